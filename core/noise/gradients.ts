@@ -1,0 +1,110 @@
+import type { Clock } from '../time/loop';
+import { randomSource, randomUnitVector } from '../time/random';
+import { permutation } from './permutation';
+import { swayAngles } from './sway';
+
+/** The sixteen directions of improved noise: the twelve edges of a cube, four of them twice. */
+const EDGES = Float64Array.from([
+  1, 1, 0, -1, 1, 0, 1, -1, 0, -1, -1, 0, 1, 0, 1, -1, 0, 1, 1, 0, -1, -1, 0, -1,
+  0, 1, 1, 0, -1, 1, 0, 1, -1, 0, -1, -1, 1, 1, 0, 0, -1, 1, -1, 1, 0, 0, -1, -1,
+]);
+
+/** Rotate v about the unit axis k by an angle (Rodrigues' formula), in place. */
+function rotate(v: [number, number, number], k: readonly number[], angle: number): void {
+  const c = Math.cos(angle);
+  const s = Math.sin(angle);
+  const dot = (v[0] * k[0] + v[1] * k[1] + v[2] * k[2]) * (1 - c);
+  const x = v[0] * c + (k[1] * v[2] - k[2] * v[1]) * s + k[0] * dot;
+  const y = v[1] * c + (k[2] * v[0] - k[0] * v[2]) * s + k[1] * dot;
+  v[2] = v[2] * c + (k[0] * v[1] - k[1] * v[0]) * s + k[2] * dot;
+  v[0] = x;
+  v[1] = y;
+}
+
+/**
+ * The 256 lattice gradients at one moment, 3 numbers each.
+ *
+ * Turning the gradients of gradient noise was proposed as flow noise (K. Perlin & F. Neyret,
+ * SIGGRAPH 2001). Here each turns about two axes of its own by closed wandering angles, so the
+ * pattern changes without repeating inside the loop, and at every moment it is ordinary gradient
+ * noise with gradients of length √2.
+ */
+export function gradientTable(seed: number, rate: number, clock: Clock): Float64Array {
+  const table = new Float64Array(256 * 3);
+  const first = swayAngles(256, seed * 2 + 1, rate, clock);
+  const second = swayAngles(256, seed * 2 + 2, rate, clock);
+  const random = randomSource(seed + 101);
+  const v: [number, number, number] = [0, 0, 0];
+  for (let i = 0; i < 256; i++) {
+    const e = (i & 15) * 3;
+    v[0] = EDGES[e];
+    v[1] = EDGES[e + 1];
+    v[2] = EDGES[e + 2];
+    const a = randomUnitVector(random);
+    const b = randomUnitVector(random);
+    if (rate !== 0) {
+      rotate(v, a, first[i]);
+      rotate(v, b, second[i]);
+    }
+    table.set(v, i * 3);
+  }
+  return table;
+}
+
+/** A scalar field in space; nominally −1…1 with mean 0. */
+export type Field = (x: number, y: number, z: number) => number;
+
+/**
+ * Gradient noise at one moment of the loop: trilinear blend, with the quintic fade, of the eight
+ * lattice gradients (K. Perlin, "Improving Noise", 2002). With seed 0 and rate 0 it is the
+ * published reference function, value for value. Lattice period 256.
+ */
+export function gradientField(seed: number, rate: number, clock: Clock): Field {
+  const p = permutation(seed);
+  const g = gradientTable(seed, rate, clock);
+  return (x, y, z) => {
+    const fx = Math.floor(x);
+    const fy = Math.floor(y);
+    const fz = Math.floor(z);
+    const X = fx & 255;
+    const Y = fy & 255;
+    const Z = fz & 255;
+    x -= fx;
+    y -= fy;
+    z -= fz;
+    const u = x * x * x * (x * (x * 6 - 15) + 10);
+    const v = y * y * y * (y * (y * 6 - 15) + 10);
+    const w = z * z * z * (z * (z * 6 - 15) + 10);
+    const A = p[X] + Y;
+    const B = p[X + 1] + Y;
+    const AA = p[A] + Z;
+    const AB = p[A + 1] + Z;
+    const BA = p[B] + Z;
+    const BB = p[B + 1] + Z;
+    const x1 = x - 1;
+    const y1 = y - 1;
+    const z1 = z - 1;
+    let i = p[AA] * 3;
+    const n000 = g[i] * x + g[i + 1] * y + g[i + 2] * z;
+    i = p[BA] * 3;
+    const n100 = g[i] * x1 + g[i + 1] * y + g[i + 2] * z;
+    i = p[AB] * 3;
+    const n010 = g[i] * x + g[i + 1] * y1 + g[i + 2] * z;
+    i = p[BB] * 3;
+    const n110 = g[i] * x1 + g[i + 1] * y1 + g[i + 2] * z;
+    i = p[AA + 1] * 3;
+    const n001 = g[i] * x + g[i + 1] * y + g[i + 2] * z1;
+    i = p[BA + 1] * 3;
+    const n101 = g[i] * x1 + g[i + 1] * y + g[i + 2] * z1;
+    i = p[AB + 1] * 3;
+    const n011 = g[i] * x + g[i + 1] * y1 + g[i + 2] * z1;
+    i = p[BB + 1] * 3;
+    const n111 = g[i] * x1 + g[i + 1] * y1 + g[i + 2] * z1;
+    const a = n000 + u * (n100 - n000);
+    const b = n010 + u * (n110 - n010);
+    const c = n001 + u * (n101 - n001);
+    const d = n011 + u * (n111 - n011);
+    const e = a + v * (b - a);
+    return e + w * (c + v * (d - c) - e);
+  };
+}

@@ -1,0 +1,81 @@
+import type { Mesh } from '../shape/mesh';
+import { boundsOf } from '../shape/measure';
+
+export interface Distance {
+  /** Largest distance in metres from a point to its counterpart. */
+  readonly largest: number;
+  /** Root of the mean squared distance in metres: the size of a step. */
+  readonly rms: number;
+  /** 'vertex': each point against itself; 'set': against the nearest point, both ways. */
+  readonly by: 'vertex' | 'set';
+}
+
+/** How far two shapes are apart. */
+export function meshDistance(a: Mesh, b: Mesh): Distance {
+  if (a.connectivity === b.connectivity || sameConnectivity(a, b)) return vertexDistance(a.positions, b.positions);
+  const there = nearestDistances(a.positions, b.positions);
+  const back = nearestDistances(b.positions, a.positions);
+  const count = there.count + back.count;
+  return {
+    largest: Math.max(there.largest, back.largest),
+    rms: count === 0 ? 0 : Math.sqrt((there.sum + back.sum) / count),
+    by: 'set',
+  };
+}
+
+function sameConnectivity(a: Mesh, b: Mesh): boolean {
+  const [p, q] = [a.connectivity.corners, b.connectivity.corners];
+  return a.positions.length === b.positions.length && p.length === q.length && p.every((v, i) => v === q[i]);
+}
+
+function vertexDistance(p: Float32Array, q: Float32Array): Distance {
+  let largest = 0;
+  let sum = 0;
+  for (let i = 0; i < p.length; i += 3) {
+    const d = (p[i] - q[i]) ** 2 + (p[i + 1] - q[i + 1]) ** 2 + (p[i + 2] - q[i + 2]) ** 2;
+    sum += d;
+    if (d > largest) largest = d;
+  }
+  return { largest: Math.sqrt(largest), rms: p.length ? Math.sqrt((sum * 3) / p.length) : 0, by: 'vertex' };
+}
+
+/** Squared distances from each point of `from` to the nearest of `to`, by a grid of buckets. */
+function nearestDistances(from: Float32Array, to: Float32Array): { largest: number; sum: number; count: number } {
+  const count = from.length / 3;
+  if (count === 0) return { largest: 0, sum: 0, count };
+  const bounds = boundsOf(to);
+  if (!bounds) return { largest: Infinity, sum: Infinity, count };
+  const size = bounds.max.map((m, k) => m - bounds.min[k]);
+  const n = Math.max(1, Math.ceil(Math.cbrt(to.length / 3 / 2)));
+  const cell = Math.max(...size) / n || 1;
+  const dims = size.map((s) => Math.floor(s / cell) + 1);
+  const at = (p: Float32Array, i: number, k: number) => Math.max(0, Math.min(dims[k] - 1, Math.floor((p[i + k] - bounds.min[k]) / cell)));
+  const buckets = new Map<number, number[]>();
+  for (let i = 0; i < to.length; i += 3) {
+    const key = (at(to, i, 0) * dims[1] + at(to, i, 1)) * dims[2] + at(to, i, 2);
+    const list = buckets.get(key);
+    if (list) list.push(i);
+    else buckets.set(key, [i]);
+  }
+  let sum = 0;
+  let largest = 0;
+  const reachMax = Math.max(...dims);
+  for (let i = 0; i < from.length; i += 3) {
+    const c = [at(from, i, 0), at(from, i, 1), at(from, i, 2)];
+    let best = Infinity;
+    // Rings of cells outwards; one ring beyond the first hit makes sure nothing nearer is missed.
+    for (let ring = 0; ring <= reachMax; ring++) {
+      if (best < Infinity && best <= ((ring - 1) * cell) ** 2) break;
+      for (let x = Math.max(0, c[0] - ring); x <= Math.min(dims[0] - 1, c[0] + ring); x++)
+        for (let y = Math.max(0, c[1] - ring); y <= Math.min(dims[1] - 1, c[1] + ring); y++)
+          for (let z = Math.max(0, c[2] - ring); z <= Math.min(dims[2] - 1, c[2] + ring); z++) {
+            if (Math.max(Math.abs(x - c[0]), Math.abs(y - c[1]), Math.abs(z - c[2])) !== ring) continue;
+            for (const j of buckets.get((x * dims[1] + y) * dims[2] + z) ?? [])
+              best = Math.min(best, (from[i] - to[j]) ** 2 + (from[i + 1] - to[j + 1]) ** 2 + (from[i + 2] - to[j + 2]) ** 2);
+          }
+    }
+    sum += best;
+    largest = Math.max(largest, best);
+  }
+  return { largest: Math.sqrt(largest), sum, count };
+}

@@ -1,0 +1,48 @@
+import { MeshCache } from '../evaluate/mesh-cache';
+import { EMPTY_MESH, evaluateRibbon } from '../evaluate/ribbon';
+import type { Piece, RibbonDoc } from '../piece/piece';
+import type { Mesh } from '../shape/mesh';
+import type { Detail } from '../steps/step';
+import { meshDistance, type Distance } from './distance';
+
+/** Geometry of one ribbon at f = N against f = 0, each really evaluated. */
+export function ribbonGap(piece: Piece, ribbon: RibbonDoc, detail: Detail): Distance {
+  if (!ribbon.on) return meshDistance(EMPTY_MESH, EMPTY_MESH);
+  // A store for each end: nothing that f = 0 made may stand in for f = N, or the other way.
+  const start = evaluateRibbon(ribbon, piece.loop, 0, detail, new MeshCache());
+  const end = evaluateRibbon(ribbon, piece.loop, piece.loop.frames, detail, new MeshCache());
+  return meshDistance(start.mesh, end.mesh);
+}
+
+/**
+ * Step sizes round the loop as it plays: entry i is how far a ribbon moves (root mean square, in
+ * metres) from frame i to the next one shown; the last entry is the one across the seam, from
+ * frame N − 1 back to frame 0.
+ *
+ * @param onFrame called after each frame with the number done
+ */
+export function ribbonSteps(piece: Piece, ribbon: RibbonDoc, detail: Detail, onFrame?: (done: number) => void): Float64Array {
+  const { frames } = piece.loop;
+  const sizes = new Float64Array(frames);
+  if (!ribbon.on) return sizes;
+  const cache = new MeshCache();
+  const at = (frame: number): Mesh => evaluateRibbon(ribbon, piece.loop, frame, detail, cache).mesh;
+  const first = at(0);
+  let before = first;
+  for (let f = 0; f < frames; f++) {
+    const next = f + 1 < frames ? at(f + 1) : first;
+    sizes[f] = meshDistance(before, next).rms;
+    before = next;
+    onFrame?.(f + 1);
+  }
+  return sizes;
+}
+
+/** How the step across the seam compares with its neighbours: 1 is even, > 1 a pop, < 1 a pause. */
+export function seamRatio(sizes: ArrayLike<number>): number {
+  const n = sizes.length;
+  if (n < 3) return 1;
+  const around = (sizes[n - 2] + sizes[0]) / 2;
+  if (around === 0) return sizes[n - 1] === 0 ? 1 : Infinity;
+  return sizes[n - 1] / around;
+}

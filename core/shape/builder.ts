@@ -1,0 +1,46 @@
+import type { Connectivity, Mesh } from './mesh';
+
+/** Collects faces of any number of sides; for forms and structural steps. */
+export class ConnectivityBuilder {
+  private readonly starts: number[] = [0];
+  private readonly list: number[] = [];
+  private readonly groups: number[] = [];
+
+  /** Add a face by its vertices, counter-clockwise from outside, with its shading group. */
+  face(vertices: readonly number[], group = 0): void {
+    for (const v of vertices) this.list.push(v);
+    this.starts.push(this.list.length);
+    this.groups.push(group);
+  }
+
+  finish(vertexCount: number): Connectivity {
+    const grouped = this.groups.some((g) => g !== this.groups[0]);
+    return {
+      vertexCount,
+      faceStart: Uint32Array.from(this.starts),
+      corners: Uint32Array.from(this.list),
+      ...(grouped ? { shadingGroups: Uint16Array.from(this.groups) } : {}),
+    };
+  }
+}
+
+/** A small store of the last connectivities of a form, by its segment counts. */
+export function connectivityStore(limit = 12): (key: string, make: () => Connectivity) => Connectivity {
+  const known = new Map<string, Connectivity>();
+  return (key, make) => {
+    let c = known.get(key);
+    if (!c) {
+      c = make();
+      if (known.size >= limit) known.delete(known.keys().next().value!);
+      known.set(key, c);
+    }
+    return c;
+  };
+}
+
+/** The pair, checked for size. */
+export function meshOf(connectivity: Connectivity, positions: Float32Array): Mesh {
+  if (positions.length !== connectivity.vertexCount * 3)
+    throw new RangeError(`${positions.length} coordinates do not fit ${connectivity.vertexCount} vertices.`);
+  return { connectivity, positions };
+}

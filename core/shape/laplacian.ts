@@ -1,0 +1,47 @@
+import type { Mesh } from './mesh';
+import { topologyOf } from './topology';
+
+/**
+ * Laplacian smoothing with equal weights: p ← p + λ (mean of neighbours − p), all vertices at once
+ * (Jacobi), `iterations` times (e.g. Botsch et al., Polygon Mesh Processing, ch. 4).
+ *
+ * @param strength λ in 0…1
+ * @param holdBorders leave vertices on a border where they are
+ */
+export function laplacianSmooth(mesh: Mesh, iterations: number, strength: number, holdBorders: boolean): Mesh {
+  const { neighbourStart, neighbours, border } = topologyOf(mesh.connectivity);
+  const n = mesh.connectivity.vertexCount;
+  let from = mesh.positions;
+  // Two buffers take turns; the input is never written.
+  const buffers = [new Float32Array(from.length), new Float32Array(iterations > 1 ? from.length : 0)];
+  for (let it = 0; it < iterations; it++) {
+    const to = buffers[it & 1];
+    for (let v = 0; v < n; v++) {
+      const a = neighbourStart[v];
+      const b = neighbourStart[v + 1];
+      const i = v * 3;
+      if (a === b || (holdBorders && border[v])) {
+        to[i] = from[i];
+        to[i + 1] = from[i + 1];
+        to[i + 2] = from[i + 2];
+        continue;
+      }
+      let x = 0;
+      let y = 0;
+      let z = 0;
+      for (let k = a; k < b; k++) {
+        const j = neighbours[k] * 3;
+        x += from[j];
+        y += from[j + 1];
+        z += from[j + 2];
+      }
+      const w = strength / (b - a);
+      const keep = 1 - strength;
+      to[i] = keep * from[i] + w * x;
+      to[i + 1] = keep * from[i + 1] + w * y;
+      to[i + 2] = keep * from[i + 2] + w * z;
+    }
+    from = to;
+  }
+  return { connectivity: mesh.connectivity, positions: from };
+}

@@ -1,0 +1,57 @@
+import { choice, number } from '../../declare/params';
+import { boundsOf } from '../../shape/measure';
+import { brief, defineStep } from '../step';
+
+const AXES = { x: 0, y: 1, z: 2 } as const;
+
+/** Turns sections of the form about an axis, in proportion to their place along it. */
+export const twist = defineStep({
+  kind: 'twist',
+  title: 'Twist',
+  help: 'Wrings the form about an axis.',
+  icon: 'twist',
+  group: 'deform',
+  params: {
+    angle: number('Angle', 90, 'Turn from one end of the reach to the other.', { unit: '°', min: -36_000, max: 36_000, soft: [-360, 360], step: 1 }),
+    axis: choice('Axis', 'y', [{ value: 'x', title: 'X' }, { value: 'y', title: 'Y' }, { value: 'z', title: 'Z' }], 'The line it turns about, through the origin.'),
+    reach: choice(
+      'Reach',
+      'form',
+      [
+        { value: 'form', title: 'Whole form' },
+        { value: 'length', title: 'A length' },
+      ],
+      'Over which length the angle builds up.',
+    ),
+    length: number('Length', 2, 'Length over which the angle builds up; the twist goes on beyond it.', {
+      unit: 'm', min: 0.001, max: 1000, soft: [0.1, 6], shownWhen: { param: 'reach', is: ['length'] },
+    }),
+    centre: number('Centre', 0, 'Place along the axis that does not turn.', {
+      unit: 'm', min: -1000, max: 1000, soft: [-2, 2], shownWhen: { param: 'reach', is: ['length'] },
+    }),
+  },
+  summary: (v) => `${brief(v.angle)}° about ${v.axis.toUpperCase()}`,
+  evaluate(v, input) {
+    const bounds = boundsOf(input.positions);
+    if (!bounds || v.angle === 0) return input;
+    const s = AXES[v.axis];
+    const [u, w] = [(s + 1) % 3, (s + 2) % 3];
+    const whole = v.reach === 'form';
+    const length = whole ? bounds.max[s] - bounds.min[s] : v.length;
+    const centre = whole ? (bounds.max[s] + bounds.min[s]) / 2 : v.centre;
+    if (length === 0) return input;
+    const rate = (v.angle * Math.PI) / 180 / length;
+    const from = input.positions;
+    const to = new Float32Array(from.length);
+    for (let i = 0; i < from.length; i += 3) {
+      const a = (from[i + s] - centre) * rate;
+      const c = Math.cos(a);
+      const sn = Math.sin(a);
+      const [p, q] = [from[i + u], from[i + w]];
+      to[i + s] = from[i + s];
+      to[i + u] = c * p - sn * q;
+      to[i + w] = sn * p + c * q;
+    }
+    return { connectivity: input.connectivity, positions: to };
+  },
+});

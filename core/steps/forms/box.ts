@@ -1,0 +1,61 @@
+import { number, vector } from '../../declare/params';
+import { ConnectivityBuilder, connectivityStore, meshOf } from '../../shape/builder';
+import { brief, checkFaces, defineStep } from '../step';
+
+const store = connectivityStore();
+/** Grid coordinates of the vertices, 3 whole numbers each, per connectivity key. */
+const grids = new WeakMap<object, Uint32Array>();
+
+/** A closed box; each side is a grid of quads and shades flat against its neighbours. */
+export const box = defineStep({
+  kind: 'box',
+  title: 'Box',
+  help: 'A block with a grid of faces on each side.',
+  icon: 'box',
+  group: 'form',
+  params: {
+    size: vector('Size', [1.4, 1.4, 1.4], 'Length of the edges along x, y and z.', { unit: 'm', min: 0, max: 1000, soft: [0, 4] }),
+    segments: number('Segments', 8, 'Faces along each edge.', { min: 1, max: 400, soft: [1, 48], integer: true }),
+  },
+  summary: (v) => `${v.size.map(brief).join(' × ')} m`,
+  evaluate(v) {
+    const n = v.segments;
+    checkFaces(6 * n * n, 'Use fewer segments.');
+    const connectivity = store(`${n}`, () => {
+      const ids = new Map<number, number>();
+      const cells: number[] = [];
+      const vertex = (p: number[]): number => {
+        const key = (p[0] * (n + 1) + p[1]) * (n + 1) + p[2];
+        let id = ids.get(key);
+        if (id === undefined) {
+          id = ids.size;
+          ids.set(key, id);
+          cells.push(...p);
+        }
+        return id;
+      };
+      const faces = new ConnectivityBuilder();
+      for (let axis = 0; axis < 3; axis++)
+        for (const end of [0, n]) {
+          const [u, w] = [(axis + 1) % 3, (axis + 2) % 3];
+          for (let i = 0; i < n; i++)
+            for (let j = 0; j < n; j++) {
+              const at = (du: number, dw: number) => {
+                const p = [0, 0, 0];
+                p[axis] = end;
+                p[u] = i + du;
+                p[w] = j + dw;
+                return vertex(p);
+              };
+              const quad = [at(0, 0), at(1, 0), at(1, 1), at(0, 1)];
+              faces.face(end === 0 ? quad.reverse() : quad, axis * 2 + (end === 0 ? 0 : 1));
+            }
+        }
+      const made = faces.finish(ids.size);
+      grids.set(made, Uint32Array.from(cells));
+      return made;
+    });
+    const cells = grids.get(connectivity)!;
+    return meshOf(connectivity, Float32Array.from(cells, (c, i) => (c / n - 0.5) * v.size[i % 3]));
+  },
+});

@@ -1,0 +1,70 @@
+import { number, toggle } from '../../declare/params';
+import { ConnectivityBuilder, connectivityStore, meshOf } from '../../shape/builder';
+import { brief, checkFaces, defineStep } from '../step';
+
+const store = connectivityStore();
+
+/** An upright cylinder; caps are rings of quads round a fan, and shade flat against the side. */
+export const cylinder = defineStep({
+  kind: 'cylinder',
+  title: 'Cylinder',
+  help: 'An upright pillar, open or with caps.',
+  icon: 'cylinder',
+  group: 'form',
+  params: {
+    radius: number('Radius', 0.7, 'From the axis to the side.', { unit: 'm', min: 0, max: 1000, soft: [0, 3] }),
+    height: number('Height', 2, 'From cap to cap.', { unit: 'm', min: 0, max: 1000, soft: [0, 6] }),
+    sides: number('Round', 32, 'Faces round the axis.', { min: 3, max: 2000, soft: [3, 128], integer: true }),
+    rows: number('Rows', 14, 'Faces along the height.', { min: 1, max: 2000, soft: [1, 96], integer: true }),
+    caps: toggle('Caps', true, 'Close both ends.'),
+    capRings: number('Cap rings', 4, 'Rings of faces on each cap.', {
+      min: 1, max: 200, soft: [1, 24], integer: true, shownWhen: { param: 'caps', is: [true] },
+    }),
+  },
+  summary: (v) => `${brief(v.radius)} × ${brief(v.height)} m · ${v.sides} × ${v.rows}`,
+  evaluate(v) {
+    const { sides, rows } = v;
+    const rings = v.caps ? v.capRings : 0;
+    checkFaces(sides * (rows + 2 * rings), 'Use fewer faces round, rows or cap rings.');
+    // Side vertices first, then for each cap its inner rings from the rim inwards and its middle.
+    const sideCount = sides * (rows + 1);
+    const capCount = rings > 0 ? sides * (rings - 1) + 1 : 0;
+    const total = sideCount + 2 * capCount;
+    const connectivity = store(`${sides}/${rows}/${rings}`, () => {
+      const faces = new ConnectivityBuilder();
+      const at = (row: number, i: number) => row * sides + (i % sides);
+      for (let r = 0; r < rows; r++)
+        for (let i = 0; i < sides; i++) faces.face([at(r, i), at(r + 1, i), at(r + 1, i + 1), at(r, i + 1)], 0);
+      for (let cap = 0; cap < (rings > 0 ? 2 : 0); cap++) {
+        const first = sideCount + cap * capCount;
+        const middle = first + capCount - 1;
+        const ring = (k: number, i: number) => (k === 0 ? at(cap * rows, i) : first + (k - 1) * sides + (i % sides));
+        for (let k = 0; k < rings; k++)
+          for (let i = 0; i < sides; i++) {
+            const face =
+              k === rings - 1 ? [ring(k, i), ring(k, i + 1), middle] : [ring(k, i), ring(k, i + 1), ring(k + 1, i + 1), ring(k + 1, i)];
+            faces.face(cap === 0 ? face : face.reverse(), 1 + cap);
+          }
+      }
+      return faces.finish(total);
+    });
+    const positions = new Float32Array(total * 3);
+    let p = 0;
+    const ringOf = (radius: number, y: number) => {
+      for (let i = 0; i < sides; i++) {
+        const a = (2 * Math.PI * i) / sides;
+        positions[p++] = radius * Math.cos(a);
+        positions[p++] = y;
+        positions[p++] = radius * Math.sin(a);
+      }
+    };
+    for (let r = 0; r <= rows; r++) ringOf(v.radius, (r / rows - 0.5) * v.height);
+    for (let cap = 0; cap < (rings > 0 ? 2 : 0); cap++) {
+      const y = (cap - 0.5) * v.height;
+      for (let k = 1; k < rings; k++) ringOf(v.radius * (1 - k / rings), y);
+      positions.set([0, y, 0], p);
+      p += 3;
+    }
+    return meshOf(connectivity, positions);
+  },
+});

@@ -1,0 +1,108 @@
+import { number } from '../../declare/params';
+import { defineMotion, swingAround } from '../motion';
+import { wholePhase } from '../phase';
+import { randomSource } from '../random';
+import type { Clock } from '../loop';
+
+/** A closed random line: Σ amplitude · cos 2π(turns·t + phase), whole turns only. */
+interface Series {
+  readonly turns: readonly number[];
+  readonly amplitudes: readonly number[];
+  readonly phases: readonly number[];
+  /** Shift and scale that bring the whole line to exactly 0…1. */
+  readonly shift: number;
+  readonly scale: number;
+}
+
+const known = new Map<string, Series>();
+
+function seriesSum(turns: readonly number[], amplitudes: readonly number[], phases: readonly number[], t: number): number {
+  let v = 0;
+  for (let i = 0; i < turns.length; i++) v += amplitudes[i] * Math.cos(2 * Math.PI * (turns[i] * t + phases[i]));
+  return v;
+}
+
+/** The largest value of a smooth periodic line on 0…1: the best sample, refined by ternary search. */
+function highest(line: (t: number) => number, samples: number): number {
+  let best = 0;
+  for (let i = 1; i < samples; i++) if (line(i / samples) > line(best / samples)) best = i;
+  let [a, b] = [(best - 1) / samples, (best + 1) / samples];
+  for (let i = 0; i < 60; i++) {
+    const [c, d] = [a + (b - a) / 3, b - (b - a) / 3];
+    if (line(c) < line(d)) a = c;
+    else b = d;
+  }
+  return line((a + b) / 2);
+}
+
+/**
+ * A random trigonometric polynomial: each octave is a band of harmonics round rate·2^k with random
+ * phases (spectral synthesis of noise, e.g. Ebert et al., Texturing & Modeling, ch. 2). It is
+ * periodic and smooth by construction and as lively at the seam as anywhere else.
+ */
+function seriesFor(rate: number, octaves: number, seed: number): Series {
+  const key = `${rate}/${octaves}/${seed}`;
+  const hit = known.get(key);
+  if (hit) return hit;
+  const random = randomSource(seed * 7919 + 17);
+  const weights = new Map<number, { a: number; p: number }>();
+  for (let o = 0; o < octaves; o++) {
+    const centre = rate * 2 ** o;
+    const width = 0.35 * centre + 0.5;
+    const last = Math.max(1, Math.ceil(centre + 2 * width));
+    for (let h = 1; h <= last; h++) {
+      // Both numbers are drawn for every harmonic, so a change of rate keeps the phases.
+      const gauss = Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
+      const p = random();
+      const a = (0.6 + 0.4 * Math.abs(gauss)) * Math.exp(-(((h - centre) / width) ** 2)) * 0.5 ** o;
+      if (a > 1e-4) weights.set(h + o * 1e5, { a, p });
+    }
+  }
+  const entries = [...weights].map(([h, w]) => ({ h: h % 1e5, ...w }));
+  const turns = entries.map((e) => e.h);
+  const amplitudes = entries.map((e) => e.a);
+  const phases = entries.map((e) => e.p);
+  const line = (t: number) => seriesSum(turns, amplitudes, phases, t);
+  const max = highest(line, 16 * Math.max(8, ...turns));
+  const min = -highest((t) => -line(t), 16 * Math.max(8, ...turns));
+  const series = { turns, amplitudes, phases, shift: -min, scale: max > min ? 1 / (max - min) : 0 };
+  if (known.size > 500) known.clear();
+  known.set(key, series);
+  return series;
+}
+
+/** Value 0…1 of the closed noise and its change per frame. */
+function sample(series: Series, clock: Clock): { value: number; slope: number } {
+  let v = 0;
+  let d = 0;
+  for (let i = 0; i < series.turns.length; i++) {
+    const angle = 2 * Math.PI * (wholePhase(series.turns[i], clock) + series.phases[i]);
+    v += series.amplitudes[i] * Math.cos(angle);
+    d -= series.amplitudes[i] * 2 * Math.PI * series.turns[i] * Math.sin(angle);
+  }
+  return { value: (v + series.shift) * series.scale, slope: (d * series.scale) / clock.frames };
+}
+
+/** Closed noise as a motion: always a whole turn, so there is nothing to get wrong. */
+export const wander = defineMotion({
+  kind: 'wander',
+  title: 'Wander',
+  help: 'Closed noise: wanders between low and high and comes back by itself.',
+  params: {
+    low: number('Low', 0, 'The lowest value it reaches.', { moves: false }),
+    high: number('High', 1, 'The highest value it reaches.', { moves: false }),
+    rate: number('Rate', 3, 'About how many swells there are in a loop.', {
+      unit: 'turns/loop', min: 0.25, max: 64, soft: [0.25, 16], step: 0.25, moves: false,
+    }),
+    octaves: number('Octaves', 2, 'Layers of ever finer movement.', { min: 1, max: 5, soft: [1, 5], integer: true, moves: false }),
+    seed: number('Seed', 1, 'Another number, another path.', { min: 0, max: 99_999, soft: [0, 100], integer: true, moves: false }),
+  },
+  start: (value, param) => ({ ...swingAround(value, param), rate: 3, octaves: 2, seed: 1 }),
+  evaluate(s, clock) {
+    return s.low + (s.high - s.low) * sample(seriesFor(s.rate, s.octaves, s.seed), clock).value;
+  },
+  derivative(s, clock) {
+    return (s.high - s.low) * sample(seriesFor(s.rate, s.octaves, s.seed), clock).slope;
+  },
+  turns: () => ({ num: 1, den: 1 }),
+});

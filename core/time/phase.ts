@@ -1,0 +1,29 @@
+import type { Clock } from './loop';
+import type { Rational } from './rational';
+
+/**
+ * The fractional part, in [0, 1), of `turns · frame / frames`.
+ *
+ * For whole frames it is reduced in integer arithmetic, ((p·f) mod (q·N)) / (q·N) for p/q turns,
+ * so with whole turns the phase at f = N is the same double as at f = 0, bit for bit: closing is
+ * exact, not approximate.
+ */
+export function phaseOf(turns: Rational, clock: Clock): number {
+  const span = turns.den * clock.frames;
+  let r = (turns.num * clock.frame) % span;
+  if (r < 0) r += span;
+  const phase = r / span;
+  // A tiny negative remainder can round up to a full span.
+  return phase >= 1 ? 0 : phase + 0;
+}
+
+/** Fractional part in [0, 1) of any real number. */
+export function fract(x: number): number {
+  const r = x - Math.floor(x);
+  return r >= 1 ? 0 : r;
+}
+
+/** Exact phase of a whole number of turns. */
+export function wholePhase(turns: number, clock: Clock): number {
+  return phaseOf({ num: turns, den: 1 }, clock);
+}

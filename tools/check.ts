@@ -1,0 +1,46 @@
+/** The seam check on files: `./maypole check FILE… | --demo [--json]`. */
+import { readdirSync, readFileSync } from 'node:fs';
+import path from 'node:path';
+import { readPiece } from '@maypole/core/piece/read';
+import { checkSeam, summarise } from '@maypole/core/seam/check';
+
+const args = process.argv.slice(2);
+const json = args.includes('--json');
+const demo = path.join(import.meta.dirname, '../demo');
+const files = args.includes('--demo')
+  ? readdirSync(demo).filter((f) => f.endsWith('.json')).sort().map((f) => path.join(demo, f))
+  : args.filter((a) => a !== '--json');
+
+if (files.length === 0) {
+  console.error('Name at least one piece file, or --demo.');
+  process.exit(2);
+}
+
+const reports: unknown[] = [];
+let status = 0;
+const unreadable = (file: string, message: string, faults: unknown[] = []) => {
+  status = 2;
+  if (json) reports.push({ file, error: message, faults });
+  else console.error(`${file}: ${message}`);
+};
+
+for (const file of files) {
+  let text: string;
+  try {
+    text = readFileSync(file, 'utf8');
+  } catch (error) {
+    unreadable(file, (error as NodeJS.ErrnoException).code === 'ENOENT' ? 'there is no such file.' : `cannot be read (${(error as NodeJS.ErrnoException).code}).`);
+    continue;
+  }
+  const read = readPiece(text);
+  if (!read.ok) {
+    unreadable(file, read.message, [...read.faults]);
+    continue;
+  }
+  const report = checkSeam(read.piece);
+  if (!report.closed && status === 0) status = 1;
+  if (json) reports.push({ file, ...report });
+  else console.log(summarise(report));
+}
+if (json) console.log(JSON.stringify(reports, null, 2));
+process.exitCode = status;

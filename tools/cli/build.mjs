@@ -1,0 +1,36 @@
+import { createHash } from 'node:crypto';
+import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import path from 'node:path';
+import { BIN, ROOT, WEB } from './paths.mjs';
+import { runProgram } from './processes.mjs';
+import { say, Stop } from './say.mjs';
+
+const SKIP = new Set(['node_modules', '.next', 'migrations']);
+
+function sources(folder) {
+  return readdirSync(folder, { withFileTypes: true }).flatMap((entry) => {
+    if (SKIP.has(entry.name)) return [];
+    const full = path.join(folder, entry.name);
+    return entry.isDirectory() ? sources(full) : /\.(ts|tsx|css|json|svg|woff2)$/.test(entry.name) && !/\.test\.ts$/.test(entry.name) && entry.name !== 'next-env.d.ts' ? [full] : [];
+  });
+}
+
+/** A fingerprint of everything the build is made from. */
+function sourceHash() {
+  const hash = createHash('sha256');
+  for (const file of [...sources(path.join(ROOT, 'core')), ...sources(WEB), path.join(ROOT, 'package-lock.json')].sort()) {
+    hash.update(path.relative(ROOT, file)).update('\0').update(readFileSync(file)).update('\0');
+  }
+  return hash.digest('hex');
+}
+
+/** Builds the application unless the last build was made from the same sources. */
+export async function ensureBuild() {
+  const stamp = path.join(WEB, '.next/maypole-sources');
+  const hash = sourceHash();
+  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === hash) return;
+  say('Building the application…');
+  const done = await runProgram(path.join(BIN, 'next'), ['build'], { cwd: WEB, quiet: true, env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' } });
+  if (done.status !== 0) throw new Stop(`The application could not be built:\n${done.output.trim().split('\n').slice(-40).join('\n')}`);
+  writeFileSync(stamp, hash);
+}

@@ -1,0 +1,38 @@
+import { fail, Stop } from './say.mjs';
+
+const HELP = `Maypole: seamless looping 3D motion.
+
+  ./maypole start [--port N]        install what is missing, then serve; prints the address
+  ./maypole stop                    end the application and its database
+  ./maypole test [unit|e2e]         lint, types, unit and end-to-end tests
+  ./maypole check FILE… | --demo    the seam check, without browser or database
+            [--json]                  exit status: 0 closed, 1 something does not close, 2 not a piece
+  ./maypole bench [name] [--json]   benchmarks against public libraries
+  ./maypole help                    this page
+
+Data lives in .maypole/ inside the project; set MAYPOLE_DATA to keep it elsewhere.
+Only this machine is served. MAYPOLE_HOSTS lists further host names to answer to.`;
+
+const commands = {
+  start: () => import('./start.mjs'),
+  stop: () => import('./stop.mjs'),
+  test: () => import('./test.mjs'),
+  check: () => import('./check.mjs'),
+  bench: () => import('./bench.mjs'),
+};
+
+const [name = 'help', ...rest] = process.argv.slice(2);
+if (Number(process.versions.node.split('.')[0]) < 20) fail(`Maypole needs Node.js 20 or newer; this is ${process.versions.node}.`);
+if (name === 'help' || name === '--help' || name === '-h') console.log(HELP);
+else if (!Object.hasOwn(commands, name)) {
+  console.error(`There is no command “${name}”. Known: ${Object.keys(commands).join(', ')}, help.`);
+  process.exit(2);
+} else {
+  try {
+    await (await commands[name]()).run(rest);
+  } catch (error) {
+    if (!(error instanceof Stop)) throw error;
+    console.error(error.message);
+    process.exit(error.status);
+  }
+}

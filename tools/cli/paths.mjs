@@ -1,0 +1,6 @@
+import path from 'node:path';
+
+export const ROOT = path.resolve(import.meta.dirname, '../..');
+export const DATA = path.resolve(process.env.MAYPOLE_DATA ?? path.join(ROOT, '.maypole'));
+export const WEB = path.join(ROOT, 'web');
+export const BIN = path.join(ROOT, 'node_modules/.bin');

@@ -1,0 +1,85 @@
+import { mkdtempSync, readFileSync, rmSync, chmodSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { prepareDatabase, serve } from './application.mjs';
+import { ensureBuild } from './build.mjs';
+import { Cluster } from './database.mjs';
+import { ensureDebian, ensureNpm } from './install.mjs';
+import { BIN, ROOT } from './paths.mjs';
+import { freePort } from './ports.mjs';
+import { runProgram } from './processes.mjs';
+import { say, Stop } from './say.mjs';
+
+const tsc = (project) => ['types', project, path.join(BIN, 'tsc'), ['-p', project]];
+
+export async function run(args) {
+  const which = args[0] ?? 'all';
+  if (!['all', 'unit', 'e2e'].includes(which)) throw new Stop(`There are no tests called “${which}”; use unit, e2e, or nothing for all.`, 2);
+  await ensureNpm();
+  await ensureDebian({ '/usr/bin/chromium': 'chromium', '/usr/bin/ffprobe': 'ffmpeg' });
+  const scratch = mkdtempSync(path.join(os.tmpdir(), 'maypole-test-'));
+  chmodSync(scratch, 0o755);
+  const cluster = new Cluster(path.join(scratch, 'database'));
+  const total = { passed: 0, failed: 0 };
+  const count = (passed, failed) => {
+    total.passed += passed;
+    total.failed += failed;
+  };
+  let application;
+  const end = async () => {
+    await application?.stop();
+    await cluster.stop();
+    rmSync(scratch, { recursive: true, force: true });
+  };
+  process.on('SIGINT', () => void end().then(() => process.exit(130)));
+  try {
+    const url = await cluster.start();
+    await prepareDatabase(url, false);
+    const env = { ...process.env, DATABASE_URL: url, CI: '1', NEXT_TELEMETRY_DISABLED: '1' };
+    if (which !== 'e2e') {
+      await ensureBuildTypes(env);
+      for (const [name, what, program, programArgs] of [
+        ['lint', 'everything', path.join(BIN, 'eslint'), ['--max-warnings', '0', '.']],
+        tsc('core'), tsc('web'), tsc('tsconfig.tools.json'),
+      ]) {
+        say(`\n${name}: ${what}`);
+        const { status } = await runProgram(program, programArgs, { cwd: ROOT, env });
+        count(status === 0 ? 1 : 0, status === 0 ? 0 : 1);
+      }
+      say('\nunit tests');
+      const report = path.join(scratch, 'unit.json');
+      const { status } = await runProgram(path.join(BIN, 'vitest'), ['run', '--reporter=default', '--reporter=json', `--outputFile.json=${report}`], { cwd: ROOT, env });
+      const result = readReport(report);
+      count(result?.numPassedTests ?? 0, Math.max(result?.numFailedTests ?? 0, status === 0 ? 0 : 1));
+    }
+    if (which !== 'unit') {
+      await ensureBuild();
+      application = await serve(url, await freePort());
+      say('\nend-to-end tests');
+      const report = path.join(scratch, 'e2e.json');
+      const { status } = await runProgram(path.join(BIN, 'playwright'), ['test', '--reporter=list,json'], {
+        cwd: ROOT,
+        env: { ...env, MAYPOLE_ADDRESS: application.address, PLAYWRIGHT_JSON_OUTPUT_NAME: report },
+      });
+      const stats = readReport(report)?.stats;
+      count((stats?.expected ?? 0) + (stats?.flaky ?? 0), Math.max(stats?.unexpected ?? 0, status === 0 ? 0 : 1));
+    }
+  } finally {
+    await end();
+  }
+  say(`\n${total.passed} passed, ${total.failed} failed`);
+  process.exitCode = total.failed > 0 ? 1 : 0;
+}
+
+/** Route types are generated; the type check of the application needs them. */
+async function ensureBuildTypes(env) {
+  await runProgram(path.join(BIN, 'next'), ['typegen'], { cwd: path.join(ROOT, 'web'), env, quiet: true });
+}
+
+function readReport(file) {
+  try {
+    return JSON.parse(readFileSync(file, 'utf8'));
+  } catch {
+    return undefined;
+  }
+}

@@ -1,0 +1,15 @@
+import path from 'node:path';
+import type { NextConfig } from 'next';
+
+const config: NextConfig = {
+  transpilePackages: ['@maypole/core'],
+  turbopack: { root: path.resolve(import.meta.dirname, '..') },
+  poweredByHeader: false,
+  reactStrictMode: true,
+  // Type check and lint are steps of their own in `./maypole test`.
+  typescript: { ignoreBuildErrors: true },
+  images: { unoptimized: true },
+  devIndicators: false,
+};
+
+export default config;

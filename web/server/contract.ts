@@ -1,0 +1,54 @@
+import { z } from 'zod';
+
+z.config({ jitless: true });
+
+/** Largest document that is taken, in bytes. */
+export const MAX_DOCUMENT = 8 * 1024 * 1024;
+/** Largest thumbnail strip, in bytes. */
+export const MAX_THUMBNAIL = 4 * 1024 * 1024;
+
+/** What the shelf shows of a piece. */
+export interface PieceSummary {
+  readonly id: string;
+  readonly name: string;
+  readonly revision: number;
+  readonly frames: number | null;
+  readonly fps: number | null;
+  readonly gaps: number | null;
+  /** Why it cannot be opened; null where it can. */
+  readonly trouble: string | null;
+  readonly updatedAt: string;
+  /** Revision the stored thumbnail was made from; null for none. */
+  readonly thumbnailRevision: number | null;
+}
+
+export interface StoredPiece {
+  readonly id: string;
+  readonly revision: number;
+  /** The document, character for character. */
+  readonly source: string;
+}
+
+export interface RevisionSummary {
+  readonly number: number;
+  readonly basedOn: number | null;
+  readonly aside: boolean;
+  readonly createdAt: string;
+}
+
+/** Answer to a save that came too late: `head` is what is there, `kept` the number yours was kept under. */
+export interface Conflict {
+  readonly error: string;
+  readonly head: number;
+  readonly kept: number;
+}
+
+const source = z.string('The document must be sent as text.').min(2, 'The document is empty.');
+
+export const createBody = z.strictObject({ source });
+export const saveBody = z.strictObject({
+  source,
+  basedOn: z.int('“basedOn” must be the number of the revision you started from.').min(1, '“basedOn” must be 1 or more.'),
+});
+export const pieceId = z.uuid('This is not the address of a piece.');
+export const revisionNumber = z.coerce.number().int().min(1).max(2_000_000_000);

@@ -1,0 +1,25 @@
+import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
+import pg from 'pg';
+import * as schema from './schema';
+
+export type Database = NodePgDatabase<typeof schema>;
+
+const kept = globalThis as unknown as { maypoleDatabase?: Database };
+
+/** A database on a connection string, with its own pool. */
+export function connect(url: string): Database & { $client: pg.Pool } {
+  const pool = new pg.Pool({ connectionString: url, max: 8 });
+  // An idle connection may be cut when the database stops; the next query says so by itself.
+  pool.on('error', () => undefined);
+  return drizzle(pool, { schema }) as Database & { $client: pg.Pool };
+}
+
+/** The application's database, named by DATABASE_URL. */
+export function database(): Database {
+  if (!kept.maypoleDatabase) {
+    const url = process.env.DATABASE_URL;
+    if (!url) throw new Error('DATABASE_URL is not set; start with ./maypole start, which sets it.');
+    kept.maypoleDatabase = connect(url);
+  }
+  return kept.maypoleDatabase;
+}

@@ -1,0 +1,54 @@
+/** Checks of a request's Host and Origin, which keep other sites' pages away from a local server. */
+
+const LOCAL = new Set(['localhost', '127.0.0.1', '[::1]']);
+
+function hostName(host: string): string {
+  return host.replace(/:\d+$/, '').toLowerCase();
+}
+
+/**
+ * Why a request is refused, or null when it is fine.
+ *
+ * @param allowed further host names, from MAYPOLE_HOSTS, separated by commas
+ */
+export function refusal(method: string, host: string | null, origin: string | null, allowed = ''): string | null {
+  const names = new Set([...LOCAL, ...allowed.split(',').map((h) => h.trim().toLowerCase()).filter(Boolean)]);
+  if (!host || !names.has(hostName(host)))
+    return `Maypole does not answer to the name “${host ?? ''}”. Open it by the address it printed, or list the name in MAYPOLE_HOSTS.`;
+  if (method === 'GET' || method === 'HEAD' || origin === null) return null;
+  let from: string;
+  try {
+    from = new URL(origin).host;
+  } catch {
+    from = '';
+  }
+  return from === host ? null : `A page from “${origin}” may not change anything here.`;
+}
+
+/** The content security policy of a page, for a nonce that is new with every request. */
+export function contentSecurityPolicy(nonce: string, development: boolean): string {
+  return [
+    `default-src 'self'`,
+    `script-src 'self' 'nonce-${nonce}' 'strict-dynamic'${development ? " 'unsafe-eval'" : ''}`,
+    // Styles are made at run time by the component library.
+    `style-src 'self' 'unsafe-inline'`,
+    `img-src 'self' blob: data:`,
+    `media-src 'self' blob:`,
+    `font-src 'self'`,
+    `connect-src 'self'${development ? ' ws:' : ''}`,
+    `worker-src 'self' blob:`,
+    `object-src 'none'`,
+    `base-uri 'none'`,
+    `form-action 'self'`,
+    `frame-ancestors 'none'`,
+  ].join('; ');
+}
+
+/** Headers every answer carries; the first two give the page an isolated process. */
+export const SAFETY_HEADERS: Readonly<Record<string, string>> = {
+  'Cross-Origin-Opener-Policy': 'same-origin',
+  'Cross-Origin-Embedder-Policy': 'require-corp',
+  'Cross-Origin-Resource-Policy': 'same-origin',
+  'X-Content-Type-Options': 'nosniff',
+  'Referrer-Policy': 'no-referrer',
+};

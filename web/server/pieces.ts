@@ -1,0 +1,143 @@
+import { readPiece } from '@maypole/core/piece/read';
+import { proveSeam } from '@maypole/core/seam/proof';
+import { and, desc, eq, isNotNull, isNull, max } from 'drizzle-orm';
+import type { Conflict, PieceSummary, RevisionSummary, StoredPiece } from './contract';
+import type { Database } from './db';
+import { AppError } from './http/app-error';
+import { pieces, revisions } from './schema';
+
+/** The facts of a document that the shelf shows. */
+function factsOf(source: string) {
+  const read = readPiece(source);
+  if (read.ok) {
+    const { name, loop } = read.piece;
+    return { name, frames: loop.frames, fps: loop.fps, gaps: proveSeam(read.piece).gaps.length, trouble: null };
+  }
+  return { name: nameIn(source) ?? 'Unreadable piece', frames: null, fps: null, gaps: null, trouble: read.message };
+}
+
+function nameIn(source: string): string | undefined {
+  try {
+    const name: unknown = JSON.parse(source)?.name;
+    return typeof name === 'string' && name ? name.slice(0, 120) : undefined;
+  } catch {
+    return undefined;
+  }
+}
+
+/** Throws a 422 for documents that must not be taken in; newer ones are taken and kept as they are. */
+function assertTakeable(source: string): void {
+  const read = readPiece(source);
+  if (!read.ok && read.reason !== 'newer') throw new AppError(422, read.message);
+}
+
+const summaryColumns = {
+  id: pieces.id,
+  name: pieces.name,
+  revision: pieces.head,
+  frames: pieces.frames,
+  fps: pieces.fps,
+  gaps: pieces.gaps,
+  trouble: pieces.trouble,
+  updatedAt: pieces.updatedAt,
+  thumbnailRevision: pieces.thumbnailRevision,
+};
+
+/** All pieces on the shelf, or in the bin, the latest change first. */
+export async function listPieces(db: Database, bin = false): Promise<PieceSummary[]> {
+  const rows = await db
+    .select(summaryColumns)
+    .from(pieces)
+    .where(bin ? isNotNull(pieces.deletedAt) : isNull(pieces.deletedAt))
+    .orderBy(desc(pieces.updatedAt), pieces.name);
+  return rows.map((r) => ({ ...r, updatedAt: r.updatedAt.toISOString() }));
+}
+
+export async function createPiece(db: Database, source: string): Promise<StoredPiece> {
+  assertTakeable(source);
+  return db.transaction(async (tx) => {
+    const [row] = await tx.insert(pieces).values({ ...factsOf(source), head: 1 }).returning({ id: pieces.id });
+    await tx.insert(revisions).values({ pieceId: row.id, number: 1, source });
+    return { id: row.id, revision: 1, source };
+  });
+}
+
+export async function loadPiece(db: Database, id: string): Promise<StoredPiece> {
+  const [row] = await db
+    .select({ id: pieces.id, revision: pieces.head, source: revisions.source })
+    .from(pieces)
+    .innerJoin(revisions, and(eq(revisions.pieceId, pieces.id), eq(revisions.number, pieces.head)))
+    .where(eq(pieces.id, id));
+  if (!row) throw missing();
+  return row;
+}
+
+/**
+ * Appends a revision. If the head is no longer the one it was based on, the revision is kept aside
+ * and the head stays; the caller is told both numbers.
+ */
+export async function savePiece(db: Database, id: string, source: string, basedOn: number): Promise<{ revision: number } | Conflict> {
+  assertTakeable(source);
+  return db.transaction(async (tx) => {
+    const [row] = await tx.select({ head: pieces.head }).from(pieces).where(eq(pieces.id, id)).for('update');
+    if (!row) throw missing();
+    const [{ last }] = await tx.select({ last: max(revisions.number) }).from(revisions).where(eq(revisions.pieceId, id));
+    const number = (last ?? 0) + 1;
+    const aside = row.head !== basedOn;
+    await tx.insert(revisions).values({ pieceId: id, number, basedOn, aside, source });
+    if (aside) return { error: 'This piece was changed elsewhere since you opened it. Your version is kept beside it.', head: row.head, kept: number };
+    await tx.update(pieces).set({ ...factsOf(source), head: number, updatedAt: new Date() }).where(eq(pieces.id, id));
+    return { revision: number };
+  });
+}
+
+export async function duplicatePiece(db: Database, id: string): Promise<StoredPiece> {
+  const { source } = await loadPiece(db, id);
+  const read = readPiece(source);
+  if (!read.ok) throw new AppError(422, `A copy cannot be named: ${read.message} Export it instead.`);
+  const names = new Set((await listPieces(db)).map((p) => p.name));
+  let name = `${read.piece.name} copy`;
+  for (let i = 2; names.has(name); i++) name = `${read.piece.name} copy ${i}`;
+  return createPiece(db, JSON.stringify({ ...read.piece, name: name.slice(0, 120) }));
+}
+
+/** Puts a piece into the bin, or takes it out. Nothing is erased. */
+export async function setDeleted(db: Database, id: string, deleted: boolean): Promise<void> {
+  const rows = await db.update(pieces).set({ deletedAt: deleted ? new Date() : null }).where(eq(pieces.id, id)).returning({ id: pieces.id });
+  if (rows.length === 0) throw missing();
+}
+
+export async function listRevisions(db: Database, id: string): Promise<RevisionSummary[]> {
+  const rows = await db
+    .select({ number: revisions.number, basedOn: revisions.basedOn, aside: revisions.aside, createdAt: revisions.createdAt })
+    .from(revisions)
+    .where(eq(revisions.pieceId, id))
+    .orderBy(desc(revisions.number))
+    .limit(500);
+  if (rows.length === 0) throw missing();
+  return rows.map((r) => ({ ...r, createdAt: r.createdAt.toISOString() }));
+}
+
+export async function loadRevision(db: Database, id: string, number: number): Promise<StoredPiece> {
+  const [row] = await db
+    .select({ source: revisions.source })
+    .from(revisions)
+    .where(and(eq(revisions.pieceId, id), eq(revisions.number, number)));
+  if (!row) throw new AppError(404, `There is no revision ${number} of this piece.`);
+  return { id, revision: number, source: row.source };
+}
+
+export async function storeThumbnail(db: Database, id: string, revision: number, picture: Buffer): Promise<void> {
+  const rows = await db.update(pieces).set({ thumbnail: picture, thumbnailRevision: revision }).where(eq(pieces.id, id)).returning({ id: pieces.id });
+  if (rows.length === 0) throw missing();
+}
+
+export async function loadThumbnail(db: Database, id: string): Promise<Buffer> {
+  const [row] = await db.select({ picture: pieces.thumbnail }).from(pieces).where(eq(pieces.id, id));
+  if (!row?.picture) throw new AppError(404, 'This piece has no thumbnail yet.');
+  return row.picture;
+}
+
+function missing(): AppError {
+  return new AppError(404, 'There is no such piece. It may have been made in another Maypole.');
+}

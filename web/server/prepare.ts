@@ -1,0 +1,28 @@
+/** Brings the database up to date, and gives an empty one the demo pieces. Run by the start command. */
+import { readdirSync, readFileSync } from 'node:fs';
+import path from 'node:path';
+import { count } from 'drizzle-orm';
+import { migrate } from 'drizzle-orm/node-postgres/migrator';
+import { connect } from './db';
+import { createPiece } from './pieces';
+import { pieces } from './schema';
+
+const here = import.meta.dirname;
+
+async function main(): Promise<void> {
+  const db = connect(process.env.DATABASE_URL!);
+  try {
+    await migrate(db, { migrationsFolder: path.join(here, 'migrations') });
+    if (!process.argv.includes('--demo')) return;
+    const [{ n }] = await db.select({ n: count() }).from(pieces);
+    if (n > 0) return;
+    const folder = path.join(here, '../../demo');
+    // The last one made stands first on the shelf.
+    for (const file of readdirSync(folder).filter((f) => f.endsWith('.json')).sort().reverse())
+      await createPiece(db, readFileSync(path.join(folder, file), 'utf8'));
+  } finally {
+    await db.$client.end();
+  }
+}
+
+await main();

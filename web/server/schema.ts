@@ -1,0 +1,42 @@
+import { bigserial, boolean, customType, doublePrecision, integer, pgTable, text, timestamp, unique, uuid } from 'drizzle-orm/pg-core';
+
+const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
+const moment = (name: string) => timestamp(name, { withTimezone: true, mode: 'date' });
+
+/** One row a piece; the facts the shelf shows are copied out of its head revision. */
+export const pieces = pgTable('pieces', {
+  id: uuid('id').primaryKey().defaultRandom(),
+  name: text('name').notNull(),
+  /** Number of the revision that is shown. */
+  head: integer('head').notNull(),
+  frames: integer('frames'),
+  fps: doublePrecision('fps'),
+  /** Values that do not close; null where the document cannot be read. */
+  gaps: integer('gaps'),
+  /** Why the document cannot be read; null where it can. */
+  trouble: text('trouble'),
+  thumbnail: bytea('thumbnail'),
+  thumbnailRevision: integer('thumbnail_revision'),
+  createdAt: moment('created_at').notNull().defaultNow(),
+  updatedAt: moment('updated_at').notNull().defaultNow(),
+  deletedAt: moment('deleted_at'),
+});
+
+/**
+ * Every save, append-only. The document is kept as text, character for character, so that what
+ * this version cannot read is still given back untouched.
+ */
+export const revisions = pgTable(
+  'revisions',
+  {
+    id: bigserial('id', { mode: 'number' }).primaryKey(),
+    pieceId: uuid('piece_id').notNull().references(() => pieces.id, { onDelete: 'cascade' }),
+    number: integer('number').notNull(),
+    basedOn: integer('based_on'),
+    /** True for a save that came too late: kept, but not made the head. */
+    aside: boolean('aside').notNull().default(false),
+    source: text('source').notNull(),
+    createdAt: moment('created_at').notNull().defaultNow(),
+  },
+  (t) => [unique('revision_number').on(t.pieceId, t.number)],
+);
