@@ -37,7 +37,7 @@ for (const file of files) {
     unreadable(file, read.message, [...read.faults]);
     continue;
   }
-  const report = checkSeam(read.piece);
+  const report = await checkSeam(read.piece);
   if (!report.closed && status === 0) status = 1;
   if (json) reports.push({ file, ...report });
   else console.log(summarise(report));

@@ -23,12 +23,13 @@ export interface SeamReport {
 }
 
 /** Proof and measurement of a whole piece; takes as long as evaluating every frame once. */
-export function checkSeam(piece: Piece, detail: Detail = 'draft'): SeamReport {
+export async function checkSeam(piece: Piece, detail: Detail = 'draft'): Promise<SeamReport> {
   const proof = proveSeam(piece);
-  const ribbons = piece.ribbons.map((r) => {
-    const steps = ribbonSteps(piece, r, detail);
-    return { id: r.id, name: r.name, gap: ribbonGap(piece, r, detail), steps: [...steps], seamRatio: seamRatio(steps) };
-  });
+  const ribbons: RibbonReport[] = [];
+  for (const r of piece.ribbons) {
+    const steps = (await ribbonSteps(piece, r, detail)) ?? [];
+    ribbons.push({ id: r.id, name: r.name, gap: ribbonGap(piece, r, detail), steps: [...steps], seamRatio: seamRatio(steps) });
+  }
   const closed = proof.closed && ribbons.every((r) => r.gap.largest === 0);
   return { name: piece.name, frames: piece.loop.frames, closed, proof, ribbons };
 }

@@ -19,9 +19,15 @@ export function ribbonGap(piece: Piece, ribbon: RibbonDoc, detail: Detail): Dist
  * metres) from frame i to the next one shown; the last entry is the one across the seam, from
  * frame N − 1 back to frame 0.
  *
- * @param onFrame called after each frame with the number done
+ * @param onFrame called after each frame with the number done; a false answer ends the work, and
+ *   the result is null then
  */
-export function ribbonSteps(piece: Piece, ribbon: RibbonDoc, detail: Detail, onFrame?: (done: number) => void): Float64Array {
+export async function ribbonSteps(
+  piece: Piece,
+  ribbon: RibbonDoc,
+  detail: Detail,
+  onFrame: (done: number) => Promise<boolean> | boolean = () => true,
+): Promise<Float64Array | null> {
   const { frames } = piece.loop;
   const sizes = new Float64Array(frames);
   if (!ribbon.on) return sizes;
@@ -33,7 +39,7 @@ export function ribbonSteps(piece: Piece, ribbon: RibbonDoc, detail: Detail, onF
     const next = f + 1 < frames ? at(f + 1) : first;
     sizes[f] = meshDistance(before, next).rms;
     before = next;
-    onFrame?.(f + 1);
+    if (!(await onFrame(f + 1))) return null;
   }
   return sizes;
 }

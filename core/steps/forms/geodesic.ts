@@ -1,7 +1,7 @@
 import { number } from '../../declare/params';
 import { connectivityStore, meshOf } from '../../shape/builder';
 import { uniformConnectivity, type Connectivity } from '../../shape/mesh';
-import { brief, checkFaces, defineStep } from '../step';
+import { brief, checkFaces, defineStep, formatCount } from '../step';
 
 /** The regular icosahedron: vertices are the cyclic permutations of (0, ±1, ±φ). */
 const PHI = (1 + Math.sqrt(5)) / 2;
@@ -70,7 +70,7 @@ export const geodesic = defineStep({
     radius: number('Radius', 1, 'From the centre to the surface.', { unit: 'm', min: 0, max: 1000, soft: [0, 4] }),
     frequency: number('Edge parts', 16, 'Parts each of the thirty first edges is cut into.', { min: 1, max: 300, soft: [1, 64], integer: true }),
   },
-  summary: (v) => `${brief(v.radius)} m · ${20 * v.frequency ** 2} faces`,
+  summary: (v) => `${brief(v.radius)} m · ${formatCount(20 * v.frequency ** 2)} faces`,
   evaluate(v) {
     checkFaces(20 * v.frequency ** 2, 'Use fewer edge parts.');
     const connectivity = store(`${v.frequency}`, () => {

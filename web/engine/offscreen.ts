@@ -1,0 +1,61 @@
+import type { Piece } from '@maypole/core/piece/piece';
+import type { Detail } from '@maypole/core/steps/step';
+import { Stage } from '@/view/stage';
+import type { ViewMode } from '@/view/frame';
+import { composeFrame } from './compose';
+import { Engine } from './engine';
+
+/**
+ * Draws a piece frame by frame onto a 2D canvas of a given size: for files, thumbnails and
+ * comparing pictures.
+ */
+export class Offscreen {
+  readonly canvas = document.createElement('canvas');
+  private readonly context: CanvasRenderingContext2D;
+
+  private constructor(
+    private readonly stage: Stage,
+    private readonly engine: Engine,
+    readonly width: number,
+    readonly height: number,
+  ) {
+    this.canvas.width = width;
+    this.canvas.height = height;
+    this.context = this.canvas.getContext('2d', { willReadFrequently: true })!;
+    stage.setSize(width, height);
+  }
+
+  /** @param ahead work out the following frames meanwhile; of use when all of them are drawn in order */
+  static async create(width: number, height: number, ahead = true): Promise<Offscreen> {
+    const stage = await Stage.create(document.createElement('canvas'));
+    return new Offscreen(stage, new Engine({ ahead, budget: 256 * 1024 * 1024, workers: 2 }), width, height);
+  }
+
+  /** The piece to draw from now on. */
+  setPiece(piece: Piece, detail: Detail, mode: ViewMode = 'shaded'): void {
+    this.piece = piece;
+    this.mode = mode;
+    this.engine.setPiece(piece, detail);
+  }
+
+  private piece: Piece | null = null;
+  private mode: ViewMode = 'shaded';
+
+  /** Draws an unwrapped frame onto `canvas`. */
+  async draw(frame: number): Promise<void> {
+    const piece = this.piece!;
+    await this.engine.whenReady(frame);
+    this.stage.draw(composeFrame(this.engine, piece, frame, this.mode));
+    this.context.drawImage(this.stage.canvas, 0, 0);
+  }
+
+  /** RGBA bytes of what was drawn last. */
+  pixels(): Uint8ClampedArray {
+    return this.context.getImageData(0, 0, this.width, this.height).data;
+  }
+
+  dispose(): void {
+    this.stage.dispose();
+    this.engine.dispose();
+  }
+}

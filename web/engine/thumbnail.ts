@@ -1,0 +1,30 @@
+import type { Piece } from '@maypole/core/piece/piece';
+import { Offscreen } from './offscreen';
+
+/** A strip of equal pictures side by side, played in a circle by the shelf. */
+export const STRIP = { width: 320, height: 160, frames: 16 } as const;
+
+let queue: Promise<unknown> = Promise.resolve();
+let shared: Promise<Offscreen> | null = null;
+
+/** Draws the strip of a piece from its real evaluation; one piece at a time. Resolves with a WebP. */
+export function drawStrip(piece: Piece): Promise<Blob> {
+  const mine = queue.then(async () => {
+    shared ??= Offscreen.create(STRIP.width, STRIP.height, false);
+    const offscreen = await shared;
+    offscreen.setPiece(piece, 'draft');
+    const strip = document.createElement('canvas');
+    strip.width = STRIP.width * STRIP.frames;
+    strip.height = STRIP.height;
+    const context = strip.getContext('2d')!;
+    for (let i = 0; i < STRIP.frames; i++) {
+      await offscreen.draw(Math.floor((i * piece.loop.frames) / STRIP.frames));
+      context.drawImage(offscreen.canvas, i * STRIP.width, 0);
+    }
+    const blob = await new Promise<Blob | null>((resolve) => strip.toBlob(resolve, 'image/webp', 0.86));
+    if (!blob) throw new Error('The thumbnail could not be encoded.');
+    return blob;
+  });
+  queue = mine.catch(() => undefined);
+  return mine;
+}

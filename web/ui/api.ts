@@ -1,0 +1,73 @@
+import type { Conflict, PieceSummary, StoredPiece } from '@/server/contract';
+
+/** A request that was refused, with a sentence for the user. */
+export class RequestTrouble extends Error {
+  override readonly name = 'RequestTrouble';
+  constructor(
+    readonly status: number,
+    message: string,
+  ) {
+    super(message);
+  }
+}
+
+async function ask(path: string, init?: RequestInit): Promise<Response> {
+  let response: Response;
+  try {
+    response = await fetch(path, init);
+  } catch {
+    throw new RequestTrouble(0, 'Maypole’s server does not answer. Start it again with ./maypole start; what you made is still here.');
+  }
+  if (response.ok || response.status === 409) return response;
+  const body = (await response.json().catch(() => null)) as { error?: string } | null;
+  throw new RequestTrouble(response.status, body?.error ?? `The server answered ${response.status}.`);
+}
+
+const json = (body: unknown, method: string): RequestInit => ({ method, headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) });
+
+export async function listPieces(bin = false): Promise<PieceSummary[]> {
+  return ((await (await ask(`/api/pieces${bin ? '?bin=1' : ''}`)).json()) as { pieces: PieceSummary[] }).pieces;
+}
+
+export async function createPiece(source: string): Promise<StoredPiece> {
+  return (await ask('/api/pieces', json({ source }, 'POST'))).json();
+}
+
+export async function loadPiece(id: string): Promise<StoredPiece> {
+  return (await ask(`/api/pieces/${id}`)).json();
+}
+
+export async function loadRevision(id: string, number: number): Promise<StoredPiece> {
+  return (await ask(`/api/pieces/${id}/revisions/${number}`)).json();
+}
+
+/** Saves a document; a conflict is an answer, not an error. */
+export async function savePiece(id: string, source: string, basedOn: number, keepalive = false): Promise<{ revision: number } | Conflict> {
+  return (await ask(`/api/pieces/${id}`, { ...json({ source, basedOn }, 'PUT'), keepalive })).json();
+}
+
+export async function deletePiece(id: string): Promise<void> {
+  await ask(`/api/pieces/${id}`, { method: 'DELETE' });
+}
+
+export async function restorePiece(id: string): Promise<void> {
+  await ask(`/api/pieces/${id}/restore`, { method: 'POST' });
+}
+
+export async function duplicatePiece(id: string): Promise<StoredPiece> {
+  return (await ask(`/api/pieces/${id}/duplicate`, { method: 'POST' })).json();
+}
+
+export async function storeThumbnail(id: string, revision: number, picture: Blob): Promise<void> {
+  await ask(`/api/pieces/${id}/thumbnail?revision=${revision}`, { method: 'PUT', body: picture });
+}
+
+/** Hands a file to the user. */
+export function download(name: string, blob: Blob): void {
+  const url = URL.createObjectURL(blob);
+  const link = document.createElement('a');
+  link.href = url;
+  link.download = name;
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(url), 60_000);
+}

@@ -1,0 +1,20 @@
+'use client';
+
+import { Box, Flex, Heading } from '@chakra-ui/react';
+import { X } from 'lucide-react';
+import type { ReactNode } from 'react';
+import { PictureButton } from '../parts/buttons';
+import { useEditor } from '../state/store';
+
+/** A panel at the right; the picture keeps the rest. */
+export function DrawerFrame({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <Flex as="aside" aria-label={title} direction="column" w="352px" flexShrink={0} borderLeftWidth="1px" borderColor="line" bg="panel" minH="0">
+      <Flex align="center" justify="space-between" px="4" pt="3" pb="1.5">
+        <Heading as="h2" fontFamily="heading" fontSize="16px" fontWeight="700">{title}</Heading>
+        <PictureButton label={`Close ${title.toLowerCase()}`} onClick={() => useEditor.setState({ drawer: null })}><X size={17} /></PictureButton>
+      </Flex>
+      <Box flex="1" overflowY="auto" px="4" pb="5">{children}</Box>
+    </Flex>
+  );
+}

@@ -1,0 +1,93 @@
+'use client';
+
+import { Box, Flex, Popover, Portal, Text, chakra } from '@chakra-ui/react';
+import { stepGroups, stepKinds } from '@maypole/core/steps/index';
+import { useState, type ReactNode } from 'react';
+import { StepIcon } from '../parts/icons';
+import { addStep } from '../state/actions';
+
+interface Props {
+  /** Forms only, or everything but forms. */
+  readonly group: 'form' | 'steps';
+  readonly label: string;
+  /** Ribbon that a chosen step is added to. */
+  readonly ribbonId?: string;
+  readonly onChoose?: (kind: string) => void;
+  readonly children: ReactNode;
+}
+
+/** Steps by what they do: search goes through titles and help lines. */
+export function AddMenu({ group, label, ribbonId, onChoose, children }: Props) {
+  const [open, setOpen] = useState(false);
+  const [query, setQuery] = useState('');
+  const words = query.toLowerCase().split(/\s+/).filter(Boolean);
+  const kinds = stepKinds.filter((k) => (k.group === 'form') === (group === 'form') && words.every((w) => `${k.title} ${k.help}`.toLowerCase().includes(w)));
+  const choose = (kind: string) => {
+    setOpen(false);
+    setQuery('');
+    if (onChoose) onChoose(kind);
+    else if (ribbonId) addStep(ribbonId, kind);
+  };
+  return (
+    <Popover.Root open={open} onOpenChange={(d) => setOpen(d.open)} positioning={{ placement: 'right-start', strategy: 'fixed' }} lazyMount unmountOnExit>
+      <Popover.Trigger asChild>{children}</Popover.Trigger>
+      <Portal>
+        <Popover.Positioner>
+          <Popover.Content width="310px" bg="panel" borderRadius="12px" borderWidth="1px" borderColor="line" boxShadow="float" aria-label={label}>
+            <Popover.Body p="2.5">
+              <chakra.input
+                aria-label="Find a step"
+                placeholder="What should it do?"
+                value={query}
+                onChange={(e) => setQuery(e.target.value)}
+                onKeyDown={(e) => e.key === 'Enter' && kinds[0] && choose(kinds[0].kind)}
+                w="100%"
+                h="30px"
+                px="2.5"
+                bg="field"
+                borderRadius="field"
+                fontSize="13px"
+                mb="1.5"
+                _placeholder={{ color: 'muted' }}
+              />
+              {stepGroups.map(({ group: g, title }) => {
+                const mine = kinds.filter((k) => k.group === g);
+                if (mine.length === 0) return null;
+                return (
+                  <Box key={g} mt="1.5">
+                    {group !== 'form' && <Text fontSize="11px" color="muted" fontWeight="600" px="2" mb="0.5">{title}</Text>}
+                    {mine.map((k) => (
+                      <chakra.button
+                        key={k.kind}
+                        type="button"
+                        onClick={() => choose(k.kind)}
+                        display="flex"
+                        w="100%"
+                        gap="2.5"
+                        alignItems="center"
+                        textAlign="left"
+                        px="2"
+                        py="1.5"
+                        borderRadius="field"
+                        cursor="pointer"
+                        _hover={{ bg: 'field' }}
+                        _focusVisible={{ bg: 'field' }}
+                      >
+                        <Flex w="28px" h="28px" borderRadius="full" borderWidth="1px" borderColor="line" bg="raised" align="center" justify="center" flexShrink={0}><StepIcon name={k.icon} /></Flex>
+                        <Box minW="0">
+                          <Text fontWeight="600" fontSize="13px" lineHeight="1.3">{k.title}</Text>
+                          <Text color="muted" fontSize="12px" lineHeight="1.3">{k.help}</Text>
+                        </Box>
+                      </chakra.button>
+                    ))}
+                  </Box>
+                );
+              })}
+              {kinds.length === 0 && <Text fontSize="12.5px" color="muted" p="2">Nothing here does “{query}”.</Text>}
+            </Popover.Body>
+          </Popover.Content>
+        </Popover.Positioner>
+      </Portal>
+    </Popover.Root>
+  );
+}

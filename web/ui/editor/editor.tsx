@@ -1,0 +1,57 @@
+'use client';
+
+import { Box, Flex } from '@chakra-ui/react';
+import { useEffect } from 'react';
+import { SceneDrawer } from '../drawers/scene-drawer';
+import { SeamDrawer } from '../drawers/seam-drawer';
+import { startAutosave } from '../state/saving';
+import { startSession } from '../state/session';
+import { pause } from '../state/player';
+import { useEditor } from '../state/store';
+import { useShortcuts } from '../state/shortcuts';
+import { ConflictDialog } from './conflict-dialog';
+import { DeliverDialog } from './deliver-dialog';
+import { RibbonBands } from './ribbon-bands';
+import { Round } from './round';
+import { Thread } from './thread';
+import { TopBar } from './top-bar';
+import { Viewport } from './viewport';
+
+/** The screen of an open piece. */
+export function Editor() {
+  const name = useEditor((s) => s.piece.name);
+  const drawer = useEditor((s) => s.drawer);
+  useShortcuts();
+  useEffect(() => {
+    const endSession = startSession();
+    const endSaving = startAutosave();
+    return () => {
+      pause();
+      endSaving();
+      endSession();
+    };
+  }, []);
+  useEffect(() => {
+    document.title = `${name} · Maypole`;
+  }, [name]);
+
+  return (
+    <Flex direction="column" h="100vh" overflow="hidden" bg="panel">
+      <TopBar />
+      <Flex flex="1" minH="0">
+        <Flex w="390px" flexShrink={0} minH="0" borderRightWidth="1px" borderColor="line">
+          <RibbonBands />
+          <Thread />
+        </Flex>
+        <Box flex="1" minW="0" position="relative">
+          <Viewport />
+        </Box>
+        {drawer === 'seam' && <SeamDrawer />}
+        {drawer === 'scene' && <SceneDrawer />}
+      </Flex>
+      <Round />
+      <DeliverDialog />
+      <ConflictDialog />
+    </Flex>
+  );
+}

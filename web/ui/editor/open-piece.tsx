@@ -1,0 +1,61 @@
+'use client';
+
+import { readPiece } from '@maypole/core/piece/read';
+import { Flex, Spinner } from '@chakra-ui/react';
+import { useEffect, useState } from 'react';
+import type { StoredPiece } from '@/server/contract';
+import { savePiece } from '../api';
+import { Notice } from '../parts/notice';
+import { PlainButton } from '../parts/buttons';
+import { tell } from '../parts/toasts';
+import { unsavedWork } from '../state/saving';
+import { useEditor } from '../state/store';
+import { writePiece } from '@maypole/core/piece/read';
+import { Editor } from './editor';
+
+/** Opens a stored document: in the editor, or with a word on why it cannot be. */
+export function OpenPiece({ stored }: { stored: StoredPiece }) {
+  const [read] = useState(() => readPiece(stored.source));
+  const [opened, setOpened] = useState(false);
+
+  useEffect(() => {
+    if (!read.ok) return;
+    const { open } = useEditor.getState();
+    open(stored.id, read.piece, stored.revision);
+    const left = unsavedWork(stored.id);
+    if (left && JSON.stringify(left.piece) !== JSON.stringify(read.piece)) {
+      if (left.basedOn === stored.revision) {
+        useEditor.getState().edit('Bring back unsaved work', () => left.piece);
+        tell('Changes that had not reached the server are back.');
+      } else {
+        // The head has gone on since: the server keeps this beside it, and says so.
+        void savePiece(stored.id, writePiece(left.piece), left.basedOn).then((answer) => {
+          if ('error' in answer) useEditor.setState({ save: 'conflict', conflict: { head: answer.head, kept: answer.kept } });
+          localStorage.removeItem(`maypole-unsaved-${stored.id}`);
+        }, () => undefined);
+      }
+    }
+    setOpened(true);
+  }, [read, stored]);
+
+  if (!read.ok)
+    return (
+      <Notice
+        title={read.reason === 'newer' ? 'Made by a newer Maypole' : 'This piece cannot be read'}
+        action={
+          <PlainButton asChild>
+            <a href={`/api/pieces/${stored.id}/file`}>Export it as it is</a>
+          </PlainButton>
+        }
+      >
+        {read.message} It is kept as it is; nothing has been changed.
+      </Notice>
+    );
+  if (!opened)
+    return (
+      <Flex h="100vh" align="center" justify="center">
+        <Spinner />
+      </Flex>
+    );
+  return <Editor />;
+}

@@ -1,0 +1,81 @@
+'use client';
+
+import { Box, Flex, Menu, Portal, chakra } from '@chakra-ui/react';
+import { Plus } from 'lucide-react';
+import { addRibbon, duplicateRibbon, moveRibbon, removeRibbon } from '../state/actions';
+import { useEditor } from '../state/store';
+
+/** The ribbons as coloured bands, the chosen one marked. A right click, or the menu key, offers more. */
+export function RibbonBands() {
+  const ribbons = useEditor((s) => s.piece.ribbons);
+  const chosen = useEditor((s) => s.ribbonId);
+  return (
+    <Flex as="nav" aria-label="Ribbons" direction="column" align="center" w="60px" flexShrink={0} bg="band" borderRightWidth="1px" borderColor="line" py="3" gap="2.5" overflowY="auto">
+      {ribbons.map((r) => (
+        <Menu.Root key={r.id} positioning={{ placement: 'right-start' }}>
+          <Menu.ContextTrigger asChild>
+            <chakra.button
+              type="button"
+              aria-label={`Ribbon ${r.name}${r.on ? '' : ', switched off'}`}
+              aria-current={r.id === chosen}
+              title={r.name}
+              position="relative"
+              w="36px"
+              h="64px"
+              flexShrink={0}
+              borderRadius="8px"
+              bg={r.colour}
+              opacity={r.on ? 1 : 0.4}
+              color="white"
+              fontSize="12px"
+              fontWeight="700"
+              textShadow="0 0 3px rgba(0,0,0,.55)"
+              display="flex"
+              alignItems="flex-end"
+              justifyContent="center"
+              pb="2"
+              cursor="pointer"
+              onClick={() => useEditor.setState({ ribbonId: r.id })}
+              _before={r.id === chosen ? { content: '""', position: 'absolute', left: '-9px', top: '8px', bottom: '8px', w: '4px', borderRadius: 'full', bg: 'ink' } : undefined}
+            >
+              {r.name.slice(0, 2)}
+            </chakra.button>
+          </Menu.ContextTrigger>
+          <Portal>
+            <Menu.Positioner>
+              <Menu.Content bg="panel" borderWidth="1px" borderColor="line" boxShadow="float" borderRadius="10px">
+                <Menu.Item value="switch" onClick={() => useEditor.getState().editRibbon('Switch ribbon', r.id, (x) => ({ ...x, on: !x.on }))}>{r.on ? 'Switch off' : 'Switch on'}</Menu.Item>
+                <Menu.Item value="duplicate" onClick={() => duplicateRibbon(r.id)}>Duplicate</Menu.Item>
+                <Menu.Item value="up" onClick={() => moveRibbon(r.id, -1)}>Move up</Menu.Item>
+                <Menu.Item value="down" onClick={() => moveRibbon(r.id, 1)}>Move down</Menu.Item>
+                <Menu.Item value="remove" color="poppyText" onClick={() => removeRibbon(r.id)}>Remove</Menu.Item>
+              </Menu.Content>
+            </Menu.Positioner>
+          </Portal>
+        </Menu.Root>
+      ))}
+      <chakra.button
+        type="button"
+        aria-label="Add ribbon"
+        title="Add ribbon"
+        w="36px"
+        h="36px"
+        flexShrink={0}
+        borderRadius="8px"
+        borderWidth="1px"
+        borderStyle="dashed"
+        borderColor="lineStrong"
+        color="muted"
+        display="flex"
+        alignItems="center"
+        justifyContent="center"
+        cursor="pointer"
+        _hover={{ color: 'ink', borderColor: 'ink' }}
+        onClick={() => addRibbon()}
+      >
+        <Plus size={16} />
+      </chakra.button>
+      <Box flex="1" />
+    </Flex>
+  );
+}

@@ -1,0 +1,132 @@
+'use client';
+
+import { Box, Flex, Menu, Portal, Text, chakra } from '@chakra-ui/react';
+import { useSortable } from '@dnd-kit/sortable';
+import { CSS } from '@dnd-kit/utilities';
+import { evaluateValues } from '@maypole/core/evaluate/values';
+import type { RibbonDoc, StepDoc } from '@maypole/core/piece/piece';
+import { stepKind, stepKinds } from '@maypole/core/steps/index';
+import { isMoving } from '@maypole/core/time/value';
+import type { NumberValue } from '@maypole/core/declare/params';
+import { ArrowDown, ArrowUp, Copy, Ellipsis, Eye, EyeOff, Replace, Trash2, TriangleAlert } from 'lucide-react';
+import type { ReactNode } from 'react';
+import { Drawing } from '../fields/drawing';
+import { ValuesPanel } from '../fields/values-panel';
+import { PictureButton } from '../parts/buttons';
+import { StepIcon } from '../parts/icons';
+import { changeForm, duplicateStep, moveStep, removeStep, switchStep } from '../state/actions';
+import { useEditor } from '../state/store';
+
+/** The round handle of a step on its ribbon. */
+export function Knot({ colour, children, ...rest }: { colour: string; children: ReactNode } & Record<string, unknown>) {
+  return (
+    <Flex w="29px" h="29px" mt="5px" flexShrink={0} borderRadius="full" borderWidth="2px" borderColor={colour} bg="panel" align="center" justify="center" position="relative" {...rest}>
+      {children}
+    </Flex>
+  );
+}
+
+export function Card({ open, dim, children }: { open: boolean; dim?: boolean; children: ReactNode }) {
+  return (
+    <Box flex="1" minW="0" mb="2" bg="raised" borderRadius="card" borderWidth="1px" borderColor={open ? 'lineStrong' : 'line'} boxShadow={open ? 'card' : undefined} opacity={dim ? 0.55 : 1}>
+      {children}
+    </Box>
+  );
+}
+
+/** One step: closed it says what it does, open it shows all its values. */
+export function StepCard({ ribbon, step, index, problem }: { ribbon: RibbonDoc; step: StepDoc; index: number; problem?: string }) {
+  const kind = stepKind(step.kind);
+  const isForm = kind.group === 'form';
+  const open = useEditor((s) => s.openSteps[step.id] ?? false);
+  const summary = useEditor((s) => kind.summary(evaluateValues(kind.params, step.values, { frame: s.frame, frames: s.piece.loop.frames })));
+  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({ id: step.id, disabled: isForm });
+  const toggle = () => useEditor.setState((s) => ({ openSteps: { ...s.openSteps, [step.id]: !open } }));
+  const moving = Object.values(step.values).flat().find(isMoving) as NumberValue | undefined;
+
+  return (
+    <Flex
+      ref={setNodeRef}
+      align="flex-start"
+      gap="2.5"
+      position="relative"
+      zIndex={isDragging ? 5 : undefined}
+      style={{ transform: CSS.Translate.toString(transform), transition }}
+      data-testid={`step-${step.kind}`}
+    >
+      {isForm ? (
+        <Knot colour={ribbon.colour}><StepIcon name={kind.icon} /></Knot>
+      ) : (
+        <chakra.button
+          type="button"
+          ref={setActivatorNodeRef}
+          {...attributes}
+          {...listeners}
+          aria-label={`Move ${kind.title}`}
+          title="Drag to another place; or space, arrows, space"
+          cursor={isDragging ? 'grabbing' : 'grab'}
+          borderRadius="full"
+          touchAction="none"
+        >
+          <Knot colour={ribbon.colour} boxShadow={isDragging ? 'float' : undefined}><StepIcon name={kind.icon} /></Knot>
+        </chakra.button>
+      )}
+      <Card open={open} dim={!step.on}>
+        <Flex align="center" minH="38px" pl="2.5" pr="1" gap="1">
+          <chakra.button type="button" aria-expanded={open} aria-label={`${kind.title}, ${summary}`} onClick={toggle} flex="1" minW="0" display="flex" alignItems="baseline" gap="2" textAlign="left" cursor="pointer" py="2">
+            <Text fontWeight="600" fontSize="13.5px" whiteSpace="nowrap">{kind.title}</Text>
+            <Text fontSize="12px" color="muted" truncate>{summary}</Text>
+          </chakra.button>
+          {moving && !open && <Drawing value={moving} colour={ribbon.colour} width={40} />}
+          <PictureButton label={step.on ? `Switch ${kind.title} off` : `Switch ${kind.title} on`} color="muted" minW="6" onClick={() => switchStep(ribbon.id, step.id)}>
+            {step.on ? <Eye size={15} /> : <EyeOff size={15} />}
+          </PictureButton>
+          <StepMenu ribbon={ribbon} step={step} index={index} />
+        </Flex>
+        {problem && (
+          <Flex role="alert" gap="2" mx="2" mb="2" px="2.5" py="2" bg="poppyWash" color="poppyText" fontSize="12px" borderRadius="field" lineHeight="1.4">
+            <Box flexShrink={0} mt="1px"><TriangleAlert size={14} /></Box>
+            {problem}
+          </Flex>
+        )}
+        {open && (
+          <Box borderTopWidth="1px" borderColor="line" px="2.5" py="1.5">
+            <ValuesPanel owner={{ type: 'step', ribbon: ribbon.id, step: step.id }} params={kind.params} values={step.values} colour={ribbon.colour} />
+          </Box>
+        )}
+      </Card>
+    </Flex>
+  );
+}
+
+function StepMenu({ ribbon, step, index }: { ribbon: RibbonDoc; step: StepDoc; index: number }) {
+  const kind = stepKind(step.kind);
+  const isForm = kind.group === 'form';
+  return (
+    <Menu.Root positioning={{ placement: 'bottom-end' }} lazyMount>
+      <Menu.Trigger asChild>
+        <PictureButton label={`More for ${kind.title}`} color="muted" minW="6"><Ellipsis size={15} /></PictureButton>
+      </Menu.Trigger>
+      <Portal>
+        <Menu.Positioner>
+          <Menu.Content bg="panel" borderWidth="1px" borderColor="line" boxShadow="float" borderRadius="10px" minW="180px">
+            {isForm ? (
+              stepKinds
+                .filter((k) => k.group === 'form' && k.kind !== step.kind)
+                .map((k) => (
+                  <Menu.Item key={k.kind} value={k.kind} onClick={() => changeForm(ribbon.id, k.kind)}><Replace size={14} />Change to {k.title.toLowerCase()}</Menu.Item>
+                ))
+            ) : (
+              <>
+                <Menu.Item value="duplicate" onClick={() => duplicateStep(ribbon.id, step.id)}><Copy size={14} />Duplicate step</Menu.Item>
+                <Menu.Item value="up" disabled={index <= 1} onClick={() => moveStep(ribbon.id, step.id, index - 1)}><ArrowUp size={14} />Move up</Menu.Item>
+                <Menu.Item value="down" disabled={index >= ribbon.steps.length - 1} onClick={() => moveStep(ribbon.id, step.id, index + 1)}><ArrowDown size={14} />Move down</Menu.Item>
+                <Menu.Item value="remove" color="poppyText" onClick={() => removeStep(ribbon.id, step.id)}><Trash2 size={14} />Remove step</Menu.Item>
+              </>
+            )}
+          </Menu.Content>
+        </Menu.Positioner>
+      </Portal>
+    </Menu.Root>
+  );
+}

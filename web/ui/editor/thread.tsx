@@ -1,0 +1,178 @@
+'use client';
+
+import { Box, Flex, Menu, Portal, Text, chakra } from '@chakra-ui/react';
+import { DndContext, KeyboardSensor, PointerSensor, closestCenter, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
+import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable';
+import { finishParams } from '@maypole/core/scene/finish';
+import { formatCount } from '@maypole/core/steps/step';
+import { stepKind } from '@maypole/core/steps/index';
+import type { RibbonDoc } from '@maypole/core/piece/piece';
+import { Copy, Ellipsis, Eye, EyeOff, Palette, Plus, Trash2 } from 'lucide-react';
+import { useState } from 'react';
+import { ValuesPanel } from '../fields/values-panel';
+import { PictureButton, PlainButton } from '../parts/buttons';
+import { addRibbon, duplicateRibbon, moveStep, removeRibbon } from '../state/actions';
+import { useGeometry } from '../state/geometry';
+import { useEditor, useRibbon } from '../state/store';
+import { AddMenu } from './add-menu';
+import { Card, Knot, StepCard } from './step-card';
+
+/** The chosen ribbon: its steps in the order they act, on a thread in its colour. */
+export function Thread() {
+  const ribbon = useRibbon();
+  if (!ribbon) return <Empty />;
+  return <Steps key={ribbon.id} ribbon={ribbon} />;
+}
+
+function Empty() {
+  return (
+    <Flex flex="1" direction="column" align="center" justify="center" gap="4" p="8" textAlign="center">
+      <Text fontFamily="heading" fontWeight="700" fontSize="17px">No ribbon yet</Text>
+      <Text color="muted" lineHeight="1.5">A ribbon is a form and the steps that shape it. Begin with a form.</Text>
+      <AddMenu group="form" label="Choose a form" onChoose={(kind) => addRibbon(kind)}>
+        <PlainButton><Plus size={15} />Choose a form</PlainButton>
+      </AddMenu>
+    </Flex>
+  );
+}
+
+function Steps({ ribbon }: { ribbon: RibbonDoc }) {
+  const geometry = useGeometry(ribbon);
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
+  const ended = ({ active, over }: DragEndEvent) => {
+    if (over && active.id !== over.id) moveStep(ribbon.id, String(active.id), ribbon.steps.findIndex((s) => s.id === over.id));
+  };
+  const titles = new Map(ribbon.steps.map((s) => [s.id, stepKind(s.kind).title]));
+  const place = (id: string | number) => `${titles.get(String(id))}, place ${ribbon.steps.findIndex((s) => s.id === id) + 1} of ${ribbon.steps.length}`;
+  return (
+    <Flex direction="column" flex="1" minW="0" minH="0" as="section" aria-label={`Ribbon ${ribbon.name}`}>
+      <Header ribbon={ribbon} faces={geometry?.topology.faces} />
+      <Box flex="1" overflowY="auto" overflowX="hidden" px="3" pb="5" position="relative">
+        <Box position="relative">
+          <Box position="absolute" left="12px" top="14px" bottom="-20px" w="5px" borderRadius="full" bg={ribbon.colour} />
+          <DndContext
+            id="steps"
+            sensors={sensors}
+            collisionDetection={closestCenter}
+            onDragEnd={ended}
+            accessibility={{
+              screenReaderInstructions: { draggable: 'Press space to lift the step, the arrow keys to move it, space again to put it down, escape to leave it where it was.' },
+              announcements: {
+                onDragStart: ({ active }) => `Lifted ${place(active.id)}.`,
+                onDragOver: ({ active, over }) => (over ? `${titles.get(String(active.id))} is over ${place(over.id)}.` : undefined),
+                onDragEnd: ({ active, over }) => `${titles.get(String(active.id))} put down${over ? ` at place ${ribbon.steps.findIndex((s) => s.id === over.id) + 1}` : ''}.`,
+                onDragCancel: ({ active }) => `${titles.get(String(active.id))} stays where it was.`,
+              },
+            }}
+          >
+            <SortableContext items={ribbon.steps.map((s) => s.id)} strategy={verticalListSortingStrategy}>
+              {ribbon.steps.map((step, index) => (
+                <StepCard key={step.id} ribbon={ribbon} step={step} index={index} problem={geometry?.problems.find((p) => p.step === step.id)?.message} />
+              ))}
+            </SortableContext>
+          </DndContext>
+          <AddRow ribbon={ribbon} />
+          <FinishCard ribbon={ribbon} />
+        </Box>
+      </Box>
+    </Flex>
+  );
+}
+
+function Header({ ribbon, faces }: { ribbon: RibbonDoc; faces?: number }) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const edit = useEditor((s) => s.editRibbon);
+  return (
+    <Flex align="center" px="3" pt="2.5" pb="2" gap="1">
+      <chakra.input
+        aria-label="Name of the ribbon"
+        value={typed ?? ribbon.name}
+        onChange={(e) => setTyped(e.target.value)}
+        onBlur={() => {
+          const name = typed?.trim().slice(0, 80);
+          if (name && name !== ribbon.name) edit('Rename ribbon', ribbon.id, (r) => ({ ...r, name }));
+          setTyped(null);
+        }}
+        onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+        fontFamily="heading"
+        fontWeight="700"
+        fontSize="16px"
+        bg="transparent"
+        borderRadius="field"
+        px="1"
+        flex="1"
+        minW="0"
+        _hover={{ bg: 'field' }}
+      />
+      <Text fontSize="12px" color="muted" whiteSpace="nowrap" px="1" data-testid="face-count">{faces === undefined ? '' : `${formatCount(faces)} faces`}</Text>
+      <PictureButton label={ribbon.on ? 'Switch ribbon off' : 'Switch ribbon on'} onClick={() => edit('Switch ribbon', ribbon.id, (r) => ({ ...r, on: !r.on }))} color="muted">
+        {ribbon.on ? <Eye size={15} /> : <EyeOff size={15} />}
+      </PictureButton>
+      <Menu.Root positioning={{ placement: 'bottom-end' }}>
+        <Menu.Trigger asChild>
+          <PictureButton label="More for this ribbon" color="muted"><Ellipsis size={16} /></PictureButton>
+        </Menu.Trigger>
+        <Portal>
+          <Menu.Positioner>
+            <Menu.Content bg="panel" borderWidth="1px" borderColor="line" boxShadow="float" borderRadius="10px">
+              <Menu.Item value="duplicate" onClick={() => duplicateRibbon(ribbon.id)}><Copy size={14} />Duplicate ribbon</Menu.Item>
+              <Menu.Item value="remove" color="poppyText" onClick={() => removeRibbon(ribbon.id)}><Trash2 size={14} />Remove ribbon</Menu.Item>
+            </Menu.Content>
+          </Menu.Positioner>
+        </Portal>
+      </Menu.Root>
+    </Flex>
+  );
+}
+
+function AddRow({ ribbon }: { ribbon: RibbonDoc }) {
+  return (
+    <Flex align="center" gap="2.5" my="2">
+      <AddMenu group="steps" label="Add a step" ribbonId={ribbon.id}>
+        <chakra.button
+          type="button"
+          aria-label="Add step"
+          display="flex"
+          alignItems="center"
+          gap="2.5"
+          cursor="pointer"
+          color="muted"
+          fontSize="13px"
+          fontWeight="500"
+          _hover={{ color: 'ink' }}
+          ml="1px"
+        >
+          <Flex w="27px" h="27px" borderRadius="full" borderWidth="2px" borderStyle="dashed" borderColor={ribbon.colour} bg="panel" align="center" justify="center" position="relative"><Plus size={14} /></Flex>
+          Add step
+        </chakra.button>
+      </AddMenu>
+    </Flex>
+  );
+}
+
+function FinishCard({ ribbon }: { ribbon: RibbonDoc }) {
+  const open = useEditor((s) => s.openSteps[`${ribbon.id}/finish`] ?? false);
+  const toggle = () => useEditor.setState((s) => ({ openSteps: { ...s.openSteps, [`${ribbon.id}/finish`]: !open } }));
+  return (
+    <Flex align="flex-start" gap="2.5" position="relative">
+      <Knot colour={ribbon.colour}><Palette size={14} strokeWidth={1.9} /></Knot>
+      <Card open={open}>
+        <Flex align="center" minH="38px" px="2.5" gap="2">
+          <chakra.button type="button" aria-expanded={open} onClick={toggle} flex="1" display="flex" alignItems="center" gap="2" textAlign="left" cursor="pointer" py="2" minW="0">
+            <Text fontWeight="600" fontSize="13.5px">Finish</Text>
+            <Text fontSize="12px" color="muted" truncate>surface of the ribbon</Text>
+          </chakra.button>
+          <Box w="18px" h="18px" borderRadius="full" borderWidth="1px" borderColor="line" bg={ribbon.finish.colour as string} flexShrink={0} />
+        </Flex>
+        {open && (
+          <Box borderTopWidth="1px" borderColor="line" px="2.5" py="1.5">
+            <ValuesPanel owner={{ type: 'finish', ribbon: ribbon.id }} params={finishParams} values={ribbon.finish} colour={ribbon.colour} />
+          </Box>
+        )}
+      </Card>
+    </Flex>
+  );
+}

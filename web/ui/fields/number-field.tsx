@@ -1,0 +1,191 @@
+'use client';
+
+import { Box, Flex, chakra } from '@chakra-ui/react';
+import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+
+interface Props {
+  readonly label: string;
+  readonly value: number;
+  readonly unit?: string;
+  readonly min: number;
+  readonly max: number;
+  readonly soft: readonly [number, number];
+  readonly step: number;
+  readonly integer?: boolean;
+  /** Shown but not editable here: a motion drives it. */
+  readonly driven?: boolean;
+  /** `gesture` is the same for all changes of one drag. */
+  readonly onChange: (value: number, gesture: string) => void;
+  readonly onDriven?: () => void;
+}
+
+const DRAG_PIXELS = 3;
+let gestures = 0;
+
+/** As many decimals as the step has, and no trailing zeros beyond two significant ones. */
+export function formatNumber(value: number, step: number): string {
+  const decimals = Math.max(0, Math.min(6, -Math.floor(Math.log10(step) + 1e-9)));
+  const text = value.toFixed(decimals);
+  return text === '-0' || /^-0\.0+$/.test(text) ? text.slice(1) : text;
+}
+
+/**
+ * A number that scrubs: drag sideways (Shift: ten times finer), click to type, arrow keys to step
+ * (Shift: ten steps). The bar shows where it stands in its usual range.
+ */
+export function NumberField(props: Props) {
+  const { label, value, unit, min, max, soft, step, integer, driven, onChange, onDriven } = props;
+  const [typed, setTyped] = useState<string | null>(null);
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const box = useRef<HTMLDivElement>(null);
+  const drag = useRef<{ x: number; value: number; moved: boolean; gesture: string } | null>(null);
+
+  const hold = (x: number) => Math.max(min, Math.min(max, integer ? Math.round(x) : Number(x.toFixed(6))));
+  const share = Math.max(0, Math.min(1, (value - soft[0]) / (soft[1] - soft[0] || 1)));
+
+  const down = (event: PointerEvent) => {
+    if (event.button !== 0 || typed !== null || driven) return;
+    event.currentTarget.setPointerCapture(event.pointerId);
+    drag.current = { x: event.clientX, value, moved: false, gesture: `drag-${++gestures}` };
+  };
+  const move = (event: PointerEvent) => {
+    const d = drag.current;
+    if (!d) return;
+    const dx = event.clientX - d.x;
+    if (!d.moved && Math.abs(dx) < DRAG_PIXELS) return;
+    d.moved = true;
+    // The usual range is about two fields wide, so that the hand need not be very steady.
+    const width = (box.current?.offsetWidth ?? 90) * 2;
+    const per = ((soft[1] - soft[0]) / width) * (event.shiftKey ? 0.1 : 1);
+    const raw = d.value + dx * per;
+    d.x = event.clientX;
+    d.value = raw;
+    const grain = event.shiftKey && !integer ? step / 10 : step;
+    onChange(hold(Math.round(raw / grain) * grain), d.gesture);
+  };
+  const up = () => {
+    const d = drag.current;
+    drag.current = null;
+    if (d && !d.moved) setTyped(formatNumber(value, Math.min(step, 0.001)).replace(/(\.\d*?)0+$/, '$1').replace(/\.$/, ''));
+  };
+  const keys = (event: KeyboardEvent) => {
+    if (typed !== null) return;
+    const by = { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1, PageUp: 10, PageDown: -10 }[event.key];
+    if (by !== undefined && !driven) {
+      event.preventDefault();
+      event.stopPropagation();
+      onChange(hold(value + by * step * (event.shiftKey ? 10 : 1)), 'keys');
+    } else if (event.key === 'Enter') {
+      event.preventDefault();
+      if (driven) onDriven?.();
+      else setTyped(`${Number(value.toFixed(6))}`);
+    } else if (/^[-0-9.]$/.test(event.key) && !driven) {
+      event.preventDefault();
+      setTyped(event.key);
+    }
+  };
+  const commit = (text: string): boolean => {
+    const x = Number(text.trim().replace(',', '.'));
+    const problem =
+      text.trim() === '' || !Number.isFinite(x)
+        ? `“${text}” is not a number.`
+        : x < min
+          ? `${x} is below the smallest, ${min}.`
+          : x > max
+            ? `${x} is above the largest, ${max}.`
+            : integer && !Number.isInteger(x)
+              ? `${x} is not whole; use ${Math.round(x)}.`
+              : null;
+    if (problem) {
+      setTrouble(problem);
+      return false;
+    }
+    setTrouble(null);
+    setTyped(null);
+    if (x !== value) onChange(x, `typed-${++gestures}`);
+    return true;
+  };
+
+  return (
+    <Box position="relative" ref={box} flex="1" minW="0">
+      {typed === null ? (
+        <Flex
+          role="spinbutton"
+          tabIndex={0}
+          aria-label={label}
+          aria-valuenow={value}
+          aria-valuemin={min}
+          aria-valuemax={max}
+          aria-valuetext={`${formatNumber(value, step)} ${unit ?? ''}`.trim()}
+          aria-readonly={driven}
+          h="24px"
+          align="center"
+          justify="space-between"
+          px="2"
+          borderRadius="field"
+          bg="field"
+          cursor={driven ? 'pointer' : 'ew-resize'}
+          overflow="hidden"
+          position="relative"
+          userSelect="none"
+          touchAction="none"
+          fontFamily="mono"
+          fontSize="12px"
+          onPointerDown={down}
+          onPointerMove={move}
+          onPointerUp={up}
+          onPointerCancel={() => (drag.current = null)}
+          onKeyDown={keys}
+          onClick={driven ? onDriven : undefined}
+          onBlur={() => setTrouble(null)}
+        >
+          {!driven && <Box position="absolute" inset="0" right="auto" w={`${share * 100}%`} bg="fill" />}
+          <Box position="relative" fontWeight="600">{formatNumber(value, step)}</Box>
+          {unit && <Box position="relative" color="muted" fontSize="11px" whiteSpace="nowrap">{unit}</Box>}
+        </Flex>
+      ) : (
+        <chakra.input
+          aria-label={label}
+          aria-invalid={trouble !== null}
+          autoFocus
+          value={typed}
+          onFocus={(e) => typed.length > 1 && e.target.select()}
+          onChange={(e) => {
+            setTyped(e.target.value);
+            setTrouble(null);
+          }}
+          onBlur={() => {
+            if (!commit(typed)) {
+              setTyped(null);
+              setTrouble(null);
+            }
+          }}
+          onKeyDown={(e) => {
+            e.stopPropagation();
+            if (e.key === 'Enter') commit(typed);
+            if (e.key === 'Escape') {
+              setTyped(null);
+              setTrouble(null);
+            }
+          }}
+          w="100%"
+          h="24px"
+          px="2"
+          borderRadius="field"
+          bg="raised"
+          borderWidth="1px"
+          borderColor={trouble ? 'poppy' : 'sky'}
+          fontFamily="mono"
+          fontSize="12px"
+          fontWeight="600"
+          outline="none"
+        />
+      )}
+      {trouble && (
+        <Box role="alert" position="absolute" zIndex="20" top="27px" left="0" minW="180px" px="2.5" py="1.5" bg="poppyWash" color="poppyText" fontSize="12px" borderRadius="field" boxShadow="float">
+          {trouble}
+        </Box>
+      )}
+    </Box>
+  );
+}

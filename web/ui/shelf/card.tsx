@@ -1,0 +1,114 @@
+'use client';
+
+import { Box, Flex, Menu, Portal, Text, chakra } from '@chakra-ui/react';
+import { readPiece, writePiece } from '@maypole/core/piece/read';
+import { loopSeconds } from '@maypole/core/time/loop';
+import { Check, CircleAlert, Copy, Download, Ellipsis, FileWarning, Pencil, RotateCcw, Trash2 } from 'lucide-react';
+import Link from 'next/link';
+import { useState } from 'react';
+import type { PieceSummary } from '@/server/contract';
+import { loadPiece, savePiece } from '../api';
+import { PictureButton } from '../parts/buttons';
+import { tellTrouble } from '../parts/toasts';
+import { Thumbnail } from './thumbnail';
+
+interface Props {
+  readonly piece: PieceSummary;
+  readonly binned: boolean;
+  readonly onChanged: () => void;
+  readonly onRemove: () => void;
+  readonly onRestore: () => void;
+  readonly onDuplicate: () => void;
+}
+
+export function PieceCard({ piece, binned, onChanged, onRemove, onRestore, onDuplicate }: Props) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const rename = async () => {
+    const name = typed?.trim().slice(0, 120);
+    setTyped(null);
+    if (!name || name === piece.name) return;
+    try {
+      const stored = await loadPiece(piece.id);
+      const read = readPiece(stored.source);
+      if (!read.ok) throw new Error(read.message);
+      const answer = await savePiece(piece.id, writePiece({ ...read.piece, name }), stored.revision);
+      if ('error' in answer) throw new Error(`${answer.error} Reload the shelf and rename it again.`);
+      onChanged();
+    } catch (error) {
+      tellTrouble(error instanceof Error ? error.message : 'The piece could not be renamed.');
+    }
+  };
+  const picture = (
+    <Box aspectRatio="2 / 1" bg="field" position="relative" overflow="hidden">
+      {piece.trouble ? (
+        <Flex h="100%" direction="column" align="center" justify="center" gap="2" px="6" textAlign="center" color="muted" fontSize="12.5px" lineHeight="1.45">
+          <FileWarning size={22} />
+          {piece.trouble}
+        </Flex>
+      ) : (
+        <Thumbnail piece={piece} />
+      )}
+    </Box>
+  );
+  return (
+    <Box as="article" aria-label={piece.name} bg="panel" borderWidth="1px" borderColor="line" borderRadius="14px" overflow="hidden" boxShadow="card" transition="border-color .12s" _hover={{ borderColor: 'lineStrong' }}>
+      {binned ? picture : <Link href={`/piece/${piece.id}`} aria-label={`Open ${piece.name}`}>{picture}</Link>}
+      <Flex align="center" px="3.5" py="2.5" gap="2">
+        <Box flex="1" minW="0">
+          {typed === null ? (
+            <Text fontFamily="heading" fontWeight="700" fontSize="15.5px" truncate>{piece.name}</Text>
+          ) : (
+            <chakra.input
+              aria-label="New name"
+              autoFocus
+              value={typed}
+              onFocus={(e) => e.target.select()}
+              onChange={(e) => setTyped(e.target.value)}
+              onBlur={() => void rename()}
+              onKeyDown={(e) => {
+                if (e.key === 'Enter') e.currentTarget.blur();
+                if (e.key === 'Escape') setTyped(null);
+              }}
+              fontWeight="700"
+              fontSize="15px"
+              bg="raised"
+              borderWidth="1px"
+              borderColor="sky"
+              borderRadius="field"
+              px="1.5"
+              w="100%"
+            />
+          )}
+          <Text fontSize="12.5px" color="muted" truncate>
+            {piece.frames !== null && piece.fps !== null ? (
+              <><Text as="span" fontFamily="mono">{loopSeconds({ frames: piece.frames, fps: piece.fps }).toFixed(2)} s</Text> · {piece.frames} frames</>
+            ) : 'kept as it is'}
+          </Text>
+        </Box>
+        {piece.gaps !== null && (
+          <Flex align="center" gap="1" fontSize="12.5px" fontWeight="600" color={piece.gaps === 0 ? 'leafText' : 'poppyText'} whiteSpace="nowrap">
+            {piece.gaps === 0 ? <Check size={14} /> : <CircleAlert size={14} />}
+            {piece.gaps === 0 ? 'closed' : `${piece.gaps} ${piece.gaps === 1 ? 'gap' : 'gaps'}`}
+          </Flex>
+        )}
+        <Menu.Root positioning={{ placement: 'bottom-end' }} lazyMount>
+          <Menu.Trigger asChild><PictureButton label={`More for ${piece.name}`} color="muted"><Ellipsis size={17} /></PictureButton></Menu.Trigger>
+          <Portal>
+            <Menu.Positioner>
+              <Menu.Content bg="panel" borderWidth="1px" borderColor="line" boxShadow="float" borderRadius="10px" minW="170px">
+                {!binned && !piece.trouble && <Menu.Item value="rename" onClick={() => setTyped(piece.name)}><Pencil size={14} />Rename</Menu.Item>}
+                {!binned && !piece.trouble && <Menu.Item value="duplicate" onClick={onDuplicate}><Copy size={14} />Duplicate</Menu.Item>}
+                <Menu.Item value="export" asChild><a href={`/api/pieces/${piece.id}/file`} download><Download size={14} />Export</a></Menu.Item>
+                {binned ? (
+                  <Menu.Item value="restore" onClick={onRestore}><RotateCcw size={14} />Put back</Menu.Item>
+                ) : (
+                  <Menu.Item value="delete" color="poppyText" onClick={onRemove}><Trash2 size={14} />Delete</Menu.Item>
+                )}
+              </Menu.Content>
+            </Menu.Positioner>
+          </Portal>
+        </Menu.Root>
+      </Flex>
+    </Box>
+  );
+}

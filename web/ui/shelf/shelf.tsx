@@ -1,0 +1,140 @@
+'use client';
+
+import { Box, Flex, Grid, Heading, Text, chakra } from '@chakra-ui/react';
+import { newPiece } from '@maypole/core/piece/piece';
+import { writePiece } from '@maypole/core/piece/read';
+import { FileUp, Plus, Search } from 'lucide-react';
+import { useRouter } from 'next/navigation';
+import { useCallback, useRef, useState } from 'react';
+import { MAX_DOCUMENT, type PieceSummary } from '@/server/contract';
+import { createPiece, deletePiece, duplicatePiece, listPieces, restorePiece } from '../api';
+import { PictureButton, StrongButton } from '../parts/buttons';
+import { Logo } from '../parts/logo';
+import { ModeButton } from '../parts/mode-button';
+import { tell, tellTrouble } from '../parts/toasts';
+import { PieceCard } from './card';
+
+type View = 'all' | 'bin';
+
+/** The home page: all pieces, as playing thumbnails. */
+export function Shelf({ initial }: { initial: PieceSummary[] }) {
+  const router = useRouter();
+  const [pieces, setPieces] = useState(initial);
+  const [view, setView] = useState<View>('all');
+  const [query, setQuery] = useState('');
+  const [busy, setBusy] = useState(false);
+  const files = useRef<HTMLInputElement>(null);
+
+  const attempt = useCallback(async (work: () => Promise<unknown>) => {
+    try {
+      await work();
+    } catch (error) {
+      tellTrouble(error instanceof Error ? error.message : 'That did not work.');
+    }
+  }, []);
+  const refresh = useCallback((which: View) => attempt(async () => setPieces(await listPieces(which === 'bin'))), [attempt]);
+  const show = (which: View) => {
+    setView(which);
+    void refresh(which);
+  };
+
+  const begin = () =>
+    attempt(async () => {
+      setBusy(true);
+      try {
+        const { id } = await createPiece(writePiece(newPiece('Untitled loop')));
+        router.push(`/piece/${id}`);
+      } finally {
+        setBusy(false);
+      }
+    });
+  const importFiles = (list: FileList | null) =>
+    attempt(async () => {
+      for (const file of list ?? []) {
+        if (file.size > MAX_DOCUMENT) throw new Error(`${file.name} is larger than ${MAX_DOCUMENT / 1024 / 1024} MB; a piece file is far smaller.`);
+        await createPiece(await file.text()).catch((error: Error) => {
+          throw new Error(`${file.name}: ${error.message}`);
+        });
+        tell(`${file.name} is on the shelf.`);
+      }
+      await refresh('all');
+      setView('all');
+    });
+  const remove = (piece: PieceSummary) =>
+    attempt(async () => {
+      await deletePiece(piece.id);
+      setPieces((list) => list.filter((p) => p.id !== piece.id));
+      tell(`${piece.name} is in the bin.`, { label: 'Undo', onClick: () => void attempt(() => restorePiece(piece.id)).then(() => refresh('all')) });
+    });
+  const restore = (piece: PieceSummary) => attempt(async () => {
+    await restorePiece(piece.id);
+    tell(`${piece.name} is back on the shelf.`);
+    await refresh('bin');
+  });
+  const duplicate = (piece: PieceSummary) => attempt(async () => {
+    await duplicatePiece(piece.id);
+    await refresh('all');
+  });
+
+  const words = query.toLowerCase().split(/\s+/).filter(Boolean);
+  const found = pieces.filter((p) => words.every((w) => p.name.toLowerCase().includes(w)));
+  return (
+    <Box minH="100vh" bg="paper" onDragOver={(e) => e.preventDefault()} onDrop={(e) => {
+      e.preventDefault();
+      void importFiles(e.dataTransfer.files);
+    }}>
+      <Flex as="header" h="52px" align="center" px="4" gap="3" bg="panel" borderBottomWidth="1px" borderColor="line" position="sticky" top="0" zIndex="10">
+        <Logo />
+        <Text fontFamily="heading" fontWeight="700" fontSize="18px">Maypole</Text>
+        <Box flex="1" />
+        <Flex align="center" gap="2" h="30px" w="260px" px="2.5" borderWidth="1px" borderColor="line" borderRadius="8px" bg="raised" color="muted">
+          <Search size={15} />
+          <chakra.input aria-label="Find a piece" placeholder="Find a piece" value={query} onChange={(e) => setQuery(e.target.value)} flex="1" minW="0" bg="transparent" color="ink" outline="none" fontSize="13.5px" _placeholder={{ color: 'muted' }} />
+        </Flex>
+        <PictureButton label="Import a piece file" onClick={() => files.current?.click()}><FileUp size={17} /></PictureButton>
+        <input ref={files} type="file" accept=".json,application/json" multiple hidden data-testid="import" onChange={(e) => {
+          void importFiles(e.target.files).then(() => {
+            if (files.current) files.current.value = '';
+          });
+        }} />
+        <ModeButton />
+        <StrongButton onClick={() => void begin()} loading={busy}><Plus size={16} />New loop</StrongButton>
+      </Flex>
+      <Box maxW="1240px" mx="auto" px="5" pt="6" pb="16">
+        <Flex align="baseline" gap="3" mb="4">
+          <Heading as="h1" fontFamily="heading" fontSize="27px" fontWeight="700">{view === 'all' ? 'Shelf' : 'Bin'}</Heading>
+          <Text color="muted" fontSize="13.5px">{pieces.length} {pieces.length === 1 ? 'piece' : 'pieces'}</Text>
+          <Box flex="1" />
+          {(['all', 'bin'] as const).map((v) => (
+            <chakra.button key={v} type="button" aria-pressed={v === view} onClick={() => show(v)} fontSize="13.5px" fontWeight={v === view ? 600 : 500} color={v === view ? 'ink' : 'muted'} pb="1" borderBottomWidth="2px" borderColor={v === view ? 'poppy' : 'transparent'} cursor="pointer">
+              {v === 'all' ? 'All' : 'Bin'}
+            </chakra.button>
+          ))}
+        </Flex>
+        {found.length === 0 ? (
+          <Nothing view={view} searched={query !== ''} onBegin={() => void begin()} />
+        ) : (
+          <Grid templateColumns="repeat(auto-fill, minmax(320px, 1fr))" gap="6">
+            {found.map((piece) => (
+              <PieceCard key={piece.id} piece={piece} binned={view === 'bin'} onChanged={() => void refresh(view)} onRemove={() => void remove(piece)} onRestore={() => void restore(piece)} onDuplicate={() => void duplicate(piece)} />
+            ))}
+          </Grid>
+        )}
+      </Box>
+    </Box>
+  );
+}
+
+function Nothing({ view, searched, onBegin }: { view: View; searched: boolean; onBegin: () => void }) {
+  return (
+    <Flex direction="column" align="center" gap="4" py="24" textAlign="center">
+      <Text fontFamily="heading" fontWeight="700" fontSize="19px">{searched ? 'No piece of that name' : view === 'bin' ? 'The bin is empty' : 'The shelf is empty'}</Text>
+      {!searched && view === 'all' && (
+        <>
+          <Text color="muted" maxW="380px" lineHeight="1.55">A piece is one loop: forms that move and meet themselves again. Begin one, or drop a piece file here.</Text>
+          <StrongButton onClick={onBegin}><Plus size={16} />New loop</StrongButton>
+        </>
+      )}
+    </Flex>
+  );
+}

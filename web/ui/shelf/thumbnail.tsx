@@ -1,0 +1,75 @@
+'use client';
+
+import { Box, Spinner } from '@chakra-ui/react';
+import { readPiece } from '@maypole/core/piece/read';
+import { loopSeconds } from '@maypole/core/time/loop';
+import { useEffect, useRef, useState } from 'react';
+import { drawStrip, STRIP } from '@/engine/thumbnail';
+import type { PieceSummary } from '@/server/contract';
+import { loadPiece, storeThumbnail } from '../api';
+
+/**
+ * The loop, playing. The strip of pictures comes from the server; where the piece has changed
+ * since, it is drawn afresh from the real evaluation and kept for next time.
+ */
+export function Thumbnail({ piece }: { piece: PieceSummary }) {
+  const stored = piece.thumbnailRevision === piece.revision;
+  const [made, setMade] = useState<string | null>(null);
+  const [failed, setFailed] = useState(false);
+  const box = useRef<HTMLDivElement>(null);
+  const strip = useRef<HTMLImageElement>(null);
+  const url = stored ? `/api/pieces/${piece.id}/thumbnail?revision=${piece.revision}` : made;
+
+  useEffect(() => {
+    if (stored) return;
+    let ended = false;
+    let own: string | null = null;
+    void (async () => {
+      try {
+        const { source, revision } = await loadPiece(piece.id);
+        const read = readPiece(source);
+        if (!read.ok || ended) return;
+        const picture = await drawStrip(read.piece);
+        await storeThumbnail(piece.id, revision, picture);
+        if (ended) return;
+        own = URL.createObjectURL(picture);
+        setMade(own);
+      } catch (error) {
+        console.warn(error);
+        if (!ended) setFailed(true);
+      }
+    })();
+    return () => {
+      ended = true;
+      if (own) URL.revokeObjectURL(own);
+    };
+  }, [stored, piece.id, piece.revision]);
+
+  useEffect(() => {
+    if (!url || piece.frames === null || piece.fps === null) return;
+    // Someone who asked their system for less movement sees the first frame.
+    if (window.matchMedia('(prefers-reduced-motion: reduce)').matches) return;
+    const length = loopSeconds({ frames: piece.frames, fps: piece.fps }) * 1000;
+    let shown = -1;
+    const tick = (now: number) => {
+      const i = Math.floor(((now % length) / length) * STRIP.frames);
+      if (i !== shown && strip.current) strip.current.style.transform = `translateX(${(-100 * (shown = i)) / STRIP.frames}%)`;
+      asked = requestAnimationFrame(tick);
+    };
+    let asked = requestAnimationFrame(tick);
+    return () => cancelAnimationFrame(asked);
+  }, [url, piece.frames, piece.fps]);
+
+  return (
+    <Box ref={box} position="absolute" inset="0" data-testid="thumbnail" data-ready={url !== null}>
+      {url ? (
+        // A strip of frames side by side; a plain element, since it is moved and never resized.
+        <img ref={strip} src={url} alt="" style={{ position: 'absolute', height: '100%', width: `${STRIP.frames * 100}%`, maxWidth: 'none' }} />
+      ) : (
+        <Box position="absolute" inset="0" display="flex" alignItems="center" justifyContent="center" color="muted" fontSize="12.5px">
+          {failed ? 'No picture' : <Spinner size="sm" />}
+        </Box>
+      )}
+    </Box>
+  );
+}

@@ -1,0 +1,86 @@
+import { newId, newRibbon, newStep, type RibbonDoc, type StepDoc } from '@maypole/core/piece/piece';
+import { stepKind } from '@maypole/core/steps/index';
+import { useEditor } from './store';
+
+const editor = () => useEditor.getState();
+
+export function addRibbon(form = 'torus'): void {
+  const { piece } = editor();
+  const names = new Set(piece.ribbons.map((r) => r.name));
+  let n = piece.ribbons.length + 1;
+  while (names.has(`Ribbon ${n}`)) n++;
+  const ribbon = newRibbon(form, piece.ribbons.length, `Ribbon ${n}`);
+  editor().edit('Add ribbon', (p) => ({ ...p, ribbons: [...p.ribbons, ribbon] }));
+  editor().set({ ribbonId: ribbon.id, openSteps: { ...editor().openSteps, [ribbon.steps[0].id]: true } });
+}
+
+/** A copy with new identifiers, right after the original. */
+export function duplicateRibbon(id: string): void {
+  const source = editor().piece.ribbons.find((r) => r.id === id);
+  if (!source) return;
+  const copy: RibbonDoc = { ...source, id: newId(), name: `${source.name} copy`.slice(0, 80), steps: source.steps.map((s) => ({ ...s, id: newId() })) };
+  editor().edit('Duplicate ribbon', (p) => ({ ...p, ribbons: p.ribbons.flatMap((r) => (r.id === id ? [r, copy] : [r])) }));
+  editor().set({ ribbonId: copy.id });
+}
+
+export function removeRibbon(id: string): void {
+  editor().edit('Remove ribbon', (p) => ({ ...p, ribbons: p.ribbons.filter((r) => r.id !== id) }));
+}
+
+export function moveRibbon(id: string, by: -1 | 1): void {
+  editor().edit('Move ribbon', (p) => {
+    const from = p.ribbons.findIndex((r) => r.id === id);
+    const to = from + by;
+    if (from < 0 || to < 0 || to >= p.ribbons.length) return p;
+    const ribbons = [...p.ribbons];
+    [ribbons[from], ribbons[to]] = [ribbons[to], ribbons[from]];
+    return { ...p, ribbons };
+  });
+}
+
+/** Adds a step after another, or at the end. */
+export function addStep(ribbonId: string, kind: string, after?: string): void {
+  const step = newStep(kind);
+  editor().editRibbon(`Add ${stepKind(kind).title.toLowerCase()}`, ribbonId, (r) => {
+    const at = after === undefined ? r.steps.length : r.steps.findIndex((s) => s.id === after) + 1;
+    return { ...r, steps: [...r.steps.slice(0, at), step, ...r.steps.slice(at)] };
+  });
+  editor().set({ openSteps: { ...editor().openSteps, [step.id]: true } });
+}
+
+export function removeStep(ribbonId: string, id: string): void {
+  editor().editRibbon('Remove step', ribbonId, (r) => ({ ...r, steps: r.steps.filter((s) => s.id !== id) }));
+}
+
+export function duplicateStep(ribbonId: string, id: string): void {
+  const copyId = newId();
+  editor().editRibbon('Duplicate step', ribbonId, (r) => ({ ...r, steps: r.steps.flatMap((s) => (s.id === id ? [s, { ...s, id: copyId }] : [s])) }));
+  editor().set({ openSteps: { ...editor().openSteps, [copyId]: true } });
+}
+
+export function switchStep(ribbonId: string, id: string): void {
+  editor().editRibbon('Switch step', ribbonId, (r) => ({ ...r, steps: r.steps.map((s) => (s.id === id ? { ...s, on: !s.on } : s)) }));
+}
+
+/** Puts a step at another place; the form stays at the top. */
+export function moveStep(ribbonId: string, id: string, to: number): void {
+  editor().editRibbon('Move step', ribbonId, (r) => {
+    const from = r.steps.findIndex((s) => s.id === id);
+    const target = Math.max(1, Math.min(r.steps.length - 1, to));
+    if (from < 1 || from === target) return r;
+    const steps = [...r.steps];
+    const [step] = steps.splice(from, 1);
+    steps.splice(target, 0, step);
+    return { ...r, steps };
+  });
+}
+
+/** Puts another form in the place of the first step. */
+export function changeForm(ribbonId: string, kind: string): void {
+  const step: StepDoc = newStep(kind);
+  editor().editRibbon(`Change form to ${stepKind(kind).title.toLowerCase()}`, ribbonId, (r) => ({
+    ...r,
+    steps: r.steps.length > 0 && stepKind(r.steps[0].kind).group === 'form' ? [step, ...r.steps.slice(1)] : [step, ...r.steps],
+  }));
+  editor().set({ openSteps: { ...editor().openSteps, [step.id]: true } });
+}

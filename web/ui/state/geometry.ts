@@ -1,0 +1,53 @@
+import type { RibbonDoc } from '@maypole/core/piece/piece';
+import { useEffect, useState } from 'react';
+import type { RibbonGeometry } from '@/engine/loop-cache';
+import type { Readiness } from '@/engine/engine';
+import { session } from './session';
+import { useEditor } from './store';
+
+/** Calls back at most once a picture while shapes arrive. */
+function onShapes(callback: () => void): () => void {
+  let asked = 0;
+  let stop: (() => void) | undefined;
+  const soon = () => {
+    if (!asked)
+      asked = requestAnimationFrame(() => {
+        asked = 0;
+        callback();
+      });
+  };
+  // The session starts in an effect of the page, after those of its parts.
+  const timer = setTimeout(() => {
+    stop = session()?.engine.subscribe(soon);
+    callback();
+  });
+  return () => {
+    clearTimeout(timer);
+    cancelAnimationFrame(asked);
+    stop?.();
+  };
+}
+
+/** The newest shape of a ribbon at the playhead; the last known one while a new one is made. */
+export function useGeometry(ribbon: RibbonDoc): RibbonGeometry | undefined {
+  const [geometry, setGeometry] = useState<RibbonGeometry>();
+  useEffect(
+    () =>
+      onShapes(() => {
+        const now = session()?.engine.geometry(ribbon, useEditor.getState().frame);
+        // Only what the panel shows matters here: faces and problems.
+        if (now) setGeometry((old) => (old && old.topology === now.topology && old.problems.length === now.problems.length && old.problems.every((p, i) => p.message === now.problems[i].message) ? old : now));
+      }),
+    [ribbon],
+  );
+  return geometry;
+}
+
+const NONE: Readiness = { ready: [], count: 0, full: false };
+
+/** How far the loop is worked out. */
+export function useReadiness(): Readiness {
+  const [readiness, setReadiness] = useState(NONE);
+  useEffect(() => onShapes(() => setReadiness(session()?.engine.getReadiness() ?? NONE)), []);
+  return readiness;
+}

@@ -1,0 +1,42 @@
+import type { Piece } from '@maypole/core/piece/piece';
+
+/** Edits made and taken back. Pieces share all parts that did not change, so each entry is small. */
+export interface History {
+  readonly past: readonly Entry[];
+  readonly future: readonly Entry[];
+}
+
+interface Entry {
+  /** The piece before (past) or after (future) the edit. */
+  readonly piece: Piece;
+  readonly label: string;
+  /** Edits with the same key, soon after each other, are one. */
+  readonly merge?: string;
+  readonly at: number;
+}
+
+export const NO_HISTORY: History = { past: [], future: [] };
+const LIMIT = 400;
+const MERGE_MS = 900;
+
+/** The history after an edit that replaced `before`. */
+export function record(history: History, before: Piece, label: string, merge: string | undefined, now: number): History {
+  const last = history.past.at(-1);
+  if (merge !== undefined && last?.merge === merge && now - last.at < MERGE_MS)
+    return { past: [...history.past.slice(0, -1), { ...last, at: now }], future: [] };
+  return { past: [...history.past, { piece: before, label, merge, at: now }].slice(-LIMIT), future: [] };
+}
+
+/** One edit taken back: the piece to show and the new history; null where there is none. */
+export function undo(history: History, current: Piece): { piece: Piece; history: History; label: string } | null {
+  const last = history.past.at(-1);
+  if (!last) return null;
+  return { piece: last.piece, label: last.label, history: { past: history.past.slice(0, -1), future: [{ piece: current, label: last.label, at: 0 }, ...history.future] } };
+}
+
+/** One edit made again. */
+export function redo(history: History, current: Piece): { piece: Piece; history: History; label: string } | null {
+  const [next, ...rest] = history.future;
+  if (!next) return null;
+  return { piece: next.piece, label: next.label, history: { past: [...history.past, { piece: current, label: next.label, at: 0 }], future: rest } };
+}

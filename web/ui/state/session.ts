@@ -1,0 +1,39 @@
+import { Engine } from '@/engine/engine';
+import { SeamWatch } from '@/engine/seam-watch';
+import { useEditor } from './store';
+
+/** The workers behind an open piece, alive as long as its page. */
+export interface Session {
+  readonly engine: Engine;
+  readonly seam: SeamWatch;
+}
+
+let current: Session | null = null;
+
+/** The session of the open piece; null before the page is mounted. */
+export function session(): Session | null {
+  return current;
+}
+
+/** Starts the workers and keeps them told of every edit. */
+export function startSession(): () => void {
+  const engine = new Engine();
+  const seam = new SeamWatch((measure) => useEditor.setState({ measure }));
+  current = { engine, seam };
+  const state = useEditor.getState();
+  engine.setPiece(state.piece, state.detail);
+  seam.request(state.piece, state.detail, state.drawer === 'seam', 600);
+  const stop = useEditor.subscribe((now, before) => {
+    if (now.frame !== before.frame) engine.setFrame(now.frame);
+    if (now.piece !== before.piece || now.detail !== before.detail) engine.setPiece(now.piece, now.detail);
+    const shapes = now.piece.ribbons !== before.piece.ribbons || now.piece.loop !== before.piece.loop || now.detail !== before.detail;
+    const opened = now.drawer === 'seam' && before.drawer !== 'seam' && now.measure.state !== 'complete';
+    if (shapes || opened) seam.request(now.piece, now.detail, now.drawer === 'seam', opened ? 0 : undefined);
+  });
+  return () => {
+    stop();
+    engine.dispose();
+    seam.dispose();
+    current = null;
+  };
+}

@@ -1,0 +1,119 @@
+import { setValue, type Address } from '@maypole/core/piece/addresses';
+import type { Piece, RibbonDoc } from '@maypole/core/piece/piece';
+import type { StoredValue } from '@maypole/core/declare/params';
+import type { Detail } from '@maypole/core/steps/step';
+import { create } from 'zustand';
+import type { SeamMeasure } from '@/engine/seam-watch';
+import type { ViewMode } from '@/view/frame';
+import { NO_HISTORY, record, redo, undo, type History } from './history';
+
+export type SaveState = 'saved' | 'waiting' | 'saving' | 'offline' | 'conflict';
+export type Drawer = 'seam' | 'scene' | null;
+
+interface Editor {
+  readonly id: string;
+  readonly piece: Piece;
+  /** Revision on the server that the piece is based on. */
+  readonly revision: number;
+  readonly save: SaveState;
+  /** The other version after a conflict, and what ours was kept under. */
+  readonly conflict: { readonly head: number; readonly kept: number } | null;
+  readonly history: History;
+  readonly ribbonId: string | null;
+  readonly openSteps: Readonly<Record<string, boolean>>;
+  readonly detail: Detail;
+  readonly mode: ViewMode;
+  /** Unwrapped: N is a frame of its own here. */
+  readonly frame: number;
+  readonly playing: boolean;
+  /** What playback reaches, in frames a second; null while still. */
+  readonly rate: number | null;
+  readonly drawer: Drawer;
+  readonly delivering: boolean;
+  readonly measure: SeamMeasure;
+  /** Address of the value whose motion is open, and where its popover hangs. */
+  readonly motionOf: Address | null;
+}
+
+interface Actions {
+  open(id: string, piece: Piece, revision: number): void;
+  /** Replaces the piece; edits with the same `merge` key that follow soon count as one. */
+  edit(label: string, change: (piece: Piece) => Piece, merge?: string): void;
+  editRibbon(label: string, ribbonId: string, change: (ribbon: RibbonDoc) => RibbonDoc, merge?: string): void;
+  setValue(label: string, address: Address, value: StoredValue, merge?: string): void;
+  undo(): void;
+  redo(): void;
+  set(part: Partial<Editor>): void;
+}
+
+const NOTHING = {} as Piece;
+
+export const useEditor = create<Editor & Actions>()((set, get) => ({
+  id: '',
+  piece: NOTHING,
+  revision: 0,
+  save: 'saved',
+  conflict: null,
+  history: NO_HISTORY,
+  ribbonId: null,
+  openSteps: {},
+  detail: 'draft',
+  mode: 'shaded',
+  frame: 0,
+  playing: false,
+  rate: null,
+  drawer: null,
+  delivering: false,
+  measure: { state: 'measuring', ribbons: [], progress: 0 },
+  motionOf: null,
+
+  open(id, piece, revision) {
+    const first = piece.ribbons[0];
+    set({
+      id, piece, revision, save: 'saved', conflict: null, history: NO_HISTORY, frame: 0, playing: false, rate: null, motionOf: null,
+      ribbonId: first?.id ?? null,
+      openSteps: Object.fromEntries(first ? first.steps.slice(0, 2).map((s) => [s.id, true]) : []),
+    });
+  },
+
+  edit(label, change, merge) {
+    const { piece, history } = get();
+    const next = change(piece);
+    if (next === piece) return;
+    set({ piece: next, history: record(history, piece, label, merge, Date.now()), save: get().save === 'conflict' ? 'conflict' : 'waiting' });
+    if (!next.ribbons.some((r) => r.id === get().ribbonId)) set({ ribbonId: next.ribbons[0]?.id ?? null });
+  },
+
+  editRibbon(label, ribbonId, change, merge) {
+    get().edit(label, (piece) => ({ ...piece, ribbons: piece.ribbons.map((r) => (r.id === ribbonId ? change(r) : r)) }), merge);
+  },
+
+  setValue(label, address, value, merge) {
+    get().edit(label, (piece) => setValue(piece, address, value), merge);
+  },
+
+  undo() {
+    const { history, piece } = get();
+    const back = undo(history, piece);
+    if (back) step(set, get, back);
+  },
+
+  redo() {
+    const { history, piece } = get();
+    const forth = redo(history, piece);
+    if (forth) step(set, get, forth);
+  },
+
+  set: (part) => set(part),
+}));
+
+function step(set: (part: Partial<Editor>) => void, get: () => Editor, to: { piece: Piece; history: History }): void {
+  const { ribbonId, save } = get();
+  const kept = to.piece.ribbons.some((r) => r.id === ribbonId);
+  set({ piece: to.piece, history: to.history, save: save === 'conflict' ? save : 'waiting', ribbonId: kept ? ribbonId : (to.piece.ribbons.at(-1)?.id ?? null) });
+}
+
+/** The chosen ribbon. */
+export function useRibbon(): RibbonDoc | undefined {
+  return useEditor((s) => s.piece.ribbons.find((r) => r.id === s.ribbonId));
+}
