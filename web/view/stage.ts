@@ -17,7 +17,7 @@ export class Stage {
   private readonly scene = new Scene();
   private readonly camera = new PerspectiveCamera(40, 1, 0.01, 1000);
   private readonly ribbons = new Map<string, RibbonObject>();
-  private readonly key = new DirectionalLight('#ffffff', 1.3);
+  private readonly key = new DirectionalLight('#ffffff', 2);
   private readonly background = new Color();
   private readonly studio = studioTexture();
   private width = 1;
@@ -71,8 +71,8 @@ export class Stage {
     this.background.set(at.backdrop);
     const turn = (at.light.turn * Math.PI) / 180;
     this.scene.environmentRotation.set(0, turn, 0);
-    this.scene.environmentIntensity = 0.78 * at.light.strength;
-    this.key.intensity = 1.3 * at.light.strength;
+    this.scene.environmentIntensity = 0.62 * at.light.strength;
+    this.key.intensity = 2 * at.light.strength;
     const azimuth = turn - (40 * Math.PI) / 180;
     this.key.position.set(5 * Math.sin(azimuth), 5, 5 * Math.cos(azimuth));
     this.arrange(frame);
