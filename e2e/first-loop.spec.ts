@@ -1,0 +1,167 @@
+import { mkdtempSync, readFileSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { expect, test } from '@playwright/test';
+import { unzipSync } from 'fflate';
+import { PNG } from 'pngjs';
+import { addStep, movieFrame, pictureReady, probe, step, typeNumber, watchErrors } from './helpers';
+
+// One story in order, from the empty shelf to delivered files.
+test.describe.configure({ mode: 'serial' });
+const folder = mkdtempSync(path.join(os.tmpdir(), 'maypole-e2e-'));
+let address = '';
+
+test('the first loop, from the empty shelf to a closed twist', async ({ page }) => {
+  const errors = watchErrors(page);
+  await page.goto('/');
+  await expect(page.getByText('The shelf is empty')).toBeVisible();
+  await page.getByRole('button', { name: 'New loop' }).first().click();
+  await page.waitForURL(/\/piece\//);
+  address = page.url();
+
+  await page.getByRole('button', { name: 'Choose a form' }).click();
+  await page.getByRole('button', { name: /^Cylinder/ }).click();
+  await pictureReady(page);
+  await typeNumber(step(page, 'cylinder'), 'Round', 16);
+  await typeNumber(step(page, 'cylinder'), 'Rows', 8);
+  await typeNumber(step(page, 'cylinder'), 'Cap rings', 2);
+  for (const title of ['Subdivide', 'Displace', 'Smooth', 'Twist']) await addStep(page, title);
+  await step(page, 'displace').getByRole('combobox', { name: 'Noise' }).selectOption({ label: 'Cellular' });
+  await expect(page.getByTestId('face-count')).toHaveText('736 faces');
+
+  await page.getByTestId('loop-field').click();
+  await page.getByRole('button', { name: '24', exact: true }).click();
+  await typeNumber(page.getByLabel('Loop', { exact: true }), 'Seconds', 5);
+  await page.keyboard.press('Escape');
+  await expect(page.getByTestId('loop-field')).toContainText('120 frames · 24 fps');
+
+  await step(page, 'twist').getByRole('button', { name: /^Motion of Angle/ }).click();
+  const motion = page.getByLabel('Motion of Angle', { exact: true });
+  await motion.getByRole('radio', { name: 'Wave' }).click();
+  await typeNumber(motion, 'Low', -60);
+  await typeNumber(motion, 'High', 60);
+  await page.keyboard.press('Escape');
+  await expect(page.getByTestId('seam-chip')).toHaveText('Seam closed', { timeout: 60_000 });
+  await page.getByRole('textbox', { name: 'Name of the piece' }).fill('Squall');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('Saved', { exact: true })).toBeVisible();
+  expect(errors).toEqual([]);
+});
+
+test('everything is there again after reloading', async ({ page }) => {
+  await page.goto(address);
+  await pictureReady(page);
+  await expect(page.getByRole('textbox', { name: 'Name of the piece' })).toHaveValue('Squall');
+  await expect(page.getByTestId('loop-field')).toContainText('5.00 s');
+  const titles = await page.getByTestId(/^step-/).evaluateAll((cards) => cards.map((c) => c.getAttribute('data-testid')));
+  expect(titles).toEqual(['step-cylinder', 'step-subdivide', 'step-displace', 'step-smooth', 'step-twist']);
+  await expect(page.getByRole('region', { name: 'Round' }).getByText('Twist angle')).toBeVisible();
+});
+
+test('a broken turn is read and repaired, and frame N is frame 0 pixel for pixel', async ({ page }) => {
+  await page.goto(address);
+  await pictureReady(page);
+  await page.getByRole('button', { name: /^Twist, / }).click();
+  await step(page, 'twist').getByRole('button', { name: /^Motion of Angle/ }).click();
+  const motion = page.getByLabel('Motion of Angle', { exact: true });
+  await typeNumber(motion, 'Turns', 1.5);
+  await expect(motion.getByText('1.5 turns do not close')).toBeVisible();
+  await typeNumber(motion, 'Phase', 0.1);
+  await page.keyboard.press('Escape');
+  const chip = page.getByTestId('seam-chip');
+  await expect(chip).toHaveText('1 gap at the seam');
+  await chip.click();
+  const gap = page.getByTestId('gap');
+  await expect(gap).toContainText('Twist angle');
+  await expect(gap).toContainText('70.5 ° off');
+  await expect(gap).toContainText('Turns 1.5 times; a loop needs whole turns. It starts at 35.3 ° and arrives at -35.3 °.');
+  await expect(page.getByText('the piece repeats after 240 frames')).toBeVisible();
+  await expect(page.getByTestId('seam-words')).toContainText(/Largest distance now 0\.\d+ m, at Ribbon 1/, { timeout: 60_000 });
+  await page.getByRole('button', { name: 'Compare the pictures' }).click();
+  await expect(page.getByTestId('picture-comparison')).toContainText(/\d+ of 230400 pixels differ/, { timeout: 60_000 });
+
+  await gap.getByRole('button', { name: '2 turns' }).click();
+  await expect(gap).toHaveCount(0);
+  await expect(page.getByTestId('seam-words')).toContainText('to the last bit', { timeout: 60_000 });
+  await expect(chip).toHaveText('Seam closed');
+  await page.getByRole('button', { name: 'Compare the pictures' }).click();
+  await expect(page.getByTestId('picture-comparison')).toContainText('identical, pixel for pixel', { timeout: 60_000 });
+  await expect(page.getByTestId('steps-chart').locator('svg')).toBeVisible({ timeout: 90_000 });
+
+  // The same in the view itself: frame 120 asked for explicitly, against frame 0.
+  const shown = async (frame: number) => {
+    await page.getByRole('button', { name: `Show frame ${frame}` }).click();
+    await expect(page.locator(`canvas[data-testid=picture][data-frame="${frame}"][data-complete=true]`)).toBeVisible();
+    await page.waitForTimeout(300);
+    return PNG.sync.read(await page.locator('canvas[data-testid=picture]').screenshot());
+  };
+  const first = await shown(0);
+  const last = await shown(120);
+  expect(first.data.equals(last.data)).toBe(true);
+  await typeNumber(page, 'Frame', 30);
+  await expect(page.locator('canvas[data-testid=picture][data-frame="30"][data-complete=true]')).toBeVisible();
+  const quarter = PNG.sync.read(await page.locator('canvas[data-testid=picture]').screenshot());
+  expect(quarter.data.equals(first.data)).toBe(false);
+});
+
+test('pictures and a movie are delivered with exact counts, rates and sizes', async ({ page }) => {
+  await page.goto(address);
+  await pictureReady(page);
+  await page.getByTestId('loop-field').click();
+  await typeNumber(page.getByLabel('Loop', { exact: true }), 'Frames', 12);
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Deliver' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Deliver' });
+  await typeNumber(dialog, 'Width', 160);
+  await typeNumber(dialog, 'Height', 120);
+  const make = async (kind: string) => {
+    await dialog.getByRole('radio', { name: kind }).click();
+    const [download] = await Promise.all([page.waitForEvent('download', { timeout: 120_000 }), dialog.getByRole('button', { name: /^Make/ }).click()]);
+    const file = path.join(folder, download.suggestedFilename());
+    await download.saveAs(file);
+    return file;
+  };
+
+  const zip = await make('PNG pictures');
+  expect(path.basename(zip)).toBe('squall-160x120.zip');
+  const entries = unzipSync(readFileSync(zip));
+  const pictures = Object.keys(entries).filter((n) => n.endsWith('.png'));
+  expect(pictures).toEqual(Array.from({ length: 12 }, (_, f) => `squall-160x120-${String(f).padStart(4, '0')}.png`));
+  // Read by an independent library.
+  const decoded = pictures.map((n) => PNG.sync.read(Buffer.from(entries[n])));
+  for (const p of decoded) expect([p.width, p.height]).toEqual([160, 120]);
+  const difference = (a: PNG, b: PNG) => a.data.reduce((s, x, i) => s + Math.abs(x - b.data[i]), 0) / a.data.length;
+  const steps = decoded.map((p, f) => difference(p, decoded[(f + 1) % 12]));
+  // No two neighbours are equal, the last and the first neither: frame 12 is not among them.
+  for (const s of steps) expect(s).toBeGreaterThan(0.02);
+  expect(steps[11]).toBeLessThan(2 * Math.max(...steps.slice(0, 11)));
+
+  const movie = await make('MP4 movie');
+  expect(probe(movie)).toMatchObject({ codec_name: 'h264', width: 160, height: 120, r_frame_rate: '24/1', nb_read_frames: '12' });
+  const grey = (frame: number) => movieFrame(movie, frame);
+  const apart = (a: Buffer, b: Buffer) => a.reduce((s, x, i) => s + Math.abs(x - b[i]), 0) / a.length;
+  expect(grey(0).length).toBe(160 * 120);
+  // Frame 11 leads into frame 0 as each frame leads into the next.
+  expect(apart(grey(11), grey(0))).toBeLessThan(2.5 * Math.max(apart(grey(0), grey(1)), apart(grey(10), grey(11))));
+
+  const webm = await make('WebM movie');
+  expect(probe(webm)).toMatchObject({ codec_name: 'vp9', width: 160, height: 120, nb_read_frames: '12' });
+});
+
+test('a delivery can be cancelled, and an odd size is refused with the remedy', async ({ page }) => {
+  await page.goto(address);
+  await pictureReady(page);
+  await page.getByRole('button', { name: 'Deliver' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Deliver' });
+  await dialog.getByRole('radio', { name: 'MP4 movie' }).click();
+  await typeNumber(dialog, 'Width', 161);
+  await dialog.getByRole('button', { name: /^Make/ }).click();
+  await expect(dialog.getByRole('alert')).toContainText('this is 161 × 120; use 162 × 120');
+  await typeNumber(dialog, 'Width', 1000);
+  await typeNumber(dialog, 'Height', 1000);
+  await dialog.getByRole('button', { name: /^Make/ }).click();
+  await expect(dialog.getByText(/of 12 frames/)).toBeVisible();
+  await dialog.getByRole('button', { name: 'Cancel' }).click();
+  await expect(dialog.getByRole('button', { name: /^Make/ })).toBeVisible({ timeout: 30_000 });
+  await expect(dialog.getByRole('progressbar')).toHaveCount(0);
+});

@@ -1,0 +1,70 @@
+import { execFileSync } from 'node:child_process';
+import { newPiece, newRibbon, newStep, type Piece } from '@maypole/core/piece/piece';
+import { writePiece } from '@maypole/core/piece/read';
+import { expect, type Locator, type Page } from '@playwright/test';
+
+/** Fails the test on anything the page writes to its error console. */
+export function watchErrors(page: Page): string[] {
+  const errors: string[] = [];
+  page.on('console', (m) => m.type() === 'error' && errors.push(m.text()));
+  page.on('pageerror', (e) => errors.push(e.message));
+  return errors;
+}
+
+/** Waits until the picture shows a frame in full. */
+export async function pictureReady(page: Page): Promise<void> {
+  await expect(page.locator('canvas[data-testid=picture][data-complete=true]')).toBeVisible({ timeout: 60_000 });
+}
+
+/** Puts a piece on the shelf through the service, and opens it. */
+export async function openPiece(page: Page, piece: Piece): Promise<string> {
+  const made = await page.request.post('/api/pieces', { data: { source: writePiece(piece) } });
+  expect(made.status()).toBe(201);
+  const { id } = (await made.json()) as { id: string };
+  await page.goto(`/piece/${id}`);
+  await pictureReady(page);
+  return id;
+}
+
+/** A small torus with a closed displacement, quick to draw. */
+export function smallPiece(name: string, frames = 12): Piece {
+  const ribbon = newRibbon('torus', 0, 'Ring');
+  return {
+    ...newPiece(name),
+    loop: { frames, fps: 12 },
+    output: { width: 160, height: 120 },
+    ribbons: [{ ...ribbon, steps: [newStep('torus', { ringSegments: 24, pipeSegments: 12 }), newStep('displace', { height: 0.2 }), newStep('twist', { angle: 40, axis: 'x' })] }],
+  };
+}
+
+/** Types a number into a value's field. */
+export async function typeNumber(within: Page | Locator, label: string, value: number | string): Promise<void> {
+  const field = within.getByRole('spinbutton', { name: label, exact: true });
+  await field.focus();
+  await field.press('Enter');
+  const input = within.getByRole('textbox', { name: label, exact: true });
+  await input.fill(String(value));
+  await input.press('Enter');
+}
+
+/** The card of a step in the thread. */
+export function step(page: Page, kind: string): Locator {
+  return page.getByTestId(`step-${kind}`);
+}
+
+export async function addStep(page: Page, title: string): Promise<void> {
+  await page.getByRole('button', { name: 'Add step' }).click();
+  await page.getByRole('textbox', { name: 'Find a step' }).fill(title);
+  await page.getByRole('button', { name: new RegExp(`^${title}`) }).first().click();
+}
+
+/** What ffprobe (Debian's ffmpeg) reads from the first video stream of a file. */
+export function probe(file: string): { codec_name: string; width: number; height: number; r_frame_rate: string; nb_read_frames: string } {
+  const out = execFileSync('ffprobe', ['-v', 'error', '-count_frames', '-select_streams', 'v:0', '-show_entries', 'stream=codec_name,width,height,r_frame_rate,nb_read_frames', '-of', 'json', file]);
+  return JSON.parse(out.toString()).streams[0];
+}
+
+/** Grey bytes of a frame of a movie, by ffmpeg. */
+export function movieFrame(file: string, frame: number): Buffer {
+  return execFileSync('ffmpeg', ['-v', 'error', '-i', file, '-vf', `select=eq(n\\,${frame})`, '-frames:v', '1', '-f', 'rawvideo', '-pix_fmt', 'gray', '-'], { maxBuffer: 1 << 28 });
+}

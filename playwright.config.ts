@@ -1,0 +1,23 @@
+import { defineConfig } from '@playwright/test';
+
+export default defineConfig({
+  testDir: 'e2e',
+  timeout: 180_000,
+  expect: { timeout: 20_000 },
+  // Software drawing takes both cores by itself.
+  workers: 1,
+  fullyParallel: false,
+  retries: 0,
+  use: {
+    baseURL: process.env.MAYPOLE_ADDRESS ?? 'http://127.0.0.1:4173',
+    viewport: { width: 1280, height: 800 },
+    acceptDownloads: true,
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: [
+        '--no-sandbox', '--use-angle=swiftshader', '--enable-unsafe-swiftshader', '--disable-quic', '--no-first-run',
+        '--disable-background-networking', '--disable-component-update', '--disable-sync',
+      ],
+    },
+  },
+});

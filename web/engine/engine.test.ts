@@ -1,0 +1,57 @@
+import { newPiece } from '@maypole/core/piece/piece';
+import { describe, expect, it } from 'vitest';
+import { baseName, frameName } from './deliver';
+import { LoopCache, type RibbonGeometry } from './loop-cache';
+
+function geometry(key: string, floats = 30, topology = 't'): RibbonGeometry {
+  return {
+    key,
+    topology: { key: topology, vertexCount: 10, triangles: new Uint32Array(3), edges: new Uint32Array(2), faces: 1 },
+    positions: new Float32Array(floats),
+    normals: new Float32Array(floats),
+    problems: [],
+  };
+}
+
+describe('loop cache', () => {
+  it('keeps a shape that stands still once, however many frames show it', () => {
+    const cache = new LoopCache(30 * 8 + 1);
+    for (let f = 0; f < 100; f++) cache.set('still', f, geometry('same'));
+    expect(cache.isFull()).toBe(false);
+    expect(cache.get('still', 99)?.key).toBe('same');
+    cache.set('other', 0, geometry('second'));
+    expect(cache.isFull()).toBe(true);
+  });
+  it('lets go of earlier edits first, the longest unused before the others', () => {
+    const cache = new LoopCache(2 * 240);
+    for (const print of ['first', 'second', 'third']) cache.set(print, 0, geometry(print));
+    cache.touch('first');
+    cache.trim(new Set(['third']));
+    expect(['first', 'second', 'third'].map((p) => cache.get(p, 0) !== undefined)).toEqual([true, false, true]);
+    expect(cache.shape('second')).toBeUndefined();
+  });
+  it('never lets go of what is shown now, even over budget', () => {
+    const cache = new LoopCache(1);
+    cache.set('now', 0, geometry('a'));
+    cache.trim(new Set(['now']));
+    expect(cache.get('now', 0)).toBeDefined();
+  });
+  it('knows which topologies are in use', () => {
+    const cache = new LoopCache(1e6);
+    cache.set('a', 0, geometry('x', 30, 'one'));
+    cache.set('a', 1, geometry('y', 30, 'two'));
+    expect([...cache.topologies()].sort()).toEqual(['one', 'two']);
+    expect(cache.anyKey('a')).toBe('x');
+    expect(cache.anyKey('b')).toBeUndefined();
+  });
+});
+
+describe('names of files', () => {
+  it('are predictable and sort in playing order', () => {
+    const base = baseName(newPiece('Pressure Cells'), { kind: 'png', width: 1080, height: 1920 });
+    expect(base).toBe('pressure-cells-1080x1920');
+    expect(frameName(base, 7, 100)).toBe('pressure-cells-1080x1920-0007.png');
+    const names = [0, 9, 10, 99, 9999, 12_345].map((f) => frameName('x', f, 20_000));
+    expect([...names].sort()).toEqual(names);
+  });
+});

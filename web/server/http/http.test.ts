@@ -1,0 +1,69 @@
+import { describe, expect, it, vi } from 'vitest';
+import { z } from 'zod';
+import { fileName } from '../file-name';
+import { AppError } from './app-error';
+import { contentSecurityPolicy, refusal, SAFETY_HEADERS } from './guard';
+import { handle, readBody, readJson } from './handle';
+
+const ask = (body: string, headers: Record<string, string> = {}) => new Request('http://127.0.0.1/x', { method: 'POST', body, headers });
+
+describe('who may ask', () => {
+  it.each(['127.0.0.1:4173', 'localhost:80', 'LOCALHOST', '[::1]:9'])('%s may', (host) => expect(refusal('GET', host, null)).toBeNull());
+  it('foreign names may not, unless they are listed', () => {
+    expect(refusal('GET', 'evil.example', null)).toContain('does not answer to the name “evil.example”');
+    expect(refusal('GET', null, null)).not.toBeNull();
+    expect(refusal('GET', '127.0.0.1.evil.example', null)).not.toBeNull();
+    expect(refusal('GET', 'studio.example:4173', null, 'wall.example, Studio.Example')).toBeNull();
+  });
+  it('pages of other origins may look but not change', () => {
+    expect(refusal('POST', '127.0.0.1:4173', 'http://127.0.0.1:4173')).toBeNull();
+    for (const origin of ['http://evil.example', 'http://127.0.0.1:9999', 'null', 'nonsense'])
+      for (const method of ['POST', 'PUT', 'DELETE', 'PATCH']) expect(refusal(method, '127.0.0.1:4173', origin)).toContain('may not change anything');
+    expect(refusal('GET', '127.0.0.1:4173', 'http://evil.example')).toBeNull();
+  });
+  it('pages run only their own scripts, and stand alone', () => {
+    const policy = contentSecurityPolicy('abc', false);
+    expect(policy).toContain("script-src 'self' 'nonce-abc' 'strict-dynamic';");
+    expect(policy).not.toContain('unsafe-eval');
+    expect(policy).toContain("frame-ancestors 'none'");
+    expect(SAFETY_HEADERS['Cross-Origin-Embedder-Policy']).toBe('require-corp');
+  });
+});
+
+describe('answers', () => {
+  const answer = async (work: () => Promise<Response>) => {
+    const response = await handle(work)(ask('{}'), undefined);
+    return { status: response.status, body: (await response.json()) as { error: string } };
+  };
+  it('pass sentences for the user on, and hide everything else', async () => {
+    expect(await answer(async () => { throw new AppError(404, 'Not here.'); })).toEqual({ status: 404, body: { error: 'Not here.' } });
+    const log = vi.spyOn(console, 'error').mockImplementation(() => undefined);
+    const { status, body } = await answer(async () => { throw new Error('secret at /some/file.ts:12'); });
+    expect(status).toBe(500);
+    expect(body.error).not.toMatch(/secret|file\.ts|Error/);
+    expect(log).toHaveBeenCalledOnce();
+    log.mockRestore();
+    expect((await answer(async () => { z.strictObject({}).parse({ a: 1 }); return new Response(); })).status).toBe(400);
+  });
+  it('refuse bodies that are too long, whether they say so or not', async () => {
+    await expect(readBody(ask('x'.repeat(200)), 100)).rejects.toMatchObject({ status: 413 });
+    const stream = new ReadableStream({ start(c) { for (let i = 0; i < 30; i++) c.enqueue(new Uint8Array(10)); c.close(); } });
+    const streamed = new Request('http://127.0.0.1/x', { method: 'POST', body: stream, duplex: 'half' } as RequestInit);
+    await expect(readBody(streamed, 100)).rejects.toMatchObject({ status: 413 });
+    expect((await readBody(ask('x'.repeat(100)), 100)).length).toBe(100);
+  });
+  it('check what is asked', async () => {
+    await expect(readJson(ask('{"a":'), z.any(), 100)).rejects.toThrow('not JSON');
+    expect(await readJson(ask('{"a":1}'), z.strictObject({ a: z.number() }), 100)).toEqual({ a: 1 });
+  });
+});
+
+describe('file names', () => {
+  it.each([
+    ['{"name":"Barometer Blooms"}', 'barometer-blooms.maypole.json'],
+    ['{"name":"Über / Wetter\\"; x"}', 'u-ber-wetter-x.maypole.json'],
+    ['{"name":"  …  "}', 'piece.maypole.json'],
+    ['{"name":7}', 'piece.maypole.json'],
+    ['not json', 'piece.maypole.json'],
+  ])('%s', (source, name) => expect(fileName(source)).toBe(name));
+});
