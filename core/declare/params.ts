@@ -4,7 +4,7 @@
  */
 import type { MotionDoc } from '../time/motion';
 
-export type Unit = 'm' | '°' | '%' | 'turns' | 'turns/loop' | '×' | 'mm' | '';
+export type Unit = 'm' | '°' | '%' | 'turns' | '/loop' | '×' | 'mm' | '';
 
 interface ParamBase {
   readonly title: string;

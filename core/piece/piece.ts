@@ -28,7 +28,7 @@ export interface RibbonDoc {
   readonly steps: readonly StepDoc[];
 }
 
-/** One document. See docs/piece-format.md. */
+/** One piece, as docs/piece-format.md describes it. */
 export interface Piece {
   readonly maypole: 'piece';
   readonly version: typeof PIECE_VERSION;

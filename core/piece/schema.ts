@@ -51,7 +51,7 @@ const sceneShape = Object.fromEntries(
   Object.entries(sceneParts).map(([name, part]) => [name, valuesSchema(part.params, part.title).prefault({})]),
 );
 
-/** The current version of the document. */
+/** A piece of the current version. */
 export const pieceSchema = z
   .strictObject({
     maypole: z.literal('piece'),

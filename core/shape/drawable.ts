@@ -14,6 +14,8 @@ export interface DrawTopology {
   readonly triangles: Uint32Array;
   /** 2 numbers an edge of the polygons, into drawn vertices. */
   readonly edges: Uint32Array;
+  /** True without any border: nobody looks at the backs of its faces. */
+  readonly closed: boolean;
 }
 
 function build(c: Connectivity): DrawTopology {
@@ -49,8 +51,10 @@ function build(c: Connectivity): DrawTopology {
     }
   const drawnOf = new Uint32Array(c.vertexCount);
   for (let v = source.length - 1; v >= 0; v--) drawnOf[source[v]] = v;
-  const edges = topologyOf(c).edges.map((v) => drawnOf[v]);
-  return { vertexCount: source.length, source: Uint32Array.from(source), cornerVertex, triangles, edges };
+  const topology = topologyOf(c);
+  const edges = topology.edges.map((v) => drawnOf[v]);
+  const closed = !topology.borderEdge.includes(1);
+  return { vertexCount: source.length, source: Uint32Array.from(source), cornerVertex, triangles, edges, closed };
 }
 
 /** Draw topology of a connectivity, computed once. */

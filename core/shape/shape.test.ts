@@ -168,6 +168,7 @@ describe('what is drawn', () => {
     expect(draw.vertexCount).toBe(24);
     expect(draw.triangles.length / 3).toBe(12);
     expect(draw.edges.length / 2).toBe(12);
+    expect(draw.closed).toBe(true);
     const { positions, normals } = drawBuffers(cube);
     for (let i = 0; i < normals.length; i += 3) {
       const n = [...normals.subarray(i, i + 3)].map(Math.abs).sort();

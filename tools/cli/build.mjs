@@ -3,6 +3,7 @@ import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { BIN, ROOT, WEB } from './paths.mjs';
 import { runProgram } from './processes.mjs';
+import { runningInstance } from './running.mjs';
 import { say, Stop } from './say.mjs';
 
 const SKIP = new Set(['node_modules', '.next', 'migrations']);
@@ -29,6 +30,8 @@ export async function ensureBuild() {
   const stamp = path.join(WEB, '.next/maypole-sources');
   const hash = sourceHash();
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === hash) return;
+  const running = runningInstance();
+  if (running) throw new Stop(`Maypole runs at ${running.address} from the build that is to be replaced; end it with ./maypole stop, then try again.`);
   say('Building the application…');
   const done = await runProgram(path.join(BIN, 'next'), ['build'], { cwd: WEB, quiet: true, env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' } });
   if (done.status !== 0) throw new Stop(`The application could not be built:\n${done.output.trim().split('\n').slice(-40).join('\n')}`);

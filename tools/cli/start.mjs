@@ -1,4 +1,4 @@
-import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { prepareDatabase, serve } from './application.mjs';
 import { ensureBuild } from './build.mjs';
@@ -6,20 +6,8 @@ import { Cluster } from './database.mjs';
 import { ensureNpm } from './install.mjs';
 import { DATA } from './paths.mjs';
 import { freePort, givenPort } from './ports.mjs';
-import { isAlive } from './processes.mjs';
+import { RUN_FILE, runningInstance } from './running.mjs';
 import { say, Stop, takeOption } from './say.mjs';
-
-export const RUN_FILE = path.join(DATA, 'run.json');
-
-export function runningInstance() {
-  if (!existsSync(RUN_FILE)) return undefined;
-  try {
-    const run = JSON.parse(readFileSync(RUN_FILE, 'utf8'));
-    return isAlive(run.pid) ? run : undefined;
-  } catch {
-    return undefined;
-  }
-}
 
 export async function run(args) {
   const asked = takeOption(args, '--port');

@@ -4,7 +4,7 @@ import { Cluster } from './database.mjs';
 import { DATA } from './paths.mjs';
 import { endProcess } from './processes.mjs';
 import { say } from './say.mjs';
-import { RUN_FILE } from './start.mjs';
+import { RUN_FILE } from './running.mjs';
 
 export async function run() {
   const cluster = new Cluster(path.join(DATA, 'database'));

@@ -1,55 +1,11 @@
 /// <reference lib="webworker" />
-import { fingerprint } from '@maypole/core/evaluate/hash';
-import { MeshCache } from '@maypole/core/evaluate/mesh-cache';
-import { evaluateRibbon } from '@maypole/core/evaluate/ribbon';
-import { drawBuffers, drawTopologyOf } from '@maypole/core/shape/drawable';
-import { faceCount, perConnectivity, type Connectivity } from '@maypole/core/shape/mesh';
-import type { EvaluateJob, FromEvaluator, ToEvaluator, Topology } from './protocol';
+import { Evaluator } from './evaluator';
+import type { ToEvaluator } from './protocol';
 
 const scope = self as unknown as DedicatedWorkerGlobalScope;
-const cache = new MeshCache();
-const sent = new Set<string>();
-
-/** Equal connectivities get equal keys in every worker, so their buffers are shared on screen. */
-const topologyKey = perConnectivity((c: Connectivity) => {
-  let h = 0x811c9dc5;
-  let g = 0x9e3779b9;
-  for (const v of c.corners) {
-    h = Math.imul(h ^ v, 0x01000193);
-    g = Math.imul(g ^ (v + (h >>> 7)), 0x85ebca6b);
-  }
-  return fingerprint(`${c.vertexCount}/${c.faceStart.length}/${c.corners.length}/${h}/${g}/${c.shadingGroups ? 1 : 0}`);
-});
-
-function evaluate(job: EvaluateJob): { message: FromEvaluator; transfer: Transferable[] } {
-  const start = performance.now();
-  const { mesh, key, problems } = evaluateRibbon(job.ribbon, job.loop, job.frame, job.detail, cache);
-  const transfer: Transferable[] = [];
-  const name = topologyKey(mesh.connectivity);
-  let topology: Topology | undefined;
-  if (!sent.has(name)) {
-    const draw = drawTopologyOf(mesh.connectivity);
-    topology = { key: name, vertexCount: draw.vertexCount, triangles: draw.triangles, edges: draw.edges, faces: faceCount(mesh.connectivity) };
-    sent.add(name);
-  }
-  let buffers: { positions?: Float32Array; normals?: Float32Array } = {};
-  if (!job.have.includes(key)) {
-    const made = drawBuffers(mesh);
-    transfer.push(made.positions.buffer, made.normals.buffer);
-    buffers = made;
-  }
-  return { message: { type: 'evaluated', id: job.id, key, topologyKey: name, topology, ...buffers, problems, took: performance.now() - start }, transfer };
-}
+const evaluator = new Evaluator();
 
 scope.onmessage = ({ data }: MessageEvent<ToEvaluator>) => {
-  if (data.type === 'forget') {
-    for (const key of data.topologies) sent.delete(key);
-    return;
-  }
-  try {
-    const { message, transfer } = evaluate(data);
-    scope.postMessage(message, transfer);
-  } catch (error) {
-    scope.postMessage({ type: 'failed', id: data.id, message: error instanceof Error ? error.message : String(error) } satisfies FromEvaluator);
-  }
+  const answer = evaluator.handle(data);
+  if (answer) scope.postMessage(answer.message, answer.transfer);
 };

@@ -12,6 +12,7 @@ export interface Topology {
   /** 2 numbers an edge of the polygons. */
   readonly edges: Uint32Array;
   readonly faces: number;
+  readonly closed: boolean;
 }
 
 export interface EvaluateJob {

@@ -9,6 +9,7 @@ export interface Drawable {
     readonly key: string;
     readonly triangles: Uint32Array;
     readonly edges: Uint32Array;
+    readonly closed: boolean;
   };
   readonly positions: Float32Array;
   readonly normals: Float32Array;

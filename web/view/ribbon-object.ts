@@ -1,23 +1,29 @@
 import type { FinishAt } from '@maypole/core/evaluate/scene';
-import { float, output, toneMapping } from 'three/tsl';
-import { BufferAttribute, BufferGeometry, DoubleSide, Group, LineBasicNodeMaterial, LineSegments, Mesh, MeshStandardNodeMaterial, NeutralToneMapping } from 'three/webgpu';
+import { normalViewGeometry, output, renderOutput } from 'three/tsl';
+import { BufferAttribute, BufferGeometry, Color, DoubleSide, Group, LineBasicNodeMaterial, LineSegments, Mesh, MeshStandardNodeMaterial, NeutralToneMapping, SRGBColorSpace } from 'three/webgpu';
 import type { Drawable, ViewMode } from './frame';
 
 const CLAY = { colour: '#C9C2B6', roughness: 0.85, metalness: 0 } as const;
+
+/** Sets a colour that is written to the canvas as it is: display values where the renderer expects light. */
+export function displayColour(target: Color, hex: string): Color {
+  return target.set(hex).convertLinearToSRGB();
+}
 
 /** A mesh and its polygon edges on the same vertices, kept from frame to frame. */
 export class RibbonObject {
   readonly group = new Group();
   private readonly material = new MeshStandardNodeMaterial({ side: DoubleSide, polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 1 });
-  private readonly lineMaterial = new LineBasicNodeMaterial({ color: '#24262B', transparent: true, opacity: 0.42 });
+  private readonly lineMaterial = new LineBasicNodeMaterial({ color: displayColour(new Color(), '#24262B'), transparent: true, opacity: 0.42 });
   private mesh: Mesh | null = null;
   private lines: LineSegments | null = null;
   private topology = '';
+  private closed = false;
   private shape = '';
 
   constructor() {
     // Bright light is rolled off on the surface alone, so that the backdrop keeps its exact colour.
-    this.material.outputNode = toneMapping(NeutralToneMapping, float(1), output);
+    this.material.outputNode = renderOutput(output, NeutralToneMapping, SRGBColorSpace);
   }
 
   update(shape: Drawable, finish: FinishAt, mode: ViewMode): void {
@@ -46,6 +52,13 @@ export class RibbonObject {
   private rebuild(shape: Drawable): void {
     this.clear();
     this.topology = shape.topology.key;
+    if (shape.topology.closed !== this.closed) {
+      this.closed = shape.topology.closed;
+      // Backs of faces have their normals turned to the eye. On a closed form only slivers of them
+      // are ever seen, along its outline, and turning those would draw a dark fringe round it.
+      this.material.normalNode = this.closed ? normalViewGeometry : null;
+      this.material.needsUpdate = true;
+    }
     if (shape.positions.length === 0) return;
     const geometry = new BufferGeometry();
     const position = new BufferAttribute(shape.positions, 3);

@@ -1,7 +1,7 @@
 import { fitFrame } from '@maypole/core/scene/lens';
-import { Color, DirectionalLight, PerspectiveCamera, Scene, WebGPURenderer } from 'three/webgpu';
+import { Color, DirectionalLight, LinearSRGBColorSpace, PerspectiveCamera, Scene, WebGPURenderer } from 'three/webgpu';
 import type { ViewFrame } from './frame';
-import { RibbonObject } from './ribbon-object';
+import { displayColour, RibbonObject } from './ribbon-object';
 import { studioTexture } from './studio';
 
 /** Why no picture can be drawn, in words for the user. */
@@ -27,6 +27,9 @@ export class Stage {
     readonly canvas: HTMLCanvasElement,
     private readonly renderer: WebGPURenderer,
   ) {
+    // Materials write display colours themselves (see ribbon-object.ts), so the picture is drawn
+    // straight to the canvas: no second pass, and edges are smoothed in the space the eye sees.
+    renderer.outputColorSpace = LinearSRGBColorSpace;
     this.scene.environment = this.studio;
     this.scene.background = this.background;
     this.scene.add(this.key, this.key.target);
@@ -68,7 +71,7 @@ export class Stage {
     this.camera.up.set(0, 1, 0);
     this.camera.lookAt(...at.pose.target);
     this.camera.updateProjectionMatrix();
-    this.background.set(at.backdrop);
+    displayColour(this.background, at.backdrop);
     const turn = (at.light.turn * Math.PI) / 180;
     this.scene.environmentRotation.set(0, turn, 0);
     this.scene.environmentIntensity = 0.62 * at.light.strength;

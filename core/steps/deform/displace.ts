@@ -39,7 +39,7 @@ export const displace = defineStep({
     invert: toggle('Invert', false, 'Swaps hills and hollows.'),
     seed: number('Seed', 0, 'Another number, another pattern.', { min: 0, max: 99_999, soft: [0, 100], integer: true }),
     rate: number('Rate', 1, 'How much the pattern changes in a loop; 0 stands still. It always closes.', {
-      unit: 'turns/loop', min: 0, max: 64, soft: [0, 6], step: 0.05,
+      unit: '/loop', min: 0, max: 64, soft: [0, 6], step: 0.05,
     }),
   },
   summary: (v) => `${kindTitle.get(v.noise) ?? v.noise} · ${brief(v.height)} m`,

@@ -14,7 +14,7 @@ export const cylinder = defineStep({
   params: {
     radius: number('Radius', 0.7, 'From the axis to the side.', { unit: 'm', min: 0, max: 1000, soft: [0, 3] }),
     height: number('Height', 2, 'From cap to cap.', { unit: 'm', min: 0, max: 1000, soft: [0, 6] }),
-    sides: number('Round', 32, 'Faces round the axis.', { min: 3, max: 2000, soft: [3, 128], integer: true }),
+    sides: number('Sides', 32, 'Faces round the axis.', { min: 3, max: 2000, soft: [3, 128], integer: true }),
     rows: number('Rows', 14, 'Faces along the height.', { min: 1, max: 2000, soft: [1, 96], integer: true }),
     caps: toggle('Caps', true, 'Close both ends.'),
     capRings: number('Cap rings', 4, 'Rings of faces on each cap.', {
@@ -25,7 +25,7 @@ export const cylinder = defineStep({
   evaluate(v) {
     const { sides, rows } = v;
     const rings = v.caps ? v.capRings : 0;
-    checkFaces(sides * (rows + 2 * rings), 'Use fewer faces round, rows or cap rings.');
+    checkFaces(sides * (rows + 2 * rings), 'Use fewer sides, rows or cap rings.');
     // Side vertices first, then for each cap its inner rings from the rim inwards and its middle.
     const sideCount = sides * (rows + 1);
     const capCount = rings > 0 ? sides * (rings - 1) + 1 : 0;

@@ -92,7 +92,7 @@ export const wander = defineMotion({
     low: number('Low', 0, 'The lowest value it reaches.', { moves: false }),
     high: number('High', 1, 'The highest value it reaches.', { moves: false }),
     rate: number('Rate', 3, 'About how many swells there are in a loop.', {
-      unit: 'turns/loop', min: 0.25, max: 64, soft: [0.25, 16], step: 0.25, moves: false,
+      unit: '/loop', min: 0.25, max: 64, soft: [0.25, 16], step: 0.25, moves: false,
     }),
     octaves: number('Octaves', 2, 'Layers of ever finer movement.', { min: 1, max: 5, soft: [1, 5], integer: true, moves: false }),
     seed: number('Seed', 1, 'Another number, another path.', { min: 0, max: 99_999, soft: [0, 100], integer: true, moves: false }),

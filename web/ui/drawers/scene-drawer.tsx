@@ -19,8 +19,8 @@ export function SceneDrawer() {
       <Section title="Picture">
         {(['width', 'height'] as const).map((side) => (
           <Flex key={side} align="center" gap="2" minH="28px">
-            <Text w="94px" fontSize="12.5px">{side === 'width' ? 'Width' : 'Height'}</Text>
-            <Flex w="92px">
+            <Text w="82px" flexShrink={0} fontSize="12.5px">{side === 'width' ? 'Width' : 'Height'}</Text>
+            <Flex w="102px">
               <NumberField label={`Picture ${side}`} value={output[side]} unit="px" min={16} max={MAX_OUTPUT} soft={[100, 4000]} step={2} integer onChange={(v, g) => size({ [side]: v }, `${side}/${g}`)} />
             </Flex>
           </Flex>

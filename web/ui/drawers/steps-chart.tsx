@@ -57,14 +57,14 @@ export function StepsChart({ ribbons, ratio }: { ribbons: readonly Measured[]; r
         type: 'bar',
         stack: 'steps',
         barCategoryGap: '25%',
-        data: order.map((f) => ({ value: r.steps?.[f] ?? 0, itemStyle: { color: r.colour, opacity: f === n - 1 ? 1 : 0.5 } })),
+        data: order.map((f) => ({ value: r.steps?.[f] ?? 0, itemStyle: { color: f === n - 1 && uneven ? '#D9483B' : r.colour, opacity: f === n - 1 ? 1 : 0.5 } })),
         ...(k === 0 && n > 0
           ? {
               markLine: {
                 silent: true,
                 symbol: 'none',
                 lineStyle: { color: ink, type: 'dashed', width: 1 },
-                label: { show: true, position: 'end', fontSize: 11, color: uneven ? (dusk ? '#FF9C92' : '#A8261B') : muted, formatter: uneven && Number.isFinite(ratio) ? `step × ${ratio.toFixed(1)} at the seam` : 'seam' },
+                label: { show: true, position: 'end', fontSize: 11, color: uneven ? (dusk ? '#FF9C92' : '#A8261B') : muted, formatter: uneven && Number.isFinite(ratio) ? `step × ${ratio < 10 ? ratio.toFixed(1) : ratio.toFixed(0)} at the seam` : 'seam' },
                 data: [{ xAxis: half }],
               },
             }

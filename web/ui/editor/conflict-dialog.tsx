@@ -46,7 +46,7 @@ export function ConflictDialog() {
   });
 
   return (
-    <Dialog.Root open={conflict !== null} closeOnEscape={false} closeOnInteractOutside={false} role="alertdialog" placement="center">
+    <Dialog.Root motionPreset="none" open={conflict !== null} closeOnEscape={false} closeOnInteractOutside={false} role="alertdialog" placement="center">
       <Portal>
         <Dialog.Backdrop bg="blackAlpha.500" />
         <Dialog.Positioner>

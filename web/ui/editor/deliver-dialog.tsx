@@ -58,7 +58,7 @@ export function DeliverDialog() {
 
   const base = baseName(piece, { kind, ...output });
   return (
-    <Dialog.Root open={open} onOpenChange={(d) => !d.open && close()} closeOnInteractOutside={!working} closeOnEscape={!working} placement="center">
+    <Dialog.Root motionPreset="none" open={open} onOpenChange={(d) => !d.open && close()} closeOnInteractOutside={!working} closeOnEscape={!working} placement="center">
       <Portal>
         <Dialog.Backdrop bg="blackAlpha.500" />
         <Dialog.Positioner>

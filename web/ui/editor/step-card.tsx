@@ -62,8 +62,16 @@ export function StepCard({ ribbon, step, index, problem }: { ribbon: RibbonDoc; 
           ref={setActivatorNodeRef}
           {...attributes}
           {...listeners}
-          aria-label={`Move ${kind.title}`}
-          title="Drag to another place; or space, arrows, space"
+          aria-label={`Move ${kind.title}, place ${index + 1} of ${ribbon.steps.length}`}
+          aria-roledescription="Step that can be moved"
+          title="Drag to another place, or press the up and down arrow keys"
+          onKeyDown={(e) => {
+            const by = { ArrowUp: -1, ArrowDown: 1 }[e.key];
+            if (!by) return;
+            e.preventDefault();
+            e.stopPropagation();
+            moveStep(ribbon.id, step.id, index + by);
+          }}
           cursor={isDragging ? 'grabbing' : 'grab'}
           borderRadius="full"
           touchAction="none"

@@ -1,11 +1,10 @@
 'use client';
 
 import { Box, Flex, Menu, Portal, Text, chakra } from '@chakra-ui/react';
-import { DndContext, KeyboardSensor, PointerSensor, closestCenter, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
-import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from '@dnd-kit/sortable';
+import { DndContext, PointerSensor, closestCenter, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
+import { SortableContext, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { finishParams } from '@maypole/core/scene/finish';
 import { formatCount } from '@maypole/core/steps/step';
-import { stepKind } from '@maypole/core/steps/index';
 import type { RibbonDoc } from '@maypole/core/piece/piece';
 import { Copy, Ellipsis, Eye, EyeOff, Palette, Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
@@ -38,15 +37,11 @@ function Empty() {
 
 function Steps({ ribbon }: { ribbon: RibbonDoc }) {
   const geometry = useGeometry(ribbon);
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  );
+  // Keys move a step from its knot directly, without lifting it first.
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 4 } }));
   const ended = ({ active, over }: DragEndEvent) => {
     if (over && active.id !== over.id) moveStep(ribbon.id, String(active.id), ribbon.steps.findIndex((s) => s.id === over.id));
   };
-  const titles = new Map(ribbon.steps.map((s) => [s.id, stepKind(s.kind).title]));
-  const place = (id: string | number) => `${titles.get(String(id))}, place ${ribbon.steps.findIndex((s) => s.id === id) + 1} of ${ribbon.steps.length}`;
   return (
     <Flex direction="column" flex="1" minW="0" minH="0" as="section" aria-label={`Ribbon ${ribbon.name}`}>
       <Header ribbon={ribbon} faces={geometry?.topology.faces} />
@@ -58,15 +53,7 @@ function Steps({ ribbon }: { ribbon: RibbonDoc }) {
             sensors={sensors}
             collisionDetection={closestCenter}
             onDragEnd={ended}
-            accessibility={{
-              screenReaderInstructions: { draggable: 'Press space to lift the step, the arrow keys to move it, space again to put it down, escape to leave it where it was.' },
-              announcements: {
-                onDragStart: ({ active }) => `Lifted ${place(active.id)}.`,
-                onDragOver: ({ active, over }) => (over ? `${titles.get(String(active.id))} is over ${place(over.id)}.` : undefined),
-                onDragEnd: ({ active, over }) => `${titles.get(String(active.id))} put down${over ? ` at place ${ribbon.steps.findIndex((s) => s.id === over.id) + 1}` : ''}.`,
-                onDragCancel: ({ active }) => `${titles.get(String(active.id))} stays where it was.`,
-              },
-            }}
+            accessibility={{ screenReaderInstructions: { draggable: 'Press the up and down arrow keys to move the step.' } }}
           >
             <SortableContext items={ribbon.steps.map((s) => s.id)} strategy={verticalListSortingStrategy}>
               {ribbon.steps.map((step, index) => (

@@ -22,10 +22,11 @@ interface Props {
 const DRAG_PIXELS = 3;
 let gestures = 0;
 
-/** As many decimals as the step has, and no trailing zeros beyond two significant ones. */
+/** As many decimals as the step has; up to three where the value lies between steps. */
 export function formatNumber(value: number, step: number): string {
-  const decimals = Math.max(0, Math.min(6, -Math.floor(Math.log10(step) + 1e-9)));
-  const text = value.toFixed(decimals);
+  const usual = Math.max(0, Math.min(6, -Math.floor(Math.log10(step) + 1e-9)));
+  const needed = [usual, usual + 1, 2, 3].find((d) => Math.abs(Number(value.toFixed(d)) - value) < 1e-6) ?? 3;
+  const text = value.toFixed(Math.max(usual, needed));
   return text === '-0' || /^-0\.0+$/.test(text) ? text.slice(1) : text;
 }
 
@@ -36,6 +37,7 @@ export function formatNumber(value: number, step: number): string {
 export function NumberField(props: Props) {
   const { label, value, unit, min, max, soft, step, integer, driven, onChange, onDriven } = props;
   const [typed, setTyped] = useState<string | null>(null);
+  const selectAll = useRef(false);
   const [trouble, setTrouble] = useState<string | null>(null);
   const box = useRef<HTMLDivElement>(null);
   const drag = useRef<{ x: number; value: number; moved: boolean; gesture: string } | null>(null);
@@ -43,6 +45,10 @@ export function NumberField(props: Props) {
   const hold = (x: number) => Math.max(min, Math.min(max, integer ? Math.round(x) : Number(x.toFixed(6))));
   const share = Math.max(0, Math.min(1, (value - soft[0]) / (soft[1] - soft[0] || 1)));
 
+  const type = () => {
+    selectAll.current = true;
+    setTyped(`${Number(value.toFixed(6))}`);
+  };
   const down = (event: PointerEvent) => {
     if (event.button !== 0 || typed !== null || driven) return;
     event.currentTarget.setPointerCapture(event.pointerId);
@@ -66,7 +72,7 @@ export function NumberField(props: Props) {
   const up = () => {
     const d = drag.current;
     drag.current = null;
-    if (d && !d.moved) setTyped(formatNumber(value, Math.min(step, 0.001)).replace(/(\.\d*?)0+$/, '$1').replace(/\.$/, ''));
+    if (d && !d.moved) type();
   };
   const keys = (event: KeyboardEvent) => {
     if (typed !== null) return;
@@ -78,9 +84,10 @@ export function NumberField(props: Props) {
     } else if (event.key === 'Enter') {
       event.preventDefault();
       if (driven) onDriven?.();
-      else setTyped(`${Number(value.toFixed(6))}`);
+      else type();
     } else if (/^[-0-9.]$/.test(event.key) && !driven) {
       event.preventDefault();
+      selectAll.current = false;
       setTyped(event.key);
     }
   };
@@ -149,7 +156,7 @@ export function NumberField(props: Props) {
           aria-invalid={trouble !== null}
           autoFocus
           value={typed}
-          onFocus={(e) => typed.length > 1 && e.target.select()}
+          onFocus={(e) => selectAll.current && e.target.select()}
           onChange={(e) => {
             setTyped(e.target.value);
             setTrouble(null);

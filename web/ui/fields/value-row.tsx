@@ -50,11 +50,11 @@ export function ValueRow({ owner, name, param, stored, colour }: { owner: Owner;
 function Row({ title, suffix, help, children, drawing }: { title: string; suffix?: string; help: string; children: React.ReactNode; drawing?: React.ReactNode }) {
   return (
     <Flex align="center" gap="2" minH="28px">
-      <Flex w="94px" flexShrink={0} fontSize="12.5px" title={help} justify="space-between" lineHeight="1.15">
+      <Flex w="82px" flexShrink={0} fontSize="12.5px" title={help} justify="space-between" lineHeight="1.15">
         <Box>{title}</Box>
         {suffix && <Box color="muted" fontFamily="mono" fontSize="11px" pr="1">{suffix}</Box>}
       </Flex>
-      <Flex w="92px" flexShrink={0} align="center">{children}</Flex>
+      <Flex w="102px" flexShrink={0} align="center">{children}</Flex>
       <Flex flex="1" justify="flex-end">{drawing}</Flex>
     </Flex>
   );
@@ -79,7 +79,7 @@ function NumberRow({ address, title, suffix, label, param, value, colour }: { ad
               type="button"
               aria-label={`Motion of ${label}${moving ? '' : ', still'}`}
               title={moving ? 'Its motion over the loop' : 'Stands still; click to make it move'}
-              px="1"
+              px="0.5"
               py="1"
               borderRadius="field"
               cursor="pointer"
@@ -87,7 +87,7 @@ function NumberRow({ address, title, suffix, label, param, value, colour }: { ad
               bg={open ? 'field' : undefined}
               onClick={openMotion}
             >
-              <Drawing value={value} colour={colour} />
+              <Drawing value={value} colour={colour} width={46} />
             </chakra.button>
           </MotionPopover>
         )

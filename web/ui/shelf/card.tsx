@@ -21,6 +21,11 @@ interface Props {
   readonly onDuplicate: () => void;
 }
 
+/** Later than the menu, which gives the focus back to its button as it closes. */
+function afterFocus(work: () => void): void {
+  requestAnimationFrame(() => requestAnimationFrame(work));
+}
+
 export function PieceCard({ piece, binned, onChanged, onRemove, onRestore, onDuplicate }: Props) {
   const [typed, setTyped] = useState<string | null>(null);
   const rename = async () => {
@@ -96,7 +101,7 @@ export function PieceCard({ piece, binned, onChanged, onRemove, onRestore, onDup
           <Portal>
             <Menu.Positioner>
               <Menu.Content bg="panel" borderWidth="1px" borderColor="line" boxShadow="float" borderRadius="10px" minW="170px">
-                {!binned && !piece.trouble && <Menu.Item value="rename" onClick={() => setTyped(piece.name)}><Pencil size={14} />Rename</Menu.Item>}
+                {!binned && !piece.trouble && <Menu.Item value="rename" onClick={() => afterFocus(() => setTyped(piece.name))}><Pencil size={14} />Rename</Menu.Item>}
                 {!binned && !piece.trouble && <Menu.Item value="duplicate" onClick={onDuplicate}><Copy size={14} />Duplicate</Menu.Item>}
                 <Menu.Item value="export" asChild><a href={`/api/pieces/${piece.id}/file`} download><Download size={14} />Export</a></Menu.Item>
                 {binned ? (

@@ -22,7 +22,7 @@ test('the first loop, from the empty shelf to a closed twist', async ({ page }) 
   await page.getByRole('button', { name: 'Choose a form' }).click();
   await page.getByRole('button', { name: /^Cylinder/ }).click();
   await pictureReady(page);
-  await typeNumber(step(page, 'cylinder'), 'Round', 16);
+  await typeNumber(step(page, 'cylinder'), 'Sides', 16);
   await typeNumber(step(page, 'cylinder'), 'Rows', 8);
   await typeNumber(step(page, 'cylinder'), 'Cap rings', 2);
   for (const title of ['Subdivide', 'Displace', 'Smooth', 'Twist']) await addStep(page, title);

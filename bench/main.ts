@@ -1,0 +1,19 @@
+/** `./maypole bench [name] [--json]`: ours and public libraries side by side in one run. */
+import { noise } from './noise';
+import { scrub } from './scrub';
+import { shape } from './shape';
+import { print, type Row } from './table';
+
+const all: Record<string, () => Promise<Row[]>> = { noise, shape, scrub };
+const args = process.argv.slice(2);
+const json = args.includes('--json');
+const names = args.filter((a) => a !== '--json');
+
+for (const name of names)
+  if (!Object.hasOwn(all, name)) {
+    console.error(`There is no benchmark “${name}”. Known: ${Object.keys(all).join(', ')}.`);
+    process.exit(2);
+  }
+const rows: Row[] = [];
+for (const name of names.length > 0 ? names : Object.keys(all)) rows.push(...(await all[name]()));
+print(rows, json);

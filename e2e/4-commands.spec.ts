@@ -1,0 +1,125 @@
+import { execFile, spawn, type ChildProcess } from 'node:child_process';
+import { chmodSync, mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import net from 'node:net';
+import os from 'node:os';
+import path from 'node:path';
+import { writePiece } from '@maypole/core/piece/read';
+import { expect, test } from '@playwright/test';
+import { smallPiece } from './helpers';
+
+const maypole = path.join(import.meta.dirname, '../maypole');
+
+function run(args: string[], env: NodeJS.ProcessEnv = {}): Promise<{ status: number; out: string; err: string }> {
+  return new Promise((resolve) => {
+    execFile(maypole, args, { env: { ...process.env, ...env }, timeout: 120_000 }, (error, out, err) => resolve({ status: error ? Number(error.code) : 0, out, err }));
+  });
+}
+
+/** Starts a command and resolves with what it has printed once that matches. */
+function until(child: ChildProcess, pattern: RegExp, ms = 100_000): Promise<string> {
+  return new Promise((resolve, reject) => {
+    let out = '';
+    const timer = setTimeout(() => reject(new Error(`Not seen ${pattern} in: ${out}`)), ms);
+    const take = (d: Buffer) => {
+      out += d;
+      if (!pattern.test(out)) return;
+      clearTimeout(timer);
+      resolve(out);
+    };
+    child.stdout!.on('data', take);
+    child.stderr!.on('data', take);
+  });
+}
+
+const ended = (child: ChildProcess) => new Promise<number | null>((resolve) => (child.exitCode !== null ? resolve(child.exitCode) : child.on('exit', resolve)));
+
+test.describe('start and stop', () => {
+  const data = mkdtempSync(path.join(os.tmpdir(), 'maypole-start-'));
+  chmodSync(data, 0o755);
+  test.afterAll(async () => {
+    await run(['stop'], { MAYPOLE_DATA: data });
+    rmSync(data, { recursive: true, force: true });
+  });
+
+  test('serves the demo pieces, starts again within 15 seconds, ends cleanly', async ({ request }) => {
+    const env = { ...process.env, MAYPOLE_DATA: data };
+    const first = spawn(maypole, ['start'], { env });
+    const address = /ready at (http:\/\/127\.0\.0\.1:\d+)/.exec(await until(first, /ready at http\S+/))![1];
+    const { pieces } = (await (await request.get(`${address}/api/pieces`)).json()) as { pieces: { name: string; gaps: number }[] };
+    expect(pieces.length).toBeGreaterThanOrEqual(3);
+    expect(pieces.every((p) => p.gaps === 0)).toBe(true);
+    expect((await run(['start'], { MAYPOLE_DATA: data })).out).toContain(`already runs at ${address}`);
+    // Ctrl-C.
+    first.kill('SIGINT');
+    expect(await ended(first)).toBe(0);
+    await expect(request.get(address)).rejects.toThrow();
+
+    const began = Date.now();
+    const second = spawn(maypole, ['start'], { env });
+    const out = await until(second, /ready at http\S+/);
+    expect(Date.now() - began).toBeLessThan(15_000);
+    expect(out).not.toMatch(/Building|Installing/);
+    expect((await run(['stop'], { MAYPOLE_DATA: data })).out).toContain('Maypole has stopped.');
+    expect(await ended(second)).toBe(0);
+    expect((await run(['stop'], { MAYPOLE_DATA: data })).out).toContain('was not running');
+  });
+
+  test('says in one sentence that a port is taken, is none, or that the data is of another version', async () => {
+    const server = net.createServer().listen(0, '127.0.0.1');
+    await new Promise((resolve) => server.once('listening', resolve));
+    const { port } = server.address() as net.AddressInfo;
+    const taken = await run(['start', '--port', String(port)], { MAYPOLE_DATA: data });
+    server.close();
+    expect(taken.status).toBe(1);
+    expect(taken.err.trim()).toBe(`Port ${port} is taken by another program; give another with --port, or leave it out to have a free one chosen.`);
+    expect((await run(['start', '--port', 'eighty'], { MAYPOLE_DATA: data })).err).toContain('“eighty” is not a port');
+    const old = path.join(data, 'old');
+    mkdirSync(path.join(old, 'database/cluster'), { recursive: true });
+    writeFileSync(path.join(old, 'database/cluster/PG_VERSION'), '13\n');
+    const version = await run(['start'], { MAYPOLE_DATA: old });
+    expect(version.status).toBe(1);
+    expect(version.err).toContain('is of PostgreSQL 13, and this Maypole uses 15');
+  });
+});
+
+test.describe('check', () => {
+  const folder = mkdtempSync(path.join(os.tmpdir(), 'maypole-check-'));
+  const file = (name: string, text: string) => {
+    writeFileSync(path.join(folder, name), text);
+    return path.join(folder, name);
+  };
+  const good = smallPiece('Good');
+  const open = { ...good, name: 'Open', scene: { ...good.scene, camera: { ...good.scene.camera, azimuth: { motion: 'wave', shape: 'saw', low: 0, high: 90, turns: 0.5, phase: 0 } } } };
+
+  test('the demo pieces close', async () => {
+    const { status, out } = await run(['check', '--demo']);
+    expect(status).toBe(0);
+    const lines = out.trim().split('\n');
+    expect(lines.length).toBeGreaterThanOrEqual(3);
+    for (const line of lines) expect(line).toMatch(/: closed\. \d+ moving values, frame \d+ is frame 0 exactly\.$/);
+  });
+  test('what does not close is named, with status 1; the full report is JSON', async () => {
+    const [a, b] = [file('good.json', writePiece(good)), file('open.json', writePiece(open))];
+    const { status, out } = await run(['check', a, b]);
+    expect(status).toBe(1);
+    expect(out).toContain('Good: closed.');
+    expect(out).toContain('Open: 1 gap. Scene, Camera round: Turns 0.5 times');
+    const report = JSON.parse((await run(['check', '--json', b])).out) as { closed: boolean; proof: { truePeriod: number; gaps: unknown[] } }[];
+    expect(report[0]).toMatchObject({ closed: false, proof: { truePeriod: 24 } });
+    expect(report[0].proof.gaps).toHaveLength(1);
+  });
+  test('what is not a piece is told with the faulty place, with status 2', async () => {
+    const bad = await run(['check', file('bad.json', writePiece(good).replace('"pipeSegments": 12', '"pipeSegments": "many"'))]);
+    expect(bad.status).toBe(2);
+    expect(bad.err).toContain('ribbons[0].steps[0].values.pipeSegments: "many" is not a number');
+    expect((await run(['check', path.join(folder, 'none.json')])).err).toContain('there is no such file');
+    expect((await run(['check', file('x.json', '{')])).status).toBe(2);
+    expect((await run(['check'])).status).toBe(2);
+  });
+  test('unknown commands are named, help lists the known', async () => {
+    const unknown = await run(['dance']);
+    expect(unknown.status).toBe(2);
+    expect(unknown.err).toContain('no command “dance”');
+    expect((await run(['help'])).out).toMatch(/start[\s\S]*stop[\s\S]*test[\s\S]*check[\s\S]*bench/);
+  });
+});

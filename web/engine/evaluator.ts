@@ -1,0 +1,61 @@
+import { fingerprint } from '@maypole/core/evaluate/hash';
+import { MeshCache } from '@maypole/core/evaluate/mesh-cache';
+import { evaluateRibbon } from '@maypole/core/evaluate/ribbon';
+import { drawBuffers, drawTopologyOf } from '@maypole/core/shape/drawable';
+import { faceCount, perConnectivity, type Connectivity } from '@maypole/core/shape/mesh';
+import type { EvaluateJob, FromEvaluator, ToEvaluator, Topology } from './protocol';
+
+/** Equal connectivities get equal keys in every worker, so their buffers are shared on screen. */
+const topologyKey = perConnectivity((c: Connectivity) => {
+  let h = 0x811c9dc5;
+  let g = 0x9e3779b9;
+  for (const v of c.corners) {
+    h = Math.imul(h ^ v, 0x01000193);
+    g = Math.imul(g ^ (v + (h >>> 7)), 0x85ebca6b);
+  }
+  return fingerprint(`${c.vertexCount}/${c.faceStart.length}/${c.corners.length}/${h}/${g}/${c.shadingGroups ? 1 : 0}`);
+});
+
+interface Answer {
+  readonly message: FromEvaluator;
+  readonly transfer: Transferable[];
+}
+
+/** What a worker does with a message: evaluates a ribbon at a frame, sending no buffer twice. */
+export class Evaluator {
+  private readonly cache = new MeshCache();
+  private readonly sent = new Set<string>();
+
+  /** The answer to a message; null where none is due. A failure is an answer too. */
+  handle(data: ToEvaluator): Answer | null {
+    if (data.type === 'forget') {
+      for (const key of data.topologies) this.sent.delete(key);
+      return null;
+    }
+    try {
+      return this.evaluate(data);
+    } catch (error) {
+      return { message: { type: 'failed', id: data.id, message: error instanceof Error ? error.message : String(error) }, transfer: [] };
+    }
+  }
+
+  private evaluate(job: EvaluateJob): Answer {
+    const start = performance.now();
+    const { mesh, key, problems } = evaluateRibbon(job.ribbon, job.loop, job.frame, job.detail, this.cache);
+    const transfer: Transferable[] = [];
+    const name = topologyKey(mesh.connectivity);
+    let topology: Topology | undefined;
+    if (!this.sent.has(name)) {
+      const draw = drawTopologyOf(mesh.connectivity);
+      topology = { key: name, vertexCount: draw.vertexCount, triangles: draw.triangles, edges: draw.edges, closed: draw.closed, faces: faceCount(mesh.connectivity) };
+      this.sent.add(name);
+    }
+    let buffers: { positions?: Float32Array; normals?: Float32Array } = {};
+    if (!job.have.includes(key)) {
+      const made = drawBuffers(mesh);
+      transfer.push(made.positions.buffer, made.normals.buffer);
+      buffers = made;
+    }
+    return { message: { type: 'evaluated', id: job.id, key, topologyKey: name, topology, ...buffers, problems, took: performance.now() - start }, transfer };
+  }
+}
