@@ -44,11 +44,11 @@ test('steps are added, doubled, switched, moved by mouse and keys, removed, and 
   await expect.poll(() => order(page)).toEqual(['torus', 'twist', 'smooth', 'smooth']);
 
   const undo = page.getByRole('button', { name: /^Undo/ });
-  for (let i = 0; i < 6; i++) await undo.click();
+  for (let i = 0; i < 7; i++) await undo.click();
   await expect.poll(() => order(page)).toEqual(['torus', 'displace', 'twist']);
   await expect(undo).toBeDisabled();
   const redo = page.getByRole('button', { name: /^Redo/ });
-  for (let i = 0; i < 6; i++) await redo.click();
+  for (let i = 0; i < 7; i++) await redo.click();
   await expect.poll(() => order(page)).toEqual(['torus', 'twist', 'smooth', 'smooth']);
   await expect(redo).toBeDisabled();
   await expect(page.getByText('Saved', { exact: true })).toBeVisible();
@@ -128,9 +128,8 @@ test('the loop plays, steps, scrubs and wraps; space and arrows work', async ({ 
   await page.locator('body').press('Space');
   await expect(page.getByRole('button', { name: 'Pause' })).toBeVisible();
   const seen = new Set<string>();
-  const end = Date.now() + 6000;
-  while (Date.now() < end) seen.add((await frame(page).textContent())!);
-  expect(seen.size).toBeGreaterThan(4);
+  // The first frames may take seconds while software drawing prepares its light.
+  await expect.poll(async () => seen.add((await frame(page).textContent())!).size, { timeout: 30_000, intervals: [50] }).toBeGreaterThan(6);
   expect(seen.has('24')).toBe(false);
   // It plays on, round the seam, or says what it reaches.
   await expect(page.getByTestId('readiness')).toHaveText(/all frames ready|Drawing reaches \d+ of 12 fps here/);

@@ -45,6 +45,12 @@ describe('reading a piece', () => {
     expect(read.ok && read.piece.ribbons[0].steps[1].values.seed).toBe(0);
     expect(read.ok && read.piece.scene.light.strength).toBe(100);
   });
+  it('fills in settings a motion leaves out, but not its low and high', () => {
+    const read = broken((d) => (d.ribbons[0].steps[2].values.angle = { motion: 'wave', low: 1, high: 2 }));
+    expect(read.ok && read.piece.ribbons[0].steps[2].values.angle).toEqual({ motion: 'wave', shape: 'sine', low: 1, high: 2, turns: 1, phase: 0 });
+    const bare = broken((d) => (d.ribbons[0].steps[2].values.angle = { motion: 'wave', low: 1 }));
+    expect(!bare.ok && bare.message).toContain('ribbons[0].steps[2].values.angle.high: Nothing is not a number; High of Angle wants one');
+  });
 
   it.each<[string, (d: ReturnType<typeof JSON.parse>) => void, string, RegExp]>([
     ['a number above its range', (d) => (d.ribbons[0].steps[0].values.ringRadius = 5000), 'ribbons[0].steps[0].values.ringRadius', /5000 is above the largest Ring radius, 1000/],

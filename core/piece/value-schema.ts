@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { NumberParam, NumberValue, Param, Params, VectorParam } from '../declare/params';
+import { defaultsOf, type NumberParam, type NumberValue, type Param, type Params, type VectorParam } from '../declare/params';
 import { motionKinds } from '../time/motions/index';
 
 /** A fault found in a value: where, and what to do about it. */
@@ -38,6 +38,8 @@ function motionFaults(x: Record<string, unknown>, param: Range & { moves: boolea
     // The ends of a motion are values of what it moves, and so are held to its range.
     const ends = name === 'low' || name === 'high';
     const of = ends && setting.type === 'number' ? { ...setting, min: param.min, max: param.max, integer: false, title: `${setting.title} of ${param.title}` } : setting;
+    // Low and high have no default that would suit every value; other settings may be left out.
+    if (!ends && x[name] === undefined) continue;
     for (const f of paramFaults(x[name], of)) faults.push({ path: [name, ...f.path], message: f.message });
   }
   return faults;
@@ -66,6 +68,13 @@ export function paramFaults(x: unknown, param: Param): Fault[] {
   }
 }
 
+/** A stored value with the settings filled in that its motions leave out. */
+function completed(x: unknown): unknown {
+  if (Array.isArray(x)) return x.map(completed);
+  const kind = typeof x === 'object' && x !== null ? known.get((x as { motion?: string }).motion ?? '') : undefined;
+  return kind ? { motion: kind.kind, ...defaultsOf(kind.params), low: undefined, high: undefined, ...(x as object) } : x;
+}
+
 /** A Zod schema for the stored values of a set of parameters. Missing ones get their default. */
 export function valuesSchema(params: Params, owner: string) {
   return z.record(z.string(), z.unknown()).transform((values, ctx) => {
@@ -73,7 +82,7 @@ export function valuesSchema(params: Params, owner: string) {
     for (const name of Object.keys(values))
       if (!(name in params)) ctx.addIssue({ code: 'custom', path: [name], message: `${owner} has no value “${name}”; leave it out.` });
     for (const [name, param] of Object.entries(params)) {
-      const x = values[name] === undefined ? param.default : values[name];
+      const x = values[name] === undefined ? param.default : completed(values[name]);
       for (const f of paramFaults(x, param)) ctx.addIssue({ code: 'custom', path: [name, ...f.path], message: f.message });
       out[name] = x;
     }

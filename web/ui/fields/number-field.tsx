@@ -1,7 +1,7 @@
 'use client';
 
 import { Box, Flex, chakra } from '@chakra-ui/react';
-import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { useLayoutEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 
 interface Props {
   readonly label: string;
@@ -40,6 +40,13 @@ export function NumberField(props: Props) {
   const selectAll = useRef(false);
   const [trouble, setTrouble] = useState<string | null>(null);
   const box = useRef<HTMLDivElement>(null);
+  const field = useRef<HTMLDivElement>(null);
+  // After typing, the keyboard stays at the field; nothing else may catch the key that ended it.
+  const comeBack = useRef(false);
+  useLayoutEffect(() => {
+    if (typed === null && comeBack.current) field.current?.focus();
+    comeBack.current = false;
+  }, [typed]);
   const drag = useRef<{ x: number; value: number; moved: boolean; gesture: string } | null>(null);
 
   const hold = (x: number) => Math.max(min, Math.min(max, integer ? Math.round(x) : Number(x.toFixed(6))));
@@ -117,6 +124,7 @@ export function NumberField(props: Props) {
     <Box position="relative" ref={box} flex="1" minW="0">
       {typed === null ? (
         <Flex
+          ref={field}
           role="spinbutton"
           tabIndex={0}
           aria-label={label}
@@ -169,8 +177,13 @@ export function NumberField(props: Props) {
           }}
           onKeyDown={(e) => {
             e.stopPropagation();
-            if (e.key === 'Enter') commit(typed);
+            if (e.key === 'Enter') {
+              e.preventDefault();
+              comeBack.current = true;
+              if (!commit(typed)) comeBack.current = false;
+            }
             if (e.key === 'Escape') {
+              comeBack.current = true;
               setTyped(null);
               setTrouble(null);
             }
