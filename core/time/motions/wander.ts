@@ -22,14 +22,31 @@ function seriesSum(turns: readonly number[], amplitudes: readonly number[], phas
   return v;
 }
 
-/** The largest value of a smooth periodic line on 0…1: the best sample, refined by ternary search. */
-function highest(line: (t: number) => number, samples: number): number {
+/** Values of the sum at `count` even places round the loop; each term turns on by complex multiplication. */
+function sampleAll(turns: readonly number[], amplitudes: readonly number[], phases: readonly number[], count: number): Float64Array {
+  const out = new Float64Array(count);
+  for (let k = 0; k < turns.length; k++) {
+    const angle = (2 * Math.PI * turns[k]) / count;
+    const [c, s] = [Math.cos(angle), Math.sin(angle)];
+    let x = amplitudes[k] * Math.cos(2 * Math.PI * phases[k]);
+    let y = amplitudes[k] * Math.sin(2 * Math.PI * phases[k]);
+    for (let i = 0; i < count; i++) {
+      out[i] += x;
+      [x, y] = [x * c - y * s, x * s + y * c];
+    }
+  }
+  return out;
+}
+
+/** The largest value of a smooth periodic line on 0…1: its best sample, refined by ternary search. */
+function highest(line: (t: number) => number, samples: Float64Array, sign: 1 | -1): number {
+  const n = samples.length;
   let best = 0;
-  for (let i = 1; i < samples; i++) if (line(i / samples) > line(best / samples)) best = i;
-  let [a, b] = [(best - 1) / samples, (best + 1) / samples];
+  for (let i = 1; i < n; i++) if (sign * samples[i] > sign * samples[best]) best = i;
+  let [a, b] = [(best - 1) / n, (best + 1) / n];
   for (let i = 0; i < 60; i++) {
     const [c, d] = [a + (b - a) / 3, b - (b - a) / 3];
-    if (line(c) < line(d)) a = c;
+    if (sign * line(c) < sign * line(d)) a = c;
     else b = d;
   }
   return line((a + b) / 2);
@@ -55,7 +72,7 @@ function seriesFor(rate: number, octaves: number, seed: number): Series {
       const gauss = Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
       const p = random();
       const a = (0.6 + 0.4 * Math.abs(gauss)) * Math.exp(-(((h - centre) / width) ** 2)) * 0.5 ** o;
-      if (a > 1e-4) weights.set(h + o * 1e5, { a, p });
+      if (a > 1e-3) weights.set(h + o * 1e5, { a, p });
     }
   }
   const entries = [...weights].map(([h, w]) => ({ h: h % 1e5, ...w }));
@@ -63,8 +80,9 @@ function seriesFor(rate: number, octaves: number, seed: number): Series {
   const amplitudes = entries.map((e) => e.a);
   const phases = entries.map((e) => e.p);
   const line = (t: number) => seriesSum(turns, amplitudes, phases, t);
-  const max = highest(line, 16 * Math.max(8, ...turns));
-  const min = -highest((t) => -line(t), 16 * Math.max(8, ...turns));
+  const samples = sampleAll(turns, amplitudes, phases, 16 * Math.max(8, ...turns));
+  const max = highest(line, samples, 1);
+  const min = highest(line, samples, -1);
   const series = { turns, amplitudes, phases, shift: -min, scale: max > min ? 1 / (max - min) : 0 };
   if (known.size > 500) known.clear();
   known.set(key, series);

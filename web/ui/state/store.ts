@@ -85,7 +85,15 @@ export const useEditor = create<Editor & Actions>()((set, get) => ({
   },
 
   editRibbon(label, ribbonId, change, merge) {
-    get().edit(label, (piece) => ({ ...piece, ribbons: piece.ribbons.map((r) => (r.id === ribbonId ? change(r) : r)) }), merge);
+    get().edit(
+      label,
+      (piece) => {
+        const ribbons = piece.ribbons.map((r) => (r.id === ribbonId ? change(r) : r));
+        // A change that changes nothing must not become a step of the history.
+        return ribbons.every((r, i) => r === piece.ribbons[i]) ? piece : { ...piece, ribbons };
+      },
+      merge,
+    );
   },
 
   setValue(label, address, value, merge) {
