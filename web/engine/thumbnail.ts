@@ -2,7 +2,7 @@ import type { Piece } from '@maypole/core/piece/piece';
 import { Offscreen } from './offscreen';
 
 /** A strip of equal pictures side by side, played in a circle by the shelf. */
-export const STRIP = { width: 320, height: 160, frames: 16 } as const;
+export const STRIP = { width: 480, height: 240, frames: 16 } as const;
 
 let queue: Promise<unknown> = Promise.resolve();
 let shared: Promise<Offscreen> | null = null;
@@ -12,7 +12,9 @@ export function drawStrip(piece: Piece): Promise<Blob> {
   const mine = queue.then(async () => {
     shared ??= Offscreen.create(STRIP.width, STRIP.height, false);
     const offscreen = await shared;
-    offscreen.setPiece(piece, 'draft');
+    // Half way between the piece's own frame and the card's: nothing much is cut off, and it is not tiny.
+    const aspect = Math.sqrt((piece.output.width / piece.output.height) * (STRIP.width / STRIP.height));
+    offscreen.setPiece({ ...piece, output: { width: aspect, height: 1 } }, 'draft');
     const strip = document.createElement('canvas');
     strip.width = STRIP.width * STRIP.frames;
     strip.height = STRIP.height;
