@@ -45,6 +45,7 @@ class Dice {
       Object.entries(kind.params).map(([key, s]) => {
         if (key === 'low' || key === 'high') return [key, pick()];
         if (key === 'turns') return [key, this.whole(-4, 4)];
+        if (key === 'rest' && this.chance(0.8)) return [key, 0];
         if (s.type === 'number') return [key, s.integer ? this.whole(s.soft[0], s.soft[1]) : this.between(s.soft[0], s.soft[1])];
         return [key, s.type === 'choice' ? this.of(s.options).value : s.type === 'switch' ? this.chance(0.5) : s.default];
       }),
@@ -135,7 +136,7 @@ describe('a hundred and twenty random pieces', () => {
     let broken = 0;
     for (const piece of pieces) {
       const text = writePiece(piece);
-      const turns = [...text.matchAll(/"turns": (-?\d+),/g)];
+      const turns = [...text.matchAll(/"turns": (-?\d+),(?=\s*"phase": [^,]+,\s*"rest": 0\s)/g)];
       if (turns.length === 0) continue;
       const hit = turns[0];
       const read = readPiece(`${text.slice(0, hit.index)}"turns": ${Number(hit[1]) + 0.25},${text.slice(hit.index + hit[0].length)}`);

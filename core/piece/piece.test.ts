@@ -6,7 +6,7 @@ import { addressKey, numbersOf, setValue } from './addresses';
 import { newPiece, newRibbon, newStep, PIECE_VERSION, type Piece } from './piece';
 import { formatPath, readPiece, readPieceValue, writePiece } from './read';
 
-const wave: MotionDoc = { motion: 'wave', shape: 'sine', low: 0, high: 90, turns: 1, phase: 0 };
+const wave: MotionDoc = { motion: 'wave', shape: 'sine', width: 50, low: 0, high: 90, turns: 1, phase: 0, rest: 0 };
 
 function sample(): Piece {
   const ribbon = newRibbon('torus', 0, 'Ring');
@@ -47,7 +47,7 @@ describe('reading a piece', () => {
   });
   it('fills in settings a motion leaves out, but not its low and high', () => {
     const read = broken((d) => (d.ribbons[0].steps[2].values.angle = { motion: 'wave', low: 1, high: 2 }));
-    expect(read.ok && read.piece.ribbons[0].steps[2].values.angle).toEqual({ motion: 'wave', shape: 'sine', low: 1, high: 2, turns: 1, phase: 0 });
+    expect(read.ok && read.piece.ribbons[0].steps[2].values.angle).toEqual({ motion: 'wave', shape: 'sine', width: 50, low: 1, high: 2, turns: 1, phase: 0, rest: 0 });
     const bare = broken((d) => (d.ribbons[0].steps[2].values.angle = { motion: 'wave', low: 1 }));
     expect(!bare.ok && bare.message).toContain('ribbons[0].steps[2].values.angle.high: Nothing is not a number; High of Angle wants one');
   });

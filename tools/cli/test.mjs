@@ -54,7 +54,9 @@ export async function run(args) {
     }
     if (which !== 'unit') {
       await ensureBuild();
-      application = await serve(url, await freePort());
+      // The story begins with an empty shelf, so it has a database that no unit test has touched.
+      const fresh = await freshDatabase(url, 'e2e');
+      application = await serve(fresh, await freePort());
       say('\nend-to-end tests');
       const report = path.join(scratch, 'e2e.json');
       const { status } = await runProgram(path.join(BIN, 'playwright'), ['test', '--reporter=list,json'], {
@@ -69,6 +71,19 @@ export async function run(args) {
   }
   say(`\n${total.passed} passed, ${total.failed} failed`);
   process.exitCode = total.failed > 0 ? 1 : 0;
+}
+
+/** Another empty database in the same cluster, brought up to date; resolves with its address. */
+async function freshDatabase(url, name) {
+  const { default: pg } = await import('pg');
+  const client = new pg.Client({ connectionString: url });
+  await client.connect();
+  await client.query(`create database "${name}"`);
+  await client.end();
+  const fresh = new URL(url);
+  fresh.pathname = `/${name}`;
+  await prepareDatabase(fresh.href, false);
+  return fresh.href;
 }
 
 /** Route types are generated; the type check of the application needs them. */

@@ -3,7 +3,7 @@ import type { MotionDoc } from '../motion';
 import { derivativeOf, evaluateNumber, turnsOf } from '../value';
 import { motionKind, motionKinds } from './index';
 
-const wave = (over: Partial<Record<string, string | number>> = {}): MotionDoc => ({ motion: 'wave', shape: 'sine', low: -2, high: 4, turns: 1, phase: 0, ...over }) as MotionDoc;
+const wave = (over: Partial<Record<string, string | number>> = {}): MotionDoc => ({ motion: 'wave', shape: 'sine', width: 50, low: -2, high: 4, turns: 1, phase: 0, rest: 0, ...over }) as MotionDoc;
 const wander = (over: Partial<Record<string, number>> = {}): MotionDoc => ({ motion: 'wander', low: 0, high: 1, rate: 3, octaves: 2, seed: 1, ...over }) as MotionDoc;
 const at = (m: MotionDoc, frame: number, frames = 120) => evaluateNumber(m, { frame, frames });
 
@@ -14,9 +14,27 @@ describe('wave', () => {
     expect(quarters('triangle')).toEqual([1, 4, 1, -2]);
     expect(quarters('saw')).toEqual([-2, -0.5, 1, 2.5]);
     expect(quarters('pulse')).toEqual([4, 4, -2, -2]);
+    expect(quarters('cosine').map((v) => Number(v.toFixed(12)))).toEqual([4, 1, -2, 1]);
+    expect(quarters('smoothstep')).toEqual([-2, 1, 4, 1]);
+    expect(quarters('bounce').map((v) => Number(v.toFixed(4)))).toEqual([-2, 2.2426, 4, 2.2426]);
+  });
+  it('a pulse is high for its width of the cycle', () => {
+    const high = (width: number) => Array.from({ length: 1000 }, (_, f) => at(wave({ shape: 'pulse', width, turns: 4 }), f, 1000)).filter((v) => v === 4).length;
+    expect([0, 20, 50, 100].map(high)).toEqual([0, 200, 500, 1000]);
+  });
+  it('with a rest it stands at low round the seam, swings in full in the middle, and closes whatever its turns', () => {
+    const m = wave({ rest: 20, turns: 3.3, shape: 'cosine' });
+    for (const f of [0, 5, 11.9, 108.1, 115, 120]) expect(at(m, f)).toBe(-2);
+    expect(derivativeOf(m, { frame: 0, frames: 120 })).toBe(0);
+    for (let f = 40; f <= 80; f++) expect(at(m, f)).toBe(at(wave({ turns: 3.3, shape: 'cosine' }), f));
+    expect(turnsOf(m)).toEqual({ num: 1, den: 1 });
+    let steepest = 0;
+    for (let f = 0; f < 120; f += 0.1) steepest = Math.max(steepest, Math.abs(at(m, f + 0.1) - at(m, f)));
+    // Nothing jumps: no step of a tenth of a frame is larger than the swing's own.
+    expect(steepest).toBeLessThan(0.12);
   });
   it('reaches low and high and never leaves them', () => {
-    for (const shape of ['sine', 'triangle', 'saw', 'pulse'])
+    for (const shape of ['sine', 'cosine', 'triangle', 'saw', 'pulse', 'smoothstep', 'bounce'])
       for (let f = 0; f <= 240; f += 0.37) {
         const v = at(wave({ shape, turns: 3, phase: 0.13 }), f);
         expect(v).toBeGreaterThanOrEqual(-2);
@@ -70,7 +88,7 @@ describe('wander', () => {
 });
 
 describe('every motion', () => {
-  const samples: MotionDoc[] = [wave(), wave({ turns: 2.5, phase: 0.2 }), wave({ shape: 'triangle', phase: 0.1 }), wave({ shape: 'saw', phase: 0.4 }), wander(), wander({ rate: 7, octaves: 4 })];
+  const samples: MotionDoc[] = [wave(), wave({ turns: 2.5, phase: 0.2 }), wave({ shape: 'triangle', phase: 0.1 }), wave({ shape: 'saw', phase: 0.4 }), wave({ shape: 'cosine' }), wave({ shape: 'smoothstep', turns: 3 }), wave({ shape: 'bounce', phase: 0.3 }), wave({ rest: 30, turns: 2 }), wander(), wander({ rate: 7, octaves: 4 })];
   it('has the derivative that central differences give', () => {
     for (const m of samples)
       for (const frame of [3.3, 17.1, 55.5, 101.7]) {

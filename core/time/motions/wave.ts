@@ -2,20 +2,39 @@ import { choice, number } from '../../declare/params';
 import { defineMotion, swingAround } from '../motion';
 import { fract, phaseOf } from '../phase';
 import { toRational } from '../rational';
+import { fadeWindow } from '../window';
 
-/** One cycle of each shape: p in [0, 1) → 0…1, and its slope per cycle. */
-const shapes = {
-  sine: {
-    value: (p: number) => 0.5 + 0.5 * Math.sin(2 * Math.PI * p),
-    slope: (p: number) => Math.PI * Math.cos(2 * Math.PI * p),
-  },
+interface Shape {
+  /** One cycle: p in [0, 1) → 0…1. */
+  readonly value: (p: number, width: number) => number;
+  /** Its slope per cycle; at a jump, the one from the right. */
+  readonly slope: (p: number, width: number) => number;
+}
+
+const TURN = 2 * Math.PI;
+
+/** Textbook wave forms, all from 0 to 1. Smooth step is 3x² − 2x³ up and down again. */
+const shapes: Record<'sine' | 'cosine' | 'triangle' | 'saw' | 'pulse' | 'smoothstep' | 'bounce', Shape> = {
+  sine: { value: (p) => 0.5 + 0.5 * Math.sin(TURN * p), slope: (p) => Math.PI * Math.cos(TURN * p) },
+  cosine: { value: (p) => 0.5 + 0.5 * Math.cos(TURN * p), slope: (p) => -Math.PI * Math.sin(TURN * p) },
   triangle: {
-    value: (p: number) => (p < 0.25 ? 0.5 + 2 * p : p < 0.75 ? 1.5 - 2 * p : 2 * p - 1.5),
-    slope: (p: number) => (p < 0.25 || p >= 0.75 ? 2 : -2),
+    value: (p) => (p < 0.25 ? 0.5 + 2 * p : p < 0.75 ? 1.5 - 2 * p : 2 * p - 1.5),
+    slope: (p) => (p < 0.25 || p >= 0.75 ? 2 : -2),
   },
-  saw: { value: (p: number) => p, slope: () => 1 },
-  pulse: { value: (p: number) => (p < 0.5 ? 1 : 0), slope: () => 0 },
-} as const;
+  saw: { value: (p) => p, slope: () => 1 },
+  pulse: { value: (p, width) => (p < width ? 1 : 0), slope: () => 0 },
+  smoothstep: {
+    value: (p) => {
+      const x = p < 0.5 ? 2 * p : 2 - 2 * p;
+      return x * x * (3 - 2 * x);
+    },
+    slope: (p) => {
+      const x = p < 0.5 ? 2 * p : 2 - 2 * p;
+      return (p < 0.5 ? 12 : -12) * x * (1 - x);
+    },
+  },
+  bounce: { value: (p) => Math.sin(Math.PI * p), slope: (p) => Math.PI * Math.cos(Math.PI * p) },
+};
 
 /** A periodic function between low and high: textbook wave forms, no clamping anywhere. */
 export const wave = defineMotion({
@@ -28,12 +47,18 @@ export const wave = defineMotion({
       'sine',
       [
         { value: 'sine', title: 'Sine' },
+        { value: 'cosine', title: 'Cosine' },
         { value: 'triangle', title: 'Triangle' },
         { value: 'saw', title: 'Saw' },
         { value: 'pulse', title: 'Pulse' },
+        { value: 'smoothstep', title: 'Smooth step' },
+        { value: 'bounce', title: 'Bounce' },
       ],
       'The form of one cycle.',
     ),
+    width: number('Width', 50, 'Share of the cycle that a pulse is high.', {
+      unit: '%', min: 0, max: 100, soft: [0, 100], step: 1, moves: false, shownWhen: { param: 'shape', is: ['pulse'] },
+    }),
     low: number('Low', 0, 'The lowest value it reaches.', { moves: false }),
     high: number('High', 1, 'The highest value it reaches.', { moves: false }),
     turns: number('Turns', 1, 'Whole cycles per loop. A fraction does not close.', {
@@ -42,15 +67,24 @@ export const wave = defineMotion({
     phase: number('Phase', 0, 'How far into the cycle the loop starts.', {
       unit: 'turns', min: -1000, max: 1000, soft: [0, 1], step: 0.01, moves: false,
     }),
+    rest: number('Rest', 0, 'Share of the loop, round the seam, in which it rests at low; it fades in and out of that.', {
+      unit: '%', min: 0, max: 95, soft: [0, 90], step: 1, moves: false,
+    }),
   },
-  start: (value, param) => ({ shape: 'sine', ...swingAround(value, param), turns: 1, phase: 0 }),
+  start: (value, param) => ({ shape: 'sine', width: 50, ...swingAround(value, param), turns: 1, phase: 0, rest: 0 }),
   evaluate(s, clock) {
     const p = fract(phaseOf(toRational(s.turns), clock) + s.phase);
-    return s.low + (s.high - s.low) * shapes[s.shape].value(p);
+    const v = shapes[s.shape].value(p, s.width / 100);
+    return s.low + (s.high - s.low) * (s.rest > 0 ? v * fadeWindow(s.rest / 100, clock).value : v);
   },
   derivative(s, clock) {
     const p = fract(phaseOf(toRational(s.turns), clock) + s.phase);
-    return ((s.high - s.low) * shapes[s.shape].slope(p) * s.turns) / clock.frames;
+    const v = shapes[s.shape].value(p, s.width / 100);
+    const d = (shapes[s.shape].slope(p, s.width / 100) * s.turns) / clock.frames;
+    if (!(s.rest > 0)) return (s.high - s.low) * d;
+    const w = fadeWindow(s.rest / 100, clock);
+    return (s.high - s.low) * (d * w.value + v * w.slope);
   },
-  turns: (s) => toRational(s.turns),
+  // A wave that rests at the seam meets itself there whatever it does in between.
+  turns: (s) => (s.rest > 0 ? { num: 1, den: 1 } : toRational(s.turns)),
 });

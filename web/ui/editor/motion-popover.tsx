@@ -126,7 +126,7 @@ function Settings({ address, param, value, owner }: { address: Address; param: N
   const kind = motionKind(value.motion);
   return (
     <Box mt="3">
-      {Object.entries(kind.params).map(([name, setting]) => {
+      {Object.entries(kind.params).filter(([, p]) => !p.shownWhen || p.shownWhen.is.includes(value[p.shownWhen.param] as string)).map(([name, setting]) => {
         const change = (v: number | string | boolean, gesture?: string) =>
           set(setting.title, address, { ...value, [name]: v }, gesture === undefined ? undefined : `${owner}/${name}/${gesture}`);
         const ends = name === 'low' || name === 'high';
