@@ -80,6 +80,12 @@ test('a broken turn is read and repaired, and frame N is frame 0 pixel for pixel
   await page.getByRole('button', { name: 'Compare the pictures' }).click();
   await expect(page.getByTestId('picture-comparison')).toContainText(/\d+ of 230400 pixels differ/, { timeout: 60_000 });
 
+  // One repair makes the loop as long as the piece's true period; it is taken back again.
+  await gap.getByRole('button', { name: 'Loop of 240 frames' }).click();
+  await expect(chip).toHaveText(/Checking the seam|Seam closed/);
+  await expect(page.getByTestId('loop-field')).toContainText('240 frames · 24 fps');
+  await page.getByRole('button', { name: 'Undo: Lengthen the loop' }).click();
+  await expect(page.getByTestId('loop-field')).toContainText('120 frames');
   await gap.getByRole('button', { name: '2 turns' }).click();
   await expect(gap).toHaveCount(0);
   await expect(page.getByTestId('seam-words')).toContainText('to the last bit', { timeout: 60_000 });
@@ -112,6 +118,8 @@ test('pictures and a movie are delivered with exact counts, rates and sizes', as
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Deliver' }).click();
   const dialog = page.getByRole('dialog', { name: 'Deliver' });
+  // The dialog takes the focus a moment after it opens.
+  await expect(dialog.getByRole('radio', { name: 'PNG pictures' })).toBeFocused();
   await typeNumber(dialog, 'Width', 160);
   await typeNumber(dialog, 'Height', 120);
   const make = async (kind: string) => {
@@ -153,6 +161,8 @@ test('a delivery can be cancelled, and an odd size is refused with the remedy', 
   await pictureReady(page);
   await page.getByRole('button', { name: 'Deliver' }).click();
   const dialog = page.getByRole('dialog', { name: 'Deliver' });
+  // The dialog takes the focus a moment after it opens.
+  await expect(dialog.getByRole('radio', { name: 'PNG pictures' })).toBeFocused();
   await dialog.getByRole('radio', { name: 'MP4 movie' }).click();
   await typeNumber(dialog, 'Width', 161);
   await dialog.getByRole('button', { name: /^Make/ }).click();

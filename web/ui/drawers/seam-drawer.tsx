@@ -6,6 +6,8 @@ import { seamRatio } from '@maypole/core/seam/measure';
 import { proveSeam, type Gap } from '@maypole/core/seam/proof';
 import type { MotionDoc } from '@maypole/core/time/motion';
 import { numbersOf, addressKey } from '@maypole/core/piece/addresses';
+import { lengthenLoop } from '@maypole/core/piece/lengthen';
+import { MAX_FRAMES } from '@maypole/core/time/loop';
 import { Check } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import { useMemo } from 'react';
@@ -50,7 +52,7 @@ export function SeamDrawer() {
         )}
       </Box>
       {proof.gaps.map((gap) => (
-        <GapCard key={gap.key} gap={gap} />
+        <GapCard key={gap.key} gap={gap} frames={frames} />
       ))}
       {proof.truePeriod > frames && (
         <Text fontSize="12.5px" color="muted" lineHeight="1.5" mb="3">As it is, the piece repeats after {proof.truePeriod} frames, {proof.truePeriod / frames} times this loop.</Text>
@@ -72,8 +74,11 @@ function Mono({ children }: { children: React.ReactNode }) {
   return <Text as="span" fontFamily="mono" fontWeight="600" fontSize="12px" color="poppyText">{children}</Text>;
 }
 
-function GapCard({ gap }: { gap: Gap }) {
+function GapCard({ gap, frames }: { gap: Gap; frames: number }) {
   const set = useEditor((s) => s.setValue);
+  const edit = useEditor((s) => s.edit);
+  // This value comes round after as many loops as its turns have in the denominator.
+  const longer = frames * gap.turns.den;
   const miss = Math.abs(gap.to - gap.from);
   const repair = (turns: number) => {
     const place = numbersOf(useEditor.getState().piece).find((n) => addressKey(n.address) === gap.key);
@@ -87,11 +92,17 @@ function GapCard({ gap }: { gap: Gap }) {
         <Mono>{miss > 1e-9 ? `${readable(miss)} ${gap.unit} off` : 'turns back'}</Mono>
       </Flex>
       <Text fontSize="12.5px" lineHeight="1.5" mt="1.5" color="muted">{gap.place}. {describeGap(gap)}</Text>
-      <Flex gap="2" mt="2">
+      <Flex gap="2" mt="2" flexWrap="wrap">
         {gap.repairs.map((k, i) => {
           const words = `${k} ${Math.abs(k) === 1 ? 'turn' : 'turns'}`;
+          // The nearest whole turns stand first.
           return i === 0 ? <StrongButton key={k} size="xs" onClick={() => repair(k)}>{words}</StrongButton> : <PlainButton key={k} size="xs" onClick={() => repair(k)}>{words}</PlainButton>;
         })}
+        {gap.turns.den <= 12 && longer <= MAX_FRAMES && (
+          <PlainButton size="xs" title="Everything goes on at its speed, for longer" onClick={() => edit('Lengthen the loop', (p) => lengthenLoop(p, gap.turns.den))}>
+            Loop of {longer} frames
+          </PlainButton>
+        )}
       </Flex>
     </Box>
   );

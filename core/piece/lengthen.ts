@@ -1,0 +1,63 @@
+import type { NumberValue, Param, Params, StoredValue } from '../declare/params';
+import { finishParams } from '../scene/finish';
+import { sceneParts, type ScenePart } from '../scene/scene';
+import { stepKind } from '../steps/index';
+import { MAX_FRAMES } from '../time/loop';
+import type { MotionDoc } from '../time/motion';
+import { motionKind } from '../time/motions/index';
+import { isMoving } from '../time/value';
+import type { Piece, Values } from './piece';
+
+/** What is counted per loop, and so grows with its length. */
+function perLoop(p: Param, name: string): boolean {
+  return p.type === 'number' && (p.unit === '/loop' || name === 'turns');
+}
+
+function longerMotion(motion: MotionDoc, times: number): MotionDoc {
+  const changed = Object.entries(motionKind(motion.motion).params)
+    .filter(([name, p]) => perLoop(p, name))
+    .map(([name, p]) => [name, Math.min((motion[name] as number) * times, p.type === 'number' ? p.max : Infinity)]);
+  return { ...motion, ...Object.fromEntries(changed) };
+}
+
+function longerNumber(value: NumberValue, times: number, p: Param, name: string): NumberValue {
+  const scale = perLoop(p, name) ? (x: number) => Math.min(x * times, (p as { max: number }).max) : (x: number) => x;
+  if (!isMoving(value)) return scale(value);
+  return { ...longerMotion(value, times), low: scale(value.low as number), high: scale(value.high as number) };
+}
+
+function longerValues(params: Params, values: Values, times: number): Values {
+  return Object.fromEntries(
+    Object.entries(values).map(([name, value]): [string, StoredValue] => {
+      const p = params[name];
+      if (p?.type === 'number') return [name, longerNumber(value as NumberValue, times, p, name)];
+      if (p?.type === 'vector') return [name, (value as readonly NumberValue[]).map((v) => longerNumber(v, times, p, name)) as unknown as StoredValue];
+      return [name, value];
+    }),
+  );
+}
+
+/**
+ * The piece in a loop a whole number of times as long, going on at the same speed: turns and rates
+ * per loop grow with it, so two and a half turns become five.
+ *
+ * @param times a whole number ≥ 1
+ * @throws RangeError where the loop would have more than MAX_FRAMES frames
+ */
+export function lengthenLoop(piece: Piece, times: number): Piece {
+  const frames = piece.loop.frames * times;
+  if (!Number.isInteger(times) || times < 1 || frames > MAX_FRAMES)
+    throw new RangeError(`A loop of ${piece.loop.frames} frames cannot be made ${times} times as long; the most is ${MAX_FRAMES} frames.`);
+  return {
+    ...piece,
+    loop: { ...piece.loop, frames },
+    scene: Object.fromEntries(
+      (Object.keys(sceneParts) as ScenePart[]).map((part) => [part, longerValues(sceneParts[part].params, piece.scene[part], times)]),
+    ) as Piece['scene'],
+    ribbons: piece.ribbons.map((r) => ({
+      ...r,
+      finish: longerValues(finishParams, r.finish, times),
+      steps: r.steps.map((s) => ({ ...s, values: longerValues(stepKind(s.kind).params, s.values, times) })),
+    })),
+  };
+}
