@@ -7,7 +7,7 @@ import type { EvaluateResult, Topology } from './protocol';
 
 const MB = 1024 * 1024;
 /** Work on frames other than the one shown waits until editing has paused for this long. */
-const QUIET_MS = 180;
+const QUIET_MS = 400;
 const MAX_TOPOLOGIES = 48;
 
 /** How far the loop is worked out. */

@@ -249,7 +249,14 @@ function useStage(holder: React.RefObject<HTMLDivElement | null>, onSize: (s: { 
       stops.push(() => observer.disconnect());
       stops.push(useEditor.subscribe((a, b) => (a.piece !== b.piece || a.frame !== b.frame || a.mode !== b.mode || a.detail !== b.detail) && soon()));
       const engine = session()?.engine;
-      if (engine) stops.push(engine.subscribe(soon));
+      if (engine)
+        stops.push(
+          engine.subscribe(() => {
+            // When the newest shape was there to be drawn: what is left after this is drawing alone.
+            if (engine.isReady(useEditor.getState().frame)) canvas.dataset.arrived = performance.now().toFixed(1);
+            soon();
+          }),
+        );
       measure();
     };
     begin().catch((error: unknown) => onTrouble(error instanceof Error ? error.message : String(error)));

@@ -16,7 +16,7 @@ export function useShortcuts(): void {
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement;
-      if (event.defaultPrevented || target.closest('input, textarea, select, [contenteditable], [role="dialog"]')) return;
+      if (event.defaultPrevented || target.closest('input, textarea, select, [contenteditable], [aria-modal="true"]')) return;
       const command = event.ctrlKey || event.metaKey;
       const { undo, redo } = useEditor.getState();
       if (command && event.key.toLowerCase() === 'z') {
