@@ -27,8 +27,10 @@ describe('undo and redo', () => {
     expect(history.past).toHaveLength(1);
     expect(history.past[0].piece.name).toBe('at 0');
     history = record(history, named('x'), 'Scrub', 'drag-2', 510);
-    history = record(history, named('y'), 'Keys', 'drag-2', 5000);
-    expect(history.past).toHaveLength(3);
+    history = record(history, named('y'), 'Scrub', 'drag-2', 5000);
+    expect(history.past).toHaveLength(2);
+    for (const t of [6000, 6400, 9000]) history = record(history, named('z'), 'Keys', 'keys', t);
+    expect(history.past).toHaveLength(4);
   });
   it('forget the undone once something new is done', () => {
     const history = record(NO_HISTORY, named('a'), 'one', undefined, 0);

@@ -18,11 +18,13 @@ interface Entry {
 export const NO_HISTORY: History = { past: [], future: [] };
 const LIMIT = 400;
 const MERGE_MS = 900;
+/** One press of the button, numbered: it is one edit however long it takes. */
+const ONE_DRAG = /drag-\d+$/;
 
 /** The history after an edit that replaced `before`. */
 export function record(history: History, before: Piece, label: string, merge: string | undefined, now: number): History {
   const last = history.past.at(-1);
-  if (merge !== undefined && last?.merge === merge && now - last.at < MERGE_MS)
+  if (merge !== undefined && last?.merge === merge && (ONE_DRAG.test(merge) || now - last.at < MERGE_MS))
     return { past: [...history.past.slice(0, -1), { ...last, at: now }], future: [] };
   return { past: [...history.past, { piece: before, label, merge, at: now }].slice(-LIMIT), future: [] };
 }
