@@ -3,7 +3,7 @@ import { finishParams } from '../scene/finish';
 import { sceneParts } from '../scene/scene';
 import { isStepKind, stepKind, stepKinds } from '../steps/index';
 import { MAX_FPS, MAX_FRAMES, MIN_FPS } from '../time/loop';
-import { PIECE_VERSION, type Piece } from './piece';
+import { PIECE_VERSION } from './piece';
 import { valuesSchema } from './value-schema';
 
 // Compiling validators needs `new Function`, which a strict content security policy forbids.
@@ -76,6 +76,3 @@ export const pieceSchema = z
       r.steps.forEach((s, j) => check(s.id, ['ribbons', i, 'steps', j, 'id']));
     });
   });
-
-// The declared parameters are checked at run time; this says the result has the documented shape.
-export type ParsedPiece = Piece;

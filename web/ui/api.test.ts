@@ -1,5 +1,5 @@
 import { afterEach, describe, expect, it, vi } from 'vitest';
-import { createPiece, deletePiece, duplicatePiece, listPieces, loadPiece, loadRevision, RequestTrouble, restorePiece, savePiece, storeThumbnail } from './api';
+import { createPiece, deletePiece, duplicatePiece, listPieces, loadPiece, RequestTrouble, restorePiece, savePiece, storeThumbnail } from './api';
 
 const calls: [string, RequestInit | undefined][] = [];
 function answer(body: unknown, status = 200): void {
@@ -21,7 +21,6 @@ describe('asking the server', () => {
     expect(calls[0]).toEqual(['/api/pieces', expect.objectContaining({ method: 'POST', body: '{"source":"{}"}' })]);
     const work: [() => Promise<unknown>, string, string | undefined][] = [
       [() => loadPiece('a'), '/api/pieces/a', undefined],
-      [() => loadRevision('a', 3), '/api/pieces/a/revisions/3', undefined],
       [() => duplicatePiece('a'), '/api/pieces/a/duplicate', 'POST'],
     ];
     for (const [run, path, method] of work) {

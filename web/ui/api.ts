@@ -37,10 +37,6 @@ export async function loadPiece(id: string): Promise<StoredPiece> {
   return (await ask(`/api/pieces/${id}`)).json();
 }
 
-export async function loadRevision(id: string, number: number): Promise<StoredPiece> {
-  return (await ask(`/api/pieces/${id}/revisions/${number}`)).json();
-}
-
 /** Saves a document; a conflict is an answer, not an error. */
 export async function savePiece(id: string, source: string, basedOn: number, keepalive = false): Promise<{ revision: number } | Conflict> {
   return (await ask(`/api/pieces/${id}`, { ...json({ source, basedOn }, 'PUT'), keepalive })).json();

@@ -219,9 +219,7 @@ function useStage(holder: React.RefObject<HTMLDivElement | null>, onSize: (s: { 
       const waiting = piece.ribbons.filter((r) => r.on && !now.ribbons.some((x) => x.id === r.id));
       const ribbons = [...now.ribbons, ...last.filter((x) => waiting.some((r) => r.id === x.id))];
       last = ribbons;
-      const start = performance.now();
       stage.draw({ ...now, ribbons });
-      canvas.dataset.took = (performance.now() - start).toFixed(1);
       // For tests and benchmarks: which frame stands in the picture, and whether it is complete.
       canvas.dataset.frame = String(frame);
       canvas.dataset.complete = String(waiting.length === 0);

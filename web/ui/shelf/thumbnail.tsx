@@ -16,7 +16,6 @@ export function Thumbnail({ piece }: { piece: PieceSummary }) {
   const stored = piece.thumbnailRevision === piece.revision;
   const [made, setMade] = useState<string | null>(null);
   const [failed, setFailed] = useState(false);
-  const box = useRef<HTMLDivElement>(null);
   const strip = useRef<HTMLImageElement>(null);
   const url = stored ? `/api/pieces/${piece.id}/thumbnail?revision=${piece.revision}` : made;
 
@@ -61,7 +60,7 @@ export function Thumbnail({ piece }: { piece: PieceSummary }) {
   }, [url, piece.frames, piece.fps]);
 
   return (
-    <Box ref={box} position="absolute" inset="0" data-testid="thumbnail" data-ready={url !== null}>
+    <Box position="absolute" inset="0" data-testid="thumbnail" data-ready={url !== null}>
       {url ? (
         // A strip of frames side by side; a plain element, since it is moved and never resized.
         <img ref={strip} src={url} alt="" style={{ position: 'absolute', height: '100%', width: `${STRIP.frames * 100}%`, maxWidth: 'none' }} />

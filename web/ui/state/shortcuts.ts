@@ -3,15 +3,10 @@ import { goTo, stepFrames, togglePlay } from './player';
 import { frameAll } from './camera';
 import { useEditor } from './store';
 
-/** Keys that work wherever no text is being typed. */
-export const SHORTCUTS = [
-  { keys: 'Space', does: 'Play or pause' },
-  { keys: '← →', does: 'One frame back or on (Shift: ten)' },
-  { keys: 'Home', does: 'To the seam' },
-  { keys: 'Ctrl Z, Ctrl Shift Z', does: 'Undo, redo' },
-  { keys: 'C', does: 'Centre everything in the picture' },
-] as const;
-
+/**
+ * Keys that work wherever no text is being typed: Space plays; arrows step (Shift: ten frames);
+ * Home goes to the seam; Ctrl Z and Ctrl Shift Z undo and redo; C centres everything.
+ */
 export function useShortcuts(): void {
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
