@@ -31,10 +31,14 @@ export interface NumberPlace {
 
 const AXES = ['x', 'y', 'z'] as const;
 
+/** A text that names an owner. */
+export function ownerKey(owner: Owner): string {
+  return owner.type === 'step' ? `${owner.ribbon}/${owner.step}` : owner.type === 'finish' ? `${owner.ribbon}/finish` : `scene/${owner.part}`;
+}
+
 /** A text that names an address, for keys and links. */
 export function addressKey(a: Address): string {
-  const owner = a.owner.type === 'step' ? `${a.owner.ribbon}/${a.owner.step}` : a.owner.type === 'finish' ? `${a.owner.ribbon}/finish` : `scene/${a.owner.part}`;
-  return `${owner}/${a.param}${a.axis === undefined ? '' : `.${AXES[a.axis]}`}`;
+  return `${ownerKey(a.owner)}/${a.param}${a.axis === undefined ? '' : `.${AXES[a.axis]}`}`;
 }
 
 /** Values and declarations of every owner in a piece, in the order of the screen. */

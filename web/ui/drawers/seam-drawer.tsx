@@ -3,16 +3,16 @@
 import { Box, Flex, Text } from '@chakra-ui/react';
 import { describeGap, readable } from '@maypole/core/seam/check';
 import { seamRatio } from '@maypole/core/seam/measure';
-import { proveSeam, type Gap } from '@maypole/core/seam/proof';
+import type { Gap } from '@maypole/core/seam/proof';
 import type { MotionDoc } from '@maypole/core/time/motion';
 import { numbersOf, addressKey } from '@maypole/core/piece/addresses';
 import { lengthenLoop } from '@maypole/core/piece/lengthen';
 import { MAX_FRAMES } from '@maypole/core/time/loop';
 import { Check } from 'lucide-react';
 import dynamic from 'next/dynamic';
-import { useMemo } from 'react';
 import { PlainButton, StrongButton } from '../parts/buttons';
 import { goTo } from '../state/player';
+import { proofOf } from '../state/derived';
 import { useEditor } from '../state/store';
 import { DrawerFrame } from './drawer';
 import { PictureComparison } from './picture-comparison';
@@ -23,7 +23,7 @@ const StepsChart = dynamic(() => import('./steps-chart').then((m) => m.StepsChar
 export function SeamDrawer() {
   const piece = useEditor((s) => s.piece);
   const measure = useEditor((s) => s.measure);
-  const proof = useMemo(() => proveSeam(piece), [piece]);
+  const proof = proofOf(piece);
   const frames = piece.loop.frames;
   const worst = measure.ribbons.reduce<(typeof measure.ribbons)[number] | null>((a, r) => (!a || r.largest > a.largest ? r : a), null);
   const known = measure.state === 'gaps' || measure.state === 'complete';

@@ -24,12 +24,20 @@ function inWords(seconds: number): string {
   return seconds < 90 ? `about ${Math.max(1, Math.round(seconds))} s` : `about ${Math.round(seconds / 60)} min`;
 }
 
+/** The kind chosen when the dialog was last open. */
+let lastKind: FileKind = 'png';
+
 /** Makes files of the loop. */
 export function DeliverDialog() {
   const open = useEditor((s) => s.delivering);
+  return open ? <OpenDialog /> : null;
+}
+
+function OpenDialog() {
   const piece = useEditor((s) => s.piece);
   const edit = useEditor((s) => s.edit);
-  const [kind, setKind] = useState<FileKind>('png');
+  const [kind, choose] = useState(lastKind);
+  const setKind = (next: FileKind) => choose((lastKind = next));
   const [work, setWork] = useState<Work>({ state: 'idle' });
   const abort = useRef<AbortController | null>(null);
   const { output, loop } = piece;
@@ -58,7 +66,7 @@ export function DeliverDialog() {
 
   const base = baseName(piece, { kind, ...output });
   return (
-    <Dialog.Root motionPreset="none" open={open} onOpenChange={(d) => !d.open && close()} closeOnInteractOutside={!working} closeOnEscape={!working} placement="center">
+    <Dialog.Root motionPreset="none" open onOpenChange={(d) => !d.open && close()} closeOnInteractOutside={!working} closeOnEscape={!working} placement="center">
       <Portal>
         <Dialog.Backdrop bg="blackAlpha.500" />
         <Dialog.Positioner>

@@ -1,13 +1,14 @@
 'use client';
 
 import { Box, Flex, Text, chakra } from '@chakra-ui/react';
-import { addressKey, numbersOf } from '@maypole/core/piece/addresses';
+import { addressKey } from '@maypole/core/piece/addresses';
 import type { NumberPlace } from '@maypole/core/piece/addresses';
 import { formatRational, isWhole } from '@maypole/core/time/rational';
 import { isMoving, turnsOf } from '@maypole/core/time/value';
 import { useMemo, useRef, type PointerEvent } from 'react';
 import { valuePath } from '../fields/drawing';
 import { goTo } from '../state/player';
+import { movingOf } from '../state/derived';
 import { useEditor } from '../state/store';
 
 /** Share of a neighbour loop that is drawn, faded, on each side. */
@@ -17,9 +18,8 @@ const LANE = 40;
 
 /** Every moving value over the loop, the neighbour loops faded on both sides, so the seam is seen from both. */
 export function Lanes() {
-  const piece = useEditor((s) => s.piece);
-  const frames = piece.loop.frames;
-  const moving = useMemo(() => numbersOf(piece).filter((n) => isMoving(n.value)), [piece]);
+  const frames = useEditor((s) => s.piece.loop.frames);
+  const moving = useEditor((s) => movingOf(s.piece));
   const area = useRef<HTMLDivElement>(null);
   const scrub = (event: PointerEvent) => {
     if (event.type === 'pointermove' && event.buttons === 0) return;

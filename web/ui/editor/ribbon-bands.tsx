@@ -2,6 +2,7 @@
 
 import { Box, Flex, Menu, Portal, chakra } from '@chakra-ui/react';
 import { Plus } from 'lucide-react';
+import { memo } from 'react';
 import { addRibbon, duplicateRibbon, moveRibbon, removeRibbon } from '../state/actions';
 import { useEditor } from '../state/store';
 
@@ -12,47 +13,7 @@ export function RibbonBands() {
   return (
     <Flex as="nav" aria-label="Ribbons" direction="column" align="center" w="60px" flexShrink={0} bg="band" borderRightWidth="1px" borderColor="line" py="3" gap="2.5" overflowY="auto">
       {ribbons.map((r) => (
-        <Menu.Root key={r.id} positioning={{ placement: 'right-start' }}>
-          <Menu.ContextTrigger asChild>
-            <chakra.button
-              type="button"
-              aria-label={`Ribbon ${r.name}${r.on ? '' : ', switched off'}`}
-              aria-current={r.id === chosen}
-              title={r.name}
-              position="relative"
-              w="36px"
-              h="64px"
-              flexShrink={0}
-              borderRadius="8px"
-              bg={r.colour}
-              opacity={r.on ? 1 : 0.4}
-              color="white"
-              fontSize="12px"
-              fontWeight="700"
-              textShadow="0 0 3px rgba(0,0,0,.55)"
-              display="flex"
-              alignItems="flex-end"
-              justifyContent="center"
-              pb="2"
-              cursor="pointer"
-              onClick={() => useEditor.setState({ ribbonId: r.id })}
-              _before={r.id === chosen ? { content: '""', position: 'absolute', left: '-9px', top: '8px', bottom: '8px', w: '4px', borderRadius: 'full', bg: 'ink' } : undefined}
-            >
-              {r.name.slice(0, 2)}
-            </chakra.button>
-          </Menu.ContextTrigger>
-          <Portal>
-            <Menu.Positioner>
-              <Menu.Content bg="panel" borderWidth="1px" borderColor="line" boxShadow="float" borderRadius="10px">
-                <Menu.Item value="switch" onClick={() => useEditor.getState().editRibbon('Switch ribbon', r.id, (x) => ({ ...x, on: !x.on }))}>{r.on ? 'Switch off' : 'Switch on'}</Menu.Item>
-                <Menu.Item value="duplicate" onClick={() => duplicateRibbon(r.id)}>Duplicate</Menu.Item>
-                <Menu.Item value="up" onClick={() => moveRibbon(r.id, -1)}>Move up</Menu.Item>
-                <Menu.Item value="down" onClick={() => moveRibbon(r.id, 1)}>Move down</Menu.Item>
-                <Menu.Item value="remove" color="poppyText" onClick={() => removeRibbon(r.id)}>Remove</Menu.Item>
-              </Menu.Content>
-            </Menu.Positioner>
-          </Portal>
-        </Menu.Root>
+        <Band key={r.id} id={r.id} name={r.name} on={r.on} colour={r.colour} chosen={r.id === chosen} />
       ))}
       <chakra.button
         type="button"
@@ -79,3 +40,51 @@ export function RibbonBands() {
     </Flex>
   );
 }
+
+const PLACE = { placement: 'right-start' } as const;
+
+const Band = memo(function Band({ id, name, on, colour, chosen }: { id: string; name: string; on: boolean; colour: string; chosen: boolean }) {
+  return (
+    <Menu.Root positioning={PLACE} lazyMount>
+      <Menu.ContextTrigger asChild>
+        <chakra.button
+          type="button"
+          aria-label={`Ribbon ${name}${on ? '' : ', switched off'}`}
+          aria-current={chosen}
+          title={name}
+          position="relative"
+          w="36px"
+          h="64px"
+          flexShrink={0}
+          borderRadius="8px"
+          bg={colour}
+          opacity={on ? 1 : 0.4}
+          color="white"
+          fontSize="12px"
+          fontWeight="700"
+          textShadow="0 0 3px rgba(0,0,0,.55)"
+          display="flex"
+          alignItems="flex-end"
+          justifyContent="center"
+          pb="2"
+          cursor="pointer"
+          onClick={() => useEditor.setState({ ribbonId: id })}
+          _before={chosen ? { content: '""', position: 'absolute', left: '-9px', top: '8px', bottom: '8px', w: '4px', borderRadius: 'full', bg: 'ink' } : undefined}
+        >
+          {name.slice(0, 2)}
+        </chakra.button>
+      </Menu.ContextTrigger>
+      <Portal>
+        <Menu.Positioner>
+          <Menu.Content bg="panel" borderWidth="1px" borderColor="line" boxShadow="float" borderRadius="10px">
+            <Menu.Item value="switch" onClick={() => useEditor.getState().editRibbon('Switch ribbon', id, (x) => ({ ...x, on: !x.on }))}>{on ? 'Switch off' : 'Switch on'}</Menu.Item>
+            <Menu.Item value="duplicate" onClick={() => duplicateRibbon(id)}>Duplicate</Menu.Item>
+            <Menu.Item value="up" onClick={() => moveRibbon(id, -1)}>Move up</Menu.Item>
+            <Menu.Item value="down" onClick={() => moveRibbon(id, 1)}>Move down</Menu.Item>
+            <Menu.Item value="remove" color="poppyText" onClick={() => removeRibbon(id)}>Remove</Menu.Item>
+          </Menu.Content>
+        </Menu.Positioner>
+      </Portal>
+    </Menu.Root>
+  );
+});

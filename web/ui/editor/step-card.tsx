@@ -4,12 +4,12 @@ import { Box, Flex, Menu, Portal, Text, chakra } from '@chakra-ui/react';
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { evaluateValues } from '@maypole/core/evaluate/values';
-import type { RibbonDoc, StepDoc } from '@maypole/core/piece/piece';
+import type { StepDoc } from '@maypole/core/piece/piece';
 import { stepKind, stepKinds } from '@maypole/core/steps/index';
 import { isMoving } from '@maypole/core/time/value';
 import type { NumberValue } from '@maypole/core/declare/params';
 import { ArrowDown, ArrowUp, Copy, Ellipsis, Eye, EyeOff, Replace, Trash2, TriangleAlert } from 'lucide-react';
-import type { ReactNode } from 'react';
+import { memo, type ReactNode } from 'react';
 import { Drawing } from '../fields/drawing';
 import { ValuesPanel } from '../fields/values-panel';
 import { PictureButton } from '../parts/buttons';
@@ -34,8 +34,18 @@ export function Card({ open, dim, children }: { open: boolean; dim?: boolean; ch
   );
 }
 
+interface StepProps {
+  readonly ribbonId: string;
+  readonly colour: string;
+  /** Steps in the ribbon. */
+  readonly count: number;
+  readonly step: StepDoc;
+  readonly index: number;
+  readonly problem?: string;
+}
+
 /** One step: closed it says what it does, open it shows all its values. */
-export function StepCard({ ribbon, step, index, problem }: { ribbon: RibbonDoc; step: StepDoc; index: number; problem?: string }) {
+export const StepCard = memo(function StepCard({ ribbonId, colour, count, step, index, problem }: StepProps) {
   const kind = stepKind(step.kind);
   const isForm = kind.group === 'form';
   const open = useEditor((s) => s.openSteps[step.id] ?? false);
@@ -55,14 +65,14 @@ export function StepCard({ ribbon, step, index, problem }: { ribbon: RibbonDoc; 
       data-testid={`step-${step.kind}`}
     >
       {isForm ? (
-        <Knot colour={ribbon.colour}><StepIcon name={kind.icon} /></Knot>
+        <Knot colour={colour}><StepIcon name={kind.icon} /></Knot>
       ) : (
         <chakra.button
           type="button"
           ref={setActivatorNodeRef}
           {...attributes}
           {...listeners}
-          aria-label={`Move ${kind.title}, place ${index + 1} of ${ribbon.steps.length}`}
+          aria-label={`Move ${kind.title}, place ${index + 1} of ${count}`}
           aria-roledescription="Step that can be moved"
           title="Drag to another place, or press the up and down arrow keys"
           onKeyDown={(e) => {
@@ -70,13 +80,13 @@ export function StepCard({ ribbon, step, index, problem }: { ribbon: RibbonDoc; 
             if (!by) return;
             e.preventDefault();
             e.stopPropagation();
-            moveStep(ribbon.id, step.id, index + by);
+            moveStep(ribbonId, step.id, index + by);
           }}
           cursor={isDragging ? 'grabbing' : 'grab'}
           borderRadius="full"
           touchAction="none"
         >
-          <Knot colour={ribbon.colour} boxShadow={isDragging ? 'float' : undefined}><StepIcon name={kind.icon} /></Knot>
+          <Knot colour={colour} boxShadow={isDragging ? 'float' : undefined}><StepIcon name={kind.icon} /></Knot>
         </chakra.button>
       )}
       <Card open={open} dim={!step.on}>
@@ -85,11 +95,11 @@ export function StepCard({ ribbon, step, index, problem }: { ribbon: RibbonDoc; 
             <Text fontWeight="600" fontSize="13.5px" whiteSpace="nowrap">{kind.title}</Text>
             <Text fontSize="12px" color="muted" truncate>{summary}</Text>
           </chakra.button>
-          {moving && !open && <Drawing value={moving} colour={ribbon.colour} width={40} />}
-          <PictureButton label={step.on ? `Switch ${kind.title} off` : `Switch ${kind.title} on`} color="muted" minW="6" onClick={() => switchStep(ribbon.id, step.id)}>
+          {moving && !open && <Drawing value={moving} colour={colour} width={40} />}
+          <PictureButton label={step.on ? `Switch ${kind.title} off` : `Switch ${kind.title} on`} color="muted" minW="6" onClick={() => switchStep(ribbonId, step.id)}>
             {step.on ? <Eye size={15} /> : <EyeOff size={15} />}
           </PictureButton>
-          <StepMenu ribbon={ribbon} step={step} index={index} />
+          <StepMenu ribbonId={ribbonId} count={count} step={step} index={index} />
         </Flex>
         {problem && (
           <Flex role="alert" gap="2" mx="2" mb="2" px="2.5" py="2" bg="poppyWash" color="poppyText" fontSize="12px" borderRadius="field" lineHeight="1.4">
@@ -99,15 +109,15 @@ export function StepCard({ ribbon, step, index, problem }: { ribbon: RibbonDoc; 
         )}
         {open && (
           <Box borderTopWidth="1px" borderColor="line" px="2.5" py="1.5">
-            <ValuesPanel owner={{ type: 'step', ribbon: ribbon.id, step: step.id }} params={kind.params} values={step.values} colour={ribbon.colour} />
+            <ValuesPanel owner={{ type: 'step', ribbon: ribbonId, step: step.id }} params={kind.params} values={step.values} colour={colour} />
           </Box>
         )}
       </Card>
     </Flex>
   );
-}
+});
 
-function StepMenu({ ribbon, step, index }: { ribbon: RibbonDoc; step: StepDoc; index: number }) {
+function StepMenu({ ribbonId, count, step, index }: Pick<StepProps, 'ribbonId' | 'count' | 'step' | 'index'>) {
   const kind = stepKind(step.kind);
   const isForm = kind.group === 'form';
   return (
@@ -122,14 +132,14 @@ function StepMenu({ ribbon, step, index }: { ribbon: RibbonDoc; step: StepDoc; i
               stepKinds
                 .filter((k) => k.group === 'form' && k.kind !== step.kind)
                 .map((k) => (
-                  <Menu.Item key={k.kind} value={k.kind} onClick={() => changeForm(ribbon.id, k.kind)}><Replace size={14} />Change to {k.title.toLowerCase()}</Menu.Item>
+                  <Menu.Item key={k.kind} value={k.kind} onClick={() => changeForm(ribbonId, k.kind)}><Replace size={14} />Change to {k.title.toLowerCase()}</Menu.Item>
                 ))
             ) : (
               <>
-                <Menu.Item value="duplicate" onClick={() => duplicateStep(ribbon.id, step.id)}><Copy size={14} />Duplicate step</Menu.Item>
-                <Menu.Item value="up" disabled={index <= 1} onClick={() => moveStep(ribbon.id, step.id, index - 1)}><ArrowUp size={14} />Move up</Menu.Item>
-                <Menu.Item value="down" disabled={index >= ribbon.steps.length - 1} onClick={() => moveStep(ribbon.id, step.id, index + 1)}><ArrowDown size={14} />Move down</Menu.Item>
-                <Menu.Item value="remove" color="poppyText" onClick={() => removeStep(ribbon.id, step.id)}><Trash2 size={14} />Remove step</Menu.Item>
+                <Menu.Item value="duplicate" onClick={() => duplicateStep(ribbonId, step.id)}><Copy size={14} />Duplicate step</Menu.Item>
+                <Menu.Item value="up" disabled={index <= 1} onClick={() => moveStep(ribbonId, step.id, index - 1)}><ArrowUp size={14} />Move up</Menu.Item>
+                <Menu.Item value="down" disabled={index >= count - 1} onClick={() => moveStep(ribbonId, step.id, index + 1)}><ArrowDown size={14} />Move down</Menu.Item>
+                <Menu.Item value="remove" color="poppyText" onClick={() => removeStep(ribbonId, step.id)}><Trash2 size={14} />Remove step</Menu.Item>
               </>
             )}
           </Menu.Content>

@@ -7,7 +7,7 @@ import { finishParams } from '@maypole/core/scene/finish';
 import { formatCount } from '@maypole/core/steps/step';
 import type { RibbonDoc } from '@maypole/core/piece/piece';
 import { Copy, Ellipsis, Eye, EyeOff, Palette, Plus, Trash2 } from 'lucide-react';
-import { useState } from 'react';
+import { memo, useMemo, useState } from 'react';
 import { ValuesPanel } from '../fields/values-panel';
 import { PictureButton, PlainButton } from '../parts/buttons';
 import { addRibbon, duplicateRibbon, moveStep, removeRibbon } from '../state/actions';
@@ -37,6 +37,9 @@ function Empty() {
 
 function Steps({ ribbon }: { ribbon: RibbonDoc }) {
   const geometry = useGeometry(ribbon);
+  // The same list while the order is the same: every card is drawn anew when it changes.
+  const ids = ribbon.steps.map((s) => s.id).join();
+  const order = useMemo(() => ids.split(','), [ids]);
   // Keys move a step from its knot directly, without lifting it first.
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 4 } }));
   const ended = ({ active, over }: DragEndEvent) => {
@@ -44,7 +47,7 @@ function Steps({ ribbon }: { ribbon: RibbonDoc }) {
   };
   return (
     <Flex direction="column" flex="1" minW="0" minH="0" as="section" aria-label={`Ribbon ${ribbon.name}`}>
-      <Header ribbon={ribbon} faces={geometry?.topology.faces} />
+      <Header id={ribbon.id} name={ribbon.name} on={ribbon.on} faces={geometry?.topology.faces} />
       <Box flex="1" overflowY="auto" overflowX="hidden" px="3" pb="5" position="relative">
         <Box position="relative">
           <Box position="absolute" left="12px" top="14px" bottom="-20px" w="5px" borderRadius="full" bg={ribbon.colour} />
@@ -55,32 +58,32 @@ function Steps({ ribbon }: { ribbon: RibbonDoc }) {
             onDragEnd={ended}
             accessibility={{ screenReaderInstructions: { draggable: 'Press the up and down arrow keys to move the step.' } }}
           >
-            <SortableContext items={ribbon.steps.map((s) => s.id)} strategy={verticalListSortingStrategy}>
+            <SortableContext items={order} strategy={verticalListSortingStrategy}>
               {ribbon.steps.map((step, index) => (
-                <StepCard key={step.id} ribbon={ribbon} step={step} index={index} problem={geometry?.problems.find((p) => p.step === step.id)?.message} />
+                <StepCard key={step.id} ribbonId={ribbon.id} colour={ribbon.colour} count={ribbon.steps.length} step={step} index={index} problem={geometry?.problems.find((p) => p.step === step.id)?.message} />
               ))}
             </SortableContext>
           </DndContext>
-          <AddRow ribbon={ribbon} />
-          <FinishCard ribbon={ribbon} />
+          <AddRow id={ribbon.id} colour={ribbon.colour} />
+          <FinishCard id={ribbon.id} colour={ribbon.colour} finish={ribbon.finish} />
         </Box>
       </Box>
     </Flex>
   );
 }
 
-function Header({ ribbon, faces }: { ribbon: RibbonDoc; faces?: number }) {
+const Header = memo(function Header({ id, name: known, on, faces }: { id: string; name: string; on: boolean; faces?: number }) {
   const [typed, setTyped] = useState<string | null>(null);
   const edit = useEditor((s) => s.editRibbon);
   return (
     <Flex align="center" px="3" pt="2.5" pb="2" gap="1">
       <chakra.input
         aria-label="Name of the ribbon"
-        value={typed ?? ribbon.name}
+        value={typed ?? known}
         onChange={(e) => setTyped(e.target.value)}
         onBlur={() => {
           const name = typed?.trim().slice(0, 80);
-          if (name && name !== ribbon.name) edit('Rename ribbon', ribbon.id, (r) => ({ ...r, name }));
+          if (name && name !== known) edit('Rename ribbon', id, (r) => ({ ...r, name }));
           setTyped(null);
         }}
         onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
@@ -95,8 +98,8 @@ function Header({ ribbon, faces }: { ribbon: RibbonDoc; faces?: number }) {
         _hover={{ bg: 'field' }}
       />
       <Text fontSize="12px" color="muted" whiteSpace="nowrap" px="1" data-testid="face-count">{faces === undefined ? '' : `${formatCount(faces)} faces`}</Text>
-      <PictureButton label={ribbon.on ? 'Switch ribbon off' : 'Switch ribbon on'} onClick={() => edit('Switch ribbon', ribbon.id, (r) => ({ ...r, on: !r.on }))} color="muted">
-        {ribbon.on ? <Eye size={15} /> : <EyeOff size={15} />}
+      <PictureButton label={on ? 'Switch ribbon off' : 'Switch ribbon on'} onClick={() => edit('Switch ribbon', id, (r) => ({ ...r, on: !r.on }))} color="muted">
+        {on ? <Eye size={15} /> : <EyeOff size={15} />}
       </PictureButton>
       <Menu.Root positioning={{ placement: 'bottom-end' }}>
         <Menu.Trigger asChild>
@@ -105,20 +108,20 @@ function Header({ ribbon, faces }: { ribbon: RibbonDoc; faces?: number }) {
         <Portal>
           <Menu.Positioner>
             <Menu.Content bg="panel" borderWidth="1px" borderColor="line" boxShadow="float" borderRadius="10px">
-              <Menu.Item value="duplicate" onClick={() => duplicateRibbon(ribbon.id)}><Copy size={14} />Duplicate ribbon</Menu.Item>
-              <Menu.Item value="remove" color="poppyText" onClick={() => removeRibbon(ribbon.id)}><Trash2 size={14} />Remove ribbon</Menu.Item>
+              <Menu.Item value="duplicate" onClick={() => duplicateRibbon(id)}><Copy size={14} />Duplicate ribbon</Menu.Item>
+              <Menu.Item value="remove" color="poppyText" onClick={() => removeRibbon(id)}><Trash2 size={14} />Remove ribbon</Menu.Item>
             </Menu.Content>
           </Menu.Positioner>
         </Portal>
       </Menu.Root>
     </Flex>
   );
-}
+});
 
-function AddRow({ ribbon }: { ribbon: RibbonDoc }) {
+const AddRow = memo(function AddRow({ id, colour }: { id: string; colour: string }) {
   return (
     <Flex align="center" gap="2.5" my="2">
-      <AddMenu group="steps" label="Add a step" ribbonId={ribbon.id}>
+      <AddMenu group="steps" label="Add a step" ribbonId={id}>
         <chakra.button
           type="button"
           aria-label="Add step"
@@ -132,34 +135,34 @@ function AddRow({ ribbon }: { ribbon: RibbonDoc }) {
           _hover={{ color: 'ink' }}
           ml="1px"
         >
-          <Flex w="27px" h="27px" borderRadius="full" borderWidth="2px" borderStyle="dashed" borderColor={ribbon.colour} bg="panel" align="center" justify="center" position="relative"><Plus size={14} /></Flex>
+          <Flex w="27px" h="27px" borderRadius="full" borderWidth="2px" borderStyle="dashed" borderColor={colour} bg="panel" align="center" justify="center" position="relative"><Plus size={14} /></Flex>
           Add step
         </chakra.button>
       </AddMenu>
     </Flex>
   );
-}
+});
 
-function FinishCard({ ribbon }: { ribbon: RibbonDoc }) {
-  const open = useEditor((s) => s.openSteps[`${ribbon.id}/finish`] ?? false);
-  const toggle = () => useEditor.setState((s) => ({ openSteps: { ...s.openSteps, [`${ribbon.id}/finish`]: !open } }));
+const FinishCard = memo(function FinishCard({ id, colour, finish }: { id: string; colour: string; finish: RibbonDoc['finish'] }) {
+  const open = useEditor((s) => s.openSteps[`${id}/finish`] ?? false);
+  const toggle = () => useEditor.setState((s) => ({ openSteps: { ...s.openSteps, [`${id}/finish`]: !open } }));
   return (
     <Flex align="flex-start" gap="2.5" position="relative">
-      <Knot colour={ribbon.colour}><Palette size={14} strokeWidth={1.9} /></Knot>
+      <Knot colour={colour}><Palette size={14} strokeWidth={1.9} /></Knot>
       <Card open={open}>
         <Flex align="center" minH="38px" px="2.5" gap="2">
           <chakra.button type="button" aria-expanded={open} onClick={toggle} flex="1" display="flex" alignItems="center" gap="2" textAlign="left" cursor="pointer" py="2" minW="0">
             <Text fontWeight="600" fontSize="13.5px">Finish</Text>
             <Text fontSize="12px" color="muted" truncate>surface of the ribbon</Text>
           </chakra.button>
-          <Box w="18px" h="18px" borderRadius="full" borderWidth="1px" borderColor="line" bg={ribbon.finish.colour as string} flexShrink={0} />
+          <Box w="18px" h="18px" borderRadius="full" borderWidth="1px" borderColor="line" bg={finish.colour as string} flexShrink={0} />
         </Flex>
         {open && (
           <Box borderTopWidth="1px" borderColor="line" px="2.5" py="1.5">
-            <ValuesPanel owner={{ type: 'finish', ribbon: ribbon.id }} params={finishParams} values={ribbon.finish} colour={ribbon.colour} />
+            <ValuesPanel owner={{ type: 'finish', ribbon: id }} params={finishParams} values={finish} colour={colour} />
           </Box>
         )}
       </Card>
     </Flex>
   );
-}
+});

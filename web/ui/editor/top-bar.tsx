@@ -3,11 +3,11 @@
 import { Box, Flex, Text, chakra } from '@chakra-ui/react';
 import { CircleAlert, Check, Film, LoaderCircle, Redo2, SlidersHorizontal, Undo2 } from 'lucide-react';
 import Link from 'next/link';
-import { proveSeam } from '@maypole/core/seam/proof';
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import { Logo } from '../parts/logo';
 import { ModeButton } from '../parts/mode-button';
 import { PictureButton, StrongButton } from '../parts/buttons';
+import { proofOf } from '../state/derived';
 import { useEditor, type SaveState } from '../state/store';
 import { LoopField } from './loop-field';
 
@@ -20,26 +20,40 @@ const SAVE_WORDS: Record<SaveState, string> = {
 };
 
 export function TopBar() {
-  const { undo, redo } = useEditor.getState();
-  const history = useEditor((s) => s.history);
-  const save = useEditor((s) => s.save);
   const drawer = useEditor((s) => s.drawer);
   return (
     <Flex as="header" h="52px" flexShrink={0} align="center" px="4" gap="3" borderBottomWidth="1px" borderColor="line" bg="panel">
       <Link href="/" aria-label="Back to the shelf" title="Back to the shelf"><Logo /></Link>
       <PieceName />
-      <Text role="status" fontSize="12px" color={save === 'offline' || save === 'conflict' ? 'poppyText' : 'muted'} whiteSpace="nowrap">{SAVE_WORDS[save]}</Text>
+      <SaveMark />
       <Box flex="1" />
       <LoopField />
       <SeamChip />
       <Flex gap="1" ml="1">
-        <PictureButton label={history.past.length ? `Undo: ${history.past.at(-1)!.label}` : 'Undo'} onClick={undo} disabled={history.past.length === 0}><Undo2 size={17} /></PictureButton>
-        <PictureButton label={history.future.length ? `Redo: ${history.future[0].label}` : 'Redo'} onClick={redo} disabled={history.future.length === 0}><Redo2 size={17} /></PictureButton>
+        <UndoRedo />
         <PictureButton label="Scene" aria-pressed={drawer === 'scene'} bg={drawer === 'scene' ? 'field' : undefined} onClick={() => useEditor.setState({ drawer: drawer === 'scene' ? null : 'scene' })}><SlidersHorizontal size={17} /></PictureButton>
         <ModeButton />
       </Flex>
       <StrongButton onClick={() => useEditor.setState({ delivering: true })}><Film size={16} />Deliver</StrongButton>
     </Flex>
+  );
+}
+
+function SaveMark() {
+  const words = useEditor((s) => SAVE_WORDS[s.save]);
+  const trouble = useEditor((s) => s.save === 'offline' || s.save === 'conflict');
+  return <Text role="status" fontSize="12px" color={trouble ? 'poppyText' : 'muted'} whiteSpace="nowrap">{words}</Text>;
+}
+
+function UndoRedo() {
+  const { undo, redo } = useEditor.getState();
+  const back = useEditor((s) => s.history.past.at(-1)?.label);
+  const forth = useEditor((s) => s.history.future[0]?.label);
+  return (
+    <>
+      <PictureButton label={back === undefined ? 'Undo' : `Undo: ${back}`} onClick={undo} disabled={back === undefined}><Undo2 size={17} /></PictureButton>
+      <PictureButton label={forth === undefined ? 'Redo' : `Redo: ${forth}`} onClick={redo} disabled={forth === undefined}><Redo2 size={17} /></PictureButton>
+    </>
   );
 }
 
@@ -83,15 +97,12 @@ function PieceName() {
 
 /** Always in sight: whether the piece closes. Opens the seam check. */
 function SeamChip() {
-  const piece = useEditor((s) => s.piece);
-  const measure = useEditor((s) => s.measure);
+  const gaps = useEditor((s) => proofOf(s.piece).gaps.length || s.measure.ribbons.filter((r) => r.largest > 0).length);
+  const state = useEditor((s) => s.measure.state);
   const open = useEditor((s) => s.drawer === 'seam');
-  const proof = useMemo(() => proveSeam(piece), [piece]);
-  const apart = measure.ribbons.filter((r) => r.largest > 0).length;
-  const gaps = proof.gaps.length || apart;
-  const measuring = gaps === 0 && measure.state === 'measuring';
-  const words = gaps > 0 ? `${gaps} ${gaps === 1 ? 'gap' : 'gaps'} at the seam` : measuring ? 'Checking the seam' : measure.state === 'failed' ? 'Seam not checked' : 'Seam closed';
-  const tone = gaps > 0 ? { bg: 'poppyWash', color: 'poppyText' } : measuring || measure.state === 'failed' ? { bg: 'field', color: 'muted' } : { bg: 'leafWash', color: 'leafText' };
+  const measuring = gaps === 0 && state === 'measuring';
+  const words = gaps > 0 ? `${gaps} ${gaps === 1 ? 'gap' : 'gaps'} at the seam` : measuring ? 'Checking the seam' : state === 'failed' ? 'Seam not checked' : 'Seam closed';
+  const tone = gaps > 0 ? { bg: 'poppyWash', color: 'poppyText' } : measuring || state === 'failed' ? { bg: 'field', color: 'muted' } : { bg: 'leafWash', color: 'leafText' };
   return (
     <chakra.button
       type="button"

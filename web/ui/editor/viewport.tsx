@@ -245,7 +245,15 @@ function useStage(holder: React.RefObject<HTMLDivElement | null>, onSize: (s: { 
       const observer = new ResizeObserver(measure);
       observer.observe(element);
       stops.push(() => observer.disconnect());
-      stops.push(useEditor.subscribe((a, b) => (a.piece !== b.piece || a.frame !== b.frame || a.mode !== b.mode || a.detail !== b.detail) && soon()));
+      stops.push(
+        useEditor.subscribe((a, b) => {
+          if (a.piece === b.piece && a.frame === b.frame && a.mode === b.mode && a.detail === b.detail) return;
+          // Where only shapes changed there is nothing new to draw until one arrives, and the engine tells that.
+          const shapesOnly = a.mode === b.mode && a.frame === b.frame && a.piece.scene === b.piece.scene && a.piece.ribbons.length === b.piece.ribbons.length && a.piece.ribbons.every((r, i) => r.id === b.piece.ribbons[i].id && r.on === b.piece.ribbons[i].on && r.finish === b.piece.ribbons[i].finish);
+          if (shapesOnly && !session()?.engine.isReady(a.frame)) return;
+          soon();
+        }),
+      );
       const engine = session()?.engine;
       if (engine)
         stops.push(

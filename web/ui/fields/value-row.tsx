@@ -3,10 +3,11 @@
 import { Box, Flex, chakra } from '@chakra-ui/react';
 import type { NumberValue, Param, StoredValue } from '@maypole/core/declare/params';
 import { evaluateParam } from '@maypole/core/evaluate/values';
-import { addressKey, type Address, type Owner } from '@maypole/core/piece/addresses';
+import { addressKey, ownerKey, type Address, type Owner } from '@maypole/core/piece/addresses';
 import type { NumberParam, VectorParam } from '@maypole/core/declare/params';
 import { isMoving } from '@maypole/core/time/value';
 import { useEditor } from '../state/store';
+import { memo } from 'react';
 import { MotionPopover } from '../editor/motion-popover';
 import { ColourField } from './colour-field';
 import { Drawing } from './drawing';
@@ -14,8 +15,21 @@ import { NumberField } from './number-field';
 import { SelectField } from './select-field';
 import { SwitchField } from './switch-field';
 
-/** One declared value: name, field, and the drawing of how it moves. */
-export function ValueRow({ owner, name, param, stored, colour }: { owner: Owner; name: string; param: Param; stored: StoredValue; colour: string }) {
+interface ValueProps {
+  readonly owner: Owner;
+  readonly name: string;
+  readonly param: Param;
+  readonly stored: StoredValue;
+  readonly colour: string;
+}
+
+/** One declared value: name, field, and the drawing of how it moves. Drawn anew only when it changed, so that a scrub costs one row. */
+export const ValueRow = memo(
+  PlainValueRow,
+  (a, b) => a.stored === b.stored && a.param === b.param && a.name === b.name && a.colour === b.colour && ownerKey(a.owner) === ownerKey(b.owner),
+);
+
+function PlainValueRow({ owner, name, param, stored, colour }: ValueProps) {
   const set = useEditor((s) => s.setValue);
   const address: Address = { owner, param: name };
   const change = (value: StoredValue, gesture?: string) => set(param.title, address, value, gesture === undefined ? undefined : `${addressKey(address)}/${gesture}`);
