@@ -8,7 +8,7 @@ export default ts.config(
   { ignores: ['**/node_modules/', '**/.next/', '**/.maypole/', 'web/next-env.d.ts', 'test-results/', 'playwright-report/'] },
   js.configs.recommended,
   ...ts.configs.recommended,
-  { rules: { '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_' }], 'no-console': 'off' } },
+  { rules: { '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', ignoreRestSiblings: true }], 'no-console': 'off' } },
   { files: ['**/*.mjs'], languageOptions: { globals: { process: 'readonly', console: 'readonly', setTimeout: 'readonly', setInterval: 'readonly', fetch: 'readonly', URL: 'readonly', Buffer: 'readonly' } } },
   // One direction: app → ui → engine/view → core; server → core.
   {

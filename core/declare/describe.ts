@@ -2,18 +2,47 @@ import { noiseKinds } from '../noise/kinds/index';
 import { finishParams } from '../scene/finish';
 import { sceneParts } from '../scene/scene';
 import { stepGroups, stepKinds } from '../steps/index';
+import { colourMotionKinds } from '../time/colours/index';
+import { CONSTANTS, FUNCTIONS, VARIABLES } from '../time/formula/words';
+import { SEGMENTS } from '../time/keys/key';
 import { motionKinds } from '../time/motions/index';
 import type { Param, Params } from './params';
 
 function range(p: Param): string {
-  if (p.type === 'number' || p.type === 'vector') return `${p.min} … ${p.max}${p.unit ? ` ${p.unit}` : ''}${p.integer ? ', whole' : ''}`;
-  if (p.type === 'choice') return p.options.map((o) => `\`${o.value}\``).join(', ');
-  return p.type === 'switch' ? '`true`, `false`' : '`#rrggbb`';
+  switch (p.type) {
+    case 'number':
+    case 'vector':
+      return `${p.min} … ${p.max}${p.unit ? ` ${p.unit}` : ''}${p.integer ? ', whole' : ''}${p.type === 'number' && p.counts ? ', closes when whole' : ''}`;
+    case 'choice':
+      return p.options.map((o) => `\`${o.value}\``).join(', ');
+    case 'switch':
+      return '`true`, `false`';
+    case 'colour':
+      return '`#rrggbb`';
+    case 'formula':
+      return 'mathematics, see Formulas';
+    case 'source':
+      return 'address of a value';
+    case 'keys':
+      return 'list of keys, see Keys';
+    case 'curve':
+      return '4 to 128 heights 0 … 1';
+    case 'points':
+      return '3 to 64 points `[x, y, z]` in m';
+    case 'stops':
+      return '1 to 16 of `{ at, colour }`';
+  }
+}
+
+function usual(p: Param): string {
+  if (p.type === 'vector') return `[${p.default.join(', ')}]`;
+  if (p.type === 'curve' || p.type === 'points' || p.type === 'stops' || p.type === 'keys') return `${p.default.length} of them`;
+  return `${p.default}`;
 }
 
 function table(params: Params): string {
   const rows = Object.entries(params).map(
-    ([name, p]) => `| \`${name}\` | ${p.title} | ${p.type === 'vector' ? `[${p.default.join(', ')}]` : `${p.default}`} | ${range(p)} | ${'moves' in p && p.moves ? 'yes' : ''} | ${p.help} |`,
+    ([name, p]) => `| \`${name}\` | ${p.title} | ${usual(p)} | ${range(p)} | ${'moves' in p && p.moves ? 'yes' : ''} | ${p.help} |`,
   );
   return ['| name | title | default | range | moves | what it does |', '| --- | --- | --- | --- | --- | --- |', ...rows].join('\n');
 }
@@ -27,6 +56,13 @@ export function describeAll(): string {
   }
   parts.push('', '## Motions', '', 'A motion is written in the place of a number, as `{ "motion": kind, … }`. All settings are plain values.');
   for (const m of motionKinds) parts.push('', `### ${m.title} (\`${m.kind}\`)`, '', m.help, '', table(m.params));
+  parts.push('', '## Motions of colours', '', 'Written in the place of a colour.');
+  for (const m of colourMotionKinds) parts.push('', `### ${m.title} (\`${m.kind}\`)`, '', m.help, '', table(m.params));
+  parts.push('', '## Keys', '', 'A key is `{ "at": 0 … 1, "value": number, "to": way }`. After the last key comes the first one again, higher by what the motion adds per loop. Ways to the next key:', '', ...SEGMENTS.map((x) => `- \`${x.value}\`: ${x.help}`));
+  parts.push('', 'An eased key may have `ease: [speeding up, slowing down]`, shares from 0 to 1; keys of free segments have tangents `out` and `in`, each `[share of the loop, change of value]`, and `broken` where the two point apart.');
+  parts.push('', '## Formulas', '', 'Variables:', '', ...VARIABLES.map((v) => `- \`${v.name}\`: ${v.help}`));
+  parts.push('', `Constants: ${Object.keys(CONSTANTS).map((c) => `\`${c}\``).join(', ')}. Functions: ${Object.keys(FUNCTIONS).map((f) => `\`${f}\``).join(', ')}. Operators: \`+ - * / ^\`, brackets, comparisons, \`condition ? a : b\`.`);
+  parts.push('', '## Timing and layers', '', 'Any motion of a number may also have `timing: { shift, way, times, rest }` (`shift` and `rest` are shares of the loop; `way` is `on`, `back`, `there` or `sway`; `times` is whole) and `layers`, a list of `{ how: "add" or "multiply", on, motion }`, which act in their order. `seamMeant: true` tells the seam check that a pause or a change of speed at the seam is wanted.');
   parts.push('', '## Noise', '', 'Every kind closes over the loop by construction.', '', ...noiseKinds.map((k) => `- \`${k.kind}\`: ${k.help}`));
   parts.push('', '## Finish', '', table(finishParams), '', '## Scene');
   for (const [name, part] of Object.entries(sceneParts)) parts.push('', `### ${part.title} (\`${name}\`)`, '', table(part.params));

@@ -2,6 +2,7 @@
  * Parameters are declared once. The stored form, the validation, the panel row, the default and
  * the docs all follow from the declaration.
  */
+import type { KeyDoc } from '../time/keys/key';
 import type { MotionDoc } from '../time/motion';
 
 export type Unit = 'm' | '°' | '%' | 'turns' | '/loop' | '×' | 'mm' | '';
@@ -28,6 +29,10 @@ export interface NumberParam extends ParamBase {
   readonly integer: boolean;
   /** Whether a motion may drive it. */
   readonly moves: boolean;
+  /** What makes no difference to it: 360 for an angle that turns something all the way round. */
+  readonly cyclic?: number;
+  /** It counts how often something comes round in a loop, so that only whole numbers close. */
+  readonly counts?: boolean;
 }
 
 export interface VectorParam extends ParamBase {
@@ -40,6 +45,7 @@ export interface VectorParam extends ParamBase {
   readonly step: number;
   readonly integer: boolean;
   readonly moves: boolean;
+  readonly cyclic?: number;
 }
 
 export interface ChoiceParam<V extends string = string> extends ParamBase {
@@ -57,14 +63,68 @@ export interface ColourParam extends ParamBase {
   readonly type: 'colour';
   /** '#rrggbb', sRGB. */
   readonly default: string;
+  readonly moves: boolean;
 }
 
-export type Param = NumberParam | VectorParam | ChoiceParam | SwitchParam | ColourParam;
+/** Textbook mathematics; see time/formula. */
+export interface FormulaParam extends ParamBase {
+  readonly type: 'formula';
+  readonly default: string;
+}
+
+/** The address of another value, as `addressKey` writes it; empty for none. */
+export interface SourceParam extends ParamBase {
+  readonly type: 'source';
+  readonly default: string;
+}
+
+/** Keys on the circle of the loop; see time/keys. */
+export interface KeysParam extends ParamBase {
+  readonly type: 'keys';
+  readonly default: readonly KeyDoc[];
+}
+
+/** A drawn cycle: from 4 to 128 heights 0…1 at even places, the last leading into the first. */
+export interface CurveParam extends ParamBase {
+  readonly type: 'curve';
+  readonly default: readonly number[];
+}
+
+/** A closed path through 3 to 64 points in metres. */
+export interface PointsParam extends ParamBase {
+  readonly type: 'points';
+  readonly default: readonly (readonly [number, number, number])[];
+}
+
+/** Colours of a closed gradient: from 1 to 16, each at a place 0 ≤ at < 1 of the round. */
+export interface StopsParam extends ParamBase {
+  readonly type: 'stops';
+  readonly default: readonly ColourStop[];
+}
+
+export interface ColourStop {
+  readonly at: number;
+  /** '#rrggbb', sRGB. */
+  readonly colour: string;
+}
+
+export type Param = NumberParam | VectorParam | ChoiceParam | SwitchParam | ColourParam | FormulaParam | SourceParam | KeysParam | CurveParam | PointsParam | StopsParam;
 export type Params = Readonly<Record<string, Param>>;
 
 /** A number as stored: standing still, or with the motion that drives it. */
 export type NumberValue = number | MotionDoc;
-export type StoredValue = NumberValue | readonly [NumberValue, NumberValue, NumberValue] | string | boolean;
+/** A colour as stored: '#rrggbb', or the motion that drives it. */
+export type ColourValue = string | MotionDoc;
+export type Points = readonly (readonly [number, number, number])[];
+export type StoredValue =
+  | NumberValue
+  | readonly [NumberValue, NumberValue, NumberValue]
+  | string
+  | boolean
+  | Points
+  | readonly number[]
+  | readonly KeyDoc[]
+  | readonly ColourStop[];
 
 export type Evaluated<P extends Params> = {
   readonly [K in keyof P]: P[K] extends NumberParam
@@ -75,7 +135,9 @@ export type Evaluated<P extends Params> = {
         ? V
         : P[K] extends SwitchParam
           ? boolean
-          : string;
+          : P[K] extends KeysParam | CurveParam | PointsParam | StopsParam
+            ? P[K]['default']
+            : string;
 };
 
 type NumberOptions = Partial<Omit<NumberParam, 'type' | 'title' | 'help' | 'default'>>;
@@ -92,6 +154,8 @@ function numeric(options: NumberOptions) {
     step: options.step ?? (options.integer ? 1 : 0.01),
     integer: options.integer ?? false,
     moves: options.moves ?? true,
+    ...(options.cyclic ? { cyclic: options.cyclic } : {}),
+    ...(options.counts ? { counts: true, moves: false } : {}),
     ...(options.shownWhen ? { shownWhen: options.shownWhen } : {}),
   } as const;
 }
@@ -125,8 +189,34 @@ export function toggle(title: string, value: boolean, help: string, more: Pick<P
   return { type: 'switch', title, help, default: value, ...more };
 }
 
-export function colour(title: string, value: string, help: string): ColourParam {
-  return { type: 'colour', title, help, default: value };
+export function colour(title: string, value: string, help: string, more: Partial<Pick<ColourParam, 'moves'>> = {}): ColourParam {
+  return { type: 'colour', title, help, default: value, moves: more.moves ?? true };
+}
+
+type Shown = Pick<ParamBase, 'shownWhen'>;
+
+export function formula(title: string, value: string, help: string): FormulaParam {
+  return { type: 'formula', title, help, default: value };
+}
+
+export function source(title: string, help: string): SourceParam {
+  return { type: 'source', title, help, default: '' };
+}
+
+export function keyList(title: string, help: string): KeysParam {
+  return { type: 'keys', title, help, default: [{ at: 0, value: 0, to: 'linear' }] };
+}
+
+export function curve(title: string, value: readonly number[], help: string, more: Shown = {}): CurveParam {
+  return { type: 'curve', title, help, default: value, ...more };
+}
+
+export function points(title: string, value: Points, help: string, more: Shown = {}): PointsParam {
+  return { type: 'points', title, help, default: value, ...more };
+}
+
+export function stops(title: string, value: readonly ColourStop[], help: string): StopsParam {
+  return { type: 'stops', title, help, default: value };
 }
 
 /** The stored values of a fresh step, finish or scene. */

@@ -1,4 +1,4 @@
-import type { NumberParam, NumberValue, Param, Params, StoredValue, VectorParam } from '../declare/params';
+import type { ColourParam, ColourValue, NumberParam, NumberValue, Param, Params, StoredValue, VectorParam } from '../declare/params';
 import { finishParams } from '../scene/finish';
 import { sceneParts, type ScenePart } from '../scene/scene';
 import { stepKind } from '../steps/index';
@@ -18,15 +18,27 @@ export interface Address {
   readonly axis?: 0 | 1 | 2;
 }
 
-export interface NumberPlace {
+interface ValuePlace {
   readonly address: Address;
-  readonly param: NumberParam | VectorParam;
-  readonly value: NumberValue;
   /** "Twist angle", "Displace per axis x". */
   readonly title: string;
   /** Name and colour of the ribbon, or of the scene part. */
   readonly place: string;
   readonly colour?: string;
+}
+
+export interface NumberPlace extends ValuePlace {
+  readonly param: NumberParam | VectorParam;
+  readonly value: NumberValue;
+}
+
+export interface ColourPlace extends ValuePlace {
+  readonly param: ColourParam;
+  readonly value: ColourValue;
+}
+
+export function isColourPlace(place: NumberPlace | ColourPlace): place is ColourPlace {
+  return place.param.type === 'colour';
 }
 
 const AXES = ['x', 'y', 'z'] as const;
@@ -65,26 +77,43 @@ export function ownersOf(piece: Piece): { owner: Owner; params: Params; values: 
   ];
 }
 
-/** Every number of a piece. */
-export function numbersOf(piece: Piece): NumberPlace[] {
-  const out: NumberPlace[] = [];
+/** Every number and colour of a piece. */
+export function valuesOf(piece: Piece): (NumberPlace | ColourPlace)[] {
+  const out: (NumberPlace | ColourPlace)[] = [];
   for (const { owner, params, values, title, place, colour } of ownersOf(piece))
     for (const [name, param] of Object.entries(params) as [string, Param][]) {
       const label = `${title} ${param.title.toLowerCase()}`;
       const stored = values[name] ?? param.default;
-      if (param.type === 'number') out.push({ address: { owner, param: name }, param, value: stored as NumberValue, title: label, place, colour });
+      const common = { address: { owner, param: name }, title: label, place, colour };
+      if (param.type === 'number') out.push({ ...common, param, value: stored as NumberValue });
+      if (param.type === 'colour') out.push({ ...common, param, value: stored as ColourValue });
       if (param.type === 'vector')
         for (const axis of [0, 1, 2] as const)
-          out.push({
-            address: { owner, param: name, axis },
-            param,
-            value: (stored as readonly NumberValue[])[axis],
-            title: `${label} ${AXES[axis]}`,
-            place,
-            colour,
-          });
+          out.push({ ...common, address: { owner, param: name, axis }, param, value: (stored as readonly NumberValue[])[axis], title: `${label} ${AXES[axis]}` });
     }
   return out;
+}
+
+/** Every number of a piece. */
+export function numbersOf(piece: Piece): NumberPlace[] {
+  return valuesOf(piece).filter((v): v is NumberPlace => !isColourPlace(v));
+}
+
+/** What is stored at an address, the default where nothing is; undefined where there is no such place. */
+export function valueAt(piece: Piece, { owner, param, axis }: Address): StoredValue | undefined {
+  const found = ownerValues(piece, owner);
+  if (!found) return undefined;
+  const stored = found.values[param] ?? found.params[param]?.default;
+  return axis === undefined ? stored : (stored as readonly NumberValue[] | undefined)?.[axis];
+}
+
+function ownerValues(piece: Piece, owner: Owner): { values: Values; params: Params } | undefined {
+  if (owner.type === 'scene') return { values: piece.scene[owner.part], params: sceneParts[owner.part].params };
+  const ribbon = piece.ribbons.find((r) => r.id === owner.ribbon);
+  if (!ribbon) return undefined;
+  if (owner.type === 'finish') return { values: ribbon.finish, params: finishParams };
+  const step = ribbon.steps.find((s) => s.id === owner.step);
+  return step && { values: step.values, params: stepKind(step.kind).params };
 }
 
 function withParam(values: Values, address: Pick<Address, 'param' | 'axis'>, value: StoredValue, fallback?: StoredValue): Values {

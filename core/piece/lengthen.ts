@@ -2,6 +2,7 @@ import type { NumberValue, Param, Params, StoredValue } from '../declare/params'
 import { finishParams } from '../scene/finish';
 import { sceneParts, type ScenePart } from '../scene/scene';
 import { stepKind } from '../steps/index';
+import { colourMotionKind } from '../time/colours/index';
 import { MAX_FRAMES } from '../time/loop';
 import type { MotionDoc } from '../time/motion';
 import { motionKind } from '../time/motions/index';
@@ -10,20 +11,39 @@ import type { Piece, Values } from './piece';
 
 /** What is counted per loop, and so grows with its length. */
 function perLoop(p: Param, name: string): boolean {
-  return p.type === 'number' && (p.unit === '/loop' || name === 'turns');
+  return p.type === 'number' && (p.unit === '/loop' || p.counts === true || name === 'turns');
+}
+
+/** Kinds whose settings say how often they go round; the others are gone through more often. */
+const COUNTED = new Set(['wave', 'wander', 'cycle', 'gradient', 'follow']);
+
+function grown(settings: MotionDoc, params: Params, times: number): MotionDoc {
+  const changed = Object.entries(params)
+    .filter(([name, p]) => perLoop(p, name) && settings[name] !== undefined)
+    .map(([name, p]) => [name, Math.min((settings[name] as number) * times, p.type === 'number' ? p.max : Infinity)]);
+  return { ...settings, ...Object.fromEntries(changed) };
 }
 
 function longerMotion(motion: MotionDoc, times: number): MotionDoc {
-  const changed = Object.entries(motionKind(motion.motion).params)
-    .filter(([name, p]) => perLoop(p, name))
-    .map(([name, p]) => [name, Math.min((motion[name] as number) * times, p.type === 'number' ? p.max : Infinity)]);
-  return { ...motion, ...Object.fromEntries(changed) };
+  const { timing } = motion;
+  let out = motion;
+  if (COUNTED.has(motion.motion)) out = grown(motion, motionKind(motion.motion).params, times);
+  // A formula of frames alone goes on as it does.
+  const framesOnly = motion.motion === 'formula' && /\bf\b/.test(motion.text as string) && !/\b[tn]\b/.test(motion.text as string);
+  const again = COUNTED.has(motion.motion) || framesOnly ? 1 : times;
+  if (motion.motion === 'follow') out = { ...out, delay: (motion.delay as number) / times };
+  if (timing || again > 1) out = { ...out, timing: { ...timing, times: (timing?.times ?? 1) * again, ...(timing?.shift ? { shift: timing.shift / times } : {}) } };
+  if (motion.layers) out = { ...out, layers: motion.layers.map((l) => ({ ...l, motion: longerMotion(l.motion, times) })) };
+  return out;
 }
 
 function longerNumber(value: NumberValue, times: number, p: Param, name: string): NumberValue {
   const scale = perLoop(p, name) ? (x: number) => Math.min(x * times, (p as { max: number }).max) : (x: number) => x;
   if (!isMoving(value)) return scale(value);
-  return { ...longerMotion(value, times), low: scale(value.low as number), high: scale(value.high as number) };
+  const longer = longerMotion(value, times);
+  if (!perLoop(p, name)) return longer;
+  const ends = Object.keys(motionKind(value.motion).ofValue).filter((setting) => typeof value[setting] === 'number');
+  return { ...longer, ...Object.fromEntries(ends.map((setting) => [setting, scale(value[setting] as number)])) };
 }
 
 function longerValues(params: Params, values: Values, times: number): Values {
@@ -32,6 +52,7 @@ function longerValues(params: Params, values: Values, times: number): Values {
       const p = params[name];
       if (p?.type === 'number') return [name, longerNumber(value as NumberValue, times, p, name)];
       if (p?.type === 'vector') return [name, (value as readonly NumberValue[]).map((v) => longerNumber(v, times, p, name)) as unknown as StoredValue];
+      if (p?.type === 'colour' && isMoving(value)) return [name, grown(value, colourMotionKind(value.motion).params, times)];
       return [name, value];
     }),
   );

@@ -59,7 +59,7 @@ describe('reading a piece', () => {
     ['text for a number', (d) => (d.ribbons[0].steps[1].values.height = 'tall'), 'ribbons[0].steps[1].values.height', /"tall" is not a number/],
     ['an unknown value', (d) => (d.ribbons[0].steps[0].values.wobble = 1), 'ribbons[0].steps[0].values.wobble', /no value “wobble”/],
     ['an unknown step', (d) => (d.ribbons[0].steps[1].kind = 'wobble'), 'ribbons[0].steps[1].kind', /no step “wobble”; use one of torus/],
-    ['an unknown motion', (d) => (d.ribbons[0].steps[2].values.angle.motion = 'wobble'), 'ribbons[0].steps[2].values.angle.motion', /is not a motion; use one of wave, wander/],
+    ['an unknown motion', (d) => (d.ribbons[0].steps[2].values.angle.motion = 'wobble'), 'ribbons[0].steps[2].values.angle.motion', /is not a motion; use one of keys, wave, wander, stairs, formula, follow/],
     ['a motion that leaves the range', (d) => (d.ribbons[0].steps[2].values.angle.high = 1e9), 'ribbons[0].steps[2].values.angle.high', /above the largest High of Angle/],
     ['a setting a motion has not', (d) => (d.ribbons[0].steps[2].values.angle.wobble = 1), 'ribbons[0].steps[2].values.angle.wobble', /no setting “wobble”/],
     ['an unknown noise', (d) => (d.ribbons[0].steps[1].values.noise = 'fluff'), 'ribbons[0].steps[1].values.noise', /use one of gradient, cellular, ridged/],

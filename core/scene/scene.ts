@@ -5,7 +5,7 @@ import { colour, number, vector, type Params } from '../declare/params';
  * format) laid along the longer side of the output.
  */
 export const cameraParams = {
-  azimuth: number('Round', 35, 'Angle round the upright axis.', { unit: '°', min: -36_000, max: 36_000, soft: [-180, 180], step: 1 }),
+  azimuth: number('Round', 35, 'Angle round the upright axis.', { unit: '°', cyclic: 360, min: -36_000, max: 36_000, soft: [-180, 180], step: 1 }),
   elevation: number('Above', 24, 'Angle above the horizon.', { unit: '°', min: -90, max: 90, soft: [-90, 90], step: 1 }),
   distance: number('Distance', 7, 'From the point it looks at.', { unit: 'm', min: 0.01, max: 10_000, soft: [0.5, 20], step: 0.1 }),
   focalLength: number('Focal length', 50, 'Long lenses flatten, short ones exaggerate.', { unit: 'mm', min: 5, max: 1200, soft: [12, 300], step: 1 }),
@@ -14,7 +14,7 @@ export const cameraParams = {
 
 export const lightParams = {
   strength: number('Strength', 100, 'Brightness of the studio.', { unit: '%', min: 0, max: 1000, soft: [0, 300], step: 1 }),
-  turn: number('Turn', 0, 'Turns the studio round the form.', { unit: '°', min: -36_000, max: 36_000, soft: [-180, 180], step: 1 }),
+  turn: number('Turn', 0, 'Turns the studio round the form.', { unit: '°', cyclic: 360, min: -36_000, max: 36_000, soft: [-180, 180], step: 1 }),
 } as const;
 
 export const backdropParams = {

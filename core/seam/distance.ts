@@ -13,6 +13,39 @@ export interface Distance {
 /** How far two shapes are apart. */
 export function meshDistance(a: Mesh, b: Mesh): Distance {
   if (a.connectivity === b.connectivity || sameConnectivity(a, b)) return vertexDistance(a.positions, b.positions);
+  return setDistance(a, b);
+}
+
+/** How a ribbon at f = N compares with itself at f = 0. */
+export interface Closure {
+  /**
+   * 'exact': every point is where it was, to the last bit. 'rounding': within what single-precision
+   * numbers can tell. 'permuted': points have changed places, and together are the same set. 'open':
+   * it is another shape.
+   */
+  readonly how: 'exact' | 'rounding' | 'permuted' | 'open';
+  readonly byPoint: Distance;
+  /** Nearest neighbours both ways; absent where the points already agree. */
+  readonly asSet?: Distance;
+}
+
+/** Share of the size of a shape below which two places count as one; positions are single-precision. */
+const ROUNDING = 1e-6;
+const SAME_SET = 2e-5;
+
+/** Compares two shapes point by point and, where that fails, as sets of points. */
+export function closureOf(a: Mesh, b: Mesh): Closure {
+  const byPoint = meshDistance(a, b);
+  if (byPoint.by === 'vertex' && byPoint.largest === 0) return { how: 'exact', byPoint };
+  const bounds = boundsOf(a.positions);
+  const size = bounds ? Math.hypot(...bounds.max.map((m, k) => m - bounds.min[k])) : 0;
+  if (byPoint.by === 'vertex' && byPoint.largest <= ROUNDING * size) return { how: 'rounding', byPoint };
+  const asSet = byPoint.by === 'set' ? byPoint : setDistance(a, b);
+  return { how: asSet.largest <= SAME_SET * size ? 'permuted' : 'open', byPoint, asSet };
+}
+
+/** Distances of nearest neighbours, both ways. */
+function setDistance(a: Mesh, b: Mesh): Distance {
   const there = nearestDistances(a.positions, b.positions);
   const back = nearestDistances(b.positions, a.positions);
   const count = there.count + back.count;

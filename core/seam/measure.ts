@@ -1,17 +1,24 @@
 import { MeshCache } from '../evaluate/mesh-cache';
 import { EMPTY_MESH, evaluateRibbon } from '../evaluate/ribbon';
+import { linkPiece } from '../piece/link';
 import type { Piece, RibbonDoc } from '../piece/piece';
 import type { Mesh } from '../shape/mesh';
 import type { Detail } from '../steps/step';
-import { meshDistance, type Distance } from './distance';
+import { closureOf, meshDistance, type Closure } from './distance';
+
+/** The linked form of a ribbon of a piece. */
+function linkedRibbon(piece: Piece, ribbon: RibbonDoc): RibbonDoc {
+  return linkPiece(piece).ribbons.find((r) => r.id === ribbon.id) ?? ribbon;
+}
 
 /** Geometry of one ribbon at f = N against f = 0, each really evaluated. */
-export function ribbonGap(piece: Piece, ribbon: RibbonDoc, detail: Detail): Distance {
-  if (!ribbon.on) return meshDistance(EMPTY_MESH, EMPTY_MESH);
+export function ribbonClosure(piece: Piece, ribbon: RibbonDoc, detail: Detail): Closure {
+  if (!ribbon.on) return closureOf(EMPTY_MESH, EMPTY_MESH);
+  const linked = linkedRibbon(piece, ribbon);
   // A store for each end: nothing that f = 0 made may stand in for f = N, or the other way.
-  const start = evaluateRibbon(ribbon, piece.loop, 0, detail, new MeshCache());
-  const end = evaluateRibbon(ribbon, piece.loop, piece.loop.frames, detail, new MeshCache());
-  return meshDistance(start.mesh, end.mesh);
+  const start = evaluateRibbon(linked, piece.loop, 0, detail, new MeshCache());
+  const end = evaluateRibbon(linked, piece.loop, piece.loop.frames, detail, new MeshCache());
+  return closureOf(start.mesh, end.mesh);
 }
 
 /**
@@ -31,8 +38,9 @@ export async function ribbonSteps(
   const { frames } = piece.loop;
   const sizes = new Float64Array(frames);
   if (!ribbon.on) return sizes;
+  const linked = linkedRibbon(piece, ribbon);
   const cache = new MeshCache();
-  const at = (frame: number): Mesh => evaluateRibbon(ribbon, piece.loop, frame, detail, cache).mesh;
+  const at = (frame: number): Mesh => evaluateRibbon(linked, piece.loop, frame, detail, cache).mesh;
   const first = at(0);
   let before = first;
   for (let f = 0; f < frames; f++) {

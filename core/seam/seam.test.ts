@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { newPiece, newRibbon, newStep, type Piece } from '../piece/piece';
 import type { MotionDoc } from '../time/motion';
-import { checkSeam, describeGap, readable, summarise } from './check';
+import { checkSeam, summarise } from './check';
+import { readable } from './finding';
 import { meshDistance } from './distance';
 import { ribbonSteps, seamRatio } from './measure';
 import { proveSeam } from './proof';
@@ -21,22 +22,23 @@ describe('proof by turns', () => {
     expect(proveSeam(withTwist(45))).toMatchObject({ closed: true, moving: 0 });
   });
   it('a value that misses is named with its gap, speeds and repairs', () => {
-    const { closed, gaps, truePeriod } = proveSeam(withTwist(wave({ turns: 1.25 })));
+    const { closed, findings: gaps, truePeriod } = proveSeam(withTwist(wave({ turns: 1.25 })));
     expect(closed).toBe(false);
     expect(truePeriod).toBe(160);
     expect(gaps).toHaveLength(1);
-    expect(gaps[0]).toMatchObject({ title: 'Twist angle', place: 'Pillar', unit: '°', from: 45, to: 90, repairs: [1, 2] });
-    expect(describeGap(gaps[0])).toBe('Turns 1.25 times; a loop needs whole turns. It starts at 45 ° and arrives at 90 °.');
+    expect(gaps[0]).toMatchObject({ title: 'Twist angle', place: 'Pillar', unit: '°', from: 45, to: 90, kind: 'gap', by: 'proof' });
+    expect(gaps[0].repairs.map((r) => r.words)).toEqual(['1 turn', '2 turns', 'There and back', 'Loop of 160 frames']);
+    expect(gaps[0].words).toBe('Turns 1.25 times; a loop needs whole turns. It starts at 45 ° and arrives at 90 °.');
   });
   it('one and a half turns of a sine meet in place but not in speed, and this is said', () => {
-    const [gap] = proveSeam(withTwist(wave({ turns: 1.5 }))).gaps;
+    const [gap] = proveSeam(withTwist(wave({ turns: 1.5 }))).findings;
     expect(gap.to).toBeCloseTo(gap.from, 9);
-    expect(gap.speedTo).toBeCloseTo(-gap.speedFrom, 9);
-    expect(describeGap(gap)).toContain('meets itself in place, but arrives at -10.6 ° a frame and leaves at 10.6');
+    expect(gap.speedAfter).toBeCloseTo(-gap.speedBefore, 4);
+    expect(gap.words).toContain('It meets itself in place, but arrives at -10.6 ° a frame and leaves at 10.6');
   });
   it('fewer than one turn is repaired to one, never to none', () => {
-    expect(proveSeam(withTwist(wave({ turns: 0.25 }))).gaps[0].repairs).toEqual([1]);
-    expect(proveSeam(withTwist(wave({ turns: -0.4 }))).gaps[0].repairs).toEqual([-1]);
+    expect(proveSeam(withTwist(wave({ turns: 0.25 }))).findings[0].repairs[0].words).toBe('1 turn');
+    expect(proveSeam(withTwist(wave({ turns: -0.4 }))).findings[0].repairs[0].words).toBe('-1 turn');
   });
   it('a motion without height does not matter; wander always closes', () => {
     expect(proveSeam(withTwist(wave({ turns: 1.3, low: 5, high: 5 }))).closed).toBe(true);
@@ -46,7 +48,7 @@ describe('proof by turns', () => {
     const piece = withTwist(wave({ turns: 0.5 }));
     const moved = { ...piece, scene: { ...piece.scene, camera: { ...piece.scene.camera, azimuth: wave({ turns: 1 / 3 }) } } };
     expect(proveSeam(moved).truePeriod).toBe(240);
-    expect(proveSeam(moved).gaps.map((g) => g.place)).toContain('Scene');
+    expect(proveSeam(moved).findings.map((g) => g.place)).toContain('Scene');
   });
 });
 
@@ -54,17 +56,17 @@ describe('measurement', () => {
   it('finds a closed piece closed to the last bit, with an even step across the seam', async () => {
     const report = await checkSeam(withTwist(wave({ turns: 2 })));
     expect(report.closed).toBe(true);
-    expect(report.ribbons[0].gap).toEqual({ largest: 0, rms: 0, by: 'vertex' });
+    expect(report.ribbons[0].closure).toEqual({ how: 'exact', byPoint: { largest: 0, rms: 0, by: 'vertex' } });
     // A sine is fastest at phase 0, so the step is a little above its neighbours, by the curve itself.
     expect(report.ribbons[0].seamRatio).toBeGreaterThan(0.9);
     expect(report.ribbons[0].seamRatio).toBeLessThan(1.1);
-    expect(summarise(report)).toBe('Test: closed. 1 moving values, frame 40 is frame 0 exactly.');
+    expect(summarise(report)).toBe('Test: closed. 1 moving value, frame 40 is frame 0 exactly.');
   });
   it('measures a gap as the chord of the angle missed, at the rim', async () => {
     // Twisted by 45° at frame 0 and 90° at N, the cap is turned by half of that either way.
     const report = await checkSeam(withTwist(wave({ turns: 1.25 })));
     expect(report.closed).toBe(false);
-    expect(report.ribbons[0].gap.largest).toBeCloseTo(2 * 0.7 * Math.sin((22.5 / 2) * (Math.PI / 180)), 5);
+    expect(report.ribbons[0].closure.byPoint.largest).toBeCloseTo(2 * 0.7 * Math.sin((22.5 / 2) * (Math.PI / 180)), 5);
     expect(report.ribbons[0].seamRatio).toBeGreaterThan(3);
     expect(summarise(report)).toContain('1 gap. Largest distance 0.273 m, at Pillar.');
   });

@@ -7,11 +7,14 @@ import { cylinder } from './forms/cylinder';
 import { geodesic } from './forms/geodesic';
 import { plane } from './forms/plane';
 import { torus } from './forms/torus';
+import { journey } from './place/journey';
 import { place } from './place/place';
+import { spin } from './place/spin';
+import { tumble } from './place/tumble';
 import type { StepGroup, StepKind } from './step';
 
 /** Every step, in the order the add menu shows them. A new step is added here and nowhere else. */
-export const stepKinds = [torus, geodesic, box, cylinder, plane, subdivide, smooth, displace, twist, place] as unknown as readonly StepKind[];
+export const stepKinds = [torus, geodesic, box, cylinder, plane, subdivide, smooth, displace, twist, place, spin, tumble, journey] as unknown as readonly StepKind[];
 
 export const stepGroups: readonly { readonly group: StepGroup; readonly title: string }[] = [
   { group: 'form', title: 'Forms' },

@@ -1,4 +1,4 @@
-import type { Evaluated, Params } from '../declare/params';
+import type { Evaluated, Params, StoredValue } from '../declare/params';
 import type { Mesh } from '../shape/mesh';
 import type { Clock } from '../time/loop';
 
@@ -27,6 +27,8 @@ export interface StepKind<P extends Params = Params> {
   summary(values: Evaluated<P>): string;
   /** True where the result changes with time even when all values stand still (noise with a rate). */
   changesByItself?(values: Evaluated<P>): boolean;
+  /** Why it does not close by its nature, and what would; null where it does. Values are those at f = 0. */
+  seam?(values: Evaluated<P>): StepSeam | null;
   /** True where draft and final detail differ. */
   readonly hasDetail?: boolean;
   /**
@@ -34,6 +36,12 @@ export interface StepKind<P extends Params = Params> {
    * its input; the input is passed through then and the card says why.
    */
   evaluate(values: Evaluated<P>, input: Mesh, context: StepContext): Mesh;
+}
+
+/** A step that does not close by its nature: why, and settings with which it would. */
+export interface StepSeam {
+  readonly words: string;
+  readonly repairs: readonly { readonly words: string; readonly values: Readonly<Record<string, StoredValue>> }[];
 }
 
 export function defineStep<const P extends Params>(step: StepKind<P>): StepKind<P> {

@@ -16,6 +16,11 @@ export const MAX_FPS = 240;
 export interface Clock {
   readonly frame: number;
   readonly frames: number;
+  /**
+   * Whole loops gone by besides `frame`, 0 if absent: the moment is frame + loops · frames. Kept
+   * apart so that a motion shifted in time still meets itself to the last bit.
+   */
+  readonly loops?: number;
 }
 
 /** The exact rate in frames per second. NTSC rates are n·1000/1001 (SMPTE ST 12-1). */

@@ -2,40 +2,96 @@ import type { Evaluated, NumberParam, Params } from '../declare/params';
 import type { Clock } from './loop';
 import type { Rational } from './rational';
 
-/** A moving value as stored: which kind, and that kind's settings (plain numbers and choices). */
+/** How a motion is laid over the loop; see timing.ts. Everything may be left out. */
+export interface TimingDoc {
+  /** Later by this share of the loop. */
+  readonly shift?: number;
+  readonly way?: 'on' | 'back' | 'there' | 'sway';
+  /** A whole number of rounds in the loop, ≥ 1. */
+  readonly times?: number;
+  /** Share of the loop, 0…0.95, round the seam in which it stands still. */
+  readonly rest?: number;
+}
+
+/** A motion added to or multiplied with what stands before it on the same value. */
+export interface LayerDoc {
+  readonly how: 'add' | 'multiply';
+  readonly on: boolean;
+  readonly motion: MotionDoc;
+}
+
+/** A moving value as stored: which kind, and that kind's settings. */
 export interface MotionDoc {
   readonly motion: string;
-  readonly [setting: string]: string | number | boolean;
+  readonly timing?: TimingDoc;
+  /** In the order in which they act. */
+  readonly layers?: readonly LayerDoc[];
+  /** The maker wants the pause or change of speed at the seam, so the seam check does not bring it up. */
+  readonly seamMeant?: boolean;
+  readonly [setting: string]: unknown;
+}
+
+/** What is known of a motion without playing it. */
+export interface Course {
+  /** Cycles per loop; it repeats after `den` loops. */
+  readonly turns: Rational;
+  /** What the value gains each time `den` loops have gone by. */
+  readonly adds: number;
+  /** Whether that follows from its settings, or was found by trying. */
+  readonly by: 'proof' | 'measure';
+  /** True where no repetition was found. */
+  readonly open: boolean;
+  /** True where corners or jumps belong to its form, so that one at the seam is none too many. */
+  readonly sharp: boolean;
 }
 
 /**
- * A kind of motion, declared once. Settings named `low` and `high` are in the unit of the value
- * that moves and are held to its range.
+ * A motion made ready: its value at a moment is base(clock) + adds · cycles, where cycles counts
+ * the periods of `course.turns.den` loops gone by. The two are apart so that a gain by whole turns
+ * can be taken off an angle exactly.
  */
+export interface Prepared {
+  base(clock: Clock): number;
+  /** Change per frame; at a jump or corner, from the right. */
+  speed(clock: Clock): number;
+  readonly course: Course;
+}
+
+export type MotionTarget = Pick<NumberParam, 'min' | 'max' | 'soft' | 'integer'> & { readonly cyclic?: number };
+
+/** A kind of motion, declared once. */
 export interface MotionKind<P extends Params = Params> {
   readonly kind: string;
   readonly title: string;
   readonly help: string;
   readonly params: P;
+  /**
+   * Settings in the unit of the value that moves: a 'value' is held to its range, a 'change' may be
+   * as large as that range either way.
+   */
+  readonly ofValue: Readonly<Record<string, 'value' | 'change'>>;
   /** Settings of a fresh motion for a value that stands at `value`. */
-  start(value: number, param: Pick<NumberParam, 'min' | 'max' | 'soft' | 'integer'>): Evaluated<P>;
-  /** The value at any real, unwrapped frame. */
-  evaluate(settings: Evaluated<P>, clock: Clock): number;
-  /** Change per frame at any real frame; at a jump, the limit from the right. */
-  derivative(settings: Evaluated<P>, clock: Clock): number;
-  /** How often it goes through its whole cycle in a loop; it closes when that is a whole number. */
-  turns(settings: Evaluated<P>): Rational;
+  start(value: number, param: MotionTarget): Partial<Evaluated<P>>;
+  /** Makes settings ready for a loop of `frames` frames. Done once, then evaluated often. */
+  prepare(settings: Evaluated<P>, frames: number): Prepared;
 }
 
 export function defineMotion<const P extends Params>(kind: MotionKind<P>): MotionKind<P> {
   return kind;
 }
 
+export const WHOLE: Rational = { num: 1, den: 1 };
+
+/** The course of what closes by construction. */
+export function closedCourse(turns: Rational = WHOLE, sharp = false): Course {
+  return { turns, adds: 0, by: 'proof', open: false, sharp };
+}
+
 /**
  * A swing around a value for a motion that starts out: a fifth of the scrub range each way, held
  * to the hard limits by moving the pair, not by cutting it.
  */
-export function swingAround(value: number, param: Pick<NumberParam, 'min' | 'max' | 'soft' | 'integer'>): { low: number; high: number } {
+export function swingAround(value: number, param: MotionTarget): { low: number; high: number } {
   const reach = (param.soft[1] - param.soft[0]) / 5;
   const round = (x: number) => (param.integer ? Math.round(x) : Number(x.toPrecision(3)));
   let low = round(value - reach);

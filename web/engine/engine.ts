@@ -1,4 +1,5 @@
 import { ribbonFingerprint } from '@maypole/core/evaluate/ribbon';
+import { linkPiece } from '@maypole/core/piece/link';
 import type { Piece, RibbonDoc } from '@maypole/core/piece/piece';
 import type { Detail } from '@maypole/core/steps/step';
 import { LoopCache, type RibbonGeometry } from './loop-cache';
@@ -32,6 +33,8 @@ export class Engine {
   private readonly listeners = new Set<() => void>();
   private readonly waiters: { frame: number; resolve: () => void; reject: (error: Error) => void }[] = [];
   private ribbons: { doc: RibbonDoc; fingerprint: string }[] = [];
+  /** The ready-to-evaluate form of each ribbon as the newest piece has it. */
+  private readonly links = new WeakMap<RibbonDoc, RibbonDoc>();
   private readonly prints = new WeakMap<RibbonDoc, { key: string; print: string }>();
   private piece: Piece | null = null;
   private detail: Detail = 'draft';
@@ -60,7 +63,9 @@ export class Engine {
     const before = this.ribbons.map((r) => r.fingerprint).join();
     this.piece = piece;
     this.detail = detail;
-    this.ribbons = piece.ribbons.filter((r) => r.on).map((doc) => ({ doc, fingerprint: this.printOf(doc) }));
+    const linked = linkPiece(piece);
+    piece.ribbons.forEach((r, i) => this.links.set(r, linked.ribbons[i]));
+    this.ribbons = linked.ribbons.filter((r) => r.on).map((doc) => ({ doc, fingerprint: this.printOf(doc) }));
     const prints = this.ribbons.map((r) => r.fingerprint);
     if (prints.join() !== before) {
       this.quietUntil = performance.now() + QUIET_MS;
@@ -119,7 +124,8 @@ export class Engine {
     for (const w of this.waiters.splice(0)) w.reject(new Error('Stopped.'));
   }
 
-  private printOf(doc: RibbonDoc): string {
+  private printOf(ribbon: RibbonDoc): string {
+    const doc = this.links.get(ribbon) ?? ribbon;
     const loop = this.piece!.loop;
     const key = `${loop.frames}/${this.detail}`;
     const known = this.prints.get(doc);

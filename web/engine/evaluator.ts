@@ -40,7 +40,6 @@ export class Evaluator {
   }
 
   private evaluate(job: EvaluateJob): Answer {
-    const start = performance.now();
     const { mesh, key, problems } = evaluateRibbon(job.ribbon, job.loop, job.frame, job.detail, this.cache);
     const transfer: Transferable[] = [];
     const name = topologyKey(mesh.connectivity);
@@ -56,6 +55,6 @@ export class Evaluator {
       transfer.push(made.positions.buffer, made.normals.buffer);
       buffers = made;
     }
-    return { message: { type: 'evaluated', id: job.id, key, topologyKey: name, topology, ...buffers, problems, took: performance.now() - start }, transfer };
+    return { message: { type: 'evaluated', id: job.id, key, topologyKey: name, topology, ...buffers, problems }, transfer };
   }
 }

@@ -1,5 +1,8 @@
 import type { Problem } from '@maypole/core/evaluate/ribbon';
 import type { Piece, RibbonDoc } from '@maypole/core/piece/piece';
+import type { Closure } from '@maypole/core/seam/distance';
+import type { Repair } from '@maypole/core/seam/finding';
+import type { Proof } from '@maypole/core/seam/proof';
 import type { Detail } from '@maypole/core/steps/step';
 import type { Loop } from '@maypole/core/time/loop';
 
@@ -18,6 +21,7 @@ export interface Topology {
 export interface EvaluateJob {
   readonly type: 'evaluate';
   readonly id: number;
+  /** Linked, so that it can be evaluated without the rest of the piece. */
   readonly ribbon: RibbonDoc;
   readonly loop: Loop;
   readonly frame: number;
@@ -37,8 +41,6 @@ export interface EvaluateResult {
   readonly positions?: Float32Array;
   readonly normals?: Float32Array;
   readonly problems: readonly Problem[];
-  /** Milliseconds it took. */
-  readonly took: number;
 }
 
 export interface JobFailed {
@@ -50,26 +52,33 @@ export interface JobFailed {
 export type ToEvaluator = EvaluateJob | { readonly type: 'forget'; readonly topologies: readonly string[] };
 export type FromEvaluator = EvaluateResult | JobFailed;
 
+/** What the seam worker is to do: tell from the motions alone, or measure the shapes too. */
 export interface SeamJob {
-  readonly type: 'seam';
+  readonly type: 'prove' | 'measure';
   readonly id: number;
   readonly piece: Piece;
   readonly detail: Detail;
-  /** Also measure every step round the loop. */
+  /** When measuring: also every step round the loop. */
   readonly steps: boolean;
 }
 
 export interface RibbonMeasure {
   readonly id: string;
   readonly name: string;
-  readonly largest: number;
-  readonly by: 'vertex' | 'set';
+  readonly closure: Closure;
   /** Step sizes in metres; absent until measured. */
   readonly steps?: readonly number[];
 }
 
 export type FromSeam =
-  | { readonly type: 'gaps'; readonly id: number; readonly ribbons: readonly RibbonMeasure[] }
+  | { readonly type: 'proof'; readonly id: number; readonly proof: Proof }
+  | {
+      readonly type: 'shapes';
+      readonly id: number;
+      readonly ribbons: readonly RibbonMeasure[];
+      /** Repairs that use the form's own symmetry, by the key of the finding. */
+      readonly symmetry: Readonly<Record<string, readonly Repair[]>>;
+    }
   | { readonly type: 'progress'; readonly id: number; readonly done: number; readonly total: number }
   | { readonly type: 'steps'; readonly id: number; readonly ribbons: readonly RibbonMeasure[] }
   | JobFailed;

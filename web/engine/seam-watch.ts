@@ -1,47 +1,75 @@
 import type { Piece } from '@maypole/core/piece/piece';
+import type { Proof } from '@maypole/core/seam/proof';
+import type { Repair } from '@maypole/core/seam/finding';
 import type { Detail } from '@maypole/core/steps/step';
 import type { FromSeam, RibbonMeasure, SeamJob } from './protocol';
 
-/** What is known of the geometry across the seam. */
+/** What is known of the seam: first from the motions, then from the shapes. */
 export interface SeamMeasure {
-  readonly state: 'measuring' | 'gaps' | 'complete' | 'failed';
+  /** Of the newest piece, or of the one just before while it is being told; null before the first. */
+  readonly proof: Proof | null;
+  readonly state: 'measuring' | 'shapes' | 'complete' | 'failed';
   readonly ribbons: readonly RibbonMeasure[];
+  readonly symmetry: Readonly<Record<string, readonly Repair[]>>;
   /** Share of the step sizes measured, 0…1. */
   readonly progress: number;
   readonly message?: string;
 }
 
-const IDLE: SeamMeasure = { state: 'measuring', ribbons: [], progress: 0 };
+export const NOT_MEASURED: SeamMeasure = { proof: null, state: 'measuring', ribbons: [], symmetry: {}, progress: 0 };
 
-/** Measures the seam of the newest piece in a worker of its own; older work is dropped. */
+/**
+ * Checks the seam of the newest piece in a worker of its own. The proof is asked for at once, one at
+ * a time; shapes are measured when editing pauses. Older work is dropped.
+ */
 export class SeamWatch {
   private readonly worker = new Worker(new URL('./seam.worker.ts', import.meta.url), { type: 'module' });
   private id = 0;
   private timer: ReturnType<typeof setTimeout> | undefined;
-  private current: SeamMeasure = IDLE;
+  private proving = false;
+  private waiting: SeamJob | null = null;
+  private current: SeamMeasure = NOT_MEASURED;
 
   constructor(private readonly onChange: (measure: SeamMeasure) => void) {
     this.worker.onmessage = ({ data }: MessageEvent<FromSeam>) => {
+      if (data.type === 'proof' || (data.type === 'failed' && this.proving)) {
+        this.proving = false;
+        const next = this.waiting;
+        this.waiting = null;
+        if (next) this.prove(next);
+      }
+      // A proof that comes a moment late is still nearer to the truth than the one before it.
+      if (data.type === 'proof') return this.set({ ...this.current, proof: data.proof });
       if (data.id !== this.id) return;
-      if (data.type === 'gaps') this.set({ state: 'gaps', ribbons: data.ribbons, progress: 0 });
+      if (data.type === 'shapes') this.set({ ...this.current, state: 'shapes', ribbons: data.ribbons, symmetry: data.symmetry, progress: 0 });
       else if (data.type === 'progress') this.set({ ...this.current, progress: data.done / data.total });
-      else if (data.type === 'steps') this.set({ state: 'complete', ribbons: data.ribbons, progress: 1 });
-      else this.set({ ...IDLE, state: 'failed', message: data.message });
+      else if (data.type === 'steps') this.set({ ...this.current, state: 'complete', ribbons: data.ribbons, progress: 1 });
+      else this.set({ ...this.current, state: 'failed', ribbons: [], message: data.message });
     };
   }
 
-  /** Measures after a short pause, so that a value being dragged does not start it over and over. */
+  /** Proves at once, and measures after a short pause, so that a value being dragged does not start it over and over. */
   request(piece: Piece, detail: Detail, steps: boolean, delay = 350): void {
     clearTimeout(this.timer);
-    this.id++;
-    const id = this.id;
-    this.set(IDLE);
-    this.timer = setTimeout(() => this.worker.postMessage({ type: 'seam', id, piece, detail, steps } satisfies SeamJob), delay);
+    const id = ++this.id;
+    this.set({ ...this.current, state: 'measuring', ribbons: [], symmetry: {}, progress: 0 });
+    const job = { id, piece, detail, steps };
+    this.prove({ ...job, type: 'prove' });
+    this.timer = setTimeout(() => this.worker.postMessage({ ...job, type: 'measure' } satisfies SeamJob), delay);
   }
 
   dispose(): void {
     clearTimeout(this.timer);
     this.worker.terminate();
+  }
+
+  private prove(job: SeamJob): void {
+    if (this.proving) {
+      this.waiting = job;
+      return;
+    }
+    this.proving = true;
+    this.worker.postMessage(job);
   }
 
   private set(measure: SeamMeasure): void {

@@ -1,5 +1,8 @@
 /// <reference lib="webworker" />
-import { ribbonGap, ribbonSteps } from '@maypole/core/seam/measure';
+import { judge } from '@maypole/core/seam/check';
+import { ribbonClosure, ribbonSteps } from '@maypole/core/seam/measure';
+import { proveSeam } from '@maypole/core/seam/proof';
+import { symmetryRepairs } from '@maypole/core/seam/symmetry';
 import type { FromSeam, RibbonMeasure, SeamJob } from './protocol';
 
 const scope = self as unknown as DedicatedWorkerGlobalScope;
@@ -15,10 +18,11 @@ async function measure(job: SeamJob): Promise<void> {
   for (const ribbon of piece.ribbons) {
     await breathe();
     if (newest !== id) return;
-    const gap = ribbonGap(piece, ribbon, detail);
-    ribbons.push({ id: ribbon.id, name: ribbon.name, largest: gap.largest, by: gap.by });
+    ribbons.push({ id: ribbon.id, name: ribbon.name, closure: ribbonClosure(piece, ribbon, detail) });
   }
-  post({ type: 'gaps', id, ribbons });
+  const { findings } = judge(proveSeam(piece), ribbons);
+  const symmetry = Object.fromEntries(findings.filter((f) => f.kind === 'gap' && !f.closedToTheEye).map((f) => [f.key, symmetryRepairs(piece, f, detail)]));
+  post({ type: 'shapes', id, ribbons, symmetry });
   if (!job.steps) return;
   const total = piece.loop.frames * piece.ribbons.length;
   const full: RibbonMeasure[] = [];
@@ -36,5 +40,11 @@ async function measure(job: SeamJob): Promise<void> {
 
 scope.onmessage = ({ data }: MessageEvent<SeamJob>) => {
   newest = data.id;
-  measure(data).catch((error: unknown) => post({ type: 'failed', id: data.id, message: error instanceof Error ? error.message : String(error) }));
+  const failed = (error: unknown) => post({ type: 'failed', id: data.id, message: error instanceof Error ? error.message : String(error) });
+  if (data.type === 'measure') return void measure(data).catch(failed);
+  try {
+    post({ type: 'proof', id: data.id, proof: proveSeam(data.piece) });
+  } catch (error) {
+    failed(error);
+  }
 };

@@ -11,7 +11,7 @@ function factsOf(source: string) {
   const read = readPiece(source);
   if (read.ok) {
     const { name, loop } = read.piece;
-    return { name, frames: loop.frames, fps: loop.fps, gaps: proveSeam(read.piece).gaps.length, trouble: null };
+    return { name, frames: loop.frames, fps: loop.fps, gaps: proveSeam(read.piece).findings.filter((f) => f.kind === 'gap').length, trouble: null };
   }
   return { name: nameIn(source) ?? 'Unreadable piece', frames: null, fps: null, gaps: null, trouble: read.message };
 }

@@ -36,6 +36,7 @@ const config = defineConfig({
         poppyWash: mode('#FBE4E0', '#46231F'),
         marigold: mode('#E8A317', '#F0B63F'),
         marigoldText: mode('#855A00', '#F5C766'),
+        marigoldWash: mode('#FBEFD2', '#40331A'),
         leaf: mode('#4C8C4A', '#69AE66'),
         leafText: mode('#2B6630', '#98D695'),
         leafWash: mode('#E2F0DF', '#20381F'),

@@ -12,7 +12,7 @@ export const place = defineStep({
   group: 'place',
   params: {
     shift: vector('Shift', [0, 0, 0], 'Along x, y and z.', { unit: 'm', min: -10_000, max: 10_000, soft: [-3, 3] }),
-    turn: vector('Turn', [0, 0, 0], 'About x, then y, then z.', { unit: '°', min: -36_000, max: 36_000, soft: [-360, 360], step: 1 }),
+    turn: vector('Turn', [0, 0, 0], 'About x, then y, then z.', { unit: '°', cyclic: 360, min: -36_000, max: 36_000, soft: [-360, 360], step: 1 }),
     size: number('Size', 1, 'Factor on all lengths.', { unit: '×', min: 0, max: 1000, soft: [0, 4] }),
   },
   summary(v) {

@@ -1,9 +1,13 @@
 import type { MotionKind } from '../motion';
+import { follow } from './follow';
+import { formula } from './formula';
+import { keys } from './keys';
+import { stairs } from './stairs';
 import { wander } from './wander';
 import { wave } from './wave';
 
 /** Every kind of motion, in the order the popover offers them. Still is a plain number. */
-export const motionKinds = [wave, wander] as readonly MotionKind[] as readonly MotionKind<never>[] as readonly MotionKind[];
+export const motionKinds = [keys, wave, wander, stairs, formula, follow] as unknown as readonly MotionKind[];
 
 const byKind = new Map(motionKinds.map((m) => [m.kind, m]));
 

@@ -1,11 +1,11 @@
 import { number } from '../../declare/params';
-import { defineMotion, swingAround } from '../motion';
-import { wholePhase } from '../phase';
+import { closedCourse, defineMotion, swingAround } from '../motion';
+import { splitTime, wholePhase } from '../phase';
 import { randomSource } from '../random';
 import type { Clock } from '../loop';
 
 /** A closed random line: Σ amplitude · cos 2π(turns·t + phase), whole turns only. */
-interface Series {
+export interface Series {
   readonly turns: readonly number[];
   readonly amplitudes: readonly number[];
   readonly phases: readonly number[];
@@ -57,7 +57,7 @@ function highest(line: (t: number) => number, samples: Float64Array, sign: 1 | -
  * phases (spectral synthesis of noise, e.g. Ebert et al., Texturing & Modeling, ch. 2). It is
  * periodic and smooth by construction and as lively at the seam as anywhere else.
  */
-function seriesFor(rate: number, octaves: number, seed: number): Series {
+export function seriesFor(rate: number, octaves: number, seed: number): Series {
   const key = `${rate}/${octaves}/${seed}`;
   const hit = known.get(key);
   if (hit) return hit;
@@ -89,12 +89,13 @@ function seriesFor(rate: number, octaves: number, seed: number): Series {
   return series;
 }
 
-/** Value 0…1 of the closed noise and its change per frame. */
-function sample(series: Series, clock: Clock): { value: number; slope: number } {
+/** Value 0…1 of a closed random line and its change per frame. */
+export function sample(series: Series, clock: Clock): { value: number; slope: number } {
   let v = 0;
   let d = 0;
+  const at = { frame: splitTime(clock).frame, frames: clock.frames };
   for (let i = 0; i < series.turns.length; i++) {
-    const angle = 2 * Math.PI * (wholePhase(series.turns[i], clock) + series.phases[i]);
+    const angle = 2 * Math.PI * (wholePhase(series.turns[i], at) + series.phases[i]);
     v += series.amplitudes[i] * Math.cos(angle);
     d -= series.amplitudes[i] * 2 * Math.PI * series.turns[i] * Math.sin(angle);
   }
@@ -106,6 +107,7 @@ export const wander = defineMotion({
   kind: 'wander',
   title: 'Wander',
   help: 'Closed noise: wanders between low and high and comes back by itself.',
+  ofValue: { low: 'value', high: 'value' },
   params: {
     low: number('Low', 0, 'The lowest value it reaches.', { moves: false }),
     high: number('High', 1, 'The highest value it reaches.', { moves: false }),
@@ -116,11 +118,13 @@ export const wander = defineMotion({
     seed: number('Seed', 1, 'Another number, another path.', { min: 0, max: 99_999, soft: [0, 100], integer: true, moves: false }),
   },
   start: (value, param) => ({ ...swingAround(value, param), rate: 3, octaves: 2, seed: 1 }),
-  evaluate(s, clock) {
-    return s.low + (s.high - s.low) * sample(seriesFor(s.rate, s.octaves, s.seed), clock).value;
+  prepare(s) {
+    const series = seriesFor(s.rate, s.octaves, s.seed);
+    const span = s.high - s.low;
+    return {
+      course: closedCourse(),
+      base: (clock) => s.low + span * sample(series, clock).value,
+      speed: (clock) => span * sample(series, clock).slope,
+    };
   },
-  derivative(s, clock) {
-    return (s.high - s.low) * sample(seriesFor(s.rate, s.octaves, s.seed), clock).slope;
-  },
-  turns: () => ({ num: 1, den: 1 }),
 });

@@ -1,6 +1,8 @@
-import { choice, number } from '../../declare/params';
-import { defineMotion, swingAround } from '../motion';
-import { fract, phaseOf } from '../phase';
+import { choice, curve, number } from '../../declare/params';
+import { drawnCurve } from '../drawn';
+import { closedCourse, defineMotion, swingAround, WHOLE } from '../motion';
+import type { Clock } from '../loop';
+import { fract, phaseOf, splitTime } from '../phase';
 import { toRational } from '../rational';
 import { fadeWindow } from '../window';
 
@@ -36,11 +38,18 @@ const shapes: Record<'sine' | 'cosine' | 'triangle' | 'saw' | 'pulse' | 'smooths
   bounce: { value: (p) => Math.sin(Math.PI * p), slope: (p) => Math.PI * Math.cos(Math.PI * p) },
 };
 
+/** Forms that have corners or jumps of their own. */
+const SHARP = new Set<string>(['triangle', 'saw', 'pulse', 'bounce']);
+
+/** What a drawn cycle starts out as: a swell with a shoulder. */
+export const DRAWN: readonly number[] = [0, 0.06, 0.2, 0.42, 0.68, 0.9, 1, 0.96, 0.84, 0.72, 0.64, 0.6, 0.52, 0.36, 0.18, 0.05];
+
 /** A periodic function between low and high: textbook wave forms, no clamping anywhere. */
 export const wave = defineMotion({
   kind: 'wave',
   title: 'Wave',
   help: 'Swings between low and high, a number of times round the loop.',
+  ofValue: { low: 'value', high: 'value' },
   params: {
     shape: choice(
       'Shape',
@@ -53,12 +62,14 @@ export const wave = defineMotion({
         { value: 'pulse', title: 'Pulse' },
         { value: 'smoothstep', title: 'Smooth step' },
         { value: 'bounce', title: 'Bounce' },
+        { value: 'drawn', title: 'Drawn' },
       ],
       'The form of one cycle.',
     ),
     width: number('Width', 50, 'Share of the cycle that a pulse is high.', {
       unit: '%', min: 0, max: 100, soft: [0, 100], step: 1, moves: false, shownWhen: { param: 'shape', is: ['pulse'] },
     }),
+    drawn: curve('Drawn', DRAWN, 'One cycle, drawn by hand.', { shownWhen: { param: 'shape', is: ['drawn'] } }),
     low: number('Low', 0, 'The lowest value it reaches.', { moves: false }),
     high: number('High', 1, 'The highest value it reaches.', { moves: false }),
     turns: number('Turns', 1, 'Whole cycles per loop. A fraction does not close.', {
@@ -72,19 +83,35 @@ export const wave = defineMotion({
     }),
   },
   start: (value, param) => ({ shape: 'sine', width: 50, ...swingAround(value, param), turns: 1, phase: 0, rest: 0 }),
-  evaluate(s, clock) {
-    const p = fract(phaseOf(toRational(s.turns), clock) + s.phase);
-    const v = shapes[s.shape].value(p, s.width / 100);
-    return s.low + (s.high - s.low) * (s.rest > 0 ? v * fadeWindow(s.rest / 100, clock).value : v);
+  prepare(s) {
+    const turns = toRational(s.turns);
+    const perTurn = turns.num / turns.den;
+    const shape = s.shape === 'drawn' ? drawnCurve(s.drawn ?? DRAWN) : shapes[s.shape];
+    const width = s.width / 100;
+    const { low, phase } = s;
+    const span = s.high - low;
+    const rest = s.rest / 100;
+    const course = closedCourse(rest > 0 ? WHOLE : turns, SHARP.has(s.shape));
+    const at = (clock: Clock) => fract(phaseOf(turns, clock) + phase);
+    if (rest > 0)
+      // A wave that rests at the seam meets itself there whatever it does in between.
+      return {
+        course,
+        base(clock) {
+          const inside = { frame: splitTime(clock).frame, frames: clock.frames };
+          return low + span * shape.value(at(inside), width) * fadeWindow(rest, inside).value;
+        },
+        speed(clock) {
+          const inside = { frame: splitTime(clock).frame, frames: clock.frames };
+          const p = at(inside);
+          const w = fadeWindow(rest, inside);
+          return span * ((shape.slope(p, width) * perTurn * w.value) / clock.frames + shape.value(p, width) * w.slope);
+        },
+      };
+    return {
+      course,
+      base: (clock) => low + span * shape.value(at(clock), width),
+      speed: (clock) => (span * shape.slope(at(clock), width) * perTurn) / clock.frames,
+    };
   },
-  derivative(s, clock) {
-    const p = fract(phaseOf(toRational(s.turns), clock) + s.phase);
-    const v = shapes[s.shape].value(p, s.width / 100);
-    const d = (shapes[s.shape].slope(p, s.width / 100) * s.turns) / clock.frames;
-    if (!(s.rest > 0)) return (s.high - s.low) * d;
-    const w = fadeWindow(s.rest / 100, clock);
-    return (s.high - s.low) * (d * w.value + v * w.slope);
-  },
-  // A wave that rests at the seam meets itself there whatever it does in between.
-  turns: (s) => (s.rest > 0 ? { num: 1, den: 1 } : toRational(s.turns)),
 });

@@ -1,46 +1,31 @@
 'use client';
 
 import { Box, Flex, Text } from '@chakra-ui/react';
-import { describeGap, readable } from '@maypole/core/seam/check';
+import { readable, applyRepair, type Finding, type Repair } from '@maypole/core/seam/finding';
 import { seamRatio } from '@maypole/core/seam/measure';
-import type { Gap } from '@maypole/core/seam/proof';
-import type { MotionDoc } from '@maypole/core/time/motion';
-import { numbersOf, addressKey } from '@maypole/core/piece/addresses';
-import { lengthenLoop } from '@maypole/core/piece/lengthen';
-import { MAX_FRAMES } from '@maypole/core/time/loop';
 import { Check } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import { PlainButton, StrongButton } from '../parts/buttons';
+import { verdictOf } from '../state/derived';
 import { goTo } from '../state/player';
-import { proofOf } from '../state/derived';
+import { showValue } from '../state/show-value';
 import { useEditor } from '../state/store';
 import { DrawerFrame } from './drawer';
 import { PictureComparison } from './picture-comparison';
 
 const StepsChart = dynamic(() => import('./steps-chart').then((m) => m.StepsChart), { ssr: false });
 
-/** Whether the piece closes: proof by turns, then the geometry at frame N against frame 0. */
+/** Whether the piece closes: what its motions prove, then the shapes at frame N against frame 0. */
 export function SeamDrawer() {
   const piece = useEditor((s) => s.piece);
   const measure = useEditor((s) => s.measure);
-  const proof = proofOf(piece);
-  const frames = piece.loop.frames;
-  const worst = measure.ribbons.reduce<(typeof measure.ribbons)[number] | null>((a, r) => (!a || r.largest > a.largest ? r : a), null);
-  const known = measure.state === 'gaps' || measure.state === 'complete';
-  const exact = proof.moving - proof.gaps.length;
+  const { findings } = verdictOf(measure);
+  const { proof } = measure;
+  const { frames } = piece.loop;
+  const still = proof ? proof.moving - new Set(findings.filter((f) => f.address && f.kind !== 'lost').map((f) => f.key)).size : 0;
   return (
     <DrawerFrame title="Seam">
-      <Text fontSize="13px" lineHeight="1.5" data-testid="seam-words">
-        {measure.state === 'failed' ? (
-          <>The shape could not be measured: {measure.message}</>
-        ) : !known ? (
-          'Measuring frame 0 against frame ' + frames + '…'
-        ) : !worst || worst.largest === 0 ? (
-          <>Frame {frames} is frame 0: every point of every ribbon is in the same place, to the last bit.</>
-        ) : (
-          <>Frame {frames} should be frame 0. Largest distance now <Mono>{readable(worst.largest)} m</Mono>, at {worst.name}.</>
-        )}
-      </Text>
+      <ShapeWords />
       <Box mt="3" mb="4">
         <Text fontSize="12px" color="muted" mb="1">Step from frame to frame, seam in the middle</Text>
         {measure.state === 'complete' ? (
@@ -51,15 +36,17 @@ export function SeamDrawer() {
           </Flex>
         )}
       </Box>
-      {proof.gaps.map((gap) => (
-        <GapCard key={gap.key} gap={gap} frames={frames} />
+      {findings.map((f) => (
+        <FindingCard key={`${f.key}/${f.kind}`} finding={f} />
       ))}
-      {proof.truePeriod > frames && (
-        <Text fontSize="12.5px" color="muted" lineHeight="1.5" mb="3">As it is, the piece repeats after {proof.truePeriod} frames, {proof.truePeriod / frames} times this loop.</Text>
+      {proof && proof.truePeriod !== frames && (
+        <Text fontSize="12.5px" color="muted" lineHeight="1.5" mb="3">
+          {proof.truePeriod === null ? 'As it is, the piece never repeats.' : `As it is, the piece repeats after ${proof.truePeriod} frames, ${proof.truePeriod / frames} times this loop.`}
+        </Text>
       )}
       <Flex align="center" gap="2.5" borderWidth="1px" borderColor="line" bg="raised" borderRadius="card" px="3" py="2.5" fontSize="13px">
         <Box color="leaf"><Check size={16} /></Box>
-        {proof.moving === 0 ? 'No value moves; noise closes by itself.' : `${exact} ${proof.gaps.length ? 'other ' : ''}moving ${exact === 1 ? 'value closes' : 'values close'} exactly`}
+        {!proof || proof.moving === 0 ? 'No value moves; noise closes by itself.' : `${still} ${findings.length ? 'other ' : ''}moving ${still === 1 ? 'value closes' : 'values close'} exactly`}
       </Flex>
       <Flex gap="2" mt="4">
         <PlainButton flex="1" onClick={() => goTo(0)}>Show frame 0</PlainButton>
@@ -70,40 +57,81 @@ export function SeamDrawer() {
   );
 }
 
-function Mono({ children }: { children: React.ReactNode }) {
-  return <Text as="span" fontFamily="mono" fontWeight="600" fontSize="12px" color="poppyText">{children}</Text>;
+/** What the shapes say. */
+function ShapeWords() {
+  const measure = useEditor((s) => s.measure);
+  const frames = useEditor((s) => s.piece.loop.frames);
+  const open = measure.ribbons.filter((r) => r.closure.how === 'open').sort((a, b) => b.closure.byPoint.largest - a.closure.byPoint.largest);
+  const permuted = measure.ribbons.filter((r) => r.closure.how === 'permuted');
+  const rounding = measure.ribbons.some((r) => r.closure.how === 'rounding');
+  const words =
+    measure.state === 'failed' ? (
+      <>The shape could not be measured: {measure.message}</>
+    ) : measure.state === 'measuring' ? (
+      `Measuring frame 0 against frame ${frames}…`
+    ) : open.length > 0 ? (
+      <>Frame {frames} should be frame 0. Largest distance now <Mono>{readable(open[0].closure.byPoint.largest)} m</Mono>, at {open[0].name}.</>
+    ) : permuted.length > 0 ? (
+      <>Frame {frames} looks like frame 0: the parts of {permuted.map((r) => r.name).join(', ')} have changed places, and together are the same.</>
+    ) : rounding ? (
+      <>Frame {frames} is frame 0, up to the rounding of the last digit.</>
+    ) : (
+      <>Frame {frames} is frame 0: every point of every ribbon is in the same place, to the last bit.</>
+    );
+  return <Text fontSize="13px" lineHeight="1.5" data-testid="seam-words">{words}</Text>;
 }
 
-function GapCard({ gap, frames }: { gap: Gap; frames: number }) {
-  const set = useEditor((s) => s.setValue);
-  const edit = useEditor((s) => s.edit);
-  // This value comes round after as many loops as its turns have in the denominator.
-  const longer = frames * gap.turns.den;
-  const miss = Math.abs(gap.to - gap.from);
-  const repair = (turns: number) => {
-    const place = numbersOf(useEditor.getState().piece).find((n) => addressKey(n.address) === gap.key);
-    if (place) set(`Close ${gap.title}`, gap.address, { ...(place.value as MotionDoc), turns });
+function Mono({ children, tone = 'poppyText' }: { children: React.ReactNode; tone?: string }) {
+  return <Text as="span" fontFamily="mono" fontWeight="600" fontSize="12px" color={tone} whiteSpace="nowrap">{children}</Text>;
+}
+
+function sizeOf(f: Finding): { words: string; tone: string } {
+  const unit = f.unit ? ` ${f.unit}` : '';
+  if (f.closedToTheEye) return { words: 'closed to the eye', tone: 'leafText' };
+  switch (f.kind) {
+    case 'gap':
+      return { words: f.miss > 1e-9 ? `${readable(f.miss)}${unit} off` : f.address ? 'turns back' : 'open', tone: 'poppyText' };
+    case 'speed':
+      return { words: `${readable(Math.abs(f.speedAfter - f.speedBefore))}${unit}/frame`, tone: 'marigoldText' };
+    case 'pause':
+      return { words: 'stops and starts', tone: 'marigoldText' };
+    case 'lost':
+      return { words: 'follows nothing', tone: 'marigoldText' };
+  }
+}
+
+function FindingCard({ finding }: { finding: Finding }) {
+  const { words, tone } = sizeOf(finding);
+  return (
+    <Box borderWidth="1px" borderColor="line" bg="raised" borderRadius="card" px="3" py="2.5" mb="3" data-testid={finding.kind === 'gap' && !finding.closedToTheEye ? 'gap' : 'note'}>
+      <Flex align="center" gap="2.5" as="button" w="100%" textAlign="left" cursor={finding.address ? 'pointer' : 'default'} title="Show where it is" onClick={() => finding.address && showValue(finding.address)}>
+        <Box w="4px" h="18px" borderRadius="full" bg={finding.colour ?? 'muted'} flexShrink={0} />
+        <Text fontWeight="600" fontSize="13.5px" flex="1" truncate>{finding.title}</Text>
+        <Mono tone={tone}>{words}</Mono>
+      </Flex>
+      <Text fontSize="12.5px" lineHeight="1.5" mt="1.5" color="muted">{finding.place}. {finding.words}{finding.closedToTheEye ? ' But the form looks the same there, so nothing of it is seen.' : ''}</Text>
+      {!finding.closedToTheEye && (
+        <Flex gap="2" mt="2" flexWrap="wrap">
+          {/* The first is the best: the nearest whole turns, or the form's own symmetry. */}
+          {finding.repairs.map((r, i) => <RepairButton key={r.words} repair={r} first={i === 0} finding={finding} />)}
+        </Flex>
+      )}
+    </Box>
+  );
+}
+
+function RepairButton({ repair, first, finding }: { repair: Repair; first: boolean; finding: Finding }) {
+  const Shape = first ? StrongButton : PlainButton;
+  const set = repair.set?.[0];
+  // Pointing at it shows the motion it would make, in the lane and in the popover.
+  const show = (on: boolean) => useEditor.setState({ preview: on && set && repair.set?.length === 1 ? { key: finding.key, value: set.value } : null });
+  const act = () => {
+    show(false);
+    useEditor.getState().edit(`${repair.words}: ${finding.title}`, (p) => applyRepair(p, repair));
   };
   return (
-    <Box borderWidth="1px" borderColor="line" bg="raised" borderRadius="card" px="3" py="2.5" mb="3" data-testid="gap">
-      <Flex align="center" gap="2.5">
-        <Box w="4px" h="18px" borderRadius="full" bg={gap.colour ?? 'muted'} />
-        <Text fontWeight="600" fontSize="13.5px" flex="1" truncate>{gap.title}</Text>
-        <Mono>{miss > 1e-9 ? `${readable(miss)} ${gap.unit} off` : 'turns back'}</Mono>
-      </Flex>
-      <Text fontSize="12.5px" lineHeight="1.5" mt="1.5" color="muted">{gap.place}. {describeGap(gap)}</Text>
-      <Flex gap="2" mt="2" flexWrap="wrap">
-        {gap.repairs.map((k, i) => {
-          const words = `${k} ${Math.abs(k) === 1 ? 'turn' : 'turns'}`;
-          // The nearest whole turns stand first.
-          return i === 0 ? <StrongButton key={k} size="xs" onClick={() => repair(k)}>{words}</StrongButton> : <PlainButton key={k} size="xs" onClick={() => repair(k)}>{words}</PlainButton>;
-        })}
-        {gap.turns.den <= 12 && longer <= MAX_FRAMES && (
-          <PlainButton size="xs" title="Everything goes on at its speed, for longer" onClick={() => edit('Lengthen the loop', (p) => lengthenLoop(p, gap.turns.den))}>
-            Loop of {longer} frames
-          </PlainButton>
-        )}
-      </Flex>
-    </Box>
+    <Shape size="xs" title={repair.help} onClick={act} onMouseEnter={() => show(true)} onMouseLeave={() => show(false)} onFocus={() => show(true)} onBlur={() => show(false)}>
+      {repair.words}
+    </Shape>
   );
 }

@@ -12,7 +12,7 @@ import { useShortcuts } from '../state/shortcuts';
 import { ConflictDialog } from './conflict-dialog';
 import { DeliverDialog } from './deliver-dialog';
 import { RibbonBands } from './ribbon-bands';
-import { Round } from './round';
+import { Round } from '../round/round';
 import { Thread } from './thread';
 import { TopBar } from './top-bar';
 import { Viewport } from './viewport';

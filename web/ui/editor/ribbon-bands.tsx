@@ -5,15 +5,17 @@ import { Plus } from 'lucide-react';
 import { memo } from 'react';
 import { addRibbon, duplicateRibbon, moveRibbon, removeRibbon } from '../state/actions';
 import { useEditor } from '../state/store';
+import { chooseRibbon, takeRibbon } from '../state/together';
 
 /** The ribbons as coloured bands, the chosen one marked. A right click, or the menu key, offers more. */
 export function RibbonBands() {
   const ribbons = useEditor((s) => s.piece.ribbons);
   const chosen = useEditor((s) => s.ribbonId);
+  const also = useEditor((s) => s.alsoRibbons);
   return (
     <Flex as="nav" aria-label="Ribbons" direction="column" align="center" w="60px" flexShrink={0} bg="band" borderRightWidth="1px" borderColor="line" py="3" gap="2.5" overflowY="auto">
       {ribbons.map((r) => (
-        <Band key={r.id} id={r.id} name={r.name} on={r.on} colour={r.colour} chosen={r.id === chosen} />
+        <Band key={r.id} id={r.id} name={r.name} on={r.on} colour={r.colour} chosen={r.id === chosen || also.includes(r.id)} />
       ))}
       <chakra.button
         type="button"
@@ -51,7 +53,7 @@ const Band = memo(function Band({ id, name, on, colour, chosen }: { id: string; 
           type="button"
           aria-label={`Ribbon ${name}${on ? '' : ', switched off'}`}
           aria-current={chosen}
-          title={name}
+          title={`${name}. With Ctrl or Shift: choose it besides others`}
           position="relative"
           w="36px"
           h="64px"
@@ -68,7 +70,7 @@ const Band = memo(function Band({ id, name, on, colour, chosen }: { id: string; 
           justifyContent="center"
           pb="2"
           cursor="pointer"
-          onClick={() => useEditor.setState({ ribbonId: id })}
+          onClick={(e) => (e.ctrlKey || e.metaKey || e.shiftKey ? takeRibbon(id) : chooseRibbon(id))}
           _before={chosen ? { content: '""', position: 'absolute', left: '-9px', top: '8px', bottom: '8px', w: '4px', borderRadius: 'full', bg: 'ink' } : undefined}
         >
           {name.slice(0, 2)}
@@ -78,6 +80,7 @@ const Band = memo(function Band({ id, name, on, colour, chosen }: { id: string; 
         <Menu.Positioner>
           <Menu.Content bg="panel" borderWidth="1px" borderColor="line" boxShadow="float" borderRadius="10px">
             <Menu.Item value="switch" onClick={() => useEditor.getState().editRibbon('Switch ribbon', id, (x) => ({ ...x, on: !x.on }))}>{on ? 'Switch off' : 'Switch on'}</Menu.Item>
+            <Menu.Item value="also" onClick={() => takeRibbon(id)}>Edit together with others</Menu.Item>
             <Menu.Item value="duplicate" onClick={() => duplicateRibbon(id)}>Duplicate</Menu.Item>
             <Menu.Item value="up" onClick={() => moveRibbon(id, -1)}>Move up</Menu.Item>
             <Menu.Item value="down" onClick={() => moveRibbon(id, 1)}>Move down</Menu.Item>

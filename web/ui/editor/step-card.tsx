@@ -8,13 +8,14 @@ import type { StepDoc } from '@maypole/core/piece/piece';
 import { stepKind, stepKinds } from '@maypole/core/steps/index';
 import { isMoving } from '@maypole/core/time/value';
 import type { NumberValue } from '@maypole/core/declare/params';
-import { ArrowDown, ArrowUp, Copy, Ellipsis, Eye, EyeOff, Replace, Trash2, TriangleAlert } from 'lucide-react';
+import { ArrowDown, ArrowUp, Copy, Ellipsis, Eye, EyeOff, Group, Replace, Trash2, TriangleAlert } from 'lucide-react';
 import { memo, type ReactNode } from 'react';
 import { Drawing } from '../fields/drawing';
 import { ValuesPanel } from '../fields/values-panel';
 import { PictureButton } from '../parts/buttons';
 import { StepIcon } from '../parts/icons';
 import { changeForm, duplicateStep, moveStep, removeStep, switchStep } from '../state/actions';
+import { linkedStep, takeTogether } from '../state/together';
 import { useEditor } from '../state/store';
 
 /** The round handle of a step on its ribbon. */
@@ -26,9 +27,9 @@ export function Knot({ colour, children, ...rest }: { colour: string; children: 
   );
 }
 
-export function Card({ open, dim, children }: { open: boolean; dim?: boolean; children: ReactNode }) {
+export function Card({ open, dim, marked, children }: { open: boolean; dim?: boolean; marked?: boolean; children: ReactNode }) {
   return (
-    <Box flex="1" minW="0" mb="2" bg="raised" borderRadius="card" borderWidth="1px" borderColor={open ? 'lineStrong' : 'line'} boxShadow={open ? 'card' : undefined} opacity={dim ? 0.55 : 1}>
+    <Box flex="1" minW="0" mb="2" bg="raised" borderRadius="card" borderWidth="1px" borderColor={marked ? 'sky' : open ? 'lineStrong' : 'line'} outline={marked ? '1px solid' : undefined} outlineColor="sky" boxShadow={open ? 'card' : undefined} opacity={dim ? 0.55 : 1}>
       {children}
     </Box>
   );
@@ -49,10 +50,14 @@ export const StepCard = memo(function StepCard({ ribbonId, colour, count, step, 
   const kind = stepKind(step.kind);
   const isForm = kind.group === 'form';
   const open = useEditor((s) => s.openSteps[step.id] ?? false);
-  const summary = useEditor((s) => kind.summary(evaluateValues(kind.params, step.values, { frame: s.frame, frames: s.piece.loop.frames })));
+  const summary = useEditor((s) => kind.summary(evaluateValues(kind.params, linkedStep(s.piece, ribbonId, step).values, { frame: s.frame, frames: s.piece.loop.frames })));
+  const together = useEditor((s) => s.stepsTogether.includes(step.id));
   const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({ id: step.id, disabled: isForm });
-  const toggle = () => useEditor.setState((s) => ({ openSteps: { ...s.openSteps, [step.id]: !open } }));
-  const moving = Object.values(step.values).flat().find(isMoving) as NumberValue | undefined;
+  // With Ctrl or Shift a card is taken to others, to be edited together.
+  const toggle = (e: { ctrlKey: boolean; metaKey: boolean; shiftKey: boolean }) =>
+    e.ctrlKey || e.metaKey || e.shiftKey ? takeTogether(step.id) : useEditor.setState((s) => ({ openSteps: { ...s.openSteps, [step.id]: !open } }));
+  const moving = useEditor((s) => Object.entries(linkedStep(s.piece, ribbonId, step).values).find(([name, v]) => kind.params[name]?.type !== 'colour' && [v].flat().some(isMoving))?.[1]);
+  const drawn = [moving].flat().find(isMoving) as NumberValue | undefined;
 
   return (
     <Flex
@@ -89,13 +94,13 @@ export const StepCard = memo(function StepCard({ ribbonId, colour, count, step, 
           <Knot colour={colour} boxShadow={isDragging ? 'float' : undefined}><StepIcon name={kind.icon} /></Knot>
         </chakra.button>
       )}
-      <Card open={open} dim={!step.on}>
+      <Card open={open} dim={!step.on} marked={together}>
         <Flex align="center" minH="38px" pl="2.5" pr="1" gap="1">
           <chakra.button type="button" aria-expanded={open} aria-label={`${kind.title}, ${summary}`} onClick={toggle} flex="1" minW="0" display="flex" alignItems="baseline" gap="2" textAlign="left" cursor="pointer" py="2">
             <Text fontWeight="600" fontSize="13.5px" whiteSpace="nowrap">{kind.title}</Text>
             <Text fontSize="12px" color="muted" truncate>{summary}</Text>
           </chakra.button>
-          {moving && !open && <Drawing value={moving} colour={colour} width={40} />}
+          {drawn && !open && <Drawing value={drawn} colour={colour} width={40} />}
           <PictureButton label={step.on ? `Switch ${kind.title} off` : `Switch ${kind.title} on`} color="muted" minW="6" onClick={() => switchStep(ribbonId, step.id)}>
             {step.on ? <Eye size={15} /> : <EyeOff size={15} />}
           </PictureButton>
@@ -137,6 +142,7 @@ function StepMenu({ ribbonId, count, step, index }: Pick<StepProps, 'ribbonId' |
             ) : (
               <>
                 <Menu.Item value="duplicate" onClick={() => duplicateStep(ribbonId, step.id)}><Copy size={14} />Duplicate step</Menu.Item>
+                <Menu.Item value="together" onClick={() => takeTogether(step.id)}><Group size={14} />Edit together with others</Menu.Item>
                 <Menu.Item value="up" disabled={index <= 1} onClick={() => moveStep(ribbonId, step.id, index - 1)}><ArrowUp size={14} />Move up</Menu.Item>
                 <Menu.Item value="down" disabled={index >= count - 1} onClick={() => moveStep(ribbonId, step.id, index + 1)}><ArrowDown size={14} />Move down</Menu.Item>
                 <Menu.Item value="remove" color="poppyText" onClick={() => removeStep(ribbonId, step.id)}><Trash2 size={14} />Remove step</Menu.Item>

@@ -3,6 +3,9 @@
 import { Box, Flex, Menu, Portal, Text, chakra } from '@chakra-ui/react';
 import { DndContext, PointerSensor, closestCenter, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
 import { SortableContext, verticalListSortingStrategy } from '@dnd-kit/sortable';
+import type { ColourValue } from '@maypole/core/declare/params';
+import { linkedValue } from '@maypole/core/piece/link';
+import { evaluateColour } from '@maypole/core/time/colours/index';
 import { finishParams } from '@maypole/core/scene/finish';
 import { formatCount } from '@maypole/core/steps/step';
 import type { RibbonDoc } from '@maypole/core/piece/piece';
@@ -14,12 +17,17 @@ import { addRibbon, duplicateRibbon, moveStep, removeRibbon } from '../state/act
 import { useGeometry } from '../state/geometry';
 import { useEditor, useRibbon } from '../state/store';
 import { AddMenu } from './add-menu';
+import { StepsTogether, TogetherThread } from './together-thread';
 import { Card, Knot, StepCard } from './step-card';
 
 /** The chosen ribbon: its steps in the order they act, on a thread in its colour. */
 export function Thread() {
   const ribbon = useRibbon();
+  const also = useEditor((s) => s.alsoRibbons);
+  const ribbons = useEditor((s) => s.piece.ribbons);
   if (!ribbon) return <Empty />;
+  const together = [ribbon, ...ribbons.filter((r) => also.includes(r.id) && r.id !== ribbon.id)];
+  if (together.length > 1) return <TogetherThread ribbons={together} />;
   return <Steps key={ribbon.id} ribbon={ribbon} />;
 }
 
@@ -49,6 +57,7 @@ function Steps({ ribbon }: { ribbon: RibbonDoc }) {
     <Flex direction="column" flex="1" minW="0" minH="0" as="section" aria-label={`Ribbon ${ribbon.name}`}>
       <Header id={ribbon.id} name={ribbon.name} on={ribbon.on} faces={geometry?.topology.faces} />
       <Box flex="1" overflowY="auto" overflowX="hidden" px="3" pb="5" position="relative">
+        <StepsTogether ribbon={ribbon} />
         <Box position="relative">
           <Box position="absolute" left="12px" top="14px" bottom="-20px" w="5px" borderRadius="full" bg={ribbon.colour} />
           <DndContext
@@ -145,6 +154,7 @@ const AddRow = memo(function AddRow({ id, colour }: { id: string; colour: string
 
 const FinishCard = memo(function FinishCard({ id, colour, finish }: { id: string; colour: string; finish: RibbonDoc['finish'] }) {
   const open = useEditor((s) => s.openSteps[`${id}/finish`] ?? false);
+  const shown = useEditor((s) => evaluateColour(linkedValue(s.piece, { owner: { type: 'finish', ribbon: id }, param: 'colour' }) as ColourValue, { frame: s.frame, frames: s.piece.loop.frames }));
   const toggle = () => useEditor.setState((s) => ({ openSteps: { ...s.openSteps, [`${id}/finish`]: !open } }));
   return (
     <Flex align="flex-start" gap="2.5" position="relative">
@@ -155,7 +165,7 @@ const FinishCard = memo(function FinishCard({ id, colour, finish }: { id: string
             <Text fontWeight="600" fontSize="13.5px">Finish</Text>
             <Text fontSize="12px" color="muted" truncate>surface of the ribbon</Text>
           </chakra.button>
-          <Box w="18px" h="18px" borderRadius="full" borderWidth="1px" borderColor="line" bg={finish.colour as string} flexShrink={0} />
+          <Box w="18px" h="18px" borderRadius="full" borderWidth="1px" borderColor="line" bg={shown} flexShrink={0} />
         </Flex>
         {open && (
           <Box borderTopWidth="1px" borderColor="line" px="2.5" py="1.5">

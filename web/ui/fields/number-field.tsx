@@ -14,6 +14,8 @@ interface Props {
   readonly integer?: boolean;
   /** Shown but not editable here: a motion drives it. */
   readonly driven?: boolean;
+  /** Several places are edited at once and do not agree. */
+  readonly mixed?: boolean;
   /** `gesture` is the same for all changes of one drag. */
   readonly onChange: (value: number, gesture: string) => void;
   readonly onDriven?: () => void;
@@ -35,7 +37,7 @@ export function formatNumber(value: number, step: number): string {
  * (Shift: ten steps). The bar shows where it stands in its usual range.
  */
 export function NumberField(props: Props) {
-  const { label, value, unit, min, max, soft, step, integer, driven, onChange, onDriven } = props;
+  const { label, value, unit, min, max, soft, step, integer, driven, mixed, onChange, onDriven } = props;
   const [typed, setTyped] = useState<string | null>(null);
   const selectAll = useRef(false);
   const [trouble, setTrouble] = useState<string | null>(null);
@@ -116,7 +118,7 @@ export function NumberField(props: Props) {
     }
     setTrouble(null);
     setTyped(null);
-    if (x !== value) onChange(x, `typed-${++gestures}`);
+    if (x !== value || mixed) onChange(x, `typed-${++gestures}`);
     return true;
   };
 
@@ -131,7 +133,7 @@ export function NumberField(props: Props) {
           aria-valuenow={value}
           aria-valuemin={min}
           aria-valuemax={max}
-          aria-valuetext={`${formatNumber(value, step)} ${unit ?? ''}`.trim()}
+          aria-valuetext={mixed ? 'mixed' : `${formatNumber(value, step)} ${unit ?? ''}`.trim()}
           aria-readonly={driven}
           h="24px"
           align="center"
@@ -154,8 +156,8 @@ export function NumberField(props: Props) {
           onClick={driven ? onDriven : undefined}
           onBlur={() => setTrouble(null)}
         >
-          {!driven && <Box position="absolute" inset="0" right="auto" w={`${share * 100}%`} bg="fill" />}
-          <Box position="relative" fontWeight="600">{formatNumber(value, step)}</Box>
+          {!driven && !mixed && <Box position="absolute" inset="0" right="auto" w={`${share * 100}%`} bg="fill" />}
+          <Box position="relative" fontWeight="600" color={mixed ? 'muted' : undefined}>{mixed ? 'mixed' : formatNumber(value, step)}</Box>
           {unit && <Box position="relative" color="muted" fontSize="11px" whiteSpace="nowrap">{unit}</Box>}
         </Flex>
       ) : (

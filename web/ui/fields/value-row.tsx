@@ -1,19 +1,29 @@
 'use client';
 
-import { Box, Flex, chakra } from '@chakra-ui/react';
-import type { NumberValue, Param, StoredValue } from '@maypole/core/declare/params';
+import { Box, Flex, Text, chakra } from '@chakra-ui/react';
+import type { ColourParam, ColourValue, NumberParam, NumberValue, Param, Points, StoredValue, VectorParam } from '@maypole/core/declare/params';
 import { evaluateParam } from '@maypole/core/evaluate/values';
 import { addressKey, ownerKey, type Address, type Owner } from '@maypole/core/piece/addresses';
-import type { NumberParam, VectorParam } from '@maypole/core/declare/params';
+import { linkedValue } from '@maypole/core/piece/link';
+import { evaluateColour } from '@maypole/core/time/colours/index';
 import { isMoving } from '@maypole/core/time/value';
-import { useEditor } from '../state/store';
 import { memo } from 'react';
-import { MotionPopover } from '../editor/motion-popover';
+import { ColourMotionForm } from '../motion/colour-motion-form';
+import { MotionForm } from '../motion/motion-form';
+import { MotionPopover } from '../motion/motion-popover';
+import { useEditor } from '../state/store';
 import { ColourField } from './colour-field';
-import { Drawing } from './drawing';
+import { ColourDrawing, Drawing } from './drawing';
 import { NumberField } from './number-field';
+import { PointsField } from './points-field';
 import { SelectField } from './select-field';
 import { SwitchField } from './switch-field';
+
+/** The same value elsewhere, edited along with the first. */
+export interface Other {
+  readonly owner: Owner;
+  readonly stored: StoredValue;
+}
 
 interface ValueProps {
   readonly owner: Owner;
@@ -21,20 +31,34 @@ interface ValueProps {
   readonly param: Param;
   readonly stored: StoredValue;
   readonly colour: string;
+  readonly others?: readonly Other[];
+}
+
+const NONE: readonly Other[] = [];
+
+function sameOthers(a: readonly Other[] = NONE, b: readonly Other[] = NONE): boolean {
+  return a.length === b.length && a.every((o, i) => o.stored === b[i].stored && ownerKey(o.owner) === ownerKey(b[i].owner));
 }
 
 /** One declared value: name, field, and the drawing of how it moves. Drawn anew only when it changed, so that a scrub costs one row. */
 export const ValueRow = memo(
   PlainValueRow,
-  (a, b) => a.stored === b.stored && a.param === b.param && a.name === b.name && a.colour === b.colour && ownerKey(a.owner) === ownerKey(b.owner),
+  (a, b) => a.stored === b.stored && a.param === b.param && a.name === b.name && a.colour === b.colour && ownerKey(a.owner) === ownerKey(b.owner) && sameOthers(a.others, b.others),
 );
 
-function PlainValueRow({ owner, name, param, stored, colour }: ValueProps) {
-  const set = useEditor((s) => s.setValue);
-  const address: Address = { owner, param: name };
-  const change = (value: StoredValue, gesture?: string) => set(param.title, address, value, gesture === undefined ? undefined : `${addressKey(address)}/${gesture}`);
+function equal(a: unknown, b: unknown): boolean {
+  return a === b || JSON.stringify(a) === JSON.stringify(b);
+}
 
-  if (param.type === 'number') return <NumberRow address={address} title={param.title} label={param.title} param={param} value={stored as NumberValue} colour={colour} />;
+function PlainValueRow({ owner, name, param, stored, colour, others = NONE }: ValueProps) {
+  const setAll = useEditor((s) => s.setValues);
+  const address: Address = { owner, param: name };
+  const addresses = [address, ...others.map((o): Address => ({ owner: o.owner, param: name }))];
+  const change = (value: StoredValue, gesture?: string) => setAll(param.title, addresses, value, gesture === undefined ? undefined : `${addressKey(address)}/${gesture}`);
+  const mixed = others.some((o) => !equal(o.stored, stored));
+
+  if (param.type === 'number')
+    return <NumberRow address={address} others={addresses.slice(1)} mixed={mixed} title={param.title} label={param.title} param={param} value={stored as NumberValue} colour={colour} />;
   if (param.type === 'vector')
     return (
       <>
@@ -42,6 +66,8 @@ function PlainValueRow({ owner, name, param, stored, colour }: ValueProps) {
           <NumberRow
             key={axis}
             address={{ ...address, axis }}
+            others={addresses.slice(1).map((a) => ({ ...a, axis }))}
+            mixed={others.some((o) => !equal((o.stored as readonly unknown[])[axis], (stored as readonly unknown[])[axis]))}
             title={axis === 0 ? param.title : ''}
             suffix={'xyz'[axis]}
             label={`${param.title} ${'xyz'[axis]}`}
@@ -52,13 +78,24 @@ function PlainValueRow({ owner, name, param, stored, colour }: ValueProps) {
         ))}
       </>
     );
+  if (param.type === 'colour') return <ColourRow address={address} others={addresses.slice(1)} mixed={mixed} param={param} value={stored as ColourValue} />;
+  if (param.type === 'points')
+    return (
+      <Box py="1">
+        <Text fontSize="12.5px" title={param.help} mb="1">{param.title}</Text>
+        <PointsField label={param.title} value={stored as Points} onChange={change} />
+      </Box>
+    );
   return (
-    <Row title={param.title} help={param.help}>
+    <Row title={param.title} help={param.help} drawing={mixed && <Mixed />}>
       {param.type === 'choice' && <SelectField label={param.title} value={stored as string} options={param.options} onChange={(v) => change(v)} />}
       {param.type === 'switch' && <SwitchField label={param.title} value={stored as boolean} onChange={(v) => change(v)} />}
-      {param.type === 'colour' && <ColourField label={param.title} value={stored as string} onChange={change} />}
     </Row>
   );
+}
+
+function Mixed() {
+  return <Text fontSize="11.5px" color="marigoldText" fontWeight="600">mixed</Text>;
 }
 
 function Row({ title, suffix, help, children, drawing }: { title: string; suffix?: string; help: string; children: React.ReactNode; drawing?: React.ReactNode }) {
@@ -69,16 +106,48 @@ function Row({ title, suffix, help, children, drawing }: { title: string; suffix
         {suffix && <Box color="muted" fontFamily="mono" fontSize="11px" pr="1">{suffix}</Box>}
       </Flex>
       <Flex w="102px" flexShrink={0} align="center">{children}</Flex>
-      <Flex flex="1" justify="flex-end">{drawing}</Flex>
+      <Flex flex="1" justify="flex-end" align="center" gap="1.5">{drawing}</Flex>
     </Flex>
   );
 }
 
-function NumberRow({ address, title, suffix, label, param, value, colour }: { address: Address; title: string; suffix?: string; label: string; param: NumberParam | VectorParam; value: NumberValue; colour: string }) {
-  const set = useEditor((s) => s.setValue);
+function MotionButton({ label, moving, open, children, ...rest }: { label: string; moving: boolean; open: boolean; children: React.ReactNode } & Record<string, unknown>) {
+  return (
+    <chakra.button
+      type="button"
+      aria-label={`Motion of ${label}${moving ? '' : ', still'}`}
+      title={moving ? 'Its motion over the loop' : 'Stands still; click to make it move'}
+      px="0.5"
+      py="1"
+      borderRadius="field"
+      cursor="pointer"
+      _hover={{ bg: 'field' }}
+      bg={open ? 'field' : undefined}
+      {...rest}
+    >
+      {children}
+    </chakra.button>
+  );
+}
+
+interface NumberRowProps {
+  readonly address: Address;
+  readonly others: readonly Address[];
+  readonly mixed: boolean;
+  readonly title: string;
+  readonly suffix?: string;
+  readonly label: string;
+  readonly param: NumberParam | VectorParam;
+  readonly value: NumberValue;
+  readonly colour: string;
+}
+
+function NumberRow({ address, others, mixed, title, suffix, label, param, value, colour }: NumberRowProps) {
+  const setAll = useEditor((s) => s.setValues);
   const moving = isMoving(value);
   const key = addressKey(address);
-  const shown = useEditor((s) => (moving ? settled(param, value, s.frame, s.piece.loop.frames) : (value as number)));
+  const shown = useEditor((s) => (moving ? settled(param, linkedValue(s.piece, address) as NumberValue, s.frame, s.piece.loop.frames) : value));
+  const linked = useEditor((s) => (moving ? (linkedValue(s.piece, address) as NumberValue) : value));
   const open = useEditor((s) => s.motionOf !== null && addressKey(s.motionOf) === key);
   const openMotion = () => useEditor.setState({ motionOf: address });
   return (
@@ -87,29 +156,19 @@ function NumberRow({ address, title, suffix, label, param, value, colour }: { ad
       suffix={suffix}
       help={param.help}
       drawing={
-        param.moves && (
-          <MotionPopover address={address} param={param} value={value} label={label} colour={colour} open={open}>
-            <chakra.button
-              type="button"
-              aria-label={`Motion of ${label}${moving ? '' : ', still'}`}
-              title={moving ? 'Its motion over the loop' : 'Stands still; click to make it move'}
-              px="0.5"
-              py="1"
-              borderRadius="field"
-              cursor="pointer"
-              _hover={{ bg: 'field' }}
-              bg={open ? 'field' : undefined}
-              onClick={openMotion}
-            >
-              <Drawing value={value} colour={colour} width={46} />
-            </chakra.button>
-          </MotionPopover>
-        )
+        <>
+          {mixed && <Mixed />}
+          {param.moves && (
+            <MotionPopover label={label} open={open} trigger={<MotionButton label={label} moving={moving} open={open} onClick={openMotion}><Drawing value={linked} colour={colour} width={46} /></MotionButton>}>
+              <MotionForm address={address} others={others} param={param} value={value} label={label} colour={colour} />
+            </MotionPopover>
+          )}
+        </>
       }
     >
       <NumberField
         label={label}
-        value={shown}
+        value={shown as number}
         unit={param.unit}
         min={param.min}
         max={param.max}
@@ -117,9 +176,38 @@ function NumberRow({ address, title, suffix, label, param, value, colour }: { ad
         step={param.step}
         integer={param.integer}
         driven={moving}
+        mixed={mixed}
         onDriven={openMotion}
-        onChange={(v, gesture) => set(label, address, v, `${key}/${gesture}`)}
+        onChange={(v, gesture) => setAll(label, [address, ...others], v, `${key}/${gesture}`)}
       />
+    </Row>
+  );
+}
+
+function ColourRow({ address, others, mixed, param, value }: { address: Address; others: readonly Address[]; mixed: boolean; param: ColourParam; value: ColourValue }) {
+  const setAll = useEditor((s) => s.setValues);
+  const moving = isMoving(value);
+  const key = addressKey(address);
+  const linked = useEditor((s) => linkedValue(s.piece, address) as ColourValue);
+  const shown = useEditor((s) => (moving ? evaluateColour(linkedValue(s.piece, address) as ColourValue, { frame: s.frame, frames: s.piece.loop.frames }) : value));
+  const open = useEditor((s) => s.motionOf !== null && addressKey(s.motionOf) === key);
+  const openMotion = () => useEditor.setState({ motionOf: address });
+  return (
+    <Row
+      title={param.title}
+      help={param.help}
+      drawing={
+        <>
+          {mixed && <Mixed />}
+          {param.moves && (
+            <MotionPopover label={param.title} open={open} trigger={<MotionButton label={param.title} moving={moving} open={open} onClick={openMotion}><ColourDrawing value={linked} /></MotionButton>}>
+              <ColourMotionForm address={address} others={others} param={param} value={value} label={param.title} />
+            </MotionPopover>
+          )}
+        </>
+      }
+    >
+      <ColourField label={param.title} value={shown as string} driven={moving} onDriven={openMotion} onChange={(v, gesture) => setAll(param.title, [address, ...others], v, gesture && `${key}/${gesture}`)} />
     </Row>
   );
 }

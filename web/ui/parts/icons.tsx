@@ -1,4 +1,4 @@
-import { Box as BoxIcon, Cylinder, Globe, Grid3x3, Move3d, Sparkles, Square, Torus, Tornado, Waves, type LucideIcon } from 'lucide-react';
+import { Box as BoxIcon, Cylinder, Dices, Globe, Grid3x3, Move3d, Orbit, Route, Sparkles, Square, Torus, Tornado, Waves, type LucideIcon } from 'lucide-react';
 
 /** Pictures for the icon names that steps declare. */
 const icons: Readonly<Record<string, LucideIcon>> = {
@@ -12,6 +12,9 @@ const icons: Readonly<Record<string, LucideIcon>> = {
   displace: Waves,
   twist: Tornado,
   place: Move3d,
+  spin: Orbit,
+  tumble: Dices,
+  journey: Route,
 };
 
 export function StepIcon({ name, size = 15 }: { name: string; size?: number }) {

@@ -1,24 +1,12 @@
 import type { NumberValue, StoredValue } from '@maypole/core/declare/params';
+import { linkPiece } from '@maypole/core/piece/link';
 import type { Values } from '@maypole/core/piece/piece';
 import { evaluateValues } from '@maypole/core/evaluate/values';
 import { cameraParams } from '@maypole/core/scene/scene';
 import { verticalFov } from '@maypole/core/scene/lens';
-import { isMoving } from '@maypole/core/time/value';
+import { scaledValue, shiftedValue } from '@maypole/core/time/reshape';
 import { session } from './session';
 import { useEditor } from './store';
-
-/** Adds to a value; a moving one is moved as a whole, with its low and high. */
-function shifted(value: NumberValue, by: number, min: number, max: number): NumberValue {
-  const hold = (x: number) => Math.max(min, Math.min(max, Number(x.toFixed(5))));
-  if (!isMoving(value)) return hold(value + by);
-  return { ...value, low: hold((value.low as number) + by), high: hold((value.high as number) + by) };
-}
-
-function scaled(value: NumberValue, factor: number, min: number, max: number): NumberValue {
-  const hold = (x: number) => Math.max(min, Math.min(max, Number(x.toFixed(5))));
-  if (!isMoving(value)) return hold(value * factor);
-  return { ...value, low: hold((value.low as number) * factor), high: hold((value.high as number) * factor) };
-}
 
 function change(label: string, update: (camera: Record<string, StoredValue>) => void): void {
   useEditor.getState().edit(
@@ -35,29 +23,29 @@ function change(label: string, update: (camera: Record<string, StoredValue>) => 
 /** Goes round the target by angles in degrees. */
 export function orbit(azimuth: number, elevation: number): void {
   change('Orbit', (c) => {
-    c.azimuth = shifted(c.azimuth as NumberValue, azimuth, -36_000, 36_000);
-    c.elevation = shifted(c.elevation as NumberValue, elevation, -89, 89);
+    c.azimuth = shiftedValue(c.azimuth as NumberValue, azimuth, [-36_000, 36_000]);
+    c.elevation = shiftedValue(c.elevation as NumberValue, elevation, [-89, 89]);
   });
 }
 
 /** Shifts the target by parts of the picture's height, to the right and up as seen. */
 export function pan(right: number, up: number): void {
   const { piece, frame } = useEditor.getState();
-  const at = evaluateValues(cameraParams, piece.scene.camera, { frame, frames: piece.loop.frames });
+  const at = evaluateValues(cameraParams, linkPiece(piece).scene.camera, { frame, frames: piece.loop.frames });
   const aspect = piece.output.width / piece.output.height;
   const height = 2 * at.distance * Math.tan((verticalFov(at.focalLength, aspect) * Math.PI) / 360);
   const [a, e] = [(at.azimuth * Math.PI) / 180, (at.elevation * Math.PI) / 180];
   const along = [Math.cos(a), 0, -Math.sin(a)];
   const above = [-Math.sin(e) * Math.sin(a), Math.cos(e), -Math.sin(e) * Math.cos(a)];
   change('Pan', (c) => {
-    c.target = (c.target as readonly NumberValue[]).map((v, k) => shifted(v, (along[k] * right + above[k] * up) * height, -10_000, 10_000)) as unknown as StoredValue;
+    c.target = (c.target as readonly NumberValue[]).map((v, k) => shiftedValue(v, (along[k] * right + above[k] * up) * height, [-10_000, 10_000])) as unknown as StoredValue;
   });
 }
 
 /** Comes nearer (factor < 1) or goes farther. */
 export function zoom(factor: number): void {
   change('Zoom', (c) => {
-    c.distance = scaled(c.distance as NumberValue, factor, 0.01, 10_000);
+    c.distance = scaledValue(c.distance as NumberValue, factor, [0.01, 10_000]);
   });
 }
 
@@ -81,7 +69,7 @@ export function frameAll(): void {
       }
     }
   if (min[0] > max[0]) return;
-  const at = evaluateValues(cameraParams, piece.scene.camera, { frame, frames: piece.loop.frames });
+  const at = evaluateValues(cameraParams, linkPiece(piece).scene.camera, { frame, frames: piece.loop.frames });
   const aspect = piece.output.width / piece.output.height;
   const half = (verticalFov(at.focalLength, aspect) * Math.PI) / 360;
   const narrow = Math.min(half, Math.atan(Math.tan(half) * aspect));

@@ -1,25 +1,36 @@
-import { addressKey, numbersOf, type NumberPlace } from '@maypole/core/piece/addresses';
+import { addressKey, valuesOf, type ColourPlace, type NumberPlace } from '@maypole/core/piece/addresses';
+import { linkPiece } from '@maypole/core/piece/link';
 import type { Piece } from '@maypole/core/piece/piece';
-import { proveSeam, type Proof } from '@maypole/core/seam/proof';
+import { judge, type Verdict } from '@maypole/core/seam/check';
 import { isMoving } from '@maypole/core/time/value';
+import type { SeamMeasure } from '@/engine/seam-watch';
 
-/** What follows from a piece, worked out once for each and shared by all who show it. */
-function perPiece<T>(make: (piece: Piece) => T): (piece: Piece) => T {
-  const known = new WeakMap<Piece, T>();
-  return (piece) => {
-    let value = known.get(piece);
-    if (value === undefined) known.set(piece, (value = make(piece)));
+export type MovingPlace = NumberPlace | ColourPlace;
+
+/** What follows from something, worked out once for each and shared by all who show it. */
+function once<K extends object, T>(make: (from: K) => T): (from: K) => T {
+  const known = new WeakMap<K, T>();
+  return (from) => {
+    let value = known.get(from);
+    if (value === undefined) known.set(from, (value = make(from)));
     return value;
   };
 }
 
-export const proofOf: (piece: Piece) => Proof = perPiece(proveSeam);
+/** Proof and shapes together, as far as they are known. */
+export const verdictOf: (measure: SeamMeasure) => Verdict = once((m) => {
+  const verdict = judge(m.proof ?? { findings: [] }, m.ribbons);
+  return { ...verdict, findings: verdict.findings.map((f) => (m.symmetry[f.key]?.length ? { ...f, repairs: [...m.symmetry[f.key], ...f.repairs] } : f)) };
+});
 
-let last: readonly NumberPlace[] = [];
+let last: readonly MovingPlace[] = [];
 
-/** Every moving value. The same list as before while none of them has changed, so that an edit elsewhere draws no lane anew. */
-export const movingOf: (piece: Piece) => readonly NumberPlace[] = perPiece((piece) => {
-  const now = numbersOf(piece).filter((n) => isMoving(n.value));
+/**
+ * Every moving value, ready to be evaluated. The same list as before while none of them has
+ * changed, so that an edit elsewhere draws no lane anew.
+ */
+export const movingOf: (piece: Piece) => readonly MovingPlace[] = once((piece: Piece) => {
+  const now = valuesOf(linkPiece(piece)).filter((n) => isMoving(n.value));
   const before = new Map(last.map((n) => [addressKey(n.address), n]));
   const kept = now.map((n) => {
     const old = before.get(addressKey(n.address));

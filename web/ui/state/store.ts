@@ -3,7 +3,7 @@ import type { Piece, RibbonDoc } from '@maypole/core/piece/piece';
 import type { StoredValue } from '@maypole/core/declare/params';
 import type { Detail } from '@maypole/core/steps/step';
 import { create } from 'zustand';
-import type { SeamMeasure } from '@/engine/seam-watch';
+import { NOT_MEASURED, type SeamMeasure } from '@/engine/seam-watch';
 import type { ViewMode } from '@/view/frame';
 import { NO_HISTORY, record, redo, undo, type History } from './history';
 
@@ -33,6 +33,13 @@ interface Editor {
   readonly measure: SeamMeasure;
   /** Address of the value whose motion is open, and where its popover hangs. */
   readonly motionOf: Address | null;
+  /** Ribbons chosen besides `ribbonId`, and steps chosen to be edited together. */
+  readonly alsoRibbons: readonly string[];
+  readonly stepsTogether: readonly string[];
+  /** The lane that is open for editing, by the key of its address. */
+  readonly openLane: string | null;
+  /** What a change that is pointed at would make of a value. */
+  readonly preview: { readonly key: string; readonly value: StoredValue } | null;
 }
 
 interface Actions {
@@ -41,6 +48,8 @@ interface Actions {
   edit(label: string, change: (piece: Piece) => Piece, merge?: string): void;
   editRibbon(label: string, ribbonId: string, change: (ribbon: RibbonDoc) => RibbonDoc, merge?: string): void;
   setValue(label: string, address: Address, value: StoredValue, merge?: string): void;
+  /** The same value in several places, as one edit. */
+  setValues(label: string, addresses: readonly Address[], value: StoredValue, merge?: string): void;
   undo(): void;
   redo(): void;
   set(part: Partial<Editor>): void;
@@ -64,13 +73,17 @@ export const useEditor = create<Editor & Actions>()((set, get) => ({
   rate: null,
   drawer: null,
   delivering: false,
-  measure: { state: 'measuring', ribbons: [], progress: 0 },
+  measure: NOT_MEASURED,
   motionOf: null,
+  alsoRibbons: [],
+  stepsTogether: [],
+  openLane: null,
+  preview: null,
 
   open(id, piece, revision) {
     const first = piece.ribbons[0];
     set({
-      id, piece, revision, save: 'saved', conflict: null, history: NO_HISTORY, frame: 0, playing: false, rate: null, motionOf: null,
+      id, piece, revision, save: 'saved', conflict: null, history: NO_HISTORY, frame: 0, playing: false, rate: null, motionOf: null, alsoRibbons: [], stepsTogether: [], openLane: null, preview: null,
       ribbonId: first?.id ?? null,
       openSteps: Object.fromEntries(first ? first.steps.slice(0, 2).map((s) => [s.id, true]) : []),
     });
@@ -98,6 +111,10 @@ export const useEditor = create<Editor & Actions>()((set, get) => ({
 
   setValue(label, address, value, merge) {
     get().edit(label, (piece) => setValue(piece, address, value), merge);
+  },
+
+  setValues(label, addresses, value, merge) {
+    get().edit(label, (piece) => addresses.reduce((p, address) => setValue(p, address, value), piece), merge);
   },
 
   undo() {

@@ -1,7 +1,10 @@
 'use client';
 
 import { Box, Text } from '@chakra-ui/react';
+import type { KeyDoc } from '@maypole/core/time/keys/key';
 import { wrapFrame } from '@maypole/core/time/loop';
+import { isMoving } from '@maypole/core/time/value';
+import { movingOf } from '../state/derived';
 import { useRef, type PointerEvent } from 'react';
 import { useReadiness } from '../state/geometry';
 import { goTo, stepFrames } from '../state/player';
@@ -90,6 +93,7 @@ export function Dial() {
         })}
         <path d={`M${ix.toFixed(2)} ${iy.toFixed(2)}L${hx.toFixed(2)} ${hy.toFixed(2)}`} stroke="var(--chakra-colors-poppy)" strokeWidth="2" />
         <circle cx={hx} cy={hy} r="5" fill="var(--chakra-colors-poppy)" />
+        <KeyDots />
         <g>
           <title>The seam</title>
           <circle cx={MIDDLE} cy={MIDDLE - RING} r="7.5" fill="var(--chakra-colors-panel)" stroke="var(--chakra-colors-ink)" strokeWidth="2.4" />
@@ -101,5 +105,26 @@ export function Dial() {
         <Text fontSize="11.5px" color="muted">of {frames}</Text>
       </Box>
     </Box>
+  );
+}
+
+/** Keys of the values that move, as dots in the colour of their ribbon, inside the ring. */
+function KeyDots() {
+  const moving = useEditor((s) => movingOf(s.piece));
+  const dots = new Map<string, { at: number; colour: string }>();
+  for (const m of moving)
+    if (isMoving(m.value) && m.value.motion === 'keys')
+      for (const k of m.value.keys as readonly KeyDoc[]) {
+        const colour = m.colour ?? 'var(--chakra-colors-muted)';
+        // Two keys nearer than a dot are wide are one dot.
+        dots.set(`${Math.round(k.at * 90)}/${colour}`, { at: k.at, colour });
+      }
+  return (
+    <>
+      {[...dots].map(([key, { at: place, colour }]) => {
+        const [x, y] = at(place, RING - 20);
+        return <rect key={key} x={x - 3} y={y - 3} width="6" height="6" rx="1.5" fill={colour} data-testid="key-dot" />;
+      })}
+    </>
   );
 }

@@ -1,0 +1,25 @@
+/** A fault found in a value: where, and what to do about it. */
+export interface Fault {
+  readonly path: (string | number)[];
+  readonly message: string;
+}
+
+export function fault(message: string, ...path: (string | number)[]): Fault {
+  return { path, message };
+}
+
+/** A value as it stands in a message. */
+export function show(x: unknown): string {
+  if (x === undefined) return 'Nothing';
+  const text = JSON.stringify(x);
+  return text === undefined ? String(x) : text.length > 40 ? `${text.slice(0, 39)}…` : text;
+}
+
+/** The faults of a part, with the way to it put before. */
+export function within(faults: readonly Fault[], ...path: (string | number)[]): Fault[] {
+  return faults.map((f) => ({ path: [...path, ...f.path], message: f.message }));
+}
+
+export function isRecord(x: unknown): x is Record<string, unknown> {
+  return typeof x === 'object' && x !== null && !Array.isArray(x);
+}

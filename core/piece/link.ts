@@ -1,0 +1,136 @@
+import type { NumberValue, StoredValue } from '../declare/params';
+import { NO_PLACE, type Place } from '../time/formula/words';
+import type { LayerDoc, MotionDoc } from '../time/motion';
+import { usesPlace } from '../time/motions/formula';
+import { randomSource } from '../time/random';
+import { isMoving } from '../time/value';
+import { addressKey, isColourPlace, valueAt, valuesOf, type Address, type ColourPlace, type NumberPlace } from './addresses';
+import type { Piece, RibbonDoc, Values } from './piece';
+
+type Found = NumberPlace | ColourPlace;
+
+/**
+ * A piece ready for evaluation: beside the address that a value follows stands what is followed,
+ * and beside a formula its place. Everything after this is evaluated value by value, in any worker,
+ * with nothing to look up. Ribbons that need none of it are the very same objects.
+ *
+ * What cannot be found, or would follow itself, stays without a source and stands at its
+ * `otherwise`.
+ */
+export function linkPiece(piece: Piece): Piece {
+  let linked = known.get(piece);
+  if (!linked) {
+    linked = link(piece);
+    known.set(piece, linked);
+    known.set(linked, linked);
+  }
+  return linked;
+}
+
+const known = new WeakMap<Piece, Piece>();
+
+/** What stands at an address of a piece, ready for evaluation. */
+export function linkedValue(piece: Piece, address: Address): StoredValue | undefined {
+  return valueAt(linkPiece(piece), address);
+}
+
+function motionsWithin(value: unknown): MotionDoc[] {
+  if (Array.isArray(value)) return value.flatMap(motionsWithin);
+  if (!isMoving(value)) return [];
+  return [value, ...(value.layers ?? []).flatMap((l) => motionsWithin(l.motion))];
+}
+
+function needsLink(values: Values): boolean {
+  return Object.values(values).some((v) => motionsWithin(v).some((m) => m.motion === 'follow' || (m.motion === 'formula' && usesPlace(m.text as string))));
+}
+
+/** The addresses a value takes its motion from, in itself and in its layers. */
+export function sourcesOf(value: unknown): string[] {
+  return motionsWithin(value).filter((m) => m.motion === 'follow' && m.of !== '').map((m) => m.of as string);
+}
+
+function placeOf(piece: Piece, ribbon: RibbonDoc | undefined): Place {
+  if (!ribbon) return NO_PLACE;
+  const order = piece.ribbons.findIndex((r) => r.id === ribbon.id);
+  return { order, count: piece.ribbons.length, seed: randomSource(order + 1)() };
+}
+
+function link(piece: Piece): Piece {
+  const scenes = Object.values(piece.scene);
+  const wants = piece.ribbons.map((r) => needsLink(r.finish) || r.steps.some((s) => needsLink(s.values)));
+  if (!wants.some(Boolean) && !scenes.some(needsLink)) return piece;
+
+  let index: Map<string, Found> | null = null;
+  const find = (key: string) => (index ??= new Map(valuesOf(piece).map((v) => [addressKey(v.address), v]))).get(key);
+  const done = new Map<string, NumberValue | string | undefined>();
+  /** What is followed, itself linked; undefined where it is gone or follows itself. */
+  const resolve = (key: string, colour: boolean, trail: ReadonlySet<string>): NumberValue | string | undefined => {
+    const memo = `${key}|${colour}`;
+    if (done.has(memo)) return done.get(memo);
+    const found = find(key);
+    if (!found || trail.has(key) || trail.size > 60 || isColourPlace(found) !== colour) return undefined;
+    const { owner } = found.address;
+    const ribbon = owner.type === 'scene' ? undefined : piece.ribbons.find((r) => r.id === owner.ribbon);
+    const value = linkedMotion(found.value, placeOf(piece, ribbon), colour, new Set([...trail, key]));
+    if (trail.size === 0) done.set(memo, value);
+    return value;
+  };
+  const linkedMotion = <T extends NumberValue | string>(value: T, place: Place, colour: boolean, trail: ReadonlySet<string>): T => {
+    if (!isMoving(value)) return value;
+    let out: MotionDoc = value;
+    if (value.motion === 'follow') out = { ...out, source: value.of === '' ? undefined : resolve(value.of as string, colour, trail) };
+    if (value.motion === 'formula' && usesPlace(value.text as string)) out = { ...out, place };
+    if (value.layers?.some((l) => motionsWithin(l.motion).length > 0))
+      out = { ...out, layers: value.layers.map((l): LayerDoc => ({ ...l, motion: linkedMotion(l.motion, place, colour, trail) })) };
+    return out as T;
+  };
+  const linkedValues = (values: Values, place: Place, owner: Address['owner']): Values => {
+    if (!needsLink(values)) return values;
+    return Object.fromEntries(
+      Object.entries(values).map(([param, v]): [string, StoredValue] => {
+        // A colour's motions are told by their kinds having no number to them: the place says which it is.
+        if (Array.isArray(v)) return [param, v.map((x, axis) => linkedMotion(x as NumberValue, place, false, new Set([addressKey({ owner, param, axis: axis as 0 | 1 | 2 })]))) as unknown as StoredValue];
+        const key = addressKey({ owner, param });
+        const found = isMoving(v) ? find(key) : undefined;
+        return [param, found ? linkedMotion(v as NumberValue, place, isColourPlace(found), new Set([key])) : v];
+      }),
+    );
+  };
+  return {
+    ...piece,
+    scene: Object.fromEntries(Object.entries(piece.scene).map(([part, values]) => [part, linkedValues(values, NO_PLACE, { type: 'scene', part } as Address['owner'])])) as Piece['scene'],
+    ribbons: piece.ribbons.map((r, i) => {
+      if (!wants[i]) return r;
+      const place = placeOf(piece, r);
+      return {
+        ...r,
+        finish: linkedValues(r.finish, place, { type: 'finish', ribbon: r.id }),
+        steps: r.steps.map((s) => (needsLink(s.values) ? { ...s, values: linkedValues(s.values, place, { type: 'step', ribbon: r.id, step: s.id }) } : s)),
+      };
+    }),
+  };
+}
+
+/** The followers that lead from a value back to it, the value itself first; null where there is no circle. */
+export function circleThrough(piece: Piece, start: string): Found[] | null {
+  const index = new Map(valuesOf(piece).map((v) => [addressKey(v.address), v]));
+  const seen = new Set<string>();
+  const search = (key: string, trail: Found[]): Found[] | null => {
+    const found = index.get(key);
+    if (!found) return null;
+    if (trail.length > 0 && key === start) return trail;
+    if (seen.has(key)) return null;
+    seen.add(key);
+    for (const next of sourcesOf(found.value)) {
+      const circle = search(next, [...trail, found]);
+      if (circle) return circle;
+    }
+    return null;
+  };
+  return search(start, []);
+}
+
+/** "Twist angle → Place turn y → Twist angle": a circle in words. */
+export function describeCircle(circle: readonly Found[]): string {
+  return [...circle, circle[0]].map((f) => `${f.place}, ${f.title}`).join(' → ');
+}

@@ -1,0 +1,152 @@
+import type { NumberParam, NumberValue, VectorParam } from '../declare/params';
+import { sortKeys, type KeyDoc } from '../time/keys/key';
+import { MAX_FRAMES } from '../time/loop';
+import type { MotionDoc } from '../time/motion';
+import { isWhole, type Rational } from '../time/rational';
+import { closes, courseOf, isMoving } from '../time/value';
+
+/** A motion that would close, in words. */
+export interface Candidate {
+  readonly words: string;
+  readonly help?: string;
+  readonly motion: NumberValue;
+}
+
+type Target = NumberParam | VectorParam;
+
+/** The nearest whole numbers of turns, the nearest first; never 0, which would be no motion. */
+export function wholeTurnsNear(turns: Rational): number[] {
+  const x = turns.num / turns.den;
+  const candidates = [Math.floor(x), Math.ceil(x)].map((k) => (k === 0 ? Math.sign(x) || 1 : k));
+  return [...new Set(candidates)].sort((a, b) => Math.abs(a - x) - Math.abs(b - x));
+}
+
+export function turnWords(k: number): string {
+  return `${k} ${Math.abs(k) === 1 ? 'turn' : 'turns'}`;
+}
+
+function thereAndBack(motion: MotionDoc): Candidate {
+  return { words: 'There and back', help: 'Goes through it and back within the loop', motion: { ...motion, timing: { ...motion.timing, way: 'sway' } } };
+}
+
+/** Gains near `adds` that make no difference to the value. */
+function closedGains(adds: number, cyclic: number | undefined): number[] {
+  if (!cyclic) return [0];
+  const x = adds / cyclic;
+  return [...new Set([Math.round(x), Math.floor(x), Math.ceil(x)].map((k) => (k === 0 ? 0 : k * cyclic)))];
+}
+
+function gainWords(gain: number, param: Target): string {
+  if (param.cyclic && gain !== 0) return `Adds ${turnWords(gain / param.cyclic)}`;
+  return gain === 0 ? 'Adds nothing' : `Adds ${gain} ${param.unit}`;
+}
+
+/** Values stretched about the first, so that what is gained becomes `gain`. */
+function stretched(motion: MotionDoc, gain: number): MotionDoc {
+  const adds = motion.adds as number;
+  const keys = sortKeys(motion.keys as readonly KeyDoc[]);
+  const factor = gain / adds;
+  const first = keys[0].value;
+  const scale = (t: readonly [number, number] | undefined) => t && ([t[0], t[1] * factor] as [number, number]);
+  return { ...motion, adds: gain, keys: keys.map((k) => ({ ...k, value: first + (k.value - first) * factor, ...(k.in ? { in: scale(k.in) } : {}), ...(k.out ? { out: scale(k.out) } : {}) })) };
+}
+
+/** What could be done about a motion, without its layers, that does not come back. */
+function candidatesFor(motion: MotionDoc, param: Target, frames: number): Candidate[] {
+  const { layers: _layers, ...alone } = motion;
+  const course = courseOf(alone as MotionDoc, frames);
+  const out: Candidate[] = [];
+  if (motion.motion === 'wave') for (const k of wholeTurnsNear(course.turns)) out.push({ words: turnWords(k), motion: { ...motion, turns: k / (motion.timing?.times ?? 1) } });
+  if (motion.motion === 'keys' || motion.motion === 'stairs') {
+    for (const gain of closedGains(motion.adds as number, param.cyclic)) {
+      out.push({ words: gainWords(gain, param), help: 'Changes what is gained from the last key to the first', motion: { ...motion, adds: gain } });
+      if (gain !== 0 && motion.motion === 'keys' && (motion.keys as readonly KeyDoc[]).length > 1)
+        out.push({ words: `Stretch to ${turnWords(gain / (param.cyclic ?? 1))}`, help: 'Stretches all keys in proportion', motion: stretched(motion, gain) });
+    }
+  }
+  if (motion.motion === 'follow' && param.cyclic && course.adds !== 0) {
+    const of = course.adds / (motion.scale as number);
+    for (const gain of closedGains(course.adds, param.cyclic)) if (gain !== 0) out.push({ words: `Scale ${Number((gain / of).toPrecision(6))}`, motion: { ...motion, scale: gain / of } });
+  }
+  if (motion.motion === 'follow' && course.turns.den > 1) out.push({ words: 'Stand still', motion: motion.otherwise as number });
+  if (!isWhole(course.turns) && course.turns.den <= 12 && motion.motion !== 'wave')
+    out.push({ words: course.turns.den === 2 ? 'Twice as fast' : `${course.turns.den} times as fast`, motion: { ...motion, timing: { ...motion.timing, times: (motion.timing?.times ?? 1) * course.turns.den } } });
+  if (motion.motion === 'formula') out.push({ words: 'Begin anew each loop', help: 'Puts fract(t) in the place of t', motion: { ...motion, text: (motion.text as string).replace(/\bt\b/g, 'fract(t)').replace(/\bf\b/g, 'mod(f, n)') } });
+  out.push(thereAndBack(motion));
+  return out;
+}
+
+/**
+ * Motions that close, for one that does not: each has been tried and does. Layers are mended where
+ * they are at fault, the base where it is.
+ */
+export function closingMotions(value: MotionDoc, param: Target, frames: number): Candidate[] {
+  const sound = (v: NumberValue) => closes(courseOf(v, frames), param.cyclic);
+  const { layers = [], ...rest } = value;
+  const base = rest as MotionDoc;
+  const baseOptions = sound(base) ? [{ words: '', motion: base as NumberValue }] : candidatesFor(base, param, frames).filter((c) => sound(c.motion));
+  let mended = layers;
+  let mendedWords = '';
+  if (layers.some((l) => l.on && !sound(l.motion))) {
+    mended = layers.map((l) => {
+      if (!l.on || sound(l.motion)) return l;
+      const fix = candidatesFor(l.motion, { ...param, cyclic: l.how === 'add' ? param.cyclic : undefined }, frames).find((c) => isMoving(c.motion) && sound(c.motion));
+      return fix ? { ...l, motion: fix.motion as MotionDoc } : { ...l, on: false };
+    });
+    mendedWords = 'close the layers';
+  }
+  const whole = (c: NumberValue, l: typeof layers): NumberValue => (isMoving(c) && l.length > 0 ? { ...c, layers: l } : c);
+  const words = (a: string, b: string) => [a, b].filter(Boolean).join(', ') || 'Close it';
+  const out = baseOptions.map((c) => ({ ...c, words: words(c.words, mendedWords), motion: whole(c.motion, mended) }));
+  if (layers.length > 0) {
+    out.push(...baseOptions.map((c) => ({ words: words(c.words, 'without layers'), motion: whole(c.motion, layers.map((l) => ({ ...l, on: false }))) })));
+    if (sound(thereAndBack(base).motion)) out.push({ words: 'There and back', motion: whole(thereAndBack(base).motion, mended) });
+  }
+  const seen = new Set<string>();
+  return out.filter((c) => {
+    const text = JSON.stringify(c.motion);
+    if (seen.has(text) || !sound(c.motion)) return false;
+    seen.add(text);
+    return true;
+  });
+}
+
+/** How many loops together make one period of the value; null where they never do, or too many would be needed. */
+export function loopsToClose(value: NumberValue, cyclic: number | undefined, frames: number): number | null {
+  const { turns, adds, open } = courseOf(value, frames);
+  if (open) return null;
+  let loops = turns.den;
+  if (adds !== 0) {
+    if (!cyclic) return null;
+    let k = 1;
+    while (k <= 360 && Math.abs((adds * k) % cyclic) > 1e-9) k++;
+    if (k > 360) return null;
+    loops *= k;
+  }
+  return loops * frames <= MAX_FRAMES ? loops : null;
+}
+
+/** Keys spread so that the value changes at the same speed all the way, on straight lines. */
+export function evenSpeed(motion: MotionDoc): MotionDoc {
+  const keys = sortKeys(motion.keys as readonly KeyDoc[]);
+  const adds = motion.adds as number;
+  const rises = keys.map((k, i) => Math.abs((i + 1 < keys.length ? keys[i + 1].value : keys[0].value + adds) - k.value));
+  const total = rises.reduce((a, b) => a + b, 0);
+  if (total === 0) return motion;
+  let at = keys[0].at;
+  const even: KeyDoc[] = keys.map((k, i) => {
+    const { in: _in, out: _out, broken: _broken, ease: _ease, ...plain } = k;
+    const key: KeyDoc = { ...plain, at: at - Math.floor(at), to: 'linear' };
+    at += rises[i] / total;
+    return key;
+  });
+  const { rest: _rest, ...timing } = motion.timing ?? {};
+  // A key that was carried over the seam belongs to the next loop, and so stands one gain lower here.
+  const lowered = even.map((k, i) => (i > 0 && k.at < even[0].at ? { ...k, value: k.value - adds } : k));
+  return { ...motion, ...(motion.timing ? { timing } : {}), keys: sortKeys(lowered) };
+}
+
+/** All keys joined by one closed spline. */
+export function smoothed(motion: MotionDoc): MotionDoc {
+  return { ...motion, keys: (motion.keys as readonly KeyDoc[]).map(({ in: _in, out: _out, broken: _broken, ease: _ease, ...k }) => ({ ...k, to: 'smooth' as const })) };
+}

@@ -1,0 +1,40 @@
+import type { NumberValue } from '../declare/params';
+import { totalOf } from '../time/layers';
+import { prepareMotion } from '../time/value';
+import type { MotionDoc } from '../time/motion';
+
+/** How a value goes over the seam, in its unit per frame. */
+export interface SeamSpeeds {
+  readonly before: number;
+  readonly after: number;
+  /** Jump in place right at the seam, from just before f = N to f = N. */
+  readonly jump: number;
+  /** Mean and largest speed round the loop, without sign. */
+  readonly mean: number;
+  readonly largest: number;
+}
+
+const PLACES = 32;
+
+/**
+ * Speeds on both sides of the seam, by differences from outside only, so that a corner right at it
+ * is seen as one. They are taken over a ten-thousandth of a frame.
+ */
+export function seamSpeeds(value: NumberValue & MotionDoc, frames: number): SeamSpeeds {
+  const p = prepareMotion(value, frames);
+  const h = 1e-4;
+  const at = (frame: number) => totalOf(p, { frame, frames });
+  const [end, near, nearer] = [at(frames), at(frames - 2 * h), at(frames - h)];
+  // The line through the two points before the seam, carried to it, tells a jump from a steep way.
+  const before = (nearer - near) / h;
+  const jump = end - (nearer + before * h);
+  const after = (at(h) - at(0)) / h;
+  let sum = 0;
+  let largest = 0;
+  for (let i = 0; i < PLACES; i++) {
+    const speed = Math.abs(p.speed({ frame: ((i + 0.5) * frames) / PLACES, frames }));
+    sum += speed;
+    largest = Math.max(largest, speed);
+  }
+  return { before, after, jump, mean: sum / PLACES, largest };
+}

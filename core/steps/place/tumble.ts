@@ -1,0 +1,182 @@
+import { choice, number } from '../../declare/params';
+import type { Connectivity, Mesh } from '../../shape/mesh';
+import { cubicBezier } from '../../time/keys/bezier';
+import { splitTime } from '../../time/phase';
+import type { Clock } from '../../time/loop';
+import { defineStep, StepProblem, type StepSeam } from '../step';
+import { convexHull, rollOf, type Corner, type Roll } from './rolling';
+
+const HEADINGS: Record<string, readonly [number, number]> = { x: [1, 0], '-x': [-1, 0], z: [0, 1], '-z': [0, -1] };
+const WAYS: Record<string, readonly [number, number, number, number]> = { gather: [0.55, 0, 0.95, 0.6], ease: [0.45, 0, 0.55, 1], linear: [0, 0, 1, 1] };
+const MOST_SIDES = 48;
+
+interface Settings {
+  readonly steps: number;
+  readonly way: string;
+  readonly rest: number;
+  readonly travel: string;
+  readonly bodies: number;
+}
+
+/** Steps gone by at a share of the loop: whole ones, and the share of the next. */
+function stepsAt(v: Settings, p: number): { steps: number; x: number } {
+  const there = v.travel === 'back';
+  const count = there ? 2 * v.steps : v.steps;
+  const k = Math.min(count - 1, Math.floor(p * count));
+  const u = (p * count - k) / (1 - v.rest / 100);
+  const x = u >= 1 ? 1 : cubicBezier(...WAYS[v.way], u).value;
+  const height = there && k >= v.steps ? 2 * v.steps - k - x : k + x;
+  const steps = Math.floor(height);
+  return { steps, x: height - steps };
+}
+
+/** Rolls a box, a prism or any body with flat sides edge over edge. */
+export const tumble = defineStep({
+  kind: 'tumble',
+  title: 'Tumble',
+  help: 'Rolls a body with flat sides edge over edge.',
+  icon: 'tumble',
+  group: 'place',
+  params: {
+    steps: number('Steps', 4, 'Edges it goes over in a loop.', { unit: '/loop', min: 1, max: 240, soft: [1, 16], integer: true, moves: false }),
+    heading: choice('Towards', 'x', [{ value: 'x', title: 'X' }, { value: '-x', title: '−X' }, { value: 'z', title: 'Z' }, { value: '-z', title: '−Z' }], 'Where it rolls to.'),
+    way: choice(
+      'Way',
+      'gather',
+      [
+        { value: 'gather', title: 'Gathering speed' },
+        { value: 'ease', title: 'Eased' },
+        { value: 'linear', title: 'Even' },
+      ],
+      'How it goes over each edge: gathering speed into the landing, as a falling body does.',
+    ),
+    rest: number('Rest', 12, 'Share of each step in which it lies still.', { unit: '%', min: 0, max: 95, soft: [0, 80], step: 1, moves: false }),
+    travel: choice(
+      'Travel',
+      'row',
+      [
+        { value: 'row', title: 'In a row' },
+        { value: 'spot', title: 'On the spot' },
+        { value: 'back', title: 'There and back' },
+      ],
+      'In a row each body ends where the next one began, so that the loop closes; on the spot the ground runs under it.',
+    ),
+    bodies: number('Bodies', 5, 'Bodies in the row, one for each stretch of a loop; the first grows in and the last shrinks away.', {
+      min: 1, max: 100, soft: [1, 12], integer: true, moves: false, shownWhen: { param: 'travel', is: ['row'] },
+    }),
+    ground: number('Ground', 0, 'Height of the ground it rolls on.', { unit: 'm', min: -1000, max: 1000, soft: [-3, 3] }),
+  },
+  summary: (v) => `${v.steps} steps towards ${v.heading.toUpperCase().replace('-', '−')}`,
+  changesByItself: () => true,
+  seam: (v): StepSeam | null =>
+    v.travel === 'row' && v.bodies === 1
+      ? {
+          words: 'One body alone moves on each loop, and none takes its place.',
+          repairs: [
+            { words: 'A row of five', values: { bodies: 5 } },
+            { words: 'On the spot', values: { travel: 'spot' } },
+            { words: 'There and back', values: { travel: 'back' } },
+          ],
+        }
+      : null,
+  evaluate(v, input, { clock }) {
+    if (input.positions.length === 0) return input;
+    const [hx, hz] = HEADINGS[v.heading];
+    const roll = rollFor(input, hx, hz);
+    const poses = posesAt(v, roll, clock);
+    const from = input.positions;
+    const count = from.length / 3;
+    const to = new Float32Array(from.length * poses.length);
+    poses.forEach((pose, b) => {
+      const [c, s] = [Math.cos(pose.angle), Math.sin(pose.angle)];
+      for (let i = 0; i < count; i++) {
+        const [x, y, z] = [from[3 * i], from[3 * i + 1], from[3 * i + 2]];
+        const ahead = x * hx + z * hz;
+        // Seen from the side, with the heading to the right.
+        const [u, w] = [(ahead - pose.corner[0]) * pose.size, (y - pose.corner[1]) * pose.size];
+        const across = (pose.size - 1) * (x * -hz + z * hx);
+        const move = pose.ground + c * u - s * w - ahead;
+        const o = 3 * (b * count + i);
+        to[o] = x + move * hx - across * hz;
+        to[o + 1] = v.ground + s * u + c * w;
+        to[o + 2] = z + move * hz + across * hx;
+      }
+    });
+    return { connectivity: poses.length === 1 ? input.connectivity : repeated(input.connectivity, poses.length), positions: to };
+  },
+});
+
+interface Pose {
+  readonly angle: number;
+  readonly corner: Corner;
+  readonly ground: number;
+  readonly size: number;
+}
+
+function posesAt(v: Settings, roll: Roll, clock: Clock): Pose[] {
+  const { frame, cycles } = splitTime(clock);
+  const p = frame / clock.frames;
+  const { steps, x } = stepsAt(v, p);
+  if (v.travel === 'back') return [{ ...roll.at(steps, x), size: 1 }];
+  if (v.travel === 'spot' || v.bodies === 1) {
+    const gone = v.steps * cycles;
+    const pose = roll.at(gone + steps, x);
+    const run = v.travel === 'spot' ? roll.travel(gone) + (roll.travel(gone + v.steps) - roll.travel(gone)) * p : 0;
+    return [{ ...pose, ground: pose.ground - run, size: 1 }];
+  }
+  // Body i stands i loops further on; when the loop is over it stands where the next one began.
+  const middle = (v.bodies - 1) / 2;
+  const centre = roll.travel(Math.floor(middle) * v.steps);
+  return Array.from({ length: v.bodies }, (_, i) => {
+    const pose = roll.at(i * v.steps + steps, x);
+    const size = i === 0 ? grow(p) : i === v.bodies - 1 ? grow(1 - p) : 1;
+    return { ...pose, ground: pose.ground - centre, size };
+  });
+}
+
+/** From nothing (not quite: a face must keep its direction) to full size. */
+function grow(p: number): number {
+  const x = Math.min(1, Math.max(0, p));
+  return Math.max(1e-4, x * x * (3 - 2 * x));
+}
+
+function rollFor(input: Mesh, hx: number, hz: number): Roll {
+  const corners: Corner[] = [];
+  let reach = 0;
+  for (let i = 0; i < input.positions.length; i += 3) {
+    const c: Corner = [input.positions[i] * hx + input.positions[i + 2] * hz, input.positions[i + 1]];
+    reach = Math.max(reach, Math.abs(c[0]), Math.abs(c[1]));
+    corners.push(c);
+  }
+  const hull = convexHull(corners, 1e-4 * reach);
+  if (hull.length < 3) throw new StepProblem('Seen from the side this form is a line; turn it, or give it thickness, so that it can roll.');
+  if (hull.length > MOST_SIDES) throw new StepProblem(`Seen from the side this form has ${hull.length} sides, so it has no edges to roll over. Use a box or a prism, put Tumble before Subdivide and Smooth, or use Spin.`);
+  return rollOf(hull);
+}
+
+const rows = new WeakMap<Connectivity, Map<number, Connectivity>>();
+
+/** The same connectivity several times over, made once. */
+function repeated(c: Connectivity, times: number): Connectivity {
+  let known = rows.get(c);
+  if (!known) rows.set(c, (known = new Map()));
+  let out = known.get(times);
+  if (!out) {
+    const faces = c.faceStart.length - 1;
+    const faceStart = new Uint32Array(faces * times + 1);
+    const corners = new Uint32Array(c.corners.length * times);
+    for (let b = 0; b < times; b++) {
+      for (let f = 0; f < faces; f++) faceStart[b * faces + f] = c.faceStart[f] + b * c.corners.length;
+      for (let k = 0; k < c.corners.length; k++) corners[b * c.corners.length + k] = c.corners[k] + b * c.vertexCount;
+    }
+    faceStart[faces * times] = corners.length;
+    let shadingGroups: Uint16Array | undefined;
+    if (c.shadingGroups) {
+      shadingGroups = new Uint16Array(faces * times);
+      for (let b = 0; b < times; b++) shadingGroups.set(c.shadingGroups, b * faces);
+    }
+    out = { vertexCount: c.vertexCount * times, faceStart, corners, ...(shadingGroups ? { shadingGroups } : {}) };
+    known.set(times, out);
+  }
+  return out;
+}

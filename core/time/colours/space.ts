@@ -1,0 +1,29 @@
+import { clampChroma, converter, formatHex, interpolate, modeHsl, modeLch, modeOklab, modeOklch, modeRgb, useMode as provide } from 'culori/fn';
+
+provide(modeRgb);
+provide(modeHsl);
+provide(modeOklab);
+provide(modeLch);
+provide(modeOklch);
+
+/** OKLCH (B. Ottosson, “A perceptual color space for image processing”, 2020), or the display's own red, green and blue. */
+export type ColourSpace = 'oklch' | 'rgb';
+
+const oklch = converter('oklch');
+const hsl = converter('hsl');
+
+/** '#rrggbb' with the hue turned by so many degrees; lightness and chroma stay as far as the display can show them. */
+export function turnHue(hex: string, degrees: number, space: ColourSpace): string {
+  if (space === 'rgb') {
+    const c = hsl(hex)!;
+    return formatHex({ ...c, h: ((c.h ?? 0) + degrees) % 360 })!;
+  }
+  const c = oklch(hex)!;
+  return formatHex(clampChroma({ ...c, h: ((c.h ?? 0) + degrees) % 360 }, 'oklch'))!;
+}
+
+/** A function of 0…1 from one colour to another; in OKLCH the hue goes the shorter way. */
+export function between(from: string, to: string, space: ColourSpace): (x: number) => string {
+  const mix = interpolate([from, to], space);
+  return space === 'rgb' ? (x) => formatHex(mix(x))! : (x) => formatHex(clampChroma(mix(x), 'oklch'))!;
+}

@@ -1,0 +1,30 @@
+import { periodicSlopes } from './keys/spline';
+
+/**
+ * A hand-drawn cycle through heights 0…1 at even places, as a closed spline with continuous
+ * curvature. Between the places it may pass a little over or under them.
+ *
+ * @param heights at least one; the last leads into the first
+ */
+export function drawnCurve(heights: readonly number[]): { value: (p: number) => number; slope: (p: number) => number } {
+  const n = heights.length;
+  const slopes = periodicSlopes(
+    heights.map(() => 1),
+    heights.map((v, i) => heights[(i + 1) % n] - v),
+  );
+  const part = (p: number) => {
+    const i = Math.min(n - 1, Math.floor(p * n));
+    const j = (i + 1) % n;
+    return { x: p * n - i, from: heights[i], rise: heights[j] - heights[i], m0: slopes[i], m1: slopes[j] };
+  };
+  return {
+    value(p) {
+      const { x, from, rise, m0, m1 } = part(p);
+      return from + x * (m0 + x * (3 * rise - 2 * m0 - m1 + x * (m0 + m1 - 2 * rise)));
+    },
+    slope(p) {
+      const { x, rise, m0, m1 } = part(p);
+      return n * (m0 + x * (2 * (3 * rise - 2 * m0 - m1) + 3 * x * (m0 + m1 - 2 * rise)));
+    },
+  };
+}

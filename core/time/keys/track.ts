@@ -1,0 +1,134 @@
+import { cubicBezier } from './bezier';
+import { sortKeys, USUAL_EASE, usualTangent, type KeyDoc } from './key';
+import { clampedSlopes, periodicSlopes } from './spline';
+
+/** A piece of the circle: from `at` on for `length`, both as shares of the loop. */
+interface Piece {
+  readonly at: number;
+  readonly length: number;
+  readonly start: number;
+  readonly rise: number;
+  /** At x in 0…1 of it: the change of value since its start, and the slope of that per whole piece. */
+  readonly run: (x: number) => { value: number; slope: number };
+}
+
+/** Keys made ready: the value and its slope per loop at a place 0 ≤ p < 1 of the loop. */
+export interface Track {
+  at(p: number): { value: number; slope: number };
+}
+
+/**
+ * Keys on a circle. Hold and linear are those of glTF 2.0 (STEP, LINEAR), 'ease' is
+ * cubic-bezier(e₀, 0, 1 − e₁, 1) of CSS, 'free' a cubic Bézier curve in time and value, 'smooth' a
+ * cubic Hermite segment whose slopes make the whole run of smooth keys a spline.
+ *
+ * @param adds what is gained from the last key to the first one of the next loop, over and above
+ */
+export function trackOf(unsorted: readonly KeyDoc[], adds: number): Track {
+  const keys = sortKeys(unsorted);
+  const n = keys.length;
+  const next = (i: number): KeyDoc => (i + 1 < n ? keys[i + 1] : { ...keys[0], at: keys[0].at + 1, value: keys[0].value + adds });
+  const slopes = smoothSlopes(keys, next);
+  const pieces: Piece[] = [];
+  keys.forEach((key, i) => {
+    const to = next(i);
+    const length = to.at - key.at;
+    // Two keys at one place are a jump; there is no way between them.
+    if (length <= 0) return;
+    pieces.push({ at: key.at, length, start: key.value, rise: to.value - key.value, run: segment(key, to, slopes[i]) });
+  });
+  const last = pieces[pieces.length - 1];
+  return {
+    at(p) {
+      let piece = last;
+      let x: number;
+      let start: number;
+      if (p < pieces[0].at) {
+        // The end of the loop before reaches over the seam.
+        x = (p + 1 - last.at) / last.length;
+        start = last.start - adds;
+      } else {
+        let low = 0;
+        let high = pieces.length - 1;
+        while (low < high) {
+          const middle = (low + high + 1) >> 1;
+          if (pieces[middle].at <= p) low = middle;
+          else high = middle - 1;
+        }
+        piece = pieces[low];
+        x = (p - piece.at) / piece.length;
+        start = piece.start;
+      }
+      const { value, slope } = piece.run(x);
+      return { value: start + value, slope: slope / piece.length };
+    },
+  };
+}
+
+/** What a segment adds to its start at x in 0…1, and the slope of that per whole segment. */
+function segment(key: KeyDoc, to: KeyDoc, slope: readonly [number, number] | undefined): Piece['run'] {
+  const rise = to.value - key.value;
+  const length = to.at - key.at;
+  switch (key.to) {
+    case 'hold':
+      return () => ({ value: 0, slope: 0 });
+    case 'linear':
+      return (x) => ({ value: rise * x, slope: rise });
+    case 'ease': {
+      const [e0, e1] = key.ease ?? USUAL_EASE;
+      return (x) => {
+        const { value, slope: s } = cubicBezier(e0, 0, 1 - e1, 1, x);
+        return { value: rise * value, slope: rise * s };
+      };
+    }
+    case 'free': {
+      const [x1, y1] = key.out ?? usualTangent(key, to);
+      const [x2, y2] = to.in ?? usualTangent(to, key);
+      return (x) => cubicBezier(x1 / length, y1, 1 + x2 / length, rise + y2, x, rise);
+    }
+    case 'smooth': {
+      const [m0, m1] = slope!.map((m) => m * length);
+      // Cubic Hermite basis, as in glTF 2.0, appendix C.
+      return (x) => ({
+        value: x * (m0 + x * (3 * rise - 2 * m0 - m1 + x * (m0 + m1 - 2 * rise))),
+        slope: m0 + x * (2 * (3 * rise - 2 * m0 - m1) + 3 * x * (m0 + m1 - 2 * rise)),
+      });
+    }
+  }
+}
+
+/** Slopes per loop at both ends of each smooth segment. */
+function smoothSlopes(keys: readonly KeyDoc[], next: (i: number) => KeyDoc): ([number, number] | undefined)[] {
+  const n = keys.length;
+  const lengths = keys.map((k, i) => next(i).at - k.at);
+  const rises = keys.map((k, i) => next(i).value - k.value);
+  const out = new Array<[number, number] | undefined>(n).fill(undefined);
+  const isSmooth = (i: number) => keys[i].to === 'smooth' && lengths[i] > 0;
+  if (keys.every((_, i) => isSmooth(i))) {
+    const m = periodicSlopes(lengths, rises);
+    return keys.map((_, i) => [m[i], m[(i + 1) % n]]);
+  }
+  for (let i = 0; i < n; i++) {
+    if (!isSmooth(i) || isSmooth((i + n - 1) % n)) continue;
+    // A run of smooth segments between others: its ends take their slopes.
+    const run: number[] = [];
+    for (let j = i; isSmooth(j % n) && run.length < n; j++) run.push(j % n);
+    const first = endSlope(keys, next, (i + n - 1) % n, lengths, rises, 'end');
+    const last = endSlope(keys, next, (run[run.length - 1] + 1) % n, lengths, rises, 'start');
+    const m = clampedSlopes(run.map((j) => lengths[j]), run.map((j) => rises[j]), first, last);
+    run.forEach((j, k) => (out[j] = [m[k], m[k + 1]]));
+  }
+  return out;
+}
+
+/** The slope per loop with which a segment that is not smooth begins or ends. */
+function endSlope(keys: readonly KeyDoc[], next: (i: number) => KeyDoc, i: number, lengths: readonly number[], rises: readonly number[], end: 'start' | 'end'): number {
+  if (lengths[i] <= 0) return 0;
+  const key = keys[i];
+  if (key.to === 'linear') return rises[i] / lengths[i];
+  if (key.to === 'free') {
+    const run = segment(key, next(i), undefined);
+    return run(end === 'start' ? 0 : 1).slope / lengths[i];
+  }
+  return 0;
+}

@@ -1,0 +1,68 @@
+import { number, source, toggle, type NumberValue } from '../../declare/params';
+import { defineMotion, type Prepared } from '../motion';
+import { splitTime } from '../phase';
+import { rational } from '../rational';
+import { springResponse } from '../spring';
+import { withTiming } from '../timing';
+import { prepareNumber } from '../value';
+
+/**
+ * Takes its motion from another value. In a stored piece `of` is an address; piece/link.ts puts
+ * what stands there beside it as `source`, so that evaluation needs nothing else.
+ */
+export const follow = defineMotion({
+  kind: 'follow',
+  title: 'Follow',
+  help: 'Does what another value does: scaled, later, springy.',
+  ofValue: { offset: 'change', otherwise: 'value' },
+  params: {
+    of: source('Follows', 'The value it takes its motion from.'),
+    scale: number('Scale', 1, 'Factor on the other value.', { unit: '×', min: -10_000, max: 10_000, soft: [-2, 2], step: 0.05, moves: false }),
+    offset: number('Offset', 0, 'Added after scaling.', { moves: false }),
+    delay: number('Delay', 0, 'How much later it does the same, as a part of the loop.', { unit: '%', min: -1000, max: 1000, soft: [0, 100], step: 1, moves: false }),
+    springy: toggle('Springy', false, 'Hangs on a spring, so that it lags and swings past.'),
+    swings: number('Stiffness', 3, 'Swings a loop that the spring would make by itself: more is stiffer.', {
+      unit: '/loop', min: 0.1, max: 200, soft: [0.5, 16], step: 0.1, moves: false, shownWhen: { param: 'springy', is: [true] },
+    }),
+    damping: number('Damping', 30, '100 % comes to rest without swinging past.', {
+      unit: '%', min: 1, max: 1000, soft: [1, 150], step: 1, moves: false, shownWhen: { param: 'springy', is: [true] },
+    }),
+    otherwise: number('Otherwise', 0, 'The value if what it follows is gone.', { moves: false }),
+  },
+  start: (value) => ({ of: '', scale: 1, offset: 0, delay: 0, springy: false, swings: 3, damping: 30, otherwise: value }),
+  prepare(settings, frames) {
+    const { source: from } = settings as { source?: NumberValue };
+    const { scale, offset, otherwise } = settings;
+    if (from === undefined) {
+      const lost: Prepared = { course: { turns: rational(0), adds: 0, by: 'proof', open: false, sharp: false }, base: () => otherwise, speed: () => 0 };
+      return lost;
+    }
+    let inner = prepareNumber(from, frames);
+    if (settings.springy) inner = springResponse(inner, { swings: settings.swings, damping: settings.damping / 100 }, frames);
+    if (settings.delay !== 0) inner = delayed(inner, settings.delay / 100);
+    return {
+      course: { ...inner.course, adds: inner.course.adds * scale },
+      base: (clock) => scale * inner.base(clock) + offset,
+      speed: (clock) => scale * inner.speed(clock),
+    };
+  },
+});
+
+function delayed(inner: Prepared, delay: number): Prepared {
+  const loops = inner.course.turns.den;
+  if (loops === 1) return withTiming(inner, { shift: delay });
+  // With a period of several loops the part of a loop alone does not say where in it we are.
+  const { adds, open } = inner.course;
+  const shifted = (clock: { frame: number; frames: number; loops?: number }) => {
+    const at = splitTime(clock, loops);
+    return { at, clock: { frame: at.frame - delay * clock.frames, frames: clock.frames } };
+  };
+  return {
+    course: inner.course,
+    base(clock) {
+      const { clock: then } = shifted(clock);
+      return inner.base(then) + (adds === 0 || open ? 0 : adds * splitTime(then, loops).cycles);
+    },
+    speed: (clock) => inner.speed(shifted(clock).clock),
+  };
+}

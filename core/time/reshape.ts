@@ -1,0 +1,80 @@
+import type { NumberValue } from '../declare/params';
+import type { KeyDoc } from './keys/key';
+import type { LayerDoc, MotionDoc } from './motion';
+import { isMoving } from './value';
+
+type Limits = readonly [number, number];
+
+function holder([min, max]: Limits): (x: number) => number {
+  return (x) => Math.max(min, Math.min(max, Number(x.toFixed(6))));
+}
+
+/** "( … ) + 3": a formula with a number added, which is raised rather than added to again. */
+function formulaPlus(text: string, by: number): string {
+  const known = /^\((.*)\) \+ (-?[\d.]+(?:e-?\d+)?)$/.exec(text);
+  const [inner, old] = known && balanced(known[1]) ? [known[1], Number(known[2])] : [text, 0];
+  return `(${inner}) + ${Number((old + by).toPrecision(9))}`;
+}
+
+function formulaTimes(text: string, by: number): string {
+  const known = /^(-?[\d.]+(?:e-?\d+)?)\*\((.*)\)$/.exec(text);
+  const [inner, old] = known && balanced(known[2]) ? [known[2], Number(known[1])] : [text, 1];
+  return `${Number((old * by).toPrecision(9))}*(${inner})`;
+}
+
+/** Whether brackets in a text open and close among themselves. */
+function balanced(text: string): boolean {
+  let depth = 0;
+  for (const c of text) {
+    depth += c === '(' ? 1 : c === ')' ? -1 : 0;
+    if (depth < 0) return false;
+  }
+  return depth === 0;
+}
+
+/** A value moved as a whole: a motion keeps its form and goes on around another value. */
+export function shiftedValue(value: NumberValue, by: number, limits: Limits): NumberValue {
+  const hold = holder(limits);
+  if (!isMoving(value)) return hold(value + by);
+  const m = value as MotionDoc & Record<string, never>;
+  switch (value.motion) {
+    case 'keys':
+      return { ...value, keys: (value.keys as readonly KeyDoc[]).map((k) => ({ ...k, value: hold(k.value + by) })) };
+    case 'stairs':
+      return { ...value, from: hold((m.from as number) + by) };
+    case 'follow':
+      return { ...value, offset: Number(((m.offset as number) + by).toFixed(6)) };
+    case 'formula':
+      return { ...value, text: formulaPlus(value.text as string, by) };
+    default:
+      return { ...value, low: hold((m.low as number) + by), high: hold((m.high as number) + by) };
+  }
+}
+
+/** A value multiplied as a whole, with all that its motion reaches. */
+export function scaledValue(value: NumberValue, factor: number, limits: Limits): NumberValue {
+  const hold = holder(limits);
+  if (!isMoving(value)) return hold(value * factor);
+  const m = value as MotionDoc & Record<string, never>;
+  const rise = (x: number) => Number((x * factor).toFixed(6));
+  const tangent = (t: readonly [number, number] | undefined) => t && ([t[0], rise(t[1])] as const);
+  // What is added grows along; what is multiplied with it stays.
+  const layers = value.layers && { layers: value.layers.map((l): LayerDoc => (l.how === 'add' ? { ...l, motion: scaledValue(l.motion, factor, [-1e9, 1e9]) as MotionDoc } : l)) };
+  const base = { ...value, ...layers };
+  switch (value.motion) {
+    case 'keys':
+      return {
+        ...base,
+        adds: rise(m.adds as number),
+        keys: (value.keys as readonly KeyDoc[]).map((k) => ({ ...k, value: hold(k.value * factor), ...(k.in ? { in: tangent(k.in) } : {}), ...(k.out ? { out: tangent(k.out) } : {}) })),
+      };
+    case 'stairs':
+      return { ...base, from: hold((m.from as number) * factor), adds: rise(m.adds as number) };
+    case 'follow':
+      return { ...base, scale: rise(m.scale as number), offset: rise(m.offset as number) };
+    case 'formula':
+      return { ...base, text: formulaTimes(value.text as string, factor) };
+    default:
+      return { ...base, low: hold((m.low as number) * factor), high: hold((m.high as number) * factor) };
+  }
+}

@@ -1,0 +1,88 @@
+'use client';
+
+import { Box, Flex, Text } from '@chakra-ui/react';
+import type { NumberParam, VectorParam } from '@maypole/core/declare/params';
+import type { MotionDoc } from '@maypole/core/time/motion';
+import { motionKind } from '@maypole/core/time/motions/index';
+import { NumberField } from '../fields/number-field';
+import { SettingField } from './setting-field';
+
+/** The range of what moves, as far as a motion's settings need it. */
+export type Target = Pick<NumberParam | VectorParam, 'unit' | 'min' | 'max' | 'soft' | 'step' | 'integer' | 'cyclic'>;
+
+interface Props {
+  readonly motion: MotionDoc;
+  readonly target: Target;
+  /** Key of the address whose motion it is. */
+  readonly own: string;
+  readonly onChange: (motion: MotionDoc, title: string, gesture?: string) => void;
+}
+
+const WIDE = new Set(['formula', 'source', 'curve', 'stops', 'keys']);
+
+/** All settings of one motion, leaving out those of no use now. */
+export function MotionSettings({ motion, target, own, onChange }: Props) {
+  const kind = motionKind(motion.motion);
+  const span = target.max - target.min;
+  const reach = target.soft[1] - target.soft[0];
+  return (
+    <>
+      {Object.entries(kind.params)
+        .filter(([name, p]) => name !== 'otherwise' && (!p.shownWhen || p.shownWhen.is.includes(motion[p.shownWhen.param] as string)))
+        .map(([name, setting]) => {
+          const change = (v: unknown, gesture?: string) => onChange({ ...motion, [name]: v }, setting.title, gesture && `${name}/${gesture}`);
+          const of = kind.ofValue[name];
+          const wide = WIDE.has(setting.type);
+          return (
+            <Flex key={name} align={wide ? 'flex-start' : 'center'} direction={wide && setting.type !== 'keys' ? 'column' : 'row'} gap={wide && setting.type !== 'keys' ? '1' : '3'} minH="29px" py={wide ? '1' : undefined}>
+              <Text w="96px" flexShrink={0} fontSize="12.5px" title={setting.help}>{setting.title}</Text>
+              {of && setting.type === 'number' ? (
+                <Box flex="1">
+                  <NumberField
+                    label={setting.title}
+                    value={motion[name] as number}
+                    unit={target.unit}
+                    min={of === 'value' ? target.min : -span}
+                    max={of === 'value' ? target.max : span}
+                    soft={of === 'value' ? target.soft : [-reach, reach]}
+                    step={target.step}
+                    integer={false}
+                    onChange={change}
+                  />
+                </Box>
+              ) : (
+                <Flex flex="1" w="100%" minW="0"><SettingField setting={setting} value={motion[name]} own={own} onChange={change} /></Flex>
+              )}
+            </Flex>
+          );
+        })}
+      {target.cyclic && typeof motion.adds === 'number' && (
+        <Flex gap="1.5" justify="flex-end" mt="0.5">
+          {[-1, 0, 1, 2].map((k) => (
+            <TurnButton key={k} turns={k} chosen={motion.adds === k * target.cyclic!} onChoose={() => onChange({ ...motion, adds: k * target.cyclic! }, 'Adds per loop')} />
+          ))}
+        </Flex>
+      )}
+    </>
+  );
+}
+
+function TurnButton({ turns, chosen, onChoose }: { turns: number; chosen: boolean; onChoose: () => void }) {
+  return (
+    <Box
+      as="button"
+      aria-pressed={chosen}
+      aria-label={`Adds ${turns} turns`}
+      onClick={onChoose}
+      px="2"
+      py="0.5"
+      fontSize="11.5px"
+      borderRadius="5px"
+      cursor="pointer"
+      bg={chosen ? 'ink' : 'field'}
+      color={chosen ? 'inverse' : 'muted'}
+    >
+      {turns} {Math.abs(turns) === 1 ? 'turn' : 'turns'}
+    </Box>
+  );
+}

@@ -1,0 +1,48 @@
+import { create } from 'zustand';
+
+/** Which part of time the lanes show, in loops. */
+interface LaneView {
+  /** The moment in the middle: 0.5 puts the seams at the sides, 0 one in the middle. */
+  readonly centre: number;
+  /** Loops from edge to edge. */
+  readonly span: number;
+  /** Factor on the height of the curve in the open lane. */
+  readonly valueZoom: number;
+  readonly only: 'piece' | 'ribbon';
+  readonly snap: boolean;
+  /** Height of the round in pixels, as pulled by its upper edge. */
+  readonly height: number;
+}
+
+/** One loop and a little of its neighbours. */
+export const USUAL_SPAN = 1.3;
+export const LANE = 40;
+export const OPEN_LANE = 232;
+export const NAMES = 186;
+const [NARROWEST, WIDEST] = [0.02, 4];
+
+export const useLaneView = create<LaneView>()(() => ({ centre: 0.5, span: USUAL_SPAN, valueZoom: 1, only: 'piece', snap: true, height: 204 }));
+
+/** Zooms in time about a moment that stays where it is on the screen. */
+export function zoomTime(factor: number, about: number): void {
+  useLaneView.setState((s) => {
+    const span = Math.max(NARROWEST, Math.min(WIDEST, s.span * factor));
+    return { span, centre: about + (s.centre - about) * (span / s.span) };
+  });
+}
+
+export function panTime(by: number): void {
+  useLaneView.setState((s) => ({ centre: s.centre + by }));
+}
+
+/** The first moment shown. */
+export function viewFrom(s: Pick<LaneView, 'centre' | 'span'>): number {
+  return s.centre - s.span / 2;
+}
+
+/** Whole loops between two moments. */
+export function seamsBetween(from: number, to: number): number[] {
+  const out: number[] = [];
+  for (let k = Math.ceil(from - 1e-9); k <= to + 1e-9; k++) out.push(k);
+  return out;
+}

@@ -1,0 +1,192 @@
+'use client';
+
+import { Box, Flex, Text, chakra } from '@chakra-ui/react';
+import { addressKey, isColourPlace } from '@maypole/core/piece/addresses';
+import { Magnet, ZoomIn, ZoomOut } from 'lucide-react';
+import { useEffect, useRef, useState, type PointerEvent } from 'react';
+import { PictureButton } from '../parts/buttons';
+import { goTo } from '../state/player';
+import { movingOf, type MovingPlace } from '../state/derived';
+import { useEditor } from '../state/store';
+import { CurveEditor } from './curve-editor';
+import { LaneCurve, LaneName } from './lane-row';
+import { LANE, NAMES, OPEN_LANE, USUAL_SPAN, panTime, seamsBetween, useLaneView, viewFrom, zoomTime } from './lane-view';
+import { Ruler } from './ruler';
+
+/** Every moving value over the loop, the neighbour loops faded on both sides, so the seam is seen from both. */
+export function Lanes() {
+  const all = useEditor((s) => movingOf(s.piece));
+  const only = useLaneView((s) => s.only);
+  const chosen = useEditor((s) => s.ribbonId);
+  const shown = only === 'piece' ? all : all.filter((n) => n.address.owner.type !== 'scene' && n.address.owner.ribbon === chosen);
+  return (
+    <Flex direction="column" flex="1" minW="0">
+      <LanesHead shown={shown.length} all={all.length} />
+      {shown.length === 0 ? (
+        <Flex flex="1" align="center" justify="center" color="muted" fontSize="13px" px="6" textAlign="center">
+          {all.length === 0 ? 'Click the dashed line beside any value to make it move; it is then drawn here over the loop.' : 'Nothing of this ribbon moves yet.'}
+        </Flex>
+      ) : (
+        <>
+          <Ruler />
+          <LaneList places={shown} />
+        </>
+      )}
+    </Flex>
+  );
+}
+
+function LanesHead({ shown, all }: { shown: number; all: number }) {
+  const only = useLaneView((s) => s.only);
+  const snap = useLaneView((s) => s.snap);
+  const middle = useLaneView((s) => Math.abs(s.centre - Math.round(s.centre)) < 0.01);
+  const zoomed = useLaneView((s) => s.span !== USUAL_SPAN);
+  return (
+    <Flex h="34px" align="center" px="3" gap="2" borderBottomWidth="1px" borderColor="line" flexShrink={0}>
+      <Text fontWeight="600" fontSize="12.5px">Moving</Text>
+      <Text fontSize="12.5px" color="muted" whiteSpace="nowrap">{all === 0 ? 'nothing yet' : shown === all ? `${all} ${all === 1 ? 'value' : 'values'}` : `${shown} of ${all}`}</Text>
+      <Flex role="radiogroup" aria-label="Which lanes" bg="field" borderRadius="6px" p="2px" ml="1">
+        {(['piece', 'ribbon'] as const).map((w) => (
+          <chakra.button key={w} type="button" role="radio" aria-checked={only === w} px="2" py="0.5" fontSize="11.5px" borderRadius="5px" cursor="pointer" bg={only === w ? 'raised' : undefined} color={only === w ? 'ink' : 'muted'} fontWeight={only === w ? 600 : 500} onClick={() => useLaneView.setState({ only: w })}>
+            {w === 'piece' ? 'All' : 'This ribbon'}
+          </chakra.button>
+        ))}
+      </Flex>
+      <Box flex="1" />
+      <chakra.button type="button" fontSize="12px" color="muted" cursor="pointer" whiteSpace="nowrap" _hover={{ color: 'ink' }} onClick={() => useLaneView.setState({ centre: middle ? 0.5 : 0 })} title="Turns the lanes round by half a loop">
+        {middle ? 'Seam at the sides' : 'Seam in the middle'}
+      </chakra.button>
+      <PictureButton label={snap ? 'Keys snap to frames' : 'Keys go anywhere'} aria-pressed={snap} color={snap ? 'ink' : 'muted'} bg={snap ? 'field' : undefined} onClick={() => useLaneView.setState({ snap: !snap })}><Magnet size={15} /></PictureButton>
+      <PictureButton label="Less time, larger" color="muted" onClick={() => zoomTime(0.7, useLaneView.getState().centre)}><ZoomIn size={15} /></PictureButton>
+      <PictureButton label="More time, smaller" color="muted" onClick={() => zoomTime(1 / 0.7, useLaneView.getState().centre)}><ZoomOut size={15} /></PictureButton>
+      {zoomed && <chakra.button type="button" fontSize="12px" color="muted" cursor="pointer" _hover={{ color: 'ink' }} onClick={() => useLaneView.setState({ span: USUAL_SPAN, centre: middle ? 0 : 0.5, valueZoom: 1 })}>Whole loop</chakra.button>}
+    </Flex>
+  );
+}
+
+/** Only the lanes in sight are made, so a hundred scroll as smoothly as three. */
+function LaneList({ places }: { places: readonly MovingPlace[] }) {
+  const openLane = useEditor((s) => s.openLane);
+  const holder = useRef<HTMLDivElement>(null);
+  const [view, setView] = useState({ top: 0, height: 200 });
+  useEffect(() => {
+    const element = holder.current!;
+    const look = () => setView({ top: element.scrollTop, height: element.clientHeight });
+    const wheel = (e: WheelEvent) => {
+      const box = element.getBoundingClientRect();
+      const s = useLaneView.getState();
+      const width = box.width - NAMES;
+      if (e.ctrlKey || e.metaKey) {
+        e.preventDefault();
+        zoomTime(Math.exp(e.deltaY * 0.002), viewFrom(s) + (Math.max(0, e.clientX - box.left - NAMES) / width) * s.span);
+      } else if (e.altKey) {
+        e.preventDefault();
+        useLaneView.setState({ valueZoom: Math.max(0.1, Math.min(20, s.valueZoom * Math.exp(-e.deltaY * 0.002))) });
+      } else if (e.shiftKey || Math.abs(e.deltaX) > Math.abs(e.deltaY)) {
+        e.preventDefault();
+        panTime(((e.deltaX || e.deltaY) / width) * s.span);
+      }
+    };
+    const observer = new ResizeObserver(look);
+    observer.observe(element);
+    element.addEventListener('scroll', look);
+    // React's own listener is passive and could not keep the page from zooming.
+    element.addEventListener('wheel', wheel, { passive: false });
+    look();
+    return () => {
+      observer.disconnect();
+      element.removeEventListener('scroll', look);
+      element.removeEventListener('wheel', wheel);
+    };
+  }, []);
+
+  const open = places.findIndex((p) => addressKey(p.address) === openLane && !isColourPlace(p));
+  useEffect(() => {
+    if (open >= 0) holder.current!.scrollTop = open * LANE;
+  }, [open]);
+  const topOf = (i: number) => i * LANE + (open >= 0 && i > open ? OPEN_LANE : 0);
+  const total = topOf(places.length) + (open === places.length ? OPEN_LANE : 0);
+  const first = places.findIndex((_, i) => topOf(i + 1) > view.top - 80);
+  const rows: { place: MovingPlace; i: number }[] = [];
+  for (let i = Math.max(0, first); i < places.length && topOf(i) < view.top + view.height + 80; i++) rows.push({ place: places[i], i });
+  return (
+    <Box ref={holder} flex="1" minH="0" overflowY="auto" overflowX="hidden" data-testid="lanes">
+      <Box position="relative" minH="100%" style={{ height: total }}>
+        <Backdrop />
+        {rows.map(({ place, i }) => (
+          <Box key={addressKey(place.address)} position="absolute" left="0" right="0" style={{ top: topOf(i) }} borderBottomWidth="1px" borderColor="line/60">
+            <Flex>
+              <LaneName place={place} open={i === open} />
+              <Box flex="1" minW="0" position="relative" cursor="pointer" touchAction="none" onPointerDown={scrub} onPointerMove={scrub}>
+                <LaneCurve place={place} />
+                <Veils />
+              </Box>
+            </Flex>
+            {i === open && <CurveEditor place={place as Extract<MovingPlace, { param: { unit: string } }>} />}
+          </Box>
+        ))}
+        <Box position="absolute" top="0" bottom="0" right="0" pointerEvents="none" style={{ left: NAMES }}><Playhead /></Box>
+      </Box>
+    </Box>
+  );
+}
+
+/** Scrubs by a lane's width. */
+export function scrub(event: PointerEvent): void {
+  if (event.type === 'pointermove' && event.buttons === 0) return;
+  if (event.type === 'pointerdown') event.currentTarget.setPointerCapture(event.pointerId);
+  const box = event.currentTarget.getBoundingClientRect();
+  const s = useLaneView.getState();
+  const { frames } = useEditor.getState().piece.loop;
+  const moment = viewFrom(s) + ((event.clientX - box.left) / box.width) * s.span;
+  const frame = Math.round(moment * frames);
+  goTo(((frame % frames) + frames) % frames);
+}
+
+/** The ground of the lanes: the loop in the middle, its neighbours darker, the seams as dashed lines. */
+function Backdrop() {
+  const from = useLaneView(viewFrom);
+  const span = useLaneView((s) => s.span);
+  const share = (t: number) => `${((t - from) / span) * 100}%`;
+  const [a, b] = mainPart(from, span);
+  return (
+    <Box position="absolute" top="0" bottom="0" right="0" bg="band" overflow="hidden" style={{ left: NAMES }}>
+      <Box position="absolute" top="0" bottom="0" bg="raised" style={{ left: share(a), width: `${((b - a) / span) * 100}%` }} />
+      {seamsBetween(from, from + span).map((k) => (
+        <Box key={k} position="absolute" top="0" bottom="0" borderLeftWidth="1px" borderStyle="dashed" borderColor="ink" style={{ left: share(k) }} />
+      ))}
+    </Box>
+  );
+}
+
+/** The one loop that is shown in full strength. */
+export function mainPart(from: number, span: number): [number, number] {
+  const centre = from + span / 2;
+  return span >= 1 ? [centre - 0.5, centre + 0.5] : [from, from + span];
+}
+
+/** Fades what belongs to the neighbour loops. */
+function Veils() {
+  const from = useLaneView(viewFrom);
+  const span = useLaneView((s) => s.span);
+  const [a, b] = mainPart(from, span);
+  const veil = { position: 'absolute', top: '0', bottom: '0', bg: 'band', opacity: 0.62, pointerEvents: 'none' } as const;
+  return (
+    <>
+      <Box {...veil} left="0" style={{ width: `${((a - from) / span) * 100}%` }} />
+      <Box {...veil} right="0" style={{ width: `${((from + span - b) / span) * 100}%` }} />
+    </>
+  );
+}
+
+export function Playhead() {
+  const frames = useEditor((s) => s.piece.loop.frames);
+  const frame = useEditor((s) => s.frame);
+  const from = useLaneView(viewFrom);
+  const span = useLaneView((s) => s.span);
+  const [a, b] = mainPart(from, span);
+  // It stands in the one full loop, wherever that has been turned to.
+  const p = frame / frames;
+  const place = p >= a && p <= b + 1e-9 ? p : p - Math.ceil(p - b - 1e-9);
+  return <Box position="absolute" top="0" bottom="0" w="2px" ml="-1px" bg="poppy" pointerEvents="none" style={{ left: `${((place - from) / span) * 100}%` }} />;
+}

@@ -1,0 +1,82 @@
+import type { Param, Params, StoredValue } from '@maypole/core/declare/params';
+import { addressKey, setValue, type Address, type Owner } from '@maypole/core/piece/addresses';
+import { circleThrough, linkPiece } from '@maypole/core/piece/link';
+import type { Piece, RibbonDoc, StepDoc, Values } from '@maypole/core/piece/piece';
+import { stepKind } from '@maypole/core/steps/index';
+import { evaluateColour } from '@maypole/core/time/colours/index';
+import { evaluateNumber, isMoving } from '@maypole/core/time/value';
+import { useEditor } from './store';
+
+/** Values of the same kind at several places, edited as one. */
+export interface Shared {
+  readonly key: string;
+  readonly title: string;
+  readonly params: Params;
+  readonly owners: readonly Owner[];
+  readonly values: readonly Values[];
+}
+
+/** The steps that several ribbons have in common: the first twist of each, the second of each, and so on. */
+export function sharedSteps(ribbons: readonly RibbonDoc[]): Shared[] {
+  const nth = (ribbon: RibbonDoc, step: StepDoc) => ribbon.steps.filter((s) => s.kind === step.kind).indexOf(step);
+  const [first, ...others] = ribbons;
+  return first.steps.flatMap((step): Shared[] => {
+    const n = nth(first, step);
+    const found = others.map((r) => r.steps.filter((s) => s.kind === step.kind)[n]);
+    if (found.some((s) => s === undefined)) return [];
+    const kind = stepKind(step.kind);
+    const steps = [step, ...found];
+    return [{ key: `${step.kind}${n}`, title: kind.title, params: kind.params, owners: steps.map((s, i) => ({ type: 'step', ribbon: ribbons[i].id, step: s.id })), values: steps.map((s) => s.values) }];
+  });
+}
+
+/** A step of a ribbon with what its values follow. */
+export function linkedStep(piece: Piece, ribbonId: string, step: StepDoc): StepDoc {
+  const linked = linkPiece(piece);
+  if (linked === piece) return step;
+  return linked.ribbons.find((r) => r.id === ribbonId)?.steps.find((s) => s.id === step.id) ?? step;
+}
+
+/** Takes a step to those that are edited together, or out of them. */
+export function takeTogether(id: string): void {
+  useEditor.setState((s) => ({ stepsTogether: s.stepsTogether.includes(id) ? s.stepsTogether.filter((x) => x !== id) : [...s.stepsTogether, id] }));
+}
+
+/** Takes a ribbon to those that are edited together, or out of them; one always stays chosen. */
+export function takeRibbon(id: string): void {
+  useEditor.setState((s) => {
+    if (s.ribbonId === null) return { ribbonId: id };
+    if (id === s.ribbonId) return s.alsoRibbons.length > 0 ? { ribbonId: s.alsoRibbons[0], alsoRibbons: s.alsoRibbons.slice(1) } : {};
+    return { alsoRibbons: s.alsoRibbons.includes(id) ? s.alsoRibbons.filter((x) => x !== id) : [...s.alsoRibbons, id] };
+  });
+}
+
+/** Chooses one ribbon alone. */
+export function chooseRibbon(id: string): void {
+  useEditor.setState({ ribbonId: id, alsoRibbons: [], stepsTogether: [] });
+}
+
+/** What several steps of one ribbon have in common: values of the same name and kind. */
+export function sharedValues(ribbon: RibbonDoc, steps: readonly StepDoc[]): Shared {
+  const kinds = steps.map((s) => stepKind(s.kind));
+  const alike = (a: Param, b: Param | undefined) => b !== undefined && a.type === b.type && ('unit' in a && 'unit' in b ? a.unit === b.unit : true);
+  const params = Object.fromEntries(Object.entries(kinds[0].params).filter(([name, p]) => !p.shownWhen && kinds.every((k) => alike(p, k.params[name]))));
+  return { key: steps.map((s) => s.id).join(), title: kinds.map((k) => k.title).join(', '), params, owners: steps.map((s) => ({ type: 'step', ribbon: ribbon.id, step: s.id })), values: steps.map((s) => s.values) };
+}
+
+/** Lets the other values follow the first, so that they stay equal. One that is followed keeps its own motion. */
+export function tieTogether(label: string, first: Address, others: readonly Address[], value: StoredValue): void {
+  const { frame, piece } = useEditor.getState();
+  const clock = { frame, frames: piece.loop.frames };
+  const of = addressKey(first);
+  const colour = typeof value === 'string' || (isMoving(value) && ['cycle', 'gradient'].includes(value.motion));
+  const otherwise = colour ? evaluateColour(value as never, clock) : evaluateNumber(value as never, clock);
+  const follow = colour ? { motion: 'follow', of, delay: 0, otherwise } : { motion: 'follow', of, scale: 1, offset: 0, delay: 0, springy: false, swings: 3, damping: 30, otherwise };
+  useEditor.getState().edit(`Tie ${label}`, (p: Piece) =>
+    others.reduce((out, address) => {
+      const tied = setValue(out, address, follow as StoredValue);
+      // What the first one follows already is tied to it as it is.
+      return circleThrough(tied, addressKey(address)) ? out : tied;
+    }, p),
+  );
+}
