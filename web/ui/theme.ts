@@ -7,6 +7,8 @@ const config = defineConfig({
   globalCss: {
     'html, body': { bg: 'paper', color: 'ink', fontSize: '14px', height: '100%', overscrollBehavior: 'none' },
     '*:focus-visible': { outline: '2px solid', outlineColor: 'sky', outlineOffset: '1px' },
+    'svg:focus': { outline: 'none' },
+    'svg:focus-visible': { outline: '2px solid var(--chakra-colors-sky)' },
     '::selection': { bg: 'marigold/40' },
   },
   theme: {

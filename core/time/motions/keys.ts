@@ -20,7 +20,7 @@ export const keys = defineMotion({
   prepare(s) {
     const track = trackOf(s.keys, s.adds);
     return {
-      course: { ...closedCourse(), adds: s.adds, sharp: cornersElsewhere(s.keys, track.at) },
+      course: { ...closedCourse(), adds: s.adds, sharp: s.keys.some((k) => k.to === 'hold') || (s.adds === 0 && cornersElsewhere(s.keys, track.at)) },
       base: (clock) => track.at(splitTime(clock).frame / clock.frames).value,
       speed: (clock) => track.at(splitTime(clock).frame / clock.frames).slope / clock.frames,
     };
@@ -34,9 +34,11 @@ function otherValue(value: number, param: { soft: readonly [number, number]; int
   return param.integer ? Math.round(to) : Number(to.toPrecision(6));
 }
 
-/** Whether there is a jump, or a corner as sharp as that at the seam, somewhere else in the loop. */
+/**
+ * Whether there is a corner as sharp as that at the seam somewhere else in the loop. What travels on
+ * is expected to do so evenly, so this is asked only of what comes back.
+ */
 function cornersElsewhere(list: readonly KeyDoc[], at: Track['at']): boolean {
-  if (list.some((k) => k.to === 'hold')) return true;
   const corner = (p: number) => Math.abs(at(p).slope - at((p + 1 - 1e-9) % 1).slope);
   const seam = corner(0);
   return seam > 0 && list.some((k, i) => (k.at > 0 && corner(k.at) >= 0.5 * seam) || (i > 0 && k.at === list[i - 1].at));

@@ -14,7 +14,7 @@ import { showValue } from '../state/show-value';
 import { useEditor } from '../state/store';
 import { CurveCanvas } from './curve-canvas';
 import type { CurveBox } from './curve-geometry';
-import { KeyBar } from './key-bar';
+import { AddsField, KeyBar } from './key-bar';
 import { mainPart, Playhead } from './lanes';
 import { NAMES, OPEN_LANE, seamsBetween, useLaneView, viewFrom } from './lane-view';
 
@@ -126,12 +126,13 @@ export function CurveEditor({ place }: { place: NumberPlace }) {
     <Flex h={`${OPEN_LANE}px`} bg="panel">
       <Flex direction="column" w={`${NAMES}px`} flexShrink={0} px="2.5" pb="2" gap="2" overflowY="auto">
         <Now value={place.value} unit={param.unit} cyclic={param.cyclic} />
+        {keys && <AddsField adds={adds} param={param} onAdds={(v, gesture) => put({ ...motion!, adds: v }, 'Adds per loop', gesture)} />}
         <chakra.button type="button" alignSelf="flex-start" fontSize="12px" fontWeight="600" color="sky" cursor="pointer" onClick={() => showValue(address)}>{place.place}: open its motion</chakra.button>
         {motion && <ActionRow motion={motion} linked={place.value as MotionDoc} param={param} own={key} onApply={(m, label) => { put(m, label); setChosen([]); }} />}
       </Flex>
       <Flex direction="column" flex="1" minW="0">
         {keys ? (
-          <KeyBar keys={keys} adds={adds} chosen={chosen} frames={frames} param={param} onKeys={onKeys} onAdds={(v, gesture) => put({ ...motion!, adds: v }, 'Adds per loop', gesture)} onAdd={addHere} onRemove={remove} />
+          <KeyBar keys={keys} adds={adds} chosen={chosen} frames={frames} param={param} onKeys={onKeys} onAdd={addHere} onRemove={remove} />
         ) : (
           <Flex h={`${BAR}px`} align="center" px="2.5"><Text fontSize="12px" color="muted">A {motion?.motion ?? 'still value'} is set by its numbers; make keys of it to shape it by hand.</Text></Flex>
         )}

@@ -16,19 +16,16 @@ interface Props {
   readonly frames: number;
   readonly param: NumberParam | VectorParam;
   readonly onKeys: (keys: readonly KeyDoc[], label: string, gesture?: string, chosen?: readonly number[]) => void;
-  readonly onAdds: (adds: number, gesture?: string) => void;
   readonly onAdd: () => void;
   readonly onRemove: () => void;
 }
 
 /** The chosen keys in numbers. */
-export function KeyBar({ keys, adds, chosen, frames, param, onKeys, onAdds, onAdd, onRemove }: Props) {
+export function KeyBar({ keys, adds, chosen, frames, param, onKeys, onAdd, onRemove }: Props) {
   const some = chosen.map((i) => keys[i]).filter(Boolean);
   const first = some[0];
   const same = <T,>(of: (k: KeyDoc) => T) => some.every((k) => of(k) === of(first));
   const way = first && same((k) => k.to) ? first.to : 'mixed';
-  const span = param.max - param.min;
-  const reach = param.soft[1] - param.soft[0];
   const put = (part: Partial<KeyDoc>, label: string, gesture?: string) => onKeys(keys.map((k, i) => (chosen.includes(i) ? { ...k, ...part } : k)), label, gesture, chosen);
   return (
     <Flex align="center" gap="2" h="30px" px="2.5" fontSize="12px" whiteSpace="nowrap" overflowX="auto" overflowY="hidden">
@@ -74,17 +71,6 @@ export function KeyBar({ keys, adds, chosen, frames, param, onKeys, onAdds, onAd
           )}
         </>
       )}
-      <Box flex="1" />
-      <Text title="What the value gains from the last key to the first one of the next loop, over and above.">Adds per loop</Text>
-      <Box w="92px" flexShrink={0}>
-        <NumberField label="Adds per loop" value={adds} unit={param.unit} min={-span} max={span} soft={param.cyclic ? [-2 * param.cyclic, 2 * param.cyclic] : [-reach, reach]} step={param.step} onChange={(v, gesture) => onAdds(v, `adds/${gesture}`)} />
-      </Box>
-      {param.cyclic &&
-        [0, 1].map((k) => (
-          <chakra.button key={k} type="button" aria-pressed={adds === k * param.cyclic!} onClick={() => onAdds(k * param.cyclic!)} px="1.5" py="0.5" borderRadius="5px" fontSize="11.5px" cursor="pointer" bg={adds === k * param.cyclic! ? 'ink' : 'field'} color={adds === k * param.cyclic! ? 'inverse' : 'muted'}>
-            {k === 0 ? 'none' : '1 turn'}
-          </chakra.button>
-        ))}
     </Flex>
   );
 }
@@ -100,5 +86,26 @@ function Ease({ ease, onChange }: { ease: readonly [number, number]; onChange: (
       {field('Ease away', 0)}
       {field('Ease in', 1)}
     </>
+  );
+}
+
+/** What the value gains each time round. */
+export function AddsField({ adds, param, onAdds }: { adds: number; param: NumberParam | VectorParam; onAdds: (adds: number, gesture?: string) => void }) {
+  const span = param.max - param.min;
+  const reach = param.soft[1] - param.soft[0];
+  const { cyclic } = param;
+  return (
+    <Box>
+      <Text fontSize="12px" mb="0.5" title="What the value gains from the last key to the first one of the next loop, over and above.">Adds per loop</Text>
+      <Flex gap="1" align="center">
+        <NumberField label="Adds per loop" value={adds} unit={param.unit} min={-span} max={span} soft={cyclic ? [-2 * cyclic, 2 * cyclic] : [-reach, reach]} step={param.step} onChange={(v, gesture) => onAdds(v, `adds/${gesture}`)} />
+        {cyclic &&
+          [0, 1].map((k) => (
+            <chakra.button key={k} type="button" aria-pressed={adds === k * cyclic} onClick={() => onAdds(k * cyclic)} px="1.5" h="24px" borderRadius="5px" fontSize="11.5px" whiteSpace="nowrap" cursor="pointer" bg={adds === k * cyclic ? 'ink' : 'field'} color={adds === k * cyclic ? 'inverse' : 'muted'}>
+              {k === 0 ? 'none' : '1 turn'}
+            </chakra.button>
+          ))}
+      </Flex>
+    </Box>
   );
 }

@@ -61,7 +61,7 @@ export const LaneName = memo(function LaneName({ place, open }: { place: MovingP
       textAlign="left"
       cursor="pointer"
       aria-expanded={open}
-      aria-label={`${place.title}, ${words}`}
+      aria-label={`Lane of ${place.title}, ${words}`}
       title={`${place.place}: ${place.title}. ${open ? 'Close the lane' : 'Open the lane to shape it'}`}
       onClick={() => toggleLane(place.address)}
     >

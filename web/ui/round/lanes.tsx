@@ -179,7 +179,7 @@ function Veils() {
   );
 }
 
-export function Playhead() {
+export function Playhead({ top = '0' }: { top?: string }) {
   const frames = useEditor((s) => s.piece.loop.frames);
   const frame = useEditor((s) => s.frame);
   const from = useLaneView(viewFrom);
@@ -188,5 +188,5 @@ export function Playhead() {
   // It stands in the one full loop, wherever that has been turned to.
   const p = frame / frames;
   const place = p >= a && p <= b + 1e-9 ? p : p - Math.ceil(p - b - 1e-9);
-  return <Box position="absolute" top="0" bottom="0" w="2px" ml="-1px" bg="poppy" pointerEvents="none" style={{ left: `${((place - from) / span) * 100}%` }} />;
+  return <Box position="absolute" top={top} bottom="0" w="2px" ml="-1px" bg="poppy" pointerEvents="none" style={{ left: `${((place - from) / span) * 100}%` }} />;
 }

@@ -34,7 +34,7 @@ export function Ruler() {
             </Box>
           );
         })}
-        <Playhead />
+        <Playhead top="12px" />
       </Box>
     </Flex>
   );
