@@ -1,4 +1,4 @@
-import type { ColourParam, ColourValue, NumberParam, NumberValue, Param, Params, StoredValue, VectorParam } from '../declare/params';
+import type { ColourParam, ColourValue, NumberParam, NumberValue, Params, StoredValue, VectorParam } from '../declare/params';
 import { finishParams } from '../scene/finish';
 import { sceneParts, type ScenePart } from '../scene/scene';
 import { stepKind } from '../steps/index';
@@ -77,19 +77,31 @@ export function ownersOf(piece: Piece): { owner: Owner; params: Params; values: 
   ];
 }
 
+/** "Twist angle" of "Twist" and "Angle", put together once for each pair. */
+const labels = new Map<string, Map<string, string>>();
+
+function labelOf(owner: string, title: string): string {
+  let own = labels.get(owner);
+  if (!own) labels.set(owner, (own = new Map()));
+  let label = own.get(title);
+  if (label === undefined) own.set(title, (label = `${owner} ${title.toLowerCase()}`));
+  return label;
+}
+
 /** Every number and colour of a piece. */
 export function valuesOf(piece: Piece): (NumberPlace | ColourPlace)[] {
   const out: (NumberPlace | ColourPlace)[] = [];
   for (const { owner, params, values, title, place, colour } of ownersOf(piece))
-    for (const [name, param] of Object.entries(params) as [string, Param][]) {
-      const label = `${title} ${param.title.toLowerCase()}`;
+    for (const name in params) {
+      const param = params[name];
+      if (param.type !== 'number' && param.type !== 'vector' && param.type !== 'colour') continue;
+      const label = labelOf(title, param.title);
       const stored = values[name] ?? param.default;
-      const common = { address: { owner, param: name }, title: label, place, colour };
-      if (param.type === 'number') out.push({ ...common, param, value: stored as NumberValue });
-      if (param.type === 'colour') out.push({ ...common, param, value: stored as ColourValue });
-      if (param.type === 'vector')
+      if (param.type === 'number') out.push({ address: { owner, param: name }, param, value: stored as NumberValue, title: label, place, colour });
+      else if (param.type === 'colour') out.push({ address: { owner, param: name }, param, value: stored as ColourValue, title: label, place, colour });
+      else
         for (const axis of [0, 1, 2] as const)
-          out.push({ ...common, address: { owner, param: name, axis }, param, value: (stored as readonly NumberValue[])[axis], title: `${label} ${AXES[axis]}` });
+          out.push({ address: { owner, param: name, axis }, param, value: (stored as readonly NumberValue[])[axis], title: labelOf(label, AXES[axis]), place, colour });
     }
   return out;
 }

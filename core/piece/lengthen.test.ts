@@ -20,7 +20,7 @@ describe('a longer loop', () => {
   it('of the true period closes what did not', () => {
     const proof = proveSeam(piece());
     expect(proof.truePeriod).toBe(80);
-    const longer = lengthenLoop(piece(), proof.truePeriod / 40);
+    const longer = lengthenLoop(piece(), proof.truePeriod! / 40);
     expect(longer.loop).toEqual({ frames: 80, fps: 20 });
     expect(proveSeam(longer)).toMatchObject({ closed: true, truePeriod: 80 });
     expect(readPiece(writePiece(longer)).ok).toBe(true);

@@ -11,7 +11,7 @@ import { formatRational, isWhole, lcm, toRational, type Rational } from '../time
 import { closes, courseOf, evaluateNumber, isMoving } from '../time/value';
 import { readable, type Finding, type Repair } from './finding';
 import { closingMotions, evenSpeed, loopsToClose, smoothed, turnWords, wholeTurnsNear } from './repairs';
-import { seamSpeeds } from './speeds';
+import { loopSpeeds, seamSpeeds } from './speeds';
 
 export interface Proof {
   /** Whether every value is at f = N where it was at f = 0. */
@@ -41,9 +41,11 @@ type About = Pick<Finding, 'key' | 'owner' | 'address' | 'title' | 'place' | 'co
  */
 export function proveSeam(piece: Piece): Proof {
   const { frames } = piece.loop;
-  const linked = valuesOf(linkPiece(piece));
   const plain = valuesOf(piece);
-  const index = new Map<string, Place>();
+  const ready = linkPiece(piece);
+  const linked = ready === piece ? plain : valuesOf(ready);
+  let known: Map<string, Place> | null = null;
+  const index = () => (known ??= new Map(plain.map((p) => [addressKey(p.address), p])));
   const gapKeys = new Set<string>();
   const findings: { finding: Finding; rank: number }[] = [];
   let moving = 0;
@@ -52,40 +54,39 @@ export function proveSeam(piece: Piece): Proof {
     loops = n === null || loops === null ? null : lcm(loops, n);
     if (loops !== null && loops * frames > Number.MAX_SAFE_INTEGER / 4) loops = null;
   };
-  plain.forEach((p) => index.set(addressKey(p.address), p));
-
   plain.forEach((place, i) => {
     const value = linked[i].value;
-    const about: About = { key: addressKey(place.address), owner: place.address.owner, address: place.address, title: place.title, place: place.place, colour: place.colour, unit: isColourPlace(place) ? '' : place.param.unit };
+    if (!isMoving(value) && !(place.param.type === 'number' && place.param.counts)) return;
     if (!isMoving(value)) {
-      const count = countFinding(place, about, frames);
+      if (Number.isInteger(value)) return;
+      const count = countFinding(place, aboutOf(place), frames);
       if (!count) return;
       findings.push({ finding: count, rank: 10 });
       longer(count.turns.den);
       return;
     }
     moving++;
-    const lost = lostFinding(piece, place, index, about);
+    const follows = value.motion === 'follow' || value.layers !== undefined;
+    const lost = follows ? lostFinding(piece, place, index, aboutOf(place)) : null;
     if (lost) findings.push({ finding: lost, rank: 0.5 });
     if (isColourPlace(place)) {
       const { turns } = colourCourse(value, frames);
       if (isWhole(turns)) return;
       longer(turns.den);
-      findings.push({ finding: colourGap(place, about, turns, frames), rank: 5 });
+      findings.push({ finding: colourGap(place, aboutOf(place), turns, frames), rank: 5 });
       return;
     }
     const course = courseOf(value, frames);
-    const still = evaluateNumber(value, { frame: 0, frames }) === evaluateNumber(value, { frame: frames / Math.SQRT2, frames }) && flat(value);
-    if (still) return;
+    if (flat(value)) return;
     if (!closes(course, place.param.cyclic)) {
       longer(loopsToClose(value, place.param.cyclic, frames));
-      gapKeys.add(about.key);
-      const finding = gapFinding(place, value, about, frames);
+      const finding = gapFinding(place, value, aboutOf(place), frames);
+      gapKeys.add(finding.key);
       findings.push({ finding, rank: 10 + finding.miss / (place.param.soft[1] - place.param.soft[0]) });
       return;
     }
     if (value.seamMeant) return;
-    const finding = speedFinding(place, value, about, frames);
+    const finding = speedFinding(place, value, frames);
     if (finding) findings.push({ finding, rank: 1 + Math.min(1, Math.abs(finding.speedAfter - finding.speedBefore) / (finding.speedMean || 1)) });
   });
   for (const finding of stepFindings(piece)) {
@@ -96,12 +97,16 @@ export function proveSeam(piece: Piece): Proof {
   // A follower does what it follows; its own gap would say the same again, and cannot be mended here.
   const shown = findings.filter(({ finding }) => {
     if (finding.kind === 'lost' || !finding.address) return true;
-    const value = index.get(finding.key)?.value;
+    const value = index().get(finding.key)?.value;
     return !(isMoving(value) && value.motion === 'follow' && gapKeys.has(value.of as string));
   });
   shown.sort((a, b) => b.rank - a.rank);
   const all = shown.map((s) => s.finding);
   return { closed: !all.some((f) => f.kind === 'gap'), findings: all, moving, truePeriod: loops === null ? null : frames * loops };
+}
+
+function aboutOf(place: Place): About {
+  return { key: addressKey(place.address), owner: place.address.owner, address: place.address, title: place.title, place: place.place, colour: place.colour, unit: isColourPlace(place) ? '' : place.param.unit };
 }
 
 /** Whether a motion has no height, so that nothing of it can be seen. */
@@ -125,9 +130,9 @@ function countFinding(place: Place, about: About, frames: number): Finding | nul
   };
 }
 
-function lostFinding(piece: Piece, place: Place, index: Map<string, Place>, about: About): Finding | null {
+function lostFinding(piece: Piece, place: Place, index: () => Map<string, Place>, about: About): Finding | null {
   const wrong = sourcesOf(place.value).map((key) => {
-    if (!index.has(key)) return 'It follows a value that is no longer there.';
+    if (!index().has(key)) return 'It follows a value that is no longer there.';
     const circle = circleThrough(piece, about.key);
     return circle ? `It follows itself: ${describeCircle(circle)}.` : null;
   });
@@ -177,7 +182,7 @@ function gapFinding(place: NumberPlace, value: MotionDoc, about: About, frames: 
   // Repairs are tried on what is linked and written to what is stored: sources stay addresses.
   const repairs = closingMotions(value, place.param, frames).map((c): Repair => ({ words: c.words, ...(c.help ? { help: c.help } : {}), set: [{ address: place.address, value: unlinked(c.motion) }] }));
   return {
-    ...about, kind: 'gap', turns: course.turns, by: course.by, from, to, miss, speedBefore: speeds.before, speedAfter: speeds.after, speedMean: speeds.mean,
+    ...about, kind: 'gap', turns: course.turns, by: course.by, from, to, miss, speedBefore: speeds.before, speedAfter: speeds.after, speedMean: loopSpeeds(value, frames).mean,
     words: course.by === 'measure' ? `${words} (Measured, not proven.)` : words,
     repairs: [...repairs, ...lengthening(loopsToClose(value, cyclic, frames), frames)],
   };
@@ -191,17 +196,24 @@ function unlinked(value: NumberValue): NumberValue {
   return out.layers ? { ...out, layers: out.layers.map((l) => ({ ...l, motion: unlinked(l.motion) as MotionDoc })) } : out;
 }
 
-function speedFinding(place: NumberPlace, value: MotionDoc, about: About, frames: number): Finding | null {
+function speedFinding(place: NumberPlace, value: MotionDoc, frames: number): Finding | null {
   const course = courseOf(value, frames);
+  if (course.sharp) return null;
   const s = seamSpeeds(value, frames);
+  const from = evaluateNumber(value, { frame: 0, frames });
+  const mayJump = Math.abs(s.jump) > 1e-6 * Math.max(1, Math.abs(from));
+  // What does not change by the measure of the speeds at the seam does not by that of the largest.
+  const mayDiffer = Math.abs(s.after - s.before) > CHANGE * Math.max(Math.abs(s.after), Math.abs(s.before), 1e-12);
+  if (!mayJump && !mayDiffer && course.adds === 0) return null;
+  const loop = loopSpeeds(value, frames);
+  const about = aboutOf(place);
   const unit = about.unit ? ` ${about.unit}` : '';
-  const common = { ...about, turns: course.turns, by: course.by, from: evaluateNumber(value, { frame: 0, frames }), to: evaluateNumber(value, { frame: frames, frames }), miss: 0, speedBefore: s.before, speedAfter: s.after, speedMean: s.mean };
+  const common = { ...about, turns: course.turns, by: course.by, from, to: evaluateNumber(value, { frame: frames, frames }), miss: 0, speedBefore: s.before, speedAfter: s.after, speedMean: loop.mean };
   const stored = place.value as MotionDoc;
   const put = (words: string, motion: MotionDoc, help?: string): Repair => ({ words, ...(help ? { help } : {}), set: [{ address: place.address, value: motion }] });
   const onlyKeys = stored.motion === 'keys' && !stored.layers?.length && !stored.timing;
-  if (course.sharp) return null;
-  const jumps = Math.abs(s.jump) > 1e-6 * Math.max(1, Math.abs(common.from)) && Math.abs(s.jump) > 0.05 * s.mean;
-  const differs = Math.abs(s.after - s.before) > CHANGE * Math.max(s.largest, 1e-12);
+  const jumps = mayJump && Math.abs(s.jump) > 0.05 * loop.mean;
+  const differs = Math.abs(s.after - s.before) > CHANGE * Math.max(loop.largest, 1e-12);
   if (jumps || differs) {
     const keep = put(jumps ? 'Keep the jump' : 'Keep the change', { ...stored, seamMeant: true });
     const ease = put('Rest at the seam', { ...stored, timing: { ...stored.timing, rest: Math.max(0.05, stored.timing?.rest ?? 0) } }, 'Slows down to the seam and starts from there');
@@ -209,20 +221,20 @@ function speedFinding(place: NumberPlace, value: MotionDoc, about: About, frames
     const mends = (r: Repair) => {
       const after = r.set![0].value as MotionDoc;
       const t = { ...value, ...after } as MotionDoc;
-      const v = seamSpeeds(t, frames);
-      return closes(courseOf(t, frames), place.param.cyclic) && (courseOf(t, frames).sharp || (Math.abs(v.after - v.before) <= CHANGE * Math.max(v.largest, 1e-12) && Math.abs(v.jump) <= 0.05 * v.mean));
+      const [v, l] = [seamSpeeds(t, frames), loopSpeeds(t, frames)];
+      return closes(courseOf(t, frames), place.param.cyclic) && (courseOf(t, frames).sharp || (Math.abs(v.after - v.before) <= CHANGE * Math.max(l.largest, 1e-12) && Math.abs(v.jump) <= 0.05 * l.mean));
     };
     const words = jumps
       ? `It jumps by ${readable(Math.abs(s.jump))}${unit} at the seam.`
       : `Meets itself in place, but arrives at ${readable(s.before)}${unit} a frame and leaves at ${readable(s.after)}.`;
     return { ...common, kind: 'speed', words, repairs: [...repairs.filter(mends), keep] };
   }
-  if (course.adds === 0 || Math.abs(s.after) >= PAUSE * s.mean) return null;
+  if (course.adds === 0 || Math.abs(s.after) >= PAUSE * loop.mean) return null;
   const repairs = onlyKeys ? [put('Even speed', evenSpeed(stored), 'Keys spread so that it moves at one speed')] : stored.timing?.rest ? [put('Even speed', { ...stored, timing: { ...stored.timing, rest: 0 } })] : [];
   return {
     ...common,
     kind: 'pause',
-    words: `Meets itself in place, but slows to rest at the seam: ${readable(Math.abs(s.after))} → ${readable(s.largest)}${unit} a frame in mid-loop.`,
+    words: `Meets itself in place, but slows to rest at the seam: ${readable(Math.abs(s.after) < 1e-3 * loop.largest ? 0 : Math.abs(s.after))} → ${readable(loop.largest)}${unit} a frame in mid-loop.`,
     repairs: [...repairs, put('Keep the pause', { ...stored, seamMeant: true })],
   };
 }

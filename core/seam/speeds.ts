@@ -9,12 +9,15 @@ export interface SeamSpeeds {
   readonly after: number;
   /** Jump in place right at the seam, from just before f = N to f = N. */
   readonly jump: number;
-  /** Mean and largest speed round the loop, without sign. */
+}
+
+/** Mean and largest speed round the loop, without sign. */
+export interface LoopSpeeds {
   readonly mean: number;
   readonly largest: number;
 }
 
-const PLACES = 32;
+const PLACES = 16;
 
 /**
  * Speeds on both sides of the seam, by differences from outside only, so that a corner right at it
@@ -28,7 +31,12 @@ export function seamSpeeds(value: NumberValue & MotionDoc, frames: number): Seam
   // The line through the two points before the seam, carried to it, tells a jump from a steep way.
   const before = (nearer - near) / h;
   const jump = end - (nearer + before * h);
-  const after = (at(h) - at(0)) / h;
+  return { before, after: (at(h) - at(0)) / h, jump };
+}
+
+/** Speeds at even places of the loop. */
+export function loopSpeeds(value: NumberValue & MotionDoc, frames: number): LoopSpeeds {
+  const p = prepareMotion(value, frames);
   let sum = 0;
   let largest = 0;
   for (let i = 0; i < PLACES; i++) {
@@ -36,5 +44,5 @@ export function seamSpeeds(value: NumberValue & MotionDoc, frames: number): Seam
     sum += speed;
     largest = Math.max(largest, speed);
   }
-  return { before, after, jump, mean: sum / PLACES, largest };
+  return { mean: sum / PLACES, largest };
 }

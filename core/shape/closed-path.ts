@@ -81,7 +81,7 @@ export function closedPath(curve: (u: number) => readonly [number, number, numbe
     starts[i + 1] = starts[i] + chord * (half > 1e-6 ? half / Math.sin(half) : 1);
   }
   const length = starts[n];
-  const normals = minimalNormals(points, tangents);
+  const normals = minimalNormals(points, tangents, starts);
   if (length < 1e-9) {
     const still: PathPlace = { point: [...points[0]], tangent: [1, 0, 0], normal: [0, 1, 0] };
     return { length: 0, at: () => still };
@@ -115,7 +115,7 @@ export function closedPath(curve: (u: number) => readonly [number, number, numbe
   };
 }
 
-function minimalNormals(points: readonly (readonly number[])[], tangents: readonly [number, number, number][]): [number, number, number][] {
+function minimalNormals(points: readonly (readonly number[])[], tangents: readonly [number, number, number][], starts: Float64Array): [number, number, number][] {
   const n = points.length;
   const normals: [number, number, number][] = [squareTo(tangents[0], [0, 1, 0])];
   for (let i = 0; i < n; i++) {
@@ -129,11 +129,11 @@ function minimalNormals(points: readonly (readonly number[])[], tangents: readon
     const c2 = dot(v2, v2);
     normals.push(squareTo(u, c2 > 1e-20 ? reflected(r, v2, c2) : r));
   }
-  // What is left after one round is spread evenly.
+  // What is left after one round is spread evenly along the way.
   const [first, last, t] = [normals[0], normals[n], tangents[0]];
   const miss = Math.atan2(dot(cross(first, last), t), dot(first, last));
   return normals.slice(0, n).map((v, i) => {
-    const angle = (-miss * i) / n;
+    const angle = -miss * (starts[n] > 0 ? starts[i] / starts[n] : 0);
     const side = cross(tangents[i], v);
     return [0, 1, 2].map((k) => Math.cos(angle) * v[k] + Math.sin(angle) * side[k]) as [number, number, number];
   });

@@ -43,7 +43,7 @@ export function splitTime(clock: Clock, loops = 1): { frame: number; cycles: num
   r %= span;
   if (r < 0) r += span;
   // A tiny negative remainder can round up to a full span.
-  if (r >= span) r = 0;
+  if (r >= span || r === 0) r = 0;
   return { frame: r, cycles: cyclesOf(clock, r, span) };
 }
 

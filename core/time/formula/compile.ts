@@ -10,6 +10,9 @@ export interface Moment extends Place {
 
 export type Compiled = (at: Moment) => number;
 
+/** For what depends on no variable. */
+const NOWHEN: Moment = { t: 0, f: 0, n: 1, order: 0, count: 1, seed: 0 };
+
 const COMPARE: Record<Comparison, (a: number, b: number) => boolean> = {
   '<': (a, b) => a < b,
   '>': (a, b) => a > b,
@@ -39,7 +42,7 @@ export function constantOf(term: Term): number | undefined {
       return negated(constantOf(term.of));
     default: {
       const parts = term.type === 'call' ? term.args : term.type === 'choose' ? [term.when, term.then, term.otherwise] : [term.left, term.right];
-      return parts.every((p) => constantOf(p) !== undefined) ? build(term)(undefined as never) : undefined;
+      return parts.every((p) => constantOf(p) !== undefined) ? build(term)(NOWHEN) : undefined;
     }
   }
 }
@@ -55,10 +58,79 @@ function negated(x: number | undefined): number | undefined {
 export function compileFormula(term: Term): Compiled {
   const value = constantOf(term);
   if (value !== undefined) return () => value;
+  const line = lineOf(term);
+  if (line) {
+    const [at, per] = line;
+    return at === 0 ? (m) => per * m.t : (m) => at + per * m.t;
+  }
   return build(term);
 }
 
+/** A term that is a + b·t, as [a, b]: most arguments of a sine are. */
+function lineOf(term: Term): readonly [number, number] | null {
+  const value = constantOf(term);
+  if (value !== undefined) return [value, 0];
+  switch (term.type) {
+    case 'variable':
+      return term.name === 't' ? [0, 1] : null;
+    case 'minus': {
+      const of = lineOf(term.of);
+      return of && [-of[0], -of[1]];
+    }
+    case 'binary': {
+      const [a, b] = [lineOf(term.left), lineOf(term.right)];
+      if (!a || !b) return null;
+      if (term.op === '+') return [a[0] + b[0], a[1] + b[1]];
+      if (term.op === '-') return [a[0] - b[0], a[1] - b[1]];
+      if (term.op === '*' && (a[1] === 0 || b[1] === 0)) return a[1] === 0 ? [a[0] * b[0], a[0] * b[1]] : [a[0] * b[0], a[1] * b[0]];
+      if (term.op === '/' && b[1] === 0) return [a[0] / b[0], a[1] / b[0]];
+      return null;
+    }
+    default:
+      return null;
+  }
+}
+
+/** A number times a sine or cosine of a line, all in one closure; null for anything else. */
+function swing(term: Term, factor = 1): Compiled | null {
+  if (term.type === 'binary' && term.op === '*') {
+    const [p, q] = [constantOf(term.left), constantOf(term.right)];
+    if (p !== undefined) return swing(term.right, factor * p);
+    return q === undefined ? null : swing(term.left, factor * q);
+  }
+  if (term.type !== 'call' || (term.name !== 'sin' && term.name !== 'cos')) return null;
+  const line = lineOf(term.args[0]);
+  if (!line) return null;
+  const [at, per] = line;
+  if (term.name === 'sin') return factor === 1 ? (m) => Math.sin(at + per * m.t) : (m) => factor * Math.sin(at + per * m.t);
+  return factor === 1 ? (m) => Math.cos(at + per * m.t) : (m) => factor * Math.cos(at + per * m.t);
+}
+
+/** Sums of three and more in one closure, added from left to right. */
+function longSum(term: Term): Compiled | null {
+  const parts: Term[] = [];
+  let rest: Term = term;
+  while (rest.type === 'binary' && rest.op === '+') {
+    parts.unshift(rest.right);
+    rest = rest.left;
+  }
+  parts.unshift(rest);
+  if (parts.length < 3) return null;
+  const [a, b, c, ...more] = parts.map(compileFormula);
+  const first = constantOf(parts[0]);
+  const three: Compiled = first !== undefined ? (m) => first + b(m) + c(m) : (m) => a(m) + b(m) + c(m);
+  if (more.length === 0) return three;
+  if (more.length === 1) return (m) => three(m) + more[0](m);
+  return (m) => {
+    let sum = three(m);
+    for (const x of more) sum += x(m);
+    return sum;
+  };
+}
+
 function build(term: Term): Compiled {
+  const whole = swing(term) ?? longSum(term);
+  if (whole) return whole;
   switch (term.type) {
     case 'constant': {
       const { value } = term;
@@ -115,7 +187,7 @@ function buildBinary({ op, left, right }: Extract<Term, { type: 'binary' }>): Co
       if (q !== undefined) return (m) => a(m) - q;
       return (m) => a(m) - b(m);
     case '*':
-      if (p !== undefined) return right.type === 'variable' && right.name === 't' ? (m) => p * m.t : (m) => p * b(m);
+      if (p !== undefined) return (m) => p * b(m);
       if (q !== undefined) return (m) => a(m) * q;
       return (m) => a(m) * b(m);
     case '/':

@@ -1,14 +1,14 @@
 import { number } from '../../declare/params';
 import { closedCourse, defineMotion, swingAround } from '../motion';
-import { splitTime, wholePhase } from '../phase';
+import { splitTime } from '../phase';
 import { randomSource } from '../random';
 import type { Clock } from '../loop';
 
 /** A closed random line: Σ amplitude · cos 2π(turns·t + phase), whole turns only. */
 export interface Series {
-  readonly turns: readonly number[];
-  readonly amplitudes: readonly number[];
-  readonly phases: readonly number[];
+  /** Coefficients of e^(2πiht) by harmonic h; 0 is unused. */
+  readonly real: Float64Array;
+  readonly imaginary: Float64Array;
   /** Shift and scale that bring the whole line to exactly 0…1. */
   readonly shift: number;
   readonly scale: number;
@@ -83,23 +83,40 @@ export function seriesFor(rate: number, octaves: number, seed: number): Series {
   const samples = sampleAll(turns, amplitudes, phases, 16 * Math.max(8, ...turns));
   const max = highest(line, samples, 1);
   const min = highest(line, samples, -1);
-  const series = { turns, amplitudes, phases, shift: -min, scale: max > min ? 1 / (max - min) : 0 };
+  const count = Math.max(1, ...turns) + 1;
+  const [real, imaginary] = [new Float64Array(count), new Float64Array(count)];
+  turns.forEach((h, i) => {
+    real[h] += amplitudes[i] * Math.cos(2 * Math.PI * phases[i]);
+    imaginary[h] += amplitudes[i] * Math.sin(2 * Math.PI * phases[i]);
+  });
+  const series = { real, imaginary, shift: -min, scale: max > min ? 1 / (max - min) : 0 };
   if (known.size > 500) known.clear();
   known.set(key, series);
   return series;
 }
 
-/** Value 0…1 of a closed random line and its change per frame. */
+/**
+ * Value 0…1 of a closed random line and its change per frame: the real part of a polynomial in
+ * e^(2πit) by Horner's rule, so that a harmonic costs one complex product.
+ */
 export function sample(series: Series, clock: Clock): { value: number; slope: number } {
-  let v = 0;
-  let d = 0;
-  const at = { frame: splitTime(clock).frame, frames: clock.frames };
-  for (let i = 0; i < series.turns.length; i++) {
-    const angle = 2 * Math.PI * (wholePhase(series.turns[i], at) + series.phases[i]);
-    v += series.amplitudes[i] * Math.cos(angle);
-    d -= series.amplitudes[i] * 2 * Math.PI * series.turns[i] * Math.sin(angle);
+  const angle = 2 * Math.PI * (splitTime(clock).frame / clock.frames);
+  const [zx, zy] = [Math.cos(angle), Math.sin(angle)];
+  const { real, imaginary } = series;
+  let [x, y, dx, dy] = [0, 0, 0, 0];
+  for (let h = real.length - 1; h >= 1; h--) {
+    const [cx, cy] = [real[h], imaginary[h]];
+    const tx = x * zx - y * zy;
+    y = x * zy + y * zx + cy;
+    x = tx + cx;
+    const sx = dx * zx - dy * zy;
+    dy = dx * zy + dy * zx + h * cy;
+    dx = sx + h * cx;
   }
-  return { value: (v + series.shift) * series.scale, slope: (d * series.scale) / clock.frames };
+  // Both sums still lack one factor z; the slope is that of i·2πh.
+  const value = x * zx - y * zy;
+  const turned = dx * zy + dy * zx;
+  return { value: (value + series.shift) * series.scale, slope: (-2 * Math.PI * turned * series.scale) / clock.frames };
 }
 
 /** Closed noise as a motion: always a whole turn, so there is nothing to get wrong. */
