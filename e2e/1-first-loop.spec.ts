@@ -26,7 +26,9 @@ test('the first loop, from the empty shelf to a closed twist', async ({ page }) 
   await typeNumber(step(page, 'cylinder'), 'Rows', 8);
   await typeNumber(step(page, 'cylinder'), 'Cap rings', 2);
   for (const title of ['Subdivide', 'Displace', 'Smooth', 'Twist']) await addStep(page, title);
-  await step(page, 'displace').getByRole('combobox', { name: 'Noise' }).selectOption({ label: 'Cellular' });
+  await step(page, 'displace').getByRole('button', { name: 'Noise: Gradient' }).click();
+  await page.getByRole('radio', { name: 'Cellular', exact: true }).click();
+  await page.keyboard.press('Escape');
   await expect(page.getByTestId('face-count')).toHaveText('736 faces');
 
   await page.getByTestId('loop-field').click();

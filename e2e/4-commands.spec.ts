@@ -104,9 +104,9 @@ test.describe('check', () => {
     expect(status).toBe(1);
     expect(out).toContain('Good: closed.');
     expect(out).toContain('Open: 1 gap. Scene, Camera round: Turns 0.5 times');
-    const report = JSON.parse((await run(['check', '--json', b])).out) as { closed: boolean; proof: { truePeriod: number; gaps: unknown[] } }[];
+    const report = JSON.parse((await run(['check', '--json', b])).out) as { closed: boolean; proof: { truePeriod: number; findings: unknown[] } }[];
     expect(report[0]).toMatchObject({ closed: false, proof: { truePeriod: 24 } });
-    expect(report[0].proof.gaps).toHaveLength(1);
+    expect(report[0].proof.findings).toHaveLength(1);
   });
   test('what is not a piece is told with the faulty place, with status 2', async () => {
     const bad = await run(['check', file('bad.json', writePiece(good).replace('"pipeSegments": 12', '"pipeSegments": "many"'))]);

@@ -46,7 +46,7 @@ test('a body spun unevenly by keys: the seam check names the change of speed, an
   const note = page.getByTestId('note');
   await expect(note).toContainText('Spin angle');
   await expect(note).toContainText('Meets itself in place, but arrives at 25 ° a frame and leaves at 5.');
-  await note.getByRole('button', { name: 'Even speed' }).hover();
+  await note.getByRole('button', { name: 'Even speed' }).focus();
   await expect(page.getByTestId('preview').first()).toBeVisible();
   await note.getByRole('button', { name: 'Even speed' }).click();
   await expect(chip(page)).toHaveText('Seam closed', { timeout: 60_000 });

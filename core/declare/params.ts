@@ -13,6 +13,8 @@ interface ParamBase {
   readonly help: string;
   /** Name of a switch or choice parameter, and the values at which this row is of use. */
   readonly shownWhen?: { readonly param: string; readonly is: readonly (string | boolean)[] };
+  /** Of use now and then: the panel keeps it folded away with its like. */
+  readonly more?: boolean;
 }
 
 export interface NumberParam extends ParamBase {
@@ -157,6 +159,7 @@ function numeric(options: NumberOptions) {
     ...(options.cyclic ? { cyclic: options.cyclic } : {}),
     ...(options.counts ? { counts: true, moves: false } : {}),
     ...(options.shownWhen ? { shownWhen: options.shownWhen } : {}),
+    ...(options.more ? { more: true } : {}),
   } as const;
 }
 
@@ -185,7 +188,7 @@ export function choice<const V extends string>(
   return { type: 'choice', title, help, default: value, options, ...more };
 }
 
-export function toggle(title: string, value: boolean, help: string, more: Pick<ParamBase, 'shownWhen'> = {}): SwitchParam {
+export function toggle(title: string, value: boolean, help: string, more: Pick<ParamBase, 'shownWhen' | 'more'> = {}): SwitchParam {
   return { type: 'switch', title, help, default: value, ...more };
 }
 

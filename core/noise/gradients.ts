@@ -1,5 +1,6 @@
 import type { Clock } from '../time/loop';
 import { randomSource, randomUnitVector } from '../time/random';
+import { USUAL_NOISE, type NoiseOptions } from './kind';
 import { permutation } from './permutation';
 import { swayAngles } from './sway';
 
@@ -57,48 +58,51 @@ export type Field = (x: number, y: number, z: number) => number;
 /**
  * Gradient noise at one moment of the loop: trilinear blend, with the quintic fade, of the eight
  * lattice gradients (K. Perlin, "Improving Noise", 2002). With seed 0 and rate 0 it is the
- * published reference function, value for value. Lattice period 256.
+ * published reference function, value for value. Lattice period mask + 1.
  */
-export function gradientField(seed: number, rate: number, clock: Clock): Field {
+export function gradientField(seed: number, rate: number, clock: Clock, { mask }: Pick<NoiseOptions, 'mask'> = USUAL_NOISE): Field {
   const p = permutation(seed);
   const g = gradientTable(seed, rate, clock);
   return (x, y, z) => {
     const fx = Math.floor(x);
     const fy = Math.floor(y);
     const fz = Math.floor(z);
-    const X = fx & 255;
-    const Y = fy & 255;
-    const Z = fz & 255;
+    const X = fx & mask;
+    const Y = fy & mask;
+    const Z = fz & mask;
+    const X1 = (X + 1) & mask;
+    const Y1 = (Y + 1) & mask;
+    const Z1 = (Z + 1) & mask;
     x -= fx;
     y -= fy;
     z -= fz;
     const u = x * x * x * (x * (x * 6 - 15) + 10);
     const v = y * y * y * (y * (y * 6 - 15) + 10);
     const w = z * z * z * (z * (z * 6 - 15) + 10);
-    const A = p[X] + Y;
-    const B = p[X + 1] + Y;
-    const AA = p[A] + Z;
-    const AB = p[A + 1] + Z;
-    const BA = p[B] + Z;
-    const BB = p[B + 1] + Z;
+    const A = p[X];
+    const B = p[X1];
+    const AA = p[A + Y];
+    const AB = p[A + Y1];
+    const BA = p[B + Y];
+    const BB = p[B + Y1];
     const x1 = x - 1;
     const y1 = y - 1;
     const z1 = z - 1;
-    let i = p[AA] * 3;
+    let i = p[AA + Z] * 3;
     const n000 = g[i] * x + g[i + 1] * y + g[i + 2] * z;
-    i = p[BA] * 3;
+    i = p[BA + Z] * 3;
     const n100 = g[i] * x1 + g[i + 1] * y + g[i + 2] * z;
-    i = p[AB] * 3;
+    i = p[AB + Z] * 3;
     const n010 = g[i] * x + g[i + 1] * y1 + g[i + 2] * z;
-    i = p[BB] * 3;
+    i = p[BB + Z] * 3;
     const n110 = g[i] * x1 + g[i + 1] * y1 + g[i + 2] * z;
-    i = p[AA + 1] * 3;
+    i = p[AA + Z1] * 3;
     const n001 = g[i] * x + g[i + 1] * y + g[i + 2] * z1;
-    i = p[BA + 1] * 3;
+    i = p[BA + Z1] * 3;
     const n101 = g[i] * x1 + g[i + 1] * y + g[i + 2] * z1;
-    i = p[AB + 1] * 3;
+    i = p[AB + Z1] * 3;
     const n011 = g[i] * x + g[i + 1] * y1 + g[i + 2] * z1;
-    i = p[BB + 1] * 3;
+    i = p[BB + Z1] * 3;
     const n111 = g[i] * x1 + g[i + 1] * y1 + g[i + 2] * z1;
     const a = n000 + u * (n100 - n000);
     const b = n010 + u * (n110 - n010);

@@ -1,9 +1,14 @@
 import { describe, expect, it } from 'vitest';
 import { randomSource } from '../time/random';
+import { buildPermutationTable, createNoise3D } from 'simplex-noise';
+import { cellFinder, featurePoints } from './feature-points';
 import { gradientField, gradientTable } from './gradients';
+import { nearestDistance } from './kinds/cellular';
 import { noiseKind, noiseKinds } from './kinds/index';
 import { noiseField, type NoiseSettings } from './noise';
+import { latticeValues } from './lattice-values';
 import { permutation } from './permutation';
+import { simplexField } from './simplex';
 
 const still = { frame: 0, frames: 100 };
 const plain: NoiseSettings = { kind: 'gradient', scale: 1, stretch: [1, 1, 1], octaves: 1, contrast: 1, brightness: 0, low: -10, high: 10, absolute: false, invert: false, seed: 0, rate: 0 };
@@ -103,6 +108,93 @@ describe('cellular noise', () => {
       if (Math.abs(slopes.at(-1)! - 1) < 1e-6) expect(arrived).toBeLessThan(1e-4);
     }
     expect(slopes.filter((s) => Math.abs(s - 1) < 1e-3).length).toBeGreaterThan(380);
+  });
+});
+
+describe('cells', () => {
+  it('first and second distances are those of brute force over all feature points, by every measure', () => {
+    const measures = { euclidean: (d: number[]) => Math.hypot(...d), manhattan: (d: number[]) => d.reduce((s, x) => s + Math.abs(x), 0), chebyshev: (d: number[]) => Math.max(...d.map(Math.abs)) };
+    for (const metric of ['euclidean', 'manhattan', 'chebyshev'] as const)
+      for (const jitter of [1, 0.4]) {
+        const options = { mask: 255, metric, jitter };
+        const clock = { frame: 7, frames: 30 };
+        const [p, q] = [permutation(5), featurePoints(5, 1.2, clock, jitter)];
+        const find = cellFinder(5, 1.2, clock, options);
+        const random = randomSource(77);
+        for (let n = 0; n < 120; n++) {
+          const at = [random() * 30 - 15, random() * 30, random() * 300];
+          const base = at.map(Math.floor);
+          const all: number[] = [];
+          for (let a = -4; a <= 4; a++) for (let b = -4; b <= 4; b++) for (let c = -4; c <= 4; c++) {
+            const cell = [base[0] + a, base[1] + b, base[2] + c];
+            const i = 3 * p[p[p[cell[0] & 255] + (cell[1] & 255)] + (cell[2] & 255)];
+            all.push(measures[metric]([0, 1, 2].map((k) => cell[k] + q[i + k] - at[k])));
+          }
+          all.sort((x, y) => x - y);
+          const got = find(at[0], at[1], at[2]);
+          expect(got.first).toBeCloseTo(all[0], 9);
+          expect(got.second).toBeCloseTo(all[1], 9);
+        }
+      }
+  });
+  it('the quick Euclidean distance is the same', () => {
+    const clock = { frame: 3, frames: 30 };
+    const [quick, find] = [nearestDistance(2, 1, clock), cellFinder(2, 1, clock)];
+    const random = randomSource(6);
+    for (let n = 0; n < 500; n++) {
+      const at = [random() * 90, random() * 90, random() * 90] as const;
+      expect(quick(...at)).toBeCloseTo(find(...at).first, 12);
+    }
+  });
+});
+
+describe('simplex noise', () => {
+  it('is that of an independent implementation (npm simplex-noise) on its own permutation and gradients', () => {
+    const random = () => randomSource(21);
+    const perm = buildPermutationTable(random());
+    const table = Uint8Array.from(perm);
+    // That library takes its gradients, the twelve edges of a cube, by the permuted number modulo 12.
+    const edges = [[1, 1, 0], [-1, 1, 0], [1, -1, 0], [-1, -1, 0], [1, 0, 1], [-1, 0, 1], [1, 0, -1], [-1, 0, -1], [0, 1, 1], [0, -1, 1], [0, 1, -1], [0, -1, -1]];
+    const gradients = Float64Array.from({ length: 256 }, (_, n) => n).reduce((g, n) => (g.set(edges[n % 12], n * 3), g), new Float64Array(768));
+    const ours = simplexField(table, gradients);
+    const peer = createNoise3D(random());
+    const at = randomSource(4);
+    for (let n = 0; n < 500; n++) {
+      const [x, y, z] = [at() * 40 - 20, at() * 40 - 20, at() * 40 - 20];
+      expect(ours(x, y, z)).toBeCloseTo(peer(x, y, z), 9);
+    }
+  });
+});
+
+describe('value noise', () => {
+  it('has the lattice values at the lattice and halfway their mean', () => {
+    const values = latticeValues(9, 0, still);
+    const field = noiseKind('value').field(9, 0, still);
+    const p = permutation(9);
+    const at = (x: number, y: number, z: number) => values[p[p[p[x & 255] + (y & 255)] + (z & 255)]];
+    for (const [x, y, z] of [[3, 4, 5], [-7, 100, 255], [256, 0, -1]]) {
+      expect(field(x, y, z)).toBeCloseTo(at(x, y, z), 12);
+      expect(field(x + 0.5, y, z)).toBeCloseTo((at(x, y, z) + at(x + 1, y, z)) / 2, 12);
+    }
+  });
+});
+
+describe('a travelling pattern', () => {
+  const moving = (over: object, frame: number) => noiseField({ ...plain, rate: 0, travel: [1, 0, -2], tile: 4, ...over }, { frame, frames: 60 });
+  it.each(noiseKinds.filter((k) => k.tiles !== 0).map((k) => [k.kind, k.tiles ?? 1] as const))('of %s closes exactly and is the pattern of a moment ago, further on', (kind, tiles) => {
+    for (const octaves of [1, 3]) {
+      const [start, end, quarter] = [0, 60, 15].map((f) => moving({ kind, octaves }, f));
+      for (const [x, y, z] of [[0.3, 1.7, 2.2], [5.1, -3.3, 0.4]]) {
+        expect(end(x, y, z)).toBe(start(x, y, z));
+        // A whole tile away it is the same, which is why it closes.
+        expect(start(x + 4 * tiles, y, z)).toBeCloseTo(start(x, y, z), 9);
+        expect(quarter(x + tiles, y, z - 2 * tiles)).toBeCloseTo(start(x, y, z), 9);
+      }
+    }
+  });
+  it('turns and shifts as a whole', () => {
+    const [base, moved] = [moving({}, 0), moving({ shift: [1, 2, 3], turn: [0, 0, 90] }, 0)];
+    for (const [x, y, z] of [[0.3, 1.7, 2.2], [5.1, -3.3, 0.4]]) expect(moved(1 - y, 2 + x, 3 + z)).toBeCloseTo(base(x, y, z), 9);
   });
 });
 

@@ -1,15 +1,23 @@
+import { phaseOf } from '../time/phase';
+import { rational } from '../time/rational';
 import type { Clock } from '../time/loop';
+import { axisAngle, matrixOf, multiply } from '../shape/quaternion';
 import type { Field } from './gradients';
+import { USUAL_NOISE, type Metric, type NoiseOptions } from './kind';
 import { noiseKind } from './kinds/index';
 
-/** Everything that shapes a noise, evaluated at a moment. */
+type Triple = readonly [number, number, number];
+
+/** Everything that shapes a noise, evaluated at a moment. What may be left out has its usual value. */
 export interface NoiseSettings {
   readonly kind: string;
   /** Size of its features in metres, > 0, and along each axis on top of it. */
   readonly scale: number;
-  readonly stretch: readonly [number, number, number];
-  /** 1…8 layers, each half as large (lacunarity 2) and half as strong (gain ½). */
+  readonly stretch: Triple;
+  /** 1…8 layers; each has `lacunarity` times as many features and `gain` times the strength of the one before. */
   readonly octaves: number;
+  readonly gain?: number;
+  readonly lacunarity?: number;
   /** Factor on the value, then what is added to it. */
   readonly contrast: number;
   readonly brightness: number;
@@ -20,10 +28,17 @@ export interface NoiseSettings {
   readonly invert: boolean;
   readonly seed: number;
   readonly rate: number;
+  /** Moves and turns the whole pattern: metres, and degrees about x, then y, then z. */
+  readonly shift?: Triple;
+  readonly turn?: Triple;
+  /** Whole tiles travelled per loop along each axis of the pattern; 0 stands. */
+  readonly travel?: Triple;
+  /** Features in a tile of a travelling pattern: 2, 4, 8 … 256. */
+  readonly tile?: number;
+  readonly metric?: Metric;
+  readonly jitter?: number;
 }
 
-const GAIN = 0.5;
-const LACUNARITY = 2;
 /** Moves each octave off the lattice of the one before, where gradient noise is 0. */
 const OFFSET_XZ = 37.2713;
 const OFFSET_Y = 71.9131;
@@ -31,29 +46,37 @@ const OFFSET_Y = 71.9131;
 /**
  * The finished scalar field at a moment of the loop, position in metres → value (nominally −1…1).
  * Fractional Brownian sum, then absolute, invert, contrast, brightness, clip, in this order.
+ *
+ * A pattern may also travel: it then repeats after `tile` features, and goes on by whole tiles a
+ * loop, so that it closes whatever its rate. Octaves double their features then, so that theirs meet
+ * at the tile's edge, too.
  */
 export function noiseField(s: NoiseSettings, clock: Clock): Field {
   const kind = noiseKind(s.kind);
+  const tiles = kind.tiles ?? 1;
+  const travels = tiles > 0 && s.travel !== undefined && s.travel.some((t) => t !== 0);
   const octaves = Math.max(1, Math.min(8, Math.round(s.octaves)));
+  const gain = s.gain ?? 0.5;
+  const lacunarity = travels ? 2 : (s.lacunarity ?? 2);
+  const tile = travels ? 2 ** Math.round(Math.log2(Math.max(2, Math.min(256, s.tile ?? 8)))) : 256;
   const layers: Field[] = [];
   const weights: number[] = [];
   let total = 0;
   for (let o = 0; o < octaves; o++) {
+    const options: NoiseOptions = { ...USUAL_NOISE, metric: s.metric ?? 'euclidean', jitter: s.jitter ?? 1, mask: Math.min(256, tile * 2 ** o) - 1 };
     // The first octave has the seed itself, so that seed 0 is the published pattern.
-    layers.push(kind.field(o === 0 ? s.seed : s.seed * 8 + o, s.rate, clock));
-    weights.push(GAIN ** o);
+    layers.push(kind.field(o === 0 ? s.seed : s.seed * 8 + o, s.rate, clock, options));
+    weights.push(gain ** o);
     total += weights[o];
   }
   for (let o = 0; o < octaves; o++) weights[o] /= total;
-  const fx = 1 / (s.scale * s.stretch[0]);
-  const fy = 1 / (s.scale * s.stretch[1]);
-  const fz = 1 / (s.scale * s.stretch[2]);
+  const place = placing(s, clock, travels ? tile * tiles : 0);
   const { absolute, invert, contrast, brightness, low, high } = s;
   const first = layers[0];
-  return (x, y, z) => {
-    x *= fx;
-    y *= fy;
-    z *= fz;
+  const at: [number, number, number] = [0, 0, 0];
+  return (px, py, pz) => {
+    place(px, py, pz, at);
+    const [x, y, z] = at;
     let v: number;
     if (octaves === 1) v = first(x, y, z);
     else {
@@ -61,12 +84,35 @@ export function noiseField(s: NoiseSettings, clock: Clock): Field {
       let f = 1;
       for (let o = 0; o < octaves; o++) {
         v += weights[o] * layers[o](x * f + o * OFFSET_XZ, y * f + o * OFFSET_Y, z * f + o * OFFSET_XZ);
-        f *= LACUNARITY;
+        f *= lacunarity;
       }
     }
     if (absolute) v = Math.abs(v);
     if (invert) v = -v;
     v = v * contrast + brightness;
     return v < low ? low : v > high ? high : v;
+  };
+}
+
+/** From metres to the pattern's own lattice: shift, turn back, scale, and how far it has travelled. */
+function placing(s: NoiseSettings, clock: Clock, tile: number): (x: number, y: number, z: number, to: [number, number, number]) => void {
+  const [fx, fy, fz] = s.stretch.map((k) => 1 / (s.scale * k));
+  const [sx, sy, sz] = s.shift ?? [0, 0, 0];
+  const gone = (s.travel ?? [0, 0, 0]).map((t) => (tile === 0 ? 0 : tile * phaseOf(rational(Math.round(t)), clock)));
+  const [gx, gy, gz] = gone;
+  const [ax, ay, az] = s.turn ?? [0, 0, 0];
+  if (ax === 0 && ay === 0 && az === 0)
+    return (x, y, z, to) => {
+      to[0] = (x - sx) * fx - gx;
+      to[1] = (y - sy) * fy - gy;
+      to[2] = (z - sz) * fz - gz;
+    };
+  const m = matrixOf(multiply(axisAngle([0, 0, 1], az), multiply(axisAngle([0, 1, 0], ay), axisAngle([1, 0, 0], ax))));
+  return (x, y, z, to) => {
+    const [u, v, w] = [x - sx, y - sy, z - sz];
+    // The pattern is turned, so places are turned the other way: by the transpose.
+    to[0] = (m[0] * u + m[3] * v + m[6] * w) * fx - gx;
+    to[1] = (m[1] * u + m[4] * v + m[7] * w) * fy - gy;
+    to[2] = (m[2] * u + m[5] * v + m[8] * w) * fz - gz;
   };
 }

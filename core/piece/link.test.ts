@@ -3,6 +3,7 @@ import type { StoredValue } from '../declare/params';
 import { evaluateNumber } from '../time/value';
 import { evaluateColour } from '../time/colours/index';
 import { addressKey, setValue, type Address } from './addresses';
+import { copyRibbon } from './copy';
 import { circleThrough, describeCircle, linkedValue, linkPiece } from './link';
 import { newPiece, newRibbon, newStep, type Piece } from './piece';
 import { readPiece, writePiece } from './read';
@@ -46,6 +47,16 @@ describe('following', () => {
   it('in a layer, too', () => {
     const p = put(piece, [twist('a'), wave], [twist('b'), { ...wave, low: 0, high: 0, layers: [{ how: 'add', on: true, motion: follow(twist('a'), { scale: 2 }) }] }]);
     expect(value(p, twist('b'))).toBeCloseTo(20, 12);
+  });
+});
+
+describe('a copied ribbon', () => {
+  it('follows itself where the original did, and others where it followed those', () => {
+    const p = put(piece, [twist('a'), wave], [shift('a', 0), follow(twist('a'))], [shift('a', 1), follow(twist('b'), { scale: 2 })]);
+    const copy = copyRibbon(p.ribbons[0], 'A copy');
+    const [, twisted, placed] = copy.steps;
+    expect(new Set([copy.id, ...copy.steps.map((s) => s.id), 'a', 'a-torus', 'a-twist', 'a-place']).size).toBe(8);
+    expect((placed.values.shift as unknown as { of: string }[]).slice(0, 2).map((m) => m.of)).toEqual([`${copy.id}/${twisted.id}/angle`, 'b/b-twist/angle']);
   });
 });
 

@@ -13,8 +13,8 @@ export const ridged: NoiseKind = {
   kind: 'ridged',
   title: 'Ridged',
   help: 'Sharp crests between smooth hollows.',
-  field(seed, rate, clock) {
-    const base = gradientField(seed, rate, clock);
+  field(seed, rate, clock, options) {
+    const base = gradientField(seed, rate, clock, options);
     return (x, y, z) => {
       const r = 1 - Math.abs(base(x, y, z));
       return (r * r - MEAN) * SPREAD;

@@ -1,6 +1,6 @@
-import { choice, number, toggle, vector } from '../../declare/params';
+import { choice, number } from '../../declare/params';
 import { noiseKinds } from '../../noise/kinds/index';
-import { noiseField } from '../../noise/noise';
+import { noiseFrom, noiseParams } from '../../noise/noise-params';
 import { vertexNormals } from '../../shape/normals';
 import { brief, defineStep } from '../step';
 
@@ -27,26 +27,13 @@ export const displace = defineStep({
       ],
       'Along the surface normal, away from the origin, or along an axis.',
     ),
-    noise: choice('Noise', 'gradient', noiseKinds.map((k) => ({ value: k.kind as string, title: k.title, help: k.help })), 'The kind of noise.'),
-    scale: number('Scale', 0.8, 'Size of its features.', { unit: 'm', min: 0.001, max: 1000, soft: [0.05, 4] }),
-    stretch: vector('Per axis', [1, 1, 1], 'Stretches the noise along x, y and z.', { unit: '×', min: 0.001, max: 1000, soft: [0.1, 8] }),
-    octaves: number('Octaves', 1, 'Layers, each half the size of the one before.', { min: 1, max: 8, soft: [1, 6], integer: true }),
-    contrast: number('Contrast', 1, 'Factor on the noise.', { unit: '×', min: -20, max: 20, soft: [0, 4], step: 0.05 }),
-    brightness: number('Brightness', 0, 'Added to the noise.', { min: -5, max: 5, soft: [-1, 1] }),
-    low: number('Low clip', -1, 'Noise is cut off below this.', { min: -5, max: 5, soft: [-1, 1] }),
-    high: number('High clip', 1, 'Noise is cut off above this.', { min: -5, max: 5, soft: [-1, 1] }),
-    absolute: toggle('Absolute', false, 'Folds hollows up into hills.'),
-    invert: toggle('Invert', false, 'Swaps hills and hollows.'),
-    seed: number('Seed', 0, 'Another number, another pattern.', { min: 0, max: 99_999, soft: [0, 100], integer: true }),
-    rate: number('Rate', 1, 'How much the pattern changes in a loop; 0 stands still. It always closes.', {
-      unit: '/loop', min: 0, max: 64, soft: [0, 6], step: 0.05,
-    }),
+    ...noiseParams,
   },
   summary: (v) => `${kindTitle.get(v.noise) ?? v.noise} · ${brief(v.height)} m`,
-  changesByItself: (v) => v.rate > 0 && v.height !== 0,
+  changesByItself: (v) => (v.rate > 0 || v.travel.some((t) => t !== 0)) && v.height !== 0,
   evaluate(v, input, { clock }) {
     if (v.height === 0) return input;
-    const field = noiseField({ ...v, kind: v.noise }, clock);
+    const field = noiseFrom(v, clock);
     const from = input.positions;
     const to = new Float32Array(from.length);
     if (v.direction === 'normal' || v.direction === 'radial') {

@@ -127,7 +127,7 @@ function RepairButton({ repair, first, finding }: { repair: Repair; first: boole
   const show = (on: boolean) => useEditor.setState({ preview: on && set && repair.set?.length === 1 ? { key: finding.key, value: set.value } : null });
   const act = () => {
     show(false);
-    useEditor.getState().edit(`${repair.words}: ${finding.title}`, (p) => applyRepair(p, repair));
+    useEditor.getState().edit(repair.lengthen ? 'Lengthen the loop' : `${repair.words}: ${finding.title}`, (p) => applyRepair(p, repair));
   };
   return (
     <Shape size="xs" title={repair.help} onClick={act} onMouseEnter={() => show(true)} onMouseLeave={() => show(false)} onFocus={() => show(true)} onBlur={() => show(false)}>

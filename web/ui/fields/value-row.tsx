@@ -5,6 +5,7 @@ import type { ColourParam, ColourValue, NumberParam, NumberValue, Param, Points,
 import { evaluateParam } from '@maypole/core/evaluate/values';
 import { addressKey, ownerKey, type Address, type Owner } from '@maypole/core/piece/addresses';
 import { linkedValue } from '@maypole/core/piece/link';
+import type { Values } from '@maypole/core/piece/piece';
 import { evaluateColour } from '@maypole/core/time/colours/index';
 import { isMoving } from '@maypole/core/time/value';
 import { memo } from 'react';
@@ -14,6 +15,7 @@ import { MotionPopover } from '../motion/motion-popover';
 import { useEditor } from '../state/store';
 import { ColourField } from './colour-field';
 import { ColourDrawing, Drawing } from './drawing';
+import { NoiseField } from './noise-field';
 import { NumberField } from './number-field';
 import { PointsField } from './points-field';
 import { SelectField } from './select-field';
@@ -30,6 +32,8 @@ interface ValueProps {
   readonly name: string;
   readonly param: Param;
   readonly stored: StoredValue;
+  /** All values it stands among; a choice of noise is shown with them. */
+  readonly values: Values;
   readonly colour: string;
   readonly others?: readonly Other[];
 }
@@ -43,14 +47,14 @@ function sameOthers(a: readonly Other[] = NONE, b: readonly Other[] = NONE): boo
 /** One declared value: name, field, and the drawing of how it moves. Drawn anew only when it changed, so that a scrub costs one row. */
 export const ValueRow = memo(
   PlainValueRow,
-  (a, b) => a.stored === b.stored && a.param === b.param && a.name === b.name && a.colour === b.colour && ownerKey(a.owner) === ownerKey(b.owner) && sameOthers(a.others, b.others),
+  (a, b) => a.stored === b.stored && a.param === b.param && a.name === b.name && a.colour === b.colour && ownerKey(a.owner) === ownerKey(b.owner) && sameOthers(a.others, b.others) && (a.param.type !== 'choice' || a.values === b.values),
 );
 
 function equal(a: unknown, b: unknown): boolean {
   return a === b || JSON.stringify(a) === JSON.stringify(b);
 }
 
-function PlainValueRow({ owner, name, param, stored, colour, others = NONE }: ValueProps) {
+function PlainValueRow({ owner, name, param, stored, values, colour, others = NONE }: ValueProps) {
   const setAll = useEditor((s) => s.setValues);
   const address: Address = { owner, param: name };
   const addresses = [address, ...others.map((o): Address => ({ owner: o.owner, param: name }))];
@@ -88,7 +92,8 @@ function PlainValueRow({ owner, name, param, stored, colour, others = NONE }: Va
     );
   return (
     <Row title={param.title} help={param.help} drawing={mixed && <Mixed />}>
-      {param.type === 'choice' && <SelectField label={param.title} value={stored as string} options={param.options} onChange={(v) => change(v)} />}
+      {param.type === 'choice' && name === 'noise' && <NoiseField label={param.title} value={stored as string} options={param.options} values={values} onChange={(v) => change(v)} />}
+      {param.type === 'choice' && name !== 'noise' && <SelectField label={param.title} value={stored as string} options={param.options} onChange={(v) => change(v)} />}
       {param.type === 'switch' && <SwitchField label={param.title} value={stored as boolean} onChange={(v) => change(v)} />}
     </Row>
   );

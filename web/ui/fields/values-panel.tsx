@@ -4,6 +4,7 @@ import { Stack } from '@chakra-ui/react';
 import type { Params } from '@maypole/core/declare/params';
 import type { Owner } from '@maypole/core/piece/addresses';
 import type { Values } from '@maypole/core/piece/piece';
+import { Fold } from '../motion/fold';
 import { ValueRow } from './value-row';
 
 interface Props {
@@ -15,15 +16,22 @@ interface Props {
   readonly others?: readonly { readonly owner: Owner; readonly values: Values }[];
 }
 
-/** All rows of a set of declared values, leaving out those of no use now. */
+/** All rows of a set of declared values, leaving out those of no use now and folding away the rarer ones. */
 export function ValuesPanel({ owner, params, values, colour, others }: Props) {
+  const shown = Object.entries(params).filter(([, p]) => !p.shownWhen || p.shownWhen.is.includes((values[p.shownWhen.param] ?? params[p.shownWhen.param]?.default) as string | boolean));
+  const rarer = shown.filter(([, p]) => p.more);
+  const changed = rarer.filter(([name, p]) => values[name] !== undefined && JSON.stringify(values[name]) !== JSON.stringify(p.default)).length;
+  const row = ([name, param]: (typeof shown)[number]) => (
+    <ValueRow key={name} owner={owner} name={name} param={param} stored={values[name] ?? param.default} values={values} colour={colour} others={others?.map((o) => ({ owner: o.owner, stored: o.values[name] ?? param.default }))} />
+  );
   return (
     <Stack gap="0.5">
-      {Object.entries(params)
-        .filter(([, p]) => !p.shownWhen || p.shownWhen.is.includes((values[p.shownWhen.param] ?? params[p.shownWhen.param]?.default) as string | boolean))
-        .map(([name, param]) => (
-          <ValueRow key={name} owner={owner} name={name} param={param} stored={values[name] ?? param.default} colour={colour} others={others?.map((o) => ({ owner: o.owner, stored: o.values[name] ?? param.default }))} />
-        ))}
+      {shown.filter(([, p]) => !p.more).map(row)}
+      {rarer.length > 0 && (
+        <Fold title="More" note={changed > 0 ? `${changed} set` : undefined} initially={changed > 0}>
+          <Stack gap="0.5">{rarer.map(row)}</Stack>
+        </Fold>
+      )}
     </Stack>
   );
 }

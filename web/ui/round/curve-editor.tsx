@@ -15,8 +15,9 @@ import { useEditor } from '../state/store';
 import { CurveCanvas } from './curve-canvas';
 import type { CurveBox } from './curve-geometry';
 import { AddsField, KeyBar } from './key-bar';
-import { mainPart, Playhead } from './lanes';
-import { NAMES, OPEN_LANE, seamsBetween, useLaneView, viewFrom } from './lane-view';
+import { mainPart, seamsBetween } from './lane-math';
+import { Playhead } from './lanes';
+import { NAMES, OPEN_LANE, useLaneView, viewFrom } from './lane-view';
 
 const BAR = 30;
 const HEIGHT = OPEN_LANE - BAR;

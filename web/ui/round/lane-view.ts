@@ -39,10 +39,3 @@ export function panTime(by: number): void {
 export function viewFrom(s: Pick<LaneView, 'centre' | 'span'>): number {
   return s.centre - s.span / 2;
 }
-
-/** Whole loops between two moments. */
-export function seamsBetween(from: number, to: number): number[] {
-  const out: number[] = [];
-  for (let k = Math.ceil(from - 1e-9); k <= to + 1e-9; k++) out.push(k);
-  return out;
-}

@@ -10,7 +10,8 @@ import { movingOf, type MovingPlace } from '../state/derived';
 import { useEditor } from '../state/store';
 import { CurveEditor } from './curve-editor';
 import { LaneCurve, LaneName } from './lane-row';
-import { LANE, NAMES, OPEN_LANE, USUAL_SPAN, panTime, seamsBetween, useLaneView, viewFrom, zoomTime } from './lane-view';
+import { mainPart, seamsBetween } from './lane-math';
+import { LANE, NAMES, OPEN_LANE, USUAL_SPAN, panTime, useLaneView, viewFrom, zoomTime } from './lane-view';
 import { Ruler } from './ruler';
 
 /** Every moving value over the loop, the neighbour loops faded on both sides, so the seam is seen from both. */
@@ -157,12 +158,6 @@ function Backdrop() {
       ))}
     </Box>
   );
-}
-
-/** The one loop that is shown in full strength. */
-export function mainPart(from: number, span: number): [number, number] {
-  const centre = from + span / 2;
-  return span >= 1 ? [centre - 0.5, centre + 0.5] : [from, from + span];
 }
 
 /** Fades what belongs to the neighbour loops. */

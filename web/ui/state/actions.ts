@@ -1,4 +1,5 @@
-import { newId, newRibbon, newStep, type RibbonDoc, type StepDoc } from '@maypole/core/piece/piece';
+import { copyRibbon } from '@maypole/core/piece/copy';
+import { newId, newRibbon, newStep, type StepDoc } from '@maypole/core/piece/piece';
 import { stepKind } from '@maypole/core/steps/index';
 import { useEditor } from './store';
 
@@ -18,7 +19,7 @@ export function addRibbon(form = 'torus'): void {
 export function duplicateRibbon(id: string): void {
   const source = editor().piece.ribbons.find((r) => r.id === id);
   if (!source) return;
-  const copy: RibbonDoc = { ...source, id: newId(), name: `${source.name} copy`.slice(0, 80), steps: source.steps.map((s) => ({ ...s, id: newId() })) };
+  const copy = copyRibbon(source, `${source.name} copy`.slice(0, 80));
   editor().edit('Duplicate ribbon', (p) => ({ ...p, ribbons: p.ribbons.flatMap((r) => (r.id === id ? [r, copy] : [r])) }));
   editor().set({ ribbonId: copy.id });
 }

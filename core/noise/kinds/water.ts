@@ -1,0 +1,26 @@
+import { gradientField } from '../gradients';
+import type { NoiseKind } from '../kind';
+
+const MEAN = 0.4766;
+const SPREAD = 2.1;
+
+/**
+ * A bright net as light makes it on the ground of a pool: the crests of two gradient noises, each
+ * read at a place that the other has moved, multiplied. Shifted to mean 0.
+ */
+export const water: NoiseKind = {
+  kind: 'water',
+  title: 'Water light',
+  help: 'A net of bright lines, as on the ground of a pool.',
+  field(seed, rate, clock, options) {
+    const a = gradientField(seed, rate, clock, options);
+    const b = gradientField(seed + 577, rate, clock, options);
+    return (x, y, z) => {
+      const m = a(x, y, z);
+      const n = b(x + 0.35 * m, y - 0.35 * m, z);
+      const k = a(x + 0.5 * n + 7.3, y + 0.35 * n, z - 0.35 * n);
+      const [p, q] = [1 - Math.abs(n), 1 - Math.abs(k)];
+      return (p * p * q * q * 1.2 - MEAN) * SPREAD;
+    };
+  },
+};

@@ -1,0 +1,20 @@
+import type { NoiseKind } from '../kind';
+import { latticeValues } from '../lattice-values';
+import { permutation } from '../permutation';
+
+/** Grains to a feature. */
+const GRAIN = 32;
+
+/** A level of its own for every little cell of a fine lattice, with no likeness to its neighbours. */
+export const white: NoiseKind = {
+  kind: 'white',
+  title: 'White',
+  help: 'Every place for itself: a rough grain.',
+  field(seed, rate, clock, options) {
+    const p = permutation(seed);
+    const levels = latticeValues(seed, rate, clock);
+    const mask = options?.mask ?? 255;
+    const wrap = Math.min(255, (mask + 1) * GRAIN - 1);
+    return (x, y, z) => levels[p[p[p[Math.floor(x * GRAIN) & wrap] + (Math.floor(y * GRAIN) & wrap)] + (Math.floor(z * GRAIN) & wrap)]];
+  },
+};

@@ -1,0 +1,29 @@
+import { wholePhase } from '../../time/phase';
+import { gradientField } from '../gradients';
+import type { NoiseKind } from '../kind';
+
+/** Rings per feature size. */
+const RINGS = 3;
+
+/**
+ * Wood-like rings round the upright axis, pushed about by gradient noise (after D. Peachey, in Ebert
+ * et al., Texturing & Modeling, ch. 2). A rate lets the rings travel outwards by as many whole rings
+ * a loop, so they close; a part of a ring more or less is left to the noise.
+ */
+export const wood: NoiseKind = {
+  kind: 'wood',
+  title: 'Wood rings',
+  help: 'Rings round the upright axis, as in a trunk.',
+  tiles: 0,
+  field(seed, rate, clock, options) {
+    const push = gradientField(seed, rate, clock, options);
+    const travel = rate === 0 ? 0 : wholePhase(Math.max(1, Math.round(rate)), clock);
+    return (x, y, z) => {
+      const r = Math.sqrt(x * x + z * z) + 0.35 * push(x, 0.4 * y, z);
+      const p = r * RINGS - travel;
+      const f = p - Math.floor(p);
+      // Rises slowly through the year and falls quickly in winter; continuous, mean 0.
+      return f < 0.8 ? -1 + 2.5 * f : 1 - 10 * (f - 0.8);
+    };
+  },
+};

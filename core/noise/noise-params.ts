@@ -1,0 +1,47 @@
+import { choice, number, toggle, vector, type Evaluated } from '../declare/params';
+import type { Clock } from '../time/loop';
+import type { Field } from './gradients';
+import type { Metric } from './kind';
+import { noiseKinds } from './kinds/index';
+import { noiseField } from './noise';
+
+const cells = noiseKinds.filter((k) => k.cellular).map((k) => k.kind);
+
+/** What every step that uses a noise asks for, to be taken into its own parameters. */
+export const noiseParams = {
+  noise: choice('Noise', 'gradient', noiseKinds.map((k) => ({ value: k.kind as string, title: k.title, help: k.help })), 'The kind of noise.'),
+  metric: choice(
+    'Distance',
+    'euclidean',
+    [
+      { value: 'euclidean', title: 'Round' },
+      { value: 'manhattan', title: 'Diamond' },
+      { value: 'chebyshev', title: 'Square' },
+    ],
+    'How distance to the points is measured: Euclidean, Manhattan or Chebyshev.',
+    { shownWhen: { param: 'noise', is: cells } },
+  ),
+  jitter: number('Jitter', 100, 'How irregularly the points are scattered.', { unit: '%', min: 0, max: 100, soft: [0, 100], step: 1, shownWhen: { param: 'noise', is: cells } }),
+  scale: number('Scale', 0.8, 'Size of its features.', { unit: 'm', min: 0.001, max: 1000, soft: [0.05, 4] }),
+  stretch: vector('Per axis', [1, 1, 1], 'Stretches the noise along x, y and z.', { unit: '×', min: 0.001, max: 1000, soft: [0.1, 8], more: true }),
+  octaves: number('Octaves', 1, 'Layers, each finer and weaker than the one before.', { min: 1, max: 8, soft: [1, 6], integer: true }),
+  gain: number('Gain', 50, 'Strength of each octave, as a share of the one before.', { unit: '%', min: 0, max: 200, soft: [0, 100], step: 1, more: true }),
+  lacunarity: number('Lacunarity', 2, 'How much finer each octave is than the one before.', { unit: '×', min: 1, max: 8, soft: [1, 4], step: 0.05, more: true }),
+  contrast: number('Contrast', 1, 'Factor on the noise.', { unit: '×', min: -20, max: 20, soft: [0, 4], step: 0.05 }),
+  brightness: number('Brightness', 0, 'Added to the noise.', { min: -5, max: 5, soft: [-1, 1], more: true }),
+  low: number('Low clip', -1, 'Noise is cut off below this.', { min: -5, max: 5, soft: [-1, 1], more: true }),
+  high: number('High clip', 1, 'Noise is cut off above this.', { min: -5, max: 5, soft: [-1, 1], more: true }),
+  absolute: toggle('Absolute', false, 'Folds hollows up into hills.', { more: true }),
+  invert: toggle('Invert', false, 'Swaps hills and hollows.', { more: true }),
+  seed: number('Seed', 0, 'Another number, another pattern.', { min: 0, max: 99_999, soft: [0, 100], integer: true }),
+  rate: number('Rate', 1, 'How much the pattern changes in its place in a loop; 0 stands still. It always closes.', { unit: '/loop', min: 0, max: 64, soft: [0, 6], step: 0.05 }),
+  travel: vector('Travels', [0, 0, 0], 'Whole tiles that the pattern goes on along x, y and z in a loop. It always closes.', { unit: '/loop', min: -64, max: 64, soft: [-3, 3], integer: true, moves: false, more: true }),
+  tile: number('Tile', 8, 'Features after which a travelling pattern repeats: 2, 4, 8, 16 …', { min: 2, max: 256, soft: [2, 32], integer: true, moves: false, more: true }),
+  shift: vector('Shifted', [0, 0, 0], 'Moves the pattern through the form.', { unit: 'm', min: -10_000, max: 10_000, soft: [-3, 3], more: true }),
+  turn: vector('Turned', [0, 0, 0], 'Turns the pattern about x, then y, then z.', { unit: '°', cyclic: 360, min: -36_000, max: 36_000, soft: [-180, 180], step: 1, more: true }),
+} as const;
+
+/** The field that evaluated noise parameters ask for. */
+export function noiseFrom(v: Evaluated<typeof noiseParams>, clock: Clock): Field {
+  return noiseField({ ...v, kind: v.noise, metric: v.metric as Metric, jitter: v.jitter / 100, gain: v.gain / 100 }, clock);
+}

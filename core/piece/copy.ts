@@ -1,0 +1,26 @@
+import type { StoredValue } from '../declare/params';
+import type { MotionDoc } from '../time/motion';
+import { isMoving } from '../time/value';
+import { newId, type RibbonDoc, type Values } from './piece';
+
+function retargeted(value: unknown, address: (of: string) => string): unknown {
+  if (Array.isArray(value)) return value.map((v) => retargeted(v, address));
+  if (!isMoving(value)) return value;
+  const out: MotionDoc = typeof value.of === 'string' ? { ...value, of: address(value.of) } : value;
+  return out.layers ? { ...out, layers: out.layers.map((l) => ({ ...l, motion: retargeted(l.motion, address) as MotionDoc })) } : out;
+}
+
+/**
+ * A copy of a ribbon with identifiers of its own. What followed a value of the ribbon itself follows
+ * that of the copy; what followed others goes on doing so.
+ */
+export function copyRibbon(ribbon: RibbonDoc, name: string): RibbonDoc {
+  const id = newId();
+  const steps = new Map(ribbon.steps.map((s) => [s.id, newId()]));
+  const address = (of: string): string => {
+    const [owner, step, ...rest] = of.split('/');
+    return owner === ribbon.id ? [id, steps.get(step) ?? step, ...rest].join('/') : of;
+  };
+  const values = (v: Values): Values => Object.fromEntries(Object.entries(v).map(([key, x]): [string, StoredValue] => [key, retargeted(x, address) as StoredValue]));
+  return { ...ribbon, id, name, finish: values(ribbon.finish), steps: ribbon.steps.map((s) => ({ ...s, id: steps.get(s.id)!, values: values(s.values) })) };
+}
