@@ -183,7 +183,7 @@ export function choice<const V extends string>(
   value: NoInfer<V>,
   options: readonly { readonly value: V; readonly title: string; readonly help?: string }[],
   help: string,
-  more: Pick<ParamBase, 'shownWhen'> = {},
+  more: Pick<ParamBase, 'shownWhen' | 'more'> = {},
 ): ChoiceParam<V> {
   return { type: 'choice', title, help, default: value, options, ...more };
 }

@@ -36,7 +36,7 @@ export const noiseParams = {
   seed: number('Seed', 0, 'Another number, another pattern.', { min: 0, max: 99_999, soft: [0, 100], integer: true }),
   rate: number('Rate', 1, 'How much the pattern changes in its place in a loop; 0 stands still. It always closes.', { unit: '/loop', min: 0, max: 64, soft: [0, 6], step: 0.05 }),
   travel: vector('Travels', [0, 0, 0], 'Whole tiles that the pattern goes on along x, y and z in a loop. It always closes.', { unit: '/loop', min: -64, max: 64, soft: [-3, 3], integer: true, moves: false, more: true }),
-  tile: number('Tile', 8, 'Features after which a travelling pattern repeats: 2, 4, 8, 16 …', { min: 2, max: 256, soft: [2, 32], integer: true, moves: false, more: true }),
+  tile: number('Tile', 8, 'Features after which a travelling pattern repeats: 2, 4, 8, 16 or more.', { min: 2, max: 256, soft: [2, 32], integer: true, moves: false, more: true }),
   shift: vector('Shifted', [0, 0, 0], 'Moves the pattern through the form.', { unit: 'm', min: -10_000, max: 10_000, soft: [-3, 3], more: true }),
   turn: vector('Turned', [0, 0, 0], 'Turns the pattern about x, then y, then z.', { unit: '°', cyclic: 360, min: -36_000, max: 36_000, soft: [-180, 180], step: 1, more: true }),
 } as const;

@@ -62,7 +62,7 @@ describe('reading a piece', () => {
     ['an unknown motion', (d) => (d.ribbons[0].steps[2].values.angle.motion = 'wobble'), 'ribbons[0].steps[2].values.angle.motion', /is not a motion; use one of keys, wave, wander, stairs, formula, follow/],
     ['a motion that leaves the range', (d) => (d.ribbons[0].steps[2].values.angle.high = 1e9), 'ribbons[0].steps[2].values.angle.high', /above the largest High of Angle/],
     ['a setting a motion has not', (d) => (d.ribbons[0].steps[2].values.angle.wobble = 1), 'ribbons[0].steps[2].values.angle.wobble', /no setting “wobble”/],
-    ['an unknown noise', (d) => (d.ribbons[0].steps[1].values.noise = 'fluff'), 'ribbons[0].steps[1].values.noise', /use one of gradient, cellular, ridged/],
+    ['an unknown noise', (d) => (d.ribbons[0].steps[1].values.noise = 'fluff'), 'ribbons[0].steps[1].values.noise', /use one of gradient, simplex, value, cellular/],
     ['a vector of two', (d) => (d.ribbons[0].steps[1].values.stretch = [1, 2]), 'ribbons[0].steps[1].values.stretch', /three numbers/],
     ['a colour by name', (d) => (d.scene.backdrop.colour = 'mud'), 'scene.backdrop.colour', /write it as #rrggbb/],
     ['a switch that is neither', (d) => (d.ribbons[0].steps[1].values.invert = 'yes'), 'ribbons[0].steps[1].values.invert', /neither true nor false/],

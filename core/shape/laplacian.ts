@@ -45,3 +45,17 @@ export function laplacianSmooth(mesh: Mesh, iterations: number, strength: number
   }
   return { connectivity: mesh.connectivity, positions: from };
 }
+
+/**
+ * Smoothing that keeps the volume: each pass shrinks by λ and swells by μ, where 1/λ + 1/μ is the
+ * pass band (G. Taubin, “A signal processing approach to fair surface design”, SIGGRAPH 1995).
+ *
+ * @param strength λ in 0…1; the pass band is 0.1, as Taubin uses it
+ */
+export function taubinSmooth(mesh: Mesh, iterations: number, strength: number, holdBorders: boolean): Mesh {
+  if (strength === 0) return mesh;
+  const swell = 1 / (0.1 - 1 / strength);
+  let out = mesh;
+  for (let i = 0; i < iterations; i++) out = laplacianSmooth(laplacianSmooth(out, 1, strength, holdBorders), 1, swell, holdBorders);
+  return out;
+}

@@ -3,7 +3,7 @@ import type { Mesh } from '../shape/mesh';
 import type { Clock } from '../time/loop';
 
 export type Detail = 'draft' | 'final';
-export type StepGroup = 'form' | 'detail' | 'deform' | 'place';
+export type StepGroup = 'form' | 'detail' | 'deform' | 'build' | 'place';
 
 export interface StepContext {
   readonly clock: Clock;

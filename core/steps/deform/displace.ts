@@ -3,6 +3,7 @@ import { noiseKinds } from '../../noise/kinds/index';
 import { noiseFrom, noiseParams } from '../../noise/noise-params';
 import { vertexNormals } from '../../shape/normals';
 import { brief, defineStep } from '../step';
+import { limited, regionParams } from './frame';
 
 const kindTitle = new Map(noiseKinds.map((k) => [k.kind as string, k.title]));
 
@@ -28,6 +29,7 @@ export const displace = defineStep({
       'Along the surface normal, away from the origin, or along an axis.',
     ),
     ...noiseParams,
+    ...regionParams,
   },
   summary: (v) => `${kindTitle.get(v.noise) ?? v.noise} · ${brief(v.height)} m`,
   changesByItself: (v) => (v.rate > 0 || v.travel.some((t) => t !== 0)) && v.height !== 0,
@@ -51,6 +53,6 @@ export const displace = defineStep({
       to.set(from);
       for (let i = 0; i < from.length; i += 3) to[i + s] = from[i + s] + v.height * field(from[i], from[i + 1], from[i + 2]);
     }
-    return { connectivity: input.connectivity, positions: to };
+    return { connectivity: input.connectivity, positions: limited(v, from, to) };
   },
 });

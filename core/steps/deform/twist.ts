@@ -1,8 +1,7 @@
 import { choice, number } from '../../declare/params';
 import { boundsOf } from '../../shape/measure';
 import { brief, defineStep } from '../step';
-
-const AXES = { x: 0, y: 1, z: 2 } as const;
+import { AXES, inPivot, limited, pivotParams, regionParams } from './frame';
 
 /** Turns sections of the form about an axis, in proportion to their place along it. */
 export const twist = defineStep({
@@ -29,29 +28,33 @@ export const twist = defineStep({
     centre: number('Centre', 0, 'Place along the axis that does not turn.', {
       unit: 'm', min: -1000, max: 1000, soft: [-2, 2], shownWhen: { param: 'reach', is: ['length'] },
     }),
+    ...pivotParams,
+    ...regionParams,
   },
   summary: (v) => `${brief(v.angle)}° about ${v.axis.toUpperCase()}`,
   evaluate(v, input) {
-    const bounds = boundsOf(input.positions);
-    if (!bounds || v.angle === 0) return input;
-    const s = AXES[v.axis];
-    const [u, w] = [(s + 1) % 3, (s + 2) % 3];
-    const whole = v.reach === 'form';
-    const length = whole ? bounds.max[s] - bounds.min[s] : v.length;
-    const centre = whole ? (bounds.max[s] + bounds.min[s]) / 2 : v.centre;
-    if (length === 0) return input;
-    const rate = (v.angle * Math.PI) / 180 / length;
-    const from = input.positions;
-    const to = new Float32Array(from.length);
-    for (let i = 0; i < from.length; i += 3) {
-      const a = (from[i + s] - centre) * rate;
-      const c = Math.cos(a);
-      const sn = Math.sin(a);
-      const [p, q] = [from[i + u], from[i + w]];
-      to[i + s] = from[i + s];
-      to[i + u] = c * p - sn * q;
-      to[i + w] = sn * p + c * q;
-    }
-    return { connectivity: input.connectivity, positions: to };
+    if (v.angle === 0) return input;
+    const to = inPivot(v, input.positions, (from) => {
+      const bounds = boundsOf(from);
+      const s = AXES[v.axis];
+      const [u, w] = [(s + 1) % 3, (s + 2) % 3];
+      const whole = v.reach === 'form';
+      const length = !bounds ? 0 : whole ? bounds.max[s] - bounds.min[s] : v.length;
+      if (!bounds || length === 0) return from;
+      const centre = whole ? (bounds.max[s] + bounds.min[s]) / 2 : v.centre;
+      const rate = (v.angle * Math.PI) / 180 / length;
+      const out = new Float32Array(from.length);
+      for (let i = 0; i < from.length; i += 3) {
+        const a = (from[i + s] - centre) * rate;
+        const c = Math.cos(a);
+        const sn = Math.sin(a);
+        const [p, q] = [from[i + u], from[i + w]];
+        out[i + s] = from[i + s];
+        out[i + u] = c * p - sn * q;
+        out[i + w] = sn * p + c * q;
+      }
+      return out;
+    });
+    return { connectivity: input.connectivity, positions: limited(v, input.positions, to) };
   },
 });

@@ -1,5 +1,5 @@
 import { number, toggle } from '../../declare/params';
-import { laplacianSmooth } from '../../shape/laplacian';
+import { laplacianSmooth, taubinSmooth } from '../../shape/laplacian';
 import { brief, defineStep } from '../step';
 
 /** Laplacian smoothing with equal weights. */
@@ -13,7 +13,8 @@ export const smooth = defineStep({
     iterations: number('Iterations', 4, 'How many times over.', { min: 0, max: 500, soft: [0, 40], integer: true }),
     strength: number('Strength', 50, 'How far towards the middle of the neighbours each time.', { unit: '%', min: 0, max: 100, soft: [0, 100], step: 1 }),
     holdBorders: toggle('Hold borders', true, 'Leave points on an open border where they are.'),
+    keepVolume: toggle('Keep volume', false, 'Takes roughness away without shrinking the form.'),
   },
   summary: (v) => `${v.iterations} × ${brief(v.strength)} %`,
-  evaluate: (v, input) => laplacianSmooth(input, v.iterations, v.strength / 100, v.holdBorders),
+  evaluate: (v, input) => (v.keepVolume ? taubinSmooth : laplacianSmooth)(input, v.iterations, v.strength / 100, v.holdBorders),
 });

@@ -1,5 +1,6 @@
 import { choice, number } from '../../declare/params';
-import type { Connectivity, Mesh } from '../../shape/mesh';
+import type { Mesh } from '../../shape/mesh';
+import { repeated } from '../../shape/repeat';
 import { cubicBezier } from '../../time/keys/bezier';
 import { splitTime } from '../../time/phase';
 import type { Clock } from '../../time/loop';
@@ -102,7 +103,7 @@ export const tumble = defineStep({
         to[o + 2] = z + move * hz + across * hx;
       }
     });
-    return { connectivity: poses.length === 1 ? input.connectivity : repeated(input.connectivity, poses.length), positions: to };
+    return { connectivity: repeated(input.connectivity, poses.length), positions: to };
   },
 });
 
@@ -152,31 +153,4 @@ function rollFor(input: Mesh, hx: number, hz: number): Roll {
   if (hull.length < 3) throw new StepProblem('Seen from the side this form is a line; turn it, or give it thickness, so that it can roll.');
   if (hull.length > MOST_SIDES) throw new StepProblem(`Seen from the side this form has ${hull.length} sides, so it has no edges to roll over. Use a box or a prism, put Tumble before Subdivide and Smooth, or use Spin.`);
   return rollOf(hull);
-}
-
-const rows = new WeakMap<Connectivity, Map<number, Connectivity>>();
-
-/** The same connectivity several times over, made once. */
-function repeated(c: Connectivity, times: number): Connectivity {
-  let known = rows.get(c);
-  if (!known) rows.set(c, (known = new Map()));
-  let out = known.get(times);
-  if (!out) {
-    const faces = c.faceStart.length - 1;
-    const faceStart = new Uint32Array(faces * times + 1);
-    const corners = new Uint32Array(c.corners.length * times);
-    for (let b = 0; b < times; b++) {
-      for (let f = 0; f < faces; f++) faceStart[b * faces + f] = c.faceStart[f] + b * c.corners.length;
-      for (let k = 0; k < c.corners.length; k++) corners[b * c.corners.length + k] = c.corners[k] + b * c.vertexCount;
-    }
-    faceStart[faces * times] = corners.length;
-    let shadingGroups: Uint16Array | undefined;
-    if (c.shadingGroups) {
-      shadingGroups = new Uint16Array(faces * times);
-      for (let b = 0; b < times; b++) shadingGroups.set(c.shadingGroups, b * faces);
-    }
-    out = { vertexCount: c.vertexCount * times, faceStart, corners, ...(shadingGroups ? { shadingGroups } : {}) };
-    known.set(times, out);
-  }
-  return out;
 }

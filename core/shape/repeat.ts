@@ -1,0 +1,48 @@
+import type { Connectivity } from './mesh';
+
+const known = new WeakMap<Connectivity, Map<string, Connectivity>>();
+
+/**
+ * The same connectivity several times over, made once for each. Copy number i has the vertices
+ * from i · vertexCount on.
+ *
+ * @param mirrored turns the faces of every other copy round, as a mirror does
+ */
+export function repeated(c: Connectivity, times: number, mirrored = false): Connectivity {
+  if (times === 1) return c;
+  let own = known.get(c);
+  if (!own) known.set(c, (own = new Map()));
+  const key = `${times}/${mirrored}`;
+  let out = own.get(key);
+  if (!out) own.set(key, (out = make(c, times, mirrored)));
+  return out;
+}
+
+function make(c: Connectivity, times: number, mirrored: boolean): Connectivity {
+  const faces = c.faceStart.length - 1;
+  const count = c.corners.length;
+  const faceStart = new Uint32Array(faces * times + 1);
+  const corners = new Uint32Array(count * times);
+  for (let b = 0; b < times; b++) {
+    const turn = mirrored && b % 2 === 1;
+    for (let f = 0; f < faces; f++) {
+      faceStart[b * faces + f] = c.faceStart[f] + b * count;
+      const [from, to] = [c.faceStart[f], c.faceStart[f + 1]];
+      for (let k = from; k < to; k++) corners[b * count + (turn ? from + to - 1 - k : k)] = c.corners[k] + b * c.vertexCount;
+    }
+  }
+  faceStart[faces * times] = count * times;
+  let shadingGroups: Uint16Array | undefined;
+  if (c.shadingGroups) {
+    shadingGroups = new Uint16Array(faces * times);
+    for (let b = 0; b < times; b++) shadingGroups.set(c.shadingGroups, b * faces);
+  }
+  return { vertexCount: c.vertexCount * times, faceStart, corners, ...(shadingGroups ? { shadingGroups } : {}) };
+}
+
+/** Positions of several copies, one after the other; `place` writes copy i from the original. */
+export function copies(positions: Float32Array, times: number, place: (copy: number, to: Float32Array) => void): Float32Array {
+  const out = new Float32Array(positions.length * times);
+  for (let i = 0; i < times; i++) place(i, out.subarray(i * positions.length, (i + 1) * positions.length));
+  return out;
+}

@@ -1,0 +1,60 @@
+import { choice, number } from '../../declare/params';
+import { faceMiddle, gather, keepFaces } from '../../shape/faces';
+import { noiseKind } from '../../noise/kinds/index';
+import type { Connectivity } from '../../shape/mesh';
+import { randomSource } from '../../time/random';
+import { brief, defineStep } from '../step';
+
+const cache = new WeakMap<Connectivity, Map<string, ReturnType<typeof keepFaces>>>();
+
+/** Takes a share of the faces away; as a moving value, faces come and go. */
+export const thinOut = defineStep({
+  kind: 'thin-out',
+  title: 'Thin out',
+  help: 'Takes a share of the faces away.',
+  icon: 'thin-out',
+  group: 'build',
+  params: {
+    share: number('Share', 50, 'Of the faces that is taken away.', { unit: '%', min: 0, max: 100, soft: [0, 100], step: 1 }),
+    by: choice('By', 'chance', [{ value: 'chance', title: 'Chance' }, { value: 'order', title: 'Order' }, { value: 'patches', title: 'Patches' }], 'Which go first: any, those made first, or neighbours together.'),
+    scale: number('Patch size', 0.6, 'Size of the patches.', { unit: 'm', min: 0.001, max: 1000, soft: [0.05, 4], shownWhen: { param: 'by', is: ['patches'] } }),
+    seed: number('Seed', 1, 'Another number, other faces.', { min: 0, max: 99_999, soft: [0, 100], integer: true, shownWhen: { param: 'by', is: ['chance', 'patches'] } }),
+  },
+  summary: (v) => `${brief(v.share)} % by ${v.by}`,
+  evaluate(v, input) {
+    const c = input.connectivity;
+    const faces = c.faceStart.length - 1;
+    const gone = Math.round((faces * v.share) / 100);
+    if (gone === 0) return input;
+    // Patches are read where the form stands, so they are found anew when it moves.
+    const key = v.by === 'patches' ? null : `${v.by}/${v.seed}/${gone}`;
+    let own = cache.get(c);
+    if (!own) cache.set(c, (own = new Map()));
+    let kept = key === null ? undefined : own.get(key);
+    if (!kept) {
+      const order = orderOf(v, input.positions, c, faces);
+      const rank = new Uint32Array(faces);
+      order.forEach((f, i) => (rank[f] = i));
+      kept = keepFaces(c, (f) => rank[f] >= gone);
+      if (key !== null) {
+        if (own.size > 400) own.clear();
+        own.set(key, kept);
+      }
+    }
+    return { connectivity: kept.connectivity, positions: gather(input.positions, kept.from) };
+  },
+});
+
+/** Faces in the order in which they go. */
+function orderOf(v: { by: string; seed: number; scale: number }, p: Float32Array, c: Connectivity, faces: number): number[] {
+  const all = Array.from({ length: faces }, (_, f) => f);
+  if (v.by === 'order') return all;
+  const random = randomSource(v.seed * 53 + 11);
+  const field = v.by === 'patches' ? noiseKind('gradient').field(v.seed, 0, { frame: 0, frames: 1 }) : null;
+  const value = all.map((f) => {
+    if (!field) return random();
+    const [x, y, z] = faceMiddle(c, p, f);
+    return field(x / v.scale, y / v.scale, z / v.scale);
+  });
+  return all.sort((a, b) => value[a] - value[b] || a - b);
+}

@@ -1,0 +1,30 @@
+import { number, vector } from '../../declare/params';
+import { swayAngles } from '../../noise/sway';
+import { randomSource } from '../../time/random';
+import { brief, defineStep } from '../step';
+import { limited, regionParams } from './frame';
+
+/** Moves every point by a random amount of its own, which may wander and comes back. */
+export const jitter = defineStep({
+  kind: 'jitter',
+  title: 'Jitter',
+  help: 'Moves every point at random.',
+  icon: 'jitter',
+  group: 'deform',
+  params: {
+    amount: vector('Amount', [0.05, 0.05, 0.05], 'At most so far along x, y and z, either way.', { unit: 'm', min: 0, max: 100, soft: [0, 0.5] }),
+    seed: number('Seed', 1, 'Another number, other places.', { min: 0, max: 99_999, soft: [0, 100], integer: true }),
+    rate: number('Rate', 0, 'How much points wander in a loop; 0 stands still. It always closes.', { unit: '/loop', min: 0, max: 64, soft: [0, 6], step: 0.05 }),
+    ...regionParams,
+  },
+  summary: (v) => `${v.amount.map(brief).join(', ')} m`,
+  changesByItself: (v) => v.rate > 0 && v.amount.some((a) => a !== 0),
+  evaluate(v, input, { clock }) {
+    const p = input.positions;
+    const random = randomSource(v.seed * 101 + 7);
+    const sway = swayAngles(p.length, v.seed + 13, v.rate, clock);
+    const to = new Float32Array(p.length);
+    for (let i = 0; i < p.length; i++) to[i] = p[i] + v.amount[i % 3] * Math.sin(2 * Math.PI * random() + sway[i]);
+    return { connectivity: input.connectivity, positions: limited(v, p, to) };
+  },
+});

@@ -1,0 +1,41 @@
+import { choice, number } from '../../declare/params';
+import { boundsOf } from '../../shape/measure';
+import { brief, defineStep } from '../step';
+import { AXES, axisOptions, inPivot, limited, pivotParams, regionParams, type Axis } from './frame';
+
+/** Makes sections of the form larger or smaller along its length. */
+export const taper = defineStep({
+  kind: 'taper',
+  title: 'Taper',
+  help: 'Narrows or widens the form along its length.',
+  icon: 'taper',
+  group: 'deform',
+  params: {
+    along: choice('Along', 'y', axisOptions, 'The length along which the size changes.'),
+    start: number('Start', 1, 'Size at its beginning.', { unit: '×', min: -100, max: 100, soft: [0, 3] }),
+    end: number('End', 0.2, 'Size at its end.', { unit: '×', min: -100, max: 100, soft: [0, 3] }),
+    curve: number('Curve', 0, 'Bulges the way between them: above 0 outwards, below 0 inwards.', { unit: '%', min: -400, max: 400, soft: [-150, 150], step: 1 }),
+    ...pivotParams,
+    ...regionParams,
+  },
+  summary: (v) => `${brief(v.start)} → ${brief(v.end)} along ${v.along.toUpperCase()}`,
+  evaluate(v, input) {
+    const to = inPivot(v, input.positions, (p) => {
+      const bounds = boundsOf(p);
+      if (!bounds) return p;
+      const s = AXES[v.along as Axis];
+      const [u, w] = [(s + 1) % 3, (s + 2) % 3];
+      const length = bounds.max[s] - bounds.min[s] || 1;
+      const out = p.slice();
+      for (let i = 0; i < p.length; i += 3) {
+        const x = (p[i + s] - bounds.min[s]) / length;
+        // A parabola on the straight way, highest in the middle.
+        const k = v.start + (v.end - v.start) * x + (v.curve / 100) * 4 * x * (1 - x) * 0.5 * (Math.abs(v.start) + Math.abs(v.end));
+        out[i + u] = p[i + u] * k;
+        out[i + w] = p[i + w] * k;
+      }
+      return out;
+    });
+    return { connectivity: input.connectivity, positions: limited(v, input.positions, to) };
+  },
+});
