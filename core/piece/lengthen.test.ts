@@ -2,7 +2,9 @@ import { describe, expect, it } from 'vitest';
 import { evaluateValues } from '../evaluate/values';
 import { proveSeam } from '../seam/proof';
 import { stepKind } from '../steps/index';
+import { Dice } from '../fixtures/dice';
 import type { MotionDoc } from '../time/motion';
+import { evaluateNumber } from '../time/value';
 import { lengthenLoop } from './lengthen';
 import { newPiece, newRibbon, newStep, type Piece } from './piece';
 import { readPiece, writePiece } from './read';
@@ -44,5 +46,31 @@ describe('a longer loop', () => {
     expect(b).toEqual({ ...a, ribbons: b.ribbons });
     expect(() => lengthenLoop(piece(), 1000)).toThrow('cannot be made 1000 times as long');
     expect(() => lengthenLoop(piece(), 1.5)).toThrow(RangeError);
+  });
+  it('plays every kind of motion at the speed it had, frame by frame', () => {
+    const step = (p: Piece) => p.ribbons[0].steps[2].values.angle as MotionDoc;
+    let compared = 0;
+    for (let seed = 0; seed < 150; seed++) {
+      const angle = new Dice(seed + 9000).layered({ soft: [-90, 90], min: -36_000, max: 36_000, integer: false, cyclic: 360 });
+      // A wander of another rate takes another way, and a rest at the seam is a share of the loop.
+      const text = JSON.stringify(angle);
+      if (/wander|"rest":0\.|"rest":[1-9]|"way":"(there|sway)"/.test(text)) continue;
+      const base = piece();
+      const short: Piece = { ...base, ribbons: [{ ...base.ribbons[0], steps: base.ribbons[0].steps.map((s, i) => (i === 2 ? { ...s, values: { ...s.values, angle } } : s)) }] };
+      const long = lengthenLoop(short, 3);
+      expect(readPiece(writePiece(long)).ok).toBe(true);
+      for (let f = 0; f < 120; f += 13) {
+        const at = (p: Piece) => evaluateNumber(step(p), { frame: f, frames: p.loop.frames }, 360);
+        // Angles that differ by whole turns are the same angle.
+        expect(Math.abs((((at(long) - at(short)) % 360) + 540) % 360 - 180), text).toBeLessThan(1e-5);
+      }
+      compared++;
+    }
+    expect(compared).toBeGreaterThan(40);
+  });
+  it('colours go round as often as before in the same time, and followers lag by as many frames', () => {
+    const base = piece();
+    const moved: Piece = { ...base, ribbons: [{ ...base.ribbons[0], finish: { ...base.ribbons[0].finish, colour: { motion: 'cycle', colour: '#d9483b', turns: 1, space: 'oklch' }, roughness: { motion: 'follow', of: 'x', scale: 1, offset: 0, delay: 30, springy: true, swings: 2, damping: 30, otherwise: 40 } } }] };
+    expect(lengthenLoop(moved, 4).ribbons[0].finish).toMatchObject({ colour: { turns: 4 }, roughness: { delay: 7.5, swings: 8 } });
   });
 });
