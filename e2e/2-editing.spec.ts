@@ -35,12 +35,12 @@ test('steps are added, doubled, switched, moved by mouse and keys, removed, and 
   await expect.poll(() => order(page)).toEqual(['torus', 'twist', 'smooth', 'displace']);
 
   await step(page, 'smooth').getByRole('button', { name: 'More for Smooth' }).click();
-  await page.getByRole('menuitem', { name: 'Duplicate step' }).click();
+  await page.getByRole('menu', { name: 'More for Smooth' }).getByRole('menuitem', { name: 'Duplicate step' }).click();
   await expect.poll(() => order(page)).toEqual(['torus', 'twist', 'smooth', 'smooth', 'displace']);
   await step(page, 'twist').getByRole('button', { name: 'Switch Twist off' }).click();
   await expect(step(page, 'twist').getByRole('button', { name: 'Switch Twist on' })).toBeVisible();
   await step(page, 'displace').getByRole('button', { name: 'More for Displace' }).click();
-  await page.getByRole('menuitem', { name: 'Remove step' }).click();
+  await page.getByRole('menu', { name: 'More for Displace' }).getByRole('menuitem', { name: 'Remove step' }).click();
   await expect.poll(() => order(page)).toEqual(['torus', 'twist', 'smooth', 'smooth']);
 
   const undo = page.getByRole('button', { name: /^Undo/ });

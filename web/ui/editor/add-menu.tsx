@@ -2,9 +2,11 @@
 
 import { Box, Flex, Popover, Portal, Text, chakra } from '@chakra-ui/react';
 import { stepGroups, stepKinds } from '@maypole/core/steps/index';
-import { useState, type ReactNode } from 'react';
+import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { StepIcon } from '../parts/icons';
 import { addStep } from '../state/actions';
+import { useEditor } from '../state/store';
+import { SKETCH, useSketches } from './step-sketches';
 
 interface Props {
   /** Forms only, or everything but forms. */
@@ -22,6 +24,9 @@ export function AddMenu({ group, label, ribbonId, onChoose, children }: Props) {
   const [query, setQuery] = useState('');
   const words = query.toLowerCase().split(/\s+/).filter(Boolean);
   const kinds = stepKinds.filter((k) => (k.group === 'form') === (group === 'form') && words.every((w) => `${k.title} ${k.help}`.toLowerCase().includes(w)));
+  const tone = useEditor((s) => s.piece.ribbons.find((r) => r.id === ribbonId)?.colour ?? '#D9483B');
+  const all = useMemo(() => stepKinds.filter((k) => (k.group === 'form') === (group === 'form')).map((k) => k.kind), [group]);
+  const pictures = useSketches(open, ribbonId, all, tone);
   const choose = (kind: string) => {
     setOpen(false);
     setQuery('');
@@ -33,7 +38,7 @@ export function AddMenu({ group, label, ribbonId, onChoose, children }: Props) {
       <Popover.Trigger asChild>{children}</Popover.Trigger>
       <Portal>
         <Popover.Positioner>
-          <Popover.Content width="310px" bg="panel" borderRadius="12px" borderWidth="1px" borderColor="line" boxShadow="float" aria-label={label}>
+          <Popover.Content width="472px" maxH="min(640px, calc(100vh - 24px))" overflowY="auto" bg="panel" borderRadius="12px" borderWidth="1px" borderColor="line" boxShadow="float" aria-label={label}>
             <Popover.Body p="2.5">
               <chakra.input
                 aria-label="Find a step"
@@ -56,6 +61,7 @@ export function AddMenu({ group, label, ribbonId, onChoose, children }: Props) {
                 return (
                   <Box key={g} mt="1.5">
                     {group !== 'form' && <Text fontSize="11px" color="muted" fontWeight="600" px="2" mb="0.5">{title}</Text>}
+                    <Box display="grid" gridTemplateColumns="1fr 1fr" columnGap="1">
                     {mine.map((k) => (
                       <chakra.button
                         key={k.kind}
@@ -73,13 +79,16 @@ export function AddMenu({ group, label, ribbonId, onChoose, children }: Props) {
                         _hover={{ bg: 'field' }}
                         _focusVisible={{ bg: 'field' }}
                       >
-                        <Flex w="28px" h="28px" borderRadius="full" borderWidth="1px" borderColor="line" bg="raised" align="center" justify="center" flexShrink={0}><StepIcon name={k.icon} /></Flex>
+                        <Flex w="46px" h="46px" borderRadius="8px" borderWidth="1px" borderColor="line" bg="raised" align="center" justify="center" flexShrink={0} overflow="hidden">
+                          {pictures.has(k.kind) ? <Sketch image={pictures.get(k.kind)!} /> : <StepIcon name={k.icon} />}
+                        </Flex>
                         <Box minW="0">
                           <Text fontWeight="600" fontSize="13px" lineHeight="1.3">{k.title}</Text>
                           <Text color="muted" fontSize="12px" lineHeight="1.3">{k.help}</Text>
                         </Box>
                       </chakra.button>
                     ))}
+                    </Box>
                   </Box>
                 );
               })}
@@ -90,4 +99,11 @@ export function AddMenu({ group, label, ribbonId, onChoose, children }: Props) {
       </Portal>
     </Popover.Root>
   );
+}
+
+/** What a step would make of the form, drawn small. */
+function Sketch({ image }: { image: Uint8ClampedArray<ArrayBuffer> }) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  useEffect(() => canvas.current?.getContext('2d')?.putImageData(new ImageData(image, SKETCH, SKETCH), 0, 0), [image]);
+  return <canvas ref={canvas} width={SKETCH} height={SKETCH} aria-hidden="true" data-testid="sketch" style={{ width: 44, height: 44 }} />;
 }

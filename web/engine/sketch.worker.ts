@@ -1,0 +1,51 @@
+/// <reference lib="webworker" />
+import { MeshCache } from '@maypole/core/evaluate/mesh-cache';
+import { evaluateRibbon } from '@maypole/core/evaluate/ribbon';
+import { newStep, type RibbonDoc } from '@maypole/core/piece/piece';
+import { stepKind } from '@maypole/core/steps/index';
+import type { Loop } from '@maypole/core/time/loop';
+import { sketch } from './sketch';
+
+/** Pictures of what each of these steps would make of a ribbon, or of forms by themselves. */
+export interface SketchJob {
+  readonly id: number;
+  /** Linked; null for forms. */
+  readonly ribbon: RibbonDoc | null;
+  readonly loop: Loop;
+  readonly frame: number;
+  readonly kinds: readonly string[];
+  readonly size: number;
+  readonly tone: string;
+}
+
+export interface Sketched {
+  readonly id: number;
+  readonly kind: string;
+  readonly image: Uint8ClampedArray<ArrayBuffer>;
+}
+
+const scope = self as unknown as DedicatedWorkerGlobalScope;
+const cache = new MeshCache();
+/** Larger shapes would keep the worker busy for seconds; they are shown without a picture. */
+const MOST_POINTS = 150_000;
+let newest = 0;
+
+const breathe = () => new Promise<void>((resolve) => setTimeout(resolve));
+
+scope.onmessage = async ({ data }: MessageEvent<SketchJob>) => {
+  newest = data.id;
+  for (const kind of data.kinds) {
+    await breathe();
+    if (newest !== data.id) return;
+    const form = stepKind(kind).group === 'form';
+    const base: RibbonDoc = form || !data.ribbon ? { id: 'sketch', name: '', colour: data.tone, on: true, finish: {}, steps: [] } : data.ribbon;
+    try {
+      const { mesh, problems } = evaluateRibbon({ ...base, steps: [...base.steps, newStep(kind, {}, 'sketch')] }, data.loop, data.frame, 'draft', cache);
+      if (mesh.positions.length / 3 > MOST_POINTS || problems.some((p) => p.step === 'sketch')) continue;
+      const image = sketch(mesh, data.size, data.tone);
+      scope.postMessage({ id: data.id, kind, image } satisfies Sketched, [image.buffer]);
+    } catch {
+      // A step that fails on this form has no picture; choosing it says why on its card.
+    }
+  }
+};
