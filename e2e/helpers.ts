@@ -56,6 +56,9 @@ export async function addStep(page: Page, title: string): Promise<void> {
   await page.getByRole('button', { name: 'Add step' }).click();
   await page.getByRole('textbox', { name: 'Find a step' }).fill(title);
   await page.getByRole('button', { name: new RegExp(`^${title}`) }).first().click();
+  // The menu gives the keyboard back to its button as it closes; nothing is typed before that.
+  await expect(page.getByRole('textbox', { name: 'Find a step' })).toHaveCount(0);
+  await expect(page.getByRole('button', { name: 'Add step' })).toBeFocused();
 }
 
 /** What ffprobe (Debian's ffmpeg) reads from the first video stream of a file. */

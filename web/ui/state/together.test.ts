@@ -16,7 +16,7 @@ describe('editing several at once', () => {
     expect(sharedSteps([piece.ribbons[0], piece.ribbons[2]]).map((s) => s.key)).toEqual(['torus0', 'twist0', 'displace0']);
   });
   it('finds the values that steps of different kinds have in common', () => {
-    expect(Object.keys(sharedValues(piece.ribbons[0], [piece.ribbons[0].steps[1], piece.ribbons[0].steps[3]]).params)).toEqual(['angle', 'axis', 'reach']);
+    expect(Object.keys(sharedValues(piece.ribbons[0], [piece.ribbons[0].steps[1], piece.ribbons[0].steps[3]]).params)).toEqual(['angle', 'axis', 'reach', 'pivot', 'pivotTurn', 'region']);
     expect(Object.keys(sharedValues(piece.ribbons[0], [piece.ribbons[0].steps[0], piece.ribbons[0].steps[1]]).params)).toEqual([]);
   });
   it('one edit reaches all, changes only what was touched, and is taken back as one', () => {
