@@ -187,6 +187,9 @@ test('a formula points at what is wrong; followers refuse circles; layers and co
   await motion.getByRole('button', { name: 'Add a layer' }).click();
   await page.getByRole('menuitem', { name: 'Wander' }).click();
   await expect(motion.getByRole('listitem')).toHaveCount(1);
+  await motion.getByRole('button', { name: 'Layer 1, Wander' }).click();
+  await motion.getByRole('button', { name: 'Another one' }).click();
+  await expect(motion.getByRole('spinbutton', { name: 'Seed' })).not.toHaveAttribute('aria-valuenow', '1');
   await page.keyboard.press('Escape');
   expect((await stored(page, id)).ribbons[0].steps[2].values.angle).toMatchObject({ motion: 'formula', text: '40*sin(4*pi*t)', layers: [{ how: 'add', motion: { motion: 'wander' } }] });
 

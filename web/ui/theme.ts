@@ -9,6 +9,8 @@ const config = defineConfig({
     '*:focus-visible': { outline: '2px solid', outlineColor: 'sky', outlineOffset: '1px' },
     'svg:focus': { outline: 'none' },
     'svg:focus-visible': { outline: '2px solid var(--chakra-colors-sky)' },
+    ':root': { '--ink-share': '8%' },
+    '.dark': { '--ink-share': '34%' },
     '::selection': { bg: 'marigold/40' },
   },
   theme: {

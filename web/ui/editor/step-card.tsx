@@ -14,6 +14,7 @@ import { Drawing } from '../fields/drawing';
 import { ValuesPanel } from '../fields/values-panel';
 import { PictureButton } from '../parts/buttons';
 import { StepIcon } from '../parts/icons';
+import { shownColour } from '../parts/shown-colour';
 import { changeForm, duplicateStep, moveStep, removeStep, switchStep } from '../state/actions';
 import { linkedStep, takeTogether } from '../state/together';
 import { useEditor } from '../state/store';
@@ -21,7 +22,7 @@ import { useEditor } from '../state/store';
 /** The round handle of a step on its ribbon. */
 export function Knot({ colour, children, ...rest }: { colour: string; children: ReactNode } & Record<string, unknown>) {
   return (
-    <Flex w="29px" h="29px" mt="5px" flexShrink={0} borderRadius="full" borderWidth="2px" borderColor={colour} bg="panel" align="center" justify="center" position="relative" {...rest}>
+    <Flex w="29px" h="29px" mt="5px" flexShrink={0} borderRadius="full" borderWidth="2px" borderColor={shownColour(colour)} bg="panel" align="center" justify="center" position="relative" {...rest}>
       {children}
     </Flex>
   );

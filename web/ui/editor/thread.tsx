@@ -13,6 +13,7 @@ import { Copy, Ellipsis, Eye, EyeOff, Palette, Plus, Trash2 } from 'lucide-react
 import { memo, useMemo, useState } from 'react';
 import { ValuesPanel } from '../fields/values-panel';
 import { PictureButton, PlainButton } from '../parts/buttons';
+import { shownColour } from '../parts/shown-colour';
 import { addRibbon, duplicateRibbon, moveStep, removeRibbon } from '../state/actions';
 import { useGeometry } from '../state/geometry';
 import { useEditor, useRibbon } from '../state/store';
@@ -59,7 +60,7 @@ function Steps({ ribbon }: { ribbon: RibbonDoc }) {
       <Box flex="1" overflowY="auto" overflowX="hidden" px="3" pb="5" position="relative">
         <StepsTogether ribbon={ribbon} />
         <Box position="relative">
-          <Box position="absolute" left="12px" top="14px" bottom="-20px" w="5px" borderRadius="full" bg={ribbon.colour} />
+          <Box position="absolute" left="12px" top="14px" bottom="-20px" w="5px" borderRadius="full" bg={shownColour(ribbon.colour)} />
           <DndContext
             id="steps"
             sensors={sensors}
@@ -144,7 +145,7 @@ const AddRow = memo(function AddRow({ id, colour }: { id: string; colour: string
           _hover={{ color: 'ink' }}
           ml="1px"
         >
-          <Flex w="27px" h="27px" borderRadius="full" borderWidth="2px" borderStyle="dashed" borderColor={colour} bg="panel" align="center" justify="center" position="relative"><Plus size={14} /></Flex>
+          <Flex w="27px" h="27px" borderRadius="full" borderWidth="2px" borderStyle="dashed" borderColor={shownColour(colour)} bg="panel" align="center" justify="center" position="relative"><Plus size={14} /></Flex>
           Add step
         </chakra.button>
       </AddMenu>

@@ -4,6 +4,7 @@ import type { ColourValue, NumberValue } from '@maypole/core/declare/params';
 import { evaluateColour } from '@maypole/core/time/colours/index';
 import { evaluateNumber, isMoving } from '@maypole/core/time/value';
 import { memo } from 'react';
+import { shownColour } from '../parts/shown-colour';
 import { useEditor } from '../state/store';
 
 export interface Range {
@@ -48,7 +49,7 @@ export const Drawing = memo(function Drawing({ value, colour, width = 54, height
   return (
     <svg width={width} height={height} viewBox={`0 0 ${width} ${height}`} aria-hidden="true" style={{ display: 'block' }}>
       {isMoving(value) ? (
-        <path d={valuePath(value, width, height, { frames })} fill="none" stroke={colour} strokeWidth="1.6" strokeLinejoin="round" />
+        <path d={valuePath(value, width, height, { frames })} fill="none" stroke={shownColour(colour)} strokeWidth="1.6" strokeLinejoin="round" />
       ) : (
         <path d={`M2 ${height / 2}H${width - 2}`} stroke="var(--chakra-colors-line-strong)" strokeWidth="1.4" strokeDasharray="3 3" />
       )}

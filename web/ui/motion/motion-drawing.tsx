@@ -3,6 +3,7 @@
 import { Box, Text } from '@chakra-ui/react';
 import type { NumberValue } from '@maypole/core/declare/params';
 import { wrapFrame } from '@maypole/core/time/loop';
+import { shownColour } from '../parts/shown-colour';
 import { useEditor } from '../state/store';
 import { rangeOf, valuePath } from '../fields/drawing';
 import { readable } from '@maypole/core/seam/finding';
@@ -20,7 +21,7 @@ export function MotionDrawing({ value, preview, label, unit, colour }: { value: 
   const path = (v: NumberValue, from: number, to: number, samples: number) => valuePath(v, (WIDTH * (to - from)) / span, HEIGHT, { frames, from, to, samples, pad: PAD, range });
   const x0 = (WIDTH * SIDE) / span;
   const x1 = WIDTH - x0;
-  const line = { fill: 'none', stroke: colour, strokeWidth: 2, vectorEffect: 'non-scaling-stroke' } as const;
+  const line = { fill: 'none', stroke: shownColour(colour), strokeWidth: 2, vectorEffect: 'non-scaling-stroke' } as const;
   return (
     <Box position="relative" mt="3" bg="field" borderRadius="8px" overflow="hidden">
       <svg width="100%" height={HEIGHT} viewBox={`0 0 ${WIDTH} ${HEIGHT}`} preserveAspectRatio="none" role="img" aria-label={`${label} over the loop`}>

@@ -1,9 +1,10 @@
 'use client';
 
-import { Box, Flex, Text } from '@chakra-ui/react';
+import { Box, Flex, Text, chakra } from '@chakra-ui/react';
 import type { NumberParam, VectorParam } from '@maypole/core/declare/params';
 import type { MotionDoc } from '@maypole/core/time/motion';
 import { motionKind } from '@maypole/core/time/motions/index';
+import { Shuffle } from 'lucide-react';
 import { NumberField } from '../fields/number-field';
 import { SettingField } from './setting-field';
 
@@ -56,6 +57,13 @@ export function MotionSettings({ motion, target, own, onChange }: Props) {
             </Flex>
           );
         })}
+      {typeof motion.seed === 'number' && (
+        <Flex justify="flex-end" mt="0.5">
+          <chakra.button type="button" onClick={() => onChange({ ...motion, seed: Math.floor(Math.random() * 100_000) }, 'Another one')} title="A new seed: the same wandering, another path" display="flex" alignItems="center" gap="1.5" px="2" py="0.5" fontSize="12px" borderRadius="5px" bg="field" color="ink" cursor="pointer" _hover={{ bg: 'fill' }}>
+            <Shuffle size={12} />Another one
+          </chakra.button>
+        </Flex>
+      )}
       {target.cyclic && typeof motion.adds === 'number' && (
         <Flex gap="1.5" justify="flex-end" mt="0.5">
           {[-1, 0, 1, 2].map((k) => (

@@ -10,6 +10,7 @@ import type { MotionDoc } from '@maypole/core/time/motion';
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { rangeOf } from '../fields/drawing';
 import { ActionRow } from '../motion/action-row';
+import { shownColour } from '../parts/shown-colour';
 import { showValue } from '../state/show-value';
 import { useEditor } from '../state/store';
 import { CurveCanvas } from './curve-canvas';
@@ -29,7 +30,7 @@ let copied: readonly KeyDoc[] = [];
 export function CurveEditor({ place }: { place: NumberPlace }) {
   const { address, param, title } = place;
   const key = addressKey(address);
-  const colour = place.colour ?? 'var(--chakra-colors-muted)';
+  const colour = place.colour ? shownColour(place.colour) : 'var(--chakra-colors-muted)';
   const frames = useEditor((s) => s.piece.loop.frames);
   const stored = useEditor((s) => valueAt(s.piece, address) as NumberValue);
   const preview = useEditor((s) => (s.preview?.key === key ? (s.preview.value as NumberValue) : undefined));

@@ -4,6 +4,7 @@ import { Box, Text } from '@chakra-ui/react';
 import type { KeyDoc } from '@maypole/core/time/keys/key';
 import { wrapFrame } from '@maypole/core/time/loop';
 import { isMoving } from '@maypole/core/time/value';
+import { shownColour } from '../parts/shown-colour';
 import { movingOf } from '../state/derived';
 import { useRef, type PointerEvent } from 'react';
 import { useReadiness } from '../state/geometry';
@@ -115,7 +116,7 @@ function KeyDots() {
   for (const m of moving)
     if (isMoving(m.value) && m.value.motion === 'keys')
       for (const k of m.value.keys as readonly KeyDoc[]) {
-        const colour = m.colour ?? 'var(--chakra-colors-muted)';
+        const colour = m.colour ? shownColour(m.colour) : 'var(--chakra-colors-muted)';
         // Two keys nearer than a dot are wide are one dot.
         dots.set(`${Math.round(k.at * 90)}/${colour}`, { at: k.at, colour });
       }

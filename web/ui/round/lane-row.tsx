@@ -11,6 +11,7 @@ import { ChevronDown, ChevronRight } from 'lucide-react';
 import { memo, useMemo } from 'react';
 import { colourStrip, rangeOf, valuePath } from '../fields/drawing';
 import type { MovingPlace } from '../state/derived';
+import { shownColour } from '../parts/shown-colour';
 import { toggleLane } from '../state/show-value';
 import { useEditor } from '../state/store';
 import { LANE, NAMES, useLaneView, viewFrom } from './lane-view';
@@ -66,7 +67,7 @@ export const LaneName = memo(function LaneName({ place, open }: { place: MovingP
       onClick={() => toggleLane(place.address)}
     >
       <Box color="muted" flexShrink={0}>{open ? <ChevronDown size={13} /> : <ChevronRight size={13} />}</Box>
-      <Box w="4px" h="20px" borderRadius="full" bg={place.colour ?? 'muted'} flexShrink={0} />
+      <Box w="4px" h="20px" borderRadius="full" bg={place.colour ? shownColour(place.colour) : 'muted'} flexShrink={0} />
       <Text fontSize="12.5px" truncate flex="1">{place.title}</Text>
       <Text fontFamily="mono" fontSize="11px" color={closed ? 'muted' : 'poppyText'} whiteSpace="nowrap">{words}</Text>
     </chakra.button>
@@ -82,7 +83,7 @@ export const LaneCurve = memo(function LaneCurve({ place }: { place: MovingPlace
   return isColourPlace(place) ? (
     <Box h={`${LANE}px`} py="12px"><Box h="16px" role="img" aria-label={`${place.title} over the loop`} style={{ background: colourStrip(place.value as ColourValue, frames, from, from + span, 60) }} /></Box>
   ) : (
-    <NumberCurve value={place.value} title={place.title} colour={place.colour ?? 'var(--chakra-colors-muted)'} frames={frames} from={from} span={span} preview={preview as NumberValue | undefined} />
+    <NumberCurve value={place.value} title={place.title} colour={place.colour ? shownColour(place.colour) : 'var(--chakra-colors-muted)'} frames={frames} from={from} span={span} preview={preview as NumberValue | undefined} />
   );
 });
 
