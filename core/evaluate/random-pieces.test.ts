@@ -9,10 +9,10 @@ import { evaluateRibbon } from './ribbon';
 
 const bytes = (a: Float32Array | Uint32Array) => Buffer.from(a.buffer, a.byteOffset, a.byteLength);
 
-const pieces = Array.from({ length: 120 }, (_, seed) => new Dice(seed + 1).piece());
+const pieces = Array.from({ length: 90 }, (_, seed) => new Dice(seed + 1).piece());
 const linked = pieces.map(linkPiece);
 
-describe('a hundred and twenty random pieces', () => {
+describe('ninety random pieces', () => {
   it('are valid documents, and come back as they were written', () => {
     for (const piece of pieces) {
       const read = readPiece(writePiece(piece));
@@ -74,6 +74,6 @@ describe('a hundred and twenty random pieces', () => {
       if (was === 0) expect(truePeriod).toBe(4 * piece.loop.frames);
       broken++;
     }
-    expect(broken).toBeGreaterThan(15);
+    expect(broken).toBeGreaterThan(10);
   });
 });

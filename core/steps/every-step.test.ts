@@ -58,7 +58,7 @@ const settings = (kind: string) => Object.fromEntries(Object.entries(stepKind(ki
 
 describe.each(stepKinds.filter((k) => k.group === 'form').map((k) => k.kind))('the form %s over random settings', (kind) => {
   it('has no point that is none, no corner out of range, and comes round bit for bit', () => {
-    for (let n = 0; n < 25; n++) {
+    for (let n = 0; n < 12; n++) {
       const values = settings(kind);
       const made = run(kind, values, empty, 0);
       if (!made) continue;
@@ -72,7 +72,7 @@ describe.each(stepKinds.filter((k) => k.group === 'form').map((k) => k.kind))('t
 
 describe('forms that are closed', () => {
   it.each(['torus', 'sphere', 'geodesic', 'box', 'capsule', 'cone', 'platonic', 'medal', 'cord'])('%s: every edge has two faces, whatever the settings', (kind) => {
-    for (let n = 0; n < 15; n++) {
+    for (let n = 0; n < 8; n++) {
       const values = { ...settings(kind), ...(kind === 'cone' ? { bottom: between(0.2, 2), top: between(0.2, 2) } : {}) };
       const m = run(kind, values, empty, 0);
       if (!m) continue;
@@ -86,7 +86,7 @@ describe.each(stepKinds.filter((k) => k.group !== 'form').map((k) => k.kind))('t
   const inputs: [string, Mesh][] = (['box', 'geodesic', 'plane', 'platonic'] as const).map((form) => [form, run(form, { ...defaultsOf(stepKind(form).params), ...(form === 'geodesic' ? { frequency: 4 } : { segments: 3, columns: 5, rows: 4 }) }, empty, 0)!]);
   it('gives sound shapes, leaves its input alone, and works on nothing, too', () => {
     for (const [form, input] of [...inputs, ['nothing', empty] as [string, Mesh]])
-      for (let n = 0; n < 6; n++) {
+      for (let n = 0; n < 3; n++) {
         const values = settings(kind);
         const before = input.positions.slice();
         const out = run(kind, values, input, 7);
