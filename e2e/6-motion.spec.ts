@@ -187,7 +187,6 @@ test('a formula points at what is wrong; followers refuse circles; layers and co
   await motion.getByRole('button', { name: 'Add a layer' }).click();
   await page.getByRole('menuitem', { name: 'Wander' }).click();
   await expect(motion.getByRole('listitem')).toHaveCount(1);
-  await motion.getByRole('button', { name: 'Layer 1, Wander' }).click();
   await motion.getByRole('button', { name: 'Another one' }).click();
   await expect(motion.getByRole('spinbutton', { name: 'Seed' })).not.toHaveAttribute('aria-valuenow', '1');
   await page.keyboard.press('Escape');
