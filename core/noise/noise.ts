@@ -1,7 +1,7 @@
 import { phaseOf } from '../time/phase';
 import { rational } from '../time/rational';
 import type { Clock } from '../time/loop';
-import { axisAngle, matrixOf, multiply } from '../shape/quaternion';
+import { matrixOf, turnXYZ } from '../shape/quaternion';
 import type { Field } from './gradients';
 import { USUAL_NOISE, type Metric, type NoiseOptions } from './kind';
 import { noiseKind } from './kinds/index';
@@ -107,7 +107,7 @@ function placing(s: NoiseSettings, clock: Clock, tile: number): (x: number, y: n
       to[1] = (y - sy) * fy - gy;
       to[2] = (z - sz) * fz - gz;
     };
-  const m = matrixOf(multiply(axisAngle([0, 0, 1], az), multiply(axisAngle([0, 1, 0], ay), axisAngle([1, 0, 0], ax))));
+  const m = matrixOf(turnXYZ([ax, ay, az]));
   return (x, y, z, to) => {
     const [u, v, w] = [x - sx, y - sy, z - sz];
     // The pattern is turned, so places are turned the other way: by the transpose.

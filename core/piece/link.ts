@@ -62,17 +62,13 @@ function link(piece: Piece): Piece {
 
   let index: Map<string, Found> | null = null;
   const find = (key: string) => (index ??= new Map(valuesOf(piece).map((v) => [addressKey(v.address), v]))).get(key);
-  const done = new Map<string, NumberValue | string | undefined>();
   /** What is followed, itself linked; undefined where it is gone or follows itself. */
   const resolve = (key: string, colour: boolean, trail: ReadonlySet<string>): NumberValue | string | undefined => {
-    const memo = `${key}|${colour}`;
-    if (done.has(memo)) return done.get(memo);
     const found = find(key);
     if (!found || trail.has(key) || trail.size > 60 || isColourPlace(found) !== colour) return undefined;
     const { owner } = found.address;
     const ribbon = owner.type === 'scene' ? undefined : piece.ribbons.find((r) => r.id === owner.ribbon);
     const value = linkedMotion(found.value, placeOf(piece, ribbon), colour, new Set([...trail, key]));
-    if (trail.size === 0) done.set(memo, value);
     return value;
   };
   const linkedMotion = <T extends NumberValue | string>(value: T, place: Place, colour: boolean, trail: ReadonlySet<string>): T => {

@@ -45,6 +45,11 @@ export function multiply(a: Quaternion, b: Quaternion): Quaternion {
   ];
 }
 
+/** Turns about x, then y, then z, in degrees: what a vector of angles means everywhere. */
+export function turnXYZ([x, y, z]: Vector3): Quaternion {
+  return multiply(axisAngle([0, 0, 1], z), multiply(axisAngle([0, 1, 0], y), axisAngle([1, 0, 0], x)));
+}
+
 /** The same rotation as a matrix, nine numbers by rows. */
 export function matrixOf([x, y, z, w]: Quaternion): readonly number[] {
   return [

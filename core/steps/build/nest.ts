@@ -1,5 +1,5 @@
 import { number, vector } from '../../declare/params';
-import { axisAngle, matrixOf, multiply, type Quaternion } from '../../shape/quaternion';
+import { matrixOf, multiply, turnXYZ, type Quaternion } from '../../shape/quaternion';
 import { copies, repeated } from '../../shape/repeat';
 import { brief, checkFaces, defineStep } from '../step';
 
@@ -20,7 +20,7 @@ export const nest = defineStep({
   evaluate(v, input) {
     const p = input.positions;
     checkFaces(v.copies * (input.connectivity.faceStart.length - 1), 'Use fewer copies, or put Nest before the steps that make many faces.');
-    const step = multiply(axisAngle([0, 0, 1], v.turn[2]), multiply(axisAngle([0, 1, 0], v.turn[1]), axisAngle([1, 0, 0], v.turn[0])));
+    const step = turnXYZ(v.turn);
     let pose: Quaternion = [0, 0, 0, 1];
     let scale = 1;
     let at: [number, number, number] = [0, 0, 0];

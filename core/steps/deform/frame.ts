@@ -1,5 +1,5 @@
 import { choice, number, toggle, vector, type Evaluated } from '../../declare/params';
-import { axisAngle, matrixOf, multiply } from '../../shape/quaternion';
+import { matrixOf, turnXYZ } from '../../shape/quaternion';
 
 /** The frame a step works in: moved and turned, also over the loop. */
 export const pivotParams = {
@@ -69,7 +69,7 @@ export function limited(v: Region, from: Float32Array, to: Float32Array): Float3
 export function inPivot(v: Pivot, positions: Float32Array, change: (local: Float32Array) => Float32Array): Float32Array {
   const { pivot: p, pivotTurn: t } = v;
   if (p[0] === 0 && p[1] === 0 && p[2] === 0 && t[0] === 0 && t[1] === 0 && t[2] === 0) return change(positions);
-  const m = matrixOf(multiply(axisAngle([0, 0, 1], t[2]), multiply(axisAngle([0, 1, 0], t[1]), axisAngle([1, 0, 0], t[0]))));
+  const m = matrixOf(turnXYZ(t));
   const local = new Float32Array(positions.length);
   for (let i = 0; i < positions.length; i += 3) {
     const [x, y, z] = [positions[i] - p[0], positions[i + 1] - p[1], positions[i + 2] - p[2]];

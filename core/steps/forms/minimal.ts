@@ -1,5 +1,6 @@
 import { choice, number, vector } from '../../declare/params';
 import { surfaceNets } from '../../shape/surface-nets';
+import { wholePhase } from '../../time/phase';
 import { brief, defineStep } from '../step';
 
 const TURN = 2 * Math.PI;
@@ -33,8 +34,7 @@ export const minimal = defineStep({
   evaluate(v, _input, { clock }) {
     const f = SURFACES[v.surface];
     const k = TURN / v.period;
-    const at = ((clock.frame % clock.frames) + clock.frames) % clock.frames / clock.frames;
-    const [tx, ty, tz] = v.travels.map((t) => TURN * ((t * at) % 1));
+    const [tx, ty, tz] = v.travels.map((t) => TURN * wholePhase(t, clock));
     // |f − level| < w is a sheet; w runs from nothing to what fills all of space.
     const w = (1.5 * v.thickness) / 100;
     const ball = v.cut === 'ball';

@@ -125,11 +125,6 @@ describe('implicit forms', () => {
     for (const cells of [24, 48]) expect(volume(make('drops', { count: 1, variety: 0, radius: 0.5, reach: [0, 0, 0], cells })) / ((4 / 3) * Math.PI * 0.125)).toBeCloseTo(1, 1);
     converges((n) => surfaceArea(make('drops', { count: 1, variety: 0, radius: 0.5, reach: [0, 0, 0], cells: n })), Math.PI, 30);
   });
-  it('a thin gyroid has mean curvature near zero: its two sides have the same area', () => {
-    // For a minimal surface the areas of parallel surfaces agree to first order of their distance.
-    const side = (level: number) => surfaceArea(make('minimal', { thickness: 4, level, cells: 90, size: 1, period: 1.2 }));
-    expect(side(0.15) / side(-0.15)).toBeCloseTo(1, 1);
-  });
   it('travel by whole periods, and are the same at f = N bit for bit', () => {
     const [a, b, c] = [0, 60, 30].map((f) => make('minimal', { cells: 30, travels: [0, 1, 0] }, f));
     expect(b.positions).toEqual(a.positions);

@@ -1,6 +1,6 @@
 import type { ColourValue, Evaluated, Params } from '../../declare/params';
 import type { Clock } from '../loop';
-import type { Course, MotionDoc } from '../motion';
+import type { Course } from '../motion';
 
 /** A colour motion made ready. */
 export interface PreparedColour {
@@ -22,5 +22,3 @@ export interface ColourMotionKind<P extends Params = Params> {
 export function defineColourMotion<const P extends Params>(kind: ColourMotionKind<P>): ColourMotionKind<P> {
   return kind;
 }
-
-export type ColourMotionDoc = MotionDoc;
