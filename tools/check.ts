@@ -1,6 +1,10 @@
 /** The seam check on files: `./maypole check FILE… | --demo [--json]`. */
 import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
+import { makeReady, provideAsset } from '@maypole/core/evaluate/assets';
+import { readAsset } from '@maypole/core/files/kept';
+import { linkPiece } from '@maypole/core/piece/link';
+import { openParcel } from '@maypole/core/piece/parcel';
 import { readPiece } from '@maypole/core/piece/read';
 import { checkSeam, summarise } from '@maypole/core/seam/check';
 
@@ -32,11 +36,14 @@ for (const file of files) {
     unreadable(file, (error as NodeJS.ErrnoException).code === 'ENOENT' ? 'there is no such file.' : `cannot be read (${(error as NodeJS.ErrnoException).code}).`);
     continue;
   }
-  const read = readPiece(text);
+  const parcel = openParcel(text);
+  for (const [name, { data }] of Object.entries(parcel.assets ?? {})) provideAsset(name, readAsset(Buffer.from(data, 'base64')));
+  const read = readPiece(parcel.source);
   if (!read.ok) {
     unreadable(file, read.message, [...read.faults]);
     continue;
   }
+  for (const r of linkPiece(read.piece).ribbons) await makeReady(r, () => Promise.reject(new Error('not in this file')));
   // The line says whether it closes; how large each step is belongs to the full report.
   const report = await checkSeam(read.piece, 'draft', json);
   if (!report.closed && status === 0) status = 1;

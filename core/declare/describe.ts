@@ -29,6 +29,12 @@ function range(p: Param): string {
       return '4 to 128 heights 0 … 1';
     case 'points':
       return '3 to 64 points `[x, y, z]` in m';
+    case 'text':
+      return `up to ${p.max} characters`;
+    case 'ribbon':
+      return 'identifier of a ribbon';
+    case 'asset':
+      return 'fingerprint of a file';
     case 'stops':
       return '1 to 16 of `{ at, colour }`';
   }

@@ -110,7 +110,29 @@ export interface ColourStop {
   readonly colour: string;
 }
 
-export type Param = NumberParam | VectorParam | ChoiceParam | SwitchParam | ColourParam | FormulaParam | SourceParam | KeysParam | CurveParam | PointsParam | StopsParam;
+/** A text of the user's own, up to `max` characters. */
+export interface TextParam extends ParamBase {
+  readonly type: 'text';
+  readonly default: string;
+  readonly max: number;
+  /** Lines of its field. */
+  readonly lines: number;
+}
+
+/** The identifier of another ribbon of the piece; empty for none. */
+export interface RibbonParam extends ParamBase {
+  readonly type: 'ribbon';
+  readonly default: string;
+}
+
+/** The fingerprint of a file kept beside the piece; empty for none. */
+export interface AssetParam extends ParamBase {
+  readonly type: 'asset';
+  readonly default: string;
+  readonly accepts: 'shape' | 'picture';
+}
+
+export type Param = NumberParam | VectorParam | ChoiceParam | SwitchParam | ColourParam | FormulaParam | SourceParam | KeysParam | CurveParam | PointsParam | StopsParam | TextParam | RibbonParam | AssetParam;
 export type Params = Readonly<Record<string, Param>>;
 
 /** A number as stored: standing still, or with the motion that drives it. */
@@ -214,12 +236,25 @@ export function curve(title: string, value: readonly number[], help: string, mor
   return { type: 'curve', title, help, default: value, ...more };
 }
 
-export function points(title: string, value: Points, help: string, more: Shown = {}): PointsParam {
+export function points(title: string, value: Points, help: string, more: Pick<ParamBase, 'shownWhen' | 'more'> = {}): PointsParam {
   return { type: 'points', title, help, default: value, ...more };
 }
 
 export function stops(title: string, value: readonly ColourStop[], help: string): StopsParam {
   return { type: 'stops', title, help, default: value };
+}
+
+export function text(title: string, value: string, help: string, more: Shown & { readonly max?: number; readonly lines?: number } = {}): TextParam {
+  const { max = 200, lines = 1, ...rest } = more;
+  return { type: 'text', title, help, default: value, max, lines, ...rest };
+}
+
+export function ribbon(title: string, help: string, more: Pick<ParamBase, 'shownWhen' | 'more'> = {}): RibbonParam {
+  return { type: 'ribbon', title, help, default: '', ...more };
+}
+
+export function asset(title: string, accepts: AssetParam['accepts'], help: string, more: Pick<ParamBase, 'shownWhen' | 'more'> = {}): AssetParam {
+  return { type: 'asset', title, help, default: '', accepts, ...more };
 }
 
 /** The stored values of a fresh step, finish or scene. */

@@ -1,8 +1,9 @@
 import { stepKind } from '../steps/index';
-import { StepProblem, type Detail } from '../steps/step';
+import { applyStep, StepProblem, type Detail, type StepContext } from '../steps/step';
 import type { Mesh } from '../shape/mesh';
 import type { RibbonDoc } from '../piece/piece';
 import type { Clock, Loop } from '../time/loop';
+import { assetOf } from './assets';
 import { fingerprint } from './hash';
 import type { MeshCache } from './mesh-cache';
 import { evaluateValues } from './values';
@@ -29,7 +30,7 @@ export interface RibbonResult {
  * are taken from the cache; a step that changes by itself is keyed by the unwrapped frame, so
  * frame N is computed and never borrowed from frame 0.
  */
-export function evaluateRibbon(ribbon: RibbonDoc, loop: Loop, frame: number, detail: Detail, cache: MeshCache): RibbonResult {
+export function evaluateRibbon(ribbon: RibbonDoc, loop: Loop, frame: number, detail: Detail, cache: MeshCache, asset: StepContext['asset'] = assetOf): RibbonResult {
   const clock: Clock = { frame, frames: loop.frames };
   let mesh = EMPTY_MESH;
   let key = 'empty';
@@ -46,14 +47,19 @@ export function evaluateRibbon(ribbon: RibbonDoc, loop: Loop, frame: number, det
     }
     const values = evaluateValues(kind.params, step.values, clock);
     const moment = kind.changesByItself?.(values) ? `@${frame}/${loop.frames}` : '';
-    const stepKey = fingerprint(`${kind.kind}|${JSON.stringify(values)}|${kind.hasDetail ? detail : ''}|${moment}|${key}`);
+    const others: Record<string, RibbonResult> = {};
+    for (const [name, other] of Object.entries(step.others ?? {})) others[name] = evaluateRibbon(other, loop, frame, detail, cache, asset);
+    const beside = Object.entries(others).map(([name, r]) => `${name}:${r.key}`).join();
+    // A file that has arrived makes another shape than one that has not.
+    const files = Object.entries(kind.params).filter(([, p]) => p.type === 'asset').map(([name]) => (asset?.(values[name] as string) ? 1 : 0)).join();
+    const stepKey = fingerprint(`${kind.kind}|${JSON.stringify(values)}|${kind.hasDetail ? detail : ''}|${moment}|${key}|${beside}|${files}`);
     const hit = cache.get(stepKey);
     if (hit) {
       [mesh, key] = [hit, stepKey];
       return;
     }
     try {
-      mesh = kind.evaluate(values, mesh, { clock, detail });
+      mesh = applyStep(kind, values, mesh, { clock, detail, asset, other: (name) => others[name]?.mesh });
       key = stepKey;
       cache.set(key, mesh);
     } catch (error) {
@@ -66,6 +72,6 @@ export function evaluateRibbon(ribbon: RibbonDoc, loop: Loop, frame: number, det
 
 /** What a ribbon's shape depends on: equal texts give equal shapes at every frame. */
 export function ribbonFingerprint(ribbon: RibbonDoc, loop: Loop, detail: Detail): string {
-  const steps = ribbon.steps.map((s) => [s.id, s.kind, s.on, s.values]);
+  const steps = ribbon.steps.map((s) => [s.id, s.kind, s.on, s.values, s.others]);
   return fingerprint(JSON.stringify([steps, loop.frames, detail]));
 }

@@ -1,4 +1,5 @@
 import type { Piece } from '../piece/piece';
+import { FINISH } from '../shape/mesh';
 import { finishParams } from '../scene/finish';
 import { backdropParams, cameraParams, lightParams } from '../scene/scene';
 import { orbitPose, type CameraPose } from '../scene/lens';
@@ -19,6 +20,8 @@ export interface FinishAt {
   /** 0…1. */
   readonly roughness: number;
   readonly metalness: number;
+  /** Finishes of other kinds of faces, by their number in FINISH; a missing one is as the first. */
+  readonly others?: Readonly<Record<number, FinishAt>>;
 }
 
 /** Camera, light and backdrop at an unwrapped frame. */
@@ -37,5 +40,9 @@ export function evaluateScene(piece: Piece, frame: number): SceneAt {
 /** The finish of a ribbon at an unwrapped frame. */
 export function evaluateFinish(piece: Piece, finish: Piece['ribbons'][number]['finish'], frame: number): FinishAt {
   const v = evaluateValues(finishParams, finish, { frame, frames: piece.loop.frames });
-  return { colour: v.colour, roughness: v.roughness / 100, metalness: v.metalness / 100 };
+  const others: Record<number, FinishAt> = {};
+  if (v.insideOwn) others[FINISH.inside] = { colour: v.insideColour, roughness: v.insideRoughness / 100, metalness: v.insideMetalness / 100 };
+  if (v.rodsOwn) others[FINISH.rods] = { colour: v.rodsColour, roughness: v.rodsRoughness / 100, metalness: v.rodsMetalness / 100 };
+  if (v.jointsOwn) others[FINISH.joints] = { colour: v.jointsColour, roughness: v.jointsRoughness / 100, metalness: v.jointsMetalness / 100 };
+  return { colour: v.colour, roughness: v.roughness / 100, metalness: v.metalness / 100, others };
 }

@@ -35,6 +35,8 @@ export interface NoiseSettings {
   readonly travel?: Triple;
   /** Features in a tile of a travelling pattern: 2, 4, 8 … 256. */
   readonly tile?: number;
+  /** Repeats after `tile` features along each axis though it does not travel; for places that come round. */
+  readonly wraps?: boolean;
   readonly metric?: Metric;
   readonly jitter?: number;
 }
@@ -54,11 +56,11 @@ const OFFSET_Y = 71.9131;
 export function noiseField(s: NoiseSettings, clock: Clock): Field {
   const kind = noiseKind(s.kind);
   const tiles = kind.tiles ?? 1;
-  const travels = tiles > 0 && s.travel !== undefined && s.travel.some((t) => t !== 0);
+  const travels = tiles > 0 && (s.wraps === true || (s.travel !== undefined && s.travel.some((t) => t !== 0)));
   const octaves = Math.max(1, Math.min(8, Math.round(s.octaves)));
   const gain = s.gain ?? 0.5;
   const lacunarity = travels ? 2 : (s.lacunarity ?? 2);
-  const tile = travels ? 2 ** Math.round(Math.log2(Math.max(2, Math.min(256, s.tile ?? 8)))) : 256;
+  const tile = travels ? tileOf(s.tile) : 256;
   const layers: Field[] = [];
   const weights: number[] = [];
   let total = 0;
@@ -92,6 +94,11 @@ export function noiseField(s: NoiseSettings, clock: Clock): Field {
     v = v * contrast + brightness;
     return v < low ? low : v > high ? high : v;
   };
+}
+
+/** Features after which a pattern repeats: a power of two from 2 to 256. */
+export function tileOf(asked: number | undefined): number {
+  return 2 ** Math.round(Math.log2(Math.max(2, Math.min(256, asked ?? 8))));
 }
 
 /** From metres to the pattern's own lattice: shift, turn back, scale, and how far it has travelled. */

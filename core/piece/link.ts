@@ -5,7 +5,8 @@ import { usesPlace } from '../time/motions/formula';
 import { randomSource } from '../time/random';
 import { isMoving } from '../time/value';
 import { addressKey, isColourPlace, valueAt, valuesOf, type Address, type ColourPlace, type NumberPlace } from './addresses';
-import type { Piece, RibbonDoc, Values } from './piece';
+import { stepKind } from '../steps/index';
+import type { Piece, RibbonDoc, StepDoc, Values } from './piece';
 
 type Found = NumberPlace | ColourPlace;
 
@@ -49,6 +50,13 @@ export function sourcesOf(value: unknown): string[] {
   return motionsWithin(value).filter((m) => m.motion === 'follow' && m.of !== '').map((m) => m.of as string);
 }
 
+/** The ribbons that values of a step name, by parameter. */
+export function ribbonsNamed(step: StepDoc): [string, string][] {
+  return Object.entries(stepKind(step.kind).params)
+    .filter(([name, p]) => p.type === 'ribbon' && typeof step.values[name] === 'string' && step.values[name] !== '')
+    .map(([name]) => [name, step.values[name] as string]);
+}
+
 function placeOf(piece: Piece, ribbon: RibbonDoc | undefined): Place {
   if (!ribbon) return NO_PLACE;
   const order = piece.ribbons.findIndex((r) => r.id === ribbon.id);
@@ -57,7 +65,7 @@ function placeOf(piece: Piece, ribbon: RibbonDoc | undefined): Place {
 
 function link(piece: Piece): Piece {
   const scenes = Object.values(piece.scene);
-  const wants = piece.ribbons.map((r) => needsLink(r.finish) || r.steps.some((s) => needsLink(s.values)));
+  const wants = piece.ribbons.map((r) => needsLink(r.finish) || r.steps.some((s) => needsLink(s.values) || ribbonsNamed(s).length > 0));
   if (!wants.some(Boolean) && !scenes.some(needsLink)) return piece;
 
   let index: Map<string, Found> | null = null;
@@ -92,18 +100,27 @@ function link(piece: Piece): Piece {
       }),
     );
   };
+  const linkedRibbon = (r: RibbonDoc, trail: readonly string[]): RibbonDoc => {
+    if (!wants[piece.ribbons.indexOf(r)]) return r;
+    const place = placeOf(piece, r);
+    return {
+      ...r,
+      finish: linkedValues(r.finish, place, { type: 'finish', ribbon: r.id }),
+      steps: r.steps.map((s) => {
+        const named = ribbonsNamed(s).flatMap(([name, id]) => {
+          // A ribbon cannot be made of itself: what would come round again is left out.
+          const other = [...trail, r.id].includes(id) ? undefined : piece.ribbons.find((o) => o.id === id);
+          return other ? [[name, linkedRibbon(other, [...trail, r.id])] as const] : [];
+        });
+        const values = needsLink(s.values) ? linkedValues(s.values, place, { type: 'step', ribbon: r.id, step: s.id }) : s.values;
+        return named.length > 0 ? { ...s, values, others: Object.fromEntries(named) } : values === s.values ? s : { ...s, values };
+      }),
+    };
+  };
   return {
     ...piece,
     scene: Object.fromEntries(Object.entries(piece.scene).map(([part, values]) => [part, linkedValues(values, NO_PLACE, { type: 'scene', part } as Address['owner'])])) as Piece['scene'],
-    ribbons: piece.ribbons.map((r, i) => {
-      if (!wants[i]) return r;
-      const place = placeOf(piece, r);
-      return {
-        ...r,
-        finish: linkedValues(r.finish, place, { type: 'finish', ribbon: r.id }),
-        steps: r.steps.map((s) => (needsLink(s.values) ? { ...s, values: linkedValues(s.values, place, { type: 'step', ribbon: r.id, step: s.id }) } : s)),
-      };
-    }),
+    ribbons: piece.ribbons.map((r) => linkedRibbon(r, [])),
   };
 }
 

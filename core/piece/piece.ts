@@ -15,6 +15,8 @@ export interface StepDoc {
   readonly kind: string;
   readonly on: boolean;
   readonly values: Values;
+  /** Only in linked pieces: the ribbons that values name, by parameter. Never stored. */
+  readonly others?: Readonly<Record<string, RibbonDoc>>;
 }
 
 /** One chain: a form and the steps that change it, with its finish. */

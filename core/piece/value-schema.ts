@@ -44,6 +44,13 @@ export function paramFaults(x: unknown, param: Param): Fault[] {
       return pointsFaults(x);
     case 'stops':
       return stopsFaults(x);
+    case 'text':
+      if (typeof x !== 'string') return [fault(`${show(x)} is not a text, which ${param.title} wants.`)];
+      return x.length <= param.max ? [] : [fault(`${param.title} is ${x.length} characters long; the most is ${param.max}. Shorten it.`)];
+    case 'ribbon':
+      return typeof x === 'string' && x.length <= 64 ? [] : [fault(`${show(x)} is not the identifier of a ribbon, which ${param.title} wants.`)];
+    case 'asset':
+      return typeof x === 'string' && /^([0-9a-f]{64})?$/.test(x) ? [] : [fault(`${show(x)} is not the fingerprint of a file (64 hexadecimal digits), which ${param.title} wants.`)];
   }
 }
 

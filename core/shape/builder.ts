@@ -1,16 +1,27 @@
-import type { Connectivity, Mesh } from './mesh';
+import { FINISH, type Connectivity, type Mesh } from './mesh';
 
 /** Collects faces of any number of sides; for forms and structural steps. */
 export class ConnectivityBuilder {
   private readonly starts: number[] = [0];
   private readonly list: number[] = [];
   private readonly groups: number[] = [];
+  private readonly slots: number[] = [];
+  private readonly uv: number[] = [];
 
-  /** Add a face by its vertices, counter-clockwise from outside, with its shading group. */
-  face(vertices: readonly number[], group = 0): void {
+  /**
+   * Add a face by its vertices, counter-clockwise from outside, with its shading group, the finish it
+   * has, and two numbers a corner for its place on the surface (for all faces or for none).
+   */
+  face(vertices: readonly number[], group = 0, slot: number = FINISH.main, uv?: readonly number[]): void {
     for (const v of vertices) this.list.push(v);
+    if (uv) for (const x of uv) this.uv.push(x);
     this.starts.push(this.list.length);
     this.groups.push(group);
+    this.slots.push(slot);
+  }
+
+  get faces(): number {
+    return this.groups.length;
   }
 
   finish(vertexCount: number): Connectivity {
@@ -20,6 +31,8 @@ export class ConnectivityBuilder {
       faceStart: Uint32Array.from(this.starts),
       corners: Uint32Array.from(this.list),
       ...(grouped ? { shadingGroups: Uint16Array.from(this.groups) } : {}),
+      ...(this.slots.some((s) => s !== 0) ? { slots: Uint8Array.from(this.slots) } : {}),
+      ...(this.uv.length > 0 && this.uv.length === 2 * this.list.length ? { uv: Float32Array.from(this.uv) } : {}),
     };
   }
 }

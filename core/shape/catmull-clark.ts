@@ -6,7 +6,7 @@ import { topologyOf } from './topology';
  * start[i] … start[i+1]−1. It depends on connectivity alone, so a moving form pays only for the
  * product.
  */
-interface Refinement {
+export interface Refinement {
   readonly connectivity: Connectivity;
   readonly start: Uint32Array;
   readonly index: Uint32Array;
@@ -17,9 +17,13 @@ interface Refinement {
  * E. Catmull & J. Clark, "Recursively generated B-spline surfaces on arbitrary topological
  * meshes", Computer-Aided Design 10 (1978): face point = mean of its corners; edge point = mean
  * of the ends and the two face points; vertex point = (Q + 2R + (n−3)S)/n with Q the mean of the
- * face points and R the mean of the edge middles. Borders follow the cubic B-spline curve.
+ * face points and R the mean of the edge middles. Borders follow the cubic B-spline curve, and so do
+ * creases for as many levels as they are sharp; where three meet, the vertex stays (T. DeRose, M. Kass
+ * & T. Truong, "Subdivision surfaces in character animation", SIGGRAPH 1998).
+ *
+ * @param sharp sharpness of each edge, 0 for none
  */
-function build(c: Connectivity): Refinement {
+function build(c: Connectivity, sharp: Float32Array | null = null): Refinement {
   const { faceStart, corners, vertexCount } = c;
   const topo = topologyOf(c);
   const faces = faceCount(c);
@@ -57,32 +61,39 @@ function build(c: Connectivity): Refinement {
   for (let v = 0; v < vertexCount; v++) {
     const n = topo.neighbourStart[v + 1] - topo.neighbourStart[v];
     const around = borderNeighbours.get(v);
+    const creases = sharp && creasesAt(v, topo, sharp);
+    // A crease of sharpness below 1 is part crease, part bend.
+    const hard = around ? 1 : creases ? Math.min(1, creases.sharpness) : 0;
     if (n === 0) add(v, 1);
-    else if (around) {
-      if (around.length === 2) {
-        add(v, 0.75);
-        for (const u of around) add(u, 0.125);
-      } else add(v, 1);
-    } else {
+    else if (hard > 0) {
+      const line = around && !(creases && creases.ends.length > 2) ? around : (creases?.ends ?? []);
+      if (line.length === 2) {
+        add(v, 0.75 * hard);
+        for (const u of line) add(u, 0.125 * hard);
+      } else add(v, hard);
+    }
+    if (n > 0 && hard < 1) {
+      const soft = 1 - hard;
       const from = facesAt.start[v];
       const to = facesAt.start[v + 1];
-      for (let k = from; k < to; k++) addFace(facesAt.faces[k], 1 / (to - from) / n);
+      for (let k = from; k < to; k++) addFace(facesAt.faces[k], soft / (to - from) / n);
       for (let k = topo.neighbourStart[v]; k < topo.neighbourStart[v + 1]; k++) {
-        add(v, 1 / n / n);
-        add(topo.neighbours[k], 1 / n / n);
+        add(v, soft / n / n);
+        add(topo.neighbours[k], soft / n / n);
       }
-      add(v, (n - 3) / n);
+      add(v, (soft * (n - 3)) / n);
     }
     endRow();
   }
   for (let e = 0; e < edgeCount; e++) {
     const [a, b] = [topo.edges[e * 2], topo.edges[e * 2 + 1]];
-    const share = topo.borderEdge[e] ? 0.5 : 0.25;
+    const hard = topo.borderEdge[e] ? 1 : sharp ? Math.min(1, sharp[e]) : 0;
+    const share = 0.25 + 0.25 * hard;
     add(a, share);
     add(b, share);
-    if (!topo.borderEdge[e]) {
-      addFace(topo.edgeFaces[e * 2], 0.25);
-      addFace(topo.edgeFaces[e * 2 + 1], 0.25);
+    if (hard < 1) {
+      addFace(topo.edgeFaces[e * 2], 0.25 * (1 - hard));
+      addFace(topo.edgeFaces[e * 2 + 1], 0.25 * (1 - hard));
     }
     endRow();
   }
@@ -104,14 +115,36 @@ function build(c: Connectivity): Refinement {
       quads[q++] = vertexCount + topo.cornerEdge[before];
     }
   }
-  const newStart = new Uint32Array(corners.length + 1);
-  for (let i = 0; i <= corners.length; i++) newStart[i] = i * 4;
   return {
-    connectivity: { vertexCount: total, faceStart: newStart, corners: quads },
+    connectivity: splitConnectivity(c, total, quads),
     start,
     index: Uint32Array.from(index),
     weight: Float64Array.from(weight),
   };
+}
+
+/** The quads that each corner of a face becomes, with the finish of their face and places between those of its corners. */
+export function splitConnectivity(c: Connectivity, vertexCount: number, quads: Uint32Array): Connectivity {
+  const faceStart = new Uint32Array(c.corners.length + 1);
+  for (let i = 0; i <= c.corners.length; i++) faceStart[i] = i * 4;
+  const uv = c.uv ? new Float32Array(8 * c.corners.length) : undefined;
+  const slots = c.slots ? new Uint8Array(c.corners.length) : undefined;
+  for (let f = 0; (uv || slots) && f + 1 < c.faceStart.length; f++) {
+    const [from, to] = [c.faceStart[f], c.faceStart[f + 1]];
+    if (slots) slots.fill(c.slots![f], from, to);
+    if (!uv) continue;
+    for (let axis = 0; axis < 2; axis++) {
+      const at = (k: number) => c.uv![2 * k + axis];
+      let mean = 0;
+      for (let k = from; k < to; k++) mean += at(k) / (to - from);
+      for (let k = from; k < to; k++) {
+        const [before, after] = [k > from ? k - 1 : to - 1, k + 1 < to ? k + 1 : from];
+        const places = [at(k), (at(k) + at(after)) / 2, mean, (at(before) + at(k)) / 2];
+        for (let i = 0; i < 4; i++) uv[8 * k + 2 * i + axis] = places[i];
+      }
+    }
+  }
+  return { vertexCount, faceStart, corners: quads, ...(uv ? { uv } : {}), ...(slots ? { slots } : {}) };
 }
 
 function facesRoundVertices(c: Connectivity): { start: Uint32Array; faces: Uint32Array } {
@@ -125,19 +158,96 @@ function facesRoundVertices(c: Connectivity): { start: Uint32Array; faces: Uint3
   return { start, faces };
 }
 
-const refinementOf = perConnectivity(build);
+const refinementOf = perConnectivity((c: Connectivity) => build(c));
+
 
 /** Faces after `levels` of Catmull–Clark: a face of n corners becomes n, then each four. */
 export function facesAfter(c: Connectivity, levels: number): number {
   return levels === 0 ? faceCount(c) : c.corners.length * 4 ** (levels - 1);
 }
 
-/** The mesh subdivided `levels` times (a whole number ≥ 0). Shading becomes smooth all over. */
-export function catmullClark(mesh: Mesh, levels: number): Mesh {
+/** Creases that meet at a vertex: their far ends, and how sharp the vertex is. Fewer than two are none. */
+function creasesAt(v: number, topo: ReturnType<typeof topologyOf>, sharp: Float32Array): { ends: number[]; sharpness: number } | null {
+  const list = edgesAt(topo, v);
+  const ends: number[] = [];
+  let sum = 0;
+  for (const e of list) {
+    if (sharp[e] <= 0) continue;
+    ends.push(topo.edges[2 * e] === v ? topo.edges[2 * e + 1] : topo.edges[2 * e]);
+    sum += sharp[e];
+  }
+  return ends.length < 2 ? null : { ends, sharpness: sum / ends.length };
+}
+
+const edgeLists = new WeakMap<object, number[][]>();
+
+function edgesAt(topo: ReturnType<typeof topologyOf>, v: number): readonly number[] {
+  let lists = edgeLists.get(topo);
+  if (!lists) {
+    lists = Array.from({ length: topo.neighbourStart.length - 1 }, () => []);
+    for (let e = 0; e < topo.borderEdge.length; e++) {
+      lists[topo.edges[2 * e]].push(e);
+      lists[topo.edges[2 * e + 1]].push(e);
+    }
+    edgeLists.set(topo, lists);
+  }
+  return lists[v];
+}
+
+interface Creased {
+  readonly refinement: Refinement;
+  /** Of the new edges; null when none is sharp any more. */
+  readonly sharp: Float32Array | null;
+}
+
+const creased = new WeakMap<Connectivity, Map<string, Creased>>();
+
+function creasedRefinement(c: Connectivity, sharp: Float32Array): Creased {
+  let own = creased.get(c);
+  if (!own) creased.set(c, (own = new Map()));
+  const key = sharp.join();
+  let out = own.get(key);
+  if (out) return out;
+  const refinement = build(c, sharp);
+  const topo = topologyOf(c);
+  const next = topologyOf(refinement.connectivity);
+  const left = new Float32Array(next.borderEdge.length);
+  let any = false;
+  for (let e = 0; e < sharp.length; e++) {
+    if (sharp[e] <= 1) continue;
+    const middle = c.vertexCount + e;
+    for (const child of edgesAt(next, middle)) {
+      const far = next.edges[2 * child] === middle ? next.edges[2 * child + 1] : next.edges[2 * child];
+      if (far !== topo.edges[2 * e] && far !== topo.edges[2 * e + 1]) continue;
+      left[child] = sharp[e] - 1;
+      any = true;
+    }
+  }
+  out = { refinement, sharp: any ? left : null };
+  if (own.size > 12) own.clear();
+  own.set(key, out);
+  return out;
+}
+
+/**
+ * The mesh subdivided `levels` times (a whole number ≥ 0). Shading becomes smooth all over.
+ *
+ * @param sharpness of each edge of the mesh's topology, 0 for none: a crease for that many levels
+ */
+export function catmullClark(mesh: Mesh, levels: number, sharpness: Float32Array | null = null): Mesh {
   let current = mesh;
+  let sharp = sharpness;
   for (let l = 0; l < levels; l++) {
-    const r = refinementOf(current.connectivity);
-    const from = current.positions;
+    const step: Creased = sharp ? creasedRefinement(current.connectivity, sharp) : { refinement: refinementOf(current.connectivity), sharp: null };
+    sharp = step.sharp;
+    current = refined(current, step.refinement);
+  }
+  return current;
+}
+
+/** Positions on a refinement: one product with its matrix. */
+export function refined(mesh: Mesh, r: Refinement): Mesh {
+    const from = mesh.positions;
     const to = new Float32Array(r.connectivity.vertexCount * 3);
     const { start, index, weight } = r;
     for (let i = 0; i + 1 < start.length; i++) {
@@ -155,7 +265,5 @@ export function catmullClark(mesh: Mesh, levels: number): Mesh {
       to[i * 3 + 1] = y;
       to[i * 3 + 2] = z;
     }
-    current = { connectivity: r.connectivity, positions: to };
-  }
-  return current;
+    return { connectivity: r.connectivity, positions: to };
 }

@@ -1,3 +1,4 @@
+import { polylinesOf } from './curves/curves';
 import { cornerNormals } from './normals';
 import { perConnectivity, type Connectivity, type Mesh } from './mesh';
 import { topologyOf } from './topology';
@@ -14,9 +15,18 @@ export interface DrawTopology {
   readonly triangles: Uint32Array;
   /** 2 numbers an edge of the polygons, into drawn vertices. */
   readonly edges: Uint32Array;
+  /** 2 numbers a piece of a curve, into drawn vertices. */
+  readonly lines: Uint32Array;
+  /** Stretches of `triangles` that share a finish, see FINISH: from which number on, and how many. */
+  readonly groups: readonly { readonly slot: number; readonly start: number; readonly count: number }[];
+  /** Place on the surface, 2 numbers for each corner of `triangles`; absent where the shape has none. */
+  readonly uv?: Float32Array;
   /** True without any border: nobody looks at the backs of its faces. */
   readonly closed: boolean;
 }
+
+/** Above this many triangles places on the surface are not drawn: they would be sent for nothing. */
+const MOST_UV = 400_000;
 
 function build(c: Connectivity): DrawTopology {
   const { faceStart, corners, shadingGroups } = c;
@@ -39,22 +49,41 @@ function build(c: Connectivity): DrawTopology {
     cornerVertex.set(corners);
     for (let v = 0; v < c.vertexCount; v++) source.push(v);
   }
+  const faced = shadingGroups && c.curves ? new Set(corners) : null;
+  if (faced) for (const v of new Set(c.curves!.points)) if (!faced.has(v)) source.push(v);
   let triangleCount = 0;
   for (let f = 0; f + 1 < faceStart.length; f++) triangleCount += faceStart[f + 1] - faceStart[f] - 2;
   const triangles = new Uint32Array(triangleCount * 3);
+  const uv = c.uv && triangleCount <= MOST_UV ? new Float32Array(triangleCount * 6) : undefined;
+  const groups: { slot: number; start: number; count: number }[] = [];
   let t = 0;
-  for (let f = 0; f + 1 < faceStart.length; f++)
-    for (let k = faceStart[f] + 1; k + 1 < faceStart[f + 1]; k++) {
-      triangles[t++] = cornerVertex[faceStart[f]];
-      triangles[t++] = cornerVertex[k];
-      triangles[t++] = cornerVertex[k + 1];
+  const put = (k: number) => {
+    if (uv) uv.set(c.uv!.subarray(2 * k, 2 * k + 2), 2 * t);
+    triangles[t++] = cornerVertex[k];
+  };
+  for (const slot of c.slots ? [...new Set(c.slots)].sort((a, b) => a - b) : [0]) {
+    const start = t;
+    for (let f = 0; f + 1 < faceStart.length; f++) {
+      if (c.slots && c.slots[f] !== slot) continue;
+      for (let k = faceStart[f] + 1; k + 1 < faceStart[f + 1]; k++) {
+        put(faceStart[f]);
+        put(k);
+        put(k + 1);
+      }
     }
+    if (t > start) groups.push({ slot, start, count: t - start });
+  }
   const drawnOf = new Uint32Array(c.vertexCount);
   for (let v = source.length - 1; v >= 0; v--) drawnOf[source[v]] = v;
   const topology = topologyOf(c);
   const edges = topology.edges.map((v) => drawnOf[v]);
+  const lines: number[] = [];
+  for (const { vertices, closed: round } of polylinesOf(c)) {
+    for (let i = 0; i + 1 < vertices.length; i++) lines.push(drawnOf[vertices[i]], drawnOf[vertices[i + 1]]);
+    if (round && vertices.length > 2) lines.push(drawnOf[vertices[vertices.length - 1]], drawnOf[vertices[0]]);
+  }
   const closed = !topology.borderEdge.includes(1);
-  return { vertexCount: source.length, source: Uint32Array.from(source), cornerVertex, triangles, edges, closed };
+  return { lines: Uint32Array.from(lines), groups, ...(uv ? { uv } : {}), vertexCount: source.length, source: Uint32Array.from(source), cornerVertex, triangles, edges, closed };
 }
 
 /** Draw topology of a connectivity, computed once. */

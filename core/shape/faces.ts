@@ -1,3 +1,4 @@
+import { carried } from './attributes';
 import type { Connectivity } from './mesh';
 
 /** Newell's normal of a face, not of unit length: twice its vector area. */
@@ -34,7 +35,8 @@ export function keepFaces(c: Connectivity, keep: (face: number) => boolean): { c
   const from: number[] = [];
   const starts = [0];
   const corners: number[] = [];
-  const groups: number[] = [];
+  const kept: number[] = [];
+  const cornerFrom: number[] = [];
   for (let f = 0; f + 1 < c.faceStart.length; f++) {
     if (!keep(f)) continue;
     for (let k = c.faceStart[f]; k < c.faceStart[f + 1]; k++) {
@@ -44,12 +46,13 @@ export function keepFaces(c: Connectivity, keep: (face: number) => boolean): { c
         from.push(v);
       }
       corners.push(map[v]);
+      cornerFrom.push(k);
     }
     starts.push(corners.length);
-    if (c.shadingGroups) groups.push(c.shadingGroups[f]);
+    kept.push(f);
   }
   return {
-    connectivity: { vertexCount: from.length, faceStart: Uint32Array.from(starts), corners: Uint32Array.from(corners), ...(c.shadingGroups ? { shadingGroups: Uint16Array.from(groups) } : {}) },
+    connectivity: carried(c, { vertexCount: from.length, faceStart: Uint32Array.from(starts), corners: Uint32Array.from(corners) }, kept, cornerFrom),
     from: Uint32Array.from(from),
   };
 }

@@ -1,3 +1,4 @@
+import { netOf } from './curves/net';
 import type { Mesh } from './mesh';
 import { topologyOf } from './topology';
 
@@ -9,7 +10,7 @@ import { topologyOf } from './topology';
  * @param holdBorders leave vertices on a border where they are
  */
 export function laplacianSmooth(mesh: Mesh, iterations: number, strength: number, holdBorders: boolean): Mesh {
-  const { neighbourStart, neighbours, border } = topologyOf(mesh.connectivity);
+  const { neighbourStart, neighbours, border } = mesh.connectivity.curves ? netOf(mesh.connectivity) : topologyOf(mesh.connectivity);
   const n = mesh.connectivity.vertexCount;
   let from = mesh.positions;
   // Two buffers take turns; the input is never written.

@@ -1,5 +1,5 @@
 import { ConnectivityBuilder, connectivityStore, meshOf } from './builder';
-import type { Mesh } from './mesh';
+import { FINISH, type Mesh } from './mesh';
 
 /** A point of a profile: distance from the axis, height, and the shading group of the band that begins here. */
 export interface ProfilePoint {
@@ -24,11 +24,15 @@ export function lathe(profile: readonly ProfilePoint[], sides: number, closed = 
   const connectivity = store(`${sides}/${n}/${low}/${high}/${closed}/${groups.join()}`, () => {
     const faces = new ConnectivityBuilder();
     const at = (row: number, i: number) => (low && row === 0 ? rings * sides : high && row === n - 1 ? rings * sides + Number(low) : (row - Number(low)) * sides + (i % sides));
-    for (let row = 0; row < (closed ? n : n - 1); row++) {
+    const last = closed ? n : n - 1;
+    for (let row = 0; row < last; row++) {
       const next = (row + 1) % n;
       for (let i = 0; i < sides; i++) {
         const [a, b, c, d] = [at(row, i), at(next, i), at(next, i + 1), at(row, i + 1)];
-        faces.face(a === d ? [a, b, c] : b === c ? [a, b, d] : [a, b, c, d], groups[row]);
+        const [u0, u1, v0, v1] = [i / sides, (i + 1) / sides, row / last, (row + 1) / last];
+        if (a === d) faces.face([a, b, c], groups[row], FINISH.main, [(u0 + u1) / 2, v0, u0, v1, u1, v1]);
+        else if (b === c) faces.face([a, b, d], groups[row], FINISH.main, [u0, v0, (u0 + u1) / 2, v1, u1, v0]);
+        else faces.face([a, b, c, d], groups[row], FINISH.main, [u0, v0, u0, v1, u1, v1, u1, v0]);
       }
     }
     return faces.finish(total);

@@ -12,7 +12,26 @@ export interface Connectivity {
   readonly corners: Uint32Array;
   /** One number a face, length F: shading breaks where neighbouring faces differ. Absent: smooth all over. */
   readonly shadingGroups?: Uint16Array;
+  /** One number a face, length F: which finish it has, see FINISH. Absent: the ribbon's own all over. */
+  readonly slots?: Uint8Array;
+  /** Two numbers a corner: place on the surface, 0…1 from side to side; may pass 1 where it comes round. */
+  readonly uv?: Float32Array;
+  /** Lines through vertices, beside the faces or in their place. */
+  readonly curves?: Curves;
 }
+
+/** Polylines over the vertices of a shape. */
+export interface Curves {
+  /** K + 1 offsets into `points`; curve i has points[start[i]] … points[start[i+1]−1]. */
+  readonly start: Uint32Array;
+  /** Vertices along the curves; a closed curve does not name its first again. */
+  readonly points: Uint32Array;
+  /** 1 where the last point leads on to the first. Length K. */
+  readonly closed: Uint8Array;
+}
+
+/** Finishes that a face can have. */
+export const FINISH = { main: 0, inside: 1, rods: 2, joints: 3 } as const;
 
 export interface Mesh {
   readonly connectivity: Connectivity;
@@ -25,11 +44,11 @@ export function faceCount(c: Connectivity): number {
 }
 
 /** A connectivity in which all faces have the same number of corners. */
-export function uniformConnectivity(vertexCount: number, sides: number, corners: Uint32Array, shadingGroups?: Uint16Array): Connectivity {
+export function uniformConnectivity(vertexCount: number, sides: number, corners: Uint32Array, more: Pick<Connectivity, 'shadingGroups' | 'uv'> = {}): Connectivity {
   const faces = corners.length / sides;
   const faceStart = new Uint32Array(faces + 1);
   for (let i = 0; i <= faces; i++) faceStart[i] = i * sides;
-  return { vertexCount, faceStart, corners, shadingGroups };
+  return { vertexCount, faceStart, corners, ...more };
 }
 
 /** Remembers a value for each connectivity for as long as that lives. */

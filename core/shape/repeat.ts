@@ -1,3 +1,4 @@
+import { carried, repeatedCurves } from './attributes';
 import type { Connectivity } from './mesh';
 
 const known = new WeakMap<Connectivity, Map<string, Connectivity>>();
@@ -32,12 +33,14 @@ function make(c: Connectivity, times: number, mirrored: boolean): Connectivity {
     }
   }
   faceStart[faces * times] = count * times;
-  let shadingGroups: Uint16Array | undefined;
-  if (c.shadingGroups) {
-    shadingGroups = new Uint16Array(faces * times);
-    for (let b = 0; b < times; b++) shadingGroups.set(c.shadingGroups, b * faces);
-  }
-  return { vertexCount: c.vertexCount * times, faceStart, corners, ...(shadingGroups ? { shadingGroups } : {}) };
+  const cornerFrom = new Uint32Array(count * times);
+  for (let b = 0; b < times; b++)
+    for (let f = 0; f < faces; f++) {
+      const [from, to] = [c.faceStart[f], c.faceStart[f + 1]];
+      for (let k = from; k < to; k++) cornerFrom[b * count + k] = mirrored && b % 2 === 1 ? from + to - 1 - k : k;
+    }
+  const faceFrom = Uint32Array.from({ length: faces * times }, (_, i) => i % faces);
+  return carried(c, { vertexCount: c.vertexCount * times, faceStart, corners, ...(c.curves ? { curves: repeatedCurves(c.curves, times, c.vertexCount) } : {}) }, faceFrom, cornerFrom);
 }
 
 /** Positions of several copies, one after the other; `place` writes copy i from the original. */

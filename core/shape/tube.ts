@@ -1,3 +1,4 @@
+import { gridUv } from './attributes';
 import { connectivityStore, meshOf } from './builder';
 import { closedPath } from './closed-path';
 import { uniformConnectivity, type Mesh } from './mesh';
@@ -22,7 +23,7 @@ export function closedTube(curve: (u: number) => readonly [number, number, numbe
         corners.set([i * round + j, i * round + j1, i1 * round + j1, i1 * round + j], k);
         k += 4;
       }
-    return uniformConnectivity(along * round, 4, corners);
+    return uniformConnectivity(along * round, 4, corners, { uv: gridUv(along, round) });
   });
   const positions = new Float32Array(along * round * 3);
   for (let i = 0; i < along; i++) {

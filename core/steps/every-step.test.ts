@@ -1,13 +1,15 @@
-import { describe, expect, it } from 'vitest';
+import { beforeAll, describe, expect, it } from 'vitest';
 import { defaultsOf, type Param } from '../declare/params';
+import { curvesMesh } from '../shape/curves/curves';
 import { eulerCharacteristic } from '../shape/measure';
 import type { Mesh } from '../shape/mesh';
 import { topologyOf } from '../shape/topology';
 import { randomSource } from '../time/random';
 import { stepGroups, stepKind, stepKinds } from './index';
-import { StepProblem } from './step';
+import { applyStep, StepProblem } from './step';
 
 const empty = { connectivity: { vertexCount: 0, faceStart: new Uint32Array(1), corners: new Uint32Array(0) }, positions: new Float32Array(0) };
+const ring = curvesMesh([{ points: Array.from({ length: 24 }, (_, i) => [Math.cos(i / 4), 0.1 * i, Math.sin(i / 4)]).flat(), closed: true }]);
 const random = randomSource(2024);
 const between = (low: number, high: number) => low + (high - low) * random();
 
@@ -32,9 +34,13 @@ function draw(name: string, p: Param): unknown {
   }
 }
 
+beforeAll(async () => {
+  for (const k of stepKinds) await k.load?.();
+});
+
 function run(kind: string, values: Record<string, unknown>, input: Mesh, frame: number): Mesh | null {
   try {
-    return stepKind(kind).evaluate(values as never, input, { clock: { frame, frames: 48 }, detail: 'draft' });
+    return applyStep(stepKind(kind), values as never, input, { clock: { frame, frames: 48 }, detail: 'draft', other: () => ring });
   } catch (error) {
     // A step that cannot work on its input says so; anything else is a fault.
     if (!(error instanceof StepProblem)) throw error;
@@ -50,6 +56,9 @@ function expectSound(m: Mesh, what: string): void {
   expect(corners.every((v) => v < vertexCount), what).toBe(true);
   expect(faceStart[0]).toBe(0);
   expect(faceStart[faceStart.length - 1], what).toBe(corners.length);
+  if (m.connectivity.uv) expect(m.connectivity.uv.length, what).toBe(2 * corners.length);
+  if (m.connectivity.slots) expect(m.connectivity.slots.length, what).toBe(faceStart.length - 1);
+  if (m.connectivity.curves) expect(m.connectivity.curves.points.every((v) => v < vertexCount), what).toBe(true);
   for (let f = 0; f + 1 < faceStart.length; f++) expect(faceStart[f + 1] - faceStart[f]).toBeGreaterThanOrEqual(3);
   if (m.connectivity.shadingGroups) expect(m.connectivity.shadingGroups.length).toBe(faceStart.length - 1);
 }
@@ -83,7 +92,7 @@ describe('forms that are closed', () => {
 });
 
 describe.each(stepKinds.filter((k) => k.group !== 'form').map((k) => k.kind))('the step %s over random settings', (kind) => {
-  const inputs: [string, Mesh][] = (['box', 'geodesic', 'plane', 'platonic'] as const).map((form) => [form, run(form, { ...defaultsOf(stepKind(form).params), ...(form === 'geodesic' ? { frequency: 4 } : { segments: 3, columns: 5, rows: 4 }) }, empty, 0)!]);
+  const inputs: [string, Mesh][] = (['box', 'geodesic', 'plane', 'platonic', 'outline', 'text'] as const).map((form) => [form, run(form, { ...defaultsOf(stepKind(form).params), ...(form === 'geodesic' ? { frequency: 4 } : { segments: 3, columns: 5, rows: 4 }) }, empty, 0)!]);
   it('gives sound shapes, leaves its input alone, and works on nothing, too', () => {
     for (const [form, input] of [...inputs, ['nothing', empty] as [string, Mesh]])
       for (let n = 0; n < 3; n++) {

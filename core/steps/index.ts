@@ -1,11 +1,26 @@
 import { burst } from './build/burst';
+import { decimate } from './build/decimate';
+import { links } from './build/links';
 import { mirror } from './build/mirror';
 import { nest } from './build/nest';
+import { part } from './build/part';
 import { shell } from './build/shell';
 import { struts } from './build/struts';
 import { symmetry } from './build/symmetry';
 import { thinOut } from './build/thin-out';
+import { triangulate } from './build/triangulate';
+import { weld } from './build/weld';
+import { edgesToCurves } from './curve/edges-to-curves';
+import { even } from './curve/even';
+import { extrude } from './curve/extrude';
+import { loft } from './curve/loft';
+import { relax } from './curve/relax';
+import { revolve } from './curve/revolve';
+import { sweep } from './curve/sweep';
+import { wires } from './curve/wires';
+import { along } from './deform/along';
 import { bend } from './deform/bend';
+import { cage } from './deform/cage';
 import { displace } from './deform/displace';
 import { inflate } from './deform/inflate';
 import { jitter } from './deform/jitter';
@@ -22,30 +37,40 @@ import { box } from './forms/box';
 import { capsule } from './forms/capsule';
 import { cone } from './forms/cone';
 import { cord } from './forms/cord';
+import { curve } from './forms/curve';
 import { cylinder } from './forms/cylinder';
 import { disc } from './forms/disc';
 import { drops } from './forms/drops';
 import { geodesic } from './forms/geodesic';
+import { imported } from './forms/imported';
 import { medal } from './forms/medal';
 import { minimal } from './forms/minimal';
+import { outline } from './forms/outline';
 import { plane } from './forms/plane';
 import { platonic } from './forms/platonic';
 import { sphere } from './forms/sphere';
+import { svg } from './forms/svg';
+import { text } from './forms/text';
 import { torus } from './forms/torus';
 import { journey } from './place/journey';
 import { place } from './place/place';
 import { spin } from './place/spin';
 import { tumble } from './place/tumble';
+import { bevel } from './solid/bevel';
+import { combine } from './solid/combine';
+import { rest } from './solid/rest';
 import type { StepGroup, StepKind } from './step';
 
 /** Every step, in the order the add menu shows them. A new step is added here and nowhere else. */
-export const stepKinds = [torus, sphere, geodesic, box, cylinder, cone, capsule, plane, disc, platonic, medal, cord, minimal, drops, subdivide, smooth, shade, displace, twist, bend, taper, shear, ripple, inflate, spherify, jitter, push, shell, struts, thinOut, burst, nest, mirror, symmetry, place, spin, tumble, journey] as unknown as readonly StepKind[];
+export const stepKinds = [torus, sphere, geodesic, box, cylinder, cone, capsule, plane, disc, platonic, medal, cord, minimal, drops, outline, curve, text, svg, imported, extrude, revolve, sweep, loft, wires, edgesToCurves, relax, even, subdivide, smooth, shade, decimate, displace, twist, bend, taper, shear, ripple, inflate, spherify, jitter, push, along, cage, shell, struts, links, thinOut, burst, part, triangulate, weld, nest, mirror, symmetry, combine, bevel, rest, place, spin, tumble, journey] as unknown as readonly StepKind[];
 
 export const stepGroups: readonly { readonly group: StepGroup; readonly title: string }[] = [
   { group: 'form', title: 'Forms' },
+  { group: 'curve', title: 'Curves' },
   { group: 'detail', title: 'Detail' },
   { group: 'deform', title: 'Deform' },
   { group: 'build', title: 'Build' },
+  { group: 'solid', title: 'Solids' },
   { group: 'place', title: 'Place' },
 ];
 

@@ -6,7 +6,7 @@ import { LoopCache, type RibbonGeometry } from './loop-cache';
 function geometry(key: string, floats = 30, topology = 't'): RibbonGeometry {
   return {
     key,
-    topology: { key: topology, vertexCount: 10, triangles: new Uint32Array(3), edges: new Uint32Array(2), faces: 1, closed: true },
+    topology: { key: topology, vertexCount: 10, triangles: new Uint32Array(3), edges: new Uint32Array(2), lines: new Uint32Array(0), groups: [], faces: 1, closed: true },
     positions: new Float32Array(floats),
     normals: new Float32Array(floats),
     problems: [],

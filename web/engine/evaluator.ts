@@ -13,7 +13,11 @@ const topologyKey = perConnectivity((c: Connectivity) => {
     h = Math.imul(h ^ v, 0x01000193);
     g = Math.imul(g ^ (v + (h >>> 7)), 0x85ebca6b);
   }
-  return fingerprint(`${c.vertexCount}/${c.faceStart.length}/${c.corners.length}/${h}/${g}/${c.shadingGroups ? 1 : 0}`);
+  for (const v of c.curves?.points ?? []) h = Math.imul(h ^ (v + 7), 0x01000193);
+  for (const s of c.curves?.start ?? []) g = Math.imul(g ^ (s + 11), 0x85ebca6b);
+  for (const s of c.slots ?? []) g = Math.imul(g ^ (s + 3), 0x85ebca6b);
+  for (const s of c.shadingGroups ?? []) h = Math.imul(h ^ (s + 5), 0x01000193);
+  return fingerprint(`${c.vertexCount}/${c.faceStart.length}/${c.corners.length}/${h}/${g}/${c.shadingGroups ? 1 : 0}${c.uv ? 1 : 0}`);
 });
 
 interface Answer {
@@ -46,7 +50,7 @@ export class Evaluator {
     let topology: Topology | undefined;
     if (!this.sent.has(name)) {
       const draw = drawTopologyOf(mesh.connectivity);
-      topology = { key: name, vertexCount: draw.vertexCount, triangles: draw.triangles, edges: draw.edges, closed: draw.closed, faces: faceCount(mesh.connectivity) };
+      topology = { key: name, vertexCount: draw.vertexCount, triangles: draw.triangles, edges: draw.edges, lines: draw.lines, groups: draw.groups, uv: draw.uv, closed: draw.closed, faces: faceCount(mesh.connectivity) };
       this.sent.add(name);
     }
     let buffers: { positions?: Float32Array; normals?: Float32Array } = {};

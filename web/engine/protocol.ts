@@ -14,6 +14,11 @@ export interface Topology {
   readonly triangles: Uint32Array;
   /** 2 numbers an edge of the polygons. */
   readonly edges: Uint32Array;
+  /** 2 numbers a piece of a curve. */
+  readonly lines: Uint32Array;
+  readonly groups: readonly { readonly slot: number; readonly start: number; readonly count: number }[];
+  /** 2 numbers a corner of a triangle. */
+  readonly uv?: Float32Array;
   readonly faces: number;
   readonly closed: boolean;
 }

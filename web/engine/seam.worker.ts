@@ -1,8 +1,11 @@
 /// <reference lib="webworker" />
+import { makeReady } from '@maypole/core/evaluate/assets';
+import { linkPiece } from '@maypole/core/piece/link';
 import { judge } from '@maypole/core/seam/check';
 import { ribbonClosure, ribbonSteps } from '@maypole/core/seam/measure';
 import { proveSeam } from '@maypole/core/seam/proof';
 import { symmetryRepairs } from '@maypole/core/seam/symmetry';
+import { fetchAsset } from './assets';
 import type { FromSeam, RibbonMeasure, SeamJob } from './protocol';
 
 const scope = self as unknown as DedicatedWorkerGlobalScope;
@@ -14,6 +17,7 @@ const breathe = () => new Promise<void>((resolve) => setTimeout(resolve));
 
 async function measure(job: SeamJob): Promise<void> {
   const { piece, detail, id } = job;
+  for (const r of linkPiece(piece).ribbons) await makeReady(r, fetchAsset);
   const ribbons: RibbonMeasure[] = [];
   for (const ribbon of piece.ribbons) {
     await breathe();

@@ -1,9 +1,11 @@
 /// <reference lib="webworker" />
+import { makeReady } from '@maypole/core/evaluate/assets';
 import { MeshCache } from '@maypole/core/evaluate/mesh-cache';
 import { evaluateRibbon } from '@maypole/core/evaluate/ribbon';
 import { newStep, type RibbonDoc } from '@maypole/core/piece/piece';
 import { stepKind } from '@maypole/core/steps/index';
 import type { Loop } from '@maypole/core/time/loop';
+import { fetchAsset } from './assets';
 import { sketch } from './sketch';
 
 /** Pictures of what each of these steps would make of a ribbon, or of forms by themselves. */
@@ -40,6 +42,8 @@ scope.onmessage = async ({ data }: MessageEvent<SketchJob>) => {
     const form = stepKind(kind).group === 'form';
     const base: RibbonDoc = form || !data.ribbon ? { id: 'sketch', name: '', colour: data.tone, on: true, finish: {}, steps: [] } : data.ribbon;
     try {
+      await makeReady({ ...base, steps: [...base.steps, newStep(kind, {}, 'sketch')] }, fetchAsset);
+      if (newest !== data.id) return;
       const { mesh, problems } = evaluateRibbon({ ...base, steps: [...base.steps, newStep(kind, {}, 'sketch')] }, data.loop, data.frame, 'draft', cache);
       if (mesh.positions.length / 3 > MOST_POINTS || problems.some((p) => p.step === 'sketch')) continue;
       const image = sketch(mesh, data.size, data.tone);

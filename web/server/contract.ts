@@ -7,6 +7,17 @@ export const MAX_DOCUMENT = 8 * 1024 * 1024;
 /** Largest thumbnail strip, in bytes. */
 export const MAX_THUMBNAIL = 4 * 1024 * 1024;
 
+/** Largest file that is taken in beside a piece, in bytes. */
+export const MAX_ASSET = 64 * 1024 * 1024;
+
+/** A file that has been taken in. */
+export interface KeptAsset {
+  readonly fingerprint: string;
+  readonly name: string;
+  /** How large it is, in words. */
+  readonly words: string;
+}
+
 /** What the shelf shows of a piece. */
 export interface PieceSummary {
   readonly id: string;
@@ -45,10 +56,12 @@ export interface Conflict {
 
 const source = z.string('The document must be sent as text.').min(2, 'The document is empty.');
 
-export const createBody = z.strictObject({ source });
+const carriedAsset = z.strictObject({ name: z.string().max(200), data: z.string() });
+export const createBody = z.strictObject({ source, assets: z.record(z.string().regex(/^[0-9a-f]{64}$/), carriedAsset).optional() });
 export const saveBody = z.strictObject({
   source,
   basedOn: z.int('“basedOn” must be the number of the revision you started from.').min(1, '“basedOn” must be 1 or more.'),
 });
 export const pieceId = z.uuid('This is not the address of a piece.');
+export const fingerprint = z.string().regex(/^[0-9a-f]{64}$/, 'This is not the fingerprint of a file.');
 export const revisionNumber = z.coerce.number().int().min(1).max(2_000_000_000);

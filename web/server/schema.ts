@@ -40,3 +40,13 @@ export const revisions = pgTable(
   },
   (t) => [unique('revision_number').on(t.pieceId, t.number)],
 );
+
+/** Files that pieces name by their fingerprint, brought into one form: shapes as PLY, pictures as PGM. */
+export const assets = pgTable('assets', {
+  /** SHA-256 of the bytes, hexadecimal. */
+  fingerprint: text('fingerprint').primaryKey(),
+  /** What the file was called. */
+  name: text('name').notNull(),
+  bytes: bytea('bytes').notNull(),
+  createdAt: moment('created_at').notNull().defaultNow(),
+});

@@ -1,4 +1,5 @@
-import type { Conflict, PieceSummary, StoredPiece } from '@/server/contract';
+import type { Parcel } from '@maypole/core/piece/parcel';
+import type { Conflict, KeptAsset, PieceSummary, StoredPiece } from '@/server/contract';
 
 /** A request that was refused, with a sentence for the user. */
 export class RequestTrouble extends Error {
@@ -29,8 +30,19 @@ export async function listPieces(bin = false): Promise<PieceSummary[]> {
   return ((await (await ask(`/api/pieces${bin ? '?bin=1' : ''}`)).json()) as { pieces: PieceSummary[] }).pieces;
 }
 
-export async function createPiece(source: string): Promise<StoredPiece> {
-  return (await ask('/api/pieces', json({ source }, 'POST'))).json();
+export async function createPiece(source: string, assets?: Parcel['assets']): Promise<StoredPiece> {
+  return (await ask('/api/pieces', json({ source, assets }, 'POST'))).json();
+}
+
+/** Takes a file in beside the pieces; its fingerprint is what a piece names it by. */
+export async function keepAsset(name: string, bytes: Blob): Promise<KeptAsset> {
+  return (await ask(`/api/assets?name=${encodeURIComponent(name)}`, { method: 'POST', body: bytes })).json();
+}
+
+/** What a kept file was called; null where it is not kept here. */
+export async function assetName(fingerprint: string): Promise<string | null> {
+  const response = await fetch(`/api/assets/${fingerprint}`, { method: 'HEAD' }).catch(() => null);
+  return response?.ok ? decodeURIComponent(response.headers.get('X-Asset-Name') ?? '') : null;
 }
 
 export async function loadPiece(id: string): Promise<StoredPiece> {

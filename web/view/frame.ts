@@ -1,6 +1,6 @@
 import type { FinishAt, SceneAt } from '@maypole/core/evaluate/scene';
 
-export type ViewMode = 'shaded' | 'edges' | 'clay';
+export type ViewMode = 'shaded' | 'edges' | 'points' | 'normals' | 'uv' | 'clay';
 
 /** A shape as the view needs it; nothing here knows of steps. */
 export interface Drawable {
@@ -9,6 +9,9 @@ export interface Drawable {
     readonly key: string;
     readonly triangles: Uint32Array;
     readonly edges: Uint32Array;
+    readonly lines: Uint32Array;
+    readonly groups: readonly { readonly slot: number; readonly start: number; readonly count: number }[];
+    readonly uv?: Float32Array;
     readonly closed: boolean;
   };
   readonly positions: Float32Array;

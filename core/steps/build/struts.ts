@@ -1,7 +1,7 @@
 import { number, toggle } from '../../declare/params';
 import { squareTo } from '../../shape/closed-path';
 import { ConnectivityBuilder } from '../../shape/builder';
-import { perConnectivity, type Connectivity } from '../../shape/mesh';
+import { FINISH, perConnectivity, type Connectivity } from '../../shape/mesh';
 import { topologyOf } from '../../shape/topology';
 import { brief, checkFaces, defineStep } from '../step';
 
@@ -39,23 +39,23 @@ function connectivityFor(c: Connectivity, sides: number, joints: boolean, keep: 
   const faces = new ConnectivityBuilder();
   let first = 0;
   if (keep) {
-    for (let f = 0; f + 1 < c.faceStart.length; f++) faces.face([...c.corners.subarray(c.faceStart[f], c.faceStart[f + 1])], c.shadingGroups?.[f] ?? 0);
+    for (let f = 0; f + 1 < c.faceStart.length; f++) faces.face([...c.corners.subarray(c.faceStart[f], c.faceStart[f + 1])], c.shadingGroups?.[f] ?? 0, c.slots?.[f] ?? FINISH.main);
     first = c.vertexCount;
   }
   const rods = topologyOf(c).edges.length / 2;
   for (let e = 0; e < rods; e++) {
     for (let i = 0; i < sides; i++) {
       const j = (i + 1) % sides;
-      faces.face([first + i, first + j, first + sides + j, first + sides + i], 60_000);
+      faces.face([first + i, first + j, first + sides + j, first + sides + i], 60_000, FINISH.rods);
     }
     if (!joints) {
-      faces.face(Array.from({ length: sides }, (_, i) => first + sides - 1 - i), 60_001);
-      faces.face(Array.from({ length: sides }, (_, i) => first + sides + i), 60_002);
+      faces.face(Array.from({ length: sides }, (_, i) => first + sides - 1 - i), 60_001, FINISH.rods);
+      faces.face(Array.from({ length: sides }, (_, i) => first + sides + i), 60_002, FINISH.rods);
     }
     first += 2 * sides;
   }
   for (let v = 0; joints && v < c.vertexCount; v++) {
-    for (const f of BALL.faces) faces.face(f.map((i) => first + i), 60_003);
+    for (const f of BALL.faces) faces.face(f.map((i) => first + i), 60_003, FINISH.joints);
     first += BALL.points.length;
   }
   out = faces.finish(first);

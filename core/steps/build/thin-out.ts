@@ -1,8 +1,9 @@
 import { choice, number } from '../../declare/params';
 import { faceMiddle, gather, keepFaces } from '../../shape/faces';
 import { noiseKind } from '../../noise/kinds/index';
-import type { Connectivity } from '../../shape/mesh';
+import type { Connectivity, Mesh } from '../../shape/mesh';
 import { randomSource } from '../../time/random';
+import { regionMoves, regionParams, regionWeights } from '../deform/region';
 import { brief, defineStep } from '../step';
 
 const cache = new WeakMap<Connectivity, Map<string, ReturnType<typeof keepFaces>>>();
@@ -14,25 +15,28 @@ export const thinOut = defineStep({
   help: 'Takes a share of the faces away.',
   icon: 'thin-out',
   group: 'build',
+  needs: 'faces',
   params: {
     share: number('Share', 50, 'Of the faces that is taken away.', { unit: '%', min: 0, max: 100, soft: [0, 100], step: 1 }),
-    by: choice('By', 'chance', [{ value: 'chance', title: 'Chance' }, { value: 'order', title: 'Order' }, { value: 'patches', title: 'Patches' }], 'Which go first: any, those made first, or neighbours together.'),
+    by: choice('By', 'chance', [{ value: 'chance', title: 'Chance' }, { value: 'order', title: 'Order' }, { value: 'patches', title: 'Patches' }, { value: 'region', title: 'Region' }], 'Which go first: any, those made first, neighbours together, or those where the region is strongest.'),
     scale: number('Patch size', 0.6, 'Size of the patches.', { unit: 'm', min: 0.001, max: 1000, soft: [0.05, 4], shownWhen: { param: 'by', is: ['patches'] } }),
     seed: number('Seed', 1, 'Another number, other faces.', { min: 0, max: 99_999, soft: [0, 100], integer: true, shownWhen: { param: 'by', is: ['chance', 'patches'] } }),
+    ...regionParams,
   },
   summary: (v) => `${brief(v.share)} % by ${v.by}`,
-  evaluate(v, input) {
+  changesByItself: (v) => v.by === 'region' && regionMoves(v),
+  evaluate(v, input, context) {
     const c = input.connectivity;
     const faces = c.faceStart.length - 1;
     const gone = Math.round((faces * v.share) / 100);
     if (gone === 0) return input;
     // Patches are read where the form stands, so they are found anew when it moves.
-    const key = v.by === 'patches' ? null : `${v.by}/${v.seed}/${gone}`;
+    const key = v.by === 'patches' || v.by === 'region' ? null : `${v.by}/${v.seed}/${gone}`;
     let own = cache.get(c);
     if (!own) cache.set(c, (own = new Map()));
     let kept = key === null ? undefined : own.get(key);
     if (!kept) {
-      const order = orderOf(v, input.positions, c, faces);
+      const order = v.by === 'region' ? byStrength(input, regionWeights(v, input, context)) : orderOf(v, input.positions, c, faces);
       const rank = new Uint32Array(faces);
       order.forEach((f, i) => (rank[f] = i));
       kept = keepFaces(c, (f) => rank[f] >= gone);
@@ -44,6 +48,18 @@ export const thinOut = defineStep({
     return { connectivity: kept.connectivity, positions: gather(input.positions, kept.from) };
   },
 });
+
+/** Faces by the strength of a region at their corners, the strongest first. */
+function byStrength({ connectivity: c }: Mesh, weights: Float32Array | null): number[] {
+  const faces = Array.from({ length: c.faceStart.length - 1 }, (_, f) => f);
+  if (!weights) return faces;
+  const strength = faces.map((f) => {
+    let sum = 0;
+    for (let k = c.faceStart[f]; k < c.faceStart[f + 1]; k++) sum += weights[c.corners[k]];
+    return sum / (c.faceStart[f + 1] - c.faceStart[f]);
+  });
+  return faces.sort((a, b) => strength[b] - strength[a] || a - b);
+}
 
 /** Faces in the order in which they go. */
 function orderOf(v: { by: string; seed: number; scale: number }, p: Float32Array, c: Connectivity, faces: number): number[] {

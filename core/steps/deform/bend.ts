@@ -1,7 +1,8 @@
 import { choice, number } from '../../declare/params';
 import { boundsOf } from '../../shape/measure';
 import { brief, defineStep } from '../step';
-import { AXES, axisOptions, inPivot, limited, pivotParams, regionParams, type Axis } from './frame';
+import { AXES, axisOptions, inPivot, pivotParams, type Axis } from './frame';
+import { limited, regionMoves, regionParams } from './region';
 
 /** Bends the form: its middle line becomes an arc of the same length. */
 export const bend = defineStep({
@@ -19,7 +20,8 @@ export const bend = defineStep({
     ...regionParams,
   },
   summary: (v) => `${brief(v.angle)}° along ${v.along.toUpperCase()}`,
-  evaluate(v, input) {
+  changesByItself: (v) => regionMoves(v),
+  evaluate(v, input, context) {
     if (v.angle === 0) return input;
     const to = inPivot(v, input.positions, (p) => {
       const bounds = boundsOf(p);
@@ -46,6 +48,6 @@ export const bend = defineStep({
       }
       return out;
     });
-    return { connectivity: input.connectivity, positions: limited(v, input.positions, to) };
+    return { connectivity: input.connectivity, positions: limited(v, input, to, context) };
   },
 });

@@ -1,7 +1,7 @@
 import { number } from '../../declare/params';
 import { vertexNormals } from '../../shape/normals';
 import { brief, defineStep } from '../step';
-import { limited, regionParams } from './frame';
+import { limited, regionMoves, regionParams } from './region';
 
 /** Moves every point along its normal. */
 export const inflate = defineStep({
@@ -15,11 +15,12 @@ export const inflate = defineStep({
     ...regionParams,
   },
   summary: (v) => `${brief(v.amount)} m outwards`,
-  evaluate(v, input) {
+  changesByItself: (v) => regionMoves(v),
+  evaluate(v, input, context) {
     const p = input.positions;
     const normals = vertexNormals(input.connectivity, p);
     const to = new Float32Array(p.length);
     for (let i = 0; i < p.length; i++) to[i] = p[i] + v.amount * normals[i];
-    return { connectivity: input.connectivity, positions: limited(v, p, to) };
+    return { connectivity: input.connectivity, positions: limited(v, input, to, context) };
   },
 });

@@ -2,7 +2,7 @@ import { number, vector } from '../../declare/params';
 import { swayAngles } from '../../noise/sway';
 import { randomSource } from '../../time/random';
 import { brief, defineStep } from '../step';
-import { limited, regionParams } from './frame';
+import { limited, regionMoves, regionParams } from './region';
 
 /** Moves every point by a random amount of its own, which may wander and comes back. */
 export const jitter = defineStep({
@@ -18,13 +18,14 @@ export const jitter = defineStep({
     ...regionParams,
   },
   summary: (v) => `${v.amount.map(brief).join(', ')} m`,
-  changesByItself: (v) => v.rate > 0 && v.amount.some((a) => a !== 0),
-  evaluate(v, input, { clock }) {
+  changesByItself: (v) => (v.rate > 0 && v.amount.some((a) => a !== 0)) || regionMoves(v),
+  evaluate(v, input, context) {
+    const { clock } = context;
     const p = input.positions;
     const random = randomSource(v.seed * 101 + 7);
     const sway = swayAngles(p.length, v.seed + 13, v.rate, clock);
     const to = new Float32Array(p.length);
     for (let i = 0; i < p.length; i++) to[i] = p[i] + v.amount[i % 3] * Math.sin(2 * Math.PI * random() + sway[i]);
-    return { connectivity: input.connectivity, positions: limited(v, p, to) };
+    return { connectivity: input.connectivity, positions: limited(v, input, to, context) };
   },
 });

@@ -2,7 +2,8 @@ import { choice, number } from '../../declare/params';
 import { phaseOf } from '../../time/phase';
 import { toRational } from '../../time/rational';
 import { brief, defineStep } from '../step';
-import { AXES, axisOptions, inPivot, limited, pivotParams, regionParams, type Axis } from './frame';
+import { AXES, axisOptions, inPivot, pivotParams, type Axis } from './frame';
+import { limited, regionMoves, regionParams } from './region';
 
 /** Waves that run over the form, in rings or in rows. */
 export const ripple = defineStep({
@@ -24,8 +25,9 @@ export const ripple = defineStep({
     ...regionParams,
   },
   summary: (v) => `${brief(v.height)} m every ${brief(v.wavelength)} m`,
-  changesByItself: (v) => v.travels !== 0 && v.height !== 0,
-  evaluate(v, input, { clock }) {
+  changesByItself: (v) => (v.travels !== 0 && v.height !== 0) || regionMoves(v),
+  evaluate(v, input, context) {
+    const { clock } = context;
     if (v.height === 0) return input;
     const turn = phaseOf(toRational(v.travels), clock) - v.phase / 360;
     const to = inPivot(v, input.positions, (p) => {
@@ -40,6 +42,6 @@ export const ripple = defineStep({
       }
       return out;
     });
-    return { connectivity: input.connectivity, positions: limited(v, input.positions, to) };
+    return { connectivity: input.connectivity, positions: limited(v, input, to, context) };
   },
 });

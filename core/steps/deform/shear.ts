@@ -1,6 +1,7 @@
 import { choice, number } from '../../declare/params';
 import { brief, defineStep } from '../step';
-import { AXES, axisOptions, inPivot, limited, pivotParams, regionParams, type Axis } from './frame';
+import { AXES, axisOptions, inPivot, pivotParams, type Axis } from './frame';
+import { limited, regionMoves, regionParams } from './region';
 
 /** Shifts sections of the form in proportion to their place along it. */
 export const shear = defineStep({
@@ -17,13 +18,14 @@ export const shear = defineStep({
     ...regionParams,
   },
   summary: (v) => `${brief(v.amount)} towards ${v.towards.toUpperCase()}`,
-  evaluate(v, input) {
+  changesByItself: (v) => regionMoves(v),
+  evaluate(v, input, context) {
     const to = inPivot(v, input.positions, (p) => {
       const [s, t] = [AXES[v.along as Axis], AXES[v.towards as Axis]];
       const out = p.slice();
       for (let i = 0; i < p.length; i += 3) out[i + t] = p[i + t] + v.amount * p[i + s];
       return out;
     });
-    return { connectivity: input.connectivity, positions: limited(v, input.positions, to) };
+    return { connectivity: input.connectivity, positions: limited(v, input, to, context) };
   },
 });

@@ -1,6 +1,7 @@
 import { number } from '../../declare/params';
 import { brief, defineStep } from '../step';
-import { inPivot, limited, pivotParams, regionParams } from './frame';
+import { inPivot, pivotParams } from './frame';
+import { limited, regionMoves, regionParams } from './region';
 
 /** Draws every point towards a sphere about the pivot. */
 export const spherify = defineStep({
@@ -16,7 +17,8 @@ export const spherify = defineStep({
     ...regionParams,
   },
   summary: (v) => `${brief(v.amount)} % to a ball`,
-  evaluate(v, input) {
+  changesByItself: (v) => regionMoves(v),
+  evaluate(v, input, context) {
     const to = inPivot(v, input.positions, (p) => {
       let sum = 0;
       for (let i = 0; i < p.length; i += 3) sum += Math.hypot(p[i], p[i + 1], p[i + 2]);
@@ -29,6 +31,6 @@ export const spherify = defineStep({
       }
       return out;
     });
-    return { connectivity: input.connectivity, positions: limited(v, input.positions, to) };
+    return { connectivity: input.connectivity, positions: limited(v, input, to, context) };
   },
 });

@@ -1,7 +1,8 @@
 import { choice, number } from '../../declare/params';
 import { boundsOf } from '../../shape/measure';
 import { brief, defineStep } from '../step';
-import { AXES, axisOptions, inPivot, limited, pivotParams, regionParams, type Axis } from './frame';
+import { AXES, axisOptions, inPivot, pivotParams, type Axis } from './frame';
+import { limited, regionMoves, regionParams } from './region';
 
 /** Makes sections of the form larger or smaller along its length. */
 export const taper = defineStep({
@@ -19,7 +20,8 @@ export const taper = defineStep({
     ...regionParams,
   },
   summary: (v) => `${brief(v.start)} → ${brief(v.end)} along ${v.along.toUpperCase()}`,
-  evaluate(v, input) {
+  changesByItself: (v) => regionMoves(v),
+  evaluate(v, input, context) {
     const to = inPivot(v, input.positions, (p) => {
       const bounds = boundsOf(p);
       if (!bounds) return p;
@@ -36,6 +38,6 @@ export const taper = defineStep({
       }
       return out;
     });
-    return { connectivity: input.connectivity, positions: limited(v, input.positions, to) };
+    return { connectivity: input.connectivity, positions: limited(v, input, to, context) };
   },
 });

@@ -1,7 +1,8 @@
 import { choice, number } from '../../declare/params';
 import { boundsOf } from '../../shape/measure';
 import { brief, defineStep } from '../step';
-import { AXES, inPivot, limited, pivotParams, regionParams } from './frame';
+import { AXES, inPivot, pivotParams } from './frame';
+import { limited, regionMoves, regionParams } from './region';
 
 /** Turns sections of the form about an axis, in proportion to their place along it. */
 export const twist = defineStep({
@@ -32,7 +33,8 @@ export const twist = defineStep({
     ...regionParams,
   },
   summary: (v) => `${brief(v.angle)}° about ${v.axis.toUpperCase()}`,
-  evaluate(v, input) {
+  changesByItself: (v) => regionMoves(v),
+  evaluate(v, input, context) {
     if (v.angle === 0) return input;
     const to = inPivot(v, input.positions, (from) => {
       const bounds = boundsOf(from);
@@ -55,6 +57,6 @@ export const twist = defineStep({
       }
       return out;
     });
-    return { connectivity: input.connectivity, positions: limited(v, input.positions, to) };
+    return { connectivity: input.connectivity, positions: limited(v, input, to, context) };
   },
 });

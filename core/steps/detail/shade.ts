@@ -13,6 +13,7 @@ export const shade = defineStep({
   help: 'Flat or smooth shading, by the angle at which faces meet.',
   icon: 'shade',
   group: 'detail',
+  needs: 'faces',
   params: { angle: number('Angle', 30, 'Faces that meet at more than this are shaded apart; 180 is smooth all over.', { unit: '°', min: 0, max: 180, soft: [0, 180], step: 1 }) },
   summary: (v) => (v.angle === 0 ? 'flat' : v.angle === 180 ? 'smooth' : `apart from ${brief(v.angle)}° on`),
   evaluate(v, input) {
@@ -53,7 +54,7 @@ export const shade = defineStep({
     let out = own.get(key);
     if (!out) {
       if (own.size > 60) own.clear();
-      own.set(key, (out = { vertexCount: c.vertexCount, faceStart: c.faceStart, corners: c.corners, ...(numbers.size > 1 ? { shadingGroups: groups } : {}) }));
+      own.set(key, (out = { ...c, shadingGroups: numbers.size > 1 ? groups : undefined }));
     }
     return { connectivity: out, positions: input.positions };
   },

@@ -1,5 +1,6 @@
 import { number, toggle } from '../../declare/params';
 import { laplacianSmooth, taubinSmooth } from '../../shape/laplacian';
+import { limited, regionMoves, regionParams } from '../deform/region';
 import { brief, defineStep } from '../step';
 
 /** Laplacian smoothing with equal weights. */
@@ -14,7 +15,12 @@ export const smooth = defineStep({
     strength: number('Strength', 50, 'How far towards the middle of the neighbours each time.', { unit: '%', min: 0, max: 100, soft: [0, 100], step: 1 }),
     holdBorders: toggle('Hold borders', true, 'Leave points on an open border where they are.'),
     keepVolume: toggle('Keep volume', false, 'Takes roughness away without shrinking the form.'),
+    ...regionParams,
   },
   summary: (v) => `${v.iterations} × ${brief(v.strength)} %`,
-  evaluate: (v, input) => (v.keepVolume ? taubinSmooth : laplacianSmooth)(input, v.iterations, v.strength / 100, v.holdBorders),
+  changesByItself: (v) => regionMoves(v),
+  evaluate(v, input, context) {
+    const out = (v.keepVolume ? taubinSmooth : laplacianSmooth)(input, v.iterations, v.strength / 100, v.holdBorders);
+    return { connectivity: input.connectivity, positions: limited(v, input, out.positions, context) };
+  },
 });

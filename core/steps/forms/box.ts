@@ -1,5 +1,6 @@
 import { number, vector } from '../../declare/params';
 import { ConnectivityBuilder, connectivityStore, meshOf } from '../../shape/builder';
+import { FINISH } from '../../shape/mesh';
 import { brief, checkFaces, defineStep } from '../step';
 
 const store = connectivityStore();
@@ -48,7 +49,9 @@ export const box = defineStep({
                 return vertex(p);
               };
               const quad = [at(0, 0), at(1, 0), at(1, 1), at(0, 1)];
-              faces.face(end === 0 ? quad.reverse() : quad, axis * 2 + (end === 0 ? 0 : 1));
+              const uv = [[i, j], [i + 1, j], [i + 1, j + 1], [i, j + 1]].map((p) => p.map((x) => x / n));
+              if (end === 0) faces.face(quad.reverse(), axis * 2, FINISH.main, uv.reverse().flat());
+              else faces.face(quad, axis * 2 + 1, FINISH.main, uv.flat());
             }
         }
       const made = faces.finish(ids.size);

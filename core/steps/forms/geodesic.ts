@@ -1,4 +1,5 @@
 import { number } from '../../declare/params';
+import { ballUv } from '../../shape/attributes';
 import { connectivityStore, meshOf } from '../../shape/builder';
 import { uniformConnectivity, type Connectivity } from '../../shape/mesh';
 import { brief, checkFaces, defineStep, formatCount } from '../step';
@@ -56,7 +57,8 @@ function divide(n: number): Unit {
         if (i + j < n - 1) corners.push(at(i + 1, j), at(i + 1, j + 1), at(i, j + 1));
       }
   }
-  return { connectivity: uniformConnectivity(directions.length / 3, 3, Uint32Array.from(corners)), directions };
+  const connectivity = uniformConnectivity(directions.length / 3, 3, Uint32Array.from(corners));
+  return { connectivity: { ...connectivity, uv: ballUv(connectivity, directions) }, directions };
 }
 
 /** A sphere of nearly equal triangles, without poles. */

@@ -1,35 +1,7 @@
 import { choice, number } from '../../declare/params';
 import { lathe } from '../../shape/lathe';
+import { outlineCount, outlineRadius } from '../../shape/outline';
 import { brief, checkFaces, defineStep } from '../step';
-
-/** Distance from the middle to an outline at a share 0…1 of the way round, for an outer radius of 1. */
-function outline(v: { outline: string; points: number; inner: number; exponent: number; rounding: number }, share: number): number {
-  const inner = v.inner / 100;
-  const part = share * v.points - Math.floor(share * v.points);
-  const step = Math.PI / v.points;
-  switch (v.outline) {
-    case 'polygon': {
-      // A side seen from the middle: cos(π/n) / cos(angle from its middle).
-      const a = (part - 0.5) * 2 * step;
-      const straight = Math.cos(step) / Math.cos(a);
-      return straight + (v.rounding / 100) * (1 - straight) * 0.9;
-    }
-    case 'star': {
-      // From a tip at part 0 to a notch at ½ and on: the straight line between them, in polar form.
-      const a = (part < 0.5 ? part : 1 - part) * 2 * step;
-      const straight = (inner * Math.sin(step)) / (Math.sin(a) + inner * Math.sin(step - a));
-      const round = 0.5 * (1 + inner) + 0.5 * (1 - inner) * Math.cos(2 * Math.PI * part);
-      return straight + (v.rounding / 100) * (round - straight);
-    }
-    case 'rose':
-      return inner + (1 - inner) * (0.5 + 0.5 * Math.cos(2 * Math.PI * part));
-    default: {
-      // |x|ⁿ + |y|ⁿ = 1 (G. Lamé).
-      const a = 2 * Math.PI * share;
-      return (Math.abs(Math.cos(a)) ** v.exponent + Math.abs(Math.sin(a)) ** v.exponent) ** (-1 / v.exponent);
-    }
-  }
-}
 
 /** An outline given depth, with bevelled rims: polygons, stars, roses, rounded squares. */
 export const medal = defineStep({
@@ -66,8 +38,7 @@ export const medal = defineStep({
   summary: (v) => `${v.outline}${v.outline === 'superellipse' ? '' : ` of ${v.points}`} · ${brief(v.radius)} × ${brief(v.depth)} m`,
   evaluate(v) {
     // Along must be even for stars, so that a vertex stands on every tip and notch.
-    const parts = v.outline === 'superellipse' ? 4 : v.points;
-    const sides = parts * (v.outline === 'polygon' ? v.along : 2 * Math.ceil(v.along / 2));
+    const sides = outlineCount(v, v.along);
     checkFaces(sides * (v.rows + 2 * v.steps + 2 * v.rings), 'Use fewer faces along, rows or rings.');
     const bevel = Math.min(v.bevel, v.depth / 2, v.radius * 0.5);
     const half = v.depth / 2;
@@ -82,7 +53,7 @@ export const medal = defineStep({
     const mesh = lathe(rows.map(({ scale, y, group }) => ({ r: v.radius * scale, y, group })), sides);
     // A lathe makes it round; every column is then drawn in to the outline.
     const positions = mesh.positions.slice();
-    const factors = Array.from({ length: sides }, (_, i) => outline(v, i / sides));
+    const factors = Array.from({ length: sides }, (_, i) => outlineRadius(v, i / sides));
     const ringed = positions.length / 3 - 2;
     for (let i = 0; i < ringed; i++) {
       positions[3 * i] *= factors[i % sides];

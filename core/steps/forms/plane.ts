@@ -31,7 +31,12 @@ export const plane = defineStep({
           corners.set([at(i, j), at(i, j + 1), at(i + 1, j + 1), at(i + 1, j)], k);
           k += 4;
         }
-      return uniformConnectivity((columns + 1) * (rows + 1), 4, corners);
+      const uv = new Float32Array(corners.length * 2);
+      corners.forEach((v, i) => {
+        uv[2 * i] = (v % (columns + 1)) / columns;
+        uv[2 * i + 1] = Math.floor(v / (columns + 1)) / rows;
+      });
+      return uniformConnectivity((columns + 1) * (rows + 1), 4, corners, { uv });
     });
     const positions = new Float32Array(connectivity.vertexCount * 3);
     let p = 0;

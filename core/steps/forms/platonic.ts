@@ -1,4 +1,5 @@
 import { choice, number } from '../../declare/params';
+import { ballUv } from '../../shape/attributes';
 import { ConnectivityBuilder, meshOf } from '../../shape/builder';
 import type { Connectivity } from '../../shape/mesh';
 import { brief, checkFaces, defineStep } from '../step';
@@ -49,7 +50,8 @@ function divided(name: Name, parts: number): Divided {
         }
     }
   });
-  const made = { connectivity: builder.finish(points.length / 3), points: Float64Array.from(points) };
+  const connectivity = builder.finish(points.length / 3);
+  const made = { connectivity: { ...connectivity, uv: ballUv(connectivity, points) }, points: Float64Array.from(points) };
   if (known.size > 16) known.clear();
   known.set(key, made);
   return made;
@@ -60,7 +62,7 @@ const smooth = new WeakMap<Connectivity, Connectivity>();
 /** The same faces without breaks in the shading between them. */
 function ungrouped(c: Connectivity): Connectivity {
   let out = smooth.get(c);
-  if (!out) smooth.set(c, (out = { vertexCount: c.vertexCount, faceStart: c.faceStart, corners: c.corners }));
+  if (!out) smooth.set(c, (out = { ...c, shadingGroups: undefined }));
   return out;
 }
 

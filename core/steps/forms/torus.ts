@@ -1,5 +1,6 @@
 import { number } from '../../declare/params';
 import { connectivityStore, meshOf } from '../../shape/builder';
+import { gridUv } from '../../shape/attributes';
 import { uniformConnectivity } from '../../shape/mesh';
 import { brief, checkFaces, defineStep } from '../step';
 
@@ -32,7 +33,7 @@ export const torus = defineStep({
           corners.set([i * n + j, i * n + j1, i1 * n + j1, i1 * n + j], k);
           k += 4;
         }
-      return uniformConnectivity(m * n, 4, corners);
+      return uniformConnectivity(m * n, 4, corners, { uv: gridUv(m, n) });
     });
     const positions = new Float32Array(m * n * 3);
     for (let i = 0; i < m; i++) {

@@ -29,7 +29,7 @@ export function refusal(method: string, host: string | null, origin: string | nu
 export function contentSecurityPolicy(nonce: string, development: boolean): string {
   return [
     `default-src 'self'`,
-    `script-src 'self' 'nonce-${nonce}' 'strict-dynamic'${development ? " 'unsafe-eval'" : ''}`,
+    `script-src 'self' 'nonce-${nonce}' 'strict-dynamic' 'wasm-unsafe-eval'${development ? " 'unsafe-eval'" : ''}`,
     // Styles are made at run time by the component library.
     `style-src 'self' 'unsafe-inline'`,
     `img-src 'self' blob: data:`,

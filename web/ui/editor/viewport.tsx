@@ -16,6 +16,9 @@ import { useEditor } from '../state/store';
 const MODES: readonly { mode: ViewMode; title: string }[] = [
   { mode: 'shaded', title: 'Shaded' },
   { mode: 'edges', title: 'Edges' },
+  { mode: 'points', title: 'Points' },
+  { mode: 'normals', title: 'Normals' },
+  { mode: 'uv', title: 'UV' },
   { mode: 'clay', title: 'Clay' },
 ];
 

@@ -15,11 +15,14 @@ import { MotionPopover } from '../motion/motion-popover';
 import { useEditor } from '../state/store';
 import { ColourField } from './colour-field';
 import { ColourDrawing, Drawing } from './drawing';
+import { AssetField } from './asset-field';
 import { NoiseField } from './noise-field';
 import { NumberField } from './number-field';
 import { PointsField } from './points-field';
+import { RibbonField } from './ribbon-field';
 import { SelectField } from './select-field';
 import { SwitchField } from './switch-field';
+import { TextField } from './text-field';
 
 /** The same value elsewhere, edited along with the first. */
 export interface Other {
@@ -90,8 +93,17 @@ function PlainValueRow({ owner, name, param, stored, values, colour, others = NO
         <PointsField label={param.title} value={stored as Points} onChange={change} />
       </Box>
     );
+  if (param.type === 'text')
+    return (
+      <Box py="1">
+        <Text fontSize="12.5px" title={param.help} mb="1">{param.title}</Text>
+        <TextField label={param.title} value={stored as string} lines={param.lines} max={param.max} onChange={(v) => change(v)} />
+      </Box>
+    );
   return (
     <Row title={param.title} help={param.help} drawing={mixed && <Mixed />}>
+      {param.type === 'ribbon' && <RibbonField label={param.title} owner={owner} value={stored as string} onChange={(v) => change(v)} />}
+      {param.type === 'asset' && <AssetField label={param.title} accepts={param.accepts} value={stored as string} onChange={(v) => change(v)} />}
       {param.type === 'choice' && name === 'noise' && <NoiseField label={param.title} value={stored as string} options={param.options} values={values} onChange={(v) => change(v)} />}
       {param.type === 'choice' && name !== 'noise' && <SelectField label={param.title} value={stored as string} options={param.options} onChange={(v) => change(v)} />}
       {param.type === 'switch' && <SwitchField label={param.title} value={stored as boolean} onChange={(v) => change(v)} />}

@@ -1,4 +1,4 @@
-import { Blocks, Box as BoxIcon, Boxes, CircleDashed, CircleDot, Combine, Cone, Cylinder, Dices, Disc, Droplets, Expand, Flower2, Globe, Grid3x3, Hexagon, Infinity as Cord, Layers2, Magnet, Medal, Move3d, Network, Orbit, Pill, Route, Shell, Shrink, Sparkles, Split, Square, SunDim, Tornado, Torus, Triangle, Waves, Waypoints, type LucideIcon } from 'lucide-react';
+import { Anchor, Axis3d, Bolt, Blocks, Box as BoxIcon, Boxes, CircleDashed, CircleDot, Combine, Cone, Cylinder, Dices, Disc, Droplets, Expand, Flower2, Globe, Grid3x3, Hexagon, Infinity as Cord, Layers2, Magnet, Medal, Move3d, Network, Orbit, Pill, Route, Shell, Shrink, Sparkles, Split, Square, SunDim, Tornado, Torus, Triangle, Waves, Waypoints, Cable, FileBox, ChevronsDownUp, Diamond, Frame, Link, PenTool, Ribbon, RotateCw, Scissors, Spline, SquareStack, SquaresIntersect, Star, Type, Workflow, ArrowDownToLine, GitMerge, Ruler, type LucideIcon } from 'lucide-react';
 
 /** Pictures for the icon names that steps declare. */
 const icons: Readonly<Record<string, LucideIcon>> = {
@@ -28,6 +28,29 @@ const icons: Readonly<Record<string, LucideIcon>> = {
   mirror: Split,
   symmetry: Flower2,
   shade: SunDim,
+  imported: FileBox,
+  outline: Star,
+  curve: Spline,
+  text: Type,
+  svg: PenTool,
+  extrude: SquareStack,
+  revolve: RotateCw,
+  sweep: Ribbon,
+  loft: ChevronsDownUp,
+  wires: Cable,
+  'edges-to-curves': Workflow,
+  relax: Anchor,
+  even: Ruler,
+  decimate: Diamond,
+  along: Axis3d,
+  cage: Frame,
+  links: Link,
+  part: Scissors,
+  triangulate: Triangle,
+  weld: GitMerge,
+  combine: SquaresIntersect,
+  bevel: Bolt,
+  rest: ArrowDownToLine,
   geodesic: Globe,
   box: BoxIcon,
   cylinder: Cylinder,

@@ -2,11 +2,12 @@
 
 import { Box, Flex, Grid, Heading, Text, chakra } from '@chakra-ui/react';
 import { newPiece } from '@maypole/core/piece/piece';
+import { openParcel } from '@maypole/core/piece/parcel';
 import { writePiece } from '@maypole/core/piece/read';
 import { FileUp, Plus, Search } from 'lucide-react';
 import { useRouter } from 'next/navigation';
 import { useCallback, useRef, useState } from 'react';
-import { MAX_DOCUMENT, type PieceSummary } from '@/server/contract';
+import { MAX_ASSET, MAX_DOCUMENT, type PieceSummary } from '@/server/contract';
 import { createPiece, deletePiece, duplicatePiece, listPieces, restorePiece } from '../api';
 import { PictureButton, StrongButton } from '../parts/buttons';
 import { Logo } from '../parts/logo';
@@ -51,8 +52,9 @@ export function Shelf({ initial }: { initial: PieceSummary[] }) {
   const importFiles = (list: FileList | null) =>
     attempt(async () => {
       for (const file of list ?? []) {
-        if (file.size > MAX_DOCUMENT) throw new Error(`${file.name} is larger than ${MAX_DOCUMENT / 1024 / 1024} MB; a piece file is far smaller.`);
-        await createPiece(await file.text()).catch((error: Error) => {
+        if (file.size > MAX_DOCUMENT + 2 * MAX_ASSET) throw new Error(`${file.name} is larger than ${(MAX_DOCUMENT + 2 * MAX_ASSET) / 1024 / 1024} MB; a piece file is far smaller.`);
+        const { source, assets } = openParcel(await file.text());
+        await createPiece(source, assets).catch((error: Error) => {
           throw new Error(`${file.name}: ${error.message}`);
         });
         tell(`${file.name} is on the shelf.`);

@@ -1,4 +1,5 @@
-import { createBody, MAX_DOCUMENT } from '@/server/contract';
+import { keepAssets } from '@/server/assets';
+import { createBody, MAX_ASSET, MAX_DOCUMENT } from '@/server/contract';
 import { database } from '@/server/db';
 import { handle, readJson } from '@/server/http/handle';
 import { createPiece, listPieces } from '@/server/pieces';
@@ -9,6 +10,7 @@ export const GET = handle(async (request: Request) => {
 });
 
 export const POST = handle(async (request: Request) => {
-  const { source } = await readJson(request, createBody, MAX_DOCUMENT * 2);
+  const { source, assets } = await readJson(request, createBody, MAX_DOCUMENT * 2 + MAX_ASSET * 2);
+  if (assets) await keepAssets(database(), assets);
   return Response.json(await createPiece(database(), source), { status: 201 });
 });

@@ -1,0 +1,185 @@
+import { strFromU8, strToU8 } from 'fflate';
+import { WebIO, type JSONDocument, type Node, type Primitive } from '@gltf-transform/core';
+import type { Mesh } from '../shape/mesh';
+import { welded } from '../shape/weld';
+import { boundsOf } from '../shape/measure';
+import { Soup } from './soup';
+import { checkCounts, FileTrouble } from './trouble';
+
+type Json = Record<string, unknown>;
+const COMPONENT: Record<number, number> = { 5120: 1, 5121: 1, 5122: 2, 5123: 2, 5125: 4, 5126: 4 };
+const PARTS: Record<string, number> = { SCALAR: 1, VEC2: 2, VEC3: 3, VEC4: 4, MAT2: 4, MAT3: 9, MAT4: 16 };
+
+/**
+ * All meshes of a glTF 2.0 file (Khronos Group), binary or text with its data inside, as one shape in
+ * the place where its nodes put them. Read with glTF-Transform, after what a hostile file could do to
+ * a reader has been ruled out.
+ *
+ * @throws FileTrouble
+ */
+export async function readGltf(bytes: Uint8Array): Promise<Mesh> {
+  const binary = bytes.length > 4 && String.fromCharCode(...bytes.subarray(0, 4)) === 'glTF';
+  const { json, resources } = binary ? container(bytes) : embedded(bytes);
+  check(json, resources);
+  let scene;
+  try {
+    const document = await new WebIO().readJSON({ json, resources } as unknown as JSONDocument);
+    scene = document.getRoot();
+  } catch (error) {
+    throw new FileTrouble(`The glTF file cannot be read: ${error instanceof Error ? error.message : 'its parts do not fit together'}.`);
+  }
+  const soup = new Soup();
+  const roots = scene.getDefaultScene()?.listChildren() ?? scene.listNodes().filter((n) => !n.getParentNode());
+  const visit = (node: Node) => {
+    for (const primitive of node.getMesh()?.listPrimitives() ?? []) add(soup, primitive, node.getWorldMatrix());
+    node.listChildren().forEach(visit);
+  };
+  roots.forEach(visit);
+  const mesh = soup.finish();
+  const bounds = boundsOf(mesh.positions)!;
+  // Files for drawing part their points wherever the shading or the picture on it breaks.
+  return welded(mesh, 1e-6 * Math.max(...bounds.max.map((x, k) => x - bounds.min[k])));
+}
+
+function add(soup: Soup, primitive: Primitive, m: readonly number[]): void {
+  if (primitive.getMode() !== 4) return;
+  const position = primitive.getAttribute('POSITION');
+  if (!position) return;
+  const places = primitive.getAttribute('TEXCOORD_0');
+  const first = soup.points;
+  const p = [0, 0, 0];
+  for (let i = 0; i < position.getCount(); i++) {
+    position.getElement(i, p);
+    soup.point(m[0] * p[0] + m[4] * p[1] + m[8] * p[2] + m[12], m[1] * p[0] + m[5] * p[1] + m[9] * p[2] + m[13], m[2] * p[0] + m[6] * p[1] + m[10] * p[2] + m[14]);
+  }
+  const index = primitive.getIndices();
+  const count = index ? index.getCount() : position.getCount();
+  const at = (i: number) => (index ? index.getScalar(i) : i);
+  const uv = (i: number): number[] => {
+    const t = [0, 0];
+    places!.getElement(i, t);
+    // In glTF the second number runs downwards.
+    return [t[0], 1 - t[1]];
+  };
+  const mirrored = determinant(m) < 0;
+  for (let i = 0; i + 2 < count; i += 3) {
+    const three = mirrored ? [at(i), at(i + 2), at(i + 1)] : [at(i), at(i + 1), at(i + 2)];
+    soup.face(three.map((v) => first + v), places && three.every((v) => v < places.getCount()) ? three.flatMap(uv) : undefined);
+  }
+}
+
+function determinant(m: readonly number[]): number {
+  return m[0] * (m[5] * m[10] - m[6] * m[9]) - m[4] * (m[1] * m[10] - m[2] * m[9]) + m[8] * (m[1] * m[6] - m[2] * m[5]);
+}
+
+/** Every place this runs in has `atob`, though the core is written for none of them. */
+function fromBase64(text: string): Uint8Array {
+  try {
+    return strToU8((globalThis as unknown as { atob(text: string): string }).atob(text), true);
+  } catch {
+    throw new FileTrouble('The data inside this glTF file is not base64; it is damaged.');
+  }
+}
+
+interface Parts {
+  readonly json: Json;
+  readonly resources: Record<string, Uint8Array>;
+}
+
+function parse(text: string): Json {
+  try {
+    const json: unknown = JSON.parse(text);
+    if (json && typeof json === 'object' && !Array.isArray(json)) return json as Json;
+  } catch {
+    // Said below.
+  }
+  throw new FileTrouble('This is not a glTF file: its description is not valid JSON. It may have been cut off; fetch it again.');
+}
+
+function container(bytes: Uint8Array): Parts {
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  if (bytes.length < 20 || view.getUint32(8, true) > bytes.length) throw new FileTrouble(`The file breaks off after ${bytes.length} bytes${bytes.length >= 12 ? ` of ${view.getUint32(8, true)}` : ''}; fetch it again.`);
+  const length = view.getUint32(12, true);
+  if (view.getUint32(16, true) !== 0x4e4f534a || 20 + length > bytes.length) throw new FileTrouble('The first part of this glTF file is damaged; fetch it again.');
+  const json = parse(strFromU8(bytes.subarray(20, 20 + length)));
+  const resources: Record<string, Uint8Array> = {};
+  const second = 20 + length;
+  if (second + 8 <= bytes.length) {
+    const size = view.getUint32(second, true);
+    if (second + 8 + size > bytes.length) throw new FileTrouble('The data of this glTF file breaks off; fetch it again.');
+    // The name by which the library looks for the data inside a binary file.
+    resources['@glb.bin'] = bytes.slice(second + 8, second + 8 + size);
+  }
+  return { json, resources };
+}
+
+function embedded(bytes: Uint8Array): Parts {
+  const json = parse(strFromU8(bytes));
+  const resources: Record<string, Uint8Array> = {};
+  for (const buffer of listOf(json, 'buffers')) {
+    const uri = buffer.uri;
+    if (typeof uri !== 'string' || !uri.startsWith('data:')) continue;
+    const comma = uri.indexOf(',');
+    resources[uri] = fromBase64(uri.slice(comma + 1));
+  }
+  return { json, resources };
+}
+
+function listOf(json: Json, name: string): Json[] {
+  const list = json[name];
+  if (list === undefined) return [];
+  if (!Array.isArray(list) || list.some((x) => !x || typeof x !== 'object')) throw new FileTrouble(`The list of ${name} in this glTF file is not a list; export it again.`);
+  return list as Json[];
+}
+
+const whole = (x: unknown): x is number => Number.isInteger(x) && (x as number) >= 0;
+
+/** What must hold before the library may build anything: nothing outside, nothing out of bounds, no circles. */
+function check(json: Json, resources: Record<string, Uint8Array>): void {
+  const version = (json.asset as Json | undefined)?.version;
+  if (typeof version !== 'string' || !version.startsWith('2')) throw new FileTrouble(`This is glTF ${JSON.stringify(version ?? 'without a version')}; version 2 is wanted.`);
+  const required = json.extensionsRequired;
+  if (Array.isArray(required) && required.length > 0) throw new FileTrouble(`The file cannot be read without ${required.join(', ')}; export it without compression.`);
+  const buffers = listOf(json, 'buffers');
+  buffers.forEach((b, i) => {
+    if (typeof b.uri === 'string' && !b.uri.startsWith('data:')) throw new FileTrouble(`The file keeps its data in another file, “${b.uri.slice(0, 60)}”; export it as GLB, or with the data inside.`);
+    const data = typeof b.uri === 'string' ? resources[b.uri] : resources['@glb.bin'];
+    if (!whole(b.byteLength) || !data || data.length < b.byteLength) throw new FileTrouble(`Buffer ${i} claims ${String(b.byteLength)} bytes, and there are ${data?.length ?? 0}; the file is cut off or damaged.`);
+  });
+  // Pictures are not looked at; one in another file must not be asked for.
+  delete json.images;
+  delete json.textures;
+  delete json.materials;
+  for (const m of listOf(json, 'meshes')) for (const p of Array.isArray(m.primitives) ? (m.primitives as Json[]) : []) delete p.material;
+  const views = listOf(json, 'bufferViews');
+  views.forEach((v, i) => {
+    const buffer = buffers[v.buffer as number];
+    const offset = v.byteOffset ?? 0;
+    if (!buffer || !whole(offset) || !whole(v.byteLength) || offset + v.byteLength > (buffer.byteLength as number)) throw new FileTrouble(`View ${i} of the data reaches beyond it; the file is damaged.`);
+  });
+  const accessors = listOf(json, 'accessors');
+  accessors.forEach((a, i) => {
+    // Indices are up to six times as many as points.
+    checkCounts(whole(a.count) ? Math.ceil((a.count as number) / 6) : NaN, 0);
+    const size = COMPONENT[a.componentType as number];
+    const parts = PARTS[a.type as string];
+    if (!size || !parts) throw new FileTrouble(`Accessor ${i} holds numbers of an unknown kind; export the file again.`);
+    if (a.bufferView === undefined) return;
+    const view = views[a.bufferView as number];
+    const offset = a.byteOffset ?? 0;
+    const stride = (view?.byteStride as number | undefined) ?? size * parts;
+    if (!view || !whole(offset) || offset + ((a.count as number) - 1) * stride + size * parts > (view.byteLength as number)) throw new FileTrouble(`Accessor ${i} claims ${String(a.count)} elements, more than its data holds; the file is damaged.`);
+  });
+  const nodes = listOf(json, 'nodes');
+  const state = new Uint8Array(nodes.length);
+  const walk = (n: unknown, depth: number): void => {
+    if (!whole(n) || n >= nodes.length) throw new FileTrouble(`The file names node ${String(n)}, and there are ${nodes.length}; export it again.`);
+    if (state[n] === 1 || depth > 500) throw new FileTrouble(`Node ${n} is its own descendant, which cannot be drawn; export the file again.`);
+    if (state[n] === 2) return;
+    state[n] = 1;
+    const children = nodes[n].children;
+    if (Array.isArray(children)) children.forEach((c) => walk(c, depth + 1));
+    state[n] = 2;
+  };
+  nodes.forEach((_, i) => walk(i, 0));
+}

@@ -1,0 +1,31 @@
+import { choice, number, ribbon } from '../../declare/params';
+import { boundsOf } from '../../shape/measure';
+import { brief, defineStep, StepProblem } from '../step';
+
+/** Stands the form on the ground or on another ribbon. */
+export const rest = defineStep({
+  kind: 'rest',
+  title: 'Rest on',
+  help: 'Stands the form on the ground or on top of another ribbon, without measuring.',
+  icon: 'rest',
+  group: 'solid',
+  params: {
+    on: choice('On', 'ground', [{ value: 'ground', title: 'Ground' }, { value: 'ribbon', title: 'Another ribbon' }], 'What it stands on.'),
+    other: ribbon('Ribbon', 'It stands on the highest point of this ribbon.', { shownWhen: { param: 'on', is: ['ribbon'] } }),
+    ground: number('Ground', 0, 'Height of the ground.', { unit: 'm', min: -10_000, max: 10_000, soft: [-3, 3], shownWhen: { param: 'on', is: ['ground'] } }),
+    gap: number('Gap', 0, 'Room left between; below 0 it sinks in.', { unit: 'm', min: -10_000, max: 10_000, soft: [-1, 1] }),
+    over: choice('Stands', 'here', [{ value: 'here', title: 'Where it is' }, { value: 'middle', title: 'In the middle' }], 'Where it is, or over the middle of what it stands on.'),
+  },
+  summary: (v) => (v.on === 'ground' ? `ground, gap ${brief(v.gap)} m` : `ribbon, gap ${brief(v.gap)} m`),
+  evaluate(v, input, context) {
+    const own = boundsOf(input.positions);
+    if (!own) return input;
+    const other = context.other?.('other');
+    const below = v.on === 'ribbon' && other ? boundsOf(other.positions) : null;
+    if (v.on === 'ribbon' && !below) throw new StepProblem('Rest on has nothing to stand on; name another ribbon, or choose the ground.');
+    const y = (below ? below.max[1] : v.ground) + v.gap - own.min[1];
+    const middle = (axis: 0 | 2) => (v.over === 'middle' ? (below ? (below.min[axis] + below.max[axis]) / 2 : 0) - (own.min[axis] + own.max[axis]) / 2 : 0);
+    const shift = [middle(0), y, middle(2)];
+    return { connectivity: input.connectivity, positions: input.positions.map((x, i) => x + shift[i % 3]) };
+  },
+});

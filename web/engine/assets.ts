@@ -1,0 +1,9 @@
+import { readAsset } from '@maypole/core/files/kept';
+import type { Asset } from '@maypole/core/steps/step';
+
+/** Gets a file kept beside the pieces from the server, and reads it into what steps use. */
+export async function fetchAsset(fingerprint: string): Promise<Asset> {
+  const response = await fetch(`/api/assets/${fingerprint}`);
+  if (!response.ok) throw new Error(`The server has no file ${fingerprint}.`);
+  return readAsset(new Uint8Array(await response.arrayBuffer()));
+}

@@ -1,0 +1,74 @@
+import { createHash } from 'node:crypto';
+import { importShape } from '@maypole/core/files/import-shape';
+import { readPgm } from '@maypole/core/files/pgm';
+import { writePly } from '@maypole/core/files/ply';
+import { FileTrouble } from '@maypole/core/files/trouble';
+import { eq, inArray } from 'drizzle-orm';
+import type { KeptAsset } from './contract';
+import type { Database } from './db';
+import { AppError } from './http/app-error';
+import { assets } from './schema';
+
+/** Takes a file in: reads it, brings it into its kept form, and keeps it under its fingerprint. */
+export async function keepAsset(db: Database, name: string, bytes: Uint8Array): Promise<KeptAsset> {
+  let kept: Uint8Array;
+  let words: string;
+  try {
+    if (/\.pgm$/i.test(name)) {
+      const picture = readPgm(bytes);
+      kept = bytes;
+      words = `${picture.width} × ${picture.height} pixels`;
+    } else {
+      const mesh = await importShape(name, bytes);
+      const { connectivity } = mesh;
+      kept = writePly(mesh);
+      words = `${connectivity.vertexCount} points, ${connectivity.faceStart.length - 1} faces`;
+    }
+  } catch (error) {
+    if (error instanceof FileTrouble) throw new AppError(422, error.message);
+    throw error;
+  }
+  return store(db, name.slice(0, 200), kept, words);
+}
+
+async function store(db: Database, name: string, bytes: Uint8Array, words: string): Promise<KeptAsset> {
+  const fingerprint = createHash('sha256').update(bytes).digest('hex');
+  await db.insert(assets).values({ fingerprint, name, bytes: Buffer.from(bytes) }).onConflictDoNothing();
+  return { fingerprint, name, words };
+}
+
+export async function loadAsset(db: Database, fingerprint: string): Promise<{ name: string; bytes: Buffer }> {
+  const [row] = await db.select({ name: assets.name, bytes: assets.bytes }).from(assets).where(eq(assets.fingerprint, fingerprint));
+  if (!row) throw new AppError(404, 'This file is not kept here. Choose it again.');
+  return row;
+}
+
+/** Fingerprints that a document names; any 64 hexadecimal digits may be one. */
+function namedIn(source: string): string[] {
+  return [...new Set([...source.matchAll(/"([0-9a-f]{64})"/g)].map((m) => m[1]))];
+}
+
+/** The files that a document names, to go with it when it leaves. */
+export async function assetsWith(db: Database, source: string): Promise<Record<string, { name: string; data: string }>> {
+  const named = namedIn(source);
+  if (named.length === 0) return {};
+  const rows = await db.select().from(assets).where(inArray(assets.fingerprint, named));
+  return Object.fromEntries(rows.map((r) => [r.fingerprint, { name: r.name, data: r.bytes.toString('base64') }]));
+}
+
+/** Takes in the files that came with a document. One whose bytes are not what its fingerprint says is refused. */
+export async function keepAssets(db: Database, list: Record<string, { name: string; data: string }>): Promise<void> {
+  for (const [fingerprint, { name, data }] of Object.entries(list)) {
+    const bytes = Buffer.from(data, 'base64');
+    const picture = bytes.toString('latin1', 0, 2) === 'P5';
+    try {
+      if (picture) readPgm(bytes);
+      else await importShape('file.ply', bytes);
+    } catch (error) {
+      if (error instanceof FileTrouble) throw new AppError(422, `The file “${name}” inside this piece cannot be read: ${error.message}`);
+      throw error;
+    }
+    const kept = await store(db, name, bytes, '');
+    if (kept.fingerprint !== fingerprint) throw new AppError(422, `The file “${name}” inside this piece is damaged: its bytes are not those it was saved with. Export the piece again.`);
+  }
+}
