@@ -5,7 +5,7 @@ import ts from 'typescript-eslint';
 const noPlatform = ['react', 'react-*', 'next', 'next/*', 'three', 'three/*', '@chakra-ui/*', 'node:*', 'fs', 'path', 'os', 'crypto'];
 
 export default ts.config(
-  { ignores: ['**/node_modules/', '**/.next/', '**/.maypole/', 'web/next-env.d.ts', 'test-results/', 'playwright-report/'] },
+  { ignores: ['**/node_modules/', '**/.next/', '**/.maypole/', 'web/next-env.d.ts', 'test-results/', 'core/kernels/assembly/', 'playwright-report/'] },
   js.configs.recommended,
   ...ts.configs.recommended,
   { rules: { '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', ignoreRestSiblings: true }], 'no-console': 'off' } },

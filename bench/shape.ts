@@ -1,9 +1,15 @@
 import { BufferAttribute, BufferGeometry } from 'three';
+import { MeshCache } from '@maypole/core/evaluate/mesh-cache';
+import { evaluateRibbon } from '@maypole/core/evaluate/ribbon';
+import { evaluateValues } from '@maypole/core/evaluate/values';
+import { withoutKernels } from '@maypole/core/kernels/kernels';
+import { newRibbon, newStep } from '@maypole/core/piece/piece';
 import { catmullClark } from '@maypole/core/shape/catmull-clark';
-import { drawTopologyOf } from '@maypole/core/shape/drawable';
+import { drawBuffers, drawTopologyOf } from '@maypole/core/shape/drawable';
 import { vertexNormals } from '@maypole/core/shape/normals';
 import { laplacianSmooth } from '@maypole/core/shape/laplacian';
 import { topologyOf } from '@maypole/core/shape/topology';
+import { stepKind } from '@maypole/core/steps/index';
 import { torus } from '@maypole/core/steps/forms/torus';
 import { Matrix } from 'ml-matrix';
 import { compare, type Row } from './table';
@@ -30,6 +36,10 @@ export async function shape(): Promise<Row[]> {
 
   const coarse = make(80, 40);
   catmullClark(coarse, 2);
+  const base = make(200, 100);
+  const fine = catmullClark(base, 2).positions;
+  const target = new Float32Array(fine.length);
+  const frame = heavyFrame();
   return [
     await compare('vertex normals, 205k triangles', () => vertexNormals(big.connectivity, big.positions), 'three.js computeVertexNormals', () => geometry.computeVertexNormals()),
     await compare('one smoothing pass, 384 vertices', () => laplacianSmooth(small, 1, 0.5, false), 'ml-matrix, dense product', () => dense.mmul(points)),
@@ -39,5 +49,38 @@ export async function shape(): Promise<Row[]> {
       'the same, tables made anew',
       () => catmullClark({ ...coarse, connectivity: { ...coarse.connectivity } }, 2),
     ),
+    await compare('Catmull–Clark ×2 of 20k quads, moving', () => catmullClark(base, 2), 'writing the output twice', () => {
+      target.set(fine);
+      target.set(fine);
+      return target;
+    }),
+    await compare('one frame of a 100k torus: subdivide, cellular ×2, smooth ×20, normals', () => frame(0), 'ours in plain TypeScript', () => withoutKernels(() => frame(0))),
+    await compare('eight steps, the last one moving', eightSteps(true), 'that last step alone', eightSteps(false)),
   ];
+}
+
+const usual = (kind: string, over: object = {}) => newStep(kind, over as never);
+
+/** The heavy chain on 25k quads, one frame after the other, as a worker meets it: what stands still is known. */
+function heavyFrame(): (at: number) => unknown {
+  const ribbon = { ...newRibbon('torus', 0), steps: [usual('torus', { ringSegments: 250, pipeSegments: 100 }), usual('subdivide', { draftLevel: 1 }), usual('displace', { noise: 'cellular', octaves: 2, height: 0.1 }), usual('smooth', { iterations: 20 })] };
+  const cache = new MeshCache();
+  let n = 0;
+  return () => drawBuffers(evaluateRibbon(ribbon, { frames: 100, fps: 25 }, n++ % 100, 'draft', cache).mesh);
+}
+
+function eightSteps(all: boolean): () => unknown {
+  const still = ['torus', 'subdivide', 'twist', 'taper', 'ripple', 'spherify', 'smooth'].map((k) => usual(k, k === 'ripple' ? { travels: 0 } : k === 'smooth' ? { iterations: 30 } : {}));
+  const last = usual('bend', { angle: { motion: 'wave', shape: 'sine', low: 0, high: 90, turns: 1, phase: 0, rest: 0 } });
+  const loop = { frames: 1000, fps: 25 };
+  const cache = new MeshCache();
+  const ribbon = { ...newRibbon('torus', 0), steps: [...still, last] };
+  const body = evaluateRibbon({ ...ribbon, steps: still }, loop, 0, 'draft', cache).mesh;
+  let n = 0;
+  if (all) return () => evaluateRibbon(ribbon, loop, n++ % 1000, 'draft', cache).mesh;
+  return () => {
+    const clock = { frame: n++ % 1000, frames: 1000 };
+    const kind = stepKind('bend');
+    return kind.evaluate(evaluateValues(kind.params, last.values, clock), body, { clock, detail: 'draft' });
+  };
 }

@@ -55,24 +55,10 @@ const OFFSET_Y = 71.9131;
  */
 export function noiseField(s: NoiseSettings, clock: Clock): Field {
   const kind = noiseKind(s.kind);
-  const tiles = kind.tiles ?? 1;
-  const travels = tiles > 0 && (s.wraps === true || (s.travel !== undefined && s.travel.some((t) => t !== 0)));
-  const octaves = Math.max(1, Math.min(8, Math.round(s.octaves)));
-  const gain = s.gain ?? 0.5;
-  const lacunarity = travels ? 2 : (s.lacunarity ?? 2);
-  const tile = travels ? tileOf(s.tile) : 256;
-  const layers: Field[] = [];
-  const weights: number[] = [];
-  let total = 0;
-  for (let o = 0; o < octaves; o++) {
-    const options: NoiseOptions = { ...USUAL_NOISE, metric: s.metric ?? 'euclidean', jitter: s.jitter ?? 1, mask: Math.min(256, tile * 2 ** o) - 1 };
-    // The first octave has the seed itself, so that seed 0 is the published pattern.
-    layers.push(kind.field(o === 0 ? s.seed : s.seed * 8 + o, s.rate, clock, options));
-    weights.push(gain ** o);
-    total += weights[o];
-  }
-  for (let o = 0; o < octaves; o++) weights[o] /= total;
-  const place = placing(s, clock, travels ? tile * tiles : 0);
+  const { layers: list, tile } = layersOf(s);
+  const octaves = list.length;
+  const layers = list.map((l) => kind.field(l.seed, s.rate, clock, { ...USUAL_NOISE, metric: s.metric ?? 'euclidean', jitter: s.jitter ?? 1, mask: l.mask } satisfies NoiseOptions));
+  const place = placing(s, clock, tile);
   const { absolute, invert, contrast, brightness, low, high } = s;
   const first = layers[0];
   const at: [number, number, number] = [0, 0, 0];
@@ -83,10 +69,9 @@ export function noiseField(s: NoiseSettings, clock: Clock): Field {
     if (octaves === 1) v = first(x, y, z);
     else {
       v = 0;
-      let f = 1;
       for (let o = 0; o < octaves; o++) {
-        v += weights[o] * layers[o](x * f + o * OFFSET_XZ, y * f + o * OFFSET_Y, z * f + o * OFFSET_XZ);
-        f *= lacunarity;
+        const { weight, frequency: f, offset } = list[o];
+        v += weight * layers[o](x * f + offset[0], y * f + offset[1], z * f + offset[2]);
       }
     }
     if (absolute) v = Math.abs(v);
@@ -94,6 +79,43 @@ export function noiseField(s: NoiseSettings, clock: Clock): Field {
     v = v * contrast + brightness;
     return v < low ? low : v > high ? high : v;
   };
+}
+
+/** One octave of a noise. */
+export interface Layer {
+  readonly seed: number;
+  readonly weight: number;
+  /** Factor on places, and what is added to them after that. */
+  readonly frequency: number;
+  readonly offset: readonly [number, number, number];
+  /** See NoiseOptions. */
+  readonly mask: number;
+}
+
+/** The octaves that settings ask for, and the lattice cells after which the whole repeats (0 where it need not). */
+export function layersOf(s: NoiseSettings): { layers: Layer[]; tile: number } {
+  const tiles = noiseKind(s.kind).tiles ?? 1;
+  const travels = tiles > 0 && (s.wraps === true || (s.travel !== undefined && s.travel.some((t) => t !== 0)));
+  const octaves = Math.max(1, Math.min(8, Math.round(s.octaves)));
+  const gain = s.gain ?? 0.5;
+  const lacunarity = travels ? 2 : (s.lacunarity ?? 2);
+  const tile = travels ? tileOf(s.tile) : 256;
+  let total = 0;
+  for (let o = 0; o < octaves; o++) total += gain ** o;
+  const layers = Array.from({ length: octaves }, (_, o): Layer => ({
+    // The first octave has the seed itself, so that seed 0 is the published pattern.
+    seed: o === 0 ? s.seed : s.seed * 8 + o,
+    weight: gain ** o / total,
+    frequency: lacunarity ** o,
+    offset: [o * OFFSET_XZ, o * OFFSET_Y, o * OFFSET_XZ],
+    mask: Math.min(256, tile * 2 ** o) - 1,
+  }));
+  return { layers, tile: travels ? tile * tiles : 0 };
+}
+
+/** How far a travelling pattern has gone along each of its axes, in lattice cells. */
+export function travelled(s: NoiseSettings, clock: Clock, tile: number): number[] {
+  return (s.travel ?? [0, 0, 0]).map((t) => (tile === 0 ? 0 : tile * phaseOf(rational(Math.round(t)), clock)));
 }
 
 /** Features after which a pattern repeats: a power of two from 2 to 256. */
@@ -105,8 +127,7 @@ export function tileOf(asked: number | undefined): number {
 function placing(s: NoiseSettings, clock: Clock, tile: number): (x: number, y: number, z: number, to: [number, number, number]) => void {
   const [fx, fy, fz] = s.stretch.map((k) => 1 / (s.scale * k));
   const [sx, sy, sz] = s.shift ?? [0, 0, 0];
-  const gone = (s.travel ?? [0, 0, 0]).map((t) => (tile === 0 ? 0 : tile * phaseOf(rational(Math.round(t)), clock)));
-  const [gx, gy, gz] = gone;
+  const [gx, gy, gz] = travelled(s, clock, tile);
   const [ax, ay, az] = s.turn ?? [0, 0, 0];
   if (ax === 0 && ay === 0 && az === 0)
     return (x, y, z, to) => {

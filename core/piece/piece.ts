@@ -15,6 +15,8 @@ export interface StepDoc {
   readonly kind: string;
   readonly on: boolean;
   readonly values: Values;
+  /** The step of a paired ribbon with which this one goes along; see pair.ts. */
+  readonly twin?: string;
   /** Only in linked pieces: the ribbons that values name, by parameter. Never stored. */
   readonly others?: Readonly<Record<string, RibbonDoc>>;
 }
@@ -26,6 +28,8 @@ export interface RibbonDoc {
   /** Colour of the band in the interface, '#rrggbb'. */
   readonly colour: string;
   readonly on: boolean;
+  /** The ribbon with which this one's finish goes along. */
+  readonly twin?: string;
   readonly finish: Values;
   readonly steps: readonly StepDoc[];
 }

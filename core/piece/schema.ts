@@ -23,6 +23,7 @@ const stepBase = z.strictObject({
   id,
   kind: z.string(wants('the kind of a step')),
   on: z.boolean(wants('true or false')).default(true),
+  twin: id.optional(),
   values: z.record(z.string(), z.unknown(), wants('a list of values')),
 });
 
@@ -43,6 +44,7 @@ const ribbon = z.strictObject({
   name: text('name of a ribbon', 80),
   colour,
   on: z.boolean(wants('true or false')).default(true),
+  twin: id.optional(),
   finish: valuesSchema(finishParams, 'A finish'),
   steps: z.array(step, wants('a list of steps')).max(200, 'A ribbon can have at most 200 steps.'),
 });

@@ -1,3 +1,4 @@
+import { kernels } from '../kernels/kernels';
 import { faceCount, perConnectivity, type Connectivity, type Mesh } from './mesh';
 import { topologyOf } from './topology';
 
@@ -245,25 +246,37 @@ export function catmullClark(mesh: Mesh, levels: number, sharpness: Float32Array
   return current;
 }
 
+/** Fewer rows than this are done before their buffers were copied. */
+const LEAST_ROWS = 256;
+const asFloat32 = (weights: ArrayLike<number>) => Float32Array.from(weights);
+
 /** Positions on a refinement: one product with its matrix. */
 export function refined(mesh: Mesh, r: Refinement): Mesh {
-    const from = mesh.positions;
-    const to = new Float32Array(r.connectivity.vertexCount * 3);
-    const { start, index, weight } = r;
-    for (let i = 0; i + 1 < start.length; i++) {
-      let x = 0;
-      let y = 0;
-      let z = 0;
-      for (let k = start[i]; k < start[i + 1]; k++) {
-        const j = index[k] * 3;
-        const w = weight[k];
-        x += w * from[j];
-        y += w * from[j + 1];
-        z += w * from[j + 2];
-      }
-      to[i * 3] = x;
-      to[i * 3 + 1] = y;
-      to[i * 3 + 2] = z;
+  const from = mesh.positions;
+  const rows = r.connectivity.vertexCount;
+  const k = rows >= LEAST_ROWS ? kernels() : null;
+  if (k) {
+    k.begin();
+    const [start, index, weight] = [k.keep(r.start), k.keep(r.index), k.keep(r.weight, asFloat32)];
+    const source = k.put(from);
+    const target = k.room(12 * rows);
+    k.run.product(start, index, weight, rows, source, target);
+    return { connectivity: r.connectivity, positions: k.take(target, 3 * rows) };
+  }
+  const to = new Float32Array(rows * 3);
+  const { start, index, weight } = r;
+  for (let i = 0; i < rows; i++) {
+    let [x, y, z] = [0, 0, 0];
+    for (let e = start[i]; e < start[i + 1]; e++) {
+      const j = index[e] * 3;
+      const w = weight[e];
+      x += w * from[j];
+      y += w * from[j + 1];
+      z += w * from[j + 2];
     }
-    return { connectivity: r.connectivity, positions: to };
+    to[i * 3] = x;
+    to[i * 3 + 1] = y;
+    to[i * 3 + 2] = z;
+  }
+  return { connectivity: r.connectivity, positions: to };
 }

@@ -1,6 +1,10 @@
+import { kernels } from '../kernels/kernels';
 import { netOf } from './curves/net';
 import type { Mesh } from './mesh';
 import { topologyOf } from './topology';
+
+/** Fewer points than this are done before their buffers were copied. */
+const LEAST = 256;
 
 /**
  * Laplacian smoothing with equal weights: p ← p + λ (mean of neighbours − p), all vertices at once
@@ -13,6 +17,17 @@ export function laplacianSmooth(mesh: Mesh, iterations: number, strength: number
   const { neighbourStart, neighbours, border } = mesh.connectivity.curves ? netOf(mesh.connectivity) : topologyOf(mesh.connectivity);
   const n = mesh.connectivity.vertexCount;
   let from = mesh.positions;
+  const k = n >= LEAST && iterations > 0 ? kernels() : null;
+  if (k) {
+    k.begin();
+    const [start, around, held] = [k.keep(neighbourStart), k.keep(neighbours), holdBorders ? k.keep(border) : k.room(n, true)];
+    let [a, b] = [k.put(from), k.room(12 * n)];
+    for (let it = 0; it < iterations; it++) {
+      k.run.smooth(start, around, held, n, strength, a, b);
+      [a, b] = [b, a];
+    }
+    return { connectivity: mesh.connectivity, positions: k.take(a, 3 * n) };
+  }
   // Two buffers take turns; the input is never written.
   const buffers = [new Float32Array(from.length), new Float32Array(iterations > 1 ? from.length : 0)];
   for (let it = 0; it < iterations; it++) {

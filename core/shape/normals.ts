@@ -1,4 +1,8 @@
+import { kernels } from '../kernels/kernels';
 import type { Connectivity } from './mesh';
+
+/** Fewer corners than this are done before their buffers were copied. */
+const LEAST = 512;
 
 /**
  * Vector areas of faces added up at vertices (Newell's method for polygons of any planarity),
@@ -9,8 +13,17 @@ import type { Connectivity } from './mesh';
  * @returns 3 · count numbers, unit vectors pointing outwards
  */
 export function cornerNormals(c: Connectivity, positions: Float32Array, target: Uint32Array = c.corners, count = c.vertexCount): Float32Array {
-  const out = new Float32Array(count * 3);
   const { faceStart, corners } = c;
+  const k = corners.length >= LEAST ? kernels() : null;
+  if (k) {
+    k.begin();
+    const [starts, all, to] = [k.keep(faceStart), k.keep(corners), k.keep(target)];
+    const places = k.put(positions);
+    const made = k.room(16 * count, true);
+    k.run.normals(starts, all, to, faceStart.length - 1, places, made, count);
+    return k.take(made, 3 * count);
+  }
+  const out = new Float32Array(count * 3);
   for (let f = 0; f + 1 < faceStart.length; f++) {
     const from = faceStart[f];
     const to = faceStart[f + 1];

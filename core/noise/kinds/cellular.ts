@@ -5,8 +5,8 @@ import { USUAL_NOISE, type NoiseKind, type NoiseOptions } from '../kind';
 import { permutation } from '../permutation';
 
 /** Mean of F1 over space for one point a cell, measured; the test holds it. */
-const MEAN = 0.5255;
-const SPREAD = 1.5;
+export const CELLULAR_MEAN = 0.5255;
+export const CELLULAR_SPREAD = 1.5;
 /**
  * Distance to the nearest feature point by Euclid's measure, the commonest and so the quickest:
  * squared distances, and cells left out as soon as they cannot hold a nearer point.
@@ -71,7 +71,7 @@ export const cellular: NoiseKind = {
   field(seed, rate, clock, options = USUAL_NOISE) {
     if (options.metric === 'euclidean') {
       const distance = nearestDistance(seed, rate, clock, options);
-      return (x, y, z) => (distance(x, y, z) - MEAN) * SPREAD;
+      return (x, y, z) => (distance(x, y, z) - CELLULAR_MEAN) * CELLULAR_SPREAD;
     }
     const find = cellFinder(seed, rate, clock, options);
     const mean = options.metric === 'manhattan' ? 0.7716 : 0.4253;

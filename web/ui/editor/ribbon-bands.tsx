@@ -3,7 +3,7 @@
 import { Box, Flex, Menu, Portal, chakra } from '@chakra-ui/react';
 import { Plus } from 'lucide-react';
 import { memo } from 'react';
-import { addRibbon, duplicateRibbon, moveRibbon, removeRibbon } from '../state/actions';
+import { addPair, addRibbon, duplicateRibbon, moveRibbon, removeRibbon } from '../state/actions';
 import { useEditor } from '../state/store';
 import { chooseRibbon, takeRibbon } from '../state/together';
 
@@ -82,6 +82,7 @@ const Band = memo(function Band({ id, name, on, colour, chosen }: { id: string; 
             <Menu.Item value="switch" onClick={() => useEditor.getState().editRibbon('Switch ribbon', id, (x) => ({ ...x, on: !x.on }))}>{on ? 'Switch off' : 'Switch on'}</Menu.Item>
             <Menu.Item value="also" onClick={() => takeRibbon(id)}>Edit together with others</Menu.Item>
             <Menu.Item value="duplicate" onClick={() => duplicateRibbon(id)}>Duplicate</Menu.Item>
+            <Menu.Item value="pair" onClick={() => addPair(id)}>Make a pair</Menu.Item>
             <Menu.Item value="up" onClick={() => moveRibbon(id, -1)}>Move up</Menu.Item>
             <Menu.Item value="down" onClick={() => moveRibbon(id, 1)}>Move down</Menu.Item>
             <Menu.Item value="remove" color="poppyText" onClick={() => removeRibbon(id)}>Remove</Menu.Item>

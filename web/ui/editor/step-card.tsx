@@ -57,6 +57,8 @@ export const StepCard = memo(function StepCard({ ribbonId, colour, count, step, 
   // With Ctrl or Shift a card is taken to others, to be edited together.
   const toggle = (e: { ctrlKey: boolean; metaKey: boolean; shiftKey: boolean }) =>
     e.ctrlKey || e.metaKey || e.shiftKey ? takeTogether(step.id) : useEditor.setState((s) => ({ openSteps: { ...s.openSteps, [step.id]: !open } }));
+  // The step at work has its handles in the picture.
+  const hold = () => useEditor.getState().held !== step.id && useEditor.setState({ held: step.id });
   const moving = useEditor((s) => Object.entries(linkedStep(s.piece, ribbonId, step).values).find(([name, v]) => kind.params[name]?.type !== 'colour' && [v].flat().some(isMoving))?.[1]);
   const drawn = [moving].flat().find(isMoving) as NumberValue | undefined;
 
@@ -69,6 +71,8 @@ export const StepCard = memo(function StepCard({ ribbonId, colour, count, step, 
       zIndex={isDragging ? 5 : undefined}
       style={{ transform: CSS.Translate.toString(transform), transition }}
       data-testid={`step-${step.kind}`}
+      onPointerDownCapture={hold}
+      onFocusCapture={hold}
     >
       {isForm ? (
         <Knot colour={colour}><StepIcon name={kind.icon} /></Knot>

@@ -9,12 +9,12 @@ import { evaluateColour } from '@maypole/core/time/colours/index';
 import { finishParams } from '@maypole/core/scene/finish';
 import { formatCount } from '@maypole/core/steps/step';
 import type { RibbonDoc } from '@maypole/core/piece/piece';
-import { Copy, Ellipsis, Eye, EyeOff, Palette, Plus, Trash2 } from 'lucide-react';
+import { Copy, Ellipsis, Eye, EyeOff, Palette, Plus, Trash2, Link2 } from 'lucide-react';
 import { memo, useMemo, useState } from 'react';
 import { ValuesPanel } from '../fields/values-panel';
 import { PictureButton, PlainButton } from '../parts/buttons';
 import { shownColour } from '../parts/shown-colour';
-import { addRibbon, duplicateRibbon, moveStep, removeRibbon } from '../state/actions';
+import { addPair, addRibbon, duplicateRibbon, moveStep, removeRibbon } from '../state/actions';
 import { useGeometry } from '../state/geometry';
 import { useEditor, useRibbon } from '../state/store';
 import { AddMenu } from './add-menu';
@@ -119,6 +119,7 @@ const Header = memo(function Header({ id, name: known, on, faces }: { id: string
           <Menu.Positioner>
             <Menu.Content bg="panel" borderWidth="1px" borderColor="line" boxShadow="float" borderRadius="10px">
               <Menu.Item value="duplicate" onClick={() => duplicateRibbon(id)}><Copy size={14} />Duplicate ribbon</Menu.Item>
+              <Menu.Item value="pair" onClick={() => addPair(id)}><Link2 size={14} />Make a pair</Menu.Item>
               <Menu.Item value="remove" color="poppyText" onClick={() => removeRibbon(id)}><Trash2 size={14} />Remove ribbon</Menu.Item>
             </Menu.Content>
           </Menu.Positioner>

@@ -12,6 +12,7 @@ import { frameAll, orbit, pan, zoom } from '../state/camera';
 import { useReadiness } from '../state/geometry';
 import { session } from '../state/session';
 import { useEditor } from '../state/store';
+import { Handles } from './handles';
 
 const MODES: readonly { mode: ViewMode; title: string }[] = [
   { mode: 'shaded', title: 'Shaded' },
@@ -96,7 +97,10 @@ export function Viewport() {
           </Box>
         </Flex>
       ) : (
-        <FrameLines width={fit.width} height={fit.height} label={`${output.width} × ${output.height}`} />
+        <>
+          <FrameLines width={fit.width} height={fit.height} label={`${output.width} × ${output.height}`} />
+          <Handles size={size} />
+        </>
       )}
       <Flex position="absolute" top="3" left="3" right="3" justify="space-between" pointerEvents="none">
         <ModeSwitch />

@@ -1,4 +1,5 @@
 import { copyRibbon } from '@maypole/core/piece/copy';
+import { pairRibbon } from '@maypole/core/piece/pair';
 import { newId, newRibbon, newStep, type StepDoc } from '@maypole/core/piece/piece';
 import { stepKind } from '@maypole/core/steps/index';
 import { useEditor } from './store';
@@ -22,6 +23,15 @@ export function duplicateRibbon(id: string): void {
   const copy = copyRibbon(source, `${source.name} copy`.slice(0, 80));
   editor().edit('Duplicate ribbon', (p) => ({ ...p, ribbons: p.ribbons.flatMap((r) => (r.id === id ? [r, copy] : [r])) }));
   editor().set({ ribbonId: copy.id });
+}
+
+/** A second ribbon that goes along with the first in all that is not changed on purpose. */
+export function addPair(id: string): void {
+  const source = editor().piece.ribbons.find((r) => r.id === id);
+  if (!source) return;
+  const second = pairRibbon(source, `${source.name} pair`.slice(0, 80));
+  editor().edit('Make a pair', (p) => ({ ...p, ribbons: p.ribbons.flatMap((r) => (r.id === id ? [r, second] : [r])) }));
+  editor().set({ ribbonId: second.id, openSteps: { ...editor().openSteps, ...Object.fromEntries(second.steps.slice(0, 2).map((s) => [s.id, true])) } });
 }
 
 export function removeRibbon(id: string): void {

@@ -1,4 +1,5 @@
-import { setValue, type Address } from '@maypole/core/piece/addresses';
+import { setPairedValue } from '@maypole/core/piece/pair';
+import type { Address } from '@maypole/core/piece/addresses';
 import type { Piece, RibbonDoc } from '@maypole/core/piece/piece';
 import type { StoredValue } from '@maypole/core/declare/params';
 import type { Detail } from '@maypole/core/steps/step';
@@ -36,6 +37,8 @@ interface Editor {
   /** Ribbons chosen besides `ribbonId`, and steps chosen to be edited together. */
   readonly alsoRibbons: readonly string[];
   readonly stepsTogether: readonly string[];
+  /** The step whose handles are shown in the picture. */
+  readonly held: string | null;
   /** The lane that is open for editing, by the key of its address. */
   readonly openLane: string | null;
   /** What a change that is pointed at would make of a value. */
@@ -78,12 +81,13 @@ export const useEditor = create<Editor & Actions>()((set, get) => ({
   alsoRibbons: [],
   stepsTogether: [],
   openLane: null,
+  held: null,
   preview: null,
 
   open(id, piece, revision) {
     const first = piece.ribbons[0];
     set({
-      id, piece, revision, save: 'saved', conflict: null, history: NO_HISTORY, frame: 0, playing: false, rate: null, motionOf: null, alsoRibbons: [], stepsTogether: [], openLane: null, preview: null,
+      id, piece, revision, save: 'saved', conflict: null, history: NO_HISTORY, frame: 0, playing: false, rate: null, motionOf: null, alsoRibbons: [], stepsTogether: [], openLane: null, held: null, preview: null,
       ribbonId: first?.id ?? null,
       openSteps: Object.fromEntries(first ? first.steps.slice(0, 2).map((s) => [s.id, true]) : []),
     });
@@ -110,11 +114,11 @@ export const useEditor = create<Editor & Actions>()((set, get) => ({
   },
 
   setValue(label, address, value, merge) {
-    get().edit(label, (piece) => setValue(piece, address, value), merge);
+    get().edit(label, (piece) => setPairedValue(piece, address, value), merge);
   },
 
   setValues(label, addresses, value, merge) {
-    get().edit(label, (piece) => addresses.reduce((p, address) => setValue(p, address, value), piece), merge);
+    get().edit(label, (piece) => addresses.reduce((p, address) => setPairedValue(p, address, value), piece), merge);
   },
 
   undo() {

@@ -1,0 +1,241 @@
+// Kernels in AssemblyScript, compiled to WebAssembly with SIMD by `npm run kernels`. Addresses are in
+// bytes; nothing is allocated here. The plain TypeScript beside each caller is the reference.
+
+// @ts-ignore: decorator
+@inline
+function lerp4(t: v128, a: v128, b: v128): v128 {
+  return f32x4.add(a, f32x4.mul(t, f32x4.sub(b, a)));
+}
+
+// @ts-ignore: decorator
+@inline
+function corner(table: usize, index: u32, d: v128): v128 {
+  return f32x4.mul(v128.load(table + (<usize>index << 4)), d);
+}
+
+// @ts-ignore: decorator
+@inline
+function fade(x: f32): f32 {
+  return x * x * x * (x * (x * 6.0 - 15.0) + 10.0);
+}
+
+/**
+ * Gradient noise. Blends the products of gradient and offset component by component, and sums the
+ * components once at the end.
+ *
+ * points: f32 ×3 each; affine: f64 ×12, rows of a 3×4 matrix; perm: 512 bytes; table: 256 gradients of
+ * f32 ×4, the last 0; out: f32 each, `weight` times the noise added to what is there.
+ */
+export function gradient(points: usize, count: u32, affine: usize, perm: usize, table: usize, mask: i32, weight: f32, out: usize): void {
+  const m0 = load<f64>(affine), m1 = load<f64>(affine, 8), m2 = load<f64>(affine, 16), m3 = load<f64>(affine, 24);
+  const m4 = load<f64>(affine, 32), m5 = load<f64>(affine, 40), m6 = load<f64>(affine, 48), m7 = load<f64>(affine, 56);
+  const m8 = load<f64>(affine, 64), m9 = load<f64>(affine, 72), m10 = load<f64>(affine, 80), m11 = load<f64>(affine, 88);
+  for (let i: u32 = 0; i < count; i++) {
+    const px = <f64>load<f32>(points), py = <f64>load<f32>(points, 4), pz = <f64>load<f32>(points, 8);
+    points += 12;
+    const x = m0 * px + m1 * py + m2 * pz + m3;
+    const y = m4 * px + m5 * py + m6 * pz + m7;
+    const z = m8 * px + m9 * py + m10 * pz + m11;
+    const fx = Math.floor(x), fy = Math.floor(y), fz = Math.floor(z);
+    const rx = <f32>(x - fx), ry = <f32>(y - fy), rz = <f32>(z - fz);
+    const X = (<i32>fx) & mask, Y = (<i32>fy) & mask, Z = (<i32>fz) & mask;
+    const X1 = (X + 1) & mask, Y1 = (Y + 1) & mask, Z1 = (Z + 1) & mask;
+    const A = <i32>load<u8>(perm + X), B = <i32>load<u8>(perm + X1);
+    const AA = <i32>load<u8>(perm + A + Y), AB = <i32>load<u8>(perm + A + Y1);
+    const BA = <i32>load<u8>(perm + B + Y), BB = <i32>load<u8>(perm + B + Y1);
+    const d000 = f32x4.replace_lane(f32x4.replace_lane(f32x4.splat(rx), 1, ry), 2, rz);
+    const d100 = f32x4.sub(d000, f32x4(1, 0, 0, 0));
+    const d010 = f32x4.sub(d000, f32x4(0, 1, 0, 0));
+    const d110 = f32x4.sub(d000, f32x4(1, 1, 0, 0));
+    const oneZ = f32x4(0, 0, 1, 0);
+    const u = f32x4.splat(fade(rx)), v = f32x4.splat(fade(ry)), w = f32x4.splat(fade(rz));
+    const a = lerp4(u, corner(table, load<u8>(perm + AA + Z), d000), corner(table, load<u8>(perm + BA + Z), d100));
+    const b = lerp4(u, corner(table, load<u8>(perm + AB + Z), d010), corner(table, load<u8>(perm + BB + Z), d110));
+    const c = lerp4(u, corner(table, load<u8>(perm + AA + Z1), f32x4.sub(d000, oneZ)), corner(table, load<u8>(perm + BA + Z1), f32x4.sub(d100, oneZ)));
+    const d = lerp4(u, corner(table, load<u8>(perm + AB + Z1), f32x4.sub(d010, oneZ)), corner(table, load<u8>(perm + BB + Z1), f32x4.sub(d110, oneZ)));
+    const s = lerp4(w, lerp4(v, a, b), lerp4(v, c, d));
+    const n = f32x4.extract_lane(s, 0) + f32x4.extract_lane(s, 1) + f32x4.extract_lane(s, 2);
+    store<f32>(out, load<f32>(out) + weight * n);
+    out += 4;
+  }
+}
+
+/**
+ * Distance to the nearest feature point (F1, Euclid). The eight cells nearest to the place come first,
+ * four at a time; the other nineteen only where one of them is near enough to hold a nearer point.
+ *
+ * table: 256 feature points of f32 ×4, the last 0; the rest as above. Adds weight · (distance − mean).
+ */
+export function cellular(points: usize, count: u32, affine: usize, perm: usize, table: usize, mask: i32, mean: f32, weight: f32, out: usize): void {
+  const m0 = load<f64>(affine), m1 = load<f64>(affine, 8), m2 = load<f64>(affine, 16), m3 = load<f64>(affine, 24);
+  const m4 = load<f64>(affine, 32), m5 = load<f64>(affine, 40), m6 = load<f64>(affine, 48), m7 = load<f64>(affine, 56);
+  const m8 = load<f64>(affine, 64), m9 = load<f64>(affine, 72), m10 = load<f64>(affine, 80), m11 = load<f64>(affine, 88);
+  for (let i: u32 = 0; i < count; i++) {
+    const px = <f64>load<f32>(points), py = <f64>load<f32>(points, 4), pz = <f64>load<f32>(points, 8);
+    points += 12;
+    const ex = m0 * px + m1 * py + m2 * pz + m3;
+    const ey = m4 * px + m5 * py + m6 * pz + m7;
+    const ez = m8 * px + m9 * py + m10 * pz + m11;
+    const fx = Math.floor(ex), fy = Math.floor(ey), fz = Math.floor(ez);
+    const x = <f32>(ex - fx), y = <f32>(ey - fy), z = <f32>(ez - fz);
+    const X = <i32>fx, Y = <i32>fy, Z = <i32>fz;
+    // The side on which the nearer neighbour lies: −1 or 1.
+    const sx = select<i32>(-1, 1, x < 0.5), sy = select<i32>(-1, 1, y < 0.5), sz = select<i32>(-1, 1, z < 0.5);
+    const A = <i32>load<u8>(perm + (X & mask)), B = <i32>load<u8>(perm + ((X + sx) & mask));
+    const y0 = Y & mask, y1 = (Y + sy) & mask, z0 = Z & mask, z1 = (Z + sz) & mask;
+    const AA = perm + <usize>load<u8>(perm + A + y0), AB = perm + <usize>load<u8>(perm + A + y1);
+    const BA = perm + <usize>load<u8>(perm + B + y0), BB = perm + <usize>load<u8>(perm + B + y1);
+    const from = f32x4.replace_lane(f32x4.replace_lane(f32x4.replace_lane(f32x4.splat(0), 0, x), 1, y), 2, z);
+    const dx = f32x4.replace_lane(f32x4.splat(0), 0, <f32>sx), dy = f32x4.replace_lane(f32x4.splat(0), 1, <f32>sy), dz = f32x4.replace_lane(f32x4.splat(0), 2, <f32>sz);
+    const fromX = f32x4.sub(from, dx), fromY = f32x4.sub(from, dy), fromXY = f32x4.sub(fromX, dy);
+    const near = f32x4.min(
+      four(square(table, load<u8>(AA + z0), from), square(table, load<u8>(BA + z0), fromX), square(table, load<u8>(AB + z0), fromY), square(table, load<u8>(BB + z0), fromXY)),
+      four(square(table, load<u8>(AA + z1), f32x4.sub(from, dz)), square(table, load<u8>(BA + z1), f32x4.sub(fromX, dz)), square(table, load<u8>(AB + z1), f32x4.sub(fromY, dz)), square(table, load<u8>(BB + z1), f32x4.sub(fromXY, dz))),
+    );
+    const half = f32x4.min(near, v128.shuffle<f32>(near, near, 2, 3, 0, 1));
+    let best = min<f32>(f32x4.extract_lane(half, 0), f32x4.extract_lane(half, 1));
+    // Way to the far side along each axis, at least ½.
+    const wx = max<f32>(x, <f32>1 - x), wy = max<f32>(y, <f32>1 - y), wz = max<f32>(z, <f32>1 - z);
+    const way = min<f32>(wx, min<f32>(wy, wz));
+    if (way * way < best) best = others(perm, table, X, Y, Z, mask, x, y, z, sx, sy, sz, best);
+    store<f32>(out, load<f32>(out) + weight * (sqrt<f32>(best) - mean));
+    out += 4;
+  }
+}
+
+// @ts-ignore: decorator
+@inline
+function square(table: usize, index: u32, from: v128): v128 {
+  const d = f32x4.sub(v128.load(table + (<usize>index << 4)), from);
+  return f32x4.mul(d, d);
+}
+
+/** Sums of the first three numbers of each of four, side by side. */
+// @ts-ignore: decorator
+@inline
+function four(a: v128, b: v128, c: v128, d: v128): v128 {
+  const ab = v128.shuffle<f32>(a, b, 0, 4, 1, 5), cd = v128.shuffle<f32>(c, d, 0, 4, 1, 5);
+  const xs = v128.shuffle<f32>(ab, cd, 0, 1, 4, 5), ys = v128.shuffle<f32>(ab, cd, 2, 3, 6, 7);
+  const zs = v128.shuffle<f32>(v128.shuffle<f32>(a, b, 2, 6, 2, 6), v128.shuffle<f32>(c, d, 2, 6, 2, 6), 0, 1, 4, 5);
+  return f32x4.add(f32x4.add(xs, ys), zs);
+}
+
+/** The cells beyond the eight nearest: those of the 27 that are left, and where all are far, the next ring. */
+function others(perm: usize, table: usize, X: i32, Y: i32, Z: i32, mask: i32, x: f32, y: f32, z: f32, sx: i32, sy: i32, sz: i32, nearest: f32): f32 {
+  let best = nearest;
+  for (let a = -1; a <= 1; a++) {
+    const gx: f32 = a < 0 ? x : a > 0 ? <f32>1 - x : <f32>0;
+    const gx2 = gx * gx;
+    if (gx2 >= best) continue;
+    const hx = <i32>load<u8>(perm + ((X + a) & mask));
+    for (let b = -1; b <= 1; b++) {
+      const gy: f32 = b < 0 ? y : b > 0 ? <f32>1 - y : <f32>0;
+      const gy2 = gx2 + gy * gy;
+      if (gy2 >= best) continue;
+      const close = a != -sx && b != -sy;
+      let hy = 0;
+      let known = false;
+      for (let c = -1; c <= 1; c++) {
+        if (close && c != -sz) continue;
+        const gz: f32 = c < 0 ? z : c > 0 ? <f32>1 - z : <f32>0;
+        if (gy2 + gz * gz >= best) continue;
+        if (!known) {
+          hy = <i32>load<u8>(perm + (hx + ((Y + b) & mask)));
+          known = true;
+        }
+        const d = distance(table, <i32>load<u8>(perm + (hy + ((Z + c) & mask))), <f32>a - x, <f32>b - y, <f32>c - z);
+        if (d < best) best = d;
+      }
+    }
+  }
+  if (best <= 1) return best;
+  // Only a point farther than a cell can have a nearer one outside the 27 cells.
+  for (let a = -2; a <= 2; a++)
+    for (let b = -2; b <= 2; b++)
+      for (let c = -2; c <= 2; c++) {
+        const n = <i32>load<u8>(perm + (<i32>load<u8>(perm + (<i32>load<u8>(perm + ((X + a) & mask)) + ((Y + b) & mask))) + ((Z + c) & mask)));
+        const d = distance(table, n, <f32>a - x, <f32>b - y, <f32>c - z);
+        if (d < best) best = d;
+      }
+  return best;
+}
+
+// @ts-ignore: decorator
+@inline
+function distance(table: usize, index: i32, ox: f32, oy: f32, oz: f32): f32 {
+  const at = table + (<usize>index << 4);
+  const dx = ox + load<f32>(at), dy = oy + load<f32>(at, 4), dz = oz + load<f32>(at, 8);
+  return dx * dx + dy * dy + dz * dz;
+}
+
+/** rows of a sparse matrix times points: start u32 × (rows + 1), index u32 and weight f32 an entry; from and to f32 ×3 each, with room for one number more after both. */
+export function product(start: usize, index: usize, weight: usize, rows: u32, from: usize, to: usize): void {
+  let k: u32 = load<u32>(start);
+  for (let i: u32 = 0; i < rows; i++) {
+    start += 4;
+    const end = load<u32>(start);
+    let sum = f32x4.splat(0);
+    for (; k < end; k++) sum = f32x4.add(sum, f32x4.mul(v128.load32_splat(weight + (<usize>k << 2)), v128.load(from + <usize>load<u32>(index + (<usize>k << 2)) * 12)));
+    // Four numbers are written; the fourth is the next row's first and is written right after.
+    v128.store(to, sum);
+    to += 12;
+  }
+}
+
+/** One pass of smoothing: (1 − s) of each point and s of the mean of its neighbours; held points stay. held: a byte a point. */
+export function smooth(start: usize, neighbours: usize, held: usize, count: u32, strength: f32, from: usize, to: usize): void {
+  let k: u32 = load<u32>(start);
+  let own = from;
+  const keep = f32x4.splat(<f32>1 - strength);
+  for (let i: u32 = 0; i < count; i++) {
+    start += 4;
+    const end = load<u32>(start);
+    const here = v128.load(own);
+    if (load<u8>(held + i) || end == k) {
+      v128.store(to, here);
+      k = end;
+    } else {
+      const share = strength / <f32>(end - k);
+      let sum = f32x4.splat(0);
+      for (; k < end; k++) sum = f32x4.add(sum, v128.load(from + <usize>load<u32>(neighbours + (<usize>k << 2)) * 12));
+      v128.store(to, f32x4.add(f32x4.mul(keep, here), f32x4.mul(f32x4.splat(share), sum)));
+    }
+    own += 12;
+    to += 12;
+  }
+}
+
+/** Vector areas of faces added up at `target` of each corner, then made unit length; (0, 1, 0) where there is none. out: f32 ×4 a vertex, cleared by the caller. */
+export function normals(faceStart: usize, corners: usize, target: usize, faces: u32, positions: usize, out: usize, count: u32): void {
+  let k: u32 = load<u32>(faceStart);
+  for (let f: u32 = 0; f < faces; f++) {
+    faceStart += 4;
+    const end = load<u32>(faceStart);
+    const first = k;
+    const o = v128.load(positions + <usize>load<u32>(corners + (<usize>k << 2)) * 12);
+    let a = f32x4.splat(0), n = f32x4.splat(0);
+    for (k = first + 1; k < end; k++) {
+      const b = f32x4.sub(v128.load(positions + <usize>load<u32>(corners + (<usize>k << 2)) * 12), o);
+      const t = f32x4.sub(f32x4.mul(a, v128.shuffle<f32>(b, b, 1, 2, 0, 3)), f32x4.mul(b, v128.shuffle<f32>(a, a, 1, 2, 0, 3)));
+      n = f32x4.add(n, v128.shuffle<f32>(t, t, 1, 2, 0, 3));
+      a = b;
+    }
+    for (k = first; k < end; k++) {
+      const at = out + (<usize>load<u32>(target + (<usize>k << 2)) << 4);
+      v128.store(at, f32x4.add(v128.load(at), n));
+    }
+  }
+  let packed = out;
+  for (let i: u32 = 0; i < count; i++) {
+    const n = v128.load(out);
+    out += 16;
+    const x = f32x4.extract_lane(n, 0), y = f32x4.extract_lane(n, 1), z = f32x4.extract_lane(n, 2);
+    const l = sqrt<f32>(x * x + y * y + z * z);
+    const s: f32 = l > 0 ? <f32>1 / l : <f32>0;
+    // Packed to three numbers in place: writing never overtakes reading.
+    store<f32>(packed, x * s);
+    store<f32>(packed, l > 0 ? y * s : <f32>1, 4);
+    store<f32>(packed, z * s, 8);
+    packed += 12;
+  }
+}

@@ -1,0 +1,65 @@
+import { kernels } from '../kernels/kernels';
+import { matrixOf, turnXYZ } from '../shape/quaternion';
+import type { Clock } from '../time/loop';
+import { gradientTable } from './gradients';
+import { featurePoints } from './feature-points';
+import { CELLULAR_MEAN, CELLULAR_SPREAD } from './kinds/cellular';
+import { layersOf, travelled, type NoiseSettings } from './noise';
+import { permutation } from './permutation';
+
+/** Fewer points than this are done before their buffers were copied. */
+const LEAST = 64;
+
+/**
+ * The sum of octaves of the two commonest kinds, by compiled kernels; null for others, and where there
+ * are none. Within 1e−5 of the reference in plain TypeScript, and the same from run to run.
+ */
+export function octavesFast(s: NoiseSettings, clock: Clock, points: Float32Array): Float32Array | null {
+  const cellular = s.kind === 'cellular' && (s.metric ?? 'euclidean') === 'euclidean';
+  const count = points.length / 3;
+  if ((s.kind !== 'gradient' && !cellular) || count < LEAST) return null;
+  const k = kernels();
+  if (!k) return null;
+  const { layers, tile } = layersOf(s);
+  k.begin();
+  const at = k.put(points);
+  const out = k.room(4 * count, true);
+  for (const layer of layers) {
+    const affine = k.put(affineOf(s, clock, tile, layer.frequency, layer.offset));
+    const perm = k.keep(permutation(layer.seed));
+    if (cellular) {
+      const q = featurePoints(layer.seed, s.rate, clock, s.jitter ?? 1);
+      k.run.cellular(at, count, affine, perm, k.put(fourFold(q)), layer.mask, CELLULAR_MEAN, layer.weight * CELLULAR_SPREAD, out);
+    } else {
+      const g = gradientTable(layer.seed, s.rate, clock);
+      k.run.gradient(at, count, affine, perm, k.put(fourFold(g)), layer.mask, layer.weight, out);
+    }
+  }
+  return k.take(out, count);
+}
+
+/** Triples with a 0 behind each, as the kernels read them. */
+function fourFold(triples: Float64Array): Float32Array {
+  const out = new Float32Array((4 * triples.length) / 3);
+  for (let i = 0, j = 0; i < triples.length; i += 3, j += 4) for (let k = 0; k < 3; k++) out[j + k] = triples[i + k];
+  return out;
+}
+
+/** From metres to the lattice of an octave: rows of a 3 × 4 matrix. */
+function affineOf(s: NoiseSettings, clock: Clock, tile: number, frequency: number, offset: readonly [number, number, number]): Float64Array {
+  const m = matrixOf(turnXYZ(s.turn ?? [0, 0, 0]));
+  const shift = s.shift ?? [0, 0, 0];
+  const gone = travelled(s, clock, tile);
+  const out = new Float64Array(12);
+  for (let r = 0; r < 3; r++) {
+    const f = 1 / (s.scale * s.stretch[r]);
+    let away = 0;
+    for (let c = 0; c < 3; c++) {
+      // The pattern is turned, so places are turned the other way: by the transpose.
+      out[4 * r + c] = frequency * f * m[3 * c + r];
+      away += f * m[3 * c + r] * shift[c];
+    }
+    out[4 * r + 3] = frequency * (-away - gone[r]) + offset[r];
+  }
+  return out;
+}

@@ -1,0 +1,42 @@
+import { fitFrame, type CameraPose } from './lens';
+
+type Triple = readonly [number, number, number];
+
+/** From space to the picture and back, for a camera without roll. */
+export interface Projection {
+  /** Pixels from the left and the top, and metres in front of the camera; null behind it. */
+  to(p: Triple): { readonly x: number; readonly y: number; readonly depth: number } | null;
+  /** How far a move by pixels goes in the plane that faces the camera at a depth, in metres. */
+  across(dx: number, dy: number, depth: number): [number, number, number];
+  /** Unit vectors: ahead, to the right, up. */
+  readonly ahead: Triple;
+}
+
+const cross = (a: Triple, b: Triple): Triple => [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]];
+const unit = (a: Triple): Triple => {
+  const l = Math.hypot(...a) || 1;
+  return [a[0] / l, a[1] / l, a[2] / l];
+};
+
+/** The projection of a viewport, in pixels, into which the whole output frame is fitted. */
+export function projectionOf(pose: CameraPose, focalLength: number, outputAspect: number, width: number, height: number): Projection {
+  const { fov } = fitFrame(focalLength, outputAspect, width / height);
+  const scale = height / 2 / Math.tan((fov * Math.PI) / 360);
+  const ahead = unit([0, 1, 2].map((k) => pose.target[k] - pose.position[k]) as unknown as Triple);
+  const right = unit(Math.abs(ahead[1]) > 0.99999 ? [1, 0, 0] : cross(ahead, [0, 1, 0]));
+  const up = cross(right, ahead);
+  const dot = (a: Triple, b: Triple) => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
+  return {
+    ahead,
+    to(p) {
+      const d = [0, 1, 2].map((k) => p[k] - pose.position[k]) as unknown as Triple;
+      const depth = dot(d, ahead);
+      if (depth <= 1e-3) return null;
+      return { x: width / 2 + (scale * dot(d, right)) / depth, y: height / 2 - (scale * dot(d, up)) / depth, depth };
+    },
+    across(dx, dy, depth) {
+      const k = depth / scale;
+      return [0, 1, 2].map((i) => k * (dx * right[i] - dy * up[i])) as [number, number, number];
+    },
+  };
+}

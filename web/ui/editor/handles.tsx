@@ -1,0 +1,211 @@
+'use client';
+
+import { Box } from '@chakra-ui/react';
+import type { NumberParam, NumberValue, Points, StoredValue, VectorParam } from '@maypole/core/declare/params';
+import { evaluateScene } from '@maypole/core/evaluate/scene';
+import { linkPiece } from '@maypole/core/piece/link';
+import { projectionOf, type Projection } from '@maypole/core/scene/projection';
+import { onRing, type Handle } from '@maypole/core/steps/handles';
+import { shiftedValue } from '@maypole/core/time/reshape';
+import { useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { shownColour } from '../parts/shown-colour';
+import { heldHandles } from '../state/held-handles';
+import { useEditor } from '../state/store';
+
+const SNAP = { place: 0.1, distance: 0.1, angle: 15 } as const;
+let gestures = 0;
+
+/** What can be taken hold of in the picture: places, sizes and angles of the step at work. */
+export function Handles({ size }: { size: { width: number; height: number } }) {
+  const piece = useEditor((s) => s.piece);
+  const frame = useEditor((s) => s.frame);
+  const playing = useEditor((s) => s.playing);
+  const held = useEditor((s) => s.held);
+  const ribbonId = useEditor((s) => s.ribbonId);
+  const shown = useMemo(() => (playing || held === null || ribbonId === null ? null : heldHandles(piece, ribbonId, held, frame)), [piece, ribbonId, held, frame, playing]);
+  const [words, setWords] = useState<{ text: string; x: number; y: number } | null>(null);
+  if (!shown || size.width < 2) return null;
+  const scene = evaluateScene(linkPiece(piece), frame);
+  const view = projectionOf(scene.pose, scene.focalLength, piece.output.width / piece.output.height, size.width, size.height);
+  return (
+    <Box position="absolute" inset="0" pointerEvents="none" overflow="hidden" data-testid="handles">
+      <svg width={size.width} height={size.height} aria-hidden="true" style={{ position: 'absolute', inset: 0 }}>
+        {shown.handles.map((h) => <Guide key={keyOf(h)} handle={h} place={shown.place} view={view} colour={shownColour(shown.colour)} />)}
+      </svg>
+      {shown.handles.map((h) => (
+        <Grip key={keyOf(h)} handle={h} shown={shown} view={view} onWords={setWords} />
+      ))}
+      {words && (
+        <Box position="absolute" style={{ left: words.x + 14, top: words.y - 30 }} bg="ink" color="inverse" fontFamily="mono" fontSize="11.5px" px="2" py="0.5" borderRadius="6px" whiteSpace="nowrap" data-testid="read-out">
+          {words.text}
+        </Box>
+      )}
+    </Box>
+  );
+}
+
+const keyOf = (h: Handle) => `${h.param}/${h.index ?? ''}`;
+
+function Guide({ handle: h, place, view, colour }: { handle: Handle; place: (p: readonly [number, number, number]) => readonly [number, number, number]; view: Projection; colour: string }) {
+  const path = (points: (readonly [number, number, number])[], closed: boolean) => {
+    const seen = points.map((p) => view.to(place(p)));
+    return seen.some((p) => !p) ? '' : seen.map((p, i) => `${i ? 'L' : 'M'}${p!.x.toFixed(1)} ${p!.y.toFixed(1)}`).join('') + (closed ? 'Z' : '');
+  };
+  const line = { fill: 'none', stroke: colour, strokeWidth: 1.5, opacity: 0.8 } as const;
+  if (h.shape === 'angle' && h.about && h.axis && h.ring) {
+    const ring = Array.from({ length: 73 }, (_, i) => onRing(h.about!, h.axis!, h.ring!, (i / 72) * 2 * Math.PI));
+    return (
+      <>
+        <path d={path(ring, true)} {...line} strokeDasharray="3 4" />
+        <path d={path([h.about, onRing(h.about, h.axis, h.ring, 0)], false)} {...line} strokeDasharray="3 4" />
+        <path d={path([h.about, h.at], false)} {...line} />
+      </>
+    );
+  }
+  if (h.shape === 'distance' && h.about) {
+    const r = Math.abs(h.at[0] - h.about[0]);
+    const ring = (axis: readonly [number, number, number]) => Array.from({ length: 49 }, (_, i) => onRing(h.about!, axis, r, (i / 48) * 2 * Math.PI));
+    return (
+      <>
+        {([[1, 0, 0], [0, 1, 0], [0, 0, 1]] as const).map((axis) => <path key={axis.join()} d={path(ring(axis), true)} {...line} opacity={0.55} />)}
+        <path d={path([h.about, h.at], false)} {...line} strokeDasharray="3 4" />
+      </>
+    );
+  }
+  return h.from ? <path d={path([h.from, h.at], false)} {...line} strokeDasharray="2 3" /> : null;
+}
+
+interface GripProps {
+  readonly handle: Handle;
+  readonly shown: NonNullable<ReturnType<typeof heldHandles>>;
+  readonly view: Projection;
+  readonly onWords: (words: { text: string; x: number; y: number } | null) => void;
+}
+
+function Grip({ handle: h, shown, view, onWords }: GripProps) {
+  const drag = useRef<{ x: number; y: number; gesture: string; start: readonly [number, number, number]; done: readonly [number, number, number]; turned: number; last: number } | null>(null);
+  const seen = view.to(shown.place(h.at));
+  if (!seen) return null;
+  const centre = h.about ? view.to(shown.place(h.about)) : null;
+
+  /** Moves by metres (or degrees in the first number), telling what came of it. */
+  const apply = (by: readonly [number, number, number], gesture: string, snap: boolean): string => {
+    const { setValue } = useEditor.getState();
+    const p = shown.params[h.param];
+    const address = { owner: { type: 'step', ribbon: shown.ribbonId, step: shown.stepId }, param: h.param } as const;
+    const merge = `handle/${h.param}/${h.index ?? ''}/${gesture}`;
+    const stored = currentStep(shown.ribbonId, shown.stepId)?.values[h.param] ?? p.default;
+    const grid = (x: number) => (snap ? Math.round(x / SNAP[h.shape]) * SNAP[h.shape] : x);
+    const tidy = (x: number) => Number(x.toFixed(4));
+    if (p.type === 'points') {
+      const list = [...(stored as Points)];
+      while (h.index! >= list.length) list.push([0, 0, 0]);
+      const next = list[h.index!].map((x, k) => tidy(grid(x + by[k]))) as [number, number, number];
+      setValue(h.title, address, list.map((q, i) => (i === h.index ? next : q)), merge);
+      return next.map((x) => x.toFixed(2)).join(', ');
+    }
+    if (h.shape === 'place') {
+      const q = p as VectorParam;
+      const now = stored as readonly NumberValue[];
+      const next = now.map((v, k) => shift(v, by[k], q, (x) => tidy(grid(x))));
+      setValue(h.title, address, next as unknown as StoredValue, merge);
+      return next.map((v, k) => (typeof v === 'number' ? v : shown.values[h.param][k] + by[k]).toFixed(2)).join(', ') + ' m';
+    }
+    const q = p as NumberParam;
+    const next = shift(stored as NumberValue, by[0], q, (x) => tidy(grid(x)));
+    setValue(h.title, address, next, merge);
+    const value = typeof next === 'number' ? next : (shown.values[h.param] as unknown as number) + by[0];
+    return `${value.toFixed(h.shape === 'angle' ? 1 : 2)}${q.unit === '°' ? '°' : ` ${q.unit}`}`;
+  };
+
+  const down = (event: PointerEvent) => {
+    event.stopPropagation();
+    event.currentTarget.setPointerCapture(event.pointerId);
+    drag.current = { x: event.clientX, y: event.clientY, gesture: `${++gestures}`, start: h.at, done: [0, 0, 0], turned: 0, last: angleTo(centre, seen.x, seen.y) };
+    onWords({ text: h.title, x: seen.x, y: seen.y });
+  };
+  const move = (event: PointerEvent) => {
+    const d = drag.current;
+    if (!d) return;
+    event.stopPropagation();
+    const [dx, dy] = [event.clientX - d.x, event.clientY - d.y];
+    let by: [number, number, number];
+    if (h.shape === 'angle') {
+      const box = event.currentTarget.parentElement!.getBoundingClientRect();
+      const now = angleTo(centre, event.clientX - box.left, event.clientY - box.top);
+      let step = now - d.last;
+      step -= 360 * Math.round(step / 360);
+      // Seen from the front of the axis it turns one way, from behind the other.
+      const front = h.axis && shown.turn(h.axis).reduce((s, x, k) => s + x * view.ahead[k], 0) < 0 ? -1 : 1;
+      drag.current = { ...d, last: now, turned: d.turned + step * front };
+      by = [drag.current.turned - d.done[0], 0, 0];
+      drag.current.done = [drag.current.turned, 0, 0];
+    } else {
+      const whole = shown.back(view.across(dx, dy, seen.depth));
+      // Shift keeps to the axis along which it has gone farthest.
+      const most = whole.reduce((m, x, k) => (Math.abs(x) > Math.abs(whole[m]) ? k : m), 0);
+      const kept = event.shiftKey ? (whole.map((x, k) => (k === most ? x : 0)) as [number, number, number]) : whole;
+      if (h.shape === 'distance') {
+        const along = Math.hypot(...[0, 1, 2].map((k) => d.start[k] + kept[k] - h.about![k])) - Math.hypot(...[0, 1, 2].map((k) => d.start[k] - h.about![k]));
+        by = [along - d.done[0], 0, 0];
+        drag.current = { ...d, done: [along, 0, 0] };
+      } else {
+        by = kept.map((x, k) => x - d.done[k]) as [number, number, number];
+        drag.current = { ...d, done: kept };
+      }
+    }
+    const text = apply(by, d.gesture, event.ctrlKey || event.metaKey);
+    onWords({ text: `${h.title}  ${text}`, x: seen.x, y: seen.y });
+  };
+  const up = () => {
+    drag.current = null;
+    onWords(null);
+  };
+  const keys = (event: KeyboardEvent) => {
+    const arrow = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[event.key];
+    if (!arrow) return;
+    event.preventDefault();
+    event.stopPropagation();
+    const k = event.shiftKey ? 10 : 1;
+    apply(h.shape === 'angle' ? [(arrow[0] - arrow[1]) * k, 0, 0] : h.shape === 'distance' ? [(arrow[0] - arrow[1]) * 0.01 * k, 0, 0] : shown.back(view.across(arrow[0] * 4 * k, arrow[1] * 4 * k, seen.depth)), `${++gestures}`, false);
+  };
+
+  return (
+    <Box
+      as="button"
+      aria-label={`${h.title} in the picture`}
+      title={`${h.title}: drag it. Ctrl snaps, Shift keeps to one axis.`}
+      position="absolute"
+      style={{ left: seen.x - 9, top: seen.y - 9, touchAction: 'none' }}
+      w="18px"
+      h="18px"
+      p="0"
+      pointerEvents="auto"
+      cursor="move"
+      display="flex"
+      alignItems="center"
+      justifyContent="center"
+      bg="transparent"
+      onPointerDown={down}
+      onPointerMove={move}
+      onPointerUp={up}
+      onPointerCancel={up}
+      onKeyDown={keys}
+    >
+      <Box w={h.index === undefined ? '12px' : '9px'} h={h.index === undefined ? '12px' : '9px'} borderRadius={h.shape === 'place' ? 'full' : '2px'} transform={h.shape === 'distance' ? 'rotate(45deg)' : undefined} bg="raised" borderWidth="2.5px" boxShadow="card" style={{ borderColor: shownColour(shown.colour) }} />
+    </Box>
+  );
+}
+
+function shift(value: NumberValue, by: number, p: NumberParam | VectorParam, settle: (x: number) => number): NumberValue {
+  const next = shiftedValue(value, by, [p.min, p.max]);
+  return typeof next === 'number' ? settle(next) : next;
+}
+
+function currentStep(ribbonId: string, stepId: string) {
+  return useEditor.getState().piece.ribbons.find((r) => r.id === ribbonId)?.steps.find((s) => s.id === stepId);
+}
+
+function angleTo(centre: { x: number; y: number } | null, x: number, y: number): number {
+  return centre ? (Math.atan2(-(y - centre.y), x - centre.x) * 180) / Math.PI : 0;
+}

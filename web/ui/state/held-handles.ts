@@ -1,0 +1,78 @@
+import type { Param } from '@maypole/core/declare/params';
+import { MeshCache } from '@maypole/core/evaluate/mesh-cache';
+import { evaluateRibbon } from '@maypole/core/evaluate/ribbon';
+import { evaluateValues } from '@maypole/core/evaluate/values';
+import { linkPiece } from '@maypole/core/piece/link';
+import type { Piece, StepDoc } from '@maypole/core/piece/piece';
+import type { Mesh } from '@maypole/core/shape/mesh';
+import { handlesOf, type Handle } from '@maypole/core/steps/handles';
+import { stepKind } from '@maypole/core/steps/index';
+import type { Clock } from '@maypole/core/time/loop';
+
+type Triple = readonly [number, number, number];
+
+export interface HeldHandles {
+  readonly ribbonId: string;
+  readonly stepId: string;
+  readonly colour: string;
+  readonly handles: readonly Handle[];
+  readonly params: Readonly<Record<string, Param>>;
+  /** Values at this moment; only numbers and vectors are read. */
+  readonly values: Readonly<Record<string, readonly number[]>>;
+  /** From the space the step works in to where the picture shows it: steps that place the form come after it. */
+  place(p: Triple): Triple;
+  /** The same for directions, and back. */
+  turn(p: Triple): Triple;
+  back(p: Triple): [number, number, number];
+}
+
+const cache = new MeshCache(64 * 1024 * 1024);
+const NEEDS_BODY = new Set(['cage', 'twist', 'bend']);
+
+/** The handles of a step of a ribbon at a frame; null where it has none. */
+export function heldHandles(piece: Piece, ribbonId: string, stepId: string, frame: number): HeldHandles | null {
+  const ribbon = linkPiece(piece).ribbons.find((r) => r.id === ribbonId);
+  const index = ribbon?.steps.findIndex((s) => s.id === stepId) ?? -1;
+  if (!ribbon || index < 0 || !ribbon.on) return null;
+  const step = ribbon.steps[index];
+  const kind = stepKind(step.kind);
+  const clock: Clock = { frame, frames: piece.loop.frames };
+  const values = evaluateValues(kind.params, step.values, clock);
+  const body = NEEDS_BODY.has(step.kind) ? evaluateRibbon({ ...ribbon, steps: ribbon.steps.slice(0, index) }, piece.loop, frame, 'draft', cache).mesh.positions : null;
+  const handles = handlesOf(kind, values, body);
+  if (handles.length === 0) return null;
+  const m = placedBy(ribbon.steps.slice(index + 1), clock);
+  const inverse = inverted(m);
+  const linear = (a: readonly number[], p: Triple): [number, number, number] => [0, 1, 2].map((r) => a[3 * r] * p[0] + a[3 * r + 1] * p[1] + a[3 * r + 2] * p[2]) as [number, number, number];
+  return {
+    ribbonId,
+    stepId,
+    colour: ribbon.colour,
+    handles,
+    params: kind.params,
+    values: values as never,
+    place: (p) => linear(m.turn, p).map((x, k) => x + m.shift[k]) as unknown as Triple,
+    turn: (p) => linear(m.turn, p),
+    back: (p) => linear(inverse, p),
+  };
+}
+
+/** What the placing steps that follow do to space, found by having them move four points. */
+function placedBy(steps: readonly StepDoc[], clock: Clock): { turn: number[]; shift: Triple } {
+  let mesh: Mesh = { connectivity: { vertexCount: 4, faceStart: new Uint32Array(1), corners: new Uint32Array(0) }, positions: Float32Array.from([0, 0, 0, 1, 0, 0, 0, 1, 0, 0, 0, 1]) };
+  for (const s of steps) {
+    const kind = stepKind(s.kind);
+    if (!s.on || (kind.kind !== 'place' && kind.kind !== 'spin')) continue;
+    mesh = kind.evaluate(evaluateValues(kind.params, s.values, clock), mesh, { clock, detail: 'draft' });
+  }
+  const p = mesh.positions;
+  const turn = [0, 1, 2].flatMap((r) => [1, 2, 3].map((c) => p[3 * c + r] - p[r]));
+  return { turn, shift: [p[0], p[1], p[2]] };
+}
+
+function inverted({ turn: m }: { turn: readonly number[] }): number[] {
+  const minor = (a: number, b: number, c: number, d: number) => m[a] * m[d] - m[b] * m[c];
+  const adjugate = [minor(4, 5, 7, 8), -minor(1, 2, 7, 8), minor(1, 2, 4, 5), -minor(3, 5, 6, 8), minor(0, 2, 6, 8), -minor(0, 2, 3, 5), minor(3, 4, 6, 7), -minor(0, 1, 6, 7), minor(0, 1, 3, 4)];
+  const determinant = m[0] * adjugate[0] + m[1] * adjugate[3] + m[2] * adjugate[6];
+  return adjugate.map((x) => x / (Math.abs(determinant) > 1e-12 ? determinant : 1));
+}
