@@ -5,7 +5,7 @@ import type { Drawable, ViewMode } from './frame';
 
 const CLAY: FinishAt = { colour: '#C9C2B6', roughness: 0.85, metalness: 0 };
 /** Length of the lines that show normals, as a share of the shape's size. */
-const NORMAL_LENGTH = 0.03;
+const NORMAL_LENGTH = 0.012;
 
 /** Sets a colour that is written to the canvas as it is: display values where the renderer expects light. */
 export function displayColour(target: Color, hex: string): Color {

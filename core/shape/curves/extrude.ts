@@ -76,7 +76,7 @@ export function capped(mesh: Mesh): Sheet | null {
     const at = members.flatMap((j) => contours[j].points.map((_, k) => starts[j] + k));
     const holeStarts: number[] = [];
     members.slice(0, -1).reduce((sum, j) => (holeStarts.push(sum + contours[j].points.length), sum + contours[j].points.length), 0);
-    const cut = earcut(flat, holeStarts);
+    const cut = withAll(earcut(flat, holeStarts), members.map((j) => contours[j].points.length));
     for (let t = 0; t < cut.length; t += 3) {
       const [a, b, c] = [cut[t], cut[t + 1], cut[t + 2]];
       const turn = (flat[2 * b] - flat[2 * a]) * (flat[2 * c + 1] - flat[2 * a + 1]) - (flat[2 * b + 1] - flat[2 * a + 1]) * (flat[2 * c] - flat[2 * a]);
@@ -84,6 +84,37 @@ export function capped(mesh: Mesh): Sheet | null {
     }
   });
   return { contours, triangles, reversed, middle, u, v, n };
+}
+
+/** Puts back points on straight sides, which the cutting into ears leaves out: the triangle there becomes a fan. */
+function withAll(cut: readonly number[], counts: readonly number[]): number[] {
+  const out = [...cut];
+  const used = new Set(cut);
+  let first = 0;
+  for (const n of counts) {
+    for (let i = 0; i < n; i++) {
+      const a = first + i;
+      if (!used.has(a) || used.has(first + ((i + 1) % n))) continue;
+      const between: number[] = [];
+      let j = (i + 1) % n;
+      while (!used.has(first + j) && between.length < n) {
+        between.push(first + j);
+        j = (j + 1) % n;
+      }
+      const c = first + j;
+      for (let t = 0; t < out.length; t += 3) {
+        const three = out.slice(t, t + 3);
+        const k = three.findIndex((x, q) => (x === a && three[(q + 1) % 3] === c) || (x === c && three[(q + 1) % 3] === a));
+        if (k < 0) continue;
+        const apex = three[(k + 2) % 3];
+        const way = three[k] === a ? [a, ...between, c] : [c, ...[...between].reverse(), a];
+        out.splice(t, 3, ...way.slice(0, -1).flatMap((x, q) => [x, way[q + 1], apex]));
+        break;
+      }
+    }
+    first += n;
+  }
+  return out;
 }
 
 const known = new Map<string, Connectivity>();

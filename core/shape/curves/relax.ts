@@ -4,7 +4,7 @@ import { netOf } from './net';
 /**
  * Relaxation of a net in odd and even passes (Gauss–Seidel with two colours of points), so that a
  * point sees where its neighbours have just gone. Points go to the mean of their neighbours weighted
- * by 1 over the length of the edge, which does not draw close pairs together; or they go where their
+ * by the length of the edge, so that long edges pull harder and spread the points; or they go where their
  * edges have one length.
  *
  * @param length rest length as a share of the mean length of all edges; null for the weighted mean
@@ -28,7 +28,7 @@ export function relaxed(mesh: Mesh, passes: number, strength: number, length: nu
         const d = Math.sqrt(dx * dx + dy * dy + dz * dz);
         if (d < 1e-12) continue;
         // Half of what an edge is too long or too short, as each of its ends moves.
-        const w = length === null ? 1 / d : (0.5 * (d - rest)) / d;
+        const w = length === null ? d : (0.5 * (d - rest)) / d;
         x += w * dx;
         y += w * dy;
         z += w * dz;

@@ -79,7 +79,7 @@ function turnedInwards(lines: readonly number[][], closed: readonly boolean[], p
       sum += ((ra * ra + ra * rb + rb * rb) / 3) * (p[b + axis] - p[a + axis]);
     }
   });
-  return sum > 0;
+  return sum < 0;
 }
 
 function addEnds(faces: ConnectivityBuilder, lines: readonly { closed: boolean; count: number }[], sheet: NonNullable<ReturnType<typeof capped>>, at: (i: number, k: number) => number, sides: number, flip: boolean): void {

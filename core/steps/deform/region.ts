@@ -94,8 +94,10 @@ function strengthOf(v: Region, mesh: Mesh, context: StepContext, within: (t: num
   switch (v.region) {
     case 'patches': {
       const field = noiseField({ kind: 'gradient', scale: v.regionScale, stretch: [1, 1, 1], octaves: 1, contrast: 1, brightness: 0, low: -1, high: 1, absolute: false, invert: false, seed: v.regionSeed, rate: v.regionRate }, context.clock);
-      // Gradient noise is nearly normal about 0 with a spread of about ¼.
-      const from = 0.7 * (1 - (2 * v.regionShare) / 100);
+      // Gradient noise is nearly normal about 0 with a spread of about 0.27; its quantiles by Tukey's
+      // lambda distribution, whose λ = 0.14 is near the normal one.
+      const share = v.regionShare / 100;
+      const from = 0.27 * 4.91 * ((1 - share) ** 0.14 - share ** 0.14);
       const soft = (v.softShare / 100) * 0.6;
       return (i) => {
         const n = field(p[3 * i], p[3 * i + 1], p[3 * i + 2]) - from;

@@ -29,7 +29,7 @@ export function Handles({ size }: { size: { width: number; height: number } }) {
   const view = projectionOf(scene.pose, scene.focalLength, piece.output.width / piece.output.height, size.width, size.height);
   return (
     <Box position="absolute" inset="0" pointerEvents="none" overflow="hidden" data-testid="handles">
-      <svg width={size.width} height={size.height} aria-hidden="true" style={{ position: 'absolute', inset: 0 }}>
+      <svg width={size.width} height={size.height} aria-hidden="true" style={{ position: 'absolute', inset: 0, filter: 'drop-shadow(0 0 1.5px rgba(255,255,255,0.95))' }}>
         {shown.handles.map((h) => <Guide key={keyOf(h)} handle={h} place={shown.place} view={view} colour={shownColour(shown.colour)} />)}
       </svg>
       {shown.handles.map((h) => (
