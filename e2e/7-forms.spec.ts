@@ -45,6 +45,13 @@ test('a dodecahedron shell with thinned-out faces; what a step cannot work on is
   await typeNumber(step(page, 'thin-out'), 'Share', 50);
   await expect(page.getByTestId('face-count')).toHaveText('6 faces');
   await addStep(page, 'Shell');
+  // The other side has a finish of its own.
+  await page.getByRole('button', { name: /^Finish/ }).click();
+  const finish = page.getByTestId('finish');
+  await finish.getByRole('button', { name: 'More', exact: true }).click();
+  await finish.getByLabel('Inside', { exact: true }).focus();
+  await page.keyboard.press('Space');
+  await expect(finish.getByRole('spinbutton', { name: 'Inside roughness' })).toBeVisible();
   await addStep(page, 'Twist');
   // A region keeps the twist to one part; the rarer values are folded away.
   const twist = step(page, 'twist');

@@ -12,7 +12,7 @@ const args = process.argv.slice(2);
 const json = args.includes('--json');
 const demo = path.join(import.meta.dirname, '../demo');
 const files = args.includes('--demo')
-  ? readdirSync(demo).filter((f) => f.endsWith('.json')).sort().map((f) => path.join(demo, f))
+  ? readdirSync(demo).filter((f) => f.endsWith('.json')).sort((a, b) => a.localeCompare(b, 'en', { numeric: true })).map((f) => path.join(demo, f))
   : args.filter((a) => a !== '--json');
 
 if (files.length === 0) {

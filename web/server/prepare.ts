@@ -18,7 +18,7 @@ async function main(): Promise<void> {
     if (n > 0) return;
     const folder = path.join(here, '../../demo');
     // The last one made stands first on the shelf.
-    for (const file of readdirSync(folder).filter((f) => f.endsWith('.json')).sort().reverse())
+    for (const file of readdirSync(folder).filter((f) => f.endsWith('.json')).sort((a, b) => a.localeCompare(b, 'en', { numeric: true })).reverse())
       await createPiece(db, readFileSync(path.join(folder, file), 'utf8'));
   } finally {
     await db.$client.end();

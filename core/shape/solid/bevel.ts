@@ -74,7 +74,9 @@ export function bevelled(mesh: Mesh, width: number, degrees: number, segments: n
     });
     if (wedges.length > 2) {
       const ring = wedges.flatMap((w) => strips.get(`${w.from}/${v}`)!.slice(0, -1));
-      patch(faces, ring, positions, put);
+      // The middle of the quadratic triangle whose corners are the wedges and whose controls are all the old corner.
+      const mean = [0, 1, 2].map((k) => ids.reduce((s, id) => s + positions[3 * id + k], 0) / ids.length);
+      patch(faces, ring, segments > 1 ? mean.map((x, k) => x / 3 + (2 * at(v)[k]) / 3) : mean, put);
     }
   }
 
@@ -106,10 +108,9 @@ function sideLine(line: number[] | undefined, corner: number): number[] {
   return line[0] === corner ? line : [...line].reverse();
 }
 
-/** A patch over a ring of points: a face, or a fan about a middle drawn out by its neighbours. */
-function patch(faces: ConnectivityBuilder, ring: readonly number[], positions: number[], put: (q: readonly number[]) => number): void {
+/** A patch over a ring of points: a face, or a fan about a middle. */
+function patch(faces: ConnectivityBuilder, ring: readonly number[], middle: readonly number[], put: (q: readonly number[]) => number): void {
   if (ring.length <= 4) return faces.face(ring, 1);
-  const middle = [0, 1, 2].map((k) => ring.reduce((s, id) => s + positions[3 * id + k], 0) / ring.length);
   const id = put(middle);
   ring.forEach((a, i) => faces.face([a, ring[(i + 1) % ring.length], id], 1));
 }

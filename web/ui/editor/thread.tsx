@@ -159,7 +159,7 @@ const FinishCard = memo(function FinishCard({ id, colour, finish }: { id: string
   const shown = useEditor((s) => evaluateColour(linkedValue(s.piece, { owner: { type: 'finish', ribbon: id }, param: 'colour' }) as ColourValue, { frame: s.frame, frames: s.piece.loop.frames }));
   const toggle = () => useEditor.setState((s) => ({ openSteps: { ...s.openSteps, [`${id}/finish`]: !open } }));
   return (
-    <Flex align="flex-start" gap="2.5" position="relative">
+    <Flex align="flex-start" gap="2.5" position="relative" data-testid="finish">
       <Knot colour={colour}><Palette size={14} strokeWidth={1.9} /></Knot>
       <Card open={open}>
         <Flex align="center" minH="38px" px="2.5" gap="2">
