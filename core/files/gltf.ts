@@ -23,8 +23,8 @@ export async function readGltf(bytes: Uint8Array): Promise<Mesh> {
   check(json, resources);
   let scene;
   try {
-    const document = await new WebIO().readJSON({ json, resources } as unknown as JSONDocument);
-    scene = document.getRoot();
+    const gltf = await new WebIO().readJSON({ json, resources } as unknown as JSONDocument);
+    scene = gltf.getRoot();
   } catch (error) {
     throw new FileTrouble(`The glTF file cannot be read: ${error instanceof Error ? error.message : 'its parts do not fit together'}.`);
   }

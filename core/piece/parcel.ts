@@ -4,7 +4,7 @@ export interface Parcel {
   readonly assets?: Record<string, { name: string; data: string }>;
 }
 
-/** What a piece file holds: a document, or a document with the files it names. Anything unknown is taken for a document. */
+/** What a piece file holds: a piece, or a piece with the files it names. Anything unknown is taken for a piece. */
 export function openParcel(text: string): Parcel {
   if (!/^\s*\{\s*"maypole"\s*:\s*"parcel"/.test(text)) return { source: text };
   try {

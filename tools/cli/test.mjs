@@ -38,6 +38,9 @@ export async function run(args) {
     const env = { ...process.env, DATABASE_URL: url, CI: '1', NEXT_TELEMETRY_DISABLED: '1' };
     if (which !== 'e2e') {
       await ensureBuildTypes(env);
+      // The application is built beside the checks of the source, which take one core.
+      const built = which === 'all' ? ensureBuild() : Promise.resolve();
+      built.catch(() => {});
       for (const [name, what, program, programArgs] of [
         ['lint', 'everything', path.join(BIN, 'eslint'), ['--max-warnings', '0', '.']],
         tsc('core'), tsc('web'), tsc('tsconfig.tools.json'),
@@ -46,6 +49,7 @@ export async function run(args) {
         const { status } = await runProgram(program, programArgs, { cwd: ROOT, env });
         count(status === 0 ? 1 : 0, status === 0 ? 0 : 1);
       }
+      await built;
       say('\nunit tests');
       const report = path.join(scratch, 'unit.json');
       const { status } = await runProgram(path.join(BIN, 'vitest'), ['run', '--reporter=default', '--reporter=json', `--outputFile.json=${report}`], { cwd: ROOT, env });

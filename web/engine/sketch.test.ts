@@ -2,6 +2,7 @@ import { defaultsOf } from '@maypole/core/declare/params';
 import { EMPTY_MESH } from '@maypole/core/evaluate/ribbon';
 import { stepKind } from '@maypole/core/steps/index';
 import { describe, expect, it } from 'vitest';
+import { form } from '@maypole/core/fixtures/forms';
 import { sketch } from './sketch';
 
 const make = (kind: string, values: object = {}) => stepKind(kind).evaluate({ ...defaultsOf(stepKind(kind).params), ...values } as never, EMPTY_MESH, { clock: { frame: 0, frames: 10 }, detail: 'draft' });
@@ -26,5 +27,11 @@ describe('sketches', () => {
     const one = make('box', { size: [1, 1, 1], segments: 1 });
     const mirrored = stepKind('mirror').evaluate({ axis: 'x', at: 0, fold: false } as never, one, { clock: { frame: 0, frames: 10 }, detail: 'draft' });
     expect(Math.abs(filled(sketch(mirrored, 80, '#ffffff')) - filled(sketch(one, 80, '#ffffff')))).toBeLessThan(40);
+  });
+  it('draws curves that have no faces', () => {
+    const image = sketch(form('curve', { curve: 'ring' }), 48, '#3a86b7');
+    const drawn = Array.from({ length: 48 * 48 }, (_, i) => image[4 * i + 3] > 0).filter(Boolean).length;
+    expect(drawn).toBeGreaterThan(100);
+    expect(drawn).toBeLessThan(600);
   });
 });

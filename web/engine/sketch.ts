@@ -1,3 +1,4 @@
+import { polylinesOf } from '@maypole/core/shape/curves/curves';
 import type { Mesh } from '@maypole/core/shape/mesh';
 import { boundsOf } from '@maypole/core/shape/measure';
 
@@ -48,7 +49,24 @@ export function sketch(mesh: Mesh, size: number, tone: string): Uint8ClampedArra
       const light = 0.45 + 0.6 * Math.max(facing, -0.55 * facing);
       triangle(sx, sy, sz, i0, i1, i2, size, depth, image, r * light, g * light, b * light);
     }
+  for (const { vertices, closed } of polylinesOf(mesh.connectivity))
+    for (let k = 0; k < (closed ? vertices.length : vertices.length - 1); k++) line(sx, sy, sz, vertices[k], vertices[(k + 1) % vertices.length], size, depth, image, r, g, b);
   return image;
+}
+
+/** A line two pixels wide where it is nearer than what is there. */
+function line(sx: Float32Array, sy: Float32Array, sz: Float32Array, a: number, b: number, size: number, depth: Float32Array, image: Uint8ClampedArray, red: number, green: number, blue: number): void {
+  const steps = Math.max(1, Math.ceil(2 * Math.max(Math.abs(sx[b] - sx[a]), Math.abs(sy[b] - sy[a]))));
+  for (let i = 0; i <= steps; i++) {
+    const t = i / steps;
+    const [x, y, z] = [sx[a] + t * (sx[b] - sx[a]), sy[a] + t * (sy[b] - sy[a]), sz[a] + t * (sz[b] - sz[a])];
+    for (const [px, py] of [[x, y], [x - 1, y], [x, y - 1], [x - 1, y - 1]]) {
+      const [u, v] = [Math.floor(px), Math.floor(py)];
+      if (u < 0 || v < 0 || u >= size || v >= size || z < depth[v * size + u] - 1e-3) continue;
+      depth[v * size + u] = z;
+      image.set([red, green, blue, 255], 4 * (v * size + u));
+    }
+  }
 }
 
 /** Fills a triangle by edge functions where it is nearer than what is there (J. Pineda, “A parallel algorithm for polygon rasterization”, 1988). */

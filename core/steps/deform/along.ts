@@ -1,5 +1,5 @@
 import { choice, number, ribbon } from '../../declare/params';
-import { pathAlong } from '../../shape/curves/path';
+import { pathAlong } from '../../shape/curves/along-path';
 import { pointsOf, polylinesOf } from '../../shape/curves/curves';
 import { boundsOf } from '../../shape/measure';
 import { brief, defineStep, StepProblem } from '../step';

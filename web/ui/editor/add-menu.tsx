@@ -25,6 +25,9 @@ export function AddMenu({ group, label, ribbonId, onChoose, children }: Props) {
   const words = query.toLowerCase().split(/\s+/).filter(Boolean);
   const kinds = stepKinds.filter((k) => (k.group === 'form') === (group === 'form') && words.every((w) => `${k.title} ${k.help}`.toLowerCase().includes(w)));
   const tone = useEditor((s) => s.piece.ribbons.find((r) => r.id === ribbonId)?.colour ?? '#D9483B');
+  // Steps for curves come first where the ribbon begins with one, and last where it does not.
+  const drawn = useEditor((s) => ['outline', 'curve', 'text', 'svg'].includes(s.piece.ribbons.find((r) => r.id === ribbonId)?.steps[0]?.kind ?? ''));
+  const groups = drawn ? stepGroups : [...stepGroups].sort((a, b) => Number(a.group === 'curve') - Number(b.group === 'curve'));
   const all = useMemo(() => stepKinds.filter((k) => (k.group === 'form') === (group === 'form')).map((k) => k.kind), [group]);
   const pictures = useSketches(open, ribbonId, all, tone);
   const choose = (kind: string) => {
@@ -55,7 +58,7 @@ export function AddMenu({ group, label, ribbonId, onChoose, children }: Props) {
                 mb="1.5"
                 _placeholder={{ color: 'muted' }}
               />
-              {stepGroups.map(({ group: g, title }) => {
+              {groups.map(({ group: g, title }) => {
                 const mine = kinds.filter((k) => k.group === g);
                 if (mine.length === 0) return null;
                 return (

@@ -56,7 +56,7 @@ export function addStep(ribbonId: string, kind: string, after?: string): void {
     const at = after === undefined ? r.steps.length : r.steps.findIndex((s) => s.id === after) + 1;
     return { ...r, steps: [...r.steps.slice(0, at), step, ...r.steps.slice(at)] };
   });
-  editor().set({ openSteps: { ...editor().openSteps, [step.id]: true } });
+  editor().set({ held: step.id, openSteps: { ...editor().openSteps, [step.id]: true } });
 }
 
 export function removeStep(ribbonId: string, id: string): void {
@@ -66,7 +66,7 @@ export function removeStep(ribbonId: string, id: string): void {
 export function duplicateStep(ribbonId: string, id: string): void {
   const copyId = newId();
   editor().editRibbon('Duplicate step', ribbonId, (r) => ({ ...r, steps: r.steps.flatMap((s) => (s.id === id ? [s, { ...s, id: copyId }] : [s])) }));
-  editor().set({ openSteps: { ...editor().openSteps, [copyId]: true } });
+  editor().set({ held: copyId, openSteps: { ...editor().openSteps, [copyId]: true } });
 }
 
 export function switchStep(ribbonId: string, id: string): void {
@@ -93,5 +93,5 @@ export function changeForm(ribbonId: string, kind: string): void {
     ...r,
     steps: r.steps.length > 0 && stepKind(r.steps[0].kind).group === 'form' ? [step, ...r.steps.slice(1)] : [step, ...r.steps],
   }));
-  editor().set({ openSteps: { ...editor().openSteps, [step.id]: true } });
+  editor().set({ held: step.id, openSteps: { ...editor().openSteps, [step.id]: true } });
 }

@@ -1,0 +1,42 @@
+import { writePgm } from '@maypole/core/files/pgm';
+import { readPly, writePly } from '@maypole/core/files/ply';
+import { form } from '@maypole/core/fixtures/forms';
+import { newPiece, newRibbon, newStep } from '@maypole/core/piece/piece';
+import { writePiece } from '@maypole/core/piece/read';
+import { afterAll, describe, expect, it } from 'vitest';
+import { assetsWith, keepAsset, keepAssets, loadAsset } from './assets';
+import { connect } from './db';
+
+// The test command starts a throw-away database and names it here.
+const db = connect(process.env.DATABASE_URL ?? 'postgresql://127.0.0.1:1/none');
+afterAll(() => db.$client.end());
+
+const obj = new TextEncoder().encode('v 0 0 0\nv 1 0 0\nv 0 1 0\nf 1 2 3\n');
+
+describe('files beside pieces', () => {
+  it('shapes are kept as PLY under the fingerprint of their bytes, the same file once', async () => {
+    const kept = await keepAsset(db, 'vane.obj', obj);
+    expect(kept).toMatchObject({ name: 'vane.obj', words: '3 points, 1 faces' });
+    expect((await keepAsset(db, 'again.obj', obj)).fingerprint).toBe(kept.fingerprint);
+    const { name, bytes } = await loadAsset(db, kept.fingerprint);
+    expect(name).toBe('vane.obj');
+    expect(readPly(bytes).connectivity.vertexCount).toBe(3);
+  });
+  it('pictures are kept as they come, and what cannot be read is refused in words', async () => {
+    expect((await keepAsset(db, 'cloud.pgm', writePgm(3, 2, [0, 0, 0, 1, 1, 1]))).words).toBe('3 × 2 pixels');
+    await expect(keepAsset(db, 'broken.obj', new TextEncoder().encode('f 1 2 3'))).rejects.toThrow('names point 0');
+    await expect(keepAsset(db, 'x.doc', obj)).rejects.toThrow('use a file that ends in');
+    await expect(loadAsset(db, '0'.repeat(64))).rejects.toThrow('Choose it again');
+  });
+  it('go out with the piece that names them, and come in only if they are what they say', async () => {
+    const { fingerprint } = await keepAsset(db, 'ball.ply', writePly(form('geodesic', { frequency: 3 })));
+    const piece = { ...newPiece('Parcel'), ribbons: [{ ...newRibbon('imported', 0), steps: [newStep('imported', { file: fingerprint })] }] };
+    const carried = await assetsWith(db, writePiece(piece));
+    expect(Object.keys(carried)).toEqual([fingerprint]);
+    await keepAssets(db, carried);
+    expect(await assetsWith(db, writePiece(newPiece('Nothing')))).toEqual({});
+    const other = { [fingerprint]: { name: 'ball.ply', data: Buffer.from(writePly(form('box'))).toString('base64') } };
+    await expect(keepAssets(db, other)).rejects.toThrow('not those it was saved with');
+    await expect(keepAssets(db, { [fingerprint]: { name: 'ball.ply', data: 'AAAA' } })).rejects.toThrow('cannot be read');
+  });
+});
