@@ -120,33 +120,38 @@ function four(a: v128, b: v128, c: v128, d: v128): v128 {
   return f32x4.add(f32x4.add(xs, ys), zs);
 }
 
-/** The cells beyond the eight nearest: those of the 27 that are left, and where all are far, the next ring. */
+/**
+ * The cells beyond the eight nearest: the nine on the far side along x, then the six along y and the
+ * four along z that are left; and where all are far, the next ring.
+ */
 function others(perm: usize, table: usize, X: i32, Y: i32, Z: i32, mask: i32, x: f32, y: f32, z: f32, sx: i32, sy: i32, sz: i32, nearest: f32): f32 {
   let best = nearest;
-  for (let a = -1; a <= 1; a++) {
-    const gx: f32 = a < 0 ? x : a > 0 ? <f32>1 - x : <f32>0;
-    const gx2 = gx * gx;
-    if (gx2 >= best) continue;
-    const hx = <i32>load<u8>(perm + ((X + a) & mask));
-    for (let b = -1; b <= 1; b++) {
-      const gy: f32 = b < 0 ? y : b > 0 ? <f32>1 - y : <f32>0;
-      const gy2 = gx2 + gy * gy;
-      if (gy2 >= best) continue;
-      const close = a != -sx && b != -sy;
-      let hy = 0;
-      let known = false;
-      for (let c = -1; c <= 1; c++) {
-        if (close && c != -sz) continue;
-        const gz: f32 = c < 0 ? z : c > 0 ? <f32>1 - z : <f32>0;
-        if (gy2 + gz * gz >= best) continue;
-        if (!known) {
-          hy = <i32>load<u8>(perm + (hx + ((Y + b) & mask)));
-          known = true;
-        }
-        const d = distance(table, <i32>load<u8>(perm + (hy + ((Z + c) & mask))), <f32>a - x, <f32>b - y, <f32>c - z);
-        if (d < best) best = d;
-      }
-    }
+  // Squares of the ways to the near and to the far side along each axis.
+  const nx = min<f32>(x, <f32>1 - x), ny = min<f32>(y, <f32>1 - y), nz = min<f32>(z, <f32>1 - z);
+  const fx = <f32>1 - nx, fy = <f32>1 - ny, fz = <f32>1 - nz;
+  const nx2 = nx * nx, ny2 = ny * ny, nz2 = nz * nz, fx2 = fx * fx, fy2 = fy * fy, fz2 = fz * fz;
+  if (fx2 < best) {
+    const h = <i32>load<u8>(perm + ((X - sx) & mask));
+    const ox = <f32>-sx - x;
+    best = row(perm, table, <i32>load<u8>(perm + h + (Y & mask)), Z, mask, ox, -y, z, sz, fx2, nz2, fz2, best);
+    if (fx2 + ny2 < best) best = row(perm, table, <i32>load<u8>(perm + h + ((Y + sy) & mask)), Z, mask, ox, <f32>sy - y, z, sz, fx2 + ny2, nz2, fz2, best);
+    if (fx2 + fy2 < best) best = row(perm, table, <i32>load<u8>(perm + h + ((Y - sy) & mask)), Z, mask, ox, <f32>-sy - y, z, sz, fx2 + fy2, nz2, fz2, best);
+  }
+  if (fy2 < best) {
+    const b = (Y - sy) & mask;
+    const oy = <f32>-sy - y;
+    best = row(perm, table, <i32>load<u8>(perm + <i32>load<u8>(perm + (X & mask)) + b), Z, mask, -x, oy, z, sz, fy2, nz2, fz2, best);
+    if (fy2 + nx2 < best) best = row(perm, table, <i32>load<u8>(perm + <i32>load<u8>(perm + ((X + sx) & mask)) + b), Z, mask, <f32>sx - x, oy, z, sz, fy2 + nx2, nz2, fz2, best);
+  }
+  if (fz2 < best) {
+    const c = (Z - sz) & mask;
+    const oz = <f32>-sz - z;
+    const A = <i32>load<u8>(perm + (X & mask)), B = <i32>load<u8>(perm + ((X + sx) & mask));
+    const y0 = Y & mask, y1 = (Y + sy) & mask;
+    best = min<f32>(best, distance(table, <i32>load<u8>(perm + <i32>load<u8>(perm + A + y0) + c), -x, -y, oz));
+    if (fz2 + nx2 < best) best = min<f32>(best, distance(table, <i32>load<u8>(perm + <i32>load<u8>(perm + B + y0) + c), <f32>sx - x, -y, oz));
+    if (fz2 + ny2 < best) best = min<f32>(best, distance(table, <i32>load<u8>(perm + <i32>load<u8>(perm + A + y1) + c), -x, <f32>sy - y, oz));
+    if (fz2 + nx2 + ny2 < best) best = min<f32>(best, distance(table, <i32>load<u8>(perm + <i32>load<u8>(perm + B + y1) + c), <f32>sx - x, <f32>sy - y, oz));
   }
   if (best <= 1) return best;
   // Only a point farther than a cell can have a nearer one outside the 27 cells.
@@ -157,6 +162,16 @@ function others(perm: usize, table: usize, X: i32, Y: i32, Z: i32, mask: i32, x:
         const d = distance(table, n, <f32>a - x, <f32>b - y, <f32>c - z);
         if (d < best) best = d;
       }
+  return best;
+}
+
+/** The cells of a row along z: the one beside the place, the near one, the far one. `away`: square of the way to the row. */
+// @ts-ignore: decorator
+@inline
+function row(perm: usize, table: usize, h: i32, Z: i32, mask: i32, ox: f32, oy: f32, z: f32, sz: i32, away: f32, nz2: f32, fz2: f32, nearest: f32): f32 {
+  let best = min<f32>(nearest, distance(table, <i32>load<u8>(perm + h + (Z & mask)), ox, oy, -z));
+  if (away + nz2 < best) best = min<f32>(best, distance(table, <i32>load<u8>(perm + h + ((Z + sz) & mask)), ox, oy, <f32>sz - z));
+  if (away + fz2 < best) best = min<f32>(best, distance(table, <i32>load<u8>(perm + h + ((Z - sz) & mask)), ox, oy, <f32>-sz - z));
   return best;
 }
 

@@ -1,11 +1,13 @@
 import { number, vector } from '../../declare/params';
 import { ConnectivityBuilder, connectivityStore, meshOf } from '../../shape/builder';
-import { FINISH } from '../../shape/mesh';
+import { FINISH, perConnectivity } from '../../shape/mesh';
 import { brief, checkFaces, defineStep } from '../step';
 
 const store = connectivityStore();
 /** Grid coordinates of the vertices, 3 whole numbers each, per connectivity key. */
 const grids = new WeakMap<object, Uint32Array>();
+
+const smoothed = perConnectivity((c) => ({ ...c, shadingGroups: undefined }));
 
 /** A closed box; each side is a grid of quads and shades flat against its neighbours. */
 export const box = defineStep({
@@ -16,6 +18,7 @@ export const box = defineStep({
   group: 'form',
   params: {
     size: vector('Size', [1.4, 1.4, 1.4], 'Length of the edges along x, y and z.', { unit: 'm', min: 0, max: 1000, soft: [0, 4] }),
+    rounding: number('Rounding', 0, 'Radius of its edges and corners.', { unit: 'm', min: 0, max: 1000, soft: [0, 0.7] }),
     segments: number('Segments', 8, 'Faces along each edge.', { min: 1, max: 400, soft: [1, 48], integer: true }),
   },
   summary: (v) => `${v.size.map(brief).join(' × ')} m`,
@@ -59,6 +62,16 @@ export const box = defineStep({
       return made;
     });
     const cells = grids.get(connectivity)!;
-    return meshOf(connectivity, Float32Array.from(cells, (c, i) => (c / n - 0.5) * v.size[i % 3]));
+    const positions = Float32Array.from(cells, (c, i) => (c / n - 0.5) * v.size[i % 3]);
+    const radius = Math.min(v.rounding, ...v.size.map((s) => s / 2));
+    if (radius === 0) return meshOf(connectivity, positions);
+    for (let i = 0; i < positions.length; i += 3) {
+      // From the nearest point of the block that is smaller by the radius, out to the radius.
+      const core = [0, 1, 2].map((k) => Math.max(radius - v.size[k] / 2, Math.min(v.size[k] / 2 - radius, positions[i + k])));
+      const out = core.map((c, k) => positions[i + k] - c);
+      const length = Math.hypot(...out) || 1;
+      for (let k = 0; k < 3; k++) positions[i + k] = core[k] + (radius * out[k]) / length;
+    }
+    return meshOf(smoothed(connectivity), positions);
   },
 });
