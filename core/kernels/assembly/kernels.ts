@@ -92,12 +92,28 @@ export function cellular(points: usize, count: u32, affine: usize, perm: usize, 
       four(square(table, load<u8>(AA + z0), from), square(table, load<u8>(BA + z0), fromX), square(table, load<u8>(AB + z0), fromY), square(table, load<u8>(BB + z0), fromXY)),
       four(square(table, load<u8>(AA + z1), f32x4.sub(from, dz)), square(table, load<u8>(BA + z1), f32x4.sub(fromX, dz)), square(table, load<u8>(AB + z1), f32x4.sub(fromY, dz)), square(table, load<u8>(BB + z1), f32x4.sub(fromXY, dz))),
     );
-    const half = f32x4.min(near, v128.shuffle<f32>(near, near, 2, 3, 0, 1));
-    let best = min<f32>(f32x4.extract_lane(half, 0), f32x4.extract_lane(half, 1));
-    // Way to the far side along each axis, at least ½.
+    let best = least(near);
+    // Squares of the ways to the far side along each axis, each at least ¼. Beyond one far side lie four
+    // cells that are beyond no other; those beyond two are seldom near enough.
     const wx = max<f32>(x, <f32>1 - x), wy = max<f32>(y, <f32>1 - y), wz = max<f32>(z, <f32>1 - z);
-    const way = min<f32>(wx, min<f32>(wy, wz));
-    if (way * way < best) best = others(perm, table, X, Y, Z, mask, x, y, z, sx, sy, sz, best);
+    const fx2 = wx * wx, fy2 = wy * wy, fz2 = wz * wz;
+    if (fx2 < best) {
+      const C = perm + <usize>load<u8>(perm + ((X - sx) & mask));
+      const CA = perm + <usize>load<u8>(C + y0), CB = perm + <usize>load<u8>(C + y1);
+      const fromC = f32x4.add(from, dx), fromCY = f32x4.sub(fromC, dy);
+      best = min<f32>(best, least(four(square(table, load<u8>(CA + z0), fromC), square(table, load<u8>(CA + z1), f32x4.sub(fromC, dz)), square(table, load<u8>(CB + z0), fromCY), square(table, load<u8>(CB + z1), f32x4.sub(fromCY, dz)))));
+    }
+    if (fy2 < best) {
+      const y2 = (Y - sy) & mask;
+      const AC = perm + <usize>load<u8>(perm + A + y2), BC = perm + <usize>load<u8>(perm + B + y2);
+      const fromA = f32x4.add(from, dy), fromB = f32x4.add(fromX, dy);
+      best = min<f32>(best, least(four(square(table, load<u8>(AC + z0), fromA), square(table, load<u8>(AC + z1), f32x4.sub(fromA, dz)), square(table, load<u8>(BC + z0), fromB), square(table, load<u8>(BC + z1), f32x4.sub(fromB, dz)))));
+    }
+    if (fz2 < best) {
+      const z2 = (Z - sz) & mask;
+      best = min<f32>(best, least(four(square(table, load<u8>(AA + z2), f32x4.add(from, dz)), square(table, load<u8>(BA + z2), f32x4.add(fromX, dz)), square(table, load<u8>(AB + z2), f32x4.add(fromY, dz)), square(table, load<u8>(BB + z2), f32x4.add(fromXY, dz)))));
+    }
+    if (best > 1 || min<f32>(fx2 + fy2, min<f32>(fx2 + fz2, fy2 + fz2)) < best) best = others(perm, table, X, Y, Z, mask, x, y, z, sx, sy, sz, best);
     store<f32>(out, load<f32>(out) + weight * (sqrt<f32>(best) - mean));
     out += 4;
   }
@@ -110,6 +126,13 @@ function square(table: usize, index: u32, from: v128): v128 {
   return f32x4.mul(d, d);
 }
 
+// @ts-ignore: decorator
+@inline
+function least(v: v128): f32 {
+  const half = f32x4.min(v, v128.shuffle<f32>(v, v, 2, 3, 0, 1));
+  return min<f32>(f32x4.extract_lane(half, 0), f32x4.extract_lane(half, 1));
+}
+
 /** Sums of the first three numbers of each of four, side by side. */
 // @ts-ignore: decorator
 @inline
@@ -120,59 +143,26 @@ function four(a: v128, b: v128, c: v128, d: v128): v128 {
   return f32x4.add(f32x4.add(xs, ys), zs);
 }
 
-/**
- * The cells beyond the eight nearest: the nine on the far side along x, then the six along y and the
- * four along z that are left; and where all are far, the next ring.
- */
+/** The cells beyond two far sides or three; and where all are far, the next ring. */
 function others(perm: usize, table: usize, X: i32, Y: i32, Z: i32, mask: i32, x: f32, y: f32, z: f32, sx: i32, sy: i32, sz: i32, nearest: f32): f32 {
   let best = nearest;
-  // Squares of the ways to the near and to the far side along each axis.
-  const nx = min<f32>(x, <f32>1 - x), ny = min<f32>(y, <f32>1 - y), nz = min<f32>(z, <f32>1 - z);
-  const fx = <f32>1 - nx, fy = <f32>1 - ny, fz = <f32>1 - nz;
-  const nx2 = nx * nx, ny2 = ny * ny, nz2 = nz * nz, fx2 = fx * fx, fy2 = fy * fy, fz2 = fz * fz;
-  if (fx2 < best) {
-    const h = <i32>load<u8>(perm + ((X - sx) & mask));
-    const ox = <f32>-sx - x;
-    best = row(perm, table, <i32>load<u8>(perm + h + (Y & mask)), Z, mask, ox, -y, z, sz, fx2, nz2, fz2, best);
-    if (fx2 + ny2 < best) best = row(perm, table, <i32>load<u8>(perm + h + ((Y + sy) & mask)), Z, mask, ox, <f32>sy - y, z, sz, fx2 + ny2, nz2, fz2, best);
-    if (fx2 + fy2 < best) best = row(perm, table, <i32>load<u8>(perm + h + ((Y - sy) & mask)), Z, mask, ox, <f32>-sy - y, z, sz, fx2 + fy2, nz2, fz2, best);
-  }
-  if (fy2 < best) {
-    const b = (Y - sy) & mask;
-    const oy = <f32>-sy - y;
-    best = row(perm, table, <i32>load<u8>(perm + <i32>load<u8>(perm + (X & mask)) + b), Z, mask, -x, oy, z, sz, fy2, nz2, fz2, best);
-    if (fy2 + nx2 < best) best = row(perm, table, <i32>load<u8>(perm + <i32>load<u8>(perm + ((X + sx) & mask)) + b), Z, mask, <f32>sx - x, oy, z, sz, fy2 + nx2, nz2, fz2, best);
-  }
-  if (fz2 < best) {
-    const c = (Z - sz) & mask;
-    const oz = <f32>-sz - z;
-    const A = <i32>load<u8>(perm + (X & mask)), B = <i32>load<u8>(perm + ((X + sx) & mask));
-    const y0 = Y & mask, y1 = (Y + sy) & mask;
-    best = min<f32>(best, distance(table, <i32>load<u8>(perm + <i32>load<u8>(perm + A + y0) + c), -x, -y, oz));
-    if (fz2 + nx2 < best) best = min<f32>(best, distance(table, <i32>load<u8>(perm + <i32>load<u8>(perm + B + y0) + c), <f32>sx - x, -y, oz));
-    if (fz2 + ny2 < best) best = min<f32>(best, distance(table, <i32>load<u8>(perm + <i32>load<u8>(perm + A + y1) + c), -x, <f32>sy - y, oz));
-    if (fz2 + nx2 + ny2 < best) best = min<f32>(best, distance(table, <i32>load<u8>(perm + <i32>load<u8>(perm + B + y1) + c), <f32>sx - x, <f32>sy - y, oz));
-  }
+  for (let a = -1; a <= 1; a++)
+    for (let b = -1; b <= 1; b++)
+      for (let c = -1; c <= 1; c++) {
+        if (<i32>(a == -sx) + <i32>(b == -sy) + <i32>(c == -sz) < 2) continue;
+        best = min<f32>(best, cell(perm, table, X, Y, Z, mask, x, y, z, a, b, c));
+      }
   if (best <= 1) return best;
   // Only a point farther than a cell can have a nearer one outside the 27 cells.
-  for (let a = -2; a <= 2; a++)
-    for (let b = -2; b <= 2; b++)
-      for (let c = -2; c <= 2; c++) {
-        const n = <i32>load<u8>(perm + (<i32>load<u8>(perm + (<i32>load<u8>(perm + ((X + a) & mask)) + ((Y + b) & mask))) + ((Z + c) & mask)));
-        const d = distance(table, n, <f32>a - x, <f32>b - y, <f32>c - z);
-        if (d < best) best = d;
-      }
+  for (let a = -2; a <= 2; a++) for (let b = -2; b <= 2; b++) for (let c = -2; c <= 2; c++) best = min<f32>(best, cell(perm, table, X, Y, Z, mask, x, y, z, a, b, c));
   return best;
 }
 
-/** The cells of a row along z: the one beside the place, the near one, the far one. `away`: square of the way to the row. */
 // @ts-ignore: decorator
 @inline
-function row(perm: usize, table: usize, h: i32, Z: i32, mask: i32, ox: f32, oy: f32, z: f32, sz: i32, away: f32, nz2: f32, fz2: f32, nearest: f32): f32 {
-  let best = min<f32>(nearest, distance(table, <i32>load<u8>(perm + h + (Z & mask)), ox, oy, -z));
-  if (away + nz2 < best) best = min<f32>(best, distance(table, <i32>load<u8>(perm + h + ((Z + sz) & mask)), ox, oy, <f32>sz - z));
-  if (away + fz2 < best) best = min<f32>(best, distance(table, <i32>load<u8>(perm + h + ((Z - sz) & mask)), ox, oy, <f32>-sz - z));
-  return best;
+function cell(perm: usize, table: usize, X: i32, Y: i32, Z: i32, mask: i32, x: f32, y: f32, z: f32, a: i32, b: i32, c: i32): f32 {
+  const n = <i32>load<u8>(perm + (<i32>load<u8>(perm + (<i32>load<u8>(perm + ((X + a) & mask)) + ((Y + b) & mask))) + ((Z + c) & mask)));
+  return distance(table, n, <f32>a - x, <f32>b - y, <f32>c - z);
 }
 
 // @ts-ignore: decorator
