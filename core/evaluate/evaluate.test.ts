@@ -124,6 +124,6 @@ describe('scene', () => {
     const piece = { ...base, scene: { ...base.scene, camera: { ...base.scene.camera, azimuth: wave(0, 30) }, light: { strength: wave(50, 150), turn: 0 } } };
     expect(evaluateScene(piece, 100)).toEqual(evaluateScene(piece, 0));
     expect(evaluateScene(piece, 25).light.strength).toBeCloseTo(1.5, 9);
-    expect(evaluateFinish(piece, { colour: '#112233', roughness: wave(0, 100), metalness: 20 }, 25)).toEqual({ colour: '#112233', roughness: 1, metalness: 0.2 });
+    expect(evaluateFinish(piece, { colour: '#112233', roughness: wave(0, 100), metalness: 20 }, 25)).toEqual({ colour: '#112233', roughness: 1, metalness: 0.2, others: {} });
   });
 });

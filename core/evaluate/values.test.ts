@@ -55,7 +55,7 @@ describe('scene and finish', () => {
     expect(evaluateScene(piece, 25).pose.position[0]).toBeGreaterThan(0);
     expect(evaluateScene(piece, 100)).toEqual(evaluateScene(piece, 0));
     expect(evaluateScene(piece, 50).backdrop).not.toBe(evaluateScene(piece, 0).backdrop);
-    expect(evaluateFinish(piece, piece.ribbons[0].finish, 25)).toEqual({ colour: '#112233', roughness: 1, metalness: 0.4 });
+    expect(evaluateFinish(piece, piece.ribbons[0].finish, 25)).toEqual({ colour: '#112233', roughness: 1, metalness: 0.4, others: {} });
   });
   it('the camera stands at its distance all the way round', () => {
     for (let f = 0; f < 100; f += 9) {

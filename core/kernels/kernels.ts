@@ -4,6 +4,7 @@ interface Exports {
   gradient(points: number, count: number, affine: number, perm: number, table: number, mask: number, weight: number, out: number): void;
   cellular(points: number, count: number, affine: number, perm: number, table: number, mask: number, mean: number, weight: number, out: number): void;
   product(start: number, index: number, weight: number, rows: number, from: number, to: number): void;
+  averages(start: number, index: number, code: number, weights: number, rows: number, base: number, to: number): void;
   smooth(start: number, neighbours: number, held: number, count: number, strength: number, from: number, to: number): void;
   normals(faceStart: number, corners: number, target: number, faces: number, positions: number, out: number, count: number): void;
 }
@@ -110,7 +111,8 @@ export class Kernels {
     return new Float32Array(this.memory.buffer, at, length).slice();
   }
 
-  private write(at: number, data: Buffered): void {
+  /** Writes a buffer where there is room for it. */
+  write(at: number, data: Buffered): void {
     new Uint8Array(this.memory.buffer, at, data.byteLength).set(new Uint8Array(data.buffer, data.byteOffset, data.byteLength));
   }
 

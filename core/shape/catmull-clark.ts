@@ -1,3 +1,4 @@
+import { averaged, averagesOf } from './averages';
 import { kernels } from '../kernels/kernels';
 import { faceCount, perConnectivity, type Connectivity, type Mesh } from './mesh';
 import { topologyOf } from './topology';
@@ -240,8 +241,10 @@ export function catmullClark(mesh: Mesh, levels: number, sharpness: Float32Array
   let sharp = sharpness;
   for (let l = 0; l < levels; l++) {
     const step: Creased = sharp ? creasedRefinement(current.connectivity, sharp) : { refinement: refinementOf(current.connectivity), sharp: null };
+    const quick = !sharp && !step.sharp && current.connectivity.vertexCount >= LEAST_ROWS ? averagesOf(current.connectivity).averages : null;
+    const positions = quick && averaged(current, quick);
+    current = positions ? { connectivity: step.refinement.connectivity, positions } : refined(current, step.refinement);
     sharp = step.sharp;
-    current = refined(current, step.refinement);
   }
   return current;
 }

@@ -187,6 +187,28 @@ export function product(start: usize, index: usize, weight: usize, rows: u32, fr
   }
 }
 
+/** Rows of averages: a · first + b · the rest. start u32 a row and one more; index u32; code a byte a row; weights f32 ×2 a code; base: points of f32 ×3. */
+export function averages(start: usize, index: usize, code: usize, weights: usize, rows: u32, base: usize, to: usize): void {
+  let k: u32 = load<u32>(start);
+  for (let i: u32 = 0; i < rows; i++) {
+    start += 4;
+    const end = load<u32>(start);
+    const pair = weights + (<usize>load<u8>(code + i) << 3);
+    const first = v128.load(base + <usize>load<u32>(index + (<usize>k << 2)) * 12);
+    let rest = f32x4.splat(0);
+    for (k++; k < end; k++) rest = f32x4.add(rest, v128.load(base + <usize>load<u32>(index + (<usize>k << 2)) * 12));
+    const sum = f32x4.add(f32x4.mul(v128.load32_splat(pair), first), f32x4.mul(v128.load32_splat(pair, 4), rest));
+    if (i + 1 < rows) v128.store(to, sum);
+    else {
+      // Behind the last row lie points that are there already.
+      store<f32>(to, f32x4.extract_lane(sum, 0));
+      store<f32>(to, f32x4.extract_lane(sum, 1), 4);
+      store<f32>(to, f32x4.extract_lane(sum, 2), 8);
+    }
+    to += 12;
+  }
+}
+
 /** One pass of smoothing: (1 − s) of each point and s of the mean of its neighbours; held points stay. held: a byte a point. */
 export function smooth(start: usize, neighbours: usize, held: usize, count: u32, strength: f32, from: usize, to: usize): void {
   let k: u32 = load<u32>(start);
