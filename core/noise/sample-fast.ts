@@ -11,10 +11,10 @@ import { permutation } from './permutation';
 const LEAST = 64;
 
 /**
- * The sum of octaves of the two commonest kinds, by compiled kernels; null for others, and where there
- * are none. Within 1e−5 of the reference in plain TypeScript, and the same from run to run.
+ * Values of the two commonest kinds, by compiled kernels; null for others, and where there are none.
+ * Within 1e−5 of the reference in plain TypeScript, and the same from run to run.
  */
-export function octavesFast(s: NoiseSettings, clock: Clock, points: Float32Array): Float32Array | null {
+export function sampleFast(s: NoiseSettings, clock: Clock, points: Float32Array): Float32Array | null {
   const cellular = s.kind === 'cellular' && (s.metric ?? 'euclidean') === 'euclidean';
   const count = points.length / 3;
   if ((s.kind !== 'gradient' && !cellular) || count < LEAST) return null;
@@ -35,6 +35,7 @@ export function octavesFast(s: NoiseSettings, clock: Clock, points: Float32Array
       k.run.gradient(at, count, affine, perm, k.put(fourFold(g)), layer.mask, layer.weight, out);
     }
   }
+  k.run.finish(out, count, (s.absolute ? 1 : 0) + (s.invert ? 2 : 0), s.contrast, s.brightness, s.low, s.high);
   return k.take(out, count);
 }
 

@@ -2,7 +2,7 @@ import { vertexUv } from '../shape/attributes';
 import type { Mesh } from '../shape/mesh';
 import type { Clock } from '../time/loop';
 import { noiseField, tileOf, type NoiseSettings } from './noise';
-import { octavesFast } from './sample-fast';
+import { sampleFast } from './sample-fast';
 import { settingsFrom, type NoiseValues } from './noise-params';
 
 /** Noise on a surface that has no places of its own to tell by. */
@@ -17,24 +17,12 @@ export class NoSurface extends Error {
  * @returns one value a point
  */
 export function sampleNoise(s: NoiseSettings, clock: Clock, points: Float32Array): Float32Array {
-  const fast = octavesFast(s, clock, points);
-  if (fast) return finished(s, fast);
+  const fast = sampleFast(s, clock, points);
+  if (fast) return fast;
   const field = noiseField(s, clock);
   const out = new Float32Array(points.length / 3);
   for (let i = 0, j = 0; i < out.length; i++, j += 3) out[i] = field(points[j], points[j + 1], points[j + 2]);
   return out;
-}
-
-/** What comes after the sum of octaves, in place: absolute, invert, contrast, brightness, clip. */
-function finished({ absolute, invert, contrast, brightness, low, high }: NoiseSettings, values: Float32Array): Float32Array {
-  for (let i = 0; i < values.length; i++) {
-    let v = values[i];
-    if (absolute) v = Math.abs(v);
-    if (invert) v = -v;
-    v = v * contrast + brightness;
-    values[i] = v < low ? low : v > high ? high : v;
-  }
-  return values;
 }
 
 /** Where the noise of a step is read, vertex by vertex, and the settings it is read with. */

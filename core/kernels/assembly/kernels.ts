@@ -13,10 +13,19 @@ function corner(table: usize, index: u32, d: v128): v128 {
   return f32x4.mul(v128.load(table + (<usize>index << 4)), d);
 }
 
+/** The quintic fade of four at once. */
 // @ts-ignore: decorator
 @inline
-function fade(x: f32): f32 {
-  return x * x * x * (x * (x * 6.0 - 15.0) + 10.0);
+function fade(x: v128): v128 {
+  const p = f32x4.add(f32x4.mul(x, f32x4.sub(f32x4.mul(x, f32x4.splat(6)), f32x4.splat(15))), f32x4.splat(10));
+  return f32x4.mul(f32x4.mul(f32x4.mul(x, x), x), p);
+}
+
+/** A whole number as an integer, without the checks of a conversion: its low bits after adding 1.5 · 2⁵². */
+// @ts-ignore: decorator
+@inline
+function whole(x: f64): i32 {
+  return <i32>reinterpret<i64>(x + 6755399441055744.0);
 }
 
 /**
@@ -38,7 +47,7 @@ export function gradient(points: usize, count: u32, affine: usize, perm: usize, 
     const z = m8 * px + m9 * py + m10 * pz + m11;
     const fx = Math.floor(x), fy = Math.floor(y), fz = Math.floor(z);
     const rx = <f32>(x - fx), ry = <f32>(y - fy), rz = <f32>(z - fz);
-    const X = (<i32>fx) & mask, Y = (<i32>fy) & mask, Z = (<i32>fz) & mask;
+    const X = whole(fx) & mask, Y = whole(fy) & mask, Z = whole(fz) & mask;
     const X1 = (X + 1) & mask, Y1 = (Y + 1) & mask, Z1 = (Z + 1) & mask;
     const A = <i32>load<u8>(perm + X), B = <i32>load<u8>(perm + X1);
     const AA = <i32>load<u8>(perm + A + Y), AB = <i32>load<u8>(perm + A + Y1);
@@ -48,7 +57,8 @@ export function gradient(points: usize, count: u32, affine: usize, perm: usize, 
     const d010 = f32x4.sub(d000, f32x4(0, 1, 0, 0));
     const d110 = f32x4.sub(d000, f32x4(1, 1, 0, 0));
     const oneZ = f32x4(0, 0, 1, 0);
-    const u = f32x4.splat(fade(rx)), v = f32x4.splat(fade(ry)), w = f32x4.splat(fade(rz));
+    const f = fade(d000);
+    const u = v128.shuffle<f32>(f, f, 0, 0, 0, 0), v = v128.shuffle<f32>(f, f, 1, 1, 1, 1), w = v128.shuffle<f32>(f, f, 2, 2, 2, 2);
     const a = lerp4(u, corner(table, load<u8>(perm + AA + Z), d000), corner(table, load<u8>(perm + BA + Z), d100));
     const b = lerp4(u, corner(table, load<u8>(perm + AB + Z), d010), corner(table, load<u8>(perm + BB + Z), d110));
     const c = lerp4(u, corner(table, load<u8>(perm + AA + Z1), f32x4.sub(d000, oneZ)), corner(table, load<u8>(perm + BA + Z1), f32x4.sub(d100, oneZ)));
@@ -78,7 +88,7 @@ export function cellular(points: usize, count: u32, affine: usize, perm: usize, 
     const ez = m8 * px + m9 * py + m10 * pz + m11;
     const fx = Math.floor(ex), fy = Math.floor(ey), fz = Math.floor(ez);
     const x = <f32>(ex - fx), y = <f32>(ey - fy), z = <f32>(ez - fz);
-    const X = <i32>fx, Y = <i32>fy, Z = <i32>fz;
+    const X = whole(fx), Y = whole(fy), Z = whole(fz);
     // The side on which the nearer neighbour lies: −1 or 1.
     const sx = select<i32>(-1, 1, x < 0.5), sy = select<i32>(-1, 1, y < 0.5), sz = select<i32>(-1, 1, z < 0.5);
     const A = <i32>load<u8>(perm + (X & mask)), B = <i32>load<u8>(perm + ((X + sx) & mask));
@@ -143,6 +153,16 @@ function four(a: v128, b: v128, c: v128, d: v128): v128 {
   return f32x4.add(f32x4.add(xs, ys), zs);
 }
 
+/** The square of the way to the cells one on, back or not at all along an axis. */
+// @ts-ignore: decorator
+@inline
+function away(step: i32, near: i32, at: f32): f32 {
+  if (step == 0) return 0;
+  const far = max<f32>(at, <f32>1 - at);
+  const way = step == near ? <f32>1 - far : far;
+  return way * way;
+}
+
 /** The cells beyond two far sides or three; and where all are far, the next ring. */
 function others(perm: usize, table: usize, X: i32, Y: i32, Z: i32, mask: i32, x: f32, y: f32, z: f32, sx: i32, sy: i32, sz: i32, nearest: f32): f32 {
   let best = nearest;
@@ -150,6 +170,7 @@ function others(perm: usize, table: usize, X: i32, Y: i32, Z: i32, mask: i32, x:
     for (let b = -1; b <= 1; b++)
       for (let c = -1; c <= 1; c++) {
         if (<i32>(a == -sx) + <i32>(b == -sy) + <i32>(c == -sz) < 2) continue;
+        if (away(a, sx, x) + away(b, sy, y) + away(c, sz, z) >= best) continue;
         best = min<f32>(best, cell(perm, table, X, Y, Z, mask, x, y, z, a, b, c));
       }
   if (best <= 1) return best;
@@ -171,6 +192,17 @@ function distance(table: usize, index: i32, ox: f32, oy: f32, oz: f32): f32 {
   const at = table + (<usize>index << 4);
   const dx = ox + load<f32>(at), dy = oy + load<f32>(at, 4), dz = oz + load<f32>(at, 8);
   return dx * dx + dy * dy + dz * dz;
+}
+
+/** What comes after the sum of octaves, in place: bent values times contrast, plus brightness, between low and high. bends: 1 absolute, 2 inverted. */
+export function finish(values: usize, count: u32, bends: i32, contrast: f32, brightness: f32, low: f32, high: f32): void {
+  const sign = f32x4.splat(bends & 2 ? -contrast : contrast), plus = f32x4.splat(brightness), least = f32x4.splat(low), most = f32x4.splat(high);
+  const end = values + (<usize>count << 2);
+  for (; values < end; values += 16) {
+    let v = v128.load(values);
+    if (bends & 1) v = f32x4.abs(v);
+    v128.store(values, f32x4.min(f32x4.max(f32x4.add(f32x4.mul(v, sign), plus), least), most));
+  }
 }
 
 /** rows of a sparse matrix times points: start u32 × (rows + 1), index u32 and weight f32 an entry; from and to f32 ×3 each, with room for one number more after both. */
