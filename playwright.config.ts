@@ -5,7 +5,7 @@ export default defineConfig({
   timeout: 180_000,
   expect: { timeout: 20_000 },
   // Software drawing takes both cores by itself.
-  workers: 2,
+  workers: 1,
   fullyParallel: false,
   retries: 0,
   use: {

@@ -10,6 +10,8 @@ const config: NextConfig = {
   typescript: { ignoreBuildErrors: true },
   images: { unoptimized: true },
   devIndicators: false,
+  // A piece with its files may be this large; without it the proxy cuts bodies off at 10 MB.
+  experimental: { proxyClientMaxBodySize: 160 * 1024 * 1024 },
 };
 
 export default config;

@@ -5,7 +5,7 @@
 import type { KeyDoc } from '../time/keys/key';
 import type { MotionDoc } from '../time/motion';
 
-export type Unit = 'm' | '°' | '%' | 'turns' | '/loop' | '×' | 'mm' | '';
+export type Unit = 'm' | '°' | '%' | 'turns' | '/loop' | 'm/loop' | '×' | 'mm' | 'frames' | 'loops' | 'copies' | '';
 
 interface ParamBase {
   readonly title: string;

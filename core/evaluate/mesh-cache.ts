@@ -2,8 +2,14 @@ import type { Mesh } from '../shape/mesh';
 
 /** Connectivity is mostly shared from frame to frame; half of it stands for what is not. */
 function bytesOf(mesh: Mesh): number {
+  const { copies: c } = mesh;
+  if (c) return c.matrices.byteLength + c.order.byteLength + c.source.byteLength + (c.colours?.byteLength ?? 0) + (c.looks?.byteLength ?? 0) + (c.late?.byteLength ?? 0) + (c.group?.byteLength ?? 0);
   return mesh.positions.byteLength + 2 * mesh.connectivity.corners.length;
 }
+
+/** Keys of shapes, wherever they were made: a shape made under a key is the same under it for good. */
+const keys = new WeakMap<Mesh, string>();
+let unnamed = 0;
 
 /** Meshes by key, the least recently used let go first, within a budget of bytes. */
 export class MeshCache {
@@ -22,6 +28,7 @@ export class MeshCache {
   }
 
   set(key: string, mesh: Mesh): void {
+    if (!keys.has(mesh)) keys.set(mesh, key);
     if (this.entries.has(key)) return;
     this.entries.set(key, mesh);
     this.bytes += bytesOf(mesh);
@@ -30,5 +37,12 @@ export class MeshCache {
       this.entries.delete(old);
       this.bytes -= bytesOf(m);
     }
+  }
+
+  /** The key under which a shape was made; one of its own where it was made under none. */
+  keyOf(mesh: Mesh): string {
+    let key = keys.get(mesh);
+    if (!key) keys.set(mesh, (key = `own/${++unnamed}`));
+    return key;
   }
 }

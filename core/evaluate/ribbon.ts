@@ -1,11 +1,15 @@
+import { copyCount, facesShown } from '../copies/copies';
 import { stepKind } from '../steps/index';
 import { applyStep, StepProblem, type Detail, type StepContext } from '../steps/step';
 import type { Mesh } from '../shape/mesh';
-import type { RibbonDoc } from '../piece/piece';
+import type { RibbonDoc, StepDoc } from '../piece/piece';
 import type { Clock, Loop } from '../time/loop';
+import { splitTime } from '../time/phase';
+import { applyToCopies, asOne } from './apply';
 import { assetOf } from './assets';
 import { fingerprint } from './hash';
 import type { MeshCache } from './mesh-cache';
+import { standsStill } from './still';
 import { evaluateValues } from './values';
 
 export const EMPTY_MESH: Mesh = {
@@ -18,11 +22,36 @@ export interface Problem {
   readonly message: string;
 }
 
+/** What there is after a step that makes or changes copies. */
+export interface CopiesNote {
+  readonly step: string;
+  readonly copies: number;
+  /** Different shapes among them: sources at different times count as different ones. */
+  readonly shapes: number;
+  /** Faces drawn in all. */
+  readonly faces: number;
+}
+
 export interface RibbonResult {
   readonly mesh: Mesh;
   /** Equal keys mean equal meshes, in every worker. */
   readonly key: string;
   readonly problems: readonly Problem[];
+  readonly notes: readonly CopiesNote[];
+}
+
+/** What evaluating the steps of a ribbon has in common. */
+interface Run {
+  readonly ribbon: RibbonDoc;
+  readonly loop: Loop;
+  readonly detail: Detail;
+  readonly cache: MeshCache;
+  readonly asset: StepContext['asset'];
+}
+
+interface State {
+  readonly mesh: Mesh;
+  readonly key: string;
 }
 
 /**
@@ -31,47 +60,96 @@ export interface RibbonResult {
  * frame N is computed and never borrowed from frame 0.
  */
 export function evaluateRibbon(ribbon: RibbonDoc, loop: Loop, frame: number, detail: Detail, cache: MeshCache, asset: StepContext['asset'] = assetOf): RibbonResult {
-  const clock: Clock = { frame, frames: loop.frames };
-  let mesh = EMPTY_MESH;
-  let key = 'empty';
+  const run: Run = { ribbon, loop, detail, cache, asset };
   const problems: Problem[] = [];
-  ribbon.steps.forEach((step, index) => {
-    if (!step.on) return;
+  const notes: CopiesNote[] = [];
+  const { mesh, key } = through(run, ribbon.steps.length, frame, problems, notes);
+  return { mesh, key, problems, notes };
+}
+
+/** The first `count` steps. */
+function through(run: Run, count: number, frame: number, problems: Problem[] = [], notes: CopiesNote[] = []): State {
+  let state: State = { mesh: EMPTY_MESH, key: 'empty' };
+  for (let index = 0; index < count; index++) {
+    const step = run.ribbon.steps[index];
+    if (!step.on) continue;
     const kind = stepKind(step.kind);
     if ((kind.group === 'form') !== (index === 0)) {
-      problems.push({
-        step: step.id,
-        message: index === 0 ? `A ribbon begins with a form; put one before ${kind.title}.` : `${kind.title} is a form and can only begin a ribbon; it is passed over here.`,
-      });
-      return;
-    }
-    const values = evaluateValues(kind.params, step.values, clock);
-    const moment = kind.changesByItself?.(values) ? `@${frame}/${loop.frames}` : '';
-    const others: Record<string, RibbonResult> = {};
-    for (const [name, other] of Object.entries(step.others ?? {})) others[name] = evaluateRibbon(other, loop, frame, detail, cache, asset);
-    const beside = Object.entries(others).map(([name, r]) => `${name}:${r.key}`).join();
-    // A file that has arrived makes another shape than one that has not.
-    const files = Object.entries(kind.params).filter(([, p]) => p.type === 'asset').map(([name]) => (asset?.(values[name] as string) ? 1 : 0)).join();
-    const stepKey = fingerprint(`${kind.kind}|${JSON.stringify(values)}|${kind.hasDetail ? detail : ''}|${moment}|${key}|${beside}|${files}`);
-    const hit = cache.get(stepKey);
-    if (hit) {
-      [mesh, key] = [hit, stepKey];
-      return;
+      const message = index === 0 ? `A ribbon begins with a form; put one before ${kind.title}.` : `${kind.title} is a form and can only begin a ribbon; it is passed over here.`;
+      problems.push({ step: step.id, message });
+      continue;
     }
     try {
-      mesh = applyStep(kind, values, mesh, { clock, detail, asset, other: (name) => others[name]?.mesh });
-      key = stepKey;
-      cache.set(key, mesh);
+      state = advance(run, step, index, frame, state);
     } catch (error) {
       if (!(error instanceof StepProblem)) throw error;
       problems.push({ step: step.id, message: error.message });
     }
-  });
-  return { mesh, key, problems };
+    const { copies } = state.mesh;
+    if (copies && kind.takesCopies) notes.push({ step: step.id, copies: copyCount(copies), shapes: copies.sources.length, faces: facesShown(state.mesh) });
+  }
+  return state;
+}
+
+/** One more step. Throws StepProblem where it cannot work. */
+function advance(run: Run, step: StepDoc, index: number, frame: number, before: State): State {
+  const { loop, detail, cache, asset } = run;
+  const kind = stepKind(step.kind);
+  const clock: Clock = { frame, frames: loop.frames };
+  const values = evaluateValues(kind.params, step.values, clock);
+  const others: Record<string, RibbonResult> = {};
+  for (const [name, other] of Object.entries(step.others ?? {})) others[name] = evaluateRibbon(other, loop, frame, detail, cache, asset);
+  const looks = kind.looksAround?.(values) && !(standsStill(run.ribbon.steps.slice(0, index)) && standsStill([step]));
+  const definition = kind.takesCopies ? definitionOf(run, index) : '';
+  // What it sees at other moments depends on the whole chain before it and on the moment.
+  const moment = looks || kind.changesByItself?.(values) ? `@${frame}/${loop.frames}${looks ? definition : ''}` : '';
+  const beside = Object.entries(others).map(([name, r]) => `${name}:${r.key}`).join();
+  // A file that has arrived makes another shape than one that has not.
+  const files = Object.entries(kind.params).filter(([, p]) => p.type === 'asset').map(([name]) => (asset?.(values[name] as string) ? 1 : 0)).join();
+  const own = `${kind.kind}|${JSON.stringify(values)}|${kind.hasDetail ? detail : ''}|${moment}|${beside}|${files}|${step.copies ?? ''}`;
+  const key = fingerprint(`${own}|${before.key}`);
+  const hit = cache.get(key);
+  if (hit) return { mesh: hit, key };
+  const context: StepContext = {
+    clock,
+    detail,
+    asset,
+    definition,
+    other: (name) => others[name] && asOne(others[name].mesh, 'Use fewer copies in the ribbon it names, or simpler ones.'),
+    otherAt: (name, frames) => (step.others?.[name] ? (frames === 0 ? others[name] : evaluateRibbon(step.others[name], loop, frame + frames, detail, cache, asset)).mesh : undefined),
+    inputAt: (frames) => (frames === 0 ? before : through(run, index, frame + frames)).mesh,
+    valuesAt: (share, names) => {
+      const params = Object.fromEntries(names.map((name) => [name, kind.params[name]]));
+      return evaluateValues(params, step.values, { frame: share * loop.frames, frames: loop.frames, loops: splitTime(clock).cycles });
+    },
+  };
+  const each = (source: Mesh) => {
+    const sourceKey = fingerprint(`${own}|each|${cache.keyOf(source)}`);
+    const known = cache.get(sourceKey);
+    if (known) return known;
+    const made = applyStep(kind, values, source, context);
+    cache.set(sourceKey, made);
+    return made;
+  };
+  const mesh = applyToCopies(kind, values, before.mesh, context, step.copies, each);
+  cache.set(key, mesh);
+  return { mesh, key };
+}
+
+const definitions = new WeakMap<RibbonDoc, Map<string, string>>();
+
+/** The steps up to and with one, as a fingerprint; found once for a document. */
+function definitionOf({ ribbon, loop, detail }: Run, index: number): string {
+  let own = definitions.get(ribbon);
+  if (!own) definitions.set(ribbon, (own = new Map()));
+  const key = `${index}/${loop.frames}/${detail}`;
+  let text = own.get(key);
+  if (!text) own.set(key, (text = ribbonFingerprint({ ...ribbon, steps: ribbon.steps.slice(0, index + 1) }, loop, detail)));
+  return text;
 }
 
 /** What a ribbon's shape depends on: equal texts give equal shapes at every frame. */
 export function ribbonFingerprint(ribbon: RibbonDoc, loop: Loop, detail: Detail): string {
-  const steps = ribbon.steps.map((s) => [s.id, s.kind, s.on, s.values, s.others]);
+  const steps = ribbon.steps.map((s) => [s.id, s.kind, s.on, s.values, s.copies, s.others]);
   return fingerprint(JSON.stringify([steps, loop.frames, detail]));
 }

@@ -10,14 +10,15 @@ const EDGES = Float64Array.from([
   0, 1, 1, 0, -1, 1, 0, 1, -1, 0, -1, -1, 1, 1, 0, 0, -1, 1, -1, 1, 0, 0, -1, -1,
 ]);
 
-/** Rotate v about the unit axis k by an angle (Rodrigues' formula), in place. */
-function rotate(v: [number, number, number], k: readonly number[], angle: number): void {
+/** Rotate v about the unit axis at `o` in `k` by an angle (Rodrigues' formula), in place. */
+function rotate(v: [number, number, number], k: Float64Array, o: number, angle: number): void {
   const c = Math.cos(angle);
   const s = Math.sin(angle);
-  const dot = (v[0] * k[0] + v[1] * k[1] + v[2] * k[2]) * (1 - c);
-  const x = v[0] * c + (k[1] * v[2] - k[2] * v[1]) * s + k[0] * dot;
-  const y = v[1] * c + (k[2] * v[0] - k[0] * v[2]) * s + k[1] * dot;
-  v[2] = v[2] * c + (k[0] * v[1] - k[1] * v[0]) * s + k[2] * dot;
+  const [a, b, d] = [k[o], k[o + 1], k[o + 2]];
+  const dot = (v[0] * a + v[1] * b + v[2] * d) * (1 - c);
+  const x = v[0] * c + (b * v[2] - d * v[1]) * s + a * dot;
+  const y = v[1] * c + (d * v[0] - a * v[2]) * s + b * dot;
+  v[2] = v[2] * c + (a * v[1] - b * v[0]) * s + d * dot;
   v[0] = x;
   v[1] = y;
 }
@@ -31,21 +32,46 @@ function rotate(v: [number, number, number], k: readonly number[], angle: number
  * noise with gradients of length √2.
  */
 export function gradientTable(seed: number, rate: number, clock: Clock): Float64Array {
+  const key = `${seed}/${rate}/${clock.frame}/${clock.frames}/${clock.loops ?? 0}`;
+  let table = tables.get(key);
+  if (!table) {
+    // A few moments are kept: one noise is often read at the same moment from several sides.
+    if (tables.size >= 48) tables.clear();
+    tables.set(key, (table = makeTable(seed, rate, clock)));
+  }
+  return table;
+}
+
+const tables = new Map<string, Float64Array>();
+const axes = new Map<number, Float64Array>();
+
+/** The two axes about which each of 256 gradients turns, 6 numbers each. */
+function axesOf(seed: number): Float64Array {
+  let own = axes.get(seed);
+  if (!own) {
+    if (axes.size >= 64) axes.clear();
+    const random = randomSource(seed + 101);
+    own = new Float64Array(6 * 256);
+    for (let i = 0; i < 512; i++) own.set(randomUnitVector(random), 3 * i);
+    axes.set(seed, own);
+  }
+  return own;
+}
+
+function makeTable(seed: number, rate: number, clock: Clock): Float64Array {
   const table = new Float64Array(256 * 3);
   const first = swayAngles(256, seed * 2 + 1, rate, clock);
   const second = swayAngles(256, seed * 2 + 2, rate, clock);
-  const random = randomSource(seed + 101);
+  const own = axesOf(seed);
   const v: [number, number, number] = [0, 0, 0];
   for (let i = 0; i < 256; i++) {
     const e = (i & 15) * 3;
     v[0] = EDGES[e];
     v[1] = EDGES[e + 1];
     v[2] = EDGES[e + 2];
-    const a = randomUnitVector(random);
-    const b = randomUnitVector(random);
     if (rate !== 0) {
-      rotate(v, a, first[i]);
-      rotate(v, b, second[i]);
+      rotate(v, own, 6 * i, first[i]);
+      rotate(v, own, 6 * i + 3, second[i]);
     }
     table.set(v, i * 3);
   }

@@ -17,12 +17,33 @@ const HARMONICS = [1.2, 0.4, 0.2] as const;
 export function swayAngles(count: number, seed: number, rate: number, clock: Clock): Float64Array {
   const out = new Float64Array(count);
   if (rate === 0) return out;
-  const random = randomSource(seed * 31 + 5);
-  const turns = HARMONICS.map((_, i) => wholePhase(i + 1, clock));
-  for (let i = 0; i < count; i++) {
-    let angle = 0;
-    for (let h = 0; h < HARMONICS.length; h++) angle += HARMONICS[h] * Math.sin(2 * Math.PI * (turns[h] + random()));
-    out[i] = rate * angle;
+  const phases = phasesOf(count, seed);
+  for (let h = 0, o = 0; h < HARMONICS.length; h++) {
+    // sin 2π(ht + φ) by the addition theorem: no sine for each part.
+    const turn = 2 * Math.PI * wholePhase(h + 1, clock);
+    const [s, c] = [rate * HARMONICS[h] * Math.sin(turn), rate * HARMONICS[h] * Math.cos(turn)];
+    for (let i = 0; i < count; i++, o += 2) out[i] += s * phases[o] + c * phases[o + 1];
   }
   return out;
+}
+
+const known = new Map<string, Float64Array>();
+
+/** Cosine and sine of the phase of every part, harmonic by harmonic. */
+function phasesOf(count: number, seed: number): Float64Array {
+  const key = `${count}/${seed}`;
+  let phases = known.get(key);
+  if (!phases) {
+    if (known.size >= 64) known.clear();
+    phases = new Float64Array(2 * count * HARMONICS.length);
+    const random = randomSource(seed * 31 + 5);
+    for (let i = 0; i < count; i++)
+      for (let h = 0; h < HARMONICS.length; h++) {
+        const phase = 2 * Math.PI * random();
+        phases[2 * (h * count + i)] = Math.cos(phase);
+        phases[2 * (h * count + i) + 1] = Math.sin(phase);
+      }
+    known.set(key, phases);
+  }
+  return phases;
 }

@@ -2,6 +2,7 @@ import { defaultsOf, type StoredValue } from '../declare/params';
 import { finishParams } from '../scene/finish';
 import { sceneParts, type ScenePart } from '../scene/scene';
 import { stepKind } from '../steps/index';
+import type { CopiesAs } from '../steps/step';
 import type { Loop } from '../time/loop';
 
 /** The version this code writes. */
@@ -15,6 +16,8 @@ export interface StepDoc {
   readonly kind: string;
   readonly on: boolean;
   readonly values: Values;
+  /** What it does with copies, where that is not what its kind does anyway. */
+  readonly copies?: CopiesAs;
   /** The step of a paired ribbon with which this one goes along; see pair.ts. */
   readonly twin?: string;
   /** Only in linked pieces: the ribbons that values name, by parameter. Never stored. */

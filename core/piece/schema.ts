@@ -23,6 +23,7 @@ const stepBase = z.strictObject({
   id,
   kind: z.string(wants('the kind of a step')),
   on: z.boolean(wants('true or false')).default(true),
+  copies: z.enum(['whole', 'each', 'one'], wants('“whole”, “each” or “one”')).optional(),
   twin: id.optional(),
   values: z.record(z.string(), z.unknown(), wants('a list of values')),
 });

@@ -246,7 +246,7 @@ function stepFindings(piece: Piece): Finding[] {
     if (owner.type !== 'step') return [];
     const step = piece.ribbons.find((r) => r.id === owner.ribbon)?.steps.find((s) => s.id === owner.step);
     if (!step?.on) return [];
-    const seam = stepKind(step.kind).seam?.(evaluateValues(params, values, clock));
+    const seam = stepKind(step.kind).seam?.(evaluateValues(params, values, clock), piece.loop.frames);
     if (!seam) return [];
     const repairs = seam.repairs.map((r): Repair => ({ words: r.words, set: Object.entries(r.values).map(([param, value]) => ({ address: { owner: owner as Owner, param }, value })) }));
     return [{ kind: 'gap', key: ownerKey(owner), owner, title, place, colour, unit: '', turns: WHOLE, by: 'proof', from: 0, to: 0, miss: 0, ...NO_SPEED, words: seam.words, repairs }];

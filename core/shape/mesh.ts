@@ -37,6 +37,34 @@ export interface Mesh {
   readonly connectivity: Connectivity;
   /** 3 · vertexCount coordinates in metres, y up. */
   readonly positions: Float32Array;
+  /** Where it stands in many places: connectivity and positions are those of its first source then. */
+  readonly copies?: Copies;
+}
+
+/**
+ * Many copies of a few shapes as a list, never as faces: what a copy costs is its matrix. Arrays have
+ * one entry a copy unless said otherwise.
+ */
+export interface Copies {
+  /** The shapes that are copied; none of them has copies itself. */
+  readonly sources: readonly Mesh[];
+  /** Which of the sources. */
+  readonly source: Uint16Array;
+  /** 16 numbers a copy: a 4 × 4 matrix by columns, its linear part a turn times a size along each axis. */
+  readonly matrices: Float32Array;
+  /** Place in the repeat that was made last, from 0 to `places` − 1; between whole numbers while copies move on. */
+  readonly order: Float32Array;
+  readonly places: number;
+  /** Which place of the last repeat a copy belongs to, where several share one; absent where each has its own. */
+  readonly group?: Uint32Array;
+  /** What chance tells a copy by; absent, its number in the list. */
+  readonly ids?: Uint32Array;
+  /** How much later its source plays, as a share of the loop. */
+  readonly late?: Float32Array;
+  /** 3 numbers a copy, sRGB 0…1, in place of the finish's colour; NaN for the finish's own. */
+  readonly colours?: Float32Array;
+  /** Roughness and metalness 0…1, 2 numbers a copy, in place of the finish's; NaN for its own. */
+  readonly looks?: Float32Array;
 }
 
 export function faceCount(c: Connectivity): number {

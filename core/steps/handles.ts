@@ -1,4 +1,5 @@
 import type { Evaluated, Params } from '../declare/params';
+import { isShown } from '../declare/shown';
 import { boundsOf } from '../shape/measure';
 import { rotate, turnXYZ } from '../shape/quaternion';
 import type { StepKind } from './step';
@@ -25,7 +26,7 @@ export interface Handle {
 
 const AXIS: Record<string, Triple> = { x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] };
 /** Vectors that are places rather than sizes or turns. */
-const PLACES = ['pivot', 'regionAt', 'alsoAt', 'from', 'middle', 'shift'];
+const PLACES = ['pivot', 'regionAt', 'alsoAt', 'from', 'middle', 'shift', 'way', 'spacing', 'source', 'hang'];
 const ABOUT: Record<string, string> = { regionSize: 'regionAt', alsoSize: 'alsoAt', reach: 'from' };
 
 /**
@@ -36,10 +37,7 @@ const ABOUT: Record<string, string> = { regionSize: 'regionAt', alsoSize: 'alsoA
  */
 export function handlesOf(kind: StepKind, values: Evaluated<Params>, body: Float32Array | null): Handle[] {
   const v = values as Record<string, unknown>;
-  const shown = (name: string): boolean => {
-    const when = kind.params[name]?.shownWhen;
-    return !when || (when.is.includes(v[when.param] as string | boolean) && shown(when.param));
-  };
+  const shown = (name: string) => isShown(kind.params, v, name);
   const out: Handle[] = [];
   for (const [name, p] of Object.entries(kind.params)) {
     if (!shown(name)) continue;

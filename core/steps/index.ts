@@ -56,16 +56,27 @@ import { journey } from './place/journey';
 import { place } from './place/place';
 import { spin } from './place/spin';
 import { tumble } from './place/tumble';
+import { repeatGrid } from './repeat/grid';
+import { repeatLine } from './repeat/line';
+import { repeatPath } from './repeat/path';
+import { repeatPoints } from './repeat/points';
+import { repeatRings } from './repeat/rings';
+import { scatter } from './repeat/scatter';
+import { stream } from './repeat/stream';
+import { swing } from './repeat/swing';
+import { thread } from './repeat/thread';
+import { vary } from './repeat/vary';
 import { bevel } from './solid/bevel';
 import { combine } from './solid/combine';
 import { rest } from './solid/rest';
 import type { StepGroup, StepKind } from './step';
 
 /** Every step, in the order the add menu shows them. A new step is added here and nowhere else. */
-export const stepKinds = [torus, sphere, geodesic, box, cylinder, cone, capsule, plane, disc, platonic, medal, cord, minimal, drops, outline, curve, text, svg, imported, extrude, revolve, sweep, loft, wires, edgesToCurves, relax, even, subdivide, smooth, shade, decimate, displace, twist, bend, taper, shear, ripple, inflate, spherify, jitter, push, along, cage, shell, struts, links, thinOut, burst, part, triangulate, weld, nest, mirror, symmetry, combine, bevel, rest, place, spin, tumble, journey] as unknown as readonly StepKind[];
+export const stepKinds = [torus, sphere, geodesic, box, cylinder, cone, capsule, plane, disc, platonic, medal, cord, minimal, drops, outline, curve, text, svg, imported, repeatLine, repeatRings, repeatGrid, repeatPath, repeatPoints, scatter, stream, vary, swing, thread, extrude, revolve, sweep, loft, wires, edgesToCurves, relax, even, subdivide, smooth, shade, decimate, displace, twist, bend, taper, shear, ripple, inflate, spherify, jitter, push, along, cage, shell, struts, links, thinOut, burst, part, triangulate, weld, nest, mirror, symmetry, combine, bevel, rest, place, spin, tumble, journey] as unknown as readonly StepKind[];
 
 export const stepGroups: readonly { readonly group: StepGroup; readonly title: string }[] = [
   { group: 'form', title: 'Forms' },
+  { group: 'repeat', title: 'Repeat' },
   { group: 'curve', title: 'Curves' },
   { group: 'detail', title: 'Detail' },
   { group: 'deform', title: 'Deform' },

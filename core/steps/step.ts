@@ -1,17 +1,32 @@
 import type { Evaluated, Params, StoredValue } from '../declare/params';
+import type { Carries } from '../copies/carry';
 import { faceCount, type Mesh } from '../shape/mesh';
 import type { Clock } from '../time/loop';
+import { StepProblem } from './problem';
+
+export { StepProblem };
 
 export type Detail = 'draft' | 'final';
-export type StepGroup = 'form' | 'curve' | 'detail' | 'deform' | 'build' | 'solid' | 'place';
+export type StepGroup = 'form' | 'repeat' | 'curve' | 'detail' | 'deform' | 'build' | 'solid' | 'place';
+
+/** What a step does with copies that come in: moves them whole, works on each by itself, or makes one form of them first. */
+export type CopiesAs = 'whole' | 'each' | 'one';
 
 export interface StepContext {
   readonly clock: Clock;
   readonly detail: Detail;
   /** The finished shape of another ribbon, by the parameter that names it; undefined where there is none. */
   other?(param: string): Mesh | undefined;
+  /** The same with its copies as a list, some whole frames later or, below 0, earlier. */
+  otherAt?(param: string, frames: number): Mesh | undefined;
   /** What is kept under a fingerprint; undefined while it is not there. */
   asset?(fingerprint: string): Asset | undefined;
+  /** The shape that comes in, some whole frames later or, below 0, earlier. */
+  inputAt?(frames: number): Mesh;
+  /** Some of this step's values at a place of the loop, as a share of it; any real number. */
+  valuesAt?(share: number, names: readonly string[]): Evaluated<Params>;
+  /** Equal texts: the same step on the same chain, whatever the moment. */
+  readonly definition?: string;
 }
 
 /** Files kept beside a piece, read into what steps can use. */
@@ -42,7 +57,7 @@ export interface StepKind<P extends Params = Params> {
   /** True where the result changes with time even when all values stand still (noise with a rate). */
   changesByItself?(values: Evaluated<P>): boolean;
   /** Why it does not close by its nature, and what would; null where it does. Values are those at f = 0. */
-  seam?(values: Evaluated<P>): StepSeam | null;
+  seam?(values: Evaluated<P>, frames: number): StepSeam | null;
   /** What there must be to work on; without it the shape is passed through and the card says so. */
   readonly needs?: 'faces' | 'curves';
   /** Fetches a library it works with; until it is there, evaluation gives a StepProblem. */
@@ -50,6 +65,14 @@ export interface StepKind<P extends Params = Params> {
   readonly loaded?: () => boolean;
   /** True where draft and final detail differ. */
   readonly hasDetail?: boolean;
+  /** True where it takes in copies as the list they are and decides by itself what to do with them. */
+  readonly takesCopies?: boolean;
+  /** What it does with copies unless the user chooses; absent, it works on each by itself. */
+  readonly copiesAs?: CopiesAs;
+  /** How much of a whole copy it moves. */
+  readonly carries?: Carries;
+  /** True where it reads the chain or its own values at other moments than the present one. */
+  looksAround?(values: Evaluated<P>): boolean;
   /**
    * The new shape. Forms ignore `input` (an empty mesh). Throws StepProblem when it cannot work on
    * its input; the input is passed through then and the card says why.
@@ -67,11 +90,6 @@ export function defineStep<const P extends Params>(step: StepKind<P>): StepKind<
   return step;
 }
 
-/** Why a step cannot do its work, in words for the user. */
-export class StepProblem extends Error {
-  override readonly name = 'StepProblem';
-}
-
 /** The step's work on a shape. Throws StepProblem where there is not what it needs; nothing stays nothing. */
 export function applyStep(kind: StepKind, values: Evaluated<Params>, mesh: Mesh, context: StepContext): Mesh {
   if (kind.group !== 'form' && mesh.connectivity.vertexCount === 0) return mesh;
@@ -80,6 +98,18 @@ export function applyStep(kind: StepKind, values: Evaluated<Params>, mesh: Mesh,
   if (kind.needs === 'curves' && !mesh.connectivity.curves)
     throw new StepProblem(`${kind.title} works on curves, and there are none here; begin with an outline, a curve or a text, or put Edges to curves before it.`);
   return kind.evaluate(values, mesh, context);
+}
+
+/** What a step does with copies, as chosen or by its kind; null where it takes them as they are. */
+export function copiesAsOf(kind: StepKind, chosen?: CopiesAs): CopiesAs | null {
+  if (kind.takesCopies || kind.group === 'form') return null;
+  const can = copiesChoices(kind);
+  return chosen && can.includes(chosen) ? chosen : (kind.copiesAs ?? (can.includes('whole') ? 'whole' : 'each'));
+}
+
+/** Between what of these a step gives the choice. */
+export function copiesChoices(kind: StepKind): readonly CopiesAs[] {
+  return kind.group === 'deform' || kind.group === 'place' ? ['whole', 'each', 'one'] : ['each', 'one'];
 }
 
 /** Faces a step may make; more would not fit the memory of a common machine. */

@@ -31,6 +31,42 @@ function propagator(omega: number, zeta: number, h: number): [number, number, nu
 const SAMPLES = 2048;
 
 /**
+ * Positions of the one periodic motion of a spring under a periodic driver that is straight between
+ * even places.
+ *
+ * @param drive the driver at the places of one period, its first not again at the end
+ * @param h from place to place, in loops
+ */
+export function periodicResponse(drive: Float64Array, h: number, spring: Spring): Float64Array {
+  const count = drive.length;
+  const omega = 2 * Math.PI * spring.swings;
+  const zeta = Math.max(0.005, spring.damping);
+  const lag = (2 * zeta) / omega;
+  const step = propagator(omega, zeta, h);
+  const advance = (i: number, x: number, v: number): [number, number] => {
+    const [u, m] = [drive[i], (drive[(i + 1) % count] - drive[i]) / h];
+    const [dx, dv] = [x - u + lag * m, v - m];
+    return [u - lag * m + m * h + step[0] * dx + step[1] * dv, m + step[2] * dx + step[3] * dv];
+  };
+  let [x, v] = periodicStart(advance, count, propagator(omega, zeta, count * h));
+  const out = new Float64Array(count);
+  for (let i = 0; i < count; i++) {
+    out[i] = x;
+    [x, v] = advance(i, x, v);
+  }
+  return out;
+}
+
+/** The state that a whole period leads back to: one period is an affine map, w from rest, and (I − Φ)⁻¹w is its fixed point. */
+function periodicStart(advance: (i: number, x: number, v: number) => [number, number], count: number, all: readonly number[]): [number, number] {
+  let [wx, wv] = [0, 0];
+  for (let i = 0; i < count; i++) [wx, wv] = advance(i, wx, wv);
+  const [a, b, c, d] = [1 - all[0], -all[1], -all[2], 1 - all[3]];
+  const det = a * d - b * c;
+  return [(d * wx - b * wv) / det, (a * wv - c * wx) / det];
+}
+
+/**
  * The periodic response of a spring to a periodic driver: not a simulation that settles, but the
  * one motion that ends as it began. The driver is taken as straight between 2048 places of a loop;
  * between two of them the equation is solved in closed form, and the state at the start is the one
@@ -64,14 +100,8 @@ export function springResponse(driver: Prepared, spring: Spring, frames: number)
     const [dx, dv] = [x - p.x, v - p.m];
     return [p.x + p.m * h + step[0] * dx + step[1] * dv, p.m + step[2] * dx + step[3] * dv];
   };
-  // One period is an affine map of the state: run it from rest for its shift, and from Φ for the rest.
-  let [wx, wv] = [0, 0];
-  for (let i = 0; i < count; i++) [wx, wv] = advance(i, wx, wv);
-  const all = propagator(omega, zeta, loops);
-  const [a, b, c, d] = [1 - all[0], -all[1], -all[2], 1 - all[3]];
-  const det = a * d - b * c;
   const states = new Float64Array(2 * count);
-  let [x, v] = [(d * wx - b * wv) / det, (a * wv - c * wx) / det];
+  let [x, v] = periodicStart(advance, count, propagator(omega, zeta, loops));
   for (let i = 0; i < count; i++) {
     states[2 * i] = x;
     states[2 * i + 1] = v;

@@ -8,12 +8,19 @@ export interface Path {
   at(s: number): PathPlace;
 }
 
-const known = new WeakMap<Float32Array, Path>();
+const known = new WeakMap<Float32Array, Map<number, Path>>();
 
-/** The path along points, 3 numbers each; made once for as long as `key`, the positions they are from, is the same. */
-export function pathAlong(key: Float32Array, points: Float64Array, closed: boolean): Path {
-  let path = known.get(key);
-  if (!path) known.set(key, (path = closed ? closedPath(splineThrough(triples(points))) : openPath(points)));
+/**
+ * The path along points, 3 numbers each; made once for as long as `key`, the positions they are from, is
+ * the same.
+ *
+ * @param first tells the curves of one shape apart: the vertex they begin with
+ */
+export function pathAlong(key: Float32Array, points: Float64Array, closed: boolean, first = 0): Path {
+  let own = known.get(key);
+  if (!own) known.set(key, (own = new Map()));
+  let path = own.get(first);
+  if (!path) own.set(first, (path = closed ? closedPath(splineThrough(triples(points))) : openPath(points)));
   return path;
 }
 

@@ -9,6 +9,7 @@ export const decimate = defineStep({
   help: 'Makes do with fewer triangles, most of them where the form bends; for heavy forms while you work.',
   icon: 'decimate',
   group: 'detail',
+  copiesAs: 'one',
   needs: 'faces',
   hasDetail: true,
   load: loadDecimation,

@@ -1,8 +1,11 @@
 import { number, toggle } from '../../declare/params';
+import { beside } from '../../copies/beside';
+import { centresOf, pointsMesh } from '../../copies/copies';
 import { curvesFrom, polylinesOf } from '../../shape/curves/curves';
 import { linksBetween } from '../../shape/links';
 import { Sweeper } from '../../shape/curves/sweep';
 import { joined } from '../../shape/join';
+import type { Mesh } from '../../shape/mesh';
 import { outlinePoints } from '../../shape/outline';
 import { brief, checkFaces, defineStep, StepProblem } from '../step';
 
@@ -10,28 +13,33 @@ import { brief, checkFaces, defineStep, StepProblem } from '../step';
 export const links = defineStep({
   kind: 'links',
   title: 'Links',
-  help: 'Joins every pair of points nearer than a radius, with rods that thin out with distance or as curves.',
+  help: 'Joins every pair of points, copies or particles nearer than a radius, with rods that thin out with distance or as curves.',
   icon: 'links',
   group: 'build',
+  takesCopies: true,
   params: {
     radius: number('Radius', 0.4, 'Points nearer than this are joined.', { unit: 'm', min: 0, max: 1000, soft: [0.05, 2] }),
     most: number('Most a point', 6, 'Links that a point has at most, the shortest first.', { min: 1, max: 64, soft: [1, 16], integer: true }),
     least: number('Not nearer', 0, 'Points nearer than this are not joined.', { unit: 'm', min: 0, max: 1000, soft: [0, 1] }),
     rod: number('Rod radius', 0.012, 'Of a short link; it thins to nothing towards the radius. 0 makes curves.', { unit: 'm', min: 0, max: 100, soft: [0, 0.1], step: 0.002 }),
     sides: number('Sides', 5, 'Faces round a rod.', { min: 3, max: 24, soft: [3, 12], integer: true, moves: false }),
-    keep: toggle('Keep faces', false, 'Leaves the form itself.'),
+    keep: toggle('Keep faces', false, 'Leaves the form, or the copies, themselves.'),
   },
   summary: (v) => `nearer than ${brief(v.radius)} m`,
   evaluate(v, input) {
-    const c = input.connectivity;
-    const p = input.positions;
+    // Copies are joined where they stand, and not point by point.
+    const { copies } = input;
+    const c = copies ? pointsMesh(copies).connectivity : input.connectivity;
+    const p = copies ? centresOf(copies) : input.positions;
+    const kept = (made: Mesh) => (!v.keep ? made : copies ? beside(copies, made) : joined([input, made]));
     if (c.vertexCount > 60_000) throw new StepProblem(`Links between ${c.vertexCount} points would take too long; put Links before the steps that make many points, at most 60 000.`);
     const pairs = linksBetween(p, v.radius, v.most, v.least);
     if (v.rod === 0) {
       const lines = Array.from({ length: pairs.length / 2 }, (_, i) => ({ vertices: [pairs[2 * i], pairs[2 * i + 1]], closed: false }));
       const curves = curvesFrom([...(v.keep ? polylinesOf(c) : []), ...lines]);
-      const kept = v.keep ? c : { vertexCount: c.vertexCount, faceStart: new Uint32Array(1), corners: new Uint32Array(0) };
-      return { connectivity: curves.closed.length > 0 ? { ...kept, curves } : kept, positions: p };
+      const body = v.keep ? c : { vertexCount: c.vertexCount, faceStart: new Uint32Array(1), corners: new Uint32Array(0) };
+      const made = { connectivity: curves.closed.length > 0 ? { ...body, curves } : body, positions: p };
+      return v.keep && copies ? beside(copies, made) : made;
     }
     checkFaces((pairs.length / 2) * (v.sides + 2), 'Use a smaller radius or fewer links a point.');
     const profile = outlinePoints({ outline: 'circle', points: 4, inner: 50, exponent: 2, rounding: 0 }, v.sides);
@@ -45,7 +53,6 @@ export const links = defineStep({
       const thickness = v.rod * t * (2 - t);
       sweeper.add(path, false, { profile, profileClosed: true, smooth: true, scale: () => thickness, turn: () => 0, caps: true, slot: 'rods' });
     }
-    const rods = sweeper.finish();
-    return v.keep ? joined([input, rods]) : rods;
+    return kept(sweeper.finish());
   },
 });

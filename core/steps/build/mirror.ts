@@ -10,6 +10,7 @@ export const mirror = defineStep({
   help: 'Adds the image of the form in a mirror.',
   icon: 'mirror',
   group: 'build',
+  copiesAs: 'one',
   params: {
     axis: choice('Across', 'x', axisOptions, 'The direction that is turned round.'),
     at: number('At', 0, 'Place of the mirror.', { unit: 'm', min: -10_000, max: 10_000, soft: [-3, 3] }),

@@ -11,6 +11,7 @@ export const symmetry = defineStep({
   help: 'Repeats the form round an axis, evenly.',
   icon: 'symmetry',
   group: 'build',
+  copiesAs: 'one',
   params: {
     times: number('Times', 6, 'How often in a whole turn.', { min: 1, max: 400, soft: [1, 24], integer: true }),
     axis: choice('About', 'y', axisOptions, 'The line they stand round, through the origin.'),

@@ -13,6 +13,7 @@ export const along = defineStep({
   help: 'Lays the form along the curve of another ribbon; round a closed one its ends meet.',
   icon: 'along',
   group: 'deform',
+  carries: 'size',
   params: {
     other: ribbon('Path', 'A ribbon whose first curve is the path.'),
     axis: choice('Axis', 'y', axisOptions, 'Which way of the form runs along the path.'),

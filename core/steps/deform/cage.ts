@@ -16,6 +16,7 @@ export const cage = defineStep({
   help: 'A cage of points round the form: move one and the form goes along.',
   icon: 'cage',
   group: 'deform',
+  carries: 'size',
   params: {
     cells: choice('Points a side', '3', [{ value: '2', title: '2' }, { value: '3', title: '3' }, { value: '4', title: '4' }], 'How many points the cage has along each edge.'),
     moves: points('Moves', Array.from({ length: 27 }, () => ZERO), 'How far each point of the cage has been moved, along x first, then y, then z.', {}),

@@ -21,6 +21,7 @@ export const displace = defineStep({
   help: 'Pushes the surface in and out by noise or by a picture.',
   icon: 'displace',
   group: 'deform',
+  carries: 'shift',
   params: {
     height: number('Height', 0.3, 'How far a noise of 1 moves a point.', { unit: 'm', min: -100, max: 100, soft: [-1, 1], step: 0.01 }),
     direction: choice(

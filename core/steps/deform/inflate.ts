@@ -10,6 +10,7 @@ export const inflate = defineStep({
   help: 'Blows the form up or lets it shrink, along its normals.',
   icon: 'inflate',
   group: 'deform',
+  carries: 'shift',
   params: {
     amount: number('Amount', 0.1, 'How far out, below 0 in.', { unit: 'm', min: -100, max: 100, soft: [-1, 1] }),
     ...regionParams,

@@ -11,6 +11,7 @@ export const jitter = defineStep({
   help: 'Moves every point at random.',
   icon: 'jitter',
   group: 'deform',
+  carries: 'shift',
   params: {
     amount: vector('Amount', [0.05, 0.05, 0.05], 'At most so far along x, y and z, either way.', { unit: 'm', min: 0, max: 100, soft: [0, 0.5] }),
     seed: number('Seed', 1, 'Another number, other places.', { min: 0, max: 99_999, soft: [0, 100], integer: true }),

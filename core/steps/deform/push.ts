@@ -9,6 +9,7 @@ export const push = defineStep({
   help: 'Pushes the form away from a point or another ribbon, or draws it there.',
   icon: 'push',
   group: 'deform',
+  carries: 'shift',
   params: {
     away: choice('Away from', 'point', [{ value: 'point', title: 'A point' }, { value: 'ribbon', title: 'A ribbon' }], 'What pushes.'),
     from: vector('From', [0.8, 0.8, 0.8], 'The point.', { unit: 'm', min: -10_000, max: 10_000, soft: [-3, 3], shownWhen: { param: 'away', is: ['point'] } }),

@@ -11,6 +11,7 @@ export const taper = defineStep({
   help: 'Narrows or widens the form along its length.',
   icon: 'taper',
   group: 'deform',
+  carries: 'size',
   params: {
     along: choice('Along', 'y', axisOptions, 'The length along which the size changes.'),
     start: number('Start', 1, 'Size at its beginning.', { unit: '×', min: -100, max: 100, soft: [0, 3] }),

@@ -22,22 +22,24 @@ export const cone = defineStep({
   summary: (v) => `${brief(v.bottom)} → ${brief(v.top)} × ${brief(v.height)} m`,
   evaluate(v) {
     checkFaces(v.sides * (v.rows + 2 * v.capRings + 2 * v.roundSteps), 'Use fewer sides, rows or rings.');
-    const half = v.height / 2;
+    // A cone of no height has no side to lean; a hair's breadth stands in for it.
+    const height = Math.max(v.height, 1e-6);
+    const half = height / 2;
     // Angle of the side above the horizontal, outwards; its normal is square to it.
-    const lean = Math.atan2(v.height, v.top - v.bottom);
+    const lean = Math.atan2(height, v.top - v.bottom);
     const normal = lean - Math.PI / 2;
     const profile: ProfilePoint[] = [];
     /** Half the angle between cap and side tells how far the touching points lie from the rim. */
     const rim = (radius: number, y: number, up: boolean) => {
       const angle = up ? lean : Math.PI - lean;
       // Room: not past the axis on the cap, and not past the middle of the side.
-      const room = Math.min(radius, v.height / Math.sin(lean) / 2);
+      const room = Math.min(radius, height / Math.sin(lean) / 2);
       const round = Math.min(v.rounding, room * Math.tan(angle / 2));
       return { round, inset: round / Math.tan(angle / 2), y, radius };
     };
     const [low, high] = [rim(v.bottom, -half, false), rim(v.top, half, true)];
     const side = (along: number): ProfilePoint => ({ r: v.bottom + along * Math.cos(lean), y: -half + along * Math.sin(lean) });
-    const length = v.height / Math.sin(lean);
+    const length = height / Math.sin(lean);
     if (v.bottom > 0) profile.push(...straight({ r: 0, y: -half }, { r: v.bottom - low.inset, y: -half }, v.capRings, 1));
     if (low.round > 0) profile.push(...arc(v.bottom - low.inset, -half + low.round, low.round, -Math.PI / 2, normal, v.roundSteps));
     profile.push(...straight(side(low.inset), side(length - high.inset), v.rows));

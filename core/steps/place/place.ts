@@ -10,6 +10,7 @@ export const place = defineStep({
   help: 'Moves, turns and sizes the form.',
   icon: 'place',
   group: 'place',
+  carries: 'size',
   params: {
     shift: vector('Shift', [0, 0, 0], 'Along x, y and z.', { unit: 'm', min: -10_000, max: 10_000, soft: [-3, 3] }),
     turn: vector('Turn', [0, 0, 0], 'About x, then y, then z.', { unit: '°', cyclic: 360, min: -36_000, max: 36_000, soft: [-360, 360], step: 1 }),

@@ -38,6 +38,7 @@ export const tumble = defineStep({
   help: 'Rolls a body with flat sides edge over edge.',
   icon: 'tumble',
   group: 'place',
+  copiesAs: 'each',
   params: {
     steps: number('Steps', 4, 'Edges it goes over in a loop.', { unit: '/loop', min: 1, max: 240, soft: [1, 16], integer: true, moves: false }),
     heading: choice('Towards', 'x', [{ value: 'x', title: 'X' }, { value: '-x', title: '−X' }, { value: 'z', title: 'Z' }, { value: '-z', title: '−Z' }], 'Where it rolls to.'),

@@ -9,6 +9,7 @@ export const combine = defineStep({
   help: 'Adds another ribbon to this solid, subtracts it, or keeps what both share: union, difference, intersection.',
   icon: 'combine',
   group: 'solid',
+  copiesAs: 'one',
   needs: 'faces',
   load: loadSolids,
   loaded: solidsLoaded,

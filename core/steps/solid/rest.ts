@@ -1,4 +1,5 @@
 import { choice, number, ribbon } from '../../declare/params';
+import { boundsShown, withCopies } from '../../copies/copies';
 import { boundsOf } from '../../shape/measure';
 import { brief, defineStep, StepProblem } from '../step';
 
@@ -9,6 +10,7 @@ export const rest = defineStep({
   help: 'Stands the form on the ground or on top of another ribbon, without measuring.',
   icon: 'rest',
   group: 'solid',
+  takesCopies: true,
   params: {
     on: choice('On', 'ground', [{ value: 'ground', title: 'Ground' }, { value: 'ribbon', title: 'Another ribbon' }], 'What it stands on.'),
     other: ribbon('Ribbon', 'It stands on the highest point of this ribbon.', { shownWhen: { param: 'on', is: ['ribbon'] } }),
@@ -18,7 +20,7 @@ export const rest = defineStep({
   },
   summary: (v) => (v.on === 'ground' ? `ground, gap ${brief(v.gap)} m` : `ribbon, gap ${brief(v.gap)} m`),
   evaluate(v, input, context) {
-    const own = boundsOf(input.positions);
+    const own = boundsShown(input);
     if (!own) return input;
     const other = context.other?.('other');
     const below = v.on === 'ribbon' && other ? boundsOf(other.positions) : null;
@@ -26,6 +28,7 @@ export const rest = defineStep({
     const y = (below ? below.max[1] : v.ground) + v.gap - own.min[1];
     const middle = (axis: 0 | 2) => (v.over === 'middle' ? (below ? (below.min[axis] + below.max[axis]) / 2 : 0) - (own.min[axis] + own.max[axis]) / 2 : 0);
     const shift = [middle(0), y, middle(2)];
+    if (input.copies) return withCopies({ ...input.copies, matrices: input.copies.matrices.map((x, i) => (i % 16 > 11 && i % 16 < 15 ? x + shift[(i % 16) - 12] : x)) });
     return { connectivity: input.connectivity, positions: input.positions.map((x, i) => x + shift[i % 3]) };
   },
 });

@@ -2,6 +2,7 @@
 
 import { Stack } from '@chakra-ui/react';
 import type { Params } from '@maypole/core/declare/params';
+import { isShown } from '@maypole/core/declare/shown';
 import type { Owner } from '@maypole/core/piece/addresses';
 import type { Values } from '@maypole/core/piece/piece';
 import { Fold } from '../motion/fold';
@@ -18,7 +19,7 @@ interface Props {
 
 /** All rows of a set of declared values, leaving out those of no use now and folding away the rarer ones. */
 export function ValuesPanel({ owner, params, values, colour, others }: Props) {
-  const shown = Object.entries(params).filter(([, p]) => !p.shownWhen || p.shownWhen.is.includes((values[p.shownWhen.param] ?? params[p.shownWhen.param]?.default) as string | boolean));
+  const shown = Object.entries(params).filter(([name]) => isShown(params, values, name));
   const rarer = shown.filter(([, p]) => p.more);
   const changed = rarer.filter(([name, p]) => values[name] !== undefined && JSON.stringify(values[name]) !== JSON.stringify(p.default)).length;
   const row = ([name, param]: (typeof shown)[number]) => (

@@ -1,0 +1,27 @@
+import type { Copies, Mesh } from '../shape/mesh';
+import { withCopies } from './copies';
+
+function longer<T extends Float32Array | Uint16Array | Uint32Array>(a: T, ...more: number[]): T {
+  const out = new (a.constructor as { new (n: number): T })(a.length + more.length);
+  out.set(a as never);
+  out.set(more, a.length);
+  return out;
+}
+
+/** Copies, and beside them a shape that stands where it is: one more copy, of itself. */
+export function beside(copies: Copies, mesh: Mesh): Mesh {
+  if (mesh.positions.length === 0) return withCopies(copies);
+  const { group, ids, late, colours, looks } = copies;
+  return withCopies({
+    ...copies,
+    sources: [...copies.sources, mesh],
+    source: longer(copies.source, copies.sources.length),
+    matrices: longer(copies.matrices, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1),
+    order: longer(copies.order, 0),
+    ...(group ? { group: longer(group, 0) } : {}),
+    ...(ids ? { ids: longer(ids, 4_294_967_295) } : {}),
+    ...(late ? { late: longer(late, 0) } : {}),
+    ...(colours ? { colours: longer(colours, NaN, NaN, NaN) } : {}),
+    ...(looks ? { looks: longer(looks, NaN, NaN) } : {}),
+  });
+}

@@ -1,0 +1,134 @@
+import { boundsOf } from '../shape/measure';
+import { joined } from '../shape/join';
+import { faceCount, type Connectivity, type Copies, type Mesh } from '../shape/mesh';
+import { repeated } from '../shape/repeat';
+
+export function copyCount(c: Copies): number {
+  return c.source.length;
+}
+
+/** A shape with a list of copies; nothing at all where the list is empty. */
+export function withCopies(copies: Copies): Mesh {
+  const first = copies.sources[0];
+  return { connectivity: first.connectivity, positions: first.positions, copies };
+}
+
+/** Faces that are seen: those of each source as often as it is copied. */
+export function facesShown(mesh: Mesh): number {
+  if (!mesh.copies) return faceCount(mesh.connectivity);
+  const { sources, source } = mesh.copies;
+  const each = sources.map((s) => faceCount(s.connectivity));
+  let sum = 0;
+  for (const s of source) sum += each[s];
+  return sum;
+}
+
+/** The points where copies stand: the last columns of their matrices, 3 numbers a copy. */
+export function centresOf(copies: Copies): Float32Array {
+  const m = copies.matrices;
+  const out = new Float32Array((3 * m.length) / 16);
+  for (let i = 0, j = 0; i < out.length; i += 3, j += 16) {
+    out[i] = m[j + 12];
+    out[i + 1] = m[j + 13];
+    out[i + 2] = m[j + 14];
+  }
+  return out;
+}
+
+/** Copies as bare points, for what reads values at places. */
+export function pointsMesh(copies: Copies): Mesh {
+  return { connectivity: { vertexCount: copyCount(copies), faceStart: new Uint32Array(1), corners: new Uint32Array(0) }, positions: centresOf(copies) };
+}
+
+/** Half the size of a source: the farthest of its points from where it stands. */
+export function reachOf(mesh: Mesh): number {
+  const p = mesh.positions;
+  let most = 0;
+  for (let i = 0; i < p.length; i += 3) most = Math.max(most, p[i] * p[i] + p[i + 1] * p[i + 1] + p[i + 2] * p[i + 2]);
+  return Math.sqrt(most);
+}
+
+/** Points of a shape under the matrix of a copy, written to `out` from `at` on. */
+export function transformInto(p: Float32Array, m: Float32Array, o: number, out: Float32Array, at: number): void {
+  for (let i = 0; i < p.length; i += 3) {
+    const [x, y, z] = [p[i], p[i + 1], p[i + 2]];
+    out[at + i] = m[o] * x + m[o + 4] * y + m[o + 8] * z + m[o + 12];
+    out[at + i + 1] = m[o + 1] * x + m[o + 5] * y + m[o + 9] * z + m[o + 13];
+    out[at + i + 2] = m[o + 2] * x + m[o + 6] * y + m[o + 10] * z + m[o + 14];
+  }
+}
+
+const made = new WeakMap<Copies, Mesh>();
+
+/** Copies as real faces, each with the points of its own. Without copies the very same shape. */
+export function flattened(mesh: Mesh): Mesh {
+  const { copies } = mesh;
+  if (!copies) return mesh;
+  let out = made.get(copies);
+  if (!out) made.set(copies, (out = flatten(copies)));
+  return out;
+}
+
+function flatten(copies: Copies): Mesh {
+  const { sources, source, matrices } = copies;
+  const n = source.length;
+  const shown = [...source.keys()];
+  const connectivity = connectivityOf(shown.map((i) => sources[source[i]].connectivity));
+  const positions = new Float32Array(3 * connectivity.vertexCount);
+  let at = 0;
+  for (let i = 0; i < n; i++) {
+    const p = sources[source[i]].positions;
+    transformInto(p, matrices, 16 * i, positions, at);
+    at += p.length;
+  }
+  return { connectivity, positions };
+}
+
+const numbers = new WeakMap<Connectivity, number>();
+let next = 1;
+const lists = new Map<string, Connectivity>();
+
+/** The connectivity of several side by side, the same object for the same list, so that moving copies keep it. */
+function connectivityOf(list: readonly Connectivity[]): Connectivity {
+  if (list.length === 0) return { vertexCount: 0, faceStart: new Uint32Array(1), corners: new Uint32Array(0) };
+  if (list.every((c) => c === list[0])) return repeated(list[0], list.length);
+  const key = list
+    .map((c) => {
+      let id = numbers.get(c);
+      if (!id) numbers.set(c, (id = next++));
+      return id;
+    })
+    .join();
+  let out = lists.get(key);
+  if (!out) {
+    if (lists.size >= 24) lists.delete(lists.keys().next().value!);
+    out = joined(list.map((connectivity) => ({ connectivity, positions: new Float32Array(3 * connectivity.vertexCount) }))).connectivity;
+    lists.set(key, out);
+  }
+  return out;
+}
+
+/** Corners of the box round everything shown; null where there is nothing. */
+export function boundsShown(mesh: Mesh): { min: number[]; max: number[] } | null {
+  const { copies } = mesh;
+  if (!copies) return boundsOf(mesh.positions) as { min: number[]; max: number[] } | null;
+  const boxes = copies.sources.map((s) => boundsOf(s.positions));
+  const [min, max] = [[Infinity, Infinity, Infinity], [-Infinity, -Infinity, -Infinity]];
+  const m = copies.matrices;
+  for (let i = 0; i < copies.source.length; i++) {
+    const box = boxes[copies.source[i]];
+    if (!box) continue;
+    for (let k = 0; k < 3; k++) {
+      // The box of a turned box: its middle, and half its sides taken through the absolute matrix.
+      let middle = m[16 * i + 12 + k];
+      let half = 0;
+      for (let c = 0; c < 3; c++) {
+        middle += (m[16 * i + 4 * c + k] * (box.max[c] + box.min[c])) / 2;
+        half += (Math.abs(m[16 * i + 4 * c + k]) * (box.max[c] - box.min[c])) / 2;
+      }
+      min[k] = Math.min(min[k], middle - half);
+      max[k] = Math.max(max[k], middle + half);
+    }
+  }
+  return min[0] <= max[0] ? { min, max } : null;
+}

@@ -1,0 +1,152 @@
+import type { Copies, Mesh } from '../shape/mesh';
+import { copyCount, withCopies } from './copies';
+
+/** Where copies are to stand. Arrays have one entry a place unless said otherwise. */
+export interface Places {
+  /** 3 numbers a place, in metres. */
+  readonly at: Float32Array;
+  /** Unit quaternions x, y, z, w, 4 numbers a place; absent where nothing is turned. */
+  readonly turns?: Float32Array;
+  /** Factor on all lengths; absent where it is 1. */
+  readonly sizes?: Float32Array;
+  /** From 0 to count − 1, between whole numbers while places move on; absent for 0, 1, 2… */
+  readonly order?: Float32Array;
+  /** What chance tells a place by; absent, its number. */
+  readonly ids?: Uint32Array;
+  /** How many there are in one round of the order; the number of places unless said otherwise. */
+  readonly places?: number;
+}
+
+/** What stands at each place. */
+export interface Dealt {
+  readonly sources: readonly Mesh[];
+  /** Which of `sources`, one a place; absent where there is just one. */
+  readonly which?: Uint16Array;
+  /** How much later it plays, as a share of the loop. */
+  readonly late?: Float32Array;
+}
+
+/** Writes size · turn and place as a matrix by columns. */
+export function placeMatrix(out: Float32Array, o: number, x: number, y: number, z: number, w: number, s: number, px: number, py: number, pz: number): void {
+  out[o] = s * (1 - 2 * (y * y + z * z));
+  out[o + 1] = s * 2 * (x * y + z * w);
+  out[o + 2] = s * 2 * (x * z - y * w);
+  out[o + 4] = s * 2 * (x * y - z * w);
+  out[o + 5] = s * (1 - 2 * (x * x + z * z));
+  out[o + 6] = s * 2 * (y * z + x * w);
+  out[o + 8] = s * 2 * (x * z + y * w);
+  out[o + 9] = s * 2 * (y * z - x * w);
+  out[o + 10] = s * (1 - 2 * (x * x + y * y));
+  out[o + 12] = px;
+  out[o + 13] = py;
+  out[o + 14] = pz;
+  out[o + 15] = 1;
+}
+
+/** Product of two affine matrices by columns: a · b, written to out. */
+function product(a: Float32Array, p: number, b: Float32Array, q: number, out: Float32Array, o: number): void {
+  for (let c = 0; c < 4; c++) {
+    const [x, y, z] = [b[q + 4 * c], b[q + 4 * c + 1], b[q + 4 * c + 2]];
+    const w = c === 3 ? 1 : 0;
+    for (let r = 0; r < 3; r++) out[o + 4 * c + r] = a[p + r] * x + a[p + 4 + r] * y + a[p + 8 + r] * z + w * a[p + 12 + r];
+  }
+  out[o + 15] = 1;
+}
+
+function matricesOf(places: Places): Float32Array {
+  const { at, turns, sizes } = places;
+  const n = at.length / 3;
+  const out = new Float32Array(16 * n);
+  for (let i = 0; i < n; i++) {
+    const s = sizes ? sizes[i] : 1;
+    if (turns) placeMatrix(out, 16 * i, turns[4 * i], turns[4 * i + 1], turns[4 * i + 2], turns[4 * i + 3], s, at[3 * i], at[3 * i + 1], at[3 * i + 2]);
+    else placeMatrix(out, 16 * i, 0, 0, 0, 1, s, at[3 * i], at[3 * i + 1], at[3 * i + 2]);
+  }
+  return out;
+}
+
+/**
+ * Copies of shapes at places. Where a shape has copies itself, lists are multiplied and not faces:
+ * each of its copies stands at each place.
+ */
+export function repeatOver(places: Places, dealt: Dealt): Mesh {
+  const n = places.at.length / 3;
+  const outer = matricesOf(places);
+  const order = places.order ?? Float32Array.from({ length: n }, (_, i) => i);
+  const count = places.places ?? n;
+  if (dealt.sources.every((s) => !s.copies)) {
+    const source = dealt.which ?? new Uint16Array(n);
+    return withCopies({ sources: dealt.sources, source, matrices: outer, order, places: count, ...(places.ids ? { ids: places.ids } : {}), ...(dealt.late ? { late: dealt.late } : {}) });
+  }
+  return multiplied(outer, order, count, dealt, places.ids);
+}
+
+const asList = (m: Mesh): Copies => m.copies ?? { sources: [m], source: new Uint16Array(1), matrices: Float32Array.from([1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1]), order: new Float32Array(1), places: 1 };
+
+function multiplied(outer: Float32Array, order: Float32Array, places: number, { sources, which, late }: Dealt, outerIds?: Uint32Array): Mesh {
+  const lists = sources.map(asList);
+  const shapes: Mesh[] = [];
+  const number = new Map<Mesh, number>();
+  const renumbered = lists.map((l) =>
+    l.sources.map((s) => {
+      let i = number.get(s);
+      if (i === undefined) number.set(s, (i = shapes.push(s) - 1));
+      return i;
+    }),
+  );
+  const n = outer.length / 16;
+  let total = 0;
+  for (let i = 0; i < n; i++) total += copyCount(lists[which ? which[i] : 0]);
+  const has = (f: (c: Copies) => unknown) => lists.some(f);
+  const source = new Uint16Array(total);
+  const matrices = new Float32Array(16 * total);
+  const group = new Uint32Array(total);
+  const at = new Float32Array(total);
+  const later = late || has((c) => c.late) ? new Float32Array(total) : undefined;
+  const colours = has((c) => c.colours) ? new Float32Array(3 * total).fill(NaN) : undefined;
+  const looks = has((c) => c.looks) ? new Float32Array(2 * total).fill(NaN) : undefined;
+  const ids = outerIds || has((c) => c.ids) ? new Uint32Array(total) : undefined;
+  let o = 0;
+  for (let i = 0; i < n; i++) {
+    const k = which ? which[i] : 0;
+    const inner = lists[k];
+    const m = copyCount(inner);
+    for (let j = 0; j < m; j++) {
+      product(outer, 16 * i, inner.matrices, 16 * j, matrices, 16 * (o + j));
+      source[o + j] = renumbered[k][inner.source[j]];
+      group[o + j] = i;
+      at[o + j] = order[i];
+      if (ids) ids[o + j] = (outerIds ? outerIds[i] : i) * m + (inner.ids ? inner.ids[j] : j);
+      if (later) later[o + j] = (late ? late[i] : 0) + (inner.late ? inner.late[j] : 0);
+    }
+    if (colours && inner.colours) colours.set(inner.colours, 3 * o);
+    if (looks && inner.looks) looks.set(inner.looks, 2 * o);
+    o += m;
+  }
+  return withCopies({ sources: shapes, source, matrices, order: at, places, group, ...(ids ? { ids } : {}), ...(later ? { late: later } : {}), ...(colours ? { colours } : {}), ...(looks ? { looks } : {}) });
+}
+
+/** Only the copies for which `keep` is true, with all they have. */
+export function filtered(copies: Copies, keep: (i: number) => boolean): Copies {
+  const kept = Uint32Array.from([...copies.source.keys()].filter(keep));
+  // Chance goes on telling them by what they were.
+  const ids = copies.ids ? kept.map((i) => copies.ids![i]) : kept;
+  const pick = <T extends Float32Array | Uint16Array | Uint32Array>(a: T | undefined, width: number): T | undefined => {
+    if (!a) return undefined;
+    const out = new (a.constructor as { new (n: number): T })(width * kept.length);
+    for (let i = 0; i < kept.length; i++) out.set(a.subarray(width * kept[i], width * kept[i] + width) as never, width * i);
+    return out;
+  };
+  const [group, late, colours, looks] = [pick(copies.group, 1), pick(copies.late, 1), pick(copies.colours, 3), pick(copies.looks, 2)];
+  return {
+    ...copies,
+    source: pick(copies.source, 1)!,
+    matrices: pick(copies.matrices, 16)!,
+    order: pick(copies.order, 1)!,
+    ids,
+    ...(group ? { group } : {}),
+    ...(late ? { late } : {}),
+    ...(colours ? { colours } : {}),
+    ...(looks ? { looks } : {}),
+  };
+}

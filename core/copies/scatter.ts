@@ -1,0 +1,156 @@
+import { boundsOf } from '../shape/measure';
+import { drawTopologyOf } from '../shape/drawable';
+import type { Mesh } from '../shape/mesh';
+import { randomSource } from '../time/random';
+
+/** Places on a surface, told by triangle and by shares of its second and third corner, so that they go along when it moves. */
+export interface SurfacePlaces {
+  /** Vertices of the triangle, 3 numbers a place. */
+  readonly corners: Uint32Array;
+  /** Two numbers a place, each 0…1 and together at most 1. */
+  readonly shares: Float32Array;
+}
+
+/** Triangles of a shape, as vertices of the shape. */
+function trianglesOf(mesh: Mesh): Uint32Array {
+  const { triangles, source } = drawTopologyOf(mesh.connectivity);
+  return triangles.map((v) => source[v]);
+}
+
+/** Areas of triangles in m². */
+function areas(p: Float32Array, triangles: Uint32Array): Float64Array {
+  const out = new Float64Array(triangles.length / 3);
+  for (let t = 0; t < out.length; t++) {
+    const [a, b, c] = [3 * triangles[3 * t], 3 * triangles[3 * t + 1], 3 * triangles[3 * t + 2]];
+    const [ux, uy, uz] = [p[b] - p[a], p[b + 1] - p[a + 1], p[b + 2] - p[a + 2]];
+    const [vx, vy, vz] = [p[c] - p[a], p[c + 1] - p[a + 1], p[c + 2] - p[a + 2]];
+    out[t] = Math.hypot(uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx) / 2;
+  }
+  return out;
+}
+
+/**
+ * Places spread evenly by area over a surface, the same for the same seed: triangles by their area, in
+ * them evenly by folding the unit square (G. Turk, “Generating random points in triangles”, Graphics Gems, 1990).
+ *
+ * @param spread least distance in metres between two places, by throwing darts: tried up to 30 times for
+ *   each that is wanted, so fewer may fit than `count`; 0 for none
+ */
+export function scatterOn(mesh: Mesh, count: number, seed: number, spread: number): SurfacePlaces {
+  const triangles = trianglesOf(mesh);
+  const area = areas(mesh.positions, triangles);
+  const until = new Float64Array(area.length);
+  let total = 0;
+  for (let t = 0; t < area.length; t++) until[t] = total += area[t];
+  if (total === 0) return { corners: new Uint32Array(0), shares: new Float32Array(0) };
+  const random = randomSource(seed + 401);
+  const [corners, shares]: number[][] = [[], []];
+  const p = mesh.positions;
+  const darts = spread > 0 ? new Darts(spread) : null;
+  for (let tries = darts ? 30 * count : count; tries > 0 && shares.length < 2 * count; tries--) {
+    const t = firstAbove(until, random() * total);
+    let [u, w] = [random(), random()];
+    if (u + w > 1) [u, w] = [1 - u, 1 - w];
+    const [a, b, c] = [triangles[3 * t], triangles[3 * t + 1], triangles[3 * t + 2]];
+    if (darts) {
+      const at = [0, 1, 2].map((k) => p[3 * a + k] + u * (p[3 * b + k] - p[3 * a + k]) + w * (p[3 * c + k] - p[3 * a + k]));
+      if (!darts.throw(at[0], at[1], at[2])) continue;
+    }
+    corners.push(a, b, c);
+    shares.push(u, w);
+  }
+  return { corners: Uint32Array.from(corners), shares: Float32Array.from(shares) };
+}
+
+/** Area of the surface in m². */
+export function areaOn(mesh: Mesh): number {
+  return areas(mesh.positions, trianglesOf(mesh)).reduce((a, b) => a + b, 0);
+}
+
+/** Index of the first entry above x in a rising list. */
+function firstAbove(until: Float64Array, x: number): number {
+  let [low, high] = [0, until.length - 1];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (until[middle] > x) high = middle;
+    else low = middle + 1;
+  }
+  return low;
+}
+
+/** Points no two of which are nearer than a distance: a Poisson-disc set by dart throwing (R. L. Cook, 1986). */
+class Darts {
+  private readonly cells = new Map<string, number[]>();
+
+  constructor(private readonly spread: number) {}
+
+  /** Takes a point in unless one lies too near. */
+  throw(x: number, y: number, z: number): boolean {
+    const s = this.spread;
+    const [i, j, k] = [Math.floor(x / s), Math.floor(y / s), Math.floor(z / s)];
+    for (let a = i - 1; a <= i + 1; a++)
+      for (let b = j - 1; b <= j + 1; b++)
+        for (let c = k - 1; c <= k + 1; c++) {
+          const there = this.cells.get(`${a},${b},${c}`);
+          if (there) for (let q = 0; q < there.length; q += 3) if ((there[q] - x) ** 2 + (there[q + 1] - y) ** 2 + (there[q + 2] - z) ** 2 < s * s) return false;
+        }
+    const key = `${i},${j},${k}`;
+    const own = this.cells.get(key);
+    if (own) own.push(x, y, z);
+    else this.cells.set(key, [x, y, z]);
+    return true;
+  }
+}
+
+/**
+ * Points spread evenly through the inside of a closed surface, 3 numbers each: points of its box of
+ * which a line upwards meets the surface an odd number of times (F. Jordan's curve theorem in space).
+ *
+ * @param spread least distance between two points in metres, 0 for none
+ */
+export function scatterIn(mesh: Mesh, count: number, seed: number, spread: number): Float32Array {
+  const p = mesh.positions;
+  const bounds = boundsOf(p);
+  if (!bounds) return new Float32Array(0);
+  const size = bounds.max.map((m, k) => m - bounds.min[k]);
+  const inside = insideOf(mesh);
+  const random = randomSource(seed + 409);
+  const darts = spread > 0 ? new Darts(spread) : null;
+  const out: number[] = [];
+  for (let tries = 60 * count; tries > 0 && out.length < 3 * count; tries--) {
+    const at = size.map((s, k) => bounds.min[k] + s * random());
+    if (!inside(at[0], at[1], at[2]) || (darts && !darts.throw(at[0], at[1], at[2]))) continue;
+    out.push(...at);
+  }
+  return Float32Array.from(out);
+}
+
+/** Whether a place is inside a closed surface; triangles are found by a grid of columns. */
+export function insideOf(mesh: Mesh): (x: number, y: number, z: number) => boolean {
+  const p = mesh.positions;
+  const triangles = trianglesOf(mesh);
+  const bounds = boundsOf(p)!;
+  const n = Math.max(1, Math.min(256, Math.ceil(Math.sqrt(triangles.length / 3))));
+  const [dx, dz] = [(bounds.max[0] - bounds.min[0]) / n || 1, (bounds.max[2] - bounds.min[2]) / n || 1];
+  const column = (v: number, k: 0 | 2) => Math.max(0, Math.min(n - 1, Math.floor((v - bounds.min[k]) / (k === 0 ? dx : dz))));
+  const columns: number[][] = Array.from({ length: n * n }, () => []);
+  for (let t = 0; t < triangles.length; t += 3) {
+    const [a, b, c] = [3 * triangles[t], 3 * triangles[t + 1], 3 * triangles[t + 2]];
+    const [x0, x1] = [column(Math.min(p[a], p[b], p[c]), 0), column(Math.max(p[a], p[b], p[c]), 0)];
+    const [z0, z1] = [column(Math.min(p[a + 2], p[b + 2], p[c + 2]), 2), column(Math.max(p[a + 2], p[b + 2], p[c + 2]), 2)];
+    for (let i = x0; i <= x1; i++) for (let k = z0; k <= z1; k++) columns[i * n + k].push(t);
+  }
+  return (x, y, z) => {
+    let crossings = 0;
+    for (const t of columns[column(x, 0) * n + column(z, 2)]) {
+      const [a, b, c] = [3 * triangles[t], 3 * triangles[t + 1], 3 * triangles[t + 2]];
+      const d = (p[b] - p[a]) * (p[c + 2] - p[a + 2]) - (p[c] - p[a]) * (p[b + 2] - p[a + 2]);
+      if (d === 0) continue;
+      const u = ((x - p[a]) * (p[c + 2] - p[a + 2]) - (p[c] - p[a]) * (z - p[a + 2])) / d;
+      const w = ((p[b] - p[a]) * (z - p[a + 2]) - (x - p[a]) * (p[b + 2] - p[a + 2])) / d;
+      if (u < 0 || w < 0 || u + w > 1) continue;
+      if (p[a + 1] + u * (p[b + 1] - p[a + 1]) + w * (p[c + 1] - p[a + 1]) > y) crossings++;
+    }
+    return crossings % 2 === 1;
+  };
+}

@@ -1,0 +1,136 @@
+import { choice, number, ribbon, type Evaluated } from '../../declare/params';
+import { filtered, repeatOver, type Places } from '../../copies/places';
+import { copyCount, withCopies } from '../../copies/copies';
+import { noiseField } from '../../noise/noise';
+import type { Mesh } from '../../shape/mesh';
+import { axisAngle, multiply, type Quaternion } from '../../shape/quaternion';
+import { chanceOf } from '../../time/chance';
+import { formatCount, StepProblem, type StepContext } from '../step';
+
+/** Copies there may be: a million matrices are 64 MB. */
+export const MAX_COPIES = 1_000_000;
+
+/** What all ways of repeating have in common. */
+export const repeatParams = {
+  later: number('Each later', 0, 'Frames by which each copy plays later than the one before; below 0 earlier. Every motion before this step is shifted, and still closes.', { unit: 'frames', min: -20_000, max: 20_000, soft: [-12, 12], integer: true, moves: false }),
+  takes: choice(
+    'Copies of',
+    'own',
+    [{ value: 'own', title: 'This ribbon' }, { value: 'turn', title: 'Several in turn' }, { value: 'chance', title: 'Several by chance' }, { value: 'patches', title: 'Several in patches' }],
+    'Whether other ribbons are copied besides this one, and how they are dealt out.',
+    { more: true },
+  ),
+  second: ribbon('Second', 'Another ribbon that is copied.', { more: true, shownWhen: { param: 'takes', is: ['turn', 'chance', 'patches'] } }),
+  third: ribbon('Third', 'One more ribbon that is copied.', { more: true, shownWhen: { param: 'takes', is: ['turn', 'chance', 'patches'] } }),
+  firstShare: number('Share of this', 1, 'How often this ribbon, against the shares of the others.', { min: 0, max: 1000, soft: [0, 4], more: true, shownWhen: { param: 'takes', is: ['chance'] } }),
+  secondShare: number('Share of second', 1, 'How often the second.', { min: 0, max: 1000, soft: [0, 4], more: true, shownWhen: { param: 'takes', is: ['chance'] } }),
+  thirdShare: number('Share of third', 1, 'How often the third.', { min: 0, max: 1000, soft: [0, 4], more: true, shownWhen: { param: 'takes', is: ['chance'] } }),
+  patchSize: number('Patch size', 2, 'Size of the patches in which the ribbons are dealt out.', { unit: 'm', min: 0.001, max: 1000, soft: [0.2, 8], more: true, shownWhen: { param: 'takes', is: ['patches'] } }),
+  quarters: choice('Quarter turns', 'none', [{ value: 'none', title: 'None' }, { value: 'x', title: 'About X' }, { value: 'y', title: 'About Y' }, { value: 'z', title: 'About Z' }], 'Turns each copy by 0, 90, 180 or 270° by chance.', { more: true }),
+  seed: number('Seed', 0, 'Another number, another chance.', { min: 0, max: 99_999, soft: [0, 100], integer: true, moves: false, more: true }),
+  draftShare: number('In the draft', 100, 'Share of the copies that the draft shows.', { unit: '%', min: 0, max: 100, soft: [0, 100], step: 1, moves: false, more: true }),
+} as const;
+
+export type RepeatValues = Evaluated<typeof repeatParams>;
+
+export function checkCopies(count: number, remedy: string): void {
+  if (count > MAX_COPIES) throw new StepProblem(`This would make ${formatCount(count)} copies; the most is ${formatCount(MAX_COPIES)}. ${remedy}`);
+}
+
+/** True where copies play later than others, so that the chain is read at other moments. */
+export function repeatsLater(v: RepeatValues): boolean {
+  return v.later !== 0;
+}
+
+/** What chance tells places by. */
+function idOf({ ids }: Places): (i: number) => number {
+  return ids ? (i) => ids[i] : (i) => i;
+}
+
+/** Which of `count` ribbons stands at each place. */
+function dealt(v: RepeatValues, places: Places, count: number, context: StepContext): Uint16Array | undefined {
+  const n = places.at.length / 3;
+  if (count < 2 || v.takes === 'own') return undefined;
+  const out = new Uint16Array(n);
+  const id = idOf(places);
+  if (v.takes === 'turn') for (let i = 0; i < n; i++) out[i] = id(i) % count;
+  else if (v.takes === 'chance') {
+    const shares = [v.firstShare, v.secondShare, v.thirdShare].slice(0, count);
+    const sum = shares.reduce((a, b) => a + b, 0);
+    if (sum === 0) return undefined;
+    const chance = chanceOf(v.seed + 17);
+    for (let i = 0; i < n; i++) {
+      let x = chance(id(i)) * sum;
+      let k = 0;
+      while (k + 1 < count && x >= shares[k]) x -= shares[k++];
+      out[i] = k;
+    }
+  } else {
+    const field = noiseField({ kind: 'gradient', scale: v.patchSize, stretch: [1, 1, 1], octaves: 1, contrast: 1, brightness: 0, low: -1, high: 1, absolute: false, invert: false, seed: v.seed, rate: 0 }, context.clock);
+    // Gradient noise keeps near its middle, so it is spread before it is cut into equal parts.
+    for (let i = 0; i < n; i++) out[i] = Math.max(0, Math.min(count - 1, Math.floor((0.5 + 0.9 * field(places.at[3 * i], places.at[3 * i + 1], places.at[3 * i + 2])) * count)));
+  }
+  return out;
+}
+
+const QUARTERS: Record<'x' | 'y' | 'z', readonly Quaternion[]> = {
+  x: [0, 90, 180, 270].map((a) => axisAngle([1, 0, 0], a)),
+  y: [0, 90, 180, 270].map((a) => axisAngle([0, 1, 0], a)),
+  z: [0, 90, 180, 270].map((a) => axisAngle([0, 0, 1], a)),
+};
+
+function quartered(v: RepeatValues, places: Places): Places {
+  if (v.quarters === 'none') return places;
+  const n = places.at.length / 3;
+  const chance = chanceOf(v.seed + 31);
+  const id = idOf(places);
+  const turns = new Float32Array(4 * n);
+  for (let i = 0; i < n; i++) {
+    const by = QUARTERS[v.quarters][Math.floor(4 * chance(id(i)))];
+    const { turns: t } = places;
+    turns.set(t ? multiply([t[4 * i], t[4 * i + 1], t[4 * i + 2], t[4 * i + 3]], by) : by, 4 * i);
+  }
+  return { ...places, turns };
+}
+
+/**
+ * What comes in, and other ribbons, stood at places: what every way of repeating ends with.
+ *
+ * @param moment the frame, unwrapped, at which what stands at a place is taken; absent, each is `later` than the one before
+ */
+export function repeated(v: RepeatValues, input: Mesh, places: Places, context: StepContext, moment?: (i: number) => number): Mesh {
+  const n = places.at.length / 3;
+  const named = v.takes === 'own' ? [] : (['second', 'third'] as const).filter((name) => context.otherAt?.(name, 0));
+  if (v.takes !== 'own' && named.length === 0) throw new StepProblem('Several ribbons are to be copied, and no other is named; name a second one, or choose “This ribbon”.');
+  const inner = input.copies ? copyCount(input.copies) : 1;
+  checkCopies(n * inner, 'Use fewer.');
+  const kinds = 1 + named.length;
+  const kind = dealt(v, places, kinds, context);
+  const stand = quartered(v, places);
+  // Each kind at each moment is a source of its own; copies whose times coincide share it.
+  const sources: Mesh[] = [];
+  const known = new Map<string, number>();
+  const which = new Uint16Array(n);
+  const frames = context.clock.frames;
+  const late = (v.later !== 0 || moment) && context.inputAt ? new Float32Array(n) : undefined;
+  for (let i = 0; i < n; i++) {
+    const k = kind ? kind[i] : 0;
+    // Later by more than a loop is what it is later by within it, since what is before closes or says so.
+    const shift = !late ? 0 : moment ? moment(i) - context.clock.frame : -((i * v.later) % frames);
+    if (late) late[i] = -shift / frames;
+    const key = `${k}/${shift}`;
+    let source = known.get(key);
+    if (source === undefined) {
+      if (sources.length >= 65_535) throw new StepProblem(`There would be more than ${formatCount(65_535)} different shapes among the copies; use fewer copies or fewer frames.`);
+      source = sources.push((k === 0 ? context.inputAt?.(shift) : context.otherAt?.(named[k - 1], shift)) ?? input) - 1;
+      known.set(key, source);
+    }
+    which[i] = source;
+  }
+  if (n === 0) return withCopies({ sources: [input.copies ? input.copies.sources[0] : input], source: new Uint16Array(0), matrices: new Float32Array(0), order: new Float32Array(0), places: places.places ?? 0 });
+  const mesh = repeatOver(stand, { sources, ...(sources.length > 1 ? { which } : {}), ...(late ? { late } : {}) });
+  if (context.detail !== 'draft' || v.draftShare >= 100) return mesh;
+  const chance = chanceOf(v.seed + 57);
+  const { ids } = mesh.copies!;
+  return withCopies(filtered(mesh.copies!, (i) => 100 * chance(ids ? ids[i] : i) < v.draftShare));
+}

@@ -1,0 +1,112 @@
+import type { Copies } from '../../shape/mesh';
+import { chainAt, harmonicsOf, type Harmonics } from '../../time/chain';
+import { chanceOf } from '../../time/chance';
+import { splitTime } from '../../time/phase';
+import type { Evaluated, Params } from '../../declare/params';
+import type { StepContext } from '../step';
+import { numbersOf, ordersOf } from './vary-weights';
+
+export interface Lag {
+  readonly behind: number;
+  readonly scattered: number;
+  readonly springy: 'no' | 'all' | 'chain';
+  readonly swings: number;
+  readonly damping: number;
+  readonly one: 'copy' | 'group';
+  readonly seed: number;
+}
+
+const SAMPLES = 512;
+/** Above so many copies their times are told apart only to a 4096th of the loop. */
+const MANY = 2000;
+
+/** True where copies follow late or on springs. */
+export function lags(v: Lag): boolean {
+  return v.behind !== 0 || v.scattered !== 0 || v.springy !== 'no';
+}
+
+/** How much later each copy is than the values are, as a share of the loop. */
+export function latenessOf(v: Lag, copies: Copies): (i: number) => number {
+  const { order } = ordersOf(copies, v.one);
+  const chance = chanceOf(v.seed + 91);
+  const number = numbersOf(copies, v.one);
+  const fine = copies.source.length > MANY;
+  return (i) => {
+    const late = (v.behind * order[i] + (v.scattered === 0 ? 0 : v.scattered * chance(number(i)))) / 100;
+    return fine ? Math.round(late * 4096) / 4096 : late;
+  };
+}
+
+/**
+ * The values that copies follow, each as many numbers one after the other, for every copy at its own
+ * time and on its own springs; equal for copies whose times and springs coincide.
+ *
+ * @param cyclic what makes no difference to each number, such as 360; 0 for none
+ */
+export function followed(v: Lag, names: readonly string[], cyclic: number, now: Evaluated<Params>, copies: Copies, context: StepContext): (i: number) => readonly number[] {
+  const plain = flat(names, now);
+  if (!lags(v) || !context.valuesAt) return () => plain;
+  const valuesAt = context.valuesAt;
+  const late = latenessOf(v, copies);
+  const { order } = ordersOf(copies, v.one);
+  const { clock } = context;
+  const { frame, cycles } = splitTime(clock);
+  const here = frame / clock.frames;
+  const known = new Map<string, readonly number[]>();
+  const springs = v.springy === 'no' ? null : responsesOf(names, cyclic, context);
+  const spring = { swings: v.swings, damping: Math.max(0.005, v.damping / 100) };
+  // What is gained in each loop is followed with the constant lag of a ramp: 2ζ/ω₀ for every spring.
+  const lag = (2 * spring.damping) / (2 * Math.PI * v.swings);
+  return (i) => {
+    const links = v.springy === 'chain' ? order[i] : 1;
+    const place = here - late(i);
+    if (!springs && place === here) return plain;
+    const key = `${place}/${springs ? links : 0}`;
+    let out = known.get(key);
+    if (!out) {
+      out = springs ? springs.map((s) => chainAt(s.waves, spring, links, place) + s.gain * (place - links * lag) + (cyclic ? (s.gain * cycles) % cyclic : s.gain * cycles)) : flat(names, valuesAt(place, names));
+      known.set(key, out);
+    }
+    return out;
+  };
+}
+
+function flat(names: readonly string[], values: Evaluated<Params>): number[] {
+  return names.flatMap((name) => values[name] as unknown as number | readonly number[]);
+}
+
+interface Course {
+  readonly waves: Harmonics;
+  /** What is gained in a loop. */
+  readonly gain: number;
+}
+
+const store = new Map<string, Course[]>();
+
+/** The values round the loop as waves; found once for a step as it is. */
+function responsesOf(names: readonly string[], cyclic: number, context: StepContext): Course[] {
+  const key = `${context.definition}/${names.join()}`;
+  const hit = context.definition ? store.get(key) : undefined;
+  if (hit) return hit;
+  const rows = Array.from({ length: SAMPLES + 1 }, (_, i) => flat(names, context.valuesAt!(i / SAMPLES, names)));
+  const courses = rows[0].map((first, c): Course => {
+    const samples = new Float64Array(SAMPLES);
+    let turns = 0;
+    let before = first;
+    for (let i = 0; i <= SAMPLES; i++) {
+      const x = rows[i][c];
+      // An angle that comes round is followed on and on, and not back at one stroke.
+      if (cyclic) turns -= Math.round((x - before) / cyclic);
+      before = x;
+      if (i < SAMPLES) samples[i] = x + cyclic * turns;
+    }
+    const gained = before + cyclic * turns - first;
+    const whole = cyclic ? cyclic * Math.round(gained / cyclic) : 0;
+    const gain = cyclic && Math.abs(gained - whole) < 1e-9 * cyclic ? whole : gained;
+    for (let i = 0; i < SAMPLES; i++) samples[i] -= (gain * i) / SAMPLES;
+    return { waves: harmonicsOf(samples), gain };
+  });
+  if (store.size > 40) store.clear();
+  store.set(key, courses);
+  return courses;
+}

@@ -1,0 +1,86 @@
+import { pointsMesh } from '../../copies/copies';
+import { sampleNoise } from '../../noise/sample';
+import { settingsFrom, type NoiseValues } from '../../noise/noise-params';
+import type { Copies } from '../../shape/mesh';
+import { chanceOf } from '../../time/chance';
+import { regionWeights, type Region } from '../deform/region';
+import type { StepContext } from '../step';
+
+export interface DealtBy {
+  readonly by: 'same' | 'order' | 'chance' | 'place' | 'noise';
+  readonly runs: 'once' | 'back';
+  readonly times: number;
+  readonly one: 'copy' | 'group';
+  readonly axis: 'x' | 'y' | 'z' | 'out';
+  readonly lowAt: number;
+  readonly highAt: number;
+  readonly clamp: boolean;
+  readonly seed: number;
+}
+
+/** Number of each copy in the order it is counted by, and how many there are in all. */
+export function ordersOf(copies: Copies, one: 'copy' | 'group'): { order: Float32Array; count: number } {
+  // Copies that share a place of the last repeat are counted one by one unless they go together.
+  if (!copies.group || one === 'group') return { order: copies.order, count: copies.places };
+  const order = Float32Array.from(copies.source, (_, i) => i);
+  return { order, count: order.length };
+}
+
+/** What tells copies apart for chance: their number, or that of their place. */
+export function numbersOf(copies: Copies, one: 'copy' | 'group'): (i: number) => number {
+  const { group, ids } = copies;
+  if (group && one === 'group') return (i) => group[i];
+  return ids ? (i) => ids[i] : (i) => i;
+}
+
+/**
+ * Where each copy is between the first value and the second: 0 at the first, 1 at the second, beyond
+ * them where noise or place go beyond, unless they are asked to stay within.
+ */
+export function weightsOf(v: DealtBy & Omit<NoiseValues, 'space'>, copies: Copies, context: StepContext): Float32Array {
+  const n = copies.source.length;
+  const out = new Float32Array(n);
+  switch (v.by) {
+    case 'same':
+      out.fill(1);
+      break;
+    case 'order': {
+      const { order, count } = ordersOf(copies, v.one);
+      for (let i = 0; i < n; i++) {
+        // There and back has its far end half way, so that round a ring the last is next to the first.
+        let x = v.runs === 'back' ? (v.times * order[i]) / Math.max(1, count) : (v.times * order[i]) / Math.max(1, count - 1);
+        if (v.runs === 'back') x = 1 - Math.abs(2 * (x - Math.floor(x)) - 1);
+        else if (v.times > 1) x = x === v.times ? 1 : x - Math.floor(x);
+        out[i] = x;
+      }
+      break;
+    }
+    case 'chance': {
+      const chance = chanceOf(v.seed);
+      const number = numbersOf(copies, v.one);
+      for (let i = 0; i < n; i++) out[i] = chance(number(i));
+      break;
+    }
+    case 'place': {
+      const m = copies.matrices;
+      const span = v.highAt - v.lowAt || 1e-9;
+      const axis = 'xyz'.indexOf(v.axis);
+      for (let i = 0; i < n; i++) {
+        const at = v.axis === 'out' ? Math.hypot(m[16 * i + 12], m[16 * i + 13], m[16 * i + 14]) : m[16 * i + 12 + axis];
+        out[i] = (at - v.lowAt) / span;
+      }
+      break;
+    }
+    default: {
+      const values = sampleNoise({ ...settingsFrom({ ...v, space: 'place' }) }, context.clock, pointsMesh(copies).positions);
+      for (let i = 0; i < n; i++) out[i] = 0.5 + 0.5 * values[i];
+    }
+  }
+  if (v.clamp) for (let i = 0; i < n; i++) out[i] = Math.max(0, Math.min(1, out[i]));
+  return out;
+}
+
+/** How strongly each copy is changed, by region; null where all are in full. */
+export function strengthsOf(v: Region, copies: Copies, context: StepContext): Float32Array | null {
+  return regionWeights(v, pointsMesh(copies), context);
+}

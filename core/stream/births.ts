@@ -1,0 +1,126 @@
+import { drawTopologyOf } from '../shape/drawable';
+import { polylinesOf, pointsOf } from '../shape/curves/curves';
+import { pathAlong } from '../shape/curves/along-path';
+import { vertexNormals } from '../shape/normals';
+import type { Mesh } from '../shape/mesh';
+import { chanceOf } from '../time/chance';
+
+export type Triple = [number, number, number];
+
+/** Where a particle is released, and the way away from there. */
+export interface Origin {
+  readonly at: Triple;
+  readonly out: Triple;
+}
+
+const TURN = 2 * Math.PI;
+
+function unit(v: Triple): Triple {
+  const l = Math.hypot(...v);
+  return l > 0 ? [v[0] / l, v[1] / l, v[2] / l] : [0, 1, 0];
+}
+
+/** A direction spread evenly over the sphere, from two chances (Archimedes: its height is even). */
+function onSphere(a: number, b: number): Triple {
+  const z = 2 * a - 1;
+  const r = Math.sqrt(Math.max(0, 1 - z * z));
+  return [r * Math.cos(TURN * b), z, r * Math.sin(TURN * b)];
+}
+
+/**
+ * A direction within an angle of another, spread evenly over that cap.
+ *
+ * @param degrees 0…180
+ */
+export function within(direction: Triple, degrees: number, a: number, b: number): Triple {
+  const d = unit(direction);
+  if (degrees === 0) return d;
+  const c = 1 - a * (1 - Math.cos((degrees * Math.PI) / 180));
+  const s = Math.sqrt(Math.max(0, 1 - c * c));
+  const other: Triple = Math.abs(d[0]) < 0.8 ? [1, 0, 0] : [0, 0, 1];
+  const e = d[0] * other[0] + d[1] * other[1] + d[2] * other[2];
+  const u = unit([other[0] - e * d[0], other[1] - e * d[1], other[2] - e * d[2]]);
+  const w: Triple = [d[1] * u[2] - d[2] * u[1], d[2] * u[0] - d[0] * u[2], d[0] * u[1] - d[1] * u[0]];
+  const [x, y] = [s * Math.cos(TURN * b), s * Math.sin(TURN * b)];
+  return [0, 1, 2].map((k) => c * d[k] + x * u[k] + y * w[k]) as Triple;
+}
+
+/** Releases from a simple shape round a middle. */
+export function fromShape(kind: 'point' | 'disc' | 'ring' | 'ball' | 'box', middle: Triple, width: number, chance: (salt: number) => number): Origin {
+  let d: Triple = [0, 0, 0];
+  if (kind === 'disc' || kind === 'ring') {
+    const [r, a] = [kind === 'ring' ? 1 : Math.sqrt(chance(1)), TURN * chance(2)];
+    d = [r * Math.cos(a), 0, r * Math.sin(a)];
+  } else if (kind === 'ball') {
+    const r = Math.cbrt(chance(3));
+    d = onSphere(chance(1), chance(2)).map((x) => x * r) as Triple;
+  } else if (kind === 'box') d = [1, 2, 3].map((s) => 2 * chance(s) - 1) as Triple;
+  return { at: [0, 1, 2].map((k) => middle[k] + width * d[k]) as Triple, out: unit(d) };
+}
+
+/** Releases along the curves of a shape, evenly by length; the way out is along the curve. */
+export function fromCurves(mesh: Mesh, chance: (salt: number) => number): Origin | null {
+  const lines = polylinesOf(mesh.connectivity).map((line) => ({ line, path: pathAlong(mesh.positions, pointsOf(mesh.positions, line), line.closed, line.vertices[0]) }));
+  const total = lines.reduce((s, l) => s + l.path.length, 0);
+  let s = chance(1) * total;
+  for (const { path } of lines) {
+    if (s <= path.length && path.length > 0) {
+      const { point, tangent } = path.at(s);
+      return { at: point, out: tangent };
+    }
+    s -= path.length;
+  }
+  return null;
+}
+
+/** Areas of the triangles of a shape, added up. */
+export function areasOf(mesh: Mesh): { corners: Uint32Array; until: Float64Array } {
+  const { triangles, source } = drawTopologyOf(mesh.connectivity);
+  const corners = triangles.map((v) => source[v]);
+  const p = mesh.positions;
+  const until = new Float64Array(corners.length / 3);
+  let total = 0;
+  for (let t = 0; t < until.length; t++) {
+    const [a, b, c] = [3 * corners[3 * t], 3 * corners[3 * t + 1], 3 * corners[3 * t + 2]];
+    const u = [0, 1, 2].map((k) => p[b + k] - p[a + k]);
+    const w = [0, 1, 2].map((k) => p[c + k] - p[a + k]);
+    total += Math.hypot(u[1] * w[2] - u[2] * w[1], u[2] * w[0] - u[0] * w[2], u[0] * w[1] - u[1] * w[0]) / 2;
+    until[t] = total;
+  }
+  return { corners, until };
+}
+
+/**
+ * Releases over the faces of a shape, evenly by area; the way out is the normal.
+ *
+ * @param rest areas of the shape at rest, so that the same slot keeps the same triangle while the shape moves
+ */
+export function fromSurface(mesh: Mesh, rest: { corners: Uint32Array; until: Float64Array }, chance: (salt: number) => number): Origin | null {
+  const { corners, until } = rest;
+  const n = until.length;
+  if (n === 0 || until[n - 1] === 0) return null;
+  const x = chance(1) * until[n - 1];
+  let [low, high] = [0, n - 1];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (until[middle] > x) high = middle;
+    else low = middle + 1;
+  }
+  let [u, w] = [chance(2), chance(3)];
+  if (u + w > 1) [u, w] = [1 - u, 1 - w];
+  const normals = vertexNormals(mesh.connectivity, mesh.positions);
+  const [a, b, c] = [0, 1, 2].map((k) => 3 * corners[3 * low + k]);
+  const mix = (q: Float32Array, k: number) => q[a + k] + u * (q[b + k] - q[a + k]) + w * (q[c + k] - q[a + k]);
+  return { at: [0, 1, 2].map((k) => mix(mesh.positions, k)) as Triple, out: unit([0, 1, 2].map((k) => mix(normals, k)) as Triple) };
+}
+
+/** Chances of one particle: a number for each purpose, told by its slot. */
+export function chancesOf(seed: number): (slot: number) => (salt: number) => number {
+  const by = new Map<number, (i: number) => number>();
+  return (slot) => (salt) => {
+    let chance = by.get(salt);
+    if (!chance) by.set(salt, (chance = chanceOf(seed * 31 + 1009 * salt)));
+    return chance(slot);
+  };
+}
+

@@ -1,0 +1,124 @@
+import { flown, speedAt, type Flight } from './flight';
+
+/** Velocities, in metres a loop, of a current at places, 3 numbers each, at a time in loops. */
+export type Current = (points: Float32Array, time: number) => Float32Array;
+
+/** A particle at its birth. */
+export interface Birth {
+  /** Loops from the beginning; any real number ≥ 0. */
+  readonly time: number;
+  readonly at: readonly [number, number, number];
+  readonly flight: Flight;
+  /** How long its path is wanted for, in loops. */
+  readonly life: number;
+}
+
+/** Paths of particles: where each is at an age, and how fast. */
+export interface Paths {
+  /** Writes place and velocity, 6 numbers, of particle i at an age in loops. */
+  at(i: number, age: number, out: Float64Array): void;
+}
+
+/** Without a current paths are known in closed form. */
+export function freePaths(births: readonly Birth[]): Paths {
+  return {
+    at(i, age, out) {
+      const { at, flight } = births[i];
+      for (const k of [0, 1, 2] as const) {
+        out[k] = at[k] + flown(flight, age, k);
+        out[3 + k] = speedAt(flight, age, k);
+      }
+    },
+  };
+}
+
+/**
+ * In a current, x′ = v(a) + u(x, t) with v in closed form. The classical Runge–Kutta method of fourth
+ * order (W. Kutta, 1901) goes from place to place of one grid of times that all particles share, so that
+ * the current is found for all at once; a particle's first step leads from its birth to the grid. Between
+ * grid times a path is its cubic Hermite curve, whose error is of the same order.
+ *
+ * @param perLoop grid times a loop
+ */
+export function carriedPaths(births: readonly Birth[], current: Current, perLoop: number): Paths {
+  const n = births.length;
+  const h = 1 / perLoop;
+  const first = new Int32Array(n);
+  const steps = new Int32Array(n);
+  const offset = new Float64Array(n + 1);
+  let last = 0;
+  for (let i = 0; i < n; i++) {
+    first[i] = Math.ceil(births[i].time * perLoop - 1e-9);
+    steps[i] = Math.max(1, Math.ceil((births[i].time + births[i].life) * perLoop + 1e-9) - first[i]);
+    offset[i + 1] = offset[i] + 6 * (steps[i] + 3);
+    last = Math.max(last, first[i] + steps[i]);
+  }
+  const states = new Float32Array(offset[n]);
+  // A state is place and velocity; the velocity is what the first stage of the next step finds.
+  for (let i = 0; i < n; i++) states.set(births[i].at, offset[i]);
+  const byGrid: number[][] = [];
+  for (let i = 0; i < n; i++) (byGrid[first[i]] ??= []).push(i);
+
+  const advance = (who: Int32Array, from: (i: number) => number, time: (i: number) => number, clock: number, span: number, stepOf: (i: number) => number) => {
+    const m = who.length;
+    if (m === 0) return;
+    const x = new Float32Array(3 * m);
+    const sum = new Float64Array(3 * m);
+    const at = new Float32Array(3 * m);
+    for (let j = 0; j < m; j++) for (let k = 0; k < 3; k++) x[3 * j + k] = states[from(who[j]) + k];
+    at.set(x);
+    for (let stage = 0; stage < 4; stage++) {
+      const part = stage === 0 ? 0 : stage === 3 ? 1 : 0.5;
+      const u = current(at, clock + part * span);
+      for (let j = 0; j < m; j++) {
+        const i = who[j];
+        const step = stepOf(i);
+        const age = Math.max(0, time(i) - births[i].time + part * step);
+        const weight = stage === 0 || stage === 3 ? 1 / 6 : 1 / 3;
+        const ahead = stage === 2 ? 1 : 0.5;
+        for (const k of [0, 1, 2] as const) {
+          const v = u[3 * j + k] + speedAt(births[i].flight, age, k);
+          if (stage === 0) states[from(i) + 3 + k] = v;
+          sum[3 * j + k] += weight * step * v;
+          if (stage < 3) at[3 * j + k] = x[3 * j + k] + ahead * step * v;
+        }
+      }
+    }
+    for (let j = 0; j < m; j++) for (let k = 0; k < 3; k++) states[from(who[j]) + 6 + k] = x[3 * j + k] + sum[3 * j + k];
+  };
+
+  let alive: number[] = [];
+  for (let g = 0; g <= last; g++) {
+    const born = Int32Array.from(byGrid[g] ?? []);
+    // From birth to the grid: the current is taken as it is at the grid time before, less than a step ago.
+    advance(born, (i) => offset[i], (i) => births[i].time, g * h - h / 2, 0, (i) => g * h - births[i].time);
+    // One step beyond the last place wanted, for the velocity there.
+    alive = alive.filter((i) => g <= first[i] + steps[i]).concat([...born]);
+    const who = Int32Array.from(alive);
+    advance(who, (i) => offset[i] + 6 * (g - first[i] + 1), () => g * h, g * h, h, () => h);
+  }
+  return {
+    at(i, age, out) {
+      const t = births[i].time + age;
+      const lead = first[i] * h - births[i].time;
+      const inLead = age < lead;
+      const cell = Math.min(steps[i] - 1, Math.max(0, Math.floor(t * perLoop + 1e-9) - first[i]));
+      const o = offset[i] + (inLead ? 0 : 6 * (cell + 1));
+      const span = inLead ? lead : h;
+      const x = (inLead ? age : t - (first[i] + cell) * h) / span;
+      hermite(states, o, span, x, out);
+    },
+  };
+}
+
+/** Place and velocity between two states, by the cubic through both with their velocities. */
+function hermite(s: Float32Array, o: number, span: number, x: number, out: Float64Array): void {
+  for (let k = 0; k < 3; k++) {
+    const [p, q] = [s[o + k], s[o + 6 + k]];
+    const [a, b] = [s[o + 3 + k] * span, s[o + 9 + k] * span];
+    const rise = q - p;
+    const [c2, c3] = [3 * rise - 2 * a - b, a + b - 2 * rise];
+    out[k] = p + x * (a + x * (c2 + x * c3));
+    out[3 + k] = (a + x * (2 * c2 + 3 * x * c3)) / span;
+  }
+}

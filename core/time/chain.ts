@@ -1,0 +1,73 @@
+import type { Spring } from './spring';
+
+/** A periodic course as its parts: a mean and waves of one, two, three… turns a loop. */
+export interface Harmonics {
+  /** Complex amplitudes c₀…c_{M/2−1}: x(t) = Re(c₀ + 2 Σ c_h e^{2πiht}). */
+  readonly re: Float64Array;
+  readonly im: Float64Array;
+}
+
+/** Harmonics of a course given at M even places of a loop, M a power of two: J. W. Cooley & J. W. Tukey's transform (1965). */
+export function harmonicsOf(samples: Float64Array): Harmonics {
+  const n = samples.length;
+  const re = new Float64Array(n);
+  const im = new Float64Array(n);
+  const bits = Math.log2(n);
+  for (let i = 0; i < n; i++) {
+    let r = 0;
+    for (let b = 0; b < bits; b++) r |= ((i >> b) & 1) << (bits - 1 - b);
+    re[r] = samples[i];
+  }
+  for (let size = 2; size <= n; size *= 2)
+    for (let start = 0; start < n; start += size)
+      for (let k = 0; k < size / 2; k++) {
+        const a = (-2 * Math.PI * k) / size;
+        const [c, s] = [Math.cos(a), Math.sin(a)];
+        const [p, q] = [start + k, start + k + size / 2];
+        const [x, y] = [re[q] * c - im[q] * s, re[q] * s + im[q] * c];
+        [re[q], im[q]] = [re[p] - x, im[p] - y];
+        re[p] += x;
+        im[p] += y;
+      }
+  const half = n / 2;
+  return { re: re.slice(0, half).map((x) => x / n), im: im.slice(0, half).map((x) => x / n) };
+}
+
+/**
+ * Frequency response of a spring-hung follower at h turns a loop: H = ω₀² / (ω₀² − ω² + 2iζω₀ω), as
+ * gain and phase in radians (any textbook on vibration, e.g. Den Hartog, Mechanical Vibrations).
+ */
+export function responseAt({ swings, damping }: Spring, h: number): { gain: number; phase: number } {
+  const r = h / swings;
+  const [a, b] = [1 - r * r, 2 * damping * r];
+  return { gain: 1 / Math.hypot(a, b), phase: -Math.atan2(b, a) };
+}
+
+/** Waves that are smaller than this share of the largest are left out. */
+const FAINT = 1e-7;
+
+/**
+ * What the k-th of a chain of followers does, each hung by the same spring on the one before it, and
+ * each a time later: the driver's waves times H^k. The one periodic motion there is, with nothing that
+ * has to settle.
+ *
+ * @param links k, any real number ≥ 0; 0 is the driver itself
+ * @param share the place in the loop, as a share of it; the same to the last bit at f = 0 and f = N
+ */
+export function chainAt(driver: Harmonics, spring: Spring, links: number, share: number): number {
+  const { re, im } = driver;
+  let most = 0;
+  for (let h = 1; h < re.length; h++) most = Math.max(most, Math.hypot(re[h], im[h]));
+  let sum = re[0];
+  if (most === 0) return sum;
+  for (let h = 1; h < re.length; h++) {
+    const size = Math.hypot(re[h], im[h]);
+    if (size < FAINT * most) continue;
+    const { gain, phase } = responseAt(spring, h);
+    const g = gain ** links;
+    if (size * g < FAINT * most) continue;
+    const a = 2 * Math.PI * h * share + phase * links;
+    sum += 2 * g * (re[h] * Math.cos(a) - im[h] * Math.sin(a));
+  }
+  return sum;
+}
