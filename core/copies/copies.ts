@@ -1,3 +1,4 @@
+import { emptyBox, growBy, type Box } from './bounds';
 import { boundsOf } from '../shape/measure';
 import { joined } from '../shape/join';
 import { faceCount, type Connectivity, type Copies, type Mesh } from '../shape/mesh';
@@ -108,27 +109,15 @@ function connectivityOf(list: readonly Connectivity[]): Connectivity {
   return out;
 }
 
-/** Corners of the box round everything shown; null where there is nothing. */
-export function boundsShown(mesh: Mesh): { min: number[]; max: number[] } | null {
+/** The box round everything shown; null where there is nothing. */
+export function boundsShown(mesh: Mesh): Box | null {
   const { copies } = mesh;
-  if (!copies) return boundsOf(mesh.positions) as { min: number[]; max: number[] } | null;
-  const boxes = copies.sources.map((s) => boundsOf(s.positions));
-  const [min, max] = [[Infinity, Infinity, Infinity], [-Infinity, -Infinity, -Infinity]];
-  const m = copies.matrices;
-  for (let i = 0; i < copies.source.length; i++) {
-    const box = boxes[copies.source[i]];
-    if (!box) continue;
-    for (let k = 0; k < 3; k++) {
-      // The box of a turned box: its middle, and half its sides taken through the absolute matrix.
-      let middle = m[16 * i + 12 + k];
-      let half = 0;
-      for (let c = 0; c < 3; c++) {
-        middle += (m[16 * i + 4 * c + k] * (box.max[c] + box.min[c])) / 2;
-        half += (Math.abs(m[16 * i + 4 * c + k]) * (box.max[c] - box.min[c])) / 2;
-      }
-      min[k] = Math.min(min[k], middle - half);
-      max[k] = Math.max(max[k], middle + half);
-    }
+  if (!copies) {
+    const own = boundsOf(mesh.positions);
+    return own && { min: [...own.min], max: [...own.max] };
   }
-  return min[0] <= max[0] ? { min, max } : null;
+  const boxes = copies.sources.map((s) => boundsOf(s.positions));
+  const box = emptyBox();
+  copies.source.forEach((s, i) => boxes[s] && growBy(box, boxes[s], copies.matrices, 16 * i));
+  return box.min[0] <= box.max[0] ? box : null;
 }

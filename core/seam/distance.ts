@@ -1,5 +1,7 @@
 import type { Mesh } from '../shape/mesh';
+import { boundsShown } from '../copies/copies';
 import { boundsOf } from '../shape/measure';
+import { pointsShown, sameCopies } from './copies-distance';
 
 export interface Distance {
   /** Largest distance in metres from a point to its counterpart. */
@@ -10,10 +12,19 @@ export interface Distance {
   readonly by: 'vertex' | 'set';
 }
 
-/** How far two shapes are apart. */
+/** How far two shapes are apart; copies are compared one by one where there are as many of both. */
 export function meshDistance(a: Mesh, b: Mesh): Distance {
+  if (a.copies || b.copies) {
+    const [p, q] = [pointsShown(a, 0), pointsShown(b, 0)];
+    return p.length === q.length ? vertexDistance(p, q) : setDistance(p, q);
+  }
   if (a.connectivity === b.connectivity || sameConnectivity(a, b)) return vertexDistance(a.positions, b.positions);
-  return setDistance(a, b);
+  return setDistance(a.positions, b.positions);
+}
+
+/** How far they are apart as sets: what a copy that has taken another one's place leaves to be seen. */
+export function shapeDistance(a: Mesh, b: Mesh): Distance {
+  return setDistance(pointsShown(a, 0), pointsShown(b, 0));
 }
 
 /** How a ribbon at f = N compares with itself at f = 0. */
@@ -35,19 +46,33 @@ const SAME_SET = 2e-5;
 
 /** Compares two shapes point by point and, where that fails, as sets of points. */
 export function closureOf(a: Mesh, b: Mesh): Closure {
+  if (a.copies || b.copies) return closureOfCopies(a, b);
   const byPoint = meshDistance(a, b);
   if (byPoint.by === 'vertex' && byPoint.largest === 0) return { how: 'exact', byPoint };
   const bounds = boundsOf(a.positions);
   const size = bounds ? Math.hypot(...bounds.max.map((m, k) => m - bounds.min[k])) : 0;
   if (byPoint.by === 'vertex' && byPoint.largest <= ROUNDING * size) return { how: 'rounding', byPoint };
-  const asSet = byPoint.by === 'set' ? byPoint : setDistance(a, b);
+  const asSet = byPoint.by === 'set' ? byPoint : setDistance(a.positions, b.positions);
   return { how: asSet.largest <= SAME_SET * size ? 'permuted' : 'open', byPoint, asSet };
 }
 
+/** Copies and particles are the same picture when they are the same set, whichever of them stands where. */
+function closureOfCopies(a: Mesh, b: Mesh): Closure {
+  const byPoint = meshDistance(a, b);
+  if (sameCopies(a, b)) return { how: 'exact', byPoint };
+  const shown = boundsShown(a);
+  const size = shown ? Math.hypot(...shown.max.map((m, k) => m - shown.min[k])) : 0;
+  // Colours count as much as a tenth of the size would, so that none of them is overlooked.
+  const [p, q] = [pointsShown(a, size / 10), pointsShown(b, size / 10)];
+  if (p.length === q.length && vertexDistance(p, q).largest <= ROUNDING * size) return { how: 'rounding', byPoint };
+  const asSet = setDistance(p, q);
+  return { how: p.length === q.length && asSet.largest <= SAME_SET * size ? 'permuted' : 'open', byPoint, asSet };
+}
+
 /** Distances of nearest neighbours, both ways. */
-function setDistance(a: Mesh, b: Mesh): Distance {
-  const there = nearestDistances(a.positions, b.positions);
-  const back = nearestDistances(b.positions, a.positions);
+function setDistance(a: Float32Array, b: Float32Array): Distance {
+  const there = nearestDistances(a, b);
+  const back = nearestDistances(b, a);
   const count = there.count + back.count;
   return {
     largest: Math.max(there.largest, back.largest),

@@ -4,7 +4,7 @@ import { linkPiece } from '../piece/link';
 import type { Piece, RibbonDoc } from '../piece/piece';
 import type { Mesh } from '../shape/mesh';
 import type { Detail } from '../steps/step';
-import { closureOf, meshDistance, type Closure } from './distance';
+import { closureOf, meshDistance, shapeDistance, type Closure } from './distance';
 
 /** The linked form of a ribbon of a piece. */
 function linkedRibbon(piece: Piece, ribbon: RibbonDoc): RibbonDoc {
@@ -45,11 +45,17 @@ export async function ribbonSteps(
   let before = first;
   for (let f = 0; f < frames; f++) {
     const next = f + 1 < frames ? at(f + 1) : first;
-    sizes[f] = meshDistance(before, next).rms;
+    sizes[f] = stepSize(before, next, f > 0 ? sizes[f - 1] : Infinity);
     before = next;
     if (!(await onFrame(f + 1))) return null;
   }
   return sizes;
+}
+
+/** Where copies have changed places from one frame to the next, what is seen is how far they are apart as a set. */
+function stepSize(a: Mesh, b: Mesh, usual: number): number {
+  const { rms } = meshDistance(a, b);
+  return a.copies && rms > 2 * usual ? Math.min(rms, shapeDistance(a, b).rms) : rms;
 }
 
 /** How the step across the seam compares with its neighbours: 1 is even, > 1 a pop, < 1 a pause. */

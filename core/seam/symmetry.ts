@@ -1,3 +1,4 @@
+import { flattened } from '../copies/copies';
 import { evaluateRibbon } from '../evaluate/ribbon';
 import { evaluateValues } from '../evaluate/values';
 import { MeshCache } from '../evaluate/mesh-cache';
@@ -23,7 +24,7 @@ export function symmetryOf(piece: Piece, ribbonId: string, stepId: string, detai
   const ribbon = linkPiece(piece).ribbons.find((r) => r.id === ribbonId);
   const index = ribbon?.steps.findIndex((s) => s.id === stepId) ?? -1;
   if (!ribbon || index < 1) return 1;
-  const { mesh } = evaluateRibbon({ ...ribbon, steps: ribbon.steps.slice(0, index) }, piece.loop, 0, detail, new MeshCache());
+  const mesh = flattened(evaluateRibbon({ ...ribbon, steps: ribbon.steps.slice(0, index) }, piece.loop, 0, detail, new MeshCache()).mesh);
   const v = evaluateValues(spin.params, ribbon.steps[index].values, { frame: 0, frames: piece.loop.frames });
   const [x, y, z] = v.through;
   for (let k = MOST; k >= 2; k--) {

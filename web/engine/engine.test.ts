@@ -6,10 +6,9 @@ import { LoopCache, type RibbonGeometry } from './loop-cache';
 function geometry(key: string, floats = 30, topology = 't'): RibbonGeometry {
   return {
     key,
-    topology: { key: topology, vertexCount: 10, triangles: new Uint32Array(3), edges: new Uint32Array(2), lines: new Uint32Array(0), groups: [], faces: 1, closed: true },
-    positions: new Float32Array(floats),
-    normals: new Float32Array(floats),
+    parts: [{ key: `${key}/part`, topology: { key: topology, vertexCount: 10, triangles: new Uint32Array(3), edges: new Uint32Array(2), lines: new Uint32Array(0), groups: [], faces: 1, closed: true }, positions: new Float32Array(floats), normals: new Float32Array(floats) }],
     problems: [],
+    notes: [],
   };
 }
 
@@ -41,8 +40,8 @@ describe('loop cache', () => {
     cache.set('a', 0, geometry('x', 30, 'one'));
     cache.set('a', 1, geometry('y', 30, 'two'));
     expect([...cache.topologies()].sort()).toEqual(['one', 'two']);
-    expect(cache.anyKey('a')).toBe('x');
-    expect(cache.anyKey('b')).toBeUndefined();
+    expect(cache.keysOf('a')).toEqual(['x']);
+    expect(cache.keysOf('b')).toEqual([]);
   });
 });
 

@@ -2,7 +2,7 @@ import { ribbonFingerprint } from '@maypole/core/evaluate/ribbon';
 import { linkPiece } from '@maypole/core/piece/link';
 import type { Piece, RibbonDoc } from '@maypole/core/piece/piece';
 import type { Detail } from '@maypole/core/steps/step';
-import { LoopCache, type RibbonGeometry } from './loop-cache';
+import { LoopCache, type RibbonGeometry, type RibbonPart } from './loop-cache';
 import { EvaluatorPool, type Job } from './pool';
 import type { EvaluateResult, Topology } from './protocol';
 
@@ -170,8 +170,7 @@ export class Engine {
   private jobFor({ doc, fingerprint }: { doc: RibbonDoc; fingerprint: string }, frame: number) {
     const key = jobKey(fingerprint, frame);
     this.running.add(key);
-    const have = this.cache.anyKey(fingerprint);
-    const job: Job = { ribbon: doc, loop: this.piece!.loop, frame, detail: this.detail, have: have ? [have] : [] };
+    const job: Job = { ribbon: doc, loop: this.piece!.loop, frame, detail: this.detail, have: this.cache.keysOf(fingerprint) };
     return {
       job,
       done: (result: EvaluateResult | Error) => {
@@ -184,16 +183,26 @@ export class Engine {
   }
 
   private take(fingerprint: string, frame: number, result: EvaluateResult): void {
-    if (result.topology) this.topologies.set(result.topology.key, result.topology);
-    const known = this.cache.shape(result.key);
-    const topology = this.topologies.get(result.topologyKey);
-    // Let go between asking and answering: it will be asked for again, in full.
-    if (!topology) return this.pool.forget([result.topologyKey]);
-    const positions = result.positions ?? known?.positions;
-    const normals = result.normals ?? known?.normals;
-    if (!positions || !normals) return;
-    this.cache.set(fingerprint, frame, known ? { ...known, problems: result.problems } : { key: result.key, topology, positions, normals, problems: result.problems });
+    const { key, problems, notes, facts } = result;
+    const known = this.cache.shape(key);
+    if (known) this.cache.set(fingerprint, frame, { ...known, problems, notes });
+    else {
+      const parts: RibbonPart[] = [];
+      for (const p of result.parts ?? []) {
+        if (p.topology) this.topologies.set(p.topology.key, p.topology);
+        const body = this.cache.body(p.key);
+        const topology = this.topologies.get(p.topologyKey);
+        const [positions, normals] = [p.positions ?? body?.positions, p.normals ?? body?.normals];
+        // Let go between asking and answering: it will be asked for again, in full.
+        if (!topology) return this.pool.forget([p.topologyKey]);
+        if (!positions || !normals) return;
+        parts.push({ key: p.key, topology, positions, normals, ...(p.instances ? { instances: p.instances } : {}) });
+      }
+      if (!result.parts) return;
+      this.cache.set(fingerprint, frame, { key, parts, problems, notes, ...(facts ? { facts } : {}) });
+    }
     this.cache.trim(new Set(this.ribbons.map((r) => r.fingerprint)));
+    this.cache.shed(this.frame, this.piece?.loop.frames ?? 1);
     this.trimTopologies();
   }
 

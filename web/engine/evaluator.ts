@@ -2,8 +2,9 @@ import { fingerprint } from '@maypole/core/evaluate/hash';
 import { MeshCache } from '@maypole/core/evaluate/mesh-cache';
 import { evaluateRibbon } from '@maypole/core/evaluate/ribbon';
 import { drawBuffers, drawTopologyOf } from '@maypole/core/shape/drawable';
-import { faceCount, perConnectivity, type Connectivity } from '@maypole/core/shape/mesh';
-import type { EvaluateJob, FromEvaluator, ToEvaluator, Topology } from './protocol';
+import { faceCount, perConnectivity, type Connectivity, type Mesh } from '@maypole/core/shape/mesh';
+import { instancesOf } from './instances';
+import type { EvaluateJob, FromEvaluator, PartResult, ToEvaluator, Topology } from './protocol';
 
 /** Equal connectivities get equal keys in every worker, so their buffers are shared on screen. */
 const topologyKey = perConnectivity((c: Connectivity) => {
@@ -44,8 +45,25 @@ export class Evaluator {
   }
 
   private evaluate(job: EvaluateJob): Answer {
-    const { mesh, key, problems } = evaluateRibbon(job.ribbon, job.loop, job.frame, job.detail, this.cache);
+    const { mesh, key, problems, notes } = evaluateRibbon(job.ribbon, job.loop, job.frame, job.detail, this.cache);
     const transfer: Transferable[] = [];
+    const have = new Set(job.have);
+    if (have.has(key)) return { message: { type: 'evaluated', id: job.id, key, problems, notes }, transfer };
+    const { copies } = mesh;
+    if (!copies) return { message: { type: 'evaluated', id: job.id, key, parts: [this.part(mesh, key, have, transfer)], problems, notes }, transfer };
+    const parts = instancesOf(copies).map(({ source, instances }): PartResult => {
+      for (const buffer of [instances.matrices, instances.colours, instances.looks, instances.numbers]) if (buffer) transfer.push(buffer.buffer);
+      const shape = copies.sources[source];
+      return { ...this.part(shape, this.cache.keyOf(shape), have, transfer), instances };
+    });
+    const [order, late] = [copies.order.slice(), copies.late?.slice()];
+    transfer.push(order.buffer);
+    if (late) transfer.push(late.buffer);
+    const facts = { count: copies.source.length, places: copies.places, order, ...(late ? { late } : {}) };
+    return { message: { type: 'evaluated', id: job.id, key, parts, facts, problems, notes }, transfer };
+  }
+
+  private part(mesh: Mesh, key: string, have: ReadonlySet<string>, transfer: Transferable[]): PartResult {
     const name = topologyKey(mesh.connectivity);
     let topology: Topology | undefined;
     if (!this.sent.has(name)) {
@@ -53,12 +71,9 @@ export class Evaluator {
       topology = { key: name, vertexCount: draw.vertexCount, triangles: draw.triangles, edges: draw.edges, lines: draw.lines, groups: draw.groups, uv: draw.uv, closed: draw.closed, faces: faceCount(mesh.connectivity) };
       this.sent.add(name);
     }
-    let buffers: { positions?: Float32Array; normals?: Float32Array } = {};
-    if (!job.have.includes(key)) {
-      const made = drawBuffers(mesh);
-      transfer.push(made.positions.buffer, made.normals.buffer);
-      buffers = made;
-    }
-    return { message: { type: 'evaluated', id: job.id, key, topologyKey: name, topology, ...buffers, problems }, transfer };
+    if (have.has(key)) return { key, topologyKey: name, topology };
+    const made = drawBuffers(mesh);
+    transfer.push(made.positions.buffer, made.normals.buffer);
+    return { key, topologyKey: name, topology, ...made };
   }
 }

@@ -1,24 +1,39 @@
-import type { Problem } from '@maypole/core/evaluate/ribbon';
-import type { Topology } from './protocol';
+import type { CopiesNote, Problem } from '@maypole/core/evaluate/ribbon';
+import type { CopyFacts, Instances, Topology } from './protocol';
 
-/** A ribbon's shape at a frame, ready to draw. */
-export interface RibbonGeometry {
+/** One shape of a ribbon, with the places where it stands if it has copies. */
+export interface RibbonPart {
   readonly key: string;
   readonly topology: Topology;
   readonly positions: Float32Array;
   readonly normals: Float32Array;
-  readonly problems: readonly Problem[];
+  readonly instances?: Instances;
 }
+
+/** A ribbon's shape at a frame, ready to draw. */
+export interface RibbonGeometry {
+  readonly key: string;
+  readonly parts: readonly RibbonPart[];
+  readonly facts?: CopyFacts;
+  readonly problems: readonly Problem[];
+  readonly notes: readonly CopiesNote[];
+}
+
+/** A part by itself, wherever it stands. */
+type Body = Pick<RibbonPart, 'key' | 'topology' | 'positions' | 'normals'>;
 
 /**
  * Shapes by what they depend on (the ribbon's fingerprint) and frame, within a budget of bytes.
- * A still ribbon has the same key at every frame and costs its buffers once. Shapes of earlier
- * edits stay while there is room, so that undo shows at once.
+ * A still ribbon has the same key at every frame and costs its buffers once; so do the sources of
+ * copies, at whatever frames they stand in whatever places. Shapes of earlier edits stay while there
+ * is room, so that undo shows at once.
  */
 export class LoopCache {
   private readonly loops = new Map<string, Map<number, RibbonGeometry>>();
   private readonly byKey = new Map<string, { geometry: RibbonGeometry; uses: number }>();
+  private readonly bodies = new Map<string, { body: Body; uses: number }>();
   private bytes = 0;
+  private last = 0;
 
   constructor(readonly budget: number) {}
 
@@ -31,9 +46,22 @@ export class LoopCache {
     return this.byKey.get(key)?.geometry;
   }
 
-  /** Any one key of a ribbon: worth naming to a worker, since a still ribbon has only that. */
-  anyKey(fingerprint: string): string | undefined {
-    return this.loops.get(fingerprint)?.values().next().value?.key;
+  /** A part known under a key. */
+  body(key: string): Body | undefined {
+    return this.bodies.get(key)?.body;
+  }
+
+  /**
+   * Keys of a ribbon that are worth naming to a worker: any one of its shapes, since a still ribbon
+   * has only that, and the sources of its copies, as far as they are likely to be needed again.
+   */
+  keysOf(fingerprint: string, most = 400): string[] {
+    const loop = this.loops.get(fingerprint);
+    const first = loop?.values().next().value;
+    if (!loop || !first) return [];
+    const keys = new Set([first.key]);
+    if (first.facts) for (const g of loop.values()) for (const p of g.parts) if (keys.size < most) keys.add(p.key);
+    return [...keys];
   }
 
   set(fingerprint: string, frame: number, geometry: RibbonGeometry): void {
@@ -42,11 +70,23 @@ export class LoopCache {
     if (loop.has(frame)) return;
     loop.set(frame, geometry);
     const known = this.byKey.get(geometry.key);
-    if (known) known.uses++;
-    else {
-      this.byKey.set(geometry.key, { geometry, uses: 1 });
-      this.bytes += sizeOf(geometry);
+    if (known) {
+      known.uses++;
+      this.last = 0;
+      return;
     }
+    const before = this.bytes;
+    this.byKey.set(geometry.key, { geometry, uses: 1 });
+    this.bytes += placesSize(geometry);
+    for (const part of geometry.parts) {
+      const body = this.bodies.get(part.key);
+      if (body) body.uses++;
+      else {
+        this.bodies.set(part.key, { body: part, uses: 1 });
+        this.bytes += bodySize(part);
+      }
+    }
+    this.last = this.bytes - before;
   }
 
   /** Marks a fingerprint as just used. */
@@ -67,23 +107,52 @@ export class LoopCache {
     }
   }
 
+  /**
+   * Where even the loops in use do not fit, lets go of the frames that come last from a frame on: what
+   * is let go is made again from the piece when it is shown. The frame itself stays.
+   */
+  shed(frame: number, frames: number): void {
+    if (this.bytes <= this.budget) return;
+    const ahead = (f: number) => (((f - frame) % frames) + frames) % frames;
+    const held = [...this.loops.values()].flatMap((loop) => [...loop.keys()].filter((f) => f !== frame).map((f) => ({ loop, f, far: ahead(f) })));
+    held.sort((a, b) => b.far - a.far);
+    for (const { loop, f } of held) {
+      if (this.bytes <= this.budget) return;
+      this.release(loop.get(f)!);
+      loop.delete(f);
+    }
+  }
+
+  /** True where one more shape like the last would be too many. */
   isFull(): boolean {
-    return this.bytes >= this.budget;
+    return this.bytes >= this.budget || this.bytes + this.last > this.budget;
   }
 
   /** Keys of topologies that some shape still uses. */
   topologies(): Set<string> {
-    return new Set([...this.byKey.values()].map((e) => e.geometry.topology.key));
+    return new Set([...this.bodies.values()].map((e) => e.body.topology.key));
   }
 
   private release(geometry: RibbonGeometry): void {
     const known = this.byKey.get(geometry.key);
     if (!known || --known.uses > 0) return;
     this.byKey.delete(geometry.key);
-    this.bytes -= sizeOf(geometry);
+    this.bytes -= placesSize(geometry);
+    for (const part of geometry.parts) {
+      const body = this.bodies.get(part.key);
+      if (!body || --body.uses > 0) continue;
+      this.bodies.delete(part.key);
+      this.bytes -= bodySize(part);
+    }
   }
 }
 
-function sizeOf(g: RibbonGeometry): number {
-  return g.positions.byteLength + g.normals.byteLength;
+function bodySize(part: RibbonPart): number {
+  return part.positions.byteLength + part.normals.byteLength;
+}
+
+function placesSize(g: RibbonGeometry): number {
+  let sum = (g.facts?.order.byteLength ?? 0) + (g.facts?.late?.byteLength ?? 0);
+  for (const { instances: i } of g.parts) if (i) sum += i.matrices.byteLength + i.numbers.byteLength + (i.colours?.byteLength ?? 0) + (i.looks?.byteLength ?? 0);
+  return sum;
 }

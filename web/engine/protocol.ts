@@ -1,4 +1,4 @@
-import type { Problem } from '@maypole/core/evaluate/ribbon';
+import type { CopiesNote, Problem } from '@maypole/core/evaluate/ribbon';
 import type { Piece, RibbonDoc } from '@maypole/core/piece/piece';
 import type { Closure } from '@maypole/core/seam/distance';
 import type { Repair } from '@maypole/core/seam/finding';
@@ -31,13 +31,24 @@ export interface EvaluateJob {
   readonly loop: Loop;
   readonly frame: number;
   readonly detail: Detail;
-  /** Shape keys whose buffers need not be sent again. */
+  /** Keys of shapes and of parts whose buffers need not be sent again. */
   readonly have: readonly string[];
 }
 
-export interface EvaluateResult {
-  readonly type: 'evaluated';
-  readonly id: number;
+/** Where one shape stands many times; arrays have an entry a copy unless said otherwise. */
+export interface Instances {
+  /** 16 numbers a copy, a matrix by columns. */
+  readonly matrices: Float32Array;
+  /** 3 numbers a copy, sRGB 0…1; NaN for the finish's own. */
+  readonly colours?: Float32Array;
+  /** Roughness and metalness, 2 numbers a copy; NaN for the finish's own. */
+  readonly looks?: Float32Array;
+  /** Its number among all copies of the ribbon. */
+  readonly numbers: Uint32Array;
+}
+
+/** One shape of a ribbon, with the places where it stands if it has copies. */
+export interface PartResult {
   readonly key: string;
   readonly topologyKey: string;
   /** Present the first time this worker meets the connectivity. */
@@ -45,7 +56,26 @@ export interface EvaluateResult {
   /** Absent where the receiver has the key already. */
   readonly positions?: Float32Array;
   readonly normals?: Float32Array;
+  readonly instances?: Instances;
+}
+
+/** What is told of a copy when it is chosen in the picture. */
+export interface CopyFacts {
+  readonly count: number;
+  readonly places: number;
+  readonly order: Float32Array;
+  readonly late?: Float32Array;
+}
+
+export interface EvaluateResult {
+  readonly type: 'evaluated';
+  readonly id: number;
+  readonly key: string;
+  /** None where the receiver has all of the key already. */
+  readonly parts?: readonly PartResult[];
+  readonly facts?: CopyFacts;
   readonly problems: readonly Problem[];
+  readonly notes: readonly CopiesNote[];
 }
 
 export interface JobFailed {

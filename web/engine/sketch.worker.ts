@@ -1,4 +1,5 @@
 /// <reference lib="webworker" />
+import { facesShown, flattened } from '@maypole/core/copies/copies';
 import { makeReady } from '@maypole/core/evaluate/assets';
 import { MeshCache } from '@maypole/core/evaluate/mesh-cache';
 import { evaluateRibbon } from '@maypole/core/evaluate/ribbon';
@@ -45,8 +46,9 @@ scope.onmessage = async ({ data }: MessageEvent<SketchJob>) => {
       await makeReady({ ...base, steps: [...base.steps, newStep(kind, {}, 'sketch')] }, fetchAsset);
       if (newest !== data.id) return;
       const { mesh, problems } = evaluateRibbon({ ...base, steps: [...base.steps, newStep(kind, {}, 'sketch')] }, data.loop, data.frame, 'draft', cache);
-      if (mesh.positions.length / 3 > MOST_POINTS || problems.some((p) => p.step === 'sketch')) continue;
-      const image = sketch(mesh, data.size, data.tone);
+      const faces = facesShown(mesh);
+      if (mesh.positions.length / 3 > MOST_POINTS || faces > MOST_POINTS || problems.some((p) => p.step === 'sketch')) continue;
+      const image = sketch(flattened(mesh), data.size, data.tone);
       scope.postMessage({ id: data.id, kind, image } satisfies Sketched, [image.buffer]);
     } catch {
       // A step that fails on this form has no picture; choosing it says why on its card.

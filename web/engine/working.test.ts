@@ -62,7 +62,7 @@ describe('engine', () => {
     engine.setPiece(withRibbons(ring(newStep('twist'))), 'draft');
     await complete();
     const still = engine.geometry(engineRibbon(), 0);
-    expect(still!.positions.length).toBe(48 * 3);
+    expect(still!.parts[0].positions.length).toBe(48 * 3);
     for (let f = 1; f < 10; f++) expect(engine.geometry(engineRibbon(), f)!.positions).toBe(still!.positions);
     expect(jobs.filter((j) => j.have.length > 0).length).toBeGreaterThanOrEqual(8);
   });
@@ -124,8 +124,8 @@ describe('engine', () => {
     await engine.whenReady(10);
     expect(jobs.some((j) => j.frame === 10)).toBe(true);
     const [first, last] = [0, 10].map((f) => engine.geometry(engineRibbon(), f)!);
-    expect(last.positions).not.toBe(first.positions);
-    expect(last.positions).toEqual(first.positions);
+    expect(last.parts[0].positions).not.toBe(first.parts[0].positions);
+    expect(last.parts[0].positions).toEqual(first.parts[0].positions);
   });
   it('a failing frame is told and does not hold up the rest', async () => {
     fail = (job) => job.frame === 3;
@@ -161,7 +161,7 @@ describe('engine', () => {
     const piece = withRibbons(moving(), ring(newStep('displace')));
     engine.setPiece(piece, 'draft');
     await complete();
-    const keys = piece.ribbons.flatMap((r) => [0, 5].map((f) => engine.geometry(r, f)!.topology.key));
+    const keys = piece.ribbons.flatMap((r) => [0, 5].map((f) => engine.geometry(r, f)!.parts[0].topology.key));
     expect(new Set(keys).size).toBe(1);
   });
 });

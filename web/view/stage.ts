@@ -1,7 +1,8 @@
 import { fitFrame } from '@maypole/core/scene/lens';
 import { Color, DirectionalLight, LinearSRGBColorSpace, PerspectiveCamera, Scene, WebGPURenderer } from 'three/webgpu';
 import type { ViewFrame } from './frame';
-import { displayColour, RibbonObject } from './ribbon-object';
+import { displayColour } from './ribbon-materials';
+import { RibbonObject } from './ribbon-object';
 import { studioTexture } from './studio';
 
 /** Why no picture can be drawn, in words for the user. */

@@ -4,7 +4,7 @@ import type { Mesh } from '../../shape/mesh';
 import { axisAngle, type Quaternion } from '../../shape/quaternion';
 import { chancesOf, within } from '../../stream/births';
 import { agesOf } from '../../stream/schedule';
-import { between } from '../../time/colours/space';
+import { blend } from '../../time/colours/space';
 import { splitTime } from '../../time/phase';
 import type { StepContext } from '../step';
 import { checkCopies, repeated } from './common';
@@ -69,7 +69,7 @@ function turnOf(v: StreamValues, state: Float64Array, age: number, chance: (salt
 
 function tinted(v: StreamValues, mesh: Mesh, share: (i: number) => number): Mesh {
   const copies = mesh.copies!;
-  const mix = between(v.young, v.old, 'oklch');
+  const mix = blend(v.young, v.old);
   const table = Array.from({ length: 256 }, (_, i) => [1, 3, 5].map((k) => parseInt(mix(i / 255).slice(k, k + 2), 16) / 255));
   const colours = new Float32Array(3 * copies.source.length);
   for (let i = 0; i < copies.source.length; i++) colours.set(table[Math.round(255 * Math.max(0, Math.min(1, share(i))))], 3 * i);

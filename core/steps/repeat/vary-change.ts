@@ -1,7 +1,7 @@
 import { withCopies } from '../../copies/copies';
 import { filtered } from '../../copies/places';
 import type { Copies, Mesh } from '../../shape/mesh';
-import { between } from '../../time/colours/space';
+import { blend } from '../../time/colours/space';
 import { formatCount, StepProblem, type StepContext } from '../step';
 import type { Region } from '../deform/region';
 import type { NoiseValues } from '../../noise/noise-params';
@@ -108,7 +108,7 @@ const STOPS = 255;
 function coloured(v: VaryValues, copies: Copies, weights: Float32Array, strengths: Float32Array | null): Mesh {
   const n = weights.length;
   const colours = copies.colours?.slice() ?? new Float32Array(3 * n).fill(NaN);
-  const mix = between(v.colourFrom, v.colourTo, 'oklch');
+  const mix = blend(v.colourFrom, v.colourTo);
   const table = Array.from({ length: STOPS + 1 }, (_, i) => rgb(mix(i / STOPS)));
   for (let i = 0; i < n; i++) {
     const c = table[Math.round(STOPS * Math.max(0, Math.min(1, weights[i])))];

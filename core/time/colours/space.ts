@@ -27,3 +27,9 @@ export function between(from: string, to: string, space: ColourSpace): (x: numbe
   const mix = interpolate([from, to], space);
   return space === 'rgb' ? (x) => formatHex(mix(x))! : (x) => formatHex(clampChroma(mix(x), 'oklch'))!;
 }
+
+/** A function of 0…1 from one colour to another straight through OKLab: what lies between is a mixture of both and no third hue. */
+export function blend(from: string, to: string): (x: number) => string {
+  const mix = interpolate([from, to], 'oklab');
+  return (x) => formatHex(clampChroma(mix(x), 'oklch'))!;
+}

@@ -4,13 +4,14 @@ import { Box, Flex, Menu, Portal, Text, chakra } from '@chakra-ui/react';
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { evaluateValues } from '@maypole/core/evaluate/values';
+import type { CopiesNote } from '@maypole/core/evaluate/ribbon';
 import type { StepDoc } from '@maypole/core/piece/piece';
 import { stepKind, stepKinds } from '@maypole/core/steps/index';
 import { isMoving } from '@maypole/core/time/value';
 import type { NumberValue } from '@maypole/core/declare/params';
 import { ArrowDown, ArrowUp, Copy, Ellipsis, Eye, EyeOff, Group, Replace, Trash2, TriangleAlert } from 'lucide-react';
-import { memo, type ReactNode } from 'react';
-import { Drawing } from '../fields/drawing';
+import { memo, useMemo, type ReactNode } from 'react';
+import { Drawing, Fan } from '../fields/drawing';
 import { ValuesPanel } from '../fields/values-panel';
 import { PictureButton } from '../parts/buttons';
 import { StepIcon } from '../parts/icons';
@@ -18,6 +19,7 @@ import { shownColour } from '../parts/shown-colour';
 import { changeForm, duplicateStep, moveStep, removeStep, switchStep } from '../state/actions';
 import { linkedStep, takeTogether } from '../state/together';
 import { useEditor } from '../state/store';
+import { CopiesChoice, CopiesReadOut } from './copies-rows';
 
 /** The round handle of a step on its ribbon. */
 export function Knot({ colour, children, ...rest }: { colour: string; children: ReactNode } & Record<string, unknown>) {
@@ -44,10 +46,16 @@ interface StepProps {
   readonly step: StepDoc;
   readonly index: number;
   readonly problem?: string;
+  /** What there is of copies after it. */
+  readonly note?: CopiesNote;
+  /** Whether copies come in. */
+  readonly copies?: boolean;
+  /** How much later some copies do what it does, as shares of the loop in one text. */
+  readonly fan?: string;
 }
 
 /** One step: closed it says what it does, open it shows all its values. */
-export const StepCard = memo(function StepCard({ ribbonId, colour, count, step, index, problem }: StepProps) {
+export const StepCard = memo(function StepCard({ ribbonId, colour, count, step, index, problem, note, copies, fan = '' }: StepProps) {
   const kind = stepKind(step.kind);
   const isForm = kind.group === 'form';
   const open = useEditor((s) => s.openSteps[step.id] ?? false);
@@ -62,7 +70,10 @@ export const StepCard = memo(function StepCard({ ribbonId, colour, count, step, 
   const moving = useEditor((s) => Object.entries(linkedStep(s.piece, ribbonId, step).values).find(([name, v]) => kind.params[name]?.type !== 'colour' && [v].flat().some(isMoving))?.[1]);
   const drawn = [moving].flat().find(isMoving) as NumberValue | undefined;
 
+  const shares = useMemo(() => (fan ? fan.split(',').map(Number) : []), [fan]);
+
   return (
+    <Fan.Provider value={shares}>
     <Flex
       ref={setNodeRef}
       align="flex-start"
@@ -111,6 +122,7 @@ export const StepCard = memo(function StepCard({ ribbonId, colour, count, step, 
           </PictureButton>
           <StepMenu ribbonId={ribbonId} count={count} step={step} index={index} />
         </Flex>
+        {note && !problem && <CopiesReadOut note={note} ribbonId={ribbonId} />}
         {problem && (
           <Flex role="alert" gap="2" mx="2" mb="2" px="2.5" py="2" bg="poppyWash" color="poppyText" fontSize="12px" borderRadius="field" lineHeight="1.4">
             <Box flexShrink={0} mt="1px"><TriangleAlert size={14} /></Box>
@@ -119,11 +131,13 @@ export const StepCard = memo(function StepCard({ ribbonId, colour, count, step, 
         )}
         {open && (
           <Box borderTopWidth="1px" borderColor="line" px="2.5" py="1.5">
+            {copies && <CopiesChoice ribbonId={ribbonId} step={step} />}
             <ValuesPanel owner={{ type: 'step', ribbon: ribbonId, step: step.id }} params={kind.params} values={step.values} colour={colour} />
           </Box>
         )}
       </Card>
     </Flex>
+    </Fan.Provider>
   );
 });
 

@@ -6,6 +6,7 @@ import { SortableContext, verticalListSortingStrategy } from '@dnd-kit/sortable'
 import type { ColourValue } from '@maypole/core/declare/params';
 import { linkedValue } from '@maypole/core/piece/link';
 import { evaluateColour } from '@maypole/core/time/colours/index';
+import type { CopiesNote } from '@maypole/core/evaluate/ribbon';
 import { finishParams } from '@maypole/core/scene/finish';
 import { formatCount } from '@maypole/core/steps/step';
 import type { RibbonDoc } from '@maypole/core/piece/piece';
@@ -15,7 +16,8 @@ import { ValuesPanel } from '../fields/values-panel';
 import { PictureButton, PlainButton } from '../parts/buttons';
 import { shownColour } from '../parts/shown-colour';
 import { addPair, addRibbon, duplicateRibbon, moveStep, removeRibbon } from '../state/actions';
-import { useGeometry } from '../state/geometry';
+import { facesOf, useGeometry } from '../state/geometry';
+import { copiesBefore, fanOf } from '../state/copies';
 import { useEditor, useRibbon } from '../state/store';
 import { AddMenu } from './add-menu';
 import { StepsTogether, TogetherThread } from './together-thread';
@@ -44,8 +46,16 @@ function Empty() {
   );
 }
 
+/** What a step changed in the number of copies, shapes or faces; nothing where it left them. */
+function newNote(notes: readonly CopiesNote[], id: string): CopiesNote | undefined {
+  const at = notes.findIndex((n) => n.step === id);
+  const [note, before] = [notes[at], notes[at - 1]];
+  return note && before && note.copies === before.copies && note.shapes === before.shapes && note.faces === before.faces ? undefined : note;
+}
+
 function Steps({ ribbon }: { ribbon: RibbonDoc }) {
   const geometry = useGeometry(ribbon);
+  const frames = useEditor((s) => s.piece.loop.frames);
   // The same list while the order is the same: every card is drawn anew when it changes.
   const ids = ribbon.steps.map((s) => s.id).join();
   const order = useMemo(() => ids.split(','), [ids]);
@@ -56,7 +66,7 @@ function Steps({ ribbon }: { ribbon: RibbonDoc }) {
   };
   return (
     <Flex direction="column" flex="1" minW="0" minH="0" as="section" aria-label={`Ribbon ${ribbon.name}`}>
-      <Header id={ribbon.id} name={ribbon.name} on={ribbon.on} faces={geometry?.topology.faces} />
+      <Header id={ribbon.id} name={ribbon.name} on={ribbon.on} faces={geometry && facesOf(geometry)} />
       <Box flex="1" overflowY="auto" overflowX="hidden" px="3" pb="5" position="relative">
         <StepsTogether ribbon={ribbon} />
         <Box position="relative">
@@ -70,7 +80,7 @@ function Steps({ ribbon }: { ribbon: RibbonDoc }) {
           >
             <SortableContext items={order} strategy={verticalListSortingStrategy}>
               {ribbon.steps.map((step, index) => (
-                <StepCard key={step.id} ribbonId={ribbon.id} colour={ribbon.colour} count={ribbon.steps.length} step={step} index={index} problem={geometry?.problems.find((p) => p.step === step.id)?.message} />
+                <StepCard key={step.id} ribbonId={ribbon.id} colour={ribbon.colour} count={ribbon.steps.length} step={step} index={index} problem={geometry?.problems.find((p) => p.step === step.id)?.message} note={newNote(geometry?.notes ?? [], step.id)} copies={copiesBefore(ribbon, index)} fan={fanOf(ribbon.steps, index, frames).join()} />
               ))}
             </SortableContext>
           </DndContext>

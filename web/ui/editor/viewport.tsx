@@ -12,6 +12,7 @@ import { frameAll, orbit, pan, zoom } from '../state/camera';
 import { useReadiness } from '../state/geometry';
 import { session } from '../state/session';
 import { useEditor } from '../state/store';
+import { CopyMark, chooseCopyAt } from './copy-mark';
 import { Handles } from './handles';
 
 const MODES: readonly { mode: ViewMode; title: string }[] = [
@@ -31,7 +32,7 @@ export function Viewport() {
   useStage(holder, setSize, setTrouble);
   const output = useEditor((s) => s.piece.output);
   const backdrop = useEditor((s) => s.piece.scene.backdrop.colour as string);
-  const drag = useRef<{ x: number; y: number; shift: boolean } | null>(null);
+  const drag = useRef<{ x: number; y: number; shift: boolean; still: boolean } | null>(null);
 
   useEffect(() => {
     const element = holder.current!;
@@ -45,16 +46,24 @@ export function Viewport() {
 
   const down = (event: PointerEvent) => {
     event.currentTarget.setPointerCapture(event.pointerId);
-    drag.current = { x: event.clientX, y: event.clientY, shift: event.button !== 0 || event.shiftKey };
+    drag.current = { x: event.clientX, y: event.clientY, shift: event.button !== 0 || event.shiftKey, still: event.button === 0 };
   };
   const move = (event: PointerEvent) => {
     const d = drag.current;
     if (!d) return;
     const [dx, dy] = [event.clientX - d.x, event.clientY - d.y];
-    if (dx === 0 && dy === 0) return;
+    if ((dx === 0 && dy === 0) || (d.still && Math.hypot(dx, dy) < 3)) return;
     if (d.shift) pan(-dx / size.height, dy / size.height);
     else orbit(-dx * 0.4, dy * 0.4);
-    drag.current = { ...d, x: event.clientX, y: event.clientY };
+    drag.current = { ...d, x: event.clientX, y: event.clientY, still: false };
+  };
+  /** A click that turned nothing chooses the copy under it. */
+  const up = (event: PointerEvent) => {
+    const clicked = drag.current?.still;
+    drag.current = null;
+    if (!clicked) return;
+    const box = event.currentTarget.getBoundingClientRect();
+    chooseCopyAt(event.clientX - box.left, event.clientY - box.top, size);
   };
   const keys = (event: KeyboardEvent) => {
     if (event.ctrlKey || event.metaKey || event.altKey) return;
@@ -84,7 +93,7 @@ export function Viewport() {
         touchAction="none"
         onPointerDown={down}
         onPointerMove={move}
-        onPointerUp={() => (drag.current = null)}
+        onPointerUp={up}
         onPointerCancel={() => (drag.current = null)}
         onContextMenu={(e) => e.preventDefault()}
         onKeyDown={keys}
@@ -100,6 +109,7 @@ export function Viewport() {
         <>
           <FrameLines width={fit.width} height={fit.height} label={`${output.width} × ${output.height}`} />
           <Handles size={size} />
+          <CopyMark size={size} />
         </>
       )}
       <Flex position="absolute" top="3" left="3" right="3" justify="space-between" pointerEvents="none">

@@ -3,7 +3,7 @@
 import type { ColourValue, NumberValue } from '@maypole/core/declare/params';
 import { evaluateColour } from '@maypole/core/time/colours/index';
 import { evaluateNumber, isMoving } from '@maypole/core/time/value';
-import { memo } from 'react';
+import { createContext, memo, useContext } from 'react';
 import { shownColour } from '../parts/shown-colour';
 import { useEditor } from '../state/store';
 
@@ -43,11 +43,16 @@ export function colourStrip(value: ColourValue, frames: number, from = 0, to = 1
   return `linear-gradient(90deg, ${stops.join(', ')})`;
 }
 
+/** How much later copies do what is drawn, as shares of the loop; empty where there is only the one motion. */
+export const Fan = createContext<readonly number[]>([]);
+
 /** The small drawing of how a value moves over the loop; dashed when it stands still. */
 export const Drawing = memo(function Drawing({ value, colour, width = 54, height = 18 }: { value: NumberValue; colour: string; width?: number; height?: number }) {
   const frames = useEditor((s) => s.piece.loop?.frames ?? 100);
+  const fan = useContext(Fan);
   return (
     <svg width={width} height={height} viewBox={`0 0 ${width} ${height}`} aria-hidden="true" style={{ display: 'block' }}>
+      {isMoving(value) && fan.map((late) => <path key={late} d={valuePath(value, width, height, { frames, from: -late, to: 1 - late, samples: 48 })} fill="none" stroke={shownColour(colour)} strokeWidth="1" opacity="0.35" />)}
       {isMoving(value) ? (
         <path d={valuePath(value, width, height, { frames })} fill="none" stroke={shownColour(colour)} strokeWidth="1.6" strokeLinejoin="round" />
       ) : (

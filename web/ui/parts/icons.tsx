@@ -1,4 +1,4 @@
-import { Anchor, Axis3d, Bolt, Blocks, Box as BoxIcon, Boxes, CircleDashed, CircleDot, Combine, Cone, Cylinder, Dices, Disc, Droplets, Expand, Flower2, Globe, Grid3x3, Hexagon, Infinity as Cord, Layers2, Magnet, Medal, Move3d, Network, Orbit, Pill, Route, Shell, Shrink, Sparkles, Split, Square, SunDim, Tornado, Torus, Triangle, Waves, Waypoints, Cable, FileBox, ChevronsDownUp, Diamond, Frame, Link, PenTool, Ribbon, RotateCw, Scissors, Spline, SquareStack, SquaresIntersect, Star, Type, Workflow, ArrowDownToLine, GitMerge, Ruler, type LucideIcon } from 'lucide-react';
+import { Anchor, Axis3d, Bolt, Blocks, Box as BoxIcon, Boxes, CircleDashed, CircleDot, Combine, Cone, Cylinder, Dices, Disc, Droplets, Expand, Flower2, Globe, Grid3x3, Hexagon, Infinity as Cord, Layers2, Magnet, Medal, Move3d, Network, Orbit, Pill, Route, Shell, Shrink, Sparkles, Split, Square, SunDim, Tornado, Torus, Triangle, Waves, Waypoints, Cable, FileBox, ChevronsDownUp, Diamond, Frame, Link, PenTool, Ribbon, RotateCw, Scissors, Spline, SquareStack, SquaresIntersect, Star, Type, Workflow, ArrowDownToLine, GitMerge, Ruler, EllipsisVertical, CircleEllipsis, LayoutGrid, Footprints, Sprout, ScatterChart, Wind, Shuffle, Bell, Tangent, type LucideIcon } from 'lucide-react';
 
 /** Pictures for the icon names that steps declare. */
 const icons: Readonly<Record<string, LucideIcon>> = {
@@ -51,6 +51,16 @@ const icons: Readonly<Record<string, LucideIcon>> = {
   combine: SquaresIntersect,
   bevel: Bolt,
   rest: ArrowDownToLine,
+  'repeat-line': EllipsisVertical,
+  'repeat-rings': CircleEllipsis,
+  'repeat-grid': LayoutGrid,
+  'repeat-path': Footprints,
+  'repeat-points': Sprout,
+  scatter: ScatterChart,
+  stream: Wind,
+  vary: Shuffle,
+  swing: Bell,
+  thread: Tangent,
   geodesic: Globe,
   box: BoxIcon,
   cylinder: Cylinder,

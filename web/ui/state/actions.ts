@@ -2,6 +2,7 @@ import { copyRibbon } from '@maypole/core/piece/copy';
 import { pairRibbon } from '@maypole/core/piece/pair';
 import { newId, newRibbon, newStep, type StepDoc } from '@maypole/core/piece/piece';
 import { stepKind } from '@maypole/core/steps/index';
+import type { CopiesAs } from '@maypole/core/steps/step';
 import { useEditor } from './store';
 
 const editor = () => useEditor.getState();
@@ -71,6 +72,11 @@ export function duplicateStep(ribbonId: string, id: string): void {
 
 export function switchStep(ribbonId: string, id: string): void {
   editor().editRibbon('Switch step', ribbonId, (r) => ({ ...r, steps: r.steps.map((s) => (s.id === id ? { ...s, on: !s.on } : s)) }));
+}
+
+/** Says what a step does with copies. */
+export function setCopiesAs(ribbonId: string, id: string, copies: CopiesAs): void {
+  editor().editRibbon('Copies', ribbonId, (r) => ({ ...r, steps: r.steps.map((s) => (s.id === id ? { ...s, copies } : s)) }));
 }
 
 /** Puts a step at another place; the form stays at the top. */

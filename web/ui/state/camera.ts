@@ -5,6 +5,7 @@ import { evaluateValues } from '@maypole/core/evaluate/values';
 import { cameraParams } from '@maypole/core/scene/scene';
 import { verticalFov } from '@maypole/core/scene/lens';
 import { scaledValue, shiftedValue } from '@maypole/core/time/reshape';
+import { boxOf } from '@/engine/box';
 import { session } from './session';
 import { useEditor } from './store';
 
@@ -62,10 +63,12 @@ export function frameAll(): void {
     for (const f of frames) {
       const shape = ribbon.on ? engine.geometry(ribbon, f) : undefined;
       if (!shape) continue;
-      for (let i = 0; i < shape.positions.length; i++) {
-        const k = i % 3;
-        min[k] = Math.min(min[k], shape.positions[i]);
-        max[k] = Math.max(max[k], shape.positions[i]);
+      for (const part of shape.parts) {
+        const box = boxOf(part);
+        for (let k = 0; k < 3; k++) {
+          min[k] = Math.min(min[k], box.min[k]);
+          max[k] = Math.max(max[k], box.max[k]);
+        }
       }
     }
   if (min[0] > max[0]) return;

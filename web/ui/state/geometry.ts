@@ -36,11 +36,20 @@ export function useGeometry(ribbon: RibbonDoc): RibbonGeometry | undefined {
       onShapes(() => {
         const now = session()?.engine.geometry(ribbon, useEditor.getState().frame);
         // Only what the panel shows matters here: faces and problems.
-        if (now) setGeometry((old) => (old && old.topology === now.topology && old.problems.length === now.problems.length && old.problems.every((p, i) => p.message === now.problems[i].message) ? old : now));
+        if (now) setGeometry((old) => (old && facesOf(old) === facesOf(now) && sameNotes(old, now) && old.problems.length === now.problems.length && old.problems.every((p, i) => p.message === now.problems[i].message) ? old : now));
       }),
     [ribbon],
   );
   return geometry;
+}
+
+/** Faces drawn, those of copies as often as they stand. */
+export function facesOf({ parts }: RibbonGeometry): number {
+  return parts.reduce((sum, p) => sum + p.topology.faces * (p.instances ? p.instances.numbers.length : 1), 0);
+}
+
+function sameNotes(a: RibbonGeometry, b: RibbonGeometry): boolean {
+  return a.notes.length === b.notes.length && a.notes.every((n, i) => n.step === b.notes[i].step && n.copies === b.notes[i].copies && n.shapes === b.notes[i].shapes && n.faces === b.notes[i].faces);
 }
 
 const NONE: Readiness = { ready: [], count: 0, full: false };

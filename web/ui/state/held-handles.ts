@@ -1,3 +1,4 @@
+import { centresOf, facesShown, flattened } from '@maypole/core/copies/copies';
 import type { Param } from '@maypole/core/declare/params';
 import { MeshCache } from '@maypole/core/evaluate/mesh-cache';
 import { evaluateRibbon } from '@maypole/core/evaluate/ribbon';
@@ -38,7 +39,7 @@ export function heldHandles(piece: Piece, ribbonId: string, stepId: string, fram
   const kind = stepKind(step.kind);
   const clock: Clock = { frame, frames: piece.loop.frames };
   const values = evaluateValues(kind.params, step.values, clock);
-  const body = NEEDS_BODY.has(step.kind) ? evaluateRibbon({ ...ribbon, steps: ribbon.steps.slice(0, index) }, piece.loop, frame, 'draft', cache).mesh.positions : null;
+  const body = NEEDS_BODY.has(step.kind) ? bodyOf(evaluateRibbon({ ...ribbon, steps: ribbon.steps.slice(0, index) }, piece.loop, frame, 'draft', cache).mesh) : null;
   const handles = handlesOf(kind, values, body);
   if (handles.length === 0) return null;
   const m = placedBy(ribbon.steps.slice(index + 1), clock);
@@ -55,6 +56,12 @@ export function heldHandles(piece: Piece, ribbonId: string, stepId: string, fram
     turn: (p) => linear(m.turn, p),
     back: (p) => linear(inverse, p),
   };
+}
+
+/** Points that tell how large the form is: of many copies only where they stand. */
+function bodyOf(mesh: Mesh): Float32Array {
+  if (!mesh.copies) return mesh.positions;
+  return facesShown(mesh) < 50_000 ? flattened(mesh).positions : centresOf(mesh.copies);
 }
 
 /** What the placing steps that follow do to space, found by having them move four points. */

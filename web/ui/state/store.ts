@@ -39,6 +39,8 @@ interface Editor {
   readonly stepsTogether: readonly string[];
   /** The step whose handles are shown in the picture. */
   readonly held: string | null;
+  /** The copy that was chosen in the picture. */
+  readonly copy: { readonly ribbon: string; readonly number: number } | null;
   /** The lane that is open for editing, by the key of its address. */
   readonly openLane: string | null;
   /** What a change that is pointed at would make of a value. */
@@ -82,12 +84,13 @@ export const useEditor = create<Editor & Actions>()((set, get) => ({
   stepsTogether: [],
   openLane: null,
   held: null,
+  copy: null,
   preview: null,
 
   open(id, piece, revision) {
     const first = piece.ribbons[0];
     set({
-      id, piece, revision, save: 'saved', conflict: null, history: NO_HISTORY, frame: 0, playing: false, rate: null, motionOf: null, alsoRibbons: [], stepsTogether: [], openLane: null, held: null, preview: null,
+      id, piece, revision, save: 'saved', conflict: null, history: NO_HISTORY, frame: 0, playing: false, rate: null, motionOf: null, alsoRibbons: [], stepsTogether: [], openLane: null, held: null, copy: null, preview: null,
       ribbonId: first?.id ?? null,
       openSteps: Object.fromEntries(first ? first.steps.slice(0, 2).map((s) => [s.id, true]) : []),
     });

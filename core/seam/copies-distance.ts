@@ -1,0 +1,75 @@
+import { copyCount, flattened, transformInto } from '../copies/copies';
+import type { Mesh } from '../shape/mesh';
+
+/** Points that stand for copies when they are compared. */
+const MOST_POINTS = 300_000;
+
+
+
+function equal(a: ArrayLike<number> | undefined, b: ArrayLike<number> | undefined): boolean {
+  if (!a || !b) return a === b;
+  if (a.length !== b.length) return false;
+  // Numbers that are none stand for the finish's own, and are the same as each other.
+  for (let i = 0; i < a.length; i++) if (a[i] !== b[i] && !(a[i] !== a[i] && b[i] !== b[i])) return false;
+  return true;
+}
+
+/** Whether two lists of copies are the same in every bit: places, shapes, colours and looks. */
+export function sameCopies(a: Mesh, b: Mesh): boolean {
+  const [p, q] = [a.copies, b.copies];
+  if (!p || !q || copyCount(p) !== copyCount(q) || !equal(p.matrices, q.matrices) || !equal(p.colours, q.colours) || !equal(p.looks, q.looks)) return false;
+  const known = new Map<number, boolean>();
+  for (let i = 0; i < p.source.length; i++) {
+    const key = p.source[i] * 65_536 + q.source[i];
+    let same = known.get(key);
+    if (same === undefined) {
+      const [m, n] = [p.sources[p.source[i]], q.sources[q.source[i]]];
+      known.set(key, (same = m === n || (equal(m.positions, n.positions) && equal(m.connectivity.corners, n.connectivity.corners))));
+    }
+    if (!same) return false;
+  }
+  return true;
+}
+
+/**
+ * Points of a shape as it stands, 3 numbers each: all of them, or of many copies some of each. The
+ * colour of a copy, where copies have one, moves its points by a little, so that copies that have
+ * changed places are the same set only if their colours went along.
+ *
+ * @param shade metres by which a full colour moves a point
+ */
+export function pointsShown(mesh: Mesh, shade: number): Float32Array {
+  const { copies } = mesh;
+  if (!copies) return mesh.positions;
+  const { source, sources, matrices, colours, looks } = copies;
+  const n = copyCount(copies);
+  const total = source.reduce((sum, s) => sum + sources[s].positions.length / 3, 0);
+  const each = total <= MOST_POINTS ? Infinity : Math.max(2, Math.floor(MOST_POINTS / Math.max(1, n)));
+  if (each === Infinity && !colours && !looks) return flattened(mesh).positions;
+  const samples = sources.map((s) => sampled(s.positions, each));
+  const out = new Float32Array(source.reduce((sum, s) => sum + samples[s].length, 0));
+  let at = 0;
+  for (let i = 0; i < n; i++) {
+    const p = samples[source[i]];
+    transformInto(p, matrices, 16 * i, out, at);
+    for (let k = 0; k < p.length; k++) out[at + k] += shade * (own(colours, 3 * i + (k % 3)) + own(looks, 2 * i + (k % 2)));
+    at += p.length;
+  }
+  return out;
+}
+
+function own(values: Float32Array | undefined, i: number): number {
+  const x = values ? values[i] : 0;
+  return x === x ? x : -0.5;
+}
+
+function sampled(p: Float32Array, most: number): Float32Array {
+  const n = p.length / 3;
+  if (n <= most) return p;
+  const out = new Float32Array(3 * most);
+  for (let i = 0; i < most; i++) {
+    const v = Math.floor((i * n) / most);
+    out.set(p.subarray(3 * v, 3 * v + 3), 3 * i);
+  }
+  return out;
+}

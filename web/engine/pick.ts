@@ -1,0 +1,126 @@
+import type { RibbonGeometry, RibbonPart } from './loop-cache';
+import { boxOf } from './box';
+
+type Triple = readonly [number, number, number];
+
+/** A copy that a line of sight meets. */
+export interface Picked {
+  /** Its number among the copies of its ribbon. */
+  readonly number: number;
+  /** How far away, in lengths of `way`. */
+  readonly distance: number;
+}
+
+/** The nearest copy of a ribbon along a line of sight; null where it meets none. */
+export function pickCopy(shape: RibbonGeometry, from: Triple, way: Triple): Picked | null {
+  let best: Picked | null = null;
+  for (const part of shape.parts) {
+    const { instances } = part;
+    if (!instances) continue;
+    const box = boxOf({ positions: part.positions });
+    for (let i = 0; i < instances.numbers.length; i++) {
+      const local = localRay(instances.matrices, 16 * i, from, way);
+      if (!local || !meetsBox(box, local.from, local.way, best?.distance ?? Infinity)) continue;
+      const distance = meetsFaces(part, local.from, local.way);
+      if (distance < (best?.distance ?? Infinity)) best = { number: instances.numbers[i], distance };
+    }
+  }
+  return best;
+}
+
+/** A line as a copy sees it: its matrix undone. Shares along the line stay what they are. */
+function localRay(m: Float32Array, o: number, from: Triple, way: Triple): { from: Triple; way: Triple } | null {
+  const a = (r: number, c: number) => m[o + 4 * c + r];
+  const cofactor = (r: number, c: number) => {
+    const [r1, r2, c1, c2] = [(r + 1) % 3, (r + 2) % 3, (c + 1) % 3, (c + 2) % 3];
+    return a(r1, c1) * a(r2, c2) - a(r1, c2) * a(r2, c1);
+  };
+  const det = a(0, 0) * cofactor(0, 0) + a(0, 1) * cofactor(0, 1) + a(0, 2) * cofactor(0, 2);
+  if (Math.abs(det) < 1e-18) return null;
+  const undo = (v: Triple): Triple => [0, 1, 2].map((c) => (cofactor(0, c) * v[0] + cofactor(1, c) * v[1] + cofactor(2, c) * v[2]) / det) as unknown as Triple;
+  return { from: undo([from[0] - m[o + 12], from[1] - m[o + 13], from[2] - m[o + 14]]), way: undo(way) };
+}
+
+function meetsBox(box: { min: readonly number[]; max: readonly number[] }, from: Triple, way: Triple, within: number): boolean {
+  let [near, far] = [0, within];
+  for (let k = 0; k < 3; k++) {
+    const [a, b] = [(box.min[k] - from[k]) / way[k], (box.max[k] - from[k]) / way[k]];
+    // Along a side of the box the quotients are none; then only being between them counts.
+    if (Number.isNaN(a) || Number.isNaN(b)) continue;
+    near = Math.max(near, Math.min(a, b));
+    far = Math.min(far, Math.max(a, b));
+  }
+  return near <= far;
+}
+
+/** T. Möller & B. Trumbore, “Fast, minimum storage ray/triangle intersection”, 1997. */
+function meetsFaces({ positions: p, topology }: RibbonPart, from: Triple, way: Triple): number {
+  const t = topology.triangles;
+  let best = Infinity;
+  for (let i = 0; i < t.length; i += 3) {
+    const [a, b, c] = [3 * t[i], 3 * t[i + 1], 3 * t[i + 2]];
+    const [ux, uy, uz] = [p[b] - p[a], p[b + 1] - p[a + 1], p[b + 2] - p[a + 2]];
+    const [vx, vy, vz] = [p[c] - p[a], p[c + 1] - p[a + 1], p[c + 2] - p[a + 2]];
+    const [hx, hy, hz] = [way[1] * vz - way[2] * vy, way[2] * vx - way[0] * vz, way[0] * vy - way[1] * vx];
+    const det = ux * hx + uy * hy + uz * hz;
+    if (det === 0) continue;
+    const [sx, sy, sz] = [from[0] - p[a], from[1] - p[a + 1], from[2] - p[a + 2]];
+    const u = (sx * hx + sy * hy + sz * hz) / det;
+    if (u < 0 || u > 1) continue;
+    const [qx, qy, qz] = [sy * uz - sz * uy, sz * ux - sx * uz, sx * uy - sy * ux];
+    const w = (way[0] * qx + way[1] * qy + way[2] * qz) / det;
+    if (w < 0 || u + w > 1) continue;
+    const d = (vx * qx + vy * qy + vz * qz) / det;
+    if (d > 0 && d < best) best = d;
+  }
+  return best;
+}
+
+/** What is known of a copy as it stands now. */
+export interface CopyLook {
+  readonly number: number;
+  readonly count: number;
+  /** Place in the last repeat, from 1 on; between whole numbers while copies move on. */
+  readonly place: number;
+  readonly places: number;
+  /** How much later its source plays, as a share of the loop. */
+  readonly late: number;
+  readonly at: Triple;
+  /** Factors on its size along its own axes. */
+  readonly size: Triple;
+  /** Which of the shapes it is, from 1 on. */
+  readonly shape: number;
+  readonly shapes: number;
+  /** '#rrggbb' where it has a colour of its own. */
+  readonly colour?: string;
+  readonly roughness?: number;
+  readonly metalness?: number;
+}
+
+/** Reads a copy off the shape of a ribbon; null where there is no such copy at this moment. */
+export function lookAt(shape: RibbonGeometry, number: number): CopyLook | null {
+  if (!shape.facts || number >= shape.facts.count) return null;
+  for (const [index, { instances: i }] of shape.parts.entries()) {
+    const at = i ? i.numbers.indexOf(number) : -1;
+    if (!i || at < 0) continue;
+    const m = i.matrices.subarray(16 * at, 16 * at + 16);
+    const colour = i.colours?.subarray(3 * at, 3 * at + 3);
+    const look = i.looks?.subarray(2 * at, 2 * at + 2);
+    const has = (x: number | undefined): x is number => x !== undefined && x === x;
+    return {
+      number,
+      count: shape.facts.count,
+      place: shape.facts.order[number] + 1,
+      places: shape.facts.places,
+      late: shape.facts.late?.[number] ?? 0,
+      at: [m[12], m[13], m[14]],
+      size: [0, 4, 8].map((c) => Math.hypot(m[c], m[c + 1], m[c + 2])) as unknown as Triple,
+      shape: index + 1,
+      shapes: shape.parts.length,
+      ...(colour && has(colour[0]) ? { colour: `#${[...colour].map((x) => Math.round(255 * x).toString(16).padStart(2, '0')).join('')}` } : {}),
+      ...(has(look?.[0]) ? { roughness: look![0] } : {}),
+      ...(has(look?.[1]) ? { metalness: look![1] } : {}),
+    };
+  }
+  return null;
+}

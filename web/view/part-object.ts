@@ -1,0 +1,215 @@
+import { checker, uv, vec3, mix } from 'three/tsl';
+import { BufferAttribute, BufferGeometry, Color, DoubleSide, DynamicDrawUsage, Group, InstancedBufferAttribute, InstancedMesh, LineSegments, Mesh, MeshBasicNodeMaterial, Points, type LineBasicNodeMaterial, type Material, type Object3D, type PointsNodeMaterial } from 'three/webgpu';
+import type { DrawablePart, ViewMode } from './frame';
+import type { RibbonMaterials } from './ribbon-materials';
+
+/** Length of the lines that show normals, as a share of the shape's size. */
+const NORMAL_LENGTH = 0.012;
+
+/** Materials of what is only seen on request. */
+export interface ExtraMaterials {
+  readonly point: PointsNodeMaterial;
+  readonly normal: LineBasicNodeMaterial;
+  readonly uv: MeshBasicNodeMaterial;
+}
+
+/** Tenths in two greys, tinted red towards the right and green towards the top. */
+export function uvMaterial(): MeshBasicNodeMaterial {
+  const material = new MeshBasicNodeMaterial({ side: DoubleSide });
+  const place = uv();
+  material.colorNode = mix(vec3(0.86), vec3(place.x.fract().mul(0.7), place.y.fract().mul(0.7), 0.35), checker(place.mul(20)).mul(0.75).add(0.2));
+  return material;
+}
+
+/** Objects that are drawn once for each copy. */
+type Instanced = Object3D & { isInstancedMesh: true; instanceMatrix: InstancedBufferAttribute; instanceColor: null; count: number };
+
+/** One shape with its polygon edges and its curves on the same vertices, kept from frame to frame; drawn once, or in the many places where it stands. */
+export class PartObject {
+  readonly group = new Group();
+  mesh: Mesh | null = null;
+  private edges: LineSegments | null = null;
+  private curves: LineSegments | null = null;
+  private extra: { mode: ViewMode; shape: string; object: Mesh | Points | LineSegments } | null = null;
+  private matrices: InstancedBufferAttribute | null = null;
+  private tints: InstancedBufferAttribute | null = null;
+  private looks: InstancedBufferAttribute | null = null;
+  /** Key of the shape whose buffers are on the device. */
+  shape = '';
+  /** Places that are drawn now, to be told which copy was hit. */
+  numbers: Uint32Array | null = null;
+
+  constructor(
+    readonly topology: string,
+    private readonly room: number,
+    private readonly kind: string,
+    part: DrawablePart,
+    private readonly materials: RibbonMaterials,
+    private readonly extras: ExtraMaterials,
+  ) {
+    this.build(part);
+  }
+
+  /** Whether it can show a part: the same corners, and places for as many copies. */
+  fits(part: DrawablePart): boolean {
+    const count = part.instances?.numbers.length ?? 0;
+    return part.topology.key === this.topology && kindOf(part) === this.kind && (part.instances ? count <= this.room && count * 4 >= this.room / 2 : true);
+  }
+
+  update(part: DrawablePart, mode: ViewMode, ownColour: string, ownLook: readonly [number, number], changed: boolean): void {
+    if (part.key !== this.shape) {
+      const geometry = this.mesh?.geometry ?? this.curves?.geometry;
+      const { position, normal } = (geometry?.attributes ?? {}) as Record<string, BufferAttribute | undefined>;
+      if (position && position.array !== part.positions) {
+        position.array = part.positions;
+        position.needsUpdate = true;
+      }
+      if (normal && normal.array !== part.normals) {
+        normal.array = part.normals;
+        normal.needsUpdate = true;
+      }
+      this.shape = part.key;
+    }
+    if (part.instances && changed) this.place(part.instances, ownColour, ownLook);
+    if (this.edges) this.edges.visible = mode === 'edges';
+    this.showExtra(part, mode);
+    if (this.mesh) this.mesh.visible = !(mode === 'uv' && this.extra);
+  }
+
+  dispose(): void {
+    for (const o of [this.mesh, this.edges, this.curves, this.extra?.object]) o?.geometry.dispose();
+    if (this.mesh instanceof InstancedMesh) this.mesh.dispose();
+    this.group.clear();
+  }
+
+  private place(i: NonNullable<DrawablePart['instances']>, ownColour: string, ownLook: readonly [number, number]): void {
+    const n = i.numbers.length;
+    this.numbers = i.numbers;
+    put(this.matrices!, i.matrices);
+    for (const o of [this.mesh, this.edges, this.curves, this.extra?.object] as (Instanced | null)[]) if (o) o.count = n;
+    if (this.tints && i.colours) {
+      const own = new Color(ownColour);
+      const out = this.tints.array as Float32Array;
+      for (let k = 0; k < 3 * n; k += 3) {
+        const c = i.colours[k] !== i.colours[k] ? own : null;
+        out[k] = c ? c.r : linear(i.colours[k]);
+        out[k + 1] = c ? c.g : linear(i.colours[k + 1]);
+        out[k + 2] = c ? c.b : linear(i.colours[k + 2]);
+      }
+      this.tints.needsUpdate = true;
+    }
+    if (this.looks && i.looks) {
+      const out = this.looks.array as Float32Array;
+      for (let k = 0; k < 2 * n; k++) out[k] = i.looks[k] !== i.looks[k] ? ownLook[k & 1] : i.looks[k];
+      this.looks.needsUpdate = true;
+    }
+  }
+
+  private build(part: DrawablePart): void {
+    if (part.positions.length === 0) return;
+    const { instances } = part;
+    if (instances) {
+      this.matrices = dynamic(16, this.room);
+      if (instances.colours) this.tints = dynamic(3, this.room);
+      if (instances.looks) this.looks = dynamic(2, this.room);
+    }
+    const position = new BufferAttribute(part.positions, 3);
+    const { triangles, groups, lines } = part.topology;
+    if (triangles.length > 0) {
+      const geometry = new BufferGeometry();
+      geometry.setAttribute('position', position);
+      geometry.setAttribute('normal', new BufferAttribute(part.normals, 3));
+      geometry.setIndex(new BufferAttribute(triangles, 1));
+      if (this.tints) geometry.setAttribute('copyColour', this.tints);
+      if (this.looks) geometry.setAttribute('copyLook', this.looks);
+      groups.forEach((g, i) => geometry.addGroup(g.start, g.count, i));
+      const wants = { coloured: this.tints !== null, looked: this.looks !== null };
+      const list = groups.map((g) => this.materials.of(g.slot, part.topology.closed, wants) as Material);
+      const material = list.length === 1 ? list[0] : list;
+      this.mesh = this.matrices ? new InstancedMesh(geometry, material, 0) : new Mesh(geometry, material);
+      if (this.matrices) (this.mesh as InstancedMesh).instanceMatrix = this.matrices;
+      this.edges = this.segments(position, part.topology.edges, this.materials.line);
+      this.group.add(this.mesh, this.edges);
+      // The shapes move within the loop, so a box round one frame would cut off the others.
+      this.mesh.frustumCulled = false;
+    }
+    if (lines.length > 0) this.group.add((this.curves = this.segments(position, lines, this.materials.curve)));
+  }
+
+  /** Lines and points are drawn many times over by the same means as meshes. */
+  private repeat<T extends Mesh | Points | LineSegments>(object: T): T {
+    object.frustumCulled = false;
+    if (this.matrices) Object.assign(object, { isInstancedMesh: true, instanceMatrix: this.matrices, instanceColor: null, count: this.numbers?.length ?? 0 });
+    return object;
+  }
+
+  private segments(position: BufferAttribute, index: Uint32Array, material: LineBasicNodeMaterial): LineSegments {
+    const geometry = new BufferGeometry();
+    geometry.setAttribute('position', position);
+    geometry.setIndex(new BufferAttribute(index, 1));
+    return this.repeat(new LineSegments(geometry, material));
+  }
+
+  /** What is only seen on request: made when it is asked for and while the shape is the same. */
+  private showExtra(part: DrawablePart, mode: ViewMode): void {
+    const wanted = mode === 'points' || mode === 'normals' || (mode === 'uv' && part.topology.uv !== undefined);
+    if (this.extra && (this.extra.mode !== mode || this.extra.shape !== part.key)) {
+      this.group.remove(this.extra.object);
+      this.extra.object.geometry.dispose();
+      this.extra = null;
+    }
+    if (!wanted || this.extra || part.positions.length === 0) return;
+    const geometry = new BufferGeometry();
+    let object: Mesh | Points | LineSegments;
+    if (mode === 'points') {
+      geometry.setAttribute('position', new BufferAttribute(part.positions.slice(), 3));
+      object = new Points(geometry, this.extras.point);
+    } else if (mode === 'normals') {
+      geometry.setAttribute('position', new BufferAttribute(normalLines(part), 3));
+      object = new LineSegments(geometry, this.extras.normal);
+    } else {
+      const { triangles, uv: places } = part.topology;
+      const corners = new Float32Array(3 * triangles.length);
+      triangles.forEach((v, i) => corners.set(part.positions.subarray(3 * v, 3 * v + 3), 3 * i));
+      geometry.setAttribute('position', new BufferAttribute(corners, 3));
+      geometry.setAttribute('uv', new BufferAttribute(places!, 2));
+      object = new Mesh(geometry, this.extras.uv);
+    }
+    this.group.add(this.repeat(object));
+    this.extra = { mode, shape: part.key, object };
+  }
+}
+
+/** What a part needs of its materials; parts that differ in it cannot take each other's place. */
+export function kindOf({ instances: i }: DrawablePart): string {
+  return i ? `copies${i.colours ? ' coloured' : ''}${i.looks ? ' looked' : ''}` : 'one';
+}
+
+function dynamic(width: number, room: number): InstancedBufferAttribute {
+  const attribute = new InstancedBufferAttribute(new Float32Array(width * room), width);
+  attribute.setUsage(DynamicDrawUsage);
+  return attribute;
+}
+
+function put(attribute: InstancedBufferAttribute, values: Float32Array): void {
+  (attribute.array as Float32Array).set(values);
+  attribute.needsUpdate = true;
+}
+
+/** Display value to light (IEC 61966-2-1). */
+function linear(c: number): number {
+  return c <= 0.04045 ? c / 12.92 : ((c + 0.055) / 1.055) ** 2.4;
+}
+
+/** A short line from each vertex along its normal. */
+function normalLines({ positions: p, normals: n }: DrawablePart): Float32Array {
+  let reach = 0;
+  for (const x of p) reach = Math.max(reach, Math.abs(x));
+  const out = new Float32Array(2 * p.length);
+  for (let i = 0; i < p.length; i += 3)
+    for (let k = 0; k < 3; k++) {
+      out[2 * i + k] = p[i + k];
+      out[2 * i + 3 + k] = p[i + k] + NORMAL_LENGTH * 2 * reach * n[i + k];
+    }
+  return out;
+}
