@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { Dice } from '../fixtures/dice';
 import { linkPiece } from '../piece/link';
+import type { Copies, Mesh } from '../shape/mesh';
 import { readPiece, writePiece } from '../piece/read';
 import { checkSeam } from '../seam/check';
 import { proveSeam } from '../seam/proof';
@@ -8,6 +9,13 @@ import { MeshCache } from './mesh-cache';
 import { evaluateRibbon } from './ribbon';
 
 const bytes = (a: Float32Array | Uint32Array) => Buffer.from(a.buffer, a.byteOffset, a.byteLength);
+
+/** Equal copies, in every bit: places, which shape stands where, and those shapes. */
+function sameBits({ copies: a }: Mesh, { copies: b }: Mesh): boolean {
+  if (!a || !b) return a === b;
+  const parts = (c: Copies) => [c.matrices, c.order, c.colours ?? new Float32Array(0), c.looks ?? new Float32Array(0), ...c.sources.map((s) => s.positions)];
+  return Buffer.from(a.source).equals(Buffer.from(b.source)) && parts(a).length === parts(b).length && parts(a).every((x, i) => bytes(x).equals(bytes(parts(b)[i])));
+}
 
 const pieces = Array.from({ length: 90 }, (_, seed) => new Dice(seed + 1).piece());
 const linked = pieces.map(linkPiece);
@@ -26,14 +34,15 @@ describe('ninety random pieces', () => {
   it('have the same bits at f = N and f = 0, and at −N and 2N, without wrapping anything', () => {
     for (const piece of linked)
       for (const ribbon of piece.ribbons) {
-        // A single body that tumbles onwards is elsewhere after a loop, as it should be.
-        if (ribbon.steps.some((s) => s.kind === 'tumble' || (s.kind === 'spin' && s.values.symmetry !== 1))) continue;
+        // A single body that tumbles onwards, and copies that move on, are elsewhere after a loop, as they should be.
+        if (ribbon.steps.some((s) => s.kind === 'tumble' || Boolean(s.values.advance) || (s.kind === 'spin' && s.values.symmetry !== 1))) continue;
         const at = (frame: number) => evaluateRibbon(ribbon, piece.loop, frame, 'draft', new MeshCache()).mesh;
         const first = at(0);
         for (const loops of [-1, 1, 2]) {
           const again = at(loops * piece.loop.frames);
           expect(bytes(again.connectivity.corners).equals(bytes(first.connectivity.corners))).toBe(true);
           expect(bytes(again.positions).equals(bytes(first.positions))).toBe(true);
+          expect(sameBits(again, first)).toBe(true);
         }
       }
   });
@@ -47,6 +56,8 @@ describe('ninety random pieces', () => {
         expect(shared.key).toBe(fresh.key);
         expect(bytes(shared.mesh.positions).equals(bytes(fresh.mesh.positions))).toBe(true);
         expect(shared.mesh.positions.every(Number.isFinite)).toBe(true);
+        expect(sameBits(shared.mesh, fresh.mesh)).toBe(true);
+        expect(shared.mesh.copies?.matrices.every(Number.isFinite) ?? true).toBe(true);
       }
   });
   it('pass the whole seam check', async () => {

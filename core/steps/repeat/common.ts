@@ -131,6 +131,7 @@ export function repeated(v: RepeatValues, input: Mesh, places: Places, context: 
   const mesh = repeatOver(stand, { sources, ...(sources.length > 1 ? { which } : {}), ...(late ? { late } : {}) });
   if (context.detail !== 'draft' || v.draftShare >= 100) return mesh;
   const chance = chanceOf(v.seed + 57);
-  const { ids } = mesh.copies!;
-  return withCopies(filtered(mesh.copies!, (i) => 100 * chance(ids ? ids[i] : i) < v.draftShare));
+  // By place and not by copy: where copies move on, the draft then closes like the whole.
+  const { order } = mesh.copies!;
+  return withCopies(filtered(mesh.copies!, (i) => 100 * chance(Math.floor(order[i])) < v.draftShare));
 }
