@@ -140,7 +140,9 @@ export function insideOf(mesh: Mesh): (x: number, y: number, z: number) => boole
     const [z0, z1] = [column(Math.min(p[a + 2], p[b + 2], p[c + 2]), 2), column(Math.max(p[a + 2], p[b + 2], p[c + 2]), 2)];
     for (let i = x0; i <= x1; i++) for (let k = z0; k <= z1; k++) columns[i * n + k].push(t);
   }
-  return (x, y, z) => {
+  return (px, y, pz) => {
+    // A hair beside the place, so that the line meets faces and not the edges where two would count.
+    const [x, z] = [px + 1.3e-5 * dx, pz + 0.7e-5 * dz];
     let crossings = 0;
     for (const t of columns[column(x, 0) * n + column(z, 2)]) {
       const [a, b, c] = [3 * triangles[t], 3 * triangles[t + 1], 3 * triangles[t + 2]];

@@ -59,7 +59,8 @@ export function carriedPaths(births: readonly Birth[], current: Current, perLoop
   const byGrid: number[][] = [];
   for (let i = 0; i < n; i++) (byGrid[first[i]] ??= []).push(i);
 
-  const advance = (who: Int32Array, from: (i: number) => number, time: (i: number) => number, clock: number, span: number, stepOf: (i: number) => number) => {
+  /** One Runge–Kutta step of particles `who`, from the state at `from` to the next. */
+  const advance = (who: Int32Array, from: (i: number) => number, begin: (i: number) => number, step: (i: number) => number, field: (points: Float32Array, part: number) => Float32Array) => {
     const m = who.length;
     if (m === 0) return;
     const x = new Float32Array(3 * m);
@@ -69,33 +70,45 @@ export function carriedPaths(births: readonly Birth[], current: Current, perLoop
     at.set(x);
     for (let stage = 0; stage < 4; stage++) {
       const part = stage === 0 ? 0 : stage === 3 ? 1 : 0.5;
-      const u = current(at, clock + part * span);
+      const u = field(at, part);
       for (let j = 0; j < m; j++) {
         const i = who[j];
-        const step = stepOf(i);
-        const age = Math.max(0, time(i) - births[i].time + part * step);
+        const h = step(i);
+        const age = Math.max(0, begin(i) - births[i].time + part * h);
         const weight = stage === 0 || stage === 3 ? 1 / 6 : 1 / 3;
         const ahead = stage === 2 ? 1 : 0.5;
         for (const k of [0, 1, 2] as const) {
           const v = u[3 * j + k] + speedAt(births[i].flight, age, k);
           if (stage === 0) states[from(i) + 3 + k] = v;
-          sum[3 * j + k] += weight * step * v;
-          if (stage < 3) at[3 * j + k] = x[3 * j + k] + ahead * step * v;
+          sum[3 * j + k] += weight * h * v;
+          if (stage < 3) at[3 * j + k] = x[3 * j + k] + ahead * h * v;
         }
       }
     }
     for (let j = 0; j < m; j++) for (let k = 0; k < 3; k++) states[from(who[j]) + 6 + k] = x[3 * j + k] + sum[3 * j + k];
   };
 
+  /** The current at a time of its own for each particle, by the parabola through three moments of a step. */
+  const between = (points: Float32Array, g: number, place: (j: number) => number): Float32Array => {
+    const [a, b, c] = [-1, -0.5, 0].map((d) => current(points, (g + d) * h));
+    for (let j = 0; j < points.length / 3; j++) {
+      const t = place(j);
+      const [p, q, r] = [(2 * t - 1) * (t - 1), 4 * t * (1 - t), t * (2 * t - 1)];
+      for (let k = 3 * j; k < 3 * j + 3; k++) a[k] = p * a[k] + q * b[k] + r * c[k];
+    }
+    return a;
+  };
+
   let alive: number[] = [];
   for (let g = 0; g <= last; g++) {
     const born = Int32Array.from(byGrid[g] ?? []);
-    // From birth to the grid: the current is taken as it is at the grid time before, less than a step ago.
-    advance(born, (i) => offset[i], (i) => births[i].time, g * h - h / 2, 0, (i) => g * h - births[i].time);
+    // From its birth each has a way of its own to the grid.
+    const lead = (i: number) => g * h - births[i].time;
+    advance(born, (i) => offset[i], (i) => births[i].time, lead, (points, part) => between(points, g, (j) => 1 - (lead(born[j]) / h) * (1 - part)));
     // One step beyond the last place wanted, for the velocity there.
     alive = alive.filter((i) => g <= first[i] + steps[i]).concat([...born]);
     const who = Int32Array.from(alive);
-    advance(who, (i) => offset[i] + 6 * (g - first[i] + 1), () => g * h, g * h, h, () => h);
+    advance(who, (i) => offset[i] + 6 * (g - first[i] + 1), () => g * h, () => h, (points, part) => current(points, (g + part) * h));
   }
   return {
     at(i, age, out) {

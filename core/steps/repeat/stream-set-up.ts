@@ -65,7 +65,7 @@ function setUp(v: StreamValues, context: StepContext): Stream {
   }
   const fastest = Math.abs(v.speed) + Math.abs(v.fall) * v.life + Math.abs(v.flow);
   // Four places while it crosses one swirl of the current.
-  const fine = v.current === 'none' ? 48 : Math.max(24, Math.min(192, Math.ceil((4 * fastest) / v.flowScale)));
+  const fine = v.current === 'none' ? 48 : Math.max(48, Math.min(192, Math.ceil((4 * fastest) / v.flowScale)));
   if (v.current !== 'none' && 6 * slots * (fine * v.life + 4) > MOST_STATES) throw new StepProblem('The paths of these particles would take up too much memory; release fewer, let them live shorter, or use a larger scale of the current.');
   const paths = v.current === 'none' ? freePaths(births) : carriedPaths(births, currentOf(v, frames), fine);
   const lands = landings(v, births, paths, fine, context);
