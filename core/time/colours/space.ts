@@ -25,11 +25,16 @@ export function turnHue(hex: string, degrees: number, space: ColourSpace): strin
 /** A function of 0…1 from one colour to another; in OKLCH the hue goes the shorter way. */
 export function between(from: string, to: string, space: ColourSpace): (x: number) => string {
   const mix = interpolate([from, to], space);
-  return space === 'rgb' ? (x) => formatHex(mix(x))! : (x) => formatHex(clampChroma(mix(x), 'oklch'))!;
+  return exactAtEnds(from, to, space === 'rgb' ? (x) => formatHex(mix(x))! : (x) => formatHex(clampChroma(mix(x), 'oklch'))!);
+}
+
+/** The purest colours lie on the very edge of what can be shown, where rounding alone would have them dimmed. */
+function exactAtEnds(from: string, to: string, mix: (x: number) => string): (x: number) => string {
+  return (x) => (x <= 0 ? from.toLowerCase() : x >= 1 ? to.toLowerCase() : mix(x));
 }
 
 /** A function of 0…1 from one colour to another straight through OKLab: what lies between is a mixture of both and no third hue. */
 export function blend(from: string, to: string): (x: number) => string {
   const mix = interpolate([from, to], 'oklab');
-  return (x) => formatHex(clampChroma(mix(x), 'oklch'))!;
+  return exactAtEnds(from, to, (x) => formatHex(clampChroma(mix(x), 'oklch'))!);
 }
