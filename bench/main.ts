@@ -1,11 +1,12 @@
 /** `./maypole bench [name] [--json]`: ours and public libraries side by side in one run. */
+import { copies } from './copies';
 import { motion } from './motion';
 import { noise } from './noise';
 import { scrub } from './scrub';
 import { shape } from './shape';
 import { print, type Row } from './table';
 
-const all: Record<string, () => Promise<Row[]>> = { noise, shape, motion, scrub };
+const all: Record<string, () => Promise<Row[]>> = { noise, shape, copies, motion, scrub };
 const args = process.argv.slice(2);
 const json = args.includes('--json');
 const names = args.filter((a) => a !== '--json');

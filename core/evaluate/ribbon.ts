@@ -52,7 +52,12 @@ interface Run {
 interface State {
   readonly mesh: Mesh;
   readonly key: string;
+  /** Made in this very run and kept nowhere: the next step may change its numbers in place. */
+  readonly loose?: boolean;
 }
+
+/** From so many copies on, what is only a step on the way to the same frame is not kept: keeping it costs more than making it. */
+const MANY_COPIES = 20_000;
 
 /**
  * A ribbon at an unwrapped frame (any real number). Steps whose values and input have not changed
@@ -80,7 +85,7 @@ function through(run: Run, count: number, frame: number, problems: Problem[] = [
       continue;
     }
     try {
-      state = advance(run, step, index, frame, state);
+      state = advance(run, step, index, count, frame, state);
     } catch (error) {
       if (!(error instanceof StepProblem)) throw error;
       problems.push({ step: step.id, message: error.message });
@@ -92,7 +97,7 @@ function through(run: Run, count: number, frame: number, problems: Problem[] = [
 }
 
 /** One more step. Throws StepProblem where it cannot work. */
-function advance(run: Run, step: StepDoc, index: number, frame: number, before: State): State {
+function advance(run: Run, step: StepDoc, index: number, count: number, frame: number, before: State): State {
   const { loop, detail, cache, asset } = run;
   const kind = stepKind(step.kind);
   const clock: Clock = { frame, frames: loop.frames };
@@ -115,6 +120,7 @@ function advance(run: Run, step: StepDoc, index: number, frame: number, before: 
     detail,
     asset,
     definition,
+    mayChange: (numbers) => before.loose === true && before.mesh.copies?.matrices === numbers,
     other: (name) => others[name] && asOne(others[name].mesh, 'Use fewer copies in the ribbon it names, or simpler ones.'),
     otherAt: (name, frames) => (step.others?.[name] ? (frames === 0 ? others[name] : evaluateRibbon(step.others[name], loop, frame + frames, detail, cache, asset)).mesh : undefined),
     inputAt: (frames) => (frames === 0 ? before : through(run, index, frame + frames)).mesh,
@@ -132,6 +138,8 @@ function advance(run: Run, step: StepDoc, index: number, frame: number, before: 
     return made;
   };
   const mesh = applyToCopies(kind, values, before.mesh, context, step.copies, each);
+  const next = run.ribbon.steps.slice(index + 1).find((s) => s.on);
+  if (kind.kind === 'vary' && moment && next?.kind === 'vary' && index + 1 < count && mesh.copies && copyCount(mesh.copies) >= MANY_COPIES) return { mesh, key, loose: true };
   cache.set(key, mesh);
   return { mesh, key };
 }

@@ -5,11 +5,32 @@ export interface Schedule {
   readonly loops: number;
   /** Time of birth of a slot, in loops, from 0 to `loops`. */
   birth(slot: number): number;
+  /**
+   * Age, in loops, of the youngest particle of a slot at a time; older ones of the same slot are `loops`
+   * older each.
+   *
+   * @param time in loops, within 0…loops
+   */
+  age(slot: number, time: number): number;
+}
+
+function schedule(slots: number, loops: number, birth: (slot: number) => number): Schedule {
+  return {
+    slots,
+    loops,
+    birth,
+    age(slot, time) {
+      let age = time - birth(slot);
+      if (age < 0) age += loops;
+      // What rounding has made a hair less than a whole round is a birth, not a death.
+      return age > loops - 1e-9 ? 0 : age;
+    },
+  };
 }
 
 /** So many a loop, evenly. */
 export function perLoop(count: number): Schedule {
-  return { slots: count, loops: 1, birth: (slot) => slot / count };
+  return schedule(count, 1, (slot) => slot / count);
 }
 
 function gcd(a: number, b: number): number {
@@ -17,26 +38,10 @@ function gcd(a: number, b: number): number {
 }
 
 /**
- * One every so many frames, beginning at frame 0. Where the loop is no whole number of them, releases
- * repeat only after several loops.
+ * So many at once every so many frames, beginning at frame 0. Where the loop is no whole number of
+ * releases, they repeat only after several loops.
  */
-export function everyFrames(every: number, frames: number): Schedule {
+export function everyFrames(every: number, frames: number, atOnce = 1): Schedule {
   const loops = every / gcd(frames, every);
-  return { slots: (loops * frames) / every, loops, birth: (slot) => (slot * every) / frames };
-}
-
-/**
- * Ages, in loops, of the particles of a slot that live at a time: none, one or several, where lives are
- * longer than it takes until the slot comes round.
- *
- * @param time in loops, within 0…loops
- */
-export function agesOf(schedule: Schedule, slot: number, time: number, life: number): number[] {
-  let age = (time - schedule.birth(slot)) % schedule.loops;
-  if (age < 0) age += schedule.loops;
-  // What rounding has made a hair less than a whole round is a birth, not a death.
-  if (age > schedule.loops - 1e-9) age = 0;
-  const out: number[] = [];
-  for (; age < life; age += schedule.loops) out.push(age);
-  return out;
+  return schedule(((loops * frames) / every) * atOnce, loops, (slot) => (Math.floor(slot / atOnce) * every) / frames);
 }

@@ -13,7 +13,7 @@ import { streamParams } from '../steps/repeat/stream';
 import { dragShares, flown, speedAt } from './flight';
 import { level, surface } from './landing';
 import { carriedPaths, freePaths, type Birth } from './paths';
-import { agesOf, everyFrames, perLoop } from './schedule';
+import { everyFrames, perLoop } from './schedule';
 
 const still = { speed: [0, 0, 0], gravity: [0, 0, 0], drag: 0 } as const;
 const born = (over: Partial<Birth> = {}): Birth => ({ time: 0, at: [1, 0, 0], flight: still, life: 1, ...over });
@@ -112,9 +112,10 @@ describe('schedules', () => {
     expect(everyFrames(15, 150)).toMatchObject({ slots: 10, loops: 1 });
     expect(everyFrames(4, 150)).toMatchObject({ slots: 75, loops: 2 });
   });
-  it('lives longer than a loop overlap', () => {
-    expect(agesOf(perLoop(4), 1, 0.5, 2.6)).toEqual([0.25, 1.25, 2.25]);
-    expect(agesOf(perLoop(4), 3, 0.5, 0.6)).toEqual([]);
+  it('tell the age of the youngest of a slot, also across the seam', () => {
+    const four = perLoop(4);
+    expect([four.age(1, 0.5), four.age(3, 0.5), four.age(0, 0)]).toEqual([0.25, 0.75, 0]);
+    expect(everyFrames(4, 150, 3).age(5, 0.5)).toBeCloseTo(0.5 - 4 / 150, 12);
   });
 });
 

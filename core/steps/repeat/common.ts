@@ -107,6 +107,7 @@ export function repeated(v: RepeatValues, input: Mesh, places: Places, context: 
   const kinds = 1 + named.length;
   const kind = dealt(v, places, kinds, context);
   const stand = quartered(v, places);
+  if (!kind && v.later === 0 && !moment && n > 0) return drafted(v, repeatOver(stand, { sources: [input] }), context);
   // Each kind at each moment is a source of its own; copies whose times coincide share it.
   const sources: Mesh[] = [];
   const known = new Map<string, number>();
@@ -128,7 +129,11 @@ export function repeated(v: RepeatValues, input: Mesh, places: Places, context: 
     which[i] = source;
   }
   if (n === 0) return withCopies({ sources: [input.copies ? input.copies.sources[0] : input], source: new Uint16Array(0), matrices: new Float32Array(0), order: new Float32Array(0), places: places.places ?? 0 });
-  const mesh = repeatOver(stand, { sources, ...(sources.length > 1 ? { which } : {}), ...(late ? { late } : {}) });
+  return drafted(v, repeatOver(stand, { sources, ...(sources.length > 1 ? { which } : {}), ...(late ? { late } : {}) }), context);
+}
+
+/** The draft shows only the share of the copies that is asked for. */
+function drafted(v: RepeatValues, mesh: Mesh, context: StepContext): Mesh {
   if (context.detail !== 'draft' || v.draftShare >= 100) return mesh;
   const chance = chanceOf(v.seed + 57);
   // By place and not by copy: where copies move on, the draft then closes like the whole.

@@ -1,77 +1,96 @@
 import { fromAxes } from '../../copies/basis';
 import { withCopies } from '../../copies/copies';
 import type { Mesh } from '../../shape/mesh';
-import { axisAngle, type Quaternion } from '../../shape/quaternion';
-import { chancesOf, within } from '../../stream/births';
-import { agesOf } from '../../stream/schedule';
-import { blend } from '../../time/colours/space';
+import { blendTable } from '../../time/colours/space';
 import { splitTime } from '../../time/phase';
 import type { StepContext } from '../step';
 import { checkCopies, repeated } from './common';
 import type { StreamValues } from './stream';
-import { streamOf } from './stream-set-up';
+import { streamOf, type Stream } from './stream-set-up';
 
 const ease = (x: number) => (x <= 0 ? 0 : x >= 1 ? 1 : x * x * (3 - 2 * x));
 
 /** The particles that live at a moment: what each is depends on its slot and its age, and on nothing else. */
 export function streamAt(v: StreamValues, input: Mesh, context: StepContext): Mesh {
-  const { schedule, paths, lands, lives } = streamOf(v, context);
-  const time = splitTime(context.clock, schedule.loops).frame / context.clock.frames;
-  const chances = chancesOf(v.seed);
-  const capacity = Math.ceil(schedule.slots * (1 + Math.ceil((v.life + v.stays) / schedule.loops)));
-  checkCopies(Math.min(capacity, schedule.slots * Math.ceil(v.life / schedule.loops)), 'Release fewer, or let them live shorter.');
+  const stream = streamOf(v, context);
+  const { schedule, paths, lands, lives, sizes: shares } = stream;
+  const { loops, slots } = schedule;
+  const time = splitTime(context.clock, loops).frame / context.clock.frames;
+  const rounds = Math.ceil((v.life + v.stays) / loops);
+  const capacity = slots * (1 + rounds);
+  checkCopies(Math.min(capacity, slots * Math.ceil(v.life / loops)), 'Release fewer, or let them live shorter.');
   const at = new Float32Array(3 * capacity);
-  const turns = new Float32Array(4 * capacity);
+  const turns = v.turned === 'no' ? undefined : new Float32Array(4 * capacity);
   const sizes = new Float32Array(capacity);
   const order = new Float32Array(capacity);
   const ids = new Uint32Array(capacity);
-  const ages = new Float64Array(capacity);
+  const ages = new Float32Array(capacity);
   const state = new Float64Array(6);
   let n = 0;
-  for (let slot = 0; slot < schedule.slots; slot++)
-    for (const age of agesOf(schedule, slot, time, lives[slot])) {
-      const chance = chances(slot);
-      const flying = Math.min(age, lands[slot]);
+  for (let slot = 0; slot < slots; slot++) {
+    const life = lives[slot];
+    // Lives longer than it takes until the slot comes round overlap: several of one slot are there at once.
+    for (let age = schedule.age(slot, time); age < life; age += loops) {
+      const flying = age < lands[slot] ? age : lands[slot];
       paths.at(slot, flying, state);
-      const share = age / lives[slot];
-      let size = v.size * (1 - (v.sizeSpread / 100) * chance(21));
+      const share = age / life;
+      let size = v.size * (1 - (v.sizeSpread / 100) * shares[slot]);
       if (v.growIn > 0) size *= ease((100 * share) / v.growIn);
       if (v.growOut > 0) size *= ease((100 * (1 - share)) / v.growOut);
-      for (let k = 0; k < 3; k++) at[3 * n + k] = state[k];
-      turns.set(turnOf(v, state, flying, chance), 4 * n);
+      at[3 * n] = state[0];
+      at[3 * n + 1] = state[1];
+      at[3 * n + 2] = state[2];
+      if (turns) {
+        if (v.turned === 'tumble') tumble(stream, slot, v.tumbles * flying, turns, 4 * n);
+        else ahead(state, turns, 4 * n);
+      }
       sizes[n] = size;
       order[n] = slot;
       ids[n] = slot;
       ages[n] = age;
       n++;
     }
-  const places = { at: at.slice(0, 3 * n), turns: turns.slice(0, 4 * n), sizes: sizes.slice(0, n), order: order.slice(0, n), ids: ids.slice(0, n), places: schedule.slots };
+  }
+  const places = { at: at.subarray(0, 3 * n), ...(turns ? { turns: turns.subarray(0, 4 * n) } : {}), sizes: sizes.subarray(0, n), order: order.slice(0, n), ids: ids.slice(0, n), places: slots };
   const moment = v.plays ? (i: number) => Math.round(ages[i] * context.clock.frames) : undefined;
   const mesh = repeated({ ...v, later: 0 }, input, places, context, moment);
-  return v.tinted && mesh.copies && !input.copies && v.takes === 'own' && mesh.copies.source.length === n ? tinted(v, mesh, (i) => ages[i] / lives[ids[i]]) : mesh;
+  return v.tinted && mesh.copies?.source.length === n ? tinted(v, mesh, ages, lives) : mesh;
 }
 
-function turnOf(v: StreamValues, state: Float64Array, age: number, chance: (salt: number) => number): Quaternion {
-  if (v.turned === 'no') return [0, 0, 0, 1];
-  if (v.turned === 'tumble') {
-    const axis = within([0, 1, 0], 180, chance(31), chance(32));
-    return axisAngle(axis, 360 * (chance(33) + v.tumbles * age * (0.5 + chance(34))));
-  }
+/** Turns about the particle's own line. */
+function tumble({ axes, phases, paces }: Stream, slot: number, turned: number, out: Float32Array, o: number): void {
+  const half = Math.PI * (phases[slot] + turned * (0.5 + paces[slot]));
+  const s = Math.sin(half);
+  out[o] = axes[3 * slot] * s;
+  out[o + 1] = axes[3 * slot + 1] * s;
+  out[o + 2] = axes[3 * slot + 2] * s;
+  out[o + 3] = Math.cos(half);
+}
+
+/** X looks the way it flies, Y as far up as that allows. */
+function ahead(state: Float64Array, out: Float32Array, o: number): void {
   const [x, y, z] = [state[3], state[4], state[5]];
   const l = Math.hypot(x, y, z);
-  if (l < 1e-9) return [0, 0, 0, 1];
-  const ahead: [number, number, number] = [x / l, y / l, z / l];
-  const side = Math.hypot(ahead[0], ahead[2]);
+  if (l < 1e-9) {
+    out[o + 3] = 1;
+    return;
+  }
+  const a: [number, number, number] = [x / l, y / l, z / l];
+  const side = Math.hypot(a[0], a[2]);
   // Straight up or down there is no upright way to be turned; the x–y plane stands in for it.
-  const across: [number, number, number] = side > 1e-6 ? [-ahead[2] / side, 0, ahead[0] / side] : [0, 0, 1];
-  return fromAxes(ahead, [across[1] * ahead[2] - across[2] * ahead[1], across[2] * ahead[0] - across[0] * ahead[2], across[0] * ahead[1] - across[1] * ahead[0]], across);
+  const across: [number, number, number] = side > 1e-6 ? [-a[2] / side, 0, a[0] / side] : [0, 0, 1];
+  out.set(fromAxes(a, [across[1] * a[2] - across[2] * a[1], across[2] * a[0] - across[0] * a[2], across[0] * a[1] - across[1] * a[0]], across), o);
 }
 
-function tinted(v: StreamValues, mesh: Mesh, share: (i: number) => number): Mesh {
+function tinted(v: StreamValues, mesh: Mesh, ages: Float32Array, lives: Float64Array): Mesh {
   const copies = mesh.copies!;
-  const mix = blend(v.young, v.old);
-  const table = Array.from({ length: 256 }, (_, i) => [1, 3, 5].map((k) => parseInt(mix(i / 255).slice(k, k + 2), 16) / 255));
+  const table = blendTable(v.young, v.old);
   const colours = new Float32Array(3 * copies.source.length);
-  for (let i = 0; i < copies.source.length; i++) colours.set(table[Math.round(255 * Math.max(0, Math.min(1, share(i))))], 3 * i);
+  for (let i = 0; i < copies.source.length; i++) {
+    const c = 3 * Math.round(255 * Math.max(0, Math.min(1, ages[i] / lives[copies.ids![i]])));
+    colours[3 * i] = table[c];
+    colours[3 * i + 1] = table[c + 1];
+    colours[3 * i + 2] = table[c + 2];
+  }
   return withCopies({ ...copies, colours });
 }

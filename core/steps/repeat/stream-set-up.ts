@@ -18,11 +18,11 @@ export interface Stream {
   readonly lands: Float64Array;
   /** How long each lives, in loops, its rest on the ground included. */
   readonly lives: Float64Array;
-}
-
-/** Releases of several at once are slots of their own at the same time. */
-function several(schedule: Schedule, at: number): Schedule {
-  return at === 1 ? schedule : { slots: schedule.slots * at, loops: schedule.loops, birth: (slot) => schedule.birth(Math.floor(slot / at)) };
+  /** What chance gave each: a share of its size, a line it tumbles about (3 numbers), where it begins to and how fast. */
+  readonly sizes: Float32Array;
+  readonly axes: Float32Array;
+  readonly phases: Float32Array;
+  readonly paces: Float32Array;
 }
 
 const MOST_SLOTS = 1_000_000;
@@ -48,7 +48,7 @@ export function streamOf(v: StreamValues, context: StepContext): Stream {
 
 function setUp(v: StreamValues, context: StepContext): Stream {
   const { frames } = context.clock;
-  const schedule = several(v.by === 'count' ? perLoop(v.count) : everyFrames(v.every, frames), v.by === 'count' ? 1 : v.burst);
+  const schedule = v.by === 'count' ? perLoop(v.count) : everyFrames(v.every, frames, v.burst);
   const { slots } = schedule;
   if (slots * Math.max(1, v.life / schedule.loops) > MOST_SLOTS) throw new StepProblem(`This stream would have ${formatCount(slots * Math.max(1, v.life))} particles at a time; the most is ${formatCount(MOST_SLOTS)}. Release fewer, or let them live shorter.`);
   const chances = chancesOf(v.seed);
@@ -73,7 +73,10 @@ function setUp(v: StreamValues, context: StepContext): Stream {
     const life = v.life * (1 - (v.lifeSpread / 100) * chances(i)(14));
     return lands[i] < life ? lands[i] + v.stays : life;
   });
-  return { schedule, paths, lands, lives };
+  const axes = new Float32Array(3 * slots);
+  for (let i = 0; i < slots; i++) axes.set(within([0, 1, 0], 180, chances(i)(31), chances(i)(32)), 3 * i);
+  const drawn = (salt: number) => Float32Array.from({ length: slots }, (_, i) => chances(i)(salt));
+  return { schedule, paths, lands, lives, sizes: drawn(21), axes, phases: drawn(33), paces: drawn(34) };
 }
 
 function currentOf(v: StreamValues, frames: number): (points: Float32Array, time: number) => Float32Array {

@@ -1,11 +1,11 @@
 import { withCopies } from '../../copies/copies';
 import { filtered } from '../../copies/places';
 import type { Copies, Mesh } from '../../shape/mesh';
-import { blend } from '../../time/colours/space';
+import { blendTable } from '../../time/colours/space';
 import { formatCount, StepProblem, type StepContext } from '../step';
 import type { Region } from '../deform/region';
 import type { NoiseValues } from '../../noise/noise-params';
-import { followed, type Lag } from './lagging';
+import { followed, lags, type Lag } from './lagging';
 import type { What } from './vary';
 import { strengthsOf, weightsOf, type DealtBy } from './vary-weights';
 
@@ -35,96 +35,145 @@ export function change(v: VaryValues, copies: Copies, context: StepContext): Mes
   }
   const { names, width, none, cyclic } = BETWEEN[v.what]!;
   const values = followed(v, names, cyclic, v as never, copies, context);
-  const matrices = v.what === 'roughness' || v.what === 'metalness' ? copies.matrices : copies.matrices.slice();
-  const looks = matrices === copies.matrices ? (copies.looks?.slice() ?? new Float32Array(2 * n).fill(NaN)) : undefined;
-  const d = new Float64Array(width);
-  for (let i = 0; i < n; i++) {
-    const list = values(i);
-    const s = strengths ? strengths[i] : 1;
-    if (v.what === 'shown') {
-      // A copy is whole once the share has passed it, and grows over the share before that.
-      const soft = Math.max(1e-6, v.shareSoft);
-      const x = Math.max(0, Math.min(1, (list[0] * (1 + soft / 100) - 100 * weights[i]) / soft));
-      scale(matrices, 16 * i, 1 - s * (1 - x * x * (3 - 2 * x)));
-      continue;
-    }
-    for (let k = 0; k < width; k++) d[k] = none + s * (list[k] + weights[i] * (list[width + k] - list[k]) - none);
-    if (v.what === 'shift') shift(matrices, 16 * i, d, v.own);
-    else if (v.what === 'turn') turn(matrices, 16 * i, d);
-    else if (v.what === 'size') scale(matrices, 16 * i, d[0]);
-    else if (v.what === 'stretch') for (let c = 0; c < 3; c++) for (let r = 0; r < 3; r++) matrices[16 * i + 4 * c + r] *= d[c];
-    else if (s > 0) looks![2 * i + (v.what === 'metalness' ? 1 : 0)] = Math.max(0, Math.min(1, d[0] / 100));
-  }
-  const out = { ...copies, matrices, ...(looks ? { looks } : {}) };
-  return withCopies(v.what === 'shown' ? filtered(out, (i) => matrices[16 * i] !== 0 || matrices[16 * i + 1] !== 0 || matrices[16 * i + 2] !== 0) : out);
-}
-
-function scale(m: Float32Array, o: number, x: number): void {
-  for (let c = 0; c < 12; c += 4) for (let r = 0; r < 3; r++) m[o + c + r] *= x;
-}
-
-function shift(m: Float32Array, o: number, d: Float64Array, own: boolean): void {
-  for (let r = 0; r < 3; r++) {
-    let x = d[r];
-    if (own) {
-      x = 0;
+  if (v.what === 'roughness' || v.what === 'metalness') return looking(v.what === 'metalness' ? 1 : 0, copies, weights, strengths, values);
+  const matrices = context.mayChange?.(copies.matrices) ? copies.matrices : copies.matrices.slice();
+  if (v.what === 'shown') return shown(v.shareSoft, copies, matrices, weights, strengths, values);
+  // Where all follow the same two values, the loops need not ask for them copy by copy.
+  const [from, to] = [0, 1].map((k) => Float64Array.from({ length: 3 }, (_, c) => values(0)[k * width + (width === 1 ? 0 : c)] ?? 0));
+  const even = n === 0 || !lags(v as never);
+  const d = new Float64Array(3);
+  for (let i = 0, o = 0; i < n; i++, o += 16) {
+    if (!even) {
+      const list = values(i);
       for (let c = 0; c < 3; c++) {
-        const q = o + 4 * c;
-        // Metres stay metres: axes are taken at unit length, however large the copy is.
-        const l = Math.sqrt(m[q] * m[q] + m[q + 1] * m[q + 1] + m[q + 2] * m[q + 2]) || 1;
-        x += (m[q + r] / l) * d[c];
+        from[c] = list[width === 1 ? 0 : c];
+        to[c] = list[width === 1 ? 1 : 3 + c];
       }
     }
-    m[o + 12 + r] += x;
+    const w = weights[i];
+    const s = strengths === null ? 1 : strengths[i];
+    d[0] = none + s * (from[0] + w * (to[0] - from[0]) - none);
+    d[1] = none + s * (from[1] + w * (to[1] - from[1]) - none);
+    d[2] = none + s * (from[2] + w * (to[2] - from[2]) - none);
+    if (v.what === 'shift') shift(matrices, o, d, v.own);
+    else if (v.what === 'turn') turn(matrices, o, d);
+    else scale(matrices, o, d[0], d[1], d[2]);
   }
+  return withCopies({ ...copies, matrices });
 }
 
-const RADIAN = Math.PI / 180;
+type PerCopy = (i: number) => readonly number[];
+
+/** Roughness (0) or metalness (1) of each copy. */
+function looking(which: 0 | 1, copies: Copies, weights: Float32Array, strengths: Float32Array | null, values: PerCopy): Mesh {
+  const looks = copies.looks?.slice() ?? new Float32Array(2 * weights.length).fill(NaN);
+  for (let i = 0; i < weights.length; i++) {
+    const [from, to] = values(i);
+    const s = strengths ? strengths[i] : 1;
+    if (s > 0) looks[2 * i + which] = Math.max(0, Math.min(1, (s * (from + weights[i] * (to - from))) / 100));
+  }
+  return withCopies({ ...copies, looks });
+}
+
+/** Copies of which only a share is there. A copy is whole once the share has passed it, and grows over the share before that. */
+function shown(soft: number, copies: Copies, matrices: Float32Array, weights: Float32Array, strengths: Float32Array | null, values: PerCopy): Mesh {
+  const over = Math.max(1e-6, soft);
+  for (let i = 0; i < weights.length; i++) {
+    const x = Math.max(0, Math.min(1, (values(i)[0] * (1 + over / 100) - 100 * weights[i]) / over));
+    const size = 1 - (strengths ? strengths[i] : 1) * (1 - x * x * (3 - 2 * x));
+    scale(matrices, 16 * i, size, size, size);
+  }
+  return withCopies(filtered({ ...copies, matrices }, (i) => matrices[16 * i] !== 0 || matrices[16 * i + 1] !== 0 || matrices[16 * i + 2] !== 0));
+}
+
+/** Sizes a copy along its own axes. */
+function scale(m: Float32Array, o: number, x: number, y: number, z: number): void {
+  m[o] *= x;
+  m[o + 1] *= x;
+  m[o + 2] *= x;
+  m[o + 4] *= y;
+  m[o + 5] *= y;
+  m[o + 6] *= y;
+  m[o + 8] *= z;
+  m[o + 9] *= z;
+  m[o + 10] *= z;
+}
+
+const lengthAt = (m: Float32Array, o: number) => Math.sqrt(m[o] * m[o] + m[o + 1] * m[o + 1] + m[o + 2] * m[o + 2]);
+
+function shift(m: Float32Array, o: number, d: Float64Array, own: boolean): void {
+  if (!own) {
+    m[o + 12] += d[0];
+    m[o + 13] += d[1];
+    m[o + 14] += d[2];
+    return;
+  }
+  // Metres stay metres: axes are taken at unit length, however large the copy is.
+  for (let c = 0; c < 3; c++) {
+    if (d[c] === 0) continue;
+    const q = o + 4 * c;
+    const x = d[c] / (lengthAt(m, q) || 1);
+    m[o + 12] += m[q] * x;
+    m[o + 13] += m[q + 1] * x;
+    m[o + 14] += m[q + 2] * x;
+  }
+}
 
 /** Turns a copy about its own x, then y, then z: its matrix times Rz·Ry·Rx, with its sizes left where they are. */
 function turn(m: Float32Array, o: number, d: Float64Array): void {
-  const size = [0, 4, 8].map((q) => Math.sqrt(m[o + q] ** 2 + m[o + q + 1] ** 2 + m[o + q + 2] ** 2));
-  const even = size[0] === size[1] && size[1] === size[2];
-  if (!even) for (let c = 0; c < 3; c++) if (size[c] > 0) for (let r = 0; r < 3; r++) m[o + 4 * c + r] /= size[c];
+  const a = lengthAt(m, o);
+  const b = lengthAt(m, o + 4);
+  const c = lengthAt(m, o + 8);
+  // Sizes that differ by rounding alone are the same size.
+  const even = Math.abs(a - b) <= 1e-6 * a && Math.abs(b - c) <= 1e-6 * b;
+  if (!even) scale(m, o, a > 0 ? 1 / a : 0, b > 0 ? 1 / b : 0, c > 0 ? 1 / c : 0);
   if (d[2] !== 0) plane(m, o, o + 4, d[2]);
   if (d[1] !== 0) plane(m, o + 8, o, d[1]);
   if (d[0] !== 0) plane(m, o + 4, o + 8, d[0]);
-  if (!even) for (let c = 0; c < 3; c++) for (let r = 0; r < 3; r++) m[o + 4 * c + r] *= size[c];
+  if (!even) scale(m, o, a, b, c);
 }
 
 /** Turns two columns towards each other: the first towards the second. */
 function plane(m: Float32Array, a: number, b: number, degrees: number): void {
-  const t = (degrees % 360) * RADIAN;
-  const [s, c] = [Math.sin(t), Math.cos(t)];
-  for (let r = 0; r < 3; r++) {
-    const [x, y] = [m[a + r], m[b + r]];
-    m[a + r] = c * x + s * y;
-    m[b + r] = c * y - s * x;
+  // Sine and cosine by their series within an eighth of a turn, exact at quarters; within 2e−9 elsewhere.
+  const quarters = Math.round(degrees / 90);
+  const r = (degrees / 90 - quarters) * (Math.PI / 2);
+  const q = r * r;
+  let s = r * (1 + q * (-1 / 6 + q * (1 / 120 + q * (-1 / 5040 + q / 362_880))));
+  let c = 1 + q * (-1 / 2 + q * (1 / 24 + q * (-1 / 720 + q * (1 / 40_320 - q / 3_628_800))));
+  const turned = quarters & 3;
+  if (turned === 1) [s, c] = [c, -s];
+  else if (turned === 2) [s, c] = [-s, -c];
+  else if (turned === 3) [s, c] = [-c, s];
+  for (let k = 0; k < 3; k++) {
+    const x = m[a + k];
+    const y = m[b + k];
+    m[a + k] = c * x + s * y;
+    m[b + k] = c * y - s * x;
   }
 }
-
-const STOPS = 255;
 
 function coloured(v: VaryValues, copies: Copies, weights: Float32Array, strengths: Float32Array | null): Mesh {
   const n = weights.length;
-  const colours = copies.colours?.slice() ?? new Float32Array(3 * n).fill(NaN);
-  const mix = blend(v.colourFrom, v.colourTo);
-  const table = Array.from({ length: STOPS + 1 }, (_, i) => rgb(mix(i / STOPS)));
+  const colours = copies.colours?.slice() ?? (strengths ? new Float32Array(3 * n).fill(NaN) : new Float32Array(3 * n));
+  const table = blendTable(v.colourFrom, v.colourTo);
   for (let i = 0; i < n; i++) {
-    const c = table[Math.round(STOPS * Math.max(0, Math.min(1, weights[i])))];
+    const c = 3 * Math.round(255 * Math.max(0, Math.min(1, weights[i])));
     const s = strengths ? strengths[i] : 1;
     if (s === 0) continue;
+    if (s === 1) {
+      colours[3 * i] = table[c];
+      colours[3 * i + 1] = table[c + 1];
+      colours[3 * i + 2] = table[c + 2];
+      continue;
+    }
     for (let k = 0; k < 3; k++) {
       const before = colours[3 * i + k];
       // Over a colour given before, a region fades; over the finish's own it begins where it is half as strong.
-      colours[3 * i + k] = Number.isNaN(before) ? (s >= 0.5 ? c[k] : NaN) : before + s * (c[k] - before);
+      colours[3 * i + k] = Number.isNaN(before) ? (s >= 0.5 ? table[c + k] : NaN) : before + s * (table[c + k] - before);
     }
   }
   return withCopies({ ...copies, colours });
-}
-
-function rgb(hex: string): [number, number, number] {
-  return [1, 3, 5].map((i) => parseInt(hex.slice(i, i + 2), 16) / 255) as [number, number, number];
 }
 
 /** Copies of which each plays everything before this step at a time of its own. */

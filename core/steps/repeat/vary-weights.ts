@@ -39,7 +39,7 @@ export function numbersOf(copies: Copies, one: 'copy' | 'group'): (i: number) =>
  */
 export function weightsOf(v: DealtBy & Omit<NoiseValues, 'space'>, copies: Copies, context: StepContext): Float32Array {
   const n = copies.source.length;
-  const out = new Float32Array(n);
+  let out: Float32Array = new Float32Array(v.by === 'noise' ? 0 : n);
   switch (v.by) {
     case 'same':
       out.fill(1);
@@ -72,8 +72,9 @@ export function weightsOf(v: DealtBy & Omit<NoiseValues, 'space'>, copies: Copie
       break;
     }
     default: {
-      const values = sampleNoise({ ...settingsFrom({ ...v, space: 'place' }) }, context.clock, pointsMesh(copies).positions);
-      for (let i = 0; i < n; i++) out[i] = 0.5 + 0.5 * values[i];
+      // From −1…1 to 0…1, with everything that comes after the noise.
+      const s = settingsFrom({ ...v, space: 'place' });
+      out = sampleNoise({ ...s, contrast: 0.5 * s.contrast, brightness: 0.5 + 0.5 * s.brightness, low: 0.5 + 0.5 * s.low, high: 0.5 + 0.5 * s.high }, context.clock, pointsMesh(copies).positions);
     }
   }
   if (v.clamp) for (let i = 0; i < n; i++) out[i] = Math.max(0, Math.min(1, out[i]));

@@ -38,3 +38,18 @@ export function blend(from: string, to: string): (x: number) => string {
   const mix = interpolate([from, to], 'oklab');
   return exactAtEnds(from, to, (x) => formatHex(clampChroma(mix(x), 'oklch'))!);
 }
+
+const tables = new Map<string, Float32Array>();
+
+/** 256 even steps of a blend, sRGB 0…1 in 3 numbers each. */
+export function blendTable(from: string, to: string): Float32Array {
+  const key = `${from}/${to}`;
+  let table = tables.get(key);
+  if (!table) {
+    if (tables.size >= 60) tables.clear();
+    const mix = blend(from, to);
+    table = Float32Array.from(Array.from({ length: 256 }, (_, i) => [1, 3, 5].map((k) => parseInt(mix(i / 255).slice(k, k + 2), 16) / 255)).flat());
+    tables.set(key, table);
+  }
+  return table;
+}
