@@ -24,7 +24,7 @@ test('twenty-four leaning capsules on a spiral, each a little later, close in th
   await expect(readOut(page, 'repeat-rings')).toContainText('24 copies');
   await addStep(page, 'Vary');
   await step(page, 'vary').getByRole('combobox', { name: 'Vary' }).selectOption({ label: 'Turn' });
-  await step(page, 'vary').getByRole('combobox', { name: 'By', exact: true }).selectOption({ label: 'Nothing: all alike' });
+  await step(page, 'vary').getByRole('combobox', { name: 'By', exact: true }).selectOption({ label: 'All alike' });
   await step(page, 'vary').getByRole('button', { name: /^Motion of To z/ }).click();
   await page.getByLabel('Motion of To z', { exact: true }).getByRole('radio', { name: 'Wave' }).click();
   await page.keyboard.press('Escape');

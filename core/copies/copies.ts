@@ -24,16 +24,26 @@ export function facesShown(mesh: Mesh): number {
   return sum;
 }
 
-/** The points where copies stand: the last columns of their matrices, 3 numbers a copy. */
-export function centresOf(copies: Copies): Float32Array {
-  const m = copies.matrices;
-  const out = new Float32Array((3 * m.length) / 16);
-  for (let i = 0, j = 0; i < out.length; i += 3, j += 16) {
-    out[i] = m[j + 12];
-    out[i + 1] = m[j + 13];
-    out[i + 2] = m[j + 14];
+const centres = new WeakMap<Float32Array, Float32Array>();
+
+/** The points where copies stand: the last columns of their matrices, 3 numbers a copy; found once for the same matrices. */
+export function centresOf({ matrices: m }: Pick<Copies, 'matrices'>): Float32Array {
+  let out = centres.get(m);
+  if (!out) {
+    out = new Float32Array((3 * m.length) / 16);
+    for (let i = 0, j = 0; i < out.length; i += 3, j += 16) {
+      out[i] = m[j + 12];
+      out[i + 1] = m[j + 13];
+      out[i + 2] = m[j + 14];
+    }
+    centres.set(m, out);
   }
   return out;
+}
+
+/** Says where copies stand that have been changed in place, or copied from others that stand there. */
+export function knowCentres(matrices: Float32Array, points: Float32Array): void {
+  centres.set(matrices, points);
 }
 
 /** Copies as bare points, for what reads values at places. */

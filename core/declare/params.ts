@@ -214,8 +214,8 @@ export function toggle(title: string, value: boolean, help: string, more: Pick<P
   return { type: 'switch', title, help, default: value, ...more };
 }
 
-export function colour(title: string, value: string, help: string, more: Partial<Pick<ColourParam, 'moves'>> = {}): ColourParam {
-  return { type: 'colour', title, help, default: value, moves: more.moves ?? true };
+export function colour(title: string, value: string, help: string, more: Partial<Pick<ColourParam, 'moves'>> & Pick<ParamBase, 'shownWhen'> = {}): ColourParam {
+  return { type: 'colour', title, help, default: value, moves: more.moves ?? true, ...(more.shownWhen ? { shownWhen: more.shownWhen } : {}) };
 }
 
 type Shown = Pick<ParamBase, 'shownWhen'>;

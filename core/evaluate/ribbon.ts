@@ -5,6 +5,7 @@ import type { Mesh } from '../shape/mesh';
 import type { RibbonDoc, StepDoc } from '../piece/piece';
 import type { Clock, Loop } from '../time/loop';
 import { splitTime } from '../time/phase';
+import { isMoving } from '../time/value';
 import { applyToCopies, asOne } from './apply';
 import { assetOf } from './assets';
 import { fingerprint } from './hash';
@@ -120,6 +121,7 @@ function advance(run: Run, step: StepDoc, index: number, count: number, frame: n
     detail,
     asset,
     definition,
+    moves: (names) => names.some((name) => [step.values[name]].flat().some(isMoving)),
     mayChange: (numbers) => before.loose === true && before.mesh.copies?.matrices === numbers,
     other: (name) => others[name] && asOne(others[name].mesh, 'Use fewer copies in the ribbon it names, or simpler ones.'),
     otherAt: (name, frames) => (step.others?.[name] ? (frames === 0 ? others[name] : evaluateRibbon(step.others[name], loop, frame + frames, detail, cache, asset)).mesh : undefined),

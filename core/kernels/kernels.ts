@@ -3,6 +3,7 @@ import { KERNELS } from './wasm';
 interface Exports {
   gradient(points: number, count: number, affine: number, perm: number, table: number, mask: number, weight: number, out: number): void;
   cellular(points: number, count: number, affine: number, perm: number, table: number, mask: number, mean: number, weight: number, out: number): void;
+  curl(points: number, count: number, place: number, perm: number, table: number, weight: number, out: number): void;
   finish(values: number, count: number, bends: number, contrast: number, brightness: number, low: number, high: number): void;
   product(start: number, index: number, weight: number, rows: number, from: number, to: number): void;
   averages(start: number, index: number, code: number, weights: number, rows: number, base: number, to: number): void;

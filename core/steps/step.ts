@@ -25,6 +25,8 @@ export interface StepContext {
   inputAt?(frames: number): Mesh;
   /** Some of this step's values at a place of the loop, as a share of it; any real number. */
   valuesAt?(share: number, names: readonly string[]): Evaluated<Params>;
+  /** Whether some of this step's values move. */
+  moves?(names: readonly string[]): boolean;
   /** True where these numbers were made just now for this step alone, so that it may change them in place. */
   mayChange?(numbers: Float32Array): boolean;
   /** Equal texts: the same step on the same chain, whatever the moment. */

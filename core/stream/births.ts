@@ -116,11 +116,6 @@ export function fromSurface(mesh: Mesh, rest: { corners: Uint32Array; until: Flo
 
 /** Chances of one particle: a number for each purpose, told by its slot. */
 export function chancesOf(seed: number): (slot: number) => (salt: number) => number {
-  const by = new Map<number, (i: number) => number>();
-  return (slot) => (salt) => {
-    let chance = by.get(salt);
-    if (!chance) by.set(salt, (chance = chanceOf(seed * 31 + 1009 * salt)));
-    return chance(slot);
-  };
+  const by: ((i: number) => number)[] = [];
+  return (slot) => (salt) => (by[salt] ??= chanceOf(seed * 31 + 1009 * salt))(slot);
 }
-

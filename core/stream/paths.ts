@@ -1,4 +1,7 @@
-import { flown, speedAt, type Flight } from './flight';
+import { dragShares, type Flight } from './flight';
+
+/** Shares of speed and gravity without drag. */
+const PLAIN: readonly [number, number] = [1, 0.5];
 
 /** Velocities, in metres a loop, of a current at places, 3 numbers each, at a time in loops. */
 export type Current = (points: Float32Array, time: number) => Float32Array;
@@ -15,18 +18,21 @@ export interface Birth {
 
 /** Paths of particles: where each is at an age, and how fast. */
 export interface Paths {
-  /** Writes place and velocity, 6 numbers, of particle i at an age in loops. */
-  at(i: number, age: number, out: Float64Array): void;
+  /** Writes the place of particle i at an age in loops, and its velocity after that if it is wanted: 6 numbers. */
+  at(i: number, age: number, out: Float64Array, velocity?: boolean): void;
 }
 
 /** Without a current paths are known in closed form. */
 export function freePaths(births: readonly Birth[]): Paths {
   return {
-    at(i, age, out) {
+    at(i, age, out, velocity = true) {
       const { at, flight } = births[i];
-      for (const k of [0, 1, 2] as const) {
-        out[k] = at[k] + flown(flight, age, k);
-        out[3 + k] = speedAt(flight, age, k);
+      const { speed, gravity, drag } = flight;
+      const [one, two] = drag === 0 ? PLAIN : dragShares(drag * age);
+      const kept = velocity && drag > 0 ? Math.exp(-drag * age) : 1;
+      for (let k = 0; k < 3; k++) {
+        out[k] = at[k] + speed[k] * age * one + gravity[k] * age * age * two;
+        if (velocity) out[3 + k] = speed[k] * kept + gravity[k] * age * one;
       }
     },
   };
@@ -46,6 +52,7 @@ export function carriedPaths(births: readonly Birth[], current: Current, perLoop
   const first = new Int32Array(n);
   const steps = new Int32Array(n);
   const offset = new Float64Array(n + 1);
+  const times = Float64Array.from(births, (b) => b.time);
   let last = 0;
   for (let i = 0; i < n; i++) {
     first[i] = Math.ceil(births[i].time * perLoop - 1e-9);
@@ -74,11 +81,15 @@ export function carriedPaths(births: readonly Birth[], current: Current, perLoop
       for (let j = 0; j < m; j++) {
         const i = who[j];
         const h = step(i);
-        const age = Math.max(0, begin(i) - births[i].time + part * h);
+        const age = Math.max(0, begin(i) - times[i] + part * h);
+        const { speed, gravity, drag } = births[i].flight;
+        // What drag leaves of the speed at birth, and of what gravity would have added.
+        const kept = drag === 0 ? 1 : Math.exp(-drag * age);
+        const pulled = drag === 0 ? age : drag * age < 1e-3 ? age * dragShares(drag * age)[0] : (1 - kept) / drag;
         const weight = stage === 0 || stage === 3 ? 1 / 6 : 1 / 3;
         const ahead = stage === 2 ? 1 : 0.5;
-        for (const k of [0, 1, 2] as const) {
-          const v = u[3 * j + k] + speedAt(births[i].flight, age, k);
+        for (let k = 0; k < 3; k++) {
+          const v = u[3 * j + k] + speed[k] * kept + gravity[k] * pulled;
           if (stage === 0) states[from(i) + 3 + k] = v;
           sum[3 * j + k] += weight * h * v;
           if (stage < 3) at[3 * j + k] = x[3 * j + k] + ahead * h * v;
@@ -111,27 +122,27 @@ export function carriedPaths(births: readonly Birth[], current: Current, perLoop
     advance(who, (i) => offset[i] + 6 * (g - first[i] + 1), () => g * h, () => h, (points, part) => current(points, (g + part) * h));
   }
   return {
-    at(i, age, out) {
-      const t = births[i].time + age;
-      const lead = first[i] * h - births[i].time;
+    at(i, age, out, velocity = true) {
+      const t = times[i] + age;
+      const lead = first[i] * h - times[i];
       const inLead = age < lead;
       const cell = Math.min(steps[i] - 1, Math.max(0, Math.floor(t * perLoop + 1e-9) - first[i]));
       const o = offset[i] + (inLead ? 0 : 6 * (cell + 1));
       const span = inLead ? lead : h;
       const x = (inLead ? age : t - (first[i] + cell) * h) / span;
-      hermite(states, o, span, x, out);
+      hermite(states, o, span, x, out, velocity);
     },
   };
 }
 
 /** Place and velocity between two states, by the cubic through both with their velocities. */
-function hermite(s: Float32Array, o: number, span: number, x: number, out: Float64Array): void {
+function hermite(s: Float32Array, o: number, span: number, x: number, out: Float64Array, velocity: boolean): void {
   for (let k = 0; k < 3; k++) {
     const [p, q] = [s[o + k], s[o + 6 + k]];
     const [a, b] = [s[o + 3 + k] * span, s[o + 9 + k] * span];
     const rise = q - p;
     const [c2, c3] = [3 * rise - 2 * a - b, a + b - 2 * rise];
     out[k] = p + x * (a + x * (c2 + x * c3));
-    out[3 + k] = (a + x * (2 * c2 + 3 * x * c3)) / span;
+    if (velocity) out[3 + k] = (a + x * (2 * c2 + 3 * x * c3)) / span;
   }
 }

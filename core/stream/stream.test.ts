@@ -1,15 +1,13 @@
 import { describe, expect, it } from 'vitest';
 import { step, form } from '../fixtures/forms';
-import { defaultsOf } from '../declare/params';
 import { MeshCache } from '../evaluate/mesh-cache';
 import { evaluateRibbon } from '../evaluate/ribbon';
-import { curlNoise } from '../noise/sample';
+import { curlCurrent } from '../noise/current';
 import { newRibbon, newStep, type Piece, newPiece } from '../piece/piece';
 import { linkPiece } from '../piece/link';
 import { closureOf } from '../seam/distance';
 import { checkSeam } from '../seam/check';
 import { centresOf } from '../copies/copies';
-import { streamParams } from '../steps/repeat/stream';
 import { dragShares, flown, speedAt } from './flight';
 import { level, surface } from './landing';
 import { carriedPaths, freePaths, type Birth } from './paths';
@@ -127,7 +125,7 @@ const sorted = (p: ArrayLike<number>) => Array.from({ length: p.length / 3 }, (_
 describe('a stream', () => {
   it('of 150 frames at 30 a second equals, from its first frame on, what a plain simulation shows at frames 300 and 450', () => {
     const every = 5;
-    const v = { ...(defaultsOf(streamParams) as Record<string, never>), flow: 1.2, flowScale: 1.1, flowRate: 0.7, drag: 1.5, fall: -0.8 };
+    const flow = 1.2;
     const p = piece(150, 30, stream({ by: 'every', every, from: 'ball', life: 1.3, current: 'curl', flow: 1.2, flowScale: 1.1, flowRate: 0.7, drag: 1.5, fall: -0.8, cone: 0, speed: 2, speedSpread: 0 }));
     // Places of birth are what the stream shows at the moments of birth; from there on a plain forward
     // simulation goes its own way, step by step, from nothing at frame 0.
@@ -137,7 +135,6 @@ describe('a stream', () => {
       const at = [...copies!.ids!].indexOf(slot);
       return centresOf(copies!).slice(3 * at, 3 * at + 3);
     });
-    const noise = { kind: 'gradient', scale: v.flowScale, stretch: [1, 1, 1], octaves: 1, contrast: 1, brightness: 0, low: -5, high: 5, absolute: false, invert: false, seed: 0, rate: v.flowRate } as never;
     let living: { x: number[]; v: number[]; age: number }[] = [];
     const parts = 4;
     const seen = new Map<number, number[][]>();
@@ -148,13 +145,13 @@ describe('a stream', () => {
       const h = 1 / 150 / parts;
       for (let s = 0; s < parts; s++) {
         // The midpoint rule, for all at once.
-        const u = (x: readonly number[][], t: number) => curlNoise(noise, { frame: t, frames: 150 }, Float32Array.from(x.flat()));
+        const u = (x: readonly number[][], t: number) => curlCurrent({ scale: 1.1, octaves: 1, seed: 0, rate: 0.7 }, { frame: t, frames: 150 })(Float32Array.from(x.flat()));
         const now = u(living.map((q) => q.x), f + s / parts);
-        const half = living.map((q, i) => q.x.map((x, k) => x + (h / 2) * (q.v[k] + (v.flow as number) * now[3 * i + k])));
+        const half = living.map((q, i) => q.x.map((x, k) => x + (h / 2) * (q.v[k] + flow * now[3 * i + k])));
         const middle = u(half, f + (s + 0.5) / parts);
         living.forEach((q, i) => {
           const vm = q.v.map((x, k) => x + (h / 2) * ((k === 1 ? 0.8 : 0) - 1.5 * x));
-          q.x = q.x.map((x, k) => x + h * (vm[k] + (v.flow as number) * middle[3 * i + k]));
+          q.x = q.x.map((x, k) => x + h * (vm[k] + flow * middle[3 * i + k]));
           q.v = q.v.map((x, k) => x + h * ((k === 1 ? 0.8 : 0) - 1.5 * vm[k]));
           q.age += h;
         });

@@ -1,9 +1,11 @@
 /// <reference lib="webworker" />
-import { facesShown, flattened } from '@maypole/core/copies/copies';
+import { facesShown, flattened, withCopies } from '@maypole/core/copies/copies';
+import { filtered } from '@maypole/core/copies/places';
 import { makeReady } from '@maypole/core/evaluate/assets';
 import { MeshCache } from '@maypole/core/evaluate/mesh-cache';
 import { evaluateRibbon } from '@maypole/core/evaluate/ribbon';
 import { newStep, type RibbonDoc } from '@maypole/core/piece/piece';
+import type { Mesh } from '@maypole/core/shape/mesh';
 import { stepKind } from '@maypole/core/steps/index';
 import type { Loop } from '@maypole/core/time/loop';
 import { fetchAsset } from './assets';
@@ -33,6 +35,12 @@ const cache = new MeshCache();
 const MOST_POINTS = 150_000;
 let newest = 0;
 
+/** Only some of the copies where all of them would take too long; a sketch tells as much of fewer. */
+function fewer(mesh: Mesh): Mesh {
+  const times = Math.ceil(facesShown(mesh) / MOST_POINTS);
+  return mesh.copies && times > 1 ? withCopies(filtered(mesh.copies, (i) => i % times === 0)) : mesh;
+}
+
 const breathe = () => new Promise<void>((resolve) => setTimeout(resolve));
 
 scope.onmessage = async ({ data }: MessageEvent<SketchJob>) => {
@@ -46,9 +54,8 @@ scope.onmessage = async ({ data }: MessageEvent<SketchJob>) => {
       await makeReady({ ...base, steps: [...base.steps, newStep(kind, {}, 'sketch')] }, fetchAsset);
       if (newest !== data.id) return;
       const { mesh, problems } = evaluateRibbon({ ...base, steps: [...base.steps, newStep(kind, {}, 'sketch')] }, data.loop, data.frame, 'draft', cache);
-      const faces = facesShown(mesh);
-      if (mesh.positions.length / 3 > MOST_POINTS || faces > MOST_POINTS || problems.some((p) => p.step === 'sketch')) continue;
-      const image = sketch(flattened(mesh), data.size, data.tone);
+      if (mesh.positions.length / 3 > MOST_POINTS || problems.some((p) => p.step === 'sketch')) continue;
+      const image = sketch(flattened(fewer(mesh)), data.size, data.tone);
       scope.postMessage({ id: data.id, kind, image } satisfies Sketched, [image.buffer]);
     } catch {
       // A step that fails on this form has no picture; choosing it says why on its card.

@@ -15,7 +15,7 @@ const LAYOUTS = {
 export const repeatGrid = defineStep({
   kind: 'repeat-grid',
   title: 'Grid',
-  help: 'Repeats the form in rows, columns and layers: square, brick, hex, or on the sides of a box.',
+  help: 'Repeats the form in rows, columns and layers: square, brick or hex.',
   icon: 'repeat-grid',
   group: 'repeat',
   takesCopies: true,

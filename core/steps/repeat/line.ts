@@ -7,7 +7,7 @@ import { checkCopies, repeated, repeatParams, repeatsLater } from './common';
 export const repeatLine = defineStep({
   kind: 'repeat-line',
   title: 'Line',
-  help: 'Repeats the form in a straight line, also moving on by whole places.',
+  help: 'Repeats the form in a straight line.',
   icon: 'repeat-line',
   group: 'repeat',
   takesCopies: true,

@@ -24,7 +24,7 @@ const elements: Record<'vertices' | 'edges' | 'faces', (c: Connectivity) => Uint
 export const repeatPoints = defineStep({
   kind: 'repeat-points',
   title: 'On a form',
-  help: 'Repeats the form on the vertices, edge middles or faces of another ribbon.',
+  help: 'Repeats the form on vertices, edges or faces of another ribbon.',
   icon: 'repeat-points',
   group: 'repeat',
   takesCopies: true,
@@ -32,7 +32,7 @@ export const repeatPoints = defineStep({
   params: {
     other: ribbon('Form', 'The ribbon they stand on.'),
     on: choice('On its', 'vertices', [{ value: 'vertices', title: 'Vertices' }, { value: 'edges', title: 'Edges' }, { value: 'faces', title: 'Faces' }], 'One copy on each.'),
-    turned: toggle('Turned outwards', true, 'Y looks away from the surface; X looks along an edge.'),
+    turned: toggle('Outwards', true, 'Y looks away from the surface; X looks along an edge.'),
     spin: number('Turn', 0, 'About each copy’s own Y.', { unit: '°', cyclic: 360, min: -36_000, max: 36_000, soft: [-180, 180], step: 1 }),
     off: number('Off the surface', 0, 'Along its normal.', { unit: 'm', min: -1000, max: 1000, soft: [-1, 1] }),
     fits: toggle('Sized by its place', false, 'A copy on a large face or a long edge is larger: as large as that against the mean.'),

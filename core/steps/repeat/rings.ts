@@ -14,7 +14,7 @@ const GOLDEN = 180 * (3 - Math.sqrt(5));
 export const repeatRings = defineStep({
   kind: 'repeat-rings',
   title: 'Rings',
-  help: 'Repeats the form on rings, a spiral, or like seeds in a sunflower, and round a helix.',
+  help: 'Repeats the form on rings, a spiral or helix, or like seeds in a sunflower.',
   icon: 'repeat-rings',
   group: 'repeat',
   takesCopies: true,
@@ -30,7 +30,7 @@ export const repeatRings = defineStep({
     rise: number('Rise', 0, 'Along the axis, from the first copy to the last, or from ring to ring.', { unit: 'm', min: -10_000, max: 10_000, soft: [-3, 3] }),
     angle: number('Angle', 0, 'Turns all of it about its axis.', { unit: '°', cyclic: 360, min: -36_000, max: 36_000, soft: [-360, 360], step: 1 }),
     about: choice('About', 'y', [{ value: 'y', title: 'Y' }, { value: 'x', title: 'X' }, { value: 'z', title: 'Z' }], 'The axis it goes round.'),
-    turned: toggle('Turned outwards', true, 'Each copy is turned by the place it stands on, so that its X looks outwards.'),
+    turned: toggle('Outwards', true, 'Each copy is turned by the place it stands on, so that its X looks outwards.'),
     advance: number('Move on', 0, 'Places by which the copies move on in a loop; whole numbers close to the eye.', { unit: '/loop', min: -1000, max: 1000, soft: [-3, 3], step: 1, counts: true, shownWhen: { param: 'shape', is: ['ring'] } }),
     ...repeatParams,
   },

@@ -13,7 +13,7 @@ import { checkCopies, repeated, repeatParams } from './common';
 export const scatter = defineStep({
   kind: 'scatter',
   title: 'Scatter',
-  help: 'Strews copies over the surface of another ribbon or through its inside, by number or density.',
+  help: 'Strews copies over the surface of another ribbon or through its inside.',
   icon: 'scatter',
   group: 'repeat',
   takesCopies: true,
@@ -26,7 +26,7 @@ export const scatter = defineStep({
     density: number('Density', 20, 'Copies on a square metre.', { min: 0, max: 1_000_000, soft: [0, 200], step: 1, moves: false, shownWhen: { param: 'by', is: ['density'] } }),
     spread: number('Least distance', 0, 'No two are nearer than this; fewer may find room then.', { unit: 'm', min: 0, max: 1000, soft: [0, 1], moves: false }),
     scatterSeed: number('Strewn by', 0, 'Another number, other places.', { min: 0, max: 99_999, soft: [0, 100], integer: true, moves: false }),
-    turned: toggle('Turned outwards', true, 'Y looks away from the surface.'),
+    turned: toggle('Outwards', true, 'Y looks away from the surface.'),
     about: number('Turned by chance', 100, 'About each copy’s own Y: 100 % any way, 0 % all the same way.', { unit: '%', min: 0, max: 100, soft: [0, 100], step: 1 }),
     off: number('Off the surface', 0, 'Along its normal.', { unit: 'm', min: -1000, max: 1000, soft: [-1, 1] }),
     ...repeatParams,

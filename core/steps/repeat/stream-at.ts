@@ -16,9 +16,8 @@ export function streamAt(v: StreamValues, input: Mesh, context: StepContext): Me
   const { schedule, paths, lands, lives, sizes: shares } = stream;
   const { loops, slots } = schedule;
   const time = splitTime(context.clock, loops).frame / context.clock.frames;
-  const rounds = Math.ceil((v.life + v.stays) / loops);
-  const capacity = slots * (1 + rounds);
-  checkCopies(Math.min(capacity, slots * Math.ceil(v.life / loops)), 'Release fewer, or let them live shorter.');
+  const capacity = slots * Math.ceil(stream.longest / loops + 1e-9);
+  checkCopies(slots * Math.ceil(v.life / loops), 'Release fewer, or let them live shorter.');
   const at = new Float32Array(3 * capacity);
   const turns = v.turned === 'no' ? undefined : new Float32Array(4 * capacity);
   const sizes = new Float32Array(capacity);
@@ -32,7 +31,7 @@ export function streamAt(v: StreamValues, input: Mesh, context: StepContext): Me
     // Lives longer than it takes until the slot comes round overlap: several of one slot are there at once.
     for (let age = schedule.age(slot, time); age < life; age += loops) {
       const flying = age < lands[slot] ? age : lands[slot];
-      paths.at(slot, flying, state);
+      paths.at(slot, flying, state, v.turned === 'ahead');
       const share = age / life;
       let size = v.size * (1 - (v.sizeSpread / 100) * shares[slot]);
       if (v.growIn > 0) size *= ease((100 * share) / v.growIn);
@@ -51,7 +50,7 @@ export function streamAt(v: StreamValues, input: Mesh, context: StepContext): Me
       n++;
     }
   }
-  const places = { at: at.subarray(0, 3 * n), ...(turns ? { turns: turns.subarray(0, 4 * n) } : {}), sizes: sizes.subarray(0, n), order: order.slice(0, n), ids: ids.slice(0, n), places: slots };
+  const places = { at: at.subarray(0, 3 * n), ...(turns ? { turns: turns.subarray(0, 4 * n) } : {}), sizes: sizes.subarray(0, n), order: order.subarray(0, n), ids: ids.subarray(0, n), places: slots };
   const moment = v.plays ? (i: number) => Math.round(ages[i] * context.clock.frames) : undefined;
   const mesh = repeated({ ...v, later: 0 }, input, places, context, moment);
   return v.tinted && mesh.copies?.source.length === n ? tinted(v, mesh, ages, lives) : mesh;

@@ -1,4 +1,5 @@
 import { flattened } from '../../copies/copies';
+import { curlCurrent } from '../../noise/current';
 import { curlNoise, vectorNoise } from '../../noise/sample';
 import type { NoiseSettings } from '../../noise/noise';
 import { faceCount, type Mesh } from '../../shape/mesh';
@@ -18,6 +19,8 @@ export interface Stream {
   readonly lands: Float64Array;
   /** How long each lives, in loops, its rest on the ground included. */
   readonly lives: Float64Array;
+  /** The longest of those. */
+  readonly longest: number;
   /** What chance gave each: a share of its size, a line it tumbles about (3 numbers), where it begins to and how fast. */
   readonly sizes: Float32Array;
   readonly axes: Float32Array;
@@ -53,11 +56,12 @@ function setUp(v: StreamValues, context: StepContext): Stream {
   if (slots * Math.max(1, v.life / schedule.loops) > MOST_SLOTS) throw new StepProblem(`This stream would have ${formatCount(slots * Math.max(1, v.life))} particles at a time; the most is ${formatCount(MOST_SLOTS)}. Release fewer, or let them live shorter.`);
   const chances = chancesOf(v.seed);
   const origin = originOf(v, context);
+  const changing = context.valuesAt !== undefined && context.moves?.(AT_BIRTH) === true;
   const births: Birth[] = [];
   for (let slot = 0; slot < slots; slot++) {
     const chance = chances(slot);
     const time = schedule.birth(slot);
-    const own = context.valuesAt ? ({ ...v, ...context.valuesAt(time, AT_BIRTH) } as StreamValues) : v;
+    const own = changing ? ({ ...v, ...context.valuesAt!(time, AT_BIRTH) } as StreamValues) : v;
     const { at, out } = origin(own, time, chance);
     const way = within(v.outwards ? out : ([...own.direction] as Triple), own.cone, chance(11), chance(12));
     const speed = own.speed * (1 - (own.speedSpread / 100) * chance(13));
@@ -76,14 +80,16 @@ function setUp(v: StreamValues, context: StepContext): Stream {
   const axes = new Float32Array(3 * slots);
   for (let i = 0; i < slots; i++) axes.set(within([0, 1, 0], 180, chances(i)(31), chances(i)(32)), 3 * i);
   const drawn = (salt: number) => Float32Array.from({ length: slots }, (_, i) => chances(i)(salt));
-  return { schedule, paths, lands, lives, sizes: drawn(21), axes, phases: drawn(33), paces: drawn(34) };
+  return { schedule, paths, lands, lives, longest: lives.reduce((a, b) => Math.max(a, b), 0), sizes: drawn(21), axes, phases: drawn(33), paces: drawn(34) };
 }
 
 function currentOf(v: StreamValues, frames: number): (points: Float32Array, time: number) => Float32Array {
   const settings: NoiseSettings = { kind: v.flowNoise, scale: v.flowScale, stretch: [1, 1, 1], octaves: v.flowOctaves, contrast: 1, brightness: 0, low: -5, high: 5, absolute: false, invert: false, seed: v.flowSeed, rate: v.flowRate };
-  const field = v.current === 'curl' ? curlNoise : vectorNoise;
+  const swirl = { scale: v.flowScale, octaves: v.flowOctaves, seed: v.flowSeed, rate: v.flowRate };
   return (points, time) => {
-    const out = field(settings, { frame: time * frames, frames }, points);
+    const clock = { frame: time * frames, frames };
+    // Gradient noise, the usual one, has its derivatives in closed form; the curl of others is measured.
+    const out = v.current === 'plain' ? vectorNoise(settings, clock, points) : v.flowNoise === 'gradient' ? curlCurrent(swirl, clock)(points) : curlNoise(settings, clock, points);
     for (let i = 0; i < out.length; i++) out[i] *= v.flow;
     return out;
   };

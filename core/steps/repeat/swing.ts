@@ -13,7 +13,7 @@ const MOST = 12_000_000;
 export const swing = defineStep({
   kind: 'swing',
   title: 'Swing',
-  help: 'Hangs copies up: as the places they hang from move, they trail behind, swing past and come to rest, in a loop.',
+  help: 'Hangs copies up, so that they trail behind and swing as they are moved.',
   icon: 'swing',
   group: 'repeat',
   takesCopies: true,

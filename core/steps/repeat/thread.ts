@@ -8,7 +8,7 @@ import { defineStep, StepProblem } from '../step';
 export const thread = defineStep({
   kind: 'thread',
   title: 'Thread',
-  help: 'Draws a curve through copies or particles in their order, for Wires, Sweep and other steps for curves.',
+  help: 'Draws a curve through copies or particles, in their order.',
   icon: 'thread',
   group: 'repeat',
   takesCopies: true,

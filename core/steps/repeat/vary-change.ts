@@ -1,4 +1,4 @@
-import { withCopies } from '../../copies/copies';
+import { centresOf, knowCentres, withCopies } from '../../copies/copies';
 import { filtered } from '../../copies/places';
 import type { Copies, Mesh } from '../../shape/mesh';
 import { blendTable } from '../../time/colours/space';
@@ -42,6 +42,8 @@ export function change(v: VaryValues, copies: Copies, context: StepContext): Mes
   const [from, to] = [0, 1].map((k) => Float64Array.from({ length: 3 }, (_, c) => values(0)[k * width + (width === 1 ? 0 : c)] ?? 0));
   const even = n === 0 || !lags(v as never);
   const d = new Float64Array(3);
+  const shifts = v.what === 'shift';
+  const centres = shifts ? new Float32Array(3 * n) : centresOf(copies);
   for (let i = 0, o = 0; i < n; i++, o += 16) {
     if (!even) {
       const list = values(i);
@@ -55,10 +57,15 @@ export function change(v: VaryValues, copies: Copies, context: StepContext): Mes
     d[0] = none + s * (from[0] + w * (to[0] - from[0]) - none);
     d[1] = none + s * (from[1] + w * (to[1] - from[1]) - none);
     d[2] = none + s * (from[2] + w * (to[2] - from[2]) - none);
-    if (v.what === 'shift') shift(matrices, o, d, v.own);
-    else if (v.what === 'turn') turn(matrices, o, d);
+    if (shifts) {
+      shift(matrices, o, d, v.own);
+      centres[3 * i] = matrices[o + 12];
+      centres[3 * i + 1] = matrices[o + 13];
+      centres[3 * i + 2] = matrices[o + 14];
+    } else if (v.what === 'turn') turn(matrices, o, d);
     else scale(matrices, o, d[0], d[1], d[2]);
   }
+  knowCentres(matrices, centres);
   return withCopies({ ...copies, matrices });
 }
 

@@ -33,7 +33,7 @@ const noiseRows = {
 export const vary = defineStep({
   kind: 'vary',
   title: 'Vary',
-  help: 'Makes copies differ: place, turn, size, time, colour, by order, chance, place or noise; also late and springy, one after the other.',
+  help: 'Makes copies differ in place, turn, size, time or colour, or follow late and springy.',
   icon: 'vary',
   group: 'repeat',
   takesCopies: true,
@@ -42,7 +42,7 @@ export const vary = defineStep({
     by: choice(
       'By',
       'order',
-      [{ value: 'order', title: 'Order' }, { value: 'chance', title: 'Chance' }, { value: 'noise', title: 'Noise' }, { value: 'place', title: 'Place' }, { value: 'same', title: 'Nothing: all alike' }],
+      [{ value: 'order', title: 'Order' }, { value: 'chance', title: 'Chance' }, { value: 'noise', title: 'Noise' }, { value: 'place', title: 'Place' }, { value: 'same', title: 'All alike' }],
       'What deals the values out between the first and the second. A region makes it stronger here and weaker there.',
     ),
     shiftFrom: vector('From', [0, 0, 0], 'Shift of a copy at the beginning.', { unit: 'm', min: -10_000, max: 10_000, soft: [-2, 2], ...when('shift') }),
@@ -56,8 +56,8 @@ export const vary = defineStep({
     stretchTo: vector('To', [1, 2, 1], 'Factors along them at the end.', { unit: '×', min: 0, max: 1000, soft: [0, 2], ...when('stretch') }),
     lateFrom: number('From', 0, 'How much later everything before this step plays for a copy at the beginning, as a share of the loop.', { unit: '%', min: -1000, max: 1000, soft: [-100, 100], step: 1, moves: false, ...when('late') }),
     lateTo: number('To', 100, 'How much later for a copy at the end. It is rounded to whole frames, so that copies share what they can.', { unit: '%', min: -1000, max: 1000, soft: [-100, 100], step: 1, moves: false, ...when('late') }),
-    colourFrom: colour('From', '#d9483b', 'Colour of a copy at the beginning.', when('colour') as never),
-    colourTo: colour('To', '#3a86b7', 'Colour of a copy at the end.', when('colour') as never),
+    colourFrom: colour('From', '#d9483b', 'Colour of a copy at the beginning.', when('colour')),
+    colourTo: colour('To', '#3a86b7', 'Colour of a copy at the end.', when('colour')),
     amountFrom: number('From', 0, 'At the beginning.', { unit: '%', min: 0, max: 100, soft: [0, 100], step: 1, ...when('roughness', 'metalness') }),
     amountTo: number('To', 100, 'At the end.', { unit: '%', min: 0, max: 100, soft: [0, 100], step: 1, ...when('roughness', 'metalness') }),
     share: number('Shown', 50, 'Share of the copies that are shown, those nearest the beginning first.', { unit: '%', min: 0, max: 100, soft: [0, 100], step: 1, ...when('shown') }),
