@@ -1,6 +1,6 @@
 import { choice, number, toggle } from '../../declare/params';
 import { movedOn } from '../../copies/move-on';
-import { axisAngle, matrixOf, multiply, sinCosDegrees, type Quaternion } from '../../shape/quaternion';
+import { axisAngle, matrixOf, sinCosDegrees, type Quaternion } from '../../shape/quaternion';
 import { brief, defineStep } from '../step';
 import { checkCopies, repeated, repeatParams, repeatsLater } from './common';
 
@@ -49,9 +49,17 @@ export const repeatRings = defineStep({
     const put = (radius: number, degrees: number, height: number, place: number) => {
       const a = (degrees + v.angle) % 360;
       const [s, c] = sinCosDegrees(a);
-      const [x, y, z] = [radius * c, height, -radius * s];
-      for (let k = 0; k < 3; k++) at[3 * o + k] = m[3 * k] * x + m[3 * k + 1] * y + m[3 * k + 2] * z;
-      if (turns) turns.set(v.turned ? multiply(plane, axisAngle([0, 1, 0], a)) : [0, 0, 0, 1], 4 * o);
+      const x = radius * c;
+      const z = -radius * s;
+      for (let k = 0; k < 3; k++) at[3 * o + k] = m[3 * k] * x + m[3 * k + 1] * height + m[3 * k + 2] * z;
+      if (turns && v.turned) {
+        // The plane's turn after one about y by a, written out.
+        const [h, g] = sinCosDegrees(a / 2, 720);
+        turns[4 * o] = plane[0] * g - plane[2] * h;
+        turns[4 * o + 1] = plane[1] * g + plane[3] * h;
+        turns[4 * o + 2] = plane[2] * g + plane[0] * h;
+        turns[4 * o + 3] = plane[3] * g - plane[1] * h;
+      } else if (turns) turns[4 * o + 3] = 1;
       order[o++] = place;
     };
     if (v.shape === 'ring') {

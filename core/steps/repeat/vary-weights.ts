@@ -1,4 +1,4 @@
-import { pointsMesh } from '../../copies/copies';
+import { centresOf, pointsMesh } from '../../copies/copies';
 import { sampleNoise } from '../../noise/sample';
 import { settingsFrom, type NoiseValues } from '../../noise/noise-params';
 import type { Copies } from '../../shape/mesh';
@@ -62,11 +62,11 @@ export function weightsOf(v: DealtBy & Omit<NoiseValues, 'space'>, copies: Copie
       break;
     }
     case 'place': {
-      const m = copies.matrices;
+      const p = centresOf(copies);
       const span = v.highAt - v.lowAt || 1e-9;
       const axis = 'xyz'.indexOf(v.axis);
       for (let i = 0; i < n; i++) {
-        const at = v.axis === 'out' ? Math.hypot(m[16 * i + 12], m[16 * i + 13], m[16 * i + 14]) : m[16 * i + 12 + axis];
+        const at = v.axis === 'out' ? Math.sqrt(p[3 * i] ** 2 + p[3 * i + 1] ** 2 + p[3 * i + 2] ** 2) : p[3 * i + axis];
         out[i] = (at - v.lowAt) / span;
       }
       break;
