@@ -58,7 +58,7 @@ import { spin } from './place/spin';
 import { tumble } from './place/tumble';
 import { repeatGrid } from './repeat/grid';
 import { repeatLine } from './repeat/line';
-import { repeatPath } from './repeat/path';
+import { repeatPath } from './repeat/on-path';
 import { repeatPoints } from './repeat/points';
 import { repeatRings } from './repeat/rings';
 import { scatter } from './repeat/scatter';
