@@ -94,7 +94,7 @@ test('a stream drifts in a current; released every few frames that do not fit, i
   await typeNumber(step(page, 'stream'), 'Life', 1.5);
   await expect(readOut(page, 'stream')).toContainText('180 copies');
   await expect(page.getByTestId('seam-chip')).toHaveText('Seam closed', { timeout: 60_000 });
-  await step(page, 'stream').getByRole('combobox', { name: 'Released' }).selectOption({ label: 'Every few frames' });
+  await step(page, 'stream').getByRole('combobox', { name: 'Released' }).selectOption({ label: 'By frames' });
   await typeNumber(step(page, 'stream'), 'Every', 4);
   await expect(page.getByTestId('seam-chip')).toHaveText('1 gap at the seam', { timeout: 60_000 });
   await page.getByTestId('seam-chip').click();

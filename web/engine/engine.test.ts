@@ -35,6 +35,24 @@ describe('loop cache', () => {
     cache.trim(new Set(['now']));
     expect(cache.get('now', 0)).toBeDefined();
   });
+  it('lets go of the frames that come last from the playhead, never of the one shown, where a loop does not fit', () => {
+    const cache = new LoopCache(4 * 240);
+    for (let f = 0; f < 10; f++) cache.set('loop', f, geometry(`f${f}`));
+    cache.shed(7, 10);
+    expect([0, 1, 2, 3, 4, 5, 6, 7, 8, 9].filter((f) => cache.get('loop', f))).toEqual([0, 7, 8, 9]);
+    expect(cache.isFull()).toBe(true);
+    expect(cache.shape('f3')).toBeUndefined();
+  });
+  it('keeps a source of copies once, in whatever places it stands at whatever frames', () => {
+    const cache = new LoopCache(1e6);
+    const instances = { matrices: new Float32Array(32), numbers: new Uint32Array(2) };
+    const at = (key: string): RibbonGeometry => ({ ...geometry(key, 3000), facts: { count: 2, places: 2, order: new Float32Array(2) }, parts: [{ ...geometry('source', 3000).parts[0], key: 'source', instances }] });
+    for (let f = 0; f < 40; f++) cache.set('copies', f, at(`f${f}`));
+    // 40 frames of a shape of 24 kB would not have found room.
+    expect(cache.isFull()).toBe(false);
+    expect(cache.body('source')).toBeDefined();
+    expect(cache.keysOf('copies')).toEqual(['f0', 'source']);
+  });
   it('knows which topologies are in use', () => {
     const cache = new LoopCache(1e6);
     cache.set('a', 0, geometry('x', 30, 'one'));

@@ -71,7 +71,7 @@ export const vary = defineStep({
     clamp: toggle('Stay within', false, 'Values do not go beyond the first and the second, which makes a swell stop short.', { more: true }),
     one: choice('Counts', 'copy', [{ value: 'copy', title: 'Each copy' }, { value: 'group', title: 'Each place' }], 'Where repeats are repeated: every copy differs, or those on one place of the last repeat go together.', { more: true }),
     behind: number('Each later', 0, 'Share of the loop by which each copy follows the one before: the same motion, later.', { unit: '%', min: -1000, max: 1000, soft: [-20, 20], step: 0.5, moves: false }),
-    scattered: number('Later by chance', 0, 'Up to this share of the loop later, by chance. It is added to time, so all keep the same pace.', { unit: '%', min: -1000, max: 1000, soft: [0, 100], step: 1, moves: false }),
+    scattered: number('And by chance', 0, 'Up to this share of the loop later, by chance. It is added to time, so all keep the same pace.', { unit: '%', min: -1000, max: 1000, soft: [0, 100], step: 1, moves: false }),
     springy: choice('Springs', 'no', [{ value: 'no', title: 'None' }, { value: 'chain', title: 'On the one before' }, { value: 'all', title: 'All on the values' }], 'Copies hang on springs: each on the one before it, or all on the values themselves.'),
     swings: number('Stiffness', 4, 'Swings a loop that a spring would make by itself: more is stiffer.', { unit: '/loop', min: 0.1, max: 200, soft: [0.5, 16], step: 0.1, moves: false, shownWhen: { param: 'springy', is: ['chain', 'all'] } }),
     damping: number('Damping', 40, '100 % comes to rest without swinging past.', { unit: '%', min: 1, max: 1000, soft: [1, 150], step: 1, moves: false, shownWhen: { param: 'springy', is: ['chain', 'all'] } }),

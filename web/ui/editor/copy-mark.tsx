@@ -87,7 +87,7 @@ export function CopyMark({ size }: { size: Size }) {
           <circle cx={seen.x} cy={seen.y} r="17" fill="none" stroke={shownColour(colour)} strokeWidth="2" />
         </svg>
       )}
-      <Box position="absolute" top="52px" right="3" w="216px" bg="panel" borderRadius="10px" boxShadow="card" px="3" py="2" role="status" aria-label="Chosen copy" data-testid="copy">
+      <Box position="absolute" top="52px" right="3" w="240px" bg="panel" borderRadius="10px" boxShadow="card" px="3" py="2" role="status" aria-label="Chosen copy" data-testid="copy">
         <Flex align="center" gap="1" mb="1">
           <Text fontWeight="600" fontSize="13px" flex="1">{look ? `Copy ${copy.number + 1} of ${look.count}` : 'Not here now'}</Text>
           {look?.colour && <Box w="13px" h="13px" borderRadius="full" borderWidth="1px" borderColor="lineStrong" style={{ background: look.colour }} title={look.colour} />}
