@@ -1,7 +1,7 @@
 import { boundsOf } from '../shape/measure';
-import { drawTopologyOf } from '../shape/drawable';
 import type { Mesh } from '../shape/mesh';
 import { randomSource } from '../time/random';
+import { areasOf, folded, totalOf, triangleAt } from './areas';
 
 /** Places on a surface, told by triangle and by shares of its second and third corner, so that they go along when it moves. */
 export interface SurfacePlaces {
@@ -11,47 +11,23 @@ export interface SurfacePlaces {
   readonly shares: Float32Array;
 }
 
-/** Triangles of a shape, as vertices of the shape. */
-function trianglesOf(mesh: Mesh): Uint32Array {
-  const { triangles, source } = drawTopologyOf(mesh.connectivity);
-  return triangles.map((v) => source[v]);
-}
-
-/** Areas of triangles in m². */
-function areas(p: Float32Array, triangles: Uint32Array): Float64Array {
-  const out = new Float64Array(triangles.length / 3);
-  for (let t = 0; t < out.length; t++) {
-    const [a, b, c] = [3 * triangles[3 * t], 3 * triangles[3 * t + 1], 3 * triangles[3 * t + 2]];
-    const [ux, uy, uz] = [p[b] - p[a], p[b + 1] - p[a + 1], p[b + 2] - p[a + 2]];
-    const [vx, vy, vz] = [p[c] - p[a], p[c + 1] - p[a + 1], p[c + 2] - p[a + 2]];
-    out[t] = Math.hypot(uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx) / 2;
-  }
-  return out;
-}
-
 /**
- * Places spread evenly by area over a surface, the same for the same seed: triangles by their area, in
- * them evenly by folding the unit square (G. Turk, “Generating random points in triangles”, Graphics Gems, 1990).
+ * Places spread evenly by area over a surface, the same for the same seed.
  *
  * @param spread least distance in metres between two places, by throwing darts: tried up to 30 times for
  *   each that is wanted, so fewer may fit than `count`; 0 for none
  */
 export function scatterOn(mesh: Mesh, count: number, seed: number, spread: number): SurfacePlaces {
-  const triangles = trianglesOf(mesh);
-  const area = areas(mesh.positions, triangles);
-  const until = new Float64Array(area.length);
-  let total = 0;
-  for (let t = 0; t < area.length; t++) until[t] = total += area[t];
-  if (total === 0) return { corners: new Uint32Array(0), shares: new Float32Array(0) };
+  const areas = areasOf(mesh);
+  if (totalOf(areas) === 0) return { corners: new Uint32Array(0), shares: new Float32Array(0) };
   const random = randomSource(seed + 401);
   const [corners, shares]: number[][] = [[], []];
   const p = mesh.positions;
   const darts = spread > 0 ? new Darts(spread) : null;
   for (let tries = darts ? 30 * count : count; tries > 0 && shares.length < 2 * count; tries--) {
-    const t = firstAbove(until, random() * total);
-    let [u, w] = [random(), random()];
-    if (u + w > 1) [u, w] = [1 - u, 1 - w];
-    const [a, b, c] = [triangles[3 * t], triangles[3 * t + 1], triangles[3 * t + 2]];
+    const t = triangleAt(areas, random());
+    const [u, w] = folded(random(), random());
+    const [a, b, c] = areas.corners.subarray(3 * t, 3 * t + 3);
     if (darts) {
       const at = [0, 1, 2].map((k) => p[3 * a + k] + u * (p[3 * b + k] - p[3 * a + k]) + w * (p[3 * c + k] - p[3 * a + k]));
       if (!darts.throw(at[0], at[1], at[2])) continue;
@@ -64,18 +40,7 @@ export function scatterOn(mesh: Mesh, count: number, seed: number, spread: numbe
 
 /** Area of the surface in m². */
 export function areaOn(mesh: Mesh): number {
-  return areas(mesh.positions, trianglesOf(mesh)).reduce((a, b) => a + b, 0);
-}
-
-/** Index of the first entry above x in a rising list. */
-function firstAbove(until: Float64Array, x: number): number {
-  let [low, high] = [0, until.length - 1];
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (until[middle] > x) high = middle;
-    else low = middle + 1;
-  }
-  return low;
+  return totalOf(areasOf(mesh));
 }
 
 /** Points no two of which are nearer than a distance: a Poisson-disc set by dart throwing (R. L. Cook, 1986). */
@@ -128,7 +93,7 @@ export function scatterIn(mesh: Mesh, count: number, seed: number, spread: numbe
 /** Whether a place is inside a closed surface; triangles are found by a grid of columns. */
 export function insideOf(mesh: Mesh): (x: number, y: number, z: number) => boolean {
   const p = mesh.positions;
-  const triangles = trianglesOf(mesh);
+  const { corners: triangles } = areasOf(mesh);
   const bounds = boundsOf(p)!;
   const n = Math.max(1, Math.min(256, Math.ceil(Math.sqrt(triangles.length / 3))));
   const [dx, dz] = [(bounds.max[0] - bounds.min[0]) / n || 1, (bounds.max[2] - bounds.min[2]) / n || 1];

@@ -148,7 +148,7 @@ function advance(run: Run, step: StepDoc, index: number, count: number, frame: n
 
 const definitions = new WeakMap<RibbonDoc, Map<string, string>>();
 
-/** The steps up to and with one, as a fingerprint; found once for a document. */
+/** The steps up to and with one, as a fingerprint; found once for a ribbon as it is. */
 function definitionOf({ ribbon, loop, detail }: Run, index: number): string {
   let own = definitions.get(ribbon);
   if (!own) definitions.set(ribbon, (own = new Map()));

@@ -1,4 +1,4 @@
-import { drawTopologyOf } from '../shape/drawable';
+import { folded, totalOf, triangleAt, type Areas } from '../copies/areas';
 import { polylinesOf, pointsOf } from '../shape/curves/curves';
 import { pathAlong } from '../shape/curves/along-path';
 import { vertexNormals } from '../shape/normals';
@@ -73,43 +73,17 @@ export function fromCurves(mesh: Mesh, chance: (salt: number) => number): Origin
   return null;
 }
 
-/** Areas of the triangles of a shape, added up. */
-export function areasOf(mesh: Mesh): { corners: Uint32Array; until: Float64Array } {
-  const { triangles, source } = drawTopologyOf(mesh.connectivity);
-  const corners = triangles.map((v) => source[v]);
-  const p = mesh.positions;
-  const until = new Float64Array(corners.length / 3);
-  let total = 0;
-  for (let t = 0; t < until.length; t++) {
-    const [a, b, c] = [3 * corners[3 * t], 3 * corners[3 * t + 1], 3 * corners[3 * t + 2]];
-    const u = [0, 1, 2].map((k) => p[b + k] - p[a + k]);
-    const w = [0, 1, 2].map((k) => p[c + k] - p[a + k]);
-    total += Math.hypot(u[1] * w[2] - u[2] * w[1], u[2] * w[0] - u[0] * w[2], u[0] * w[1] - u[1] * w[0]) / 2;
-    until[t] = total;
-  }
-  return { corners, until };
-}
-
 /**
  * Releases over the faces of a shape, evenly by area; the way out is the normal.
  *
  * @param rest areas of the shape at rest, so that the same slot keeps the same triangle while the shape moves
  */
-export function fromSurface(mesh: Mesh, rest: { corners: Uint32Array; until: Float64Array }, chance: (salt: number) => number): Origin | null {
-  const { corners, until } = rest;
-  const n = until.length;
-  if (n === 0 || until[n - 1] === 0) return null;
-  const x = chance(1) * until[n - 1];
-  let [low, high] = [0, n - 1];
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (until[middle] > x) high = middle;
-    else low = middle + 1;
-  }
-  let [u, w] = [chance(2), chance(3)];
-  if (u + w > 1) [u, w] = [1 - u, 1 - w];
+export function fromSurface(mesh: Mesh, rest: Areas, chance: (salt: number) => number): Origin | null {
+  if (totalOf(rest) === 0) return null;
+  const t = triangleAt(rest, chance(1));
+  const [u, w] = folded(chance(2), chance(3));
   const normals = vertexNormals(mesh.connectivity, mesh.positions);
-  const [a, b, c] = [0, 1, 2].map((k) => 3 * corners[3 * low + k]);
+  const [a, b, c] = [0, 1, 2].map((k) => 3 * rest.corners[3 * t + k]);
   const mix = (q: Float32Array, k: number) => q[a + k] + u * (q[b + k] - q[a + k]) + w * (q[c + k] - q[a + k]);
   return { at: [0, 1, 2].map((k) => mix(mesh.positions, k)) as Triple, out: unit([0, 1, 2].map((k) => mix(normals, k)) as Triple) };
 }

@@ -112,6 +112,8 @@ export function repeated(v: RepeatValues, input: Mesh, places: Places, context: 
   const sources: Mesh[] = [];
   const known = new Map<string, number>();
   const which = new Uint16Array(n);
+  // In step with each other they are numbered as they are named.
+  if (v.later === 0 && !moment) [input, ...named.map((name) => context.otherAt!(name, 0)!)].forEach((s, k) => known.set(`${k}/0`, sources.push(s) - 1));
   const frames = context.clock.frames;
   const late = (v.later !== 0 || moment) && context.inputAt ? new Float32Array(n) : undefined;
   for (let i = 0; i < n; i++) {

@@ -1,9 +1,10 @@
+import { areasOf } from '../../copies/areas';
 import { flattened } from '../../copies/copies';
 import { curlCurrent } from '../../noise/current';
 import { curlNoise, vectorNoise } from '../../noise/sample';
 import type { NoiseSettings } from '../../noise/noise';
 import { faceCount, type Mesh } from '../../shape/mesh';
-import { areasOf, chancesOf, fromCurves, fromShape, fromSurface, within, type Origin, type Triple } from '../../stream/births';
+import { chancesOf, fromCurves, fromShape, fromSurface, within, type Origin, type Triple } from '../../stream/births';
 import { level, surface, type Hits } from '../../stream/landing';
 import { carriedPaths, freePaths, type Birth, type Paths } from '../../stream/paths';
 import { everyFrames, perLoop, type Schedule } from '../../stream/schedule';

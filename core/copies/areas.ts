@@ -1,0 +1,47 @@
+import { drawTopologyOf } from '../shape/drawable';
+import type { Mesh } from '../shape/mesh';
+
+/** Triangles of a shape, and their areas added up one after the other. */
+export interface Areas {
+  /** Vertices, 3 numbers a triangle. */
+  readonly corners: Uint32Array;
+  /** Square metres of all triangles up to and with each. */
+  readonly until: Float64Array;
+}
+
+export function areasOf(mesh: Mesh): Areas {
+  const { triangles, source } = drawTopologyOf(mesh.connectivity);
+  const corners = triangles.map((v) => source[v]);
+  const p = mesh.positions;
+  const until = new Float64Array(corners.length / 3);
+  let total = 0;
+  for (let t = 0; t < until.length; t++) {
+    const [a, b, c] = [3 * corners[3 * t], 3 * corners[3 * t + 1], 3 * corners[3 * t + 2]];
+    const [ux, uy, uz] = [p[b] - p[a], p[b + 1] - p[a + 1], p[b + 2] - p[a + 2]];
+    const [vx, vy, vz] = [p[c] - p[a], p[c + 1] - p[a + 1], p[c + 2] - p[a + 2]];
+    until[t] = total += Math.hypot(uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx) / 2;
+  }
+  return { corners, until };
+}
+
+/** Square metres in all. */
+export function totalOf({ until }: Areas): number {
+  return until.length > 0 ? until[until.length - 1] : 0;
+}
+
+/** The triangle in which a share 0 ≤ x < 1 of all area is reached: triangles are drawn by their area. */
+export function triangleAt(areas: Areas, x: number): number {
+  const wanted = x * totalOf(areas);
+  let [low, high] = [0, areas.until.length - 1];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (areas.until[middle] > wanted) high = middle;
+    else low = middle + 1;
+  }
+  return low;
+}
+
+/** Even places in a triangle from two chances, by folding the unit square (G. Turk, “Generating random points in triangles”, Graphics Gems, 1990). */
+export function folded(u: number, w: number): [number, number] {
+  return u + w > 1 ? [1 - u, 1 - w] : [u, w];
+}
