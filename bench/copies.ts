@@ -1,3 +1,4 @@
+import FastNoiseLite from 'fastnoise-lite';
 import { Euler, Matrix4, Quaternion, Vector3, Object3D } from 'three';
 import { copyCount } from '@maypole/core/copies/copies';
 import { MeshCache } from '@maypole/core/evaluate/mesh-cache';
@@ -25,17 +26,31 @@ function frames(r: ReturnType<typeof ribbon>): () => unknown {
   return () => evaluateRibbon(r, loop, n++ % loop.frames, 'final', cache).mesh;
 }
 
-/** The same with objects and matrices of three.js, one after the other, and the same noise read place by place. */
-function straightforward(count: number): () => unknown {
+type Read = (x: number, y: number, z: number) => number;
+
+/** Our own noise in plain TypeScript, moving. */
+function ownNoise(frame: number): Read[] {
+  const settings = (seed: number): NoiseSettings => ({ kind: 'gradient', stretch: [1, 1, 1], octaves: 1, contrast: 1, brightness: 0, low: -1, high: 1, absolute: false, invert: false, seed, ...NOISE });
+  return [0, 1, 2].map((s) => noiseField(settings(s), { frame: frame % loop.frames, frames: loop.frames }));
+}
+
+/** The comparable noise of a public library, standing still. */
+const publicNoise: Read[] = [0, 1, 2].map((seed) => {
+  const n = new FastNoiseLite(seed);
+  n.SetFrequency(1 / NOISE.scale);
+  n.SetNoiseType(FastNoiseLite.NoiseType.Perlin);
+  return (x, y, z) => n.GetNoise(x, y, z);
+});
+
+/** The same with objects and matrices of three.js, one after the other, and noise read place by place. */
+function straightforward(count: number, noise: (frame: number) => Read[]): () => unknown {
   const side = Math.round(Math.sqrt(count));
   const object = new Object3D();
-  const settings = (seed: number): NoiseSettings => ({ kind: 'gradient', stretch: [1, 1, 1], octaves: 1, contrast: 1, brightness: 0, low: -1, high: 1, absolute: false, invert: false, seed, ...NOISE });
   const out = new Float32Array(16 * count);
   const colours = new Float32Array(3 * count);
   let n = 0;
   return () => {
-    const [shift, turn, size] = [0, 1, 2].map((s) => noiseField(settings(s), { frame: n % loop.frames, frames: loop.frames }));
-    n++;
+    const [shift, turn, size] = noise(n++);
     for (let i = 0; i < count; i++) {
       const [x, z] = [0.3 * ((i % side) - side / 2), 0.3 * (Math.floor(i / side) - side / 2)];
       object.position.set(x, 0.5 + 0.5 * shift(x, 0, z), z);
@@ -67,7 +82,8 @@ function timed(work: () => unknown, rounds: number): number {
 
 export async function copies(): Promise<Row[]> {
   const rows: Row[] = [];
-  rows.push(await compare('100k copies: shift, turn and size by noise, colour; a frame', frames(varied(100_000)), 'three.js Object3D, the same noise', straightforward(100_000)));
+  rows.push(await compare('100k copies: shift, turn and size by noise, colour; a frame', frames(varied(100_000)), 'three.js Object3D, fastnoise-lite gradient', straightforward(100_000, () => publicNoise)));
+  rows.push(await compare('the same', frames(varied(100_000)), 'three.js Object3D, our plain noise', straightforward(100_000, ownNoise)));
   const [m, q, p, s] = [new Matrix4(), new Quaternion(), new Vector3(1, 2, 3), new Vector3(1, 1, 1)];
   const grid = () => {
     const cache = new MeshCache();

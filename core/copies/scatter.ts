@@ -1,3 +1,4 @@
+import { columnsOf } from '../shape/columns';
 import { boundsOf } from '../shape/measure';
 import type { Mesh } from '../shape/mesh';
 import { randomSource } from '../time/random';
@@ -90,34 +91,15 @@ export function scatterIn(mesh: Mesh, count: number, seed: number, spread: numbe
   return Float32Array.from(out);
 }
 
-/** Whether a place is inside a closed surface; triangles are found by a grid of columns. */
+/** Whether a place is inside a closed surface. */
 export function insideOf(mesh: Mesh): (x: number, y: number, z: number) => boolean {
-  const p = mesh.positions;
-  const { corners: triangles } = areasOf(mesh);
-  const bounds = boundsOf(p)!;
-  const n = Math.max(1, Math.min(256, Math.ceil(Math.sqrt(triangles.length / 3))));
-  const [dx, dz] = [(bounds.max[0] - bounds.min[0]) / n || 1, (bounds.max[2] - bounds.min[2]) / n || 1];
-  const column = (v: number, k: 0 | 2) => Math.max(0, Math.min(n - 1, Math.floor((v - bounds.min[k]) / (k === 0 ? dx : dz))));
-  const columns: number[][] = Array.from({ length: n * n }, () => []);
-  for (let t = 0; t < triangles.length; t += 3) {
-    const [a, b, c] = [3 * triangles[t], 3 * triangles[t + 1], 3 * triangles[t + 2]];
-    const [x0, x1] = [column(Math.min(p[a], p[b], p[c]), 0), column(Math.max(p[a], p[b], p[c]), 0)];
-    const [z0, z1] = [column(Math.min(p[a + 2], p[b + 2], p[c + 2]), 2), column(Math.max(p[a + 2], p[b + 2], p[c + 2]), 2)];
-    for (let i = x0; i <= x1; i++) for (let k = z0; k <= z1; k++) columns[i * n + k].push(t);
-  }
-  return (px, y, pz) => {
-    // A hair beside the place, so that the line meets faces and not the edges where two would count.
-    const [x, z] = [px + 1.3e-5 * dx, pz + 0.7e-5 * dz];
+  const columns = columnsOf(mesh);
+  const bounds = boundsOf(mesh.positions);
+  const size = bounds ? Math.max(...bounds.max.map((m, k) => m - bounds.min[k])) : 0;
+  return (x, y, z) => {
     let crossings = 0;
-    for (const t of columns[column(x, 0) * n + column(z, 2)]) {
-      const [a, b, c] = [3 * triangles[t], 3 * triangles[t + 1], 3 * triangles[t + 2]];
-      const d = (p[b] - p[a]) * (p[c + 2] - p[a + 2]) - (p[c] - p[a]) * (p[b + 2] - p[a + 2]);
-      if (d === 0) continue;
-      const u = ((x - p[a]) * (p[c + 2] - p[a + 2]) - (p[c] - p[a]) * (z - p[a + 2])) / d;
-      const w = ((p[b] - p[a]) * (z - p[a + 2]) - (x - p[a]) * (p[b + 2] - p[a + 2])) / d;
-      if (u < 0 || w < 0 || u + w > 1) continue;
-      if (p[a + 1] + u * (p[b + 1] - p[a + 1]) + w * (p[c + 1] - p[a + 1]) > y) crossings++;
-    }
+    // A hair beside the place, so that the line meets faces and not the edges where two would count.
+    columns.meetings(x + 1.3e-7 * size, z + 0.7e-7 * size, (at) => (crossings += Number(at > y)));
     return crossings % 2 === 1;
   };
 }

@@ -22,7 +22,7 @@ describe('pieces written before a value was there', () => {
     if (!read.ok) throw new Error(read.message);
     const [ribbon] = read.piece.ribbons;
     expect(ribbon.finish).toEqual({ ...defaultsOf(finishParams), colour: '#336699', roughness: 30 });
-    expect(ribbon.steps[0].values).toEqual({ size: [1, 2, 3], rounding: 0, segments: 4 });
+    expect(ribbon.steps[0].values).toEqual({ size: [1, 2, 3], rounding: 0, segments: 4, uneven: false, counts: [8, 8, 8] });
     expect(ribbon.steps[1].values).toEqual({ ...defaultsOf(stepKind('displace').params), height: 0.4, noise: 'cellular', seed: 3 });
     expect(ribbon.steps[2].values).toMatchObject({ thickness: 0.1, region: 'all', lining: 'own' });
   });

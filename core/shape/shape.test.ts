@@ -15,7 +15,7 @@ import { topologyOf } from './topology';
 
 const context = { clock: { frame: 0, frames: 100 }, detail: 'draft' as const };
 const empty = null as unknown as Mesh;
-const cube = box.evaluate({ rounding: 0, size: [2, 2, 2], segments: 1 }, empty, context);
+const cube = box.evaluate({ uneven: false, counts: [1, 1, 1], rounding: 0, size: [2, 2, 2], segments: 1 }, empty, context);
 
 /** The mesh moved at random, so that checks do not lean on symmetry. */
 function shaken(mesh: Mesh, by: number, seed = 4): Mesh {
@@ -91,7 +91,7 @@ describe('Catmull–Clark', () => {
 });
 
 describe('Laplacian smoothing', () => {
-  const rough = shaken(box.evaluate({ rounding: 0, size: [1, 2, 3], segments: 3 }, empty, context), 0.3);
+  const rough = shaken(box.evaluate({ uneven: false, counts: [1, 1, 1], rounding: 0, size: [1, 2, 3], segments: 3 }, empty, context), 0.3);
   /** I − λ(I − D⁻¹A) as a dense matrix, from the edge list alone. */
   const step = (mesh: Mesh, strength: number): Matrix => {
     const n = mesh.connectivity.vertexCount;

@@ -63,7 +63,7 @@ describe('engine', () => {
     await complete();
     const still = engine.geometry(engineRibbon(), 0);
     expect(still!.parts[0].positions.length).toBe(48 * 3);
-    for (let f = 1; f < 10; f++) expect(engine.geometry(engineRibbon(), f)!.positions).toBe(still!.positions);
+    for (let f = 1; f < 10; f++) expect(engine.geometry(engineRibbon(), f)!.parts[0].positions).toBe(still!.parts[0].positions);
     expect(jobs.filter((j) => j.have.length > 0).length).toBeGreaterThanOrEqual(8);
   });
   let current: Piece;

@@ -1,4 +1,4 @@
-import { number, vector } from '../../declare/params';
+import { number, toggle, vector } from '../../declare/params';
 import { ConnectivityBuilder, connectivityStore, meshOf } from '../../shape/builder';
 import { FINISH, perConnectivity } from '../../shape/mesh';
 import { brief, checkFaces, defineStep } from '../step';
@@ -19,17 +19,19 @@ export const box = defineStep({
   params: {
     size: vector('Size', [1.4, 1.4, 1.4], 'Length of the edges along x, y and z.', { unit: 'm', min: 0, max: 1000, soft: [0, 4] }),
     rounding: number('Rounding', 0, 'Radius of its edges and corners.', { unit: 'm', min: 0, max: 1000, soft: [0, 0.7] }),
-    segments: number('Segments', 8, 'Faces along each edge.', { min: 1, max: 400, soft: [1, 48], integer: true }),
+    segments: number('Segments', 8, 'Faces along each edge.', { min: 1, max: 400, soft: [1, 48], integer: true, shownWhen: { param: 'uneven', is: [false] } }),
+    uneven: toggle('Own counts', false, 'Counts the faces along x, y and z by themselves.', { more: true }),
+    counts: vector('Segments', [8, 8, 8], 'Faces along x, y and z.', { min: 1, max: 400, soft: [1, 48], integer: true, shownWhen: { param: 'uneven', is: [true] }, more: true }),
   },
   summary: (v) => `${v.size.map(brief).join(' × ')} m`,
   evaluate(v) {
-    const n = v.segments;
-    checkFaces(6 * n * n, 'Use fewer segments.');
-    const connectivity = store(`${n}`, () => {
+    const n = v.uneven ? v.counts : ([v.segments, v.segments, v.segments] as const);
+    checkFaces(2 * (n[0] * n[1] + n[1] * n[2] + n[2] * n[0]), 'Use fewer segments.');
+    const connectivity = store(n.join(), () => {
       const ids = new Map<number, number>();
       const cells: number[] = [];
       const vertex = (p: number[]): number => {
-        const key = (p[0] * (n + 1) + p[1]) * (n + 1) + p[2];
+        const key = (p[0] * (n[1] + 1) + p[1]) * (n[2] + 1) + p[2];
         let id = ids.get(key);
         if (id === undefined) {
           id = ids.size;
@@ -40,10 +42,10 @@ export const box = defineStep({
       };
       const faces = new ConnectivityBuilder();
       for (let axis = 0; axis < 3; axis++)
-        for (const end of [0, n]) {
+        for (const end of [0, n[axis]]) {
           const [u, w] = [(axis + 1) % 3, (axis + 2) % 3];
-          for (let i = 0; i < n; i++)
-            for (let j = 0; j < n; j++) {
+          for (let i = 0; i < n[u]; i++)
+            for (let j = 0; j < n[w]; j++) {
               const at = (du: number, dw: number) => {
                 const p = [0, 0, 0];
                 p[axis] = end;
@@ -52,7 +54,7 @@ export const box = defineStep({
                 return vertex(p);
               };
               const quad = [at(0, 0), at(1, 0), at(1, 1), at(0, 1)];
-              const uv = [[i, j], [i + 1, j], [i + 1, j + 1], [i, j + 1]].map((p) => p.map((x) => x / n));
+              const uv = [[i, j], [i + 1, j], [i + 1, j + 1], [i, j + 1]].map(([a, b]) => [a / n[u], b / n[w]]);
               if (end === 0) faces.face(quad.reverse(), axis * 2, FINISH.main, uv.reverse().flat());
               else faces.face(quad, axis * 2 + 1, FINISH.main, uv.flat());
             }
@@ -62,7 +64,7 @@ export const box = defineStep({
       return made;
     });
     const cells = grids.get(connectivity)!;
-    const positions = Float32Array.from(cells, (c, i) => (c / n - 0.5) * v.size[i % 3]);
+    const positions = Float32Array.from(cells, (c, i) => (c / n[i % 3] - 0.5) * v.size[i % 3]);
     const radius = Math.min(v.rounding, ...v.size.map((s) => s / 2));
     if (radius === 0) return meshOf(connectivity, positions);
     for (let i = 0; i < positions.length; i += 3) {

@@ -39,7 +39,7 @@ describe('handbook formulas', () => {
     expectSecondOrder(makePillar, surfaceArea, 2 * Math.PI * 1.5 * 5.5, 16);
   });
   it('box: volume abc, area 2(ab + bc + ca), exactly', () => {
-    const m = box.evaluate({ rounding: 0, size: [1, 2, 3], segments: 4 }, empty, context);
+    const m = box.evaluate({ uneven: false, counts: [1, 1, 1], rounding: 0, size: [1, 2, 3], segments: 4 }, empty, context);
     expect(volume(m)).toBeCloseTo(6, 5);
     expect(surfaceArea(m)).toBeCloseTo(22, 5);
   });
@@ -59,14 +59,14 @@ describe('Euler characteristic V − E + F', () => {
     ['geodesic sphere', makeBall(5), 2],
     ['closed cylinder', makePillar(9), 2],
     ['open cylinder', cylinder.evaluate({ radius: 1, height: 1, sides: 7, rows: 3, caps: false, capRings: 2 }, empty, context), 0],
-    ['box', box.evaluate({ rounding: 0, size: [1, 1, 1], segments: 3 }, empty, context), 2],
+    ['box', box.evaluate({ uneven: false, counts: [1, 1, 1], rounding: 0, size: [1, 1, 1], segments: 3 }, empty, context), 2],
     ['plane', plane.evaluate({ width: 1, depth: 1, columns: 3, rows: 4 }, empty, context), 1],
   ])('%s', (_, mesh, chi) => expect(eulerCharacteristic(mesh)).toBe(chi));
 });
 
 describe('forms', () => {
   it('are watertight where they are closed, and turn their faces outwards', () => {
-    for (const m of [makeTorus(6), makeBall(4), makePillar(8), box.evaluate({ rounding: 0, size: [1, 1, 1], segments: 2 }, empty, context)]) {
+    for (const m of [makeTorus(6), makeBall(4), makePillar(8), box.evaluate({ uneven: false, counts: [1, 1, 1], rounding: 0, size: [1, 1, 1], segments: 2 }, empty, context)]) {
       expect([...topologyOf(m.connectivity).borderEdge].some(Boolean)).toBe(false);
       expect(volume(m)).toBeGreaterThan(0);
     }

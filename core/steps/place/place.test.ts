@@ -87,8 +87,8 @@ describe('tumble', () => {
   it('closes exactly in a row, on the spot and there and back; one alone does not, and its step says so', () => {
     for (const values of [{ travel: 'row', bodies: 5 }, { travel: 'spot' }, { travel: 'back' }, { travel: 'row', bodies: 3, steps: 3, heading: '-z' }]) expect(closureOf(on(values, 0), on(values, 120)).how).toBe('exact');
     expect(closureOf(on({ travel: 'row', bodies: 1 }, 0), on({ travel: 'row', bodies: 1 }, 120)).how).toBe('open');
-    expect(stepKind('tumble').seam!({ travel: 'row', bodies: 1 } as never)!.words).toContain('One body alone');
-    expect(stepKind('tumble').seam!({ travel: 'spot', bodies: 1 } as never)).toBeNull();
+    expect(stepKind('tumble').seam!({ travel: 'row', bodies: 1 } as never, 120)!.words).toContain('One body alone');
+    expect(stepKind('tumble').seam!({ travel: 'spot', bodies: 1 } as never, 120)).toBeNull();
   });
   it('on the spot a cube in one step is another cube in the same place', () => expect(closureOf(on({ travel: 'spot', steps: 1 }, 0), on({ travel: 'spot', steps: 1 }, 120)).how).toBe('permuted'));
   it('says so where a form has nothing to roll over', () => {

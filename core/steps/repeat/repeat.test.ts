@@ -21,11 +21,11 @@ const ribbon = (...steps: StepDoc[]): RibbonDoc => ({ ...newRibbon('box', 0), id
 const piece = (r: RibbonDoc, ...others: RibbonDoc[]): Piece => ({ ...newPiece(), loop: { frames, fps: 30 }, ribbons: [r, ...others] });
 const at = (p: Piece, frame: number, cache = new MeshCache()) => evaluateRibbon(linkPiece(p).ribbons[0], p.loop, frame, 'draft', cache);
 const copiesOf = (p: Piece, frame: number): Copies => at(p, frame).mesh.copies!;
-const line = (count: number, more: object = {}) => newStep('repeat-line', { count, centred: false, way: [1, 0, 0], ...more });
+const line = (count: number, more: object = {}) => newStep('repeat-line', { count, centred: false, way: [1, 0, 0], ...more } as never);
 const xs = (c: Copies, axis = 0) => [...centresOf(c)].filter((_, i) => i % 3 === axis);
 
 describe('copies along a path', () => {
-  const circleLike = (over: object) => ({ ...newRibbon('curve', 1), id: 'path', steps: [newStep('curve', over)] });
+  const circleLike = (over: object) => ({ ...newRibbon('curve', 1), id: 'path', steps: [newStep('curve', over as never)] });
   it('are even by length: chords of an eight agree with independent quadrature of its arc', () => {
     // Gerono's lemniscate (R sin, d cos, R sin cos), its length by Simpson's rule in 20 000 parts.
     const [R, d, n] = [1.2, 0.4, 90];
@@ -97,7 +97,7 @@ describe('copies at times of their own', () => {
 });
 
 describe('vary', () => {
-  const varied = (over: object, count = 11, more: object = {}) => copiesOf(piece(ribbon(small, line(count, more), newStep('vary', over))), 0);
+  const varied = (over: object, count = 11, more: object = {}) => copiesOf(piece(ribbon(small, line(count, more), newStep('vary', over as never))), 0);
   const sizes = (c: Copies) => Array.from({ length: copyCount(c) }, (_, i) => Math.hypot(...c.matrices.subarray(16 * i, 16 * i + 3)));
   it('by order runs from the first value to the last; there and back meets itself', () => {
     sizes(varied({ sizeFrom: 1, sizeTo: 2 })).forEach((s, i) => expect(s).toBeCloseTo(1 + i / 10, 5));

@@ -82,7 +82,7 @@ describe('quarter turns and shares', () => {
 });
 
 describe('on a path', () => {
-  const path = (over: object, curve: object) => shape(piece(ribbon('a', box, newStep('repeat-path', { other: 'p', ...over })), ribbon('p', newStep('outline', curve)))).mesh;
+  const path = (over: object, curve: object) => shape(piece(ribbon('a', box, newStep('repeat-path', { other: 'p', ...over })), ribbon('p', newStep('outline', curve as never)))).mesh;
   it('by spacing evened out, over a part of it, turned and upright', () => {
     const circle = { outline: 'circle', size: 1 };
     const whole = places(path({ by: 'spacing', spacing: 0.5 }, circle));
