@@ -35,6 +35,8 @@ export interface NumberParam extends ParamBase {
   readonly cyclic?: number;
   /** It counts how often something comes round in a loop, so that only whole numbers close. */
   readonly counts?: boolean;
+  /** How it goes with the length of the loop, where the unit does not tell: 1 grows with it, 2 with its square, −1 shrinks as it grows. */
+  readonly perLoop?: 1 | 2 | -1;
 }
 
 export interface VectorParam extends ParamBase {
@@ -180,6 +182,7 @@ function numeric(options: NumberOptions) {
     moves: options.moves ?? true,
     ...(options.cyclic ? { cyclic: options.cyclic } : {}),
     ...(options.counts ? { counts: true, moves: false } : {}),
+    ...(options.perLoop ? { perLoop: options.perLoop } : {}),
     ...(options.shownWhen ? { shownWhen: options.shownWhen } : {}),
     ...(options.more ? { more: true } : {}),
   } as const;

@@ -1,4 +1,6 @@
 import { describe, expect, it } from 'vitest';
+import { MeshCache } from '../evaluate/mesh-cache';
+import { evaluateRibbon } from '../evaluate/ribbon';
 import { evaluateValues } from '../evaluate/values';
 import { proveSeam } from '../seam/proof';
 import { stepKind } from '../steps/index';
@@ -26,6 +28,38 @@ describe('a longer loop', () => {
     expect(longer.loop).toEqual({ frames: 80, fps: 20 });
     expect(proveSeam(longer)).toMatchObject({ closed: true, truePeriod: 80 });
     expect(readPiece(writePiece(longer)).ok).toBe(true);
+  });
+  it('keeps the pace of streams, delays and swings: what is per loop grows, what is measured in loops shrinks', () => {
+    const p: Piece = {
+      ...newPiece('Long'),
+      loop: { frames: 40, fps: 20 },
+      ribbons: [
+        {
+          ...newRibbon('box', 0),
+          steps: [
+            newStep('box'),
+            newStep('stream', { count: 100, life: 1.5, stays: 0.5, speed: 2, fall: 3, drag: 1.5, flow: 1, flowRate: 0.5 }),
+            newStep('repeat-rings', { shape: 'spiral', windings: 3, advance: 2, later: 4 }),
+            newStep('vary', { what: 'late', lateFrom: 0, lateTo: 80, behind: 4, scattered: 10, swings: 5 }),
+          ],
+        },
+      ],
+    };
+    const [, stream, rings, varied] = lengthenLoop(p, 2).ribbons[0].steps.map((s) => s.values);
+    // Twice as long: speeds per loop double, what falling adds in a loop to a speed per loop grows fourfold.
+    expect(stream).toMatchObject({ count: 200, life: 0.75, stays: 0.25, speed: 4, fall: 12, drag: 3, flow: 2, flowRate: 1 });
+    expect(rings).toMatchObject({ windings: 3, advance: 4, later: 4 });
+    expect(varied).toMatchObject({ lateTo: 40, behind: 2, scattered: 5, swings: 10 });
+  });
+  it('a particle is after as many frames where it was in the shorter loop', () => {
+    const falling = (frames: number): Piece => ({
+      ...newPiece('Fall'),
+      loop: { frames, fps: 20 },
+      ribbons: [{ ...newRibbon('box', 0), steps: [newStep('box', { segments: 1 }), newStep('stream', { count: 1, from: 'point', cone: 0, speed: 2, speedSpread: 0, fall: 5, drag: 0.7, life: 0.9 })] }],
+    });
+    const at = (p: Piece, frame: number) => evaluateRibbon(p.ribbons[0], p.loop, frame, 'draft', new MeshCache()).mesh.copies!.matrices.slice(12, 15);
+    const [short, long] = [falling(40), lengthenLoop(falling(40), 3)];
+    for (const frame of [5, 17, 30]) at(short, frame).forEach((x, k) => expect(at(long, frame)[k]).toBeCloseTo(x, 5));
   });
   it('moves at the same speed: every wave has the value it had, frame by frame', () => {
     const [short, long] = [piece(), lengthenLoop(piece(), 3)];

@@ -9,9 +9,12 @@ import { motionKind } from '../time/motions/index';
 import { isMoving } from '../time/value';
 import type { Piece, Values } from './piece';
 
-/** What is counted per loop, and so grows with its length. */
-function perLoop(p: Param, name: string): boolean {
-  return p.type === 'number' && (p.unit === '/loop' || p.counts === true || name === 'turns');
+/** The power of the length of the loop with which a value goes: 1 for what is counted per loop, −1 for what is measured in loops, 0 for what has nothing to do with it. */
+function powerOf(p: Param, name: string): number {
+  if (p.type !== 'number') return 0;
+  if (p.perLoop) return p.perLoop;
+  if (p.unit === 'loops') return -1;
+  return p.unit === '/loop' || p.unit === 'm/loop' || p.counts === true || name === 'turns' ? 1 : 0;
 }
 
 /** Kinds whose settings say how often they go round; the others are gone through more often. */
@@ -19,8 +22,8 @@ const COUNTED = new Set(['wave', 'wander', 'cycle', 'gradient', 'follow']);
 
 function grown(settings: MotionDoc, params: Params, times: number): MotionDoc {
   const changed = Object.entries(params)
-    .filter(([name, p]) => perLoop(p, name) && settings[name] !== undefined)
-    .map(([name, p]) => [name, Math.min((settings[name] as number) * times, p.type === 'number' ? p.max : Infinity)]);
+    .filter(([name, p]) => powerOf(p, name) !== 0 && settings[name] !== undefined)
+    .map(([name, p]) => [name, Math.min((settings[name] as number) * times ** powerOf(p, name), p.type === 'number' ? p.max : Infinity)]);
   return { ...settings, ...Object.fromEntries(changed) };
 }
 
@@ -38,10 +41,12 @@ function longerMotion(motion: MotionDoc, times: number): MotionDoc {
 }
 
 function longerNumber(value: NumberValue, times: number, p: Param, name: string): NumberValue {
-  const scale = perLoop(p, name) ? (x: number) => Math.min(x * times, (p as { max: number }).max) : (x: number) => x;
+  const power = powerOf(p, name);
+  const { min, max } = p as { min: number; max: number };
+  const scale = power !== 0 ? (x: number) => Math.max(min, Math.min(max, x * times ** power)) : (x: number) => x;
   if (!isMoving(value)) return scale(value);
   const longer = longerMotion(value, times);
-  if (!perLoop(p, name)) return longer;
+  if (power === 0) return longer;
   const ends = Object.keys(motionKind(value.motion).ofValue).filter((setting) => typeof value[setting] === 'number');
   return { ...longer, ...Object.fromEntries(ends.map((setting) => [setting, scale(value[setting] as number)])) };
 }

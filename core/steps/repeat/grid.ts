@@ -57,6 +57,6 @@ export const repeatGrid = defineStep({
         before += columns;
       }
     const moves = v.advance !== 0 && v.ends;
-    return repeated(v, input, { at: Float32Array.from(at), order: Float32Array.from(order), places: order.length, ...(moves ? { sizes: Float32Array.from(sizes) } : {}) }, context);
+    return repeated(v, input, { at: Float32Array.from(at), order: Float32Array.from(order), places: before, ...(moves ? { sizes: Float32Array.from(sizes) } : {}) }, context);
   },
 });

@@ -26,7 +26,7 @@ export const repeatRings = defineStep({
     more: number('More outwards', 0, 'Copies that each ring has more than the one inside it.', { min: 0, max: 1000, soft: [0, 12], integer: true, shownWhen: { param: 'shape', is: ['ring'] } }),
     radius: number('Radius', 1.5, 'Of the first ring, or where the spiral begins.', { unit: 'm', min: 0, max: 10_000, soft: [0, 5] }),
     gap: number('Gap', 0.8, 'From ring to ring, between turns of the spiral, or from seed to seed.', { unit: 'm', min: -1000, max: 1000, soft: [0, 2] }),
-    turns: number('Turns', 2, 'How often the spiral goes round.', { unit: 'turns', min: 0.01, max: 1000, soft: [0.5, 8], step: 0.25, shownWhen: { param: 'shape', is: ['spiral'] } }),
+    windings: number('Turns', 2, 'How often the spiral goes round.', { unit: 'turns', min: 0.01, max: 1000, soft: [0.5, 8], step: 0.25, shownWhen: { param: 'shape', is: ['spiral'] } }),
     rise: number('Rise', 0, 'Along the axis, from the first copy to the last, or from ring to ring.', { unit: 'm', min: -10_000, max: 10_000, soft: [-3, 3] }),
     angle: number('Angle', 0, 'Turns all of it about its axis.', { unit: '°', cyclic: 360, min: -36_000, max: 36_000, soft: [-360, 360], step: 1 }),
     about: choice('About', 'y', [{ value: 'y', title: 'Y' }, { value: 'x', title: 'X' }, { value: 'z', title: 'Z' }], 'The axis it goes round.'),
@@ -34,7 +34,7 @@ export const repeatRings = defineStep({
     advance: number('Move on', 0, 'Places by which the copies move on in a loop; whole numbers close to the eye.', { unit: '/loop', min: -1000, max: 1000, soft: [-3, 3], step: 1, counts: true, shownWhen: { param: 'shape', is: ['ring'] } }),
     ...repeatParams,
   },
-  summary: (v) => (v.shape === 'ring' ? `${v.rings > 1 ? `${v.rings} rings of ` : ''}${v.count} · ${brief(v.radius)} m` : `${v.count} · ${v.shape === 'spiral' ? `${brief(v.turns)} turns` : 'seeds'}`),
+  summary: (v) => (v.shape === 'ring' ? `${v.rings > 1 ? `${v.rings} rings of ` : ''}${v.count} · ${brief(v.radius)} m` : `${v.count} · ${v.shape === 'spiral' ? `${brief(v.windings)} turns` : 'seeds'}`),
   changesByItself: (v) => v.shape === 'ring' && v.advance !== 0,
   looksAround: (v) => repeatsLater(v),
   evaluate(v, input, context) {
@@ -75,7 +75,7 @@ export const repeatRings = defineStep({
     } else
       for (let i = 0; i < n; i++) {
         const share = n > 1 ? i / (n - 1) : 0;
-        if (v.shape === 'spiral') put(v.radius + share * v.turns * v.gap, 360 * v.turns * share, share * v.rise, i);
+        if (v.shape === 'spiral') put(v.radius + share * v.windings * v.gap, 360 * v.windings * share, share * v.rise, i);
         else put(v.radius + v.gap * Math.sqrt(i), GOLDEN * i, share * v.rise, i);
       }
     return repeated(v, input, { at, order, places: n, ...(turns ? { turns } : {}) }, context);

@@ -79,3 +79,8 @@ export function StepIcon({ name, size = 15 }: { name: string; size?: number }) {
   const Icon = icons[name] ?? Square;
   return <Icon size={size} strokeWidth={1.9} aria-hidden="true" />;
 }
+
+/** Whether there is a picture of that name. */
+export function hasIcon(name: string): boolean {
+  return Object.hasOwn(icons, name);
+}
