@@ -276,8 +276,15 @@ function useStage(holder: React.RefObject<HTMLDivElement | null>, onSize: (s: { 
         stops.push(
           engine.subscribe(() => {
             // When the newest shape was there to be drawn: what is left after this is drawing alone.
-            if (engine.isReady(useEditor.getState().frame)) canvas.dataset.arrived = performance.now().toFixed(1);
-            soon();
+            const { piece, frame } = useEditor.getState();
+            if (engine.isReady(frame)) canvas.dataset.arrived = performance.now().toFixed(1);
+            // Most shapes that arrive are of frames ahead: the picture is drawn anew only for what is in it.
+            const shown = new Map(last.map((r) => [r.id, r.shape]));
+            const newer = piece.ribbons.some((r) => {
+              const shape = r.on ? engine.geometry(r, frame) : undefined;
+              return shape !== undefined && shape !== shown.get(r.id);
+            });
+            if (newer || canvas.dataset.complete !== 'true' || canvas.dataset.frame !== String(frame)) soon();
           }),
         );
       measure();
