@@ -18,15 +18,3 @@ export function dragShares(x: number): [number, number] {
   const lost = -Math.expm1(-x);
   return [lost / x, (x - lost) / (x * x)];
 }
-
-/** Way from the place of birth after an age in loops, exactly: x = v₀·a·φ₁ + g·a²·φ₂ (linear drag, any textbook on mechanics). */
-export function flown({ speed, gravity, drag }: Flight, age: number, k: 0 | 1 | 2): number {
-  const [one, two] = dragShares(drag * age);
-  return speed[k] * age * one + gravity[k] * age * age * two;
-}
-
-/** Speed after an age, per loop. */
-export function speedAt({ speed, gravity, drag }: Flight, age: number, k: 0 | 1 | 2): number {
-  const [one] = dragShares(drag * age);
-  return speed[k] * Math.exp(-drag * age) + gravity[k] * age * one;
-}

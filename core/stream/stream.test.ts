@@ -8,7 +8,7 @@ import { linkPiece } from '../piece/link';
 import { closureOf } from '../seam/distance';
 import { checkSeam } from '../seam/check';
 import { centresOf } from '../copies/copies';
-import { dragShares, flown, speedAt } from './flight';
+import { dragShares, type Flight } from './flight';
 import { level, surface } from './landing';
 import { carriedPaths, freePaths, type Birth } from './paths';
 import { everyFrames, perLoop } from './schedule';
@@ -20,6 +20,9 @@ const at = (paths: ReturnType<typeof freePaths>, i: number, age: number) => {
   paths.at(i, age, out);
   return out;
 };
+/** Way and speed of a particle's own flight along an axis, as streams show them. */
+const flown = (flight: Flight, age: number, k: number) => at(freePaths([born({ at: [0, 0, 0], flight })]), 0, age)[k];
+const speedAt = (flight: Flight, age: number, k: number) => at(freePaths([born({ at: [0, 0, 0], flight })]), 0, age)[3 + k];
 const each = (field: (x: number, y: number, z: number, t: number) => readonly [number, number, number]) => (points: Float32Array, time: number) => {
   const out = new Float32Array(points.length);
   for (let i = 0; i < points.length; i += 3) out.set(field(points[i], points[i + 1], points[i + 2], time), i);
