@@ -5,6 +5,8 @@ export interface Harmonics {
   /** Complex amplitudes c₀…c_{M/2−1}: x(t) = Re(c₀ + 2 Σ c_h e^{2πiht}). */
   readonly re: Float64Array;
   readonly im: Float64Array;
+  /** Size of the largest wave, the mean left out. */
+  readonly largest: number;
 }
 
 /** Harmonics of a course given at M even places of a loop, M a power of two: J. W. Cooley & J. W. Tukey's transform (1965). */
@@ -30,7 +32,9 @@ export function harmonicsOf(samples: Float64Array): Harmonics {
         im[p] += y;
       }
   const half = n / 2;
-  return { re: re.slice(0, half).map((x) => x / n), im: im.slice(0, half).map((x) => x / n) };
+  let largest = 0;
+  for (let h = 1; h < half; h++) largest = Math.max(largest, Math.hypot(re[h], im[h]) / n);
+  return { re: re.slice(0, half).map((x) => x / n), im: im.slice(0, half).map((x) => x / n), largest };
 }
 
 /**
@@ -55,9 +59,7 @@ const FAINT = 1e-7;
  * @param share the place in the loop, as a share of it; the same to the last bit at f = 0 and f = N
  */
 export function chainAt(driver: Harmonics, spring: Spring, links: number, share: number): number {
-  const { re, im } = driver;
-  let most = 0;
-  for (let h = 1; h < re.length; h++) most = Math.max(most, Math.hypot(re[h], im[h]));
+  const { re, im, largest: most } = driver;
   let sum = re[0];
   if (most === 0) return sum;
   for (let h = 1; h < re.length; h++) {

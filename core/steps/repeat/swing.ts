@@ -54,7 +54,7 @@ export const swing = defineStep({
 });
 
 type Trail = (i: number) => readonly [number, number, number];
-const store = new Map<string, { frames: number; offsets: Float32Array[] }>();
+const store = new Map<string, { still: boolean; offsets: Float32Array[] }>();
 
 /** How far the weight of each copy is from below where it hangs, in metres along x, y and z; null where nothing moves. */
 function trailing(v: { swings: number; damping: number }, copies: Copies, context: StepContext): Trail | null {
@@ -66,11 +66,12 @@ function trailing(v: { swings: number; damping: number }, copies: Copies, contex
   let known = store.get(context.definition);
   if (!known) {
     if (3 * n * frames > MOST) throw new StepProblem(`Swing would have to keep ${formatCount(n * frames)} places; use fewer copies or a shorter loop.`);
-    known = { frames, offsets: offsetsOf(v, n, context, frame) };
+    const offsets = offsetsOf(v, n, context, frame);
+    known = { still: offsets.every((o) => o.every((x) => x === 0)), offsets };
     if (store.size > 8) store.delete(store.keys().next().value!);
     store.set(context.definition, known);
   }
-  if (known.offsets.every((o) => o.every((x) => x === 0))) return null;
+  if (known.still) return null;
   const f = Math.floor(frame);
   const [a, b] = [known.offsets[f % frames], known.offsets[(f + 1) % frames]];
   const x = frame - f;
