@@ -1,13 +1,13 @@
 /** Compiles core/kernels/assembly with AssemblyScript and writes the result, as text, to core/kernels/wasm.ts: `npm run kernels`. */
-import { readFileSync, writeFileSync } from 'node:fs';
+import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import asc from 'assemblyscript/asc';
 
 const root = path.join(import.meta.dirname, '..');
-const source = readFileSync(path.join(root, 'core/kernels/assembly/kernels.ts'), 'utf8');
+const folder = path.join(root, 'core/kernels/assembly');
 let binary: Uint8Array | undefined;
 const { error, stderr } = await asc.main(['kernels.ts', '--outFile', 'kernels.wasm', '-O3', '--noAssert', '--runtime', 'stub', '--enable', 'simd', '--importMemory', '--initialMemory', '16'], {
-  readFile: (name) => (name === 'kernels.ts' ? source : null),
+  readFile: (name) => (existsSync(path.join(folder, name)) ? readFileSync(path.join(folder, name), 'utf8') : null),
   writeFile: (name, contents) => {
     if (name.endsWith('.wasm')) binary = contents as Uint8Array;
   },

@@ -29,6 +29,8 @@ describe('the compiled kernels', () => {
     ['gradient noise that travels', { travel: [1, 0, -2], tile: 8, octaves: 3 }],
     ['cellular noise', { kind: 'cellular' }],
     ['cellular noise of two octaves with half the jitter, inverted', { kind: 'cellular', octaves: 2, jitter: 0.5, invert: true }],
+    ['second cells', { kind: 'cellular-second', octaves: 2 }],
+    ['edges of cells, lattices of every size', { kind: 'cellular-edges', travel: [0, 1, 0], tile: 2, octaves: 8 }],
     ['cellular noise that travels', { kind: 'cellular', travel: [0, 3, 0], tile: 4 }],
   ] as [string, Partial<NoiseSettings>][])('%s is within 1e−5 of the reference', (_, over) => {
     const clock = { frame: 17, frames: 100 };
@@ -38,7 +40,7 @@ describe('the compiled kernels', () => {
     expect(farthest(fast, plain)).toBeLessThan(1e-5);
   });
   it('close bit for bit, at −N, N and 3N', () => {
-    for (const kind of ['gradient', 'cellular']) {
+    for (const kind of ['gradient', 'cellular', 'cellular-edges']) {
       const at = (frame: number) => sampleNoise(settings({ kind, octaves: 3, travel: [1, 0, 0] }), { frame, frames: 48 }, points.subarray(0, 3000));
       const first = at(5);
       for (const loops of [-1, 1, 3]) expect(at(5 + 48 * loops)).toEqual(first);

@@ -1,8 +1,9 @@
 import { KERNELS } from './wasm';
 
 interface Exports {
-  gradient(points: number, count: number, affine: number, perm: number, table: number, mask: number, weight: number, out: number): void;
-  cellular(points: number, count: number, affine: number, perm: number, table: number, mask: number, mean: number, weight: number, out: number): void;
+  gradient(points: number, count: number, affine: number, perm: number, table: number, mask: number, weight: number, work: number, out: number): void;
+  cellular(points: number, count: number, affine: number, perm: number, table: number, mask: number, mean: number, weight: number, work: number, out: number): void;
+  cellularSecond(points: number, count: number, affine: number, perm: number, table: number, mask: number, mean: number, weight: number, work: number, out: number, edges: boolean): void;
   curl(points: number, count: number, place: number, perm: number, table: number, weight: number, out: number): void;
   finish(values: number, count: number, bends: number, contrast: number, brightness: number, low: number, high: number): void;
   product(start: number, index: number, weight: number, rows: number, from: number, to: number): void;
