@@ -1,4 +1,5 @@
 import { copyCount, facesShown } from '../copies/copies';
+import type { Evaluated, Params } from '../declare/params';
 import { stepKind } from '../steps/index';
 import { applyStep, StepProblem, type Detail, type StepContext } from '../steps/step';
 import type { Mesh } from '../shape/mesh';
@@ -53,11 +54,9 @@ interface Run {
 interface State {
   readonly mesh: Mesh;
   readonly key: string;
-  /** Made in this very run and kept nowhere: the next step may change its numbers in place. */
-  readonly loose?: boolean;
 }
 
-/** From so many copies on, what is only a step on the way to the same frame is not kept: keeping it costs more than making it. */
+/** From so many copies on, steps that can be done together are: what is only on the way to a moving frame is not kept then. */
 const MANY_COPIES = 20_000;
 
 /**
@@ -85,24 +84,66 @@ function through(run: Run, count: number, frame: number, problems: Problem[] = [
       problems.push({ step: step.id, message });
       continue;
     }
+    let done: readonly StepDoc[] = [step];
     try {
-      state = advance(run, step, index, count, frame, state);
+      const row = rowFrom(run, index, count, frame, state);
+      const made = row.length > 1 ? together(run, row, frame, state) : null;
+      if (made) {
+        done = row.map((i) => run.ribbon.steps[i]);
+        index = row[row.length - 1];
+      }
+      state = made ?? advance(run, step, index, frame, state);
     } catch (error) {
       if (!(error instanceof StepProblem)) throw error;
       problems.push({ step: step.id, message: error.message });
     }
     const { copies } = state.mesh;
-    if (copies && kind.takesCopies) notes.push({ step: step.id, copies: copyCount(copies), shapes: copies.sources.length, faces: facesShown(state.mesh) });
+    if (copies && kind.takesCopies) for (const { id } of done) notes.push({ step: id, copies: copyCount(copies), shapes: copies.sources.length, faces: facesShown(state.mesh) });
   }
   return state;
 }
 
-/** One more step. Throws StepProblem where it cannot work. */
-function advance(run: Run, step: StepDoc, index: number, count: number, frame: number, before: State): State {
+/** Numbers of the steps from one on that may be done together: moving ones of its kind, one after the other, on many copies. */
+function rowFrom(run: Run, index: number, count: number, frame: number, state: State): number[] {
+  const { steps } = run.ribbon;
+  const { kind, together: can } = stepKind(steps[index].kind);
+  const row = [index];
+  if (!can || !state.mesh.copies || copyCount(state.mesh.copies) < MANY_COPIES || standsStill(steps.slice(0, index + 1))) return row;
+  const fits = (step: StepDoc) => step.kind === kind && can.can(evaluateValues(stepKind(kind).params, step.values, { frame, frames: run.loop.frames }));
+  if (!fits(steps[index])) return row;
+  for (let i = index + 1; i < count; i++) {
+    if (!steps[i].on) continue;
+    if (!fits(steps[i])) break;
+    row.push(i);
+  }
+  return row;
+}
+
+/** A row of steps at once; null where that cannot be. Its key is that of one after the other. */
+function together(run: Run, row: readonly number[], frame: number, before: State): State | null {
+  const { steps } = run.ribbon;
+  const kind = stepKind(steps[row[0]].kind);
+  const asked = row.map((index) => ask(run, steps[index], index, frame));
+  const key = asked.reduce((from, { own }) => fingerprint(`${own}|${from}`), before.key);
+  const hit = run.cache.get(key);
+  if (hit) return { mesh: hit, key };
+  const mesh = kind.together!.evaluate(asked.map((a) => a.values), before.mesh, { clock: { frame, frames: run.loop.frames }, detail: run.detail });
+  if (mesh) run.cache.set(key, mesh);
+  return mesh && { mesh, key };
+}
+
+/** What a step is asked for at a moment, and what its result depends on besides what comes in. */
+interface Asked {
+  readonly values: Evaluated<Params>;
+  readonly others: Readonly<Record<string, RibbonResult>>;
+  readonly definition: string;
+  readonly own: string;
+}
+
+function ask(run: Run, step: StepDoc, index: number, frame: number): Asked {
   const { loop, detail, cache, asset } = run;
   const kind = stepKind(step.kind);
-  const clock: Clock = { frame, frames: loop.frames };
-  const values = evaluateValues(kind.params, step.values, clock);
+  const values = evaluateValues(kind.params, step.values, { frame, frames: loop.frames });
   const others: Record<string, RibbonResult> = {};
   for (const [name, other] of Object.entries(step.others ?? {})) others[name] = evaluateRibbon(other, loop, frame, detail, cache, asset);
   const looks = kind.looksAround?.(values) && !(standsStill(run.ribbon.steps.slice(0, index)) && standsStill([step]));
@@ -112,7 +153,15 @@ function advance(run: Run, step: StepDoc, index: number, count: number, frame: n
   const beside = Object.entries(others).map(([name, r]) => `${name}:${r.key}`).join();
   // A file that has arrived makes another shape than one that has not.
   const files = Object.entries(kind.params).filter(([, p]) => p.type === 'asset').map(([name]) => (asset?.(values[name] as string) ? 1 : 0)).join();
-  const own = `${kind.kind}|${JSON.stringify(values)}|${kind.hasDetail ? detail : ''}|${moment}|${beside}|${files}|${step.copies ?? ''}`;
+  return { values, others, definition, own: `${kind.kind}|${JSON.stringify(values)}|${kind.hasDetail ? detail : ''}|${moment}|${beside}|${files}|${step.copies ?? ''}` };
+}
+
+/** One more step. Throws StepProblem where it cannot work. */
+function advance(run: Run, step: StepDoc, index: number, frame: number, before: State): State {
+  const { loop, detail, cache, asset } = run;
+  const kind = stepKind(step.kind);
+  const clock: Clock = { frame, frames: loop.frames };
+  const { values, others, definition, own } = ask(run, step, index, frame);
   const key = fingerprint(`${own}|${before.key}`);
   const hit = cache.get(key);
   if (hit) return { mesh: hit, key };
@@ -122,7 +171,6 @@ function advance(run: Run, step: StepDoc, index: number, count: number, frame: n
     asset,
     definition,
     moves: (names) => names.some((name) => [step.values[name]].flat().some(isMoving)),
-    mayChange: (numbers) => before.loose === true && before.mesh.copies?.matrices === numbers,
     other: (name) => others[name] && asOne(others[name].mesh, 'Use fewer copies in the ribbon it names, or simpler ones.'),
     otherAt: (name, frames) => (step.others?.[name] ? (frames === 0 ? others[name] : evaluateRibbon(step.others[name], loop, frame + frames, detail, cache, asset)).mesh : undefined),
     inputAt: (frames) => (frames === 0 ? before : through(run, index, frame + frames)).mesh,
@@ -140,8 +188,6 @@ function advance(run: Run, step: StepDoc, index: number, count: number, frame: n
     return made;
   };
   const mesh = applyToCopies(kind, values, before.mesh, context, step.copies, each);
-  const next = run.ribbon.steps.slice(index + 1).find((s) => s.on);
-  if (kind.kind === 'vary' && moment && next?.kind === 'vary' && index + 1 < count && mesh.copies && copyCount(mesh.copies) >= MANY_COPIES) return { mesh, key, loose: true };
   cache.set(key, mesh);
   return { mesh, key };
 }

@@ -9,6 +9,12 @@ interface Exports {
   product(start: number, index: number, weight: number, rows: number, from: number, to: number): void;
   averages(start: number, index: number, code: number, weights: number, rows: number, base: number, to: number): void;
   smooth(start: number, neighbours: number, held: number, count: number, strength: number, from: number, to: number): void;
+  centres(matrices: number, count: number, out: number): void;
+  placed(points: number, count: number, axis: number, low: number, span: number, out: number): void;
+  shifted(matrices: number, count: number, weights: number, x: number, y: number, z: number, dx: number, dy: number, dz: number, own: boolean, points: number): void;
+  sized(matrices: number, count: number, weights: number, x: number, y: number, z: number, dx: number, dy: number, dz: number): void;
+  turned(matrices: number, count: number, weights: number, x: number, y: number, z: number, dx: number, dy: number, dz: number, lengths: number): void;
+  coloured(weights: number, count: number, table: number, out: number): void;
   normals(faceStart: number, corners: number, target: number, faces: number, positions: number, out: number, count: number): void;
 }
 
@@ -78,7 +84,7 @@ export class Kernels {
     const at = this.top;
     this.top = (at + bytes + 31) & ~15;
     this.fit(this.top);
-    if (cleared) new Uint8Array(this.memory.buffer, at, bytes).fill(0);
+    if (cleared) this.clear(at, bytes);
     return at;
   }
 
@@ -112,6 +118,16 @@ export class Kernels {
   /** A copy of numbers from there. */
   take(at: number, length: number): Float32Array<ArrayBuffer> {
     return new Float32Array(this.memory.buffer, at, length).slice();
+  }
+
+  /** Copies numbers from there into an array, from `offset` on. */
+  takeInto(target: Float32Array, offset: number, at: number, length: number): void {
+    target.set(new Float32Array(this.memory.buffer, at, length), offset);
+  }
+
+  /** Zeros. */
+  clear(at: number, bytes: number): void {
+    new Uint8Array(this.memory.buffer, at, bytes).fill(0);
   }
 
   /** Writes a buffer where there is room for it. */

@@ -1,4 +1,4 @@
-import { kernels } from '../kernels/kernels';
+import { kernels, type Kernels } from '../kernels/kernels';
 import { matrixOf, turnXYZ } from '../shape/quaternion';
 import type { Clock } from '../time/loop';
 import { gradientTable } from './gradients';
@@ -27,31 +27,45 @@ const CELLS: Partial<Record<string, { order: 'first' | 'second' | 'difference'; 
  * Within 1e−5 of the reference in plain TypeScript, and the same from run to run.
  */
 export function sampleFast(s: NoiseSettings, clock: Clock, points: Float32Array): Float32Array | null {
-  const cells = (s.metric ?? 'euclidean') === 'euclidean' ? CELLS[s.kind] : undefined;
   const count = points.length / 3;
-  if ((s.kind !== 'gradient' && !cells) || count < LEAST) return null;
-  const k = kernels();
+  const k = count >= LEAST && hasKernel(s) ? kernels() : null;
   if (!k) return null;
-  const { layers, tile } = layersOf(s);
   k.begin();
-  const at = k.put(points);
-  const out = k.room(4 * count, true);
+  const noise = prepared(k, s, clock);
+  const out = k.room(4 * count);
+  noise(k.put(points), count, out);
+  return k.take(out, count);
+}
+
+/** Whether there is a kernel for a noise. */
+export function hasKernel(s: Pick<NoiseSettings, 'kind' | 'metric'>): boolean {
+  return s.kind === 'gradient' || (s.kind in CELLS && (s.metric ?? 'euclidean') === 'euclidean');
+}
+
+/** A noise with its tables put into the kernels' memory: values at `count` points of f32 ×3 into f32 each. Good until the next call begins. */
+export function prepared(k: Kernels, s: NoiseSettings, clock: Clock): (points: number, count: number, out: number) => void {
+  const { layers, tile } = layersOf(s);
+  const cells = CELLS[s.kind];
   const work = k.room(cells ? CELL_TABLES : GRADIENT_TABLES);
-  for (const layer of layers) {
+  const runs = layers.map((layer) => {
     const affine = k.put(affineOf(s, clock, tile, layer.frequency, layer.offset));
     const perm = k.keep(permutation(layer.seed));
-    if (cells) {
-      const q = k.put(fourFold(featurePoints(layer.seed, s.rate, clock, s.jitter ?? 1)));
-      const { mean, spread } = cells;
-      if (cells.order === 'first') k.run.cellular(at, count, affine, perm, q, layer.mask, mean, layer.weight * spread, work, out);
-      else k.run.cellularSecond(at, count, affine, perm, q, layer.mask, mean, layer.weight * spread, work, out, cells.order === 'difference');
-    } else {
-      const g = gradientTable(layer.seed, s.rate, clock);
-      k.run.gradient(at, count, affine, perm, k.put(fourFold(g)), layer.mask, layer.weight, work, out);
+    if (!cells) {
+      const g = k.put(fourFold(gradientTable(layer.seed, s.rate, clock)));
+      return (at: number, count: number, out: number) => k.run.gradient(at, count, affine, perm, g, layer.mask, layer.weight, work, out);
     }
-  }
-  k.run.finish(out, count, (s.absolute ? 1 : 0) + (s.invert ? 2 : 0), s.contrast, s.brightness, s.low, s.high);
-  return k.take(out, count);
+    const q = k.put(fourFold(featurePoints(layer.seed, s.rate, clock, s.jitter ?? 1)));
+    const { order, mean, spread } = cells;
+    const weight = layer.weight * spread;
+    if (order === 'first') return (at: number, count: number, out: number) => k.run.cellular(at, count, affine, perm, q, layer.mask, mean, weight, work, out);
+    return (at: number, count: number, out: number) => k.run.cellularSecond(at, count, affine, perm, q, layer.mask, mean, weight, work, out, order === 'difference');
+  });
+  const bends = (s.absolute ? 1 : 0) + (s.invert ? 2 : 0);
+  return (points, count, out) => {
+    k.clear(out, 4 * count);
+    for (const run of runs) run(points, count, out);
+    k.run.finish(out, count, bends, s.contrast, s.brightness, s.low, s.high);
+  };
 }
 
 /** Triples with a 0 behind each, as the kernels read them. */

@@ -27,8 +27,6 @@ export interface StepContext {
   valuesAt?(share: number, names: readonly string[]): Evaluated<Params>;
   /** Whether some of this step's values move. */
   moves?(names: readonly string[]): boolean;
-  /** True where these numbers were made just now for this step alone, so that it may change them in place. */
-  mayChange?(numbers: Float32Array): boolean;
   /** Equal texts: the same step on the same chain, whatever the moment. */
   readonly definition?: string;
 }
@@ -82,6 +80,13 @@ export interface StepKind<P extends Params = Params> {
    * its input; the input is passed through then and the card says why.
    */
   evaluate(values: Evaluated<P>, input: Mesh, context: StepContext): Mesh;
+  /** Does a row of such steps on many copies at once, as one after the other would. */
+  readonly together?: {
+    /** Whether one may be done with others: it must not fail, and leave the number of copies as it is. */
+    can(values: Evaluated<P>): boolean;
+    /** Null where it cannot after all. */
+    evaluate(list: readonly Evaluated<P>[], input: Mesh, context: StepContext): Mesh | null;
+  };
 }
 
 /** A step that does not close by its nature: why, and settings with which it would. */

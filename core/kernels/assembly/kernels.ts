@@ -5,3 +5,4 @@ export { cellular, cellularSecond } from './cellular';
 export { curl } from './curl';
 export { finish } from './finish';
 export { product, averages, smooth, normals } from './mesh';
+export { centres, placed, shifted, sized, turned, coloured } from './copies';

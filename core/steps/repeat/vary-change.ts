@@ -7,12 +7,13 @@ import type { Region } from '../deform/region';
 import type { NoiseValues } from '../../noise/noise-params';
 import { followed, lags, type Lag } from './lagging';
 import type { What } from './vary';
+import { changedInKernels } from './vary-run';
 import { strengthsOf, weightsOf, type DealtBy } from './vary-weights';
 
-type VaryValues = DealtBy & Lag & Region & Omit<NoiseValues, 'space'> & { readonly what: What; readonly own: boolean; readonly lateFrom: number; readonly lateTo: number; readonly shareSoft: number; readonly colourFrom: string; readonly colourTo: string };
+export type VaryValues = DealtBy & Lag & Region & Omit<NoiseValues, 'space'> & { readonly what: What; readonly own: boolean; readonly lateFrom: number; readonly lateTo: number; readonly shareSoft: number; readonly colourFrom: string; readonly colourTo: string };
 
 /** Which values a change is between, how many numbers each has, and what stands for no change. */
-const BETWEEN: Partial<Record<What, { names: readonly [string, string] | readonly [string]; width: number; none: number; cyclic: number }>> = {
+export const BETWEEN: Partial<Record<What, { names: readonly [string, string] | readonly [string]; width: number; none: number; cyclic: number }>> = {
   shift: { names: ['shiftFrom', 'shiftTo'], width: 3, none: 0, cyclic: 0 },
   turn: { names: ['turnFrom', 'turnTo'], width: 3, none: 0, cyclic: 360 },
   size: { names: ['sizeFrom', 'sizeTo'], width: 1, none: 1, cyclic: 0 },
@@ -24,6 +25,8 @@ const BETWEEN: Partial<Record<What, { names: readonly [string, string] | readonl
 
 /** Copies changed by values between two, each by its own weight. */
 export function change(v: VaryValues, copies: Copies, context: StepContext): Mesh {
+  const fast = changedInKernels([v], copies, context);
+  if (fast) return fast;
   const n = copies.source.length;
   const weights = weightsOf(v, copies, context);
   const strengths = strengthsOf(v, copies, context);
@@ -36,7 +39,7 @@ export function change(v: VaryValues, copies: Copies, context: StepContext): Mes
   const { names, width, none, cyclic } = BETWEEN[v.what]!;
   const values = followed(v, names, cyclic, v as never, copies, context);
   if (v.what === 'roughness' || v.what === 'metalness') return looking(v.what === 'metalness' ? 1 : 0, copies, weights, strengths, values);
-  const matrices = context.mayChange?.(copies.matrices) ? copies.matrices : copies.matrices.slice();
+  const matrices = copies.matrices.slice();
   if (v.what === 'shown') return shown(v.shareSoft, copies, matrices, weights, strengths, values);
   // Where all follow the same two values, the loops need not ask for them copy by copy.
   const [from, to] = [0, 1].map((k) => Float64Array.from({ length: 3 }, (_, c) => values(0)[k * width + (width === 1 ? 0 : c)] ?? 0));

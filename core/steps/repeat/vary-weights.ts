@@ -1,4 +1,5 @@
 import { centresOf, pointsMesh } from '../../copies/copies';
+import type { NoiseSettings } from '../../noise/noise';
 import { sampleNoise } from '../../noise/sample';
 import { settingsFrom, type NoiseValues } from '../../noise/noise-params';
 import type { Copies } from '../../shape/mesh';
@@ -71,14 +72,17 @@ export function weightsOf(v: DealtBy & Omit<NoiseValues, 'space'>, copies: Copie
       }
       break;
     }
-    default: {
-      // From −1…1 to 0…1, with everything that comes after the noise.
-      const s = settingsFrom({ ...v, space: 'place' });
-      out = sampleNoise({ ...s, contrast: 0.5 * s.contrast, brightness: 0.5 + 0.5 * s.brightness, low: 0.5 + 0.5 * s.low, high: 0.5 + 0.5 * s.high }, context.clock, pointsMesh(copies).positions);
-    }
+    default:
+      out = sampleNoise(noiseOf(v), context.clock, pointsMesh(copies).positions);
   }
   if (v.clamp) for (let i = 0; i < n; i++) out[i] = Math.max(0, Math.min(1, out[i]));
   return out;
+}
+
+/** The noise that deals values out: from −1…1 to 0…1, with everything that comes after it. */
+export function noiseOf(v: Omit<NoiseValues, 'space'>): NoiseSettings {
+  const s = settingsFrom({ ...v, space: 'place' });
+  return { ...s, contrast: 0.5 * s.contrast, brightness: 0.5 + 0.5 * s.brightness, low: 0.5 + 0.5 * s.low, high: 0.5 + 0.5 * s.high };
 }
 
 /** How strongly each copy is changed, by region; null where all are in full. */

@@ -4,6 +4,7 @@ import { brief, defineStep, StepProblem } from '../step';
 import { regionMoves, regionParams } from '../deform/region';
 import { lags } from './lagging';
 import { change, playedLate } from './vary-change';
+import { inKernels, changedInKernels } from './vary-run';
 
 const WHAT = [
   { value: 'shift', title: 'Shift' },
@@ -83,5 +84,9 @@ export const vary = defineStep({
   evaluate(v, input, context) {
     if (!input.copies) throw new StepProblem('Vary needs copies; put a step of Repeat before it, such as Line, Rings or Scatter.');
     return v.what === 'late' ? playedLate(v, input, context) : change(v, input.copies, context);
+  },
+  together: {
+    can: inKernels,
+    evaluate: (list, input, context) => input.copies ? changedInKernels(list, input.copies, context) : null,
   },
 });
