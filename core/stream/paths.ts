@@ -138,10 +138,12 @@ export function carriedPaths(births: readonly Birth[], current: Current, perLoop
 /** Place and velocity between two states, by the cubic through both with their velocities. */
 function hermite(s: Float32Array, o: number, span: number, x: number, out: Float64Array, velocity: boolean): void {
   for (let k = 0; k < 3; k++) {
-    const [p, q] = [s[o + k], s[o + 6 + k]];
-    const [a, b] = [s[o + 3 + k] * span, s[o + 9 + k] * span];
-    const rise = q - p;
-    const [c2, c3] = [3 * rise - 2 * a - b, a + b - 2 * rise];
+    const p = s[o + k];
+    const a = s[o + 3 + k] * span;
+    const b = s[o + 9 + k] * span;
+    const rise = s[o + 6 + k] - p;
+    const c2 = 3 * rise - 2 * a - b;
+    const c3 = a + b - 2 * rise;
     out[k] = p + x * (a + x * (c2 + x * c3));
     if (velocity) out[3 + k] = (a + x * (2 * c2 + 3 * x * c3)) / span;
   }
