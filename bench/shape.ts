@@ -54,6 +54,7 @@ export async function shape(): Promise<Row[]> {
       target.set(fine);
       return target;
     }),
+    await compare('the same', () => catmullClark(base, 2), 'writing it twice into memory of its own', () => [fine.slice(), fine.slice()]),
     await compare('one frame of a 100k torus: subdivide, cellular ×2, smooth ×20, normals', () => frame(0), 'ours in plain TypeScript', () => withoutKernels(() => frame(0))),
     await compare('eight steps, the last one moving', eightSteps(true), 'that last step alone', eightSteps(false)),
   ];

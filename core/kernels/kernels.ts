@@ -8,6 +8,7 @@ interface Exports {
   finish(values: number, count: number, bends: number, contrast: number, brightness: number, low: number, high: number): void;
   product(start: number, index: number, weight: number, rows: number, from: number, to: number): void;
   averages(start: number, index: number, code: number, weights: number, rows: number, base: number, to: number): void;
+  fours(index: number, a: number, b: number, rows: number, base: number, to: number): void;
   smooth(start: number, neighbours: number, held: number, count: number, strength: number, from: number, to: number): void;
   centres(matrices: number, count: number, out: number): void;
   placed(points: number, count: number, axis: number, low: number, span: number, out: number): void;

@@ -17,6 +17,8 @@ export interface Averages {
   readonly weights: Float32Array;
   readonly faces: number;
   readonly edges: number;
+  /** Every list of a face, and of an edge, has four points. */
+  readonly quads: boolean;
 }
 
 /** The averages of one level of Catmull–Clark without creases; null where some vertex is not an ordinary one. */
@@ -70,7 +72,7 @@ function build(c: Connectivity): Averages | null {
     else row([v, ...ring, ...around[v]], (n - 2) / n, 1 / n / n);
   }
   if (pairs.size > 256) return null;
-  return { start, index: Uint32Array.from(index), code, weights: Float32Array.from(weights), faces, edges };
+  return { start, index: Uint32Array.from(index), code, weights: Float32Array.from(weights), faces, edges, quads: c.corners.length === 4 * faces && c.faceStart.every((s, f) => s === 4 * f) && !topo.borderEdge.includes(1) };
 }
 
 /** The points of the next level, by the compiled kernels; null where there are none. */
@@ -86,8 +88,15 @@ export function averaged(mesh: Mesh, a: Averages): Float32Array | null {
   const base = k.room(12 * (old + made));
   k.write(base, mesh.positions);
   const to = base + 12 * old;
-  k.run.averages(start, index, code, weights, faces, base, to + 12 * (old + edges));
-  k.run.averages(start + 4 * faces, index, code + faces, weights, edges, base, to + 12 * old);
+  if (a.quads) {
+    k.run.fours(index, 0.25, 0.25, faces, base, to + 12 * (old + edges));
+    // Behind the last edge lie the faces, which `fours` would write over.
+    k.run.fours(index + 16 * faces, 0.25, 0.25, edges - 1, base, to + 12 * old);
+    k.run.averages(start + 4 * (faces + edges - 1), index, code + faces + edges - 1, weights, 1, base, to + 12 * (old + edges - 1));
+  } else {
+    k.run.averages(start, index, code, weights, faces, base, to + 12 * (old + edges));
+    k.run.averages(start + 4 * faces, index, code + faces, weights, edges, base, to + 12 * old);
+  }
   k.run.averages(start + 4 * (faces + edges), index, code + faces + edges, weights, old, base, to);
   return k.take(to, 3 * made);
 }

@@ -4,5 +4,5 @@ export { gradient } from './gradient';
 export { cellular, cellularSecond } from './cellular';
 export { curl } from './curl';
 export { finish } from './finish';
-export { product, averages, smooth, normals } from './mesh';
+export { product, averages, fours, smooth, normals } from './mesh';
 export { centres, placed, shifted, sized, turned, coloured } from './copies';
