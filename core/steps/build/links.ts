@@ -17,6 +17,7 @@ export const links = defineStep({
   icon: 'links',
   group: 'build',
   takesCopies: true,
+  copiesAfter: (v, before) => before && v.keep === true,
   params: {
     radius: number('Radius', 0.4, 'Points nearer than this are joined.', { unit: 'm', min: 0, max: 1000, soft: [0.05, 2] }),
     most: number('Most a point', 6, 'Links that a point has at most, the shortest first.', { min: 1, max: 64, soft: [1, 16], integer: true }),

@@ -17,6 +17,7 @@ export const swing = defineStep({
   icon: 'swing',
   group: 'repeat',
   takesCopies: true,
+  copiesAfter: (_, before) => before,
   params: {
     swings: number('Swings', 3, 'Swings a loop that a copy would make by itself: more for a short thread.', { unit: '/loop', min: 0.1, max: 200, soft: [0.5, 12], step: 0.1, moves: false }),
     damping: number('Damping', 20, '100 % comes to rest without swinging past.', { unit: '%', min: 1, max: 1000, soft: [1, 150], step: 1, moves: false }),

@@ -38,6 +38,7 @@ export const vary = defineStep({
   icon: 'vary',
   group: 'repeat',
   takesCopies: true,
+  copiesAfter: (_, before) => before,
   params: {
     what: choice('Vary', 'size', WHAT, 'What differs from copy to copy.'),
     by: choice(

@@ -15,6 +15,7 @@ export const rest = defineStep({
   icon: 'rest',
   group: 'solid',
   takesCopies: true,
+  copiesAfter: (_, before) => before,
   params: {
     on: choice('On', 'ground', [{ value: 'ground', title: 'Ground' }, { value: 'ribbon', title: 'Another ribbon' }], 'What it stands on.'),
     other: ribbon('Ribbon', 'It sinks until it touches this ribbon; where they are not over each other, to the height of its top.', { shownWhen: { param: 'on', is: ['ribbon'] } }),

@@ -2,19 +2,14 @@ import type { RibbonDoc, StepDoc } from '@maypole/core/piece/piece';
 import { stepKind } from '@maypole/core/steps/index';
 import { copiesAsOf } from '@maypole/core/steps/step';
 
-/** Steps that take copies in and do not make any. */
-const CHANGERS = new Set(['vary', 'swing', 'rest']);
-
 /** Whether copies come into a step, told from the steps before it. */
 export function copiesBefore(ribbon: Pick<RibbonDoc, 'steps'>, index: number): boolean {
   let copies = false;
   for (const step of ribbon.steps.slice(0, index)) {
     if (!step.on) continue;
     const kind = stepKind(step.kind);
-    if (kind.takesCopies) {
-      if (CHANGERS.has(step.kind)) continue;
-      copies = kind.group === 'repeat' && step.kind !== 'thread' ? true : copies && step.values.keep === true;
-    } else if (copiesAsOf(kind, step.copies) === 'one') copies = false;
+    if (kind.takesCopies) copies = kind.copiesAfter?.(step.values, copies) ?? true;
+    else if (copiesAsOf(kind, step.copies) === 'one') copies = false;
   }
   return copies;
 }
