@@ -4,6 +4,7 @@ import { stepKind } from '../steps/index';
 import { applyStep, StepProblem, type Detail, type StepContext } from '../steps/step';
 import type { Mesh } from '../shape/mesh';
 import type { RibbonDoc, StepDoc } from '../piece/piece';
+import { finishParams } from '../scene/finish';
 import type { Clock, Loop } from '../time/loop';
 import { splitTime } from '../time/phase';
 import { isMoving } from '../time/value';
@@ -136,6 +137,8 @@ function together(run: Run, row: readonly number[], frame: number, before: State
 interface Asked {
   readonly values: Evaluated<Params>;
   readonly others: Readonly<Record<string, RibbonResult>>;
+  /** Of those others, where their finishes matter. */
+  readonly finishes: Readonly<Record<string, { colour: string; roughness: number; metalness: number }>>;
   readonly definition: string;
   readonly own: string;
 }
@@ -146,6 +149,12 @@ function ask(run: Run, step: StepDoc, index: number, frame: number): Asked {
   const values = evaluateValues(kind.params, step.values, { frame, frames: loop.frames });
   const others: Record<string, RibbonResult> = {};
   for (const [name, other] of Object.entries(step.others ?? {})) others[name] = evaluateRibbon(other, loop, frame, detail, cache, asset);
+  const finishes: Record<string, { colour: string; roughness: number; metalness: number }> = {};
+  if ((values as { ownFinish?: unknown }).ownFinish === true && values.takes !== 'own')
+    for (const [name, other] of Object.entries(step.others ?? {})) {
+      const { colour, roughness, metalness } = evaluateValues(finishParams, other.finish, { frame, frames: loop.frames });
+      finishes[name] = { colour, roughness: roughness / 100, metalness: metalness / 100 };
+    }
   const looks = kind.looksAround?.(values) && !(standsStill(run.ribbon.steps.slice(0, index)) && standsStill([step]));
   const definition = kind.takesCopies ? definitionOf(run, index) : '';
   // What it sees at other moments depends on the whole chain before it and on the moment.
@@ -153,7 +162,7 @@ function ask(run: Run, step: StepDoc, index: number, frame: number): Asked {
   const beside = Object.entries(others).map(([name, r]) => `${name}:${r.key}`).join();
   // A file that has arrived makes another shape than one that has not.
   const files = Object.entries(kind.params).filter(([, p]) => p.type === 'asset').map(([name]) => (asset?.(values[name] as string) ? 1 : 0)).join();
-  return { values, others, definition, own: `${kind.kind}|${JSON.stringify(values)}|${kind.hasDetail ? detail : ''}|${moment}|${beside}|${files}|${step.copies ?? ''}` };
+  return { values, others, finishes, definition, own: `${kind.kind}|${JSON.stringify(values)}|${JSON.stringify(finishes)}|${kind.hasDetail ? detail : ''}|${moment}|${beside}|${files}|${step.copies ?? ''}` };
 }
 
 /** One more step. Throws StepProblem where it cannot work. */
@@ -161,7 +170,7 @@ function advance(run: Run, step: StepDoc, index: number, frame: number, before: 
   const { loop, detail, cache, asset } = run;
   const kind = stepKind(step.kind);
   const clock: Clock = { frame, frames: loop.frames };
-  const { values, others, definition, own } = ask(run, step, index, frame);
+  const { values, others, finishes, definition, own } = ask(run, step, index, frame);
   const key = fingerprint(`${own}|${before.key}`);
   const hit = cache.get(key);
   if (hit) return { mesh: hit, key };
@@ -172,6 +181,7 @@ function advance(run: Run, step: StepDoc, index: number, frame: number, before: 
     definition,
     moves: (names) => names.some((name) => [step.values[name]].flat().some(isMoving)),
     other: (name) => others[name] && asOne(others[name].mesh, 'Use fewer copies in the ribbon it names, or simpler ones.'),
+    finishOf: (name) => finishes[name],
     otherAt: (name, frames) => (step.others?.[name] ? (frames === 0 ? others[name] : evaluateRibbon(step.others[name], loop, frame + frames, detail, cache, asset)).mesh : undefined),
     inputAt: (frames) => (frames === 0 ? before : through(run, index, frame + frames)).mesh,
     valuesAt: (share, names) => {

@@ -73,3 +73,13 @@ export function chainAt(driver: Harmonics, spring: Spring, links: number, share:
   }
   return sum;
 }
+
+/** How far, at most, the k-th of a chain swings: the sizes of its waves added up. Infinity where that is beyond numbers. */
+export function swingOf(driver: Harmonics, spring: Spring, links: number): number {
+  let sum = 0;
+  for (let h = 1; h < driver.re.length; h++) {
+    const size = Math.hypot(driver.re[h], driver.im[h]);
+    if (size >= FAINT * driver.largest && size > 0) sum += 2 * size * responseAt(spring, h).gain ** links;
+  }
+  return sum;
+}

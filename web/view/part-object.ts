@@ -1,10 +1,12 @@
 import { checker, uv, vec3, mix } from 'three/tsl';
 import { BufferAttribute, BufferGeometry, Color, DoubleSide, DynamicDrawUsage, Group, InstancedBufferAttribute, InstancedMesh, LineSegments, Mesh, MeshBasicNodeMaterial, Points, type LineBasicNodeMaterial, type Material, type Object3D, type PointsNodeMaterial } from 'three/webgpu';
+import { boundsOf } from '@maypole/core/shape/measure';
 import type { DrawablePart, ViewMode } from './frame';
 import type { RibbonMaterials } from './ribbon-materials';
 
-/** Length of the lines that show normals, as a share of the shape's size. */
-const NORMAL_LENGTH = 0.012;
+/** Length of the lines that show normals, as a share of the shape's size; copies are seen smaller. */
+const NORMAL_LENGTH = 0.018;
+const NORMAL_LENGTH_OF_COPIES = 0.06;
 
 /** Materials of what is only seen on request. */
 export interface ExtraMaterials {
@@ -202,14 +204,15 @@ function linear(c: number): number {
 }
 
 /** A short line from each vertex along its normal. */
-function normalLines({ positions: p, normals: n }: DrawablePart): Float32Array {
-  let reach = 0;
-  for (const x of p) reach = Math.max(reach, Math.abs(x));
+function normalLines({ positions: p, normals: n, instances }: DrawablePart): Float32Array {
+  const box = boundsOf(p)!;
+  const size = Math.max(...box.max.map((x, k) => x - box.min[k]));
+  const length = size * (instances ? NORMAL_LENGTH_OF_COPIES : NORMAL_LENGTH);
   const out = new Float32Array(2 * p.length);
   for (let i = 0; i < p.length; i += 3)
     for (let k = 0; k < 3; k++) {
       out[2 * i + k] = p[i + k];
-      out[2 * i + 3 + k] = p[i + k] + NORMAL_LENGTH * 2 * reach * n[i + k];
+      out[2 * i + 3 + k] = p[i + k] + length * n[i + k];
     }
   return out;
 }

@@ -1,4 +1,4 @@
-import { choice, number, ribbon, type Evaluated } from '../../declare/params';
+import { choice, number, ribbon, toggle, type Evaluated } from '../../declare/params';
 import { filtered, repeatOver, type Places } from '../../copies/places';
 import { copyCount, withCopies } from '../../copies/copies';
 import { noiseField } from '../../noise/noise';
@@ -26,6 +26,7 @@ export const repeatParams = {
   secondShare: number('Share of second', 1, 'How often the second.', { min: 0, max: 1000, soft: [0, 4], more: true, shownWhen: { param: 'takes', is: ['chance'] } }),
   thirdShare: number('Share of third', 1, 'How often the third.', { min: 0, max: 1000, soft: [0, 4], more: true, shownWhen: { param: 'takes', is: ['chance'] } }),
   patchSize: number('Patch size', 2, 'Size of the patches in which the ribbons are dealt out.', { unit: 'm', min: 0.001, max: 1000, soft: [0.2, 8], more: true, shownWhen: { param: 'takes', is: ['patches'] } }),
+  ownFinish: toggle('Own finishes', true, 'Copies of other ribbons keep the finish of their own ribbon; otherwise all have that of this one.', { more: true, shownWhen: { param: 'takes', is: ['turn', 'chance', 'patches'] } }),
   quarters: choice('Quarter turns', 'none', [{ value: 'none', title: 'None' }, { value: 'x', title: 'About X' }, { value: 'y', title: 'About Y' }, { value: 'z', title: 'About Z' }], 'Turns each copy by 0, 90, 180 or 270° by chance.', { more: true }),
   seed: number('Seed', 0, 'Another number, another chance.', { min: 0, max: 99_999, soft: [0, 100], integer: true, moves: false, more: true }),
   draftShare: number('In the draft', 100, 'Share of the copies that the draft shows.', { unit: '%', min: 0, max: 100, soft: [0, 100], step: 1, moves: false, more: true }),
@@ -131,7 +132,29 @@ export function repeated(v: RepeatValues, input: Mesh, places: Places, context: 
     which[i] = source;
   }
   if (n === 0) return withCopies({ sources: [input.copies ? input.copies.sources[0] : input], source: new Uint16Array(0), matrices: new Float32Array(0), order: new Float32Array(0), places: places.places ?? 0 });
-  return drafted(v, repeatOver(stand, { sources, ...(sources.length > 1 ? { which } : {}), ...(late ? { late } : {}) }), context);
+  const mesh = repeatOver(stand, { sources, ...(sources.length > 1 ? { which } : {}), ...(late ? { late } : {}) });
+  return drafted(v, kind && v.ownFinish ? finished(mesh, kind, named, context) : mesh, context);
+}
+
+/** Copies of other ribbons with the finish of their own ribbon, but for what they bring along already. */
+function finished(mesh: Mesh, kind: Uint16Array, named: readonly string[], context: StepContext): Mesh {
+  const copies = mesh.copies!;
+  const finishes = named.map((name) => {
+    const f = context.finishOf?.(name);
+    return f && { colour: [1, 3, 5].map((k) => parseInt(f.colour.slice(k, k + 2), 16) / 255), look: [f.roughness, f.metalness] };
+  });
+  const n = copies.source.length;
+  const colours = copies.colours?.slice() ?? new Float32Array(3 * n).fill(NaN);
+  const looks = copies.looks?.slice() ?? new Float32Array(2 * n).fill(NaN);
+  const own = (list: Float32Array, at: number, x: number) => {
+    if (Number.isNaN(list[at])) list[at] = x;
+  };
+  for (let i = 0; i < n; i++) {
+    const finish = finishes[kind[copies.group ? copies.group[i] : i] - 1];
+    finish?.colour.forEach((x, k) => own(colours, 3 * i + k, x));
+    finish?.look.forEach((x, k) => own(looks, 2 * i + k, x));
+  }
+  return withCopies({ ...copies, colours, looks });
 }
 
 /** The draft shows only the share of the copies that is asked for. */

@@ -1,9 +1,9 @@
 import type { Copies } from '../../shape/mesh';
-import { chainAt, harmonicsOf, type Harmonics } from '../../time/chain';
+import { chainAt, harmonicsOf, swingOf, type Harmonics } from '../../time/chain';
 import { chanceOf } from '../../time/chance';
 import { splitTime } from '../../time/phase';
 import type { Evaluated, Params } from '../../declare/params';
-import type { StepContext } from '../step';
+import { brief, formatCount, StepProblem, type StepContext } from '../step';
 import { numbersOf, ordersOf } from './vary-weights';
 
 export interface Lag {
@@ -19,6 +19,8 @@ export interface Lag {
 const SAMPLES = 512;
 /** Above so many copies their times are told apart only to a 4096th of the loop. */
 const MANY = 2000;
+/** Beyond this, in metres, degrees or times, a chain has no shape any more. */
+const MOST_SWING = 1e6;
 
 /** True where copies follow late or on springs. */
 export function lags(v: Lag): boolean {
@@ -55,6 +57,12 @@ export function followed(v: Lag, names: readonly string[], cyclic: number, now: 
   const known = new Map<string, readonly number[]>();
   const springs = v.springy === 'no' ? null : responsesOf(names, cyclic, context);
   const spring = { swings: v.swings, damping: Math.max(0.005, v.damping / 100) };
+  if (springs && v.springy === 'chain') {
+    const last = order.reduce((a, b) => Math.max(a, b), 0);
+    const swing = Math.max(...springs.map((s) => swingOf(s.waves, spring, last)));
+    if (!(swing <= MOST_SWING))
+      throw new StepProblem(`With a Damping of ${brief(v.damping)} % each copy swings farther than the one before, and the last of ${formatCount(last + 1)} would be thrown out of all bounds; use 71 % or more, another Stiffness, or fewer copies in the chain.`);
+  }
   // What is gained in each loop is followed with the constant lag of a ramp: 2ζ/ω₀ for every spring.
   const lag = (2 * spring.damping) / (2 * Math.PI * v.swings);
   return (i) => {

@@ -10,7 +10,7 @@ import { judge } from '../../seam/check';
 import { ribbonClosure, ribbonSteps, seamRatio } from '../../seam/measure';
 import { proveSeam } from '../../seam/proof';
 import type { Copies } from '../../shape/mesh';
-import { chainAt, harmonicsOf, responseAt } from '../../time/chain';
+import { chainAt, harmonicsOf, responseAt, swingOf } from '../../time/chain';
 import { prepareNumber } from '../../time/value';
 import { periodicResponse, springResponse } from '../../time/spring';
 
@@ -167,6 +167,19 @@ describe('followers', () => {
     }
     // Den Hartog's formula for 1/√((1 − r²)² + (2ζr)²) at r = 0.4, ζ = 0.4, worked by hand: 0.84² + 0.32² = 0.808.
     expect(gain).toBeCloseTo(1 / Math.sqrt(0.808), 9);
+  });
+  it('on a chain that swings farther with every link say so before it leaves all bounds; from 71 % on none does', () => {
+    const chain = (damping: number, count: number) => evaluateRibbon(ribbon(small, line(count), newStep('vary', { what: 'shift', by: 'same', own: false, shiftTo: [0, wave(-1, 1), 0], springy: 'chain', swings: 1, damping } as never)), { frames: N, fps: 30 }, 7, 'draft', new MeshCache());
+    expect(chain(20, 400).problems[0].message).toContain('Damping of 20 % each copy swings farther than the one before, and the last of 400');
+    expect(chain(20, 400).mesh.copies!.source).toHaveLength(400);
+    for (const [damping, count] of [[20, 10], [71, 400]]) {
+      const { problems, mesh } = chain(damping, count);
+      expect(problems).toEqual([]);
+      expect(Math.max(...mesh.copies!.matrices)).toBeLessThan(1e5);
+    }
+    // An undamped resonance at its own pace: gain 1/(2ζ) a link (Den Hartog).
+    const waves = harmonicsOf(Float64Array.from({ length: 64 }, (_, i) => Math.cos((2 * Math.PI * i) / 64)));
+    expect(swingOf(waves, { swings: 1, damping: 0.2 }, 10)).toBeCloseTo(2.5 ** 10, 3);
   });
   it('all on one spring agree with the spring solved piece by piece in closed form', () => {
     const motion = { motion: 'wave', shape: 'triangle', width: 50, low: 0, high: 2, turns: 2, phase: 0.1, rest: 0 } as never;

@@ -5,6 +5,7 @@ import { boundsShown, centresOf, copyCount } from '../../copies/copies';
 import { scatterOn } from '../../copies/scatter';
 import { MeshCache } from '../../evaluate/mesh-cache';
 import { evaluateRibbon } from '../../evaluate/ribbon';
+import { standsStill } from '../../evaluate/still';
 import { form, step } from '../../fixtures/forms';
 import { linkPiece } from '../../piece/link';
 import { newPiece, newRibbon, newStep, type Piece, type RibbonDoc, type StepDoc } from '../../piece/piece';
@@ -58,6 +59,37 @@ describe('several ribbons copied', () => {
     const p = piece(ribbon('a', box, newStep('repeat-line', { count: 4, takes: 'turn', second: 'b' })), ribbon('b', newStep('sphere'), newStep('repeat-rings', { count: 5 })));
     expect(copyCount(shape(p).mesh.copies!)).toBe(2 + 2 * 5);
     expect([...shape(p).mesh.copies!.group!]).toEqual([0, 1, 1, 1, 1, 1, 2, 3, 3, 3, 3, 3]);
+  });
+});
+
+describe('the finishes of several ribbons', () => {
+  const blue = { ...ribbon('b', newStep('sphere'), newStep('repeat-rings', { count: 5 } as never)), finish: { colour: '#0000ff', roughness: 20, metalness: 100 } };
+  const two = (over: object, second: RibbonDoc = blue) => piece(ribbon('a', box, newStep('repeat-line', { count: 4, takes: 'turn', second: 'b', ...over } as never)), second);
+  const tints = (p: Piece, frame = 0) => {
+    const { colours, looks } = shape(p, frame).mesh.copies!;
+    return colours ? triples(colours).map((c, i) => (Number.isNaN(c[0]) ? 'own' : [...c, ...looks!.subarray(2 * i, 2 * i + 2)].map((x) => Number(x.toFixed(3))).join(' '))) : [];
+  };
+  it('stay with their copies, and this ribbon’s copies have its own', () => {
+    const other = '0 0 1 0.2 1';
+    expect(tints(two({}))).toEqual(['own', ...Array(5).fill(other), 'own', ...Array(5).fill(other)]);
+    expect(tints(two({ ownFinish: false }))).toEqual([]);
+    expect(tints(two({ takes: 'own' }))).toEqual([]);
+  });
+  it('give way to colours that copies have of their own', () => {
+    const green = { ...blue, steps: [...blue.steps, newStep('vary', { what: 'colour', by: 'same', colourTo: '#00ff00' } as never)] };
+    expect(tints(two({}, green))[1]).toBe('0 1 0 0.2 1');
+  });
+  it('move with theirs, close, and are not taken for what stands still', () => {
+    const glowing = { ...blue, finish: { ...blue.finish, roughness: wave(0, 80) } };
+    const p = two({}, glowing);
+    const rough = [0, 10, 40].map((f) => shape(p, f).mesh.copies!.looks![2]);
+    expect(rough[0]).toBeCloseTo(0.4, 6);
+    expect(rough[1]).toBeCloseTo(0.8, 6);
+    expect(rough[2]).toBe(rough[0]);
+    const [one, ten] = [0, 10].map((f) => shape(p, f).key);
+    expect(ten).not.toBe(one);
+    expect(standsStill(linkPiece(p).ribbons[0].steps)).toBe(false);
+    expect(standsStill(linkPiece(two({})).ribbons[0].steps)).toBe(true);
   });
 });
 
