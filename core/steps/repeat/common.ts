@@ -14,10 +14,10 @@ export const MAX_COPIES = 1_000_000;
 export const repeatParams = {
   later: number('Each later', 0, 'Frames by which each copy plays later than the one before; below 0 earlier. Every motion before this step is shifted, and still closes.', { unit: 'frames', min: -20_000, max: 20_000, soft: [-12, 12], integer: true, moves: false }),
   takes: choice(
-    'Copies of',
+    'Sources',
     'own',
-    [{ value: 'own', title: 'This ribbon' }, { value: 'turn', title: 'Several in turn' }, { value: 'chance', title: 'Several by chance' }, { value: 'patches', title: 'Several in patches' }],
-    'Whether other ribbons are copied besides this one, and how they are dealt out.',
+    [{ value: 'own', title: 'This ribbon' }, { value: 'turn', title: 'In turn' }, { value: 'chance', title: 'By chance' }, { value: 'patches', title: 'In patches' }],
+    'What is copied: this ribbon alone, or others besides it, dealt out in turn, by chance or in patches.',
     { more: true },
   ),
   second: ribbon('Second', 'Another ribbon that is copied.', { more: true, shownWhen: { param: 'takes', is: ['turn', 'chance', 'patches'] } }),
