@@ -1,4 +1,7 @@
 import { describe, expect, it } from 'vitest';
+import { CELLULAR_MEAN, CELLULAR_SPREAD } from '../noise/kinds/cellular';
+import { EDGES_MEAN, EDGES_SPREAD } from '../noise/kinds/cellular-edges';
+import { SECOND_MEAN, SECOND_SPREAD } from '../noise/kinds/cellular-second';
 import { sampleNoise } from '../noise/sample';
 import type { NoiseSettings } from '../noise/noise';
 import { catmullClark } from '../shape/catmull-clark';
@@ -64,5 +67,36 @@ describe('the compiled kernels', () => {
     const many = Array.from({ length: 24 }, (_, i) => form('plane', { columns: 300 + i, rows: 300 }));
     const expected = many.map((m) => withoutKernels(() => laplacianSmooth(m, 1, 0.5, false)).positions);
     for (let round = 0; round < 2; round++) many.forEach((m, i) => expect(farthest(laplacianSmooth(m, 1, 0.5, false).positions, expected[i])).toBeLessThan(1e-6));
+  });
+
+  it.each(['gradient', 'cellular', 'cellular-second', 'cellular-edges'])('%s: a value depends on its place alone, wherever it lies in a batch', (kind) => {
+    const clock = { frame: 3, frames: 20 };
+    const whole = sampleNoise(settings({ kind, octaves: 2 }), clock, points);
+    for (const [from, count] of [[0, 64], [63, 65], [1000, 4097], [19_900, 100]]) {
+      expect(sampleNoise(settings({ kind, octaves: 2 }), clock, points.subarray(3 * from, 3 * (from + count)))).toEqual(whole.subarray(from, from + count));
+    }
+  });
+  it.each(['gradient', 'cellular', 'cellular-second'])('%s stays with the reference far from the origin, on borders of the lattice, and has no jump there', (kind) => {
+    const clock = { frame: 3, frames: 20 };
+    const s = settings({ kind, scale: 1 });
+    // Whole numbers and a hair to either side of them, up to the farthest place that a float tells from its neighbour by a thousandth.
+    const places = Float32Array.from({ length: 3 * 900 }, (_, i) => Math.round((random() - 0.5) * (i % 2 ? 20 : 8000)) + [0, 1e-3, -1e-3][Math.floor(i / 3) % 3]);
+    const fast = sampleNoise(s, clock, places);
+    expect(farthest(fast, withoutKernels(() => sampleNoise(s, clock, places)))).toBeLessThan(1e-5);
+    const border = Float32Array.from({ length: 3 * 100 }, (_, i) => (i % 3 === 0 ? 7 + (Math.floor(i / 3) - 50) * 2e-5 : 0.37));
+    const across = sampleNoise(s, clock, border);
+    for (let i = 1; i < 100; i++) expect(Math.abs(across[i] - across[i - 1])).toBeLessThan(2e-4);
+  });
+  it('distances to cells keep their order and their bounds: F1 ≤ F2 ≤ √3, and their difference is the third kind', () => {
+    const clock = { frame: 11, frames: 20 };
+    const distance = (kind: string, mean: number, spread: number) => sampleNoise(settings({ kind, scale: 1, low: -50, high: 50 }), clock, points).map((v) => v / spread + mean);
+    const [first, second, between] = [distance('cellular', CELLULAR_MEAN, CELLULAR_SPREAD), distance('cellular-second', SECOND_MEAN.euclidean, SECOND_SPREAD.euclidean), distance('cellular-edges', EDGES_MEAN.euclidean, EDGES_SPREAD.euclidean)];
+    let far = 0;
+    for (let i = 0; i < first.length; i++) {
+      if (!(first[i] >= -1e-6 && first[i] <= second[i] + 1e-6 && second[i] <= Math.sqrt(3) + 1e-6 && Math.abs(second[i] - first[i] - between[i]) < 1e-5)) throw new Error(`at point ${i}: F1 ${first[i]}, F2 ${second[i]}, F2 − F1 ${between[i]}`);
+      if (second[i] > 1) far++;
+    }
+    // Some lie farther than a cell, where more than the 27 cells around are looked through.
+    expect(far).toBeGreaterThan(300);
   });
 });
