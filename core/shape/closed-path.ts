@@ -1,3 +1,4 @@
+import { hermite } from '../time/hermite';
 import { periodicSlopes } from '../time/keys/spline';
 import type { Vector3 } from './quaternion';
 
@@ -49,7 +50,7 @@ export function splineThrough(points: readonly Vector3[]): (u: number) => [numbe
     return [0, 1, 2].map((k) => {
       const rise = next(i)[k] - points[i][k];
       const [m0, m1] = [slopes[k][i] * h[i], slopes[k][(i + 1) % n] * h[i]];
-      return points[i][k] + x * (m0 + x * (3 * rise - 2 * m0 - m1 + x * (m0 + m1 - 2 * rise)));
+      return hermite(points[i][k], rise, m0, m1, x);
     }) as [number, number, number];
   };
 }
@@ -105,7 +106,7 @@ export function closedPath(curve: (u: number) => readonly [number, number, numbe
       const point = [0, 1, 2].map((k) => {
         const rise = q[k] - p[k];
         const [m0, m1] = [t[k] * span, u[k] * span];
-        return p[k] + x * (m0 + x * (3 * rise - 2 * m0 - m1 + x * (m0 + m1 - 2 * rise)));
+        return hermite(p[k], rise, m0, m1, x);
       }) as [number, number, number];
       const mix = [0, 1, 2].map((k) => (1 - x) * t[k] + x * u[k]);
       const size = Math.hypot(...mix) || 1;

@@ -1,3 +1,4 @@
+import { hermite, hermiteSlope } from '../time/hermite';
 import { dragShares, type Flight } from './flight';
 
 /** Shares of speed and gravity without drag. */
@@ -130,21 +131,19 @@ export function carriedPaths(births: readonly Birth[], current: Current, perLoop
       const o = offset[i] + (inLead ? 0 : 6 * (cell + 1));
       const span = inLead ? lead : h;
       const x = (inLead ? age : t - (first[i] + cell) * h) / span;
-      hermite(states, o, span, x, out, velocity);
+      stateAt(states, o, span, x, out, velocity);
     },
   };
 }
 
 /** Place and velocity between two states, by the cubic through both with their velocities. */
-function hermite(s: Float32Array, o: number, span: number, x: number, out: Float64Array, velocity: boolean): void {
+function stateAt(s: Float32Array, o: number, span: number, x: number, out: Float64Array, velocity: boolean): void {
   for (let k = 0; k < 3; k++) {
     const p = s[o + k];
     const a = s[o + 3 + k] * span;
     const b = s[o + 9 + k] * span;
     const rise = s[o + 6 + k] - p;
-    const c2 = 3 * rise - 2 * a - b;
-    const c3 = a + b - 2 * rise;
-    out[k] = p + x * (a + x * (c2 + x * c3));
-    if (velocity) out[3 + k] = (a + x * (2 * c2 + 3 * x * c3)) / span;
+    out[k] = hermite(p, rise, a, b, x);
+    if (velocity) out[3 + k] = hermiteSlope(rise, a, b, x) / span;
   }
 }

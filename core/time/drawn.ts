@@ -1,3 +1,4 @@
+import { hermite, hermiteSlope } from './hermite';
 import { periodicSlopes } from './keys/spline';
 
 /**
@@ -20,11 +21,11 @@ export function drawnCurve(heights: readonly number[]): { value: (p: number) => 
   return {
     value(p) {
       const { x, from, rise, m0, m1 } = part(p);
-      return from + x * (m0 + x * (3 * rise - 2 * m0 - m1 + x * (m0 + m1 - 2 * rise)));
+      return hermite(from, rise, m0, m1, x);
     },
     slope(p) {
       const { x, rise, m0, m1 } = part(p);
-      return n * (m0 + x * (2 * (3 * rise - 2 * m0 - m1) + 3 * x * (m0 + m1 - 2 * rise)));
+      return n * hermiteSlope(rise, m0, m1, x);
     },
   };
 }

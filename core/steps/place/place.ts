@@ -1,4 +1,5 @@
 import { number, vector } from '../../declare/params';
+import { matrixOf, turnXYZ } from '../../shape/quaternion';
 import { brief, defineStep } from '../step';
 
 /**
@@ -24,18 +25,11 @@ export const place = defineStep({
     return words.join(' · ') || 'as it is';
   },
   evaluate(v, input) {
-    const [ax, ay, az] = v.turn.map((a) => (a * Math.PI) / 180);
-    const [cx, sx, cy, sy, cz, sz] = [Math.cos(ax), Math.sin(ax), Math.cos(ay), Math.sin(ay), Math.cos(az), Math.sin(az)];
-    const k = v.size;
-    const m = [
-      [k * cz * cy, k * (cz * sy * sx - sz * cx), k * (cz * sy * cx + sz * sx)],
-      [k * sz * cy, k * (sz * sy * sx + cz * cx), k * (sz * sy * cx - cz * sx)],
-      [-k * sy, k * cy * sx, k * cy * cx],
-    ];
+    const m = matrixOf(turnXYZ(v.turn)).map((x) => v.size * x);
     const from = input.positions;
     const to = new Float32Array(from.length);
     for (let i = 0; i < from.length; i += 3)
-      for (let r = 0; r < 3; r++) to[i + r] = m[r][0] * from[i] + m[r][1] * from[i + 1] + m[r][2] * from[i + 2] + v.shift[r];
+      for (let r = 0; r < 3; r++) to[i + r] = m[3 * r] * from[i] + m[3 * r + 1] * from[i + 1] + m[3 * r + 2] * from[i + 2] + v.shift[r];
     return { connectivity: input.connectivity, positions: to };
   },
 });

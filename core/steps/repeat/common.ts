@@ -146,13 +146,14 @@ function finished(mesh: Mesh, kind: Uint16Array, named: readonly string[], conte
   const n = copies.source.length;
   const colours = copies.colours?.slice() ?? new Float32Array(3 * n).fill(NaN);
   const looks = copies.looks?.slice() ?? new Float32Array(2 * n).fill(NaN);
-  const own = (list: Float32Array, at: number, x: number) => {
-    if (Number.isNaN(list[at])) list[at] = x;
+  const lay = (list: Float32Array, at: number, values: readonly number[]) => {
+    for (let k = 0; k < values.length; k++) if (Number.isNaN(list[at + k])) list[at + k] = values[k];
   };
   for (let i = 0; i < n; i++) {
     const finish = finishes[kind[copies.group ? copies.group[i] : i] - 1];
-    finish?.colour.forEach((x, k) => own(colours, 3 * i + k, x));
-    finish?.look.forEach((x, k) => own(looks, 2 * i + k, x));
+    if (!finish) continue;
+    lay(colours, 3 * i, finish.colour);
+    lay(looks, 2 * i, finish.look);
   }
   return withCopies({ ...copies, colours, looks });
 }

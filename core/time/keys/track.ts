@@ -1,4 +1,5 @@
 import { cubicBezier } from './bezier';
+import { hermite, hermiteSlope } from '../hermite';
 import { sortKeys, USUAL_EASE, usualTangent, type KeyDoc } from './key';
 import { clampedSlopes, periodicSlopes } from './spline';
 
@@ -88,11 +89,7 @@ function segment(key: KeyDoc, to: KeyDoc, slope: readonly [number, number] | und
     }
     case 'smooth': {
       const [m0, m1] = slope!.map((m) => m * length);
-      // Cubic Hermite basis, as in glTF 2.0, appendix C.
-      return (x) => ({
-        value: x * (m0 + x * (3 * rise - 2 * m0 - m1 + x * (m0 + m1 - 2 * rise))),
-        slope: m0 + x * (2 * (3 * rise - 2 * m0 - m1) + 3 * x * (m0 + m1 - 2 * rise)),
-      });
+      return (x) => ({ value: hermite(0, rise, m0, m1, x), slope: hermiteSlope(rise, m0, m1, x) });
     }
   }
 }
