@@ -53,7 +53,7 @@ export async function listPieces(db: Database, bin = false): Promise<PieceSummar
   return rows.map((r) => ({ ...r, updatedAt: r.updatedAt.toISOString() }));
 }
 
-export async function createPiece(db: Database, source: string): Promise<StoredPiece> {
+export async function createPiece(db: Pick<Database, 'transaction'>, source: string): Promise<StoredPiece> {
   assertTakeable(source);
   return db.transaction(async (tx) => {
     const [row] = await tx.insert(pieces).values({ ...factsOf(source), head: 1 }).returning({ id: pieces.id });

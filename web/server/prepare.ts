@@ -17,9 +17,11 @@ async function main(): Promise<void> {
     const [{ n }] = await db.select({ n: count() }).from(pieces);
     if (n > 0) return;
     const folder = path.join(here, '../../demo');
-    // The last one made stands first on the shelf.
-    for (const file of readdirSync(folder).filter((f) => f.endsWith('.json')).sort((a, b) => a.localeCompare(b, 'en', { numeric: true })).reverse())
-      await createPiece(db, readFileSync(path.join(folder, file), 'utf8'));
+    // The last one made stands first on the shelf. All of them or none: with some the shelf would never get the rest.
+    await db.transaction(async (tx) => {
+      for (const file of readdirSync(folder).filter((f) => f.endsWith('.json')).sort((a, b) => a.localeCompare(b, 'en', { numeric: true })).reverse())
+        await createPiece(tx, readFileSync(path.join(folder, file), 'utf8'));
+    });
   } finally {
     await db.$client.end();
   }
