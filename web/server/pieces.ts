@@ -1,6 +1,6 @@
 import { readPiece } from '@maypole/core/piece/read';
 import { proveSeam } from '@maypole/core/seam/proof';
-import { and, desc, eq, isNotNull, isNull, max } from 'drizzle-orm';
+import { and, desc, eq, isNotNull, isNull, max, sql } from 'drizzle-orm';
 import type { Conflict, PieceSummary, RevisionSummary, StoredPiece } from './contract';
 import type { Database } from './db';
 import { AppError } from './http/app-error';
@@ -56,7 +56,8 @@ export async function listPieces(db: Database, bin = false): Promise<PieceSummar
 export async function createPiece(db: Pick<Database, 'transaction'>, source: string): Promise<StoredPiece> {
   assertTakeable(source);
   return db.transaction(async (tx) => {
-    const [row] = await tx.insert(pieces).values({ ...factsOf(source), head: 1 }).returning({ id: pieces.id });
+    // The moment itself, not that of the transaction's beginning: several may be made in one.
+    const [row] = await tx.insert(pieces).values({ ...factsOf(source), head: 1, updatedAt: sql`clock_timestamp()` }).returning({ id: pieces.id });
     await tx.insert(revisions).values({ pieceId: row.id, number: 1, source });
     return { id: row.id, revision: 1, source };
   });
