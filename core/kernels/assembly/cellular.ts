@@ -74,13 +74,6 @@ function far(perm: usize, work: usize, from: usize, X: i32, Y: i32, mask: i32, x
   farSecond = secondLeast(first, second);
 }
 
-/** The bytes to the row of a column of cells. */
-// @ts-ignore: decorator
-@inline
-function row(first: usize, y: i32): usize {
-  return <usize>load<u32>(first + (<usize>y << 2));
-}
-
 /** Which distance: 1 to the nearest, 2 to the second nearest, 3 the difference of the two. */
 // @ts-ignore: decorator
 @inline
@@ -119,6 +112,7 @@ function cells(points: usize, count: u32, affine: usize, perm: usize, table: usi
       if (which > 1) second = f32x4.pmin(second, f32x4.pmax(first, d));
       first = f32x4.pmin(first, d);
     }
+    // The square that is asked for, and for the difference that of the nearest, too.
     let bound: f32 = which > 1 ? secondLeast(first, second) : least(first);
     let nearest = which == 2 ? bound : least(first);
     // Only a point farther than a cell can have a nearer one outside the 27 cells.
@@ -133,8 +127,9 @@ function cells(points: usize, count: u32, affine: usize, perm: usize, table: usi
 }
 
 /**
- * Distance to the nearest feature point (F1, Euclid). Columns of four cells along z at a time: the four
- * nearest always, the others only where they are near enough to hold a nearer point.
+ * Distance to the nearest feature point (F1, Euclid): the 27 cells round the place and nine more along
+ * z that come with them, four in a row at a time. Leaving out those too far to matter takes longer, since
+ * a processor guesses wrong which they are.
  *
  * points: f32 ×3 each; affine: f64 ×12, rows of a 3×4 matrix; perm: 512 bytes; table: 256 feature points
  * of f32 ×4; work: 416 960 bytes; out: f32 each. Adds weight · (distance − mean).
