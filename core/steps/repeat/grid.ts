@@ -1,6 +1,7 @@
 import { choice, number, toggle, vector } from '../../declare/params';
 import { endSize, movedOn } from '../../copies/move-on';
 import { defineStep } from '../step';
+import { movingSeam } from './moving-seam';
 import { checkCopies, repeated, repeatParams, repeatsLater } from './common';
 
 /** How the rows of a grid are laid: how far each is shifted along, and how near they lie, in spacings. */
@@ -34,6 +35,7 @@ export const repeatGrid = defineStep({
   summary: (v) => `${v.columns} × ${v.layers > 1 ? `${v.layers} × ` : ''}${v.rows} ${v.layout === 'box' ? 'on a box' : v.layout}`,
   changesByItself: (v) => v.advance !== 0,
   looksAround: (v) => repeatsLater(v),
+  seam: (v, frames) => movingSeam(v, [v.columns], frames, 'columns', v.layout === 'box' ? 'its own gap inside' : undefined),
   evaluate(v, input, context) {
     const { columns, layers, rows } = v;
     checkCopies(columns * layers * rows, 'Use fewer columns, rows or layers.');

@@ -1,6 +1,7 @@
 import { choice, number, toggle, vector } from '../../declare/params';
 import { endSize, movedOn } from '../../copies/move-on';
 import { brief, defineStep } from '../step';
+import { movingSeam } from './moving-seam';
 import { checkCopies, repeated, repeatParams, repeatsLater } from './common';
 
 /** Copies in a row. */
@@ -24,6 +25,7 @@ export const repeatLine = defineStep({
   summary: (v) => `${v.count} · ${brief(Math.hypot(...v.way) / (v.by === 'total' ? Math.max(1, v.count - 1) : 1))} m apart`,
   changesByItself: (v) => v.advance !== 0,
   looksAround: (v) => repeatsLater(v),
+  seam: (v, frames) => movingSeam(v, [v.count], frames, 'count'),
   evaluate(v, input, context) {
     const n = v.count;
     checkCopies(n, 'Use fewer.');

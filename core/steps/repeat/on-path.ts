@@ -5,6 +5,7 @@ import { pathAlong } from '../../shape/curves/along-path';
 import { pointsOf, polylinesOf } from '../../shape/curves/curves';
 import { axisAngle, multiply } from '../../shape/quaternion';
 import { brief, defineStep, StepProblem } from '../step';
+import { movingSeam } from './moving-seam';
 import { checkCopies, repeated, repeatParams, repeatsLater } from './common';
 
 /** Copies along the curves of another ribbon, even by length. */
@@ -34,6 +35,7 @@ export const repeatPath = defineStep({
   summary: (v) => `${v.by === 'count' ? `${v.count} copies` : `every ${brief(v.spacing)} m`}${v.advance ? `, ${brief(v.advance)} on` : ''}`,
   changesByItself: (v) => v.advance !== 0,
   looksAround: (v) => repeatsLater(v),
+  seam: (v, frames) => (v.by === 'count' ? movingSeam(v, [v.count], frames, 'count') : null),
   evaluate(v, input, context) {
     const other = context.other?.('other');
     const lines = other ? polylinesOf(other.connectivity) : [];

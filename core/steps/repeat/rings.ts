@@ -2,6 +2,7 @@ import { choice, number, toggle } from '../../declare/params';
 import { movedOn } from '../../copies/move-on';
 import { axisAngle, matrixOf, sinCosDegrees, type Quaternion } from '../../shape/quaternion';
 import { brief, defineStep } from '../step';
+import { movingSeam } from './moving-seam';
 import { checkCopies, repeated, repeatParams, repeatsLater } from './common';
 
 /** Brings a ring that lies flat, about y, into the plane asked for. */
@@ -9,6 +10,11 @@ const PLANES: Record<'y' | 'x' | 'z', Quaternion> = { y: [0, 0, 0, 1], x: axisAn
 
 /** The golden angle, π (3 − √5), in degrees: no two copies ever line up. */
 const GOLDEN = 180 * (3 - Math.sqrt(5));
+
+/** Copies on each ring, the innermost first. */
+function ringsOf({ rings, count, more }: { readonly rings: number; readonly count: number; readonly more: number }): number[] {
+  return Array.from({ length: rings }, (_, r) => count + r * more);
+}
 
 /** Copies on rings, spirals and sunflower heads. */
 export const repeatRings = defineStep({
@@ -37,8 +43,9 @@ export const repeatRings = defineStep({
   summary: (v) => (v.shape === 'ring' ? `${v.rings > 1 ? `${v.rings} rings of ` : ''}${v.count} · ${brief(v.radius)} m` : `${v.count} · ${v.shape === 'spiral' ? `${brief(v.windings)} turns` : 'seeds'}`),
   changesByItself: (v) => v.shape === 'ring' && v.advance !== 0,
   looksAround: (v) => repeatsLater(v),
+  seam: (v, frames) => (v.shape === 'ring' ? movingSeam(v, ringsOf(v), frames, v.rings === 1 ? 'count' : undefined) : null),
   evaluate(v, input, context) {
-    const rings = v.shape === 'ring' ? Array.from({ length: v.rings }, (_, r) => v.count + r * v.more) : [v.count];
+    const rings = v.shape === 'ring' ? ringsOf(v) : [v.count];
     const n = rings.reduce((a, b) => a + b, 0);
     checkCopies(n, 'Use fewer.');
     const [at, order] = [new Float32Array(3 * n), new Float32Array(n)];
