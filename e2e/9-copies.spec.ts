@@ -131,5 +131,18 @@ test('a ring that moves on by one place is closed to the eye; a click in the pic
   await expect(copy).toContainText('in step');
   await page.mouse.click(view.x + 8, view.y + view.height - 90);
   await expect(copy).toHaveCount(0);
+
+  // By its values alone each copy takes a time of its own along; the boxes stand still, so nothing shows of it.
+  await typeNumber(step(page, 'repeat-rings'), 'Each later', 3);
+  await page.getByTestId('seam-chip').click();
+  await expect(page.getByText(/each takes its own time along/).first()).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByTestId('seam-chip')).toHaveText('Seam closed', { timeout: 60_000 });
+  await expect(page.getByText('Saved', { exact: true })).toBeVisible();
+  await page.goto('/');
+  const card = page.getByRole('article', { name: 'Ring', exact: true });
+  await expect(async () => {
+    await page.reload();
+    await expect(card).toContainText('closed', { timeout: 2000 });
+  }).toPass({ timeout: 20_000 });
   expect(errors).toEqual([]);
 });

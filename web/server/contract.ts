@@ -62,6 +62,7 @@ export const saveBody = z.strictObject({
   source,
   basedOn: z.int('“basedOn” must be the number of the revision you started from.').min(1, '“basedOn” must be 1 or more.'),
 });
+export const seamBody = z.strictObject({ revision: z.int('“revision” must be the number of the revision that was measured.').min(1), gaps: z.int('“gaps” must be a whole number.').min(0, '“gaps” must be 0 or more.').max(100_000) });
 export const pieceId = z.uuid('This is not the address of a piece.');
 export const fingerprint = z.string().regex(/^[0-9a-f]{64}$/, 'This is not the fingerprint of a file.');
 export const revisionNumber = z.coerce.number().int().min(1).max(2_000_000_000);

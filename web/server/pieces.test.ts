@@ -2,7 +2,7 @@ import { newPiece, newRibbon, newStep } from '@maypole/core/piece/piece';
 import { writePiece } from '@maypole/core/piece/read';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { connect } from './db';
-import { createPiece, duplicatePiece, listPieces, listRevisions, loadPiece, loadRevision, loadThumbnail, savePiece, setDeleted, storeThumbnail } from './pieces';
+import { createPiece, duplicatePiece, listPieces, listRevisions, loadPiece, loadRevision, loadThumbnail, savePiece, setDeleted, storeGaps, storeThumbnail } from './pieces';
 
 // The test command starts a throw-away database and names it here.
 const db = connect(process.env.DATABASE_URL ?? 'postgresql://127.0.0.1:1/none');
@@ -89,6 +89,19 @@ describe('pieces in the database', () => {
     await storeThumbnail(db, id, 1, Buffer.from([1, 2, 3]));
     expect([...(await loadThumbnail(db, id))]).toEqual([1, 2, 3]);
     expect((await listPieces(db)).find((p) => p.id === id)!.thumbnailRevision).toBe(1);
+  });
+  it('take what the shapes say of the seam, of the revision that is shown and of no other', async () => {
+    const { id } = await createPiece(db, source('Measured'));
+    const gaps = async () => (await listPieces(db)).find((p) => p.id === id)!.gaps;
+    expect(await gaps()).toBe(0);
+    await storeGaps(db, id, 1, 2);
+    expect(await gaps()).toBe(2);
+    await savePiece(db, id, source('Measured again'), 1);
+    // A new revision begins with what its motions say, and an old measurement is passed over.
+    expect(await gaps()).toBe(0);
+    await storeGaps(db, id, 1, 7);
+    expect(await gaps()).toBe(0);
+    await expect(storeGaps(db, nowhere, 1, 0)).rejects.toThrow('There is no such piece');
   });
   it('that do not exist are said not to', async () => {
     for (const work of [() => loadPiece(db, nowhere), () => savePiece(db, nowhere, source('x'), 1), () => setDeleted(db, nowhere, true), () => listRevisions(db, nowhere), () => storeThumbnail(db, nowhere, 1, Buffer.from([]))])

@@ -102,6 +102,12 @@ export async function duplicatePiece(db: Database, id: string): Promise<StoredPi
   return createPiece(db, JSON.stringify({ ...read.piece, name: name.slice(0, 120) }));
 }
 
+/** What the shapes of a revision say of its seam, in place of what its motions alone say; passed over where another revision is shown by now. */
+export async function storeGaps(db: Database, id: string, revision: number, gaps: number): Promise<void> {
+  const rows = await db.update(pieces).set({ gaps: sql`case when ${pieces.head} = ${revision} then ${gaps} else ${pieces.gaps} end` }).where(eq(pieces.id, id)).returning({ id: pieces.id });
+  if (rows.length === 0) throw missing();
+}
+
 /** Puts a piece into the bin, or takes it out. Nothing is erased. */
 export async function setDeleted(db: Database, id: string, deleted: boolean): Promise<void> {
   const rows = await db.update(pieces).set({ deletedAt: deleted ? new Date() : null }).where(eq(pieces.id, id)).returning({ id: pieces.id });

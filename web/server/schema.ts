@@ -11,7 +11,7 @@ export const pieces = pgTable('pieces', {
   head: integer('head').notNull(),
   frames: integer('frames'),
   fps: doublePrecision('fps'),
-  /** Values that do not close; null where the document cannot be read. */
+  /** Gaps at the seam, as its motions say or, once they are measured, its shapes; null where the document cannot be read. */
   gaps: integer('gaps'),
   /** Why the document cannot be read; null where it can. */
   trouble: text('trouble'),

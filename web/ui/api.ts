@@ -54,6 +54,11 @@ export async function savePiece(id: string, source: string, basedOn: number, kee
   return (await ask(`/api/pieces/${id}`, { ...json({ source, basedOn }, 'PUT'), keepalive })).json();
 }
 
+/** Tells what the shapes of a revision say of its seam. */
+export async function tellGaps(id: string, revision: number, gaps: number): Promise<void> {
+  await ask(`/api/pieces/${id}/seam`, json({ revision, gaps }, 'PUT'));
+}
+
 export async function deletePiece(id: string): Promise<void> {
   await ask(`/api/pieces/${id}`, { method: 'DELETE' });
 }

@@ -11,6 +11,7 @@ import * as file from './pieces/[id]/file/route';
 import * as restore from './pieces/[id]/restore/route';
 import * as revisions from './pieces/[id]/revisions/route';
 import * as revision from './pieces/[id]/revisions/[number]/route';
+import * as seam from './pieces/[id]/seam/route';
 import * as thumbnail from './pieces/[id]/thumbnail/route';
 
 // Run by ./maypole test unit, which names a throw-away database in DATABASE_URL.
@@ -66,6 +67,18 @@ describe('the routes', () => {
     expect((await restore.POST(ask('POST'), at(id))).status).toBe(204);
     const copy = (await (await duplicate.POST(ask('POST'), at(id))).json()) as StoredPiece;
     expect(JSON.parse(copy.source).name).toBe('Here and there copy');
+  });
+  it('what the shapes say of the seam is shown on the shelf, and only whole numbers of gaps are taken', async () => {
+    const { id } = await made('Seen');
+    expect((await seam.PUT(ask('PUT', { revision: 1, gaps: 3 }), at(id))).status).toBe(204);
+    expect((await shelf()).find((p) => p.id === id)!.gaps).toBe(3);
+    for (const [body, word] of [[{ revision: 1, gaps: -1 }, 'gaps'], [{ revision: 0.5, gaps: 1 }, 'revision'], [{ gaps: 1 }, 'revision']] as const) {
+      const refused = await seam.PUT(ask('PUT', body), at(id));
+      expect(refused.status).toBe(400);
+      expect(await error(refused)).toContain(word);
+    }
+    expect((await seam.PUT(ask('PUT', { revision: 1, gaps: 1 }), at(nowhere))).status).toBe(404);
+    expect((await shelf()).find((p) => p.id === id)!.gaps).toBe(3);
   });
   it('thumbnails are WebP pictures and nothing else', async () => {
     const { id } = await made('Pictured');

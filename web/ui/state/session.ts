@@ -1,5 +1,6 @@
 import { Engine } from '@/engine/engine';
 import { SeamWatch } from '@/engine/seam-watch';
+import { shelfWord } from './shelf-word';
 import { useEditor } from './store';
 
 /** The workers behind an open piece, alive as long as its page. */
@@ -23,7 +24,9 @@ export function startSession(): () => void {
   const state = useEditor.getState();
   engine.setPiece(state.piece, state.detail);
   seam.request(state.piece, state.detail, state.drawer === 'seam', 600);
+  const tell = shelfWord();
   const stop = useEditor.subscribe((now, before) => {
+    if (now.measure !== before.measure || now.save !== before.save) tell(now);
     if (now.frame !== before.frame) engine.setFrame(now.frame);
     if (now.piece !== before.piece || now.detail !== before.detail) engine.setPiece(now.piece, now.detail);
     const shapes = now.piece.ribbons !== before.piece.ribbons || now.piece.loop !== before.piece.loop || now.piece.scene !== before.piece.scene || now.detail !== before.detail;

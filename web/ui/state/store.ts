@@ -11,7 +11,7 @@ import { NO_HISTORY, record, redo, undo, type History } from './history';
 export type SaveState = 'saved' | 'waiting' | 'saving' | 'offline' | 'conflict';
 export type Drawer = 'seam' | 'scene' | null;
 
-interface Editor {
+export interface EditorState {
   readonly id: string;
   readonly piece: Piece;
   /** Revision on the server that the piece is based on. */
@@ -57,12 +57,12 @@ interface Actions {
   setValues(label: string, addresses: readonly Address[], value: StoredValue, merge?: string): void;
   undo(): void;
   redo(): void;
-  set(part: Partial<Editor>): void;
+  set(part: Partial<EditorState>): void;
 }
 
 const NOTHING = {} as Piece;
 
-export const useEditor = create<Editor & Actions>()((set, get) => ({
+export const useEditor = create<EditorState & Actions>()((set, get) => ({
   id: '',
   piece: NOTHING,
   revision: 0,
@@ -139,7 +139,7 @@ export const useEditor = create<Editor & Actions>()((set, get) => ({
   set: (part) => set(part),
 }));
 
-function step(set: (part: Partial<Editor>) => void, get: () => Editor, to: { piece: Piece; history: History }): void {
+function step(set: (part: Partial<EditorState>) => void, get: () => EditorState, to: { piece: Piece; history: History }): void {
   const { ribbonId, save } = get();
   const kept = to.piece.ribbons.some((r) => r.id === ribbonId);
   set({ piece: to.piece, history: to.history, save: save === 'conflict' ? save : 'waiting', ribbonId: kept ? ribbonId : (to.piece.ribbons.at(-1)?.id ?? null) });
