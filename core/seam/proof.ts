@@ -89,9 +89,9 @@ export function proveSeam(piece: Piece): Proof {
     const finding = speedFinding(place, value, frames);
     if (finding) findings.push({ finding, rank: 1 + Math.min(1, Math.abs(finding.speedAfter - finding.speedBefore) / (finding.speedMean || 1)) });
   });
-  for (const finding of stepFindings(piece)) {
+  for (const { finding, loops: own } of stepFindings(piece)) {
     findings.push({ finding, rank: 9 });
-    longer(null);
+    longer(own !== null && own * frames <= MAX_FRAMES ? own : null);
   }
 
   // A follower does what it follows; its own gap would say the same again, and cannot be mended here.
@@ -239,16 +239,16 @@ function speedFinding(place: NumberPlace, value: MotionDoc, frames: number): Fin
   };
 }
 
-/** Steps that do not close by their nature. */
-function stepFindings(piece: Piece): Finding[] {
+/** Steps that do not close by their nature, and the loops after which they do. */
+function stepFindings(piece: Piece): { finding: Finding; loops: number | null }[] {
   const clock = { frame: 0, frames: piece.loop.frames };
-  return ownersOf(linkPiece(piece)).flatMap(({ owner, params, values, title, place, colour }): Finding[] => {
+  return ownersOf(linkPiece(piece)).flatMap(({ owner, params, values, title, place, colour }): { finding: Finding; loops: number | null }[] => {
     if (owner.type !== 'step') return [];
     const step = piece.ribbons.find((r) => r.id === owner.ribbon)?.steps.find((s) => s.id === owner.step);
     if (!step?.on) return [];
     const seam = stepKind(step.kind).seam?.(evaluateValues(params, values, clock), piece.loop.frames);
     if (!seam) return [];
     const repairs = seam.repairs.map((r): Repair => ({ words: r.words, set: Object.entries(r.values).map(([param, value]) => ({ address: { owner: owner as Owner, param }, value })) }));
-    return [{ kind: 'gap', key: ownerKey(owner), owner, title, place, colour, unit: '', turns: WHOLE, by: 'proof', from: 0, to: 0, miss: 0, ...NO_SPEED, words: seam.words, repairs }];
+    return [{ finding: { kind: 'gap', key: ownerKey(owner), owner, title, place, colour, unit: '', turns: WHOLE, by: 'proof', from: 0, to: 0, miss: 0, ...NO_SPEED, words: seam.words, repairs }, loops: seam.loops ?? null }];
   });
 }

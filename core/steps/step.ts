@@ -96,6 +96,8 @@ export interface StepKind<P extends Params = Params> {
 /** A step that does not close by its nature: why, and settings with which it would. */
 export interface StepSeam {
   readonly words: string;
+  /** Whole loops after which it does close; absent where it never does. */
+  readonly loops?: number;
   readonly repairs: readonly { readonly words: string; readonly values: Readonly<Record<string, StoredValue>> }[];
 }
 

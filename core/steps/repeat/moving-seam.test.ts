@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { lengthenLoop } from '../../piece/lengthen';
 import { linkPiece } from '../../piece/link';
 import { newPiece, newRibbon, newStep, type Piece, type StepDoc } from '../../piece/piece';
 import type { Evaluated, Params } from '../../declare/params';
@@ -53,6 +54,14 @@ describe.each(['repeat-line', 'repeat-rings', 'repeat-grid'])('%s whose copies m
     expect(steps.filter((s) => saidOf(s)).length).toBeGreaterThan(15);
     expect(steps.filter((s) => !saidOf(s)).length).toBeGreaterThan(10);
   });
+  it('and a loop as many times longer as it says closes', () => {
+    for (const s of steps) {
+      const loops = saidOf(s)?.loops;
+      if (!loops) continue;
+      const longer = lengthenLoop(piece(s), loops);
+      expect(ribbonClosure(longer, linkPiece(longer).ribbons[0], 'draft').how, `${JSON.stringify(s.values)} × ${loops}`).not.toBe('open');
+    }
+  });
   it('and each repair that it offers closes', () => {
     let tried = 0;
     for (const s of steps)
@@ -69,7 +78,7 @@ describe.each(['repeat-line', 'repeat-rings', 'repeat-grid'])('%s whose copies m
 describe('what is said of copies that move on', () => {
   const line = (values: object) => newStep('repeat-line', { count: 6, advance: 1, second: 'b', third: 'c', ...values } as never);
   it('names what they take along, and what closes', () => {
-    expect(saidOf(line({ takes: 'turn' }))).toEqual({ words: 'Copies of 3 ribbons in turn move on by 1 place, so that others stand where they stood.', repairs: [{ words: 'Move on by 3', values: { advance: 3 } }, { words: 'Move on by 6', values: { advance: 6 } }] });
+    expect(saidOf(line({ takes: 'turn' }))).toEqual({ words: 'Copies of 3 ribbons in turn move on by 1 place, so that others stand where they stood.', loops: 6, repairs: [{ words: 'Move on by 3', values: { advance: 3 } }, { words: 'Move on by 6', values: { advance: 6 } }] });
     expect(saidOf(line({ takes: 'turn', count: 7, advance: -2 }))!.repairs.map((r) => r.words)).toEqual(['9 copies, Move on by -3', 'Move on by -7']);
     expect(saidOf(line({ quarters: 'y', later: 5 }))!.words).toContain('each takes its own time and its own quarter turn along');
     expect(saidOf(line({ later: 5 }))!.repairs.map((r) => r.words)).toEqual(['Move on by 6', 'All at one time']);
@@ -77,6 +86,7 @@ describe('what is said of copies that move on', () => {
   it('is a gap in the check of the seam, and none where the shape closes all the same', async () => {
     const open = await checkSeam(piece(line({ takes: 'turn' })), 'draft', false);
     expect(open.closed).toBe(false);
+    expect(open.proof.truePeriod).toBe(6 * FRAMES);
     expect(open.proof.findings.map((f) => f.words).join()).toContain('Copies of 3 ribbons in turn');
     // Copies of a ribbon that stands still are the same at any time.
     const still = piece(line({ later: 5 }));

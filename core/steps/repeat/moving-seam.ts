@@ -1,3 +1,4 @@
+import { gcd, lcm } from '../../time/rational';
 import type { StepSeam } from '../step';
 import type { RepeatValues } from './common';
 
@@ -37,5 +38,6 @@ export function movingSeam(v: RepeatValues & { readonly advance: number }, count
   if (own.length === 1 && own[0] === 'its own time' && kinds === 1) repairs.push({ words: 'All at one time', values: { later: 0 } });
   const places = `${Math.abs(advance)} place${Math.abs(advance) === 1 ? '' : 's'}`;
   const words = own.length > 0 ? `Copies move on by ${places}, and each takes ${own.join(' and ')} along, which the one it comes to replace has not.` : `Copies of ${kinds} ribbons in turn move on by ${places}, so that others stand where they stood.`;
-  return { words, repairs };
+  // After so many loops every copy is at home again.
+  return { words, loops: counts.map((n) => n / gcd(n, Math.abs(advance))).reduce(lcm), repairs };
 }

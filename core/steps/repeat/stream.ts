@@ -1,5 +1,6 @@
 import { choice, colour, number, ribbon, toggle, vector, type Evaluated } from '../../declare/params';
 import { noiseKinds } from '../../noise/kinds/index';
+import { gcd } from '../../time/rational';
 import { brief, defineStep, type StepSeam } from '../step';
 import { repeatParams } from './common';
 import { streamAt } from './stream-at';
@@ -59,6 +60,7 @@ function seam(v: StreamValues, frames: number): StepSeam | null {
   near.sort((a, b) => Math.abs(a - v.every) - Math.abs(b - v.every));
   return {
     words: `A loop of ${frames} frames is no whole number of releases every ${v.every} frames, so the stream is another one in each loop.`,
+    loops: v.every / gcd(frames, v.every),
     repairs: near.slice(0, 2).map((k) => ({ words: `Every ${k} frame${k === 1 ? '' : 's'}`, values: { every: k } })),
   };
 }

@@ -19,7 +19,7 @@ const StepsChart = dynamic(() => import('./steps-chart').then((m) => m.StepsChar
 export function SeamDrawer() {
   const piece = useEditor((s) => s.piece);
   const measure = useEditor((s) => s.measure);
-  const { findings } = verdictOf(measure);
+  const { findings, gaps } = verdictOf(measure);
   const { proof } = measure;
   const { frames } = piece.loop;
   const still = proof ? proof.moving - new Set(findings.filter((f) => f.address && f.kind !== 'lost').map((f) => f.key)).size : 0;
@@ -39,7 +39,7 @@ export function SeamDrawer() {
       {findings.map((f) => (
         <FindingCard key={`${f.key}/${f.kind}`} finding={f} />
       ))}
-      {proof && proof.truePeriod !== frames && (
+      {proof && gaps > 0 && proof.truePeriod !== frames && (
         <Text fontSize="12.5px" color="muted" lineHeight="1.5" mb="3">
           {proof.truePeriod === null ? 'As it is, the piece never repeats.' : `As it is, the piece repeats after ${proof.truePeriod} frames, ${proof.truePeriod / frames} times this loop.`}
         </Text>
