@@ -2,6 +2,7 @@ import type { Copies } from '../../shape/mesh';
 import { chainAt, harmonicsOf, swingOf, type Harmonics } from '../../time/chain';
 import { chanceOf } from '../../time/chance';
 import { splitTime } from '../../time/phase';
+import type { Spring } from '../../time/spring';
 import type { Evaluated, Params } from '../../declare/params';
 import { brief, formatCount, StepProblem, type StepContext } from '../step';
 import { numbersOf, ordersOf } from './vary-weights';
@@ -59,7 +60,7 @@ export function followed(v: Lag, names: readonly string[], cyclic: number, now: 
   const spring = { swings: v.swings, damping: Math.max(0.005, v.damping / 100) };
   if (springs && v.springy === 'chain') {
     const last = order.reduce((a, b) => Math.max(a, b), 0);
-    const swing = Math.max(...springs.map((s) => swingOf(s.waves, spring, last)));
+    const swing = farthestSwing(springs, spring, last);
     if (!(swing <= MOST_SWING))
       throw new StepProblem(`With a Damping of ${brief(v.damping)} % each copy swings farther than the one before, and the last of ${formatCount(last + 1)} would be thrown out of all bounds; use 71 % or more, another Stiffness, or fewer copies in the chain.`);
   }
@@ -77,6 +78,18 @@ export function followed(v: Lag, names: readonly string[], cyclic: number, now: 
     }
     return out;
   };
+}
+
+const swingsKnown = new WeakMap<readonly Course[], Map<string, number>>();
+
+/** How far the last of a chain swings; found once for the same course, spring and number. */
+function farthestSwing(courses: readonly Course[], spring: Spring, last: number): number {
+  let own = swingsKnown.get(courses);
+  if (!own) swingsKnown.set(courses, (own = new Map()));
+  const key = `${spring.swings}/${spring.damping}/${last}`;
+  let swing = own.get(key);
+  if (swing === undefined) own.set(key, (swing = Math.max(...courses.map((c) => swingOf(c.waves, spring, last)))));
+  return swing;
 }
 
 function flat(names: readonly string[], values: Evaluated<Params>): number[] {

@@ -5,7 +5,7 @@ import type { Copies, Mesh } from '../../shape/mesh';
 import { blendTable } from '../../time/colours/space';
 import type { StepContext } from '../step';
 import { lags } from './lagging';
-import { BETWEEN, type VaryValues } from './vary-change';
+import { BETWEEN, type VaryValues } from './vary-values';
 import { noiseOf, weightsOf } from './vary-weights';
 
 /** Copies done at a time: 256 KB of matrices, which stay in a processor's cache from change to change. */
