@@ -32,8 +32,8 @@ export function Handles({ size }: { size: { width: number; height: number } }) {
       <svg width={size.width} height={size.height} aria-hidden="true" style={{ position: 'absolute', inset: 0, filter: 'drop-shadow(0 0 1.5px rgba(255,255,255,0.95))' }}>
         {shown.handles.map((h) => <Guide key={keyOf(h)} handle={h} place={shown.place} view={view} colour={shownColour(shown.colour)} />)}
       </svg>
-      {shown.handles.map((h) => (
-        <Grip key={keyOf(h)} handle={h} shown={shown} view={view} onWords={setWords} />
+      {shown.handles.map((h, i) => (
+        <Grip key={keyOf(h)} handle={h} shown={shown} view={view} aside={ASIDE * coveredBy(shown.handles.slice(0, i), h)} onWords={setWords} />
       ))}
       {words && (
         <Box position="absolute" style={{ left: words.x + 14, top: words.y - 30 }} bg="ink" color="inverse" fontFamily="mono" fontSize="11.5px" px="2" py="0.5" borderRadius="6px" whiteSpace="nowrap" data-testid="read-out">
@@ -43,6 +43,10 @@ export function Handles({ size }: { size: { width: number; height: number } }) {
     </Box>
   );
 }
+
+/** Pixels by which a grip stands beside another that is at the very same place, so that both can be taken hold of. */
+const ASIDE = 18;
+const coveredBy = (before: readonly Handle[], h: Handle) => before.filter((other) => Math.hypot(...other.at.map((x, k) => x - h.at[k])) < 1e-3).length;
 
 const keyOf = (h: Handle) => `${h.param}/${h.index ?? ''}`;
 
@@ -79,11 +83,13 @@ interface GripProps {
   readonly handle: Handle;
   readonly shown: NonNullable<ReturnType<typeof heldHandles>>;
   readonly view: Projection;
+  /** Pixels to the right of its place. */
+  readonly aside: number;
   readonly onWords: (words: { text: string; x: number; y: number } | null) => void;
 }
 
-function Grip({ handle: h, shown, view, onWords }: GripProps) {
-  const drag = useRef<{ x: number; y: number; gesture: string; start: readonly [number, number, number]; done: readonly [number, number, number]; turned: number; last: number } | null>(null);
+function Grip({ handle: h, shown, view, aside, onWords }: GripProps) {
+  const drag = useRef<{ x: number; y: number; gesture: string; start: readonly [number, number, number]; done: readonly [number, number, number]; turned: number; last: number; aside: number } | null>(null);
   const seen = view.to(shown.place(h.at));
   if (!seen) return null;
   const centre = h.about ? view.to(shown.place(h.about)) : null;
@@ -121,7 +127,7 @@ function Grip({ handle: h, shown, view, onWords }: GripProps) {
   const down = (event: PointerEvent) => {
     event.stopPropagation();
     event.currentTarget.setPointerCapture(event.pointerId);
-    drag.current = { x: event.clientX, y: event.clientY, gesture: `${++gestures}`, start: h.at, done: [0, 0, 0], turned: 0, last: angleTo(centre, seen.x, seen.y) };
+    drag.current = { x: event.clientX, y: event.clientY, gesture: `${++gestures}`, start: h.at, done: [0, 0, 0], turned: 0, last: angleTo(centre, seen.x, seen.y), aside };
     onWords({ text: h.title, x: seen.x, y: seen.y });
   };
   const move = (event: PointerEvent) => {
@@ -176,7 +182,8 @@ function Grip({ handle: h, shown, view, onWords }: GripProps) {
       aria-label={`${h.title} in the picture`}
       title={`${h.title}: drag it. Ctrl snaps, Shift keeps to one axis.`}
       position="absolute"
-      style={{ left: seen.x - 9, top: seen.y - 9, touchAction: 'none' }}
+      // Where it stood when it was taken hold of, it stays under the pointer.
+      style={{ left: seen.x - 9 + (drag.current?.aside ?? aside), top: seen.y - 9, touchAction: 'none' }}
       w="18px"
       h="18px"
       p="0"
