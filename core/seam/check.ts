@@ -1,8 +1,8 @@
 import type { Piece } from '../piece/piece';
 import type { Detail } from '../steps/step';
 import type { Closure } from './distance';
-import { readable, type Finding } from './finding';
-import { ribbonClosure, ribbonSteps, seamRatio } from './measure';
+import { readable, type Finding, type Repair } from './finding';
+import { ribbonClosure, ribbonSteps, seamRatio, turningCauses } from './measure';
 import { proveSeam, type Proof } from './proof';
 import { symmetryRepairs } from './symmetry';
 
@@ -10,6 +10,8 @@ export interface RibbonReport {
   readonly id: string;
   readonly name: string;
   readonly closure: Closure;
+  /** Where the shape meets itself and turns round: keys of the findings whose values make it. */
+  readonly causes?: readonly string[];
   /** Step sizes in metres, see ribbonSteps. */
   readonly steps: readonly number[];
   readonly seamRatio: number;
@@ -24,7 +26,7 @@ export interface SeamReport {
 }
 
 /** What is known of a ribbon's shape across the seam. */
-export type KnownClosure = Pick<RibbonReport, 'id' | 'closure'>;
+export type KnownClosure = Pick<RibbonReport, 'id' | 'name' | 'closure' | 'causes'>;
 
 /** The whole verdict: findings that the shapes themselves overrule are marked as closed to the eye. */
 export interface Verdict {
@@ -32,54 +34,95 @@ export interface Verdict {
   readonly findings: readonly Finding[];
   /** Findings that are gaps to the eye too. */
   readonly gaps: number;
+  /** Findings of shapes that meet themselves and turn round there. */
+  readonly turns: number;
   /** Ribbons that are another shape at f = N. */
   readonly open: readonly string[];
 }
 
+/** What the shapes of a ribbon say; `onward` is asked where a value does not close though the shape may. */
+export function measureClosure(piece: Piece, ribbon: Piece['ribbons'][number], proof: Pick<Proof, 'findings'>, detail: Detail): KnownClosure {
+  const gaps = proof.findings.filter((f) => f.kind === 'gap');
+  const closure = ribbonClosure(piece, ribbon, detail, gaps.length > 0);
+  const known = { id: ribbon.id, name: ribbon.name, closure };
+  if (closure.goesOn !== false) return known;
+  return { ...known, causes: turningCauses(piece, ribbon, gaps.filter((f) => f.owner.type === 'step' && f.owner.ribbon === ribbon.id), detail) };
+}
+
 /**
  * Brings proof and measurement together. A value of a step that does not come back is no gap where
- * the shape of its ribbon is the same set of points all the same.
+ * the shape of its ribbon is the same set of points all the same, and goes on over the seam as it
+ * came; where it turns round there, that is a finding of its own.
+ *
+ * @param measured false while shapes are still being measured: gaps that they may overrule are pending
  */
-export function judge(proof: Pick<Proof, 'findings'>, ribbons: readonly KnownClosure[]): Verdict {
-  const closed = new Set(ribbons.filter((r) => r.closure.how !== 'open').map((r) => r.id));
-  const findings = proof.findings.map((f) => (f.kind === 'gap' && f.owner.type === 'step' && closed.has(f.owner.ribbon) ? { ...f, closedToTheEye: true } : f));
-  const gaps = findings.filter((f) => f.kind === 'gap' && !f.closedToTheEye).length;
+export function judge(proof: Pick<Proof, 'findings'>, ribbons: readonly KnownClosure[], measured = true): Verdict {
+  const closures = new Map(ribbons.filter((r) => r.closure.how !== 'open').map((r) => [r.id, r]));
+  const findings = proof.findings.flatMap((f): Finding[] => {
+    const known = f.kind === 'gap' && f.owner.type === 'step' ? closures.get(f.owner.ribbon) : undefined;
+    if (!known) return [!measured && f.kind === 'gap' && f.owner.type === 'step' ? { ...f, pending: true } : f];
+    if (!known.causes?.includes(f.key)) return [{ ...f, closedToTheEye: true }];
+    return f.meant ? [] : [turning(f)];
+  });
+  for (const r of closures.values()) if (r.closure.goesOn === false && r.causes?.length === 0) findings.push(turningShape(r));
+  const count = (kind: Finding['kind']) => findings.filter((f) => f.kind === kind && !f.closedToTheEye && !f.pending).length;
+  const [gaps, turns] = [count('gap'), count('turn')];
   const open = ribbons.filter((r) => r.closure.how === 'open').map((r) => r.id);
-  return { closed: gaps === 0 && open.length === 0, findings, gaps, open };
+  return { closed: gaps === 0 && turns === 0 && open.length === 0, findings, gaps, turns, open };
+}
+
+/** A gap of a value whose shape closes and turns round. */
+function turning(f: Finding): Finding {
+  const unit = f.unit ? ` ${f.unit}` : '';
+  const speeds = f.address ? `: it arrives at ${readable(f.speedBefore)}${unit} a frame and leaves at ${readable(f.speedAfter)}` : '';
+  const { address } = f;
+  const keep: Repair[] = address && f.stored ? [{ words: 'Keep the turn', set: [{ address, value: { ...f.stored, seamMeant: true } }] }] : [];
+  return { ...f, kind: 'turn', words: `Closed, but turns round here${speeds}.`, repairs: [...f.repairs, ...keep] };
+}
+
+/** A shape that turns round because of what other ribbons do. */
+function turningShape({ id, name }: KnownClosure): Finding {
+  const words = 'Closed, but turns round here: what its values or its steps take from other ribbons does not close.';
+  const owner = { type: 'finish', ribbon: id } as const;
+  const none = { speedBefore: 0, speedAfter: 0, speedMean: 0, from: 0, to: 0, miss: 0 };
+  return { ...none, kind: 'turn', key: `${id}/shape`, owner, title: 'Shape', place: name, unit: '', turns: { num: 1, den: 1 }, by: 'measure', words, repairs: [] };
 }
 
 /**
  * Proof and measurement of a whole piece. With the step sizes it takes as long as evaluating every
- * frame once; without them only frames 0 and N are made, and `steps` are empty.
+ * frame once; without them only frames at the seam are made, and `steps` are empty.
  */
 export async function checkSeam(piece: Piece, detail: Detail = 'draft', withSteps = true): Promise<SeamReport> {
   const proof = proveSeam(piece);
   const ribbons: RibbonReport[] = [];
   for (const r of piece.ribbons) {
     const steps = withSteps ? ((await ribbonSteps(piece, r, detail)) ?? []) : [];
-    ribbons.push({ id: r.id, name: r.name, closure: ribbonClosure(piece, r, detail), steps: [...steps], seamRatio: seamRatio(steps) });
+    ribbons.push({ ...measureClosure(piece, r, proof, detail), steps: [...steps], seamRatio: seamRatio(steps) });
   }
   const verdict = judge(proof, ribbons);
   const findings = verdict.findings.map((f) => (f.closedToTheEye ? f : { ...f, repairs: [...symmetryRepairs(piece, f, detail), ...f.repairs] }));
   return { name: piece.name, frames: piece.loop.frames, closed: verdict.closed, proof: { ...proof, findings }, ribbons };
 }
 
-const KIND_WORDS = { gap: '', speed: 'closes in place but not in speed', pause: 'pauses at the seam', lost: 'follows nothing' } as const;
+const KIND_WORDS = { gap: '', turn: '', speed: 'closes in place but not in speed', pause: 'pauses at the seam', lost: 'follows nothing' } as const;
 
 /** One line for a terminal. */
 export function summarise(report: SeamReport): string {
   const { proof, ribbons } = report;
   const said = (f: Finding) => ` ${f.place}, ${f.title}: ${f.words}`;
-  const notes = proof.findings.filter((f) => f.kind !== 'gap');
+  const notes = proof.findings.filter((f) => f.kind !== 'gap' && f.kind !== 'turn');
   const noted = notes.map((f) => ` ${KIND_WORDS[f.kind]}:${said(f)}`).join('');
   if (report.closed) {
     const permuted = ribbons.filter((r) => r.closure.how === 'permuted').map((r) => r.name);
     const exact = permuted.length === 0 ? `frame ${report.frames} is frame 0 exactly.` : `frame ${report.frames} looks like frame 0, with the parts of ${permuted.join(', ')} in each other’s places.`;
     return `${report.name}: closed. ${proof.moving} moving ${proof.moving === 1 ? 'value' : 'values'}, ${exact}${noted && ` Note:${noted}`}`;
   }
+  const turns = proof.findings.filter((f) => f.kind === 'turn');
+  const turned = turns.length > 0 ? ` Turns round at the seam:${turns.map(said).join('')}` : '';
   const gaps = proof.findings.filter((f) => f.kind === 'gap' && !f.closedToTheEye);
+  if (gaps.length === 0 && !ribbons.some((r) => r.closure.how === 'open')) return `${report.name}: closed in place, but not in movement.${turned}${noted && ` Note:${noted}`}`;
   const worst = ribbons.filter((r) => r.closure.how === 'open').sort((a, b) => b.closure.byPoint.largest - a.closure.byPoint.largest)[0];
   const shape = worst ? ` Largest distance ${readable(worst.closure.byPoint.largest)} m, at ${worst.name}.` : '';
   const count = Math.max(1, gaps.length);
-  return `${report.name}: ${count} gap${count === 1 ? '' : 's'}.${shape}${gaps.map(said).join('')}${noted && ` Note:${noted}`}`;
+  return `${report.name}: ${count} gap${count === 1 ? '' : 's'}.${shape}${gaps.map(said).join('')}${turned}${noted && ` Note:${noted}`}`;
 }

@@ -38,6 +38,11 @@ export interface Closure {
   readonly byPoint: Distance;
   /** Nearest neighbours both ways; absent where the points already agree. */
   readonly asSet?: Distance;
+  /**
+   * Where a value does not close though the shape does: whether the shape goes on over the seam as it
+   * arrives there, so that it agrees a frame later and a frame earlier, too. Absent where nothing asks.
+   */
+  readonly goesOn?: boolean;
 }
 
 /** Share of the size of a shape below which two places count as one; positions are single-precision. */

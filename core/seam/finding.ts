@@ -2,13 +2,15 @@ import type { StoredValue, Unit } from '../declare/params';
 import { setValue, type Address, type Owner } from '../piece/addresses';
 import { lengthenLoop } from '../piece/lengthen';
 import type { Piece } from '../piece/piece';
+import type { MotionDoc } from '../time/motion';
 import type { Rational } from '../time/rational';
 
 /**
- * 'gap': it is not where it began. 'speed': it is, but goes on at another speed. 'pause': it comes
- * to rest at the seam though it moves on. 'lost': it follows what is gone, or itself.
+ * 'gap': it is not where it began. 'turn': the shape is, but turns round there. 'speed': it is where
+ * it began, but goes on at another speed. 'pause': it comes to rest at the seam though it moves on.
+ * 'lost': it follows what is gone, or itself.
  */
-export type FindingKind = 'gap' | 'speed' | 'pause' | 'lost';
+export type FindingKind = 'gap' | 'turn' | 'speed' | 'pause' | 'lost';
 
 /** What one click does. Plain data, so that it can cross from a worker. */
 export interface Repair {
@@ -45,6 +47,12 @@ export interface Finding {
   readonly speedMean: number;
   readonly words: string;
   readonly repairs: readonly Repair[];
+  /** The motion as it stands in the piece, where a value moves. */
+  readonly stored?: MotionDoc;
+  /** True where the maker has said that a change of speed at the seam is wanted. */
+  readonly meant?: boolean;
+  /** True while the shapes may still show that it closes all the same: nothing is to be mended yet. */
+  readonly pending?: boolean;
   /** True where the shape is seen to close all the same, since it looks the same turned or moved so. */
   readonly closedToTheEye?: boolean;
 }

@@ -1,24 +1,57 @@
 import { MeshCache } from '../evaluate/mesh-cache';
 import { EMPTY_MESH, evaluateRibbon } from '../evaluate/ribbon';
-import { linkPiece } from '../piece/link';
+import { setValue } from '../piece/addresses';
+import { linkedValue, linkPiece } from '../piece/link';
 import type { Piece, RibbonDoc } from '../piece/piece';
 import type { Mesh } from '../shape/mesh';
 import type { Detail } from '../steps/step';
+import { evaluateNumber, isMoving } from '../time/value';
 import { closureOf, meshDistance, shapeDistance, type Closure } from './distance';
+import type { Finding } from './finding';
 
 /** The linked form of a ribbon of a piece. */
 function linkedRibbon(piece: Piece, ribbon: RibbonDoc): RibbonDoc {
   return linkPiece(piece).ribbons.find((r) => r.id === ribbon.id) ?? ribbon;
 }
 
-/** Geometry of one ribbon at f = N against f = 0, each really evaluated. */
-export function ribbonClosure(piece: Piece, ribbon: RibbonDoc, detail: Detail): Closure {
+/**
+ * Geometry of one ribbon at f = N against f = 0, each really evaluated.
+ *
+ * @param onward whether to compare N + 1 with 1 and N − 1 with −1 as well, where those agree: a shape
+ *   may meet itself and turn round there
+ */
+export function ribbonClosure(piece: Piece, ribbon: RibbonDoc, detail: Detail, onward = false): Closure {
   if (!ribbon.on) return closureOf(EMPTY_MESH, EMPTY_MESH);
   const linked = linkedRibbon(piece, ribbon);
+  const { frames } = piece.loop;
   // A store for each end: nothing that f = 0 made may stand in for f = N, or the other way.
-  const start = evaluateRibbon(linked, piece.loop, 0, detail, new MeshCache());
-  const end = evaluateRibbon(linked, piece.loop, piece.loop.frames, detail, new MeshCache());
-  return closureOf(start.mesh, end.mesh);
+  const [near, far] = [new MeshCache(), new MeshCache()];
+  const at = (frame: number, cache: MeshCache) => evaluateRibbon(linked, piece.loop, frame, detail, cache).mesh;
+  const closure = closureOf(at(0, near), at(frames, far));
+  if (!onward || closure.how === 'open') return closure;
+  const agree = (step: number) => closureOf(at(step, near), at(frames + step, far)).how !== 'open';
+  return { ...closure, goesOn: agree(1) && agree(-1) };
+}
+
+/**
+ * Which findings make a shape turn round at the seam: those with whose values alone it still does,
+ * all others standing still. Where no single one does, all of them together do.
+ *
+ * @param findings gaps of values of the ribbon's own steps
+ * @returns their keys
+ */
+export function turningCauses(piece: Piece, ribbon: RibbonDoc, findings: readonly Finding[], detail: Detail): string[] {
+  if (findings.length < 2) return findings.map((f) => f.key);
+  const hold = (p: Piece, { address }: Finding) => {
+    const value = address && linkedValue(p, address);
+    return isMoving(value) ? setValue(p, address!, evaluateNumber(value, { frame: 0, frames: p.loop.frames })) : p;
+  };
+  const alone = findings.filter((f) => {
+    const held = findings.filter((g) => g !== f).reduce(hold, piece);
+    const own = held.ribbons.find((r) => r.id === ribbon.id)!;
+    return !f.address || ribbonClosure(held, own, detail, true).goesOn === false;
+  });
+  return (alone.length > 0 ? alone : findings).map((f) => f.key);
 }
 
 /**

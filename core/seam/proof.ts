@@ -182,7 +182,7 @@ function gapFinding(place: NumberPlace, value: MotionDoc, about: About, frames: 
   // Repairs are tried on what is linked and written to what is stored: sources stay addresses.
   const repairs = closingMotions(value, place.param, frames).map((c): Repair => ({ words: c.words, ...(c.help ? { help: c.help } : {}), set: [{ address: place.address, value: unlinked(c.motion) }] }));
   return {
-    ...about, kind: 'gap', turns: course.turns, by: course.by, from, to, miss, speedBefore: speeds.before, speedAfter: speeds.after, speedMean: loopSpeeds(value, frames).mean,
+    ...about, kind: 'gap', stored: place.value as MotionDoc, ...(value.seamMeant ? { meant: true } : {}), turns: course.turns, by: course.by, from, to, miss, speedBefore: speeds.before, speedAfter: speeds.after, speedMean: loopSpeeds(value, frames).mean,
     words: course.by === 'measure' ? `${words} (Measured, not proven.)` : words,
     repairs: [...repairs, ...lengthening(loopsToClose(value, cyclic, frames), frames)],
   };

@@ -1,6 +1,6 @@
 import type { CopiesNote, Problem } from '@maypole/core/evaluate/ribbon';
 import type { Piece, RibbonDoc } from '@maypole/core/piece/piece';
-import type { Closure } from '@maypole/core/seam/distance';
+import type { KnownClosure } from '@maypole/core/seam/check';
 import type { Repair } from '@maypole/core/seam/finding';
 import type { Proof } from '@maypole/core/seam/proof';
 import type { Detail } from '@maypole/core/steps/step';
@@ -97,10 +97,7 @@ export interface SeamJob {
   readonly steps: boolean;
 }
 
-export interface RibbonMeasure {
-  readonly id: string;
-  readonly name: string;
-  readonly closure: Closure;
+export interface RibbonMeasure extends KnownClosure {
   /** Step sizes in metres; absent until measured. */
   readonly steps?: readonly number[];
 }

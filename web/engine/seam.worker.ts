@@ -1,8 +1,8 @@
 /// <reference lib="webworker" />
 import { makeReady } from '@maypole/core/evaluate/assets';
 import { linkPiece } from '@maypole/core/piece/link';
-import { judge } from '@maypole/core/seam/check';
-import { ribbonClosure, ribbonSteps } from '@maypole/core/seam/measure';
+import { judge, measureClosure } from '@maypole/core/seam/check';
+import { ribbonSteps } from '@maypole/core/seam/measure';
 import { proveSeam } from '@maypole/core/seam/proof';
 import { symmetryRepairs } from '@maypole/core/seam/symmetry';
 import { fetchAsset } from './assets';
@@ -18,13 +18,14 @@ const breathe = () => new Promise<void>((resolve) => setTimeout(resolve));
 async function measure(job: SeamJob): Promise<void> {
   const { piece, detail, id } = job;
   for (const r of linkPiece(piece).ribbons) await makeReady(r, fetchAsset);
+  const proof = proveSeam(piece);
   const ribbons: RibbonMeasure[] = [];
   for (const ribbon of piece.ribbons) {
     await breathe();
     if (newest !== id) return;
-    ribbons.push({ id: ribbon.id, name: ribbon.name, closure: ribbonClosure(piece, ribbon, detail) });
+    ribbons.push(measureClosure(piece, ribbon, proof, detail));
   }
-  const { findings } = judge(proveSeam(piece), ribbons);
+  const { findings } = judge(proof, ribbons);
   const symmetry = Object.fromEntries(findings.filter((f) => f.kind === 'gap' && !f.closedToTheEye).map((f) => [f.key, symmetryRepairs(piece, f, detail)]));
   post({ type: 'shapes', id, ribbons, symmetry });
   if (!job.steps) return;

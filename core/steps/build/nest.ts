@@ -13,7 +13,7 @@ export const nest = defineStep({
   params: {
     copies: number('Copies', 6, 'How many, the form itself among them.', { min: 1, max: 400, soft: [1, 24], integer: true }),
     size: number('Size', 0.8, 'Of each, as a share of the one before.', { unit: '×', min: 0, max: 4, soft: [0.4, 1.2], step: 0.01 }),
-    turn: vector('Turn', [0, 12, 0], 'Of each against the one before, about x, then y, then z.', { unit: '°', min: -36_000, max: 36_000, soft: [-90, 90], step: 1 }),
+    turn: vector('Turn', [0, 12, 0], 'Of each against the one before, about x, then y, then z.', { unit: '°', cyclic: 360, min: -36_000, max: 36_000, soft: [-90, 90], step: 1 }),
     shift: vector('Shift', [0, 0, 0], 'Of each against the one before.', { unit: 'm', min: -1000, max: 1000, soft: [-1, 1] }),
   },
   summary: (v) => `${v.copies} of × ${brief(v.size)}`,

@@ -43,10 +43,8 @@ export function latenessOf(v: Lag, copies: Copies): (i: number) => number {
 /**
  * The values that copies follow, each as many numbers one after the other, for every copy at its own
  * time and on its own springs; equal for copies whose times and springs coincide.
- *
- * @param cyclic what makes no difference to each number, such as 360; 0 for none
  */
-export function followed(v: Lag, names: readonly string[], cyclic: number, now: Evaluated<Params>, copies: Copies, context: StepContext): (i: number) => readonly number[] {
+export function followed(v: Lag, names: readonly string[], now: Evaluated<Params>, copies: Copies, context: StepContext): (i: number) => readonly number[] {
   const plain = flat(names, now);
   if (!lags(v) || !context.valuesAt) return () => plain;
   const valuesAt = context.valuesAt;
@@ -56,7 +54,7 @@ export function followed(v: Lag, names: readonly string[], cyclic: number, now: 
   const { frame, cycles } = splitTime(clock);
   const here = frame / clock.frames;
   const known = new Map<string, readonly number[]>();
-  const springs = v.springy === 'no' ? null : responsesOf(names, cyclic, context);
+  const springs = v.springy === 'no' ? null : responsesOf(names, context);
   const spring = { swings: v.swings, damping: Math.max(0.005, v.damping / 100) };
   if (springs && v.springy === 'chain') {
     const last = order.reduce((a, b) => Math.max(a, b), 0);
@@ -73,7 +71,7 @@ export function followed(v: Lag, names: readonly string[], cyclic: number, now: 
     const key = `${place}/${springs ? links : 0}`;
     let out = known.get(key);
     if (!out) {
-      out = springs ? springs.map((s) => chainAt(s.waves, spring, links, place) + s.gain * (place - links * lag) + (cyclic ? (s.gain * cycles) % cyclic : s.gain * cycles)) : flat(names, valuesAt(place, names));
+      out = springs ? springs.map((s) => chainAt(s.waves, spring, links, place) + s.gain * (place - links * lag) + s.gain * cycles) : flat(names, valuesAt(place, names));
       known.set(key, out);
     }
     return out;
@@ -105,25 +103,15 @@ interface Course {
 const store = new Map<string, Course[]>();
 
 /** The values round the loop as waves; found once for a step as it is. */
-function responsesOf(names: readonly string[], cyclic: number, context: StepContext): Course[] {
+function responsesOf(names: readonly string[], context: StepContext): Course[] {
   const key = `${context.definition}/${names.join()}`;
   const hit = context.definition ? store.get(key) : undefined;
   if (hit) return hit;
   const rows = Array.from({ length: SAMPLES + 1 }, (_, i) => flat(names, context.valuesAt!(i / SAMPLES, names)));
   const courses = rows[0].map((first, c): Course => {
     const samples = new Float64Array(SAMPLES);
-    let turns = 0;
-    let before = first;
-    for (let i = 0; i <= SAMPLES; i++) {
-      const x = rows[i][c];
-      // An angle that comes round is followed on and on, and not back at one stroke.
-      if (cyclic) turns -= Math.round((x - before) / cyclic);
-      before = x;
-      if (i < SAMPLES) samples[i] = x + cyclic * turns;
-    }
-    const gained = before + cyclic * turns - first;
-    const whole = cyclic ? cyclic * Math.round(gained / cyclic) : 0;
-    const gain = cyclic && Math.abs(gained - whole) < 1e-9 * cyclic ? whole : gained;
+    for (let i = 0; i < SAMPLES; i++) samples[i] = rows[i][c];
+    const gain = rows[SAMPLES][c] - first;
     for (let i = 0; i < SAMPLES; i++) samples[i] -= (gain * i) / SAMPLES;
     return { waves: harmonicsOf(samples), gain };
   });

@@ -21,8 +21,8 @@ export function change(v: VaryValues, copies: Copies, context: StepContext): Mes
     const source = copies.source.map((s, i) => (strengths && strengths[i] < 0.5 ? s : Math.max(0, Math.min(count - 1, Math.floor(weights[i] * count)))));
     return withCopies({ ...copies, source });
   }
-  const { names, width, none, cyclic } = BETWEEN[v.what]!;
-  const values = followed(v, names, cyclic, v as never, copies, context);
+  const { names, width, none } = BETWEEN[v.what]!;
+  const values = followed(v, names, v as never, copies, context);
   if (v.what === 'roughness' || v.what === 'metalness') return looking(v.what === 'metalness' ? 1 : 0, copies, weights, strengths, values);
   const matrices = copies.matrices.slice();
   if (v.what === 'shown') return shown(v.shareSoft, copies, matrices, weights, strengths, values);

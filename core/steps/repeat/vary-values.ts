@@ -8,12 +8,12 @@ import type { DealtBy } from './vary-weights';
 export type VaryValues = DealtBy & Lag & Region & Omit<NoiseValues, 'space'> & { readonly what: What; readonly own: boolean; readonly lateFrom: number; readonly lateTo: number; readonly shareSoft: number; readonly colourFrom: string; readonly colourTo: string };
 
 /** Which values a change is between, how many numbers each has, and what stands for no change. */
-export const BETWEEN: Partial<Record<What, { names: readonly [string, string] | readonly [string]; width: number; none: number; cyclic: number }>> = {
-  shift: { names: ['shiftFrom', 'shiftTo'], width: 3, none: 0, cyclic: 0 },
-  turn: { names: ['turnFrom', 'turnTo'], width: 3, none: 0, cyclic: 360 },
-  size: { names: ['sizeFrom', 'sizeTo'], width: 1, none: 1, cyclic: 0 },
-  stretch: { names: ['stretchFrom', 'stretchTo'], width: 3, none: 1, cyclic: 0 },
-  roughness: { names: ['amountFrom', 'amountTo'], width: 1, none: 0, cyclic: 0 },
-  metalness: { names: ['amountFrom', 'amountTo'], width: 1, none: 0, cyclic: 0 },
-  shown: { names: ['share'], width: 1, none: 0, cyclic: 0 },
+export const BETWEEN: Partial<Record<What, { names: readonly [string, string] | readonly [string]; width: number; none: number }>> = {
+  shift: { names: ['shiftFrom', 'shiftTo'], width: 3, none: 0 },
+  turn: { names: ['turnFrom', 'turnTo'], width: 3, none: 0 },
+  size: { names: ['sizeFrom', 'sizeTo'], width: 1, none: 1 },
+  stretch: { names: ['stretchFrom', 'stretchTo'], width: 3, none: 1 },
+  roughness: { names: ['amountFrom', 'amountTo'], width: 1, none: 0 },
+  metalness: { names: ['amountFrom', 'amountTo'], width: 1, none: 0 },
+  shown: { names: ['share'], width: 1, none: 0 },
 };

@@ -50,8 +50,9 @@ export const vary = defineStep({
     shiftFrom: vector('From', [0, 0, 0], 'Shift of a copy at the beginning.', { unit: 'm', min: -10_000, max: 10_000, soft: [-2, 2], ...when('shift') }),
     shiftTo: vector('To', [0, 0.5, 0], 'Shift of a copy at the end.', { unit: 'm', min: -10_000, max: 10_000, soft: [-2, 2], ...when('shift') }),
     own: toggle('Along its own axes', true, 'Shifts along the axes of the copy as it is turned; otherwise along those of the room.', when('shift')),
-    turnFrom: vector('From', [0, 0, 0], 'Turn of a copy at the beginning, about its own x, then y, then z.', { unit: '°', cyclic: 360, min: -36_000, max: 36_000, soft: [-180, 180], step: 1, ...when('turn') }),
-    turnTo: vector('To', [0, 0, 45], 'Turn of a copy at the end.', { unit: '°', cyclic: 360, min: -36_000, max: 36_000, soft: [-180, 180], step: 1, ...when('turn') }),
+    // A copy takes a share of the turn, and a share of a whole turn is none: so whole turns do not close by themselves here.
+    turnFrom: vector('From', [0, 0, 0], 'Turn of a copy at the beginning, about its own x, then y, then z.', { unit: '°', min: -36_000, max: 36_000, soft: [-180, 180], step: 1, ...when('turn') }),
+    turnTo: vector('To', [0, 0, 45], 'Turn of a copy at the end.', { unit: '°', min: -36_000, max: 36_000, soft: [-180, 180], step: 1, ...when('turn') }),
     sizeFrom: number('From', 1, 'Factor on the size of a copy at the beginning.', { unit: '×', min: 0, max: 1000, soft: [0, 2], ...when('size') }),
     sizeTo: number('To', 0.4, 'Factor on the size of a copy at the end.', { unit: '×', min: 0, max: 1000, soft: [0, 2], ...when('size') }),
     stretchFrom: vector('From', [1, 1, 1], 'Factors along the copy’s own x, y and z at the beginning.', { unit: '×', min: 0, max: 1000, soft: [0, 2], ...when('stretch') }),

@@ -63,6 +63,7 @@ function ShapeWords() {
   const frames = useEditor((s) => s.piece.loop.frames);
   const open = measure.ribbons.filter((r) => r.closure.how === 'open').sort((a, b) => b.closure.byPoint.largest - a.closure.byPoint.largest);
   const permuted = measure.ribbons.filter((r) => r.closure.how === 'permuted');
+  const turning = measure.ribbons.filter((r) => r.closure.goesOn === false);
   const rounding = measure.ribbons.some((r) => r.closure.how === 'rounding');
   const words =
     measure.state === 'failed' ? (
@@ -71,6 +72,8 @@ function ShapeWords() {
       `Measuring frame 0 against frame ${frames}…`
     ) : open.length > 0 ? (
       <>Frame {frames} should be frame 0. Largest distance now <Mono>{readable(open[0].closure.byPoint.largest)} m</Mono>, at {open[0].name}.</>
+    ) : turning.length > 0 ? (
+      <>Frame {frames} is where frame 0 is, but {turning.map((r) => r.name).join(', ')} {turning.length === 1 ? 'turns' : 'turn'} round there.</>
     ) : permuted.length > 0 ? (
       <>Frame {frames} looks like frame 0: the parts of {permuted.map((r) => r.name).join(', ')} have changed places, and together are the same.</>
     ) : rounding ? (
@@ -88,9 +91,12 @@ function Mono({ children, tone = 'poppyText' }: { children: React.ReactNode; ton
 function sizeOf(f: Finding): { words: string; tone: string } {
   const unit = f.unit ? ` ${f.unit}` : '';
   if (f.closedToTheEye) return { words: 'closed to the eye', tone: 'leafText' };
+  if (f.pending) return { words: 'measuring', tone: 'muted' };
   switch (f.kind) {
     case 'gap':
       return { words: f.miss > 1e-9 ? `${readable(f.miss)}${unit} off` : f.address ? 'turns back' : 'open', tone: 'poppyText' };
+    case 'turn':
+      return { words: 'turns round', tone: 'marigoldText' };
     case 'speed':
       return { words: `${readable(Math.abs(f.speedAfter - f.speedBefore))}${unit}/frame`, tone: 'marigoldText' };
     case 'pause':
@@ -103,14 +109,14 @@ function sizeOf(f: Finding): { words: string; tone: string } {
 function FindingCard({ finding }: { finding: Finding }) {
   const { words, tone } = sizeOf(finding);
   return (
-    <Box borderWidth="1px" borderColor="line" bg="raised" borderRadius="card" px="3" py="2.5" mb="3" data-testid={finding.kind === 'gap' && !finding.closedToTheEye ? 'gap' : 'note'}>
+    <Box borderWidth="1px" borderColor="line" bg="raised" borderRadius="card" px="3" py="2.5" mb="3" data-testid={finding.kind === 'gap' && !finding.closedToTheEye && !finding.pending ? 'gap' : 'note'}>
       <Flex align="center" gap="2.5" as="button" w="100%" textAlign="left" cursor={finding.address ? 'pointer' : 'default'} title="Show where it is" onClick={() => finding.address && showValue(finding.address)}>
         <Box w="4px" h="18px" borderRadius="full" bg={finding.colour ?? 'muted'} flexShrink={0} />
         <Text fontWeight="600" fontSize="13.5px" flex="1" truncate>{finding.title}</Text>
         <Mono tone={tone}>{words}</Mono>
       </Flex>
-      <Text fontSize="12.5px" lineHeight="1.5" mt="1.5" color="muted">{finding.place}. {finding.words}{finding.closedToTheEye ? ' But the form looks the same there, so nothing of it is seen.' : ''}</Text>
-      {!finding.closedToTheEye && (
+      <Text fontSize="12.5px" lineHeight="1.5" mt="1.5" color="muted">{finding.place}. {finding.words}{finding.closedToTheEye ? ' But the form looks the same there, so nothing of it is seen.' : finding.pending ? ' The shapes will show whether anything of it is seen.' : ''}</Text>
+      {!finding.closedToTheEye && !finding.pending && (
         <Flex gap="2" mt="2" flexWrap="wrap">
           {/* The first is the best: the nearest whole turns, or the form's own symmetry. */}
           {finding.repairs.map((r, i) => <RepairButton key={r.words} repair={r} first={i === 0} finding={finding} />)}

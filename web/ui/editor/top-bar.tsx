@@ -98,18 +98,19 @@ function PieceName() {
 /** Always in sight: whether the piece closes. Opens the seam check. */
 function SeamChip() {
   const gaps = useEditor((s) => verdictOf(s.measure).gaps || verdictOf(s.measure).open.length);
+  const turns = useEditor((s) => verdictOf(s.measure).turns);
   const notes = useEditor((s) => verdictOf(s.measure).findings.filter((f) => f.kind === 'speed' || f.kind === 'pause').length);
   const state = useEditor((s) => s.measure.state);
   const open = useEditor((s) => s.drawer === 'seam');
   const measuring = gaps === 0 && state === 'measuring';
   const words =
-    gaps > 0 ? `${gaps} ${gaps === 1 ? 'gap' : 'gaps'} at the seam` : measuring ? 'Checking the seam' : state === 'failed' ? 'Seam not checked' : notes > 0 ? 'Closed, speed changes' : 'Seam closed';
+    gaps > 0 ? `${gaps} ${gaps === 1 ? 'gap' : 'gaps'} at the seam` : measuring ? 'Checking the seam' : state === 'failed' ? 'Seam not checked' : turns > 0 ? 'Closed, but turns round' : notes > 0 ? 'Closed, speed changes' : 'Seam closed';
   const tone =
     gaps > 0
       ? { bg: 'poppyWash', color: 'poppyText' }
       : measuring || state === 'failed'
         ? { bg: 'field', color: 'muted' }
-        : notes > 0
+        : turns + notes > 0
           ? { bg: 'marigoldWash', color: 'marigoldText' }
           : { bg: 'leafWash', color: 'leafText' };
   return (
@@ -132,7 +133,7 @@ function SeamChip() {
       cursor="pointer"
       onClick={() => useEditor.setState({ drawer: open ? null : 'seam' })}
     >
-      {gaps > 0 || (notes > 0 && !measuring) ? <CircleAlert size={15} /> : measuring ? <LoaderCircle size={15} /> : <Check size={15} />}
+      {gaps > 0 || (turns + notes > 0 && !measuring) ? <CircleAlert size={15} /> : measuring ? <LoaderCircle size={15} /> : <Check size={15} />}
       {words}
     </chakra.button>
   );

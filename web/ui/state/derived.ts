@@ -19,7 +19,7 @@ function once<K extends object, T>(make: (from: K) => T): (from: K) => T {
 
 /** Proof and shapes together, as far as they are known. */
 export const verdictOf: (measure: SeamMeasure) => Verdict = once((m) => {
-  const verdict = judge(m.proof ?? { findings: [] }, m.ribbons);
+  const verdict = judge(m.proof ?? { findings: [] }, m.ribbons, m.state !== 'measuring');
   return { ...verdict, findings: verdict.findings.map((f) => (m.symmetry[f.key]?.length ? { ...f, repairs: [...m.symmetry[f.key], ...f.repairs] } : f)) };
 });
 

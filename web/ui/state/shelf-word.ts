@@ -9,7 +9,7 @@ import type { EditorState } from './store';
 export function gapsToTell({ save, measure }: Pick<EditorState, 'save' | 'measure'>): number | null {
   if (save !== 'saved' || !measure.proof || (measure.state !== 'shapes' && measure.state !== 'complete')) return null;
   const verdict = verdictOf(measure);
-  const gaps = verdict.gaps || verdict.open.length;
+  const gaps = verdict.gaps || verdict.open.length || verdict.turns;
   return gaps === measure.proof.findings.filter((f) => f.kind === 'gap').length ? null : gaps;
 }
 
