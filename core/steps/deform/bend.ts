@@ -1,5 +1,4 @@
 import { choice, number } from '../../declare/params';
-import { boundsOf } from '../../shape/measure';
 import { brief, defineStep } from '../step';
 import { AXES, axisOptions, inPivot, pivotParams, type Axis } from './frame';
 import { limited, regionMoves, regionParams } from './region';
@@ -23,14 +22,13 @@ export const bend = defineStep({
   changesByItself: (v) => regionMoves(v),
   evaluate(v, input, context) {
     if (v.angle === 0) return input;
-    const to = inPivot(v, input.positions, (p) => {
-      const bounds = boundsOf(p);
-      if (!bounds) return p;
+    const to = inPivot(v, input.positions, (p, reach) => {
       const s = AXES[v.along as Axis];
       const [u, w] = [(s + 1) % 3, (s + 2) % 3];
-      const length = bounds.max[s] - bounds.min[s];
+      const { low, high } = reach(s) ?? { low: 0, high: 0 };
+      const length = high - low;
       if (length === 0) return p;
-      const fixed = v.hold === 'start' ? bounds.min[s] : v.hold === 'end' ? bounds.max[s] : (bounds.min[s] + bounds.max[s]) / 2;
+      const fixed = v.hold === 'start' ? low : v.hold === 'end' ? high : (low + high) / 2;
       const rate = (v.angle * Math.PI) / 180 / length;
       const radius = 1 / rate;
       const way = (v.towards * Math.PI) / 180;

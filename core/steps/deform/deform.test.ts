@@ -4,6 +4,7 @@ import { boundsOf, volume } from '../../shape/measure';
 import type { Mesh } from '../../shape/mesh';
 import { randomSource } from '../../time/random';
 import { stepKind, stepKinds } from '../index';
+import { roundedAbs } from './frame';
 
 const empty = { connectivity: { vertexCount: 0, faceStart: new Uint32Array(1), corners: new Uint32Array(0) }, positions: new Float32Array(0) };
 const run = (kind: string, values: object, input: Mesh = empty, frame = 0): Mesh => stepKind(kind).evaluate({ ...defaultsOf(stepKind(kind).params), ...values } as never, input, { clock: { frame, frames: 60 }, detail: 'draft' });
@@ -33,7 +34,8 @@ describe('against closed formulas at every point', () => {
       return [x * k, y, z * k];
     });
     each(run('shear', { amount: 0.7, along: 'y', towards: 'z' }, pillar), pillar, ([x, y, z]) => [x, y, z + 0.7 * y]);
-    each(run('ripple', { height: 0.2, wavelength: 0.8, travels: 2 }, pillar, 15), pillar, ([x, y, z]) => [x, y + 0.2 * Math.sin(2 * Math.PI * (Math.hypot(x, z) / 0.8 - 0.5)), z]);
+    // Within an eighth of a wavelength of the middle the cusp of the distance is rounded off; see smoothness.test.ts.
+    each(run('ripple', { height: 0.2, wavelength: 0.8, travels: 2 }, pillar, 15), pillar, ([x, y, z]) => [x, y + 0.2 * Math.sin(2 * Math.PI * (roundedAbs(Math.hypot(x, z), 0.1) / 0.8 - 0.5)), z]);
   });
   it('spherify reaches the ball; inflating a ball makes it larger by just as much', () => {
     for (const p of points(run('spherify', { amount: 100, radius: 1.5 }, pillar))) expect(Math.hypot(...p)).toBeCloseTo(1.5, 4);

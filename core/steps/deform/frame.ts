@@ -1,4 +1,5 @@
 import { vector, type Evaluated } from '../../declare/params';
+import { boundsOf } from '../../shape/measure';
 import { matrixOf, turnXYZ } from '../../shape/quaternion';
 
 /** The frame a step works in: moved and turned, also over the loop. */
@@ -9,10 +10,47 @@ export const pivotParams = {
 
 type Pivot = Evaluated<typeof pivotParams>;
 
-/** Does something to positions as they are seen from a pivot, and brings them back. */
-export function inPivot(v: Pivot, positions: Float32Array, change: (local: Float32Array) => Float32Array): Float32Array {
+/** How far a form reaches along an axis of the frame of a pivot, in metres. */
+export interface Reach {
+  readonly low: number;
+  readonly high: number;
+}
+
+/** A form counts as at least so thick, as a share of its largest extent, that nothing turns infinitely fast as a frame turns through it. */
+const THINNEST = 0.1;
+
+/**
+ * How far a form reaches along each axis of a turned frame: as far as the ellipsoid that touches the
+ * sides of its box does, √Σ(dₖ·Lₖ)² for a unit vector d and extents L. Along the axes of the room that
+ * is the box itself, and in between it goes over smoothly as the frame turns; the true extent of a
+ * form does not, and a step that goes by it would jerk whenever another corner becomes the farthest.
+ */
+function reachIn(v: Pivot, positions: Float32Array): (axis: 0 | 1 | 2) => Reach | null {
+  const bounds = boundsOf(positions);
+  if (!bounds) return () => null;
+  const m = matrixOf(turnXYZ(v.pivotTurn));
+  const size = bounds.max.map((x, k) => x - bounds.min[k]);
+  const least = THINNEST * Math.max(...size);
+  return (axis) => {
+    const d = [m[axis], m[axis + 3], m[axis + 6]];
+    // Along an axis of the room nothing is to be reckoned, and nothing rounded.
+    const along = d.indexOf(1);
+    if (along >= 0 && size[along] >= least) return { low: bounds.min[along] - v.pivot[along], high: bounds.max[along] - v.pivot[along] };
+    const half = Math.hypot(...d.map((x, k) => x * Math.max(least, size[k]))) / 2;
+    const middle = d.reduce((sum, x, k) => sum + x * ((bounds.min[k] + bounds.max[k]) / 2 - v.pivot[k]), 0);
+    return { low: middle - half, high: middle + half };
+  };
+}
+
+/**
+ * Does something to positions as they are seen from a pivot, and brings them back.
+ *
+ * @param change takes positions in the frame of the pivot, and how far the form reaches along its axes
+ */
+export function inPivot(v: Pivot, positions: Float32Array, change: (local: Float32Array, reach: (axis: 0 | 1 | 2) => Reach | null) => Float32Array): Float32Array {
   const { pivot: p, pivotTurn: t } = v;
-  if (p[0] === 0 && p[1] === 0 && p[2] === 0 && t[0] === 0 && t[1] === 0 && t[2] === 0) return change(positions);
+  const reach = reachIn(v, positions);
+  if (p[0] === 0 && p[1] === 0 && p[2] === 0 && t[0] === 0 && t[1] === 0 && t[2] === 0) return change(positions, reach);
   const m = matrixOf(turnXYZ(t));
   const local = new Float32Array(positions.length);
   for (let i = 0; i < positions.length; i += 3) {
@@ -21,7 +59,7 @@ export function inPivot(v: Pivot, positions: Float32Array, change: (local: Float
     local[i + 1] = m[1] * x + m[4] * y + m[7] * z;
     local[i + 2] = m[2] * x + m[5] * y + m[8] * z;
   }
-  const moved = change(local);
+  const moved = change(local, reach);
   const out = new Float32Array(positions.length);
   for (let i = 0; i < positions.length; i += 3) {
     const [x, y, z] = [moved[i], moved[i + 1], moved[i + 2]];
@@ -35,3 +73,14 @@ export function inPivot(v: Pivot, positions: Float32Array, change: (local: Float
 export const AXES = { x: 0, y: 1, z: 2 } as const;
 export type Axis = keyof typeof AXES;
 export const axisOptions = [{ value: 'x', title: 'X' }, { value: 'y', title: 'Y' }, { value: 'z', title: 'Z' }] as const;
+
+/**
+ * |x| with its corner rounded off: the even polynomial of fourth degree that meets |x| at ±r in value,
+ * slope and curvature.
+ */
+export function roundedAbs(x: number, r: number): number {
+  const a = Math.abs(x);
+  if (a >= r) return a;
+  const s = (a / r) ** 2;
+  return r * (0.375 + s * (0.75 - 0.125 * s));
+}

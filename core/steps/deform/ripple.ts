@@ -2,7 +2,7 @@ import { choice, number } from '../../declare/params';
 import { phaseOf } from '../../time/phase';
 import { toRational } from '../../time/rational';
 import { brief, defineStep } from '../step';
-import { AXES, axisOptions, inPivot, pivotParams, type Axis } from './frame';
+import { AXES, axisOptions, inPivot, pivotParams, roundedAbs, type Axis } from './frame';
 import { limited, regionMoves, regionParams } from './region';
 
 /** Waves that run over the form, in rings or in rows. */
@@ -35,9 +35,11 @@ export const ripple = defineStep({
       const [u, w] = [(s + 1) % 3, (s + 2) % 3];
       const r = AXES[v.rows as Axis];
       const out = p.slice();
+      // Round the middle of the rings, and where fading begins, the surface is smooth and no cusp.
+      const soft = v.wavelength / 8;
       for (let i = 0; i < p.length; i += 3) {
-        const d = v.pattern === 'rings' ? Math.sqrt(p[i + u] * p[i + u] + p[i + w] * p[i + w]) : p[i + r];
-        const strength = v.fade > 0 ? Math.exp(-Math.abs(d) / v.fade) : 1;
+        const d = v.pattern === 'rings' ? roundedAbs(Math.sqrt(p[i + u] * p[i + u] + p[i + w] * p[i + w]), soft) : p[i + r];
+        const strength = v.fade > 0 ? Math.exp(-roundedAbs(d, v.fade / 4) / v.fade) : 1;
         out[i + s] = p[i + s] + v.height * strength * Math.sin(2 * Math.PI * (d / v.wavelength - turn));
       }
       return out;

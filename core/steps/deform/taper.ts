@@ -1,5 +1,4 @@
 import { choice, number } from '../../declare/params';
-import { boundsOf } from '../../shape/measure';
 import { brief, defineStep } from '../step';
 import { AXES, axisOptions, inPivot, pivotParams, type Axis } from './frame';
 import { limited, regionMoves, regionParams } from './region';
@@ -23,15 +22,14 @@ export const taper = defineStep({
   summary: (v) => `${brief(v.start)} → ${brief(v.end)} along ${v.along.toUpperCase()}`,
   changesByItself: (v) => regionMoves(v),
   evaluate(v, input, context) {
-    const to = inPivot(v, input.positions, (p) => {
-      const bounds = boundsOf(p);
-      if (!bounds) return p;
+    const to = inPivot(v, input.positions, (p, reach) => {
       const s = AXES[v.along as Axis];
       const [u, w] = [(s + 1) % 3, (s + 2) % 3];
-      const length = bounds.max[s] - bounds.min[s] || 1;
+      const { low, high } = reach(s) ?? { low: 0, high: 1 };
+      const length = high - low || 1;
       const out = p.slice();
       for (let i = 0; i < p.length; i += 3) {
-        const x = (p[i + s] - bounds.min[s]) / length;
+        const x = (p[i + s] - low) / length;
         // A parabola on the straight way, highest in the middle.
         const k = v.start + (v.end - v.start) * x + (v.curve / 100) * 4 * x * (1 - x) * 0.5 * (Math.abs(v.start) + Math.abs(v.end));
         out[i + u] = p[i + u] * k;

@@ -1,5 +1,4 @@
 import { choice, number } from '../../declare/params';
-import { boundsOf } from '../../shape/measure';
 import { brief, defineStep } from '../step';
 import { AXES, inPivot, pivotParams } from './frame';
 import { limited, regionMoves, regionParams } from './region';
@@ -36,14 +35,13 @@ export const twist = defineStep({
   changesByItself: (v) => regionMoves(v),
   evaluate(v, input, context) {
     if (v.angle === 0) return input;
-    const to = inPivot(v, input.positions, (from) => {
-      const bounds = boundsOf(from);
+    const to = inPivot(v, input.positions, (from, reach) => {
       const s = AXES[v.axis];
       const [u, w] = [(s + 1) % 3, (s + 2) % 3];
-      const whole = v.reach === 'form';
-      const length = !bounds ? 0 : whole ? bounds.max[s] - bounds.min[s] : v.length;
-      if (!bounds || length === 0) return from;
-      const centre = whole ? (bounds.max[s] + bounds.min[s]) / 2 : v.centre;
+      const whole = v.reach === 'form' ? reach(s) : null;
+      const length = whole ? whole.high - whole.low : v.length;
+      if (length === 0) return from;
+      const centre = whole ? (whole.low + whole.high) / 2 : v.centre;
       const rate = (v.angle * Math.PI) / 180 / length;
       const out = new Float32Array(from.length);
       for (let i = 0; i < from.length; i += 3) {
