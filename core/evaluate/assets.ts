@@ -14,8 +14,11 @@ export function provideAsset(fingerprint: string, asset: Asset | null): void {
   store.set(fingerprint, asset);
 }
 
-function stepsOf(ribbon: RibbonDoc): RibbonDoc['steps'] {
-  return ribbon.steps.flatMap((s) => [s, ...Object.values(s.others ?? {}).flatMap(stepsOf)]);
+/** Steps of a ribbon and of those it names, each once however often it is named. */
+function stepsOf(ribbon: RibbonDoc, seen = new Set<RibbonDoc>()): RibbonDoc['steps'] {
+  if (seen.has(ribbon)) return [];
+  seen.add(ribbon);
+  return ribbon.steps.flatMap((s) => [s, ...Object.values(s.others ?? {}).flatMap((r) => stepsOf(r, seen))]);
 }
 
 /** Fingerprints of the files that a linked ribbon names. */

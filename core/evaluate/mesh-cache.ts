@@ -9,7 +9,6 @@ function bytesOf(mesh: Mesh): number {
 
 /** Keys of shapes, wherever they were made: a shape made under a key is the same under it for good. */
 const keys = new WeakMap<Mesh, string>();
-let unnamed = 0;
 
 /** Meshes by key, the least recently used let go first, within a budget of bytes. */
 export class MeshCache {
@@ -39,10 +38,15 @@ export class MeshCache {
     }
   }
 
-  /** The key under which a shape was made; one of its own where it was made under none. */
+  /** Gives a shape that was made under no key one by which it is known from now on. */
+  name(mesh: Mesh, key: string): void {
+    if (!keys.has(mesh)) keys.set(mesh, key);
+  }
+
+  /** The key under which a shape was made. Throws a RangeError for one that has none: a number given here would be another one elsewhere. */
   keyOf(mesh: Mesh): string {
-    let key = keys.get(mesh);
-    if (!key) keys.set(mesh, (key = `own/${++unnamed}`));
+    const key = keys.get(mesh);
+    if (key === undefined) throw new RangeError('This shape was made under no key; name it after the step that made it.');
     return key;
   }
 }

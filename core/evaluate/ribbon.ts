@@ -50,6 +50,8 @@ interface Run {
   readonly detail: Detail;
   readonly cache: MeshCache;
   readonly asset: StepContext['asset'];
+  /** Ribbons that steps name, by frame: several may name the same one, and those again. */
+  readonly known: Map<RibbonDoc, Map<number, RibbonResult>>;
 }
 
 interface State {
@@ -66,7 +68,24 @@ const MANY_COPIES = 20_000;
  * frame N is computed and never borrowed from frame 0.
  */
 export function evaluateRibbon(ribbon: RibbonDoc, loop: Loop, frame: number, detail: Detail, cache: MeshCache, asset: StepContext['asset'] = assetOf): RibbonResult {
-  const run: Run = { ribbon, loop, detail, cache, asset };
+  return evaluate({ ribbon, loop, detail, cache, asset, known: new Map() }, frame);
+}
+
+/** A ribbon that a step of another names. */
+function evaluateOther(run: Run, ribbon: RibbonDoc, frame: number): RibbonResult {
+  let byFrame = run.known.get(ribbon);
+  if (!byFrame) run.known.set(ribbon, (byFrame = new Map()));
+  let result = byFrame.get(frame);
+  if (!result) {
+    byFrame.set(frame, (result = evaluate({ ...run, ribbon }, frame)));
+    // Steps may read a whole loop of them; what is worth keeping longer is in the cache.
+    if (byFrame.size > 3) byFrame.delete(byFrame.keys().next().value!);
+  }
+  return result;
+}
+
+function evaluate(run: Run, frame: number): RibbonResult {
+  const { ribbon } = run;
   const problems: Problem[] = [];
   const notes: CopiesNote[] = [];
   const { mesh, key } = through(run, ribbon.steps.length, frame, problems, notes);
@@ -144,11 +163,11 @@ interface Asked {
 }
 
 function ask(run: Run, step: StepDoc, index: number, frame: number): Asked {
-  const { loop, detail, cache, asset } = run;
+  const { loop, detail, asset } = run;
   const kind = stepKind(step.kind);
   const values = evaluateValues(kind.params, step.values, { frame, frames: loop.frames });
   const others: Record<string, RibbonResult> = {};
-  for (const [name, other] of Object.entries(step.others ?? {})) others[name] = evaluateRibbon(other, loop, frame, detail, cache, asset);
+  for (const [name, other] of Object.entries(step.others ?? {})) others[name] = evaluateOther(run, other, frame);
   const finishes: Record<string, { colour: string; roughness: number; metalness: number }> = {};
   if ((values as { ownFinish?: unknown }).ownFinish === true && values.takes !== 'own')
     for (const [name, other] of Object.entries(step.others ?? {})) {
@@ -182,7 +201,7 @@ function advance(run: Run, step: StepDoc, index: number, frame: number, before: 
     moves: (names) => names.some((name) => [step.values[name]].flat().some(isMoving)),
     other: (name) => others[name] && asOne(others[name].mesh, 'Use fewer copies in the ribbon it names, or simpler ones.'),
     finishOf: (name) => finishes[name],
-    otherAt: (name, frames) => (step.others?.[name] ? (frames === 0 ? others[name] : evaluateRibbon(step.others[name], loop, frame + frames, detail, cache, asset)).mesh : undefined),
+    otherAt: (name, frames) => (step.others?.[name] ? (frames === 0 ? others[name] : evaluateOther(run, step.others[name], frame + frames)).mesh : undefined),
     inputAt: (frames) => (frames === 0 ? before : through(run, index, frame + frames)).mesh,
     valuesAt: (share, names) => {
       const params = Object.fromEntries(names.map((name) => [name, kind.params[name]]));
@@ -199,6 +218,8 @@ function advance(run: Run, step: StepDoc, index: number, frame: number, before: 
   };
   const mesh = applyToCopies(kind, values, before.mesh, context, step.copies, each);
   cache.set(key, mesh);
+  // Sources that a step made itself are named by it, and so are the same in every worker.
+  mesh.copies?.sources.forEach((source, i) => cache.name(source, `${key}/${i}`));
   return { mesh, key };
 }
 
@@ -214,8 +235,18 @@ function definitionOf({ ribbon, loop, detail }: Run, index: number): string {
   return text;
 }
 
-/** What a ribbon's shape depends on: equal texts give equal shapes at every frame. */
+const prints = new WeakMap<RibbonDoc, Map<string, string>>();
+
+/** What a ribbon's shape depends on: equal texts give equal shapes at every frame. Ribbons that others name are shared, so each is looked at once. */
 export function ribbonFingerprint(ribbon: RibbonDoc, loop: Loop, detail: Detail): string {
-  const steps = ribbon.steps.map((s) => [s.id, s.kind, s.on, s.values, s.copies, s.others]);
-  return fingerprint(JSON.stringify([steps, loop.frames, detail]));
+  let own = prints.get(ribbon);
+  if (!own) prints.set(ribbon, (own = new Map()));
+  const key = `${loop.frames}/${detail}`;
+  let print = own.get(key);
+  if (print === undefined) {
+    const others = (s: StepDoc) => s.others && Object.entries(s.others).map(([name, r]) => [name, r.finish, ribbonFingerprint(r, loop, detail)]);
+    const steps = ribbon.steps.map((s) => [s.id, s.kind, s.on, s.values, s.copies, others(s)]);
+    own.set(key, (print = fingerprint(JSON.stringify([steps, loop.frames, detail]))));
+  }
+  return print;
 }

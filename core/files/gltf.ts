@@ -158,13 +158,20 @@ function check(json: Json, resources: Record<string, Uint8Array>): void {
     if (!buffer || !whole(offset) || !whole(v.byteLength) || offset + v.byteLength > (buffer.byteLength as number)) throw new FileTrouble(`View ${i} of the data reaches beyond it; the file is damaged.`);
   });
   const accessors = listOf(json, 'accessors');
+  let zeros = 0;
   accessors.forEach((a, i) => {
     // Indices are up to six times as many as points.
     checkCounts(whole(a.count) ? Math.ceil((a.count as number) / 6) : NaN, 0);
     const size = COMPONENT[a.componentType as number];
     const parts = PARTS[a.type as string];
     if (!size || !parts) throw new FileTrouble(`Accessor ${i} holds numbers of an unknown kind; export the file again.`);
-    if (a.bufferView === undefined) return;
+    checkSparse(a, i, views);
+    if (a.bufferView === undefined) {
+      // Without data of its own it stands for zeros, which cost the file nothing and the memory all the same.
+      zeros += (a.count as number) * size * parts;
+      if (zeros > MOST_ZEROS) throw new FileTrouble(`The file claims ${Math.round(zeros / 1e6)} MB of numbers that it does not hold; the most is ${MOST_ZEROS / 1e6} MB. Export it with its data.`);
+      return;
+    }
     const view = views[a.bufferView as number];
     const offset = a.byteOffset ?? 0;
     const stride = (view?.byteStride as number | undefined) ?? size * parts;
@@ -182,4 +189,51 @@ function check(json: Json, resources: Record<string, Uint8Array>): void {
     state[n] = 2;
   };
   nodes.forEach((_, i) => walk(i, 0));
+  checkDrawn(json, nodes, accessors);
+}
+
+/** Most bytes of an accessor without data. */
+const MOST_ZEROS = 64e6;
+
+/** Numbers that stand in place of some of the others: no more than there are of those, and within their data. */
+function checkSparse(a: Json, i: number, views: readonly Json[]): void {
+  const sparse = a.sparse as Json | undefined;
+  if (sparse === undefined) return;
+  const { count, indices, values } = (sparse ?? {}) as { count?: unknown; indices?: Json; values?: Json };
+  const fits = (part: Json | undefined, size: number | undefined) => {
+    const view = part && views[part.bufferView as number];
+    const offset = part?.byteOffset ?? 0;
+    return view && size && whole(offset) && offset + (count as number) * size <= (view.byteLength as number);
+  };
+  const size = COMPONENT[a.componentType as number] * PARTS[a.type as string];
+  if (!whole(count) || count > (a.count as number) || !fits(indices, COMPONENT[indices?.componentType as number]) || !fits(values, size))
+    throw new FileTrouble(`Accessor ${i} replaces ${String(count)} of its ${String(a.count)} elements, and there is no room for them in its data; the file is damaged.`);
+}
+
+/** Refuses what nodes would multiply beyond what a shape may have, before anything is put together: a mesh counts as often as nodes show it. */
+function checkDrawn(json: Json, nodes: readonly Json[], accessors: readonly Json[]): void {
+  const meshes = listOf(json, 'meshes');
+  const countOf = (x: unknown) => (whole(x) && whole(accessors[x]?.count) ? (accessors[x].count as number) : 0);
+  const sizes = meshes.map((m) => {
+    const list = Array.isArray(m.primitives) ? (m.primitives as Json[]) : [];
+    return list.reduce<[number, number]>(([points, faces], p) => {
+      const own = countOf((p.attributes as Json | undefined)?.POSITION);
+      return [points + own, faces + Math.floor((p.indices === undefined ? own : countOf(p.indices)) / 3)];
+    }, [0, 0]);
+  });
+  // A node may have several parents here, so that what it shows is counted by the ways that lead to it.
+  const known = new Map<number, [number, number]>();
+  const drawn = (n: number): [number, number] => {
+    const done = known.get(n);
+    if (done) return done;
+    const own = whole(nodes[n].mesh) ? (sizes[nodes[n].mesh as number] ?? [0, 0]) : [0, 0];
+    const children = Array.isArray(nodes[n].children) ? (nodes[n].children as number[]) : [];
+    const sum = children.map(drawn).reduce<[number, number]>(([p, f], [q, g]) => [Math.min(1e12, p + q), Math.min(1e12, f + g)], [own[0], own[1]]);
+    known.set(n, sum);
+    return sum;
+  };
+  const below = new Set(nodes.flatMap((n) => (Array.isArray(n.children) ? (n.children as number[]) : [])));
+  const roots = nodes.map((_, i) => i).filter((i) => !below.has(i));
+  const [points, faces] = roots.map(drawn).reduce<[number, number]>(([p, f], [q, g]) => [p + q, f + g], [0, 0]);
+  checkCounts(points, faces);
 }

@@ -57,6 +57,26 @@ export function ribbonsNamed(step: StepDoc): [string, string][] {
     .map(([name]) => [name, step.values[name] as string]);
 }
 
+/** Motions that may stand behind one value, those that it follows and those that they follow among them. */
+export const MOST_FOLLOWED = 5000;
+
+/** How many motions stand behind a value, by the key of its address; found once for each, however many follow it. */
+export function growthOf(piece: Piece): (key: string) => number {
+  let index: Map<string, Found> | null = null;
+  const known = new Map<string, number>();
+  const growth = (key: string): number => {
+    const done = known.get(key);
+    if (done !== undefined) return done;
+    // What follows itself is cut where it does; meanwhile it counts as one.
+    known.set(key, 1);
+    const found = (index ??= new Map(valuesOf(piece).map((v) => [addressKey(v.address), v]))).get(key);
+    const sum = found ? sourcesOf(found.value).reduce((n, source) => Math.min(1e9, n + growth(source)), Math.max(1, motionsWithin(found.value).length)) : 1;
+    known.set(key, sum);
+    return sum;
+  };
+  return growth;
+}
+
 function placeOf(piece: Piece, ribbon: RibbonDoc | undefined): Place {
   if (!ribbon) return NO_PLACE;
   const order = piece.ribbons.findIndex((r) => r.id === ribbon.id);
@@ -68,15 +88,24 @@ function link(piece: Piece): Piece {
   const wants = piece.ribbons.map((r) => needsLink(r.finish) || r.steps.some((s) => needsLink(s.values) || ribbonsNamed(s).length > 0));
   if (!wants.some(Boolean) && !scenes.some(needsLink)) return piece;
 
+  const growth = growthOf(piece);
+  const resolved = new Map<string, NumberValue | string>();
+  let circles = 0;
   let index: Map<string, Found> | null = null;
   const find = (key: string) => (index ??= new Map(valuesOf(piece).map((v) => [addressKey(v.address), v]))).get(key);
   /** What is followed, itself linked; undefined where it is gone or follows itself. */
   const resolve = (key: string, colour: boolean, trail: ReadonlySet<string>): NumberValue | string | undefined => {
     const found = find(key);
-    if (!found || trail.has(key) || trail.size > 60 || isColourPlace(found) !== colour) return undefined;
+    if (trail.has(key)) circles++;
+    if (!found || trail.has(key) || trail.size > 60 || isColourPlace(found) !== colour || growth(key) > MOST_FOLLOWED) return undefined;
+    const known = resolved.get(key);
+    if (known !== undefined) return known;
     const { owner } = found.address;
     const ribbon = owner.type === 'scene' ? undefined : piece.ribbons.find((r) => r.id === owner.ribbon);
+    const cuts = circles;
     const value = linkedMotion(found.value, placeOf(piece, ribbon), colour, new Set([...trail, key]));
+    // Where no circle was cut, whoever follows it gets the same.
+    if (circles === cuts) resolved.set(key, value);
     return value;
   };
   const linkedMotion = <T extends NumberValue | string>(value: T, place: Place, colour: boolean, trail: ReadonlySet<string>): T => {
@@ -100,27 +129,45 @@ function link(piece: Piece): Piece {
       }),
     );
   };
-  const linkedRibbon = (r: RibbonDoc, trail: readonly string[]): RibbonDoc => {
+  const plain = new Map<RibbonDoc, Values[]>();
+  /** Values of a ribbon, its finish first, linked once however often the ribbon is named. */
+  const valuesOfRibbon = (r: RibbonDoc): Values[] => {
+    let own = plain.get(r);
+    if (!own) {
+      const place = placeOf(piece, r);
+      own = [linkedValues(r.finish, place, { type: 'finish', ribbon: r.id }), ...r.steps.map((s) => linkedValues(s.values, place, { type: 'step', ribbon: r.id, step: s.id }))];
+      plain.set(r, own);
+    }
+    return own;
+  };
+  const byId = new Map(piece.ribbons.map((r) => [r.id, r]));
+  /**
+   * A ribbon with those it names, and those that they name. A ribbon cannot be made of itself: what
+   * leads back to one on the way is left out. What has been gone through once is shared, so that
+   * many ribbons that name each other take no longer than there are names.
+   */
+  const linkedRibbon = (r: RibbonDoc, trail: Set<string>, done: Map<string, RibbonDoc>): RibbonDoc => {
+    const known = done.get(r.id);
+    if (known) return known;
     if (!wants[piece.ribbons.indexOf(r)]) return r;
-    const place = placeOf(piece, r);
-    return {
-      ...r,
-      finish: linkedValues(r.finish, place, { type: 'finish', ribbon: r.id }),
-      steps: r.steps.map((s) => {
-        const named = ribbonsNamed(s).flatMap(([name, id]) => {
-          // A ribbon cannot be made of itself: what would come round again is left out.
-          const other = [...trail, r.id].includes(id) ? undefined : piece.ribbons.find((o) => o.id === id);
-          return other ? [[name, linkedRibbon(other, [...trail, r.id])] as const] : [];
-        });
-        const values = needsLink(s.values) ? linkedValues(s.values, place, { type: 'step', ribbon: r.id, step: s.id }) : s.values;
-        return named.length > 0 ? { ...s, values, others: Object.fromEntries(named) } : values === s.values ? s : { ...s, values };
-      }),
-    };
+    trail.add(r.id);
+    const [finish, ...values] = valuesOfRibbon(r);
+    const steps = r.steps.map((s, i) => {
+      const named = ribbonsNamed(s).flatMap(([name, id]) => {
+        const other = trail.has(id) ? undefined : byId.get(id);
+        return other ? [[name, linkedRibbon(other, trail, done)] as const] : [];
+      });
+      return named.length > 0 ? { ...s, values: values[i], others: Object.fromEntries(named) } : values[i] === s.values ? s : { ...s, values: values[i] };
+    });
+    trail.delete(r.id);
+    const out = { ...r, finish, steps };
+    done.set(r.id, out);
+    return out;
   };
   return {
     ...piece,
     scene: Object.fromEntries(Object.entries(piece.scene).map(([part, values]) => [part, linkedValues(values, NO_PLACE, { type: 'scene', part } as Address['owner'])])) as Piece['scene'],
-    ribbons: piece.ribbons.map((r) => linkedRibbon(r, [])),
+    ribbons: piece.ribbons.map((r) => linkedRibbon(r, new Set(), new Map())),
   };
 }
 

@@ -1,6 +1,6 @@
 import type { NumberValue, StoredValue } from '../declare/params';
 import { addressKey, isColourPlace, ownerKey, ownersOf, valuesOf, type ColourPlace, type NumberPlace, type Owner } from '../piece/addresses';
-import { circleThrough, describeCircle, linkPiece, sourcesOf } from '../piece/link';
+import { circleThrough, describeCircle, growthOf, linkPiece, MOST_FOLLOWED, sourcesOf } from '../piece/link';
 import type { Piece } from '../piece/piece';
 import { evaluateValues } from '../evaluate/values';
 import { stepKind } from '../steps/index';
@@ -134,7 +134,8 @@ function lostFinding(piece: Piece, place: Place, index: () => Map<string, Place>
   const wrong = sourcesOf(place.value).map((key) => {
     if (!index().has(key)) return 'It follows a value that is no longer there.';
     const circle = circleThrough(piece, about.key);
-    return circle ? `It follows itself: ${describeCircle(circle)}.` : null;
+    if (circle) return `It follows itself: ${describeCircle(circle)}.`;
+    return growthOf(piece)(key) > MOST_FOLLOWED ? `It follows values that follow others, more than ${MOST_FOLLOWED} motions in all; let it follow fewer.` : null;
   });
   const unset = isMoving(place.value) && place.value.motion === 'follow' && place.value.of === '' ? 'It follows nothing yet.' : null;
   const words = wrong.find((w) => w !== null) ?? unset;

@@ -6,19 +6,28 @@ import { faceCount, perConnectivity, type Connectivity, type Mesh } from '@maypo
 import { instancesOf } from './instances';
 import type { EvaluateJob, FromEvaluator, PartResult, ToEvaluator, Topology } from './protocol';
 
-/** Equal connectivities get equal keys in every worker, so their buffers are shared on screen. */
-const topologyKey = perConnectivity((c: Connectivity) => {
+/** Equal connectivities get equal keys in every worker, so their buffers are shared on screen: everything drawing depends on is in them. */
+export const topologyKey = perConnectivity((c: Connectivity) => {
   let h = 0x811c9dc5;
   let g = 0x9e3779b9;
-  for (const v of c.corners) {
-    h = Math.imul(h ^ v, 0x01000193);
-    g = Math.imul(g ^ (v + (h >>> 7)), 0x85ebca6b);
-  }
-  for (const v of c.curves?.points ?? []) h = Math.imul(h ^ (v + 7), 0x01000193);
-  for (const s of c.curves?.start ?? []) g = Math.imul(g ^ (s + 11), 0x85ebca6b);
-  for (const s of c.slots ?? []) g = Math.imul(g ^ (s + 3), 0x85ebca6b);
-  for (const s of c.shadingGroups ?? []) h = Math.imul(h ^ (s + 5), 0x01000193);
-  return fingerprint(`${c.vertexCount}/${c.faceStart.length}/${c.corners.length}/${h}/${g}/${c.shadingGroups ? 1 : 0}${c.uv ? 1 : 0}`);
+  const mix = (list: ArrayLike<number> | undefined, salt: number) => {
+    h = Math.imul(h ^ salt, 0x01000193);
+    g = Math.imul(g ^ (list ? list.length + salt : 0), 0x85ebca6b);
+    if (!list) return;
+    for (let i = 0; i < list.length; i++) {
+      h = Math.imul(h ^ list[i], 0x01000193);
+      g = Math.imul(g ^ (list[i] + (h >>> 7)), 0x85ebca6b);
+    }
+  };
+  mix(c.faceStart, 1);
+  mix(c.corners, 2);
+  mix(c.shadingGroups, 3);
+  mix(c.slots, 4);
+  mix(c.uv && new Uint32Array(c.uv.buffer, c.uv.byteOffset, c.uv.length), 5);
+  mix(c.curves?.start, 6);
+  mix(c.curves?.points, 7);
+  mix(c.curves?.closed, 8);
+  return fingerprint(`${c.vertexCount}/${c.faceStart.length}/${c.corners.length}/${h}/${g}`);
 });
 
 interface Answer {
