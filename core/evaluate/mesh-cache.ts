@@ -1,21 +1,45 @@
-import type { Mesh } from '../shape/mesh';
-
-/** Connectivity is mostly shared from frame to frame; half of it stands for what is not. */
-function bytesOf(mesh: Mesh): number {
-  const { copies: c } = mesh;
-  if (c) return c.matrices.byteLength + c.order.byteLength + c.source.byteLength + (c.colours?.byteLength ?? 0) + (c.looks?.byteLength ?? 0) + (c.late?.byteLength ?? 0) + (c.group?.byteLength ?? 0);
-  return mesh.positions.byteLength + 2 * mesh.connectivity.corners.length;
-}
+import { derivedBuffers, type Connectivity, type Mesh } from '../shape/mesh';
 
 /** Keys of shapes, wherever they were made: a shape made under a key is the same under it for good. */
 const keys = new WeakMap<Mesh, string>();
 
-/** Meshes by key, the least recently used let go first, within a budget of bytes. */
+/** The buffers of a shape; connectivities and sources of copies are shared between shapes, and so may be any other. */
+function buffersOf({ connectivity, positions, copies: c }: Mesh): ArrayBufferView[] {
+  const own = [positions, ...connectivityBuffers(connectivity)];
+  if (!c) return own;
+  const lists = [c.matrices, c.order, c.source, c.colours, c.looks, c.late, c.group, c.ids].filter((x) => x !== undefined);
+  return [...own, ...lists, ...c.sources.flatMap(buffersOf)];
+}
+
+function connectivityBuffers({ faceStart, corners, shadingGroups, slots, uv, curves }: Connectivity): ArrayBufferView[] {
+  return [faceStart, corners, shadingGroups, slots, uv, curves?.start, curves?.points, curves?.closed].filter((x) => x !== undefined);
+}
+
+function connectivitiesOf({ connectivity, copies }: Mesh): Connectivity[] {
+  return [connectivity, ...(copies?.sources ?? []).flatMap(connectivitiesOf)];
+}
+
+/** Meshes by key, the least recently used let go first, within a budget of bytes. Buffers that several share are counted once. */
 export class MeshCache {
   private readonly entries = new Map<string, Mesh>();
+  private readonly buffers = new Map<ArrayBufferLike, number>();
+  private readonly connectivities = new Map<Connectivity, number>();
   private bytes = 0;
 
   constructor(private readonly budget = 256 * 1024 * 1024) {}
+
+  /** Bytes held by all shapes, and by the tables that were derived from their connectivities. */
+  get held(): number {
+    let sum = this.bytes;
+    const seen = new Set<ArrayBufferLike>();
+    for (const c of this.connectivities.keys())
+      for (const buffer of derivedBuffers(c)) {
+        if (seen.has(buffer) || this.buffers.has(buffer)) continue;
+        seen.add(buffer);
+        sum += buffer.byteLength;
+      }
+    return sum;
+  }
 
   get(key: string): Mesh | undefined {
     const mesh = this.entries.get(key);
@@ -27,14 +51,15 @@ export class MeshCache {
   }
 
   set(key: string, mesh: Mesh): void {
-    if (!keys.has(mesh)) keys.set(mesh, key);
+    this.name(mesh, key);
     if (this.entries.has(key)) return;
     this.entries.set(key, mesh);
-    this.bytes += bytesOf(mesh);
+    this.take(mesh, 1);
+    if (this.held <= this.budget) return;
     for (const [old, m] of this.entries) {
-      if (this.bytes <= this.budget || old === key) break;
+      if (old === key || this.held <= this.budget) break;
       this.entries.delete(old);
-      this.bytes -= bytesOf(m);
+      this.take(m, -1);
     }
   }
 
@@ -49,4 +74,17 @@ export class MeshCache {
     if (key === undefined) throw new RangeError('This shape was made under no key; name it after the step that made it.');
     return key;
   }
+
+  private take(mesh: Mesh, by: 1 | -1): void {
+    for (const { buffer } of buffersOf(mesh)) this.bytes += counted(this.buffers, buffer, by) * buffer.byteLength;
+    for (const c of connectivitiesOf(mesh)) counted(this.connectivities, c, by);
+  }
+}
+
+/** Counts the uses of a thing; 1 where this is its first, −1 where it was its last, 0 otherwise. */
+function counted<T>(uses: Map<T, number>, thing: T, by: 1 | -1): 1 | 0 | -1 {
+  const before = uses.get(thing) ?? 0;
+  if (before + by === 0) uses.delete(thing);
+  else uses.set(thing, before + by);
+  return before === 0 ? 1 : before + by === 0 ? -1 : 0;
 }

@@ -79,6 +79,30 @@ export function uniformConnectivity(vertexCount: number, sides: number, corners:
   return { vertexCount, faceStart, corners, ...more };
 }
 
+/** What was derived from a connectivity: buffers of tables, and further connectivities, from which more may have been. */
+interface Derived {
+  readonly buffers: ArrayBufferLike[];
+  readonly connectivities: Connectivity[];
+}
+
+const derived = new WeakMap<Connectivity, Derived>();
+
+/** Buffers of the tables that were derived from a connectivity and live as long as it does; some may come twice. */
+export function* derivedBuffers(c: Connectivity): Iterable<ArrayBufferLike> {
+  const own = derived.get(c);
+  if (!own) return;
+  yield* own.buffers;
+  for (const inner of own.connectivities) yield* derivedBuffers(inner);
+}
+
+/** Finds buffers and connectivities in a value and in what it holds, three levels deep, which is as deep as tables go. */
+function gather(value: unknown, from: Connectivity, into: Derived, depth = 3): void {
+  if (ArrayBuffer.isView(value)) into.buffers.push(value.buffer);
+  if (depth === 0 || typeof value !== 'object' || value === null || ArrayBuffer.isView(value) || (Array.isArray(value) && typeof value[0] === 'number')) return;
+  if (value !== from && 'faceStart' in value && 'corners' in value) into.connectivities.push(value as Connectivity);
+  for (const x of Object.values(value)) gather(x, from, into, depth - 1);
+}
+
 /** Remembers a value for each connectivity for as long as that lives. */
 export function perConnectivity<T>(make: (c: Connectivity) => T): (c: Connectivity) => T {
   const known = new WeakMap<Connectivity, T>();
@@ -87,6 +111,9 @@ export function perConnectivity<T>(make: (c: Connectivity) => T): (c: Connectivi
     if (value === undefined) {
       value = make(c);
       known.set(c, value);
+      const own = derived.get(c) ?? { buffers: [], connectivities: [] };
+      gather(value, c, own);
+      derived.set(c, own);
     }
     return value;
   };

@@ -11,6 +11,9 @@ const MB = 1024 * 1024;
 const QUIET_MS = 400;
 const MAX_TOPOLOGIES = 48;
 
+/** How often a shape that failed is tried again by itself: the first time may have been a worker's own trouble. */
+const TRIES = 2;
+
 /** How far the loop is worked out. */
 export interface Readiness {
   /** One flag a frame, 0…N−1. */
@@ -18,6 +21,14 @@ export interface Readiness {
   readonly count: number;
   /** True where the memory for frames is used up before the loop is complete. */
   readonly full: boolean;
+  /** Frames of which a shape could not be made, and what was said of the first. */
+  readonly failed: number;
+  readonly failure?: string;
+}
+
+/** A shape that could not be made. */
+export class FrameTrouble extends Error {
+  override readonly name = 'FrameTrouble';
 }
 
 /**
@@ -29,7 +40,13 @@ export class Engine {
   private readonly pool: EvaluatorPool;
   private readonly topologies = new Map<string, Topology>();
   private readonly running = new Set<string>();
-  private readonly failed = new Map<string, string>();
+  /** Shapes that could not be made, by job: how often that was tried, and what was said. */
+  private readonly failed = new Map<string, { tries: number; frame: number; message: string }>();
+  /** For each whole frame of the loop, of how many ribbons the shape is there. */
+  private counts = new Uint16Array(0);
+  /** So many frames from `scannedFrom` on have nothing left to be begun. */
+  private scanned = 0;
+  private scannedFrom = 0;
   private readonly listeners = new Set<() => void>();
   private readonly waiters: { frame: number; resolve: () => void; reject: (error: Error) => void }[] = [];
   private ribbons: { doc: RibbonDoc; fingerprint: string }[] = [];
@@ -45,7 +62,7 @@ export class Engine {
   private disposed = false;
 
   constructor(options: { budget?: number; ahead?: boolean; workers?: number } = {}) {
-    this.cache = new LoopCache(options.budget ?? 1024 * MB);
+    this.cache = new LoopCache(options.budget ?? 1024 * MB, (print, frame) => this.count(print, frame, -1));
     this.pool = new EvaluatorPool(() => this.nextJob(), options.workers);
     this.ahead = options.ahead ?? true;
   }
@@ -61,13 +78,16 @@ export class Engine {
 
   setPiece(piece: Piece, detail: Detail): void {
     const before = this.ribbons.map((r) => r.fingerprint).join();
+    const frames = this.piece?.loop.frames;
     this.piece = piece;
     this.detail = detail;
     const linked = linkPiece(piece);
     piece.ribbons.forEach((r, i) => this.links.set(r, linked.ribbons[i]));
     this.ribbons = linked.ribbons.filter((r) => r.on).map((doc) => ({ doc, fingerprint: this.printOf(doc) }));
     const prints = this.ribbons.map((r) => r.fingerprint);
-    if (prints.join() !== before) {
+    if (prints.join() !== before || piece.loop.frames !== frames) {
+      this.failed.clear();
+      this.recount();
       this.quietUntil = performance.now() + QUIET_MS;
       for (const print of prints) this.cache.touch(print);
       this.cache.trim(new Set(prints));
@@ -87,19 +107,35 @@ export class Engine {
     return this.cache.get(this.printOf(ribbon), frame);
   }
 
+  /** Whether all shapes of a frame are there. */
   isReady(frame: number): boolean {
-    return this.ribbons.every((r) => this.cache.get(r.fingerprint, frame) || this.failed.has(jobKey(r.fingerprint, frame)));
+    return this.ribbons.every((r) => this.cache.get(r.fingerprint, frame));
+  }
+
+  /** Whether a frame will get no better by waiting: all of it is there, or could not be made. */
+  isSettled(frame: number): boolean {
+    return this.ribbons.every((r) => this.cache.get(r.fingerprint, frame) || this.hasFailed(r.fingerprint, frame));
   }
 
   /** What went wrong with a ribbon at a frame, for a bug that no step foresaw. */
   failure(ribbon: RibbonDoc, frame: number): string | undefined {
-    return this.failed.get(jobKey(this.printOf(ribbon), frame));
+    const print = this.printOf(ribbon);
+    return this.hasFailed(print, frame) ? this.failed.get(jobKey(print, frame))!.message : undefined;
   }
 
-  /** Resolves when all shapes of a frame are there. */
+  /** Tries once more what could not be made. */
+  retry(): void {
+    this.failed.clear();
+    this.scanned = 0;
+    this.changed();
+    this.wake();
+  }
+
+  /** Resolves when all shapes of a frame are there; rejects with a FrameTrouble where one cannot be made. */
   whenReady(frame: number): Promise<void> {
-    this.frame = frame;
+    this.setFrame(frame);
     if (this.isReady(frame)) return Promise.resolve();
+    if (this.isSettled(frame)) return Promise.reject(new FrameTrouble(this.troubleAt(frame)));
     return new Promise((resolve, reject) => {
       this.waiters.push({ frame, resolve, reject });
       this.wake();
@@ -108,10 +144,11 @@ export class Engine {
 
   getReadiness(): Readiness {
     if (!this.readiness) {
-      const frames = this.piece?.loop.frames ?? 0;
-      const ready = Array.from({ length: frames }, (_, f) => this.isReady(f));
-      const count = ready.filter(Boolean).length;
-      this.readiness = { ready, count, full: this.cache.isFull() && count < frames };
+      const wanted = this.ribbons.length;
+      const ready = Array.from(this.counts, (n) => n === wanted);
+      const count = ready.reduce((n, r) => n + (r ? 1 : 0), 0);
+      const lost = [...this.failed.values()].filter((f) => f.tries >= TRIES);
+      this.readiness = { ready, count, full: this.cache.room() < 1 && count < ready.length, failed: lost.length, ...(lost.length > 0 ? { failure: `Frame ${lost[0].frame}: ${lost[0].message}` } : {}) };
     }
     return this.readiness;
   }
@@ -144,27 +181,57 @@ export class Engine {
     const { frames } = this.piece.loop;
     const shown = this.missingAt(this.frame);
     if (shown) return this.jobFor(shown, this.frame);
-    if (!this.ahead || this.cache.isFull()) return null;
+    if (!this.ahead) return null;
     const wait = this.quietUntil - performance.now();
     if (wait > 0) {
       clearTimeout(this.timer);
       this.timer = setTimeout(() => this.wake(), wait + 1);
       return null;
     }
-    const start = Math.floor(this.frame);
-    for (let i = 0; i < frames; i++) {
-      const f = (((start + i) % frames) + frames) % frames;
+    const start = ((Math.floor(this.frame) % frames) + frames) % frames;
+    this.scanFrom(start, frames);
+    // Where the memory does not hold the loop, the frames that come next are worked out all the same,
+    // as many as fit beside each other with room to spare; those gone by make way for them.
+    const reach = this.cache.room() >= 1 ? frames : Math.min(frames, 2 * this.pool.size + 1, Math.floor(this.cache.capacity() / 2 / Math.max(1, this.ribbons.length)));
+    for (; this.scanned < reach; this.scanned++) {
+      const f = (start + this.scanned) % frames;
+      if (this.counts[f] === this.ribbons.length) continue;
       const missing = this.missingAt(f);
       if (missing) return this.jobFor(missing, f);
     }
     return null;
   }
 
+  /** Moves the stretch that has been looked through along with the frame shown. */
+  private scanFrom(start: number, frames: number): void {
+    const gone = (((start - this.scannedFrom) % frames) + frames) % frames;
+    this.scanned = gone <= this.scanned ? this.scanned - gone : 0;
+    this.scannedFrom = start;
+  }
+
   private missingAt(frame: number) {
     return this.ribbons.find(({ fingerprint }) => {
+      if (this.cache.get(fingerprint, frame)) return false;
       const key = jobKey(fingerprint, frame);
-      return !this.running.has(key) && !this.failed.has(key) && !this.cache.get(fingerprint, frame);
+      return !this.running.has(key) && !this.hasFailed(fingerprint, frame);
     });
+  }
+
+  private hasFailed(fingerprint: string, frame: number): boolean {
+    return this.failed.size > 0 && (this.failed.get(jobKey(fingerprint, frame))?.tries ?? 0) >= TRIES;
+  }
+
+  private count(fingerprint: string, frame: number, by: 1 | -1): void {
+    if (by < 0) this.scanned = 0;
+    if (!Number.isInteger(frame) || frame < 0 || frame >= this.counts.length) return;
+    for (const r of this.ribbons) if (r.fingerprint === fingerprint) this.counts[frame] += by;
+  }
+
+  private recount(): void {
+    this.counts = new Uint16Array(this.piece?.loop.frames ?? 0);
+    this.scanned = 0;
+    for (const { fingerprint } of this.ribbons)
+      for (const f of this.cache.framesOf(fingerprint)) if (Number.isInteger(f) && f >= 0 && f < this.counts.length) this.counts[f]++;
   }
 
   private jobFor({ doc, fingerprint }: { doc: RibbonDoc; fingerprint: string }, frame: number) {
@@ -175,8 +242,13 @@ export class Engine {
       job,
       done: (result: EvaluateResult | Error) => {
         this.running.delete(key);
-        if (result instanceof Error) this.failed.set(key, result.message);
-        else this.take(fingerprint, frame, result);
+        if (result instanceof Error) {
+          this.failed.set(key, { tries: (this.failed.get(key)?.tries ?? 0) + 1, frame, message: result.message });
+          this.scanned = 0;
+        } else {
+          this.failed.delete(key);
+          this.take(fingerprint, frame, result);
+        }
         this.changed();
       },
     };
@@ -185,7 +257,7 @@ export class Engine {
   private take(fingerprint: string, frame: number, result: EvaluateResult): void {
     const { key, problems, notes, facts } = result;
     const known = this.cache.shape(key);
-    if (known) this.cache.set(fingerprint, frame, { ...known, problems, notes });
+    if (known) this.keep(fingerprint, frame, { ...known, problems, notes });
     else {
       const parts: RibbonPart[] = [];
       for (const p of result.parts ?? []) {
@@ -194,16 +266,27 @@ export class Engine {
         const topology = this.topologies.get(p.topologyKey);
         const [positions, normals] = [p.positions ?? body?.positions, p.normals ?? body?.normals];
         // Let go between asking and answering: it will be asked for again, in full.
-        if (!topology) return this.pool.forget([p.topologyKey]);
-        if (!positions || !normals) return;
+        if (!topology || !positions || !normals) return this.again(p.topologyKey);
         parts.push({ key: p.key, topology, positions, normals, ...(p.instances ? { instances: p.instances } : {}) });
       }
-      if (!result.parts) return;
-      this.cache.set(fingerprint, frame, { key, parts, problems, notes, ...(facts ? { facts } : {}) });
+      if (!result.parts) return this.again();
+      this.keep(fingerprint, frame, { key, parts, problems, notes, ...(facts ? { facts } : {}) });
     }
     this.cache.trim(new Set(this.ribbons.map((r) => r.fingerprint)));
     this.cache.shed(this.frame, this.piece?.loop.frames ?? 1);
     this.trimTopologies();
+  }
+
+  /** An answer that leaves out what was there when it was asked for and is not any more: it is asked for again. */
+  private again(topology?: string): void {
+    this.scanned = 0;
+    if (topology) this.pool.forget([topology]);
+  }
+
+  private keep(fingerprint: string, frame: number, geometry: RibbonGeometry): void {
+    if (this.cache.get(fingerprint, frame)) return;
+    this.cache.set(fingerprint, frame, geometry);
+    this.count(fingerprint, frame, 1);
   }
 
   private trimTopologies(): void {
@@ -214,12 +297,30 @@ export class Engine {
     if (gone.length > 0) this.pool.forget(gone);
   }
 
+  private troubleAt(frame: number): string {
+    for (const { doc, fingerprint } of this.ribbons) {
+      const known = this.failed.get(jobKey(fingerprint, frame));
+      if (known) return sentenceOf(frame, doc.name, known.message);
+    }
+    return `Frame ${frame} could not be made.`;
+  }
+
   private changed(): void {
     this.readiness = null;
-    for (let i = this.waiters.length - 1; i >= 0; i--)
-      if (this.isReady(this.waiters[i].frame)) this.waiters.splice(i, 1)[0].resolve();
+    for (let i = this.waiters.length - 1; i >= 0; i--) {
+      const { frame } = this.waiters[i];
+      if (!this.isSettled(frame)) continue;
+      const [waiter] = this.waiters.splice(i, 1);
+      if (this.isReady(frame)) waiter.resolve();
+      else waiter.reject(new FrameTrouble(this.troubleAt(frame)));
+    }
     for (const listener of this.listeners) listener();
   }
+}
+
+/** What the deliverer and the picture say of a frame that cannot be made whole. */
+function sentenceOf(frame: number, name: string, message: string): string {
+  return `Frame ${frame} could not be made: ${name} said “${message.replace(/[.!]$/, '')}”. Change or switch off its last steps, or try again.`;
 }
 
 function jobKey(fingerprint: string, frame: number): string {

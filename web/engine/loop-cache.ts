@@ -32,10 +32,36 @@ export class LoopCache {
   private readonly loops = new Map<string, Map<number, RibbonGeometry>>();
   private readonly byKey = new Map<string, { geometry: RibbonGeometry; uses: number }>();
   private readonly bodies = new Map<string, { body: Body; uses: number }>();
+  private readonly connectivities = new Map<string, number>();
   private bytes = 0;
   private last = 0;
 
-  constructor(readonly budget: number) {}
+  /** @param onRelease told of every shape that is let go */
+  constructor(
+    readonly budget: number,
+    private readonly onRelease: (fingerprint: string, frame: number) => void = () => undefined,
+  ) {}
+
+  /** Bytes held now: buffers of shapes, their places, and the connectivities they share. */
+  get held(): number {
+    return this.bytes;
+  }
+
+  /** Frames of a ribbon that are there. */
+  framesOf(fingerprint: string): Iterable<number> {
+    return this.loops.get(fingerprint)?.keys() ?? [];
+  }
+
+  /** How many more shapes like the last fit, below 1 where none does. */
+  room(): number {
+    if (this.bytes >= this.budget) return 0;
+    return this.last > 0 ? Math.floor((this.budget - this.bytes) / this.last) : Infinity;
+  }
+
+  /** How many shapes like the last the whole budget holds. */
+  capacity(): number {
+    return this.last > 0 ? Math.floor(this.budget / this.last) : Infinity;
+  }
 
   get(fingerprint: string, frame: number): RibbonGeometry | undefined {
     return this.loops.get(fingerprint)?.get(frame);
@@ -84,6 +110,10 @@ export class LoopCache {
       else {
         this.bodies.set(part.key, { body: part, uses: 1 });
         this.bytes += bodySize(part);
+        const { key } = part.topology;
+        const uses = this.connectivities.get(key) ?? 0;
+        this.connectivities.set(key, uses + 1);
+        if (uses === 0) this.bytes += topologySize(part.topology);
       }
     }
     this.last = this.bytes - before;
@@ -102,8 +132,8 @@ export class LoopCache {
     for (const [fingerprint, loop] of this.loops) {
       if (this.bytes <= this.budget) return;
       if (keep.has(fingerprint)) continue;
-      for (const geometry of loop.values()) this.release(geometry);
       this.loops.delete(fingerprint);
+      for (const [frame, geometry] of loop) this.release(fingerprint, frame, geometry);
     }
   }
 
@@ -114,18 +144,14 @@ export class LoopCache {
   shed(frame: number, frames: number): void {
     if (this.bytes <= this.budget) return;
     const ahead = (f: number) => (((f - frame) % frames) + frames) % frames;
-    const held = [...this.loops.values()].flatMap((loop) => [...loop.keys()].filter((f) => f !== frame).map((f) => ({ loop, f, far: ahead(f) })));
+    const held = [...this.loops].flatMap(([fingerprint, loop]) => [...loop.keys()].filter((f) => f !== frame).map((f) => ({ fingerprint, loop, f, far: ahead(f) })));
     held.sort((a, b) => b.far - a.far);
-    for (const { loop, f } of held) {
+    for (const { fingerprint, loop, f } of held) {
       if (this.bytes <= this.budget) return;
-      this.release(loop.get(f)!);
+      const geometry = loop.get(f)!;
       loop.delete(f);
+      this.release(fingerprint, f, geometry);
     }
-  }
-
-  /** True where one more shape like the last would be too many. */
-  isFull(): boolean {
-    return this.bytes >= this.budget || this.bytes + this.last > this.budget;
   }
 
   /** Keys of topologies that some shape still uses. */
@@ -133,7 +159,8 @@ export class LoopCache {
     return new Set([...this.bodies.values()].map((e) => e.body.topology.key));
   }
 
-  private release(geometry: RibbonGeometry): void {
+  private release(fingerprint: string, frame: number, geometry: RibbonGeometry): void {
+    this.onRelease(fingerprint, frame);
     const known = this.byKey.get(geometry.key);
     if (!known || --known.uses > 0) return;
     this.byKey.delete(geometry.key);
@@ -143,12 +170,23 @@ export class LoopCache {
       if (!body || --body.uses > 0) continue;
       this.bodies.delete(part.key);
       this.bytes -= bodySize(part);
+      const { key } = part.topology;
+      const uses = this.connectivities.get(key)! - 1;
+      if (uses > 0) this.connectivities.set(key, uses);
+      else {
+        this.connectivities.delete(key);
+        this.bytes -= topologySize(part.topology);
+      }
     }
   }
 }
 
 function bodySize(part: RibbonPart): number {
   return part.positions.byteLength + part.normals.byteLength;
+}
+
+function topologySize({ triangles, edges, lines, uv }: RibbonPart['topology']): number {
+  return triangles.byteLength + edges.byteLength + lines.byteLength + (uv?.byteLength ?? 0);
 }
 
 function placesSize(g: RibbonGeometry): number {

@@ -3,33 +3,41 @@ import type { EvaluateJob, EvaluateResult, FromEvaluator, ToEvaluator } from './
 /** A job without its number, which the pool gives. */
 export type Job = Omit<EvaluateJob, 'type' | 'id'>;
 
+type Done = (result: EvaluateResult | Error) => void;
+
 interface Seat {
-  readonly worker: Worker;
-  busy: boolean;
+  worker: Worker;
+  /** What it is working on. */
+  current: { readonly id: number; readonly done: Done; readonly deadline: ReturnType<typeof setTimeout> } | null;
 }
+
+/** A worker that says nothing for so long is taken for dead. */
+const SILENT_MS = 180_000;
+/** After so many workers in a row that died without an answer no more are started. */
+const MOST_DEATHS = 6;
 
 /**
  * Workers that take one job at a time. There is no queue here: a free worker asks for the most
- * useful job of that moment, so work that has become stale is never begun.
+ * useful job of that moment, so work that has become stale is never begun. A worker that dies
+ * answers its job with an Error and is replaced.
  */
 export class EvaluatorPool {
   private readonly seats: Seat[];
-  private readonly waiting = new Map<number, (result: EvaluateResult | Error) => void>();
   private number = 0;
+  private deaths = 0;
+  private disposed = false;
 
   /**
    * @param next the most useful job now, or null to rest until `wake`
    * @param size workers; by default one for each core but one, from 2 to 8
    */
   constructor(
-    private readonly next: () => { job: Job; done: (result: EvaluateResult | Error) => void } | null,
-    size = Math.max(2, Math.min(8, (navigator.hardwareConcurrency || 2) - 1)),
+    private readonly next: () => { job: Job; done: Done } | null,
+    readonly size = Math.max(2, Math.min(8, (navigator.hardwareConcurrency || 2) - 1)),
   ) {
     this.seats = Array.from({ length: size }, () => {
-      const worker = new Worker(new URL('./evaluate.worker.ts', import.meta.url), { type: 'module' });
-      const seat: Seat = { worker, busy: false };
-      worker.onmessage = ({ data }: MessageEvent<FromEvaluator>) => this.finish(seat, data.id, data.type === 'failed' ? new Error(data.message) : data);
-      worker.onerror = (event) => this.finish(seat, -1, new Error(event.message || 'A worker could not be started.'));
+      const seat = { current: null } as unknown as Seat;
+      this.fill(seat);
       return seat;
     });
   }
@@ -37,12 +45,12 @@ export class EvaluatorPool {
   /** Gives every resting worker something to do. */
   wake(): void {
     for (const seat of this.seats) {
-      if (seat.busy) continue;
-      const offer = this.next();
+      if (seat.current) continue;
+      const offer = this.deaths >= MOST_DEATHS ? this.refuseAll() : this.next();
       if (!offer) return;
       const id = ++this.number;
-      seat.busy = true;
-      this.waiting.set(id, offer.done);
+      const deadline = setTimeout(() => this.died(seat, `It took longer than ${SILENT_MS / 60_000} minutes; make the piece smaller.`), SILENT_MS);
+      seat.current = { id, done: offer.done, deadline };
       seat.worker.postMessage({ type: 'evaluate', id, ...offer.job } satisfies ToEvaluator);
     }
   }
@@ -53,15 +61,45 @@ export class EvaluatorPool {
   }
 
   dispose(): void {
-    for (const { worker } of this.seats) worker.terminate();
-    this.waiting.clear();
+    this.disposed = true;
+    for (const { worker, current } of this.seats) {
+      clearTimeout(current?.deadline);
+      worker.terminate();
+    }
   }
 
-  private finish(seat: Seat, id: number, result: EvaluateResult | Error): void {
-    seat.busy = false;
-    const done = this.waiting.get(id);
-    this.waiting.delete(id);
-    done?.(result);
+  /** Where workers cannot live all work is answered, and nobody waits for it. */
+  private refuseAll(): null {
+    for (let offer = this.next(); offer; offer = this.next()) offer.done(new Error('Workers cannot be started here; reload the page.'));
+    return null;
+  }
+
+  private fill(seat: Seat): void {
+    const worker = new Worker(new URL('./evaluate.worker.ts', import.meta.url), { type: 'module' });
+    seat.worker = worker;
+    worker.onmessage = ({ data }: MessageEvent<FromEvaluator>) => {
+      if (data.id !== seat.current?.id) return;
+      this.deaths = 0;
+      this.finish(seat, data.type === 'failed' ? new Error(data.message) : data);
+    };
+    const dies = (event: { message?: string }) => seat.worker === worker && this.died(seat, event.message || 'A worker ended by itself.');
+    worker.onerror = dies;
+    worker.onmessageerror = () => dies({ message: 'A worker’s answer could not be read.' });
+  }
+
+  private died(seat: Seat, message: string): void {
+    if (this.disposed) return;
+    this.deaths++;
+    seat.worker.terminate();
+    this.fill(seat);
+    this.finish(seat, new Error(message));
+  }
+
+  private finish(seat: Seat, result: EvaluateResult | Error): void {
+    const { current } = seat;
+    seat.current = null;
+    clearTimeout(current?.deadline);
+    current?.done(result);
     this.wake();
   }
 }

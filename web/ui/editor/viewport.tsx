@@ -181,9 +181,11 @@ function DetailBar() {
   const frames = useEditor((s) => s.piece.loop.frames);
   const fps = useEditor((s) => s.piece.loop.fps);
   const rate = useEditor((s) => s.rate);
-  const { count, full } = useReadiness();
+  const { count, full, failed, failure } = useReadiness();
   const slow = rate !== null && rate < fps * 0.93;
-  const words = full
+  const words = failed > 0
+    ? `${failed} ${failed === 1 ? 'shape' : 'shapes'} could not be made`
+    : full
     ? `${count} of ${frames} frames fit in memory`
     : count < frames
       ? `${count} of ${frames} frames ready${slow ? `, playing ${rate.toFixed(0)} of ${fps} fps meanwhile` : ''}`
@@ -209,7 +211,8 @@ function DetailBar() {
         <Gauge size={15} />
         {detail === 'draft' ? 'Draft' : 'Final'} detail
       </chakra.button>
-      <Text role="status" px="3" color={slow || full ? 'marigoldText' : 'muted'} borderLeftWidth="1px" borderColor="line" fontVariantNumeric="tabular-nums" data-testid="readiness">{words}</Text>
+      <Text role="status" px="3" color={failed > 0 ? 'poppyText' : slow || full ? 'marigoldText' : 'muted'} title={failure} borderLeftWidth="1px" borderColor="line" fontVariantNumeric="tabular-nums" data-testid="readiness">{words}</Text>
+      {failed > 0 && <chakra.button type="button" px="3" py="1.5" fontWeight="600" cursor="pointer" borderLeftWidth="1px" borderColor="line" _hover={{ bg: 'field' }} onClick={() => session()?.engine.retry()}>Try again</chakra.button>}
     </Flex>
   );
 }
@@ -267,7 +270,7 @@ function useStage(holder: React.RefObject<HTMLDivElement | null>, onSize: (s: { 
           if (a.piece === b.piece && a.frame === b.frame && a.mode === b.mode && a.detail === b.detail) return;
           // Where only shapes changed there is nothing new to draw until one arrives, and the engine tells that.
           const shapesOnly = a.mode === b.mode && a.frame === b.frame && a.piece.scene === b.piece.scene && a.piece.ribbons.length === b.piece.ribbons.length && a.piece.ribbons.every((r, i) => r.id === b.piece.ribbons[i].id && r.on === b.piece.ribbons[i].on && r.finish === b.piece.ribbons[i].finish);
-          if (shapesOnly && !session()?.engine.isReady(a.frame)) return;
+          if (shapesOnly && !session()?.engine.isSettled(a.frame)) return;
           soon();
         }),
       );

@@ -52,7 +52,7 @@ function sameNotes(a: RibbonGeometry, b: RibbonGeometry): boolean {
   return a.notes.length === b.notes.length && a.notes.every((n, i) => n.step === b.notes[i].step && n.copies === b.notes[i].copies && n.shapes === b.notes[i].shapes && n.faces === b.notes[i].faces);
 }
 
-const NONE: Readiness = { ready: [], count: 0, full: false };
+const NONE: Readiness = { ready: [], count: 0, full: false, failed: 0 };
 
 /** How far the loop is worked out. */
 export function useReadiness(): Readiness {

@@ -23,8 +23,8 @@ function run(): void {
       // How many frames the clock has gone on; all but the last are skipped if they are late.
       const steps = Math.max(1, Math.floor((now - due) / length) + 1);
       let next = wrapFrame(Math.round(frame) + steps, piece.loop.frames);
-      if (!engine.isReady(next)) next = wrapFrame(Math.round(frame) + 1, piece.loop.frames);
-      if (engine.isReady(next)) {
+      if (!engine.isSettled(next)) next = wrapFrame(Math.round(frame) + 1, piece.loop.frames);
+      if (engine.isSettled(next)) {
         useEditor.setState({ frame: next });
         due = steps > 1 && now - due > 500 ? now + length : due + steps * length;
         shown.push(now);
