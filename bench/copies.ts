@@ -105,7 +105,7 @@ export async function copies(): Promise<Row[]> {
   for (const count of [1000, 10_000, 100_000, 1_000_000]) rows.push(alone(`a frame of ${count.toLocaleString('en')} copies`, timed(frames(varied(count)), count > 100_000 ? 5 : 30)));
   const kept = frames(varied(1_000_000))() as { copies: Parameters<typeof copyCount>[0] };
   const c = kept.copies;
-  const bytes = c.matrices.byteLength + c.order.byteLength + c.source.byteLength + (c.colours?.byteLength ?? 0);
+  const bytes = c.matrices.byteLength + c.order.byteLength + c.source.byteLength + (c.channels?.baseColor?.byteLength ?? 0);
   rows.push(alone('1M copies: memory of a frame (limit 200 MB)', bytes / 1e6, 'MB'));
   const stream = ribbon(newStep('stream', { count: 100_000, life: 1, from: 'ball', current: 'curl', flow: 1, flowScale: 2, flowRate: 0.5, tinted: true }));
   const run = frames(stream);

@@ -89,7 +89,9 @@ test.describe('check', () => {
     return path.join(folder, name);
   };
   const good = smallPiece('Good');
-  const open = { ...good, name: 'Open', scene: { ...good.scene, camera: { ...good.scene.camera, azimuth: { motion: 'wave', shape: 'saw', low: 0, high: 90, turns: 0.5, phase: 0 } } } };
+  const [camera] = good.scene.cameras;
+  const half = { motion: 'wave', shape: 'saw', low: 0, high: 90, turns: 0.5, phase: 0 };
+  const open = { ...good, name: 'Open', scene: { ...good.scene, cameras: [{ ...camera, values: { ...camera.values, azimuth: half } }] } };
 
   test('the demo pieces close', async () => {
     const { status, out } = await run(['check', '--demo']);

@@ -5,11 +5,11 @@ import { addStep, openPiece, pictureReady, smallPiece, step, typeNumber, watchEr
 /** A box and a cylinder, each with a twist, quick to draw. */
 function twoRibbons(name: string): Piece {
   const ribbon = (form: string, i: number, label: string, angle: number) => ({ ...newRibbon(form, i, label), steps: [newStep(form), newStep('twist', { angle })] });
-  return { ...newPiece(name), loop: { frames: 24, fps: 12 }, output: { width: 160, height: 120 }, ribbons: [ribbon('box', 0, 'Vane', 10), ribbon('cylinder', 1, 'Mast', 40)] };
+  return { ...newPiece(name), loop: { frames: 24, fps: 12 }, format: { width: 160, height: 120 }, ribbons: [ribbon('box', 0, 'Vane', 10), ribbon('cylinder', 1, 'Mast', 40)] };
 }
 
 function box(name: string, ...steps: Piece['ribbons'][number]['steps']): Piece {
-  return { ...newPiece(name), loop: { frames: 24, fps: 12 }, output: { width: 160, height: 120 }, ribbons: [{ ...newRibbon('box', 0, 'Vane'), steps: [newStep('box', { segments: 1 }), ...steps] }] };
+  return { ...newPiece(name), loop: { frames: 24, fps: 12 }, format: { width: 160, height: 120 }, ribbons: [{ ...newRibbon('box', 0, 'Vane'), steps: [newStep('box', { segments: 1 }), ...steps] }] };
 }
 
 const chip = (page: Page) => page.getByTestId('seam-chip');
@@ -154,7 +154,7 @@ test('two ribbons are edited at once: mixed values are marked, one edit reaches 
   let piece = await stored(page, id);
   expect(piece.ribbons.map((r) => r.steps[1].values.angle)).toEqual([25, 25]);
   // Only what was touched is changed: the forms and their finishes stay apart.
-  expect(piece.ribbons[0].finish.colour).not.toBe(piece.ribbons[1].finish.colour);
+  expect(piece.ribbons[0].finishes[0].parts[0].values.colour).not.toBe(piece.ribbons[1].finishes[0].parts[0].values.colour);
 
   await together.getByRole('button', { name: /^Motion of Angle/ }).click();
   await page.getByLabel('Motion of Angle', { exact: true }).getByRole('button', { name: 'Tie together' }).click();

@@ -5,7 +5,7 @@ import { addStep, openPiece, step, typeNumber, watchErrors } from './helpers';
 const small = (name: string, form: string, values: object = {}): Piece => ({
   ...newPiece(name),
   loop: { frames: 12, fps: 12 },
-  output: { width: 160, height: 120 },
+  format: { width: 160, height: 120 },
   ribbons: [{ ...newRibbon(form, 0, 'Form'), steps: [newStep(form, values as never)] }],
 });
 

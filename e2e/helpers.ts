@@ -32,7 +32,7 @@ export function smallPiece(name: string, frames = 12): Piece {
   return {
     ...newPiece(name),
     loop: { frames, fps: 12 },
-    output: { width: 160, height: 120 },
+    format: { width: 160, height: 120 },
     ribbons: [{ ...ribbon, steps: [newStep('torus', { ringSegments: 24, pipeSegments: 12 }), newStep('displace', { height: 0.2 }), newStep('twist', { angle: 40, axis: 'x' })] }],
   };
 }

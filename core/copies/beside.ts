@@ -1,7 +1,8 @@
 import type { Copies, Mesh } from '../shape/mesh';
+import { mapChannels } from './channels';
 import { withCopies } from './copies';
 
-function longer<T extends Float32Array | Uint16Array | Uint32Array>(a: T, ...more: number[]): T {
+function longer<T extends Float32Array | Uint8Array | Uint16Array | Uint32Array>(a: T, ...more: number[]): T {
   const out = new (a.constructor as { new (n: number): T })(a.length + more.length);
   out.set(a as never);
   out.set(more, a.length);
@@ -11,7 +12,7 @@ function longer<T extends Float32Array | Uint16Array | Uint32Array>(a: T, ...mor
 /** Copies, and beside them a shape that stands where it is: one more copy, of itself. */
 export function beside(copies: Copies, mesh: Mesh): Mesh {
   if (mesh.positions.length === 0) return withCopies(copies);
-  const { group, ids, late, colours, looks } = copies;
+  const { group, ids, late, channels, wears } = copies;
   return withCopies({
     ...copies,
     sources: [...copies.sources, mesh],
@@ -21,7 +22,7 @@ export function beside(copies: Copies, mesh: Mesh): Mesh {
     ...(group ? { group: longer(group, 0) } : {}),
     ...(ids ? { ids: longer(ids, 4_294_967_295) } : {}),
     ...(late ? { late: longer(late, 0) } : {}),
-    ...(colours ? { colours: longer(colours, NaN, NaN, NaN) } : {}),
-    ...(looks ? { looks: longer(looks, NaN, NaN) } : {}),
+    ...(channels ? { channels: mapChannels(channels, (values, width) => longer(values, ...Array.from({ length: width }, () => NaN))) } : {}),
+    ...(wears ? { wears: longer(wears, 0) } : {}),
   });
 }

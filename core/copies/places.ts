@@ -1,4 +1,5 @@
 import type { Copies, Mesh } from '../shape/mesh';
+import { CHANNEL_WIDTH, copyChannels, mapChannels, type CopyChannel } from './channels';
 import { copyCount, withCopies } from './copies';
 
 /** Where copies are to stand. Arrays have one entry a place unless said otherwise. */
@@ -103,8 +104,10 @@ function multiplied(outer: Float32Array, order: Float32Array, places: number, { 
   const group = new Uint32Array(total);
   const at = new Float32Array(total);
   const later = late || has((c) => c.late) ? new Float32Array(total) : undefined;
-  const colours = has((c) => c.colours) ? new Float32Array(3 * total).fill(NaN) : undefined;
-  const looks = has((c) => c.looks) ? new Float32Array(2 * total).fill(NaN) : undefined;
+  const channels: Partial<Record<CopyChannel, Float32Array>> = {};
+  for (const c of copyChannels) if (has((l) => l.channels?.[c])) channels[c] = new Float32Array(CHANNEL_WIDTH[c] * total).fill(NaN);
+  const wardrobe = [...new Set(lists.flatMap((l) => l.wardrobe ?? []))];
+  const wears = wardrobe.length > 0 ? new Uint8Array(total) : undefined;
   const ids = outerIds || has((c) => c.ids) ? new Uint32Array(total) : undefined;
   let o = 0;
   for (let i = 0; i < n; i++) {
@@ -119,11 +122,11 @@ function multiplied(outer: Float32Array, order: Float32Array, places: number, { 
       if (ids) ids[o + j] = (outerIds ? outerIds[i] : i) * m + (inner.ids ? inner.ids[j] : j);
       if (later) later[o + j] = (late ? late[i] : 0) + (inner.late ? inner.late[j] : 0);
     }
-    if (colours && inner.colours) colours.set(inner.colours, 3 * o);
-    if (looks && inner.looks) looks.set(inner.looks, 2 * o);
+    for (const c of copyChannels) if (inner.channels?.[c]) channels[c]!.set(inner.channels[c], CHANNEL_WIDTH[c] * o);
+    if (wears && inner.wears) for (let j = 0; j < m; j++) if (inner.wears[j]) wears[o + j] = 1 + wardrobe.indexOf(inner.wardrobe![inner.wears[j] - 1]);
     o += m;
   }
-  return withCopies({ sources: shapes, source, matrices, order: at, places, group, ...(ids ? { ids } : {}), ...(later ? { late: later } : {}), ...(colours ? { colours } : {}), ...(looks ? { looks } : {}) });
+  return withCopies({ sources: shapes, source, matrices, order: at, places, group, ...(ids ? { ids } : {}), ...(later ? { late: later } : {}), ...(Object.keys(channels).length > 0 ? { channels } : {}), ...(wears ? { wears, wardrobe } : {}) });
 }
 
 /** Only the copies for which `keep` is true, with all they have. */
@@ -131,13 +134,14 @@ export function filtered(copies: Copies, keep: (i: number) => boolean): Copies {
   const kept = Uint32Array.from([...copies.source.keys()].filter(keep));
   // Chance goes on telling them by what they were.
   const ids = copies.ids ? kept.map((i) => copies.ids![i]) : kept;
-  const pick = <T extends Float32Array | Uint16Array | Uint32Array>(a: T | undefined, width: number): T | undefined => {
+  const pick = <T extends Float32Array | Uint8Array | Uint16Array | Uint32Array>(a: T | undefined, width: number): T | undefined => {
     if (!a) return undefined;
     const out = new (a.constructor as { new (n: number): T })(width * kept.length);
     for (let i = 0; i < kept.length; i++) out.set(a.subarray(width * kept[i], width * kept[i] + width) as never, width * i);
     return out;
   };
-  const [group, late, colours, looks] = [pick(copies.group, 1), pick(copies.late, 1), pick(copies.colours, 3), pick(copies.looks, 2)];
+  const [group, late, wears] = [pick(copies.group, 1), pick(copies.late, 1), pick(copies.wears, 1)];
+  const channels = mapChannels(copies.channels, (values, width) => pick(values, width)!);
   return {
     ...copies,
     source: pick(copies.source, 1)!,
@@ -146,7 +150,7 @@ export function filtered(copies: Copies, keep: (i: number) => boolean): Copies {
     ids,
     ...(group ? { group } : {}),
     ...(late ? { late } : {}),
-    ...(colours ? { colours } : {}),
-    ...(looks ? { looks } : {}),
+    ...(channels ? { channels } : {}),
+    ...(wears ? { wears } : {}),
   };
 }

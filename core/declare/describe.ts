@@ -1,6 +1,8 @@
 import { noiseKinds } from '../noise/kinds/index';
-import { finishParams } from '../scene/finish';
-import { sceneParts } from '../scene/scene';
+import { FACE_WORDS } from '../finish/surface';
+import { finishParts } from '../finish/parts/index';
+import { outputs } from '../output/index';
+import { sceneListNames, sceneLists } from '../scene/index';
 import { stepGroups, stepKinds } from '../steps/index';
 import { colourMotionKinds } from '../time/colours/index';
 import { CONSTANTS, FUNCTIONS, VARIABLES } from '../time/formula/words';
@@ -70,7 +72,17 @@ export function describeAll(): string {
   parts.push('', `Constants: ${Object.keys(CONSTANTS).map((c) => `\`${c}\``).join(', ')}. Functions: ${Object.keys(FUNCTIONS).map((f) => `\`${f}\``).join(', ')}. Operators: \`+ - * / ^\`, brackets, comparisons, \`condition ? a : b\`.`);
   parts.push('', '## Timing and layers', '', 'Any motion of a number may also have `timing: { shift, way, times, rest }` (`shift` and `rest` are shares of the loop; `way` is `on`, `back`, `there` or `sway`; `times` is whole) and `layers`, a list of `{ how: "add" or "multiply", on, motion }`, which act in their order. `seamMeant: true` tells the seam check that a pause or a change of speed at the seam is wanted.');
   parts.push('', '## Noise', '', 'Every kind closes over the loop by construction.', '', ...noiseKinds.map((k) => `- \`${k.kind}\`: ${k.help}`));
-  parts.push('', '## Finish', '', table(finishParams), '', '## Scene');
-  for (const [name, part] of Object.entries(sceneParts)) parts.push('', `### ${part.title} (\`${name}\`)`, '', table(part.params));
+  const declared = (kinds: readonly { readonly kind: string; readonly title: string; readonly help: string; readonly params: Params }[]) => {
+    for (const k of kinds) parts.push('', `### ${k.title} (\`${k.kind}\`)`, '', k.help, '', table(k.params));
+  };
+  parts.push('', '## Finish', '', 'Parts of a finish, which act in their order. A finish is `{ id, of, on, parts }`; kinds of faces it can be `of`:', '', ...Object.entries(FACE_WORDS).map(([of, w]) => `- \`${of}\`: ${w.help}`));
+  declared(finishParts.all);
+  for (const list of sceneListNames) {
+    if (sceneLists[list].kinds.all.length === 0) continue;
+    parts.push('', `## Scene: ${sceneLists[list].title.toLowerCase()} (\`${list}\`)`);
+    declared(sceneLists[list].kinds.all as never);
+  }
+  parts.push('', '## Outputs');
+  declared(outputs.all);
   return `${parts.join('\n')}\n`;
 }

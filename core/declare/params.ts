@@ -37,6 +37,8 @@ export interface NumberParam extends ParamBase {
   readonly counts?: boolean;
   /** How it goes with the length of the loop, where the unit does not tell: 1 grows with it, 2 with its square, −1 shrinks as it grows. */
   readonly perLoop?: 1 | 2 | -1;
+  /** It is a seed: of chance, which is also told by the step it is in, or of a pattern, which is the same wherever it is used. */
+  readonly seeds?: 'chance' | 'pattern';
 }
 
 export interface VectorParam extends ParamBase {
@@ -183,6 +185,7 @@ function numeric(options: NumberOptions) {
     ...(options.cyclic ? { cyclic: options.cyclic } : {}),
     ...(options.counts ? { counts: true, moves: false } : {}),
     ...(options.perLoop ? { perLoop: options.perLoop } : {}),
+    ...(options.seeds ? { seeds: options.seeds } : {}),
     ...(options.shownWhen ? { shownWhen: options.shownWhen } : {}),
     ...(options.more ? { more: true } : {}),
   } as const;
@@ -191,6 +194,14 @@ function numeric(options: NumberOptions) {
 /** A number with a range and a unit. */
 export function number(title: string, value: number, help: string, options: NumberOptions = {}): NumberParam {
   return { type: 'number', title, help, default: value, ...numeric(options) };
+}
+
+/** The largest seed. */
+export const MAX_SEED = 99_999;
+
+/** A whole number that chance or a pattern is thrown by; another one, another throw. */
+export function seed(title: string, value: number, help: string, seeds: 'chance' | 'pattern', options: Pick<NumberOptions, 'moves' | 'more' | 'shownWhen'> = {}): NumberParam {
+  return number(title, value, help, { min: 0, max: MAX_SEED, soft: [0, 100], integer: true, seeds, ...options });
 }
 
 /** Three numbers, for x, y and z, each of which may move on its own. */

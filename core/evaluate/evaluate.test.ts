@@ -4,7 +4,9 @@ import type { MotionDoc } from '../time/motion';
 import { fingerprint } from './hash';
 import { MeshCache } from './mesh-cache';
 import { EMPTY_MESH, evaluateRibbon, ribbonFingerprint } from './ribbon';
-import { evaluateFinish, evaluateScene } from './scene';
+import { surfacesOf } from '../finish/finish';
+import { withFinish, withScene } from '../fixtures/edit';
+import { sceneAt } from './picture-at';
 import { fitFrame, orbitPose, verticalFov } from '../scene/lens';
 
 const loop = { frames: 60, fps: 30 };
@@ -79,7 +81,7 @@ describe('fingerprints', () => {
   it('of a ribbon change with its steps, length and detail, and not with name, finish or rate', () => {
     const base = ribbon(ring, newStep('twist'));
     const print = ribbonFingerprint(base, loop, 'draft');
-    expect(ribbonFingerprint({ ...base, name: 'Other', finish: {}, colour: '#000000' }, { ...loop, fps: 12 }, 'draft')).toBe(print);
+    expect(ribbonFingerprint({ ...base, name: 'Other', finishes: [], colour: '#000000' }, { ...loop, fps: 12 }, 'draft')).toBe(print);
     expect(ribbonFingerprint(base, { ...loop, frames: 61 }, 'draft')).not.toBe(print);
     expect(ribbonFingerprint(base, loop, 'final')).not.toBe(print);
   });
@@ -120,10 +122,12 @@ describe('scene', () => {
     orbitPose(10, 90, 2, [0, 0, 0]).position.forEach((x, k) => expect(x).toBeCloseTo([0, 2, 0][k], 9));
   });
   it('camera, light and finish may move, and close', () => {
-    const base = newPiece();
-    const piece = { ...base, scene: { ...base.scene, camera: { ...base.scene.camera, azimuth: wave(0, 30) }, light: { strength: wave(50, 150), turn: 0 } } };
-    expect(evaluateScene(piece, 100)).toEqual(evaluateScene(piece, 0));
-    expect(evaluateScene(piece, 25).light.strength).toBeCloseTo(1.5, 9);
-    expect(evaluateFinish(piece, { colour: '#112233', roughness: wave(0, 100), metalness: 20 }, 25)).toEqual({ colour: '#112233', roughness: 1, metalness: 0.2, others: {} });
+    const piece = withScene(withScene(newPiece(), 'cameras', { azimuth: wave(0, 30) }), 'lights', { strength: wave(50, 150) });
+    expect(sceneAt(piece, 100)).toEqual(sceneAt(piece, 0));
+    expect(sceneAt(piece, 25).lights[0].strength).toBeCloseTo(1.5, 9);
+    const { finishes } = withFinish(withFinish(newRibbon('box', 0), { colour: '#112233', roughness: wave(0, 100), metalness: 20 }), { roughness: 30 }, 'inside');
+    expect(surfacesOf(finishes, { frame: 25, frames: 100 })).toEqual({ 0: { baseColor: '#112233', roughness: 1, metalness: 0.2 }, 1: { baseColor: '#F1EDE4', roughness: 0.3, metalness: 0 } });
+    // A finish that is off is worn by nobody; that of the form always is.
+    expect(Object.keys(surfacesOf(finishes.map((f) => ({ ...f, on: false })), { frame: 0, frames: 100 }))).toEqual(['0']);
   });
 });

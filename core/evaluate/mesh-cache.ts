@@ -1,3 +1,4 @@
+import { channelBuffers } from '../copies/channels';
 import { derivedBuffers, type Connectivity, type Mesh } from '../shape/mesh';
 
 /** Keys of shapes, wherever they were made: a shape made under a key is the same under it for good. */
@@ -7,7 +8,7 @@ const keys = new WeakMap<Mesh, string>();
 function buffersOf({ connectivity, positions, copies: c }: Mesh): ArrayBufferView[] {
   const own = [positions, ...connectivityBuffers(connectivity)];
   if (!c) return own;
-  const lists = [c.matrices, c.order, c.source, c.colours, c.looks, c.late, c.group, c.ids].filter((x) => x !== undefined);
+  const lists = [c.matrices, c.order, c.source, ...channelBuffers(c.channels), c.wears, c.late, c.group, c.ids].filter((x) => x !== undefined);
   return [...own, ...lists, ...c.sources.flatMap(buffersOf)];
 }
 

@@ -5,6 +5,7 @@ import type { Copies, Mesh } from '../shape/mesh';
 import { readPiece, writePiece } from '../piece/read';
 import { checkSeam } from '../seam/check';
 import { proveSeam } from '../seam/proof';
+import { channelBuffers } from '../copies/channels';
 import { MeshCache } from './mesh-cache';
 import { evaluateRibbon } from './ribbon';
 
@@ -13,7 +14,7 @@ const bytes = (a: Float32Array | Uint32Array) => Buffer.from(a.buffer, a.byteOff
 /** Equal copies, in every bit: places, which shape stands where, and those shapes. */
 function sameBits({ copies: a }: Mesh, { copies: b }: Mesh): boolean {
   if (!a || !b) return a === b;
-  const parts = (c: Copies) => [c.matrices, c.order, c.colours ?? new Float32Array(0), c.looks ?? new Float32Array(0), ...c.sources.map((s) => s.positions)];
+  const parts = (c: Copies) => [c.matrices, c.order, ...channelBuffers(c.channels), ...c.sources.map((s) => s.positions)];
   return Buffer.from(a.source).equals(Buffer.from(b.source)) && parts(a).length === parts(b).length && parts(a).every((x, i) => bytes(x).equals(bytes(parts(b)[i])));
 }
 

@@ -4,7 +4,6 @@ import { stepKind } from '../steps/index';
 import { applyStep, StepProblem, type Detail, type StepContext } from '../steps/step';
 import type { Mesh } from '../shape/mesh';
 import type { RibbonDoc, StepDoc } from '../piece/piece';
-import { finishParams } from '../scene/finish';
 import type { Clock, Loop } from '../time/loop';
 import { splitTime } from '../time/phase';
 import { isMoving } from '../time/value';
@@ -13,6 +12,7 @@ import { assetOf } from './assets';
 import { fingerprint } from './hash';
 import type { MeshCache } from './mesh-cache';
 import { standsStill } from './still';
+import { thrown } from './throw';
 import { evaluateValues } from './values';
 
 export const EMPTY_MESH: Mesh = {
@@ -156,8 +156,6 @@ function together(run: Run, row: readonly number[], frame: number, before: State
 interface Asked {
   readonly values: Evaluated<Params>;
   readonly others: Readonly<Record<string, RibbonResult>>;
-  /** Of those others, where their finishes matter. */
-  readonly finishes: Readonly<Record<string, { colour: string; roughness: number; metalness: number }>>;
   readonly definition: string;
   readonly own: string;
 }
@@ -165,15 +163,9 @@ interface Asked {
 function ask(run: Run, step: StepDoc, index: number, frame: number): Asked {
   const { loop, detail, asset } = run;
   const kind = stepKind(step.kind);
-  const values = evaluateValues(kind.params, step.values, { frame, frames: loop.frames });
+  const values = thrown(kind.params, evaluateValues(kind.params, step.values, { frame, frames: loop.frames }), step.chance);
   const others: Record<string, RibbonResult> = {};
   for (const [name, other] of Object.entries(step.others ?? {})) others[name] = evaluateOther(run, other, frame);
-  const finishes: Record<string, { colour: string; roughness: number; metalness: number }> = {};
-  if ((values as { ownFinish?: unknown }).ownFinish === true && values.takes !== 'own')
-    for (const [name, other] of Object.entries(step.others ?? {})) {
-      const { colour, roughness, metalness } = evaluateValues(finishParams, other.finish, { frame, frames: loop.frames });
-      finishes[name] = { colour, roughness: roughness / 100, metalness: metalness / 100 };
-    }
   const looks = kind.looksAround?.(values) && !(standsStill(run.ribbon.steps.slice(0, index)) && standsStill([step]));
   const definition = kind.takesCopies ? definitionOf(run, index) : '';
   // What it sees at other moments depends on the whole chain before it and on the moment.
@@ -181,7 +173,7 @@ function ask(run: Run, step: StepDoc, index: number, frame: number): Asked {
   const beside = Object.entries(others).map(([name, r]) => `${name}:${r.key}`).join();
   // A file that has arrived makes another shape than one that has not.
   const files = Object.entries(kind.params).filter(([, p]) => p.type === 'asset').map(([name]) => (asset?.(values[name] as string) ? 1 : 0)).join();
-  return { values, others, finishes, definition, own: `${kind.kind}|${JSON.stringify(values)}|${JSON.stringify(finishes)}|${kind.hasDetail ? detail : ''}|${moment}|${beside}|${files}|${step.copies ?? ''}` };
+  return { values, others, definition, own: `${kind.kind}|${JSON.stringify(values)}|${Object.keys(others).map((name) => step.others![name].id).join()}|${kind.hasDetail ? detail : ''}|${moment}|${beside}|${files}|${step.copies ?? ''}` };
 }
 
 /** One more step. Throws StepProblem where it cannot work. */
@@ -189,7 +181,7 @@ function advance(run: Run, step: StepDoc, index: number, frame: number, before: 
   const { loop, detail, cache, asset } = run;
   const kind = stepKind(step.kind);
   const clock: Clock = { frame, frames: loop.frames };
-  const { values, others, finishes, definition, own } = ask(run, step, index, frame);
+  const { values, others, definition, own } = ask(run, step, index, frame);
   const key = fingerprint(`${own}|${before.key}`);
   const hit = cache.get(key);
   if (hit) return { mesh: hit, key };
@@ -200,12 +192,12 @@ function advance(run: Run, step: StepDoc, index: number, frame: number, before: 
     definition,
     moves: (names) => names.some((name) => [step.values[name]].flat().some(isMoving)),
     other: (name) => others[name] && asOne(others[name].mesh, 'Use fewer copies in the ribbon it names, or simpler ones.'),
-    finishOf: (name) => finishes[name],
+    ribbonOf: (name) => step.others?.[name]?.id,
     otherAt: (name, frames) => (step.others?.[name] ? (frames === 0 ? others[name] : evaluateOther(run, step.others[name], frame + frames)).mesh : undefined),
     inputAt: (frames) => (frames === 0 ? before : through(run, index, frame + frames)).mesh,
     valuesAt: (share, names) => {
       const params = Object.fromEntries(names.map((name) => [name, kind.params[name]]));
-      return evaluateValues(params, step.values, { frame: share * loop.frames, frames: loop.frames, loops: splitTime(clock).cycles });
+      return thrown(params, evaluateValues(params, step.values, { frame: share * loop.frames, frames: loop.frames, loops: splitTime(clock).cycles }), step.chance);
     },
   };
   const each = (source: Mesh) => {
@@ -244,8 +236,8 @@ export function ribbonFingerprint(ribbon: RibbonDoc, loop: Loop, detail: Detail)
   const key = `${loop.frames}/${detail}`;
   let print = own.get(key);
   if (print === undefined) {
-    const others = (s: StepDoc) => s.others && Object.entries(s.others).map(([name, r]) => [name, r.finish, ribbonFingerprint(r, loop, detail)]);
-    const steps = ribbon.steps.map((s) => [s.id, s.kind, s.on, s.values, s.copies, others(s)]);
+    const others = (s: StepDoc) => s.others && Object.entries(s.others).map(([name, r]) => [name, r.id, ribbonFingerprint(r, loop, detail)]);
+    const steps = ribbon.steps.map((s) => [s.id, s.kind, s.on, s.values, s.copies, s.chance, others(s)]);
     own.set(key, (print = fingerprint(JSON.stringify([steps, loop.frames, detail]))));
   }
   return print;

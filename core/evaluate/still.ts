@@ -10,7 +10,7 @@ function still(step: StepDoc): boolean {
   if (Object.values(step.values).some((v) => isMoving(v) || (Array.isArray(v) && v.some(isMoving)))) return false;
   const kind = stepKind(step.kind);
   if (kind.changesByItself?.(evaluateValues(kind.params, step.values, { frame: 0, frames: 100 }))) return false;
-  return Object.values(step.others ?? {}).every((r) => standsStill(r.steps) && !(step.values.ownFinish === true && Object.values(r.finish).some(isMoving)));
+  return Object.values(step.others ?? {}).every((r) => standsStill(r.steps));
 }
 
 /** True where nothing of these steps can change from frame to frame. */

@@ -2,7 +2,9 @@ import { describe, expect, it } from 'vitest';
 import { colour, number, toggle, vector, choice, type StoredValue } from '../declare/params';
 import { newPiece, newRibbon, newStep } from '../piece/piece';
 import type { MotionDoc } from '../time/motion';
-import { evaluateFinish, evaluateScene } from './scene';
+import { surfacesOf } from '../finish/finish';
+import { withFinish, withScene } from '../fixtures/edit';
+import { sceneAt } from './picture-at';
 import { evaluateParam, evaluateValues } from './values';
 
 const clock = (frame: number) => ({ frame, frames: 100 });
@@ -45,23 +47,22 @@ describe('values at a moment', () => {
 });
 
 describe('scene and finish', () => {
-  const base = newPiece('S');
+  const turned = withScene(newPiece('S'), 'cameras', { distance: wave(4, 8), azimuth: { motion: 'keys', adds: 360, keys: [{ at: 0, value: 0, to: 'linear' }] } as MotionDoc });
   const piece = {
-    ...base,
-    scene: { ...base.scene, camera: { ...base.scene.camera, distance: wave(4, 8), azimuth: { motion: 'keys', adds: 360, keys: [{ at: 0, value: 0, to: 'linear' }] } as MotionDoc }, backdrop: { colour: { motion: 'cycle', colour: '#d9483b', turns: 1, space: 'oklch' } as MotionDoc } },
-    ribbons: [{ ...newRibbon('box', 0), finish: { colour: '#112233', roughness: wave(0, 100), metalness: 40 }, steps: [newStep('box')] }],
+    ...withScene(turned, 'backdrop', { colour: { motion: 'cycle', colour: '#d9483b', turns: 1, space: 'oklch' } as MotionDoc }),
+    ribbons: [{ ...withFinish(newRibbon('box', 0), { colour: '#112233', roughness: wave(0, 100), metalness: 40 }), steps: [newStep('box')] }],
   };
   it('move with the loop and are the same at f = N', () => {
-    expect(evaluateScene(piece, 25).pose.position[0]).toBeGreaterThan(0);
-    expect(evaluateScene(piece, 100)).toEqual(evaluateScene(piece, 0));
-    expect(evaluateScene(piece, 50).backdrop).not.toBe(evaluateScene(piece, 0).backdrop);
-    expect(evaluateFinish(piece, piece.ribbons[0].finish, 25)).toEqual({ colour: '#112233', roughness: 1, metalness: 0.4, others: {} });
+    expect(sceneAt(piece, 25).camera.position[0]).toBeGreaterThan(0);
+    expect(sceneAt(piece, 100)).toEqual(sceneAt(piece, 0));
+    expect(sceneAt(piece, 50).backdrop).not.toEqual(sceneAt(piece, 0).backdrop);
+    expect(surfacesOf(piece.ribbons[0].finishes, { frame: 25, frames: 100 })).toEqual({ 0: { baseColor: '#112233', roughness: 1, metalness: 0.4 } });
   });
   it('the camera stands at its distance all the way round', () => {
     for (let f = 0; f < 100; f += 9) {
-      const { pose } = evaluateScene(piece, f);
+      const { camera } = sceneAt(piece, f);
       const expected = 6 + 2 * Math.sin((2 * Math.PI * f) / 100);
-      expect(Math.hypot(...pose.position.map((p, k) => p - pose.target[k]))).toBeCloseTo(expected, 6);
+      expect(Math.hypot(...camera.position.map((p, k) => p - camera.target[k]))).toBeCloseTo(expected, 6);
     }
   });
 });

@@ -1,4 +1,4 @@
-import { choice, number, toggle, vector, type Evaluated } from '../declare/params';
+import { choice, type Evaluated, number, seed, toggle, vector } from '../declare/params';
 import type { Clock } from '../time/loop';
 import type { Field } from './gradients';
 import type { Metric } from './kind';
@@ -43,7 +43,7 @@ export const noiseParams = {
   high: number('High clip', 1, 'Noise is cut off above this.', { min: -5, max: 5, soft: [-1, 1], more: true }),
   absolute: toggle('Absolute', false, 'Folds hollows up into hills.', { more: true }),
   invert: toggle('Invert', false, 'Swaps hills and hollows.', { more: true }),
-  seed: number('Seed', 0, 'Another number, another pattern.', { min: 0, max: 99_999, soft: [0, 100], integer: true }),
+  seed: seed('Seed', 0, 'Another number, another pattern.', 'pattern'),
   rate: number('Rate', 1, 'How much the pattern changes in its place in a loop; 0 stands still. It always closes.', { unit: '/loop', min: 0, max: 64, soft: [0, 6], step: 0.05 }),
   travel: vector('Travels', [0, 0, 0], 'Whole tiles that the pattern goes on along x, y and z in a loop. It always closes.', { unit: '/loop', min: -64, max: 64, soft: [-3, 3], integer: true, moves: false, more: true }),
   tile: number('Tile', 8, 'Features after which a pattern that travels or lies on the surface repeats: 2, 4, 8, 16 or more.', { min: 2, max: 256, soft: [2, 32], integer: true, moves: false, more: true }),

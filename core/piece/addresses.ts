@@ -1,14 +1,8 @@
 import type { ColourParam, ColourValue, NumberParam, NumberValue, Params, StoredValue, VectorParam } from '../declare/params';
-import { finishParams } from '../scene/finish';
-import { sceneParts, type ScenePart } from '../scene/scene';
-import { stepKind } from '../steps/index';
 import type { Piece, Values } from './piece';
+import { ownedAt, ownersOf, withValues, type Owner } from './walk';
 
-/** Where a set of declared values stands in a piece. */
-export type Owner =
-  | { readonly type: 'step'; readonly ribbon: string; readonly step: string }
-  | { readonly type: 'finish'; readonly ribbon: string }
-  | { readonly type: 'scene'; readonly part: ScenePart };
+export { ownersOf, type Owner } from './walk';
 
 /** One number of a piece: a value, or one axis of a vector. */
 export interface Address {
@@ -43,38 +37,14 @@ export function isColourPlace(place: NumberPlace | ColourPlace): place is Colour
 
 const AXES = ['x', 'y', 'z'] as const;
 
-/** A text that names an owner. */
+/** A text that names an owner: the ribbon, or where else it stands, and its identifier. */
 export function ownerKey(owner: Owner): string {
-  return owner.type === 'step' ? `${owner.ribbon}/${owner.step}` : owner.type === 'finish' ? `${owner.ribbon}/finish` : `scene/${owner.part}`;
+  return `${owner.type === 'step' || owner.type === 'part' ? owner.ribbon : owner.type}/${owner.item}`;
 }
 
 /** A text that names an address, for keys and links. */
 export function addressKey(a: Address): string {
   return `${ownerKey(a.owner)}/${a.param}${a.axis === undefined ? '' : `.${AXES[a.axis]}`}`;
-}
-
-/** Values and declarations of every owner in a piece, in the order of the screen. */
-export function ownersOf(piece: Piece): { owner: Owner; params: Params; values: Values; title: string; place: string; colour?: string }[] {
-  return [
-    ...piece.ribbons.flatMap((r) => [
-      ...r.steps.map((s) => ({
-        owner: { type: 'step', ribbon: r.id, step: s.id } as Owner,
-        params: stepKind(s.kind).params,
-        values: s.values,
-        title: stepKind(s.kind).title,
-        place: r.name,
-        colour: r.colour,
-      })),
-      { owner: { type: 'finish', ribbon: r.id } as Owner, params: finishParams as Params, values: r.finish, title: 'Finish', place: r.name, colour: r.colour },
-    ]),
-    ...(Object.keys(sceneParts) as ScenePart[]).map((part) => ({
-      owner: { type: 'scene', part } as Owner,
-      params: sceneParts[part].params,
-      values: piece.scene[part],
-      title: sceneParts[part].title,
-      place: 'Scene',
-    })),
-  ];
 }
 
 /** "Twist angle" of "Twist" and "Angle", put together once for each pair. */
@@ -88,21 +58,26 @@ function labelOf(owner: string, title: string): string {
   return label;
 }
 
+/** Every number and colour of a set of values. */
+function placesIn(owner: Owner, params: Params, values: Values, about: { title: string; place: string; colour?: string }, out: (NumberPlace | ColourPlace)[]): void {
+  const { place, colour } = about;
+  for (const name in params) {
+    const param = params[name];
+    if (param.type !== 'number' && param.type !== 'vector' && param.type !== 'colour') continue;
+    const label = labelOf(about.title, param.title);
+    const stored = values[name] ?? param.default;
+    if (param.type === 'number') out.push({ address: { owner, param: name }, param, value: stored as NumberValue, title: label, place, colour });
+    else if (param.type === 'colour') out.push({ address: { owner, param: name }, param, value: stored as ColourValue, title: label, place, colour });
+    else
+      for (const axis of [0, 1, 2] as const)
+        out.push({ address: { owner, param: name, axis }, param, value: (stored as readonly NumberValue[])[axis], title: labelOf(label, AXES[axis]), place, colour });
+  }
+}
+
 /** Every number and colour of a piece. */
 export function valuesOf(piece: Piece): (NumberPlace | ColourPlace)[] {
   const out: (NumberPlace | ColourPlace)[] = [];
-  for (const { owner, params, values, title, place, colour } of ownersOf(piece))
-    for (const name in params) {
-      const param = params[name];
-      if (param.type !== 'number' && param.type !== 'vector' && param.type !== 'colour') continue;
-      const label = labelOf(title, param.title);
-      const stored = values[name] ?? param.default;
-      if (param.type === 'number') out.push({ address: { owner, param: name }, param, value: stored as NumberValue, title: label, place, colour });
-      else if (param.type === 'colour') out.push({ address: { owner, param: name }, param, value: stored as ColourValue, title: label, place, colour });
-      else
-        for (const axis of [0, 1, 2] as const)
-          out.push({ address: { owner, param: name, axis }, param, value: (stored as readonly NumberValue[])[axis], title: labelOf(label, AXES[axis]), place, colour });
-    }
+  for (const { owner, params, item, title, place, ribbon } of ownersOf(piece)) placesIn(owner, params, item.values, { title, place, colour: ribbon?.colour }, out);
   return out;
 }
 
@@ -113,46 +88,19 @@ export function numbersOf(piece: Piece): NumberPlace[] {
 
 /** What is stored at an address, the default where nothing is; undefined where there is no such place. */
 export function valueAt(piece: Piece, { owner, param, axis }: Address): StoredValue | undefined {
-  const found = ownerValues(piece, owner);
+  const found = ownedAt(piece, owner);
   if (!found) return undefined;
-  const stored = found.values[param] ?? found.params[param]?.default;
+  const stored = found.item.values[param] ?? found.params[param]?.default;
   return axis === undefined ? stored : (stored as readonly NumberValue[] | undefined)?.[axis];
-}
-
-function ownerValues(piece: Piece, owner: Owner): { values: Values; params: Params } | undefined {
-  if (owner.type === 'scene') return { values: piece.scene[owner.part], params: sceneParts[owner.part].params };
-  const ribbon = piece.ribbons.find((r) => r.id === owner.ribbon);
-  if (!ribbon) return undefined;
-  if (owner.type === 'finish') return { values: ribbon.finish, params: finishParams };
-  const step = ribbon.steps.find((s) => s.id === owner.step);
-  return step && { values: step.values, params: stepKind(step.kind).params };
-}
-
-function withParam(values: Values, address: Pick<Address, 'param' | 'axis'>, value: StoredValue, fallback?: StoredValue): Values {
-  if (address.axis === undefined) return { ...values, [address.param]: value };
-  const list = [...((values[address.param] ?? fallback) as readonly NumberValue[])];
-  list[address.axis] = value as NumberValue;
-  return { ...values, [address.param]: list as unknown as StoredValue };
 }
 
 /** The piece with one value replaced; everything else is shared with the old piece. */
 export function setValue(piece: Piece, address: Address, value: StoredValue): Piece {
-  const { owner } = address;
-  if (owner.type === 'scene') {
-    const fallback = sceneParts[owner.part].params[address.param]?.default;
-    return { ...piece, scene: { ...piece.scene, [owner.part]: withParam(piece.scene[owner.part], address, value, fallback) } };
-  }
-  return {
-    ...piece,
-    ribbons: piece.ribbons.map((r) => {
-      if (r.id !== owner.ribbon) return r;
-      if (owner.type === 'finish') return { ...r, finish: withParam(r.finish, address, value) };
-      return {
-        ...r,
-        steps: r.steps.map((s) =>
-          s.id === owner.step ? { ...s, values: withParam(s.values, address, value, stepKind(s.kind).params[address.param]?.default) } : s,
-        ),
-      };
-    }),
-  };
+  return withValues(piece, address.owner, ({ item, params }) => {
+    const { values } = item;
+    if (address.axis === undefined) return { ...values, [address.param]: value };
+    const list = [...((values[address.param] ?? params[address.param]?.default) as readonly NumberValue[])];
+    list[address.axis] = value as NumberValue;
+    return { ...values, [address.param]: list as unknown as StoredValue };
+  });
 }

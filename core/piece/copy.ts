@@ -2,6 +2,7 @@ import type { StoredValue } from '../declare/params';
 import type { MotionDoc } from '../time/motion';
 import { isMoving } from '../time/value';
 import { newId, type RibbonDoc, type Values } from './piece';
+import { mapRibbon } from './walk';
 
 function retargeted(value: unknown, address: (of: string) => string): unknown {
   if (Array.isArray(value)) return value.map((v) => retargeted(v, address));
@@ -12,15 +13,20 @@ function retargeted(value: unknown, address: (of: string) => string): unknown {
 
 /**
  * A copy of a ribbon with identifiers of its own. What followed a value of the ribbon itself follows
- * that of the copy; what followed others goes on doing so.
+ * that of the copy; what followed others goes on doing so. Its chance stays what it was.
  */
 export function copyRibbon(ribbon: RibbonDoc, name: string): RibbonDoc {
   const id = newId();
-  const steps = new Map(ribbon.steps.map((s) => [s.id, newId()]));
+  const ids = new Map<string, string>();
+  mapRibbon(ribbon, ({ item }) => {
+    ids.set(item.id, newId());
+    return item;
+  });
   const address = (of: string): string => {
-    const [owner, step, ...rest] = of.split('/');
-    return owner === ribbon.id ? [id, steps.get(step) ?? step, ...rest].join('/') : of;
+    const [owner, item, ...rest] = of.split('/');
+    return owner === ribbon.id ? [id, ids.get(item) ?? item, ...rest].join('/') : of;
   };
   const values = (v: Values): Values => Object.fromEntries(Object.entries(v).map(([key, x]): [string, StoredValue] => [key, retargeted(x, address) as StoredValue]));
-  return { ...ribbon, id, name, finish: values(ribbon.finish), steps: ribbon.steps.map((s) => ({ ...s, id: steps.get(s.id)!, values: values(s.values) })) };
+  const copy = mapRibbon(ribbon, ({ item }) => ({ ...item, id: ids.get(item.id)!, values: values(item.values) }));
+  return { ...copy, id, name, finishes: copy.finishes.map((f) => ({ ...f, id: newId() })) };
 }

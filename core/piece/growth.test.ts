@@ -1,14 +1,18 @@
 import { describe, expect, it } from 'vitest';
 import { defaultsOf } from '../declare/params';
-import { finishParams } from '../scene/finish';
+import { finishValues } from '../fixtures/edit';
 import { stepKind } from '../steps/index';
 import { newPiece, newRibbon, newStep } from './piece';
 import { readPieceValue } from './read';
 
-/** A piece as one was written before regions, second finishes and surface space. */
+/** A piece as one was written in version 1, before regions, second finishes and surface space. */
 function early(): Record<string, unknown> {
-  const piece = JSON.parse(JSON.stringify({ ...newPiece('Early'), ribbons: [{ ...newRibbon('box', 0), steps: [newStep('box'), newStep('displace'), newStep('shell')] }] }));
+  const piece = JSON.parse(JSON.stringify({ ...newPiece('Early'), version: 1, scene: {}, ribbons: [{ ...newRibbon('box', 0), steps: [newStep('box'), newStep('displace'), newStep('shell')] }] }));
+  piece.output = piece.format;
+  delete piece.format;
+  delete piece.outputs;
   const [ribbon] = piece.ribbons;
+  delete ribbon.finishes;
   ribbon.finish = { colour: '#336699', roughness: 30, metalness: 0 };
   ribbon.steps[0].values = { size: [1, 2, 3], segments: 4 };
   ribbon.steps[1].values = { height: 0.4, noise: 'cellular', seed: 3 };
@@ -21,7 +25,7 @@ describe('pieces written before a value was there', () => {
     const read = readPieceValue(early());
     if (!read.ok) throw new Error(read.message);
     const [ribbon] = read.piece.ribbons;
-    expect(ribbon.finish).toEqual({ ...defaultsOf(finishParams), colour: '#336699', roughness: 30 });
+    expect(finishValues(ribbon)).toEqual({ colour: '#336699', roughness: 30, metalness: 0 });
     expect(ribbon.steps[0].values).toEqual({ size: [1, 2, 3], rounding: 0, segments: 4, uneven: false, counts: [8, 8, 8] });
     expect(ribbon.steps[1].values).toEqual({ ...defaultsOf(stepKind('displace').params), height: 0.4, noise: 'cellular', seed: 3 });
     expect(ribbon.steps[2].values).toMatchObject({ thickness: 0.1, region: 'all', lining: 'own' });

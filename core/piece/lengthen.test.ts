@@ -8,6 +8,7 @@ import { Dice } from '../fixtures/dice';
 import type { MotionDoc } from '../time/motion';
 import { evaluateNumber } from '../time/value';
 import { lengthenLoop } from './lengthen';
+import { finishValues, withFinish, withScene } from '../fixtures/edit';
 import { newPiece, newRibbon, newStep, type Piece } from './piece';
 import { readPiece, writePiece } from './read';
 
@@ -17,7 +18,7 @@ function piece(): Piece {
   const ribbon = newRibbon('torus', 0);
   const base = newPiece('Long');
   const steps = [...ribbon.steps, newStep('displace', { rate: 1.5, height: { motion: 'wander', low: 0, high: 1, rate: 2, octaves: 1, seed: 3 } }), newStep('twist', { angle: wave(2.5) })];
-  return { ...base, loop: { frames: 40, fps: 20 }, scene: { ...base.scene, camera: { ...base.scene.camera, target: [0, wave(1), 0] } }, ribbons: [{ ...ribbon, steps }] };
+  return { ...withScene(base, 'cameras', { target: [0, wave(1), 0] as never }), loop: { frames: 40, fps: 20 }, ribbons: [{ ...ribbon, steps }] };
 }
 
 describe('a longer loop', () => {
@@ -73,11 +74,12 @@ describe('a longer loop', () => {
     expect(values.rate).toBe(3);
     expect(values.height).toMatchObject({ rate: 4, low: 0, high: 1, octaves: 1 });
     expect(lengthenLoop(piece(), 100).ribbons[0].steps[1].values.rate).toBe(64);
-    expect((lengthenLoop(piece(), 2).scene.camera.target as unknown as MotionDoc[])[1].turns).toBe(2);
+    expect((lengthenLoop(piece(), 2).scene.cameras[0].values.target as unknown as MotionDoc[])[1].turns).toBe(2);
   });
   it('leaves everything else alone, and is refused where it would be endless', () => {
     const [a, b] = [piece(), lengthenLoop(piece(), 1)];
-    expect(b).toEqual({ ...a, ribbons: b.ribbons });
+    const named = (p: Piece) => JSON.parse(JSON.stringify(p.scene), (key, v) => (key === 'id' ? '' : v)) as unknown;
+    expect({ ...b, scene: named(b) }).toEqual({ ...a, ribbons: b.ribbons, scene: named(a) });
     expect(() => lengthenLoop(piece(), 1000)).toThrow('cannot be made 1000 times as long');
     expect(() => lengthenLoop(piece(), 1.5)).toThrow(RangeError);
   });
@@ -104,7 +106,7 @@ describe('a longer loop', () => {
   });
   it('colours go round as often as before in the same time, and followers lag by as many frames', () => {
     const base = piece();
-    const moved: Piece = { ...base, ribbons: [{ ...base.ribbons[0], finish: { ...base.ribbons[0].finish, colour: { motion: 'cycle', colour: '#d9483b', turns: 1, space: 'oklch' }, roughness: { motion: 'follow', of: 'x', scale: 1, offset: 0, delay: 30, springy: true, swings: 2, damping: 30, otherwise: 40 } } }] };
-    expect(lengthenLoop(moved, 4).ribbons[0].finish).toMatchObject({ colour: { turns: 4 }, roughness: { delay: 7.5, swings: 8 } });
+    const moved: Piece = { ...base, ribbons: [withFinish(base.ribbons[0], { colour: { motion: 'cycle', colour: '#d9483b', turns: 1, space: 'oklch' }, roughness: { motion: 'follow', of: 'x', scale: 1, offset: 0, delay: 30, springy: true, swings: 2, damping: 30, otherwise: 40 } })] };
+    expect(finishValues(lengthenLoop(moved, 4).ribbons[0])).toMatchObject({ colour: { turns: 4 }, roughness: { delay: 7.5, swings: 8 } });
   });
 });

@@ -1,13 +1,11 @@
 import type { NumberValue, Param, Params, StoredValue } from '../declare/params';
-import { finishParams } from '../scene/finish';
-import { sceneParts, type ScenePart } from '../scene/scene';
-import { stepKind } from '../steps/index';
 import { colourMotionKind } from '../time/colours/index';
 import { MAX_FRAMES } from '../time/loop';
 import type { MotionDoc } from '../time/motion';
 import { motionKind } from '../time/motions/index';
 import { isMoving } from '../time/value';
 import type { Piece, Values } from './piece';
+import { mapOwners } from './walk';
 
 /** The power of the length of the loop with which a value goes: 1 for what is counted per loop, −1 for what is measured in loops, 0 for what has nothing to do with it. */
 function powerOf(p: Param, name: string): number {
@@ -74,16 +72,6 @@ export function lengthenLoop(piece: Piece, times: number): Piece {
   const frames = piece.loop.frames * times;
   if (!Number.isInteger(times) || times < 1 || frames > MAX_FRAMES)
     throw new RangeError(`A loop of ${piece.loop.frames} frames cannot be made ${times} times as long; the most is ${MAX_FRAMES} frames.`);
-  return {
-    ...piece,
-    loop: { ...piece.loop, frames },
-    scene: Object.fromEntries(
-      (Object.keys(sceneParts) as ScenePart[]).map((part) => [part, longerValues(sceneParts[part].params, piece.scene[part], times)]),
-    ) as Piece['scene'],
-    ribbons: piece.ribbons.map((r) => ({
-      ...r,
-      finish: longerValues(finishParams, r.finish, times),
-      steps: r.steps.map((s) => ({ ...s, values: longerValues(stepKind(s.kind).params, s.values, times) })),
-    })),
-  };
+  const longer = mapOwners(piece, ({ item, params, owner }) => (owner.type === 'output' ? item : { ...item, values: longerValues(params, item.values, times) }));
+  return { ...longer, loop: { ...piece.loop, frames } };
 }

@@ -8,9 +8,9 @@ import { circleThrough, describeCircle, linkedValue, linkPiece } from './link';
 import { newPiece, newRibbon, newStep, type Piece } from './piece';
 import { readPiece, writePiece } from './read';
 
-const twist = (ribbon: string): Address => ({ owner: { type: 'step', ribbon, step: `${ribbon}-twist` }, param: 'angle' });
-const shift = (ribbon: string, axis: 0 | 1 | 2): Address => ({ owner: { type: 'step', ribbon, step: `${ribbon}-place` }, param: 'shift', axis });
-const colour = (ribbon: string): Address => ({ owner: { type: 'finish', ribbon }, param: 'colour' });
+const twist = (ribbon: string): Address => ({ owner: { type: 'step', ribbon, item: `${ribbon}-twist` }, param: 'angle' });
+const shift = (ribbon: string, axis: 0 | 1 | 2): Address => ({ owner: { type: 'step', ribbon, item: `${ribbon}-place` }, param: 'shift', axis });
+const colour = (ribbon: string): Address => ({ owner: { type: 'part', ribbon, item: ribbons.find((r) => r.id === ribbon)!.finishes[0].parts[0].id }, param: 'colour' });
 const wave = { motion: 'wave', shape: 'sine', width: 50, low: 0, high: 10, turns: 1, phase: 0, rest: 0 };
 const follow = (of: Address, over: object = {}) => ({ motion: 'follow', of: addressKey(of), scale: 1, offset: 0, delay: 0, springy: false, swings: 3, damping: 30, otherwise: 7, ...over });
 const ribbons = ['a', 'b', 'c'].map((id, i) => ({ ...newRibbon('torus', i, id.toUpperCase()), id, steps: [newStep('torus', {}, `${id}-torus`), newStep('twist', {}, `${id}-twist`), newStep('place', {}, `${id}-place`)] }));

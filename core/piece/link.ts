@@ -4,9 +4,10 @@ import type { LayerDoc, MotionDoc } from '../time/motion';
 import { usesPlace } from '../time/motions/formula';
 import { randomSource } from '../time/random';
 import { isMoving } from '../time/value';
-import { addressKey, isColourPlace, valueAt, valuesOf, type Address, type ColourPlace, type NumberPlace } from './addresses';
 import { stepKind } from '../steps/index';
-import type { Piece, RibbonDoc, StepDoc, Values } from './piece';
+import { addressKey, isColourPlace, valueAt, valuesOf, type Address, type ColourPlace, type NumberPlace } from './addresses';
+import type { Item, Piece, RibbonDoc, StepDoc, Values } from './piece';
+import { mapOwners, ownersOf, type Owned, type Owner } from './walk';
 
 type Found = NumberPlace | ColourPlace;
 
@@ -77,6 +78,10 @@ export function growthOf(piece: Piece): (key: string) => number {
   return growth;
 }
 
+function ribbonAt(piece: Piece, owner: Owner): RibbonDoc | undefined {
+  return owner.type === 'step' || owner.type === 'part' ? piece.ribbons.find((r) => r.id === owner.ribbon) : undefined;
+}
+
 function placeOf(piece: Piece, ribbon: RibbonDoc | undefined): Place {
   if (!ribbon) return NO_PLACE;
   const order = piece.ribbons.findIndex((r) => r.id === ribbon.id);
@@ -84,9 +89,8 @@ function placeOf(piece: Piece, ribbon: RibbonDoc | undefined): Place {
 }
 
 function link(piece: Piece): Piece {
-  const scenes = Object.values(piece.scene);
-  const wants = piece.ribbons.map((r) => needsLink(r.finish) || r.steps.some((s) => needsLink(s.values) || ribbonsNamed(s).length > 0));
-  if (!wants.some(Boolean) && !scenes.some(needsLink)) return piece;
+  const names = new Set(piece.ribbons.filter((r) => r.steps.some((s) => ribbonsNamed(s).length > 0)).map((r) => r.id));
+  if (names.size === 0 && !ownersOf(piece).some((o) => needsLink(o.item.values))) return piece;
 
   const growth = growthOf(piece);
   const resolved = new Map<string, NumberValue | string>();
@@ -100,10 +104,8 @@ function link(piece: Piece): Piece {
     if (!found || trail.has(key) || trail.size > 60 || isColourPlace(found) !== colour || growth(key) > MOST_FOLLOWED) return undefined;
     const known = resolved.get(key);
     if (known !== undefined) return known;
-    const { owner } = found.address;
-    const ribbon = owner.type === 'scene' ? undefined : piece.ribbons.find((r) => r.id === owner.ribbon);
     const cuts = circles;
-    const value = linkedMotion(found.value, placeOf(piece, ribbon), colour, new Set([...trail, key]));
+    const value = linkedMotion(found.value, placeOf(piece, ribbonAt(piece, found.address.owner)), colour, new Set([...trail, key]));
     // Where no circle was cut, whoever follows it gets the same.
     if (circles === cuts) resolved.set(key, value);
     return value;
@@ -129,46 +131,35 @@ function link(piece: Piece): Piece {
       }),
     );
   };
-  const plain = new Map<RibbonDoc, Values[]>();
-  /** Values of a ribbon, its finish first, linked once however often the ribbon is named. */
-  const valuesOfRibbon = (r: RibbonDoc): Values[] => {
-    let own = plain.get(r);
-    if (!own) {
-      const place = placeOf(piece, r);
-      own = [linkedValues(r.finish, place, { type: 'finish', ribbon: r.id }), ...r.steps.map((s) => linkedValues(s.values, place, { type: 'step', ribbon: r.id, step: s.id }))];
-      plain.set(r, own);
-    }
-    return own;
+  const linkedItem = ({ item, owner }: Owned): Item => {
+    const values = linkedValues(item.values, placeOf(piece, ribbonAt(piece, owner)), owner);
+    return values === item.values ? item : { ...item, values };
   };
-  const byId = new Map(piece.ribbons.map((r) => [r.id, r]));
+  const plain = mapOwners(piece, linkedItem);
+  const byId = new Map(plain.ribbons.map((r) => [r.id, r]));
   /**
    * A ribbon with those it names, and those that they name. A ribbon cannot be made of itself: what
    * leads back to one on the way is left out. What has been gone through once is shared, so that
    * many ribbons that name each other take no longer than there are names.
    */
-  const linkedRibbon = (r: RibbonDoc, trail: Set<string>, done: Map<string, RibbonDoc>): RibbonDoc => {
+  const named = (r: RibbonDoc, trail: Set<string>, done: Map<string, RibbonDoc>): RibbonDoc => {
+    if (!names.has(r.id)) return r;
     const known = done.get(r.id);
     if (known) return known;
-    if (!wants[piece.ribbons.indexOf(r)]) return r;
     trail.add(r.id);
-    const [finish, ...values] = valuesOfRibbon(r);
-    const steps = r.steps.map((s, i) => {
-      const named = ribbonsNamed(s).flatMap(([name, id]) => {
+    const steps = r.steps.map((s) => {
+      const others = ribbonsNamed(s).flatMap(([name, id]) => {
         const other = trail.has(id) ? undefined : byId.get(id);
-        return other ? [[name, linkedRibbon(other, trail, done)] as const] : [];
+        return other ? [[name, named(other, trail, done)] as const] : [];
       });
-      return named.length > 0 ? { ...s, values: values[i], others: Object.fromEntries(named) } : values[i] === s.values ? s : { ...s, values: values[i] };
+      return others.length > 0 ? { ...s, others: Object.fromEntries(others) } : s;
     });
     trail.delete(r.id);
-    const out = { ...r, finish, steps };
+    const out = { ...r, steps };
     done.set(r.id, out);
     return out;
   };
-  return {
-    ...piece,
-    scene: Object.fromEntries(Object.entries(piece.scene).map(([part, values]) => [part, linkedValues(values, NO_PLACE, { type: 'scene', part } as Address['owner'])])) as Piece['scene'],
-    ribbons: piece.ribbons.map((r) => linkedRibbon(r, new Set(), new Map())),
-  };
+  return { ...plain, ribbons: plain.ribbons.map((r) => named(r, new Set(), new Map())) };
 }
 
 /** The followers that lead from a value back to it, the value itself first; null where there is no circle. */

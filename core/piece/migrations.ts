@@ -1,5 +1,7 @@
+import { from1to2 } from './versions/1-to-2';
+
 /**
- * migrations[v] turns a document of version v into one of version v + 1. Each is pure and is never
- * changed after release. Version 1 is the first, so there is nothing to bring up to date yet.
+ * migrations[v] turns a document of version v into one of version v + 1. Each is pure, stands on its
+ * own without the declarations, and is never changed after release.
  */
-export const migrations: Readonly<Record<number, (document: unknown) => unknown>> = {};
+export const migrations: Readonly<Record<number, (document: unknown) => unknown>> = { 1: from1to2 };

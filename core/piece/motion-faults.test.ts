@@ -1,15 +1,16 @@
 import { describe, expect, it } from 'vitest';
 import type { StoredValue } from '../declare/params';
+import { finishValues, withFinish } from '../fixtures/edit';
 import { newPiece, newRibbon, newStep } from './piece';
 import { readPieceValue } from './read';
 
 const withAngle = (angle: unknown, colour: unknown = '#336699') => {
   const ribbon = newRibbon('torus', 0);
-  return readPieceValue({ ...newPiece('Faults'), ribbons: [{ ...ribbon, finish: { ...ribbon.finish, colour: colour as StoredValue }, steps: [newStep('torus'), newStep('twist', { angle: angle as StoredValue })] }] });
+  return readPieceValue({ ...newPiece('Faults'), ribbons: [{ ...withFinish(ribbon, { colour: colour as StoredValue }), steps: [newStep('torus'), newStep('twist', { angle: angle as StoredValue })] }] });
 };
 const words = (angle: unknown, colour?: unknown) => {
   const read = withAngle(angle, colour);
-  return read.ok ? 'sound' : `${read.faults[0].path.replace(/^ribbons\[0\]\.(steps\[1\]\.values|finish)\./, '')}: ${read.faults[0].message}`;
+  return read.ok ? 'sound' : `${read.faults[0].path.replace(/^ribbons\[0\]\.(steps\[1\]|finishes\[0\]\.parts\[0\])\.values\./, '')}: ${read.faults[0].message}`;
 };
 const key = { at: 0, value: 0, to: 'linear' };
 
@@ -40,6 +41,6 @@ describe('faults of motions name the place, the value and the remedy', () => {
     const read = withAngle({ motion: 'keys', keys: [key] }, { motion: 'cycle' });
     if (!read.ok) throw new Error(read.message);
     expect(read.piece.ribbons[0].steps[1].values.angle).toEqual({ motion: 'keys', adds: 0, keys: [key] });
-    expect(read.piece.ribbons[0].finish.colour).toMatchObject({ motion: 'cycle', turns: 1, space: 'oklch' });
+    expect(finishValues(read.piece.ribbons[0]).colour).toMatchObject({ motion: 'cycle', turns: 1, space: 'oklch' });
   });
 });

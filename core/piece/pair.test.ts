@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { newPiece, newRibbon, newStep, type Piece } from './piece';
-import { pairRibbon, setPairedValue, twinsOf } from './pair';
+import { joinValue, pairingOf, pairRibbon, partValue, setPairedValue, twinsOf } from './pair';
 import { readPiece, writePiece } from './read';
 import { linkPiece } from './link';
 import { MeshCache } from '../evaluate/mesh-cache';
@@ -9,7 +9,7 @@ import { evaluateRibbon } from '../evaluate/ribbon';
 const first = { ...newRibbon('geodesic', 0), steps: [newStep('geodesic'), newStep('displace', { height: 0.2 })] };
 const second = pairRibbon(first, 'Second');
 const piece: Piece = { ...newPiece(), ribbons: [first, second] };
-const address = (i: number, param: string) => ({ owner: { type: 'step' as const, ribbon: piece.ribbons[i].id, step: piece.ribbons[i].steps[1].id }, param });
+const address = (i: number, param: string) => ({ owner: { type: 'step' as const, ribbon: piece.ribbons[i].id, item: piece.ribbons[i].steps[1].id }, param });
 const value = (p: Piece, i: number, param: string) => p.ribbons[i].steps[1].values[param];
 
 describe('a pair', () => {
@@ -20,19 +20,29 @@ describe('a pair', () => {
       expect(value(out, 1, param)).toEqual(x);
     }
   });
-  it('a value changed on purpose stays as it is, and the first is never changed by the second', () => {
-    const apart = setPairedValue(piece, address(1, 'invert'), true);
-    expect(value(apart, 0, 'invert')).toBe(false);
-    const later = setPairedValue(setPairedValue(apart, address(0, 'height'), 0.9), address(0, 'seed'), 7);
-    expect([value(later, 1, 'height'), value(later, 1, 'seed'), value(later, 1, 'invert')]).toEqual([0.9, 7, true]);
-    const own = setPairedValue(setPairedValue(later, address(1, 'height'), 0.1), address(0, 'height'), 0.3);
-    expect([value(own, 0, 'height'), value(own, 1, 'height')]).toEqual([0.3, 0.1]);
+  it('goes both ways: the second changes the first as the first the second', () => {
+    const changed = setPairedValue(piece, address(1, 'invert'), true);
+    expect([value(changed, 0, 'invert'), value(changed, 1, 'invert')]).toEqual([true, true]);
+  });
+  it('a value that was parted goes its own way on both, until it is joined again', () => {
+    const apart = setPairedValue(partValue(piece, address(1, 'invert')), address(1, 'invert'), true);
+    expect([value(apart, 0, 'invert'), value(apart, 1, 'invert')]).toEqual([false, true]);
+    const later = setPairedValue(setPairedValue(apart, address(0, 'height'), 0.9), address(1, 'seed'), 7);
+    expect([value(later, 1, 'height'), value(later, 0, 'seed'), value(later, 1, 'invert')]).toEqual([0.9, 7, true]);
+    // Parted values stay apart even where they happen to be equal.
+    const equal = setPairedValue(later, address(0, 'invert'), true);
+    expect(value(setPairedValue(equal, address(0, 'invert'), false), 1, 'invert')).toBe(true);
+    expect([pairingOf(later, address(0, 'height')), pairingOf(later, address(0, 'invert')), pairingOf({ ...piece, ribbons: [first] }, address(0, 'height'))]).toEqual(['linked', 'apart', 'none']);
+    const joined = joinValue(later, address(0, 'invert'));
+    expect([value(joined, 0, 'invert'), value(joined, 1, 'invert')]).toEqual([false, false]);
+    expect(pairingOf(joined, address(1, 'invert'))).toBe('linked');
+    expect(readPiece(writePiece(later)).ok).toBe(true);
   });
   it('has finishes that go along but for the colour, and a pair of a pair goes along in turn', () => {
     const third = pairRibbon(second, 'Third');
     const three = { ...piece, ribbons: [...piece.ribbons, third] };
     expect(twinsOf(three, address(0, 'height'))).toHaveLength(2);
-    const finish = (i: number, param: string) => ({ owner: { type: 'finish' as const, ribbon: three.ribbons[i].id }, param });
+    const finish = (i: number, param: string) => ({ owner: { type: 'part' as const, ribbon: three.ribbons[i].id, item: three.ribbons[i].finishes[0].parts[0].id }, param });
     expect(twinsOf(three, finish(0, 'roughness'))).toHaveLength(2);
     expect(twinsOf(three, finish(0, 'colour'))).toHaveLength(0);
   });

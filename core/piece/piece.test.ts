@@ -34,16 +34,17 @@ describe('reading a piece', () => {
       const text = readFileSync(path.join(folder, file), 'utf8');
       const read = readPiece(text);
       if (!read.ok) throw new Error(`${file}: ${read.message}`);
+      expect(text.startsWith('{\n  "maypole": "piece",\n  "version": 2,')).toBe(true);
       expect(writePiece(read.piece)).toBe(text);
     }
   });
   it('fills in values a document leaves out', () => {
     const read = broken((d) => {
       delete d.ribbons[0].steps[1].values.seed;
-      delete d.scene.light;
+      delete d.scene.lights[0].values.strength;
     });
     expect(read.ok && read.piece.ribbons[0].steps[1].values.seed).toBe(0);
-    expect(read.ok && read.piece.scene.light.strength).toBe(100);
+    expect(read.ok && read.piece.scene.lights[0].values.strength).toBe(100);
   });
   it('fills in settings a motion leaves out, but not its low and high', () => {
     const read = broken((d) => (d.ribbons[0].steps[2].values.angle = { motion: 'wave', low: 1, high: 2 }));
@@ -54,7 +55,7 @@ describe('reading a piece', () => {
 
   it.each<[string, (d: ReturnType<typeof JSON.parse>) => void, string, RegExp]>([
     ['a number above its range', (d) => (d.ribbons[0].steps[0].values.ringRadius = 5000), 'ribbons[0].steps[0].values.ringRadius', /5000 is above the largest Ring radius, 1000/],
-    ['a number below its range', (d) => (d.ribbons[0].finish.roughness = -3), 'ribbons[0].finish.roughness', /-3 is below the smallest Roughness, 0/],
+    ['a number below its range', (d) => (d.ribbons[0].finishes[0].parts[0].values.roughness = -3), 'ribbons[0].finishes[0].parts[0].values.roughness', /-3 is below the smallest Roughness, 0/],
     ['a broken count', (d) => (d.ribbons[0].steps[0].values.ringSegments = 12.5), 'ribbons[0].steps[0].values.ringSegments', /12\.5 is not whole; .* such as 1[23]/],
     ['text for a number', (d) => (d.ribbons[0].steps[1].values.height = 'tall'), 'ribbons[0].steps[1].values.height', /"tall" is not a number/],
     ['an unknown value', (d) => (d.ribbons[0].steps[0].values.wobble = 1), 'ribbons[0].steps[0].values.wobble', /no value “wobble”/],
@@ -64,7 +65,12 @@ describe('reading a piece', () => {
     ['a setting a motion has not', (d) => (d.ribbons[0].steps[2].values.angle.wobble = 1), 'ribbons[0].steps[2].values.angle.wobble', /no setting “wobble”/],
     ['an unknown noise', (d) => (d.ribbons[0].steps[1].values.noise = 'fluff'), 'ribbons[0].steps[1].values.noise', /use one of gradient, simplex, value, cellular/],
     ['a vector of two', (d) => (d.ribbons[0].steps[1].values.stretch = [1, 2]), 'ribbons[0].steps[1].values.stretch', /three numbers/],
-    ['a colour by name', (d) => (d.scene.backdrop.colour = 'mud'), 'scene.backdrop.colour', /write it as #rrggbb/],
+    ['a colour by name', (d) => (d.scene.backdrop[0].values.colour = 'mud'), 'scene.backdrop[0].values.colour', /write it as #rrggbb/],
+    ['an unknown light', (d) => (d.scene.lights[0].kind = 'moon'), 'scene.lights[0].kind', /no light “moon”; use one of studio/],
+    ['a scene without a camera', (d) => (d.scene.cameras = []), 'scene.cameras', /Cameras needs at least 1/],
+    ['a part no finish has', (d) => (d.ribbons[0].finishes[0].parts[1].kind = 'fur'), 'ribbons[0].finishes[0].parts[1].kind', /no part of a finish “fur”; use one of base, metal/],
+    ['two finishes of the same faces', (d) => d.ribbons[0].finishes.push({ ...d.ribbons[0].finishes[0], id: 'x', parts: [] }), 'ribbons[0].finishes[1].of', /two finishes of “main”/],
+    ['an unknown output', (d) => d.outputs.push({ id: 'o', kind: 'gramophone', values: {} }), 'outputs[0].kind', /no kind of output “gramophone”; use one of png, mp4, webm/],
     ['a switch that is neither', (d) => (d.ribbons[0].steps[1].values.invert = 'yes'), 'ribbons[0].steps[1].values.invert', /neither true nor false/],
     ['no frames', (d) => (d.loop.frames = 0), 'loop.frames', /at least 1/],
     ['a wild frame rate', (d) => (d.loop.fps = 5000), 'loop.fps', /at most 240/],
@@ -97,8 +103,8 @@ describe('addresses', () => {
   it('name every number of a piece once', () => {
     const keys = numbersOf(piece).map((n) => addressKey(n.address));
     expect(new Set(keys).size).toBe(keys.length);
-    expect(keys).toContain('scene/camera/target.y');
-    expect(keys).toContain(`${piece.ribbons[0].id}/finish/roughness`);
+    expect(keys).toContain(`scene/${piece.scene.cameras[0].id}/target.y`);
+    expect(keys).toContain(`${piece.ribbons[0].id}/${piece.ribbons[0].finishes[0].parts[0].id}/roughness`);
   });
   it('set just the value they name and share all the rest', () => {
     for (const { address } of numbersOf(piece)) {
@@ -106,7 +112,7 @@ describe('addresses', () => {
       const differing = numbersOf(changed).filter((n, i) => n.value !== numbersOf(piece)[i].value);
       expect(differing.map((n) => addressKey(n.address))).toEqual([addressKey(address)]);
     }
-    const finish = numbersOf(piece).find((n) => n.address.owner.type === 'finish')!;
+    const finish = numbersOf(piece).find((n) => n.address.owner.type === 'part')!;
     expect(setValue(piece, finish.address, 1).ribbons[0].steps).toBe(piece.ribbons[0].steps);
   });
 });

@@ -1,39 +1,59 @@
-import { defaultsOf, type StoredValue } from '../declare/params';
-import { finishParams } from '../scene/finish';
-import { sceneParts, type ScenePart } from '../scene/scene';
+import { defaultsOf, type Params, type StoredValue } from '../declare/params';
+import { FACE_WORDS, type FaceKind } from '../finish/surface';
+import { finishParts } from '../finish/parts/index';
+import { outputs } from '../output/index';
+import type { PixelSize } from '../output/kind';
+import { sceneLists, type SceneList } from '../scene/index';
 import { stepKind } from '../steps/index';
 import type { CopiesAs } from '../steps/step';
 import type { Loop } from '../time/loop';
 
-/** The version this code writes. */
-export const PIECE_VERSION = 1;
+/** The version this code writes. Every declared addition raises it, so that an older Maypole says “newer” and not “faulty”. */
+export const PIECE_VERSION = 2;
 
 export type Values = Readonly<Record<string, StoredValue>>;
 
-/** One operation in a ribbon. */
-export interface StepDoc {
+/** Something declared as it stands in a piece: its kind and its values. */
+export interface Item {
   readonly id: string;
   readonly kind: string;
   readonly on: boolean;
   readonly values: Values;
+  /** Values that do not go along with those of a paired ribbon; see pair.ts. */
+  readonly apart?: readonly string[];
+}
+
+/** One operation in a ribbon. */
+export interface StepDoc extends Item {
   /** What it does with copies, where that is not what its kind does anyway. */
   readonly copies?: CopiesAs;
+  /** What its chance is told from that of other steps by, besides its seeds: a whole number from 0; absent, 0. */
+  readonly chance?: number;
   /** The step of a paired ribbon with which this one goes along; see pair.ts. */
   readonly twin?: string;
   /** Only in linked pieces: the ribbons that values name, by parameter. Never stored. */
   readonly others?: Readonly<Record<string, RibbonDoc>>;
 }
 
-/** One chain: a form and the steps that change it, with its finish. */
+/** The finish of a kind of faces: parts, each of which sets some channels of its surface. */
+export interface FinishDoc {
+  readonly id: string;
+  readonly of: FaceKind;
+  readonly on: boolean;
+  readonly parts: readonly Item[];
+}
+
+/** One chain: a form and the steps that change it, with its finishes. */
 export interface RibbonDoc {
   readonly id: string;
   readonly name: string;
   /** Colour of the band in the interface, '#rrggbb'. */
   readonly colour: string;
   readonly on: boolean;
-  /** The ribbon with which this one's finish goes along. */
+  /** The ribbon with which this one's finishes go along. */
   readonly twin?: string;
-  readonly finish: Values;
+  /** At most one for each kind of faces; the first is that of the form. */
+  readonly finishes: readonly FinishDoc[];
   readonly steps: readonly StepDoc[];
 }
 
@@ -43,9 +63,10 @@ export interface Piece {
   readonly version: typeof PIECE_VERSION;
   readonly name: string;
   readonly loop: Loop;
-  /** Size of the delivered picture in pixels. */
-  readonly output: { readonly width: number; readonly height: number };
-  readonly scene: Readonly<Record<ScenePart, Values>>;
+  /** Size of the delivered picture. */
+  readonly format: PixelSize;
+  readonly scene: Readonly<Record<SceneList, readonly Item[]>>;
+  readonly outputs: readonly Item[];
   readonly ribbons: readonly RibbonDoc[];
 }
 
@@ -59,18 +80,43 @@ export function newId(random: () => number = Math.random): string {
   return id;
 }
 
+/** The largest number that tells a step's chance from others'. */
+export const MAX_CHANCE = 999_999;
+
+/** A chance that no other step is likely to have. */
+export function newChance(random: () => number = Math.random): number {
+  return 1 + Math.floor(random() * MAX_CHANCE);
+}
+
+/** A fresh item of a kind, with its defaults. */
+export function newItem(kind: { readonly kind: string; readonly params: Params }, values: Values = {}, id = newId()): Item {
+  return { id, kind: kind.kind, on: true, values: { ...defaultsOf(kind.params), ...values } };
+}
+
+/** A step as its declaration has it; one that a person adds has a `chance` of its own besides. */
 export function newStep(kind: string, values: Values = {}, id = newId()): StepDoc {
-  return { id, kind, on: true, values: { ...defaultsOf(stepKind(kind).params), ...values } };
+  return newItem(stepKind(kind), values, id);
+}
+
+/** Base colours of fresh finishes of further kinds of faces. */
+const FACE_COLOURS: Partial<Record<FaceKind, string>> = { inside: '#F1EDE4', rods: '#24262B', joints: '#E8A317' };
+
+/** A fresh finish for a kind of faces. */
+export function newFinish(of: FaceKind = 'main', colour = FACE_COLOURS[of]): FinishDoc {
+  const parts = finishParts.all.filter((p) => p.kind === 'base' || p.kind === 'metal').map((p) => newItem(p, p.kind === 'base' && colour ? { colour } : {}));
+  return { id: newId(), of, on: true, parts };
 }
 
 /** A ribbon with a form in it. `index` picks its colour and name. */
 export function newRibbon(form: string, index: number, name = `Ribbon ${index + 1}`): RibbonDoc {
   const colour = RIBBON_COLOURS[index % RIBBON_COLOURS.length];
-  return { id: newId(), name, colour, on: true, finish: { ...defaultsOf(finishParams), colour }, steps: [newStep(form)] };
+  return { id: newId(), name, colour, on: true, finishes: [newFinish('main', colour)], steps: [newStep(form)] };
 }
 
+/** One camera, one light, one backdrop, as they are declared. */
 export function defaultScene(): Piece['scene'] {
-  return Object.fromEntries(Object.entries(sceneParts).map(([name, part]) => [name, defaultsOf(part.params)])) as Piece['scene'];
+  const first = (list: SceneList) => [newItem(sceneLists[list].kinds.all[0])];
+  return { cameras: first('cameras'), lights: first('lights'), backdrop: first('backdrop'), air: [], picture: [] };
 }
 
 /** A fresh piece: four seconds at 25 frames a second, with no ribbon yet. */
@@ -80,8 +126,34 @@ export function newPiece(name = 'Untitled'): Piece {
     version: PIECE_VERSION,
     name,
     loop: { frames: 100, fps: 25 },
-    output: { width: 1080, height: 1080 },
+    format: { width: 1080, height: 1080 },
     scene: defaultScene(),
+    outputs: [],
     ribbons: [],
   };
 }
+
+/** The camera that is looked through: the first that is on, else the first. */
+export function cameraOf(piece: Pick<Piece, 'scene'>): Item {
+  const { cameras } = piece.scene;
+  return cameras.find((c) => c.on) ?? cameras[0];
+}
+
+/** The output of a kind, as it stands in a piece; a fresh one where there is none. */
+export function outputOf(piece: Pick<Piece, 'outputs'>, kind: string): Item {
+  return piece.outputs.find((o) => o.kind === kind) ?? newItem(outputs.get(kind), {}, `output-${kind}`);
+}
+
+/** The piece with the output that an edit is about in it, where it was only shown with its defaults so far. */
+export function withOutput(piece: Piece, id: string): Piece {
+  const kind = id.replace(/^output-/, '');
+  if (piece.outputs.some((o) => o.id === id) || id !== `output-${kind}` || !outputs.has(kind)) return piece;
+  return { ...piece, outputs: [...piece.outputs, outputOf(piece, kind)] };
+}
+
+/** The finish a ribbon has for a kind of faces, whether it is on or not. */
+export function finishOf(ribbon: Pick<RibbonDoc, 'finishes'>, of: FaceKind = 'main'): FinishDoc | undefined {
+  return ribbon.finishes.find((f) => f.of === of);
+}
+
+export { FACE_WORDS };

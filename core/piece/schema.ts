@@ -1,9 +1,13 @@
 import { z } from 'zod';
-import { finishParams } from '../scene/finish';
-import { sceneParts } from '../scene/scene';
-import { isStepKind, stepKind, stepKinds } from '../steps/index';
+import type { Params } from '../declare/params';
+import type { Declared } from '../declare/registry';
+import { finishParts } from '../finish/parts/index';
+import { faceKinds } from '../finish/surface';
+import { outputs } from '../output/index';
+import { sceneListNames, sceneLists } from '../scene/index';
+import { steps } from '../steps/index';
 import { MAX_FPS, MAX_FRAMES, MIN_FPS } from '../time/loop';
-import { PIECE_VERSION } from './piece';
+import { MAX_CHANCE, PIECE_VERSION } from './piece';
 import { valuesSchema } from './value-schema';
 
 // Compiling validators needs `new Function`, which a strict content security policy forbids.
@@ -19,25 +23,45 @@ const colour = z.string(wants('a colour such as #d9483b')).regex(/^#[0-9a-f]{6}$
 /** Width or height of the output in pixels. */
 export const MAX_OUTPUT = 8192;
 
-const stepBase = z.strictObject({
-  id,
-  kind: z.string(wants('the kind of a step')),
-  on: z.boolean(wants('true or false')).default(true),
+/** The shape of an item of some registry: its kind is known, and its values are what that declares. */
+function item(kinds: { readonly what: string; readonly all: readonly Declared[]; has(kind: string): boolean; get(kind: string): Declared & { readonly params: Params } }, more: z.ZodRawShape = {}) {
+  const base = z.strictObject({
+    id,
+    kind: z.string(wants(`the kind of a ${kinds.what}`)),
+    on: z.boolean(wants('true or false')).default(true),
+    values: z.record(z.string(), z.unknown(), wants('a list of values')).prefault({}),
+    apart: z.array(z.string(wants('the name of a value')).max(64), wants('a list of names of values')).max(200, 'At most 200 values can be apart.').optional(),
+    ...more,
+  });
+  return base.transform((doc, ctx) => {
+    if (!kinds.has(doc.kind)) {
+      ctx.addIssue({ code: 'custom', path: ['kind'], message: `There is no ${kinds.what} “${doc.kind}”; use one of ${kinds.all.map((k) => k.kind).join(', ')}.` });
+      return z.NEVER;
+    }
+    const kind = kinds.get(doc.kind);
+    const values = valuesSchema(kind.params, kind.title).safeParse(doc.values);
+    if (values.success) return { ...doc, values: values.data };
+    for (const issue of values.error.issues) ctx.addIssue({ code: 'custom', path: ['values', ...issue.path], message: issue.message });
+    return z.NEVER;
+  });
+}
+
+const step = item(steps, {
   copies: z.enum(['whole', 'each', 'one'], wants('“whole”, “each” or “one”')).optional(),
+  chance: whole('chance of a step', 0, MAX_CHANCE).optional(),
   twin: id.optional(),
-  values: z.record(z.string(), z.unknown(), wants('a list of values')),
 });
 
-const step = stepBase.transform((doc, ctx) => {
-  if (!isStepKind(doc.kind)) {
-    ctx.addIssue({ code: 'custom', path: ['kind'], message: `There is no step “${doc.kind}”; use one of ${stepKinds.map((s) => s.kind).join(', ')}.` });
-    return z.NEVER;
-  }
-  const kind = stepKind(doc.kind);
-  const values = valuesSchema(kind.params, kind.title).safeParse(doc.values);
-  if (values.success) return { ...doc, values: values.data };
-  for (const issue of values.error.issues) ctx.addIssue({ code: 'custom', path: ['values', ...issue.path], message: issue.message });
-  return z.NEVER;
+const finish = z.strictObject({
+  id,
+  of: z.enum(faceKinds, wants(`one of ${faceKinds.join(', ')}`)),
+  on: z.boolean(wants('true or false')).default(true),
+  parts: z.array(item(finishParts), wants('a list of parts')).max(32, 'A finish can have at most 32 parts.'),
+});
+
+const finishes = z.array(finish, wants('a list of finishes')).superRefine((list, ctx) => {
+  if (list[0]?.of !== 'main') ctx.addIssue({ code: 'custom', path: [], message: 'The first finish of a ribbon must be that of its form, of “main”.' });
+  list.forEach((f, i) => list.findIndex((g) => g.of === f.of) < i && ctx.addIssue({ code: 'custom', path: [i, 'of'], message: `There are two finishes of “${f.of}”; leave one out.` }));
 });
 
 const ribbon = z.strictObject({
@@ -46,12 +70,19 @@ const ribbon = z.strictObject({
   colour,
   on: z.boolean(wants('true or false')).default(true),
   twin: id.optional(),
-  finish: valuesSchema(finishParams, 'A finish'),
+  finishes,
   steps: z.array(step, wants('a list of steps')).max(200, 'A ribbon can have at most 200 steps.'),
 });
 
 const sceneShape = Object.fromEntries(
-  Object.entries(sceneParts).map(([name, part]) => [name, valuesSchema(part.params, part.title).prefault({})]),
+  sceneListNames.map((name) => {
+    const { title, kinds, least, most } = sceneLists[name];
+    const list = z
+      .array(item(kinds), wants(`a list for ${title}`))
+      .min(least, `${title} needs at least ${least}.`)
+      .max(most, `${title} can hold at most ${most}.`);
+    return [name, list];
+  }),
 );
 
 /** A piece of the current version. */
@@ -64,18 +95,25 @@ export const pieceSchema = z
       frames: whole('number of frames', 1, MAX_FRAMES),
       fps: z.number(wants('a frame rate')).min(MIN_FPS, `The frame rate must be at least ${MIN_FPS}.`).max(MAX_FPS, `The frame rate can be at most ${MAX_FPS}.`),
     }),
-    output: z.strictObject({ width: whole('width', 16, MAX_OUTPUT), height: whole('height', 16, MAX_OUTPUT) }),
+    format: z.strictObject({ width: whole('width', 16, MAX_OUTPUT), height: whole('height', 16, MAX_OUTPUT) }),
     scene: z.strictObject(sceneShape),
+    outputs: z.array(item(outputs), wants('a list of outputs')).max(64, 'A piece can have at most 64 outputs.'),
     ribbons: z.array(ribbon, wants('a list of ribbons')).max(64, 'A piece can have at most 64 ribbons.'),
   })
   .superRefine((piece, ctx) => {
     const seen = new Set<string>();
+    const check = ({ id: value }: { id: string }, ...path: (string | number)[]) => {
+      if (seen.has(value)) ctx.addIssue({ code: 'custom', path: [...path, 'id'], message: `The identifier “${value}” is used twice; give one of them another.` });
+      seen.add(value);
+    };
     piece.ribbons.forEach((r, i) => {
-      const check = (value: string, path: (string | number)[]) => {
-        if (seen.has(value)) ctx.addIssue({ code: 'custom', path, message: `The identifier “${value}” is used twice; give one of them another.` });
-        seen.add(value);
-      };
-      check(r.id, ['ribbons', i, 'id']);
-      r.steps.forEach((s, j) => check(s.id, ['ribbons', i, 'steps', j, 'id']));
+      check(r, 'ribbons', i);
+      r.steps.forEach((s, j) => check(s, 'ribbons', i, 'steps', j));
+      r.finishes.forEach((f, j) => {
+        check(f, 'ribbons', i, 'finishes', j);
+        f.parts.forEach((p, k) => check(p, 'ribbons', i, 'finishes', j, 'parts', k));
+      });
     });
+    for (const list of sceneListNames) (piece.scene[list] as { id: string }[]).forEach((x, i) => check(x, 'scene', list, i));
+    piece.outputs.forEach((o, i) => check(o, 'outputs', i));
   });

@@ -83,7 +83,7 @@ function turning(f: Finding): Finding {
 /** A shape that turns round because of what other ribbons do. */
 function turningShape({ id, name }: KnownClosure): Finding {
   const words = 'Closed, but turns round here: what its values or its steps take from other ribbons does not close.';
-  const owner = { type: 'finish', ribbon: id } as const;
+  const owner = { type: 'part', ribbon: id, item: '' } as const;
   const none = { speedBefore: 0, speedAfter: 0, speedMean: 0, from: 0, to: 0, miss: 0 };
   return { ...none, kind: 'turn', key: `${id}/shape`, owner, title: 'Shape', place: name, unit: '', turns: { num: 1, den: 1 }, by: 'measure', words, repairs: [] };
 }

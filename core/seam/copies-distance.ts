@@ -1,3 +1,4 @@
+import { copyChannels } from '../copies/channels';
 import { copyCount, flattened, transformInto } from '../copies/copies';
 import type { Mesh } from '../shape/mesh';
 
@@ -14,10 +15,10 @@ function equal(a: ArrayLike<number> | undefined, b: ArrayLike<number> | undefine
   return true;
 }
 
-/** Whether two lists of copies are the same in every bit: places, shapes, colours and looks. */
+/** Whether two lists of copies are the same in every bit: places, shapes, channels and finishes. */
 export function sameCopies(a: Mesh, b: Mesh): boolean {
   const [p, q] = [a.copies, b.copies];
-  if (!p || !q || copyCount(p) !== copyCount(q) || !equal(p.matrices, q.matrices) || !equal(p.colours, q.colours) || !equal(p.looks, q.looks)) return false;
+  if (!p || !q || copyCount(p) !== copyCount(q) || !equal(p.matrices, q.matrices) || !equal(p.wears, q.wears) || p.wardrobe?.join() !== q.wardrobe?.join() || copyChannels.some((c) => !equal(p.channels?.[c], q.channels?.[c]))) return false;
   const known = new Map<number, boolean>();
   for (let i = 0; i < p.source.length; i++) {
     const key = p.source[i] * 65_536 + q.source[i];
@@ -41,18 +42,20 @@ export function sameCopies(a: Mesh, b: Mesh): boolean {
 export function pointsShown(mesh: Mesh, shade: number): Float32Array {
   const { copies } = mesh;
   if (!copies) return mesh.positions;
-  const { source, sources, matrices, colours, looks } = copies;
+  const { source, sources, matrices, channels, wears } = copies;
+  const { baseColor, roughness, metalness } = channels ?? {};
   const n = copyCount(copies);
   const total = source.reduce((sum, s) => sum + sources[s].positions.length / 3, 0);
   const each = total <= MOST_POINTS ? Infinity : Math.max(2, Math.floor(MOST_POINTS / Math.max(1, n)));
-  if (each === Infinity && !colours && !looks) return flattened(mesh).positions;
+  if (each === Infinity && !channels && !wears) return flattened(mesh).positions;
   const samples = sources.map((s) => sampled(s.positions, each));
   const out = new Float32Array(source.reduce((sum, s) => sum + samples[s].length, 0));
   let at = 0;
   for (let i = 0; i < n; i++) {
     const p = samples[source[i]];
     transformInto(p, matrices, 16 * i, out, at);
-    for (let k = 0; k < p.length; k++) out[at + k] += shade * (own(colours, 3 * i + (k % 3)) + own(looks, 2 * i + (k % 2)));
+    const finish = own(roughness, i) + 0.7 * own(metalness, i) + 0.3 * (wears ? wears[i] : 0);
+    for (let k = 0; k < p.length; k++) out[at + k] += shade * (own(baseColor, 3 * i + (k % 3)) + finish);
     at += p.length;
   }
   return out;

@@ -243,13 +243,12 @@ function speedFinding(place: NumberPlace, value: MotionDoc, frames: number): Fin
 /** Steps that do not close by their nature, and the loops after which they do. */
 function stepFindings(piece: Piece): { finding: Finding; loops: number | null }[] {
   const clock = { frame: 0, frames: piece.loop.frames };
-  return ownersOf(linkPiece(piece)).flatMap(({ owner, params, values, title, place, colour }): { finding: Finding; loops: number | null }[] => {
+  return ownersOf(linkPiece(piece)).flatMap(({ owner, params, item, title, place, ribbon }): { finding: Finding; loops: number | null }[] => {
     if (owner.type !== 'step') return [];
-    const step = piece.ribbons.find((r) => r.id === owner.ribbon)?.steps.find((s) => s.id === owner.step);
-    if (!step?.on) return [];
-    const seam = stepKind(step.kind).seam?.(evaluateValues(params, values, clock), piece.loop.frames);
+    if (!item.on) return [];
+    const seam = stepKind(item.kind).seam?.(evaluateValues(params, item.values, clock), piece.loop.frames);
     if (!seam) return [];
     const repairs = seam.repairs.map((r): Repair => ({ words: r.words, set: Object.entries(r.values).map(([param, value]) => ({ address: { owner: owner as Owner, param }, value })) }));
-    return [{ finding: { kind: 'gap', key: ownerKey(owner), owner, title, place, colour, unit: '', turns: WHOLE, by: 'proof', from: 0, to: 0, miss: 0, ...NO_SPEED, words: seam.words, repairs }, loops: seam.loops ?? null }];
+    return [{ finding: { kind: 'gap', key: ownerKey(owner), owner, title, place, colour: ribbon?.colour, unit: '', turns: WHOLE, by: 'proof', from: 0, to: 0, miss: 0, ...NO_SPEED, words: seam.words, repairs }, loops: seam.loops ?? null }];
   });
 }

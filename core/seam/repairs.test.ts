@@ -72,7 +72,7 @@ describe('findings', () => {
   it('of several, the most visible comes first', () => {
     const wave = (high: number) => ({ motion: 'wave', shape: 'saw', low: 0, high, turns: 0.5, phase: 0 });
     let p = spinning(wave(300));
-    p = setValue(p, { owner: { type: 'step', ribbon: 'vane', step: 'spin' }, param: 'through', axis: 0 }, wave(0.1));
+    p = setValue(p, { owner: { type: 'step', ribbon: 'vane', item: 'spin' }, param: 'through', axis: 0 }, wave(0.1));
     expect(findings(p).map((f) => f.title)).toEqual(['Spin angle', 'Spin through x']);
   });
 });
@@ -152,7 +152,7 @@ describe('closed to the eye', () => {
   });
   it('a gap of the angle is overruled by the shape', () => {
     const p = spinning({ motion: 'keys', adds: 90, keys: [key(0, 0)] });
-    const verdict = judge(proveSeam(p), [{ id: 'vane', closure: ribbonClosure(p, p.ribbons[0], 'draft') }]);
+    const verdict = judge(proveSeam(p), [{ id: 'vane', name: 'Vane', closure: ribbonClosure(p, p.ribbons[0], 'draft') }]);
     expect(verdict).toMatchObject({ closed: true, gaps: 0 });
     expect(verdict.findings[0].closedToTheEye).toBe(true);
   });

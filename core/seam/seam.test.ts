@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { withScene } from '../fixtures/edit';
 import { newPiece, newRibbon, newStep, type Piece } from '../piece/piece';
 import type { MotionDoc } from '../time/motion';
 import { checkSeam, summarise } from './check';
@@ -46,7 +47,7 @@ describe('proof by turns', () => {
   });
   it('the true period is the least common multiple of all turns', () => {
     const piece = withTwist(wave({ turns: 0.5 }));
-    const moved = { ...piece, scene: { ...piece.scene, camera: { ...piece.scene.camera, azimuth: wave({ turns: 1 / 3 }) } } };
+    const moved = withScene(piece, 'cameras', { azimuth: wave({ turns: 1 / 3 }) });
     expect(proveSeam(moved).truePeriod).toBe(240);
     expect(proveSeam(moved).findings.map((g) => g.place)).toContain('Scene');
   });

@@ -38,7 +38,7 @@ export function symmetryOf(piece: Piece, ribbonId: string, stepId: string, detai
 export function symmetryRepairs(piece: Piece, finding: Finding, detail: Detail): Repair[] {
   const { address } = finding;
   if (finding.kind !== 'gap' || address?.owner.type !== 'step') return [];
-  const { ribbon: ribbonId, step: stepId } = address.owner;
+  const { ribbon: ribbonId, item: stepId } = address.owner;
   const ribbon = piece.ribbons.find((r) => r.id === ribbonId);
   const step = ribbon?.steps.find((s) => s.id === stepId);
   if (!ribbon || step?.kind !== 'spin') return [];

@@ -48,8 +48,8 @@ describe('a shape that meets itself and turns round there', () => {
     const quarter = newStep('spin', { turns: 0, angle: { motion: 'keys', adds: 90, keys: [{ at: 0, value: 0, to: 'linear' }] } }, 'spin');
     const report = await checkSeam(piece(40, quarter, newStep('place', { shift: [0, wave({ turns: 1.5 }), 0] as never }, 'place')), 'draft', false);
     expect(report.proof.findings.map((f) => [f.kind, f.closedToTheEye ?? false, f.owner])).toEqual([
-      ['gap', true, { type: 'step', ribbon: 'block', step: 'spin' }],
-      ['turn', false, { type: 'step', ribbon: 'block', step: 'place' }],
+      ['gap', true, { type: 'step', ribbon: 'block', item: 'spin' }],
+      ['turn', false, { type: 'step', ribbon: 'block', item: 'place' }],
     ]);
     expect((await checkSeam(piece(40, quarter), 'draft', false)).closed).toBe(true);
   });

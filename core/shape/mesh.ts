@@ -1,3 +1,5 @@
+import type { CopyChannels } from '../copies/channels';
+
 /**
  * A polygon mesh. Connectivity and positions are separate objects: a form that moves gives new
  * positions on the same connectivity object, so that everything derived from connectivity alone
@@ -61,10 +63,12 @@ export interface Copies {
   readonly ids?: Uint32Array;
   /** How much later its source plays, as a share of the loop. */
   readonly late?: Float32Array;
-  /** 3 numbers a copy, sRGB 0…1, in place of the finish's colour; NaN for the finish's own. */
-  readonly colours?: Float32Array;
-  /** Roughness and metalness 0…1, 2 numbers a copy, in place of the finish's; NaN for its own. */
-  readonly looks?: Float32Array;
+  /** What copies have of their own in place of their finish, by channel. */
+  readonly channels?: CopyChannels;
+  /** Whose finish a copy wears: 0 that of the ribbon it is in, k that of the ribbon `wardrobe[k − 1]`; absent, all the first. */
+  readonly wears?: Uint8Array;
+  /** Identifiers of ribbons. */
+  readonly wardrobe?: readonly string[];
 }
 
 export function faceCount(c: Connectivity): number {

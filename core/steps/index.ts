@@ -69,10 +69,13 @@ import { vary } from './repeat/vary';
 import { bevel } from './solid/bevel';
 import { combine } from './solid/combine';
 import { rest } from './solid/rest';
+import { Registry } from '../declare/registry';
 import type { StepGroup, StepKind } from './step';
 
 /** Every step, in the order the add menu shows them. A new step is added here and nowhere else. */
-export const stepKinds = [torus, sphere, geodesic, box, cylinder, cone, capsule, plane, disc, platonic, medal, cord, minimal, drops, outline, curve, text, svg, imported, repeatLine, repeatRings, repeatGrid, repeatPath, repeatPoints, scatter, stream, vary, swing, thread, extrude, revolve, sweep, loft, wires, edgesToCurves, relax, even, subdivide, smooth, shade, decimate, displace, twist, bend, taper, shear, ripple, inflate, spherify, jitter, push, along, cage, shell, struts, links, thinOut, burst, part, triangulate, weld, nest, mirror, symmetry, combine, bevel, rest, place, spin, tumble, journey] as unknown as readonly StepKind[];
+export const steps = new Registry<StepKind>('step', [torus, sphere, geodesic, box, cylinder, cone, capsule, plane, disc, platonic, medal, cord, minimal, drops, outline, curve, text, svg, imported, repeatLine, repeatRings, repeatGrid, repeatPath, repeatPoints, scatter, stream, vary, swing, thread, extrude, revolve, sweep, loft, wires, edgesToCurves, relax, even, subdivide, smooth, shade, decimate, displace, twist, bend, taper, shear, ripple, inflate, spherify, jitter, push, along, cage, shell, struts, links, thinOut, burst, part, triangulate, weld, nest, mirror, symmetry, combine, bevel, rest, place, spin, tumble, journey] as unknown as readonly StepKind[]);
+
+export const stepKinds = steps.all;
 
 export const stepGroups: readonly { readonly group: StepGroup; readonly title: string }[] = [
   { group: 'form', title: 'Forms' },
@@ -85,15 +88,11 @@ export const stepGroups: readonly { readonly group: StepGroup; readonly title: s
   { group: 'place', title: 'Place' },
 ];
 
-const byKind = new Map(stepKinds.map((s) => [s.kind, s]));
-
 export function isStepKind(kind: string): boolean {
-  return byKind.has(kind);
+  return steps.has(kind);
 }
 
 /** The declaration of a step; throws a RangeError naming an unknown one. */
 export function stepKind(kind: string): StepKind {
-  const found = byKind.get(kind);
-  if (!found) throw new RangeError(`There is no step called “${kind}”. Known: ${[...byKind.keys()].join(', ')}.`);
-  return found;
+  return steps.get(kind);
 }

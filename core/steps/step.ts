@@ -19,8 +19,8 @@ export interface StepContext {
   other?(param: string): Mesh | undefined;
   /** The same with its copies as a list, some whole frames later or, below 0, earlier. */
   otherAt?(param: string, frames: number): Mesh | undefined;
-  /** The finish of another ribbon, by the parameter that names it, where `ownFinish` is on; roughness and metalness 0…1. */
-  finishOf?(param: string): { readonly colour: string; readonly roughness: number; readonly metalness: number } | undefined;
+  /** The identifier of another ribbon, by the parameter that names it; undefined where there is none. */
+  ribbonOf?(param: string): string | undefined;
   /** What is kept under a fingerprint; undefined while it is not there. */
   asset?(fingerprint: string): Asset | undefined;
   /** The shape that comes in, some whole frames later or, below 0, earlier. */

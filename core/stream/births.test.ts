@@ -98,7 +98,8 @@ describe('streams from ribbons that move', () => {
   });
   it('look the way they fly, and change colour while they live', () => {
     const p = piece([newStep('stream', { ...still, from: 'point', direction: [0, 1, 0], cone: 80, count: 20, speed: 1, turned: 'ahead', tinted: true, young: '#ff0000', old: '#0000ff' })]);
-    const { matrices, colours, ids } = at(p, 0).mesh.copies!;
+    const { matrices, channels, ids } = at(p, 0).mesh.copies!;
+    const colours = channels!.baseColor;
     for (let i = 0; i < 20; i++) {
       const place = [...matrices.subarray(16 * i + 12, 16 * i + 15)];
       const r = Math.hypot(...place);

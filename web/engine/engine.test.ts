@@ -1,6 +1,5 @@
-import { newPiece } from '@maypole/core/piece/piece';
 import { describe, expect, it } from 'vitest';
-import { baseName, frameName } from './deliver';
+import { baseName, frameName, framesWanted } from '@maypole/core/output/kind';
 import { LoopCache, type RibbonGeometry } from './loop-cache';
 
 function geometry(key: string, floats = 30, topology = 't'): RibbonGeometry {
@@ -69,10 +68,17 @@ describe('loop cache', () => {
 
 describe('names of files', () => {
   it('are predictable and sort in playing order', () => {
-    const base = baseName(newPiece('Pressure Cells'), { kind: 'png', width: 1080, height: 1920 });
+    const base = baseName('Pressure Cells', { width: 1080, height: 1920 });
     expect(base).toBe('pressure-cells-1080x1920');
     expect(frameName(base, 7, 100)).toBe('pressure-cells-1080x1920-0007.png');
     const names = [0, 9, 10, 99, 9999, 12_345].map((f) => frameName('x', f, 20_000));
     expect([...names].sort()).toEqual(names);
+  });
+  it('frames are those that were asked for, and never frame N', () => {
+    expect(framesWanted({ from: 0, count: 0 }, 4)).toEqual([0, 1, 2, 3]);
+    expect(framesWanted({ from: 2, count: 0 }, 4)).toEqual([2, 3]);
+    expect(framesWanted({ from: 1, count: 2 }, 4)).toEqual([1, 2]);
+    expect(framesWanted({ from: 3, count: 9 }, 4)).toEqual([3]);
+    expect(framesWanted({ from: 99, count: 0 }, 4)).toEqual([3]);
   });
 });

@@ -1,3 +1,4 @@
+import { channelBuffers } from '@maypole/core/copies/channels';
 import { fingerprint } from '@maypole/core/evaluate/hash';
 import { MeshCache } from '@maypole/core/evaluate/mesh-cache';
 import { evaluateRibbon } from '@maypole/core/evaluate/ribbon';
@@ -61,7 +62,7 @@ export class Evaluator {
     const { copies } = mesh;
     if (!copies) return { message: { type: 'evaluated', id: job.id, key, parts: [this.part(mesh, key, have, transfer)], problems, notes }, transfer };
     const parts = instancesOf(copies).map(({ source, instances }): PartResult => {
-      for (const buffer of [instances.matrices, instances.colours, instances.looks, instances.numbers]) if (buffer) transfer.push(buffer.buffer);
+      for (const buffer of [instances.matrices, instances.numbers, ...channelBuffers(instances.channels)]) transfer.push(buffer.buffer);
       const shape = copies.sources[source];
       return { ...this.part(shape, this.cache.keyOf(shape), have, transfer), instances };
     });

@@ -1,25 +1,35 @@
+import { CHANNEL_WIDTH, copyChannels, mapChannels } from '@maypole/core/copies/channels';
 import type { Copies } from '@maypole/core/shape/mesh';
 import type { Instances } from './protocol';
 
-/** Copies sorted by what is copied, in fresh buffers; sources of which there is no copy are left out. */
+/** Copies sorted by what is copied and by whose finish it wears, in fresh buffers; what no copy is of is left out. */
 export function instancesOf(copies: Copies): { source: number; instances: Instances }[] {
-  const { source, matrices, colours, looks, sources } = copies;
-  const counts = new Uint32Array(sources.length);
-  for (const s of source) counts[s]++;
-  const made = sources.map((_, s) => ({
-    matrices: new Float32Array(16 * counts[s]),
-    numbers: new Uint32Array(counts[s]),
-    ...(colours ? { colours: new Float32Array(3 * counts[s]) } : {}),
-    ...(looks ? { looks: new Float32Array(2 * counts[s]) } : {}),
+  const { source, matrices, channels, sources, wears, wardrobe } = copies;
+  const finishes = 1 + (wears ? wardrobe!.length : 0);
+  const boxOf = wears ? (i: number) => source[i] * finishes + wears[i] : (i: number) => source[i];
+  const counts = new Uint32Array(sources.length * finishes);
+  for (let i = 0; i < source.length; i++) counts[boxOf(i)]++;
+  const made = Array.from(counts, (n, box) => ({
+    source: Math.floor(box / finishes),
+    instances: {
+      matrices: new Float32Array(16 * n),
+      numbers: new Uint32Array(n),
+      ...(channels ? { channels: mapChannels(channels, (_, width) => new Float32Array(width * n)) } : {}),
+      ...(box % finishes > 0 ? { wears: wardrobe![(box % finishes) - 1] } : {}),
+    } satisfies Instances as Instances,
   }));
-  const at = new Uint32Array(sources.length);
+  const at = new Uint32Array(counts.length);
   for (let i = 0; i < source.length; i++) {
-    const to = made[source[i]];
-    const o = at[source[i]]++;
+    const box = boxOf(i);
+    const to = made[box].instances;
+    const o = at[box]++;
     for (let k = 0; k < 16; k++) to.matrices[16 * o + k] = matrices[16 * i + k];
     to.numbers[o] = i;
-    if (colours) for (let k = 0; k < 3; k++) to.colours![3 * o + k] = colours[3 * i + k];
-    if (looks) for (let k = 0; k < 2; k++) to.looks![2 * o + k] = looks[2 * i + k];
+    if (channels)
+      for (const c of copyChannels) {
+        const [from, width] = [channels[c], CHANNEL_WIDTH[c]];
+        if (from) for (let k = 0; k < width; k++) to.channels![c]![width * o + k] = from[width * i + k];
+      }
   }
-  return made.flatMap((instances, s) => (counts[s] > 0 ? [{ source: s, instances }] : []));
+  return made.filter((_, box) => counts[box] > 0);
 }

@@ -1,13 +1,11 @@
+import { channelBuffers } from '@maypole/core/copies/channels';
+import type { DrawablePart } from '@/view/frame';
 import type { CopiesNote, Problem } from '@maypole/core/evaluate/ribbon';
-import type { CopyFacts, Instances, Topology } from './protocol';
+import type { CopyFacts, Topology } from './protocol';
 
 /** One shape of a ribbon, with the places where it stands if it has copies. */
-export interface RibbonPart {
-  readonly key: string;
+export interface RibbonPart extends DrawablePart {
   readonly topology: Topology;
-  readonly positions: Float32Array;
-  readonly normals: Float32Array;
-  readonly instances?: Instances;
 }
 
 /** A ribbon's shape at a frame, ready to draw. */
@@ -191,6 +189,6 @@ function topologySize({ triangles, edges, lines, uv }: RibbonPart['topology']): 
 
 function placesSize(g: RibbonGeometry): number {
   let sum = (g.facts?.order.byteLength ?? 0) + (g.facts?.late?.byteLength ?? 0);
-  for (const { instances: i } of g.parts) if (i) sum += i.matrices.byteLength + i.numbers.byteLength + (i.colours?.byteLength ?? 0) + (i.looks?.byteLength ?? 0);
+  for (const { instances: i } of g.parts) if (i) sum += i.matrices.byteLength + i.numbers.byteLength + channelBuffers(i.channels).reduce((n, b) => n + b.byteLength, 0);
   return sum;
 }

@@ -41,11 +41,12 @@ export class Offscreen {
   private piece: Piece | null = null;
   private mode: ViewMode = 'shaded';
 
-  /** Draws an unwrapped frame onto `canvas`. */
-  async draw(frame: number): Promise<void> {
+  /** Draws an unwrapped frame onto `canvas`, as the average of so many sub-frames. */
+  async draw(frame: number, subframes = 8): Promise<void> {
     const piece = this.piece!;
     await this.engine.whenReady(frame);
-    this.stage.draw(composeFrame(this.engine, piece, frame, this.mode));
+    const picture = composeFrame(this.engine, piece, frame, this.mode);
+    for (let n = 0; n < subframes; n++) this.stage.draw(picture, n, subframes);
     this.context.drawImage(this.stage.canvas, 0, 0);
   }
 

@@ -72,6 +72,9 @@ describe('copies sorted for drawing', () => {
     const sorted = instancesOf(copies);
     expect(sorted.map((s) => [s.source, [...s.instances.numbers]])).toEqual([[0, [0, 2]], [2, [1, 3, 4]]]);
     expect([...sorted[1].instances.matrices.subarray(16, 32)]).toEqual([...copies.matrices.subarray(48, 64)]);
-    expect([...sorted[1].instances.colours!.subarray(6, 9)]).toEqual([...copies.colours!.subarray(12, 15)]);
+    expect(sorted.map((s) => s.instances.wears)).toEqual([undefined, undefined]);
+    const dressed = instancesOf({ ...copies, wears: Uint8Array.from([0, 2, 1, 0, 2]), wardrobe: ['b', 'c'] });
+    expect(dressed.map((s) => [s.source, s.instances.wears, [...s.instances.numbers]])).toEqual([[0, undefined, [0]], [0, 'b', [2]], [2, undefined, [3]], [2, 'c', [1, 4]]]);
+    expect([...sorted[1].instances.channels!.baseColor!.subarray(6, 9)]).toEqual([...copies.channels!.baseColor!.subarray(12, 15)]);
   });
 });

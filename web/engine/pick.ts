@@ -95,6 +95,8 @@ export interface CopyLook {
   readonly colour?: string;
   readonly roughness?: number;
   readonly metalness?: number;
+  /** The ribbon whose finish it wears, where that is not its own. */
+  readonly wears?: string;
 }
 
 /** Reads a copy off the shape of a ribbon; null where there is no such copy at this moment. */
@@ -104,8 +106,8 @@ export function lookAt(shape: RibbonGeometry, number: number): CopyLook | null {
     const at = i ? i.numbers.indexOf(number) : -1;
     if (!i || at < 0) continue;
     const m = i.matrices.subarray(16 * at, 16 * at + 16);
-    const colour = i.colours?.subarray(3 * at, 3 * at + 3);
-    const look = i.looks?.subarray(2 * at, 2 * at + 2);
+    const colour = i.channels?.baseColor?.subarray(3 * at, 3 * at + 3);
+    const [roughness, metalness] = [i.channels?.roughness?.[at], i.channels?.metalness?.[at]];
     const has = (x: number | undefined): x is number => x !== undefined && x === x;
     return {
       number,
@@ -118,8 +120,9 @@ export function lookAt(shape: RibbonGeometry, number: number): CopyLook | null {
       shape: index + 1,
       shapes: shape.parts.length,
       ...(colour && has(colour[0]) ? { colour: `#${[...colour].map((x) => Math.round(255 * x).toString(16).padStart(2, '0')).join('')}` } : {}),
-      ...(has(look?.[0]) ? { roughness: look![0] } : {}),
-      ...(has(look?.[1]) ? { metalness: look![1] } : {}),
+      ...(has(roughness) ? { roughness } : {}),
+      ...(has(metalness) ? { metalness } : {}),
+      ...(i.wears ? { wears: i.wears } : {}),
     };
   }
   return null;

@@ -1,3 +1,4 @@
+import type { DrawableTopology, Instances } from '@/view/frame';
 import type { CopiesNote, Problem } from '@maypole/core/evaluate/ribbon';
 import type { Piece, RibbonDoc } from '@maypole/core/piece/piece';
 import type { KnownClosure } from '@maypole/core/seam/check';
@@ -7,20 +8,9 @@ import type { Detail } from '@maypole/core/steps/step';
 import type { Loop } from '@maypole/core/time/loop';
 
 /** What drawing needs of a connectivity; sent once and then known by its key. */
-export interface Topology {
-  readonly key: string;
+export interface Topology extends DrawableTopology {
   readonly vertexCount: number;
-  /** 3 numbers a triangle. */
-  readonly triangles: Uint32Array;
-  /** 2 numbers an edge of the polygons. */
-  readonly edges: Uint32Array;
-  /** 2 numbers a piece of a curve. */
-  readonly lines: Uint32Array;
-  readonly groups: readonly { readonly slot: number; readonly start: number; readonly count: number }[];
-  /** 2 numbers a corner of a triangle. */
-  readonly uv?: Float32Array;
   readonly faces: number;
-  readonly closed: boolean;
 }
 
 export interface EvaluateJob {
@@ -35,17 +25,7 @@ export interface EvaluateJob {
   readonly have: readonly string[];
 }
 
-/** Where one shape stands many times; arrays have an entry a copy unless said otherwise. */
-export interface Instances {
-  /** 16 numbers a copy, a matrix by columns. */
-  readonly matrices: Float32Array;
-  /** 3 numbers a copy, sRGB 0…1; NaN for the finish's own. */
-  readonly colours?: Float32Array;
-  /** Roughness and metalness, 2 numbers a copy; NaN for the finish's own. */
-  readonly looks?: Float32Array;
-  /** Its number among all copies of the ribbon. */
-  readonly numbers: Uint32Array;
-}
+export type { Instances } from '@/view/frame';
 
 /** One shape of a ribbon, with the places where it stands if it has copies. */
 export interface PartResult {

@@ -49,7 +49,7 @@ scope.onmessage = async ({ data }: MessageEvent<SketchJob>) => {
     await breathe();
     if (newest !== data.id) return;
     const form = stepKind(kind).group === 'form';
-    const base: RibbonDoc = form || !data.ribbon ? { id: 'sketch', name: '', colour: data.tone, on: true, finish: {}, steps: [] } : data.ribbon;
+    const base: RibbonDoc = form || !data.ribbon ? { id: 'sketch', name: '', colour: data.tone, on: true, finishes: [], steps: [] } : data.ribbon;
     try {
       await makeReady({ ...base, steps: [...base.steps, newStep(kind, {}, 'sketch')] }, fetchAsset);
       if (newest !== data.id) return;

@@ -13,8 +13,8 @@ export function drawStrip(piece: Piece): Promise<Blob> {
     shared ??= Offscreen.create(STRIP.width, STRIP.height, false);
     const offscreen = await shared;
     // Half way between the piece's own frame and the card's: nothing much is cut off, and it is not tiny.
-    const aspect = Math.sqrt((piece.output.width / piece.output.height) * (STRIP.width / STRIP.height));
-    offscreen.setPiece({ ...piece, output: { width: aspect, height: 1 } }, 'draft');
+    const aspect = Math.sqrt((piece.format.width / piece.format.height) * (STRIP.width / STRIP.height));
+    offscreen.setPiece({ ...piece, format: { width: aspect, height: 1 } }, 'draft');
     const strip = document.createElement('canvas');
     strip.width = STRIP.width * STRIP.frames;
     strip.height = STRIP.height;

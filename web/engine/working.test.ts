@@ -100,8 +100,8 @@ describe('engine', () => {
     engine.setPiece(withRibbons(a), 'draft');
     await complete();
     jobs = [];
-    const piece = withRibbons({ ...a, name: 'Other', finish: { ...a.finish, roughness: 3 } });
-    engine.setPiece({ ...piece, loop: { frames: 10, fps: 50 }, scene: { ...piece.scene, camera: { ...piece.scene.camera, azimuth: 90 } } }, 'draft');
+    const piece = withRibbons({ ...a, name: 'Other', finishes: [] });
+    engine.setPiece({ ...piece, loop: { frames: 10, fps: 50 }, scene: { ...piece.scene, cameras: [{ ...piece.scene.cameras[0], values: { ...piece.scene.cameras[0].values, azimuth: 90 } }] } }, 'draft');
     expect(engine.getReadiness().count).toBe(10);
     await new Promise((resolve) => setTimeout(resolve, 300));
     expect(jobs).toHaveLength(0);
@@ -214,8 +214,8 @@ describe('engine', () => {
     expect(jobs.every((j) => j.ribbon.id === a.id)).toBe(true);
     const frame = composeFrame(engine, piece, 0, 'shaded');
     expect(frame.ribbons.map((r) => r.id)).toEqual([a.id]);
-    expect(frame.outputAspect).toBe(1);
-    expect(frame.ribbons[0].finish.roughness).toBeCloseTo(0.45, 9);
+    expect(frame.aspect).toBe(1);
+    expect(frame.ribbons[0].surfaces[0].roughness).toBeCloseTo(0.45, 9);
   });
   it('connectivities with equal faces have one key, whichever worker met them', async () => {
     const piece = withRibbons(moving(), ring(newStep('displace')));

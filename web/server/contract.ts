@@ -54,7 +54,11 @@ export interface Conflict {
   readonly kept: number;
 }
 
-const source = z.string('The document must be sent as text.').min(2, 'The document is empty.');
+/** A document, wherever it is taken in. Text of the same length in characters is never smaller in bytes. */
+const source = z
+  .string('The document must be sent as text.')
+  .min(2, 'The document is empty.')
+  .max(MAX_DOCUMENT, `This document is larger than ${MAX_DOCUMENT / 1024 / 1024} MB, the most that is taken; a piece is far smaller.`);
 
 const carriedAsset = z.strictObject({ name: z.string().max(200), data: z.string() });
 export const createBody = z.strictObject({ source, assets: z.record(z.string().regex(/^[0-9a-f]{64}$/), carriedAsset).optional() });

@@ -1,6 +1,6 @@
 import { readPiece } from '@maypole/core/piece/read';
 import { proveSeam } from '@maypole/core/seam/proof';
-import { and, desc, eq, isNotNull, isNull, max, sql } from 'drizzle-orm';
+import { and, desc, eq, isNotNull, isNull, lte, max, or, sql } from 'drizzle-orm';
 import type { Conflict, PieceSummary, RevisionSummary, StoredPiece } from './contract';
 import type { Database } from './db';
 import { AppError } from './http/app-error';
@@ -82,6 +82,9 @@ export async function savePiece(db: Database, id: string, source: string, basedO
   return db.transaction(async (tx) => {
     const [row] = await tx.select({ head: pieces.head }).from(pieces).where(eq(pieces.id, id)).for('update');
     if (!row) throw missing();
+    // What is there already, to the letter, is saved: a page whose answer was lost asks again.
+    const [now] = await tx.select({ source: revisions.source }).from(revisions).where(and(eq(revisions.pieceId, id), eq(revisions.number, row.head)));
+    if (now?.source === source) return { revision: row.head };
     const [{ last }] = await tx.select({ last: max(revisions.number) }).from(revisions).where(eq(revisions.pieceId, id));
     const number = (last ?? 0) + 1;
     const aside = row.head !== basedOn;
@@ -135,8 +138,12 @@ export async function loadRevision(db: Database, id: string, number: number): Pr
 }
 
 export async function storeThumbnail(db: Database, id: string, revision: number, picture: Buffer): Promise<void> {
-  const rows = await db.update(pieces).set({ thumbnail: picture, thumbnailRevision: revision }).where(eq(pieces.id, id)).returning({ id: pieces.id });
-  if (rows.length === 0) throw missing();
+  // A picture of an older revision that comes late does not take the place of a newer one's.
+  const newer = and(eq(pieces.id, id), or(isNull(pieces.thumbnailRevision), lte(pieces.thumbnailRevision, revision)));
+  const rows = await db.update(pieces).set({ thumbnail: picture, thumbnailRevision: revision }).where(newer).returning({ id: pieces.id });
+  if (rows.length > 0) return;
+  const [there] = await db.select({ id: pieces.id }).from(pieces).where(eq(pieces.id, id));
+  if (!there) throw missing();
 }
 
 export async function loadThumbnail(db: Database, id: string): Promise<Buffer> {

@@ -1,4 +1,5 @@
-import type { FinishAt, SceneAt } from '@maypole/core/evaluate/scene';
+import type { CopyChannels } from '@maypole/core/copies/channels';
+import type { PictureAt } from '@maypole/core/evaluate/picture-at';
 
 export type ViewMode = 'shaded' | 'edges' | 'points' | 'normals' | 'uv' | 'clay';
 
@@ -6,10 +7,11 @@ export type ViewMode = 'shaded' | 'edges' | 'points' | 'normals' | 'uv' | 'clay'
 export interface Instances {
   /** 16 numbers a copy, a matrix by columns. */
   readonly matrices: Float32Array;
-  /** 3 numbers a copy, sRGB 0…1; NaN for the finish's own. */
-  readonly colours?: Float32Array;
-  /** Roughness and metalness 0…1, 2 numbers a copy; NaN for the finish's own. */
-  readonly looks?: Float32Array;
+  /** What copies have of their own in place of their finish. */
+  readonly channels?: CopyChannels;
+  /** The ribbon whose finish they wear; absent, that of the ribbon they are in. */
+  readonly wears?: string;
+  /** Its number among all copies of the ribbon. */
   readonly numbers: Uint32Array;
 }
 
@@ -19,28 +21,31 @@ export interface Drawable {
   readonly parts: readonly DrawablePart[];
 }
 
+/** What drawing needs of a connectivity. */
+export interface DrawableTopology {
+  readonly key: string;
+  /** 3 numbers a triangle. */
+  readonly triangles: Uint32Array;
+  /** 2 numbers an edge of the polygons. */
+  readonly edges: Uint32Array;
+  /** 2 numbers a piece of a curve. */
+  readonly lines: Uint32Array;
+  readonly groups: readonly { readonly slot: number; readonly start: number; readonly count: number }[];
+  /** 2 numbers a corner of a triangle. */
+  readonly uv?: Float32Array;
+  readonly closed: boolean;
+}
+
 /** A shape as the view needs it; nothing here knows of steps. */
 export interface DrawablePart {
   readonly key: string;
-  readonly topology: {
-    readonly key: string;
-    readonly triangles: Uint32Array;
-    readonly edges: Uint32Array;
-    readonly lines: Uint32Array;
-    readonly groups: readonly { readonly slot: number; readonly start: number; readonly count: number }[];
-    readonly uv?: Float32Array;
-    readonly closed: boolean;
-  };
+  readonly topology: DrawableTopology;
   readonly positions: Float32Array;
   readonly normals: Float32Array;
   readonly instances?: Instances;
 }
 
-/** One picture to draw. */
-export interface ViewFrame {
-  readonly ribbons: readonly { readonly id: string; readonly shape: Drawable; readonly finish: FinishAt }[];
-  readonly scene: SceneAt;
+/** One picture to draw: what core describes, and how it is looked at. */
+export interface ViewFrame extends PictureAt<Drawable> {
   readonly mode: ViewMode;
-  /** Width / height of the delivered picture; it is fitted into the viewport. */
-  readonly outputAspect: number;
 }

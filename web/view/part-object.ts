@@ -1,8 +1,10 @@
 import { checker, uv, vec3, mix } from 'three/tsl';
-import { BufferAttribute, BufferGeometry, Color, DoubleSide, DynamicDrawUsage, Group, InstancedBufferAttribute, InstancedMesh, LineSegments, Mesh, MeshBasicNodeMaterial, Points, type LineBasicNodeMaterial, type Material, type Object3D, type PointsNodeMaterial } from 'three/webgpu';
+import { CHANNEL_WIDTH, copyChannels, type CopyChannel } from '@maypole/core/copies/channels';
+import { BufferAttribute, BufferGeometry, DoubleSide, DynamicDrawUsage, Group, InstancedBufferAttribute, InstancedMesh, LineSegments, Mesh, MeshBasicNodeMaterial, Points, type LineBasicNodeMaterial, type Object3D, type PointsNodeMaterial } from 'three/webgpu';
 import { boundsOf } from '@maypole/core/shape/measure';
 import type { DrawablePart, ViewMode } from './frame';
 import type { RibbonMaterials } from './ribbon-materials';
+import { COPY_ATTRIBUTES } from './surface-material';
 
 /** Length of the lines that show normals, as a share of the shape's size; copies are seen smaller. */
 const NORMAL_LENGTH = 0.018;
@@ -34,8 +36,7 @@ export class PartObject {
   private curves: LineSegments | null = null;
   private extra: { mode: ViewMode; shape: string; object: Mesh | Points | LineSegments } | null = null;
   private matrices: InstancedBufferAttribute | null = null;
-  private tints: InstancedBufferAttribute | null = null;
-  private looks: InstancedBufferAttribute | null = null;
+  private readonly own = new Map<CopyChannel, InstancedBufferAttribute>();
   /** Key of the shape whose buffers are on the device. */
   shape = '';
   /** Places that are drawn now, to be told which copy was hit. */
@@ -58,7 +59,7 @@ export class PartObject {
     return part.topology.key === this.topology && kindOf(part) === this.kind && (part.instances ? count <= this.room && count * 4 >= this.room / 2 : true);
   }
 
-  update(part: DrawablePart, mode: ViewMode, ownColour: string, ownLook: readonly [number, number], changed: boolean): void {
+  update(part: DrawablePart, mode: ViewMode, changed: boolean): void {
     if (part.key !== this.shape) {
       const geometry = this.mesh?.geometry ?? this.curves?.geometry;
       const { position, normal } = (geometry?.attributes ?? {}) as Record<string, BufferAttribute | undefined>;
@@ -72,7 +73,7 @@ export class PartObject {
       }
       this.shape = part.key;
     }
-    if (part.instances && changed) this.place(part.instances, ownColour, ownLook);
+    if (part.instances && changed) this.place(part.instances);
     if (this.edges) this.edges.visible = mode === 'edges';
     this.showExtra(part, mode);
     if (this.mesh) this.mesh.visible = !(mode === 'uv' && this.extra);
@@ -84,26 +85,16 @@ export class PartObject {
     this.group.clear();
   }
 
-  private place(i: NonNullable<DrawablePart['instances']>, ownColour: string, ownLook: readonly [number, number]): void {
-    const n = i.numbers.length;
-    this.numbers = i.numbers;
-    put(this.matrices!, i.matrices);
+  private place({ numbers, matrices, channels }: NonNullable<DrawablePart['instances']>): void {
+    const n = numbers.length;
+    this.numbers = numbers;
+    put(this.matrices!, matrices);
     for (const o of [this.mesh, this.edges, this.curves, this.extra?.object] as (Instanced | null)[]) if (o) o.count = n;
-    if (this.tints && i.colours) {
-      const own = new Color(ownColour);
-      const out = this.tints.array as Float32Array;
-      for (let k = 0; k < 3 * n; k += 3) {
-        const c = i.colours[k] !== i.colours[k] ? own : null;
-        out[k] = c ? c.r : linear(i.colours[k]);
-        out[k + 1] = c ? c.g : linear(i.colours[k + 1]);
-        out[k + 2] = c ? c.b : linear(i.colours[k + 2]);
-      }
-      this.tints.needsUpdate = true;
-    }
-    if (this.looks && i.looks) {
-      const out = this.looks.array as Float32Array;
-      for (let k = 0; k < 2 * n; k++) out[k] = i.looks[k] !== i.looks[k] ? ownLook[k & 1] : i.looks[k];
-      this.looks.needsUpdate = true;
+    for (const [channel, attribute] of this.own) {
+      const values = channels?.[channel];
+      if (!values) continue;
+      writeChannel(attribute.array as Float32Array, values, CHANNEL_WIDTH[channel], n);
+      attribute.needsUpdate = true;
     }
   }
 
@@ -112,8 +103,7 @@ export class PartObject {
     const { instances } = part;
     if (instances) {
       this.matrices = dynamic(16, this.room);
-      if (instances.colours) this.tints = dynamic(3, this.room);
-      if (instances.looks) this.looks = dynamic(2, this.room);
+      for (const c of channelsOf(part)) this.own.set(c, dynamic(COPY_ATTRIBUTES[c].width, this.room));
     }
     const position = new BufferAttribute(part.positions, 3);
     const { triangles, groups, lines } = part.topology;
@@ -122,11 +112,10 @@ export class PartObject {
       geometry.setAttribute('position', position);
       geometry.setAttribute('normal', new BufferAttribute(part.normals, 3));
       geometry.setIndex(new BufferAttribute(triangles, 1));
-      if (this.tints) geometry.setAttribute('copyColour', this.tints);
-      if (this.looks) geometry.setAttribute('copyLook', this.looks);
+      for (const [c, attribute] of this.own) geometry.setAttribute(COPY_ATTRIBUTES[c].name, attribute);
       groups.forEach((g, i) => geometry.addGroup(g.start, g.count, i));
-      const wants = { coloured: this.tints !== null, looked: this.looks !== null };
-      const list = groups.map((g) => this.materials.of(g.slot, part.topology.closed, wants) as Material);
+      // Copies' own values are of the main finish only.
+      const list = groups.map((g) => this.materials.of(g.slot, { closed: part.topology.closed, channels: g.slot === 0 ? channelsOf(part) : [] }));
       const material = list.length === 1 ? list[0] : list;
       this.mesh = this.matrices ? new InstancedMesh(geometry, material, 0) : new Mesh(geometry, material);
       if (this.matrices) (this.mesh as InstancedMesh).instanceMatrix = this.matrices;
@@ -182,9 +171,28 @@ export class PartObject {
   }
 }
 
+/** Channels that copies of a part bring with them, in one order. */
+function channelsOf({ instances }: DrawablePart): CopyChannel[] {
+  return copyChannels.filter((c) => instances?.channels?.[c]);
+}
+
 /** What a part needs of its materials; parts that differ in it cannot take each other's place. */
-export function kindOf({ instances: i }: DrawablePart): string {
-  return i ? `copies${i.colours ? ' coloured' : ''}${i.looks ? ' looked' : ''}` : 'one';
+export function kindOf(part: DrawablePart): string {
+  return part.instances ? `copies ${channelsOf(part).join()} ${part.instances.wears ?? ''}` : 'one';
+}
+
+/** Whether parts of this kind look otherwise where copies show nothing of their own. */
+export function hasOwnChannels(part: DrawablePart): boolean {
+  return channelsOf(part).length > 0;
+}
+
+/** Values of copies with one number more, 1 where the copy has its own and 0 where its finish holds; colours as light. */
+export function writeChannel(out: Float32Array, values: Float32Array, width: number, count: number): void {
+  for (let i = 0; i < count; i++) {
+    const has = values[width * i] === values[width * i];
+    for (let k = 0; k < width; k++) out[(width + 1) * i + k] = !has ? 0 : width === 3 ? linear(values[width * i + k]) : values[width * i + k];
+    out[(width + 1) * i + width] = has ? 1 : 0;
+  }
 }
 
 function dynamic(width: number, room: number): InstancedBufferAttribute {

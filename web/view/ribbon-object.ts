@@ -1,16 +1,19 @@
-import type { FinishAt } from '@maypole/core/evaluate/scene';
+import type { RibbonAt } from '@maypole/core/evaluate/picture-at';
+import type { Surfaces } from '@maypole/core/finish/finish';
 import { Color, Group, LineBasicNodeMaterial, PointsNodeMaterial } from 'three/webgpu';
 import type { Drawable, DrawablePart, ViewMode } from './frame';
-import { kindOf, PartObject, uvMaterial, type ExtraMaterials } from './part-object';
-import { displayColour, RibbonMaterials } from './ribbon-materials';
+import { hasOwnChannels, kindOf, PartObject, uvMaterial, type ExtraMaterials } from './part-object';
+import { RibbonMaterials } from './ribbon-materials';
+import { throughViewTransform } from './view-transform';
 
 /** A ribbon on screen: its parts, kept from frame to frame and found again by what they show. */
 export class RibbonObject {
   readonly group = new Group();
-  private readonly materials = new RibbonMaterials();
+  /** Its own materials under '', and those of ribbons whose finish its copies wear under their identifier. */
+  private readonly materials = new Map<string, RibbonMaterials>();
   private readonly extras: ExtraMaterials = {
-    point: new PointsNodeMaterial({ color: displayColour(new Color(), '#24262B'), size: 5, sizeAttenuation: false }),
-    normal: new LineBasicNodeMaterial({ color: displayColour(new Color(), '#3A86B7') }),
+    point: new PointsNodeMaterial({ color: throughViewTransform(new Color(), '#24262B'), size: 5, sizeAttenuation: false }),
+    normal: new LineBasicNodeMaterial({ color: throughViewTransform(new Color(), '#3A86B7') }),
     uv: uvMaterial(),
   };
   private parts: PartObject[] = [];
@@ -21,24 +24,32 @@ export class RibbonObject {
     return this.parts;
   }
 
-  update(shape: Drawable, finish: FinishAt, mode: ViewMode): void {
-    const other = this.materials.update(finish, mode);
-    if (other && shape.parts.some((p) => kindOf(p) !== 'one' && kindOf(p) !== 'copies')) this.clear();
-    const look = `${shape.key}/${finish.colour}/${finish.roughness}/${finish.metalness}`;
-    const changed = look !== this.shown;
-    this.shown = look;
-    const before = this.parts;
-    const objects = changed || before.length === 0 ? this.arranged(shape.parts, before) : before;
-    this.parts = objects;
-    shape.parts.forEach((part, i) => objects[i].update(part, mode, finish.colour, [finish.roughness, finish.metalness], changed));
-    // Materials made just now take over the finish, too.
-    this.materials.update(finish, mode);
+  update({ shape, surfaces }: RibbonAt<Drawable>, wardrobe: ReadonlyMap<string, Surfaces>, mode: ViewMode): void {
+    const worn = new Set(shape.parts.map((p) => p.instances?.wears ?? ''));
+    let other = false;
+    for (const wearer of worn) other = this.materialsOf(wearer).update(wardrobe.get(wearer) ?? surfaces, mode) || other;
+    if (other && shape.parts.some(hasOwnChannels)) this.clear();
+    const changed = shape.key !== this.shown;
+    this.shown = shape.key;
+    this.parts = changed || this.parts.length === 0 ? this.arranged(shape.parts, this.parts) : this.parts;
+    shape.parts.forEach((part, i) => this.parts[i].update(part, mode, changed || other));
+    for (const [wearer, materials] of this.materials) {
+      if (worn.has(wearer)) continue;
+      materials.dispose();
+      this.materials.delete(wearer);
+    }
   }
 
   dispose(): void {
     this.clear();
-    this.materials.dispose();
+    for (const m of this.materials.values()) m.dispose();
     for (const m of Object.values(this.extras) as { dispose(): void }[]) m.dispose();
+  }
+
+  private materialsOf(wearer: string): RibbonMaterials {
+    let materials = this.materials.get(wearer);
+    if (!materials) this.materials.set(wearer, (materials = new RibbonMaterials()));
+    return materials;
   }
 
   /** An object for each part: the one that shows it already, else one with the same corners, else a new one. */
@@ -61,7 +72,7 @@ export class RibbonObject {
         }
       const count = part.instances?.numbers.length ?? 0;
       // Some room to spare, so that a stream that swells is not made anew at every frame.
-      const made = new PartObject(part.topology.key, Math.ceil(count * 1.25) + 4, kindOf(part), part, this.materials, this.extras);
+      const made = new PartObject(part.topology.key, Math.ceil(count * 1.25) + 4, kindOf(part), part, this.materialsOf(part.instances?.wears ?? ''), this.extras);
       this.group.add(made.group);
       out[i] = made;
     });

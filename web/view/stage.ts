@@ -1,9 +1,11 @@
 import { fitFrame } from '@maypole/core/scene/lens';
-import { Color, DirectionalLight, LinearSRGBColorSpace, PerspectiveCamera, Scene, WebGPURenderer } from 'three/webgpu';
+import type { LightAt } from '@maypole/core/scene/kind';
+import { DirectionalLight, LinearSRGBColorSpace, PerspectiveCamera, Scene, WebGPURenderer } from 'three/webgpu';
 import type { ViewFrame } from './frame';
-import { displayColour } from './ribbon-materials';
+import { Picture } from './picture';
 import { RibbonObject } from './ribbon-object';
 import { studioTexture } from './studio';
+import { pixelOffset } from './subframes';
 
 /** Why no picture can be drawn, in words for the user. */
 export class NoPicture extends Error {
@@ -19,8 +21,8 @@ export class Stage {
   private readonly camera = new PerspectiveCamera(40, 1, 0.01, 1000);
   private readonly ribbons = new Map<string, RibbonObject>();
   private readonly key = new DirectionalLight('#ffffff', 2);
-  private readonly background = new Color();
   private readonly studio = studioTexture();
+  private readonly picture: Picture;
   private width = 1;
   private height = 1;
 
@@ -28,20 +30,28 @@ export class Stage {
     readonly canvas: HTMLCanvasElement,
     private readonly renderer: WebGPURenderer,
   ) {
-    // Materials write display colours themselves (see ribbon-object.ts), so the picture is drawn
-    // straight to the canvas: no second pass, and edges are smoothed in the space the eye sees.
+    // The picture brings light to display values itself, and what it writes is shown as it is.
     renderer.outputColorSpace = LinearSRGBColorSpace;
+    this.picture = new Picture(renderer);
     this.scene.environment = this.studio;
-    this.scene.background = this.background;
     this.scene.add(this.key, this.key.target);
   }
 
-  /** Throws NoPicture where the browser has no 3D drawing. */
-  static async create(canvas: HTMLCanvasElement): Promise<Stage> {
+  /**
+   * Throws NoPicture where the browser has no 3D drawing.
+   *
+   * @param onLost told when the graphics device is gone; the stage draws nothing more then
+   */
+  static async create(canvas: HTMLCanvasElement, onLost?: () => void): Promise<Stage> {
     if (!('gpu' in navigator) && !document.createElement('canvas').getContext('webgl2')) throw new NoPicture(ADVICE);
     try {
-      const renderer = new WebGPURenderer({ canvas, antialias: true });
+      const renderer = new WebGPURenderer({ canvas });
       await renderer.init();
+      let ended = false;
+      renderer.onDeviceLost = () => {
+        if (!ended) onLost?.();
+        ended = true;
+      };
       return new Stage(canvas, renderer);
     } catch (error) {
       console.warn(error);
@@ -56,31 +66,32 @@ export class Stage {
     this.height = height;
     this.renderer.setPixelRatio(1);
     this.renderer.setSize(width, height, false);
+    this.picture.setSize(width, height);
   }
 
-  /** Draws at once; the canvas may be copied right after this, in the same task. */
-  draw(frame: ViewFrame): void {
-    const { scene: at } = frame;
+  /**
+   * Draws at once; the canvas may be copied right after this, in the same task.
+   *
+   * @param number which sub-frame, from 0; the average of those so far is shown
+   * @param of how many there will be at least; with 1 nothing is averaged
+   */
+  draw(frame: ViewFrame, number = 0, of = 1): void {
+    const { camera: at, lights, backdrop } = frame.scene;
     const aspect = this.width / this.height;
-    const { fov } = fitFrame(at.focalLength, frame.outputAspect, aspect);
-    const distance = Math.hypot(...at.pose.position.map((p, k) => p - at.pose.target[k]));
+    const { fov } = fitFrame(at.focalLength, frame.aspect, aspect);
+    const distance = Math.hypot(...at.position.map((p, k) => p - at.target[k]));
     this.camera.fov = fov;
     this.camera.aspect = aspect;
-    this.camera.near = Math.max(0.001, distance / 200);
+    this.camera.near = Math.max(0.0001, distance / 200);
     this.camera.far = distance * 20 + 200;
-    this.camera.position.set(...at.pose.position);
+    this.camera.position.set(...at.position);
     this.camera.up.set(0, 1, 0);
-    this.camera.lookAt(...at.pose.target);
-    this.camera.updateProjectionMatrix();
-    displayColour(this.background, at.backdrop);
-    const turn = (at.light.turn * Math.PI) / 180;
-    this.scene.environmentRotation.set(0, turn, 0);
-    this.scene.environmentIntensity = 0.62 * at.light.strength;
-    this.key.intensity = 2 * at.light.strength;
-    const azimuth = turn - (40 * Math.PI) / 180;
-    this.key.position.set(5 * Math.sin(azimuth), 5, 5 * Math.cos(azimuth));
+    this.camera.lookAt(...at.target);
+    const [dx, dy] = of === 1 ? [0, 0] : pixelOffset(number);
+    this.camera.setViewOffset(this.width, this.height, dx, dy, this.width, this.height);
+    this.light(lights);
     this.arrange(frame);
-    this.renderer.render(this.scene, this.camera);
+    this.picture.draw(this.scene, this.camera, backdrop.colour, number, of);
   }
 
   /** Frees what it holds on the graphics device. */
@@ -88,20 +99,33 @@ export class Stage {
     for (const object of this.ribbons.values()) object.dispose();
     this.ribbons.clear();
     this.studio.dispose();
+    this.picture.dispose();
     this.renderer.dispose();
+  }
+
+  /** The studio's lamps and its sun; without a studio light it is dark. */
+  private light(lights: readonly LightAt[]): void {
+    const studio = lights.find((l) => l.type === 'studio');
+    const strength = studio?.strength ?? 0;
+    const turn = ((studio?.turn ?? 0) * Math.PI) / 180;
+    this.scene.environmentRotation.set(0, turn, 0);
+    this.scene.environmentIntensity = 0.62 * strength;
+    this.key.intensity = 2 * strength;
+    const azimuth = turn - (40 * Math.PI) / 180;
+    this.key.position.set(5 * Math.sin(azimuth), 5, 5 * Math.cos(azimuth));
   }
 
   private arrange(frame: ViewFrame): void {
     const seen = new Set<string>();
-    for (const { id, shape, finish } of frame.ribbons) {
-      seen.add(id);
-      let object = this.ribbons.get(id);
+    for (const ribbon of frame.ribbons) {
+      seen.add(ribbon.id);
+      let object = this.ribbons.get(ribbon.id);
       if (!object) {
         object = new RibbonObject();
-        this.ribbons.set(id, object);
+        this.ribbons.set(ribbon.id, object);
         this.scene.add(object.group);
       }
-      object.update(shape, finish, frame.mode);
+      object.update(ribbon, frame.wardrobe, frame.mode);
     }
     for (const [id, object] of this.ribbons) {
       if (seen.has(id)) continue;

@@ -1,4 +1,4 @@
-import { number } from '../../declare/params';
+import { number, seed } from '../../declare/params';
 import { faceMiddle, faceNormal } from '../../shape/faces';
 import { perConnectivity, type Connectivity } from '../../shape/mesh';
 import { randomSource } from '../../time/random';
@@ -24,7 +24,7 @@ export const burst = defineStep({
     variety: number('Variety', 60, 'How much less far some of them go.', { unit: '%', min: 0, max: 100, soft: [0, 100], step: 1 }),
     size: number('Face size', 85, 'Size of each face about its middle.', { unit: '%', min: 0, max: 400, soft: [0, 120], step: 1 }),
     turn: number('Turn', 0, 'Turns each face about its normal.', { unit: '°', cyclic: 360, min: -36_000, max: 36_000, soft: [-180, 180], step: 1 }),
-    seed: number('Seed', 1, 'Another number, other faces go far.', { min: 0, max: 99_999, soft: [0, 100], integer: true }),
+    seed: seed('Seed', 1, 'Another number, other faces go far.', 'chance'),
     ...regionParams,
   },
   summary: (v) => `${brief(v.distance)} m, faces at ${brief(v.size)} %`,

@@ -1,4 +1,4 @@
-import { choice, number } from '../../declare/params';
+import { choice, number, seed } from '../../declare/params';
 import { faceMiddle, gather, keepFaces } from '../../shape/faces';
 import { noiseKind } from '../../noise/kinds/index';
 import type { Connectivity, Mesh } from '../../shape/mesh';
@@ -20,7 +20,7 @@ export const thinOut = defineStep({
     share: number('Share', 50, 'Of the faces that is taken away.', { unit: '%', min: 0, max: 100, soft: [0, 100], step: 1 }),
     by: choice('By', 'chance', [{ value: 'chance', title: 'Chance' }, { value: 'order', title: 'Order' }, { value: 'patches', title: 'Patches' }, { value: 'region', title: 'Region' }], 'Which go first: any, those made first, neighbours together, or those where the region is strongest.'),
     scale: number('Patch size', 0.6, 'Size of the patches.', { unit: 'm', min: 0.001, max: 1000, soft: [0.05, 4], shownWhen: { param: 'by', is: ['patches'] } }),
-    seed: number('Seed', 1, 'Another number, other faces.', { min: 0, max: 99_999, soft: [0, 100], integer: true, shownWhen: { param: 'by', is: ['chance', 'patches'] } }),
+    seed: seed('Seed', 1, 'Another number, other faces.', 'chance', { shownWhen: { param: 'by', is: ['chance', 'patches'] } }),
     ...regionParams,
   },
   summary: (v) => `${brief(v.share)} % by ${v.by}`,

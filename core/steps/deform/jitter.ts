@@ -1,4 +1,4 @@
-import { number, vector } from '../../declare/params';
+import { number, seed, vector } from '../../declare/params';
 import { swayAngles } from '../../noise/sway';
 import { randomSource } from '../../time/random';
 import { brief, defineStep } from '../step';
@@ -14,7 +14,7 @@ export const jitter = defineStep({
   carries: 'shift',
   params: {
     amount: vector('Amount', [0.05, 0.05, 0.05], 'At most so far along x, y and z, either way.', { unit: 'm', min: 0, max: 100, soft: [0, 0.5] }),
-    seed: number('Seed', 1, 'Another number, other places.', { min: 0, max: 99_999, soft: [0, 100], integer: true }),
+    seed: seed('Seed', 1, 'Another number, other places.', 'chance'),
     rate: number('Rate', 0, 'How much points wander in a loop; 0 stands still. It always closes.', { unit: '/loop', min: 0, max: 64, soft: [0, 6], step: 0.05 }),
     ...regionParams,
   },

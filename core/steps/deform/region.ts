@@ -1,4 +1,4 @@
-import { choice, number, ribbon, toggle, vector, type Evaluated } from '../../declare/params';
+import { choice, type Evaluated, number, ribbon, seed, toggle, vector } from '../../declare/params';
 import { noiseField } from '../../noise/noise';
 import { boundsOf } from '../../shape/measure';
 import type { Mesh } from '../../shape/mesh';
@@ -34,7 +34,7 @@ export const regionParams = {
   regionShare: number('Covered', 50, 'How much of everything the patches cover.', { unit: '%', min: 0, max: 100, soft: [0, 100], step: 1, more: true, shownWhen: { param: 'region', is: ['patches'] } }),
   regionScale: number('Patch size', 1, 'Size of the patches.', { unit: 'm', min: 0.001, max: 1000, soft: [0.1, 4], more: true, shownWhen: { param: 'region', is: ['patches'] } }),
   regionRate: number('Patch rate', 0, 'How much the patches change in a loop; it always closes.', { unit: '/loop', min: 0, max: 64, soft: [0, 6], step: 0.05, more: true, shownWhen: { param: 'region', is: ['patches'] } }),
-  regionSeed: number('Patch seed', 0, 'Another number, other patches.', { min: 0, max: 99_999, soft: [0, 100], integer: true, more: true, shownWhen: { param: 'region', is: ['patches'] } }),
+  regionSeed: seed('Patch seed', 0, 'Another number, other patches.', 'pattern', { more: true, shownWhen: { param: 'region', is: ['patches'] } }),
   soft: number('Soft edge', 0.5, 'Width of its border, over which the strength falls to nothing.', { unit: 'm', min: 0, max: 10_000, soft: [0, 2], more: true, shownWhen: { param: 'region', is: SOFT } }),
   softShare: number('Softness', 30, 'How gradually the strength falls to nothing.', { unit: '%', min: 0, max: 100, soft: [0, 100], step: 1, more: true, shownWhen: { param: 'region', is: ['patches', 'facing'] } }),
   fall: choice('Falls', 'smooth', [{ value: 'smooth', title: 'Smoothly' }, { value: 'linear', title: 'Evenly' }, { value: 'early', title: 'Early' }, { value: 'late', title: 'Late' }], 'How the strength falls over the border.', { more: true, shownWhen: { param: 'region', is: [...SOFT, 'patches', 'facing'] } }),

@@ -1,4 +1,4 @@
-import { number, vector } from '../../declare/params';
+import { number, seed, vector } from '../../declare/params';
 import { surfaceNets } from '../../shape/surface-nets';
 import { sample, seriesFor } from '../../time/motions/wander';
 import { brief, defineStep } from '../step';
@@ -17,7 +17,7 @@ export const drops = defineStep({
     reach: vector('Reach', [1.5, 1.2, 1.5], 'How far they wander along x, y and z.', { unit: 'm', min: 0, max: 1000, soft: [0, 4], moves: false }),
     melt: number('Melts', 35, 'How early they reach out to each other.', { unit: '%', min: 1, max: 100, soft: [5, 90], step: 1 }),
     rate: number('Rate', 1.5, 'About how many swings each makes in a loop. It always closes.', { unit: '/loop', min: 0.25, max: 24, soft: [0.25, 6], step: 0.25, moves: false }),
-    seed: number('Seed', 1, 'Another number, other ways.', { min: 0, max: 99_999, soft: [0, 100], integer: true, moves: false }),
+    seed: seed('Seed', 1, 'Another number, other ways.', 'chance', { moves: false }),
     cells: number('Cells', 56, 'Cells of the grid from side to side: more is finer.', { min: 8, max: 220, soft: [16, 120], integer: true }),
   },
   summary: (v) => `${v.count} of ${brief(v.radius)} m`,

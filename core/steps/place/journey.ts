@@ -1,4 +1,4 @@
-import { choice, number, points, vector, type Points } from '../../declare/params';
+import { choice, number, points, type Points, seed, vector } from '../../declare/params';
 import { closedPath, cross, splineThrough, squareTo, type ClosedPath } from '../../shape/closed-path';
 import { boundsOf } from '../../shape/measure';
 import { sinCosDegrees } from '../../shape/quaternion';
@@ -29,7 +29,7 @@ export const journey = defineStep({
     path: choice('Path', 'wander', [{ value: 'wander', title: 'Wandering' }, { value: 'drawn', title: 'Drawn' }], 'A closed random line, or one through points of your own.'),
     reach: vector('Reach', [5, 1.6, 5], 'How far it wanders along x, y and z.', { unit: 'm', min: 0, max: 1000, soft: [0, 10], moves: false, shownWhen: { param: 'path', is: ['wander'] } }),
     bends: number('Bends', 1.5, 'About how many bends there are.', { min: 0.5, max: 24, soft: [0.5, 8], step: 0.25, moves: false, shownWhen: { param: 'path', is: ['wander'] } }),
-    seed: number('Seed', 1, 'Another number, another path.', { min: 0, max: 99_999, soft: [0, 100], integer: true, moves: false, shownWhen: { param: 'path', is: ['wander'] } }),
+    seed: seed('Seed', 1, 'Another number, another path.', 'chance', { moves: false, shownWhen: { param: 'path', is: ['wander'] } }),
     points: points('Points', DRAWN, 'The closed path goes through them in this order.', { shownWhen: { param: 'path', is: ['drawn'] } }),
     laps: number('Laps', 1, 'Times round the path per loop, at even speed; whole numbers close.', { unit: 'turns', min: -100, max: 100, soft: [-4, 4], step: 1, counts: true }),
     nose: choice('Nose', 'z', Object.keys(NOSES).map((value) => ({ value, title: value.toUpperCase().replace('-', '−') })), 'The end of the form that goes ahead.'),

@@ -1,4 +1,4 @@
-import { choice, number, ribbon, toggle, type Evaluated } from '../../declare/params';
+import { choice, type Evaluated, number, ribbon, seed, toggle } from '../../declare/params';
 import { filtered, repeatOver, type Places } from '../../copies/places';
 import { copyCount, withCopies } from '../../copies/copies';
 import { noiseField } from '../../noise/noise';
@@ -28,7 +28,7 @@ export const repeatParams = {
   patchSize: number('Patch size', 2, 'Size of the patches in which the ribbons are dealt out.', { unit: 'm', min: 0.001, max: 1000, soft: [0.2, 8], more: true, shownWhen: { param: 'takes', is: ['patches'] } }),
   ownFinish: toggle('Own finishes', true, 'Copies of other ribbons keep the finish of their own ribbon; otherwise all have that of this one.', { more: true, shownWhen: { param: 'takes', is: ['turn', 'chance', 'patches'] } }),
   quarters: choice('Quarter turns', 'none', [{ value: 'none', title: 'None' }, { value: 'x', title: 'About X' }, { value: 'y', title: 'About Y' }, { value: 'z', title: 'About Z' }], 'Turns each copy by 0, 90, 180 or 270° by chance.', { more: true }),
-  seed: number('Seed', 0, 'Another number, another chance.', { min: 0, max: 99_999, soft: [0, 100], integer: true, moves: false, more: true }),
+  seed: seed('Seed', 0, 'Another number, another chance.', 'chance', { moves: false, more: true }),
   draftShare: number('In the draft', 100, 'Share of the copies that the draft shows.', { unit: '%', min: 0, max: 100, soft: [0, 100], step: 1, moves: false, more: true }),
 } as const;
 
@@ -136,26 +136,22 @@ export function repeated(v: RepeatValues, input: Mesh, places: Places, context: 
   return drafted(v, kind && v.ownFinish ? finished(mesh, kind, named, context) : mesh, context);
 }
 
-/** Copies of other ribbons with the finish of their own ribbon, but for what they bring along already. */
+/** Copies of other ribbons wear the finish of their own ribbon, but for those that wear another one's already. */
 function finished(mesh: Mesh, kind: Uint16Array, named: readonly string[], context: StepContext): Mesh {
   const copies = mesh.copies!;
-  const finishes = named.map((name) => {
-    const f = context.finishOf?.(name);
-    return f && { colour: [1, 3, 5].map((k) => parseInt(f.colour.slice(k, k + 2), 16) / 255), look: [f.roughness, f.metalness] };
+  const wardrobe = [...(copies.wardrobe ?? [])];
+  const worn = named.map((name) => {
+    const ribbon = context.ribbonOf?.(name);
+    if (ribbon === undefined) return 0;
+    const at = wardrobe.indexOf(ribbon);
+    return at >= 0 ? at + 1 : wardrobe.push(ribbon);
   });
-  const n = copies.source.length;
-  const colours = copies.colours?.slice() ?? new Float32Array(3 * n).fill(NaN);
-  const looks = copies.looks?.slice() ?? new Float32Array(2 * n).fill(NaN);
-  const lay = (list: Float32Array, at: number, values: readonly number[]) => {
-    for (let k = 0; k < values.length; k++) if (Number.isNaN(list[at + k])) list[at + k] = values[k];
-  };
-  for (let i = 0; i < n; i++) {
-    const finish = finishes[kind[copies.group ? copies.group[i] : i] - 1];
-    if (!finish) continue;
-    lay(colours, 3 * i, finish.colour);
-    lay(looks, 2 * i, finish.look);
+  const wears = copies.wears?.slice() ?? new Uint8Array(copies.source.length);
+  for (let i = 0; i < wears.length; i++) {
+    const k = kind[copies.group ? copies.group[i] : i];
+    if (wears[i] === 0 && k > 0) wears[i] = worn[k - 1];
   }
-  return withCopies({ ...copies, colours, looks });
+  return withCopies({ ...copies, wears, wardrobe });
 }
 
 /** The draft shows only the share of the copies that is asked for. */

@@ -136,9 +136,9 @@ describe('vary', () => {
   });
   it('colours, looks and shares shown belong to each copy', () => {
     const c = varied({ what: 'colour', colourFrom: '#ff0000', colourTo: '#0000ff' });
-    expect([...c.colours!.slice(0, 3)]).toEqual([1, 0, 0]);
-    expect([...c.colours!.slice(30)]).toEqual([0, 0, 1]);
-    expect([...varied({ what: 'roughness', amountFrom: 20, amountTo: 60 }, 3).looks!].map((x) => Number(x.toFixed(2)))).toEqual([0.2, NaN, 0.4, NaN, 0.6, NaN]);
+    expect([...c.channels!.baseColor!.slice(0, 3)]).toEqual([1, 0, 0]);
+    expect([...c.channels!.baseColor!.slice(30)]).toEqual([0, 0, 1]);
+    expect([...varied({ what: 'roughness', amountFrom: 20, amountTo: 60 }, 3).channels!.roughness!].map((x) => Number(x.toFixed(2)))).toEqual([0.2, 0.4, 0.6]);
     expect(copyCount(varied({ what: 'shown', by: 'chance', share: 30 }, 3000)) / 3000).toBeCloseTo(0.31, 1);
     expect(copyCount(varied({ what: 'shown', share: 100 }))).toBe(11);
   });
@@ -264,7 +264,7 @@ describe('copies at the seam', () => {
   it('a ring that moves on by one place is closed, its parts in each other’s places; by half a place it is not', () => {
     expect(ribbonClosure(p(1), p(1).ribbons[0], 'draft').how).toBe('permuted');
     expect(ribbonClosure(p(0.5), p(0.5).ribbons[0], 'draft').how).toBe('open');
-    const verdict = judge(proveSeam(p(0.5)), [{ id: 'one', closure: ribbonClosure(p(0.5), p(0.5).ribbons[0], 'draft') }]);
+    const verdict = judge(proveSeam(p(0.5)), [{ id: 'one', name: 'One', closure: ribbonClosure(p(0.5), p(0.5).ribbons[0], 'draft') }]);
     expect(verdict.closed).toBe(false);
     expect(verdict.findings[0].repairs.map((r) => r.words)).toContain('1 turn');
   });

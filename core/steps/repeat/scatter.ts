@@ -1,4 +1,4 @@
-import { choice, number, ribbon, toggle } from '../../declare/params';
+import { choice, number, ribbon, seed, toggle } from '../../declare/params';
 import { areaOn, scatterIn, scatterOn, type SurfacePlaces } from '../../copies/scatter';
 import { standing } from '../../copies/basis';
 import type { Places } from '../../copies/places';
@@ -25,7 +25,7 @@ export const scatter = defineStep({
     count: number('Count', 120, 'How many.', { unit: 'copies', min: 1, max: 1_000_000, soft: [1, 1000], integer: true, moves: false }),
     density: number('Density', 20, 'Copies on a square metre.', { min: 0, max: 1_000_000, soft: [0, 200], step: 1, moves: false, shownWhen: { param: 'by', is: ['density'] } }),
     spread: number('Least distance', 0, 'No two are nearer than this; fewer may find room then.', { unit: 'm', min: 0, max: 1000, soft: [0, 1], moves: false }),
-    scatterSeed: number('Strewn by', 0, 'Another number, other places.', { min: 0, max: 99_999, soft: [0, 100], integer: true, moves: false }),
+    scatterSeed: seed('Strewn by', 0, 'Another number, other places.', 'chance', { moves: false }),
     turned: toggle('Outwards', true, 'Y looks away from the surface.'),
     about: number('Turned by chance', 100, 'About each copy’s own Y: 100 % any way, 0 % all the same way.', { unit: '%', min: 0, max: 100, soft: [0, 100], step: 1 }),
     off: number('Off the surface', 0, 'Along its normal.', { unit: 'm', min: -1000, max: 1000, soft: [-1, 1] }),

@@ -91,5 +91,5 @@ function tinted(v: StreamValues, mesh: Mesh, ages: Float32Array, lives: Float64A
     colours[3 * i + 1] = table[c + 1];
     colours[3 * i + 2] = table[c + 2];
   }
-  return withCopies({ ...copies, colours });
+  return withCopies({ ...copies, channels: { ...copies.channels, baseColor: colours } });
 }

@@ -1,4 +1,4 @@
-import { choice, colour, number, ribbon, toggle, vector, type Evaluated } from '../../declare/params';
+import { choice, colour, type Evaluated, number, ribbon, seed, toggle, vector } from '../../declare/params';
 import { noiseKinds } from '../../noise/kinds/index';
 import { gcd } from '../../time/rational';
 import { brief, defineStep, type StepSeam } from '../step';
@@ -33,7 +33,7 @@ export const streamParams = {
   flowScale: number('Scale', 1.5, 'Size of its swirls.', { unit: 'm', min: 0.001, max: 1000, soft: [0.1, 6], moves: false, ...FLOW }),
   flowOctaves: number('Octaves', 1, 'Layers, each finer and weaker than the one before.', { min: 1, max: 6, soft: [1, 4], integer: true, moves: false, ...FLOW, more: true }),
   flowRate: number('Rate', 0.5, 'How much it changes in a loop.', { unit: '/loop', min: 0, max: 64, soft: [0, 6], step: 0.05, moves: false, ...FLOW }),
-  flowSeed: number('Current seed', 0, 'Another number, another current.', { min: 0, max: 99_999, soft: [0, 100], integer: true, moves: false, ...FLOW, more: true }),
+  flowSeed: seed('Current seed', 0, 'Another number, another current.', 'pattern', { moves: false, ...FLOW, more: true }),
   size: number('Size', 1, 'Factor on the size of the form.', { unit: '×', min: 0, max: 1000, soft: [0, 3] }),
   sizeSpread: number('Size by chance', 30, 'Up to this share smaller.', { unit: '%', min: 0, max: 100, soft: [0, 100], step: 1 }),
   growIn: number('Grows in over', 15, 'First share of its life, over which a particle grows.', { unit: '%', min: 0, max: 100, soft: [0, 100], step: 1 }),

@@ -1,4 +1,5 @@
 import { centresOf, knowCentres, withCopies } from '../../copies/copies';
+import { channelToWrite } from '../../copies/channels';
 import { filtered } from '../../copies/places';
 import type { Copies, Mesh } from '../../shape/mesh';
 import { blendTable } from '../../time/colours/space';
@@ -23,7 +24,7 @@ export function change(v: VaryValues, copies: Copies, context: StepContext): Mes
   }
   const { names, width, none } = BETWEEN[v.what]!;
   const values = followed(v, names, v as never, copies, context);
-  if (v.what === 'roughness' || v.what === 'metalness') return looking(v.what === 'metalness' ? 1 : 0, copies, weights, strengths, values);
+  if (v.what === 'roughness' || v.what === 'metalness') return looking(v.what, copies, weights, strengths, values);
   const matrices = copies.matrices.slice();
   if (v.what === 'shown') return shown(v.shareSoft, copies, matrices, weights, strengths, values);
   // Where all follow the same two values, the loops need not ask for them copy by copy.
@@ -59,15 +60,15 @@ export function change(v: VaryValues, copies: Copies, context: StepContext): Mes
 
 type PerCopy = (i: number) => readonly number[];
 
-/** Roughness (0) or metalness (1) of each copy. */
-function looking(which: 0 | 1, copies: Copies, weights: Float32Array, strengths: Float32Array | null, values: PerCopy): Mesh {
-  const looks = copies.looks?.slice() ?? new Float32Array(2 * weights.length).fill(NaN);
+/** Roughness or metalness of each copy. */
+function looking(channel: 'roughness' | 'metalness', copies: Copies, weights: Float32Array, strengths: Float32Array | null, values: PerCopy): Mesh {
+  const out = channelToWrite(copies.channels, channel, weights.length);
   for (let i = 0; i < weights.length; i++) {
     const [from, to] = values(i);
     const s = strengths ? strengths[i] : 1;
-    if (s > 0) looks[2 * i + which] = Math.max(0, Math.min(1, (s * (from + weights[i] * (to - from))) / 100));
+    if (s > 0) out[i] = Math.max(0, Math.min(1, (s * (from + weights[i] * (to - from))) / 100));
   }
-  return withCopies({ ...copies, looks });
+  return withCopies({ ...copies, channels: { ...copies.channels, [channel]: out } });
 }
 
 /** Copies of which only a share is there. A copy is whole once the share has passed it, and grows over the share before that. */
@@ -150,7 +151,7 @@ function plane(m: Float32Array, a: number, b: number, degrees: number): void {
 
 function coloured(v: VaryValues, copies: Copies, weights: Float32Array, strengths: Float32Array | null): Mesh {
   const n = weights.length;
-  const colours = copies.colours?.slice() ?? (strengths ? new Float32Array(3 * n).fill(NaN) : new Float32Array(3 * n));
+  const colours = channelToWrite(copies.channels, 'baseColor', n);
   const table = blendTable(v.colourFrom, v.colourTo);
   for (let i = 0; i < n; i++) {
     const c = 3 * Math.round(255 * Math.max(0, Math.min(1, weights[i])));
@@ -168,7 +169,7 @@ function coloured(v: VaryValues, copies: Copies, weights: Float32Array, strength
       colours[3 * i + k] = Number.isNaN(before) ? (s >= 0.5 ? table[c + k] : NaN) : before + s * (table[c + k] - before);
     }
   }
-  return withCopies({ ...copies, colours });
+  return withCopies({ ...copies, channels: { ...copies.channels, baseColor: colours } });
 }
 
 /** Copies of which each plays everything before this step at a time of its own. */

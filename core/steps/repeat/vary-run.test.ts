@@ -49,8 +49,8 @@ describe('changes by kernels', () => {
     it('colours: the same steps of the blend, but where noise lies between two of them', () => {
       for (const way of WAYS) {
         const values = { what: 'colour', ...way };
-        const fast = step('vary', upright, values).copies!.colours!;
-        const plain = withoutKernels(() => step('vary', upright, values)).copies!.colours!;
+        const fast = step('vary', upright, values).copies!.channels!.baseColor!;
+        const plain = withoutKernels(() => step('vary', upright, values)).copies!.channels!.baseColor!;
         expect(farthest(fast, plain)).toBeLessThan('noise' === (way as { by: string }).by ? 0.01 : 1e-7);
         expect(new Set(fast).size).toBeGreaterThan((way as { by: string }).by === 'same' ? 1 : 12);
       }
@@ -101,7 +101,7 @@ describe('a row of changes to many copies', () => {
     const parted = row.flatMap((s) => [s, newStep('vary', { what: 'size', sizeFrom: 1, sizeTo: 1, region: 'ball' } as never)]);
     const alone = at(parted, 7);
     expect(all.mesh.copies!.matrices).toEqual(alone.mesh.copies!.matrices);
-    expect(all.mesh.copies!.colours).toEqual(alone.mesh.copies!.colours);
+    expect(all.mesh.copies!.channels).toEqual(alone.mesh.copies!.channels);
     expect(all.key).toBe(at(row, 7).key);
     expect(all.key).not.toBe(at(row, 8).key);
   });

@@ -86,7 +86,7 @@ export function changedInKernels(list: readonly VaryValues[], copies: Copies, co
   const before = moves ? null : centresOf(copies);
   const matrices = moves ? new Float32Array(16 * n) : copies.matrices;
   const centres = shifts ? new Float32Array(3 * n) : null;
-  const colours = list.some((v) => v.what === 'colour') ? new Float32Array(3 * n) : copies.colours;
+  const colours = list.some((v) => v.what === 'colour') ? new Float32Array(3 * n) : copies.channels?.baseColor;
   for (let first = 0; first < n; first += BLOCK) {
     const count = Math.min(BLOCK, n - first);
     if (before) k.write(points, before.subarray(3 * first, 3 * (first + count)));
@@ -100,8 +100,8 @@ export function changedInKernels(list: readonly VaryValues[], copies: Copies, co
     }
     if (moves) k.takeInto(matrices, 16 * first, m, 16 * count);
     if (centres) k.takeInto(centres, 3 * first, points, 3 * count);
-    if (colours !== copies.colours) k.takeInto(colours!, 3 * first, tint, 3 * count);
+    if (colours !== copies.channels?.baseColor) k.takeInto(colours!, 3 * first, tint, 3 * count);
   }
   if (moves) knowCentres(matrices, centres ?? centresOf(copies));
-  return withCopies({ ...copies, matrices, colours });
+  return withCopies({ ...copies, matrices, ...(colours ? { channels: { ...copies.channels, baseColor: colours } } : {}) });
 }

@@ -26,7 +26,7 @@ const dealt = (...is: string[]) => ({ shownWhen: { param: 'by', is } }) as const
 /** The rows of a noise, shown where noise deals the values out; it always lies in space. */
 const { space: _space, scale, ...rest } = noiseParams;
 const noiseRows = {
-  ...(Object.fromEntries(Object.entries(rest).map(([name, p]) => [name, 'shownWhen' in p && p.shownWhen ? p : { ...p, ...dealt(...(name === 'seed' ? ['noise', 'chance'] : ['noise'])) }])) as unknown as typeof rest),
+  ...(Object.fromEntries(Object.entries(rest).map(([name, p]) => [name, 'shownWhen' in p && p.shownWhen ? p : { ...p, ...(name === 'seed' ? { ...dealt('noise', 'chance'), seeds: 'chance' } : dealt('noise')) }])) as unknown as typeof rest),
   scale: { ...scale, ...dealt('noise') },
 };
 

@@ -3,6 +3,7 @@ import { quat } from 'gl-matrix';
 import { isShown } from '../../declare/shown';
 import { boundsShown, centresOf, copyCount } from '../../copies/copies';
 import { scatterOn } from '../../copies/scatter';
+import { withFinish } from '../../fixtures/edit';
 import { MeshCache } from '../../evaluate/mesh-cache';
 import { evaluateRibbon } from '../../evaluate/ribbon';
 import { standsStill } from '../../evaluate/still';
@@ -63,33 +64,33 @@ describe('several ribbons copied', () => {
 });
 
 describe('the finishes of several ribbons', () => {
-  const blue = { ...ribbon('b', newStep('sphere'), newStep('repeat-rings', { count: 5 } as never)), finish: { colour: '#0000ff', roughness: 20, metalness: 100 } };
+  const blue = ribbon('b', newStep('sphere'), newStep('repeat-rings', { count: 5 } as never));
   const two = (over: object, second: RibbonDoc = blue) => piece(ribbon('a', box, newStep('repeat-line', { count: 4, takes: 'turn', second: 'b', ...over } as never)), second);
-  const tints = (p: Piece, frame = 0) => {
-    const { colours, looks } = shape(p, frame).mesh.copies!;
-    return colours ? triples(colours).map((c, i) => (Number.isNaN(c[0]) ? 'own' : [...c, ...looks!.subarray(2 * i, 2 * i + 2)].map((x) => Number(x.toFixed(3))).join(' '))) : [];
+  const worn = (p: Piece, frame = 0) => {
+    const { wears, wardrobe } = shape(p, frame).mesh.copies!;
+    return wears ? [...wears].map((k) => (k === 0 ? 'own' : wardrobe![k - 1])) : [];
   };
   it('stay with their copies, and this ribbon’s copies have its own', () => {
-    const other = '0 0 1 0.2 1';
-    expect(tints(two({}))).toEqual(['own', ...Array(5).fill(other), 'own', ...Array(5).fill(other)]);
-    expect(tints(two({ ownFinish: false }))).toEqual([]);
-    expect(tints(two({ takes: 'own' }))).toEqual([]);
+    expect(worn(two({}))).toEqual(['own', ...Array(5).fill('b'), 'own', ...Array(5).fill('b')]);
+    expect(worn(two({ ownFinish: false }))).toEqual([]);
+    expect(worn(two({ takes: 'own' }))).toEqual([]);
   });
   it('give way to colours that copies have of their own', () => {
     const green = { ...blue, steps: [...blue.steps, newStep('vary', { what: 'colour', by: 'same', colourTo: '#00ff00' } as never)] };
-    expect(tints(two({}, green))[1]).toBe('0 1 0 0.2 1');
+    const { channels } = shape(two({}, green)).mesh.copies!;
+    expect(triples(channels!.baseColor!)[1]).toEqual([0, 1, 0]);
+    expect(triples(channels!.baseColor!)[0]).toEqual([NaN, NaN, NaN]);
   });
-  it('move with theirs, close, and are not taken for what stands still', () => {
-    const glowing = { ...blue, finish: { ...blue.finish, roughness: wave(0, 80) } };
+  it('are referred to, so that a finish that moves makes no shape anew', () => {
+    const glowing = withFinish(blue, { roughness: wave(0, 80) });
     const p = two({}, glowing);
-    const rough = [0, 10, 40].map((f) => shape(p, f).mesh.copies!.looks![2]);
-    expect(rough[0]).toBeCloseTo(0.4, 6);
-    expect(rough[1]).toBeCloseTo(0.8, 6);
-    expect(rough[2]).toBe(rough[0]);
-    const [one, ten] = [0, 10].map((f) => shape(p, f).key);
-    expect(ten).not.toBe(one);
-    expect(standsStill(linkPiece(p).ribbons[0].steps)).toBe(false);
-    expect(standsStill(linkPiece(two({})).ribbons[0].steps)).toBe(true);
+    expect(shape(p, 10).key).toBe(shape(p, 0).key);
+    expect(standsStill(linkPiece(p).ribbons[0].steps)).toBe(true);
+  });
+  it('are kept through repeats of repeats, whatever the order of the wardrobes', () => {
+    const inner = ribbon('c', newStep('box'), newStep('repeat-line', { count: 2, takes: 'turn', second: 'b' } as never));
+    const p = piece(ribbon('a', box, newStep('repeat-line', { count: 3, takes: 'turn', second: 'b', third: 'c' } as never)), blue, inner);
+    expect(worn(p)).toEqual(['own', ...Array(5).fill('b'), 'c', ...Array(5).fill('b')]);
   });
 });
 

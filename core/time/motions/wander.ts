@@ -1,4 +1,4 @@
-import { number } from '../../declare/params';
+import { number, seed } from '../../declare/params';
 import { closedCourse, defineMotion, swingAround } from '../motion';
 import { splitTime } from '../phase';
 import { randomSource } from '../random';
@@ -132,7 +132,7 @@ export const wander = defineMotion({
       unit: '/loop', min: 0.25, max: 64, soft: [0.25, 16], step: 0.25, moves: false,
     }),
     octaves: number('Octaves', 2, 'Layers of ever finer movement.', { min: 1, max: 5, soft: [1, 5], integer: true, moves: false }),
-    seed: number('Seed', 1, 'Another number, another path.', { min: 0, max: 99_999, soft: [0, 100], integer: true, moves: false }),
+    seed: seed('Seed', 1, 'Another number, another path.', 'chance', { moves: false }),
   },
   start: (value, param) => ({ ...swingAround(value, param), rate: 3, octaves: 2, seed: 1 }),
   prepare(s) {

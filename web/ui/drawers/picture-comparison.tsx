@@ -19,10 +19,10 @@ export function PictureComparison() {
   const compare = async () => {
     setBusy(true);
     setState({ words: 'Drawing both…' });
-    const scale = Math.min(1, 480 / Math.max(piece.output.width, piece.output.height));
+    const scale = Math.min(1, 480 / Math.max(piece.format.width, piece.format.height));
     let offscreen: Offscreen | null = null;
     try {
-      offscreen = await Offscreen.create(Math.max(16, Math.round(piece.output.width * scale)), Math.max(16, Math.round(piece.output.height * scale)), false);
+      offscreen = await Offscreen.create(Math.max(16, Math.round(piece.format.width * scale)), Math.max(16, Math.round(piece.format.height * scale)), false);
       offscreen.setPiece(piece, detail);
       await offscreen.draw(0);
       const first = offscreen.pixels().slice();

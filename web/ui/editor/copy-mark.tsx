@@ -1,8 +1,7 @@
 'use client';
 
 import { Box, Flex, Text } from '@chakra-ui/react';
-import { evaluateScene } from '@maypole/core/evaluate/scene';
-import { linkPiece } from '@maypole/core/piece/link';
+import { sceneAt } from '@maypole/core/evaluate/picture-at';
 import { projectionOf } from '@maypole/core/scene/projection';
 import { ChevronLeft, ChevronRight, X } from 'lucide-react';
 import { useEffect, useState } from 'react';
@@ -16,20 +15,20 @@ type Size = { readonly width: number; readonly height: number };
 
 function viewNow(size: Size) {
   const { piece, frame } = useEditor.getState();
-  const scene = evaluateScene(linkPiece(piece), frame);
-  return { scene, view: projectionOf(scene.pose, scene.focalLength, piece.output.width / piece.output.height, size.width, size.height) };
+  const { camera } = sceneAt(piece, frame);
+  return { camera, view: projectionOf(camera, camera.focalLength, piece.format.width / piece.format.height, size.width, size.height) };
 }
 
 /** Chooses the copy under a point of the picture, in pixels; none where there is no copy. */
 export function chooseCopyAt(x: number, y: number, size: Size): void {
   const { piece, frame, set } = useEditor.getState();
-  const { scene, view } = viewNow(size);
+  const { camera, view } = viewNow(size);
   const across = view.across(x - size.width / 2, y - size.height / 2, 1);
   const way = [0, 1, 2].map((k) => view.ahead[k] + across[k]) as [number, number, number];
   let best: { ribbon: string; number: number; distance: number } | null = null;
   for (const ribbon of piece.ribbons) {
     const shape = ribbon.on ? session()?.engine.geometry(ribbon, frame) : undefined;
-    const hit = shape && pickCopy(shape, scene.pose.position, way);
+    const hit = shape && pickCopy(shape, camera.position, way);
     if (hit && hit.distance < (best?.distance ?? Infinity)) best = { ribbon: ribbon.id, ...hit };
   }
   if (best) set({ copy: { ribbon: best.ribbon, number: best.number }, ribbonId: best.ribbon });
@@ -63,7 +62,7 @@ export function CopyMark({ size }: { size: Size }) {
   const frames = useEditor((s) => s.piece.loop.frames);
   const colour = useEditor((s) => s.piece.ribbons.find((r) => r.id === s.copy?.ribbon)?.colour ?? '#24262B');
   // Turning the picture moves the ring.
-  useEditor((s) => s.piece.scene.camera);
+  useEditor((s) => s.piece.scene.cameras);
   if (!copy || size.width < 2) return null;
   const seen = look && viewNow(size).view.to(look.at);
   const even = look && Math.abs(look.size[0] - look.size[1]) + Math.abs(look.size[1] - look.size[2]) < 1e-4 * look.size[0];

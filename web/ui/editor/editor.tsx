@@ -2,6 +2,7 @@
 
 import { Box, Flex } from '@chakra-ui/react';
 import { useEffect } from 'react';
+import { DeliverDrawer } from '../drawers/deliver-drawer';
 import { SceneDrawer } from '../drawers/scene-drawer';
 import { SeamDrawer } from '../drawers/seam-drawer';
 import { startAutosave } from '../state/saving';
@@ -10,7 +11,6 @@ import { pause } from '../state/player';
 import { useEditor } from '../state/store';
 import { useShortcuts } from '../state/shortcuts';
 import { ConflictDialog } from './conflict-dialog';
-import { DeliverDialog } from './deliver-dialog';
 import { RibbonBands } from './ribbon-bands';
 import { Round } from '../round/round';
 import { Thread } from './thread';
@@ -48,9 +48,9 @@ export function Editor() {
         </Box>
         {drawer === 'seam' && <SeamDrawer />}
         {drawer === 'scene' && <SceneDrawer />}
+        {drawer === 'deliver' && <DeliverDrawer />}
       </Flex>
       <Round />
-      <DeliverDialog />
       <ConflictDialog />
     </Flex>
   );

@@ -2,8 +2,7 @@
 
 import { Box } from '@chakra-ui/react';
 import type { NumberParam, NumberValue, Points, StoredValue, VectorParam } from '@maypole/core/declare/params';
-import { evaluateScene } from '@maypole/core/evaluate/scene';
-import { linkPiece } from '@maypole/core/piece/link';
+import { sceneAt } from '@maypole/core/evaluate/picture-at';
 import { projectionOf, type Projection } from '@maypole/core/scene/projection';
 import { onRing, type Handle } from '@maypole/core/steps/handles';
 import { shiftedValue } from '@maypole/core/time/reshape';
@@ -25,8 +24,8 @@ export function Handles({ size }: { size: { width: number; height: number } }) {
   const shown = useMemo(() => (playing || held === null || ribbonId === null ? null : heldHandles(piece, ribbonId, held, frame)), [piece, ribbonId, held, frame, playing]);
   const [words, setWords] = useState<{ text: string; x: number; y: number } | null>(null);
   if (!shown || size.width < 2) return null;
-  const scene = evaluateScene(linkPiece(piece), frame);
-  const view = projectionOf(scene.pose, scene.focalLength, piece.output.width / piece.output.height, size.width, size.height);
+  const { camera } = sceneAt(piece, frame);
+  const view = projectionOf(camera, camera.focalLength, piece.format.width / piece.format.height, size.width, size.height);
   return (
     <Box position="absolute" inset="0" pointerEvents="none" overflow="hidden" data-testid="handles">
       <svg width={size.width} height={size.height} aria-hidden="true" style={{ position: 'absolute', inset: 0, filter: 'drop-shadow(0 0 1.5px rgba(255,255,255,0.95))' }}>
@@ -98,7 +97,7 @@ function Grip({ handle: h, shown, view, aside, onWords }: GripProps) {
   const apply = (by: readonly [number, number, number], gesture: string, snap: boolean): string => {
     const { setValue } = useEditor.getState();
     const p = shown.params[h.param];
-    const address = { owner: { type: 'step', ribbon: shown.ribbonId, step: shown.stepId }, param: h.param } as const;
+    const address = { owner: { type: 'step', ribbon: shown.ribbonId, item: shown.stepId }, param: h.param } as const;
     const merge = `handle/${h.param}/${h.index ?? ''}/${gesture}`;
     const stored = currentStep(shown.ribbonId, shown.stepId)?.values[h.param] ?? p.default;
     const grid = (x: number) => (snap ? Math.round(x / SNAP[h.shape]) * SNAP[h.shape] : x);

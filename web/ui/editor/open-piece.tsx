@@ -4,13 +4,12 @@ import { readPiece } from '@maypole/core/piece/read';
 import { Flex, Spinner } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
 import type { StoredPiece } from '@/server/contract';
-import { savePiece } from '../api';
+import { download, savePiece } from '../api';
 import { Notice } from '../parts/notice';
 import { PlainButton } from '../parts/buttons';
-import { tell } from '../parts/toasts';
-import { unsavedWork } from '../state/saving';
+import { tell, tellTrouble } from '../parts/toasts';
+import { backupOf, dropBackup } from '../state/backup';
 import { useEditor } from '../state/store';
-import { writePiece } from '@maypole/core/piece/read';
 import { Editor } from './editor';
 
 /** Opens a stored document: in the editor, or with a word on why it cannot be. */
@@ -22,19 +21,22 @@ export function OpenPiece({ stored }: { stored: StoredPiece }) {
     if (!read.ok) return;
     const { open } = useEditor.getState();
     open(stored.id, read.piece, stored.revision);
-    const left = unsavedWork(stored.id);
-    if (left && JSON.stringify(left.piece) !== JSON.stringify(read.piece)) {
+    const left = backupOf(stored.id);
+    if (left && left.piece === null) {
+      tellTrouble(`Changes that had not reached the server are kept in this browser, but cannot be read: ${left.trouble}`);
+      download(`${stored.id}.unsaved.maypole.json`, new Blob([left.source], { type: 'application/json' }));
+    } else if (left && JSON.stringify(left.piece) !== JSON.stringify(read.piece)) {
       if (left.basedOn === stored.revision) {
         useEditor.getState().edit('Bring back unsaved work', () => left.piece);
         tell('Changes that had not reached the server are back.');
       } else {
         // The head has gone on since: the server keeps this beside it, and says so.
-        void savePiece(stored.id, writePiece(left.piece), left.basedOn).then((answer) => {
+        void savePiece(stored.id, left.source, left.basedOn).then((answer) => {
           if ('error' in answer) useEditor.setState({ save: 'conflict', conflict: { head: answer.head, kept: answer.kept } });
-          localStorage.removeItem(`maypole-unsaved-${stored.id}`);
+          dropBackup(stored.id);
         }, () => undefined);
       }
-    }
+    } else if (left) dropBackup(stored.id);
     setOpened(true);
   }, [read, stored]);
 

@@ -132,7 +132,7 @@ export const StepCard = memo(function StepCard({ ribbonId, colour, count, step, 
         {open && (
           <Box borderTopWidth="1px" borderColor="line" px="2.5" py="1.5">
             {copies && <CopiesChoice ribbonId={ribbonId} step={step} />}
-            <ValuesPanel owner={{ type: 'step', ribbon: ribbonId, step: step.id }} params={kind.params} values={step.values} colour={colour} />
+            <ValuesPanel owner={{ type: 'step', ribbon: ribbonId, item: step.id }} params={kind.params} values={step.values} colour={colour} />
           </Box>
         )}
       </Card>

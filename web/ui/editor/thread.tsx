@@ -3,16 +3,11 @@
 import { Box, Flex, Menu, Portal, Text, chakra } from '@chakra-ui/react';
 import { DndContext, PointerSensor, closestCenter, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
 import { SortableContext, verticalListSortingStrategy } from '@dnd-kit/sortable';
-import type { ColourValue } from '@maypole/core/declare/params';
-import { linkedValue } from '@maypole/core/piece/link';
-import { evaluateColour } from '@maypole/core/time/colours/index';
 import type { CopiesNote } from '@maypole/core/evaluate/ribbon';
-import { finishParams } from '@maypole/core/scene/finish';
 import { formatCount } from '@maypole/core/steps/step';
 import type { RibbonDoc } from '@maypole/core/piece/piece';
-import { Copy, Ellipsis, Eye, EyeOff, Palette, Plus, Trash2, Link2 } from 'lucide-react';
+import { Copy, Ellipsis, Eye, EyeOff, Plus, Trash2, Link2 } from 'lucide-react';
 import { memo, useMemo, useState } from 'react';
-import { ValuesPanel } from '../fields/values-panel';
 import { PictureButton, PlainButton } from '../parts/buttons';
 import { shownColour } from '../parts/shown-colour';
 import { addPair, addRibbon, duplicateRibbon, moveStep, removeRibbon } from '../state/actions';
@@ -21,7 +16,8 @@ import { copiesBefore, fanOf } from '../state/copies';
 import { useEditor, useRibbon } from '../state/store';
 import { AddMenu } from './add-menu';
 import { StepsTogether, TogetherThread } from './together-thread';
-import { Card, Knot, StepCard } from './step-card';
+import { FinishCard } from './finish-card';
+import { StepCard } from './step-card';
 
 /** The chosen ribbon: its steps in the order they act, on a thread in its colour. */
 export function Thread() {
@@ -85,7 +81,7 @@ function Steps({ ribbon }: { ribbon: RibbonDoc }) {
             </SortableContext>
           </DndContext>
           <AddRow id={ribbon.id} colour={ribbon.colour} />
-          <FinishCard id={ribbon.id} colour={ribbon.colour} finish={ribbon.finish} />
+          <FinishCard id={ribbon.id} colour={ribbon.colour} finishes={ribbon.finishes} />
         </Box>
       </Box>
     </Flex>
@@ -160,31 +156,6 @@ const AddRow = memo(function AddRow({ id, colour }: { id: string; colour: string
           Add step
         </chakra.button>
       </AddMenu>
-    </Flex>
-  );
-});
-
-const FinishCard = memo(function FinishCard({ id, colour, finish }: { id: string; colour: string; finish: RibbonDoc['finish'] }) {
-  const open = useEditor((s) => s.openSteps[`${id}/finish`] ?? false);
-  const shown = useEditor((s) => evaluateColour(linkedValue(s.piece, { owner: { type: 'finish', ribbon: id }, param: 'colour' }) as ColourValue, { frame: s.frame, frames: s.piece.loop.frames }));
-  const toggle = () => useEditor.setState((s) => ({ openSteps: { ...s.openSteps, [`${id}/finish`]: !open } }));
-  return (
-    <Flex align="flex-start" gap="2.5" position="relative" data-testid="finish">
-      <Knot colour={colour}><Palette size={14} strokeWidth={1.9} /></Knot>
-      <Card open={open}>
-        <Flex align="center" minH="38px" px="2.5" gap="2">
-          <chakra.button type="button" aria-expanded={open} onClick={toggle} flex="1" display="flex" alignItems="center" gap="2" textAlign="left" cursor="pointer" py="2" minW="0">
-            <Text fontWeight="600" fontSize="13.5px">Finish</Text>
-            <Text fontSize="12px" color="muted" truncate>surface of the ribbon</Text>
-          </chakra.button>
-          <Box w="18px" h="18px" borderRadius="full" borderWidth="1px" borderColor="line" bg={shown} flexShrink={0} />
-        </Flex>
-        {open && (
-          <Box borderTopWidth="1px" borderColor="line" px="2.5" py="1.5">
-            <ValuesPanel owner={{ type: 'finish', ribbon: id }} params={finishParams} values={finish} colour={colour} />
-          </Box>
-        )}
-      </Card>
     </Flex>
   );
 });

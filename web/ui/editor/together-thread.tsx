@@ -1,18 +1,17 @@
 'use client';
 
 import { Box, Flex, Text } from '@chakra-ui/react';
-import { finishParams } from '@maypole/core/scene/finish';
 import type { RibbonDoc } from '@maypole/core/piece/piece';
 import { Group, Palette, X } from 'lucide-react';
 import { ValuesPanel } from '../fields/values-panel';
 import { PictureButton } from '../parts/buttons';
 import { useEditor } from '../state/store';
-import { sharedSteps, sharedValues, type Shared } from '../state/together';
+import { sharedParts, sharedSteps, sharedValues, type Shared } from '../state/together';
 
 /** Several ribbons edited at once: the steps they have in common, and their finish. */
 export function TogetherThread({ ribbons }: { ribbons: readonly RibbonDoc[] }) {
   const steps = sharedSteps(ribbons);
-  const finish: Shared = { key: 'finish', title: 'Finish', params: finishParams, owners: ribbons.map((r) => ({ type: 'finish', ribbon: r.id })), values: ribbons.map((r) => r.finish) };
+  const parts = sharedParts(ribbons);
   return (
     <Flex direction="column" flex="1" minW="0" minH="0" as="section" aria-label={`${ribbons.length} ribbons together`}>
       <Flex align="center" px="3" pt="2.5" pb="1" gap="2">
@@ -26,8 +25,8 @@ export function TogetherThread({ ribbons }: { ribbons: readonly RibbonDoc[] }) {
       </Flex>
       <Box flex="1" overflowY="auto" px="3" pb="5">
         {steps.length === 0 && <Text fontSize="12.5px" color="muted" px="1" pb="2">They have no step in common; their finishes can be set together.</Text>}
-        {[...steps, finish].map((shared) => (
-          <SharedCard key={shared.key} shared={shared} colour={ribbons[0].colour} icon={shared.key === 'finish' ? <Palette size={14} /> : undefined} />
+        {[...steps, ...parts].map((shared) => (
+          <SharedCard key={shared.key} shared={shared} colour={ribbons[0].colour} icon={shared.key.startsWith('finish') ? <Palette size={14} /> : undefined} />
         ))}
       </Box>
     </Flex>

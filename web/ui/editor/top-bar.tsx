@@ -7,6 +7,7 @@ import { useState } from 'react';
 import { Logo } from '../parts/logo';
 import { ModeButton } from '../parts/mode-button';
 import { PictureButton, StrongButton } from '../parts/buttons';
+import { useDeliveries } from '../state/deliveries';
 import { verdictOf } from '../state/derived';
 import { useEditor, type SaveState } from '../state/store';
 import { LoopField } from './loop-field';
@@ -16,6 +17,7 @@ const SAVE_WORDS: Record<SaveState, string> = {
   waiting: 'Saving…',
   saving: 'Saving…',
   offline: 'Not saved: server away',
+  refused: 'Not saved: refused',
   conflict: 'Two versions',
 };
 
@@ -34,15 +36,31 @@ export function TopBar() {
         <PictureButton label="Scene" aria-pressed={drawer === 'scene'} bg={drawer === 'scene' ? 'field' : undefined} onClick={() => useEditor.setState({ drawer: drawer === 'scene' ? null : 'scene' })}><SlidersHorizontal size={17} /></PictureButton>
         <ModeButton />
       </Flex>
-      <StrongButton onClick={() => useEditor.setState({ delivering: true })}><Film size={16} />Deliver</StrongButton>
+      <DeliverButton />
     </Flex>
+  );
+}
+
+/** Opens the drawer of files; shows how far the one that is being made has come. */
+function DeliverButton() {
+  const open = useEditor((s) => s.drawer === 'deliver');
+  const share = useDeliveries((s) => {
+    const working = s.jobs.find((j) => j.state === 'working');
+    return working ? (working.progress ? working.progress.done / working.progress.total : 0) : null;
+  });
+  return (
+    <StrongButton aria-expanded={open} position="relative" overflow="hidden" onClick={() => useEditor.setState({ drawer: open ? null : 'deliver' })}>
+      <Film size={16} />Deliver
+      {share !== null && <Box position="absolute" left="0" bottom="0" h="3px" bg="leaf" style={{ width: `${100 * share}%` }} />}
+    </StrongButton>
   );
 }
 
 function SaveMark() {
   const words = useEditor((s) => SAVE_WORDS[s.save]);
-  const trouble = useEditor((s) => s.save === 'offline' || s.save === 'conflict');
-  return <Text role="status" fontSize="12px" color={trouble ? 'poppyText' : 'muted'} whiteSpace="nowrap">{words}</Text>;
+  const why = useEditor((s) => s.saveTrouble);
+  const trouble = useEditor((s) => s.save === 'offline' || s.save === 'refused' || s.save === 'conflict');
+  return <Text role="status" fontSize="12px" color={trouble ? 'poppyText' : 'muted'} whiteSpace="nowrap" title={trouble && why ? why : undefined}>{words}</Text>;
 }
 
 function UndoRedo() {

@@ -2,7 +2,7 @@
 
 import { Box, Flex, Text, chakra } from '@chakra-ui/react';
 import { fitFrame } from '@maypole/core/scene/lens';
-import { evaluateScene } from '@maypole/core/evaluate/scene';
+import { sceneAt } from '@maypole/core/evaluate/picture-at';
 import { Camera, Gauge, Scan } from 'lucide-react';
 import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { composeFrame } from '@/engine/compose';
@@ -30,8 +30,8 @@ export function Viewport() {
   const [size, setSize] = useState({ width: 1, height: 1 });
   const [trouble, setTrouble] = useState<string | null>(null);
   useStage(holder, setSize, setTrouble);
-  const output = useEditor((s) => s.piece.output);
-  const backdrop = useEditor((s) => s.piece.scene.backdrop.colour as string);
+  const format = useEditor((s) => s.piece.format);
+  const backdrop = useEditor((s) => sceneAt(s.piece, s.frame).backdrop.colour);
   const drag = useRef<{ x: number; y: number; shift: boolean; still: boolean } | null>(null);
 
   useEffect(() => {
@@ -78,7 +78,7 @@ export function Viewport() {
     event.stopPropagation();
   };
 
-  const fit = fitFrame(50, output.width / output.height, size.width / size.height);
+  const fit = fitFrame(50, format.width / format.height, size.width / size.height);
   return (
     <Box position="absolute" inset="0" style={{ background: backdrop }}>
       <Box
@@ -107,7 +107,7 @@ export function Viewport() {
         </Flex>
       ) : (
         <>
-          <FrameLines width={fit.width} height={fit.height} label={`${output.width} × ${output.height}`} />
+          <FrameLines width={fit.width} height={fit.height} label={`${format.width} × ${format.height}`} />
           <Handles size={size} />
           <CopyMark size={size} />
         </>
@@ -165,7 +165,7 @@ function ModeSwitch() {
 }
 
 function CameraBar() {
-  const focal = useEditor((s) => Math.round(evaluateScene(s.piece, s.frame).focalLength));
+  const focal = useEditor((s) => Math.round(sceneAt(s.piece, s.frame).camera.focalLength));
   const button = { display: 'flex', alignItems: 'center', gap: '1.5', px: '2.5', py: '1', borderRadius: '6px', fontSize: '12.5px', fontWeight: '500', cursor: 'pointer', _hover: { bg: 'field' } } as const;
   return (
     <Flex bg="panel" borderRadius="8px" p="3px" boxShadow="card" pointerEvents="auto">
@@ -269,7 +269,7 @@ function useStage(holder: React.RefObject<HTMLDivElement | null>, onSize: (s: { 
         useEditor.subscribe((a, b) => {
           if (a.piece === b.piece && a.frame === b.frame && a.mode === b.mode && a.detail === b.detail) return;
           // Where only shapes changed there is nothing new to draw until one arrives, and the engine tells that.
-          const shapesOnly = a.mode === b.mode && a.frame === b.frame && a.piece.scene === b.piece.scene && a.piece.ribbons.length === b.piece.ribbons.length && a.piece.ribbons.every((r, i) => r.id === b.piece.ribbons[i].id && r.on === b.piece.ribbons[i].on && r.finish === b.piece.ribbons[i].finish);
+          const shapesOnly = a.mode === b.mode && a.frame === b.frame && a.piece.scene === b.piece.scene && a.piece.ribbons.length === b.piece.ribbons.length && a.piece.ribbons.every((r, i) => r.id === b.piece.ribbons[i].id && r.on === b.piece.ribbons[i].on && r.finishes === b.piece.ribbons[i].finishes);
           if (shapesOnly && !session()?.engine.isSettled(a.frame)) return;
           soon();
         }),

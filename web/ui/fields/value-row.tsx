@@ -18,6 +18,7 @@ import { ColourDrawing, Drawing } from './drawing';
 import { AssetField } from './asset-field';
 import { NoiseField } from './noise-field';
 import { NumberField } from './number-field';
+import { PairMark } from './pair-mark';
 import { PointsField } from './points-field';
 import { RibbonField } from './ribbon-field';
 import { SelectField } from './select-field';
@@ -101,7 +102,7 @@ function PlainValueRow({ owner, name, param, stored, values, colour, others = NO
       </Box>
     );
   return (
-    <Row title={param.title} help={param.help} drawing={mixed && <Mixed />}>
+    <Row title={param.title} help={param.help} drawing={<>{mixed && <Mixed />}<PairMark address={address} label={param.title} /></>}>
       {param.type === 'ribbon' && <RibbonField label={param.title} owner={owner} value={stored as string} onChange={(v) => change(v)} />}
       {param.type === 'asset' && <AssetField label={param.title} accepts={param.accepts} value={stored as string} onChange={(v) => change(v)} />}
       {param.type === 'choice' && name === 'noise' && <NoiseField label={param.title} value={stored as string} options={param.options} values={values} onChange={(v) => change(v)} />}
@@ -175,6 +176,7 @@ function NumberRow({ address, others, mixed, title, suffix, label, param, value,
       drawing={
         <>
           {mixed && <Mixed />}
+          {(address.axis ?? 0) === 0 && <PairMark address={address} label={param.title} />}
           {param.moves && (
             <MotionPopover label={label} open={open} trigger={<MotionButton label={label} moving={moving} open={open} onClick={openMotion}><Drawing value={linked} colour={colour} width={46} /></MotionButton>}>
               <MotionForm address={address} others={others} param={param} value={value} label={label} colour={colour} />
@@ -216,6 +218,7 @@ function ColourRow({ address, others, mixed, param, value }: { address: Address;
       drawing={
         <>
           {mixed && <Mixed />}
+          <PairMark address={address} label={param.title} />
           {param.moves && (
             <MotionPopover label={param.title} open={open} trigger={<MotionButton label={param.title} moving={moving} open={open} onClick={openMotion}><ColourDrawing value={linked} /></MotionButton>}>
               <ColourMotionForm address={address} others={others} param={param} value={value} label={param.title} />

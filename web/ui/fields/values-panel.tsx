@@ -13,12 +13,15 @@ interface Props {
   readonly params: Params;
   readonly values: Values;
   readonly colour: string;
+  /** Put before every title, where the same values stand several times side by side: “Inside colour”. */
+  readonly of?: string;
   /** Places whose values are edited along with these. */
   readonly others?: readonly { readonly owner: Owner; readonly values: Values }[];
 }
 
 /** All rows of a set of declared values, leaving out those of no use now and folding away the rarer ones. */
-export function ValuesPanel({ owner, params, values, colour, others }: Props) {
+export function ValuesPanel({ owner, params: declared, values, colour, of, others }: Props) {
+  const params = of ? titledBy(declared, of) : declared;
   const shown = Object.entries(params).filter(([name]) => isShown(params, values, name));
   const rarer = shown.filter(([, p]) => p.more);
   const changed = rarer.filter(([name, p]) => values[name] !== undefined && JSON.stringify(values[name]) !== JSON.stringify(p.default)).length;
@@ -35,4 +38,15 @@ export function ValuesPanel({ owner, params, values, colour, others }: Props) {
       )}
     </Stack>
   );
+}
+
+const titled = new WeakMap<Params, Map<string, Params>>();
+
+/** Parameters with a word before their titles; the same objects for the same word. */
+function titledBy(params: Params, of: string): Params {
+  let known = titled.get(params);
+  if (!known) titled.set(params, (known = new Map()));
+  let out = known.get(of);
+  if (!out) known.set(of, (out = Object.fromEntries(Object.entries(params).map(([name, p]) => [name, { ...p, title: `${of} ${p.title.toLowerCase()}` }]))));
+  return out;
 }

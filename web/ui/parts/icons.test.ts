@@ -1,10 +1,15 @@
+import { finishParts } from '@maypole/core/finish/parts/index';
+import { outputs } from '@maypole/core/output/index';
+import { sceneListNames, sceneLists } from '@maypole/core/scene/index';
 import { stepKinds } from '@maypole/core/steps/index';
 import { describe, expect, it } from 'vitest';
 import { hasIcon } from './icons';
 
-describe('pictures of steps', () => {
-  it('there is one for every step that is declared', () => {
-    expect(stepKinds.filter((k) => !hasIcon(k.icon)).map((k) => k.kind)).toEqual([]);
+describe('pictures of what is declared', () => {
+  it('there is one for everything', () => {
+    const all = [...stepKinds, ...finishParts.all, ...outputs.all, ...sceneListNames.flatMap((list) => sceneLists[list].kinds.all)];
+    expect(all.filter((k) => !hasIcon(k.icon)).map((k) => k.kind)).toEqual([]);
+    expect(all.length).toBeGreaterThan(stepKinds.length + 7);
     expect(hasIcon('nothing of the kind')).toBe(false);
   });
 });

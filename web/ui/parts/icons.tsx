@@ -1,6 +1,6 @@
-import { Anchor, Axis3d, Bolt, Blocks, Box as BoxIcon, Boxes, CircleDashed, CircleDot, Combine, Cone, Cylinder, Dices, Disc, Droplets, Expand, Flower2, Globe, Grid3x3, Hexagon, Infinity as Cord, Layers2, Magnet, Medal, Move3d, Network, Orbit, Pill, Route, Shell, Shrink, Sparkles, Split, Square, SunDim, Tornado, Torus, Triangle, Waves, Waypoints, Cable, FileBox, ChevronsDownUp, Diamond, Frame, Link, PenTool, Ribbon, RotateCw, Scissors, Spline, SquareStack, SquaresIntersect, Star, Type, Workflow, ArrowDownToLine, GitMerge, Ruler, EllipsisVertical, CircleEllipsis, LayoutGrid, Footprints, Sprout, ScatterChart, Wind, Shuffle, Bell, Tangent, type LucideIcon } from 'lucide-react';
+import { Anchor, Axis3d, Bolt, Blocks, Box as BoxIcon, Boxes, CircleDashed, CircleDot, Combine, Cone, Cylinder, Dices, Disc, Droplets, Expand, Flower2, Globe, Grid3x3, Hexagon, Infinity as Cord, Layers2, Magnet, Medal, Move3d, Network, Orbit, Pill, Route, Shell, Shrink, Sparkles, Split, Square, SunDim, Tornado, Torus, Triangle, Waves, Waypoints, Cable, FileBox, ChevronsDownUp, Diamond, Frame, Link, PenTool, Ribbon, RotateCw, Scissors, Spline, SquareStack, SquaresIntersect, Star, Type, Workflow, ArrowDownToLine, GitMerge, Ruler, EllipsisVertical, CircleEllipsis, LayoutGrid, Footprints, Sprout, ScatterChart, Wind, Shuffle, Bell, Tangent, Camera, Lamp, Wallpaper, Palette, Images, Film, type LucideIcon } from 'lucide-react';
 
-/** Pictures for the icon names that steps declare. */
+/** Pictures for the icon names that are declared. */
 const icons: Readonly<Record<string, LucideIcon>> = {
   torus: Torus,
   sphere: Globe,
@@ -73,12 +73,22 @@ const icons: Readonly<Record<string, LucideIcon>> = {
   spin: Orbit,
   tumble: Dices,
   journey: Route,
+  camera: Camera,
+  lamp: Lamp,
+  wallpaper: Wallpaper,
+  palette: Palette,
+  magnet: Magnet,
+  images: Images,
+  film: Film,
 };
 
-export function StepIcon({ name, size = 15 }: { name: string; size?: number }) {
+/** The picture a declaration names; a square where there is none of that name. */
+export function DeclaredIcon({ name, size = 15 }: { name: string; size?: number }) {
   const Icon = icons[name] ?? Square;
   return <Icon size={size} strokeWidth={1.9} aria-hidden="true" />;
 }
+
+export const StepIcon = DeclaredIcon;
 
 /** Whether there is a picture of that name. */
 export function hasIcon(name: string): boolean {

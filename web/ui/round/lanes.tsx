@@ -19,7 +19,7 @@ export function Lanes() {
   const all = useEditor((s) => movingOf(s.piece));
   const only = useLaneView((s) => s.only);
   const chosen = useEditor((s) => s.ribbonId);
-  const shown = only === 'piece' ? all : all.filter((n) => n.address.owner.type !== 'scene' && n.address.owner.ribbon === chosen);
+  const shown = only === 'piece' ? all : all.filter((n) => 'ribbon' in n.address.owner && n.address.owner.ribbon === chosen);
   return (
     <Flex direction="column" flex="1" minW="0">
       <LanesHead shown={shown.length} all={all.length} />

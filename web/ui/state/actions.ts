@@ -1,6 +1,7 @@
 import { copyRibbon } from '@maypole/core/piece/copy';
-import { pairRibbon } from '@maypole/core/piece/pair';
-import { newId, newRibbon, newStep, type StepDoc } from '@maypole/core/piece/piece';
+import type { Address } from '@maypole/core/piece/addresses';
+import { joinValue, pairingOf, pairRibbon, partValue } from '@maypole/core/piece/pair';
+import { newChance, newId, newRibbon, newStep, type StepDoc } from '@maypole/core/piece/piece';
 import { stepKind } from '@maypole/core/steps/index';
 import type { CopiesAs } from '@maypole/core/steps/step';
 import { useEditor } from './store';
@@ -35,6 +36,12 @@ export function addPair(id: string): void {
   editor().set({ ribbonId: second.id, openSteps: { ...editor().openSteps, ...Object.fromEntries(second.steps.slice(0, 2).map((s) => [s.id, true])) } });
 }
 
+/** Lets a value of a pair go its own way, or go along again. */
+export function togglePairing(label: string, address: Address): void {
+  const linked = pairingOf(editor().piece, address) === 'linked';
+  editor().edit(linked ? `Part ${label}` : `Join ${label}`, (p) => (linked ? partValue(p, address) : joinValue(p, address)));
+}
+
 export function removeRibbon(id: string): void {
   editor().edit('Remove ribbon', (p) => ({ ...p, ribbons: p.ribbons.filter((r) => r.id !== id) }));
 }
@@ -52,7 +59,7 @@ export function moveRibbon(id: string, by: -1 | 1): void {
 
 /** Adds a step after another, or at the end. */
 export function addStep(ribbonId: string, kind: string, after?: string): void {
-  const step = newStep(kind);
+  const step = { ...newStep(kind), chance: newChance() };
   editor().editRibbon(`Add ${stepKind(kind).title.toLowerCase()}`, ribbonId, (r) => {
     const at = after === undefined ? r.steps.length : r.steps.findIndex((s) => s.id === after) + 1;
     return { ...r, steps: [...r.steps.slice(0, at), step, ...r.steps.slice(at)] };
@@ -66,7 +73,7 @@ export function removeStep(ribbonId: string, id: string): void {
 
 export function duplicateStep(ribbonId: string, id: string): void {
   const copyId = newId();
-  editor().editRibbon('Duplicate step', ribbonId, (r) => ({ ...r, steps: r.steps.flatMap((s) => (s.id === id ? [s, { ...s, id: copyId }] : [s])) }));
+  editor().editRibbon('Duplicate step', ribbonId, (r) => ({ ...r, steps: r.steps.flatMap((s) => (s.id === id ? [s, { ...s, id: copyId, chance: newChance() }] : [s])) }));
   editor().set({ held: copyId, openSteps: { ...editor().openSteps, [copyId]: true } });
 }
 
@@ -94,7 +101,7 @@ export function moveStep(ribbonId: string, id: string, to: number): void {
 
 /** Puts another form in the place of the first step. */
 export function changeForm(ribbonId: string, kind: string): void {
-  const step: StepDoc = newStep(kind);
+  const step: StepDoc = { ...newStep(kind), chance: newChance() };
   editor().editRibbon(`Change form to ${stepKind(kind).title.toLowerCase()}`, ribbonId, (r) => ({
     ...r,
     steps: r.steps.length > 0 && stepKind(r.steps[0].kind).group === 'form' ? [step, ...r.steps.slice(1)] : [step, ...r.steps],

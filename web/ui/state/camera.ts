@@ -1,52 +1,62 @@
 import type { NumberValue, StoredValue } from '@maypole/core/declare/params';
 import { linkPiece } from '@maypole/core/piece/link';
-import type { Values } from '@maypole/core/piece/piece';
+import { cameraOf } from '@maypole/core/piece/piece';
+import { withValues } from '@maypole/core/piece/walk';
 import { evaluateValues } from '@maypole/core/evaluate/values';
-import { cameraParams } from '@maypole/core/scene/scene';
+import { orbitParams } from '@maypole/core/scene/cameras/orbit';
 import { verticalFov } from '@maypole/core/scene/lens';
 import { scaledValue, shiftedValue } from '@maypole/core/time/reshape';
 import { boxOf } from '@/engine/box';
 import { session } from './session';
 import { useEditor } from './store';
 
+/** Changes the camera that is looked through. */
 function change(label: string, update: (camera: Record<string, StoredValue>) => void): void {
   useEditor.getState().edit(
     label,
-    (piece) => {
-      const camera = { ...piece.scene.camera } as Record<string, StoredValue>;
-      update(camera);
-      return { ...piece, scene: { ...piece.scene, camera: camera as Values } };
-    },
+    (piece) =>
+      withValues(piece, { type: 'scene', item: cameraOf(piece).id }, ({ item }) => {
+        const camera = { ...item.values } as Record<string, StoredValue>;
+        update(camera);
+        return camera;
+      }),
     'camera',
   );
 }
 
+/** The values of that camera at the playhead. */
+function cameraNow() {
+  const { piece, frame } = useEditor.getState();
+  return { aspect: piece.format.width / piece.format.height, ...evaluateValues(orbitParams, cameraOf(linkPiece(piece)).values, { frame, frames: piece.loop.frames }) };
+}
+
+const rangeOf = (name: 'azimuth' | 'elevation' | 'distance' | 'target'): [number, number] => [orbitParams[name].min, orbitParams[name].max];
+const within = (x: number, [min, max]: readonly [number, number]) => Math.max(min, Math.min(max, x));
+
 /** Goes round the target by angles in degrees. */
 export function orbit(azimuth: number, elevation: number): void {
   change('Orbit', (c) => {
-    c.azimuth = shiftedValue(c.azimuth as NumberValue, azimuth, [-36_000, 36_000]);
-    c.elevation = shiftedValue(c.elevation as NumberValue, elevation, [-89, 89]);
+    c.azimuth = shiftedValue(c.azimuth as NumberValue, azimuth, rangeOf('azimuth'));
+    c.elevation = shiftedValue(c.elevation as NumberValue, elevation, [-89.9, 89.9]);
   });
 }
 
 /** Shifts the target by parts of the picture's height, to the right and up as seen. */
 export function pan(right: number, up: number): void {
-  const { piece, frame } = useEditor.getState();
-  const at = evaluateValues(cameraParams, linkPiece(piece).scene.camera, { frame, frames: piece.loop.frames });
-  const aspect = piece.output.width / piece.output.height;
-  const height = 2 * at.distance * Math.tan((verticalFov(at.focalLength, aspect) * Math.PI) / 360);
+  const at = cameraNow();
+  const height = 2 * at.distance * Math.tan((verticalFov(at.focalLength, at.aspect) * Math.PI) / 360);
   const [a, e] = [(at.azimuth * Math.PI) / 180, (at.elevation * Math.PI) / 180];
   const along = [Math.cos(a), 0, -Math.sin(a)];
   const above = [-Math.sin(e) * Math.sin(a), Math.cos(e), -Math.sin(e) * Math.cos(a)];
   change('Pan', (c) => {
-    c.target = (c.target as readonly NumberValue[]).map((v, k) => shiftedValue(v, (along[k] * right + above[k] * up) * height, [-10_000, 10_000])) as unknown as StoredValue;
+    c.target = (c.target as readonly NumberValue[]).map((v, k) => shiftedValue(v, (along[k] * right + above[k] * up) * height, rangeOf('target'))) as unknown as StoredValue;
   });
 }
 
 /** Comes nearer (factor < 1) or goes farther. */
 export function zoom(factor: number): void {
   change('Zoom', (c) => {
-    c.distance = scaledValue(c.distance as NumberValue, factor, [0.01, 10_000]);
+    c.distance = scaledValue(c.distance as NumberValue, factor, rangeOf('distance'));
   });
 }
 
@@ -72,14 +82,13 @@ export function frameAll(): void {
       }
     }
   if (min[0] > max[0]) return;
-  const at = evaluateValues(cameraParams, linkPiece(piece).scene.camera, { frame, frames: piece.loop.frames });
-  const aspect = piece.output.width / piece.output.height;
-  const half = (verticalFov(at.focalLength, aspect) * Math.PI) / 360;
-  const narrow = Math.min(half, Math.atan(Math.tan(half) * aspect));
+  const at = cameraNow();
+  const half = (verticalFov(at.focalLength, at.aspect) * Math.PI) / 360;
+  const narrow = Math.min(half, Math.atan(Math.tan(half) * at.aspect));
   const radius = Math.hypot(...max.map((m, k) => (m - min[k]) / 2)) || 0.5;
-  const distance = Number(((radius * 0.92) / Math.sin(narrow)).toFixed(3));
+  const distance = within(Number(((radius * 0.92) / Math.sin(narrow)).toPrecision(6)), rangeOf('distance'));
   change('Frame all', (c) => {
-    c.target = max.map((m, k) => Number(((m + min[k]) / 2).toFixed(3))) as unknown as StoredValue;
+    c.target = max.map((m, k) => within(Number(((m + min[k]) / 2).toFixed(3)), rangeOf('target'))) as unknown as StoredValue;
     c.distance = distance;
   });
 }

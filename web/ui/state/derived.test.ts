@@ -9,10 +9,10 @@ import { showValue, toggleLane } from './show-value';
 import { useEditor } from './store';
 
 const wave: MotionDoc = { motion: 'wave', shape: 'sine', width: 50, low: 0, high: 9, turns: 1, phase: 0, rest: 0 };
-const angle: Address = { owner: { type: 'step', ribbon: 'a', step: 't' }, param: 'angle' };
-const colour: Address = { owner: { type: 'finish', ribbon: 'a' }, param: 'colour' };
-const azimuth: Address = { owner: { type: 'scene', part: 'camera' }, param: 'azimuth' };
+const angle: Address = { owner: { type: 'step', ribbon: 'a', item: 't' }, param: 'angle' };
 const plain: Piece = { ...newPiece('D'), ribbons: [{ ...newRibbon('box', 0), id: 'a', steps: [newStep('box', {}, 'b'), newStep('twist', {}, 't')] }] };
+const colour: Address = { owner: { type: 'part', ribbon: 'a', item: plain.ribbons[0].finishes[0].parts[0].id }, param: 'colour' };
+const azimuth: Address = { owner: { type: 'scene', item: plain.scene.cameras[0].id }, param: 'azimuth' };
 const moving = [angle, azimuth].reduce((p, a) => setValue(p, a, wave), setValue(plain, colour, { motion: 'cycle', colour: '#d9483b', turns: 1, space: 'oklch' }));
 
 describe('moving values', () => {
@@ -71,7 +71,7 @@ describe('showing a value', () => {
     toggleLane(angle);
     expect(useEditor.getState().openLane).toBe('a/t/angle');
     toggleLane(azimuth);
-    expect(useEditor.getState().openLane).toBe('scene/camera/azimuth');
+    expect(useEditor.getState().openLane).toBe(`scene/${plain.scene.cameras[0].id}/azimuth`);
     toggleLane(azimuth);
     expect(useEditor.getState().openLane).toBeNull();
   });

@@ -1,13 +1,13 @@
 import { newPiece, newRibbon, newStep } from '@maypole/core/piece/piece';
 import { beforeEach, describe, expect, it } from 'vitest';
-import { addPair, addStep, duplicateRibbon } from './actions';
+import { addPair, addStep, duplicateRibbon, togglePairing } from './actions';
 import { useEditor } from './store';
 
 const now = () => useEditor.getState();
 const height = (i: number) => now().piece.ribbons[i].steps[1].values.height;
 const set = (i: number, value: number, merge?: string) => {
   const r = now().piece.ribbons[i];
-  now().setValue('Height', { owner: { type: 'step', ribbon: r.id, step: r.steps[1].id }, param: 'height' }, value, merge);
+  now().setValue('Height', { owner: { type: 'step', ribbon: r.id, item: r.steps[1].id }, param: 'height' }, value, merge);
 };
 
 beforeEach(() => {
@@ -22,7 +22,7 @@ describe('a pair in the editor', () => {
     expect(now().ribbonId).toBe(b.id);
     expect(b.name).toBe('Ring pair');
     expect(b.colour).not.toBe(a.colour);
-    expect(b.finish.colour).toBe(b.colour);
+    expect(b.finishes[0].parts[0].values.colour).toBe(b.colour);
   });
   it('one edit changes both, one undo takes both back, a scrub is one edit', () => {
     set(0, 0.9);
@@ -34,11 +34,16 @@ describe('a pair in the editor', () => {
     expect([height(0), height(1)]).toEqual([0.6, 0.6]);
     expect(now().history.past.length).toBe(edits + 1);
   });
-  it('what is changed on purpose stays, until it is made equal again', () => {
+  it('what is parted goes its own way, until it is joined again', () => {
     set(1, 0.1);
+    expect([height(0), height(1)]).toEqual([0.1, 0.1]);
+    const { piece } = now();
+    const address = { owner: { type: 'step' as const, ribbon: piece.ribbons[1].id, item: piece.ribbons[1].steps[1].id }, param: 'height' };
+    togglePairing('Height', address);
     set(0, 0.7);
     expect([height(0), height(1)]).toEqual([0.7, 0.1]);
-    set(1, 0.7);
+    togglePairing('Height', address);
+    expect([height(0), height(1)]).toEqual([0.1, 0.1]);
     set(0, 0.2);
     expect([height(0), height(1)]).toEqual([0.2, 0.2]);
   });

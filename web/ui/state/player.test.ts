@@ -4,7 +4,7 @@ import { goTo, pause, play, stepFrames, togglePlay } from './player';
 import { useEditor } from './store';
 
 let ready: (frame: number) => boolean = () => true;
-vi.mock('./session', () => ({ session: () => ({ engine: { isReady: (f: number) => ready(f), setFrame: () => undefined } }) }));
+vi.mock('./session', () => ({ session: () => ({ engine: { isSettled: (f: number) => ready(f), setFrame: () => undefined } }) }));
 
 let callbacks: ((now: number) => void)[] = [];
 let clock = 0;

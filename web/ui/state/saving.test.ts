@@ -2,7 +2,8 @@ import { newPiece, newRibbon } from '@maypole/core/piece/piece';
 import { writePiece } from '@maypole/core/piece/read';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { addStep } from './actions';
-import { saveNow, startAutosave, unsavedWork } from './saving';
+import { backupOf } from './backup';
+import { saveNow, startAutosave } from './saving';
 import { useEditor } from './store';
 
 const now = () => useEditor.getState();
@@ -13,6 +14,8 @@ const stepsOf = (source: string) => (JSON.parse(source) as { ribbons: { steps: u
 const server = { sent: [] as { basedOn: number; source: string; keepalive: boolean }[], answer: null as null | (() => Response | Promise<Response>) };
 const listeners = new Map<string, () => void>();
 let store: Map<string, string>;
+/** What the server has, when it is asked. */
+let head: { revision: number; source: string } | null = null;
 
 beforeEach(() => {
   vi.useFakeTimers();
@@ -22,7 +25,9 @@ beforeEach(() => {
   listeners.clear();
   vi.stubGlobal('localStorage', { getItem: (k: string) => store.get(k) ?? null, setItem: (k: string, v: string) => store.set(k, v), removeItem: (k: string) => store.delete(k) });
   vi.stubGlobal('window', { addEventListener: (k: string, f: () => void) => listeners.set(k, f), removeEventListener: (k: string) => listeners.delete(k) });
-  vi.stubGlobal('fetch', async (_: string, init: RequestInit) => {
+  head = null;
+  vi.stubGlobal('fetch', async (_: string, init?: RequestInit) => {
+    if (!init?.method) return Response.json({ id: 'id', ...head });
     server.sent.push({ ...(JSON.parse(init.body as string) as { basedOn: number; source: string }), keepalive: init.keepalive === true });
     return server.answer ? server.answer() : Response.json({ revision: 4 + server.sent.length });
   });
@@ -93,13 +98,13 @@ describe('leaving the page', () => {
     let arrived!: (r: Response) => void;
     server.answer = () => new Promise<Response>((r) => (arrived = r));
     leave();
-    expect(unsavedWork('id')).toMatchObject({ basedOn: 4 });
-    expect(unsavedWork('id')!.piece.ribbons[0].steps).toHaveLength(2);
+    expect(backupOf('id')).toMatchObject({ basedOn: 4 });
+    expect(backupOf('id')!.piece!.ribbons[0].steps).toHaveLength(2);
     await vi.advanceTimersByTimeAsync(0);
     expect(server.sent[0]).toMatchObject({ basedOn: 4, keepalive: true });
     arrived(Response.json({ revision: 5 }));
     await vi.advanceTimersByTimeAsync(0);
-    expect(unsavedWork('id')).toBeNull();
+    expect(backupOf('id')).toBeNull();
     server.answer = null;
     stop();
     await vi.advanceTimersByTimeAsync(0);
@@ -112,7 +117,7 @@ describe('leaving the page', () => {
       server.answer = answer;
       leave();
       await vi.advanceTimersByTimeAsync(0);
-      expect(unsavedWork('id')!.piece.ribbons[0].steps).toHaveLength(2);
+      expect(backupOf('id')!.piece!.ribbons[0].steps).toHaveLength(2);
       server.answer = null;
       stop();
       await vi.advanceTimersByTimeAsync(5000);
@@ -132,16 +137,20 @@ describe('work found in the browser', () => {
   it('is given back as it was', () => {
     const piece = { ...newPiece('Kept'), ribbons: [newRibbon('box', 2, 'Crate')] };
     store.set('maypole-unsaved-id', JSON.stringify({ source: writePiece(piece), basedOn: 12 }));
-    expect(unsavedWork('id')).toEqual({ piece, basedOn: 12 });
-    expect(unsavedWork('another')).toBeNull();
+    expect(backupOf('id')).toEqual({ source: writePiece(piece), piece, basedOn: 12 });
+    expect(backupOf('another')).toBeNull();
   });
-  it.each([['nothing at all', undefined], ['no JSON', '{'], ['no piece', JSON.stringify({ source: '{"maypole":"song"}', basedOn: 1 })], ['another shape', '7']])('is passed over where it is %s', (_, text) => {
+  it.each([['nothing at all', undefined], ['no JSON', '{'], ['another shape', '7']])('is passed over where it is %s', (_, text) => {
     if (text !== undefined) store.set('maypole-unsaved-id', text);
-    expect(unsavedWork('id')).toBeNull();
+    expect(backupOf('id')).toBeNull();
+  });
+  it('what cannot be read is given as it is, with what is wrong with it', () => {
+    store.set('maypole-unsaved-id', JSON.stringify({ source: '{"maypole":"song"}', basedOn: 1 }));
+    expect(backupOf('id')).toMatchObject({ source: '{"maypole":"song"}', piece: null, trouble: expect.stringContaining('not a Maypole piece') });
   });
   it('a browser without a store loses nothing on the server’s side', async () => {
-    vi.stubGlobal('localStorage', { getItem: () => { throw new Error('denied'); }, setItem: () => { throw new Error('denied'); }, removeItem: () => undefined });
-    expect(unsavedWork('id')).toBeNull();
+    vi.stubGlobal('localStorage', { getItem: () => { throw new Error('denied'); }, setItem: () => { throw new Error('denied'); }, removeItem: () => { throw new Error('denied'); } });
+    expect(backupOf('id')).toBeNull();
     server.answer = () => Promise.reject(new TypeError('away'));
     edit();
     await saveNow();
@@ -149,5 +158,77 @@ describe('work found in the browser', () => {
     server.answer = null;
     await vi.advanceTimersByTimeAsync(5000);
     expect(now().save).toBe('saved');
+    // And does not send the same again and again.
+    const count = server.sent.length;
+    await vi.advanceTimersByTimeAsync(60_000);
+    expect(server.sent.length).toBe(count);
+  });
+});
+
+describe('what goes wrong while saving', () => {
+  const refusal = () => Response.json({ error: 'At scene.cameras[0].values.distance: 2000000 is above the largest Distance.' }, { status: 422 });
+  it('a refused save says so and why, keeps the edits in the browser, and is not sent again unchanged', async () => {
+    const stop = startAutosave();
+    server.answer = refusal;
+    edit();
+    await vi.advanceTimersByTimeAsync(800);
+    expect(now()).toMatchObject({ save: 'refused', saveTrouble: 'At scene.cameras[0].values.distance: 2000000 is above the largest Distance.' });
+    expect(backupOf('id')!.piece!.ribbons[0].steps).toHaveLength(2);
+    await vi.advanceTimersByTimeAsync(60_000);
+    expect(server.sent).toHaveLength(1);
+    // The next edit is tried, and clears it.
+    server.answer = null;
+    edit();
+    await vi.advanceTimersByTimeAsync(800);
+    expect(now()).toMatchObject({ save: 'saved', saveTrouble: null });
+    expect(backupOf('id')).toBeNull();
+    stop();
+  });
+  it('a save of A that fails after B was opened keeps A, and goes on with A', async () => {
+    const stop = startAutosave();
+    edit();
+    let fail!: (e: Error) => void;
+    server.answer = () => new Promise<Response>((_, reject) => (fail = reject));
+    await vi.advanceTimersByTimeAsync(800);
+    now().open('other', { ...newPiece('B'), ribbons: [newRibbon('box', 0, 'Crate')] }, 1);
+    server.answer = null;
+    fail(new TypeError('away'));
+    await vi.advanceTimersByTimeAsync(0);
+    expect(backupOf('id')!.piece!.name).toBe('Vane');
+    expect(backupOf('other')).toBeNull();
+    expect(now()).toMatchObject({ id: 'other', save: 'saved' });
+    await vi.advanceTimersByTimeAsync(5000);
+    expect(server.sent.at(-1)!.source).toContain('Vane');
+    expect(backupOf('id')).toBeNull();
+    stop();
+  });
+  it('a page that comes back does not meet its own last save as another’s', async () => {
+    const stop = startAutosave();
+    edit();
+    // It leaves, the server saves, and the answer is never heard.
+    server.answer = () => new Promise<Response>(() => undefined);
+    listeners.get('pagehide')!();
+    const left = server.sent.at(-1)!.source;
+    // Back again, edited once more: the server has revision 5, which is what this page sent.
+    edit();
+    server.answer = () => {
+      server.answer = null;
+      return Response.json({ error: 'Changed elsewhere.', head: 5, kept: 6 }, { status: 409 });
+    };
+    head = { revision: 5, source: left };
+    await vi.advanceTimersByTimeAsync(3000);
+    expect(now().conflict).toBeNull();
+    expect(now().save).toBe('saved');
+    expect(server.sent.at(-1)).toMatchObject({ basedOn: 5 });
+    stop();
+  });
+  it('a real conflict is one', async () => {
+    const stop = startAutosave();
+    server.answer = () => Response.json({ error: 'Changed elsewhere.', head: 9, kept: 10 }, { status: 409 });
+    head = { revision: 9, source: '{"maypole":"piece","name":"Somebody else’s"}' };
+    edit();
+    await vi.advanceTimersByTimeAsync(800);
+    expect(now()).toMatchObject({ save: 'conflict', conflict: { head: 9, kept: 10 } });
+    stop();
   });
 });

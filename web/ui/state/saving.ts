@@ -1,41 +1,21 @@
-import { readPiece, writePiece } from '@maypole/core/piece/read';
+import { writePiece } from '@maypole/core/piece/read';
 import type { Piece } from '@maypole/core/piece/piece';
-import { RequestTrouble, savePiece } from '../api';
+import { loadPiece, RequestTrouble, savePiece } from '../api';
 import { tellTrouble } from '../parts/toasts';
-import { useEditor } from './store';
+import { dropBackup, keepBackup } from './backup';
+import { useEditor, type SaveState } from './store';
 
 const QUIET_MS = 700;
 const RETRY_MS = 4000;
 
-const backupKey = (id: string) => `maypole-unsaved-${id}`;
-
-/** Work that never reached the server in an earlier visit, and the revision it was based on. */
-export function unsavedWork(id: string): { piece: Piece; basedOn: number } | null {
-  try {
-    const text = localStorage.getItem(backupKey(id));
-    if (!text) return null;
-    const { source, basedOn } = JSON.parse(text) as { source: string; basedOn: number };
-    const read = readPiece(source);
-    return read.ok ? { piece: read.piece, basedOn } : null;
-  } catch {
-    return null;
-  }
-}
-
-function keepBackup(): void {
-  const { id, piece, revision } = useEditor.getState();
-  try {
-    localStorage.setItem(backupKey(id), JSON.stringify({ source: writePiece(piece), basedOn: revision }));
-  } catch {
-    // No room in the browser's store; the server is tried again anyway.
-  }
-}
-
-function dropBackup(id: string): void {
-  localStorage.removeItem(backupKey(id));
-}
-
+/** The text that was last sent for each piece: an answer that was lost on the way is known again by it. */
+const sent = new Map<string, string>();
 let running: Promise<void> | null = null;
+
+/** Whether there is something that has not reached the server. */
+function owes(save: SaveState): boolean {
+  return save === 'waiting' || save === 'offline';
+}
 
 /** Sends the piece as it is now; again until nothing has changed meanwhile. */
 export async function saveNow(): Promise<void> {
@@ -43,30 +23,70 @@ export async function saveNow(): Promise<void> {
   running = (async () => {
     for (;;) {
       const { id, piece, revision, save } = useEditor.getState();
-      if (save !== 'waiting' && save !== 'offline') return;
+      if (!owes(save)) return;
       useEditor.setState({ save: 'saving' });
-      try {
-        const answer = await savePiece(id, writePiece(piece), revision);
-        if (useEditor.getState().id !== id) return;
-        if ('error' in answer) {
-          useEditor.setState({ save: 'conflict', conflict: { head: answer.head, kept: answer.kept } });
-          dropBackup(id);
-          return;
-        }
-        const unchanged = useEditor.getState().piece === piece;
-        useEditor.setState({ revision: answer.revision, save: unchanged ? 'saved' : 'waiting' });
-        if (unchanged) return dropBackup(id);
-      } catch (error) {
-        keepBackup();
-        const first = useEditor.getState().save !== 'offline';
-        useEditor.setState({ save: 'offline' });
-        if (first) tellTrouble(error instanceof RequestTrouble ? error.message : 'The piece could not be saved; it is tried again by itself.');
-        setTimeout(() => void saveNow(), RETRY_MS);
-        return;
-      }
+      if (!(await saveOnce(id, piece, revision))) return;
     }
   })().finally(() => (running = null));
   return running;
+}
+
+/** One save; true where the newest edits may still have to be sent. */
+async function saveOnce(id: string, piece: Piece, revision: number): Promise<boolean> {
+  const source = writePiece(piece);
+  const open = () => useEditor.getState().id === id;
+  try {
+    const before = sent.get(id);
+    sent.set(id, source);
+    const answer = await savePiece(id, source, revision);
+    if ('error' in answer) {
+      const own = await ownHead(id, before);
+      if (own !== null) {
+        if (open()) useEditor.setState({ revision: own, save: 'waiting' });
+        return open();
+      }
+      if (open()) useEditor.setState({ save: 'conflict', conflict: { head: answer.head, kept: answer.kept } });
+      dropBackup(id);
+      return false;
+    }
+    if (!open()) {
+      dropBackup(id);
+      return false;
+    }
+    const unchanged = useEditor.getState().piece === piece;
+    useEditor.setState({ revision: answer.revision, save: unchanged ? 'saved' : 'waiting', saveTrouble: null });
+    if (unchanged) dropBackup(id);
+    return !unchanged;
+  } catch (error) {
+    // What was to be saved is kept, and not what may have been opened meanwhile.
+    keepBackup(id, piece, revision);
+    const trouble = error instanceof RequestTrouble ? error : null;
+    const message = trouble?.message ?? 'The piece could not be saved; it is tried again by itself.';
+    if (!open()) {
+      setTimeout(() => void saveElsewhere(id, source, revision), RETRY_MS);
+      return false;
+    }
+    const refused = trouble !== null && [400, 413, 422].includes(trouble.status);
+    const save = refused ? 'refused' : 'offline';
+    if (useEditor.getState().save !== save || useEditor.getState().saveTrouble !== message) tellTrouble(refused ? `${message} Your edits are kept in this browser.` : message);
+    useEditor.setState({ save, saveTrouble: message });
+    if (!refused) setTimeout(() => void saveNow(), RETRY_MS);
+    return false;
+  }
+}
+
+/** The head's number, where the head is what this page itself sent before, and only the answer was lost; null otherwise. */
+async function ownHead(id: string, before: string | undefined): Promise<number | null> {
+  if (before === undefined) return null;
+  const head = await loadPiece(id).catch(() => null);
+  return head?.source === before ? head.revision : null;
+}
+
+/** Sends the last edits of a piece that is no longer open; what cannot be sent waits in the browser for its next visit. */
+async function saveElsewhere(id: string, source: string, revision: number): Promise<void> {
+  if (useEditor.getState().id === id) return;
+  const answer = await savePiece(id, source, revision).catch(() => null);
+  if (answer && !('error' in answer)) dropBackup(id);
 }
 
 /** Saves by itself a moment after each edit, and at once when the page is left. */
@@ -81,14 +101,39 @@ export function startAutosave(): () => void {
     const { id, piece, revision, save } = useEditor.getState();
     if (save === 'saved' || save === 'conflict') return;
     // Kept in the browser first: a page on its way out may not get its last word to the server.
-    keepBackup();
-    void savePiece(id, writePiece(piece), revision, true).then((answer) => !('error' in answer) && dropBackup(id), () => undefined);
+    keepBackup(id, piece, revision);
+    if (save === 'refused') return;
+    const source = writePiece(piece);
+    sent.set(id, source);
+    void savePiece(id, source, revision, true).then(
+      (answer) => {
+        if ('error' in answer) return;
+        dropBackup(id);
+        // The page may come back as it was, out of the browser's store of pages gone back from.
+        const now = useEditor.getState();
+        if (now.id === id && now.revision === revision) useEditor.setState({ revision: answer.revision, ...(now.piece === piece ? { save: 'saved' as const } : {}) });
+      },
+      () => undefined,
+    );
+  };
+  /** A page that comes back may have saved without hearing of it, or have been overtaken elsewhere. */
+  const back = (event: PageTransitionEvent) => {
+    if (!event.persisted) return;
+    const { id } = useEditor.getState();
+    void ownHead(id, sent.get(id)).then((head) => {
+      const now = useEditor.getState();
+      if (head === null || now.id !== id || head <= now.revision) return;
+      useEditor.setState({ revision: head, ...(writePiece(now.piece) === sent.get(id) ? { save: 'saved' as const } : {}) });
+      void saveNow();
+    });
   };
   window.addEventListener('pagehide', leave);
+  window.addEventListener('pageshow', back);
   return () => {
     stop();
     clearTimeout(timer);
     void saveNow();
     window.removeEventListener('pagehide', leave);
+    window.removeEventListener('pageshow', back);
   };
 }

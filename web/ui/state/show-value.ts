@@ -4,12 +4,13 @@ import { useEditor } from './store';
 /** Opens what a value stands in, and its motion. */
 export function showValue(address: Address): void {
   const { owner } = address;
-  if (owner.type === 'scene') return useEditor.setState({ drawer: 'scene', motionOf: address });
+  if (owner.type === 'scene' || owner.type === 'output') return useEditor.setState({ drawer: 'scene', motionOf: address });
+  if (owner.item === '') return useEditor.setState({ ribbonId: owner.ribbon, alsoRibbons: [] });
   useEditor.setState((s) => ({
     ribbonId: owner.ribbon,
     alsoRibbons: [],
     motionOf: address,
-    openSteps: { ...s.openSteps, [owner.type === 'step' ? owner.step : `${owner.ribbon}/finish`]: true },
+    openSteps: { ...s.openSteps, [owner.type === 'step' ? owner.item : `${owner.ribbon}/finish`]: true },
   }));
 }
 

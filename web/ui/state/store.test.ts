@@ -1,3 +1,4 @@
+import { withScene } from '@maypole/core/fixtures/edit';
 import { newPiece, newRibbon, newStep } from '@maypole/core/piece/piece';
 import { isMoving } from '@maypole/core/time/value';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
@@ -61,7 +62,7 @@ describe('editing', () => {
     expect(now().save).toBe('saved');
     addStep(ribbon().id, 'smooth');
     expect(now().save).toBe('waiting');
-    now().setValue('Height', { owner: { type: 'step', ribbon: ribbon().id, step: ribbon().steps[1].id }, param: 'height' }, 0.7);
+    now().setValue('Height', { owner: { type: 'step', ribbon: ribbon().id, item: ribbon().steps[1].id }, param: 'height' }, 0.7);
     const end = now().piece;
     now().undo();
     now().undo();
@@ -79,16 +80,16 @@ describe('editing', () => {
 });
 
 describe('camera', () => {
-  const camera = () => now().piece.scene.camera;
+  const camera = () => now().piece.scene.cameras[0].values;
   it('goes round, stops short of the poles, comes nearer, all as one edit', () => {
     orbit(30, 400);
-    expect(camera()).toMatchObject({ azimuth: 65, elevation: 89 });
+    expect(camera()).toMatchObject({ azimuth: 65, elevation: 89.9 });
     zoom(0.5);
     expect(camera().distance).toBe(3.5);
     expect(now().history.past).toHaveLength(1);
   });
   it('shifts the picture by what the hand moves: half its height up moves the target by half of what is seen', () => {
-    now().edit('Level', (p) => ({ ...p, scene: { ...p.scene, camera: { ...p.scene.camera, azimuth: 0, elevation: 0, distance: 10, focalLength: 18 } } }));
+    now().edit('Level', (p) => withScene(p, 'cameras', { azimuth: 0, elevation: 0, distance: 10, focalLength: 18 }));
     pan(0, 0.5);
     // 18 mm on 36 mm sees 20 m across at 10 m.
     expect((camera().target as unknown as number[]).map((x) => Number(x.toFixed(3)))).toEqual([0, 10, 0]);
@@ -96,7 +97,7 @@ describe('camera', () => {
     expect((camera().target as unknown as number[])[0]).toBeCloseTo(5, 3);
   });
   it('a moving camera is moved as a whole and keeps moving', () => {
-    now().setValue('Motion', { owner: { type: 'scene', part: 'camera' }, param: 'azimuth' }, { motion: 'wave', shape: 'sine', low: 0, high: 40, turns: 1, phase: 0 });
+    now().setValue('Motion', { owner: { type: 'scene', item: now().piece.scene.cameras[0].id }, param: 'azimuth' }, { motion: 'wave', shape: 'sine', low: 0, high: 40, turns: 1, phase: 0 });
     orbit(10, 0);
     expect(isMoving(camera().azimuth)).toBe(true);
     expect(camera().azimuth).toMatchObject({ low: 10, high: 50 });

@@ -1,6 +1,7 @@
 import { setPairedValue } from '@maypole/core/piece/pair';
 import type { Address } from '@maypole/core/piece/addresses';
-import type { Piece, RibbonDoc } from '@maypole/core/piece/piece';
+import { holdPiece } from '@maypole/core/piece/hold';
+import { withOutput, type Piece, type RibbonDoc } from '@maypole/core/piece/piece';
 import type { StoredValue } from '@maypole/core/declare/params';
 import type { Detail } from '@maypole/core/steps/step';
 import { create } from 'zustand';
@@ -8,8 +9,8 @@ import { NOT_MEASURED, type SeamMeasure } from '@/engine/seam-watch';
 import type { ViewMode } from '@/view/frame';
 import { NO_HISTORY, record, redo, undo, type History } from './history';
 
-export type SaveState = 'saved' | 'waiting' | 'saving' | 'offline' | 'conflict';
-export type Drawer = 'seam' | 'scene' | null;
+export type SaveState = 'saved' | 'waiting' | 'saving' | 'offline' | 'refused' | 'conflict';
+export type Drawer = 'seam' | 'scene' | 'deliver' | null;
 
 export interface EditorState {
   readonly id: string;
@@ -17,6 +18,8 @@ export interface EditorState {
   /** Revision on the server that the piece is based on. */
   readonly revision: number;
   readonly save: SaveState;
+  /** Why the last save was refused or did not arrive, in words; null where it did. */
+  readonly saveTrouble: string | null;
   /** The other version after a conflict, and what ours was kept under. */
   readonly conflict: { readonly head: number; readonly kept: number } | null;
   readonly history: History;
@@ -30,7 +33,6 @@ export interface EditorState {
   /** What playback reaches, in frames a second; null while still. */
   readonly rate: number | null;
   readonly drawer: Drawer;
-  readonly delivering: boolean;
   readonly measure: SeamMeasure;
   /** Address of the value whose motion is open, and where its popover hangs. */
   readonly motionOf: Address | null;
@@ -67,6 +69,7 @@ export const useEditor = create<EditorState & Actions>()((set, get) => ({
   piece: NOTHING,
   revision: 0,
   save: 'saved',
+  saveTrouble: null,
   conflict: null,
   history: NO_HISTORY,
   ribbonId: null,
@@ -77,7 +80,6 @@ export const useEditor = create<EditorState & Actions>()((set, get) => ({
   playing: false,
   rate: null,
   drawer: null,
-  delivering: false,
   measure: NOT_MEASURED,
   motionOf: null,
   alsoRibbons: [],
@@ -90,7 +92,7 @@ export const useEditor = create<EditorState & Actions>()((set, get) => ({
   open(id, piece, revision) {
     const first = piece.ribbons[0];
     set({
-      id, piece, revision, save: 'saved', conflict: null, history: NO_HISTORY, frame: 0, playing: false, rate: null, motionOf: null, alsoRibbons: [], stepsTogether: [], openLane: null, held: null, copy: null, preview: null,
+      id, piece, revision, save: 'saved', saveTrouble: null, conflict: null, history: NO_HISTORY, frame: 0, playing: false, rate: null, motionOf: null, alsoRibbons: [], stepsTogether: [], openLane: null, held: null, copy: null, preview: null,
       ribbonId: first?.id ?? null,
       openSteps: Object.fromEntries(first ? first.steps.slice(0, 2).map((s) => [s.id, true]) : []),
     });
@@ -98,7 +100,10 @@ export const useEditor = create<EditorState & Actions>()((set, get) => ({
 
   edit(label, change, merge) {
     const { piece, history } = get();
-    const next = change(piece);
+    const changed = change(piece);
+    if (changed === piece) return;
+    // Whatever made the edit, it leaves a document that can be saved.
+    const next = holdPiece(piece, changed);
     if (next === piece) return;
     set({ piece: next, history: record(history, piece, label, merge, Date.now()), save: get().save === 'conflict' ? 'conflict' : 'waiting' });
     if (!next.ribbons.some((r) => r.id === get().ribbonId)) set({ ribbonId: next.ribbons[0]?.id ?? null });
@@ -117,11 +122,11 @@ export const useEditor = create<EditorState & Actions>()((set, get) => ({
   },
 
   setValue(label, address, value, merge) {
-    get().edit(label, (piece) => setPairedValue(piece, address, value), merge);
+    get().setValues(label, [address], value, merge);
   },
 
   setValues(label, addresses, value, merge) {
-    get().edit(label, (piece) => addresses.reduce((p, address) => setPairedValue(p, address, value), piece), merge);
+    get().edit(label, (piece) => addresses.reduce((p, address) => setPairedValue(address.owner.type === 'output' ? withOutput(p, address.owner.item) : p, address, value), piece), merge);
   },
 
   undo() {

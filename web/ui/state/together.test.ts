@@ -7,12 +7,12 @@ import { chooseRibbon, sharedSteps, sharedValues, takeRibbon, tieTogether } from
 
 const ribbon = (id: string, ...kinds: string[]) => ({ ...newRibbon(kinds[0], 0, id), id, steps: kinds.map((k, i) => newStep(k, {}, `${id}${i}`)) });
 const piece: Piece = { ...newPiece('Together'), ribbons: [ribbon('a', 'torus', 'twist', 'displace', 'twist'), ribbon('b', 'box', 'twist', 'twist'), ribbon('c', 'torus', 'displace', 'twist')] };
-const angle = (id: string): Address => ({ owner: { type: 'step', ribbon: id[0], step: id }, param: 'angle' });
+const angle = (id: string): Address => ({ owner: { type: 'step', ribbon: id[0], item: id }, param: 'angle' });
 
 describe('editing several at once', () => {
   beforeEach(() => useEditor.getState().open('x', piece, 1));
   it('finds the steps that ribbons have in common: the first of a kind with the first, the second with the second', () => {
-    expect(sharedSteps(piece.ribbons.slice(0, 2)).map((s) => [s.key, s.owners.map((o) => (o.type === 'step' ? o.step : ''))])).toEqual([['twist0', ['a1', 'b1']], ['twist1', ['a3', 'b2']]]);
+    expect(sharedSteps(piece.ribbons.slice(0, 2)).map((s) => [s.key, s.owners.map((o) => (o.type === 'step' ? o.item : ''))])).toEqual([['twist0', ['a1', 'b1']], ['twist1', ['a3', 'b2']]]);
     expect(sharedSteps([piece.ribbons[0], piece.ribbons[2]]).map((s) => s.key)).toEqual(['torus0', 'twist0', 'displace0']);
   });
   it('finds the values that steps of different kinds have in common', () => {

@@ -1,5 +1,6 @@
 import type { Param, Params, StoredValue } from '@maypole/core/declare/params';
 import { addressKey, setValue, type Address, type Owner } from '@maypole/core/piece/addresses';
+import { finishParts } from '@maypole/core/finish/parts/index';
 import { circleThrough, linkPiece } from '@maypole/core/piece/link';
 import type { Piece, RibbonDoc, StepDoc, Values } from '@maypole/core/piece/piece';
 import { stepKind } from '@maypole/core/steps/index';
@@ -26,7 +27,19 @@ export function sharedSteps(ribbons: readonly RibbonDoc[]): Shared[] {
     if (found.some((s) => s === undefined)) return [];
     const kind = stepKind(step.kind);
     const steps = [step, ...found];
-    return [{ key: `${step.kind}${n}`, title: kind.title, params: kind.params, owners: steps.map((s, i) => ({ type: 'step', ribbon: ribbons[i].id, step: s.id })), values: steps.map((s) => s.values) }];
+    return [{ key: `${step.kind}${n}`, title: kind.title, params: kind.params, owners: steps.map((s, i) => ({ type: 'step', ribbon: ribbons[i].id, item: s.id })), values: steps.map((s) => s.values) }];
+  });
+}
+
+/** The parts of their main finishes that several ribbons have in common. */
+export function sharedParts(ribbons: readonly RibbonDoc[]): Shared[] {
+  const partsOf = (r: RibbonDoc) => r.finishes[0]?.parts ?? [];
+  return partsOf(ribbons[0]).flatMap((part): Shared[] => {
+    const found = ribbons.map((r) => partsOf(r).find((p) => p.kind === part.kind));
+    if (found.some((p) => p === undefined)) return [];
+    const { params, title } = finishParts.get(part.kind);
+    const items = found as NonNullable<(typeof found)[number]>[];
+    return [{ key: `finish-${part.kind}`, title: part.kind === 'base' ? 'Finish' : `Finish: ${title.toLowerCase()}`, params, owners: items.map((p, i) => ({ type: 'part', ribbon: ribbons[i].id, item: p.id })), values: items.map((p) => p.values) }];
   });
 }
 
@@ -61,7 +74,7 @@ export function sharedValues(ribbon: RibbonDoc, steps: readonly StepDoc[]): Shar
   const kinds = steps.map((s) => stepKind(s.kind));
   const alike = (a: Param, b: Param | undefined) => b !== undefined && a.type === b.type && ('unit' in a && 'unit' in b ? a.unit === b.unit : true);
   const params = Object.fromEntries(Object.entries(kinds[0].params).filter(([name, p]) => !p.shownWhen && kinds.every((k) => alike(p, k.params[name]))));
-  return { key: steps.map((s) => s.id).join(), title: kinds.map((k) => k.title).join(', '), params, owners: steps.map((s) => ({ type: 'step', ribbon: ribbon.id, step: s.id })), values: steps.map((s) => s.values) };
+  return { key: steps.map((s) => s.id).join(), title: kinds.map((k) => k.title).join(', '), params, owners: steps.map((s) => ({ type: 'step', ribbon: ribbon.id, item: s.id })), values: steps.map((s) => s.values) };
 }
 
 /** Lets the other values follow the first, so that they stay equal. One that is followed keeps its own motion. */

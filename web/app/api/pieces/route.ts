@@ -1,7 +1,6 @@
 import { keepAssets } from '@/server/assets';
 import { createBody, MAX_ASSET, MAX_DOCUMENT } from '@/server/contract';
 import { database } from '@/server/db';
-import { AppError } from '@/server/http/app-error';
 import { handle, readJson } from '@/server/http/handle';
 import { createPiece, listPieces } from '@/server/pieces';
 
@@ -12,7 +11,6 @@ export const GET = handle(async (request: Request) => {
 
 export const POST = handle(async (request: Request) => {
   const { source, assets } = await readJson(request, createBody, MAX_DOCUMENT * 2 + MAX_ASSET * 2);
-  if (source.length > MAX_DOCUMENT) throw new AppError(413, `This document is larger than ${MAX_DOCUMENT / 1024 / 1024} MB, the most that is taken; a piece is far smaller.`);
   if (assets) await keepAssets(database(), assets);
   return Response.json(await createPiece(database(), source), { status: 201 });
 });

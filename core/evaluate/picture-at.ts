@@ -1,0 +1,79 @@
+import { surfacesOf, type Surfaces } from '../finish/finish';
+import { backdrops, airs, cameras, lights, pictureEffects } from '../scene/index';
+import type { AirAt, BackdropAt, CameraAt, LightAt, PictureEffectAt, SceneKind } from '../scene/kind';
+import type { Registry } from '../declare/registry';
+import { linkPiece } from '../piece/link';
+import { cameraOf, type Item, type Piece, type RibbonDoc } from '../piece/piece';
+import type { Clock } from '../time/loop';
+import { evaluateValues } from './values';
+
+/** The scene at a moment, as every drawer takes it. */
+export interface SceneAt {
+  readonly camera: CameraAt;
+  readonly lights: readonly LightAt[];
+  readonly backdrop: BackdropAt;
+  readonly air: readonly AirAt[];
+  readonly picture: readonly PictureEffectAt[];
+}
+
+/** A ribbon in a picture: a shape in whatever form the drawer takes it, and the surfaces its faces wear. */
+export interface RibbonAt<Shape> {
+  readonly id: string;
+  readonly shape: Shape;
+  readonly surfaces: Surfaces;
+}
+
+/** Everything a drawer needs to draw a frame. */
+export interface PictureAt<Shape> {
+  readonly ribbons: readonly RibbonAt<Shape>[];
+  /** Surfaces of every ribbon, shown or not, by its identifier: copies may wear those of others. */
+  readonly wardrobe: ReadonlyMap<string, Surfaces>;
+  readonly scene: SceneAt;
+  /** Width / height of the delivered picture. */
+  readonly aspect: number;
+}
+
+function listed<At>(items: readonly Item[], kinds: Registry<SceneKind<At>>, clock: Clock): At[] {
+  return items.filter((i) => i.on).map((i) => itemAt(i, kinds, clock));
+}
+
+function itemAt<At>(item: Item, kinds: Registry<SceneKind<At>>, clock: Clock): At {
+  const kind = kinds.get(item.kind);
+  return kind.at(evaluateValues(kind.params, item.values, clock));
+}
+
+/** Camera, lights, backdrop, air and picture effects at an unwrapped frame. */
+export function sceneAt(piece: Piece, frame: number): SceneAt {
+  const { scene, loop } = linkPiece(piece);
+  const clock = { frame, frames: loop.frames };
+  return {
+    camera: itemAt(cameraOf({ scene }), cameras, clock),
+    lights: listed(scene.lights, lights, clock),
+    backdrop: itemAt(scene.backdrop[0], backdrops, clock),
+    air: listed(scene.air, airs, clock),
+    picture: listed(scene.picture, pictureEffects, clock),
+  };
+}
+
+/**
+ * A frame, described once for every drawer: no drawing library is known here, and nothing of it
+ * depends on frames before.
+ *
+ * @param frame any real number, unwrapped
+ * @param shapeOf the shape of a ribbon as the drawer takes it; undefined where it is not there, and the ribbon is left out
+ *
+ * @example
+ * // By evaluating shapes here and now:
+ * const cache = new MeshCache();
+ * const picture = pictureAt(piece, 12, (ribbon) => evaluateRibbon(ribbon, piece.loop, 12, 'final', cache).mesh);
+ */
+export function pictureAt<Shape>(piece: Piece, frame: number, shapeOf: (linked: RibbonDoc, index: number) => Shape | undefined): PictureAt<Shape> {
+  const linked = linkPiece(piece);
+  const clock = { frame, frames: piece.loop.frames };
+  const wardrobe = new Map(linked.ribbons.map((r) => [r.id, surfacesOf(r.finishes, clock)]));
+  const ribbons = linked.ribbons.flatMap((r, i): RibbonAt<Shape>[] => {
+    const shape = r.on ? shapeOf(r, i) : undefined;
+    return shape === undefined ? [] : [{ id: r.id, shape, surfaces: wardrobe.get(r.id)! }];
+  });
+  return { ribbons, wardrobe, scene: sceneAt(piece, frame), aspect: piece.format.width / piece.format.height };
+}

@@ -1,0 +1,35 @@
+import type { Evaluated, Params } from '../declare/params';
+import type { Surface } from './surface';
+
+/**
+ * One part of a finish, declared once in a file of its own. Panel, document, lanes, seam check and
+ * reference follow.
+ */
+export interface FinishPart<P extends Params = Params> {
+  readonly kind: string;
+  readonly title: string;
+  /** One plain sentence. */
+  readonly help: string;
+  /** Name of a drawing of the icon library. */
+  readonly icon: string;
+  readonly params: P;
+  /** The channels it sets, from its values at a moment. Parts act in their order, each on what the ones before have left. */
+  surface(values: Evaluated<P>, before: Surface): Partial<Surface>;
+}
+
+/**
+ * Declares a part of a finish.
+ *
+ * @example
+ * export const metal = definePart({
+ *   kind: 'metal',
+ *   title: 'Metal',
+ *   help: 'How much the surface is bare metal.',
+ *   icon: 'magnet',
+ *   params: { metalness: number('Metalness', 0, 'From plastic to metal.', { unit: '%', min: 0, max: 100 }) },
+ *   surface: (v) => ({ metalness: v.metalness / 100 }),
+ * });
+ */
+export function definePart<const P extends Params>(part: FinishPart<P>): FinishPart {
+  return part as unknown as FinishPart;
+}

@@ -1,0 +1,14 @@
+import { colour, number } from '../../declare/params';
+import { definePart } from '../part';
+
+export const base = definePart({
+  kind: 'base',
+  title: 'Base',
+  help: 'Colour and roughness of the surface.',
+  icon: 'palette',
+  params: {
+    colour: colour('Colour', '#D9483B', 'Colour of the surface.'),
+    roughness: number('Roughness', 45, 'From mirror to chalk.', { unit: '%', min: 0, max: 100, soft: [0, 100], step: 1 }),
+  },
+  surface: (v) => ({ baseColor: v.colour, roughness: v.roughness / 100 }),
+});

@@ -1,0 +1,39 @@
+'use client';
+
+import { Box, Flex, Text } from '@chakra-ui/react';
+import type { Params } from '@maypole/core/declare/params';
+import type { Item } from '@maypole/core/piece/piece';
+import type { Owner } from '@maypole/core/piece/walk';
+import { Trash2 } from 'lucide-react';
+import { SwitchField } from '../fields/switch-field';
+import { ValuesPanel } from '../fields/values-panel';
+import { PictureButton } from '../parts/buttons';
+import { DeclaredIcon } from '../parts/icons';
+
+interface Props {
+  readonly owner: Owner;
+  readonly item: Item;
+  readonly kind: { readonly title: string; readonly help: string; readonly icon: string; readonly params: Params };
+  readonly colour: string;
+  readonly onSwitch?: (on: boolean) => void;
+  readonly onRemove?: () => void;
+}
+
+/** Any declared thing as a card: its title, what switches it off or takes it away, and its values. */
+export function ItemCard({ owner, item, kind, colour, onSwitch, onRemove }: Props) {
+  return (
+    <Box bg="raised" borderWidth="1px" borderColor="line" borderRadius="card" mb="2" data-testid={`item-${item.kind}`}>
+      <Flex align="center" gap="2" px="2.5" minH="36px">
+        <Box color={item.on ? 'ink' : 'muted'}><DeclaredIcon name={kind.icon} size={15} /></Box>
+        <Text fontWeight="600" fontSize="13px" flex="1" title={kind.help} color={item.on ? 'ink' : 'muted'} truncate>{kind.title}</Text>
+        {onSwitch && <SwitchField label={`${kind.title} on`} value={item.on} onChange={onSwitch} />}
+        {onRemove && <PictureButton label={`Remove ${kind.title.toLowerCase()}`} color="muted" onClick={onRemove}><Trash2 size={14} /></PictureButton>}
+      </Flex>
+      {item.on && (
+        <Box borderTopWidth="1px" borderColor="line" px="2.5" py="1.5">
+          <ValuesPanel owner={owner} params={kind.params} values={item.values} colour={colour} />
+        </Box>
+      )}
+    </Box>
+  );
+}

@@ -1,0 +1,12 @@
+/**
+ * Where within a pixel the nth picture of a frame is taken, in pixels from its middle, −½ ≤ x, y < ½:
+ * the R2 sequence (M. Roberts, “The unreasonable effectiveness of quasirandom sequences”, 2018),
+ * which fills the pixel evenly however many there are. The first is taken in the middle. It depends
+ * on the number alone, so that any frame can be made by itself and frame N is frame 0.
+ */
+export function pixelOffset(n: number): readonly [number, number] {
+  // The inverse of the plastic number, the real root of x³ = x + 1, and its square.
+  const x = n * 0.7548776662466927 + 0.5;
+  const y = n * 0.5698402909980532 + 0.5;
+  return [x - Math.floor(x) - 0.5, y - Math.floor(y) - 0.5];
+}

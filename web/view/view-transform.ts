@@ -1,0 +1,24 @@
+import { float, neutralToneMapping, sRGBTransferOETF } from 'three/tsl';
+import { Color, type Node } from 'three/webgpu';
+
+/**
+ * The view transform: light to display values, the last thing that happens to a picture. Bright light
+ * is rolled off by the Khronos PBR Neutral tone mapper (E. Gritz and others, 2024), which leaves
+ * colours of surfaces in plain light where they are; then the curve of sRGB (IEC 61966-2-1).
+ */
+export function viewTransform(light: Node<'vec3'>): Node<'vec3'> {
+  return sRGBTransferOETF(neutralToneMapping(light, float(1))) as unknown as Node<'vec3'>;
+}
+
+/**
+ * The light that the view transform shows as a colour: for lines and marks that are to be seen in
+ * just that colour. It undoes the tone mapper's offset, f = m − 6.25·m² for a smallest component
+ * m < 0.08 and 0.04 above, which holds below a brightness of 0.76; brighter ones come out a little duller.
+ */
+export function throughViewTransform(target: Color, hex: string): Color {
+  target.set(hex);
+  const shown = Math.min(target.r, target.g, target.b);
+  const before = shown < 0.04 ? Math.sqrt(shown / 6.25) : shown + 0.04;
+  const offset = before - shown;
+  return target.setRGB(target.r + offset, target.g + offset, target.b + offset);
+}
