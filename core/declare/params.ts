@@ -121,6 +121,8 @@ export interface TextParam extends ParamBase {
   readonly max: number;
   /** Lines of its field. */
   readonly lines: number;
+  /** Endings of files, as in `accept`, whose text may be taken in. */
+  readonly file?: string;
 }
 
 /** The identifier of another ribbon of the piece; empty for none. */
@@ -258,7 +260,7 @@ export function stops(title: string, value: readonly ColourStop[], help: string)
   return { type: 'stops', title, help, default: value };
 }
 
-export function text(title: string, value: string, help: string, more: Shown & { readonly max?: number; readonly lines?: number } = {}): TextParam {
+export function text(title: string, value: string, help: string, more: Shown & { readonly max?: number; readonly lines?: number; readonly file?: string } = {}): TextParam {
   const { max = 200, lines = 1, ...rest } = more;
   return { type: 'text', title, help, default: value, max, lines, ...rest };
 }

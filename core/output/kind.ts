@@ -37,18 +37,19 @@ export const LOOKS = [
 export const pictureParams = {
   detail: choice('Detail', 'final', [{ value: 'final', title: 'Final' }, { value: 'draft', title: 'Draft' }], 'Draft is quicker, to try things out.'),
   look: choice('Look', 'shaded', LOOKS, 'As it is, with the edges of its faces, or in clay.'),
-  from: number('From frame', 0, 'The first frame that is made.', { unit: 'frames', min: 0, max: 19_999, soft: [0, 300], integer: true, moves: false }),
-  count: number('Frames', 0, 'How many are made; 0 makes all from there to the end of the loop.', { unit: 'frames', min: 0, max: 20_000, soft: [0, 300], integer: true, moves: false }),
+  range: choice('Frames', 'all', [{ value: 'all', title: 'Whole loop' }, { value: 'part', title: 'A part' }], 'The whole loop, or some of its frames.'),
+  from: number('From', 0, 'The first frame that is made.', { min: 0, max: 19_999, soft: [0, 300], integer: true, moves: false, shownWhen: { param: 'range', is: ['part'] } }),
+  to: number('To', 24, 'The last frame that is made.', { min: 0, max: 19_999, soft: [0, 300], integer: true, moves: false, shownWhen: { param: 'range', is: ['part'] } }),
   subframes: number('Sub-frames', 8, 'Pictures whose average each frame is: more make cleaner edges.', { min: 1, max: 64, soft: [1, 32], integer: true, moves: false }),
 } as const;
 
 export type PictureSettings = Evaluated<typeof pictureParams>;
 
 /** The frames that settings ask for in a loop of so many, in playing order. */
-export function framesWanted(v: Pick<PictureSettings, 'from' | 'count'>, frames: number): number[] {
-  const first = Math.min(v.from, frames - 1);
-  const count = v.count === 0 ? frames - first : Math.min(v.count, frames - first);
-  return Array.from({ length: count }, (_, i) => first + i);
+export function framesWanted(v: Pick<PictureSettings, 'range' | 'from' | 'to'>, frames: number): number[] {
+  if (v.range === 'all') return Array.from({ length: frames }, (_, i) => i);
+  const [first, last] = [v.from, v.to].map((f) => Math.min(f, frames - 1)).sort((a, b) => a - b);
+  return Array.from({ length: last - first + 1 }, (_, i) => first + i);
 }
 
 /** Name of a picture in a sequence: the frame number with as many digits as the last one of the loop has, at least four. */

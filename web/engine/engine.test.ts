@@ -75,10 +75,11 @@ describe('names of files', () => {
     expect([...names].sort()).toEqual(names);
   });
   it('frames are those that were asked for, and never frame N', () => {
-    expect(framesWanted({ from: 0, count: 0 }, 4)).toEqual([0, 1, 2, 3]);
-    expect(framesWanted({ from: 2, count: 0 }, 4)).toEqual([2, 3]);
-    expect(framesWanted({ from: 1, count: 2 }, 4)).toEqual([1, 2]);
-    expect(framesWanted({ from: 3, count: 9 }, 4)).toEqual([3]);
-    expect(framesWanted({ from: 99, count: 0 }, 4)).toEqual([3]);
+    const wanted = (from: number, to: number, range: 'all' | 'part' = 'part') => framesWanted({ range, from, to }, 4);
+    expect(wanted(2, 3, 'all')).toEqual([0, 1, 2, 3]);
+    expect(wanted(2, 3)).toEqual([2, 3]);
+    expect(wanted(2, 1)).toEqual([1, 2]);
+    expect(wanted(3, 9)).toEqual([3]);
+    expect(wanted(99, 99)).toEqual([3]);
   });
 });

@@ -206,7 +206,7 @@ describe('paths of vector drawings', () => {
   });
   it('what cannot be read is said with its place', () => {
     expect(() => form('svg', { path: 'M0 0 L 10 oops' })).toThrow(/cannot be read/);
-    expect(() => form('svg', { path: '   ' })).toThrow('no path');
+    expect(() => form('svg', { path: '   ' })).toThrow('There is no line to draw');
     expect(() => form('svg', { path: 'M 3 4' })).toThrow('only moves the pen');
   });
   it('a whole file is searched for its paths', () => {

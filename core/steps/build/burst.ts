@@ -1,15 +1,9 @@
 import { number, seed } from '../../declare/params';
+import { apartConnectivity } from '../../shape/apart';
 import { faceMiddle, faceNormal } from '../../shape/faces';
-import { perConnectivity, type Connectivity } from '../../shape/mesh';
 import { randomSource } from '../../time/random';
 import { regionMoves, regionParams, regionWeights } from '../deform/region';
 import { brief, defineStep } from '../step';
-
-/** Every face with corners of its own. */
-const apart = perConnectivity((c: Connectivity): Connectivity => {
-  const corners = Uint32Array.from({ length: c.corners.length }, (_, i) => i);
-  return { ...c, vertexCount: corners.length, corners, shadingGroups: undefined, curves: undefined };
-});
 
 /** Takes the faces apart and moves each along its normal. */
 export const burst = defineStep({
@@ -58,6 +52,6 @@ export const burst = defineStep({
         out[3 * i + 2] = m[2] + z * cos + (nx * y - ny * x) * sin + nz * along * (1 - cos) + nz * far;
       }
     }
-    return { connectivity: apart(c), positions: out };
+    return { connectivity: apartConnectivity(c), positions: out };
   },
 });

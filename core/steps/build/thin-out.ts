@@ -1,4 +1,5 @@
 import { choice, number, seed } from '../../declare/params';
+import { apart } from '../../shape/apart';
 import { faceMiddle, gather, keepFaces } from '../../shape/faces';
 import { noiseKind } from '../../noise/kinds/index';
 import type { Connectivity, Mesh } from '../../shape/mesh';
@@ -17,17 +18,22 @@ export const thinOut = defineStep({
   group: 'build',
   needs: 'faces',
   params: {
-    share: number('Share', 50, 'Of the faces that is taken away.', { unit: '%', min: 0, max: 100, soft: [0, 100], step: 1 }),
-    by: choice('By', 'chance', [{ value: 'chance', title: 'Chance' }, { value: 'order', title: 'Order' }, { value: 'patches', title: 'Patches' }, { value: 'region', title: 'Region' }], 'Which go first: any, those made first, neighbours together, or those where the region is strongest.'),
+    share: number('Share', 50, 'Of the faces that is taken away.', { unit: '%', min: 0, max: 100, soft: [0, 100], step: 1, shownWhen: { param: 'by', is: ['chance', 'order', 'patches', 'region'] } }),
+    by: choice('By', 'chance', [{ value: 'chance', title: 'Chance' }, { value: 'order', title: 'Order' }, { value: 'patches', title: 'Patches' }, { value: 'region', title: 'Share by region' }, { value: 'outside', title: 'All outside' }, { value: 'inside', title: 'All inside' }], 'Which go first: any, those made first, neighbours together, or those where the region is strongest; or all that lie outside or inside the region.'),
     scale: number('Patch size', 0.6, 'Size of the patches.', { unit: 'm', min: 0.001, max: 1000, soft: [0.05, 4], shownWhen: { param: 'by', is: ['patches'] } }),
     seed: seed('Seed', 1, 'Another number, other faces.', 'chance', { shownWhen: { param: 'by', is: ['chance', 'patches'] } }),
     ...regionParams,
   },
-  summary: (v) => `${brief(v.share)} % by ${v.by}`,
-  changesByItself: (v) => v.by === 'region' && regionMoves(v),
+  summary: (v) => (v.by === 'outside' || v.by === 'inside' ? `all ${v.by} the region` : `${brief(v.share)} % by ${v.by}`),
+  changesByItself: (v) => (v.by === 'region' || v.by === 'outside' || v.by === 'inside') && regionMoves(v),
   evaluate(v, input, context) {
     const c = input.connectivity;
     const faces = c.faceStart.length - 1;
+    if (v.by === 'outside' || v.by === 'inside') {
+      const strength = strengthOfFaces(input, (mesh) => regionWeights(v, mesh, context));
+      const kept = keepFaces(c, (f) => (v.by === 'outside' ? strength[f] >= 0.5 : strength[f] < 0.5));
+      return { connectivity: kept.connectivity, positions: gather(input.positions, kept.from) };
+    }
     const gone = Math.round((faces * v.share) / 100);
     if (gone === 0) return input;
     // Patches are read where the form stands, so they are found anew when it moves.
@@ -48,6 +54,21 @@ export const thinOut = defineStep({
     return { connectivity: kept.connectivity, positions: gather(input.positions, kept.from) };
   },
 });
+
+/**
+ * Strength 0…1 of a region on each face, the mean over its corners; the face by itself is looked at,
+ * so that which way it faces is its own and not that of its neighbours.
+ */
+function strengthOfFaces(input: Mesh, weightsOf: (mesh: Mesh) => Float32Array | null): Float32Array {
+  const { faceStart } = input.connectivity;
+  const weights = weightsOf(apart(input));
+  return Float32Array.from({ length: faceStart.length - 1 }, (_, f) => {
+    if (!weights) return 1;
+    let sum = 0;
+    for (let k = faceStart[f]; k < faceStart[f + 1]; k++) sum += weights[k];
+    return sum / (faceStart[f + 1] - faceStart[f]);
+  });
+}
 
 /** Faces by the strength of a region at their corners, the strongest first. */
 function byStrength({ connectivity: c }: Mesh, weights: Float32Array | null): number[] {

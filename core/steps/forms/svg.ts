@@ -1,33 +1,55 @@
 import { number, text } from '../../declare/params';
 import { curvesMesh } from '../../shape/curves/curves';
+import { drawingOf, isDrawingFile, leftOutWords, type Drawing } from '../../shape/curves/svg-file';
 import { PathProblem, pathLines } from '../../shape/curves/svg-path';
 import { brief, defineStep, StepProblem } from '../step';
 
 /** A wind drop, drawn for Larkhaven. */
 const DROP = 'M50 4C50 4 82 44 82 64a32 32 0 0 1-64 0C18 44 50 4 50 4ZM36 64a14 14 0 0 0 14 14';
 
-/** What stands in the d of a path element, or in the whole file. */
-function pathData(written: string): string {
-  const found = [...written.matchAll(/\sd\s*=\s*(?:"([^"]*)"|'([^']*)')/g)].map((m) => m[1] ?? m[2]);
-  return found.length > 0 ? found.join(' ') : written;
+let last: { readonly text: string; readonly drawing: Drawing | string } | null = null;
+
+/** What is drawn: bare path data as it is, of a file all its shapes; a sentence where it cannot be read. */
+function read(text: string): Drawing | string {
+  if (!isDrawingFile(text)) return { path: text, leftOut: new Map() };
+  if (last?.text !== text) {
+    let drawing: Drawing | string;
+    try {
+      drawing = drawingOf(text);
+    } catch (error) {
+      drawing = (error as Error).message;
+    }
+    last = { text, drawing };
+  }
+  return last.drawing;
+}
+
+function without(text: string): string {
+  const drawing = read(text);
+  return typeof drawing === 'string' ? '' : leftOutWords(drawing);
 }
 
 /** Lines of a vector drawing, standing upright and facing front. */
 export const svg = defineStep({
   kind: 'svg',
   title: 'Drawing',
-  help: 'The lines of a vector drawing: path data of an SVG file, or the whole file pasted in.',
+  help: 'The lines of a vector drawing: an SVG file, chosen or pasted in, or path data.',
   icon: 'svg',
   group: 'form',
   params: {
-    path: text('Path', DROP, 'Path data as in SVG, or a whole SVG file of paths.', { max: 100_000, lines: 4 }),
+    path: text('Path', DROP, 'A whole SVG file with its paths and basic shapes, or path data as in SVG.', { max: 400_000, lines: 4, file: '.svg' }),
     size: number('Size', 2, 'Of its larger side.', { unit: 'm', min: 0.001, max: 1000, soft: [0.1, 6] }),
     detail: number('Detail', 50, 'How finely bends are drawn.', { unit: '%', min: 1, max: 100, soft: [1, 100], step: 1, moves: false }),
   },
-  summary: (v) => `${brief(v.size)} m`,
+  summary: (v) => `${brief(v.size)} m${without(v.path) ? `, without ${without(v.path)}` : ''}`,
   evaluate(v) {
-    const d = pathData(v.path);
-    if (d.trim() === '') throw new StepProblem('There is no path to draw; paste the path data of an SVG file.');
+    const drawing = read(v.path);
+    if (typeof drawing === 'string') throw new StepProblem(drawing);
+    const d = drawing.path;
+    if (d.trim() === '') {
+      const others = leftOutWords(drawing);
+      throw new StepProblem(`There is no line to draw${others ? `, only ${others}, which have none; turn them into paths in the program that made the file` : '; choose an SVG file, or paste one'}.`);
+    }
     let lines;
     try {
       const rough = pathLines(d, 1e6);

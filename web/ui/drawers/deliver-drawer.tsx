@@ -38,11 +38,14 @@ export function DeliverDrawer() {
   const refused = declared.refusal(format);
   const size = (width: number, height: number, gesture: string) => edit('Picture size', (p) => ({ ...p, format: { width, height } }), `format/${gesture}`);
   return (
-    <DrawerFrame title="Deliver">
+    <DrawerFrame
+      title="Deliver"
+      foot={<StrongButton w="100%" onClick={() => startDelivery(piece, output)} disabled={piece.ribbons.length === 0 || refused !== null}>Make {frames.length === loop.frames ? 'file' : `file of ${frames.length} frames`}</StrongButton>}
+    >
       <Text fontSize="13px" color="muted" mb="3" lineHeight="1.5">
         {loop.frames} frames at {loop.fps} fps, {loopSeconds(loop).toFixed(2)} s. Frame {loop.frames} is frame 0 and is left out.
       </Text>
-      <Choice label="Kind of file" value={kind} onChange={(k) => choose((lastKind = k))} direction="column" options={outputs.all.map((k) => ({ value: k.kind, title: k.title, help: k.help, icon: <DeclaredIcon name={k.icon} size={16} /> }))} />
+      <Choice label="Kind of file" value={kind} onChange={(k) => choose((lastKind = k))} direction="cards" options={outputs.all.map((k) => ({ value: k.kind, title: k.title, help: k.help, icon: <DeclaredIcon name={k.icon} size={16} /> }))} />
       <Text fontSize="12.5px" fontWeight="600" color="muted" mt="4" mb="1">Size</Text>
       <Flex gap="2" align="center" mb="2">
         <Box flex="1"><NumberField label="Width" value={format.width} unit="px" min={16} max={MAX_OUTPUT} soft={[100, 4000]} step={2} integer onChange={(v, g) => size(v, format.height, `w${g}`)} /></Box>
@@ -62,7 +65,6 @@ export function DeliverDrawer() {
       <ValuesPanel owner={{ type: 'output', item: output.id }} params={declared.params} values={output.values} colour="var(--chakra-colors-sky)" />
       <Text fontFamily="mono" fontSize="12px" color="muted" wordBreak="break-all" mt="3" mb="3" data-testid="contents">{declared.contents(baseName(piece.name, format), frames, loop)}</Text>
       {refused && <Box role="alert" mb="3" px="3" py="2.5" borderRadius="card" bg="poppyWash" color="poppyText" fontSize="13px" lineHeight="1.5">{refused}</Box>}
-      <StrongButton w="100%" onClick={() => startDelivery(piece, output)} disabled={piece.ribbons.length === 0 || refused !== null}>Make {frames.length === loop.frames ? 'file' : `file of ${frames.length} frames`}</StrongButton>
       {jobs.length > 0 && <Text fontSize="12.5px" fontWeight="600" color="muted" mt="5" mb="1.5">Deliveries</Text>}
       {jobs.map((job) => <Job key={job.id} job={job} />)}
     </DrawerFrame>

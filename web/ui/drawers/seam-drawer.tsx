@@ -6,7 +6,7 @@ import { seamRatio } from '@maypole/core/seam/measure';
 import { Check } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import { PlainButton, StrongButton } from '../parts/buttons';
-import { verdictOf } from '../state/derived';
+import { selfMoving, verdictOf } from '../state/derived';
 import { goTo } from '../state/player';
 import { showValue } from '../state/show-value';
 import { useEditor } from '../state/store';
@@ -46,7 +46,7 @@ export function SeamDrawer() {
       )}
       <Flex align="center" gap="2.5" borderWidth="1px" borderColor="line" bg="raised" borderRadius="card" px="3" py="2.5" fontSize="13px">
         <Box color="leaf"><Check size={16} /></Box>
-        {!proof || proof.moving === 0 ? 'No value moves; noise closes by itself.' : `${still} ${findings.length ? 'other ' : ''}moving ${still === 1 ? 'value closes' : 'values close'} exactly`}
+        {!proof || proof.moving === 0 ? (selfMoving(piece).length > 0 ? 'No value has a motion; what moves by itself closes.' : 'Nothing moves.') : `${still} ${findings.length ? 'other ' : ''}moving ${still === 1 ? 'value closes' : 'values close'} exactly`}
       </Flex>
       <Flex gap="2" mt="4">
         <PlainButton flex="1" onClick={() => goTo(0)}>Show frame 0</PlainButton>

@@ -82,6 +82,7 @@ export const StepCard = memo(function StepCard({ ribbonId, colour, count, step, 
       zIndex={isDragging ? 5 : undefined}
       style={{ transform: CSS.Translate.toString(transform), transition }}
       data-testid={`step-${step.kind}`}
+      data-step={step.id}
       onPointerDownCapture={hold}
       onFocusCapture={hold}
     >

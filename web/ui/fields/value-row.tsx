@@ -98,7 +98,7 @@ function PlainValueRow({ owner, name, param, stored, values, colour, others = NO
     return (
       <Box py="1">
         <Text fontSize="12.5px" title={param.help} mb="1">{param.title}</Text>
-        <TextField label={param.title} value={stored as string} lines={param.lines} max={param.max} onChange={(v) => change(v)} />
+        <TextField label={param.title} value={stored as string} lines={param.lines} max={param.max} file={param.file} onChange={(v) => change(v)} />
       </Box>
     );
   return (

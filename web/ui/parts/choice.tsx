@@ -1,6 +1,6 @@
 'use client';
 
-import { Box, Flex, Text, chakra } from '@chakra-ui/react';
+import { Flex, Text, chakra } from '@chakra-ui/react';
 import { useRef, type KeyboardEvent, type ReactNode } from 'react';
 
 interface Option<V extends string> {
@@ -15,8 +15,8 @@ interface Props<V extends string> {
   readonly value: V;
   readonly options: readonly Option<V>[];
   readonly onChange: (value: V) => void;
-  /** Beside each other in one bar, or each a card below the other with its help. */
-  readonly direction?: 'row' | 'column';
+  /** Beside each other in one bar, or as cards with their help. */
+  readonly direction?: 'row' | 'cards';
   /** Height of a bar in pixels. */
   readonly height?: number;
 }
@@ -47,16 +47,14 @@ export function Choice<V extends string>({ label, value, options, onChange, dire
       cursor: 'pointer',
       onClick: () => onChange(o.value),
     }) as const;
-  if (direction === 'column')
+  if (direction === 'cards')
     return (
-      <Flex ref={group} role="radiogroup" aria-label={label} direction="column" gap="1.5" onKeyDown={keys}>
+      <Flex ref={group} role="radiogroup" aria-label={label} gap="1.5" onKeyDown={keys}>
         {options.map((o) => (
-          <chakra.button key={o.value} {...common(o)} display="flex" alignItems="center" gap="2.5" textAlign="left" px="3" py="1.5" borderRadius="card" borderWidth="1.5px" borderColor={o.value === value ? 'ink' : 'line'} bg="raised">
+          <chakra.button key={o.value} {...common(o)} flex="1" minW="0" textAlign="left" px="2.5" py="2" borderRadius="card" borderWidth="1.5px" borderColor={o.value === value ? 'ink' : 'line'} bg="raised">
             {o.icon}
-            <Box flex="1" minW="0">
-              <Text fontWeight="600" fontSize="13px">{o.title}</Text>
-              {o.help && <Text fontSize="12px" color="muted">{o.help}</Text>}
-            </Box>
+            <Text fontWeight="600" fontSize="12.5px" mt="1" lineHeight="1.25">{o.title}</Text>
+            {o.help && <Text fontSize="11.5px" color="muted" lineHeight="1.3">{o.help}</Text>}
           </chakra.button>
         ))}
       </Flex>

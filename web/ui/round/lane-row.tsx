@@ -46,7 +46,7 @@ export function laneWords(place: MovingPlace, frames: number): { words: string; 
 }
 
 /** The name of a lane: a click opens and closes it for editing. */
-export const LaneName = memo(function LaneName({ place, open }: { place: MovingPlace; open: boolean }) {
+export const LaneName = memo(function LaneName({ place, open, named = false }: { place: MovingPlace; open: boolean; named?: boolean }) {
   const frames = useEditor((s) => s.piece.loop.frames);
   const { words, closed } = laneWords(place, frames);
   return (
@@ -68,7 +68,7 @@ export const LaneName = memo(function LaneName({ place, open }: { place: MovingP
     >
       <Box color="muted" flexShrink={0}>{open ? <ChevronDown size={13} /> : <ChevronRight size={13} />}</Box>
       <Box w="4px" h="20px" borderRadius="full" bg={place.colour ? shownColour(place.colour) : 'muted'} flexShrink={0} />
-      <Text fontSize="12.5px" truncate flex="1">{place.title}</Text>
+      <Text fontSize="12.5px" truncate flex="1">{place.title}{named && <Text as="span" color="muted">, {place.place}</Text>}</Text>
       <Text fontFamily="mono" fontSize="11px" color={closed ? 'muted' : 'poppyText'} whiteSpace="nowrap">{words}</Text>
     </chakra.button>
   );

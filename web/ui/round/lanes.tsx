@@ -6,31 +6,35 @@ import { Magnet, ZoomIn, ZoomOut } from 'lucide-react';
 import { useEffect, useRef, useState, type PointerEvent } from 'react';
 import { PictureButton } from '../parts/buttons';
 import { goTo } from '../state/player';
-import { movingOf, type MovingPlace } from '../state/derived';
+import type { SelfMoving } from '@maypole/core/piece/self-moving';
+import { movingOf, selfMoving, type MovingPlace } from '../state/derived';
 import { useEditor } from '../state/store';
 import { CurveEditor } from './curve-editor';
 import { LaneCurve, LaneName } from './lane-row';
 import { mainPart, seamsBetween } from './lane-math';
 import { LANE, NAMES, OPEN_LANE, USUAL_SPAN, panTime, useLaneView, viewFrom, zoomTime } from './lane-view';
 import { Ruler } from './ruler';
+import { SelfLane } from './self-lane';
 
 /** Every moving value over the loop, the neighbour loops faded on both sides, so the seam is seen from both. */
 export function Lanes() {
   const all = useEditor((s) => movingOf(s.piece));
   const only = useLaneView((s) => s.only);
   const chosen = useEditor((s) => s.ribbonId);
+  const itself = useEditor((s) => selfMoving(s.piece));
+  const selves = only === 'piece' ? itself : itself.filter((n) => 'ribbon' in n.owner && n.owner.ribbon === chosen);
   const shown = only === 'piece' ? all : all.filter((n) => 'ribbon' in n.address.owner && n.address.owner.ribbon === chosen);
   return (
     <Flex direction="column" flex="1" minW="0">
-      <LanesHead shown={shown.length} all={all.length} />
-      {shown.length === 0 ? (
+      <LanesHead shown={shown.length + selves.length} all={all.length + itself.length} />
+      {shown.length + selves.length === 0 ? (
         <Flex flex="1" align="center" justify="center" color="muted" fontSize="13px" px="6" textAlign="center">
-          {all.length === 0 ? 'Click the dashed line beside any value to make it move; it is then drawn here over the loop.' : 'Nothing of this ribbon moves yet.'}
+          {all.length + itself.length === 0 ? 'Click the dashed line beside any value to make it move; it is then drawn here over the loop.' : 'Nothing of this ribbon moves yet.'}
         </Flex>
       ) : (
         <>
           <Ruler />
-          <LaneList places={shown} />
+          <LaneList places={shown} selves={selves} />
         </>
       )}
     </Flex>
@@ -45,7 +49,7 @@ function LanesHead({ shown, all }: { shown: number; all: number }) {
   return (
     <Flex h="34px" align="center" px="3" gap="2" borderBottomWidth="1px" borderColor="line" flexShrink={0}>
       <Text fontWeight="600" fontSize="12.5px">Moving</Text>
-      <Text fontSize="12.5px" color="muted" whiteSpace="nowrap">{all === 0 ? 'nothing yet' : shown === all ? `${all} ${all === 1 ? 'value' : 'values'}` : `${shown} of ${all}`}</Text>
+      <Text fontSize="12.5px" color="muted" whiteSpace="nowrap">{all === 0 ? 'nothing yet' : shown === all ? `${all} ${all === 1 ? 'thing' : 'things'}` : `${shown} of ${all}`}</Text>
       <Flex role="radiogroup" aria-label="Which lanes" bg="field" borderRadius="6px" p="2px" ml="1">
         {(['piece', 'ribbon'] as const).map((w) => (
           <chakra.button key={w} type="button" role="radio" aria-checked={only === w} px="2" py="0.5" fontSize="11.5px" borderRadius="5px" cursor="pointer" bg={only === w ? 'raised' : undefined} color={only === w ? 'ink' : 'muted'} fontWeight={only === w ? 600 : 500} onClick={() => useLaneView.setState({ only: w })}>
@@ -66,7 +70,7 @@ function LanesHead({ shown, all }: { shown: number; all: number }) {
 }
 
 /** Only the lanes in sight are made, so a hundred scroll as smoothly as three. */
-function LaneList({ places }: { places: readonly MovingPlace[] }) {
+function LaneList({ places, selves }: { places: readonly MovingPlace[]; selves: readonly SelfMoving[] }) {
   const openLane = useEditor((s) => s.openLane);
   const holder = useRef<HTMLDivElement>(null);
   const [view, setView] = useState({ top: 0, height: 200 });
@@ -106,7 +110,11 @@ function LaneList({ places }: { places: readonly MovingPlace[] }) {
     if (open >= 0) holder.current!.scrollTop = open * LANE;
   }, [open]);
   const topOf = (i: number) => i * LANE + (open >= 0 && i > open ? OPEN_LANE : 0);
-  const total = topOf(places.length) + (open === places.length ? OPEN_LANE : 0);
+  const own = topOf(places.length);
+  const total = own + selves.length * LANE;
+  const titles = [...places, ...selves].map((p) => p.title);
+  // With the ribbon beside it where two would read alike.
+  const alike = new Set(titles.filter((t, i) => titles.indexOf(t) !== i));
   const first = places.findIndex((_, i) => topOf(i + 1) > view.top - 80);
   const rows: { place: MovingPlace; i: number }[] = [];
   for (let i = Math.max(0, first); i < places.length && topOf(i) < view.top + view.height + 80; i++) rows.push({ place: places[i], i });
@@ -117,7 +125,7 @@ function LaneList({ places }: { places: readonly MovingPlace[] }) {
         {rows.map(({ place, i }) => (
           <Box key={addressKey(place.address)} position="absolute" left="0" right="0" style={{ top: topOf(i) }} borderBottomWidth="1px" borderColor="line/60">
             <Flex>
-              <LaneName place={place} open={i === open} />
+              <LaneName place={place} open={i === open} named={alike.has(place.title)} />
               <Box flex="1" minW="0" position="relative" cursor="pointer" touchAction="none" onPointerDown={scrub} onPointerMove={scrub}>
                 <LaneCurve place={place} />
                 <Veils />
@@ -125,6 +133,9 @@ function LaneList({ places }: { places: readonly MovingPlace[] }) {
             </Flex>
             {i === open && <CurveEditor place={place as Extract<MovingPlace, { param: { unit: string } }>} />}
           </Box>
+        ))}
+        {selves.map((self, i) => (
+          <Box key={self.key} position="absolute" left="0" right="0" style={{ top: own + i * LANE }} borderBottomWidth="1px" borderColor="line/60" data-testid="self-lane"><SelfLane self={self} named={alike.has(self.title)} /></Box>
         ))}
         <Box position="absolute" top="0" bottom="0" right="0" pointerEvents="none" style={{ left: NAMES }}><Playhead /></Box>
       </Box>

@@ -1,6 +1,7 @@
 import { addressKey, valuesOf, type ColourPlace, type NumberPlace } from '@maypole/core/piece/addresses';
 import { linkPiece } from '@maypole/core/piece/link';
 import type { Piece } from '@maypole/core/piece/piece';
+import { selfMovingOf, type SelfMoving } from '@maypole/core/piece/self-moving';
 import { judge, type Verdict } from '@maypole/core/seam/check';
 import { isMoving } from '@maypole/core/time/value';
 import type { SeamMeasure } from '@/engine/seam-watch';
@@ -22,6 +23,9 @@ export const verdictOf: (measure: SeamMeasure) => Verdict = once((m) => {
   const verdict = judge(m.proof ?? { findings: [] }, m.ribbons, m.state !== 'measuring');
   return { ...verdict, findings: verdict.findings.map((f) => (m.symmetry[f.key]?.length ? { ...f, repairs: [...m.symmetry[f.key], ...f.repairs] } : f)) };
 });
+
+/** What moves of itself, for those who draw it. */
+export const selfMoving: (piece: Piece) => readonly SelfMoving[] = once(selfMovingOf);
 
 let last: readonly MovingPlace[] = [];
 

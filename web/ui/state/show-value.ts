@@ -1,4 +1,4 @@
-import { addressKey, type Address } from '@maypole/core/piece/addresses';
+import { addressKey, type Address, type Owner } from '@maypole/core/piece/addresses';
 import { useEditor } from './store';
 
 /** Opens what a value stands in, and its motion. */
@@ -12,6 +12,13 @@ export function showValue(address: Address): void {
     motionOf: address,
     openSteps: { ...s.openSteps, [owner.type === 'step' ? owner.item : `${owner.ribbon}/finish`]: true },
   }));
+}
+
+/** Opens the card of a step and brings it into sight. */
+export function showOwner(owner: Owner): void {
+  if (owner.type !== 'step') return;
+  useEditor.setState((s) => ({ ribbonId: owner.ribbon, alsoRibbons: [], held: owner.item, openSteps: { ...s.openSteps, [owner.item]: true } }));
+  requestAnimationFrame(() => document.querySelector(`[data-step="${CSS.escape(owner.item)}"]`)?.scrollIntoView({ block: 'nearest' }));
 }
 
 /** Opens or closes the lane of a value. */

@@ -1,0 +1,59 @@
+import { isShown } from '../declare/shown';
+import { evaluateValues } from '../evaluate/values';
+import { stepKind } from '../steps/index';
+import { isMoving } from '../time/value';
+import type { Owner } from './addresses';
+import { linkPiece } from './link';
+import type { Piece } from './piece';
+import { ownerKey } from './addresses';
+import { ownersOf } from './walk';
+
+/** Something that moves though its value stands still: a count of turns, a rate of change, or a step that moves by its nature. */
+export interface SelfMoving {
+  readonly key: string;
+  readonly owner: Owner;
+  /** The value that makes it move; absent where the whole step does. */
+  readonly param?: string;
+  /** "Spin turns", "Stream". */
+  readonly title: string;
+  readonly place: string;
+  readonly colour: string;
+  /** Evenly on by so many rounds a loop, changing about so often a loop, or both and neither. */
+  readonly how: 'turns' | 'noise' | 'step';
+  readonly amount: number;
+  /** "1 turn", "0.8 a loop". */
+  readonly words: string;
+}
+
+/** Rates that a moving value cannot show, since they are themselves what moves. */
+function wordsOf(how: SelfMoving['how'], amount: number): string {
+  const n = `${Number(amount.toPrecision(3))}`;
+  return how === 'turns' ? `${n} a loop` : how === 'noise' ? `rate ${n}` : 'by itself';
+}
+
+/**
+ * Whatever moves in a piece without a motion on a value: turns and travels that are counted, noise
+ * and other things with a rate, streams, journeys and bodies that roll.
+ */
+export function selfMovingOf(piece: Piece): SelfMoving[] {
+  const clock = { frame: 0, frames: piece.loop.frames };
+  return ownersOf(linkPiece(piece)).flatMap(({ owner, item, params, title, place, ribbon }): SelfMoving[] => {
+    if (owner.type !== 'step' || !item.on || !ribbon?.on) return [];
+    const values = evaluateValues(params, item.values, clock);
+    const kind = stepKind(item.kind);
+    const itself = kind.changesByItself?.(values) ?? false;
+    if (!itself) return [];
+    const about = { owner, place, colour: ribbon.colour };
+    const one = (param: string, how: 'turns' | 'noise', amount: number): SelfMoving => {
+      const label = params[param].title.toLowerCase();
+      return { ...about, key: `${ownerKey(owner)}/${param}`, param, title: `${title} ${label}`, how, amount, words: wordsOf(how, amount) };
+    };
+    const found = Object.entries(params).flatMap(([name, p]): SelfMoving[] => {
+      const x = values[name];
+      if (p.type !== 'number' || typeof x !== 'number' || x === 0 || isMoving(item.values[name]) || !isShown(params, values as never, name)) return [];
+      if (p.counts) return [one(name, 'turns', x)];
+      return p.unit === '/loop' && /rate/i.test(name) ? [one(name, 'noise', x)] : [];
+    });
+    return found.length > 0 ? found : [{ ...about, key: ownerKey(owner), title, how: 'step', amount: 1, words: wordsOf('step', 1) }];
+  });
+}
