@@ -119,9 +119,7 @@ test('pictures and a movie are delivered with exact counts, rates and sizes', as
   await typeNumber(page.getByLabel('Loop', { exact: true }), 'Frames', 12);
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Deliver' }).click();
-  const dialog = page.getByRole('dialog', { name: 'Deliver' });
-  // The dialog takes the focus a moment after it opens.
-  await expect(dialog.getByRole('radio', { name: 'PNG pictures' })).toBeFocused();
+  const dialog = page.getByRole('complementary', { name: 'Deliver' });
   await typeNumber(dialog, 'Width', 160);
   await typeNumber(dialog, 'Height', 120);
   const make = async (kind: string) => {
@@ -154,6 +152,17 @@ test('pictures and a movie are delivered with exact counts, rates and sizes', as
   // Frame 11 leads into frame 0 as each frame leads into the next.
   expect(apart(grey(11), grey(0))).toBeLessThan(2.5 * Math.max(apart(grey(0), grey(1)), apart(grey(10), grey(11))));
 
+  // A part of the loop, in clay: three frames.
+  await dialog.getByRole('radio', { name: 'PNG pictures' }).click();
+  await dialog.getByLabel('Frames', { exact: true }).selectOption('A part');
+  await typeNumber(dialog, 'From', 3);
+  await typeNumber(dialog, 'To', 5);
+  await dialog.getByLabel('Look', { exact: true }).selectOption('Clay');
+  await expect(dialog.getByTestId('contents')).toHaveText('squall-160x120.zip: squall-160x120-0003.png … squall-160x120-0005.png');
+  const part = unzipSync(readFileSync(await make('PNG pictures')));
+  expect(Object.keys(part).filter((n) => n.endsWith('.png'))).toEqual([3, 4, 5].map((f) => `squall-160x120-000${f}.png`));
+  expect(difference(PNG.sync.read(Buffer.from(part['squall-160x120-0004.png'])), decoded[4])).toBeGreaterThan(1);
+
   const webm = await make('WebM movie');
   expect(probe(webm)).toMatchObject({ codec_name: 'vp9', width: 160, height: 120, nb_read_frames: '12' });
 });
@@ -162,18 +171,26 @@ test('a delivery can be cancelled, and an odd size is refused with the remedy', 
   await page.goto(address);
   await pictureReady(page);
   await page.getByRole('button', { name: 'Deliver' }).click();
-  const dialog = page.getByRole('dialog', { name: 'Deliver' });
-  // The dialog takes the focus a moment after it opens.
-  await expect(dialog.getByRole('radio', { name: 'PNG pictures' })).toBeFocused();
-  await dialog.getByRole('radio', { name: 'MP4 movie' }).click();
+  const dialog = page.getByRole('complementary', { name: 'Deliver' });
+  // Kinds of files are one stop of the Tab key, gone through with the arrow keys.
+  await dialog.getByRole('radio', { name: 'PNG pictures' }).click();
+  await page.keyboard.press('ArrowRight');
+  await expect(dialog.getByRole('radio', { name: 'MP4 movie' })).toBeFocused();
+  await expect(dialog.getByRole('radio', { name: 'MP4 movie' })).toBeChecked();
   await typeNumber(dialog, 'Width', 161);
-  await dialog.getByRole('button', { name: /^Make/ }).click();
   await expect(dialog.getByRole('alert')).toContainText('this is 161 × 120; use 162 × 120');
+  await expect(dialog.getByRole('button', { name: /^Make/ })).toBeDisabled();
   await typeNumber(dialog, 'Width', 1000);
   await typeNumber(dialog, 'Height', 1000);
   await dialog.getByRole('button', { name: /^Make/ }).click();
-  await expect(dialog.getByText(/of 12 frames/)).toBeVisible();
-  await dialog.getByRole('button', { name: 'Cancel' }).click();
-  await expect(dialog.getByRole('button', { name: /^Make/ })).toBeVisible({ timeout: 30_000 });
+  const delivery = dialog.getByTestId('delivery');
+  await expect(delivery.getByText(/of 12 frames/)).toBeVisible({ timeout: 60_000 });
+  // Editing goes on meanwhile.
+  await page.getByLabel('Name of the piece').fill('Squall II');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('status').getByText('Saved')).toBeVisible();
+  await expect(delivery).toContainText('Squall, MP4 movie');
+  await delivery.getByRole('button', { name: /^Cancel/ }).click();
+  await expect(delivery).toContainText('Cancelled');
   await expect(dialog.getByRole('progressbar')).toHaveCount(0);
 });

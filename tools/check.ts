@@ -1,7 +1,7 @@
 /** The seam check on files: `./maypole check FILE… | --demo [--json]`. */
 import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
-import { makeReady, provideAsset } from '@maypole/core/evaluate/assets';
+import { makeReady, MissingAsset, provideAsset } from '@maypole/core/evaluate/assets';
 import { readAsset } from '@maypole/core/files/kept';
 import { linkPiece } from '@maypole/core/piece/link';
 import { openParcel } from '@maypole/core/piece/parcel';
@@ -43,7 +43,7 @@ for (const file of files) {
     unreadable(file, read.message, [...read.faults]);
     continue;
   }
-  for (const r of linkPiece(read.piece).ribbons) await makeReady(r, () => Promise.reject(new Error('not in this file')));
+  for (const r of linkPiece(read.piece).ribbons) await makeReady(r, () => Promise.reject(new MissingAsset('not in this file')));
   // The line says whether it closes; how large each step is belongs to the full report.
   const report = await checkSeam(read.piece, 'draft', json);
   if (!report.closed && status === 0) status = 1;

@@ -2,17 +2,22 @@
  * Parameters are declared once. The stored form, the validation, the panel row, the default and
  * the docs all follow from the declaration.
  */
-import type { KeyDoc } from '../time/keys/key';
-import type { MotionDoc } from '../time/motion';
+import type { KeyDoc, MotionDoc } from './documents';
 
 export type Unit = 'm' | '°' | '%' | 'turns' | '/loop' | 'm/loop' | '×' | 'mm' | 'frames' | 'loops' | 'copies' | '';
+
+/** A condition on another value of the same set. */
+export interface When {
+  readonly param: string;
+  readonly is: readonly (string | boolean)[];
+}
 
 interface ParamBase {
   readonly title: string;
   /** One plain sentence on what the value does. */
   readonly help: string;
-  /** Name of a switch or choice parameter, and the values at which this row is of use. */
-  readonly shownWhen?: { readonly param: string; readonly is: readonly (string | boolean)[] };
+  /** Names of switch or choice parameters, and the values of each at which this row is of use. */
+  readonly shownWhen?: When | readonly When[];
   /** Of use now and then: the panel keeps it folded away with its like. */
   readonly more?: boolean;
 }

@@ -34,9 +34,15 @@ export function assetsOfPiece(piece: Piece): string[] {
   return [...new Set(piece.ribbons.flatMap(assetsIn))];
 }
 
+/** A file that is not kept anywhere: there is nothing to wait for. */
+export class MissingAsset extends Error {
+  override readonly name = 'MissingAsset';
+}
+
 /**
  * Fetches the libraries and files that a linked ribbon cannot be evaluated without; null when all are
- * here. Files that cannot be had are left out, and their steps say so.
+ * here. Files that are nowhere are left out, and their steps say so; where fetching itself fails the
+ * promise is rejected, so that it is tried again.
  */
 export function makeReady(ribbon: RibbonDoc, fetchAsset: (fingerprint: string) => Promise<Asset>): Promise<void> | null {
   const waits: Promise<void>[] = [];
@@ -49,7 +55,10 @@ export function makeReady(ribbon: RibbonDoc, fetchAsset: (fingerprint: string) =
       waits.push(
         fetchAsset(name).then(
           (asset) => provideAsset(name, asset),
-          () => provideAsset(name, null),
+          (error: unknown) => {
+            if (!(error instanceof MissingAsset)) throw error;
+            provideAsset(name, null);
+          },
         ),
       );
   return waits.length > 0 ? Promise.all(waits).then(() => undefined) : null;

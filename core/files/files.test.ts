@@ -4,7 +4,7 @@ import { form, openEdges, step } from '../fixtures/forms';
 import { boundsOf, surfaceArea, volume } from '../shape/measure';
 import { faceCount, type Mesh } from '../shape/mesh';
 import { trianglesOf } from '../shape/triangulate';
-import { assetOf, makeReady, provideAsset } from '../evaluate/assets';
+import { MissingAsset, assetOf, makeReady, provideAsset } from '../evaluate/assets';
 import { newRibbon, newStep } from '../piece/piece';
 import { openParcel } from '../piece/parcel';
 import { importShape } from './import-shape';
@@ -178,13 +178,18 @@ describe('the form Imported', () => {
     const asked: string[] = [];
     await makeReady(ribbon, (name) => {
       asked.push(name);
-      return name === 'f1' ? Promise.resolve(readAsset(writePly(torus))) : Promise.reject(new Error('gone'));
+      return name === 'f1' ? Promise.resolve(readAsset(writePly(torus))) : Promise.reject(new MissingAsset('gone'));
     });
     expect(asked).toEqual(['f1', 'f2']);
     expect(assetOf('f1')).toMatchObject({ type: 'shape' });
     expect(assetOf('f2')).toBeUndefined();
     expect(makeReady(ribbon, () => Promise.reject(new Error('again')))).toBeNull();
     provideAsset('f2', readAsset(writePgm(1, 1, [1])));
+    // What failed on the way is told, and asked for again.
+    const third = { ...newRibbon('imported', 0), steps: [newStep('imported', { file: 'f3' })] };
+    await expect(makeReady(third, () => Promise.reject(new Error('line cut')))).rejects.toThrow('line cut');
+    await makeReady(third, () => Promise.resolve(readAsset(writePly(torus))));
+    expect(assetOf('f3')).toMatchObject({ type: 'shape' });
     expect(assetOf('f2')).toMatchObject({ type: 'picture' });
   });
   it('a parcel holds a piece and its files; anything else is a document', () => {

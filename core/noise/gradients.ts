@@ -1,6 +1,6 @@
 import type { Clock } from '../time/loop';
 import { randomSource, randomUnitVector } from '../time/random';
-import { USUAL_NOISE, type NoiseOptions } from './kind';
+import { USUAL_NOISE, type Field, type NoiseOptions } from './kind';
 import { permutation } from './permutation';
 import { swayAngles } from './sway';
 
@@ -78,8 +78,7 @@ function makeTable(seed: number, rate: number, clock: Clock): Float64Array {
   return table;
 }
 
-/** A scalar field in space; nominally −1…1 with mean 0. */
-export type Field = (x: number, y: number, z: number) => number;
+export type { Field } from './kind';
 
 /**
  * Gradient noise at one moment of the loop: trilinear blend, with the quintic fade, of the eight

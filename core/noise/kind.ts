@@ -1,5 +1,7 @@
 import type { Clock } from '../time/loop';
-import type { Field } from './gradients';
+
+/** A scalar field in space; nominally −1…1 with mean 0. */
+export type Field = (x: number, y: number, z: number) => number;
 
 /** How distances between points are measured in cellular noise. */
 export type Metric = 'euclidean' | 'manhattan' | 'chebyshev';

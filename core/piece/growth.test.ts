@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { defaultsOf } from '../declare/params';
+import { conditionsOf } from '../declare/shown';
 import { finishValues } from '../fixtures/edit';
 import { stepKind } from '../steps/index';
 import { newPiece, newRibbon, newStep } from './piece';
@@ -61,11 +62,12 @@ describe('every declaration', () => {
           expect(p.soft[0] >= p.min && p.soft[1] <= p.max && p.soft[0] < p.soft[1], where).toBe(true);
         }
         if (p.type === 'choice') expect(p.options.map((o) => o.value), where).toContain(p.default);
-        if (!p.shownWhen) continue;
-        const by = kind.params[p.shownWhen.param];
-        expect(by, where).toBeDefined();
-        const known: readonly unknown[] = by.type === 'choice' ? by.options.map((o) => o.value) : [true, false];
-        for (const x of p.shownWhen.is) expect(known, where).toContain(x);
+        for (const { param, is } of conditionsOf(p)) {
+          const by = kind.params[param];
+          expect(by, where).toBeDefined();
+          const known: readonly unknown[] = by.type === 'choice' ? by.options.map((o) => o.value) : [true, false];
+          for (const x of is) expect(known, where).toContain(x);
+        }
       }
   });
 });

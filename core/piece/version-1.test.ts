@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { describe, expect, it } from 'vitest';
-import { makeReady } from '../evaluate/assets';
+import { makeReady, MissingAsset } from '../evaluate/assets';
 import { MeshCache } from '../evaluate/mesh-cache';
 import { sceneAt } from '../evaluate/picture-at';
 import { evaluateRibbon } from '../evaluate/ribbon';
@@ -32,7 +32,7 @@ describe('pieces of version 1', () => {
       if (!read.ok) throw new Error(read.message);
       expect(read.piece.version).toBe(PIECE_VERSION);
       const piece = linkPiece(read.piece);
-      for (const r of piece.ribbons) await makeReady(r, () => Promise.reject(new Error('Not here.')));
+      for (const r of piece.ribbons) await makeReady(r, () => Promise.reject(new MissingAsset('Not here.')));
       for (const [frame, before] of Object.entries(frames)) {
         const hash = createHash('sha256');
         const put = (a: Float32Array | Uint16Array | undefined) => a && hash.update(Buffer.from(a.buffer, a.byteOffset, a.byteLength));

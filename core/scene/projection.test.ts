@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { PerspectiveCamera, Vector3 } from 'three';
 import { randomSource } from '../time/random';
-import { fitFrame, orbitPose } from './lens';
+import { fitFrame, orbitPose, verticalFov } from './lens';
 import { projectionOf } from './projection';
 
 const random = randomSource(11);
@@ -42,5 +42,19 @@ describe('from space to the picture', () => {
     const view = projectionOf(orbitPose(0, 0, 5, [0, 0, 0]), 50, 1, 800, 600);
     expect(view.to([0, 0, 6])).toBeNull();
     expect(view.to([0, 0, 0])).toMatchObject({ x: expect.closeTo(400, 6), y: expect.closeTo(300, 6) });
+  });
+  it('agrees with three.js’ own camera however steeply it looks', () => {
+    for (const azimuth of [0, 35, -120])
+      for (const elevation of [20, 89, 89.7, 89.75, 89.9, 89.999, -89.99]) {
+        const pose = orbitPose(azimuth, elevation, 5, [0.2, 0.1, -0.3]);
+        const camera = new PerspectiveCamera(verticalFov(50, 4 / 3), 4 / 3, 0.01, 100);
+        camera.position.set(...pose.position);
+        camera.lookAt(...pose.target);
+        camera.updateMatrixWorld();
+        const seen = projectionOf(pose, 50, 4 / 3, 800, 600).to([0.7, -0.4, 0.5])!;
+        const theirs = new Vector3(0.7, -0.4, 0.5).project(camera);
+        expect(seen.x).toBeCloseTo((theirs.x + 1) * 400, 3);
+        expect(seen.y).toBeCloseTo((1 - theirs.y) * 300, 3);
+      }
   });
 });

@@ -23,7 +23,9 @@ export function projectionOf(pose: CameraPose, focalLength: number, outputAspect
   const { fov } = fitFrame(focalLength, outputAspect, width / height);
   const scale = height / 2 / Math.tan((fov * Math.PI) / 360);
   const ahead = unit([0, 1, 2].map((k) => pose.target[k] - pose.position[k]) as unknown as Triple);
-  const right = unit(Math.abs(ahead[1]) > 0.99999 ? [1, 0, 0] : cross(ahead, [0, 1, 0]));
+  // However steeply it looks, which way is right is known but for looking straight up or down.
+  const across = cross(ahead, [0, 1, 0]);
+  const right = Math.hypot(...across) === 0 ? ([1, 0, 0] as const) : unit(across);
   const up = cross(right, ahead);
   const dot = (a: Triple, b: Triple) => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
   return {

@@ -142,7 +142,7 @@ export function formatCount(n: number): string {
   return `${Number((n / 1e6).toPrecision(2))}M`;
 }
 
-/** Up to three significant decimals, without trailing zeros: for summaries. */
+/** Two decimals, or two digits where that would leave nothing; without trailing zeros: for summaries. */
 export function brief(x: number): string {
-  return `${Number(x.toFixed(2))}`;
+  return `${Number(Math.abs(x) < 0.1 ? x.toPrecision(2) : x.toFixed(2))}`;
 }

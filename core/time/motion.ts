@@ -1,35 +1,8 @@
-import type { Evaluated, NumberParam, Params } from '../declare/params';
+import type { Evaluated, NumberParam, NumberValue, Params } from '../declare/params';
 import type { Clock } from './loop';
 import type { Rational } from './rational';
 
-/** How a motion is laid over the loop; see timing.ts. Everything may be left out. */
-export interface TimingDoc {
-  /** Later by this share of the loop. */
-  readonly shift?: number;
-  readonly way?: 'on' | 'back' | 'there' | 'sway';
-  /** A whole number of rounds in the loop, ≥ 1. */
-  readonly times?: number;
-  /** Share of the loop, 0…0.95, round the seam in which it stands still. */
-  readonly rest?: number;
-}
-
-/** A motion added to or multiplied with what stands before it on the same value. */
-export interface LayerDoc {
-  readonly how: 'add' | 'multiply';
-  readonly on: boolean;
-  readonly motion: MotionDoc;
-}
-
-/** A moving value as stored: which kind, and that kind's settings. */
-export interface MotionDoc {
-  readonly motion: string;
-  readonly timing?: TimingDoc;
-  /** In the order in which they act. */
-  readonly layers?: readonly LayerDoc[];
-  /** The maker wants the pause or change of speed at the seam, so the seam check does not bring it up. */
-  readonly seamMeant?: boolean;
-  readonly [setting: string]: unknown;
-}
+export type { LayerDoc, MotionDoc, TimingDoc } from '../declare/documents';
 
 /** What is known of a motion without playing it. */
 export interface Course {
@@ -72,8 +45,12 @@ export interface MotionKind<P extends Params = Params> {
   readonly ofValue: Readonly<Record<string, 'value' | 'change'>>;
   /** Settings of a fresh motion for a value that stands at `value`. */
   start(value: number, param: MotionTarget): Partial<Evaluated<P>>;
-  /** Makes settings ready for a loop of `frames` frames. Done once, then evaluated often. */
-  prepare(settings: Evaluated<P>, frames: number): Prepared;
+  /**
+   * Makes settings ready for a loop of `frames` frames. Done once, then evaluated often.
+   *
+   * @param other makes another value ready in the same loop, for motions that take theirs from it
+   */
+  prepare(settings: Evaluated<P>, frames: number, other: (value: NumberValue) => Prepared): Prepared;
 }
 
 export function defineMotion<const P extends Params>(kind: MotionKind<P>): MotionKind<P> {

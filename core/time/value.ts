@@ -25,7 +25,7 @@ export function prepareMotion(doc: MotionDoc, frames: number): Prepared {
   const text = `${frames}|${JSON.stringify(doc)}`;
   let prepared = byText.get(text);
   if (!prepared) {
-    const plain = withTiming(motionKind(doc.motion).prepare(doc as never, frames), doc.timing);
+    const plain = withTiming(motionKind(doc.motion).prepare(doc as never, frames, (value) => prepareNumber(value, frames)), doc.timing);
     prepared = withLayers(plain, doc.layers, (layer) => prepareMotion(layer, frames));
     if (byText.size >= MOST_TEXTS) byText.clear();
     byText.set(text, prepared);

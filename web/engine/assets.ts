@@ -1,9 +1,11 @@
+import { MissingAsset } from '@maypole/core/evaluate/assets';
 import { readAsset } from '@maypole/core/files/kept';
 import type { Asset } from '@maypole/core/steps/step';
 
 /** Gets a file kept beside the pieces from the server, and reads it into what steps use. */
 export async function fetchAsset(fingerprint: string): Promise<Asset> {
   const response = await fetch(`/api/assets/${fingerprint}`);
-  if (!response.ok) throw new Error(`The server has no file ${fingerprint}.`);
+  if (response.status === 404) throw new MissingAsset(`The server has no file ${fingerprint}.`);
+  if (!response.ok) throw new Error('A file of this piece could not be fetched from the server.');
   return readAsset(new Uint8Array(await response.arrayBuffer()));
 }

@@ -2,7 +2,7 @@
 import { makeReady } from '@maypole/core/evaluate/assets';
 import { fetchAsset } from './assets';
 import { Evaluator } from './evaluator';
-import type { ToEvaluator } from './protocol';
+import type { FromEvaluator, ToEvaluator } from './protocol';
 
 const scope = self as unknown as DedicatedWorkerGlobalScope;
 const evaluator = new Evaluator();
@@ -13,7 +13,7 @@ scope.onmessage = ({ data }: MessageEvent<ToEvaluator>) => {
     if (answer) scope.postMessage(answer.message, answer.transfer);
   };
   const wait = data.type === 'evaluate' ? makeReady(data.ribbon, fetchAsset) : null;
-  // A library that cannot be fetched is missed by its step, which says so.
-  if (wait) void wait.then(work, work);
+  const failed = (error: unknown) => data.type === 'evaluate' && scope.postMessage({ type: 'failed', id: data.id, message: error instanceof Error ? error.message : String(error) } satisfies FromEvaluator);
+  if (wait) void wait.then(work, failed);
   else work();
 };

@@ -6,10 +6,22 @@ export const STRIP = { width: 480, height: 240, frames: 16 } as const;
 
 let queue: Promise<unknown> = Promise.resolve();
 let shared: Promise<Offscreen> | null = null;
+let idle: ReturnType<typeof setTimeout> | undefined;
+const IDLE_MS = 5000;
+
+/** Gives workers and the graphics context back once nothing has been drawn for a while. */
+function letGoSoon(): void {
+  clearTimeout(idle);
+  idle = setTimeout(() => {
+    void shared?.then((o) => o.dispose(), () => undefined);
+    shared = null;
+  }, IDLE_MS);
+}
 
 /** Draws the strip of a piece from its real evaluation; one piece at a time. Resolves with a WebP. */
 export function drawStrip(piece: Piece): Promise<Blob> {
   const mine = queue.then(async () => {
+    clearTimeout(idle);
     shared ??= Offscreen.create(STRIP.width, STRIP.height, false);
     const offscreen = await shared;
     // Half way between the piece's own frame and the card's: nothing much is cut off, and it is not tiny.
@@ -27,6 +39,6 @@ export function drawStrip(piece: Piece): Promise<Blob> {
     if (!blob) throw new Error('The thumbnail could not be encoded.');
     return blob;
   });
-  queue = mine.catch(() => undefined);
+  queue = mine.catch(() => undefined).then(letGoSoon);
   return mine;
 }

@@ -33,7 +33,8 @@ export async function keepAsset(db: Database, name: string, bytes: Uint8Array): 
 
 async function store(db: Database, name: string, bytes: Uint8Array, words: string): Promise<KeptAsset> {
   const fingerprint = createHash('sha256').update(bytes).digest('hex');
-  await db.insert(assets).values({ fingerprint, name, bytes: Buffer.from(bytes) }).onConflictDoNothing();
+  // The same bytes under another name go by that from now on: it is what was chosen last.
+  await db.insert(assets).values({ fingerprint, name, bytes: Buffer.from(bytes) }).onConflictDoUpdate({ target: assets.fingerprint, set: { name } });
   return { fingerprint, name, words };
 }
 

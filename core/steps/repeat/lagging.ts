@@ -44,8 +44,8 @@ export function latenessOf(v: Lag, copies: Copies): (i: number) => number {
  * The values that copies follow, each as many numbers one after the other, for every copy at its own
  * time and on its own springs; equal for copies whose times and springs coincide.
  */
-export function followed(v: Lag, names: readonly string[], now: Evaluated<Params>, copies: Copies, context: StepContext): (i: number) => readonly number[] {
-  const plain = flat(names, now);
+export function followed(v: Lag, names: readonly string[], now: Evaluated<Params>, copies: Copies, context: StepContext, numbers: Numbers = flat): (i: number) => readonly number[] {
+  const plain = numbers(names, now);
   if (!lags(v) || !context.valuesAt) return () => plain;
   const valuesAt = context.valuesAt;
   const late = latenessOf(v, copies);
@@ -54,7 +54,7 @@ export function followed(v: Lag, names: readonly string[], now: Evaluated<Params
   const { frame, cycles } = splitTime(clock);
   const here = frame / clock.frames;
   const known = new Map<string, readonly number[]>();
-  const springs = v.springy === 'no' ? null : responsesOf(names, context);
+  const springs = v.springy === 'no' ? null : responsesOf(names, context, numbers);
   const spring = { swings: v.swings, damping: Math.max(0.005, v.damping / 100) };
   if (springs && v.springy === 'chain') {
     const last = order.reduce((a, b) => Math.max(a, b), 0);
@@ -71,7 +71,7 @@ export function followed(v: Lag, names: readonly string[], now: Evaluated<Params
     const key = `${place}/${springs ? links : 0}`;
     let out = known.get(key);
     if (!out) {
-      out = springs ? springs.map((s) => chainAt(s.waves, spring, links, place) + s.gain * (place - links * lag) + s.gain * cycles) : flat(names, valuesAt(place, names));
+      out = springs ? springs.map((s) => chainAt(s.waves, spring, links, place) + s.gain * (place - links * lag) + s.gain * cycles) : numbers(names, valuesAt(place, names));
       known.set(key, out);
     }
     return out;
@@ -90,6 +90,9 @@ function farthestSwing(courses: readonly Course[], spring: Spring, last: number)
   return swing;
 }
 
+/** How values are read as numbers that can be followed. */
+export type Numbers = (names: readonly string[], values: Evaluated<Params>) => number[];
+
 function flat(names: readonly string[], values: Evaluated<Params>): number[] {
   return names.flatMap((name) => values[name] as unknown as number | readonly number[]);
 }
@@ -103,11 +106,11 @@ interface Course {
 const store = new Map<string, Course[]>();
 
 /** The values round the loop as waves; found once for a step as it is. */
-function responsesOf(names: readonly string[], context: StepContext): Course[] {
+function responsesOf(names: readonly string[], context: StepContext, numbers: Numbers): Course[] {
   const key = `${context.definition}/${names.join()}`;
   const hit = context.definition ? store.get(key) : undefined;
   if (hit) return hit;
-  const rows = Array.from({ length: SAMPLES + 1 }, (_, i) => flat(names, context.valuesAt!(i / SAMPLES, names)));
+  const rows = Array.from({ length: SAMPLES + 1 }, (_, i) => numbers(names, context.valuesAt!(i / SAMPLES, names)));
   const courses = rows[0].map((first, c): Course => {
     const samples = new Float64Array(SAMPLES);
     for (let i = 0; i < SAMPLES; i++) samples[i] = rows[i][c];

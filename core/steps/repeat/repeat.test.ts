@@ -1,4 +1,6 @@
 import { describe, expect, it } from 'vitest';
+import { isShown } from '../../declare/shown';
+import { stepKind } from '../index';
 import { carry } from '../../copies/carry';
 import { centresOf, copyCount } from '../../copies/copies';
 import { MeshCache } from '../../evaluate/mesh-cache';
@@ -141,6 +143,27 @@ describe('vary', () => {
     expect([...varied({ what: 'roughness', amountFrom: 20, amountTo: 60 }, 3).channels!.roughness!].map((x) => Number(x.toFixed(2)))).toEqual([0.2, 0.4, 0.6]);
     expect(copyCount(varied({ what: 'shown', by: 'chance', share: 30 }, 3000)) / 3000).toBeCloseTo(0.31, 1);
     expect(copyCount(varied({ what: 'shown', share: 100 }))).toBe(11);
+  });
+  it('colours travel along copies that follow later, come round with the loop, and may hang on springs', () => {
+    const hue = { motion: 'cycle', colour: '#d9483b', turns: 1, space: 'oklch' };
+    const chain = (over: object) => piece(ribbon(small, newStep('repeat-line', { count: 6 }), newStep('vary', { what: 'colour', by: 'same', colourTo: hue as never, ...over })));
+    const tint = (p: Piece, frame: number, i: number) => [...copiesOf(p, frame).channels!.baseColor!.slice(3 * i, 3 * i + 3)].map((x) => Math.round(255 * x));
+    const late = chain({ behind: 10 });
+    const N = late.loop.frames;
+    // The third copy is at f what the first was a fifth of the loop earlier, up to the rounding of a colour.
+    for (const f of [0, 7, 23]) tint(late, f, 2).forEach((x, k) => expect(Math.abs(x - tint(late, f - 0.2 * N, 0)[k])).toBeLessThan(3));
+    expect(tint(late, 5, 3)).not.toEqual(tint(late, 5, 0));
+    expect(tint(late, N + 5, 3)).toEqual(tint(late, 5, 3));
+    const sprung = chain({ springy: 'chain', swings: 4, damping: 80 });
+    expect(tint(sprung, 5, 4)).not.toEqual(tint(sprung, 5, 0));
+    expect(tint(sprung, N + 5, 4)).toEqual(tint(sprung, 5, 4));
+  });
+  it('rows are shown where they do something: no first value where all are alike', () => {
+    const { params } = stepKind('vary');
+    const shown = (by: string, what: string) => Object.keys(params).filter((name) => /(From|To)$/.test(name) && isShown(params, { by, what }, name));
+    expect(shown('same', 'turn')).toEqual(['turnTo']);
+    expect(shown('order', 'turn')).toEqual(['turnFrom', 'turnTo']);
+    expect(shown('same', 'colour')).toEqual(['colourTo']);
   });
   it('needs copies, and says so', () => {
     expect(() => step('vary', form('box'))).toThrow('put a step of Repeat before it');

@@ -5,7 +5,7 @@ import { blendTable } from '../../time/colours/space';
 import { splitTime } from '../../time/phase';
 import type { StepContext } from '../step';
 import { checkCopies, repeated } from './common';
-import type { StreamValues } from './stream';
+import type { StreamValues } from './stream-params';
 import { streamOf, type Stream } from './stream-set-up';
 
 const ease = (x: number) => (x <= 0 ? 0 : x >= 1 ? 1 : x * x * (3 - 2 * x));

@@ -10,7 +10,7 @@ import { carriedPaths, freePaths, type Birth, type Paths } from '../../stream/pa
 import { everyFrames, perLoop, type Schedule } from '../../stream/schedule';
 import { splitTime } from '../../time/phase';
 import { formatCount, StepProblem, type StepContext } from '../step';
-import type { StreamValues } from './stream';
+import type { StreamValues } from './stream-params';
 
 /** All that does not change from frame to frame: who is born where, and the whole path of each. */
 export interface Stream {

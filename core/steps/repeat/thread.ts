@@ -12,7 +12,7 @@ export const thread = defineStep({
   icon: 'thread',
   group: 'repeat',
   takesCopies: true,
-  copiesAfter: () => false,
+  copiesAfter: (v, before) => before && v.keep === true,
   params: {
     one: choice('One curve', 'all', [{ value: 'all', title: 'Through all' }, { value: 'place', title: 'A place' }], 'Through all copies, or for each place of the last repeat one through the copies on it.'),
     closed: toggle('Closed', false, 'The last leads back to the first.'),

@@ -2,7 +2,7 @@ import { centresOf, knowCentres, withCopies } from '../../copies/copies';
 import { channelToWrite } from '../../copies/channels';
 import { filtered } from '../../copies/places';
 import type { Copies, Mesh } from '../../shape/mesh';
-import { blendTable } from '../../time/colours/space';
+import { blendTable, hexOfLab, labOf } from '../../time/colours/space';
 import { formatCount, StepProblem, type StepContext } from '../step';
 import { followed, lags } from './lagging';
 import { changedInKernels } from './vary-run';
@@ -16,7 +16,7 @@ export function change(v: VaryValues, copies: Copies, context: StepContext): Mes
   const n = copies.source.length;
   const weights = weightsOf(v, copies, context);
   const strengths = strengthsOf(v, copies, context);
-  if (v.what === 'colour') return coloured(v, copies, weights, strengths);
+  if (v.what === 'colour') return coloured(copies, weights, strengths, tablesOf(v, copies, context));
   if (v.what === 'source') {
     const count = copies.sources.length;
     const source = copies.source.map((s, i) => (strengths && strengths[i] < 0.5 ? s : Math.max(0, Math.min(count - 1, Math.floor(weights[i] * count)))));
@@ -149,11 +149,26 @@ function plane(m: Float32Array, a: number, b: number, degrees: number): void {
   }
 }
 
-function coloured(v: VaryValues, copies: Copies, weights: Float32Array, strengths: Float32Array | null): Mesh {
+const COLOURS = ['colourFrom', 'colourTo'] as const;
+
+/** The blend of each copy: the same for all, or that of its own time and springs, on which colours hang by their place in OKLab. */
+function tablesOf(v: VaryValues, copies: Copies, context: StepContext): (i: number) => Float32Array {
+  if (!lags(v as never)) {
+    const table = blendTable(v.colourFrom, v.colourTo);
+    return () => table;
+  }
+  const values = followed(v, COLOURS, v as never, copies, context, (names, x) => names.flatMap((name) => labOf(x[name] as unknown as string)));
+  return (i) => {
+    const c = values(i);
+    return blendTable(hexOfLab(c[0], c[1], c[2]), hexOfLab(c[3], c[4], c[5]));
+  };
+}
+
+function coloured(copies: Copies, weights: Float32Array, strengths: Float32Array | null, tableOf: (i: number) => Float32Array): Mesh {
   const n = weights.length;
   const colours = channelToWrite(copies.channels, 'baseColor', n);
-  const table = blendTable(v.colourFrom, v.colourTo);
   for (let i = 0; i < n; i++) {
+    const table = tableOf(i);
     const c = 3 * Math.round(255 * Math.max(0, Math.min(1, weights[i])));
     const s = strengths ? strengths[i] : 1;
     if (s === 0) continue;

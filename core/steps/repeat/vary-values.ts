@@ -1,7 +1,7 @@
 import type { NoiseValues } from '../../noise/noise-params';
 import type { Region } from '../deform/region';
 import type { Lag } from './lagging';
-import type { What } from './vary';
+import type { What } from './vary-what';
 import type { DealtBy } from './vary-weights';
 
 /** The values of Vary that changes are made from. */

@@ -4,23 +4,12 @@ import { brief, defineStep, StepProblem } from '../step';
 import { regionMoves, regionParams } from '../deform/region';
 import { lags } from './lagging';
 import { change, playedLate } from './vary-change';
+import { WHAT, type What } from './vary-what';
 import { inKernels, changedInKernels } from './vary-run';
 
-const WHAT = [
-  { value: 'shift', title: 'Shift' },
-  { value: 'turn', title: 'Turn' },
-  { value: 'size', title: 'Size' },
-  { value: 'stretch', title: 'Size per axis' },
-  { value: 'late', title: 'Time' },
-  { value: 'colour', title: 'Colour' },
-  { value: 'roughness', title: 'Roughness' },
-  { value: 'metalness', title: 'Metalness' },
-  { value: 'shown', title: 'Share shown' },
-  { value: 'source', title: 'Which source' },
-] as const;
-export type What = (typeof WHAT)[number]['value'];
-
 const when = (...is: What[]) => ({ shownWhen: { param: 'what', is } }) as const;
+/** The first of two values: where all are alike there is only the second. */
+const first = (...is: What[]) => ({ shownWhen: [{ param: 'what', is }, { param: 'by', is: ['order', 'chance', 'noise', 'place'] }] }) as const;
 const dealt = (...is: string[]) => ({ shownWhen: { param: 'by', is } }) as const;
 
 /** The rows of a noise, shown where noise deals the values out; it always lies in space. */
@@ -47,21 +36,21 @@ export const vary = defineStep({
       [{ value: 'order', title: 'Order' }, { value: 'chance', title: 'Chance' }, { value: 'noise', title: 'Noise' }, { value: 'place', title: 'Place' }, { value: 'same', title: 'All alike' }],
       'What deals the values out between the first and the second. A region makes it stronger here and weaker there.',
     ),
-    shiftFrom: vector('From', [0, 0, 0], 'Shift of a copy at the beginning.', { unit: 'm', min: -10_000, max: 10_000, soft: [-2, 2], ...when('shift') }),
+    shiftFrom: vector('From', [0, 0, 0], 'Shift of a copy at the beginning.', { unit: 'm', min: -10_000, max: 10_000, soft: [-2, 2], ...first('shift') }),
     shiftTo: vector('To', [0, 0.5, 0], 'Shift of a copy at the end.', { unit: 'm', min: -10_000, max: 10_000, soft: [-2, 2], ...when('shift') }),
     own: toggle('Along its own axes', true, 'Shifts along the axes of the copy as it is turned; otherwise along those of the room.', when('shift')),
     // A copy takes a share of the turn, and a share of a whole turn is none: so whole turns do not close by themselves here.
-    turnFrom: vector('From', [0, 0, 0], 'Turn of a copy at the beginning, about its own x, then y, then z.', { unit: '°', min: -36_000, max: 36_000, soft: [-180, 180], step: 1, ...when('turn') }),
+    turnFrom: vector('From', [0, 0, 0], 'Turn of a copy at the beginning, about its own x, then y, then z.', { unit: '°', min: -36_000, max: 36_000, soft: [-180, 180], step: 1, ...first('turn') }),
     turnTo: vector('To', [0, 0, 45], 'Turn of a copy at the end.', { unit: '°', min: -36_000, max: 36_000, soft: [-180, 180], step: 1, ...when('turn') }),
-    sizeFrom: number('From', 1, 'Factor on the size of a copy at the beginning.', { unit: '×', min: 0, max: 1000, soft: [0, 2], ...when('size') }),
+    sizeFrom: number('From', 1, 'Factor on the size of a copy at the beginning.', { unit: '×', min: 0, max: 1000, soft: [0, 2], ...first('size') }),
     sizeTo: number('To', 0.4, 'Factor on the size of a copy at the end.', { unit: '×', min: 0, max: 1000, soft: [0, 2], ...when('size') }),
-    stretchFrom: vector('From', [1, 1, 1], 'Factors along the copy’s own x, y and z at the beginning.', { unit: '×', min: 0, max: 1000, soft: [0, 2], ...when('stretch') }),
+    stretchFrom: vector('From', [1, 1, 1], 'Factors along the copy’s own x, y and z at the beginning.', { unit: '×', min: 0, max: 1000, soft: [0, 2], ...first('stretch') }),
     stretchTo: vector('To', [1, 2, 1], 'Factors along them at the end.', { unit: '×', min: 0, max: 1000, soft: [0, 2], ...when('stretch') }),
-    lateFrom: number('From', 0, 'How much later everything before this step plays for a copy at the beginning, as a share of the loop.', { unit: '%', perLoop: -1, min: -1000, max: 1000, soft: [-100, 100], step: 1, moves: false, ...when('late') }),
+    lateFrom: number('From', 0, 'How much later everything before this step plays for a copy at the beginning, as a share of the loop.', { unit: '%', perLoop: -1, min: -1000, max: 1000, soft: [-100, 100], step: 1, moves: false, ...first('late') }),
     lateTo: number('To', 100, 'How much later for a copy at the end. It is rounded to whole frames, so that copies share what they can.', { unit: '%', perLoop: -1, min: -1000, max: 1000, soft: [-100, 100], step: 1, moves: false, ...when('late') }),
-    colourFrom: colour('From', '#d9483b', 'Colour of a copy at the beginning.', when('colour')),
+    colourFrom: colour('From', '#d9483b', 'Colour of a copy at the beginning.', first('colour')),
     colourTo: colour('To', '#3a86b7', 'Colour of a copy at the end.', when('colour')),
-    amountFrom: number('From', 0, 'At the beginning.', { unit: '%', min: 0, max: 100, soft: [0, 100], step: 1, ...when('roughness', 'metalness') }),
+    amountFrom: number('From', 0, 'At the beginning.', { unit: '%', min: 0, max: 100, soft: [0, 100], step: 1, ...first('roughness', 'metalness') }),
     amountTo: number('To', 100, 'At the end.', { unit: '%', min: 0, max: 100, soft: [0, 100], step: 1, ...when('roughness', 'metalness') }),
     share: number('Shown', 50, 'Share of the copies that are shown, those nearest the beginning first.', { unit: '%', min: 0, max: 100, soft: [0, 100], step: 1, ...when('shown') }),
     shareSoft: number('Grows over', 10, 'A copy grows to its size while the share rises by this much.', { unit: '%', min: 0, max: 100, soft: [0, 50], step: 1, ...when('shown') }),

@@ -39,6 +39,19 @@ export function blend(from: string, to: string): (x: number) => string {
   return exactAtEnds(from, to, (x) => formatHex(clampChroma(mix(x), 'oklch'))!);
 }
 
+const oklab = converter('oklab');
+
+/** Lightness and the two axes of hue of '#rrggbb' in OKLab. */
+export function labOf(hex: string): [number, number, number] {
+  const c = oklab(hex)!;
+  return [c.l, c.a, c.b];
+}
+
+/** '#rrggbb' of a place in OKLab, brought to what a display can show. */
+export function hexOfLab(l: number, a: number, b: number): string {
+  return formatHex(clampChroma({ mode: 'oklab', l: Math.max(0, Math.min(1, l)), a, b }, 'oklch'))!;
+}
+
 const tables = new Map<string, Float32Array>();
 
 /** 256 even steps of a blend, sRGB 0…1 in 3 numbers each. */
@@ -46,7 +59,7 @@ export function blendTable(from: string, to: string): Float32Array {
   const key = `${from}/${to}`;
   let table = tables.get(key);
   if (!table) {
-    if (tables.size >= 60) tables.clear();
+    if (tables.size >= 600) tables.clear();
     const mix = blend(from, to);
     table = Float32Array.from(Array.from({ length: 256 }, (_, i) => [1, 3, 5].map((k) => parseInt(mix(i / 255).slice(k, k + 2), 16) / 255)).flat());
     tables.set(key, table);

@@ -1,5 +1,6 @@
-/** How a value goes from one key to the next. */
-export type Segment = 'hold' | 'linear' | 'ease' | 'free' | 'smooth';
+import type { KeyDoc, Segment } from '../../declare/documents';
+
+export type { KeyDoc, Segment } from '../../declare/documents';
 
 export const SEGMENTS: readonly { readonly value: Segment; readonly title: string; readonly help: string }[] = [
   { value: 'linear', title: 'Linear', help: 'Even speed to the next key.' },
@@ -8,23 +9,6 @@ export const SEGMENTS: readonly { readonly value: Segment; readonly title: strin
   { value: 'free', title: 'Free', help: 'A cubic curve whose tangents are dragged.' },
   { value: 'hold', title: 'Hold', help: 'Stands still, then jumps.' },
 ];
-
-/** One key. Keys live on a circle: after the last comes the first again, `adds` higher. */
-export interface KeyDoc {
-  /** Place in the loop, 0 ≤ at < 1. */
-  readonly at: number;
-  readonly value: number;
-  /** The way to the next key. */
-  readonly to: Segment;
-  /** 'ease': shares 0…1 of the way in which it speeds up and slows down. */
-  readonly ease?: readonly [number, number];
-  /** 'free': the tangent that leaves this key, as share of the loop (≥ 0) and change of value. */
-  readonly out?: readonly [number, number];
-  /** The tangent by which a free segment comes in, as share of the loop (≤ 0) and change of value. */
-  readonly in?: readonly [number, number];
-  /** Tangents that may point apart from each other. */
-  readonly broken?: boolean;
-}
 
 export const USUAL_EASE: readonly [number, number] = [0.45, 0.45];
 export const MAX_KEYS = 1000;

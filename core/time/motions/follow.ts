@@ -4,7 +4,6 @@ import { splitTime } from '../phase';
 import { rational } from '../rational';
 import { springResponse } from '../spring';
 import { withTiming } from '../timing';
-import { prepareNumber } from '../value';
 
 /**
  * Takes its motion from another value. In a stored piece `of` is an address; piece/link.ts puts
@@ -30,14 +29,14 @@ export const follow = defineMotion({
     otherwise: number('Otherwise', 0, 'The value if what it follows is gone.', { moves: false }),
   },
   start: (value) => ({ of: '', scale: 1, offset: 0, delay: 0, springy: false, swings: 3, damping: 30, otherwise: value }),
-  prepare(settings, frames) {
+  prepare(settings, frames, prepareNumber) {
     const { source: from } = settings as { source?: NumberValue };
     const { scale, offset, otherwise } = settings;
     if (from === undefined) {
       const lost: Prepared = { course: { turns: rational(0), adds: 0, by: 'proof', open: false, sharp: false }, base: () => otherwise, speed: () => 0 };
       return lost;
     }
-    let inner = prepareNumber(from, frames);
+    let inner = prepareNumber(from);
     if (settings.springy) inner = springResponse(inner, { swings: settings.swings, damping: settings.damping / 100 }, frames);
     if (settings.delay !== 0) inner = delayed(inner, settings.delay / 100);
     return {

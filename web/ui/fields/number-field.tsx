@@ -1,7 +1,9 @@
 'use client';
 
 import { Box, Flex, chakra } from '@chakra-ui/react';
+import { parseQuantity, QuantityError } from '@maypole/core/declare/quantity';
 import { useLayoutEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { useEditor } from '../state/store';
 
 interface Props {
   readonly label: string;
@@ -34,7 +36,8 @@ export function formatNumber(value: number, step: number): string {
 
 /**
  * A number that scrubs: drag sideways (Shift: ten times finer), click to type, arrow keys to step
- * (Shift: ten steps). The bar shows where it stands in its usual range.
+ * (Shift: ten steps). What is typed may be arithmetic, with units. The bar shows where it stands in
+ * its usual range.
  */
 export function NumberField(props: Props) {
   const { label, value, unit, min, max, soft, step, integer, driven, mixed, onChange, onDriven } = props;
@@ -94,24 +97,32 @@ export function NumberField(props: Props) {
       event.preventDefault();
       if (driven) onDriven?.();
       else type();
-    } else if (/^[-0-9.]$/.test(event.key) && !driven) {
+    } else if (/^[-0-9.(]$/.test(event.key) && !driven) {
       event.preventDefault();
       selectAll.current = false;
       setTyped(event.key);
     }
   };
   const commit = (text: string): boolean => {
-    const x = Number(text.trim().replace(',', '.'));
+    let x: number;
+    try {
+      const exact = parseQuantity(text, unit ?? '', useEditor.getState().piece.loop ?? { frames: 100, fps: 25 });
+      // What is reckoned from a unit may miss a round number by the last digit.
+      x = Number(exact.toPrecision(12));
+    } catch (error) {
+      if (!(error instanceof QuantityError)) throw error;
+      setTrouble(error.message);
+      return false;
+    }
+    const of = unit ? ` ${unit}` : '';
     const problem =
-      text.trim() === '' || !Number.isFinite(x)
-        ? `“${text}” is not a number.`
-        : x < min
-          ? `${x} is below the smallest, ${min}.`
-          : x > max
-            ? `${x} is above the largest, ${max}.`
-            : integer && !Number.isInteger(x)
-              ? `${x} is not whole; use ${Math.round(x)}.`
-              : null;
+      x < min
+        ? `${x}${of} is below the smallest, ${min}${of}.`
+        : x > max
+          ? `${x}${of} is above the largest, ${max}${of}.`
+          : integer && !Number.isInteger(x)
+            ? `${Number(x.toFixed(4))} is not whole; use ${Math.round(x)}.`
+            : null;
     if (problem) {
       setTrouble(problem);
       return false;

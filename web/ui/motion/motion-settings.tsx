@@ -1,5 +1,6 @@
 'use client';
 
+import { conditionsOf } from '@maypole/core/declare/shown';
 import { Box, Flex, Text, chakra } from '@chakra-ui/react';
 import type { NumberParam, VectorParam } from '@maypole/core/declare/params';
 import type { MotionDoc } from '@maypole/core/time/motion';
@@ -29,7 +30,7 @@ export function MotionSettings({ motion, target, own, onChange }: Props) {
   return (
     <>
       {Object.entries(kind.params)
-        .filter(([name, p]) => name !== 'otherwise' && (!p.shownWhen || p.shownWhen.is.includes(motion[p.shownWhen.param] as string)))
+        .filter(([name, p]) => name !== 'otherwise' && conditionsOf(p).every((c) => c.is.includes(motion[c.param] as string)))
         .map(([name, setting]) => {
           const change = (v: unknown, gesture?: string) => onChange({ ...motion, [name]: v }, setting.title, gesture && `${name}/${gesture}`);
           const of = kind.ofValue[name];

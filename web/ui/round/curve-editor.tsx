@@ -17,8 +17,8 @@ import { CurveCanvas } from './curve-canvas';
 import type { CurveBox } from './curve-geometry';
 import { AddsField, KeyBar } from './key-bar';
 import { mainPart, seamsBetween } from './lane-math';
-import { Playhead } from './lanes';
 import { NAMES, OPEN_LANE, useLaneView, viewFrom } from './lane-view';
+import { Playhead } from './playhead';
 
 const BAR = 30;
 const HEIGHT = OPEN_LANE - BAR;

@@ -3,9 +3,8 @@
 import { Box, Flex, Text, chakra } from '@chakra-ui/react';
 import { addressKey, isColourPlace } from '@maypole/core/piece/addresses';
 import { Magnet, ZoomIn, ZoomOut } from 'lucide-react';
-import { useEffect, useRef, useState, type PointerEvent } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { PictureButton } from '../parts/buttons';
-import { goTo } from '../state/player';
 import type { SelfMoving } from '@maypole/core/piece/self-moving';
 import { movingOf, selfMoving, type MovingPlace } from '../state/derived';
 import { useEditor } from '../state/store';
@@ -13,6 +12,7 @@ import { CurveEditor } from './curve-editor';
 import { LaneCurve, LaneName } from './lane-row';
 import { mainPart, seamsBetween } from './lane-math';
 import { LANE, NAMES, OPEN_LANE, USUAL_SPAN, panTime, useLaneView, viewFrom, zoomTime } from './lane-view';
+import { Playhead, scrub } from './playhead';
 import { Ruler } from './ruler';
 import { SelfLane } from './self-lane';
 
@@ -143,18 +143,6 @@ function LaneList({ places, selves }: { places: readonly MovingPlace[]; selves: 
   );
 }
 
-/** Scrubs by a lane's width. */
-export function scrub(event: PointerEvent): void {
-  if (event.type === 'pointermove' && event.buttons === 0) return;
-  if (event.type === 'pointerdown') event.currentTarget.setPointerCapture(event.pointerId);
-  const box = event.currentTarget.getBoundingClientRect();
-  const s = useLaneView.getState();
-  const { frames } = useEditor.getState().piece.loop;
-  const moment = viewFrom(s) + ((event.clientX - box.left) / box.width) * s.span;
-  const frame = Math.round(moment * frames);
-  goTo(((frame % frames) + frames) % frames);
-}
-
 /** The ground of the lanes: the loop in the middle, its neighbours darker, the seams as dashed lines. */
 function Backdrop() {
   const from = useLaneView(viewFrom);
@@ -183,16 +171,4 @@ function Veils() {
       <Box {...veil} right="0" style={{ width: `${((from + span - b) / span) * 100}%` }} />
     </>
   );
-}
-
-export function Playhead({ top = '0' }: { top?: string }) {
-  const frames = useEditor((s) => s.piece.loop.frames);
-  const frame = useEditor((s) => s.frame);
-  const from = useLaneView(viewFrom);
-  const span = useLaneView((s) => s.span);
-  const [a, b] = mainPart(from, span);
-  // It stands in the one full loop, wherever that has been turned to.
-  const p = frame / frames;
-  const place = p >= a && p <= b + 1e-9 ? p : p - Math.ceil(p - b - 1e-9);
-  return <Box position="absolute" top={top} bottom="0" w="2px" ml="-1px" bg="poppy" pointerEvents="none" style={{ left: `${((place - from) / span) * 100}%` }} />;
 }

@@ -4,7 +4,7 @@ import { Box, Flex } from '@chakra-ui/react';
 import { wrapFrame } from '@maypole/core/time/loop';
 import { useEditor } from '../state/store';
 import { NAMES, useLaneView, viewFrom } from './lane-view';
-import { Playhead, scrub } from './lanes';
+import { Playhead, scrub } from './playhead';
 
 const STEPS = [1, 2, 5, 10, 20, 25, 50, 100, 200, 500, 1000, 2000, 5000];
 

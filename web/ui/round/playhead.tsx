@@ -1,0 +1,33 @@
+'use client';
+
+import { Box } from '@chakra-ui/react';
+import type { PointerEvent } from 'react';
+import { goTo } from '../state/player';
+import { useEditor } from '../state/store';
+import { mainPart } from './lane-math';
+import { useLaneView, viewFrom } from './lane-view';
+
+/** Scrubs by a lane's width. */
+export function scrub(event: PointerEvent): void {
+  if (event.type === 'pointermove' && event.buttons === 0) return;
+  if (event.type === 'pointerdown') event.currentTarget.setPointerCapture(event.pointerId);
+  const box = event.currentTarget.getBoundingClientRect();
+  const s = useLaneView.getState();
+  const { frames } = useEditor.getState().piece.loop;
+  const moment = viewFrom(s) + ((event.clientX - box.left) / box.width) * s.span;
+  const frame = Math.round(moment * frames);
+  goTo(((frame % frames) + frames) % frames);
+}
+
+/** Where the lanes are now. */
+export function Playhead({ top = '0' }: { top?: string }) {
+  const frames = useEditor((s) => s.piece.loop.frames);
+  const frame = useEditor((s) => s.frame);
+  const from = useLaneView(viewFrom);
+  const span = useLaneView((s) => s.span);
+  const [a, b] = mainPart(from, span);
+  // It stands in the one full loop, wherever that has been turned to.
+  const p = frame / frames;
+  const place = p >= a && p <= b + 1e-9 ? p : p - Math.ceil(p - b - 1e-9);
+  return <Box position="absolute" top={top} bottom="0" w="2px" ml="-1px" bg="poppy" pointerEvents="none" style={{ left: `${((place - from) / span) * 100}%` }} />;
+}
