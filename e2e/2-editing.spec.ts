@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { addStep, openPiece, pictureReady, smallPiece, step, typeNumber, watchErrors } from './helpers';
+import { addRibbon, addStep, openPiece, pictureReady, smallPiece, step, typeNumber, watchErrors } from './helpers';
 
 const order = (page: import('@playwright/test').Page) =>
   page.getByTestId(/^step-/).evaluateAll((cards) => cards.map((c) => c.getAttribute('data-testid')!.slice(5)));
@@ -80,7 +80,7 @@ test('values scrub, step by keys and take typed numbers; bad ones are named with
   const input = card.getByRole('textbox', { name: 'Ring radius' });
   await input.fill('-4');
   await input.press('Enter');
-  await expect(page.getByRole('alert').filter({ hasText: '-4 is below the smallest, 0.' })).toBeVisible();
+  await expect(page.getByRole('alert').filter({ hasText: '-4 m is below the smallest, 0 m.' })).toBeVisible();
   await input.fill('wide');
   await input.press('Enter');
   await expect(page.getByRole('alert').filter({ hasText: '“wide” is not a number.' })).toBeVisible();
@@ -93,9 +93,10 @@ test('values scrub, step by keys and take typed numbers; bad ones are named with
 
 test('several ribbons, each with its finish; a wander on any value; forms are exchanged', async ({ page }) => {
   await openPiece(page, smallPiece('Ribbons'));
-  await page.getByRole('button', { name: 'Add ribbon' }).click();
+  await addRibbon(page, 'Torus');
   const bands = page.getByRole('navigation', { name: 'Ribbons' });
   await expect(bands.getByRole('button', { name: /^Ribbon / })).toHaveCount(2);
+  await expect(page.getByRole('textbox', { name: 'Name of the ribbon' })).toHaveValue('Torus');
   await step(page, 'torus').getByRole('button', { name: 'More for Torus' }).click();
   await page.getByRole('menuitem', { name: 'Change to box' }).click();
   await expect.poll(() => order(page)).toEqual(['box']);

@@ -1,6 +1,6 @@
 import { newPiece, newRibbon, newStep, type Piece } from '@maypole/core/piece/piece';
 import { expect, test, type Page } from '@playwright/test';
-import { addStep, openPiece, step, typeNumber, watchErrors } from './helpers';
+import { addRibbon, addStep, openPiece, step, typeNumber, watchErrors } from './helpers';
 
 const small = (name: string, form: string, values: object = {}): Piece => ({
   ...newPiece(name),
@@ -27,24 +27,28 @@ test('a twisted square bar is joined along a closed Lissajous curve; a solid is 
   await typeNumber(step(page, 'sweep'), 'Twist', 1.25);
   await typeNumber(step(page, 'sweep'), 'Rings', 60);
   await expect(page.getByTestId('face-count')).toHaveText('720 faces');
-  await page.getByRole('button', { name: 'Add ribbon' }).click();
-  await change(page, 'torus', 'Torus', 'box');
+  await addRibbon(page, 'Box');
   await addStep(page, 'Combine');
   await expect(step(page, 'combine').getByRole('alert')).toContainText('name another ribbon');
   await step(page, 'combine').getByRole('combobox', { name: 'With' }).selectOption({ label: 'Form' });
   await expect(step(page, 'combine').getByRole('alert')).toHaveCount(0);
+  // What only cuts is taken out of the picture, and says so.
+  await expect(page.getByText('Form serves this step now and is hidden from the picture')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Ribbon Form, switched off' })).toBeVisible();
   await expect(page.getByTestId('face-count')).not.toHaveText('384 faces', { timeout: 30_000 });
   await expect(page.getByTestId('seam-chip')).toHaveText('Seam closed', { timeout: 60_000 });
   expect(errors).toEqual([]);
 });
 
-test('a pair goes along with the first ribbon, but for what is changed on purpose; handles are dragged in the picture', async ({ page }) => {
+test('a pair goes along both ways, but for what is parted on purpose; handles are dragged in the picture', async ({ page }) => {
   const errors = watchErrors(page);
   await openPiece(page, small('Pair', 'geodesic', { frequency: 6 }));
   await addStep(page, 'Displace');
   await page.getByRole('button', { name: 'More for this ribbon' }).click();
   await page.getByRole('menuitem', { name: 'Make a pair' }).click();
   await expect(page.getByRole('textbox', { name: 'Name of the ribbon' })).toHaveValue('Form pair');
+  // A pair goes along both ways, but for a value that was parted from it.
+  await step(page, 'displace').getByRole('button', { name: 'Scale goes along with its pair; part it' }).click();
   await typeNumber(step(page, 'displace'), 'Scale', 0.5);
   await page.getByRole('button', { name: 'Ribbon Form', exact: true }).click();
   await typeNumber(step(page, 'displace'), 'Height', 0.11);

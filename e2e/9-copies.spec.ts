@@ -1,6 +1,6 @@
 import { newPiece, newRibbon, newStep, type Piece } from '@maypole/core/piece/piece';
 import { expect, test } from '@playwright/test';
-import { addStep, openPiece, step, typeNumber, watchErrors } from './helpers';
+import { addRibbon, addStep, openPiece, step, typeNumber, watchErrors } from './helpers';
 
 const small = (name: string, form: string, values: object = {}, frames = 24): Piece => ({
   ...newPiece(name),
@@ -61,9 +61,7 @@ test('a field of swaying stems is scattered on a form from a file', async ({ pag
   const faces = Array.from({ length: 6 }, (_, r) => Array.from({ length: 6 }, (_, c) => `f ${[7 * r + c, 7 * r + 7 + c, 7 * r + 8 + c, 7 * r + c + 1].map((i) => i + 1).join(' ')}`)).flat();
   await page.getByTestId('file-shape').setInputFiles({ name: 'hill.obj', mimeType: 'text/plain', buffer: Buffer.from([...rows, ...faces].join('\n')) });
   await expect(page.getByTestId('face-count')).toHaveText('36 faces');
-  await page.getByRole('button', { name: 'Add ribbon' }).click();
-  await step(page, 'torus').getByRole('button', { name: 'More for Torus' }).click();
-  await page.getByRole('menuitem', { name: 'Change to cone' }).click();
+  await addRibbon(page, 'Cone');
   await typeNumber(step(page, 'cone'), 'Height', 0.4);
   await typeNumber(step(page, 'cone'), 'Bottom radius', 0.03);
   await addStep(page, 'Bend');

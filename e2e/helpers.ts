@@ -61,6 +61,14 @@ export async function addStep(page: Page, title: string): Promise<void> {
   await expect(page.getByRole('button', { name: 'Add step' })).toBeFocused();
 }
 
+/** Adds a ribbon with a form. */
+export async function addRibbon(page: Page, form: string): Promise<void> {
+  await page.getByRole('button', { name: 'Add ribbon' }).click();
+  await page.getByRole('textbox', { name: 'Find a step' }).fill(form);
+  await page.getByRole('button', { name: new RegExp(`^${form}`) }).first().click();
+  await expect(page.getByRole('textbox', { name: 'Find a step' })).toHaveCount(0);
+}
+
 /** What ffprobe (Debian's ffmpeg) reads from the first video stream of a file. */
 export function probe(file: string): { codec_name: string; width: number; height: number; r_frame_rate: string; nb_read_frames: string } {
   const out = execFileSync('ffprobe', ['-v', 'error', '-count_frames', '-select_streams', 'v:0', '-show_entries', 'stream=codec_name,width,height,r_frame_rate,nb_read_frames', '-of', 'json', file]);

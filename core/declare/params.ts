@@ -134,6 +134,8 @@ export interface TextParam extends ParamBase {
 export interface RibbonParam extends ParamBase {
   readonly type: 'ribbon';
   readonly default: string;
+  /** What is named serves this step alone, and is seldom to be seen beside it: a path, a cutter, a profile. */
+  readonly serves?: boolean;
 }
 
 /** The fingerprint of a file kept beside the piece; empty for none. */
@@ -270,7 +272,7 @@ export function text(title: string, value: string, help: string, more: Shown & {
   return { type: 'text', title, help, default: value, max, lines, ...rest };
 }
 
-export function ribbon(title: string, help: string, more: Pick<ParamBase, 'shownWhen' | 'more'> = {}): RibbonParam {
+export function ribbon(title: string, help: string, more: Pick<RibbonParam, 'shownWhen' | 'more' | 'serves'> = {}): RibbonParam {
   return { type: 'ribbon', title, help, default: '', ...more };
 }
 

@@ -101,7 +101,7 @@ describe('subdivide and smooth', () => {
 });
 
 describe('place', () => {
-  const placed = (over: object) => place.evaluate({ shift: [0, 0, 0], turn: [0, 0, 0], size: 1, ...over }, pillar, context);
+  const placed = (over: object) => place.evaluate({ shift: [0, 0, 0], turn: [0, 0, 0], size: 1, stretch: [1, 1, 1], ...over }, pillar, context);
   it('turns about x, then y, then z, as rotation matrices multiplied one after another do', () => {
     const [a, b, c] = [20, 50, -70].map((d) => (d * Math.PI) / 180);
     const out = placed({ turn: [20, 50, -70] });
@@ -112,6 +112,11 @@ describe('place', () => {
       [x, y] = [x * Math.cos(c) - y * Math.sin(c), x * Math.sin(c) + y * Math.cos(c)];
       [x, y, z].forEach((v, k) => expect(out.positions[i + k]).toBeCloseTo(v, 5));
     }
+  });
+  it('stretches along its own axes before it turns', () => {
+    const out = placed({ stretch: [2, 1, 3], turn: [0, 90, 0], size: 2 });
+    for (let i = 0; i < 30; i += 3) [2 * 3 * pillar.positions[i + 2], 2 * pillar.positions[i + 1], -2 * 2 * pillar.positions[i]].forEach((x, k) => expect(out.positions[i + k]).toBeCloseTo(x, 4));
+    expect(volume(out) / volume(pillar)).toBeCloseTo(8 * 6, 2);
   });
   it('sizes before it shifts', () => {
     const out = placed({ size: 2, shift: [1, 2, 3] });

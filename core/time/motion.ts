@@ -65,11 +65,15 @@ export function closedCourse(turns: Rational = WHOLE, sharp = false): Course {
 }
 
 /**
- * A swing around a value for a motion that starts out: a fifth of the scrub range each way, held
- * to the hard limits by moving the pair, not by cutting it.
+ * A swing around a value for a motion that starts out: a third of the value each way, so that what is
+ * small swings a little and what is large swings far, but at least a hundredth and at most a fifth of
+ * the scrub range; a tenth of that range about 0, and a twelfth of a turn for what comes round. It is
+ * held to the hard limits by moving the pair, not by cutting it.
  */
 export function swingAround(value: number, param: MotionTarget): { low: number; high: number } {
-  const reach = (param.soft[1] - param.soft[0]) / 5;
+  const span = param.soft[1] - param.soft[0];
+  const wanted = param.cyclic ? param.cyclic / 12 : value === 0 ? span / 10 : Math.min(span / 5, Math.max(span / 100, Math.abs(value) / 3));
+  const reach = param.integer ? Math.max(1, wanted) : wanted;
   const round = (x: number) => (param.integer ? Math.round(x) : Number(x.toPrecision(3)));
   let low = round(value - reach);
   let high = round(value + reach);

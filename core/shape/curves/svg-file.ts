@@ -1,3 +1,4 @@
+// eslint-disable-next-line @typescript-eslint/triple-slash-reference -- the library ships no types; so every room that reads this file finds ours
 /// <reference path="./element-to-path.d.ts" />
 import toPath from 'element-to-path';
 import svgpath from 'svgpath';

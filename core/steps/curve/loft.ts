@@ -12,7 +12,7 @@ export const loft = defineStep({
   group: 'curve',
   needs: 'curves',
   params: {
-    other: ribbon('To', 'A ribbon whose outlines come after those of this one.'),
+    other: ribbon('To', 'A ribbon whose outlines come after those of this one.', { serves: true }),
     way: choice('Between', 'smooth', [{ value: 'smooth', title: 'Smooth' }, { value: 'straight', title: 'Straight' }], 'How it goes from one to the next.'),
     around: number('Round', 96, 'Faces round each outline.', { min: 3, max: 2000, soft: [8, 240], integer: true }),
     rows: number('Rows', 12, 'Faces from one outline to the next.', { min: 1, max: 500, soft: [1, 48], integer: true }),

@@ -29,7 +29,7 @@ export const sweep = defineStep({
       ],
       'What is carried along.',
     ),
-    other: ribbon('Ribbon', 'Its first curve is the profile.', { shownWhen: { param: 'profile', is: ['ribbon'] } }),
+    other: ribbon('Ribbon', 'Its first curve is the profile.', { serves: true, shownWhen: { param: 'profile', is: ['ribbon'] } }),
     width: number('Width', 0.3, 'From side to side of the profile.', { unit: 'm', min: 0, max: 1000, soft: [0, 2] }),
     flatness: number('Flatness', 100, 'Its height as a share of its width.', { unit: '%', min: 0, max: 400, soft: [5, 200], step: 1 }),
     points: number('Points', 5, 'Corners of a polygon, tips of a star.', { min: 3, max: 60, soft: [3, 12], integer: true, shownWhen: { param: 'profile', is: ['polygon', 'star'] } }),

@@ -15,7 +15,7 @@ export const along = defineStep({
   group: 'deform',
   carries: 'size',
   params: {
-    other: ribbon('Path', 'A ribbon whose first curve is the path.'),
+    other: ribbon('Path', 'A ribbon whose first curve is the path.', { serves: true }),
     axis: choice('Axis', 'y', axisOptions, 'Which way of the form runs along the path.'),
     fit: choice('Fit', 'whole', [{ value: 'whole', title: 'Whole path' }, { value: 'length', title: 'Own length' }], 'Whether it is stretched to the length of the path or keeps its own.'),
     at: number('At', 0, 'How far along it begins, as a share of the path; on a closed path 100 % comes round.', { unit: '%', cyclic: 100, min: -10_000, max: 10_000, soft: [-100, 100], step: 0.5 }),

@@ -18,7 +18,7 @@ export const repeatPath = defineStep({
   takesCopies: true,
   hasDetail: true,
   params: {
-    other: ribbon('Path', 'A ribbon whose curves are the paths.'),
+    other: ribbon('Path', 'A ribbon whose curves are the paths.', { serves: true }),
     by: choice('Spread by', 'count', [{ value: 'count', title: 'Count' }, { value: 'spacing', title: 'Spacing' }], 'So many on each curve, or as many as fit at a distance.'),
     count: number('Count', 24, 'On each curve.', { unit: 'copies', min: 1, max: 1_000_000, soft: [1, 120], integer: true, shownWhen: { param: 'by', is: ['count'] } }),
     spacing: number('Spacing', 0.25, 'Along the curve, evened out so that it fits.', { unit: 'm', min: 0.0001, max: 10_000, soft: [0.02, 2], shownWhen: { param: 'by', is: ['spacing'] } }),

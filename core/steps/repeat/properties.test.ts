@@ -53,7 +53,9 @@ function crooked(m: Float32Array): number {
 }
 
 describe.each(makers)('%s with random settings', (kind) => {
-  const settings = Array.from({ length: kind === 'stream' ? 8 : 25 }, () => Object.fromEntries(Object.entries(stepKind(kind).params).map(([name, p]) => [name, draw(name, p)])));
+  // Long lives in fine currents are the same paths over and over, and take longer than all the rest.
+  const calm = () => (kind === 'stream' ? { life: 0.2 + 1.3 * random(), flowOctaves: 1, flowScale: 1 + 2 * random(), flowRate: random() } : {});
+  const settings = Array.from({ length: kind === 'stream' ? 8 : 25 }, () => ({ ...Object.fromEntries(Object.entries(stepKind(kind).params).map(([name, p]) => [name, draw(name, p)])), ...calm() }));
   it('makes bodies: axes square to each other and alike in length, places in range, numbers once each', () => {
     let seen = 0;
     for (const values of settings) {

@@ -15,7 +15,7 @@ export const combine = defineStep({
   loaded: solidsLoaded,
   params: {
     way: choice('Way', 'difference', [{ value: 'union', title: 'Union' }, { value: 'difference', title: 'Difference' }, { value: 'intersection', title: 'Intersection' }], 'Both together, this without the other, or what both share.'),
-    other: ribbon('With', 'The other ribbon; it may be hidden and still cut.'),
+    other: ribbon('With', 'The other ribbon; it may be hidden and still cut.', { serves: true }),
     inside: toggle('Cut inside', true, 'Faces that come from the other ribbon have the finish for insides.'),
   },
   summary: (v) => v.way,

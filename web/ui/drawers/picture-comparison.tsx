@@ -24,9 +24,9 @@ export function PictureComparison() {
     try {
       offscreen = await Offscreen.create(Math.max(16, Math.round(piece.format.width * scale)), Math.max(16, Math.round(piece.format.height * scale)), false);
       offscreen.setPiece(piece, detail);
-      await offscreen.draw(0);
+      await offscreen.draw(0, 1);
       const first = offscreen.pixels().slice();
-      await offscreen.draw(piece.loop.frames);
+      await offscreen.draw(piece.loop.frames, 1);
       const last = offscreen.pixels();
       let differing = 0;
       for (let i = 0; i < first.length; i += 4) if (first[i] !== last[i] || first[i + 1] !== last[i + 1] || first[i + 2] !== last[i + 2]) differing++;

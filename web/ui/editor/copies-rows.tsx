@@ -5,6 +5,7 @@ import type { CopiesNote } from '@maypole/core/evaluate/ribbon';
 import type { StepDoc } from '@maypole/core/piece/piece';
 import { stepKind } from '@maypole/core/steps/index';
 import { copiesAsOf, copiesChoices, formatCount, type CopiesAs } from '@maypole/core/steps/step';
+import { Choice } from '../parts/choice';
 import { setCopiesAs } from '../state/actions';
 import { useEditor } from '../state/store';
 
@@ -22,30 +23,7 @@ export function CopiesChoice({ ribbonId, step }: { ribbonId: string; step: StepD
   return (
     <Flex align="center" gap="2" py="1" minH="28px">
       <Text fontSize="12.5px" color="muted" w="88px" flexShrink={0}>Copies</Text>
-      <Flex role="radiogroup" aria-label="What it does with copies" bg="field" borderRadius="field" p="2px" flex="1" minW="0">
-        {copiesChoices(kind).map((c) => (
-          <chakra.button
-            key={c}
-            type="button"
-            role="radio"
-            aria-checked={c === now}
-            title={TITLES[c].help}
-            flex="1"
-            px="1"
-            h="20px"
-            borderRadius="4px"
-            fontSize="11.5px"
-            fontWeight="600"
-            whiteSpace="nowrap"
-            cursor="pointer"
-            bg={c === now ? 'ink' : undefined}
-            color={c === now ? 'inverse' : 'ink'}
-            onClick={() => setCopiesAs(ribbonId, step.id, c)}
-          >
-            {TITLES[c].title}
-          </chakra.button>
-        ))}
-      </Flex>
+      <Choice label="What it does with copies" value={now} onChange={(c) => setCopiesAs(ribbonId, step.id, c)} options={copiesChoices(kind).map((c) => ({ value: c, ...TITLES[c] }))} />
     </Flex>
   );
 }

@@ -6,6 +6,7 @@ import { memo } from 'react';
 import { addPair, addRibbon, duplicateRibbon, moveRibbon, removeRibbon } from '../state/actions';
 import { useEditor } from '../state/store';
 import { chooseRibbon, takeRibbon } from '../state/together';
+import { AddMenu } from './add-menu';
 
 /** The ribbons as coloured bands, the chosen one marked. A right click, or the menu key, offers more. */
 export function RibbonBands() {
@@ -17,6 +18,7 @@ export function RibbonBands() {
       {ribbons.map((r) => (
         <Band key={r.id} id={r.id} name={r.name} on={r.on} colour={r.colour} chosen={r.id === chosen || also.includes(r.id)} />
       ))}
+      <AddMenu group="form" label="Form of the new ribbon" onChoose={addRibbon}>
       <chakra.button
         type="button"
         aria-label="Add ribbon"
@@ -34,10 +36,10 @@ export function RibbonBands() {
         justifyContent="center"
         cursor="pointer"
         _hover={{ color: 'ink', borderColor: 'ink' }}
-        onClick={() => addRibbon()}
       >
         <Plus size={16} />
       </chakra.button>
+      </AddMenu>
       <Box flex="1" />
     </Flex>
   );

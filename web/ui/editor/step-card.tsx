@@ -9,14 +9,14 @@ import type { StepDoc } from '@maypole/core/piece/piece';
 import { stepKind, stepKinds } from '@maypole/core/steps/index';
 import { isMoving } from '@maypole/core/time/value';
 import type { NumberValue } from '@maypole/core/declare/params';
-import { ArrowDown, ArrowUp, Copy, Ellipsis, Eye, EyeOff, Group, Replace, Trash2, TriangleAlert } from 'lucide-react';
+import { ArrowDown, ArrowUp, Copy, Dices, Ellipsis, Eye, EyeOff, Group, Replace, Trash2, TriangleAlert } from 'lucide-react';
 import { memo, useMemo, type ReactNode } from 'react';
 import { Drawing, Fan } from '../fields/drawing';
 import { ValuesPanel } from '../fields/values-panel';
 import { PictureButton } from '../parts/buttons';
 import { StepIcon } from '../parts/icons';
 import { shownColour } from '../parts/shown-colour';
-import { changeForm, duplicateStep, moveStep, removeStep, switchStep } from '../state/actions';
+import { changeForm, duplicateStep, moveStep, removeStep, switchStep, throwAgain } from '../state/actions';
 import { linkedStep, takeTogether } from '../state/together';
 import { useEditor } from '../state/store';
 import { CopiesChoice, CopiesReadOut } from './copies-rows';
@@ -162,6 +162,7 @@ function StepMenu({ ribbonId, count, step, index }: Pick<StepProps, 'ribbonId' |
             ) : (
               <>
                 <Menu.Item value="duplicate" onClick={() => duplicateStep(ribbonId, step.id)}><Copy size={14} />Duplicate step</Menu.Item>
+                {Object.values(kind.params).some((p) => p.type === 'number' && p.seeds) && <Menu.Item value="throw" onClick={() => throwAgain(ribbonId, [step.id])}><Dices size={14} />Another throw</Menu.Item>}
                 <Menu.Item value="together" onClick={() => takeTogether(step.id)}><Group size={14} />Edit together with others</Menu.Item>
                 <Menu.Item value="up" disabled={index <= 1} onClick={() => moveStep(ribbonId, step.id, index - 1)}><ArrowUp size={14} />Move up</Menu.Item>
                 <Menu.Item value="down" disabled={index >= count - 1} onClick={() => moveStep(ribbonId, step.id, index + 1)}><ArrowDown size={14} />Move down</Menu.Item>

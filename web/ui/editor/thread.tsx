@@ -6,11 +6,11 @@ import { SortableContext, verticalListSortingStrategy } from '@dnd-kit/sortable'
 import type { CopiesNote } from '@maypole/core/evaluate/ribbon';
 import { formatCount } from '@maypole/core/steps/step';
 import type { RibbonDoc } from '@maypole/core/piece/piece';
-import { Copy, Ellipsis, Eye, EyeOff, Plus, Trash2, Link2 } from 'lucide-react';
+import { Copy, Dices, Ellipsis, Eye, EyeOff, Plus, Trash2, Link2 } from 'lucide-react';
 import { memo, useMemo, useState } from 'react';
 import { PictureButton, PlainButton } from '../parts/buttons';
 import { shownColour } from '../parts/shown-colour';
-import { addPair, addRibbon, duplicateRibbon, moveStep, removeRibbon } from '../state/actions';
+import { addPair, addRibbon, duplicateRibbon, moveStep, removeRibbon, throwAgain } from '../state/actions';
 import { facesOf, useGeometry } from '../state/geometry';
 import { copiesBefore, fanOf } from '../state/copies';
 import { useEditor, useRibbon } from '../state/store';
@@ -126,6 +126,7 @@ const Header = memo(function Header({ id, name: known, on, faces }: { id: string
             <Menu.Content bg="panel" borderWidth="1px" borderColor="line" boxShadow="float" borderRadius="10px">
               <Menu.Item value="duplicate" onClick={() => duplicateRibbon(id)}><Copy size={14} />Duplicate ribbon</Menu.Item>
               <Menu.Item value="pair" onClick={() => addPair(id)}><Link2 size={14} />Make a pair</Menu.Item>
+              <Menu.Item value="throw" onClick={() => throwAgain(id)}><Dices size={14} />Another throw</Menu.Item>
               <Menu.Item value="remove" color="poppyText" onClick={() => removeRibbon(id)}><Trash2 size={14} />Remove ribbon</Menu.Item>
             </Menu.Content>
           </Menu.Positioner>

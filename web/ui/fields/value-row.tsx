@@ -12,6 +12,7 @@ import { memo } from 'react';
 import { ColourMotionForm } from '../motion/colour-motion-form';
 import { MotionForm } from '../motion/motion-form';
 import { MotionPopover } from '../motion/motion-popover';
+import { nameServant } from '../state/actions';
 import { useEditor } from '../state/store';
 import { ColourField } from './colour-field';
 import { ColourDrawing, Drawing } from './drawing';
@@ -103,7 +104,7 @@ function PlainValueRow({ owner, name, param, stored, values, colour, others = NO
     );
   return (
     <Row title={param.title} help={param.help} drawing={<>{mixed && <Mixed />}<PairMark address={address} label={param.title} /></>}>
-      {param.type === 'ribbon' && <RibbonField label={param.title} owner={owner} value={stored as string} onChange={(v) => change(v)} />}
+      {param.type === 'ribbon' && <RibbonField label={param.title} owner={owner} value={stored as string} onChange={(v) => (param.serves ? nameServant(param.title, addresses, v) : change(v))} />}
       {param.type === 'asset' && <AssetField label={param.title} accepts={param.accepts} value={stored as string} onChange={(v) => change(v)} />}
       {param.type === 'choice' && name === 'noise' && <NoiseField label={param.title} value={stored as string} options={param.options} values={values} onChange={(v) => change(v)} />}
       {param.type === 'choice' && name !== 'noise' && <SelectField label={param.title} value={stored as string} options={param.options} onChange={(v) => change(v)} />}

@@ -61,7 +61,7 @@ export function PieceCard({ piece, binned, onChanged, onRemove, onRestore, onDup
       <Flex align="center" px="3.5" py="2.5" gap="2">
         <Box flex="1" minW="0">
           {typed === null ? (
-            <Text fontFamily="heading" fontWeight="700" fontSize="15.5px" truncate>{piece.name}</Text>
+            <Text fontFamily="heading" fontWeight="700" fontSize="15.5px" truncate>{binned ? piece.name : <Link href={`/piece/${piece.id}`} tabIndex={-1}>{piece.name}</Link>}</Text>
           ) : (
             <chakra.input
               aria-label="New name"

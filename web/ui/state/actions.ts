@@ -1,19 +1,26 @@
 import { copyRibbon } from '@maypole/core/piece/copy';
 import type { Address } from '@maypole/core/piece/addresses';
-import { joinValue, pairingOf, pairRibbon, partValue } from '@maypole/core/piece/pair';
-import { newChance, newId, newRibbon, newStep, type StepDoc } from '@maypole/core/piece/piece';
+import { joinValue, pairingOf, pairRibbon, partValue, setPairedValue } from '@maypole/core/piece/pair';
+import { newChance, newId, newRibbon, newStep, type Piece, type StepDoc } from '@maypole/core/piece/piece';
 import { stepKind } from '@maypole/core/steps/index';
 import type { CopiesAs } from '@maypole/core/steps/step';
+import { tell } from '../parts/toasts';
 import { useEditor } from './store';
 
 const editor = () => useEditor.getState();
 
-export function addRibbon(form = 'torus'): void {
+/** A name that no ribbon has yet: “Torus”, “Torus 2”. */
+function freeName(name: string, piece: Piece): string {
+  const taken = new Set(piece.ribbons.map((r) => r.name));
+  let free = name;
+  for (let n = 2; taken.has(free); n++) free = `${name} ${n}`;
+  return free;
+}
+
+/** A ribbon with a form in it, named after that. */
+export function addRibbon(form: string): void {
   const { piece } = editor();
-  const names = new Set(piece.ribbons.map((r) => r.name));
-  let n = piece.ribbons.length + 1;
-  while (names.has(`Ribbon ${n}`)) n++;
-  const ribbon = newRibbon(form, piece.ribbons.length, `Ribbon ${n}`);
+  const ribbon = newRibbon(form, piece.ribbons.length, freeName(stepKind(form).title, piece));
   editor().edit('Add ribbon', (p) => ({ ...p, ribbons: [...p.ribbons, ribbon] }));
   editor().set({ ribbonId: ribbon.id, openSteps: { ...editor().openSteps, [ribbon.steps[0].id]: true } });
 }
@@ -84,6 +91,30 @@ export function switchStep(ribbonId: string, id: string): void {
 /** Says what a step does with copies. */
 export function setCopiesAs(ribbonId: string, id: string, copies: CopiesAs): void {
   editor().editRibbon('Copies', ribbonId, (r) => ({ ...r, steps: r.steps.map((s) => (s.id === id ? { ...s, copies } : s)) }));
+}
+
+/**
+ * Another throw: other seeds and another chance for every step of a ribbon, or for some of them, in
+ * one edit.
+ */
+export function throwAgain(ribbonId: string, ids?: readonly string[]): void {
+  editor().editRibbon('Another throw', ribbonId, (r) => ({ ...r, steps: r.steps.map((s) => (ids && !ids.includes(s.id) ? s : thrownAgain(s))) }));
+}
+
+function thrownAgain(step: StepDoc): StepDoc {
+  const seeds = Object.entries(stepKind(step.kind).params).filter(([name, p]) => p.type === 'number' && p.seeds && typeof step.values[name] === 'number');
+  if (seeds.length === 0) return step;
+  return { ...step, chance: newChance(), values: { ...step.values, ...Object.fromEntries(seeds.map(([name]) => [name, Math.floor(Math.random() * 1000)])) } };
+}
+
+/** Names a ribbon that is to serve a step alone, as a path or a cutter, and takes it out of the picture. */
+export function nameServant(label: string, addresses: readonly Address[], ribbonId: string): void {
+  const servant = editor().piece.ribbons.find((r) => r.id === ribbonId);
+  editor().edit(label, (p) => {
+    const named = addresses.reduce((out, a) => setPairedValue(out, a, ribbonId), p);
+    return servant?.on ? { ...named, ribbons: named.ribbons.map((r) => (r.id === ribbonId ? { ...r, on: false } : r)) } : named;
+  });
+  if (servant?.on) tell(`${servant.name} serves this step now and is hidden from the picture; switch it on at its band to see it, too.`);
 }
 
 /** Puts a step at another place; the form stays at the top. */

@@ -42,14 +42,14 @@ describe('editing', () => {
   });
   it('adds, doubles, moves and removes ribbons, and keeps one chosen', () => {
     addRibbon('plane');
-    expect(now().piece.ribbons.map((r) => r.name)).toEqual(['Ring', 'Ribbon 2']);
+    expect(now().piece.ribbons.map((r) => r.name)).toEqual(['Ring', 'Plane']);
     expect(now().ribbonId).toBe(now().piece.ribbons[1].id);
     duplicateRibbon(ribbon().id);
-    expect(now().piece.ribbons.map((r) => r.name)).toEqual(['Ring', 'Ring copy', 'Ribbon 2']);
+    expect(now().piece.ribbons.map((r) => r.name)).toEqual(['Ring', 'Ring copy', 'Plane']);
     const ids = now().piece.ribbons.flatMap((r) => [r.id, ...r.steps.map((s) => s.id)]);
     expect(new Set(ids).size).toBe(ids.length);
     moveRibbon(ribbon().id, 1);
-    expect(now().piece.ribbons.map((r) => r.name)).toEqual(['Ring copy', 'Ring', 'Ribbon 2']);
+    expect(now().piece.ribbons.map((r) => r.name)).toEqual(['Ring copy', 'Ring', 'Plane']);
     moveRibbon(ribbon().id, -1);
     expect(now().piece.ribbons[0].name).toBe('Ring copy');
     for (const r of now().piece.ribbons) removeRibbon(r.id);
