@@ -52,10 +52,15 @@ export function step(page: Page, kind: string): Locator {
   return page.getByTestId(`step-${kind}`);
 }
 
+async function chooseStep(page: Page, title: string): Promise<void> {
+  const field = page.getByRole('textbox', { name: 'Find a step' });
+  await field.fill(title);
+  await page.getByRole('dialog').filter({ has: field }).getByRole('button', { name: new RegExp(`^${title}`) }).first().click();
+}
+
 export async function addStep(page: Page, title: string): Promise<void> {
   await page.getByRole('button', { name: 'Add step' }).click();
-  await page.getByRole('textbox', { name: 'Find a step' }).fill(title);
-  await page.getByRole('button', { name: new RegExp(`^${title}`) }).first().click();
+  await chooseStep(page, title);
   // The menu gives the keyboard back to its button as it closes; nothing is typed before that.
   await expect(page.getByRole('textbox', { name: 'Find a step' })).toHaveCount(0);
   await expect(page.getByRole('button', { name: 'Add step' })).toBeFocused();
@@ -64,8 +69,7 @@ export async function addStep(page: Page, title: string): Promise<void> {
 /** Adds a ribbon with a form. */
 export async function addRibbon(page: Page, form: string): Promise<void> {
   await page.getByRole('button', { name: 'Add ribbon' }).click();
-  await page.getByRole('textbox', { name: 'Find a step' }).fill(form);
-  await page.getByRole('button', { name: new RegExp(`^${form}`) }).first().click();
+  await chooseStep(page, form);
   await expect(page.getByRole('textbox', { name: 'Find a step' })).toHaveCount(0);
 }
 

@@ -1,6 +1,18 @@
-/** Writes docs/reference.md from the declarations. */
-import { writeFileSync } from 'node:fs';
+/**
+ * Writes docs/reference.md from the declarations, and what is declared for a new version of the
+ * document. The list of a version that has one stays: what is declared anew belongs to the next.
+ */
+import { existsSync, mkdirSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
-import { describeAll } from '@maypole/core/declare/describe';
+import { PIECE_VERSION } from '@maypole/core/piece/piece';
+import { describeAll } from '@maypole/core/reference/describe';
+import { inventory } from '@maypole/core/reference/inventory';
 
-writeFileSync(path.join(import.meta.dirname, '../docs/reference.md'), describeAll());
+const root = path.join(import.meta.dirname, '..');
+writeFileSync(path.join(root, 'docs/reference.md'), describeAll());
+
+const kept = path.join(root, `core/fixtures/version-${PIECE_VERSION}/declared.txt`);
+if (!existsSync(kept)) {
+  mkdirSync(path.dirname(kept), { recursive: true });
+  writeFileSync(kept, `${inventory().join('\n')}\n`);
+}

@@ -10,7 +10,7 @@ export interface FinishPart<P extends Params = Params> {
   readonly title: string;
   /** One plain sentence. */
   readonly help: string;
-  /** Name of a drawing of the icon library. */
+  /** Name of a drawing in `web/ui/parts/icons.tsx`, or path data of one of its own, 24 × 24: "M4 12h16". */
   readonly icon: string;
   readonly params: P;
   /** The channels it sets, from its values at a moment. Parts act in their order, each on what the ones before have left. */

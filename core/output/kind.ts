@@ -16,7 +16,7 @@ export interface OutputKind<P extends Params = Params> {
   readonly title: string;
   /** A few words. */
   readonly help: string;
-  /** Name of a drawing of the icon library. */
+  /** Name of a drawing in `web/ui/parts/icons.tsx`, or path data of one of its own, 24 × 24: "M4 12h16". */
   readonly icon: string;
   readonly params: P;
   /** Ending of the file that is handed over, without a dot. */

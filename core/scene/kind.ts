@@ -6,7 +6,7 @@ export interface SceneKind<At, P extends Params = Params> {
   readonly title: string;
   /** One plain sentence. */
   readonly help: string;
-  /** Name of a drawing of the icon library. */
+  /** Name of a drawing in `web/ui/parts/icons.tsx`, or path data of one of its own, 24 × 24: "M4 12h16". */
   readonly icon: string;
   readonly params: P;
   /** What the drawers are told of it, from its values at a moment. */

@@ -10,6 +10,8 @@ describe('pictures of what is declared', () => {
     const all = [...stepKinds, ...finishParts.all, ...outputs.all, ...sceneListNames.flatMap((list) => sceneLists[list].kinds.all)];
     expect(all.filter((k) => !hasIcon(k.icon)).map((k) => k.kind)).toEqual([]);
     expect(all.length).toBeGreaterThan(stepKinds.length + 7);
+    expect(hasIcon('M4 12h16')).toBe(true);
     expect(hasIcon('nothing of the kind')).toBe(false);
+    expect(hasIcon('Moon')).toBe(false);
   });
 });

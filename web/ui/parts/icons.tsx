@@ -82,8 +82,18 @@ const icons: Readonly<Record<string, LucideIcon>> = {
   film: Film,
 };
 
-/** The picture a declaration names; a square where there is none of that name. */
+/** Path data of a drawing of 24 × 24, as a declaration may bring with it. */
+const isPath = (name: string) => /^M[\d\s.-]/.test(name);
+
+/** The picture a declaration names or brings with it as path data; a square where there is none of that name. */
 export function DeclaredIcon({ name, size = 15 }: { name: string; size?: number }) {
+  if (isPath(name)) {
+    return (
+      <svg width={size} height={size} viewBox="0 0 24 24" fill="none" stroke="currentColor" strokeWidth={1.9} strokeLinecap="round" strokeLinejoin="round" aria-hidden="true">
+        <path d={name} />
+      </svg>
+    );
+  }
   const Icon = icons[name] ?? Square;
   return <Icon size={size} strokeWidth={1.9} aria-hidden="true" />;
 }
@@ -92,5 +102,5 @@ export const StepIcon = DeclaredIcon;
 
 /** Whether there is a picture of that name. */
 export function hasIcon(name: string): boolean {
-  return Object.hasOwn(icons, name);
+  return isPath(name) || Object.hasOwn(icons, name);
 }

@@ -8,7 +8,8 @@ import { colourMotionKinds } from '../time/colours/index';
 import { CONSTANTS, FUNCTIONS, VARIABLES } from '../time/formula/words';
 import { SEGMENTS } from '../time/keys/key';
 import { motionKinds } from '../time/motions/index';
-import type { Param, Params } from './params';
+import type { SceneKind } from '../scene/kind';
+import type { Param, Params } from '../declare/params';
 
 function range(p: Param): string {
   switch (p.type) {
@@ -80,7 +81,7 @@ export function describeAll(): string {
   for (const list of sceneListNames) {
     if (sceneLists[list].kinds.all.length === 0) continue;
     parts.push('', `## Scene: ${sceneLists[list].title.toLowerCase()} (\`${list}\`)`);
-    declared(sceneLists[list].kinds.all as never);
+    declared(sceneLists[list].kinds.all as readonly SceneKind<unknown>[]);
   }
   parts.push('', '## Outputs');
   declared(outputs.all);
