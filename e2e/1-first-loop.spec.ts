@@ -4,7 +4,7 @@ import path from 'node:path';
 import { expect, test } from '@playwright/test';
 import { unzipSync } from 'fflate';
 import { PNG } from 'pngjs';
-import { addStep, movieFrame, pictureReady, probe, step, typeNumber, watchErrors } from './helpers';
+import { addStep, movieFrame, pictureReady, probe, step, stillPicture, typeNumber, watchErrors } from './helpers';
 
 // One story in order, from the empty shelf to delivered files.
 test.describe.configure({ mode: 'serial' });
@@ -100,15 +100,14 @@ test('a broken turn is read and repaired, and frame N is frame 0 pixel for pixel
   const shown = async (frame: number) => {
     await page.getByRole('button', { name: `Show frame ${frame}` }).click();
     await expect(page.locator(`canvas[data-testid=picture][data-frame="${frame}"][data-complete=true]`)).toBeVisible();
-    await page.waitForTimeout(300);
-    return PNG.sync.read(await page.locator('canvas[data-testid=picture]').screenshot());
+    return PNG.sync.read(await stillPicture(page));
   };
   const first = await shown(0);
   const last = await shown(120);
   expect(first.data.equals(last.data)).toBe(true);
   await typeNumber(page, 'Frame', 30);
   await expect(page.locator('canvas[data-testid=picture][data-frame="30"][data-complete=true]')).toBeVisible();
-  const quarter = PNG.sync.read(await page.locator('canvas[data-testid=picture]').screenshot());
+  const quarter = PNG.sync.read(await stillPicture(page));
   expect(quarter.data.equals(first.data)).toBe(false);
 });
 

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { addRibbon, addStep, openPiece, pictureReady, smallPiece, step, typeNumber, watchErrors } from './helpers';
+import { addRibbon, addStep, openPiece, pictureReady, smallPiece, step, stillPicture, typeNumber, watchErrors } from './helpers';
 
 const order = (page: import('@playwright/test').Page) =>
   page.getByTestId(/^step-/).evaluateAll((cards) => cards.map((c) => c.getAttribute('data-testid')!.slice(5)));
@@ -30,7 +30,8 @@ test('steps are added, doubled, switched, moved by mouse and keys, removed, and 
   await page.mouse.down();
   await page.mouse.move(from.x + 14, from.y - 10, { steps: 4 });
   await page.mouse.move(to.x + 14, to.y + 4, { steps: 8 });
-  await page.waitForTimeout(200);
+  // The list takes in where the card is held, turn by turn of the screen.
+  await page.evaluate(() => new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve))));
   await page.mouse.up();
   await expect.poll(() => order(page)).toEqual(['torus', 'twist', 'smooth', 'displace']);
 
@@ -149,11 +150,12 @@ test('the picture is turned, shifted and neared by mouse and keys; looks and det
   await openPiece(page, smallPiece('Looking'));
   const viewport = page.getByTestId('viewport');
   const canvas = page.locator('canvas[data-testid=picture]');
-  let last = await canvas.screenshot();
+  let last = await stillPicture(page);
   const changes = async (what: () => Promise<unknown>) => {
+    const drawn = Number(await canvas.getAttribute('data-drawn'));
     await what();
-    await page.waitForTimeout(400);
-    const now = await canvas.screenshot();
+    await expect.poll(async () => Number(await canvas.getAttribute('data-drawn'))).toBeGreaterThan(drawn);
+    const now = await stillPicture(page);
     expect(now.equals(last)).toBe(false);
     last = now;
   };
@@ -184,4 +186,12 @@ test('the picture is turned, shifted and neared by mouse and keys; looks and det
   await page.getByRole('textbox', { name: 'Colour, as text' }).fill('#203040');
   await changes(() => page.keyboard.press('Enter'));
   await pictureReady(page);
+});
+
+test('a graphics device that goes away is told of, and the picture is drawn anew', async ({ page }) => {
+  await openPiece(page, smallPiece('Lost'));
+  const before = await stillPicture(page);
+  await page.locator('canvas[data-testid=picture]').evaluate((canvas: HTMLCanvasElement) => canvas.getContext('webgl2')!.getExtension('WEBGL_lose_context')!.loseContext());
+  await expect(page.getByText('The graphics device went away for a moment; the picture is drawn anew.')).toBeVisible();
+  expect((await stillPicture(page)).equals(before)).toBe(true);
 });

@@ -16,6 +16,13 @@ export async function pictureReady(page: Page): Promise<void> {
   await expect(page.locator('canvas[data-testid=picture][data-complete=true]')).toBeVisible({ timeout: 60_000 });
 }
 
+/** The picture alone, without what lies over it, once it stands still. */
+export async function stillPicture(page: Page): Promise<Buffer> {
+  const canvas = page.locator('canvas[data-testid=picture][data-complete=true][data-still=true]');
+  await expect(canvas).toBeVisible();
+  return canvas.screenshot({ style: '[data-testid=viewport] ~ *, [data-scope=toast] { visibility: hidden !important }' });
+}
+
 /** Puts a piece on the shelf through the service, and opens it. */
 export async function openPiece(page: Page, piece: Piece): Promise<string> {
   const made = await page.request.post('/api/pieces', { data: { source: writePiece(piece) } });

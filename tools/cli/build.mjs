@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { existsSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { BIN, ROOT, WEB } from './paths.mjs';
 import { runProgram } from './processes.mjs';
@@ -33,7 +33,15 @@ export async function ensureBuild() {
   const running = runningInstance();
   if (running) throw new Stop(`Maypole runs at ${running.address} from the build that is to be replaced; end it with ./maypole stop, then try again.`);
   say('Building the application…');
-  const done = await runProgram(path.join(BIN, 'next'), ['build'], { cwd: WEB, quiet: true, env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' } });
+  const build = () => runProgram(path.join(BIN, 'next'), ['build'], { cwd: WEB, quiet: true, env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' } });
+  const folder = path.join(WEB, '.next');
+  const before = existsSync(folder);
+  let done = await build();
+  if (done.status !== 0 && before) {
+    // What a build that was broken off has left can break the next one.
+    rmSync(folder, { recursive: true, force: true });
+    done = await build();
+  }
   if (done.status !== 0) throw new Stop(`The application could not be built:\n${done.output.trim().split('\n').slice(-40).join('\n')}`);
   writeFileSync(stamp, hash);
 }

@@ -1,5 +1,5 @@
 import { float, max, mix, texture, uniform, vec4 } from 'three/tsl';
-import { Color, FloatType, HalfFloatType, NearestFilter, NodeMaterial, QuadMesh, RenderTarget, type Camera, type Scene, type WebGPURenderer } from 'three/webgpu';
+import { Color, FloatType, HalfFloatType, NearestFilter, NodeMaterial, QuadMesh, RenderTarget, type Camera, type Scene, type TextureNode, type WebGPURenderer } from 'three/webgpu';
 import { viewTransform } from './view-transform';
 
 /**
@@ -9,17 +9,21 @@ import { viewTransform } from './view-transform';
  * colour is just the one that was chosen. Nothing is kept from one frame to the next.
  */
 export class Picture {
-  private readonly light = new RenderTarget(1, 1, { type: HalfFloatType, samples: 4, minFilter: NearestFilter, magFilter: NearestFilter });
+  private readonly light: RenderTarget;
   private sums: readonly [RenderTarget, RenderTarget] | null = null;
   private readonly backdrop = uniform(new Color());
-  private readonly shown = texture(this.light.texture);
+  private readonly shown: TextureNode;
   private readonly shownQuad: QuadMesh;
-  private readonly before = texture(this.light.texture);
+  private readonly before: TextureNode;
   private readonly share = uniform(1);
   private readonly sumQuad: QuadMesh;
   private size: readonly [number, number] = [1, 1];
 
-  constructor(private readonly renderer: WebGPURenderer) {
+  /** @param samples of each pixel and sub-frame: 0 or 4 */
+  constructor(private readonly renderer: WebGPURenderer, samples: number) {
+    this.light = new RenderTarget(1, 1, { type: HalfFloatType, samples, minFilter: NearestFilter, magFilter: NearestFilter });
+    this.shown = texture(this.light.texture);
+    this.before = texture(this.light.texture);
     const show = plainMaterial();
     const light = this.shown;
     // Where only part of a pixel is covered, its light is that of the part; it meets the backdrop as it is seen.

@@ -4,6 +4,7 @@ import { DirectionalLight, LinearSRGBColorSpace, PerspectiveCamera, Scene, WebGP
 import type { ViewFrame } from './frame';
 import { Picture } from './picture';
 import { RibbonObject } from './ribbon-object';
+import { drawsInSoftware } from './software';
 import { studioTexture } from './studio';
 import { pixelOffset } from './subframes';
 
@@ -14,6 +15,9 @@ export class NoPicture extends Error {
 
 const ADVICE =
   'This browser gives no access to 3D drawing (WebGPU or WebGL 2). Turn on hardware acceleration in its settings and restart it, or open Maypole in a current version of another browser.';
+
+/** Samples of a pixel in each sub-frame, where a graphics card draws. In software edges are smooth by sub-frames alone. */
+const SAMPLES = 4;
 
 /** A canvas that draws frames; the same for the editor, the thumbnails and the files. */
 export class Stage {
@@ -32,7 +36,7 @@ export class Stage {
   ) {
     // The picture brings light to display values itself, and what it writes is shown as it is.
     renderer.outputColorSpace = LinearSRGBColorSpace;
-    this.picture = new Picture(renderer);
+    this.picture = new Picture(renderer, drawsInSoftware(canvas) ? 0 : SAMPLES);
     this.scene.environment = this.studio;
     this.scene.add(this.key, this.key.target);
   }

@@ -5,15 +5,16 @@ import { fitFrame } from '@maypole/core/scene/lens';
 import { sceneAt } from '@maypole/core/evaluate/picture-at';
 import { Camera, Gauge, Scan } from 'lucide-react';
 import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
-import { composeFrame } from '@/engine/compose';
-import { Stage } from '@/view/stage';
-import type { ViewFrame, ViewMode } from '@/view/frame';
+import type { ViewMode } from '@/view/frame';
 import { frameAll, orbit, pan, zoom } from '../state/camera';
+import { useChoice } from '../parts/use-choice';
+import { tellTrouble } from '../parts/toasts';
 import { useReadiness } from '../state/geometry';
 import { session } from '../state/session';
 import { useEditor } from '../state/store';
 import { CopyMark, chooseCopyAt } from './copy-mark';
 import { Handles } from './handles';
+import { LivePicture } from './live-picture';
 
 const MODES: readonly { mode: ViewMode; title: string }[] = [
   { mode: 'shaded', title: 'Shaded' },
@@ -29,7 +30,10 @@ export function Viewport() {
   const holder = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 1, height: 1 });
   const [trouble, setTrouble] = useState<string | null>(null);
-  useStage(holder, setSize, setTrouble);
+  useEffect(() => {
+    const picture = new LivePicture(holder.current!, { onSize: setSize, onTrouble: setTrouble, onLost: tellTrouble });
+    return () => picture.end();
+  }, []);
   const format = useEditor((s) => s.piece.format);
   const backdrop = useEditor((s) => sceneAt(s.piece, s.frame).backdrop.colour);
   const drag = useRef<{ x: number; y: number; shift: boolean; still: boolean } | null>(null);
@@ -139,14 +143,13 @@ function FrameLines({ width, height, label }: { width: number; height: number; l
 
 function ModeSwitch() {
   const mode = useEditor((s) => s.mode);
+  const { group, option } = useChoice(MODES.map((m) => m.mode), mode, (chosen) => useEditor.setState({ mode: chosen }));
   return (
-    <Flex role="radiogroup" aria-label="Look" bg="panel" borderRadius="8px" p="3px" boxShadow="card" pointerEvents="auto">
+    <Flex {...group} aria-label="Look" bg="panel" borderRadius="8px" p="3px" boxShadow="card" pointerEvents="auto">
       {MODES.map((m) => (
         <chakra.button
           key={m.mode}
-          type="button"
-          role="radio"
-          aria-checked={m.mode === mode}
+          {...option(m.mode)}
           px="2.5"
           py="1"
           borderRadius="6px"
@@ -155,7 +158,6 @@ function ModeSwitch() {
           bg={m.mode === mode ? 'ink' : undefined}
           color={m.mode === mode ? 'inverse' : 'ink'}
           cursor="pointer"
-          onClick={() => useEditor.setState({ mode: m.mode })}
         >
           {m.title}
         </chakra.button>
@@ -215,90 +217,4 @@ function DetailBar() {
       {failed > 0 && <chakra.button type="button" px="3" py="1.5" fontWeight="600" cursor="pointer" borderLeftWidth="1px" borderColor="line" _hover={{ bg: 'field' }} onClick={() => session()?.engine.retry()}>Try again</chakra.button>}
     </Flex>
   );
-}
-
-/** Draws whenever something that shows has changed; a ribbon still being worked out keeps its last shape. */
-function useStage(holder: React.RefObject<HTMLDivElement | null>, onSize: (s: { width: number; height: number }) => void, onTrouble: (t: string) => void): void {
-  useEffect(() => {
-    const element = holder.current!;
-    const canvas = document.createElement('canvas');
-    canvas.style.cssText = 'position:absolute;inset:0;width:100%;height:100%;display:block';
-    canvas.dataset.testid = 'picture';
-    let stage: Stage | null = null;
-    let ended = false;
-    let asked = 0;
-    let last: ViewFrame['ribbons'] = [];
-    const stops: (() => void)[] = [];
-
-    const draw = () => {
-      asked = 0;
-      const engine = session()?.engine;
-      if (!stage || !engine || ended) return;
-      const { piece, frame, mode } = useEditor.getState();
-      const now = composeFrame(engine, piece, frame, mode);
-      const waiting = piece.ribbons.filter((r) => r.on && !now.ribbons.some((x) => x.id === r.id));
-      const ribbons = [...now.ribbons, ...last.filter((x) => waiting.some((r) => r.id === x.id))];
-      last = ribbons;
-      stage.draw({ ...now, ribbons });
-      // For tests and benchmarks: which frame stands in the picture, and whether it is complete.
-      canvas.dataset.frame = String(frame);
-      canvas.dataset.complete = String(waiting.length === 0);
-      canvas.dataset.drawn = String(Number(canvas.dataset.drawn ?? 0) + 1);
-    };
-    const soon = () => {
-      if (!asked) asked = requestAnimationFrame(draw);
-    };
-
-    const begin = async () => {
-      const made = await Stage.create(canvas);
-      if (ended) return made.dispose();
-      stage = made;
-      element.appendChild(canvas);
-      const measure = () => {
-        const { clientWidth: width, clientHeight: height } = element;
-        if (width === 0 || height === 0) return;
-        const ratio = Math.min(2, window.devicePixelRatio || 1);
-        made.setSize(Math.round(width * ratio), Math.round(height * ratio));
-        onSize({ width, height });
-        draw();
-      };
-      const observer = new ResizeObserver(measure);
-      observer.observe(element);
-      stops.push(() => observer.disconnect());
-      stops.push(
-        useEditor.subscribe((a, b) => {
-          if (a.piece === b.piece && a.frame === b.frame && a.mode === b.mode && a.detail === b.detail) return;
-          // Where only shapes changed there is nothing new to draw until one arrives, and the engine tells that.
-          const shapesOnly = a.mode === b.mode && a.frame === b.frame && a.piece.scene === b.piece.scene && a.piece.ribbons.length === b.piece.ribbons.length && a.piece.ribbons.every((r, i) => r.id === b.piece.ribbons[i].id && r.on === b.piece.ribbons[i].on && r.finishes === b.piece.ribbons[i].finishes);
-          if (shapesOnly && !session()?.engine.isSettled(a.frame)) return;
-          soon();
-        }),
-      );
-      const engine = session()?.engine;
-      if (engine)
-        stops.push(
-          engine.subscribe(() => {
-            // When the newest shape was there to be drawn: what is left after this is drawing alone.
-            const { piece, frame } = useEditor.getState();
-            if (engine.isReady(frame)) canvas.dataset.arrived = performance.now().toFixed(1);
-            // Most shapes that arrive are of frames ahead: the picture is drawn anew only for what is in it.
-            const shown = new Map(last.map((r) => [r.id, r.shape]));
-            const newer = piece.ribbons.some((r) => {
-              const shape = r.on ? engine.geometry(r, frame) : undefined;
-              return shape !== undefined && shape !== shown.get(r.id);
-            });
-            if (newer || canvas.dataset.complete !== 'true' || canvas.dataset.frame !== String(frame)) soon();
-          }),
-        );
-      measure();
-    };
-    begin().catch((error: unknown) => onTrouble(error instanceof Error ? error.message : String(error)));
-    return () => {
-      ended = true;
-      cancelAnimationFrame(asked);
-      for (const stop of stops) stop();
-      stage?.dispose();
-      canvas.remove();
-    };
-  }, [holder, onSize, onTrouble]);
 }

@@ -6,6 +6,7 @@ import { noiseFrom, noiseParams } from '@maypole/core/noise/noise-params';
 import type { Values } from '@maypole/core/piece/piece';
 import { ChevronDown } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
+import { useChoice } from '../parts/use-choice';
 import { useEditor } from '../state/store';
 
 interface Props {
@@ -21,6 +22,7 @@ interface Props {
 export function NoiseField({ label, value, options, values, onChange }: Props) {
   const [open, setOpen] = useState(false);
   const chosen = options.find((o) => o.value === value);
+  const { group, option } = useChoice(options.map((o) => o.value), value, onChange);
   return (
     <Popover.Root open={open} onOpenChange={(d) => setOpen(d.open)} positioning={{ placement: 'right-start', gutter: 12, strategy: 'fixed', overflowPadding: 8 }} lazyMount unmountOnExit>
       <Popover.Trigger asChild>
@@ -34,13 +36,11 @@ export function NoiseField({ label, value, options, values, onChange }: Props) {
         <Popover.Positioner>
           <Popover.Content width="424px" bg="panel" borderRadius="12px" borderWidth="1px" borderColor="line" boxShadow="float" aria-label="Kinds of noise">
             <Popover.Body p="3">
-              <Flex role="radiogroup" aria-label="Kinds of noise, with the present settings" wrap="wrap" gap="2">
+              <Flex {...group} aria-label="Kinds of noise, with the present settings" wrap="wrap" gap="2">
                 {options.map((o) => (
                   <chakra.button
                     key={o.value}
-                    type="button"
-                    role="radio"
-                    aria-checked={o.value === value}
+                    {...option(o.value)}
                     title={o.help}
                     w="72px"
                     p="1"
@@ -54,7 +54,6 @@ export function NoiseField({ label, value, options, values, onChange }: Props) {
                     flexDirection="column"
                     alignItems="center"
                     justifyContent="flex-start"
-                    onClick={() => onChange(o.value)}
                   >
                     <NoisePicture kind={o.value} values={values} size={60} />
                     <Text fontSize="11px" lineHeight="1.2" mt="1" fontWeight={o.value === value ? 600 : 500}>{o.title}</Text>

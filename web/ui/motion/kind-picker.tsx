@@ -1,6 +1,7 @@
 'use client';
 
 import { Flex, chakra } from '@chakra-ui/react';
+import { useChoice } from '../parts/use-choice';
 
 interface Kind {
   readonly kind: string;
@@ -10,14 +11,13 @@ interface Kind {
 
 /** The kinds of motion side by side. */
 export function KindPicker({ kinds, chosen, onChoose }: { kinds: readonly Kind[]; chosen: string; onChoose: (kind: string) => void }) {
+  const { group, option } = useChoice(kinds.map((k) => k.kind), chosen, onChoose);
   return (
-    <Flex role="radiogroup" aria-label="Kind of motion" bg="field" borderRadius="8px" p="3px" gap="1px">
+    <Flex {...group} aria-label="Kind of motion" bg="field" borderRadius="8px" p="3px" gap="1px">
       {kinds.map((m) => (
         <chakra.button
           key={m.kind}
-          type="button"
-          role="radio"
-          aria-checked={m.kind === chosen}
+          {...option(m.kind)}
           title={m.help}
           flex="1 1 auto"
           px="1"
@@ -30,7 +30,6 @@ export function KindPicker({ kinds, chosen, onChoose }: { kinds: readonly Kind[]
           color={m.kind === chosen ? 'ink' : 'muted'}
           cursor="pointer"
           whiteSpace="nowrap"
-          onClick={() => onChoose(m.kind)}
         >
           {m.title}
         </chakra.button>

@@ -5,6 +5,7 @@ import { addressKey, isColourPlace } from '@maypole/core/piece/addresses';
 import { Magnet, ZoomIn, ZoomOut } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { PictureButton } from '../parts/buttons';
+import { useChoice } from '../parts/use-choice';
 import type { SelfMoving } from '@maypole/core/piece/self-moving';
 import { movingOf, selfMoving, type MovingPlace } from '../state/derived';
 import { useEditor } from '../state/store';
@@ -15,6 +16,9 @@ import { LANE, NAMES, OPEN_LANE, USUAL_SPAN, panTime, useLaneView, viewFrom, zoo
 import { Playhead, scrub } from './playhead';
 import { Ruler } from './ruler';
 import { SelfLane } from './self-lane';
+
+/** Whose lanes are shown: those of the whole piece, or of the ribbon that is open. */
+const LANES_OF = ['piece', 'ribbon'] as const;
 
 /** Every moving value over the loop, the neighbour loops faded on both sides, so the seam is seen from both. */
 export function Lanes() {
@@ -43,6 +47,7 @@ export function Lanes() {
 
 function LanesHead({ shown, all }: { shown: number; all: number }) {
   const only = useLaneView((s) => s.only);
+  const { group, option } = useChoice(LANES_OF, only, (w) => useLaneView.setState({ only: w }));
   const snap = useLaneView((s) => s.snap);
   const middle = useLaneView((s) => Math.abs(s.centre - Math.round(s.centre)) < 0.01);
   const zoomed = useLaneView((s) => s.span !== USUAL_SPAN);
@@ -50,9 +55,9 @@ function LanesHead({ shown, all }: { shown: number; all: number }) {
     <Flex h="34px" align="center" px="3" gap="2" borderBottomWidth="1px" borderColor="line" flexShrink={0}>
       <Text fontWeight="600" fontSize="12.5px">Moving</Text>
       <Text fontSize="12.5px" color="muted" whiteSpace="nowrap">{all === 0 ? 'nothing yet' : shown === all ? `${all} ${all === 1 ? 'thing' : 'things'}` : `${shown} of ${all}`}</Text>
-      <Flex role="radiogroup" aria-label="Which lanes" bg="field" borderRadius="6px" p="2px" ml="1">
-        {(['piece', 'ribbon'] as const).map((w) => (
-          <chakra.button key={w} type="button" role="radio" aria-checked={only === w} px="2" py="0.5" fontSize="11.5px" borderRadius="5px" cursor="pointer" bg={only === w ? 'raised' : undefined} color={only === w ? 'ink' : 'muted'} fontWeight={only === w ? 600 : 500} onClick={() => useLaneView.setState({ only: w })}>
+      <Flex {...group} aria-label="Which lanes" bg="field" borderRadius="6px" p="2px" ml="1">
+        {LANES_OF.map((w) => (
+          <chakra.button key={w} {...option(w)} px="2" py="0.5" fontSize="11.5px" borderRadius="5px" cursor="pointer" bg={only === w ? 'raised' : undefined} color={only === w ? 'ink' : 'muted'} fontWeight={only === w ? 600 : 500}>
             {w === 'piece' ? 'All' : 'This ribbon'}
           </chakra.button>
         ))}
