@@ -162,6 +162,17 @@ test('pictures and a movie are delivered with exact counts, rates and sizes', as
   expect(Object.keys(part).filter((n) => n.endsWith('.png'))).toEqual([3, 4, 5].map((f) => `squall-160x120-000${f}.png`));
   expect(difference(PNG.sync.read(Buffer.from(part['squall-160x120-0004.png'])), decoded[4])).toBeGreaterThan(1);
 
+  // With more sub-frames edges are smoother: pixels beside each other differ less.
+  await typeNumber(dialog, 'Sub-frames', 1);
+  const rough = unzipSync(readFileSync(await make('PNG pictures')));
+  const steepness = (files: typeof part) => {
+    const { data } = PNG.sync.read(Buffer.from(files['squall-160x120-0004.png']));
+    let sum = 0;
+    for (let i = 4; i < data.length; i++) sum += (data[i] - data[i - 4]) ** 2;
+    return sum;
+  };
+  expect(steepness(part)).toBeLessThan(0.93 * steepness(rough));
+
   const webm = await make('WebM movie');
   expect(probe(webm)).toMatchObject({ codec_name: 'vp9', width: 160, height: 120, nb_read_frames: '12' });
 });

@@ -1,5 +1,5 @@
-import { float, max, mix, texture, uniform, vec4 } from 'three/tsl';
-import { Color, FloatType, HalfFloatType, NearestFilter, NodeMaterial, QuadMesh, RenderTarget, type Camera, type Scene, type TextureNode, type WebGPURenderer } from 'three/webgpu';
+import { float, max, mix, select, texture, uniform, vec4 } from 'three/tsl';
+import { Color, FloatType, HalfFloatType, NearestFilter, NodeMaterial, QuadMesh, RenderTarget, Texture, type Camera, type Scene, type TextureNode, type WebGPURenderer } from 'three/webgpu';
 import { viewTransform } from './view-transform';
 
 /**
@@ -23,7 +23,8 @@ export class Picture {
   constructor(private readonly renderer: WebGPURenderer, samples: number) {
     this.light = new RenderTarget(1, 1, { type: HalfFloatType, samples, minFilter: NearestFilter, magFilter: NearestFilter });
     this.shown = texture(this.light.texture);
-    this.before = texture(this.light.texture);
+    // A texture of its own from the first: nodes that stand for one and the same are made one as the shader is compiled.
+    this.before = texture(new Texture());
     const show = plainMaterial();
     const light = this.shown;
     // Where only part of a pixel is covered, its light is that of the part; it meets the backdrop as it is seen.
@@ -31,7 +32,9 @@ export class Picture {
     show.fragmentNode = vec4(mix(this.backdrop, viewTransform(own as never), light.a), 1);
     this.shownQuad = new QuadMesh(show);
     const add = plainMaterial();
-    add.fragmentNode = mix(this.before, texture(this.light.texture), this.share);
+    const newest = texture(this.light.texture);
+    // Not a mix with a share of nothing: what was there before may be endless, and nothing times that is no number.
+    add.fragmentNode = select(this.share.equal(1), newest, mix(this.before, newest, this.share));
     this.sumQuad = new QuadMesh(add);
   }
 
@@ -78,7 +81,7 @@ export class Picture {
 
   /** Writes the average so far, with so large a share of the newest light in it; with a share of 1 what was there before does not matter. */
   private add(before: RenderTarget, to: RenderTarget, share: number): void {
-    this.before.value = share === 1 ? this.light.texture : before.texture;
+    this.before.value = before.texture;
     this.share.value = share;
     this.renderer.setRenderTarget(to);
     this.sumQuad.render(this.renderer);
