@@ -27,6 +27,8 @@ export class Stage {
   private readonly key = new DirectionalLight('#ffffff', 2);
   private readonly studio = studioTexture();
   private readonly picture: Picture;
+  /** How many sub-frames a picture that stands still is the average of: fewer where each has its price. */
+  readonly subframes: number;
   private width = 1;
   private height = 1;
 
@@ -36,7 +38,9 @@ export class Stage {
   ) {
     // The picture brings light to display values itself, and what it writes is shown as it is.
     renderer.outputColorSpace = LinearSRGBColorSpace;
-    this.picture = new Picture(renderer, drawsInSoftware(canvas) ? 0 : SAMPLES);
+    const software = drawsInSoftware(canvas);
+    this.subframes = software ? 4 : 16;
+    this.picture = new Picture(renderer, software ? 0 : SAMPLES);
     this.scene.environment = this.studio;
     this.scene.add(this.key, this.key.target);
   }

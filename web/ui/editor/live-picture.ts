@@ -14,13 +14,8 @@ interface Reports {
   onLost(words: string): void;
 }
 
-/** Sub-frames that are averaged while nothing changes. */
-const SUBFRAMES = 16;
 /** Milliseconds without a change after which the picture stands still. */
 const STILL = 160;
-/** Where drawing is slow no more are added after so many milliseconds; at least so many are. */
-const LONG_ENOUGH = 600;
-const AT_LEAST = 4;
 /** A device that is lost so often within a minute is not begun with again. */
 const LOSSES = 3;
 
@@ -138,17 +133,15 @@ export class LivePicture {
     this.resting = setTimeout(this.refine, STILL);
   };
 
-  /** Adds sub-frames to what is shown, one a turn of the screen, until something changes. */
+  /** Adds sub-frames to what is shown, one a turn of the screen, until something changes. Always as many, so that what stands still looks the same each time. */
   private readonly refine = () => {
-    const began = performance.now();
     const add = (number: number) => {
       if (!this.stage || !this.shown || this.ended) return;
-      this.stage.draw(this.shown, number, SUBFRAMES);
-      const count = number + 1;
-      this.canvas.dataset.subframes = String(count);
-      const enough = count === SUBFRAMES || (count >= AT_LEAST && performance.now() - began > LONG_ENOUGH);
-      if (enough) this.canvas.dataset.still = 'true';
-      else this.refining = requestAnimationFrame(() => add(count));
+      const of = this.stage.subframes;
+      this.stage.draw(this.shown, number, of);
+      this.canvas.dataset.subframes = String(number + 1);
+      if (number + 1 < of) this.refining = requestAnimationFrame(() => add(number + 1));
+      else this.canvas.dataset.still = 'true';
     };
     add(0);
   };

@@ -1,0 +1,135 @@
+import type { CopyChannels } from '@maypole/core/copies/channels';
+import { PLAIN_SURFACE, type Surface } from '@maypole/core/finish/surface';
+import type { Material, Mesh } from 'three/webgpu';
+import { describe, expect, it } from 'vitest';
+import type { Drawable, DrawablePart, Instances } from './frame';
+import { RibbonMaterials } from './ribbon-materials';
+import { RibbonObject } from './ribbon-object';
+import { structureKey } from './surface-material';
+
+/** A triangle, under names of its shape and its connectivity. */
+function part(key: string, topology = 'three', instances?: Instances): DrawablePart {
+  return {
+    key,
+    topology: { key: topology, triangles: Uint32Array.of(0, 1, 2), edges: Uint32Array.of(0, 1, 1, 2, 2, 0), lines: new Uint32Array(), groups: [{ slot: 0, start: 0, count: 3 }], closed: false },
+    positions: Float32Array.of(0, 0, 0, 1, 0, 0, 0, 1, 0),
+    normals: Float32Array.of(0, 0, 1, 0, 0, 1, 0, 0, 1),
+    instances,
+  };
+}
+
+const drawable = (...parts: DrawablePart[]): Drawable => ({ key: parts.map((p) => p.key).join(), parts });
+
+function copies(count: number, channels?: CopyChannels): Instances {
+  const matrices = new Float32Array(16 * count);
+  for (let i = 0; i < count; i++) matrices.set([1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, i, 0, 0, 1], 16 * i);
+  return { matrices, numbers: Uint32Array.from({ length: count }, (_, i) => i), channels };
+}
+
+const surfaces = (of: Partial<Surface> = {}) => ({ 0: { ...PLAIN_SURFACE, ...of } });
+
+function shown(object: RibbonObject, shape: Drawable, of: Partial<Surface> = {}, mode: 'shaded' | 'clay' = 'shaded') {
+  object.update({ id: 'a', shape, surfaces: surfaces(of) }, new Map(), mode);
+  return object.objects.map((o) => o.mesh as Mesh);
+}
+
+const materialOf = (mesh: Mesh) => (Array.isArray(mesh.material) ? mesh.material[0] : mesh.material) as Material;
+
+/** Counts how often things are let go on the graphics device. */
+function watch(...things: { addEventListener(name: 'dispose', f: () => void): void }[]): () => number {
+  let gone = 0;
+  for (const t of things) t.addEventListener('dispose', () => gone++);
+  return () => gone;
+}
+
+describe('the materials of a ribbon', () => {
+  it('are compiled by structure: a number changes none, channels of copies and open borders make another', () => {
+    const materials = new RibbonMaterials();
+    const closed = { closed: true, channels: [] as const };
+    const first = materials.of(0, closed);
+    const version = first.version;
+    materials.update(surfaces({ baseColor: '#ff0000', roughness: 0.3, metalness: 1 }), 'shaded');
+    expect(materials.of(0, closed)).toBe(first);
+    expect(first.version).toBe(version);
+    expect(materials.of(0, { closed: false, channels: [] })).not.toBe(first);
+    const tinted = materials.of(0, { closed: true, channels: ['baseColor'] });
+    expect(tinted).not.toBe(first);
+    // In clay copies have no colours of their own.
+    expect(materials.update(surfaces(), 'clay')).toBe(true);
+    expect(materials.of(0, { closed: true, channels: ['baseColor'] })).toBe(first);
+  });
+
+  it('have a key that tells every structure from every other', () => {
+    const lists = [[], ['baseColor'], ['roughness'], ['metalness'], ['baseColor', 'roughness'], ['baseColor', 'roughness', 'metalness']] as const;
+    const keys = lists.flatMap((channels) => [true, false].map((closed) => structureKey({ closed, channels })));
+    expect(new Set(keys).size).toBe(12);
+  });
+
+  it('are let go with the ribbon, all of them', () => {
+    const materials = new RibbonMaterials();
+    const made = [materials.of(0, { closed: true, channels: [] }), materials.of(1, { closed: false, channels: ['roughness'] }), materials.line, materials.curve];
+    const gone = watch(...made);
+    materials.dispose();
+    expect(gone()).toBe(4);
+  });
+});
+
+describe('the objects of a ribbon', () => {
+  it('are found again by what they show, whatever their order', () => {
+    const ribbon = new RibbonObject();
+    const [a, b] = shown(ribbon, drawable(part('a'), part('b')));
+    expect(shown(ribbon, drawable(part('b'), part('a')))).toEqual([b, a]);
+    expect(a).not.toBe(b);
+  });
+
+  it('take in new positions where the connectivity is the same, and are made anew where it is not', () => {
+    const ribbon = new RibbonObject();
+    const [mesh] = shown(ribbon, drawable(part('a')));
+    const gone = watch(mesh.geometry);
+    const moved = part('a2');
+    expect(shown(ribbon, drawable(moved))).toEqual([mesh]);
+    expect(mesh.geometry.attributes.position.array).toBe(moved.positions);
+    expect(gone()).toBe(0);
+    const [other] = shown(ribbon, drawable(part('b', 'four')));
+    expect(other).not.toBe(mesh);
+    expect(gone()).toBe(1);
+    expect(ribbon.group.children).toHaveLength(1);
+  });
+
+  it('have room to spare for copies: a stream that swells a little is drawn by the same, and shows as many as there are', () => {
+    const ribbon = new RibbonObject();
+    const [mesh] = shown(ribbon, drawable(part('a', 'three', copies(20))));
+    expect((mesh as Mesh & { count: number }).count).toBe(20);
+    expect(shown(ribbon, { ...drawable(part('a', 'three', copies(24))), key: 'later' })).toEqual([mesh]);
+    expect((mesh as Mesh & { count: number }).count).toBe(24);
+    expect(shown(ribbon, { ...drawable(part('a', 'three', copies(400))), key: 'many' })).not.toEqual([mesh]);
+  });
+
+  it('bring channels of copies, with a mark for those that have none of their own', () => {
+    const ribbon = new RibbonObject();
+    const roughness = Float32Array.of(0.25, Number.NaN, 0.75);
+    const [mesh] = shown(ribbon, drawable(part('a', 'three', copies(3, { roughness }))));
+    const told = mesh.geometry.attributes.copyRoughness;
+    const rows = [0, 1, 2].map((i) => [told.array[2 * i], told.array[2 * i + 1]]);
+    expect(rows[0]).toEqual([0.25, 1]);
+    expect(rows[1][1]).toBe(0);
+    expect(rows[2]).toEqual([0.75, 1]);
+  });
+
+  it('wear the finish of another ribbon where their copies do', () => {
+    const ribbon = new RibbonObject();
+    const own = part('a');
+    const worn = part('b', 'three', { ...copies(2), wears: 'other' });
+    const [first, second] = shown(ribbon, drawable(own, worn));
+    expect(materialOf(first)).not.toBe(materialOf(second));
+  });
+
+  it('are let go whole', () => {
+    const ribbon = new RibbonObject();
+    const meshes = shown(ribbon, drawable(part('a'), part('b', 'four', copies(3))));
+    const gone = watch(...meshes.map((m) => m.geometry), ...meshes.map(materialOf));
+    ribbon.dispose();
+    expect(gone()).toBe(4);
+    expect(ribbon.group.children).toHaveLength(0);
+  });
+});
