@@ -4,7 +4,7 @@ import { withCopies } from './copies';
 
 function longer<T extends Float32Array | Uint8Array | Uint16Array | Uint32Array>(a: T, ...more: number[]): T {
   const out = new (a.constructor as { new (n: number): T })(a.length + more.length);
-  out.set(a as never);
+  out.set(a);
   out.set(more, a.length);
   return out;
 }

@@ -137,7 +137,7 @@ export function filtered(copies: Copies, keep: (i: number) => boolean): Copies {
   const pick = <T extends Float32Array | Uint8Array | Uint16Array | Uint32Array>(a: T | undefined, width: number): T | undefined => {
     if (!a) return undefined;
     const out = new (a.constructor as { new (n: number): T })(width * kept.length);
-    for (let i = 0; i < kept.length; i++) out.set(a.subarray(width * kept[i], width * kept[i] + width) as never, width * i);
+    for (let i = 0; i < kept.length; i++) out.set(a.subarray(width * kept[i], width * kept[i] + width), width * i);
     return out;
   };
   const [group, late, wears] = [pick(copies.group, 1), pick(copies.late, 1), pick(copies.wears, 1)];

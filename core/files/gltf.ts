@@ -75,7 +75,7 @@ function determinant(m: readonly number[]): number {
 /** Every place this runs in has `atob`, though the core is written for none of them. */
 function fromBase64(text: string): Uint8Array {
   try {
-    return strToU8((globalThis as unknown as { atob(text: string): string }).atob(text), true);
+    return strToU8((globalThis as { atob?(text: string): string }).atob!(text), true);
   } catch {
     throw new FileTrouble('The data inside this glTF file is not base64; it is damaged.');
   }

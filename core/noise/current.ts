@@ -2,7 +2,7 @@ import { kernels } from '../kernels/kernels';
 import type { Clock } from '../time/loop';
 import { gradientTable } from './gradients';
 import { permutation } from './permutation';
-import { layersOf, type NoiseSettings } from './noise';
+import { layersOf } from './noise';
 
 /** What a swirling current is made of. */
 export interface CurrentSettings {
@@ -25,7 +25,7 @@ const LEAST = 24;
  * @returns a function of points, 3 numbers each in metres, to as many numbers, of the order of 1
  */
 export function curlCurrent({ scale, octaves, seed, rate }: CurrentSettings, clock: Clock): (points: Float32Array) => Float32Array {
-  const { layers } = layersOf({ kind: 'gradient', scale, octaves, seed, rate } as unknown as NoiseSettings);
+  const { layers } = layersOf({ kind: 'gradient', octaves, seed });
   const made = layers.map((l) => ({ ...l, perm: permutation(l.seed), table: threeGradients(l.seed, rate, clock) }));
   return (points) => {
     const count = points.length / 3;

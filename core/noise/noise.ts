@@ -1,3 +1,4 @@
+import type { Triple } from '../maths/triple';
 import { phaseOf } from '../time/phase';
 import { rational } from '../time/rational';
 import type { Clock } from '../time/loop';
@@ -6,7 +7,6 @@ import type { Field } from './gradients';
 import { USUAL_NOISE, type Metric, type NoiseOptions } from './kind';
 import { noiseKind } from './kinds/index';
 
-type Triple = readonly [number, number, number];
 
 /** Everything that shapes a noise, evaluated at a moment. What may be left out has its usual value. */
 export interface NoiseSettings {
@@ -93,7 +93,7 @@ export interface Layer {
 }
 
 /** The octaves that settings ask for, and the lattice cells after which the whole repeats (0 where it need not). */
-export function layersOf(s: NoiseSettings): { layers: Layer[]; tile: number } {
+export function layersOf(s: Pick<NoiseSettings, 'kind' | 'octaves' | 'seed' | 'gain' | 'lacunarity' | 'wraps' | 'travel' | 'tile'>): { layers: Layer[]; tile: number } {
   const tiles = noiseKind(s.kind).tiles ?? 1;
   const travels = tiles > 0 && (s.wraps === true || (s.travel !== undefined && s.travel.some((t) => t !== 0)));
   const octaves = Math.max(1, Math.min(8, Math.round(s.octaves)));

@@ -1,3 +1,4 @@
+import { triple } from '../maths/triple';
 import type { ColourParam, ColourValue, NumberParam, NumberValue, Params, StoredValue, VectorParam } from '../declare/params';
 import type { Piece, Values } from './piece';
 import { ownedAt, ownersOf, withValues, type Owner } from './walk';
@@ -99,8 +100,7 @@ export function setValue(piece: Piece, address: Address, value: StoredValue): Pi
   return withValues(piece, address.owner, ({ item, params }) => {
     const { values } = item;
     if (address.axis === undefined) return { ...values, [address.param]: value };
-    const list = [...((values[address.param] ?? params[address.param]?.default) as readonly NumberValue[])];
-    list[address.axis] = value as NumberValue;
-    return { ...values, [address.param]: list as unknown as StoredValue };
+    const before = (values[address.param] ?? params[address.param]?.default) as readonly NumberValue[];
+    return { ...values, [address.param]: triple((axis) => (axis === address.axis ? (value as NumberValue) : before[axis])) };
   });
 }

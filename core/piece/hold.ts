@@ -1,3 +1,4 @@
+import { triple } from '../maths/triple';
 import type { NumberParam, Param, StoredValue, VectorParam } from '../declare/params';
 import { MAX_FPS, MAX_FRAMES, MIN_FPS } from '../time/loop';
 import type { KeyDoc } from '../time/keys/key';
@@ -51,7 +52,7 @@ function nearest(value: StoredValue, param: Param): StoredValue | undefined {
     if (!isMoving(value)) return clamped(value, param, param.default);
     return param.moves ? heldMotion(value, param) : undefined;
   }
-  if (param.type === 'vector' && Array.isArray(value)) return param.default.map((d, i) => nearest(value[i] as StoredValue, { ...param, type: 'number', default: d } as NumberParam)) as unknown as StoredValue;
+  if (param.type === 'vector' && Array.isArray(value)) return triple((k) => nearest(value[k] as StoredValue, { ...param, type: 'number', default: param.default[k] } as NumberParam)) as StoredValue;
   if (param.type === 'text' && typeof value === 'string') return value.slice(0, param.max);
   return undefined;
 }

@@ -1,3 +1,4 @@
+import { triple } from '../maths/triple';
 import type { NumberValue, Param, Params, StoredValue } from '../declare/params';
 import { colourMotionKind } from '../time/colours/index';
 import { MAX_FRAMES } from '../time/loop';
@@ -54,7 +55,7 @@ function longerValues(params: Params, values: Values, times: number): Values {
     Object.entries(values).map(([name, value]): [string, StoredValue] => {
       const p = params[name];
       if (p?.type === 'number') return [name, longerNumber(value as NumberValue, times, p, name)];
-      if (p?.type === 'vector') return [name, (value as readonly NumberValue[]).map((v) => longerNumber(v, times, p, name)) as unknown as StoredValue];
+      if (p?.type === 'vector') return [name, triple((k) => longerNumber((value as readonly NumberValue[])[k], times, p, name))];
       if (p?.type === 'colour' && isMoving(value)) return [name, grown(value, colourMotionKind(value.motion).params, times)];
       return [name, value];
     }),

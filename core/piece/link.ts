@@ -1,3 +1,4 @@
+import { triple } from '../maths/triple';
 import type { NumberValue, StoredValue } from '../declare/params';
 import { NO_PLACE, type Place } from '../time/formula/words';
 import type { LayerDoc, MotionDoc } from '../time/motion';
@@ -124,7 +125,7 @@ function link(piece: Piece): Piece {
     return Object.fromEntries(
       Object.entries(values).map(([param, v]): [string, StoredValue] => {
         // A colour's motions are told by their kinds having no number to them: the place says which it is.
-        if (Array.isArray(v)) return [param, v.map((x, axis) => linkedMotion(x as NumberValue, place, false, new Set([addressKey({ owner, param, axis: axis as 0 | 1 | 2 })]))) as unknown as StoredValue];
+        if (Array.isArray(v)) return [param, triple((axis) => linkedMotion(v[axis] as NumberValue, place, false, new Set([addressKey({ owner, param, axis })])))];
         const key = addressKey({ owner, param });
         const found = isMoving(v) ? find(key) : undefined;
         return [param, found ? linkedMotion(v as NumberValue, place, isColourPlace(found), new Set([key])) : v];

@@ -11,7 +11,7 @@ import { mapOwners, mapRibbon, ownedAt } from './walk';
  */
 export function pairRibbon(ribbon: RibbonDoc, name: string): RibbonDoc {
   const copy = copyRibbon(ribbon, name);
-  const colour = RIBBON_COLOURS[(RIBBON_COLOURS.indexOf(ribbon.colour as never) + 1) % RIBBON_COLOURS.length];
+  const colour = RIBBON_COLOURS[((RIBBON_COLOURS as readonly string[]).indexOf(ribbon.colour) + 1) % RIBBON_COLOURS.length];
   const coloured = mapRibbon(copy, ({ item, finish }) => (finish?.of === 'main' && 'colour' in item.values ? { ...item, values: { ...item.values, colour } } : item));
   return { ...coloured, colour, twin: ribbon.id, steps: coloured.steps.map((s, i) => ({ ...s, twin: ribbon.steps[i].id })) };
 }

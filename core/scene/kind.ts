@@ -1,3 +1,4 @@
+import type { Triple } from '../maths/triple';
 import type { Evaluated, Params } from '../declare/params';
 
 /** Something of the scene, declared once in a file of its own: a camera, light, backdrop, air or picture effect. */
@@ -17,7 +18,6 @@ function declared<At>() {
   return <const P extends Params>(kind: SceneKind<At, P>): SceneKind<At> => kind as unknown as SceneKind<At>;
 }
 
-type Triple = readonly [number, number, number];
 
 /** A camera at a moment. */
 export interface CameraAt {

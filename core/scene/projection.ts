@@ -1,6 +1,6 @@
+import { triple, type Triple } from '../maths/triple';
 import { fitFrame, type CameraPose } from './lens';
 
-type Triple = readonly [number, number, number];
 
 /** From space to the picture and back, for a camera without roll. */
 export interface Projection {
@@ -22,7 +22,7 @@ const unit = (a: Triple): Triple => {
 export function projectionOf(pose: CameraPose, focalLength: number, outputAspect: number, width: number, height: number): Projection {
   const { fov } = fitFrame(focalLength, outputAspect, width / height);
   const scale = height / 2 / Math.tan((fov * Math.PI) / 360);
-  const ahead = unit([0, 1, 2].map((k) => pose.target[k] - pose.position[k]) as unknown as Triple);
+  const ahead = unit(triple((k) => pose.target[k] - pose.position[k]));
   // However steeply it looks, which way is right is known but for looking straight up or down.
   const across = cross(ahead, [0, 1, 0]);
   const right = Math.hypot(...across) === 0 ? ([1, 0, 0] as const) : unit(across);
@@ -31,7 +31,7 @@ export function projectionOf(pose: CameraPose, focalLength: number, outputAspect
   return {
     ahead,
     to(p) {
-      const d = [0, 1, 2].map((k) => p[k] - pose.position[k]) as unknown as Triple;
+      const d = triple((k) => p[k] - pose.position[k]);
       const depth = dot(d, ahead);
       if (depth <= 1e-3) return null;
       return { x: width / 2 + (scale * dot(d, right)) / depth, y: height / 2 - (scale * dot(d, up)) / depth, depth };

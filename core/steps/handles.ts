@@ -1,10 +1,10 @@
+import { triple, type Triple } from '../maths/triple';
 import type { Evaluated, Params } from '../declare/params';
 import { isShown } from '../declare/shown';
 import { boundsOf } from '../shape/measure';
 import { rotate, turnXYZ } from '../shape/quaternion';
 import type { StepKind } from './step';
 
-type Triple = readonly [number, number, number];
 
 /** Something to take hold of in the picture, which sets a value of a step. */
 export interface Handle {
@@ -62,24 +62,24 @@ export function handlesOf(kind: StepKind, values: Evaluated<Params>, body: Float
 function bendAxis(along: string, towards: number): Triple {
   const s = 'xyz'.indexOf(along);
   const way = (towards * Math.PI) / 180;
-  const axis = [0, 0, 0];
+  const axis: [number, number, number] = [0, 0, 0];
   axis[(s + 2) % 3] = Math.cos(way);
   axis[(s + 1) % 3] = -Math.sin(way);
-  return axis as unknown as Triple;
+  return axis;
 }
 
 /** A point on the ring round an axis, at an angle from where the ring begins. */
 export function onRing(about: Triple, axis: Triple, radius: number, angle: number): Triple {
   const [u, w] = ringFrame(axis);
-  return [0, 1, 2].map((k) => about[k] + radius * (Math.cos(angle) * u[k] + Math.sin(angle) * w[k])) as unknown as Triple;
+  return triple((k) => about[k] + radius * (Math.cos(angle) * u[k] + Math.sin(angle) * w[k]));
 }
 
 function ringFrame(t: Triple): [Triple, Triple] {
   const other: Triple = Math.abs(t[0]) < 0.8 ? [1, 0, 0] : [0, 0, 1];
   const d = other[0] * t[0] + other[1] * t[1] + other[2] * t[2];
-  const raw = other.map((x, k) => x - d * t[k]);
+  const raw = triple((k) => other[k] - d * t[k]);
   const l = Math.hypot(...raw);
-  const u = raw.map((x) => x / l) as unknown as Triple;
+  const u = triple((k) => raw[k] / l);
   return [u, [t[1] * u[2] - t[2] * u[1], t[2] * u[0] - t[0] * u[2], t[0] * u[1] - t[1] * u[0]]];
 }
 
@@ -92,8 +92,8 @@ function pointHandles(name: string, title: string, v: Record<string, unknown>, b
   const size = bounds ? bounds.max.map((x, k) => x - bounds.min[k]) : (v.size as Triple);
   return Array.from({ length: n ** 3 }, (_, index): Handle => {
     const cell = [index % n, Math.floor(index / n) % n, Math.floor(index / (n * n))];
-    const from = cell.map((c, k) => low[k] + (size[k] * c) / (n - 1)) as unknown as Triple;
+    const from = triple((k) => low[k] + (size[k] * cell[k]) / (n - 1));
     const move = list[index] ?? [0, 0, 0];
-    return { param: name, index, shape: 'place', title: `Cage point ${index + 1}`, from, at: from.map((x, k) => x + move[k]) as unknown as Triple };
+    return { param: name, index, shape: 'place', title: `Cage point ${index + 1}`, from, at: triple((k) => from[k] + move[k]) };
   });
 }

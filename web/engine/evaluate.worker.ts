@@ -3,8 +3,8 @@ import { makeReady } from '@maypole/core/evaluate/assets';
 import { fetchAsset } from './assets';
 import { Evaluator } from './evaluator';
 import type { FromEvaluator, ToEvaluator } from './protocol';
+import { scope } from './worker-scope';
 
-const scope = self as unknown as DedicatedWorkerGlobalScope;
 const evaluator = new Evaluator();
 
 scope.onmessage = ({ data }: MessageEvent<ToEvaluator>) => {

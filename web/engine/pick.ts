@@ -1,7 +1,7 @@
+import { triple, type Triple } from '@maypole/core/maths/triple';
 import type { RibbonGeometry, RibbonPart } from './loop-cache';
 import { boxOf } from './box';
 
-type Triple = readonly [number, number, number];
 
 /** A copy that a line of sight meets. */
 export interface Picked {
@@ -37,7 +37,7 @@ function localRay(m: Float32Array, o: number, from: Triple, way: Triple): { from
   };
   const det = a(0, 0) * cofactor(0, 0) + a(0, 1) * cofactor(0, 1) + a(0, 2) * cofactor(0, 2);
   if (Math.abs(det) < 1e-18) return null;
-  const undo = (v: Triple): Triple => [0, 1, 2].map((c) => (cofactor(0, c) * v[0] + cofactor(1, c) * v[1] + cofactor(2, c) * v[2]) / det) as unknown as Triple;
+  const undo = (v: Triple): Triple => triple((c) => (cofactor(0, c) * v[0] + cofactor(1, c) * v[1] + cofactor(2, c) * v[2]) / det);
   return { from: undo([from[0] - m[o + 12], from[1] - m[o + 13], from[2] - m[o + 14]]), way: undo(way) };
 }
 
@@ -116,7 +116,7 @@ export function lookAt(shape: RibbonGeometry, number: number): CopyLook | null {
       places: shape.facts.places,
       late: shape.facts.late?.[number] ?? 0,
       at: [m[12], m[13], m[14]],
-      size: [0, 4, 8].map((c) => Math.hypot(m[c], m[c + 1], m[c + 2])) as unknown as Triple,
+      size: triple((k) => Math.hypot(m[4 * k], m[4 * k + 1], m[4 * k + 2])),
       shape: index + 1,
       shapes: shape.parts.length,
       ...(colour && has(colour[0]) ? { colour: `#${[...colour].map((x) => Math.round(255 * x).toString(16).padStart(2, '0')).join('')}` } : {}),

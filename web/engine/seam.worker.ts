@@ -7,8 +7,8 @@ import { proveSeam } from '@maypole/core/seam/proof';
 import { symmetryRepairs } from '@maypole/core/seam/symmetry';
 import { fetchAsset } from './assets';
 import type { FromSeam, RibbonMeasure, SeamJob } from './protocol';
+import { scope } from './worker-scope';
 
-const scope = self as unknown as DedicatedWorkerGlobalScope;
 const post = (message: FromSeam) => scope.postMessage(message);
 let newest = 0;
 

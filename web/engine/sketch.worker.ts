@@ -10,6 +10,7 @@ import { stepKind } from '@maypole/core/steps/index';
 import type { Loop } from '@maypole/core/time/loop';
 import { fetchAsset } from './assets';
 import { sketch } from './sketch';
+import { scope } from './worker-scope';
 
 /** Pictures of what each of these steps would make of a ribbon, or of forms by themselves. */
 export interface SketchJob {
@@ -29,7 +30,6 @@ export interface Sketched {
   readonly image: Uint8ClampedArray<ArrayBuffer>;
 }
 
-const scope = self as unknown as DedicatedWorkerGlobalScope;
 const cache = new MeshCache();
 /** Larger shapes would keep the worker busy for seconds; they are shown without a picture. */
 const MOST_POINTS = 150_000;

@@ -1,5 +1,6 @@
+import { triple } from '../../maths/triple';
 import { choice, number } from '../../declare/params';
-import { axisAngle, moved, type Vector3 } from '../../shape/quaternion';
+import { axisAngle, moved } from '../../shape/quaternion';
 import { copies, repeated } from '../../shape/repeat';
 import { checkFaces, defineStep } from '../step';
 import { AXES, axisOptions, type Axis } from '../deform/frame';
@@ -21,8 +22,8 @@ export const symmetry = defineStep({
   evaluate(v, input) {
     checkFaces(v.times * (input.connectivity.faceStart.length - 1), 'Use fewer times, or put Symmetry before the steps that make many faces.');
     const s = AXES[v.axis as Axis];
-    const axis = [0, 1, 2].map((k) => Number(k === s)) as unknown as Vector3;
-    const out = [0, 1, 2].map((k) => (k === (s + 1) % 3 ? v.outwards : 0)) as unknown as Vector3;
+    const axis = triple((k) => Number(k === s));
+    const out = triple((k) => (k === (s + 1) % 3 ? v.outwards : 0));
     const positions = copies(input.positions, v.times, (copy, to) => to.set(moved(input.positions, axisAngle(axis, (360 * copy) / v.times), out, [0, 0, 0])));
     return { connectivity: repeated(input.connectivity, v.times), positions };
   },

@@ -94,7 +94,10 @@ function farthestSwing(courses: readonly Course[], spring: Spring, last: number)
 export type Numbers = (names: readonly string[], values: Evaluated<Params>) => number[];
 
 function flat(names: readonly string[], values: Evaluated<Params>): number[] {
-  return names.flatMap((name) => values[name] as unknown as number | readonly number[]);
+  return names.flatMap((name): readonly number[] => {
+    const value: unknown = values[name];
+    return Array.isArray(value) ? value : [Number(value)];
+  });
 }
 
 interface Course {

@@ -1,7 +1,8 @@
 'use client';
 
+import { triple } from '@maypole/core/maths/triple';
 import { Box } from '@chakra-ui/react';
-import type { NumberParam, NumberValue, Points, StoredValue, VectorParam } from '@maypole/core/declare/params';
+import type { NumberParam, NumberValue, Points, VectorParam } from '@maypole/core/declare/params';
 import { sceneAt } from '@maypole/core/evaluate/picture-at';
 import { projectionOf, type Projection } from '@maypole/core/scene/projection';
 import { onRing, type Handle } from '@maypole/core/steps/handles';
@@ -105,21 +106,22 @@ function Grip({ handle: h, shown, view, aside, onWords }: GripProps) {
     if (p.type === 'points') {
       const list = [...(stored as Points)];
       while (h.index! >= list.length) list.push([0, 0, 0]);
-      const next = list[h.index!].map((x, k) => tidy(grid(x + by[k]))) as [number, number, number];
+      const at = list[h.index!];
+      const next = triple((k) => tidy(grid(at[k] + by[k])));
       setValue(h.title, address, list.map((q, i) => (i === h.index ? next : q)), merge);
       return next.map((x) => x.toFixed(2)).join(', ');
     }
     if (h.shape === 'place') {
       const q = p as VectorParam;
       const now = stored as readonly NumberValue[];
-      const next = now.map((v, k) => shift(v, by[k], q, (x) => tidy(grid(x))));
-      setValue(h.title, address, next as unknown as StoredValue, merge);
+      const next = triple((k) => shift(now[k], by[k], q, (x) => tidy(grid(x))));
+      setValue(h.title, address, next, merge);
       return next.map((v, k) => (typeof v === 'number' ? v : shown.values[h.param][k] + by[k]).toFixed(2)).join(', ') + ' m';
     }
     const q = p as NumberParam;
     const next = shift(stored as NumberValue, by[0], q, (x) => tidy(grid(x)));
     setValue(h.title, address, next, merge);
-    const value = typeof next === 'number' ? next : (shown.values[h.param] as unknown as number) + by[0];
+    const value = typeof next === 'number' ? next : Number(shown.values[h.param]) + by[0];
     return `${value.toFixed(h.shape === 'angle' ? 1 : 2)}${q.unit === '°' ? '°' : ` ${q.unit}`}`;
   };
 

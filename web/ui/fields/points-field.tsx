@@ -1,5 +1,6 @@
 'use client';
 
+import { triple } from '@maypole/core/maths/triple';
 import { Box, Flex, Text } from '@chakra-ui/react';
 import type { Points } from '@maypole/core/declare/params';
 import { splineThrough } from '@maypole/core/shape/closed-path';
@@ -85,7 +86,7 @@ export function PointsField({ label, value, onChange }: { label: string; value: 
         <Text fontSize="12px" w="50px" flexShrink={0}>Point {at + 1}</Text>
         {([0, 1, 2] as const).map((k) => (
           <Box key={k} flex="1" minW="0">
-            <NumberField label={`Point ${at + 1} ${'xyz'[k]}`} value={point[k]} min={-10_000} max={10_000} soft={[-reach, reach]} step={0.05} onChange={(v, g) => onChange(value.map((p, i) => (i === at ? (p.map((x, j) => (j === k ? v : x)) as unknown as Points[number]) : p)), `${at}/${k}/${g}`)} />
+            <NumberField label={`Point ${at + 1} ${'xyz'[k]}`} value={point[k]} min={-10_000} max={10_000} soft={[-reach, reach]} step={0.05} onChange={(v, g) => onChange(value.map((p, i) => (i === at ? triple((j) => (j === k ? v : p[j])) : p)), `${at}/${k}/${g}`)} />
           </Box>
         ))}
         <PictureButton label="Next point" minW="6" color="muted" onClick={() => setChosen((at + 1) % value.length)}><ChevronRight size={14} /></PictureButton>

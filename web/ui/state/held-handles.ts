@@ -1,3 +1,4 @@
+import { triple, type Triple } from '@maypole/core/maths/triple';
 import { centresOf, facesShown, flattened } from '@maypole/core/copies/copies';
 import type { Param } from '@maypole/core/declare/params';
 import { MeshCache } from '@maypole/core/evaluate/mesh-cache';
@@ -10,7 +11,6 @@ import { handlesOf, type Handle } from '@maypole/core/steps/handles';
 import { stepKind } from '@maypole/core/steps/index';
 import type { Clock } from '@maypole/core/time/loop';
 
-type Triple = readonly [number, number, number];
 
 export interface HeldHandles {
   readonly ribbonId: string;
@@ -44,7 +44,7 @@ export function heldHandles(piece: Piece, ribbonId: string, stepId: string, fram
   if (handles.length === 0) return null;
   const m = placedBy(ribbon.steps.slice(index + 1), clock);
   const inverse = inverted(m);
-  const linear = (a: readonly number[], p: Triple): [number, number, number] => [0, 1, 2].map((r) => a[3 * r] * p[0] + a[3 * r + 1] * p[1] + a[3 * r + 2] * p[2]) as [number, number, number];
+  const linear = (a: readonly number[], p: Triple): [number, number, number] => triple((r) => a[3 * r] * p[0] + a[3 * r + 1] * p[1] + a[3 * r + 2] * p[2]);
   return {
     ribbonId,
     stepId,
@@ -52,7 +52,10 @@ export function heldHandles(piece: Piece, ribbonId: string, stepId: string, fram
     handles,
     params: kind.params,
     values: values as never,
-    place: (p) => linear(m.turn, p).map((x, k) => x + m.shift[k]) as unknown as Triple,
+    place: (p) => {
+      const turned = linear(m.turn, p);
+      return triple((k) => turned[k] + m.shift[k]);
+    },
     turn: (p) => linear(m.turn, p),
     back: (p) => linear(inverse, p),
   };

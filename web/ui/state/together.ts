@@ -1,4 +1,4 @@
-import type { Param, Params, StoredValue } from '@maypole/core/declare/params';
+import type { ColourValue, NumberValue, Param, Params, StoredValue } from '@maypole/core/declare/params';
 import { addressKey, setValue, type Address, type Owner } from '@maypole/core/piece/addresses';
 import { finishParts } from '@maypole/core/finish/parts/index';
 import { circleThrough, linkPiece } from '@maypole/core/piece/link';
@@ -83,7 +83,7 @@ export function tieTogether(label: string, first: Address, others: readonly Addr
   const clock = { frame, frames: piece.loop.frames };
   const of = addressKey(first);
   const colour = typeof value === 'string' || (isMoving(value) && ['cycle', 'gradient'].includes(value.motion));
-  const otherwise = colour ? evaluateColour(value as never, clock) : evaluateNumber(value as never, clock);
+  const otherwise = colour ? evaluateColour(value as ColourValue, clock) : evaluateNumber(value as NumberValue, clock);
   const follow = colour ? { motion: 'follow', of, delay: 0, otherwise } : { motion: 'follow', of, scale: 1, offset: 0, delay: 0, springy: false, swings: 3, damping: 30, otherwise };
   useEditor.getState().edit(`Tie ${label}`, (p: Piece) =>
     others.reduce((out, address) => {
