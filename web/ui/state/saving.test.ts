@@ -54,6 +54,14 @@ describe('saving by itself', () => {
     await vi.advanceTimersByTimeAsync(0);
     expect(server.sent).toHaveLength(1);
   });
+  it('sends what an earlier visit left and was brought back before it began', async () => {
+    edit();
+    const stop = startAutosave();
+    await vi.advanceTimersByTimeAsync(800);
+    expect(server.sent).toHaveLength(1);
+    expect(now().save).toBe('saved');
+    stop();
+  });
   it('moving the playhead sends nothing', async () => {
     const stop = startAutosave();
     useEditor.setState({ frame: 7 });

@@ -92,11 +92,15 @@ async function saveElsewhere(id: string, source: string, revision: number): Prom
 /** Saves by itself a moment after each edit, and at once when the page is left. */
 export function startAutosave(): () => void {
   let timer: ReturnType<typeof setTimeout> | undefined;
-  const stop = useEditor.subscribe((state, before) => {
-    if (state.piece === before.piece || state.save !== 'waiting') return;
+  const soon = () => {
     clearTimeout(timer);
     timer = setTimeout(() => void saveNow(), QUIET_MS);
+  };
+  const stop = useEditor.subscribe((state, before) => {
+    if (state.piece !== before.piece && state.save === 'waiting') soon();
   });
+  // Work that an earlier visit left is brought back before this begins.
+  if (owes(useEditor.getState().save)) soon();
   const leave = () => {
     const { id, piece, revision, save } = useEditor.getState();
     if (save === 'saved' || save === 'conflict') return;
