@@ -11,8 +11,8 @@ export default defineConfig({
   use: {
     baseURL: process.env.MAYPOLE_ADDRESS ?? 'http://127.0.0.1:4173',
     viewport: { width: 1280, height: 800 },
-    // Half as many pixels each way: drawing in software is what most of the time goes into.
-    deviceScaleFactor: 0.5,
+    // A quarter as many pixels each way: drawing in software is what most of the time goes into.
+    deviceScaleFactor: 0.25,
     acceptDownloads: true,
     launchOptions: {
       executablePath: '/usr/bin/chromium',

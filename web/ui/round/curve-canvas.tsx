@@ -126,13 +126,14 @@ export function CurveCanvas(props: CanvasProps) {
     onDragging(false);
   };
 
+  /** A new key lies on the curve as it is; dragging it changes the curve. */
   const double = (e: React.MouseEvent) => {
     if (!keys) return;
     const r = svg.current!.getBoundingClientRect();
     const [x, y] = [e.clientX - r.left, e.clientY - r.top];
     if (keyNear(seen, x, y)) return;
     const t = momentAt(box, x);
-    const out = addKey(keys, adds, snap ? snapped(t, frames) : t, valueAtY(box, y));
+    const out = addKey(keys, adds, snap ? snapped(t, frames) : t);
     onKeys(out.keys, 'Add a key', undefined, out.chosen);
   };
 
