@@ -10,7 +10,11 @@ export function handle<C>(handler: Handler<C>): Handler<C> {
       return await handler(request, context);
     } catch (error) {
       if (error instanceof AppError) return Response.json({ error: error.message }, { status: error.status });
-      if (error instanceof z.ZodError) return Response.json({ error: error.issues[0]?.message ?? 'The request is not understood.' }, { status: 400 });
+      if (error instanceof z.ZodError) {
+        const issue = error.issues[0];
+        const tooLarge = issue?.code === 'too_big' && issue.origin === 'string';
+        return Response.json({ error: issue?.message ?? 'The request is not understood.' }, { status: tooLarge ? 413 : 400 });
+      }
       console.error(error);
       return Response.json({ error: 'Maypole could not do this; its log says why. Nothing you made was changed.' }, { status: 500 });
     }

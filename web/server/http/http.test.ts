@@ -44,6 +44,8 @@ describe('answers', () => {
     expect(log).toHaveBeenCalledOnce();
     log.mockRestore();
     expect((await answer(async () => { z.strictObject({}).parse({ a: 1 }); return new Response(); })).status).toBe(400);
+    expect(await answer(async () => { z.object({ source: z.string().max(3, 'Too large.') }).parse({ source: 'xxxx' }); return new Response(); })).toEqual({ status: 413, body: { error: 'Too large.' } });
+    expect((await answer(async () => { z.object({ n: z.number().max(3) }).parse({ n: 4 }); return new Response(); })).status).toBe(400);
   });
   it('refuse bodies that are too long, whether they say so or not', async () => {
     await expect(readBody(ask('x'.repeat(200)), 100)).rejects.toMatchObject({ status: 413 });
