@@ -2,25 +2,100 @@ import js from '@eslint/js';
 import hooks from 'eslint-plugin-react-hooks';
 import ts from 'typescript-eslint';
 
-const noPlatform = ['react', 'react-*', 'next', 'next/*', 'three', 'three/*', '@chakra-ui/*', 'node:*', 'fs', 'path', 'os', 'crypto'];
+const noPlatform = [
+  'react',
+  'react-*',
+  'next',
+  'next/*',
+  'three',
+  'three/*',
+  '@chakra-ui/*',
+  'node:*',
+  'fs',
+  'path',
+  'os',
+  'crypto',
+];
 
 export default ts.config(
-  { ignores: ['**/node_modules/', '**/.next/', '**/.maypole/', 'web/next-env.d.ts', 'test-results/', 'core/kernels/assembly/', 'playwright-report/'] },
+  {
+    ignores: [
+      '**/node_modules/',
+      '**/.next/',
+      '**/.maypole/',
+      'web/next-env.d.ts',
+      'test-results/',
+      'core/kernels/assembly/',
+      'playwright-report/',
+    ],
+  },
   js.configs.recommended,
   ...ts.configs.recommended,
-  { rules: { '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', ignoreRestSiblings: true }], 'no-console': 'off' } },
-  { files: ['**/*.mjs'], languageOptions: { globals: { process: 'readonly', console: 'readonly', setTimeout: 'readonly', setInterval: 'readonly', fetch: 'readonly', URL: 'readonly', Buffer: 'readonly' } } },
+  {
+    rules: {
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', ignoreRestSiblings: true }],
+      'no-console': 'off',
+    },
+  },
+  {
+    files: ['**/*.mjs'],
+    languageOptions: {
+      globals: {
+        process: 'readonly',
+        console: 'readonly',
+        setTimeout: 'readonly',
+        setInterval: 'readonly',
+        fetch: 'readonly',
+        URL: 'readonly',
+        Buffer: 'readonly',
+      },
+    },
+  },
   // One direction: app → ui → engine/view → core; server → core.
   {
     files: ['core/**/*.ts'],
     ignores: ['core/**/*.test.ts'],
     rules: {
       'no-restricted-imports': ['error', { patterns: [...noPlatform, '@/*', '**/web/**'] }],
-      'no-restricted-globals': ['error', 'window', 'document', 'navigator', 'process', 'self', 'performance', 'fetch', 'localStorage'],
+      'no-restricted-globals': [
+        'error',
+        'window',
+        'document',
+        'navigator',
+        'process',
+        'self',
+        'performance',
+        'fetch',
+        'localStorage',
+      ],
     },
   },
-  { files: ['web/view/**', 'web/engine/**'], rules: { 'no-restricted-imports': ['error', { patterns: ['@/ui/*', '@/app/*', '@/server/*', 'react', 'next/*'] }] } },
-  { files: ['web/view/**'], rules: { 'no-restricted-imports': ['error', { patterns: ['@/ui/*', '@/app/*', '@/server/*', '@/engine/*', 'react', 'next/*', '@maypole/core/steps/*'] }] } },
-  { files: ['web/server/**'], ignores: ['**/*.test.ts'], rules: { 'no-restricted-imports': ['error', { patterns: ['@/ui/*', '@/app/*', '@/engine/*', '@/view/*', 'react', 'next/*'] }] } },
-  { files: ['web/**/*.{ts,tsx}'], plugins: { 'react-hooks': hooks }, rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' } },
+  {
+    files: ['web/view/**', 'web/engine/**'],
+    rules: { 'no-restricted-imports': ['error', { patterns: ['@/ui/*', '@/app/*', '@/server/*', 'react', 'next/*'] }] },
+  },
+  {
+    files: ['web/view/**'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        { patterns: ['@/ui/*', '@/app/*', '@/server/*', '@/engine/*', 'react', 'next/*', '@maypole/core/steps/*'] },
+      ],
+    },
+  },
+  {
+    files: ['web/server/**'],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        { patterns: ['@/ui/*', '@/app/*', '@/engine/*', '@/view/*', 'react', 'next/*'] },
+      ],
+    },
+  },
+  {
+    files: ['web/**/*.{ts,tsx}'],
+    plugins: { 'react-hooks': hooks },
+    rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },
+  },
 );

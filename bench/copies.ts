@@ -8,11 +8,18 @@ import { newRibbon, newStep, type StepDoc } from '@maypole/core/piece/piece';
 import { alone, compare, type Row } from './table';
 
 const loop = { frames: 100, fps: 25 };
-const ribbon = (...steps: StepDoc[]) => ({ ...newRibbon('geodesic', 0), steps: [newStep('geodesic', { frequency: 3, radius: 0.1 }), ...steps] });
+const ribbon = (...steps: StepDoc[]) => ({
+  ...newRibbon('geodesic', 0),
+  steps: [newStep('geodesic', { frequency: 3, radius: 0.1 }), ...steps],
+});
 const NOISE = { scale: 1.5, rate: 0.7 };
 const varied = (count: number) =>
   ribbon(
-    newStep('repeat-grid', { columns: Math.round(Math.sqrt(count)), rows: Math.round(count / Math.round(Math.sqrt(count))), spacing: [0.3, 1, 0.3] }),
+    newStep('repeat-grid', {
+      columns: Math.round(Math.sqrt(count)),
+      rows: Math.round(count / Math.round(Math.sqrt(count))),
+      spacing: [0.3, 1, 0.3],
+    }),
     newStep('vary', { what: 'shift', by: 'noise', shiftTo: [0, 1, 0], own: false, ...NOISE }),
     newStep('vary', { what: 'turn', by: 'noise', turnTo: [0, 90, 0], seed: 1, ...NOISE }),
     newStep('vary', { what: 'size', by: 'noise', sizeTo: 0.2, seed: 2, ...NOISE }),
@@ -30,7 +37,19 @@ type Read = (x: number, y: number, z: number) => number;
 
 /** Our own noise in plain TypeScript, moving. */
 function ownNoise(frame: number): Read[] {
-  const settings = (seed: number): NoiseSettings => ({ kind: 'gradient', stretch: [1, 1, 1], octaves: 1, contrast: 1, brightness: 0, low: -1, high: 1, absolute: false, invert: false, seed, ...NOISE });
+  const settings = (seed: number): NoiseSettings => ({
+    kind: 'gradient',
+    stretch: [1, 1, 1],
+    octaves: 1,
+    contrast: 1,
+    brightness: 0,
+    low: -1,
+    high: 1,
+    absolute: false,
+    invert: false,
+    seed,
+    ...NOISE,
+  });
   return [0, 1, 2].map((s) => noiseField(settings(s), { frame: frame % loop.frames, frames: loop.frames }));
 }
 
@@ -74,21 +93,43 @@ function median(times: number[]): number {
 /** The median of some rounds, once the code is compiled and its memory is there. */
 function timed(work: () => unknown, rounds: number): number {
   for (let i = 0; i < 2 * rounds; i++) work();
-  return median(Array.from({ length: rounds }, () => {
-    const from = performance.now();
-    work();
-    return performance.now() - from;
-  }));
+  return median(
+    Array.from({ length: rounds }, () => {
+      const from = performance.now();
+      work();
+      return performance.now() - from;
+    }),
+  );
 }
 
 export async function copies(): Promise<Row[]> {
   const rows: Row[] = [];
-  rows.push(await compare('100k copies: shift, turn and size by noise, colour; a frame', frames(varied(100_000)), 'three.js Object3D, fastnoise-lite gradient', straightforward(100_000, () => publicNoise)));
-  rows.push(await compare('the same', frames(varied(100_000)), 'three.js Object3D, our plain noise', straightforward(100_000, ownNoise)));
+  rows.push(
+    await compare(
+      '100k copies: shift, turn and size by noise, colour; a frame',
+      frames(varied(100_000)),
+      'three.js Object3D, fastnoise-lite gradient',
+      straightforward(100_000, () => publicNoise),
+    ),
+  );
+  rows.push(
+    await compare(
+      'the same',
+      frames(varied(100_000)),
+      'three.js Object3D, our plain noise',
+      straightforward(100_000, ownNoise),
+    ),
+  );
   const [m, q, p, s] = [new Matrix4(), new Quaternion(), new Vector3(1, 2, 3), new Vector3(1, 1, 1)];
   const grid = () => {
     const cache = new MeshCache();
-    return evaluateRibbon(ribbon(newStep('repeat-rings', { shape: 'seeds', count: 100_000, gap: 0.1 })), loop, 0, 'final', cache).mesh;
+    return evaluateRibbon(
+      ribbon(newStep('repeat-rings', { shape: 'seeds', count: 100_000, gap: 0.1 })),
+      loop,
+      0,
+      'final',
+      cache,
+    ).mesh;
   };
   rows.push(
     await compare('100k copies on a sunflower, from nothing', grid, 'three.js Matrix4.compose', () => {
@@ -102,12 +143,27 @@ export async function copies(): Promise<Row[]> {
       return out;
     }),
   );
-  for (const count of [1000, 10_000, 100_000, 1_000_000]) rows.push(alone(`a frame of ${count.toLocaleString('en')} copies`, timed(frames(varied(count)), count > 100_000 ? 5 : 30)));
+  for (const count of [1000, 10_000, 100_000, 1_000_000])
+    rows.push(
+      alone(`a frame of ${count.toLocaleString('en')} copies`, timed(frames(varied(count)), count > 100_000 ? 5 : 30)),
+    );
   const kept = frames(varied(1_000_000))() as { copies: Parameters<typeof copyCount>[0] };
   const c = kept.copies;
-  const bytes = c.matrices.byteLength + c.order.byteLength + c.source.byteLength + (c.channels?.baseColor?.byteLength ?? 0);
+  const bytes =
+    c.matrices.byteLength + c.order.byteLength + c.source.byteLength + (c.channels?.baseColor?.byteLength ?? 0);
   rows.push(alone('1M copies: memory of a frame (limit 200 MB)', bytes / 1e6, 'MB'));
-  const stream = ribbon(newStep('stream', { count: 100_000, life: 1, from: 'ball', current: 'curl', flow: 1, flowScale: 2, flowRate: 0.5, tinted: true }));
+  const stream = ribbon(
+    newStep('stream', {
+      count: 100_000,
+      life: 1,
+      from: 'ball',
+      current: 'curl',
+      flow: 1,
+      flowScale: 2,
+      flowRate: 0.5,
+      tinted: true,
+    }),
+  );
   const run = frames(stream);
   const from = performance.now();
   run();

@@ -8,7 +8,16 @@ export class KeyframeTrack {
   private readonly tracks: CubicInterpolant[];
   constructor(count: number) {
     const times = Float32Array.from({ length: 8 }, (_, i) => i / 7);
-    this.tracks = Array.from({ length: count }, (_, k) => new CubicInterpolant(times, Float32Array.from({ length: 8 }, (_, i) => Math.sin(i * (k + 1))), 1, new Float32Array(1)));
+    this.tracks = Array.from(
+      { length: count },
+      (_, k) =>
+        new CubicInterpolant(
+          times,
+          Float32Array.from({ length: 8 }, (_, i) => Math.sin(i * (k + 1))),
+          1,
+          new Float32Array(1),
+        ),
+    );
   }
   evaluate(t: number): number {
     let sum = 0;
@@ -26,6 +35,13 @@ export const Easing = {
       for (let i = 0; i < 10_000; i++) sum += run(i * 1e-4);
       return sum;
     };
-    return [await compare('10k eased values, to the last digit', times((x) => cubicBezier(0.42, 0, 0.58, 1, x).value), 'npm bezier-easing, to 1e-7', times(peer))];
+    return [
+      await compare(
+        '10k eased values, to the last digit',
+        times((x) => cubicBezier(0.42, 0, 0.58, 1, x).value),
+        'npm bezier-easing, to 1e-7',
+        times(peer),
+      ),
+    ];
   },
 };

@@ -16,7 +16,10 @@ function movingPiece(count: number): Piece {
   let piece: Piece = {
     ...newPiece('Three hundred'),
     loop: { frames: FRAMES, fps: 30 },
-    ribbons: Array.from({ length: 24 }, (_, i) => ({ ...newRibbon('torus', i), steps: [newStep('torus'), newStep('twist'), newStep('place'), newStep('spin'), newStep('place')] })),
+    ribbons: Array.from({ length: 24 }, (_, i) => ({
+      ...newRibbon('torus', i),
+      steps: [newStep('torus'), newStep('twist'), newStep('place'), newStep('spin'), newStep('place')],
+    })),
   };
   let made = 0;
   for (const v of valuesOf(piece)) {
@@ -32,8 +35,14 @@ function movingPiece(count: number): Piece {
 const FORMULAS: readonly [string, (t: number) => number][] = [
   ['sin(2*pi*t)', (t) => Math.sin(2 * Math.PI * t)],
   ['3 + 2*sin(2*pi*t) + 0.5*cos(6*pi*t)', (t) => 3 + 2 * Math.sin(2 * Math.PI * t) + 0.5 * Math.cos(6 * Math.PI * t)],
-  ['abs(sin(pi*t))^0.5*exp(-2*fract(t))', (t) => Math.pow(Math.abs(Math.sin(Math.PI * t)), 0.5) * Math.exp(-2 * (t - Math.floor(t)))],
-  ['sin(2*pi*t + 3*sin(4*pi*t))*(1 + 0.3*cos(10*pi*t))', (t) => Math.sin(2 * Math.PI * t + 3 * Math.sin(4 * Math.PI * t)) * (1 + 0.3 * Math.cos(10 * Math.PI * t))],
+  [
+    'abs(sin(pi*t))^0.5*exp(-2*fract(t))',
+    (t) => Math.pow(Math.abs(Math.sin(Math.PI * t)), 0.5) * Math.exp(-2 * (t - Math.floor(t))),
+  ],
+  [
+    'sin(2*pi*t + 3*sin(4*pi*t))*(1 + 0.3*cos(10*pi*t))',
+    (t) => Math.sin(2 * Math.PI * t + 3 * Math.sin(4 * Math.PI * t)) * (1 + 0.3 * Math.cos(10 * Math.PI * t)),
+  ],
 ];
 
 export async function motion(): Promise<Row[]> {
@@ -47,8 +56,24 @@ export async function motion(): Promise<Row[]> {
     return sum;
   };
   const peer = new KeyframeTrack(values.length);
-  const rows: Row[] = [await compare(`${values.length} moving values, one frame (limit 0.5 ms)`, all, 'three.js, as many keyed values, eight keys each', () => peer.evaluate(frame / FRAMES))];
-  rows.push({ ...(await compare('seam proof of that piece (limit 5 ms)', () => proveSeam({ ...piece }), 'one frame of its values', all)), peerName: 'one frame of its values', ratio: null });
+  const rows: Row[] = [
+    await compare(
+      `${values.length} moving values, one frame (limit 0.5 ms)`,
+      all,
+      'three.js, as many keyed values, eight keys each',
+      () => peer.evaluate(frame / FRAMES),
+    ),
+  ];
+  rows.push({
+    ...(await compare(
+      'seam proof of that piece (limit 5 ms)',
+      () => proveSeam({ ...piece }),
+      'one frame of its values',
+      all,
+    )),
+    peerName: 'one frame of its values',
+    ratio: null,
+  });
   for (const [text, hand] of FORMULAS) {
     const run = compileFormula(parseFormula(text));
     const at = { t: 0, f: 0, n: FRAMES, order: 0, count: 1, seed: 0 };

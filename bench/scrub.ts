@@ -9,7 +9,12 @@ import { alone, type Row } from './table';
 /** 25 600 vertices: torus, displace, smooth, twist. */
 function piece() {
   const ribbon = newRibbon('torus', 0, 'Ring');
-  const steps = [newStep('torus', { ringSegments: 160, pipeSegments: 160 }), newStep('displace', { scale: 0.5 }), newStep('smooth', { iterations: 4 }), newStep('twist', { angle: 30, axis: 'x' })];
+  const steps = [
+    newStep('torus', { ringSegments: 160, pipeSegments: 160 }),
+    newStep('displace', { scale: 0.5 }),
+    newStep('smooth', { iterations: 4 }),
+    newStep('twist', { angle: 30, axis: 'x' }),
+  ];
   return { ...newPiece('Bench'), ribbons: [{ ...ribbon, steps }] };
 }
 
@@ -24,7 +29,9 @@ export async function scrub(): Promise<Row[]> {
   const cache = new MeshCache();
   const times: number[] = [];
   for (let i = 0; i < 30; i++) {
-    const steps = doc.ribbons[0].steps.map((s, k) => (k === 1 ? { ...s, values: { ...s.values, height: 0.2 + i * 0.01 } } : s));
+    const steps = doc.ribbons[0].steps.map((s, k) =>
+      k === 1 ? { ...s, values: { ...s.values, height: 0.2 + i * 0.01 } } : s,
+    );
     const start = performance.now();
     drawBuffers(evaluateRibbon({ ...doc.ribbons[0], steps }, doc.loop, 0, 'draft', cache).mesh);
     times.push(performance.now() - start);
@@ -33,13 +40,27 @@ export async function scrub(): Promise<Row[]> {
 
   const address = process.env.MAYPOLE_ADDRESS;
   if (!address) return rows;
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--use-angle=swiftshader', '--enable-unsafe-swiftshader', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'] });
+  const browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: [
+      '--no-sandbox',
+      '--use-angle=swiftshader',
+      '--enable-unsafe-swiftshader',
+      '--disable-quic',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+    ],
+  });
   try {
     // The picture is a narrow strip, so that drawing in software does not hide what is measured.
     const page = await browser.newPage({ viewport: { width: 420, height: 720 } });
     // The TypeScript runner marks named functions with a helper that a page does not have.
     await page.addInitScript({ content: 'globalThis.__name = (f) => f;' });
-    const { id } = (await (await page.request.post(`${address}/api/pieces`, { data: { source: writePiece(doc) } })).json()) as { id: string };
+    const { id } = (await (
+      await page.request.post(`${address}/api/pieces`, { data: { source: writePiece(doc) } })
+    ).json()) as { id: string };
     await page.goto(`${address}/piece/${id}`);
     await page.waitForSelector('canvas[data-complete=true]');
     await page.waitForTimeout(12_000);
@@ -51,7 +72,11 @@ export async function scrub(): Promise<Row[]> {
       const canvas = document.querySelector<HTMLCanvasElement>('canvas[data-testid=picture]')!;
       const found = { moved: 0, open: false, arrived: [] as number[], shown: [] as number[] };
       (globalThis as unknown as { found: typeof found }).found = found;
-      document.addEventListener('pointermove', () => Object.assign(found, { moved: performance.now(), open: true }), true);
+      document.addEventListener(
+        'pointermove',
+        () => Object.assign(found, { moved: performance.now(), open: true }),
+        true,
+      );
       new MutationObserver(() => {
         if (!found.open || Number(canvas.dataset.arrived) < found.moved || canvas.dataset.complete !== 'true') return;
         found.open = false;
@@ -68,7 +93,9 @@ export async function scrub(): Promise<Row[]> {
       await page.waitForTimeout(120);
     }
     await page.mouse.up();
-    const found = await page.evaluate(() => (globalThis as unknown as { found: { arrived: number[]; shown: number[] } }).found);
+    const found = await page.evaluate(
+      () => (globalThis as unknown as { found: { arrived: number[]; shown: number[] } }).found,
+    );
     await page.request.delete(`${address}/api/pieces/${id}`);
     rows.push(alone('scrub in the browser, movement to new shape ready to draw (limit 100)', median(found.arrived)));
     rows.push(alone('  the same, to the end of drawing a strip of it in software', median(found.shown)));

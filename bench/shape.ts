@@ -15,7 +15,8 @@ import { Matrix } from 'ml-matrix';
 import { compare, type Row } from './table';
 
 const context = { clock: { frame: 0, frames: 100 }, detail: 'final' as const };
-const make = (ringSegments: number, pipeSegments: number) => torus.evaluate({ ringRadius: 1, pipeRadius: 0.4, ringSegments, pipeSegments }, null as never, context);
+const make = (ringSegments: number, pipeSegments: number) =>
+  torus.evaluate({ ringRadius: 1, pipeRadius: 0.4, ringSegments, pipeSegments }, null as never, context);
 
 export async function shape(): Promise<Row[]> {
   const big = make(512, 200);
@@ -41,21 +42,46 @@ export async function shape(): Promise<Row[]> {
   const target = new Float32Array(fine.length);
   const frame = heavyFrame();
   return [
-    await compare('vertex normals, 205k triangles', () => vertexNormals(big.connectivity, big.positions), 'three.js computeVertexNormals', () => geometry.computeVertexNormals()),
-    await compare('one smoothing pass, 384 vertices', () => laplacianSmooth(small, 1, 0.5, false), 'ml-matrix, dense product', () => dense.mmul(points)),
+    await compare(
+      'vertex normals, 205k triangles',
+      () => vertexNormals(big.connectivity, big.positions),
+      'three.js computeVertexNormals',
+      () => geometry.computeVertexNormals(),
+    ),
+    await compare(
+      'one smoothing pass, 384 vertices',
+      () => laplacianSmooth(small, 1, 0.5, false),
+      'ml-matrix, dense product',
+      () => dense.mmul(points),
+    ),
     await compare(
       'Catmull–Clark ×2 of 3200 quads, moving',
       () => catmullClark(coarse, 2),
       'the same, tables made anew',
       () => catmullClark({ ...coarse, connectivity: { ...coarse.connectivity } }, 2),
     ),
-    await compare('Catmull–Clark ×2 of 20k quads, moving', () => catmullClark(base, 2), 'writing the output twice', () => {
-      target.set(fine);
-      target.set(fine);
-      return target;
-    }),
-    await compare('the same', () => catmullClark(base, 2), 'writing it twice into memory of its own', () => [fine.slice(), fine.slice()]),
-    await compare('one frame of a 100k torus: subdivide, cellular ×2, smooth ×20, normals', () => frame(0), 'ours in plain TypeScript', () => withoutKernels(() => frame(0))),
+    await compare(
+      'Catmull–Clark ×2 of 20k quads, moving',
+      () => catmullClark(base, 2),
+      'writing the output twice',
+      () => {
+        target.set(fine);
+        target.set(fine);
+        return target;
+      },
+    ),
+    await compare(
+      'the same',
+      () => catmullClark(base, 2),
+      'writing it twice into memory of its own',
+      () => [fine.slice(), fine.slice()],
+    ),
+    await compare(
+      'one frame of a 100k torus: subdivide, cellular ×2, smooth ×20, normals',
+      () => frame(0),
+      'ours in plain TypeScript',
+      () => withoutKernels(() => frame(0)),
+    ),
     await compare('eight steps, the last one moving', eightSteps(true), 'that last step alone', eightSteps(false)),
   ];
 }
@@ -64,15 +90,27 @@ const usual = (kind: string, over: object = {}) => newStep(kind, over as never);
 
 /** The heavy chain on 25k quads, one frame after the other, as a worker meets it: what stands still is known. */
 function heavyFrame(): (at: number) => unknown {
-  const ribbon = { ...newRibbon('torus', 0), steps: [usual('torus', { ringSegments: 250, pipeSegments: 100 }), usual('subdivide', { draftLevel: 1 }), usual('displace', { noise: 'cellular', octaves: 2, height: 0.1 }), usual('smooth', { iterations: 20 })] };
+  const ribbon = {
+    ...newRibbon('torus', 0),
+    steps: [
+      usual('torus', { ringSegments: 250, pipeSegments: 100 }),
+      usual('subdivide', { draftLevel: 1 }),
+      usual('displace', { noise: 'cellular', octaves: 2, height: 0.1 }),
+      usual('smooth', { iterations: 20 }),
+    ],
+  };
   const cache = new MeshCache();
   let n = 0;
   return () => drawBuffers(evaluateRibbon(ribbon, { frames: 100, fps: 25 }, n++ % 100, 'draft', cache).mesh);
 }
 
 function eightSteps(all: boolean): () => unknown {
-  const still = ['torus', 'subdivide', 'twist', 'taper', 'ripple', 'spherify', 'smooth'].map((k) => usual(k, k === 'ripple' ? { travels: 0 } : k === 'smooth' ? { iterations: 30 } : {}));
-  const last = usual('bend', { angle: { motion: 'wave', shape: 'sine', low: 0, high: 90, turns: 1, phase: 0, rest: 0 } });
+  const still = ['torus', 'subdivide', 'twist', 'taper', 'ripple', 'spherify', 'smooth'].map((k) =>
+    usual(k, k === 'ripple' ? { travels: 0 } : k === 'smooth' ? { iterations: 30 } : {}),
+  );
+  const last = usual('bend', {
+    angle: { motion: 'wave', shape: 'sine', low: 0, high: 90, turns: 1, phase: 0, rest: 0 },
+  });
   // Longer than the benchmark runs, so that no frame is met twice.
   const loop = { frames: 100_000, fps: 25 };
   const cache = new MeshCache();

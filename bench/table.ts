@@ -45,8 +45,15 @@ export function print(rows: readonly Row[], json: boolean): void {
     for (const row of rows) console.log(JSON.stringify(row));
     return;
   }
-  const cells = rows.map((r) => [r.name, `${r.ours.toFixed(2)} ${r.unit}`, r.peer === null ? '' : `${r.peer.toFixed(2)} ${r.unit}`, r.peerName, r.ratio === null ? '' : `× ${r.ratio.toFixed(2)}`]);
+  const cells = rows.map((r) => [
+    r.name,
+    `${r.ours.toFixed(2)} ${r.unit}`,
+    r.peer === null ? '' : `${r.peer.toFixed(2)} ${r.unit}`,
+    r.peerName,
+    r.ratio === null ? '' : `× ${r.ratio.toFixed(2)}`,
+  ]);
   const all = [['what', 'ours', 'peer', 'peer is', 'ours / peer'], ...cells];
   const widths = all[0].map((_, k) => Math.max(...all.map((row) => row[k].length)));
-  for (const row of all) console.log(row.map((c, k) => (k === 0 || k === 3 ? c.padEnd(widths[k]) : c.padStart(widths[k]))).join('  '));
+  for (const row of all)
+    console.log(row.map((c, k) => (k === 0 || k === 3 ? c.padEnd(widths[k]) : c.padStart(widths[k]))).join('  '));
 }

@@ -37,7 +37,9 @@ test('the first loop, from the empty shelf to a closed twist', async ({ page }) 
   await page.keyboard.press('Escape');
   await expect(page.getByTestId('loop-field')).toContainText('120 frames · 24 fps');
 
-  await step(page, 'twist').getByRole('button', { name: /^Motion of Angle/ }).click();
+  await step(page, 'twist')
+    .getByRole('button', { name: /^Motion of Angle/ })
+    .click();
   const motion = page.getByLabel('Motion of Angle', { exact: true });
   await motion.getByRole('radio', { name: 'Wave' }).click();
   await typeNumber(motion, 'Low', -60);
@@ -55,7 +57,9 @@ test('everything is there again after reloading', async ({ page }) => {
   await pictureReady(page);
   await expect(page.getByRole('textbox', { name: 'Name of the piece' })).toHaveValue('Squall');
   await expect(page.getByTestId('loop-field')).toContainText('5.00 s');
-  const titles = await page.getByTestId(/^step-/).evaluateAll((cards) => cards.map((c) => c.getAttribute('data-testid')));
+  const titles = await page
+    .getByTestId(/^step-/)
+    .evaluateAll((cards) => cards.map((c) => c.getAttribute('data-testid')));
   expect(titles).toEqual(['step-cylinder', 'step-subdivide', 'step-displace', 'step-smooth', 'step-twist']);
   await expect(page.getByRole('region', { name: 'Round' }).getByText('Twist angle')).toBeVisible();
 });
@@ -64,7 +68,9 @@ test('a broken turn is read and repaired, and frame N is frame 0 pixel for pixel
   await page.goto(address);
   await pictureReady(page);
   await page.getByRole('button', { name: /^Twist, / }).click();
-  await step(page, 'twist').getByRole('button', { name: /^Motion of Angle/ }).click();
+  await step(page, 'twist')
+    .getByRole('button', { name: /^Motion of Angle/ })
+    .click();
   const motion = page.getByLabel('Motion of Angle', { exact: true });
   await typeNumber(motion, 'Turns', 1.5);
   await expect(motion.getByText('1.5 turns do not close')).toBeVisible();
@@ -76,11 +82,17 @@ test('a broken turn is read and repaired, and frame N is frame 0 pixel for pixel
   const gap = page.getByTestId('gap');
   await expect(gap).toContainText('Twist angle');
   await expect(gap).toContainText('70.5 ° off');
-  await expect(gap).toContainText('Turns 1.5 times; a loop needs whole turns. It starts at 35.3 ° and arrives at -35.3 °.');
+  await expect(gap).toContainText(
+    'Turns 1.5 times; a loop needs whole turns. It starts at 35.3 ° and arrives at -35.3 °.',
+  );
   await expect(page.getByText('the piece repeats after 240 frames')).toBeVisible();
-  await expect(page.getByTestId('seam-words')).toContainText(/Largest distance now 0\.\d+ m, at Cylinder/, { timeout: 60_000 });
+  await expect(page.getByTestId('seam-words')).toContainText(/Largest distance now 0\.\d+ m, at Cylinder/, {
+    timeout: 60_000,
+  });
   await page.getByRole('button', { name: 'Compare the pictures' }).click();
-  await expect(page.getByTestId('picture-comparison')).toContainText(/\d+ of 230400 pixels differ/, { timeout: 60_000 });
+  await expect(page.getByTestId('picture-comparison')).toContainText(/\d+ of 230400 pixels differ/, {
+    timeout: 60_000,
+  });
 
   // One repair makes the loop as long as the piece's true period; it is taken back again.
   await gap.getByRole('button', { name: 'Loop of 240 frames' }).click();
@@ -123,7 +135,10 @@ test('pictures and a movie are delivered with exact counts, rates and sizes', as
   await typeNumber(dialog, 'Height', 120);
   const make = async (kind: string) => {
     await dialog.getByRole('radio', { name: kind }).click();
-    const [download] = await Promise.all([page.waitForEvent('download', { timeout: 120_000 }), dialog.getByRole('button', { name: /^Make/ }).click()]);
+    const [download] = await Promise.all([
+      page.waitForEvent('download', { timeout: 120_000 }),
+      dialog.getByRole('button', { name: /^Make/ }).click(),
+    ]);
     const file = path.join(folder, download.suggestedFilename());
     await download.saveAs(file);
     return file;
@@ -144,7 +159,13 @@ test('pictures and a movie are delivered with exact counts, rates and sizes', as
   expect(steps[11]).toBeLessThan(2 * Math.max(...steps.slice(0, 11)));
 
   const movie = await make('MP4 movie');
-  expect(probe(movie)).toMatchObject({ codec_name: 'h264', width: 160, height: 120, r_frame_rate: '24/1', nb_read_frames: '12' });
+  expect(probe(movie)).toMatchObject({
+    codec_name: 'h264',
+    width: 160,
+    height: 120,
+    r_frame_rate: '24/1',
+    nb_read_frames: '12',
+  });
   const grey = (frame: number) => movieFrame(movie, frame);
   const apart = (a: Buffer, b: Buffer) => a.reduce((s, x, i) => s + Math.abs(x - b[i]), 0) / a.length;
   expect(grey(0).length).toBe(160 * 120);
@@ -157,9 +178,13 @@ test('pictures and a movie are delivered with exact counts, rates and sizes', as
   await typeNumber(dialog, 'From', 3);
   await typeNumber(dialog, 'To', 5);
   await dialog.getByLabel('Look', { exact: true }).selectOption('Clay');
-  await expect(dialog.getByTestId('contents')).toHaveText('squall-160x120.zip: squall-160x120-0003.png … squall-160x120-0005.png');
+  await expect(dialog.getByTestId('contents')).toHaveText(
+    'squall-160x120.zip: squall-160x120-0003.png … squall-160x120-0005.png',
+  );
   const part = unzipSync(readFileSync(await make('PNG pictures')));
-  expect(Object.keys(part).filter((n) => n.endsWith('.png'))).toEqual([3, 4, 5].map((f) => `squall-160x120-000${f}.png`));
+  expect(Object.keys(part).filter((n) => n.endsWith('.png'))).toEqual(
+    [3, 4, 5].map((f) => `squall-160x120-000${f}.png`),
+  );
   expect(difference(PNG.sync.read(Buffer.from(part['squall-160x120-0004.png'])), decoded[4])).toBeGreaterThan(1);
 
   // With more sub-frames edges are smoother: pixels beside each other differ less.

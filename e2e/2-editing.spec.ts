@@ -1,11 +1,23 @@
 import { expect, test } from '@playwright/test';
-import { addRibbon, addStep, openPiece, pictureReady, smallPiece, step, stillPicture, typeNumber, watchErrors } from './helpers';
+import {
+  addRibbon,
+  addStep,
+  openPiece,
+  pictureReady,
+  smallPiece,
+  step,
+  stillPicture,
+  typeNumber,
+  watchErrors,
+} from './helpers';
 
 const order = (page: import('@playwright/test').Page) =>
   page.getByTestId(/^step-/).evaluateAll((cards) => cards.map((c) => c.getAttribute('data-testid')!.slice(5)));
 const frame = (page: import('@playwright/test').Page) => page.getByTestId('frame');
 
-test('steps are added, doubled, switched, moved by mouse and keys, removed, and every edit is undone', async ({ page }) => {
+test('steps are added, doubled, switched, moved by mouse and keys, removed, and every edit is undone', async ({
+  page,
+}) => {
   const errors = watchErrors(page);
   await openPiece(page, smallPiece('Steps'));
   await addStep(page, 'Smooth');
@@ -131,7 +143,9 @@ test('the loop plays, steps, scrubs and wraps; space and arrows work', async ({ 
   await expect(page.getByRole('button', { name: 'Pause' })).toBeVisible();
   const seen = new Set<string>();
   // The first frames may take seconds while software drawing prepares its light.
-  await expect.poll(async () => seen.add((await frame(page).textContent())!).size, { timeout: 30_000, intervals: [50] }).toBeGreaterThan(6);
+  await expect
+    .poll(async () => seen.add((await frame(page).textContent())!).size, { timeout: 30_000, intervals: [50] })
+    .toBeGreaterThan(6);
   expect(seen.has('24')).toBe(false);
   // It plays on, round the seam, or says what it reaches.
   await expect(page.getByTestId('readiness')).toHaveText(/all frames ready|Drawing reaches \d+ of 12 fps here/);
@@ -191,7 +205,11 @@ test('the picture is turned, shifted and neared by mouse and keys; looks and det
 test('a graphics device that goes away is told of, and the picture is drawn anew', async ({ page }) => {
   await openPiece(page, smallPiece('Lost'));
   const before = await stillPicture(page);
-  await page.locator('canvas[data-testid=picture]').evaluate((canvas: HTMLCanvasElement) => canvas.getContext('webgl2')!.getExtension('WEBGL_lose_context')!.loseContext());
+  await page
+    .locator('canvas[data-testid=picture]')
+    .evaluate((canvas: HTMLCanvasElement) =>
+      canvas.getContext('webgl2')!.getExtension('WEBGL_lose_context')!.loseContext(),
+    );
   await expect(page.getByText('The graphics device went away for a moment; the picture is drawn anew.')).toBeVisible();
   expect((await stillPicture(page)).equals(before)).toBe(true);
 });

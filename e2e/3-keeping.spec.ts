@@ -15,16 +15,27 @@ test('two tabs on one piece: the later save is told, and both versions are kept'
   await pictureReady(other);
   await typeNumber(step(page, 'torus'), 'Ring radius', 1.5);
   await saved(page);
-  await expect.poll(async () => ((await (await page.request.get(`/api/pieces/${id}`)).json()) as { revision: number }).revision).toBe(2);
+  await expect
+    .poll(async () => ((await (await page.request.get(`/api/pieces/${id}`)).json()) as { revision: number }).revision)
+    .toBe(2);
   await typeNumber(step(other, 'torus'), 'Ring radius', 2.5);
   const dialog = other.getByRole('alertdialog', { name: 'Changed in another tab' });
   await expect(dialog).toContainText('saved elsewhere as version 2');
   await expect(dialog).toContainText('kept as version 3');
-  const revisions = (await (await page.request.get(`/api/pieces/${id}/revisions`)).json()) as { revisions: { number: number; aside: boolean }[] };
-  expect(revisions.revisions.map((r) => [r.number, r.aside])).toEqual([[3, true], [2, false], [1, false]]);
+  const revisions = (await (await page.request.get(`/api/pieces/${id}/revisions`)).json()) as {
+    revisions: { number: number; aside: boolean }[];
+  };
+  expect(revisions.revisions.map((r) => [r.number, r.aside])).toEqual([
+    [3, true],
+    [2, false],
+    [1, false],
+  ]);
 
   await dialog.getByRole('button', { name: 'Open the other' }).click();
-  await expect(step(other, 'torus').getByRole('spinbutton', { name: 'Ring radius' })).toHaveAttribute('aria-valuenow', '1.5');
+  await expect(step(other, 'torus').getByRole('spinbutton', { name: 'Ring radius' })).toHaveAttribute(
+    'aria-valuenow',
+    '1.5',
+  );
   await typeNumber(step(other, 'torus'), 'Ring radius', 3);
   await saved(other);
 
@@ -39,7 +50,9 @@ test('two tabs on one piece: the later save is told, and both versions are kept'
 
 test('work is not lost when the server is away', async ({ page }) => {
   const id = await openPiece(page, smallPiece('Stormy'));
-  await page.route('**/api/pieces/*', (route) => (route.request().method() === 'PUT' ? route.abort() : route.continue()));
+  await page.route('**/api/pieces/*', (route) =>
+    route.request().method() === 'PUT' ? route.abort() : route.continue(),
+  );
   await typeNumber(step(page, 'torus'), 'Ring radius', 1.75);
   await expect(page.getByText('Not saved: server away')).toBeVisible();
   await expect(page.getByText(/server does not answer.*what you made is still here/)).toBeVisible();
@@ -49,7 +62,10 @@ test('work is not lost when the server is away', async ({ page }) => {
   await page.close();
   await later.goto(`/piece/${id}`);
   await pictureReady(later);
-  await expect(step(later, 'torus').getByRole('spinbutton', { name: 'Ring radius' })).toHaveAttribute('aria-valuenow', '1.75');
+  await expect(step(later, 'torus').getByRole('spinbutton', { name: 'Ring radius' })).toHaveAttribute(
+    'aria-valuenow',
+    '1.75',
+  );
   await saved(later);
 });
 
@@ -96,13 +112,22 @@ test('pieces go out and come in as files; broken and newer ones are told apart',
   await page.getByTestId('import').setInputFiles(file('good.json', writePiece(piece)));
   await expect(page.getByText('good.json is on the shelf.')).toBeVisible();
   await card(page, 'Carried Over').getByRole('button', { name: /^More/ }).click();
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('menuitem', { name: 'Export' }).click()]);
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('menuitem', { name: 'Export' }).click(),
+  ]);
   expect(download.suggestedFilename()).toBe('carried-over.maypole.json');
   await download.saveAs(path.join(folder, 'out.json'));
   expect(readFileSync(path.join(folder, 'out.json'), 'utf8')).toBe(writePiece(piece));
 
-  await page.getByTestId('import').setInputFiles(file('bad.json', writePiece(piece).replace('"ringSegments": 24', '"ringSegments": 1')));
-  await expect(page.getByText(/bad\.json: At ribbons\[0\]\.steps\[0\]\.values\.ringSegments: 1 is below the smallest Ring faces, 3/)).toBeVisible();
+  await page
+    .getByTestId('import')
+    .setInputFiles(file('bad.json', writePiece(piece).replace('"ringSegments": 24', '"ringSegments": 1')));
+  await expect(
+    page.getByText(
+      /bad\.json: At ribbons\[0\]\.steps\[0\]\.values\.ringSegments: 1 is below the smallest Ring faces, 3/,
+    ),
+  ).toBeVisible();
 
   const newer = '{"maypole":"piece","version":7,"name":"From Tomorrow", "shape":"unknown"}';
   await page.getByTestId('import').setInputFiles(file('newer.json', newer));
@@ -110,7 +135,10 @@ test('pieces go out and come in as files; broken and newer ones are told apart',
   await expect(strange).toContainText('made by a newer Maypole (version 7');
   await strange.getByRole('link', { name: 'Open From Tomorrow' }).click();
   await expect(page.getByRole('heading', { name: 'Made by a newer Maypole' })).toBeVisible();
-  const [kept] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Export it as it is' }).click()]);
+  const [kept] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'Export it as it is' }).click(),
+  ]);
   await kept.saveAs(path.join(folder, 'kept.json'));
   expect(readFileSync(path.join(folder, 'kept.json'), 'utf8')).toBe(newer);
 });
@@ -123,9 +151,15 @@ test('the service keeps strangers out and its workings to itself', async ({ page
   expect(headers['cross-origin-embedder-policy']).toBe('require-corp');
   expect(headers['x-powered-by']).toBeUndefined();
   expect((await request.get('/', { headers: { Host: 'evil.example' } })).status()).toBe(403);
-  const post = await request.post('/api/pieces', { headers: { Origin: 'http://evil.example' }, data: { source: '{}' } });
+  const post = await request.post('/api/pieces', {
+    headers: { Origin: 'http://evil.example' },
+    data: { source: '{}' },
+  });
   expect(post.status()).toBe(403);
-  const broken = await request.post('/api/pieces', { headers: { 'Content-Type': 'application/json' }, data: '{"source":' });
+  const broken = await request.post('/api/pieces', {
+    headers: { 'Content-Type': 'application/json' },
+    data: '{"source":',
+  });
   expect(broken.status()).toBe(400);
   expect(await broken.text()).not.toMatch(/at .*\.(ts|js):/);
   expect((await request.get('/api/pieces/not-an-id')).status()).toBe(400);

@@ -11,7 +11,9 @@ const maypole = path.join(import.meta.dirname, '../maypole');
 
 function run(args: string[], env: NodeJS.ProcessEnv = {}): Promise<{ status: number; out: string; err: string }> {
   return new Promise((resolve) => {
-    execFile(maypole, args, { env: { ...process.env, ...env }, timeout: 120_000 }, (error, out, err) => resolve({ status: error ? Number(error.code) : 0, out, err }));
+    execFile(maypole, args, { env: { ...process.env, ...env }, timeout: 120_000 }, (error, out, err) =>
+      resolve({ status: error ? Number(error.code) : 0, out, err }),
+    );
   });
 }
 
@@ -31,7 +33,10 @@ function until(child: ChildProcess, pattern: RegExp, ms = 100_000): Promise<stri
   });
 }
 
-const ended = (child: ChildProcess) => new Promise<number | null>((resolve) => (child.exitCode !== null ? resolve(child.exitCode) : child.on('exit', resolve)));
+const ended = (child: ChildProcess) =>
+  new Promise<number | null>((resolve) =>
+    child.exitCode !== null ? resolve(child.exitCode) : child.on('exit', resolve),
+  );
 
 test.describe('start and stop', () => {
   const data = mkdtempSync(path.join(os.tmpdir(), 'maypole-start-'));
@@ -45,7 +50,9 @@ test.describe('start and stop', () => {
     const env = { ...process.env, MAYPOLE_DATA: data };
     const first = spawn(maypole, ['start'], { env });
     const address = /ready at (http:\/\/127\.0\.0\.1:\d+)/.exec(await until(first, /ready at http\S+/))![1];
-    const { pieces } = (await (await request.get(`${address}/api/pieces`)).json()) as { pieces: { name: string; gaps: number }[] };
+    const { pieces } = (await (await request.get(`${address}/api/pieces`)).json()) as {
+      pieces: { name: string; gaps: number }[];
+    };
     expect(pieces.length).toBeGreaterThanOrEqual(3);
     expect(pieces.every((p) => p.gaps === 0)).toBe(true);
     expect((await run(['start'], { MAYPOLE_DATA: data })).out).toContain(`already runs at ${address}`);
@@ -71,7 +78,9 @@ test.describe('start and stop', () => {
     const taken = await run(['start', '--port', String(port)], { MAYPOLE_DATA: data });
     server.close();
     expect(taken.status).toBe(1);
-    expect(taken.err.trim()).toBe(`Port ${port} is taken by another program; give another with --port, or leave it out to have a free one chosen.`);
+    expect(taken.err.trim()).toBe(
+      `Port ${port} is taken by another program; give another with --port, or leave it out to have a free one chosen.`,
+    );
     expect((await run(['start', '--port', 'eighty'], { MAYPOLE_DATA: data })).err).toContain('“eighty” is not a port');
     const old = path.join(data, 'old');
     mkdirSync(path.join(old, 'database/cluster'), { recursive: true });
@@ -91,14 +100,21 @@ test.describe('check', () => {
   const good = smallPiece('Good');
   const [camera] = good.scene.cameras;
   const half = { motion: 'wave', shape: 'saw', low: 0, high: 90, turns: 0.5, phase: 0 };
-  const open = { ...good, name: 'Open', scene: { ...good.scene, cameras: [{ ...camera, values: { ...camera.values, azimuth: half } }] } };
+  const open = {
+    ...good,
+    name: 'Open',
+    scene: { ...good.scene, cameras: [{ ...camera, values: { ...camera.values, azimuth: half } }] },
+  };
 
   test('the demo pieces close', async () => {
     const { status, out } = await run(['check', '--demo']);
     expect(status).toBe(0);
     const lines = out.trim().split('\n');
     expect(lines.length).toBeGreaterThanOrEqual(3);
-    for (const line of lines) expect(line).toMatch(/: closed\. \d+ moving values?, frame \d+ (is frame 0 exactly|looks like frame 0, with the parts of [\w, ]+ in each other’s places)\.$/);
+    for (const line of lines)
+      expect(line).toMatch(
+        /: closed\. \d+ moving values?, frame \d+ (is frame 0 exactly|looks like frame 0, with the parts of [\w, ]+ in each other’s places)\.$/,
+      );
   });
   test('what does not close is named, with status 1; the full report is JSON', async () => {
     const [a, b] = [file('good.json', writePiece(good)), file('open.json', writePiece(open))];
@@ -106,12 +122,18 @@ test.describe('check', () => {
     expect(status).toBe(1);
     expect(out).toContain('Good: closed.');
     expect(out).toContain('Open: 1 gap. Scene, Camera round: Turns 0.5 times');
-    const report = JSON.parse((await run(['check', '--json', b])).out) as { closed: boolean; proof: { truePeriod: number; findings: unknown[] } }[];
+    const report = JSON.parse((await run(['check', '--json', b])).out) as {
+      closed: boolean;
+      proof: { truePeriod: number; findings: unknown[] };
+    }[];
     expect(report[0]).toMatchObject({ closed: false, proof: { truePeriod: 24 } });
     expect(report[0].proof.findings).toHaveLength(1);
   });
   test('what is not a piece is told with the faulty place, with status 2', async () => {
-    const bad = await run(['check', file('bad.json', writePiece(good).replace('"pipeSegments": 12', '"pipeSegments": "many"'))]);
+    const bad = await run([
+      'check',
+      file('bad.json', writePiece(good).replace('"pipeSegments": 12', '"pipeSegments": "many"')),
+    ]);
     expect(bad.status).toBe(2);
     expect(bad.err).toContain('ribbons[0].steps[0].values.pipeSegments: "many" is not a number');
     expect((await run(['check', path.join(folder, 'none.json')])).err).toContain('there is no such file');

@@ -34,11 +34,16 @@ test('a bevelled rosette whose displacement dies away and comes back, nested', a
   await addStep(page, 'Nest');
   await typeNumber(step(page, 'nest'), 'Copies', 3);
   await expect(page.getByTestId('seam-chip')).toHaveText('Seam closed', { timeout: 60_000 });
-  await expect(step(page, 'displace').getByRole('spinbutton', { name: 'Height' })).toHaveAttribute('aria-valuenow', '0');
+  await expect(step(page, 'displace').getByRole('spinbutton', { name: 'Height' })).toHaveAttribute(
+    'aria-valuenow',
+    '0',
+  );
   expect(errors).toEqual([]);
 });
 
-test('a dodecahedron shell with thinned-out faces; what a step cannot work on is said on its card', async ({ page }) => {
+test('a dodecahedron shell with thinned-out faces; what a step cannot work on is said on its card', async ({
+  page,
+}) => {
   await openPiece(page, withForm('Cage', 'platonic', { solid: 'dodecahedron' }));
   await expect(page.getByTestId('face-count')).toHaveText('12 faces');
   await addStep(page, 'Thin out');

@@ -10,11 +10,15 @@ const small = (name: string, form: string, values: object = {}): Piece => ({
 });
 
 async function change(page: Page, from: string, title: string, to: string): Promise<void> {
-  await step(page, from).getByRole('button', { name: `More for ${title}` }).click();
+  await step(page, from)
+    .getByRole('button', { name: `More for ${title}` })
+    .click();
   await page.getByRole('menuitem', { name: `Change to ${to}` }).click();
 }
 
-test('a twisted square bar is joined along a closed Lissajous curve; a solid is cut by another ribbon', async ({ page }) => {
+test('a twisted square bar is joined along a closed Lissajous curve; a solid is cut by another ribbon', async ({
+  page,
+}) => {
   const errors = watchErrors(page);
   await openPiece(page, small('Bar', 'box', { segments: 1 }));
   await change(page, 'box', 'Box', 'curve');
@@ -40,7 +44,9 @@ test('a twisted square bar is joined along a closed Lissajous curve; a solid is 
   expect(errors).toEqual([]);
 });
 
-test('a pair goes along both ways, but for what is parted on purpose; handles are dragged in the picture', async ({ page }) => {
+test('a pair goes along both ways, but for what is parted on purpose; handles are dragged in the picture', async ({
+  page,
+}) => {
   const errors = watchErrors(page);
   await openPiece(page, small('Pair', 'geodesic', { frequency: 6 }));
   await addStep(page, 'Displace');
@@ -54,8 +60,14 @@ test('a pair goes along both ways, but for what is parted on purpose; handles ar
   await typeNumber(step(page, 'displace'), 'Height', 0.11);
   await typeNumber(step(page, 'displace'), 'Scale', 0.9);
   await page.getByRole('button', { name: 'Ribbon Form pair', exact: true }).click();
-  await expect(step(page, 'displace').getByRole('spinbutton', { name: 'Height' })).toHaveAttribute('aria-valuenow', '0.11');
-  await expect(step(page, 'displace').getByRole('spinbutton', { name: 'Scale' })).toHaveAttribute('aria-valuenow', '0.5');
+  await expect(step(page, 'displace').getByRole('spinbutton', { name: 'Height' })).toHaveAttribute(
+    'aria-valuenow',
+    '0.11',
+  );
+  await expect(step(page, 'displace').getByRole('spinbutton', { name: 'Scale' })).toHaveAttribute(
+    'aria-valuenow',
+    '0.5',
+  );
 
   await addStep(page, 'Push');
   const from = step(page, 'push').getByRole('spinbutton', { name: 'From x' });
@@ -81,7 +93,8 @@ test('a pair goes along both ways, but for what is parted on purpose; handles ar
 test('a form comes in from a file and goes out with its piece; a broken file changes nothing', async ({ page }) => {
   await openPiece(page, small('Import', 'imported'));
   await expect(step(page, 'imported').getByRole('alert')).toContainText('choose one that ends in .glb');
-  const choose = (name: string, text: string) => page.getByTestId('file-shape').setInputFiles({ name, mimeType: 'text/plain', buffer: Buffer.from(text) });
+  const choose = (name: string, text: string) =>
+    page.getByTestId('file-shape').setInputFiles({ name, mimeType: 'text/plain', buffer: Buffer.from(text) });
   await choose('broken.obj', 'v 0 0 0\nv 1 0 0\nf 1 2 7\n');
   await expect(page.getByText(/broken\.obj: Face 0 names point 6/)).toBeVisible();
   await expect(step(page, 'imported').getByRole('alert')).toContainText('choose one');
@@ -101,9 +114,17 @@ test('a form comes in from a file and goes out with its piece; a broken file cha
   const file = await (await page.request.get(`/api/pieces/${id}/file`)).text();
   expect(JSON.parse(file)).toMatchObject({ maypole: 'parcel' });
   await page.goto('/');
-  await page.getByTestId('import').setInputFiles({ name: 'parcel.json', mimeType: 'application/json', buffer: Buffer.from(file.replaceAll('Import', 'Carried')) });
+  await page
+    .getByTestId('import')
+    .setInputFiles({
+      name: 'parcel.json',
+      mimeType: 'application/json',
+      buffer: Buffer.from(file.replaceAll('Import', 'Carried')),
+    });
   await expect(page.getByText('parcel.json is on the shelf.')).toBeVisible();
   const damaged = file.replace(/"data":"[^"]{8}/, '"data":"AAAAAAAA');
-  await page.getByTestId('import').setInputFiles({ name: 'damaged.json', mimeType: 'application/json', buffer: Buffer.from(damaged) });
+  await page
+    .getByTestId('import')
+    .setInputFiles({ name: 'damaged.json', mimeType: 'application/json', buffer: Buffer.from(damaged) });
   await expect(page.getByText(/damaged\.json: The file .* inside this piece/)).toBeVisible();
 });

@@ -25,7 +25,9 @@ test('twenty-four leaning capsules on a spiral, each a little later, close in th
   await addStep(page, 'Vary');
   await step(page, 'vary').getByRole('combobox', { name: 'Vary' }).selectOption({ label: 'Turn' });
   await step(page, 'vary').getByRole('combobox', { name: 'By', exact: true }).selectOption({ label: 'All alike' });
-  await step(page, 'vary').getByRole('button', { name: /^Motion of To z/ }).click();
+  await step(page, 'vary')
+    .getByRole('button', { name: /^Motion of To z/ })
+    .click();
   await page.getByLabel('Motion of To z', { exact: true }).getByRole('radio', { name: 'Wave' }).click();
   await page.keyboard.press('Escape');
   await typeNumber(step(page, 'vary'), 'Each later', 4);
@@ -57,15 +59,26 @@ test('twenty-four leaning capsules on a spiral, each a little later, close in th
 test('a field of swaying stems is scattered on a form from a file', async ({ page }) => {
   const errors = watchErrors(page);
   await openPiece(page, small('Hill', 'imported'));
-  const rows = Array.from({ length: 7 }, (_, r) => Array.from({ length: 7 }, (_, c) => `v ${c / 3 - 1} ${0.3 * Math.cos(r / 2) * Math.cos(c / 2)} ${r / 3 - 1}`)).flat();
-  const faces = Array.from({ length: 6 }, (_, r) => Array.from({ length: 6 }, (_, c) => `f ${[7 * r + c, 7 * r + 7 + c, 7 * r + 8 + c, 7 * r + c + 1].map((i) => i + 1).join(' ')}`)).flat();
-  await page.getByTestId('file-shape').setInputFiles({ name: 'hill.obj', mimeType: 'text/plain', buffer: Buffer.from([...rows, ...faces].join('\n')) });
+  const rows = Array.from({ length: 7 }, (_, r) =>
+    Array.from({ length: 7 }, (_, c) => `v ${c / 3 - 1} ${0.3 * Math.cos(r / 2) * Math.cos(c / 2)} ${r / 3 - 1}`),
+  ).flat();
+  const faces = Array.from({ length: 6 }, (_, r) =>
+    Array.from(
+      { length: 6 },
+      (_, c) => `f ${[7 * r + c, 7 * r + 7 + c, 7 * r + 8 + c, 7 * r + c + 1].map((i) => i + 1).join(' ')}`,
+    ),
+  ).flat();
+  await page
+    .getByTestId('file-shape')
+    .setInputFiles({ name: 'hill.obj', mimeType: 'text/plain', buffer: Buffer.from([...rows, ...faces].join('\n')) });
   await expect(page.getByTestId('face-count')).toHaveText('36 faces');
   await addRibbon(page, 'Cone');
   await typeNumber(step(page, 'cone'), 'Height', 0.4);
   await typeNumber(step(page, 'cone'), 'Bottom radius', 0.03);
   await addStep(page, 'Bend');
-  await step(page, 'bend').getByRole('button', { name: /^Motion of Angle/ }).click();
+  await step(page, 'bend')
+    .getByRole('button', { name: /^Motion of Angle/ })
+    .click();
   await page.getByLabel('Motion of Angle', { exact: true }).getByRole('radio', { name: 'Wave' }).click();
   await page.keyboard.press('Escape');
   await addStep(page, 'Scatter');
@@ -83,7 +96,9 @@ test('a field of swaying stems is scattered on a form from a file', async ({ pag
   expect(errors).toEqual([]);
 });
 
-test('a stream drifts in a current; released every few frames that do not fit, it is a gap that is repaired', async ({ page }) => {
+test('a stream drifts in a current; released every few frames that do not fit, it is a gap that is repaired', async ({
+  page,
+}) => {
   const errors = watchErrors(page);
   await openPiece(page, small('Drift', 'geodesic', { radius: 0.05, frequency: 1 }, 30));
   await addStep(page, 'Stream');
@@ -102,7 +117,9 @@ test('a stream drifts in a current; released every few frames that do not fit, i
   expect(errors).toEqual([]);
 });
 
-test('a ring that moves on by one place is closed to the eye; a click in the picture chooses a copy', async ({ page }) => {
+test('a ring that moves on by one place is closed to the eye; a click in the picture chooses a copy', async ({
+  page,
+}) => {
   const errors = watchErrors(page);
   await openPiece(page, small('Ring', 'box', { segments: 1, size: [0.5, 0.5, 0.5] }));
   await addStep(page, 'Rings');
@@ -119,7 +136,14 @@ test('a ring that moves on by one place is closed to the eye; a click in the pic
   const copy = page.getByTestId('copy');
   // Somewhere on the ring there is a box; the middle of the ring is empty.
   await expect(async () => {
-    for (const [x, y] of [[0.5, 0.62], [0.42, 0.6], [0.6, 0.6], [0.36, 0.5], [0.64, 0.5], [0.5, 0.7]]) {
+    for (const [x, y] of [
+      [0.5, 0.62],
+      [0.42, 0.6],
+      [0.6, 0.6],
+      [0.36, 0.5],
+      [0.64, 0.5],
+      [0.5, 0.7],
+    ]) {
       await page.mouse.click(view.x + x * view.width, view.y + y * view.height);
       if ((await copy.count()) > 0) return;
     }

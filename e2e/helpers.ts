@@ -20,7 +20,9 @@ export async function pictureReady(page: Page): Promise<void> {
 export async function stillPicture(page: Page): Promise<Buffer> {
   const canvas = page.locator('canvas[data-testid=picture][data-complete=true][data-still=true]');
   await expect(canvas).toBeVisible();
-  return canvas.screenshot({ style: '[data-testid=viewport] ~ *, [data-scope=toast] { visibility: hidden !important }' });
+  return canvas.screenshot({
+    style: '[data-testid=viewport] ~ *, [data-scope=toast] { visibility: hidden !important }',
+  });
 }
 
 /** Puts a piece on the shelf through the service, and opens it. */
@@ -40,7 +42,16 @@ export function smallPiece(name: string, frames = 12): Piece {
     ...newPiece(name),
     loop: { frames, fps: 12 },
     format: { width: 160, height: 120 },
-    ribbons: [{ ...ribbon, steps: [newStep('torus', { ringSegments: 24, pipeSegments: 12 }), newStep('displace', { height: 0.2 }), newStep('twist', { angle: 40, axis: 'x' })] }],
+    ribbons: [
+      {
+        ...ribbon,
+        steps: [
+          newStep('torus', { ringSegments: 24, pipeSegments: 12 }),
+          newStep('displace', { height: 0.2 }),
+          newStep('twist', { angle: 40, axis: 'x' }),
+        ],
+      },
+    ],
   };
 }
 
@@ -62,7 +73,12 @@ export function step(page: Page, kind: string): Locator {
 async function chooseStep(page: Page, title: string): Promise<void> {
   const field = page.getByRole('textbox', { name: 'Find a step' });
   await field.fill(title);
-  await page.getByRole('dialog').filter({ has: field }).getByRole('button', { name: new RegExp(`^${title}`) }).first().click();
+  await page
+    .getByRole('dialog')
+    .filter({ has: field })
+    .getByRole('button', { name: new RegExp(`^${title}`) })
+    .first()
+    .click();
 }
 
 export async function addStep(page: Page, title: string): Promise<void> {
@@ -81,12 +97,47 @@ export async function addRibbon(page: Page, form: string): Promise<void> {
 }
 
 /** What ffprobe (Debian's ffmpeg) reads from the first video stream of a file. */
-export function probe(file: string): { codec_name: string; width: number; height: number; r_frame_rate: string; nb_read_frames: string } {
-  const out = execFileSync('ffprobe', ['-v', 'error', '-count_frames', '-select_streams', 'v:0', '-show_entries', 'stream=codec_name,width,height,r_frame_rate,nb_read_frames', '-of', 'json', file]);
+export function probe(file: string): {
+  codec_name: string;
+  width: number;
+  height: number;
+  r_frame_rate: string;
+  nb_read_frames: string;
+} {
+  const out = execFileSync('ffprobe', [
+    '-v',
+    'error',
+    '-count_frames',
+    '-select_streams',
+    'v:0',
+    '-show_entries',
+    'stream=codec_name,width,height,r_frame_rate,nb_read_frames',
+    '-of',
+    'json',
+    file,
+  ]);
   return JSON.parse(out.toString()).streams[0];
 }
 
 /** Grey bytes of a frame of a movie, by ffmpeg. */
 export function movieFrame(file: string, frame: number): Buffer {
-  return execFileSync('ffmpeg', ['-v', 'error', '-i', file, '-vf', `select=eq(n\\,${frame})`, '-frames:v', '1', '-f', 'rawvideo', '-pix_fmt', 'gray', '-'], { maxBuffer: 1 << 28 });
+  return execFileSync(
+    'ffmpeg',
+    [
+      '-v',
+      'error',
+      '-i',
+      file,
+      '-vf',
+      `select=eq(n\\,${frame})`,
+      '-frames:v',
+      '1',
+      '-f',
+      'rawvideo',
+      '-pix_fmt',
+      'gray',
+      '-',
+    ],
+    { maxBuffer: 1 << 28 },
+  );
 }

@@ -102,11 +102,22 @@ console.log(JSON.stringify({
 `;
 
 let folder = '';
-let told: { read: unknown; wrong: boolean; panels: { kind: string; params: number }[]; menu: Record<string, unknown>; reference: string; drawn: unknown; seam: string[] };
+let told: {
+  read: unknown;
+  wrong: boolean;
+  panels: { kind: string; params: number }[];
+  menu: Record<string, unknown>;
+  reference: string;
+  drawn: unknown;
+  seam: string[];
+};
 
 beforeAll(async () => {
   folder = mkdtempSync(path.join(os.tmpdir(), 'maypole-adding-'));
-  cpSync(path.join(ROOT, 'core'), path.join(folder, 'core'), { recursive: true, filter: (from) => !/node_modules|fixtures|\.test\.ts$/.test(from) });
+  cpSync(path.join(ROOT, 'core'), path.join(folder, 'core'), {
+    recursive: true,
+    filter: (from) => !/node_modules|fixtures|\.test\.ts$/.test(from),
+  });
   symlinkSync(path.join(ROOT, 'node_modules'), path.join(folder, 'node_modules'));
   for (const [what, { file, list, text }] of Object.entries(ADDED)) {
     const [index, from, name] = list;
@@ -118,7 +129,11 @@ beforeAll(async () => {
     writeFileSync(path.join(folder, 'core', index), `import { ${name} } from '${from}';\n${changed}`);
   }
   writeFileSync(path.join(folder, 'probe.ts'), PROBE);
-  const { stdout } = await promisify(execFile)(process.execPath, [path.join(ROOT, 'node_modules/tsx/dist/cli.mjs'), 'probe.ts'], { cwd: folder, maxBuffer: 16e6 }).catch((e: { stderr: string }) => {
+  const { stdout } = await promisify(execFile)(
+    process.execPath,
+    [path.join(ROOT, 'node_modules/tsx/dist/cli.mjs'), 'probe.ts'],
+    { cwd: folder, maxBuffer: 16e6 },
+  ).catch((e: { stderr: string }) => {
     throw new Error(e.stderr.slice(0, 2000));
   });
   told = JSON.parse(stdout) as typeof told;
@@ -133,7 +148,14 @@ describe('a noise, a part of a finish, a light, an effect on the picture and an 
   });
 
   it('have a panel, from their parameters', () => {
-    expect(told.panels).toEqual(expect.arrayContaining([{ kind: 'frost', params: 1 }, { kind: 'beacon', params: 1 }, { kind: 'veil', params: 1 }, { kind: 'strip', params: 6 }]));
+    expect(told.panels).toEqual(
+      expect.arrayContaining([
+        { kind: 'frost', params: 1 },
+        { kind: 'beacon', params: 1 },
+        { kind: 'veil', params: 1 },
+        { kind: 'strip', params: 6 },
+      ]),
+    );
   });
 
   it('reach whoever draws, and the seam check', () => {
@@ -142,10 +164,24 @@ describe('a noise, a part of a finish, a light, an effect on the picture and an 
   });
 
   it('are in the menus, last', () => {
-    expect(told.menu).toEqual({ noise: { value: 'dew', title: 'Dew', help: 'Round beads.' }, part: 'Frost', light: 'Beacon', effect: 'Veil', output: 'Strip' });
+    expect(told.menu).toEqual({
+      noise: { value: 'dew', title: 'Dew', help: 'Round beads.' },
+      part: 'Frost',
+      light: 'Beacon',
+      effect: 'Veil',
+      output: 'Strip',
+    });
   });
 
   it('are in the reference', () => {
-    for (const words of ['`dew`: Round beads.', '### Frost (`frost`)', '### Beacon (`beacon`)', '## Scene: picture (`picture`)', '### Veil (`veil`)', '### Strip (`strip`)']) expect(told.reference).toContain(words);
+    for (const words of [
+      '`dew`: Round beads.',
+      '### Frost (`frost`)',
+      '### Beacon (`beacon`)',
+      '## Scene: picture (`picture`)',
+      '### Veil (`veil`)',
+      '### Strip (`strip`)',
+    ])
+      expect(told.reference).toContain(words);
   });
 });

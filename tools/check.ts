@@ -12,7 +12,10 @@ const args = process.argv.slice(2);
 const json = args.includes('--json');
 const demo = path.join(import.meta.dirname, '../demo');
 const files = args.includes('--demo')
-  ? readdirSync(demo).filter((f) => f.endsWith('.json')).sort((a, b) => a.localeCompare(b, 'en', { numeric: true })).map((f) => path.join(demo, f))
+  ? readdirSync(demo)
+      .filter((f) => f.endsWith('.json'))
+      .sort((a, b) => a.localeCompare(b, 'en', { numeric: true }))
+      .map((f) => path.join(demo, f))
   : args.filter((a) => a !== '--json');
 
 if (files.length === 0) {
@@ -33,17 +36,24 @@ for (const file of files) {
   try {
     text = readFileSync(file, 'utf8');
   } catch (error) {
-    unreadable(file, (error as NodeJS.ErrnoException).code === 'ENOENT' ? 'there is no such file.' : `cannot be read (${(error as NodeJS.ErrnoException).code}).`);
+    unreadable(
+      file,
+      (error as NodeJS.ErrnoException).code === 'ENOENT'
+        ? 'there is no such file.'
+        : `cannot be read (${(error as NodeJS.ErrnoException).code}).`,
+    );
     continue;
   }
   const parcel = openParcel(text);
-  for (const [name, { data }] of Object.entries(parcel.assets ?? {})) provideAsset(name, readAsset(Buffer.from(data, 'base64')));
+  for (const [name, { data }] of Object.entries(parcel.assets ?? {}))
+    provideAsset(name, readAsset(Buffer.from(data, 'base64')));
   const read = readPiece(parcel.source);
   if (!read.ok) {
     unreadable(file, read.message, [...read.faults]);
     continue;
   }
-  for (const r of linkPiece(read.piece).ribbons) await makeReady(r, () => Promise.reject(new MissingAsset('not in this file')));
+  for (const r of linkPiece(read.piece).ribbons)
+    await makeReady(r, () => Promise.reject(new MissingAsset('not in this file')));
   // The line says whether it closes; how large each step is belongs to the full report.
   const report = await checkSeam(read.piece, 'draft', json);
   if (!report.closed && status === 0) status = 1;

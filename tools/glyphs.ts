@@ -7,7 +7,11 @@ import { createRequire } from 'node:module';
 import opentype from 'opentype.js';
 
 const require = createRequire(import.meta.url);
-const LETTERS = [...Array.from({ length: 95 }, (_, i) => String.fromCharCode(32 + i)), ...Array.from({ length: 96 }, (_, i) => String.fromCharCode(160 + i)), ...'–—‘’“”…•€'];
+const LETTERS = [
+  ...Array.from({ length: 95 }, (_, i) => String.fromCharCode(32 + i)),
+  ...Array.from({ length: 96 }, (_, i) => String.fromCharCode(160 + i)),
+  ...'–—‘’“”…•€',
+];
 
 for (const [name, file] of [
   ['plain', '@fontsource/figtree/files/figtree-latin-700-normal.woff'],
@@ -21,7 +25,12 @@ for (const [name, file] of [
     if (glyph.index === 0 && letter !== ' ') return [];
     const path = glyph.path.commands.map((c) => {
       if (c.type === 'Z') return 'Z';
-      const points = c.type === 'M' || c.type === 'L' ? [c.x, c.y] : c.type === 'Q' ? [c.x1, c.y1, c.x, c.y] : [c.x1, c.y1, c.x2, c.y2, c.x, c.y];
+      const points =
+        c.type === 'M' || c.type === 'L'
+          ? [c.x, c.y]
+          : c.type === 'Q'
+            ? [c.x1, c.y1, c.x, c.y]
+            : [c.x1, c.y1, c.x2, c.y2, c.x, c.y];
       return `${c.type}${points.map(round).join(' ')}`;
     });
     return [`  ${JSON.stringify(letter)}: [${round(glyph.advanceWidth ?? 0)}, '${path.join('')}'],`];

@@ -17,12 +17,29 @@ const files = new Set([...sources(path.join(ROOT, 'core')), ...sources(path.join
 
 /** The file an import names; null for a library. */
 function target(from: string, name: string): string | null {
-  const base = name.startsWith('@maypole/core/') ? path.join(ROOT, 'core', name.slice(14)) : name.startsWith('@/') ? path.join(ROOT, 'web', name.slice(2)) : name.startsWith('.') ? path.join(path.dirname(from), name) : null;
-  return base === null ? null : (['.ts', '.tsx', '/index.ts'].map((end) => base + end).find((f) => files.has(f)) ?? null);
+  const base = name.startsWith('@maypole/core/')
+    ? path.join(ROOT, 'core', name.slice(14))
+    : name.startsWith('@/')
+      ? path.join(ROOT, 'web', name.slice(2))
+      : name.startsWith('.')
+        ? path.join(path.dirname(from), name)
+        : null;
+  return base === null
+    ? null
+    : (['.ts', '.tsx', '/index.ts'].map((end) => base + end).find((f) => files.has(f)) ?? null);
 }
 
 /** What each file imports, types too: a type that leads round in a circle is a word without a home. */
-const graph = new Map([...files].map((file) => [file, new Set([...readFileSync(file, 'utf8').matchAll(/\bfrom\s*'([^']+)'|\bimport\('([^']+)'\)/g)].flatMap((m) => target(file, m[1] ?? m[2]) ?? []))]));
+const graph = new Map(
+  [...files].map((file) => [
+    file,
+    new Set(
+      [...readFileSync(file, 'utf8').matchAll(/\bfrom\s*'([^']+)'|\bimport\('([^']+)'\)/g)].flatMap(
+        (m) => target(file, m[1] ?? m[2]) ?? [],
+      ),
+    ),
+  ]),
+);
 
 /** Circles of imports: strongly connected components of more than one file (R. Tarjan, 1972). */
 function circles(of: ReadonlyMap<string, ReadonlySet<string>>): string[][] {
@@ -58,7 +75,12 @@ const short = (file: string) => path.relative(ROOT, file);
 
 describe('the rooms of the code', () => {
   it('a circle is found where there is one', () => {
-    const of = new Map([['a', new Set(['b'])], ['b', new Set(['c'])], ['c', new Set(['a', 'd'])], ['d', new Set<string>()]]);
+    const of = new Map([
+      ['a', new Set(['b'])],
+      ['b', new Set(['c'])],
+      ['c', new Set(['a', 'd'])],
+      ['d', new Set<string>()],
+    ]);
     expect(circles(of).map((c) => c.sort())).toEqual([['a', 'b', 'c']]);
   });
   it('have no circles of imports', () => {
@@ -67,8 +89,17 @@ describe('the rooms of the code', () => {
   });
   it('lead one way: app → ui → engine and view → core, and server → core', () => {
     const room = (file: string) => (short(file).startsWith('core/') ? 'core' : short(file).split('/')[1]);
-    const may: Record<string, readonly string[]> = { core: ['core'], view: ['view', 'core'], engine: ['engine', 'view', 'core'], server: ['server', 'core'] };
-    const wrong = [...graph].flatMap(([file, to]) => [...to].filter((t) => may[room(file)] && !may[room(file)].includes(room(t))).map((t) => `${short(file)} → ${short(t)}`));
+    const may: Record<string, readonly string[]> = {
+      core: ['core'],
+      view: ['view', 'core'],
+      engine: ['engine', 'view', 'core'],
+      server: ['server', 'core'],
+    };
+    const wrong = [...graph].flatMap(([file, to]) =>
+      [...to]
+        .filter((t) => may[room(file)] && !may[room(file)].includes(room(t)))
+        .map((t) => `${short(file)} → ${short(t)}`),
+    );
     expect(wrong).toEqual([]);
   });
 });

@@ -2,7 +2,8 @@ import { NextRequest } from 'next/server';
 import { describe, expect, it } from 'vitest';
 import { proxy } from './proxy';
 
-const ask = (headers: Record<string, string>, method = 'GET') => proxy(new NextRequest('http://127.0.0.1:4173/', { method, headers }));
+const ask = (headers: Record<string, string>, method = 'GET') =>
+  proxy(new NextRequest('http://127.0.0.1:4173/', { method, headers }));
 
 describe('before every request', () => {
   it('a local page gets a policy with a nonce of its own, and an isolated process', () => {

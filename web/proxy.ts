@@ -3,7 +3,12 @@ import { contentSecurityPolicy, refusal, SAFETY_HEADERS } from './server/http/gu
 
 /** Runs before every request: who may ask, and what the answer may do. */
 export function proxy(request: NextRequest): Response {
-  const why = refusal(request.method, request.headers.get('host'), request.headers.get('origin'), process.env.MAYPOLE_HOSTS);
+  const why = refusal(
+    request.method,
+    request.headers.get('host'),
+    request.headers.get('origin'),
+    process.env.MAYPOLE_HOSTS,
+  );
   if (why) return Response.json({ error: why }, { status: 403, headers: SAFETY_HEADERS });
   const nonce = btoa(crypto.randomUUID());
   const policy = contentSecurityPolicy(nonce, process.env.NODE_ENV === 'development');

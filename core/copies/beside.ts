@@ -22,7 +22,13 @@ export function beside(copies: Copies, mesh: Mesh): Mesh {
     ...(group ? { group: longer(group, 0) } : {}),
     ...(ids ? { ids: longer(ids, 4_294_967_295) } : {}),
     ...(late ? { late: longer(late, 0) } : {}),
-    ...(channels ? { channels: mapChannels(channels, (values, width) => longer(values, ...Array.from({ length: width }, () => NaN))) } : {}),
+    ...(channels
+      ? {
+          channels: mapChannels(channels, (values, width) =>
+            longer(values, ...Array.from({ length: width }, () => NaN)),
+          ),
+        }
+      : {}),
     ...(wears ? { wears: longer(wears, 0) } : {}),
   });
 }

@@ -9,7 +9,12 @@ export function emptyBox(): Box {
 }
 
 /** Widens a box so that it holds another under the matrix at `o`: the middle of that, and half its sides taken through the absolute matrix. */
-export function growBy(box: Box, other: { readonly min: readonly number[]; readonly max: readonly number[] }, m: ArrayLike<number>, o: number): void {
+export function growBy(
+  box: Box,
+  other: { readonly min: readonly number[]; readonly max: readonly number[] },
+  m: ArrayLike<number>,
+  o: number,
+): void {
   for (let k = 0; k < 3; k++) {
     let middle = m[o + 12 + k];
     let half = 0;

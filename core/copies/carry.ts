@@ -43,7 +43,10 @@ export function carry(mesh: Mesh, move: (probe: Mesh) => Mesh, carries: Carries)
     }
   }
   const p = move({ connectivity: probeConnectivity(n), positions: probe }).positions;
-  if (p.length !== probe.length) throw new StepProblem('This step makes new points, so that it cannot move copies whole; let it work on each copy or on all as one form.');
+  if (p.length !== probe.length)
+    throw new StepProblem(
+      'This step makes new points, so that it cannot move copies whole; let it work on each copy or on all as one form.',
+    );
   const out = m.slice();
   for (let i = 0, o = 0, q = 0; i < n; i++, o += 16, q += 9) {
     out[o + 12] = p[q];
@@ -64,7 +67,11 @@ export function carry(mesh: Mesh, move: (probe: Mesh) => Mesh, carries: Carries)
     const X = [xx / lx, xy / lx, xz / lx];
     const Y = [yx / ly, yy / ly, yz / ly];
     const Z = [X[1] * Y[2] - X[2] * Y[1], X[2] * Y[0] - X[0] * Y[2], X[0] * Y[1] - X[1] * Y[0]];
-    const s = [Math.hypot(m[o], m[o + 1], m[o + 2]), Math.hypot(m[o + 4], m[o + 5], m[o + 6]), Math.hypot(m[o + 8], m[o + 9], m[o + 10])];
+    const s = [
+      Math.hypot(m[o], m[o + 1], m[o + 2]),
+      Math.hypot(m[o + 4], m[o + 5], m[o + 6]),
+      Math.hypot(m[o + 8], m[o + 9], m[o + 10]),
+    ];
     for (let k = 0; k < 3; k++) {
       out[o + k] = scale * s[0] * X[k];
       out[o + 4 + k] = scale * s[1] * Y[k];

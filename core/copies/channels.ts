@@ -14,7 +14,10 @@ export const copyChannels = Object.keys(CHANNEL_WIDTH) as CopyChannel[];
 export type CopyChannels = Readonly<Partial<Record<CopyChannel, Float32Array>>>;
 
 /** Channels made anew from those that are there, each by its width; undefined where there are none. */
-export function mapChannels(channels: CopyChannels | undefined, make: (values: Float32Array, width: number, channel: CopyChannel) => Float32Array): CopyChannels | undefined {
+export function mapChannels(
+  channels: CopyChannels | undefined,
+  make: (values: Float32Array, width: number, channel: CopyChannel) => Float32Array,
+): CopyChannels | undefined {
   if (!channels) return undefined;
   const out: Partial<Record<CopyChannel, Float32Array>> = {};
   for (const c of copyChannels) if (channels[c]) out[c] = make(channels[c], CHANNEL_WIDTH[c], c);

@@ -15,13 +15,16 @@ import { areaOn, insideOf, scatterIn, scatterOn } from './scatter';
 
 const random = randomSource(77);
 const ball = form('geodesic', { frequency: 2, radius: 0.2 });
-const triples = (p: ArrayLike<number>) => Array.from({ length: p.length / 3 }, (_, i) => [p[3 * i], p[3 * i + 1], p[3 * i + 2]]);
+const triples = (p: ArrayLike<number>) =>
+  Array.from({ length: p.length / 3 }, (_, i) => [p[3 * i], p[3 * i + 1], p[3 * i + 2]]);
 const far = (a: readonly number[], b: readonly number[]) => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
 const positionsOn = (mesh: Mesh, { corners, shares }: ReturnType<typeof scatterOn>) =>
-  Array.from({ length: shares.length / 2 }, (_, i) => [0, 1, 2].map((k) => {
-    const [a, b, c] = [0, 1, 2].map((q) => mesh.positions[3 * corners[3 * i + q] + k]);
-    return a + shares[2 * i] * (b - a) + shares[2 * i + 1] * (c - a);
-  }));
+  Array.from({ length: shares.length / 2 }, (_, i) =>
+    [0, 1, 2].map((k) => {
+      const [a, b, c] = [0, 1, 2].map((q) => mesh.positions[3 * corners[3 * i + q] + k]);
+      return a + shares[2 * i] * (b - a) + shares[2 * i + 1] * (c - a);
+    }),
+  );
 
 describe('matrices of copies, against npm gl-matrix', () => {
   it('are size, then turn, then place; and lists of lists are products', () => {
@@ -32,9 +35,16 @@ describe('matrices of copies, against npm gl-matrix', () => {
       placeMatrix(ours, 0, q[0], q[1], q[2], q[3], s, ...at);
       const theirs = mat4.fromRotationTranslationScale(mat4.create(), q, at as never, [s, s, s]);
       ours.forEach((x, i) => expect(x).toBeCloseTo(theirs[i], 5));
-      const inner = repeatOver({ at: Float32Array.from([1, 2, 3]), turns: Float32Array.from(q), sizes: Float32Array.of(s) }, { sources: [ball] });
+      const inner = repeatOver(
+        { at: Float32Array.from([1, 2, 3]), turns: Float32Array.from(q), sizes: Float32Array.of(s) },
+        { sources: [ball] },
+      );
       const outer = repeatOver({ at: Float32Array.from(at), turns: Float32Array.from(q) }, { sources: [inner] });
-      const second = mat4.multiply(mat4.create(), mat4.fromRotationTranslationScale(mat4.create(), q, at as never, [1, 1, 1]), mat4.fromRotationTranslationScale(mat4.create(), q, [1, 2, 3], [s, s, s]));
+      const second = mat4.multiply(
+        mat4.create(),
+        mat4.fromRotationTranslationScale(mat4.create(), q, at as never, [1, 1, 1]),
+        mat4.fromRotationTranslationScale(mat4.create(), q, [1, 2, 3], [s, s, s]),
+      );
       outer.copies!.matrices.forEach((x, i) => expect(x).toBeCloseTo(second[i], 4));
     }
   });
@@ -75,11 +85,18 @@ describe('scattering', () => {
     // Bands of equal height on the side, and the two caps: expected shares by the areas of frusta and discs.
     const slant = Math.hypot(2, 1.45);
     const radius = (t: number) => 1.5 + t * (0.05 - 1.5);
-    const expected = [...Array.from({ length: 8 }, (_, b) => (Math.PI * (radius(b / 8) + radius((b + 1) / 8)) * slant) / 8), Math.PI * 1.5 ** 2, Math.PI * 0.05 ** 2];
+    const expected = [
+      ...Array.from({ length: 8 }, (_, b) => (Math.PI * (radius(b / 8) + radius((b + 1) / 8)) * slant) / 8),
+      Math.PI * 1.5 ** 2,
+      Math.PI * 0.05 ** 2,
+    ];
     const seen = new Array(10).fill(0);
     for (const [, y] of places) seen[y < -0.9999 ? 8 : y > 0.9999 ? 9 : Math.min(7, Math.floor(((y + 1) / 2) * 8))]++;
     const total = expected.reduce((a, b) => a + b, 0);
-    const chi = seen.reduce((s, n, i) => s + (n - (count * expected[i]) / total) ** 2 / ((count * expected[i]) / total), 0);
+    const chi = seen.reduce(
+      (s, n, i) => s + (n - (count * expected[i]) / total) ** 2 / ((count * expected[i]) / total),
+      0,
+    );
     // Upper 0.1 % point for 9 degrees of freedom: 27.88.
     expect(chi).toBeLessThan(27.88);
     // 24 sides in place of a circle: a polygon's area is a little smaller.
@@ -111,7 +128,12 @@ describe('scattering', () => {
     expect(inner).toBeGreaterThan(0.125 - 3 * Math.sqrt((0.125 * 0.875) / 8000) - 0.002);
     expect(inner).toBeLessThan(0.125 + 3 * Math.sqrt((0.125 * 0.875) / 8000) + 0.002);
     const inside = insideOf(form('torus', { ringRadius: 1, pipeRadius: 0.3 }));
-    expect([inside(1, 0, 0), inside(0, 0, 0), inside(0, 0, -1.1), inside(1.4, 0, 0)]).toEqual([true, false, true, false]);
+    expect([inside(1, 0, 0), inside(0, 0, 0), inside(0, 0, -1.1), inside(1.4, 0, 0)]).toEqual([
+      true,
+      false,
+      true,
+      false,
+    ]);
   });
 });
 
@@ -132,7 +154,8 @@ describe('places', () => {
     expect(grid({ columns: 4, layers: 3, rows: 2 })).toHaveLength(24);
   });
   it('on a line 30 copies 75 apart end 2175 from the first; by total the same way is shared', () => {
-    const line = (values: object) => triples(centresOf(step('repeat-line', ball, { count: 30, centred: false, ...values }).copies!));
+    const line = (values: object) =>
+      triples(centresOf(step('repeat-line', ball, { count: 30, centred: false, ...values }).copies!));
     expect(line({ way: [75, 0, 0] })[29][0]).toBeCloseTo(2175, 3);
     expect(line({ way: [75, 0, 0], by: 'total' })[29][0]).toBeCloseTo(75, 4);
     expect(line({ way: [75, 0, 0], by: 'total' })[1][0]).toBeCloseTo(75 / 29, 4);
@@ -150,7 +173,8 @@ describe('places', () => {
   it('like seeds never line up: neighbours differ by the golden angle, 137.5°', () => {
     const p = triples(centresOf(step('repeat-rings', ball, { shape: 'seeds', count: 60, radius: 0.1 }).copies!));
     const angle = (i: number) => Math.atan2(-p[i][2], p[i][0]);
-    for (let i = 1; i < 60; i++) expect((((angle(i) - angle(i - 1)) * 180) / Math.PI + 720) % 360).toBeCloseTo(137.50776, 2);
+    for (let i = 1; i < 60; i++)
+      expect((((angle(i) - angle(i - 1)) * 180) / Math.PI + 720) % 360).toBeCloseTo(137.50776, 2);
   });
   it('move on by whole places onto each other, to the last bit, forwards and back', () => {
     for (const advance of [1, 3, -2]) {

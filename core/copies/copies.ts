@@ -48,7 +48,10 @@ export function knowCentres(matrices: Float32Array, points: Float32Array): void 
 
 /** Copies as bare points, for what reads values at places. */
 export function pointsMesh(copies: Copies): Mesh {
-  return { connectivity: { vertexCount: copyCount(copies), faceStart: new Uint32Array(1), corners: new Uint32Array(0) }, positions: centresOf(copies) };
+  return {
+    connectivity: { vertexCount: copyCount(copies), faceStart: new Uint32Array(1), corners: new Uint32Array(0) },
+    positions: centresOf(copies),
+  };
 }
 
 /** Half the size of a source: the farthest of its points from where it stands. */
@@ -113,7 +116,9 @@ function connectivityOf(list: readonly Connectivity[]): Connectivity {
   let out = lists.get(key);
   if (!out) {
     if (lists.size >= 24) lists.delete(lists.keys().next().value!);
-    out = joined(list.map((connectivity) => ({ connectivity, positions: new Float32Array(3 * connectivity.vertexCount) }))).connectivity;
+    out = joined(
+      list.map((connectivity) => ({ connectivity, positions: new Float32Array(3 * connectivity.vertexCount) })),
+    ).connectivity;
     lists.set(key, out);
   }
   return out;

@@ -28,7 +28,18 @@ export interface Dealt {
 }
 
 /** Writes size · turn and place as a matrix by columns. */
-export function placeMatrix(out: Float32Array, o: number, x: number, y: number, z: number, w: number, s: number, px: number, py: number, pz: number): void {
+export function placeMatrix(
+  out: Float32Array,
+  o: number,
+  x: number,
+  y: number,
+  z: number,
+  w: number,
+  s: number,
+  px: number,
+  py: number,
+  pz: number,
+): void {
   out[o] = s * (1 - 2 * (y * y + z * z));
   out[o + 1] = s * 2 * (x * y + z * w);
   out[o + 2] = s * 2 * (x * z - y * w);
@@ -49,7 +60,8 @@ function product(a: Float32Array, p: number, b: Float32Array, q: number, out: Fl
   for (let c = 0; c < 4; c++) {
     const [x, y, z] = [b[q + 4 * c], b[q + 4 * c + 1], b[q + 4 * c + 2]];
     const w = c === 3 ? 1 : 0;
-    for (let r = 0; r < 3; r++) out[o + 4 * c + r] = a[p + r] * x + a[p + 4 + r] * y + a[p + 8 + r] * z + w * a[p + 12 + r];
+    for (let r = 0; r < 3; r++)
+      out[o + 4 * c + r] = a[p + r] * x + a[p + 4 + r] * y + a[p + 8 + r] * z + w * a[p + 12 + r];
   }
   out[o + 15] = 1;
 }
@@ -60,7 +72,19 @@ function matricesOf(places: Places): Float32Array {
   const out = new Float32Array(16 * n);
   for (let i = 0; i < n; i++) {
     const s = sizes ? sizes[i] : 1;
-    if (turns) placeMatrix(out, 16 * i, turns[4 * i], turns[4 * i + 1], turns[4 * i + 2], turns[4 * i + 3], s, at[3 * i], at[3 * i + 1], at[3 * i + 2]);
+    if (turns)
+      placeMatrix(
+        out,
+        16 * i,
+        turns[4 * i],
+        turns[4 * i + 1],
+        turns[4 * i + 2],
+        turns[4 * i + 3],
+        s,
+        at[3 * i],
+        at[3 * i + 1],
+        at[3 * i + 2],
+      );
     else placeMatrix(out, 16 * i, 0, 0, 0, 1, s, at[3 * i], at[3 * i + 1], at[3 * i + 2]);
   }
   return out;
@@ -77,14 +101,35 @@ export function repeatOver(places: Places, dealt: Dealt): Mesh {
   const count = places.places ?? n;
   if (dealt.sources.every((s) => !s.copies)) {
     const source = dealt.which ?? new Uint16Array(n);
-    return withCopies({ sources: dealt.sources, source, matrices: outer, order, places: count, ...(places.ids ? { ids: places.ids } : {}), ...(dealt.late ? { late: dealt.late } : {}) });
+    return withCopies({
+      sources: dealt.sources,
+      source,
+      matrices: outer,
+      order,
+      places: count,
+      ...(places.ids ? { ids: places.ids } : {}),
+      ...(dealt.late ? { late: dealt.late } : {}),
+    });
   }
   return multiplied(outer, order, count, dealt, places.ids);
 }
 
-const asList = (m: Mesh): Copies => m.copies ?? { sources: [m], source: new Uint16Array(1), matrices: Float32Array.from([1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1]), order: new Float32Array(1), places: 1 };
+const asList = (m: Mesh): Copies =>
+  m.copies ?? {
+    sources: [m],
+    source: new Uint16Array(1),
+    matrices: Float32Array.from([1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1]),
+    order: new Float32Array(1),
+    places: 1,
+  };
 
-function multiplied(outer: Float32Array, order: Float32Array, places: number, { sources, which, late }: Dealt, outerIds?: Uint32Array): Mesh {
+function multiplied(
+  outer: Float32Array,
+  order: Float32Array,
+  places: number,
+  { sources, which, late }: Dealt,
+  outerIds?: Uint32Array,
+): Mesh {
   const lists = sources.map(asList);
   const shapes: Mesh[] = [];
   const number = new Map<Mesh, number>();
@@ -105,7 +150,8 @@ function multiplied(outer: Float32Array, order: Float32Array, places: number, { 
   const at = new Float32Array(total);
   const later = late || has((c) => c.late) ? new Float32Array(total) : undefined;
   const channels: Partial<Record<CopyChannel, Float32Array>> = {};
-  for (const c of copyChannels) if (has((l) => l.channels?.[c])) channels[c] = new Float32Array(CHANNEL_WIDTH[c] * total).fill(NaN);
+  for (const c of copyChannels)
+    if (has((l) => l.channels?.[c])) channels[c] = new Float32Array(CHANNEL_WIDTH[c] * total).fill(NaN);
   const wardrobe = [...new Set(lists.flatMap((l) => l.wardrobe ?? []))];
   const wears = wardrobe.length > 0 ? new Uint8Array(total) : undefined;
   const ids = outerIds || has((c) => c.ids) ? new Uint32Array(total) : undefined;
@@ -123,10 +169,23 @@ function multiplied(outer: Float32Array, order: Float32Array, places: number, { 
       if (later) later[o + j] = (late ? late[i] : 0) + (inner.late ? inner.late[j] : 0);
     }
     for (const c of copyChannels) if (inner.channels?.[c]) channels[c]!.set(inner.channels[c], CHANNEL_WIDTH[c] * o);
-    if (wears && inner.wears) for (let j = 0; j < m; j++) if (inner.wears[j]) wears[o + j] = 1 + wardrobe.indexOf(inner.wardrobe![inner.wears[j] - 1]);
+    if (wears && inner.wears)
+      for (let j = 0; j < m; j++)
+        if (inner.wears[j]) wears[o + j] = 1 + wardrobe.indexOf(inner.wardrobe![inner.wears[j] - 1]);
     o += m;
   }
-  return withCopies({ sources: shapes, source, matrices, order: at, places, group, ...(ids ? { ids } : {}), ...(later ? { late: later } : {}), ...(Object.keys(channels).length > 0 ? { channels } : {}), ...(wears ? { wears, wardrobe } : {}) });
+  return withCopies({
+    sources: shapes,
+    source,
+    matrices,
+    order: at,
+    places,
+    group,
+    ...(ids ? { ids } : {}),
+    ...(later ? { late: later } : {}),
+    ...(Object.keys(channels).length > 0 ? { channels } : {}),
+    ...(wears ? { wears, wardrobe } : {}),
+  });
 }
 
 /** Only the copies for which `keep` is true, with all they have. */
@@ -134,7 +193,10 @@ export function filtered(copies: Copies, keep: (i: number) => boolean): Copies {
   const kept = Uint32Array.from([...copies.source.keys()].filter(keep));
   // Chance goes on telling them by what they were.
   const ids = copies.ids ? kept.map((i) => copies.ids![i]) : kept;
-  const pick = <T extends Float32Array | Uint8Array | Uint16Array | Uint32Array>(a: T | undefined, width: number): T | undefined => {
+  const pick = <T extends Float32Array | Uint8Array | Uint16Array | Uint32Array>(
+    a: T | undefined,
+    width: number,
+  ): T | undefined => {
     if (!a) return undefined;
     const out = new (a.constructor as { new (n: number): T })(width * kept.length);
     for (let i = 0; i < kept.length; i++) out.set(a.subarray(width * kept[i], width * kept[i] + width), width * i);

@@ -30,7 +30,9 @@ export function scatterOn(mesh: Mesh, count: number, seed: number, spread: numbe
     const [u, w] = folded(random(), random());
     const [a, b, c] = areas.corners.subarray(3 * t, 3 * t + 3);
     if (darts) {
-      const at = [0, 1, 2].map((k) => p[3 * a + k] + u * (p[3 * b + k] - p[3 * a + k]) + w * (p[3 * c + k] - p[3 * a + k]));
+      const at = [0, 1, 2].map(
+        (k) => p[3 * a + k] + u * (p[3 * b + k] - p[3 * a + k]) + w * (p[3 * c + k] - p[3 * a + k]),
+      );
       if (!darts.throw(at[0], at[1], at[2])) continue;
     }
     corners.push(a, b, c);
@@ -58,7 +60,9 @@ class Darts {
       for (let b = j - 1; b <= j + 1; b++)
         for (let c = k - 1; c <= k + 1; c++) {
           const there = this.cells.get(`${a},${b},${c}`);
-          if (there) for (let q = 0; q < there.length; q += 3) if ((there[q] - x) ** 2 + (there[q + 1] - y) ** 2 + (there[q + 2] - z) ** 2 < s * s) return false;
+          if (there)
+            for (let q = 0; q < there.length; q += 3)
+              if ((there[q] - x) ** 2 + (there[q + 1] - y) ** 2 + (there[q + 2] - z) ** 2 < s * s) return false;
         }
     const key = `${i},${j},${k}`;
     const own = this.cells.get(key);

@@ -145,7 +145,21 @@ export interface AssetParam extends ParamBase {
   readonly accepts: 'shape' | 'picture';
 }
 
-export type Param = NumberParam | VectorParam | ChoiceParam | SwitchParam | ColourParam | FormulaParam | SourceParam | KeysParam | CurveParam | PointsParam | StopsParam | TextParam | RibbonParam | AssetParam;
+export type Param =
+  | NumberParam
+  | VectorParam
+  | ChoiceParam
+  | SwitchParam
+  | ColourParam
+  | FormulaParam
+  | SourceParam
+  | KeysParam
+  | CurveParam
+  | PointsParam
+  | StopsParam
+  | TextParam
+  | RibbonParam
+  | AssetParam;
 export type Params = Readonly<Record<string, Param>>;
 
 /** A number as stored: standing still, or with the motion that drives it. */
@@ -209,7 +223,13 @@ export function number(title: string, value: number, help: string, options: Numb
 export const MAX_SEED = 99_999;
 
 /** A whole number that chance or a pattern is thrown by; another one, another throw. */
-export function seed(title: string, value: number, help: string, seeds: 'chance' | 'pattern', options: Pick<NumberOptions, 'moves' | 'more' | 'shownWhen'> = {}): NumberParam {
+export function seed(
+  title: string,
+  value: number,
+  help: string,
+  seeds: 'chance' | 'pattern',
+  options: Pick<NumberOptions, 'moves' | 'more' | 'shownWhen'> = {},
+): NumberParam {
   return number(title, value, help, { min: 0, max: MAX_SEED, soft: [0, 100], integer: true, seeds, ...options });
 }
 
@@ -233,12 +253,29 @@ export function choice<const V extends string>(
   return { type: 'choice', title, help, default: value, options, ...more };
 }
 
-export function toggle(title: string, value: boolean, help: string, more: Pick<ParamBase, 'shownWhen' | 'more'> = {}): SwitchParam {
+export function toggle(
+  title: string,
+  value: boolean,
+  help: string,
+  more: Pick<ParamBase, 'shownWhen' | 'more'> = {},
+): SwitchParam {
   return { type: 'switch', title, help, default: value, ...more };
 }
 
-export function colour(title: string, value: string, help: string, more: Partial<Pick<ColourParam, 'moves'>> & Pick<ParamBase, 'shownWhen'> = {}): ColourParam {
-  return { type: 'colour', title, help, default: value, moves: more.moves ?? true, ...(more.shownWhen ? { shownWhen: more.shownWhen } : {}) };
+export function colour(
+  title: string,
+  value: string,
+  help: string,
+  more: Partial<Pick<ColourParam, 'moves'>> & Pick<ParamBase, 'shownWhen'> = {},
+): ColourParam {
+  return {
+    type: 'colour',
+    title,
+    help,
+    default: value,
+    moves: more.moves ?? true,
+    ...(more.shownWhen ? { shownWhen: more.shownWhen } : {}),
+  };
 }
 
 type Shown = Pick<ParamBase, 'shownWhen'>;
@@ -259,7 +296,12 @@ export function curve(title: string, value: readonly number[], help: string, mor
   return { type: 'curve', title, help, default: value, ...more };
 }
 
-export function points(title: string, value: Points, help: string, more: Pick<ParamBase, 'shownWhen' | 'more'> = {}): PointsParam {
+export function points(
+  title: string,
+  value: Points,
+  help: string,
+  more: Pick<ParamBase, 'shownWhen' | 'more'> = {},
+): PointsParam {
   return { type: 'points', title, help, default: value, ...more };
 }
 
@@ -267,16 +309,30 @@ export function stops(title: string, value: readonly ColourStop[], help: string)
   return { type: 'stops', title, help, default: value };
 }
 
-export function text(title: string, value: string, help: string, more: Shown & { readonly max?: number; readonly lines?: number; readonly file?: string } = {}): TextParam {
+export function text(
+  title: string,
+  value: string,
+  help: string,
+  more: Shown & { readonly max?: number; readonly lines?: number; readonly file?: string } = {},
+): TextParam {
   const { max = 200, lines = 1, ...rest } = more;
   return { type: 'text', title, help, default: value, max, lines, ...rest };
 }
 
-export function ribbon(title: string, help: string, more: Pick<RibbonParam, 'shownWhen' | 'more' | 'serves'> = {}): RibbonParam {
+export function ribbon(
+  title: string,
+  help: string,
+  more: Pick<RibbonParam, 'shownWhen' | 'more' | 'serves'> = {},
+): RibbonParam {
   return { type: 'ribbon', title, help, default: '', ...more };
 }
 
-export function asset(title: string, accepts: AssetParam['accepts'], help: string, more: Pick<ParamBase, 'shownWhen' | 'more'> = {}): AssetParam {
+export function asset(
+  title: string,
+  accepts: AssetParam['accepts'],
+  help: string,
+  more: Pick<ParamBase, 'shownWhen' | 'more'> = {},
+): AssetParam {
   return { type: 'asset', title, help, default: '', accepts, ...more };
 }
 

@@ -33,7 +33,8 @@ describe('numbers as they are typed', () => {
     ['80%', '×', 0.8],
     ['1e-3', 'm', 0.001],
   ])('%s in %s is %d', (text, unit, value) => expect(parseQuantity(text, unit, loop)).toBeCloseTo(value, 12));
-  it('rates of broadcast are exact', () => expect(parseQuantity('1s', 'frames', { frames: 100, fps: 29.97 })).toBeCloseTo(30_000 / 1001, 12));
+  it('rates of broadcast are exact', () =>
+    expect(parseQuantity('1s', 'frames', { frames: 100, fps: 29.97 })).toBeCloseTo(30_000 / 1001, 12));
   it.each([
     ['', 'm', 'Nothing is typed; write a number.'],
     ['abc', 'm', '“abc” is not a number.'],

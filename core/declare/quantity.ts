@@ -10,13 +10,24 @@ export class QuantityError extends Error {
 type Factors = Readonly<Record<string, number>>;
 
 const LENGTHS: Factors = { m: 1, cm: 0.01, mm: 0.001, km: 1000 };
-const scaled = (factors: Factors, by: number): Factors => Object.fromEntries(Object.entries(factors).map(([name, f]) => [name, f * by]));
+const scaled = (factors: Factors, by: number): Factors =>
+  Object.fromEntries(Object.entries(factors).map(([name, f]) => [name, f * by]));
 
 /** What the units that may be typed are in the unit of a field. Times are told by the loop. */
 function factorsOf(unit: string, loop: Loop): Factors {
   const rate = frameRate(loop.fps);
   const second = rate.num / rate.den;
-  const frames: Factors = { f: 1, fr: 1, frame: 1, frames: 1, s: second, sec: second, ms: second / 1000, loop: loop.frames, loops: loop.frames };
+  const frames: Factors = {
+    f: 1,
+    fr: 1,
+    frame: 1,
+    frames: 1,
+    s: second,
+    sec: second,
+    ms: second / 1000,
+    loop: loop.frames,
+    loops: loop.frames,
+  };
   switch (unit) {
     case 'm':
       return LENGTHS;
@@ -53,21 +64,35 @@ function factorsOf(unit: string, loop: Loop): Factors {
  * @throws QuantityError
  */
 export function parseQuantity(typed: string, unit: string, loop: Loop): number {
-  const text = typed.trim().replace(/(\d),(\d)/g, '$1.$2').replace(/−/g, '-');
+  const text = typed
+    .trim()
+    .replace(/(\d),(\d)/g, '$1.$2')
+    .replace(/−/g, '-');
   if (text === '') throw new QuantityError('Nothing is typed; write a number.');
   const factors = factorsOf(unit, loop);
   let unknown = '';
   // A unit belongs to the whole product or quotient before it: 1/4 turn is a quarter of one.
-  const plain = text.replace(/((?:\d+\.?\d*|\.\d+)(?:e[-+]?\d+)?(?:\s*[*/]\s*(?:\d+\.?\d*|\.\d+))*)\s*([a-z°%×]+)/gi, (whole, number: string, word: string) => {
-    const factor = factors[word] ?? factors[word.toLowerCase()];
-    if (factor === undefined) {
-      if (/^(pi|e)$/i.test(word)) return whole;
-      unknown ||= word;
-      return number;
-    }
-    return factor === 1 ? `(${number})` : `((${number})*${factor})`;
-  });
-  if (unknown) throw new QuantityError(`“${unknown}” is no unit of this value; use ${Object.keys(factors).filter((f) => f !== '').slice(0, 4).join(', ') || 'a plain number'}.`);
+  const plain = text.replace(
+    /((?:\d+\.?\d*|\.\d+)(?:e[-+]?\d+)?(?:\s*[*/]\s*(?:\d+\.?\d*|\.\d+))*)\s*([a-z°%×]+)/gi,
+    (whole, number: string, word: string) => {
+      const factor = factors[word] ?? factors[word.toLowerCase()];
+      if (factor === undefined) {
+        if (/^(pi|e)$/i.test(word)) return whole;
+        unknown ||= word;
+        return number;
+      }
+      return factor === 1 ? `(${number})` : `((${number})*${factor})`;
+    },
+  );
+  if (unknown)
+    throw new QuantityError(
+      `“${unknown}” is no unit of this value; use ${
+        Object.keys(factors)
+          .filter((f) => f !== '')
+          .slice(0, 4)
+          .join(', ') || 'a plain number'
+      }.`,
+    );
   let value: number | undefined;
   try {
     value = constantOf(parseFormula(plain));

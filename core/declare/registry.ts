@@ -35,7 +35,8 @@ export class Registry<K extends Declared> {
   /** The declaration of a kind; throws a RangeError naming an unknown one. */
   get(kind: string): K {
     const found = this.byKind.get(kind);
-    if (!found) throw new RangeError(`There is no ${this.what} called “${kind}”. Known: ${[...this.byKind.keys()].join(', ')}.`);
+    if (!found)
+      throw new RangeError(`There is no ${this.what} called “${kind}”. Known: ${[...this.byKind.keys()].join(', ')}.`);
     return found;
   }
 

@@ -11,6 +11,10 @@ export function isShown(params: Params, values: Readonly<Record<string, unknown>
   if (!param) return true;
   return conditionsOf(param).every(({ param: by, is }) => {
     const other = params[by];
-    return other !== undefined && is.includes((values[by] ?? other.default) as string | boolean) && isShown(params, values, by);
+    return (
+      other !== undefined &&
+      is.includes((values[by] ?? other.default) as string | boolean) &&
+      isShown(params, values, by)
+    );
   });
 }

@@ -16,10 +16,22 @@ export function asOne(mesh: Mesh, remedy: string): Mesh {
  *
  * @param each works on one source and may know the result already
  */
-export function applyToCopies(kind: StepKind, values: Evaluated<Params>, mesh: Mesh, context: StepContext, chosen: CopiesAs | undefined, each: (source: Mesh) => Mesh): Mesh {
+export function applyToCopies(
+  kind: StepKind,
+  values: Evaluated<Params>,
+  mesh: Mesh,
+  context: StepContext,
+  chosen: CopiesAs | undefined,
+  each: (source: Mesh) => Mesh,
+): Mesh {
   const as = mesh.copies ? copiesAsOf(kind, chosen) : null;
   if (as === null) return applyStep(kind, values, mesh, context);
   if (as === 'whole') return carry(mesh, (probe) => applyStep(kind, values, probe, context), kind.carries ?? 'turn');
   if (as === 'each') return withSources(mesh.copies!, mesh.copies!.sources.map(each));
-  return applyStep(kind, values, asOne(mesh, `Use fewer copies or simpler ones, or let ${kind.title} work on each copy.`), context);
+  return applyStep(
+    kind,
+    values,
+    asOne(mesh, `Use fewer copies or simpler ones, or let ${kind.title} work on each copy.`),
+    context,
+  );
 }

@@ -44,7 +44,10 @@ export class MissingAsset extends Error {
  * here. Files that are nowhere are left out, and their steps say so; where fetching itself fails the
  * promise is rejected, so that it is tried again.
  */
-export function makeReady(ribbon: RibbonDoc, fetchAsset: (fingerprint: string) => Promise<Asset>): Promise<void> | null {
+export function makeReady(
+  ribbon: RibbonDoc,
+  fetchAsset: (fingerprint: string) => Promise<Asset>,
+): Promise<void> | null {
   const waits: Promise<void>[] = [];
   for (const s of stepsOf(ribbon)) {
     const { load, loaded } = stepKind(s.kind);

@@ -10,7 +10,14 @@ import { sceneAt } from './picture-at';
 import { fitFrame, orbitPose, verticalFov } from '../scene/lens';
 
 const loop = { frames: 60, fps: 30 };
-const wave = (low: number, high: number, turns = 1): MotionDoc => ({ motion: 'wave', shape: 'sine', low, high, turns, phase: 0 });
+const wave = (low: number, high: number, turns = 1): MotionDoc => ({
+  motion: 'wave',
+  shape: 'sine',
+  low,
+  high,
+  turns,
+  phase: 0,
+});
 
 function ribbon(...steps: ReturnType<typeof newStep>[]): RibbonDoc {
   return { ...newRibbon('torus', 0), steps };
@@ -19,7 +26,13 @@ const ring = newStep('torus', { ringSegments: 16, pipeSegments: 8 });
 
 describe('evaluating a ribbon', () => {
   it('gives bit-identical buffers at f = 0 and f = N for a closed one, from fresh stores', () => {
-    const moving = ribbon(ring, newStep('displace', { rate: 1.5, height: wave(0.1, 0.4, 2) }), newStep('subdivide'), newStep('smooth'), newStep('twist', { angle: wave(-90, 90) }));
+    const moving = ribbon(
+      ring,
+      newStep('displace', { rate: 1.5, height: wave(0.1, 0.4, 2) }),
+      newStep('subdivide'),
+      newStep('smooth'),
+      newStep('twist', { angle: wave(-90, 90) }),
+    );
     const [a, b] = [0, 60].map((f) => evaluateRibbon(moving, loop, f, 'draft', new MeshCache()).mesh.positions);
     expect(b).toEqual(a);
     const half = evaluateRibbon(moving, loop, 30, 'draft', new MeshCache()).mesh.positions;
@@ -49,29 +62,43 @@ describe('evaluating a ribbon', () => {
   });
   it('follows the order of the steps', () => {
     const [d, s] = [newStep('displace', { rate: 0 }), newStep('subdivide')];
-    const at = (...steps: ReturnType<typeof newStep>[]) => evaluateRibbon(ribbon(ring, ...steps), loop, 0, 'draft', new MeshCache()).mesh.positions;
+    const at = (...steps: ReturnType<typeof newStep>[]) =>
+      evaluateRibbon(ribbon(ring, ...steps), loop, 0, 'draft', new MeshCache()).mesh.positions;
     expect(at(d, s)).not.toEqual(at(s, d));
   });
   it('says what a step cannot do, on its step, and passes the shape through', () => {
     const much = newStep('subdivide', { draftLevel: 7 });
-    const r = evaluateRibbon(ribbon(newStep('torus', { ringSegments: 240, pipeSegments: 120 }), much, newStep('twist')), loop, 0, 'draft', new MeshCache());
+    const r = evaluateRibbon(
+      ribbon(newStep('torus', { ringSegments: 240, pipeSegments: 120 }), much, newStep('twist')),
+      loop,
+      0,
+      'draft',
+      new MeshCache(),
+    );
     expect(r.problems.map((p) => p.step)).toEqual([much.id]);
     expect(r.problems[0].message).toContain('Lower the draft level');
     expect(r.mesh.connectivity.vertexCount).toBe(240 * 120);
   });
   it('says so when a ribbon begins without a form, or has a second one', () => {
-    expect(evaluateRibbon(ribbon(newStep('twist')), loop, 0, 'draft', new MeshCache()).problems[0].message).toContain('begins with a form');
-    expect(evaluateRibbon(ribbon(ring, newStep('box')), loop, 0, 'draft', new MeshCache()).problems[0].message).toContain('can only begin a ribbon');
+    expect(evaluateRibbon(ribbon(newStep('twist')), loop, 0, 'draft', new MeshCache()).problems[0].message).toContain(
+      'begins with a form',
+    );
+    expect(
+      evaluateRibbon(ribbon(ring, newStep('box')), loop, 0, 'draft', new MeshCache()).problems[0].message,
+    ).toContain('can only begin a ribbon');
   });
   it('has different detail only where a step has', () => {
-    const keys = (r: RibbonDoc) => (['draft', 'final'] as const).map((d) => evaluateRibbon(r, loop, 0, d, new MeshCache()).key);
+    const keys = (r: RibbonDoc) =>
+      (['draft', 'final'] as const).map((d) => evaluateRibbon(r, loop, 0, d, new MeshCache()).key);
     expect(new Set(keys(ribbon(ring, newStep('twist')))).size).toBe(1);
     expect(new Set(keys(ribbon(ring, newStep('subdivide')))).size).toBe(2);
   });
   it('keeps motions closed whatever the length of the loop', () => {
     const moving = ribbon(ring, newStep('displace', { rate: 0.8 }), newStep('twist', { angle: wave(0, 45, 3) }));
     for (const frames of [1, 7, 100, 241]) {
-      const [a, b] = [0, frames].map((f) => evaluateRibbon(moving, { frames, fps: 24 }, f, 'draft', new MeshCache()).mesh.positions);
+      const [a, b] = [0, frames].map(
+        (f) => evaluateRibbon(moving, { frames, fps: 24 }, f, 'draft', new MeshCache()).mesh.positions,
+      );
       expect(b).toEqual(a);
     }
   });
@@ -81,7 +108,9 @@ describe('fingerprints', () => {
   it('of a ribbon change with its steps, length and detail, and not with name, finish or rate', () => {
     const base = ribbon(ring, newStep('twist'));
     const print = ribbonFingerprint(base, loop, 'draft');
-    expect(ribbonFingerprint({ ...base, name: 'Other', finishes: [], colour: '#000000' }, { ...loop, fps: 12 }, 'draft')).toBe(print);
+    expect(
+      ribbonFingerprint({ ...base, name: 'Other', finishes: [], colour: '#000000' }, { ...loop, fps: 12 }, 'draft'),
+    ).toBe(print);
     expect(ribbonFingerprint(base, { ...loop, frames: 61 }, 'draft')).not.toBe(print);
     expect(ribbonFingerprint(base, loop, 'final')).not.toBe(print);
   });
@@ -122,12 +151,28 @@ describe('scene', () => {
     orbitPose(10, 90, 2, [0, 0, 0]).position.forEach((x, k) => expect(x).toBeCloseTo([0, 2, 0][k], 9));
   });
   it('camera, light and finish may move, and close', () => {
-    const piece = withScene(withScene(newPiece(), 'cameras', { azimuth: wave(0, 30) }), 'lights', { strength: wave(50, 150) });
+    const piece = withScene(withScene(newPiece(), 'cameras', { azimuth: wave(0, 30) }), 'lights', {
+      strength: wave(50, 150),
+    });
     expect(sceneAt(piece, 100)).toEqual(sceneAt(piece, 0));
     expect(sceneAt(piece, 25).lights[0].strength).toBeCloseTo(1.5, 9);
-    const { finishes } = withFinish(withFinish(newRibbon('box', 0), { colour: '#112233', roughness: wave(0, 100), metalness: 20 }), { roughness: 30 }, 'inside');
-    expect(surfacesOf(finishes, { frame: 25, frames: 100 })).toEqual({ 0: { baseColor: '#112233', roughness: 1, metalness: 0.2 }, 1: { baseColor: '#F1EDE4', roughness: 0.3, metalness: 0 } });
+    const { finishes } = withFinish(
+      withFinish(newRibbon('box', 0), { colour: '#112233', roughness: wave(0, 100), metalness: 20 }),
+      { roughness: 30 },
+      'inside',
+    );
+    expect(surfacesOf(finishes, { frame: 25, frames: 100 })).toEqual({
+      0: { baseColor: '#112233', roughness: 1, metalness: 0.2 },
+      1: { baseColor: '#F1EDE4', roughness: 0.3, metalness: 0 },
+    });
     // A finish that is off is worn by nobody; that of the form always is.
-    expect(Object.keys(surfacesOf(finishes.map((f) => ({ ...f, on: false })), { frame: 0, frames: 100 }))).toEqual(['0']);
+    expect(
+      Object.keys(
+        surfacesOf(
+          finishes.map((f) => ({ ...f, on: false })),
+          { frame: 0, frames: 100 },
+        ),
+      ),
+    ).toEqual(['0']);
   });
 });

@@ -8,9 +8,21 @@ import { evaluateRibbon } from './ribbon';
 const sway = { motion: 'wave', shape: 'sine', low: -60, high: 60, turns: 1, phase: 0 };
 // Counts that no other test has: what those have made already would be held, and not grow.
 const chains: Record<string, StepDoc[]> = {
-  'a form that moves on one connectivity': [newStep('torus', { ringSegments: 119, pipeSegments: 41 }), newStep('subdivide'), newStep('twist', { angle: sway })],
-  'copies': [newStep('box', { segments: 2 }), newStep('repeat-grid', { columns: 30, rows: 20, layers: 10 }), newStep('vary', { what: 'turn', turnTo: [0, sway as never, 0] })],
-  'a connectivity that is another at every frame': [newStep('sphere', { meridians: 53, parallels: 31 }), newStep('thin-out', { share: { ...sway, low: 10, high: 90 } as never }), newStep('shell')],
+  'a form that moves on one connectivity': [
+    newStep('torus', { ringSegments: 119, pipeSegments: 41 }),
+    newStep('subdivide'),
+    newStep('twist', { angle: sway }),
+  ],
+  copies: [
+    newStep('box', { segments: 2 }),
+    newStep('repeat-grid', { columns: 30, rows: 20, layers: 10 }),
+    newStep('vary', { what: 'turn', turnTo: [0, sway as never, 0] }),
+  ],
+  'a connectivity that is another at every frame': [
+    newStep('sphere', { meridians: 53, parallels: 31 }),
+    newStep('thin-out', { share: { ...sway, low: 10, high: 90 } as never }),
+    newStep('shell'),
+  ],
 };
 
 /** Memory that is let go is given back a little later, in several rounds. */
@@ -28,7 +40,13 @@ describe('the memory that is counted', () => {
       const gc = runInNewContext('gc') as () => void;
       const ribbon = { ...newRibbon('box', 0), steps };
       // What kernels and libraries take once is there before it is measured; connectivities are others there.
-      evaluateRibbon({ ...ribbon, steps: [newStep('cone'), ...steps.slice(1)] }, { frames: 60, fps: 25 }, 0, 'final', new MeshCache());
+      evaluateRibbon(
+        { ...ribbon, steps: [newStep('cone'), ...steps.slice(1)] },
+        { frames: 60, fps: 25 },
+        0,
+        'final',
+        new MeshCache(),
+      );
       const cache = new MeshCache(1e12);
       await settled(gc);
       const before = process.memoryUsage().arrayBuffers;

@@ -8,12 +8,23 @@ const keys = new WeakMap<Mesh, string>();
 function buffersOf({ connectivity, positions, copies: c }: Mesh): ArrayBufferView[] {
   const own = [positions, ...connectivityBuffers(connectivity)];
   if (!c) return own;
-  const lists = [c.matrices, c.order, c.source, ...channelBuffers(c.channels), c.wears, c.late, c.group, c.ids].filter((x) => x !== undefined);
+  const lists = [c.matrices, c.order, c.source, ...channelBuffers(c.channels), c.wears, c.late, c.group, c.ids].filter(
+    (x) => x !== undefined,
+  );
   return [...own, ...lists, ...c.sources.flatMap(buffersOf)];
 }
 
-function connectivityBuffers({ faceStart, corners, shadingGroups, slots, uv, curves }: Connectivity): ArrayBufferView[] {
-  return [faceStart, corners, shadingGroups, slots, uv, curves?.start, curves?.points, curves?.closed].filter((x) => x !== undefined);
+function connectivityBuffers({
+  faceStart,
+  corners,
+  shadingGroups,
+  slots,
+  uv,
+  curves,
+}: Connectivity): ArrayBufferView[] {
+  return [faceStart, corners, shadingGroups, slots, uv, curves?.start, curves?.points, curves?.closed].filter(
+    (x) => x !== undefined,
+  );
 }
 
 function connectivitiesOf({ connectivity, copies }: Mesh): Connectivity[] {
@@ -72,7 +83,8 @@ export class MeshCache {
   /** The key under which a shape was made. Throws a RangeError for one that has none: a number given here would be another one elsewhere. */
   keyOf(mesh: Mesh): string {
     const key = keys.get(mesh);
-    if (key === undefined) throw new RangeError('This shape was made under no key; name it after the step that made it.');
+    if (key === undefined)
+      throw new RangeError('This shape was made under no key; name it after the step that made it.');
     return key;
   }
 

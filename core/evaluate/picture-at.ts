@@ -67,7 +67,11 @@ export function sceneAt(piece: Piece, frame: number): SceneAt {
  * const cache = new MeshCache();
  * const picture = pictureAt(piece, 12, (ribbon) => evaluateRibbon(ribbon, piece.loop, 12, 'final', cache).mesh);
  */
-export function pictureAt<Shape>(piece: Piece, frame: number, shapeOf: (linked: RibbonDoc, index: number) => Shape | undefined): PictureAt<Shape> {
+export function pictureAt<Shape>(
+  piece: Piece,
+  frame: number,
+  shapeOf: (linked: RibbonDoc, index: number) => Shape | undefined,
+): PictureAt<Shape> {
   const linked = linkPiece(piece);
   const clock = { frame, frames: piece.loop.frames };
   const wardrobe = new Map(linked.ribbons.map((r) => [r.id, surfacesOf(r.finishes, clock)]));

@@ -17,7 +17,8 @@ function determinant(m: Float32Array, o: number): { value: number; sizes: number
   const c = [0, 4, 8].map((k) => [m[o + k], m[o + k + 1], m[o + k + 2]]);
   const sizes = c.map((v) => Math.hypot(...v));
   const [a, b, d] = c;
-  const det = a[0] * (b[1] * d[2] - b[2] * d[1]) - a[1] * (b[0] * d[2] - b[2] * d[0]) + a[2] * (b[0] * d[1] - b[1] * d[0]);
+  const det =
+    a[0] * (b[1] * d[2] - b[2] * d[1]) - a[1] * (b[0] * d[2] - b[2] * d[0]) + a[2] * (b[0] * d[1] - b[1] * d[0]);
   return { value: det / (sizes[0] * sizes[1] * sizes[2] || 1), sizes };
 }
 
@@ -79,8 +80,19 @@ describe('forty random repeats that move on by whole places', () => {
 
 describe('copies of copies', () => {
   it('multiply: 3 on a line, on a ring of 5, in a grid of 4 are 60, with faces to match', () => {
-    const steps = [newStep('platonic'), newStep('repeat-line', { count: 3 }), newStep('repeat-rings', { count: 5 }), newStep('repeat-grid', { columns: 2, rows: 2 })];
-    const { mesh, notes } = evaluateRibbon({ ...newRibbon('platonic', 0), steps }, newPiece().loop, 0, 'draft', new MeshCache());
+    const steps = [
+      newStep('platonic'),
+      newStep('repeat-line', { count: 3 }),
+      newStep('repeat-rings', { count: 5 }),
+      newStep('repeat-grid', { columns: 2, rows: 2 }),
+    ];
+    const { mesh, notes } = evaluateRibbon(
+      { ...newRibbon('platonic', 0), steps },
+      newPiece().loop,
+      0,
+      'draft',
+      new MeshCache(),
+    );
     expect(notes.map((n) => n.copies)).toEqual([3, 15, 60]);
     expect(mesh.copies!.sources).toHaveLength(1);
     expect(facesShown(mesh)).toBe(60 * mesh.copies!.sources[0].connectivity.faceStart.length - 60);

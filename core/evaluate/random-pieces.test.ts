@@ -14,8 +14,17 @@ const bytes = (a: Float32Array | Uint32Array) => Buffer.from(a.buffer, a.byteOff
 /** Equal copies, in every bit: places, which shape stands where, and those shapes. */
 function sameBits({ copies: a }: Mesh, { copies: b }: Mesh): boolean {
   if (!a || !b) return a === b;
-  const parts = (c: Copies) => [c.matrices, c.order, ...channelBuffers(c.channels), ...c.sources.map((s) => s.positions)];
-  return Buffer.from(a.source).equals(Buffer.from(b.source)) && parts(a).length === parts(b).length && parts(a).every((x, i) => bytes(x).equals(bytes(parts(b)[i])));
+  const parts = (c: Copies) => [
+    c.matrices,
+    c.order,
+    ...channelBuffers(c.channels),
+    ...c.sources.map((s) => s.positions),
+  ];
+  return (
+    Buffer.from(a.source).equals(Buffer.from(b.source)) &&
+    parts(a).length === parts(b).length &&
+    parts(a).every((x, i) => bytes(x).equals(bytes(parts(b)[i])))
+  );
 }
 
 const pieces = Array.from({ length: 90 }, (_, seed) => new Dice(seed + 1).piece());
@@ -30,13 +39,19 @@ describe('ninety random pieces', () => {
     }
   });
   it('are proved closed by their turns', () => {
-    for (const piece of pieces) expect(proveSeam(piece).findings.filter((f) => f.kind === 'gap' && f.address)).toEqual([]);
+    for (const piece of pieces)
+      expect(proveSeam(piece).findings.filter((f) => f.kind === 'gap' && f.address)).toEqual([]);
   });
   it('have the same bits at f = N and f = 0, and at −N and 2N, without wrapping anything', () => {
     for (const piece of linked)
       for (const ribbon of piece.ribbons) {
         // A single body that tumbles onwards, and copies that move on, are elsewhere after a loop, as they should be.
-        if (ribbon.steps.some((s) => s.kind === 'tumble' || Boolean(s.values.advance) || (s.kind === 'spin' && s.values.symmetry !== 1))) continue;
+        if (
+          ribbon.steps.some(
+            (s) => s.kind === 'tumble' || Boolean(s.values.advance) || (s.kind === 'spin' && s.values.symmetry !== 1),
+          )
+        )
+          continue;
         const at = (frame: number) => evaluateRibbon(ribbon, piece.loop, frame, 'draft', new MeshCache()).mesh;
         const first = at(0);
         for (const loops of [-1, 1, 2]) {
@@ -62,7 +77,10 @@ describe('ninety random pieces', () => {
       }
   });
   it('pass the whole seam check', async () => {
-    const steady = (p: (typeof pieces)[number]) => !p.ribbons.some((r) => r.steps.some((s) => s.kind === 'tumble' || (s.kind === 'spin' && s.values.symmetry !== 1)));
+    const steady = (p: (typeof pieces)[number]) =>
+      !p.ribbons.some((r) =>
+        r.steps.some((s) => s.kind === 'tumble' || (s.kind === 'spin' && s.values.symmetry !== 1)),
+      );
     for (const piece of pieces.filter((p) => p.loop.frames <= 24 && steady(p)).slice(0, 12)) {
       const report = await checkSeam(piece);
       expect(report.closed).toBe(true);
@@ -78,7 +96,9 @@ describe('ninety random pieces', () => {
       const turns = [...text.matchAll(/"turns": (-?\d+),(?=\s*"phase": [^,]+,\s*"rest": 0\s*\})/g)];
       if (turns.length === 0) continue;
       const hit = turns[0];
-      const read = readPiece(`${text.slice(0, hit.index)}"turns": ${Number(hit[1]) + 0.25},${text.slice(hit.index + hit[0].length)}`);
+      const read = readPiece(
+        `${text.slice(0, hit.index)}"turns": ${Number(hit[1]) + 0.25},${text.slice(hit.index + hit[0].length)}`,
+      );
       if (!read.ok) throw new Error(read.message);
       const was = proveSeam(piece).findings.filter((f) => f.kind === 'gap').length;
       const { findings, truePeriod } = proveSeam(read.piece);

@@ -9,7 +9,8 @@ import { MeshCache } from './mesh-cache';
 import { evaluateRibbon, ribbonFingerprint } from './ribbon';
 
 const loop = { frames: 24, fps: 12 };
-const wave = (low: number, high: number, turns = 1) => ({ motion: 'wave', shape: 'sine', width: 50, low, high, turns, phase: 0, rest: 0 }) as never;
+const wave = (low: number, high: number, turns = 1) =>
+  ({ motion: 'wave', shape: 'sine', width: 50, low, high, turns, phase: 0, rest: 0 }) as never;
 const ribbon = (...steps: StepDoc[]): RibbonDoc => ({ ...newRibbon('box', 0), steps });
 
 /** How often each step works while something is done. */
@@ -24,7 +25,11 @@ afterEach(() => vi.restoreAllMocks());
 describe('only what moves is computed again', () => {
   const chain = ['torus', 'subdivide', 'twist', 'taper', 'inflate', 'spherify', 'smooth', 'bend'];
   it('in a chain of eight steps with one moving value in the last, a frame costs that last step', () => {
-    const r = ribbon(...chain.map((k) => newStep(k, k === 'bend' ? { angle: wave(0, 80) } : k === 'torus' ? { ringSegments: 12, pipeSegments: 8 } : {})));
+    const r = ribbon(
+      ...chain.map((k) =>
+        newStep(k, k === 'bend' ? { angle: wave(0, 80) } : k === 'torus' ? { ringSegments: 12, pipeSegments: 8 } : {}),
+      ),
+    );
     const calls = counted(chain, () => {
       const cache = new MeshCache();
       for (let f = 0; f < 24; f++) evaluateRibbon(r, loop, f, 'draft', cache);
@@ -35,7 +40,12 @@ describe('only what moves is computed again', () => {
     expect(calls.bend).toBeGreaterThan(10);
   });
   it('a value moving in the third step costs from there on', () => {
-    const r = ribbon(newStep('torus', { ringSegments: 12, pipeSegments: 8 }), newStep('subdivide'), newStep('twist', { angle: wave(0, 10, 1) }), newStep('smooth'));
+    const r = ribbon(
+      newStep('torus', { ringSegments: 12, pipeSegments: 8 }),
+      newStep('subdivide'),
+      newStep('twist', { angle: wave(0, 10, 1) }),
+      newStep('smooth'),
+    );
     const calls = counted(['torus', 'subdivide', 'twist', 'smooth'], () => {
       const cache = new MeshCache();
       for (const f of [0, 1, 2, 3]) evaluateRibbon(r, loop, f, 'draft', cache);
@@ -44,8 +54,16 @@ describe('only what moves is computed again', () => {
   });
   it('another ribbon that stands still is made once, and one that moves makes its user move', () => {
     const piece = (moving: boolean): Piece => {
-      const path = { ...newRibbon('curve', 1), id: 'path', steps: [newStep('curve', { size: moving ? wave(1, 2) : 1 })] };
-      return { ...newPiece(), loop, ribbons: [ribbon(newStep('box', { segments: 2 }), newStep('along', { other: 'path' })), path] };
+      const path = {
+        ...newRibbon('curve', 1),
+        id: 'path',
+        steps: [newStep('curve', { size: moving ? wave(1, 2) : 1 })],
+      };
+      return {
+        ...newPiece(),
+        loop,
+        ribbons: [ribbon(newStep('box', { segments: 2 }), newStep('along', { other: 'path' })), path],
+      };
     };
     const calls = (moving: boolean) =>
       counted(['curve', 'along'], () => {
@@ -58,7 +76,10 @@ describe('only what moves is computed again', () => {
   });
   it('a region whose patches change makes its step change, one that stands does not', () => {
     const at = (regionRate: number) => {
-      const r = ribbon(newStep('box', { segments: 4 }), newStep('inflate', { region: 'patches', regionRate, amount: 0.3 }));
+      const r = ribbon(
+        newStep('box', { segments: 4 }),
+        newStep('inflate', { region: 'patches', regionRate, amount: 0.3 }),
+      );
       const cache = new MeshCache();
       return new Set([0, 5, 11].map((f) => evaluateRibbon(r, loop, f, 'draft', cache).key)).size;
     };
@@ -78,8 +99,16 @@ describe('only what moves is computed again', () => {
 });
 
 describe('ribbons that work with others, at the seam', () => {
-  const cutter = (turns: number) => ({ ...newRibbon('torus', 1), id: 'ring', name: 'Ring', steps: [newStep('torus', { ringSegments: 12, pipeSegments: 6, ringRadius: wave(0.6, 1.2, turns) })] });
-  const user = ribbon(newStep('geodesic', { frequency: 5 }), newStep('push', { away: 'ribbon', other: 'ring', amount: 0.3 }));
+  const cutter = (turns: number) => ({
+    ...newRibbon('torus', 1),
+    id: 'ring',
+    name: 'Ring',
+    steps: [newStep('torus', { ringSegments: 12, pipeSegments: 6, ringRadius: wave(0.6, 1.2, turns) })],
+  });
+  const user = ribbon(
+    newStep('geodesic', { frequency: 5 }),
+    newStep('push', { away: 'ribbon', other: 'ring', amount: 0.3 }),
+  );
   it('close when the others do', async () => {
     const report = await checkSeam({ ...newPiece(), loop, ribbons: [user, cutter(2)] });
     expect(report.closed).toBe(true);
@@ -92,7 +121,8 @@ describe('ribbons that work with others, at the seam', () => {
     expect(report.proof.findings.filter((f) => f.kind === 'gap').map((f) => f.place)).toEqual(['Ring']);
   });
   it('are worked out anew when the other is edited: its shape is part of their fingerprint', () => {
-    const print = (turns: number) => ribbonFingerprint(linkPiece({ ...newPiece(), loop, ribbons: [user, cutter(turns)] }).ribbons[0], loop, 'draft');
+    const print = (turns: number) =>
+      ribbonFingerprint(linkPiece({ ...newPiece(), loop, ribbons: [user, cutter(turns)] }).ribbons[0], loop, 'draft');
     expect(print(1)).not.toBe(print(2));
   });
 });

@@ -67,7 +67,14 @@ const MANY_COPIES = 20_000;
  * are taken from the cache; a step that changes by itself is keyed by the unwrapped frame, so
  * frame N is computed and never borrowed from frame 0.
  */
-export function evaluateRibbon(ribbon: RibbonDoc, loop: Loop, frame: number, detail: Detail, cache: MeshCache, asset: StepContext['asset'] = assetOf): RibbonResult {
+export function evaluateRibbon(
+  ribbon: RibbonDoc,
+  loop: Loop,
+  frame: number,
+  detail: Detail,
+  cache: MeshCache,
+  asset: StepContext['asset'] = assetOf,
+): RibbonResult {
   return evaluate({ ribbon, loop, detail, cache, asset, known: new Map() }, frame);
 }
 
@@ -100,7 +107,10 @@ function through(run: Run, count: number, frame: number, problems: Problem[] = [
     if (!step.on) continue;
     const kind = stepKind(step.kind);
     if ((kind.group === 'form') !== (index === 0)) {
-      const message = index === 0 ? `A ribbon begins with a form; put one before ${kind.title}.` : `${kind.title} is a form and can only begin a ribbon; it is passed over here.`;
+      const message =
+        index === 0
+          ? `A ribbon begins with a form; put one before ${kind.title}.`
+          : `${kind.title} is a form and can only begin a ribbon; it is passed over here.`;
       problems.push({ step: step.id, message });
       continue;
     }
@@ -118,7 +128,14 @@ function through(run: Run, count: number, frame: number, problems: Problem[] = [
       problems.push({ step: step.id, message: error.message });
     }
     const { copies } = state.mesh;
-    if (copies && kind.takesCopies) for (const { id } of done) notes.push({ step: id, copies: copyCount(copies), shapes: copies.sources.length, faces: facesShown(state.mesh) });
+    if (copies && kind.takesCopies)
+      for (const { id } of done)
+        notes.push({
+          step: id,
+          copies: copyCount(copies),
+          shapes: copies.sources.length,
+          faces: facesShown(state.mesh),
+        });
   }
   return state;
 }
@@ -128,8 +145,16 @@ function rowFrom(run: Run, index: number, count: number, frame: number, state: S
   const { steps } = run.ribbon;
   const { kind, together: can } = stepKind(steps[index].kind);
   const row = [index];
-  if (!can || !state.mesh.copies || copyCount(state.mesh.copies) < MANY_COPIES || standsStill(steps.slice(0, index + 1))) return row;
-  const fits = (step: StepDoc) => step.kind === kind && can.can(evaluateValues(stepKind(kind).params, step.values, { frame, frames: run.loop.frames }));
+  if (
+    !can ||
+    !state.mesh.copies ||
+    copyCount(state.mesh.copies) < MANY_COPIES ||
+    standsStill(steps.slice(0, index + 1))
+  )
+    return row;
+  const fits = (step: StepDoc) =>
+    step.kind === kind &&
+    can.can(evaluateValues(stepKind(kind).params, step.values, { frame, frames: run.loop.frames }));
   if (!fits(steps[index])) return row;
   for (let i = index + 1; i < count; i++) {
     if (!steps[i].on) continue;
@@ -147,7 +172,11 @@ function together(run: Run, row: readonly number[], frame: number, before: State
   const key = asked.reduce((from, { own }) => fingerprint(`${own}|${from}`), before.key);
   const hit = run.cache.get(key);
   if (hit) return { mesh: hit, key };
-  const mesh = kind.together!.evaluate(asked.map((a) => a.values), before.mesh, { clock: { frame, frames: run.loop.frames }, detail: run.detail });
+  const mesh = kind.together!.evaluate(
+    asked.map((a) => a.values),
+    before.mesh,
+    { clock: { frame, frames: run.loop.frames }, detail: run.detail },
+  );
   if (mesh) run.cache.set(key, mesh);
   return mesh && { mesh, key };
 }
@@ -163,17 +192,33 @@ interface Asked {
 function ask(run: Run, step: StepDoc, index: number, frame: number): Asked {
   const { loop, detail, asset } = run;
   const kind = stepKind(step.kind);
-  const values = thrown(kind.params, evaluateValues(kind.params, step.values, { frame, frames: loop.frames }), step.chance);
+  const values = thrown(
+    kind.params,
+    evaluateValues(kind.params, step.values, { frame, frames: loop.frames }),
+    step.chance,
+  );
   const others: Record<string, RibbonResult> = {};
   for (const [name, other] of Object.entries(step.others ?? {})) others[name] = evaluateOther(run, other, frame);
   const looks = kind.looksAround?.(values) && !(standsStill(run.ribbon.steps.slice(0, index)) && standsStill([step]));
   const definition = kind.takesCopies ? definitionOf(run, index) : '';
   // What it sees at other moments depends on the whole chain before it and on the moment.
   const moment = looks || kind.changesByItself?.(values) ? `@${frame}/${loop.frames}${looks ? definition : ''}` : '';
-  const beside = Object.entries(others).map(([name, r]) => `${name}:${r.key}`).join();
+  const beside = Object.entries(others)
+    .map(([name, r]) => `${name}:${r.key}`)
+    .join();
   // A file that has arrived makes another shape than one that has not.
-  const files = Object.entries(kind.params).filter(([, p]) => p.type === 'asset').map(([name]) => (asset?.(values[name] as string) ? 1 : 0)).join();
-  return { values, others, definition, own: `${kind.kind}|${JSON.stringify(values)}|${Object.keys(others).map((name) => step.others![name].id).join()}|${kind.hasDetail ? detail : ''}|${moment}|${beside}|${files}|${step.copies ?? ''}` };
+  const files = Object.entries(kind.params)
+    .filter(([, p]) => p.type === 'asset')
+    .map(([name]) => (asset?.(values[name] as string) ? 1 : 0))
+    .join();
+  return {
+    values,
+    others,
+    definition,
+    own: `${kind.kind}|${JSON.stringify(values)}|${Object.keys(others)
+      .map((name) => step.others![name].id)
+      .join()}|${kind.hasDetail ? detail : ''}|${moment}|${beside}|${files}|${step.copies ?? ''}`,
+  };
 }
 
 /** One more step. Throws StepProblem where it cannot work. */
@@ -191,13 +236,25 @@ function advance(run: Run, step: StepDoc, index: number, frame: number, before: 
     asset,
     definition,
     moves: (names) => names.some((name) => [step.values[name]].flat().some(isMoving)),
-    other: (name) => others[name] && asOne(others[name].mesh, 'Use fewer copies in the ribbon it names, or simpler ones.'),
+    other: (name) =>
+      others[name] && asOne(others[name].mesh, 'Use fewer copies in the ribbon it names, or simpler ones.'),
     ribbonOf: (name) => step.others?.[name]?.id,
-    otherAt: (name, frames) => (step.others?.[name] ? (frames === 0 ? others[name] : evaluateOther(run, step.others[name], frame + frames)).mesh : undefined),
+    otherAt: (name, frames) =>
+      step.others?.[name]
+        ? (frames === 0 ? others[name] : evaluateOther(run, step.others[name], frame + frames)).mesh
+        : undefined,
     inputAt: (frames) => (frames === 0 ? before : through(run, index, frame + frames)).mesh,
     valuesAt: (share, names) => {
       const params = Object.fromEntries(names.map((name) => [name, kind.params[name]]));
-      return thrown(params, evaluateValues(params, step.values, { frame: share * loop.frames, frames: loop.frames, loops: splitTime(clock).cycles }), step.chance);
+      return thrown(
+        params,
+        evaluateValues(params, step.values, {
+          frame: share * loop.frames,
+          frames: loop.frames,
+          loops: splitTime(clock).cycles,
+        }),
+        step.chance,
+      );
     },
   };
   const each = (source: Mesh) => {
@@ -223,7 +280,8 @@ function definitionOf({ ribbon, loop, detail }: Run, index: number): string {
   if (!own) definitions.set(ribbon, (own = new Map()));
   const key = `${index}/${loop.frames}/${detail}`;
   let text = own.get(key);
-  if (!text) own.set(key, (text = ribbonFingerprint({ ...ribbon, steps: ribbon.steps.slice(0, index + 1) }, loop, detail)));
+  if (!text)
+    own.set(key, (text = ribbonFingerprint({ ...ribbon, steps: ribbon.steps.slice(0, index + 1) }, loop, detail)));
   return text;
 }
 
@@ -236,7 +294,8 @@ export function ribbonFingerprint(ribbon: RibbonDoc, loop: Loop, detail: Detail)
   const key = `${loop.frames}/${detail}`;
   let print = own.get(key);
   if (print === undefined) {
-    const others = (s: StepDoc) => s.others && Object.entries(s.others).map(([name, r]) => [name, r.id, ribbonFingerprint(r, loop, detail)]);
+    const others = (s: StepDoc) =>
+      s.others && Object.entries(s.others).map(([name, r]) => [name, r.id, ribbonFingerprint(r, loop, detail)]);
     const steps = ribbon.steps.map((s) => [s.id, s.kind, s.on, s.values, s.copies, s.chance, others(s)]);
     own.set(key, (print = fingerprint(JSON.stringify([steps, loop.frames, detail]))));
   }

@@ -15,7 +15,8 @@ function settle(x: number, param: { min: number; max: number; integer: boolean }
 /** One stored value at a moment. */
 export function evaluateParam(param: Param, stored: unknown, clock: Clock): unknown {
   if (param.type === 'number') return settle(evaluateNumber(stored as NumberValue, clock, param.cyclic), param);
-  if (param.type === 'vector') return (stored as readonly NumberValue[]).map((v) => settle(evaluateNumber(v, clock, param.cyclic), param));
+  if (param.type === 'vector')
+    return (stored as readonly NumberValue[]).map((v) => settle(evaluateNumber(v, clock, param.cyclic), param));
   if (param.type === 'colour') return evaluateColour(stored as ColourValue, clock);
   return stored as string | boolean | Points;
 }

@@ -21,8 +21,17 @@ async function gltfOf(mesh: Mesh, change: (d: Document) => void = () => {}): Pro
   const buffer = document.createBuffer();
   const primitive = document
     .createPrimitive()
-    .setAttribute('POSITION', document.createAccessor().setType('VEC3').setArray(new Float32Array(mesh.positions)).setBuffer(buffer))
-    .setIndices(document.createAccessor().setType('SCALAR').setArray(new Uint32Array(trianglesOf(mesh).triangles)).setBuffer(buffer));
+    .setAttribute(
+      'POSITION',
+      document.createAccessor().setType('VEC3').setArray(new Float32Array(mesh.positions)).setBuffer(buffer),
+    )
+    .setIndices(
+      document
+        .createAccessor()
+        .setType('SCALAR')
+        .setArray(new Uint32Array(trianglesOf(mesh).triangles))
+        .setBuffer(buffer),
+    );
   document.createScene().addChild(document.createNode('form').setMesh(document.createMesh().addPrimitive(primitive)));
   change(document);
   return new NodeIO().writeBinary(document);
@@ -58,8 +67,15 @@ describe('shapes from files', () => {
     expect(volume(mesh) / volume(torus)).toBeCloseTo(8, 3);
     expect(openEdges(mesh)).toBe(0);
     const { min, max } = boundsOf(mesh.positions)!;
-    expect([0, 1, 2].map((k) => (min[k] + max[k]) / 2)).toEqual([expect.closeTo(1, 4), expect.closeTo(2, 4), expect.closeTo(3, 4)]);
-    const parted = await importShape('parted.glb', await gltfOf(step('part', step('triangulate', form('box', { segments: 2 })), { angle: 0 })));
+    expect([0, 1, 2].map((k) => (min[k] + max[k]) / 2)).toEqual([
+      expect.closeTo(1, 4),
+      expect.closeTo(2, 4),
+      expect.closeTo(3, 4),
+    ]);
+    const parted = await importShape(
+      'parted.glb',
+      await gltfOf(step('part', step('triangulate', form('box', { segments: 2 })), { angle: 0 })),
+    );
     expect(openEdges(parted)).toBe(0);
   });
   it('glTF as text with its data inside', async () => {
@@ -69,7 +85,8 @@ describe('shapes from files', () => {
     expect(volume(await importShape('torus.gltf', bytes(JSON.stringify(json))))).toBeCloseTo(volume(torus), 4);
   });
   it('OBJ with polygons, places on the surface and numbers that count back', async () => {
-    const text = 'o quad\nv 0 0 0\nv 1 0 0 # corner\nv 1 1 0\nv 0 1 0\nvt 0 0\nvt 1 0\nvt 1 1\nvt 0 1\nf 1/1 2/2 3/3 4/4\nv 0 0 1\nf -1 -4/2 \\\n -3/3\n';
+    const text =
+      'o quad\nv 0 0 0\nv 1 0 0 # corner\nv 1 1 0\nv 0 1 0\nvt 0 0\nvt 1 0\nvt 1 1\nvt 0 1\nf 1/1 2/2 3/3 4/4\nv 0 0 1\nf -1 -4/2 \\\n -3/3\n';
     const mesh = await importShape('quad.obj', bytes(text));
     expect(faceCount(mesh.connectivity)).toBe(2);
     expect(surfaceArea(mesh)).toBeCloseTo(1 + Math.SQRT2 / 2, 5);
@@ -96,13 +113,19 @@ describe('shapes from files', () => {
     }
   });
   it('PLY as text, big endian, and ours there and back with polygons and places', async () => {
-    const text = 'ply\nformat ascii 1.0\nelement vertex 3\nproperty float x\nproperty float y\nproperty float z\nproperty uchar red\nelement face 1\nproperty list uchar int vertex_indices\nend_header\n0 0 0 255\n1 0 0 255\n0 1 0 255\n3 0 1 2\n';
+    const text =
+      'ply\nformat ascii 1.0\nelement vertex 3\nproperty float x\nproperty float y\nproperty float z\nproperty uchar red\nelement face 1\nproperty list uchar int vertex_indices\nend_header\n0 0 0 255\n1 0 0 255\n0 1 0 255\n3 0 1 2\n';
     expect(surfaceArea(await importShape('t.ply', bytes(text)))).toBeCloseTo(0.5, 6);
     const big = new DataView(new ArrayBuffer(36 + 13));
     [0, 0, 0, 1, 0, 0, 0, 1, 0].forEach((x, i) => big.setFloat32(4 * i, x));
     big.setUint8(36, 3);
     [0, 1, 2].forEach((v, i) => big.setInt32(37 + 4 * i, v));
-    const head = bytes(text.slice(0, text.indexOf('end_header')).replace('ascii', 'binary_big_endian').replace('property uchar red\n', '') + 'end_header\n');
+    const head = bytes(
+      text
+        .slice(0, text.indexOf('end_header'))
+        .replace('ascii', 'binary_big_endian')
+        .replace('property uchar red\n', '') + 'end_header\n',
+    );
     expect(surfaceArea(readPly(new Uint8Array([...head, ...new Uint8Array(big.buffer)])))).toBeCloseTo(0.5, 6);
     for (const m of [torus, form('platonic')]) {
       const back = readPly(writePly(m));
@@ -114,14 +137,20 @@ describe('shapes from files', () => {
 });
 
 describe('broken and hostile files', () => {
-  const refused = async (name: string, file: Uint8Array, words: RegExp) => expect(importShape(name, file)).rejects.toThrow(words);
+  const refused = async (name: string, file: Uint8Array, words: RegExp) =>
+    expect(importShape(name, file)).rejects.toThrow(words);
   it('cut off anywhere, they are refused in words, never with a crash', async () => {
     const glb = await gltfOf(torus);
     const ply = writePly(torus);
     const { FileTrouble } = await import('./trouble');
-    for (const [name, file] of [['a.glb', glb], ['a.ply', ply]] as const)
+    for (const [name, file] of [
+      ['a.glb', glb],
+      ['a.ply', ply],
+    ] as const)
       for (let i = 1; i < 40; i++) {
-        const error = await importShape(name, file.slice(0, Math.floor((file.length * i) / 40))).catch((e: unknown) => e);
+        const error = await importShape(name, file.slice(0, Math.floor((file.length * i) / 40))).catch(
+          (e: unknown) => e,
+        );
         expect(error).toBeInstanceOf(FileTrouble);
         expect((error as Error).message).toMatch(/\.$/);
       }
@@ -129,12 +158,36 @@ describe('broken and hostile files', () => {
     await refused('a.blend', bytes('x'), /use a file that ends in/);
   });
   it('counts beyond all measure are refused before anything is made', async () => {
-    await refused('a.ply', bytes('ply\nformat ascii 1.0\nelement vertex 4000000000\nproperty float x\nelement face 1\nproperty list uchar int vertex_indices\nend_header\n'), /4000000000 points/);
-    await refused('a.ply', bytes('ply\nformat ascii 1.0\nelement vertex 3\nproperty float x\nproperty float y\nproperty float z\nelement face 1\nproperty list uint int vertex_indices\nend_header\n0 0 0 1 0 0 0 1 0 4000000000 0 1 2'), /4000000000 corners/);
+    await refused(
+      'a.ply',
+      bytes(
+        'ply\nformat ascii 1.0\nelement vertex 4000000000\nproperty float x\nelement face 1\nproperty list uchar int vertex_indices\nend_header\n',
+      ),
+      /4000000000 points/,
+    );
+    await refused(
+      'a.ply',
+      bytes(
+        'ply\nformat ascii 1.0\nelement vertex 3\nproperty float x\nproperty float y\nproperty float z\nelement face 1\nproperty list uint int vertex_indices\nend_header\n0 0 0 1 0 0 0 1 0 4000000000 0 1 2',
+      ),
+      /4000000000 corners/,
+    );
     const glb = await gltfOf(torus);
-    await refused('a.glb', withJson(glb, (j) => ((j.accessors as { count: number }[])[0].count = 4e9)), /points; the most/);
-    await refused('a.glb', withJson(glb, (j) => ((j.accessors as { count: number }[])[0].count = 900_000)), /more than its data holds/);
-    await refused('a.glb', withJson(glb, (j) => ((j.bufferViews as { byteLength: number }[])[0].byteLength = 1e9)), /reaches beyond/);
+    await refused(
+      'a.glb',
+      withJson(glb, (j) => ((j.accessors as { count: number }[])[0].count = 4e9)),
+      /points; the most/,
+    );
+    await refused(
+      'a.glb',
+      withJson(glb, (j) => ((j.accessors as { count: number }[])[0].count = 900_000)),
+      /more than its data holds/,
+    );
+    await refused(
+      'a.glb',
+      withJson(glb, (j) => ((j.bufferViews as { byteLength: number }[])[0].byteLength = 1e9)),
+      /reaches beyond/,
+    );
   });
   it('places that are none, and points that are not there', async () => {
     await refused('a.obj', bytes('v 0 0 nan\nv 1 0 0\nv 0 1 0\nf 1 2 3\n'), /Point 0 is at 0, 0, NaN/);
@@ -146,10 +199,26 @@ describe('broken and hostile files', () => {
   });
   it('nodes in circles, data elsewhere and unknown compression', async () => {
     const glb = await gltfOf(torus);
-    await refused('a.glb', withJson(glb, (j) => ((j.nodes as { children?: number[] }[])[0].children = [0])), /its own descendant/);
-    await refused('a.glb', withJson(glb, (j) => ((j.buffers as { uri?: string }[])[0].uri = 'https://elsewhere.invalid/x.bin')), /another file/);
-    await refused('a.gltf', bytes(JSON.stringify({ asset: { version: '2.0' }, buffers: [{ uri: '../../etc/passwd', byteLength: 10 }] })), /another file/);
-    await refused('a.glb', withJson(glb, (j) => ((j as Record<string, unknown>).extensionsRequired = ['EXT_unknown'])), /cannot be read without EXT_unknown/);
+    await refused(
+      'a.glb',
+      withJson(glb, (j) => ((j.nodes as { children?: number[] }[])[0].children = [0])),
+      /its own descendant/,
+    );
+    await refused(
+      'a.glb',
+      withJson(glb, (j) => ((j.buffers as { uri?: string }[])[0].uri = 'https://elsewhere.invalid/x.bin')),
+      /another file/,
+    );
+    await refused(
+      'a.gltf',
+      bytes(JSON.stringify({ asset: { version: '2.0' }, buffers: [{ uri: '../../etc/passwd', byteLength: 10 }] })),
+      /another file/,
+    );
+    await refused(
+      'a.glb',
+      withJson(glb, (j) => ((j as Record<string, unknown>).extensionsRequired = ['EXT_unknown'])),
+      /cannot be read without EXT_unknown/,
+    );
     await refused('a.gltf', bytes(JSON.stringify({ asset: { version: '1.0' } })), /version 2 is wanted/);
     await refused('a.gltf', bytes('{"asset":'), /not valid JSON/);
   });
@@ -174,7 +243,10 @@ describe('the form Imported', () => {
     expect(() => form('imported', { file: 'gone' })).toThrow('choose it again');
   });
   it('files are fetched once before a ribbon is evaluated, and one that cannot be had is not waited for again', async () => {
-    const ribbon = { ...newRibbon('imported', 0), steps: [newStep('imported', { file: 'f1' }), newStep('displace', { by: 'picture', picture: 'f2' })] };
+    const ribbon = {
+      ...newRibbon('imported', 0),
+      steps: [newStep('imported', { file: 'f1' }), newStep('displace', { by: 'picture', picture: 'f2' })],
+    };
     const asked: string[] = [];
     await makeReady(ribbon, (name) => {
       asked.push(name);
@@ -193,7 +265,10 @@ describe('the form Imported', () => {
     expect(assetOf('f2')).toMatchObject({ type: 'picture' });
   });
   it('a parcel holds a piece and its files; anything else is a document', () => {
-    expect(openParcel('{"maypole":"parcel","piece":"{}","assets":{"a":{"name":"x","data":""}}}')).toEqual({ source: '{}', assets: { a: { name: 'x', data: '' } } });
+    expect(openParcel('{"maypole":"parcel","piece":"{}","assets":{"a":{"name":"x","data":""}}}')).toEqual({
+      source: '{}',
+      assets: { a: { name: 'x', data: '' } },
+    });
     expect(openParcel('{"maypole":"piece"}')).toEqual({ source: '{"maypole":"piece"}' });
     expect(openParcel('{"maypole":"parcel", oops')).toEqual({ source: '{"maypole":"parcel", oops' });
   });

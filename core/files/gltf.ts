@@ -26,7 +26,9 @@ export async function readGltf(bytes: Uint8Array): Promise<Mesh> {
     const gltf = await new WebIO().readJSON({ json, resources } as unknown as JSONDocument);
     scene = gltf.getRoot();
   } catch (error) {
-    throw new FileTrouble(`The glTF file cannot be read: ${error instanceof Error ? error.message : 'its parts do not fit together'}.`);
+    throw new FileTrouble(
+      `The glTF file cannot be read: ${error instanceof Error ? error.message : 'its parts do not fit together'}.`,
+    );
   }
   const soup = new Soup();
   const roots = scene.getDefaultScene()?.listChildren() ?? scene.listNodes().filter((n) => !n.getParentNode());
@@ -50,7 +52,11 @@ function add(soup: Soup, primitive: Primitive, m: readonly number[]): void {
   const p = [0, 0, 0];
   for (let i = 0; i < position.getCount(); i++) {
     position.getElement(i, p);
-    soup.point(m[0] * p[0] + m[4] * p[1] + m[8] * p[2] + m[12], m[1] * p[0] + m[5] * p[1] + m[9] * p[2] + m[13], m[2] * p[0] + m[6] * p[1] + m[10] * p[2] + m[14]);
+    soup.point(
+      m[0] * p[0] + m[4] * p[1] + m[8] * p[2] + m[12],
+      m[1] * p[0] + m[5] * p[1] + m[9] * p[2] + m[13],
+      m[2] * p[0] + m[6] * p[1] + m[10] * p[2] + m[14],
+    );
   }
   const index = primitive.getIndices();
   const count = index ? index.getCount() : position.getCount();
@@ -64,7 +70,10 @@ function add(soup: Soup, primitive: Primitive, m: readonly number[]): void {
   const mirrored = determinant(m) < 0;
   for (let i = 0; i + 2 < count; i += 3) {
     const three = mirrored ? [at(i), at(i + 2), at(i + 1)] : [at(i), at(i + 1), at(i + 2)];
-    soup.face(three.map((v) => first + v), places && three.every((v) => v < places.getCount()) ? three.flatMap(uv) : undefined);
+    soup.face(
+      three.map((v) => first + v),
+      places && three.every((v) => v < places.getCount()) ? three.flatMap(uv) : undefined,
+    );
   }
 }
 
@@ -93,20 +102,27 @@ function parse(text: string): Json {
   } catch {
     // Said below.
   }
-  throw new FileTrouble('This is not a glTF file: its description is not valid JSON. It may have been cut off; fetch it again.');
+  throw new FileTrouble(
+    'This is not a glTF file: its description is not valid JSON. It may have been cut off; fetch it again.',
+  );
 }
 
 function container(bytes: Uint8Array): Parts {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
-  if (bytes.length < 20 || view.getUint32(8, true) > bytes.length) throw new FileTrouble(`The file breaks off after ${bytes.length} bytes${bytes.length >= 12 ? ` of ${view.getUint32(8, true)}` : ''}; fetch it again.`);
+  if (bytes.length < 20 || view.getUint32(8, true) > bytes.length)
+    throw new FileTrouble(
+      `The file breaks off after ${bytes.length} bytes${bytes.length >= 12 ? ` of ${view.getUint32(8, true)}` : ''}; fetch it again.`,
+    );
   const length = view.getUint32(12, true);
-  if (view.getUint32(16, true) !== 0x4e4f534a || 20 + length > bytes.length) throw new FileTrouble('The first part of this glTF file is damaged; fetch it again.');
+  if (view.getUint32(16, true) !== 0x4e4f534a || 20 + length > bytes.length)
+    throw new FileTrouble('The first part of this glTF file is damaged; fetch it again.');
   const json = parse(strFromU8(bytes.subarray(20, 20 + length)));
   const resources: Record<string, Uint8Array> = {};
   const second = 20 + length;
   if (second + 8 <= bytes.length) {
     const size = view.getUint32(second, true);
-    if (second + 8 + size > bytes.length) throw new FileTrouble('The data of this glTF file breaks off; fetch it again.');
+    if (second + 8 + size > bytes.length)
+      throw new FileTrouble('The data of this glTF file breaks off; fetch it again.');
     // The name by which the library looks for the data inside a binary file.
     resources['@glb.bin'] = bytes.slice(second + 8, second + 8 + size);
   }
@@ -128,7 +144,8 @@ function embedded(bytes: Uint8Array): Parts {
 function listOf(json: Json, name: string): Json[] {
   const list = json[name];
   if (list === undefined) return [];
-  if (!Array.isArray(list) || list.some((x) => !x || typeof x !== 'object')) throw new FileTrouble(`The list of ${name} in this glTF file is not a list; export it again.`);
+  if (!Array.isArray(list) || list.some((x) => !x || typeof x !== 'object'))
+    throw new FileTrouble(`The list of ${name} in this glTF file is not a list; export it again.`);
   return list as Json[];
 }
 
@@ -137,25 +154,35 @@ const whole = (x: unknown): x is number => Number.isInteger(x) && (x as number) 
 /** What must hold before the library may build anything: nothing outside, nothing out of bounds, no circles. */
 function check(json: Json, resources: Record<string, Uint8Array>): void {
   const version = (json.asset as Json | undefined)?.version;
-  if (typeof version !== 'string' || !version.startsWith('2')) throw new FileTrouble(`This is glTF ${JSON.stringify(version ?? 'without a version')}; version 2 is wanted.`);
+  if (typeof version !== 'string' || !version.startsWith('2'))
+    throw new FileTrouble(`This is glTF ${JSON.stringify(version ?? 'without a version')}; version 2 is wanted.`);
   const required = json.extensionsRequired;
-  if (Array.isArray(required) && required.length > 0) throw new FileTrouble(`The file cannot be read without ${required.join(', ')}; export it without compression.`);
+  if (Array.isArray(required) && required.length > 0)
+    throw new FileTrouble(`The file cannot be read without ${required.join(', ')}; export it without compression.`);
   const buffers = listOf(json, 'buffers');
   buffers.forEach((b, i) => {
-    if (typeof b.uri === 'string' && !b.uri.startsWith('data:')) throw new FileTrouble(`The file keeps its data in another file, “${b.uri.slice(0, 60)}”; export it as GLB, or with the data inside.`);
+    if (typeof b.uri === 'string' && !b.uri.startsWith('data:'))
+      throw new FileTrouble(
+        `The file keeps its data in another file, “${b.uri.slice(0, 60)}”; export it as GLB, or with the data inside.`,
+      );
     const data = typeof b.uri === 'string' ? resources[b.uri] : resources['@glb.bin'];
-    if (!whole(b.byteLength) || !data || data.length < b.byteLength) throw new FileTrouble(`Buffer ${i} claims ${String(b.byteLength)} bytes, and there are ${data?.length ?? 0}; the file is cut off or damaged.`);
+    if (!whole(b.byteLength) || !data || data.length < b.byteLength)
+      throw new FileTrouble(
+        `Buffer ${i} claims ${String(b.byteLength)} bytes, and there are ${data?.length ?? 0}; the file is cut off or damaged.`,
+      );
   });
   // Pictures are not looked at; one in another file must not be asked for.
   delete json.images;
   delete json.textures;
   delete json.materials;
-  for (const m of listOf(json, 'meshes')) for (const p of Array.isArray(m.primitives) ? (m.primitives as Json[]) : []) delete p.material;
+  for (const m of listOf(json, 'meshes'))
+    for (const p of Array.isArray(m.primitives) ? (m.primitives as Json[]) : []) delete p.material;
   const views = listOf(json, 'bufferViews');
   views.forEach((v, i) => {
     const buffer = buffers[v.buffer as number];
     const offset = v.byteOffset ?? 0;
-    if (!buffer || !whole(offset) || !whole(v.byteLength) || offset + v.byteLength > (buffer.byteLength as number)) throw new FileTrouble(`View ${i} of the data reaches beyond it; the file is damaged.`);
+    if (!buffer || !whole(offset) || !whole(v.byteLength) || offset + v.byteLength > (buffer.byteLength as number))
+      throw new FileTrouble(`View ${i} of the data reaches beyond it; the file is damaged.`);
   });
   const accessors = listOf(json, 'accessors');
   let zeros = 0;
@@ -164,24 +191,37 @@ function check(json: Json, resources: Record<string, Uint8Array>): void {
     checkCounts(whole(a.count) ? Math.ceil((a.count as number) / 6) : NaN, 0);
     const size = COMPONENT[a.componentType as number];
     const parts = PARTS[a.type as string];
-    if (!size || !parts) throw new FileTrouble(`Accessor ${i} holds numbers of an unknown kind; export the file again.`);
+    if (!size || !parts)
+      throw new FileTrouble(`Accessor ${i} holds numbers of an unknown kind; export the file again.`);
     checkSparse(a, i, views);
     if (a.bufferView === undefined) {
       // Without data of its own it stands for zeros, which cost the file nothing and the memory all the same.
       zeros += (a.count as number) * size * parts;
-      if (zeros > MOST_ZEROS) throw new FileTrouble(`The file claims ${Math.round(zeros / 1e6)} MB of numbers that it does not hold; the most is ${MOST_ZEROS / 1e6} MB. Export it with its data.`);
+      if (zeros > MOST_ZEROS)
+        throw new FileTrouble(
+          `The file claims ${Math.round(zeros / 1e6)} MB of numbers that it does not hold; the most is ${MOST_ZEROS / 1e6} MB. Export it with its data.`,
+        );
       return;
     }
     const view = views[a.bufferView as number];
     const offset = a.byteOffset ?? 0;
     const stride = (view?.byteStride as number | undefined) ?? size * parts;
-    if (!view || !whole(offset) || offset + ((a.count as number) - 1) * stride + size * parts > (view.byteLength as number)) throw new FileTrouble(`Accessor ${i} claims ${String(a.count)} elements, more than its data holds; the file is damaged.`);
+    if (
+      !view ||
+      !whole(offset) ||
+      offset + ((a.count as number) - 1) * stride + size * parts > (view.byteLength as number)
+    )
+      throw new FileTrouble(
+        `Accessor ${i} claims ${String(a.count)} elements, more than its data holds; the file is damaged.`,
+      );
   });
   const nodes = listOf(json, 'nodes');
   const state = new Uint8Array(nodes.length);
   const walk = (n: unknown, depth: number): void => {
-    if (!whole(n) || n >= nodes.length) throw new FileTrouble(`The file names node ${String(n)}, and there are ${nodes.length}; export it again.`);
-    if (state[n] === 1 || depth > 500) throw new FileTrouble(`Node ${n} is its own descendant, which cannot be drawn; export the file again.`);
+    if (!whole(n) || n >= nodes.length)
+      throw new FileTrouble(`The file names node ${String(n)}, and there are ${nodes.length}; export it again.`);
+    if (state[n] === 1 || depth > 500)
+      throw new FileTrouble(`Node ${n} is its own descendant, which cannot be drawn; export the file again.`);
     if (state[n] === 2) return;
     state[n] = 1;
     const children = nodes[n].children;
@@ -206,8 +246,15 @@ function checkSparse(a: Json, i: number, views: readonly Json[]): void {
     return view && size && whole(offset) && offset + (count as number) * size <= (view.byteLength as number);
   };
   const size = COMPONENT[a.componentType as number] * PARTS[a.type as string];
-  if (!whole(count) || count > (a.count as number) || !fits(indices, COMPONENT[indices?.componentType as number]) || !fits(values, size))
-    throw new FileTrouble(`Accessor ${i} replaces ${String(count)} of its ${String(a.count)} elements, and there is no room for them in its data; the file is damaged.`);
+  if (
+    !whole(count) ||
+    count > (a.count as number) ||
+    !fits(indices, COMPONENT[indices?.componentType as number]) ||
+    !fits(values, size)
+  )
+    throw new FileTrouble(
+      `Accessor ${i} replaces ${String(count)} of its ${String(a.count)} elements, and there is no room for them in its data; the file is damaged.`,
+    );
 }
 
 /** Refuses what nodes would multiply beyond what a shape may have, before anything is put together: a mesh counts as often as nodes show it. */
@@ -216,10 +263,13 @@ function checkDrawn(json: Json, nodes: readonly Json[], accessors: readonly Json
   const countOf = (x: unknown) => (whole(x) && whole(accessors[x]?.count) ? (accessors[x].count as number) : 0);
   const sizes = meshes.map((m) => {
     const list = Array.isArray(m.primitives) ? (m.primitives as Json[]) : [];
-    return list.reduce<[number, number]>(([points, faces], p) => {
-      const own = countOf((p.attributes as Json | undefined)?.POSITION);
-      return [points + own, faces + Math.floor((p.indices === undefined ? own : countOf(p.indices)) / 3)];
-    }, [0, 0]);
+    return list.reduce<[number, number]>(
+      ([points, faces], p) => {
+        const own = countOf((p.attributes as Json | undefined)?.POSITION);
+        return [points + own, faces + Math.floor((p.indices === undefined ? own : countOf(p.indices)) / 3)];
+      },
+      [0, 0],
+    );
   });
   // A node may have several parents here, so that what it shows is counted by the ways that lead to it.
   const known = new Map<number, [number, number]>();
@@ -228,7 +278,9 @@ function checkDrawn(json: Json, nodes: readonly Json[], accessors: readonly Json
     if (done) return done;
     const own = whole(nodes[n].mesh) ? (sizes[nodes[n].mesh as number] ?? [0, 0]) : [0, 0];
     const children = Array.isArray(nodes[n].children) ? (nodes[n].children as number[]) : [];
-    const sum = children.map(drawn).reduce<[number, number]>(([p, f], [q, g]) => [Math.min(1e12, p + q), Math.min(1e12, f + g)], [own[0], own[1]]);
+    const sum = children
+      .map(drawn)
+      .reduce<[number, number]>(([p, f], [q, g]) => [Math.min(1e12, p + q), Math.min(1e12, f + g)], [own[0], own[1]]);
     known.set(n, sum);
     return sum;
   };

@@ -25,6 +25,8 @@ export async function importShape(name: string, bytes: Uint8Array): Promise<Mesh
     case '.stl':
       return readStl(bytes);
     default:
-      throw new FileTrouble(`“${name}” is not a shape that can be taken in; use a file that ends in ${SHAPE_FILES.join(', ')}.`);
+      throw new FileTrouble(
+        `“${name}” is not a shape that can be taken in; use a file that ends in ${SHAPE_FILES.join(', ')}.`,
+      );
   }
 }

@@ -19,13 +19,15 @@ export function readObj(text: string): Mesh {
       const uv: number[] = [];
       for (const part of rest) {
         const [v, t] = part.split('/').map((x) => (x === '' ? NaN : Number(x)));
-        if (!Number.isInteger(v) || v === 0) throw new FileTrouble(`Line ${number} has a face with the point “${part}”; points are counted from 1.`);
+        if (!Number.isInteger(v) || v === 0)
+          throw new FileTrouble(`Line ${number} has a face with the point “${part}”; points are counted from 1.`);
         // Numbers below 0 count back from the last one.
         corners.push(v > 0 ? v - 1 : soup.points + v);
         const at = t > 0 ? t - 1 : places.length / 2 + t;
         if (at >= 0 && at < places.length / 2) uv.push(places[2 * at], places[2 * at + 1]);
       }
-      if (corners.length < 3) throw new FileTrouble(`Line ${number} has a face of ${corners.length} points; a face needs three or more.`);
+      if (corners.length < 3)
+        throw new FileTrouble(`Line ${number} has a face of ${corners.length} points; a face needs three or more.`);
       soup.face(corners, uv.length === 2 * corners.length ? uv : undefined);
     }
   }

@@ -19,13 +19,26 @@ export function readPgm(bytes: Uint8Array): Picture {
   };
   if (bytes[0] !== 0x50 || bytes[1] !== 0x35) throw new FileTrouble('This is not a portable graymap (P5).');
   const [width, height, most] = [number(), number(), number()];
-  if (!Number.isInteger(width) || !Number.isInteger(height) || width < 1 || height < 1 || width > MOST_SIDE || height > MOST_SIDE) throw new FileTrouble(`A picture of ${width} × ${height} cannot be used; the most is ${MOST_SIDE} a side.`);
-  if (!Number.isInteger(most) || most < 1 || most > 65_535) throw new FileTrouble(`The picture counts to ${most}; it must be 1 to 65535.`);
+  if (
+    !Number.isInteger(width) ||
+    !Number.isInteger(height) ||
+    width < 1 ||
+    height < 1 ||
+    width > MOST_SIDE ||
+    height > MOST_SIDE
+  )
+    throw new FileTrouble(`A picture of ${width} × ${height} cannot be used; the most is ${MOST_SIDE} a side.`);
+  if (!Number.isInteger(most) || most < 1 || most > 65_535)
+    throw new FileTrouble(`The picture counts to ${most}; it must be 1 to 65535.`);
   const wide = most > 255 ? 2 : 1;
   const start = at + 1;
-  if (bytes.length < start + width * height * wide) throw new FileTrouble(`The picture breaks off after ${Math.max(0, bytes.length - start)} of ${width * height * wide} bytes; send it again.`);
+  if (bytes.length < start + width * height * wide)
+    throw new FileTrouble(
+      `The picture breaks off after ${Math.max(0, bytes.length - start)} of ${width * height * wide} bytes; send it again.`,
+    );
   const values = new Float32Array(width * height);
-  for (let i = 0; i < values.length; i++) values[i] = (wide === 2 ? bytes[start + 2 * i] * 256 + bytes[start + 2 * i + 1] : bytes[start + i]) / most;
+  for (let i = 0; i < values.length; i++)
+    values[i] = (wide === 2 ? bytes[start + 2 * i] * 256 + bytes[start + 2 * i + 1] : bytes[start + i]) / most;
   return { width, height, values };
 }
 

@@ -3,7 +3,24 @@ import type { Mesh } from '../shape/mesh';
 import { Soup } from './soup';
 import { checkCounts, FileTrouble } from './trouble';
 
-const SIZES: Record<string, number> = { char: 1, uchar: 1, int8: 1, uint8: 1, short: 2, ushort: 2, int16: 2, uint16: 2, int: 4, uint: 4, int32: 4, uint32: 4, float: 4, float32: 4, double: 8, float64: 8 };
+const SIZES: Record<string, number> = {
+  char: 1,
+  uchar: 1,
+  int8: 1,
+  uint8: 1,
+  short: 2,
+  ushort: 2,
+  int16: 2,
+  uint16: 2,
+  int: 4,
+  uint: 4,
+  int32: 4,
+  uint32: 4,
+  float: 4,
+  float32: 4,
+  double: 8,
+  float64: 8,
+};
 
 interface Property {
   readonly name: string;
@@ -24,7 +41,8 @@ const MOST_CORNERS = 10_000;
 /** A shape in the polygon file format (G. Turk, 1994), as text or binary of either byte order; places on the surface are read from `texcoord` lists. */
 export function readPly(bytes: Uint8Array): Mesh {
   const { format, elements, start } = header(bytes);
-  const next = format === 'ascii' ? textReader(bytes, start) : binaryReader(bytes, start, format === 'binary_little_endian');
+  const next =
+    format === 'ascii' ? textReader(bytes, start) : binaryReader(bytes, start, format === 'binary_little_endian');
   const soup = new Soup();
   for (const element of elements) {
     for (let i = 0; i < element.count; i++) {
@@ -34,14 +52,18 @@ export function readPly(bytes: Uint8Array): Mesh {
         if (p.count === undefined) one[p.name] = next(p.type);
         else {
           const n = next(p.count);
-          if (!(n >= 0 && n <= MOST_CORNERS)) throw new FileTrouble(`Face ${i} claims ${n} corners; the most is ${MOST_CORNERS}. Export the shape again.`);
+          if (!(n >= 0 && n <= MOST_CORNERS))
+            throw new FileTrouble(
+              `Face ${i} claims ${n} corners; the most is ${MOST_CORNERS}. Export the shape again.`,
+            );
           lists[p.name] = Array.from({ length: n }, () => next(p.type));
         }
       }
       if (element.name === 'vertex') soup.point(one.x, one.y, one.z);
       if (element.name === 'face') {
         const corners = lists.vertex_indices ?? lists.vertex_index;
-        if (!corners) throw new FileTrouble('The faces of this file do not say which points they join (vertex_indices).');
+        if (!corners)
+          throw new FileTrouble('The faces of this file do not say which points they join (vertex_indices).');
         soup.face(corners, lists.texcoord?.length === 2 * corners.length ? lists.texcoord : undefined);
       }
     }
@@ -52,7 +74,8 @@ export function readPly(bytes: Uint8Array): Mesh {
 function header(bytes: Uint8Array): { format: string; elements: Element[]; start: number } {
   const text = strFromU8(bytes.subarray(0, 65_536), true);
   const end = /end_header\r?\n/.exec(text);
-  if (!/^ply\r?\n/.test(text) || !end) throw new FileTrouble('This is not a PLY file: it does not begin with “ply” and a header.');
+  if (!/^ply\r?\n/.test(text) || !end)
+    throw new FileTrouble('This is not a PLY file: it does not begin with “ply” and a header.');
   let format = '';
   const elements: Element[] = [];
   for (const line of text.slice(0, end.index).split(/\r?\n/)) {
@@ -60,13 +83,18 @@ function header(bytes: Uint8Array): { format: string; elements: Element[]; start
     if (word === 'format') format = rest[0];
     if (word === 'element') elements.push({ name: rest[0], count: Number(rest[1]), properties: [] });
     if (word === 'property') {
-      const property: Property = rest[0] === 'list' ? { count: rest[1], type: rest[2], name: rest[3] } : { type: rest[0], name: rest[1] };
-      for (const t of [property.type, property.count]) if (t !== undefined && !SIZES[t]) throw new FileTrouble(`The file has numbers of a kind “${t}” that PLY does not know.`);
-      if (elements.length === 0) throw new FileTrouble('The header of this PLY file lists a property before any element.');
+      const property: Property =
+        rest[0] === 'list' ? { count: rest[1], type: rest[2], name: rest[3] } : { type: rest[0], name: rest[1] };
+      for (const t of [property.type, property.count])
+        if (t !== undefined && !SIZES[t])
+          throw new FileTrouble(`The file has numbers of a kind “${t}” that PLY does not know.`);
+      if (elements.length === 0)
+        throw new FileTrouble('The header of this PLY file lists a property before any element.');
       elements[elements.length - 1].properties.push(property);
     }
   }
-  if (!['ascii', 'binary_little_endian', 'binary_big_endian'].includes(format)) throw new FileTrouble(`PLY in the format “${format}” is not known; use ascii or binary.`);
+  if (!['ascii', 'binary_little_endian', 'binary_big_endian'].includes(format))
+    throw new FileTrouble(`PLY in the format “${format}” is not known; use ascii or binary.`);
   const count = (name: string) => elements.find((e) => e.name === name)?.count ?? 0;
   checkCounts(count('vertex'), count('face'));
   for (const e of elements) checkCounts(e.count, 0);
@@ -87,18 +115,34 @@ function binaryReader(bytes: Uint8Array, start: number, little: boolean): (type:
   let at = start;
   return (type) => {
     const size = SIZES[type];
-    if (at + size > view.byteLength) throw new FileTrouble(`The file breaks off after ${view.byteLength} bytes; fetch it again.`);
+    if (at + size > view.byteLength)
+      throw new FileTrouble(`The file breaks off after ${view.byteLength} bytes; fetch it again.`);
     const o = at;
     at += size;
     switch (type) {
-      case 'char': case 'int8': return view.getInt8(o);
-      case 'uchar': case 'uint8': return view.getUint8(o);
-      case 'short': case 'int16': return view.getInt16(o, little);
-      case 'ushort': case 'uint16': return view.getUint16(o, little);
-      case 'int': case 'int32': return view.getInt32(o, little);
-      case 'uint': case 'uint32': return view.getUint32(o, little);
-      case 'float': case 'float32': return view.getFloat32(o, little);
-      default: return view.getFloat64(o, little);
+      case 'char':
+      case 'int8':
+        return view.getInt8(o);
+      case 'uchar':
+      case 'uint8':
+        return view.getUint8(o);
+      case 'short':
+      case 'int16':
+        return view.getInt16(o, little);
+      case 'ushort':
+      case 'uint16':
+        return view.getUint16(o, little);
+      case 'int':
+      case 'int32':
+        return view.getInt32(o, little);
+      case 'uint':
+      case 'uint32':
+        return view.getUint32(o, little);
+      case 'float':
+      case 'float32':
+        return view.getFloat32(o, little);
+      default:
+        return view.getFloat64(o, little);
     }
   };
 }
@@ -107,9 +151,24 @@ function binaryReader(bytes: Uint8Array, start: number, little: boolean): (type:
 export function writePly({ connectivity: c, positions }: Mesh): Uint8Array {
   const faces = c.faceStart.length - 1;
   const head = strToU8(
-    ['ply', 'format binary_little_endian 1.0', 'comment Maypole', `element vertex ${c.vertexCount}`, 'property float x', 'property float y', 'property float z', `element face ${faces}`, 'property list ushort uint vertex_indices', ...(c.uv ? ['property list ushort float texcoord'] : []), 'end_header', ''].join('\n'),
+    [
+      'ply',
+      'format binary_little_endian 1.0',
+      'comment Maypole',
+      `element vertex ${c.vertexCount}`,
+      'property float x',
+      'property float y',
+      'property float z',
+      `element face ${faces}`,
+      'property list ushort uint vertex_indices',
+      ...(c.uv ? ['property list ushort float texcoord'] : []),
+      'end_header',
+      '',
+    ].join('\n'),
   );
-  const out = new Uint8Array(head.length + 12 * c.vertexCount + faces * (c.uv ? 4 : 2) + c.corners.length * (c.uv ? 12 : 4));
+  const out = new Uint8Array(
+    head.length + 12 * c.vertexCount + faces * (c.uv ? 4 : 2) + c.corners.length * (c.uv ? 12 : 4),
+  );
   out.set(head);
   const view = new DataView(out.buffer);
   let at = head.length;

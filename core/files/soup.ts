@@ -12,18 +12,29 @@ export class Soup {
   }
 
   point(x: number, y: number, z: number): void {
-    if (!Number.isFinite(x) || !Number.isFinite(y) || !Number.isFinite(z)) throw new FileTrouble(`Point ${this.points} is at ${x}, ${y}, ${z}, which is no place; export the shape again.`);
-    if (Math.max(Math.abs(x), Math.abs(y), Math.abs(z)) > 1e9) throw new FileTrouble(`Point ${this.points} is ${Math.max(Math.abs(x), Math.abs(y), Math.abs(z))} away, too far to draw; scale the shape down.`);
+    if (!Number.isFinite(x) || !Number.isFinite(y) || !Number.isFinite(z))
+      throw new FileTrouble(`Point ${this.points} is at ${x}, ${y}, ${z}, which is no place; export the shape again.`);
+    if (Math.max(Math.abs(x), Math.abs(y), Math.abs(z)) > 1e9)
+      throw new FileTrouble(
+        `Point ${this.points} is ${Math.max(Math.abs(x), Math.abs(y), Math.abs(z))} away, too far to draw; scale the shape down.`,
+      );
     this.positions.push(x, y, z);
   }
 
   /** A face by its points; corners that follow themselves are left out, and faces of fewer than three. */
   face(corners: readonly number[], uv?: readonly number[]): void {
     for (const v of corners)
-      if (!Number.isInteger(v) || v < 0 || v >= this.points) throw new FileTrouble(`Face ${this.faces.length} names point ${v}, but there are ${this.points} (counted from 0); export the shape again.`);
+      if (!Number.isInteger(v) || v < 0 || v >= this.points)
+        throw new FileTrouble(
+          `Face ${this.faces.length} names point ${v}, but there are ${this.points} (counted from 0); export the shape again.`,
+        );
     const kept = corners.map((_, i) => i).filter((i) => corners[i] !== corners[(i + 1) % corners.length]);
-    if (new Set(kept.map((i) => corners[i])).size < 3 || new Set(kept.map((i) => corners[i])).size < kept.length) return;
-    this.faces.push({ corners: kept.map((i) => corners[i]), ...(uv ? { uv: kept.flatMap((i) => [uv[2 * i], uv[2 * i + 1]]) } : {}) });
+    if (new Set(kept.map((i) => corners[i])).size < 3 || new Set(kept.map((i) => corners[i])).size < kept.length)
+      return;
+    this.faces.push({
+      corners: kept.map((i) => corners[i]),
+      ...(uv ? { uv: kept.flatMap((i) => [uv[2 * i], uv[2 * i + 1]]) } : {}),
+    });
   }
 
   finish(): Mesh {

@@ -9,7 +9,10 @@ export const MOST_POINTS = 1_000_000;
 
 /** Refuses counts that no honest file has, before anything of that size is made. */
 export function checkCounts(points: number, faces: number): void {
-  if (!Number.isInteger(points) || !Number.isInteger(faces) || points < 0 || faces < 0) throw new FileTrouble(`The file claims ${points} points and ${faces} faces, which cannot be; export it again.`);
-  if (points > MOST_POINTS) throw new FileTrouble(`The file has ${points} points; the most is ${MOST_POINTS}. Decimate it before importing.`);
-  if (faces > MOST_FACES) throw new FileTrouble(`The file has ${faces} faces; the most is ${MOST_FACES}. Decimate it before importing.`);
+  if (!Number.isInteger(points) || !Number.isInteger(faces) || points < 0 || faces < 0)
+    throw new FileTrouble(`The file claims ${points} points and ${faces} faces, which cannot be; export it again.`);
+  if (points > MOST_POINTS)
+    throw new FileTrouble(`The file has ${points} points; the most is ${MOST_POINTS}. Decimate it before importing.`);
+  if (faces > MOST_FACES)
+    throw new FileTrouble(`The file has ${faces} faces; the most is ${MOST_FACES}. Decimate it before importing.`);
 }

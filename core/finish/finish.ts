@@ -22,6 +22,7 @@ export type Surfaces = Readonly<Record<number, Surface>> & { readonly 0: Surface
 /** The surfaces of a ribbon's kinds of faces. */
 export function surfacesOf(finishes: readonly FinishDoc[], clock: Clock): Surfaces {
   const out: Record<number, Surface> & { 0: Surface } = { 0: PLAIN_SURFACE };
-  for (const finish of finishes) if (finish.on || finish.of === 'main') out[FINISH[finish.of]] = surfaceOf(finish, clock);
+  for (const finish of finishes)
+    if (finish.on || finish.of === 'main') out[FINISH[finish.of]] = surfaceOf(finish, clock);
   return out;
 }

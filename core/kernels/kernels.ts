@@ -1,22 +1,112 @@
 import { KERNELS } from './wasm';
 
 interface Exports {
-  gradient(points: number, count: number, affine: number, perm: number, table: number, mask: number, weight: number, work: number, out: number): void;
-  cellular(points: number, count: number, affine: number, perm: number, table: number, mask: number, mean: number, weight: number, work: number, out: number): void;
-  cellularSecond(points: number, count: number, affine: number, perm: number, table: number, mask: number, mean: number, weight: number, work: number, out: number, edges: boolean): void;
+  gradient(
+    points: number,
+    count: number,
+    affine: number,
+    perm: number,
+    table: number,
+    mask: number,
+    weight: number,
+    work: number,
+    out: number,
+  ): void;
+  cellular(
+    points: number,
+    count: number,
+    affine: number,
+    perm: number,
+    table: number,
+    mask: number,
+    mean: number,
+    weight: number,
+    work: number,
+    out: number,
+  ): void;
+  cellularSecond(
+    points: number,
+    count: number,
+    affine: number,
+    perm: number,
+    table: number,
+    mask: number,
+    mean: number,
+    weight: number,
+    work: number,
+    out: number,
+    edges: boolean,
+  ): void;
   curl(points: number, count: number, place: number, perm: number, table: number, weight: number, out: number): void;
-  finish(values: number, count: number, bends: number, contrast: number, brightness: number, low: number, high: number): void;
+  finish(
+    values: number,
+    count: number,
+    bends: number,
+    contrast: number,
+    brightness: number,
+    low: number,
+    high: number,
+  ): void;
   product(start: number, index: number, weight: number, rows: number, from: number, to: number): void;
   averages(start: number, index: number, code: number, weights: number, rows: number, base: number, to: number): void;
   fours(index: number, a: number, b: number, rows: number, base: number, to: number): void;
-  smooth(start: number, neighbours: number, held: number, count: number, strength: number, from: number, to: number): void;
+  smooth(
+    start: number,
+    neighbours: number,
+    held: number,
+    count: number,
+    strength: number,
+    from: number,
+    to: number,
+  ): void;
   centres(matrices: number, count: number, out: number): void;
   placed(points: number, count: number, axis: number, low: number, span: number, out: number): void;
-  shifted(matrices: number, count: number, weights: number, x: number, y: number, z: number, dx: number, dy: number, dz: number, own: boolean, points: number): void;
-  sized(matrices: number, count: number, weights: number, x: number, y: number, z: number, dx: number, dy: number, dz: number): void;
-  turned(matrices: number, count: number, weights: number, x: number, y: number, z: number, dx: number, dy: number, dz: number, lengths: number): void;
+  shifted(
+    matrices: number,
+    count: number,
+    weights: number,
+    x: number,
+    y: number,
+    z: number,
+    dx: number,
+    dy: number,
+    dz: number,
+    own: boolean,
+    points: number,
+  ): void;
+  sized(
+    matrices: number,
+    count: number,
+    weights: number,
+    x: number,
+    y: number,
+    z: number,
+    dx: number,
+    dy: number,
+    dz: number,
+  ): void;
+  turned(
+    matrices: number,
+    count: number,
+    weights: number,
+    x: number,
+    y: number,
+    z: number,
+    dx: number,
+    dy: number,
+    dz: number,
+    lengths: number,
+  ): void;
   coloured(weights: number, count: number, table: number, out: number): void;
-  normals(faceStart: number, corners: number, target: number, faces: number, positions: number, out: number, count: number): void;
+  normals(
+    faceStart: number,
+    corners: number,
+    target: number,
+    faces: number,
+    positions: number,
+    out: number,
+    count: number,
+  ): void;
 }
 
 interface Memory {
@@ -63,7 +153,9 @@ export class Kernels {
       const platform = globalThis as unknown as Platform;
       const bytes = Uint8Array.from(platform.atob(KERNELS), (c) => (c as string).charCodeAt(0));
       const memory = new platform.WebAssembly.Memory({ initial: 16, maximum: MOST_PAGES });
-      const { exports } = new platform.WebAssembly.Instance(new platform.WebAssembly.Module(bytes), { env: { memory } });
+      const { exports } = new platform.WebAssembly.Instance(new platform.WebAssembly.Module(bytes), {
+        env: { memory },
+      });
       return new Kernels(exports, memory);
     } catch {
       return null;
@@ -133,13 +225,16 @@ export class Kernels {
 
   /** Writes a buffer where there is room for it. */
   write(at: number, data: Buffered): void {
-    new Uint8Array(this.memory.buffer, at, data.byteLength).set(new Uint8Array(data.buffer, data.byteOffset, data.byteLength));
+    new Uint8Array(this.memory.buffer, at, data.byteLength).set(
+      new Uint8Array(data.buffer, data.byteOffset, data.byteLength),
+    );
   }
 
   private fit(bytes: number): void {
     const missing = Math.ceil((bytes - this.memory.buffer.byteLength) / PAGE);
     // A quarter more, so that it does not grow at every call.
-    if (missing > 0) this.memory.grow(Math.min(MOST_PAGES - this.memory.buffer.byteLength / PAGE, missing + Math.ceil(missing / 4)));
+    if (missing > 0)
+      this.memory.grow(Math.min(MOST_PAGES - this.memory.buffer.byteLength / PAGE, missing + Math.ceil(missing / 4)));
   }
 }
 

@@ -11,7 +11,10 @@ const at = (f: (p: Float32Array) => Float32Array, p: number[]) => [...withoutKer
 
 describe('a swirling current', () => {
   it('compiled and in plain TypeScript agree to 1e−5', () => {
-    const [fast, plain] = [curlCurrent(settings, clock)(points), withoutKernels(() => curlCurrent(settings, clock)(points))];
+    const [fast, plain] = [
+      curlCurrent(settings, clock)(points),
+      withoutKernels(() => curlCurrent(settings, clock)(points)),
+    ];
     fast.forEach((x, i) => expect(Math.abs(x - plain[i])).toBeLessThan(1e-5));
   });
   it('has neither sources nor sinks: its divergence by central differences is nothing against its slopes', () => {
@@ -21,7 +24,12 @@ describe('a swirling current', () => {
     for (let i = 0; i < 300; i += 3) {
       const p = [...points.slice(i, i + 3)];
       const d = [0, 1, 2].map((k) => {
-        const [a, b] = [1, -1].map((s) => at(f, p.map((x, j) => x + (j === k ? s * h : 0))));
+        const [a, b] = [1, -1].map((s) =>
+          at(
+            f,
+            p.map((x, j) => x + (j === k ? s * h : 0)),
+          ),
+        );
         return a.map((x, j) => (x - b[j]) / (2 * h));
       });
       divergence += (d[0][0] + d[1][1] + d[2][2]) ** 2;
@@ -33,7 +41,12 @@ describe('a swirling current', () => {
     const run = (frame: number) => curlCurrent(settings, { frame, frames: 100 })(points);
     expect(run(100)).toEqual(run(0));
     expect(run(50)).not.toEqual(run(0));
-    const means = [0, 1, 2].map((k) => run(0).filter((_, i) => i % 3 === k).reduce((a, b) => a + b, 0) / 300);
+    const means = [0, 1, 2].map(
+      (k) =>
+        run(0)
+          .filter((_, i) => i % 3 === k)
+          .reduce((a, b) => a + b, 0) / 300,
+    );
     for (const m of means) expect(Math.abs(m)).toBeLessThan(0.25);
   });
   it('does not stand still in itself where nothing of it moves', () => {

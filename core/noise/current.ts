@@ -24,7 +24,10 @@ const LEAST = 24;
  *
  * @returns a function of points, 3 numbers each in metres, to as many numbers, of the order of 1
  */
-export function curlCurrent({ scale, octaves, seed, rate }: CurrentSettings, clock: Clock): (points: Float32Array) => Float32Array {
+export function curlCurrent(
+  { scale, octaves, seed, rate }: CurrentSettings,
+  clock: Clock,
+): (points: Float32Array) => Float32Array {
   const { layers } = layersOf({ kind: 'gradient', octaves, seed });
   const made = layers.map((l) => ({ ...l, perm: permutation(l.seed), table: threeGradients(l.seed, rate, clock) }));
   return (points) => {
@@ -32,13 +35,23 @@ export function curlCurrent({ scale, octaves, seed, rate }: CurrentSettings, clo
     const k = count >= LEAST ? kernels() : null;
     if (!k) {
       const out = new Float32Array(points.length);
-      for (const l of made) addCurl(points, l.frequency / scale, l.offset, l.perm, l.table, l.weight * l.frequency, out);
+      for (const l of made)
+        addCurl(points, l.frequency / scale, l.offset, l.perm, l.table, l.weight * l.frequency, out);
       return out;
     }
     k.begin();
     const at = k.put(points);
     const out = k.room(12 * count, true);
-    for (const l of made) k.run.curl(at, count, k.put(Float64Array.from([l.frequency / scale, ...l.offset])), k.keep(l.perm), k.put(l.table), l.weight * l.frequency, out);
+    for (const l of made)
+      k.run.curl(
+        at,
+        count,
+        k.put(Float64Array.from([l.frequency / scale, ...l.offset])),
+        k.keep(l.perm),
+        k.put(l.table),
+        l.weight * l.frequency,
+        out,
+      );
     return k.take(out, 3 * count);
   };
 }
@@ -58,7 +71,15 @@ const fade = (x: number) => x * x * x * (x * (x * 6 - 15) + 10);
 const fadeSlope = (x: number) => 30 * x * x * (x * (x - 2) + 1);
 
 /** The reference in plain TypeScript: adds `weight` times the curl at points. */
-function addCurl(points: Float32Array, factor: number, offset: readonly [number, number, number], perm: Uint8Array, table: Float32Array, weight: number, out: Float32Array): void {
+function addCurl(
+  points: Float32Array,
+  factor: number,
+  offset: readonly [number, number, number],
+  perm: Uint8Array,
+  table: Float32Array,
+  weight: number,
+  out: Float32Array,
+): void {
   const slopes = new Float64Array(9);
   for (let i = 0; i < points.length; i += 3) {
     const at = [0, 1, 2].map((k) => points[i + k] * factor + offset[k]);

@@ -18,7 +18,8 @@ export function featurePoints(seed: number, rate: number, clock: Clock, jitter: 
   const sway = swayAngles(256 * 3, seed + 307, rate, clock);
   const points = new Float64Array(256 * 3);
   const full = 2 * Math.asin(SOFT);
-  for (let i = 0; i < points.length; i++) points[i] = 0.5 + (jitter * Math.asin(SOFT * Math.sin(2 * Math.PI * random() + sway[i]))) / full;
+  for (let i = 0; i < points.length; i++)
+    points[i] = 0.5 + (jitter * Math.asin(SOFT * Math.sin(2 * Math.PI * random() + sway[i]))) / full;
   return points;
 }
 
@@ -43,7 +44,12 @@ const METRICS: Record<Metric, (x: number, y: number, z: number) => number> = {
  * are compared squared. The cells of a wider ring are looked through only where a nearer point may
  * lie in them.
  */
-export function cellFinder(seed: number, rate: number, clock: Clock, { mask, metric, jitter }: NoiseOptions = USUAL_NOISE): (x: number, y: number, z: number) => Cells {
+export function cellFinder(
+  seed: number,
+  rate: number,
+  clock: Clock,
+  { mask, metric, jitter }: NoiseOptions = USUAL_NOISE,
+): (x: number, y: number, z: number) => Cells {
   const p = permutation(seed);
   const q = featurePoints(seed, rate, clock, jitter);
   const distance = METRICS[metric];

@@ -6,8 +6,8 @@ import { swayAngles } from './sway';
 
 /** The sixteen directions of improved noise: the twelve edges of a cube, four of them twice. */
 const EDGES = Float64Array.from([
-  1, 1, 0, -1, 1, 0, 1, -1, 0, -1, -1, 0, 1, 0, 1, -1, 0, 1, 1, 0, -1, -1, 0, -1,
-  0, 1, 1, 0, -1, 1, 0, 1, -1, 0, -1, -1, 1, 1, 0, 0, -1, 1, -1, 1, 0, 0, -1, -1,
+  1, 1, 0, -1, 1, 0, 1, -1, 0, -1, -1, 0, 1, 0, 1, -1, 0, 1, 1, 0, -1, -1, 0, -1, 0, 1, 1, 0, -1, 1, 0, 1, -1, 0, -1,
+  -1, 1, 1, 0, 0, -1, 1, -1, 1, 0, 0, -1, -1,
 ]);
 
 /** Rotate v about the unit axis at `o` in `k` by an angle (Rodrigues' formula), in place. */
@@ -85,7 +85,12 @@ export type { Field } from './kind';
  * lattice gradients (K. Perlin, "Improving Noise", 2002). With seed 0 and rate 0 it is the
  * published reference function, value for value. Lattice period mask + 1.
  */
-export function gradientField(seed: number, rate: number, clock: Clock, { mask }: Pick<NoiseOptions, 'mask'> = USUAL_NOISE): Field {
+export function gradientField(
+  seed: number,
+  rate: number,
+  clock: Clock,
+  { mask }: Pick<NoiseOptions, 'mask'> = USUAL_NOISE,
+): Field {
   const p = permutation(seed);
   const g = gradientTable(seed, rate, clock);
   return (x, y, z) => {

@@ -36,7 +36,11 @@ export function latticeValues(seed: number, rate: number, clock: Clock): Float64
 }
 
 /** Values at lattice points blended with the quintic fade of improved noise (value noise, Ebert et al., ch. 2). */
-export function valueField(seed: number, values: ArrayLike<number>, { mask }: Pick<NoiseOptions, 'mask'> = USUAL_NOISE): Field {
+export function valueField(
+  seed: number,
+  values: ArrayLike<number>,
+  { mask }: Pick<NoiseOptions, 'mask'> = USUAL_NOISE,
+): Field {
   const p = permutation(seed);
   return (x, y, z) => {
     const fx = Math.floor(x);

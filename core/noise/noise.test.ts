@@ -11,7 +11,20 @@ import { permutation } from './permutation';
 import { simplexField } from './simplex';
 
 const still = { frame: 0, frames: 100 };
-const plain: NoiseSettings = { kind: 'gradient', scale: 1, stretch: [1, 1, 1], octaves: 1, contrast: 1, brightness: 0, low: -10, high: 10, absolute: false, invert: false, seed: 0, rate: 0 };
+const plain: NoiseSettings = {
+  kind: 'gradient',
+  scale: 1,
+  stretch: [1, 1, 1],
+  octaves: 1,
+  contrast: 1,
+  brightness: 0,
+  low: -10,
+  high: 10,
+  absolute: false,
+  invert: false,
+  seed: 0,
+  rate: 0,
+};
 
 /** Mean and variance over points spread evenly in the noise's period. */
 function statistics(field: (x: number, y: number, z: number) => number, n = 60_000) {
@@ -48,8 +61,16 @@ function referenceNoise(x: number, y: number, z: number): number {
   const [AA, AB, BA, BB] = [p[A] + Z, p[A + 1] + Z, p[B] + Z, p[B + 1] + Z];
   return lerp(
     w,
-    lerp(v, lerp(u, grad(p[AA], x, y, z), grad(p[BA], x - 1, y, z)), lerp(u, grad(p[AB], x, y - 1, z), grad(p[BB], x - 1, y - 1, z))),
-    lerp(v, lerp(u, grad(p[AA + 1], x, y, z - 1), grad(p[BA + 1], x - 1, y, z - 1)), lerp(u, grad(p[AB + 1], x, y - 1, z - 1), grad(p[BB + 1], x - 1, y - 1, z - 1))),
+    lerp(
+      v,
+      lerp(u, grad(p[AA], x, y, z), grad(p[BA], x - 1, y, z)),
+      lerp(u, grad(p[AB], x, y - 1, z), grad(p[BB], x - 1, y - 1, z)),
+    ),
+    lerp(
+      v,
+      lerp(u, grad(p[AA + 1], x, y, z - 1), grad(p[BA + 1], x - 1, y, z - 1)),
+      lerp(u, grad(p[AB + 1], x, y - 1, z - 1), grad(p[BB + 1], x - 1, y - 1, z - 1)),
+    ),
   );
 }
 
@@ -76,7 +97,8 @@ describe('moving gradients', () => {
   it('keep their length √2 at every moment', () => {
     for (const frame of [0, 13, 50, 99.5]) {
       const g = gradientTable(7, 2.3, { frame, frames: 100 });
-      for (let i = 0; i < 256; i++) expect(Math.hypot(g[i * 3], g[i * 3 + 1], g[i * 3 + 2])).toBeCloseTo(Math.SQRT2, 12);
+      for (let i = 0; i < 256; i++)
+        expect(Math.hypot(g[i * 3], g[i * 3 + 1], g[i * 3 + 2])).toBeCloseTo(Math.SQRT2, 12);
     }
   });
   it('move by more at a higher rate', () => {
@@ -93,13 +115,17 @@ describe('cellular noise', () => {
   it('is the distance to the nearest feature point, found by looking through all cells round', () => {
     // F1 as S. Worley defines it: the points are found again as the only places where it is least.
     const field = noiseKind('cellular').field(3, 0, still);
-    const lowest = (-1) * 0.5255 * 1.5;
+    const lowest = -1 * 0.5255 * 1.5;
     const random = randomSource(2);
     const slopes: number[] = [];
     for (let i = 0; i < 400; i++) {
       const [x, y, z] = [random() * 20, random() * 20, random() * 20];
       const h = 1e-4;
-      const g = [field(x + h, y, z) - field(x - h, y, z), field(x, y + h, z) - field(x, y - h, z), field(x, y, z + h) - field(x, y, z - h)].map((d) => d / (2 * h * 1.5));
+      const g = [
+        field(x + h, y, z) - field(x - h, y, z),
+        field(x, y + h, z) - field(x, y - h, z),
+        field(x, y, z + h) - field(x, y, z - h),
+      ].map((d) => d / (2 * h * 1.5));
       // The gradient of a distance has length 1 except where the nearest point changes.
       slopes.push(Math.hypot(...g));
       const d = (field(x, y, z) - lowest) / 1.5;
@@ -113,7 +139,11 @@ describe('cellular noise', () => {
 
 describe('cells', () => {
   it('first and second distances are those of brute force over all feature points, by every measure', () => {
-    const measures = { euclidean: (d: number[]) => Math.hypot(...d), manhattan: (d: number[]) => d.reduce((s, x) => s + Math.abs(x), 0), chebyshev: (d: number[]) => Math.max(...d.map(Math.abs)) };
+    const measures = {
+      euclidean: (d: number[]) => Math.hypot(...d),
+      manhattan: (d: number[]) => d.reduce((s, x) => s + Math.abs(x), 0),
+      chebyshev: (d: number[]) => Math.max(...d.map(Math.abs)),
+    };
     for (const metric of ['euclidean', 'manhattan', 'chebyshev'] as const)
       for (const jitter of [1, 0.4]) {
         const options = { mask: 255, metric, jitter };
@@ -125,11 +155,13 @@ describe('cells', () => {
           const at = [random() * 30 - 15, random() * 30, random() * 300];
           const base = at.map(Math.floor);
           const all: number[] = [];
-          for (let a = -4; a <= 4; a++) for (let b = -4; b <= 4; b++) for (let c = -4; c <= 4; c++) {
-            const cell = [base[0] + a, base[1] + b, base[2] + c];
-            const i = 3 * p[p[p[cell[0] & 255] + (cell[1] & 255)] + (cell[2] & 255)];
-            all.push(measures[metric]([0, 1, 2].map((k) => cell[k] + q[i + k] - at[k])));
-          }
+          for (let a = -4; a <= 4; a++)
+            for (let b = -4; b <= 4; b++)
+              for (let c = -4; c <= 4; c++) {
+                const cell = [base[0] + a, base[1] + b, base[2] + c];
+                const i = 3 * p[p[p[cell[0] & 255] + (cell[1] & 255)] + (cell[2] & 255)];
+                all.push(measures[metric]([0, 1, 2].map((k) => cell[k] + q[i + k] - at[k])));
+              }
           all.sort((x, y) => x - y);
           const got = find(at[0], at[1], at[2]);
           expect(got.first).toBeCloseTo(all[0], 9);
@@ -154,8 +186,24 @@ describe('simplex noise', () => {
     const perm = buildPermutationTable(random());
     const table = Uint8Array.from(perm);
     // That library takes its gradients, the twelve edges of a cube, by the permuted number modulo 12.
-    const edges = [[1, 1, 0], [-1, 1, 0], [1, -1, 0], [-1, -1, 0], [1, 0, 1], [-1, 0, 1], [1, 0, -1], [-1, 0, -1], [0, 1, 1], [0, -1, 1], [0, 1, -1], [0, -1, -1]];
-    const gradients = Float64Array.from({ length: 256 }, (_, n) => n).reduce((g, n) => (g.set(edges[n % 12], n * 3), g), new Float64Array(768));
+    const edges = [
+      [1, 1, 0],
+      [-1, 1, 0],
+      [1, -1, 0],
+      [-1, -1, 0],
+      [1, 0, 1],
+      [-1, 0, 1],
+      [1, 0, -1],
+      [-1, 0, -1],
+      [0, 1, 1],
+      [0, -1, 1],
+      [0, 1, -1],
+      [0, -1, -1],
+    ];
+    const gradients = Float64Array.from({ length: 256 }, (_, n) => n).reduce(
+      (g, n) => (g.set(edges[n % 12], n * 3), g),
+      new Float64Array(768),
+    );
     const ours = simplexField(table, gradients);
     const peer = createNoise3D(random());
     const at = randomSource(4);
@@ -172,7 +220,11 @@ describe('value noise', () => {
     const field = noiseKind('value').field(9, 0, still);
     const p = permutation(9);
     const at = (x: number, y: number, z: number) => values[p[p[p[x & 255] + (y & 255)] + (z & 255)]];
-    for (const [x, y, z] of [[3, 4, 5], [-7, 100, 255], [256, 0, -1]]) {
+    for (const [x, y, z] of [
+      [3, 4, 5],
+      [-7, 100, 255],
+      [256, 0, -1],
+    ]) {
       expect(field(x, y, z)).toBeCloseTo(at(x, y, z), 12);
       expect(field(x + 0.5, y, z)).toBeCloseTo((at(x, y, z) + at(x + 1, y, z)) / 2, 12);
     }
@@ -180,21 +232,32 @@ describe('value noise', () => {
 });
 
 describe('a travelling pattern', () => {
-  const moving = (over: object, frame: number) => noiseField({ ...plain, rate: 0, travel: [1, 0, -2], tile: 4, ...over }, { frame, frames: 60 });
-  it.each(noiseKinds.filter((k) => k.tiles !== 0).map((k) => [k.kind, k.tiles ?? 1] as const))('of %s closes exactly and is the pattern of a moment ago, further on', (kind, tiles) => {
-    for (const octaves of [1, 3]) {
-      const [start, end, quarter] = [0, 60, 15].map((f) => moving({ kind, octaves }, f));
-      for (const [x, y, z] of [[0.3, 1.7, 2.2], [5.1, -3.3, 0.4]]) {
-        expect(end(x, y, z)).toBe(start(x, y, z));
-        // A whole tile away it is the same, which is why it closes.
-        expect(start(x + 4 * tiles, y, z)).toBeCloseTo(start(x, y, z), 9);
-        expect(quarter(x + tiles, y, z - 2 * tiles)).toBeCloseTo(start(x, y, z), 9);
+  const moving = (over: object, frame: number) =>
+    noiseField({ ...plain, rate: 0, travel: [1, 0, -2], tile: 4, ...over }, { frame, frames: 60 });
+  it.each(noiseKinds.filter((k) => k.tiles !== 0).map((k) => [k.kind, k.tiles ?? 1] as const))(
+    'of %s closes exactly and is the pattern of a moment ago, further on',
+    (kind, tiles) => {
+      for (const octaves of [1, 3]) {
+        const [start, end, quarter] = [0, 60, 15].map((f) => moving({ kind, octaves }, f));
+        for (const [x, y, z] of [
+          [0.3, 1.7, 2.2],
+          [5.1, -3.3, 0.4],
+        ]) {
+          expect(end(x, y, z)).toBe(start(x, y, z));
+          // A whole tile away it is the same, which is why it closes.
+          expect(start(x + 4 * tiles, y, z)).toBeCloseTo(start(x, y, z), 9);
+          expect(quarter(x + tiles, y, z - 2 * tiles)).toBeCloseTo(start(x, y, z), 9);
+        }
       }
-    }
-  });
+    },
+  );
   it('turns and shifts as a whole', () => {
     const [base, moved] = [moving({}, 0), moving({ shift: [1, 2, 3], turn: [0, 0, 90] }, 0)];
-    for (const [x, y, z] of [[0.3, 1.7, 2.2], [5.1, -3.3, 0.4]]) expect(moved(1 - y, 2 + x, 3 + z)).toBeCloseTo(base(x, y, z), 9);
+    for (const [x, y, z] of [
+      [0.3, 1.7, 2.2],
+      [5.1, -3.3, 0.4],
+    ])
+      expect(moved(1 - y, 2 + x, 3 + z)).toBeCloseTo(base(x, y, z), 9);
   });
 });
 
@@ -202,7 +265,11 @@ describe.each(noiseKinds.map((k) => [k.kind, k] as const))('%s noise over the lo
   const points = Array.from({ length: 200 }, randomSource(9)).map((x) => [x * 40, x * 91 - 30, x * 17 + 3] as const);
 
   it('is the same at f = N as at f = 0, bit for bit, for any rate, length and seed', () => {
-    for (const [rate, frames, seed] of [[1, 100, 0], [0.37, 97, 5], [8.5, 241, 12]] as const) {
+    for (const [rate, frames, seed] of [
+      [1, 100, 0],
+      [0.37, 97, 5],
+      [8.5, 241, 12],
+    ] as const) {
       const [a, b] = [0, frames].map((frame) => kind.field(seed, rate, { frame, frames }));
       for (const p of points) expect(Object.is(a(...p), b(...p))).toBe(true);
     }
@@ -225,7 +292,9 @@ describe.each(noiseKinds.map((k) => [k.kind, k] as const))('%s noise over the lo
   it('moves evenly: the step from frame to frame is as large at the seam as elsewhere', () => {
     const n = 40;
     const fields = Array.from({ length: n + 1 }, (_, f) => kind.field(2, 1, { frame: f, frames: n }));
-    const steps = Array.from({ length: n }, (_, f) => Math.sqrt(points.reduce((s, p) => s + (fields[f + 1](...p) - fields[f](...p)) ** 2, 0) / points.length));
+    const steps = Array.from({ length: n }, (_, f) =>
+      Math.sqrt(points.reduce((s, p) => s + (fields[f + 1](...p) - fields[f](...p)) ** 2, 0) / points.length),
+    );
     const mean = steps.reduce((a, b) => a + b) / n;
     for (const s of steps) expect(Math.abs(s / mean - 1)).toBeLessThan(0.4);
     expect(steps[n - 1] / ((steps[n - 2] + steps[0]) / 2)).toBeCloseTo(1, 0);
@@ -265,7 +334,9 @@ describe('noise settings', () => {
     };
     expect(detail(2)).toBeGreaterThan(2 * detail(1));
     expect(detail(4)).toBeGreaterThan(2 * detail(2));
-    expect(noiseField({ ...plain, octaves: 1 }, still)(0.31, 0.62, 0.17)).toBe(gradientField(0, 0, still)(0.31, 0.62, 0.17));
+    expect(noiseField({ ...plain, octaves: 1 }, still)(0.31, 0.62, 0.17)).toBe(
+      gradientField(0, 0, still)(0.31, 0.62, 0.17),
+    );
   });
   it('names an unknown kind', () => expect(() => noiseKind('fluff')).toThrow('no noise called “fluff”'));
 });

@@ -7,7 +7,6 @@ import type { Field } from './gradients';
 import { USUAL_NOISE, type Metric, type NoiseOptions } from './kind';
 import { noiseKind } from './kinds/index';
 
-
 /** Everything that shapes a noise, evaluated at a moment. What may be left out has its usual value. */
 export interface NoiseSettings {
   readonly kind: string;
@@ -57,7 +56,14 @@ export function noiseField(s: NoiseSettings, clock: Clock): Field {
   const kind = noiseKind(s.kind);
   const { layers: list, tile } = layersOf(s);
   const octaves = list.length;
-  const layers = list.map((l) => kind.field(l.seed, s.rate, clock, { ...USUAL_NOISE, metric: s.metric ?? 'euclidean', jitter: s.jitter ?? 1, mask: l.mask } satisfies NoiseOptions));
+  const layers = list.map((l) =>
+    kind.field(l.seed, s.rate, clock, {
+      ...USUAL_NOISE,
+      metric: s.metric ?? 'euclidean',
+      jitter: s.jitter ?? 1,
+      mask: l.mask,
+    } satisfies NoiseOptions),
+  );
   const place = placing(s, clock, tile);
   const { absolute, invert, contrast, brightness, low, high } = s;
   const first = layers[0];
@@ -93,7 +99,9 @@ export interface Layer {
 }
 
 /** The octaves that settings ask for, and the lattice cells after which the whole repeats (0 where it need not). */
-export function layersOf(s: Pick<NoiseSettings, 'kind' | 'octaves' | 'seed' | 'gain' | 'lacunarity' | 'wraps' | 'travel' | 'tile'>): { layers: Layer[]; tile: number } {
+export function layersOf(
+  s: Pick<NoiseSettings, 'kind' | 'octaves' | 'seed' | 'gain' | 'lacunarity' | 'wraps' | 'travel' | 'tile'>,
+): { layers: Layer[]; tile: number } {
   const tiles = noiseKind(s.kind).tiles ?? 1;
   const travels = tiles > 0 && (s.wraps === true || (s.travel !== undefined && s.travel.some((t) => t !== 0)));
   const octaves = Math.max(1, Math.min(8, Math.round(s.octaves)));
@@ -124,7 +132,11 @@ export function tileOf(asked: number | undefined): number {
 }
 
 /** From metres to the pattern's own lattice: shift, turn back, scale, and how far it has travelled. */
-function placing(s: NoiseSettings, clock: Clock, tile: number): (x: number, y: number, z: number, to: [number, number, number]) => void {
+function placing(
+  s: NoiseSettings,
+  clock: Clock,
+  tile: number,
+): (x: number, y: number, z: number, to: [number, number, number]) => void {
   const [fx, fy, fz] = s.stretch.map((k) => 1 / (s.scale * k));
   const [sx, sy, sz] = s.shift ?? [0, 0, 0];
   const [gx, gy, gz] = travelled(s, clock, tile);

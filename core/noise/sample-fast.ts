@@ -43,7 +43,11 @@ export function hasKernel(s: Pick<NoiseSettings, 'kind' | 'metric'>): boolean {
 }
 
 /** A noise with its tables put into the kernels' memory: values at `count` points of f32 ×3 into f32 each. Good until the next call begins. */
-export function prepared(k: Kernels, s: NoiseSettings, clock: Clock): (points: number, count: number, out: number) => void {
+export function prepared(
+  k: Kernels,
+  s: NoiseSettings,
+  clock: Clock,
+): (points: number, count: number, out: number) => void {
   const { layers, tile } = layersOf(s);
   const cells = CELLS[s.kind];
   const work = k.room(cells ? CELL_TABLES : GRADIENT_TABLES);
@@ -52,13 +56,17 @@ export function prepared(k: Kernels, s: NoiseSettings, clock: Clock): (points: n
     const perm = k.keep(permutation(layer.seed));
     if (!cells) {
       const g = k.put(fourFold(gradientTable(layer.seed, s.rate, clock)));
-      return (at: number, count: number, out: number) => k.run.gradient(at, count, affine, perm, g, layer.mask, layer.weight, work, out);
+      return (at: number, count: number, out: number) =>
+        k.run.gradient(at, count, affine, perm, g, layer.mask, layer.weight, work, out);
     }
     const q = k.put(fourFold(featurePoints(layer.seed, s.rate, clock, s.jitter ?? 1)));
     const { order, mean, spread } = cells;
     const weight = layer.weight * spread;
-    if (order === 'first') return (at: number, count: number, out: number) => k.run.cellular(at, count, affine, perm, q, layer.mask, mean, weight, work, out);
-    return (at: number, count: number, out: number) => k.run.cellularSecond(at, count, affine, perm, q, layer.mask, mean, weight, work, out, order === 'difference');
+    if (order === 'first')
+      return (at: number, count: number, out: number) =>
+        k.run.cellular(at, count, affine, perm, q, layer.mask, mean, weight, work, out);
+    return (at: number, count: number, out: number) =>
+      k.run.cellularSecond(at, count, affine, perm, q, layer.mask, mean, weight, work, out, order === 'difference');
   });
   const bends = (s.absolute ? 1 : 0) + (s.invert ? 2 : 0);
   return (points, count, out) => {
@@ -76,7 +84,13 @@ function fourFold(triples: Float64Array): Float32Array {
 }
 
 /** From metres to the lattice of an octave: rows of a 3 × 4 matrix. */
-function affineOf(s: NoiseSettings, clock: Clock, tile: number, frequency: number, offset: readonly [number, number, number]): Float64Array {
+function affineOf(
+  s: NoiseSettings,
+  clock: Clock,
+  tile: number,
+  frequency: number,
+  offset: readonly [number, number, number],
+): Float64Array {
   const m = matrixOf(turnXYZ(s.turn ?? [0, 0, 0]));
   const shift = s.shift ?? [0, 0, 0];
   const gone = travelled(s, clock, tile);

@@ -30,7 +30,10 @@ export function noisePlaces(v: NoiseValues, mesh: Mesh): { points: Float32Array;
   const settings = settingsFrom(v);
   if (v.space === 'place') return { points: mesh.positions, settings };
   const uv = vertexUv(mesh.connectivity);
-  if (!uv) throw new NoSurface('This form has no places on its surface (UV) any more; choose the space it stands in, or put the step before the one that made new faces.');
+  if (!uv)
+    throw new NoSurface(
+      'This form has no places on its surface (UV) any more; choose the space it stands in, or put the step before the one that made new faces.',
+    );
   // A tile of features goes once round; the pattern then meets itself wherever the surface does.
   const tile = tileOf(v.tile);
   const points = new Float32Array((3 * uv.length) / 2);
@@ -73,7 +76,10 @@ export function curlNoise(s: NoiseSettings, clock: Clock, points: Float32Array):
       moved.set(points);
       for (let i = axis; i < moved.length; i += 3) moved[i] += side * h;
       // ∂/∂axis of potential u adds to component w, and that of potential w is taken from component u.
-      for (const [potential, component, sign] of [[u, w, 1], [w, u, -1]] as const) {
+      for (const [potential, component, sign] of [
+        [u, w, 1],
+        [w, u, -1],
+      ] as const) {
         const values = sampleNoise({ ...s, seed: s.seed + 7919 * potential }, clock, moved);
         for (let i = 0; i < values.length; i++) out[3 * i + component] += sign * side * weight * values[i];
       }

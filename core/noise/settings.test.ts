@@ -7,7 +7,20 @@ import { noiseField, type NoiseSettings } from './noise';
 import { noiseFrom, noiseParams } from './noise-params';
 
 const clock = { frame: 0, frames: 100 };
-const plain: NoiseSettings = { kind: 'gradient', scale: 1, stretch: [1, 1, 1], octaves: 1, contrast: 1, brightness: 0, low: -10, high: 10, absolute: false, invert: false, seed: 3, rate: 0 };
+const plain: NoiseSettings = {
+  kind: 'gradient',
+  scale: 1,
+  stretch: [1, 1, 1],
+  octaves: 1,
+  contrast: 1,
+  brightness: 0,
+  low: -10,
+  high: 10,
+  absolute: false,
+  invert: false,
+  seed: 3,
+  rate: 0,
+};
 const random = randomSource(55);
 const places = Array.from({ length: 200 }, () => [random() * 20, random() * 20, random() * 20] as const);
 
@@ -19,7 +32,10 @@ function spectrum(settings: Partial<NoiseSettings>): (low: number, high: number)
     const field = noiseField({ ...plain, ...settings, seed: line + 1 }, clock);
     const fft = new FFT(size);
     const out = fft.createComplexArray();
-    fft.realTransform(out, Array.from({ length: size }, (_, i) => field((i * length) / size, 0.37, line * 1.71 + 0.2)));
+    fft.realTransform(
+      out,
+      Array.from({ length: size }, (_, i) => field((i * length) / size, 0.37, line * 1.71 + 0.2)),
+    );
     for (let k = 1; k < size / 2; k++) energy[k] += out[2 * k] ** 2 + out[2 * k + 1] ** 2;
   }
   const total = energy.reduce((a, b) => a + b, 0);
@@ -53,17 +69,26 @@ describe('octaves', () => {
 describe('the settings a step asks for', () => {
   const defaults = defaultsOf(noiseParams) as unknown as Parameters<typeof noiseFrom>[0];
   it('give the plain noise as they stand', () => {
-    const [asked, direct] = [noiseFrom({ ...defaults, rate: 0 }, clock), noiseField({ ...plain, seed: 0, scale: 0.8, low: -1, high: 1 }, clock)];
+    const [asked, direct] = [
+      noiseFrom({ ...defaults, rate: 0 }, clock),
+      noiseField({ ...plain, seed: 0, scale: 0.8, low: -1, high: 1 }, clock),
+    ];
     for (const p of places) expect(asked(...p)).toBe(direct(...p));
   });
-  it.each(noiseKinds.map((k) => k.kind))('%s stays between the clips and is finite everywhere, at and beside lattice points', (noise) => {
-    const field = noiseFrom({ ...defaults, noise: noise as 'gradient', low: -0.5, high: 0.4, octaves: 3, contrast: 3 }, clock);
-    for (const [x, y, z] of [...places, [0, 0, 0], [1, 2, 3], [-4, 0, 256], [1e5, -1e5, 0.5]] as const) {
-      const v = field(x, y, z);
-      expect(v).toBeGreaterThanOrEqual(-0.5);
-      expect(v).toBeLessThanOrEqual(0.4);
-    }
-  });
+  it.each(noiseKinds.map((k) => k.kind))(
+    '%s stays between the clips and is finite everywhere, at and beside lattice points',
+    (noise) => {
+      const field = noiseFrom(
+        { ...defaults, noise: noise as 'gradient', low: -0.5, high: 0.4, octaves: 3, contrast: 3 },
+        clock,
+      );
+      for (const [x, y, z] of [...places, [0, 0, 0], [1, 2, 3], [-4, 0, 256], [1e5, -1e5, 0.5]] as const) {
+        const v = field(x, y, z);
+        expect(v).toBeGreaterThanOrEqual(-0.5);
+        expect(v).toBeLessThanOrEqual(0.4);
+      }
+    },
+  );
   it('cells by other measures, and with less jitter, are other patterns of the same evenness', () => {
     const spread = (over: object) => {
       const field = noiseFrom({ ...defaults, noise: 'cellular-edges' as 'gradient', rate: 0, ...over }, clock);
@@ -76,7 +101,10 @@ describe('the settings a step asks for', () => {
     expect(Math.abs(square.mean)).toBeLessThan(0.12);
     expect(round.values.some((v, i) => Math.abs(v - square.values[i]) > 0.2)).toBe(true);
     // Without jitter the points are a square lattice: in the middle of a cell's face two are equally near.
-    const field = noiseFrom({ ...defaults, noise: 'cellular-edges' as 'gradient', rate: 0, jitter: 0, scale: 1, low: -5, high: 5 }, clock);
+    const field = noiseFrom(
+      { ...defaults, noise: 'cellular-edges' as 'gradient', rate: 0, jitter: 0, scale: 1, low: -5, high: 5 },
+      clock,
+    );
     expect(field(3, 4.5, 5.5)).toBeCloseTo(field(7, 1.5, 2.5), 9);
     expect(still.values.every(Number.isFinite)).toBe(true);
   });

@@ -35,12 +35,48 @@ export const LOOKS = [
 
 /** Settings of everything that is made of pictures: which frames, in which detail, how they look. */
 export const pictureParams = {
-  detail: choice('Detail', 'final', [{ value: 'final', title: 'Final' }, { value: 'draft', title: 'Draft' }], 'Draft is quicker, to try things out.'),
+  detail: choice(
+    'Detail',
+    'final',
+    [
+      { value: 'final', title: 'Final' },
+      { value: 'draft', title: 'Draft' },
+    ],
+    'Draft is quicker, to try things out.',
+  ),
   look: choice('Look', 'shaded', LOOKS, 'As it is, with the edges of its faces, or in clay.'),
-  range: choice('Frames', 'all', [{ value: 'all', title: 'Whole loop' }, { value: 'part', title: 'A part' }], 'The whole loop, or some of its frames.'),
-  from: number('From', 0, 'The first frame that is made.', { min: 0, max: 19_999, soft: [0, 300], integer: true, moves: false, shownWhen: { param: 'range', is: ['part'] } }),
-  to: number('To', 24, 'The last frame that is made.', { min: 0, max: 19_999, soft: [0, 300], integer: true, moves: false, shownWhen: { param: 'range', is: ['part'] } }),
-  subframes: number('Sub-frames', 8, 'Pictures whose average each frame is: more make cleaner edges.', { min: 1, max: 64, soft: [1, 32], integer: true, moves: false }),
+  range: choice(
+    'Frames',
+    'all',
+    [
+      { value: 'all', title: 'Whole loop' },
+      { value: 'part', title: 'A part' },
+    ],
+    'The whole loop, or some of its frames.',
+  ),
+  from: number('From', 0, 'The first frame that is made.', {
+    min: 0,
+    max: 19_999,
+    soft: [0, 300],
+    integer: true,
+    moves: false,
+    shownWhen: { param: 'range', is: ['part'] },
+  }),
+  to: number('To', 24, 'The last frame that is made.', {
+    min: 0,
+    max: 19_999,
+    soft: [0, 300],
+    integer: true,
+    moves: false,
+    shownWhen: { param: 'range', is: ['part'] },
+  }),
+  subframes: number('Sub-frames', 8, 'Pictures whose average each frame is: more make cleaner edges.', {
+    min: 1,
+    max: 64,
+    soft: [1, 32],
+    integer: true,
+    moves: false,
+  }),
 } as const;
 
 export type PictureSettings = Evaluated<typeof pictureParams>;
@@ -59,13 +95,19 @@ export function frameName(base: string, frame: number, frames: number, ending = 
 
 /** "halo-1080x1080", from the name of a piece and the size. */
 export function baseName(name: string, { width, height }: PixelSize): string {
-  const plain = name.normalize('NFKD').replace(/[^a-z0-9]+/gi, '-').replace(/^-+|-+$/g, '').toLowerCase();
+  const plain = name
+    .normalize('NFKD')
+    .replace(/[^a-z0-9]+/gi, '-')
+    .replace(/^-+|-+$/g, '')
+    .toLowerCase();
   return `${plain || 'piece'}-${width}x${height}`;
 }
 
 /** Movies have their colours at half the size, so that sides must be even. */
 export function evenSides({ width, height }: PixelSize): string | null {
-  return width % 2 || height % 2 ? `A movie needs even numbers of pixels, and this is ${width} × ${height}; use ${width + (width % 2)} × ${height + (height % 2)}.` : null;
+  return width % 2 || height % 2
+    ? `A movie needs even numbers of pixels, and this is ${width} × ${height}; use ${width + (width % 2)} × ${height + (height % 2)}.`
+    : null;
 }
 
 /**

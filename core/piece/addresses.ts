@@ -1,5 +1,13 @@
 import { triple } from '../maths/triple';
-import type { ColourParam, ColourValue, NumberParam, NumberValue, Params, StoredValue, VectorParam } from '../declare/params';
+import type {
+  ColourParam,
+  ColourValue,
+  NumberParam,
+  NumberValue,
+  Params,
+  StoredValue,
+  VectorParam,
+} from '../declare/params';
 import type { Piece, Values } from './piece';
 import { ownedAt, ownersOf, withValues, type Owner } from './walk';
 
@@ -60,25 +68,41 @@ function labelOf(owner: string, title: string): string {
 }
 
 /** Every number and colour of a set of values. */
-function placesIn(owner: Owner, params: Params, values: Values, about: { title: string; place: string; colour?: string }, out: (NumberPlace | ColourPlace)[]): void {
+function placesIn(
+  owner: Owner,
+  params: Params,
+  values: Values,
+  about: { title: string; place: string; colour?: string },
+  out: (NumberPlace | ColourPlace)[],
+): void {
   const { place, colour } = about;
   for (const name in params) {
     const param = params[name];
     if (param.type !== 'number' && param.type !== 'vector' && param.type !== 'colour') continue;
     const label = labelOf(about.title, param.title);
     const stored = values[name] ?? param.default;
-    if (param.type === 'number') out.push({ address: { owner, param: name }, param, value: stored as NumberValue, title: label, place, colour });
-    else if (param.type === 'colour') out.push({ address: { owner, param: name }, param, value: stored as ColourValue, title: label, place, colour });
+    if (param.type === 'number')
+      out.push({ address: { owner, param: name }, param, value: stored as NumberValue, title: label, place, colour });
+    else if (param.type === 'colour')
+      out.push({ address: { owner, param: name }, param, value: stored as ColourValue, title: label, place, colour });
     else
       for (const axis of [0, 1, 2] as const)
-        out.push({ address: { owner, param: name, axis }, param, value: (stored as readonly NumberValue[])[axis], title: labelOf(label, AXES[axis]), place, colour });
+        out.push({
+          address: { owner, param: name, axis },
+          param,
+          value: (stored as readonly NumberValue[])[axis],
+          title: labelOf(label, AXES[axis]),
+          place,
+          colour,
+        });
   }
 }
 
 /** Every number and colour of a piece. */
 export function valuesOf(piece: Piece): (NumberPlace | ColourPlace)[] {
   const out: (NumberPlace | ColourPlace)[] = [];
-  for (const { owner, params, item, title, place, ribbon } of ownersOf(piece)) placesIn(owner, params, item.values, { title, place, colour: ribbon?.colour }, out);
+  for (const { owner, params, item, title, place, ribbon } of ownersOf(piece))
+    placesIn(owner, params, item.values, { title, place, colour: ribbon?.colour }, out);
   return out;
 }
 
@@ -101,6 +125,9 @@ export function setValue(piece: Piece, address: Address, value: StoredValue): Pi
     const { values } = item;
     if (address.axis === undefined) return { ...values, [address.param]: value };
     const before = (values[address.param] ?? params[address.param]?.default) as readonly NumberValue[];
-    return { ...values, [address.param]: triple((axis) => (axis === address.axis ? (value as NumberValue) : before[axis])) };
+    return {
+      ...values,
+      [address.param]: triple((axis) => (axis === address.axis ? (value as NumberValue) : before[axis])),
+    };
   });
 }

@@ -18,7 +18,9 @@ function counted(term: Term, count: { n: number }): Term {
     get(target, name) {
       count.n++;
       const value = (target as unknown as Record<PropertyKey, unknown>)[name];
-      return value && typeof value === 'object' && 'type' in value ? (known.get(value) ?? known.set(value, counted(value as Term, count)).get(value)) : value;
+      return value && typeof value === 'object' && 'type' in value
+        ? (known.get(value) ?? known.set(value, counted(value as Term, count)).get(value))
+        : value;
     },
   });
 }
@@ -44,7 +46,12 @@ describe('work that a document could make grow without bound', () => {
     const all = Array.from({ length: count }, (_, i): RibbonDoc => ({
       ...newRibbon('box', i),
       id: `r${i}`,
-      steps: [newStep('box', { segments: 1 }), ...Array.from({ length: count }, (_, k) => newStep('push', { away: 'ribbon', other: `r${k}`, amount: 0.01 })).filter((_, k) => k !== i)],
+      steps: [
+        newStep('box', { segments: 1 }),
+        ...Array.from({ length: count }, (_, k) =>
+          newStep('push', { away: 'ribbon', other: `r${k}`, amount: 0.01 }),
+        ).filter((_, k) => k !== i),
+      ],
     }));
     const linked = linkPiece({ ...newPiece('Circle'), ribbons: all });
     const seen = new Set<RibbonDoc>();
@@ -58,21 +65,54 @@ describe('work that a document could make grow without bound', () => {
     expect(assetsIn(linked.ribbons[0])).toEqual([]);
     expect(ribbonFingerprint(linked.ribbons[0], { frames: 10, fps: 25 }, 'draft')).toHaveLength(22);
     // Each of them is evaluated once for each step that waits for it, not once for each way that leads to it.
-    expect(evaluateRibbon(linked.ribbons[0], { frames: 10, fps: 25 }, 0, 'draft', new MeshCache()).mesh.positions.length).toBeGreaterThan(0);
+    expect(
+      evaluateRibbon(linked.ribbons[0], { frames: 10, fps: 25 }, 0, 'draft', new MeshCache()).mesh.positions.length,
+    ).toBeGreaterThan(0);
   });
 
   it('two that name each other each do with the other as it is without them', () => {
-    const one = (id: string, other: string): RibbonDoc => ({ ...newRibbon('box', 0), id, steps: [newStep('box'), newStep('push', { away: 'ribbon', other })] });
+    const one = (id: string, other: string): RibbonDoc => ({
+      ...newRibbon('box', 0),
+      id,
+      steps: [newStep('box'), newStep('push', { away: 'ribbon', other })],
+    });
     const [a] = linkPiece({ ...newPiece('Two'), ribbons: [one('a', 'b'), one('b', 'a')] }).ribbons;
     expect(a.steps[1].others!.other.id).toBe('b');
     expect(a.steps[1].others!.other.steps[1].others).toBeUndefined();
   });
 
   it('layers that follow layered values are followed up to a budget, and beyond it the value stands and says why', () => {
-    const follow = (of: string): MotionDoc => ({ motion: 'follow', of, scale: 1, offset: 0, delay: 0, springy: false, swings: 4, damping: 40, otherwise: 3 });
-    const layered = (of: string): MotionDoc => ({ ...follow(of), layers: Array.from({ length: 12 }, (): LayerDoc => ({ how: 'add', on: true, motion: follow(of) })) });
-    const steps = Array.from({ length: 12 }, (_, i) => newStep('twist', { angle: i === 0 ? { motion: 'wave', shape: 'sine', low: 0, high: 1, turns: 1, phase: 0 } : (layered(`r/t${i - 1}/angle`) as never) }, `t${i}`));
-    const piece: Piece = { ...newPiece('Deep'), ribbons: [{ ...newRibbon('box', 0), id: 'r', steps: [newStep('box'), ...steps] }] };
+    const follow = (of: string): MotionDoc => ({
+      motion: 'follow',
+      of,
+      scale: 1,
+      offset: 0,
+      delay: 0,
+      springy: false,
+      swings: 4,
+      damping: 40,
+      otherwise: 3,
+    });
+    const layered = (of: string): MotionDoc => ({
+      ...follow(of),
+      layers: Array.from({ length: 12 }, (): LayerDoc => ({ how: 'add', on: true, motion: follow(of) })),
+    });
+    const steps = Array.from({ length: 12 }, (_, i) =>
+      newStep(
+        'twist',
+        {
+          angle:
+            i === 0
+              ? { motion: 'wave', shape: 'sine', low: 0, high: 1, turns: 1, phase: 0 }
+              : (layered(`r/t${i - 1}/angle`) as never),
+        },
+        `t${i}`,
+      ),
+    );
+    const piece: Piece = {
+      ...newPiece('Deep'),
+      ribbons: [{ ...newRibbon('box', 0), id: 'r', steps: [newStep('box'), ...steps] }],
+    };
     const linked = linkPiece(piece);
     const third = linked.ribbons[0].steps[3].values.angle as MotionDoc;
     expect((third as { source?: unknown }).source).toBeDefined();
@@ -89,18 +129,36 @@ describe('glTF files that claim more than they hold', () => {
   const points = (count: number, more: object = {}) => ({ componentType: 5126, type: 'VEC3', count, ...more });
   it('an accessor without data used by many meshes', async () => {
     const mesh = { primitives: [{ attributes: { POSITION: 0 } }] };
-    const json = { accessors: [points(900_000)], meshes: [mesh], nodes: Array.from({ length: 30 }, () => ({ mesh: 0 })) };
-    await expect(read(json)).rejects.toThrow('The file has 27000000 points; the most is 1000000. Decimate it before importing.');
-    await expect(read({ accessors: Array.from({ length: 9 }, () => points(900_000)), meshes: [], nodes: [] })).rejects.toThrow('The file claims 65 MB of numbers that it does not hold; the most is 64 MB.');
+    const json = {
+      accessors: [points(900_000)],
+      meshes: [mesh],
+      nodes: Array.from({ length: 30 }, () => ({ mesh: 0 })),
+    };
+    await expect(read(json)).rejects.toThrow(
+      'The file has 27000000 points; the most is 1000000. Decimate it before importing.',
+    );
+    await expect(
+      read({ accessors: Array.from({ length: 9 }, () => points(900_000)), meshes: [], nodes: [] }),
+    ).rejects.toThrow('The file claims 65 MB of numbers that it does not hold; the most is 64 MB.');
   });
   it('nodes that multiply what is below them', async () => {
     // Each of twenty nodes has the next one twice.
     const nodes = Array.from({ length: 20 }, (_, i) => (i === 19 ? { mesh: 0 } : { children: [i + 1, i + 1] }));
-    await expect(read({ accessors: [points(300)], meshes: [{ primitives: [{ attributes: { POSITION: 0 } }] }], nodes })).rejects.toThrow(/The file has 157286400 points/);
+    await expect(
+      read({ accessors: [points(300)], meshes: [{ primitives: [{ attributes: { POSITION: 0 } }] }], nodes }),
+    ).rejects.toThrow(/The file has 157286400 points/);
   });
   it('sparse counts beyond what there is', async () => {
     const sparse = { count: 1e9, indices: { bufferView: 0, componentType: 5123 }, values: { bufferView: 0 } };
     const buffers = [{ byteLength: 12, uri: 'data:application/octet-stream;base64,AAAAAAAAAAAAAAAA' }];
-    await expect(read({ buffers, bufferViews: [{ buffer: 0, byteLength: 12 }], accessors: [points(3, { sparse })], meshes: [], nodes: [] })).rejects.toThrow('Accessor 0 replaces 1000000000 of its 3 elements');
+    await expect(
+      read({
+        buffers,
+        bufferViews: [{ buffer: 0, byteLength: 12 }],
+        accessors: [points(3, { sparse })],
+        meshes: [],
+        nodes: [],
+      }),
+    ).rejects.toThrow('Accessor 0 replaces 1000000000 of its 3 elements');
   });
 });

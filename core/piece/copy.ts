@@ -8,7 +8,9 @@ function retargeted(value: unknown, address: (of: string) => string): unknown {
   if (Array.isArray(value)) return value.map((v) => retargeted(v, address));
   if (!isMoving(value)) return value;
   const out: MotionDoc = typeof value.of === 'string' ? { ...value, of: address(value.of) } : value;
-  return out.layers ? { ...out, layers: out.layers.map((l) => ({ ...l, motion: retargeted(l.motion, address) as MotionDoc })) } : out;
+  return out.layers
+    ? { ...out, layers: out.layers.map((l) => ({ ...l, motion: retargeted(l.motion, address) as MotionDoc })) }
+    : out;
 }
 
 /**
@@ -26,7 +28,10 @@ export function copyRibbon(ribbon: RibbonDoc, name: string): RibbonDoc {
     const [owner, item, ...rest] = of.split('/');
     return owner === ribbon.id ? [id, ids.get(item) ?? item, ...rest].join('/') : of;
   };
-  const values = (v: Values): Values => Object.fromEntries(Object.entries(v).map(([key, x]): [string, StoredValue] => [key, retargeted(x, address) as StoredValue]));
+  const values = (v: Values): Values =>
+    Object.fromEntries(
+      Object.entries(v).map(([key, x]): [string, StoredValue] => [key, retargeted(x, address) as StoredValue]),
+    );
   const copy = mapRibbon(ribbon, ({ item }) => ({ ...item, id: ids.get(item.id)!, values: values(item.values) }));
   return { ...copy, id, name, finishes: copy.finishes.map((f) => ({ ...f, id: newId() })) };
 }

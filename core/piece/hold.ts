@@ -27,11 +27,17 @@ function heldMotion(motion: MotionDoc, range: Range): MotionDoc {
   for (const [name, p] of Object.entries(params)) {
     if (out[name] === undefined || p.type !== 'number') continue;
     const of = ofValue[name];
-    const limits = of === 'value' ? { ...range, integer: false } : of === 'change' ? { min: -span, max: span, integer: false } : p;
+    const limits =
+      of === 'value' ? { ...range, integer: false } : of === 'change' ? { min: -span, max: span, integer: false } : p;
     out[name] = clamped(out[name], limits, p.default);
   }
-  if (Array.isArray(out.keys)) out.keys = (out.keys as KeyDoc[]).map((k) => ({ ...k, value: clamped(k.value, { ...range, integer: false }, 0) }));
-  if (motion.layers) out.layers = motion.layers.map((l): LayerDoc => ({ ...l, motion: heldMotion(l.motion, { ...layerTarget(range, l.how), integer: false }) }));
+  if (Array.isArray(out.keys))
+    out.keys = (out.keys as KeyDoc[]).map((k) => ({ ...k, value: clamped(k.value, { ...range, integer: false }, 0) }));
+  if (motion.layers)
+    out.layers = motion.layers.map((l): LayerDoc => ({
+      ...l,
+      motion: heldMotion(l.motion, { ...layerTarget(range, l.how), integer: false }),
+    }));
   return out as MotionDoc;
 }
 
@@ -44,7 +50,11 @@ function heldMotion(motion: MotionDoc, range: Range): MotionDoc {
 export function heldValue(value: StoredValue, param: Param, before: StoredValue = param.default): StoredValue {
   if (paramFaults(value, param).length === 0) return value;
   const held = nearest(value, param);
-  return held !== undefined && paramFaults(held, param).length === 0 ? held : paramFaults(before, param).length === 0 ? before : param.default;
+  return held !== undefined && paramFaults(held, param).length === 0
+    ? held
+    : paramFaults(before, param).length === 0
+      ? before
+      : param.default;
 }
 
 function nearest(value: StoredValue, param: Param): StoredValue | undefined {
@@ -52,7 +62,10 @@ function nearest(value: StoredValue, param: Param): StoredValue | undefined {
     if (!isMoving(value)) return clamped(value, param, param.default);
     return param.moves ? heldMotion(value, param) : undefined;
   }
-  if (param.type === 'vector' && Array.isArray(value)) return triple((k) => nearest(value[k] as StoredValue, { ...param, type: 'number', default: param.default[k] } as NumberParam)) as StoredValue;
+  if (param.type === 'vector' && Array.isArray(value))
+    return triple((k) =>
+      nearest(value[k] as StoredValue, { ...param, type: 'number', default: param.default[k] } as NumberParam),
+    ) as StoredValue;
   if (param.type === 'text' && typeof value === 'string') return value.slice(0, param.max);
   return undefined;
 }
@@ -63,7 +76,9 @@ function nearest(value: StoredValue, param: Param): StoredValue | undefined {
  * looked at.
  */
 export function holdPiece(before: Piece, after: Piece): Piece {
-  const known = before.ribbons ? new Map(ownersOf(before).map((o) => [o.item.id, o.item.values])) : new Map<string, Values>();
+  const known = before.ribbons
+    ? new Map(ownersOf(before).map((o) => [o.item.id, o.item.values]))
+    : new Map<string, Values>();
   const held = mapOwners(after, ({ item, params }) => {
     const old = known.get(item.id);
     if (old === item.values) return item;
@@ -78,8 +93,15 @@ export function holdPiece(before: Piece, after: Piece): Piece {
   });
   const { loop, format } = held;
   const side = (x: number) => clamped(x, { min: 16, max: MAX_OUTPUT, integer: true }, 1080);
-  const soundLoop = { frames: clamped(loop.frames, { min: 1, max: MAX_FRAMES, integer: true }, 100), fps: clamped(loop.fps, { min: MIN_FPS, max: MAX_FPS, integer: false }, 25) };
+  const soundLoop = {
+    frames: clamped(loop.frames, { min: 1, max: MAX_FRAMES, integer: true }, 100),
+    fps: clamped(loop.fps, { min: MIN_FPS, max: MAX_FPS, integer: false }, 25),
+  };
   const soundFormat = { width: side(format.width), height: side(format.height) };
-  const same = soundLoop.frames === loop.frames && soundLoop.fps === loop.fps && soundFormat.width === format.width && soundFormat.height === format.height;
+  const same =
+    soundLoop.frames === loop.frames &&
+    soundLoop.fps === loop.fps &&
+    soundFormat.width === format.width &&
+    soundFormat.height === format.height;
   return same ? held : { ...held, loop: soundLoop, format: soundFormat };
 }

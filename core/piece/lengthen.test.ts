@@ -12,13 +12,30 @@ import { finishValues, withFinish, withScene } from '../fixtures/edit';
 import { newPiece, newRibbon, newStep, type Piece } from './piece';
 import { readPiece, writePiece } from './read';
 
-const wave = (turns: number): MotionDoc => ({ motion: 'wave', shape: 'sine', width: 50, low: -30, high: 90, turns, phase: 0.1, rest: 0 });
+const wave = (turns: number): MotionDoc => ({
+  motion: 'wave',
+  shape: 'sine',
+  width: 50,
+  low: -30,
+  high: 90,
+  turns,
+  phase: 0.1,
+  rest: 0,
+});
 
 function piece(): Piece {
   const ribbon = newRibbon('torus', 0);
   const base = newPiece('Long');
-  const steps = [...ribbon.steps, newStep('displace', { rate: 1.5, height: { motion: 'wander', low: 0, high: 1, rate: 2, octaves: 1, seed: 3 } }), newStep('twist', { angle: wave(2.5) })];
-  return { ...withScene(base, 'cameras', { target: [0, wave(1), 0] as never }), loop: { frames: 40, fps: 20 }, ribbons: [{ ...ribbon, steps }] };
+  const steps = [
+    ...ribbon.steps,
+    newStep('displace', { rate: 1.5, height: { motion: 'wander', low: 0, high: 1, rate: 2, octaves: 1, seed: 3 } }),
+    newStep('twist', { angle: wave(2.5) }),
+  ];
+  return {
+    ...withScene(base, 'cameras', { target: [0, wave(1), 0] as never }),
+    loop: { frames: 40, fps: 20 },
+    ribbons: [{ ...ribbon, steps }],
+  };
 }
 
 describe('a longer loop', () => {
@@ -39,7 +56,16 @@ describe('a longer loop', () => {
           ...newRibbon('box', 0),
           steps: [
             newStep('box'),
-            newStep('stream', { count: 100, life: 1.5, stays: 0.5, speed: 2, fall: 3, drag: 1.5, flow: 1, flowRate: 0.5 }),
+            newStep('stream', {
+              count: 100,
+              life: 1.5,
+              stays: 0.5,
+              speed: 2,
+              fall: 3,
+              drag: 1.5,
+              flow: 1,
+              flowRate: 0.5,
+            }),
             newStep('repeat-rings', { shape: 'spiral', windings: 3, advance: 2, later: 4 }),
             newStep('vary', { what: 'late', lateFrom: 0, lateTo: 80, behind: 4, scattered: 10, swings: 5 }),
           ],
@@ -48,7 +74,16 @@ describe('a longer loop', () => {
     };
     const [, stream, rings, varied] = lengthenLoop(p, 2).ribbons[0].steps.map((s) => s.values);
     // Twice as long: speeds per loop double, what falling adds in a loop to a speed per loop grows fourfold.
-    expect(stream).toMatchObject({ count: 200, life: 0.75, stays: 0.25, speed: 4, fall: 12, drag: 3, flow: 2, flowRate: 1 });
+    expect(stream).toMatchObject({
+      count: 200,
+      life: 0.75,
+      stays: 0.25,
+      speed: 4,
+      fall: 12,
+      drag: 3,
+      flow: 2,
+      flowRate: 1,
+    });
     expect(rings).toMatchObject({ windings: 3, advance: 4, later: 4 });
     expect(varied).toMatchObject({ lateTo: 40, behind: 2, scattered: 5, swings: 10 });
   });
@@ -56,16 +91,36 @@ describe('a longer loop', () => {
     const falling = (frames: number): Piece => ({
       ...newPiece('Fall'),
       loop: { frames, fps: 20 },
-      ribbons: [{ ...newRibbon('box', 0), steps: [newStep('box', { segments: 1 }), newStep('stream', { count: 1, from: 'point', cone: 0, speed: 2, speedSpread: 0, fall: 5, drag: 0.7, life: 0.9 })] }],
+      ribbons: [
+        {
+          ...newRibbon('box', 0),
+          steps: [
+            newStep('box', { segments: 1 }),
+            newStep('stream', {
+              count: 1,
+              from: 'point',
+              cone: 0,
+              speed: 2,
+              speedSpread: 0,
+              fall: 5,
+              drag: 0.7,
+              life: 0.9,
+            }),
+          ],
+        },
+      ],
     });
-    const at = (p: Piece, frame: number) => evaluateRibbon(p.ribbons[0], p.loop, frame, 'draft', new MeshCache()).mesh.copies!.matrices.slice(12, 15);
+    const at = (p: Piece, frame: number) =>
+      evaluateRibbon(p.ribbons[0], p.loop, frame, 'draft', new MeshCache()).mesh.copies!.matrices.slice(12, 15);
     const [short, long] = [falling(40), lengthenLoop(falling(40), 3)];
     for (const frame of [5, 17, 30]) at(short, frame).forEach((x, k) => expect(at(long, frame)[k]).toBeCloseTo(x, 5));
   });
   it('moves at the same speed: every wave has the value it had, frame by frame', () => {
     const [short, long] = [piece(), lengthenLoop(piece(), 3)];
     for (let f = 0; f < 120; f += 7) {
-      const twist = (p: Piece) => evaluateValues(stepKind('twist').params, p.ribbons[0].steps[2].values, { frame: f, frames: p.loop.frames }).angle as unknown as number;
+      const twist = (p: Piece) =>
+        evaluateValues(stepKind('twist').params, p.ribbons[0].steps[2].values, { frame: f, frames: p.loop.frames })
+          .angle as unknown as number;
       expect(twist(long)).toBeCloseTo(twist(short), 9);
     }
   });
@@ -87,18 +142,32 @@ describe('a longer loop', () => {
     const step = (p: Piece) => p.ribbons[0].steps[2].values.angle as MotionDoc;
     let compared = 0;
     for (let seed = 0; seed < 150; seed++) {
-      const angle = new Dice(seed + 9000).layered({ soft: [-90, 90], min: -36_000, max: 36_000, integer: false, cyclic: 360 });
+      const angle = new Dice(seed + 9000).layered({
+        soft: [-90, 90],
+        min: -36_000,
+        max: 36_000,
+        integer: false,
+        cyclic: 360,
+      });
       // A wander of another rate takes another way, and a rest at the seam is a share of the loop.
       const text = JSON.stringify(angle);
       if (/wander|"rest":0\.|"rest":[1-9]|"way":"(there|sway)"/.test(text)) continue;
       const base = piece();
-      const short: Piece = { ...base, ribbons: [{ ...base.ribbons[0], steps: base.ribbons[0].steps.map((s, i) => (i === 2 ? { ...s, values: { ...s.values, angle } } : s)) }] };
+      const short: Piece = {
+        ...base,
+        ribbons: [
+          {
+            ...base.ribbons[0],
+            steps: base.ribbons[0].steps.map((s, i) => (i === 2 ? { ...s, values: { ...s.values, angle } } : s)),
+          },
+        ],
+      };
       const long = lengthenLoop(short, 3);
       expect(readPiece(writePiece(long)).ok).toBe(true);
       for (let f = 0; f < 120; f += 13) {
         const at = (p: Piece) => evaluateNumber(step(p), { frame: f, frames: p.loop.frames }, 360);
         // Angles that differ by whole turns are the same angle.
-        expect(Math.abs((((at(long) - at(short)) % 360) + 540) % 360 - 180), text).toBeLessThan(1e-5);
+        expect(Math.abs(((((at(long) - at(short)) % 360) + 540) % 360) - 180), text).toBeLessThan(1e-5);
       }
       compared++;
     }
@@ -106,7 +175,28 @@ describe('a longer loop', () => {
   });
   it('colours go round as often as before in the same time, and followers lag by as many frames', () => {
     const base = piece();
-    const moved: Piece = { ...base, ribbons: [withFinish(base.ribbons[0], { colour: { motion: 'cycle', colour: '#d9483b', turns: 1, space: 'oklch' }, roughness: { motion: 'follow', of: 'x', scale: 1, offset: 0, delay: 30, springy: true, swings: 2, damping: 30, otherwise: 40 } })] };
-    expect(finishValues(lengthenLoop(moved, 4).ribbons[0])).toMatchObject({ colour: { turns: 4 }, roughness: { delay: 7.5, swings: 8 } });
+    const moved: Piece = {
+      ...base,
+      ribbons: [
+        withFinish(base.ribbons[0], {
+          colour: { motion: 'cycle', colour: '#d9483b', turns: 1, space: 'oklch' },
+          roughness: {
+            motion: 'follow',
+            of: 'x',
+            scale: 1,
+            offset: 0,
+            delay: 30,
+            springy: true,
+            swings: 2,
+            damping: 30,
+            otherwise: 40,
+          },
+        }),
+      ],
+    };
+    expect(finishValues(lengthenLoop(moved, 4).ribbons[0])).toMatchObject({
+      colour: { turns: 4 },
+      roughness: { delay: 7.5, swings: 8 },
+    });
   });
 });

@@ -22,7 +22,10 @@ const COUNTED = new Set(['wave', 'wander', 'cycle', 'gradient', 'follow']);
 function grown(settings: MotionDoc, params: Params, times: number): MotionDoc {
   const changed = Object.entries(params)
     .filter(([name, p]) => powerOf(p, name) !== 0 && settings[name] !== undefined)
-    .map(([name, p]) => [name, Math.min((settings[name] as number) * times ** powerOf(p, name), p.type === 'number' ? p.max : Infinity)]);
+    .map(([name, p]) => [
+      name,
+      Math.min((settings[name] as number) * times ** powerOf(p, name), p.type === 'number' ? p.max : Infinity),
+    ]);
   return { ...settings, ...Object.fromEntries(changed) };
 }
 
@@ -31,11 +34,21 @@ function longerMotion(motion: MotionDoc, times: number): MotionDoc {
   let out = motion;
   if (COUNTED.has(motion.motion)) out = grown(motion, motionKind(motion.motion).params, times);
   // A formula of frames alone goes on as it does.
-  const framesOnly = motion.motion === 'formula' && /\bf\b/.test(motion.text as string) && !/\b[tn]\b/.test(motion.text as string);
+  const framesOnly =
+    motion.motion === 'formula' && /\bf\b/.test(motion.text as string) && !/\b[tn]\b/.test(motion.text as string);
   const again = COUNTED.has(motion.motion) || framesOnly ? 1 : times;
   if (motion.motion === 'follow') out = { ...out, delay: (motion.delay as number) / times };
-  if (timing || again > 1) out = { ...out, timing: { ...timing, times: (timing?.times ?? 1) * again, ...(timing?.shift ? { shift: timing.shift / times } : {}) } };
-  if (motion.layers) out = { ...out, layers: motion.layers.map((l) => ({ ...l, motion: longerMotion(l.motion, times) })) };
+  if (timing || again > 1)
+    out = {
+      ...out,
+      timing: {
+        ...timing,
+        times: (timing?.times ?? 1) * again,
+        ...(timing?.shift ? { shift: timing.shift / times } : {}),
+      },
+    };
+  if (motion.layers)
+    out = { ...out, layers: motion.layers.map((l) => ({ ...l, motion: longerMotion(l.motion, times) })) };
   return out;
 }
 
@@ -55,8 +68,10 @@ function longerValues(params: Params, values: Values, times: number): Values {
     Object.entries(values).map(([name, value]): [string, StoredValue] => {
       const p = params[name];
       if (p?.type === 'number') return [name, longerNumber(value as NumberValue, times, p, name)];
-      if (p?.type === 'vector') return [name, triple((k) => longerNumber((value as readonly NumberValue[])[k], times, p, name))];
-      if (p?.type === 'colour' && isMoving(value)) return [name, grown(value, colourMotionKind(value.motion).params, times)];
+      if (p?.type === 'vector')
+        return [name, triple((k) => longerNumber((value as readonly NumberValue[])[k], times, p, name))];
+      if (p?.type === 'colour' && isMoving(value))
+        return [name, grown(value, colourMotionKind(value.motion).params, times)];
       return [name, value];
     }),
   );
@@ -72,7 +87,11 @@ function longerValues(params: Params, values: Values, times: number): Values {
 export function lengthenLoop(piece: Piece, times: number): Piece {
   const frames = piece.loop.frames * times;
   if (!Number.isInteger(times) || times < 1 || frames > MAX_FRAMES)
-    throw new RangeError(`A loop of ${piece.loop.frames} frames cannot be made ${times} times as long; the most is ${MAX_FRAMES} frames.`);
-  const longer = mapOwners(piece, ({ item, params, owner }) => (owner.type === 'output' ? item : { ...item, values: longerValues(params, item.values, times) }));
+    throw new RangeError(
+      `A loop of ${piece.loop.frames} frames cannot be made ${times} times as long; the most is ${MAX_FRAMES} frames.`,
+    );
+  const longer = mapOwners(piece, ({ item, params, owner }) =>
+    owner.type === 'output' ? item : { ...item, values: longerValues(params, item.values, times) },
+  );
   return { ...longer, loop: { ...piece.loop, frames } };
 }

@@ -6,7 +6,15 @@ import { usesPlace } from '../time/motions/formula';
 import { randomSource } from '../time/random';
 import { isMoving } from '../time/value';
 import { stepKind } from '../steps/index';
-import { addressKey, isColourPlace, valueAt, valuesOf, type Address, type ColourPlace, type NumberPlace } from './addresses';
+import {
+  addressKey,
+  isColourPlace,
+  valueAt,
+  valuesOf,
+  type Address,
+  type ColourPlace,
+  type NumberPlace,
+} from './addresses';
 import type { Item, Piece, RibbonDoc, StepDoc, Values } from './piece';
 import { mapOwners, ownersOf, type Owned, type Owner } from './walk';
 
@@ -44,12 +52,16 @@ function motionsWithin(value: unknown): MotionDoc[] {
 }
 
 function needsLink(values: Values): boolean {
-  return Object.values(values).some((v) => motionsWithin(v).some((m) => m.motion === 'follow' || (m.motion === 'formula' && usesPlace(m.text as string))));
+  return Object.values(values).some((v) =>
+    motionsWithin(v).some((m) => m.motion === 'follow' || (m.motion === 'formula' && usesPlace(m.text as string))),
+  );
 }
 
 /** The addresses a value takes its motion from, in itself and in its layers. */
 export function sourcesOf(value: unknown): string[] {
-  return motionsWithin(value).filter((m) => m.motion === 'follow' && m.of !== '').map((m) => m.of as string);
+  return motionsWithin(value)
+    .filter((m) => m.motion === 'follow' && m.of !== '')
+    .map((m) => m.of as string);
 }
 
 /** The ribbons that values of a step name, by parameter. */
@@ -72,7 +84,12 @@ export function growthOf(piece: Piece): (key: string) => number {
     // What follows itself is cut where it does; meanwhile it counts as one.
     known.set(key, 1);
     const found = (index ??= new Map(valuesOf(piece).map((v) => [addressKey(v.address), v]))).get(key);
-    const sum = found ? sourcesOf(found.value).reduce((n, source) => Math.min(1e9, n + growth(source)), Math.max(1, motionsWithin(found.value).length)) : 1;
+    const sum = found
+      ? sourcesOf(found.value).reduce(
+          (n, source) => Math.min(1e9, n + growth(source)),
+          Math.max(1, motionsWithin(found.value).length),
+        )
+      : 1;
     known.set(key, sum);
     return sum;
   };
@@ -102,22 +119,37 @@ function link(piece: Piece): Piece {
   const resolve = (key: string, colour: boolean, trail: ReadonlySet<string>): NumberValue | string | undefined => {
     const found = find(key);
     if (trail.has(key)) circles++;
-    if (!found || trail.has(key) || trail.size > 60 || isColourPlace(found) !== colour || growth(key) > MOST_FOLLOWED) return undefined;
+    if (!found || trail.has(key) || trail.size > 60 || isColourPlace(found) !== colour || growth(key) > MOST_FOLLOWED)
+      return undefined;
     const known = resolved.get(key);
     if (known !== undefined) return known;
     const cuts = circles;
-    const value = linkedMotion(found.value, placeOf(piece, ribbonAt(piece, found.address.owner)), colour, new Set([...trail, key]));
+    const value = linkedMotion(
+      found.value,
+      placeOf(piece, ribbonAt(piece, found.address.owner)),
+      colour,
+      new Set([...trail, key]),
+    );
     // Where no circle was cut, whoever follows it gets the same.
     if (circles === cuts) resolved.set(key, value);
     return value;
   };
-  const linkedMotion = <T extends NumberValue | string>(value: T, place: Place, colour: boolean, trail: ReadonlySet<string>): T => {
+  const linkedMotion = <T extends NumberValue | string>(
+    value: T,
+    place: Place,
+    colour: boolean,
+    trail: ReadonlySet<string>,
+  ): T => {
     if (!isMoving(value)) return value;
     let out: MotionDoc = value;
-    if (value.motion === 'follow') out = { ...out, source: value.of === '' ? undefined : resolve(value.of as string, colour, trail) };
+    if (value.motion === 'follow')
+      out = { ...out, source: value.of === '' ? undefined : resolve(value.of as string, colour, trail) };
     if (value.motion === 'formula' && usesPlace(value.text as string)) out = { ...out, place };
     if (value.layers?.some((l) => motionsWithin(l.motion).length > 0))
-      out = { ...out, layers: value.layers.map((l): LayerDoc => ({ ...l, motion: linkedMotion(l.motion, place, colour, trail) })) };
+      out = {
+        ...out,
+        layers: value.layers.map((l): LayerDoc => ({ ...l, motion: linkedMotion(l.motion, place, colour, trail) })),
+      };
     return out as T;
   };
   const linkedValues = (values: Values, place: Place, owner: Address['owner']): Values => {
@@ -125,7 +157,13 @@ function link(piece: Piece): Piece {
     return Object.fromEntries(
       Object.entries(values).map(([param, v]): [string, StoredValue] => {
         // A colour's motions are told by their kinds having no number to them: the place says which it is.
-        if (Array.isArray(v)) return [param, triple((axis) => linkedMotion(v[axis] as NumberValue, place, false, new Set([addressKey({ owner, param, axis })])))];
+        if (Array.isArray(v))
+          return [
+            param,
+            triple((axis) =>
+              linkedMotion(v[axis] as NumberValue, place, false, new Set([addressKey({ owner, param, axis })])),
+            ),
+          ];
         const key = addressKey({ owner, param });
         const found = isMoving(v) ? find(key) : undefined;
         return [param, found ? linkedMotion(v as NumberValue, place, isColourPlace(found), new Set([key])) : v];

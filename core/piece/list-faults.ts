@@ -16,18 +16,37 @@ function between(x: unknown, min: number, max: number, what: string, name: strin
 }
 
 function place(x: unknown, what: string): Fault[] {
-  return typeof x === 'number' && x >= 0 && x < 1 ? [] : [fault(`${show(x)} is not a place of ${what}; it is a share of the loop, from 0 up to but not including 1.`, 'at')];
+  return typeof x === 'number' && x >= 0 && x < 1
+    ? []
+    : [
+        fault(
+          `${show(x)} is not a place of ${what}; it is a share of the loop, from 0 up to but not including 1.`,
+          'at',
+        ),
+      ];
 }
 
 function tangent(x: unknown, side: 'in' | 'out'): Fault[] {
   if (x === undefined) return [];
-  const sound = Array.isArray(x) && x.length === 2 && x.every((v) => typeof v === 'number' && Number.isFinite(v)) && (side === 'out' ? x[0] >= 0 : x[0] <= 0);
-  return sound ? [] : [fault(`${show(x)} is not a tangent; write [share of the loop ${side === 'out' ? '≥ 0' : '≤ 0'}, change of value].`, side)];
+  const sound =
+    Array.isArray(x) &&
+    x.length === 2 &&
+    x.every((v) => typeof v === 'number' && Number.isFinite(v)) &&
+    (side === 'out' ? x[0] >= 0 : x[0] <= 0);
+  return sound
+    ? []
+    : [
+        fault(
+          `${show(x)} is not a tangent; write [share of the loop ${side === 'out' ? '≥ 0' : '≤ 0'}, change of value].`,
+          side,
+        ),
+      ];
 }
 
 /** Keys of a value of a certain range. */
 export function keysFaults(x: unknown, range: Range): Fault[] {
-  if (!Array.isArray(x) || x.length === 0) return [fault(`${show(x)} is not a list of keys; there must be at least one.`)];
+  if (!Array.isArray(x) || x.length === 0)
+    return [fault(`${show(x)} is not a list of keys; there must be at least one.`)];
   if (x.length > MAX_KEYS) return [fault(`There are ${x.length} keys; a value can have at most ${MAX_KEYS}.`)];
   return x.flatMap((key: unknown, i): Fault[] => {
     if (!isRecord(key)) return [fault(`${show(key)} is not a key; write { "at": 0, "value": 0, "to": "linear" }.`, i)];
@@ -38,11 +57,18 @@ export function keysFaults(x: unknown, range: Range): Fault[] {
         ...unknown.map((k) => fault(`A key has no “${k}”; leave it out.`, k)),
         ...place(key.at, 'a key'),
         ...between(key.value, range.min, range.max, `a value of ${range.title}`, 'value'),
-        ...(segments.includes(key.to as string) ? [] : [fault(`${show(key.to)} is not a way to the next key; use one of ${segments.join(', ')}.`, 'to')]),
-        ...(ease === undefined || (Array.isArray(ease) && ease.length === 2 && ease.every((e) => typeof e === 'number' && e >= 0 && e <= 1)) ? [] : [fault(`${show(ease)} is not an easing; write two shares from 0 to 1.`, 'ease')]),
+        ...(segments.includes(key.to as string)
+          ? []
+          : [fault(`${show(key.to)} is not a way to the next key; use one of ${segments.join(', ')}.`, 'to')]),
+        ...(ease === undefined ||
+        (Array.isArray(ease) && ease.length === 2 && ease.every((e) => typeof e === 'number' && e >= 0 && e <= 1))
+          ? []
+          : [fault(`${show(ease)} is not an easing; write two shares from 0 to 1.`, 'ease')]),
         ...tangent(key.in, 'in'),
         ...tangent(key.out, 'out'),
-        ...(key.broken === undefined || typeof key.broken === 'boolean' ? [] : [fault(`${show(key.broken)} is neither true nor false.`, 'broken')]),
+        ...(key.broken === undefined || typeof key.broken === 'boolean'
+          ? []
+          : [fault(`${show(key.broken)} is neither true nor false.`, 'broken')]),
       ],
       i,
     );
@@ -51,28 +77,44 @@ export function keysFaults(x: unknown, range: Range): Fault[] {
 
 /** A drawn cycle. */
 export function curveFaults(x: unknown): Fault[] {
-  if (!Array.isArray(x) || x.length < 4 || x.length > 128) return [fault(`${show(x)} is not a drawn cycle, which is a list of 4 to 128 heights.`)];
-  return x.flatMap((v: unknown, i) => (typeof v === 'number' && v >= 0 && v <= 1 ? [] : [fault(`${show(v)} is not a height from 0 to 1.`, i)]));
+  if (!Array.isArray(x) || x.length < 4 || x.length > 128)
+    return [fault(`${show(x)} is not a drawn cycle, which is a list of 4 to 128 heights.`)];
+  return x.flatMap((v: unknown, i) =>
+    typeof v === 'number' && v >= 0 && v <= 1 ? [] : [fault(`${show(v)} is not a height from 0 to 1.`, i)],
+  );
 }
 
 /** Points of a closed path. */
 export function pointsFaults(x: unknown): Fault[] {
-  if (!Array.isArray(x) || x.length < 3 || x.length > 64) return [fault(`${show(x)} is not a closed path, which is a list of 3 to 64 points.`)];
+  if (!Array.isArray(x) || x.length < 3 || x.length > 64)
+    return [fault(`${show(x)} is not a closed path, which is a list of 3 to 64 points.`)];
   return x.flatMap((p: unknown, i) =>
-    Array.isArray(p) && p.length === 3 && p.every((v) => typeof v === 'number' && Math.abs(v) <= 10_000) ? [] : [fault(`${show(p)} is not a point; write [x, y, z] in metres, each from −10000 to 10000.`, i)],
+    Array.isArray(p) && p.length === 3 && p.every((v) => typeof v === 'number' && Math.abs(v) <= 10_000)
+      ? []
+      : [fault(`${show(p)} is not a point; write [x, y, z] in metres, each from −10000 to 10000.`, i)],
   );
 }
 
 /** Colours of a gradient. */
 export function stopsFaults(x: unknown): Fault[] {
-  if (!Array.isArray(x) || x.length === 0 || x.length > 16) return [fault(`${show(x)} is not a gradient, which is a list of 1 to 16 colours.`)];
+  if (!Array.isArray(x) || x.length === 0 || x.length > 16)
+    return [fault(`${show(x)} is not a gradient, which is a list of 1 to 16 colours.`)];
   return x.flatMap((stop: unknown, i) => {
-    if (!isRecord(stop)) return [fault(`${show(stop)} is not a colour of a gradient; write { "at": 0, "colour": "#rrggbb" }.`, i)];
-    return within([...place(stop.at, 'a gradient'), ...colourFaults(stop.colour, 'the gradient').map((f) => ({ ...f, path: ['colour'] }))], i);
+    if (!isRecord(stop))
+      return [fault(`${show(stop)} is not a colour of a gradient; write { "at": 0, "colour": "#rrggbb" }.`, i)];
+    return within(
+      [
+        ...place(stop.at, 'a gradient'),
+        ...colourFaults(stop.colour, 'the gradient').map((f) => ({ ...f, path: ['colour'] })),
+      ],
+      i,
+    );
   });
 }
 
 /** A plain colour. */
 export function colourFaults(x: unknown, title: string): Fault[] {
-  return typeof x === 'string' && /^#[0-9a-f]{6}$/i.test(x) ? [] : [fault(`${show(x)} is not a colour of ${title}; write it as #rrggbb.`)];
+  return typeof x === 'string' && /^#[0-9a-f]{6}$/i.test(x)
+    ? []
+    : [fault(`${show(x)} is not a colour of ${title}; write it as #rrggbb.`)];
 }

@@ -11,9 +11,17 @@ import { mapOwners, mapRibbon, ownedAt } from './walk';
  */
 export function pairRibbon(ribbon: RibbonDoc, name: string): RibbonDoc {
   const copy = copyRibbon(ribbon, name);
-  const colour = RIBBON_COLOURS[((RIBBON_COLOURS as readonly string[]).indexOf(ribbon.colour) + 1) % RIBBON_COLOURS.length];
-  const coloured = mapRibbon(copy, ({ item, finish }) => (finish?.of === 'main' && 'colour' in item.values ? { ...item, values: { ...item.values, colour } } : item));
-  return { ...coloured, colour, twin: ribbon.id, steps: coloured.steps.map((s, i) => ({ ...s, twin: ribbon.steps[i].id })) };
+  const colour =
+    RIBBON_COLOURS[((RIBBON_COLOURS as readonly string[]).indexOf(ribbon.colour) + 1) % RIBBON_COLOURS.length];
+  const coloured = mapRibbon(copy, ({ item, finish }) =>
+    finish?.of === 'main' && 'colour' in item.values ? { ...item, values: { ...item.values, colour } } : item,
+  );
+  return {
+    ...coloured,
+    colour,
+    twin: ribbon.id,
+    steps: coloured.steps.map((s, i) => ({ ...s, twin: ribbon.steps[i].id })),
+  };
 }
 
 /** What stands in the place of an owner in the ribbons that are paired with its own, either way. */
@@ -23,13 +31,23 @@ function ownersBeside(piece: Piece, owner: Owner): Owner[] {
   if (!own) return [];
   if (owner.type === 'step') {
     const step = own.steps.find((s) => s.id === owner.item);
-    return piece.ribbons.flatMap((r) => r.steps.filter((s) => s.id !== owner.item && (s.twin === owner.item || s.id === step?.twin)).map((s): Owner => ({ type: 'step', ribbon: r.id, item: s.id })));
+    return piece.ribbons.flatMap((r) =>
+      r.steps
+        .filter((s) => s.id !== owner.item && (s.twin === owner.item || s.id === step?.twin))
+        .map((s): Owner => ({ type: 'step', ribbon: r.id, item: s.id })),
+    );
   }
   const finish = own.finishes.find((f) => f.parts.some((p) => p.id === owner.item));
   const part = finish?.parts.find((p) => p.id === owner.item);
   return piece.ribbons
     .filter((r) => r.id !== own.id && (r.twin === own.id || r.id === own.twin))
-    .flatMap((r) => r.finishes.filter((f) => f.of === finish?.of).flatMap((f) => f.parts.filter((p) => p.kind === part?.kind).map((p): Owner => ({ type: 'part', ribbon: r.id, item: p.id }))));
+    .flatMap((r) =>
+      r.finishes
+        .filter((f) => f.of === finish?.of)
+        .flatMap((f) =>
+          f.parts.filter((p) => p.kind === part?.kind).map((p): Owner => ({ type: 'part', ribbon: r.id, item: p.id })),
+        ),
+    );
 }
 
 /** The same value in all ribbons that are paired with its own, theirs in turn, whether it is equal there or not. */
@@ -57,7 +75,9 @@ function isApart(piece: Piece, a: Address, b: Address): boolean {
 /** The places that go along with one: the same value of paired ribbons, as long as they are equal and nobody has parted them. */
 export function twinsOf(piece: Piece, address: Address): Address[] {
   const value = JSON.stringify(valueAt(piece, address));
-  return counterparts(piece, address).filter((to) => !isApart(piece, address, to) && JSON.stringify(valueAt(piece, to)) === value);
+  return counterparts(piece, address).filter(
+    (to) => !isApart(piece, address, to) && JSON.stringify(valueAt(piece, to)) === value,
+  );
 }
 
 /** Whether a value goes along with that of a paired ribbon, could, or has none to go along with. */
@@ -68,14 +88,20 @@ export function pairingOf(piece: Piece, address: Address): 'linked' | 'apart' | 
 
 /** Lets a value go its own way from now on. */
 export function partValue(piece: Piece, { owner, param }: Address): Piece {
-  return mapOwners(piece, (o) => (o.item.id === owner.item && !o.item.apart?.includes(param) ? { ...o.item, apart: [...(o.item.apart ?? []), param] } : o.item));
+  return mapOwners(piece, (o) =>
+    o.item.id === owner.item && !o.item.apart?.includes(param)
+      ? { ...o.item, apart: [...(o.item.apart ?? []), param] }
+      : o.item,
+  );
 }
 
 /** Makes the same value of paired ribbons what this one is, and lets them go along again. */
 export function joinValue(piece: Piece, address: Address): Piece {
   const all = [address, ...counterparts(piece, address)];
   const ids = new Set(all.map((a) => a.owner.item));
-  const free = mapOwners(piece, ({ item }) => (ids.has(item.id) && item.apart?.includes(address.param) ? withoutApart(item, address.param) : item));
+  const free = mapOwners(piece, ({ item }) =>
+    ids.has(item.id) && item.apart?.includes(address.param) ? withoutApart(item, address.param) : item,
+  );
   const value = valueAt(free, { ...address, axis: undefined })!;
   return all.slice(1).reduce((p, a) => setValue(p, { ...a, axis: undefined }, value), free);
 }

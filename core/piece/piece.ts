@@ -89,7 +89,11 @@ export function newChance(random: () => number = Math.random): number {
 }
 
 /** A fresh item of a kind, with its defaults. */
-export function newItem(kind: { readonly kind: string; readonly params: Params }, values: Values = {}, id = newId()): Item {
+export function newItem(
+  kind: { readonly kind: string; readonly params: Params },
+  values: Values = {},
+  id = newId(),
+): Item {
   return { id, kind: kind.kind, on: true, values: { ...defaultsOf(kind.params), ...values } };
 }
 
@@ -103,7 +107,9 @@ const FACE_COLOURS: Partial<Record<FaceKind, string>> = { inside: '#F1EDE4', rod
 
 /** A fresh finish for a kind of faces. */
 export function newFinish(of: FaceKind = 'main', colour = FACE_COLOURS[of]): FinishDoc {
-  const parts = finishParts.all.filter((p) => p.kind === 'base' || p.kind === 'metal').map((p) => newItem(p, p.kind === 'base' && colour ? { colour } : {}));
+  const parts = finishParts.all
+    .filter((p) => p.kind === 'base' || p.kind === 'metal')
+    .map((p) => newItem(p, p.kind === 'base' && colour ? { colour } : {}));
   return { id: newId(), of, on: true, parts };
 }
 

@@ -19,7 +19,10 @@ export type ReadResult =
     };
 
 export function formatPath(path: readonly PropertyKey[]): string {
-  return path.reduce<string>((out, part) => (typeof part === 'number' ? `${out}[${part}]` : out ? `${out}.${String(part)}` : String(part)), '');
+  return path.reduce<string>(
+    (out, part) => (typeof part === 'number' ? `${out}[${part}]` : out ? `${out}.${String(part)}` : String(part)),
+    '',
+  );
 }
 
 /** Checks a parsed document, bringing older versions up to date first. */
@@ -52,7 +55,12 @@ export function readPieceValue(value: unknown): ReadResult {
   if (parsed.success) return { ok: true, piece: parsed.data as unknown as Piece };
   const faults = parsed.error.issues.map((issue) => ({ path: formatPath(issue.path), message: issue.message }));
   const more = faults.length > 1 ? ` (and ${faults.length - 1} more)` : '';
-  return { ok: false, reason: 'faulty', message: `At ${faults[0].path || 'the top'}: ${faults[0].message}${more}`, faults };
+  return {
+    ok: false,
+    reason: 'faulty',
+    message: `At ${faults[0].path || 'the top'}: ${faults[0].message}${more}`,
+    faults,
+  };
 }
 
 /** Reads the text of a piece file. */

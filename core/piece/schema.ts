@@ -13,35 +13,62 @@ import { valuesSchema } from './value-schema';
 // Compiling validators needs `new Function`, which a strict content security policy forbids.
 z.config({ jitless: true });
 
-const wants = (what: string) => ({ error: (issue: { input?: unknown }) => `${issue.input === undefined ? 'Nothing' : JSON.stringify(issue.input)?.slice(0, 40)} stands where ${what} belongs.` });
-const text = (what: string, max: number) => z.string(wants(what)).max(max, `This ${what} is longer than ${max} characters; shorten it.`);
+const wants = (what: string) => ({
+  error: (issue: { input?: unknown }) =>
+    `${issue.input === undefined ? 'Nothing' : JSON.stringify(issue.input)?.slice(0, 40)} stands where ${what} belongs.`,
+});
+const text = (what: string, max: number) =>
+  z.string(wants(what)).max(max, `This ${what} is longer than ${max} characters; shorten it.`);
 const whole = (what: string, min: number, max: number) =>
-  z.number(wants(what)).int(`The ${what} must be a whole number.`).min(min, `The ${what} must be at least ${min}.`).max(max, `The ${what} can be at most ${max}.`);
-const id = z.string(wants('an identifier')).min(1, 'An identifier cannot be empty.').max(64, 'An identifier has at most 64 characters.');
+  z
+    .number(wants(what))
+    .int(`The ${what} must be a whole number.`)
+    .min(min, `The ${what} must be at least ${min}.`)
+    .max(max, `The ${what} can be at most ${max}.`);
+const id = z
+  .string(wants('an identifier'))
+  .min(1, 'An identifier cannot be empty.')
+  .max(64, 'An identifier has at most 64 characters.');
 const colour = z.string(wants('a colour such as #d9483b')).regex(/^#[0-9a-f]{6}$/i, 'Write a colour as #rrggbb.');
 
 /** Width or height of the output in pixels. */
 export const MAX_OUTPUT = 8192;
 
 /** The shape of an item of some registry: its kind is known, and its values are what that declares. */
-function item(kinds: { readonly what: string; readonly all: readonly Declared[]; has(kind: string): boolean; get(kind: string): Declared & { readonly params: Params } }, more: z.ZodRawShape = {}) {
+function item(
+  kinds: {
+    readonly what: string;
+    readonly all: readonly Declared[];
+    has(kind: string): boolean;
+    get(kind: string): Declared & { readonly params: Params };
+  },
+  more: z.ZodRawShape = {},
+) {
   const base = z.strictObject({
     id,
     kind: z.string(wants(`the kind of a ${kinds.what}`)),
     on: z.boolean(wants('true or false')).default(true),
     values: z.record(z.string(), z.unknown(), wants('a list of values')).prefault({}),
-    apart: z.array(z.string(wants('the name of a value')).max(64), wants('a list of names of values')).max(200, 'At most 200 values can be apart.').optional(),
+    apart: z
+      .array(z.string(wants('the name of a value')).max(64), wants('a list of names of values'))
+      .max(200, 'At most 200 values can be apart.')
+      .optional(),
     ...more,
   });
   return base.transform((doc, ctx) => {
     if (!kinds.has(doc.kind)) {
-      ctx.addIssue({ code: 'custom', path: ['kind'], message: `There is no ${kinds.what} “${doc.kind}”; use one of ${kinds.all.map((k) => k.kind).join(', ')}.` });
+      ctx.addIssue({
+        code: 'custom',
+        path: ['kind'],
+        message: `There is no ${kinds.what} “${doc.kind}”; use one of ${kinds.all.map((k) => k.kind).join(', ')}.`,
+      });
       return z.NEVER;
     }
     const kind = kinds.get(doc.kind);
     const values = valuesSchema(kind.params, kind.title).safeParse(doc.values);
     if (values.success) return { ...doc, values: values.data };
-    for (const issue of values.error.issues) ctx.addIssue({ code: 'custom', path: ['values', ...issue.path], message: issue.message });
+    for (const issue of values.error.issues)
+      ctx.addIssue({ code: 'custom', path: ['values', ...issue.path], message: issue.message });
     return z.NEVER;
   });
 }
@@ -60,8 +87,17 @@ const finish = z.strictObject({
 });
 
 const finishes = z.array(finish, wants('a list of finishes')).superRefine((list, ctx) => {
-  if (list[0]?.of !== 'main') ctx.addIssue({ code: 'custom', path: [], message: 'The first finish of a ribbon must be that of its form, of “main”.' });
-  list.forEach((f, i) => list.findIndex((g) => g.of === f.of) < i && ctx.addIssue({ code: 'custom', path: [i, 'of'], message: `There are two finishes of “${f.of}”; leave one out.` }));
+  if (list[0]?.of !== 'main')
+    ctx.addIssue({
+      code: 'custom',
+      path: [],
+      message: 'The first finish of a ribbon must be that of its form, of “main”.',
+    });
+  list.forEach(
+    (f, i) =>
+      list.findIndex((g) => g.of === f.of) < i &&
+      ctx.addIssue({ code: 'custom', path: [i, 'of'], message: `There are two finishes of “${f.of}”; leave one out.` }),
+  );
 });
 
 const ribbon = z.strictObject({
@@ -93,7 +129,10 @@ export const pieceSchema = z
     name: text('name', 120).min(1, 'A piece needs a name.'),
     loop: z.strictObject({
       frames: whole('number of frames', 1, MAX_FRAMES),
-      fps: z.number(wants('a frame rate')).min(MIN_FPS, `The frame rate must be at least ${MIN_FPS}.`).max(MAX_FPS, `The frame rate can be at most ${MAX_FPS}.`),
+      fps: z
+        .number(wants('a frame rate'))
+        .min(MIN_FPS, `The frame rate must be at least ${MIN_FPS}.`)
+        .max(MAX_FPS, `The frame rate can be at most ${MAX_FPS}.`),
     }),
     format: z.strictObject({ width: whole('width', 16, MAX_OUTPUT), height: whole('height', 16, MAX_OUTPUT) }),
     scene: z.strictObject(sceneShape),
@@ -103,7 +142,12 @@ export const pieceSchema = z
   .superRefine((piece, ctx) => {
     const seen = new Set<string>();
     const check = ({ id: value }: { id: string }, ...path: (string | number)[]) => {
-      if (seen.has(value)) ctx.addIssue({ code: 'custom', path: [...path, 'id'], message: `The identifier “${value}” is used twice; give one of them another.` });
+      if (seen.has(value))
+        ctx.addIssue({
+          code: 'custom',
+          path: [...path, 'id'],
+          message: `The identifier “${value}” is used twice; give one of them another.`,
+        });
       seen.add(value);
     };
     piece.ribbons.forEach((r, i) => {
@@ -114,6 +158,7 @@ export const pieceSchema = z
         f.parts.forEach((p, k) => check(p, 'ribbons', i, 'finishes', j, 'parts', k));
       });
     });
-    for (const list of sceneListNames) (piece.scene[list] as { id: string }[]).forEach((x, i) => check(x, 'scene', list, i));
+    for (const list of sceneListNames)
+      (piece.scene[list] as { id: string }[]).forEach((x, i) => check(x, 'scene', list, i));
     piece.outputs.forEach((o, i) => check(o, 'outputs', i));
   });

@@ -7,7 +7,11 @@ import { linkPiece } from './link';
 import { newPiece, newRibbon, newStep, type Piece, type StepDoc } from './piece';
 import { selfMovingOf } from './self-moving';
 
-const piece = (form: string, ...steps: StepDoc[]): Piece => ({ ...newPiece('Self'), loop: { frames: 40, fps: 20 }, ribbons: [{ ...newRibbon(form, 0, 'Vane'), steps: [newStep(form), ...steps] }] });
+const piece = (form: string, ...steps: StepDoc[]): Piece => ({
+  ...newPiece('Self'),
+  loop: { frames: 40, fps: 20 },
+  ribbons: [{ ...newRibbon(form, 0, 'Vane'), steps: [newStep(form), ...steps] }],
+});
 const told = (p: Piece) => selfMovingOf(p).map((s) => `${s.title}: ${s.words}`);
 
 describe('what moves without a motion', () => {
@@ -30,12 +34,26 @@ describe('what moves without a motion', () => {
     for (const kind of stepKinds) {
       if (kind.load || ['along', 'combine', 'text', 'svg', 'imported'].includes(kind.kind)) continue;
       for (const over of [{}, { rate: 0.7 }, { turns: 1 }, { advance: 1 }, { travels: 1 }]) {
-        const values = { ...defaultsOf(kind.params), ...Object.fromEntries(Object.entries(over).filter(([name]) => kind.params[name]?.type === 'number')) };
-        const p = kind.group === 'form' ? piece(kind.kind) : piece(kind.needs === 'curves' ? 'outline' : 'sphere', ...(kind.kind === 'vary' || kind.kind === 'swing' || kind.kind === 'thread' ? [newStep('repeat-line', { count: 3 })] : []), newStep(kind.kind, values));
+        const values = {
+          ...defaultsOf(kind.params),
+          ...Object.fromEntries(Object.entries(over).filter(([name]) => kind.params[name]?.type === 'number')),
+        };
+        const p =
+          kind.group === 'form'
+            ? piece(kind.kind)
+            : piece(
+                kind.needs === 'curves' ? 'outline' : 'sphere',
+                ...(kind.kind === 'vary' || kind.kind === 'swing' || kind.kind === 'thread'
+                  ? [newStep('repeat-line', { count: 3 })]
+                  : []),
+                newStep(kind.kind, values),
+              );
         if (kind.group === 'form') Object.assign(p.ribbons[0].steps[0].values, values);
         const key = (f: number) => {
           const { mesh } = evaluateRibbon(linkPiece(p).ribbons[0], p.loop, f, 'draft', new MeshCache());
-          return [mesh.positions, mesh.copies?.matrices ?? []].map((a) => [...a].map((x) => x.toFixed(6)).join()).join('/');
+          return [mesh.positions, mesh.copies?.matrices ?? []]
+            .map((a) => [...a].map((x) => x.toFixed(6)).join())
+            .join('/');
         };
         const moves = key(0) !== key(7);
         if (moves) moving++;

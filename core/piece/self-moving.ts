@@ -46,14 +46,31 @@ export function selfMovingOf(piece: Piece): SelfMoving[] {
     const about = { owner, place, colour: ribbon.colour };
     const one = (param: string, how: 'turns' | 'noise', amount: number): SelfMoving => {
       const label = params[param].title.toLowerCase();
-      return { ...about, key: `${ownerKey(owner)}/${param}`, param, title: `${title} ${label}`, how, amount, words: wordsOf(how, amount) };
+      return {
+        ...about,
+        key: `${ownerKey(owner)}/${param}`,
+        param,
+        title: `${title} ${label}`,
+        how,
+        amount,
+        words: wordsOf(how, amount),
+      };
     };
     const found = Object.entries(params).flatMap(([name, p]): SelfMoving[] => {
       const x = values[name];
-      if (p.type !== 'number' || typeof x !== 'number' || x === 0 || isMoving(item.values[name]) || !isShown(params, values as never, name)) return [];
+      if (
+        p.type !== 'number' ||
+        typeof x !== 'number' ||
+        x === 0 ||
+        isMoving(item.values[name]) ||
+        !isShown(params, values as never, name)
+      )
+        return [];
       if (p.counts) return [one(name, 'turns', x)];
       return p.unit === '/loop' && /rate/i.test(name) ? [one(name, 'noise', x)] : [];
     });
-    return found.length > 0 ? found : [{ ...about, key: ownerKey(owner), title, how: 'step', amount: 1, words: wordsOf('step', 1) }];
+    return found.length > 0
+      ? found
+      : [{ ...about, key: ownerKey(owner), title, how: 'step', amount: 1, words: wordsOf('step', 1) }];
   });
 }

@@ -7,10 +7,12 @@ import { colourMotionFaults, completed, motionFaults } from './motion-faults';
 type Range = Pick<NumberParam, 'min' | 'max' | 'integer' | 'title'>;
 
 function numberFaults(x: unknown, range: Range): Fault[] {
-  if (typeof x !== 'number' || !Number.isFinite(x)) return [fault(`${show(x)} is not a number; ${range.title} wants one between ${range.min} and ${range.max}.`)];
+  if (typeof x !== 'number' || !Number.isFinite(x))
+    return [fault(`${show(x)} is not a number; ${range.title} wants one between ${range.min} and ${range.max}.`)];
   if (x < range.min) return [fault(`${x} is below the smallest ${range.title}, ${range.min}; use a larger number.`)];
   if (x > range.max) return [fault(`${x} is above the largest ${range.title}, ${range.max}; use a smaller number.`)];
-  if (range.integer && !Number.isInteger(x)) return [fault(`${x} is not whole; ${range.title} wants a whole number such as ${Math.round(x)}.`)];
+  if (range.integer && !Number.isInteger(x))
+    return [fault(`${x} is not whole; ${range.title} wants a whole number such as ${Math.round(x)}.`)];
   return [];
 }
 
@@ -24,18 +26,29 @@ export function paramFaults(x: unknown, param: Param): Fault[] {
     case 'number':
       return numberValueFaults(x, param);
     case 'vector':
-      if (!Array.isArray(x) || x.length !== 3) return [fault(`${show(x)} is not a list of three numbers for x, y and z of ${param.title}.`)];
+      if (!Array.isArray(x) || x.length !== 3)
+        return [fault(`${show(x)} is not a list of three numbers for x, y and z of ${param.title}.`)];
       return x.flatMap((v, i) => within(numberValueFaults(v, param), i));
     case 'choice':
-      return param.options.some((o) => o.value === x) ? [] : [fault(`${show(x)} is not a choice of ${param.title}; use one of ${param.options.map((o) => o.value).join(', ')}.`)];
+      return param.options.some((o) => o.value === x)
+        ? []
+        : [
+            fault(
+              `${show(x)} is not a choice of ${param.title}; use one of ${param.options.map((o) => o.value).join(', ')}.`,
+            ),
+          ];
     case 'switch':
       return typeof x === 'boolean' ? [] : [fault(`${show(x)} is neither true nor false, which ${param.title} wants.`)];
     case 'colour':
-      return isRecord(x) && param.moves ? colourMotionFaults(x, param.title, paramFaults) : colourFaults(x, param.title);
+      return isRecord(x) && param.moves
+        ? colourMotionFaults(x, param.title, paramFaults)
+        : colourFaults(x, param.title);
     case 'formula':
       return typeof x === 'string' ? [] : [fault(`${show(x)} is not a text, which ${param.title} wants.`)];
     case 'source':
-      return typeof x === 'string' && x.length <= 200 ? [] : [fault(`${show(x)} is not the address of a value, which ${param.title} wants.`)];
+      return typeof x === 'string' && x.length <= 200
+        ? []
+        : [fault(`${show(x)} is not the address of a value, which ${param.title} wants.`)];
     case 'keys':
       return keysFaults(x, { min: -1e9, max: 1e9, title: param.title });
     case 'curve':
@@ -46,11 +59,17 @@ export function paramFaults(x: unknown, param: Param): Fault[] {
       return stopsFaults(x);
     case 'text':
       if (typeof x !== 'string') return [fault(`${show(x)} is not a text, which ${param.title} wants.`)];
-      return x.length <= param.max ? [] : [fault(`${param.title} is ${x.length} characters long; the most is ${param.max}. Shorten it.`)];
+      return x.length <= param.max
+        ? []
+        : [fault(`${param.title} is ${x.length} characters long; the most is ${param.max}. Shorten it.`)];
     case 'ribbon':
-      return typeof x === 'string' && x.length <= 64 ? [] : [fault(`${show(x)} is not the identifier of a ribbon, which ${param.title} wants.`)];
+      return typeof x === 'string' && x.length <= 64
+        ? []
+        : [fault(`${show(x)} is not the identifier of a ribbon, which ${param.title} wants.`)];
     case 'asset':
-      return typeof x === 'string' && /^([0-9a-f]{64})?$/.test(x) ? [] : [fault(`${show(x)} is not the fingerprint of a file (64 hexadecimal digits), which ${param.title} wants.`)];
+      return typeof x === 'string' && /^([0-9a-f]{64})?$/.test(x)
+        ? []
+        : [fault(`${show(x)} is not the fingerprint of a file (64 hexadecimal digits), which ${param.title} wants.`)];
   }
 }
 
@@ -59,10 +78,12 @@ export function valuesSchema(params: Params, owner: string) {
   return z.record(z.string(), z.unknown()).transform((values, ctx) => {
     const out: Record<string, unknown> = {};
     for (const name of Object.keys(values))
-      if (!(name in params)) ctx.addIssue({ code: 'custom', path: [name], message: `${owner} has no value “${name}”; leave it out.` });
+      if (!(name in params))
+        ctx.addIssue({ code: 'custom', path: [name], message: `${owner} has no value “${name}”; leave it out.` });
     for (const [name, param] of Object.entries(params)) {
       const x = values[name] === undefined ? param.default : completed(values[name], param);
-      for (const f of paramFaults(x, param)) ctx.addIssue({ code: 'custom', path: [name, ...f.path], message: f.message });
+      for (const f of paramFaults(x, param))
+        ctx.addIssue({ code: 'custom', path: [name, ...f.path], message: f.message });
       out[name] = x;
     }
     return out as Record<string, StoredValue>;

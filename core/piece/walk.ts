@@ -47,7 +47,9 @@ export function mapOwners(piece: Piece, change: Change): Piece {
     if (items !== scene[list]) scene = { ...scene, [list]: items };
   }
   const made = mapped(piece.outputs, (item) => change(ownedOutput(item)));
-  return ribbons === piece.ribbons && scene === piece.scene && made === piece.outputs ? piece : { ...piece, ribbons, scene, outputs: made };
+  return ribbons === piece.ribbons && scene === piece.scene && made === piece.outputs
+    ? piece
+    : { ...piece, ribbons, scene, outputs: made };
 }
 
 /** The same for the steps and finishes of one ribbon. */
@@ -63,7 +65,10 @@ export function mapRibbon(ribbon: RibbonDoc, change: Change): RibbonDoc {
 /** Everything in a piece that has declared values. */
 export function ownersOf(piece: Piece): Owned[] {
   return [
-    ...piece.ribbons.flatMap((r) => [...r.steps.map((s) => ownedStep(r, s)), ...r.finishes.flatMap((f) => f.parts.map((p) => ownedPart(r, f, p)))]),
+    ...piece.ribbons.flatMap((r) => [
+      ...r.steps.map((s) => ownedStep(r, s)),
+      ...r.finishes.flatMap((f) => f.parts.map((p) => ownedPart(r, f, p))),
+    ]),
     ...sceneListNames.flatMap((list) => piece.scene[list].map((item) => ownedScene(list, item))),
     ...piece.outputs.map(ownedOutput),
   ];
@@ -97,7 +102,8 @@ export function ownedAt(piece: Piece, owner: Owner): Owned | undefined {
 
 /** The piece with the values at a place replaced; everything else is shared with the old piece. */
 export function withValues(piece: Piece, owner: Owner, values: (old: Owned) => Values): Piece {
-  const change: Change = (o) => (o.item.id === owner.item && o.owner.type === owner.type ? { ...o.item, values: values(o) } : o.item);
+  const change: Change = (o) =>
+    o.item.id === owner.item && o.owner.type === owner.type ? { ...o.item, values: values(o) } : o.item;
   if (owner.type !== 'step' && owner.type !== 'part') return mapOwners(piece, change);
   const ribbons = mapped(piece.ribbons, (r) => (r.id === owner.ribbon ? mapRibbon(r, change) : r));
   return ribbons === piece.ribbons ? piece : { ...piece, ribbons };
@@ -109,7 +115,15 @@ function ownedStep(ribbon: RibbonDoc, item: Item): Owned {
 }
 
 function ownedPart(ribbon: RibbonDoc, finish: FinishDoc, item: Item): Owned {
-  return { owner: { type: 'part', ribbon: ribbon.id, item: item.id }, item, params: finishParts.get(item.kind).params, title: FACE_WORDS[finish.of].title, place: ribbon.name, ribbon, finish };
+  return {
+    owner: { type: 'part', ribbon: ribbon.id, item: item.id },
+    item,
+    params: finishParts.get(item.kind).params,
+    title: FACE_WORDS[finish.of].title,
+    place: ribbon.name,
+    ribbon,
+    finish,
+  };
 }
 
 function ownedScene(list: SceneList, item: Item): Owned {

@@ -45,38 +45,92 @@ function range(p: Param): string {
 
 function usual(p: Param): string {
   if (p.type === 'vector') return `[${p.default.join(', ')}]`;
-  if (p.type === 'curve' || p.type === 'points' || p.type === 'stops' || p.type === 'keys') return `${p.default.length} of them`;
+  if (p.type === 'curve' || p.type === 'points' || p.type === 'stops' || p.type === 'keys')
+    return `${p.default.length} of them`;
   return `${p.default}`;
 }
 
 function table(params: Params): string {
   const rows = Object.entries(params).map(
-    ([name, p]) => `| \`${name}\` | ${p.title} | ${usual(p)} | ${range(p)} | ${'moves' in p && p.moves ? 'yes' : ''} | ${p.help} |`,
+    ([name, p]) =>
+      `| \`${name}\` | ${p.title} | ${usual(p)} | ${range(p)} | ${'moves' in p && p.moves ? 'yes' : ''} | ${p.help} |`,
   );
-  return ['| name | title | default | range | moves | what it does |', '| --- | --- | --- | --- | --- | --- |', ...rows].join('\n');
+  return [
+    '| name | title | default | range | moves | what it does |',
+    '| --- | --- | --- | --- | --- | --- |',
+    ...rows,
+  ].join('\n');
 }
 
 /** The reference page of everything that is declared, as Markdown. */
 export function describeAll(): string {
-  const parts = ['# Reference', '', 'Made from the declarations in `core/` by `npm run docs`; not edited by hand. Where “moves” says yes, a motion may stand in the place of the number.'];
+  const parts = [
+    '# Reference',
+    '',
+    'Made from the declarations in `core/` by `npm run docs`; not edited by hand. Where “moves” says yes, a motion may stand in the place of the number.',
+  ];
   for (const { group, title } of stepGroups) {
     parts.push('', `## ${title}`);
-    for (const kind of stepKinds.filter((k) => k.group === group)) parts.push('', `### ${kind.title} (\`${kind.kind}\`)`, '', kind.help, '', table(kind.params));
+    for (const kind of stepKinds.filter((k) => k.group === group))
+      parts.push('', `### ${kind.title} (\`${kind.kind}\`)`, '', kind.help, '', table(kind.params));
   }
-  parts.push('', '## Motions', '', 'A motion is written in the place of a number, as `{ "motion": kind, … }`. All settings are plain values.');
+  parts.push(
+    '',
+    '## Motions',
+    '',
+    'A motion is written in the place of a number, as `{ "motion": kind, … }`. All settings are plain values.',
+  );
   for (const m of motionKinds) parts.push('', `### ${m.title} (\`${m.kind}\`)`, '', m.help, '', table(m.params));
   parts.push('', '## Motions of colours', '', 'Written in the place of a colour.');
   for (const m of colourMotionKinds) parts.push('', `### ${m.title} (\`${m.kind}\`)`, '', m.help, '', table(m.params));
-  parts.push('', '## Keys', '', 'A key is `{ "at": 0 … 1, "value": number, "to": way }`. After the last key comes the first one again, higher by what the motion adds per loop. Ways to the next key:', '', ...SEGMENTS.map((x) => `- \`${x.value}\`: ${x.help}`));
-  parts.push('', 'An eased key may have `ease: [speeding up, slowing down]`, shares from 0 to 1; keys of free segments have tangents `out` and `in`, each `[share of the loop, change of value]`, and `broken` where the two point apart.');
+  parts.push(
+    '',
+    '## Keys',
+    '',
+    'A key is `{ "at": 0 … 1, "value": number, "to": way }`. After the last key comes the first one again, higher by what the motion adds per loop. Ways to the next key:',
+    '',
+    ...SEGMENTS.map((x) => `- \`${x.value}\`: ${x.help}`),
+  );
+  parts.push(
+    '',
+    'An eased key may have `ease: [speeding up, slowing down]`, shares from 0 to 1; keys of free segments have tangents `out` and `in`, each `[share of the loop, change of value]`, and `broken` where the two point apart.',
+  );
   parts.push('', '## Formulas', '', 'Variables:', '', ...VARIABLES.map((v) => `- \`${v.name}\`: ${v.help}`));
-  parts.push('', `Constants: ${Object.keys(CONSTANTS).map((c) => `\`${c}\``).join(', ')}. Functions: ${Object.keys(FUNCTIONS).map((f) => `\`${f}\``).join(', ')}. Operators: \`+ - * / ^\`, brackets, comparisons, \`condition ? a : b\`.`);
-  parts.push('', '## Timing and layers', '', 'Any motion of a number may also have `timing: { shift, way, times, rest }` (`shift` and `rest` are shares of the loop; `way` is `on`, `back`, `there` or `sway`; `times` is whole) and `layers`, a list of `{ how: "add" or "multiply", on, motion }`, which act in their order. `seamMeant: true` tells the seam check that a pause or a change of speed at the seam is wanted.');
-  parts.push('', '## Noise', '', 'Every kind closes over the loop by construction.', '', ...noiseKinds.map((k) => `- \`${k.kind}\`: ${k.help}`));
-  const declared = (kinds: readonly { readonly kind: string; readonly title: string; readonly help: string; readonly params: Params }[]) => {
+  parts.push(
+    '',
+    `Constants: ${Object.keys(CONSTANTS)
+      .map((c) => `\`${c}\``)
+      .join(', ')}. Functions: ${Object.keys(FUNCTIONS)
+      .map((f) => `\`${f}\``)
+      .join(', ')}. Operators: \`+ - * / ^\`, brackets, comparisons, \`condition ? a : b\`.`,
+  );
+  parts.push(
+    '',
+    '## Timing and layers',
+    '',
+    'Any motion of a number may also have `timing: { shift, way, times, rest }` (`shift` and `rest` are shares of the loop; `way` is `on`, `back`, `there` or `sway`; `times` is whole) and `layers`, a list of `{ how: "add" or "multiply", on, motion }`, which act in their order. `seamMeant: true` tells the seam check that a pause or a change of speed at the seam is wanted.',
+  );
+  parts.push(
+    '',
+    '## Noise',
+    '',
+    'Every kind closes over the loop by construction.',
+    '',
+    ...noiseKinds.map((k) => `- \`${k.kind}\`: ${k.help}`),
+  );
+  const declared = (
+    kinds: readonly { readonly kind: string; readonly title: string; readonly help: string; readonly params: Params }[],
+  ) => {
     for (const k of kinds) parts.push('', `### ${k.title} (\`${k.kind}\`)`, '', k.help, '', table(k.params));
   };
-  parts.push('', '## Finish', '', 'Parts of a finish, which act in their order. A finish is `{ id, of, on, parts }`; kinds of faces it can be `of`:', '', ...Object.entries(FACE_WORDS).map(([of, w]) => `- \`${of}\`: ${w.help}`));
+  parts.push(
+    '',
+    '## Finish',
+    '',
+    'Parts of a finish, which act in their order. A finish is `{ id, of, on, parts }`; kinds of faces it can be `of`:',
+    '',
+    ...Object.entries(FACE_WORDS).map(([of, w]) => `- \`${of}\`: ${w.help}`),
+  );
   declared(finishParts.all);
   for (const list of sceneListNames) {
     if (sceneLists[list].kinds.all.length === 0) continue;

@@ -4,7 +4,10 @@ import { describe, expect, it } from 'vitest';
 import { PIECE_VERSION } from '../piece/piece';
 import { inventory } from './inventory';
 
-const kept = (version: number) => readFileSync(path.join(import.meta.dirname, `../fixtures/version-${version}/declared.txt`), 'utf8').trim().split('\n');
+const kept = (version: number) =>
+  readFileSync(path.join(import.meta.dirname, `../fixtures/version-${version}/declared.txt`), 'utf8')
+    .trim()
+    .split('\n');
 
 describe('what a document may say', () => {
   it('is what was declared for its version; anything declared anew raises PIECE_VERSION', () => {

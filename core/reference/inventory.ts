@@ -23,7 +23,10 @@ function told(p: Param): string {
 }
 
 function lines(sort: string, kinds: readonly { readonly kind: string; readonly params: Params }[]): string[] {
-  return kinds.flatMap((k) => [`${sort} ${k.kind}`, ...Object.entries(k.params).map(([name, p]) => `${sort} ${k.kind}: ${name}: ${told(p)}`)]);
+  return kinds.flatMap((k) => [
+    `${sort} ${k.kind}`,
+    ...Object.entries(k.params).map(([name, p]) => `${sort} ${k.kind}: ${name}: ${told(p)}`),
+  ]);
 }
 
 /**

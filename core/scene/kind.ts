@@ -18,7 +18,6 @@ function declared<At>() {
   return <const P extends Params>(kind: SceneKind<At, P>): SceneKind<At> => kind as unknown as SceneKind<At>;
 }
 
-
 /** A camera at a moment. */
 export interface CameraAt {
   readonly position: Triple;

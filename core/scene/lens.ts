@@ -15,7 +15,11 @@ export function verticalFov(focalLength: number, aspect: number): number {
  * The angle of view that shows the whole output frame inside a viewport of another aspect, and the
  * part of the viewport's width and height (0…1) which that frame then fills.
  */
-export function fitFrame(focalLength: number, outputAspect: number, viewportAspect: number): { fov: number; width: number; height: number } {
+export function fitFrame(
+  focalLength: number,
+  outputAspect: number,
+  viewportAspect: number,
+): { fov: number; width: number; height: number } {
   const fov = verticalFov(focalLength, outputAspect);
   if (viewportAspect >= outputAspect) return { fov, width: outputAspect / viewportAspect, height: 1 };
   const half = (Math.tan((fov * Math.PI) / 360) * outputAspect) / viewportAspect;
@@ -28,7 +32,12 @@ export interface CameraPose {
 }
 
 /** Where a camera stands that goes round `target`; y is up, azimuth 0 looks from +z. */
-export function orbitPose(azimuth: number, elevation: number, distance: number, target: readonly [number, number, number]): CameraPose {
+export function orbitPose(
+  azimuth: number,
+  elevation: number,
+  distance: number,
+  target: readonly [number, number, number],
+): CameraPose {
   const a = (azimuth * Math.PI) / 180;
   const e = (elevation * Math.PI) / 180;
   return {

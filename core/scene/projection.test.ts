@@ -12,7 +12,12 @@ describe('from space to the picture', () => {
     for (let n = 0; n < 40; n++) {
       const target = [between(-2, 2), between(-2, 2), between(-2, 2)] as const;
       const pose = orbitPose(between(-180, 180), between(-80, 80), between(2, 12), target);
-      const [width, height, focal, aspect] = [between(300, 1600), between(300, 1000), between(18, 200), between(0.5, 2)];
+      const [width, height, focal, aspect] = [
+        between(300, 1600),
+        between(300, 1000),
+        between(18, 200),
+        between(0.5, 2),
+      ];
       const { fov } = fitFrame(focal, aspect, width / height);
       const camera = new PerspectiveCamera(fov, width / height, 0.01, 1000);
       camera.position.set(...pose.position);

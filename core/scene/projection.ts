@@ -1,7 +1,6 @@
 import { triple, type Triple } from '../maths/triple';
 import { fitFrame, type CameraPose } from './lens';
 
-
 /** From space to the picture and back, for a camera without roll. */
 export interface Projection {
   /** Pixels from the left and the top, and metres in front of the camera; null behind it. */
@@ -12,14 +11,24 @@ export interface Projection {
   readonly ahead: Triple;
 }
 
-const cross = (a: Triple, b: Triple): Triple => [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]];
+const cross = (a: Triple, b: Triple): Triple => [
+  a[1] * b[2] - a[2] * b[1],
+  a[2] * b[0] - a[0] * b[2],
+  a[0] * b[1] - a[1] * b[0],
+];
 const unit = (a: Triple): Triple => {
   const l = Math.hypot(...a) || 1;
   return [a[0] / l, a[1] / l, a[2] / l];
 };
 
 /** The projection of a viewport, in pixels, into which the whole output frame is fitted. */
-export function projectionOf(pose: CameraPose, focalLength: number, outputAspect: number, width: number, height: number): Projection {
+export function projectionOf(
+  pose: CameraPose,
+  focalLength: number,
+  outputAspect: number,
+  width: number,
+  height: number,
+): Projection {
   const { fov } = fitFrame(focalLength, outputAspect, width / height);
   const scale = height / 2 / Math.tan((fov * Math.PI) / 360);
   const ahead = unit(triple((k) => pose.target[k] - pose.position[k]));

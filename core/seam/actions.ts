@@ -34,7 +34,13 @@ function reversedKeys(motion: MotionDoc): MotionDoc {
     const before = keys[(i + keys.length - 1) % keys.length];
     const { in: into, out, ease: _ease, ...plain } = k;
     const ease = before.ease && ([before.ease[1], before.ease[0]] as const);
-    const key = { ...plain, to: before.to, ...(ease ? { ease } : {}), ...(out ? { in: turn(out) } : {}), ...(into ? { out: turn(into) } : {}) } as KeyDoc;
+    const key = {
+      ...plain,
+      to: before.to,
+      ...(ease ? { ease } : {}),
+      ...(out ? { in: turn(out) } : {}),
+      ...(into ? { out: turn(into) } : {}),
+    } as KeyDoc;
     return wrapped(key, -k.at, k.value, -adds);
   });
   return { ...motion, adds: -adds, keys: sortKeys(mirrored) };
@@ -43,7 +49,10 @@ function reversedKeys(motion: MotionDoc): MotionDoc {
 /** Keys shifted in time, so that what stood at a place stands at the seam. */
 function keysFrom(motion: MotionDoc, share: number): MotionDoc {
   const adds = motion.adds as number;
-  return { ...motion, keys: sortKeys((motion.keys as readonly KeyDoc[]).map((k) => wrapped(k, k.at - share, k.value, adds))) };
+  return {
+    ...motion,
+    keys: sortKeys((motion.keys as readonly KeyDoc[]).map((k) => wrapped(k, k.at - share, k.value, adds))),
+  };
 }
 
 export const motionActions: readonly MotionAction[] = [
@@ -66,7 +75,12 @@ export const motionActions: readonly MotionAction[] = [
       return motion.motion === 'keys' ? evenSpeed(motion) : null;
     },
   },
-  { id: 'smooth', title: 'Smooth', help: 'One closed spline through all keys.', apply: (motion) => (motion.motion === 'keys' ? smoothed(motion) : null) },
+  {
+    id: 'smooth',
+    title: 'Smooth',
+    help: 'One closed spline through all keys.',
+    apply: (motion) => (motion.motion === 'keys' ? smoothed(motion) : null),
+  },
   {
     id: 'rest',
     title: 'Rest at the seam',
@@ -83,7 +97,13 @@ export const motionActions: readonly MotionAction[] = [
       return timed(motion, { way: motion.timing?.way === 'back' ? 'on' : 'back' });
     },
   },
-  { id: 'there', title: 'There and back', help: 'Goes through it and back within the loop; always closes.', apply: (motion) => (motion.timing?.way === 'there' || motion.timing?.way === 'sway' ? null : timed(motion, { way: 'there' })) },
+  {
+    id: 'there',
+    title: 'There and back',
+    help: 'Goes through it and back within the loop; always closes.',
+    apply: (motion) =>
+      motion.timing?.way === 'there' || motion.timing?.way === 'sway' ? null : timed(motion, { way: 'there' }),
+  },
   {
     id: 'from-here',
     title: 'Begin here',
@@ -101,7 +121,8 @@ export const motionActions: readonly MotionAction[] = [
     title: 'Fit to whole turns',
     help: 'The nearest whole number of turns.',
     apply(motion, { param, frames }) {
-      if (motion.motion === 'wave' && !Number.isInteger(motion.turns)) return { ...motion, turns: Math.round(motion.turns as number) || 1 };
+      if (motion.motion === 'wave' && !Number.isInteger(motion.turns))
+        return { ...motion, turns: Math.round(motion.turns as number) || 1 };
       const { adds } = courseOf(motion, frames);
       if (!param.cyclic || adds === 0 || adds % param.cyclic === 0 || typeof motion.adds !== 'number') return null;
       return { ...motion, adds: (Math.round(motion.adds / param.cyclic) || Math.sign(motion.adds)) * param.cyclic };
@@ -118,7 +139,11 @@ export function asKeys(motion: MotionDoc, count: number, frames: number): Motion
   const { adds, open } = courseOf(motion, frames);
   const keys = Array.from({ length: count }, (_, i): KeyDoc => {
     const frame = Math.round((i * frames) / count);
-    return { at: frame / frames, value: Number(evaluateNumber(motion, { frame, frames }).toPrecision(9)), to: 'smooth' };
+    return {
+      at: frame / frames,
+      value: Number(evaluateNumber(motion, { frame, frames }).toPrecision(9)),
+      to: 'smooth',
+    };
   });
   return { motion: 'keys', adds: open ? 0 : adds, keys: keys.filter((k, i) => i === 0 || k.at > keys[i - 1].at) };
 }

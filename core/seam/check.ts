@@ -41,12 +41,25 @@ export interface Verdict {
 }
 
 /** What the shapes of a ribbon say; `onward` is asked where a value does not close though the shape may. */
-export function measureClosure(piece: Piece, ribbon: Piece['ribbons'][number], proof: Pick<Proof, 'findings'>, detail: Detail): KnownClosure {
+export function measureClosure(
+  piece: Piece,
+  ribbon: Piece['ribbons'][number],
+  proof: Pick<Proof, 'findings'>,
+  detail: Detail,
+): KnownClosure {
   const gaps = proof.findings.filter((f) => f.kind === 'gap');
   const closure = ribbonClosure(piece, ribbon, detail, gaps.length > 0);
   const known = { id: ribbon.id, name: ribbon.name, closure };
   if (closure.goesOn !== false) return known;
-  return { ...known, causes: turningCauses(piece, ribbon, gaps.filter((f) => f.owner.type === 'step' && f.owner.ribbon === ribbon.id), detail) };
+  return {
+    ...known,
+    causes: turningCauses(
+      piece,
+      ribbon,
+      gaps.filter((f) => f.owner.type === 'step' && f.owner.ribbon === ribbon.id),
+      detail,
+    ),
+  };
 }
 
 /**
@@ -64,8 +77,10 @@ export function judge(proof: Pick<Proof, 'findings'>, ribbons: readonly KnownClo
     if (!known.causes?.includes(f.key)) return [{ ...f, closedToTheEye: true }];
     return f.meant ? [] : [turning(f)];
   });
-  for (const r of closures.values()) if (r.closure.goesOn === false && r.causes?.length === 0) findings.push(turningShape(r));
-  const count = (kind: Finding['kind']) => findings.filter((f) => f.kind === kind && !f.closedToTheEye && !f.pending).length;
+  for (const r of closures.values())
+    if (r.closure.goesOn === false && r.causes?.length === 0) findings.push(turningShape(r));
+  const count = (kind: Finding['kind']) =>
+    findings.filter((f) => f.kind === kind && !f.closedToTheEye && !f.pending).length;
   const [gaps, turns] = [count('gap'), count('turn')];
   const open = ribbons.filter((r) => r.closure.how === 'open').map((r) => r.id);
   return { closed: gaps === 0 && turns === 0 && open.length === 0, findings, gaps, turns, open };
@@ -74,9 +89,14 @@ export function judge(proof: Pick<Proof, 'findings'>, ribbons: readonly KnownClo
 /** A gap of a value whose shape closes and turns round. */
 function turning(f: Finding): Finding {
   const unit = f.unit ? ` ${f.unit}` : '';
-  const speeds = f.address ? `: it arrives at ${readable(f.speedBefore)}${unit} a frame and leaves at ${readable(f.speedAfter)}` : '';
+  const speeds = f.address
+    ? `: it arrives at ${readable(f.speedBefore)}${unit} a frame and leaves at ${readable(f.speedAfter)}`
+    : '';
   const { address } = f;
-  const keep: Repair[] = address && f.stored ? [{ words: 'Keep the turn', set: [{ address, value: { ...f.stored, seamMeant: true } }] }] : [];
+  const keep: Repair[] =
+    address && f.stored
+      ? [{ words: 'Keep the turn', set: [{ address, value: { ...f.stored, seamMeant: true } }] }]
+      : [];
   return { ...f, kind: 'turn', words: `Closed, but turns round here${speeds}.`, repairs: [...f.repairs, ...keep] };
 }
 
@@ -85,7 +105,19 @@ function turningShape({ id, name }: KnownClosure): Finding {
   const words = 'Closed, but turns round here: what its values or its steps take from other ribbons does not close.';
   const owner = { type: 'part', ribbon: id, item: '' } as const;
   const none = { speedBefore: 0, speedAfter: 0, speedMean: 0, from: 0, to: 0, miss: 0 };
-  return { ...none, kind: 'turn', key: `${id}/shape`, owner, title: 'Shape', place: name, unit: '', turns: { num: 1, den: 1 }, by: 'measure', words, repairs: [] };
+  return {
+    ...none,
+    kind: 'turn',
+    key: `${id}/shape`,
+    owner,
+    title: 'Shape',
+    place: name,
+    unit: '',
+    turns: { num: 1, den: 1 },
+    by: 'measure',
+    words,
+    repairs: [],
+  };
 }
 
 /**
@@ -100,11 +132,25 @@ export async function checkSeam(piece: Piece, detail: Detail = 'draft', withStep
     ribbons.push({ ...measureClosure(piece, r, proof, detail), steps: [...steps], seamRatio: seamRatio(steps) });
   }
   const verdict = judge(proof, ribbons);
-  const findings = verdict.findings.map((f) => (f.closedToTheEye ? f : { ...f, repairs: [...symmetryRepairs(piece, f, detail), ...f.repairs] }));
-  return { name: piece.name, frames: piece.loop.frames, closed: verdict.closed, proof: { ...proof, findings }, ribbons };
+  const findings = verdict.findings.map((f) =>
+    f.closedToTheEye ? f : { ...f, repairs: [...symmetryRepairs(piece, f, detail), ...f.repairs] },
+  );
+  return {
+    name: piece.name,
+    frames: piece.loop.frames,
+    closed: verdict.closed,
+    proof: { ...proof, findings },
+    ribbons,
+  };
 }
 
-const KIND_WORDS = { gap: '', turn: '', speed: 'closes in place but not in speed', pause: 'pauses at the seam', lost: 'follows nothing' } as const;
+const KIND_WORDS = {
+  gap: '',
+  turn: '',
+  speed: 'closes in place but not in speed',
+  pause: 'pauses at the seam',
+  lost: 'follows nothing',
+} as const;
 
 /** One line for a terminal. */
 export function summarise(report: SeamReport): string {
@@ -114,14 +160,20 @@ export function summarise(report: SeamReport): string {
   const noted = notes.map((f) => ` ${KIND_WORDS[f.kind]}:${said(f)}`).join('');
   if (report.closed) {
     const permuted = ribbons.filter((r) => r.closure.how === 'permuted').map((r) => r.name);
-    const exact = permuted.length === 0 ? `frame ${report.frames} is frame 0 exactly.` : `frame ${report.frames} looks like frame 0, with the parts of ${permuted.join(', ')} in each other’s places.`;
+    const exact =
+      permuted.length === 0
+        ? `frame ${report.frames} is frame 0 exactly.`
+        : `frame ${report.frames} looks like frame 0, with the parts of ${permuted.join(', ')} in each other’s places.`;
     return `${report.name}: closed. ${proof.moving} moving ${proof.moving === 1 ? 'value' : 'values'}, ${exact}${noted && ` Note:${noted}`}`;
   }
   const turns = proof.findings.filter((f) => f.kind === 'turn');
   const turned = turns.length > 0 ? ` Turns round at the seam:${turns.map(said).join('')}` : '';
   const gaps = proof.findings.filter((f) => f.kind === 'gap' && !f.closedToTheEye);
-  if (gaps.length === 0 && !ribbons.some((r) => r.closure.how === 'open')) return `${report.name}: closed in place, but not in movement.${turned}${noted && ` Note:${noted}`}`;
-  const worst = ribbons.filter((r) => r.closure.how === 'open').sort((a, b) => b.closure.byPoint.largest - a.closure.byPoint.largest)[0];
+  if (gaps.length === 0 && !ribbons.some((r) => r.closure.how === 'open'))
+    return `${report.name}: closed in place, but not in movement.${turned}${noted && ` Note:${noted}`}`;
+  const worst = ribbons
+    .filter((r) => r.closure.how === 'open')
+    .sort((a, b) => b.closure.byPoint.largest - a.closure.byPoint.largest)[0];
   const shape = worst ? ` Largest distance ${readable(worst.closure.byPoint.largest)} m, at ${worst.name}.` : '';
   const count = Math.max(1, gaps.length);
   return `${report.name}: ${count} gap${count === 1 ? '' : 's'}.${shape}${gaps.map(said).join('')}${turned}${noted && ` Note:${noted}`}`;

@@ -5,8 +5,6 @@ import type { Mesh } from '../shape/mesh';
 /** Points that stand for copies when they are compared. */
 const MOST_POINTS = 300_000;
 
-
-
 function equal(a: ArrayLike<number> | undefined, b: ArrayLike<number> | undefined): boolean {
   if (!a || !b) return a === b;
   if (a.length !== b.length) return false;
@@ -18,14 +16,26 @@ function equal(a: ArrayLike<number> | undefined, b: ArrayLike<number> | undefine
 /** Whether two lists of copies are the same in every bit: places, shapes, channels and finishes. */
 export function sameCopies(a: Mesh, b: Mesh): boolean {
   const [p, q] = [a.copies, b.copies];
-  if (!p || !q || copyCount(p) !== copyCount(q) || !equal(p.matrices, q.matrices) || !equal(p.wears, q.wears) || p.wardrobe?.join() !== q.wardrobe?.join() || copyChannels.some((c) => !equal(p.channels?.[c], q.channels?.[c]))) return false;
+  if (
+    !p ||
+    !q ||
+    copyCount(p) !== copyCount(q) ||
+    !equal(p.matrices, q.matrices) ||
+    !equal(p.wears, q.wears) ||
+    p.wardrobe?.join() !== q.wardrobe?.join() ||
+    copyChannels.some((c) => !equal(p.channels?.[c], q.channels?.[c]))
+  )
+    return false;
   const known = new Map<number, boolean>();
   for (let i = 0; i < p.source.length; i++) {
     const key = p.source[i] * 65_536 + q.source[i];
     let same = known.get(key);
     if (same === undefined) {
       const [m, n] = [p.sources[p.source[i]], q.sources[q.source[i]]];
-      known.set(key, (same = m === n || (equal(m.positions, n.positions) && equal(m.connectivity.corners, n.connectivity.corners))));
+      known.set(
+        key,
+        (same = m === n || (equal(m.positions, n.positions) && equal(m.connectivity.corners, n.connectivity.corners))),
+      );
     }
     if (!same) return false;
   }

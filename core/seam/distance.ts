@@ -112,7 +112,8 @@ function nearestDistances(from: Float32Array, to: Float32Array): { largest: numb
   const n = Math.max(1, Math.ceil(Math.cbrt(to.length / 3 / 2)));
   const cell = Math.max(...size) / n || 1;
   const dims = size.map((s) => Math.floor(s / cell) + 1);
-  const at = (p: Float32Array, i: number, k: number) => Math.max(0, Math.min(dims[k] - 1, Math.floor((p[i + k] - bounds.min[k]) / cell)));
+  const at = (p: Float32Array, i: number, k: number) =>
+    Math.max(0, Math.min(dims[k] - 1, Math.floor((p[i + k] - bounds.min[k]) / cell)));
   const buckets = new Map<number, number[]>();
   for (let i = 0; i < to.length; i += 3) {
     const key = (at(to, i, 0) * dims[1] + at(to, i, 1)) * dims[2] + at(to, i, 2);
@@ -134,7 +135,10 @@ function nearestDistances(from: Float32Array, to: Float32Array): { largest: numb
           for (let z = Math.max(0, c[2] - ring); z <= Math.min(dims[2] - 1, c[2] + ring); z++) {
             if (Math.max(Math.abs(x - c[0]), Math.abs(y - c[1]), Math.abs(z - c[2])) !== ring) continue;
             for (const j of buckets.get((x * dims[1] + y) * dims[2] + z) ?? [])
-              best = Math.min(best, (from[i] - to[j]) ** 2 + (from[i + 1] - to[j + 1]) ** 2 + (from[i + 2] - to[j + 2]) ** 2);
+              best = Math.min(
+                best,
+                (from[i] - to[j]) ** 2 + (from[i + 1] - to[j + 1]) ** 2 + (from[i + 2] - to[j + 2]) ** 2,
+              );
           }
     }
     sum += best;

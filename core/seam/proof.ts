@@ -1,5 +1,14 @@
 import type { NumberValue, StoredValue } from '../declare/params';
-import { addressKey, isColourPlace, ownerKey, ownersOf, valuesOf, type ColourPlace, type NumberPlace, type Owner } from '../piece/addresses';
+import {
+  addressKey,
+  isColourPlace,
+  ownerKey,
+  ownersOf,
+  valuesOf,
+  type ColourPlace,
+  type NumberPlace,
+  type Owner,
+} from '../piece/addresses';
 import { circleThrough, describeCircle, growthOf, linkPiece, MOST_FOLLOWED, sourcesOf } from '../piece/link';
 import type { Piece } from '../piece/piece';
 import { evaluateValues } from '../evaluate/values';
@@ -87,7 +96,11 @@ export function proveSeam(piece: Piece): Proof {
     }
     if (value.seamMeant) return;
     const finding = speedFinding(place, value, frames);
-    if (finding) findings.push({ finding, rank: 1 + Math.min(1, Math.abs(finding.speedAfter - finding.speedBefore) / (finding.speedMean || 1)) });
+    if (finding)
+      findings.push({
+        finding,
+        rank: 1 + Math.min(1, Math.abs(finding.speedAfter - finding.speedBefore) / (finding.speedMean || 1)),
+      });
   });
   for (const { finding, loops: own } of stepFindings(piece)) {
     findings.push({ finding, rank: 9 });
@@ -102,11 +115,24 @@ export function proveSeam(piece: Piece): Proof {
   });
   shown.sort((a, b) => b.rank - a.rank);
   const all = shown.map((s) => s.finding);
-  return { closed: !all.some((f) => f.kind === 'gap'), findings: all, moving, truePeriod: loops === null ? null : frames * loops };
+  return {
+    closed: !all.some((f) => f.kind === 'gap'),
+    findings: all,
+    moving,
+    truePeriod: loops === null ? null : frames * loops,
+  };
 }
 
 function aboutOf(place: Place): About {
-  return { key: addressKey(place.address), owner: place.address.owner, address: place.address, title: place.title, place: place.place, colour: place.colour, unit: isColourPlace(place) ? '' : place.param.unit };
+  return {
+    key: addressKey(place.address),
+    owner: place.address.owner,
+    address: place.address,
+    title: place.title,
+    place: place.place,
+    colour: place.colour,
+    unit: isColourPlace(place) ? '' : place.param.unit,
+  };
 }
 
 /** Whether a motion has no height, so that nothing of it can be seen. */
@@ -116,15 +142,28 @@ function flat(value: MotionDoc): boolean {
 
 function lengthening(loops: number | null, frames: number): Repair[] {
   if (loops === null || loops < 2 || loops > 12 || loops * frames > MAX_FRAMES) return [];
-  return [{ words: `Loop of ${loops * frames} frames`, help: 'Everything goes on at its speed, for longer', lengthen: loops }];
+  return [
+    { words: `Loop of ${loops * frames} frames`, help: 'Everything goes on at its speed, for longer', lengthen: loops },
+  ];
 }
 
 function countFinding(place: Place, about: About, frames: number): Finding | null {
-  if (isColourPlace(place) || place.param.type !== 'number' || !place.param.counts || Number.isInteger(place.value)) return null;
+  if (isColourPlace(place) || place.param.type !== 'number' || !place.param.counts || Number.isInteger(place.value))
+    return null;
   const turns = toRational(place.value as number);
-  const set = wholeTurnsNear(turns).map((k): Repair => ({ words: turnWords(k), set: [{ address: place.address, value: k }] }));
+  const set = wholeTurnsNear(turns).map((k): Repair => ({
+    words: turnWords(k),
+    set: [{ address: place.address, value: k }],
+  }));
   return {
-    ...about, kind: 'gap', turns, by: 'proof', from: 0, to: place.value as number, miss: Math.abs((place.value as number) - Math.round(place.value as number)), ...NO_SPEED,
+    ...about,
+    kind: 'gap',
+    turns,
+    by: 'proof',
+    from: 0,
+    to: place.value as number,
+    miss: Math.abs((place.value as number) - Math.round(place.value as number)),
+    ...NO_SPEED,
     words: `${readable(place.value as number)} a loop does not close; a loop needs a whole number.`,
     repairs: [...set, ...lengthening(turns.den, frames)],
   };
@@ -135,19 +174,57 @@ function lostFinding(piece: Piece, place: Place, index: () => Map<string, Place>
     if (!index().has(key)) return 'It follows a value that is no longer there.';
     const circle = circleThrough(piece, about.key);
     if (circle) return `It follows itself: ${describeCircle(circle)}.`;
-    return growthOf(piece)(key) > MOST_FOLLOWED ? `It follows values that follow others, more than ${MOST_FOLLOWED} motions in all; let it follow fewer.` : null;
+    return growthOf(piece)(key) > MOST_FOLLOWED
+      ? `It follows values that follow others, more than ${MOST_FOLLOWED} motions in all; let it follow fewer.`
+      : null;
   });
-  const unset = isMoving(place.value) && place.value.motion === 'follow' && place.value.of === '' ? 'It follows nothing yet.' : null;
+  const unset =
+    isMoving(place.value) && place.value.motion === 'follow' && place.value.of === ''
+      ? 'It follows nothing yet.'
+      : null;
   const words = wrong.find((w) => w !== null) ?? unset;
   if (!words) return null;
-  const stands = isMoving(place.value) && place.value.motion === 'follow' ? place.value.otherwise : isColourPlace(place) ? place.param.default : 0;
-  return { ...about, kind: 'lost', turns: WHOLE, by: 'proof', from: 0, to: 0, miss: 0, ...NO_SPEED, words: `${words} It stands at ${String(stands)}${about.unit ? ` ${about.unit}` : ''}.`, repairs: [{ words: 'Stand still', set: [{ address: place.address, value: stands as StoredValue }] }] };
+  const stands =
+    isMoving(place.value) && place.value.motion === 'follow'
+      ? place.value.otherwise
+      : isColourPlace(place)
+        ? place.param.default
+        : 0;
+  return {
+    ...about,
+    kind: 'lost',
+    turns: WHOLE,
+    by: 'proof',
+    from: 0,
+    to: 0,
+    miss: 0,
+    ...NO_SPEED,
+    words: `${words} It stands at ${String(stands)}${about.unit ? ` ${about.unit}` : ''}.`,
+    repairs: [{ words: 'Stand still', set: [{ address: place.address, value: stands as StoredValue }] }],
+  };
 }
 
 function colourGap(place: ColourPlace, about: About, turns: Rational, frames: number): Finding {
   const value = place.value as MotionDoc;
-  const set = value.motion === 'follow' ? [] : wholeTurnsNear(turns).map((k): Repair => ({ words: turnWords(k), set: [{ address: place.address, value: { ...value, turns: k } }] }));
-  return { ...about, kind: 'gap', turns, by: 'proof', from: 0, to: 0, miss: 0, ...NO_SPEED, words: `Turns ${plainTurns(turns)} times; a loop needs whole turns.`, repairs: [...set, ...lengthening(turns.den, frames)] };
+  const set =
+    value.motion === 'follow'
+      ? []
+      : wholeTurnsNear(turns).map((k): Repair => ({
+          words: turnWords(k),
+          set: [{ address: place.address, value: { ...value, turns: k } }],
+        }));
+  return {
+    ...about,
+    kind: 'gap',
+    turns,
+    by: 'proof',
+    from: 0,
+    to: 0,
+    miss: 0,
+    ...NO_SPEED,
+    words: `Turns ${plainTurns(turns)} times; a loop needs whole turns.`,
+    repairs: [...set, ...lengthening(turns.den, frames)],
+  };
 }
 
 function plainTurns(turns: Rational): string {
@@ -181,9 +258,24 @@ function gapFinding(place: NumberPlace, value: MotionDoc, about: About, frames: 
     ? `${start}. It meets itself in place, but arrives at ${readable(speeds.before)}${unit} a frame and leaves at ${readable(speeds.after)}.`
     : `${start}. It starts at ${readable(from)}${unit} and arrives at ${readable(to)}${unit}.`;
   // Repairs are tried on what is linked and written to what is stored: sources stay addresses.
-  const repairs = closingMotions(value, place.param, frames).map((c): Repair => ({ words: c.words, ...(c.help ? { help: c.help } : {}), set: [{ address: place.address, value: unlinked(c.motion) }] }));
+  const repairs = closingMotions(value, place.param, frames).map((c): Repair => ({
+    words: c.words,
+    ...(c.help ? { help: c.help } : {}),
+    set: [{ address: place.address, value: unlinked(c.motion) }],
+  }));
   return {
-    ...about, kind: 'gap', stored: place.value as MotionDoc, ...(value.seamMeant ? { meant: true } : {}), turns: course.turns, by: course.by, from, to, miss, speedBefore: speeds.before, speedAfter: speeds.after, speedMean: loopSpeeds(value, frames).mean,
+    ...about,
+    kind: 'gap',
+    stored: place.value as MotionDoc,
+    ...(value.seamMeant ? { meant: true } : {}),
+    turns: course.turns,
+    by: course.by,
+    from,
+    to,
+    miss,
+    speedBefore: speeds.before,
+    speedAfter: speeds.after,
+    speedMean: loopSpeeds(value, frames).mean,
     words: course.by === 'measure' ? `${words} (Measured, not proven.)` : words,
     repairs: [...repairs, ...lengthening(loopsToClose(value, cyclic, frames), frames)],
   };
@@ -194,7 +286,9 @@ function unlinked(value: NumberValue): NumberValue {
   if (!isMoving(value)) return value;
   const { source: _source, place: _place, ...rest } = value;
   const out = rest as MotionDoc;
-  return out.layers ? { ...out, layers: out.layers.map((l) => ({ ...l, motion: unlinked(l.motion) as MotionDoc })) } : out;
+  return out.layers
+    ? { ...out, layers: out.layers.map((l) => ({ ...l, motion: unlinked(l.motion) as MotionDoc })) }
+    : out;
 }
 
 function speedFinding(place: NumberPlace, value: MotionDoc, frames: number): Finding | null {
@@ -209,21 +303,48 @@ function speedFinding(place: NumberPlace, value: MotionDoc, frames: number): Fin
   const loop = loopSpeeds(value, frames);
   const about = aboutOf(place);
   const unit = about.unit ? ` ${about.unit}` : '';
-  const common = { ...about, turns: course.turns, by: course.by, from, to: evaluateNumber(value, { frame: frames, frames }), miss: 0, speedBefore: s.before, speedAfter: s.after, speedMean: loop.mean };
+  const common = {
+    ...about,
+    turns: course.turns,
+    by: course.by,
+    from,
+    to: evaluateNumber(value, { frame: frames, frames }),
+    miss: 0,
+    speedBefore: s.before,
+    speedAfter: s.after,
+    speedMean: loop.mean,
+  };
   const stored = place.value as MotionDoc;
-  const put = (words: string, motion: MotionDoc, help?: string): Repair => ({ words, ...(help ? { help } : {}), set: [{ address: place.address, value: motion }] });
+  const put = (words: string, motion: MotionDoc, help?: string): Repair => ({
+    words,
+    ...(help ? { help } : {}),
+    set: [{ address: place.address, value: motion }],
+  });
   const onlyKeys = stored.motion === 'keys' && !stored.layers?.length && !stored.timing;
   const jumps = mayJump && Math.abs(s.jump) > 0.05 * loop.mean;
   const differs = Math.abs(s.after - s.before) > CHANGE * Math.max(loop.largest, 1e-12);
   if (jumps || differs) {
     const keep = put(jumps ? 'Keep the jump' : 'Keep the change', { ...stored, seamMeant: true });
-    const ease = put('Rest at the seam', { ...stored, timing: { ...stored.timing, rest: Math.max(0.05, stored.timing?.rest ?? 0) } }, 'Slows down to the seam and starts from there');
-    const repairs = onlyKeys ? [put('Even speed', evenSpeed(stored), 'Keys spread so that it moves at one speed'), put('Smooth', smoothed(stored), 'One closed spline through the keys')] : [ease];
+    const ease = put(
+      'Rest at the seam',
+      { ...stored, timing: { ...stored.timing, rest: Math.max(0.05, stored.timing?.rest ?? 0) } },
+      'Slows down to the seam and starts from there',
+    );
+    const repairs = onlyKeys
+      ? [
+          put('Even speed', evenSpeed(stored), 'Keys spread so that it moves at one speed'),
+          put('Smooth', smoothed(stored), 'One closed spline through the keys'),
+        ]
+      : [ease];
     const mends = (r: Repair) => {
       const after = r.set![0].value as MotionDoc;
       const t = { ...value, ...after } as MotionDoc;
       const [v, l] = [seamSpeeds(t, frames), loopSpeeds(t, frames)];
-      return closes(courseOf(t, frames), place.param.cyclic) && (courseOf(t, frames).sharp || (Math.abs(v.after - v.before) <= CHANGE * Math.max(l.largest, 1e-12) && Math.abs(v.jump) <= 0.05 * l.mean));
+      return (
+        closes(courseOf(t, frames), place.param.cyclic) &&
+        (courseOf(t, frames).sharp ||
+          (Math.abs(v.after - v.before) <= CHANGE * Math.max(l.largest, 1e-12) && Math.abs(v.jump) <= 0.05 * l.mean))
+      );
     };
     const words = jumps
       ? `It jumps by ${readable(Math.abs(s.jump))}${unit} at the seam.`
@@ -231,7 +352,11 @@ function speedFinding(place: NumberPlace, value: MotionDoc, frames: number): Fin
     return { ...common, kind: 'speed', words, repairs: [...repairs.filter(mends), keep] };
   }
   if (course.adds === 0 || Math.abs(s.after) >= PAUSE * loop.mean) return null;
-  const repairs = onlyKeys ? [put('Even speed', evenSpeed(stored), 'Keys spread so that it moves at one speed')] : stored.timing?.rest ? [put('Even speed', { ...stored, timing: { ...stored.timing, rest: 0 } })] : [];
+  const repairs = onlyKeys
+    ? [put('Even speed', evenSpeed(stored), 'Keys spread so that it moves at one speed')]
+    : stored.timing?.rest
+      ? [put('Even speed', { ...stored, timing: { ...stored.timing, rest: 0 } })]
+      : [];
   return {
     ...common,
     kind: 'pause',
@@ -243,12 +368,38 @@ function speedFinding(place: NumberPlace, value: MotionDoc, frames: number): Fin
 /** Steps that do not close by their nature, and the loops after which they do. */
 function stepFindings(piece: Piece): { finding: Finding; loops: number | null }[] {
   const clock = { frame: 0, frames: piece.loop.frames };
-  return ownersOf(linkPiece(piece)).flatMap(({ owner, params, item, title, place, ribbon }): { finding: Finding; loops: number | null }[] => {
-    if (owner.type !== 'step') return [];
-    if (!item.on) return [];
-    const seam = stepKind(item.kind).seam?.(evaluateValues(params, item.values, clock), piece.loop.frames);
-    if (!seam) return [];
-    const repairs = seam.repairs.map((r): Repair => ({ words: r.words, set: Object.entries(r.values).map(([param, value]) => ({ address: { owner: owner as Owner, param }, value })) }));
-    return [{ finding: { kind: 'gap', key: ownerKey(owner), owner, title, place, colour: ribbon?.colour, unit: '', turns: WHOLE, by: 'proof', from: 0, to: 0, miss: 0, ...NO_SPEED, words: seam.words, repairs }, loops: seam.loops ?? null }];
-  });
+  return ownersOf(linkPiece(piece)).flatMap(
+    ({ owner, params, item, title, place, ribbon }): { finding: Finding; loops: number | null }[] => {
+      if (owner.type !== 'step') return [];
+      if (!item.on) return [];
+      const seam = stepKind(item.kind).seam?.(evaluateValues(params, item.values, clock), piece.loop.frames);
+      if (!seam) return [];
+      const repairs = seam.repairs.map((r): Repair => ({
+        words: r.words,
+        set: Object.entries(r.values).map(([param, value]) => ({ address: { owner: owner as Owner, param }, value })),
+      }));
+      return [
+        {
+          finding: {
+            kind: 'gap',
+            key: ownerKey(owner),
+            owner,
+            title,
+            place,
+            colour: ribbon?.colour,
+            unit: '',
+            turns: WHOLE,
+            by: 'proof',
+            from: 0,
+            to: 0,
+            miss: 0,
+            ...NO_SPEED,
+            words: seam.words,
+            repairs,
+          },
+          loops: seam.loops ?? null,
+        },
+      ];
+    },
+  );
 }

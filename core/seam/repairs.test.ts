@@ -14,10 +14,21 @@ import { ribbonClosure } from './measure';
 import { symmetryRepairs } from './symmetry';
 
 const key = (at: number, value: number, to = 'linear') => ({ at, value, to });
-const spinning = (angle: StoredValue, values: Record<string, StoredValue> = {}, form = 'box', formValues: Record<string, StoredValue> = {}): Piece => ({
+const spinning = (
+  angle: StoredValue,
+  values: Record<string, StoredValue> = {},
+  form = 'box',
+  formValues: Record<string, StoredValue> = {},
+): Piece => ({
   ...newPiece('Spin'),
   loop: { frames: 60, fps: 30 },
-  ribbons: [{ ...newRibbon(form, 0, 'Vane'), id: 'vane', steps: [newStep(form, formValues, 'form'), newStep('spin', { turns: 0, angle, ...values }, 'spin')] }],
+  ribbons: [
+    {
+      ...newRibbon(form, 0, 'Vane'),
+      id: 'vane',
+      steps: [newStep(form, formValues, 'form'), newStep('spin', { turns: 0, angle, ...values }, 'spin')],
+    },
+  ],
 });
 const findings = (p: Piece) => proveSeam(p).findings;
 const repairs = (f: Finding) => f.repairs.map((r) => r.words);
@@ -31,21 +42,33 @@ describe('findings', () => {
     expect(proveSeam(spinning({ motion: 'keys', adds: 360, keys: [key(0, 0), key(0.5, 90)] })).closed).toBe(true);
   });
   it('the most frequent mistake: 0 to 360 eased slows to rest at the seam', () => {
-    const [f] = findings(spinning({ motion: 'keys', adds: 360, keys: [{ ...key(0, 0, 'ease'), ease: [0.5, 0.5] } as never] }));
+    const [f] = findings(
+      spinning({ motion: 'keys', adds: 360, keys: [{ ...key(0, 0, 'ease'), ease: [0.5, 0.5] } as never] }),
+    );
     expect(f).toMatchObject({ kind: 'pause' });
     expect(f.words).toMatch(/slows to rest at the seam: 0 → \d+(\.\d+)? ° a frame/);
     expect(repairs(f)).toEqual(['Even speed', 'Keep the pause']);
   });
   it('an even turn, a wave with corners of its own and a closed wander are nothing to speak of', () => {
     expect(findings(spinning({ motion: 'keys', adds: 360, keys: [key(0, 10)] }))).toEqual([]);
-    expect(findings(spinning({ motion: 'wave', shape: 'triangle', low: 0, high: 90, turns: 1, phase: 0.25 }))).toEqual([]);
+    expect(findings(spinning({ motion: 'wave', shape: 'triangle', low: 0, high: 90, turns: 1, phase: 0.25 }))).toEqual(
+      [],
+    );
     expect(findings(spinning({ motion: 'wander', low: 0, high: 90, rate: 3, octaves: 2, seed: 4 }))).toEqual([]);
   });
   it('a gain that is no whole turn is a gap the shorter way round, with its true period', () => {
-    const proof = proveSeam(spinning({ motion: 'keys', adds: 270, keys: [key(0, 0), key(0.5, 135)] }, {}, 'box', { size: [2, 1, 1] }));
+    const proof = proveSeam(
+      spinning({ motion: 'keys', adds: 270, keys: [key(0, 0), key(0.5, 135)] }, {}, 'box', { size: [2, 1, 1] }),
+    );
     expect(proof).toMatchObject({ closed: false, truePeriod: 240 });
     expect(proof.findings[0]).toMatchObject({ kind: 'gap', miss: 90, unit: '°' });
-    expect(repairs(proof.findings[0])).toEqual(['Adds 1 turn', 'Stretch to 1 turn', 'Adds nothing', 'There and back', 'Loop of 240 frames']);
+    expect(repairs(proof.findings[0])).toEqual([
+      'Adds 1 turn',
+      'Stretch to 1 turn',
+      'Adds nothing',
+      'There and back',
+      'Loop of 240 frames',
+    ]);
   });
   it('true periods, worked out by hand', () => {
     const period = (angle: StoredValue, turns = 0) => proveSeam(spinning(angle, { turns })).truePeriod;
@@ -62,11 +85,41 @@ describe('findings', () => {
     expect(repairs(f)).toEqual(['2 turns', '3 turns', 'Loop of 120 frames']);
   });
   it('a body that tumbles away, a follower of nothing, one in a circle', () => {
-    const p: Piece = { ...newPiece('T'), ribbons: [{ ...newRibbon('box', 0, 'Die'), steps: [newStep('box'), newStep('tumble', { bodies: 1 })] }] };
+    const p: Piece = {
+      ...newPiece('T'),
+      ribbons: [{ ...newRibbon('box', 0, 'Die'), steps: [newStep('box'), newStep('tumble', { bodies: 1 })] }],
+    };
     expect(repairs(findings(p)[0])).toEqual(['A row of five', 'On the spot', 'There and back']);
-    const [lost] = findings(spinning({ motion: 'follow', of: 'no/such/value', scale: 1, offset: 0, delay: 0, springy: false, swings: 3, damping: 30, otherwise: 12 }));
-    expect(lost).toMatchObject({ kind: 'lost', words: 'It follows a value that is no longer there. It stands at 12 °.' });
-    const [circle] = findings(spinning({ motion: 'follow', of: 'vane/spin/angle', scale: 1, offset: 0, delay: 0, springy: false, swings: 3, damping: 30, otherwise: 12 }));
+    const [lost] = findings(
+      spinning({
+        motion: 'follow',
+        of: 'no/such/value',
+        scale: 1,
+        offset: 0,
+        delay: 0,
+        springy: false,
+        swings: 3,
+        damping: 30,
+        otherwise: 12,
+      }),
+    );
+    expect(lost).toMatchObject({
+      kind: 'lost',
+      words: 'It follows a value that is no longer there. It stands at 12 °.',
+    });
+    const [circle] = findings(
+      spinning({
+        motion: 'follow',
+        of: 'vane/spin/angle',
+        scale: 1,
+        offset: 0,
+        delay: 0,
+        springy: false,
+        swings: 3,
+        damping: 30,
+        otherwise: 12,
+      }),
+    );
     expect(circle.words).toContain('It follows itself: Vane, Spin angle → Vane, Spin angle');
   });
   it('of several, the most visible comes first', () => {
@@ -81,9 +134,24 @@ describe('every repair', () => {
   /** Pieces with one value broken in some way, from motions drawn at random. */
   const broken = Array.from({ length: 160 }, (_, seed) => {
     const dice = new Dice(seed + 400);
-    const motion = dice.layered({ soft: [-180, 180], min: -36_000, max: 36_000, integer: false, cyclic: 360 }) as MotionDoc & Record<string, never>;
+    const motion = dice.layered({
+      soft: [-180, 180],
+      min: -36_000,
+      max: 36_000,
+      integer: false,
+      cyclic: 360,
+    }) as MotionDoc & Record<string, never>;
     const wrong: Record<string, unknown> =
-      motion.motion === 'wave' ? { turns: (motion.turns as number) + dice.of([0.5, 0.25, 1 / 3]), rest: 0 } : typeof motion.adds === 'number' ? { adds: (motion.adds as number) + dice.of([90, 100, -45.5]), ...(motion.motion === 'stairs' ? { returns: 'on' } : {}) } : motion.motion === 'formula' ? { text: `${motion.text} + ${dice.of(['100*t', 'sin(3*pi*t)', 't^2', '20*t*sin(2*pi*t)'])}` } : {};
+      motion.motion === 'wave'
+        ? { turns: (motion.turns as number) + dice.of([0.5, 0.25, 1 / 3]), rest: 0 }
+        : typeof motion.adds === 'number'
+          ? {
+              adds: (motion.adds as number) + dice.of([90, 100, -45.5]),
+              ...(motion.motion === 'stairs' ? { returns: 'on' } : {}),
+            }
+          : motion.motion === 'formula'
+            ? { text: `${motion.text} + ${dice.of(['100*t', 'sin(3*pi*t)', 't^2', '20*t*sin(2*pi*t)'])}` }
+            : {};
     return spinning({ ...motion, ...wrong } as StoredValue);
   });
   it('that is offered makes its finding vanish, and what it makes is a sound document', () => {
@@ -94,7 +162,10 @@ describe('every repair', () => {
         expect(f.repairs.length, f.words).toBeGreaterThan(0);
         for (const r of f.repairs) {
           const after = applyRepair(p, r);
-          expect(findings(after).filter((g) => g.key === f.key && g.kind === f.kind), `${f.kind} ${r.words} ${JSON.stringify(numbersOf(p).find((n) => addressKey(n.address) === f.key)?.value)}`).toEqual([]);
+          expect(
+            findings(after).filter((g) => g.key === f.key && g.kind === f.kind),
+            `${f.kind} ${r.words} ${JSON.stringify(numbersOf(p).find((n) => addressKey(n.address) === f.key)?.value)}`,
+          ).toEqual([]);
           const read = readPiece(writePiece(after));
           if (!read.ok) throw new Error(`${r.words}: ${read.message}`);
           kinds.add(r.words.replace(/-?[\d.]+/g, '#'));
@@ -106,7 +177,9 @@ describe('every repair', () => {
   });
   it('even speed passes the same values at one speed', () => {
     const uneven: MotionDoc = { motion: 'keys', adds: 360, keys: [key(0.2, 0), key(0.3, 200), key(0.9, 250)] };
-    const even = motionActions.find((a) => a.id === 'even')!.apply(uneven, { param: {} as never, frames: 60, frame: 0 })!;
+    const even = motionActions
+      .find((a) => a.id === 'even')!
+      .apply(uneven, { param: {} as never, frames: 60, frame: 0 })!;
     for (let f = -60; f < 120; f += 7) expect(derivativeOf(even, { frame: f, frames: 60 })).toBeCloseTo(6, 9);
     expect(evaluateNumber(even, { frame: 12, frames: 60 })).toBeCloseTo(0, 9);
   });
@@ -114,8 +187,13 @@ describe('every repair', () => {
 
 describe('actions on a whole motion', () => {
   const param = numbersOf(spinning(0)).find((n) => n.title === 'Spin angle')!.param;
-  const act = (id: string, m: MotionDoc, frame = 0) => motionActions.find((a) => a.id === id)!.apply(m, { param, frames: 60, frame });
-  const keys: MotionDoc = { motion: 'keys', adds: 360, keys: [key(0.1, 0, 'ease'), key(0.5, 100), key(0.8, 90, 'smooth')] };
+  const act = (id: string, m: MotionDoc, frame = 0) =>
+    motionActions.find((a) => a.id === id)!.apply(m, { param, frames: 60, frame });
+  const keys: MotionDoc = {
+    motion: 'keys',
+    adds: 360,
+    keys: [key(0.1, 0, 'ease'), key(0.5, 100), key(0.8, 90, 'smooth')],
+  };
   const at = (m: MotionDoc, f: number) => evaluateNumber(m, { frame: f, frames: 60 });
   it('reverse runs it backwards', () => {
     const back = act('reverse', keys)!;
@@ -152,7 +230,9 @@ describe('closed to the eye', () => {
   });
   it('a gap of the angle is overruled by the shape', () => {
     const p = spinning({ motion: 'keys', adds: 90, keys: [key(0, 0)] });
-    const verdict = judge(proveSeam(p), [{ id: 'vane', name: 'Vane', closure: ribbonClosure(p, p.ribbons[0], 'draft') }]);
+    const verdict = judge(proveSeam(p), [
+      { id: 'vane', name: 'Vane', closure: ribbonClosure(p, p.ribbons[0], 'draft') },
+    ]);
     expect(verdict).toMatchObject({ closed: true, gaps: 0 });
     expect(verdict.findings[0].closedToTheEye).toBe(true);
   });
@@ -163,12 +243,18 @@ describe('closed to the eye', () => {
     const after = applyRepair(p, r);
     expect(after.ribbons[0].steps[1].values).toMatchObject({ turns: 1, symmetry: 4 });
     expect(ribbonClosure(after, after.ribbons[0], 'draft').how).toBe('permuted');
-    expect(symmetryRepairs(spinning(0, { turns: 0.3 }, 'box', { size: [1, 2, 3] }), findings(p)[0], 'draft')[0].words).toBe('A half turn already closes');
+    expect(
+      symmetryRepairs(spinning(0, { turns: 0.3 }, 'box', { size: [1, 2, 3] }), findings(p)[0], 'draft')[0].words,
+    ).toBe('A half turn already closes');
   });
   it('random pieces: proof and the measured values agree', () => {
     for (let seed = 1; seed < 40; seed++) {
       const p = new Dice(seed * 31).piece();
-      const open = new Set(findings(p).filter((f) => f.kind === 'gap').map((f) => f.key));
+      const open = new Set(
+        findings(p)
+          .filter((f) => f.kind === 'gap')
+          .map((f) => f.key),
+      );
       for (const v of valuesOf(p)) expect(open.has(addressKey(v.address))).toBe(false);
     }
   });

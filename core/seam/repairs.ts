@@ -26,7 +26,11 @@ export function turnWords(k: number): string {
 }
 
 function thereAndBack(motion: MotionDoc): Candidate {
-  return { words: 'There and back', help: 'Goes through it and back within the loop', motion: { ...motion, timing: { ...motion.timing, way: 'sway' } } };
+  return {
+    words: 'There and back',
+    help: 'Goes through it and back within the loop',
+    motion: { ...motion, timing: { ...motion.timing, way: 'sway' } },
+  };
 }
 
 /** Gains near `adds` that make no difference to the value. */
@@ -48,7 +52,16 @@ function stretched(motion: MotionDoc, gain: number): MotionDoc {
   const factor = gain / adds;
   const first = keys[0].value;
   const scale = (t: readonly [number, number] | undefined) => t && ([t[0], t[1] * factor] as [number, number]);
-  return { ...motion, adds: gain, keys: keys.map((k) => ({ ...k, value: first + (k.value - first) * factor, ...(k.in ? { in: scale(k.in) } : {}), ...(k.out ? { out: scale(k.out) } : {}) })) };
+  return {
+    ...motion,
+    adds: gain,
+    keys: keys.map((k) => ({
+      ...k,
+      value: first + (k.value - first) * factor,
+      ...(k.in ? { in: scale(k.in) } : {}),
+      ...(k.out ? { out: scale(k.out) } : {}),
+    })),
+  };
 }
 
 /** What could be done about a motion, without its layers, that does not come back. */
@@ -56,22 +69,43 @@ function candidatesFor(motion: MotionDoc, param: Target, frames: number): Candid
   const { layers: _layers, ...alone } = motion;
   const course = courseOf(alone as MotionDoc, frames);
   const out: Candidate[] = [];
-  if (motion.motion === 'wave') for (const k of wholeTurnsNear(course.turns)) out.push({ words: turnWords(k), motion: { ...motion, turns: k / (motion.timing?.times ?? 1) } });
+  if (motion.motion === 'wave')
+    for (const k of wholeTurnsNear(course.turns))
+      out.push({ words: turnWords(k), motion: { ...motion, turns: k / (motion.timing?.times ?? 1) } });
   if (motion.motion === 'keys' || motion.motion === 'stairs') {
     for (const gain of closedGains(motion.adds as number, param.cyclic)) {
-      out.push({ words: gainWords(gain, param), help: 'Changes what is gained from the last key to the first', motion: { ...motion, adds: gain } });
+      out.push({
+        words: gainWords(gain, param),
+        help: 'Changes what is gained from the last key to the first',
+        motion: { ...motion, adds: gain },
+      });
       if (gain !== 0 && motion.motion === 'keys' && (motion.keys as readonly KeyDoc[]).length > 1)
-        out.push({ words: `Stretch to ${turnWords(gain / (param.cyclic ?? 1))}`, help: 'Stretches all keys in proportion', motion: stretched(motion, gain) });
+        out.push({
+          words: `Stretch to ${turnWords(gain / (param.cyclic ?? 1))}`,
+          help: 'Stretches all keys in proportion',
+          motion: stretched(motion, gain),
+        });
     }
   }
   if (motion.motion === 'follow' && param.cyclic && course.adds !== 0) {
     const of = course.adds / (motion.scale as number);
-    for (const gain of closedGains(course.adds, param.cyclic)) if (gain !== 0) out.push({ words: `Scale ${Number((gain / of).toPrecision(6))}`, motion: { ...motion, scale: gain / of } });
+    for (const gain of closedGains(course.adds, param.cyclic))
+      if (gain !== 0)
+        out.push({ words: `Scale ${Number((gain / of).toPrecision(6))}`, motion: { ...motion, scale: gain / of } });
   }
-  if (motion.motion === 'follow' && course.turns.den > 1) out.push({ words: 'Stand still', motion: motion.otherwise as number });
+  if (motion.motion === 'follow' && course.turns.den > 1)
+    out.push({ words: 'Stand still', motion: motion.otherwise as number });
   if (!isWhole(course.turns) && course.turns.den <= 12 && motion.motion !== 'wave')
-    out.push({ words: course.turns.den === 2 ? 'Twice as fast' : `${course.turns.den} times as fast`, motion: { ...motion, timing: { ...motion.timing, times: (motion.timing?.times ?? 1) * course.turns.den } } });
-  if (motion.motion === 'formula') out.push({ words: 'Begin anew each loop', help: 'Puts fract(t) in the place of t', motion: { ...motion, text: (motion.text as string).replace(/\bt\b/g, 'fract(t)').replace(/\bf\b/g, 'mod(f, n)') } });
+    out.push({
+      words: course.turns.den === 2 ? 'Twice as fast' : `${course.turns.den} times as fast`,
+      motion: { ...motion, timing: { ...motion.timing, times: (motion.timing?.times ?? 1) * course.turns.den } },
+    });
+  if (motion.motion === 'formula')
+    out.push({
+      words: 'Begin anew each loop',
+      help: 'Puts fract(t) in the place of t',
+      motion: { ...motion, text: (motion.text as string).replace(/\bt\b/g, 'fract(t)').replace(/\bf\b/g, 'mod(f, n)') },
+    });
   out.push(thereAndBack(motion));
   return out;
 }
@@ -84,23 +118,39 @@ export function closingMotions(value: MotionDoc, param: Target, frames: number):
   const sound = (v: NumberValue) => closes(courseOf(v, frames), param.cyclic);
   const { layers = [], ...rest } = value;
   const base = rest as MotionDoc;
-  const baseOptions = sound(base) ? [{ words: '', motion: base as NumberValue }] : candidatesFor(base, param, frames).filter((c) => sound(c.motion));
+  const baseOptions = sound(base)
+    ? [{ words: '', motion: base as NumberValue }]
+    : candidatesFor(base, param, frames).filter((c) => sound(c.motion));
   let mended = layers;
   let mendedWords = '';
   if (layers.some((l) => l.on && !sound(l.motion))) {
     mended = layers.map((l) => {
       if (!l.on || sound(l.motion)) return l;
-      const fix = candidatesFor(l.motion, { ...param, cyclic: l.how === 'add' ? param.cyclic : undefined }, frames).find((c) => isMoving(c.motion) && sound(c.motion));
+      const fix = candidatesFor(
+        l.motion,
+        { ...param, cyclic: l.how === 'add' ? param.cyclic : undefined },
+        frames,
+      ).find((c) => isMoving(c.motion) && sound(c.motion));
       return fix ? { ...l, motion: fix.motion as MotionDoc } : { ...l, on: false };
     });
     mendedWords = 'close the layers';
   }
-  const whole = (c: NumberValue, l: typeof layers): NumberValue => (isMoving(c) && l.length > 0 ? { ...c, layers: l } : c);
+  const whole = (c: NumberValue, l: typeof layers): NumberValue =>
+    isMoving(c) && l.length > 0 ? { ...c, layers: l } : c;
   const words = (a: string, b: string) => [a, b].filter(Boolean).join(', ') || 'Close it';
   const out = baseOptions.map((c) => ({ ...c, words: words(c.words, mendedWords), motion: whole(c.motion, mended) }));
   if (layers.length > 0) {
-    out.push(...baseOptions.map((c) => ({ words: words(c.words, 'without layers'), motion: whole(c.motion, layers.map((l) => ({ ...l, on: false }))) })));
-    if (sound(thereAndBack(base).motion)) out.push({ words: 'There and back', motion: whole(thereAndBack(base).motion, mended) });
+    out.push(
+      ...baseOptions.map((c) => ({
+        words: words(c.words, 'without layers'),
+        motion: whole(
+          c.motion,
+          layers.map((l) => ({ ...l, on: false })),
+        ),
+      })),
+    );
+    if (sound(thereAndBack(base).motion))
+      out.push({ words: 'There and back', motion: whole(thereAndBack(base).motion, mended) });
   }
   const seen = new Set<string>();
   return out.filter((c) => {
@@ -130,7 +180,9 @@ export function loopsToClose(value: NumberValue, cyclic: number | undefined, fra
 export function evenSpeed(motion: MotionDoc): MotionDoc {
   const keys = sortKeys(motion.keys as readonly KeyDoc[]);
   const adds = motion.adds as number;
-  const rises = keys.map((k, i) => Math.abs((i + 1 < keys.length ? keys[i + 1].value : keys[0].value + adds) - k.value));
+  const rises = keys.map((k, i) =>
+    Math.abs((i + 1 < keys.length ? keys[i + 1].value : keys[0].value + adds) - k.value),
+  );
   const total = rises.reduce((a, b) => a + b, 0);
   if (total === 0) return motion;
   let at = keys[0].at;
@@ -148,5 +200,11 @@ export function evenSpeed(motion: MotionDoc): MotionDoc {
 
 /** All keys joined by one closed spline. */
 export function smoothed(motion: MotionDoc): MotionDoc {
-  return { ...motion, keys: (motion.keys as readonly KeyDoc[]).map(({ in: _in, out: _out, broken: _broken, ease: _ease, ...k }) => ({ ...k, to: 'smooth' as const })) };
+  return {
+    ...motion,
+    keys: (motion.keys as readonly KeyDoc[]).map(({ in: _in, out: _out, broken: _broken, ease: _ease, ...k }) => ({
+      ...k,
+      to: 'smooth' as const,
+    })),
+  };
 }

@@ -10,11 +10,25 @@ import { proveSeam } from './proof';
 import { EMPTY_MESH } from '../evaluate/ribbon';
 import { meshOf, ConnectivityBuilder } from '../shape/builder';
 
-const wave = (over: object = {}): MotionDoc => ({ motion: 'wave', shape: 'sine', low: 0, high: 90, turns: 1, phase: 0, ...over });
+const wave = (over: object = {}): MotionDoc => ({
+  motion: 'wave',
+  shape: 'sine',
+  low: 0,
+  high: 90,
+  turns: 1,
+  phase: 0,
+  ...over,
+});
 
 function withTwist(angle: MotionDoc | number, frames = 40): Piece {
   const ribbon = newRibbon('cylinder', 0, 'Pillar');
-  return { ...newPiece('Test'), loop: { frames, fps: 20 }, ribbons: [{ ...ribbon, steps: [newStep('cylinder', { sides: 8, rows: 4, capRings: 1 }), newStep('twist', { angle })] }] };
+  return {
+    ...newPiece('Test'),
+    loop: { frames, fps: 20 },
+    ribbons: [
+      { ...ribbon, steps: [newStep('cylinder', { sides: 8, rows: 4, capRings: 1 }), newStep('twist', { angle })] },
+    ],
+  };
 }
 
 describe('proof by turns', () => {
@@ -27,7 +41,15 @@ describe('proof by turns', () => {
     expect(closed).toBe(false);
     expect(truePeriod).toBe(160);
     expect(gaps).toHaveLength(1);
-    expect(gaps[0]).toMatchObject({ title: 'Twist angle', place: 'Pillar', unit: '°', from: 45, to: 90, kind: 'gap', by: 'proof' });
+    expect(gaps[0]).toMatchObject({
+      title: 'Twist angle',
+      place: 'Pillar',
+      unit: '°',
+      from: 45,
+      to: 90,
+      kind: 'gap',
+      by: 'proof',
+    });
     expect(gaps[0].repairs.map((r) => r.words)).toEqual(['1 turn', '2 turns', 'There and back', 'Loop of 160 frames']);
     expect(gaps[0].words).toBe('Turns 1.25 times; a loop needs whole turns. It starts at 45 ° and arrives at 90 °.');
   });
@@ -43,7 +65,9 @@ describe('proof by turns', () => {
   });
   it('a motion without height does not matter; wander always closes', () => {
     expect(proveSeam(withTwist(wave({ turns: 1.3, low: 5, high: 5 }))).closed).toBe(true);
-    expect(proveSeam(withTwist({ motion: 'wander', low: 0, high: 9, rate: 2.3, octaves: 2, seed: 4 })).closed).toBe(true);
+    expect(proveSeam(withTwist({ motion: 'wander', low: 0, high: 9, rate: 2.3, octaves: 2, seed: 4 })).closed).toBe(
+      true,
+    );
   });
   it('the true period is the least common multiple of all turns', () => {
     const piece = withTwist(wave({ turns: 0.5 }));
@@ -72,7 +96,11 @@ describe('measurement', () => {
     expect(summarise(report)).toContain('1 gap. Largest distance 0.273 m, at Pillar.');
   });
   it('step sizes are those of the motion itself', async () => {
-    const steps = (await ribbonSteps(withTwist(wave({ shape: 'saw', high: 360 })), withTwist(wave({ shape: 'saw', high: 360 })).ribbons[0], 'draft'))!;
+    const steps = (await ribbonSteps(
+      withTwist(wave({ shape: 'saw', high: 360 })),
+      withTwist(wave({ shape: 'saw', high: 360 })).ribbons[0],
+      'draft',
+    ))!;
     for (let f = 1; f < 38; f++) expect(steps[f] / steps[0]).toBeCloseTo(1, 2);
   });
   it('stops when told to', async () => {
@@ -97,14 +125,22 @@ describe('distance of shapes', () => {
     return meshOf(faces.finish(points.length), Float32Array.from(points.flat()));
   };
   it('by vertex: largest and root mean square', () => {
-    const a = cloud([[0, 0, 0], [1, 0, 0], [0, 1, 0]]);
+    const a = cloud([
+      [0, 0, 0],
+      [1, 0, 0],
+      [0, 1, 0],
+    ]);
     const b = { ...a, positions: Float32Array.from([0, 0, 3, 1, 0, 0, 0, 1, 4]) };
     expect(meshDistance(a, b)).toEqual({ largest: 4, rms: Math.sqrt(25 / 3), by: 'vertex' });
   });
   it('by nearest point where the connectivity differs, as trying all pairs finds', () => {
-    const random = (n: number, seed: number) => Array.from({ length: n }, (_, i) => [0, 1, 2].map((k) => Math.abs(Math.sin((i + 1) * (k + 2) * 12.9898 * seed)) * 5));
+    const random = (n: number, seed: number) =>
+      Array.from({ length: n }, (_, i) =>
+        [0, 1, 2].map((k) => Math.abs(Math.sin((i + 1) * (k + 2) * 12.9898 * seed)) * 5),
+      );
     const [p, q] = [random(60, 1), random(85, 2)];
-    const near = (x: number[], all: number[][]) => Math.min(...all.map((y) => Math.hypot(x[0] - y[0], x[1] - y[1], x[2] - y[2])));
+    const near = (x: number[], all: number[][]) =>
+      Math.min(...all.map((y) => Math.hypot(x[0] - y[0], x[1] - y[1], x[2] - y[2])));
     const all = [...p.map((x) => near(x, q)), ...q.map((x) => near(x, p))];
     const d = meshDistance(cloud(p), cloud(q));
     expect(d.by).toBe('set');
@@ -113,7 +149,16 @@ describe('distance of shapes', () => {
   });
   it('is 0 between two empty shapes and endless to an empty one', () => {
     expect(meshDistance(EMPTY_MESH, EMPTY_MESH).largest).toBe(0);
-    expect(meshDistance(cloud([[0, 0, 0], [1, 0, 0], [0, 1, 0]]), EMPTY_MESH).largest).toBe(Infinity);
+    expect(
+      meshDistance(
+        cloud([
+          [0, 0, 0],
+          [1, 0, 0],
+          [0, 1, 0],
+        ]),
+        EMPTY_MESH,
+      ).largest,
+    ).toBe(Infinity);
   });
   it('writes lengths readably', () => expect([0, 0.123456, 12345.6].map(readable)).toEqual(['0', '0.123', '12300']));
 });

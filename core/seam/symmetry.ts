@@ -12,7 +12,14 @@ import { closureOf } from './distance';
 import { applyRepair, type Finding, type Repair } from './finding';
 import { ribbonClosure } from './measure';
 
-const NAMES: Record<number, string> = { 2: 'half', 3: 'third of a', 4: 'quarter', 5: 'fifth of a', 6: 'sixth of a', 8: 'eighth of a' };
+const NAMES: Record<number, string> = {
+  2: 'half',
+  3: 'third of a',
+  4: 'quarter',
+  5: 'fifth of a',
+  6: 'sixth of a',
+  8: 'eighth of a',
+};
 const MOST = 24;
 
 function turnName(k: number): string {
@@ -24,7 +31,9 @@ export function symmetryOf(piece: Piece, ribbonId: string, stepId: string, detai
   const ribbon = linkPiece(piece).ribbons.find((r) => r.id === ribbonId);
   const index = ribbon?.steps.findIndex((s) => s.id === stepId) ?? -1;
   if (!ribbon || index < 1) return 1;
-  const mesh = flattened(evaluateRibbon({ ...ribbon, steps: ribbon.steps.slice(0, index) }, piece.loop, 0, detail, new MeshCache()).mesh);
+  const mesh = flattened(
+    evaluateRibbon({ ...ribbon, steps: ribbon.steps.slice(0, index) }, piece.loop, 0, detail, new MeshCache()).mesh,
+  );
   const v = evaluateValues(spin.params, ribbon.steps[index].values, { frame: 0, frames: piece.loop.frames });
   const [x, y, z] = v.through;
   for (let k = MOST; k >= 2; k--) {
@@ -50,14 +59,21 @@ export function symmetryRepairs(piece: Piece, finding: Finding, detail: Detail):
     candidates.push({
       words: `${turnName(k)} already closes`,
       help: `The form looks the same ${k} times in a turn`,
-      set: [{ address, value: parts }, { address: { ...address, param: 'symmetry' }, value: k }],
+      set: [
+        { address, value: parts },
+        { address: { ...address, param: 'symmetry' }, value: k },
+      ],
     });
   }
   const angle = step.values.angle;
   if (address.param === 'angle' && isMoving(angle) && typeof angle.adds === 'number') {
     const part = 360 / k;
     const adds = (Math.round(angle.adds / part) || 1) * part;
-    candidates.push({ words: `${turnName(k)} already closes`, help: `Adds ${Number(adds.toPrecision(6))}°`, set: [{ address, value: { ...angle, adds } }] });
+    candidates.push({
+      words: `${turnName(k)} already closes`,
+      help: `Adds ${Number(adds.toPrecision(6))}°`,
+      set: [{ address, value: { ...angle, adds } }],
+    });
   }
   return candidates.filter((c) => ribbonClosure(applyRepair(piece, c), ribbon, detail).how !== 'open');
 }

@@ -17,7 +17,12 @@ export function cornerUv(uv: Float32Array, from: ArrayLike<number>): Float32Arra
  * @param faceFrom the face that each new face was
  * @param cornerFrom the corner that each new corner was; left out where there is no such thing
  */
-export function carried(old: Connectivity, made: Connectivity, faceFrom: ArrayLike<number>, cornerFrom?: ArrayLike<number>): Connectivity {
+export function carried(
+  old: Connectivity,
+  made: Connectivity,
+  faceFrom: ArrayLike<number>,
+  cornerFrom?: ArrayLike<number>,
+): Connectivity {
   const { shadingGroups, slots, uv } = old;
   return {
     ...made,

@@ -22,7 +22,9 @@ export interface Averages {
 }
 
 /** The averages of one level of Catmull–Clark without creases; null where some vertex is not an ordinary one. */
-export const averagesOf: (c: Connectivity) => { readonly averages: Averages | null } = perConnectivity((c) => ({ averages: build(c) }));
+export const averagesOf: (c: Connectivity) => { readonly averages: Averages | null } = perConnectivity((c) => ({
+  averages: build(c),
+}));
 
 function build(c: Connectivity): Averages | null {
   const topo = topologyOf(c);
@@ -52,7 +54,8 @@ function build(c: Connectivity): Averages | null {
     row(list, 1 / list.length, 1 / list.length);
   }
   const around: number[][] = Array.from({ length: old }, () => []);
-  for (let f = 0; f < faces; f++) for (let k = c.faceStart[f]; k < c.faceStart[f + 1]; k++) around[c.corners[k]].push(faceAt(f));
+  for (let f = 0; f < faces; f++)
+    for (let k = c.faceStart[f]; k < c.faceStart[f + 1]; k++) around[c.corners[k]].push(faceAt(f));
   const border: number[][] = Array.from({ length: old }, () => []);
   for (let e = 0; e < edges; e++) {
     const [a, b] = [topo.edges[2 * e], topo.edges[2 * e + 1]];
@@ -72,7 +75,15 @@ function build(c: Connectivity): Averages | null {
     else row([v, ...ring, ...around[v]], (n - 2) / n, 1 / n / n);
   }
   if (pairs.size > 256) return null;
-  return { start, index: Uint32Array.from(index), code, weights: Float32Array.from(weights), faces, edges, quads: c.corners.length === 4 * faces && c.faceStart.every((s, f) => s === 4 * f) && !topo.borderEdge.includes(1) };
+  return {
+    start,
+    index: Uint32Array.from(index),
+    code,
+    weights: Float32Array.from(weights),
+    faces,
+    edges,
+    quads: c.corners.length === 4 * faces && c.faceStart.every((s, f) => s === 4 * f) && !topo.borderEdge.includes(1),
+  };
 }
 
 /** The points of the next level, by the compiled kernels; null where there are none. */
@@ -92,7 +103,15 @@ export function averaged(mesh: Mesh, a: Averages): Float32Array | null {
     k.run.fours(index, 0.25, 0.25, faces, base, to + 12 * (old + edges));
     // Behind the last edge lie the faces, which `fours` would write over.
     k.run.fours(index + 16 * faces, 0.25, 0.25, edges - 1, base, to + 12 * old);
-    k.run.averages(start + 4 * (faces + edges - 1), index, code + faces + edges - 1, weights, 1, base, to + 12 * (old + edges - 1));
+    k.run.averages(
+      start + 4 * (faces + edges - 1),
+      index,
+      code + faces + edges - 1,
+      weights,
+      1,
+      base,
+      to + 12 * (old + edges - 1),
+    );
   } else {
     k.run.averages(start, index, code, weights, faces, base, to + 12 * (old + edges));
     k.run.averages(start + 4 * faces, index, code + faces, weights, edges, base, to + 12 * old);

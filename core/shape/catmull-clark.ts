@@ -162,14 +162,17 @@ function facesRoundVertices(c: Connectivity): { start: Uint32Array; faces: Uint3
 
 const refinementOf = perConnectivity((c: Connectivity) => build(c));
 
-
 /** Faces after `levels` of Catmull–Clark: a face of n corners becomes n, then each four. */
 export function facesAfter(c: Connectivity, levels: number): number {
   return levels === 0 ? faceCount(c) : c.corners.length * 4 ** (levels - 1);
 }
 
 /** Creases that meet at a vertex: their far ends, and how sharp the vertex is. Fewer than two are none. */
-function creasesAt(v: number, topo: ReturnType<typeof topologyOf>, sharp: Float32Array): { ends: number[]; sharpness: number } | null {
+function creasesAt(
+  v: number,
+  topo: ReturnType<typeof topologyOf>,
+  sharp: Float32Array,
+): { ends: number[]; sharpness: number } | null {
   const list = edgesAt(topo, v);
   const ends: number[] = [];
   let sum = 0;
@@ -240,8 +243,13 @@ export function catmullClark(mesh: Mesh, levels: number, sharpness: Float32Array
   let current = mesh;
   let sharp = sharpness;
   for (let l = 0; l < levels; l++) {
-    const step: Creased = sharp ? creasedRefinement(current.connectivity, sharp) : { refinement: refinementOf(current.connectivity), sharp: null };
-    const quick = !sharp && !step.sharp && current.connectivity.vertexCount >= LEAST_ROWS ? averagesOf(current.connectivity).averages : null;
+    const step: Creased = sharp
+      ? creasedRefinement(current.connectivity, sharp)
+      : { refinement: refinementOf(current.connectivity), sharp: null };
+    const quick =
+      !sharp && !step.sharp && current.connectivity.vertexCount >= LEAST_ROWS
+        ? averagesOf(current.connectivity).averages
+        : null;
     const positions = quick && averaged(current, quick);
     current = positions ? { connectivity: step.refinement.connectivity, positions } : refined(current, step.refinement);
     sharp = step.sharp;

@@ -21,7 +21,11 @@ export interface ClosedPath {
 const SAMPLES = 1024;
 
 const dot = (a: readonly number[], b: readonly number[]) => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
-export const cross = (a: readonly number[], b: readonly number[]): [number, number, number] => [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]];
+export const cross = (a: readonly number[], b: readonly number[]): [number, number, number] => [
+  a[1] * b[2] - a[2] * b[1],
+  a[2] * b[0] - a[0] * b[2],
+  a[0] * b[1] - a[1] * b[0],
+];
 
 /** The part of `v` square to the unit vector `t`, of unit length; any such vector where there is none. */
 export function squareTo(t: readonly number[], v: readonly number[]): [number, number, number] {
@@ -41,7 +45,12 @@ export function splineThrough(points: readonly Vector3[]): (u: number) => [numbe
   const total = h.reduce((a, b) => a + b, 0);
   const starts: number[] = [];
   h.reduce((sum, x) => (starts.push(sum), sum + x), 0);
-  const slopes = [0, 1, 2].map((k) => periodicSlopes(h, points.map((p, i) => next(i)[k] - p[k])));
+  const slopes = [0, 1, 2].map((k) =>
+    periodicSlopes(
+      h,
+      points.map((p, i) => next(i)[k] - p[k]),
+    ),
+  );
   return (u) => {
     const place = (u - Math.floor(u)) * total;
     let i = n - 1;
@@ -111,19 +120,31 @@ export function closedPath(curve: (u: number) => readonly [number, number, numbe
       const mix = [0, 1, 2].map((k) => (1 - x) * t[k] + x * u[k]);
       const size = Math.hypot(...mix) || 1;
       const tangent: [number, number, number] = [mix[0] / size, mix[1] / size, mix[2] / size];
-      return { point, tangent, normal: squareTo(tangent, [0, 1, 2].map((k) => (1 - x) * a[k] + x * b[k])) };
+      return {
+        point,
+        tangent,
+        normal: squareTo(
+          tangent,
+          [0, 1, 2].map((k) => (1 - x) * a[k] + x * b[k]),
+        ),
+      };
     },
   };
 }
 
-function minimalNormals(points: readonly (readonly number[])[], tangents: readonly [number, number, number][], starts: Float64Array): [number, number, number][] {
+function minimalNormals(
+  points: readonly (readonly number[])[],
+  tangents: readonly [number, number, number][],
+  starts: Float64Array,
+): [number, number, number][] {
   const n = points.length;
   const normals: [number, number, number][] = [squareTo(tangents[0], [0, 1, 0])];
   for (let i = 0; i < n; i++) {
     const [t, u] = [tangents[i], tangents[(i + 1) % n]];
     const v1 = points[(i + 1) % n].map((x, k) => x - points[i][k]);
     const c1 = dot(v1, v1) || 1;
-    const reflected = (v: readonly number[], by: readonly number[], c: number) => v.map((x, k) => x - (2 / c) * dot(by, v) * by[k]);
+    const reflected = (v: readonly number[], by: readonly number[], c: number) =>
+      v.map((x, k) => x - (2 / c) * dot(by, v) * by[k]);
     const r = reflected(normals[i], v1, c1);
     const tl = reflected(t, v1, c1);
     const v2 = u.map((x, k) => x - tl[k]);

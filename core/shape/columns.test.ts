@@ -6,7 +6,11 @@ import { boundsOf, eulerCharacteristic, surfaceArea, volume } from './measure';
 describe('upright lines through a surface', () => {
   it('meet a sphere at the heights of its equation, and nothing beside it', () => {
     const columns = columnsOf(form('sphere', { radius: 1, meridians: 128, parallels: 64 }));
-    for (const [x, z] of [[0.1, 0.23], [0.5, -0.41], [-0.71, 0.13]]) {
+    for (const [x, z] of [
+      [0.1, 0.23],
+      [0.5, -0.41],
+      [-0.71, 0.13],
+    ]) {
       const heights: number[] = [];
       columns.meetings(x, z, (y) => heights.push(y));
       const y = Math.sqrt(1 - x * x - z * z);
@@ -18,7 +22,11 @@ describe('upright lines through a surface', () => {
     columnsOf(form('curve')).meetings(0, 0, () => expect.fail('curves have no surface'));
   });
   it('tell how far one form may sink into the hollow of another', () => {
-    const bowl = step('rest', form('torus', { ringRadius: 1, pipeRadius: 0.3, ringSegments: 96, pipeSegments: 48 }), {});
+    const bowl = step(
+      'rest',
+      form('torus', { ringRadius: 1, pipeRadius: 0.3, ringSegments: 96, pipeSegments: 48 }),
+      {},
+    );
     const ball = form('sphere', { radius: 1, meridians: 96, parallels: 48 });
     // A ball of radius 1 in a ring of radius 1 and thickness 0.3: the middles are 1.3 apart, the ball's √(1.3² − 1²) above the ring's.
     expect(roomBelow(ball, bowl, [0, 5, 0])).toBeCloseTo(5 - 0.3 - Math.sqrt(1.69 - 1), 2);
@@ -32,7 +40,9 @@ describe('Rest on another ribbon', () => {
     const ball = form('sphere', { radius: 1, meridians: 96, parallels: 48 });
     const stood = step('rest', ball, { on: 'ribbon' }, { other: () => ring });
     expect(boundsOf(stood.positions)!.min[1]).toBeCloseTo(Math.sqrt(0.69) - 1, 2);
-    expect(boundsOf(step('rest', ball, { on: 'ribbon', gap: 0.2 }, { other: () => ring }).positions)!.min[1]).toBeCloseTo(Math.sqrt(0.69) - 0.8, 2);
+    expect(
+      boundsOf(step('rest', ball, { on: 'ribbon', gap: 0.2 }, { other: () => ring }).positions)!.min[1],
+    ).toBeCloseTo(Math.sqrt(0.69) - 0.8, 2);
     // Beside it, it stands at the height of its top.
     const beside = step('rest', step('place', ball, { shift: [9, 0, 0] }), { on: 'ribbon' }, { other: () => ring });
     expect(boundsOf(beside.positions)!.min[1]).toBeCloseTo(0.3, 5);

@@ -24,7 +24,10 @@ export function columnsOf(mesh: Mesh): Columns {
   for (let t = 0; t < triangles.length; t += 3) {
     const [a, b, c] = [corner(t, 0), corner(t, 1), corner(t, 2)];
     const [x0, x1] = [column(Math.min(p[a], p[b], p[c]), 0), column(Math.max(p[a], p[b], p[c]), 0)];
-    const [z0, z1] = [column(Math.min(p[a + 2], p[b + 2], p[c + 2]), 2), column(Math.max(p[a + 2], p[b + 2], p[c + 2]), 2)];
+    const [z0, z1] = [
+      column(Math.min(p[a + 2], p[b + 2], p[c + 2]), 2),
+      column(Math.max(p[a + 2], p[b + 2], p[c + 2]), 2),
+    ];
     for (let i = x0; i <= x1; i++) for (let k = z0; k <= z1; k++) columns[i * n + k].push(t);
   }
   return {
@@ -59,6 +62,11 @@ export function roomBelow(upper: Mesh, lower: Mesh, shift: readonly [number, num
     below.meetings(p[i] + shift[0], p[i + 2] + shift[2], (floor) => (least = Math.min(least, y - floor)));
   }
   const q = lower.positions;
-  for (let i = 0; i < q.length; i += 3) above.meetings(q[i] - shift[0], q[i + 2] - shift[2], (under) => (least = Math.min(least, under + shift[1] - q[i + 1])));
+  for (let i = 0; i < q.length; i += 3)
+    above.meetings(
+      q[i] - shift[0],
+      q[i + 2] - shift[2],
+      (under) => (least = Math.min(least, under + shift[1] - q[i + 1])),
+    );
   return least;
 }

@@ -83,7 +83,17 @@ function build(c: Connectivity): DrawTopology {
     if (round && vertices.length > 2) lines.push(drawnOf[vertices[vertices.length - 1]], drawnOf[vertices[0]]);
   }
   const closed = !topology.borderEdge.includes(1);
-  return { lines: Uint32Array.from(lines), groups, ...(uv ? { uv } : {}), vertexCount: source.length, source: Uint32Array.from(source), cornerVertex, triangles, edges, closed };
+  return {
+    lines: Uint32Array.from(lines),
+    groups,
+    ...(uv ? { uv } : {}),
+    vertexCount: source.length,
+    source: Uint32Array.from(source),
+    cornerVertex,
+    triangles,
+    edges,
+    closed,
+  };
 }
 
 /** Draw topology of a connectivity, computed once. */

@@ -30,7 +30,10 @@ export function faceMiddle(c: Connectivity, p: ArrayLike<number>, f: number): [n
 }
 
 /** Only some of the faces, with vertices that none of them uses left out. */
-export function keepFaces(c: Connectivity, keep: (face: number) => boolean): { connectivity: Connectivity; from: Uint32Array } {
+export function keepFaces(
+  c: Connectivity,
+  keep: (face: number) => boolean,
+): { connectivity: Connectivity; from: Uint32Array } {
   const map = new Int32Array(c.vertexCount).fill(-1);
   const from: number[] = [];
   const starts = [0];
@@ -52,7 +55,12 @@ export function keepFaces(c: Connectivity, keep: (face: number) => boolean): { c
     kept.push(f);
   }
   return {
-    connectivity: carried(c, { vertexCount: from.length, faceStart: Uint32Array.from(starts), corners: Uint32Array.from(corners) }, kept, cornerFrom),
+    connectivity: carried(
+      c,
+      { vertexCount: from.length, faceStart: Uint32Array.from(starts), corners: Uint32Array.from(corners) },
+      kept,
+      cornerFrom,
+    ),
     from: Uint32Array.from(from),
   };
 }

@@ -12,12 +12,16 @@ export function joined(meshes: readonly Mesh[]): Mesh {
   const slots = new Uint8Array(faces);
   const positions = new Float32Array(3 * vertexCount);
   const lines: { vertices: number[]; closed: boolean }[] = [];
-  const all = (has: (c: Connectivity) => unknown) => meshes.every((m) => m.connectivity.corners.length === 0 || has(m.connectivity));
+  const all = (has: (c: Connectivity) => unknown) =>
+    meshes.every((m) => m.connectivity.corners.length === 0 || has(m.connectivity));
   const uv = all((c) => c.uv) ? new Float32Array(2 * count) : undefined;
   let [v, f, k, group] = [0, 0, 0, 0];
   for (const { connectivity: c, positions: p } of meshes) {
     positions.set(p, 3 * v);
-    corners.set(c.corners.map((x) => x + v), k);
+    corners.set(
+      c.corners.map((x) => x + v),
+      k,
+    );
     if (uv && c.uv) uv.set(c.uv, 2 * k);
     let highest = 0;
     for (let i = 0; i + 1 < c.faceStart.length; i++) {

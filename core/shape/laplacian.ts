@@ -14,13 +14,19 @@ const LEAST = 256;
  * @param holdBorders leave vertices on a border where they are
  */
 export function laplacianSmooth(mesh: Mesh, iterations: number, strength: number, holdBorders: boolean): Mesh {
-  const { neighbourStart, neighbours, border } = mesh.connectivity.curves ? netOf(mesh.connectivity) : topologyOf(mesh.connectivity);
+  const { neighbourStart, neighbours, border } = mesh.connectivity.curves
+    ? netOf(mesh.connectivity)
+    : topologyOf(mesh.connectivity);
   const n = mesh.connectivity.vertexCount;
   let from = mesh.positions;
   const k = n >= LEAST && iterations > 0 ? kernels() : null;
   if (k) {
     k.begin();
-    const [start, around, held] = [k.keep(neighbourStart), k.keep(neighbours), holdBorders ? k.keep(border) : k.room(n, true)];
+    const [start, around, held] = [
+      k.keep(neighbourStart),
+      k.keep(neighbours),
+      holdBorders ? k.keep(border) : k.room(n, true),
+    ];
     let [a, b] = [k.put(from), k.room(12 * n)];
     for (let it = 0; it < iterations; it++) {
       k.run.smooth(start, around, held, n, strength, a, b);
@@ -72,6 +78,7 @@ export function taubinSmooth(mesh: Mesh, iterations: number, strength: number, h
   if (strength === 0) return mesh;
   const swell = 1 / (0.1 - 1 / strength);
   let out = mesh;
-  for (let i = 0; i < iterations; i++) out = laplacianSmooth(laplacianSmooth(out, 1, strength, holdBorders), 1, swell, holdBorders);
+  for (let i = 0; i < iterations; i++)
+    out = laplacianSmooth(laplacianSmooth(out, 1, strength, holdBorders), 1, swell, holdBorders);
   return out;
 }

@@ -23,7 +23,12 @@ export function lathe(profile: readonly ProfilePoint[], sides: number, closed = 
   const groups = profile.map((p) => p.group ?? 0);
   const connectivity = store(`${sides}/${n}/${low}/${high}/${closed}/${groups.join()}`, () => {
     const faces = new ConnectivityBuilder();
-    const at = (row: number, i: number) => (low && row === 0 ? rings * sides : high && row === n - 1 ? rings * sides + Number(low) : (row - Number(low)) * sides + (i % sides));
+    const at = (row: number, i: number) =>
+      low && row === 0
+        ? rings * sides
+        : high && row === n - 1
+          ? rings * sides + Number(low)
+          : (row - Number(low)) * sides + (i % sides);
     const last = closed ? n : n - 1;
     for (let row = 0; row < last; row++) {
       const next = (row + 1) % n;
@@ -53,11 +58,23 @@ export function lathe(profile: readonly ProfilePoint[], sides: number, closed = 
 
 /** Points along a straight part of a profile, without its last. */
 export function straight(from: ProfilePoint, to: ProfilePoint, parts: number, group = 0): ProfilePoint[] {
-  return Array.from({ length: parts }, (_, k) => ({ r: from.r + ((to.r - from.r) * k) / parts, y: from.y + ((to.y - from.y) * k) / parts, group }));
+  return Array.from({ length: parts }, (_, k) => ({
+    r: from.r + ((to.r - from.r) * k) / parts,
+    y: from.y + ((to.y - from.y) * k) / parts,
+    group,
+  }));
 }
 
 /** Points along an arc of a profile about (r, y), from one angle to another (radians, 0 outwards, ¼ turn up), without its last. */
-export function arc(r: number, y: number, radius: number, from: number, to: number, parts: number, group = 0): ProfilePoint[] {
+export function arc(
+  r: number,
+  y: number,
+  radius: number,
+  from: number,
+  to: number,
+  parts: number,
+  group = 0,
+): ProfilePoint[] {
   return Array.from({ length: parts }, (_, k) => {
     const a = from + ((to - from) * k) / parts;
     return { r: Math.max(0, r + radius * Math.cos(a)), y: y + radius * Math.sin(a), group };

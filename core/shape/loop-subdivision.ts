@@ -74,7 +74,10 @@ function build(c: Connectivity, smooth: boolean): Refinement {
       }
   }
   return {
-    connectivity: uniformConnectivity(vertexCount + edges, 3, triangles, { ...(uv ? { uv } : {}), ...(slots ? { slots } : {}) }),
+    connectivity: uniformConnectivity(vertexCount + edges, 3, triangles, {
+      ...(uv ? { uv } : {}),
+      ...(slots ? { slots } : {}),
+    }),
     start: Uint32Array.from(start),
     index: Uint32Array.from(index),
     weight: Float64Array.from(weight),

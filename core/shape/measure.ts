@@ -11,7 +11,8 @@ export function eulerCharacteristic(mesh: Mesh): number {
 function eachTriangle(mesh: Mesh, visit: (a: number, b: number, c: number) => void): void {
   const { faceStart, corners } = mesh.connectivity;
   for (let f = 0; f + 1 < faceStart.length; f++)
-    for (let k = faceStart[f] + 1; k + 1 < faceStart[f + 1]; k++) visit(corners[faceStart[f]], corners[k], corners[k + 1]);
+    for (let k = faceStart[f] + 1; k + 1 < faceStart[f + 1]; k++)
+      visit(corners[faceStart[f]], corners[k], corners[k + 1]);
 }
 
 /** Surface area in m²; faces of more than three corners are cut into fans. */

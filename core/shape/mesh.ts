@@ -76,7 +76,12 @@ export function faceCount(c: Connectivity): number {
 }
 
 /** A connectivity in which all faces have the same number of corners. */
-export function uniformConnectivity(vertexCount: number, sides: number, corners: Uint32Array, more: Pick<Connectivity, 'shadingGroups' | 'uv'> = {}): Connectivity {
+export function uniformConnectivity(
+  vertexCount: number,
+  sides: number,
+  corners: Uint32Array,
+  more: Pick<Connectivity, 'shadingGroups' | 'uv'> = {},
+): Connectivity {
   const faces = corners.length / sides;
   const faceStart = new Uint32Array(faces + 1);
   for (let i = 0; i <= faces; i++) faceStart[i] = i * sides;
@@ -102,7 +107,14 @@ export function* derivedBuffers(c: Connectivity): Iterable<ArrayBufferLike> {
 /** Finds buffers and connectivities in a value and in what it holds, three levels deep, which is as deep as tables go. */
 function gather(value: unknown, from: Connectivity, into: Derived, depth = 3): void {
   if (ArrayBuffer.isView(value)) into.buffers.push(value.buffer);
-  if (depth === 0 || typeof value !== 'object' || value === null || ArrayBuffer.isView(value) || (Array.isArray(value) && typeof value[0] === 'number')) return;
+  if (
+    depth === 0 ||
+    typeof value !== 'object' ||
+    value === null ||
+    ArrayBuffer.isView(value) ||
+    (Array.isArray(value) && typeof value[0] === 'number')
+  )
+    return;
   if (value !== from && 'faceStart' in value && 'corners' in value) into.connectivities.push(value as Connectivity);
   for (const x of Object.values(value)) gather(x, from, into, depth - 1);
 }

@@ -2,7 +2,10 @@
 export class NearPoints {
   private readonly cells = new Map<number, number[]>();
 
-  constructor(private readonly p: ArrayLike<number>, private readonly cell: number) {
+  constructor(
+    private readonly p: ArrayLike<number>,
+    private readonly cell: number,
+  ) {
     for (let v = 0; v < p.length / 3; v++) this.put(v);
   }
 
@@ -12,7 +15,11 @@ export class NearPoints {
   }
 
   private put(v: number): void {
-    const key = this.key(Math.floor(this.p[3 * v] / this.cell), Math.floor(this.p[3 * v + 1] / this.cell), Math.floor(this.p[3 * v + 2] / this.cell));
+    const key = this.key(
+      Math.floor(this.p[3 * v] / this.cell),
+      Math.floor(this.p[3 * v + 1] / this.cell),
+      Math.floor(this.p[3 * v + 2] / this.cell),
+    );
     const list = this.cells.get(key);
     if (list) list.push(v);
     else this.cells.set(key, [v]);

@@ -12,7 +12,12 @@ const LEAST = 512;
  * @param count number of result vertices
  * @returns 3 · count numbers, unit vectors pointing outwards
  */
-export function cornerNormals(c: Connectivity, positions: Float32Array, target: Uint32Array = c.corners, count = c.vertexCount): Float32Array {
+export function cornerNormals(
+  c: Connectivity,
+  positions: Float32Array,
+  target: Uint32Array = c.corners,
+  count = c.vertexCount,
+): Float32Array {
   const { faceStart, corners } = c;
   const k = corners.length >= LEAST ? kernels() : null;
   if (k) {

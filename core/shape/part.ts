@@ -7,7 +7,8 @@ const known = new WeakMap<Connectivity, Map<string, { connectivity: Connectivity
 /** Corners at a vertex that no flat enough edge joins get vertices of their own. */
 export function parted(mesh: Mesh, degrees: number): Mesh {
   const c = mesh.connectivity;
-  const sharp = degrees === 0 ? new Uint8Array(topologyOf(c).borderEdge.length).fill(1) : edgesSharperThan(mesh, degrees);
+  const sharp =
+    degrees === 0 ? new Uint8Array(topologyOf(c).borderEdge.length).fill(1) : edgesSharperThan(mesh, degrees);
   const key = sharp.join('');
   let own = known.get(c);
   if (!own) known.set(c, (own = new Map()));
@@ -17,7 +18,8 @@ export function parted(mesh: Mesh, degrees: number): Mesh {
     own.set(key, (made = split(c, sharp)));
   }
   const positions = new Float32Array(3 * made.from.length);
-  for (let i = 0; i < made.from.length; i++) for (let k = 0; k < 3; k++) positions[3 * i + k] = mesh.positions[3 * made.from[i] + k];
+  for (let i = 0; i < made.from.length; i++)
+    for (let k = 0; k < 3; k++) positions[3 * i + k] = mesh.positions[3 * made.from[i] + k];
   return { connectivity: made.connectivity, positions };
 }
 
@@ -35,7 +37,11 @@ function split(c: Connectivity, sharp: Uint8Array): { connectivity: Connectivity
       if (sharp[e] || edgeFaces[2 * e + 1] === NO_FACE) continue;
       const next = k + 1 < c.faceStart[f + 1] ? k + 1 : c.faceStart[f];
       for (const corner of [k, next]) {
-        const end = 2 * e + (c.corners[corner] === c.corners[k] ? Number(c.corners[k] > c.corners[next]) : Number(c.corners[next] > c.corners[k]));
+        const end =
+          2 * e +
+          (c.corners[corner] === c.corners[k]
+            ? Number(c.corners[k] > c.corners[next])
+            : Number(c.corners[next] > c.corners[k]));
         if (first[end] < 0) first[end] = corner;
         else parent[find(corner)] = find(first[end]);
       }
@@ -48,5 +54,8 @@ function split(c: Connectivity, sharp: Uint8Array): { connectivity: Connectivity
     if (id === undefined) name.set(root, (id = from.push(v) - 1));
     return id;
   });
-  return { connectivity: { ...c, vertexCount: from.length, corners, curves: undefined, shadingGroups: undefined }, from: Uint32Array.from(from) };
+  return {
+    connectivity: { ...c, vertexCount: from.length, corners, curves: undefined, shadingGroups: undefined },
+    from: Uint32Array.from(from),
+  };
 }

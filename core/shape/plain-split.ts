@@ -25,14 +25,23 @@ function build(c: Connectivity): Refinement {
   for (let f = 0; f < faces; f++)
     for (let k = c.faceStart[f]; k < c.faceStart[f + 1]; k++) {
       const before = k > c.faceStart[f] ? k - 1 : c.faceStart[f + 1] - 1;
-      quads.set([c.corners[k], c.vertexCount + cornerEdge[k], c.vertexCount + count + f, c.vertexCount + cornerEdge[before]], q);
+      quads.set(
+        [c.corners[k], c.vertexCount + cornerEdge[k], c.vertexCount + count + f, c.vertexCount + cornerEdge[before]],
+        q,
+      );
       q += 4;
     }
   const connectivity = splitConnectivity(c, made, quads);
   // The form keeps its edges, so it keeps its shading too: each quad has that of its face.
   const shadingGroups = c.shadingGroups ? new Uint16Array(c.corners.length) : undefined;
-  for (let f = 0; shadingGroups && f < faces; f++) shadingGroups.fill(c.shadingGroups![f], c.faceStart[f], c.faceStart[f + 1]);
-  return { connectivity: { ...connectivity, ...(shadingGroups ? { shadingGroups } : {}) }, start, index: Uint32Array.from(index), weight: Float64Array.from(weight) };
+  for (let f = 0; shadingGroups && f < faces; f++)
+    shadingGroups.fill(c.shadingGroups![f], c.faceStart[f], c.faceStart[f + 1]);
+  return {
+    connectivity: { ...connectivity, ...(shadingGroups ? { shadingGroups } : {}) },
+    start,
+    index: Uint32Array.from(index),
+    weight: Float64Array.from(weight),
+  };
 }
 
 const refinementOf = perConnectivity(build);

@@ -29,7 +29,8 @@ function make(c: Connectivity, times: number, mirrored: boolean): Connectivity {
     for (let f = 0; f < faces; f++) {
       faceStart[b * faces + f] = c.faceStart[f] + b * count;
       const [from, to] = [c.faceStart[f], c.faceStart[f + 1]];
-      for (let k = from; k < to; k++) corners[b * count + (turn ? from + to - 1 - k : k)] = c.corners[k] + b * c.vertexCount;
+      for (let k = from; k < to; k++)
+        corners[b * count + (turn ? from + to - 1 - k : k)] = c.corners[k] + b * c.vertexCount;
     }
   }
   faceStart[faces * times] = count * times;
@@ -40,11 +41,25 @@ function make(c: Connectivity, times: number, mirrored: boolean): Connectivity {
       for (let k = from; k < to; k++) cornerFrom[b * count + k] = mirrored && b % 2 === 1 ? from + to - 1 - k : k;
     }
   const faceFrom = Uint32Array.from({ length: faces * times }, (_, i) => i % faces);
-  return carried(c, { vertexCount: c.vertexCount * times, faceStart, corners, ...(c.curves ? { curves: repeatedCurves(c.curves, times, c.vertexCount) } : {}) }, faceFrom, cornerFrom);
+  return carried(
+    c,
+    {
+      vertexCount: c.vertexCount * times,
+      faceStart,
+      corners,
+      ...(c.curves ? { curves: repeatedCurves(c.curves, times, c.vertexCount) } : {}),
+    },
+    faceFrom,
+    cornerFrom,
+  );
 }
 
 /** Positions of several copies, one after the other; `place` writes copy i from the original. */
-export function copies(positions: Float32Array, times: number, place: (copy: number, to: Float32Array) => void): Float32Array {
+export function copies(
+  positions: Float32Array,
+  times: number,
+  place: (copy: number, to: Float32Array) => void,
+): Float32Array {
   const out = new Float32Array(positions.length * times);
   for (let i = 0; i < times; i++) place(i, out.subarray(i * positions.length, (i + 1) * positions.length));
   return out;

@@ -15,7 +15,11 @@ import { topologyOf } from './topology';
 
 const context = { clock: { frame: 0, frames: 100 }, detail: 'draft' as const };
 const empty = null as unknown as Mesh;
-const cube = box.evaluate({ uneven: false, counts: [1, 1, 1], rounding: 0, size: [2, 2, 2], segments: 1 }, empty, context);
+const cube = box.evaluate(
+  { uneven: false, counts: [1, 1, 1], rounding: 0, size: [2, 2, 2], segments: 1 },
+  empty,
+  context,
+);
 
 /** The mesh moved at random, so that checks do not lean on symmetry. */
 function shaken(mesh: Mesh, by: number, seed = 4): Mesh {
@@ -37,7 +41,8 @@ describe('topology', () => {
     expect([...t.border].filter(Boolean).length).toBe(10);
     expect([...t.borderEdge].filter(Boolean).length).toBe(10);
   });
-  it('is computed once per connectivity', () => expect(topologyOf(cube.connectivity)).toBe(topologyOf(cube.connectivity)));
+  it('is computed once per connectivity', () =>
+    expect(topologyOf(cube.connectivity)).toBe(topologyOf(cube.connectivity)));
 });
 
 describe('Catmull–Clark', () => {
@@ -77,7 +82,10 @@ describe('Catmull–Clark', () => {
     expect(catmullClark(moved, 1).positions[2 * 3 + 1]).toBeCloseTo(0.125 * 0.8, 6);
   });
   it('does not care how the mesh is turned: subdividing and rotating commute', () => {
-    const turn = (m: Mesh): Mesh => ({ ...m, positions: m.positions.map((_, i, p) => (i % 3 === 0 ? p[i + 1] : i % 3 === 1 ? p[i + 1] : p[i - 2])) });
+    const turn = (m: Mesh): Mesh => ({
+      ...m,
+      positions: m.positions.map((_, i, p) => (i % 3 === 0 ? p[i + 1] : i % 3 === 1 ? p[i + 1] : p[i - 2])),
+    });
     const rough = shaken(cube, 0.4);
     const a = turn(catmullClark(rough, 2)).positions;
     const b = catmullClark(turn(rough), 2).positions;
@@ -91,7 +99,10 @@ describe('Catmull–Clark', () => {
 });
 
 describe('Laplacian smoothing', () => {
-  const rough = shaken(box.evaluate({ uneven: false, counts: [1, 1, 1], rounding: 0, size: [1, 2, 3], segments: 3 }, empty, context), 0.3);
+  const rough = shaken(
+    box.evaluate({ uneven: false, counts: [1, 1, 1], rounding: 0, size: [1, 2, 3], segments: 3 }, empty, context),
+    0.3,
+  );
   /** I − λ(I − D⁻¹A) as a dense matrix, from the edge list alone. */
   const step = (mesh: Mesh, strength: number): Matrix => {
     const n = mesh.connectivity.vertexCount;
@@ -111,7 +122,11 @@ describe('Laplacian smoothing', () => {
   const asMatrix = (mesh: Mesh) => Matrix.from1DArray(mesh.connectivity.vertexCount, 3, [...mesh.positions]);
 
   it('equals repeated multiplication with the dense matrix of a linear algebra library', () => {
-    for (const [iterations, strength] of [[1, 0.5], [2, 1], [7, 0.3]] as const) {
+    for (const [iterations, strength] of [
+      [1, 0.5],
+      [2, 1],
+      [7, 0.3],
+    ] as const) {
       let want = asMatrix(rough);
       const m = step(rough, strength);
       for (let i = 0; i < iterations; i++) want = m.mmul(want);
@@ -128,7 +143,8 @@ describe('Laplacian smoothing', () => {
     const before = sheet.positions.slice();
     const held = laplacianSmooth(sheet, 5, 0.7, true);
     const { border } = topologyOf(sheet.connectivity);
-    for (let v = 0; v < border.length; v++) if (border[v]) for (let k = 0; k < 3; k++) expect(held.positions[v * 3 + k]).toBe(before[v * 3 + k]);
+    for (let v = 0; v < border.length; v++)
+      if (border[v]) for (let k = 0; k < 3; k++) expect(held.positions[v * 3 + k]).toBe(before[v * 3 + k]);
     expect(sheet.positions).toEqual(before);
     expect(laplacianSmooth(sheet, 0, 0.5, true).positions).toBe(sheet.positions);
   });
@@ -185,7 +201,13 @@ describe('what is drawn', () => {
   it('cuts polygons of any number of sides into fans of the same area', () => {
     const faces = new ConnectivityBuilder();
     faces.face([0, 1, 2, 3, 4, 5]);
-    const hexagon = meshOf(faces.finish(6), Float32Array.from({ length: 18 }, (_, i) => [Math.cos((Math.floor(i / 3) * Math.PI) / 3), 0, -Math.sin((Math.floor(i / 3) * Math.PI) / 3)][i % 3]));
+    const hexagon = meshOf(
+      faces.finish(6),
+      Float32Array.from(
+        { length: 18 },
+        (_, i) => [Math.cos((Math.floor(i / 3) * Math.PI) / 3), 0, -Math.sin((Math.floor(i / 3) * Math.PI) / 3)][i % 3],
+      ),
+    );
     expect(surfaceArea(hexagon)).toBeCloseTo((3 * Math.sqrt(3)) / 2, 6);
     expect(drawTopologyOf(hexagon.connectivity).triangles.length).toBe(12);
     expect(() => meshOf(hexagon.connectivity, new Float32Array(3))).toThrow('3 coordinates do not fit 6 vertices');

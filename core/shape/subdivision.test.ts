@@ -15,7 +15,9 @@ const neighbours = (m: Mesh, v: number) => {
 };
 const facesAt = (m: Mesh, v: number) => {
   const { faceStart, corners } = m.connectivity;
-  return Array.from({ length: faceStart.length - 1 }, (_, f) => [...corners.subarray(faceStart[f], faceStart[f + 1])]).filter((f) => f.includes(v));
+  return Array.from({ length: faceStart.length - 1 }, (_, f) => [
+    ...corners.subarray(faceStart[f], faceStart[f + 1]),
+  ]).filter((f) => f.includes(v));
 };
 /** Neighbours of v one after the other round it, and across from each pair the far corner of their quad. */
 function ringOf(m: Mesh, v: number): { edges: number[]; across: number[] } {
@@ -32,11 +34,16 @@ function ringOf(m: Mesh, v: number): { edges: number[]; across: number[] } {
   }
   return { edges: edges.slice(0, -1), across };
 }
-const sum = (m: Mesh, list: readonly number[], weight: (i: number) => number = () => 1) => [0, 1, 2].map((k) => list.reduce((s, v, i) => s + weight(i) * m.positions[3 * v + k], 0));
+const sum = (m: Mesh, list: readonly number[], weight: (i: number) => number = () => 1) =>
+  [0, 1, 2].map((k) => list.reduce((s, v, i) => s + weight(i) * m.positions[3 * v + k], 0));
 const distance = (a: readonly number[], b: readonly number[]) => Math.hypot(...a.map((x, k) => x - b[k]));
 
 describe('Catmull–Clark in the limit', () => {
-  const cages: [string, Mesh][] = [['a cube, valence 3', form('box', { segments: 1, size: [2, 1, 1.5] })], ['an icosahedron, valences 5 and 4', form('platonic', { solid: 'icosahedron' })], ['a dodecahedron, valences 3, 5 and 4', form('platonic', { solid: 'dodecahedron' })]];
+  const cages: [string, Mesh][] = [
+    ['a cube, valence 3', form('box', { segments: 1, size: [2, 1, 1.5] })],
+    ['an icosahedron, valences 5 and 4', form('platonic', { solid: 'icosahedron' })],
+    ['a dodecahedron, valences 3, 5 and 4', form('platonic', { solid: 'dodecahedron' })],
+  ];
   it.each(cages)('%s: vertices go to the published limit stencil', (_, cage) => {
     // n²v + 4 Σ edges + Σ far corners over n(n + 5), on quads (M. Halstead, M. Kass & T. DeRose, SIGGRAPH 1993).
     const quads = catmullClark(cage, 1);
@@ -60,7 +67,10 @@ describe('Catmull–Clark in the limit', () => {
       const c = (i: number) => Math.cos((2 * Math.PI * i) / n);
       const a = 1 + c(1) + Math.cos(Math.PI / n) * Math.sqrt(2 * (9 + c(1)));
       const tangent = (shift: number) => {
-        const [e, f] = [sum(quads, edges, (i) => a * c(i + shift)), sum(quads, across, (i) => c(i + shift) + c(i + 1 + shift))];
+        const [e, f] = [
+          sum(quads, edges, (i) => a * c(i + shift)),
+          sum(quads, across, (i) => c(i + shift) + c(i + 1 + shift)),
+        ];
         return e.map((x, k) => x + f[k]);
       };
       const [s, t] = [tangent(0), tangent(1)];
@@ -76,13 +86,16 @@ describe('creases', () => {
   it('a cube with all edges sharp stays a cube', () => {
     const cube = form('box', { segments: 1, size: [2, 2, 2] });
     const out = step('subdivide', cube, { draftLevel: 4, crease: 10 });
-    for (let v = 0; v < out.connectivity.vertexCount; v++) expect(Math.max(...point(out, v).map(Math.abs))).toBeCloseTo(1, 5);
+    for (let v = 0; v < out.connectivity.vertexCount; v++)
+      expect(Math.max(...point(out, v).map(Math.abs))).toBeCloseTo(1, 5);
     expect(volume(out)).toBeCloseTo(8, 4);
   });
   it('the rim of a prism stays on its cubic B-spline', () => {
     const prism = form('cylinder', { sides: 7, rows: 1, capRings: 1 });
     const out = step('subdivide', prism, { draftLevel: 6, crease: 10, angle: 70 });
-    const top = [...Array(prism.connectivity.vertexCount).keys()].filter((v) => Math.abs(Math.hypot(point(prism, v)[0], point(prism, v)[2]) - 1) < 0.5 && point(prism, v)[1] > 0);
+    const top = [...Array(prism.connectivity.vertexCount).keys()].filter(
+      (v) => Math.abs(Math.hypot(point(prism, v)[0], point(prism, v)[2]) - 1) < 0.5 && point(prism, v)[1] > 0,
+    );
     expect(top).toHaveLength(7);
     for (const v of top) {
       const along = neighbours(prism, v).filter((u) => top.includes(u));
@@ -92,27 +105,32 @@ describe('creases', () => {
     }
   });
   it('between whole numbers the form lies between, and it grows with the sharpness', () => {
-    const volumes = [0, 0.5, 1, 1.5, 2, 3].map((crease) => volume(step('subdivide', form('box', { segments: 1, size: [2, 2, 2] }), { draftLevel: 4, crease })));
+    const volumes = [0, 0.5, 1, 1.5, 2, 3].map((crease) =>
+      volume(step('subdivide', form('box', { segments: 1, size: [2, 2, 2] }), { draftLevel: 4, crease })),
+    );
     volumes.slice(1).forEach((v, i) => expect(v).toBeGreaterThan(volumes[i]));
     expect(volumes[5]).toBeLessThan(8);
   });
 });
 
 describe('Loop', () => {
-  it.each(['tetrahedron', 'octahedron', 'icosahedron'])('the vertices of a %s go to the limit of Loop’s scheme', (solid) => {
-    // (ω v + Σ neighbours) / (ω + n) with ω = 3/(8β) (C. Loop 1987), Warren’s β.
-    const cage = form('platonic', { solid });
-    const fine = loopSubdivision(cage, 6, true);
-    for (let v = 0; v < cage.connectivity.vertexCount; v++) {
-      const ring = neighbours(cage, v);
-      const n = ring.length;
-      const omega = 3 / (8 * (n === 3 ? 3 / 16 : 3 / (8 * n)));
-      const limit = point(cage, v).map((x, k) => (omega * x + sum(cage, ring)[k]) / (omega + n));
-      expect(distance(point(fine, v), limit)).toBeLessThan(3e-3);
-    }
-    expect(openEdges(fine)).toBe(0);
-    expect(fine.connectivity.faceStart.length - 1).toBe((cage.connectivity.faceStart.length - 1) * 4 ** 6);
-  });
+  it.each(['tetrahedron', 'octahedron', 'icosahedron'])(
+    'the vertices of a %s go to the limit of Loop’s scheme',
+    (solid) => {
+      // (ω v + Σ neighbours) / (ω + n) with ω = 3/(8β) (C. Loop 1987), Warren’s β.
+      const cage = form('platonic', { solid });
+      const fine = loopSubdivision(cage, 6, true);
+      for (let v = 0; v < cage.connectivity.vertexCount; v++) {
+        const ring = neighbours(cage, v);
+        const n = ring.length;
+        const omega = 3 / (8 * (n === 3 ? 3 / 16 : 3 / (8 * n)));
+        const limit = point(cage, v).map((x, k) => (omega * x + sum(cage, ring)[k]) / (omega + n));
+        expect(distance(point(fine, v), limit)).toBeLessThan(3e-3);
+      }
+      expect(openEdges(fine)).toBe(0);
+      expect(fine.connectivity.faceStart.length - 1).toBe((cage.connectivity.faceStart.length - 1) * 4 ** 6);
+    },
+  );
   it('borders follow the cubic B-spline, and quads are cut first', () => {
     const sheet = triangulated(form('plane', { columns: 2, rows: 2, width: 2, depth: 2 }));
     const fine = loopSubdivision(sheet, 5, true);
@@ -136,8 +154,17 @@ describe('plain splitting', () => {
 
 describe('what faces carry', () => {
   it('goes along through subdivision, thinning and copies: finish and place on the surface', () => {
-    const half = step('shell', step('thin-out', form('torus', { ringSegments: 12, pipeSegments: 8 }), { share: 50 }), { thickness: 0.05 });
-    for (const m of [step('subdivide', half, {}), step('subdivide', half, { scheme: 'loop' }), step('symmetry', half, { times: 3 }), step('mirror', half), step('part', half), step('triangulate', half)]) {
+    const half = step('shell', step('thin-out', form('torus', { ringSegments: 12, pipeSegments: 8 }), { share: 50 }), {
+      thickness: 0.05,
+    });
+    for (const m of [
+      step('subdivide', half, {}),
+      step('subdivide', half, { scheme: 'loop' }),
+      step('symmetry', half, { times: 3 }),
+      step('mirror', half),
+      step('part', half),
+      step('triangulate', half),
+    ]) {
       const { slots, uv, faceStart, corners } = m.connectivity;
       expect(slots).toHaveLength(faceStart.length - 1);
       expect(new Set(slots)).toEqual(new Set([0, 1]));

@@ -12,14 +12,21 @@ import { uniformConnectivity } from './mesh';
  * @param low, high corners of the box
  * @param cells along the longest side
  */
-export function surfaceNets(field: (x: number, y: number, z: number) => number, low: readonly number[], high: readonly number[], cells: number): Mesh {
+export function surfaceNets(
+  field: (x: number, y: number, z: number) => number,
+  low: readonly number[],
+  high: readonly number[],
+  cells: number,
+): Mesh {
   const size = [0, 1, 2].map((k) => high[k] - low[k]);
   const cell = Math.max(...size) / cells;
   const n = size.map((s) => Math.max(1, Math.ceil(s / cell - 1e-9)));
   const [nx, ny, nz] = n.map((x) => x + 1);
   const values = new Float32Array(nx * ny * nz);
   let o = 0;
-  for (let k = 0; k < nz; k++) for (let j = 0; j < ny; j++) for (let i = 0; i < nx; i++) values[o++] = field(low[0] + i * cell, low[1] + j * cell, low[2] + k * cell);
+  for (let k = 0; k < nz; k++)
+    for (let j = 0; j < ny; j++)
+      for (let i = 0; i < nx; i++) values[o++] = field(low[0] + i * cell, low[1] + j * cell, low[2] + k * cell);
   const ids = new Int32Array((nx - 1) * (ny - 1) * (nz - 1)).fill(-1);
   const cellAt = (i: number, j: number, k: number) => (k * (ny - 1) + j) * (nx - 1) + i;
   const valueAt = (i: number, j: number, k: number) => values[(k * ny + j) * nx + i];
@@ -38,11 +45,12 @@ export function surfaceNets(field: (x: number, y: number, z: number) => number, 
           z += c + (axis === 2 ? t : 0);
           count++;
         };
-        for (let b = 0; b < 2; b++) for (let c = 0; c < 2; c++) {
-          cross(0, b, c, 0);
-          cross(b, 0, c, 1);
-          cross(b, c, 0, 2);
-        }
+        for (let b = 0; b < 2; b++)
+          for (let c = 0; c < 2; c++) {
+            cross(0, b, c, 0);
+            cross(b, 0, c, 1);
+            cross(b, c, 0, 2);
+          }
         if (count === 0) continue;
         ids[cellAt(i, j, k)] = points.length / 3;
         points.push(low[0] + (i + x / count) * cell, low[1] + (j + y / count) * cell, low[2] + (k + z / count) * cell);
@@ -56,9 +64,30 @@ export function surfaceNets(field: (x: number, y: number, z: number) => number, 
     for (let j = 1; j < ny - 1; j++)
       for (let i = 1; i < nx - 1; i++) {
         const here = valueAt(i, j, k) < 0;
-        if (here !== valueAt(i + 1, j, k) < 0) quad(here, ids[cellAt(i, j - 1, k - 1)], ids[cellAt(i, j, k - 1)], ids[cellAt(i, j, k)], ids[cellAt(i, j - 1, k)]);
-        if (here !== valueAt(i, j + 1, k) < 0) quad(here, ids[cellAt(i - 1, j, k - 1)], ids[cellAt(i - 1, j, k)], ids[cellAt(i, j, k)], ids[cellAt(i, j, k - 1)]);
-        if (here !== valueAt(i, j, k + 1) < 0) quad(here, ids[cellAt(i - 1, j - 1, k)], ids[cellAt(i, j - 1, k)], ids[cellAt(i, j, k)], ids[cellAt(i - 1, j, k)]);
+        if (here !== valueAt(i + 1, j, k) < 0)
+          quad(
+            here,
+            ids[cellAt(i, j - 1, k - 1)],
+            ids[cellAt(i, j, k - 1)],
+            ids[cellAt(i, j, k)],
+            ids[cellAt(i, j - 1, k)],
+          );
+        if (here !== valueAt(i, j + 1, k) < 0)
+          quad(
+            here,
+            ids[cellAt(i - 1, j, k - 1)],
+            ids[cellAt(i - 1, j, k)],
+            ids[cellAt(i, j, k)],
+            ids[cellAt(i, j, k - 1)],
+          );
+        if (here !== valueAt(i, j, k + 1) < 0)
+          quad(
+            here,
+            ids[cellAt(i - 1, j - 1, k)],
+            ids[cellAt(i, j - 1, k)],
+            ids[cellAt(i, j, k)],
+            ids[cellAt(i - 1, j, k)],
+          );
       }
   return meshOf(uniformConnectivity(points.length / 3, 4, Uint32Array.from(corners)), Float32Array.from(points));
 }

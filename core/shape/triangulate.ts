@@ -23,7 +23,8 @@ export function trianglesOf(mesh: Mesh): { triangles: Uint32Array; faces: Uint32
     if (sides === 3) put(0, 1, 2);
     else if (sides === 4) {
       const [a, b, c, d] = [0, 1, 2, 3].map((k) => 3 * corners[start + k]);
-      const square = (i: number, j: number) => (p[i] - p[j]) ** 2 + (p[i + 1] - p[j + 1]) ** 2 + (p[i + 2] - p[j + 2]) ** 2;
+      const square = (i: number, j: number) =>
+        (p[i] - p[j]) ** 2 + (p[i + 1] - p[j + 1]) ** 2 + (p[i + 2] - p[j + 2]) ** 2;
       // Equal diagonals, as in a grid, must not be told apart by rounding.
       if (square(b, d) < square(a, c) * (1 - 1e-6)) {
         put(0, 1, 3);
@@ -43,11 +44,17 @@ export function trianglesOf(mesh: Mesh): { triangles: Uint32Array; faces: Uint32
       else
         for (let t = 0; t < cut.length; t += 3) {
           const [a, b, c] = [cut[t], cut[t + 1], cut[t + 2]];
-          const turn = (flat[2 * b] - flat[2 * a]) * (flat[2 * c + 1] - flat[2 * a + 1]) - (flat[2 * b + 1] - flat[2 * a + 1]) * (flat[2 * c] - flat[2 * a]);
+          const turn =
+            (flat[2 * b] - flat[2 * a]) * (flat[2 * c + 1] - flat[2 * a + 1]) -
+            (flat[2 * b + 1] - flat[2 * a + 1]) * (flat[2 * c] - flat[2 * a]);
           if (turn >= 0) put(a, b, c);
           else put(a, c, b);
         }
     }
   }
-  return { triangles: Uint32Array.from(out, (k) => corners[k]), faces: Uint32Array.from(from), corners: Uint32Array.from(out) };
+  return {
+    triangles: Uint32Array.from(out, (k) => corners[k]),
+    faces: Uint32Array.from(from),
+    corners: Uint32Array.from(out),
+  };
 }

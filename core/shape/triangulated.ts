@@ -25,7 +25,12 @@ export function triangulated(mesh: Mesh): Mesh {
   if (!own) known.set(c, (own = new Map()));
   let out = own.get(key);
   if (!out) {
-    out = carried(c, { ...uniformConnectivity(c.vertexCount, 3, triangles), ...(c.curves ? { curves: c.curves } : {}) }, faces, corners);
+    out = carried(
+      c,
+      { ...uniformConnectivity(c.vertexCount, 3, triangles), ...(c.curves ? { curves: c.curves } : {}) },
+      faces,
+      corners,
+    );
     if (own.size > 12) own.clear();
     own.set(key, out);
   }

@@ -12,7 +12,12 @@ const store = connectivityStore(24);
  * @param radius of the pipe, for a share 0…1 of the way
  * @param along rings, @param round faces round the pipe
  */
-export function closedTube(curve: (u: number) => readonly [number, number, number], radius: (share: number) => number, along: number, round: number): Mesh {
+export function closedTube(
+  curve: (u: number) => readonly [number, number, number],
+  radius: (share: number) => number,
+  along: number,
+  round: number,
+): Mesh {
   const path = closedPath(curve);
   const connectivity = store(`${along}/${round}`, () => {
     const corners = new Uint32Array(along * round * 4);

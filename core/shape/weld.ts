@@ -9,7 +9,10 @@ export function welded(mesh: Mesh, distance: number): Mesh {
   const p = mesh.positions;
   const into = Uint32Array.from({ length: c.vertexCount }, (_, v) => v);
   const near = new NearPoints(p, Math.max(distance, 1e-6));
-  for (let v = 0; v < c.vertexCount; v++) near.within(p[3 * v], p[3 * v + 1], p[3 * v + 2], distance, (u) => { if (u < into[v] && into[u] === u) into[v] = u; });
+  for (let v = 0; v < c.vertexCount; v++)
+    near.within(p[3 * v], p[3 * v + 1], p[3 * v + 2], distance, (u) => {
+      if (u < into[v] && into[u] === u) into[v] = u;
+    });
   const name = new Int32Array(c.vertexCount).fill(-1);
   const from: number[] = [];
   for (let v = 0; v < c.vertexCount; v++) if (into[v] === v) name[v] = from.push(v) - 1;
@@ -21,7 +24,8 @@ export function welded(mesh: Mesh, distance: number): Mesh {
   const cornerFrom: number[] = [];
   for (let f = 0; f + 1 < c.faceStart.length; f++) {
     const kept: number[] = [];
-    for (let k = c.faceStart[f]; k < c.faceStart[f + 1]; k++) if (kept.length === 0 || at(c.corners[k]) !== at(c.corners[kept[kept.length - 1]])) kept.push(k);
+    for (let k = c.faceStart[f]; k < c.faceStart[f + 1]; k++)
+      if (kept.length === 0 || at(c.corners[k]) !== at(c.corners[kept[kept.length - 1]])) kept.push(k);
     if (kept.length > 1 && at(c.corners[kept[0]]) === at(c.corners[kept[kept.length - 1]])) kept.pop();
     // A face whose corners meet elsewhere than side by side has no inside left.
     if (kept.length < 3 || new Set(kept.map((k) => at(c.corners[k]))).size < kept.length) continue;
@@ -32,9 +36,26 @@ export function welded(mesh: Mesh, distance: number): Mesh {
     starts.push(corners.length);
     faceFrom.push(f);
   }
-  const base: Connectivity = { vertexCount: from.length, faceStart: Uint32Array.from(starts), corners: Uint32Array.from(corners) };
-  const lines = polylinesOf(c).map((l) => ({ vertices: [...l.vertices].map(at).filter((v, i, all) => i === 0 || v !== all[i - 1]), closed: l.closed })).filter((l) => l.vertices.length > 1);
+  const base: Connectivity = {
+    vertexCount: from.length,
+    faceStart: Uint32Array.from(starts),
+    corners: Uint32Array.from(corners),
+  };
+  const lines = polylinesOf(c)
+    .map((l) => ({
+      vertices: [...l.vertices].map(at).filter((v, i, all) => i === 0 || v !== all[i - 1]),
+      closed: l.closed,
+    }))
+    .filter((l) => l.vertices.length > 1);
   const positions = new Float32Array(3 * from.length);
   from.forEach((v, i) => positions.set(p.subarray(3 * v, 3 * v + 3), 3 * i));
-  return { connectivity: carried(c, { ...base, ...(lines.length > 0 ? { curves: curvesFrom(lines) } : {}) }, faceFrom, cornerFrom), positions };
+  return {
+    connectivity: carried(
+      c,
+      { ...base, ...(lines.length > 0 ? { curves: curvesFrom(lines) } : {}) },
+      faceFrom,
+      cornerFrom,
+    ),
+    positions,
+  };
 }

@@ -5,7 +5,6 @@ import { boundsOf } from '../shape/measure';
 import { rotate, turnXYZ } from '../shape/quaternion';
 import type { StepKind } from './step';
 
-
 /** Something to take hold of in the picture, which sets a value of a step. */
 export interface Handle {
   readonly param: string;
@@ -41,18 +40,41 @@ export function handlesOf(kind: StepKind, values: Evaluated<Params>, body: Float
   const out: Handle[] = [];
   for (const [name, p] of Object.entries(kind.params)) {
     if (!shown(name)) continue;
-    if (p.type === 'vector' && p.unit === 'm' && PLACES.includes(name) && !(kind.kind === 'displace' && name === 'shift')) out.push({ param: name, shape: 'place', title: p.title, at: v[name] as Triple });
+    if (
+      p.type === 'vector' &&
+      p.unit === 'm' &&
+      PLACES.includes(name) &&
+      !(kind.kind === 'displace' && name === 'shift')
+    )
+      out.push({ param: name, shape: 'place', title: p.title, at: v[name] as Triple });
     else if (p.type === 'points') out.push(...pointHandles(name, p.title, v, body));
     else if (p.type === 'number' && ABOUT[name] && shown(ABOUT[name]) && Array.isArray(v[ABOUT[name]])) {
       const about = v[ABOUT[name]] as Triple;
-      out.push({ param: name, shape: 'distance', title: p.title, about, at: [about[0] + (v[name] as number), about[1], about[2]] });
+      out.push({
+        param: name,
+        shape: 'distance',
+        title: p.title,
+        about,
+        at: [about[0] + (v[name] as number), about[1], about[2]],
+      });
     } else if (p.type === 'number' && name === 'angle' && v.pivot) {
       const turn = turnXYZ(v.pivotTurn as Triple);
-      const axis = rotate(turn, kind.kind === 'bend' ? bendAxis(v.along as string, v.towards as number) : (AXIS[v.axis as string] ?? AXIS.y));
+      const axis = rotate(
+        turn,
+        kind.kind === 'bend' ? bendAxis(v.along as string, v.towards as number) : (AXIS[v.axis as string] ?? AXIS.y),
+      );
       const about = v.pivot as Triple;
       const bounds = body && boundsOf(body);
       const ring = bounds ? 0.62 * Math.max(...bounds.max.map((x, k) => x - bounds.min[k])) : 1;
-      out.push({ param: name, shape: 'angle', title: p.title, about, axis, ring, at: onRing(about, axis, ring, ((v.angle as number) * Math.PI) / 180) });
+      out.push({
+        param: name,
+        shape: 'angle',
+        title: p.title,
+        about,
+        axis,
+        ring,
+        at: onRing(about, axis, ring, ((v.angle as number) * Math.PI) / 180),
+      });
     }
   }
   return out;
@@ -85,7 +107,8 @@ function ringFrame(t: Triple): [Triple, Triple] {
 
 function pointHandles(name: string, title: string, v: Record<string, unknown>, body: Float32Array | null): Handle[] {
   const list = v[name] as readonly Triple[];
-  if (name !== 'moves') return list.map((at, index) => ({ param: name, index, shape: 'place', title: `${title} ${index + 1}`, at }));
+  if (name !== 'moves')
+    return list.map((at, index) => ({ param: name, index, shape: 'place', title: `${title} ${index + 1}`, at }));
   const n = Number(v.cells);
   const bounds = v.fit ? body && boundsOf(body) : null;
   const low = bounds ? bounds.min : (v.middle as Triple).map((m, k) => m - (v.size as Triple)[k] / 2);
@@ -94,6 +117,13 @@ function pointHandles(name: string, title: string, v: Record<string, unknown>, b
     const cell = [index % n, Math.floor(index / n) % n, Math.floor(index / (n * n))];
     const from = triple((k) => low[k] + (size[k] * cell[k]) / (n - 1));
     const move = list[index] ?? [0, 0, 0];
-    return { param: name, index, shape: 'place', title: `Cage point ${index + 1}`, from, at: triple((k) => from[k] + move[k]) };
+    return {
+      param: name,
+      index,
+      shape: 'place',
+      title: `Cage point ${index + 1}`,
+      from,
+      at: triple((k) => from[k] + move[k]),
+    };
   });
 }

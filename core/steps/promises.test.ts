@@ -22,14 +22,26 @@ function settings(kind: string, fixed: object = {}): object {
         const x = soft[0] + random() * ((integer ? Math.min(soft[1], soft[0] + 14) : soft[1]) - soft[0]);
         return [[name, integer ? Math.round(x) : x]];
       }
-      if (p.type === 'choice' && name !== 'region') return [[name, p.options[Math.floor(random() * p.options.length)].value]];
+      if (p.type === 'choice' && name !== 'region')
+        return [[name, p.options[Math.floor(random() * p.options.length)].value]];
       return [];
     }),
   );
   return { ...values, ...fixed };
 }
 
-const closedOutlines = () => [form('outline', settings('outline', { radius: 0.5 + random(), aside: 2.5, along: 2 + Math.floor(random() * 6), hole: random() < 0.5 ? 0 : 40 })), form('text', { text: 'Ω8B'.slice(1) })];
+const closedOutlines = () => [
+  form(
+    'outline',
+    settings('outline', {
+      radius: 0.5 + random(),
+      aside: 2.5,
+      along: 2 + Math.floor(random() * 6),
+      hole: random() < 0.5 ? 0 : 40,
+    }),
+  ),
+  form('text', { text: 'Ω8B'.slice(1) }),
+];
 
 describe('steps that promise closed bodies keep it over random settings', () => {
   const attempt = (make: () => Mesh): Mesh | null => {
@@ -46,16 +58,25 @@ describe('steps that promise closed bodies keep it over random settings', () => 
     expect(m.positions.every(Number.isFinite), what).toBe(true);
   };
   it('extrude', () => {
-    for (let n = 0; n < 25; n++) for (const o of closedOutlines()) {
-      const v = settings('extrude', { ends: ['both', 'front', 'back'][n % 3] });
-      const solid = attempt(() => step('extrude', o, v));
-      held(solid, JSON.stringify(v));
-      if (solid && (v as { depth: number }).depth > 0.05 && (v as { bevel: number }).bevel < 0.02) expect(volume(solid)).toBeGreaterThan(0);
-    }
+    for (let n = 0; n < 25; n++)
+      for (const o of closedOutlines()) {
+        const v = settings('extrude', { ends: ['both', 'front', 'back'][n % 3] });
+        const solid = attempt(() => step('extrude', o, v));
+        held(solid, JSON.stringify(v));
+        if (solid && (v as { depth: number }).depth > 0.05 && (v as { bevel: number }).bevel < 0.02)
+          expect(volume(solid)).toBeGreaterThan(0);
+      }
   });
   it('revolve, all the way and part of it', () => {
     for (let n = 0; n < 25; n++) {
-      const o = form('outline', { outline: ['circle', 'star', 'polygon'][n % 3], points: 5, radius: 0.5, aside: 1.2, facing: 'front', along: 3 });
+      const o = form('outline', {
+        outline: ['circle', 'star', 'polygon'][n % 3],
+        points: 5,
+        radius: 0.5,
+        aside: 1.2,
+        facing: 'front',
+        along: 3,
+      });
       const v = { sides: 3 + n, angle: n % 2 ? 360 : 40 + 10 * n, axis: 'y' };
       const body = step('revolve', o, v);
       held(body, JSON.stringify(v));
@@ -72,16 +93,32 @@ describe('steps that promise closed bodies keep it over random settings', () => 
   });
   it('loft between any outlines', () => {
     for (let n = 0; n < 15; n++) {
-      const [a, b] = [form('outline', settings('outline', { hole: 0, facing: 'up', radius: 1 })), step('place', form('outline', settings('outline', { hole: 0, facing: 'up', radius: 0.6 })), { shift: [0, 1.5, 0] })];
+      const [a, b] = [
+        form('outline', settings('outline', { hole: 0, facing: 'up', radius: 1 })),
+        step('place', form('outline', settings('outline', { hole: 0, facing: 'up', radius: 0.6 })), {
+          shift: [0, 1.5, 0],
+        }),
+      ];
       held(step('loft', a, { around: 40 + n, rows: 1 + n }, { other: () => b }), `loft ${n}`);
     }
   });
   it('bevel and combine', () => {
     for (let n = 0; n < 12; n++) {
-      const body = form(['box', 'platonic', 'cylinder', 'medal'][n % 4], { segments: 2, rows: 2, along: 2, rings: 2, sides: 8 });
+      const body = form(['box', 'platonic', 'cylinder', 'medal'][n % 4], {
+        segments: 2,
+        rows: 2,
+        along: 2,
+        rings: 2,
+        sides: 8,
+      });
       held(step('bevel', body, settings('bevel', { angle: 20 + n })), `bevel ${n}`);
-      const other = step('place', form('torus', { ringSegments: 24, pipeSegments: 10 }), { shift: [random(), random(), random()] });
-      held(step('combine', body, { way: ['union', 'difference', 'intersection'][n % 3] }, { other: () => other }), `combine ${n}`);
+      const other = step('place', form('torus', { ringSegments: 24, pipeSegments: 10 }), {
+        shift: [random(), random(), random()],
+      });
+      held(
+        step('combine', body, { way: ['union', 'difference', 'intersection'][n % 3] }, { other: () => other }),
+        `combine ${n}`,
+      );
     }
   });
 });

@@ -34,7 +34,8 @@ export interface StepContext {
 }
 
 /** Files kept beside a piece, read into what steps can use. */
-export type Asset = { readonly type: 'shape'; readonly mesh: Mesh } | { readonly type: 'picture'; readonly picture: Picture };
+export type Asset =
+  { readonly type: 'shape'; readonly mesh: Mesh } | { readonly type: 'picture'; readonly picture: Picture };
 
 /** Brightness 0…1 of a picture, row by row from the top. */
 export interface Picture {
@@ -109,9 +110,13 @@ export function defineStep<const P extends Params>(step: StepKind<P>): StepKind<
 export function applyStep(kind: StepKind, values: Evaluated<Params>, mesh: Mesh, context: StepContext): Mesh {
   if (kind.group !== 'form' && mesh.connectivity.vertexCount === 0) return mesh;
   if (kind.needs === 'faces' && faceCount(mesh.connectivity) === 0)
-    throw new StepProblem(`${kind.title} works on faces, and here are only curves; put a step before it that makes a surface of them, such as Wires, Sweep or Extrude.`);
+    throw new StepProblem(
+      `${kind.title} works on faces, and here are only curves; put a step before it that makes a surface of them, such as Wires, Sweep or Extrude.`,
+    );
   if (kind.needs === 'curves' && !mesh.connectivity.curves)
-    throw new StepProblem(`${kind.title} works on curves, and there are none here; begin with an outline, a curve or a text, or put Edges to curves before it.`);
+    throw new StepProblem(
+      `${kind.title} works on curves, and there are none here; begin with an outline, a curve or a text, or put Edges to curves before it.`,
+    );
   return kind.evaluate(values, mesh, context);
 }
 
@@ -132,7 +137,9 @@ export const MAX_FACES = 2_000_000;
 
 export function checkFaces(faces: number, remedy: string): void {
   if (faces > MAX_FACES)
-    throw new StepProblem(`This would make ${formatCount(faces)} faces; the most is ${formatCount(MAX_FACES)}. ${remedy}`);
+    throw new StepProblem(
+      `This would make ${formatCount(faces)} faces; the most is ${formatCount(MAX_FACES)}. ${remedy}`,
+    );
 }
 
 /** "31k", "1.2M": counts at a glance. */

@@ -15,14 +15,30 @@ import { applyStep, brief, formatCount, StepProblem } from './step';
 
 const context = { clock: { frame: 0, frames: 100 }, detail: 'draft' as const };
 const empty = null as unknown as Mesh;
-const pillar = cylinder.evaluate({ radius: 1, height: 4, sides: 24, rows: 40, caps: true, capRings: 3 }, empty, context);
-const letter = stepKind('text').evaluate({ ...defaultsOf(stepKind('text').params), text: 'O' } as never, empty, context);
+const pillar = cylinder.evaluate(
+  { radius: 1, height: 4, sides: 24, rows: 40, caps: true, capRings: 3 },
+  empty,
+  context,
+);
+const letter = stepKind('text').evaluate(
+  { ...defaultsOf(stepKind('text').params), text: 'O' } as never,
+  empty,
+  context,
+);
 const noSubdivision = defaultsOf(subdivide.params) as unknown as Evaluated<typeof subdivide.params>;
 const ball = geodesic.evaluate({ radius: 1, frequency: 12 }, empty, context);
-const noisy = (over: Partial<Evaluated<typeof displace.params>> = {}) => ({ ...(defaultsOf(displace.params) as unknown as Evaluated<typeof displace.params>), ...over });
+const noisy = (over: Partial<Evaluated<typeof displace.params>> = {}) => ({
+  ...(defaultsOf(displace.params) as unknown as Evaluated<typeof displace.params>),
+  ...over,
+});
 
 describe('twist', () => {
-  const twisted = (over: object) => twist.evaluate({ ...defaultsOf(twist.params), angle: 90, axis: 'y', reach: 'form', length: 2, centre: 0, ...over } as never, pillar, context);
+  const twisted = (over: object) =>
+    twist.evaluate(
+      { ...defaultsOf(twist.params), angle: 90, axis: 'y', reach: 'form', length: 2, centre: 0, ...over } as never,
+      pillar,
+      context,
+    );
   it('turns each section by its share of the angle about the axis', () => {
     const out = twisted({ angle: 120 });
     for (let i = 0; i < pillar.positions.length; i += 3) {
@@ -36,7 +52,11 @@ describe('twist', () => {
   });
   it('keeps distances from the axis, and nearly the volume', () => {
     const out = twisted({ angle: 60 });
-    for (let i = 0; i < out.positions.length; i += 3) expect(Math.hypot(out.positions[i], out.positions[i + 2])).toBeCloseTo(Math.hypot(pillar.positions[i], pillar.positions[i + 2]), 5);
+    for (let i = 0; i < out.positions.length; i += 3)
+      expect(Math.hypot(out.positions[i], out.positions[i + 2])).toBeCloseTo(
+        Math.hypot(pillar.positions[i], pillar.positions[i + 2]),
+        5,
+      );
     expect(Math.abs(volume(out) / volume(pillar) - 1)).toBeLessThan(0.01);
   });
   it('over a length goes on beyond it; the centre does not turn', () => {
@@ -63,19 +83,25 @@ describe('displace', () => {
     for (let i = 0; i < ball.positions.length; i += 3) {
       expect(up.positions[i]).toBe(ball.positions[i]);
       expect(up.positions[i + 2]).toBe(ball.positions[i + 2]);
-      const cross = Math.hypot(out.positions[i] * ball.positions[i + 1] - out.positions[i + 1] * ball.positions[i], out.positions[i + 1] * ball.positions[i + 2] - out.positions[i + 2] * ball.positions[i + 1]);
+      const cross = Math.hypot(
+        out.positions[i] * ball.positions[i + 1] - out.positions[i + 1] * ball.positions[i],
+        out.positions[i + 1] * ball.positions[i + 2] - out.positions[i + 2] * ball.positions[i + 1],
+      );
       expect(cross).toBeLessThan(1e-6);
     }
   });
   it('by default neither swells nor shrinks a form: noise is centred on zero', () => {
     for (const noise of ['gradient', 'cellular', 'ridged']) {
-      const areas = Array.from({ length: 12 }, (_, seed) => displace.evaluate(noisy({ noise, height: 0.1, scale: 0.25, seed, direction: 'radial' }), ball, context));
+      const areas = Array.from({ length: 12 }, (_, seed) =>
+        displace.evaluate(noisy({ noise, height: 0.1, scale: 0.25, seed, direction: 'radial' }), ball, context),
+      );
       const mean = areas.reduce((s, m) => s + Math.cbrt(volume(m) / volume(ball)), 0) / areas.length;
       expect(Math.abs(mean - 1)).toBeLessThan(0.01);
     }
   });
   it('closes over the loop, and knows when it changes by itself', () => {
-    const at = (frame: number) => displace.evaluate(noisy({ rate: 1.7 }), ball, { ...context, clock: { frame, frames: 90 } }).positions;
+    const at = (frame: number) =>
+      displace.evaluate(noisy({ rate: 1.7 }), ball, { ...context, clock: { frame, frames: 90 } }).positions;
     expect(at(90)).toEqual(at(0));
     expect(at(45)).not.toEqual(at(0));
     expect(displace.changesByItself!(noisy({ rate: 1 }))).toBe(true);
@@ -85,23 +111,37 @@ describe('displace', () => {
 
 describe('subdivide and smooth', () => {
   it('use the level of the detail asked for', () => {
-    const faces = (detail: 'draft' | 'final') => faceCount(subdivide.evaluate({ ...noSubdivision, draftLevel: 0, finalLevel: 1 }, ball, { ...context, detail }).connectivity);
+    const faces = (detail: 'draft' | 'final') =>
+      faceCount(
+        subdivide.evaluate({ ...noSubdivision, draftLevel: 0, finalLevel: 1 }, ball, { ...context, detail })
+          .connectivity,
+      );
     expect(faces('draft')).toBe(2880);
     expect(faces('final')).toBe(8640);
   });
   it('refuse a level that would make too many faces, naming it', () => {
-    expect(() => subdivide.evaluate({ ...noSubdivision, draftLevel: 7, finalLevel: 7 }, ball, context)).toThrow(StepProblem);
-    expect(() => subdivide.evaluate({ ...noSubdivision, draftLevel: 7, finalLevel: 7 }, ball, context)).toThrow('Lower the draft level, now 7.');
+    expect(() => subdivide.evaluate({ ...noSubdivision, draftLevel: 7, finalLevel: 7 }, ball, context)).toThrow(
+      StepProblem,
+    );
+    expect(() => subdivide.evaluate({ ...noSubdivision, draftLevel: 7, finalLevel: 7 }, ball, context)).toThrow(
+      'Lower the draft level, now 7.',
+    );
   });
   it('order matters: smoothing after displacing is flatter than before', () => {
     const d = (m: Mesh) => displace.evaluate(noisy({ scale: 0.2, height: 0.3 }), m, context);
-    const s = (m: Mesh) => smooth.evaluate({ ...(defaultsOf(smooth.params) as unknown as Evaluated<typeof smooth.params>), iterations: 10, strength: 60 }, m, context);
+    const s = (m: Mesh) =>
+      smooth.evaluate(
+        { ...(defaultsOf(smooth.params) as unknown as Evaluated<typeof smooth.params>), iterations: 10, strength: 60 },
+        m,
+        context,
+      );
     expect(surfaceArea(s(d(ball)))).toBeLessThan(0.9 * surfaceArea(d(s(ball))));
   });
 });
 
 describe('place', () => {
-  const placed = (over: object) => place.evaluate({ shift: [0, 0, 0], turn: [0, 0, 0], size: 1, stretch: [1, 1, 1], ...over }, pillar, context);
+  const placed = (over: object) =>
+    place.evaluate({ shift: [0, 0, 0], turn: [0, 0, 0], size: 1, stretch: [1, 1, 1], ...over }, pillar, context);
   it('turns about x, then y, then z, as rotation matrices multiplied one after another do', () => {
     const [a, b, c] = [20, 50, -70].map((d) => (d * Math.PI) / 180);
     const out = placed({ turn: [20, 50, -70] });
@@ -115,7 +155,10 @@ describe('place', () => {
   });
   it('stretches along its own axes before it turns', () => {
     const out = placed({ stretch: [2, 1, 3], turn: [0, 90, 0], size: 2 });
-    for (let i = 0; i < 30; i += 3) [2 * 3 * pillar.positions[i + 2], 2 * pillar.positions[i + 1], -2 * 2 * pillar.positions[i]].forEach((x, k) => expect(out.positions[i + k]).toBeCloseTo(x, 4));
+    for (let i = 0; i < 30; i += 3)
+      [2 * 3 * pillar.positions[i + 2], 2 * pillar.positions[i + 1], -2 * 2 * pillar.positions[i]].forEach((x, k) =>
+        expect(out.positions[i + k]).toBeCloseTo(x, 4),
+      );
     expect(volume(out) / volume(pillar)).toBeCloseTo(8 * 6, 2);
   });
   it('sizes before it shifts', () => {
@@ -146,7 +189,10 @@ describe('every step', () => {
   it('works with its defaults, leaves its input alone, and sums itself up', () => {
     for (const kind of stepKinds) {
       // A ball has no edges to roll over.
-      const body = kind.kind === 'tumble' ? stepKind('box').evaluate(defaultsOf(stepKind('box').params) as never, ball, context) : ball;
+      const body =
+        kind.kind === 'tumble'
+          ? stepKind('box').evaluate(defaultsOf(stepKind('box').params) as never, ball, context)
+          : ball;
       const before = body.positions.slice();
       const values = defaultsOf(kind.params) as never;
       let out: Mesh | null = null;

@@ -46,7 +46,12 @@ export function within(direction: Triple, degrees: number, a: number, b: number)
 }
 
 /** Releases from a simple shape round a middle. */
-export function fromShape(kind: 'point' | 'disc' | 'ring' | 'ball' | 'box', middle: Triple, width: number, chance: (salt: number) => number): Origin {
+export function fromShape(
+  kind: 'point' | 'disc' | 'ring' | 'ball' | 'box',
+  middle: Triple,
+  width: number,
+  chance: (salt: number) => number,
+): Origin {
   let d: Triple = [0, 0, 0];
   if (kind === 'disc' || kind === 'ring') {
     const [r, a] = [kind === 'ring' ? 1 : Math.sqrt(chance(1)), TURN * chance(2)];
@@ -60,7 +65,10 @@ export function fromShape(kind: 'point' | 'disc' | 'ring' | 'ball' | 'box', midd
 
 /** Releases along the curves of a shape, evenly by length; the way out is along the curve. */
 export function fromCurves(mesh: Mesh, chance: (salt: number) => number): Origin | null {
-  const lines = polylinesOf(mesh.connectivity).map((line) => ({ line, path: pathAlong(mesh.positions, pointsOf(mesh.positions, line), line.closed, line.vertices[0]) }));
+  const lines = polylinesOf(mesh.connectivity).map((line) => ({
+    line,
+    path: pathAlong(mesh.positions, pointsOf(mesh.positions, line), line.closed, line.vertices[0]),
+  }));
   const total = lines.reduce((s, l) => s + l.path.length, 0);
   let s = chance(1) * total;
   for (const { path } of lines) {
@@ -85,7 +93,10 @@ export function fromSurface(mesh: Mesh, rest: Areas, chance: (salt: number) => n
   const normals = vertexNormals(mesh.connectivity, mesh.positions);
   const [a, b, c] = [0, 1, 2].map((k) => 3 * rest.corners[3 * t + k]);
   const mix = (q: Float32Array, k: number) => q[a + k] + u * (q[b + k] - q[a + k]) + w * (q[c + k] - q[a + k]);
-  return { at: [0, 1, 2].map((k) => mix(mesh.positions, k)) as Triple, out: unit([0, 1, 2].map((k) => mix(normals, k)) as Triple) };
+  return {
+    at: [0, 1, 2].map((k) => mix(mesh.positions, k)) as Triple,
+    out: unit([0, 1, 2].map((k) => mix(normals, k)) as Triple),
+  };
 }
 
 /** Chances of one particle: a number for each purpose, told by its slot. */

@@ -26,7 +26,9 @@ export function surface(mesh: Mesh): Hits {
   const at = (x: number, k: number) => Math.max(0, Math.min(n - 1, Math.floor((x - bounds.min[k]) / cell[k])));
   const cells = new Map<number, number[]>();
   const each = (low: number[], high: number[], visit: (key: number) => void) => {
-    for (let i = at(low[0], 0); i <= at(high[0], 0); i++) for (let j = at(low[1], 1); j <= at(high[1], 1); j++) for (let k = at(low[2], 2); k <= at(high[2], 2); k++) visit((i * n + j) * n + k);
+    for (let i = at(low[0], 0); i <= at(high[0], 0); i++)
+      for (let j = at(low[1], 1); j <= at(high[1], 1); j++)
+        for (let k = at(low[2], 2); k <= at(high[2], 2); k++) visit((i * n + j) * n + k);
   };
   for (let t = 0; t < triangles.length; t += 3) {
     const c = [0, 1, 2].map((q) => 3 * source[triangles[t + q]]);
@@ -44,7 +46,11 @@ export function surface(mesh: Mesh): Hits {
     if (low.some((x, k) => x > bounds.max[k]) || high.some((x, k) => x < bounds.min[k])) return Infinity;
     let best = Infinity;
     each(low, high, (key) => {
-      for (const t of cells.get(key) ?? []) best = Math.min(best, meeting(p, 3 * source[triangles[t]], 3 * source[triangles[t + 1]], 3 * source[triangles[t + 2]], a, b));
+      for (const t of cells.get(key) ?? [])
+        best = Math.min(
+          best,
+          meeting(p, 3 * source[triangles[t]], 3 * source[triangles[t + 1]], 3 * source[triangles[t + 2]], a, b),
+        );
     });
     return best;
   };

@@ -68,7 +68,13 @@ export function carriedPaths(births: readonly Birth[], current: Current, perLoop
   for (let i = 0; i < n; i++) (byGrid[first[i]] ??= []).push(i);
 
   /** One Runge–Kutta step of particles `who`, from the state at `from` to the next. */
-  const advance = (who: Int32Array, from: (i: number) => number, begin: (i: number) => number, step: (i: number) => number, field: (points: Float32Array, part: number) => Float32Array) => {
+  const advance = (
+    who: Int32Array,
+    from: (i: number) => number,
+    begin: (i: number) => number,
+    step: (i: number) => number,
+    field: (points: Float32Array, part: number) => Float32Array,
+  ) => {
     const m = who.length;
     if (m === 0) return;
     const x = new Float32Array(3 * m);
@@ -97,7 +103,8 @@ export function carriedPaths(births: readonly Birth[], current: Current, perLoop
         }
       }
     }
-    for (let j = 0; j < m; j++) for (let k = 0; k < 3; k++) states[from(who[j]) + 6 + k] = x[3 * j + k] + sum[3 * j + k];
+    for (let j = 0; j < m; j++)
+      for (let k = 0; k < 3; k++) states[from(who[j]) + 6 + k] = x[3 * j + k] + sum[3 * j + k];
   };
 
   /** The current at a time of its own for each particle, by the parabola through three moments of a step. */
@@ -116,11 +123,23 @@ export function carriedPaths(births: readonly Birth[], current: Current, perLoop
     const born = Int32Array.from(byGrid[g] ?? []);
     // From its birth each has a way of its own to the grid.
     const lead = (i: number) => g * h - births[i].time;
-    advance(born, (i) => offset[i], (i) => births[i].time, lead, (points, part) => between(points, g, (j) => 1 - (lead(born[j]) / h) * (1 - part)));
+    advance(
+      born,
+      (i) => offset[i],
+      (i) => births[i].time,
+      lead,
+      (points, part) => between(points, g, (j) => 1 - (lead(born[j]) / h) * (1 - part)),
+    );
     // One step beyond the last place wanted, for the velocity there.
     alive = alive.filter((i) => g <= first[i] + steps[i]).concat([...born]);
     const who = Int32Array.from(alive);
-    advance(who, (i) => offset[i] + 6 * (g - first[i] + 1), () => g * h, () => h, (points, part) => current(points, (g + part) * h));
+    advance(
+      who,
+      (i) => offset[i] + 6 * (g - first[i] + 1),
+      () => g * h,
+      () => h,
+      (points, part) => current(points, (g + part) * h),
+    );
   }
   return {
     at(i, age, out, velocity = true) {

@@ -22,12 +22,15 @@ const at = (paths: ReturnType<typeof freePaths>, i: number, age: number) => {
 };
 /** Way and speed of a particle's own flight along an axis, as streams show them. */
 const flown = (flight: Flight, age: number, k: number) => at(freePaths([born({ at: [0, 0, 0], flight })]), 0, age)[k];
-const speedAt = (flight: Flight, age: number, k: number) => at(freePaths([born({ at: [0, 0, 0], flight })]), 0, age)[3 + k];
-const each = (field: (x: number, y: number, z: number, t: number) => readonly [number, number, number]) => (points: Float32Array, time: number) => {
-  const out = new Float32Array(points.length);
-  for (let i = 0; i < points.length; i += 3) out.set(field(points[i], points[i + 1], points[i + 2], time), i);
-  return out;
-};
+const speedAt = (flight: Flight, age: number, k: number) =>
+  at(freePaths([born({ at: [0, 0, 0], flight })]), 0, age)[3 + k];
+const each =
+  (field: (x: number, y: number, z: number, t: number) => readonly [number, number, number]) =>
+  (points: Float32Array, time: number) => {
+    const out = new Float32Array(points.length);
+    for (let i = 0; i < points.length; i += 3) out.set(field(points[i], points[i + 1], points[i + 2], time), i);
+    return out;
+  };
 
 describe('flight with drag, against its closed solution', () => {
   it('comes to rest at v/d, falls with g/d in the end, and is a parabola without drag', () => {
@@ -62,7 +65,11 @@ describe('flight with drag, against its closed solution', () => {
 describe('paths in a current, against fields with known solutions', () => {
   it('uniform rotation carries round a circle, back to where it set out', () => {
     const w = 2 * Math.PI;
-    const paths = carriedPaths([born(), born({ time: 0.3137, at: [0, 0, 2] })], each((x, _y, z) => [-w * z, 0, w * x]), 96);
+    const paths = carriedPaths(
+      [born(), born({ time: 0.3137, at: [0, 0, 2] })],
+      each((x, _y, z) => [-w * z, 0, w * x]),
+      96,
+    );
     for (const age of [0, 0.1, 0.25, 0.6137, 1]) {
       const p = at(paths, 0, age);
       expect(Math.hypot(p[0] - Math.cos(w * age), p[2] - Math.sin(w * age))).toBeLessThan(2e-5);
@@ -71,23 +78,55 @@ describe('paths in a current, against fields with known solutions', () => {
     }
   });
   it('shear carries along by height: x = x₀ + k·y·t, exactly', () => {
-    const p = at(carriedPaths([born({ at: [0, 0.5, 0] })], each((_x, y) => [4 * y, 0, 0]), 24), 0, 0.777);
+    const p = at(
+      carriedPaths(
+        [born({ at: [0, 0.5, 0] })],
+        each((_x, y) => [4 * y, 0, 0]),
+        24,
+      ),
+      0,
+      0.777,
+    );
     expect(p[0]).toBeCloseTo(4 * 0.5 * 0.777, 5);
   });
   it('a wind that changes over the loop carries by its integral', () => {
-    const p = at(carriedPaths([born({ time: 0.2, at: [0, 0, 0] })], each((_x, _y, _z, t) => [Math.cos(2 * Math.PI * t), 0, 0]), 48), 0, 0.5);
+    const p = at(
+      carriedPaths(
+        [born({ time: 0.2, at: [0, 0, 0] })],
+        each((_x, _y, _z, t) => [Math.cos(2 * Math.PI * t), 0, 0]),
+        48,
+      ),
+      0,
+      0.5,
+    );
     expect(p[0]).toBeCloseTo((Math.sin(2 * Math.PI * 0.7) - Math.sin(2 * Math.PI * 0.2)) / (2 * Math.PI), 3);
   });
   it('own flight and current add up', () => {
     const flight = { speed: [0, 2, 0], gravity: [0, -1, 0], drag: 0.5 } as const;
-    const p = at(carriedPaths([born({ flight })], each(() => [3, 0, 0]), 24), 0, 0.9);
+    const p = at(
+      carriedPaths(
+        [born({ flight })],
+        each(() => [3, 0, 0]),
+        24,
+      ),
+      0,
+      0.9,
+    );
     expect(p[0]).toBeCloseTo(1 + 2.7, 5);
     expect(p[1]).toBeCloseTo(flown(flight, 0.9, 1), 5);
   });
   it('are of fourth order: half the step leaves a sixteenth of the error', () => {
     const w = 2 * Math.PI;
     const error = (n: number) => {
-      const p = at(carriedPaths([born()], each((x, _y, z) => [-w * z, 0, w * x]), n), 0, 1);
+      const p = at(
+        carriedPaths(
+          [born()],
+          each((x, _y, z) => [-w * z, 0, w * x]),
+          n,
+        ),
+        0,
+        1,
+      );
       return Math.hypot(p[0] - 1, p[2]);
     };
     const ratio = error(12) / error(24);
@@ -120,16 +159,43 @@ describe('schedules', () => {
   });
 });
 
-const stream = (over: object = {}) => newStep('stream', { count: 30, sizeSpread: 0, growIn: 0, growOut: 0, turned: 'no', ...over });
-const piece = (frames: number, fps: number, ...steps: ReturnType<typeof newStep>[]): Piece => ({ ...newPiece(), loop: { frames, fps }, ribbons: [{ ...newRibbon('platonic', 0), steps: [newStep('platonic', { radius: 0.05 }), ...steps] }] });
-const shape = (p: Piece, frame: number) => evaluateRibbon(linkPiece(p).ribbons[0], p.loop, frame, 'draft', new MeshCache()).mesh;
-const sorted = (p: ArrayLike<number>) => Array.from({ length: p.length / 3 }, (_, i) => [p[3 * i], p[3 * i + 1], p[3 * i + 2]]).sort((a, b) => a[0] - b[0] || a[1] - b[1]);
+const stream = (over: object = {}) =>
+  newStep('stream', { count: 30, sizeSpread: 0, growIn: 0, growOut: 0, turned: 'no', ...over });
+const piece = (frames: number, fps: number, ...steps: ReturnType<typeof newStep>[]): Piece => ({
+  ...newPiece(),
+  loop: { frames, fps },
+  ribbons: [{ ...newRibbon('platonic', 0), steps: [newStep('platonic', { radius: 0.05 }), ...steps] }],
+});
+const shape = (p: Piece, frame: number) =>
+  evaluateRibbon(linkPiece(p).ribbons[0], p.loop, frame, 'draft', new MeshCache()).mesh;
+const sorted = (p: ArrayLike<number>) =>
+  Array.from({ length: p.length / 3 }, (_, i) => [p[3 * i], p[3 * i + 1], p[3 * i + 2]]).sort(
+    (a, b) => a[0] - b[0] || a[1] - b[1],
+  );
 
 describe('a stream', () => {
   it('of 150 frames at 30 a second equals, from its first frame on, what a plain simulation shows at frames 300 and 450', () => {
     const every = 5;
     const flow = 1.2;
-    const p = piece(150, 30, stream({ by: 'every', every, from: 'ball', life: 1.3, current: 'curl', flow: 1.2, flowScale: 1.1, flowRate: 0.7, drag: 1.5, fall: -0.8, cone: 0, speed: 2, speedSpread: 0 }));
+    const p = piece(
+      150,
+      30,
+      stream({
+        by: 'every',
+        every,
+        from: 'ball',
+        life: 1.3,
+        current: 'curl',
+        flow: 1.2,
+        flowScale: 1.1,
+        flowRate: 0.7,
+        drag: 1.5,
+        fall: -0.8,
+        cone: 0,
+        speed: 2,
+        speedSpread: 0,
+      }),
+    );
     // Places of birth are what the stream shows at the moments of birth; from there on a plain forward
     // simulation goes its own way, step by step, from nothing at frame 0.
     const first = Array.from({ length: 150 / every }, (_, slot) => {
@@ -144,12 +210,23 @@ describe('a stream', () => {
     for (let f = 0; f <= 450; f++) {
       living = living.filter((q) => q.age < 1.3 - 1e-9);
       if (f % every === 0) living.push({ x: [...first[(f / every) % 30]], v: [0, 2, 0], age: 0 });
-      if (f === 300 || f === 450) seen.set(f, living.map((q) => q.x.slice()).sort((a, b) => a[0] - b[0] || a[1] - b[1]));
+      if (f === 300 || f === 450)
+        seen.set(
+          f,
+          living.map((q) => q.x.slice()).sort((a, b) => a[0] - b[0] || a[1] - b[1]),
+        );
       const h = 1 / 150 / parts;
       for (let s = 0; s < parts; s++) {
         // The midpoint rule, for all at once.
-        const u = (x: readonly number[][], t: number) => curlCurrent({ scale: 1.1, octaves: 1, seed: 0, rate: 0.7 }, { frame: t, frames: 150 })(Float32Array.from(x.flat()));
-        const now = u(living.map((q) => q.x), f + s / parts);
+        const u = (x: readonly number[][], t: number) =>
+          curlCurrent(
+            { scale: 1.1, octaves: 1, seed: 0, rate: 0.7 },
+            { frame: t, frames: 150 },
+          )(Float32Array.from(x.flat()));
+        const now = u(
+          living.map((q) => q.x),
+          f + s / parts,
+        );
         const half = living.map((q, i) => q.x.map((x, k) => x + (h / 2) * (q.v[k] + flow * now[3 * i + k])));
         const middle = u(half, f + (s + 0.5) / parts);
         living.forEach((q, i) => {
@@ -164,23 +241,45 @@ describe('a stream', () => {
     for (const there of seen.values()) {
       expect(there).toHaveLength(ours.length);
       // Every place of one has its like in the other; 2 mm of some 3 m.
-      for (const a of there) expect(Math.min(...ours.map((b) => Math.hypot(...a.map((x, k) => x - b[k]))))).toBeLessThan(0.002);
+      for (const a of there)
+        expect(Math.min(...ours.map((b) => Math.hypot(...a.map((x, k) => x - b[k]))))).toBeLessThan(0.002);
     }
     seen.get(300)!.forEach((a, i) => a.forEach((x, k) => expect(x).toBeCloseTo(seen.get(450)![i][k], 6)));
   }, 60_000);
   it('is the same at f = 0 and f = N, in any order, for lives of many loops', () => {
     for (const life of [0.2, 1, 2.7]) {
-      const p = piece(48, 24, stream({ life, current: 'curl', turned: 'tumble', growIn: 20, growOut: 30, tinted: true }));
+      const p = piece(
+        48,
+        24,
+        stream({ life, current: 'curl', turned: 'tumble', growIn: 20, growOut: 30, tinted: true }),
+      );
       expect(closureOf(shape(p, 0), shape(p, 48)).how).toBe('exact');
       expect(closureOf(shape(p, 0), shape(p, 17)).how).toBe('open');
     }
   });
   it('shows as many as live: those released in a life', () => {
     expect(shape(piece(60, 30, stream({ count: 30, life: 1.5 })), 10).copies!.source).toHaveLength(45);
-    expect(shape(piece(60, 30, stream({ by: 'every', every: 15, burst: 3, life: 1 })), 10).copies!.source).toHaveLength(12);
+    expect(shape(piece(60, 30, stream({ by: 'every', every: 15, burst: 3, life: 1 })), 10).copies!.source).toHaveLength(
+      12,
+    );
   });
   it('stays on a floor for its time, and then is gone', () => {
-    const p = piece(100, 25, stream({ count: 1, from: 'point', source: [0, 1, 0], speed: 0, fall: 8, life: 5, ground: 'level', floor: 0, stays: 0.25, direction: [1, 0, 0] }));
+    const p = piece(
+      100,
+      25,
+      stream({
+        count: 1,
+        from: 'point',
+        source: [0, 1, 0],
+        speed: 0,
+        fall: 8,
+        life: 5,
+        ground: 'level',
+        floor: 0,
+        stays: 0.25,
+        direction: [1, 0, 0],
+      }),
+    );
     const y = (frame: number) => [...centresOf(shape(p, frame).copies!)][1];
     // ½·8·t² = 1 at half a loop.
     expect(y(25)).toBeCloseTo(1 - 0.5 * 8 * 0.25 ** 2, 3);

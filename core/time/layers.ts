@@ -34,7 +34,8 @@ function added(a: Prepared, b: Prepared): Prepared {
   };
   return {
     course,
-    base: (clock) => (course.open ? totalOf(a, clock) + totalOf(b, clock) : baseOver(a, clock, loops) + baseOver(b, clock, loops)),
+    base: (clock) =>
+      course.open ? totalOf(a, clock) + totalOf(b, clock) : baseOver(a, clock, loops) + baseOver(b, clock, loops),
     speed: (clock) => a.speed(clock) + b.speed(clock),
   };
 }
@@ -44,15 +45,26 @@ function multiplied(a: Prepared, b: Prepared): Prepared {
   // What gains each loop and is multiplied by what changes comes back nowhere.
   const open = a.course.open || b.course.open || a.course.adds !== 0 || b.course.adds !== 0;
   return {
-    course: { turns, adds: 0, by: a.course.by === 'proof' && b.course.by === 'proof' ? 'proof' : 'measure', open, sharp: a.course.sharp || b.course.sharp },
+    course: {
+      turns,
+      adds: 0,
+      by: a.course.by === 'proof' && b.course.by === 'proof' ? 'proof' : 'measure',
+      open,
+      sharp: a.course.sharp || b.course.sharp,
+    },
     base: (clock) => totalOf(a, clock) * totalOf(b, clock),
     speed: (clock) => a.speed(clock) * totalOf(b, clock) + totalOf(a, clock) * b.speed(clock),
   };
 }
 
 /** Layers laid on a motion, one after the other, each on all that stands before it. */
-export function withLayers(inner: Prepared, layers: readonly LayerDoc[] | undefined, prepare: (motion: LayerDoc['motion']) => Prepared): Prepared {
+export function withLayers(
+  inner: Prepared,
+  layers: readonly LayerDoc[] | undefined,
+  prepare: (motion: LayerDoc['motion']) => Prepared,
+): Prepared {
   let out = inner;
-  for (const layer of layers ?? []) if (layer.on) out = (layer.how === 'add' ? added : multiplied)(out, prepare(layer.motion));
+  for (const layer of layers ?? [])
+    if (layer.on) out = (layer.how === 'add' ? added : multiplied)(out, prepare(layer.motion));
   return out;
 }

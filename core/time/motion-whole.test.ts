@@ -10,15 +10,22 @@ const N = 128;
 const at = (m: MotionDoc, frame: number, frames = N) => evaluateNumber(m, { frame, frames });
 const sine: MotionDoc = { motion: 'wave', shape: 'sine', width: 50, low: -1, high: 1, turns: 1, phase: 0, rest: 0 };
 const RANGE = { soft: [-10, 10] as const, min: -1000, max: 1000, integer: false };
-const some = (count: number, target: Parameters<Dice['layered']>[0] = RANGE) => Array.from({ length: count }, (_, seed) => new Dice(seed * 13 + 7).layered(target));
+const some = (count: number, target: Parameters<Dice['layered']>[0] = RANGE) =>
+  Array.from({ length: count }, (_, seed) => new Dice(seed * 13 + 7).layered(target));
 
 describe('any closed motion', () => {
   it('agrees at f and f + N bit for bit at whole frames', () => {
-    for (const m of some(250)) for (const f of [0, 1, 31, 100]) for (const loops of [1, -1, 3]) expect(at(m, f + loops * N), JSON.stringify(m)).toBe(at(m, f));
+    for (const m of some(250))
+      for (const f of [0, 1, 31, 100])
+        for (const loops of [1, -1, 3]) expect(at(m, f + loops * N), JSON.stringify(m)).toBe(at(m, f));
   });
   it('that turns an angle agrees as an angle', () => {
     const cyclic = 360;
-    for (const m of some(150, { ...RANGE, soft: [-180, 180], cyclic })) for (const f of [0, 5, 77]) expect(evaluateNumber(m, { frame: f + N, frames: N }, cyclic) % 360, JSON.stringify(m)).toBe(evaluateNumber(m, { frame: f, frames: N }, cyclic) % 360);
+    for (const m of some(150, { ...RANGE, soft: [-180, 180], cyclic }))
+      for (const f of [0, 5, 77])
+        expect(evaluateNumber(m, { frame: f + N, frames: N }, cyclic) % 360, JSON.stringify(m)).toBe(
+          evaluateNumber(m, { frame: f, frames: N }, cyclic) % 360,
+        );
   });
   it('has the derivative that central differences give, away from corners', () => {
     let compared = 0;
@@ -39,7 +46,10 @@ describe('any closed motion', () => {
     const fft = new FFT(size);
     for (const m of some(60)) {
       const out = fft.createComplexArray();
-      fft.realTransform(out, Array.from({ length: size }, (_, f) => at(m, f)));
+      fft.realTransform(
+        out,
+        Array.from({ length: size }, (_, f) => at(m, f)),
+      );
       let [on, off] = [0, 0];
       for (let k = 1; k < size / 2; k++) {
         const energy = out[2 * k] ** 2 + out[2 * k + 1] ** 2;
@@ -84,7 +94,10 @@ describe('timing', () => {
 
 describe('layers', () => {
   it('act in their order: (a + b) · c is not a · c + b', () => {
-    const [b, c]: MotionDoc[] = [{ ...sine, turns: 2, low: 0, high: 3 }, { ...sine, turns: 3, low: 0, high: 2 }];
+    const [b, c]: MotionDoc[] = [
+      { ...sine, turns: 2, low: 0, high: 3 },
+      { ...sine, turns: 3, low: 0, high: 2 },
+    ];
     const add = { how: 'add' as const, on: true, motion: b };
     const times = { how: 'multiply' as const, on: true, motion: c };
     for (const f of [3, 50, 99]) {
@@ -94,22 +107,43 @@ describe('layers', () => {
     }
   });
   it('the period is the least common multiple; a turning angle times a swing never closes', () => {
-    expect(courseOf({ ...sine, turns: 0.5, layers: [{ how: 'add', on: true, motion: { ...sine, turns: 1 / 3 } }] }, N).turns.den).toBe(6);
-    expect(courseOf({ motion: 'keys', adds: 360, keys: [{ at: 0, value: 0, to: 'linear' }], layers: [{ how: 'multiply', on: true, motion: sine }] }, N).open).toBe(true);
+    expect(
+      courseOf({ ...sine, turns: 0.5, layers: [{ how: 'add', on: true, motion: { ...sine, turns: 1 / 3 } }] }, N).turns
+        .den,
+    ).toBe(6);
+    expect(
+      courseOf(
+        {
+          motion: 'keys',
+          adds: 360,
+          keys: [{ at: 0, value: 0, to: 'linear' }],
+          layers: [{ how: 'multiply', on: true, motion: sine }],
+        },
+        N,
+      ).open,
+    ).toBe(true);
   });
 });
 
 describe('a spring', () => {
-  const respond = (driver: MotionDoc, swings: number, damping: number) => springResponse(prepareNumber(driver, N), { swings, damping }, N);
+  const respond = (driver: MotionDoc, swings: number, damping: number) =>
+    springResponse(prepareNumber(driver, N), { swings, damping }, N);
   it('answers a sine with the textbook amplitude and phase of a driven damped oscillator', () => {
     // Steady state of x″ + 2ζω₀x′ + ω₀²x = ω₀² sin ωt: |H| = 1/√((1−r²)² + (2ζr)²), lag atan2(2ζr, 1−r²), r = ω/ω₀
     // (any textbook on vibration, e.g. Den Hartog, Mechanical Vibrations, ch. 2).
-    for (const [turns, swings, zeta] of [[1, 3, 0.3], [2, 2, 0.2], [5, 2.5, 0.7], [1, 4, 1], [3, 2, 1.6]]) {
+    for (const [turns, swings, zeta] of [
+      [1, 3, 0.3],
+      [2, 2, 0.2],
+      [5, 2.5, 0.7],
+      [1, 4, 1],
+      [3, 2, 1.6],
+    ]) {
       const r = turns / swings;
       const gain = 1 / Math.hypot(1 - r * r, 2 * zeta * r);
       const lag = Math.atan2(2 * zeta * r, 1 - r * r);
       const x = respond({ ...sine, turns }, swings, zeta);
-      for (let f = 0; f < N; f += 9) expect(x.base({ frame: f, frames: N })).toBeCloseTo(gain * Math.sin((2 * Math.PI * turns * f) / N - lag), 4);
+      for (let f = 0; f < N; f += 9)
+        expect(x.base({ frame: f, frames: N })).toBeCloseTo(gain * Math.sin((2 * Math.PI * turns * f) / N - lag), 4);
     }
   });
   it('agrees with a long forward integration (Runge–Kutta, sixty loops from rest)', () => {
@@ -141,18 +175,32 @@ describe('a spring', () => {
     expect(x.speed({ frame: N, frames: N })).toBe(x.speed({ frame: 0, frames: N }));
     expect(x.base({ frame: N - 1e-6, frames: N })).toBeCloseTo(x.base({ frame: 0, frames: N }), 4);
     const spin = respond({ motion: 'keys', adds: 360, keys: [{ at: 0, value: 0, to: 'linear' }] }, 2, 0.5);
-    for (const f of [0, 30, 127, 300]) expect(totalOf(spin, { frame: f, frames: N })).toBeCloseTo((360 * f) / N - 360 * (1 / (4 * Math.PI)), 6);
+    for (const f of [0, 30, 127, 300])
+      expect(totalOf(spin, { frame: f, frames: N })).toBeCloseTo((360 * f) / N - 360 * (1 / (4 * Math.PI)), 6);
   });
 });
 
 describe('stairs', () => {
-  const stairs = (over: object): MotionDoc => ({ motion: 'stairs', from: 0, adds: 360, count: 4, way: 'ease', rest: 10, returns: 'on', ...over });
+  const stairs = (over: object): MotionDoc => ({
+    motion: 'stairs',
+    from: 0,
+    adds: 360,
+    count: 4,
+    way: 'ease',
+    rest: 10,
+    returns: 'on',
+    ...over,
+  });
   it('four quarter turns of 30 frames each (common practice): at each landing a quarter more, resting before the next', () => {
-    expect([0, 30, 60, 90, 120].map((f) => evaluateNumber(stairs({}), { frame: f, frames: 120 }))).toEqual([0, 90, 180, 270, 360]);
+    expect([0, 30, 60, 90, 120].map((f) => evaluateNumber(stairs({}), { frame: f, frames: 120 }))).toEqual([
+      0, 90, 180, 270, 360,
+    ]);
     for (const f of [27, 28.5, 29.9]) expect(evaluateNumber(stairs({}), { frame: f, frames: 120 })).toBe(90);
   });
   it('at once is a staircase; coming back closes', () => {
-    expect([0, 29, 30, 95].map((f) => evaluateNumber(stairs({ way: 'hold' }), { frame: f, frames: 120 }))).toEqual([0, 0, 90, 270]);
+    expect([0, 29, 30, 95].map((f) => evaluateNumber(stairs({ way: 'hold' }), { frame: f, frames: 120 }))).toEqual([
+      0, 0, 90, 270,
+    ]);
     const back = stairs({ returns: 'back', adds: 10, rest: 0, way: 'linear' });
     expect([0, 30, 60, 90, 120].map((f) => evaluateNumber(back, { frame: f, frames: 120 }))).toEqual([0, 5, 10, 5, 0]);
   });

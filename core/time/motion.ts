@@ -72,7 +72,11 @@ export function closedCourse(turns: Rational = WHOLE, sharp = false): Course {
  */
 export function swingAround(value: number, param: MotionTarget): { low: number; high: number } {
   const span = param.soft[1] - param.soft[0];
-  const wanted = param.cyclic ? param.cyclic / 12 : value === 0 ? span / 10 : Math.min(span / 5, Math.max(span / 100, Math.abs(value) / 3));
+  const wanted = param.cyclic
+    ? param.cyclic / 12
+    : value === 0
+      ? span / 10
+      : Math.min(span / 5, Math.max(span / 100, Math.abs(value) / 3));
   const reach = param.integer ? Math.max(1, wanted) : wanted;
   const round = (x: number) => (param.integer ? Math.round(x) : Number(x.toPrecision(3)));
   let low = round(value - reach);

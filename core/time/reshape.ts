@@ -59,14 +59,23 @@ export function scaledValue(value: NumberValue, factor: number, limits: Limits):
   const rise = (x: number) => Number((x * factor).toFixed(6));
   const tangent = (t: readonly [number, number] | undefined) => t && ([t[0], rise(t[1])] as const);
   // What is added grows along; what is multiplied with it stays.
-  const layers = value.layers && { layers: value.layers.map((l): LayerDoc => (l.how === 'add' ? { ...l, motion: scaledValue(l.motion, factor, [-1e9, 1e9]) as MotionDoc } : l)) };
+  const layers = value.layers && {
+    layers: value.layers.map((l): LayerDoc =>
+      l.how === 'add' ? { ...l, motion: scaledValue(l.motion, factor, [-1e9, 1e9]) as MotionDoc } : l,
+    ),
+  };
   const base = { ...value, ...layers };
   switch (value.motion) {
     case 'keys':
       return {
         ...base,
         adds: rise(m.adds as number),
-        keys: (value.keys as readonly KeyDoc[]).map((k) => ({ ...k, value: hold(k.value * factor), ...(k.in ? { in: tangent(k.in) } : {}), ...(k.out ? { out: tangent(k.out) } : {}) })),
+        keys: (value.keys as readonly KeyDoc[]).map((k) => ({
+          ...k,
+          value: hold(k.value * factor),
+          ...(k.in ? { in: tangent(k.in) } : {}),
+          ...(k.out ? { out: tangent(k.out) } : {}),
+        })),
       };
     case 'stairs':
       return { ...base, from: hold((m.from as number) * factor), adds: rise(m.adds as number) };

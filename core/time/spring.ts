@@ -58,7 +58,11 @@ export function periodicResponse(drive: Float64Array, h: number, spring: Spring)
 }
 
 /** The state that a whole period leads back to: one period is an affine map, w from rest, and (I − Φ)⁻¹w is its fixed point. */
-function periodicStart(advance: (i: number, x: number, v: number) => [number, number], count: number, all: readonly number[]): [number, number] {
+function periodicStart(
+  advance: (i: number, x: number, v: number) => [number, number],
+  count: number,
+  all: readonly number[],
+): [number, number] {
   let [wx, wv] = [0, 0];
   for (let i = 0; i < count; i++) [wx, wv] = advance(i, wx, wv);
   const [a, b, c, d] = [1 - all[0], -all[1], -all[2], 1 - all[3]];
@@ -115,10 +119,15 @@ export function springResponse(driver: Prepared, spring: Spring, frames: number)
     const p = particular(i);
     const [dx, dv] = [states[2 * i] - p.x, states[2 * i + 1] - p.m];
     const m = propagator(omega, zeta, tau);
-    return { x: p.x + p.m * tau + m[0] * dx + m[1] * dv + perLoop * (place - lag), v: p.m + m[2] * dx + m[3] * dv + perLoop };
+    return {
+      x: p.x + p.m * tau + m[0] * dx + m[1] * dv + perLoop * (place - lag),
+      v: p.m + m[2] * dx + m[3] * dv + perLoop,
+    };
   };
   return {
-    course: course.open ? { ...course, sharp: false } : { ...closedCourse(course.turns), adds: course.adds, by: course.by },
+    course: course.open
+      ? { ...course, sharp: false }
+      : { ...closedCourse(course.turns), adds: course.adds, by: course.by },
     base: (clock) => at(clock).x,
     speed: (clock) => at(clock).v / frames,
   };

@@ -42,7 +42,13 @@ export function withTiming(inner: Prepared, timing: TimingDoc | undefined): Prep
   const g = gcd(q, times);
   const periods = times / g;
   const turns = returns ? rational(times) : rational(sign * course.turns.num * (times / g), q / g);
-  const outer: Course = { ...course, turns, adds: returns ? 0 : sign * course.adds * periods, open: course.open && !returns, sharp: course.sharp || way === 'there' };
+  const outer: Course = {
+    ...course,
+    turns,
+    adds: returns ? 0 : sign * course.adds * periods,
+    open: course.open && !returns,
+    sharp: course.sharp || way === 'there',
+  };
   const period = q / g;
 
   const warp = (clock: Clock): { clock: Clock; rate: number } => {
@@ -57,7 +63,10 @@ export function withTiming(inner: Prepared, timing: TimingDoc | undefined): Prep
       const [v, dv] = back(fract(times * p), way === 'sway');
       return { clock: { frame: v * frames, frames }, rate: dv * times * dp };
     }
-    return { clock: { frame: sign * times * p * frames, frames, loops: sign * times * cycles }, rate: sign * times * dp };
+    return {
+      clock: { frame: sign * times * p * frames, frames, loops: sign * times * cycles },
+      rate: sign * times * dp,
+    };
   };
   return {
     course: outer,

@@ -25,7 +25,10 @@ export function prepareMotion(doc: MotionDoc, frames: number): Prepared {
   const text = `${frames}|${JSON.stringify(doc)}`;
   let prepared = byText.get(text);
   if (!prepared) {
-    const plain = withTiming(motionKind(doc.motion).prepare(doc as never, frames, (value) => prepareNumber(value, frames)), doc.timing);
+    const plain = withTiming(
+      motionKind(doc.motion).prepare(doc as never, frames, (value) => prepareNumber(value, frames)),
+      doc.timing,
+    );
     prepared = withLayers(plain, doc.layers, (layer) => prepareMotion(layer, frames));
     if (byText.size >= MOST_TEXTS) byText.clear();
     byText.set(text, prepared);
@@ -66,7 +69,11 @@ export function turnsOf(value: NumberValue, frames = 100): Rational {
 
 /** Whether a value of this course is the same, or the same angle, after one loop. */
 export function closes(course: Course, cyclic?: number): boolean {
-  return !course.open && course.turns.den === 1 && (course.adds === 0 || (cyclic !== undefined && course.adds % cyclic === 0));
+  return (
+    !course.open &&
+    course.turns.den === 1 &&
+    (course.adds === 0 || (cyclic !== undefined && course.adds % cyclic === 0))
+  );
 }
 
 /** A moving or still number as something prepared. */

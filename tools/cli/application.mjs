@@ -6,21 +6,34 @@ import { Stop } from './say.mjs';
 
 /** Migrates the database; gives an empty one the demo pieces if asked. */
 export async function prepareDatabase(url, demo) {
-  const done = await runProgram(path.join(BIN, 'tsx'), [path.join(WEB, 'server/prepare.ts'), ...(demo ? ['--demo'] : [])], {
-    cwd: ROOT, quiet: true, env: { ...process.env, DATABASE_URL: url },
-  });
-  if (done.status !== 0) throw new Stop(`The database could not be brought up to date:\n${done.output.trim().split('\n').slice(-12).join('\n')}`);
+  const done = await runProgram(
+    path.join(BIN, 'tsx'),
+    [path.join(WEB, 'server/prepare.ts'), ...(demo ? ['--demo'] : [])],
+    {
+      cwd: ROOT,
+      quiet: true,
+      env: { ...process.env, DATABASE_URL: url },
+    },
+  );
+  if (done.status !== 0)
+    throw new Stop(
+      `The database could not be brought up to date:\n${done.output.trim().split('\n').slice(-12).join('\n')}`,
+    );
 }
 
 /** Serves the production build on loopback; resolves when it answers. */
 export async function serve(url, port) {
   let log = '';
-  const child = spawn(process.execPath, [path.join(ROOT, 'node_modules/next/dist/bin/next'), 'start', '-H', '127.0.0.1', '-p', `${port}`], {
-    cwd: WEB,
-    detached: true,
-    stdio: ['ignore', 'pipe', 'pipe'],
-    env: { ...process.env, DATABASE_URL: url, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1' },
-  });
+  const child = spawn(
+    process.execPath,
+    [path.join(ROOT, 'node_modules/next/dist/bin/next'), 'start', '-H', '127.0.0.1', '-p', `${port}`],
+    {
+      cwd: WEB,
+      detached: true,
+      stdio: ['ignore', 'pipe', 'pipe'],
+      env: { ...process.env, DATABASE_URL: url, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1' },
+    },
+  );
   const keep = (d) => {
     log = (log + d).slice(-20_000);
     if (process.env.MAYPOLE_LOG) process.stderr.write(d);
@@ -32,11 +45,20 @@ export async function serve(url, port) {
   const address = `http://127.0.0.1:${port}`;
   const up = await waitFor(async () => {
     if (ended) return true;
-    return fetch(`${address}/api/health`).then((r) => r.ok, () => false);
+    return fetch(`${address}/api/health`).then(
+      (r) => r.ok,
+      () => false,
+    );
   }, 60_000);
   if (!up || ended) {
     await endProcess(child.pid);
     throw new Stop(`The application did not start:\n${log.trim().split('\n').slice(-12).join('\n')}`);
   }
-  return { address, pid: child.pid, onExit: (fn) => child.on('exit', fn), log: () => log, stop: () => endProcess(child.pid) };
+  return {
+    address,
+    pid: child.pid,
+    onExit: (fn) => child.on('exit', fn),
+    log: () => log,
+    stop: () => endProcess(child.pid),
+  };
 }

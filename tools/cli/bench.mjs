@@ -5,6 +5,8 @@ import { runProgram } from './processes.mjs';
 
 export async function run(args) {
   await ensureNpm();
-  const { status } = await runProgram(path.join(BIN, 'tsx'), [path.join(ROOT, 'bench/main.ts'), ...args], { cwd: ROOT });
+  const { status } = await runProgram(path.join(BIN, 'tsx'), [path.join(ROOT, 'bench/main.ts'), ...args], {
+    cwd: ROOT,
+  });
   process.exitCode = status;
 }

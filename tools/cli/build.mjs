@@ -12,14 +12,24 @@ function sources(folder) {
   return readdirSync(folder, { withFileTypes: true }).flatMap((entry) => {
     if (SKIP.has(entry.name)) return [];
     const full = path.join(folder, entry.name);
-    return entry.isDirectory() ? sources(full) : /\.(ts|tsx|css|json|svg|woff2)$/.test(entry.name) && !/\.test\.ts$/.test(entry.name) && entry.name !== 'next-env.d.ts' ? [full] : [];
+    return entry.isDirectory()
+      ? sources(full)
+      : /\.(ts|tsx|css|json|svg|woff2)$/.test(entry.name) &&
+          !/\.test\.ts$/.test(entry.name) &&
+          entry.name !== 'next-env.d.ts'
+        ? [full]
+        : [];
   });
 }
 
 /** A fingerprint of everything the build is made from. */
 function sourceHash() {
   const hash = createHash('sha256');
-  for (const file of [...sources(path.join(ROOT, 'core')), ...sources(WEB), path.join(ROOT, 'package-lock.json')].sort()) {
+  for (const file of [
+    ...sources(path.join(ROOT, 'core')),
+    ...sources(WEB),
+    path.join(ROOT, 'package-lock.json'),
+  ].sort()) {
     hash.update(path.relative(ROOT, file)).update('\0').update(readFileSync(file)).update('\0');
   }
   return hash.digest('hex');
@@ -31,9 +41,17 @@ export async function ensureBuild() {
   const hash = sourceHash();
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === hash) return;
   const running = runningInstance();
-  if (running) throw new Stop(`Maypole runs at ${running.address} from the build that is to be replaced; end it with ./maypole stop, then try again.`);
+  if (running)
+    throw new Stop(
+      `Maypole runs at ${running.address} from the build that is to be replaced; end it with ./maypole stop, then try again.`,
+    );
   say('Building the application…');
-  const build = () => runProgram(path.join(BIN, 'next'), ['build'], { cwd: WEB, quiet: true, env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' } });
+  const build = () =>
+    runProgram(path.join(BIN, 'next'), ['build'], {
+      cwd: WEB,
+      quiet: true,
+      env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' },
+    });
   const folder = path.join(WEB, '.next');
   const before = existsSync(folder);
   let done = await build();
@@ -42,6 +60,7 @@ export async function ensureBuild() {
     rmSync(folder, { recursive: true, force: true });
     done = await build();
   }
-  if (done.status !== 0) throw new Stop(`The application could not be built:\n${done.output.trim().split('\n').slice(-40).join('\n')}`);
+  if (done.status !== 0)
+    throw new Stop(`The application could not be built:\n${done.output.trim().split('\n').slice(-40).join('\n')}`);
   writeFileSync(stamp, hash);
 }

@@ -37,7 +37,11 @@ describe('ports', () => {
 
 describe('programs', () => {
   it('give their status and output', async () => {
-    const { status, output } = await runProgram(process.execPath, ['-e', 'console.log("out"); console.error("err"); process.exit(3)'], { capture: true });
+    const { status, output } = await runProgram(
+      process.execPath,
+      ['-e', 'console.log("out"); console.error("err"); process.exit(3)'],
+      { capture: true },
+    );
     expect(status).toBe(3);
     expect(output).toContain('out');
     expect(output).toContain('err');
@@ -45,7 +49,10 @@ describe('programs', () => {
   });
   it('that will not end are made to', async () => {
     const { spawn } = await import('node:child_process');
-    const child = spawn(process.execPath, ['-e', 'process.on("SIGTERM", () => {}); console.log("up"); setInterval(() => {}, 1000)']);
+    const child = spawn(process.execPath, [
+      '-e',
+      'process.on("SIGTERM", () => {}); console.log("up"); setInterval(() => {}, 1000)',
+    ]);
     await new Promise((resolve) => child.stdout.once('data', resolve));
     expect(isAlive(child.pid!)).toBe(true);
     await endProcess(child.pid, 'SIGTERM', 200);

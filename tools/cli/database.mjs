@@ -44,7 +44,9 @@ export class Cluster {
     chownSync(this.folder, this.identity.uid, this.identity.gid);
     const walk = spawnSync('test', ['-w', this.folder], { ...this.identity, cwd: '/' });
     if (walk.status !== 0)
-      throw new Stop(`The database runs as the user “postgres”, which may not enter ${this.folder}; allow it (chmod o+x on the folders above), or set MAYPOLE_DATA to a folder it can reach.`);
+      throw new Stop(
+        `The database runs as the user “postgres”, which may not enter ${this.folder}; allow it (chmod o+x on the folders above), or set MAYPOLE_DATA to a folder it can reach.`,
+      );
   }
 
   secret() {
@@ -56,7 +58,9 @@ export class Cluster {
     if (existsSync(versionFile)) {
       const found = readFileSync(versionFile, 'utf8').trim();
       if (found !== VERSION)
-        throw new Stop(`The data folder ${this.files} is of PostgreSQL ${found}, and this Maypole uses ${VERSION}; move the folder away, or upgrade it with pg_upgradecluster.`);
+        throw new Stop(
+          `The data folder ${this.files} is of PostgreSQL ${found}, and this Maypole uses ${VERSION}; move the folder away, or upgrade it with pg_upgradecluster.`,
+        );
       return;
     }
     if (!existsSync(this.secretFile)) writeFileSync(this.secretFile, randomBytes(24).toString('hex'), { mode: 0o600 });
@@ -65,7 +69,17 @@ export class Cluster {
     rmSync(this.files, { recursive: true, force: true });
     const made = await runProgram(
       path.join(PROGRAMS, 'initdb'),
-      ['-D', this.files, '-U', 'maypole', '-E', 'UTF8', '--locale=C.UTF-8', '--auth=scram-sha-256', `--pwfile=${this.secretFile}`],
+      [
+        '-D',
+        this.files,
+        '-U',
+        'maypole',
+        '-E',
+        'UTF8',
+        '--locale=C.UTF-8',
+        '--auth=scram-sha-256',
+        `--pwfile=${this.secretFile}`,
+      ],
       { ...this.identity, cwd: this.folder, quiet: true },
     );
     if (made.status !== 0) throw new Stop(`The database could not be made: ${made.output.trim().split('\n').at(-1)}`);
@@ -85,7 +99,20 @@ export class Cluster {
     let log = '';
     const child = spawn(
       path.join(PROGRAMS, 'postgres'),
-      ['-D', this.files, '-p', `${port}`, '-c', 'listen_addresses=127.0.0.1', '-c', 'unix_socket_directories=', '-c', 'shared_buffers=64MB', '-c', 'logging_collector=off'],
+      [
+        '-D',
+        this.files,
+        '-p',
+        `${port}`,
+        '-c',
+        'listen_addresses=127.0.0.1',
+        '-c',
+        'unix_socket_directories=',
+        '-c',
+        'shared_buffers=64MB',
+        '-c',
+        'logging_collector=off',
+      ],
       // A process group of its own: Ctrl-C reaches us first, and we end it after the application.
       { ...this.identity, cwd: this.folder, detached: true, stdio: ['ignore', 'ignore', 'pipe'] },
     );
@@ -95,7 +122,8 @@ export class Cluster {
     let ended = false;
     child.on('exit', () => (ended = true));
     const up = await waitFor(async () => ended || (await answers(port)), 30_000);
-    if (!up || ended) throw new Stop(`The database did not start: ${log.trim().split('\n').at(-1) ?? 'no reason given'}`);
+    if (!up || ended)
+      throw new Stop(`The database did not start: ${log.trim().split('\n').at(-1) ?? 'no reason given'}`);
     return port;
   }
 

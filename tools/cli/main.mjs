@@ -22,7 +22,8 @@ const commands = {
 };
 
 const [name = 'help', ...rest] = process.argv.slice(2);
-if (Number(process.versions.node.split('.')[0]) < 20) fail(`Maypole needs Node.js 20 or newer; this is ${process.versions.node}.`);
+if (Number(process.versions.node.split('.')[0]) < 20)
+  fail(`Maypole needs Node.js 20 or newer; this is ${process.versions.node}.`);
 if (name === 'help' || name === '--help' || name === '-h') console.log(HELP);
 else if (!Object.hasOwn(commands, name)) {
   console.error(`There is no command “${name}”. Known: ${Object.keys(commands).join(', ')}, help.`);

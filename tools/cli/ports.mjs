@@ -22,10 +22,15 @@ export async function freePort(preferred = 0) {
 /** A port the user asked for, or one clear sentence why not. */
 export async function givenPort(text) {
   const port = Number(text);
-  if (!Number.isInteger(port) || port < 1 || port > 65_535) throw new Stop(`“${text}” is not a port; use a whole number from 1 to 65535.`, 2);
+  if (!Number.isInteger(port) || port < 1 || port > 65_535)
+    throw new Stop(`“${text}” is not a port; use a whole number from 1 to 65535.`, 2);
   const { error } = await tryPort(port);
-  if (error?.code === 'EADDRINUSE') throw new Stop(`Port ${port} is taken by another program; give another with --port, or leave it out to have a free one chosen.`);
-  if (error?.code === 'EACCES') throw new Stop(`Port ${port} may not be used by this user; give one above 1023 with --port.`);
+  if (error?.code === 'EADDRINUSE')
+    throw new Stop(
+      `Port ${port} is taken by another program; give another with --port, or leave it out to have a free one chosen.`,
+    );
+  if (error?.code === 'EACCES')
+    throw new Stop(`Port ${port} may not be used by this user; give one above 1023 with --port.`);
   if (error) throw new Stop(`Port ${port} cannot be used: ${error.code}.`);
   return port;
 }

@@ -4,7 +4,10 @@ import { spawn } from 'node:child_process';
 export function runProgram(program, args, options = {}) {
   const { capture = false, quiet = false, ...rest } = options;
   return new Promise((resolve, reject) => {
-    const child = spawn(program, args, { stdio: capture || quiet ? ['ignore', 'pipe', 'pipe'] : ['ignore', 'inherit', 'inherit'], ...rest });
+    const child = spawn(program, args, {
+      stdio: capture || quiet ? ['ignore', 'pipe', 'pipe'] : ['ignore', 'inherit', 'inherit'],
+      ...rest,
+    });
     let output = '';
     child.stdout?.on('data', (d) => (output += d));
     child.stderr?.on('data', (d) => (output += d));

@@ -41,7 +41,10 @@ export async function run(args) {
     await cluster.stop();
     throw error;
   }
-  writeFileSync(RUN_FILE, JSON.stringify({ pid: process.pid, application: application.pid, address: application.address }));
+  writeFileSync(
+    RUN_FILE,
+    JSON.stringify({ pid: process.pid, application: application.pid, address: application.address }),
+  );
   application.onExit(() => {
     if (ending) return;
     console.error(`The application ended by itself:\n${application.log().trim().split('\n').slice(-12).join('\n')}`);

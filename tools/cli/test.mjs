@@ -14,7 +14,8 @@ const tsc = (project) => ['types', project, path.join(BIN, 'tsc'), ['-p', projec
 
 export async function run(args) {
   const which = args[0] ?? 'all';
-  if (!['all', 'unit', 'e2e'].includes(which)) throw new Stop(`There are no tests called “${which}”; use unit, e2e, or nothing for all.`, 2);
+  if (!['all', 'unit', 'e2e'].includes(which))
+    throw new Stop(`There are no tests called “${which}”; use unit, e2e, or nothing for all.`, 2);
   await ensureNpm();
   await ensureDebian({ '/usr/bin/chromium': 'chromium', '/usr/bin/ffprobe': 'ffmpeg' });
   const scratch = mkdtempSync(path.join(os.tmpdir(), 'maypole-test-'));
@@ -43,7 +44,9 @@ export async function run(args) {
       built.catch(() => {});
       for (const [name, what, program, programArgs] of [
         ['lint', 'everything', path.join(BIN, 'eslint'), ['--max-warnings', '0', '.']],
-        tsc('core'), tsc('web'), tsc('tsconfig.tools.json'),
+        tsc('core'),
+        tsc('web'),
+        tsc('tsconfig.tools.json'),
       ]) {
         say(`\n${name}: ${what}`);
         const { status } = await runProgram(program, programArgs, { cwd: ROOT, env });
@@ -52,7 +55,11 @@ export async function run(args) {
       await built;
       say('\nunit tests');
       const report = path.join(scratch, 'unit.json');
-      const { status } = await runProgram(path.join(BIN, 'vitest'), ['run', '--reporter=default', '--reporter=json', `--outputFile.json=${report}`], { cwd: ROOT, env });
+      const { status } = await runProgram(
+        path.join(BIN, 'vitest'),
+        ['run', '--reporter=default', '--reporter=json', `--outputFile.json=${report}`],
+        { cwd: ROOT, env },
+      );
       const result = readReport(report);
       count(result?.numPassedTests ?? 0, Math.max(result?.numFailedTests ?? 0, status === 0 ? 0 : 1));
     }

@@ -29,7 +29,12 @@ export function settingsOf(output: Item): PictureSettings {
  *
  * @param signal ends the work; the promise is then rejected with the signal's reason
  */
-export async function deliver(piece: Piece, output: Item, onProgress: (p: DeliveryProgress) => void, signal: AbortSignal): Promise<Delivery> {
+export async function deliver(
+  piece: Piece,
+  output: Item,
+  onProgress: (p: DeliveryProgress) => void,
+  signal: AbortSignal,
+): Promise<Delivery> {
   const kind = outputs.get(output.kind);
   const { detail, look, subframes, ...range } = settingsOf(output);
   const { format, loop } = piece;

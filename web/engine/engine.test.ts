@@ -5,7 +5,23 @@ import { LoopCache, type RibbonGeometry } from './loop-cache';
 function geometry(key: string, floats = 30, topology = 't'): RibbonGeometry {
   return {
     key,
-    parts: [{ key: `${key}/part`, topology: { key: topology, vertexCount: 10, triangles: new Uint32Array(3), edges: new Uint32Array(2), lines: new Uint32Array(0), groups: [], faces: 1, closed: true }, positions: new Float32Array(floats), normals: new Float32Array(floats) }],
+    parts: [
+      {
+        key: `${key}/part`,
+        topology: {
+          key: topology,
+          vertexCount: 10,
+          triangles: new Uint32Array(3),
+          edges: new Uint32Array(2),
+          lines: new Uint32Array(0),
+          groups: [],
+          faces: 1,
+          closed: true,
+        },
+        positions: new Float32Array(floats),
+        normals: new Float32Array(floats),
+      },
+    ],
     problems: [],
     notes: [],
   };
@@ -49,7 +65,11 @@ describe('loop cache', () => {
   it('keeps a source of copies once, in whatever places it stands at whatever frames', () => {
     const cache = new LoopCache(1e6);
     const instances = { matrices: new Float32Array(32), numbers: new Uint32Array(2) };
-    const at = (key: string): RibbonGeometry => ({ ...geometry(key, 3000), facts: { count: 2, places: 2, order: new Float32Array(2) }, parts: [{ ...geometry('source', 3000).parts[0], key: 'source', instances }] });
+    const at = (key: string): RibbonGeometry => ({
+      ...geometry(key, 3000),
+      facts: { count: 2, places: 2, order: new Float32Array(2) },
+      parts: [{ ...geometry('source', 3000).parts[0], key: 'source', instances }],
+    });
     for (let f = 0; f < 40; f++) cache.set('copies', f, at(`f${f}`));
     // 40 frames of a shape of 24 kB would not have found room.
     expect(cache.room()).toBeGreaterThan(0);

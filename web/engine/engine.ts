@@ -148,7 +148,13 @@ export class Engine {
       const ready = Array.from(this.counts, (n) => n === wanted);
       const count = ready.reduce((n, r) => n + (r ? 1 : 0), 0);
       const lost = [...this.failed.values()].filter((f) => f.tries >= TRIES);
-      this.readiness = { ready, count, full: this.cache.room() < 1 && count < ready.length, failed: lost.length, ...(lost.length > 0 ? { failure: `Frame ${lost[0].frame}: ${lost[0].message}` } : {}) };
+      this.readiness = {
+        ready,
+        count,
+        full: this.cache.room() < 1 && count < ready.length,
+        failed: lost.length,
+        ...(lost.length > 0 ? { failure: `Frame ${lost[0].frame}: ${lost[0].message}` } : {}),
+      };
     }
     return this.readiness;
   }
@@ -192,7 +198,14 @@ export class Engine {
     this.scanFrom(start, frames);
     // Where the memory does not hold the loop, the frames that come next are worked out all the same,
     // as many as fit beside each other with room to spare; those gone by make way for them.
-    const reach = this.cache.room() >= 1 ? frames : Math.min(frames, 2 * this.pool.size + 1, Math.floor(this.cache.capacity() / 2 / Math.max(1, this.ribbons.length)));
+    const reach =
+      this.cache.room() >= 1
+        ? frames
+        : Math.min(
+            frames,
+            2 * this.pool.size + 1,
+            Math.floor(this.cache.capacity() / 2 / Math.max(1, this.ribbons.length)),
+          );
     for (; this.scanned < reach; this.scanned++) {
       const f = (start + this.scanned) % frames;
       if (this.counts[f] === this.ribbons.length) continue;
@@ -231,13 +244,20 @@ export class Engine {
     this.counts = new Uint16Array(this.piece?.loop.frames ?? 0);
     this.scanned = 0;
     for (const { fingerprint } of this.ribbons)
-      for (const f of this.cache.framesOf(fingerprint)) if (Number.isInteger(f) && f >= 0 && f < this.counts.length) this.counts[f]++;
+      for (const f of this.cache.framesOf(fingerprint))
+        if (Number.isInteger(f) && f >= 0 && f < this.counts.length) this.counts[f]++;
   }
 
   private jobFor({ doc, fingerprint }: { doc: RibbonDoc; fingerprint: string }, frame: number) {
     const key = jobKey(fingerprint, frame);
     this.running.add(key);
-    const job: Job = { ribbon: doc, loop: this.piece!.loop, frame, detail: this.detail, have: this.cache.keysOf(fingerprint) };
+    const job: Job = {
+      ribbon: doc,
+      loop: this.piece!.loop,
+      frame,
+      detail: this.detail,
+      have: this.cache.keysOf(fingerprint),
+    };
     return {
       job,
       done: (result: EvaluateResult | Error) => {

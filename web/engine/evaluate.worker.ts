@@ -13,7 +13,13 @@ scope.onmessage = ({ data }: MessageEvent<ToEvaluator>) => {
     if (answer) scope.postMessage(answer.message, answer.transfer);
   };
   const wait = data.type === 'evaluate' ? makeReady(data.ribbon, fetchAsset) : null;
-  const failed = (error: unknown) => data.type === 'evaluate' && scope.postMessage({ type: 'failed', id: data.id, message: error instanceof Error ? error.message : String(error) } satisfies FromEvaluator);
+  const failed = (error: unknown) =>
+    data.type === 'evaluate' &&
+    scope.postMessage({
+      type: 'failed',
+      id: data.id,
+      message: error instanceof Error ? error.message : String(error),
+    } satisfies FromEvaluator);
   if (wait) void wait.then(work, failed);
   else work();
 };

@@ -7,9 +7,24 @@ import type { EvaluateResult, PartResult } from './protocol';
 
 const loop = { frames: 20, fps: 25 };
 const sway: MotionDoc = { motion: 'wave', shape: 'sine', low: 0.4, high: 1.2, turns: 1, phase: 0 };
-const chain = (...steps: ReturnType<typeof newStep>[]): RibbonDoc => linkPiece({ ...newPiece('Workers'), loop, ribbons: [{ ...newRibbon('box', 0), steps: [newStep('box', { segments: 1 }), newStep('repeat-line', { count: 4, way: [sway, 0, 0] as never }), ...steps] }] }).ribbons[0];
+const chain = (...steps: ReturnType<typeof newStep>[]): RibbonDoc =>
+  linkPiece({
+    ...newPiece('Workers'),
+    loop,
+    ribbons: [
+      {
+        ...newRibbon('box', 0),
+        steps: [
+          newStep('box', { segments: 1 }),
+          newStep('repeat-line', { count: 4, way: [sway, 0, 0] as never }),
+          ...steps,
+        ],
+      },
+    ],
+  }).ribbons[0];
 
-const ask = (evaluator: Evaluator, ribbon: RibbonDoc, frame: number, have: string[] = []) => evaluator.handle({ type: 'evaluate', id: 1, ribbon, loop, frame, detail: 'draft', have })!.message as EvaluateResult;
+const ask = (evaluator: Evaluator, ribbon: RibbonDoc, frame: number, have: string[] = []) =>
+  evaluator.handle({ type: 'evaluate', id: 1, ribbon, loop, frame, detail: 'draft', have })!.message as EvaluateResult;
 
 describe('two workers', () => {
   for (const last of [newStep('links', { radius: 3, keep: true }), newStep('thread', {})])
@@ -19,7 +34,10 @@ describe('two workers', () => {
       const known = new Map<string, PartResult>();
       let met = 0;
       // One works the even frames and a few odd ones, in another order than the other.
-      for (const [w, frames] of [[0, [0, 2, 4, 6, 8, 5, 7]], [1, [7, 5, 3, 1, 9, 8, 0]]] as const)
+      for (const [w, frames] of [
+        [0, [0, 2, 4, 6, 8, 5, 7]],
+        [1, [7, 5, 3, 1, 9, 8, 0]],
+      ] as const)
         for (const f of frames)
           for (const part of ask(workers[w], ribbon, f).parts ?? []) {
             const before = known.get(part.key);

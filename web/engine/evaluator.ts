@@ -50,7 +50,10 @@ export class Evaluator {
     try {
       return this.evaluate(data);
     } catch (error) {
-      return { message: { type: 'failed', id: data.id, message: error instanceof Error ? error.message : String(error) }, transfer: [] };
+      return {
+        message: { type: 'failed', id: data.id, message: error instanceof Error ? error.message : String(error) },
+        transfer: [],
+      };
     }
   }
 
@@ -60,9 +63,14 @@ export class Evaluator {
     const have = new Set(job.have);
     if (have.has(key)) return { message: { type: 'evaluated', id: job.id, key, problems, notes }, transfer };
     const { copies } = mesh;
-    if (!copies) return { message: { type: 'evaluated', id: job.id, key, parts: [this.part(mesh, key, have, transfer)], problems, notes }, transfer };
+    if (!copies)
+      return {
+        message: { type: 'evaluated', id: job.id, key, parts: [this.part(mesh, key, have, transfer)], problems, notes },
+        transfer,
+      };
     const parts = instancesOf(copies).map(({ source, instances }): PartResult => {
-      for (const buffer of [instances.matrices, instances.numbers, ...channelBuffers(instances.channels)]) transfer.push(buffer.buffer);
+      for (const buffer of [instances.matrices, instances.numbers, ...channelBuffers(instances.channels)])
+        transfer.push(buffer.buffer);
       const shape = copies.sources[source];
       return { ...this.part(shape, this.cache.keyOf(shape), have, transfer), instances };
     });
@@ -78,7 +86,17 @@ export class Evaluator {
     let topology: Topology | undefined;
     if (!this.sent.has(name)) {
       const draw = drawTopologyOf(mesh.connectivity);
-      topology = { key: name, vertexCount: draw.vertexCount, triangles: draw.triangles, edges: draw.edges, lines: draw.lines, groups: draw.groups, uv: draw.uv, closed: draw.closed, faces: faceCount(mesh.connectivity) };
+      topology = {
+        key: name,
+        vertexCount: draw.vertexCount,
+        triangles: draw.triangles,
+        edges: draw.edges,
+        lines: draw.lines,
+        groups: draw.groups,
+        uv: draw.uv,
+        closed: draw.closed,
+        faces: faceCount(mesh.connectivity),
+      };
       this.sent.add(name);
     }
     if (have.has(key)) return { key, topologyKey: name, topology };

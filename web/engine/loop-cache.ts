@@ -142,7 +142,9 @@ export class LoopCache {
   shed(frame: number, frames: number): void {
     if (this.bytes <= this.budget) return;
     const ahead = (f: number) => (((f - frame) % frames) + frames) % frames;
-    const held = [...this.loops].flatMap(([fingerprint, loop]) => [...loop.keys()].filter((f) => f !== frame).map((f) => ({ fingerprint, loop, f, far: ahead(f) })));
+    const held = [...this.loops].flatMap(([fingerprint, loop]) =>
+      [...loop.keys()].filter((f) => f !== frame).map((f) => ({ fingerprint, loop, f, far: ahead(f) })),
+    );
     held.sort((a, b) => b.far - a.far);
     for (const { fingerprint, loop, f } of held) {
       if (this.bytes <= this.budget) return;
@@ -189,6 +191,9 @@ function topologySize({ triangles, edges, lines, uv }: RibbonPart['topology']): 
 
 function placesSize(g: RibbonGeometry): number {
   let sum = (g.facts?.order.byteLength ?? 0) + (g.facts?.late?.byteLength ?? 0);
-  for (const { instances: i } of g.parts) if (i) sum += i.matrices.byteLength + i.numbers.byteLength + channelBuffers(i.channels).reduce((n, b) => n + b.byteLength, 0);
+  for (const { instances: i } of g.parts)
+    if (i)
+      sum +=
+        i.matrices.byteLength + i.numbers.byteLength + channelBuffers(i.channels).reduce((n, b) => n + b.byteLength, 0);
   return sum;
 }

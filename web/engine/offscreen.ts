@@ -28,7 +28,12 @@ export class Offscreen {
   /** @param ahead work out the following frames meanwhile; of use when all of them are drawn in order */
   static async create(width: number, height: number, ahead = true): Promise<Offscreen> {
     const stage = await Stage.create(document.createElement('canvas'));
-    return new Offscreen(stage, new Engine({ ahead, budget: 256 * 1024 * 1024, ...(ahead ? {} : { workers: 2 }) }), width, height);
+    return new Offscreen(
+      stage,
+      new Engine({ ahead, budget: 256 * 1024 * 1024, ...(ahead ? {} : { workers: 2 }) }),
+      width,
+      height,
+    );
   }
 
   /** The piece to draw from now on. */

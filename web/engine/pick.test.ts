@@ -15,9 +15,34 @@ function geometry(mesh: Mesh): RibbonGeometry {
   const parts = instancesOf(copies).map(({ source, instances }) => {
     const shape = copies.sources[source];
     const draw = drawTopologyOf(shape.connectivity);
-    return { key: `${source}`, topology: { key: `${source}`, vertexCount: draw.vertexCount, triangles: draw.triangles, edges: draw.edges, lines: draw.lines, groups: draw.groups, faces: 1, closed: true }, ...drawBuffers(shape), instances };
+    return {
+      key: `${source}`,
+      topology: {
+        key: `${source}`,
+        vertexCount: draw.vertexCount,
+        triangles: draw.triangles,
+        edges: draw.edges,
+        lines: draw.lines,
+        groups: draw.groups,
+        faces: 1,
+        closed: true,
+      },
+      ...drawBuffers(shape),
+      instances,
+    };
   });
-  return { key: 'k', parts, facts: { count: copies.source.length, places: copies.places, order: copies.order, ...(copies.late ? { late: copies.late } : {}) }, problems: [], notes: [] };
+  return {
+    key: 'k',
+    parts,
+    facts: {
+      count: copies.source.length,
+      places: copies.places,
+      order: copies.order,
+      ...(copies.late ? { late: copies.late } : {}),
+    },
+    problems: [],
+    notes: [],
+  };
 }
 
 const line = step('repeat-line', form('geodesic', { frequency: 4, radius: 0.3 }), { count: 5, way: [1, 0, 0] });
@@ -32,9 +57,37 @@ describe('choosing a copy', () => {
     expect(pickCopy(shape, [8, 0, 0], [-1, 0, 0])?.number).toBe(4);
   });
   it('agrees with the faces of all copies made one, for turned and sized ones, ray by ray', () => {
-    const many = step('vary', step('vary', step('repeat-grid', form('box', { segments: 1, size: [0.3, 0.2, 0.1] }), { columns: 4, layers: 3, rows: 4, spacing: [0.5, 0.5, 0.5] }), { what: 'turn', by: 'chance', turnTo: [300, 200, 100] }), { what: 'size', by: 'chance', sizeFrom: 0.5, sizeTo: 2, seed: 4 });
+    const many = step(
+      'vary',
+      step(
+        'vary',
+        step('repeat-grid', form('box', { segments: 1, size: [0.3, 0.2, 0.1] }), {
+          columns: 4,
+          layers: 3,
+          rows: 4,
+          spacing: [0.5, 0.5, 0.5],
+        }),
+        { what: 'turn', by: 'chance', turnTo: [300, 200, 100] },
+      ),
+      { what: 'size', by: 'chance', sizeFrom: 0.5, sizeTo: 2, seed: 4 },
+    );
     const shape = geometry(many);
-    const whole: RibbonGeometry = { ...shape, parts: [{ ...geometry({ ...line, copies: { ...line.copies!, sources: [flattened(many)], source: new Uint16Array(1), matrices: Float32Array.from([1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1]) } }).parts[0] }] };
+    const whole: RibbonGeometry = {
+      ...shape,
+      parts: [
+        {
+          ...geometry({
+            ...line,
+            copies: {
+              ...line.copies!,
+              sources: [flattened(many)],
+              source: new Uint16Array(1),
+              matrices: Float32Array.from([1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1]),
+            },
+          }).parts[0],
+        },
+      ],
+    };
     let hits = 0;
     for (let i = 0; i < 200; i++) {
       const [a, b] = [i * 2.4, i * 0.37];
@@ -50,7 +103,11 @@ describe('choosing a copy', () => {
     expect(hits).toBeGreaterThan(60);
   });
   it('reads off what a copy has of its own', () => {
-    const varied = step('vary', step('vary', line, { what: 'colour', colourFrom: '#ff0000', colourTo: '#0000ff' }), { what: 'size', sizeFrom: 1, sizeTo: 2 });
+    const varied = step('vary', step('vary', line, { what: 'colour', colourFrom: '#ff0000', colourTo: '#0000ff' }), {
+      what: 'size',
+      sizeFrom: 1,
+      sizeTo: 2,
+    });
     const look = lookAt(geometry(varied), 4)!;
     expect(look).toMatchObject({ number: 4, count: 5, place: 5, places: 5, late: 0, colour: '#0000ff', shapes: 1 });
     expect(look.at[0]).toBeCloseTo(2, 6);
@@ -68,13 +125,27 @@ describe('choosing a copy', () => {
 describe('copies sorted for drawing', () => {
   it('each is there once, under its source, with its own matrix, number and colour', () => {
     const mixed = step('vary', line, { what: 'colour' });
-    const copies = { ...mixed.copies!, sources: [...mixed.copies!.sources, form('box'), form('torus')], source: Uint16Array.from([0, 2, 0, 2, 2]) };
+    const copies = {
+      ...mixed.copies!,
+      sources: [...mixed.copies!.sources, form('box'), form('torus')],
+      source: Uint16Array.from([0, 2, 0, 2, 2]),
+    };
     const sorted = instancesOf(copies);
-    expect(sorted.map((s) => [s.source, [...s.instances.numbers]])).toEqual([[0, [0, 2]], [2, [1, 3, 4]]]);
+    expect(sorted.map((s) => [s.source, [...s.instances.numbers]])).toEqual([
+      [0, [0, 2]],
+      [2, [1, 3, 4]],
+    ]);
     expect([...sorted[1].instances.matrices.subarray(16, 32)]).toEqual([...copies.matrices.subarray(48, 64)]);
     expect(sorted.map((s) => s.instances.wears)).toEqual([undefined, undefined]);
     const dressed = instancesOf({ ...copies, wears: Uint8Array.from([0, 2, 1, 0, 2]), wardrobe: ['b', 'c'] });
-    expect(dressed.map((s) => [s.source, s.instances.wears, [...s.instances.numbers]])).toEqual([[0, undefined, [0]], [0, 'b', [2]], [2, undefined, [3]], [2, 'c', [1, 4]]]);
-    expect([...sorted[1].instances.channels!.baseColor!.subarray(6, 9)]).toEqual([...copies.channels!.baseColor!.subarray(12, 15)]);
+    expect(dressed.map((s) => [s.source, s.instances.wears, [...s.instances.numbers]])).toEqual([
+      [0, undefined, [0]],
+      [0, 'b', [2]],
+      [2, undefined, [3]],
+      [2, 'c', [1, 4]],
+    ]);
+    expect([...sorted[1].instances.channels!.baseColor!.subarray(6, 9)]).toEqual([
+      ...copies.channels!.baseColor!.subarray(12, 15),
+    ]);
   });
 });

@@ -2,7 +2,6 @@ import { triple, type Triple } from '@maypole/core/maths/triple';
 import type { RibbonGeometry, RibbonPart } from './loop-cache';
 import { boxOf } from './box';
 
-
 /** A copy that a line of sight meets. */
 export interface Picked {
   /** Its number among the copies of its ribbon. */
@@ -37,11 +36,17 @@ function localRay(m: Float32Array, o: number, from: Triple, way: Triple): { from
   };
   const det = a(0, 0) * cofactor(0, 0) + a(0, 1) * cofactor(0, 1) + a(0, 2) * cofactor(0, 2);
   if (Math.abs(det) < 1e-18) return null;
-  const undo = (v: Triple): Triple => triple((c) => (cofactor(0, c) * v[0] + cofactor(1, c) * v[1] + cofactor(2, c) * v[2]) / det);
+  const undo = (v: Triple): Triple =>
+    triple((c) => (cofactor(0, c) * v[0] + cofactor(1, c) * v[1] + cofactor(2, c) * v[2]) / det);
   return { from: undo([from[0] - m[o + 12], from[1] - m[o + 13], from[2] - m[o + 14]]), way: undo(way) };
 }
 
-function meetsBox(box: { min: readonly number[]; max: readonly number[] }, from: Triple, way: Triple, within: number): boolean {
+function meetsBox(
+  box: { min: readonly number[]; max: readonly number[] },
+  from: Triple,
+  way: Triple,
+  within: number,
+): boolean {
   let [near, far] = [0, within];
   for (let k = 0; k < 3; k++) {
     const [a, b] = [(box.min[k] - from[k]) / way[k], (box.max[k] - from[k]) / way[k]];
@@ -119,7 +124,17 @@ export function lookAt(shape: RibbonGeometry, number: number): CopyLook | null {
       size: triple((k) => Math.hypot(m[4 * k], m[4 * k + 1], m[4 * k + 2])),
       shape: index + 1,
       shapes: shape.parts.length,
-      ...(colour && has(colour[0]) ? { colour: `#${[...colour].map((x) => Math.round(255 * x).toString(16).padStart(2, '0')).join('')}` } : {}),
+      ...(colour && has(colour[0])
+        ? {
+            colour: `#${[...colour]
+              .map((x) =>
+                Math.round(255 * x)
+                  .toString(16)
+                  .padStart(2, '0'),
+              )
+              .join('')}`,
+          }
+        : {}),
       ...(has(roughness) ? { roughness } : {}),
       ...(has(metalness) ? { metalness } : {}),
       ...(i.wears ? { wears: i.wears } : {}),

@@ -49,7 +49,10 @@ export class EvaluatorPool {
       const offer = this.deaths >= MOST_DEATHS ? this.refuseAll() : this.next();
       if (!offer) return;
       const id = ++this.number;
-      const deadline = setTimeout(() => this.died(seat, `It took longer than ${SILENT_MS / 60_000} minutes; make the piece smaller.`), SILENT_MS);
+      const deadline = setTimeout(
+        () => this.died(seat, `It took longer than ${SILENT_MS / 60_000} minutes; make the piece smaller.`),
+        SILENT_MS,
+      );
       seat.current = { id, done: offer.done, deadline };
       seat.worker.postMessage({ type: 'evaluate', id, ...offer.job } satisfies ToEvaluator);
     }
@@ -70,7 +73,8 @@ export class EvaluatorPool {
 
   /** Where workers cannot live all work is answered, and nobody waits for it. */
   private refuseAll(): null {
-    for (let offer = this.next(); offer; offer = this.next()) offer.done(new Error('Workers cannot be started here; reload the page.'));
+    for (let offer = this.next(); offer; offer = this.next())
+      offer.done(new Error('Workers cannot be started here; reload the page.'));
     return null;
   }
 
@@ -82,7 +86,8 @@ export class EvaluatorPool {
       this.deaths = 0;
       this.finish(seat, data.type === 'failed' ? new Error(data.message) : data);
     };
-    const dies = (event: { message?: string }) => seat.worker === worker && this.died(seat, event.message || 'A worker ended by itself.');
+    const dies = (event: { message?: string }) =>
+      seat.worker === worker && this.died(seat, event.message || 'A worker ended by itself.');
     worker.onerror = dies;
     worker.onmessageerror = () => dies({ message: 'A worker’s answer could not be read.' });
   }

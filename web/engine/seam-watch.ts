@@ -41,9 +41,11 @@ export class SeamWatch {
       // A proof that comes a moment late is still nearer to the truth than the one before it.
       if (data.type === 'proof') return this.set({ ...this.current, proof: data.proof });
       if (data.id !== this.id) return;
-      if (data.type === 'shapes') this.set({ ...this.current, state: 'shapes', ribbons: data.ribbons, symmetry: data.symmetry, progress: 0 });
+      if (data.type === 'shapes')
+        this.set({ ...this.current, state: 'shapes', ribbons: data.ribbons, symmetry: data.symmetry, progress: 0 });
       else if (data.type === 'progress') this.set({ ...this.current, progress: data.done / data.total });
-      else if (data.type === 'steps') this.set({ ...this.current, state: 'complete', ribbons: data.ribbons, progress: 1 });
+      else if (data.type === 'steps')
+        this.set({ ...this.current, state: 'complete', ribbons: data.ribbons, progress: 1 });
       else this.set({ ...this.current, state: 'failed', ribbons: [], message: data.message });
     };
   }

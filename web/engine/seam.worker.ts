@@ -26,7 +26,11 @@ async function measure(job: SeamJob): Promise<void> {
     ribbons.push(measureClosure(piece, ribbon, proof, detail));
   }
   const { findings } = judge(proof, ribbons);
-  const symmetry = Object.fromEntries(findings.filter((f) => f.kind === 'gap' && !f.closedToTheEye).map((f) => [f.key, symmetryRepairs(piece, f, detail)]));
+  const symmetry = Object.fromEntries(
+    findings
+      .filter((f) => f.kind === 'gap' && !f.closedToTheEye)
+      .map((f) => [f.key, symmetryRepairs(piece, f, detail)]),
+  );
   post({ type: 'shapes', id, ribbons, symmetry });
   if (!job.steps) return;
   const total = piece.loop.frames * piece.ribbons.length;
@@ -45,7 +49,8 @@ async function measure(job: SeamJob): Promise<void> {
 
 scope.onmessage = ({ data }: MessageEvent<SeamJob>) => {
   newest = data.id;
-  const failed = (error: unknown) => post({ type: 'failed', id: data.id, message: error instanceof Error ? error.message : String(error) });
+  const failed = (error: unknown) =>
+    post({ type: 'failed', id: data.id, message: error instanceof Error ? error.message : String(error) });
   if (data.type === 'measure') return void measure(data).catch(failed);
   try {
     post({ type: 'proof', id: data.id, proof: proveSeam(data.piece) });

@@ -5,7 +5,11 @@ import { describe, expect, it } from 'vitest';
 import { form } from '@maypole/core/fixtures/forms';
 import { sketch } from './sketch';
 
-const make = (kind: string, values: object = {}) => stepKind(kind).evaluate({ ...defaultsOf(stepKind(kind).params), ...values } as never, EMPTY_MESH, { clock: { frame: 0, frames: 10 }, detail: 'draft' });
+const make = (kind: string, values: object = {}) =>
+  stepKind(kind).evaluate({ ...defaultsOf(stepKind(kind).params), ...values } as never, EMPTY_MESH, {
+    clock: { frame: 0, frames: 10 },
+    detail: 'draft',
+  });
 const filled = (image: Uint8ClampedArray) => image.reduce((n, v, i) => n + Number(i % 4 === 3 && v === 255), 0);
 
 describe('sketches', () => {
@@ -25,7 +29,10 @@ describe('sketches', () => {
   });
   it('hide what is behind: two boxes one behind the other are as one', () => {
     const one = make('box', { size: [1, 1, 1], segments: 1 });
-    const mirrored = stepKind('mirror').evaluate({ axis: 'x', at: 0, fold: false } as never, one, { clock: { frame: 0, frames: 10 }, detail: 'draft' });
+    const mirrored = stepKind('mirror').evaluate({ axis: 'x', at: 0, fold: false } as never, one, {
+      clock: { frame: 0, frames: 10 },
+      detail: 'draft',
+    });
     expect(Math.abs(filled(sketch(mirrored, 80, '#ffffff')) - filled(sketch(one, 80, '#ffffff')))).toBeLessThan(40);
   });
   it('draws curves that have no faces', () => {

@@ -20,7 +20,8 @@ export function sketch(mesh: Mesh, size: number, tone: string): Uint8ClampedArra
   if (!bounds) return image;
   const middle = [0, 1, 2].map((k) => (bounds.min[k] + bounds.max[k]) / 2);
   let reach = 1e-9;
-  for (let i = 0; i < p.length; i += 3) reach = Math.max(reach, Math.hypot(p[i] - middle[0], p[i + 1] - middle[1], p[i + 2] - middle[2]));
+  for (let i = 0; i < p.length; i += 3)
+    reach = Math.max(reach, Math.hypot(p[i] - middle[0], p[i + 1] - middle[1], p[i + 2] - middle[2]));
   const [cr, sr, ca, sa] = [Math.cos(ROUND), Math.sin(ROUND), Math.cos(ABOVE), Math.sin(ABOVE)];
   const scale = (0.47 * size) / reach;
   const n = p.length / 3;
@@ -50,17 +51,35 @@ export function sketch(mesh: Mesh, size: number, tone: string): Uint8ClampedArra
       triangle(sx, sy, sz, i0, i1, i2, size, depth, image, r * light, g * light, b * light);
     }
   for (const { vertices, closed } of polylinesOf(mesh.connectivity))
-    for (let k = 0; k < (closed ? vertices.length : vertices.length - 1); k++) line(sx, sy, sz, vertices[k], vertices[(k + 1) % vertices.length], size, depth, image, r, g, b);
+    for (let k = 0; k < (closed ? vertices.length : vertices.length - 1); k++)
+      line(sx, sy, sz, vertices[k], vertices[(k + 1) % vertices.length], size, depth, image, r, g, b);
   return image;
 }
 
 /** A line two pixels wide where it is nearer than what is there. */
-function line(sx: Float32Array, sy: Float32Array, sz: Float32Array, a: number, b: number, size: number, depth: Float32Array, image: Uint8ClampedArray, red: number, green: number, blue: number): void {
+function line(
+  sx: Float32Array,
+  sy: Float32Array,
+  sz: Float32Array,
+  a: number,
+  b: number,
+  size: number,
+  depth: Float32Array,
+  image: Uint8ClampedArray,
+  red: number,
+  green: number,
+  blue: number,
+): void {
   const steps = Math.max(1, Math.ceil(2 * Math.max(Math.abs(sx[b] - sx[a]), Math.abs(sy[b] - sy[a]))));
   for (let i = 0; i <= steps; i++) {
     const t = i / steps;
     const [x, y, z] = [sx[a] + t * (sx[b] - sx[a]), sy[a] + t * (sy[b] - sy[a]), sz[a] + t * (sz[b] - sz[a])];
-    for (const [px, py] of [[x, y], [x - 1, y], [x, y - 1], [x - 1, y - 1]]) {
+    for (const [px, py] of [
+      [x, y],
+      [x - 1, y],
+      [x, y - 1],
+      [x - 1, y - 1],
+    ]) {
       const [u, v] = [Math.floor(px), Math.floor(py)];
       if (u < 0 || v < 0 || u >= size || v >= size || z < depth[v * size + u] - 1e-3) continue;
       depth[v * size + u] = z;
@@ -70,7 +89,20 @@ function line(sx: Float32Array, sy: Float32Array, sz: Float32Array, a: number, b
 }
 
 /** Fills a triangle by edge functions where it is nearer than what is there (J. Pineda, “A parallel algorithm for polygon rasterization”, 1988). */
-function triangle(sx: Float32Array, sy: Float32Array, sz: Float32Array, a: number, b: number, c: number, size: number, depth: Float32Array, image: Uint8ClampedArray, red: number, green: number, blue: number): void {
+function triangle(
+  sx: Float32Array,
+  sy: Float32Array,
+  sz: Float32Array,
+  a: number,
+  b: number,
+  c: number,
+  size: number,
+  depth: Float32Array,
+  image: Uint8ClampedArray,
+  red: number,
+  green: number,
+  blue: number,
+): void {
   const area = (sx[b] - sx[a]) * (sy[c] - sy[a]) - (sy[b] - sy[a]) * (sx[c] - sx[a]);
   if (Math.abs(area) < 1e-9) return;
   const x0 = Math.max(0, Math.floor(Math.min(sx[a], sx[b], sx[c])));

@@ -49,11 +49,20 @@ scope.onmessage = async ({ data }: MessageEvent<SketchJob>) => {
     await breathe();
     if (newest !== data.id) return;
     const form = stepKind(kind).group === 'form';
-    const base: RibbonDoc = form || !data.ribbon ? { id: 'sketch', name: '', colour: data.tone, on: true, finishes: [], steps: [] } : data.ribbon;
+    const base: RibbonDoc =
+      form || !data.ribbon
+        ? { id: 'sketch', name: '', colour: data.tone, on: true, finishes: [], steps: [] }
+        : data.ribbon;
     try {
       await makeReady({ ...base, steps: [...base.steps, newStep(kind, {}, 'sketch')] }, fetchAsset);
       if (newest !== data.id) return;
-      const { mesh, problems } = evaluateRibbon({ ...base, steps: [...base.steps, newStep(kind, {}, 'sketch')] }, data.loop, data.frame, 'draft', cache);
+      const { mesh, problems } = evaluateRibbon(
+        { ...base, steps: [...base.steps, newStep(kind, {}, 'sketch')] },
+        data.loop,
+        data.frame,
+        'draft',
+        cache,
+      );
       if (mesh.positions.length / 3 > MOST_POINTS || problems.some((p) => p.step === 'sketch')) continue;
       const image = sketch(flattened(fewer(mesh)), data.size, data.tone);
       scope.postMessage({ id: data.id, kind, image } satisfies Sketched, [image.buffer]);

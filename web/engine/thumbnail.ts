@@ -15,7 +15,10 @@ const SLOW_MS = 20;
 function letGoSoon(): void {
   clearTimeout(idle);
   idle = setTimeout(() => {
-    void shared?.then((o) => o.dispose(), () => undefined);
+    void shared?.then(
+      (o) => o.dispose(),
+      () => undefined,
+    );
     shared = null;
   }, IDLE_MS);
 }

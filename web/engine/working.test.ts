@@ -30,7 +30,9 @@ class NearWorker {
       if (this.ended) return;
       if (message.type === 'evaluate' && die?.(message)) return this.onerror?.({ message: 'Out of memory.' });
       const bad = message.type === 'evaluate' && fail?.(message);
-      const answer = bad ? { message: { type: 'failed', id: message.id, message: 'No luck.' }, transfer: [] } : this.evaluator.handle(message);
+      const answer = bad
+        ? { message: { type: 'failed', id: message.id, message: 'No luck.' }, transfer: [] }
+        : this.evaluator.handle(message);
       if (answer) this.onmessage?.({ data: structuredClone(answer.message, { transfer: answer.transfer }) });
     });
   }
@@ -39,9 +41,23 @@ class NearWorker {
   }
 }
 
-const wave = (low: number, high: number): MotionDoc => ({ motion: 'wave', shape: 'sine', low, high, turns: 1, phase: 0 });
-const ring = (...more: ReturnType<typeof newStep>[]): RibbonDoc => ({ ...newRibbon('torus', 0), steps: [newStep('torus', { ringSegments: 8, pipeSegments: 6 }), ...more] });
-const withRibbons = (...ribbons: RibbonDoc[]): Piece => ({ ...newPiece('Engine'), loop: { frames: 10, fps: 10 }, ribbons });
+const wave = (low: number, high: number): MotionDoc => ({
+  motion: 'wave',
+  shape: 'sine',
+  low,
+  high,
+  turns: 1,
+  phase: 0,
+});
+const ring = (...more: ReturnType<typeof newStep>[]): RibbonDoc => ({
+  ...newRibbon('torus', 0),
+  steps: [newStep('torus', { ringSegments: 8, pipeSegments: 6 }), ...more],
+});
+const withRibbons = (...ribbons: RibbonDoc[]): Piece => ({
+  ...newPiece('Engine'),
+  loop: { frames: 10, fps: 10 },
+  ribbons,
+});
 const moving = () => ring(newStep('twist', { angle: wave(-40, 40), axis: 'x' }));
 
 let engine: Engine;
@@ -71,7 +87,8 @@ describe('engine', () => {
     await complete();
     const still = engine.geometry(engineRibbon(), 0);
     expect(still!.parts[0].positions.length).toBe(48 * 3);
-    for (let f = 1; f < 10; f++) expect(engine.geometry(engineRibbon(), f)!.parts[0].positions).toBe(still!.parts[0].positions);
+    for (let f = 1; f < 10; f++)
+      expect(engine.geometry(engineRibbon(), f)!.parts[0].positions).toBe(still!.parts[0].positions);
     expect(jobs.filter((j) => j.have.length > 0).length).toBeGreaterThanOrEqual(8);
   });
   let current: Piece;
@@ -101,7 +118,17 @@ describe('engine', () => {
     await complete();
     jobs = [];
     const piece = withRibbons({ ...a, name: 'Other', finishes: [] });
-    engine.setPiece({ ...piece, loop: { frames: 10, fps: 50 }, scene: { ...piece.scene, cameras: [{ ...piece.scene.cameras[0], values: { ...piece.scene.cameras[0].values, azimuth: 90 } }] } }, 'draft');
+    engine.setPiece(
+      {
+        ...piece,
+        loop: { frames: 10, fps: 50 },
+        scene: {
+          ...piece.scene,
+          cameras: [{ ...piece.scene.cameras[0], values: { ...piece.scene.cameras[0].values, azimuth: 90 } }],
+        },
+      },
+      'draft',
+    );
     expect(engine.getReadiness().count).toBe(10);
     await new Promise((resolve) => setTimeout(resolve, 300));
     expect(jobs).toHaveLength(0);
@@ -119,7 +146,13 @@ describe('engine', () => {
   it('while a value is dragged only the frame shown is worked out, and stale work is never begun', async () => {
     const a = moving();
     for (let i = 0; i < 20; i++) {
-      engine.setPiece(withRibbons({ ...a, steps: [newStep('torus', { ringSegments: 8, pipeSegments: 6, ringRadius: 1 + i / 100 }), a.steps[1]] }), 'draft');
+      engine.setPiece(
+        withRibbons({
+          ...a,
+          steps: [newStep('torus', { ringSegments: 8, pipeSegments: 6, ringRadius: 1 + i / 100 }), a.steps[1]],
+        }),
+        'draft',
+      );
       await new Promise((resolve) => setTimeout(resolve, 4));
     }
     expect(new Set(jobs.map((j) => j.frame))).toEqual(new Set([0]));
@@ -138,11 +171,16 @@ describe('engine', () => {
   it('a frame that failed is not ready, is told and tried again, and does not hold up the rest', async () => {
     fail = (job) => job.frame === 3;
     engine.setPiece(withRibbons(moving()), 'draft');
-    await vi.waitFor(() => expect(engine.getReadiness()).toMatchObject({ count: 9, failed: 1, failure: 'Frame 3: No luck.' }), { timeout: 5000, interval: 5 });
+    await vi.waitFor(
+      () => expect(engine.getReadiness()).toMatchObject({ count: 9, failed: 1, failure: 'Frame 3: No luck.' }),
+      { timeout: 5000, interval: 5 },
+    );
     expect(jobs.filter((j) => j.frame === 3)).toHaveLength(2);
     expect(engine.failure(engineRibbon(), 3)).toBe('No luck.');
     expect([engine.isReady(3), engine.isSettled(3), engine.isReady(4)]).toEqual([false, true, true]);
-    await expect(engine.whenReady(3)).rejects.toThrow('Frame 3 could not be made: Ribbon 1 said “No luck”. Change or switch off its last steps, or try again.');
+    await expect(engine.whenReady(3)).rejects.toThrow(
+      'Frame 3 could not be made: Ribbon 1 said “No luck”. Change or switch off its last steps, or try again.',
+    );
     fail = null;
     engine.retry();
     await complete();
@@ -163,7 +201,8 @@ describe('engine', () => {
     await complete();
     expect(died).toBe(2);
     expect(started).toBe(3);
-    for (let f = 0; f < 10; f++) expect(engine.geometry(engineRibbon(), f)!.parts[0].topology.triangles.length).toBeGreaterThan(0);
+    for (let f = 0; f < 10; f++)
+      expect(engine.geometry(engineRibbon(), f)!.parts[0].topology.triangles.length).toBeGreaterThan(0);
   });
   it('where no worker lives the frame is refused with a sentence, and nothing starts workers for ever', async () => {
     die = () => true;
@@ -199,7 +238,12 @@ describe('engine', () => {
   });
   it('asks each job of a long loop in about the same time, whatever has been worked out already', async () => {
     const reads = vi.spyOn(LoopCache.prototype, 'get');
-    const long: Piece = { ...withRibbons(...Array.from({ length: 4 }, (_, i) => ({ ...newRibbon('box', i), steps: [newStep('box', { segments: 1 })] }))), loop: { frames: 400, fps: 10 } };
+    const long: Piece = {
+      ...withRibbons(
+        ...Array.from({ length: 4 }, (_, i) => ({ ...newRibbon('box', i), steps: [newStep('box', { segments: 1 })] })),
+      ),
+      loop: { frames: 400, fps: 10 },
+    };
     engine.setPiece(long, 'draft');
     await vi.waitFor(() => expect(engine.getReadiness().count).toBe(400), { timeout: 20_000, interval: 5 });
     // 1600 jobs; looking through every frame for each of them would read over a million times.

@@ -31,13 +31,18 @@ describe('files beside pieces', () => {
   });
   it('go out with the piece that names them, and come in only if they are what they say', async () => {
     const { fingerprint } = await keepAsset(db, 'ball.ply', writePly(form('geodesic', { frequency: 3 })));
-    const piece = { ...newPiece('Parcel'), ribbons: [{ ...newRibbon('imported', 0), steps: [newStep('imported', { file: fingerprint })] }] };
+    const piece = {
+      ...newPiece('Parcel'),
+      ribbons: [{ ...newRibbon('imported', 0), steps: [newStep('imported', { file: fingerprint })] }],
+    };
     const carried = await assetsWith(db, writePiece(piece));
     expect(Object.keys(carried)).toEqual([fingerprint]);
     await keepAssets(db, carried);
     expect(await assetsWith(db, writePiece(newPiece('Nothing')))).toEqual({});
     const other = { [fingerprint]: { name: 'ball.ply', data: Buffer.from(writePly(form('box'))).toString('base64') } };
     await expect(keepAssets(db, other)).rejects.toThrow('not those it was saved with');
-    await expect(keepAssets(db, { [fingerprint]: { name: 'ball.ply', data: 'AAAA' } })).rejects.toThrow('cannot be read');
+    await expect(keepAssets(db, { [fingerprint]: { name: 'ball.ply', data: 'AAAA' } })).rejects.toThrow(
+      'cannot be read',
+    );
   });
 });

@@ -34,12 +34,18 @@ export async function keepAsset(db: Database, name: string, bytes: Uint8Array): 
 async function store(db: Database, name: string, bytes: Uint8Array, words: string): Promise<KeptAsset> {
   const fingerprint = createHash('sha256').update(bytes).digest('hex');
   // The same bytes under another name go by that from now on: it is what was chosen last.
-  await db.insert(assets).values({ fingerprint, name, bytes: Buffer.from(bytes) }).onConflictDoUpdate({ target: assets.fingerprint, set: { name } });
+  await db
+    .insert(assets)
+    .values({ fingerprint, name, bytes: Buffer.from(bytes) })
+    .onConflictDoUpdate({ target: assets.fingerprint, set: { name } });
   return { fingerprint, name, words };
 }
 
 export async function loadAsset(db: Database, fingerprint: string): Promise<{ name: string; bytes: Buffer }> {
-  const [row] = await db.select({ name: assets.name, bytes: assets.bytes }).from(assets).where(eq(assets.fingerprint, fingerprint));
+  const [row] = await db
+    .select({ name: assets.name, bytes: assets.bytes })
+    .from(assets)
+    .where(eq(assets.fingerprint, fingerprint));
   if (!row) throw new AppError(404, 'This file is not kept here. Choose it again.');
   return row;
 }
@@ -50,7 +56,10 @@ function namedIn(source: string): string[] {
 }
 
 /** The files that a document names, to go with it when it leaves. */
-export async function assetsWith(db: Database, source: string): Promise<Record<string, { name: string; data: string }>> {
+export async function assetsWith(
+  db: Database,
+  source: string,
+): Promise<Record<string, { name: string; data: string }>> {
   const named = namedIn(source);
   if (named.length === 0) return {};
   const rows = await db.select().from(assets).where(inArray(assets.fingerprint, named));
@@ -66,10 +75,15 @@ export async function keepAssets(db: Database, list: Record<string, { name: stri
       if (picture) readPgm(bytes);
       else await importShape('file.ply', bytes);
     } catch (error) {
-      if (error instanceof FileTrouble) throw new AppError(422, `The file “${name}” inside this piece cannot be read: ${error.message}`);
+      if (error instanceof FileTrouble)
+        throw new AppError(422, `The file “${name}” inside this piece cannot be read: ${error.message}`);
       throw error;
     }
     const kept = await store(db, name, bytes, '');
-    if (kept.fingerprint !== fingerprint) throw new AppError(422, `The file “${name}” inside this piece is damaged: its bytes are not those it was saved with. Export the piece again.`);
+    if (kept.fingerprint !== fingerprint)
+      throw new AppError(
+        422,
+        `The file “${name}” inside this piece is damaged: its bytes are not those it was saved with. Export the piece again.`,
+      );
   }
 }

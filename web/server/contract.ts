@@ -58,15 +58,26 @@ export interface Conflict {
 const source = z
   .string('The document must be sent as text.')
   .min(2, 'The document is empty.')
-  .max(MAX_DOCUMENT, `This document is larger than ${MAX_DOCUMENT / 1024 / 1024} MB, the most that is taken; a piece is far smaller.`);
+  .max(
+    MAX_DOCUMENT,
+    `This document is larger than ${MAX_DOCUMENT / 1024 / 1024} MB, the most that is taken; a piece is far smaller.`,
+  );
 
 const carriedAsset = z.strictObject({ name: z.string().max(200), data: z.string() });
-export const createBody = z.strictObject({ source, assets: z.record(z.string().regex(/^[0-9a-f]{64}$/), carriedAsset).optional() });
+export const createBody = z.strictObject({
+  source,
+  assets: z.record(z.string().regex(/^[0-9a-f]{64}$/), carriedAsset).optional(),
+});
 export const saveBody = z.strictObject({
   source,
-  basedOn: z.int('“basedOn” must be the number of the revision you started from.').min(1, '“basedOn” must be 1 or more.'),
+  basedOn: z
+    .int('“basedOn” must be the number of the revision you started from.')
+    .min(1, '“basedOn” must be 1 or more.'),
 });
-export const seamBody = z.strictObject({ revision: z.int('“revision” must be the number of the revision that was measured.').min(1), gaps: z.int('“gaps” must be a whole number.').min(0, '“gaps” must be 0 or more.').max(100_000) });
+export const seamBody = z.strictObject({
+  revision: z.int('“revision” must be the number of the revision that was measured.').min(1),
+  gaps: z.int('“gaps” must be a whole number.').min(0, '“gaps” must be 0 or more.').max(100_000),
+});
 export const pieceId = z.uuid('This is not the address of a piece.');
 export const fingerprint = z.string().regex(/^[0-9a-f]{64}$/, 'This is not the fingerprint of a file.');
 export const revisionNumber = z.coerce.number().int().min(1).max(2_000_000_000);

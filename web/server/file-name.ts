@@ -7,6 +7,11 @@ export function fileName(source: string): string {
   } catch {
     // An unreadable document is still given out, under a plain name.
   }
-  const plain = name.normalize('NFKD').replace(/[^a-z0-9]+/gi, '-').replace(/^-+|-+$/g, '').toLowerCase().slice(0, 80);
+  const plain = name
+    .normalize('NFKD')
+    .replace(/[^a-z0-9]+/gi, '-')
+    .replace(/^-+|-+$/g, '')
+    .toLowerCase()
+    .slice(0, 80);
   return `${plain || 'piece'}.maypole.json`;
 }

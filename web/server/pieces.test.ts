@@ -2,7 +2,19 @@ import { newPiece, newRibbon, newStep } from '@maypole/core/piece/piece';
 import { writePiece } from '@maypole/core/piece/read';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { connect } from './db';
-import { createPiece, duplicatePiece, listPieces, listRevisions, loadPiece, loadRevision, loadThumbnail, savePiece, setDeleted, storeGaps, storeThumbnail } from './pieces';
+import {
+  createPiece,
+  duplicatePiece,
+  listPieces,
+  listRevisions,
+  loadPiece,
+  loadRevision,
+  loadThumbnail,
+  savePiece,
+  setDeleted,
+  storeGaps,
+  storeThumbnail,
+} from './pieces';
 
 // The test command starts a throw-away database and names it here.
 const db = connect(process.env.DATABASE_URL ?? 'postgresql://127.0.0.1:1/none');
@@ -25,8 +37,22 @@ describe('pieces in the database', () => {
   it('are summed up for the shelf, with the number of gaps', async () => {
     const ribbon = newRibbon('box', 0);
     const angle = { motion: 'wave', shape: 'sine', low: 0, high: 9, turns: 1.5, phase: 0 };
-    const { id } = await createPiece(db, writePiece({ ...newPiece('Gappy'), ribbons: [{ ...ribbon, steps: [...ribbon.steps, newStep('twist', { angle })] }] }));
-    expect((await listPieces(db)).find((p) => p.id === id)).toMatchObject({ name: 'Gappy', frames: 100, fps: 25, gaps: 1, revision: 1, trouble: null, thumbnailRevision: null });
+    const { id } = await createPiece(
+      db,
+      writePiece({
+        ...newPiece('Gappy'),
+        ribbons: [{ ...ribbon, steps: [...ribbon.steps, newStep('twist', { angle })] }],
+      }),
+    );
+    expect((await listPieces(db)).find((p) => p.id === id)).toMatchObject({
+      name: 'Gappy',
+      frames: 100,
+      fps: 25,
+      gaps: 1,
+      revision: 1,
+      trouble: null,
+      thumbnailRevision: null,
+    });
   });
   it('keep every save as a revision', async () => {
     const { id } = await createPiece(db, source('First'));
@@ -34,7 +60,11 @@ describe('pieces in the database', () => {
     expect(await savePiece(db, id, source('Third'), 2)).toEqual({ revision: 3 });
     expect((await loadPiece(db, id)).source).toBe((await loadRevision(db, id, 3)).source);
     expect((await loadPiece(db, id)).source).toContain('"Third"');
-    expect((await listRevisions(db, id)).map((r) => [r.number, r.basedOn, r.aside])).toEqual([[3, 2, false], [2, 1, false], [1, null, false]]);
+    expect((await listRevisions(db, id)).map((r) => [r.number, r.basedOn, r.aside])).toEqual([
+      [3, 2, false],
+      [2, 1, false],
+      [1, null, false],
+    ]);
     expect((await loadRevision(db, id, 1)).source).toContain('"First"');
   });
   it('are never overwritten by a save that came too late: both versions are kept', async () => {
@@ -64,7 +94,9 @@ describe('pieces in the database', () => {
   });
   it('are refused with the faulty place when they are broken', async () => {
     const bad = source('Bad').replace('"ringRadius": 1', '"ringRadius": -1');
-    await expect(createPiece(db, bad)).rejects.toThrow(/ribbons\[0\]\.steps\[0\]\.values\.ringRadius: -1 is below the smallest/);
+    await expect(createPiece(db, bad)).rejects.toThrow(
+      /ribbons\[0\]\.steps\[0\]\.values\.ringRadius: -1 is below the smallest/,
+    );
     const { id } = await createPiece(db, source('Good'));
     await expect(savePiece(db, id, bad, 1)).rejects.toThrow('ringRadius');
     expect((await loadPiece(db, id)).revision).toBe(1);
@@ -104,7 +136,13 @@ describe('pieces in the database', () => {
     await expect(storeGaps(db, nowhere, 1, 0)).rejects.toThrow('There is no such piece');
   });
   it('that do not exist are said not to', async () => {
-    for (const work of [() => loadPiece(db, nowhere), () => savePiece(db, nowhere, source('x'), 1), () => setDeleted(db, nowhere, true), () => listRevisions(db, nowhere), () => storeThumbnail(db, nowhere, 1, Buffer.from([]))])
+    for (const work of [
+      () => loadPiece(db, nowhere),
+      () => savePiece(db, nowhere, source('x'), 1),
+      () => setDeleted(db, nowhere, true),
+      () => listRevisions(db, nowhere),
+      () => storeThumbnail(db, nowhere, 1, Buffer.from([])),
+    ])
       await expect(work()).rejects.toThrow('There is no such piece');
     const { id } = await createPiece(db, source('Short'));
     await expect(loadRevision(db, id, 9)).rejects.toThrow('no revision 9');

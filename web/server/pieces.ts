@@ -11,7 +11,13 @@ function factsOf(source: string) {
   const read = readPiece(source);
   if (read.ok) {
     const { name, loop } = read.piece;
-    return { name, frames: loop.frames, fps: loop.fps, gaps: proveSeam(read.piece).findings.filter((f) => f.kind === 'gap').length, trouble: null };
+    return {
+      name,
+      frames: loop.frames,
+      fps: loop.fps,
+      gaps: proveSeam(read.piece).findings.filter((f) => f.kind === 'gap').length,
+      trouble: null,
+    };
   }
   return { name: nameIn(source) ?? 'Unreadable piece', frames: null, fps: null, gaps: null, trouble: read.message };
 }
@@ -57,7 +63,10 @@ export async function createPiece(db: Pick<Database, 'transaction'>, source: str
   assertTakeable(source);
   return db.transaction(async (tx) => {
     // The moment itself, not that of the transaction's beginning: several may be made in one.
-    const [row] = await tx.insert(pieces).values({ ...factsOf(source), head: 1, updatedAt: sql`clock_timestamp()` }).returning({ id: pieces.id });
+    const [row] = await tx
+      .insert(pieces)
+      .values({ ...factsOf(source), head: 1, updatedAt: sql`clock_timestamp()` })
+      .returning({ id: pieces.id });
     await tx.insert(revisions).values({ pieceId: row.id, number: 1, source });
     return { id: row.id, revision: 1, source };
   });
@@ -77,20 +86,39 @@ export async function loadPiece(db: Database, id: string): Promise<StoredPiece> 
  * Appends a revision. If the head is no longer the one it was based on, the revision is kept aside
  * and the head stays; the caller is told both numbers.
  */
-export async function savePiece(db: Database, id: string, source: string, basedOn: number): Promise<{ revision: number } | Conflict> {
+export async function savePiece(
+  db: Database,
+  id: string,
+  source: string,
+  basedOn: number,
+): Promise<{ revision: number } | Conflict> {
   assertTakeable(source);
   return db.transaction(async (tx) => {
     const [row] = await tx.select({ head: pieces.head }).from(pieces).where(eq(pieces.id, id)).for('update');
     if (!row) throw missing();
     // What is there already, to the letter, is saved: a page whose answer was lost asks again.
-    const [now] = await tx.select({ source: revisions.source }).from(revisions).where(and(eq(revisions.pieceId, id), eq(revisions.number, row.head)));
+    const [now] = await tx
+      .select({ source: revisions.source })
+      .from(revisions)
+      .where(and(eq(revisions.pieceId, id), eq(revisions.number, row.head)));
     if (now?.source === source) return { revision: row.head };
-    const [{ last }] = await tx.select({ last: max(revisions.number) }).from(revisions).where(eq(revisions.pieceId, id));
+    const [{ last }] = await tx
+      .select({ last: max(revisions.number) })
+      .from(revisions)
+      .where(eq(revisions.pieceId, id));
     const number = (last ?? 0) + 1;
     const aside = row.head !== basedOn;
     await tx.insert(revisions).values({ pieceId: id, number, basedOn, aside, source });
-    if (aside) return { error: 'This piece was changed elsewhere since you opened it. Your version is kept beside it.', head: row.head, kept: number };
-    await tx.update(pieces).set({ ...factsOf(source), head: number, updatedAt: new Date() }).where(eq(pieces.id, id));
+    if (aside)
+      return {
+        error: 'This piece was changed elsewhere since you opened it. Your version is kept beside it.',
+        head: row.head,
+        kept: number,
+      };
+    await tx
+      .update(pieces)
+      .set({ ...factsOf(source), head: number, updatedAt: new Date() })
+      .where(eq(pieces.id, id));
     return { revision: number };
   });
 }
@@ -107,19 +135,32 @@ export async function duplicatePiece(db: Database, id: string): Promise<StoredPi
 
 /** What the shapes of a revision say of its seam, in place of what its motions alone say; passed over where another revision is shown by now. */
 export async function storeGaps(db: Database, id: string, revision: number, gaps: number): Promise<void> {
-  const rows = await db.update(pieces).set({ gaps: sql`case when ${pieces.head} = ${revision} then ${gaps} else ${pieces.gaps} end` }).where(eq(pieces.id, id)).returning({ id: pieces.id });
+  const rows = await db
+    .update(pieces)
+    .set({ gaps: sql`case when ${pieces.head} = ${revision} then ${gaps} else ${pieces.gaps} end` })
+    .where(eq(pieces.id, id))
+    .returning({ id: pieces.id });
   if (rows.length === 0) throw missing();
 }
 
 /** Puts a piece into the bin, or takes it out. Nothing is erased. */
 export async function setDeleted(db: Database, id: string, deleted: boolean): Promise<void> {
-  const rows = await db.update(pieces).set({ deletedAt: deleted ? new Date() : null }).where(eq(pieces.id, id)).returning({ id: pieces.id });
+  const rows = await db
+    .update(pieces)
+    .set({ deletedAt: deleted ? new Date() : null })
+    .where(eq(pieces.id, id))
+    .returning({ id: pieces.id });
   if (rows.length === 0) throw missing();
 }
 
 export async function listRevisions(db: Database, id: string): Promise<RevisionSummary[]> {
   const rows = await db
-    .select({ number: revisions.number, basedOn: revisions.basedOn, aside: revisions.aside, createdAt: revisions.createdAt })
+    .select({
+      number: revisions.number,
+      basedOn: revisions.basedOn,
+      aside: revisions.aside,
+      createdAt: revisions.createdAt,
+    })
     .from(revisions)
     .where(eq(revisions.pieceId, id))
     .orderBy(desc(revisions.number))
@@ -140,7 +181,11 @@ export async function loadRevision(db: Database, id: string, number: number): Pr
 export async function storeThumbnail(db: Database, id: string, revision: number, picture: Buffer): Promise<void> {
   // A picture of an older revision that comes late does not take the place of a newer one's.
   const newer = and(eq(pieces.id, id), or(isNull(pieces.thumbnailRevision), lte(pieces.thumbnailRevision, revision)));
-  const rows = await db.update(pieces).set({ thumbnail: picture, thumbnailRevision: revision }).where(newer).returning({ id: pieces.id });
+  const rows = await db
+    .update(pieces)
+    .set({ thumbnail: picture, thumbnailRevision: revision })
+    .where(newer)
+    .returning({ id: pieces.id });
   if (rows.length > 0) return;
   const [there] = await db.select({ id: pieces.id }).from(pieces).where(eq(pieces.id, id));
   if (!there) throw missing();

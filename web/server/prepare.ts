@@ -19,7 +19,10 @@ async function main(): Promise<void> {
     const folder = path.join(here, '../../demo');
     // The last one made stands first on the shelf. All of them or none: with some the shelf would never get the rest.
     await db.transaction(async (tx) => {
-      for (const file of readdirSync(folder).filter((f) => f.endsWith('.json')).sort((a, b) => a.localeCompare(b, 'en', { numeric: true })).reverse())
+      for (const file of readdirSync(folder)
+        .filter((f) => f.endsWith('.json'))
+        .sort((a, b) => a.localeCompare(b, 'en', { numeric: true }))
+        .reverse())
         await createPiece(tx, readFileSync(path.join(folder, file), 'utf8'));
     });
   } finally {

@@ -1,4 +1,15 @@
-import { bigserial, boolean, customType, doublePrecision, integer, pgTable, text, timestamp, unique, uuid } from 'drizzle-orm/pg-core';
+import {
+  bigserial,
+  boolean,
+  customType,
+  doublePrecision,
+  integer,
+  pgTable,
+  text,
+  timestamp,
+  unique,
+  uuid,
+} from 'drizzle-orm/pg-core';
 
 const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
 const moment = (name: string) => timestamp(name, { withTimezone: true, mode: 'date' });
@@ -30,7 +41,9 @@ export const revisions = pgTable(
   'revisions',
   {
     id: bigserial('id', { mode: 'number' }).primaryKey(),
-    pieceId: uuid('piece_id').notNull().references(() => pieces.id, { onDelete: 'cascade' }),
+    pieceId: uuid('piece_id')
+      .notNull()
+      .references(() => pieces.id, { onDelete: 'cascade' }),
     number: integer('number').notNull(),
     basedOn: integer('based_on'),
     /** True for a save that came too late: kept, but not made the head. */

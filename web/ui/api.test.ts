@@ -1,12 +1,26 @@
 import { afterEach, describe, expect, it, vi } from 'vitest';
-import { createPiece, deletePiece, duplicatePiece, listPieces, loadPiece, RequestTrouble, restorePiece, savePiece, storeThumbnail } from './api';
+import {
+  createPiece,
+  deletePiece,
+  duplicatePiece,
+  listPieces,
+  loadPiece,
+  RequestTrouble,
+  restorePiece,
+  savePiece,
+  storeThumbnail,
+} from './api';
 
 const calls: [string, RequestInit | undefined][] = [];
 function answer(body: unknown, status = 200): void {
   calls.length = 0;
   vi.stubGlobal('fetch', async (path: string, init?: RequestInit) => {
     calls.push([path, init]);
-    return status === 204 ? new Response(null, { status }) : typeof body === 'string' ? new Response(body, { status }) : Response.json(body, { status });
+    return status === 204
+      ? new Response(null, { status })
+      : typeof body === 'string'
+        ? new Response(body, { status })
+        : Response.json(body, { status });
   });
 }
 afterEach(() => vi.unstubAllGlobals());

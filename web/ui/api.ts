@@ -17,14 +17,21 @@ async function ask(path: string, init?: RequestInit): Promise<Response> {
   try {
     response = await fetch(path, init);
   } catch {
-    throw new RequestTrouble(0, 'Maypole’s server does not answer. Start it again with ./maypole start; what you made is still here.');
+    throw new RequestTrouble(
+      0,
+      'Maypole’s server does not answer. Start it again with ./maypole start; what you made is still here.',
+    );
   }
   if (response.ok || response.status === 409) return response;
   const body = (await response.json().catch(() => null)) as { error?: string } | null;
   throw new RequestTrouble(response.status, body?.error ?? `The server answered ${response.status}.`);
 }
 
-const json = (body: unknown, method: string): RequestInit => ({ method, headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) });
+const json = (body: unknown, method: string): RequestInit => ({
+  method,
+  headers: { 'Content-Type': 'application/json' },
+  body: JSON.stringify(body),
+});
 
 export async function listPieces(bin = false): Promise<PieceSummary[]> {
   return ((await (await ask(`/api/pieces${bin ? '?bin=1' : ''}`)).json()) as { pieces: PieceSummary[] }).pieces;
@@ -50,7 +57,12 @@ export async function loadPiece(id: string): Promise<StoredPiece> {
 }
 
 /** Saves a document; a conflict is an answer, not an error. */
-export async function savePiece(id: string, source: string, basedOn: number, keepalive = false): Promise<{ revision: number } | Conflict> {
+export async function savePiece(
+  id: string,
+  source: string,
+  basedOn: number,
+  keepalive = false,
+): Promise<{ revision: number } | Conflict> {
   return (await ask(`/api/pieces/${id}`, { ...json({ source, basedOn }, 'PUT'), keepalive })).json();
 }
 

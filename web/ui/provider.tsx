@@ -11,12 +11,18 @@ import { system } from './theme';
 export function Provider({ children, nonce }: { children: ReactNode; nonce?: string }) {
   return (
     <StyleRegistry nonce={nonce}>
-    <ChakraProvider value={system}>
-      <ThemeProvider attribute="class" defaultTheme="light" themes={['light', 'dark']} disableTransitionOnChange nonce={nonce}>
-        {children}
-        <Toasts />
-      </ThemeProvider>
-    </ChakraProvider>
+      <ChakraProvider value={system}>
+        <ThemeProvider
+          attribute="class"
+          defaultTheme="light"
+          themes={['light', 'dark']}
+          disableTransitionOnChange
+          nonce={nonce}
+        >
+          {children}
+          <Toasts />
+        </ThemeProvider>
+      </ChakraProvider>
     </StyleRegistry>
   );
 }

@@ -29,7 +29,14 @@ export function StyleRegistry({ children, nonce }: { children: ReactNode; nonce?
     const names = flush();
     if (names.length === 0) return null;
     const styles = names.map((name) => (typeof cache.inserted[name] === 'string' ? cache.inserted[name] : '')).join('');
-    return <style key={cache.key} data-emotion={`${cache.key} ${names.join(' ')}`} nonce={nonce} dangerouslySetInnerHTML={{ __html: styles }} />;
+    return (
+      <style
+        key={cache.key}
+        data-emotion={`${cache.key} ${names.join(' ')}`}
+        nonce={nonce}
+        dangerouslySetInnerHTML={{ __html: styles }}
+      />
+    );
   });
   return <CacheProvider value={cache}>{children}</CacheProvider>;
 }

@@ -1,6 +1,21 @@
 import { checker, uv, vec3, mix } from 'three/tsl';
 import { CHANNEL_WIDTH, copyChannels, type CopyChannel } from '@maypole/core/copies/channels';
-import { BufferAttribute, BufferGeometry, DoubleSide, DynamicDrawUsage, Group, InstancedBufferAttribute, InstancedMesh, LineSegments, Mesh, MeshBasicNodeMaterial, Points, type LineBasicNodeMaterial, type Object3D, type PointsNodeMaterial } from 'three/webgpu';
+import {
+  BufferAttribute,
+  BufferGeometry,
+  DoubleSide,
+  DynamicDrawUsage,
+  Group,
+  InstancedBufferAttribute,
+  InstancedMesh,
+  LineSegments,
+  Mesh,
+  MeshBasicNodeMaterial,
+  Points,
+  type LineBasicNodeMaterial,
+  type Object3D,
+  type PointsNodeMaterial,
+} from 'three/webgpu';
 import { boundsOf } from '@maypole/core/shape/measure';
 import type { DrawablePart, ViewMode } from './frame';
 import type { RibbonMaterials } from './ribbon-materials';
@@ -21,12 +36,21 @@ export interface ExtraMaterials {
 export function uvMaterial(): MeshBasicNodeMaterial {
   const material = new MeshBasicNodeMaterial({ side: DoubleSide });
   const place = uv();
-  material.colorNode = mix(vec3(0.86), vec3(place.x.fract().mul(0.7), place.y.fract().mul(0.7), 0.35), checker(place.mul(20)).mul(0.75).add(0.2));
+  material.colorNode = mix(
+    vec3(0.86),
+    vec3(place.x.fract().mul(0.7), place.y.fract().mul(0.7), 0.35),
+    checker(place.mul(20)).mul(0.75).add(0.2),
+  );
   return material;
 }
 
 /** Objects that are drawn once for each copy. */
-type Instanced = Object3D & { isInstancedMesh: true; instanceMatrix: InstancedBufferAttribute; instanceColor: null; count: number };
+type Instanced = Object3D & {
+  isInstancedMesh: true;
+  instanceMatrix: InstancedBufferAttribute;
+  instanceColor: null;
+  count: number;
+};
 
 /** One shape with its polygon edges and its curves on the same vertices, kept from frame to frame; drawn once, or in the many places where it stands. */
 export class PartObject {
@@ -56,7 +80,11 @@ export class PartObject {
   /** Whether it can show a part: the same corners, and places for as many copies. */
   fits(part: DrawablePart): boolean {
     const count = part.instances?.numbers.length ?? 0;
-    return part.topology.key === this.topology && kindOf(part) === this.kind && (part.instances ? count <= this.room && count * 4 >= this.room / 2 : true);
+    return (
+      part.topology.key === this.topology &&
+      kindOf(part) === this.kind &&
+      (part.instances ? count <= this.room && count * 4 >= this.room / 2 : true)
+    );
   }
 
   update(part: DrawablePart, mode: ViewMode, changed: boolean): void {
@@ -89,7 +117,8 @@ export class PartObject {
     const n = numbers.length;
     this.numbers = numbers;
     put(this.matrices!, matrices);
-    for (const o of [this.mesh, this.edges, this.curves, this.extra?.object] as (Instanced | null)[]) if (o) o.count = n;
+    for (const o of [this.mesh, this.edges, this.curves, this.extra?.object] as (Instanced | null)[])
+      if (o) o.count = n;
     for (const [channel, attribute] of this.own) {
       const values = channels?.[channel];
       if (!values) continue;
@@ -115,7 +144,9 @@ export class PartObject {
       for (const [c, attribute] of this.own) geometry.setAttribute(COPY_ATTRIBUTES[c].name, attribute);
       groups.forEach((g, i) => geometry.addGroup(g.start, g.count, i));
       // Copies' own values are of the main finish only.
-      const list = groups.map((g) => this.materials.of(g.slot, { closed: part.topology.closed, channels: g.slot === 0 ? channelsOf(part) : [] }));
+      const list = groups.map((g) =>
+        this.materials.of(g.slot, { closed: part.topology.closed, channels: g.slot === 0 ? channelsOf(part) : [] }),
+      );
       const material = list.length === 1 ? list[0] : list;
       this.mesh = this.matrices ? new InstancedMesh(geometry, material, 0) : new Mesh(geometry, material);
       if (this.matrices) (this.mesh as InstancedMesh).instanceMatrix = this.matrices;
@@ -130,7 +161,13 @@ export class PartObject {
   /** Lines and points are drawn many times over by the same means as meshes. */
   private repeat<T extends Mesh | Points | LineSegments>(object: T): T {
     object.frustumCulled = false;
-    if (this.matrices) Object.assign(object, { isInstancedMesh: true, instanceMatrix: this.matrices, instanceColor: null, count: this.numbers?.length ?? 0 });
+    if (this.matrices)
+      Object.assign(object, {
+        isInstancedMesh: true,
+        instanceMatrix: this.matrices,
+        instanceColor: null,
+        count: this.numbers?.length ?? 0,
+      });
     return object;
   }
 
@@ -190,7 +227,8 @@ export function hasOwnChannels(part: DrawablePart): boolean {
 export function writeChannel(out: Float32Array, values: Float32Array, width: number, count: number): void {
   for (let i = 0; i < count; i++) {
     const has = values[width * i] === values[width * i];
-    for (let k = 0; k < width; k++) out[(width + 1) * i + k] = !has ? 0 : width === 3 ? linear(values[width * i + k]) : values[width * i + k];
+    for (let k = 0; k < width; k++)
+      out[(width + 1) * i + k] = !has ? 0 : width === 3 ? linear(values[width * i + k]) : values[width * i + k];
     out[(width + 1) * i + width] = has ? 1 : 0;
   }
 }

@@ -1,5 +1,18 @@
 import { float, max, mix, select, texture, uniform, vec4 } from 'three/tsl';
-import { Color, FloatType, HalfFloatType, NearestFilter, NodeMaterial, QuadMesh, RenderTarget, Texture, type Camera, type Scene, type TextureNode, type WebGPURenderer } from 'three/webgpu';
+import {
+  Color,
+  FloatType,
+  HalfFloatType,
+  NearestFilter,
+  NodeMaterial,
+  QuadMesh,
+  RenderTarget,
+  Texture,
+  type Camera,
+  type Scene,
+  type TextureNode,
+  type WebGPURenderer,
+} from 'three/webgpu';
 import { viewTransform } from './view-transform';
 
 /**
@@ -20,8 +33,16 @@ export class Picture {
   private size: readonly [number, number] = [1, 1];
 
   /** @param samples of each pixel and sub-frame: 0 or 4 */
-  constructor(private readonly renderer: WebGPURenderer, samples: number) {
-    this.light = new RenderTarget(1, 1, { type: HalfFloatType, samples, minFilter: NearestFilter, magFilter: NearestFilter });
+  constructor(
+    private readonly renderer: WebGPURenderer,
+    samples: number,
+  ) {
+    this.light = new RenderTarget(1, 1, {
+      type: HalfFloatType,
+      samples,
+      minFilter: NearestFilter,
+      magFilter: NearestFilter,
+    });
     this.shown = texture(this.light.texture);
     // A texture of its own from the first: nodes that stand for one and the same are made one as the shader is compiled.
     this.before = texture(new Texture());
@@ -73,7 +94,13 @@ export class Picture {
 
   private averages(): readonly [RenderTarget, RenderTarget] {
     if (!this.sums) {
-      const make = () => new RenderTarget(this.size[0], this.size[1], { type: FloatType, depthBuffer: false, minFilter: NearestFilter, magFilter: NearestFilter });
+      const make = () =>
+        new RenderTarget(this.size[0], this.size[1], {
+          type: FloatType,
+          depthBuffer: false,
+          minFilter: NearestFilter,
+          magFilter: NearestFilter,
+        });
       this.sums = [make(), make()];
     }
     return this.sums;

@@ -11,7 +11,14 @@ import { structureKey } from './surface-material';
 function part(key: string, topology = 'three', instances?: Instances): DrawablePart {
   return {
     key,
-    topology: { key: topology, triangles: Uint32Array.of(0, 1, 2), edges: Uint32Array.of(0, 1, 1, 2, 2, 0), lines: new Uint32Array(), groups: [{ slot: 0, start: 0, count: 3 }], closed: false },
+    topology: {
+      key: topology,
+      triangles: Uint32Array.of(0, 1, 2),
+      edges: Uint32Array.of(0, 1, 1, 2, 2, 0),
+      lines: new Uint32Array(),
+      groups: [{ slot: 0, start: 0, count: 3 }],
+      closed: false,
+    },
     positions: Float32Array.of(0, 0, 0, 1, 0, 0, 0, 1, 0),
     normals: Float32Array.of(0, 0, 1, 0, 0, 1, 0, 0, 1),
     instances,
@@ -60,14 +67,26 @@ describe('the materials of a ribbon', () => {
   });
 
   it('have a key that tells every structure from every other', () => {
-    const lists = [[], ['baseColor'], ['roughness'], ['metalness'], ['baseColor', 'roughness'], ['baseColor', 'roughness', 'metalness']] as const;
+    const lists = [
+      [],
+      ['baseColor'],
+      ['roughness'],
+      ['metalness'],
+      ['baseColor', 'roughness'],
+      ['baseColor', 'roughness', 'metalness'],
+    ] as const;
     const keys = lists.flatMap((channels) => [true, false].map((closed) => structureKey({ closed, channels })));
     expect(new Set(keys).size).toBe(12);
   });
 
   it('are let go with the ribbon, all of them', () => {
     const materials = new RibbonMaterials();
-    const made = [materials.of(0, { closed: true, channels: [] }), materials.of(1, { closed: false, channels: ['roughness'] }), materials.line, materials.curve];
+    const made = [
+      materials.of(0, { closed: true, channels: [] }),
+      materials.of(1, { closed: false, channels: ['roughness'] }),
+      materials.line,
+      materials.curve,
+    ];
     const gone = watch(...made);
     materials.dispose();
     expect(gone()).toBe(4);

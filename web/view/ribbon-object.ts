@@ -12,7 +12,11 @@ export class RibbonObject {
   /** Its own materials under '', and those of ribbons whose finish its copies wear under their identifier. */
   private readonly materials = new Map<string, RibbonMaterials>();
   private readonly extras: ExtraMaterials = {
-    point: new PointsNodeMaterial({ color: throughViewTransform(new Color(), '#24262B'), size: 5, sizeAttenuation: false }),
+    point: new PointsNodeMaterial({
+      color: throughViewTransform(new Color(), '#24262B'),
+      size: 5,
+      sizeAttenuation: false,
+    }),
     normal: new LineBasicNodeMaterial({ color: throughViewTransform(new Color(), '#3A86B7') }),
     uv: uvMaterial(),
   };
@@ -72,7 +76,14 @@ export class RibbonObject {
         }
       const count = part.instances?.numbers.length ?? 0;
       // Some room to spare, so that a stream that swells is not made anew at every frame.
-      const made = new PartObject(part.topology.key, Math.ceil(count * 1.25) + 4, kindOf(part), part, this.materialsOf(part.instances?.wears ?? ''), this.extras);
+      const made = new PartObject(
+        part.topology.key,
+        Math.ceil(count * 1.25) + 4,
+        kindOf(part),
+        part,
+        this.materialsOf(part.instances?.wears ?? ''),
+        this.extras,
+      );
       this.group.add(made.group);
       out[i] = made;
     });

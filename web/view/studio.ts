@@ -1,4 +1,12 @@
-import { DataTexture, EquirectangularReflectionMapping, HalfFloatType, LinearFilter, LinearSRGBColorSpace, RGBAFormat, DataUtils } from 'three/webgpu';
+import {
+  DataTexture,
+  EquirectangularReflectionMapping,
+  HalfFloatType,
+  LinearFilter,
+  LinearSRGBColorSpace,
+  RGBAFormat,
+  DataUtils,
+} from 'three/webgpu';
 
 /** A soft lamp on the sky: direction in degrees, half widths in degrees, brightness, softness. */
 interface Lamp {

@@ -33,7 +33,12 @@ export class SurfaceMaterial {
   private readonly metalness = uniform(0);
 
   constructor({ closed, channels }: SurfaceStructure) {
-    this.material = new MeshStandardNodeMaterial({ side: DoubleSide, polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 1 });
+    this.material = new MeshStandardNodeMaterial({
+      side: DoubleSide,
+      polygonOffset: true,
+      polygonOffsetFactor: 1,
+      polygonOffsetUnits: 1,
+    });
     // Backs of faces have their normals turned to the eye. On a closed form only slivers of them
     // are ever seen, along its outline, and turning those would draw a dark fringe round it.
     this.material.normalNode = closed ? normalViewGeometry : null;

@@ -8,7 +8,13 @@ export const base = definePart({
   icon: 'palette',
   params: {
     colour: colour('Colour', '#D9483B', 'Colour of the surface.'),
-    roughness: number('Roughness', 45, 'From mirror to chalk.', { unit: '%', min: 0, max: 100, soft: [0, 100], step: 1 }),
+    roughness: number('Roughness', 45, 'From mirror to chalk.', {
+      unit: '%',
+      min: 0,
+      max: 100,
+      soft: [0, 100],
+      step: 1,
+    }),
   },
   surface: (v) => ({ baseColor: v.colour, roughness: v.roughness / 100 }),
 });

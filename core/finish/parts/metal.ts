@@ -7,7 +7,13 @@ export const metal = definePart({
   help: 'How much of the surface is bare metal.',
   icon: 'magnet',
   params: {
-    metalness: number('Metalness', 0, 'From plastic to metal.', { unit: '%', min: 0, max: 100, soft: [0, 100], step: 1 }),
+    metalness: number('Metalness', 0, 'From plastic to metal.', {
+      unit: '%',
+      min: 0,
+      max: 100,
+      soft: [0, 100],
+      step: 1,
+    }),
   },
   surface: (v) => ({ metalness: v.metalness / 100 }),
 });

@@ -20,7 +20,11 @@ export const cellularSoft: NoiseKind = {
   field(seed, rate, clock, { mask, metric, jitter } = USUAL_NOISE) {
     const p = permutation(seed);
     const q = featurePoints(seed, rate, clock, jitter);
-    const measure = { euclidean: (x: number, y: number, z: number) => Math.sqrt(x * x + y * y + z * z), manhattan: (x: number, y: number, z: number) => Math.abs(x) + Math.abs(y) + Math.abs(z), chebyshev: (x: number, y: number, z: number) => Math.max(Math.abs(x), Math.abs(y), Math.abs(z)) }[metric];
+    const measure = {
+      euclidean: (x: number, y: number, z: number) => Math.sqrt(x * x + y * y + z * z),
+      manhattan: (x: number, y: number, z: number) => Math.abs(x) + Math.abs(y) + Math.abs(z),
+      chebyshev: (x: number, y: number, z: number) => Math.max(Math.abs(x), Math.abs(y), Math.abs(z)),
+    }[metric];
     const mean = MEAN[metric];
     return (px, py, pz) => {
       const [fx, fy, fz] = [Math.floor(px), Math.floor(py), Math.floor(pz)];

@@ -19,7 +19,25 @@ import { white } from './white';
 import { wood } from './wood';
 
 /** Every kind of noise, in the order the panel offers them. A new one is added here and nowhere else. */
-export const noises = new Registry<NoiseKind>('noise', [gradient, simplex, value, cellular, cellularSecond, cellularEdges, cellularSoft, stepped, ridged, billowed, turbulence, flow, blotches, water, marble, wood, white]);
+export const noises = new Registry<NoiseKind>('noise', [
+  gradient,
+  simplex,
+  value,
+  cellular,
+  cellularSecond,
+  cellularEdges,
+  cellularSoft,
+  stepped,
+  ridged,
+  billowed,
+  turbulence,
+  flow,
+  blotches,
+  water,
+  marble,
+  wood,
+  white,
+]);
 
 export const noiseKinds = noises.all;
 

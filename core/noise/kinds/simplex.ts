@@ -9,5 +9,6 @@ export const simplex: NoiseKind = {
   title: 'Simplex',
   help: 'Soft and even, without a grain along the axes.',
   tiles: 3,
-  field: (seed, rate, clock, options) => simplexField(permutation(seed), gradientTable(seed, rate, clock), options?.mask),
+  field: (seed, rate, clock, options) =>
+    simplexField(permutation(seed), gradientTable(seed, rate, clock), options?.mask),
 };

@@ -15,6 +15,7 @@ export const white: NoiseKind = {
     const levels = latticeValues(seed, rate, clock);
     const mask = options?.mask ?? 255;
     const wrap = Math.min(255, (mask + 1) * GRAIN - 1);
-    return (x, y, z) => levels[p[p[p[Math.floor(x * GRAIN) & wrap] + (Math.floor(y * GRAIN) & wrap)] + (Math.floor(z * GRAIN) & wrap)]];
+    return (x, y, z) =>
+      levels[p[p[p[Math.floor(x * GRAIN) & wrap] + (Math.floor(y * GRAIN) & wrap)] + (Math.floor(z * GRAIN) & wrap)]];
   },
 };

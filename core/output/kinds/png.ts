@@ -8,5 +8,6 @@ export const png = defineOutput({
   ending: 'zip',
   params: pictureParams,
   refusal: () => null,
-  contents: (base, frames, loop) => `${base}.zip: ${frameName(base, frames[0], loop.frames)}${frames.length > 1 ? ` … ${frameName(base, frames[frames.length - 1], loop.frames)}` : ''}`,
+  contents: (base, frames, loop) =>
+    `${base}.zip: ${frameName(base, frames[0], loop.frames)}${frames.length > 1 ? ` … ${frameName(base, frames[frames.length - 1], loop.frames)}` : ''}`,
 });

@@ -42,7 +42,8 @@ const SAME_CHANCE = 0;
 export function from1to2(old: unknown): unknown {
   const piece = doc(old);
   const taken = new Set<string>();
-  for (const r of list(piece.ribbons).map(doc)) for (const x of [r, ...list(r.steps).map(doc)]) if (typeof x.id === 'string') taken.add(x.id);
+  for (const r of list(piece.ribbons).map(doc))
+    for (const x of [r, ...list(r.steps).map(doc)]) if (typeof x.id === 'string') taken.add(x.id);
   const fresh = (name: string): string => {
     let id = name.slice(0, 56);
     for (let k = 2; taken.has(id); k++) id = `${name.slice(0, 56)}-${k}`;
@@ -55,7 +56,8 @@ export function from1to2(old: unknown): unknown {
   const moved = new Map<string, string>();
   const sceneItem = (part: string, id: string, kind: string) => {
     for (const name of Object.keys(doc(scene[part]))) moved.set(`scene/${part}/${name}`, `scene/${id}/${name}`);
-    for (const name of ['azimuth', 'elevation', 'distance', 'focalLength', 'target', 'strength', 'turn', 'colour']) if (!moved.has(`scene/${part}/${name}`)) moved.set(`scene/${part}/${name}`, `scene/${id}/${name}`);
+    for (const name of ['azimuth', 'elevation', 'distance', 'focalLength', 'target', 'strength', 'turn', 'colour'])
+      if (!moved.has(`scene/${part}/${name}`)) moved.set(`scene/${part}/${name}`, `scene/${id}/${name}`);
     return { id, kind, on: true, values: doc(scene[part]) };
   };
   const cameras = [sceneItem('camera', camera, 'orbit')];
@@ -68,14 +70,24 @@ export function from1to2(old: unknown): unknown {
     const id = String(x.id ?? '');
     const stored = doc(before);
     const of = (faces: string, part: string): Doc =>
-      Object.fromEntries(Object.entries(FINISH).flatMap(([name, [f, p, now]]) => (f === faces && p === part ? [[now, stored[name] ?? DEFAULTS[faces][now] ?? 0]] : [])));
+      Object.fromEntries(
+        Object.entries(FINISH).flatMap(([name, [f, p, now]]) =>
+          f === faces && p === part ? [[now, stored[name] ?? DEFAULTS[faces][now] ?? 0]] : [],
+        ),
+      );
     const finishes = Object.keys(DEFAULTS).flatMap((faces) => {
       const own = faces === 'main' || stored[`${faces}Own`] === true;
       const touched = Object.keys(stored).some((name) => FINISH[name]?.[0] === faces);
       if (!own && !touched) return [];
       const name = `${id}-${faces}`;
-      const parts = (['base', 'metal'] as const).map((part) => ({ id: fresh(`${name}-${part}`), kind: part, on: true, values: of(faces, part) }));
-      for (const [old, [f, part, now]] of Object.entries(FINISH)) if (f === faces) moved.set(`${id}/finish/${old}`, `${id}/${parts[part === 'base' ? 0 : 1].id}/${now}`);
+      const parts = (['base', 'metal'] as const).map((part) => ({
+        id: fresh(`${name}-${part}`),
+        kind: part,
+        on: true,
+        values: of(faces, part),
+      }));
+      for (const [old, [f, part, now]] of Object.entries(FINISH))
+        if (f === faces) moved.set(`${id}/finish/${old}`, `${id}/${parts[part === 'base' ? 0 : 1].id}/${now}`);
       return [{ id: fresh(name), of: faces, on: own, parts }];
     });
     const unknown = Object.keys(stored).filter((name) => !FINISH[name] && !/^(inside|rods|joints)Own$/.test(name));
@@ -84,7 +96,14 @@ export function from1to2(old: unknown): unknown {
     return { ...rest, finishes, steps: list(x.steps).map((s) => (isDoc(s) ? { ...s, chance: SAME_CHANCE } : s)) };
   });
   const { output, ...others } = piece;
-  const renewed = { ...others, version: 2, format: output, scene: { ...unknownParts(scene), cameras, lights, backdrop: backdrops, air: [], picture: [] }, outputs: [], ribbons };
+  const renewed = {
+    ...others,
+    version: 2,
+    format: output,
+    scene: { ...unknownParts(scene), cameras, lights, backdrop: backdrops, air: [], picture: [] },
+    outputs: [],
+    ribbons,
+  };
   return followed(renewed, moved);
 }
 

@@ -7,11 +7,41 @@ import { orbitPose } from '../lens';
  * format) laid along the longer side of the output.
  */
 export const orbitParams = {
-  azimuth: number('Round', 35, 'Angle round the upright axis.', { unit: '°', cyclic: 360, min: -36_000, max: 36_000, soft: [-180, 180], step: 1 }),
-  elevation: number('Above', 24, 'Angle above the horizon.', { unit: '°', min: -90, max: 90, soft: [-90, 90], step: 1 }),
-  distance: number('Distance', 7, 'From the point it looks at.', { unit: 'm', min: 0.001, max: 1_000_000, soft: [0.5, 20], step: 0.1 }),
-  focalLength: number('Focal length', 50, 'Long lenses flatten, short ones exaggerate.', { unit: 'mm', min: 5, max: 1200, soft: [12, 300], step: 1 }),
-  target: vector('Looks at', [0, 0, 0], 'The point in the middle of the picture.', { unit: 'm', min: -100_000, max: 100_000, soft: [-3, 3] }),
+  azimuth: number('Round', 35, 'Angle round the upright axis.', {
+    unit: '°',
+    cyclic: 360,
+    min: -36_000,
+    max: 36_000,
+    soft: [-180, 180],
+    step: 1,
+  }),
+  elevation: number('Above', 24, 'Angle above the horizon.', {
+    unit: '°',
+    min: -90,
+    max: 90,
+    soft: [-90, 90],
+    step: 1,
+  }),
+  distance: number('Distance', 7, 'From the point it looks at.', {
+    unit: 'm',
+    min: 0.001,
+    max: 1_000_000,
+    soft: [0.5, 20],
+    step: 0.1,
+  }),
+  focalLength: number('Focal length', 50, 'Long lenses flatten, short ones exaggerate.', {
+    unit: 'mm',
+    min: 5,
+    max: 1200,
+    soft: [12, 300],
+    step: 1,
+  }),
+  target: vector('Looks at', [0, 0, 0], 'The point in the middle of the picture.', {
+    unit: 'm',
+    min: -100_000,
+    max: 100_000,
+    soft: [-3, 3],
+  }),
 } as const;
 
 export const orbit = defineCamera({

@@ -7,8 +7,21 @@ export const studio = defineLight({
   help: 'A room with soft lamps: a large one, a weaker one across, a strip from behind and a bright ceiling.',
   icon: 'lamp',
   params: {
-    strength: number('Strength', 100, 'Brightness of the studio.', { unit: '%', min: 0, max: 1000, soft: [0, 300], step: 1 }),
-    turn: number('Turn', 0, 'Turns the studio round the form.', { unit: '°', cyclic: 360, min: -36_000, max: 36_000, soft: [-180, 180], step: 1 }),
+    strength: number('Strength', 100, 'Brightness of the studio.', {
+      unit: '%',
+      min: 0,
+      max: 1000,
+      soft: [0, 300],
+      step: 1,
+    }),
+    turn: number('Turn', 0, 'Turns the studio round the form.', {
+      unit: '°',
+      cyclic: 360,
+      min: -36_000,
+      max: 36_000,
+      soft: [-180, 180],
+      step: 1,
+    }),
   },
   at: (v) => ({ type: 'studio', strength: v.strength / 100, turn: v.turn }),
 });

@@ -24,7 +24,9 @@ describe('an open path', () => {
       const a = share * to;
       const { point, tangent, normal } = path.at(share * path.length);
       [r * Math.cos(a), c * a, r * Math.sin(a)].forEach((x, k) => expect(point[k]).toBeCloseTo(x, 4));
-      [(-r * Math.sin(a)) / pace, c / pace, (r * Math.cos(a)) / pace].forEach((x, k) => expect(tangent[k]).toBeCloseTo(x, share === 0 || share === 1 ? 2 : 4));
+      [(-r * Math.sin(a)) / pace, c / pace, (r * Math.cos(a)) / pace].forEach((x, k) =>
+        expect(tangent[k]).toBeCloseTo(x, share === 0 || share === 1 ? 2 : 4),
+      );
       expect(Math.hypot(...normal)).toBeCloseTo(1, 6);
       expect(dot(normal, tangent)).toBeCloseTo(0, 6);
     }
@@ -39,7 +41,10 @@ describe('an open path', () => {
     }
   });
   it('goes on straight beyond its ends', () => {
-    for (const [end, sign] of [[0, -1], [path.length, 1]]) {
+    for (const [end, sign] of [
+      [0, -1],
+      [path.length, 1],
+    ]) {
       const [here, beyond] = [path.at(end), path.at(end + 2.5 * sign)];
       beyond.point.forEach((x, k) => expect(x).toBeCloseTo(here.point[k] + 2.5 * sign * here.tangent[k], 6));
       expect(beyond.tangent).toEqual(here.tangent);
@@ -61,10 +66,18 @@ describe('an open path', () => {
 
 describe('copies on an open path', () => {
   const body = form('box', { segments: 1, size: [0.1, 0.1, 0.1] });
-  const on = (values: object, frame = 0) => step('repeat-path', body, { ...values }, { clock: { frame, frames: 40 }, other: () => form('curve', { curve: 'line', size: 2 }) }).copies!;
+  const on = (values: object, frame = 0) =>
+    step(
+      'repeat-path',
+      body,
+      { ...values },
+      { clock: { frame, frames: 40 }, other: () => form('curve', { curve: 'line', size: 2 }) },
+    ).copies!;
   it('stand from end to end, evenly', () => {
     const at = centresOf(on({ count: 9 }));
-    const gaps = Array.from({ length: 8 }, (_, i) => Math.hypot(...[0, 1, 2].map((k) => at[3 * i + 3 + k] - at[3 * i + k])));
+    const gaps = Array.from({ length: 8 }, (_, i) =>
+      Math.hypot(...[0, 1, 2].map((k) => at[3 * i + 3 + k] - at[3 * i + k])),
+    );
     for (const g of gaps) expect(g).toBeCloseTo(4 / 8, 5);
   });
   it('are as many as fit at a distance, which is evened out', () => {
@@ -75,7 +88,9 @@ describe('copies on an open path', () => {
     // As sets: each copy stands where the next one stood.
     const [first, last] = [0, 40].map((f) => {
       const m = on({ count: 9, advance: 1 }, f).matrices;
-      return Array.from({ length: 9 }, (_, i) => [...m.subarray(16 * i, 16 * i + 16)].map((x) => x.toFixed(5)).join()).sort();
+      return Array.from({ length: 9 }, (_, i) =>
+        [...m.subarray(16 * i, 16 * i + 16)].map((x) => x.toFixed(5)).join(),
+      ).sort();
     });
     expect(last).toEqual(first);
     const half = on({ count: 9, advance: 1 }, 20).matrices;

@@ -43,7 +43,8 @@ function openPath(p: Float64Array): Path {
       }
       const span = lengths[low + 1] - lengths[low] || 1;
       const x = Math.max(0, Math.min(1, (s - lengths[low]) / span));
-      const mix = (a: Float64Array): [number, number, number] => [0, 1, 2].map((k) => (1 - x) * a[3 * low + k] + x * a[3 * low + 3 + k]) as [number, number, number];
+      const mix = (a: Float64Array): [number, number, number] =>
+        [0, 1, 2].map((k) => (1 - x) * a[3 * low + k] + x * a[3 * low + 3 + k]) as [number, number, number];
       const ahead = mix(tangents);
       const size = Math.hypot(...ahead) || 1;
       const tangent: [number, number, number] = [ahead[0] / size, ahead[1] / size, ahead[2] / size];

@@ -10,10 +10,15 @@ export interface Polyline {
 export function polylinesOf(c: Connectivity): Polyline[] {
   const { curves } = c;
   if (!curves) return [];
-  return Array.from(curves.closed, (closed, i) => ({ vertices: curves.points.subarray(curves.start[i], curves.start[i + 1]), closed: closed === 1 }));
+  return Array.from(curves.closed, (closed, i) => ({
+    vertices: curves.points.subarray(curves.start[i], curves.start[i + 1]),
+    closed: closed === 1,
+  }));
 }
 
-export function curvesFrom(lines: readonly { readonly vertices: ArrayLike<number>; readonly closed: boolean }[]): Curves {
+export function curvesFrom(
+  lines: readonly { readonly vertices: ArrayLike<number>; readonly closed: boolean }[],
+): Curves {
   const start = new Uint32Array(lines.length + 1);
   lines.forEach((l, i) => (start[i + 1] = start[i] + l.vertices.length));
   const points = new Uint32Array(start[lines.length]);
@@ -37,7 +42,10 @@ export function curvesMesh(lines: readonly { readonly points: ArrayLike<number>;
     positions.set(Array.from(points), o);
     o += points.length;
   }
-  return { connectivity: shared({ vertexCount: first, faceStart: new Uint32Array(1), corners: new Uint32Array(0), curves }), positions };
+  return {
+    connectivity: shared({ vertexCount: first, faceStart: new Uint32Array(1), corners: new Uint32Array(0), curves }),
+    positions,
+  };
 }
 
 const known = new Map<string, Connectivity>();
@@ -56,6 +64,7 @@ function shared(c: Connectivity): Connectivity {
 /** Positions of the points of a polyline, 3 numbers each. */
 export function pointsOf(p: Float32Array, line: Polyline): Float64Array {
   const out = new Float64Array(3 * line.vertices.length);
-  for (let i = 0; i < line.vertices.length; i++) for (let k = 0; k < 3; k++) out[3 * i + k] = p[3 * line.vertices[i] + k];
+  for (let i = 0; i < line.vertices.length; i++)
+    for (let k = 0; k < 3; k++) out[3 * i + k] = p[3 * line.vertices[i] + k];
   return out;
 }

@@ -24,7 +24,9 @@ export interface Sheet {
  * whatever way it was drawn. Null where they enclose nothing.
  */
 export function capped(mesh: Mesh): Sheet | null {
-  const lines = polylinesOf(mesh.connectivity).filter((l) => l.closed && l.vertices.length > 2).map((l) => pointsOf(mesh.positions, l));
+  const lines = polylinesOf(mesh.connectivity)
+    .filter((l) => l.closed && l.vertices.length > 2)
+    .map((l) => pointsOf(mesh.positions, l));
   const area = [0, 0, 0];
   const middle: [number, number, number] = [0, 0, 0];
   let [count, largest] = [0, 0];
@@ -70,16 +72,25 @@ export function capped(mesh: Mesh): Sheet | null {
   const triangles: number[] = [];
   contours.forEach((outer, i) => {
     if (depth[i] % 2 === 1) return;
-    const holes = contours.flatMap((c, j) => (depth[j] === depth[i] + 1 && isInside(c.points[0], outer.points) ? [j] : []));
+    const holes = contours.flatMap((c, j) =>
+      depth[j] === depth[i] + 1 && isInside(c.points[0], outer.points) ? [j] : [],
+    );
     const members = [i, ...holes];
     const flat = members.flatMap((j) => contours[j].points.flat());
     const at = members.flatMap((j) => contours[j].points.map((_, k) => starts[j] + k));
     const holeStarts: number[] = [];
-    members.slice(0, -1).reduce((sum, j) => (holeStarts.push(sum + contours[j].points.length), sum + contours[j].points.length), 0);
-    const cut = withAll(earcut(flat, holeStarts), members.map((j) => contours[j].points.length));
+    members
+      .slice(0, -1)
+      .reduce((sum, j) => (holeStarts.push(sum + contours[j].points.length), sum + contours[j].points.length), 0);
+    const cut = withAll(
+      earcut(flat, holeStarts),
+      members.map((j) => contours[j].points.length),
+    );
     for (let t = 0; t < cut.length; t += 3) {
       const [a, b, c] = [cut[t], cut[t + 1], cut[t + 2]];
-      const turn = (flat[2 * b] - flat[2 * a]) * (flat[2 * c + 1] - flat[2 * a + 1]) - (flat[2 * b + 1] - flat[2 * a + 1]) * (flat[2 * c] - flat[2 * a]);
+      const turn =
+        (flat[2 * b] - flat[2 * a]) * (flat[2 * c + 1] - flat[2 * a + 1]) -
+        (flat[2 * b + 1] - flat[2 * a + 1]) * (flat[2 * c] - flat[2 * a]);
       triangles.push(at[a], ...(turn >= 0 ? [at[b], at[c]] : [at[c], at[b]]));
     }
   });
@@ -104,7 +115,9 @@ function withAll(cut: readonly number[], counts: readonly number[]): number[] {
       const c = first + j;
       for (let t = 0; t < out.length; t += 3) {
         const three = out.slice(t, t + 3);
-        const k = three.findIndex((x, q) => (x === a && three[(q + 1) % 3] === c) || (x === c && three[(q + 1) % 3] === a));
+        const k = three.findIndex(
+          (x, q) => (x === a && three[(q + 1) % 3] === c) || (x === c && three[(q + 1) % 3] === a),
+        );
         if (k < 0) continue;
         const apex = three[(k + 2) % 3];
         const way = three[k] === a ? [a, ...between, c] : [c, ...[...between].reverse(), a];
@@ -120,7 +133,11 @@ function withAll(cut: readonly number[], counts: readonly number[]): number[] {
 const known = new Map<string, Connectivity>();
 
 /** A body over a sheet: rings of its outline from back to front, each drawn in by `inset` metres and at a height. */
-export function extruded(sheet: Sheet, rows: readonly { readonly inset: number; readonly height: number }[], ends: boolean): Mesh {
+export function extruded(
+  sheet: Sheet,
+  rows: readonly { readonly inset: number; readonly height: number }[],
+  ends: boolean,
+): Mesh {
   const { contours, middle, u, v, n } = sheet;
   const total = contours.reduce((sum, c) => sum + c.points.length, 0);
   const positions = new Float32Array(3 * total * rows.length);
@@ -149,7 +166,13 @@ export function extruded(sheet: Sheet, rows: readonly { readonly inset: number; 
   return { connectivity, positions };
 }
 
-function build(sheet: Sheet, rows: number, ends: boolean, total: number, groups: readonly (readonly number[])[]): Connectivity {
+function build(
+  sheet: Sheet,
+  rows: number,
+  ends: boolean,
+  total: number,
+  groups: readonly (readonly number[])[],
+): Connectivity {
   const faces = new ConnectivityBuilder();
   const { contours, triangles } = sheet;
   const flat = contours.flatMap((c) => c.points);
@@ -162,7 +185,12 @@ function build(sheet: Sheet, rows: number, ends: boolean, total: number, groups:
       for (let j = 0; j < count; j++) {
         const k = (j + 1) % count;
         const [u0, u1, v0, v1] = [j / count, (j + 1) / count, r / (rows - 1), (r + 1) / (rows - 1)];
-        faces.face([first + r * total + j, first + r * total + k, first + (r + 1) * total + k, first + (r + 1) * total + j], groups[i][j], FINISH.main, [u0, v0, u1, v0, u1, v1, u0, v1]);
+        faces.face(
+          [first + r * total + j, first + r * total + k, first + (r + 1) * total + k, first + (r + 1) * total + j],
+          groups[i][j],
+          FINISH.main,
+          [u0, v0, u1, v0, u1, v1, u0, v1],
+        );
       }
       first += count;
     });

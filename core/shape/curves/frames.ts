@@ -40,7 +40,8 @@ export function framesAlong(points: ArrayLike<number>, closed: boolean): Frames 
     const way = at(points, j).map((x, k) => x - at(points, i)[k]);
     lengths[i + 1] = lengths[i] + Math.hypot(...way);
     const c1 = dot(way, way) || 1;
-    const reflect = (v: readonly number[], by: readonly number[], c: number) => v.map((x, k) => x - (2 / c) * dot(by, v) * by[k]);
+    const reflect = (v: readonly number[], by: readonly number[], c: number) =>
+      v.map((x, k) => x - (2 / c) * dot(by, v) * by[k]);
     const [r, t] = [reflect(normals[i], way, c1), reflect(tangents[i], way, c1)];
     const v2 = tangents[j].map((x, k) => x - t[k]);
     const c2 = dot(v2, v2);
@@ -62,7 +63,8 @@ export function framesAlong(points: ArrayLike<number>, closed: boolean): Frames 
 export function lengthOf(points: ArrayLike<number>, closed: boolean): number {
   const n = points.length / 3;
   let sum = 0;
-  for (let i = 0; i < (closed ? n : n - 1); i++) sum += Math.hypot(...at(points, (i + 1) % n).map((x, k) => x - points[3 * i + k]));
+  for (let i = 0; i < (closed ? n : n - 1); i++)
+    sum += Math.hypot(...at(points, (i + 1) % n).map((x, k) => x - points[3 * i + k]));
   return sum;
 }
 
@@ -75,7 +77,8 @@ export function resampled(points: ArrayLike<number>, closed: boolean, count: num
   const n = points.length / 3;
   const rounds = closed ? n : n - 1;
   const starts = new Float64Array(rounds + 1);
-  for (let i = 0; i < rounds; i++) starts[i + 1] = starts[i] + Math.hypot(...at(points, (i + 1) % n).map((x, k) => x - points[3 * i + k]));
+  for (let i = 0; i < rounds; i++)
+    starts[i + 1] = starts[i] + Math.hypot(...at(points, (i + 1) % n).map((x, k) => x - points[3 * i + k]));
   const total = starts[rounds];
   const out = new Float64Array(3 * count);
   let i = 0;
@@ -84,7 +87,8 @@ export function resampled(points: ArrayLike<number>, closed: boolean, count: num
     while (i + 1 < rounds && starts[i + 1] <= s) i++;
     const span = starts[i + 1] - starts[i];
     const x = span > 0 ? Math.min(1, (s - starts[i]) / span) : 0;
-    for (let k = 0; k < 3; k++) out[3 * j + k] = points[3 * i + k] + x * (points[3 * ((i + 1) % n) + k] - points[3 * i + k]);
+    for (let k = 0; k < 3; k++)
+      out[3 * j + k] = points[3 * i + k] + x * (points[3 * ((i + 1) % n) + k] - points[3 * i + k]);
   }
   return out;
 }

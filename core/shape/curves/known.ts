@@ -41,7 +41,12 @@ export function closedCurve(v: KnownCurve): (u: number) => [number, number, numb
         return [w * Math.cos(a), d * Math.sin(v.q * a), w * Math.sin(a)];
       };
     case 'lissajous':
-      return (u) => [0, 1, 2].map((k) => r * Math.sin(TURN * v.frequencies[k] * u + (v.phases[k] * Math.PI) / 180)) as [number, number, number];
+      return (u) =>
+        [0, 1, 2].map((k) => r * Math.sin(TURN * v.frequencies[k] * u + (v.phases[k] * Math.PI) / 180)) as [
+          number,
+          number,
+          number,
+        ];
     default:
       return splineThrough(v.points);
   }

@@ -62,12 +62,16 @@ export function lofted(sections: readonly Float64Array[], o: LoftOptions): Mesh 
       // Ends have the slope of the straight way.
       const [m0, m1] = [(c[k] - a[k]) / (a === b ? 1 : 2), (d[k] - b[k]) / (c === d ? 1 : 2)];
       const rise = c[k] - b[k];
-      positions[3 * count * r + k] = b[k] + x * (o.smooth ? m0 + x * (3 * rise - 2 * m0 - m1 + x * (m0 + m1 - 2 * rise)) : rise);
+      positions[3 * count * r + k] =
+        b[k] + x * (o.smooth ? m0 + x * (3 * rise - 2 * m0 - m1 + x * (m0 + m1 - 2 * rise)) : rise);
     }
   }
   // Outwards is where a point of the first row lies from its middle, seen along the way of the loft.
   const flip = turnsInwards(positions, count, made);
-  const caps = o.closed && o.ends && !o.joined ? [0, made - 1].map((r) => closing(positions.subarray(3 * count * r, 3 * count * (r + 1)))) : [];
+  const caps =
+    o.closed && o.ends && !o.joined
+      ? [0, made - 1].map((r) => closing(positions.subarray(3 * count * r, 3 * count * (r + 1))))
+      : [];
   const connectivity = store(`${count}/${made}/${o.closed}/${o.joined}/${o.ends}/${flip}/${caps.join('/')}`, () => {
     const faces = new ConnectivityBuilder();
     const put = (corners: number[], group: number, uv: number[]) => {
@@ -81,9 +85,17 @@ export function lofted(sections: readonly Float64Array[], o: LoftOptions): Mesh 
         put([p + j, p + k, q + k, q + j], 0, [u0, v0, u1, v0, u1, v1, u0, v1]);
       }
     if (o.closed && o.ends && !o.joined) {
-      const uv = (j: number) => [0.5 + 0.5 * Math.cos((2 * Math.PI * j) / count), 0.5 + 0.5 * Math.sin((2 * Math.PI * j) / count)];
+      const uv = (j: number) => [
+        0.5 + 0.5 * Math.cos((2 * Math.PI * j) / count),
+        0.5 + 0.5 * Math.sin((2 * Math.PI * j) / count),
+      ];
       for (const face of caps[0]) put([...face].reverse(), 1, [...face].reverse().flatMap(uv));
-      for (const face of caps[1]) put(face.map((j) => (made - 1) * count + j), 2, face.flatMap(uv));
+      for (const face of caps[1])
+        put(
+          face.map((j) => (made - 1) * count + j),
+          2,
+          face.flatMap(uv),
+        );
     }
     return faces.finish(count * made);
   });
@@ -115,7 +127,8 @@ function turnsInwards(p: Float32Array, count: number, rows: number): boolean {
   for (let r = 0; r + 1 < rows; r++)
     for (let j = 0; j < count; j++) {
       const [a, b, c] = [at(r * count + j), at(r * count + ((j + 1) % count)), at((r + 1) * count + j)];
-      sum += a[0] * (b[1] * c[2] - b[2] * c[1]) + a[1] * (b[2] * c[0] - b[0] * c[2]) + a[2] * (b[0] * c[1] - b[1] * c[0]);
+      sum +=
+        a[0] * (b[1] * c[2] - b[2] * c[1]) + a[1] * (b[2] * c[0] - b[0] * c[2]) + a[2] * (b[0] * c[1] - b[1] * c[0]);
     }
   return sum < 0;
 }

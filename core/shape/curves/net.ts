@@ -71,7 +71,8 @@ export function chained(edges: ArrayLike<number>, vertexCount: number): { vertic
     }
   };
   const out: { vertices: number[]; closed: boolean }[] = [];
-  for (let v = 0; v < vertexCount; v++) if (at[v].length !== 2) for (const e of at[v]) if (!used[e]) out.push(follow(v, e));
+  for (let v = 0; v < vertexCount; v++)
+    if (at[v].length !== 2) for (const e of at[v]) if (!used[e]) out.push(follow(v, e));
   for (let e = 0; e < used.length; e++) if (!used[e]) out.push(follow(edges[2 * e], e));
   return out;
 }

@@ -9,12 +9,19 @@ import { netOf } from './net';
  *
  * @param length rest length as a share of the mean length of all edges; null for the weighted mean
  */
-export function relaxed(mesh: Mesh, passes: number, strength: number, length: number | null, hold: boolean): Float32Array {
+export function relaxed(
+  mesh: Mesh,
+  passes: number,
+  strength: number,
+  length: number | null,
+  hold: boolean,
+): Float32Array {
   const { edges, neighbourStart, neighbours, border } = netOf(mesh.connectivity);
   const p = mesh.positions.slice();
   const n = mesh.connectivity.vertexCount;
   let rest = 0;
-  for (let e = 0; e < edges.length; e += 2) rest += Math.hypot(...[0, 1, 2].map((k) => p[3 * edges[e] + k] - p[3 * edges[e + 1] + k]));
+  for (let e = 0; e < edges.length; e += 2)
+    rest += Math.hypot(...[0, 1, 2].map((k) => p[3 * edges[e] + k] - p[3 * edges[e + 1] + k]));
   rest = (rest / Math.max(1, edges.length / 2)) * (length ?? 0);
   for (let pass = 0; pass < 2 * passes; pass++)
     for (let v = pass & 1; v < n; v += 2) {

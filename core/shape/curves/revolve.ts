@@ -36,7 +36,12 @@ export function revolved(mesh: Mesh, axis: number, angle: number, sides: number,
     }
   });
   // Which side is out: a closed outline going counter-clockwise about the way of the turn has it right.
-  const flip = turnedInwards(lines.map((l) => [...l.vertices]), lines.map((l) => l.closed), p, axis);
+  const flip = turnedInwards(
+    lines.map((l) => [...l.vertices]),
+    lines.map((l) => l.closed),
+    p,
+    axis,
+  );
   let own = known.get(c);
   if (!own) known.set(c, (own = new Map()));
   const key = `${axis}/${sides}/${whole}/${flip}/${onAxis.map(Number).join('')}/${sheet?.triangles.join() ?? ''}`;
@@ -52,14 +57,32 @@ export function revolved(mesh: Mesh, axis: number, angle: number, sides: number,
           const [a, b] = [first + j, first + ((j + 1) % n)];
           if (onAxis[a] && onAxis[b]) continue;
           const corners = [at(a, k), at(a, k + 1), at(b, k + 1), at(b, k)];
-          const uv = [[k / sides, j / n], [(k + 1) / sides, j / n], [(k + 1) / sides, (j + 1) / n], [k / sides, (j + 1) / n]];
+          const uv = [
+            [k / sides, j / n],
+            [(k + 1) / sides, j / n],
+            [(k + 1) / sides, (j + 1) / n],
+            [k / sides, (j + 1) / n],
+          ];
           const kept = corners.map((_, i) => i).filter((i) => corners[i] !== corners[(i + 3) % 4]);
           if (flip) kept.reverse();
-          faces.face(kept.map((i) => corners[i]), 0, FINISH.main, kept.flatMap((i) => uv[i]));
+          faces.face(
+            kept.map((i) => corners[i]),
+            0,
+            FINISH.main,
+            kept.flatMap((i) => uv[i]),
+          );
         }
       first += n;
     }
-    if (sheet) addEnds(faces, lines.map((l) => ({ closed: l.closed, count: l.vertices.length })), sheet, at, sides, flip);
+    if (sheet)
+      addEnds(
+        faces,
+        lines.map((l) => ({ closed: l.closed, count: l.vertices.length })),
+        sheet,
+        at,
+        sides,
+        flip,
+      );
     connectivity = faces.finish(total);
     if (own.size > 60) own.clear();
     own.set(key, connectivity);
@@ -82,7 +105,14 @@ function turnedInwards(lines: readonly number[][], closed: readonly boolean[], p
   return sum < 0;
 }
 
-function addEnds(faces: ConnectivityBuilder, lines: readonly { closed: boolean; count: number }[], sheet: NonNullable<ReturnType<typeof capped>>, at: (i: number, k: number) => number, sides: number, flip: boolean): void {
+function addEnds(
+  faces: ConnectivityBuilder,
+  lines: readonly { closed: boolean; count: number }[],
+  sheet: NonNullable<ReturnType<typeof capped>>,
+  at: (i: number, k: number) => number,
+  sides: number,
+  flip: boolean,
+): void {
   // The sheet may have turned a contour round; its points are then counted from behind.
   const map: number[] = [];
   let first = 0;

@@ -16,7 +16,24 @@ export interface Drawing {
 const SHAPES = new Set(['path', 'rect', 'circle', 'ellipse', 'line', 'polyline', 'polygon']);
 /** What holds others, or describes and draws nothing. */
 const HOLDERS = new Set(['svg', 'g', 'a', 'switch']);
-const SILENT = new Set(['', 'defs', 'title', 'desc', 'metadata', 'style', 'clippath', 'mask', 'symbol', 'marker', 'pattern', 'lineargradient', 'radialgradient', 'filter', 'script', 'sodipodi:namedview']);
+const SILENT = new Set([
+  '',
+  'defs',
+  'title',
+  'desc',
+  'metadata',
+  'style',
+  'clippath',
+  'mask',
+  'symbol',
+  'marker',
+  'pattern',
+  'lineargradient',
+  'radialgradient',
+  'filter',
+  'script',
+  'sodipodi:namedview',
+]);
 const MOST_ELEMENTS = 20_000;
 
 /** Whether a text is a file and not bare path data. */
@@ -29,7 +46,16 @@ const ZEROS = { cx: '0', cy: '0', x1: '0', y1: '0', x2: '0', y2: '0' };
 
 /** Lengths without their unit, and lists of points with single spaces between, as the library reads them. */
 function plain(attributes: Record<string, string>): Record<string, string> {
-  return Object.fromEntries(Object.entries({ ...ZEROS, ...attributes }).map(([name, value]) => [name, name === 'points' ? value.trim().replace(/[\s,]+/g, ' ') : name === 'd' || name === 'transform' ? value : value.replace(/(?<=\d)px$/, '')]));
+  return Object.fromEntries(
+    Object.entries({ ...ZEROS, ...attributes }).map(([name, value]) => [
+      name,
+      name === 'points'
+        ? value.trim().replace(/[\s,]+/g, ' ')
+        : name === 'd' || name === 'transform'
+          ? value
+          : value.replace(/(?<=\d)px$/, ''),
+    ]),
+  );
 }
 
 /**
@@ -43,20 +69,29 @@ export function drawingOf(text: string): Drawing {
   try {
     root = parseSync(text.slice(text.search(/<svg[\s>]/i) >= 0 ? text.search(/<svg[\s>]/i) : 0));
   } catch {
-    throw new Error('The drawing cannot be read: it is no complete SVG file. Paste or choose the whole file, from “<svg” to “</svg>”.');
+    throw new Error(
+      'The drawing cannot be read: it is no complete SVG file. Paste or choose the whole file, from “<svg” to “</svg>”.',
+    );
   }
   const parts: string[] = [];
   const leftOut = new Map<string, number>();
   let seen = 0;
   const visit = (node: INode, transforms: readonly string[]): void => {
-    if (++seen > MOST_ELEMENTS) throw new Error(`The drawing has more than ${MOST_ELEMENTS} elements; simplify it before pasting it in.`);
+    if (++seen > MOST_ELEMENTS)
+      throw new Error(`The drawing has more than ${MOST_ELEMENTS} elements; simplify it before pasting it in.`);
     const name = node.name.toLowerCase();
-    if (SILENT.has(name) || node.attributes?.display === 'none' || /display\s*:\s*none/.test(node.attributes?.style ?? '')) return;
+    if (
+      SILENT.has(name) ||
+      node.attributes?.display === 'none' ||
+      /display\s*:\s*none/.test(node.attributes?.style ?? '')
+    )
+      return;
     const all = node.attributes?.transform ? [...transforms, node.attributes.transform] : transforms;
     if (SHAPES.has(name)) {
       const d = toPath({ name, attributes: plain(node.attributes) });
       // The innermost transform acts first.
-      if (d && !/NaN|undefined/.test(d)) parts.push(all.reduceRight((path, t) => path.transform(t), svgpath(d)).toString());
+      if (d && !/NaN|undefined/.test(d))
+        parts.push(all.reduceRight((path, t) => path.transform(t), svgpath(d)).toString());
       return;
     }
     if (!HOLDERS.has(name)) {

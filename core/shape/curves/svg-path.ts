@@ -51,7 +51,20 @@ export function pathLines(d: string, tolerance: number): PlaneLine[] {
         case 'Q': {
           const [cx, cy, ex, ey] = n;
           // The same bend as a cubic, from ⅓ and ⅔ of the way to the control point.
-          return cubic([x, y, x + (2 / 3) * (cx - x), y + (2 / 3) * (cy - y), ex + (2 / 3) * (cx - ex), ey + (2 / 3) * (cy - ey), ex, ey], tolerance, to);
+          return cubic(
+            [
+              x,
+              y,
+              x + (2 / 3) * (cx - x),
+              y + (2 / 3) * (cy - y),
+              ex + (2 / 3) * (cx - ex),
+              ey + (2 / 3) * (cy - ey),
+              ex,
+              ey,
+            ],
+            tolerance,
+            to,
+          );
         }
         case 'C':
           return cubic([x, y, ...n], tolerance, to);
@@ -75,7 +88,10 @@ export function pathLines(d: string, tolerance: number): PlaneLine[] {
  * largest second difference bounds how far it bends off a chord (Wang's formula).
  */
 function cubic(p: readonly number[], tolerance: number, to: (x: number, y: number) => void): void {
-  const bend = Math.max(Math.hypot(p[0] - 2 * p[2] + p[4], p[1] - 2 * p[3] + p[5]), Math.hypot(p[2] - 2 * p[4] + p[6], p[3] - 2 * p[5] + p[7]));
+  const bend = Math.max(
+    Math.hypot(p[0] - 2 * p[2] + p[4], p[1] - 2 * p[3] + p[5]),
+    Math.hypot(p[2] - 2 * p[4] + p[6], p[3] - 2 * p[5] + p[7]),
+  );
   const steps = Math.max(1, Math.min(500, Math.ceil(Math.sqrt((6 * bend) / (8 * tolerance)))));
   for (let i = 1; i <= steps; i++) {
     const t = i / steps;

@@ -41,7 +41,11 @@ export class Sweeper {
       const [bx, by, bz] = [ty * nz - tz * ny, tz * nx - tx * nz, tx * ny - ty * nx];
       for (const [x, y] of o.profile) {
         const [u, v] = [size * (c * x - s * y), size * (s * x + c * y)];
-        this.positions.push(path[3 * i] + u * nx + v * bx, path[3 * i + 1] + u * ny + v * by, path[3 * i + 2] + u * nz + v * bz);
+        this.positions.push(
+          path[3 * i] + u * nx + v * bx,
+          path[3 * i + 1] + u * ny + v * by,
+          path[3 * i + 2] + u * nz + v * bz,
+        );
       }
     }
     const groups = o.smooth ? o.profile.map(() => 0) : sharpRuns(o.profile, o.profileClosed);
@@ -51,7 +55,8 @@ export class Sweeper {
       const join = i + 1 === n;
       for (let j = 0; j < across; j++) {
         const [a, b] = [first + i * m + j, first + i * m + ((j + 1) % m)];
-        const next = (k: number) => first + (join ? 0 : i + 1) * m + ((((k + (join ? (o.shift ?? 0) : 0)) % m) + m) % m);
+        const next = (k: number) =>
+          first + (join ? 0 : i + 1) * m + ((((k + (join ? (o.shift ?? 0) : 0)) % m) + m) % m);
         const [u0, u1, v0, v1] = [j / across, (j + 1) / across, i / n, (i + 1) / n];
         this.faces.face([a, b, next(j + 1), next(j)], groups[j], slot, [u0, v0, u1, v0, u1, v1, u0, v1]);
       }
@@ -60,7 +65,12 @@ export class Sweeper {
     for (const face of capFaces(o.profile)) {
       const uv = face.map((j) => o.profile[j]);
       this.faces.face(face.map((j) => first + j).reverse(), 65_001, slot, [...uv].reverse().flat());
-      this.faces.face(face.map((j) => first + (n - 1) * m + j), 65_002, slot, uv.flat());
+      this.faces.face(
+        face.map((j) => first + (n - 1) * m + j),
+        65_002,
+        slot,
+        uv.flat(),
+      );
     }
   }
 

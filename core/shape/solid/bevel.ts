@@ -82,7 +82,11 @@ export function bevelled(mesh: Mesh, width: number, degrees: number, segments: n
 
   for (let f = 0; f + 1 < c.faceStart.length; f++) {
     const [from, to] = [c.faceStart[f], c.faceStart[f + 1]];
-    faces.face(Array.from({ length: to - from }, (_, i) => own[from + i]), 2 * (c.shadingGroups?.[f] ?? 0), c.slots?.[f] ?? FINISH.main);
+    faces.face(
+      Array.from({ length: to - from }, (_, i) => own[from + i]),
+      2 * (c.shadingGroups?.[f] ?? 0),
+      c.slots?.[f] ?? FINISH.main,
+    );
   }
   for (let f = 0; f + 1 < c.faceStart.length; f++)
     for (let k = c.faceStart[f]; k < c.faceStart[f + 1]; k++) {
@@ -94,7 +98,12 @@ export function bevelled(mesh: Mesh, width: number, degrees: number, segments: n
       const b = sideLine(strips.get(`${e}/${c.corners[next]}`), own[next]);
       const steps = Math.max(a.length, b.length) - 1;
       for (let s = 0; s < steps; s++) {
-        const corners = [b[Math.min(s, b.length - 1)], a[Math.min(s, a.length - 1)], a[Math.min(s + 1, a.length - 1)], b[Math.min(s + 1, b.length - 1)]];
+        const corners = [
+          b[Math.min(s, b.length - 1)],
+          a[Math.min(s, a.length - 1)],
+          a[Math.min(s + 1, a.length - 1)],
+          b[Math.min(s + 1, b.length - 1)],
+        ];
         const kept = corners.filter((x, i) => x !== corners[(i + 3) % 4]);
         if (kept.length > 2) faces.face(kept, 1, c.slots?.[f] ?? FINISH.main);
       }
@@ -109,14 +118,27 @@ function sideLine(line: number[] | undefined, corner: number): number[] {
 }
 
 /** A patch over a ring of points: a face, or a fan about a middle. */
-function patch(faces: ConnectivityBuilder, ring: readonly number[], middle: readonly number[], put: (q: readonly number[]) => number): void {
+function patch(
+  faces: ConnectivityBuilder,
+  ring: readonly number[],
+  middle: readonly number[],
+  put: (q: readonly number[]) => number,
+): void {
   if (ring.length <= 4) return faces.face(ring, 1);
   const id = put(middle);
   ring.forEach((a, i) => faces.face([a, ring[(i + 1) % ring.length], id], 1));
 }
 
 /** Where the corner of the faces between two sharp edges goes. */
-function wedgePoint(c: Connectivity, p: Float32Array, v: number, w: { corners: readonly number[]; from: number; to: number }, edges: Uint32Array, width: number, at: (v: number) => [number, number, number]): number[] {
+function wedgePoint(
+  c: Connectivity,
+  p: Float32Array,
+  v: number,
+  w: { corners: readonly number[]; from: number; to: number },
+  edges: Uint32Array,
+  width: number,
+  at: (v: number) => [number, number, number],
+): number[] {
   const here = at(v);
   const along = (e: number) => {
     const far = at(edges[2 * e] === v ? edges[2 * e + 1] : edges[2 * e]);
@@ -141,7 +163,11 @@ function wedgePoint(c: Connectivity, p: Float32Array, v: number, w: { corners: r
     const n = faceNormal(c, p, f);
     const l = Math.hypot(...n) || 1;
     const [x, y] = [at(c.corners[k > from ? k - 1 : to - 1]), at(c.corners[k + 1 < to ? k + 1 : from])];
-    shortest = Math.min(shortest, Math.hypot(...x.map((q, i) => q - here[i])), Math.hypot(...y.map((q, i) => q - here[i])));
+    shortest = Math.min(
+      shortest,
+      Math.hypot(...x.map((q, i) => q - here[i])),
+      Math.hypot(...y.map((q, i) => q - here[i])),
+    );
     // Square to the way across this corner, inside the face.
     const across = x.map((q, i) => q - y[i]);
     const m = n.map((q) => q / l);
@@ -152,7 +178,9 @@ function wedgePoint(c: Connectivity, p: Float32Array, v: number, w: { corners: r
   const size = Math.hypot(...inward);
   if (size < 1e-12) return here;
   // Pointing into the faces: the same side as their middles.
-  const mid = w.corners.map((k) => at(c.corners[next(c, k)])).reduce<number[]>((s, q) => s.map((x, i) => x + q[i] - here[i]), [0, 0, 0]);
+  const mid = w.corners
+    .map((k) => at(c.corners[next(c, k)]))
+    .reduce<number[]>((s, q) => s.map((x, i) => x + q[i] - here[i]), [0, 0, 0]);
   const sign = inward[0] * mid[0] + inward[1] * mid[1] + inward[2] * mid[2] >= 0 ? 1 : -1;
   const reach = Math.min(width, MOST * shortest);
   return here.map((x, k) => x + (sign * reach * inward[k]) / size);

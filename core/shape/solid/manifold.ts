@@ -36,7 +36,12 @@ export function combined(a: Mesh, b: Mesh, way: SolidWay, insideCut: boolean): M
   const m = library!;
   const solids = [solidOf(m, a, 'This form'), solidOf(m, b, 'The other ribbon')];
   const [first, second] = solids;
-  const made = way === 'union' ? first.solid.add(second.solid) : way === 'difference' ? first.solid.subtract(second.solid) : first.solid.intersect(second.solid);
+  const made =
+    way === 'union'
+      ? first.solid.add(second.solid)
+      : way === 'difference'
+        ? first.solid.subtract(second.solid)
+        : first.solid.intersect(second.solid);
   try {
     return meshFrom(made.getMesh(), first.id, insideCut, a, b);
   } finally {
@@ -54,11 +59,20 @@ function solidOf(m: ManifoldToplevel, mesh: Mesh, name: string): Solid {
   const { triangles, faces } = trianglesOf(mesh);
   if (triangles.length === 0) throw new NotSolid(`${name} has no faces.`);
   const id = m.Manifold.reserveIDs(1);
-  const input = new m.Mesh({ numProp: 3, vertProperties: mesh.positions, triVerts: triangles, faceID: faces, runIndex: Uint32Array.of(0, triangles.length), runOriginalID: Uint32Array.of(id) });
+  const input = new m.Mesh({
+    numProp: 3,
+    vertProperties: mesh.positions,
+    triVerts: triangles,
+    faceID: faces,
+    runIndex: Uint32Array.of(0, triangles.length),
+    runOriginalID: Uint32Array.of(id),
+  });
   try {
     return { solid: new m.Manifold(input), id };
   } catch {
-    throw new NotSolid(`${name} is not closed: some of its edges have one face or more than two. Give it thickness with Shell, or close its ends.`);
+    throw new NotSolid(
+      `${name} is not closed: some of its edges have one face or more than two. Give it thickness with Shell, or close its ends.`,
+    );
   }
 }
 
@@ -83,7 +97,9 @@ function meshFrom(result: ResultMesh, first: number, insideCut: boolean, a: Mesh
     for (const [face, list] of byFace) {
       const quad = list.length === 2 ? quadOf(triVerts, list[0], list[1], vertProperties, numProp) : null;
       if (quad) builder.face(quad, group(face), slot(face));
-      else for (const t of list) builder.face([triVerts[3 * t], triVerts[3 * t + 1], triVerts[3 * t + 2]], group(face), slot(face));
+      else
+        for (const t of list)
+          builder.face([triVerts[3 * t], triVerts[3 * t + 1], triVerts[3 * t + 2]], group(face), slot(face));
     }
   }
   const count = vertProperties.length / numProp;
@@ -94,14 +110,21 @@ function meshFrom(result: ResultMesh, first: number, insideCut: boolean, a: Mesh
 
 /** The quad of two triangles that share an edge, if it bulges nowhere inwards. */
 function quadOf(t: Uint32Array, x: number, y: number, p: Float32Array, stride: number): number[] | null {
-  const [a, b] = [[t[3 * x], t[3 * x + 1], t[3 * x + 2]], [t[3 * y], t[3 * y + 1], t[3 * y + 2]]];
+  const [a, b] = [
+    [t[3 * x], t[3 * x + 1], t[3 * x + 2]],
+    [t[3 * y], t[3 * y + 1], t[3 * y + 2]],
+  ];
   for (let i = 0; i < 3; i++) {
     const [from, to] = [a[i], a[(i + 1) % 3]];
     const j = b.findIndex((v, k) => v === to && b[(k + 1) % 3] === from);
     if (j < 0) continue;
     const quad = [from, b[(j + 2) % 3], to, a[(i + 2) % 3]];
     const turn = (q: number) => {
-      const [u, v, w] = [quad[q], quad[(q + 1) % 4], quad[(q + 2) % 4]].map((k) => [p[stride * k], p[stride * k + 1], p[stride * k + 2]]);
+      const [u, v, w] = [quad[q], quad[(q + 1) % 4], quad[(q + 2) % 4]].map((k) => [
+        p[stride * k],
+        p[stride * k + 1],
+        p[stride * k + 2],
+      ]);
       const [d, e] = [v.map((n, k) => n - u[k]), w.map((n, k) => n - v[k])];
       return [d[1] * e[2] - d[2] * e[1], d[2] * e[0] - d[0] * e[2], d[0] * e[1] - d[1] * e[0]];
     };

@@ -16,7 +16,8 @@ beforeAll(async () => {
   await loadDecimation();
 });
 
-const combine = (a: Mesh, b: Mesh, way: string, more: object = {}) => step('combine', a, { way, ...more }, { other: (p) => (p === 'other' ? b : undefined) });
+const combine = (a: Mesh, b: Mesh, way: string, more: object = {}) =>
+  step('combine', a, { way, ...more }, { other: (p) => (p === 'other' ? b : undefined) });
 const at = (m: Mesh, shift: number[], turn: number[] = [0, 0, 0]) => step('place', m, { shift, turn });
 
 describe('combine', () => {
@@ -35,14 +36,24 @@ describe('combine', () => {
     expect(volume(combine(rod, at(rod, [0, 0, 0], [90, 0, 0]), 'intersection')) / (16 / 3)).toBeCloseTo(1, 2);
   });
   it('what is in both, in one and in either add up', () => {
-    const [a, b] = [form('box', { size: [1, 1, 1] }), at(form('torus', { ringRadius: 0.5, pipeRadius: 0.2 }), [0.4, 0.1, 0])];
+    const [a, b] = [
+      form('box', { size: [1, 1, 1] }),
+      at(form('torus', { ringRadius: 0.5, pipeRadius: 0.2 }), [0.4, 0.1, 0]),
+    ];
     const [both, less, either] = ['intersection', 'difference', 'union'].map((w) => volume(combine(a, b, w)));
     expect(both + less).toBeCloseTo(volume(a), 5);
     expect(either).toBeCloseTo(volume(a) + volume(b) - both, 5);
   });
   it('keeps whole quads whole, and gives cut faces the finish for insides', () => {
-    const out = combine(form('box', { size: [2, 2, 2], segments: 8 }), form('cylinder', { radius: 0.3, height: 3, sides: 16 }), 'difference');
-    const sides = Array.from({ length: faceCount(out.connectivity) }, (_, f) => out.connectivity.faceStart[f + 1] - out.connectivity.faceStart[f]);
+    const out = combine(
+      form('box', { size: [2, 2, 2], segments: 8 }),
+      form('cylinder', { radius: 0.3, height: 3, sides: 16 }),
+      'difference',
+    );
+    const sides = Array.from(
+      { length: faceCount(out.connectivity) },
+      (_, f) => out.connectivity.faceStart[f + 1] - out.connectivity.faceStart[f],
+    );
     expect(sides.filter((s) => s === 4).length).toBeGreaterThan(300);
     expect(new Set(out.connectivity.slots)).toEqual(new Set([FINISH.main, FINISH.inside]));
     expect(eulerCharacteristic(out)).toBe(0);
@@ -63,7 +74,13 @@ describe('bevel', () => {
     expect(faceCount(out.connectivity)).toBe(6 + 12 + 8);
     expect(eulerCharacteristic(out)).toBe(2);
   });
-  it.each([['platonic', { solid: 'dodecahedron' }], ['platonic', { solid: 'tetrahedron' }], ['cylinder', { sides: 12, rows: 1 }], ['box', { segments: 3 }], ['medal', { outline: 'polygon', points: 5, bevel: 0, along: 1, rows: 1, rings: 1 }]] as const)('%s %o stays closed and outwards at any number of segments', (kind, values) => {
+  it.each([
+    ['platonic', { solid: 'dodecahedron' }],
+    ['platonic', { solid: 'tetrahedron' }],
+    ['cylinder', { sides: 12, rows: 1 }],
+    ['box', { segments: 3 }],
+    ['medal', { outline: 'polygon', points: 5, bevel: 0, along: 1, rows: 1, rings: 1 }],
+  ] as const)('%s %o stays closed and outwards at any number of segments', (kind, values) => {
     for (const segments of [1, 2, 5]) {
       const body = form(kind, values);
       const out = step('bevel', body, { width: 0.05, segments });
@@ -108,12 +125,19 @@ describe('shell', () => {
       return (hit?.distance ?? Infinity) + 1e-4;
     });
   }
-  it.each([['box', { segments: 4 }], ['geodesic', { frequency: 12 }], ['platonic', { solid: 'dodecahedron' }], ['torus', {}]] as const)('%s %o is as thick everywhere as it was told to be', (kind, values) => {
-    for (const t of thicknesses(step('shell', form(kind, values), { thickness: 0.1 }))) expect(Math.abs(t - 0.1)).toBeLessThan(0.006);
+  it.each([
+    ['box', { segments: 4 }],
+    ['geodesic', { frequency: 12 }],
+    ['platonic', { solid: 'dodecahedron' }],
+    ['torus', {}],
+  ] as const)('%s %o is as thick everywhere as it was told to be', (kind, values) => {
+    for (const t of thicknesses(step('shell', form(kind, values), { thickness: 0.1 })))
+      expect(Math.abs(t - 0.1)).toBeLessThan(0.006);
   });
   it('has its insides in their own finish, with the rim or without', () => {
     const half = step('thin-out', form('platonic'), { share: 50 });
-    const count = (lining: string) => [...(step('shell', half, { lining }).connectivity.slots ?? [])].filter((s) => s === FINISH.inside).length;
+    const count = (lining: string) =>
+      [...(step('shell', half, { lining }).connectivity.slots ?? [])].filter((s) => s === FINISH.inside).length;
     expect(count('same')).toBe(0);
     expect(count('own')).toBe(6);
     expect(count('rim')).toBeGreaterThan(6);
@@ -143,13 +167,25 @@ describe('faces and points', () => {
     const p = Float32Array.from({ length: 3 * 300 }, () => random() * 3);
     const found = linksBetween(p, 0.5, 1000);
     const all: string[] = [];
-    for (let a = 0; a < 300; a++) for (let b = a + 1; b < 300; b++) if (Math.hypot(...[0, 1, 2].map((k) => p[3 * a + k] - p[3 * b + k])) <= 0.5) all.push(`${a}/${b}`);
-    expect(Array.from({ length: found.length / 2 }, (_, i) => `${found[2 * i]}/${found[2 * i + 1]}`).sort()).toEqual(all.sort());
+    for (let a = 0; a < 300; a++)
+      for (let b = a + 1; b < 300; b++)
+        if (Math.hypot(...[0, 1, 2].map((k) => p[3 * a + k] - p[3 * b + k])) <= 0.5) all.push(`${a}/${b}`);
+    expect(Array.from({ length: found.length / 2 }, (_, i) => `${found[2 * i]}/${found[2 * i + 1]}`).sort()).toEqual(
+      all.sort(),
+    );
     const few = linksBetween(p, 0.5, 2);
     for (let v = 0; v < 300; v++) expect(few.filter((x) => x === v).length).toBeLessThanOrEqual(2);
   });
   it('a link is thinner the longer it is, and gone at the radius', () => {
-    const two = (d: number) => step('links', { connectivity: { vertexCount: 2, faceStart: new Uint32Array(1), corners: new Uint32Array(0) }, positions: Float32Array.from([0, 0, 0, d, 0, 0]) }, { radius: 1, rod: 0.1 });
+    const two = (d: number) =>
+      step(
+        'links',
+        {
+          connectivity: { vertexCount: 2, faceStart: new Uint32Array(1), corners: new Uint32Array(0) },
+          positions: Float32Array.from([0, 0, 0, d, 0, 0]),
+        },
+        { radius: 1, rod: 0.1 },
+      );
     expect(volume(two(0.2)) / 0.2).toBeGreaterThan(volume(two(0.8)) / 0.8);
     expect(volume(two(0.999))).toBeLessThan(1e-6);
     expect(two(1.01).positions).toHaveLength(0);

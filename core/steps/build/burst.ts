@@ -15,9 +15,28 @@ export const burst = defineStep({
   needs: 'faces',
   params: {
     distance: number('Distance', 0.15, 'How far they go.', { unit: 'm', min: -1000, max: 1000, soft: [-0.5, 2] }),
-    variety: number('Variety', 60, 'How much less far some of them go.', { unit: '%', min: 0, max: 100, soft: [0, 100], step: 1 }),
-    size: number('Face size', 85, 'Size of each face about its middle.', { unit: '%', min: 0, max: 400, soft: [0, 120], step: 1 }),
-    turn: number('Turn', 0, 'Turns each face about its normal.', { unit: '°', cyclic: 360, min: -36_000, max: 36_000, soft: [-180, 180], step: 1 }),
+    variety: number('Variety', 60, 'How much less far some of them go.', {
+      unit: '%',
+      min: 0,
+      max: 100,
+      soft: [0, 100],
+      step: 1,
+    }),
+    size: number('Face size', 85, 'Size of each face about its middle.', {
+      unit: '%',
+      min: 0,
+      max: 400,
+      soft: [0, 120],
+      step: 1,
+    }),
+    turn: number('Turn', 0, 'Turns each face about its normal.', {
+      unit: '°',
+      cyclic: 360,
+      min: -36_000,
+      max: 36_000,
+      soft: [-180, 180],
+      step: 1,
+    }),
     seed: seed('Seed', 1, 'Another number, other faces go far.', 'chance'),
     ...regionParams,
   },
@@ -38,7 +57,8 @@ export const burst = defineStep({
       let w = 1;
       if (weights) {
         w = 0;
-        for (let i = c.faceStart[f]; i < c.faceStart[f + 1]; i++) w += weights[c.corners[i]] / (c.faceStart[f + 1] - c.faceStart[f]);
+        for (let i = c.faceStart[f]; i < c.faceStart[f + 1]; i++)
+          w += weights[c.corners[i]] / (c.faceStart[f + 1] - c.faceStart[f]);
       }
       const far = w * v.distance * (1 - (v.variety / 100) * random());
       const k = 1 + w * (v.size / 100 - 1);

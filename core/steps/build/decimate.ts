@@ -15,8 +15,22 @@ export const decimate = defineStep({
   load: loadDecimation,
   loaded: decimationLoaded,
   params: {
-    share: number('Keep', 25, 'Share of the triangles that stays.', { unit: '%', min: 0.1, max: 100, soft: [1, 100], step: 1 }),
-    at: choice('At', 'draft', [{ value: 'draft', title: 'Draft only' }, { value: 'both', title: 'Draft and final' }], 'At which detail it works.'),
+    share: number('Keep', 25, 'Share of the triangles that stays.', {
+      unit: '%',
+      min: 0.1,
+      max: 100,
+      soft: [1, 100],
+      step: 1,
+    }),
+    at: choice(
+      'At',
+      'draft',
+      [
+        { value: 'draft', title: 'Draft only' },
+        { value: 'both', title: 'Draft and final' },
+      ],
+      'At which detail it works.',
+    ),
   },
   summary: (v) => `${brief(v.share)} %${v.at === 'draft' ? ' at draft' : ''}`,
   evaluate(v, input, { detail }) {

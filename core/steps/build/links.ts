@@ -19,10 +19,31 @@ export const links = defineStep({
   takesCopies: true,
   copiesAfter: (v, before) => before && v.keep === true,
   params: {
-    radius: number('Radius', 0.4, 'Points nearer than this are joined.', { unit: 'm', min: 0, max: 1000, soft: [0.05, 2] }),
-    most: number('Most a point', 6, 'Links that a point has at most, the shortest first.', { min: 1, max: 64, soft: [1, 16], integer: true }),
-    least: number('Not nearer', 0, 'Points nearer than this are not joined.', { unit: 'm', min: 0, max: 1000, soft: [0, 1] }),
-    rod: number('Rod radius', 0.012, 'Of a short link; it thins to nothing towards the radius. 0 makes curves.', { unit: 'm', min: 0, max: 100, soft: [0, 0.1], step: 0.002 }),
+    radius: number('Radius', 0.4, 'Points nearer than this are joined.', {
+      unit: 'm',
+      min: 0,
+      max: 1000,
+      soft: [0.05, 2],
+    }),
+    most: number('Most a point', 6, 'Links that a point has at most, the shortest first.', {
+      min: 1,
+      max: 64,
+      soft: [1, 16],
+      integer: true,
+    }),
+    least: number('Not nearer', 0, 'Points nearer than this are not joined.', {
+      unit: 'm',
+      min: 0,
+      max: 1000,
+      soft: [0, 1],
+    }),
+    rod: number('Rod radius', 0.012, 'Of a short link; it thins to nothing towards the radius. 0 makes curves.', {
+      unit: 'm',
+      min: 0,
+      max: 100,
+      soft: [0, 0.1],
+      step: 0.002,
+    }),
     sides: number('Sides', 5, 'Faces round a rod.', { min: 3, max: 24, soft: [3, 12], integer: true, moves: false }),
     keep: toggle('Keep faces', false, 'Leaves the form, or the copies, themselves.'),
   },
@@ -33,12 +54,20 @@ export const links = defineStep({
     const c = copies ? pointsMesh(copies).connectivity : input.connectivity;
     const p = copies ? centresOf(copies) : input.positions;
     const kept = (made: Mesh) => (!v.keep ? made : copies ? beside(copies, made) : joined([input, made]));
-    if (c.vertexCount > 60_000) throw new StepProblem(`Links between ${c.vertexCount} points would take too long; put Links before the steps that make many points, at most 60 000.`);
+    if (c.vertexCount > 60_000)
+      throw new StepProblem(
+        `Links between ${c.vertexCount} points would take too long; put Links before the steps that make many points, at most 60 000.`,
+      );
     const pairs = linksBetween(p, v.radius, v.most, v.least);
     if (v.rod === 0) {
-      const lines = Array.from({ length: pairs.length / 2 }, (_, i) => ({ vertices: [pairs[2 * i], pairs[2 * i + 1]], closed: false }));
+      const lines = Array.from({ length: pairs.length / 2 }, (_, i) => ({
+        vertices: [pairs[2 * i], pairs[2 * i + 1]],
+        closed: false,
+      }));
       const curves = curvesFrom([...(v.keep ? polylinesOf(c) : []), ...lines]);
-      const body = v.keep ? c : { vertexCount: c.vertexCount, faceStart: new Uint32Array(1), corners: new Uint32Array(0) };
+      const body = v.keep
+        ? c
+        : { vertexCount: c.vertexCount, faceStart: new Uint32Array(1), corners: new Uint32Array(0) };
       const made = { connectivity: curves.closed.length > 0 ? { ...body, curves } : body, positions: p };
       return v.keep && copies ? beside(copies, made) : made;
     }
@@ -52,7 +81,15 @@ export const links = defineStep({
       // Comes and goes as thin as a hair, so that nothing pops when points drift apart.
       const t = Math.max(0, 1 - d / v.radius);
       const thickness = v.rod * t * (2 - t);
-      sweeper.add(path, false, { profile, profileClosed: true, smooth: true, scale: () => thickness, turn: () => 0, caps: true, slot: 'rods' });
+      sweeper.add(path, false, {
+        profile,
+        profileClosed: true,
+        smooth: true,
+        scale: () => thickness,
+        turn: () => 0,
+        caps: true,
+        slot: 'rods',
+      });
     }
     return kept(sweeper.finish());
   },

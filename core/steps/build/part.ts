@@ -10,7 +10,15 @@ export const part = defineStep({
   icon: 'part',
   group: 'build',
   needs: 'faces',
-  params: { angle: number('Angle', 30, 'Faces that meet at more than this are taken apart; 0 takes all apart.', { unit: '°', min: 0, max: 180, soft: [0, 180], step: 1 }) },
+  params: {
+    angle: number('Angle', 30, 'Faces that meet at more than this are taken apart; 0 takes all apart.', {
+      unit: '°',
+      min: 0,
+      max: 180,
+      soft: [0, 180],
+      step: 1,
+    }),
+  },
   summary: (v) => `from ${brief(v.angle)}° on`,
   evaluate: (v, input) => parted(input, v.angle),
 });

@@ -72,11 +72,30 @@ export const shell = defineStep({
   needs: 'faces',
   params: {
     thickness: number('Thickness', 0.06, 'From side to side.', { unit: 'm', min: 0, max: 1000, soft: [0, 0.6] }),
-    lining: choice('Inside', 'own', [{ value: 'own', title: 'Inside finish' }, { value: 'rim', title: 'With its rim' }, { value: 'same', title: 'The same' }], 'Whether its inner side has the finish for insides, and whether its rim has it too.'),
-    side: choice('Grows', 'in', [{ value: 'in', title: 'Inwards' }, { value: 'both', title: 'Both ways' }, { value: 'out', title: 'Outwards' }], 'To which side.'),
+    lining: choice(
+      'Inside',
+      'own',
+      [
+        { value: 'own', title: 'Inside finish' },
+        { value: 'rim', title: 'With its rim' },
+        { value: 'same', title: 'The same' },
+      ],
+      'Whether its inner side has the finish for insides, and whether its rim has it too.',
+    ),
+    side: choice(
+      'Grows',
+      'in',
+      [
+        { value: 'in', title: 'Inwards' },
+        { value: 'both', title: 'Both ways' },
+        { value: 'out', title: 'Outwards' },
+      ],
+      'To which side.',
+    ),
     ...regionParams,
   },
-  summary: (v) => `${brief(v.thickness)} m ${v.side === 'in' ? 'inwards' : v.side === 'out' ? 'outwards' : 'both ways'}`,
+  summary: (v) =>
+    `${brief(v.thickness)} m ${v.side === 'in' ? 'inwards' : v.side === 'out' ? 'outwards' : 'both ways'}`,
   changesByItself: (v) => regionMoves(v),
   evaluate(v, input, context) {
     const c = input.connectivity;
@@ -84,7 +103,8 @@ export const shell = defineStep({
     const p = input.positions;
     const offset = evenOffsets(c, p);
     const weights = regionWeights(v, input, context);
-    const [outer, inner] = v.side === 'in' ? [0, -v.thickness] : v.side === 'out' ? [v.thickness, 0] : [v.thickness / 2, -v.thickness / 2];
+    const [outer, inner] =
+      v.side === 'in' ? [0, -v.thickness] : v.side === 'out' ? [v.thickness, 0] : [v.thickness / 2, -v.thickness / 2];
     const positions = new Float32Array(2 * p.length);
     for (let i = 0; i < p.length; i++) {
       const w = weights ? weights[Math.floor(i / 3)] : 1;

@@ -19,12 +19,24 @@ function ballOf(): { points: number[][]; faces: number[][] } {
     return at;
   };
   const faces: number[][] = [];
-  for (const x of [1, -1]) for (const y of [1, -1]) for (const z of [1, -1]) {
-    const [a, b, c] = [[x, 0, 0], [0, y, 0], [0, 0, z]];
-    const mid = (p: number[], q: number[]) => p.map((v, k) => v + q[k]);
-    const [ab, bc, ca] = [mid(a, b), mid(b, c), mid(c, a)];
-    for (const t of [[a, ab, ca], [ab, b, bc], [ca, bc, c], [ab, bc, ca]]) faces.push((x * y * z > 0 ? t : [...t].reverse()).map(put));
-  }
+  for (const x of [1, -1])
+    for (const y of [1, -1])
+      for (const z of [1, -1]) {
+        const [a, b, c] = [
+          [x, 0, 0],
+          [0, y, 0],
+          [0, 0, z],
+        ];
+        const mid = (p: number[], q: number[]) => p.map((v, k) => v + q[k]);
+        const [ab, bc, ca] = [mid(a, b), mid(b, c), mid(c, a)];
+        for (const t of [
+          [a, ab, ca],
+          [ab, b, bc],
+          [ca, bc, c],
+          [ab, bc, ca],
+        ])
+          faces.push((x * y * z > 0 ? t : [...t].reverse()).map(put));
+      }
   return { points, faces };
 }
 
@@ -39,7 +51,12 @@ function connectivityFor(c: Connectivity, sides: number, joints: boolean, keep: 
   const faces = new ConnectivityBuilder();
   let first = 0;
   if (keep) {
-    for (let f = 0; f + 1 < c.faceStart.length; f++) faces.face([...c.corners.subarray(c.faceStart[f], c.faceStart[f + 1])], c.shadingGroups?.[f] ?? 0, c.slots?.[f] ?? FINISH.main);
+    for (let f = 0; f + 1 < c.faceStart.length; f++)
+      faces.face(
+        [...c.corners.subarray(c.faceStart[f], c.faceStart[f + 1])],
+        c.shadingGroups?.[f] ?? 0,
+        c.slots?.[f] ?? FINISH.main,
+      );
     first = c.vertexCount;
   }
   const rods = topologyOf(c).edges.length / 2;
@@ -49,13 +66,26 @@ function connectivityFor(c: Connectivity, sides: number, joints: boolean, keep: 
       faces.face([first + i, first + j, first + sides + j, first + sides + i], 60_000, FINISH.rods);
     }
     if (!joints) {
-      faces.face(Array.from({ length: sides }, (_, i) => first + sides - 1 - i), 60_001, FINISH.rods);
-      faces.face(Array.from({ length: sides }, (_, i) => first + sides + i), 60_002, FINISH.rods);
+      faces.face(
+        Array.from({ length: sides }, (_, i) => first + sides - 1 - i),
+        60_001,
+        FINISH.rods,
+      );
+      faces.face(
+        Array.from({ length: sides }, (_, i) => first + sides + i),
+        60_002,
+        FINISH.rods,
+      );
     }
     first += 2 * sides;
   }
   for (let v = 0; joints && v < c.vertexCount; v++) {
-    for (const f of BALL.faces) faces.face(f.map((i) => first + i), 60_003, FINISH.joints);
+    for (const f of BALL.faces)
+      faces.face(
+        f.map((i) => first + i),
+        60_003,
+        FINISH.joints,
+      );
     first += BALL.points.length;
   }
   out = faces.finish(first);
@@ -72,7 +102,13 @@ export const struts = defineStep({
   group: 'build',
   params: {
     rod: number('Rod radius', 0.02, 'Of the rods.', { unit: 'm', min: 0, max: 100, soft: [0, 0.2], step: 0.005 }),
-    joint: number('Joint radius', 0.05, 'Of the joints; 0 leaves them out.', { unit: 'm', min: 0, max: 100, soft: [0, 0.4], step: 0.005 }),
+    joint: number('Joint radius', 0.05, 'Of the joints; 0 leaves them out.', {
+      unit: 'm',
+      min: 0,
+      max: 100,
+      soft: [0, 0.4],
+      step: 0.005,
+    }),
     sides: number('Sides', 6, 'Faces round a rod.', { min: 3, max: 48, soft: [3, 16], integer: true, moves: false }),
     keep: toggle('Keep faces', false, 'Leaves the faces between the rods.'),
   },
@@ -82,7 +118,10 @@ export const struts = defineStep({
     const p = input.positions;
     const { edges } = topologyOf(c);
     const joints = v.joint > 0;
-    checkFaces((edges.length / 2) * (v.sides + 2) + (joints ? 32 * c.vertexCount : 0), 'Put Struts before Subdivide, or make the form coarser.');
+    checkFaces(
+      (edges.length / 2) * (v.sides + 2) + (joints ? 32 * c.vertexCount : 0),
+      'Put Struts before Subdivide, or make the form coarser.',
+    );
     const connectivity = connectivityFor(c, v.sides, joints, v.keep);
     const out = new Float32Array(connectivity.vertexCount * 3);
     let o = 0;
@@ -104,7 +143,9 @@ export const struts = defineStep({
           for (let k = 0; k < 3; k++) out[o++] = p[end + k] + x * n[k] + y * s[k];
         }
     }
-    if (joints) for (let i = 0; i < p.length; i += 3) for (const q of BALL.points) for (let k = 0; k < 3; k++) out[o++] = p[i + k] + v.joint * q[k];
+    if (joints)
+      for (let i = 0; i < p.length; i += 3)
+        for (const q of BALL.points) for (let k = 0; k < 3; k++) out[o++] = p[i + k] + v.joint * q[k];
     return { connectivity, positions: out };
   },
 });

@@ -18,13 +18,41 @@ export const thinOut = defineStep({
   group: 'build',
   needs: 'faces',
   params: {
-    share: number('Share', 50, 'Of the faces that is taken away.', { unit: '%', min: 0, max: 100, soft: [0, 100], step: 1, shownWhen: { param: 'by', is: ['chance', 'order', 'patches', 'region'] } }),
-    by: choice('By', 'chance', [{ value: 'chance', title: 'Chance' }, { value: 'order', title: 'Order' }, { value: 'patches', title: 'Patches' }, { value: 'region', title: 'Share by region' }, { value: 'outside', title: 'All outside' }, { value: 'inside', title: 'All inside' }], 'Which go first: any, those made first, neighbours together, or those where the region is strongest; or all that lie outside or inside the region.'),
-    scale: number('Patch size', 0.6, 'Size of the patches.', { unit: 'm', min: 0.001, max: 1000, soft: [0.05, 4], shownWhen: { param: 'by', is: ['patches'] } }),
-    seed: seed('Seed', 1, 'Another number, other faces.', 'chance', { shownWhen: { param: 'by', is: ['chance', 'patches'] } }),
+    share: number('Share', 50, 'Of the faces that is taken away.', {
+      unit: '%',
+      min: 0,
+      max: 100,
+      soft: [0, 100],
+      step: 1,
+      shownWhen: { param: 'by', is: ['chance', 'order', 'patches', 'region'] },
+    }),
+    by: choice(
+      'By',
+      'chance',
+      [
+        { value: 'chance', title: 'Chance' },
+        { value: 'order', title: 'Order' },
+        { value: 'patches', title: 'Patches' },
+        { value: 'region', title: 'Share by region' },
+        { value: 'outside', title: 'All outside' },
+        { value: 'inside', title: 'All inside' },
+      ],
+      'Which go first: any, those made first, neighbours together, or those where the region is strongest; or all that lie outside or inside the region.',
+    ),
+    scale: number('Patch size', 0.6, 'Size of the patches.', {
+      unit: 'm',
+      min: 0.001,
+      max: 1000,
+      soft: [0.05, 4],
+      shownWhen: { param: 'by', is: ['patches'] },
+    }),
+    seed: seed('Seed', 1, 'Another number, other faces.', 'chance', {
+      shownWhen: { param: 'by', is: ['chance', 'patches'] },
+    }),
     ...regionParams,
   },
-  summary: (v) => (v.by === 'outside' || v.by === 'inside' ? `all ${v.by} the region` : `${brief(v.share)} % by ${v.by}`),
+  summary: (v) =>
+    v.by === 'outside' || v.by === 'inside' ? `all ${v.by} the region` : `${brief(v.share)} % by ${v.by}`,
   changesByItself: (v) => (v.by === 'region' || v.by === 'outside' || v.by === 'inside') && regionMoves(v),
   evaluate(v, input, context) {
     const c = input.connectivity;
@@ -42,7 +70,8 @@ export const thinOut = defineStep({
     if (!own) cache.set(c, (own = new Map()));
     let kept = key === null ? undefined : own.get(key);
     if (!kept) {
-      const order = v.by === 'region' ? byStrength(input, regionWeights(v, input, context)) : orderOf(v, input.positions, c, faces);
+      const order =
+        v.by === 'region' ? byStrength(input, regionWeights(v, input, context)) : orderOf(v, input.positions, c, faces);
       const rank = new Uint32Array(faces);
       order.forEach((f, i) => (rank[f] = i));
       kept = keepFaces(c, (f) => rank[f] >= gone);
@@ -83,7 +112,12 @@ function byStrength({ connectivity: c }: Mesh, weights: Float32Array | null): nu
 }
 
 /** Faces in the order in which they go. */
-function orderOf(v: { by: string; seed: number; scale: number }, p: Float32Array, c: Connectivity, faces: number): number[] {
+function orderOf(
+  v: { by: string; seed: number; scale: number },
+  p: Float32Array,
+  c: Connectivity,
+  faces: number,
+): number[] {
   const all = Array.from({ length: faces }, (_, f) => f);
   if (v.by === 'order') return all;
   const random = randomSource(v.seed * 53 + 11);

@@ -10,7 +10,15 @@ export const weld = defineStep({
   icon: 'weld',
   group: 'build',
   copiesAs: 'one',
-  params: { distance: number('Distance', 0.001, 'Points nearer than this become one.', { unit: 'm', min: 0, max: 1000, soft: [0, 0.2], step: 0.001 }) },
+  params: {
+    distance: number('Distance', 0.001, 'Points nearer than this become one.', {
+      unit: 'm',
+      min: 0,
+      max: 1000,
+      soft: [0, 0.2],
+      step: 0.001,
+    }),
+  },
   summary: (v) => `within ${brief(v.distance)} m`,
   evaluate: (v, input) => welded(input, v.distance),
 });

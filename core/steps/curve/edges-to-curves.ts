@@ -17,8 +17,24 @@ export const edgesToCurves = defineStep({
   group: 'curve',
   needs: 'faces',
   params: {
-    which: choice('Which', 'all', [{ value: 'all', title: 'All' }, { value: 'sharp', title: 'Sharp' }, { value: 'border', title: 'Borders' }], 'Which edges.'),
-    angle: number('Angle', 30, 'Edges where faces meet at more than this are sharp.', { unit: '°', min: 0, max: 180, soft: [0, 180], step: 1, shownWhen: { param: 'which', is: ['sharp'] } }),
+    which: choice(
+      'Which',
+      'all',
+      [
+        { value: 'all', title: 'All' },
+        { value: 'sharp', title: 'Sharp' },
+        { value: 'border', title: 'Borders' },
+      ],
+      'Which edges.',
+    ),
+    angle: number('Angle', 30, 'Edges where faces meet at more than this are sharp.', {
+      unit: '°',
+      min: 0,
+      max: 180,
+      soft: [0, 180],
+      step: 1,
+      shownWhen: { param: 'which', is: ['sharp'] },
+    }),
     joined: toggle('Joined', true, 'Makes one curve of edges that follow one another where no others meet them.'),
     keep: toggle('Keep faces', false, 'Leaves the faces as well.'),
   },
@@ -28,15 +44,24 @@ export const edgesToCurves = defineStep({
     const { edges, borderEdge } = topologyOf(c);
     const sharp = v.which === 'sharp' ? edgesSharperThan(input, v.angle) : null;
     const chosen: number[] = [];
-    for (let e = 0; e < borderEdge.length; e++) if (v.which === 'all' || (sharp ? sharp[e] === 1 || borderEdge[e] === 1 : borderEdge[e] === 1)) chosen.push(edges[2 * e], edges[2 * e + 1]);
+    for (let e = 0; e < borderEdge.length; e++)
+      if (v.which === 'all' || (sharp ? sharp[e] === 1 || borderEdge[e] === 1 : borderEdge[e] === 1))
+        chosen.push(edges[2 * e], edges[2 * e + 1]);
     const key = `${v.joined}/${v.keep}/${v.which === 'sharp' ? chosen.join() : v.which}`;
     let own = known.get(c);
     if (!own) known.set(c, (own = new Map()));
     let out = own.get(key);
     if (!out) {
-      const lines = v.joined ? chained(chosen, c.vertexCount) : Array.from({ length: chosen.length / 2 }, (_, i) => ({ vertices: [chosen[2 * i], chosen[2 * i + 1]], closed: false }));
+      const lines = v.joined
+        ? chained(chosen, c.vertexCount)
+        : Array.from({ length: chosen.length / 2 }, (_, i) => ({
+            vertices: [chosen[2 * i], chosen[2 * i + 1]],
+            closed: false,
+          }));
       const curves = curvesFrom(lines);
-      out = v.keep ? { ...c, curves } : { vertexCount: c.vertexCount, faceStart: new Uint32Array(1), corners: new Uint32Array(0), curves };
+      out = v.keep
+        ? { ...c, curves }
+        : { vertexCount: c.vertexCount, faceStart: new Uint32Array(1), corners: new Uint32Array(0), curves };
       if (own.size > 30) own.clear();
       own.set(key, out);
     }

@@ -13,7 +13,15 @@ export const loft = defineStep({
   needs: 'curves',
   params: {
     other: ribbon('To', 'A ribbon whose outlines come after those of this one.', { serves: true }),
-    way: choice('Between', 'smooth', [{ value: 'smooth', title: 'Smooth' }, { value: 'straight', title: 'Straight' }], 'How it goes from one to the next.'),
+    way: choice(
+      'Between',
+      'smooth',
+      [
+        { value: 'smooth', title: 'Smooth' },
+        { value: 'straight', title: 'Straight' },
+      ],
+      'How it goes from one to the next.',
+    ),
     around: number('Round', 96, 'Faces round each outline.', { min: 3, max: 2000, soft: [8, 240], integer: true }),
     rows: number('Rows', 12, 'Faces from one outline to the next.', { min: 1, max: 500, soft: [1, 48], integer: true }),
     joined: toggle('Back to first', false, 'Goes on from the last outline to the first.'),
@@ -23,10 +31,26 @@ export const loft = defineStep({
   evaluate(v, input, context) {
     if (input.connectivity.vertexCount === 0) return input;
     const other = context.other?.('other');
-    const sections = [input, ...(other ? [other] : [])].flatMap((m) => polylinesOf(m.connectivity).map((l) => ({ points: pointsOf(m.positions, l), closed: l.closed })));
-    if (sections.length < 2) throw new StepProblem('Loft needs two outlines or more, and there is one; name another ribbon with an outline.');
-    if (sections.some((s) => s.closed !== sections[0].closed)) throw new StepProblem('Loft cannot go from a closed curve to an open one; make all of them closed or all of them open.');
+    const sections = [input, ...(other ? [other] : [])].flatMap((m) =>
+      polylinesOf(m.connectivity).map((l) => ({ points: pointsOf(m.positions, l), closed: l.closed })),
+    );
+    if (sections.length < 2)
+      throw new StepProblem('Loft needs two outlines or more, and there is one; name another ribbon with an outline.');
+    if (sections.some((s) => s.closed !== sections[0].closed))
+      throw new StepProblem(
+        'Loft cannot go from a closed curve to an open one; make all of them closed or all of them open.',
+      );
     checkFaces(v.around * v.rows * sections.length, 'Use fewer rows or faces round.');
-    return lofted(sections.map((s) => s.points), { closed: sections[0].closed, around: v.around, rows: v.rows, smooth: v.way === 'smooth', joined: v.joined && sections.length > 2, ends: v.ends });
+    return lofted(
+      sections.map((s) => s.points),
+      {
+        closed: sections[0].closed,
+        around: v.around,
+        rows: v.rows,
+        smooth: v.way === 'smooth',
+        joined: v.joined && sections.length > 2,
+        ends: v.ends,
+      },
+    );
   },
 });

@@ -12,9 +12,30 @@ export const relax = defineStep({
   group: 'curve',
   params: {
     passes: number('Passes', 20, 'How many times over.', { min: 0, max: 1000, soft: [0, 100], integer: true }),
-    strength: number('Strength', 60, 'How far towards its place each point goes at a time.', { unit: '%', min: 0, max: 100, soft: [0, 100], step: 1 }),
-    towards: choice('Towards', 'middle', [{ value: 'middle', title: 'Middle' }, { value: 'length', title: 'One length' }], 'Each point goes to the middle of its neighbours, long edges pulling harder, or edges get one length.'),
-    length: number('Length', 100, 'Of all edges, as a share of what they have on average.', { unit: '%', min: 0, max: 1000, soft: [10, 200], step: 1, shownWhen: { param: 'towards', is: ['length'] } }),
+    strength: number('Strength', 60, 'How far towards its place each point goes at a time.', {
+      unit: '%',
+      min: 0,
+      max: 100,
+      soft: [0, 100],
+      step: 1,
+    }),
+    towards: choice(
+      'Towards',
+      'middle',
+      [
+        { value: 'middle', title: 'Middle' },
+        { value: 'length', title: 'One length' },
+      ],
+      'Each point goes to the middle of its neighbours, long edges pulling harder, or edges get one length.',
+    ),
+    length: number('Length', 100, 'Of all edges, as a share of what they have on average.', {
+      unit: '%',
+      min: 0,
+      max: 1000,
+      soft: [10, 200],
+      step: 1,
+      shownWhen: { param: 'towards', is: ['length'] },
+    }),
     hold: toggle('Hold ends', true, 'Leaves ends and borders where they are.'),
     ...regionParams,
   },

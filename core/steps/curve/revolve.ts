@@ -15,7 +15,12 @@ export const revolve = defineStep({
     axis: choice('About', 'y', axisOptions, 'The line it turns round, through the origin.'),
     angle: number('Angle', 360, 'How far round.', { unit: '°', min: 0, max: 360, soft: [0, 360], step: 1 }),
     sides: number('Sides', 64, 'Faces round the axis.', { min: 3, max: 2000, soft: [3, 160], integer: true }),
-    rise: number('Rise', 0, 'How far it climbs along the axis on its way.', { unit: 'm', min: -1000, max: 1000, soft: [-3, 3] }),
+    rise: number('Rise', 0, 'How far it climbs along the axis on its way.', {
+      unit: 'm',
+      min: -1000,
+      max: 1000,
+      soft: [-3, 3],
+    }),
   },
   summary: (v) => `${brief(v.angle)}° about ${v.axis.toUpperCase()}`,
   evaluate(v, input) {

@@ -17,11 +17,45 @@ export const along = defineStep({
   params: {
     other: ribbon('Path', 'A ribbon whose first curve is the path.', { serves: true }),
     axis: choice('Axis', 'y', axisOptions, 'Which way of the form runs along the path.'),
-    fit: choice('Fit', 'whole', [{ value: 'whole', title: 'Whole path' }, { value: 'length', title: 'Own length' }], 'Whether it is stretched to the length of the path or keeps its own.'),
-    at: number('At', 0, 'How far along it begins, as a share of the path; on a closed path 100 % comes round.', { unit: '%', cyclic: 100, min: -10_000, max: 10_000, soft: [-100, 100], step: 0.5 }),
-    twist: number('Twist', 0, 'Turns about the path from one end to the other; round a closed path whole ones join.', { unit: 'turns', min: -100, max: 100, soft: [-4, 4], step: 0.25 }),
-    bank: number('Bank', 0, 'Turns all of it about the path.', { unit: '°', cyclic: 360, min: -36_000, max: 36_000, soft: [-180, 180], step: 1 }),
-    size: number('Size across', 100, 'Of the form square to the path.', { unit: '%', min: 0, max: 10_000, soft: [0, 200], step: 1 }),
+    fit: choice(
+      'Fit',
+      'whole',
+      [
+        { value: 'whole', title: 'Whole path' },
+        { value: 'length', title: 'Own length' },
+      ],
+      'Whether it is stretched to the length of the path or keeps its own.',
+    ),
+    at: number('At', 0, 'How far along it begins, as a share of the path; on a closed path 100 % comes round.', {
+      unit: '%',
+      cyclic: 100,
+      min: -10_000,
+      max: 10_000,
+      soft: [-100, 100],
+      step: 0.5,
+    }),
+    twist: number('Twist', 0, 'Turns about the path from one end to the other; round a closed path whole ones join.', {
+      unit: 'turns',
+      min: -100,
+      max: 100,
+      soft: [-4, 4],
+      step: 0.25,
+    }),
+    bank: number('Bank', 0, 'Turns all of it about the path.', {
+      unit: '°',
+      cyclic: 360,
+      min: -36_000,
+      max: 36_000,
+      soft: [-180, 180],
+      step: 1,
+    }),
+    size: number('Size across', 100, 'Of the form square to the path.', {
+      unit: '%',
+      min: 0,
+      max: 10_000,
+      soft: [0, 200],
+      step: 1,
+    }),
     ...regionParams,
   },
   summary: (v) => `${v.axis.toUpperCase()} along, ${brief(v.twist)} turns`,
@@ -32,7 +66,8 @@ export const along = defineStep({
     if (!bounds) return input;
     const other = context.other?.('other');
     const line = other && polylinesOf(other.connectivity)[0];
-    if (!other || !line) throw new StepProblem('Along a path needs a ribbon that is a curve; name one, such as a Curve or an Outline.');
+    if (!other || !line)
+      throw new StepProblem('Along a path needs a ribbon that is a curve; name one, such as a Curve or an Outline.');
     const path = pathAlong(other.positions, pointsOf(other.positions, line), line.closed);
     if (path.length === 0) throw new StepProblem('The path has no length; make it larger.');
     const s = AXES[v.axis];

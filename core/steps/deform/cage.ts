@@ -18,12 +18,44 @@ export const cage = defineStep({
   group: 'deform',
   carries: 'size',
   params: {
-    cells: choice('Points a side', '3', [{ value: '2', title: '2' }, { value: '3', title: '3' }, { value: '4', title: '4' }], 'How many points the cage has along each edge.'),
-    moves: points('Moves', Array.from({ length: 27 }, () => ZERO), 'How far each point of the cage has been moved, along x first, then y, then z.', {}),
-    amount: number('Amount', 100, 'How much of the moves takes effect.', { unit: '%', min: -1000, max: 1000, soft: [-100, 200], step: 1 }),
+    cells: choice(
+      'Points a side',
+      '3',
+      [
+        { value: '2', title: '2' },
+        { value: '3', title: '3' },
+        { value: '4', title: '4' },
+      ],
+      'How many points the cage has along each edge.',
+    ),
+    moves: points(
+      'Moves',
+      Array.from({ length: 27 }, () => ZERO),
+      'How far each point of the cage has been moved, along x first, then y, then z.',
+      {},
+    ),
+    amount: number('Amount', 100, 'How much of the moves takes effect.', {
+      unit: '%',
+      min: -1000,
+      max: 1000,
+      soft: [-100, 200],
+      step: 1,
+    }),
     fit: toggle('Fit the form', true, 'The cage goes round the form as it is; otherwise it stands where it is set.'),
-    middle: vector('Middle', [0, 0, 0], 'Where the cage stands.', { unit: 'm', min: -10_000, max: 10_000, soft: [-3, 3], shownWhen: { param: 'fit', is: [false] } }),
-    size: vector('Size', [2.4, 2.4, 2.4], 'Of the cage along x, y and z.', { unit: 'm', min: 0.001, max: 10_000, soft: [0.2, 6], shownWhen: { param: 'fit', is: [false] } }),
+    middle: vector('Middle', [0, 0, 0], 'Where the cage stands.', {
+      unit: 'm',
+      min: -10_000,
+      max: 10_000,
+      soft: [-3, 3],
+      shownWhen: { param: 'fit', is: [false] },
+    }),
+    size: vector('Size', [2.4, 2.4, 2.4], 'Of the cage along x, y and z.', {
+      unit: 'm',
+      min: 0.001,
+      max: 10_000,
+      soft: [0.2, 6],
+      shownWhen: { param: 'fit', is: [false] },
+    }),
     ...regionParams,
   },
   summary: (v) => `${v.cells} × ${v.cells} × ${v.cells}, ${brief(v.amount)} %`,
@@ -38,7 +70,8 @@ export const cage = defineStep({
     const to = p.slice();
     const weights = [0, 1, 2].map(() => new Float64Array(n));
     for (let i = 0; i < p.length; i += 3) {
-      for (let k = 0; k < 3; k++) bernstein(n - 1, size[k] > 0 ? Math.max(0, Math.min(1, (p[i + k] - low[k]) / size[k])) : 0.5, weights[k]);
+      for (let k = 0; k < 3; k++)
+        bernstein(n - 1, size[k] > 0 ? Math.max(0, Math.min(1, (p[i + k] - low[k]) / size[k])) : 0.5, weights[k]);
       for (let c = 0; c < n; c++)
         for (let b = 0; b < n; b++)
           for (let a = 0; a < n; a++) {

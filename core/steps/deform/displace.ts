@@ -12,7 +12,9 @@ const kindTitle = new Map(noiseKinds.map((k) => [k.kind as string, k.title]));
 const NOISE = { shownWhen: { param: 'by', is: ['noise'] } } as const;
 
 /** The rows of a noise, shown where noise is what displaces. */
-const noiseRows = Object.fromEntries(Object.entries(noiseParams).map(([name, p]) => [name, 'shownWhen' in p && p.shownWhen ? p : { ...p, ...NOISE }])) as unknown as typeof noiseParams;
+const noiseRows = Object.fromEntries(
+  Object.entries(noiseParams).map(([name, p]) => [name, 'shownWhen' in p && p.shownWhen ? p : { ...p, ...NOISE }]),
+) as unknown as typeof noiseParams;
 
 /** Moves every vertex by a closed noise read at its place, or by a picture laid on it. */
 export const displace = defineStep({
@@ -23,7 +25,13 @@ export const displace = defineStep({
   group: 'deform',
   carries: 'shift',
   params: {
-    height: number('Height', 0.3, 'How far a noise of 1 moves a point.', { unit: 'm', min: -100, max: 100, soft: [-1, 1], step: 0.01 }),
+    height: number('Height', 0.3, 'How far a noise of 1 moves a point.', {
+      unit: 'm',
+      min: -100,
+      max: 100,
+      soft: [-1, 1],
+      step: 0.01,
+    }),
     direction: choice(
       'Direction',
       'normal',
@@ -38,8 +46,22 @@ export const displace = defineStep({
       ],
       'Along the surface normal, away from the origin, along an axis, every way by three noises, or with a current that neither gathers nor thins out (curl).',
     ),
-    by: choice('By', 'noise', [{ value: 'noise', title: 'Noise' }, { value: 'picture', title: 'Picture' }], 'What moves the points.', { more: true }),
-    picture: asset('Picture', 'picture', 'Middle grey leaves a point where it is; white moves it by the height, black the other way.', { shownWhen: { param: 'by', is: ['picture'] } }),
+    by: choice(
+      'By',
+      'noise',
+      [
+        { value: 'noise', title: 'Noise' },
+        { value: 'picture', title: 'Picture' },
+      ],
+      'What moves the points.',
+      { more: true },
+    ),
+    picture: asset(
+      'Picture',
+      'picture',
+      'Middle grey leaves a point where it is; white moves it by the height, black the other way.',
+      { shownWhen: { param: 'by', is: ['picture'] } },
+    ),
     laid: choice(
       'Laid',
       'surface',
@@ -52,7 +74,13 @@ export const displace = defineStep({
       'How the picture lies: on the surface (UV), or through the form along an axis.',
       { shownWhen: { param: 'by', is: ['picture'] } },
     ),
-    pictureSize: number('Picture size', 2, 'Width of the picture where it is laid along an axis.', { unit: 'm', min: 0.001, max: 1000, soft: [0.2, 6], shownWhen: { param: 'by', is: ['picture'] } }),
+    pictureSize: number('Picture size', 2, 'Width of the picture where it is laid along an axis.', {
+      unit: 'm',
+      min: 0.001,
+      max: 1000,
+      soft: [0.2, 6],
+      shownWhen: { param: 'by', is: ['picture'] },
+    }),
     ...noiseRows,
     ...regionParams,
   },
@@ -69,7 +97,8 @@ export const displace = defineStep({
       for (let i = 0; i < from.length; i++) to[i] += height * field[i];
       return { connectivity: input.connectivity, positions: limited(v, input, to, context) };
     }
-    const values = v.by === 'picture' ? pictureValues(v, input, context) : onSurface(() => noiseAt(v, input, context.clock));
+    const values =
+      v.by === 'picture' ? pictureValues(v, input, context) : onSurface(() => noiseAt(v, input, context.clock));
     if (direction === 'x' || direction === 'y' || direction === 'z') {
       const s = { x: 0, y: 1, z: 2 }[direction];
       for (let i = 0; i < values.length; i++) to[3 * i + s] += height * values[i];
@@ -97,9 +126,14 @@ function onSurface<T>(make: () => T): T {
   }
 }
 
-function pictureValues(v: { picture: string; laid: 'surface' | 'x' | 'y' | 'z'; pictureSize: number }, input: Mesh, context: StepContext): Float32Array {
+function pictureValues(
+  v: { picture: string; laid: 'surface' | 'x' | 'y' | 'z'; pictureSize: number },
+  input: Mesh,
+  context: StepContext,
+): Float32Array {
   if (v.picture === '') throw new StepProblem('Displace has no picture yet; choose one.');
   const asset = context.asset?.(v.picture);
-  if (!asset || asset.type !== 'picture') throw new StepProblem('The picture is not here yet; if this stays, choose it again.');
+  if (!asset || asset.type !== 'picture')
+    throw new StepProblem('The picture is not here yet; if this stays, choose it again.');
   return onSurface(() => pictureAt(asset.picture, v.laid, v.pictureSize, input));
 }

@@ -4,8 +4,22 @@ import { matrixOf, turnXYZ } from '../../shape/quaternion';
 
 /** The frame a step works in: moved and turned, also over the loop. */
 export const pivotParams = {
-  pivot: vector('Pivot', [0, 0, 0], 'The point it works about.', { unit: 'm', min: -10_000, max: 10_000, soft: [-3, 3], more: true }),
-  pivotTurn: vector('Pivot turn', [0, 0, 0], 'Turns the frame it works in, about x, then y, then z; not the form.', { unit: '°', cyclic: 360, min: -36_000, max: 36_000, soft: [-180, 180], step: 1, more: true }),
+  pivot: vector('Pivot', [0, 0, 0], 'The point it works about.', {
+    unit: 'm',
+    min: -10_000,
+    max: 10_000,
+    soft: [-3, 3],
+    more: true,
+  }),
+  pivotTurn: vector('Pivot turn', [0, 0, 0], 'Turns the frame it works in, about x, then y, then z; not the form.', {
+    unit: '°',
+    cyclic: 360,
+    min: -36_000,
+    max: 36_000,
+    soft: [-180, 180],
+    step: 1,
+    more: true,
+  }),
 } as const;
 
 type Pivot = Evaluated<typeof pivotParams>;
@@ -35,7 +49,8 @@ function reachIn(v: Pivot, positions: Float32Array): (axis: 0 | 1 | 2) => Reach 
     const d = [m[axis], m[axis + 3], m[axis + 6]];
     // Along an axis of the room nothing is to be reckoned, and nothing rounded.
     const along = d.indexOf(1);
-    if (along >= 0 && size[along] >= least) return { low: bounds.min[along] - v.pivot[along], high: bounds.max[along] - v.pivot[along] };
+    if (along >= 0 && size[along] >= least)
+      return { low: bounds.min[along] - v.pivot[along], high: bounds.max[along] - v.pivot[along] };
     const half = Math.hypot(...d.map((x, k) => x * Math.max(least, size[k]))) / 2;
     const middle = d.reduce((sum, x, k) => sum + x * ((bounds.min[k] + bounds.max[k]) / 2 - v.pivot[k]), 0);
     return { low: middle - half, high: middle + half };
@@ -47,7 +62,11 @@ function reachIn(v: Pivot, positions: Float32Array): (axis: 0 | 1 | 2) => Reach 
  *
  * @param change takes positions in the frame of the pivot, and how far the form reaches along its axes
  */
-export function inPivot(v: Pivot, positions: Float32Array, change: (local: Float32Array, reach: (axis: 0 | 1 | 2) => Reach | null) => Float32Array): Float32Array {
+export function inPivot(
+  v: Pivot,
+  positions: Float32Array,
+  change: (local: Float32Array, reach: (axis: 0 | 1 | 2) => Reach | null) => Float32Array,
+): Float32Array {
   const { pivot: p, pivotTurn: t } = v;
   const reach = reachIn(v, positions);
   if (p[0] === 0 && p[1] === 0 && p[2] === 0 && t[0] === 0 && t[1] === 0 && t[2] === 0) return change(positions, reach);
@@ -72,7 +91,11 @@ export function inPivot(v: Pivot, positions: Float32Array, change: (local: Float
 
 export const AXES = { x: 0, y: 1, z: 2 } as const;
 export type Axis = keyof typeof AXES;
-export const axisOptions = [{ value: 'x', title: 'X' }, { value: 'y', title: 'Y' }, { value: 'z', title: 'Z' }] as const;
+export const axisOptions = [
+  { value: 'x', title: 'X' },
+  { value: 'y', title: 'Y' },
+  { value: 'z', title: 'Z' },
+] as const;
 
 /**
  * |x| with its corner rounded off: the even polynomial of fourth degree that meets |x| at ±r in value,

@@ -11,11 +11,37 @@ export const push = defineStep({
   group: 'deform',
   carries: 'shift',
   params: {
-    away: choice('Away from', 'point', [{ value: 'point', title: 'A point' }, { value: 'ribbon', title: 'A ribbon' }], 'What pushes.'),
-    from: vector('From', [0.8, 0.8, 0.8], 'The point.', { unit: 'm', min: -10_000, max: 10_000, soft: [-3, 3], shownWhen: { param: 'away', is: ['point'] } }),
-    other: ribbon('Ribbon', 'The ribbon whose points push, each the nearest to it.', { shownWhen: { param: 'away', is: ['ribbon'] } }),
-    amount: number('Amount', 0.4, 'How far what lies next to it is pushed; below 0 it is drawn to it.', { unit: 'm', min: -1000, max: 1000, soft: [-2, 2] }),
-    reach: number('Reach', 1.2, 'Distance at which nothing is moved any more.', { unit: 'm', min: 0.001, max: 10_000, soft: [0.1, 5] }),
+    away: choice(
+      'Away from',
+      'point',
+      [
+        { value: 'point', title: 'A point' },
+        { value: 'ribbon', title: 'A ribbon' },
+      ],
+      'What pushes.',
+    ),
+    from: vector('From', [0.8, 0.8, 0.8], 'The point.', {
+      unit: 'm',
+      min: -10_000,
+      max: 10_000,
+      soft: [-3, 3],
+      shownWhen: { param: 'away', is: ['point'] },
+    }),
+    other: ribbon('Ribbon', 'The ribbon whose points push, each the nearest to it.', {
+      shownWhen: { param: 'away', is: ['ribbon'] },
+    }),
+    amount: number('Amount', 0.4, 'How far what lies next to it is pushed; below 0 it is drawn to it.', {
+      unit: 'm',
+      min: -1000,
+      max: 1000,
+      soft: [-2, 2],
+    }),
+    reach: number('Reach', 1.2, 'Distance at which nothing is moved any more.', {
+      unit: 'm',
+      min: 0.001,
+      max: 10_000,
+      soft: [0.1, 5],
+    }),
     ...regionParams,
   },
   summary: (v) => `${brief(v.amount)} m within ${brief(v.reach)} m`,
@@ -24,7 +50,8 @@ export const push = defineStep({
     const p = input.positions;
     const to = p.slice();
     const other = v.away === 'ribbon' ? context.other?.('other') : undefined;
-    if (v.away === 'ribbon' && !other && p.length > 0) throw new StepProblem('Push has nothing to push with; name another ribbon, or choose a point.');
+    if (v.away === 'ribbon' && !other && p.length > 0)
+      throw new StepProblem('Push has nothing to push with; name another ribbon, or choose a point.');
     const near = other && nearPointsOf(other.positions, v.reach);
     for (let i = 0; i < p.length; i += 3) {
       let [ox, oy, oz] = v.from;

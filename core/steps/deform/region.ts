@@ -22,26 +22,132 @@ export const regionParams = {
   region: choice(
     'Region',
     'all',
-    [{ value: 'all', title: 'Everywhere' }, ...shapeOptions, { value: 'patches', title: 'Patches' }, { value: 'facing', title: 'Facing' }, { value: 'near', title: 'Near a ribbon' }],
+    [
+      { value: 'all', title: 'Everywhere' },
+      ...shapeOptions,
+      { value: 'patches', title: 'Patches' },
+      { value: 'facing', title: 'Facing' },
+      { value: 'near', title: 'Near a ribbon' },
+    ],
     'Where it acts: inside a shape (a slab lies flat, a rod stands upright), in patches of noise, on what faces one way, or near another ribbon.',
   ),
-  regionAt: vector('Region at', [0, 0, 0], 'Its middle.', { unit: 'm', min: -10_000, max: 10_000, soft: [-3, 3], shownWhen: { param: 'region', is: SHAPES } }),
-  regionSize: number('Region size', 0.8, 'Radius, half the edge or thickness, or distance from the ribbon.', { unit: 'm', min: 0, max: 10_000, soft: [0, 3], shownWhen: { param: 'region', is: SIZED } }),
+  regionAt: vector('Region at', [0, 0, 0], 'Its middle.', {
+    unit: 'm',
+    min: -10_000,
+    max: 10_000,
+    soft: [-3, 3],
+    shownWhen: { param: 'region', is: SHAPES },
+  }),
+  regionSize: number('Region size', 0.8, 'Radius, half the edge or thickness, or distance from the ribbon.', {
+    unit: 'm',
+    min: 0,
+    max: 10_000,
+    soft: [0, 3],
+    shownWhen: { param: 'region', is: SIZED },
+  }),
   regionRibbon: ribbon('Region of', 'The ribbon near which it acts.', { shownWhen: { param: 'region', is: ['near'] } }),
-  regionTowards: vector('Towards', [0, 1, 0], 'The way that faces must look.', { min: -1, max: 1, soft: [-1, 1], shownWhen: { param: 'region', is: ['facing'] } }),
-  regionAngle: number('Within', 60, 'Faces that look at most this far off that way.', { unit: '°', min: 0, max: 180, soft: [0, 180], step: 1, shownWhen: { param: 'region', is: ['facing'] } }),
-  regionShare: number('Covered', 50, 'How much of everything the patches cover.', { unit: '%', min: 0, max: 100, soft: [0, 100], step: 1, shownWhen: { param: 'region', is: ['patches'] } }),
-  regionScale: number('Patch size', 1, 'Size of the patches.', { unit: 'm', min: 0.001, max: 1000, soft: [0.1, 4], shownWhen: { param: 'region', is: ['patches'] } }),
-  regionRate: number('Patch rate', 0, 'How much the patches change in a loop; it always closes.', { unit: '/loop', min: 0, max: 64, soft: [0, 6], step: 0.05, shownWhen: { param: 'region', is: ['patches'] } }),
-  regionSeed: seed('Patch seed', 0, 'Another number, other patches.', 'pattern', { shownWhen: { param: 'region', is: ['patches'] } }),
-  soft: number('Soft edge', 0.5, 'Width of its border, over which the strength falls to nothing.', { unit: 'm', min: 0, max: 10_000, soft: [0, 2], shownWhen: { param: 'region', is: SOFT } }),
-  softShare: number('Softness', 30, 'How gradually the strength falls to nothing.', { unit: '%', min: 0, max: 100, soft: [0, 100], step: 1, shownWhen: { param: 'region', is: ['patches', 'facing'] } }),
-  fall: choice('Falls', 'smooth', [{ value: 'smooth', title: 'Smoothly' }, { value: 'linear', title: 'Evenly' }, { value: 'early', title: 'Early' }, { value: 'late', title: 'Late' }], 'How the strength falls over the border.', { more: true, shownWhen: { param: 'region', is: [...SOFT, 'patches', 'facing'] } }),
-  outside: toggle('Outside', false, 'Acts where it otherwise would not, and not where it would.', { shownWhen: { param: 'region', is: [...SOFT, 'patches', 'facing'] } }),
-  also: choice('Second region', 'none', [{ value: 'none', title: 'None' }, { value: 'and', title: 'Only inside' }, { value: 'or', title: 'Inside too' }, { value: 'not', title: 'Not inside' }], 'A second shape: it acts only where both say so, where either does, or not where the second is.', { more: true, shownWhen: { param: 'region', is: [...SOFT, 'patches', 'facing'] } }),
-  alsoShape: choice('Second shape', 'ball', shapeOptions, 'What the second region is.', { more: true, shownWhen: { param: 'also', is: ['and', 'or', 'not'] } }),
-  alsoAt: vector('Second at', [0, 0, 0], 'Its middle.', { unit: 'm', min: -10_000, max: 10_000, soft: [-3, 3], more: true, shownWhen: { param: 'also', is: ['and', 'or', 'not'] } }),
-  alsoSize: number('Second size', 0.8, 'Radius, or half the edge or thickness.', { unit: 'm', min: 0, max: 10_000, soft: [0, 3], more: true, shownWhen: { param: 'also', is: ['and', 'or', 'not'] } }),
+  regionTowards: vector('Towards', [0, 1, 0], 'The way that faces must look.', {
+    min: -1,
+    max: 1,
+    soft: [-1, 1],
+    shownWhen: { param: 'region', is: ['facing'] },
+  }),
+  regionAngle: number('Within', 60, 'Faces that look at most this far off that way.', {
+    unit: '°',
+    min: 0,
+    max: 180,
+    soft: [0, 180],
+    step: 1,
+    shownWhen: { param: 'region', is: ['facing'] },
+  }),
+  regionShare: number('Covered', 50, 'How much of everything the patches cover.', {
+    unit: '%',
+    min: 0,
+    max: 100,
+    soft: [0, 100],
+    step: 1,
+    shownWhen: { param: 'region', is: ['patches'] },
+  }),
+  regionScale: number('Patch size', 1, 'Size of the patches.', {
+    unit: 'm',
+    min: 0.001,
+    max: 1000,
+    soft: [0.1, 4],
+    shownWhen: { param: 'region', is: ['patches'] },
+  }),
+  regionRate: number('Patch rate', 0, 'How much the patches change in a loop; it always closes.', {
+    unit: '/loop',
+    min: 0,
+    max: 64,
+    soft: [0, 6],
+    step: 0.05,
+    shownWhen: { param: 'region', is: ['patches'] },
+  }),
+  regionSeed: seed('Patch seed', 0, 'Another number, other patches.', 'pattern', {
+    shownWhen: { param: 'region', is: ['patches'] },
+  }),
+  soft: number('Soft edge', 0.5, 'Width of its border, over which the strength falls to nothing.', {
+    unit: 'm',
+    min: 0,
+    max: 10_000,
+    soft: [0, 2],
+    shownWhen: { param: 'region', is: SOFT },
+  }),
+  softShare: number('Softness', 30, 'How gradually the strength falls to nothing.', {
+    unit: '%',
+    min: 0,
+    max: 100,
+    soft: [0, 100],
+    step: 1,
+    shownWhen: { param: 'region', is: ['patches', 'facing'] },
+  }),
+  fall: choice(
+    'Falls',
+    'smooth',
+    [
+      { value: 'smooth', title: 'Smoothly' },
+      { value: 'linear', title: 'Evenly' },
+      { value: 'early', title: 'Early' },
+      { value: 'late', title: 'Late' },
+    ],
+    'How the strength falls over the border.',
+    { more: true, shownWhen: { param: 'region', is: [...SOFT, 'patches', 'facing'] } },
+  ),
+  outside: toggle('Outside', false, 'Acts where it otherwise would not, and not where it would.', {
+    shownWhen: { param: 'region', is: [...SOFT, 'patches', 'facing'] },
+  }),
+  also: choice(
+    'Second region',
+    'none',
+    [
+      { value: 'none', title: 'None' },
+      { value: 'and', title: 'Only inside' },
+      { value: 'or', title: 'Inside too' },
+      { value: 'not', title: 'Not inside' },
+    ],
+    'A second shape: it acts only where both say so, where either does, or not where the second is.',
+    { more: true, shownWhen: { param: 'region', is: [...SOFT, 'patches', 'facing'] } },
+  ),
+  alsoShape: choice('Second shape', 'ball', shapeOptions, 'What the second region is.', {
+    more: true,
+    shownWhen: { param: 'also', is: ['and', 'or', 'not'] },
+  }),
+  alsoAt: vector('Second at', [0, 0, 0], 'Its middle.', {
+    unit: 'm',
+    min: -10_000,
+    max: 10_000,
+    soft: [-3, 3],
+    more: true,
+    shownWhen: { param: 'also', is: ['and', 'or', 'not'] },
+  }),
+  alsoSize: number('Second size', 0.8, 'Radius, or half the edge or thickness.', {
+    unit: 'm',
+    min: 0,
+    max: 10_000,
+    soft: [0, 3],
+    more: true,
+    shownWhen: { param: 'also', is: ['and', 'or', 'not'] },
+  }),
 } as const;
 
 export type Region = Evaluated<typeof regionParams>;
@@ -92,7 +198,23 @@ function strengthOf(v: Region, mesh: Mesh, context: StepContext, within: (t: num
   const edge = (d: number) => (v.soft > 0 ? within(1 - d / v.soft) : d <= 0 ? 1 : 0);
   switch (v.region) {
     case 'patches': {
-      const field = noiseField({ kind: 'gradient', scale: v.regionScale, stretch: [1, 1, 1], octaves: 1, contrast: 1, brightness: 0, low: -1, high: 1, absolute: false, invert: false, seed: v.regionSeed, rate: v.regionRate }, context.clock);
+      const field = noiseField(
+        {
+          kind: 'gradient',
+          scale: v.regionScale,
+          stretch: [1, 1, 1],
+          octaves: 1,
+          contrast: 1,
+          brightness: 0,
+          low: -1,
+          high: 1,
+          absolute: false,
+          invert: false,
+          seed: v.regionSeed,
+          rate: v.regionRate,
+        },
+        context.clock,
+      );
       // Gradient noise is nearly normal about 0 with a spread of about 0.27; its quantiles by Tukey's
       // lambda distribution, whose λ = 0.14 is near the normal one.
       const share = v.regionShare / 100;

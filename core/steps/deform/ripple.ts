@@ -14,13 +14,47 @@ export const ripple = defineStep({
   group: 'deform',
   params: {
     height: number('Height', 0.15, 'Of the waves.', { unit: 'm', min: -100, max: 100, soft: [-1, 1] }),
-    wavelength: number('Wavelength', 0.6, 'From crest to crest.', { unit: 'm', min: 0.001, max: 1000, soft: [0.05, 4] }),
-    pattern: choice('Pattern', 'rings', [{ value: 'rings', title: 'Rings' }, { value: 'rows', title: 'Rows' }], 'Rings round the line it moves along, or rows.'),
+    wavelength: number('Wavelength', 0.6, 'From crest to crest.', {
+      unit: 'm',
+      min: 0.001,
+      max: 1000,
+      soft: [0.05, 4],
+    }),
+    pattern: choice(
+      'Pattern',
+      'rings',
+      [
+        { value: 'rings', title: 'Rings' },
+        { value: 'rows', title: 'Rows' },
+      ],
+      'Rings round the line it moves along, or rows.',
+    ),
     direction: choice('Moves along', 'y', axisOptions, 'Where points go up and down to.'),
-    rows: choice('Runs along', 'x', axisOptions, 'Where rows run to.', { shownWhen: { param: 'pattern', is: ['rows'] } }),
-    fade: number('Fades over', 0, 'Distance over which the waves die away; 0 never.', { unit: 'm', min: 0, max: 1000, soft: [0, 6] }),
-    travels: number('Travels', 1, 'Wavelengths it goes on in a loop; whole numbers close.', { unit: 'turns', min: -1000, max: 1000, soft: [-6, 6], step: 1, counts: true }),
-    phase: number('Phase', 0, 'Where in a wave it begins.', { unit: '°', cyclic: 360, min: -36_000, max: 36_000, soft: [0, 360], step: 1 }),
+    rows: choice('Runs along', 'x', axisOptions, 'Where rows run to.', {
+      shownWhen: { param: 'pattern', is: ['rows'] },
+    }),
+    fade: number('Fades over', 0, 'Distance over which the waves die away; 0 never.', {
+      unit: 'm',
+      min: 0,
+      max: 1000,
+      soft: [0, 6],
+    }),
+    travels: number('Travels', 1, 'Wavelengths it goes on in a loop; whole numbers close.', {
+      unit: 'turns',
+      min: -1000,
+      max: 1000,
+      soft: [-6, 6],
+      step: 1,
+      counts: true,
+    }),
+    phase: number('Phase', 0, 'Where in a wave it begins.', {
+      unit: '°',
+      cyclic: 360,
+      min: -36_000,
+      max: 36_000,
+      soft: [0, 360],
+      step: 1,
+    }),
     ...pivotParams,
     ...regionParams,
   },
@@ -38,7 +72,8 @@ export const ripple = defineStep({
       // Round the middle of the rings, and where fading begins, the surface is smooth and no cusp.
       const soft = v.wavelength / 8;
       for (let i = 0; i < p.length; i += 3) {
-        const d = v.pattern === 'rings' ? roundedAbs(Math.sqrt(p[i + u] * p[i + u] + p[i + w] * p[i + w]), soft) : p[i + r];
+        const d =
+          v.pattern === 'rings' ? roundedAbs(Math.sqrt(p[i + u] * p[i + u] + p[i + w] * p[i + w]), soft) : p[i + r];
         const strength = v.fade > 0 ? Math.exp(-roundedAbs(d, v.fade / 4) / v.fade) : 1;
         out[i + s] = p[i + s] + v.height * strength * Math.sin(2 * Math.PI * (d / v.wavelength - turn));
       }

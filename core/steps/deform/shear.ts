@@ -11,7 +11,12 @@ export const shear = defineStep({
   icon: 'shear',
   group: 'deform',
   params: {
-    amount: number('Amount', 0.5, 'How far a section is shifted for each metre along.', { unit: '×', min: -100, max: 100, soft: [-2, 2] }),
+    amount: number('Amount', 0.5, 'How far a section is shifted for each metre along.', {
+      unit: '×',
+      min: -100,
+      max: 100,
+      soft: [-2, 2],
+    }),
     along: choice('Along', 'y', axisOptions, 'The length along which the shift grows.'),
     towards: choice('Towards', 'x', axisOptions, 'Where sections are shifted to.'),
     ...pivotParams,

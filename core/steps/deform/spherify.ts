@@ -11,8 +11,19 @@ export const spherify = defineStep({
   icon: 'spherify',
   group: 'deform',
   params: {
-    amount: number('Amount', 100, 'How far on the way to the ball; below 0 away from it.', { unit: '%', min: -500, max: 500, soft: [-50, 100], step: 1 }),
-    radius: number('Radius', 0, 'Of the ball; 0 takes the mean distance of all points.', { unit: 'm', min: 0, max: 1000, soft: [0, 4] }),
+    amount: number('Amount', 100, 'How far on the way to the ball; below 0 away from it.', {
+      unit: '%',
+      min: -500,
+      max: 500,
+      soft: [-50, 100],
+      step: 1,
+    }),
+    radius: number('Radius', 0, 'Of the ball; 0 takes the mean distance of all points.', {
+      unit: 'm',
+      min: 0,
+      max: 1000,
+      soft: [0, 4],
+    }),
     ...pivotParams,
     ...regionParams,
   },

@@ -15,7 +15,13 @@ export const taper = defineStep({
     along: choice('Along', 'y', axisOptions, 'The length along which the size changes.'),
     start: number('Start', 1, 'Size at its beginning.', { unit: '×', min: -100, max: 100, soft: [0, 3] }),
     end: number('End', 0.2, 'Size at its end.', { unit: '×', min: -100, max: 100, soft: [0, 3] }),
-    curve: number('Curve', 0, 'Bulges the way between them: above 0 outwards, below 0 inwards.', { unit: '%', min: -400, max: 400, soft: [-150, 150], step: 1 }),
+    curve: number('Curve', 0, 'Bulges the way between them: above 0 outwards, below 0 inwards.', {
+      unit: '%',
+      min: -400,
+      max: 400,
+      soft: [-150, 150],
+      step: 1,
+    }),
     ...pivotParams,
     ...regionParams,
   },
@@ -31,7 +37,10 @@ export const taper = defineStep({
       for (let i = 0; i < p.length; i += 3) {
         const x = (p[i + s] - low) / length;
         // A parabola on the straight way, highest in the middle.
-        const k = v.start + (v.end - v.start) * x + (v.curve / 100) * 4 * x * (1 - x) * 0.5 * (Math.abs(v.start) + Math.abs(v.end));
+        const k =
+          v.start +
+          (v.end - v.start) * x +
+          (v.curve / 100) * 4 * x * (1 - x) * 0.5 * (Math.abs(v.start) + Math.abs(v.end));
         out[i + u] = p[i + u] * k;
         out[i + w] = p[i + w] * k;
       }

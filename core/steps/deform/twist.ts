@@ -11,8 +11,23 @@ export const twist = defineStep({
   icon: 'twist',
   group: 'deform',
   params: {
-    angle: number('Angle', 90, 'Turn from one end of the reach to the other.', { unit: '°', min: -36_000, max: 36_000, soft: [-360, 360], step: 1 }),
-    axis: choice('Axis', 'y', [{ value: 'x', title: 'X' }, { value: 'y', title: 'Y' }, { value: 'z', title: 'Z' }], 'The line it turns about, through the origin.'),
+    angle: number('Angle', 90, 'Turn from one end of the reach to the other.', {
+      unit: '°',
+      min: -36_000,
+      max: 36_000,
+      soft: [-360, 360],
+      step: 1,
+    }),
+    axis: choice(
+      'Axis',
+      'y',
+      [
+        { value: 'x', title: 'X' },
+        { value: 'y', title: 'Y' },
+        { value: 'z', title: 'Z' },
+      ],
+      'The line it turns about, through the origin.',
+    ),
     reach: choice(
       'Reach',
       'form',
@@ -23,10 +38,18 @@ export const twist = defineStep({
       'Over which length the angle builds up.',
     ),
     length: number('Length', 2, 'Length over which the angle builds up; the twist goes on beyond it.', {
-      unit: 'm', min: 0.001, max: 1000, soft: [0.1, 6], shownWhen: { param: 'reach', is: ['length'] },
+      unit: 'm',
+      min: 0.001,
+      max: 1000,
+      soft: [0.1, 6],
+      shownWhen: { param: 'reach', is: ['length'] },
     }),
     centre: number('Centre', 0, 'Place along the axis that does not turn.', {
-      unit: 'm', min: -1000, max: 1000, soft: [-2, 2], shownWhen: { param: 'reach', is: ['length'] },
+      unit: 'm',
+      min: -1000,
+      max: 1000,
+      soft: [-2, 2],
+      shownWhen: { param: 'reach', is: ['length'] },
     }),
     ...pivotParams,
     ...regionParams,

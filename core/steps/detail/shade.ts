@@ -14,7 +14,15 @@ export const shade = defineStep({
   icon: 'shade',
   group: 'detail',
   needs: 'faces',
-  params: { angle: number('Angle', 30, 'Faces that meet at more than this are shaded apart; 180 is smooth all over.', { unit: '°', min: 0, max: 180, soft: [0, 180], step: 1 }) },
+  params: {
+    angle: number('Angle', 30, 'Faces that meet at more than this are shaded apart; 180 is smooth all over.', {
+      unit: '°',
+      min: 0,
+      max: 180,
+      soft: [0, 180],
+      step: 1,
+    }),
+  },
   summary: (v) => (v.angle === 0 ? 'flat' : v.angle === 180 ? 'smooth' : `apart from ${brief(v.angle)}° on`),
   evaluate(v, input) {
     const c = input.connectivity;

@@ -12,7 +12,13 @@ export const smooth = defineStep({
   group: 'detail',
   params: {
     iterations: number('Iterations', 4, 'How many times over.', { min: 0, max: 500, soft: [0, 40], integer: true }),
-    strength: number('Strength', 50, 'How far towards the middle of the neighbours each time.', { unit: '%', min: 0, max: 100, soft: [0, 100], step: 1 }),
+    strength: number('Strength', 50, 'How far towards the middle of the neighbours each time.', {
+      unit: '%',
+      min: 0,
+      max: 100,
+      soft: [0, 100],
+      step: 1,
+    }),
     holdBorders: toggle('Hold borders', true, 'Leave points on an open border where they are.'),
     keepVolume: toggle('Keep volume', false, 'Takes roughness away without shrinking the form.'),
     ...regionParams,

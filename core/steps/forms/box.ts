@@ -17,11 +17,34 @@ export const box = defineStep({
   icon: 'box',
   group: 'form',
   params: {
-    size: vector('Size', [1.4, 1.4, 1.4], 'Length of the edges along x, y and z.', { unit: 'm', min: 0, max: 1000, soft: [0, 4] }),
-    rounding: number('Rounding', 0, 'Radius of its edges and corners.', { unit: 'm', min: 0, max: 1000, soft: [0, 0.7] }),
-    segments: number('Segments', 8, 'Faces along each edge.', { min: 1, max: 400, soft: [1, 48], integer: true, shownWhen: { param: 'uneven', is: [false] } }),
+    size: vector('Size', [1.4, 1.4, 1.4], 'Length of the edges along x, y and z.', {
+      unit: 'm',
+      min: 0,
+      max: 1000,
+      soft: [0, 4],
+    }),
+    rounding: number('Rounding', 0, 'Radius of its edges and corners.', {
+      unit: 'm',
+      min: 0,
+      max: 1000,
+      soft: [0, 0.7],
+    }),
+    segments: number('Segments', 8, 'Faces along each edge.', {
+      min: 1,
+      max: 400,
+      soft: [1, 48],
+      integer: true,
+      shownWhen: { param: 'uneven', is: [false] },
+    }),
     uneven: toggle('Own counts', false, 'Counts the faces along x, y and z by themselves.', { more: true }),
-    counts: vector('Segments', [8, 8, 8], 'Faces along x, y and z.', { min: 1, max: 400, soft: [1, 48], integer: true, shownWhen: { param: 'uneven', is: [true] }, more: true }),
+    counts: vector('Segments', [8, 8, 8], 'Faces along x, y and z.', {
+      min: 1,
+      max: 400,
+      soft: [1, 48],
+      integer: true,
+      shownWhen: { param: 'uneven', is: [true] },
+      more: true,
+    }),
   },
   summary: (v) => `${v.size.map(brief).join(' × ')} m`,
   evaluate(v) {
@@ -54,7 +77,12 @@ export const box = defineStep({
                 return vertex(p);
               };
               const quad = [at(0, 0), at(1, 0), at(1, 1), at(0, 1)];
-              const uv = [[i, j], [i + 1, j], [i + 1, j + 1], [i, j + 1]].map(([a, b]) => [a / n[u], b / n[w]]);
+              const uv = [
+                [i, j],
+                [i + 1, j],
+                [i + 1, j + 1],
+                [i, j + 1],
+              ].map(([a, b]) => [a / n[u], b / n[w]]);
               if (end === 0) faces.face(quad.reverse(), axis * 2, FINISH.main, uv.reverse().flat());
               else faces.face(quad, axis * 2 + 1, FINISH.main, uv.flat());
             }
@@ -69,7 +97,9 @@ export const box = defineStep({
     if (radius === 0) return meshOf(connectivity, positions);
     for (let i = 0; i < positions.length; i += 3) {
       // From the nearest point of the block that is smaller by the radius, out to the radius.
-      const core = [0, 1, 2].map((k) => Math.max(radius - v.size[k] / 2, Math.min(v.size[k] / 2 - radius, positions[i + k])));
+      const core = [0, 1, 2].map((k) =>
+        Math.max(radius - v.size[k] / 2, Math.min(v.size[k] / 2 - radius, positions[i + k])),
+      );
       const out = core.map((c, k) => positions[i + k] - c);
       const length = Math.hypot(...out) || 1;
       for (let k = 0; k < 3; k++) positions[i + k] = core[k] + (radius * out[k]) / length;

@@ -17,7 +17,12 @@ export const cone = defineStep({
     sides: number('Sides', 40, 'Faces round the axis.', { min: 3, max: 2000, soft: [3, 128], integer: true }),
     rows: number('Rows', 12, 'Faces along the side.', { min: 1, max: 1000, soft: [1, 64], integer: true }),
     capRings: number('Cap rings', 4, 'Rings of faces on each cap.', { min: 1, max: 200, soft: [1, 24], integer: true }),
-    roundSteps: number('Round steps', 5, 'Faces across a rounded rim.', { min: 1, max: 100, soft: [1, 16], integer: true }),
+    roundSteps: number('Round steps', 5, 'Faces across a rounded rim.', {
+      min: 1,
+      max: 100,
+      soft: [1, 16],
+      integer: true,
+    }),
   },
   summary: (v) => `${brief(v.bottom)} → ${brief(v.top)} × ${brief(v.height)} m`,
   evaluate(v) {
@@ -38,13 +43,22 @@ export const cone = defineStep({
       return { round, inset: round / Math.tan(angle / 2), y, radius };
     };
     const [low, high] = [rim(v.bottom, -half, false), rim(v.top, half, true)];
-    const side = (along: number): ProfilePoint => ({ r: v.bottom + along * Math.cos(lean), y: -half + along * Math.sin(lean) });
+    const side = (along: number): ProfilePoint => ({
+      r: v.bottom + along * Math.cos(lean),
+      y: -half + along * Math.sin(lean),
+    });
     const length = height / Math.sin(lean);
-    if (v.bottom > 0) profile.push(...straight({ r: 0, y: -half }, { r: v.bottom - low.inset, y: -half }, v.capRings, 1));
-    if (low.round > 0) profile.push(...arc(v.bottom - low.inset, -half + low.round, low.round, -Math.PI / 2, normal, v.roundSteps));
+    if (v.bottom > 0)
+      profile.push(...straight({ r: 0, y: -half }, { r: v.bottom - low.inset, y: -half }, v.capRings, 1));
+    if (low.round > 0)
+      profile.push(...arc(v.bottom - low.inset, -half + low.round, low.round, -Math.PI / 2, normal, v.roundSteps));
     profile.push(...straight(side(low.inset), side(length - high.inset), v.rows));
-    if (high.round > 0) profile.push(...arc(v.top - high.inset, half - high.round, high.round, normal, Math.PI / 2, v.roundSteps));
-    if (v.top > 0) profile.push(...straight({ r: v.top - high.inset, y: half }, { r: 0, y: half }, v.capRings, high.round > 0 ? 0 : 2));
+    if (high.round > 0)
+      profile.push(...arc(v.top - high.inset, half - high.round, high.round, normal, Math.PI / 2, v.roundSteps));
+    if (v.top > 0)
+      profile.push(
+        ...straight({ r: v.top - high.inset, y: half }, { r: 0, y: half }, v.capRings, high.round > 0 ? 0 : 2),
+      );
     profile.push({ r: 0, y: half });
     if (low.round > 0) for (let i = 0; i < v.capRings && v.bottom > 0; i++) profile[i] = { ...profile[i], group: 0 };
     return lathe(profile, v.sides);

@@ -18,7 +18,11 @@ export const cylinder = defineStep({
     rows: number('Rows', 14, 'Faces along the height.', { min: 1, max: 2000, soft: [1, 96], integer: true }),
     caps: toggle('Caps', true, 'Close both ends.'),
     capRings: number('Cap rings', 4, 'Rings of faces on each cap.', {
-      min: 1, max: 200, soft: [1, 24], integer: true, shownWhen: { param: 'caps', is: [true] },
+      min: 1,
+      max: 200,
+      soft: [1, 24],
+      integer: true,
+      shownWhen: { param: 'caps', is: [true] },
     }),
   },
   summary: (v) => `${brief(v.radius)} × ${brief(v.height)} m · ${v.sides} × ${v.rows}`,
@@ -42,7 +46,9 @@ export const cylinder = defineStep({
         for (let k = 0; k < rings; k++)
           for (let i = 0; i < sides; i++) {
             const face =
-              k === rings - 1 ? [ring(k, i), ring(k, i + 1), middle] : [ring(k, i), ring(k, i + 1), ring(k + 1, i + 1), ring(k + 1, i)];
+              k === rings - 1
+                ? [ring(k, i), ring(k, i + 1), middle]
+                : [ring(k, i), ring(k, i + 1), ring(k + 1, i + 1), ring(k + 1, i)];
             faces.face(cap === 0 ? face : face.reverse(), 1 + cap);
           }
       }

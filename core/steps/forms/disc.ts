@@ -19,6 +19,9 @@ export const disc = defineStep({
   evaluate(v) {
     checkFaces(v.sides * v.rings, 'Use fewer sides or rings.');
     // From the rim inwards: seen from above that is the outside of the turned profile.
-    return lathe(Array.from({ length: v.rings + 1 }, (_, k) => ({ r: v.radius + ((v.hole - v.radius) * k) / v.rings, y: 0 })), v.sides);
+    return lathe(
+      Array.from({ length: v.rings + 1 }, (_, k) => ({ r: v.radius + ((v.hole - v.radius) * k) / v.rings, y: 0 })),
+      v.sides,
+    );
   },
 });

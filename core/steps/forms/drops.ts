@@ -13,18 +13,50 @@ export const drops = defineStep({
   params: {
     count: number('Drops', 7, 'How many.', { min: 1, max: 60, soft: [1, 20], integer: true, moves: false }),
     radius: number('Radius', 0.5, 'Of a drop on its own.', { unit: 'm', min: 0.01, max: 100, soft: [0.1, 2] }),
-    variety: number('Variety', 45, 'How much their sizes differ.', { unit: '%', min: 0, max: 95, soft: [0, 90], step: 1 }),
-    reach: vector('Reach', [1.5, 1.2, 1.5], 'How far they wander along x, y and z.', { unit: 'm', min: 0, max: 1000, soft: [0, 4], moves: false }),
-    melt: number('Melts', 35, 'How early they reach out to each other.', { unit: '%', min: 1, max: 100, soft: [5, 90], step: 1 }),
-    rate: number('Rate', 1.5, 'About how many swings each makes in a loop. It always closes.', { unit: '/loop', min: 0.25, max: 24, soft: [0.25, 6], step: 0.25, moves: false }),
+    variety: number('Variety', 45, 'How much their sizes differ.', {
+      unit: '%',
+      min: 0,
+      max: 95,
+      soft: [0, 90],
+      step: 1,
+    }),
+    reach: vector('Reach', [1.5, 1.2, 1.5], 'How far they wander along x, y and z.', {
+      unit: 'm',
+      min: 0,
+      max: 1000,
+      soft: [0, 4],
+      moves: false,
+    }),
+    melt: number('Melts', 35, 'How early they reach out to each other.', {
+      unit: '%',
+      min: 1,
+      max: 100,
+      soft: [5, 90],
+      step: 1,
+    }),
+    rate: number('Rate', 1.5, 'About how many swings each makes in a loop. It always closes.', {
+      unit: '/loop',
+      min: 0.25,
+      max: 24,
+      soft: [0.25, 6],
+      step: 0.25,
+      moves: false,
+    }),
     seed: seed('Seed', 1, 'Another number, other ways.', 'chance', { moves: false }),
-    cells: number('Cells', 56, 'Cells of the grid from side to side: more is finer.', { min: 8, max: 220, soft: [16, 120], integer: true }),
+    cells: number('Cells', 56, 'Cells of the grid from side to side: more is finer.', {
+      min: 8,
+      max: 220,
+      soft: [16, 120],
+      integer: true,
+    }),
   },
   summary: (v) => `${v.count} of ${brief(v.radius)} m`,
   changesByItself: () => true,
   evaluate(v, _input, { clock }) {
     const balls = Array.from({ length: v.count }, (_, i) => {
-      const place = [0, 1, 2].map((k) => v.reach[k] * (sample(seriesFor(v.rate, 1, v.seed * 977 + i * 3 + k), clock).value - 0.5));
+      const place = [0, 1, 2].map(
+        (k) => v.reach[k] * (sample(seriesFor(v.rate, 1, v.seed * 977 + i * 3 + k), clock).value - 0.5),
+      );
       // A number of its own for each, from the golden section, so that sizes are spread evenly.
       const own = (i * 0.61803398875 + 0.31) % 1;
       return { place, radius: v.radius * (1 - (v.variety / 100) * own) };

@@ -11,9 +11,11 @@ import { torus } from './torus';
 
 const context = { clock: { frame: 0, frames: 100 }, detail: 'draft' as const };
 const empty = null as unknown as Mesh;
-const makeTorus = (n: number) => torus.evaluate({ ringRadius: 3, pipeRadius: 1, ringSegments: 2 * n, pipeSegments: n }, empty, context);
+const makeTorus = (n: number) =>
+  torus.evaluate({ ringRadius: 3, pipeRadius: 1, ringSegments: 2 * n, pipeSegments: n }, empty, context);
 const makeBall = (n: number) => geodesic.evaluate({ radius: 2, frequency: n }, empty, context);
-const makePillar = (n: number) => cylinder.evaluate({ radius: 1.5, height: 4, sides: n, rows: 5, caps: true, capRings: 3 }, empty, context);
+const makePillar = (n: number) =>
+  cylinder.evaluate({ radius: 1.5, height: 4, sides: n, rows: 5, caps: true, capRings: 3 }, empty, context);
 
 /** Errors at n, 2n, 4n segments must fall four times each: the order of a polygonal approximation is 2. */
 function expectSecondOrder(make: (n: number) => Mesh, measure: (m: Mesh) => number, truth: number, n: number): void {
@@ -39,7 +41,11 @@ describe('handbook formulas', () => {
     expectSecondOrder(makePillar, surfaceArea, 2 * Math.PI * 1.5 * 5.5, 16);
   });
   it('box: volume abc, area 2(ab + bc + ca), exactly', () => {
-    const m = box.evaluate({ uneven: false, counts: [1, 1, 1], rounding: 0, size: [1, 2, 3], segments: 4 }, empty, context);
+    const m = box.evaluate(
+      { uneven: false, counts: [1, 1, 1], rounding: 0, size: [1, 2, 3], segments: 4 },
+      empty,
+      context,
+    );
     expect(volume(m)).toBeCloseTo(6, 5);
     expect(surfaceArea(m)).toBeCloseTo(22, 5);
   });
@@ -58,15 +64,28 @@ describe('Euler characteristic V − E + F', () => {
     ['torus', makeTorus(7), 0],
     ['geodesic sphere', makeBall(5), 2],
     ['closed cylinder', makePillar(9), 2],
-    ['open cylinder', cylinder.evaluate({ radius: 1, height: 1, sides: 7, rows: 3, caps: false, capRings: 2 }, empty, context), 0],
-    ['box', box.evaluate({ uneven: false, counts: [1, 1, 1], rounding: 0, size: [1, 1, 1], segments: 3 }, empty, context), 2],
+    [
+      'open cylinder',
+      cylinder.evaluate({ radius: 1, height: 1, sides: 7, rows: 3, caps: false, capRings: 2 }, empty, context),
+      0,
+    ],
+    [
+      'box',
+      box.evaluate({ uneven: false, counts: [1, 1, 1], rounding: 0, size: [1, 1, 1], segments: 3 }, empty, context),
+      2,
+    ],
     ['plane', plane.evaluate({ width: 1, depth: 1, columns: 3, rows: 4 }, empty, context), 1],
   ])('%s', (_, mesh, chi) => expect(eulerCharacteristic(mesh)).toBe(chi));
 });
 
 describe('forms', () => {
   it('are watertight where they are closed, and turn their faces outwards', () => {
-    for (const m of [makeTorus(6), makeBall(4), makePillar(8), box.evaluate({ uneven: false, counts: [1, 1, 1], rounding: 0, size: [1, 1, 1], segments: 2 }, empty, context)]) {
+    for (const m of [
+      makeTorus(6),
+      makeBall(4),
+      makePillar(8),
+      box.evaluate({ uneven: false, counts: [1, 1, 1], rounding: 0, size: [1, 1, 1], segments: 2 }, empty, context),
+    ]) {
       expect([...topologyOf(m.connectivity).borderEdge].some(Boolean)).toBe(false);
       expect(volume(m)).toBeGreaterThan(0);
     }
@@ -74,19 +93,25 @@ describe('forms', () => {
   it('geodesic sphere has 10n² + 2 vertices, all at its radius, twelve of them with five neighbours', () => {
     const m = makeBall(6);
     expect(m.connectivity.vertexCount).toBe(362);
-    for (let i = 0; i < m.positions.length; i += 3) expect(Math.hypot(...m.positions.subarray(i, i + 3))).toBeCloseTo(2, 5);
+    for (let i = 0; i < m.positions.length; i += 3)
+      expect(Math.hypot(...m.positions.subarray(i, i + 3))).toBeCloseTo(2, 5);
     const { neighbourStart } = topologyOf(m.connectivity);
     const degrees = Array.from({ length: 362 }, (_, v) => neighbourStart[v + 1] - neighbourStart[v]);
     expect(degrees.filter((d) => d === 5).length).toBe(12);
     expect(degrees.filter((d) => d === 6).length).toBe(350);
   });
   it('share their connectivity while only sizes move, so that nothing is computed twice', () => {
-    const at = (pipeRadius: number) => torus.evaluate({ ringRadius: 1, pipeRadius, ringSegments: 12, pipeSegments: 8 }, empty, context);
+    const at = (pipeRadius: number) =>
+      torus.evaluate({ ringRadius: 1, pipeRadius, ringSegments: 12, pipeSegments: 8 }, empty, context);
     expect(at(0.2).connectivity).toBe(at(0.3).connectivity);
   });
   it('shade caps and sides apart', () => expect(new Set(makePillar(8).connectivity.shadingGroups).size).toBe(3));
   it('say how many faces are too many, and what to do', () => {
-    expect(() => torus.evaluate({ ringRadius: 1, pipeRadius: 0.3, ringSegments: 2000, pipeSegments: 2000 }, empty, context)).toThrow(StepProblem);
-    expect(() => geodesic.evaluate({ radius: 1, frequency: 400 }, empty, context)).toThrow(/3\.2M faces; the most is 2M\. Use fewer edge parts/);
+    expect(() =>
+      torus.evaluate({ ringRadius: 1, pipeRadius: 0.3, ringSegments: 2000, pipeSegments: 2000 }, empty, context),
+    ).toThrow(StepProblem);
+    expect(() => geodesic.evaluate({ radius: 1, frequency: 400 }, empty, context)).toThrow(
+      /3\.2M faces; the most is 2M\. Use fewer edge parts/,
+    );
   });
 });

@@ -7,15 +7,40 @@ import { brief, checkFaces, defineStep, formatCount } from '../step';
 /** The regular icosahedron: vertices are the cyclic permutations of (0, ±1, ±φ). */
 const PHI = (1 + Math.sqrt(5)) / 2;
 const CORNERS: readonly (readonly [number, number, number])[] = [
-  [-1, PHI, 0], [1, PHI, 0], [-1, -PHI, 0], [1, -PHI, 0],
-  [0, -1, PHI], [0, 1, PHI], [0, -1, -PHI], [0, 1, -PHI],
-  [PHI, 0, -1], [PHI, 0, 1], [-PHI, 0, -1], [-PHI, 0, 1],
+  [-1, PHI, 0],
+  [1, PHI, 0],
+  [-1, -PHI, 0],
+  [1, -PHI, 0],
+  [0, -1, PHI],
+  [0, 1, PHI],
+  [0, -1, -PHI],
+  [0, 1, -PHI],
+  [PHI, 0, -1],
+  [PHI, 0, 1],
+  [-PHI, 0, -1],
+  [-PHI, 0, 1],
 ];
 const FACES: readonly (readonly [number, number, number])[] = [
-  [0, 11, 5], [0, 5, 1], [0, 1, 7], [0, 7, 10], [0, 10, 11],
-  [1, 5, 9], [5, 11, 4], [11, 10, 2], [10, 7, 6], [7, 1, 8],
-  [3, 9, 4], [3, 4, 2], [3, 2, 6], [3, 6, 8], [3, 8, 9],
-  [4, 9, 5], [2, 4, 11], [6, 2, 10], [8, 6, 7], [9, 8, 1],
+  [0, 11, 5],
+  [0, 5, 1],
+  [0, 1, 7],
+  [0, 7, 10],
+  [0, 10, 11],
+  [1, 5, 9],
+  [5, 11, 4],
+  [11, 10, 2],
+  [10, 7, 6],
+  [7, 1, 8],
+  [3, 9, 4],
+  [3, 4, 2],
+  [3, 2, 6],
+  [3, 6, 8],
+  [3, 8, 9],
+  [4, 9, 5],
+  [2, 4, 11],
+  [6, 2, 10],
+  [8, 6, 7],
+  [9, 8, 1],
 ];
 
 interface Unit {
@@ -50,7 +75,12 @@ function divide(n: number): Unit {
   };
   const corners: number[] = [];
   for (const [a, b, c] of FACES) {
-    const at = (i: number, j: number) => vertexAt([[a, n - i - j], [b, i], [c, j]]);
+    const at = (i: number, j: number) =>
+      vertexAt([
+        [a, n - i - j],
+        [b, i],
+        [c, j],
+      ]);
     for (let i = 0; i < n; i++)
       for (let j = 0; i + j < n; j++) {
         corners.push(at(i, j), at(i + 1, j), at(i, j + 1));
@@ -70,7 +100,12 @@ export const geodesic = defineStep({
   group: 'form',
   params: {
     radius: number('Radius', 1, 'From the centre to the surface.', { unit: 'm', min: 0, max: 1000, soft: [0, 4] }),
-    frequency: number('Edge parts', 16, 'Parts each of the thirty first edges is cut into.', { min: 1, max: 300, soft: [1, 64], integer: true }),
+    frequency: number('Edge parts', 16, 'Parts each of the thirty first edges is cut into.', {
+      min: 1,
+      max: 300,
+      soft: [1, 64],
+      integer: true,
+    }),
   },
   summary: (v) => `${brief(v.radius)} m · ${formatCount(20 * v.frequency ** 2)} faces`,
   evaluate(v) {
@@ -81,6 +116,9 @@ export const geodesic = defineStep({
       return unit.connectivity;
     });
     const { directions } = units.get(connectivity)!;
-    return meshOf(connectivity, Float32Array.from(directions, (x) => x * v.radius));
+    return meshOf(
+      connectivity,
+      Float32Array.from(directions, (x) => x * v.radius),
+    );
   },
 });

@@ -11,7 +11,18 @@ import { topologyOf } from '../../shape/topology';
  * values lie 4 apart.
  */
 function perCell(surface: string): number {
-  const at = (n: number) => eulerCharacteristic(form('minimal', { surface, cut: 'cube', size: n / 2, period: 1, thickness: 40, cells: 20 * n, travels: [0, 0, 0] }));
+  const at = (n: number) =>
+    eulerCharacteristic(
+      form('minimal', {
+        surface,
+        cut: 'cube',
+        size: n / 2,
+        period: 1,
+        thickness: 40,
+        cells: 20 * n,
+        travels: [0, 0, 0],
+      }),
+    );
   return (at(4) - 3 * at(3) + 3 * at(2) - at(1)) / 6;
 }
 
@@ -50,13 +61,24 @@ function flatness(mesh: Mesh, reach: number): number {
 describe('minimal surfaces', () => {
   // Both sides of the sheet count. Genus 3 per primitive cell: χ = −4 (A. Schoen, NASA TN D-5541, 1970);
   // the cube of a period holds one such cell of P, two of the gyroid and four of D with its order here.
-  it.each([['primitive', -4], ['gyroid', -8], ['diamond', -16]])('the %s has the genus of the table: χ = %i a cube', (surface, chi) => {
+  it.each([
+    ['primitive', -4],
+    ['gyroid', -8],
+    ['diamond', -16],
+  ])('the %s has the genus of the table: χ = %i a cube', (surface, chi) => {
     expect(Math.abs(perCell(surface) - 2 * (chi as number))).toBeLessThan(1);
   });
-  it.each(['gyroid', 'primitive', 'diamond'])('the sheet of the %s bends as much one way as the other: little mean curvature', (surface) => {
-    const thin = step('smooth', form('minimal', { surface, cut: 'cube', size: 1, period: 1, thickness: 14, cells: 70, travels: [0, 0, 0] }), { iterations: 4, keepVolume: true, holdBorders: false });
-    expect(flatness(thin, 0.8)).toBeLessThan(0.35);
-    // A ball is as curved one way as the other with the same sign: 1 by the same measure.
-    expect(flatness(form('geodesic', { frequency: 24, radius: 0.7 }), 1)).toBeGreaterThan(0.9);
-  });
+  it.each(['gyroid', 'primitive', 'diamond'])(
+    'the sheet of the %s bends as much one way as the other: little mean curvature',
+    (surface) => {
+      const thin = step(
+        'smooth',
+        form('minimal', { surface, cut: 'cube', size: 1, period: 1, thickness: 14, cells: 70, travels: [0, 0, 0] }),
+        { iterations: 4, keepVolume: true, holdBorders: false },
+      );
+      expect(flatness(thin, 0.8)).toBeLessThan(0.35);
+      // A ball is as curved one way as the other with the same sign: 1 by the same measure.
+      expect(flatness(form('geodesic', { frequency: 24, radius: 0.7 }), 1)).toBeGreaterThan(0.9);
+    },
+  );
 });

@@ -9,7 +9,11 @@ const TURN = 2 * Math.PI;
 const SURFACES: Record<string, (x: number, y: number, z: number) => number> = {
   gyroid: (x, y, z) => Math.sin(x) * Math.cos(y) + Math.sin(y) * Math.cos(z) + Math.sin(z) * Math.cos(x),
   primitive: (x, y, z) => Math.cos(x) + Math.cos(y) + Math.cos(z),
-  diamond: (x, y, z) => Math.sin(x) * Math.sin(y) * Math.sin(z) + Math.sin(x) * Math.cos(y) * Math.cos(z) + Math.cos(x) * Math.sin(y) * Math.cos(z) + Math.cos(x) * Math.cos(y) * Math.sin(z),
+  diamond: (x, y, z) =>
+    Math.sin(x) * Math.sin(y) * Math.sin(z) +
+    Math.sin(x) * Math.cos(y) * Math.cos(z) +
+    Math.cos(x) * Math.sin(y) * Math.cos(z) +
+    Math.cos(x) * Math.cos(y) * Math.sin(z),
 };
 
 /** A minimal surface of endless pattern, made a sheet and cut out by a ball or a cube. */
@@ -20,14 +24,59 @@ export const minimal = defineStep({
   icon: 'minimal',
   group: 'form',
   params: {
-    surface: choice('Surface', 'gyroid', [{ value: 'gyroid', title: 'Gyroid' }, { value: 'primitive', title: 'Schwarz P' }, { value: 'diamond', title: 'Schwarz D' }], 'Which pattern.'),
-    cut: choice('Cut by', 'ball', [{ value: 'ball', title: 'Ball' }, { value: 'cube', title: 'Cube' }], 'What it is cut out by.'),
-    size: number('Size', 1.3, 'Radius of the ball, or half the edge of the cube.', { unit: 'm', min: 0.01, max: 1000, soft: [0.2, 4] }),
-    period: number('Period', 1.1, 'Length after which the pattern repeats.', { unit: 'm', min: 0.01, max: 1000, soft: [0.2, 4] }),
-    thickness: number('Thickness', 26, 'How thick the sheet is, as a share of what fills everything.', { unit: '%', min: 1, max: 95, soft: [4, 60], step: 1 }),
+    surface: choice(
+      'Surface',
+      'gyroid',
+      [
+        { value: 'gyroid', title: 'Gyroid' },
+        { value: 'primitive', title: 'Schwarz P' },
+        { value: 'diamond', title: 'Schwarz D' },
+      ],
+      'Which pattern.',
+    ),
+    cut: choice(
+      'Cut by',
+      'ball',
+      [
+        { value: 'ball', title: 'Ball' },
+        { value: 'cube', title: 'Cube' },
+      ],
+      'What it is cut out by.',
+    ),
+    size: number('Size', 1.3, 'Radius of the ball, or half the edge of the cube.', {
+      unit: 'm',
+      min: 0.01,
+      max: 1000,
+      soft: [0.2, 4],
+    }),
+    period: number('Period', 1.1, 'Length after which the pattern repeats.', {
+      unit: 'm',
+      min: 0.01,
+      max: 1000,
+      soft: [0.2, 4],
+    }),
+    thickness: number('Thickness', 26, 'How thick the sheet is, as a share of what fills everything.', {
+      unit: '%',
+      min: 1,
+      max: 95,
+      soft: [4, 60],
+      step: 1,
+    }),
     level: number('Level', 0, 'Shifts the sheet to one side of the pattern.', { min: -1.4, max: 1.4, soft: [-1, 1] }),
-    travels: vector('Travels', [0, 1, 0], 'Whole periods it goes on along x, y and z in a loop. It always closes.', { unit: '/loop', min: -20, max: 20, soft: [-2, 2], integer: true, moves: false }),
-    cells: number('Cells', 56, 'Cells of the grid from side to side: more is finer.', { min: 8, max: 220, soft: [16, 120], integer: true }),
+    travels: vector('Travels', [0, 1, 0], 'Whole periods it goes on along x, y and z in a loop. It always closes.', {
+      unit: '/loop',
+      min: -20,
+      max: 20,
+      soft: [-2, 2],
+      integer: true,
+      moves: false,
+    }),
+    cells: number('Cells', 56, 'Cells of the grid from side to side: more is finer.', {
+      min: 8,
+      max: 220,
+      soft: [16, 120],
+      integer: true,
+    }),
   },
   summary: (v) => `${v.surface} · period ${brief(v.period)} m`,
   changesByItself: (v) => v.travels.some((t) => t !== 0),

@@ -38,11 +38,19 @@ function divided(name: Name, parts: number): Divided {
     return at;
   };
   faces.forEach((face, group) => {
-    if (parts === 1) return builder.face(face.map((i) => put(corners[i])), group);
+    if (parts === 1)
+      return builder.face(
+        face.map((i) => put(corners[i])),
+        group,
+      );
     const middle = [0, 1, 2].map((k) => face.reduce((s, i) => s + corners[i][k], 0) / face.length);
-    const triangles = face.length === 3 ? [face.map((i) => corners[i])] : face.map((i, j) => [middle, corners[i], corners[face[(j + 1) % face.length]]]);
+    const triangles =
+      face.length === 3
+        ? [face.map((i) => corners[i])]
+        : face.map((i, j) => [middle, corners[i], corners[face[(j + 1) % face.length]]]);
     for (const [a, b, c] of triangles) {
-      const at = (i: number, j: number) => put([0, 1, 2].map((k) => a[k] + ((b[k] - a[k]) * i + (c[k] - a[k]) * j) / parts));
+      const at = (i: number, j: number) =>
+        put([0, 1, 2].map((k) => a[k] + ((b[k] - a[k]) * i + (c[k] - a[k]) * j) / parts));
       for (let i = 0; i < parts; i++)
         for (let j = 0; i + j < parts; j++) {
           builder.face([at(i, j), at(i + 1, j), at(i, j + 1)], group);
@@ -51,7 +59,10 @@ function divided(name: Name, parts: number): Divided {
     }
   });
   const connectivity = builder.finish(points.length / 3);
-  const made = { connectivity: { ...connectivity, uv: ballUv(connectivity, points) }, points: Float64Array.from(points) };
+  const made = {
+    connectivity: { ...connectivity, uv: ballUv(connectivity, points) },
+    points: Float64Array.from(points),
+  };
   if (known.size > 16) known.clear();
   known.set(key, made);
   return made;
@@ -87,8 +98,19 @@ export const platonic = defineStep({
       'Which of the five.',
     ),
     radius: number('Radius', 1.2, 'From the centre to a corner.', { unit: 'm', min: 0, max: 1000, soft: [0, 4] }),
-    parts: number('Edge parts', 1, 'Parts each edge is cut into; 1 leaves the faces whole.', { min: 1, max: 200, soft: [1, 32], integer: true }),
-    ball: number('Ball', 0, 'How far its faces are pushed out to the ball through its corners.', { unit: '%', min: 0, max: 100, soft: [0, 100], step: 1 }),
+    parts: number('Edge parts', 1, 'Parts each edge is cut into; 1 leaves the faces whole.', {
+      min: 1,
+      max: 200,
+      soft: [1, 32],
+      integer: true,
+    }),
+    ball: number('Ball', 0, 'How far its faces are pushed out to the ball through its corners.', {
+      unit: '%',
+      min: 0,
+      max: 100,
+      soft: [0, 100],
+      step: 1,
+    }),
   },
   summary: (v) => `${v.solid} · ${brief(v.radius)} m`,
   evaluate(v) {

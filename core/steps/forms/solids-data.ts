@@ -21,7 +21,11 @@ function facesOf(corners: readonly (readonly [number, number, number])[]): numbe
   const n = corners.length;
   const found = new Map<string, number[]>();
   const sub = (a: readonly number[], b: readonly number[]) => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
-  const cross = (a: readonly number[], b: readonly number[]) => [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]];
+  const cross = (a: readonly number[], b: readonly number[]) => [
+    a[1] * b[2] - a[2] * b[1],
+    a[2] * b[0] - a[0] * b[2],
+    a[0] * b[1] - a[1] * b[0],
+  ];
   const dot = (a: readonly number[], b: readonly number[]) => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
   for (let a = 0; a < n; a++)
     for (let b = a + 1; b < n; b++)
@@ -33,9 +37,19 @@ function facesOf(corners: readonly (readonly [number, number, number])[]): numbe
         const on = corners.flatMap((p, i) => (dot(normal, p) > level - 1e-9 ? [i] : []));
         if (found.has(on.join())) continue;
         // Round the normal, counter-clockwise from outside.
-        const u = sub(corners[on[0]], normal.map((x) => (x * level) / dot(normal, normal)));
+        const u = sub(
+          corners[on[0]],
+          normal.map((x) => (x * level) / dot(normal, normal)),
+        );
         const v = cross(normal, u);
-        found.set(on.join(), on.sort((i, j) => Math.atan2(dot(v, corners[i]) / Math.hypot(...v), dot(u, corners[i]) / Math.hypot(...u)) - Math.atan2(dot(v, corners[j]) / Math.hypot(...v), dot(u, corners[j]) / Math.hypot(...u))));
+        found.set(
+          on.join(),
+          on.sort(
+            (i, j) =>
+              Math.atan2(dot(v, corners[i]) / Math.hypot(...v), dot(u, corners[i]) / Math.hypot(...u)) -
+              Math.atan2(dot(v, corners[j]) / Math.hypot(...v), dot(u, corners[j]) / Math.hypot(...u)),
+          ),
+        );
       }
   return [...found.values()];
 }
@@ -47,13 +61,35 @@ function solid(points: readonly (readonly [number, number, number])[]): Solid {
 
 const signs = [-1, 1];
 const cube = signs.flatMap((x) => signs.flatMap((y) => signs.map((z) => [x, y, z] as const)));
-const cyclic = (a: number, b: number) => signs.flatMap((s) => signs.flatMap((t) => [[0, s * a, t * b], [s * a, t * b, 0], [t * b, 0, s * a]] as [number, number, number][]));
+const cyclic = (a: number, b: number) =>
+  signs.flatMap((s) =>
+    signs.flatMap(
+      (t) =>
+        [
+          [0, s * a, t * b],
+          [s * a, t * b, 0],
+          [t * b, 0, s * a],
+        ] as [number, number, number][],
+    ),
+  );
 
 /** Coordinates from H. S. M. Coxeter, Regular Polytopes, § 3.7. */
 export const solids: Readonly<Record<'tetrahedron' | 'cube' | 'octahedron' | 'dodecahedron' | 'icosahedron', Solid>> = {
-  tetrahedron: solid([[1, 1, 1], [1, -1, -1], [-1, 1, -1], [-1, -1, 1]]),
+  tetrahedron: solid([
+    [1, 1, 1],
+    [1, -1, -1],
+    [-1, 1, -1],
+    [-1, -1, 1],
+  ]),
   cube: solid(cube),
-  octahedron: solid([[1, 0, 0], [-1, 0, 0], [0, 1, 0], [0, -1, 0], [0, 0, 1], [0, 0, -1]]),
+  octahedron: solid([
+    [1, 0, 0],
+    [-1, 0, 0],
+    [0, 1, 0],
+    [0, -1, 0],
+    [0, 0, 1],
+    [0, 0, -1],
+  ]),
   dodecahedron: solid([...cube, ...cyclic(1 / PHI, PHI)]),
   icosahedron: solid(cyclic(1, PHI)),
 };

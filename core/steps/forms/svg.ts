@@ -37,9 +37,20 @@ export const svg = defineStep({
   icon: 'svg',
   group: 'form',
   params: {
-    path: text('Path', DROP, 'A whole SVG file with its paths and basic shapes, or path data as in SVG.', { max: 400_000, lines: 4, file: '.svg' }),
+    path: text('Path', DROP, 'A whole SVG file with its paths and basic shapes, or path data as in SVG.', {
+      max: 400_000,
+      lines: 4,
+      file: '.svg',
+    }),
     size: number('Size', 2, 'Of its larger side.', { unit: 'm', min: 0.001, max: 1000, soft: [0.1, 6] }),
-    detail: number('Detail', 50, 'How finely bends are drawn.', { unit: '%', min: 1, max: 100, soft: [1, 100], step: 1, moves: false }),
+    detail: number('Detail', 50, 'How finely bends are drawn.', {
+      unit: '%',
+      min: 1,
+      max: 100,
+      soft: [1, 100],
+      step: 1,
+      moves: false,
+    }),
   },
   summary: (v) => `${brief(v.size)} m${without(v.path) ? `, without ${without(v.path)}` : ''}`,
   evaluate(v) {
@@ -48,7 +59,9 @@ export const svg = defineStep({
     const d = drawing.path;
     if (d.trim() === '') {
       const others = leftOutWords(drawing);
-      throw new StepProblem(`There is no line to draw${others ? `, only ${others}, which have none; turn them into paths in the program that made the file` : '; choose an SVG file, or paste one'}.`);
+      throw new StepProblem(
+        `There is no line to draw${others ? `, only ${others}, which have none; turn them into paths in the program that made the file` : '; choose an SVG file, or paste one'}.`,
+      );
     }
     let lines;
     try {
@@ -66,7 +79,8 @@ export const svg = defineStep({
       lines.map((l) => {
         const points: number[] = [];
         // SVG has y downwards.
-        for (let i = 0; i < l.points.length; i += 2) points.push((l.points[i] - middle[0]) * scale, (middle[1] - l.points[i + 1]) * scale, 0);
+        for (let i = 0; i < l.points.length; i += 2)
+          points.push((l.points[i] - middle[0]) * scale, (middle[1] - l.points[i + 1]) * scale, 0);
         return { points, closed: l.closed };
       }),
     );
@@ -76,7 +90,9 @@ export const svg = defineStep({
 function boxOf(lines: readonly { readonly points: readonly number[] }[]): { middle: [number, number]; size: number } {
   const side = [0, 1].map((k) => {
     let [low, high] = [Infinity, -Infinity];
-    for (const l of lines) for (let i = k; i < l.points.length; i += 2) [low, high] = [Math.min(low, l.points[i]), Math.max(high, l.points[i])];
+    for (const l of lines)
+      for (let i = k; i < l.points.length; i += 2)
+        [low, high] = [Math.min(low, l.points[i]), Math.max(high, l.points[i])];
     return { middle: (low + high) / 2, size: high - low };
   });
   return { middle: [side[0].middle, side[1].middle], size: Math.max(side[0].size, side[1].size) };

@@ -24,18 +24,57 @@ export const text = defineStep({
   group: 'form',
   params: {
     text: textParam('Text', 'Loop', 'What it says; a new line begins with Enter.', { max: 300, lines: 2 }),
-    font: choice('Font', 'title', [{ value: 'title', title: 'Title' }, { value: 'plain', title: 'Plain' }], 'Which letters.'),
+    font: choice(
+      'Font',
+      'title',
+      [
+        { value: 'title', title: 'Title' },
+        { value: 'plain', title: 'Plain' },
+      ],
+      'Which letters.',
+    ),
     size: number('Size', 1, 'Height of a line.', { unit: 'm', min: 0.001, max: 1000, soft: [0.1, 3] }),
-    spacing: number('Spacing', 0, 'More room between letters, or less.', { unit: '%', min: -90, max: 500, soft: [-20, 100], step: 1 }),
-    lines: number('Line height', 110, 'From line to line, as a share of the size.', { unit: '%', min: 10, max: 500, soft: [80, 200], step: 1 }),
-    align: choice('Align', 'middle', [{ value: 'middle', title: 'Middle' }, { value: 'left', title: 'Left' }, { value: 'right', title: 'Right' }], 'Which side of the lines stands on one upright.'),
-    detail: number('Detail', 50, 'How finely bends are drawn.', { unit: '%', min: 1, max: 100, soft: [1, 100], step: 1, moves: false }),
+    spacing: number('Spacing', 0, 'More room between letters, or less.', {
+      unit: '%',
+      min: -90,
+      max: 500,
+      soft: [-20, 100],
+      step: 1,
+    }),
+    lines: number('Line height', 110, 'From line to line, as a share of the size.', {
+      unit: '%',
+      min: 10,
+      max: 500,
+      soft: [80, 200],
+      step: 1,
+    }),
+    align: choice(
+      'Align',
+      'middle',
+      [
+        { value: 'middle', title: 'Middle' },
+        { value: 'left', title: 'Left' },
+        { value: 'right', title: 'Right' },
+      ],
+      'Which side of the lines stands on one upright.',
+    ),
+    detail: number('Detail', 50, 'How finely bends are drawn.', {
+      unit: '%',
+      min: 1,
+      max: 100,
+      soft: [1, 100],
+      step: 1,
+      moves: false,
+    }),
   },
   summary: (v) => `“${v.text.split('\n')[0].slice(0, 18)}” · ${brief(v.size)} m`,
   evaluate(v) {
     const font = FONTS[v.font];
     const missing = [...v.text].find((l) => l !== '\n' && !font[l]);
-    if (missing) throw new StepProblem(`The letter “${missing}” is not in this font; it has those of Western European languages. Leave it out or write another.`);
+    if (missing)
+      throw new StepProblem(
+        `The letter “${missing}” is not in this font; it has those of Western European languages. Leave it out or write another.`,
+      );
     const unit = v.size / 1000;
     const tolerance = 12 / v.detail;
     const rows = v.text.split('\n');
@@ -49,7 +88,8 @@ export const text = defineStep({
       for (const letter of row) {
         for (const line of glyph(v.font, letter, tolerance)) {
           const points: number[] = [];
-          for (let i = 0; i < line.points.length; i += 2) points.push((x + line.points[i]) * unit, (y + line.points[i + 1]) * unit, 0);
+          for (let i = 0; i < line.points.length; i += 2)
+            points.push((x + line.points[i]) * unit, (y + line.points[i + 1]) * unit, 0);
           out.push({ points, closed: line.closed });
         }
         x += font[letter][0] + gap;

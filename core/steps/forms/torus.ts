@@ -14,10 +14,30 @@ export const torus = defineStep({
   icon: 'torus',
   group: 'form',
   params: {
-    ringRadius: number('Ring radius', 1, 'From the centre of the ring to the middle of the pipe.', { unit: 'm', min: 0, max: 1000, soft: [0, 4] }),
-    pipeRadius: number('Pipe radius', 0.4, 'Half the thickness of the pipe.', { unit: 'm', min: 0, max: 1000, soft: [0, 2] }),
-    ringSegments: number('Ring faces', 80, 'Faces round the ring.', { min: 3, max: 2000, soft: [3, 240], integer: true }),
-    pipeSegments: number('Pipe faces', 32, 'Faces round the pipe.', { min: 3, max: 2000, soft: [3, 120], integer: true }),
+    ringRadius: number('Ring radius', 1, 'From the centre of the ring to the middle of the pipe.', {
+      unit: 'm',
+      min: 0,
+      max: 1000,
+      soft: [0, 4],
+    }),
+    pipeRadius: number('Pipe radius', 0.4, 'Half the thickness of the pipe.', {
+      unit: 'm',
+      min: 0,
+      max: 1000,
+      soft: [0, 2],
+    }),
+    ringSegments: number('Ring faces', 80, 'Faces round the ring.', {
+      min: 3,
+      max: 2000,
+      soft: [3, 240],
+      integer: true,
+    }),
+    pipeSegments: number('Pipe faces', 32, 'Faces round the pipe.', {
+      min: 3,
+      max: 2000,
+      soft: [3, 120],
+      integer: true,
+    }),
   },
   summary: (v) => `${brief(v.ringRadius)} × ${brief(v.pipeRadius)} m · ${v.ringSegments} × ${v.pipeSegments}`,
   evaluate(v) {

@@ -10,7 +10,10 @@ describe('convex hulls', () => {
   it('contain all points, turn left at every corner, and are those of brute force', () => {
     const random = randomSource(14);
     for (let n = 0; n < 40; n++) {
-      const points: Corner[] = Array.from({ length: 4 + Math.floor(random() * 30) }, () => [random() * 4, random() * 3]);
+      const points: Corner[] = Array.from({ length: 4 + Math.floor(random() * 30) }, () => [
+        random() * 4,
+        random() * 3,
+      ]);
       const hull = convexHull(points, 1e-9);
       const left = (a: Corner, b: Corner, c: Corner) => (b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0]);
       hull.forEach((a, i) => {
@@ -19,19 +22,32 @@ describe('convex hulls', () => {
         expect(left(a, b, hull[(i + 2) % hull.length])).toBeGreaterThan(0);
       });
       // A pair of points is a side exactly if all others lie on one side of the line through them.
-      const sides = points.flatMap((a) => points.filter((b) => b !== a && points.every((p) => left(a, b, p) >= 0))).length;
+      const sides = points.flatMap((a) =>
+        points.filter((b) => b !== a && points.every((p) => left(a, b, p) >= 0)),
+      ).length;
       expect(hull).toHaveLength(sides);
     }
   });
   it('leave out corners that stand out less than the tolerance', () => {
-    const square: Corner[] = [[0, 0], [1, -1e-5], [2, 0], [2, 2], [0, 2]];
+    const square: Corner[] = [
+      [0, 0],
+      [1, -1e-5],
+      [2, 0],
+      [2, 2],
+      [0, 2],
+    ];
     expect(convexHull(square, 1e-3)).toHaveLength(4);
     expect(convexHull(square, 1e-7)).toHaveLength(5);
   });
 });
 
 describe('rolling', () => {
-  const rectangle = rollOf([[0, 0], [3, 0], [3, 1], [0, 1]]);
+  const rectangle = rollOf([
+    [0, 0],
+    [3, 0],
+    [3, 1],
+    [0, 1],
+  ]);
   it('a rectangle goes on by its sides in turn, and once round by its girth', () => {
     expect([0, 1, 2, 3, 4, 8].map((s) => rectangle.travel(s))).toEqual([0, 3, 4, 7, 8, 16]);
     expect(rectangle.sides).toBe(4);
@@ -48,7 +64,10 @@ describe('rolling', () => {
   });
   it('is continuous: the end of one step is the start of the next, for any convex outline', () => {
     const random = randomSource(3);
-    const outline = convexHull(Array.from({ length: 24 }, (_, i) => [Math.cos(i) * (1 + random()), Math.sin(i) * (1 + random())] as Corner), 1e-6);
+    const outline = convexHull(
+      Array.from({ length: 24 }, (_, i) => [Math.cos(i) * (1 + random()), Math.sin(i) * (1 + random())] as Corner),
+      1e-6,
+    );
     const roll = rollOf(outline);
     const place = (s: number, x: number, p: Corner) => {
       const { angle, corner, ground } = roll.at(s, x);
@@ -68,7 +87,11 @@ describe('rolling', () => {
 
 describe('closed random lines', () => {
   it('are the sum of cosines they are declared to be: Horner agrees with the plain sum', () => {
-    for (const [rate, octaves, seed] of [[1, 1, 3], [6, 4, 8], [16, 5, 2]]) {
+    for (const [rate, octaves, seed] of [
+      [1, 1, 3],
+      [6, 4, 8],
+      [16, 5, 2],
+    ]) {
       const series = seriesFor(rate, octaves, seed);
       for (const f of [0, 13, 77.3, 240, -5]) {
         let [value, slope] = [0, 0];
@@ -109,7 +132,8 @@ describe('drawn cycles and windows', () => {
     const at = (frame: number) => fadeWindow(0.2, { frame, frames: 100 });
     for (const f of [0, 5, 10, 90, 99]) expect(at(f)).toEqual({ value: 0, slope: 0 });
     for (const f of [31, 50, 69]) expect(at(f).value).toBe(1);
-    for (const f of [12, 20, 28, 75, 88]) expect(at(f).slope).toBeCloseTo((at(f + 1e-4).value - at(f - 1e-4).value) / 2e-4, 5);
+    for (const f of [12, 20, 28, 75, 88])
+      expect(at(f).slope).toBeCloseTo((at(f + 1e-4).value - at(f - 1e-4).value) / 2e-4, 5);
   });
 });
 
@@ -125,7 +149,9 @@ describe('time taken apart', () => {
       expect(frame).toBeLessThan(loops * frames);
       expect(cyclesGone(clock, loops)).toBe(cycles);
       // Whole loops kept apart give the phase that they give in the frame.
-      expect(phaseOf({ num: 3, den: 2 }, clock)).toBe(phaseOf({ num: 3, den: 2 }, { frame: clock.frame + clock.loops * frames, frames }));
+      expect(phaseOf({ num: 3, den: 2 }, clock)).toBe(
+        phaseOf({ num: 3, den: 2 }, { frame: clock.frame + clock.loops * frames, frames }),
+      );
     }
   });
 });

@@ -8,11 +8,18 @@ import { StepProblem } from '../step';
 import { stepKind } from '../index';
 import { convexHull, rollOf } from './rolling';
 
-const empty = { connectivity: { vertexCount: 0, faceStart: new Uint32Array(1), corners: new Uint32Array(0) }, positions: new Float32Array(0) };
+const empty = {
+  connectivity: { vertexCount: 0, faceStart: new Uint32Array(1), corners: new Uint32Array(0) },
+  positions: new Float32Array(0),
+};
 const make = (kind: string, values: object, input: Mesh = empty, frame = 0, frames = 120): Mesh =>
-  stepKind(kind).evaluate({ ...defaultsOf(stepKind(kind).params), ...values } as never, input, { clock: { frame, frames }, detail: 'draft' });
+  stepKind(kind).evaluate({ ...defaultsOf(stepKind(kind).params), ...values } as never, input, {
+    clock: { frame, frames },
+    detail: 'draft',
+  });
 const cube = make('box', { size: [1, 1, 1], segments: 2 });
-const points = (m: Mesh) => Array.from({ length: m.positions.length / 3 }, (_, i) => [...m.positions.slice(3 * i, 3 * i + 3)]);
+const points = (m: Mesh) =>
+  Array.from({ length: m.positions.length / 3 }, (_, i) => [...m.positions.slice(3 * i, 3 * i + 3)]);
 
 describe('spin', () => {
   it('turns a tilted cube about the upright axis whatever its pose: heights and distances stay', () => {
@@ -29,13 +36,17 @@ describe('spin', () => {
   it('leaves the points of its axis where they are, through any point and in any direction', () => {
     const direction = [1, 2, -1] as const;
     const through = [0.5, 1, 2] as const;
-    const line = { ...cube, positions: Float32Array.from([-2, -1, 0, 1, 3].flatMap((s) => direction.map((d, k) => through[k] + s * d))) };
+    const line = {
+      ...cube,
+      positions: Float32Array.from([-2, -1, 0, 1, 3].flatMap((s) => direction.map((d, k) => through[k] + s * d))),
+    };
     const out = make('spin', { axis: 'free', direction, through, angle: 77, turns: 3 }, line, 41);
     points(out).forEach((p, i) => p.forEach((x, k) => expect(x).toBeCloseTo(points(line)[i][k], 5)));
   });
   it('is exact after a loop with whole turns; a quarter turn of a cube closes as a set, of a slab it does not', () => {
     expect(closureOf(make('spin', { turns: 3 }, cube, 0), make('spin', { turns: 3 }, cube, 120)).how).toBe('exact');
-    const quarter = (m: Mesh) => closureOf(make('spin', { turns: 1, symmetry: 4 }, m, 0), make('spin', { turns: 1, symmetry: 4 }, m, 120)).how;
+    const quarter = (m: Mesh) =>
+      closureOf(make('spin', { turns: 1, symmetry: 4 }, m, 0), make('spin', { turns: 1, symmetry: 4 }, m, 120)).how;
     expect(quarter(cube)).toBe('permuted');
     expect(quarter(make('box', { size: [2, 1, 1] }))).toBe('open');
   });
@@ -43,12 +54,32 @@ describe('spin', () => {
 
 describe('a rolling outline', () => {
   it('has the hull of its points, without those on its edges', () => {
-    const square = [[0, 0], [1, 0], [2, 0], [2, 2], [0, 2], [1, 1], [0, 1]] as const;
-    expect(convexHull(square, 1e-9)).toEqual([[0, 0], [2, 0], [2, 2], [0, 2]]);
+    const square = [
+      [0, 0],
+      [1, 0],
+      [2, 0],
+      [2, 2],
+      [0, 2],
+      [1, 1],
+      [0, 1],
+    ] as const;
+    expect(convexHull(square, 1e-9)).toEqual([
+      [0, 0],
+      [2, 0],
+      [2, 2],
+      [0, 2],
+    ]);
   });
   it('rolls a regular prism of k sides by its side length and 360/k degrees a step, like a wheel never slipping', () => {
     for (const k of [3, 5, 6, 8]) {
-      const hull = Array.from({ length: k }, (_, i) => [Math.cos((2 * Math.PI * (i - 0.5)) / k - Math.PI / 2), Math.sin((2 * Math.PI * (i - 0.5)) / k - Math.PI / 2)] as const);
+      const hull = Array.from(
+        { length: k },
+        (_, i) =>
+          [
+            Math.cos((2 * Math.PI * (i - 0.5)) / k - Math.PI / 2),
+            Math.sin((2 * Math.PI * (i - 0.5)) / k - Math.PI / 2),
+          ] as const,
+      );
       const roll = rollOf(hull);
       const side = 2 * Math.sin(Math.PI / k);
       expect(roll.sides).toBe(k);
@@ -69,7 +100,9 @@ describe('tumble', () => {
   });
   it('a cube in four steps ends in its own pose, four cells on; halfway over an edge it stands on its diagonal', () => {
     const alone = (f: number) => on({ travel: 'row', bodies: 1 }, f);
-    points(alone(120)).forEach((p, i) => p.forEach((x, k) => expect(x).toBeCloseTo(points(alone(0))[i][k] + (k === 0 ? 4 : 0), 5)));
+    points(alone(120)).forEach((p, i) =>
+      p.forEach((x, k) => expect(x).toBeCloseTo(points(alone(0))[i][k] + (k === 0 ? 4 : 0), 5)),
+    );
     const highest = Math.max(...Array.from({ length: 300 }, (_, i) => boundsOf(alone(i / 10).positions)!.max[1]));
     expect(highest).toBeCloseTo(Math.SQRT2, 2);
   });
@@ -80,17 +113,25 @@ describe('tumble', () => {
     expect(alone(120).min[0] - alone(0).min[0]).toBeCloseTo(6, 5);
   });
   it('gathers speed into the landing: the second half of the way takes less time than the first', () => {
-    const angle = (f: number) => boundsOf(on({ travel: 'row', bodies: 1, rest: 0, way: 'gather', steps: 1 }, f).positions)!.max[0];
+    const angle = (f: number) =>
+      boundsOf(on({ travel: 'row', bodies: 1, rest: 0, way: 'gather', steps: 1 }, f).positions)!.max[0];
     const end = angle(119.999) - angle(0);
     expect((angle(60) - angle(0)) / end).toBeLessThan(0.45);
   });
   it('closes exactly in a row, on the spot and there and back; one alone does not, and its step says so', () => {
-    for (const values of [{ travel: 'row', bodies: 5 }, { travel: 'spot' }, { travel: 'back' }, { travel: 'row', bodies: 3, steps: 3, heading: '-z' }]) expect(closureOf(on(values, 0), on(values, 120)).how).toBe('exact');
+    for (const values of [
+      { travel: 'row', bodies: 5 },
+      { travel: 'spot' },
+      { travel: 'back' },
+      { travel: 'row', bodies: 3, steps: 3, heading: '-z' },
+    ])
+      expect(closureOf(on(values, 0), on(values, 120)).how).toBe('exact');
     expect(closureOf(on({ travel: 'row', bodies: 1 }, 0), on({ travel: 'row', bodies: 1 }, 120)).how).toBe('open');
     expect(stepKind('tumble').seam!({ travel: 'row', bodies: 1 } as never, 120)!.words).toContain('One body alone');
     expect(stepKind('tumble').seam!({ travel: 'spot', bodies: 1 } as never, 120)).toBeNull();
   });
-  it('on the spot a cube in one step is another cube in the same place', () => expect(closureOf(on({ travel: 'spot', steps: 1 }, 0), on({ travel: 'spot', steps: 1 }, 120)).how).toBe('permuted'));
+  it('on the spot a cube in one step is another cube in the same place', () =>
+    expect(closureOf(on({ travel: 'spot', steps: 1 }, 0), on({ travel: 'spot', steps: 1 }, 120)).how).toBe('permuted'));
   it('says so where a form has nothing to roll over', () => {
     expect(() => on({}, 0, make('geodesic', { frequency: 12 }))).toThrow(StepProblem);
     expect(() => on({}, 0, make('plane', {}))).toThrow('a line');
@@ -100,10 +141,16 @@ describe('tumble', () => {
 describe('journey', () => {
   const rod = make('cylinder', { radius: 0.1, height: 2, sides: 8, rows: 40 });
   const stick = make('box', { size: [0.2, 0.2, 2], segments: 8 });
-  const circle = Array.from({ length: 24 }, (_, i) => [3 * Math.cos((i * Math.PI) / 12), 0, 3 * Math.sin((i * Math.PI) / 12)] as const);
-  const go = (values: object, frame: number, body: Mesh = stick) => make('journey', { path: 'drawn', points: circle, ...values }, body, frame);
+  const circle = Array.from(
+    { length: 24 },
+    (_, i) => [3 * Math.cos((i * Math.PI) / 12), 0, 3 * Math.sin((i * Math.PI) / 12)] as const,
+  );
+  const go = (values: object, frame: number, body: Mesh = stick) =>
+    make('journey', { path: 'drawn', points: circle, ...values }, body, frame);
   it('a body that follows lies along the path: every part keeps its distance from it', () => {
-    for (const frame of [0, 33, 100]) for (const p of points(go({}, frame))) expect(Math.abs(Math.hypot(p[0], p[2]) - 3)).toBeLessThan(0.1 * Math.SQRT2 + 0.01);
+    for (const frame of [0, 33, 100])
+      for (const p of points(go({}, frame)))
+        expect(Math.abs(Math.hypot(p[0], p[2]) - 3)).toBeLessThan(0.1 * Math.SQRT2 + 0.01);
   });
   it('a stiff one goes straight ahead from the nose', () => {
     const out = points(go({ follows: 0 }, 10));
@@ -122,11 +169,18 @@ describe('journey', () => {
   it('sways more towards the tail, not at all at the nose, and closes with whole swings', () => {
     const off = (values: object, pick: (z: number) => boolean) => {
       const [a, b] = [points(go(values, 13)), points(go({ ...values, sway: 0 }, 13))];
-      return Math.max(...a.map((p, i) => (pick(points(stick)[i][2]) ? Math.hypot(...p.map((x, k) => x - b[i][k])) : 0)));
+      return Math.max(
+        ...a.map((p, i) => (pick(points(stick)[i][2]) ? Math.hypot(...p.map((x, k) => x - b[i][k])) : 0)),
+      );
     };
     expect(off({ sway: 0.5 }, (z) => z > 0.999)).toBeCloseTo(0, 6);
     expect(off({ sway: 0.5, waves: 0.1 }, (z) => z < -0.999)).toBeGreaterThan(0.1);
-    for (const values of [{ sway: 0.4, swings: 5 }, { path: 'wander', seed: 7, held: 'upright' }, { path: 'wander', ahead: 6, roll: 30 }]) expect(closureOf(go(values, 0, rod), go(values, 120, rod)).how).toBe('exact');
+    for (const values of [
+      { sway: 0.4, swings: 5 },
+      { path: 'wander', seed: 7, held: 'upright' },
+      { path: 'wander', ahead: 6, roll: 30 },
+    ])
+      expect(closureOf(go(values, 0, rod), go(values, 120, rod)).how).toBe('exact');
     expect(closureOf(go({ laps: 1.5 }, 0), go({ laps: 1.5 }, 120)).how).toBe('open');
   });
   it('keeps right and left: the body is turned, not mirrored', () => {

@@ -14,9 +14,21 @@ export const place = defineStep({
   carries: 'size',
   params: {
     shift: vector('Shift', [0, 0, 0], 'Along x, y and z.', { unit: 'm', min: -10_000, max: 10_000, soft: [-3, 3] }),
-    turn: vector('Turn', [0, 0, 0], 'About x, then y, then z.', { unit: '°', cyclic: 360, min: -36_000, max: 36_000, soft: [-360, 360], step: 1 }),
+    turn: vector('Turn', [0, 0, 0], 'About x, then y, then z.', {
+      unit: '°',
+      cyclic: 360,
+      min: -36_000,
+      max: 36_000,
+      soft: [-360, 360],
+      step: 1,
+    }),
     size: number('Size', 1, 'Factor on all lengths.', { unit: '×', min: 0, max: 1000, soft: [0, 4] }),
-    stretch: vector('Per axis', [1, 1, 1], 'Further factors along its own x, y and z, before it is turned.', { unit: '×', min: 0, max: 1000, soft: [0, 4] }),
+    stretch: vector('Per axis', [1, 1, 1], 'Further factors along its own x, y and z, before it is turned.', {
+      unit: '×',
+      min: 0,
+      max: 1000,
+      soft: [0, 4],
+    }),
   },
   summary(v) {
     const words: string[] = [];
@@ -31,7 +43,8 @@ export const place = defineStep({
     const from = input.positions;
     const to = new Float32Array(from.length);
     for (let i = 0; i < from.length; i += 3)
-      for (let r = 0; r < 3; r++) to[i + r] = m[3 * r] * from[i] + m[3 * r + 1] * from[i + 1] + m[3 * r + 2] * from[i + 2] + v.shift[r];
+      for (let r = 0; r < 3; r++)
+        to[i + r] = m[3 * r] * from[i] + m[3 * r + 1] * from[i + 1] + m[3 * r + 2] * from[i + 2] + v.shift[r];
     return { connectivity: input.connectivity, positions: to };
   },
 });

@@ -69,7 +69,11 @@ export function rollOf(hull: readonly Corner[]): Roll {
     travel,
     at(steps, x) {
       const i = ((steps % n) + n) % n;
-      return { angle: -(directions[i] + x * exterior[i]), corner: corners[i], ground: start + travel(steps) + lengths[i] };
+      return {
+        angle: -(directions[i] + x * exterior[i]),
+        corner: corners[i],
+        ground: start + travel(steps) + lengths[i],
+      };
     },
   };
 }

@@ -13,7 +13,10 @@ export function spinAxis(v: { axis: string; direction: Vector3 }): Vector3 {
 }
 
 /** How the form is turned at a moment. */
-function spinAt(v: { axis: string; direction: Vector3; turns: number; symmetry: number; angle: number }, clock: Clock): Quaternion {
+function spinAt(
+  v: { axis: string; direction: Vector3; turns: number; symmetry: number; angle: number },
+  clock: Clock,
+): Quaternion {
   const turns = toRational(v.turns);
   const degrees = 360 * phaseOf({ num: turns.num, den: turns.den * v.symmetry }, clock);
   return axisAngle(spinAxis(v), (degrees + v.angle) % 360);
@@ -38,13 +41,46 @@ export const spin = defineStep({
       ],
       'Direction of the line it turns about, in space and not in the pose of the form.',
     ),
-    direction: vector('Direction', [1, 1, 1], 'Of the line; its length does not matter.', { min: -1000, max: 1000, soft: [-1, 1], shownWhen: { param: 'axis', is: ['free'] } }),
-    through: vector('Through', [0, 0, 0], 'A point on the line.', { unit: 'm', min: -10_000, max: 10_000, soft: [-3, 3] }),
-    turns: number('Turns', 1, 'Turns per loop at even speed; whole numbers close.', { unit: 'turns', min: -1000, max: 1000, soft: [-4, 4], step: 1, counts: true }),
-    symmetry: number('Symmetry', 1, 'How often the form looks the same in one turn about the line. With 4, each turn counted is a quarter turn, which already closes.', {
-      min: 1, max: 360, soft: [1, 12], integer: true, moves: false,
+    direction: vector('Direction', [1, 1, 1], 'Of the line; its length does not matter.', {
+      min: -1000,
+      max: 1000,
+      soft: [-1, 1],
+      shownWhen: { param: 'axis', is: ['free'] },
     }),
-    angle: number('Angle', 0, 'Added to the turning; give it keys to turn unevenly.', { unit: '°', cyclic: 360, min: -36_000, max: 36_000, soft: [-360, 360], step: 1 }),
+    through: vector('Through', [0, 0, 0], 'A point on the line.', {
+      unit: 'm',
+      min: -10_000,
+      max: 10_000,
+      soft: [-3, 3],
+    }),
+    turns: number('Turns', 1, 'Turns per loop at even speed; whole numbers close.', {
+      unit: 'turns',
+      min: -1000,
+      max: 1000,
+      soft: [-4, 4],
+      step: 1,
+      counts: true,
+    }),
+    symmetry: number(
+      'Symmetry',
+      1,
+      'How often the form looks the same in one turn about the line. With 4, each turn counted is a quarter turn, which already closes.',
+      {
+        min: 1,
+        max: 360,
+        soft: [1, 12],
+        integer: true,
+        moves: false,
+      },
+    ),
+    angle: number('Angle', 0, 'Added to the turning; give it keys to turn unevenly.', {
+      unit: '°',
+      cyclic: 360,
+      min: -36_000,
+      max: 36_000,
+      soft: [-360, 360],
+      step: 1,
+    }),
   },
   summary(v) {
     const about = `about ${v.axis === 'free' ? v.direction.map(brief).join(', ') : v.axis.toUpperCase()}`;
@@ -53,7 +89,9 @@ export const spin = defineStep({
   changesByItself: (v) => v.turns !== 0,
   evaluate(v, input, { clock }) {
     const q = spinAt(v, clock);
-    return { connectivity: input.connectivity, positions: moved(input.positions, q, [-v.through[0], -v.through[1], -v.through[2]], v.through) };
+    return {
+      connectivity: input.connectivity,
+      positions: moved(input.positions, q, [-v.through[0], -v.through[1], -v.through[2]], v.through),
+    };
   },
 });
-

@@ -8,7 +8,11 @@ import { defineStep, StepProblem, type StepSeam } from '../step';
 import { convexHull, rollOf, type Corner, type Roll } from './rolling';
 
 const HEADINGS: Record<string, readonly [number, number]> = { x: [1, 0], '-x': [-1, 0], z: [0, 1], '-z': [0, -1] };
-const WAYS: Record<string, readonly [number, number, number, number]> = { gather: [0.55, 0, 0.95, 0.6], ease: [0.45, 0, 0.55, 1], linear: [0, 0, 1, 1] };
+const WAYS: Record<string, readonly [number, number, number, number]> = {
+  gather: [0.55, 0, 0.95, 0.6],
+  ease: [0.45, 0, 0.55, 1],
+  linear: [0, 0, 1, 1],
+};
 const MOST_SIDES = 48;
 
 interface Settings {
@@ -40,8 +44,25 @@ export const tumble = defineStep({
   group: 'place',
   copiesAs: 'each',
   params: {
-    steps: number('Steps', 4, 'Edges it goes over in a loop.', { unit: '/loop', min: 1, max: 240, soft: [1, 16], integer: true, moves: false }),
-    heading: choice('Towards', 'x', [{ value: 'x', title: 'X' }, { value: '-x', title: '−X' }, { value: 'z', title: 'Z' }, { value: '-z', title: '−Z' }], 'Where it rolls to.'),
+    steps: number('Steps', 4, 'Edges it goes over in a loop.', {
+      unit: '/loop',
+      min: 1,
+      max: 240,
+      soft: [1, 16],
+      integer: true,
+      moves: false,
+    }),
+    heading: choice(
+      'Towards',
+      'x',
+      [
+        { value: 'x', title: 'X' },
+        { value: '-x', title: '−X' },
+        { value: 'z', title: 'Z' },
+        { value: '-z', title: '−Z' },
+      ],
+      'Where it rolls to.',
+    ),
     way: choice(
       'Way',
       'gather',
@@ -52,7 +73,14 @@ export const tumble = defineStep({
       ],
       'How it goes over each edge: gathering speed into the landing, as a falling body does.',
     ),
-    rest: number('Rest', 12, 'Share of each step in which it lies still.', { unit: '%', min: 0, max: 95, soft: [0, 80], step: 1, moves: false }),
+    rest: number('Rest', 12, 'Share of each step in which it lies still.', {
+      unit: '%',
+      min: 0,
+      max: 95,
+      soft: [0, 80],
+      step: 1,
+      moves: false,
+    }),
     travel: choice(
       'Travel',
       'row',
@@ -63,10 +91,25 @@ export const tumble = defineStep({
       ],
       'In a row each body ends where the next one began, so that the loop closes; on the spot the ground runs under it.',
     ),
-    bodies: number('Bodies', 5, 'Bodies in the row, one for each stretch of a loop; the first grows in and the last shrinks away.', {
-      min: 1, max: 100, soft: [1, 12], integer: true, moves: false, shownWhen: { param: 'travel', is: ['row'] },
+    bodies: number(
+      'Bodies',
+      5,
+      'Bodies in the row, one for each stretch of a loop; the first grows in and the last shrinks away.',
+      {
+        min: 1,
+        max: 100,
+        soft: [1, 12],
+        integer: true,
+        moves: false,
+        shownWhen: { param: 'travel', is: ['row'] },
+      },
+    ),
+    ground: number('Ground', 0, 'Height of the ground it rolls on.', {
+      unit: 'm',
+      min: -1000,
+      max: 1000,
+      soft: [-3, 3],
     }),
-    ground: number('Ground', 0, 'Height of the ground it rolls on.', { unit: 'm', min: -1000, max: 1000, soft: [-3, 3] }),
   },
   summary: (v) => `${v.steps} steps towards ${v.heading.toUpperCase().replace('-', '−')}`,
   changesByItself: () => true,
@@ -151,7 +194,13 @@ function rollFor(input: Mesh, hx: number, hz: number): Roll {
     corners.push(c);
   }
   const hull = convexHull(corners, 1e-4 * reach);
-  if (hull.length < 3) throw new StepProblem('Seen from the side this form is a line; turn it, or give it thickness, so that it can roll.');
-  if (hull.length > MOST_SIDES) throw new StepProblem(`Seen from the side this form has ${hull.length} sides, so it has no edges to roll over. Use a box or a prism, put Tumble before Subdivide and Smooth, or use Spin.`);
+  if (hull.length < 3)
+    throw new StepProblem(
+      'Seen from the side this form is a line; turn it, or give it thickness, so that it can roll.',
+    );
+  if (hull.length > MOST_SIDES)
+    throw new StepProblem(
+      `Seen from the side this form has ${hull.length} sides, so it has no edges to roll over. Use a box or a prism, put Tumble before Subdivide and Smooth, or use Spin.`,
+    );
   return rollOf(hull);
 }

@@ -12,30 +12,92 @@ export const MAX_COPIES = 1_000_000;
 
 /** What all ways of repeating have in common. */
 export const repeatParams = {
-  later: number('Each later', 0, 'Frames by which each copy plays later than the one before; below 0 earlier. Every motion before this step is shifted, and still closes.', { unit: 'frames', min: -20_000, max: 20_000, soft: [-12, 12], integer: true, moves: false }),
+  later: number(
+    'Each later',
+    0,
+    'Frames by which each copy plays later than the one before; below 0 earlier. Every motion before this step is shifted, and still closes.',
+    { unit: 'frames', min: -20_000, max: 20_000, soft: [-12, 12], integer: true, moves: false },
+  ),
   takes: choice(
     'Sources',
     'own',
-    [{ value: 'own', title: 'This ribbon' }, { value: 'turn', title: 'In turn' }, { value: 'chance', title: 'By chance' }, { value: 'patches', title: 'In patches' }],
+    [
+      { value: 'own', title: 'This ribbon' },
+      { value: 'turn', title: 'In turn' },
+      { value: 'chance', title: 'By chance' },
+      { value: 'patches', title: 'In patches' },
+    ],
     'What is copied: this ribbon alone, or others besides it, dealt out in turn, by chance or in patches.',
     { more: true },
   ),
-  second: ribbon('Second', 'Another ribbon that is copied.', { shownWhen: { param: 'takes', is: ['turn', 'chance', 'patches'] } }),
-  third: ribbon('Third', 'One more ribbon that is copied.', { shownWhen: { param: 'takes', is: ['turn', 'chance', 'patches'] } }),
-  firstShare: number('Share of this', 1, 'How often this ribbon, against the shares of the others.', { min: 0, max: 1000, soft: [0, 4], shownWhen: { param: 'takes', is: ['chance'] } }),
-  secondShare: number('Share of second', 1, 'How often the second.', { min: 0, max: 1000, soft: [0, 4], shownWhen: { param: 'takes', is: ['chance'] } }),
-  thirdShare: number('Share of third', 1, 'How often the third.', { min: 0, max: 1000, soft: [0, 4], shownWhen: { param: 'takes', is: ['chance'] } }),
-  patchSize: number('Patch size', 2, 'Size of the patches in which the ribbons are dealt out.', { unit: 'm', min: 0.001, max: 1000, soft: [0.2, 8], shownWhen: { param: 'takes', is: ['patches'] } }),
-  ownFinish: toggle('Own finishes', true, 'Copies of other ribbons keep the finish of their own ribbon; otherwise all have that of this one.', { more: true, shownWhen: { param: 'takes', is: ['turn', 'chance', 'patches'] } }),
-  quarters: choice('Quarter turns', 'none', [{ value: 'none', title: 'None' }, { value: 'x', title: 'About X' }, { value: 'y', title: 'About Y' }, { value: 'z', title: 'About Z' }], 'Turns each copy by 0, 90, 180 or 270° by chance.', { more: true }),
+  second: ribbon('Second', 'Another ribbon that is copied.', {
+    shownWhen: { param: 'takes', is: ['turn', 'chance', 'patches'] },
+  }),
+  third: ribbon('Third', 'One more ribbon that is copied.', {
+    shownWhen: { param: 'takes', is: ['turn', 'chance', 'patches'] },
+  }),
+  firstShare: number('Share of this', 1, 'How often this ribbon, against the shares of the others.', {
+    min: 0,
+    max: 1000,
+    soft: [0, 4],
+    shownWhen: { param: 'takes', is: ['chance'] },
+  }),
+  secondShare: number('Share of second', 1, 'How often the second.', {
+    min: 0,
+    max: 1000,
+    soft: [0, 4],
+    shownWhen: { param: 'takes', is: ['chance'] },
+  }),
+  thirdShare: number('Share of third', 1, 'How often the third.', {
+    min: 0,
+    max: 1000,
+    soft: [0, 4],
+    shownWhen: { param: 'takes', is: ['chance'] },
+  }),
+  patchSize: number('Patch size', 2, 'Size of the patches in which the ribbons are dealt out.', {
+    unit: 'm',
+    min: 0.001,
+    max: 1000,
+    soft: [0.2, 8],
+    shownWhen: { param: 'takes', is: ['patches'] },
+  }),
+  ownFinish: toggle(
+    'Own finishes',
+    true,
+    'Copies of other ribbons keep the finish of their own ribbon; otherwise all have that of this one.',
+    { more: true, shownWhen: { param: 'takes', is: ['turn', 'chance', 'patches'] } },
+  ),
+  quarters: choice(
+    'Quarter turns',
+    'none',
+    [
+      { value: 'none', title: 'None' },
+      { value: 'x', title: 'About X' },
+      { value: 'y', title: 'About Y' },
+      { value: 'z', title: 'About Z' },
+    ],
+    'Turns each copy by 0, 90, 180 or 270° by chance.',
+    { more: true },
+  ),
   seed: seed('Seed', 0, 'Another number, another chance.', 'chance', { moves: false }),
-  draftShare: number('In the draft', 100, 'Share of the copies that the draft shows.', { unit: '%', min: 0, max: 100, soft: [0, 100], step: 1, moves: false, more: true }),
+  draftShare: number('In the draft', 100, 'Share of the copies that the draft shows.', {
+    unit: '%',
+    min: 0,
+    max: 100,
+    soft: [0, 100],
+    step: 1,
+    moves: false,
+    more: true,
+  }),
 } as const;
 
 export type RepeatValues = Evaluated<typeof repeatParams>;
 
 export function checkCopies(count: number, remedy: string): void {
-  if (count > MAX_COPIES) throw new StepProblem(`This would make ${formatCount(count)} copies; the most is ${formatCount(MAX_COPIES)}. ${remedy}`);
+  if (count > MAX_COPIES)
+    throw new StepProblem(
+      `This would make ${formatCount(count)} copies; the most is ${formatCount(MAX_COPIES)}. ${remedy}`,
+    );
 }
 
 /** True where copies play later than others, so that the chain is read at other moments. */
@@ -67,9 +129,32 @@ function dealt(v: RepeatValues, places: Places, count: number, context: StepCont
       out[i] = k;
     }
   } else {
-    const field = noiseField({ kind: 'gradient', scale: v.patchSize, stretch: [1, 1, 1], octaves: 1, contrast: 1, brightness: 0, low: -1, high: 1, absolute: false, invert: false, seed: v.seed, rate: 0 }, context.clock);
+    const field = noiseField(
+      {
+        kind: 'gradient',
+        scale: v.patchSize,
+        stretch: [1, 1, 1],
+        octaves: 1,
+        contrast: 1,
+        brightness: 0,
+        low: -1,
+        high: 1,
+        absolute: false,
+        invert: false,
+        seed: v.seed,
+        rate: 0,
+      },
+      context.clock,
+    );
     // Gradient noise keeps near its middle, so it is spread before it is cut into equal parts.
-    for (let i = 0; i < n; i++) out[i] = Math.max(0, Math.min(count - 1, Math.floor((0.5 + 0.9 * field(places.at[3 * i], places.at[3 * i + 1], places.at[3 * i + 2])) * count)));
+    for (let i = 0; i < n; i++)
+      out[i] = Math.max(
+        0,
+        Math.min(
+          count - 1,
+          Math.floor((0.5 + 0.9 * field(places.at[3 * i], places.at[3 * i + 1], places.at[3 * i + 2])) * count),
+        ),
+      );
   }
   return out;
 }
@@ -99,10 +184,19 @@ function quartered(v: RepeatValues, places: Places): Places {
  *
  * @param moment the frame, unwrapped, at which what stands at a place is taken; absent, each is `later` than the one before
  */
-export function repeated(v: RepeatValues, input: Mesh, places: Places, context: StepContext, moment?: (i: number) => number): Mesh {
+export function repeated(
+  v: RepeatValues,
+  input: Mesh,
+  places: Places,
+  context: StepContext,
+  moment?: (i: number) => number,
+): Mesh {
   const n = places.at.length / 3;
   const named = v.takes === 'own' ? [] : (['second', 'third'] as const).filter((name) => context.otherAt?.(name, 0));
-  if (v.takes !== 'own' && named.length === 0) throw new StepProblem('Several ribbons are to be copied, and no other is named; name a second one, or choose “This ribbon”.');
+  if (v.takes !== 'own' && named.length === 0)
+    throw new StepProblem(
+      'Several ribbons are to be copied, and no other is named; name a second one, or choose “This ribbon”.',
+    );
   const inner = input.copies ? copyCount(input.copies) : 1;
   checkCopies(n * inner, 'Use fewer.');
   const kinds = 1 + named.length;
@@ -114,7 +208,10 @@ export function repeated(v: RepeatValues, input: Mesh, places: Places, context: 
   const known = new Map<string, number>();
   const which = new Uint16Array(n);
   // In step with each other they are numbered as they are named.
-  if (v.later === 0 && !moment) [input, ...named.map((name) => context.otherAt!(name, 0)!)].forEach((s, k) => known.set(`${k}/0`, sources.push(s) - 1));
+  if (v.later === 0 && !moment)
+    [input, ...named.map((name) => context.otherAt!(name, 0)!)].forEach((s, k) =>
+      known.set(`${k}/0`, sources.push(s) - 1),
+    );
   const frames = context.clock.frames;
   const late = (v.later !== 0 || moment) && context.inputAt ? new Float32Array(n) : undefined;
   for (let i = 0; i < n; i++) {
@@ -125,13 +222,23 @@ export function repeated(v: RepeatValues, input: Mesh, places: Places, context: 
     const key = `${k}/${shift}`;
     let source = known.get(key);
     if (source === undefined) {
-      if (sources.length >= 65_535) throw new StepProblem(`There would be more than ${formatCount(65_535)} different shapes among the copies; use fewer copies or fewer frames.`);
+      if (sources.length >= 65_535)
+        throw new StepProblem(
+          `There would be more than ${formatCount(65_535)} different shapes among the copies; use fewer copies or fewer frames.`,
+        );
       source = sources.push((k === 0 ? context.inputAt?.(shift) : context.otherAt?.(named[k - 1], shift)) ?? input) - 1;
       known.set(key, source);
     }
     which[i] = source;
   }
-  if (n === 0) return withCopies({ sources: [input.copies ? input.copies.sources[0] : input], source: new Uint16Array(0), matrices: new Float32Array(0), order: new Float32Array(0), places: places.places ?? 0 });
+  if (n === 0)
+    return withCopies({
+      sources: [input.copies ? input.copies.sources[0] : input],
+      source: new Uint16Array(0),
+      matrices: new Float32Array(0),
+      order: new Float32Array(0),
+      places: places.places ?? 0,
+    });
   const mesh = repeatOver(stand, { sources, ...(sources.length > 1 ? { which } : {}), ...(late ? { late } : {}) });
   return drafted(v, kind && v.ownFinish ? finished(mesh, kind, named, context) : mesh, context);
 }

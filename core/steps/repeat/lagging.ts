@@ -44,7 +44,14 @@ export function latenessOf(v: Lag, copies: Copies): (i: number) => number {
  * The values that copies follow, each as many numbers one after the other, for every copy at its own
  * time and on its own springs; equal for copies whose times and springs coincide.
  */
-export function followed(v: Lag, names: readonly string[], now: Evaluated<Params>, copies: Copies, context: StepContext, numbers: Numbers = flat): (i: number) => readonly number[] {
+export function followed(
+  v: Lag,
+  names: readonly string[],
+  now: Evaluated<Params>,
+  copies: Copies,
+  context: StepContext,
+  numbers: Numbers = flat,
+): (i: number) => readonly number[] {
   const plain = numbers(names, now);
   if (!lags(v) || !context.valuesAt) return () => plain;
   const valuesAt = context.valuesAt;
@@ -60,7 +67,9 @@ export function followed(v: Lag, names: readonly string[], now: Evaluated<Params
     const last = order.reduce((a, b) => Math.max(a, b), 0);
     const swing = farthestSwing(springs, spring, last);
     if (!(swing <= MOST_SWING))
-      throw new StepProblem(`With a Damping of ${brief(v.damping)} % each copy swings farther than the one before, and the last of ${formatCount(last + 1)} would be thrown out of all bounds; use 71 % or more, another Stiffness, or fewer copies in the chain.`);
+      throw new StepProblem(
+        `With a Damping of ${brief(v.damping)} % each copy swings farther than the one before, and the last of ${formatCount(last + 1)} would be thrown out of all bounds; use 71 % or more, another Stiffness, or fewer copies in the chain.`,
+      );
   }
   // What is gained in each loop is followed with the constant lag of a ramp: 2ζ/ω₀ for every spring.
   const lag = (2 * spring.damping) / (2 * Math.PI * v.swings);
@@ -71,7 +80,9 @@ export function followed(v: Lag, names: readonly string[], now: Evaluated<Params
     const key = `${place}/${springs ? links : 0}`;
     let out = known.get(key);
     if (!out) {
-      out = springs ? springs.map((s) => chainAt(s.waves, spring, links, place) + s.gain * (place - links * lag) + s.gain * cycles) : numbers(names, valuesAt(place, names));
+      out = springs
+        ? springs.map((s) => chainAt(s.waves, spring, links, place) + s.gain * (place - links * lag) + s.gain * cycles)
+        : numbers(names, valuesAt(place, names));
       known.set(key, out);
     }
     return out;

@@ -24,7 +24,10 @@ const piece = (step: StepDoc): Piece => ({
 const closes = (step: StepDoc) => ribbonClosure(piece(step), linkPiece(piece(step)).ribbons[0], 'draft').how !== 'open';
 const saidOf = (step: StepDoc) => {
   const kind = stepKind(step.kind);
-  return kind.seam!(evaluateValues(kind.params, step.values, { frame: 0, frames: FRAMES }) as Evaluated<Params>, FRAMES);
+  return kind.seam!(
+    evaluateValues(kind.params, step.values, { frame: 0, frames: FRAMES }) as Evaluated<Params>,
+    FRAMES,
+  );
 };
 
 const random = randomSource(77);
@@ -41,7 +44,9 @@ function drawn(kind: string): StepDoc {
     quarters: pick(['none', 'none', 'none', 'y']),
     later: pick([0, 0, 0, 1, 5, 12, FRAMES]),
     ends: random() < 0.5,
-    ...(kind === 'repeat-grid' ? { columns: count, rows: whole(1, 3), layout: pick(['square', 'brick', 'hex']) } : { count }),
+    ...(kind === 'repeat-grid'
+      ? { columns: count, rows: whole(1, 3), layout: pick(['square', 'brick', 'hex']) }
+      : { count }),
     ...(kind === 'repeat-rings' ? { rings: whole(1, 2), more: whole(0, 3) } : {}),
   } as never);
 }
@@ -59,7 +64,10 @@ describe.each(['repeat-line', 'repeat-rings', 'repeat-grid'])('%s whose copies m
       const loops = saidOf(s)?.loops;
       if (!loops) continue;
       const longer = lengthenLoop(piece(s), loops);
-      expect(ribbonClosure(longer, linkPiece(longer).ribbons[0], 'draft').how, `${JSON.stringify(s.values)} × ${loops}`).not.toBe('open');
+      expect(
+        ribbonClosure(longer, linkPiece(longer).ribbons[0], 'draft').how,
+        `${JSON.stringify(s.values)} × ${loops}`,
+      ).not.toBe('open');
     }
   });
   it('and each repair that it offers closes', () => {
@@ -76,11 +84,24 @@ describe.each(['repeat-line', 'repeat-rings', 'repeat-grid'])('%s whose copies m
 });
 
 describe('what is said of copies that move on', () => {
-  const line = (values: object) => newStep('repeat-line', { count: 6, advance: 1, second: 'b', third: 'c', ...values } as never);
+  const line = (values: object) =>
+    newStep('repeat-line', { count: 6, advance: 1, second: 'b', third: 'c', ...values } as never);
   it('names what they take along, and what closes', () => {
-    expect(saidOf(line({ takes: 'turn' }))).toEqual({ words: 'Copies of 3 ribbons in turn move on by 1 place, so that others stand where they stood.', loops: 6, repairs: [{ words: 'Move on by 3', values: { advance: 3 } }, { words: 'Move on by 6', values: { advance: 6 } }] });
-    expect(saidOf(line({ takes: 'turn', count: 7, advance: -2 }))!.repairs.map((r) => r.words)).toEqual(['9 copies, Move on by -3', 'Move on by -7']);
-    expect(saidOf(line({ quarters: 'y', later: 5 }))!.words).toContain('each takes its own time and its own quarter turn along');
+    expect(saidOf(line({ takes: 'turn' }))).toEqual({
+      words: 'Copies of 3 ribbons in turn move on by 1 place, so that others stand where they stood.',
+      loops: 6,
+      repairs: [
+        { words: 'Move on by 3', values: { advance: 3 } },
+        { words: 'Move on by 6', values: { advance: 6 } },
+      ],
+    });
+    expect(saidOf(line({ takes: 'turn', count: 7, advance: -2 }))!.repairs.map((r) => r.words)).toEqual([
+      '9 copies, Move on by -3',
+      'Move on by -7',
+    ]);
+    expect(saidOf(line({ quarters: 'y', later: 5 }))!.words).toContain(
+      'each takes its own time and its own quarter turn along',
+    );
     expect(saidOf(line({ later: 5 }))!.repairs.map((r) => r.words)).toEqual(['Move on by 6', 'All at one time']);
   });
   it('is a gap in the check of the seam, and none where the shape closes all the same', async () => {
@@ -90,7 +111,17 @@ describe('what is said of copies that move on', () => {
     expect(open.proof.findings.map((f) => f.words).join()).toContain('Copies of 3 ribbons in turn');
     // Copies of a ribbon that stands still are the same at any time.
     const still = piece(line({ later: 5 }));
-    const closed = await checkSeam({ ...still, ribbons: still.ribbons.map((r) => ({ ...r, steps: r.steps.map((s) => (s.kind === 'box' ? newStep('box', { segments: 1 }) : s)) })) }, 'draft', false);
+    const closed = await checkSeam(
+      {
+        ...still,
+        ribbons: still.ribbons.map((r) => ({
+          ...r,
+          steps: r.steps.map((s) => (s.kind === 'box' ? newStep('box', { segments: 1 }) : s)),
+        })),
+      },
+      'draft',
+      false,
+    );
     expect(closed.closed).toBe(true);
   });
 });

@@ -11,13 +11,17 @@ import { checkCopies, repeated, repeatParams, repeatsLater } from './common';
 const elements: Record<'vertices' | 'edges' | 'faces', (c: Connectivity) => Uint32Array[]> = {
   vertices: perConnectivity((c) => {
     const { neighbourStart, neighbours } = netOf(c);
-    return Array.from({ length: c.vertexCount }, (_, v) => Uint32Array.of(v, neighbourStart[v] < neighbourStart[v + 1] ? neighbours[neighbourStart[v]] : v));
+    return Array.from({ length: c.vertexCount }, (_, v) =>
+      Uint32Array.of(v, neighbourStart[v] < neighbourStart[v + 1] ? neighbours[neighbourStart[v]] : v),
+    );
   }),
   edges: perConnectivity((c) => {
     const { edges } = netOf(c);
     return Array.from({ length: edges.length / 2 }, (_, e) => edges.subarray(2 * e, 2 * e + 2));
   }),
-  faces: perConnectivity((c) => Array.from({ length: faceCount(c) }, (_, f) => c.corners.subarray(c.faceStart[f], c.faceStart[f + 1]))),
+  faces: perConnectivity((c) =>
+    Array.from({ length: faceCount(c) }, (_, f) => c.corners.subarray(c.faceStart[f], c.faceStart[f + 1])),
+  ),
 };
 
 /** Copies on the vertices, edges or faces of another ribbon. */
@@ -31,26 +35,52 @@ export const repeatPoints = defineStep({
   hasDetail: true,
   params: {
     other: ribbon('Form', 'The ribbon they stand on.'),
-    on: choice('On its', 'vertices', [{ value: 'vertices', title: 'Vertices' }, { value: 'edges', title: 'Edges' }, { value: 'faces', title: 'Faces' }], 'One copy on each.'),
+    on: choice(
+      'On its',
+      'vertices',
+      [
+        { value: 'vertices', title: 'Vertices' },
+        { value: 'edges', title: 'Edges' },
+        { value: 'faces', title: 'Faces' },
+      ],
+      'One copy on each.',
+    ),
     turned: toggle('Outwards', true, 'Y looks away from the surface; X looks along an edge.'),
-    spin: number('Turn', 0, 'About each copy’s own Y.', { unit: '°', cyclic: 360, min: -36_000, max: 36_000, soft: [-180, 180], step: 1 }),
+    spin: number('Turn', 0, 'About each copy’s own Y.', {
+      unit: '°',
+      cyclic: 360,
+      min: -36_000,
+      max: 36_000,
+      soft: [-180, 180],
+      step: 1,
+    }),
     off: number('Off the surface', 0, 'Along its normal.', { unit: 'm', min: -1000, max: 1000, soft: [-1, 1] }),
-    fits: toggle('Sized by its place', false, 'A copy on a large face or a long edge is larger: as large as that against the mean.'),
+    fits: toggle(
+      'Sized by its place',
+      false,
+      'A copy on a large face or a long edge is larger: as large as that against the mean.',
+    ),
     ...repeatParams,
   },
   summary: (v) => `on ${v.on}`,
   looksAround: (v) => repeatsLater(v),
   evaluate(v, input, context) {
     const other = context.other?.('other');
-    if (!other || other.connectivity.vertexCount === 0) throw new StepProblem('On a form needs another ribbon to stand on; name one.');
+    if (!other || other.connectivity.vertexCount === 0)
+      throw new StepProblem('On a form needs another ribbon to stand on; name one.');
     const list = elements[v.on](other.connectivity);
-    if (list.length === 0) throw new StepProblem(`The ribbon it stands on has no ${v.on}; choose another, or its vertices.`);
+    if (list.length === 0)
+      throw new StepProblem(`The ribbon it stands on has no ${v.on}; choose another, or its vertices.`);
     checkCopies(list.length, 'Name a ribbon with fewer points.');
     return repeated(v, input, placesOn(other, list, v), context);
   },
 });
 
-function placesOn(other: Mesh, list: readonly Uint32Array[], v: { on: 'vertices' | 'edges' | 'faces'; turned: boolean; spin: number; off: number; fits: boolean }) {
+function placesOn(
+  other: Mesh,
+  list: readonly Uint32Array[],
+  v: { on: 'vertices' | 'edges' | 'faces'; turned: boolean; spin: number; off: number; fits: boolean },
+) {
   const p = other.positions;
   const normals = vertexNormals(other.connectivity, p);
   const n = list.length;
@@ -59,7 +89,10 @@ function placesOn(other: Mesh, list: readonly Uint32Array[], v: { on: 'vertices'
   const spin = axisAngle([0, 1, 0], v.spin);
   for (let i = 0; i < n; i++) {
     const corners = v.on === 'vertices' ? list[i].subarray(0, 1) : list[i];
-    const [middle, up] = [[0, 0, 0], [0, 0, 0]];
+    const [middle, up] = [
+      [0, 0, 0],
+      [0, 0, 0],
+    ];
     for (const c of corners)
       for (let k = 0; k < 3; k++) {
         middle[k] += p[3 * c + k] / corners.length;
@@ -68,7 +101,11 @@ function placesOn(other: Mesh, list: readonly Uint32Array[], v: { on: 'vertices'
     const length = Math.hypot(...up);
     const y: [number, number, number] = length > 1e-9 ? [up[0] / length, up[1] / length, up[2] / length] : [0, 1, 0];
     const [a, b] = [list[i][0], list[i][1]];
-    const along: [number, number, number] = [p[3 * b] - p[3 * a], p[3 * b + 1] - p[3 * a + 1], p[3 * b + 2] - p[3 * a + 2]];
+    const along: [number, number, number] = [
+      p[3 * b] - p[3 * a],
+      p[3 * b + 1] - p[3 * a + 1],
+      p[3 * b + 2] - p[3 * a + 2],
+    ];
     turns.set(multiply(v.turned ? standing(y, along) : [0, 0, 0, 1], spin), 4 * i);
     for (let k = 0; k < 3; k++) at[3 * i + k] = middle[k] + v.off * y[k];
     if (sizes) sizes[i] = v.on === 'edges' ? Math.hypot(...along) : Math.sqrt(areaOf(p, corners));

@@ -30,7 +30,12 @@ function draw(name: string, p: Param): unknown {
 
 function made(kind: string, values: Record<string, unknown>, frame = 7) {
   try {
-    return step(kind, body, { ...values, takes: 'own' }, { clock: { frame, frames: 40 }, detail: 'final', other: () => other(kind), otherAt: () => other(kind) });
+    return step(
+      kind,
+      body,
+      { ...values, takes: 'own' },
+      { clock: { frame, frames: 40 }, detail: 'final', other: () => other(kind), otherAt: () => other(kind) },
+    );
   } catch (error) {
     if (!(error instanceof StepProblem)) throw error;
     return null;
@@ -43,9 +48,16 @@ function crooked(m: Float32Array): number {
   for (let o = 0; o < m.length; o += 16) {
     const axes = [0, 4, 8].map((c) => [m[o + c], m[o + c + 1], m[o + c + 2]]);
     const lengths = axes.map((a) => Math.hypot(...a));
-    const fits = [[0, 1], [1, 2], [2, 0]].every(([a, b]) => {
+    const fits = [
+      [0, 1],
+      [1, 2],
+      [2, 0],
+    ].every(([a, b]) => {
       const cosine = axes[a].reduce((s, x, k) => s + x * axes[b][k], 0);
-      return Math.abs(cosine) < 2e-5 * Math.max(1e-3, lengths[a] * lengths[b]) && Math.abs(lengths[a] - lengths[b]) < 1e-4 * Math.max(1e-3, lengths[a]);
+      return (
+        Math.abs(cosine) < 2e-5 * Math.max(1e-3, lengths[a] * lengths[b]) &&
+        Math.abs(lengths[a] - lengths[b]) < 1e-4 * Math.max(1e-3, lengths[a])
+      );
     });
     if (!fits || m[o + 3] !== 0 || m[o + 7] !== 0 || m[o + 11] !== 0 || m[o + 15] !== 1) wrong++;
   }
@@ -54,8 +66,14 @@ function crooked(m: Float32Array): number {
 
 describe.each(makers)('%s with random settings', (kind) => {
   // Long lives in fine currents are the same paths over and over, and take longer than all the rest.
-  const calm = () => (kind === 'stream' ? { life: 0.2 + 1.3 * random(), flowOctaves: 1, flowScale: 1 + 2 * random(), flowRate: random() } : {});
-  const settings = Array.from({ length: kind === 'stream' ? 8 : 25 }, () => ({ ...Object.fromEntries(Object.entries(stepKind(kind).params).map(([name, p]) => [name, draw(name, p)])), ...calm() }));
+  const calm = () =>
+    kind === 'stream'
+      ? { life: 0.2 + 1.3 * random(), flowOctaves: 1, flowScale: 1 + 2 * random(), flowRate: random() }
+      : {};
+  const settings = Array.from({ length: kind === 'stream' ? 8 : 25 }, () => ({
+    ...Object.fromEntries(Object.entries(stepKind(kind).params).map(([name, p]) => [name, draw(name, p)])),
+    ...calm(),
+  }));
   it('makes bodies: axes square to each other and alike in length, places in range, numbers once each', () => {
     let seen = 0;
     for (const values of settings) {
@@ -80,7 +98,21 @@ describe.each(makers)('%s with random settings', (kind) => {
 });
 
 describe('wrong settings of copies', () => {
-  const document = (kind: string, values: object) => JSON.parse(writePiece({ ...newPiece(), ribbons: [{ ...newRibbon('box', 0), steps: [newStep('box'), { ...newStep(kind), values: { ...defaultsOf(stepKind(kind).params), ...values } as never }] }] })) as unknown;
+  const document = (kind: string, values: object) =>
+    JSON.parse(
+      writePiece({
+        ...newPiece(),
+        ribbons: [
+          {
+            ...newRibbon('box', 0),
+            steps: [
+              newStep('box'),
+              { ...newStep(kind), values: { ...defaultsOf(stepKind(kind).params), ...values } as never },
+            ],
+          },
+        ],
+      }),
+    ) as unknown;
   it.each([
     ['repeat-line', { count: 2_000_000 }, 'count', '1000000'],
     ['repeat-rings', { shape: 'square' }, 'shape', 'ring'],
@@ -95,7 +127,13 @@ describe('wrong settings of copies', () => {
     expect(read.faults[0].message).toContain(allowed);
   });
   it('every step for copies is in one group of the menu, and says what it needs', () => {
-    expect(stepKinds.filter((k) => k.group === 'repeat').map((k) => k.kind)).toEqual([...makers, 'vary', 'swing', 'thread']);
-    for (const kind of ['vary', 'swing', 'thread']) expect(() => step(kind, body)).toThrow('put a step of Repeat before it');
+    expect(stepKinds.filter((k) => k.group === 'repeat').map((k) => k.kind)).toEqual([
+      ...makers,
+      'vary',
+      'swing',
+      'thread',
+    ]);
+    for (const kind of ['vary', 'swing', 'thread'])
+      expect(() => step(kind, body)).toThrow('put a step of Repeat before it');
   });
 });

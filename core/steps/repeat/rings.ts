@@ -6,13 +6,25 @@ import { movingSeam } from './moving-seam';
 import { checkCopies, repeated, repeatParams, repeatsLater } from './common';
 
 /** Brings a ring that lies flat, about y, into the plane asked for. */
-const PLANES: Record<'y' | 'x' | 'z', Quaternion> = { y: [0, 0, 0, 1], x: axisAngle([0, 0, 1], -90), z: axisAngle([1, 0, 0], 90) };
+const PLANES: Record<'y' | 'x' | 'z', Quaternion> = {
+  y: [0, 0, 0, 1],
+  x: axisAngle([0, 0, 1], -90),
+  z: axisAngle([1, 0, 0], 90),
+};
 
 /** The golden angle, π (3 − √5), in degrees: no two copies ever line up. */
 const GOLDEN = 180 * (3 - Math.sqrt(5));
 
 /** Copies on each ring, the innermost first. */
-function ringsOf({ rings, count, more }: { readonly rings: number; readonly count: number; readonly more: number }): number[] {
+function ringsOf({
+  rings,
+  count,
+  more,
+}: {
+  readonly rings: number;
+  readonly count: number;
+  readonly more: number;
+}): number[] {
   return Array.from({ length: rings }, (_, r) => count + r * more);
 }
 
@@ -26,24 +38,101 @@ export const repeatRings = defineStep({
   takesCopies: true,
   hasDetail: true,
   params: {
-    shape: choice('Laid out as', 'ring', [{ value: 'ring', title: 'Rings' }, { value: 'spiral', title: 'Spiral' }, { value: 'seeds', title: 'Seeds' }], 'Rings round each other, one line winding outwards, or seeds at the golden angle.'),
-    count: number('Count', 12, 'Copies on a ring, or on the whole spiral.', { unit: 'copies', min: 1, max: 1_000_000, soft: [1, 60], integer: true }),
-    rings: number('Rings', 1, 'How many rings round each other.', { min: 1, max: 1000, soft: [1, 12], integer: true, shownWhen: { param: 'shape', is: ['ring'] } }),
-    more: number('More outwards', 0, 'Copies that each ring has more than the one inside it.', { min: 0, max: 1000, soft: [0, 12], integer: true, shownWhen: { param: 'shape', is: ['ring'] } }),
-    radius: number('Radius', 1.5, 'Of the first ring, or where the spiral begins.', { unit: 'm', min: 0, max: 10_000, soft: [0, 5] }),
-    gap: number('Gap', 0.8, 'From ring to ring, between turns of the spiral, or from seed to seed.', { unit: 'm', min: -1000, max: 1000, soft: [0, 2] }),
-    windings: number('Turns', 2, 'How often the spiral goes round.', { unit: 'turns', min: 0.01, max: 1000, soft: [0.5, 8], step: 0.25, shownWhen: { param: 'shape', is: ['spiral'] } }),
-    rise: number('Rise', 0, 'Along the axis, from the first copy to the last, or from ring to ring.', { unit: 'm', min: -10_000, max: 10_000, soft: [-3, 3] }),
-    angle: number('Angle', 0, 'Turns all of it about its axis.', { unit: '°', cyclic: 360, min: -36_000, max: 36_000, soft: [-360, 360], step: 1 }),
-    about: choice('About', 'y', [{ value: 'y', title: 'Y' }, { value: 'x', title: 'X' }, { value: 'z', title: 'Z' }], 'The axis it goes round.'),
+    shape: choice(
+      'Laid out as',
+      'ring',
+      [
+        { value: 'ring', title: 'Rings' },
+        { value: 'spiral', title: 'Spiral' },
+        { value: 'seeds', title: 'Seeds' },
+      ],
+      'Rings round each other, one line winding outwards, or seeds at the golden angle.',
+    ),
+    count: number('Count', 12, 'Copies on a ring, or on the whole spiral.', {
+      unit: 'copies',
+      min: 1,
+      max: 1_000_000,
+      soft: [1, 60],
+      integer: true,
+    }),
+    rings: number('Rings', 1, 'How many rings round each other.', {
+      min: 1,
+      max: 1000,
+      soft: [1, 12],
+      integer: true,
+      shownWhen: { param: 'shape', is: ['ring'] },
+    }),
+    more: number('More outwards', 0, 'Copies that each ring has more than the one inside it.', {
+      min: 0,
+      max: 1000,
+      soft: [0, 12],
+      integer: true,
+      shownWhen: { param: 'shape', is: ['ring'] },
+    }),
+    radius: number('Radius', 1.5, 'Of the first ring, or where the spiral begins.', {
+      unit: 'm',
+      min: 0,
+      max: 10_000,
+      soft: [0, 5],
+    }),
+    gap: number('Gap', 0.8, 'From ring to ring, between turns of the spiral, or from seed to seed.', {
+      unit: 'm',
+      min: -1000,
+      max: 1000,
+      soft: [0, 2],
+    }),
+    windings: number('Turns', 2, 'How often the spiral goes round.', {
+      unit: 'turns',
+      min: 0.01,
+      max: 1000,
+      soft: [0.5, 8],
+      step: 0.25,
+      shownWhen: { param: 'shape', is: ['spiral'] },
+    }),
+    rise: number('Rise', 0, 'Along the axis, from the first copy to the last, or from ring to ring.', {
+      unit: 'm',
+      min: -10_000,
+      max: 10_000,
+      soft: [-3, 3],
+    }),
+    angle: number('Angle', 0, 'Turns all of it about its axis.', {
+      unit: '°',
+      cyclic: 360,
+      min: -36_000,
+      max: 36_000,
+      soft: [-360, 360],
+      step: 1,
+    }),
+    about: choice(
+      'About',
+      'y',
+      [
+        { value: 'y', title: 'Y' },
+        { value: 'x', title: 'X' },
+        { value: 'z', title: 'Z' },
+      ],
+      'The axis it goes round.',
+    ),
     turned: toggle('Outwards', true, 'Each copy is turned by the place it stands on, so that its X looks outwards.'),
-    advance: number('Move on', 0, 'Places by which the copies move on in a loop; whole numbers close to the eye.', { unit: '/loop', min: -1000, max: 1000, soft: [-3, 3], step: 1, counts: true, shownWhen: { param: 'shape', is: ['ring'] } }),
+    advance: number('Move on', 0, 'Places by which the copies move on in a loop; whole numbers close to the eye.', {
+      unit: '/loop',
+      min: -1000,
+      max: 1000,
+      soft: [-3, 3],
+      step: 1,
+      counts: true,
+      shownWhen: { param: 'shape', is: ['ring'] },
+    }),
     ...repeatParams,
   },
-  summary: (v) => (v.shape === 'ring' ? `${v.rings > 1 ? `${v.rings} rings of ` : ''}${v.count} · ${brief(v.radius)} m` : `${v.count} · ${v.shape === 'spiral' ? `${brief(v.windings)} turns` : 'seeds'}`),
+  summary: (v) =>
+    v.shape === 'ring'
+      ? `${v.rings > 1 ? `${v.rings} rings of ` : ''}${v.count} · ${brief(v.radius)} m`
+      : `${v.count} · ${v.shape === 'spiral' ? `${brief(v.windings)} turns` : 'seeds'}`,
   changesByItself: (v) => v.shape === 'ring' && v.advance !== 0,
   looksAround: (v) => repeatsLater(v),
-  seam: (v, frames) => (v.shape === 'ring' ? movingSeam(v, ringsOf(v), frames, v.rings === 1 ? 'count' : undefined) : null),
+  seam: (v, frames) =>
+    v.shape === 'ring' ? movingSeam(v, ringsOf(v), frames, v.rings === 1 ? 'count' : undefined) : null,
   evaluate(v, input, context) {
     const rings = v.shape === 'ring' ? ringsOf(v) : [v.count];
     const n = rings.reduce((a, b) => a + b, 0);
@@ -82,7 +171,8 @@ export const repeatRings = defineStep({
     } else
       for (let i = 0; i < n; i++) {
         const share = n > 1 ? i / (n - 1) : 0;
-        if (v.shape === 'spiral') put(v.radius + share * v.windings * v.gap, 360 * v.windings * share, share * v.rise, i);
+        if (v.shape === 'spiral')
+          put(v.radius + share * v.windings * v.gap, 360 * v.windings * share, share * v.rise, i);
         else put(v.radius + v.gap * Math.sqrt(i), GOLDEN * i, share * v.rise, i);
       }
     return repeated(v, input, { at, order, places: n, ...(turns ? { turns } : {}) }, context);

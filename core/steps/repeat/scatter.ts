@@ -20,35 +20,89 @@ export const scatter = defineStep({
   hasDetail: true,
   params: {
     other: ribbon('Over', 'The ribbon they are strewn over.'),
-    where: choice('Where', 'surface', [{ value: 'surface', title: 'On its surface' }, { value: 'inside', title: 'Inside it' }], 'Over its faces, or through the room it encloses.'),
-    by: choice('By', 'count', [{ value: 'count', title: 'Count' }, { value: 'density', title: 'Density' }], 'So many in all, or so many on a square metre.', { shownWhen: { param: 'where', is: ['surface'] } }),
-    count: number('Count', 120, 'How many.', { unit: 'copies', min: 1, max: 1_000_000, soft: [1, 1000], integer: true, moves: false }),
-    density: number('Density', 20, 'Copies on a square metre.', { min: 0, max: 1_000_000, soft: [0, 200], step: 1, moves: false, shownWhen: { param: 'by', is: ['density'] } }),
-    spread: number('Least distance', 0, 'No two are nearer than this; fewer may find room then.', { unit: 'm', min: 0, max: 1000, soft: [0, 1], moves: false }),
+    where: choice(
+      'Where',
+      'surface',
+      [
+        { value: 'surface', title: 'On its surface' },
+        { value: 'inside', title: 'Inside it' },
+      ],
+      'Over its faces, or through the room it encloses.',
+    ),
+    by: choice(
+      'By',
+      'count',
+      [
+        { value: 'count', title: 'Count' },
+        { value: 'density', title: 'Density' },
+      ],
+      'So many in all, or so many on a square metre.',
+      { shownWhen: { param: 'where', is: ['surface'] } },
+    ),
+    count: number('Count', 120, 'How many.', {
+      unit: 'copies',
+      min: 1,
+      max: 1_000_000,
+      soft: [1, 1000],
+      integer: true,
+      moves: false,
+    }),
+    density: number('Density', 20, 'Copies on a square metre.', {
+      min: 0,
+      max: 1_000_000,
+      soft: [0, 200],
+      step: 1,
+      moves: false,
+      shownWhen: { param: 'by', is: ['density'] },
+    }),
+    spread: number('Least distance', 0, 'No two are nearer than this; fewer may find room then.', {
+      unit: 'm',
+      min: 0,
+      max: 1000,
+      soft: [0, 1],
+      moves: false,
+    }),
     scatterSeed: seed('Strewn by', 0, 'Another number, other places.', 'chance', { moves: false }),
     turned: toggle('Outwards', true, 'Y looks away from the surface.'),
-    about: number('Turned by chance', 100, 'About each copy’s own Y: 100 % any way, 0 % all the same way.', { unit: '%', min: 0, max: 100, soft: [0, 100], step: 1 }),
+    about: number('Turned by chance', 100, 'About each copy’s own Y: 100 % any way, 0 % all the same way.', {
+      unit: '%',
+      min: 0,
+      max: 100,
+      soft: [0, 100],
+      step: 1,
+    }),
     off: number('Off the surface', 0, 'Along its normal.', { unit: 'm', min: -1000, max: 1000, soft: [-1, 1] }),
     ...repeatParams,
   },
-  summary: (v) => (v.where === 'surface' && v.by === 'density' ? `${brief(v.density)} per m²` : `${v.count}${v.where === 'inside' ? ' inside' : ''}`),
+  summary: (v) =>
+    v.where === 'surface' && v.by === 'density'
+      ? `${brief(v.density)} per m²`
+      : `${v.count}${v.where === 'inside' ? ' inside' : ''}`,
   // The first frame of what they stand on counts, too.
   looksAround: () => true,
   evaluate(v, input, context) {
     const other = context.other?.('other');
-    if (!other || faceCount(other.connectivity) === 0) throw new StepProblem('Scatter needs a ribbon with faces to strew over; name one.');
+    if (!other || faceCount(other.connectivity) === 0)
+      throw new StepProblem('Scatter needs a ribbon with faces to strew over; name one.');
     // Places are those of the first frame, so that copies neither come nor go while the form breathes.
     const rest = restOf(context.otherAt?.('other', -context.clock.frame), other);
     if (v.where === 'inside') {
-      const at = strewn(rest, `in/${v.count}/${v.scatterSeed}/${v.spread}`, () => scatterIn(rest, v.count, v.scatterSeed, v.spread));
-      if (at.length === 0) throw new StepProblem('No place was found inside the ribbon; it must be closed, so that it has an inside.');
+      const at = strewn(rest, `in/${v.count}/${v.scatterSeed}/${v.spread}`, () =>
+        scatterIn(rest, v.count, v.scatterSeed, v.spread),
+      );
+      if (at.length === 0)
+        throw new StepProblem('No place was found inside the ribbon; it must be closed, so that it has an inside.');
       return repeated(v, input, { at, turns: anyWay(at.length / 3, v.about, v.scatterSeed) }, context);
     }
-    const places = strewn(rest, `on/${v.by === 'count' ? v.count : `d${v.density}`}/${v.scatterSeed}/${v.spread}`, () => {
-      const count = v.by === 'count' ? v.count : Math.round(v.density * areaOn(rest));
-      checkCopies(count, v.by === 'count' ? 'Use fewer.' : 'Use a lower density.');
-      return scatterOn(rest, count, v.scatterSeed, v.spread);
-    });
+    const places = strewn(
+      rest,
+      `on/${v.by === 'count' ? v.count : `d${v.density}`}/${v.scatterSeed}/${v.spread}`,
+      () => {
+        const count = v.by === 'count' ? v.count : Math.round(v.density * areaOn(rest));
+        checkCopies(count, v.by === 'count' ? 'Use fewer.' : 'Use a lower density.');
+        return scatterOn(rest, count, v.scatterSeed, v.spread);
+      },
+    );
     return repeated(v, input, standingOn(other, places, v), context);
   },
 });
@@ -78,7 +132,11 @@ function anyWay(n: number, share: number, seed: number): Float32Array {
   return turns;
 }
 
-function standingOn(mesh: Mesh, { corners, shares }: SurfacePlaces, v: { turned: boolean; about: number; off: number; scatterSeed: number }): Places {
+function standingOn(
+  mesh: Mesh,
+  { corners, shares }: SurfacePlaces,
+  v: { turned: boolean; about: number; off: number; scatterSeed: number },
+): Places {
   const p = mesh.positions;
   const normals = vertexNormals(mesh.connectivity, p);
   const n = shares.length / 2;
@@ -92,7 +150,10 @@ function standingOn(mesh: Mesh, { corners, shares }: SurfacePlaces, v: { turned:
     const l = Math.hypot(nx, ny, nz) || 1;
     const y: [number, number, number] = [nx / l, ny / l, nz / l];
     const spin = axisAngle([0, 1, 0], 3.6 * v.about * chance(i));
-    turns.set(v.turned ? multiply(standing(y, [p[b] - p[a], p[b + 1] - p[a + 1], p[b + 2] - p[a + 2]]), spin) : spin, 4 * i);
+    turns.set(
+      v.turned ? multiply(standing(y, [p[b] - p[a], p[b + 1] - p[a + 1], p[b + 2] - p[a + 2]]), spin) : spin,
+      4 * i,
+    );
     for (let k = 0; k < 3; k++) at[3 * i + k] = mix(p, k) + v.off * y[k];
   }
   return { at, turns };

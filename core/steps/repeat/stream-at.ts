@@ -50,7 +50,14 @@ export function streamAt(v: StreamValues, input: Mesh, context: StepContext): Me
       n++;
     }
   }
-  const places = { at: at.subarray(0, 3 * n), ...(turns ? { turns: turns.subarray(0, 4 * n) } : {}), sizes: sizes.subarray(0, n), order: order.subarray(0, n), ids: ids.subarray(0, n), places: slots };
+  const places = {
+    at: at.subarray(0, 3 * n),
+    ...(turns ? { turns: turns.subarray(0, 4 * n) } : {}),
+    sizes: sizes.subarray(0, n),
+    order: order.subarray(0, n),
+    ids: ids.subarray(0, n),
+    places: slots,
+  };
   const moment = v.plays ? (i: number) => Math.round(ages[i] * context.clock.frames) : undefined;
   const mesh = repeated({ ...v, later: 0 }, input, places, context, moment);
   return v.tinted && mesh.copies?.source.length === n ? tinted(v, mesh, ages, lives) : mesh;
@@ -78,7 +85,14 @@ function ahead(state: Float64Array, out: Float32Array, o: number): void {
   const side = Math.hypot(a[0], a[2]);
   // Straight up or down there is no upright way to be turned; the x–y plane stands in for it.
   const across: [number, number, number] = side > 1e-6 ? [-a[2] / side, 0, a[0] / side] : [0, 0, 1];
-  out.set(fromAxes(a, [across[1] * a[2] - across[2] * a[1], across[2] * a[0] - across[0] * a[2], across[0] * a[1] - across[1] * a[0]], across), o);
+  out.set(
+    fromAxes(
+      a,
+      [across[1] * a[2] - across[2] * a[1], across[2] * a[0] - across[0] * a[2], across[0] * a[1] - across[1] * a[0]],
+      across,
+    ),
+    o,
+  );
 }
 
 function tinted(v: StreamValues, mesh: Mesh, ages: Float32Array, lives: Float64Array): Mesh {

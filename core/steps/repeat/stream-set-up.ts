@@ -54,7 +54,10 @@ function setUp(v: StreamValues, context: StepContext): Stream {
   const { frames } = context.clock;
   const schedule = v.by === 'count' ? perLoop(v.count) : everyFrames(v.every, frames, v.burst);
   const { slots } = schedule;
-  if (slots * Math.max(1, v.life / schedule.loops) > MOST_SLOTS) throw new StepProblem(`This stream would have ${formatCount(slots * Math.max(1, v.life))} particles at a time; the most is ${formatCount(MOST_SLOTS)}. Release fewer, or let them live shorter.`);
+  if (slots * Math.max(1, v.life / schedule.loops) > MOST_SLOTS)
+    throw new StepProblem(
+      `This stream would have ${formatCount(slots * Math.max(1, v.life))} particles at a time; the most is ${formatCount(MOST_SLOTS)}. Release fewer, or let them live shorter.`,
+    );
   const chances = chancesOf(v.seed);
   const origin = originOf(v, context);
   const changing = context.valuesAt !== undefined && context.moves?.(AT_BIRTH) === true;
@@ -66,12 +69,20 @@ function setUp(v: StreamValues, context: StepContext): Stream {
     const { at, out } = origin(own, time, chance);
     const way = within(v.outwards ? out : ([...own.direction] as Triple), own.cone, chance(11), chance(12));
     const speed = own.speed * (1 - (own.speedSpread / 100) * chance(13));
-    births.push({ time, at, flight: { speed: way.map((x) => x * speed) as Triple, gravity: [0, -v.fall, 0], drag: v.drag }, life: v.life });
+    births.push({
+      time,
+      at,
+      flight: { speed: way.map((x) => x * speed) as Triple, gravity: [0, -v.fall, 0], drag: v.drag },
+      life: v.life,
+    });
   }
   const fastest = Math.abs(v.speed) + Math.abs(v.fall) * v.life + Math.abs(v.flow);
   // Four places while it crosses one swirl of the current.
   const fine = v.current === 'none' ? 48 : Math.max(48, Math.min(192, Math.ceil((4 * fastest) / v.flowScale)));
-  if (v.current !== 'none' && 6 * slots * (fine * v.life + 4) > MOST_STATES) throw new StepProblem('The paths of these particles would take up too much memory; release fewer, let them live shorter, or use a larger scale of the current.');
+  if (v.current !== 'none' && 6 * slots * (fine * v.life + 4) > MOST_STATES)
+    throw new StepProblem(
+      'The paths of these particles would take up too much memory; release fewer, let them live shorter, or use a larger scale of the current.',
+    );
   const paths = v.current === 'none' ? freePaths(births) : carriedPaths(births, currentOf(v, frames), fine);
   const lands = landings(v, births, paths, fine, context);
   const lives = Float64Array.from(births, (_, i) => {
@@ -81,23 +92,54 @@ function setUp(v: StreamValues, context: StepContext): Stream {
   const axes = new Float32Array(3 * slots);
   for (let i = 0; i < slots; i++) axes.set(within([0, 1, 0], 180, chances(i)(31), chances(i)(32)), 3 * i);
   const drawn = (salt: number) => Float32Array.from({ length: slots }, (_, i) => chances(i)(salt));
-  return { schedule, paths, lands, lives, longest: lives.reduce((a, b) => Math.max(a, b), 0), sizes: drawn(21), axes, phases: drawn(33), paces: drawn(34) };
+  return {
+    schedule,
+    paths,
+    lands,
+    lives,
+    longest: lives.reduce((a, b) => Math.max(a, b), 0),
+    sizes: drawn(21),
+    axes,
+    phases: drawn(33),
+    paces: drawn(34),
+  };
 }
 
 function currentOf(v: StreamValues, frames: number): (points: Float32Array, time: number) => Float32Array {
-  const settings: NoiseSettings = { kind: v.flowNoise, scale: v.flowScale, stretch: [1, 1, 1], octaves: v.flowOctaves, contrast: 1, brightness: 0, low: -5, high: 5, absolute: false, invert: false, seed: v.flowSeed, rate: v.flowRate };
+  const settings: NoiseSettings = {
+    kind: v.flowNoise,
+    scale: v.flowScale,
+    stretch: [1, 1, 1],
+    octaves: v.flowOctaves,
+    contrast: 1,
+    brightness: 0,
+    low: -5,
+    high: 5,
+    absolute: false,
+    invert: false,
+    seed: v.flowSeed,
+    rate: v.flowRate,
+  };
   const swirl = { scale: v.flowScale, octaves: v.flowOctaves, seed: v.flowSeed, rate: v.flowRate };
   return (points, time) => {
     const clock = { frame: time * frames, frames };
     // Gradient noise, the usual one, has its derivatives in closed form; the curl of others is measured.
-    const out = v.current === 'plain' ? vectorNoise(settings, clock, points) : v.flowNoise === 'gradient' ? curlCurrent(swirl, clock)(points) : curlNoise(settings, clock, points);
+    const out =
+      v.current === 'plain'
+        ? vectorNoise(settings, clock, points)
+        : v.flowNoise === 'gradient'
+          ? curlCurrent(swirl, clock)(points)
+          : curlNoise(settings, clock, points);
     for (let i = 0; i < out.length; i++) out[i] *= v.flow;
     return out;
   };
 }
 
 /** Where particles are released. Other ribbons are taken as they are in the frame of the birth. */
-function originOf(v: StreamValues, context: StepContext): (own: StreamValues, time: number, chance: (salt: number) => number) => Origin {
+function originOf(
+  v: StreamValues,
+  context: StepContext,
+): (own: StreamValues, time: number, chance: (salt: number) => number) => Origin {
   if (v.from !== 'curve' && v.from !== 'surface') {
     const kind = v.from;
     return (own, _time, chance) => fromShape(kind, [...own.source] as Triple, own.width, chance);
@@ -117,10 +159,16 @@ function originOf(v: StreamValues, context: StepContext): (own: StreamValues, ti
   };
   const first = at(0);
   if (v.from === 'curve') {
-    if (!first.connectivity.curves) throw new StepProblem('The ribbon that releases particles has no curves; name one that is a curve, or release them from its surface.');
+    if (!first.connectivity.curves)
+      throw new StepProblem(
+        'The ribbon that releases particles has no curves; name one that is a curve, or release them from its surface.',
+      );
     return (_own, time, chance) => fromCurves(at(time), chance)!;
   }
-  if (faceCount(first.connectivity) === 0) throw new StepProblem('The ribbon that releases particles has no faces; name one that has, or release them from its curves.');
+  if (faceCount(first.connectivity) === 0)
+    throw new StepProblem(
+      'The ribbon that releases particles has no faces; name one that has, or release them from its curves.',
+    );
   const rest = areasOf(first);
   const other = new Map<Mesh, ReturnType<typeof areasOf>>();
   return (_own, time, chance) => {
@@ -132,7 +180,13 @@ function originOf(v: StreamValues, context: StepContext): (own: StreamValues, ti
   };
 }
 
-function landings(v: StreamValues, births: readonly Birth[], paths: Paths, fine: number, context: StepContext): Float64Array {
+function landings(
+  v: StreamValues,
+  births: readonly Birth[],
+  paths: Paths,
+  fine: number,
+  context: StepContext,
+): Float64Array {
   const lands = new Float64Array(births.length).fill(Infinity);
   let hits: Hits;
   if (v.ground === 'nothing') return lands;

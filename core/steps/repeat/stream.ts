@@ -25,7 +25,8 @@ export const stream = defineStep({
   takesCopies: true,
   hasDetail: true,
   params: streamParams,
-  summary: (v) => `${v.by === 'count' ? `${v.count} a loop` : `every ${v.every} frames`}, live ${brief(v.life)} loop${v.life === 1 ? '' : 's'}`,
+  summary: (v) =>
+    `${v.by === 'count' ? `${v.count} a loop` : `every ${v.every} frames`}, live ${brief(v.life)} loop${v.life === 1 ? '' : 's'}`,
   changesByItself: () => true,
   looksAround: () => true,
   seam,

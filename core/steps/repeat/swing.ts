@@ -19,11 +19,41 @@ export const swing = defineStep({
   takesCopies: true,
   copiesAfter: (_, before) => before,
   params: {
-    swings: number('Swings', 3, 'Swings a loop that a copy would make by itself: more for a short thread.', { unit: '/loop', min: 0.1, max: 200, soft: [0.5, 12], step: 0.1, moves: false }),
-    damping: number('Damping', 20, '100 % comes to rest without swinging past.', { unit: '%', min: 1, max: 1000, soft: [1, 150], step: 1, moves: false }),
-    length: number('Thread', 1, 'From where it hangs to its weight: the longer, the less it leans.', { unit: 'm', min: 0.001, max: 1000, soft: [0.1, 4] }),
-    hang: vector('Hangs from', [0, 0, 0], 'The point of each copy it hangs from, along its own axes.', { unit: 'm', min: -1000, max: 1000, soft: [-2, 2] }),
-    strength: number('Strength', 100, 'How much of the leaning is seen.', { unit: '%', min: 0, max: 1000, soft: [0, 200], step: 1 }),
+    swings: number('Swings', 3, 'Swings a loop that a copy would make by itself: more for a short thread.', {
+      unit: '/loop',
+      min: 0.1,
+      max: 200,
+      soft: [0.5, 12],
+      step: 0.1,
+      moves: false,
+    }),
+    damping: number('Damping', 20, '100 % comes to rest without swinging past.', {
+      unit: '%',
+      min: 1,
+      max: 1000,
+      soft: [1, 150],
+      step: 1,
+      moves: false,
+    }),
+    length: number('Thread', 1, 'From where it hangs to its weight: the longer, the less it leans.', {
+      unit: 'm',
+      min: 0.001,
+      max: 1000,
+      soft: [0.1, 4],
+    }),
+    hang: vector('Hangs from', [0, 0, 0], 'The point of each copy it hangs from, along its own axes.', {
+      unit: 'm',
+      min: -1000,
+      max: 1000,
+      soft: [-2, 2],
+    }),
+    strength: number('Strength', 100, 'How much of the leaning is seen.', {
+      unit: '%',
+      min: 0,
+      max: 1000,
+      soft: [0, 200],
+      step: 1,
+    }),
     stretches: toggle('Bobs', false, 'Also lags and swings up and down, as on a rubber thread.'),
   },
   summary: (v) => `${brief(v.swings)} swings a loop`,
@@ -38,14 +68,18 @@ export const swing = defineStep({
     for (let i = 0; i < n; i++) {
       const [x, y, z] = trail(i).map((d) => (d * v.strength) / 100);
       const o = 16 * i;
-      const hang = [0, 1, 2].map((r) => m[o + 12 + r] + m[o + r] * v.hang[0] + m[o + 4 + r] * v.hang[1] + m[o + 8 + r] * v.hang[2]);
+      const hang = [0, 1, 2].map(
+        (r) => m[o + 12 + r] + m[o + r] * v.hang[0] + m[o + 4 + r] * v.hang[1] + m[o + 8 + r] * v.hang[2],
+      );
       // The weight hangs straight down at rest; it leans by the way it trails, about the line square to it.
       const out = Math.hypot(x, z);
       if (out > 0) {
         const turn = matrixOf(axisAngle([-z, 0, x], (Math.atan2(out, v.length) * 180) / Math.PI));
         for (let c = 0; c < 16; c += 4) {
           const p = [0, 1, 2].map((r) => m[o + c + r] - (c === 12 ? hang[r] : 0));
-          for (let r = 0; r < 3; r++) m[o + c + r] = turn[3 * r] * p[0] + turn[3 * r + 1] * p[1] + turn[3 * r + 2] * p[2] + (c === 12 ? hang[r] : 0);
+          for (let r = 0; r < 3; r++)
+            m[o + c + r] =
+              turn[3 * r] * p[0] + turn[3 * r + 1] * p[1] + turn[3 * r + 2] * p[2] + (c === 12 ? hang[r] : 0);
         }
       }
       if (v.stretches) m[o + 13] += y;
@@ -66,7 +100,10 @@ function trailing(v: { swings: number; damping: number }, copies: Copies, contex
   const n = copies.source.length;
   let known = store.get(context.definition);
   if (!known) {
-    if (3 * n * frames > MOST) throw new StepProblem(`Swing would have to keep ${formatCount(n * frames)} places; use fewer copies or a shorter loop.`);
+    if (3 * n * frames > MOST)
+      throw new StepProblem(
+        `Swing would have to keep ${formatCount(n * frames)} places; use fewer copies or a shorter loop.`,
+      );
     const offsets = offsetsOf(v, n, context, frame);
     known = { still: offsets.every((o) => o.every((x) => x === 0)), offsets };
     if (store.size > 8) store.delete(store.keys().next().value!);
@@ -79,11 +116,19 @@ function trailing(v: { swings: number; damping: number }, copies: Copies, contex
   return (i) => [0, 1, 2].map((k) => a[3 * i + k] + x * (b[3 * i + k] - a[3 * i + k])) as [number, number, number];
 }
 
-function offsetsOf(v: { swings: number; damping: number }, n: number, context: StepContext, frame: number): Float32Array[] {
+function offsetsOf(
+  v: { swings: number; damping: number },
+  n: number,
+  context: StepContext,
+  frame: number,
+): Float32Array[] {
   const { frames } = context.clock;
   const paths = Array.from({ length: frames }, (_, f) => {
     const there = context.inputAt!(f - frame).copies;
-    if (!there || there.source.length !== n) throw new StepProblem('The number of copies changes over the loop, so that they cannot be followed; keep it still before Swing.');
+    if (!there || there.source.length !== n)
+      throw new StepProblem(
+        'The number of copies changes over the loop, so that they cannot be followed; keep it still before Swing.',
+      );
     return pointsMesh(there).positions;
   });
   const offsets = paths.map(() => new Float32Array(3 * n));

@@ -14,7 +14,15 @@ export const thread = defineStep({
   takesCopies: true,
   copiesAfter: (v, before) => before && v.keep === true,
   params: {
-    one: choice('One curve', 'all', [{ value: 'all', title: 'Through all' }, { value: 'place', title: 'A place' }], 'Through all copies, or for each place of the last repeat one through the copies on it.'),
+    one: choice(
+      'One curve',
+      'all',
+      [
+        { value: 'all', title: 'Through all' },
+        { value: 'place', title: 'A place' },
+      ],
+      'Through all copies, or for each place of the last repeat one through the copies on it.',
+    ),
     closed: toggle('Closed', false, 'The last leads back to the first.'),
     keep: toggle('Keep the copies', false, 'Leaves the copies beside the curve.'),
   },
@@ -33,7 +41,14 @@ export const thread = defineStep({
     const curves = [...lines.values()]
       .filter((list) => list.length > 1)
       // Copies that move on change places in the list; the curve follows the order they stand in.
-      .map((list) => ({ points: sorted(list, copies.order, copies.group !== undefined).flatMap((i) => [p[3 * i], p[3 * i + 1], p[3 * i + 2]]), closed: v.closed }));
+      .map((list) => ({
+        points: sorted(list, copies.order, copies.group !== undefined).flatMap((i) => [
+          p[3 * i],
+          p[3 * i + 1],
+          p[3 * i + 2],
+        ]),
+        closed: v.closed,
+      }));
     if (curves.length === 0) throw new StepProblem('A thread needs at least two copies to lead through.');
     const made = curvesMesh(curves);
     return v.keep ? beside(copies, made) : made;

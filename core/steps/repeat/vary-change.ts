@@ -19,7 +19,9 @@ export function change(v: VaryValues, copies: Copies, context: StepContext): Mes
   if (v.what === 'colour') return coloured(copies, weights, strengths, tablesOf(v, copies, context));
   if (v.what === 'source') {
     const count = copies.sources.length;
-    const source = copies.source.map((s, i) => (strengths && strengths[i] < 0.5 ? s : Math.max(0, Math.min(count - 1, Math.floor(weights[i] * count)))));
+    const source = copies.source.map((s, i) =>
+      strengths && strengths[i] < 0.5 ? s : Math.max(0, Math.min(count - 1, Math.floor(weights[i] * count))),
+    );
     return withCopies({ ...copies, source });
   }
   const { names, width, none } = BETWEEN[v.what]!;
@@ -28,7 +30,9 @@ export function change(v: VaryValues, copies: Copies, context: StepContext): Mes
   const matrices = copies.matrices.slice();
   if (v.what === 'shown') return shown(v.shareSoft, copies, matrices, weights, strengths, values);
   // Where all follow the same two values, the loops need not ask for them copy by copy.
-  const [from, to] = [0, 1].map((k) => Float64Array.from({ length: 3 }, (_, c) => values(0)[k * width + (width === 1 ? 0 : c)] ?? 0));
+  const [from, to] = [0, 1].map((k) =>
+    Float64Array.from({ length: 3 }, (_, c) => values(0)[k * width + (width === 1 ? 0 : c)] ?? 0),
+  );
   const even = n === 0 || !lags(v as never);
   const d = new Float64Array(3);
   const shifts = v.what === 'shift';
@@ -61,7 +65,13 @@ export function change(v: VaryValues, copies: Copies, context: StepContext): Mes
 type PerCopy = (i: number) => readonly number[];
 
 /** Roughness or metalness of each copy. */
-function looking(channel: 'roughness' | 'metalness', copies: Copies, weights: Float32Array, strengths: Float32Array | null, values: PerCopy): Mesh {
+function looking(
+  channel: 'roughness' | 'metalness',
+  copies: Copies,
+  weights: Float32Array,
+  strengths: Float32Array | null,
+  values: PerCopy,
+): Mesh {
   const out = channelToWrite(copies.channels, channel, weights.length);
   for (let i = 0; i < weights.length; i++) {
     const [from, to] = values(i);
@@ -72,14 +82,26 @@ function looking(channel: 'roughness' | 'metalness', copies: Copies, weights: Fl
 }
 
 /** Copies of which only a share is there. A copy is whole once the share has passed it, and grows over the share before that. */
-function shown(soft: number, copies: Copies, matrices: Float32Array, weights: Float32Array, strengths: Float32Array | null, values: PerCopy): Mesh {
+function shown(
+  soft: number,
+  copies: Copies,
+  matrices: Float32Array,
+  weights: Float32Array,
+  strengths: Float32Array | null,
+  values: PerCopy,
+): Mesh {
   const over = Math.max(1e-6, soft);
   for (let i = 0; i < weights.length; i++) {
     const x = Math.max(0, Math.min(1, (values(i)[0] * (1 + over / 100) - 100 * weights[i]) / over));
     const size = 1 - (strengths ? strengths[i] : 1) * (1 - x * x * (3 - 2 * x));
     scale(matrices, 16 * i, size, size, size);
   }
-  return withCopies(filtered({ ...copies, matrices }, (i) => matrices[16 * i] !== 0 || matrices[16 * i + 1] !== 0 || matrices[16 * i + 2] !== 0));
+  return withCopies(
+    filtered(
+      { ...copies, matrices },
+      (i) => matrices[16 * i] !== 0 || matrices[16 * i + 1] !== 0 || matrices[16 * i + 2] !== 0,
+    ),
+  );
 }
 
 /** Sizes a copy along its own axes. */
@@ -157,14 +179,21 @@ function tablesOf(v: VaryValues, copies: Copies, context: StepContext): (i: numb
     const table = blendTable(v.colourFrom, v.colourTo);
     return () => table;
   }
-  const values = followed(v, COLOURS, v as never, copies, context, (names, x) => names.flatMap((name) => labOf(x[name] as unknown as string)));
+  const values = followed(v, COLOURS, v as never, copies, context, (names, x) =>
+    names.flatMap((name) => labOf(x[name] as unknown as string)),
+  );
   return (i) => {
     const c = values(i);
     return blendTable(hexOfLab(c[0], c[1], c[2]), hexOfLab(c[3], c[4], c[5]));
   };
 }
 
-function coloured(copies: Copies, weights: Float32Array, strengths: Float32Array | null, tableOf: (i: number) => Float32Array): Mesh {
+function coloured(
+  copies: Copies,
+  weights: Float32Array,
+  strengths: Float32Array | null,
+  tableOf: (i: number) => Float32Array,
+): Mesh {
   const n = weights.length;
   const colours = channelToWrite(copies.channels, 'baseColor', n);
   for (let i = 0; i < n; i++) {
@@ -181,7 +210,11 @@ function coloured(copies: Copies, weights: Float32Array, strengths: Float32Array
     for (let k = 0; k < 3; k++) {
       const before = colours[3 * i + k];
       // Over a colour given before, a region fades; over the finish's own it begins where it is half as strong.
-      colours[3 * i + k] = Number.isNaN(before) ? (s >= 0.5 ? table[c + k] : NaN) : before + s * (table[c + k] - before);
+      colours[3 * i + k] = Number.isNaN(before)
+        ? s >= 0.5
+          ? table[c + k]
+          : NaN
+        : before + s * (table[c + k] - before);
     }
   }
   return withCopies({ ...copies, channels: { ...copies.channels, baseColor: colours } });
@@ -207,13 +240,19 @@ export function playedLate(v: VaryValues, input: Mesh, context: StepContext): Me
     let there = moments.get(shift);
     if (!there) {
       there = context.inputAt(shift).copies;
-      if (!there || there.source.length !== n) throw new StepProblem('The number of copies changes over the loop, so that they cannot be told apart at other times; put Vary before what changes it, or keep Count still.');
+      if (!there || there.source.length !== n)
+        throw new StepProblem(
+          'The number of copies changes over the loop, so that they cannot be told apart at other times; put Vary before what changes it, or keep Count still.',
+        );
       moments.set(shift, there);
     }
     const mesh = there.sources[there.source[i]];
     let s = number.get(mesh);
     if (s === undefined) {
-      if (sources.length >= 65_535) throw new StepProblem(`There would be more than ${formatCount(65_535)} different shapes among the copies; use fewer copies or fewer frames.`);
+      if (sources.length >= 65_535)
+        throw new StepProblem(
+          `There would be more than ${formatCount(65_535)} different shapes among the copies; use fewer copies or fewer frames.`,
+        );
       number.set(mesh, (s = sources.push(mesh) - 1));
     }
     source[i] = s;

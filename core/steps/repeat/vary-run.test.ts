@@ -14,7 +14,13 @@ import { changedInKernels, inKernels } from './vary-run';
 const body = form('platonic', { radius: 0.1 });
 const grid = (columns: number, rows: number) => step('repeat-grid', body, { columns, rows, spacing: [0.31, 1, 0.27] });
 /** Copies that lean, of different sizes along their axes. */
-const crooked = (mesh: Mesh) => withoutKernels(() => [{ what: 'turn', turnTo: [40, -70, 200], by: 'chance' }, { what: 'stretch', stretchTo: [0.4, 2, 1], by: 'chance', seed: 4 }].reduce((m, v) => step('vary', m, v), mesh));
+const crooked = (mesh: Mesh) =>
+  withoutKernels(() =>
+    [
+      { what: 'turn', turnTo: [40, -70, 200], by: 'chance' },
+      { what: 'stretch', stretchTo: [0.4, 2, 1], by: 'chance', seed: 4 },
+    ].reduce((m, v) => step('vary', m, v), mesh),
+  );
 const farthest = (a: ArrayLike<number>, b: ArrayLike<number>) => {
   let most = 0;
   for (let i = 0; i < a.length; i++) most = Math.max(most, Math.abs(a[i] - b[i]) / Math.max(1, Math.abs(b[i])));
@@ -29,11 +35,23 @@ const CHANGES: Record<string, object> = {
   size: { what: 'size', sizeFrom: 2, sizeTo: 0 },
   'size per axis': { what: 'stretch', stretchFrom: [1, 0, 3], stretchTo: [2, 1, 0.2] },
 };
-const WAYS: object[] = [{ by: 'same' }, { by: 'order', runs: 'back', times: 3 }, { by: 'chance', seed: 9 }, { by: 'place', axis: 'x' }, { by: 'place', axis: 'out', lowAt: 3, highAt: -1, clamp: true }, { by: 'noise', scale: 2, octaves: 3, clamp: true }, { by: 'noise', noise: 'cellular', contrast: 3 }];
+const WAYS: object[] = [
+  { by: 'same' },
+  { by: 'order', runs: 'back', times: 3 },
+  { by: 'chance', seed: 9 },
+  { by: 'place', axis: 'x' },
+  { by: 'place', axis: 'out', lowAt: 3, highAt: -1, clamp: true },
+  { by: 'noise', scale: 2, octaves: 3, clamp: true },
+  { by: 'noise', noise: 'cellular', contrast: 3 },
+];
 
 describe('changes by kernels', () => {
   // Fewer than one block of copies, exactly one, and a little more than two; odd numbers of them.
-  describe.each([[9, 9], [64, 64], [91, 91]])('to %i × %i copies', (columns, rows) => {
+  describe.each([
+    [9, 9],
+    [64, 64],
+    [91, 91],
+  ])('to %i × %i copies', (columns, rows) => {
     const upright = grid(columns, rows);
     it.each(Object.entries(CHANGES))('%s as the plain loops do, dealt out in every way', (_, change) => {
       for (const mesh of [upright, crooked(upright)])
@@ -59,15 +77,28 @@ describe('changes by kernels', () => {
   it('turn like quaternions of an independent library (three.js): x, then y, then z about own axes', () => {
     const mesh = grid(9, 9);
     const got = step('vary', mesh, { what: 'turn', turnTo: [30, -50, 110], by: 'same' }).copies!.matrices;
-    const turn = new Quaternion().setFromEuler(new Euler(...([30, -50, 110].map(MathUtils.degToRad) as [number, number, number]), 'ZYX'));
+    const turn = new Quaternion().setFromEuler(
+      new Euler(...([30, -50, 110].map(MathUtils.degToRad) as [number, number, number]), 'ZYX'),
+    );
     for (const i of [0, 40, 80]) {
       const m = mesh.copies!.matrices;
-      const expected = new Matrix4().compose(new Vector3(m[16 * i + 12], m[16 * i + 13], m[16 * i + 14]), turn, new Vector3(1, 1, 1));
+      const expected = new Matrix4().compose(
+        new Vector3(m[16 * i + 12], m[16 * i + 13], m[16 * i + 14]),
+        turn,
+        new Vector3(1, 1, 1),
+      );
       expect(farthest(got.subarray(16 * i, 16 * i + 16), expected.elements)).toBeLessThan(1e-6);
     }
   });
   it('turn by quarters exactly', () => {
-    for (const [degrees, x, z] of [[90, 0, -1], [180, -1, 0], [270, 0, 1], [-90, 0, 1], [36_000, 1, 0], [36_090, 0, -1]]) {
+    for (const [degrees, x, z] of [
+      [90, 0, -1],
+      [180, -1, 0],
+      [270, 0, 1],
+      [-90, 0, 1],
+      [36_000, 1, 0],
+      [36_090, 0, -1],
+    ]) {
       const m = step('vary', grid(9, 9), { what: 'turn', turnTo: [0, degrees, 0], by: 'same' }).copies!.matrices;
       expect([m[0] + 0, m[2] + 0], `${degrees}`).toEqual([x, z]);
     }
@@ -75,9 +106,19 @@ describe('changes by kernels', () => {
   it('are left to the plain loops where copies follow late, on springs, or only in a region', () => {
     const usual = defaultsOf(vary.params);
     expect(inKernels({ ...usual, what: 'turn' } as never)).toBe(true);
-    for (const not of [{ what: 'late' }, { what: 'source' }, { behind: 2 }, { springy: 'all' }, { region: 'ball' }, { by: 'noise', noise: 'wood' }]) expect(inKernels({ ...usual, ...not } as never), JSON.stringify(not)).toBe(false);
+    for (const not of [
+      { what: 'late' },
+      { what: 'source' },
+      { behind: 2 },
+      { springy: 'all' },
+      { region: 'ball' },
+      { by: 'noise', noise: 'wood' },
+    ])
+      expect(inKernels({ ...usual, ...not } as never), JSON.stringify(not)).toBe(false);
     const mesh = grid(3, 3);
-    expect(changedInKernels([usual] as never, mesh.copies!, { clock: { frame: 0, frames: 10 }, detail: 'final' })).toBeNull();
+    expect(
+      changedInKernels([usual] as never, mesh.copies!, { clock: { frame: 0, frames: 10 }, detail: 'final' }),
+    ).toBeNull();
   });
 });
 
@@ -92,13 +133,20 @@ describe('a row of changes to many copies', () => {
     newStep('vary', { what: 'size', sizeTo: 0.2, by: 'chance' } as never),
     newStep('vary', { what: 'colour', by: 'place', axis: 'y' } as never),
   ];
-  const ribbon = (...steps: StepDoc[]) => ({ ...newRibbon('platonic', 0), steps: [newStep('platonic'), newStep('repeat-grid', { columns: 151, rows: 151 }), ...steps] });
-  const at = (steps: StepDoc[], frame: number) => evaluateRibbon(ribbon(...steps), loop, frame, 'final', new MeshCache());
+  const ribbon = (...steps: StepDoc[]) => ({
+    ...newRibbon('platonic', 0),
+    steps: [newStep('platonic'), newStep('repeat-grid', { columns: 151, rows: 151 }), ...steps],
+  });
+  const at = (steps: StepDoc[], frame: number) =>
+    evaluateRibbon(ribbon(...steps), loop, frame, 'final', new MeshCache());
 
   it('is what one after the other makes, bit for bit, and so is its key', () => {
     const all = at(row, 7);
     // A step that changes nothing but is done by itself parts the row.
-    const parted = row.flatMap((s) => [s, newStep('vary', { what: 'size', sizeFrom: 1, sizeTo: 1, region: 'ball' } as never)]);
+    const parted = row.flatMap((s) => [
+      s,
+      newStep('vary', { what: 'size', sizeFrom: 1, sizeTo: 1, region: 'ball' } as never),
+    ]);
     const alone = at(parted, 7);
     expect(all.mesh.copies!.matrices).toEqual(alone.mesh.copies!.matrices);
     expect(all.mesh.copies!.channels).toEqual(alone.mesh.copies!.channels);
@@ -118,6 +166,8 @@ describe('a row of changes to many copies', () => {
     const last = evaluateRibbon(r, loop, 40, 'final', cache).mesh.copies!;
     expect(last.matrices).toEqual(first.matrices);
     const prefix = { ...r, steps: r.steps.slice(0, 3) };
-    expect(evaluateRibbon(prefix, loop, 0, 'final', cache).mesh).toBe(evaluateRibbon(prefix, loop, 5, 'final', cache).mesh);
+    expect(evaluateRibbon(prefix, loop, 0, 'final', cache).mesh).toBe(
+      evaluateRibbon(prefix, loop, 5, 'final', cache).mesh,
+    );
   });
 });

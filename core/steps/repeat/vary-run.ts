@@ -15,7 +15,12 @@ const LEAST = 64;
 
 /** Whether changes can be done by kernels: everywhere alike, at once, and nothing but numbers of matrices or colours. */
 export function inKernels(v: VaryValues): boolean {
-  return ['shift', 'turn', 'size', 'stretch', 'colour'].includes(v.what) && v.region === 'all' && !lags(v) && (v.by !== 'noise' || hasKernel(noiseOf(v)));
+  return (
+    ['shift', 'turn', 'size', 'stretch', 'colour'].includes(v.what) &&
+    v.region === 'all' &&
+    !lags(v) &&
+    (v.by !== 'noise' || hasKernel(noiseOf(v)))
+  );
 }
 
 /** One change to the copies whose matrices, places and weights lie in the kernels' memory. */
@@ -77,8 +82,13 @@ export function changedInKernels(list: readonly VaryValues[], copies: Copies, co
       return (count) => run.coloured(weights, count, table, tint);
     }
     const { names, width } = BETWEEN[v.what]!;
-    const [[x, y, z], [u, s, t]] = names.map((name) => (width === 1 ? [0, 1, 2].map(() => (v as unknown as Record<string, number>)[name]) : (v as unknown as Record<string, number[]>)[name]));
-    if (v.what === 'shift') return (count) => run.shifted(m, count, weights, x, y, z, u - x, s - y, t - z, v.own, points);
+    const [[x, y, z], [u, s, t]] = names.map((name) =>
+      width === 1
+        ? [0, 1, 2].map(() => (v as unknown as Record<string, number>)[name])
+        : (v as unknown as Record<string, number[]>)[name],
+    );
+    if (v.what === 'shift')
+      return (count) => run.shifted(m, count, weights, x, y, z, u - x, s - y, t - z, v.own, points);
     if (v.what === 'turn') return (count) => run.turned(m, count, weights, x, y, z, u - x, s - y, t - z, lengths);
     return (count) => run.sized(m, count, weights, x, y, z, u - x, s - y, t - z);
   }
@@ -103,5 +113,9 @@ export function changedInKernels(list: readonly VaryValues[], copies: Copies, co
     if (colours !== copies.channels?.baseColor) k.takeInto(colours!, 3 * first, tint, 3 * count);
   }
   if (moves) knowCentres(matrices, centres ?? centresOf(copies));
-  return withCopies({ ...copies, matrices, ...(colours ? { channels: { ...copies.channels, baseColor: colours } } : {}) });
+  return withCopies({
+    ...copies,
+    matrices,
+    ...(colours ? { channels: { ...copies.channels, baseColor: colours } } : {}),
+  });
 }

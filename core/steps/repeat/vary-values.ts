@@ -5,10 +5,23 @@ import type { What } from './vary-what';
 import type { DealtBy } from './vary-weights';
 
 /** The values of Vary that changes are made from. */
-export type VaryValues = DealtBy & Lag & Region & Omit<NoiseValues, 'space'> & { readonly what: What; readonly own: boolean; readonly lateFrom: number; readonly lateTo: number; readonly shareSoft: number; readonly colourFrom: string; readonly colourTo: string };
+export type VaryValues = DealtBy &
+  Lag &
+  Region &
+  Omit<NoiseValues, 'space'> & {
+    readonly what: What;
+    readonly own: boolean;
+    readonly lateFrom: number;
+    readonly lateTo: number;
+    readonly shareSoft: number;
+    readonly colourFrom: string;
+    readonly colourTo: string;
+  };
 
 /** Which values a change is between, how many numbers each has, and what stands for no change. */
-export const BETWEEN: Partial<Record<What, { names: readonly [string, string] | readonly [string]; width: number; none: number }>> = {
+export const BETWEEN: Partial<
+  Record<What, { names: readonly [string, string] | readonly [string]; width: number; none: number }>
+> = {
   shift: { names: ['shiftFrom', 'shiftTo'], width: 3, none: 0 },
   turn: { names: ['turnFrom', 'turnTo'], width: 3, none: 0 },
   size: { names: ['sizeFrom', 'sizeTo'], width: 1, none: 1 },

@@ -49,7 +49,8 @@ export function weightsOf(v: DealtBy & Omit<NoiseValues, 'space'>, copies: Copie
       const { order, count } = ordersOf(copies, v.one);
       for (let i = 0; i < n; i++) {
         // There and back has its far end half way, so that round a ring the last is next to the first.
-        let x = v.runs === 'back' ? (v.times * order[i]) / Math.max(1, count) : (v.times * order[i]) / Math.max(1, count - 1);
+        let x =
+          v.runs === 'back' ? (v.times * order[i]) / Math.max(1, count) : (v.times * order[i]) / Math.max(1, count - 1);
         if (v.runs === 'back') x = 1 - Math.abs(2 * (x - Math.floor(x)) - 1);
         else if (v.times > 1) x = x === v.times ? 1 : x - Math.floor(x);
         out[i] = x;
@@ -67,7 +68,8 @@ export function weightsOf(v: DealtBy & Omit<NoiseValues, 'space'>, copies: Copie
       const span = v.highAt - v.lowAt || 1e-9;
       const axis = 'xyz'.indexOf(v.axis);
       for (let i = 0; i < n; i++) {
-        const at = v.axis === 'out' ? Math.sqrt(p[3 * i] ** 2 + p[3 * i + 1] ** 2 + p[3 * i + 2] ** 2) : p[3 * i + axis];
+        const at =
+          v.axis === 'out' ? Math.sqrt(p[3 * i] ** 2 + p[3 * i + 1] ** 2 + p[3 * i + 2] ** 2) : p[3 * i + axis];
         out[i] = (at - v.lowAt) / span;
       }
       break;
@@ -82,7 +84,13 @@ export function weightsOf(v: DealtBy & Omit<NoiseValues, 'space'>, copies: Copie
 /** The noise that deals values out: from −1…1 to 0…1, with everything that comes after it. */
 export function noiseOf(v: Omit<NoiseValues, 'space'>): NoiseSettings {
   const s = settingsFrom({ ...v, space: 'place' });
-  return { ...s, contrast: 0.5 * s.contrast, brightness: 0.5 + 0.5 * s.brightness, low: 0.5 + 0.5 * s.low, high: 0.5 + 0.5 * s.high };
+  return {
+    ...s,
+    contrast: 0.5 * s.contrast,
+    brightness: 0.5 + 0.5 * s.brightness,
+    low: 0.5 + 0.5 * s.low,
+    high: 0.5 + 0.5 * s.high,
+  };
 }
 
 /** How strongly each copy is changed, by region; null where all are in full. */

@@ -19,21 +19,32 @@ import { copiesAsOf, copiesChoices } from '../step';
 import { vary } from './vary';
 
 const small = form('box', { segments: 1, size: [0.1, 0.1, 0.1] });
-const wave = (low: number, high: number) => ({ motion: 'wave', shape: 'sine', width: 50, low, high, turns: 1, phase: 0, rest: 0 }) as never;
-const triples = (p: ArrayLike<number>) => Array.from({ length: p.length / 3 }, (_, i) => [p[3 * i], p[3 * i + 1], p[3 * i + 2]]);
+const wave = (low: number, high: number) =>
+  ({ motion: 'wave', shape: 'sine', width: 50, low, high, turns: 1, phase: 0, rest: 0 }) as never;
+const triples = (p: ArrayLike<number>) =>
+  Array.from({ length: p.length / 3 }, (_, i) => [p[3 * i], p[3 * i + 1], p[3 * i + 2]]);
 const places = (m: Mesh) => triples(centresOf(m.copies!));
 const axis = (c: Copies, i: number, k: 0 | 1 | 2) => [...c.matrices.subarray(16 * i + 4 * k, 16 * i + 4 * k + 3)];
 const far = (a: readonly number[], b: readonly number[]) => Math.hypot(...a.map((x, k) => x - b[k]));
 const dot = (a: readonly number[], b: readonly number[]) => a.reduce((s, x, k) => s + x * b[k], 0);
 const ribbon = (id: string, ...steps: StepDoc[]): RibbonDoc => ({ ...newRibbon('box', 0), id, steps });
 const piece = (...ribbons: RibbonDoc[]): Piece => ({ ...newPiece(), loop: { frames: 40, fps: 20 }, ribbons });
-const shape = (p: Piece, frame = 0, detail: 'draft' | 'final' = 'draft') => evaluateRibbon(linkPiece(p).ribbons[0], p.loop, frame, detail, new MeshCache());
+const shape = (p: Piece, frame = 0, detail: 'draft' | 'final' = 'draft') =>
+  evaluateRibbon(linkPiece(p).ribbons[0], p.loop, frame, detail, new MeshCache());
 /** Equal in every bit; comparing hundreds of thousands of numbers one by one takes the runner seconds. */
-const same = (a: Float32Array, b: Float32Array) => Buffer.from(a.buffer, a.byteOffset, a.byteLength).equals(Buffer.from(b.buffer, b.byteOffset, b.byteLength));
+const same = (a: Float32Array, b: Float32Array) =>
+  Buffer.from(a.buffer, a.byteOffset, a.byteLength).equals(Buffer.from(b.buffer, b.byteOffset, b.byteLength));
 const box = newStep('box', { segments: 1, size: [0.1, 0.1, 0.1] });
 
 describe('several ribbons copied', () => {
-  const three = (over: object) => shape(piece(ribbon('a', box, newStep('repeat-line', { count: 900, second: 'b', third: 'c', ...over })), ribbon('b', newStep('sphere')), ribbon('c', newStep('cone'))));
+  const three = (over: object) =>
+    shape(
+      piece(
+        ribbon('a', box, newStep('repeat-line', { count: 900, second: 'b', third: 'c', ...over })),
+        ribbon('b', newStep('sphere')),
+        ribbon('c', newStep('cone')),
+      ),
+    );
   it('in turn: one after the other', () => {
     const { copies } = three({ takes: 'turn' }).mesh;
     expect([...copies!.source.slice(0, 7)]).toEqual([0, 1, 2, 0, 1, 2, 0]);
@@ -54,10 +65,15 @@ describe('several ribbons copied', () => {
     expect(changes).toBeLessThan(90);
   });
   it('say so where no other is named', () => {
-    expect(shape(piece(ribbon('a', box, newStep('repeat-line', { takes: 'turn' })))).problems[0].message).toContain('name a second one');
+    expect(shape(piece(ribbon('a', box, newStep('repeat-line', { takes: 'turn' })))).problems[0].message).toContain(
+      'name a second one',
+    );
   });
   it('of which one has copies itself keep their lists', () => {
-    const p = piece(ribbon('a', box, newStep('repeat-line', { count: 4, takes: 'turn', second: 'b' })), ribbon('b', newStep('sphere'), newStep('repeat-rings', { count: 5 })));
+    const p = piece(
+      ribbon('a', box, newStep('repeat-line', { count: 4, takes: 'turn', second: 'b' })),
+      ribbon('b', newStep('sphere'), newStep('repeat-rings', { count: 5 })),
+    );
     expect(copyCount(shape(p).mesh.copies!)).toBe(2 + 2 * 5);
     expect([...shape(p).mesh.copies!.group!]).toEqual([0, 1, 1, 1, 1, 1, 2, 3, 3, 3, 3, 3]);
   });
@@ -65,7 +81,8 @@ describe('several ribbons copied', () => {
 
 describe('the finishes of several ribbons', () => {
   const blue = ribbon('b', newStep('sphere'), newStep('repeat-rings', { count: 5 } as never));
-  const two = (over: object, second: RibbonDoc = blue) => piece(ribbon('a', box, newStep('repeat-line', { count: 4, takes: 'turn', second: 'b', ...over } as never)), second);
+  const two = (over: object, second: RibbonDoc = blue) =>
+    piece(ribbon('a', box, newStep('repeat-line', { count: 4, takes: 'turn', second: 'b', ...over } as never)), second);
   const worn = (p: Piece, frame = 0) => {
     const { wears, wardrobe } = shape(p, frame).mesh.copies!;
     return wears ? [...wears].map((k) => (k === 0 ? 'own' : wardrobe![k - 1])) : [];
@@ -76,7 +93,10 @@ describe('the finishes of several ribbons', () => {
     expect(worn(two({ takes: 'own' }))).toEqual([]);
   });
   it('give way to colours that copies have of their own', () => {
-    const green = { ...blue, steps: [...blue.steps, newStep('vary', { what: 'colour', by: 'same', colourTo: '#00ff00' } as never)] };
+    const green = {
+      ...blue,
+      steps: [...blue.steps, newStep('vary', { what: 'colour', by: 'same', colourTo: '#00ff00' } as never)],
+    };
     const { channels } = shape(two({}, green)).mesh.copies!;
     expect(triples(channels!.baseColor!)[1]).toEqual([0, 1, 0]);
     expect(triples(channels!.baseColor!)[0]).toEqual([NaN, NaN, NaN]);
@@ -88,8 +108,16 @@ describe('the finishes of several ribbons', () => {
     expect(standsStill(linkPiece(p).ribbons[0].steps)).toBe(true);
   });
   it('are kept through repeats of repeats, whatever the order of the wardrobes', () => {
-    const inner = ribbon('c', newStep('box'), newStep('repeat-line', { count: 2, takes: 'turn', second: 'b' } as never));
-    const p = piece(ribbon('a', box, newStep('repeat-line', { count: 3, takes: 'turn', second: 'b', third: 'c' } as never)), blue, inner);
+    const inner = ribbon(
+      'c',
+      newStep('box'),
+      newStep('repeat-line', { count: 2, takes: 'turn', second: 'b' } as never),
+    );
+    const p = piece(
+      ribbon('a', box, newStep('repeat-line', { count: 3, takes: 'turn', second: 'b', third: 'c' } as never)),
+      blue,
+      inner,
+    );
     expect(worn(p)).toEqual(['own', ...Array(5).fill('b'), 'c', ...Array(5).fill('b')]);
   });
 });
@@ -97,7 +125,11 @@ describe('the finishes of several ribbons', () => {
 describe('quarter turns and shares', () => {
   it('are turns by 0, 90, 180 or 270° about one axis, each about as often', () => {
     const { copies } = step('repeat-grid', small, { columns: 20, rows: 20, quarters: 'y' });
-    const angles = Array.from({ length: 400 }, (_, i) => Math.round((Math.atan2(-copies!.matrices[16 * i + 2], copies!.matrices[16 * i]) * 180) / Math.PI + 360) % 360);
+    const angles = Array.from(
+      { length: 400 },
+      (_, i) =>
+        Math.round((Math.atan2(-copies!.matrices[16 * i + 2], copies!.matrices[16 * i]) * 180) / Math.PI + 360) % 360,
+    );
     const seen = [0, 90, 180, 270].map((a) => angles.filter((x) => x === a).length);
     expect(seen.reduce((a, b) => a + b)).toBe(400);
     for (const n of seen) expect(n).toBeGreaterThan(70);
@@ -110,12 +142,20 @@ describe('quarter turns and shares', () => {
     expect(draft).toBeLessThan(250);
   });
   it('too many copies are refused with the number and a remedy', () => {
-    expect(() => step('repeat-grid', small, { columns: 10_000, rows: 10_000 })).toThrow('100M copies; the most is 1M. Use fewer columns');
+    expect(() => step('repeat-grid', small, { columns: 10_000, rows: 10_000 })).toThrow(
+      '100M copies; the most is 1M. Use fewer columns',
+    );
   });
 });
 
 describe('on a path', () => {
-  const path = (over: object, curve: object) => shape(piece(ribbon('a', box, newStep('repeat-path', { other: 'p', ...over })), ribbon('p', newStep('outline', curve as never)))).mesh;
+  const path = (over: object, curve: object) =>
+    shape(
+      piece(
+        ribbon('a', box, newStep('repeat-path', { other: 'p', ...over })),
+        ribbon('p', newStep('outline', curve as never)),
+      ),
+    ).mesh;
   it('by spacing evened out, over a part of it, turned and upright', () => {
     const circle = { outline: 'circle', size: 1 };
     const whole = places(path({ by: 'spacing', spacing: 0.5 }, circle));
@@ -139,7 +179,11 @@ describe('on a form', () => {
   const globe = form('geodesic', { frequency: 3, radius: 1 });
   const on = (over: object) => step('repeat-points', small, over, { other: () => globe });
   it('one stands on each vertex, edge middle or face, looking outwards', () => {
-    const counts = { vertices: globe.connectivity.vertexCount, edges: topologyOf(globe.connectivity).edges.length / 2, faces: globe.connectivity.faceStart.length - 1 };
+    const counts = {
+      vertices: globe.connectivity.vertexCount,
+      edges: topologyOf(globe.connectivity).edges.length / 2,
+      faces: globe.connectivity.faceStart.length - 1,
+    };
     for (const [where, count] of Object.entries(counts)) {
       const m = on({ on: where });
       expect(copyCount(m.copies!)).toBe(count);
@@ -147,7 +191,14 @@ describe('on a form', () => {
     }
     const normals = triples(vertexNormals(globe.connectivity, globe.positions));
     const off = on({ off: 0.5 });
-    places(off).forEach((p, i) => expect(far(p, triples(globe.positions)[i].map((x, k) => x + 0.5 * normals[i][k]))).toBeLessThan(1e-5));
+    places(off).forEach((p, i) =>
+      expect(
+        far(
+          p,
+          triples(globe.positions)[i].map((x, k) => x + 0.5 * normals[i][k]),
+        ),
+      ).toBeLessThan(1e-5),
+    );
   });
   it('may be sized by its place: mean 1, larger on larger faces', () => {
     const cone = form('cone', { bottom: 2, top: 0.2, height: 2, rows: 4, sides: 12 });
@@ -159,11 +210,22 @@ describe('on a form', () => {
 });
 
 describe('scattered on what moves', () => {
-  const p = (over: object = {}) => piece(ribbon('a', box, newStep('scatter', { other: 'b', count: 60, about: 0, ...over })), ribbon('b', newStep('sphere', { radius: wave(1, 2), meridians: 32, parallels: 16 })));
+  const p = (over: object = {}) =>
+    piece(
+      ribbon('a', box, newStep('scatter', { other: 'b', count: 60, about: 0, ...over })),
+      ribbon('b', newStep('sphere', { radius: wave(1, 2), meridians: 32, parallels: 16 })),
+    );
   it('copies go along with the surface, each on its spot', () => {
     const [first, later] = [0, 10].map((f) => places(shape(p(), f).mesh));
     const grown = 2 / 1.5;
-    first.forEach((x, i) => expect(far(later[i], x.map((v) => v * grown))).toBeLessThan(1e-4));
+    first.forEach((x, i) =>
+      expect(
+        far(
+          later[i],
+          x.map((v) => v * grown),
+        ),
+      ).toBeLessThan(1e-4),
+    );
     expect(places(shape(p(), 40).mesh)).toEqual(first);
   });
   it('by density there are as many as the first frame has room for', () => {
@@ -185,7 +247,14 @@ describe('scattered on what moves', () => {
 describe('copies carried whole', () => {
   const line = step('repeat-line', small, { count: 5, way: [0, 1, 0], centred: false });
   const at = (kind: string, values: object, copies?: 'whole' | 'each' | 'one') =>
-    shape(piece(ribbon('a', box, newStep('repeat-line', { count: 5, way: [0, 1, 0], centred: false }), { ...newStep(kind, values as never), ...(copies ? { copies } : {}) }))).mesh;
+    shape(
+      piece(
+        ribbon('a', box, newStep('repeat-line', { count: 5, way: [0, 1, 0], centred: false }), {
+          ...newStep(kind, values as never),
+          ...(copies ? { copies } : {}),
+        }),
+      ),
+    ).mesh;
   it('by Place are moved, turned and sized exactly as it says', () => {
     const c = at('place', { shift: [1, 2, 3], turn: [0, 90, 0], size: 2 }).copies!;
     const q = quat.setAxisAngle(quat.create(), [0, 1, 0], Math.PI / 2);
@@ -223,7 +292,14 @@ describe('copies carried whole', () => {
   });
   it('what a step does with them by its kind, and what else it may', () => {
     const as = (kind: string) => copiesAsOf(stepKind(kind));
-    expect(['twist', 'place', 'smooth', 'shell', 'weld', 'tumble'].map(as)).toEqual(['whole', 'whole', 'each', 'each', 'one', 'each']);
+    expect(['twist', 'place', 'smooth', 'shell', 'weld', 'tumble'].map(as)).toEqual([
+      'whole',
+      'whole',
+      'each',
+      'each',
+      'one',
+      'each',
+    ]);
     expect(['vary', 'repeat-line', 'links', 'box'].map(as)).toEqual([null, null, null, null]);
     expect(copiesAsOf(stepKind('smooth'), 'whole')).toBe('each');
     expect(copiesChoices(stepKind('bend'))).toEqual(['whole', 'each', 'one']);
@@ -232,7 +308,14 @@ describe('copies carried whole', () => {
 
 describe('many copies', () => {
   const chain = (count: number): RibbonDoc =>
-    ribbon('a', box, newStep('repeat-line', { count, way: [0.01, 0, 0] }), newStep('vary', { what: 'shift', by: 'noise', own: false, rate: 1 }), newStep('vary', { what: 'turn', by: 'noise', rate: 1, seed: 2 }), newStep('vary', { what: 'size', by: 'noise', rate: 1, seed: 3 }));
+    ribbon(
+      'a',
+      box,
+      newStep('repeat-line', { count, way: [0.01, 0, 0] }),
+      newStep('vary', { what: 'shift', by: 'noise', own: false, rate: 1 }),
+      newStep('vary', { what: 'turn', by: 'noise', rate: 1, seed: 2 }),
+      newStep('vary', { what: 'size', by: 'noise', rate: 1, seed: 3 }),
+    );
   it('are changed in place on the way, and come out as if each step had kept its own', () => {
     const count = 20_001;
     const loop = { frames: 40, fps: 20 };
@@ -243,7 +326,11 @@ describe('many copies', () => {
     // Step by step, each result kept and passed on untouched.
     let mesh = step('repeat-line', small, { count, way: [0.01, 0, 0] });
     const clock = { frame: 3, frames: 40 };
-    for (const values of [{ what: 'shift', by: 'noise', own: false, rate: 1 }, { what: 'turn', by: 'noise', rate: 1, seed: 2 }, { what: 'size', by: 'noise', rate: 1, seed: 3 }]) {
+    for (const values of [
+      { what: 'shift', by: 'noise', own: false, rate: 1 },
+      { what: 'turn', by: 'noise', rate: 1, seed: 2 },
+      { what: 'size', by: 'noise', rate: 1, seed: 3 },
+    ]) {
       const before = mesh.copies!.matrices.slice();
       const next = step('vary', mesh, values, { clock });
       expect(same(mesh.copies!.matrices, before)).toBe(true);
@@ -271,11 +358,14 @@ describe('documents with copies', () => {
     expect(!wrong.ok && wrong.message).toContain('ribbons[0].steps[2].copies');
   });
   it('rows of Vary are shown for what is varied alone, those of the noise only where it deals', () => {
-    const shown = (values: object) => Object.keys(vary.params).filter((name) => isShown(vary.params, values as never, name));
+    const shown = (values: object) =>
+      Object.keys(vary.params).filter((name) => isShown(vary.params, values as never, name));
     expect(shown({ what: 'turn', by: 'same' })).toEqual(expect.arrayContaining(['turnTo', 'behind']));
     expect(shown({ what: 'turn', by: 'same' })).not.toEqual(expect.arrayContaining(['colourFrom']));
     expect(shown({ what: 'size', by: 'order' })).not.toEqual(expect.arrayContaining(['noise']));
-    expect(shown({ what: 'size', by: 'noise', noise: 'cellular' })).toEqual(expect.arrayContaining(['noise', 'metric', 'scale', 'seed']));
+    expect(shown({ what: 'size', by: 'noise', noise: 'cellular' })).toEqual(
+      expect.arrayContaining(['noise', 'metric', 'scale', 'seed']),
+    );
     expect(shown({ what: 'size', by: 'order', noise: 'cellular' })).not.toEqual(expect.arrayContaining(['metric']));
   });
 });

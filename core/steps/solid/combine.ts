@@ -14,7 +14,16 @@ export const combine = defineStep({
   load: loadSolids,
   loaded: solidsLoaded,
   params: {
-    way: choice('Way', 'difference', [{ value: 'union', title: 'Union' }, { value: 'difference', title: 'Difference' }, { value: 'intersection', title: 'Intersection' }], 'Both together, this without the other, or what both share.'),
+    way: choice(
+      'Way',
+      'difference',
+      [
+        { value: 'union', title: 'Union' },
+        { value: 'difference', title: 'Difference' },
+        { value: 'intersection', title: 'Intersection' },
+      ],
+      'Both together, this without the other, or what both share.',
+    ),
     other: ribbon('With', 'The other ribbon; it may be hidden and still cut.', { serves: true }),
     inside: toggle('Cut inside', true, 'Faces that come from the other ribbon have the finish for insides.'),
   },
@@ -23,7 +32,8 @@ export const combine = defineStep({
     const other = context.other?.('other');
     if (input.connectivity.vertexCount === 0) return input;
     if (!other) throw new StepProblem('Combine has nothing to work with; name another ribbon.');
-    if (other.connectivity.faceStart.length === 1) throw new StepProblem('The other ribbon has no faces; give it a body, or name another.');
+    if (other.connectivity.faceStart.length === 1)
+      throw new StepProblem('The other ribbon has no faces; give it a body, or name another.');
     if (!solidsLoaded()) throw new StepProblem('The library for solids is still on its way.');
     try {
       return combined(input, other, v.way, v.inside);

@@ -17,12 +17,22 @@ export const cycle = defineColourMotion({
   help: 'The hue travels round the wheel, once or more a loop.',
   params: {
     colour: colour('From', '#D9483B', 'The colour at the start of the loop.', { moves: false }),
-    turns: number('Turns', 1, 'Times round the wheel per loop; below 0 it goes the other way.', { unit: 'turns', min: -100, max: 100, soft: [-4, 4], step: 1, moves: false }),
+    turns: number('Turns', 1, 'Times round the wheel per loop; below 0 it goes the other way.', {
+      unit: 'turns',
+      min: -100,
+      max: 100,
+      soft: [-4, 4],
+      step: 1,
+      moves: false,
+    }),
     space: choice('Space', 'oklch', SPACES, 'In which the wheel lies.'),
   },
   start: (from) => ({ colour: from, turns: 1, space: 'oklch' }),
   prepare(s) {
     const turns = toRational(s.turns);
-    return { course: closedCourse(turns), colour: (clock) => turnHue(s.colour, 360 * phaseOf(turns, clock), s.space as ColourSpace) };
+    return {
+      course: closedCourse(turns),
+      colour: (clock) => turnHue(s.colour, 360 * phaseOf(turns, clock), s.space as ColourSpace),
+    };
   },
 });

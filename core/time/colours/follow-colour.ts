@@ -10,7 +10,14 @@ export const followColour = defineColourMotion({
   help: 'Is what another colour is, or was a part of the loop ago.',
   params: {
     of: source('Follows', 'The colour it takes its own from.'),
-    delay: number('Delay', 0, 'How much later it does the same, as a part of the loop.', { unit: '%', min: -1000, max: 1000, soft: [0, 100], step: 1, moves: false }),
+    delay: number('Delay', 0, 'How much later it does the same, as a part of the loop.', {
+      unit: '%',
+      min: -1000,
+      max: 1000,
+      soft: [0, 100],
+      step: 1,
+      moves: false,
+    }),
     otherwise: colour('Otherwise', '#888888', 'The colour if what it follows is gone.', { moves: false }),
   },
   start: (from) => ({ of: '', delay: 0, otherwise: from }),

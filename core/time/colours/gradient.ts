@@ -12,7 +12,14 @@ export const gradient = defineColourMotion({
   title: 'Gradient',
   help: 'Moves along colours on a ring; the last leads into the first.',
   params: {
-    stops: stops('Colours', [{ at: 0, colour: '#D9483B' }, { at: 0.5, colour: '#3A86B7' }], 'Colours and their places on the ring.'),
+    stops: stops(
+      'Colours',
+      [
+        { at: 0, colour: '#D9483B' },
+        { at: 0.5, colour: '#3A86B7' },
+      ],
+      'Colours and their places on the ring.',
+    ),
     blend: choice(
       'Blend',
       'smooth',
@@ -23,11 +30,34 @@ export const gradient = defineColourMotion({
       ],
       'How one colour goes over into the next.',
     ),
-    turns: number('Turns', 1, 'Times along the ring per loop.', { unit: 'turns', min: -100, max: 100, soft: [-4, 4], step: 1, moves: false }),
-    phase: number('Phase', 0, 'Where on the ring the loop starts.', { unit: 'turns', min: -100, max: 100, soft: [0, 1], step: 0.01, moves: false }),
+    turns: number('Turns', 1, 'Times along the ring per loop.', {
+      unit: 'turns',
+      min: -100,
+      max: 100,
+      soft: [-4, 4],
+      step: 1,
+      moves: false,
+    }),
+    phase: number('Phase', 0, 'Where on the ring the loop starts.', {
+      unit: 'turns',
+      min: -100,
+      max: 100,
+      soft: [0, 1],
+      step: 0.01,
+      moves: false,
+    }),
     space: choice('Space', 'oklch', SPACES, 'In which colours are mixed.'),
   },
-  start: (from) => ({ stops: [{ at: 0, colour: from }, { at: 0.5, colour: turnHue(from, 150, 'oklch') }], blend: 'smooth', turns: 1, phase: 0, space: 'oklch' }),
+  start: (from) => ({
+    stops: [
+      { at: 0, colour: from },
+      { at: 0.5, colour: turnHue(from, 150, 'oklch') },
+    ],
+    blend: 'smooth',
+    turns: 1,
+    phase: 0,
+    space: 'oklch',
+  }),
   prepare(s) {
     const ring = [...s.stops].sort((a, b) => a.at - b.at);
     const space = s.space as ColourSpace;

@@ -14,7 +14,8 @@ const byKind = new Map(colourMotionKinds.map((m) => [m.kind, m]));
 
 export function colourMotionKind(kind: string): ColourMotionKind {
   const found = byKind.get(kind);
-  if (!found) throw new RangeError(`There is no colour motion called “${kind}”. Known: ${[...byKind.keys()].join(', ')}.`);
+  if (!found)
+    throw new RangeError(`There is no colour motion called “${kind}”. Known: ${[...byKind.keys()].join(', ')}.`);
   return found;
 }
 
@@ -24,7 +25,9 @@ export function prepareColour(value: ColourValue, frames: number): PreparedColou
   if (!isMoving(value)) return { course: closedCourse({ num: 0, den: 1 }), colour: () => value };
   const known = ready.get(value);
   if (known && known.frames === frames) return known.prepared;
-  const prepared = colourMotionKind(value.motion).prepare(value as never, frames, (other) => prepareColour(other, frames));
+  const prepared = colourMotionKind(value.motion).prepare(value as never, frames, (other) =>
+    prepareColour(other, frames),
+  );
   ready.set(value, { frames, prepared });
   return prepared;
 }

@@ -1,4 +1,15 @@
-import { clampChroma, converter, formatHex, interpolate, modeHsl, modeLch, modeOklab, modeOklch, modeRgb, useMode as provide } from 'culori/fn';
+import {
+  clampChroma,
+  converter,
+  formatHex,
+  interpolate,
+  modeHsl,
+  modeLch,
+  modeOklab,
+  modeOklch,
+  modeRgb,
+  useMode as provide,
+} from 'culori/fn';
 
 provide(modeRgb);
 provide(modeHsl);
@@ -25,7 +36,11 @@ export function turnHue(hex: string, degrees: number, space: ColourSpace): strin
 /** A function of 0…1 from one colour to another; in OKLCH the hue goes the shorter way. */
 export function between(from: string, to: string, space: ColourSpace): (x: number) => string {
   const mix = interpolate([from, to], space);
-  return exactAtEnds(from, to, space === 'rgb' ? (x) => formatHex(mix(x))! : (x) => formatHex(clampChroma(mix(x), 'oklch'))!);
+  return exactAtEnds(
+    from,
+    to,
+    space === 'rgb' ? (x) => formatHex(mix(x))! : (x) => formatHex(clampChroma(mix(x), 'oklch'))!,
+  );
 }
 
 /** The purest colours lie on the very edge of what can be shown, where rounding alone would have them dimmed. */
@@ -61,7 +76,11 @@ export function blendTable(from: string, to: string): Float32Array {
   if (!table) {
     if (tables.size >= 600) tables.clear();
     const mix = blend(from, to);
-    table = Float32Array.from(Array.from({ length: 256 }, (_, i) => [1, 3, 5].map((k) => parseInt(mix(i / 255).slice(k, k + 2), 16) / 255)).flat());
+    table = Float32Array.from(
+      Array.from({ length: 256 }, (_, i) =>
+        [1, 3, 5].map((k) => parseInt(mix(i / 255).slice(k, k + 2), 16) / 255),
+      ).flat(),
+    );
     tables.set(key, table);
   }
   return table;

@@ -49,7 +49,12 @@ function workOut(term: Term): number | undefined {
     case 'minus':
       return negated(constantOf(term.of));
     default: {
-      const parts = term.type === 'call' ? term.args : term.type === 'choose' ? [term.when, term.then, term.otherwise] : [term.left, term.right];
+      const parts =
+        term.type === 'call'
+          ? term.args
+          : term.type === 'choose'
+            ? [term.when, term.then, term.otherwise]
+            : [term.left, term.right];
       return parts.every((p) => constantOf(p) !== undefined) ? build(term)(NOWHEN) : undefined;
     }
   }
@@ -90,7 +95,8 @@ function lineOf(term: Term): readonly [number, number] | null {
       if (!a || !b) return null;
       if (term.op === '+') return [a[0] + b[0], a[1] + b[1]];
       if (term.op === '-') return [a[0] - b[0], a[1] - b[1]];
-      if (term.op === '*' && (a[1] === 0 || b[1] === 0)) return a[1] === 0 ? [a[0] * b[0], a[0] * b[1]] : [a[0] * b[0], a[1] * b[0]];
+      if (term.op === '*' && (a[1] === 0 || b[1] === 0))
+        return a[1] === 0 ? [a[0] * b[0], a[0] * b[1]] : [a[0] * b[0], a[1] * b[0]];
       if (term.op === '/' && b[1] === 0) return [a[0] / b[0], a[1] / b[0]];
       return null;
     }
@@ -110,7 +116,8 @@ function swing(term: Term, factor = 1): Compiled | null {
   const line = lineOf(term.args[0]);
   if (!line) return null;
   const [at, per] = line;
-  if (term.name === 'sin') return factor === 1 ? (m) => Math.sin(at + per * m.t) : (m) => factor * Math.sin(at + per * m.t);
+  if (term.name === 'sin')
+    return factor === 1 ? (m) => Math.sin(at + per * m.t) : (m) => factor * Math.sin(at + per * m.t);
   return factor === 1 ? (m) => Math.cos(at + per * m.t) : (m) => factor * Math.cos(at + per * m.t);
 }
 
@@ -202,8 +209,16 @@ function buildBinary({ op, left, right }: Extract<Term, { type: 'binary' }>): Co
       if (q !== undefined) return (m) => a(m) / q;
       return (m) => a(m) / b(m);
     case '^':
-      if (q === 2) return (m) => { const x = a(m); return x * x; };
-      if (q === 3) return (m) => { const x = a(m); return x * x * x; };
+      if (q === 2)
+        return (m) => {
+          const x = a(m);
+          return x * x;
+        };
+      if (q === 3)
+        return (m) => {
+          const x = a(m);
+          return x * x * x;
+        };
       return (m) => Math.pow(a(m), b(m));
   }
 }

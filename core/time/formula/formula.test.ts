@@ -21,11 +21,32 @@ const fault = (text: string) => {
 describe('formulas', () => {
   it('give what the parsing library itself evaluates, on random expressions and inputs', () => {
     const random = randomSource(11);
-    const of = <T,>(list: readonly T[]) => list[Math.floor(random() * list.length)];
+    const of = <T>(list: readonly T[]) => list[Math.floor(random() * list.length)];
     const grow = (depth: number): string => {
       if (depth === 0) return of(['t', 'f', 'n', 'order', 'seed', 'pi', '2', '0.37', '3.5']);
       const [a, b] = [grow(depth - 1), grow(depth - 1)];
-      return of([`(${a} + ${b})`, `(${a} - ${b})`, `${a} * ${b}`, `(${a}) / (1 + abs(${b}))`, `abs(${a})^0.7`, `(${a})^2`, `sin(${a})`, `cos(${a})`, `exp(-abs(${a}))`, `sqrt(abs(${a}))`, `floor(${a})`, `mod(${a}, 3)`, `min(${a}, ${b})`, `max(${a}, ${b}, 1)`, `-(${a})`, `(${a} < ${b} ? ${a} : ${b})`, `atan2(${a}, 2)`, `round(${a})`, `hypot(${a}, ${b})`, `log(1 + abs(${a}))`]);
+      return of([
+        `(${a} + ${b})`,
+        `(${a} - ${b})`,
+        `${a} * ${b}`,
+        `(${a}) / (1 + abs(${b}))`,
+        `abs(${a})^0.7`,
+        `(${a})^2`,
+        `sin(${a})`,
+        `cos(${a})`,
+        `exp(-abs(${a}))`,
+        `sqrt(abs(${a}))`,
+        `floor(${a})`,
+        `mod(${a}, 3)`,
+        `min(${a}, ${b})`,
+        `max(${a}, ${b}, 1)`,
+        `-(${a})`,
+        `(${a} < ${b} ? ${a} : ${b})`,
+        `atan2(${a}, 2)`,
+        `round(${a})`,
+        `hypot(${a}, ${b})`,
+        `log(1 + abs(${a}))`,
+      ]);
     };
     let compared = 0;
     for (let i = 0; i < 400; i++) {
@@ -48,7 +69,28 @@ describe('formulas', () => {
     expect(at('2 pi t', 60)).toBeCloseTo(Math.PI, 12);
   });
   it('reach nothing but what is listed', () => {
-    for (const text of ['import("x")', 'f = 3', 'g(x) = x', 'evaluate("1")', 't.constructor', '[1,2,3]', '{a: 1}', '"text"', 'createUnit("x")', 'a; b', '1:5', 'config({})', 'sin', '2 cm', 'i', '__proto__', 'constructor(1)', 'hasOwnProperty(1)', 'true', 't!'])
+    for (const text of [
+      'import("x")',
+      'f = 3',
+      'g(x) = x',
+      'evaluate("1")',
+      't.constructor',
+      '[1,2,3]',
+      '{a: 1}',
+      '"text"',
+      'createUnit("x")',
+      'a; b',
+      '1:5',
+      'config({})',
+      'sin',
+      '2 cm',
+      'i',
+      '__proto__',
+      'constructor(1)',
+      'hasOwnProperty(1)',
+      'true',
+      't!',
+    ])
       expect(() => parseFormula(text), text).toThrow(FormulaError);
   });
   it('point at the character that is wrong', () => {
@@ -68,11 +110,34 @@ describe('turns of a formula', () => {
   const course = (text: string, frames = 120) => courseOf(doc(text), frames);
   it('are inferred where the tree tells them, worked out by hand', () => {
     const cases: [string, number, number][] = [
-      ['sin(2*pi*t)', 1, 0], ['sin(3*pi*t)', 2, 0], ['cos(2*pi*t/3)', 3, 0], ['360*t + 5', 1, 360], ['t/4', 1, 0.25],
-      ['sin(2*pi*t) + cos(pi*t/2)', 4, 0], ['abs(sin(pi*t))', 1, 0], ['sin(pi*t)^2', 1, 0], ['sin(pi*t)*cos(pi*t)', 1, 0], ['floor(3*t)', 1, 3], ['floor(t/2)', 2, 1],
-      ['mod(5*t, 2)', 2, 0], ['fract(t)', 1, 0], ['exp(sin(2*pi*t))', 1, 0], ['sin(2*pi*f/n)', 1, 0], ['sin(2*pi*f/48)', 2, 0], ['sin(2*pi*t + 3*sin(4*pi*t))', 1, 0], ['seed*7', 1, 0], ['2*t - t - t', 1, 0],
+      ['sin(2*pi*t)', 1, 0],
+      ['sin(3*pi*t)', 2, 0],
+      ['cos(2*pi*t/3)', 3, 0],
+      ['360*t + 5', 1, 360],
+      ['t/4', 1, 0.25],
+      ['sin(2*pi*t) + cos(pi*t/2)', 4, 0],
+      ['abs(sin(pi*t))', 1, 0],
+      ['sin(pi*t)^2', 1, 0],
+      ['sin(pi*t)*cos(pi*t)', 1, 0],
+      ['floor(3*t)', 1, 3],
+      ['floor(t/2)', 2, 1],
+      ['mod(5*t, 2)', 2, 0],
+      ['fract(t)', 1, 0],
+      ['exp(sin(2*pi*t))', 1, 0],
+      ['sin(2*pi*f/n)', 1, 0],
+      ['sin(2*pi*f/48)', 2, 0],
+      ['sin(2*pi*t + 3*sin(4*pi*t))', 1, 0],
+      ['seed*7', 1, 0],
+      ['2*t - t - t', 1, 0],
     ];
-    for (const [text, den, adds] of cases) expect([text, course(text).turns.den, course(text).adds, course(text).by, course(text).open]).toEqual([text, den, adds, 'proof', false]);
+    for (const [text, den, adds] of cases)
+      expect([text, course(text).turns.den, course(text).adds, course(text).by, course(text).open]).toEqual([
+        text,
+        den,
+        adds,
+        'proof',
+        false,
+      ]);
   });
   it('are measured otherwise, and said to be; what never comes round is open', () => {
     expect(course('t*t - t^2 + sin(2*pi*t)')).toMatchObject({ by: 'measure', open: false, turns: { num: 1, den: 1 } });
@@ -81,8 +146,16 @@ describe('turns of a formula', () => {
     expect(course('sin(t)')).toMatchObject({ open: true });
   });
   it('what is proven to close is the same to the last bit after a loop', () => {
-    for (const text of ['sin(2*pi*t)', 'cos(14*pi*t + 0.3)^3', 'abs(sin(pi*t))', 'sin(2*pi*f/n) + 0.1', 'exp(cos(2*pi*t))', 'mod(3*t, 1)'])
-      for (let f = 0; f < 120; f += 7) for (const loops of [1, 2, -3]) expect(at(text, f + 120 * loops)).toBe(at(text, f));
+    for (const text of [
+      'sin(2*pi*t)',
+      'cos(14*pi*t + 0.3)^3',
+      'abs(sin(pi*t))',
+      'sin(2*pi*f/n) + 0.1',
+      'exp(cos(2*pi*t))',
+      'mod(3*t, 1)',
+    ])
+      for (let f = 0; f < 120; f += 7)
+        for (const loops of [1, 2, -3]) expect(at(text, f + 120 * loops)).toBe(at(text, f));
     expect(evaluateNumber(doc('360*t + 0.1'), { frame: 120, frames: 120 }, 360)).toBe(0.1);
   });
   it('have the slope that calculus gives', () => {

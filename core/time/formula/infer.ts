@@ -130,15 +130,27 @@ function inferBinary({ op, left, right }: Extract<Term, { type: 'binary' }>, fra
   if (!a || !b) return null;
   if (op === '+' || op === '-') {
     const loops = lcm(a.loops, b.loops);
-    return loops > MOST_LOOPS ? null : { loops, adds: over(a, loops) + (op === '+' ? 1 : -1) * over(b, loops), still: a.still && b.still };
+    return loops > MOST_LOOPS
+      ? null
+      : { loops, adds: over(a, loops) + (op === '+' ? 1 : -1) * over(b, loops), still: a.still && b.still };
   }
   const [p, q] = [numberOf(left, frames), numberOf(right, frames)];
   if (op === '^' && q !== undefined && Number.isInteger(q) && q % 2 === 0) return unsigned(a);
   if (a.adds === 0 && b.adds === 0) {
     const both = through([a, b]);
     // A product with a number, or a whole power, keeps the change of sign; two changes make none.
-    if (a.flips && b.flips === a.flips && (op === '*' || op === '/')) return both && { loops: a.flips, adds: 0, still: both.still };
-    const flips = op === '^' ? (q !== undefined && Number.isInteger(q) ? a.flips : undefined) : q !== undefined ? a.flips : op === '*' && p !== undefined ? b.flips : undefined;
+    if (a.flips && b.flips === a.flips && (op === '*' || op === '/'))
+      return both && { loops: a.flips, adds: 0, still: both.still };
+    const flips =
+      op === '^'
+        ? q !== undefined && Number.isInteger(q)
+          ? a.flips
+          : undefined
+        : q !== undefined
+          ? a.flips
+          : op === '*' && p !== undefined
+            ? b.flips
+            : undefined;
     return both && flips ? { ...both, flips } : both;
   }
   // What gains may be scaled by a number, and by nothing else.

@@ -41,7 +41,11 @@ function placeOf(text: string, word: string): number {
 /** Reads a formula. Throws FormulaError, which points at the character. */
 export function parseFormula(text: string): Term {
   if (text.trim() === '') throw new FormulaError('The formula is empty; write something like sin(2*pi*t).', 0);
-  if (text.length > MAX_FORMULA) throw new FormulaError(`A formula has at most ${MAX_FORMULA} characters; this one has ${text.length}.`, MAX_FORMULA);
+  if (text.length > MAX_FORMULA)
+    throw new FormulaError(
+      `A formula has at most ${MAX_FORMULA} characters; this one has ${text.length}.`,
+      MAX_FORMULA,
+    );
   let node: MathNode;
   try {
     node = parse(text);
@@ -68,7 +72,14 @@ interface AnyNode {
   readonly params?: readonly AnyNode[];
 }
 
-const COMPARISONS: Readonly<Record<string, Comparison>> = { smaller: '<', larger: '>', smallerEq: '<=', largerEq: '>=', equal: '==', unequal: '!=' };
+const COMPARISONS: Readonly<Record<string, Comparison>> = {
+  smaller: '<',
+  larger: '>',
+  smallerEq: '<=',
+  largerEq: '>=',
+  equal: '==',
+  unequal: '!=',
+};
 
 /** Turns the tree of the parsing library into ours, letting nothing through that is not allowed. */
 function check(raw: unknown, text: string, depth: number): Term {
@@ -87,44 +98,78 @@ function check(raw: unknown, text: string, depth: number): Term {
       const name = node.name!;
       if (Object.hasOwn(CONSTANTS, name)) return { type: 'constant', value: CONSTANTS[name] };
       if (VARIABLES.some((v) => v.name === name)) return { type: 'variable', name };
-      if (Object.hasOwn(FUNCTIONS, name)) return refuse(`“${name}” wants its argument in brackets, as in ${name}(t),`, name);
+      if (Object.hasOwn(FUNCTIONS, name))
+        return refuse(`“${name}” wants its argument in brackets, as in ${name}(t),`, name);
       return refuse(`“${name}” is unknown; use ${VARIABLES.map((v) => v.name).join(', ')}, pi`, name);
     }
     case 'ParenthesisNode':
       return inner(node.content!);
     case 'FunctionNode': {
-      const name = typeof node.fn === 'object' && node.fn !== null && 'name' in node.fn ? String((node.fn as { name: unknown }).name) : String(node.name);
+      const name =
+        typeof node.fn === 'object' && node.fn !== null && 'name' in node.fn
+          ? String((node.fn as { name: unknown }).name)
+          : String(node.name);
       if (!Object.hasOwn(FUNCTIONS, name)) {
-        if (VARIABLES.some((v) => v.name === name) || Object.hasOwn(CONSTANTS, name)) return refuse(`“${name}” is not a function; write ${name}*( … ) to multiply`, name);
+        if (VARIABLES.some((v) => v.name === name) || Object.hasOwn(CONSTANTS, name))
+          return refuse(`“${name}” is not a function; write ${name}*( … ) to multiply`, name);
         return refuse(`There is no function “${name}”`, name);
       }
       const [least, most] = FUNCTIONS[name].args;
       const got = node.args!.length;
-      if (got < least || got > most) return refuse(`“${name}” takes ${least === most ? least : `${least} to ${most}`} ${most === 1 ? 'argument' : 'arguments'}, not ${got},`, name);
+      if (got < least || got > most)
+        return refuse(
+          `“${name}” takes ${least === most ? least : `${least} to ${most}`} ${most === 1 ? 'argument' : 'arguments'}, not ${got},`,
+          name,
+        );
       return { type: 'call', name, args: node.args!.map(inner) };
     }
     case 'OperatorNode': {
       const [left, right] = node.args!;
       if (node.fn === 'unaryMinus') return { type: 'minus', of: inner(left) };
       if (node.fn === 'unaryPlus') return inner(left);
-      if (node.fn === 'add' || node.fn === 'subtract' || node.fn === 'multiply' || node.fn === 'divide' || node.fn === 'pow')
-        return { type: 'binary', op: ({ add: '+', subtract: '-', multiply: '*', divide: '/', pow: '^' } as const)[node.fn], left: inner(left), right: inner(right) };
+      if (
+        node.fn === 'add' ||
+        node.fn === 'subtract' ||
+        node.fn === 'multiply' ||
+        node.fn === 'divide' ||
+        node.fn === 'pow'
+      )
+        return {
+          type: 'binary',
+          op: ({ add: '+', subtract: '-', multiply: '*', divide: '/', pow: '^' } as const)[node.fn],
+          left: inner(left),
+          right: inner(right),
+        };
       if (node.fn === 'mod') return { type: 'call', name: 'mod', args: [inner(left), inner(right)] };
-      if (typeof node.fn === 'string' && node.fn in COMPARISONS) return { type: 'compare', op: COMPARISONS[node.fn], left: inner(left), right: inner(right) };
+      if (typeof node.fn === 'string' && node.fn in COMPARISONS)
+        return { type: 'compare', op: COMPARISONS[node.fn], left: inner(left), right: inner(right) };
       return refuse(`“${node.op}” cannot be used in a formula`, node.op ?? '');
     }
     case 'RelationalNode': {
       if (node.params!.length !== 2) return refuse('Only two things can be compared at once', text);
-      return { type: 'compare', op: COMPARISONS[node.conditionals![0]], left: inner(node.params![0]), right: inner(node.params![1]) };
+      return {
+        type: 'compare',
+        op: COMPARISONS[node.conditionals![0]],
+        left: inner(node.params![0]),
+        right: inner(node.params![1]),
+      };
     }
     case 'ConditionalNode':
-      return { type: 'choose', when: inner(node.condition!), then: inner(node.trueExpr!), otherwise: inner(node.falseExpr!) };
+      return {
+        type: 'choose',
+        when: inner(node.condition!),
+        then: inner(node.trueExpr!),
+        otherwise: inner(node.falseExpr!),
+      };
     case 'AssignmentNode':
     case 'FunctionAssignmentNode':
       return refuse('A formula is one expression; it cannot set anything with “=”', '=');
     case 'BlockNode':
       return refuse('A formula is one expression; “;” does not belong', ';');
     default:
-      return refuse('Only numbers, variables, functions and + − * / ^ can stand in a formula; something else begins', text.match(/[[\]{}:"'\\]/)?.[0] ?? text);
+      return refuse(
+        'Only numbers, variables, functions and + − * / ^ can stand in a formula; something else begins',
+        text.match(/[[\]{}:"'\\]/)?.[0] ?? text,
+      );
   }
 }

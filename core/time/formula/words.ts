@@ -3,7 +3,9 @@
 const TWO_PI = 2 * Math.PI;
 
 /** Functions by name: how many arguments, and the mathematics. */
-export const FUNCTIONS: Readonly<Record<string, { readonly args: readonly [number, number]; readonly of: (...x: number[]) => number }>> = {
+export const FUNCTIONS: Readonly<
+  Record<string, { readonly args: readonly [number, number]; readonly of: (...x: number[]) => number }>
+> = {
   sin: { args: [1, 1], of: Math.sin },
   cos: { args: [1, 1], of: Math.cos },
   tan: { args: [1, 1], of: Math.tan },

@@ -38,7 +38,14 @@ export function solveBezier(x1: number, x2: number, x: number): number {
  * x and its slope there. x1 and x2 are held to 0…1. With a rise of 1 it is the cubic-bezier easing of
  * the CSS Easing Functions.
  */
-export function cubicBezier(x1: number, y1: number, x2: number, y2: number, x: number, rise = 1): { value: number; slope: number } {
+export function cubicBezier(
+  x1: number,
+  y1: number,
+  x2: number,
+  y2: number,
+  x: number,
+  rise = 1,
+): { value: number; slope: number } {
   const a = Math.max(0, Math.min(1, x1));
   const b = Math.max(0, Math.min(1, x2));
   const s = solveBezier(a, b, x);

@@ -34,7 +34,13 @@ export function snapped(at: number, frames: number): number {
 }
 
 /** Moves the chosen keys in time (share of the loop) and value. */
-export function moveKeys(keys: readonly KeyDoc[], chosen: readonly number[], by: { at: number; value: number }, adds: number, snap = 0): KeysEdit {
+export function moveKeys(
+  keys: readonly KeyDoc[],
+  chosen: readonly number[],
+  by: { at: number; value: number },
+  adds: number,
+  snap = 0,
+): KeysEdit {
   const picked = new Set(chosen);
   const marked = new Set<KeyDoc>();
   const out = keys.map((k, i) => {
@@ -48,14 +54,26 @@ export function moveKeys(keys: readonly KeyDoc[], chosen: readonly number[], by:
 }
 
 /** Stretches the chosen keys about a place and a value. Tangents go along. */
-export function scaleKeys(keys: readonly KeyDoc[], chosen: readonly number[], about: { at: number; value: number }, by: { at: number; value: number }, adds: number): KeysEdit {
+export function scaleKeys(
+  keys: readonly KeyDoc[],
+  chosen: readonly number[],
+  about: { at: number; value: number },
+  by: { at: number; value: number },
+  adds: number,
+): KeysEdit {
   const picked = new Set(chosen);
   const marked = new Set<KeyDoc>();
-  const tangent = (t: readonly [number, number] | undefined): [number, number] | undefined => t && [t[0] * Math.abs(by.at), t[1] * by.value];
+  const tangent = (t: readonly [number, number] | undefined): [number, number] | undefined =>
+    t && [t[0] * Math.abs(by.at), t[1] * by.value];
   const out = keys.map((k, i) => {
     if (!picked.has(i)) return k;
     const scaled = { ...k, ...(k.in ? { in: tangent(k.in) } : {}), ...(k.out ? { out: tangent(k.out) } : {}) };
-    const moved = wrapped(scaled, about.at + (k.at - about.at) * by.at, about.value + (k.value - about.value) * by.value, adds);
+    const moved = wrapped(
+      scaled,
+      about.at + (k.at - about.at) * by.at,
+      about.value + (k.value - about.value) * by.value,
+      adds,
+    );
     marked.add(moved);
     return moved;
   });
@@ -77,8 +95,16 @@ export function addKey(keys: readonly KeyDoc[], adds: number, at: number, value?
   const track = trackOf(keys, adds);
   const here = track.at(at - Math.floor(at));
   const before = [...sortKeys(keys)].reverse().find((k) => k.at <= at) ?? keys[keys.length - 1];
-  const key = wrapped({ at: 0, value: 0, to: before.to, ...(before.ease ? { ease: before.ease } : {}) }, at, value ?? here.value, adds);
-  const shaped = key.to === 'free' ? { ...key, out: [0.05, here.slope * 0.05] as const, in: [-0.05, -here.slope * 0.05] as const } : key;
+  const key = wrapped(
+    { at: 0, value: 0, to: before.to, ...(before.ease ? { ease: before.ease } : {}) },
+    at,
+    value ?? here.value,
+    adds,
+  );
+  const shaped =
+    key.to === 'free'
+      ? { ...key, out: [0.05, here.slope * 0.05] as const, in: [-0.05, -here.slope * 0.05] as const }
+      : key;
   return ordered([...keys, shaped], new Set([shaped]));
 }
 
@@ -93,9 +119,15 @@ export function pasteKeys(keys: readonly KeyDoc[], copied: readonly KeyDoc[], at
 }
 
 /** Gives the chosen keys another way to the next. Free segments begin with the tangents of a straight line. */
-export function setSegment(keys: readonly KeyDoc[], chosen: readonly number[], to: Segment, adds: number): readonly KeyDoc[] {
+export function setSegment(
+  keys: readonly KeyDoc[],
+  chosen: readonly number[],
+  to: Segment,
+  adds: number,
+): readonly KeyDoc[] {
   const picked = new Set(chosen);
-  const next = (i: number): KeyDoc => (i + 1 < keys.length ? keys[i + 1] : { ...keys[0], at: keys[0].at + 1, value: keys[0].value + adds });
+  const next = (i: number): KeyDoc =>
+    i + 1 < keys.length ? keys[i + 1] : { ...keys[0], at: keys[0].at + 1, value: keys[0].value + adds };
   const out = keys.map((k, i) => (picked.has(i) ? { ...k, to } : k));
   if (to !== 'free') return out;
   return out.map((k, i) => {
@@ -103,7 +135,8 @@ export function setSegment(keys: readonly KeyDoc[], chosen: readonly number[], t
     if (picked.has(i) && !key.out) key = { ...key, out: usualTangent(k, next(i)) };
     const before = (i + keys.length - 1) % keys.length;
     if (picked.has(before) && !key.in) {
-      const from = i === 0 ? { ...keys[before], at: keys[before].at - 1, value: keys[before].value - adds } : keys[before];
+      const from =
+        i === 0 ? { ...keys[before], at: keys[before].at - 1, value: keys[before].value - adds } : keys[before];
       key = { ...key, in: usualTangent(k, from) };
     }
     return key;
@@ -111,7 +144,12 @@ export function setSegment(keys: readonly KeyDoc[], chosen: readonly number[], t
 }
 
 /** Drags a tangent. Unless they are broken the other one turns with it, keeping its length in time. */
-export function setTangent(keys: readonly KeyDoc[], index: number, side: 'in' | 'out', to: readonly [number, number]): readonly KeyDoc[] {
+export function setTangent(
+  keys: readonly KeyDoc[],
+  index: number,
+  side: 'in' | 'out',
+  to: readonly [number, number],
+): readonly KeyDoc[] {
   const sign = side === 'out' ? 1 : -1;
   const t: readonly [number, number] = [sign * Math.max(0, sign * to[0]), to[1]];
   return keys.map((k, i) => {

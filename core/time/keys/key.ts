@@ -4,7 +4,11 @@ export type { KeyDoc, Segment } from '../../declare/documents';
 
 export const SEGMENTS: readonly { readonly value: Segment; readonly title: string; readonly help: string }[] = [
   { value: 'linear', title: 'Linear', help: 'Even speed to the next key.' },
-  { value: 'smooth', title: 'Smooth', help: 'A spline through the keys, with no change of speed at them, nor at the seam.' },
+  {
+    value: 'smooth',
+    title: 'Smooth',
+    help: 'A spline through the keys, with no change of speed at them, nor at the seam.',
+  },
   { value: 'ease', title: 'Eased', help: 'Speeds up after this key and slows down before the next.' },
   { value: 'free', title: 'Free', help: 'A cubic curve whose tangents are dragged.' },
   { value: 'hold', title: 'Hold', help: 'Stands still, then jumps.' },

@@ -9,7 +9,8 @@ import { clampedSlopes, periodicSlopes } from './spline';
 import { trackOf } from './track';
 
 const motion = (keys: readonly KeyDoc[], adds = 0) => ({ motion: 'keys', adds, keys });
-const at = (keys: readonly KeyDoc[], frame: number, adds = 0, frames = 100) => evaluateNumber(motion(keys, adds), { frame, frames });
+const at = (keys: readonly KeyDoc[], frame: number, adds = 0, frames = 100) =>
+  evaluateNumber(motion(keys, adds), { frame, frames });
 
 describe('cubic easing', () => {
   it('agrees with an independent implementation (npm bezier-easing) on random curves', () => {
@@ -18,13 +19,15 @@ describe('cubic easing', () => {
       const [x1, x2] = [random(), random()];
       const [y1, y2] = [random() * 3 - 1, random() * 3 - 1];
       const peer = BezierEasing(x1, y1, x2, y2);
-      for (const x of [0, 0.03, 0.25, 0.5, 0.81, 1]) expect(cubicBezier(x1, y1, x2, y2, x).value).toBeCloseTo(peer(x), 4);
+      for (const x of [0, 0.03, 0.25, 0.5, 0.81, 1])
+        expect(cubicBezier(x1, y1, x2, y2, x).value).toBeCloseTo(peer(x), 4);
     }
   });
   it('has the named curves of CSS Easing Functions Level 1, § 2.2', () => {
     // “linear” is cubic-bezier(0, 0, 1, 1); “ease-in-out” is cubic-bezier(0.42, 0, 0.58, 1) and symmetric.
     for (const x of [0.1, 0.37, 0.9]) expect(cubicBezier(0, 0, 1, 1, x).value).toBeCloseTo(x, 12);
-    for (const x of [0.1, 0.37]) expect(cubicBezier(0.42, 0, 0.58, 1, x).value + cubicBezier(0.42, 0, 0.58, 1, 1 - x).value).toBeCloseTo(1, 12);
+    for (const x of [0.1, 0.37])
+      expect(cubicBezier(0.42, 0, 0.58, 1, x).value + cubicBezier(0.42, 0, 0.58, 1, 1 - x).value).toBeCloseTo(1, 12);
     expect(cubicBezier(0.42, 0, 0.58, 1, 0.5).value).toBeCloseTo(0.5, 12);
   });
   it('meets the curve it was asked for: the point at parameter s lies on it, with its slope', () => {
@@ -41,7 +44,10 @@ describe('cubic easing', () => {
 });
 
 describe('keyed interpolation, by the sampler formulas of glTF 2.0 (appendix C)', () => {
-  const two = (to: KeyDoc['to']): KeyDoc[] => [{ at: 0.1, value: 2, to }, { at: 0.6, value: 8, to: 'hold' }];
+  const two = (to: KeyDoc['to']): KeyDoc[] => [
+    { at: 0.1, value: 2, to },
+    { at: 0.6, value: 8, to: 'hold' },
+  ];
   it('STEP and LINEAR', () => {
     for (const x of [0, 0.2, 0.77]) {
       expect(at(two('hold'), 10 + 50 * x)).toBe(2);
@@ -51,9 +57,16 @@ describe('keyed interpolation, by the sampler formulas of glTF 2.0 (appendix C)'
   it('CUBICSPLINE: a free segment with its tangents at a third of the way is the Hermite curve', () => {
     const td = 0.5;
     const [m0, m1] = [9, -4];
-    const keys: KeyDoc[] = [{ at: 0.1, value: 2, to: 'free', out: [td / 3, (m0 * td) / 3] }, { at: 0.6, value: 8, to: 'hold', in: [-td / 3, (-m1 * td) / 3] }];
+    const keys: KeyDoc[] = [
+      { at: 0.1, value: 2, to: 'free', out: [td / 3, (m0 * td) / 3] },
+      { at: 0.6, value: 8, to: 'hold', in: [-td / 3, (-m1 * td) / 3] },
+    ];
     for (const t of [0.1, 0.5, 0.83]) {
-      const hermite = (2 * t ** 3 - 3 * t ** 2 + 1) * 2 + td * (t ** 3 - 2 * t ** 2 + t) * m0 + (-2 * t ** 3 + 3 * t ** 2) * 8 + td * (t ** 3 - t ** 2) * m1;
+      const hermite =
+        (2 * t ** 3 - 3 * t ** 2 + 1) * 2 +
+        td * (t ** 3 - 2 * t ** 2 + t) * m0 +
+        (-2 * t ** 3 + 3 * t ** 2) * 8 +
+        td * (t ** 3 - t ** 2) * m1;
       expect(at(keys, 10 + 50 * t)).toBeCloseTo(hermite, 9);
     }
   });
@@ -71,7 +84,11 @@ describe('keys on a circle', () => {
   it('is the same to the last bit at f and f + N for whole frames', () => {
     const random = randomSource(3);
     for (let n = 0; n < 60; n++) {
-      const keys = Array.from({ length: 1 + Math.floor(random() * 5) }, (_, i): KeyDoc => ({ at: (i + random()) / 6, value: random() * 9, to: (['hold', 'linear', 'ease', 'free', 'smooth'] as const)[Math.floor(random() * 5)] }));
+      const keys = Array.from({ length: 1 + Math.floor(random() * 5) }, (_, i): KeyDoc => ({
+        at: (i + random()) / 6,
+        value: random() * 9,
+        to: (['hold', 'linear', 'ease', 'free', 'smooth'] as const)[Math.floor(random() * 5)],
+      }));
       for (let f = 0; f < 97; f += 4) expect(at(keys, f + 97, 0, 97)).toBe(at(keys, f, 0, 97));
     }
   });
@@ -100,18 +117,31 @@ describe('keys on a circle', () => {
     // Points of a cubic are met by the clamped spline with that cubic's own end slopes.
     const cubic = (x: number) => x ** 3 - 2 * x;
     const xs = [0, 0.3, 1, 1.4];
-    const slopes = clampedSlopes([0.3, 0.7, 0.4], [0, 1, 2].map((i) => cubic(xs[i + 1]) - cubic(xs[i])), -2, 3 * 1.96 - 2);
+    const slopes = clampedSlopes(
+      [0.3, 0.7, 0.4],
+      [0, 1, 2].map((i) => cubic(xs[i + 1]) - cubic(xs[i])),
+      -2,
+      3 * 1.96 - 2,
+    );
     xs.forEach((x, i) => expect(slopes[i]).toBeCloseTo(3 * x * x - 2, 9));
   });
   it('two keys at one place are a jump', () => {
-    const keys: KeyDoc[] = [{ at: 0, value: 0, to: 'linear' }, { at: 0.5, value: 10, to: 'linear' }, { at: 0.5, value: 20, to: 'linear' }];
+    const keys: KeyDoc[] = [
+      { at: 0, value: 0, to: 'linear' },
+      { at: 0.5, value: 10, to: 'linear' },
+      { at: 0.5, value: 20, to: 'linear' },
+    ];
     expect(at(keys, 49.999)).toBeCloseTo(10, 2);
     expect(at(keys, 50)).toBe(20);
   });
 });
 
 describe('editing keys', () => {
-  const keys: KeyDoc[] = [{ at: 0.1, value: 0, to: 'linear' }, { at: 0.5, value: 100, to: 'linear' }, { at: 0.9, value: 300, to: 'linear' }];
+  const keys: KeyDoc[] = [
+    { at: 0.1, value: 0, to: 'linear' },
+    { at: 0.5, value: 100, to: 'linear' },
+    { at: 0.9, value: 300, to: 'linear' },
+  ];
   const curve = (k: readonly KeyDoc[], adds: number) => Array.from({ length: 41 }, (_, i) => at(k, i * 2.5, adds));
   it('what is dragged over the seam comes in at the other side, a gain lower', () => {
     const out = moveKeys(keys, [2], { at: 0.15, value: 0 }, 360);
@@ -119,13 +149,16 @@ describe('editing keys', () => {
     expect(out.keys[0].value).toBeCloseTo(-60, 9);
     expect(out.chosen).toEqual([0]);
     const back = moveKeys(out.keys, out.chosen, { at: -0.15, value: 0 }, 360);
-    back.keys.forEach((k, i) => expect([k.at, k.value]).toEqual([expect.closeTo(keys[i].at, 9), expect.closeTo(keys[i].value, 9)]));
+    back.keys.forEach((k, i) =>
+      expect([k.at, k.value]).toEqual([expect.closeTo(keys[i].at, 9), expect.closeTo(keys[i].value, 9)]),
+    );
   });
   it('moving all keys by a whole loop changes nothing', () => {
     const out = moveKeys(keys, [0, 1, 2], { at: 1, value: 360 }, 360);
     curve(out.keys, 360).forEach((v, i) => expect(v).toBeCloseTo(curve(keys, 360)[i], 6));
   });
-  it('snaps to whole frames', () => expect(moveKeys(keys, [1], { at: 0.0123, value: 0 }, 0, 50).keys[1].at).toBe(26 / 50));
+  it('snaps to whole frames', () =>
+    expect(moveKeys(keys, [1], { at: 0.0123, value: 0 }, 0, 50).keys[1].at).toBe(26 / 50));
   it('a key added on the curve does not bend straight lines', () => {
     const out = addKey(keys, 360, 0.3);
     expect(out.keys).toHaveLength(4);
@@ -135,7 +168,10 @@ describe('editing keys', () => {
   });
   it('stretches about a place, removes all but one, pastes at a place', () => {
     const out = scaleKeys(keys, [0, 1], { at: 0.1, value: 0 }, { at: 0.5, value: 2 }, 0);
-    expect(out.keys.slice(0, 2).map((k) => [k.at, k.value])).toEqual([[0.1, 0], [expect.closeTo(0.3, 9), 200]]);
+    expect(out.keys.slice(0, 2).map((k) => [k.at, k.value])).toEqual([
+      [0.1, 0],
+      [expect.closeTo(0.3, 9), 200],
+    ]);
     expect(removeKeys(keys, [0, 1, 2]).keys).toHaveLength(1);
     const pasted = pasteKeys(keys, [keys[0], keys[1]], 0.7, 0);
     expect(pasted.keys.map((k) => Number(k.at.toFixed(3)))).toEqual([0.1, 0.1, 0.5, 0.7, 0.9]);
@@ -143,10 +179,19 @@ describe('editing keys', () => {
   it('a joined tangent turns with the other, a broken one does not', () => {
     const free = setSegment(keys, [0, 1], 'free', 0);
     expect(free[1].in).toEqual([expect.closeTo(-0.4 / 3, 9), expect.closeTo(-100 / 3, 9)]);
-    expect(curve(free, 0).slice(4, 36)).toEqual(curve(keys, 0).slice(4, 36).map((v) => expect.closeTo(v, 6)));
+    expect(curve(free, 0).slice(4, 36)).toEqual(
+      curve(keys, 0)
+        .slice(4, 36)
+        .map((v) => expect.closeTo(v, 6)),
+    );
     const joined = setTangent(free, 1, 'out', [0.1, 0]);
     expect(joined[1].in![1]).toBeCloseTo(0, 12);
-    const broken = setTangent(free.map((k) => ({ ...k, broken: true })), 1, 'out', [0.1, 50]);
+    const broken = setTangent(
+      free.map((k) => ({ ...k, broken: true })),
+      1,
+      'out',
+      [0.1, 50],
+    );
     expect(broken[1].in).toEqual(free[1].in);
     expect(setTangent(free, 1, 'out', [-3, 1])[1].out).toEqual([0, 1]);
   });

@@ -28,7 +28,8 @@ export interface Track {
 export function trackOf(unsorted: readonly KeyDoc[], adds: number): Track {
   const keys = sortKeys(unsorted);
   const n = keys.length;
-  const next = (i: number): KeyDoc => (i + 1 < n ? keys[i + 1] : { ...keys[0], at: keys[0].at + 1, value: keys[0].value + adds });
+  const next = (i: number): KeyDoc =>
+    i + 1 < n ? keys[i + 1] : { ...keys[0], at: keys[0].at + 1, value: keys[0].value + adds };
   const slopes = smoothSlopes(keys, next);
   const pieces: Piece[] = [];
   keys.forEach((key, i) => {
@@ -112,14 +113,26 @@ function smoothSlopes(keys: readonly KeyDoc[], next: (i: number) => KeyDoc): ([n
     for (let j = i; isSmooth(j % n) && run.length < n; j++) run.push(j % n);
     const first = endSlope(keys, next, (i + n - 1) % n, lengths, rises, 'end');
     const last = endSlope(keys, next, (run[run.length - 1] + 1) % n, lengths, rises, 'start');
-    const m = clampedSlopes(run.map((j) => lengths[j]), run.map((j) => rises[j]), first, last);
+    const m = clampedSlopes(
+      run.map((j) => lengths[j]),
+      run.map((j) => rises[j]),
+      first,
+      last,
+    );
     run.forEach((j, k) => (out[j] = [m[k], m[k + 1]]));
   }
   return out;
 }
 
 /** The slope per loop with which a segment that is not smooth begins or ends. */
-function endSlope(keys: readonly KeyDoc[], next: (i: number) => KeyDoc, i: number, lengths: readonly number[], rises: readonly number[], end: 'start' | 'end'): number {
+function endSlope(
+  keys: readonly KeyDoc[],
+  next: (i: number) => KeyDoc,
+  i: number,
+  lengths: readonly number[],
+  rises: readonly number[],
+  end: 'start' | 'end',
+): number {
   if (lengths[i] <= 0) return 0;
   const key = keys[i];
   if (key.to === 'linear') return rises[i] / lengths[i];

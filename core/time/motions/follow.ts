@@ -16,28 +16,68 @@ export const follow = defineMotion({
   ofValue: { offset: 'change', otherwise: 'value' },
   params: {
     of: source('Follows', 'The value it takes its motion from.'),
-    scale: number('Scale', 1, 'Factor on the other value.', { unit: '×', min: -10_000, max: 10_000, soft: [-2, 2], step: 0.05, moves: false }),
+    scale: number('Scale', 1, 'Factor on the other value.', {
+      unit: '×',
+      min: -10_000,
+      max: 10_000,
+      soft: [-2, 2],
+      step: 0.05,
+      moves: false,
+    }),
     offset: number('Offset', 0, 'Added after scaling.', { moves: false }),
-    delay: number('Delay', 0, 'How much later it does the same, as a part of the loop.', { unit: '%', min: -1000, max: 1000, soft: [0, 100], step: 1, moves: false }),
+    delay: number('Delay', 0, 'How much later it does the same, as a part of the loop.', {
+      unit: '%',
+      min: -1000,
+      max: 1000,
+      soft: [0, 100],
+      step: 1,
+      moves: false,
+    }),
     springy: toggle('Springy', false, 'Hangs on a spring, so that it lags and swings past.'),
     swings: number('Stiffness', 3, 'Swings a loop that the spring would make by itself: more is stiffer.', {
-      unit: '/loop', min: 0.1, max: 200, soft: [0.5, 16], step: 0.1, moves: false, shownWhen: { param: 'springy', is: [true] },
+      unit: '/loop',
+      min: 0.1,
+      max: 200,
+      soft: [0.5, 16],
+      step: 0.1,
+      moves: false,
+      shownWhen: { param: 'springy', is: [true] },
     }),
     damping: number('Damping', 30, '100 % comes to rest without swinging past.', {
-      unit: '%', min: 1, max: 1000, soft: [1, 150], step: 1, moves: false, shownWhen: { param: 'springy', is: [true] },
+      unit: '%',
+      min: 1,
+      max: 1000,
+      soft: [1, 150],
+      step: 1,
+      moves: false,
+      shownWhen: { param: 'springy', is: [true] },
     }),
     otherwise: number('Otherwise', 0, 'The value if what it follows is gone.', { moves: false }),
   },
-  start: (value) => ({ of: '', scale: 1, offset: 0, delay: 0, springy: false, swings: 3, damping: 30, otherwise: value }),
+  start: (value) => ({
+    of: '',
+    scale: 1,
+    offset: 0,
+    delay: 0,
+    springy: false,
+    swings: 3,
+    damping: 30,
+    otherwise: value,
+  }),
   prepare(settings, frames, prepareNumber) {
     const { source: from } = settings as { source?: NumberValue };
     const { scale, offset, otherwise } = settings;
     if (from === undefined) {
-      const lost: Prepared = { course: { turns: rational(0), adds: 0, by: 'proof', open: false, sharp: false }, base: () => otherwise, speed: () => 0 };
+      const lost: Prepared = {
+        course: { turns: rational(0), adds: 0, by: 'proof', open: false, sharp: false },
+        base: () => otherwise,
+        speed: () => 0,
+      };
       return lost;
     }
     let inner = prepareNumber(from);
-    if (settings.springy) inner = springResponse(inner, { swings: settings.swings, damping: settings.damping / 100 }, frames);
+    if (settings.springy)
+      inner = springResponse(inner, { swings: settings.swings, damping: settings.damping / 100 }, frames);
     if (settings.delay !== 0) inner = delayed(inner, settings.delay / 100);
     return {
       course: { ...inner.course, adds: inner.course.adds * scale },

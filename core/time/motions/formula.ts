@@ -36,7 +36,11 @@ export function formulaFault(text: string, frames = 100): FormulaError | null {
   if (hit instanceof FormulaError) return hit;
   for (let i = 0; i < 64; i++) {
     const t = i / 64;
-    if (!Number.isFinite(hit.run({ t, f: t * frames, n: frames, ...NO_PLACE }))) return new FormulaError(`This gives no number at t = ${Number(t.toFixed(3))}; look for a division by 0, or a root or logarithm of what is below it.`, 0);
+    if (!Number.isFinite(hit.run({ t, f: t * frames, n: frames, ...NO_PLACE })))
+      return new FormulaError(
+        `This gives no number at t = ${Number(t.toFixed(3))}; look for a division by 0, or a root or logarithm of what is below it.`,
+        0,
+      );
   }
   return null;
 }
@@ -53,7 +57,8 @@ function measure(run: (t: number) => number): { loops: number; adds: number } | 
     const gains = places.map((t) => run(t + loops) - run(t));
     const size = Math.max(...places.map((t) => Math.abs(run(t))), 1e-9);
     const first = gains[0];
-    if (Number.isFinite(first) && gains.every((g) => Math.abs(g - first) <= 1e-9 * Math.max(size, Math.abs(first)))) return { loops, adds: Math.abs(first) <= 1e-9 * size ? 0 : first };
+    if (Number.isFinite(first) && gains.every((g) => Math.abs(g - first) <= 1e-9 * Math.max(size, Math.abs(first))))
+      return { loops, adds: Math.abs(first) <= 1e-9 * size ? 0 : first };
   }
   return null;
 }
@@ -64,7 +69,11 @@ export const formula = defineMotion({
   help: 'Mathematics over t, which goes from 0 to 1 round the loop.',
   ofValue: { otherwise: 'value' },
   params: {
-    text: formulaParam('Formula', 'sin(2*pi*t)', 'Ordinary notation: sin(2*pi*t), ^ for powers, pi. t goes from 0 to 1 round the loop.'),
+    text: formulaParam(
+      'Formula',
+      'sin(2*pi*t)',
+      'Ordinary notation: sin(2*pi*t), ^ for powers, pi. t goes from 0 to 1 round the loop.',
+    ),
     otherwise: number('Otherwise', 0, 'The value wherever the formula gives no number.', { moves: false }),
   },
   start(value, param) {
@@ -122,5 +131,9 @@ function slope(at: (f: number) => number, f: number, h: number): number {
 }
 
 function still(value: number): Prepared {
-  return { course: { turns: rational(0), adds: 0, by: 'proof', open: false, sharp: false }, base: () => value, speed: () => 0 };
+  return {
+    course: { turns: rational(0), adds: 0, by: 'proof', open: false, sharp: false },
+    base: () => value,
+    speed: () => 0,
+  };
 }

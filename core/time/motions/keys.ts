@@ -16,11 +16,23 @@ export const keys = defineMotion({
   },
   start: (value, param) =>
     // An angle starts out as a whole turn at even speed: one key that gains 360° a loop.
-    param.cyclic ? { adds: param.cyclic, keys: [{ at: 0, value, to: 'linear' }] } : { adds: 0, keys: [{ at: 0, value, to: 'smooth' }, { at: 0.5, value: otherValue(value, param), to: 'smooth' }] },
+    param.cyclic
+      ? { adds: param.cyclic, keys: [{ at: 0, value, to: 'linear' }] }
+      : {
+          adds: 0,
+          keys: [
+            { at: 0, value, to: 'smooth' },
+            { at: 0.5, value: otherValue(value, param), to: 'smooth' },
+          ],
+        },
   prepare(s) {
     const track = trackOf(s.keys, s.adds);
     return {
-      course: { ...closedCourse(), adds: s.adds, sharp: s.keys.some((k) => k.to === 'hold') || (s.adds === 0 && cornersElsewhere(s.keys, track.at)) },
+      course: {
+        ...closedCourse(),
+        adds: s.adds,
+        sharp: s.keys.some((k) => k.to === 'hold') || (s.adds === 0 && cornersElsewhere(s.keys, track.at)),
+      },
       base: (clock) => track.at(splitTime(clock).frame / clock.frames).value,
       speed: (clock) => track.at(splitTime(clock).frame / clock.frames).slope / clock.frames,
     };
@@ -41,5 +53,7 @@ function otherValue(value: number, param: { soft: readonly [number, number]; int
 function cornersElsewhere(list: readonly KeyDoc[], at: Track['at']): boolean {
   const corner = (p: number) => Math.abs(at(p).slope - at((p + 1 - 1e-9) % 1).slope);
   const seam = corner(0);
-  return seam > 0 && list.some((k, i) => (k.at > 0 && corner(k.at) >= 0.5 * seam) || (i > 0 && k.at === list[i - 1].at));
+  return (
+    seam > 0 && list.some((k, i) => (k.at > 0 && corner(k.at) >= 0.5 * seam) || (i > 0 && k.at === list[i - 1].at))
+  );
 }

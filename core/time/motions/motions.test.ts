@@ -3,8 +3,10 @@ import type { MotionDoc } from '../motion';
 import { derivativeOf, evaluateNumber, turnsOf } from '../value';
 import { motionKind, motionKinds } from './index';
 
-const wave = (over: Partial<Record<string, string | number>> = {}): MotionDoc => ({ motion: 'wave', shape: 'sine', width: 50, low: -2, high: 4, turns: 1, phase: 0, rest: 0, ...over }) as MotionDoc;
-const wander = (over: Partial<Record<string, number>> = {}): MotionDoc => ({ motion: 'wander', low: 0, high: 1, rate: 3, octaves: 2, seed: 1, ...over }) as MotionDoc;
+const wave = (over: Partial<Record<string, string | number>> = {}): MotionDoc =>
+  ({ motion: 'wave', shape: 'sine', width: 50, low: -2, high: 4, turns: 1, phase: 0, rest: 0, ...over }) as MotionDoc;
+const wander = (over: Partial<Record<string, number>> = {}): MotionDoc =>
+  ({ motion: 'wander', low: 0, high: 1, rate: 3, octaves: 2, seed: 1, ...over }) as MotionDoc;
 const at = (m: MotionDoc, frame: number, frames = 120) => evaluateNumber(m, { frame, frames });
 
 describe('wave', () => {
@@ -19,7 +21,10 @@ describe('wave', () => {
     expect(quarters('bounce').map((v) => Number(v.toFixed(4)))).toEqual([-2, 2.2426, 4, 2.2426]);
   });
   it('a pulse is high for its width of the cycle', () => {
-    const high = (width: number) => Array.from({ length: 1000 }, (_, f) => at(wave({ shape: 'pulse', width, turns: 4 }), f, 1000)).filter((v) => v === 4).length;
+    const high = (width: number) =>
+      Array.from({ length: 1000 }, (_, f) => at(wave({ shape: 'pulse', width, turns: 4 }), f, 1000)).filter(
+        (v) => v === 4,
+      ).length;
     expect([0, 20, 50, 100].map(high)).toEqual([0, 200, 500, 1000]);
   });
   it('with a rest it stands at low round the seam, swings in full in the middle, and closes whatever its turns', () => {
@@ -46,7 +51,8 @@ describe('wave', () => {
   });
   it('shifts by phase in turns', () => expect(at(wave({ phase: 0.25 }), 0)).toBeCloseTo(4, 12));
   it('closes exactly with whole turns, and misses with others', () => {
-    for (const turns of [1, 2, 5, -3]) expect(at(wave({ turns, phase: 0.37 }), 120)).toBe(at(wave({ turns, phase: 0.37 }), 0));
+    for (const turns of [1, 2, 5, -3])
+      expect(at(wave({ turns, phase: 0.37 }), 120)).toBe(at(wave({ turns, phase: 0.37 }), 0));
     expect(at(wave({ turns: 1.25 }), 120)).toBeCloseTo(4, 12);
     expect(turnsOf(wave({ turns: 1.25 }))).toEqual({ num: 5, den: 4 });
   });
@@ -55,7 +61,8 @@ describe('wave', () => {
 describe('wander', () => {
   it('closes exactly, for any rate and seed', () => {
     for (const rate of [0.25, 1, 2.75, 16])
-      for (const seed of [0, 1, 99]) for (const f of [0, 1, 37]) expect(at(wander({ rate, seed }), f + 120)).toBe(at(wander({ rate, seed }), f));
+      for (const seed of [0, 1, 99])
+        for (const f of [0, 1, 37]) expect(at(wander({ rate, seed }), f + 120)).toBe(at(wander({ rate, seed }), f));
   });
   it('fills low to high over the loop', () => {
     for (const seed of [1, 2, 3]) {
@@ -88,7 +95,18 @@ describe('wander', () => {
 });
 
 describe('every motion', () => {
-  const samples: MotionDoc[] = [wave(), wave({ turns: 2.5, phase: 0.2 }), wave({ shape: 'triangle', phase: 0.1 }), wave({ shape: 'saw', phase: 0.4 }), wave({ shape: 'cosine' }), wave({ shape: 'smoothstep', turns: 3 }), wave({ shape: 'bounce', phase: 0.3 }), wave({ rest: 30, turns: 2 }), wander(), wander({ rate: 7, octaves: 4 })];
+  const samples: MotionDoc[] = [
+    wave(),
+    wave({ turns: 2.5, phase: 0.2 }),
+    wave({ shape: 'triangle', phase: 0.1 }),
+    wave({ shape: 'saw', phase: 0.4 }),
+    wave({ shape: 'cosine' }),
+    wave({ shape: 'smoothstep', turns: 3 }),
+    wave({ shape: 'bounce', phase: 0.3 }),
+    wave({ rest: 30, turns: 2 }),
+    wander(),
+    wander({ rate: 7, octaves: 4 }),
+  ];
   it('has the derivative that central differences give', () => {
     for (const m of samples)
       for (const frame of [3.3, 17.1, 55.5, 101.7]) {

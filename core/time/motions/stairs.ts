@@ -19,8 +19,17 @@ export const stairs = defineMotion({
   ofValue: { from: 'value', adds: 'change' },
   params: {
     from: number('From', 0, 'Where the first step begins.', { moves: false }),
-    adds: number('Adds per loop', 1, 'What all steps together gain each time round: 360° is one whole turn.', { moves: false }),
-    count: number('Steps', 4, 'Steps per loop.', { unit: '/loop', min: 1, max: 1000, soft: [1, 24], integer: true, moves: false }),
+    adds: number('Adds per loop', 1, 'What all steps together gain each time round: 360° is one whole turn.', {
+      moves: false,
+    }),
+    count: number('Steps', 4, 'Steps per loop.', {
+      unit: '/loop',
+      min: 1,
+      max: 1000,
+      soft: [1, 24],
+      integer: true,
+      moves: false,
+    }),
     way: choice(
       'Way',
       'ease',
@@ -33,7 +42,14 @@ export const stairs = defineMotion({
       ],
       'How each step is taken.',
     ),
-    rest: number('Rest', 10, 'Share of each step in which it stands still.', { unit: '%', min: 0, max: 99, soft: [0, 90], step: 1, moves: false }),
+    rest: number('Rest', 10, 'Share of each step in which it stands still.', {
+      unit: '%',
+      min: 0,
+      max: 99,
+      soft: [0, 90],
+      step: 1,
+      moves: false,
+    }),
     returns: choice(
       'Then',
       'on',
@@ -46,7 +62,14 @@ export const stairs = defineMotion({
   },
   start(value, param) {
     const { low, high } = swingAround(value, param);
-    return { from: param.cyclic ? value : low, adds: param.cyclic ?? high - low, count: 4, way: 'ease', rest: 10, returns: param.cyclic ? 'on' : 'back' };
+    return {
+      from: param.cyclic ? value : low,
+      adds: param.cyclic ?? high - low,
+      count: 4,
+      way: 'ease',
+      rest: 10,
+      returns: param.cyclic ? 'on' : 'back',
+    };
   },
   prepare(s) {
     const back = s.returns === 'back';
@@ -67,7 +90,10 @@ export const stairs = defineMotion({
       const { value, slope } = within(p * count - step);
       const down = back && step >= up;
       const height = down ? count - step : step;
-      return { value: s.from + each * (height + (down ? -value : value)), slope: (down ? -1 : 1) * each * count * slope };
+      return {
+        value: s.from + each * (height + (down ? -value : value)),
+        slope: (down ? -1 : 1) * each * count * slope,
+      };
     };
     return {
       course: { ...closedCourse(undefined, true), adds: back ? 0 : s.adds },

@@ -16,14 +16,24 @@ export interface Series {
 
 const known = new Map<string, Series>();
 
-function seriesSum(turns: readonly number[], amplitudes: readonly number[], phases: readonly number[], t: number): number {
+function seriesSum(
+  turns: readonly number[],
+  amplitudes: readonly number[],
+  phases: readonly number[],
+  t: number,
+): number {
   let v = 0;
   for (let i = 0; i < turns.length; i++) v += amplitudes[i] * Math.cos(2 * Math.PI * (turns[i] * t + phases[i]));
   return v;
 }
 
 /** Values of the sum at `count` even places round the loop; each term turns on by complex multiplication. */
-function sampleAll(turns: readonly number[], amplitudes: readonly number[], phases: readonly number[], count: number): Float64Array {
+function sampleAll(
+  turns: readonly number[],
+  amplitudes: readonly number[],
+  phases: readonly number[],
+  count: number,
+): Float64Array {
   const out = new Float64Array(count);
   for (let k = 0; k < turns.length; k++) {
     const angle = (2 * Math.PI * turns[k]) / count;
@@ -129,9 +139,20 @@ export const wander = defineMotion({
     low: number('Low', 0, 'The lowest value it reaches.', { moves: false }),
     high: number('High', 1, 'The highest value it reaches.', { moves: false }),
     rate: number('Rate', 3, 'About how many swells there are in a loop.', {
-      unit: '/loop', min: 0.25, max: 64, soft: [0.25, 16], step: 0.25, moves: false,
+      unit: '/loop',
+      min: 0.25,
+      max: 64,
+      soft: [0.25, 16],
+      step: 0.25,
+      moves: false,
     }),
-    octaves: number('Octaves', 2, 'Layers of ever finer movement.', { min: 1, max: 5, soft: [1, 5], integer: true, moves: false }),
+    octaves: number('Octaves', 2, 'Layers of ever finer movement.', {
+      min: 1,
+      max: 5,
+      soft: [1, 5],
+      integer: true,
+      moves: false,
+    }),
     seed: seed('Seed', 1, 'Another number, another path.', 'chance', { moves: false }),
   },
   start: (value, param) => ({ ...swingAround(value, param), rate: 3, octaves: 2, seed: 1 }),

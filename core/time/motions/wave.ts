@@ -42,7 +42,9 @@ const shapes: Record<'sine' | 'cosine' | 'triangle' | 'saw' | 'pulse' | 'smooths
 const SHARP = new Set<string>(['triangle', 'saw', 'pulse', 'bounce']);
 
 /** What a drawn cycle starts out as: a swell with a shoulder. */
-export const DRAWN: readonly number[] = [0, 0.06, 0.2, 0.42, 0.68, 0.9, 1, 0.96, 0.84, 0.72, 0.64, 0.6, 0.52, 0.36, 0.18, 0.05];
+export const DRAWN: readonly number[] = [
+  0, 0.06, 0.2, 0.42, 0.68, 0.9, 1, 0.96, 0.84, 0.72, 0.64, 0.6, 0.52, 0.36, 0.18, 0.05,
+];
 
 /** A periodic function between low and high: textbook wave forms, no clamping anywhere. */
 export const wave = defineMotion({
@@ -67,20 +69,46 @@ export const wave = defineMotion({
       'The form of one cycle.',
     ),
     width: number('Width', 50, 'Share of the cycle that a pulse is high.', {
-      unit: '%', min: 0, max: 100, soft: [0, 100], step: 1, moves: false, shownWhen: { param: 'shape', is: ['pulse'] },
+      unit: '%',
+      min: 0,
+      max: 100,
+      soft: [0, 100],
+      step: 1,
+      moves: false,
+      shownWhen: { param: 'shape', is: ['pulse'] },
     }),
     drawn: curve('Drawn', DRAWN, 'One cycle, drawn by hand.', { shownWhen: { param: 'shape', is: ['drawn'] } }),
     low: number('Low', 0, 'The lowest value it reaches.', { moves: false }),
     high: number('High', 1, 'The highest value it reaches.', { moves: false }),
     turns: number('Turns', 1, 'Whole cycles per loop. A fraction does not close.', {
-      unit: 'turns', min: -1000, max: 1000, soft: [0, 12], step: 1, moves: false,
+      unit: 'turns',
+      min: -1000,
+      max: 1000,
+      soft: [0, 12],
+      step: 1,
+      moves: false,
     }),
     phase: number('Phase', 0, 'How far into the cycle the loop starts.', {
-      unit: 'turns', min: -1000, max: 1000, soft: [0, 1], step: 0.01, moves: false,
+      unit: 'turns',
+      min: -1000,
+      max: 1000,
+      soft: [0, 1],
+      step: 0.01,
+      moves: false,
     }),
-    rest: number('Rest', 0, 'Share of the loop, round the seam, in which it rests at low; it fades in and out of that.', {
-      unit: '%', min: 0, max: 95, soft: [0, 90], step: 1, moves: false,
-    }),
+    rest: number(
+      'Rest',
+      0,
+      'Share of the loop, round the seam, in which it rests at low; it fades in and out of that.',
+      {
+        unit: '%',
+        min: 0,
+        max: 95,
+        soft: [0, 90],
+        step: 1,
+        moves: false,
+      },
+    ),
   },
   start: (value, param) => ({ shape: 'sine', width: 50, ...swingAround(value, param), turns: 1, phase: 0, rest: 0 }),
   prepare(s) {

@@ -18,7 +18,10 @@ import * as thumbnail from './pieces/[id]/thumbnail/route';
 const source = (name: string) => writePiece({ ...newPiece(name), ribbons: [newRibbon('plane', 0)] });
 const at = (id: string) => ({ params: Promise.resolve({ id }) });
 const ask = (method: string, body?: unknown, query = '') =>
-  new Request(`http://127.0.0.1/api/x${query}`, { method, ...(body === undefined ? {} : { body: body instanceof Uint8Array ? Buffer.from(body) : JSON.stringify(body) }) });
+  new Request(`http://127.0.0.1/api/x${query}`, {
+    method,
+    ...(body === undefined ? {} : { body: body instanceof Uint8Array ? Buffer.from(body) : JSON.stringify(body) }),
+  });
 const nowhere = '00000000-0000-4000-8000-000000000000';
 
 async function made(name: string): Promise<StoredPiece> {
@@ -26,7 +29,8 @@ async function made(name: string): Promise<StoredPiece> {
   expect(response.status).toBe(201);
   return response.json() as Promise<StoredPiece>;
 }
-const shelf = async (query = '') => ((await (await list.GET(ask('GET', undefined, query), undefined)).json()) as { pieces: PieceSummary[] }).pieces;
+const shelf = async (query = '') =>
+  ((await (await list.GET(ask('GET', undefined, query), undefined)).json()) as { pieces: PieceSummary[] }).pieces;
 const error = async (response: Response) => ((await response.json()) as { error: string }).error;
 
 afterAll(() => (database() as unknown as { $client: { end(): Promise<void> } }).$client.end());
@@ -52,7 +56,9 @@ describe('the routes', () => {
     await one.PUT(ask('PUT', { source: source('One'), basedOn: 1 }), at(id));
     const late = await one.PUT(ask('PUT', { source: source('Two'), basedOn: 1 }), at(id));
     expect([late.status, await late.json()]).toEqual([409, expect.objectContaining({ head: 2, kept: 3 })]);
-    const { revisions: all } = (await (await revisions.GET(ask('GET'), at(id))).json()) as { revisions: RevisionSummary[] };
+    const { revisions: all } = (await (await revisions.GET(ask('GET'), at(id))).json()) as {
+      revisions: RevisionSummary[];
+    };
     expect(all.map((r) => r.number)).toEqual([3, 2, 1]);
     const third = await revision.GET(ask('GET'), { params: Promise.resolve({ id, number: '3' }) });
     expect(((await third.json()) as StoredPiece).source).toContain('"Two"');
@@ -72,7 +78,11 @@ describe('the routes', () => {
     const { id } = await made('Seen');
     expect((await seam.PUT(ask('PUT', { revision: 1, gaps: 3 }), at(id))).status).toBe(204);
     expect((await shelf()).find((p) => p.id === id)!.gaps).toBe(3);
-    for (const [body, word] of [[{ revision: 1, gaps: -1 }, 'gaps'], [{ revision: 0.5, gaps: 1 }, 'revision'], [{ gaps: 1 }, 'revision']] as const) {
+    for (const [body, word] of [
+      [{ revision: 1, gaps: -1 }, 'gaps'],
+      [{ revision: 0.5, gaps: 1 }, 'revision'],
+      [{ gaps: 1 }, 'revision'],
+    ] as const) {
       const refused = await seam.PUT(ask('PUT', body), at(id));
       expect(refused.status).toBe(400);
       expect(await error(refused)).toContain(word);

@@ -12,7 +12,9 @@ export function movie(codec: 'avc' | 'vp9', codecTitle: string, format: () => Ou
   return {
     async open({ title, loop, width, height, canvas }) {
       if (!(await canEncodeVideo(codec, { width, height, bitrate: bitrate(width, height, 30) })))
-        throw new DeliveryProblem(`This browser cannot make ${codecTitle} movies of ${width} × ${height} pixels; choose a smaller size or another kind of file.`);
+        throw new DeliveryProblem(
+          `This browser cannot make ${codecTitle} movies of ${width} × ${height} pixels; choose a smaller size or another kind of file.`,
+        );
       const rate = frameRate(loop.fps);
       const fps = rate.num / rate.den;
       const output = new Output({ format: format(), target: new BufferTarget() });

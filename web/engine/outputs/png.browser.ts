@@ -21,12 +21,20 @@ export const png: Encoder = {
     return {
       async add(frame) {
         const blob = await new Promise<Blob | null>((resolve) => canvas.toBlob(resolve, 'image/png'));
-        if (!blob) throw new DeliveryProblem(`Frame ${frame} could not be turned into a PNG of ${canvas.width} × ${canvas.height} pixels; try a smaller size.`);
+        if (!blob)
+          throw new DeliveryProblem(
+            `Frame ${frame} could not be turned into a PNG of ${canvas.width} × ${canvas.height} pixels; try a smaller size.`,
+          );
         put(nameOf(frame), new Uint8Array(await blob.arrayBuffer()));
       },
       async finish() {
         const whole = frames.length === loop.frames;
-        put('frames.txt', strToU8(`${frames.length} frames, ${nameOf(frames[0])} to ${nameOf(frames[frames.length - 1])}.\n${whole ? 'Play them in a circle: after the last comes the first.' : `They are a part of a loop of ${loop.frames} frames.`}\n`));
+        put(
+          'frames.txt',
+          strToU8(
+            `${frames.length} frames, ${nameOf(frames[0])} to ${nameOf(frames[frames.length - 1])}.\n${whole ? 'Play them in a circle: after the last comes the first.' : `They are a part of a loop of ${loop.frames} frames.`}\n`,
+          ),
+        );
         zip.end();
         return new Blob(parts, { type: 'application/zip' });
       },

@@ -12,7 +12,13 @@ function hostName(host: string): string {
  * @param allowed further host names, from MAYPOLE_HOSTS, separated by commas
  */
 export function refusal(method: string, host: string | null, origin: string | null, allowed = ''): string | null {
-  const names = new Set([...LOCAL, ...allowed.split(',').map((h) => h.trim().toLowerCase()).filter(Boolean)]);
+  const names = new Set([
+    ...LOCAL,
+    ...allowed
+      .split(',')
+      .map((h) => h.trim().toLowerCase())
+      .filter(Boolean),
+  ]);
   if (!host || !names.has(hostName(host)))
     return `Maypole does not answer to the name “${host ?? ''}”. Open it by the address it printed, or list the name in MAYPOLE_HOSTS.`;
   if (method === 'GET' || method === 'HEAD' || origin === null) return null;

@@ -13,17 +13,24 @@ export function handle<C>(handler: Handler<C>): Handler<C> {
       if (error instanceof z.ZodError) {
         const issue = error.issues[0];
         const tooLarge = issue?.code === 'too_big' && issue.origin === 'string';
-        return Response.json({ error: issue?.message ?? 'The request is not understood.' }, { status: tooLarge ? 413 : 400 });
+        return Response.json(
+          { error: issue?.message ?? 'The request is not understood.' },
+          { status: tooLarge ? 413 : 400 },
+        );
       }
       console.error(error);
-      return Response.json({ error: 'Maypole could not do this; its log says why. Nothing you made was changed.' }, { status: 500 });
+      return Response.json(
+        { error: 'Maypole could not do this; its log says why. Nothing you made was changed.' },
+        { status: 500 },
+      );
     }
   };
 }
 
 /** The body in full, refused as soon as it is longer than `limit` bytes. */
 export async function readBody(request: Request, limit: number): Promise<Buffer> {
-  const tooLong = () => new AppError(413, `This is larger than ${Math.floor(limit / 1024 / 1024)} MB, the most that is taken.`);
+  const tooLong = () =>
+    new AppError(413, `This is larger than ${Math.floor(limit / 1024 / 1024)} MB, the most that is taken.`);
   if (Number(request.headers.get('content-length') ?? 0) > limit) throw tooLong();
   const chunks: Uint8Array[] = [];
   let size = 0;

@@ -5,10 +5,13 @@ import { AppError } from './app-error';
 import { contentSecurityPolicy, refusal, SAFETY_HEADERS } from './guard';
 import { handle, readBody, readJson } from './handle';
 
-const ask = (body: string, headers: Record<string, string> = {}) => new Request('http://127.0.0.1/x', { method: 'POST', body, headers });
+const ask = (body: string, headers: Record<string, string> = {}) =>
+  new Request('http://127.0.0.1/x', { method: 'POST', body, headers });
 
 describe('who may ask', () => {
-  it.each(['127.0.0.1:4173', 'localhost:80', 'LOCALHOST', '[::1]:9'])('%s may', (host) => expect(refusal('GET', host, null)).toBeNull());
+  it.each(['127.0.0.1:4173', 'localhost:80', 'LOCALHOST', '[::1]:9'])('%s may', (host) =>
+    expect(refusal('GET', host, null)).toBeNull(),
+  );
   it('foreign names may not, unless they are listed', () => {
     expect(refusal('GET', 'evil.example', null)).toContain('does not answer to the name “evil.example”');
     expect(refusal('GET', null, null)).not.toBeNull();
@@ -18,7 +21,8 @@ describe('who may ask', () => {
   it('pages of other origins may look but not change', () => {
     expect(refusal('POST', '127.0.0.1:4173', 'http://127.0.0.1:4173')).toBeNull();
     for (const origin of ['http://evil.example', 'http://127.0.0.1:9999', 'null', 'nonsense'])
-      for (const method of ['POST', 'PUT', 'DELETE', 'PATCH']) expect(refusal(method, '127.0.0.1:4173', origin)).toContain('may not change anything');
+      for (const method of ['POST', 'PUT', 'DELETE', 'PATCH'])
+        expect(refusal(method, '127.0.0.1:4173', origin)).toContain('may not change anything');
     expect(refusal('GET', '127.0.0.1:4173', 'http://evil.example')).toBeNull();
   });
   it('pages run only their own scripts, and stand alone', () => {
@@ -36,20 +40,50 @@ describe('answers', () => {
     return { status: response.status, body: (await response.json()) as { error: string } };
   };
   it('pass sentences for the user on, and hide everything else', async () => {
-    expect(await answer(async () => { throw new AppError(404, 'Not here.'); })).toEqual({ status: 404, body: { error: 'Not here.' } });
+    expect(
+      await answer(async () => {
+        throw new AppError(404, 'Not here.');
+      }),
+    ).toEqual({ status: 404, body: { error: 'Not here.' } });
     const log = vi.spyOn(console, 'error').mockImplementation(() => undefined);
-    const { status, body } = await answer(async () => { throw new Error('secret at /some/file.ts:12'); });
+    const { status, body } = await answer(async () => {
+      throw new Error('secret at /some/file.ts:12');
+    });
     expect(status).toBe(500);
     expect(body.error).not.toMatch(/secret|file\.ts|Error/);
     expect(log).toHaveBeenCalledOnce();
     log.mockRestore();
-    expect((await answer(async () => { z.strictObject({}).parse({ a: 1 }); return new Response(); })).status).toBe(400);
-    expect(await answer(async () => { z.object({ source: z.string().max(3, 'Too large.') }).parse({ source: 'xxxx' }); return new Response(); })).toEqual({ status: 413, body: { error: 'Too large.' } });
-    expect((await answer(async () => { z.object({ n: z.number().max(3) }).parse({ n: 4 }); return new Response(); })).status).toBe(400);
+    expect(
+      (
+        await answer(async () => {
+          z.strictObject({}).parse({ a: 1 });
+          return new Response();
+        })
+      ).status,
+    ).toBe(400);
+    expect(
+      await answer(async () => {
+        z.object({ source: z.string().max(3, 'Too large.') }).parse({ source: 'xxxx' });
+        return new Response();
+      }),
+    ).toEqual({ status: 413, body: { error: 'Too large.' } });
+    expect(
+      (
+        await answer(async () => {
+          z.object({ n: z.number().max(3) }).parse({ n: 4 });
+          return new Response();
+        })
+      ).status,
+    ).toBe(400);
   });
   it('refuse bodies that are too long, whether they say so or not', async () => {
     await expect(readBody(ask('x'.repeat(200)), 100)).rejects.toMatchObject({ status: 413 });
-    const stream = new ReadableStream({ start(c) { for (let i = 0; i < 30; i++) c.enqueue(new Uint8Array(10)); c.close(); } });
+    const stream = new ReadableStream({
+      start(c) {
+        for (let i = 0; i < 30; i++) c.enqueue(new Uint8Array(10));
+        c.close();
+      },
+    });
     const streamed = new Request('http://127.0.0.1/x', { method: 'POST', body: stream, duplex: 'half' } as RequestInit);
     await expect(readBody(streamed, 100)).rejects.toMatchObject({ status: 413 });
     expect((await readBody(ask('x'.repeat(100)), 100)).length).toBe(100);

@@ -20,7 +20,13 @@ import { cancelDelivery, startDelivery, useDeliveries, type DeliveryJob } from '
 import { useEditor } from '../state/store';
 import { DrawerFrame } from './drawer';
 
-const SIZES = [[1080, 1080], [1280, 1280], [1920, 1080], [1080, 1920], [3840, 2160]] as const;
+const SIZES = [
+  [1080, 1080],
+  [1280, 1280],
+  [1920, 1080],
+  [1080, 1920],
+  [3840, 2160],
+] as const;
 
 /** The kind chosen when the drawer was last open. */
 let lastKind = 'png';
@@ -36,37 +42,124 @@ export function DeliverDrawer() {
   const declared = outputs.get(kind);
   const frames = framesWanted(settingsOf(output), loop.frames);
   const refused = declared.refusal(format);
-  const size = (width: number, height: number, gesture: string) => edit('Picture size', (p) => ({ ...p, format: { width, height } }), `format/${gesture}`);
+  const size = (width: number, height: number, gesture: string) =>
+    edit('Picture size', (p) => ({ ...p, format: { width, height } }), `format/${gesture}`);
   return (
     <DrawerFrame
       title="Deliver"
-      foot={<StrongButton w="100%" onClick={() => startDelivery(piece, output)} disabled={piece.ribbons.length === 0 || refused !== null}>Make {frames.length === loop.frames ? 'file' : `file of ${frames.length} frames`}</StrongButton>}
+      foot={
+        <StrongButton
+          w="100%"
+          onClick={() => startDelivery(piece, output)}
+          disabled={piece.ribbons.length === 0 || refused !== null}
+        >
+          Make {frames.length === loop.frames ? 'file' : `file of ${frames.length} frames`}
+        </StrongButton>
+      }
     >
       <Text fontSize="13px" color="muted" mb="3" lineHeight="1.5">
-        {loop.frames} frames at {loop.fps} fps, {loopSeconds(loop).toFixed(2)} s. Frame {loop.frames} is frame 0 and is left out.
+        {loop.frames} frames at {loop.fps} fps, {loopSeconds(loop).toFixed(2)} s. Frame {loop.frames} is frame 0 and is
+        left out.
       </Text>
-      <Choice label="Kind of file" value={kind} onChange={(k) => choose((lastKind = k))} direction="cards" options={outputs.all.map((k) => ({ value: k.kind, title: k.title, help: k.help, icon: <DeclaredIcon name={k.icon} size={16} /> }))} />
-      <Text fontSize="12.5px" fontWeight="600" color="muted" mt="4" mb="1">Size</Text>
+      <Choice
+        label="Kind of file"
+        value={kind}
+        onChange={(k) => choose((lastKind = k))}
+        direction="cards"
+        options={outputs.all.map((k) => ({
+          value: k.kind,
+          title: k.title,
+          help: k.help,
+          icon: <DeclaredIcon name={k.icon} size={16} />,
+        }))}
+      />
+      <Text fontSize="12.5px" fontWeight="600" color="muted" mt="4" mb="1">
+        Size
+      </Text>
       <Flex gap="2" align="center" mb="2">
-        <Box flex="1"><NumberField label="Width" value={format.width} unit="px" min={16} max={MAX_OUTPUT} soft={[100, 4000]} step={2} integer onChange={(v, g) => size(v, format.height, `w${g}`)} /></Box>
+        <Box flex="1">
+          <NumberField
+            label="Width"
+            value={format.width}
+            unit="px"
+            min={16}
+            max={MAX_OUTPUT}
+            soft={[100, 4000]}
+            step={2}
+            integer
+            onChange={(v, g) => size(v, format.height, `w${g}`)}
+          />
+        </Box>
         <Text color="muted">×</Text>
-        <Box flex="1"><NumberField label="Height" value={format.height} unit="px" min={16} max={MAX_OUTPUT} soft={[100, 4000]} step={2} integer onChange={(v, g) => size(format.width, v, `h${g}`)} /></Box>
+        <Box flex="1">
+          <NumberField
+            label="Height"
+            value={format.height}
+            unit="px"
+            min={16}
+            max={MAX_OUTPUT}
+            soft={[100, 4000]}
+            step={2}
+            integer
+            onChange={(v, g) => size(format.width, v, `h${g}`)}
+          />
+        </Box>
       </Flex>
       <Flex gap="1.5" flexWrap="wrap" mb="3">
         {SIZES.map(([w, h]) => {
           const is = w === format.width && h === format.height;
           return (
-            <chakra.button key={`${w}x${h}`} type="button" aria-pressed={is} px="2" py="0.5" borderRadius="field" fontFamily="mono" fontSize="12px" bg={is ? 'ink' : 'field'} color={is ? 'inverse' : 'ink'} cursor="pointer" onClick={() => size(w, h, `${w}x${h}`)}>
+            <chakra.button
+              key={`${w}x${h}`}
+              type="button"
+              aria-pressed={is}
+              px="2"
+              py="0.5"
+              borderRadius="field"
+              fontFamily="mono"
+              fontSize="12px"
+              bg={is ? 'ink' : 'field'}
+              color={is ? 'inverse' : 'ink'}
+              cursor="pointer"
+              onClick={() => size(w, h, `${w}x${h}`)}
+            >
               {w} × {h}
             </chakra.button>
           );
         })}
       </Flex>
-      <ValuesPanel owner={{ type: 'output', item: output.id }} params={declared.params} values={output.values} colour="var(--chakra-colors-sky)" />
-      <Text fontFamily="mono" fontSize="12px" color="muted" wordBreak="break-all" mt="3" mb="3" data-testid="contents">{declared.contents(baseName(piece.name, format), frames, loop)}</Text>
-      {refused && <Box role="alert" mb="3" px="3" py="2.5" borderRadius="card" bg="poppyWash" color="poppyText" fontSize="13px" lineHeight="1.5">{refused}</Box>}
-      {jobs.length > 0 && <Text fontSize="12.5px" fontWeight="600" color="muted" mt="5" mb="1.5">Deliveries</Text>}
-      {jobs.map((job) => <Job key={job.id} job={job} />)}
+      <ValuesPanel
+        owner={{ type: 'output', item: output.id }}
+        params={declared.params}
+        values={output.values}
+        colour="var(--chakra-colors-sky)"
+      />
+      <Text fontFamily="mono" fontSize="12px" color="muted" wordBreak="break-all" mt="3" mb="3" data-testid="contents">
+        {declared.contents(baseName(piece.name, format), frames, loop)}
+      </Text>
+      {refused && (
+        <Box
+          role="alert"
+          mb="3"
+          px="3"
+          py="2.5"
+          borderRadius="card"
+          bg="poppyWash"
+          color="poppyText"
+          fontSize="13px"
+          lineHeight="1.5"
+        >
+          {refused}
+        </Box>
+      )}
+      {jobs.length > 0 && (
+        <Text fontSize="12.5px" fontWeight="600" color="muted" mt="5" mb="1.5">
+          Deliveries
+        </Text>
+      )}
+      {jobs.map((job) => (
+        <Job key={job.id} job={job} />
+      ))}
     </DrawerFrame>
   );
 }
@@ -75,26 +168,78 @@ function Job({ job }: { job: DeliveryJob }) {
   const { state, progress, delivery } = job;
   const going = state === 'waiting' || state === 'working';
   return (
-    <Box borderWidth="1px" borderColor="line" bg="raised" borderRadius="card" px="3" py="2" mb="2" data-testid="delivery">
+    <Box
+      borderWidth="1px"
+      borderColor="line"
+      bg="raised"
+      borderRadius="card"
+      px="3"
+      py="2"
+      mb="2"
+      data-testid="delivery"
+    >
       <Flex align="center" gap="2">
-        <Text fontSize="13px" fontWeight="600" flex="1" truncate>{job.title}, {job.kind}</Text>
-        {going && <PictureButton label={`Cancel ${job.title}, ${job.kind}`} color="muted" onClick={() => cancelDelivery(job.id)}><X size={15} /></PictureButton>}
-        {state === 'done' && <PlainButton size="xs" onClick={() => download(delivery!.name, delivery!.blob)}>Save again</PlainButton>}
+        <Text fontSize="13px" fontWeight="600" flex="1" truncate>
+          {job.title}, {job.kind}
+        </Text>
+        {going && (
+          <PictureButton
+            label={`Cancel ${job.title}, ${job.kind}`}
+            color="muted"
+            onClick={() => cancelDelivery(job.id)}
+          >
+            <X size={15} />
+          </PictureButton>
+        )}
+        {state === 'done' && (
+          <PlainButton size="xs" onClick={() => download(delivery!.name, delivery!.blob)}>
+            Save again
+          </PlainButton>
+        )}
       </Flex>
       {going && (
         <>
-          <Box mt="1.5" h="6px" borderRadius="full" bg="field" overflow="hidden" role="progressbar" aria-label={`Delivery of ${job.title}`} aria-valuemin={0} aria-valuemax={progress?.total ?? 1} aria-valuenow={progress?.done ?? 0}>
+          <Box
+            mt="1.5"
+            h="6px"
+            borderRadius="full"
+            bg="field"
+            overflow="hidden"
+            role="progressbar"
+            aria-label={`Delivery of ${job.title}`}
+            aria-valuemin={0}
+            aria-valuemax={progress?.total ?? 1}
+            aria-valuenow={progress?.done ?? 0}
+          >
             <Box h="100%" bg="leaf" style={{ width: `${progress ? (100 * progress.done) / progress.total : 0}%` }} />
           </Box>
           <Flex justify="space-between" mt="1" fontSize="12px" color="muted" fontVariantNumeric="tabular-nums">
-            <Text>{state === 'waiting' ? 'Waits for the one before' : progress ? `${progress.done} of ${progress.total} frames` : 'Starting…'}</Text>
+            <Text>
+              {state === 'waiting'
+                ? 'Waits for the one before'
+                : progress
+                  ? `${progress.done} of ${progress.total} frames`
+                  : 'Starting…'}
+            </Text>
             {progress?.left != null && <Text>{inWords(progress.left)} left</Text>}
           </Flex>
         </>
       )}
-      {state === 'done' && <Text role="status" fontSize="12.5px" color="leafText" lineHeight="1.5" wordBreak="break-all">{delivery!.name} is made, {fileSize(delivery!.blob.size)}, and in your downloads.</Text>}
-      {state === 'failed' && <Text role="alert" fontSize="12.5px" color="poppyText" lineHeight="1.5">{job.message}</Text>}
-      {state === 'cancelled' && <Text fontSize="12.5px" color="muted">Cancelled</Text>}
+      {state === 'done' && (
+        <Text role="status" fontSize="12.5px" color="leafText" lineHeight="1.5" wordBreak="break-all">
+          {delivery!.name} is made, {fileSize(delivery!.blob.size)}, and in your downloads.
+        </Text>
+      )}
+      {state === 'failed' && (
+        <Text role="alert" fontSize="12.5px" color="poppyText" lineHeight="1.5">
+          {job.message}
+        </Text>
+      )}
+      {state === 'cancelled' && (
+        <Text fontSize="12.5px" color="muted">
+          Cancelled
+        </Text>
+      )}
     </Box>
   );
 }

@@ -9,13 +9,33 @@ import { useEditor } from '../state/store';
 /** A panel at the right; the picture keeps the rest. */
 export function DrawerFrame({ title, children, foot }: { title: string; children: ReactNode; foot?: ReactNode }) {
   return (
-    <Flex as="aside" aria-label={title} direction="column" w="352px" flexShrink={0} borderLeftWidth="1px" borderColor="line" bg="panel" minH="0">
+    <Flex
+      as="aside"
+      aria-label={title}
+      direction="column"
+      w="352px"
+      flexShrink={0}
+      borderLeftWidth="1px"
+      borderColor="line"
+      bg="panel"
+      minH="0"
+    >
       <Flex align="center" justify="space-between" px="4" pt="3" pb="1.5">
-        <Heading as="h2" fontFamily="heading" fontSize="16px" fontWeight="700">{title}</Heading>
-        <PictureButton label={`Close ${title.toLowerCase()}`} onClick={() => useEditor.setState({ drawer: null })}><X size={17} /></PictureButton>
+        <Heading as="h2" fontFamily="heading" fontSize="16px" fontWeight="700">
+          {title}
+        </Heading>
+        <PictureButton label={`Close ${title.toLowerCase()}`} onClick={() => useEditor.setState({ drawer: null })}>
+          <X size={17} />
+        </PictureButton>
       </Flex>
-      <Box flex="1" overflowY="auto" px="4" pb="5">{children}</Box>
-      {foot && <Box px="4" py="3" borderTopWidth="1px" borderColor="line" flexShrink={0}>{foot}</Box>}
+      <Box flex="1" overflowY="auto" px="4" pb="5">
+        {children}
+      </Box>
+      {foot && (
+        <Box px="4" py="3" borderTopWidth="1px" borderColor="line" flexShrink={0}>
+          {foot}
+        </Box>
+      )}
     </Flex>
   );
 }

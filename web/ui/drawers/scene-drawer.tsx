@@ -12,21 +12,38 @@ import { DrawerFrame } from './drawer';
 export function SceneDrawer() {
   const format = useEditor((s) => s.piece.format);
   const edit = useEditor((s) => s.edit);
-  const size = (part: Partial<typeof format>, gesture: string) => edit('Picture size', (p) => ({ ...p, format: { ...p.format, ...part } }), `format/${gesture}`);
+  const size = (part: Partial<typeof format>, gesture: string) =>
+    edit('Picture size', (p) => ({ ...p, format: { ...p.format, ...part } }), `format/${gesture}`);
   return (
     <DrawerFrame title="Scene">
       <Box mt="2" mb="4">
-        <Heading as="h3" fontSize="12.5px" fontWeight="600" color="muted" mb="1">Format</Heading>
+        <Heading as="h3" fontSize="12.5px" fontWeight="600" color="muted" mb="1">
+          Format
+        </Heading>
         {(['width', 'height'] as const).map((side) => (
           <Flex key={side} align="center" gap="2" minH="28px">
-            <Text w="82px" flexShrink={0} fontSize="12.5px">{side === 'width' ? 'Width' : 'Height'}</Text>
+            <Text w="82px" flexShrink={0} fontSize="12.5px">
+              {side === 'width' ? 'Width' : 'Height'}
+            </Text>
             <Flex w="102px">
-              <NumberField label={`Picture ${side}`} value={format[side]} unit="px" min={16} max={MAX_OUTPUT} soft={[100, 4000]} step={2} integer onChange={(v, g) => size({ [side]: v }, `${side}/${g}`)} />
+              <NumberField
+                label={`Picture ${side}`}
+                value={format[side]}
+                unit="px"
+                min={16}
+                max={MAX_OUTPUT}
+                soft={[100, 4000]}
+                step={2}
+                integer
+                onChange={(v, g) => size({ [side]: v }, `${side}/${g}`)}
+              />
             </Flex>
           </Flex>
         ))}
       </Box>
-      {sceneListNames.map((list) => <SceneItems key={list} list={list} />)}
+      {sceneListNames.map((list) => (
+        <SceneItems key={list} list={list} />
+      ))}
     </DrawerFrame>
   );
 }

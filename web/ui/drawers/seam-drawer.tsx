@@ -22,16 +22,35 @@ export function SeamDrawer() {
   const { findings, gaps } = verdictOf(measure);
   const { proof } = measure;
   const { frames } = piece.loop;
-  const still = proof ? proof.moving - new Set(findings.filter((f) => f.address && f.kind !== 'lost').map((f) => f.key)).size : 0;
+  const still = proof
+    ? proof.moving - new Set(findings.filter((f) => f.address && f.kind !== 'lost').map((f) => f.key)).size
+    : 0;
   return (
     <DrawerFrame title="Seam">
       <ShapeWords />
       <Box mt="3" mb="4">
-        <Text fontSize="12px" color="muted" mb="1">Step from frame to frame, seam in the middle</Text>
+        <Text fontSize="12px" color="muted" mb="1">
+          Step from frame to frame, seam in the middle
+        </Text>
         {measure.state === 'complete' ? (
-          <StepsChart ribbons={measure.ribbons.map((r) => ({ ...r, colour: piece.ribbons.find((x) => x.id === r.id)?.colour ?? '#888888' }))} ratio={Math.max(0, ...measure.ribbons.map((r) => seamRatio(r.steps ?? [])))} />
+          <StepsChart
+            ribbons={measure.ribbons.map((r) => ({
+              ...r,
+              colour: piece.ribbons.find((x) => x.id === r.id)?.colour ?? '#888888',
+            }))}
+            ratio={Math.max(0, ...measure.ribbons.map((r) => seamRatio(r.steps ?? [])))}
+          />
         ) : (
-          <Flex h="128px" align="center" justify="center" bg="field" borderRadius="8px" color="muted" fontSize="12.5px" role="status">
+          <Flex
+            h="128px"
+            align="center"
+            justify="center"
+            bg="field"
+            borderRadius="8px"
+            color="muted"
+            fontSize="12.5px"
+            role="status"
+          >
             {measure.state === 'failed' ? 'Not measured' : `Measuring… ${Math.round(measure.progress * 100)} %`}
           </Flex>
         )}
@@ -41,16 +60,38 @@ export function SeamDrawer() {
       ))}
       {proof && gaps > 0 && proof.truePeriod !== frames && (
         <Text fontSize="12.5px" color="muted" lineHeight="1.5" mb="3">
-          {proof.truePeriod === null ? 'As it is, the piece never repeats.' : `As it is, the piece repeats after ${proof.truePeriod} frames, ${proof.truePeriod / frames} times this loop.`}
+          {proof.truePeriod === null
+            ? 'As it is, the piece never repeats.'
+            : `As it is, the piece repeats after ${proof.truePeriod} frames, ${proof.truePeriod / frames} times this loop.`}
         </Text>
       )}
-      <Flex align="center" gap="2.5" borderWidth="1px" borderColor="line" bg="raised" borderRadius="card" px="3" py="2.5" fontSize="13px">
-        <Box color="leaf"><Check size={16} /></Box>
-        {!proof || proof.moving === 0 ? (selfMoving(piece).length > 0 ? 'No value has a motion; what moves by itself closes.' : 'Nothing moves.') : `${still} ${findings.length ? 'other ' : ''}moving ${still === 1 ? 'value closes' : 'values close'} exactly`}
+      <Flex
+        align="center"
+        gap="2.5"
+        borderWidth="1px"
+        borderColor="line"
+        bg="raised"
+        borderRadius="card"
+        px="3"
+        py="2.5"
+        fontSize="13px"
+      >
+        <Box color="leaf">
+          <Check size={16} />
+        </Box>
+        {!proof || proof.moving === 0
+          ? selfMoving(piece).length > 0
+            ? 'No value has a motion; what moves by itself closes.'
+            : 'Nothing moves.'
+          : `${still} ${findings.length ? 'other ' : ''}moving ${still === 1 ? 'value closes' : 'values close'} exactly`}
       </Flex>
       <Flex gap="2" mt="4">
-        <PlainButton flex="1" onClick={() => goTo(0)}>Show frame 0</PlainButton>
-        <PlainButton flex="1" onClick={() => goTo(frames)}>Show frame {frames}</PlainButton>
+        <PlainButton flex="1" onClick={() => goTo(0)}>
+          Show frame 0
+        </PlainButton>
+        <PlainButton flex="1" onClick={() => goTo(frames)}>
+          Show frame {frames}
+        </PlainButton>
       </Flex>
       <PictureComparison />
     </DrawerFrame>
@@ -61,7 +102,9 @@ export function SeamDrawer() {
 function ShapeWords() {
   const measure = useEditor((s) => s.measure);
   const frames = useEditor((s) => s.piece.loop.frames);
-  const open = measure.ribbons.filter((r) => r.closure.how === 'open').sort((a, b) => b.closure.byPoint.largest - a.closure.byPoint.largest);
+  const open = measure.ribbons
+    .filter((r) => r.closure.how === 'open')
+    .sort((a, b) => b.closure.byPoint.largest - a.closure.byPoint.largest);
   const permuted = measure.ribbons.filter((r) => r.closure.how === 'permuted');
   const turning = measure.ribbons.filter((r) => r.closure.goesOn === false);
   const rounding = measure.ribbons.some((r) => r.closure.how === 'rounding');
@@ -71,21 +114,38 @@ function ShapeWords() {
     ) : measure.state === 'measuring' ? (
       `Measuring frame 0 against frame ${frames}…`
     ) : open.length > 0 ? (
-      <>Frame {frames} should be frame 0. Largest distance now <Mono>{readable(open[0].closure.byPoint.largest)} m</Mono>, at {open[0].name}.</>
+      <>
+        Frame {frames} should be frame 0. Largest distance now{' '}
+        <Mono>{readable(open[0].closure.byPoint.largest)} m</Mono>, at {open[0].name}.
+      </>
     ) : turning.length > 0 ? (
-      <>Frame {frames} is where frame 0 is, but {turning.map((r) => r.name).join(', ')} {turning.length === 1 ? 'turns' : 'turn'} round there.</>
+      <>
+        Frame {frames} is where frame 0 is, but {turning.map((r) => r.name).join(', ')}{' '}
+        {turning.length === 1 ? 'turns' : 'turn'} round there.
+      </>
     ) : permuted.length > 0 ? (
-      <>Frame {frames} looks like frame 0: the parts of {permuted.map((r) => r.name).join(', ')} have changed places, and together are the same.</>
+      <>
+        Frame {frames} looks like frame 0: the parts of {permuted.map((r) => r.name).join(', ')} have changed places,
+        and together are the same.
+      </>
     ) : rounding ? (
       <>Frame {frames} is frame 0, up to the rounding of the last digit.</>
     ) : (
       <>Frame {frames} is frame 0: every point of every ribbon is in the same place, to the last bit.</>
     );
-  return <Text fontSize="13px" lineHeight="1.5" data-testid="seam-words">{words}</Text>;
+  return (
+    <Text fontSize="13px" lineHeight="1.5" data-testid="seam-words">
+      {words}
+    </Text>
+  );
 }
 
 function Mono({ children, tone = 'poppyText' }: { children: React.ReactNode; tone?: string }) {
-  return <Text as="span" fontFamily="mono" fontWeight="600" fontSize="12px" color={tone} whiteSpace="nowrap">{children}</Text>;
+  return (
+    <Text as="span" fontFamily="mono" fontWeight="600" fontSize="12px" color={tone} whiteSpace="nowrap">
+      {children}
+    </Text>
+  );
 }
 
 function sizeOf(f: Finding): { words: string; tone: string } {
@@ -94,7 +154,10 @@ function sizeOf(f: Finding): { words: string; tone: string } {
   if (f.pending) return { words: 'measuring', tone: 'muted' };
   switch (f.kind) {
     case 'gap':
-      return { words: f.miss > 1e-9 ? `${readable(f.miss)}${unit} off` : f.address ? 'turns back' : 'open', tone: 'poppyText' };
+      return {
+        words: f.miss > 1e-9 ? `${readable(f.miss)}${unit} off` : f.address ? 'turns back' : 'open',
+        tone: 'poppyText',
+      };
     case 'turn':
       return { words: 'turns round', tone: 'marigoldText' };
     case 'speed':
@@ -109,17 +172,46 @@ function sizeOf(f: Finding): { words: string; tone: string } {
 function FindingCard({ finding }: { finding: Finding }) {
   const { words, tone } = sizeOf(finding);
   return (
-    <Box borderWidth="1px" borderColor="line" bg="raised" borderRadius="card" px="3" py="2.5" mb="3" data-testid={finding.kind === 'gap' && !finding.closedToTheEye && !finding.pending ? 'gap' : 'note'}>
-      <Flex align="center" gap="2.5" as="button" w="100%" textAlign="left" cursor={finding.address ? 'pointer' : 'default'} title="Show where it is" onClick={() => finding.address && showValue(finding.address)}>
+    <Box
+      borderWidth="1px"
+      borderColor="line"
+      bg="raised"
+      borderRadius="card"
+      px="3"
+      py="2.5"
+      mb="3"
+      data-testid={finding.kind === 'gap' && !finding.closedToTheEye && !finding.pending ? 'gap' : 'note'}
+    >
+      <Flex
+        align="center"
+        gap="2.5"
+        as="button"
+        w="100%"
+        textAlign="left"
+        cursor={finding.address ? 'pointer' : 'default'}
+        title="Show where it is"
+        onClick={() => finding.address && showValue(finding.address)}
+      >
         <Box w="4px" h="18px" borderRadius="full" bg={finding.colour ?? 'muted'} flexShrink={0} />
-        <Text fontWeight="600" fontSize="13.5px" flex="1" truncate>{finding.title}</Text>
+        <Text fontWeight="600" fontSize="13.5px" flex="1" truncate>
+          {finding.title}
+        </Text>
         <Mono tone={tone}>{words}</Mono>
       </Flex>
-      <Text fontSize="12.5px" lineHeight="1.5" mt="1.5" color="muted">{finding.place}. {finding.words}{finding.closedToTheEye ? ' But the form looks the same there, so nothing of it is seen.' : finding.pending ? ' The shapes will show whether anything of it is seen.' : ''}</Text>
+      <Text fontSize="12.5px" lineHeight="1.5" mt="1.5" color="muted">
+        {finding.place}. {finding.words}
+        {finding.closedToTheEye
+          ? ' But the form looks the same there, so nothing of it is seen.'
+          : finding.pending
+            ? ' The shapes will show whether anything of it is seen.'
+            : ''}
+      </Text>
       {!finding.closedToTheEye && !finding.pending && (
         <Flex gap="2" mt="2" flexWrap="wrap">
           {/* The first is the best: the nearest whole turns, or the form's own symmetry. */}
-          {finding.repairs.map((r, i) => <RepairButton key={r.words} repair={r} first={i === 0} finding={finding} />)}
+          {finding.repairs.map((r, i) => (
+            <RepairButton key={r.words} repair={r} first={i === 0} finding={finding} />
+          ))}
         </Flex>
       )}
     </Box>
@@ -130,13 +222,26 @@ function RepairButton({ repair, first, finding }: { repair: Repair; first: boole
   const Shape = first ? StrongButton : PlainButton;
   const set = repair.set?.[0];
   // Pointing at it shows the motion it would make, in the lane and in the popover.
-  const show = (on: boolean) => useEditor.setState({ preview: on && set && repair.set?.length === 1 ? { key: finding.key, value: set.value } : null });
+  const show = (on: boolean) =>
+    useEditor.setState({
+      preview: on && set && repair.set?.length === 1 ? { key: finding.key, value: set.value } : null,
+    });
   const act = () => {
     show(false);
-    useEditor.getState().edit(repair.lengthen ? 'Lengthen the loop' : `${repair.words}: ${finding.title}`, (p) => applyRepair(p, repair));
+    useEditor
+      .getState()
+      .edit(repair.lengthen ? 'Lengthen the loop' : `${repair.words}: ${finding.title}`, (p) => applyRepair(p, repair));
   };
   return (
-    <Shape size="xs" title={repair.help} onClick={act} onMouseEnter={() => show(true)} onMouseLeave={() => show(false)} onFocus={() => show(true)} onBlur={() => show(false)}>
+    <Shape
+      size="xs"
+      title={repair.help}
+      onClick={act}
+      onMouseEnter={() => show(true)}
+      onMouseLeave={() => show(false)}
+      onFocus={() => show(true)}
+      onBlur={() => show(false)}
+    >
       {repair.words}
     </Shape>
   );

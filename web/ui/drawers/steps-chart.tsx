@@ -49,7 +49,11 @@ export function StepsChart({ ribbons, ratio }: { ribbons: readonly Measured[]; r
         data: order.map((f) => String((f + 1) % n)),
         axisTick: { show: false },
         axisLine: { show: false },
-        axisLabel: { fontSize: 10, color: muted, interval: (i: number) => i === half || (i - half) % Math.max(1, Math.round(n / 4)) === 0 },
+        axisLabel: {
+          fontSize: 10,
+          color: muted,
+          interval: (i: number) => i === half || (i - half) % Math.max(1, Math.round(n / 4)) === 0,
+        },
       },
       yAxis: { type: 'value', show: false, min: 0 },
       series: ribbons.map((r, k) => ({
@@ -57,14 +61,26 @@ export function StepsChart({ ribbons, ratio }: { ribbons: readonly Measured[]; r
         type: 'bar',
         stack: 'steps',
         barCategoryGap: '25%',
-        data: order.map((f) => ({ value: r.steps?.[f] ?? 0, itemStyle: { color: f === n - 1 && uneven ? '#D9483B' : r.colour, opacity: f === n - 1 ? 1 : 0.5 } })),
+        data: order.map((f) => ({
+          value: r.steps?.[f] ?? 0,
+          itemStyle: { color: f === n - 1 && uneven ? '#D9483B' : r.colour, opacity: f === n - 1 ? 1 : 0.5 },
+        })),
         ...(k === 0 && n > 0
           ? {
               markLine: {
                 silent: true,
                 symbol: 'none',
                 lineStyle: { color: ink, type: 'dashed', width: 1 },
-                label: { show: true, position: 'end', fontSize: 11, color: uneven ? (dusk ? '#FF9C92' : '#A8261B') : muted, formatter: uneven && Number.isFinite(ratio) ? `step × ${ratio < 10 ? ratio.toFixed(1) : ratio.toFixed(0)} at the seam` : 'seam' },
+                label: {
+                  show: true,
+                  position: 'end',
+                  fontSize: 11,
+                  color: uneven ? (dusk ? '#FF9C92' : '#A8261B') : muted,
+                  formatter:
+                    uneven && Number.isFinite(ratio)
+                      ? `step × ${ratio < 10 ? ratio.toFixed(1) : ratio.toFixed(0)} at the seam`
+                      : 'seam',
+                },
                 data: [{ xAxis: half }],
               },
             }

@@ -23,12 +23,23 @@ export function AddMenu({ group, label, ribbonId, onChoose, children }: Props) {
   const [open, setOpen] = useState(false);
   const [query, setQuery] = useState('');
   const words = query.toLowerCase().split(/\s+/).filter(Boolean);
-  const kinds = stepKinds.filter((k) => (k.group === 'form') === (group === 'form') && words.every((w) => `${k.title} ${k.help}`.toLowerCase().includes(w)));
+  const kinds = stepKinds.filter(
+    (k) =>
+      (k.group === 'form') === (group === 'form') &&
+      words.every((w) => `${k.title} ${k.help}`.toLowerCase().includes(w)),
+  );
   const tone = useEditor((s) => s.piece.ribbons.find((r) => r.id === ribbonId)?.colour ?? '#D9483B');
   // Steps for curves come first where the ribbon begins with one, and last where it does not.
-  const drawn = useEditor((s) => ['outline', 'curve', 'text', 'svg'].includes(s.piece.ribbons.find((r) => r.id === ribbonId)?.steps[0]?.kind ?? ''));
-  const groups = drawn ? stepGroups : [...stepGroups].sort((a, b) => Number(a.group === 'curve') - Number(b.group === 'curve'));
-  const all = useMemo(() => stepKinds.filter((k) => (k.group === 'form') === (group === 'form')).map((k) => k.kind), [group]);
+  const drawn = useEditor((s) =>
+    ['outline', 'curve', 'text', 'svg'].includes(s.piece.ribbons.find((r) => r.id === ribbonId)?.steps[0]?.kind ?? ''),
+  );
+  const groups = drawn
+    ? stepGroups
+    : [...stepGroups].sort((a, b) => Number(a.group === 'curve') - Number(b.group === 'curve'));
+  const all = useMemo(
+    () => stepKinds.filter((k) => (k.group === 'form') === (group === 'form')).map((k) => k.kind),
+    [group],
+  );
   const pictures = useSketches(open, ribbonId, all, tone);
   const choose = (kind: string) => {
     setOpen(false);
@@ -37,11 +48,27 @@ export function AddMenu({ group, label, ribbonId, onChoose, children }: Props) {
     else if (ribbonId) addStep(ribbonId, kind);
   };
   return (
-    <Popover.Root open={open} onOpenChange={(d) => setOpen(d.open)} positioning={{ placement: 'right-start', strategy: 'fixed' }} lazyMount unmountOnExit>
+    <Popover.Root
+      open={open}
+      onOpenChange={(d) => setOpen(d.open)}
+      positioning={{ placement: 'right-start', strategy: 'fixed' }}
+      lazyMount
+      unmountOnExit
+    >
       <Popover.Trigger asChild>{children}</Popover.Trigger>
       <Portal>
         <Popover.Positioner>
-          <Popover.Content width="472px" maxH="min(640px, calc(100vh - 24px))" overflowY="auto" bg="panel" borderRadius="12px" borderWidth="1px" borderColor="line" boxShadow="float" aria-label={label}>
+          <Popover.Content
+            width="472px"
+            maxH="min(640px, calc(100vh - 24px))"
+            overflowY="auto"
+            bg="panel"
+            borderRadius="12px"
+            borderWidth="1px"
+            borderColor="line"
+            boxShadow="float"
+            aria-label={label}
+          >
             <Popover.Body p="2.5">
               <chakra.input
                 aria-label="Find a step"
@@ -63,39 +90,66 @@ export function AddMenu({ group, label, ribbonId, onChoose, children }: Props) {
                 if (mine.length === 0) return null;
                 return (
                   <Box key={g} mt="1.5">
-                    {group !== 'form' && <Text fontSize="11px" color="muted" fontWeight="600" px="2" mb="0.5">{title}</Text>}
+                    {group !== 'form' && (
+                      <Text fontSize="11px" color="muted" fontWeight="600" px="2" mb="0.5">
+                        {title}
+                      </Text>
+                    )}
                     <Box display="grid" gridTemplateColumns="1fr 1fr" columnGap="1">
-                    {mine.map((k) => (
-                      <chakra.button
-                        key={k.kind}
-                        type="button"
-                        onClick={() => choose(k.kind)}
-                        display="flex"
-                        w="100%"
-                        gap="2.5"
-                        alignItems="center"
-                        textAlign="left"
-                        px="2"
-                        py="1.5"
-                        borderRadius="field"
-                        cursor="pointer"
-                        _hover={{ bg: 'field' }}
-                        _focusVisible={{ bg: 'field' }}
-                      >
-                        <Flex w="46px" h="46px" borderRadius="8px" borderWidth="1px" borderColor="line" bg="raised" align="center" justify="center" flexShrink={0} overflow="hidden">
-                          {pictures.has(k.kind) ? <Sketch image={pictures.get(k.kind)!} /> : <StepIcon name={k.icon} />}
-                        </Flex>
-                        <Box minW="0">
-                          <Text fontWeight="600" fontSize="13px" lineHeight="1.3">{k.title}</Text>
-                          <Text color="muted" fontSize="12px" lineHeight="1.3">{k.help}</Text>
-                        </Box>
-                      </chakra.button>
-                    ))}
+                      {mine.map((k) => (
+                        <chakra.button
+                          key={k.kind}
+                          type="button"
+                          onClick={() => choose(k.kind)}
+                          display="flex"
+                          w="100%"
+                          gap="2.5"
+                          alignItems="center"
+                          textAlign="left"
+                          px="2"
+                          py="1.5"
+                          borderRadius="field"
+                          cursor="pointer"
+                          _hover={{ bg: 'field' }}
+                          _focusVisible={{ bg: 'field' }}
+                        >
+                          <Flex
+                            w="46px"
+                            h="46px"
+                            borderRadius="8px"
+                            borderWidth="1px"
+                            borderColor="line"
+                            bg="raised"
+                            align="center"
+                            justify="center"
+                            flexShrink={0}
+                            overflow="hidden"
+                          >
+                            {pictures.has(k.kind) ? (
+                              <Sketch image={pictures.get(k.kind)!} />
+                            ) : (
+                              <StepIcon name={k.icon} />
+                            )}
+                          </Flex>
+                          <Box minW="0">
+                            <Text fontWeight="600" fontSize="13px" lineHeight="1.3">
+                              {k.title}
+                            </Text>
+                            <Text color="muted" fontSize="12px" lineHeight="1.3">
+                              {k.help}
+                            </Text>
+                          </Box>
+                        </chakra.button>
+                      ))}
                     </Box>
                   </Box>
                 );
               })}
-              {kinds.length === 0 && <Text fontSize="12.5px" color="muted" p="2">Nothing here does “{query}”.</Text>}
+              {kinds.length === 0 && (
+                <Text fontSize="12.5px" color="muted" p="2">
+                  Nothing here does “{query}”.
+                </Text>
+              )}
             </Popover.Body>
           </Popover.Content>
         </Popover.Positioner>
@@ -108,5 +162,14 @@ export function AddMenu({ group, label, ribbonId, onChoose, children }: Props) {
 function Sketch({ image }: { image: Uint8ClampedArray<ArrayBuffer> }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   useEffect(() => canvas.current?.getContext('2d')?.putImageData(new ImageData(image, SKETCH, SKETCH), 0, 0), [image]);
-  return <canvas ref={canvas} width={SKETCH} height={SKETCH} aria-hidden="true" data-testid="sketch" style={{ width: 44, height: 44 }} />;
+  return (
+    <canvas
+      ref={canvas}
+      width={SKETCH}
+      height={SKETCH}
+      aria-hidden="true"
+      data-testid="sketch"
+      style={{ width: 44, height: 44 }}
+    />
+  );
 }

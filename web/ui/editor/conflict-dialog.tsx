@@ -46,21 +46,39 @@ export function ConflictDialog() {
   });
 
   return (
-    <Dialog.Root motionPreset="none" open={conflict !== null} closeOnEscape={false} closeOnInteractOutside={false} role="alertdialog" placement="center">
+    <Dialog.Root
+      motionPreset="none"
+      open={conflict !== null}
+      closeOnEscape={false}
+      closeOnInteractOutside={false}
+      role="alertdialog"
+      placement="center"
+    >
       <Portal>
         <Dialog.Backdrop bg="blackAlpha.500" />
         <Dialog.Positioner>
           <Dialog.Content maxW="470px" bg="panel" color="ink" borderRadius="14px" borderWidth="1px" borderColor="line">
-            <Dialog.Header pb="1"><Dialog.Title fontFamily="heading" fontSize="19px">Changed in another tab</Dialog.Title></Dialog.Header>
+            <Dialog.Header pb="1">
+              <Dialog.Title fontFamily="heading" fontSize="19px">
+                Changed in another tab
+              </Dialog.Title>
+            </Dialog.Header>
             <Dialog.Body>
               <Text lineHeight="1.55">
-                This piece was saved elsewhere as version {conflict?.head} after you opened it here. Your version was kept as version {conflict?.kept}, and nothing was overwritten. Which one should go on?
+                This piece was saved elsewhere as version {conflict?.head} after you opened it here. Your version was
+                kept as version {conflict?.kept}, and nothing was overwritten. Which one should go on?
               </Text>
             </Dialog.Body>
             <Dialog.Footer flexWrap="wrap">
-              <PlainButton disabled={busy} onClick={() => void takeOther()}>Open the other</PlainButton>
-              <PlainButton disabled={busy} onClick={() => void asNewPiece()}>Mine as a new piece</PlainButton>
-              <StrongButton disabled={busy} onClick={() => void goOnWithMine()}>Go on with mine</StrongButton>
+              <PlainButton disabled={busy} onClick={() => void takeOther()}>
+                Open the other
+              </PlainButton>
+              <PlainButton disabled={busy} onClick={() => void asNewPiece()}>
+                Mine as a new piece
+              </PlainButton>
+              <StrongButton disabled={busy} onClick={() => void goOnWithMine()}>
+                Go on with mine
+              </StrongButton>
             </Dialog.Footer>
           </Dialog.Content>
         </Dialog.Positioner>

@@ -22,8 +22,15 @@ export function CopiesChoice({ ribbonId, step }: { ribbonId: string; step: StepD
   if (now === null) return null;
   return (
     <Flex align="center" gap="2" py="1" minH="28px">
-      <Text fontSize="12.5px" color="muted" w="88px" flexShrink={0}>Copies</Text>
-      <Choice label="What it does with copies" value={now} onChange={(c) => setCopiesAs(ribbonId, step.id, c)} options={copiesChoices(kind).map((c) => ({ value: c, ...TITLES[c] }))} />
+      <Text fontSize="12.5px" color="muted" w="88px" flexShrink={0}>
+        Copies
+      </Text>
+      <Choice
+        label="What it does with copies"
+        value={now}
+        onChange={(c) => setCopiesAs(ribbonId, step.id, c)}
+        options={copiesChoices(kind).map((c) => ({ value: c, ...TITLES[c] }))}
+      />
     </Flex>
   );
 }

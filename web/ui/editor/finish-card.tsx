@@ -32,12 +32,30 @@ export const FinishCard = memo(function FinishCard({ id, colour, finishes }: Pro
   const worn = others.filter((of) => finishes.some((f) => f.of === of && f.on));
   return (
     <Flex align="flex-start" gap="2.5" position="relative" data-testid="finish">
-      <Knot colour={colour}><Palette size={14} strokeWidth={1.9} /></Knot>
+      <Knot colour={colour}>
+        <Palette size={14} strokeWidth={1.9} />
+      </Knot>
       <Card open={open}>
         <Flex align="center" minH="38px" px="2.5" gap="2">
-          <chakra.button type="button" aria-expanded={open} onClick={() => useEditor.setState((s) => ({ openSteps: { ...s.openSteps, [key]: !open } }))} flex="1" display="flex" alignItems="center" gap="2" textAlign="left" cursor="pointer" py="2" minW="0">
-            <Text fontWeight="600" fontSize="13.5px">Finish</Text>
-            <Text fontSize="12px" color="muted" truncate>surface of the ribbon</Text>
+          <chakra.button
+            type="button"
+            aria-expanded={open}
+            onClick={() => useEditor.setState((s) => ({ openSteps: { ...s.openSteps, [key]: !open } }))}
+            flex="1"
+            display="flex"
+            alignItems="center"
+            gap="2"
+            textAlign="left"
+            cursor="pointer"
+            py="2"
+            minW="0"
+          >
+            <Text fontWeight="600" fontSize="13.5px">
+              Finish
+            </Text>
+            <Text fontSize="12px" color="muted" truncate>
+              surface of the ribbon
+            </Text>
           </chakra.button>
           <Box w="18px" h="18px" borderRadius="full" borderWidth="1px" borderColor="line" bg={shown} flexShrink={0} />
         </Flex>
@@ -45,7 +63,9 @@ export const FinishCard = memo(function FinishCard({ id, colour, finishes }: Pro
           <Box borderTopWidth="1px" borderColor="line" px="2.5" py="1.5">
             {finishes[0] && <Parts ribbon={id} finish={finishes[0]} colour={colour} />}
             <Fold title="More" note={worn.length > 0 ? `${worn.length} set` : undefined} initially={worn.length > 0}>
-              {others.map((of) => <Other key={of} ribbon={id} of={of} finishes={finishes} colour={colour} />)}
+              {others.map((of) => (
+                <Other key={of} ribbon={id} of={of} finishes={finishes} colour={colour} />
+              ))}
             </Fold>
           </Box>
         )}
@@ -59,26 +79,50 @@ function Parts({ ribbon, finish, colour, of }: { ribbon: string; finish: FinishD
   return (
     <Stack gap="0.5">
       {finish.parts.map((p) => (
-        <ValuesPanel key={p.id} owner={{ type: 'part', ribbon, item: p.id }} params={finishParts.get(p.kind).params} values={p.values} colour={colour} of={of} />
+        <ValuesPanel
+          key={p.id}
+          owner={{ type: 'part', ribbon, item: p.id }}
+          params={finishParts.get(p.kind).params}
+          values={p.values}
+          colour={colour}
+          of={of}
+        />
       ))}
     </Stack>
   );
 }
 
 /** A kind of faces that may have a finish of its own. */
-function Other({ ribbon, of, finishes, colour }: { ribbon: string; of: FaceKind; finishes: RibbonDoc['finishes']; colour: string }) {
+function Other({
+  ribbon,
+  of,
+  finishes,
+  colour,
+}: {
+  ribbon: string;
+  of: FaceKind;
+  finishes: RibbonDoc['finishes'];
+  colour: string;
+}) {
   const { title, help } = FACE_WORDS[of];
   const finish = finishOf({ finishes }, of);
   const on = finish?.on ?? false;
   const change = (next: boolean) =>
     useEditor.getState().editRibbon(`${title} finish`, ribbon, (r) => {
       const known = finishOf(r, of);
-      return { ...r, finishes: known ? r.finishes.map((f) => (f.of === of ? { ...f, on: next } : f)) : [...r.finishes, newFinish(of)] };
+      return {
+        ...r,
+        finishes: known
+          ? r.finishes.map((f) => (f.of === of ? { ...f, on: next } : f))
+          : [...r.finishes, newFinish(of)],
+      };
     });
   return (
     <>
       <Flex align="center" gap="2" minH="28px">
-        <Text w="82px" fontSize="12.5px" title={help}>{title}</Text>
+        <Text w="82px" fontSize="12.5px" title={help}>
+          {title}
+        </Text>
         <SwitchField label={title} value={on} onChange={change} />
       </Flex>
       {finish && on && <Parts ribbon={ribbon} finish={finish} colour={colour} of={title} />}

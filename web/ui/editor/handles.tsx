@@ -22,21 +22,56 @@ export function Handles({ size }: { size: { width: number; height: number } }) {
   const playing = useEditor((s) => s.playing);
   const held = useEditor((s) => s.held);
   const ribbonId = useEditor((s) => s.ribbonId);
-  const shown = useMemo(() => (playing || held === null || ribbonId === null ? null : heldHandles(piece, ribbonId, held, frame)), [piece, ribbonId, held, frame, playing]);
+  const shown = useMemo(
+    () => (playing || held === null || ribbonId === null ? null : heldHandles(piece, ribbonId, held, frame)),
+    [piece, ribbonId, held, frame, playing],
+  );
   const [words, setWords] = useState<{ text: string; x: number; y: number } | null>(null);
   if (!shown || size.width < 2) return null;
   const { camera } = sceneAt(piece, frame);
-  const view = projectionOf(camera, camera.focalLength, piece.format.width / piece.format.height, size.width, size.height);
+  const view = projectionOf(
+    camera,
+    camera.focalLength,
+    piece.format.width / piece.format.height,
+    size.width,
+    size.height,
+  );
   return (
     <Box position="absolute" inset="0" pointerEvents="none" overflow="hidden" data-testid="handles">
-      <svg width={size.width} height={size.height} aria-hidden="true" style={{ position: 'absolute', inset: 0, filter: 'drop-shadow(0 0 1.5px rgba(255,255,255,0.95))' }}>
-        {shown.handles.map((h) => <Guide key={keyOf(h)} handle={h} place={shown.place} view={view} colour={shownColour(shown.colour)} />)}
+      <svg
+        width={size.width}
+        height={size.height}
+        aria-hidden="true"
+        style={{ position: 'absolute', inset: 0, filter: 'drop-shadow(0 0 1.5px rgba(255,255,255,0.95))' }}
+      >
+        {shown.handles.map((h) => (
+          <Guide key={keyOf(h)} handle={h} place={shown.place} view={view} colour={shownColour(shown.colour)} />
+        ))}
       </svg>
       {shown.handles.map((h, i) => (
-        <Grip key={keyOf(h)} handle={h} shown={shown} view={view} aside={ASIDE * coveredBy(shown.handles.slice(0, i), h)} onWords={setWords} />
+        <Grip
+          key={keyOf(h)}
+          handle={h}
+          shown={shown}
+          view={view}
+          aside={ASIDE * coveredBy(shown.handles.slice(0, i), h)}
+          onWords={setWords}
+        />
       ))}
       {words && (
-        <Box position="absolute" style={{ left: words.x + 14, top: words.y - 30 }} bg="ink" color="inverse" fontFamily="mono" fontSize="11.5px" px="2" py="0.5" borderRadius="6px" whiteSpace="nowrap" data-testid="read-out">
+        <Box
+          position="absolute"
+          style={{ left: words.x + 14, top: words.y - 30 }}
+          bg="ink"
+          color="inverse"
+          fontFamily="mono"
+          fontSize="11.5px"
+          px="2"
+          py="0.5"
+          borderRadius="6px"
+          whiteSpace="nowrap"
+          data-testid="read-out"
+        >
           {words.text}
         </Box>
       )}
@@ -46,14 +81,27 @@ export function Handles({ size }: { size: { width: number; height: number } }) {
 
 /** Pixels by which a grip stands beside another that is at the very same place, so that both can be taken hold of. */
 const ASIDE = 18;
-const coveredBy = (before: readonly Handle[], h: Handle) => before.filter((other) => Math.hypot(...other.at.map((x, k) => x - h.at[k])) < 1e-3).length;
+const coveredBy = (before: readonly Handle[], h: Handle) =>
+  before.filter((other) => Math.hypot(...other.at.map((x, k) => x - h.at[k])) < 1e-3).length;
 
 const keyOf = (h: Handle) => `${h.param}/${h.index ?? ''}`;
 
-function Guide({ handle: h, place, view, colour }: { handle: Handle; place: (p: readonly [number, number, number]) => readonly [number, number, number]; view: Projection; colour: string }) {
+function Guide({
+  handle: h,
+  place,
+  view,
+  colour,
+}: {
+  handle: Handle;
+  place: (p: readonly [number, number, number]) => readonly [number, number, number];
+  view: Projection;
+  colour: string;
+}) {
   const path = (points: (readonly [number, number, number])[], closed: boolean) => {
     const seen = points.map((p) => view.to(place(p)));
-    return seen.some((p) => !p) ? '' : seen.map((p, i) => `${i ? 'L' : 'M'}${p!.x.toFixed(1)} ${p!.y.toFixed(1)}`).join('') + (closed ? 'Z' : '');
+    return seen.some((p) => !p)
+      ? ''
+      : seen.map((p, i) => `${i ? 'L' : 'M'}${p!.x.toFixed(1)} ${p!.y.toFixed(1)}`).join('') + (closed ? 'Z' : '');
   };
   const line = { fill: 'none', stroke: colour, strokeWidth: 1.5, opacity: 0.8 } as const;
   if (h.shape === 'angle' && h.about && h.axis && h.ring) {
@@ -68,10 +116,19 @@ function Guide({ handle: h, place, view, colour }: { handle: Handle; place: (p: 
   }
   if (h.shape === 'distance' && h.about) {
     const r = Math.abs(h.at[0] - h.about[0]);
-    const ring = (axis: readonly [number, number, number]) => Array.from({ length: 49 }, (_, i) => onRing(h.about!, axis, r, (i / 48) * 2 * Math.PI));
+    const ring = (axis: readonly [number, number, number]) =>
+      Array.from({ length: 49 }, (_, i) => onRing(h.about!, axis, r, (i / 48) * 2 * Math.PI));
     return (
       <>
-        {([[1, 0, 0], [0, 1, 0], [0, 0, 1]] as const).map((axis) => <path key={axis.join()} d={path(ring(axis), true)} {...line} opacity={0.55} />)}
+        {(
+          [
+            [1, 0, 0],
+            [0, 1, 0],
+            [0, 0, 1],
+          ] as const
+        ).map((axis) => (
+          <path key={axis.join()} d={path(ring(axis), true)} {...line} opacity={0.55} />
+        ))}
         <path d={path([h.about, h.at], false)} {...line} strokeDasharray="3 4" />
       </>
     );
@@ -89,7 +146,16 @@ interface GripProps {
 }
 
 function Grip({ handle: h, shown, view, aside, onWords }: GripProps) {
-  const drag = useRef<{ x: number; y: number; gesture: string; start: readonly [number, number, number]; done: readonly [number, number, number]; turned: number; last: number; aside: number } | null>(null);
+  const drag = useRef<{
+    x: number;
+    y: number;
+    gesture: string;
+    start: readonly [number, number, number];
+    done: readonly [number, number, number];
+    turned: number;
+    last: number;
+    aside: number;
+  } | null>(null);
   const seen = view.to(shown.place(h.at));
   if (!seen) return null;
   const centre = h.about ? view.to(shown.place(h.about)) : null;
@@ -108,7 +174,12 @@ function Grip({ handle: h, shown, view, aside, onWords }: GripProps) {
       while (h.index! >= list.length) list.push([0, 0, 0]);
       const at = list[h.index!];
       const next = triple((k) => tidy(grid(at[k] + by[k])));
-      setValue(h.title, address, list.map((q, i) => (i === h.index ? next : q)), merge);
+      setValue(
+        h.title,
+        address,
+        list.map((q, i) => (i === h.index ? next : q)),
+        merge,
+      );
       return next.map((x) => x.toFixed(2)).join(', ');
     }
     if (h.shape === 'place') {
@@ -116,7 +187,9 @@ function Grip({ handle: h, shown, view, aside, onWords }: GripProps) {
       const now = stored as readonly NumberValue[];
       const next = triple((k) => shift(now[k], by[k], q, (x) => tidy(grid(x))));
       setValue(h.title, address, next, merge);
-      return next.map((v, k) => (typeof v === 'number' ? v : shown.values[h.param][k] + by[k]).toFixed(2)).join(', ') + ' m';
+      return (
+        next.map((v, k) => (typeof v === 'number' ? v : shown.values[h.param][k] + by[k]).toFixed(2)).join(', ') + ' m'
+      );
     }
     const q = p as NumberParam;
     const next = shift(stored as NumberValue, by[0], q, (x) => tidy(grid(x)));
@@ -128,7 +201,16 @@ function Grip({ handle: h, shown, view, aside, onWords }: GripProps) {
   const down = (event: PointerEvent) => {
     event.stopPropagation();
     event.currentTarget.setPointerCapture(event.pointerId);
-    drag.current = { x: event.clientX, y: event.clientY, gesture: `${++gestures}`, start: h.at, done: [0, 0, 0], turned: 0, last: angleTo(centre, seen.x, seen.y), aside };
+    drag.current = {
+      x: event.clientX,
+      y: event.clientY,
+      gesture: `${++gestures}`,
+      start: h.at,
+      done: [0, 0, 0],
+      turned: 0,
+      last: angleTo(centre, seen.x, seen.y),
+      aside,
+    };
     onWords({ text: h.title, x: seen.x, y: seen.y });
   };
   const move = (event: PointerEvent) => {
@@ -153,7 +235,9 @@ function Grip({ handle: h, shown, view, aside, onWords }: GripProps) {
       const most = whole.reduce((m, x, k) => (Math.abs(x) > Math.abs(whole[m]) ? k : m), 0);
       const kept = event.shiftKey ? (whole.map((x, k) => (k === most ? x : 0)) as [number, number, number]) : whole;
       if (h.shape === 'distance') {
-        const along = Math.hypot(...[0, 1, 2].map((k) => d.start[k] + kept[k] - h.about![k])) - Math.hypot(...[0, 1, 2].map((k) => d.start[k] - h.about![k]));
+        const along =
+          Math.hypot(...[0, 1, 2].map((k) => d.start[k] + kept[k] - h.about![k])) -
+          Math.hypot(...[0, 1, 2].map((k) => d.start[k] - h.about![k]));
         by = [along - d.done[0], 0, 0];
         drag.current = { ...d, done: [along, 0, 0] };
       } else {
@@ -174,7 +258,15 @@ function Grip({ handle: h, shown, view, aside, onWords }: GripProps) {
     event.preventDefault();
     event.stopPropagation();
     const k = event.shiftKey ? 10 : 1;
-    apply(h.shape === 'angle' ? [(arrow[0] - arrow[1]) * k, 0, 0] : h.shape === 'distance' ? [(arrow[0] - arrow[1]) * 0.01 * k, 0, 0] : shown.back(view.across(arrow[0] * 4 * k, arrow[1] * 4 * k, seen.depth)), `${++gestures}`, false);
+    apply(
+      h.shape === 'angle'
+        ? [(arrow[0] - arrow[1]) * k, 0, 0]
+        : h.shape === 'distance'
+          ? [(arrow[0] - arrow[1]) * 0.01 * k, 0, 0]
+          : shown.back(view.across(arrow[0] * 4 * k, arrow[1] * 4 * k, seen.depth)),
+      `${++gestures}`,
+      false,
+    );
   };
 
   return (
@@ -200,18 +292,35 @@ function Grip({ handle: h, shown, view, aside, onWords }: GripProps) {
       onPointerCancel={up}
       onKeyDown={keys}
     >
-      <Box w={h.index === undefined ? '12px' : '9px'} h={h.index === undefined ? '12px' : '9px'} borderRadius={h.shape === 'place' ? 'full' : '2px'} transform={h.shape === 'distance' ? 'rotate(45deg)' : undefined} bg="raised" borderWidth="2.5px" boxShadow="card" style={{ borderColor: shownColour(shown.colour) }} />
+      <Box
+        w={h.index === undefined ? '12px' : '9px'}
+        h={h.index === undefined ? '12px' : '9px'}
+        borderRadius={h.shape === 'place' ? 'full' : '2px'}
+        transform={h.shape === 'distance' ? 'rotate(45deg)' : undefined}
+        bg="raised"
+        borderWidth="2.5px"
+        boxShadow="card"
+        style={{ borderColor: shownColour(shown.colour) }}
+      />
     </Box>
   );
 }
 
-function shift(value: NumberValue, by: number, p: NumberParam | VectorParam, settle: (x: number) => number): NumberValue {
+function shift(
+  value: NumberValue,
+  by: number,
+  p: NumberParam | VectorParam,
+  settle: (x: number) => number,
+): NumberValue {
   const next = shiftedValue(value, by, [p.min, p.max]);
   return typeof next === 'number' ? settle(next) : next;
 }
 
 function currentStep(ribbonId: string, stepId: string) {
-  return useEditor.getState().piece.ribbons.find((r) => r.id === ribbonId)?.steps.find((s) => s.id === stepId);
+  return useEditor
+    .getState()
+    .piece.ribbons.find((r) => r.id === ribbonId)
+    ?.steps.find((s) => s.id === stepId);
 }
 
 function angleTo(centre: { x: number; y: number } | null, x: number, y: number): number {

@@ -79,7 +79,9 @@ export class LivePicture {
     const now = performance.now();
     this.losses.push(now);
     if (this.losses.filter((t) => now - t < 60_000).length > LOSSES)
-      return this.reports.onTrouble('The graphics device goes away again and again. Your piece is safe; close other programs that draw in 3D, then reload the page.');
+      return this.reports.onTrouble(
+        'The graphics device goes away again and again. Your piece is safe; close other programs that draw in 3D, then reload the page.',
+      );
     this.reports.onLost('The graphics device went away for a moment; the picture is drawn anew.');
     void this.begin();
   };
@@ -172,5 +174,11 @@ export class LivePicture {
 
 /** Whether two states of a piece differ in shapes at most: what is there, what it wears and the scene are the same. */
 function looksAlike(a: Piece, b: Piece): boolean {
-  return a.scene === b.scene && a.ribbons.length === b.ribbons.length && a.ribbons.every((r, i) => r.id === b.ribbons[i].id && r.on === b.ribbons[i].on && r.finishes === b.ribbons[i].finishes);
+  return (
+    a.scene === b.scene &&
+    a.ribbons.length === b.ribbons.length &&
+    a.ribbons.every(
+      (r, i) => r.id === b.ribbons[i].id && r.on === b.ribbons[i].on && r.finishes === b.ribbons[i].finishes,
+    )
+  );
 }

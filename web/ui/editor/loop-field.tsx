@@ -41,16 +41,37 @@ export function LoopField() {
           _hover={{ borderColor: 'lineStrong' }}
         >
           <Repeat2 size={15} />
-          <Text as="span" fontWeight="700">{seconds.toFixed(2)} s</Text>
-          <Text as="span" color="muted">{loop.frames} frames · {loop.fps} fps</Text>
+          <Text as="span" fontWeight="700">
+            {seconds.toFixed(2)} s
+          </Text>
+          <Text as="span" color="muted">
+            {loop.frames} frames · {loop.fps} fps
+          </Text>
         </chakra.button>
       </Popover.Trigger>
       <Portal>
         <Popover.Positioner>
-          <Popover.Content width="270px" bg="panel" borderRadius="12px" borderWidth="1px" borderColor="line" boxShadow="float" aria-label="Loop">
+          <Popover.Content
+            width="270px"
+            bg="panel"
+            borderRadius="12px"
+            borderWidth="1px"
+            borderColor="line"
+            boxShadow="float"
+            aria-label="Loop"
+          >
             <Popover.Body p="3.5">
               <FieldRow title="Frames">
-                <NumberField label="Frames" value={loop.frames} min={1} max={MAX_FRAMES} soft={[1, 400]} step={1} integer onChange={(v, g) => change('Frames', { frames: v }, g)} />
+                <NumberField
+                  label="Frames"
+                  value={loop.frames}
+                  min={1}
+                  max={MAX_FRAMES}
+                  soft={[1, 400]}
+                  step={1}
+                  integer
+                  onChange={(v, g) => change('Frames', { frames: v }, g)}
+                />
               </FieldRow>
               <FieldRow title="Seconds">
                 <NumberField
@@ -65,7 +86,16 @@ export function LoopField() {
                 />
               </FieldRow>
               <FieldRow title="Frame rate">
-                <NumberField label="Frame rate" value={loop.fps} unit="fps" min={MIN_FPS} max={MAX_FPS} soft={[1, 60]} step={1} onChange={(v, g) => change('Frame rate', { fps: v }, g)} />
+                <NumberField
+                  label="Frame rate"
+                  value={loop.fps}
+                  unit="fps"
+                  min={MIN_FPS}
+                  max={MAX_FPS}
+                  soft={[1, 60]}
+                  step={1}
+                  onChange={(v, g) => change('Frame rate', { fps: v }, g)}
+                />
               </FieldRow>
               <Flex gap="1" mt="2" flexWrap="wrap">
                 {RATES.map((rate) => (
@@ -88,7 +118,8 @@ export function LoopField() {
                 ))}
               </Flex>
               <Text mt="3" fontSize="12px" color="muted" lineHeight="1.5">
-                Frame {loop.frames} is frame 0 again and is never shown twice. Motions keep their turns when this changes, so they stay closed.
+                Frame {loop.frames} is frame 0 again and is never shown twice. Motions keep their turns when this
+                changes, so they stay closed.
               </Text>
             </Popover.Body>
           </Popover.Content>
@@ -101,7 +132,9 @@ export function LoopField() {
 function FieldRow({ title, children }: { title: string; children: React.ReactNode }) {
   return (
     <Flex align="center" gap="3" minH="30px">
-      <Text w="90px" fontSize="12.5px">{title}</Text>
+      <Text w="90px" fontSize="12.5px">
+        {title}
+      </Text>
       {children}
     </Flex>
   );

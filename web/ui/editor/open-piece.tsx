@@ -23,7 +23,9 @@ export function OpenPiece({ stored }: { stored: StoredPiece }) {
     open(stored.id, read.piece, stored.revision);
     const left = backupOf(stored.id);
     if (left && left.piece === null) {
-      tellTrouble(`Changes that had not reached the server are kept in this browser, but cannot be read: ${left.trouble}`);
+      tellTrouble(
+        `Changes that had not reached the server are kept in this browser, but cannot be read: ${left.trouble}`,
+      );
       download(`${stored.id}.unsaved.maypole.json`, new Blob([left.source], { type: 'application/json' }));
     } else if (left && JSON.stringify(left.piece) !== JSON.stringify(read.piece)) {
       if (left.basedOn === stored.revision) {
@@ -31,10 +33,14 @@ export function OpenPiece({ stored }: { stored: StoredPiece }) {
         tell('Changes that had not reached the server are back.');
       } else {
         // The head has gone on since: the server keeps this beside it, and says so.
-        void savePiece(stored.id, left.source, left.basedOn).then((answer) => {
-          if ('error' in answer) useEditor.setState({ save: 'conflict', conflict: { head: answer.head, kept: answer.kept } });
-          dropBackup(stored.id);
-        }, () => undefined);
+        void savePiece(stored.id, left.source, left.basedOn).then(
+          (answer) => {
+            if ('error' in answer)
+              useEditor.setState({ save: 'conflict', conflict: { head: answer.head, kept: answer.kept } });
+            dropBackup(stored.id);
+          },
+          () => undefined,
+        );
       }
     } else if (left) dropBackup(stored.id);
     setOpened(true);

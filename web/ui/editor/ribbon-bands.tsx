@@ -14,31 +14,51 @@ export function RibbonBands() {
   const chosen = useEditor((s) => s.ribbonId);
   const also = useEditor((s) => s.alsoRibbons);
   return (
-    <Flex as="nav" aria-label="Ribbons" direction="column" align="center" w="60px" flexShrink={0} bg="band" borderRightWidth="1px" borderColor="line" py="3" gap="2.5" overflowY="auto">
+    <Flex
+      as="nav"
+      aria-label="Ribbons"
+      direction="column"
+      align="center"
+      w="60px"
+      flexShrink={0}
+      bg="band"
+      borderRightWidth="1px"
+      borderColor="line"
+      py="3"
+      gap="2.5"
+      overflowY="auto"
+    >
       {ribbons.map((r) => (
-        <Band key={r.id} id={r.id} name={r.name} on={r.on} colour={r.colour} chosen={r.id === chosen || also.includes(r.id)} />
+        <Band
+          key={r.id}
+          id={r.id}
+          name={r.name}
+          on={r.on}
+          colour={r.colour}
+          chosen={r.id === chosen || also.includes(r.id)}
+        />
       ))}
       <AddMenu group="form" label="Form of the new ribbon" onChoose={addRibbon}>
-      <chakra.button
-        type="button"
-        aria-label="Add ribbon"
-        title="Add ribbon"
-        w="36px"
-        h="36px"
-        flexShrink={0}
-        borderRadius="8px"
-        borderWidth="1px"
-        borderStyle="dashed"
-        borderColor="lineStrong"
-        color="muted"
-        display="flex"
-        alignItems="center"
-        justifyContent="center"
-        cursor="pointer"
-        _hover={{ color: 'ink', borderColor: 'ink' }}
-      >
-        <Plus size={16} />
-      </chakra.button>
+        <chakra.button
+          type="button"
+          aria-label="Add ribbon"
+          title="Add ribbon"
+          w="36px"
+          h="36px"
+          flexShrink={0}
+          borderRadius="8px"
+          borderWidth="1px"
+          borderStyle="dashed"
+          borderColor="lineStrong"
+          color="muted"
+          display="flex"
+          alignItems="center"
+          justifyContent="center"
+          cursor="pointer"
+          _hover={{ color: 'ink', borderColor: 'ink' }}
+        >
+          <Plus size={16} />
+        </chakra.button>
       </AddMenu>
       <Box flex="1" />
     </Flex>
@@ -47,7 +67,19 @@ export function RibbonBands() {
 
 const PLACE = { placement: 'right-start' } as const;
 
-const Band = memo(function Band({ id, name, on, colour, chosen }: { id: string; name: string; on: boolean; colour: string; chosen: boolean }) {
+const Band = memo(function Band({
+  id,
+  name,
+  on,
+  colour,
+  chosen,
+}: {
+  id: string;
+  name: string;
+  on: boolean;
+  colour: string;
+  chosen: boolean;
+}) {
   return (
     <Menu.Root positioning={PLACE} lazyMount>
       <Menu.ContextTrigger asChild>
@@ -73,7 +105,20 @@ const Band = memo(function Band({ id, name, on, colour, chosen }: { id: string; 
           pb="2"
           cursor="pointer"
           onClick={(e) => (e.ctrlKey || e.metaKey || e.shiftKey ? takeRibbon(id) : chooseRibbon(id))}
-          _before={chosen ? { content: '""', position: 'absolute', left: '-9px', top: '8px', bottom: '8px', w: '4px', borderRadius: 'full', bg: 'ink' } : undefined}
+          _before={
+            chosen
+              ? {
+                  content: '""',
+                  position: 'absolute',
+                  left: '-9px',
+                  top: '8px',
+                  bottom: '8px',
+                  w: '4px',
+                  borderRadius: 'full',
+                  bg: 'ink',
+                }
+              : undefined
+          }
         >
           {name.slice(0, 2)}
         </chakra.button>
@@ -81,13 +126,30 @@ const Band = memo(function Band({ id, name, on, colour, chosen }: { id: string; 
       <Portal>
         <Menu.Positioner>
           <Menu.Content bg="panel" borderWidth="1px" borderColor="line" boxShadow="float" borderRadius="10px">
-            <Menu.Item value="switch" onClick={() => useEditor.getState().editRibbon('Switch ribbon', id, (x) => ({ ...x, on: !x.on }))}>{on ? 'Switch off' : 'Switch on'}</Menu.Item>
-            <Menu.Item value="also" onClick={() => takeRibbon(id)}>Edit together with others</Menu.Item>
-            <Menu.Item value="duplicate" onClick={() => duplicateRibbon(id)}>Duplicate</Menu.Item>
-            <Menu.Item value="pair" onClick={() => addPair(id)}>Make a pair</Menu.Item>
-            <Menu.Item value="up" onClick={() => moveRibbon(id, -1)}>Move up</Menu.Item>
-            <Menu.Item value="down" onClick={() => moveRibbon(id, 1)}>Move down</Menu.Item>
-            <Menu.Item value="remove" color="poppyText" onClick={() => removeRibbon(id)}>Remove</Menu.Item>
+            <Menu.Item
+              value="switch"
+              onClick={() => useEditor.getState().editRibbon('Switch ribbon', id, (x) => ({ ...x, on: !x.on }))}
+            >
+              {on ? 'Switch off' : 'Switch on'}
+            </Menu.Item>
+            <Menu.Item value="also" onClick={() => takeRibbon(id)}>
+              Edit together with others
+            </Menu.Item>
+            <Menu.Item value="duplicate" onClick={() => duplicateRibbon(id)}>
+              Duplicate
+            </Menu.Item>
+            <Menu.Item value="pair" onClick={() => addPair(id)}>
+              Make a pair
+            </Menu.Item>
+            <Menu.Item value="up" onClick={() => moveRibbon(id, -1)}>
+              Move up
+            </Menu.Item>
+            <Menu.Item value="down" onClick={() => moveRibbon(id, 1)}>
+              Move down
+            </Menu.Item>
+            <Menu.Item value="remove" color="poppyText" onClick={() => removeRibbon(id)}>
+              Remove
+            </Menu.Item>
           </Menu.Content>
         </Menu.Positioner>
       </Portal>

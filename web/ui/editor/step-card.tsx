@@ -9,7 +9,19 @@ import type { StepDoc } from '@maypole/core/piece/piece';
 import { stepKind, stepKinds } from '@maypole/core/steps/index';
 import { isMoving } from '@maypole/core/time/value';
 import type { NumberValue } from '@maypole/core/declare/params';
-import { ArrowDown, ArrowUp, Copy, Dices, Ellipsis, Eye, EyeOff, Group, Replace, Trash2, TriangleAlert } from 'lucide-react';
+import {
+  ArrowDown,
+  ArrowUp,
+  Copy,
+  Dices,
+  Ellipsis,
+  Eye,
+  EyeOff,
+  Group,
+  Replace,
+  Trash2,
+  TriangleAlert,
+} from 'lucide-react';
 import { memo, useMemo, type ReactNode } from 'react';
 import { Drawing, Fan } from '../fields/drawing';
 import { ValuesPanel } from '../fields/values-panel';
@@ -24,15 +36,50 @@ import { CopiesChoice, CopiesReadOut } from './copies-rows';
 /** The round handle of a step on its ribbon. */
 export function Knot({ colour, children, ...rest }: { colour: string; children: ReactNode } & Record<string, unknown>) {
   return (
-    <Flex w="29px" h="29px" mt="5px" flexShrink={0} borderRadius="full" borderWidth="2px" borderColor={shownColour(colour)} bg="panel" align="center" justify="center" position="relative" {...rest}>
+    <Flex
+      w="29px"
+      h="29px"
+      mt="5px"
+      flexShrink={0}
+      borderRadius="full"
+      borderWidth="2px"
+      borderColor={shownColour(colour)}
+      bg="panel"
+      align="center"
+      justify="center"
+      position="relative"
+      {...rest}
+    >
       {children}
     </Flex>
   );
 }
 
-export function Card({ open, dim, marked, children }: { open: boolean; dim?: boolean; marked?: boolean; children: ReactNode }) {
+export function Card({
+  open,
+  dim,
+  marked,
+  children,
+}: {
+  open: boolean;
+  dim?: boolean;
+  marked?: boolean;
+  children: ReactNode;
+}) {
   return (
-    <Box flex="1" minW="0" mb="2" bg="raised" borderRadius="card" borderWidth="1px" borderColor={marked ? 'sky' : open ? 'lineStrong' : 'line'} outline={marked ? '1px solid' : undefined} outlineColor="sky" boxShadow={open ? 'card' : undefined} opacity={dim ? 0.55 : 1}>
+    <Box
+      flex="1"
+      minW="0"
+      mb="2"
+      bg="raised"
+      borderRadius="card"
+      borderWidth="1px"
+      borderColor={marked ? 'sky' : open ? 'lineStrong' : 'line'}
+      outline={marked ? '1px solid' : undefined}
+      outlineColor="sky"
+      boxShadow={open ? 'card' : undefined}
+      opacity={dim ? 0.55 : 1}
+    >
       {children}
     </Box>
   );
@@ -55,89 +102,161 @@ interface StepProps {
 }
 
 /** One step: closed it says what it does, open it shows all its values. */
-export const StepCard = memo(function StepCard({ ribbonId, colour, count, step, index, problem, note, copies, fan = '' }: StepProps) {
+export const StepCard = memo(function StepCard({
+  ribbonId,
+  colour,
+  count,
+  step,
+  index,
+  problem,
+  note,
+  copies,
+  fan = '',
+}: StepProps) {
   const kind = stepKind(step.kind);
   const isForm = kind.group === 'form';
   const open = useEditor((s) => s.openSteps[step.id] ?? false);
-  const summary = useEditor((s) => kind.summary(evaluateValues(kind.params, linkedStep(s.piece, ribbonId, step).values, { frame: s.frame, frames: s.piece.loop.frames })));
+  const summary = useEditor((s) =>
+    kind.summary(
+      evaluateValues(kind.params, linkedStep(s.piece, ribbonId, step).values, {
+        frame: s.frame,
+        frames: s.piece.loop.frames,
+      }),
+    ),
+  );
   const together = useEditor((s) => s.stepsTogether.includes(step.id));
-  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({ id: step.id, disabled: isForm });
+  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({
+    id: step.id,
+    disabled: isForm,
+  });
   // With Ctrl or Shift a card is taken to others, to be edited together.
   const toggle = (e: { ctrlKey: boolean; metaKey: boolean; shiftKey: boolean }) =>
-    e.ctrlKey || e.metaKey || e.shiftKey ? takeTogether(step.id) : useEditor.setState((s) => ({ openSteps: { ...s.openSteps, [step.id]: !open } }));
+    e.ctrlKey || e.metaKey || e.shiftKey
+      ? takeTogether(step.id)
+      : useEditor.setState((s) => ({ openSteps: { ...s.openSteps, [step.id]: !open } }));
   // The step at work has its handles in the picture.
   const hold = () => useEditor.getState().held !== step.id && useEditor.setState({ held: step.id });
-  const moving = useEditor((s) => Object.entries(linkedStep(s.piece, ribbonId, step).values).find(([name, v]) => kind.params[name]?.type !== 'colour' && [v].flat().some(isMoving))?.[1]);
+  const moving = useEditor(
+    (s) =>
+      Object.entries(linkedStep(s.piece, ribbonId, step).values).find(
+        ([name, v]) => kind.params[name]?.type !== 'colour' && [v].flat().some(isMoving),
+      )?.[1],
+  );
   const drawn = [moving].flat().find(isMoving) as NumberValue | undefined;
 
   const shares = useMemo(() => (fan ? fan.split(',').map(Number) : []), [fan]);
 
   return (
     <Fan.Provider value={shares}>
-    <Flex
-      ref={setNodeRef}
-      align="flex-start"
-      gap="2.5"
-      position="relative"
-      zIndex={isDragging ? 5 : undefined}
-      style={{ transform: CSS.Translate.toString(transform), transition }}
-      data-testid={`step-${step.kind}`}
-      data-step={step.id}
-      onPointerDownCapture={hold}
-      onFocusCapture={hold}
-    >
-      {isForm ? (
-        <Knot colour={colour}><StepIcon name={kind.icon} /></Knot>
-      ) : (
-        <chakra.button
-          type="button"
-          ref={setActivatorNodeRef}
-          {...attributes}
-          {...listeners}
-          aria-label={`Move ${kind.title}, place ${index + 1} of ${count}`}
-          aria-roledescription="Step that can be moved"
-          title="Drag to another place, or press the up and down arrow keys"
-          onKeyDown={(e) => {
-            const by = { ArrowUp: -1, ArrowDown: 1 }[e.key];
-            if (!by) return;
-            e.preventDefault();
-            e.stopPropagation();
-            moveStep(ribbonId, step.id, index + by);
-          }}
-          cursor={isDragging ? 'grabbing' : 'grab'}
-          borderRadius="full"
-          touchAction="none"
-        >
-          <Knot colour={colour} boxShadow={isDragging ? 'float' : undefined}><StepIcon name={kind.icon} /></Knot>
-        </chakra.button>
-      )}
-      <Card open={open} dim={!step.on} marked={together}>
-        <Flex align="center" minH="38px" pl="2.5" pr="1" gap="1">
-          <chakra.button type="button" aria-expanded={open} aria-label={`${kind.title}, ${summary}`} onClick={toggle} flex="1" minW="0" display="flex" alignItems="baseline" gap="2" textAlign="left" cursor="pointer" py="2">
-            <Text fontWeight="600" fontSize="13.5px" whiteSpace="nowrap">{kind.title}</Text>
-            <Text fontSize="12px" color="muted" truncate>{summary}</Text>
+      <Flex
+        ref={setNodeRef}
+        align="flex-start"
+        gap="2.5"
+        position="relative"
+        zIndex={isDragging ? 5 : undefined}
+        style={{ transform: CSS.Translate.toString(transform), transition }}
+        data-testid={`step-${step.kind}`}
+        data-step={step.id}
+        onPointerDownCapture={hold}
+        onFocusCapture={hold}
+      >
+        {isForm ? (
+          <Knot colour={colour}>
+            <StepIcon name={kind.icon} />
+          </Knot>
+        ) : (
+          <chakra.button
+            type="button"
+            ref={setActivatorNodeRef}
+            {...attributes}
+            {...listeners}
+            aria-label={`Move ${kind.title}, place ${index + 1} of ${count}`}
+            aria-roledescription="Step that can be moved"
+            title="Drag to another place, or press the up and down arrow keys"
+            onKeyDown={(e) => {
+              const by = { ArrowUp: -1, ArrowDown: 1 }[e.key];
+              if (!by) return;
+              e.preventDefault();
+              e.stopPropagation();
+              moveStep(ribbonId, step.id, index + by);
+            }}
+            cursor={isDragging ? 'grabbing' : 'grab'}
+            borderRadius="full"
+            touchAction="none"
+          >
+            <Knot colour={colour} boxShadow={isDragging ? 'float' : undefined}>
+              <StepIcon name={kind.icon} />
+            </Knot>
           </chakra.button>
-          {drawn && !open && <Drawing value={drawn} colour={colour} width={40} />}
-          <PictureButton label={step.on ? `Switch ${kind.title} off` : `Switch ${kind.title} on`} color="muted" minW="6" onClick={() => switchStep(ribbonId, step.id)}>
-            {step.on ? <Eye size={15} /> : <EyeOff size={15} />}
-          </PictureButton>
-          <StepMenu ribbonId={ribbonId} count={count} step={step} index={index} />
-        </Flex>
-        {note && !problem && <CopiesReadOut note={note} ribbonId={ribbonId} />}
-        {problem && (
-          <Flex role="alert" gap="2" mx="2" mb="2" px="2.5" py="2" bg="poppyWash" color="poppyText" fontSize="12px" borderRadius="field" lineHeight="1.4">
-            <Box flexShrink={0} mt="1px"><TriangleAlert size={14} /></Box>
-            {problem}
+        )}
+        <Card open={open} dim={!step.on} marked={together}>
+          <Flex align="center" minH="38px" pl="2.5" pr="1" gap="1">
+            <chakra.button
+              type="button"
+              aria-expanded={open}
+              aria-label={`${kind.title}, ${summary}`}
+              onClick={toggle}
+              flex="1"
+              minW="0"
+              display="flex"
+              alignItems="baseline"
+              gap="2"
+              textAlign="left"
+              cursor="pointer"
+              py="2"
+            >
+              <Text fontWeight="600" fontSize="13.5px" whiteSpace="nowrap">
+                {kind.title}
+              </Text>
+              <Text fontSize="12px" color="muted" truncate>
+                {summary}
+              </Text>
+            </chakra.button>
+            {drawn && !open && <Drawing value={drawn} colour={colour} width={40} />}
+            <PictureButton
+              label={step.on ? `Switch ${kind.title} off` : `Switch ${kind.title} on`}
+              color="muted"
+              minW="6"
+              onClick={() => switchStep(ribbonId, step.id)}
+            >
+              {step.on ? <Eye size={15} /> : <EyeOff size={15} />}
+            </PictureButton>
+            <StepMenu ribbonId={ribbonId} count={count} step={step} index={index} />
           </Flex>
-        )}
-        {open && (
-          <Box borderTopWidth="1px" borderColor="line" px="2.5" py="1.5">
-            {copies && <CopiesChoice ribbonId={ribbonId} step={step} />}
-            <ValuesPanel owner={{ type: 'step', ribbon: ribbonId, item: step.id }} params={kind.params} values={step.values} colour={colour} />
-          </Box>
-        )}
-      </Card>
-    </Flex>
+          {note && !problem && <CopiesReadOut note={note} ribbonId={ribbonId} />}
+          {problem && (
+            <Flex
+              role="alert"
+              gap="2"
+              mx="2"
+              mb="2"
+              px="2.5"
+              py="2"
+              bg="poppyWash"
+              color="poppyText"
+              fontSize="12px"
+              borderRadius="field"
+              lineHeight="1.4"
+            >
+              <Box flexShrink={0} mt="1px">
+                <TriangleAlert size={14} />
+              </Box>
+              {problem}
+            </Flex>
+          )}
+          {open && (
+            <Box borderTopWidth="1px" borderColor="line" px="2.5" py="1.5">
+              {copies && <CopiesChoice ribbonId={ribbonId} step={step} />}
+              <ValuesPanel
+                owner={{ type: 'step', ribbon: ribbonId, item: step.id }}
+                params={kind.params}
+                values={step.values}
+                colour={colour}
+              />
+            </Box>
+          )}
+        </Card>
+      </Flex>
     </Fan.Provider>
   );
 });
@@ -148,25 +267,61 @@ function StepMenu({ ribbonId, count, step, index }: Pick<StepProps, 'ribbonId' |
   return (
     <Menu.Root positioning={{ placement: 'bottom-end' }} lazyMount>
       <Menu.Trigger asChild>
-        <PictureButton label={`More for ${kind.title}`} color="muted" minW="6"><Ellipsis size={15} /></PictureButton>
+        <PictureButton label={`More for ${kind.title}`} color="muted" minW="6">
+          <Ellipsis size={15} />
+        </PictureButton>
       </Menu.Trigger>
       <Portal>
         <Menu.Positioner>
-          <Menu.Content bg="panel" borderWidth="1px" borderColor="line" boxShadow="float" borderRadius="10px" minW="180px">
+          <Menu.Content
+            bg="panel"
+            borderWidth="1px"
+            borderColor="line"
+            boxShadow="float"
+            borderRadius="10px"
+            minW="180px"
+          >
             {isForm ? (
               stepKinds
                 .filter((k) => k.group === 'form' && k.kind !== step.kind)
                 .map((k) => (
-                  <Menu.Item key={k.kind} value={k.kind} onClick={() => changeForm(ribbonId, k.kind)}><Replace size={14} />Change to {k.title.toLowerCase()}</Menu.Item>
+                  <Menu.Item key={k.kind} value={k.kind} onClick={() => changeForm(ribbonId, k.kind)}>
+                    <Replace size={14} />
+                    Change to {k.title.toLowerCase()}
+                  </Menu.Item>
                 ))
             ) : (
               <>
-                <Menu.Item value="duplicate" onClick={() => duplicateStep(ribbonId, step.id)}><Copy size={14} />Duplicate step</Menu.Item>
-                {Object.values(kind.params).some((p) => p.type === 'number' && p.seeds) && <Menu.Item value="throw" onClick={() => throwAgain(ribbonId, [step.id])}><Dices size={14} />Another throw</Menu.Item>}
-                <Menu.Item value="together" onClick={() => takeTogether(step.id)}><Group size={14} />Edit together with others</Menu.Item>
-                <Menu.Item value="up" disabled={index <= 1} onClick={() => moveStep(ribbonId, step.id, index - 1)}><ArrowUp size={14} />Move up</Menu.Item>
-                <Menu.Item value="down" disabled={index >= count - 1} onClick={() => moveStep(ribbonId, step.id, index + 1)}><ArrowDown size={14} />Move down</Menu.Item>
-                <Menu.Item value="remove" color="poppyText" onClick={() => removeStep(ribbonId, step.id)}><Trash2 size={14} />Remove step</Menu.Item>
+                <Menu.Item value="duplicate" onClick={() => duplicateStep(ribbonId, step.id)}>
+                  <Copy size={14} />
+                  Duplicate step
+                </Menu.Item>
+                {Object.values(kind.params).some((p) => p.type === 'number' && p.seeds) && (
+                  <Menu.Item value="throw" onClick={() => throwAgain(ribbonId, [step.id])}>
+                    <Dices size={14} />
+                    Another throw
+                  </Menu.Item>
+                )}
+                <Menu.Item value="together" onClick={() => takeTogether(step.id)}>
+                  <Group size={14} />
+                  Edit together with others
+                </Menu.Item>
+                <Menu.Item value="up" disabled={index <= 1} onClick={() => moveStep(ribbonId, step.id, index - 1)}>
+                  <ArrowUp size={14} />
+                  Move up
+                </Menu.Item>
+                <Menu.Item
+                  value="down"
+                  disabled={index >= count - 1}
+                  onClick={() => moveStep(ribbonId, step.id, index + 1)}
+                >
+                  <ArrowDown size={14} />
+                  Move down
+                </Menu.Item>
+                <Menu.Item value="remove" color="poppyText" onClick={() => removeStep(ribbonId, step.id)}>
+                  <Trash2 size={14} />
+                  Remove step
+                </Menu.Item>
               </>
             )}
           </Menu.Content>

@@ -7,7 +7,12 @@ export const SKETCH = 88;
 let jobs = 0;
 
 /** Small pictures of what steps would make of a ribbon as it is, arriving one by one while a menu is open. */
-export function useSketches(open: boolean, ribbonId: string | undefined, kinds: readonly string[], tone: string): ReadonlyMap<string, Uint8ClampedArray<ArrayBuffer>> {
+export function useSketches(
+  open: boolean,
+  ribbonId: string | undefined,
+  kinds: readonly string[],
+  tone: string,
+): ReadonlyMap<string, Uint8ClampedArray<ArrayBuffer>> {
   const [pictures, setPictures] = useState<ReadonlyMap<string, Uint8ClampedArray<ArrayBuffer>>>(new Map());
   const list = kinds.join();
   useEffect(() => {
@@ -16,8 +21,17 @@ export function useSketches(open: boolean, ribbonId: string | undefined, kinds: 
     const { piece, frame } = useEditor.getState();
     const ribbon = linkPiece(piece).ribbons.find((r) => r.id === ribbonId) ?? null;
     const id = ++jobs;
-    worker.onmessage = ({ data }: MessageEvent<Sketched>) => setPictures((known) => new Map(known).set(data.kind, data.image));
-    worker.postMessage({ id, ribbon, loop: piece.loop, frame, kinds: list.split(','), size: SKETCH, tone } satisfies SketchJob);
+    worker.onmessage = ({ data }: MessageEvent<Sketched>) =>
+      setPictures((known) => new Map(known).set(data.kind, data.image));
+    worker.postMessage({
+      id,
+      ribbon,
+      loop: piece.loop,
+      frame,
+      kinds: list.split(','),
+      size: SKETCH,
+      tone,
+    } satisfies SketchJob);
     return () => {
       worker.terminate();
       setPictures(new Map());

@@ -33,10 +33,17 @@ export function Thread() {
 function Empty() {
   return (
     <Flex flex="1" direction="column" align="center" justify="center" gap="4" p="8" textAlign="center">
-      <Text fontFamily="heading" fontWeight="700" fontSize="17px">No ribbon yet</Text>
-      <Text color="muted" lineHeight="1.5">A ribbon is a form and the steps that shape it. Begin with a form.</Text>
+      <Text fontFamily="heading" fontWeight="700" fontSize="17px">
+        No ribbon yet
+      </Text>
+      <Text color="muted" lineHeight="1.5">
+        A ribbon is a form and the steps that shape it. Begin with a form.
+      </Text>
       <AddMenu group="form" label="Choose a form" onChoose={(kind) => addRibbon(kind)}>
-        <PlainButton><Plus size={15} />Choose a form</PlainButton>
+        <PlainButton>
+          <Plus size={15} />
+          Choose a form
+        </PlainButton>
       </AddMenu>
     </Flex>
   );
@@ -46,7 +53,9 @@ function Empty() {
 function newNote(notes: readonly CopiesNote[], id: string): CopiesNote | undefined {
   const at = notes.findIndex((n) => n.step === id);
   const [note, before] = [notes[at], notes[at - 1]];
-  return note && before && note.copies === before.copies && note.shapes === before.shapes && note.faces === before.faces ? undefined : note;
+  return note && before && note.copies === before.copies && note.shapes === before.shapes && note.faces === before.faces
+    ? undefined
+    : note;
 }
 
 function Steps({ ribbon }: { ribbon: RibbonDoc }) {
@@ -58,7 +67,12 @@ function Steps({ ribbon }: { ribbon: RibbonDoc }) {
   // Keys move a step from its knot directly, without lifting it first.
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 4 } }));
   const ended = ({ active, over }: DragEndEvent) => {
-    if (over && active.id !== over.id) moveStep(ribbon.id, String(active.id), ribbon.steps.findIndex((s) => s.id === over.id));
+    if (over && active.id !== over.id)
+      moveStep(
+        ribbon.id,
+        String(active.id),
+        ribbon.steps.findIndex((s) => s.id === over.id),
+      );
   };
   return (
     <Flex direction="column" flex="1" minW="0" minH="0" as="section" aria-label={`Ribbon ${ribbon.name}`}>
@@ -66,17 +80,38 @@ function Steps({ ribbon }: { ribbon: RibbonDoc }) {
       <Box flex="1" overflowY="auto" overflowX="hidden" px="3" pb="5" position="relative">
         <StepsTogether ribbon={ribbon} />
         <Box position="relative">
-          <Box position="absolute" left="12px" top="14px" bottom="-20px" w="5px" borderRadius="full" bg={shownColour(ribbon.colour)} />
+          <Box
+            position="absolute"
+            left="12px"
+            top="14px"
+            bottom="-20px"
+            w="5px"
+            borderRadius="full"
+            bg={shownColour(ribbon.colour)}
+          />
           <DndContext
             id="steps"
             sensors={sensors}
             collisionDetection={closestCenter}
             onDragEnd={ended}
-            accessibility={{ screenReaderInstructions: { draggable: 'Press the up and down arrow keys to move the step.' } }}
+            accessibility={{
+              screenReaderInstructions: { draggable: 'Press the up and down arrow keys to move the step.' },
+            }}
           >
             <SortableContext items={order} strategy={verticalListSortingStrategy}>
               {ribbon.steps.map((step, index) => (
-                <StepCard key={step.id} ribbonId={ribbon.id} colour={ribbon.colour} count={ribbon.steps.length} step={step} index={index} problem={geometry?.problems.find((p) => p.step === step.id)?.message} note={newNote(geometry?.notes ?? [], step.id)} copies={copiesBefore(ribbon, index)} fan={fanOf(ribbon.steps, index, frames).join()} />
+                <StepCard
+                  key={step.id}
+                  ribbonId={ribbon.id}
+                  colour={ribbon.colour}
+                  count={ribbon.steps.length}
+                  step={step}
+                  index={index}
+                  problem={geometry?.problems.find((p) => p.step === step.id)?.message}
+                  note={newNote(geometry?.notes ?? [], step.id)}
+                  copies={copiesBefore(ribbon, index)}
+                  fan={fanOf(ribbon.steps, index, frames).join()}
+                />
               ))}
             </SortableContext>
           </DndContext>
@@ -88,7 +123,17 @@ function Steps({ ribbon }: { ribbon: RibbonDoc }) {
   );
 }
 
-const Header = memo(function Header({ id, name: known, on, faces }: { id: string; name: string; on: boolean; faces?: number }) {
+const Header = memo(function Header({
+  id,
+  name: known,
+  on,
+  faces,
+}: {
+  id: string;
+  name: string;
+  on: boolean;
+  faces?: number;
+}) {
   const [typed, setTyped] = useState<string | null>(null);
   const edit = useEditor((s) => s.editRibbon);
   return (
@@ -113,21 +158,41 @@ const Header = memo(function Header({ id, name: known, on, faces }: { id: string
         minW="0"
         _hover={{ bg: 'field' }}
       />
-      <Text fontSize="12px" color="muted" whiteSpace="nowrap" px="1" data-testid="face-count">{faces === undefined ? '' : `${formatCount(faces)} faces`}</Text>
-      <PictureButton label={on ? 'Switch ribbon off' : 'Switch ribbon on'} onClick={() => edit('Switch ribbon', id, (r) => ({ ...r, on: !r.on }))} color="muted">
+      <Text fontSize="12px" color="muted" whiteSpace="nowrap" px="1" data-testid="face-count">
+        {faces === undefined ? '' : `${formatCount(faces)} faces`}
+      </Text>
+      <PictureButton
+        label={on ? 'Switch ribbon off' : 'Switch ribbon on'}
+        onClick={() => edit('Switch ribbon', id, (r) => ({ ...r, on: !r.on }))}
+        color="muted"
+      >
         {on ? <Eye size={15} /> : <EyeOff size={15} />}
       </PictureButton>
       <Menu.Root positioning={{ placement: 'bottom-end' }}>
         <Menu.Trigger asChild>
-          <PictureButton label="More for this ribbon" color="muted"><Ellipsis size={16} /></PictureButton>
+          <PictureButton label="More for this ribbon" color="muted">
+            <Ellipsis size={16} />
+          </PictureButton>
         </Menu.Trigger>
         <Portal>
           <Menu.Positioner>
             <Menu.Content bg="panel" borderWidth="1px" borderColor="line" boxShadow="float" borderRadius="10px">
-              <Menu.Item value="duplicate" onClick={() => duplicateRibbon(id)}><Copy size={14} />Duplicate ribbon</Menu.Item>
-              <Menu.Item value="pair" onClick={() => addPair(id)}><Link2 size={14} />Make a pair</Menu.Item>
-              <Menu.Item value="throw" onClick={() => throwAgain(id)}><Dices size={14} />Another throw</Menu.Item>
-              <Menu.Item value="remove" color="poppyText" onClick={() => removeRibbon(id)}><Trash2 size={14} />Remove ribbon</Menu.Item>
+              <Menu.Item value="duplicate" onClick={() => duplicateRibbon(id)}>
+                <Copy size={14} />
+                Duplicate ribbon
+              </Menu.Item>
+              <Menu.Item value="pair" onClick={() => addPair(id)}>
+                <Link2 size={14} />
+                Make a pair
+              </Menu.Item>
+              <Menu.Item value="throw" onClick={() => throwAgain(id)}>
+                <Dices size={14} />
+                Another throw
+              </Menu.Item>
+              <Menu.Item value="remove" color="poppyText" onClick={() => removeRibbon(id)}>
+                <Trash2 size={14} />
+                Remove ribbon
+              </Menu.Item>
             </Menu.Content>
           </Menu.Positioner>
         </Portal>
@@ -153,7 +218,20 @@ const AddRow = memo(function AddRow({ id, colour }: { id: string; colour: string
           _hover={{ color: 'ink' }}
           ml="1px"
         >
-          <Flex w="27px" h="27px" borderRadius="full" borderWidth="2px" borderStyle="dashed" borderColor={shownColour(colour)} bg="panel" align="center" justify="center" position="relative"><Plus size={14} /></Flex>
+          <Flex
+            w="27px"
+            h="27px"
+            borderRadius="full"
+            borderWidth="2px"
+            borderStyle="dashed"
+            borderColor={shownColour(colour)}
+            bg="panel"
+            align="center"
+            justify="center"
+            position="relative"
+          >
+            <Plus size={14} />
+          </Flex>
           Add step
         </chakra.button>
       </AddMenu>

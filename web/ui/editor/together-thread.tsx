@@ -15,18 +15,34 @@ export function TogetherThread({ ribbons }: { ribbons: readonly RibbonDoc[] }) {
   return (
     <Flex direction="column" flex="1" minW="0" minH="0" as="section" aria-label={`${ribbons.length} ribbons together`}>
       <Flex align="center" px="3" pt="2.5" pb="1" gap="2">
-        <Text fontFamily="heading" fontWeight="700" fontSize="16px" pl="1" flex="1">{ribbons.length} ribbons together</Text>
-        <PictureButton label="Back to one ribbon" onClick={() => useEditor.setState({ alsoRibbons: [] })}><X size={16} /></PictureButton>
+        <Text fontFamily="heading" fontWeight="700" fontSize="16px" pl="1" flex="1">
+          {ribbons.length} ribbons together
+        </Text>
+        <PictureButton label="Back to one ribbon" onClick={() => useEditor.setState({ alsoRibbons: [] })}>
+          <X size={16} />
+        </PictureButton>
       </Flex>
       <Flex px="4" pb="2" gap="1.5" wrap="wrap">
         {ribbons.map((r) => (
-          <Flex key={r.id} align="center" gap="1.5" fontSize="12px" color="muted"><Box w="8px" h="8px" borderRadius="full" bg={r.colour} />{r.name}</Flex>
+          <Flex key={r.id} align="center" gap="1.5" fontSize="12px" color="muted">
+            <Box w="8px" h="8px" borderRadius="full" bg={r.colour} />
+            {r.name}
+          </Flex>
         ))}
       </Flex>
       <Box flex="1" overflowY="auto" px="3" pb="5">
-        {steps.length === 0 && <Text fontSize="12.5px" color="muted" px="1" pb="2">They have no step in common; their finishes can be set together.</Text>}
+        {steps.length === 0 && (
+          <Text fontSize="12.5px" color="muted" px="1" pb="2">
+            They have no step in common; their finishes can be set together.
+          </Text>
+        )}
         {[...steps, ...parts].map((shared) => (
-          <SharedCard key={shared.key} shared={shared} colour={ribbons[0].colour} icon={shared.key.startsWith('finish') ? <Palette size={14} /> : undefined} />
+          <SharedCard
+            key={shared.key}
+            shared={shared}
+            colour={ribbons[0].colour}
+            icon={shared.key.startsWith('finish') ? <Palette size={14} /> : undefined}
+          />
         ))}
       </Box>
     </Flex>
@@ -43,15 +59,29 @@ export function StepsTogether({ ribbon }: { ribbon: RibbonDoc }) {
     <Box mb="3" bg="raised" borderWidth="1px" borderColor="sky" borderRadius="card">
       <Flex align="center" gap="2" px="2.5" minH="36px">
         <Group size={15} />
-        <Text fontWeight="600" fontSize="13.5px" flex="1" truncate>{steps.length === 1 ? `${shared.title} and …` : `Together: ${shared.title}`}</Text>
-        <PictureButton label="Edit steps one by one again" color="muted" onClick={() => useEditor.setState({ stepsTogether: [] })}><X size={15} /></PictureButton>
+        <Text fontWeight="600" fontSize="13.5px" flex="1" truncate>
+          {steps.length === 1 ? `${shared.title} and …` : `Together: ${shared.title}`}
+        </Text>
+        <PictureButton
+          label="Edit steps one by one again"
+          color="muted"
+          onClick={() => useEditor.setState({ stepsTogether: [] })}
+        >
+          <X size={15} />
+        </PictureButton>
       </Flex>
       {steps.length === 1 ? (
-        <Text fontSize="12px" color="muted" px="2.5" pb="2">Choose more steps with Ctrl or Shift and a click on their names.</Text>
+        <Text fontSize="12px" color="muted" px="2.5" pb="2">
+          Choose more steps with Ctrl or Shift and a click on their names.
+        </Text>
       ) : Object.keys(shared.params).length === 0 ? (
-        <Text fontSize="12px" color="muted" px="2.5" pb="2">These steps have no value in common.</Text>
+        <Text fontSize="12px" color="muted" px="2.5" pb="2">
+          These steps have no value in common.
+        </Text>
       ) : (
-        <Box borderTopWidth="1px" borderColor="line" px="2.5" py="1.5"><SharedPanel shared={shared} colour={ribbon.colour} /></Box>
+        <Box borderTopWidth="1px" borderColor="line" px="2.5" py="1.5">
+          <SharedPanel shared={shared} colour={ribbon.colour} />
+        </Box>
       )}
     </Box>
   );
@@ -59,13 +89,26 @@ export function StepsTogether({ ribbon }: { ribbon: RibbonDoc }) {
 
 function SharedCard({ shared, colour, icon }: { shared: Shared; colour: string; icon?: React.ReactNode }) {
   return (
-    <Box mb="2" bg="raised" borderWidth="1px" borderColor="line" borderRadius="card" data-testid={`together-${shared.key}`}>
+    <Box
+      mb="2"
+      bg="raised"
+      borderWidth="1px"
+      borderColor="line"
+      borderRadius="card"
+      data-testid={`together-${shared.key}`}
+    >
       <Flex align="center" gap="2" px="2.5" minH="36px">
         {icon}
-        <Text fontWeight="600" fontSize="13.5px">{shared.title}</Text>
-        <Text fontSize="12px" color="muted">in all {shared.owners.length}</Text>
+        <Text fontWeight="600" fontSize="13.5px">
+          {shared.title}
+        </Text>
+        <Text fontSize="12px" color="muted">
+          in all {shared.owners.length}
+        </Text>
       </Flex>
-      <Box borderTopWidth="1px" borderColor="line" px="2.5" py="1.5"><SharedPanel shared={shared} colour={colour} /></Box>
+      <Box borderTopWidth="1px" borderColor="line" px="2.5" py="1.5">
+        <SharedPanel shared={shared} colour={colour} />
+      </Box>
     </Box>
   );
 }

@@ -24,8 +24,20 @@ const SAVE_WORDS: Record<SaveState, string> = {
 export function TopBar() {
   const drawer = useEditor((s) => s.drawer);
   return (
-    <Flex as="header" h="52px" flexShrink={0} align="center" px="4" gap="3" borderBottomWidth="1px" borderColor="line" bg="panel">
-      <Link href="/" aria-label="Back to the shelf" title="Back to the shelf"><Logo /></Link>
+    <Flex
+      as="header"
+      h="52px"
+      flexShrink={0}
+      align="center"
+      px="4"
+      gap="3"
+      borderBottomWidth="1px"
+      borderColor="line"
+      bg="panel"
+    >
+      <Link href="/" aria-label="Back to the shelf" title="Back to the shelf">
+        <Logo />
+      </Link>
       <PieceName />
       <SaveMark />
       <Box flex="1" />
@@ -33,7 +45,14 @@ export function TopBar() {
       <SeamChip />
       <Flex gap="1" ml="1">
         <UndoRedo />
-        <PictureButton label="Scene" aria-pressed={drawer === 'scene'} bg={drawer === 'scene' ? 'field' : undefined} onClick={() => useEditor.setState({ drawer: drawer === 'scene' ? null : 'scene' })}><SlidersHorizontal size={17} /></PictureButton>
+        <PictureButton
+          label="Scene"
+          aria-pressed={drawer === 'scene'}
+          bg={drawer === 'scene' ? 'field' : undefined}
+          onClick={() => useEditor.setState({ drawer: drawer === 'scene' ? null : 'scene' })}
+        >
+          <SlidersHorizontal size={17} />
+        </PictureButton>
         <ModeButton />
       </Flex>
       <DeliverButton />
@@ -49,9 +68,17 @@ function DeliverButton() {
     return working ? (working.progress ? working.progress.done / working.progress.total : 0) : null;
   });
   return (
-    <StrongButton aria-expanded={open} position="relative" overflow="hidden" onClick={() => useEditor.setState({ drawer: open ? null : 'deliver' })}>
-      <Film size={16} />Deliver
-      {share !== null && <Box position="absolute" left="0" bottom="0" h="3px" bg="leaf" style={{ width: `${100 * share}%` }} />}
+    <StrongButton
+      aria-expanded={open}
+      position="relative"
+      overflow="hidden"
+      onClick={() => useEditor.setState({ drawer: open ? null : 'deliver' })}
+    >
+      <Film size={16} />
+      Deliver
+      {share !== null && (
+        <Box position="absolute" left="0" bottom="0" h="3px" bg="leaf" style={{ width: `${100 * share}%` }} />
+      )}
     </StrongButton>
   );
 }
@@ -60,7 +87,17 @@ function SaveMark() {
   const words = useEditor((s) => SAVE_WORDS[s.save]);
   const why = useEditor((s) => s.saveTrouble);
   const trouble = useEditor((s) => s.save === 'offline' || s.save === 'refused' || s.save === 'conflict');
-  return <Text role="status" fontSize="12px" color={trouble ? 'poppyText' : 'muted'} whiteSpace="nowrap" title={trouble && why ? why : undefined}>{words}</Text>;
+  return (
+    <Text
+      role="status"
+      fontSize="12px"
+      color={trouble ? 'poppyText' : 'muted'}
+      whiteSpace="nowrap"
+      title={trouble && why ? why : undefined}
+    >
+      {words}
+    </Text>
+  );
 }
 
 function UndoRedo() {
@@ -69,8 +106,16 @@ function UndoRedo() {
   const forth = useEditor((s) => s.history.future[0]?.label);
   return (
     <>
-      <PictureButton label={back === undefined ? 'Undo' : `Undo: ${back}`} onClick={undo} disabled={back === undefined}><Undo2 size={17} /></PictureButton>
-      <PictureButton label={forth === undefined ? 'Redo' : `Redo: ${forth}`} onClick={redo} disabled={forth === undefined}><Redo2 size={17} /></PictureButton>
+      <PictureButton label={back === undefined ? 'Undo' : `Undo: ${back}`} onClick={undo} disabled={back === undefined}>
+        <Undo2 size={17} />
+      </PictureButton>
+      <PictureButton
+        label={forth === undefined ? 'Redo' : `Redo: ${forth}`}
+        onClick={redo}
+        disabled={forth === undefined}
+      >
+        <Redo2 size={17} />
+      </PictureButton>
     </>
   );
 }
@@ -117,12 +162,24 @@ function PieceName() {
 function SeamChip() {
   const gaps = useEditor((s) => verdictOf(s.measure).gaps || verdictOf(s.measure).open.length);
   const turns = useEditor((s) => verdictOf(s.measure).turns);
-  const notes = useEditor((s) => verdictOf(s.measure).findings.filter((f) => f.kind === 'speed' || f.kind === 'pause').length);
+  const notes = useEditor(
+    (s) => verdictOf(s.measure).findings.filter((f) => f.kind === 'speed' || f.kind === 'pause').length,
+  );
   const state = useEditor((s) => s.measure.state);
   const open = useEditor((s) => s.drawer === 'seam');
   const measuring = gaps === 0 && state === 'measuring';
   const words =
-    gaps > 0 ? `${gaps} ${gaps === 1 ? 'gap' : 'gaps'} at the seam` : measuring ? 'Checking the seam' : state === 'failed' ? 'Seam not checked' : turns > 0 ? 'Closed, but turns round' : notes > 0 ? 'Closed, speed changes' : 'Seam closed';
+    gaps > 0
+      ? `${gaps} ${gaps === 1 ? 'gap' : 'gaps'} at the seam`
+      : measuring
+        ? 'Checking the seam'
+        : state === 'failed'
+          ? 'Seam not checked'
+          : turns > 0
+            ? 'Closed, but turns round'
+            : notes > 0
+              ? 'Closed, speed changes'
+              : 'Seam closed';
   const tone =
     gaps > 0
       ? { bg: 'poppyWash', color: 'poppyText' }
@@ -151,7 +208,13 @@ function SeamChip() {
       cursor="pointer"
       onClick={() => useEditor.setState({ drawer: open ? null : 'seam' })}
     >
-      {gaps > 0 || (turns + notes > 0 && !measuring) ? <CircleAlert size={15} /> : measuring ? <LoaderCircle size={15} /> : <Check size={15} />}
+      {gaps > 0 || (turns + notes > 0 && !measuring) ? (
+        <CircleAlert size={15} />
+      ) : measuring ? (
+        <LoaderCircle size={15} />
+      ) : (
+        <Check size={15} />
+      )}
       {words}
     </chakra.button>
   );

@@ -50,7 +50,12 @@ export function Viewport() {
 
   const down = (event: PointerEvent) => {
     event.currentTarget.setPointerCapture(event.pointerId);
-    drag.current = { x: event.clientX, y: event.clientY, shift: event.button !== 0 || event.shiftKey, still: event.button === 0 };
+    drag.current = {
+      x: event.clientX,
+      y: event.clientY,
+      shift: event.button !== 0 || event.shiftKey,
+      still: event.button === 0,
+    };
   };
   const move = (event: PointerEvent) => {
     const d = drag.current;
@@ -105,7 +110,9 @@ export function Viewport() {
       {trouble ? (
         <Flex position="absolute" inset="0" align="center" justify="center" p="8">
           <Box role="alert" bg="panel" p="5" borderRadius="12px" maxW="440px" boxShadow="float" lineHeight="1.5">
-            <Text fontFamily="heading" fontWeight="700" mb="1.5">No picture</Text>
+            <Text fontFamily="heading" fontWeight="700" mb="1.5">
+              No picture
+            </Text>
             {trouble}
           </Box>
         </Flex>
@@ -129,7 +136,12 @@ export function Viewport() {
 
 /** Where the delivered picture ends, as four quiet corners. */
 function FrameLines({ width, height, label }: { width: number; height: number; label: string }) {
-  const inset = { left: `${(1 - width) * 50}%`, right: `${(1 - width) * 50}%`, top: `${(1 - height) * 50}%`, bottom: `${(1 - height) * 50}%` };
+  const inset = {
+    left: `${(1 - width) * 50}%`,
+    right: `${(1 - width) * 50}%`,
+    top: `${(1 - height) * 50}%`,
+    bottom: `${(1 - height) * 50}%`,
+  };
   const corner = { position: 'absolute', w: '14px', h: '14px', borderColor: 'rgba(120,120,120,.75)' } as const;
   return (
     <Box position="absolute" style={inset} pointerEvents="none" title={label}>
@@ -143,7 +155,11 @@ function FrameLines({ width, height, label }: { width: number; height: number; l
 
 function ModeSwitch() {
   const mode = useEditor((s) => s.mode);
-  const { group, option } = useChoice(MODES.map((m) => m.mode), mode, (chosen) => useEditor.setState({ mode: chosen }));
+  const { group, option } = useChoice(
+    MODES.map((m) => m.mode),
+    mode,
+    (chosen) => useEditor.setState({ mode: chosen }),
+  );
   return (
     <Flex {...group} aria-label="Look" bg="panel" borderRadius="8px" p="3px" boxShadow="card" pointerEvents="auto">
       {MODES.map((m) => (
@@ -168,11 +184,33 @@ function ModeSwitch() {
 
 function CameraBar() {
   const focal = useEditor((s) => Math.round(sceneAt(s.piece, s.frame).camera.focalLength));
-  const button = { display: 'flex', alignItems: 'center', gap: '1.5', px: '2.5', py: '1', borderRadius: '6px', fontSize: '12.5px', fontWeight: '500', cursor: 'pointer', _hover: { bg: 'field' } } as const;
+  const button = {
+    display: 'flex',
+    alignItems: 'center',
+    gap: '1.5',
+    px: '2.5',
+    py: '1',
+    borderRadius: '6px',
+    fontSize: '12.5px',
+    fontWeight: '500',
+    cursor: 'pointer',
+    _hover: { bg: 'field' },
+  } as const;
   return (
     <Flex bg="panel" borderRadius="8px" p="3px" boxShadow="card" pointerEvents="auto">
-      <chakra.button type="button" {...button} title="Camera settings" onClick={() => useEditor.setState({ drawer: 'scene' })}><Camera size={15} />{focal} mm</chakra.button>
-      <chakra.button type="button" {...button} title="Bring everything into the picture (C)" onClick={frameAll}><Scan size={15} />Frame all</chakra.button>
+      <chakra.button
+        type="button"
+        {...button}
+        title="Camera settings"
+        onClick={() => useEditor.setState({ drawer: 'scene' })}
+      >
+        <Camera size={15} />
+        {focal} mm
+      </chakra.button>
+      <chakra.button type="button" {...button} title="Bring everything into the picture (C)" onClick={frameAll}>
+        <Scan size={15} />
+        Frame all
+      </chakra.button>
     </Flex>
   );
 }
@@ -185,15 +223,16 @@ function DetailBar() {
   const rate = useEditor((s) => s.rate);
   const { count, full, failed, failure } = useReadiness();
   const slow = rate !== null && rate < fps * 0.93;
-  const words = failed > 0
-    ? `${failed} ${failed === 1 ? 'shape' : 'shapes'} could not be made`
-    : full
-    ? `${count} of ${frames} frames fit in memory`
-    : count < frames
-      ? `${count} of ${frames} frames ready${slow ? `, playing ${rate.toFixed(0)} of ${fps} fps meanwhile` : ''}`
-      : slow
-        ? `Drawing reaches ${rate.toFixed(0)} of ${fps} fps here`
-        : 'all frames ready';
+  const words =
+    failed > 0
+      ? `${failed} ${failed === 1 ? 'shape' : 'shapes'} could not be made`
+      : full
+        ? `${count} of ${frames} frames fit in memory`
+        : count < frames
+          ? `${count} of ${frames} frames ready${slow ? `, playing ${rate.toFixed(0)} of ${fps} fps meanwhile` : ''}`
+          : slow
+            ? `Drawing reaches ${rate.toFixed(0)} of ${fps} fps here`
+            : 'all frames ready';
   return (
     <Flex align="center" bg="panel" borderRadius="8px" boxShadow="card" fontSize="12.5px" overflow="hidden">
       <chakra.button
@@ -213,8 +252,33 @@ function DetailBar() {
         <Gauge size={15} />
         {detail === 'draft' ? 'Draft' : 'Final'} detail
       </chakra.button>
-      <Text role="status" px="3" color={failed > 0 ? 'poppyText' : slow || full ? 'marigoldText' : 'muted'} title={failure} borderLeftWidth="1px" borderColor="line" fontVariantNumeric="tabular-nums" data-testid="readiness">{words}</Text>
-      {failed > 0 && <chakra.button type="button" px="3" py="1.5" fontWeight="600" cursor="pointer" borderLeftWidth="1px" borderColor="line" _hover={{ bg: 'field' }} onClick={() => session()?.engine.retry()}>Try again</chakra.button>}
+      <Text
+        role="status"
+        px="3"
+        color={failed > 0 ? 'poppyText' : slow || full ? 'marigoldText' : 'muted'}
+        title={failure}
+        borderLeftWidth="1px"
+        borderColor="line"
+        fontVariantNumeric="tabular-nums"
+        data-testid="readiness"
+      >
+        {words}
+      </Text>
+      {failed > 0 && (
+        <chakra.button
+          type="button"
+          px="3"
+          py="1.5"
+          fontWeight="600"
+          cursor="pointer"
+          borderLeftWidth="1px"
+          borderColor="line"
+          _hover={{ bg: 'field' }}
+          onClick={() => session()?.engine.retry()}
+        >
+          Try again
+        </chakra.button>
+      )}
     </Flex>
   );
 }

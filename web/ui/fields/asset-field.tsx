@@ -27,7 +27,10 @@ export function AssetField({ label, accepts, value, onChange }: Props) {
     if (!file) return;
     setBusy(true);
     try {
-      const kept = accepts === 'picture' ? await keepAsset(file.name.replace(/\.[^.]*$/, '.pgm'), await greyscale(file)) : await keepAsset(file.name, file);
+      const kept =
+        accepts === 'picture'
+          ? await keepAsset(file.name.replace(/\.[^.]*$/, '.pgm'), await greyscale(file))
+          : await keepAsset(file.name, file);
       onChange(kept.fingerprint);
       tell(`${file.name}: ${kept.words}.`);
     } catch (error) {
@@ -99,7 +102,10 @@ async function greyscale(file: File): Promise<Blob> {
     throw new Error('this is not a picture the browser can read; use PNG, JPEG or WebP.');
   });
   const scale = Math.min(1, MOST_SIDE / Math.max(picture.width, picture.height));
-  const [width, height] = [Math.max(1, Math.round(picture.width * scale)), Math.max(1, Math.round(picture.height * scale))];
+  const [width, height] = [
+    Math.max(1, Math.round(picture.width * scale)),
+    Math.max(1, Math.round(picture.height * scale)),
+  ];
   const canvas = new OffscreenCanvas(width, height);
   const context = canvas.getContext('2d')!;
   context.fillStyle = '#808080';
@@ -107,6 +113,7 @@ async function greyscale(file: File): Promise<Blob> {
   context.drawImage(picture, 0, 0, width, height);
   const { data } = context.getImageData(0, 0, width, height);
   const values = new Float32Array(width * height);
-  for (let i = 0; i < values.length; i++) values[i] = (0.2126 * data[4 * i] + 0.7152 * data[4 * i + 1] + 0.0722 * data[4 * i + 2]) / 255;
+  for (let i = 0; i < values.length; i++)
+    values[i] = (0.2126 * data[4 * i] + 0.7152 * data[4 * i + 1] + 0.0722 * data[4 * i + 2]) / 255;
   return new Blob([writePgm(width, height, values) as Uint8Array<ArrayBuffer>]);
 }

@@ -4,13 +4,38 @@ import { Box, Flex, chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 
 /** A colour by picker or by its #rrggbb. */
-export function ColourField({ label, value, driven, onDriven, onChange }: { label: string; value: string; driven?: boolean; onDriven?: () => void; onChange: (value: string, gesture: string) => void }) {
+export function ColourField({
+  label,
+  value,
+  driven,
+  onDriven,
+  onChange,
+}: {
+  label: string;
+  value: string;
+  driven?: boolean;
+  onDriven?: () => void;
+  onChange: (value: string, gesture: string) => void;
+}) {
   const [typed, setTyped] = useState<string | null>(null);
   const sound = typed === null || /^#?[0-9a-f]{6}$/i.test(typed.trim());
   return (
     <Flex flex="1" minW="0" h="24px" bg="field" borderRadius="field" align="center" overflow="hidden">
       <Box position="relative" w="30px" h="100%" bg={value} borderRightWidth="1px" borderColor="line" flexShrink={0}>
-        {!driven && <chakra.input type="color" aria-label={label} value={value} onChange={(e) => onChange(e.target.value, 'pick')} position="absolute" inset="0" opacity="0" w="100%" h="100%" cursor="pointer" />}
+        {!driven && (
+          <chakra.input
+            type="color"
+            aria-label={label}
+            value={value}
+            onChange={(e) => onChange(e.target.value, 'pick')}
+            position="absolute"
+            inset="0"
+            opacity="0"
+            w="100%"
+            h="100%"
+            cursor="pointer"
+          />
+        )}
       </Box>
       <chakra.input
         aria-label={`${label}, as text`}

@@ -2,8 +2,17 @@ import type { MotionDoc } from '@maypole/core/time/motion';
 import { describe, expect, it } from 'vitest';
 import { valuePath } from './drawing';
 
-const wave = (over: object = {}): MotionDoc => ({ motion: 'wave', shape: 'sine', low: -1, high: 1, turns: 1, phase: 0, ...over });
-const points = (path: string) => [...path.matchAll(/[ML]([-\d.]+) ([-\d.]+)/g)].map((m) => [Number(m[1]), Number(m[2])] as const);
+const wave = (over: object = {}): MotionDoc => ({
+  motion: 'wave',
+  shape: 'sine',
+  low: -1,
+  high: 1,
+  turns: 1,
+  phase: 0,
+  ...over,
+});
+const points = (path: string) =>
+  [...path.matchAll(/[ML]([-\d.]+) ([-\d.]+)/g)].map((m) => [Number(m[1]), Number(m[2])] as const);
 
 describe('the drawing of a value', () => {
   it('runs from edge to edge, low at the bottom and high at the top, inside its margin', () => {
@@ -30,6 +39,7 @@ describe('the drawing of a value', () => {
     }
   });
   it('of a still value, or of one without height, is a level line', () => {
-    for (const value of [3, wave({ low: 2, high: 2 })]) expect(new Set(points(valuePath(value, 50, 20)).map((q) => q[1]))).toEqual(new Set([10]));
+    for (const value of [3, wave({ low: 2, high: 2 })])
+      expect(new Set(points(valuePath(value, 50, 20)).map((q) => q[1]))).toEqual(new Set([10]));
   });
 });

@@ -22,19 +22,58 @@ interface Props {
 export function NoiseField({ label, value, options, values, onChange }: Props) {
   const [open, setOpen] = useState(false);
   const chosen = options.find((o) => o.value === value);
-  const { group, option } = useChoice(options.map((o) => o.value), value, onChange);
+  const { group, option } = useChoice(
+    options.map((o) => o.value),
+    value,
+    onChange,
+  );
   return (
-    <Popover.Root open={open} onOpenChange={(d) => setOpen(d.open)} positioning={{ placement: 'right-start', gutter: 12, strategy: 'fixed', overflowPadding: 8 }} lazyMount unmountOnExit>
+    <Popover.Root
+      open={open}
+      onOpenChange={(d) => setOpen(d.open)}
+      positioning={{ placement: 'right-start', gutter: 12, strategy: 'fixed', overflowPadding: 8 }}
+      lazyMount
+      unmountOnExit
+    >
       <Popover.Trigger asChild>
-        <chakra.button type="button" aria-label={`${label}: ${chosen?.title ?? value}`} title={chosen?.help} flex="1" minW="0" h="24px" pl="1" pr="1.5" bg="field" borderRadius="field" display="flex" alignItems="center" gap="1.5" cursor="pointer" fontSize="12.5px" fontWeight="500">
+        <chakra.button
+          type="button"
+          aria-label={`${label}: ${chosen?.title ?? value}`}
+          title={chosen?.help}
+          flex="1"
+          minW="0"
+          h="24px"
+          pl="1"
+          pr="1.5"
+          bg="field"
+          borderRadius="field"
+          display="flex"
+          alignItems="center"
+          gap="1.5"
+          cursor="pointer"
+          fontSize="12.5px"
+          fontWeight="500"
+        >
           <NoisePicture kind={value} values={values} size={18} />
-          <Text truncate flex="1" textAlign="left">{chosen?.title ?? value}</Text>
-          <Box color="muted"><ChevronDown size={14} /></Box>
+          <Text truncate flex="1" textAlign="left">
+            {chosen?.title ?? value}
+          </Text>
+          <Box color="muted">
+            <ChevronDown size={14} />
+          </Box>
         </chakra.button>
       </Popover.Trigger>
       <Portal>
         <Popover.Positioner>
-          <Popover.Content width="424px" bg="panel" borderRadius="12px" borderWidth="1px" borderColor="line" boxShadow="float" aria-label="Kinds of noise">
+          <Popover.Content
+            width="424px"
+            bg="panel"
+            borderRadius="12px"
+            borderWidth="1px"
+            borderColor="line"
+            boxShadow="float"
+            aria-label="Kinds of noise"
+          >
             <Popover.Body p="3">
               <Flex {...group} aria-label="Kinds of noise, with the present settings" wrap="wrap" gap="2">
                 {options.map((o) => (
@@ -56,7 +95,9 @@ export function NoiseField({ label, value, options, values, onChange }: Props) {
                     justifyContent="flex-start"
                   >
                     <NoisePicture kind={o.value} values={values} size={60} />
-                    <Text fontSize="11px" lineHeight="1.2" mt="1" fontWeight={o.value === value ? 600 : 500}>{o.title}</Text>
+                    <Text fontSize="11px" lineHeight="1.2" mt="1" fontWeight={o.value === value ? 600 : 500}>
+                      {o.title}
+                    </Text>
                   </chakra.button>
                 ))}
               </Flex>
@@ -81,7 +122,15 @@ function NoisePicture({ kind, values, size }: { kind: string; values: Values; si
   if (frame !== null) last.current = frame;
   const shown = last.current;
   // Only what the noise asks for: another value of the step changes no picture.
-  const own = useMemo(() => Object.fromEntries(Object.keys(noiseParams).map((name) => [name, values[name]]).filter(([, v]) => v !== undefined)) as Values, [values]);
+  const own = useMemo(
+    () =>
+      Object.fromEntries(
+        Object.keys(noiseParams)
+          .map((name) => [name, values[name]])
+          .filter(([, v]) => v !== undefined),
+      ) as Values,
+    [values],
+  );
   const key = JSON.stringify(own);
   useEffect(() => {
     const context = canvas.current?.getContext('2d');
@@ -92,7 +141,10 @@ function NoisePicture({ kind, values, size }: { kind: string; values: Values; si
     const step = (ACROSS * settings.scale) / size;
     for (let y = 0; y < size; y++)
       for (let x = 0; x < size; x++) {
-        const v = Math.max(0, Math.min(1, 0.5 + 0.5 * field((x - size / 2) * step, (size / 2 - y) * step, 0.37 * settings.scale)));
+        const v = Math.max(
+          0,
+          Math.min(1, 0.5 + 0.5 * field((x - size / 2) * step, (size / 2 - y) * step, 0.37 * settings.scale)),
+        );
         const i = 4 * (y * size + x);
         // From ink to paper.
         image.data[i] = 36 + v * 215;
@@ -102,5 +154,19 @@ function NoisePicture({ kind, values, size }: { kind: string; values: Values; si
       }
     context.putImageData(image, 0, 0);
   }, [kind, key, shown, frames, size]); // eslint-disable-line react-hooks/exhaustive-deps -- own is what key says
-  return <canvas ref={canvas} width={size} height={size} aria-hidden="true" style={{ width: size, height: size, borderRadius: size > 30 ? 6 : 4, display: 'block', margin: size > 30 ? '0 auto' : undefined }} />;
+  return (
+    <canvas
+      ref={canvas}
+      width={size}
+      height={size}
+      aria-hidden="true"
+      style={{
+        width: size,
+        height: size,
+        borderRadius: size > 30 ? 6 : 4,
+        display: 'block',
+        margin: size > 30 ? '0 auto' : undefined,
+      }}
+    />
+  );
 }

@@ -168,8 +168,14 @@ export function NumberField(props: Props) {
           onBlur={() => setTrouble(null)}
         >
           {!driven && !mixed && <Box position="absolute" inset="0" right="auto" w={`${share * 100}%`} bg="fill" />}
-          <Box position="relative" fontWeight="600" color={mixed ? 'muted' : undefined}>{mixed ? 'mixed' : formatNumber(value, step)}</Box>
-          {unit && <Box position="relative" color="muted" fontSize="11px" whiteSpace="nowrap">{unit}</Box>}
+          <Box position="relative" fontWeight="600" color={mixed ? 'muted' : undefined}>
+            {mixed ? 'mixed' : formatNumber(value, step)}
+          </Box>
+          {unit && (
+            <Box position="relative" color="muted" fontSize="11px" whiteSpace="nowrap">
+              {unit}
+            </Box>
+          )}
         </Flex>
       ) : (
         <chakra.input
@@ -215,7 +221,21 @@ export function NumberField(props: Props) {
         />
       )}
       {trouble && (
-        <Box role="alert" position="absolute" zIndex="20" top="27px" left="0" minW="180px" px="2.5" py="1.5" bg="poppyWash" color="poppyText" fontSize="12px" borderRadius="field" boxShadow="float">
+        <Box
+          role="alert"
+          position="absolute"
+          zIndex="20"
+          top="27px"
+          left="0"
+          minW="180px"
+          px="2.5"
+          py="1.5"
+          bg="poppyWash"
+          color="poppyText"
+          fontSize="12px"
+          borderRadius="field"
+          boxShadow="float"
+        >
           {trouble}
         </Box>
       )}

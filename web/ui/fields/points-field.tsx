@@ -16,7 +16,15 @@ let gestures = 0;
  * A closed path seen from above: drag points, click on the ground to put in a new one where the
  * path is nearest, raise and lower the chosen one with its fields.
  */
-export function PointsField({ label, value, onChange }: { label: string; value: Points; onChange: (value: Points, gesture?: string) => void }) {
+export function PointsField({
+  label,
+  value,
+  onChange,
+}: {
+  label: string;
+  value: Points;
+  onChange: (value: Points, gesture?: string) => void;
+}) {
   const svg = useRef<SVGSVGElement>(null);
   const drag = useRef<{ index: number; gesture: string; scale: number } | null>(null);
   const [chosen, setChosen] = useState(0);
@@ -25,13 +33,19 @@ export function PointsField({ label, value, onChange }: { label: string; value: 
   const scale = drag.current?.scale ?? reach;
   const across = (x: number) => SIZE / 2 + (x / scale) * (SIZE / 2);
   const curve = splineThrough(value);
-  const path = Array.from({ length: 161 }, (_, i) => curve(i / 160)).map((p, i) => `${i === 0 ? 'M' : 'L'}${across(p[0]).toFixed(1)} ${across(p[2]).toFixed(1)}`).join('');
+  const path = Array.from({ length: 161 }, (_, i) => curve(i / 160))
+    .map((p, i) => `${i === 0 ? 'M' : 'L'}${across(p[0]).toFixed(1)} ${across(p[2]).toFixed(1)}`)
+    .join('');
   const ground = (event: PointerEvent): [number, number] => {
     const box = svg.current!.getBoundingClientRect();
     const m = (v: number, from: number, size: number) => Number(((((v - from) / size) * 2 - 1) * scale).toFixed(3));
     return [m(event.clientX, box.left, box.width), m(event.clientY, box.top, box.height)];
   };
-  const put = (index: number, x: number, z: number, gesture?: string) => onChange(value.map((p, i) => (i === index ? ([x, p[1], z] as const) : p)), gesture);
+  const put = (index: number, x: number, z: number, gesture?: string) =>
+    onChange(
+      value.map((p, i) => (i === index ? ([x, p[1], z] as const) : p)),
+      gesture,
+    );
 
   const down = (event: PointerEvent) => {
     const [x, z] = ground(event);
@@ -45,15 +59,20 @@ export function PointsField({ label, value, onChange }: { label: string; value: 
     }
     if (value.length >= 64) return;
     // It is put between the two points whose stretch of the path passes nearest.
-    const nearest = value.map((p, i) => {
-      const q = value[(i + 1) % value.length];
-      const [dx, dz] = [q[0] - p[0], q[2] - p[2]];
-      const t = Math.max(0, Math.min(1, ((x - p[0]) * dx + (z - p[2]) * dz) / (dx * dx + dz * dz || 1)));
-      return { i, t, d: Math.hypot(p[0] + t * dx - x, p[2] + t * dz - z) };
-    }).sort((a, b) => a.d - b.d)[0];
+    const nearest = value
+      .map((p, i) => {
+        const q = value[(i + 1) % value.length];
+        const [dx, dz] = [q[0] - p[0], q[2] - p[2]];
+        const t = Math.max(0, Math.min(1, ((x - p[0]) * dx + (z - p[2]) * dz) / (dx * dx + dz * dz || 1)));
+        return { i, t, d: Math.hypot(p[0] + t * dx - x, p[2] + t * dz - z) };
+      })
+      .sort((a, b) => a.d - b.d)[0];
     const [p, q] = [value[nearest.i], value[(nearest.i + 1) % value.length]];
     const index = nearest.i + 1;
-    onChange([...value.slice(0, index), [x, Number((p[1] + nearest.t * (q[1] - p[1])).toFixed(3)), z], ...value.slice(index)], gesture);
+    onChange(
+      [...value.slice(0, index), [x, Number((p[1] + nearest.t * (q[1] - p[1])).toFixed(3)), z], ...value.slice(index)],
+      gesture,
+    );
     setChosen(index);
     drag.current = { index, gesture, scale };
   };
@@ -76,23 +95,59 @@ export function PointsField({ label, value, onChange }: { label: string; value: 
           <path d={path} fill="none" stroke="var(--chakra-colors-sky)" strokeWidth="2" />
           {value.map((p, i) => (
             <g key={i}>
-              <circle cx={across(p[0])} cy={across(p[2])} r={i === at ? 6.5 : 5} fill={i === at ? 'var(--chakra-colors-poppy)' : 'var(--chakra-colors-raised)'} stroke="var(--chakra-colors-ink)" strokeWidth="1.6" />
-              <text x={across(p[0]) + 8} y={across(p[2]) - 6} fontSize="9.5" fill="var(--chakra-colors-muted)">{i + 1}</text>
+              <circle
+                cx={across(p[0])}
+                cy={across(p[2])}
+                r={i === at ? 6.5 : 5}
+                fill={i === at ? 'var(--chakra-colors-poppy)' : 'var(--chakra-colors-raised)'}
+                stroke="var(--chakra-colors-ink)"
+                strokeWidth="1.6"
+              />
+              <text x={across(p[0]) + 8} y={across(p[2]) - 6} fontSize="9.5" fill="var(--chakra-colors-muted)">
+                {i + 1}
+              </text>
             </g>
           ))}
         </svg>
       </Box>
       <Flex align="center" gap="1" mt="1.5">
-        <Text fontSize="12px" w="50px" flexShrink={0}>Point {at + 1}</Text>
+        <Text fontSize="12px" w="50px" flexShrink={0}>
+          Point {at + 1}
+        </Text>
         {([0, 1, 2] as const).map((k) => (
           <Box key={k} flex="1" minW="0">
-            <NumberField label={`Point ${at + 1} ${'xyz'[k]}`} value={point[k]} min={-10_000} max={10_000} soft={[-reach, reach]} step={0.05} onChange={(v, g) => onChange(value.map((p, i) => (i === at ? triple((j) => (j === k ? v : p[j])) : p)), `${at}/${k}/${g}`)} />
+            <NumberField
+              label={`Point ${at + 1} ${'xyz'[k]}`}
+              value={point[k]}
+              min={-10_000}
+              max={10_000}
+              soft={[-reach, reach]}
+              step={0.05}
+              onChange={(v, g) =>
+                onChange(
+                  value.map((p, i) => (i === at ? triple((j) => (j === k ? v : p[j])) : p)),
+                  `${at}/${k}/${g}`,
+                )
+              }
+            />
           </Box>
         ))}
-        <PictureButton label="Next point" minW="6" color="muted" onClick={() => setChosen((at + 1) % value.length)}><ChevronRight size={14} /></PictureButton>
-        <PictureButton label={`Remove point ${at + 1}`} minW="6" color="muted" disabled={value.length <= 3} onClick={() => onChange(value.filter((_, i) => i !== at))}><X size={13} /></PictureButton>
+        <PictureButton label="Next point" minW="6" color="muted" onClick={() => setChosen((at + 1) % value.length)}>
+          <ChevronRight size={14} />
+        </PictureButton>
+        <PictureButton
+          label={`Remove point ${at + 1}`}
+          minW="6"
+          color="muted"
+          disabled={value.length <= 3}
+          onClick={() => onChange(value.filter((_, i) => i !== at))}
+        >
+          <X size={13} />
+        </PictureButton>
       </Flex>
-      <Text fontSize="11px" color="muted" mt="0.5">From above. Click to add a point, drag to move it.</Text>
+      <Text fontSize="11px" color="muted" mt="0.5">
+        From above. Click to add a point, drag to move it.
+      </Text>
     </Box>
   );
 }

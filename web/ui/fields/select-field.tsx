@@ -32,10 +32,14 @@ export function SelectField({ label, value, options, onChange }: Props) {
         cursor="pointer"
       >
         {options.map((o) => (
-          <option key={o.value} value={o.value}>{o.title}</option>
+          <option key={o.value} value={o.value}>
+            {o.title}
+          </option>
         ))}
       </chakra.select>
-      <Box position="absolute" right="6px" top="5px" pointerEvents="none" color="muted"><ChevronDown size={14} /></Box>
+      <Box position="absolute" right="6px" top="5px" pointerEvents="none" color="muted">
+        <ChevronDown size={14} />
+      </Box>
     </Box>
   );
 }

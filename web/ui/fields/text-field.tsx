@@ -34,7 +34,8 @@ export function TextField({ label, value, lines, max, file, onChange }: Props) {
   const take = async (chosen: File | undefined) => {
     if (!chosen) return;
     const text = await chosen.text();
-    if (text.length > max) return tellTrouble(`${chosen.name} has ${text.length} characters; the most is ${max}. Simplify the drawing.`);
+    if (text.length > max)
+      return tellTrouble(`${chosen.name} has ${text.length} characters; the most is ${max}. Simplify the drawing.`);
     setDraft(text);
     onChange(text);
   };
@@ -65,7 +66,16 @@ export function TextField({ label, value, lines, max, file, onChange }: Props) {
           <label>
             <FileUp size={13} />
             Choose a file
-            <input type="file" hidden accept={file} aria-label={`File for ${label}`} onChange={(e) => { void take(e.target.files?.[0]); e.target.value = ''; }} />
+            <input
+              type="file"
+              hidden
+              accept={file}
+              aria-label={`File for ${label}`}
+              onChange={(e) => {
+                void take(e.target.files?.[0]);
+                e.target.value = '';
+              }}
+            />
           </label>
         </PlainButton>
       )}

@@ -1,7 +1,16 @@
 'use client';
 
 import { Box, Flex, Text, chakra } from '@chakra-ui/react';
-import type { ColourParam, ColourValue, NumberParam, NumberValue, Param, Points, StoredValue, VectorParam } from '@maypole/core/declare/params';
+import type {
+  ColourParam,
+  ColourValue,
+  NumberParam,
+  NumberValue,
+  Param,
+  Points,
+  StoredValue,
+  VectorParam,
+} from '@maypole/core/declare/params';
 import { evaluateParam } from '@maypole/core/evaluate/values';
 import { addressKey, ownerKey, type Address, type Owner } from '@maypole/core/piece/addresses';
 import { linkedValue } from '@maypole/core/piece/link';
@@ -46,13 +55,22 @@ interface ValueProps {
 const NONE: readonly Other[] = [];
 
 function sameOthers(a: readonly Other[] = NONE, b: readonly Other[] = NONE): boolean {
-  return a.length === b.length && a.every((o, i) => o.stored === b[i].stored && ownerKey(o.owner) === ownerKey(b[i].owner));
+  return (
+    a.length === b.length && a.every((o, i) => o.stored === b[i].stored && ownerKey(o.owner) === ownerKey(b[i].owner))
+  );
 }
 
 /** One declared value: name, field, and the drawing of how it moves. Drawn anew only when it changed, so that a scrub costs one row. */
 export const ValueRow = memo(
   PlainValueRow,
-  (a, b) => a.stored === b.stored && a.param === b.param && a.name === b.name && a.colour === b.colour && ownerKey(a.owner) === ownerKey(b.owner) && sameOthers(a.others, b.others) && (a.param.type !== 'choice' || a.values === b.values),
+  (a, b) =>
+    a.stored === b.stored &&
+    a.param === b.param &&
+    a.name === b.name &&
+    a.colour === b.colour &&
+    ownerKey(a.owner) === ownerKey(b.owner) &&
+    sameOthers(a.others, b.others) &&
+    (a.param.type !== 'choice' || a.values === b.values),
 );
 
 function equal(a: unknown, b: unknown): boolean {
@@ -63,11 +81,23 @@ function PlainValueRow({ owner, name, param, stored, values, colour, others = NO
   const setAll = useEditor((s) => s.setValues);
   const address: Address = { owner, param: name };
   const addresses = [address, ...others.map((o): Address => ({ owner: o.owner, param: name }))];
-  const change = (value: StoredValue, gesture?: string) => setAll(param.title, addresses, value, gesture === undefined ? undefined : `${addressKey(address)}/${gesture}`);
+  const change = (value: StoredValue, gesture?: string) =>
+    setAll(param.title, addresses, value, gesture === undefined ? undefined : `${addressKey(address)}/${gesture}`);
   const mixed = others.some((o) => !equal(o.stored, stored));
 
   if (param.type === 'number')
-    return <NumberRow address={address} others={addresses.slice(1)} mixed={mixed} title={param.title} label={param.title} param={param} value={stored as NumberValue} colour={colour} />;
+    return (
+      <NumberRow
+        address={address}
+        others={addresses.slice(1)}
+        mixed={mixed}
+        title={param.title}
+        label={param.title}
+        param={param}
+        value={stored as NumberValue}
+        colour={colour}
+      />
+    );
   if (param.type === 'vector')
     return (
       <>
@@ -76,7 +106,9 @@ function PlainValueRow({ owner, name, param, stored, values, colour, others = NO
             key={axis}
             address={{ ...address, axis }}
             others={addresses.slice(1).map((a) => ({ ...a, axis }))}
-            mixed={others.some((o) => !equal((o.stored as readonly unknown[])[axis], (stored as readonly unknown[])[axis]))}
+            mixed={others.some(
+              (o) => !equal((o.stored as readonly unknown[])[axis], (stored as readonly unknown[])[axis]),
+            )}
             title={axis === 0 ? param.title : ''}
             suffix={'xyz'[axis]}
             label={`${param.title} ${'xyz'[axis]}`}
@@ -87,50 +119,130 @@ function PlainValueRow({ owner, name, param, stored, values, colour, others = NO
         ))}
       </>
     );
-  if (param.type === 'colour') return <ColourRow address={address} others={addresses.slice(1)} mixed={mixed} param={param} value={stored as ColourValue} />;
+  if (param.type === 'colour')
+    return (
+      <ColourRow
+        address={address}
+        others={addresses.slice(1)}
+        mixed={mixed}
+        param={param}
+        value={stored as ColourValue}
+      />
+    );
   if (param.type === 'points')
     return (
       <Box py="1">
-        <Text fontSize="12.5px" title={param.help} mb="1">{param.title}</Text>
+        <Text fontSize="12.5px" title={param.help} mb="1">
+          {param.title}
+        </Text>
         <PointsField label={param.title} value={stored as Points} onChange={change} />
       </Box>
     );
   if (param.type === 'text')
     return (
       <Box py="1">
-        <Text fontSize="12.5px" title={param.help} mb="1">{param.title}</Text>
-        <TextField label={param.title} value={stored as string} lines={param.lines} max={param.max} file={param.file} onChange={(v) => change(v)} />
+        <Text fontSize="12.5px" title={param.help} mb="1">
+          {param.title}
+        </Text>
+        <TextField
+          label={param.title}
+          value={stored as string}
+          lines={param.lines}
+          max={param.max}
+          file={param.file}
+          onChange={(v) => change(v)}
+        />
       </Box>
     );
   return (
-    <Row title={param.title} help={param.help} drawing={<>{mixed && <Mixed />}<PairMark address={address} label={param.title} /></>}>
-      {param.type === 'ribbon' && <RibbonField label={param.title} owner={owner} value={stored as string} onChange={(v) => (param.serves ? nameServant(param.title, addresses, v) : change(v))} />}
-      {param.type === 'asset' && <AssetField label={param.title} accepts={param.accepts} value={stored as string} onChange={(v) => change(v)} />}
-      {param.type === 'choice' && name === 'noise' && <NoiseField label={param.title} value={stored as string} options={param.options} values={values} onChange={(v) => change(v)} />}
-      {param.type === 'choice' && name !== 'noise' && <SelectField label={param.title} value={stored as string} options={param.options} onChange={(v) => change(v)} />}
-      {param.type === 'switch' && <SwitchField label={param.title} value={stored as boolean} onChange={(v) => change(v)} />}
+    <Row
+      title={param.title}
+      help={param.help}
+      drawing={
+        <>
+          {mixed && <Mixed />}
+          <PairMark address={address} label={param.title} />
+        </>
+      }
+    >
+      {param.type === 'ribbon' && (
+        <RibbonField
+          label={param.title}
+          owner={owner}
+          value={stored as string}
+          onChange={(v) => (param.serves ? nameServant(param.title, addresses, v) : change(v))}
+        />
+      )}
+      {param.type === 'asset' && (
+        <AssetField label={param.title} accepts={param.accepts} value={stored as string} onChange={(v) => change(v)} />
+      )}
+      {param.type === 'choice' && name === 'noise' && (
+        <NoiseField
+          label={param.title}
+          value={stored as string}
+          options={param.options}
+          values={values}
+          onChange={(v) => change(v)}
+        />
+      )}
+      {param.type === 'choice' && name !== 'noise' && (
+        <SelectField label={param.title} value={stored as string} options={param.options} onChange={(v) => change(v)} />
+      )}
+      {param.type === 'switch' && (
+        <SwitchField label={param.title} value={stored as boolean} onChange={(v) => change(v)} />
+      )}
     </Row>
   );
 }
 
 function Mixed() {
-  return <Text fontSize="11.5px" color="marigoldText" fontWeight="600">mixed</Text>;
+  return (
+    <Text fontSize="11.5px" color="marigoldText" fontWeight="600">
+      mixed
+    </Text>
+  );
 }
 
-function Row({ title, suffix, help, children, drawing }: { title: string; suffix?: string; help: string; children: React.ReactNode; drawing?: React.ReactNode }) {
+function Row({
+  title,
+  suffix,
+  help,
+  children,
+  drawing,
+}: {
+  title: string;
+  suffix?: string;
+  help: string;
+  children: React.ReactNode;
+  drawing?: React.ReactNode;
+}) {
   return (
     <Flex align="center" gap="2" minH="28px">
       <Flex w="82px" flexShrink={0} fontSize="12.5px" title={help} justify="space-between" lineHeight="1.15">
         <Box>{title}</Box>
-        {suffix && <Box color="muted" fontFamily="mono" fontSize="11px" pr="1">{suffix}</Box>}
+        {suffix && (
+          <Box color="muted" fontFamily="mono" fontSize="11px" pr="1">
+            {suffix}
+          </Box>
+        )}
       </Flex>
-      <Flex w="102px" flexShrink={0} align="center">{children}</Flex>
-      <Flex flex="1" justify="flex-end" align="center" gap="1.5">{drawing}</Flex>
+      <Flex w="102px" flexShrink={0} align="center">
+        {children}
+      </Flex>
+      <Flex flex="1" justify="flex-end" align="center" gap="1.5">
+        {drawing}
+      </Flex>
     </Flex>
   );
 }
 
-function MotionButton({ label, moving, open, children, ...rest }: { label: string; moving: boolean; open: boolean; children: React.ReactNode } & Record<string, unknown>) {
+function MotionButton({
+  label,
+  moving,
+  open,
+  children,
+  ...rest
+}: { label: string; moving: boolean; open: boolean; children: React.ReactNode } & Record<string, unknown>) {
   return (
     <chakra.button
       type="button"
@@ -165,7 +277,9 @@ function NumberRow({ address, others, mixed, title, suffix, label, param, value,
   const setAll = useEditor((s) => s.setValues);
   const moving = isMoving(value);
   const key = addressKey(address);
-  const shown = useEditor((s) => (moving ? settled(param, linkedValue(s.piece, address) as NumberValue, s.frame, s.piece.loop.frames) : value));
+  const shown = useEditor((s) =>
+    moving ? settled(param, linkedValue(s.piece, address) as NumberValue, s.frame, s.piece.loop.frames) : value,
+  );
   const linked = useEditor((s) => (moving ? (linkedValue(s.piece, address) as NumberValue) : value));
   const open = useEditor((s) => s.motionOf !== null && addressKey(s.motionOf) === key);
   const openMotion = () => useEditor.setState({ motionOf: address });
@@ -179,7 +293,15 @@ function NumberRow({ address, others, mixed, title, suffix, label, param, value,
           {mixed && <Mixed />}
           {(address.axis ?? 0) === 0 && <PairMark address={address} label={param.title} />}
           {param.moves && (
-            <MotionPopover label={label} open={open} trigger={<MotionButton label={label} moving={moving} open={open} onClick={openMotion}><Drawing value={linked} colour={colour} width={46} /></MotionButton>}>
+            <MotionPopover
+              label={label}
+              open={open}
+              trigger={
+                <MotionButton label={label} moving={moving} open={open} onClick={openMotion}>
+                  <Drawing value={linked} colour={colour} width={46} />
+                </MotionButton>
+              }
+            >
               <MotionForm address={address} others={others} param={param} value={value} label={label} colour={colour} />
             </MotionPopover>
           )}
@@ -204,12 +326,28 @@ function NumberRow({ address, others, mixed, title, suffix, label, param, value,
   );
 }
 
-function ColourRow({ address, others, mixed, param, value }: { address: Address; others: readonly Address[]; mixed: boolean; param: ColourParam; value: ColourValue }) {
+function ColourRow({
+  address,
+  others,
+  mixed,
+  param,
+  value,
+}: {
+  address: Address;
+  others: readonly Address[];
+  mixed: boolean;
+  param: ColourParam;
+  value: ColourValue;
+}) {
   const setAll = useEditor((s) => s.setValues);
   const moving = isMoving(value);
   const key = addressKey(address);
   const linked = useEditor((s) => linkedValue(s.piece, address) as ColourValue);
-  const shown = useEditor((s) => (moving ? evaluateColour(linkedValue(s.piece, address) as ColourValue, { frame: s.frame, frames: s.piece.loop.frames }) : value));
+  const shown = useEditor((s) =>
+    moving
+      ? evaluateColour(linkedValue(s.piece, address) as ColourValue, { frame: s.frame, frames: s.piece.loop.frames })
+      : value,
+  );
   const open = useEditor((s) => s.motionOf !== null && addressKey(s.motionOf) === key);
   const openMotion = () => useEditor.setState({ motionOf: address });
   return (
@@ -221,14 +359,28 @@ function ColourRow({ address, others, mixed, param, value }: { address: Address;
           {mixed && <Mixed />}
           <PairMark address={address} label={param.title} />
           {param.moves && (
-            <MotionPopover label={param.title} open={open} trigger={<MotionButton label={param.title} moving={moving} open={open} onClick={openMotion}><ColourDrawing value={linked} /></MotionButton>}>
+            <MotionPopover
+              label={param.title}
+              open={open}
+              trigger={
+                <MotionButton label={param.title} moving={moving} open={open} onClick={openMotion}>
+                  <ColourDrawing value={linked} />
+                </MotionButton>
+              }
+            >
               <ColourMotionForm address={address} others={others} param={param} value={value} label={param.title} />
             </MotionPopover>
           )}
         </>
       }
     >
-      <ColourField label={param.title} value={shown as string} driven={moving} onDriven={openMotion} onChange={(v, gesture) => setAll(param.title, [address, ...others], v, gesture && `${key}/${gesture}`)} />
+      <ColourField
+        label={param.title}
+        value={shown as string}
+        driven={moving}
+        onDriven={openMotion}
+        onChange={(v, gesture) => setAll(param.title, [address, ...others], v, gesture && `${key}/${gesture}`)}
+      />
     </Row>
   );
 }

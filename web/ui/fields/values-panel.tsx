@@ -24,9 +24,20 @@ export function ValuesPanel({ owner, params: declared, values, colour, of, other
   const params = of ? titledBy(declared, of) : declared;
   const shown = Object.entries(params).filter(([name]) => isShown(params, values, name));
   const rarer = shown.filter(([, p]) => p.more);
-  const changed = rarer.filter(([name, p]) => values[name] !== undefined && JSON.stringify(values[name]) !== JSON.stringify(p.default)).length;
+  const changed = rarer.filter(
+    ([name, p]) => values[name] !== undefined && JSON.stringify(values[name]) !== JSON.stringify(p.default),
+  ).length;
   const row = ([name, param]: (typeof shown)[number]) => (
-    <ValueRow key={name} owner={owner} name={name} param={param} stored={values[name] ?? param.default} values={values} colour={colour} others={others?.map((o) => ({ owner: o.owner, stored: o.values[name] ?? param.default }))} />
+    <ValueRow
+      key={name}
+      owner={owner}
+      name={name}
+      param={param}
+      stored={values[name] ?? param.default}
+      values={values}
+      colour={colour}
+      others={others?.map((o) => ({ owner: o.owner, stored: o.values[name] ?? param.default }))}
+    />
   );
   return (
     <Stack gap="0.5">
@@ -47,6 +58,12 @@ function titledBy(params: Params, of: string): Params {
   let known = titled.get(params);
   if (!known) titled.set(params, (known = new Map()));
   let out = known.get(of);
-  if (!out) known.set(of, (out = Object.fromEntries(Object.entries(params).map(([name, p]) => [name, { ...p, title: `${of} ${p.title.toLowerCase()}` }]))));
+  if (!out)
+    known.set(
+      of,
+      (out = Object.fromEntries(
+        Object.entries(params).map(([name, p]) => [name, { ...p, title: `${of} ${p.title.toLowerCase()}` }]),
+      )),
+    );
   return out;
 }

@@ -24,10 +24,18 @@ export function ItemCard({ owner, item, kind, colour, onSwitch, onRemove }: Prop
   return (
     <Box bg="raised" borderWidth="1px" borderColor="line" borderRadius="card" mb="2" data-testid={`item-${item.kind}`}>
       <Flex align="center" gap="2" px="2.5" minH="36px">
-        <Box color={item.on ? 'ink' : 'muted'}><DeclaredIcon name={kind.icon} size={15} /></Box>
-        <Text fontWeight="600" fontSize="13px" flex="1" title={kind.help} color={item.on ? 'ink' : 'muted'} truncate>{kind.title}</Text>
+        <Box color={item.on ? 'ink' : 'muted'}>
+          <DeclaredIcon name={kind.icon} size={15} />
+        </Box>
+        <Text fontWeight="600" fontSize="13px" flex="1" title={kind.help} color={item.on ? 'ink' : 'muted'} truncate>
+          {kind.title}
+        </Text>
         {onSwitch && <SwitchField label={`${kind.title} on`} value={item.on} onChange={onSwitch} />}
-        {onRemove && <PictureButton label={`Remove ${kind.title.toLowerCase()}`} color="muted" onClick={onRemove}><Trash2 size={14} /></PictureButton>}
+        {onRemove && (
+          <PictureButton label={`Remove ${kind.title.toLowerCase()}`} color="muted" onClick={onRemove}>
+            <Trash2 size={14} />
+          </PictureButton>
+        )}
       </Flex>
       {item.on && (
         <Box borderTopWidth="1px" borderColor="line" px="2.5" py="1.5">

@@ -17,22 +17,31 @@ export function SceneItems({ list }: { list: SceneList }) {
   const edit = useEditor((s) => s.edit);
   const { title, kinds, least, most } = sceneLists[list];
   if (kinds.all.length === 0) return null;
-  const change = (label: string, to: (old: typeof items) => typeof items) => edit(label, (p) => ({ ...p, scene: { ...p.scene, [list]: to(p.scene[list]) } }));
-  const add = (kind: string) => change(`Add ${kinds.get(kind).title.toLowerCase()}`, (old) => [...old, newItem(kinds.get(kind))]);
+  const change = (label: string, to: (old: typeof items) => typeof items) =>
+    edit(label, (p) => ({ ...p, scene: { ...p.scene, [list]: to(p.scene[list]) } }));
+  const add = (kind: string) =>
+    change(`Add ${kinds.get(kind).title.toLowerCase()}`, (old) => [...old, newItem(kinds.get(kind))]);
   return (
     <Box mt="2" mb="3" as="section" aria-label={title}>
       <Flex align="center" mb="1" minH="24px">
-        <Heading as="h3" fontSize="12.5px" fontWeight="600" color="muted" flex="1">{title}</Heading>
+        <Heading as="h3" fontSize="12.5px" fontWeight="600" color="muted" flex="1">
+          {title}
+        </Heading>
         {items.length < most && (
           <Menu.Root positioning={{ placement: 'bottom-end' }}>
             <Menu.Trigger asChild>
-              <PictureButton label={`Add to ${title.toLowerCase()}`} color="muted"><Plus size={15} /></PictureButton>
+              <PictureButton label={`Add to ${title.toLowerCase()}`} color="muted">
+                <Plus size={15} />
+              </PictureButton>
             </Menu.Trigger>
             <Portal>
               <Menu.Positioner>
                 <Menu.Content bg="panel" borderWidth="1px" borderColor="line" boxShadow="float" borderRadius="10px">
                   {kinds.all.map((k) => (
-                    <Menu.Item key={k.kind} value={k.kind} title={k.help} onClick={() => add(k.kind)}><DeclaredIcon name={k.icon} size={14} />{k.title}</Menu.Item>
+                    <Menu.Item key={k.kind} value={k.kind} title={k.help} onClick={() => add(k.kind)}>
+                      <DeclaredIcon name={k.icon} size={14} />
+                      {k.title}
+                    </Menu.Item>
                   ))}
                 </Menu.Content>
               </Menu.Positioner>
@@ -47,8 +56,19 @@ export function SceneItems({ list }: { list: SceneList }) {
           item={item}
           kind={kinds.get(item.kind)}
           colour={SKY}
-          onSwitch={most > 1 && (least === 0 || items.length > 1) ? (on) => change('Switch', (old) => old.map((x) => (x.id === item.id ? { ...x, on } : x))) : undefined}
-          onRemove={items.length > least ? () => change(`Remove ${kinds.get(item.kind).title.toLowerCase()}`, (old) => old.filter((x) => x.id !== item.id)) : undefined}
+          onSwitch={
+            most > 1 && (least === 0 || items.length > 1)
+              ? (on) => change('Switch', (old) => old.map((x) => (x.id === item.id ? { ...x, on } : x)))
+              : undefined
+          }
+          onRemove={
+            items.length > least
+              ? () =>
+                  change(`Remove ${kinds.get(item.kind).title.toLowerCase()}`, (old) =>
+                    old.filter((x) => x.id !== item.id),
+                  )
+              : undefined
+          }
         />
       ))}
     </Box>

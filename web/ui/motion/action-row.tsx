@@ -21,8 +21,20 @@ export function ActionRow({ motion, linked, param, own, onApply }: Props) {
   const frame = useEditor((s) => s.frame);
   const offers = motionActions
     .map((a) => ({ id: a.id, title: a.title, help: a.help, result: a.apply(motion, { param, frames, frame }) }))
-    .concat(motion.motion === 'keys' ? [] : [{ id: 'keys', title: 'Make keys of it', help: 'Twelve keys on a smooth curve, to shape by hand', result: asKeys(linked, 12, frames) }]);
-  const show = (result: MotionDoc | null) => useEditor.setState({ preview: result ? { key: own, value: result } : null });
+    .concat(
+      motion.motion === 'keys'
+        ? []
+        : [
+            {
+              id: 'keys',
+              title: 'Make keys of it',
+              help: 'Twelve keys on a smooth curve, to shape by hand',
+              result: asKeys(linked, 12, frames),
+            },
+          ],
+    );
+  const show = (result: MotionDoc | null) =>
+    useEditor.setState({ preview: result ? { key: own, value: result } : null });
   return (
     <Flex wrap="wrap" gap="1">
       {offers.map(({ id, title, help, result }) => {

@@ -38,46 +38,99 @@ export function ColourMotionForm({ address, others, value, label }: Props) {
   const kind = isMoving(value) ? value.motion : 'still';
   const now = evaluateColour(linked, { frame, frames });
   const all = [address, ...others];
-  const set = (title: string, next: ColourValue, gesture?: string) => setAll(title, all, next, gesture && `${key}/${gesture}`);
+  const set = (title: string, next: ColourValue, gesture?: string) =>
+    setAll(title, all, next, gesture && `${key}/${gesture}`);
   const choose = (next: string) => {
     if (next === kind) return;
     left.current.set(kind, value);
-    set(`Motion of ${label}`, left.current.get(next) ?? (next === 'still' ? now : ({ motion: next, ...colourMotionKind(next).start(now) } as unknown as MotionDoc)));
+    set(
+      `Motion of ${label}`,
+      left.current.get(next) ??
+        (next === 'still' ? now : ({ motion: next, ...colourMotionKind(next).start(now) } as unknown as MotionDoc)),
+    );
   };
   return (
     <>
       <Flex justify="space-between" align="center" mb="2.5">
-        <Text fontFamily="heading" fontWeight="700" fontSize="15px">{label}</Text>
-        <Flex align="center" gap="2"><Box w="16px" h="16px" borderRadius="full" bg={now} borderWidth="1px" borderColor="line" /><Text fontFamily="mono" fontSize="12px" color="muted">{now.toUpperCase()}</Text></Flex>
+        <Text fontFamily="heading" fontWeight="700" fontSize="15px">
+          {label}
+        </Text>
+        <Flex align="center" gap="2">
+          <Box w="16px" h="16px" borderRadius="full" bg={now} borderWidth="1px" borderColor="line" />
+          <Text fontFamily="mono" fontSize="12px" color="muted">
+            {now.toUpperCase()}
+          </Text>
+        </Flex>
       </Flex>
       {others.length > 0 && (
         <Flex align="center" gap="2" mb="2" fontSize="12px" color="muted">
           <Text flex="1">Edits {all.length} colours together.</Text>
-          <PlainButton size="xs" onClick={() => tieTogether(label, address, others, value)}><Link2 size={13} />Tie together</PlainButton>
+          <PlainButton size="xs" onClick={() => tieTogether(label, address, others, value)}>
+            <Link2 size={13} />
+            Tie together
+          </PlainButton>
         </Flex>
       )}
       <KindPicker kinds={[STILL, ...colourMotionKinds]} chosen={kind} onChoose={choose} />
       {!isMoving(value) ? (
-        <Text mt="3" fontSize="12.5px" color="muted" lineHeight="1.5">Stays one colour over the loop. Choose how it should change.</Text>
+        <Text mt="3" fontSize="12.5px" color="muted" lineHeight="1.5">
+          Stays one colour over the loop. Choose how it should change.
+        </Text>
       ) : (
         <>
-          <Box mt="3" h="34px" borderRadius="8px" position="relative" overflow="hidden" style={{ background: colourStrip(linked, frames, 0, 1, 48) }} role="img" aria-label={`${label} over the loop`}>
-            <Box position="absolute" top="0" bottom="0" w="2px" ml="-1px" bg="white" boxShadow="0 0 0 1px rgba(0,0,0,.5)" style={{ left: `${(wrapFrame(frame, frames) / frames) * 100}%` }} />
+          <Box
+            mt="3"
+            h="34px"
+            borderRadius="8px"
+            position="relative"
+            overflow="hidden"
+            style={{ background: colourStrip(linked, frames, 0, 1, 48) }}
+            role="img"
+            aria-label={`${label} over the loop`}
+          >
+            <Box
+              position="absolute"
+              top="0"
+              bottom="0"
+              w="2px"
+              ml="-1px"
+              bg="white"
+              boxShadow="0 0 0 1px rgba(0,0,0,.5)"
+              style={{ left: `${(wrapFrame(frame, frames) / frames) * 100}%` }}
+            />
           </Box>
           <Box mt="2">
             {Object.entries(colourMotionKind(value.motion).params)
               .filter(([name]) => name !== 'otherwise')
               .map(([name, setting]) => (
-                <Flex key={name} align={setting.type === 'stops' || setting.type === 'source' ? 'flex-start' : 'center'} gap="3" minH="29px" py="0.5">
-                  <Text w="76px" flexShrink={0} fontSize="12.5px" title={setting.help}>{setting.title}</Text>
+                <Flex
+                  key={name}
+                  align={setting.type === 'stops' || setting.type === 'source' ? 'flex-start' : 'center'}
+                  gap="3"
+                  minH="29px"
+                  py="0.5"
+                >
+                  <Text w="76px" flexShrink={0} fontSize="12.5px" title={setting.help}>
+                    {setting.title}
+                  </Text>
                   <Flex flex="1" minW="0">
-                    <SettingField setting={setting} value={value[name]} own={key} wantsColour onChange={(v, gesture) => set(setting.title, { ...value, [name]: v }, gesture && `${name}/${gesture}`)} />
+                    <SettingField
+                      setting={setting}
+                      value={value[name]}
+                      own={key}
+                      wantsColour
+                      onChange={(v, gesture) =>
+                        set(setting.title, { ...value, [name]: v }, gesture && `${name}/${gesture}`)
+                      }
+                    />
                   </Flex>
                 </Flex>
               ))}
           </Box>
           {typeof value.turns === 'number' && !Number.isInteger(value.turns) && (
-            <Box mt="2.5" px="2.5" py="2" borderRadius="field" bg="poppyWash" color="poppyText" fontSize="12px">{value.turns} turns do not close; a loop needs whole turns.</Box>
+            <Box mt="2.5" px="2.5" py="2" borderRadius="field" bg="poppyWash" color="poppyText" fontSize="12px">
+              {value.turns} turns do not close; a loop needs whole turns.
+            </Box>
           )}
         </>
       )}

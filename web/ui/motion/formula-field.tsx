@@ -7,7 +7,15 @@ import { useEffect, useState } from 'react';
 import { useEditor } from '../state/store';
 
 /** A formula. What cannot be read stays in the field, with a mark under the character; the motion keeps the last one that could. */
-export function FormulaField({ label, value, onChange }: { label: string; value: string; onChange: (value: string, gesture: string) => void }) {
+export function FormulaField({
+  label,
+  value,
+  onChange,
+}: {
+  label: string;
+  value: string;
+  onChange: (value: string, gesture: string) => void;
+}) {
   const [typed, setTyped] = useState<string | null>(null);
   const frames = useEditor((s) => s.piece.loop.frames);
   const shown = typed ?? value;
@@ -49,10 +57,23 @@ export function FormulaField({ label, value, onChange }: { label: string; value:
         lineHeight="1.5"
       />
       {wrong && (
-        <Box id="formula-fault" role="alert" mt="1" px="2" py="1.5" bg="poppyWash" color="poppyText" borderRadius="field" fontSize="12px" lineHeight="1.4">
+        <Box
+          id="formula-fault"
+          role="alert"
+          mt="1"
+          px="2"
+          py="1.5"
+          bg="poppyWash"
+          color="poppyText"
+          borderRadius="field"
+          fontSize="12px"
+          lineHeight="1.4"
+        >
           <Text fontFamily="mono" fontSize="11.5px" whiteSpace="pre-wrap" wordBreak="break-all" mb="0.5">
             {shown.slice(0, wrong.at)}
-            <Box as="span" bg="poppy" color="white" borderRadius="2px" px="1px">{shown[wrong.at] ?? '␣'}</Box>
+            <Box as="span" bg="poppy" color="white" borderRadius="2px" px="1px">
+              {shown[wrong.at] ?? '␣'}
+            </Box>
             {shown.slice(wrong.at + 1)}
           </Text>
           {wrong.message}
@@ -79,7 +100,9 @@ export function FormulaField({ label, value, onChange }: { label: string; value:
             {v.name}
           </chakra.button>
         ))}
-        <Text fontSize="11px" color="muted" alignSelf="center" ml="1">sin cos abs mod ^ pi …</Text>
+        <Text fontSize="11px" color="muted" alignSelf="center" ml="1">
+          sin cos abs mod ^ pi …
+        </Text>
       </Flex>
     </Box>
   );

@@ -10,8 +10,20 @@ interface Kind {
 }
 
 /** The kinds of motion side by side. */
-export function KindPicker({ kinds, chosen, onChoose }: { kinds: readonly Kind[]; chosen: string; onChoose: (kind: string) => void }) {
-  const { group, option } = useChoice(kinds.map((k) => k.kind), chosen, onChoose);
+export function KindPicker({
+  kinds,
+  chosen,
+  onChoose,
+}: {
+  kinds: readonly Kind[];
+  chosen: string;
+  onChoose: (kind: string) => void;
+}) {
+  const { group, option } = useChoice(
+    kinds.map((k) => k.kind),
+    chosen,
+    onChoose,
+  );
   return (
     <Flex {...group} aria-label="Kind of motion" bg="field" borderRadius="8px" p="3px" gap="1px">
       {kinds.map((m) => (

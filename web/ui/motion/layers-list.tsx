@@ -20,7 +20,9 @@ const HOW = [
 function targetOf(target: Target, how: LayerDoc['how']): Target {
   const { min, max } = layerTarget(target, how);
   const reach = (target.soft[1] - target.soft[0]) / 2;
-  return how === 'multiply' ? { ...target, min, max, unit: '×', soft: [0, 2], step: 0.05, integer: false, cyclic: undefined } : { ...target, min, max, soft: [-reach, reach] };
+  return how === 'multiply'
+    ? { ...target, min, max, unit: '×', soft: [0, 2], step: 0.05, integer: false, cyclic: undefined }
+    : { ...target, min, max, soft: [-reach, reach] };
 }
 
 /** A fresh layer: a small closed unrest to add, a swell to multiply by. */
@@ -33,9 +35,25 @@ function freshLayer(kind: string, how: LayerDoc['how'], target: Target): LayerDo
 }
 
 /** Motions laid on the first one, in the order in which they act. */
-export function LayersList({ layers, target, colour, own, onChange }: { layers: readonly LayerDoc[]; target: Target; colour: string; own: string; onChange: (layers: readonly LayerDoc[], gesture?: string) => void }) {
+export function LayersList({
+  layers,
+  target,
+  colour,
+  own,
+  onChange,
+}: {
+  layers: readonly LayerDoc[];
+  target: Target;
+  colour: string;
+  own: string;
+  onChange: (layers: readonly LayerDoc[], gesture?: string) => void;
+}) {
   const [open, setOpen] = useState<number | null>(null);
-  const put = (i: number, part: Partial<LayerDoc>, gesture?: string) => onChange(layers.map((l, k) => (k === i ? { ...l, ...part } : l)), gesture && `layer${i}/${gesture}`);
+  const put = (i: number, part: Partial<LayerDoc>, gesture?: string) =>
+    onChange(
+      layers.map((l, k) => (k === i ? { ...l, ...part } : l)),
+      gesture && `layer${i}/${gesture}`,
+    );
   const move = (i: number, by: number) => {
     const next = [...layers];
     [next[i], next[i + by]] = [next[i + by], next[i]];
@@ -48,28 +66,104 @@ export function LayersList({ layers, target, colour, own, onChange }: { layers: 
         <Box key={i} role="listitem" mb="1.5" bg="field" borderRadius="8px" opacity={layer.on ? 1 : 0.6}>
           <Flex align="center" gap="1" pl="1.5" h="32px">
             <Box w="70px" flexShrink={0}>
-              <SelectField label={`How layer ${i + 1} acts`} value={layer.how} options={HOW} onChange={(how) => put(i, { how: how as LayerDoc['how'], motion: freshLayer(layer.motion.motion, how as LayerDoc['how'], target).motion })} />
+              <SelectField
+                label={`How layer ${i + 1} acts`}
+                value={layer.how}
+                options={HOW}
+                onChange={(how) =>
+                  put(i, {
+                    how: how as LayerDoc['how'],
+                    motion: freshLayer(layer.motion.motion, how as LayerDoc['how'], target).motion,
+                  })
+                }
+              />
             </Box>
-            <chakra.button type="button" aria-expanded={open === i} aria-label={`Layer ${i + 1}, ${motionKind(layer.motion.motion).title}`} onClick={() => setOpen(open === i ? null : i)} flex="1" minW="0" display="flex" alignItems="center" gap="2" cursor="pointer">
-              <Text fontSize="12.5px" fontWeight="500">{motionKind(layer.motion.motion).title}</Text>
+            <chakra.button
+              type="button"
+              aria-expanded={open === i}
+              aria-label={`Layer ${i + 1}, ${motionKind(layer.motion.motion).title}`}
+              onClick={() => setOpen(open === i ? null : i)}
+              flex="1"
+              minW="0"
+              display="flex"
+              alignItems="center"
+              gap="2"
+              cursor="pointer"
+            >
+              <Text fontSize="12.5px" fontWeight="500">
+                {motionKind(layer.motion.motion).title}
+              </Text>
               <Drawing value={layer.motion} colour={colour} width={44} height={16} />
-              <Box ml="auto" color="muted" transform={open === i ? 'rotate(180deg)' : undefined}><ChevronDown size={13} /></Box>
+              <Box ml="auto" color="muted" transform={open === i ? 'rotate(180deg)' : undefined}>
+                <ChevronDown size={13} />
+              </Box>
             </chakra.button>
-            <PictureButton label={layer.on ? `Switch layer ${i + 1} off` : `Switch layer ${i + 1} on`} minW="6" color="muted" onClick={() => put(i, { on: !layer.on })}>{layer.on ? <Eye size={13} /> : <EyeOff size={13} />}</PictureButton>
-            <PictureButton label={`Layer ${i + 1} earlier`} minW="5" color="muted" disabled={i === 0} onClick={() => move(i, -1)}><ArrowUp size={13} /></PictureButton>
-            <PictureButton label={`Layer ${i + 1} later`} minW="5" color="muted" disabled={i === layers.length - 1} onClick={() => move(i, 1)}><ArrowDown size={13} /></PictureButton>
-            <PictureButton label={`Remove layer ${i + 1}`} minW="6" color="muted" onClick={() => { onChange(layers.filter((_, k) => k !== i)); setOpen(null); }}><X size={13} /></PictureButton>
+            <PictureButton
+              label={layer.on ? `Switch layer ${i + 1} off` : `Switch layer ${i + 1} on`}
+              minW="6"
+              color="muted"
+              onClick={() => put(i, { on: !layer.on })}
+            >
+              {layer.on ? <Eye size={13} /> : <EyeOff size={13} />}
+            </PictureButton>
+            <PictureButton
+              label={`Layer ${i + 1} earlier`}
+              minW="5"
+              color="muted"
+              disabled={i === 0}
+              onClick={() => move(i, -1)}
+            >
+              <ArrowUp size={13} />
+            </PictureButton>
+            <PictureButton
+              label={`Layer ${i + 1} later`}
+              minW="5"
+              color="muted"
+              disabled={i === layers.length - 1}
+              onClick={() => move(i, 1)}
+            >
+              <ArrowDown size={13} />
+            </PictureButton>
+            <PictureButton
+              label={`Remove layer ${i + 1}`}
+              minW="6"
+              color="muted"
+              onClick={() => {
+                onChange(layers.filter((_, k) => k !== i));
+                setOpen(null);
+              }}
+            >
+              <X size={13} />
+            </PictureButton>
           </Flex>
           {open === i && (
             <Box px="2" pb="2">
-              <MotionSettings motion={layer.motion} target={targetOf(target, layer.how)} own={own} onChange={(motion, _title, gesture) => put(i, { motion }, gesture)} />
+              <MotionSettings
+                motion={layer.motion}
+                target={targetOf(target, layer.how)}
+                own={own}
+                onChange={(motion, _title, gesture) => put(i, { motion }, gesture)}
+              />
             </Box>
           )}
         </Box>
       ))}
       <Menu.Root positioning={{ placement: 'bottom-start' }} lazyMount>
         <Menu.Trigger asChild>
-          <chakra.button type="button" display="flex" alignItems="center" gap="1.5" fontSize="12px" color="muted" cursor="pointer" _hover={{ color: 'ink' }} py="1"><Plus size={13} />Add a layer</chakra.button>
+          <chakra.button
+            type="button"
+            display="flex"
+            alignItems="center"
+            gap="1.5"
+            fontSize="12px"
+            color="muted"
+            cursor="pointer"
+            _hover={{ color: 'ink' }}
+            py="1"
+          >
+            <Plus size={13} />
+            Add a layer
+          </chakra.button>
         </Menu.Trigger>
         <Portal>
           <Menu.Positioner>

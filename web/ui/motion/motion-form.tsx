@@ -47,13 +47,19 @@ export function MotionForm({ address, others, param, value, label, colour }: Pro
   const kind = isMoving(value) ? value.motion : 'still';
   const now = evaluateNumber(linked, { frame, frames }, param.cyclic);
   const all = [address, ...others];
-  const set = (title: string, next: NumberValue, gesture?: string) => setAll(title, all, next, gesture && `${key}/${gesture}`);
+  const set = (title: string, next: NumberValue, gesture?: string) =>
+    setAll(title, all, next, gesture && `${key}/${gesture}`);
 
   const choose = (next: string) => {
     if (next === kind) return;
     left.current.set(kind, value);
     const plain = Math.max(param.min, Math.min(param.max, Number(now.toPrecision(6))));
-    const fresh = next === 'still' ? (param.integer ? Math.round(plain) : plain) : ({ motion: next, ...motionKind(next).start(plain, param) } as MotionDoc);
+    const fresh =
+      next === 'still'
+        ? param.integer
+          ? Math.round(plain)
+          : plain
+        : ({ motion: next, ...motionKind(next).start(plain, param) } as MotionDoc);
     set(`Motion of ${label}`, left.current.get(next) ?? fresh);
     useEditor.setState({ preview: null, ...(next === 'keys' ? { openLane: key } : {}) });
   };
@@ -63,18 +69,31 @@ export function MotionForm({ address, others, param, value, label, colour }: Pro
   return (
     <>
       <Flex justify="space-between" align="baseline" mb="2.5" gap="2">
-        <Text fontFamily="heading" fontWeight="700" fontSize="15px" truncate>{label}</Text>
-        <Text fontFamily="mono" fontSize="12px" color="muted" whiteSpace="nowrap" data-testid="motion-now">{formatNumber(now, param.step)} {param.unit}</Text>
+        <Text fontFamily="heading" fontWeight="700" fontSize="15px" truncate>
+          {label}
+        </Text>
+        <Text fontFamily="mono" fontSize="12px" color="muted" whiteSpace="nowrap" data-testid="motion-now">
+          {formatNumber(now, param.step)} {param.unit}
+        </Text>
       </Flex>
       {others.length > 0 && (
         <Flex align="center" gap="2" mb="2" fontSize="12px" color="muted">
           <Text flex="1">Edits {all.length} values together.</Text>
-          <PlainButton size="xs" title="The others follow this one from now on, so that they stay equal" onClick={() => tieTogether(label, address, others, value)}><Link2 size={13} />Tie together</PlainButton>
+          <PlainButton
+            size="xs"
+            title="The others follow this one from now on, so that they stay equal"
+            onClick={() => tieTogether(label, address, others, value)}
+          >
+            <Link2 size={13} />
+            Tie together
+          </PlainButton>
         </Flex>
       )}
       <KindPicker kinds={[STILL, ...motionKinds]} chosen={kind} onChoose={choose} />
       {!isMoving(value) ? (
-        <Text mt="3" fontSize="12.5px" color="muted" lineHeight="1.5">Stands still over the loop. Choose how it should move.</Text>
+        <Text mt="3" fontSize="12.5px" color="muted" lineHeight="1.5">
+          Stands still over the loop. Choose how it should move.
+        </Text>
       ) : (
         <>
           <MotionDrawing value={linked} preview={preview} label={label} unit={param.unit} colour={colour} />
@@ -82,18 +101,59 @@ export function MotionForm({ address, others, param, value, label, colour }: Pro
             <MotionSettings motion={value} target={param} own={key} onChange={edit} />
           </Box>
           {value.motion === 'keys' && (
-            <chakra.button type="button" mt="1.5" fontSize="12.5px" fontWeight="600" color="sky" cursor="pointer" onClick={() => useEditor.setState({ openLane: key, motionOf: null })}>Shape the keys in the lane</chakra.button>
+            <chakra.button
+              type="button"
+              mt="1.5"
+              fontSize="12.5px"
+              fontWeight="600"
+              color="sky"
+              cursor="pointer"
+              onClick={() => useEditor.setState({ openLane: key, motionOf: null })}
+            >
+              Shape the keys in the lane
+            </chakra.button>
           )}
-          {!closes(course, param.cyclic) && !(value.motion === 'wave' && value.low === value.high) && <NotClosing motion={value} turns={isWhole(course.turns) ? null : formatRational(course.turns)} adds={course.adds} unit={param.unit} open={course.open} />}
-          {course.by === 'measure' && !course.open && <Text mt="1.5" fontSize="11.5px" color="muted">Turns measured, not proven.</Text>}
+          {!closes(course, param.cyclic) && !(value.motion === 'wave' && value.low === value.high) && (
+            <NotClosing
+              motion={value}
+              turns={isWhole(course.turns) ? null : formatRational(course.turns)}
+              adds={course.adds}
+              unit={param.unit}
+              open={course.open}
+            />
+          )}
+          {course.by === 'measure' && !course.open && (
+            <Text mt="1.5" fontSize="11.5px" color="muted">
+              Turns measured, not proven.
+            </Text>
+          )}
           <Box mt="2.5">
-            <ActionRow motion={value} linked={linked as MotionDoc} param={param} own={key} onApply={(motion, title) => edit(motion, title)} />
+            <ActionRow
+              motion={value}
+              linked={linked as MotionDoc}
+              param={param}
+              own={key}
+              onApply={(motion, title) => edit(motion, title)}
+            />
           </Box>
-          <Fold title="Layers" note={value.layers?.length ? `${value.layers.length}` : 'none'} initially={Boolean(value.layers?.length)}>
-            <LayersList layers={value.layers ?? []} target={param} colour={colour} own={key} onChange={(layers, gesture) => edit({ ...value, layers }, 'Layers', gesture)} />
+          <Fold
+            title="Layers"
+            note={value.layers?.length ? `${value.layers.length}` : 'none'}
+            initially={Boolean(value.layers?.length)}
+          >
+            <LayersList
+              layers={value.layers ?? []}
+              target={param}
+              colour={colour}
+              own={key}
+              onChange={(layers, gesture) => edit({ ...value, layers }, 'Layers', gesture)}
+            />
           </Fold>
           <Fold title="Timing" note={timingWords(value)} initially={timingWords(value) !== 'as it is'}>
-            <TimingSettings timing={value.timing} onChange={(timing, gesture) => edit({ ...value, timing }, 'Timing', gesture && `timing/${gesture}`)} />
+            <TimingSettings
+              timing={value.timing}
+              onChange={(timing, gesture) => edit({ ...value, timing }, 'Timing', gesture && `timing/${gesture}`)}
+            />
           </Fold>
         </>
       )}
@@ -104,13 +164,26 @@ export function MotionForm({ address, others, param, value, label, colour }: Pro
 function timingWords({ timing }: MotionDoc): string {
   const words: string[] = [];
   if (timing?.shift) words.push(`shifted ${Math.round(timing.shift * 100)} %`);
-  if (timing?.way && timing.way !== 'on') words.push({ back: 'backwards', there: 'there and back', sway: 'there and back' }[timing.way]);
+  if (timing?.way && timing.way !== 'on')
+    words.push({ back: 'backwards', there: 'there and back', sway: 'there and back' }[timing.way]);
   if (timing?.times && timing.times > 1) words.push(`× ${timing.times}`);
   if (timing?.rest) words.push('rests');
   return words.join(', ') || 'as it is';
 }
 
-function NotClosing({ motion, turns, adds, unit, open }: { motion: MotionDoc; turns: string | null; adds: number; unit: string; open: boolean }) {
+function NotClosing({
+  motion,
+  turns,
+  adds,
+  unit,
+  open,
+}: {
+  motion: MotionDoc;
+  turns: string | null;
+  adds: number;
+  unit: string;
+  open: boolean;
+}) {
   const words = open
     ? 'This never comes round; a loop needs it to.'
     : motion.motion === 'wave' && turns
@@ -118,5 +191,18 @@ function NotClosing({ motion, turns, adds, unit, open }: { motion: MotionDoc; tu
       : turns
         ? 'It takes more than one loop to come round.'
         : `It gains ${Number(adds.toPrecision(4))} ${unit} each loop, so it does not come back.`;
-  return <Box mt="2.5" px="2.5" py="2" borderRadius="field" bg="poppyWash" color="poppyText" fontSize="12px" lineHeight="1.4">{words}</Box>;
+  return (
+    <Box
+      mt="2.5"
+      px="2.5"
+      py="2"
+      borderRadius="field"
+      bg="poppyWash"
+      color="poppyText"
+      fontSize="12px"
+      lineHeight="1.4"
+    >
+      {words}
+    </Box>
+  );
 }

@@ -5,7 +5,17 @@ import { useRef, type ReactNode } from 'react';
 import { useEditor } from '../state/store';
 
 /** What hangs beside a value and says how it moves. */
-export function MotionPopover({ label, open, trigger, children }: { label: string; open: boolean; trigger: ReactNode; children: ReactNode }) {
+export function MotionPopover({
+  label,
+  open,
+  trigger,
+  children,
+}: {
+  label: string;
+  open: boolean;
+  trigger: ReactNode;
+  children: ReactNode;
+}) {
   const button = useRef<HTMLButtonElement>(null);
   return (
     <Popover.Root
@@ -18,10 +28,22 @@ export function MotionPopover({ label, open, trigger, children }: { label: strin
       unmountOnExit
       autoFocus={false}
     >
-      <Popover.Trigger asChild ref={button}>{trigger}</Popover.Trigger>
+      <Popover.Trigger asChild ref={button}>
+        {trigger}
+      </Popover.Trigger>
       <Portal>
         <Popover.Positioner>
-          <Popover.Content width="328px" maxH="min(640px, calc(100vh - 24px))" overflowY="auto" bg="panel" borderRadius="12px" borderWidth="1px" borderColor="line" boxShadow="float" aria-label={`Motion of ${label}`}>
+          <Popover.Content
+            width="328px"
+            maxH="min(640px, calc(100vh - 24px))"
+            overflowY="auto"
+            bg="panel"
+            borderRadius="12px"
+            borderWidth="1px"
+            borderColor="line"
+            boxShadow="float"
+            aria-label={`Motion of ${label}`}
+          >
             <Popover.Body p="3.5">{children}</Popover.Body>
           </Popover.Content>
         </Popover.Positioner>

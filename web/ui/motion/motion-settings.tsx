@@ -30,14 +30,26 @@ export function MotionSettings({ motion, target, own, onChange }: Props) {
   return (
     <>
       {Object.entries(kind.params)
-        .filter(([name, p]) => name !== 'otherwise' && conditionsOf(p).every((c) => c.is.includes(motion[c.param] as string)))
+        .filter(
+          ([name, p]) => name !== 'otherwise' && conditionsOf(p).every((c) => c.is.includes(motion[c.param] as string)),
+        )
         .map(([name, setting]) => {
-          const change = (v: unknown, gesture?: string) => onChange({ ...motion, [name]: v }, setting.title, gesture && `${name}/${gesture}`);
+          const change = (v: unknown, gesture?: string) =>
+            onChange({ ...motion, [name]: v }, setting.title, gesture && `${name}/${gesture}`);
           const of = kind.ofValue[name];
           const wide = WIDE.has(setting.type);
           return (
-            <Flex key={name} align={wide ? 'flex-start' : 'center'} direction={wide && setting.type !== 'keys' ? 'column' : 'row'} gap={wide && setting.type !== 'keys' ? '1' : '3'} minH="29px" py={wide ? '1' : undefined}>
-              <Text w="96px" flexShrink={0} fontSize="12.5px" title={setting.help}>{setting.title}</Text>
+            <Flex
+              key={name}
+              align={wide ? 'flex-start' : 'center'}
+              direction={wide && setting.type !== 'keys' ? 'column' : 'row'}
+              gap={wide && setting.type !== 'keys' ? '1' : '3'}
+              minH="29px"
+              py={wide ? '1' : undefined}
+            >
+              <Text w="96px" flexShrink={0} fontSize="12.5px" title={setting.help}>
+                {setting.title}
+              </Text>
               {of && setting.type === 'number' ? (
                 <Box flex="1">
                   <NumberField
@@ -53,22 +65,45 @@ export function MotionSettings({ motion, target, own, onChange }: Props) {
                   />
                 </Box>
               ) : (
-                <Flex flex="1" w="100%" minW="0"><SettingField setting={setting} value={motion[name]} own={own} onChange={change} /></Flex>
+                <Flex flex="1" w="100%" minW="0">
+                  <SettingField setting={setting} value={motion[name]} own={own} onChange={change} />
+                </Flex>
               )}
             </Flex>
           );
         })}
       {typeof motion.seed === 'number' && (
         <Flex justify="flex-end" mt="0.5">
-          <chakra.button type="button" onClick={() => onChange({ ...motion, seed: Math.floor(Math.random() * 100_000) }, 'Another one')} title="A new seed: the same wandering, another path" display="flex" alignItems="center" gap="1.5" px="2" py="0.5" fontSize="12px" borderRadius="5px" bg="field" color="ink" cursor="pointer" _hover={{ bg: 'fill' }}>
-            <Shuffle size={12} />Another one
+          <chakra.button
+            type="button"
+            onClick={() => onChange({ ...motion, seed: Math.floor(Math.random() * 100_000) }, 'Another one')}
+            title="A new seed: the same wandering, another path"
+            display="flex"
+            alignItems="center"
+            gap="1.5"
+            px="2"
+            py="0.5"
+            fontSize="12px"
+            borderRadius="5px"
+            bg="field"
+            color="ink"
+            cursor="pointer"
+            _hover={{ bg: 'fill' }}
+          >
+            <Shuffle size={12} />
+            Another one
           </chakra.button>
         </Flex>
       )}
       {target.cyclic && typeof motion.adds === 'number' && (
         <Flex gap="1.5" justify="flex-end" mt="0.5">
           {[-1, 0, 1, 2].map((k) => (
-            <TurnButton key={k} turns={k} chosen={motion.adds === k * target.cyclic!} onChoose={() => onChange({ ...motion, adds: k * target.cyclic! }, 'Adds per loop')} />
+            <TurnButton
+              key={k}
+              turns={k}
+              chosen={motion.adds === k * target.cyclic!}
+              onChoose={() => onChange({ ...motion, adds: k * target.cyclic! }, 'Adds per loop')}
+            />
           ))}
         </Flex>
       )}

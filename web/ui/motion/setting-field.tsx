@@ -34,16 +34,39 @@ export function SettingField({ setting, value, own, wantsColour, onChange }: Pro
     case 'formula':
       return <FormulaField label={label} value={value as string} onChange={onChange} />;
     case 'source':
-      return <SourceField label={label} value={value as string} own={own} colour={wantsColour ?? false} onChange={onChange} />;
+      return (
+        <SourceField
+          label={label}
+          value={value as string}
+          own={own}
+          colour={wantsColour ?? false}
+          onChange={onChange}
+        />
+      );
     case 'curve':
       return <CurveField label={label} value={value as readonly number[]} onChange={onChange} />;
     case 'stops':
       return <StopsField label={label} value={value as never} onChange={onChange} />;
     case 'keys':
-      return <Text fontSize="12.5px" color="muted">{(value as readonly KeyDoc[]).length} {(value as readonly KeyDoc[]).length === 1 ? 'key' : 'keys'}, shaped in the lane below</Text>;
+      return (
+        <Text fontSize="12.5px" color="muted">
+          {(value as readonly KeyDoc[]).length} {(value as readonly KeyDoc[]).length === 1 ? 'key' : 'keys'}, shaped in
+          the lane below
+        </Text>
+      );
     case 'number':
       return (
-        <NumberField label={label} value={value as number} unit={setting.unit} min={setting.min} max={setting.max} soft={setting.soft} step={setting.step} integer={setting.integer} onChange={onChange} />
+        <NumberField
+          label={label}
+          value={value as number}
+          unit={setting.unit}
+          min={setting.min}
+          max={setting.max}
+          soft={setting.soft}
+          step={setting.step}
+          integer={setting.integer}
+          onChange={onChange}
+        />
       );
     default:
       return null;

@@ -1,7 +1,14 @@
 'use client';
 
 import { Box, Text, chakra } from '@chakra-ui/react';
-import { addressKey, isColourPlace, numbersOf, setValue, valuesOf, type NumberPlace } from '@maypole/core/piece/addresses';
+import {
+  addressKey,
+  isColourPlace,
+  numbersOf,
+  setValue,
+  valuesOf,
+  type NumberPlace,
+} from '@maypole/core/piece/addresses';
 import { circleThrough, describeCircle } from '@maypole/core/piece/link';
 import { isMoving } from '@maypole/core/time/value';
 import { useMemo, useState } from 'react';
@@ -10,17 +17,32 @@ import { useEditor } from '../state/store';
 const SHOWN = 60;
 
 /** Picks the value to follow, by name. Moving ones stand first; one that would close a circle is refused with the circle named. */
-export function SourceField({ label, value, own, colour, onChange }: { label: string; value: string; own: string; colour: boolean; onChange: (value: string) => void }) {
+export function SourceField({
+  label,
+  value,
+  own,
+  colour,
+  onChange,
+}: {
+  label: string;
+  value: string;
+  own: string;
+  colour: boolean;
+  onChange: (value: string) => void;
+}) {
   const piece = useEditor((s) => s.piece);
   const [search, setSearch] = useState<string | null>(null);
   const [refused, setRefused] = useState<string | null>(null);
   const all = useMemo(() => {
     const places = colour ? valuesOf(piece).filter(isColourPlace) : numbersOf(piece);
-    return places.filter((p) => addressKey(p.address) !== own).sort((a, b) => Number(isMoving(b.value)) - Number(isMoving(a.value)));
+    return places
+      .filter((p) => addressKey(p.address) !== own)
+      .sort((a, b) => Number(isMoving(b.value)) - Number(isMoving(a.value)));
   }, [piece, own, colour]);
   const chosen = all.find((p) => addressKey(p.address) === value);
   const words = (p: Pick<NumberPlace, 'place' | 'title'>) => `${p.place}: ${p.title}`;
-  const found = search === null ? [] : all.filter((p) => words(p).toLowerCase().includes(search.toLowerCase())).slice(0, SHOWN);
+  const found =
+    search === null ? [] : all.filter((p) => words(p).toLowerCase().includes(search.toLowerCase())).slice(0, SHOWN);
 
   const choose = (key: string) => {
     // Tried on a copy of the piece: would the value then follow itself?
@@ -58,8 +80,23 @@ export function SourceField({ label, value, own, colour, onChange }: { label: st
         fontSize="12.5px"
       />
       {search !== null && (
-        <Box id="follow-list" role="listbox" aria-label="Values" mt="1" maxH="150px" overflowY="auto" bg="raised" borderWidth="1px" borderColor="line" borderRadius="field">
-          {found.length === 0 && <Text px="2" py="1.5" fontSize="12px" color="muted">Nothing found</Text>}
+        <Box
+          id="follow-list"
+          role="listbox"
+          aria-label="Values"
+          mt="1"
+          maxH="150px"
+          overflowY="auto"
+          bg="raised"
+          borderWidth="1px"
+          borderColor="line"
+          borderRadius="field"
+        >
+          {found.length === 0 && (
+            <Text px="2" py="1.5" fontSize="12px" color="muted">
+              Nothing found
+            </Text>
+          )}
           {found.map((p) => (
             <chakra.button
               key={addressKey(p.address)}
@@ -82,13 +119,33 @@ export function SourceField({ label, value, own, colour, onChange }: { label: st
               _hover={{ bg: 'field' }}
             >
               <Box w="4px" h="14px" borderRadius="full" bg={p.colour ?? 'muted'} flexShrink={0} />
-              <Text truncate flex="1">{words(p)}</Text>
-              {isMoving(p.value) && <Text fontSize="11px" color="muted">{p.value.motion}</Text>}
+              <Text truncate flex="1">
+                {words(p)}
+              </Text>
+              {isMoving(p.value) && (
+                <Text fontSize="11px" color="muted">
+                  {p.value.motion}
+                </Text>
+              )}
             </chakra.button>
           ))}
         </Box>
       )}
-      {refused && <Box role="alert" mt="1" px="2" py="1.5" bg="poppyWash" color="poppyText" borderRadius="field" fontSize="12px" lineHeight="1.4">{refused}</Box>}
+      {refused && (
+        <Box
+          role="alert"
+          mt="1"
+          px="2"
+          py="1.5"
+          bg="poppyWash"
+          color="poppyText"
+          borderRadius="field"
+          fontSize="12px"
+          lineHeight="1.4"
+        >
+          {refused}
+        </Box>
+      )}
     </Box>
   );
 }

@@ -13,19 +13,76 @@ const WAYS = [
 ] as const;
 
 /** How a motion is laid over the loop. */
-export function TimingSettings({ timing = {}, onChange }: { timing?: TimingDoc; onChange: (timing: TimingDoc, gesture?: string) => void }) {
+export function TimingSettings({
+  timing = {},
+  onChange,
+}: {
+  timing?: TimingDoc;
+  onChange: (timing: TimingDoc, gesture?: string) => void;
+}) {
   const row = (label: string, help: string, children: React.ReactNode) => (
     <Flex align="center" gap="3" minH="29px">
-      <Text w="96px" flexShrink={0} fontSize="12.5px" title={help}>{label}</Text>
+      <Text w="96px" flexShrink={0} fontSize="12.5px" title={help}>
+        {label}
+      </Text>
       <Flex flex="1">{children}</Flex>
     </Flex>
   );
   return (
     <>
-      {row('Shift', 'Later by this part of the loop.', <NumberField label="Shift" value={Number(((timing.shift ?? 0) * 100).toFixed(4))} unit="%" min={-1000} max={1000} soft={[0, 100]} step={1} onChange={(v, g) => onChange({ ...timing, shift: v / 100 }, `shift/${g}`)} />)}
-      {row('Way', 'Which way it is gone through.', <SelectField label="Way" value={timing.way ?? 'on'} options={WAYS} onChange={(v) => onChange({ ...timing, way: v as TimingDoc['way'] })} />)}
-      {row('Times', 'How often it is gone through in a loop.', <NumberField label="Times" value={timing.times ?? 1} unit="/loop" min={1} max={1000} soft={[1, 8]} step={1} integer onChange={(v, g) => onChange({ ...timing, times: v }, `times/${g}`)} />)}
-      {row('Rest at seam', 'Part of the loop, round the seam, in which it stands still.', <NumberField label="Rest at seam" value={Number(((timing.rest ?? 0) * 100).toFixed(4))} unit="%" min={0} max={95} soft={[0, 80]} step={1} onChange={(v, g) => onChange({ ...timing, rest: v / 100 }, `rest/${g}`)} />)}
+      {row(
+        'Shift',
+        'Later by this part of the loop.',
+        <NumberField
+          label="Shift"
+          value={Number(((timing.shift ?? 0) * 100).toFixed(4))}
+          unit="%"
+          min={-1000}
+          max={1000}
+          soft={[0, 100]}
+          step={1}
+          onChange={(v, g) => onChange({ ...timing, shift: v / 100 }, `shift/${g}`)}
+        />,
+      )}
+      {row(
+        'Way',
+        'Which way it is gone through.',
+        <SelectField
+          label="Way"
+          value={timing.way ?? 'on'}
+          options={WAYS}
+          onChange={(v) => onChange({ ...timing, way: v as TimingDoc['way'] })}
+        />,
+      )}
+      {row(
+        'Times',
+        'How often it is gone through in a loop.',
+        <NumberField
+          label="Times"
+          value={timing.times ?? 1}
+          unit="/loop"
+          min={1}
+          max={1000}
+          soft={[1, 8]}
+          step={1}
+          integer
+          onChange={(v, g) => onChange({ ...timing, times: v }, `times/${g}`)}
+        />,
+      )}
+      {row(
+        'Rest at seam',
+        'Part of the loop, round the seam, in which it stands still.',
+        <NumberField
+          label="Rest at seam"
+          value={Number(((timing.rest ?? 0) * 100).toFixed(4))}
+          unit="%"
+          min={0}
+          max={95}
+          soft={[0, 80]}
+          step={1}
+          onChange={(v, g) => onChange({ ...timing, rest: v / 100 }, `rest/${g}`)}
+        />,
+      )}
     </>
   );
 }

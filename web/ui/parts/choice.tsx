@@ -23,17 +23,46 @@ interface Props<V extends string> {
 }
 
 /** One of few things, as one bar or as cards. */
-export function Choice<V extends string>({ label, value, options, onChange, direction = 'row', height = 24 }: Props<V>) {
-  const { group, option } = useChoice(options.map((o) => o.value), value, onChange);
+export function Choice<V extends string>({
+  label,
+  value,
+  options,
+  onChange,
+  direction = 'row',
+  height = 24,
+}: Props<V>) {
+  const { group, option } = useChoice(
+    options.map((o) => o.value),
+    value,
+    onChange,
+  );
   const common = (o: Option<V>) => ({ ...option(o.value), title: o.help, cursor: 'pointer' }) as const;
   if (direction === 'cards')
     return (
       <Flex {...group} aria-label={label} gap="1.5">
         {options.map((o) => (
-          <chakra.button key={o.value} {...common(o)} flex="1" minW="0" textAlign="left" px="2.5" py="2" borderRadius="card" borderWidth="1.5px" borderColor={o.value === value ? 'ink' : 'line'} bg="raised">
+          <chakra.button
+            key={o.value}
+            {...common(o)}
+            flex="1"
+            minW="0"
+            textAlign="left"
+            px="2.5"
+            py="2"
+            borderRadius="card"
+            borderWidth="1.5px"
+            borderColor={o.value === value ? 'ink' : 'line'}
+            bg="raised"
+          >
             {o.icon}
-            <Text fontWeight="600" fontSize="12.5px" mt="1" lineHeight="1.25">{o.title}</Text>
-            {o.help && <Text fontSize="11.5px" color="muted" lineHeight="1.3">{o.help}</Text>}
+            <Text fontWeight="600" fontSize="12.5px" mt="1" lineHeight="1.25">
+              {o.title}
+            </Text>
+            {o.help && (
+              <Text fontSize="11.5px" color="muted" lineHeight="1.3">
+                {o.help}
+              </Text>
+            )}
           </chakra.button>
         ))}
       </Flex>
@@ -41,7 +70,19 @@ export function Choice<V extends string>({ label, value, options, onChange, dire
   return (
     <Flex {...group} aria-label={label} bg="field" borderRadius="field" p="2px" flex="1" minW="0">
       {options.map((o) => (
-        <chakra.button key={o.value} {...common(o)} flex="1" px="1.5" h={`${height - 4}px`} borderRadius="4px" fontSize="11.5px" fontWeight="600" whiteSpace="nowrap" bg={o.value === value ? 'ink' : undefined} color={o.value === value ? 'inverse' : 'ink'}>
+        <chakra.button
+          key={o.value}
+          {...common(o)}
+          flex="1"
+          px="1.5"
+          h={`${height - 4}px`}
+          borderRadius="4px"
+          fontSize="11.5px"
+          fontWeight="600"
+          whiteSpace="nowrap"
+          bg={o.value === value ? 'ink' : undefined}
+          color={o.value === value ? 'inverse' : 'ink'}
+        >
           {o.title}
         </chakra.button>
       ))}

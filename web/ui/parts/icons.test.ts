@@ -7,7 +7,12 @@ import { hasIcon } from './icons';
 
 describe('pictures of what is declared', () => {
   it('there is one for everything', () => {
-    const all = [...stepKinds, ...finishParts.all, ...outputs.all, ...sceneListNames.flatMap((list) => sceneLists[list].kinds.all)];
+    const all = [
+      ...stepKinds,
+      ...finishParts.all,
+      ...outputs.all,
+      ...sceneListNames.flatMap((list) => sceneLists[list].kinds.all),
+    ];
     expect(all.filter((k) => !hasIcon(k.icon)).map((k) => k.kind)).toEqual([]);
     expect(all.length).toBeGreaterThan(stepKinds.length + 7);
     expect(hasIcon('M4 12h16')).toBe(true);

@@ -1,4 +1,80 @@
-import { Anchor, Axis3d, Bolt, Blocks, Box as BoxIcon, Boxes, CircleDashed, CircleDot, Combine, Cone, Cylinder, Dices, Disc, Droplets, Expand, Flower2, Globe, Grid3x3, Hexagon, Infinity as Cord, Layers2, Magnet, Medal, Move3d, Network, Orbit, Pill, Route, Shell, Shrink, Sparkles, Split, Square, SunDim, Tornado, Torus, Triangle, Waves, Waypoints, Cable, FileBox, ChevronsDownUp, Diamond, Frame, Link, PenTool, Ribbon, RotateCw, Scissors, Spline, SquareStack, SquaresIntersect, Star, Type, Workflow, ArrowDownToLine, GitMerge, Ruler, EllipsisVertical, CircleEllipsis, LayoutGrid, Footprints, Sprout, ScatterChart, Wind, Shuffle, Bell, Tangent, Camera, Lamp, Wallpaper, Palette, Images, Film, type LucideIcon } from 'lucide-react';
+import {
+  Anchor,
+  Axis3d,
+  Bolt,
+  Blocks,
+  Box as BoxIcon,
+  Boxes,
+  CircleDashed,
+  CircleDot,
+  Combine,
+  Cone,
+  Cylinder,
+  Dices,
+  Disc,
+  Droplets,
+  Expand,
+  Flower2,
+  Globe,
+  Grid3x3,
+  Hexagon,
+  Infinity as Cord,
+  Layers2,
+  Magnet,
+  Medal,
+  Move3d,
+  Network,
+  Orbit,
+  Pill,
+  Route,
+  Shell,
+  Shrink,
+  Sparkles,
+  Split,
+  Square,
+  SunDim,
+  Tornado,
+  Torus,
+  Triangle,
+  Waves,
+  Waypoints,
+  Cable,
+  FileBox,
+  ChevronsDownUp,
+  Diamond,
+  Frame,
+  Link,
+  PenTool,
+  Ribbon,
+  RotateCw,
+  Scissors,
+  Spline,
+  SquareStack,
+  SquaresIntersect,
+  Star,
+  Type,
+  Workflow,
+  ArrowDownToLine,
+  GitMerge,
+  Ruler,
+  EllipsisVertical,
+  CircleEllipsis,
+  LayoutGrid,
+  Footprints,
+  Sprout,
+  ScatterChart,
+  Wind,
+  Shuffle,
+  Bell,
+  Tangent,
+  Camera,
+  Lamp,
+  Wallpaper,
+  Palette,
+  Images,
+  Film,
+  type LucideIcon,
+} from 'lucide-react';
 
 /** Pictures for the icon names that are declared. */
 const icons: Readonly<Record<string, LucideIcon>> = {
@@ -89,7 +165,17 @@ const isPath = (name: string) => /^M[\d\s.-]/.test(name);
 export function DeclaredIcon({ name, size = 15 }: { name: string; size?: number }) {
   if (isPath(name)) {
     return (
-      <svg width={size} height={size} viewBox="0 0 24 24" fill="none" stroke="currentColor" strokeWidth={1.9} strokeLinecap="round" strokeLinejoin="round" aria-hidden="true">
+      <svg
+        width={size}
+        height={size}
+        viewBox="0 0 24 24"
+        fill="none"
+        stroke="currentColor"
+        strokeWidth={1.9}
+        strokeLinecap="round"
+        strokeLinejoin="round"
+        aria-hidden="true"
+      >
         <path d={name} />
       </svg>
     );

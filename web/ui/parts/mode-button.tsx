@@ -10,7 +10,13 @@ export function ModeButton() {
   const { resolvedTheme, setTheme } = useTheme();
   const dusk = resolvedTheme === 'dark';
   return (
-    <ClientOnly fallback={<PictureButton label="Dusk mode"><Moon size={17} /></PictureButton>}>
+    <ClientOnly
+      fallback={
+        <PictureButton label="Dusk mode">
+          <Moon size={17} />
+        </PictureButton>
+      }
+    >
       <PictureButton label={dusk ? 'Paper mode' : 'Dusk mode'} onClick={() => setTheme(dusk ? 'light' : 'dark')}>
         {dusk ? <Sun size={17} /> : <Moon size={17} />}
       </PictureButton>

@@ -18,14 +18,30 @@ export function Toasts() {
   return (
     <ChakraToaster toaster={toaster}>
       {(toast) => (
-        <Toast.Root bg="ink" color="inverse" borderRadius="card" boxShadow="float" width="auto" maxW="560px" py="2.5" px="4">
+        <Toast.Root
+          bg="ink"
+          color="inverse"
+          borderRadius="card"
+          boxShadow="float"
+          width="auto"
+          maxW="560px"
+          py="2.5"
+          px="4"
+        >
           <Flex align="center" gap="3">
             <Box color={toast.type === 'error' ? 'poppy' : 'leaf'} flexShrink={0}>
               {toast.type === 'error' ? <CircleAlert size={18} /> : <CircleCheck size={18} />}
             </Box>
             <Toast.Title fontWeight="500">{toast.title}</Toast.Title>
             {toast.action && (
-              <Toast.ActionTrigger color="inverse" fontWeight="700" bg="transparent" border="0" textDecoration="underline" textUnderlineOffset="3px">
+              <Toast.ActionTrigger
+                color="inverse"
+                fontWeight="700"
+                bg="transparent"
+                border="0"
+                textDecoration="underline"
+                textUnderlineOffset="3px"
+              >
                 {toast.action.label}
               </Toast.ActionTrigger>
             )}

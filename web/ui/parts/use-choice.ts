@@ -2,9 +2,19 @@ import { useRef, type KeyboardEvent, type RefObject } from 'react';
 
 interface Chooser<V extends string> {
   /** For the element around them, besides a label. */
-  readonly group: { readonly ref: RefObject<HTMLDivElement | null>; readonly role: 'radiogroup'; onKeyDown(event: KeyboardEvent): void };
+  readonly group: {
+    readonly ref: RefObject<HTMLDivElement | null>;
+    readonly role: 'radiogroup';
+    onKeyDown(event: KeyboardEvent): void;
+  };
   /** For the button of a value. */
-  option(value: V): { readonly type: 'button'; readonly role: 'radio'; readonly 'aria-checked': boolean; readonly tabIndex: 0 | -1; onClick(): void };
+  option(value: V): {
+    readonly type: 'button';
+    readonly role: 'radio';
+    readonly 'aria-checked': boolean;
+    readonly tabIndex: 0 | -1;
+    onClick(): void;
+  };
 }
 
 /**
@@ -19,7 +29,14 @@ export function useChoice<V extends string>(values: readonly V[], value: V, onCh
   const ref = useRef<HTMLDivElement>(null);
   const onKeyDown = (event: KeyboardEvent) => {
     const step = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 }[event.key];
-    const next = event.key === 'Home' ? 0 : event.key === 'End' ? values.length - 1 : step === undefined ? -1 : (values.indexOf(value) + step + values.length) % values.length;
+    const next =
+      event.key === 'Home'
+        ? 0
+        : event.key === 'End'
+          ? values.length - 1
+          : step === undefined
+            ? -1
+            : (values.indexOf(value) + step + values.length) % values.length;
     if (next < 0) return;
     event.preventDefault();
     event.stopPropagation();
@@ -28,6 +45,13 @@ export function useChoice<V extends string>(values: readonly V[], value: V, onCh
   };
   // Where none is chosen the first can be reached.
   const stop = values.includes(value) ? value : values[0];
-  const option = (v: V) => ({ type: 'button', role: 'radio', 'aria-checked': v === value, tabIndex: v === stop ? 0 : -1, onClick: () => onChange(v) }) as const;
+  const option = (v: V) =>
+    ({
+      type: 'button',
+      role: 'radio',
+      'aria-checked': v === value,
+      tabIndex: v === stop ? 0 : -1,
+      onClick: () => onChange(v),
+    }) as const;
   return { group: { ref, role: 'radiogroup', onKeyDown }, option };
 }

@@ -5,7 +5,18 @@ import type { KeyDoc } from '@maypole/core/time/keys/key';
 import type { NumberValue } from '@maypole/core/declare/params';
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { valuePath } from '../fields/drawing';
-import { keyNear, momentAt, PAD, seenKeys, seenTangents, valueAtY, xOf, yOf, type CurveBox, type SeenTangent } from './curve-geometry';
+import {
+  keyNear,
+  momentAt,
+  PAD,
+  seenKeys,
+  seenTangents,
+  valueAtY,
+  xOf,
+  yOf,
+  type CurveBox,
+  type SeenTangent,
+} from './curve-geometry';
 import { KeyMark } from './key-mark';
 
 /** What the canvas shows and may change. */
@@ -29,9 +40,24 @@ export interface CanvasProps {
 }
 
 type Drag =
-  | { readonly type: 'keys'; readonly from: readonly [number, number]; readonly keys: readonly KeyDoc[]; readonly chosen: readonly number[]; readonly box: CurveBox; readonly gesture: string }
+  | {
+      readonly type: 'keys';
+      readonly from: readonly [number, number];
+      readonly keys: readonly KeyDoc[];
+      readonly chosen: readonly number[];
+      readonly box: CurveBox;
+      readonly gesture: string;
+    }
   | { readonly type: 'tangent'; readonly tangent: SeenTangent; readonly box: CurveBox; readonly gesture: string }
-  | { readonly type: 'stretch'; readonly edge: Edge; readonly keys: readonly KeyDoc[]; readonly chosen: readonly number[]; readonly bounds: Bounds; readonly box: CurveBox; readonly gesture: string }
+  | {
+      readonly type: 'stretch';
+      readonly edge: Edge;
+      readonly keys: readonly KeyDoc[];
+      readonly chosen: readonly number[];
+      readonly bounds: Bounds;
+      readonly box: CurveBox;
+      readonly gesture: string;
+    }
   | { readonly type: 'box'; readonly from: readonly [number, number]; readonly before: readonly number[] };
 
 type Edge = 'left' | 'right' | 'top' | 'bottom';
@@ -48,7 +74,12 @@ let gestures = 0;
 function boundsOfKeys(keys: readonly KeyDoc[], chosen: readonly number[]): Bounds | null {
   if (chosen.length < 2) return null;
   const some = chosen.map((i) => keys[i]).filter(Boolean);
-  return { t0: Math.min(...some.map((k) => k.at)), t1: Math.max(...some.map((k) => k.at)), v0: Math.min(...some.map((k) => k.value)), v1: Math.max(...some.map((k) => k.value)) };
+  return {
+    t0: Math.min(...some.map((k) => k.at)),
+    t1: Math.max(...some.map((k) => k.at)),
+    v0: Math.min(...some.map((k) => k.value)),
+    v1: Math.max(...some.map((k) => k.value)),
+  };
 }
 
 /** The curve of a value, with its keys to take hold of. */
@@ -84,7 +115,13 @@ export function CurveCanvas(props: CanvasProps) {
     }
     if (hit) {
       const more = e.shiftKey || e.ctrlKey || e.metaKey;
-      const next = chosen.includes(hit.index) ? (more ? chosen.filter((i) => i !== hit.index) : chosen) : more ? [...chosen, hit.index] : [hit.index];
+      const next = chosen.includes(hit.index)
+        ? more
+          ? chosen.filter((i) => i !== hit.index)
+          : chosen
+        : more
+          ? [...chosen, hit.index]
+          : [hit.index];
       onChoose(next);
       drag.current = { type: 'keys', from: [x, y], keys, chosen: next, box, gesture };
       return onDragging(true);
@@ -102,11 +139,17 @@ export function CurveCanvas(props: CanvasProps) {
       if (Math.hypot(dx, dy) < 3) return;
       // With Shift it goes one way only: along time or along value.
       if (e.shiftKey) [dx, dy] = Math.abs(dx) > Math.abs(dy) ? [dx, 0] : [0, dy];
-      const by = { at: (dx / d.box.width) * d.box.span, value: -(dy / (d.box.height - 2 * PAD)) * (d.box.high - d.box.low) };
+      const by = {
+        at: (dx / d.box.width) * d.box.span,
+        value: -(dy / (d.box.height - 2 * PAD)) * (d.box.high - d.box.low),
+      };
       const out = moveKeys(d.keys, d.chosen, by, adds, snap && !e.altKey ? frames : 0);
       onKeys(out.keys, 'Move keys', d.gesture, out.chosen);
     } else if (d.type === 'tangent') {
-      const to: [number, number] = [((x - d.tangent.x) / d.box.width) * d.box.span, -((y - d.tangent.y) / (d.box.height - 2 * PAD)) * (d.box.high - d.box.low)];
+      const to: [number, number] = [
+        ((x - d.tangent.x) / d.box.width) * d.box.span,
+        -((y - d.tangent.y) / (d.box.height - 2 * PAD)) * (d.box.high - d.box.low),
+      ];
       onKeys(setTangent(keys, d.tangent.index, d.tangent.side, to), 'Turn a tangent', d.gesture);
     } else if (d.type === 'stretch') {
       const { about, by } = stretch(d.bounds, d.edge, momentAt(d.box, x), valueAtY(d.box, y));
@@ -115,7 +158,11 @@ export function CurveCanvas(props: CanvasProps) {
     } else {
       const [x0, y0] = d.from;
       setFrame([Math.min(x, x0), Math.min(y, y0), Math.abs(x - x0), Math.abs(y - y0)]);
-      const inside = seen.filter((k) => k.x >= Math.min(x, x0) && k.x <= Math.max(x, x0) && k.y >= Math.min(y, y0) && k.y <= Math.max(y, y0)).map((k) => k.index);
+      const inside = seen
+        .filter(
+          (k) => k.x >= Math.min(x, x0) && k.x <= Math.max(x, x0) && k.y >= Math.min(y, y0) && k.y <= Math.max(y, y0),
+        )
+        .map((k) => k.index);
       onChoose([...new Set([...d.before, ...inside])]);
     }
   };
@@ -137,7 +184,14 @@ export function CurveCanvas(props: CanvasProps) {
     onKeys(out.keys, 'Add a key', undefined, out.chosen);
   };
 
-  const options = { frames, from: box.from, to: box.from + box.span, samples: Math.max(200, Math.round(box.width / 2)), pad: PAD, range: { low: box.low, high: box.high } };
+  const options = {
+    frames,
+    from: box.from,
+    to: box.from + box.span,
+    samples: Math.max(200, Math.round(box.width / 2)),
+    pad: PAD,
+    range: { low: box.low, high: box.high },
+  };
   const layered = plain !== null && JSON.stringify(plain) !== JSON.stringify(stripped(total));
   return (
     <svg
@@ -146,7 +200,11 @@ export function CurveCanvas(props: CanvasProps) {
       height={box.height}
       role="application"
       tabIndex={0}
-      aria-label={keys ? `${props.title}: ${keys.length} keys. Page up and down choose a key, arrows move it, Delete removes it, Insert adds one at the playhead.` : `${props.title} over the loop`}
+      aria-label={
+        keys
+          ? `${props.title}: ${keys.length} keys. Page up and down choose a key, arrows move it, Delete removes it, Insert adds one at the playhead.`
+          : `${props.title} over the loop`
+      }
       style={{ display: 'block', touchAction: 'none', position: 'relative', outlineOffset: -2 }}
       onPointerDown={down}
       onPointerMove={move}
@@ -156,18 +214,72 @@ export function CurveCanvas(props: CanvasProps) {
       onKeyDown={props.onKeyboard}
       data-testid="curve-canvas"
     >
-      {layered && <path d={valuePath(total, box.width, box.height, options)} fill="none" stroke="var(--chakra-colors-muted)" strokeWidth="1.2" opacity="0.7" />}
-      <path d={valuePath(plain ?? total, box.width, box.height, options)} fill="none" stroke={colour} strokeWidth="2.2" opacity={preview === undefined ? 1 : 0.4} />
-      {preview !== undefined && <path d={valuePath(preview, box.width, box.height, options)} fill="none" stroke="var(--chakra-colors-ink)" strokeWidth="1.8" strokeDasharray="5 3" data-testid="preview" />}
+      {layered && (
+        <path
+          d={valuePath(total, box.width, box.height, options)}
+          fill="none"
+          stroke="var(--chakra-colors-muted)"
+          strokeWidth="1.2"
+          opacity="0.7"
+        />
+      )}
+      <path
+        d={valuePath(plain ?? total, box.width, box.height, options)}
+        fill="none"
+        stroke={colour}
+        strokeWidth="2.2"
+        opacity={preview === undefined ? 1 : 0.4}
+      />
+      {preview !== undefined && (
+        <path
+          d={valuePath(preview, box.width, box.height, options)}
+          fill="none"
+          stroke="var(--chakra-colors-ink)"
+          strokeWidth="1.8"
+          strokeDasharray="5 3"
+          data-testid="preview"
+        />
+      )}
       {bounds && <StretchBox bounds={bounds} box={box} />}
       {tangents.map((t) => (
         <g key={`${t.index}/${t.loop}/${t.side}`}>
           <path d={`M${t.x} ${t.y}L${t.tipX} ${t.tipY}`} stroke="var(--chakra-colors-plum)" strokeWidth="1.4" />
-          <rect x={t.tipX - 4} y={t.tipY - 4} width="8" height="8" rx="2.5" fill="var(--chakra-colors-raised)" stroke="var(--chakra-colors-plum)" strokeWidth="1.6" style={{ cursor: 'move' }} data-testid={`tangent-${t.side}`} />
+          <rect
+            x={t.tipX - 4}
+            y={t.tipY - 4}
+            width="8"
+            height="8"
+            rx="2.5"
+            fill="var(--chakra-colors-raised)"
+            stroke="var(--chakra-colors-plum)"
+            strokeWidth="1.6"
+            style={{ cursor: 'move' }}
+            data-testid={`tangent-${t.side}`}
+          />
         </g>
       ))}
-      {keys && seen.map((k) => <KeyMark key={`${k.index}/${k.loop}`} x={k.x} y={k.y} to={keys[k.index].to} colour={colour} chosen={chosen.includes(k.index)} />)}
-      {frame && <rect x={frame[0]} y={frame[1]} width={frame[2]} height={frame[3]} fill="var(--chakra-colors-sky)" fillOpacity="0.12" stroke="var(--chakra-colors-sky)" />}
+      {keys &&
+        seen.map((k) => (
+          <KeyMark
+            key={`${k.index}/${k.loop}`}
+            x={k.x}
+            y={k.y}
+            to={keys[k.index].to}
+            colour={colour}
+            chosen={chosen.includes(k.index)}
+          />
+        ))}
+      {frame && (
+        <rect
+          x={frame[0]}
+          y={frame[1]}
+          width={frame[2]}
+          height={frame[3]}
+          fill="var(--chakra-colors-sky)"
+          fillOpacity="0.12"
+          stroke="var(--chakra-colors-sky)"
+        />
+      )}
     </svg>
   );
 }
@@ -175,13 +287,24 @@ export function CurveCanvas(props: CanvasProps) {
 /** A motion of keys without its layers and timing. */
 function stripped(value: NumberValue): unknown {
   if (typeof value === 'number') return value;
-  return { motion: value.motion, adds: value.adds, keys: value.keys, ...(value.layers?.length ? { layers: 1 } : {}), ...(value.timing && Object.keys(value.timing).length > 0 ? { timing: 1 } : {}) };
+  return {
+    motion: value.motion,
+    adds: value.adds,
+    keys: value.keys,
+    ...(value.layers?.length ? { layers: 1 } : {}),
+    ...(value.timing && Object.keys(value.timing).length > 0 ? { timing: 1 } : {}),
+  };
 }
 
 const REACH = 6;
 
 function corners(b: Bounds, box: CurveBox) {
-  return { left: xOf(box, b.t0) - 10, right: xOf(box, b.t1) + 10, top: yOf(box, b.v1) - 10, bottom: yOf(box, b.v0) + 10 };
+  return {
+    left: xOf(box, b.t0) - 10,
+    right: xOf(box, b.t1) + 10,
+    top: yOf(box, b.v1) - 10,
+    bottom: yOf(box, b.v0) + 10,
+  };
 }
 
 function edgeAt(b: Bounds, box: CurveBox, x: number, y: number): Edge | null {
@@ -199,7 +322,12 @@ function edgeAt(b: Bounds, box: CurveBox, x: number, y: number): Edge | null {
 }
 
 /** Where the pulled edge goes, the one across from it stands. */
-function stretch(b: Bounds, edge: Edge, t: number, v: number): { about: { at: number; value: number }; by: { at: number; value: number } } {
+function stretch(
+  b: Bounds,
+  edge: Edge,
+  t: number,
+  v: number,
+): { about: { at: number; value: number }; by: { at: number; value: number } } {
   const mid = { at: b.t0, value: b.v0 };
   const [run, rise] = [b.t1 - b.t0, b.v1 - b.v0];
   // The pointer may be in a neighbour loop; what counts is where it is next to the keys.
@@ -221,9 +349,30 @@ function StretchBox({ bounds, box }: { bounds: Bounds; box: CurveBox }) {
   const bar = { stroke: ink, strokeWidth: 3, strokeLinecap: 'round' } as const;
   return (
     <g data-testid="stretch">
-      <rect x={left} y={top} width={right - left} height={bottom - top} rx="4" fill="none" stroke={ink} strokeDasharray="3 3" />
-      {bounds.t1 > bounds.t0 && <path d={`M${left} ${(top + bottom) / 2 - 8}v16M${right} ${(top + bottom) / 2 - 8}v16`} {...bar} style={{ cursor: 'ew-resize' }} />}
-      {bounds.v1 > bounds.v0 && <path d={`M${(left + right) / 2 - 8} ${top}h16M${(left + right) / 2 - 8} ${bottom}h16`} {...bar} style={{ cursor: 'ns-resize' }} />}
+      <rect
+        x={left}
+        y={top}
+        width={right - left}
+        height={bottom - top}
+        rx="4"
+        fill="none"
+        stroke={ink}
+        strokeDasharray="3 3"
+      />
+      {bounds.t1 > bounds.t0 && (
+        <path
+          d={`M${left} ${(top + bottom) / 2 - 8}v16M${right} ${(top + bottom) / 2 - 8}v16`}
+          {...bar}
+          style={{ cursor: 'ew-resize' }}
+        />
+      )}
+      {bounds.v1 > bounds.v0 && (
+        <path
+          d={`M${(left + right) / 2 - 8} ${top}h16M${(left + right) / 2 - 8} ${bottom}h16`}
+          {...bar}
+          style={{ cursor: 'ns-resize' }}
+        />
+      )}
     </g>
   );
 }

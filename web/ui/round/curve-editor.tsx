@@ -67,7 +67,8 @@ export function CurveEditor({ place }: { place: NumberPlace }) {
   const half = (held.current.high - held.current.low) / 2 / zoom;
   const box: CurveBox = { width, height: HEIGHT, from, span, low: middle - half, high: middle + half };
 
-  const put = (next: NumberValue, label: string, gesture?: string) => set(label, address, next, gesture && `${key}/${gesture}`);
+  const put = (next: NumberValue, label: string, gesture?: string) =>
+    set(label, address, next, gesture && `${key}/${gesture}`);
   const onKeys = (next: readonly KeyDoc[], label: string, gesture?: string, marked?: readonly number[]) => {
     const hold = (x: number) => Math.max(param.min, Math.min(param.max, Number(x.toPrecision(9))));
     put({ ...motion!, keys: next.map((k) => ({ ...k, value: hold(k.value) })) }, label, gesture);
@@ -93,7 +94,12 @@ export function CurveEditor({ place }: { place: NumberPlace }) {
     };
     const command = e.ctrlKey || e.metaKey;
     const fine = e.shiftKey ? 10 : 1;
-    const by = { ArrowLeft: [-fine / frames, 0], ArrowRight: [fine / frames, 0], ArrowUp: [0, fine * param.step], ArrowDown: [0, -fine * param.step] }[e.key];
+    const by = {
+      ArrowLeft: [-fine / frames, 0],
+      ArrowRight: [fine / frames, 0],
+      ArrowUp: [0, fine * param.step],
+      ArrowDown: [0, -fine * param.step],
+    }[e.key];
     if (by && chosen.length > 0) {
       done();
       const out = moveKeys(keys, chosen, { at: by[0], value: by[1] }, adds, snap ? frames : 0);
@@ -128,20 +134,75 @@ export function CurveEditor({ place }: { place: NumberPlace }) {
     <Flex h={`${OPEN_LANE}px`} bg="panel">
       <Flex direction="column" w={`${NAMES}px`} flexShrink={0} px="2.5" pb="2" gap="2" overflowY="auto">
         <Now value={place.value} unit={param.unit} cyclic={param.cyclic} />
-        {keys && <AddsField adds={adds} param={param} onAdds={(v, gesture) => put({ ...motion!, adds: v }, 'Adds per loop', gesture)} />}
-        <chakra.button type="button" alignSelf="flex-start" fontSize="12px" fontWeight="600" color="sky" cursor="pointer" onClick={() => showValue(address)}>{place.place}: open its motion</chakra.button>
-        {motion && <ActionRow motion={motion} linked={place.value as MotionDoc} param={param} own={key} onApply={(m, label) => { put(m, label); setChosen([]); }} />}
+        {keys && (
+          <AddsField
+            adds={adds}
+            param={param}
+            onAdds={(v, gesture) => put({ ...motion!, adds: v }, 'Adds per loop', gesture)}
+          />
+        )}
+        <chakra.button
+          type="button"
+          alignSelf="flex-start"
+          fontSize="12px"
+          fontWeight="600"
+          color="sky"
+          cursor="pointer"
+          onClick={() => showValue(address)}
+        >
+          {place.place}: open its motion
+        </chakra.button>
+        {motion && (
+          <ActionRow
+            motion={motion}
+            linked={place.value as MotionDoc}
+            param={param}
+            own={key}
+            onApply={(m, label) => {
+              put(m, label);
+              setChosen([]);
+            }}
+          />
+        )}
       </Flex>
       <Flex direction="column" flex="1" minW="0">
         {keys ? (
-          <KeyBar keys={keys} adds={adds} chosen={chosen} frames={frames} param={param} onKeys={onKeys} onAdd={addHere} onRemove={remove} />
+          <KeyBar
+            keys={keys}
+            adds={adds}
+            chosen={chosen}
+            frames={frames}
+            param={param}
+            onKeys={onKeys}
+            onAdd={addHere}
+            onRemove={remove}
+          />
         ) : (
-          <Flex h={`${BAR}px`} align="center" px="2.5"><Text fontSize="12px" color="muted">A {motion?.motion ?? 'still value'} is set by its numbers; make keys of it to shape it by hand.</Text></Flex>
+          <Flex h={`${BAR}px`} align="center" px="2.5">
+            <Text fontSize="12px" color="muted">
+              A {motion?.motion ?? 'still value'} is set by its numbers; make keys of it to shape it by hand.
+            </Text>
+          </Flex>
         )}
         <Box ref={area} position="relative" overflow="hidden" style={{ height: HEIGHT }}>
           <Ground box={box} />
           {width > 0 && (
-            <CurveCanvas box={box} frames={frames} colour={colour} title={title} total={place.value} keys={keys} adds={adds} chosen={chosen} snap={snap} preview={preview} onChoose={setChosen} onKeys={onKeys} onKeyboard={keyboard} onDragging={setDragging} />
+            <CurveCanvas
+              box={box}
+              frames={frames}
+              colour={colour}
+              title={title}
+              total={place.value}
+              keys={keys}
+              adds={adds}
+              chosen={chosen}
+              snap={snap}
+              preview={preview}
+              onChoose={setChosen}
+              onKeys={onKeys}
+              onKeyboard={keyboard}
+              onDragging={setDragging}
+            />
           )}
           <Playhead />
         </Box>
@@ -151,21 +212,45 @@ export function CurveEditor({ place }: { place: NumberPlace }) {
 }
 
 function Now({ value, unit, cyclic }: { value: NumberValue; unit: string; cyclic?: number }) {
-  const words = useEditor((s) => Number(evaluateNumber(value, { frame: s.frame, frames: s.piece.loop.frames }, cyclic).toPrecision(5)));
-  return <Text fontFamily="mono" fontSize="12px" color="muted">{words} {unit}</Text>;
+  const words = useEditor((s) =>
+    Number(evaluateNumber(value, { frame: s.frame, frames: s.piece.loop.frames }, cyclic).toPrecision(5)),
+  );
+  return (
+    <Text fontFamily="mono" fontSize="12px" color="muted">
+      {words} {unit}
+    </Text>
+  );
 }
 
 /** Neighbour loops, seams and a line at zero behind the curve. */
 function Ground({ box }: { box: CurveBox }) {
   const [a, b] = mainPart(box.from, box.span);
   const share = (t: number) => `${((t - box.from) / box.span) * 100}%`;
-  const zero = box.low < 0 && box.high > 0 ? `${((box.high - 0) / (box.high - box.low)) * (box.height - 28) + 14}px` : null;
+  const zero =
+    box.low < 0 && box.high > 0 ? `${((box.high - 0) / (box.high - box.low)) * (box.height - 28) + 14}px` : null;
   return (
     <Box position="absolute" inset="0" bg="band">
-      <Box position="absolute" top="0" bottom="0" bg="raised" style={{ left: share(a), width: `${((b - a) / box.span) * 100}%` }} />
-      {zero && <Box position="absolute" left="0" right="0" borderTopWidth="1px" borderColor="line" style={{ top: zero }} />}
+      <Box
+        position="absolute"
+        top="0"
+        bottom="0"
+        bg="raised"
+        style={{ left: share(a), width: `${((b - a) / box.span) * 100}%` }}
+      />
+      {zero && (
+        <Box position="absolute" left="0" right="0" borderTopWidth="1px" borderColor="line" style={{ top: zero }} />
+      )}
       {seamsBetween(box.from, box.from + box.span).map((k) => (
-        <Box key={k} position="absolute" top="0" bottom="0" borderLeftWidth="1px" borderStyle="dashed" borderColor="ink" style={{ left: share(k) }} />
+        <Box
+          key={k}
+          position="absolute"
+          top="0"
+          bottom="0"
+          borderLeftWidth="1px"
+          borderStyle="dashed"
+          borderColor="ink"
+          style={{ left: share(k) }}
+        />
       ))}
     </Box>
   );

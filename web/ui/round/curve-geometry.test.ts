@@ -12,10 +12,17 @@ describe('the open lane', () => {
     expect(xOf(box, 0)).toBeCloseTo(75, 9);
     expect(yOf(box, 10)).toBe(14);
   });
-  const keys: KeyDoc[] = [{ at: 0.05, value: 0, to: 'free', out: [0.1, 5] }, { at: 0.5, value: 4, to: 'linear', in: [-0.1, 0] }];
+  const keys: KeyDoc[] = [
+    { at: 0.05, value: 0, to: 'free', out: [0.1, 5] },
+    { at: 0.5, value: 4, to: 'linear', in: [-0.1, 0] },
+  ];
   it('shows keys in the neighbour loops too, a gain higher and lower', () => {
     const seen = seenKeys(keys, 6, box);
-    expect(seen.map((k) => [k.index, k.loop])).toEqual([[0, 0], [1, 0], [0, 1]]);
+    expect(seen.map((k) => [k.index, k.loop])).toEqual([
+      [0, 0],
+      [1, 0],
+      [0, 1],
+    ]);
     expect(seen[2].y).toBeCloseTo(yOf(box, 6), 9);
     expect(keyNear(seen, seen[1].x + 4, seen[1].y - 4)).toMatchObject({ index: 1, loop: 0 });
     expect(keyNear(seen, 0, 0)).toBeNull();
@@ -23,7 +30,10 @@ describe('the open lane', () => {
   it('shows the tangents of the chosen keys that a free segment uses', () => {
     const seen = seenKeys(keys, 0, box);
     const tangents = seenTangents(keys, [0, 1], seen, box);
-    expect(tangents.filter((t) => t.loop === 0).map((t) => [t.index, t.side])).toEqual([[0, 'out'], [1, 'in']]);
+    expect(tangents.filter((t) => t.loop === 0).map((t) => [t.index, t.side])).toEqual([
+      [0, 'out'],
+      [1, 'in'],
+    ]);
     expect(tangents[0].tipX - tangents[0].x).toBeCloseTo(50, 9);
     expect(seenTangents(keys, [], seen, box)).toEqual([]);
   });

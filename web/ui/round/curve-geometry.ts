@@ -44,7 +44,8 @@ export function seenKeys(keys: readonly KeyDoc[], adds: number, box: CurveBox): 
   for (let loop = Math.floor(box.from) - 1; loop <= Math.ceil(box.from + box.span); loop++)
     keys.forEach((k, index) => {
       const t = k.at + loop;
-      if (t >= box.from - 0.02 * box.span && t <= box.from + 1.02 * box.span) out.push({ index, loop, x: xOf(box, t), y: yOf(box, k.value + adds * loop) });
+      if (t >= box.from - 0.02 * box.span && t <= box.from + 1.02 * box.span)
+        out.push({ index, loop, x: xOf(box, t), y: yOf(box, k.value + adds * loop) });
     });
   return out;
 }
@@ -68,7 +69,12 @@ export interface SeenTangent extends SeenKey {
 }
 
 /** Tangents of the chosen keys, where a free segment uses them. */
-export function seenTangents(keys: readonly KeyDoc[], chosen: readonly number[], seen: readonly SeenKey[], box: CurveBox): SeenTangent[] {
+export function seenTangents(
+  keys: readonly KeyDoc[],
+  chosen: readonly number[],
+  seen: readonly SeenKey[],
+  box: CurveBox,
+): SeenTangent[] {
   const marked = new Set(chosen);
   const [perLoop, perUnit] = [box.width / box.span, (box.height - 2 * PAD) / (box.high - box.low)];
   return seen.flatMap((s): SeenTangent[] => {

@@ -21,7 +21,8 @@ function at(share: number, radius: number): [number, number] {
 }
 
 function arc(from: number, to: number, radius: number): string {
-  if (to - from >= 1) return `M${MIDDLE} ${MIDDLE - radius}A${radius} ${radius} 0 1 1 ${MIDDLE - 0.01} ${MIDDLE - radius}`;
+  if (to - from >= 1)
+    return `M${MIDDLE} ${MIDDLE - radius}A${radius} ${radius} 0 1 1 ${MIDDLE - 0.01} ${MIDDLE - radius}`;
   const [x0, y0] = at(from, radius);
   const [x1, y1] = at(to, radius);
   return `M${x0.toFixed(2)} ${y0.toFixed(2)}A${radius} ${radius} 0 ${to - from > 0.5 ? 1 : 0} 1 ${x1.toFixed(2)} ${y1.toFixed(2)}`;
@@ -53,7 +54,9 @@ export function Dial() {
     if (event.type === 'pointermove' && event.buttons === 0) return;
     if (event.type === 'pointerdown') event.currentTarget.setPointerCapture(event.pointerId);
     const box = svg.current!.getBoundingClientRect();
-    const angle = Math.atan2(event.clientY - box.top - box.height / 2, event.clientX - box.left - box.width / 2) / (2 * Math.PI) + 0.25;
+    const angle =
+      Math.atan2(event.clientY - box.top - box.height / 2, event.clientX - box.left - box.width / 2) / (2 * Math.PI) +
+      0.25;
     goTo(wrapFrame(Math.round(angle * frames), frames));
   };
 
@@ -84,26 +87,63 @@ export function Dial() {
       >
         <circle cx={MIDDLE} cy={MIDDLE} r={RING} fill="none" stroke="var(--chakra-colors-line)" strokeWidth="4" />
         {runs(ready).map(([from, to]) => (
-          <path key={from} d={arc(from, to, RING)} fill="none" stroke="var(--chakra-colors-leaf)" strokeWidth="4" data-testid="ready-arc" />
+          <path
+            key={from}
+            d={arc(from, to, RING)}
+            fill="none"
+            stroke="var(--chakra-colors-leaf)"
+            strokeWidth="4"
+            data-testid="ready-arc"
+          />
         ))}
         {Array.from({ length: marks }, (_, i) => {
           const long = i % Math.max(1, Math.round(marks / 4)) === 0;
           const [x0, y0] = at(i / marks, RING - 6);
           const [x1, y1] = at(i / marks, RING - (long ? 14 : 10));
-          return <path key={i} d={`M${x0.toFixed(1)} ${y0.toFixed(1)}L${x1.toFixed(1)} ${y1.toFixed(1)}`} stroke={long ? 'var(--chakra-colors-ink)' : 'var(--chakra-colors-line-strong)'} strokeWidth={long ? 1.8 : 1} />;
+          return (
+            <path
+              key={i}
+              d={`M${x0.toFixed(1)} ${y0.toFixed(1)}L${x1.toFixed(1)} ${y1.toFixed(1)}`}
+              stroke={long ? 'var(--chakra-colors-ink)' : 'var(--chakra-colors-line-strong)'}
+              strokeWidth={long ? 1.8 : 1}
+            />
+          );
         })}
-        <path d={`M${ix.toFixed(2)} ${iy.toFixed(2)}L${hx.toFixed(2)} ${hy.toFixed(2)}`} stroke="var(--chakra-colors-poppy)" strokeWidth="2" />
+        <path
+          d={`M${ix.toFixed(2)} ${iy.toFixed(2)}L${hx.toFixed(2)} ${hy.toFixed(2)}`}
+          stroke="var(--chakra-colors-poppy)"
+          strokeWidth="2"
+        />
         <circle cx={hx} cy={hy} r="5" fill="var(--chakra-colors-poppy)" />
         <KeyDots />
         <g>
           <title>The seam</title>
-          <circle cx={MIDDLE} cy={MIDDLE - RING} r="7.5" fill="var(--chakra-colors-panel)" stroke="var(--chakra-colors-ink)" strokeWidth="2.4" />
+          <circle
+            cx={MIDDLE}
+            cy={MIDDLE - RING}
+            r="7.5"
+            fill="var(--chakra-colors-panel)"
+            stroke="var(--chakra-colors-ink)"
+            strokeWidth="2.4"
+          />
           <circle cx={MIDDLE} cy={MIDDLE - RING} r="2.2" fill="var(--chakra-colors-ink)" />
         </g>
       </svg>
-      <Box position="absolute" inset="0" display="flex" flexDirection="column" alignItems="center" justifyContent="center" pointerEvents="none">
-        <Text fontFamily="mono" fontWeight="700" fontSize="22px" lineHeight="1.1" data-testid="frame">{Number.isInteger(frame) ? frame : frame.toFixed(2)}</Text>
-        <Text fontSize="11.5px" color="muted">of {frames}</Text>
+      <Box
+        position="absolute"
+        inset="0"
+        display="flex"
+        flexDirection="column"
+        alignItems="center"
+        justifyContent="center"
+        pointerEvents="none"
+      >
+        <Text fontFamily="mono" fontWeight="700" fontSize="22px" lineHeight="1.1" data-testid="frame">
+          {Number.isInteger(frame) ? frame : frame.toFixed(2)}
+        </Text>
+        <Text fontSize="11.5px" color="muted">
+          of {frames}
+        </Text>
       </Box>
     </Box>
   );

@@ -14,11 +14,40 @@ const SIGNS: Record<Segment, string> = {
   free: 'M-3 0H3M0 -3V3',
 };
 
-export function KeyMark({ x, y, to, colour, chosen }: { x: number; y: number; to: Segment; colour: string; chosen: boolean }) {
+export function KeyMark({
+  x,
+  y,
+  to,
+  colour,
+  chosen,
+}: {
+  x: number;
+  y: number;
+  to: Segment;
+  colour: string;
+  chosen: boolean;
+}) {
   return (
-    <g transform={`translate(${x.toFixed(1)} ${y.toFixed(1)})`} style={{ cursor: 'grab' }} data-testid="key" data-chosen={chosen}>
-      <circle r={chosen ? 8 : 6.5} fill={chosen ? 'var(--chakra-colors-ink)' : 'var(--chakra-colors-raised)'} stroke={chosen ? 'var(--chakra-colors-ink)' : colour} strokeWidth="2" />
-      <path d={SIGNS[to]} fill="none" stroke={chosen ? 'var(--chakra-colors-inverse)' : colour} strokeWidth="1.5" strokeLinecap="round" strokeLinejoin="round" />
+    <g
+      transform={`translate(${x.toFixed(1)} ${y.toFixed(1)})`}
+      style={{ cursor: 'grab' }}
+      data-testid="key"
+      data-chosen={chosen}
+    >
+      <circle
+        r={chosen ? 8 : 6.5}
+        fill={chosen ? 'var(--chakra-colors-ink)' : 'var(--chakra-colors-raised)'}
+        stroke={chosen ? 'var(--chakra-colors-ink)' : colour}
+        strokeWidth="2"
+      />
+      <path
+        d={SIGNS[to]}
+        fill="none"
+        stroke={chosen ? 'var(--chakra-colors-inverse)' : colour}
+        strokeWidth="1.5"
+        strokeLinecap="round"
+        strokeLinejoin="round"
+      />
     </g>
   );
 }

@@ -21,13 +21,24 @@ export function laneWords(place: MovingPlace, frames: number): { words: string; 
   const motion = place.value as MotionDoc;
   if (isColourPlace(place)) {
     const { turns } = colourCourse(place.value, frames);
-    return { words: motion.motion === 'follow' ? 'follows' : `${formatRational(turns)} ${turns.num === 1 && isWhole(turns) ? 'turn' : 'turns'}`, closed: isWhole(turns) };
+    return {
+      words:
+        motion.motion === 'follow'
+          ? 'follows'
+          : `${formatRational(turns)} ${turns.num === 1 && isWhole(turns) ? 'turn' : 'turns'}`,
+      closed: isWhole(turns),
+    };
   }
   const course = courseOf(place.value, frames);
   const { cyclic } = place.param;
   const closed = closes(course, cyclic);
-  const turns = isWhole(course.turns) ? formatRational(course.turns) : `${Number((course.turns.num / course.turns.den).toFixed(3))}`;
-  const gain = course.adds !== 0 && cyclic ? `${course.adds > 0 ? '+' : ''}${Number((course.adds / cyclic).toFixed(3))} ${Math.abs(course.adds) === cyclic ? 'turn' : 'turns'}` : '';
+  const turns = isWhole(course.turns)
+    ? formatRational(course.turns)
+    : `${Number((course.turns.num / course.turns.den).toFixed(3))}`;
+  const gain =
+    course.adds !== 0 && cyclic
+      ? `${course.adds > 0 ? '+' : ''}${Number((course.adds / cyclic).toFixed(3))} ${Math.abs(course.adds) === cyclic ? 'turn' : 'turns'}`
+      : '';
   const layered = motion.layers?.some((l) => l.on) ? ' +' : '';
   switch (motion.motion) {
     case 'wave':
@@ -46,7 +57,15 @@ export function laneWords(place: MovingPlace, frames: number): { words: string; 
 }
 
 /** The name of a lane: a click opens and closes it for editing. */
-export const LaneName = memo(function LaneName({ place, open, named = false }: { place: MovingPlace; open: boolean; named?: boolean }) {
+export const LaneName = memo(function LaneName({
+  place,
+  open,
+  named = false,
+}: {
+  place: MovingPlace;
+  open: boolean;
+  named?: boolean;
+}) {
   const frames = useEditor((s) => s.piece.loop.frames);
   const { words, closed } = laneWords(place, frames);
   return (
@@ -66,10 +85,27 @@ export const LaneName = memo(function LaneName({ place, open, named = false }: {
       title={`${place.place}: ${place.title}. ${open ? 'Close the lane' : 'Open the lane to shape it'}`}
       onClick={() => toggleLane(place.address)}
     >
-      <Box color="muted" flexShrink={0}>{open ? <ChevronDown size={13} /> : <ChevronRight size={13} />}</Box>
-      <Box w="4px" h="20px" borderRadius="full" bg={place.colour ? shownColour(place.colour) : 'muted'} flexShrink={0} />
-      <Text fontSize="12.5px" truncate flex="1">{place.title}{named && <Text as="span" color="muted">, {place.place}</Text>}</Text>
-      <Text fontFamily="mono" fontSize="11px" color={closed ? 'muted' : 'poppyText'} whiteSpace="nowrap">{words}</Text>
+      <Box color="muted" flexShrink={0}>
+        {open ? <ChevronDown size={13} /> : <ChevronRight size={13} />}
+      </Box>
+      <Box
+        w="4px"
+        h="20px"
+        borderRadius="full"
+        bg={place.colour ? shownColour(place.colour) : 'muted'}
+        flexShrink={0}
+      />
+      <Text fontSize="12.5px" truncate flex="1">
+        {place.title}
+        {named && (
+          <Text as="span" color="muted">
+            , {place.place}
+          </Text>
+        )}
+      </Text>
+      <Text fontFamily="mono" fontSize="11px" color={closed ? 'muted' : 'poppyText'} whiteSpace="nowrap">
+        {words}
+      </Text>
     </chakra.button>
   );
 });
@@ -81,13 +117,44 @@ export const LaneCurve = memo(function LaneCurve({ place }: { place: MovingPlace
   const from = useLaneView(viewFrom);
   const preview = useEditor((s) => (s.preview?.key === addressKey(place.address) ? s.preview.value : undefined));
   return isColourPlace(place) ? (
-    <Box h={`${LANE}px`} py="12px"><Box h="16px" role="img" aria-label={`${place.title} over the loop`} style={{ background: colourStrip(place.value as ColourValue, frames, from, from + span, 60) }} /></Box>
+    <Box h={`${LANE}px`} py="12px">
+      <Box
+        h="16px"
+        role="img"
+        aria-label={`${place.title} over the loop`}
+        style={{ background: colourStrip(place.value as ColourValue, frames, from, from + span, 60) }}
+      />
+    </Box>
   ) : (
-    <NumberCurve value={place.value} title={place.title} colour={place.colour ? shownColour(place.colour) : 'var(--chakra-colors-muted)'} frames={frames} from={from} span={span} preview={preview as NumberValue | undefined} />
+    <NumberCurve
+      value={place.value}
+      title={place.title}
+      colour={place.colour ? shownColour(place.colour) : 'var(--chakra-colors-muted)'}
+      frames={frames}
+      from={from}
+      span={span}
+      preview={preview as NumberValue | undefined}
+    />
   );
 });
 
-function NumberCurve({ value, title, colour, frames, from, span, preview }: { value: NumberValue; title: string; colour: string; frames: number; from: number; span: number; preview?: NumberValue }) {
+function NumberCurve({
+  value,
+  title,
+  colour,
+  frames,
+  from,
+  span,
+  preview,
+}: {
+  value: NumberValue;
+  title: string;
+  colour: string;
+  frames: number;
+  from: number;
+  span: number;
+  preview?: NumberValue;
+}) {
   const range = useMemo(() => {
     const own = rangeOf(value, frames);
     if (preview === undefined) return own;
@@ -97,9 +164,34 @@ function NumberCurve({ value, title, colour, frames, from, span, preview }: { va
   const options = { frames, from, to: from + span, samples: 380, pad: 7, range };
   const path = useMemo(() => valuePath(value, 1000, LANE, options), [value, frames, from, span, range]); // eslint-disable-line react-hooks/exhaustive-deps -- options is made of these
   return (
-    <svg width="100%" height={LANE} viewBox={`0 0 1000 ${LANE}`} preserveAspectRatio="none" role="img" aria-label={`${title} over the loop`} style={{ display: 'block' }}>
-      <path d={path} fill="none" stroke={colour} strokeWidth="2" vectorEffect="non-scaling-stroke" opacity={preview === undefined ? 1 : 0.4} />
-      {preview !== undefined && <path d={valuePath(preview, 1000, LANE, options)} fill="none" stroke="var(--chakra-colors-ink)" strokeWidth="1.8" strokeDasharray="5 3" vectorEffect="non-scaling-stroke" data-testid="preview" />}
+    <svg
+      width="100%"
+      height={LANE}
+      viewBox={`0 0 1000 ${LANE}`}
+      preserveAspectRatio="none"
+      role="img"
+      aria-label={`${title} over the loop`}
+      style={{ display: 'block' }}
+    >
+      <path
+        d={path}
+        fill="none"
+        stroke={colour}
+        strokeWidth="2"
+        vectorEffect="non-scaling-stroke"
+        opacity={preview === undefined ? 1 : 0.4}
+      />
+      {preview !== undefined && (
+        <path
+          d={valuePath(preview, 1000, LANE, options)}
+          fill="none"
+          stroke="var(--chakra-colors-ink)"
+          strokeWidth="1.8"
+          strokeDasharray="5 3"
+          vectorEffect="non-scaling-stroke"
+          data-testid="preview"
+        />
+      )}
     </svg>
   );
 }

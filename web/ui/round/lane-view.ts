@@ -21,7 +21,14 @@ export const OPEN_LANE = 232;
 export const NAMES = 186;
 const [NARROWEST, WIDEST] = [0.02, 4];
 
-export const useLaneView = create<LaneView>()(() => ({ centre: 0.5, span: USUAL_SPAN, valueZoom: 1, only: 'piece', snap: true, height: 204 }));
+export const useLaneView = create<LaneView>()(() => ({
+  centre: 0.5,
+  span: USUAL_SPAN,
+  valueZoom: 1,
+  only: 'piece',
+  snap: true,
+  height: 204,
+}));
 
 /** Zooms in time about a moment that stays where it is on the screen. */
 export function zoomTime(factor: number, about: number): void {

@@ -27,13 +27,16 @@ export function Lanes() {
   const chosen = useEditor((s) => s.ribbonId);
   const itself = useEditor((s) => selfMoving(s.piece));
   const selves = only === 'piece' ? itself : itself.filter((n) => 'ribbon' in n.owner && n.owner.ribbon === chosen);
-  const shown = only === 'piece' ? all : all.filter((n) => 'ribbon' in n.address.owner && n.address.owner.ribbon === chosen);
+  const shown =
+    only === 'piece' ? all : all.filter((n) => 'ribbon' in n.address.owner && n.address.owner.ribbon === chosen);
   return (
     <Flex direction="column" flex="1" minW="0">
       <LanesHead shown={shown.length + selves.length} all={all.length + itself.length} />
       {shown.length + selves.length === 0 ? (
         <Flex flex="1" align="center" justify="center" color="muted" fontSize="13px" px="6" textAlign="center">
-          {all.length + itself.length === 0 ? 'Click the dashed line beside any value to make it move; it is then drawn here over the loop.' : 'Nothing of this ribbon moves yet.'}
+          {all.length + itself.length === 0
+            ? 'Click the dashed line beside any value to make it move; it is then drawn here over the loop.'
+            : 'Nothing of this ribbon moves yet.'}
         </Flex>
       ) : (
         <>
@@ -53,23 +56,78 @@ function LanesHead({ shown, all }: { shown: number; all: number }) {
   const zoomed = useLaneView((s) => s.span !== USUAL_SPAN);
   return (
     <Flex h="34px" align="center" px="3" gap="2" borderBottomWidth="1px" borderColor="line" flexShrink={0}>
-      <Text fontWeight="600" fontSize="12.5px">Moving</Text>
-      <Text fontSize="12.5px" color="muted" whiteSpace="nowrap">{all === 0 ? 'nothing yet' : shown === all ? `${all} ${all === 1 ? 'thing' : 'things'}` : `${shown} of ${all}`}</Text>
+      <Text fontWeight="600" fontSize="12.5px">
+        Moving
+      </Text>
+      <Text fontSize="12.5px" color="muted" whiteSpace="nowrap">
+        {all === 0 ? 'nothing yet' : shown === all ? `${all} ${all === 1 ? 'thing' : 'things'}` : `${shown} of ${all}`}
+      </Text>
       <Flex {...group} aria-label="Which lanes" bg="field" borderRadius="6px" p="2px" ml="1">
         {LANES_OF.map((w) => (
-          <chakra.button key={w} {...option(w)} px="2" py="0.5" fontSize="11.5px" borderRadius="5px" cursor="pointer" bg={only === w ? 'raised' : undefined} color={only === w ? 'ink' : 'muted'} fontWeight={only === w ? 600 : 500}>
+          <chakra.button
+            key={w}
+            {...option(w)}
+            px="2"
+            py="0.5"
+            fontSize="11.5px"
+            borderRadius="5px"
+            cursor="pointer"
+            bg={only === w ? 'raised' : undefined}
+            color={only === w ? 'ink' : 'muted'}
+            fontWeight={only === w ? 600 : 500}
+          >
             {w === 'piece' ? 'All' : 'This ribbon'}
           </chakra.button>
         ))}
       </Flex>
       <Box flex="1" />
-      <chakra.button type="button" fontSize="12px" color="muted" cursor="pointer" whiteSpace="nowrap" _hover={{ color: 'ink' }} onClick={() => useLaneView.setState({ centre: middle ? 0.5 : 0 })} title="Turns the lanes round by half a loop">
+      <chakra.button
+        type="button"
+        fontSize="12px"
+        color="muted"
+        cursor="pointer"
+        whiteSpace="nowrap"
+        _hover={{ color: 'ink' }}
+        onClick={() => useLaneView.setState({ centre: middle ? 0.5 : 0 })}
+        title="Turns the lanes round by half a loop"
+      >
         {middle ? 'Seam at the sides' : 'Seam in the middle'}
       </chakra.button>
-      <PictureButton label={snap ? 'Keys snap to frames' : 'Keys go anywhere'} aria-pressed={snap} color={snap ? 'ink' : 'muted'} bg={snap ? 'field' : undefined} onClick={() => useLaneView.setState({ snap: !snap })}><Magnet size={15} /></PictureButton>
-      <PictureButton label="Less time, larger" color="muted" onClick={() => zoomTime(0.7, useLaneView.getState().centre)}><ZoomIn size={15} /></PictureButton>
-      <PictureButton label="More time, smaller" color="muted" onClick={() => zoomTime(1 / 0.7, useLaneView.getState().centre)}><ZoomOut size={15} /></PictureButton>
-      {zoomed && <chakra.button type="button" fontSize="12px" color="muted" cursor="pointer" _hover={{ color: 'ink' }} onClick={() => useLaneView.setState({ span: USUAL_SPAN, centre: middle ? 0 : 0.5, valueZoom: 1 })}>Whole loop</chakra.button>}
+      <PictureButton
+        label={snap ? 'Keys snap to frames' : 'Keys go anywhere'}
+        aria-pressed={snap}
+        color={snap ? 'ink' : 'muted'}
+        bg={snap ? 'field' : undefined}
+        onClick={() => useLaneView.setState({ snap: !snap })}
+      >
+        <Magnet size={15} />
+      </PictureButton>
+      <PictureButton
+        label="Less time, larger"
+        color="muted"
+        onClick={() => zoomTime(0.7, useLaneView.getState().centre)}
+      >
+        <ZoomIn size={15} />
+      </PictureButton>
+      <PictureButton
+        label="More time, smaller"
+        color="muted"
+        onClick={() => zoomTime(1 / 0.7, useLaneView.getState().centre)}
+      >
+        <ZoomOut size={15} />
+      </PictureButton>
+      {zoomed && (
+        <chakra.button
+          type="button"
+          fontSize="12px"
+          color="muted"
+          cursor="pointer"
+          _hover={{ color: 'ink' }}
+          onClick={() => useLaneView.setState({ span: USUAL_SPAN, centre: middle ? 0 : 0.5, valueZoom: 1 })}
+        >
+          Whole loop
+        </chakra.button>
+      )}
     </Flex>
   );
 }
@@ -88,7 +146,10 @@ function LaneList({ places, selves }: { places: readonly MovingPlace[]; selves: 
       const width = box.width - NAMES;
       if (e.ctrlKey || e.metaKey) {
         e.preventDefault();
-        zoomTime(Math.exp(e.deltaY * 0.002), viewFrom(s) + (Math.max(0, e.clientX - box.left - NAMES) / width) * s.span);
+        zoomTime(
+          Math.exp(e.deltaY * 0.002),
+          viewFrom(s) + (Math.max(0, e.clientX - box.left - NAMES) / width) * s.span,
+        );
       } else if (e.altKey) {
         e.preventDefault();
         useLaneView.setState({ valueZoom: Math.max(0.1, Math.min(20, s.valueZoom * Math.exp(-e.deltaY * 0.002))) });
@@ -122,16 +183,33 @@ function LaneList({ places, selves }: { places: readonly MovingPlace[]; selves: 
   const alike = new Set(titles.filter((t, i) => titles.indexOf(t) !== i));
   const first = places.findIndex((_, i) => topOf(i + 1) > view.top - 80);
   const rows: { place: MovingPlace; i: number }[] = [];
-  for (let i = Math.max(0, first); i < places.length && topOf(i) < view.top + view.height + 80; i++) rows.push({ place: places[i], i });
+  for (let i = Math.max(0, first); i < places.length && topOf(i) < view.top + view.height + 80; i++)
+    rows.push({ place: places[i], i });
   return (
     <Box ref={holder} flex="1" minH="0" overflowY="auto" overflowX="hidden" data-testid="lanes">
       <Box position="relative" minH="100%" style={{ height: total }}>
         <Backdrop />
         {rows.map(({ place, i }) => (
-          <Box key={addressKey(place.address)} position="absolute" left="0" right="0" style={{ top: topOf(i) }} borderBottomWidth="1px" borderColor="line/60">
+          <Box
+            key={addressKey(place.address)}
+            position="absolute"
+            left="0"
+            right="0"
+            style={{ top: topOf(i) }}
+            borderBottomWidth="1px"
+            borderColor="line/60"
+          >
             <Flex>
               <LaneName place={place} open={i === open} named={alike.has(place.title)} />
-              <Box flex="1" minW="0" position="relative" cursor="pointer" touchAction="none" onPointerDown={scrub} onPointerMove={scrub}>
+              <Box
+                flex="1"
+                minW="0"
+                position="relative"
+                cursor="pointer"
+                touchAction="none"
+                onPointerDown={scrub}
+                onPointerMove={scrub}
+              >
                 <LaneCurve place={place} />
                 <Veils />
               </Box>
@@ -140,9 +218,22 @@ function LaneList({ places, selves }: { places: readonly MovingPlace[]; selves: 
           </Box>
         ))}
         {selves.map((self, i) => (
-          <Box key={self.key} position="absolute" left="0" right="0" style={{ top: own + i * LANE }} borderBottomWidth="1px" borderColor="line/60" data-testid="self-lane"><SelfLane self={self} named={alike.has(self.title)} /></Box>
+          <Box
+            key={self.key}
+            position="absolute"
+            left="0"
+            right="0"
+            style={{ top: own + i * LANE }}
+            borderBottomWidth="1px"
+            borderColor="line/60"
+            data-testid="self-lane"
+          >
+            <SelfLane self={self} named={alike.has(self.title)} />
+          </Box>
         ))}
-        <Box position="absolute" top="0" bottom="0" right="0" pointerEvents="none" style={{ left: NAMES }}><Playhead /></Box>
+        <Box position="absolute" top="0" bottom="0" right="0" pointerEvents="none" style={{ left: NAMES }}>
+          <Playhead />
+        </Box>
       </Box>
     </Box>
   );
@@ -156,9 +247,24 @@ function Backdrop() {
   const [a, b] = mainPart(from, span);
   return (
     <Box position="absolute" top="0" bottom="0" right="0" bg="band" overflow="hidden" style={{ left: NAMES }}>
-      <Box position="absolute" top="0" bottom="0" bg="raised" style={{ left: share(a), width: `${((b - a) / span) * 100}%` }} />
+      <Box
+        position="absolute"
+        top="0"
+        bottom="0"
+        bg="raised"
+        style={{ left: share(a), width: `${((b - a) / span) * 100}%` }}
+      />
       {seamsBetween(from, from + span).map((k) => (
-        <Box key={k} position="absolute" top="0" bottom="0" borderLeftWidth="1px" borderStyle="dashed" borderColor="ink" style={{ left: share(k) }} />
+        <Box
+          key={k}
+          position="absolute"
+          top="0"
+          bottom="0"
+          borderLeftWidth="1px"
+          borderStyle="dashed"
+          borderColor="ink"
+          style={{ left: share(k) }}
+        />
       ))}
     </Box>
   );
@@ -169,7 +275,14 @@ function Veils() {
   const from = useLaneView(viewFrom);
   const span = useLaneView((s) => s.span);
   const [a, b] = mainPart(from, span);
-  const veil = { position: 'absolute', top: '0', bottom: '0', bg: 'band', opacity: 0.62, pointerEvents: 'none' } as const;
+  const veil = {
+    position: 'absolute',
+    top: '0',
+    bottom: '0',
+    bg: 'band',
+    opacity: 0.62,
+    pointerEvents: 'none',
+  } as const;
   return (
     <>
       <Box {...veil} left="0" style={{ width: `${((a - from) / span) * 100}%` }} />

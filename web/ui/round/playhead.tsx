@@ -29,5 +29,16 @@ export function Playhead({ top = '0' }: { top?: string }) {
   // It stands in the one full loop, wherever that has been turned to.
   const p = frame / frames;
   const place = p >= a && p <= b + 1e-9 ? p : p - Math.ceil(p - b - 1e-9);
-  return <Box position="absolute" top={top} bottom="0" w="2px" ml="-1px" bg="poppy" pointerEvents="none" style={{ left: `${((place - from) / span) * 100}%` }} />;
+  return (
+    <Box
+      position="absolute"
+      top={top}
+      bottom="0"
+      w="2px"
+      ml="-1px"
+      bg="poppy"
+      pointerEvents="none"
+      style={{ left: `${((place - from) / span) * 100}%` }}
+    />
+  );
 }

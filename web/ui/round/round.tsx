@@ -21,7 +21,16 @@ export function Round() {
   const editing = useEditor((s) => s.openLane !== null);
   const height = editing ? Math.max(pulled, FOR_EDITING) : pulled;
   return (
-    <Flex as="section" aria-label="Round" position="relative" flexShrink={0} borderTopWidth="1px" borderColor="line" bg="panel" style={{ height }}>
+    <Flex
+      as="section"
+      aria-label="Round"
+      position="relative"
+      flexShrink={0}
+      borderTopWidth="1px"
+      borderColor="line"
+      bg="panel"
+      style={{ height }}
+    >
       <Edge height={height} />
       <Flex w="390px" flexShrink={0} align="center" gap="6" px="5" borderRightWidth="1px" borderColor="line">
         <Dial />
@@ -34,7 +43,8 @@ export function Round() {
 
 function Edge({ height }: { height: number }) {
   const drag = useRef<{ y: number; height: number } | null>(null);
-  const set = (to: number) => useLaneView.setState({ height: Math.max(LEAST, Math.min(MOST, window.innerHeight - 260, to)) });
+  const set = (to: number) =>
+    useLaneView.setState({ height: Math.max(LEAST, Math.min(MOST, window.innerHeight - 260, to)) });
   return (
     <Box
       role="separator"
@@ -76,8 +86,12 @@ function Transport() {
   return (
     <Flex direction="column" gap="3" flex="1">
       <Flex align="center" gap="1">
-        <PictureButton label="To the seam (Home)" onClick={() => goTo(0)}><ChevronFirst size={18} /></PictureButton>
-        <PictureButton label="One frame back" onClick={() => stepFrames(-1)}><StepBack size={17} /></PictureButton>
+        <PictureButton label="To the seam (Home)" onClick={() => goTo(0)}>
+          <ChevronFirst size={18} />
+        </PictureButton>
+        <PictureButton label="One frame back" onClick={() => stepFrames(-1)}>
+          <StepBack size={17} />
+        </PictureButton>
         <chakra.button
           type="button"
           aria-label={playing ? 'Pause' : 'Play'}
@@ -96,15 +110,31 @@ function Transport() {
         >
           {playing ? <Pause size={20} /> : <Play size={20} style={{ marginLeft: 2 }} />}
         </chakra.button>
-        <PictureButton label="One frame on" onClick={() => stepFrames(1)}><StepForward size={17} /></PictureButton>
+        <PictureButton label="One frame on" onClick={() => stepFrames(1)}>
+          <StepForward size={17} />
+        </PictureButton>
       </Flex>
       <Flex align="center" gap="2" maxW="150px">
-        <Text fontSize="12.5px" w="48px">Frame</Text>
-        <NumberField label="Frame" value={frame} min={-frames * 4} max={frames * 4} soft={[0, frames]} step={1} onChange={(v) => goTo(v)} />
+        <Text fontSize="12.5px" w="48px">
+          Frame
+        </Text>
+        <NumberField
+          label="Frame"
+          value={frame}
+          min={-frames * 4}
+          max={frames * 4}
+          soft={[0, frames]}
+          step={1}
+          onChange={(v) => goTo(v)}
+        />
       </Flex>
       <Flex align="center" gap="2">
-        <Text fontSize="12.5px" w="48px">Phase</Text>
-        <Text fontFamily="mono" fontSize="12px" fontWeight="600" pl="2" data-testid="phase">{(frame / frames).toFixed(3)}</Text>
+        <Text fontSize="12.5px" w="48px">
+          Phase
+        </Text>
+        <Text fontFamily="mono" fontSize="12px" fontWeight="600" pl="2" data-testid="phase">
+          {(frame / frames).toFixed(3)}
+        </Text>
       </Flex>
     </Flex>
   );

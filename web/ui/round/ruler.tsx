@@ -25,11 +25,31 @@ export function Ruler() {
   return (
     <Flex h="17px" flexShrink={0} borderBottomWidth="1px" borderColor="line">
       <Box w={`${NAMES}px`} flexShrink={0} />
-      <Box flex="1" position="relative" overflow="hidden" cursor="ew-resize" touchAction="none" onPointerDown={scrub} onPointerMove={scrub} aria-hidden="true">
+      <Box
+        flex="1"
+        position="relative"
+        overflow="hidden"
+        cursor="ew-resize"
+        touchAction="none"
+        onPointerDown={scrub}
+        onPointerMove={scrub}
+        aria-hidden="true"
+      >
         {marks.map((t) => {
           const f = Math.round(wrapFrame(t * frames, frames)) % frames;
           return (
-            <Box key={t} position="absolute" top="0" fontFamily="mono" fontSize="10px" lineHeight="16px" color={f === 0 ? 'ink' : 'muted'} fontWeight={f === 0 ? 700 : 400} transform="translateX(-50%)" style={{ left: `${((t - from) / span) * 100}%` }}>
+            <Box
+              key={t}
+              position="absolute"
+              top="0"
+              fontFamily="mono"
+              fontSize="10px"
+              lineHeight="16px"
+              color={f === 0 ? 'ink' : 'muted'}
+              fontWeight={f === 0 ? 700 : 400}
+              transform="translateX(-50%)"
+              style={{ left: `${((t - from) / span) * 100}%` }}
+            >
               {f}
             </Box>
           );

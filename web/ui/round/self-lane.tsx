@@ -42,15 +42,56 @@ export const SelfLane = memo(function SelfLane({ self, named }: { self: SelfMovi
   }, [self, from, span]);
   return (
     <Flex>
-      <chakra.button type="button" display="flex" alignItems="center" gap="1.5" w={`${NAMES}px`} h={`${LANE}px`} pl="1.5" pr="2.5" textAlign="left" cursor="pointer" aria-label={`${self.title}, ${self.words}`} title={`${self.place}: ${self.title}. Show its card`} onClick={() => showOwner(self.owner)}>
-        <Box color="muted" flexShrink={0}><Workflow size={13} /></Box>
+      <chakra.button
+        type="button"
+        display="flex"
+        alignItems="center"
+        gap="1.5"
+        w={`${NAMES}px`}
+        h={`${LANE}px`}
+        pl="1.5"
+        pr="2.5"
+        textAlign="left"
+        cursor="pointer"
+        aria-label={`${self.title}, ${self.words}`}
+        title={`${self.place}: ${self.title}. Show its card`}
+        onClick={() => showOwner(self.owner)}
+      >
+        <Box color="muted" flexShrink={0}>
+          <Workflow size={13} />
+        </Box>
         <Box w="4px" h="20px" borderRadius="full" bg={shownColour(self.colour)} flexShrink={0} />
-        <Text fontSize="12.5px" truncate flex="1">{self.title}{named && <Text as="span" color="muted">, {self.place}</Text>}</Text>
-        <Text fontFamily="mono" fontSize="11px" color="muted" whiteSpace="nowrap">{self.words}</Text>
+        <Text fontSize="12.5px" truncate flex="1">
+          {self.title}
+          {named && (
+            <Text as="span" color="muted">
+              , {self.place}
+            </Text>
+          )}
+        </Text>
+        <Text fontFamily="mono" fontSize="11px" color="muted" whiteSpace="nowrap">
+          {self.words}
+        </Text>
       </chakra.button>
       <Box flex="1" minW="0">
-        <svg width="100%" height={LANE} viewBox={`0 0 1000 ${LANE}`} preserveAspectRatio="none" role="img" aria-label={`${self.title} over the loop`} style={{ display: 'block' }}>
-          <path d={path} fill="none" stroke={shownColour(self.colour)} strokeWidth="1.5" strokeDasharray={self.how === 'turns' ? undefined : '2 3'} vectorEffect="non-scaling-stroke" opacity="0.8" />
+        <svg
+          width="100%"
+          height={LANE}
+          viewBox={`0 0 1000 ${LANE}`}
+          preserveAspectRatio="none"
+          role="img"
+          aria-label={`${self.title} over the loop`}
+          style={{ display: 'block' }}
+        >
+          <path
+            d={path}
+            fill="none"
+            stroke={shownColour(self.colour)}
+            strokeWidth="1.5"
+            strokeDasharray={self.how === 'turns' ? undefined : '2 3'}
+            vectorEffect="non-scaling-stroke"
+            opacity="0.8"
+          />
         </svg>
       </Box>
     </Flex>

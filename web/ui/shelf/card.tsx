@@ -46,7 +46,18 @@ export function PieceCard({ piece, binned, onChanged, onRemove, onRestore, onDup
   const picture = (
     <Box aspectRatio="2 / 1" bg="field" position="relative" overflow="hidden">
       {piece.trouble ? (
-        <Flex h="100%" direction="column" align="center" justify="center" gap="2" px="6" textAlign="center" color="muted" fontSize="12.5px" lineHeight="1.45">
+        <Flex
+          h="100%"
+          direction="column"
+          align="center"
+          justify="center"
+          gap="2"
+          px="6"
+          textAlign="center"
+          color="muted"
+          fontSize="12.5px"
+          lineHeight="1.45"
+        >
           <FileWarning size={22} />
           {piece.trouble}
         </Flex>
@@ -56,12 +67,37 @@ export function PieceCard({ piece, binned, onChanged, onRemove, onRestore, onDup
     </Box>
   );
   return (
-    <Box as="article" aria-label={piece.name} bg="panel" borderWidth="1px" borderColor="line" borderRadius="14px" overflow="hidden" boxShadow="card" transition="border-color .12s" _hover={{ borderColor: 'lineStrong' }}>
-      {binned ? picture : <Link href={`/piece/${piece.id}`} aria-label={`Open ${piece.name}`}>{picture}</Link>}
+    <Box
+      as="article"
+      aria-label={piece.name}
+      bg="panel"
+      borderWidth="1px"
+      borderColor="line"
+      borderRadius="14px"
+      overflow="hidden"
+      boxShadow="card"
+      transition="border-color .12s"
+      _hover={{ borderColor: 'lineStrong' }}
+    >
+      {binned ? (
+        picture
+      ) : (
+        <Link href={`/piece/${piece.id}`} aria-label={`Open ${piece.name}`}>
+          {picture}
+        </Link>
+      )}
       <Flex align="center" px="3.5" py="2.5" gap="2">
         <Box flex="1" minW="0">
           {typed === null ? (
-            <Text fontFamily="heading" fontWeight="700" fontSize="15.5px" truncate>{binned ? piece.name : <Link href={`/piece/${piece.id}`} tabIndex={-1}>{piece.name}</Link>}</Text>
+            <Text fontFamily="heading" fontWeight="700" fontSize="15.5px" truncate>
+              {binned ? (
+                piece.name
+              ) : (
+                <Link href={`/piece/${piece.id}`} tabIndex={-1}>
+                  {piece.name}
+                </Link>
+              )}
+            </Text>
           ) : (
             <chakra.input
               aria-label="New name"
@@ -86,28 +122,74 @@ export function PieceCard({ piece, binned, onChanged, onRemove, onRestore, onDup
           )}
           <Text fontSize="12.5px" color="muted" truncate>
             {piece.frames !== null && piece.fps !== null ? (
-              <><Text as="span" fontFamily="mono">{loopSeconds({ frames: piece.frames, fps: piece.fps }).toFixed(2)} s</Text> · {piece.frames} frames</>
-            ) : 'kept as it is'}
+              <>
+                <Text as="span" fontFamily="mono">
+                  {loopSeconds({ frames: piece.frames, fps: piece.fps }).toFixed(2)} s
+                </Text>{' '}
+                · {piece.frames} frames
+              </>
+            ) : (
+              'kept as it is'
+            )}
           </Text>
         </Box>
         {piece.gaps !== null && (
-          <Flex align="center" gap="1" fontSize="12.5px" fontWeight="600" color={piece.gaps === 0 ? 'leafText' : 'poppyText'} whiteSpace="nowrap">
+          <Flex
+            align="center"
+            gap="1"
+            fontSize="12.5px"
+            fontWeight="600"
+            color={piece.gaps === 0 ? 'leafText' : 'poppyText'}
+            whiteSpace="nowrap"
+          >
             {piece.gaps === 0 ? <Check size={14} /> : <CircleAlert size={14} />}
             {piece.gaps === 0 ? 'closed' : `${piece.gaps} ${piece.gaps === 1 ? 'gap' : 'gaps'}`}
           </Flex>
         )}
         <Menu.Root positioning={{ placement: 'bottom-end' }} lazyMount>
-          <Menu.Trigger asChild><PictureButton label={`More for ${piece.name}`} color="muted"><Ellipsis size={17} /></PictureButton></Menu.Trigger>
+          <Menu.Trigger asChild>
+            <PictureButton label={`More for ${piece.name}`} color="muted">
+              <Ellipsis size={17} />
+            </PictureButton>
+          </Menu.Trigger>
           <Portal>
             <Menu.Positioner>
-              <Menu.Content bg="panel" borderWidth="1px" borderColor="line" boxShadow="float" borderRadius="10px" minW="170px">
-                {!binned && !piece.trouble && <Menu.Item value="rename" onClick={() => afterFocus(() => setTyped(piece.name))}><Pencil size={14} />Rename</Menu.Item>}
-                {!binned && !piece.trouble && <Menu.Item value="duplicate" onClick={onDuplicate}><Copy size={14} />Duplicate</Menu.Item>}
-                <Menu.Item value="export" asChild><a href={`/api/pieces/${piece.id}/file`} download><Download size={14} />Export</a></Menu.Item>
+              <Menu.Content
+                bg="panel"
+                borderWidth="1px"
+                borderColor="line"
+                boxShadow="float"
+                borderRadius="10px"
+                minW="170px"
+              >
+                {!binned && !piece.trouble && (
+                  <Menu.Item value="rename" onClick={() => afterFocus(() => setTyped(piece.name))}>
+                    <Pencil size={14} />
+                    Rename
+                  </Menu.Item>
+                )}
+                {!binned && !piece.trouble && (
+                  <Menu.Item value="duplicate" onClick={onDuplicate}>
+                    <Copy size={14} />
+                    Duplicate
+                  </Menu.Item>
+                )}
+                <Menu.Item value="export" asChild>
+                  <a href={`/api/pieces/${piece.id}/file`} download>
+                    <Download size={14} />
+                    Export
+                  </a>
+                </Menu.Item>
                 {binned ? (
-                  <Menu.Item value="restore" onClick={onRestore}><RotateCcw size={14} />Put back</Menu.Item>
+                  <Menu.Item value="restore" onClick={onRestore}>
+                    <RotateCcw size={14} />
+                    Put back
+                  </Menu.Item>
                 ) : (
-                  <Menu.Item value="delete" color="poppyText" onClick={onRemove}><Trash2 size={14} />Delete</Menu.Item>
+                  <Menu.Item value="delete" color="poppyText" onClick={onRemove}>
+                    <Trash2 size={14} />
+                    Delete
+                  </Menu.Item>
                 )}
               </Menu.Content>
             </Menu.Positioner>

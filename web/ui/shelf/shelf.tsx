@@ -33,7 +33,10 @@ export function Shelf({ initial }: { initial: PieceSummary[] }) {
       tellTrouble(error instanceof Error ? error.message : 'That did not work.');
     }
   }, []);
-  const refresh = useCallback((which: View) => attempt(async () => setPieces(await listPieces(which === 'bin'))), [attempt]);
+  const refresh = useCallback(
+    (which: View) => attempt(async () => setPieces(await listPieces(which === 'bin'))),
+    [attempt],
+  );
   const show = (which: View) => {
     setView(which);
     void refresh(which);
@@ -52,7 +55,10 @@ export function Shelf({ initial }: { initial: PieceSummary[] }) {
   const importFiles = (list: FileList | null) =>
     attempt(async () => {
       for (const file of list ?? []) {
-        if (file.size > MAX_DOCUMENT + 2 * MAX_ASSET) throw new Error(`${file.name} is larger than ${(MAX_DOCUMENT + 2 * MAX_ASSET) / 1024 / 1024} MB; a piece file is far smaller.`);
+        if (file.size > MAX_DOCUMENT + 2 * MAX_ASSET)
+          throw new Error(
+            `${file.name} is larger than ${(MAX_DOCUMENT + 2 * MAX_ASSET) / 1024 / 1024} MB; a piece file is far smaller.`,
+          );
         const { source, assets } = openParcel(await file.text());
         await createPiece(source, assets).catch((error: Error) => {
           throw new Error(`${file.name}: ${error.message}`);
@@ -66,49 +72,125 @@ export function Shelf({ initial }: { initial: PieceSummary[] }) {
     attempt(async () => {
       await deletePiece(piece.id);
       setPieces((list) => list.filter((p) => p.id !== piece.id));
-      tell(`${piece.name} is in the bin.`, { label: 'Undo', onClick: () => void attempt(() => restorePiece(piece.id)).then(() => refresh('all')) });
+      tell(`${piece.name} is in the bin.`, {
+        label: 'Undo',
+        onClick: () => void attempt(() => restorePiece(piece.id)).then(() => refresh('all')),
+      });
     });
-  const restore = (piece: PieceSummary) => attempt(async () => {
-    await restorePiece(piece.id);
-    tell(`${piece.name} is back on the shelf.`);
-    await refresh('bin');
-  });
-  const duplicate = (piece: PieceSummary) => attempt(async () => {
-    await duplicatePiece(piece.id);
-    await refresh('all');
-  });
+  const restore = (piece: PieceSummary) =>
+    attempt(async () => {
+      await restorePiece(piece.id);
+      tell(`${piece.name} is back on the shelf.`);
+      await refresh('bin');
+    });
+  const duplicate = (piece: PieceSummary) =>
+    attempt(async () => {
+      await duplicatePiece(piece.id);
+      await refresh('all');
+    });
 
   const words = query.toLowerCase().split(/\s+/).filter(Boolean);
   const found = pieces.filter((p) => words.every((w) => p.name.toLowerCase().includes(w)));
   return (
-    <Box minH="100vh" bg="paper" onDragOver={(e) => e.preventDefault()} onDrop={(e) => {
-      e.preventDefault();
-      void importFiles(e.dataTransfer.files);
-    }}>
-      <Flex as="header" h="52px" align="center" px="4" gap="3" bg="panel" borderBottomWidth="1px" borderColor="line" position="sticky" top="0" zIndex="10">
+    <Box
+      minH="100vh"
+      bg="paper"
+      onDragOver={(e) => e.preventDefault()}
+      onDrop={(e) => {
+        e.preventDefault();
+        void importFiles(e.dataTransfer.files);
+      }}
+    >
+      <Flex
+        as="header"
+        h="52px"
+        align="center"
+        px="4"
+        gap="3"
+        bg="panel"
+        borderBottomWidth="1px"
+        borderColor="line"
+        position="sticky"
+        top="0"
+        zIndex="10"
+      >
         <Logo />
-        <Text fontFamily="heading" fontWeight="700" fontSize="18px">Maypole</Text>
+        <Text fontFamily="heading" fontWeight="700" fontSize="18px">
+          Maypole
+        </Text>
         <Box flex="1" />
-        <Flex align="center" gap="2" h="30px" w="260px" px="2.5" borderWidth="1px" borderColor="line" borderRadius="8px" bg="raised" color="muted">
+        <Flex
+          align="center"
+          gap="2"
+          h="30px"
+          w="260px"
+          px="2.5"
+          borderWidth="1px"
+          borderColor="line"
+          borderRadius="8px"
+          bg="raised"
+          color="muted"
+        >
           <Search size={15} />
-          <chakra.input aria-label="Find a piece" placeholder="Find a piece" value={query} onChange={(e) => setQuery(e.target.value)} flex="1" minW="0" bg="transparent" color="ink" outline="none" fontSize="13.5px" _placeholder={{ color: 'muted' }} />
+          <chakra.input
+            aria-label="Find a piece"
+            placeholder="Find a piece"
+            value={query}
+            onChange={(e) => setQuery(e.target.value)}
+            flex="1"
+            minW="0"
+            bg="transparent"
+            color="ink"
+            outline="none"
+            fontSize="13.5px"
+            _placeholder={{ color: 'muted' }}
+          />
         </Flex>
-        <PictureButton label="Import a piece file" onClick={() => files.current?.click()}><FileUp size={17} /></PictureButton>
-        <input ref={files} type="file" accept=".json,application/json" multiple hidden data-testid="import" onChange={(e) => {
-          void importFiles(e.target.files).then(() => {
-            if (files.current) files.current.value = '';
-          });
-        }} />
+        <PictureButton label="Import a piece file" onClick={() => files.current?.click()}>
+          <FileUp size={17} />
+        </PictureButton>
+        <input
+          ref={files}
+          type="file"
+          accept=".json,application/json"
+          multiple
+          hidden
+          data-testid="import"
+          onChange={(e) => {
+            void importFiles(e.target.files).then(() => {
+              if (files.current) files.current.value = '';
+            });
+          }}
+        />
         <ModeButton />
-        <StrongButton onClick={() => void begin()} loading={busy}><Plus size={16} />New loop</StrongButton>
+        <StrongButton onClick={() => void begin()} loading={busy}>
+          <Plus size={16} />
+          New loop
+        </StrongButton>
       </Flex>
       <Box maxW="1240px" mx="auto" px="5" pt="6" pb="16">
         <Flex align="baseline" gap="3" mb="4">
-          <Heading as="h1" fontFamily="heading" fontSize="27px" fontWeight="700">{view === 'all' ? 'Shelf' : 'Bin'}</Heading>
-          <Text color="muted" fontSize="13.5px">{pieces.length} {pieces.length === 1 ? 'piece' : 'pieces'}</Text>
+          <Heading as="h1" fontFamily="heading" fontSize="27px" fontWeight="700">
+            {view === 'all' ? 'Shelf' : 'Bin'}
+          </Heading>
+          <Text color="muted" fontSize="13.5px">
+            {pieces.length} {pieces.length === 1 ? 'piece' : 'pieces'}
+          </Text>
           <Box flex="1" />
           {(['all', 'bin'] as const).map((v) => (
-            <chakra.button key={v} type="button" aria-pressed={v === view} onClick={() => show(v)} fontSize="13.5px" fontWeight={v === view ? 600 : 500} color={v === view ? 'ink' : 'muted'} pb="1" borderBottomWidth="2px" borderColor={v === view ? 'poppy' : 'transparent'} cursor="pointer">
+            <chakra.button
+              key={v}
+              type="button"
+              aria-pressed={v === view}
+              onClick={() => show(v)}
+              fontSize="13.5px"
+              fontWeight={v === view ? 600 : 500}
+              color={v === view ? 'ink' : 'muted'}
+              pb="1"
+              borderBottomWidth="2px"
+              borderColor={v === view ? 'poppy' : 'transparent'}
+              cursor="pointer"
+            >
               {v === 'all' ? 'All' : 'Bin'}
             </chakra.button>
           ))}
@@ -118,7 +200,15 @@ export function Shelf({ initial }: { initial: PieceSummary[] }) {
         ) : (
           <Grid templateColumns="repeat(auto-fill, minmax(320px, 1fr))" gap="6">
             {found.map((piece) => (
-              <PieceCard key={piece.id} piece={piece} binned={view === 'bin'} onChanged={() => void refresh(view)} onRemove={() => void remove(piece)} onRestore={() => void restore(piece)} onDuplicate={() => void duplicate(piece)} />
+              <PieceCard
+                key={piece.id}
+                piece={piece}
+                binned={view === 'bin'}
+                onChanged={() => void refresh(view)}
+                onRemove={() => void remove(piece)}
+                onRestore={() => void restore(piece)}
+                onDuplicate={() => void duplicate(piece)}
+              />
             ))}
           </Grid>
         )}
@@ -130,11 +220,18 @@ export function Shelf({ initial }: { initial: PieceSummary[] }) {
 function Nothing({ view, searched, onBegin }: { view: View; searched: boolean; onBegin: () => void }) {
   return (
     <Flex direction="column" align="center" gap="4" py="24" textAlign="center">
-      <Text fontFamily="heading" fontWeight="700" fontSize="19px">{searched ? 'No piece of that name' : view === 'bin' ? 'The bin is empty' : 'The shelf is empty'}</Text>
+      <Text fontFamily="heading" fontWeight="700" fontSize="19px">
+        {searched ? 'No piece of that name' : view === 'bin' ? 'The bin is empty' : 'The shelf is empty'}
+      </Text>
       {!searched && view === 'all' && (
         <>
-          <Text color="muted" maxW="380px" lineHeight="1.55">A piece is one loop: forms that move and meet themselves again. Begin one, or drop a piece file here.</Text>
-          <StrongButton onClick={onBegin}><Plus size={16} />New loop</StrongButton>
+          <Text color="muted" maxW="380px" lineHeight="1.55">
+            A piece is one loop: forms that move and meet themselves again. Begin one, or drop a piece file here.
+          </Text>
+          <StrongButton onClick={onBegin}>
+            <Plus size={16} />
+            New loop
+          </StrongButton>
         </>
       )}
     </Flex>

@@ -52,7 +52,8 @@ export function Thumbnail({ piece }: { piece: PieceSummary }) {
     let shown = -1;
     const tick = (now: number) => {
       const i = Math.floor(((now % length) / length) * STRIP.frames);
-      if (i !== shown && strip.current) strip.current.style.transform = `translateX(${(-100 * (shown = i)) / STRIP.frames}%)`;
+      if (i !== shown && strip.current)
+        strip.current.style.transform = `translateX(${(-100 * (shown = i)) / STRIP.frames}%)`;
       asked = requestAnimationFrame(tick);
     };
     let asked = requestAnimationFrame(tick);
@@ -63,9 +64,22 @@ export function Thumbnail({ piece }: { piece: PieceSummary }) {
     <Box position="absolute" inset="0" data-testid="thumbnail" data-ready={url !== null}>
       {url ? (
         // A strip of frames side by side; a plain element, since it is moved and never resized.
-        <img ref={strip} src={url} alt="" style={{ position: 'absolute', height: '100%', width: `${STRIP.frames * 100}%`, maxWidth: 'none' }} />
+        <img
+          ref={strip}
+          src={url}
+          alt=""
+          style={{ position: 'absolute', height: '100%', width: `${STRIP.frames * 100}%`, maxWidth: 'none' }}
+        />
       ) : (
-        <Box position="absolute" inset="0" display="flex" alignItems="center" justifyContent="center" color="muted" fontSize="12.5px">
+        <Box
+          position="absolute"
+          inset="0"
+          display="flex"
+          alignItems="center"
+          justifyContent="center"
+          color="muted"
+          fontSize="12.5px"
+        >
           {failed ? 'No picture' : <Spinner size="sm" />}
         </Box>
       )}

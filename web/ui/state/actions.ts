@@ -30,7 +30,10 @@ export function duplicateRibbon(id: string): void {
   const source = editor().piece.ribbons.find((r) => r.id === id);
   if (!source) return;
   const copy = copyRibbon(source, `${source.name} copy`.slice(0, 80));
-  editor().edit('Duplicate ribbon', (p) => ({ ...p, ribbons: p.ribbons.flatMap((r) => (r.id === id ? [r, copy] : [r])) }));
+  editor().edit('Duplicate ribbon', (p) => ({
+    ...p,
+    ribbons: p.ribbons.flatMap((r) => (r.id === id ? [r, copy] : [r])),
+  }));
   editor().set({ ribbonId: copy.id });
 }
 
@@ -40,13 +43,18 @@ export function addPair(id: string): void {
   if (!source) return;
   const second = pairRibbon(source, `${source.name} pair`.slice(0, 80));
   editor().edit('Make a pair', (p) => ({ ...p, ribbons: p.ribbons.flatMap((r) => (r.id === id ? [r, second] : [r])) }));
-  editor().set({ ribbonId: second.id, openSteps: { ...editor().openSteps, ...Object.fromEntries(second.steps.slice(0, 2).map((s) => [s.id, true])) } });
+  editor().set({
+    ribbonId: second.id,
+    openSteps: { ...editor().openSteps, ...Object.fromEntries(second.steps.slice(0, 2).map((s) => [s.id, true])) },
+  });
 }
 
 /** Lets a value of a pair go its own way, or go along again. */
 export function togglePairing(label: string, address: Address): void {
   const linked = pairingOf(editor().piece, address) === 'linked';
-  editor().edit(linked ? `Part ${label}` : `Join ${label}`, (p) => (linked ? partValue(p, address) : joinValue(p, address)));
+  editor().edit(linked ? `Part ${label}` : `Join ${label}`, (p) =>
+    linked ? partValue(p, address) : joinValue(p, address),
+  );
 }
 
 export function removeRibbon(id: string): void {
@@ -80,17 +88,26 @@ export function removeStep(ribbonId: string, id: string): void {
 
 export function duplicateStep(ribbonId: string, id: string): void {
   const copyId = newId();
-  editor().editRibbon('Duplicate step', ribbonId, (r) => ({ ...r, steps: r.steps.flatMap((s) => (s.id === id ? [s, { ...s, id: copyId, chance: newChance() }] : [s])) }));
+  editor().editRibbon('Duplicate step', ribbonId, (r) => ({
+    ...r,
+    steps: r.steps.flatMap((s) => (s.id === id ? [s, { ...s, id: copyId, chance: newChance() }] : [s])),
+  }));
   editor().set({ held: copyId, openSteps: { ...editor().openSteps, [copyId]: true } });
 }
 
 export function switchStep(ribbonId: string, id: string): void {
-  editor().editRibbon('Switch step', ribbonId, (r) => ({ ...r, steps: r.steps.map((s) => (s.id === id ? { ...s, on: !s.on } : s)) }));
+  editor().editRibbon('Switch step', ribbonId, (r) => ({
+    ...r,
+    steps: r.steps.map((s) => (s.id === id ? { ...s, on: !s.on } : s)),
+  }));
 }
 
 /** Says what a step does with copies. */
 export function setCopiesAs(ribbonId: string, id: string, copies: CopiesAs): void {
-  editor().editRibbon('Copies', ribbonId, (r) => ({ ...r, steps: r.steps.map((s) => (s.id === id ? { ...s, copies } : s)) }));
+  editor().editRibbon('Copies', ribbonId, (r) => ({
+    ...r,
+    steps: r.steps.map((s) => (s.id === id ? { ...s, copies } : s)),
+  }));
 }
 
 /**
@@ -98,13 +115,22 @@ export function setCopiesAs(ribbonId: string, id: string, copies: CopiesAs): voi
  * one edit.
  */
 export function throwAgain(ribbonId: string, ids?: readonly string[]): void {
-  editor().editRibbon('Another throw', ribbonId, (r) => ({ ...r, steps: r.steps.map((s) => (ids && !ids.includes(s.id) ? s : thrownAgain(s))) }));
+  editor().editRibbon('Another throw', ribbonId, (r) => ({
+    ...r,
+    steps: r.steps.map((s) => (ids && !ids.includes(s.id) ? s : thrownAgain(s))),
+  }));
 }
 
 function thrownAgain(step: StepDoc): StepDoc {
-  const seeds = Object.entries(stepKind(step.kind).params).filter(([name, p]) => p.type === 'number' && p.seeds && typeof step.values[name] === 'number');
+  const seeds = Object.entries(stepKind(step.kind).params).filter(
+    ([name, p]) => p.type === 'number' && p.seeds && typeof step.values[name] === 'number',
+  );
   if (seeds.length === 0) return step;
-  return { ...step, chance: newChance(), values: { ...step.values, ...Object.fromEntries(seeds.map(([name]) => [name, Math.floor(Math.random() * 1000)])) } };
+  return {
+    ...step,
+    chance: newChance(),
+    values: { ...step.values, ...Object.fromEntries(seeds.map(([name]) => [name, Math.floor(Math.random() * 1000)])) },
+  };
 }
 
 /** Names a ribbon that is to serve a step alone, as a path or a cutter, and takes it out of the picture. */
@@ -112,9 +138,14 @@ export function nameServant(label: string, addresses: readonly Address[], ribbon
   const servant = editor().piece.ribbons.find((r) => r.id === ribbonId);
   editor().edit(label, (p) => {
     const named = addresses.reduce((out, a) => setPairedValue(out, a, ribbonId), p);
-    return servant?.on ? { ...named, ribbons: named.ribbons.map((r) => (r.id === ribbonId ? { ...r, on: false } : r)) } : named;
+    return servant?.on
+      ? { ...named, ribbons: named.ribbons.map((r) => (r.id === ribbonId ? { ...r, on: false } : r)) }
+      : named;
   });
-  if (servant?.on) tell(`${servant.name} serves this step now and is hidden from the picture; switch it on at its band to see it, too.`);
+  if (servant?.on)
+    tell(
+      `${servant.name} serves this step now and is hidden from the picture; switch it on at its band to see it, too.`,
+    );
 }
 
 /** Puts a step at another place; the form stays at the top. */
@@ -135,7 +166,10 @@ export function changeForm(ribbonId: string, kind: string): void {
   const step: StepDoc = { ...newStep(kind), chance: newChance() };
   editor().editRibbon(`Change form to ${stepKind(kind).title.toLowerCase()}`, ribbonId, (r) => ({
     ...r,
-    steps: r.steps.length > 0 && stepKind(r.steps[0].kind).group === 'form' ? [step, ...r.steps.slice(1)] : [step, ...r.steps],
+    steps:
+      r.steps.length > 0 && stepKind(r.steps[0].kind).group === 'form'
+        ? [step, ...r.steps.slice(1)]
+        : [step, ...r.steps],
   }));
   editor().set({ held: step.id, openSteps: { ...editor().openSteps, [step.id]: true } });
 }

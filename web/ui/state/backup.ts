@@ -28,7 +28,9 @@ export function dropBackup(id: string): void {
 }
 
 /** What was kept of a piece: the work, or what is wrong with it where it cannot be read. */
-export function backupOf(id: string): (Backup & ({ readonly piece: Piece } | { readonly piece: null; readonly trouble: string })) | null {
+export function backupOf(
+  id: string,
+): (Backup & ({ readonly piece: Piece } | { readonly piece: null; readonly trouble: string })) | null {
   try {
     const text = localStorage.getItem(keyOf(id));
     if (!text) return null;

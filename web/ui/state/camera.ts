@@ -28,10 +28,16 @@ function change(label: string, update: (camera: Record<string, StoredValue>) => 
 /** The values of that camera at the playhead. */
 function cameraNow() {
   const { piece, frame } = useEditor.getState();
-  return { aspect: piece.format.width / piece.format.height, ...evaluateValues(orbitParams, cameraOf(linkPiece(piece)).values, { frame, frames: piece.loop.frames }) };
+  return {
+    aspect: piece.format.width / piece.format.height,
+    ...evaluateValues(orbitParams, cameraOf(linkPiece(piece)).values, { frame, frames: piece.loop.frames }),
+  };
 }
 
-const rangeOf = (name: 'azimuth' | 'elevation' | 'distance' | 'target'): [number, number] => [orbitParams[name].min, orbitParams[name].max];
+const rangeOf = (name: 'azimuth' | 'elevation' | 'distance' | 'target'): [number, number] => [
+  orbitParams[name].min,
+  orbitParams[name].max,
+];
 const within = (x: number, [min, max]: readonly [number, number]) => Math.max(min, Math.min(max, x));
 
 /** Goes round the target by angles in degrees. */
@@ -50,7 +56,13 @@ export function pan(right: number, up: number): void {
   const along = [Math.cos(a), 0, -Math.sin(a)];
   const above = [-Math.sin(e) * Math.sin(a), Math.cos(e), -Math.sin(e) * Math.cos(a)];
   change('Pan', (c) => {
-    c.target = triple((k) => shiftedValue((c.target as readonly NumberValue[])[k], (along[k] * right + above[k] * up) * height, rangeOf('target')));
+    c.target = triple((k) =>
+      shiftedValue(
+        (c.target as readonly NumberValue[])[k],
+        (along[k] * right + above[k] * up) * height,
+        rangeOf('target'),
+      ),
+    );
   });
 }
 

@@ -19,9 +19,17 @@ describe('whether copies come into a step', () => {
 
 describe('the fan of a motion', () => {
   it('shows some copies of those that follow late', () => {
-    expect(fanOf([newStep('box'), newStep('repeat-line'), newStep('vary', { behind: 4 })], 2, 100)).toEqual([0.04, 0.08, 0.12, 0.16, 0.2]);
-    expect(fanOf([newStep('box'), newStep('place'), newStep('repeat-line', { count: 30, later: 1 })], 1, 60).map((x) => Math.round(60 * x))).toEqual([5, 10, 15, 20, 25]);
+    expect(fanOf([newStep('box'), newStep('repeat-line'), newStep('vary', { behind: 4 })], 2, 100)).toEqual([
+      0.04, 0.08, 0.12, 0.16, 0.2,
+    ]);
+    expect(
+      fanOf([newStep('box'), newStep('place'), newStep('repeat-line', { count: 30, later: 1 })], 1, 60).map((x) =>
+        Math.round(60 * x),
+      ),
+    ).toEqual([5, 10, 15, 20, 25]);
     expect(fanOf([newStep('box'), newStep('place'), newStep('repeat-line')], 1, 60)).toEqual([]);
-    expect(fanOf([newStep('box'), newStep('repeat-line'), newStep('vary', { what: 'late', lateTo: 50 })], 0, 60)).toEqual([0.1, 0.2, 0.3, 0.4, 0.5]);
+    expect(
+      fanOf([newStep('box'), newStep('repeat-line'), newStep('vary', { what: 'late', lateTo: 50 })], 0, 60),
+    ).toEqual([0.1, 0.2, 0.3, 0.4, 0.5]);
   });
 });

@@ -21,17 +21,22 @@ export function fanOf(steps: readonly StepDoc[], index: number, frames: number):
   const own = steps[index];
   const shares: number[] = [];
   const add = (each: number, count: number) => {
-    for (let i = 1; i <= FAN && i < Math.max(2, count); i++) shares.push(each * Math.max(1, Math.floor((count - 1) / FAN)) * i);
+    for (let i = 1; i <= FAN && i < Math.max(2, count); i++)
+      shares.push(each * Math.max(1, Math.floor((count - 1) / FAN)) * i);
   };
   const number = (s: StepDoc, name: string) => (typeof s.values[name] === 'number' ? (s.values[name] as number) : 0);
   if (own.kind === 'vary') {
     if (number(own, 'behind') !== 0) add(number(own, 'behind') / 100, FAN + 1);
-    if (number(own, 'scattered') !== 0) for (let i = 1; i <= FAN; i++) shares.push((number(own, 'scattered') / 100) * (i / FAN));
+    if (number(own, 'scattered') !== 0)
+      for (let i = 1; i <= FAN; i++) shares.push((number(own, 'scattered') / 100) * (i / FAN));
   }
   for (const s of steps.slice(index + 1)) {
     if (!s.on) continue;
-    if (number(s, 'later') !== 0 && stepKind(s.kind).takesCopies) add(number(s, 'later') / frames, number(s, 'count') || FAN + 1);
-    if (s.kind === 'vary' && s.values.what === 'late') for (let i = 0; i <= FAN; i++) shares.push((number(s, 'lateFrom') + ((number(s, 'lateTo') - number(s, 'lateFrom')) * i) / FAN) / 100);
+    if (number(s, 'later') !== 0 && stepKind(s.kind).takesCopies)
+      add(number(s, 'later') / frames, number(s, 'count') || FAN + 1);
+    if (s.kind === 'vary' && s.values.what === 'late')
+      for (let i = 0; i <= FAN; i++)
+        shares.push((number(s, 'lateFrom') + ((number(s, 'lateTo') - number(s, 'lateFrom')) * i) / FAN) / 100);
   }
   return [...new Set(shares.filter((x) => x !== 0))].slice(0, 2 * FAN);
 }

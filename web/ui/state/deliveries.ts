@@ -32,7 +32,13 @@ export function startDelivery(piece: Piece, output: Item): void {
   const id = ++number;
   const controller = new AbortController();
   controllers.set(id, controller);
-  const job: DeliveryJob = { id, title: piece.name, kind: outputs.get(output.kind).title, state: 'waiting', progress: null };
+  const job: DeliveryJob = {
+    id,
+    title: piece.name,
+    kind: outputs.get(output.kind).title,
+    state: 'waiting',
+    progress: null,
+  };
   useDeliveries.setState(({ jobs }) => ({ jobs: [job, ...jobs].slice(0, 20) }));
   queue = queue.then(() => run(id, piece, output, controller.signal));
 }
@@ -47,7 +53,8 @@ async function run(id: number, piece: Piece, output: Item, signal: AbortSignal):
     tell(`${delivery.name} is made and in your downloads.`);
   } catch (error) {
     if (signal.aborted) change(id, { state: 'cancelled' });
-    else change(id, { state: 'failed', message: error instanceof Error ? error.message : 'The file could not be made.' });
+    else
+      change(id, { state: 'failed', message: error instanceof Error ? error.message : 'The file could not be made.' });
   } finally {
     controllers.delete(id);
   }

@@ -10,16 +10,35 @@ import { useEditor } from './store';
 
 const wave: MotionDoc = { motion: 'wave', shape: 'sine', width: 50, low: 0, high: 9, turns: 1, phase: 0, rest: 0 };
 const angle: Address = { owner: { type: 'step', ribbon: 'a', item: 't' }, param: 'angle' };
-const plain: Piece = { ...newPiece('D'), ribbons: [{ ...newRibbon('box', 0), id: 'a', steps: [newStep('box', {}, 'b'), newStep('twist', {}, 't')] }] };
-const colour: Address = { owner: { type: 'part', ribbon: 'a', item: plain.ribbons[0].finishes[0].parts[0].id }, param: 'colour' };
+const plain: Piece = {
+  ...newPiece('D'),
+  ribbons: [{ ...newRibbon('box', 0), id: 'a', steps: [newStep('box', {}, 'b'), newStep('twist', {}, 't')] }],
+};
+const colour: Address = {
+  owner: { type: 'part', ribbon: 'a', item: plain.ribbons[0].finishes[0].parts[0].id },
+  param: 'colour',
+};
 const azimuth: Address = { owner: { type: 'scene', item: plain.scene.cameras[0].id }, param: 'azimuth' };
-const moving = [angle, azimuth].reduce((p, a) => setValue(p, a, wave), setValue(plain, colour, { motion: 'cycle', colour: '#d9483b', turns: 1, space: 'oklch' }));
+const moving = [angle, azimuth].reduce(
+  (p, a) => setValue(p, a, wave),
+  setValue(plain, colour, { motion: 'cycle', colour: '#d9483b', turns: 1, space: 'oklch' }),
+);
 
 describe('moving values', () => {
   it('are numbers and colours in the order of the screen, ready to be evaluated', () => {
     expect(movingOf(plain)).toEqual([]);
     expect(movingOf(moving).map((m) => m.title)).toEqual(['Twist angle', 'Finish colour', 'Camera round']);
-    const following = setValue(moving, azimuth, { motion: 'follow', of: addressKey(angle), scale: 1, offset: 0, delay: 0, springy: false, swings: 3, damping: 30, otherwise: 0 });
+    const following = setValue(moving, azimuth, {
+      motion: 'follow',
+      of: addressKey(angle),
+      scale: 1,
+      offset: 0,
+      delay: 0,
+      springy: false,
+      swings: 3,
+      damping: 30,
+      otherwise: 0,
+    });
     expect(movingOf(following)[2].value).toMatchObject({ motion: 'follow', source: wave });
   });
   it('are the very same list while an edit elsewhere leaves them alone, and the same entries otherwise', () => {
@@ -34,7 +53,15 @@ describe('moving values', () => {
 });
 
 describe('the verdict', () => {
-  const measured = (piece: Piece, how: 'exact' | 'open', more: Partial<SeamMeasure> = {}): SeamMeasure => ({ ...NOT_MEASURED, state: 'shapes', proof: proveSeam(piece), ribbons: [{ id: 'a', name: 'A', closure: { how, byPoint: { largest: how === 'open' ? 1 : 0, rms: 0, by: 'vertex' } } }], ...more });
+  const measured = (piece: Piece, how: 'exact' | 'open', more: Partial<SeamMeasure> = {}): SeamMeasure => ({
+    ...NOT_MEASURED,
+    state: 'shapes',
+    proof: proveSeam(piece),
+    ribbons: [
+      { id: 'a', name: 'A', closure: { how, byPoint: { largest: how === 'open' ? 1 : 0, rms: 0, by: 'vertex' } } },
+    ],
+    ...more,
+  });
   it('counts gaps of values, and shapes that are open without one', () => {
     const broken = setValue(moving, angle, { ...wave, turns: 1.5 });
     expect(verdictOf(measured(moving, 'exact'))).toMatchObject({ closed: true, gaps: 0, open: [] });
@@ -46,11 +73,18 @@ describe('the verdict', () => {
     const broken = [angle, azimuth].reduce((p, a) => setValue(p, a, { ...wave, turns: 1.5, shape: 'saw' }), moving);
     const verdict = verdictOf(measured(broken, 'exact'));
     expect(verdict.gaps).toBe(1);
-    expect(verdict.findings.map((f) => [f.title, Boolean(f.closedToTheEye)])).toEqual(expect.arrayContaining([['Twist angle', true], ['Camera round', false]]));
+    expect(verdict.findings.map((f) => [f.title, Boolean(f.closedToTheEye)])).toEqual(
+      expect.arrayContaining([
+        ['Twist angle', true],
+        ['Camera round', false],
+      ]),
+    );
   });
   it('puts repairs by symmetry before the others', () => {
     const broken = setValue(moving, angle, { ...wave, turns: 1.5 });
-    const verdict = verdictOf(measured(broken, 'open', { symmetry: { [addressKey(angle)]: [{ words: 'A quarter turn already closes' }] } }));
+    const verdict = verdictOf(
+      measured(broken, 'open', { symmetry: { [addressKey(angle)]: [{ words: 'A quarter turn already closes' }] } }),
+    );
     expect(verdict.findings[0].repairs[0].words).toBe('A quarter turn already closes');
     expect(verdict.findings[0].repairs.length).toBeGreaterThan(2);
   });
@@ -61,7 +95,12 @@ describe('showing a value', () => {
     useEditor.getState().open('x', moving, 1);
     useEditor.setState({ ribbonId: null, openSteps: {}, alsoRibbons: ['zzz'] });
     showValue(angle);
-    expect(useEditor.getState()).toMatchObject({ ribbonId: 'a', motionOf: angle, openSteps: { t: true }, alsoRibbons: [] });
+    expect(useEditor.getState()).toMatchObject({
+      ribbonId: 'a',
+      motionOf: angle,
+      openSteps: { t: true },
+      alsoRibbons: [],
+    });
     showValue(colour);
     expect(useEditor.getState().openSteps).toMatchObject({ 'a/finish': true });
     showValue(azimuth);

@@ -21,7 +21,12 @@ function once<K extends object, T>(make: (from: K) => T): (from: K) => T {
 /** Proof and shapes together, as far as they are known. */
 export const verdictOf: (measure: SeamMeasure) => Verdict = once((m) => {
   const verdict = judge(m.proof ?? { findings: [] }, m.ribbons, m.state !== 'measuring');
-  return { ...verdict, findings: verdict.findings.map((f) => (m.symmetry[f.key]?.length ? { ...f, repairs: [...m.symmetry[f.key], ...f.repairs] } : f)) };
+  return {
+    ...verdict,
+    findings: verdict.findings.map((f) =>
+      m.symmetry[f.key]?.length ? { ...f, repairs: [...m.symmetry[f.key], ...f.repairs] } : f,
+    ),
+  };
 });
 
 /** What moves of itself, for those who draw it. */
@@ -38,7 +43,14 @@ export const movingOf: (piece: Piece) => readonly MovingPlace[] = once((piece: P
   const before = new Map(last.map((n) => [addressKey(n.address), n]));
   const kept = now.map((n) => {
     const old = before.get(addressKey(n.address));
-    return old && old.value === n.value && old.title === n.title && old.place === n.place && old.colour === n.colour && old.param === n.param ? old : n;
+    return old &&
+      old.value === n.value &&
+      old.title === n.title &&
+      old.place === n.place &&
+      old.colour === n.colour &&
+      old.param === n.param
+      ? old
+      : n;
   });
   if (kept.length === last.length && kept.every((n, i) => n === last[i])) return last;
   last = kept;

@@ -36,7 +36,16 @@ export function useGeometry(ribbon: RibbonDoc): RibbonGeometry | undefined {
       onShapes(() => {
         const now = session()?.engine.geometry(ribbon, useEditor.getState().frame);
         // Only what the panel shows matters here: faces and problems.
-        if (now) setGeometry((old) => (old && facesOf(old) === facesOf(now) && sameNotes(old, now) && old.problems.length === now.problems.length && old.problems.every((p, i) => p.message === now.problems[i].message) ? old : now));
+        if (now)
+          setGeometry((old) =>
+            old &&
+            facesOf(old) === facesOf(now) &&
+            sameNotes(old, now) &&
+            old.problems.length === now.problems.length &&
+            old.problems.every((p, i) => p.message === now.problems[i].message)
+              ? old
+              : now,
+          );
       }),
     [ribbon],
   );
@@ -49,7 +58,16 @@ export function facesOf({ parts }: RibbonGeometry): number {
 }
 
 function sameNotes(a: RibbonGeometry, b: RibbonGeometry): boolean {
-  return a.notes.length === b.notes.length && a.notes.every((n, i) => n.step === b.notes[i].step && n.copies === b.notes[i].copies && n.shapes === b.notes[i].shapes && n.faces === b.notes[i].faces);
+  return (
+    a.notes.length === b.notes.length &&
+    a.notes.every(
+      (n, i) =>
+        n.step === b.notes[i].step &&
+        n.copies === b.notes[i].copies &&
+        n.shapes === b.notes[i].shapes &&
+        n.faces === b.notes[i].faces,
+    )
+  );
 }
 
 const NONE: Readiness = { ready: [], count: 0, full: false, failed: 0 };

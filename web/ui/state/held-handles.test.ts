@@ -30,7 +30,10 @@ describe('the handles of the step at work', () => {
     expect(held([], newStep('displace'))).toBeNull();
   });
   it('a cage stands round the form as it is before the cage', () => {
-    const cage = held([], newStep('cage', { cells: '2', moves: Array.from({ length: 8 }, () => [0.5, 0, 0]) as never }))!;
+    const cage = held(
+      [],
+      newStep('cage', { cells: '2', moves: Array.from({ length: 8 }, () => [0.5, 0, 0]) as never }),
+    )!;
     expect(cage.handles).toHaveLength(8);
     expect(Math.min(...cage.handles.map((h) => h.from![0]))).toBeCloseTo(-0.7, 5);
     expect(Math.min(...cage.handles.map((h) => h.at[0]))).toBeCloseTo(-0.2, 5);

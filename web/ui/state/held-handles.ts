@@ -11,7 +11,6 @@ import { handlesOf, type Handle } from '@maypole/core/steps/handles';
 import { stepKind } from '@maypole/core/steps/index';
 import type { Clock } from '@maypole/core/time/loop';
 
-
 export interface HeldHandles {
   readonly ribbonId: string;
   readonly stepId: string;
@@ -39,12 +38,15 @@ export function heldHandles(piece: Piece, ribbonId: string, stepId: string, fram
   const kind = stepKind(step.kind);
   const clock: Clock = { frame, frames: piece.loop.frames };
   const values = evaluateValues(kind.params, step.values, clock);
-  const body = NEEDS_BODY.has(step.kind) ? bodyOf(evaluateRibbon({ ...ribbon, steps: ribbon.steps.slice(0, index) }, piece.loop, frame, 'draft', cache).mesh) : null;
+  const body = NEEDS_BODY.has(step.kind)
+    ? bodyOf(evaluateRibbon({ ...ribbon, steps: ribbon.steps.slice(0, index) }, piece.loop, frame, 'draft', cache).mesh)
+    : null;
   const handles = handlesOf(kind, values, body);
   if (handles.length === 0) return null;
   const m = placedBy(ribbon.steps.slice(index + 1), clock);
   const inverse = inverted(m);
-  const linear = (a: readonly number[], p: Triple): [number, number, number] => triple((r) => a[3 * r] * p[0] + a[3 * r + 1] * p[1] + a[3 * r + 2] * p[2]);
+  const linear = (a: readonly number[], p: Triple): [number, number, number] =>
+    triple((r) => a[3 * r] * p[0] + a[3 * r + 1] * p[1] + a[3 * r + 2] * p[2]);
   return {
     ribbonId,
     stepId,
@@ -69,7 +71,10 @@ function bodyOf(mesh: Mesh): Float32Array {
 
 /** What the placing steps that follow do to space, found by having them move four points. */
 function placedBy(steps: readonly StepDoc[], clock: Clock): { turn: number[]; shift: Triple } {
-  let mesh: Mesh = { connectivity: { vertexCount: 4, faceStart: new Uint32Array(1), corners: new Uint32Array(0) }, positions: Float32Array.from([0, 0, 0, 1, 0, 0, 0, 1, 0, 0, 0, 1]) };
+  let mesh: Mesh = {
+    connectivity: { vertexCount: 4, faceStart: new Uint32Array(1), corners: new Uint32Array(0) },
+    positions: Float32Array.from([0, 0, 0, 1, 0, 0, 0, 1, 0, 0, 0, 1]),
+  };
   for (const s of steps) {
     const kind = stepKind(s.kind);
     if (!s.on || (kind.kind !== 'place' && kind.kind !== 'spin')) continue;
@@ -82,7 +87,17 @@ function placedBy(steps: readonly StepDoc[], clock: Clock): { turn: number[]; sh
 
 function inverted({ turn: m }: { turn: readonly number[] }): number[] {
   const minor = (a: number, b: number, c: number, d: number) => m[a] * m[d] - m[b] * m[c];
-  const adjugate = [minor(4, 5, 7, 8), -minor(1, 2, 7, 8), minor(1, 2, 4, 5), -minor(3, 5, 6, 8), minor(0, 2, 6, 8), -minor(0, 2, 3, 5), minor(3, 4, 6, 7), -minor(0, 1, 6, 7), minor(0, 1, 3, 4)];
+  const adjugate = [
+    minor(4, 5, 7, 8),
+    -minor(1, 2, 7, 8),
+    minor(1, 2, 4, 5),
+    -minor(3, 5, 6, 8),
+    minor(0, 2, 6, 8),
+    -minor(0, 2, 3, 5),
+    minor(3, 4, 6, 7),
+    -minor(0, 1, 6, 7),
+    minor(0, 1, 3, 4),
+  ];
   const determinant = m[0] * adjugate[0] + m[1] * adjugate[3] + m[2] * adjugate[6];
   return adjugate.map((x) => x / (Math.abs(determinant) > 1e-12 ? determinant : 1));
 }

@@ -16,7 +16,8 @@ describe('undo and redo', () => {
       seen.push(`${current.name}:${back.label}`);
     }
     expect(seen).toEqual(['c:edit 2', 'b:edit 1', 'a:edit 0']);
-    for (let forth = redo(history, current); forth; forth = redo(history, current)) ({ piece: current, history } = forth);
+    for (let forth = redo(history, current); forth; forth = redo(history, current))
+      ({ piece: current, history } = forth);
     expect(current).toBe(pieces[3]);
     expect(undo(NO_HISTORY, current)).toBeNull();
     expect(redo(history, current)).toBeNull();

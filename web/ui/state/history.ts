@@ -22,7 +22,13 @@ const MERGE_MS = 900;
 const ONE_DRAG = /drag-\d+$/;
 
 /** The history after an edit that replaced `before`. */
-export function record(history: History, before: Piece, label: string, merge: string | undefined, now: number): History {
+export function record(
+  history: History,
+  before: Piece,
+  label: string,
+  merge: string | undefined,
+  now: number,
+): History {
   const last = history.past.at(-1);
   if (merge !== undefined && last?.merge === merge && (ONE_DRAG.test(merge) || now - last.at < MERGE_MS))
     return { past: [...history.past.slice(0, -1), { ...last, at: now }], future: [] };
@@ -33,12 +39,23 @@ export function record(history: History, before: Piece, label: string, merge: st
 export function undo(history: History, current: Piece): { piece: Piece; history: History; label: string } | null {
   const last = history.past.at(-1);
   if (!last) return null;
-  return { piece: last.piece, label: last.label, history: { past: history.past.slice(0, -1), future: [{ piece: current, label: last.label, at: 0 }, ...history.future] } };
+  return {
+    piece: last.piece,
+    label: last.label,
+    history: {
+      past: history.past.slice(0, -1),
+      future: [{ piece: current, label: last.label, at: 0 }, ...history.future],
+    },
+  };
 }
 
 /** One edit made again. */
 export function redo(history: History, current: Piece): { piece: Piece; history: History; label: string } | null {
   const [next, ...rest] = history.future;
   if (!next) return null;
-  return { piece: next.piece, label: next.label, history: { past: [...history.past, { piece: current, label: next.label, at: 0 }], future: rest } };
+  return {
+    piece: next.piece,
+    label: next.label,
+    history: { past: [...history.past, { piece: current, label: next.label, at: 0 }], future: rest },
+  };
 }

@@ -7,7 +7,12 @@ const now = () => useEditor.getState();
 const height = (i: number) => now().piece.ribbons[i].steps[1].values.height;
 const set = (i: number, value: number, merge?: string) => {
   const r = now().piece.ribbons[i];
-  now().setValue('Height', { owner: { type: 'step', ribbon: r.id, item: r.steps[1].id }, param: 'height' }, value, merge);
+  now().setValue(
+    'Height',
+    { owner: { type: 'step', ribbon: r.id, item: r.steps[1].id }, param: 'height' },
+    value,
+    merge,
+  );
 };
 
 beforeEach(() => {
@@ -38,7 +43,10 @@ describe('a pair in the editor', () => {
     set(1, 0.1);
     expect([height(0), height(1)]).toEqual([0.1, 0.1]);
     const { piece } = now();
-    const address = { owner: { type: 'step' as const, ribbon: piece.ribbons[1].id, item: piece.ribbons[1].steps[1].id }, param: 'height' };
+    const address = {
+      owner: { type: 'step' as const, ribbon: piece.ribbons[1].id, item: piece.ribbons[1].steps[1].id },
+      param: 'height',
+    };
     togglePairing('Height', address);
     set(0, 0.7);
     expect([height(0), height(1)]).toEqual([0.7, 0.1]);

@@ -4,7 +4,9 @@ import { goTo, pause, play, stepFrames, togglePlay } from './player';
 import { useEditor } from './store';
 
 let ready: (frame: number) => boolean = () => true;
-vi.mock('./session', () => ({ session: () => ({ engine: { isSettled: (f: number) => ready(f), setFrame: () => undefined } }) }));
+vi.mock('./session', () => ({
+  session: () => ({ engine: { isSettled: (f: number) => ready(f), setFrame: () => undefined } }),
+}));
 
 let callbacks: ((now: number) => void)[] = [];
 let clock = 0;
@@ -12,7 +14,7 @@ let clock = 0;
 function pass(ms: number, every = 1000 / 60): number[] {
   const shown: number[] = [];
   const stop = useEditor.subscribe((a, b) => a.frame !== b.frame && shown.push(a.frame));
-  for (const end = clock + ms; clock < end; ) {
+  for (const end = clock + ms; clock < end;) {
     clock += every;
     const due = callbacks;
     callbacks = [];

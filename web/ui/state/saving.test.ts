@@ -11,7 +11,10 @@ const edit = () => addStep(now().piece.ribbons[0].id, 'smooth');
 const stepsOf = (source: string) => (JSON.parse(source) as { ribbons: { steps: unknown[] }[] }).ribbons[0].steps.length;
 
 /** A server that answers with the next revision, or as it is told; and what it was sent. */
-const server = { sent: [] as { basedOn: number; source: string; keepalive: boolean }[], answer: null as null | (() => Response | Promise<Response>) };
+const server = {
+  sent: [] as { basedOn: number; source: string; keepalive: boolean }[],
+  answer: null as null | (() => Response | Promise<Response>),
+};
 const listeners = new Map<string, () => void>();
 let store: Map<string, string>;
 /** What the server has, when it is asked. */
@@ -23,12 +26,22 @@ beforeEach(() => {
   server.sent.length = 0;
   server.answer = null;
   listeners.clear();
-  vi.stubGlobal('localStorage', { getItem: (k: string) => store.get(k) ?? null, setItem: (k: string, v: string) => store.set(k, v), removeItem: (k: string) => store.delete(k) });
-  vi.stubGlobal('window', { addEventListener: (k: string, f: () => void) => listeners.set(k, f), removeEventListener: (k: string) => listeners.delete(k) });
+  vi.stubGlobal('localStorage', {
+    getItem: (k: string) => store.get(k) ?? null,
+    setItem: (k: string, v: string) => store.set(k, v),
+    removeItem: (k: string) => store.delete(k),
+  });
+  vi.stubGlobal('window', {
+    addEventListener: (k: string, f: () => void) => listeners.set(k, f),
+    removeEventListener: (k: string) => listeners.delete(k),
+  });
   head = null;
   vi.stubGlobal('fetch', async (_: string, init?: RequestInit) => {
     if (!init?.method) return Response.json({ id: 'id', ...head });
-    server.sent.push({ ...(JSON.parse(init.body as string) as { basedOn: number; source: string }), keepalive: init.keepalive === true });
+    server.sent.push({
+      ...(JSON.parse(init.body as string) as { basedOn: number; source: string }),
+      keepalive: init.keepalive === true,
+    });
     return server.answer ? server.answer() : Response.json({ revision: 4 + server.sent.length });
   });
   now().open('id', { ...newPiece('Vane'), ribbons: [newRibbon('torus', 0, 'Ring')] }, 4);
@@ -118,7 +131,10 @@ describe('leaving the page', () => {
     await vi.advanceTimersByTimeAsync(0);
   });
   it('keeps it where the last word did not arrive, or met another edit', async () => {
-    for (const answer of [() => Promise.reject(new TypeError('gone')), () => Response.json({ error: 'Changed elsewhere.', head: 9, kept: 10 }, { status: 409 })]) {
+    for (const answer of [
+      () => Promise.reject(new TypeError('gone')),
+      () => Response.json({ error: 'Changed elsewhere.', head: 9, kept: 10 }, { status: 409 }),
+    ]) {
       now().open('id', { ...newPiece('Vane'), ribbons: [newRibbon('torus', 0, 'Ring')] }, 4);
       const stop = startAutosave();
       edit();
@@ -148,16 +164,34 @@ describe('work found in the browser', () => {
     expect(backupOf('id')).toEqual({ source: writePiece(piece), piece, basedOn: 12 });
     expect(backupOf('another')).toBeNull();
   });
-  it.each([['nothing at all', undefined], ['no JSON', '{'], ['another shape', '7']])('is passed over where it is %s', (_, text) => {
+  it.each([
+    ['nothing at all', undefined],
+    ['no JSON', '{'],
+    ['another shape', '7'],
+  ])('is passed over where it is %s', (_, text) => {
     if (text !== undefined) store.set('maypole-unsaved-id', text);
     expect(backupOf('id')).toBeNull();
   });
   it('what cannot be read is given as it is, with what is wrong with it', () => {
     store.set('maypole-unsaved-id', JSON.stringify({ source: '{"maypole":"song"}', basedOn: 1 }));
-    expect(backupOf('id')).toMatchObject({ source: '{"maypole":"song"}', piece: null, trouble: expect.stringContaining('not a Maypole piece') });
+    expect(backupOf('id')).toMatchObject({
+      source: '{"maypole":"song"}',
+      piece: null,
+      trouble: expect.stringContaining('not a Maypole piece'),
+    });
   });
   it('a browser without a store loses nothing on the server’s side', async () => {
-    vi.stubGlobal('localStorage', { getItem: () => { throw new Error('denied'); }, setItem: () => { throw new Error('denied'); }, removeItem: () => { throw new Error('denied'); } });
+    vi.stubGlobal('localStorage', {
+      getItem: () => {
+        throw new Error('denied');
+      },
+      setItem: () => {
+        throw new Error('denied');
+      },
+      removeItem: () => {
+        throw new Error('denied');
+      },
+    });
     expect(backupOf('id')).toBeNull();
     server.answer = () => Promise.reject(new TypeError('away'));
     edit();
@@ -174,13 +208,20 @@ describe('work found in the browser', () => {
 });
 
 describe('what goes wrong while saving', () => {
-  const refusal = () => Response.json({ error: 'At scene.cameras[0].values.distance: 2000000 is above the largest Distance.' }, { status: 422 });
+  const refusal = () =>
+    Response.json(
+      { error: 'At scene.cameras[0].values.distance: 2000000 is above the largest Distance.' },
+      { status: 422 },
+    );
   it('a refused save says so and why, keeps the edits in the browser, and is not sent again unchanged', async () => {
     const stop = startAutosave();
     server.answer = refusal;
     edit();
     await vi.advanceTimersByTimeAsync(800);
-    expect(now()).toMatchObject({ save: 'refused', saveTrouble: 'At scene.cameras[0].values.distance: 2000000 is above the largest Distance.' });
+    expect(now()).toMatchObject({
+      save: 'refused',
+      saveTrouble: 'At scene.cameras[0].values.distance: 2000000 is above the largest Distance.',
+    });
     expect(backupOf('id')!.piece!.ribbons[0].steps).toHaveLength(2);
     await vi.advanceTimersByTimeAsync(60_000);
     expect(server.sent).toHaveLength(1);

@@ -68,7 +68,8 @@ async function saveOnce(id: string, piece: Piece, revision: number): Promise<boo
     }
     const refused = trouble !== null && [400, 413, 422].includes(trouble.status);
     const save = refused ? 'refused' : 'offline';
-    if (useEditor.getState().save !== save || useEditor.getState().saveTrouble !== message) tellTrouble(refused ? `${message} Your edits are kept in this browser.` : message);
+    if (useEditor.getState().save !== save || useEditor.getState().saveTrouble !== message)
+      tellTrouble(refused ? `${message} Your edits are kept in this browser.` : message);
     useEditor.setState({ save, saveTrouble: message });
     if (!refused) setTimeout(() => void saveNow(), RETRY_MS);
     return false;
@@ -115,7 +116,8 @@ export function startAutosave(): () => void {
         dropBackup(id);
         // The page may come back as it was, out of the browser's store of pages gone back from.
         const now = useEditor.getState();
-        if (now.id === id && now.revision === revision) useEditor.setState({ revision: answer.revision, ...(now.piece === piece ? { save: 'saved' as const } : {}) });
+        if (now.id === id && now.revision === revision)
+          useEditor.setState({ revision: answer.revision, ...(now.piece === piece ? { save: 'saved' as const } : {}) });
       },
       () => undefined,
     );
@@ -127,7 +129,10 @@ export function startAutosave(): () => void {
     void ownHead(id, sent.get(id)).then((head) => {
       const now = useEditor.getState();
       if (head === null || now.id !== id || head <= now.revision) return;
-      useEditor.setState({ revision: head, ...(writePiece(now.piece) === sent.get(id) ? { save: 'saved' as const } : {}) });
+      useEditor.setState({
+        revision: head,
+        ...(writePiece(now.piece) === sent.get(id) ? { save: 'saved' as const } : {}),
+      });
       void saveNow();
     });
   };

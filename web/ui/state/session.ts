@@ -29,7 +29,11 @@ export function startSession(): () => void {
     if (now.measure !== before.measure || now.save !== before.save) tell(now);
     if (now.frame !== before.frame) engine.setFrame(now.frame);
     if (now.piece !== before.piece || now.detail !== before.detail) engine.setPiece(now.piece, now.detail);
-    const shapes = now.piece.ribbons !== before.piece.ribbons || now.piece.loop !== before.piece.loop || now.piece.scene !== before.piece.scene || now.detail !== before.detail;
+    const shapes =
+      now.piece.ribbons !== before.piece.ribbons ||
+      now.piece.loop !== before.piece.loop ||
+      now.piece.scene !== before.piece.scene ||
+      now.detail !== before.detail;
     const opened = now.drawer === 'seam' && before.drawer !== 'seam' && now.measure.state !== 'complete';
     if (shapes || opened) seam.request(now.piece, now.detail, now.drawer === 'seam', opened ? 0 : undefined);
   });

@@ -11,7 +11,8 @@ export function useShortcuts(): void {
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement;
-      if (event.defaultPrevented || target.closest('input, textarea, select, [contenteditable], [aria-modal="true"]')) return;
+      if (event.defaultPrevented || target.closest('input, textarea, select, [contenteditable], [aria-modal="true"]'))
+        return;
       const command = event.ctrlKey || event.metaKey;
       const { undo, redo } = useEditor.getState();
       if (command && event.key.toLowerCase() === 'z') {

@@ -4,7 +4,8 @@ import { useEditor } from './store';
 /** Opens what a value stands in, and its motion. */
 export function showValue(address: Address): void {
   const { owner } = address;
-  if (owner.type === 'scene' || owner.type === 'output') return useEditor.setState({ drawer: 'scene', motionOf: address });
+  if (owner.type === 'scene' || owner.type === 'output')
+    return useEditor.setState({ drawer: 'scene', motionOf: address });
   if (owner.item === '') return useEditor.setState({ ribbonId: owner.ribbon, alsoRibbons: [] });
   useEditor.setState((s) => ({
     ribbonId: owner.ribbon,
@@ -17,8 +18,15 @@ export function showValue(address: Address): void {
 /** Opens the card of a step and brings it into sight. */
 export function showOwner(owner: Owner): void {
   if (owner.type !== 'step') return;
-  useEditor.setState((s) => ({ ribbonId: owner.ribbon, alsoRibbons: [], held: owner.item, openSteps: { ...s.openSteps, [owner.item]: true } }));
-  requestAnimationFrame(() => document.querySelector(`[data-step="${CSS.escape(owner.item)}"]`)?.scrollIntoView({ block: 'nearest' }));
+  useEditor.setState((s) => ({
+    ribbonId: owner.ribbon,
+    alsoRibbons: [],
+    held: owner.item,
+    openSteps: { ...s.openSteps, [owner.item]: true },
+  }));
+  requestAnimationFrame(() =>
+    document.querySelector(`[data-step="${CSS.escape(owner.item)}"]`)?.scrollIntoView({ block: 'nearest' }),
+  );
 }
 
 /** Opens or closes the lane of a value. */

@@ -2,7 +2,18 @@ import { withScene } from '@maypole/core/fixtures/edit';
 import { newPiece, newRibbon, newStep } from '@maypole/core/piece/piece';
 import { isMoving } from '@maypole/core/time/value';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { addRibbon, addStep, changeForm, duplicateRibbon, duplicateStep, moveRibbon, moveStep, removeRibbon, removeStep, switchStep } from './actions';
+import {
+  addRibbon,
+  addStep,
+  changeForm,
+  duplicateRibbon,
+  duplicateStep,
+  moveRibbon,
+  moveStep,
+  removeRibbon,
+  removeStep,
+  switchStep,
+} from './actions';
 import { orbit, pan, zoom } from './camera';
 import { saveNow } from './saving';
 import { useEditor } from './store';
@@ -13,7 +24,11 @@ const kinds = () => ribbon().steps.map((s) => s.kind);
 
 beforeEach(() => {
   const first = newRibbon('torus', 0, 'Ring');
-  now().open('id', { ...newPiece('Test'), ribbons: [{ ...first, steps: [...first.steps, newStep('displace'), newStep('twist')] }] }, 4);
+  now().open(
+    'id',
+    { ...newPiece('Test'), ribbons: [{ ...first, steps: [...first.steps, newStep('displace'), newStep('twist')] }] },
+    4,
+  );
 });
 
 describe('editing', () => {
@@ -62,7 +77,11 @@ describe('editing', () => {
     expect(now().save).toBe('saved');
     addStep(ribbon().id, 'smooth');
     expect(now().save).toBe('waiting');
-    now().setValue('Height', { owner: { type: 'step', ribbon: ribbon().id, item: ribbon().steps[1].id }, param: 'height' }, 0.7);
+    now().setValue(
+      'Height',
+      { owner: { type: 'step', ribbon: ribbon().id, item: ribbon().steps[1].id }, param: 'height' },
+      0.7,
+    );
     const end = now().piece;
     now().undo();
     now().undo();
@@ -97,7 +116,11 @@ describe('camera', () => {
     expect((camera().target as unknown as number[])[0]).toBeCloseTo(5, 3);
   });
   it('a moving camera is moved as a whole and keeps moving', () => {
-    now().setValue('Motion', { owner: { type: 'scene', item: now().piece.scene.cameras[0].id }, param: 'azimuth' }, { motion: 'wave', shape: 'sine', low: 0, high: 40, turns: 1, phase: 0 });
+    now().setValue(
+      'Motion',
+      { owner: { type: 'scene', item: now().piece.scene.cameras[0].id }, param: 'azimuth' },
+      { motion: 'wave', shape: 'sine', low: 0, high: 40, turns: 1, phase: 0 },
+    );
     orbit(10, 0);
     expect(isMoving(camera().azimuth)).toBe(true);
     expect(camera().azimuth).toMatchObject({ low: 10, high: 50 });
@@ -111,7 +134,11 @@ describe('saving', () => {
     answers.length = 0;
     sent.length = 0;
     const store = new Map<string, string>();
-    vi.stubGlobal('localStorage', { getItem: (k: string) => store.get(k) ?? null, setItem: (k: string, v: string) => store.set(k, v), removeItem: (k: string) => store.delete(k) });
+    vi.stubGlobal('localStorage', {
+      getItem: (k: string) => store.get(k) ?? null,
+      setItem: (k: string, v: string) => store.set(k, v),
+      removeItem: (k: string) => store.delete(k),
+    });
     vi.stubGlobal('fetch', async (_: string, init: RequestInit) => {
       sent.push(JSON.parse(init.body as string));
       return answers.shift()!();

@@ -92,7 +92,23 @@ export const useEditor = create<EditorState & Actions>()((set, get) => ({
   open(id, piece, revision) {
     const first = piece.ribbons[0];
     set({
-      id, piece, revision, save: 'saved', saveTrouble: null, conflict: null, history: NO_HISTORY, frame: 0, playing: false, rate: null, motionOf: null, alsoRibbons: [], stepsTogether: [], openLane: null, held: null, copy: null, preview: null,
+      id,
+      piece,
+      revision,
+      save: 'saved',
+      saveTrouble: null,
+      conflict: null,
+      history: NO_HISTORY,
+      frame: 0,
+      playing: false,
+      rate: null,
+      motionOf: null,
+      alsoRibbons: [],
+      stepsTogether: [],
+      openLane: null,
+      held: null,
+      copy: null,
+      preview: null,
       ribbonId: first?.id ?? null,
       openSteps: Object.fromEntries(first ? first.steps.slice(0, 2).map((s) => [s.id, true]) : []),
     });
@@ -105,7 +121,11 @@ export const useEditor = create<EditorState & Actions>()((set, get) => ({
     // Whatever made the edit, it leaves a document that can be saved.
     const next = holdPiece(piece, changed);
     if (next === piece) return;
-    set({ piece: next, history: record(history, piece, label, merge, Date.now()), save: get().save === 'conflict' ? 'conflict' : 'waiting' });
+    set({
+      piece: next,
+      history: record(history, piece, label, merge, Date.now()),
+      save: get().save === 'conflict' ? 'conflict' : 'waiting',
+    });
     if (!next.ribbons.some((r) => r.id === get().ribbonId)) set({ ribbonId: next.ribbons[0]?.id ?? null });
   },
 
@@ -126,7 +146,16 @@ export const useEditor = create<EditorState & Actions>()((set, get) => ({
   },
 
   setValues(label, addresses, value, merge) {
-    get().edit(label, (piece) => addresses.reduce((p, address) => setPairedValue(address.owner.type === 'output' ? withOutput(p, address.owner.item) : p, address, value), piece), merge);
+    get().edit(
+      label,
+      (piece) =>
+        addresses.reduce(
+          (p, address) =>
+            setPairedValue(address.owner.type === 'output' ? withOutput(p, address.owner.item) : p, address, value),
+          piece,
+        ),
+      merge,
+    );
   },
 
   undo() {
@@ -144,10 +173,19 @@ export const useEditor = create<EditorState & Actions>()((set, get) => ({
   set: (part) => set(part),
 }));
 
-function step(set: (part: Partial<EditorState>) => void, get: () => EditorState, to: { piece: Piece; history: History }): void {
+function step(
+  set: (part: Partial<EditorState>) => void,
+  get: () => EditorState,
+  to: { piece: Piece; history: History },
+): void {
   const { ribbonId, save } = get();
   const kept = to.piece.ribbons.some((r) => r.id === ribbonId);
-  set({ piece: to.piece, history: to.history, save: save === 'conflict' ? save : 'waiting', ribbonId: kept ? ribbonId : (to.piece.ribbons.at(-1)?.id ?? null) });
+  set({
+    piece: to.piece,
+    history: to.history,
+    save: save === 'conflict' ? save : 'waiting',
+    ribbonId: kept ? ribbonId : (to.piece.ribbons.at(-1)?.id ?? null),
+  });
 }
 
 /** The chosen ribbon. */

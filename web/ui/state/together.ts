@@ -27,7 +27,15 @@ export function sharedSteps(ribbons: readonly RibbonDoc[]): Shared[] {
     if (found.some((s) => s === undefined)) return [];
     const kind = stepKind(step.kind);
     const steps = [step, ...found];
-    return [{ key: `${step.kind}${n}`, title: kind.title, params: kind.params, owners: steps.map((s, i) => ({ type: 'step', ribbon: ribbons[i].id, item: s.id })), values: steps.map((s) => s.values) }];
+    return [
+      {
+        key: `${step.kind}${n}`,
+        title: kind.title,
+        params: kind.params,
+        owners: steps.map((s, i) => ({ type: 'step', ribbon: ribbons[i].id, item: s.id })),
+        values: steps.map((s) => s.values),
+      },
+    ];
   });
 }
 
@@ -39,7 +47,15 @@ export function sharedParts(ribbons: readonly RibbonDoc[]): Shared[] {
     if (found.some((p) => p === undefined)) return [];
     const { params, title } = finishParts.get(part.kind);
     const items = found as NonNullable<(typeof found)[number]>[];
-    return [{ key: `finish-${part.kind}`, title: part.kind === 'base' ? 'Finish' : `Finish: ${title.toLowerCase()}`, params, owners: items.map((p, i) => ({ type: 'part', ribbon: ribbons[i].id, item: p.id })), values: items.map((p) => p.values) }];
+    return [
+      {
+        key: `finish-${part.kind}`,
+        title: part.kind === 'base' ? 'Finish' : `Finish: ${title.toLowerCase()}`,
+        params,
+        owners: items.map((p, i) => ({ type: 'part', ribbon: ribbons[i].id, item: p.id })),
+        values: items.map((p) => p.values),
+      },
+    ];
   });
 }
 
@@ -52,14 +68,17 @@ export function linkedStep(piece: Piece, ribbonId: string, step: StepDoc): StepD
 
 /** Takes a step to those that are edited together, or out of them. */
 export function takeTogether(id: string): void {
-  useEditor.setState((s) => ({ stepsTogether: s.stepsTogether.includes(id) ? s.stepsTogether.filter((x) => x !== id) : [...s.stepsTogether, id] }));
+  useEditor.setState((s) => ({
+    stepsTogether: s.stepsTogether.includes(id) ? s.stepsTogether.filter((x) => x !== id) : [...s.stepsTogether, id],
+  }));
 }
 
 /** Takes a ribbon to those that are edited together, or out of them; one always stays chosen. */
 export function takeRibbon(id: string): void {
   useEditor.setState((s) => {
     if (s.ribbonId === null) return { ribbonId: id };
-    if (id === s.ribbonId) return s.alsoRibbons.length > 0 ? { ribbonId: s.alsoRibbons[0], alsoRibbons: s.alsoRibbons.slice(1) } : {};
+    if (id === s.ribbonId)
+      return s.alsoRibbons.length > 0 ? { ribbonId: s.alsoRibbons[0], alsoRibbons: s.alsoRibbons.slice(1) } : {};
     return { alsoRibbons: s.alsoRibbons.includes(id) ? s.alsoRibbons.filter((x) => x !== id) : [...s.alsoRibbons, id] };
   });
 }
@@ -72,9 +91,18 @@ export function chooseRibbon(id: string): void {
 /** What several steps of one ribbon have in common: values of the same name and kind. */
 export function sharedValues(ribbon: RibbonDoc, steps: readonly StepDoc[]): Shared {
   const kinds = steps.map((s) => stepKind(s.kind));
-  const alike = (a: Param, b: Param | undefined) => b !== undefined && a.type === b.type && ('unit' in a && 'unit' in b ? a.unit === b.unit : true);
-  const params = Object.fromEntries(Object.entries(kinds[0].params).filter(([name, p]) => !p.shownWhen && kinds.every((k) => alike(p, k.params[name]))));
-  return { key: steps.map((s) => s.id).join(), title: kinds.map((k) => k.title).join(', '), params, owners: steps.map((s) => ({ type: 'step', ribbon: ribbon.id, item: s.id })), values: steps.map((s) => s.values) };
+  const alike = (a: Param, b: Param | undefined) =>
+    b !== undefined && a.type === b.type && ('unit' in a && 'unit' in b ? a.unit === b.unit : true);
+  const params = Object.fromEntries(
+    Object.entries(kinds[0].params).filter(([name, p]) => !p.shownWhen && kinds.every((k) => alike(p, k.params[name]))),
+  );
+  return {
+    key: steps.map((s) => s.id).join(),
+    title: kinds.map((k) => k.title).join(', '),
+    params,
+    owners: steps.map((s) => ({ type: 'step', ribbon: ribbon.id, item: s.id })),
+    values: steps.map((s) => s.values),
+  };
 }
 
 /** Lets the other values follow the first, so that they stay equal. One that is followed keeps its own motion. */
@@ -84,7 +112,9 @@ export function tieTogether(label: string, first: Address, others: readonly Addr
   const of = addressKey(first);
   const colour = typeof value === 'string' || (isMoving(value) && ['cycle', 'gradient'].includes(value.motion));
   const otherwise = colour ? evaluateColour(value as ColourValue, clock) : evaluateNumber(value as NumberValue, clock);
-  const follow = colour ? { motion: 'follow', of, delay: 0, otherwise } : { motion: 'follow', of, scale: 1, offset: 0, delay: 0, springy: false, swings: 3, damping: 30, otherwise };
+  const follow = colour
+    ? { motion: 'follow', of, delay: 0, otherwise }
+    : { motion: 'follow', of, scale: 1, offset: 0, delay: 0, springy: false, swings: 3, damping: 30, otherwise };
   useEditor.getState().edit(`Tie ${label}`, (p: Piece) =>
     others.reduce((out, address) => {
       const tied = setValue(out, address, follow as StoredValue);

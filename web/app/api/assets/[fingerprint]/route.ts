@@ -6,5 +6,11 @@ import { handle } from '@/server/http/handle';
 /** A kept file. Its name is its content, so it may be kept by the browser for ever. */
 export const GET = handle(async (_request: Request, { params }: { params: Promise<{ fingerprint: string }> }) => {
   const { name, bytes } = await loadAsset(database(), fingerprint.parse((await params).fingerprint));
-  return new Response(new Uint8Array(bytes), { headers: { 'Content-Type': 'application/octet-stream', 'X-Asset-Name': encodeURIComponent(name), 'Cache-Control': 'private, max-age=31536000, immutable' } });
+  return new Response(new Uint8Array(bytes), {
+    headers: {
+      'Content-Type': 'application/octet-stream',
+      'X-Asset-Name': encodeURIComponent(name),
+      'Cache-Control': 'private, max-age=31536000, immutable',
+    },
+  });
 });

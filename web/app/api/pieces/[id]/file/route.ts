@@ -10,8 +10,12 @@ export const GET = handle(async (_request: Request, { params }: { params: Promis
   const { source } = await loadPiece(database(), pieceId.parse((await params).id));
   const carried = await assetsWith(database(), source);
   // Files it names go with it, beside the document; without any it is given back to the letter.
-  const text = Object.keys(carried).length > 0 ? JSON.stringify({ maypole: 'parcel', piece: source, assets: carried }) : source;
+  const text =
+    Object.keys(carried).length > 0 ? JSON.stringify({ maypole: 'parcel', piece: source, assets: carried }) : source;
   return new Response(text, {
-    headers: { 'Content-Type': 'application/json; charset=utf-8', 'Content-Disposition': `attachment; filename="${fileName(source)}"` },
+    headers: {
+      'Content-Type': 'application/json; charset=utf-8',
+      'Content-Disposition': `attachment; filename="${fileName(source)}"`,
+    },
   });
 });
