@@ -43,6 +43,7 @@ export async function run(args) {
       const built = which === 'all' ? ensureBuild() : Promise.resolve();
       built.catch(() => {});
       for (const [name, what, program, programArgs] of [
+        ['format', 'everything', path.join(BIN, 'prettier'), ['--check', '--log-level', 'warn', '**/*.{ts,tsx,mjs}']],
         ['lint', 'everything', path.join(BIN, 'eslint'), ['--max-warnings', '0', '.']],
         tsc('core'),
         tsc('web'),
