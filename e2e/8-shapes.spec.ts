@@ -114,13 +114,11 @@ test('a form comes in from a file and goes out with its piece; a broken file cha
   const file = await (await page.request.get(`/api/pieces/${id}/file`)).text();
   expect(JSON.parse(file)).toMatchObject({ maypole: 'parcel' });
   await page.goto('/');
-  await page
-    .getByTestId('import')
-    .setInputFiles({
-      name: 'parcel.json',
-      mimeType: 'application/json',
-      buffer: Buffer.from(file.replaceAll('Import', 'Carried')),
-    });
+  await page.getByTestId('import').setInputFiles({
+    name: 'parcel.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from(file.replaceAll('Import', 'Carried')),
+  });
   await expect(page.getByText('parcel.json is on the shelf.')).toBeVisible();
   const damaged = file.replace(/"data":"[^"]{8}/, '"data":"AAAAAAAA');
   await page
