@@ -58,10 +58,11 @@ test('a dodecahedron shell with thinned-out faces; what a step cannot work on is
   await page.keyboard.press('Space');
   await expect(finish.getByRole('spinbutton', { name: 'Inside roughness' })).toBeVisible();
   await addStep(page, 'Twist');
-  // A region keeps the twist to one part; the rarer values are folded away.
+  // A region keeps the twist to one part; it is in sight, and the rarer values are folded away.
   const twist = step(page, 'twist');
-  await expect(twist.getByRole('combobox', { name: 'Region' })).toHaveCount(0);
+  await expect(twist.getByRole('spinbutton', { name: 'Pivot x' })).toHaveCount(0);
   await twist.getByRole('button', { name: 'More', exact: true }).click();
+  await expect(twist.getByRole('spinbutton', { name: 'Pivot x' })).toBeVisible();
   await twist.getByRole('combobox', { name: 'Region' }).selectOption({ label: 'Ball' });
   await expect(twist.getByRole('spinbutton', { name: 'Region size' })).toBeVisible();
   await addStep(page, 'Struts');
