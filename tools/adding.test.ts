@@ -57,11 +57,11 @@ export const strip = defineOutput({ kind: 'strip', title: 'Strip', help: 'All fr
 
 /** The list that each is put at the end of, in its index file. */
 const LISTS: Record<keyof typeof ADDED, [RegExp, string]> = {
-  noise: [/(new Registry<NoiseKind>\('noise', \[[^\]]*)\]/, '$1, dew]'],
-  part: [/(new Registry\('part of a finish', \[[^\]]*)\]/, '$1, frost]'],
-  light: [/('light', \[[^\]]*)\]/, '$1, beacon]'],
-  effect: [/('picture effect', \[)\]/, '$1veil]'],
-  output: [/('kind of output', \[[^\]]*)\]/, '$1, strip]'],
+  noise: [/(new Registry<NoiseKind>\('noise', \[[^\]]*?),?\s*\]/, '$1, dew]'],
+  part: [/(new Registry\('part of a finish', \[[^\]]*?),?\s*\]/, '$1, frost]'],
+  light: [/('light', \[[^\]]*?),?\s*\]/, '$1, beacon]'],
+  effect: [/('picture effect', \[)\s*\]/, '$1veil]'],
+  output: [/('kind of output', \[[^\]]*?),?\s*\]/, '$1, strip]'],
 };
 
 /** What is asked of the altered core, in a process of its own. */
