@@ -157,13 +157,16 @@ function link(piece: Piece): Piece {
     return Object.fromEntries(
       Object.entries(values).map(([param, v]): [string, StoredValue] => {
         // A colour's motions are told by their kinds having no number to them: the place says which it is.
-        if (Array.isArray(v))
+        if (Array.isArray(v)) {
+          // Lists of points, keys and the like have no motions in them, and may be of any length.
+          if (!v.some(isMoving)) return [param, v as StoredValue];
           return [
             param,
             triple((axis) =>
               linkedMotion(v[axis] as NumberValue, place, false, new Set([addressKey({ owner, param, axis })])),
             ),
           ];
+        }
         const key = addressKey({ owner, param });
         const found = isMoving(v) ? find(key) : undefined;
         return [param, found ? linkedMotion(v as NumberValue, place, isColourPlace(found), new Set([key])) : v];
