@@ -3,6 +3,7 @@
 import { Box, Flex, Popover, Portal, Text, chakra } from '@chakra-ui/react';
 import { stepGroups, stepKinds } from '@maypole/core/steps/index';
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { focusAfterClosing } from '../parts/focus-after';
 import { StepIcon } from '../parts/icons';
 import { addStep } from '../state/actions';
 import { useEditor } from '../state/store';
@@ -49,6 +50,7 @@ export function AddMenu({ group, label, ribbonId, onChoose, children }: Props) {
   };
   return (
     <Popover.Root
+      finalFocusEl={focusAfterClosing}
       open={open}
       onOpenChange={(d) => setOpen(d.open)}
       positioning={{ placement: 'right-start', strategy: 'fixed' }}

@@ -3,6 +3,7 @@
 import { Flex, Popover, Portal, Text, chakra } from '@chakra-ui/react';
 import { framesForSeconds, loopSeconds, MAX_FPS, MAX_FRAMES, MIN_FPS } from '@maypole/core/time/loop';
 import { Repeat2 } from 'lucide-react';
+import { focusAfterClosing } from '../parts/focus-after';
 import { NumberField } from '../fields/number-field';
 import { useEditor } from '../state/store';
 
@@ -19,7 +20,11 @@ export function LoopField() {
   };
   const seconds = loopSeconds(loop);
   return (
-    <Popover.Root positioning={{ placement: 'bottom-end', strategy: 'fixed' }} lazyMount>
+    <Popover.Root
+      finalFocusEl={focusAfterClosing}
+      positioning={{ placement: 'bottom-end', strategy: 'fixed' }}
+      lazyMount
+    >
       <Popover.Trigger asChild>
         <chakra.button
           type="button"

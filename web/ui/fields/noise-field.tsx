@@ -6,6 +6,7 @@ import { noiseFrom, noiseParams } from '@maypole/core/noise/noise-params';
 import type { Values } from '@maypole/core/piece/piece';
 import { ChevronDown } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
+import { focusAfterClosing } from '../parts/focus-after';
 import { useChoice } from '../parts/use-choice';
 import { useEditor } from '../state/store';
 
@@ -29,6 +30,7 @@ export function NoiseField({ label, value, options, values, onChange }: Props) {
   );
   return (
     <Popover.Root
+      finalFocusEl={focusAfterClosing}
       open={open}
       onOpenChange={(d) => setOpen(d.open)}
       positioning={{ placement: 'right-start', gutter: 12, strategy: 'fixed', overflowPadding: 8 }}

@@ -2,6 +2,7 @@
 
 import { Popover, Portal } from '@chakra-ui/react';
 import { useRef, type ReactNode } from 'react';
+import { focusAfterClosing } from '../parts/focus-after';
 import { useEditor } from '../state/store';
 
 /** What hangs beside a value and says how it moves. */
@@ -19,6 +20,7 @@ export function MotionPopover({
   const button = useRef<HTMLButtonElement>(null);
   return (
     <Popover.Root
+      finalFocusEl={focusAfterClosing}
       open={open}
       onOpenChange={(d) => !d.open && useEditor.setState({ motionOf: null, preview: null })}
       positioning={{ placement: 'right-start', gutter: 10, strategy: 'fixed', overflowPadding: 8 }}
