@@ -16,7 +16,11 @@ import { compare, type Row } from './table';
 
 const context = { clock: { frame: 0, frames: 100 }, detail: 'final' as const };
 const make = (ringSegments: number, pipeSegments: number) =>
-  torus.evaluate({ ringRadius: 1, pipeRadius: 0.4, ringSegments, pipeSegments }, null as never, context);
+  torus.evaluate(
+    { ringRadius: 1, pipeRadius: 0.4, stretch: [1, 1, 1], ringSegments, pipeSegments },
+    null as never,
+    context,
+  );
 
 export async function shape(): Promise<Row[]> {
   const big = make(512, 200);

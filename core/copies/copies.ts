@@ -62,6 +62,14 @@ export function reachOf(mesh: Mesh): number {
   return Math.sqrt(most);
 }
 
+/** How large each copy is in metres: twice the reach of its source, times the mean of its three scales. */
+export function copySizes({ sources, source, matrices: m }: Copies): Float32Array {
+  const across = sources.map((s) => 2 * reachOf(s));
+  const scale = (i: number) =>
+    [0, 4, 8].reduce((sum, c) => sum + Math.hypot(m[16 * i + c], m[16 * i + c + 1], m[16 * i + c + 2]), 0) / 3;
+  return Float32Array.from(source, (s, i) => across[s] * scale(i));
+}
+
 /** Points of a shape under the matrix of a copy, written to `out` from `at` on. */
 export function transformInto(p: Float32Array, m: Float32Array, o: number, out: Float32Array, at: number): void {
   for (let i = 0; i < p.length; i += 3) {

@@ -1,7 +1,7 @@
 /** Motions as they stand in documents. What they mean is told in core/time. */
 
 /** How a value goes from one key to the next. */
-export type Segment = 'hold' | 'linear' | 'ease' | 'free' | 'smooth';
+export type Segment = 'hold' | 'linear' | 'ease' | 'free' | 'smooth' | 'spline';
 
 /** One key. Keys live on a circle: after the last comes the first again, `adds` higher. */
 export interface KeyDoc {

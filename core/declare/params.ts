@@ -6,11 +6,10 @@ import type { KeyDoc, MotionDoc } from './documents';
 
 export type Unit = 'm' | '°' | '%' | 'turns' | '/loop' | 'm/loop' | '×' | 'mm' | 'frames' | 'loops' | 'copies' | '';
 
-/** A condition on another value of the same set. */
-export interface When {
-  readonly param: string;
-  readonly is: readonly (string | boolean)[];
-}
+/** A condition on another value of the same set: it is one of some, or none of some. */
+export type When =
+  | { readonly param: string; readonly is: readonly (string | boolean)[] }
+  | { readonly param: string; readonly not: readonly (string | boolean)[] };
 
 interface ParamBase {
   readonly title: string;

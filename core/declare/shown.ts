@@ -5,16 +5,20 @@ export function conditionsOf({ shownWhen }: Pick<Param, 'shownWhen'>): readonly 
   return shownWhen === undefined ? [] : 'param' in shownWhen ? [shownWhen] : shownWhen;
 }
 
+/** Whether a value meets a condition on it. */
+export function meets(when: When, value: unknown): boolean {
+  const v = value as string | boolean;
+  return 'is' in when ? when.is.includes(v) : !when.not.includes(v);
+}
+
 /** Whether a value is of use now: what it depends on has the right values, and is itself of use. */
 export function isShown(params: Params, values: Readonly<Record<string, unknown>>, name: string): boolean {
   const param = params[name];
   if (!param) return true;
-  return conditionsOf(param).every(({ param: by, is }) => {
+  return conditionsOf(param).every((when) => {
+    const by = when.param;
     const other = params[by];
-    return (
-      other !== undefined &&
-      is.includes((values[by] ?? other.default) as string | boolean) &&
-      isShown(params, values, by)
-    );
+    if (other === undefined) return false;
+    return meets(when, values[by] ?? other.default) && isShown(params, values, by);
   });
 }

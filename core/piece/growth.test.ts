@@ -89,11 +89,12 @@ describe('every declaration', () => {
             p.options.map((o) => o.value),
             where,
           ).toContain(p.default);
-        for (const { param, is } of conditionsOf(p)) {
-          const by = kind.params[param];
+        for (const when of conditionsOf(p)) {
+          const by = kind.params[when.param];
           expect(by, where).toBeDefined();
-          const known: readonly unknown[] = by.type === 'choice' ? by.options.map((o) => o.value) : [true, false];
-          for (const x of is) expect(known, where).toContain(x);
+          const known: readonly unknown[] =
+            by.type === 'choice' ? by.options.map((o) => o.value) : by.type === 'ribbon' ? [''] : [true, false];
+          for (const x of 'is' in when ? when.is : when.not) expect(known, where).toContain(x);
         }
       }
   });

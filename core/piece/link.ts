@@ -106,9 +106,41 @@ function placeOf(piece: Piece, ribbon: RibbonDoc | undefined): Place {
   return { order, count: piece.ribbons.length, seed: randomSource(order + 1)() };
 }
 
+/** True where a step has some of its values from one before it. */
+function takesOver(step: StepDoc): boolean {
+  const { shares } = stepKind(step.kind);
+  return shares !== undefined && step.values[shares.where] === shares.is;
+}
+
+/** The piece with what steps take over from the nearest step of their kind before them, with its motions. */
+function withShared(piece: Piece): Piece {
+  if (!piece.ribbons.some((r) => r.steps.some(takesOver))) return piece;
+  const ribbons = piece.ribbons.map((r) => {
+    const before = new Map<string, Values>();
+    const steps = r.steps.map((step) => {
+      let { values } = step;
+      const { shares, params } = stepKind(step.kind);
+      if (shares && takesOver(step)) {
+        const from = before.get(step.kind);
+        const taken = shares.names.map((name) => [name, from?.[name] ?? params[name].default] as const);
+        values = { ...values, ...Object.fromEntries(taken) };
+      }
+      if (step.on) before.set(step.kind, values);
+      return values === step.values ? step : { ...step, values };
+    });
+    return { ...r, steps };
+  });
+  return { ...piece, ribbons };
+}
+
 function link(piece: Piece): Piece {
   const names = new Set(piece.ribbons.filter((r) => r.steps.some((s) => ribbonsNamed(s).length > 0)).map((r) => r.id));
-  if (names.size === 0 && !ownersOf(piece).some((o) => needsLink(o.item.values))) return piece;
+  if (
+    names.size === 0 &&
+    !piece.ribbons.some((r) => r.steps.some(takesOver)) &&
+    !ownersOf(piece).some((o) => needsLink(o.item.values))
+  )
+    return piece;
 
   const growth = growthOf(piece);
   const resolved = new Map<string, NumberValue | string>();
@@ -177,7 +209,7 @@ function link(piece: Piece): Piece {
     const values = linkedValues(item.values, placeOf(piece, ribbonAt(piece, owner)), owner);
     return values === item.values ? item : { ...item, values };
   };
-  const plain = mapOwners(piece, linkedItem);
+  const plain = withShared(mapOwners(piece, linkedItem));
   const byId = new Map(plain.ribbons.map((r) => [r.id, r]));
   /**
    * A ribbon with those it names, and those that they name. A ribbon cannot be made of itself: what

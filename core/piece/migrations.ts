@@ -1,7 +1,11 @@
 import { from1to2 } from './versions/1-to-2';
+import { from2to3 } from './versions/2-to-3';
 
 /**
  * migrations[v] turns a document of version v into one of version v + 1. Each is pure, stands on its
  * own without the declarations, and is never changed after release.
  */
-export const migrations: Readonly<Record<number, (document: unknown) => unknown>> = { 1: from1to2 };
+export const migrations: Readonly<Record<number, (document: unknown) => unknown>> = {
+  1: from1to2,
+  2: from2to3,
+};

@@ -33,7 +33,7 @@ describe('faults of motions name the place, the value and the remedy', () => {
     ],
     [
       { motion: 'keys', keys: [key, { ...key, to: 'bounce' }] },
-      'angle.keys[1].to: "bounce" is not a way to the next key; use one of linear, smooth, ease, free, hold.',
+      'angle.keys[1].to: "bounce" is not a way to the next key; use one of linear, smooth, spline, ease, free, hold.',
     ],
     [
       { motion: 'keys', keys: [{ ...key, value: 1e9 }] },

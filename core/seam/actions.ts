@@ -78,7 +78,7 @@ export const motionActions: readonly MotionAction[] = [
   {
     id: 'smooth',
     title: 'Smooth',
-    help: 'One closed spline through all keys.',
+    help: 'One closed curve through all keys, without a corner.',
     apply: (motion) => (motion.motion === 'keys' ? smoothed(motion) : null),
   },
   {
@@ -142,7 +142,7 @@ export function asKeys(motion: MotionDoc, count: number, frames: number): Motion
     return {
       at: frame / frames,
       value: Number(evaluateNumber(motion, { frame, frames }).toPrecision(9)),
-      to: 'smooth',
+      to: 'spline',
     };
   });
   return { motion: 'keys', adds: open ? 0 : adds, keys: keys.filter((k, i) => i === 0 || k.at > keys[i - 1].at) };

@@ -198,7 +198,7 @@ export function evenSpeed(motion: MotionDoc): MotionDoc {
   return { ...motion, ...(motion.timing ? { timing } : {}), keys: sortKeys(lowered) };
 }
 
-/** All keys joined by one closed spline. */
+/** All keys joined by one closed curve without corners; it goes beyond none of them. */
 export function smoothed(motion: MotionDoc): MotionDoc {
   return {
     ...motion,

@@ -1,8 +1,8 @@
+import { form } from '../fixtures/forms';
 import { Matrix, solve } from 'ml-matrix';
 import { describe, expect, it } from 'vitest';
 import { box } from '../steps/forms/box';
 import { plane } from '../steps/forms/plane';
-import { torus } from '../steps/forms/torus';
 import { randomSource } from '../time/random';
 import { ConnectivityBuilder, meshOf } from './builder';
 import { catmullClark, facesAfter } from './catmull-clark';
@@ -64,7 +64,7 @@ describe('Catmull–Clark', () => {
     expect(kinds).toEqual({ corner: 8, edge: 12, face: 6 });
   });
   it('keeps the Euler characteristic and the counts it promises', () => {
-    const ring = torus.evaluate({ ringRadius: 1, pipeRadius: 0.3, ringSegments: 9, pipeSegments: 5 }, empty, context);
+    const ring = form('torus', { ringRadius: 1, pipeRadius: 0.3, ringSegments: 9, pipeSegments: 5 });
     for (const levels of [0, 1, 2, 3]) {
       const m = catmullClark(ring, levels);
       expect(eulerCharacteristic(m)).toBe(0);
@@ -162,7 +162,7 @@ describe('normals', () => {
   });
   it('of a torus agree with its formula, better with more segments', () => {
     const worst = (n: number) => {
-      const ring = torus.evaluate({ ringRadius: 2, pipeRadius: 0.5, ringSegments: n, pipeSegments: n }, empty, context);
+      const ring = form('torus', { ringRadius: 2, pipeRadius: 0.5, ringSegments: n, pipeSegments: n });
       const normals = vertexNormals(ring.connectivity, ring.positions);
       let error = 0;
       for (let i = 0; i < normals.length; i += 3) {

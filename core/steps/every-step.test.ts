@@ -163,7 +163,7 @@ describe.each(stepKinds.filter((k) => k.group !== 'form').map((k) => k.kind))(
       let successes = 0;
       for (const [form, input] of [...inputs, ['nothing', empty] as [string, Mesh]])
         // A stream finds the whole paths of its particles each time, which takes longer.
-        for (let n = 0; n < (kind === 'stream' ? 1 : 3); n++) {
+        for (let n = 0; n < (kind === 'stream' ? 2 : 3); n++) {
           const values = settings(kind);
           const before = input.positions.slice();
           const out = run(kind, values, input, 7);

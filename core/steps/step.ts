@@ -78,6 +78,8 @@ export interface StepKind<P extends Params = Params> {
   readonly copiesAs?: CopiesAs;
   /** How much of a whole copy it moves. */
   readonly carries?: Carries;
+  /** Where a choice has a value, further values are those of the nearest step of its kind before it. */
+  readonly shares?: { readonly where: string; readonly is: string; readonly names: readonly string[] };
   /** True where it reads the chain or its own values at other moments than the present one. */
   looksAround?(values: Evaluated<P>): boolean;
   /**

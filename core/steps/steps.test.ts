@@ -1,3 +1,4 @@
+import { form } from '../fixtures/forms';
 import { describe, expect, it } from 'vitest';
 import { defaultsOf, type Evaluated } from '../declare/params';
 import { surfaceArea, volume } from '../shape/measure';
@@ -7,26 +8,20 @@ import { displace } from './deform/displace';
 import { twist } from './deform/twist';
 import { smooth } from './detail/smooth';
 import { subdivide } from './detail/subdivide';
-import { cylinder } from './forms/cylinder';
-import { geodesic } from './forms/geodesic';
 import { stepGroups, stepKind, stepKinds } from './index';
 import { place } from './place/place';
 import { applyStep, brief, formatCount, StepProblem } from './step';
 
 const context = { clock: { frame: 0, frames: 100 }, detail: 'draft' as const };
 const empty = null as unknown as Mesh;
-const pillar = cylinder.evaluate(
-  { radius: 1, height: 4, sides: 24, rows: 40, caps: true, capRings: 3 },
-  empty,
-  context,
-);
+const pillar = form('cylinder', { radius: 1, height: 4, sides: 24, rows: 40, caps: true, capRings: 3 });
 const letter = stepKind('text').evaluate(
   { ...defaultsOf(stepKind('text').params), text: 'O' } as never,
   empty,
   context,
 );
 const noSubdivision = defaultsOf(subdivide.params) as unknown as Evaluated<typeof subdivide.params>;
-const ball = geodesic.evaluate({ radius: 1, frequency: 12 }, empty, context);
+const ball = form('geodesic', { radius: 1, frequency: 12 });
 const noisy = (over: Partial<Evaluated<typeof displace.params>> = {}) => ({
   ...(defaultsOf(displace.params) as unknown as Evaluated<typeof displace.params>),
   ...over,

@@ -1,6 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { defaultsOf } from '../../declare/params';
 import { eulerCharacteristic, surfaceArea, volume } from '../../shape/measure';
+import { MeshCache } from '../../evaluate/mesh-cache';
+import { evaluateRibbon } from '../../evaluate/ribbon';
+import { newRibbon, newStep } from '../../piece/piece';
+import { edgeLengths } from '../../shape/edge-lengths';
+import { linksBetween } from '../../shape/links';
 import type { Mesh } from '../../shape/mesh';
 import { topologyOf } from '../../shape/topology';
 import { stepKind } from '../index';
@@ -47,6 +52,48 @@ describe('copies', () => {
     const last = [...out.positions.slice(4 * 24, 4 * 24 + 3)];
     const turned = run('place', { turn: [0, 80, 0], size: 0.8 ** 4 }, cube);
     last.forEach((x, k) => expect(x).toBeCloseTo(turned.positions[k], 5));
+  });
+  it('nest later: each does what the one before did, later; by chance, each its own', () => {
+    const swing = { motion: 'wave', shape: 'sine', width: 50, low: -40, high: 40, turns: 1, phase: 0, rest: 0 };
+    const at = (frame: number, later: number) =>
+      evaluateRibbon(
+        {
+          ...newRibbon('box', 0),
+          steps: [
+            newStep('box', { size: [1, 1, 1], segments: 1 }),
+            newStep('nest', { copies: 4, size: 1, turn: [0, swing as never, 0], later }),
+          ],
+        },
+        { frames: 40, fps: 20 },
+        frame,
+        'draft',
+        new MeshCache(),
+      ).mesh.positions;
+    const angle = (p: Float32Array, copy: number) => Math.atan2(p[24 * copy + 2], p[24 * copy]);
+    const turn = (p: Float32Array, copy: number) => Math.sin(angle(p, copy) - angle(p, copy - 1));
+    for (const f of [3, 17, 31]) {
+      for (const k of [1, 2]) expect(turn(at(f, 10), k + 1)).toBeCloseTo(turn(at(f - 4, 10), k), 5);
+      expect(turn(at(f, 0), 3)).toBeCloseTo(turn(at(f, 0), 1), 5);
+      expect(at(f + 40, 10)).toEqual(at(f, 10));
+    }
+    const thrown = run('nest', { copies: 4, size: 1, turn: [0, 0, 0], spread: [0, 30, 0], seed: 3 }, cube).positions;
+    const turns = [1, 2, 3].map((k) => turn(thrown, k));
+    expect(new Set(turns.map((t) => t.toFixed(4))).size).toBe(3);
+    for (const t of turns) expect(Math.abs(t)).toBeLessThan(0.5 + 1e-6);
+  });
+  it('links measured in sizes: large copies reach far, small ones near', () => {
+    // Balls of radius 1 and ½ at 0, 2.5 and 4.5: sizes 2, 2 and 1, so distances of 1.25 and 4/3 sizes.
+    const sizes = [2, 2, 1];
+    expect(linksBetween([0, 0, 0, 2.5, 0, 0, 4.5, 0, 0], 1.3, 6, 0, sizes)).toEqual([0, 1]);
+    expect(linksBetween([0, 0, 0, 2.5, 0, 0, 4.5, 0, 0], 1.4, 6, 0, sizes)).toEqual([0, 1, 1, 2]);
+    expect(linksBetween([0, 0, 0, 2.5, 0, 0, 4.5, 0, 0], 1.4, 6, 1.3, sizes)).toEqual([1, 2]);
+    // A grid of unit edges, however large it is made: every edge of a quad is one size long.
+    for (const scale of [0.01, 1, 300]) {
+      const sheet = run('plane', { size: [4, 4], segments: 4, width: 4 * scale, depth: 4 * scale } as never);
+      expect(edgeLengths(sheet)[12]).toBeGreaterThan(0);
+      const out = run('links', { radius: 1.1, relative: 'sizes', rod: 0 }, sheet);
+      expect(out.connectivity.curves!.closed.length).toBe(topologyOf(sheet.connectivity).edges.length / 2);
+    }
   });
   it('symmetry: as many times the volume, and the same set of points after one part of a turn', () => {
     const out = run('symmetry', { times: 5, outwards: 2 }, cube);

@@ -1,11 +1,12 @@
-import { number, toggle } from '../../declare/params';
+import { choice, number, toggle } from '../../declare/params';
 import { beside } from '../../copies/beside';
-import { centresOf, pointsMesh } from '../../copies/copies';
+import { centresOf, copySizes, pointsMesh } from '../../copies/copies';
 import { curvesFrom, polylinesOf } from '../../shape/curves/curves';
 import { linksBetween } from '../../shape/links';
 import { Sweeper } from '../../shape/curves/sweep';
 import { joined } from '../../shape/join';
 import type { Mesh } from '../../shape/mesh';
+import { edgeLengths } from '../../shape/edge-lengths';
 import { outlinePoints } from '../../shape/outline';
 import { brief, checkFaces, defineStep, StepProblem } from '../step';
 
@@ -25,6 +26,15 @@ export const links = defineStep({
       max: 1000,
       soft: [0.05, 2],
     }),
+    relative: choice(
+      'Measured in',
+      'metres',
+      [
+        { value: 'metres', title: 'Metres' },
+        { value: 'sizes', title: 'Sizes' },
+      ],
+      'Metres, or sizes: a copy’s own size, or how long the edges at a point are. A distance between two is then measured in the mean of theirs.',
+    ),
     most: number('Most a point', 6, 'Links that a point has at most, the shortest first.', {
       min: 1,
       max: 64,
@@ -47,7 +57,7 @@ export const links = defineStep({
     sides: number('Sides', 5, 'Faces round a rod.', { min: 3, max: 24, soft: [3, 12], integer: true, moves: false }),
     keep: toggle('Keep faces', false, 'Leaves the form, or the copies, themselves.'),
   },
-  summary: (v) => `nearer than ${brief(v.radius)} m`,
+  summary: (v) => `nearer than ${brief(v.radius)} ${v.relative === 'sizes' ? 'sizes' : 'm'}`,
   evaluate(v, input) {
     // Copies are joined where they stand, and not point by point.
     const { copies } = input;
@@ -58,7 +68,8 @@ export const links = defineStep({
       throw new StepProblem(
         `Links between ${c.vertexCount} points would take too long; put Links before the steps that make many points, at most 60 000.`,
       );
-    const pairs = linksBetween(p, v.radius, v.most, v.least);
+    const sizes = v.relative === 'sizes' ? (copies ? copySizes(copies) : edgeLengths(input)) : undefined;
+    const pairs = linksBetween(p, v.radius, v.most, v.least, sizes);
     if (v.rod === 0) {
       const lines = Array.from({ length: pairs.length / 2 }, (_, i) => ({
         vertices: [pairs[2 * i], pairs[2 * i + 1]],
@@ -79,7 +90,8 @@ export const links = defineStep({
       const path = [p[a], p[a + 1], p[a + 2], p[b], p[b + 1], p[b + 2]];
       const d = Math.hypot(p[a] - p[b], p[a + 1] - p[b + 1], p[a + 2] - p[b + 2]);
       // Comes and goes as thin as a hair, so that nothing pops when points drift apart.
-      const t = Math.max(0, 1 - d / v.radius);
+      const reach = v.radius * (sizes ? (sizes[pairs[i]] + sizes[pairs[i + 1]]) / 2 : 1);
+      const t = Math.max(0, 1 - d / reach);
       const thickness = v.rod * t * (2 - t);
       sweeper.add(path, false, {
         profile,

@@ -1,7 +1,10 @@
-import { number, vector } from '../../declare/params';
+import { number, seed, vector, type Evaluated } from '../../declare/params';
+import { triple, type Triple } from '../../maths/triple';
 import { matrixOf, multiply, turnXYZ, type Quaternion } from '../../shape/quaternion';
 import { copies, repeated } from '../../shape/repeat';
-import { brief, checkFaces, defineStep } from '../step';
+import { chanceOf } from '../../time/chance';
+import { splitTime } from '../../time/phase';
+import { brief, checkFaces, defineStep, type StepContext } from '../step';
 
 /** Copies inside each other, each changed relative to the one before. */
 export const nest = defineStep({
@@ -38,27 +41,55 @@ export const nest = defineStep({
       max: 1000,
       soft: [-1, 1],
     }),
+    spread: vector(
+      'By chance',
+      [0, 0, 0],
+      'Turns each against the one before by up to this much more or less, by chance.',
+      {
+        unit: '°',
+        min: 0,
+        max: 36_000,
+        soft: [0, 90],
+        step: 1,
+      },
+    ),
+    seed: seed('Seed', 0, 'Another number, another chance.', 'chance', { moves: false }),
+    later: number(
+      'Each later',
+      0,
+      'Share of the loop by which each plays Size, Turn and Shift later than the one before.',
+      {
+        unit: '%',
+        perLoop: -1,
+        min: -1000,
+        max: 1000,
+        soft: [-20, 20],
+        step: 0.5,
+        moves: false,
+      },
+    ),
   },
   summary: (v) => `${v.copies} of × ${brief(v.size)}`,
-  evaluate(v, input) {
+  looksAround: (v) => v.later !== 0,
+  evaluate(v, input, context) {
     const p = input.positions;
     checkFaces(
       v.copies * (input.connectivity.faceStart.length - 1),
       'Use fewer copies, or put Nest before the steps that make many faces.',
     );
-    const step = turnXYZ(v.turn);
+    const changes = changesOf(v, context);
     let pose: Quaternion = [0, 0, 0, 1];
     let scale = 1;
-    let at: [number, number, number] = [0, 0, 0];
+    let at: Triple = [0, 0, 0];
     const positions = copies(p, v.copies, (copy, to) => {
       if (copy > 0) {
         // In the frame of the one before, so that the change is the same from each to the next.
+        const { turn, size, shift } = changes(copy);
         const m = matrixOf(pose).map((x) => x * scale);
-        at = [0, 1, 2].map(
-          (r) => at[r] + m[3 * r] * v.shift[0] + m[3 * r + 1] * v.shift[1] + m[3 * r + 2] * v.shift[2],
-        ) as [number, number, number];
-        pose = multiply(pose, step);
-        scale *= v.size;
+        const from = at;
+        at = triple((r) => from[r] + m[3 * r] * shift[0] + m[3 * r + 1] * shift[1] + m[3 * r + 2] * shift[2]);
+        pose = multiply(pose, turn);
+        scale *= size;
       }
       const m = matrixOf(pose).map((x) => x * scale);
       for (let i = 0; i < p.length; i += 3)
@@ -68,3 +99,27 @@ export const nest = defineStep({
     return { connectivity: repeated(input.connectivity, v.copies), positions };
   },
 });
+
+interface Change {
+  readonly turn: Quaternion;
+  readonly size: number;
+  readonly shift: Triple;
+}
+
+const MOVING = ['size', 'turn', 'shift', 'spread'] as const;
+
+/** What leads from copy k − 1 to copy k, each at its own time and with its own chance. */
+function changesOf(v: Evaluated<typeof nest.params>, context: StepContext): (k: number) => Change {
+  const { frame } = splitTime(context.clock);
+  const here = frame / context.clock.frames;
+  const chance = chanceOf(v.seed + 43);
+  const spreads = v.spread.some((x) => x !== 0);
+  const late = v.later !== 0 && context.valuesAt !== undefined && (context.moves?.(MOVING) ?? true);
+  const even: Change | null = spreads || late ? null : { turn: turnXYZ(v.turn), size: v.size, shift: v.shift };
+  return (k) => {
+    if (even) return even;
+    const at = late ? (context.valuesAt!(here - (k * v.later) / 100, MOVING) as unknown as typeof v) : v;
+    const turn = triple((axis) => at.turn[axis] + at.spread[axis] * (2 * chance(3 * k + axis) - 1));
+    return { turn: turnXYZ(turn), size: at.size, shift: at.shift };
+  };
+}

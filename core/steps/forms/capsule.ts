@@ -1,6 +1,7 @@
 import { number } from '../../declare/params';
 import { arc, lathe, straight, type ProfilePoint } from '../../shape/lathe';
 import { brief, checkFaces, defineStep } from '../step';
+import { stretch, stretched } from './stretch';
 
 /** A pillar with half balls for ends. */
 export const capsule = defineStep({
@@ -12,6 +13,7 @@ export const capsule = defineStep({
   params: {
     radius: number('Radius', 0.5, 'Of the pillar and its ends.', { unit: 'm', min: 0, max: 1000, soft: [0, 2] }),
     height: number('Height', 2, 'From tip to tip.', { unit: 'm', min: 0, max: 1000, soft: [0, 6] }),
+    stretch,
     sides: number('Sides', 32, 'Faces round the axis.', { min: 3, max: 2000, soft: [3, 128], integer: true }),
     rows: number('Rows', 8, 'Faces along the straight part.', { min: 1, max: 1000, soft: [1, 64], integer: true }),
     endRows: number('End rows', 8, 'Faces from the straight part to the tip.', {
@@ -33,6 +35,6 @@ export const capsule = defineStep({
       { r: 0, y: half + v.radius },
     ];
     profile[0] = { r: 0, y: -half - v.radius };
-    return lathe(profile, v.sides);
+    return stretched(lathe(profile, v.sides), v.stretch);
   },
 });

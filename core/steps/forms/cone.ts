@@ -1,6 +1,7 @@
 import { number } from '../../declare/params';
 import { arc, lathe, straight, type ProfilePoint } from '../../shape/lathe';
 import { brief, checkFaces, defineStep } from '../step';
+import { stretch, stretched } from './stretch';
 
 /** A cone, a truncated cone or a cylinder with rounded rims. */
 export const cone = defineStep({
@@ -14,6 +15,7 @@ export const cone = defineStep({
     top: number('Top radius', 0, 'At its top; 0 is a point.', { unit: 'm', min: 0, max: 1000, soft: [0, 4] }),
     height: number('Height', 2, 'From foot to top.', { unit: 'm', min: 0, max: 1000, soft: [0, 6] }),
     rounding: number('Rounding', 0, 'Radius of its rims.', { unit: 'm', min: 0, max: 1000, soft: [0, 1] }),
+    stretch,
     sides: number('Sides', 40, 'Faces round the axis.', { min: 3, max: 2000, soft: [3, 128], integer: true }),
     rows: number('Rows', 12, 'Faces along the side.', { min: 1, max: 1000, soft: [1, 64], integer: true }),
     capRings: number('Cap rings', 4, 'Rings of faces on each cap.', { min: 1, max: 200, soft: [1, 24], integer: true }),
@@ -61,6 +63,6 @@ export const cone = defineStep({
       );
     profile.push({ r: 0, y: half });
     if (low.round > 0) for (let i = 0; i < v.capRings && v.bottom > 0; i++) profile[i] = { ...profile[i], group: 0 };
-    return lathe(profile, v.sides);
+    return stretched(lathe(profile, v.sides), v.stretch);
   },
 });

@@ -1,21 +1,18 @@
+import { form } from '../../fixtures/forms';
 import { describe, expect, it } from 'vitest';
 import { topologyOf } from '../../shape/topology';
 import { eulerCharacteristic, surfaceArea, volume } from '../../shape/measure';
 import type { Mesh } from '../../shape/mesh';
 import { StepProblem } from '../step';
 import { box } from './box';
-import { cylinder } from './cylinder';
-import { geodesic } from './geodesic';
 import { plane } from './plane';
-import { torus } from './torus';
 
 const context = { clock: { frame: 0, frames: 100 }, detail: 'draft' as const };
 const empty = null as unknown as Mesh;
-const makeTorus = (n: number) =>
-  torus.evaluate({ ringRadius: 3, pipeRadius: 1, ringSegments: 2 * n, pipeSegments: n }, empty, context);
-const makeBall = (n: number) => geodesic.evaluate({ radius: 2, frequency: n }, empty, context);
+const makeTorus = (n: number) => form('torus', { ringRadius: 3, pipeRadius: 1, ringSegments: 2 * n, pipeSegments: n });
+const makeBall = (n: number) => form('geodesic', { radius: 2, frequency: n });
 const makePillar = (n: number) =>
-  cylinder.evaluate({ radius: 1.5, height: 4, sides: n, rows: 5, caps: true, capRings: 3 }, empty, context);
+  form('cylinder', { radius: 1.5, height: 4, sides: n, rows: 5, caps: true, capRings: 3 });
 
 /** Errors at n, 2n, 4n segments must fall four times each: the order of a polygonal approximation is 2. */
 function expectSecondOrder(make: (n: number) => Mesh, measure: (m: Mesh) => number, truth: number, n: number): void {
@@ -64,11 +61,7 @@ describe('Euler characteristic V − E + F', () => {
     ['torus', makeTorus(7), 0],
     ['geodesic sphere', makeBall(5), 2],
     ['closed cylinder', makePillar(9), 2],
-    [
-      'open cylinder',
-      cylinder.evaluate({ radius: 1, height: 1, sides: 7, rows: 3, caps: false, capRings: 2 }, empty, context),
-      0,
-    ],
+    ['open cylinder', form('cylinder', { radius: 1, height: 1, sides: 7, rows: 3, caps: false, capRings: 2 }), 0],
     [
       'box',
       box.evaluate({ uneven: false, counts: [1, 1, 1], rounding: 0, size: [1, 1, 1], segments: 3 }, empty, context),
@@ -101,16 +94,15 @@ describe('forms', () => {
     expect(degrees.filter((d) => d === 6).length).toBe(350);
   });
   it('share their connectivity while only sizes move, so that nothing is computed twice', () => {
-    const at = (pipeRadius: number) =>
-      torus.evaluate({ ringRadius: 1, pipeRadius, ringSegments: 12, pipeSegments: 8 }, empty, context);
+    const at = (pipeRadius: number) => form('torus', { ringRadius: 1, pipeRadius, ringSegments: 12, pipeSegments: 8 });
     expect(at(0.2).connectivity).toBe(at(0.3).connectivity);
   });
   it('shade caps and sides apart', () => expect(new Set(makePillar(8).connectivity.shadingGroups).size).toBe(3));
   it('say how many faces are too many, and what to do', () => {
-    expect(() =>
-      torus.evaluate({ ringRadius: 1, pipeRadius: 0.3, ringSegments: 2000, pipeSegments: 2000 }, empty, context),
-    ).toThrow(StepProblem);
-    expect(() => geodesic.evaluate({ radius: 1, frequency: 400 }, empty, context)).toThrow(
+    expect(() => form('torus', { ringRadius: 1, pipeRadius: 0.3, ringSegments: 2000, pipeSegments: 2000 })).toThrow(
+      StepProblem,
+    );
+    expect(() => form('geodesic', { radius: 1, frequency: 400 })).toThrow(
       /3\.2M faces; the most is 2M\. Use fewer edge parts/,
     );
   });

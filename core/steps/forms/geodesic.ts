@@ -3,6 +3,7 @@ import { ballUv } from '../../shape/attributes';
 import { connectivityStore, meshOf } from '../../shape/builder';
 import { uniformConnectivity, type Connectivity } from '../../shape/mesh';
 import { brief, checkFaces, defineStep, formatCount } from '../step';
+import { stretch, stretched } from './stretch';
 
 /** The regular icosahedron: vertices are the cyclic permutations of (0, ±1, ±φ). */
 const PHI = (1 + Math.sqrt(5)) / 2;
@@ -100,6 +101,7 @@ export const geodesic = defineStep({
   group: 'form',
   params: {
     radius: number('Radius', 1, 'From the centre to the surface.', { unit: 'm', min: 0, max: 1000, soft: [0, 4] }),
+    stretch,
     frequency: number('Edge parts', 16, 'Parts each of the thirty first edges is cut into.', {
       min: 1,
       max: 300,
@@ -116,9 +118,12 @@ export const geodesic = defineStep({
       return unit.connectivity;
     });
     const { directions } = units.get(connectivity)!;
-    return meshOf(
-      connectivity,
-      Float32Array.from(directions, (x) => x * v.radius),
+    return stretched(
+      meshOf(
+        connectivity,
+        Float32Array.from(directions, (x) => x * v.radius),
+      ),
+      v.stretch,
     );
   },
 });

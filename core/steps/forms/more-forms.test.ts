@@ -35,6 +35,22 @@ describe('volumes and areas of the handbook', () => {
       Math.PI * 0.25 * (2 / 3 + 2),
     );
   });
+  it('ellipsoid 4πabc/3, and every round form sized per axis holds abc times what it held', () => {
+    converges(
+      (n) => volume(make('sphere', { radius: 1, stretch: [1, 2, 0.5], meridians: 2 * n, parallels: n })),
+      (4 / 3) * Math.PI,
+    );
+    for (const kind of ['sphere', 'cylinder', 'cone', 'torus', 'geodesic', 'platonic', 'capsule'])
+      expect(volume(make(kind, { stretch: [2, 3, 0.5] })) / volume(make(kind, {}))).toBeCloseTo(3, 4);
+  });
+  it('cylinder with round rims: the body parallel to a smaller one, V + Sr + Mr² + 4πr³/3 (Steiner’s formula)', () => {
+    const [r, a, b] = [0.3, 0.7, 1.4];
+    const [v, s, m] = [Math.PI * a * a * b, 2 * Math.PI * a * (a + b), Math.PI * b + Math.PI ** 2 * a];
+    converges(
+      (n) => volume(make('cylinder', { radius: a + r, height: b + 2 * r, rounding: r, sides: 2 * n, roundSteps: n })),
+      v + s * r + m * r * r + (4 / 3) * Math.PI * r ** 3,
+    );
+  });
   it('disc πR², ring π(R² − r²), facing up', () => {
     converges((n) => surfaceArea(make('disc', { radius: 2, sides: n })), Math.PI * 4);
     converges((n) => surfaceArea(make('disc', { radius: 2, hole: 1, sides: n })), Math.PI * 3);

@@ -4,6 +4,7 @@ import { ConnectivityBuilder, meshOf } from '../../shape/builder';
 import type { Connectivity } from '../../shape/mesh';
 import { brief, checkFaces, defineStep } from '../step';
 import { solids } from './solids-data';
+import { stretch, stretched } from './stretch';
 
 type Name = keyof typeof solids;
 
@@ -98,6 +99,7 @@ export const platonic = defineStep({
       'Which of the five.',
     ),
     radius: number('Radius', 1.2, 'From the centre to a corner.', { unit: 'm', min: 0, max: 1000, soft: [0, 4] }),
+    stretch,
     parts: number('Edge parts', 1, 'Parts each edge is cut into; 1 leaves the faces whole.', {
       min: 1,
       max: 200,
@@ -124,6 +126,6 @@ export const platonic = defineStep({
       const factor = v.radius * (1 - share + share / length);
       for (let k = 0; k < 3; k++) positions[i + k] = points[i + k] * factor;
     }
-    return meshOf(share > 0.999 ? ungrouped(connectivity) : connectivity, positions);
+    return stretched(meshOf(share > 0.999 ? ungrouped(connectivity) : connectivity, positions), v.stretch);
   },
 });

@@ -1,6 +1,7 @@
 import { number } from '../../declare/params';
 import { lathe } from '../../shape/lathe';
 import { brief, checkFaces, defineStep } from '../step';
+import { stretch, stretched } from './stretch';
 
 /** A sphere of meridians and parallels, with poles above and below. */
 export const sphere = defineStep({
@@ -11,6 +12,7 @@ export const sphere = defineStep({
   group: 'form',
   params: {
     radius: number('Radius', 1, 'From the centre to the surface.', { unit: 'm', min: 0, max: 1000, soft: [0, 4] }),
+    stretch,
     meridians: number('Meridians', 48, 'Faces round the axis.', { min: 3, max: 2000, soft: [3, 128], integer: true }),
     parallels: number('Parallels', 24, 'Faces from pole to pole.', { min: 2, max: 1000, soft: [2, 96], integer: true }),
   },
@@ -21,6 +23,6 @@ export const sphere = defineStep({
       const a = Math.PI * (k / v.parallels - 0.5);
       return { r: k === 0 || k === v.parallels ? 0 : v.radius * Math.cos(a), y: v.radius * Math.sin(a) };
     });
-    return lathe(profile, v.meridians);
+    return stretched(lathe(profile, v.meridians), v.stretch);
   },
 });

@@ -3,6 +3,7 @@ import { connectivityStore, meshOf } from '../../shape/builder';
 import { gridUv } from '../../shape/attributes';
 import { uniformConnectivity } from '../../shape/mesh';
 import { brief, checkFaces, defineStep } from '../step';
+import { stretch, stretched } from './stretch';
 
 const store = connectivityStore();
 
@@ -26,6 +27,7 @@ export const torus = defineStep({
       max: 1000,
       soft: [0, 2],
     }),
+    stretch,
     ringSegments: number('Ring faces', 80, 'Faces round the ring.', {
       min: 3,
       max: 2000,
@@ -65,6 +67,6 @@ export const torus = defineStep({
         positions.set([r * ca, v.pipeRadius * Math.sin(b), r * sa], (i * n + j) * 3);
       }
     }
-    return meshOf(connectivity, positions);
+    return stretched(meshOf(connectivity, positions), v.stretch);
   },
 });

@@ -1,4 +1,14 @@
-import { choice, type Evaluated, number, ribbon, seed, toggle } from '../../declare/params';
+import {
+  choice,
+  type Evaluated,
+  number,
+  type NumberParam,
+  ribbon,
+  type RibbonParam,
+  seed,
+  toggle,
+  type When,
+} from '../../declare/params';
 import { filtered, repeatOver, type Places } from '../../copies/places';
 import { copyCount, withCopies } from '../../copies/copies';
 import { noiseField } from '../../noise/noise';
@@ -9,6 +19,32 @@ import { formatCount, StepProblem, type StepContext } from '../step';
 
 /** Copies there may be: a million matrices are 64 MB. */
 export const MAX_COPIES = 1_000_000;
+
+const SEVERAL = { param: 'takes', is: ['turn', 'chance', 'patches'] };
+const BY_SHARE = { param: 'takes', is: ['chance'] };
+
+/** Parameters by which a repeat names the ribbons it copies besides its own, in order. */
+export const SOURCES = ['second', 'third', 'fourth', 'fifth', 'sixth', 'seventh', 'eighth'] as const;
+export type SourceName = (typeof SOURCES)[number];
+
+const shareOf = (title: string, help: string, also: readonly When[] = []) =>
+  number(title, 1, help, { min: 0, max: 1000, soft: [0, 4], shownWhen: [BY_SHARE, ...also] });
+
+/** Rows for the second and the third are always there; each further one comes once that before it names a ribbon. */
+const ALWAYS = 2;
+
+/** A row for each ribbon, and one for its share. */
+const sources = Object.fromEntries([
+  ['firstShare', shareOf('Share of this', 'How often this ribbon, against the shares of the others.')],
+  ...SOURCES.flatMap((name, k) => {
+    const title = `${name[0].toUpperCase()}${name.slice(1)}`;
+    const before = k >= ALWAYS ? [{ param: SOURCES[k - 1], not: [''] }] : [];
+    return [
+      [name, ribbon(title, 'Another ribbon that is copied.', { shownWhen: [SEVERAL, ...before] })],
+      [`${name}Share`, shareOf(`Share of ${name}`, `How often the ${name}.`, [{ param: name, not: [''] }])],
+    ];
+  }),
+]) as Readonly<Record<SourceName, RibbonParam> & Record<'firstShare' | `${SourceName}Share`, NumberParam>>;
 
 /** What all ways of repeating have in common. */
 export const repeatParams = {
@@ -30,30 +66,7 @@ export const repeatParams = {
     'What is copied: this ribbon alone, or others besides it, dealt out in turn, by chance or in patches.',
     { more: true },
   ),
-  second: ribbon('Second', 'Another ribbon that is copied.', {
-    shownWhen: { param: 'takes', is: ['turn', 'chance', 'patches'] },
-  }),
-  third: ribbon('Third', 'One more ribbon that is copied.', {
-    shownWhen: { param: 'takes', is: ['turn', 'chance', 'patches'] },
-  }),
-  firstShare: number('Share of this', 1, 'How often this ribbon, against the shares of the others.', {
-    min: 0,
-    max: 1000,
-    soft: [0, 4],
-    shownWhen: { param: 'takes', is: ['chance'] },
-  }),
-  secondShare: number('Share of second', 1, 'How often the second.', {
-    min: 0,
-    max: 1000,
-    soft: [0, 4],
-    shownWhen: { param: 'takes', is: ['chance'] },
-  }),
-  thirdShare: number('Share of third', 1, 'How often the third.', {
-    min: 0,
-    max: 1000,
-    soft: [0, 4],
-    shownWhen: { param: 'takes', is: ['chance'] },
-  }),
+  ...sources,
   patchSize: number('Patch size', 2, 'Size of the patches in which the ribbons are dealt out.', {
     unit: 'm',
     min: 0.001,
@@ -110,15 +123,28 @@ function idOf({ ids }: Places): (i: number) => number {
   return ids ? (i) => ids[i] : (i) => i;
 }
 
-/** Which of `count` ribbons stands at each place. */
-function dealt(v: RepeatValues, places: Places, count: number, context: StepContext): Uint16Array | undefined {
+/** Which rows name a ribbon that is there; a row that is not shown counts for nothing. */
+function namedBy(context: StepContext): readonly SourceName[] {
+  const named = SOURCES.map((name) => context.otherAt?.(name, 0) !== undefined);
+  const gap = named.indexOf(false, ALWAYS - 1);
+  return SOURCES.filter((_, k) => named[k] && (k < ALWAYS || gap < 0 || k < gap));
+}
+
+/** Which of the ribbons stands at each place. */
+function dealt(
+  v: RepeatValues,
+  places: Places,
+  named: readonly SourceName[],
+  context: StepContext,
+): Uint16Array | undefined {
   const n = places.at.length / 3;
+  const count = 1 + named.length;
   if (count < 2 || v.takes === 'own') return undefined;
   const out = new Uint16Array(n);
   const id = idOf(places);
   if (v.takes === 'turn') for (let i = 0; i < n; i++) out[i] = id(i) % count;
   else if (v.takes === 'chance') {
-    const shares = [v.firstShare, v.secondShare, v.thirdShare].slice(0, count);
+    const shares = [v.firstShare, ...named.map((name) => v[`${name}Share`])];
     const sum = shares.reduce((a, b) => a + b, 0);
     if (sum === 0) return undefined;
     const chance = chanceOf(v.seed + 17);
@@ -192,15 +218,14 @@ export function repeated(
   moment?: (i: number) => number,
 ): Mesh {
   const n = places.at.length / 3;
-  const named = v.takes === 'own' ? [] : (['second', 'third'] as const).filter((name) => context.otherAt?.(name, 0));
+  const named = v.takes === 'own' ? [] : namedBy(context);
   if (v.takes !== 'own' && named.length === 0)
     throw new StepProblem(
       'Several ribbons are to be copied, and no other is named; name a second one, or choose “This ribbon”.',
     );
   const inner = input.copies ? copyCount(input.copies) : 1;
   checkCopies(n * inner, 'Use fewer.');
-  const kinds = 1 + named.length;
-  const kind = dealt(v, places, kinds, context);
+  const kind = dealt(v, places, named, context);
   const stand = quartered(v, places);
   if (!kind && v.later === 0 && !moment && n > 0) return drafted(v, repeatOver(stand, { sources: [input] }), context);
   // Each kind at each moment is a source of its own; copies whose times coincide share it.

@@ -10,7 +10,8 @@ import { numbersOf, ordersOf } from './vary-weights';
 export interface Lag {
   readonly behind: number;
   readonly scattered: number;
-  readonly springy: 'no' | 'all' | 'chain';
+  /** 'before' is settled when a piece is linked; where no Vary is before, there are no springs. */
+  readonly springy: 'no' | 'all' | 'chain' | 'before';
   readonly swings: number;
   readonly damping: number;
   readonly one: 'copy' | 'group';
@@ -23,9 +24,11 @@ const MANY = 2000;
 /** Beyond this, in metres, degrees or times, a chain has no shape any more. */
 const MOST_SWING = 1e6;
 
+const springs = (v: Lag) => v.springy === 'all' || v.springy === 'chain';
+
 /** True where copies follow late or on springs. */
 export function lags(v: Lag): boolean {
-  return v.behind !== 0 || v.scattered !== 0 || v.springy !== 'no';
+  return v.behind !== 0 || v.scattered !== 0 || springs(v);
 }
 
 /** How much later each copy is than the values are, as a share of the loop. */
@@ -61,11 +64,11 @@ export function followed(
   const { frame, cycles } = splitTime(clock);
   const here = frame / clock.frames;
   const known = new Map<string, readonly number[]>();
-  const springs = v.springy === 'no' ? null : responsesOf(names, context, numbers);
+  const courses = springs(v) ? responsesOf(names, context, numbers) : null;
   const spring = { swings: v.swings, damping: Math.max(0.005, v.damping / 100) };
-  if (springs && v.springy === 'chain') {
+  if (courses && v.springy === 'chain') {
     const last = order.reduce((a, b) => Math.max(a, b), 0);
-    const swing = farthestSwing(springs, spring, last);
+    const swing = farthestSwing(courses, spring, last);
     if (!(swing <= MOST_SWING))
       throw new StepProblem(
         `With a Damping of ${brief(v.damping)} % each copy swings farther than the one before, and the last of ${formatCount(last + 1)} would be thrown out of all bounds; use 71 % or more, another Stiffness, or fewer copies in the chain.`,
@@ -76,12 +79,12 @@ export function followed(
   return (i) => {
     const links = v.springy === 'chain' ? order[i] : 1;
     const place = here - late(i);
-    if (!springs && place === here) return plain;
-    const key = `${place}/${springs ? links : 0}`;
+    if (!courses && place === here) return plain;
+    const key = `${place}/${courses ? links : 0}`;
     let out = known.get(key);
     if (!out) {
-      out = springs
-        ? springs.map((s) => chainAt(s.waves, spring, links, place) + s.gain * (place - links * lag) + s.gain * cycles)
+      out = courses
+        ? courses.map((s) => chainAt(s.waves, spring, links, place) + s.gain * (place - links * lag) + s.gain * cycles)
         : numbers(names, valuesAt(place, names));
       known.set(key, out);
     }

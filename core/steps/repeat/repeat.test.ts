@@ -254,6 +254,23 @@ describe('followers', () => {
     for (const f of [0, 17, 59])
       y[f].forEach((h, k) => expect(h).toBeCloseTo(Math.sin(2 * Math.PI * (f / N - 0.05 * k)), 5));
   });
+  it('share the springs of the Vary before them, which are set once; where none is before there are none', () => {
+    const set = { springy: 'chain', swings: 2.5, damping: 40 };
+    const first = newStep('vary', { what: 'size', by: 'same', sizeTo: wave(1, 2), ...set } as never);
+    const own = newStep('vary', {
+      what: 'shift',
+      by: 'same',
+      own: false,
+      shiftTo: [0, wave(-1, 1), 0],
+      ...set,
+    } as never);
+    const with_ = (...steps: StepDoc[]) => heights(piece(ribbon(small, line(24), ...steps)));
+    const taken = { ...own, values: { ...own.values, springy: 'before', swings: 9, damping: 1 } };
+    expect(with_(first, taken)).toEqual(with_(first, own));
+    expect(with_(first, taken, { ...taken, id: 'again' })).toEqual(with_(first, own, { ...own, id: 'again' }));
+    expect(with_(taken)).toEqual(with_({ ...own, values: { ...own.values, springy: 'no' } }));
+    expect(with_({ ...first, on: false }, taken)).toEqual(with_(taken));
+  });
   it('on a chain of springs have gain and lag of the frequency response to the power of their number', () => {
     const spring = { swings: 2.5, damping: 0.4 };
     const y = heights(follower({ springy: 'chain', swings: 2.5, damping: 40 }));

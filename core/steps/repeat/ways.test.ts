@@ -16,6 +16,7 @@ import type { Copies, Mesh } from '../../shape/mesh';
 import { topologyOf } from '../../shape/topology';
 import { stepKind } from '../index';
 import { copiesAsOf, copiesChoices } from '../step';
+import { SOURCES } from './common';
 import { vary } from './vary';
 
 const small = form('box', { segments: 1, size: [0.1, 0.1, 0.1] });
@@ -57,6 +58,24 @@ describe('several ribbons copied', () => {
     // Upper 1 % point for two degrees of freedom: 9.21.
     expect(seen.reduce((sum, n, k) => sum + (n - 150 * (k + 1)) ** 2 / (150 * (k + 1)), 0)).toBeLessThan(9.21);
     expect(new Set(three({ takes: 'chance', secondShare: 0, thirdShare: 0 }).mesh.copies!.source).size).toBe(1);
+  });
+  it('up to eight of them; a row after an empty one is not shown and counts for nothing', () => {
+    const forms = ['sphere', 'cone', 'torus', 'disc', 'capsule', 'plane', 'cylinder'];
+    const many = (over: object) =>
+      shape(
+        piece(
+          ribbon('a', box, newStep('repeat-line', { count: 16, takes: 'turn', ...over })),
+          ...forms.map((f, i) => ribbon('bcdefgh'[i], newStep(f))),
+        ),
+      ).mesh.copies!;
+    const all = Object.fromEntries(SOURCES.map((name, i) => [name, 'bcdefgh'[i]]));
+    expect([...many(all).source]).toEqual([0, 1, 2, 3, 4, 5, 6, 7, 0, 1, 2, 3, 4, 5, 6, 7]);
+    expect(many({ ...all, fifth: '' }).sources).toHaveLength(4);
+    const { params } = stepKind('repeat-line');
+    expect(isShown(params, { takes: 'turn', ...all }, 'eighth')).toBe(true);
+    expect(isShown(params, { takes: 'turn', ...all, fifth: '' }, 'seventh')).toBe(false);
+    expect(isShown(params, { takes: 'chance', second: 'b' }, 'secondShare')).toBe(true);
+    expect(isShown(params, { takes: 'chance', second: '' }, 'secondShare')).toBe(false);
   });
   it('in patches: neighbours mostly alike', () => {
     const { copies } = three({ takes: 'patches', way: [0.05, 0, 0], patchSize: 3 }).mesh;

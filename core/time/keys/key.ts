@@ -7,7 +7,12 @@ export const SEGMENTS: readonly { readonly value: Segment; readonly title: strin
   {
     value: 'smooth',
     title: 'Smooth',
-    help: 'A spline through the keys, with no change of speed at them, nor at the seam.',
+    help: 'Through the keys with no jump of speed, at the seam neither, and never beyond them.',
+  },
+  {
+    value: 'spline',
+    title: 'Spline',
+    help: 'The roundest curve through the keys; it may swing past them.',
   },
   { value: 'ease', title: 'Eased', help: 'Speeds up after this key and slows down before the next.' },
   { value: 'free', title: 'Free', help: 'A cubic curve whose tangents are dragged.' },

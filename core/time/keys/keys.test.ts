@@ -1,4 +1,5 @@
 import BezierEasing from 'bezier-easing';
+import { curveMonotoneX, line } from 'd3-shape';
 import { describe, expect, it } from 'vitest';
 import { randomSource } from '../random';
 import { derivativeOf, evaluateNumber } from '../value';
@@ -87,13 +88,66 @@ describe('keys on a circle', () => {
       const keys = Array.from({ length: 1 + Math.floor(random() * 5) }, (_, i): KeyDoc => ({
         at: (i + random()) / 6,
         value: random() * 9,
-        to: (['hold', 'linear', 'ease', 'free', 'smooth'] as const)[Math.floor(random() * 5)],
+        to: (['hold', 'linear', 'ease', 'free', 'smooth', 'spline'] as const)[Math.floor(random() * 6)],
       }));
       for (let f = 0; f < 97; f += 4) expect(at(keys, f + 97, 0, 97)).toBe(at(keys, f, 0, 97));
     }
   });
-  it('smooth keys make a spline with continuous speed and curvature at every key and at the seam', () => {
-    const keys: KeyDoc[] = [0, 0.15, 0.4, 0.8].map((p, i) => ({ at: p, value: [1, 5, -2, 3][i], to: 'smooth' }));
+  it('smooth keys are Steffen’s monotone curve: npm d3-shape draws the same through points in a row', () => {
+    const random = randomSource(12);
+    for (let n = 0; n < 40; n++) {
+      const keys = Array.from({ length: 7 }, (_, i): KeyDoc => ({
+        at: (i + 0.8 * random()) / 7,
+        value: Math.round(random() * 9),
+        to: 'smooth',
+      }));
+      const adds = Math.round(random() * 6);
+      const track = trackOf(keys, adds);
+      // Three loops in a row, of which the middle one knows nothing of the ends.
+      const row = [-1, 0, 1].flatMap((k) => keys.map((key) => [key.at + k, key.value + k * adds] as [number, number]));
+      const path = line().curve(curveMonotoneX).digits(12)(row)!;
+      const cubics = [...path.matchAll(/C([^C]*)/g)].map((m) => m[1].split(',').map(Number));
+      cubics.slice(7, 13).forEach((c, k) => {
+        const [x0, y0] = row[7 + k];
+        const s = 0.37;
+        const bern = (a: number, b: number, d: number, e: number) =>
+          (1 - s) ** 3 * a + 3 * (1 - s) ** 2 * s * b + 3 * (1 - s) * s * s * d + s ** 3 * e;
+        const [x, y] = [bern(x0, c[0], c[2], c[4]), bern(y0, c[1], c[3], c[5])];
+        expect(track.at(x).value).toBeCloseTo(y, 6);
+      });
+    }
+  });
+  it('smooth keys never go beyond the two they lie between, whatever stands beside them; speed does not jump', () => {
+    const random = randomSource(13);
+    let turned = 0;
+    for (let n = 0; n < 120; n++) {
+      const keys = Array.from({ length: 2 + Math.floor(random() * 5) }, (_, i): KeyDoc => ({
+        at: (i + 0.9 * random()) / 7,
+        value: random() * 9 - 4,
+        to: n < 60 || random() < 0.6 ? 'smooth' : (['hold', 'linear', 'ease', 'free', 'spline'] as const)[n % 5],
+      }));
+      const adds = n % 3;
+      const track = trackOf(keys, adds);
+      keys.forEach((key, i) => {
+        if (key.to !== 'smooth') return;
+        const next = keys[i + 1] ?? { at: keys[0].at + 1, value: keys[0].value + adds };
+        for (let k = 0; k <= 40; k++) {
+          const place = key.at + ((next.at - key.at) * k) / 40 - 1e-12;
+          const gained = place >= 1 ? adds : 0;
+          const y = track.at(place >= 1 ? place - 1 : Math.max(key.at, place)).value + gained;
+          expect(y).toBeGreaterThanOrEqual(Math.min(key.value, next.value) - 1e-9);
+          expect(y).toBeLessThanOrEqual(Math.max(key.value, next.value) + 1e-9);
+        }
+        if (n < 60 && i > 0) {
+          turned++;
+          expect(track.at(key.at + 1e-9).slope).toBeCloseTo(track.at(key.at - 1e-9).slope, 3);
+        }
+      });
+    }
+    expect(turned).toBeGreaterThan(60);
+  });
+  it('spline keys make a spline with continuous speed and curvature at every key and at the seam', () => {
+    const keys: KeyDoc[] = [0, 0.15, 0.4, 0.8].map((p, i) => ({ at: p, value: [1, 5, -2, 3][i], to: 'spline' }));
     const track = trackOf(keys, 7);
     const h = 1e-5;
     for (const { at: p } of keys) {

@@ -72,3 +72,30 @@ function tridiagonal(off: readonly number[], diagonal: readonly number[], right:
   for (let i = n - 2; i >= 0; i--) x[i] -= c[i] * x[i + 1];
   return x;
 }
+
+/**
+ * Slope at a point between two intervals with which a cubic Hermite curve goes on rising or falling
+ * where its points do, and turns only at points (Steffen, A simple method for monotonic
+ * interpolation in one dimension, Astronomy and Astrophysics 239, 1990, eqs. 7 to 11).
+ *
+ * @param h0 length of the interval before, > 0
+ * @param h1 length of the interval after, > 0
+ * @param rise0 change of value over the interval before
+ * @param rise1 change of value over the interval after
+ */
+export function boundedSlope(h0: number, h1: number, rise0: number, rise1: number): number {
+  const [s0, s1] = [rise0 / h0, rise1 / h1];
+  if (!(s0 * s1 > 0)) return 0;
+  const parabola = (s0 * h1 + s1 * h0) / (h0 + h1);
+  return Math.sign(s0) * Math.min(2 * Math.abs(s0), 2 * Math.abs(s1), Math.abs(parabola));
+}
+
+/**
+ * A slope held to what a rise can take without going beyond its ends: between 0 and three times the
+ * straight line's (Fritsch and Carlson, Monotone piecewise cubic interpolation, SIAM J. Numer. Anal.
+ * 17, 1980, § 2).
+ */
+export function heldSlope(slope: number, h: number, rise: number): number {
+  const straight = rise / h;
+  return slope * straight > 0 ? Math.sign(slope) * Math.min(Math.abs(slope), 3 * Math.abs(straight)) : 0;
+}

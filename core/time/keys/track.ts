@@ -1,7 +1,7 @@
 import { cubicBezier } from './bezier';
 import { hermite, hermiteSlope } from '../hermite';
 import { sortKeys, USUAL_EASE, usualTangent, type KeyDoc } from './key';
-import { clampedSlopes, periodicSlopes } from './spline';
+import { boundedSlope, clampedSlopes, heldSlope, periodicSlopes } from './spline';
 
 /** A piece of the circle: from `at` on for `length`, both as shares of the loop. */
 interface Piece {
@@ -21,7 +21,8 @@ export interface Track {
 /**
  * Keys on a circle. Hold and linear are those of glTF 2.0 (STEP, LINEAR), 'ease' is
  * cubic-bezier(e₀, 0, 1 − e₁, 1) of CSS, 'free' a cubic Bézier curve in time and value, 'smooth' a
- * cubic Hermite segment whose slopes make the whole run of smooth keys a spline.
+ * cubic Hermite segment that never goes beyond its keys, 'spline' one whose slopes make the whole run
+ * of such keys a cubic spline.
  *
  * @param adds what is gained from the last key to the first one of the next loop, over and above
  */
@@ -88,36 +89,54 @@ function segment(key: KeyDoc, to: KeyDoc, slope: readonly [number, number] | und
       const [x2, y2] = to.in ?? usualTangent(to, key);
       return (x) => cubicBezier(x1 / length, y1, 1 + x2 / length, rise + y2, x, rise);
     }
-    case 'smooth': {
+    case 'smooth':
+    case 'spline': {
       const [m0, m1] = slope!.map((m) => m * length);
       return (x) => ({ value: hermite(0, rise, m0, m1, x), slope: hermiteSlope(rise, m0, m1, x) });
     }
   }
 }
 
-/** Slopes per loop at both ends of each smooth segment. */
+/** Slopes per loop at both ends of each smooth or spline segment. */
 function smoothSlopes(keys: readonly KeyDoc[], next: (i: number) => KeyDoc): ([number, number] | undefined)[] {
   const n = keys.length;
   const lengths = keys.map((k, i) => next(i).at - k.at);
   const rises = keys.map((k, i) => next(i).value - k.value);
+  const before = (i: number) => (i + n - 1) % n;
+  const after = (i: number) => (i + 1) % n;
+  const is = (i: number, way: 'smooth' | 'spline') => keys[i].to === way && lengths[i] > 0;
   const out = new Array<[number, number] | undefined>(n).fill(undefined);
-  const isSmooth = (i: number) => keys[i].to === 'smooth' && lengths[i] > 0;
-  if (keys.every((_, i) => isSmooth(i))) {
+
+  /** The slope at a key where a segment meets one of another kind. */
+  const slopeOf = (i: number, end: 'start' | 'end'): number => {
+    if (is(i, 'smooth') || is(i, 'spline')) {
+      const [a, b] = end === 'start' ? [before(i), i] : [i, after(i)];
+      return lengths[a] > 0 && lengths[b] > 0 ? boundedSlope(lengths[a], lengths[b], rises[a], rises[b]) : 0;
+    }
+    return endSlope(keys, next, i, lengths, rises, end);
+  };
+
+  for (let i = 0; i < n; i++)
+    if (is(i, 'smooth'))
+      out[i] = [
+        heldSlope(slopeOf(before(i), 'end'), lengths[i], rises[i]),
+        heldSlope(slopeOf(after(i), 'start'), lengths[i], rises[i]),
+      ];
+
+  if (keys.every((_, i) => is(i, 'spline'))) {
     const m = periodicSlopes(lengths, rises);
-    return keys.map((_, i) => [m[i], m[(i + 1) % n]]);
+    return keys.map((_, i) => [m[i], m[after(i)]]);
   }
   for (let i = 0; i < n; i++) {
-    if (!isSmooth(i) || isSmooth((i + n - 1) % n)) continue;
-    // A run of smooth segments between others: its ends take their slopes.
+    if (!is(i, 'spline') || is(before(i), 'spline')) continue;
+    // A run of splines between others: its ends take their slopes.
     const run: number[] = [];
-    for (let j = i; isSmooth(j % n) && run.length < n; j++) run.push(j % n);
-    const first = endSlope(keys, next, (i + n - 1) % n, lengths, rises, 'end');
-    const last = endSlope(keys, next, (run[run.length - 1] + 1) % n, lengths, rises, 'start');
+    for (let j = i; is(j % n, 'spline') && run.length < n; j++) run.push(j % n);
     const m = clampedSlopes(
       run.map((j) => lengths[j]),
       run.map((j) => rises[j]),
-      first,
-      last,
+      slopeOf(before(i), 'end'),
+      slopeOf(after(run[run.length - 1]), 'start'),
     );
     run.forEach((j, k) => (out[j] = [m[k], m[k + 1]]));
   }

@@ -1,6 +1,6 @@
 'use client';
 
-import { conditionsOf } from '@maypole/core/declare/shown';
+import { conditionsOf, meets } from '@maypole/core/declare/shown';
 import { Box, Flex, Text, chakra } from '@chakra-ui/react';
 import type { NumberParam, VectorParam } from '@maypole/core/declare/params';
 import type { MotionDoc } from '@maypole/core/time/motion';
@@ -31,7 +31,7 @@ export function MotionSettings({ motion, target, own, onChange }: Props) {
     <>
       {Object.entries(kind.params)
         .filter(
-          ([name, p]) => name !== 'otherwise' && conditionsOf(p).every((c) => c.is.includes(motion[c.param] as string)),
+          ([name, p]) => name !== 'otherwise' && conditionsOf(p).every((c) => meets(c, motion[c.param])),
         )
         .map(([name, setting]) => {
           const change = (v: unknown, gesture?: string) =>

@@ -4,12 +4,13 @@ import type { Segment } from '@maypole/core/time/keys/key';
 
 /**
  * A key is a bead on the curve with a small sign for the way it goes on: a flat top for hold, a
- * straight stroke for linear, a wave for smooth, an arch for eased, a cross for free.
+ * straight stroke for linear, a wave for smooth, a deeper one for a spline, an arch for eased, a cross for free.
  */
 const SIGNS: Record<Segment, string> = {
   hold: 'M-3 -1.5H3V1.5',
   linear: 'M-3 2L3 -2',
   smooth: 'M-3.4 1C-1.6 -3 1.4 3 3.4 -1',
+  spline: 'M-3.4 -1C-1.6 4 1.4 -4 3.4 1',
   ease: 'M-3 2C0 2 0 -2 3 -2',
   free: 'M-3 0H3M0 -3V3',
 };
