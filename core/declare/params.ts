@@ -41,6 +41,8 @@ export interface NumberParam extends ParamBase {
   readonly counts?: boolean;
   /** How it goes with the length of the loop, where the unit does not tell: 1 grows with it, 2 with its square, −1 shrinks as it grows. */
   readonly perLoop?: 1 | 2 | -1;
+  /** It is a length of time, which is shown in frames or as a share of the loop as one likes. */
+  readonly time?: boolean;
   /** It is a seed: of chance, which is also told by the step it is in, or of a pattern, which is the same wherever it is used. */
   readonly seeds?: 'chance' | 'pattern';
 }
@@ -207,6 +209,7 @@ function numeric(options: NumberOptions) {
     ...(options.cyclic ? { cyclic: options.cyclic } : {}),
     ...(options.counts ? { counts: true, moves: false } : {}),
     ...(options.perLoop ? { perLoop: options.perLoop } : {}),
+    ...(options.time ? { time: true } : {}),
     ...(options.seeds ? { seeds: options.seeds } : {}),
     ...(options.shownWhen ? { shownWhen: options.shownWhen } : {}),
     ...(options.more ? { more: true } : {}),

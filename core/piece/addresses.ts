@@ -25,6 +25,9 @@ interface ValuePlace {
   readonly address: Address;
   /** "Twist angle", "Displace per axis x". */
   readonly title: string;
+  /** What it is a value of, and which of its values: "Twist", "Angle". */
+  readonly of: string;
+  readonly name: string;
   /** Name and colour of the ribbon, or of the scene part. */
   readonly place: string;
   readonly colour?: string;
@@ -75,25 +78,26 @@ function placesIn(
   about: { title: string; place: string; colour?: string },
   out: (NumberPlace | ColourPlace)[],
 ): void {
-  const { place, colour } = about;
+  const { place, colour, title: of } = about;
   for (const name in params) {
     const param = params[name];
     if (param.type !== 'number' && param.type !== 'vector' && param.type !== 'colour') continue;
-    const label = labelOf(about.title, param.title);
+    const label = labelOf(of, param.title);
+    const words = { title: label, of, name: param.title, place, colour };
     const stored = values[name] ?? param.default;
     if (param.type === 'number')
-      out.push({ address: { owner, param: name }, param, value: stored as NumberValue, title: label, place, colour });
+      out.push({ address: { owner, param: name }, param, value: stored as NumberValue, ...words });
     else if (param.type === 'colour')
-      out.push({ address: { owner, param: name }, param, value: stored as ColourValue, title: label, place, colour });
+      out.push({ address: { owner, param: name }, param, value: stored as ColourValue, ...words });
     else
       for (const axis of [0, 1, 2] as const)
         out.push({
           address: { owner, param: name, axis },
           param,
           value: (stored as readonly NumberValue[])[axis],
+          ...words,
           title: labelOf(label, AXES[axis]),
-          place,
-          colour,
+          name: labelOf(param.title, AXES[axis]),
         });
   }
 }

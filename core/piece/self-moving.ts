@@ -16,6 +16,9 @@ export interface SelfMoving {
   readonly param?: string;
   /** "Spin turns", "Stream". */
   readonly title: string;
+  /** "Spin" and "Turns"; the second is empty where the whole step moves. */
+  readonly of: string;
+  readonly name: string;
   readonly place: string;
   readonly colour: string;
   /** Evenly on by so many rounds a loop, changing about so often a loop, or both and neither. */
@@ -43,7 +46,7 @@ export function selfMovingOf(piece: Piece): SelfMoving[] {
     const kind = stepKind(item.kind);
     const itself = kind.changesByItself?.(values) ?? false;
     if (!itself) return [];
-    const about = { owner, place, colour: ribbon.colour };
+    const about = { owner, of: title, name: '', place, colour: ribbon.colour };
     const one = (param: string, how: 'turns' | 'noise', amount: number): SelfMoving => {
       const label = params[param].title.toLowerCase();
       return {
@@ -51,6 +54,7 @@ export function selfMovingOf(piece: Piece): SelfMoving[] {
         key: `${ownerKey(owner)}/${param}`,
         param,
         title: `${title} ${label}`,
+        name: params[param].title,
         how,
         amount,
         words: wordsOf(how, amount),

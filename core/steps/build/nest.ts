@@ -61,6 +61,7 @@ export const nest = defineStep({
       {
         unit: '%',
         perLoop: -1,
+        time: true,
         min: -1000,
         max: 1000,
         soft: [-20, 20],

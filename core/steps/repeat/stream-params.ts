@@ -57,6 +57,7 @@ export const streamParams = {
   }),
   every: number('Every', 5, 'Frames from one release to the next; the loop closes when it is a whole number of them.', {
     unit: 'frames',
+    time: true,
     min: 1,
     max: 20_000,
     soft: [1, 30],

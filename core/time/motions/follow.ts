@@ -27,6 +27,7 @@ export const follow = defineMotion({
     offset: number('Offset', 0, 'Added after scaling.', { moves: false }),
     delay: number('Delay', 0, 'How much later it does the same, as a part of the loop.', {
       unit: '%',
+      time: true,
       min: -1000,
       max: 1000,
       soft: [0, 100],

@@ -4,27 +4,34 @@ import { Box, Flex, Heading } from '@chakra-ui/react';
 import { X } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { PictureButton } from '../parts/buttons';
+import { PaneEdge } from '../parts/pane-edge';
+import { PANES, useLayout } from '../state/layout';
 import { useEditor } from '../state/store';
 
 /** A panel at the right; the picture keeps the rest. */
 export function DrawerFrame({ title, children, foot }: { title: string; children: ReactNode; foot?: ReactNode }) {
+  const width = useLayout((s) => s.drawer);
+  const close = () => useEditor.setState({ drawer: null });
   return (
     <Flex
       as="aside"
       aria-label={title}
+      position="relative"
       direction="column"
-      w="352px"
-      flexShrink={0}
+      flexShrink={1}
+      minW={`${PANES.drawer.least}px`}
+      style={{ width }}
       borderLeftWidth="1px"
       borderColor="line"
       bg="panel"
       minH="0"
     >
+      <PaneEdge pane="drawer" side="left" label={`Width of ${title.toLowerCase()}`} onAway={close} />
       <Flex align="center" justify="space-between" px="4" pt="3" pb="1.5">
         <Heading as="h2" fontFamily="heading" fontSize="16px" fontWeight="700">
           {title}
         </Heading>
-        <PictureButton label={`Close ${title.toLowerCase()}`} onClick={() => useEditor.setState({ drawer: null })}>
+        <PictureButton label={`Close ${title.toLowerCase()}`} onClick={close}>
           <X size={17} />
         </PictureButton>
       </Flex>

@@ -10,6 +10,8 @@ import { startSession } from '../state/session';
 import { pause } from '../state/player';
 import { useEditor } from '../state/store';
 import { useShortcuts } from '../state/shortcuts';
+import { PANES, restoreLayout, useLayout } from '../state/layout';
+import { AWAY, PaneEdge } from '../parts/pane-edge';
 import { ConflictDialog } from './conflict-dialog';
 import { RibbonBands } from './ribbon-bands';
 import { Round } from '../round/round';
@@ -17,11 +19,31 @@ import { Thread } from './thread';
 import { TopBar } from './top-bar';
 import { Viewport } from './viewport';
 
+/** The steps of the chosen ribbon, as wide as they were pulled. */
+function Panel() {
+  const width = useLayout((s) => s.panel);
+  return (
+    <Flex
+      position="relative"
+      flexShrink={1}
+      minW={width === 0 ? undefined : `${PANES.panel.least}px`}
+      minH="0"
+      borderRightWidth="1px"
+      borderColor="line"
+      style={{ width: width || AWAY }}
+    >
+      {width > 0 && <Thread />}
+      <PaneEdge pane="panel" side="right" label="Width of the steps" />
+    </Flex>
+  );
+}
+
 /** The screen of an open piece. */
 export function Editor() {
   const name = useEditor((s) => s.piece.name);
   const drawer = useEditor((s) => s.drawer);
   useShortcuts();
+  useEffect(restoreLayout, []);
   useEffect(() => {
     const endSession = startSession();
     const endSaving = startAutosave();
@@ -39,11 +61,9 @@ export function Editor() {
     <Flex direction="column" h="100vh" overflow="hidden" bg="panel">
       <TopBar />
       <Flex flex="1" minH="0">
-        <Flex w="390px" flexShrink={0} minH="0" borderRightWidth="1px" borderColor="line">
-          <RibbonBands />
-          <Thread />
-        </Flex>
-        <Box flex="1" minW="0" position="relative">
+        <RibbonBands />
+        <Panel />
+        <Box flex="1" minW="300px" position="relative">
           <Viewport />
         </Box>
         {drawer === 'seam' && <SeamDrawer />}

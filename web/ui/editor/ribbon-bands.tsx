@@ -1,11 +1,13 @@
 'use client';
 
 import { Box, Flex, Menu, Portal, chakra } from '@chakra-ui/react';
+import type { RibbonDoc } from '@maypole/core/piece/piece';
 import { Plus } from 'lucide-react';
 import { memo } from 'react';
 import { addPair, addRibbon, duplicateRibbon, moveRibbon, removeRibbon } from '../state/actions';
 import { useEditor } from '../state/store';
 import { chooseRibbon, takeRibbon } from '../state/together';
+import { BandPicture } from './band-picture';
 import { AddMenu } from './add-menu';
 
 /** The ribbons as coloured bands, the chosen one marked. A right click, or the menu key, offers more. */
@@ -34,6 +36,7 @@ export function RibbonBands() {
           id={r.id}
           name={r.name}
           on={r.on}
+          ribbon={r}
           colour={r.colour}
           chosen={r.id === chosen || also.includes(r.id)}
         />
@@ -71,12 +74,14 @@ const Band = memo(function Band({
   id,
   name,
   on,
+  ribbon,
   colour,
   chosen,
 }: {
   id: string;
   name: string;
   on: boolean;
+  ribbon: RibbonDoc;
   colour: string;
   chosen: boolean;
 }) {
@@ -89,7 +94,7 @@ const Band = memo(function Band({
           aria-current={chosen}
           title={`${name}. With Ctrl or Shift: choose it besides others`}
           position="relative"
-          w="36px"
+          w="40px"
           h="64px"
           flexShrink={0}
           borderRadius="8px"
@@ -100,9 +105,11 @@ const Band = memo(function Band({
           fontWeight="700"
           textShadow="0 0 3px rgba(0,0,0,.55)"
           display="flex"
-          alignItems="flex-end"
-          justifyContent="center"
-          pb="2"
+          flexDirection="column"
+          alignItems="center"
+          justifyContent="space-between"
+          pt="1"
+          pb="1.5"
           cursor="pointer"
           onClick={(e) => (e.ctrlKey || e.metaKey || e.shiftKey ? takeRibbon(id) : chooseRibbon(id))}
           _before={
@@ -110,7 +117,7 @@ const Band = memo(function Band({
               ? {
                   content: '""',
                   position: 'absolute',
-                  left: '-9px',
+                  left: '-8px',
                   top: '8px',
                   bottom: '8px',
                   w: '4px',
@@ -120,6 +127,7 @@ const Band = memo(function Band({
               : undefined
           }
         >
+          <BandPicture ribbon={ribbon} />
           {name.slice(0, 2)}
         </chakra.button>
       </Menu.ContextTrigger>

@@ -9,6 +9,8 @@ interface Props {
   readonly label: string;
   readonly value: number;
   readonly unit?: string;
+  /** The unit stands beside the field. */
+  readonly noUnit?: boolean;
   readonly min: number;
   readonly max: number;
   readonly soft: readonly [number, number];
@@ -40,7 +42,7 @@ export function formatNumber(value: number, step: number): string {
  * its usual range.
  */
 export function NumberField(props: Props) {
-  const { label, value, unit, min, max, soft, step, integer, driven, mixed, onChange, onDriven } = props;
+  const { label, value, unit, noUnit, min, max, soft, step, integer, driven, mixed, onChange, onDriven } = props;
   const [typed, setTyped] = useState<string | null>(null);
   const selectAll = useRef(false);
   const [trouble, setTrouble] = useState<string | null>(null);
@@ -171,7 +173,7 @@ export function NumberField(props: Props) {
           <Box position="relative" fontWeight="600" color={mixed ? 'muted' : undefined}>
             {mixed ? 'mixed' : formatNumber(value, step)}
           </Box>
-          {unit && (
+          {unit && !noUnit && (
             <Box position="relative" color="muted" fontSize="11px" whiteSpace="nowrap">
               {unit}
             </Box>

@@ -27,7 +27,7 @@ import { ColourField } from './colour-field';
 import { ColourDrawing, Drawing } from './drawing';
 import { AssetField } from './asset-field';
 import { NoiseField } from './noise-field';
-import { NumberField } from './number-field';
+import { ParamField } from './param-field';
 import { PairMark } from './pair-mark';
 import { PointsField } from './points-field';
 import { RibbonField } from './ribbon-field';
@@ -308,15 +308,10 @@ function NumberRow({ address, others, mixed, title, suffix, label, param, value,
         </>
       }
     >
-      <NumberField
+      <ParamField
         label={label}
+        param={param}
         value={shown as number}
-        unit={param.unit}
-        min={param.min}
-        max={param.max}
-        soft={param.soft}
-        step={param.step}
-        integer={param.integer}
         driven={moving}
         mixed={mixed}
         onDriven={openMotion}

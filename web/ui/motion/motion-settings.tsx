@@ -30,9 +30,7 @@ export function MotionSettings({ motion, target, own, onChange }: Props) {
   return (
     <>
       {Object.entries(kind.params)
-        .filter(
-          ([name, p]) => name !== 'otherwise' && conditionsOf(p).every((c) => meets(c, motion[c.param])),
-        )
+        .filter(([name, p]) => name !== 'otherwise' && conditionsOf(p).every((c) => meets(c, motion[c.param])))
         .map(([name, setting]) => {
           const change = (v: unknown, gesture?: string) =>
             onChange({ ...motion, [name]: v }, setting.title, gesture && `${name}/${gesture}`);

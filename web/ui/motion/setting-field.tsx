@@ -4,7 +4,7 @@ import type { Param } from '@maypole/core/declare/params';
 import type { KeyDoc } from '@maypole/core/time/keys/key';
 import { Text } from '@chakra-ui/react';
 import { ColourField } from '../fields/colour-field';
-import { NumberField } from '../fields/number-field';
+import { ParamField } from '../fields/param-field';
 import { SelectField } from '../fields/select-field';
 import { SwitchField } from '../fields/switch-field';
 import { CurveField } from './curve-field';
@@ -55,19 +55,7 @@ export function SettingField({ setting, value, own, wantsColour, onChange }: Pro
         </Text>
       );
     case 'number':
-      return (
-        <NumberField
-          label={label}
-          value={value as number}
-          unit={setting.unit}
-          min={setting.min}
-          max={setting.max}
-          soft={setting.soft}
-          step={setting.step}
-          integer={setting.integer}
-          onChange={onChange}
-        />
-      );
+      return <ParamField label={label} param={setting} value={value as number} onChange={onChange} />;
     default:
       return null;
   }

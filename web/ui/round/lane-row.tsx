@@ -14,6 +14,7 @@ import type { MovingPlace } from '../state/derived';
 import { shownColour } from '../parts/shown-colour';
 import { toggleLane } from '../state/show-value';
 import { useEditor } from '../state/store';
+import { LaneLabel } from './lane-label';
 import { LANE, NAMES, useLaneView, viewFrom } from './lane-view';
 
 /** A few words on a motion, and whether it closes. */
@@ -60,11 +61,11 @@ export function laneWords(place: MovingPlace, frames: number): { words: string; 
 export const LaneName = memo(function LaneName({
   place,
   open,
-  named = false,
+  also,
 }: {
   place: MovingPlace;
   open: boolean;
-  named?: boolean;
+  also?: string;
 }) {
   const frames = useEditor((s) => s.piece.loop.frames);
   const { words, closed } = laneWords(place, frames);
@@ -95,14 +96,7 @@ export const LaneName = memo(function LaneName({
         bg={place.colour ? shownColour(place.colour) : 'muted'}
         flexShrink={0}
       />
-      <Text fontSize="12.5px" truncate flex="1">
-        {place.title}
-        {named && (
-          <Text as="span" color="muted">
-            , {place.place}
-          </Text>
-        )}
-      </Text>
+      <LaneLabel of={place.of} name={place.name} also={also} />
       <Text fontFamily="mono" fontSize="11px" color={closed ? 'muted' : 'poppyText'} whiteSpace="nowrap">
         {words}
       </Text>

@@ -10,8 +10,6 @@ interface LaneView {
   readonly valueZoom: number;
   readonly only: 'piece' | 'ribbon';
   readonly snap: boolean;
-  /** Height of the round in pixels, as pulled by its upper edge. */
-  readonly height: number;
 }
 
 /** One loop and a little of its neighbours. */
@@ -27,7 +25,6 @@ export const useLaneView = create<LaneView>()(() => ({
   valueZoom: 1,
   only: 'piece',
   snap: true,
-  height: 204,
 }));
 
 /** Zooms in time about a moment that stays where it is on the screen. */

@@ -3,7 +3,7 @@
 import { Box, Flex, Text, chakra } from '@chakra-ui/react';
 import { addressKey, isColourPlace } from '@maypole/core/piece/addresses';
 import { Magnet, ZoomIn, ZoomOut } from 'lucide-react';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { PictureButton } from '../parts/buttons';
 import { useChoice } from '../parts/use-choice';
 import type { SelfMoving } from '@maypole/core/piece/self-moving';
@@ -11,7 +11,7 @@ import { movingOf, selfMoving, type MovingPlace } from '../state/derived';
 import { useEditor } from '../state/store';
 import { CurveEditor } from './curve-editor';
 import { LaneCurve, LaneName } from './lane-row';
-import { mainPart, seamsBetween } from './lane-math';
+import { mainPart, seamsBetween, toldApart } from './lane-math';
 import { LANE, NAMES, OPEN_LANE, USUAL_SPAN, panTime, useLaneView, viewFrom, zoomTime } from './lane-view';
 import { Playhead, scrub } from './playhead';
 import { Ruler } from './ruler';
@@ -178,9 +178,7 @@ function LaneList({ places, selves }: { places: readonly MovingPlace[]; selves: 
   const topOf = (i: number) => i * LANE + (open >= 0 && i > open ? OPEN_LANE : 0);
   const own = topOf(places.length);
   const total = own + selves.length * LANE;
-  const titles = [...places, ...selves].map((p) => p.title);
-  // With the ribbon beside it where two would read alike.
-  const alike = new Set(titles.filter((t, i) => titles.indexOf(t) !== i));
+  const also = useMemo(() => toldApart([...places, ...selves]), [places, selves]);
   const first = places.findIndex((_, i) => topOf(i + 1) > view.top - 80);
   const rows: { place: MovingPlace; i: number }[] = [];
   for (let i = Math.max(0, first); i < places.length && topOf(i) < view.top + view.height + 80; i++)
@@ -200,7 +198,7 @@ function LaneList({ places, selves }: { places: readonly MovingPlace[]; selves: 
             borderColor="line/60"
           >
             <Flex>
-              <LaneName place={place} open={i === open} named={alike.has(place.title)} />
+              <LaneName place={place} open={i === open} also={also[i]} />
               <Box
                 flex="1"
                 minW="0"
@@ -228,7 +226,7 @@ function LaneList({ places, selves }: { places: readonly MovingPlace[]; selves: 
             borderColor="line/60"
             data-testid="self-lane"
           >
-            <SelfLane self={self} named={alike.has(self.title)} />
+            <SelfLane self={self} also={also[places.length + i]} />
           </Box>
         ))}
         <Box position="absolute" top="0" bottom="0" right="0" pointerEvents="none" style={{ left: NAMES }}>

@@ -1,25 +1,29 @@
 'use client';
 
-import { Box, Flex, Text, chakra } from '@chakra-ui/react';
+import { Flex, Text, chakra } from '@chakra-ui/react';
 import { ChevronFirst, Pause, Play, StepBack, StepForward } from 'lucide-react';
-import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import { AWAY, PaneEdge } from '../parts/pane-edge';
+import { useLayout } from '../state/layout';
 import { PictureButton } from '../parts/buttons';
 import { NumberField } from '../fields/number-field';
 import { goTo, stepFrames, togglePlay } from '../state/player';
 import { useEditor } from '../state/store';
 import { Dial } from './dial';
-import { LANE, OPEN_LANE, useLaneView } from './lane-view';
+import { LANE, OPEN_LANE } from './lane-view';
 import { Lanes } from './lanes';
 
-const [LEAST, MOST] = [204, 620];
+/** Width of the ribbons' bands, so that the lanes begin where the picture does. */
+const BANDS = 60;
 /** Head, ruler, one lane and its editor. */
 const FOR_EDITING = 34 + 17 + LANE + OPEN_LANE + 6;
 
-/** The time area: the dial and the lanes. Its upper edge can be pulled. */
+/** The time area: the dial and the lanes. Its upper edge can be pulled, and the whole put away. */
 export function Round() {
-  const pulled = useLaneView((s) => s.height);
+  const pulled = useLayout((s) => s.round);
+  const panel = useLayout((s) => s.panel);
   const editing = useEditor((s) => s.openLane !== null);
-  const height = editing ? Math.max(pulled, FOR_EDITING) : pulled;
+  const away = pulled === 0;
+  const height = away ? 0 : editing ? Math.max(pulled, FOR_EDITING) : pulled;
   return (
     <Flex
       as="section"
@@ -29,53 +33,31 @@ export function Round() {
       borderTopWidth="1px"
       borderColor="line"
       bg="panel"
-      style={{ height }}
+      // The picture is never pushed out of sight.
+      maxH="calc(100vh - 260px)"
+      style={{ height: height || AWAY }}
     >
-      <Edge height={height} />
-      <Flex w="390px" flexShrink={0} align="center" gap="6" px="5" borderRightWidth="1px" borderColor="line">
-        <Dial />
-        <Transport />
-      </Flex>
-      <Lanes />
+      <PaneEdge pane="round" side="top" label="Height of the round" shown={height} />
+      {!away && (
+        <>
+          <Flex
+            flexShrink={0}
+            align="center"
+            gap="6"
+            px="5"
+            borderRightWidth="1px"
+            borderColor="line"
+            minW="370px"
+            maxW="480px"
+            style={{ width: panel + BANDS }}
+          >
+            <Dial />
+            <Transport />
+          </Flex>
+          <Lanes />
+        </>
+      )}
     </Flex>
-  );
-}
-
-function Edge({ height }: { height: number }) {
-  const drag = useRef<{ y: number; height: number } | null>(null);
-  const set = (to: number) =>
-    useLaneView.setState({ height: Math.max(LEAST, Math.min(MOST, window.innerHeight - 260, to)) });
-  return (
-    <Box
-      role="separator"
-      aria-orientation="horizontal"
-      aria-label="Height of the round"
-      aria-valuenow={height}
-      aria-valuemin={LEAST}
-      aria-valuemax={MOST}
-      tabIndex={0}
-      position="absolute"
-      top="-4px"
-      left="0"
-      right="0"
-      h="8px"
-      zIndex="3"
-      cursor="row-resize"
-      touchAction="none"
-      onPointerDown={(e: PointerEvent) => {
-        e.currentTarget.setPointerCapture(e.pointerId);
-        drag.current = { y: e.clientY, height };
-      }}
-      onPointerMove={(e: PointerEvent) => drag.current && set(drag.current.height + drag.current.y - e.clientY)}
-      onPointerUp={() => (drag.current = null)}
-      onKeyDown={(e: KeyboardEvent) => {
-        const by = { ArrowUp: 20, ArrowDown: -20 }[e.key];
-        if (!by) return;
-        e.preventDefault();
-        e.stopPropagation();
-        set(height + by);
-      }}
-    />
   );
 }
 

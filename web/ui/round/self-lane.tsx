@@ -7,6 +7,7 @@ import { Workflow } from 'lucide-react';
 import { memo, useMemo } from 'react';
 import { shownColour } from '../parts/shown-colour';
 import { showOwner } from '../state/show-value';
+import { LaneLabel } from './lane-label';
 import { LANE, NAMES, useLaneView, viewFrom } from './lane-view';
 
 const SAMPLES = 380;
@@ -26,7 +27,7 @@ function heightOf({ how, amount, key }: SelfMoving): (t: number) => number {
 }
 
 /** A lane of something that moves without a motion: its name leads to its card. */
-export const SelfLane = memo(function SelfLane({ self, named }: { self: SelfMoving; named: boolean }) {
+export const SelfLane = memo(function SelfLane({ self, also }: { self: SelfMoving; also?: string }) {
   const span = useLaneView((s) => s.span);
   const from = useLaneView(viewFrom);
   const path = useMemo(() => {
@@ -61,14 +62,7 @@ export const SelfLane = memo(function SelfLane({ self, named }: { self: SelfMovi
           <Workflow size={13} />
         </Box>
         <Box w="4px" h="20px" borderRadius="full" bg={shownColour(self.colour)} flexShrink={0} />
-        <Text fontSize="12.5px" truncate flex="1">
-          {self.title}
-          {named && (
-            <Text as="span" color="muted">
-              , {self.place}
-            </Text>
-          )}
-        </Text>
+        <LaneLabel of={self.of} name={self.name} also={also} />
         <Text fontFamily="mono" fontSize="11px" color="muted" whiteSpace="nowrap">
           {self.words}
         </Text>

@@ -46,6 +46,7 @@ export const movingOf: (piece: Piece) => readonly MovingPlace[] = once((piece: P
     return old &&
       old.value === n.value &&
       old.title === n.title &&
+      old.of === n.of &&
       old.place === n.place &&
       old.colour === n.colour &&
       old.param === n.param

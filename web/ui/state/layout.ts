@@ -1,0 +1,63 @@
+import { create } from 'zustand';
+
+/** The parts of the editor whose edge can be pulled. */
+export type Pane = 'panel' | 'drawer' | 'round';
+
+interface PaneSize {
+  /** Pixels when nothing was pulled yet. */
+  readonly usual: number;
+  readonly least: number;
+  readonly most: number;
+  /** Pulled below this, it is put away. */
+  readonly away: number;
+}
+
+export const PANES: Readonly<Record<Pane, PaneSize>> = {
+  panel: { usual: 330, least: 280, most: 640, away: 180 },
+  drawer: { usual: 352, least: 288, most: 720, away: 180 },
+  round: { usual: 204, least: 204, most: 620, away: 110 },
+};
+
+/** Width of panel and drawer, height of the round, in pixels as pulled; 0 where put away. */
+export type Layout = Readonly<Record<Pane, number>>;
+
+const USUAL: Layout = { panel: PANES.panel.usual, drawer: PANES.drawer.usual, round: PANES.round.usual };
+const KEY = 'maypole-layout';
+
+/** The size a pane takes when its edge is pulled to `to`: within its limits, or 0 for away. */
+export function paneSize(pane: Pane, to: number): number {
+  const { least, most, away } = PANES[pane];
+  return to < away ? 0 : Math.round(Math.max(least, Math.min(most, to)));
+}
+
+function kept(): Layout {
+  try {
+    const stored = JSON.parse(localStorage.getItem(KEY) ?? '{}') as Partial<Record<Pane, unknown>>;
+    const size = (pane: Pane) => (typeof stored[pane] === 'number' ? paneSize(pane, stored[pane]) : USUAL[pane]);
+    // A drawer is opened by its button; that it was pulled away must not make the button do nothing.
+    return { panel: size('panel'), drawer: size('drawer') || USUAL.drawer, round: size('round') };
+  } catch {
+    return USUAL;
+  }
+}
+
+export const useLayout = create<Layout>()(() => USUAL);
+
+/** Brings back what was pulled at an earlier visit. */
+export function restoreLayout(): void {
+  useLayout.setState(kept());
+}
+
+export function pullPane(pane: Pane, to: number): void {
+  useLayout.setState({ [pane]: paneSize(pane, to) });
+  try {
+    localStorage.setItem(KEY, JSON.stringify(useLayout.getState()));
+  } catch {
+    // Where nothing can be kept, it lasts as long as the page.
+  }
+}
+
+/** Puts a pane away, or brings it back at its usual size. */
+export function togglePane(pane: Pane): void {
+  pullPane(pane, useLayout.getState()[pane] === 0 ? PANES[pane].usual : 0);
+}
