@@ -1,6 +1,6 @@
 import type { Piece } from '@maypole/core/piece/piece';
 import type { Detail } from '@maypole/core/steps/step';
-import { Stage } from '@/view/stage';
+import { hiddenDrawer, type Drawer } from '@/view/drawer';
 import type { ViewMode } from '@/view/frame';
 import { composeFrame } from './compose';
 import { Engine } from './engine';
@@ -14,7 +14,7 @@ export class Offscreen {
   private readonly context: CanvasRenderingContext2D;
 
   private constructor(
-    private readonly stage: Stage,
+    private readonly drawer: Drawer,
     private readonly engine: Engine,
     readonly width: number,
     readonly height: number,
@@ -22,14 +22,13 @@ export class Offscreen {
     this.canvas.width = width;
     this.canvas.height = height;
     this.context = this.canvas.getContext('2d', { willReadFrequently: true })!;
-    stage.setSize(width, height);
+    drawer.setSize(width, height);
   }
 
   /** @param ahead work out the following frames meanwhile; of use when all of them are drawn in order */
   static async create(width: number, height: number, ahead = true): Promise<Offscreen> {
-    const stage = await Stage.create(document.createElement('canvas'));
     return new Offscreen(
-      stage,
+      await hiddenDrawer(),
       new Engine({ ahead, budget: 256 * 1024 * 1024, ...(ahead ? {} : { workers: 2 }) }),
       width,
       height,
@@ -51,8 +50,10 @@ export class Offscreen {
     const piece = this.piece!;
     await this.engine.whenReady(frame);
     const picture = composeFrame(this.engine, piece, frame, this.mode);
-    for (let n = 0; n < subframes; n++) this.stage.draw(picture, n, subframes);
-    this.context.drawImage(this.stage.canvas, 0, 0);
+    const drawn = await this.drawer.picture(picture, subframes);
+    this.context.clearRect(0, 0, this.width, this.height);
+    this.context.drawImage(drawn, 0, 0);
+    drawn.close();
   }
 
   /** RGBA bytes of what was drawn last. */
@@ -61,7 +62,7 @@ export class Offscreen {
   }
 
   dispose(): void {
-    this.stage.dispose();
+    this.drawer.dispose();
     this.engine.dispose();
   }
 }

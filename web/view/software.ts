@@ -2,8 +2,8 @@
 const SOFTWARE = /swiftshader|llvmpipe|softpipe|software|basic render/i;
 
 /** Whether a canvas is drawn on by the processor, where each sample of a pixel has its price. A canvas of WebGPU says no. */
-export function drawsInSoftware(canvas: HTMLCanvasElement): boolean {
-  const gl = canvas.getContext('webgl2');
+export function drawsInSoftware(canvas: HTMLCanvasElement | OffscreenCanvas): boolean {
+  const gl = canvas.getContext('webgl2') as WebGL2RenderingContext | null;
   const told = gl?.getExtension('WEBGL_debug_renderer_info');
   return told !== null && told !== undefined && SOFTWARE.test(String(gl!.getParameter(told.UNMASKED_RENDERER_WEBGL)));
 }

@@ -19,6 +19,11 @@ const ADVICE =
 /** Samples of a pixel in each sub-frame, where a graphics card draws. In software edges are smooth by sub-frames alone. */
 const SAMPLES = 4;
 
+/** A canvas to try things on, in a page or in a worker. */
+function spareCanvas(): HTMLCanvasElement | OffscreenCanvas {
+  return typeof document === 'undefined' ? new OffscreenCanvas(1, 1) : document.createElement('canvas');
+}
+
 /** A canvas that draws frames; the same for the editor, the thumbnails and the files. */
 export class Stage {
   private readonly scene = new Scene();
@@ -33,7 +38,7 @@ export class Stage {
   private height = 1;
 
   private constructor(
-    readonly canvas: HTMLCanvasElement,
+    readonly canvas: HTMLCanvasElement | OffscreenCanvas,
     private readonly renderer: WebGPURenderer,
   ) {
     // The picture brings light to display values itself, and what it writes is shown as it is.
@@ -50,10 +55,10 @@ export class Stage {
    *
    * @param onLost told when the graphics device is gone; the stage draws nothing more then
    */
-  static async create(canvas: HTMLCanvasElement, onLost?: () => void): Promise<Stage> {
-    if (!('gpu' in navigator) && !document.createElement('canvas').getContext('webgl2')) throw new NoPicture(ADVICE);
+  static async create(canvas: HTMLCanvasElement | OffscreenCanvas, onLost?: () => void): Promise<Stage> {
+    if (!('gpu' in navigator) && !spareCanvas().getContext('webgl2')) throw new NoPicture(ADVICE);
     try {
-      const renderer = new WebGPURenderer({ canvas });
+      const renderer = new WebGPURenderer({ canvas: canvas as HTMLCanvasElement });
       await renderer.init();
       let ended = false;
       renderer.onDeviceLost = () => {

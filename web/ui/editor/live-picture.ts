@@ -1,7 +1,7 @@
 import type { Piece } from '@maypole/core/piece/piece';
 import { composeFrame } from '@/engine/compose';
 import type { ViewFrame } from '@/view/frame';
-import { Stage } from '@/view/stage';
+import { shownDrawer, type Drawer } from '@/view/drawer';
 import { session } from '../state/session';
 import { useEditor, type EditorState } from '../state/store';
 
@@ -26,10 +26,12 @@ const LOSSES = 3;
  */
 export class LivePicture {
   private canvas!: HTMLCanvasElement;
-  private stage: Stage | null = null;
+  private drawer: Drawer | null = null;
+  /** A drawing is under way; what changes meanwhile is drawn after it. */
+  private drawing = false;
+  private again = false;
   private ended = false;
   private asked = 0;
-  private refining = 0;
   private resting: ReturnType<typeof setTimeout> | undefined;
   private shown: ViewFrame | null = null;
   private readonly losses: number[] = [];
@@ -57,13 +59,16 @@ export class LivePicture {
   }
 
   private async begin(): Promise<void> {
-    const canvas = document.createElement('canvas');
-    canvas.style.cssText = 'position:absolute;inset:0;width:100%;height:100%;display:block';
-    canvas.dataset.testid = 'picture';
+    const makeCanvas = () => {
+      const canvas = document.createElement('canvas');
+      canvas.style.cssText = 'position:absolute;inset:0;width:100%;height:100%;display:block';
+      canvas.dataset.testid = 'picture';
+      return canvas;
+    };
     try {
-      const stage = await Stage.create(canvas, this.lost);
-      if (this.ended) return stage.dispose();
-      this.stage = stage;
+      const { drawer, canvas } = await shownDrawer(makeCanvas, { onLost: this.lost });
+      if (this.ended) return drawer.dispose();
+      this.drawer = drawer;
       this.canvas = canvas;
       this.element.appendChild(canvas);
       this.measure();
@@ -90,63 +95,85 @@ export class LivePicture {
     cancelAnimationFrame(this.asked);
     this.stopRefining();
     this.asked = 0;
-    this.stage?.dispose();
-    this.stage = null;
+    this.drawing = this.again = false;
+    this.drawer?.dispose();
+    this.drawer = null;
     this.canvas?.remove();
   }
 
   private readonly measure = () => {
     const { clientWidth: width, clientHeight: height } = this.element;
-    if (!this.stage || width === 0 || height === 0) return;
+    if (!this.drawer || width === 0 || height === 0) return;
     const ratio = Math.min(2, window.devicePixelRatio || 1);
-    this.stage.setSize(Math.round(width * ratio), Math.round(height * ratio));
+    this.drawer.setSize(Math.round(width * ratio), Math.round(height * ratio));
     this.reports.onSize({ width, height });
-    this.draw();
+    void this.draw();
   };
 
   private soon(): void {
     this.stopRefining();
     // What is asked for already stays: changes come once a turn of the screen, and putting it off each time would be for ever.
-    if (!this.asked) this.asked = requestAnimationFrame(this.draw);
+    if (!this.asked) this.asked = requestAnimationFrame(() => void this.draw());
   }
 
   private stopRefining(): void {
     clearTimeout(this.resting);
-    cancelAnimationFrame(this.refining);
   }
 
-  private readonly draw = () => {
+  private readonly draw = async (): Promise<void> => {
     this.asked = 0;
     this.stopRefining();
     const engine = session()?.engine;
-    if (!this.stage || !engine || this.ended) return;
+    const { drawer, canvas } = this;
+    if (!drawer || !engine || this.ended) return;
+    if (this.drawing) {
+      this.again = true;
+      return;
+    }
     const { piece, frame, mode } = useEditor.getState();
     const now = composeFrame(engine, piece, frame, mode);
     const waiting = piece.ribbons.filter((r) => r.on && !now.ribbons.some((x) => x.id === r.id));
     const ribbons = [...now.ribbons, ...(this.shown?.ribbons ?? []).filter((x) => waiting.some((r) => r.id === x.id))];
     this.shown = { ...now, ribbons };
-    this.stage.draw(this.shown);
+    canvas.dataset.still = 'false';
+    if (!(await this.drawn(drawer, this.shown, 0, 1))) return;
     // For tests and benchmarks: which frame stands in the picture, and whether it is complete.
-    this.canvas.dataset.frame = String(frame);
-    this.canvas.dataset.complete = String(waiting.length === 0);
-    this.canvas.dataset.drawn = String(Number(this.canvas.dataset.drawn ?? 0) + 1);
-    this.canvas.dataset.subframes = '1';
-    this.canvas.dataset.still = 'false';
-    this.resting = setTimeout(this.refine, STILL);
+    canvas.dataset.frame = String(frame);
+    canvas.dataset.complete = String(waiting.length === 0);
+    canvas.dataset.drawn = String(Number(canvas.dataset.drawn ?? 0) + 1);
+    canvas.dataset.subframes = '1';
+    if (this.again) this.soon();
+    else this.resting = setTimeout(() => void this.refine(), STILL);
   };
 
+  /** Draws, one at a time; false where the drawer has gone meanwhile. */
+  private async drawn(drawer: Drawer, frame: ViewFrame, number: number, of: number): Promise<boolean> {
+    this.drawing = true;
+    this.again = false;
+    try {
+      await drawer.draw(frame, number, of);
+    } catch (error) {
+      if (this.drawer === drawer) console.warn(error);
+    }
+    if (this.drawer !== drawer) return false;
+    this.drawing = false;
+    return !this.ended;
+  }
+
   /** Adds sub-frames to what is shown, one a turn of the screen, until something changes. Always as many, so that what stands still looks the same each time. */
-  private readonly refine = () => {
-    const add = (number: number) => {
-      if (!this.stage || !this.shown || this.ended) return;
-      const of = this.stage.subframes;
-      this.stage.draw(this.shown, number, of);
-      this.canvas.dataset.subframes = String(number + 1);
-      if (number + 1 < of) this.refining = requestAnimationFrame(() => add(number + 1));
-      else this.canvas.dataset.still = 'true';
-    };
-    add(0);
-  };
+  private async refine(): Promise<void> {
+    const { drawer, canvas, shown } = this;
+    if (!drawer || !shown || this.drawing || this.ended) return;
+    const of = drawer.subframes;
+    for (let number = 0; number < of; number++) {
+      if (!(await this.drawn(drawer, shown, number, of))) return;
+      canvas.dataset.subframes = String(number + 1);
+      // An edit, a new shape or another size: what was begun is not the picture any more.
+      if (this.again) return this.soon();
+      if (this.asked) return;
+    }
+    canvas.dataset.still = 'true';
+  }
 
   private readonly edited = (a: EditorState, b: EditorState) => {
     if (a.piece === b.piece && a.frame === b.frame && a.mode === b.mode && a.detail === b.detail) return;
@@ -158,7 +185,7 @@ export class LivePicture {
 
   private readonly arrived = () => {
     const engine = session()?.engine;
-    if (!engine || !this.stage) return;
+    if (!engine || !this.drawer) return;
     // When the newest shape was there to be drawn: what is left after this is drawing alone.
     const { piece, frame } = useEditor.getState();
     if (engine.isReady(frame)) this.canvas.dataset.arrived = performance.now().toFixed(1);

@@ -3,33 +3,50 @@
 import { Box, Spinner } from '@chakra-ui/react';
 import { readPiece } from '@maypole/core/piece/read';
 import { loopSeconds } from '@maypole/core/time/loop';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useRef, useState, type RefObject } from 'react';
 import { drawStrip, STRIP } from '@/engine/thumbnail';
 import type { PieceSummary } from '@/server/contract';
 import { loadPiece, storeThumbnail } from '../api';
+import { owesPicture, pictureDrawn } from '../state/owed-pictures';
+
+/** Whether an element has been in sight. */
+function useSeen(element: RefObject<HTMLElement | null>): boolean {
+  const [seen, setSeen] = useState(false);
+  useEffect(() => {
+    const observer = new IntersectionObserver((entries) => entries.some((e) => e.isIntersecting) && setSeen(true));
+    observer.observe(element.current!);
+    return () => observer.disconnect();
+  }, [element]);
+  return seen;
+}
 
 /**
- * The loop, playing. The strip of pictures comes from the server; where the piece has changed
- * since, it is drawn afresh from the real evaluation and kept for next time.
+ * The loop, playing. The strip of pictures comes from the server. It is drawn from the real evaluation
+ * by the tab that changed the piece, or where there is none yet; whoever only looks draws nothing.
  */
 export function Thumbnail({ piece }: { piece: PieceSummary }) {
-  const stored = piece.thumbnailRevision === piece.revision;
+  const box = useRef<HTMLDivElement>(null);
+  const seen = useSeen(box);
   const [made, setMade] = useState<string | null>(null);
   const [failed, setFailed] = useState(false);
   const strip = useRef<HTMLImageElement>(null);
-  const url = stored ? `/api/pieces/${piece.id}/thumbnail?revision=${piece.revision}` : made;
+  const { id, revision, thumbnailRevision } = piece;
+  const current = thumbnailRevision === revision;
+  const url = made ?? (thumbnailRevision === null ? null : `/api/pieces/${id}/thumbnail?revision=${thumbnailRevision}`);
 
   useEffect(() => {
-    if (stored) return;
+    if (current) pictureDrawn(id);
+    if (current || !seen || (thumbnailRevision !== null && !owesPicture(id))) return;
     let ended = false;
     let own: string | null = null;
     void (async () => {
       try {
-        const { source, revision } = await loadPiece(piece.id);
+        const { source, revision: now } = await loadPiece(id);
         const read = readPiece(source);
         if (!read.ok || ended) return;
         const picture = await drawStrip(read.piece);
-        await storeThumbnail(piece.id, revision, picture);
+        await storeThumbnail(id, now, picture);
+        pictureDrawn(id);
         if (ended) return;
         own = URL.createObjectURL(picture);
         setMade(own);
@@ -42,7 +59,7 @@ export function Thumbnail({ piece }: { piece: PieceSummary }) {
       ended = true;
       if (own) URL.revokeObjectURL(own);
     };
-  }, [stored, piece.id, piece.revision]);
+  }, [current, seen, thumbnailRevision, id, revision]);
 
   useEffect(() => {
     if (!url || piece.frames === null || piece.fps === null) return;
@@ -61,7 +78,14 @@ export function Thumbnail({ piece }: { piece: PieceSummary }) {
   }, [url, piece.frames, piece.fps]);
 
   return (
-    <Box position="absolute" inset="0" data-testid="thumbnail" data-ready={url !== null}>
+    <Box
+      ref={box}
+      position="absolute"
+      inset="0"
+      data-testid="thumbnail"
+      data-ready={url !== null}
+      data-current={current || made !== null}
+    >
       {url ? (
         // A strip of frames side by side; a plain element, since it is moved and never resized.
         <img

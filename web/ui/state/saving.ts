@@ -3,6 +3,7 @@ import type { Piece } from '@maypole/core/piece/piece';
 import { loadPiece, RequestTrouble, savePiece } from '../api';
 import { tellTrouble } from '../parts/toasts';
 import { dropBackup, keepBackup } from './backup';
+import { owePicture } from './owed-pictures';
 import { useEditor, type SaveState } from './store';
 
 const QUIET_MS = 700;
@@ -49,6 +50,7 @@ async function saveOnce(id: string, piece: Piece, revision: number): Promise<boo
       dropBackup(id);
       return false;
     }
+    owePicture(id);
     if (!open()) {
       dropBackup(id);
       return false;
@@ -113,6 +115,7 @@ export function startAutosave(): () => void {
     void savePiece(id, source, revision, true).then(
       (answer) => {
         if ('error' in answer) return;
+        owePicture(id);
         dropBackup(id);
         // The page may come back as it was, out of the browser's store of pages gone back from.
         const now = useEditor.getState();

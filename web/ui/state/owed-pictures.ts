@@ -1,0 +1,38 @@
+/**
+ * Pieces that were changed in this tab and have no picture of that yet. The tab that changed a piece
+ * draws it, once, when its shelf is next in sight; whoever only looks sees the picture there is.
+ */
+const KEY = 'maypole-owed-pictures';
+/** Where the browser keeps nothing, the page remembers. */
+let own: readonly string[] = [];
+
+function owed(): readonly string[] {
+  try {
+    const list: unknown = JSON.parse(sessionStorage.getItem(KEY) ?? '[]');
+    return Array.isArray(list) ? list.filter((x) => typeof x === 'string') : own;
+  } catch {
+    return own;
+  }
+}
+
+function keep(list: readonly string[]): void {
+  own = list;
+  try {
+    sessionStorage.setItem(KEY, JSON.stringify(list));
+  } catch {
+    // The page remembers.
+  }
+}
+
+export function owePicture(id: string): void {
+  const list = owed();
+  if (!list.includes(id)) keep([...list, id]);
+}
+
+export function owesPicture(id: string): boolean {
+  return owed().includes(id);
+}
+
+export function pictureDrawn(id: string): void {
+  keep(owed().filter((x) => x !== id));
+}

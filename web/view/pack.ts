@@ -1,0 +1,93 @@
+import type { Drawable, DrawablePart, DrawableTopology, Instances, ViewFrame } from './frame';
+
+/**
+ * Frames on their way to a worker that draws. Buffers that were in the frame before are named and
+ * not sent again: a shape that stands still costs nothing, one that moves its points alone.
+ */
+export interface PackedPart {
+  readonly key: string;
+  readonly topologyKey: string;
+  readonly topology?: DrawableTopology;
+  readonly points?: Pick<DrawablePart, 'positions' | 'normals'>;
+  readonly instances?: Instances;
+}
+
+export interface PackedFrame extends Omit<ViewFrame, 'ribbons'> {
+  readonly ribbons: readonly (Omit<ViewFrame['ribbons'][number], 'shape'> & {
+    readonly key: string;
+    /** Absent where the receiver has the whole shape. */
+    readonly parts?: readonly PackedPart[];
+  })[];
+}
+
+/** What the other side holds after a frame: whole shapes, points of parts, connectivities. */
+class Held<Shape, Points, Topology> {
+  readonly shapes = new Map<string, Shape>();
+  readonly points = new Map<string, Points>();
+  readonly topologies = new Map<string, Topology>();
+}
+
+/** Packs frames for one receiver, in order. */
+export class Packer {
+  private held = new Held<true, true, true>();
+
+  pack(frame: ViewFrame): PackedFrame {
+    const next = new Held<true, true, true>();
+    const ribbons = frame.ribbons.map(({ shape, ...rest }) => {
+      next.shapes.set(shape.key, true);
+      const parts = shape.parts.map((part): PackedPart => {
+        const { key, topology, positions, normals, instances } = part;
+        const knownTopology = this.held.topologies.has(topology.key) || next.topologies.has(topology.key);
+        const knownPoints = this.held.points.has(key) || next.points.has(key);
+        next.topologies.set(topology.key, true);
+        next.points.set(key, true);
+        return {
+          key,
+          topologyKey: topology.key,
+          ...(knownTopology ? {} : { topology: plain(topology) }),
+          ...(knownPoints ? {} : { points: { positions, normals } }),
+          ...(instances ? { instances } : {}),
+        };
+      });
+      return { ...rest, key: shape.key, ...(this.held.shapes.has(shape.key) ? {} : { parts }) };
+    });
+    this.held = next;
+    return { ...frame, ribbons };
+  }
+}
+
+/** Only what drawing needs of a connectivity is sent. */
+function plain({ key, triangles, edges, lines, groups, uv, closed }: DrawableTopology): DrawableTopology {
+  return { key, triangles, edges, lines, groups, ...(uv ? { uv } : {}), closed };
+}
+
+/** Puts packed frames together again, in the order in which they were packed. */
+export class Unpacker {
+  private held = new Held<Drawable, Pick<DrawablePart, 'positions' | 'normals'>, DrawableTopology>();
+
+  unpack(packed: PackedFrame): ViewFrame {
+    const next = new Held<Drawable, Pick<DrawablePart, 'positions' | 'normals'>, DrawableTopology>();
+    const ribbons = packed.ribbons.map(({ key, parts, ...rest }) => {
+      const shape = parts ? { key, parts: parts.map((p) => this.part(p, next)) } : this.held.shapes.get(key);
+      if (!shape) throw new Error(`The shape ${key} was named and never sent.`);
+      next.shapes.set(key, shape);
+      for (const p of shape.parts) {
+        next.points.set(p.key, p);
+        next.topologies.set(p.topology.key, p.topology);
+      }
+      return { ...rest, shape };
+    });
+    this.held = next;
+    return { ...packed, ribbons };
+  }
+
+  private part({ key, topologyKey, topology, points, instances }: PackedPart, next: typeof this.held): DrawablePart {
+    const sides = topology ?? next.topologies.get(topologyKey) ?? this.held.topologies.get(topologyKey);
+    const body = points ?? next.points.get(key) ?? this.held.points.get(key);
+    if (!sides || !body) throw new Error(`The part ${key} was named and never sent.`);
+    next.topologies.set(topologyKey, sides);
+    next.points.set(key, body);
+    const { positions, normals } = body;
+    return { key, topology: sides, positions, normals, ...(instances ? { instances } : {}) };
+  }
+}

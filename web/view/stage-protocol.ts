@@ -1,0 +1,25 @@
+import type { PackedFrame } from './pack';
+
+/** To the worker that draws. Drawings are answered in order. */
+export type ToStage =
+  | { readonly type: 'begin'; readonly canvas: OffscreenCanvas }
+  | { readonly type: 'size'; readonly width: number; readonly height: number }
+  | {
+      readonly type: 'draw';
+      readonly id: number;
+      /** Absent: the frame before once more, for a further sub-frame. */
+      readonly frame?: PackedFrame;
+      /** Sub-frames from `first` up to, without, `last`, of `of`. */
+      readonly first: number;
+      readonly last: number;
+      readonly of: number;
+      /** Send the picture back. */
+      readonly copy: boolean;
+    };
+
+export type FromStage =
+  | { readonly type: 'ready'; readonly subframes: number }
+  | { readonly type: 'none'; readonly words: string }
+  | { readonly type: 'lost' }
+  | { readonly type: 'drawn'; readonly id: number; readonly picture?: ImageBitmap }
+  | { readonly type: 'failed'; readonly id: number; readonly message: string };

@@ -1,0 +1,40 @@
+/// <reference lib="webworker" />
+import type { ViewFrame } from './frame';
+import { Unpacker } from './pack';
+import { Stage } from './stage';
+import type { FromStage, ToStage } from './stage-protocol';
+
+const scope = self as unknown as DedicatedWorkerGlobalScope;
+const unpacker = new Unpacker();
+let stage: Stage | null = null;
+let canvas: OffscreenCanvas;
+let frame: ViewFrame | null = null;
+
+const tell = (message: FromStage, transfer: Transferable[] = []) => scope.postMessage(message, transfer);
+
+scope.onmessage = async ({ data }: MessageEvent<ToStage>) => {
+  switch (data.type) {
+    case 'begin':
+      canvas = data.canvas;
+      try {
+        stage = await Stage.create(canvas, () => tell({ type: 'lost' }));
+        tell({ type: 'ready', subframes: stage.subframes });
+      } catch (error) {
+        tell({ type: 'none', words: error instanceof Error ? error.message : String(error) });
+      }
+      return;
+    case 'size':
+      stage?.setSize(data.width, data.height);
+      return;
+    case 'draw':
+      try {
+        if (data.frame) frame = unpacker.unpack(data.frame);
+        for (let n = data.first; n < data.last; n++) stage!.draw(frame!, n, data.of);
+        // In the same task as the drawing, before the canvas is handed on.
+        const picture = data.copy ? canvas.transferToImageBitmap() : undefined;
+        tell({ type: 'drawn', id: data.id, ...(picture ? { picture } : {}) }, picture ? [picture] : []);
+      } catch (error) {
+        tell({ type: 'failed', id: data.id, message: error instanceof Error ? error.message : String(error) });
+      }
+  }
+};
