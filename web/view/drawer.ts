@@ -92,6 +92,16 @@ interface Waiting {
   readonly failed: (error: Error) => void;
 }
 
+/** A worker begun before it is needed: it takes as long to load as the page around it. */
+let spare: Worker | null = null;
+
+const newWorker = () => new Worker(new URL('./stage.worker.ts', import.meta.url), { type: 'module' });
+
+/** Begins to load what draws, for whoever asks for a drawer next. */
+export function warmDrawer(): void {
+  if (canWork()) spare ??= newWorker();
+}
+
 /** Draws in a worker of its own. */
 class RemoteDrawer implements Drawer {
   private readonly packer = new Packer();
@@ -115,7 +125,8 @@ class RemoteDrawer implements Drawer {
 
   /** Rejects where nothing can be drawn in a worker. */
   static begin(canvas: OffscreenCanvas, options: DrawerOptions): Promise<RemoteDrawer> {
-    const worker = new Worker(new URL('./stage.worker.ts', import.meta.url), { type: 'module' });
+    const worker = spare ?? newWorker();
+    spare = null;
     return new Promise<RemoteDrawer>((resolve, reject) => {
       const refuse = (words: string) => {
         worker.terminate();

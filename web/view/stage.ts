@@ -56,9 +56,11 @@ export class Stage {
    * @param onLost told when the graphics device is gone; the stage draws nothing more then
    */
   static async create(canvas: HTMLCanvasElement | OffscreenCanvas, onLost?: () => void): Promise<Stage> {
-    if (!('gpu' in navigator) && !spareCanvas().getContext('webgl2')) throw new NoPicture(ADVICE);
+    const spare = spareCanvas();
+    if (!('gpu' in navigator) && !spare.getContext('webgl2')) throw new NoPicture(ADVICE);
     try {
-      const renderer = new WebGPURenderer({ canvas: canvas as HTMLCanvasElement });
+      // Without a graphics card WebGPU is not to be had, and it takes a second or two to be told so.
+      const renderer = new WebGPURenderer({ canvas: canvas as HTMLCanvasElement, forceWebGL: drawsInSoftware(spare) });
       await renderer.init();
       let ended = false;
       renderer.onDeviceLost = () => {

@@ -13,7 +13,6 @@ export const capsule = defineStep({
   params: {
     radius: number('Radius', 0.5, 'Of the pillar and its ends.', { unit: 'm', min: 0, max: 1000, soft: [0, 2] }),
     height: number('Height', 2, 'From tip to tip.', { unit: 'm', min: 0, max: 1000, soft: [0, 6] }),
-    stretch,
     sides: number('Sides', 32, 'Faces round the axis.', { min: 3, max: 2000, soft: [3, 128], integer: true }),
     rows: number('Rows', 8, 'Faces along the straight part.', { min: 1, max: 1000, soft: [1, 64], integer: true }),
     endRows: number('End rows', 8, 'Faces from the straight part to the tip.', {
@@ -22,6 +21,7 @@ export const capsule = defineStep({
       soft: [1, 32],
       integer: true,
     }),
+    stretch,
   },
   summary: (v) => `${brief(v.radius)} × ${brief(v.height)} m · ${v.sides} sides`,
   evaluate(v) {

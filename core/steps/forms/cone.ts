@@ -15,7 +15,6 @@ export const cone = defineStep({
     top: number('Top radius', 0, 'At its top; 0 is a point.', { unit: 'm', min: 0, max: 1000, soft: [0, 4] }),
     height: number('Height', 2, 'From foot to top.', { unit: 'm', min: 0, max: 1000, soft: [0, 6] }),
     rounding: number('Rounding', 0, 'Radius of its rims.', { unit: 'm', min: 0, max: 1000, soft: [0, 1] }),
-    stretch,
     sides: number('Sides', 40, 'Faces round the axis.', { min: 3, max: 2000, soft: [3, 128], integer: true }),
     rows: number('Rows', 12, 'Faces along the side.', { min: 1, max: 1000, soft: [1, 64], integer: true }),
     capRings: number('Cap rings', 4, 'Rings of faces on each cap.', { min: 1, max: 200, soft: [1, 24], integer: true }),
@@ -25,6 +24,7 @@ export const cone = defineStep({
       soft: [1, 16],
       integer: true,
     }),
+    stretch,
   },
   summary: (v) => `${brief(v.bottom)} → ${brief(v.top)} × ${brief(v.height)} m`,
   evaluate(v) {

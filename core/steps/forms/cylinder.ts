@@ -17,7 +17,6 @@ export const cylinder = defineStep({
   params: {
     radius: number('Radius', 0.7, 'From the axis to the side.', { unit: 'm', min: 0, max: 1000, soft: [0, 3] }),
     height: number('Height', 2, 'From cap to cap.', { unit: 'm', min: 0, max: 1000, soft: [0, 6] }),
-    stretch,
     sides: number('Sides', 32, 'Faces round the axis.', { min: 3, max: 2000, soft: [3, 128], integer: true }),
     rows: number('Rows', 14, 'Faces along the height.', { min: 1, max: 2000, soft: [1, 96], integer: true }),
     caps: toggle('Caps', true, 'Close both ends.'),
@@ -42,6 +41,7 @@ export const cylinder = defineStep({
       integer: true,
       shownWhen: { param: 'caps', is: [true] },
     }),
+    stretch,
   },
   summary: (v) => `${brief(v.radius)} × ${brief(v.height)} m · ${v.sides} × ${v.rows}`,
   evaluate(v) {

@@ -13,9 +13,9 @@ export const disc = defineStep({
   params: {
     radius: number('Radius', 1, 'Of its outer rim.', { unit: 'm', min: 0, max: 1000, soft: [0, 4] }),
     hole: number('Hole', 0, 'Radius of the hole; 0 is none.', { unit: 'm', min: 0, max: 1000, soft: [0, 4] }),
-    stretch,
     sides: number('Sides', 64, 'Faces round the middle.', { min: 3, max: 2000, soft: [3, 160], integer: true }),
     rings: number('Rings', 12, 'Faces from the hole to the rim.', { min: 1, max: 1000, soft: [1, 64], integer: true }),
+    stretch,
   },
   summary: (v) => `radius ${brief(v.radius)} m${v.hole > 0 ? `, hole ${brief(v.hole)} m` : ''}`,
   evaluate(v) {

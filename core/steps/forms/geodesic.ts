@@ -101,13 +101,13 @@ export const geodesic = defineStep({
   group: 'form',
   params: {
     radius: number('Radius', 1, 'From the centre to the surface.', { unit: 'm', min: 0, max: 1000, soft: [0, 4] }),
-    stretch,
     frequency: number('Edge parts', 16, 'Parts each of the thirty first edges is cut into.', {
       min: 1,
       max: 300,
       soft: [1, 64],
       integer: true,
     }),
+    stretch,
   },
   summary: (v) => `${brief(v.radius)} m · ${formatCount(20 * v.frequency ** 2)} faces`,
   evaluate(v) {

@@ -99,7 +99,6 @@ export const platonic = defineStep({
       'Which of the five.',
     ),
     radius: number('Radius', 1.2, 'From the centre to a corner.', { unit: 'm', min: 0, max: 1000, soft: [0, 4] }),
-    stretch,
     parts: number('Edge parts', 1, 'Parts each edge is cut into; 1 leaves the faces whole.', {
       min: 1,
       max: 200,
@@ -113,6 +112,7 @@ export const platonic = defineStep({
       soft: [0, 100],
       step: 1,
     }),
+    stretch,
   },
   summary: (v) => `${v.solid} · ${brief(v.radius)} m`,
   evaluate(v) {

@@ -12,9 +12,9 @@ export const sphere = defineStep({
   group: 'form',
   params: {
     radius: number('Radius', 1, 'From the centre to the surface.', { unit: 'm', min: 0, max: 1000, soft: [0, 4] }),
-    stretch,
     meridians: number('Meridians', 48, 'Faces round the axis.', { min: 3, max: 2000, soft: [3, 128], integer: true }),
     parallels: number('Parallels', 24, 'Faces from pole to pole.', { min: 2, max: 1000, soft: [2, 96], integer: true }),
+    stretch,
   },
   summary: (v) => `${brief(v.radius)} m · ${v.meridians} × ${v.parallels}`,
   evaluate(v) {

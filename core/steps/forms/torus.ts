@@ -27,7 +27,6 @@ export const torus = defineStep({
       max: 1000,
       soft: [0, 2],
     }),
-    stretch,
     ringSegments: number('Ring faces', 80, 'Faces round the ring.', {
       min: 3,
       max: 2000,
@@ -40,6 +39,7 @@ export const torus = defineStep({
       soft: [3, 120],
       integer: true,
     }),
+    stretch,
   },
   summary: (v) => `${brief(v.ringRadius)} × ${brief(v.pipeRadius)} m · ${v.ringSegments} × ${v.pipeSegments}`,
   evaluate(v) {

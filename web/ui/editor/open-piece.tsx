@@ -2,7 +2,8 @@
 
 import { readPiece } from '@maypole/core/piece/read';
 import { Flex, Spinner } from '@chakra-ui/react';
-import { useEffect, useState } from 'react';
+import { startTransition, useEffect, useState } from 'react';
+import { warmDrawer } from '@/view/drawer';
 import type { StoredPiece } from '@/server/contract';
 import { download, savePiece } from '../api';
 import { Notice } from '../parts/notice';
@@ -11,6 +12,8 @@ import { tell, tellTrouble } from '../parts/toasts';
 import { backupOf, dropBackup } from '../state/backup';
 import { useEditor } from '../state/store';
 import { Editor } from './editor';
+
+if (typeof window !== 'undefined') warmDrawer();
 
 /** Opens a stored document: in the editor, or with a word on why it cannot be. */
 export function OpenPiece({ stored }: { stored: StoredPiece }) {
@@ -43,7 +46,8 @@ export function OpenPiece({ stored }: { stored: StoredPiece }) {
         );
       }
     } else if (left) dropBackup(stored.id);
-    setOpened(true);
+    // Made bit by bit, so that the page answers meanwhile.
+    startTransition(() => setOpened(true));
   }, [read, stored]);
 
   if (!read.ok)

@@ -20,7 +20,7 @@ import { isMoving } from '@maypole/core/time/value';
 import { memo } from 'react';
 import { ColourMotionForm } from '../motion/colour-motion-form';
 import { MotionForm } from '../motion/motion-form';
-import { MotionPopover } from '../motion/motion-popover';
+import { MotionPopover, type TriggerProps } from '../motion/motion-popover';
 import { nameServant } from '../state/actions';
 import { useEditor } from '../state/store';
 import { ColourField } from './colour-field';
@@ -239,10 +239,9 @@ function Row({
 function MotionButton({
   label,
   moving,
-  open,
   children,
   ...rest
-}: { label: string; moving: boolean; open: boolean; children: React.ReactNode } & Record<string, unknown>) {
+}: TriggerProps & { label: string; moving: boolean; onClick: () => void; children: React.ReactNode }) {
   return (
     <chakra.button
       type="button"
@@ -253,13 +252,15 @@ function MotionButton({
       borderRadius="field"
       cursor="pointer"
       _hover={{ bg: 'field' }}
-      bg={open ? 'field' : undefined}
+      bg={rest['aria-expanded'] ? 'field' : undefined}
       {...rest}
     >
       {children}
     </chakra.button>
   );
 }
+
+const closeMotion = () => useEditor.setState({ motionOf: null, preview: null });
 
 interface NumberRowProps {
   readonly address: Address;
@@ -296,13 +297,22 @@ function NumberRow({ address, others, mixed, title, suffix, label, param, value,
             <MotionPopover
               label={label}
               open={open}
-              trigger={
-                <MotionButton label={label} moving={moving} open={open} onClick={openMotion}>
+              trigger={(props) => (
+                <MotionButton {...props} label={label} moving={moving} onClick={open ? closeMotion : openMotion}>
                   <Drawing value={linked} colour={colour} width={46} />
                 </MotionButton>
-              }
+              )}
             >
-              <MotionForm address={address} others={others} param={param} value={value} label={label} colour={colour} />
+              {() => (
+                <MotionForm
+                  address={address}
+                  others={others}
+                  param={param}
+                  value={value}
+                  label={label}
+                  colour={colour}
+                />
+              )}
             </MotionPopover>
           )}
         </>
@@ -357,13 +367,15 @@ function ColourRow({
             <MotionPopover
               label={param.title}
               open={open}
-              trigger={
-                <MotionButton label={param.title} moving={moving} open={open} onClick={openMotion}>
+              trigger={(props) => (
+                <MotionButton {...props} label={param.title} moving={moving} onClick={open ? closeMotion : openMotion}>
                   <ColourDrawing value={linked} />
                 </MotionButton>
-              }
+              )}
             >
-              <ColourMotionForm address={address} others={others} param={param} value={value} label={param.title} />
+              {() => (
+                <ColourMotionForm address={address} others={others} param={param} value={value} label={param.title} />
+              )}
             </MotionPopover>
           )}
         </>

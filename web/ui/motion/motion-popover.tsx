@@ -1,11 +1,22 @@
 'use client';
 
 import { Popover, Portal } from '@chakra-ui/react';
-import { useRef, type ReactNode } from 'react';
+import { useId, useLayoutEffect, useRef, type ReactNode, type Ref } from 'react';
 import { focusAfterClosing } from '../parts/focus-after';
 import { useEditor } from '../state/store';
 
-/** What hangs beside a value and says how it moves. */
+/** What the button that opens a popover must take over. */
+export interface TriggerProps {
+  readonly id: string;
+  readonly ref: Ref<HTMLButtonElement>;
+  readonly 'aria-haspopup': 'dialog';
+  readonly 'aria-expanded': boolean;
+}
+
+/**
+ * What hangs beside a value and says how it moves. There may be a hundred values, so that all but the
+ * button is made only where it is open.
+ */
 export function MotionPopover({
   label,
   open,
@@ -14,25 +25,51 @@ export function MotionPopover({
 }: {
   label: string;
   open: boolean;
-  trigger: ReactNode;
-  children: ReactNode;
+  trigger: (props: TriggerProps) => ReactNode;
+  children: () => ReactNode;
 }) {
+  const id = useId();
   const button = useRef<HTMLButtonElement>(null);
   return (
+    <>
+      {trigger({ id, ref: button, 'aria-haspopup': 'dialog', 'aria-expanded': open })}
+      {open && (
+        <OpenPopover label={label} trigger={id} giveBack={() => button.current?.focus({ preventScroll: true })}>
+          {children()}
+        </OpenPopover>
+      )}
+    </>
+  );
+}
+
+function OpenPopover({
+  label,
+  trigger,
+  giveBack,
+  children,
+}: {
+  label: string;
+  trigger: string;
+  giveBack: () => void;
+  children: ReactNode;
+}) {
+  const back = useRef(giveBack);
+  // At once, so that the keys that follow are not lost on the way back; never from what has them by now.
+  useLayoutEffect(() => {
+    const give = back.current;
+    return () => {
+      if (focusAfterClosing() === null) give();
+    };
+  }, []);
+  return (
     <Popover.Root
+      open
+      ids={{ trigger }}
       finalFocusEl={focusAfterClosing}
-      open={open}
       onOpenChange={(d) => !d.open && useEditor.setState({ motionOf: null, preview: null })}
       positioning={{ placement: 'right-start', gutter: 10, strategy: 'fixed', overflowPadding: 8 }}
-      // At once, so that the keys that follow are not lost on the way back.
-      onEscapeKeyDown={() => queueMicrotask(() => button.current?.focus())}
-      lazyMount
-      unmountOnExit
       autoFocus={false}
     >
-      <Popover.Trigger asChild ref={button}>
-        {trigger}
-      </Popover.Trigger>
       <Portal>
         <Popover.Positioner>
           <Popover.Content
