@@ -13,11 +13,11 @@ import { useShortcuts } from '../state/shortcuts';
 import { PANES, restoreLayout, useLayout } from '../state/layout';
 import { AWAY, PaneEdge } from '../parts/pane-edge';
 import { ConflictDialog } from './conflict-dialog';
-import { RibbonBands } from './ribbon-bands';
+import { RibbonBands } from '../thread/ribbon-bands';
 import { Round } from '../round/round';
-import { Thread } from './thread';
+import { Thread } from '../thread/thread';
 import { TopBar } from './top-bar';
-import { Viewport } from './viewport';
+import { Viewport } from '../picture/viewport';
 
 /** The steps of the chosen ribbon, as wide as they were pulled. */
 function Panel() {
