@@ -2,7 +2,7 @@ import FastNoiseLite from 'fastnoise-lite';
 import { createNoise3D, createNoise4D } from 'simplex-noise';
 import { withoutKernels } from '@maypole/core/kernels/kernels';
 import { sampleNoise } from '@maypole/core/noise/sample';
-import { randomSource } from '@maypole/core/time/random';
+import { randomSource } from '@maypole/core/maths/random';
 import { compare, type Row } from './table';
 
 const POINTS = 100_000;

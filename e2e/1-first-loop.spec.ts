@@ -61,7 +61,7 @@ test('everything is there again after reloading', async ({ page }) => {
     .getByTestId(/^step-/)
     .evaluateAll((cards) => cards.map((c) => c.getAttribute('data-testid')));
   expect(titles).toEqual(['step-cylinder', 'step-subdivide', 'step-displace', 'step-smooth', 'step-twist']);
-  await expect(page.getByRole('region', { name: 'Round' }).getByText('Twist angle')).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Round' }).getByText('Twist · Angle')).toBeVisible();
 });
 
 test('a broken turn is read and repaired, and frame N is frame 0 pixel for pixel', async ({ page }) => {

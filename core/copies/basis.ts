@@ -1,9 +1,8 @@
-import type { Quaternion } from '../shape/quaternion';
-
-type Triple = readonly [number, number, number];
+import type { Vec3 } from '../maths/vec3';
+import type { Quaternion } from '../maths/quaternion';
 
 /** The turn that brings x, y and z to three unit vectors square to each other (S. W. Shepperd, “Quaternion from rotation matrix”, 1978). */
-export function fromAxes(x: Triple, y: Triple, z: Triple): Quaternion {
+export function fromAxes(x: Vec3, y: Vec3, z: Vec3): Quaternion {
   const [m00, m10, m20] = x;
   const [m01, m11, m21] = y;
   const [m02, m12, m22] = z;
@@ -19,12 +18,12 @@ export function fromAxes(x: Triple, y: Triple, z: Triple): Quaternion {
 }
 
 /** The turn that brings y to a unit vector, and x as near as may be to another direction. */
-export function standing(up: Triple, towards: Triple): Quaternion {
+export function standing(up: Vec3, towards: Vec3): Quaternion {
   const d = up[0] * towards[0] + up[1] * towards[1] + up[2] * towards[2];
   let x: [number, number, number] = [towards[0] - d * up[0], towards[1] - d * up[1], towards[2] - d * up[2]];
   let l = Math.hypot(...x);
   if (l < 1e-6) {
-    const other: Triple = Math.abs(up[0]) < 0.8 ? [1, 0, 0] : [0, 0, 1];
+    const other: Vec3 = Math.abs(up[0]) < 0.8 ? [1, 0, 0] : [0, 0, 1];
     const e = up[0] * other[0] + up[1] * other[1] + up[2] * other[2];
     x = [other[0] - e * up[0], other[1] - e * up[1], other[2] - e * up[2]];
     l = Math.hypot(...x);

@@ -5,7 +5,7 @@ import { boundsOf } from '../shape/measure';
 import type { Copies, Mesh } from '../shape/mesh';
 import { topologyOf } from '../shape/topology';
 import { chanceOf, mix32 } from '../time/chance';
-import { randomSource, randomUnitVector } from '../time/random';
+import { randomSource, randomUnitVector } from '../maths/random';
 import { fromAxes, standing } from './basis';
 import { beside } from './beside';
 import { boundsShown, centresOf, facesShown, flattened } from './copies';

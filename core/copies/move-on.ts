@@ -1,5 +1,5 @@
 import type { Clock } from '../time/loop';
-import { toRational } from '../time/rational';
+import { toRational } from '../maths/rational';
 
 /**
  * Where copies are that move on by places: copy i is at (i + a·t) mod n, a number in [0, n). In whole

@@ -1,7 +1,7 @@
 import { columnsOf } from '../shape/columns';
 import { boundsOf } from '../shape/measure';
 import type { Mesh } from '../shape/mesh';
-import { randomSource } from '../time/random';
+import { randomSource } from '../maths/random';
 import { areasOf, folded, totalOf, triangleAt } from './areas';
 
 /** Places on a surface, told by triangle and by shares of its second and third corner, so that they go along when it moves. */

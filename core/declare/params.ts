@@ -3,6 +3,7 @@
  * the docs all follow from the declaration.
  */
 import type { KeyDoc, MotionDoc } from './documents';
+import type { HandleDoc } from './handle';
 
 export type Unit = 'm' | '°' | '%' | 'turns' | '/loop' | 'm/loop' | '×' | 'mm' | 'frames' | 'loops' | 'copies' | '';
 
@@ -19,6 +20,8 @@ interface ParamBase {
   readonly shownWhen?: When | readonly When[];
   /** Of use now and then: the panel keeps it folded away with its like. */
   readonly more?: boolean;
+  /** How it is taken hold of in the picture; absent, it is not. */
+  readonly handle?: HandleDoc;
 }
 
 export interface NumberParam extends ParamBase {
@@ -213,6 +216,7 @@ function numeric(options: NumberOptions) {
     ...(options.seeds ? { seeds: options.seeds } : {}),
     ...(options.shownWhen ? { shownWhen: options.shownWhen } : {}),
     ...(options.more ? { more: true } : {}),
+    ...(options.handle ? { handle: options.handle } : {}),
   } as const;
 }
 
@@ -302,7 +306,7 @@ export function points(
   title: string,
   value: Points,
   help: string,
-  more: Pick<ParamBase, 'shownWhen' | 'more'> = {},
+  more: Pick<ParamBase, 'shownWhen' | 'more' | 'handle'> = {},
 ): PointsParam {
   return { type: 'points', title, help, default: value, ...more };
 }

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { newPiece, newRibbon, newStep, type RibbonDoc } from '../piece/piece';
 import type { MotionDoc } from '../time/motion';
-import { fingerprint } from './hash';
+import { fingerprint } from '../maths/hash';
 import { MeshCache } from './mesh-cache';
 import { EMPTY_MESH, evaluateRibbon, ribbonFingerprint } from './ribbon';
 import { surfacesOf } from '../finish/finish';

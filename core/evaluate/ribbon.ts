@@ -9,7 +9,7 @@ import { splitTime } from '../time/phase';
 import { isMoving } from '../time/value';
 import { applyToCopies, asOne } from './apply';
 import { assetOf } from './assets';
-import { fingerprint } from './hash';
+import { fingerprint } from '../maths/hash';
 import type { MeshCache } from './mesh-cache';
 import { standsStill } from './still';
 import { thrown } from './throw';

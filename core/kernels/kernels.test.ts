@@ -10,7 +10,7 @@ import type { Mesh } from '../shape/mesh';
 import { vertexNormals } from '../shape/normals';
 import { stepKind } from '../steps/index';
 import { defaultsOf } from '../declare/params';
-import { randomSource } from '../time/random';
+import { randomSource } from '../maths/random';
 import { kernels, withoutKernels } from './kernels';
 
 const random = randomSource(5);

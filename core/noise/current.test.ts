@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { withoutKernels } from '../kernels/kernels';
-import { randomSource } from '../time/random';
+import { randomSource } from '../maths/random';
 import { curlCurrent } from './current';
 
 const random = randomSource(12);

@@ -1,5 +1,5 @@
 import type { Clock } from '../time/loop';
-import { randomSource, randomUnitVector } from '../time/random';
+import { randomSource, randomUnitVector } from '../maths/random';
 import { USUAL_NOISE, type Field, type NoiseOptions } from './kind';
 import { permutation } from './permutation';
 import { swayAngles } from './sway';

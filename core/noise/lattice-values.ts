@@ -1,5 +1,5 @@
 import type { Clock } from '../time/loop';
-import { randomSource } from '../time/random';
+import { randomSource } from '../maths/random';
 import type { Field } from './gradients';
 import { USUAL_NOISE, type NoiseOptions } from './kind';
 import { permutation } from './permutation';

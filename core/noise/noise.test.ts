@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { randomSource } from '../time/random';
+import { randomSource } from '../maths/random';
 import { buildPermutationTable, createNoise3D } from 'simplex-noise';
 import { cellFinder, featurePoints } from './feature-points';
 import { gradientField, gradientTable } from './gradients';

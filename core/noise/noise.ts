@@ -1,8 +1,8 @@
-import type { Triple } from '../maths/triple';
+import type { Vec3 } from '../maths/vec3';
 import { phaseOf } from '../time/phase';
-import { rational } from '../time/rational';
+import { rational } from '../maths/rational';
 import type { Clock } from '../time/loop';
-import { matrixOf, turnXYZ } from '../shape/quaternion';
+import { matrixOf, turnXYZ } from '../maths/quaternion';
 import type { Field } from './gradients';
 import { USUAL_NOISE, type Metric, type NoiseOptions } from './kind';
 import { noiseKind } from './kinds/index';
@@ -12,7 +12,7 @@ export interface NoiseSettings {
   readonly kind: string;
   /** Size of its features in metres, > 0, and along each axis on top of it. */
   readonly scale: number;
-  readonly stretch: Triple;
+  readonly stretch: Vec3;
   /** 1…8 layers; each has `lacunarity` times as many features and `gain` times the strength of the one before. */
   readonly octaves: number;
   readonly gain?: number;
@@ -28,10 +28,10 @@ export interface NoiseSettings {
   readonly seed: number;
   readonly rate: number;
   /** Moves and turns the whole pattern: metres, and degrees about x, then y, then z. */
-  readonly shift?: Triple;
-  readonly turn?: Triple;
+  readonly shift?: Vec3;
+  readonly turn?: Vec3;
   /** Whole tiles travelled per loop along each axis of the pattern; 0 stands. */
-  readonly travel?: Triple;
+  readonly travel?: Vec3;
   /** Features in a tile of a travelling pattern: 2, 4, 8 … 256. */
   readonly tile?: number;
   /** Repeats after `tile` features along each axis though it does not travel; for places that come round. */

@@ -1,4 +1,4 @@
-import { randomSource } from '../time/random';
+import { randomSource } from '../maths/random';
 
 /** The permutation of K. Perlin, "Improving Noise", SIGGRAPH 2002; it is what seed 0 means. */
 const REFERENCE =

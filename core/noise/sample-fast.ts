@@ -1,5 +1,5 @@
 import { kernels, type Kernels } from '../kernels/kernels';
-import { matrixOf, turnXYZ } from '../shape/quaternion';
+import { matrixOf, turnXYZ } from '../maths/quaternion';
 import type { Clock } from '../time/loop';
 import { gradientTable } from './gradients';
 import { featurePoints } from './feature-points';

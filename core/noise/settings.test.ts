@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import FFT from 'fft.js';
 import { defaultsOf } from '../declare/params';
-import { randomSource } from '../time/random';
+import { randomSource } from '../maths/random';
 import { noiseKinds } from './kinds/index';
 import { noiseField, type NoiseSettings } from './noise';
 import { noiseFrom, noiseParams } from './noise-params';

@@ -1,6 +1,6 @@
 import { wholePhase } from '../time/phase';
 import type { Clock } from '../time/loop';
-import { randomSource } from '../time/random';
+import { randomSource } from '../maths/random';
 
 /** Amplitudes in radians of one, two and three turns a loop, at rate 1. */
 const HARMONICS = [1.2, 0.4, 0.2] as const;

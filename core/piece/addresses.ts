@@ -1,4 +1,4 @@
-import { triple } from '../maths/triple';
+import { vec3 } from '../maths/vec3';
 import type {
   ColourParam,
   ColourValue,
@@ -131,7 +131,7 @@ export function setValue(piece: Piece, address: Address, value: StoredValue): Pi
     const before = (values[address.param] ?? params[address.param]?.default) as readonly NumberValue[];
     return {
       ...values,
-      [address.param]: triple((axis) => (axis === address.axis ? (value as NumberValue) : before[axis])),
+      [address.param]: vec3((axis) => (axis === address.axis ? (value as NumberValue) : before[axis])),
     };
   });
 }

@@ -1,4 +1,4 @@
-import { triple } from '../maths/triple';
+import { vec3 } from '../maths/vec3';
 import type { NumberParam, Param, StoredValue, VectorParam } from '../declare/params';
 import { MAX_FPS, MAX_FRAMES, MIN_FPS } from '../time/loop';
 import type { KeyDoc } from '../time/keys/key';
@@ -63,7 +63,7 @@ function nearest(value: StoredValue, param: Param): StoredValue | undefined {
     return param.moves ? heldMotion(value, param) : undefined;
   }
   if (param.type === 'vector' && Array.isArray(value))
-    return triple((k) =>
+    return vec3((k) =>
       nearest(value[k] as StoredValue, { ...param, type: 'number', default: param.default[k] } as NumberParam),
     ) as StoredValue;
   if (param.type === 'text' && typeof value === 'string') return value.slice(0, param.max);

@@ -1,4 +1,4 @@
-import { triple } from '../maths/triple';
+import { vec3 } from '../maths/vec3';
 import type { NumberValue, Param, Params, StoredValue } from '../declare/params';
 import { colourMotionKind } from '../time/colours/index';
 import { MAX_FRAMES } from '../time/loop';
@@ -16,9 +16,6 @@ function powerOf(p: Param, name: string): number {
   return p.unit === '/loop' || p.unit === 'm/loop' || p.counts === true || name === 'turns' ? 1 : 0;
 }
 
-/** Kinds whose settings say how often they go round; the others are gone through more often. */
-const COUNTED = new Set(['wave', 'wander', 'cycle', 'gradient', 'follow']);
-
 function grown(settings: MotionDoc, params: Params, times: number): MotionDoc {
   const changed = Object.entries(params)
     .filter(([name, p]) => powerOf(p, name) !== 0 && settings[name] !== undefined)
@@ -31,13 +28,9 @@ function grown(settings: MotionDoc, params: Params, times: number): MotionDoc {
 
 function longerMotion(motion: MotionDoc, times: number): MotionDoc {
   const { timing } = motion;
-  let out = motion;
-  if (COUNTED.has(motion.motion)) out = grown(motion, motionKind(motion.motion).params, times);
-  // A formula of frames alone goes on as it does.
-  const framesOnly =
-    motion.motion === 'formula' && /\bf\b/.test(motion.text as string) && !/\b[tn]\b/.test(motion.text as string);
-  const again = COUNTED.has(motion.motion) || framesOnly ? 1 : times;
-  if (motion.motion === 'follow') out = { ...out, delay: (motion.delay as number) / times };
+  const kind = motionKind(motion.motion);
+  let out = kind.turns ? grown(motion, kind.params, times) : motion;
+  const again = kind.turns || kind.goesOn?.(motion) ? 1 : times;
   if (timing || again > 1)
     out = {
       ...out,
@@ -69,7 +62,7 @@ function longerValues(params: Params, values: Values, times: number): Values {
       const p = params[name];
       if (p?.type === 'number') return [name, longerNumber(value as NumberValue, times, p, name)];
       if (p?.type === 'vector')
-        return [name, triple((k) => longerNumber((value as readonly NumberValue[])[k], times, p, name))];
+        return [name, vec3((k) => longerNumber((value as readonly NumberValue[])[k], times, p, name))];
       if (p?.type === 'colour' && isMoving(value))
         return [name, grown(value, colourMotionKind(value.motion).params, times)];
       return [name, value];

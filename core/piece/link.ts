@@ -1,9 +1,9 @@
-import { triple } from '../maths/triple';
+import { vec3 } from '../maths/vec3';
 import type { NumberValue, StoredValue } from '../declare/params';
 import { NO_PLACE, type Place } from '../time/formula/words';
 import type { LayerDoc, MotionDoc } from '../time/motion';
 import { usesPlace } from '../time/motions/formula';
-import { randomSource } from '../time/random';
+import { randomSource } from '../maths/random';
 import { isMoving } from '../time/value';
 import { stepKind } from '../steps/index';
 import {
@@ -194,7 +194,7 @@ function link(piece: Piece): Piece {
           if (!v.some(isMoving)) return [param, v as StoredValue];
           return [
             param,
-            triple((axis) =>
+            vec3((axis) =>
               linkedMotion(v[axis] as NumberValue, place, false, new Set([addressKey({ owner, param, axis })])),
             ),
           ];

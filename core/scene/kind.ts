@@ -1,4 +1,4 @@
-import type { Triple } from '../maths/triple';
+import type { Vec3 } from '../maths/vec3';
 import type { Evaluated, Params } from '../declare/params';
 
 /** Something of the scene, declared once in a file of its own: a camera, light, backdrop, air or picture effect. */
@@ -20,8 +20,8 @@ function declared<At>() {
 
 /** A camera at a moment. */
 export interface CameraAt {
-  readonly position: Triple;
-  readonly target: Triple;
+  readonly position: Vec3;
+  readonly target: Vec3;
   /** Millimetres, for a picture 36 mm wide along its longer side. */
   readonly focalLength: number;
 }

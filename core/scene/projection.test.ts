@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { PerspectiveCamera, Vector3 } from 'three';
-import { randomSource } from '../time/random';
+import { randomSource } from '../maths/random';
 import { fitFrame, orbitPose, verticalFov } from './lens';
 import { projectionOf } from './projection';
 

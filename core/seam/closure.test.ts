@@ -1,10 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { ConnectivityBuilder, meshOf } from '../shape/builder';
 import type { Mesh } from '../shape/mesh';
-import { randomSource } from '../time/random';
+import { randomSource } from '../maths/random';
 import { closureOf, meshDistance } from './distance';
 import { loopSpeeds, seamSpeeds } from './speeds';
-import { closingMotions, evenSpeed, loopsToClose, smoothed, wholeTurnsNear } from './repairs';
+import { closingMotions, evenSpeed, loopsToClose, smoothed } from './repairs';
+import { wholeTurnsNear } from '../time/closing';
 import { numbersOf } from '../piece/addresses';
 import { newPiece, newRibbon, newStep } from '../piece/piece';
 import type { MotionDoc } from '../time/motion';

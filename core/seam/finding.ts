@@ -3,7 +3,7 @@ import { setValue, type Address, type Owner } from '../piece/addresses';
 import { lengthenLoop } from '../piece/lengthen';
 import type { Piece } from '../piece/piece';
 import type { MotionDoc } from '../time/motion';
-import type { Rational } from '../time/rational';
+import type { Rational } from '../maths/rational';
 
 /**
  * 'gap': it is not where it began. 'turn': the shape is, but turns round there. 'speed': it is where

@@ -16,10 +16,11 @@ import { stepKind } from '../steps/index';
 import { colourCourse } from '../time/colours/index';
 import { MAX_FRAMES } from '../time/loop';
 import type { MotionDoc } from '../time/motion';
-import { formatRational, isWhole, lcm, toRational, type Rational } from '../time/rational';
+import { formatRational, isWhole, lcm, toRational, type Rational } from '../maths/rational';
 import { closes, courseOf, evaluateNumber, isMoving } from '../time/value';
 import { readable, type Finding, type Repair } from './finding';
-import { closingMotions, evenSpeed, loopsToClose, smoothed, turnWords, wholeTurnsNear } from './repairs';
+import { turnWords, wholeTurnsNear } from '../time/closing';
+import { closingMotions, evenSpeed, loopsToClose, smoothed } from './repairs';
 import { loopSpeeds, seamSpeeds } from './speeds';
 
 export interface Proof {

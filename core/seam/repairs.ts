@@ -2,28 +2,12 @@ import type { NumberParam, NumberValue, VectorParam } from '../declare/params';
 import { sortKeys, type KeyDoc } from '../time/keys/key';
 import { MAX_FRAMES } from '../time/loop';
 import type { MotionDoc } from '../time/motion';
-import { isWhole, type Rational } from '../time/rational';
+import { isWhole } from '../maths/rational';
+import type { Candidate } from '../time/closing';
+import { motionKind } from '../time/motions/index';
 import { closes, courseOf, isMoving } from '../time/value';
 
-/** A motion that would close, in words. */
-export interface Candidate {
-  readonly words: string;
-  readonly help?: string;
-  readonly motion: NumberValue;
-}
-
 type Target = NumberParam | VectorParam;
-
-/** The nearest whole numbers of turns, the nearest first; never 0, which would be no motion. */
-export function wholeTurnsNear(turns: Rational): number[] {
-  const x = turns.num / turns.den;
-  const candidates = [Math.floor(x), Math.ceil(x)].map((k) => (k === 0 ? Math.sign(x) || 1 : k));
-  return [...new Set(candidates)].sort((a, b) => Math.abs(a - x) - Math.abs(b - x));
-}
-
-export function turnWords(k: number): string {
-  return `${k} ${Math.abs(k) === 1 ? 'turn' : 'turns'}`;
-}
 
 function thereAndBack(motion: MotionDoc): Candidate {
   return {
@@ -33,78 +17,16 @@ function thereAndBack(motion: MotionDoc): Candidate {
   };
 }
 
-/** Gains near `adds` that make no difference to the value. */
-function closedGains(adds: number, cyclic: number | undefined): number[] {
-  if (!cyclic) return [0];
-  const x = adds / cyclic;
-  return [...new Set([Math.round(x), Math.floor(x), Math.ceil(x)].map((k) => (k === 0 ? 0 : k * cyclic)))];
-}
-
-function gainWords(gain: number, param: Target): string {
-  if (param.cyclic && gain !== 0) return `Adds ${turnWords(gain / param.cyclic)}`;
-  return gain === 0 ? 'Adds nothing' : `Adds ${gain} ${param.unit}`;
-}
-
-/** Values stretched about the first, so that what is gained becomes `gain`. */
-function stretched(motion: MotionDoc, gain: number): MotionDoc {
-  const adds = motion.adds as number;
-  const keys = sortKeys(motion.keys as readonly KeyDoc[]);
-  const factor = gain / adds;
-  const first = keys[0].value;
-  const scale = (t: readonly [number, number] | undefined) => t && ([t[0], t[1] * factor] as [number, number]);
-  return {
-    ...motion,
-    adds: gain,
-    keys: keys.map((k) => ({
-      ...k,
-      value: first + (k.value - first) * factor,
-      ...(k.in ? { in: scale(k.in) } : {}),
-      ...(k.out ? { out: scale(k.out) } : {}),
-    })),
-  };
-}
-
 /** What could be done about a motion, without its layers, that does not come back. */
 function candidatesFor(motion: MotionDoc, param: Target, frames: number): Candidate[] {
   const { layers: _layers, ...alone } = motion;
   const course = courseOf(alone as MotionDoc, frames);
-  const out: Candidate[] = [];
-  if (motion.motion === 'wave')
-    for (const k of wholeTurnsNear(course.turns))
-      out.push({ words: turnWords(k), motion: { ...motion, turns: k / (motion.timing?.times ?? 1) } });
-  if (motion.motion === 'keys' || motion.motion === 'stairs') {
-    for (const gain of closedGains(motion.adds as number, param.cyclic)) {
-      out.push({
-        words: gainWords(gain, param),
-        help: 'Changes what is gained from the last key to the first',
-        motion: { ...motion, adds: gain },
-      });
-      if (gain !== 0 && motion.motion === 'keys' && (motion.keys as readonly KeyDoc[]).length > 1)
-        out.push({
-          words: `Stretch to ${turnWords(gain / (param.cyclic ?? 1))}`,
-          help: 'Stretches all keys in proportion',
-          motion: stretched(motion, gain),
-        });
-    }
-  }
-  if (motion.motion === 'follow' && param.cyclic && course.adds !== 0) {
-    const of = course.adds / (motion.scale as number);
-    for (const gain of closedGains(course.adds, param.cyclic))
-      if (gain !== 0)
-        out.push({ words: `Scale ${Number((gain / of).toPrecision(6))}`, motion: { ...motion, scale: gain / of } });
-  }
-  if (motion.motion === 'follow' && course.turns.den > 1)
-    out.push({ words: 'Stand still', motion: motion.otherwise as number });
-  if (!isWhole(course.turns) && course.turns.den <= 12 && motion.motion !== 'wave')
+  const kind = motionKind(motion.motion);
+  const out: Candidate[] = [...(kind.closing?.(motion, param, course) ?? [])];
+  if (!isWhole(course.turns) && course.turns.den <= 12 && !kind.turns)
     out.push({
       words: course.turns.den === 2 ? 'Twice as fast' : `${course.turns.den} times as fast`,
       motion: { ...motion, timing: { ...motion.timing, times: (motion.timing?.times ?? 1) * course.turns.den } },
-    });
-  if (motion.motion === 'formula')
-    out.push({
-      words: 'Begin anew each loop',
-      help: 'Puts fract(t) in the place of t',
-      motion: { ...motion, text: (motion.text as string).replace(/\bt\b/g, 'fract(t)').replace(/\bf\b/g, 'mod(f, n)') },
     });
   out.push(thereAndBack(motion));
   return out;

@@ -4,7 +4,7 @@ import { evaluateValues } from '../evaluate/values';
 import { MeshCache } from '../evaluate/mesh-cache';
 import { linkPiece } from '../piece/link';
 import type { Piece } from '../piece/piece';
-import { axisAngle, moved } from '../shape/quaternion';
+import { axisAngle, moved } from '../maths/quaternion';
 import { spin, spinAxis } from '../steps/place/spin';
 import type { Detail } from '../steps/step';
 import { isMoving } from '../time/value';

@@ -1,6 +1,6 @@
-import { hermite } from '../time/hermite';
+import { hermite } from '../maths/hermite';
 import { periodicSlopes } from '../time/keys/spline';
-import type { Vector3 } from './quaternion';
+import { cross, dot, type Vec3 } from '../maths/vec3';
 
 /** Where a closed path is at a length along it, and how it is turned there. */
 export interface PathPlace {
@@ -20,13 +20,6 @@ export interface ClosedPath {
 
 const SAMPLES = 1024;
 
-const dot = (a: readonly number[], b: readonly number[]) => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
-export const cross = (a: readonly number[], b: readonly number[]): [number, number, number] => [
-  a[1] * b[2] - a[2] * b[1],
-  a[2] * b[0] - a[0] * b[2],
-  a[0] * b[1] - a[1] * b[0],
-];
-
 /** The part of `v` square to the unit vector `t`, of unit length; any such vector where there is none. */
 export function squareTo(t: readonly number[], v: readonly number[]): [number, number, number] {
   const d = dot(t, v);
@@ -38,7 +31,7 @@ export function squareTo(t: readonly number[], v: readonly number[]): [number, n
 }
 
 /** The closed spline through points, with centripetal spacing so that it makes no loops of its own. */
-export function splineThrough(points: readonly Vector3[]): (u: number) => [number, number, number] {
+export function splineThrough(points: readonly Vec3[]): (u: number) => [number, number, number] {
   const n = points.length;
   const next = (i: number) => points[(i + 1) % n];
   const h = points.map((p, i) => Math.max(1e-6, Math.sqrt(Math.hypot(...next(i).map((x, k) => x - p[k])))));

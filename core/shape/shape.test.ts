@@ -3,7 +3,7 @@ import { Matrix, solve } from 'ml-matrix';
 import { describe, expect, it } from 'vitest';
 import { box } from '../steps/forms/box';
 import { plane } from '../steps/forms/plane';
-import { randomSource } from '../time/random';
+import { randomSource } from '../maths/random';
 import { ConnectivityBuilder, meshOf } from './builder';
 import { catmullClark, facesAfter } from './catmull-clark';
 import { drawBuffers, drawTopologyOf } from './drawable';

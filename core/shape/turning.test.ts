@@ -1,8 +1,9 @@
 import { quat, vec3 } from 'gl-matrix';
 import { describe, expect, it } from 'vitest';
-import { randomSource, randomUnitVector } from '../time/random';
-import { closedPath, cross, splineThrough } from './closed-path';
-import { axisAngle, IDENTITY, matrixOf, multiply, rotate, sinCosDegrees, slerp } from './quaternion';
+import { randomSource, randomUnitVector } from '../maths/random';
+import { closedPath, splineThrough } from './closed-path';
+import { cross } from '../maths/vec3';
+import { axisAngle, IDENTITY, matrixOf, multiply, rotate, sinCosDegrees, slerp } from '../maths/quaternion';
 
 const random = randomSource(4);
 const close = (a: ArrayLike<number>, b: ArrayLike<number>, digits = 6) =>

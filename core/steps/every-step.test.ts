@@ -5,7 +5,7 @@ import { curvesMesh } from '../shape/curves/curves';
 import { eulerCharacteristic } from '../shape/measure';
 import type { Mesh } from '../shape/mesh';
 import { topologyOf } from '../shape/topology';
-import { randomSource } from '../time/random';
+import { randomSource } from '../maths/random';
 import { stepGroups, stepKind, stepKinds } from './index';
 import { applyStep, StepProblem } from './step';
 

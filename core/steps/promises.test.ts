@@ -4,7 +4,7 @@ import { form, openEdges, step } from '../fixtures/forms';
 import { drawBuffers, drawTopologyOf } from '../shape/drawable';
 import { volume } from '../shape/measure';
 import type { Mesh } from '../shape/mesh';
-import { randomSource } from '../time/random';
+import { randomSource } from '../maths/random';
 import { stepKind, stepKinds } from './index';
 import { StepProblem } from './step';
 

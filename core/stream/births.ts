@@ -1,3 +1,4 @@
+import { normalize, scale, vec3, type Vec3 } from '../maths/vec3';
 import { folded, totalOf, triangleAt, type Areas } from '../copies/areas';
 import { polylinesOf, pointsOf } from '../shape/curves/curves';
 import { pathAlong } from '../shape/curves/along-path';
@@ -5,23 +6,18 @@ import { vertexNormals } from '../shape/normals';
 import type { Mesh } from '../shape/mesh';
 import { chanceOf } from '../time/chance';
 
-export type Triple = [number, number, number];
-
 /** Where a particle is released, and the way away from there. */
 export interface Origin {
-  readonly at: Triple;
-  readonly out: Triple;
+  readonly at: Vec3;
+  readonly out: Vec3;
 }
 
 const TURN = 2 * Math.PI;
 
-function unit(v: Triple): Triple {
-  const l = Math.hypot(...v);
-  return l > 0 ? [v[0] / l, v[1] / l, v[2] / l] : [0, 1, 0];
-}
+const unit = (v: Vec3): Vec3 => normalize(v) ?? [0, 1, 0];
 
 /** A direction spread evenly over the sphere, from two chances (Archimedes: its height is even). */
-function onSphere(a: number, b: number): Triple {
+function onSphere(a: number, b: number): Vec3 {
   const z = 2 * a - 1;
   const r = Math.sqrt(Math.max(0, 1 - z * z));
   return [r * Math.cos(TURN * b), z, r * Math.sin(TURN * b)];
@@ -32,35 +28,35 @@ function onSphere(a: number, b: number): Triple {
  *
  * @param degrees 0…180
  */
-export function within(direction: Triple, degrees: number, a: number, b: number): Triple {
+export function within(direction: Vec3, degrees: number, a: number, b: number): Vec3 {
   const d = unit(direction);
   if (degrees === 0) return d;
   const c = 1 - a * (1 - Math.cos((degrees * Math.PI) / 180));
   const s = Math.sqrt(Math.max(0, 1 - c * c));
-  const other: Triple = Math.abs(d[0]) < 0.8 ? [1, 0, 0] : [0, 0, 1];
+  const other: Vec3 = Math.abs(d[0]) < 0.8 ? [1, 0, 0] : [0, 0, 1];
   const e = d[0] * other[0] + d[1] * other[1] + d[2] * other[2];
   const u = unit([other[0] - e * d[0], other[1] - e * d[1], other[2] - e * d[2]]);
-  const w: Triple = [d[1] * u[2] - d[2] * u[1], d[2] * u[0] - d[0] * u[2], d[0] * u[1] - d[1] * u[0]];
+  const w: Vec3 = [d[1] * u[2] - d[2] * u[1], d[2] * u[0] - d[0] * u[2], d[0] * u[1] - d[1] * u[0]];
   const [x, y] = [s * Math.cos(TURN * b), s * Math.sin(TURN * b)];
-  return [0, 1, 2].map((k) => c * d[k] + x * u[k] + y * w[k]) as Triple;
+  return vec3((k) => c * d[k] + x * u[k] + y * w[k]);
 }
 
 /** Releases from a simple shape round a middle. */
 export function fromShape(
   kind: 'point' | 'disc' | 'ring' | 'ball' | 'box',
-  middle: Triple,
+  middle: Vec3,
   width: number,
   chance: (salt: number) => number,
 ): Origin {
-  let d: Triple = [0, 0, 0];
+  let d: Vec3 = [0, 0, 0];
   if (kind === 'disc' || kind === 'ring') {
     const [r, a] = [kind === 'ring' ? 1 : Math.sqrt(chance(1)), TURN * chance(2)];
     d = [r * Math.cos(a), 0, r * Math.sin(a)];
   } else if (kind === 'ball') {
     const r = Math.cbrt(chance(3));
-    d = onSphere(chance(1), chance(2)).map((x) => x * r) as Triple;
-  } else if (kind === 'box') d = [1, 2, 3].map((s) => 2 * chance(s) - 1) as Triple;
-  return { at: [0, 1, 2].map((k) => middle[k] + width * d[k]) as Triple, out: unit(d) };
+    d = scale(onSphere(chance(1), chance(2)), r);
+  } else if (kind === 'box') d = vec3((k) => 2 * chance(k + 1) - 1);
+  return { at: vec3((k) => middle[k] + width * d[k]), out: unit(d) };
 }
 
 /** Releases along the curves of a shape, evenly by length; the way out is along the curve. */
@@ -94,8 +90,8 @@ export function fromSurface(mesh: Mesh, rest: Areas, chance: (salt: number) => n
   const [a, b, c] = [0, 1, 2].map((k) => 3 * rest.corners[3 * t + k]);
   const mix = (q: Float32Array, k: number) => q[a + k] + u * (q[b + k] - q[a + k]) + w * (q[c + k] - q[a + k]);
   return {
-    at: [0, 1, 2].map((k) => mix(mesh.positions, k)) as Triple,
-    out: unit([0, 1, 2].map((k) => mix(normals, k)) as Triple),
+    at: vec3((k) => mix(mesh.positions, k)),
+    out: unit(vec3((k) => mix(normals, k))),
   };
 }
 

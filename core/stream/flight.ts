@@ -1,9 +1,9 @@
-type Triple = readonly [number, number, number];
+import type { Vec3 } from '../maths/vec3';
 
 /** How a particle flies by itself: v′ = g − d·v, with v₀ at its birth; per loop. */
 export interface Flight {
-  readonly speed: Triple;
-  readonly gravity: Triple;
+  readonly speed: Vec3;
+  readonly gravity: Vec3;
   /** d ≥ 0. */
   readonly drag: number;
 }

@@ -1,4 +1,4 @@
-import { hermite, hermiteSlope } from '../time/hermite';
+import { hermite, hermiteSlope } from '../maths/hermite';
 import { dragShares, type Flight } from './flight';
 
 /** Shares of speed and gravity without drag. */

@@ -1,4 +1,4 @@
-import { hermite, hermiteSlope } from './hermite';
+import { hermite, hermiteSlope } from '../maths/hermite';
 import { periodicSlopes } from './keys/spline';
 
 /**

@@ -1,7 +1,7 @@
 import type { Course, LayerDoc, Prepared } from './motion';
 import type { Clock } from './loop';
 import { cyclesGone } from './phase';
-import { lcm, rational } from './rational';
+import { lcm, rational } from '../maths/rational';
 
 /** What a motion gives at a moment, less what `adds` per `loops` loops would give. */
 function baseOver(p: Prepared, clock: Clock, loops: number): number {

@@ -1,4 +1,4 @@
-import { toRational, type Rational } from './rational';
+import { toRational, type Rational } from '../maths/rational';
 
 /** A loop: frames 0…frames−1 are shown; frame `frames` is frame 0 again and is never rendered. */
 export interface Loop {

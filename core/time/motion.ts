@@ -1,6 +1,8 @@
 import type { Evaluated, NumberParam, NumberValue, Params } from '../declare/params';
+import type { Candidate, ClosingTarget } from './closing';
+import type { MotionDoc } from '../declare/documents';
 import type { Clock } from './loop';
-import type { Rational } from './rational';
+import type { Rational } from '../maths/rational';
 
 export type { LayerDoc, MotionDoc, TimingDoc } from '../declare/documents';
 
@@ -43,6 +45,14 @@ export interface MotionKind<P extends Params = Params> {
    * as large as that range either way.
    */
   readonly ofValue: Readonly<Record<string, 'value' | 'change'>>;
+  /** True where one of its settings says how often it goes round a loop; others are gone through more often. */
+  readonly turns?: boolean;
+  /** True where settings go on in a longer loop just as they are. */
+  goesOn?(settings: MotionDoc): boolean;
+  /** What could be changed of settings that do not close, likely ones first; each is tried before it is offered. */
+  closing?(settings: MotionDoc, param: ClosingTarget, course: Course): readonly Candidate[];
+  /** A few words for its lane, in place of its turns and gains. */
+  words?(settings: MotionDoc): string;
   /** Settings of a fresh motion for a value that stands at `value`. */
   start(value: number, param: MotionTarget): Partial<Evaluated<P>>;
   /**

@@ -1,5 +1,5 @@
 import type { Clock } from './loop';
-import type { Rational } from './rational';
+import type { Rational } from '../maths/rational';
 
 /**
  * The fractional part, in [0, 1), of `turns · frame / frames`.

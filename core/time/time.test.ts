@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { frameRate, framesForSeconds, loopSeconds, wrapFrame } from './loop';
 import { phaseOf, wholePhase } from './phase';
-import { formatRational, gcd, isWhole, lcm, rational, toRational } from './rational';
-import { randomSource, randomUnitVector } from './random';
+import { formatRational, gcd, isWhole, lcm, rational, toRational } from '../maths/rational';
+import { randomSource, randomUnitVector } from '../maths/random';
 
 describe('frame arithmetic of common practice', () => {
   // Common practice of the trade, no single source.

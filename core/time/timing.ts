@@ -1,7 +1,7 @@
 import type { Course, Prepared, TimingDoc } from './motion';
 import type { Clock } from './loop';
 import { cyclesGone, fract, splitTime } from './phase';
-import { gcd, rational } from './rational';
+import { gcd, rational } from '../maths/rational';
 
 /** Smooth step of x in 0…1 and its slope: 3x² − 2x³. */
 function smooth(x: number): [number, number] {

@@ -4,7 +4,7 @@ import type { Clock } from './loop';
 import { closedCourse, type Course, type MotionDoc, type Prepared } from './motion';
 import { motionKind } from './motions/index';
 import { cyclesGone } from './phase';
-import type { Rational } from './rational';
+import type { Rational } from '../maths/rational';
 import { withTiming } from './timing';
 
 export function isMoving(value: unknown): value is MotionDoc {

@@ -1,5 +1,5 @@
 import { channelBuffers } from '@maypole/core/copies/channels';
-import { fingerprint } from '@maypole/core/evaluate/hash';
+import { fingerprint } from '@maypole/core/maths/hash';
 import { MeshCache } from '@maypole/core/evaluate/mesh-cache';
 import { evaluateRibbon } from '@maypole/core/evaluate/ribbon';
 import { drawBuffers, drawTopologyOf } from '@maypole/core/shape/drawable';

@@ -1,4 +1,4 @@
-import { triple, type Triple } from '@maypole/core/maths/triple';
+import { vec3, type Vec3 } from '@maypole/core/maths/vec3';
 import type { RibbonGeometry, RibbonPart } from './loop-cache';
 import { boxOf } from './box';
 
@@ -11,7 +11,7 @@ export interface Picked {
 }
 
 /** The nearest copy of a ribbon along a line of sight; null where it meets none. */
-export function pickCopy(shape: RibbonGeometry, from: Triple, way: Triple): Picked | null {
+export function pickCopy(shape: RibbonGeometry, from: Vec3, way: Vec3): Picked | null {
   let best: Picked | null = null;
   for (const part of shape.parts) {
     const { instances } = part;
@@ -28,7 +28,7 @@ export function pickCopy(shape: RibbonGeometry, from: Triple, way: Triple): Pick
 }
 
 /** A line as a copy sees it: its matrix undone. Shares along the line stay what they are. */
-function localRay(m: Float32Array, o: number, from: Triple, way: Triple): { from: Triple; way: Triple } | null {
+function localRay(m: Float32Array, o: number, from: Vec3, way: Vec3): { from: Vec3; way: Vec3 } | null {
   const a = (r: number, c: number) => m[o + 4 * c + r];
   const cofactor = (r: number, c: number) => {
     const [r1, r2, c1, c2] = [(r + 1) % 3, (r + 2) % 3, (c + 1) % 3, (c + 2) % 3];
@@ -36,15 +36,15 @@ function localRay(m: Float32Array, o: number, from: Triple, way: Triple): { from
   };
   const det = a(0, 0) * cofactor(0, 0) + a(0, 1) * cofactor(0, 1) + a(0, 2) * cofactor(0, 2);
   if (Math.abs(det) < 1e-18) return null;
-  const undo = (v: Triple): Triple =>
-    triple((c) => (cofactor(0, c) * v[0] + cofactor(1, c) * v[1] + cofactor(2, c) * v[2]) / det);
+  const undo = (v: Vec3): Vec3 =>
+    vec3((c) => (cofactor(0, c) * v[0] + cofactor(1, c) * v[1] + cofactor(2, c) * v[2]) / det);
   return { from: undo([from[0] - m[o + 12], from[1] - m[o + 13], from[2] - m[o + 14]]), way: undo(way) };
 }
 
 function meetsBox(
   box: { min: readonly number[]; max: readonly number[] },
-  from: Triple,
-  way: Triple,
+  from: Vec3,
+  way: Vec3,
   within: number,
 ): boolean {
   let [near, far] = [0, within];
@@ -59,7 +59,7 @@ function meetsBox(
 }
 
 /** T. Möller & B. Trumbore, “Fast, minimum storage ray/triangle intersection”, 1997. */
-function meetsFaces({ positions: p, topology }: RibbonPart, from: Triple, way: Triple): number {
+function meetsFaces({ positions: p, topology }: RibbonPart, from: Vec3, way: Vec3): number {
   const t = topology.triangles;
   let best = Infinity;
   for (let i = 0; i < t.length; i += 3) {
@@ -90,9 +90,9 @@ export interface CopyLook {
   readonly places: number;
   /** How much later its source plays, as a share of the loop. */
   readonly late: number;
-  readonly at: Triple;
+  readonly at: Vec3;
   /** Factors on its size along its own axes. */
-  readonly size: Triple;
+  readonly size: Vec3;
   /** Which of the shapes it is, from 1 on. */
   readonly shape: number;
   readonly shapes: number;
@@ -121,7 +121,7 @@ export function lookAt(shape: RibbonGeometry, number: number): CopyLook | null {
       places: shape.facts.places,
       late: shape.facts.late?.[number] ?? 0,
       at: [m[12], m[13], m[14]],
-      size: triple((k) => Math.hypot(m[4 * k], m[4 * k + 1], m[4 * k + 2])),
+      size: vec3((k) => Math.hypot(m[4 * k], m[4 * k + 1], m[4 * k + 2])),
       shape: index + 1,
       shapes: shape.parts.length,
       ...(colour && has(colour[0])

@@ -1,4 +1,4 @@
-import { randomSource } from '@maypole/core/time/random';
+import { randomSource } from '@maypole/core/maths/random';
 import { describe, expect, it } from 'vitest';
 import type { Drawable, ViewFrame } from './frame';
 import { Packer, Unpacker, type PackedFrame } from './pack';

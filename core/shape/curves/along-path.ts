@@ -1,5 +1,5 @@
 import { closedPath, splineThrough, squareTo, type PathPlace } from '../closed-path';
-import type { Vector3 } from '../quaternion';
+import type { Vec3 } from '../../maths/vec3';
 import { framesAlong } from './frames';
 
 /** A curve run through by its length; beyond the ends of an open one it goes on straight. */
@@ -24,8 +24,8 @@ export function pathAlong(key: Float32Array, points: Float64Array, closed: boole
   return path;
 }
 
-function triples(p: Float64Array): Vector3[] {
-  return Array.from({ length: p.length / 3 }, (_, i): Vector3 => [p[3 * i], p[3 * i + 1], p[3 * i + 2]]);
+function triples(p: Float64Array): Vec3[] {
+  return Array.from({ length: p.length / 3 }, (_, i): Vec3 => [p[3 * i], p[3 * i + 1], p[3 * i + 2]]);
 }
 
 function openPath(p: Float64Array): Path {

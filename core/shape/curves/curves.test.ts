@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { svgPathProperties } from 'svg-path-properties';
 import { form, openEdges, step } from '../../fixtures/forms';
 import { eulerCharacteristic, surfaceArea, volume } from '../measure';
-import { randomSource } from '../../time/random';
+import { randomSource } from '../../maths/random';
 import { curvesMesh, pointsOf, polylinesOf } from './curves';
 import { framesAlong, lengthOf, resampled } from './frames';
 import { chained } from './net';

@@ -1,6 +1,7 @@
 import earcut from 'earcut';
 import { ConnectivityBuilder } from '../builder';
-import { cross, squareTo } from '../closed-path';
+import { cross } from '../../maths/vec3';
+import { squareTo } from '../closed-path';
 import { FINISH, type Connectivity, type Mesh } from '../mesh';
 import { pointsOf, polylinesOf } from './curves';
 import { doubleArea, isInside, mitres, sharpRuns, type Point2 } from './profile';

@@ -1,4 +1,5 @@
-import { cross, squareTo } from '../closed-path';
+import { cross, dot, normalize } from '../../maths/vec3';
+import { squareTo } from '../closed-path';
 
 /** Unit vectors along a polyline, 3 numbers a point each: ahead, and square to it. */
 export interface Frames {
@@ -9,11 +10,7 @@ export interface Frames {
 }
 
 const at = (p: ArrayLike<number>, i: number): [number, number, number] => [p[3 * i], p[3 * i + 1], p[3 * i + 2]];
-const dot = (a: readonly number[], b: readonly number[]) => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
-const unit = (a: readonly number[]): [number, number, number] | null => {
-  const l = Math.hypot(...a);
-  return l > 1e-12 ? [a[0] / l, a[1] / l, a[2] / l] : null;
-};
+const unit = (a: readonly number[]) => normalize(a, 1e-12);
 
 /**
  * Frames that turn as little as possible along a polyline, by double reflection (Wang, Jüttler, Zheng

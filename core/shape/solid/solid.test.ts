@@ -2,7 +2,7 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import { BufferAttribute, BufferGeometry, DoubleSide, Ray, Vector3 } from 'three';
 import { MeshBVH } from 'three-mesh-bvh';
 import { form, openEdges, step } from '../../fixtures/forms';
-import { randomSource } from '../../time/random';
+import { randomSource } from '../../maths/random';
 import { loadDecimation } from '../decimate';
 import { faceMiddle, faceNormal } from '../faces';
 import { linksBetween } from '../links';

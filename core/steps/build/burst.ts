@@ -1,7 +1,7 @@
 import { number, seed } from '../../declare/params';
 import { apartConnectivity } from '../../shape/apart';
 import { faceMiddle, faceNormal } from '../../shape/faces';
-import { randomSource } from '../../time/random';
+import { randomSource } from '../../maths/random';
 import { regionMoves, regionParams, regionWeights } from '../deform/region';
 import { brief, defineStep } from '../step';
 

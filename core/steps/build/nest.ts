@@ -1,6 +1,6 @@
 import { number, seed, vector, type Evaluated } from '../../declare/params';
-import { triple, type Triple } from '../../maths/triple';
-import { matrixOf, multiply, turnXYZ, type Quaternion } from '../../shape/quaternion';
+import { vec3, type Vec3 } from '../../maths/vec3';
+import { matrixOf, multiply, turnXYZ, type Quaternion } from '../../maths/quaternion';
 import { copies, repeated } from '../../shape/repeat';
 import { chanceOf } from '../../time/chance';
 import { splitTime } from '../../time/phase';
@@ -40,6 +40,7 @@ export const nest = defineStep({
       min: -1000,
       max: 1000,
       soft: [-1, 1],
+      handle: 'place',
     }),
     spread: vector(
       'By chance',
@@ -81,14 +82,14 @@ export const nest = defineStep({
     const changes = changesOf(v, context);
     let pose: Quaternion = [0, 0, 0, 1];
     let scale = 1;
-    let at: Triple = [0, 0, 0];
+    let at: Vec3 = [0, 0, 0];
     const positions = copies(p, v.copies, (copy, to) => {
       if (copy > 0) {
         // In the frame of the one before, so that the change is the same from each to the next.
         const { turn, size, shift } = changes(copy);
         const m = matrixOf(pose).map((x) => x * scale);
         const from = at;
-        at = triple((r) => from[r] + m[3 * r] * shift[0] + m[3 * r + 1] * shift[1] + m[3 * r + 2] * shift[2]);
+        at = vec3((r) => from[r] + m[3 * r] * shift[0] + m[3 * r + 1] * shift[1] + m[3 * r + 2] * shift[2]);
         pose = multiply(pose, turn);
         scale *= size;
       }
@@ -104,7 +105,7 @@ export const nest = defineStep({
 interface Change {
   readonly turn: Quaternion;
   readonly size: number;
-  readonly shift: Triple;
+  readonly shift: Vec3;
 }
 
 const MOVING = ['size', 'turn', 'shift', 'spread'] as const;
@@ -120,7 +121,7 @@ function changesOf(v: Evaluated<typeof nest.params>, context: StepContext): (k: 
   return (k) => {
     if (even) return even;
     const at = late ? (context.valuesAt!(here - (k * v.later) / 100, MOVING) as unknown as typeof v) : v;
-    const turn = triple((axis) => at.turn[axis] + at.spread[axis] * (2 * chance(3 * k + axis) - 1));
+    const turn = vec3((axis) => at.turn[axis] + at.spread[axis] * (2 * chance(3 * k + axis) - 1));
     return { turn: turnXYZ(turn), size: at.size, shift: at.shift };
   };
 }

@@ -1,6 +1,6 @@
-import { triple } from '../../maths/triple';
+import { vec3 } from '../../maths/vec3';
 import { choice, number } from '../../declare/params';
-import { axisAngle, moved } from '../../shape/quaternion';
+import { axisAngle, moved } from '../../maths/quaternion';
 import { copies, repeated } from '../../shape/repeat';
 import { checkFaces, defineStep } from '../step';
 import { AXES, axisOptions, type Axis } from '../deform/frame';
@@ -30,8 +30,8 @@ export const symmetry = defineStep({
       'Use fewer times, or put Symmetry before the steps that make many faces.',
     );
     const s = AXES[v.axis as Axis];
-    const axis = triple((k) => Number(k === s));
-    const out = triple((k) => (k === (s + 1) % 3 ? v.outwards : 0));
+    const axis = vec3((k) => Number(k === s));
+    const out = vec3((k) => (k === (s + 1) % 3 ? v.outwards : 0));
     const positions = copies(input.positions, v.times, (copy, to) =>
       to.set(moved(input.positions, axisAngle(axis, (360 * copy) / v.times), out, [0, 0, 0])),
     );

@@ -3,7 +3,7 @@ import { apart } from '../../shape/apart';
 import { faceMiddle, gather, keepFaces } from '../../shape/faces';
 import { noiseKind } from '../../noise/kinds/index';
 import type { Connectivity, Mesh } from '../../shape/mesh';
-import { randomSource } from '../../time/random';
+import { randomSource } from '../../maths/random';
 import { regionMoves, regionParams, regionWeights } from '../deform/region';
 import { brief, defineStep } from '../step';
 

@@ -1,7 +1,18 @@
+import type { Vec3 } from '../../maths/vec3';
 import { choice, number } from '../../declare/params';
 import { brief, defineStep } from '../step';
 import { AXES, axisOptions, inPivot, pivotParams, type Axis } from './frame';
 import { limited, regionMoves, regionParams } from './region';
+
+/** What a bend of a length turns about: square to it and to the way it bends. */
+function bendAxis(along: string, towards: number): Vec3 {
+  const s = 'xyz'.indexOf(along);
+  const way = (towards * Math.PI) / 180;
+  const axis: [number, number, number] = [0, 0, 0];
+  axis[(s + 2) % 3] = Math.cos(way);
+  axis[(s + 1) % 3] = -Math.sin(way);
+  return axis;
+}
 
 /** Bends the form: its middle line becomes an arc of the same length. */
 export const bend = defineStep({
@@ -17,6 +28,7 @@ export const bend = defineStep({
       max: 36_000,
       soft: [-360, 360],
       step: 1,
+      handle: { about: 'pivot', turn: 'pivotTurn', axis: (v) => bendAxis(v.along as string, v.towards as number) },
     }),
     along: choice('Along', 'y', axisOptions, 'The length that is bent.'),
     towards: number('Towards', 0, 'Which way it bends, round that length.', {

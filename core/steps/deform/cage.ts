@@ -32,7 +32,7 @@ export const cage = defineStep({
       'Moves',
       Array.from({ length: 27 }, () => ZERO),
       'How far each point of the cage has been moved, along x first, then y, then z.',
-      {},
+      { handle: 'grid' },
     ),
     amount: number('Amount', 100, 'How much of the moves takes effect.', {
       unit: '%',
@@ -48,6 +48,7 @@ export const cage = defineStep({
       max: 10_000,
       soft: [-3, 3],
       shownWhen: { param: 'fit', is: [false] },
+      handle: 'place',
     }),
     size: vector('Size', [2.4, 2.4, 2.4], 'Of the cage along x, y and z.', {
       unit: 'm',

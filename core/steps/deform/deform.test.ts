@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { defaultsOf } from '../../declare/params';
 import { boundsOf, volume } from '../../shape/measure';
 import type { Mesh } from '../../shape/mesh';
-import { randomSource } from '../../time/random';
+import { randomSource } from '../../maths/random';
 import { stepKind, stepKinds } from '../index';
 import { roundedAbs } from './frame';
 

@@ -1,6 +1,6 @@
 import { vector, type Evaluated } from '../../declare/params';
 import { boundsOf } from '../../shape/measure';
-import { matrixOf, turnXYZ } from '../../shape/quaternion';
+import { matrixOf, turnXYZ } from '../../maths/quaternion';
 
 /** The frame a step works in: moved and turned, also over the loop. */
 export const pivotParams = {
@@ -10,6 +10,7 @@ export const pivotParams = {
     max: 10_000,
     soft: [-3, 3],
     more: true,
+    handle: 'place',
   }),
   pivotTurn: vector('Pivot turn', [0, 0, 0], 'Turns the frame it works in, about x, then y, then z; not the form.', {
     unit: '°',

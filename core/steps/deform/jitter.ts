@@ -1,6 +1,6 @@
 import { number, seed, vector } from '../../declare/params';
 import { swayAngles } from '../../noise/sway';
-import { randomSource } from '../../time/random';
+import { randomSource } from '../../maths/random';
 import { brief, defineStep } from '../step';
 import { limited, regionMoves, regionParams } from './region';
 

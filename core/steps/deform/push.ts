@@ -26,6 +26,7 @@ export const push = defineStep({
       max: 10_000,
       soft: [-3, 3],
       shownWhen: { param: 'away', is: ['point'] },
+      handle: 'place',
     }),
     other: ribbon('Ribbon', 'The ribbon whose points push, each the nearest to it.', {
       shownWhen: { param: 'away', is: ['ribbon'] },
@@ -41,6 +42,7 @@ export const push = defineStep({
       min: 0.001,
       max: 10_000,
       soft: [0.1, 5],
+      handle: { from: 'from' },
     }),
     ...regionParams,
   },

@@ -37,6 +37,7 @@ export const regionParams = {
     max: 10_000,
     soft: [-3, 3],
     shownWhen: { param: 'region', is: SHAPES },
+    handle: 'place',
   }),
   regionSize: number('Region size', 0.8, 'Radius, half the edge or thickness, or distance from the ribbon.', {
     unit: 'm',
@@ -44,6 +45,7 @@ export const regionParams = {
     max: 10_000,
     soft: [0, 3],
     shownWhen: { param: 'region', is: SIZED },
+    handle: { from: 'regionAt' },
   }),
   regionRibbon: ribbon('Region of', 'The ribbon near which it acts.', { shownWhen: { param: 'region', is: ['near'] } }),
   regionTowards: vector('Towards', [0, 1, 0], 'The way that faces must look.', {
@@ -139,6 +141,7 @@ export const regionParams = {
     soft: [-3, 3],
     more: true,
     shownWhen: { param: 'also', is: ['and', 'or', 'not'] },
+    handle: 'place',
   }),
   alsoSize: number('Second size', 0.8, 'Radius, or half the edge or thickness.', {
     unit: 'm',
@@ -147,6 +150,7 @@ export const regionParams = {
     soft: [0, 3],
     more: true,
     shownWhen: { param: 'also', is: ['and', 'or', 'not'] },
+    handle: { from: 'alsoAt' },
   }),
 } as const;
 

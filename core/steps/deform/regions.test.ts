@@ -5,7 +5,7 @@ import { curlNoise, noisePlaces, sampleNoise } from '../../noise/sample';
 import { noiseParams, settingsFrom, type NoiseValues } from '../../noise/noise-params';
 import { boundsOf } from '../../shape/measure';
 import type { Mesh } from '../../shape/mesh';
-import { randomSource } from '../../time/random';
+import { randomSource } from '../../maths/random';
 import { handlesOf } from '../handles';
 import { stepKind } from '../index';
 import { regionParams, regionWeights, type Region } from './region';
@@ -252,7 +252,7 @@ describe('push', () => {
 
 describe('handles', () => {
   const handles = (kind: string, values: object = {}, body: Float32Array | null = null) =>
-    handlesOf(stepKind(kind), { ...defaultsOf(stepKind(kind).params), ...values } as never, body);
+    handlesOf(stepKind(kind).params, { ...defaultsOf(stepKind(kind).params), ...values } as never, body);
   it('a twist has its pivot and its angle on a ring square to its axis', () => {
     const [angle, pivot] = handles('twist', { angle: 90, axis: 'y' }, ball.positions);
     expect([angle.shape, pivot.shape]).toEqual(['angle', 'place']);

@@ -1,6 +1,6 @@
 import { choice, number } from '../../declare/params';
 import { phaseOf } from '../../time/phase';
-import { toRational } from '../../time/rational';
+import { toRational } from '../../maths/rational';
 import { brief, defineStep } from '../step';
 import { AXES, axisOptions, inPivot, pivotParams, roundedAbs, type Axis } from './frame';
 import { limited, regionMoves, regionParams } from './region';

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { StoredValue } from '../../declare/params';
 import { MeshCache } from '../../evaluate/mesh-cache';
 import { evaluateRibbon } from '../../evaluate/ribbon';
-import { randomSource } from '../../time/random';
+import { randomSource } from '../../maths/random';
 import { newRibbon, newStep, type StepDoc } from '../../piece/piece';
 import { stepKinds } from '../index';
 import { roundedAbs } from './frame';

@@ -3,6 +3,8 @@ import { brief, defineStep } from '../step';
 import { AXES, inPivot, pivotParams } from './frame';
 import { limited, regionMoves, regionParams } from './region';
 
+const AXIS = { x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] } as const;
+
 /** Turns sections of the form about an axis, in proportion to their place along it. */
 export const twist = defineStep({
   kind: 'twist',
@@ -17,6 +19,7 @@ export const twist = defineStep({
       max: 36_000,
       soft: [-360, 360],
       step: 1,
+      handle: { about: 'pivot', turn: 'pivotTurn', axis: (v) => AXIS[v.axis as keyof typeof AXIS] ?? AXIS.y },
     }),
     axis: choice(
       'Axis',

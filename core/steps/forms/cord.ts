@@ -77,7 +77,7 @@ export const cord = defineStep({
         [0.5, -0.5, -1.2],
       ],
       'The closed curve goes through them in this order.',
-      { shownWhen: { param: 'curve', is: ['drawn'] } },
+      { shownWhen: { param: 'curve', is: ['drawn'] }, handle: 'points' },
     ),
     thickness: number('Thickness', 0.18, 'Radius of the pipe.', { unit: 'm', min: 0, max: 1000, soft: [0, 1] }),
     along: number('Rings', 240, 'Faces along the curve.', { min: 3, max: 5000, soft: [12, 600], integer: true }),

@@ -99,7 +99,7 @@ export const curve = defineStep({
         [0.5, -0.5, -1.2],
       ],
       'The closed curve goes through them in this order.',
-      { shownWhen: { param: 'curve', is: ['drawn'] } },
+      { shownWhen: { param: 'curve', is: ['drawn'] }, handle: 'points' },
     ),
     along: number('Points along', 200, 'Points it is drawn with.', {
       min: 2,

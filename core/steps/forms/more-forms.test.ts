@@ -3,7 +3,7 @@ import { defaultsOf } from '../../declare/params';
 import type { Mesh } from '../../shape/mesh';
 import { eulerCharacteristic, surfaceArea, volume } from '../../shape/measure';
 import { topologyOf } from '../../shape/topology';
-import { randomSource } from '../../time/random';
+import { randomSource } from '../../maths/random';
 import { stepKind } from '../index';
 import { solids } from './solids-data';
 

@@ -1,3 +1,5 @@
+import { cross, dot, scale, subtract } from '../../maths/vec3';
+
 /** The five regular solids on the unit sphere: corners, and faces counter-clockwise from outside. */
 export interface Solid {
   readonly corners: readonly (readonly [number, number, number])[];
@@ -20,24 +22,17 @@ function unit(points: readonly (readonly [number, number, number])[]): [number, 
 function facesOf(corners: readonly (readonly [number, number, number])[]): number[][] {
   const n = corners.length;
   const found = new Map<string, number[]>();
-  const sub = (a: readonly number[], b: readonly number[]) => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
-  const cross = (a: readonly number[], b: readonly number[]) => [
-    a[1] * b[2] - a[2] * b[1],
-    a[2] * b[0] - a[0] * b[2],
-    a[0] * b[1] - a[1] * b[0],
-  ];
-  const dot = (a: readonly number[], b: readonly number[]) => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
   for (let a = 0; a < n; a++)
     for (let b = a + 1; b < n; b++)
       for (let c = b + 1; c < n; c++) {
-        let normal = cross(sub(corners[b], corners[a]), sub(corners[c], corners[a]));
-        if (dot(normal, corners[a]) < 0) normal = normal.map((x) => -x);
+        let normal = cross(subtract(corners[b], corners[a]), subtract(corners[c], corners[a]));
+        if (dot(normal, corners[a]) < 0) normal = scale(normal, -1);
         const level = dot(normal, corners[a]);
         if (level < 1e-9 || corners.some((p) => dot(normal, p) > level + 1e-9)) continue;
         const on = corners.flatMap((p, i) => (dot(normal, p) > level - 1e-9 ? [i] : []));
         if (found.has(on.join())) continue;
         // Round the normal, counter-clockwise from outside.
-        const u = sub(
+        const u = subtract(
           corners[on[0]],
           normal.map((x) => (x * level) / dot(normal, normal)),
         );

@@ -1,10 +1,11 @@
 import { choice, number, points, type Points, seed, vector } from '../../declare/params';
-import { closedPath, cross, splineThrough, squareTo, type ClosedPath } from '../../shape/closed-path';
+import { cross } from '../../maths/vec3';
+import { closedPath, splineThrough, squareTo, type ClosedPath } from '../../shape/closed-path';
 import { boundsOf } from '../../shape/measure';
-import { sinCosDegrees } from '../../shape/quaternion';
+import { sinCosDegrees } from '../../maths/quaternion';
 import { seriesFor, sample } from '../../time/motions/wander';
 import { phaseOf } from '../../time/phase';
-import { toRational } from '../../time/rational';
+import { toRational } from '../../maths/rational';
 import { brief, defineStep } from '../step';
 
 const NOSES: Record<string, { axis: 0 | 1 | 2; sign: 1 | -1; up: 0 | 1 | 2 }> = {
@@ -64,6 +65,7 @@ export const journey = defineStep({
     }),
     points: points('Points', DRAWN, 'The closed path goes through them in this order.', {
       shownWhen: { param: 'path', is: ['drawn'] },
+      handle: 'points',
     }),
     laps: number('Laps', 1, 'Times round the path per loop, at even speed; whole numbers close.', {
       unit: 'turns',

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { randomSource } from '../../time/random';
+import { randomSource } from '../../maths/random';
 import { seriesFor, sample } from '../../time/motions/wander';
 import { drawnCurve } from '../../time/drawn';
 import { fadeWindow } from '../../time/window';

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { defaultsOf } from '../../declare/params';
 import { boundsOf, volume } from '../../shape/measure';
 import type { Mesh } from '../../shape/mesh';
-import { axisAngle, moved } from '../../shape/quaternion';
+import { axisAngle, moved } from '../../maths/quaternion';
 import { closureOf } from '../../seam/distance';
 import { StepProblem } from '../step';
 import { stepKind } from '../index';

@@ -1,5 +1,5 @@
 import { number, vector } from '../../declare/params';
-import { matrixOf, turnXYZ } from '../../shape/quaternion';
+import { matrixOf, turnXYZ } from '../../maths/quaternion';
 import { brief, defineStep } from '../step';
 
 /**
@@ -13,7 +13,13 @@ export const place = defineStep({
   group: 'place',
   carries: 'size',
   params: {
-    shift: vector('Shift', [0, 0, 0], 'Along x, y and z.', { unit: 'm', min: -10_000, max: 10_000, soft: [-3, 3] }),
+    shift: vector('Shift', [0, 0, 0], 'Along x, y and z.', {
+      unit: 'm',
+      min: -10_000,
+      max: 10_000,
+      soft: [-3, 3],
+      handle: 'place',
+    }),
     turn: vector('Turn', [0, 0, 0], 'About x, then y, then z.', {
       unit: '°',
       cyclic: 360,

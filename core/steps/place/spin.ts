@@ -1,20 +1,21 @@
 import { choice, number, vector } from '../../declare/params';
-import { axisAngle, moved, type Quaternion, type Vector3 } from '../../shape/quaternion';
+import { axisAngle, moved, type Quaternion } from '../../maths/quaternion';
+import type { Vec3 } from '../../maths/vec3';
 import { phaseOf } from '../../time/phase';
-import { toRational } from '../../time/rational';
+import { toRational } from '../../maths/rational';
 import type { Clock } from '../../time/loop';
 import { brief, defineStep } from '../step';
 
-const AXES: Record<string, Vector3> = { x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] };
+const AXES: Record<string, Vec3> = { x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] };
 
 /** The axis of a spin, as a direction. */
-export function spinAxis(v: { axis: string; direction: Vector3 }): Vector3 {
+export function spinAxis(v: { axis: string; direction: Vec3 }): Vec3 {
   return AXES[v.axis] ?? v.direction;
 }
 
 /** How the form is turned at a moment. */
 function spinAt(
-  v: { axis: string; direction: Vector3; turns: number; symmetry: number; angle: number },
+  v: { axis: string; direction: Vec3; turns: number; symmetry: number; angle: number },
   clock: Clock,
 ): Quaternion {
   const turns = toRational(v.turns);

@@ -13,7 +13,7 @@ import { filtered, repeatOver, type Places } from '../../copies/places';
 import { copyCount, withCopies } from '../../copies/copies';
 import { noiseField } from '../../noise/noise';
 import type { Mesh } from '../../shape/mesh';
-import { axisAngle, multiply, type Quaternion } from '../../shape/quaternion';
+import { axisAngle, multiply, type Quaternion } from '../../maths/quaternion';
 import { chanceOf } from '../../time/chance';
 import { formatCount, StepProblem, type StepContext } from '../step';
 

@@ -29,6 +29,7 @@ export const repeatLine = defineStep({
       min: -10_000,
       max: 10_000,
       soft: [-3, 3],
+      handle: 'place',
     }),
     centred: toggle('Centred', true, 'The middle of the line stays where the form was; otherwise its first copy.'),
     advance: number('Move on', 0, 'Places by which the copies move on in a loop; whole numbers close to the eye.', {

@@ -6,7 +6,7 @@ import type { Evaluated, Params } from '../../declare/params';
 import { evaluateValues } from '../../evaluate/values';
 import { checkSeam } from '../../seam/check';
 import { ribbonClosure } from '../../seam/measure';
-import { randomSource } from '../../time/random';
+import { randomSource } from '../../maths/random';
 import { stepKind } from '../index';
 
 const FRAMES = 24;

@@ -1,4 +1,4 @@
-import { gcd, lcm } from '../../time/rational';
+import { gcd, lcm } from '../../maths/rational';
 import type { StepSeam } from '../step';
 import type { RepeatValues } from './common';
 

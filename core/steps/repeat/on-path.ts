@@ -3,7 +3,7 @@ import { fromAxes, standing } from '../../copies/basis';
 import { endSize, movedOn } from '../../copies/move-on';
 import { pathAlong } from '../../shape/curves/along-path';
 import { pointsOf, polylinesOf } from '../../shape/curves/curves';
-import { axisAngle, multiply } from '../../shape/quaternion';
+import { axisAngle, multiply } from '../../maths/quaternion';
 import { brief, defineStep, StepProblem } from '../step';
 import { movingSeam } from './moving-seam';
 import { checkCopies, repeated, repeatParams, repeatsLater } from './common';

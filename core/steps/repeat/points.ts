@@ -3,7 +3,7 @@ import { standing } from '../../copies/basis';
 import { faceCount, perConnectivity, type Connectivity, type Mesh } from '../../shape/mesh';
 import { netOf } from '../../shape/curves/net';
 import { vertexNormals } from '../../shape/normals';
-import { axisAngle, multiply } from '../../shape/quaternion';
+import { axisAngle, multiply } from '../../maths/quaternion';
 import { defineStep, StepProblem } from '../step';
 import { checkCopies, repeated, repeatParams, repeatsLater } from './common';
 

@@ -4,7 +4,7 @@ import { copyCount } from '../../copies/copies';
 import { form, step } from '../../fixtures/forms';
 import { readPieceValue, writePiece } from '../../piece/read';
 import { newPiece, newRibbon, newStep } from '../../piece/piece';
-import { randomSource } from '../../time/random';
+import { randomSource } from '../../maths/random';
 import { stepKind, stepKinds } from '../index';
 import { StepProblem } from '../step';
 

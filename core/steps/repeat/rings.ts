@@ -1,6 +1,6 @@
 import { choice, number, toggle } from '../../declare/params';
 import { movedOn } from '../../copies/move-on';
-import { axisAngle, matrixOf, sinCosDegrees, type Quaternion } from '../../shape/quaternion';
+import { axisAngle, matrixOf, sinCosDegrees, type Quaternion } from '../../maths/quaternion';
 import { brief, defineStep } from '../step';
 import { movingSeam } from './moving-seam';
 import { checkCopies, repeated, repeatParams, repeatsLater } from './common';

@@ -4,7 +4,7 @@ import { standing } from '../../copies/basis';
 import type { Places } from '../../copies/places';
 import { faceCount, type Mesh } from '../../shape/mesh';
 import { vertexNormals } from '../../shape/normals';
-import { axisAngle, multiply } from '../../shape/quaternion';
+import { axisAngle, multiply } from '../../maths/quaternion';
 import { chanceOf } from '../../time/chance';
 import { brief, defineStep, StepProblem } from '../step';
 import { checkCopies, repeated, repeatParams } from './common';

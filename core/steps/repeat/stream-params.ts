@@ -27,6 +27,7 @@ export const streamParams = {
     max: 10_000,
     soft: [-4, 4],
     ...from('point', 'disc', 'ring', 'ball', 'box'),
+    handle: 'place',
   }),
   width: number('Radius', 0.6, 'Radius of the disc, ring or ball, or half the edge of the box.', {
     unit: 'm',

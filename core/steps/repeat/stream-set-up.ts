@@ -4,7 +4,8 @@ import { curlCurrent } from '../../noise/current';
 import { curlNoise, vectorNoise } from '../../noise/sample';
 import type { NoiseSettings } from '../../noise/noise';
 import { faceCount, type Mesh } from '../../shape/mesh';
-import { chancesOf, fromCurves, fromShape, fromSurface, within, type Origin, type Triple } from '../../stream/births';
+import { chancesOf, fromCurves, fromShape, fromSurface, within, type Origin } from '../../stream/births';
+import { scale, vec3, type Vec3 } from '../../maths/vec3';
 import { level, surface, type Hits } from '../../stream/landing';
 import { carriedPaths, freePaths, type Birth, type Paths } from '../../stream/paths';
 import { everyFrames, perLoop, type Schedule } from '../../stream/schedule';
@@ -67,12 +68,12 @@ function setUp(v: StreamValues, context: StepContext): Stream {
     const time = schedule.birth(slot);
     const own = changing ? ({ ...v, ...context.valuesAt!(time, AT_BIRTH) } as StreamValues) : v;
     const { at, out } = origin(own, time, chance);
-    const way = within(v.outwards ? out : ([...own.direction] as Triple), own.cone, chance(11), chance(12));
+    const way = within(v.outwards ? out : vec3((k) => own.direction[k]), own.cone, chance(11), chance(12));
     const speed = own.speed * (1 - (own.speedSpread / 100) * chance(13));
     births.push({
       time,
       at,
-      flight: { speed: way.map((x) => x * speed) as Triple, gravity: [0, -v.fall, 0], drag: v.drag },
+      flight: { speed: scale(way, speed), gravity: [0, -v.fall, 0], drag: v.drag },
       life: v.life,
     });
   }
@@ -142,7 +143,7 @@ function originOf(
 ): (own: StreamValues, time: number, chance: (salt: number) => number) => Origin {
   if (v.from !== 'curve' && v.from !== 'surface') {
     const kind = v.from;
-    return (own, _time, chance) => fromShape(kind, [...own.source] as Triple, own.width, chance);
+    return (own, _time, chance) => fromShape(kind, [...own.source] as Vec3, own.width, chance);
   }
   const { frame, cycles } = splitTime(context.clock);
   const { frames } = context.clock;

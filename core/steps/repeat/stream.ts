@@ -1,4 +1,4 @@
-import { gcd } from '../../time/rational';
+import { gcd } from '../../maths/rational';
 import { brief, defineStep, type StepSeam } from '../step';
 import { streamAt } from './stream-at';
 import { streamParams, type StreamValues } from './stream-params';

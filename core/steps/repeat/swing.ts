@@ -1,6 +1,6 @@
 import { number, toggle, vector } from '../../declare/params';
 import { pointsMesh, withCopies } from '../../copies/copies';
-import { axisAngle, matrixOf } from '../../shape/quaternion';
+import { axisAngle, matrixOf } from '../../maths/quaternion';
 import type { Copies } from '../../shape/mesh';
 import { splitTime } from '../../time/phase';
 import { periodicResponse } from '../../time/spring';
@@ -46,6 +46,7 @@ export const swing = defineStep({
       min: -1000,
       max: 1000,
       soft: [-2, 2],
+      handle: 'place',
     }),
     strength: number('Strength', 100, 'How much of the leaning is seen.', {
       unit: '%',

@@ -1,7 +1,7 @@
 import { choice, colour, number } from '../../declare/params';
 import { closedCourse } from '../motion';
 import { phaseOf } from '../phase';
-import { toRational } from '../rational';
+import { toRational } from '../../maths/rational';
 import { defineColourMotion } from './colour-motion';
 import { turnHue, type ColourSpace } from './space';
 

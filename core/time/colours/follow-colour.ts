@@ -12,6 +12,8 @@ export const followColour = defineColourMotion({
     of: source('Follows', 'The colour it takes its own from.'),
     delay: number('Delay', 0, 'How much later it does the same, as a part of the loop.', {
       unit: '%',
+      time: true,
+      perLoop: -1,
       min: -1000,
       max: 1000,
       soft: [0, 100],

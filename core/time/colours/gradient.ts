@@ -1,7 +1,7 @@
 import { choice, number, stops } from '../../declare/params';
 import { closedCourse } from '../motion';
 import { fract, phaseOf } from '../phase';
-import { toRational } from '../rational';
+import { toRational } from '../../maths/rational';
 import { defineColourMotion } from './colour-motion';
 import { SPACES } from './cycle';
 import { between, turnHue, type ColourSpace } from './space';

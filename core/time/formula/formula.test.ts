@@ -1,6 +1,6 @@
 import { all, create } from 'mathjs';
 import { describe, expect, it } from 'vitest';
-import { randomSource } from '../random';
+import { randomSource } from '../../maths/random';
 import { derivativeOf, courseOf, evaluateNumber } from '../value';
 import { compileFormula } from './compile';
 import { FormulaError, parseFormula } from './parse';

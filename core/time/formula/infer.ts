@@ -1,4 +1,4 @@
-import { lcm, toRational } from '../rational';
+import { lcm, toRational } from '../../maths/rational';
 import { constantOf } from './compile';
 import type { Term } from './parse';
 import { PERIODIC, STEPPED } from './words';

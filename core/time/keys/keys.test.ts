@@ -1,7 +1,7 @@
 import BezierEasing from 'bezier-easing';
 import { curveMonotoneX, line } from 'd3-shape';
 import { describe, expect, it } from 'vitest';
-import { randomSource } from '../random';
+import { randomSource } from '../../maths/random';
 import { derivativeOf, evaluateNumber } from '../value';
 import { cubicBezier } from './bezier';
 import { addKey, moveKeys, pasteKeys, removeKeys, scaleKeys, setSegment, setTangent } from './edit';

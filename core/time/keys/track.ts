@@ -1,5 +1,5 @@
 import { cubicBezier } from './bezier';
-import { hermite, hermiteSlope } from '../hermite';
+import { hermite, hermiteSlope } from '../../maths/hermite';
 import { sortKeys, USUAL_EASE, usualTangent, type KeyDoc } from './key';
 import { boundedSlope, clampedSlopes, heldSlope, periodicSlopes } from './spline';
 

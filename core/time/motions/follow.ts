@@ -1,7 +1,8 @@
 import { number, source, toggle, type NumberValue } from '../../declare/params';
+import { closedGains, type Candidate } from '../closing';
 import { defineMotion, type Prepared } from '../motion';
 import { splitTime } from '../phase';
-import { rational } from '../rational';
+import { rational } from '../../maths/rational';
 import { springResponse } from '../spring';
 import { withTiming } from '../timing';
 
@@ -14,6 +15,19 @@ export const follow = defineMotion({
   title: 'Follow',
   help: 'Does what another value does: scaled, later, springy.',
   ofValue: { offset: 'change', otherwise: 'value' },
+  turns: true,
+  words: () => 'follows',
+  closing(motion, param, course) {
+    const out: Candidate[] = [];
+    if (param.cyclic && course.adds !== 0) {
+      const of = course.adds / (motion.scale as number);
+      for (const gain of closedGains(course.adds, param.cyclic))
+        if (gain !== 0)
+          out.push({ words: `Scale ${Number((gain / of).toPrecision(6))}`, motion: { ...motion, scale: gain / of } });
+    }
+    if (course.turns.den > 1) out.push({ words: 'Stand still', motion: motion.otherwise as number });
+    return out;
+  },
   params: {
     of: source('Follows', 'The value it takes its motion from.'),
     scale: number('Scale', 1, 'Factor on the other value.', {
@@ -28,6 +42,7 @@ export const follow = defineMotion({
     delay: number('Delay', 0, 'How much later it does the same, as a part of the loop.', {
       unit: '%',
       time: true,
+      perLoop: -1,
       min: -1000,
       max: 1000,
       soft: [0, 100],

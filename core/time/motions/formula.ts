@@ -5,7 +5,7 @@ import { FormulaError, parseFormula, type Term } from '../formula/parse';
 import { NO_PLACE, type Place } from '../formula/words';
 import { defineMotion, type Course, type Prepared } from '../motion';
 import { splitTime } from '../phase';
-import { rational } from '../rational';
+import { rational } from '../../maths/rational';
 
 interface Read {
   readonly term: Term;
@@ -68,6 +68,15 @@ export const formula = defineMotion({
   title: 'Formula',
   help: 'Mathematics over t, which goes from 0 to 1 round the loop.',
   ofValue: { otherwise: 'value' },
+  // What is said of frames alone goes on as it does.
+  goesOn: (s) => /\bf\b/.test(s.text as string) && !/\b[tn]\b/.test(s.text as string),
+  closing: (motion) => [
+    {
+      words: 'Begin anew each loop',
+      help: 'Puts fract(t) in the place of t',
+      motion: { ...motion, text: (motion.text as string).replace(/\bt\b/g, 'fract(t)').replace(/\bf\b/g, 'mod(f, n)') },
+    },
+  ],
   params: {
     text: formulaParam(
       'Formula',

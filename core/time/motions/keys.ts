@@ -1,7 +1,8 @@
 import { keyList, number } from '../../declare/params';
-import type { KeyDoc } from '../keys/key';
+import { sortKeys, type KeyDoc } from '../keys/key';
 import { trackOf, type Track } from '../keys/track';
-import { closedCourse, defineMotion } from '../motion';
+import { closedGains, GAIN_HELP, gainWords, turnWords } from '../closing';
+import { closedCourse, defineMotion, type MotionDoc } from '../motion';
 import { splitTime } from '../phase';
 
 /** Keys on the circle of the loop. There is no end key, so none can be set on the wrong frame. */
@@ -10,6 +11,23 @@ export const keys = defineMotion({
   title: 'Keys',
   help: 'Goes from key to key round the loop; after the last comes the first again.',
   ofValue: { adds: 'change' },
+  words: (s) => {
+    const n = (s.keys as readonly KeyDoc[]).length;
+    return `${n} ${n === 1 ? 'key' : 'keys'}`;
+  },
+  closing: (motion, param) =>
+    closedGains(motion.adds as number, param.cyclic).flatMap((gain) => [
+      { words: gainWords(gain, param), help: GAIN_HELP, motion: { ...motion, adds: gain } },
+      ...(gain !== 0 && (motion.keys as readonly KeyDoc[]).length > 1
+        ? [
+            {
+              words: `Stretch to ${turnWords(gain / (param.cyclic ?? 1))}`,
+              help: 'Stretches all keys in proportion',
+              motion: stretched(motion, gain),
+            },
+          ]
+        : []),
+    ]),
   params: {
     adds: number('Adds per loop', 0, 'What the value gains each time round: 360° is one whole turn.', { moves: false }),
     keys: keyList('Keys', 'Values at places of the loop, and the way from each to the next.'),
@@ -56,4 +74,23 @@ function cornersElsewhere(list: readonly KeyDoc[], at: Track['at']): boolean {
   return (
     seam > 0 && list.some((k, i) => (k.at > 0 && corner(k.at) >= 0.5 * seam) || (i > 0 && k.at === list[i - 1].at))
   );
+}
+
+/** Values stretched about the first, so that what is gained becomes `gain`. */
+function stretched(motion: MotionDoc, gain: number): MotionDoc {
+  const adds = motion.adds as number;
+  const keys = sortKeys(motion.keys as readonly KeyDoc[]);
+  const factor = gain / adds;
+  const first = keys[0].value;
+  const scale = (t: readonly [number, number] | undefined) => t && ([t[0], t[1] * factor] as [number, number]);
+  return {
+    ...motion,
+    adds: gain,
+    keys: keys.map((k) => ({
+      ...k,
+      value: first + (k.value - first) * factor,
+      ...(k.in ? { in: scale(k.in) } : {}),
+      ...(k.out ? { out: scale(k.out) } : {}),
+    })),
+  };
 }

@@ -1,5 +1,6 @@
 import { choice, number } from '../../declare/params';
 import { cubicBezier } from '../keys/bezier';
+import { closedGains, GAIN_HELP, gainWords } from '../closing';
 import { closedCourse, defineMotion, swingAround } from '../motion';
 import { splitTime } from '../phase';
 
@@ -17,6 +18,13 @@ export const stairs = defineMotion({
   title: 'Stairs',
   help: 'So many equal steps a loop, eased or at once, with a rest on each.',
   ofValue: { from: 'value', adds: 'change' },
+  words: (s) => `${String(s.count)} steps`,
+  closing: (motion, param) =>
+    closedGains(motion.adds as number, param.cyclic).map((gain) => ({
+      words: gainWords(gain, param),
+      help: GAIN_HELP,
+      motion: { ...motion, adds: gain },
+    })),
   params: {
     from: number('From', 0, 'Where the first step begins.', { moves: false }),
     adds: number('Adds per loop', 1, 'What all steps together gain each time round: 360° is one whole turn.', {

@@ -1,7 +1,7 @@
 import { number, seed } from '../../declare/params';
 import { closedCourse, defineMotion, swingAround } from '../motion';
 import { splitTime } from '../phase';
-import { randomSource } from '../random';
+import { randomSource } from '../../maths/random';
 import type { Clock } from '../loop';
 
 /** A closed random line: Σ amplitude · cos 2π(turns·t + phase), whole turns only. */
@@ -134,6 +134,8 @@ export const wander = defineMotion({
   kind: 'wander',
   title: 'Wander',
   help: 'Closed noise: wanders between low and high and comes back by itself.',
+  turns: true,
+  words: (s) => `seed ${String(s.seed)}`,
   ofValue: { low: 'value', high: 'value' },
   params: {
     low: number('Low', 0, 'The lowest value it reaches.', { moves: false }),

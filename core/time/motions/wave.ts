@@ -3,7 +3,8 @@ import { drawnCurve } from '../drawn';
 import { closedCourse, defineMotion, swingAround, WHOLE } from '../motion';
 import type { Clock } from '../loop';
 import { fract, phaseOf, splitTime } from '../phase';
-import { toRational } from '../rational';
+import { toRational } from '../../maths/rational';
+import { turnWords, wholeTurnsNear } from '../closing';
 import { fadeWindow } from '../window';
 
 interface Shape {
@@ -52,6 +53,12 @@ export const wave = defineMotion({
   title: 'Wave',
   help: 'Swings between low and high, a number of times round the loop.',
   ofValue: { low: 'value', high: 'value' },
+  turns: true,
+  closing: (motion, _, course) =>
+    wholeTurnsNear(course.turns).map((k) => ({
+      words: turnWords(k),
+      motion: { ...motion, turns: k / (motion.timing?.times ?? 1) },
+    })),
   params: {
     shape: choice(
       'Shape',

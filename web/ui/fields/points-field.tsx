@@ -1,6 +1,6 @@
 'use client';
 
-import { triple } from '@maypole/core/maths/triple';
+import { vec3 } from '@maypole/core/maths/vec3';
 import { Box, Flex, Text } from '@chakra-ui/react';
 import type { Points } from '@maypole/core/declare/params';
 import { splineThrough } from '@maypole/core/shape/closed-path';
@@ -125,7 +125,7 @@ export function PointsField({
               step={0.05}
               onChange={(v, g) =>
                 onChange(
-                  value.map((p, i) => (i === at ? triple((j) => (j === k ? v : p[j])) : p)),
+                  value.map((p, i) => (i === at ? vec3((j) => (j === k ? v : p[j])) : p)),
                   `${at}/${k}/${g}`,
                 )
               }

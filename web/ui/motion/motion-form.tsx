@@ -6,7 +6,7 @@ import { addressKey, type Address } from '@maypole/core/piece/addresses';
 import { linkedValue } from '@maypole/core/piece/link';
 import type { MotionDoc } from '@maypole/core/time/motion';
 import { motionKind, motionKinds } from '@maypole/core/time/motions/index';
-import { formatRational, isWhole } from '@maypole/core/time/rational';
+import { formatRational, isWhole } from '@maypole/core/maths/rational';
 import { closes, courseOf, evaluateNumber, isMoving } from '@maypole/core/time/value';
 import { Link2 } from 'lucide-react';
 import { useRef } from 'react';

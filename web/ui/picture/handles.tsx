@@ -1,6 +1,6 @@
 'use client';
 
-import { triple } from '@maypole/core/maths/triple';
+import { vec3 } from '@maypole/core/maths/vec3';
 import { Box } from '@chakra-ui/react';
 import type { NumberParam, NumberValue, Points, VectorParam } from '@maypole/core/declare/params';
 import { sceneAt } from '@maypole/core/evaluate/picture-at';
@@ -173,7 +173,7 @@ function Grip({ handle: h, shown, view, aside, onWords }: GripProps) {
       const list = [...(stored as Points)];
       while (h.index! >= list.length) list.push([0, 0, 0]);
       const at = list[h.index!];
-      const next = triple((k) => tidy(grid(at[k] + by[k])));
+      const next = vec3((k) => tidy(grid(at[k] + by[k])));
       setValue(
         h.title,
         address,
@@ -185,7 +185,7 @@ function Grip({ handle: h, shown, view, aside, onWords }: GripProps) {
     if (h.shape === 'place') {
       const q = p as VectorParam;
       const now = stored as readonly NumberValue[];
-      const next = triple((k) => shift(now[k], by[k], q, (x) => tidy(grid(x))));
+      const next = vec3((k) => shift(now[k], by[k], q, (x) => tidy(grid(x))));
       setValue(h.title, address, next, merge);
       return (
         next.map((v, k) => (typeof v === 'number' ? v : shown.values[h.param][k] + by[k]).toFixed(2)).join(', ') + ' m'

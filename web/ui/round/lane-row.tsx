@@ -5,7 +5,8 @@ import type { ColourValue, NumberValue } from '@maypole/core/declare/params';
 import { addressKey, isColourPlace } from '@maypole/core/piece/addresses';
 import { colourCourse } from '@maypole/core/time/colours/index';
 import type { MotionDoc } from '@maypole/core/time/motion';
-import { formatRational, isWhole } from '@maypole/core/time/rational';
+import { motionKind } from '@maypole/core/time/motions/index';
+import { formatRational, isWhole } from '@maypole/core/maths/rational';
 import { closes, courseOf } from '@maypole/core/time/value';
 import { ChevronDown, ChevronRight } from 'lucide-react';
 import { memo, useMemo } from 'react';
@@ -41,20 +42,10 @@ export function laneWords(place: MovingPlace, frames: number): { words: string; 
       ? `${course.adds > 0 ? '+' : ''}${Number((course.adds / cyclic).toFixed(3))} ${Math.abs(course.adds) === cyclic ? 'turn' : 'turns'}`
       : '';
   const layered = motion.layers?.some((l) => l.on) ? ' +' : '';
-  switch (motion.motion) {
-    case 'wave':
-      return { words: `${turns} ${turns === '1' ? 'turn' : 'turns'}${layered}`, closed };
-    case 'wander':
-      return { words: `seed ${String(motion.seed)}${layered}`, closed };
-    case 'keys': {
-      const n = (motion.keys as readonly unknown[]).length;
-      return { words: `${gain || `${n} ${n === 1 ? 'key' : 'keys'}`}${layered}`, closed };
-    }
-    case 'stairs':
-      return { words: `${String(motion.count)} steps${layered}`, closed };
-    default:
-      return { words: `${gain || motion.motion}${layered}`, closed };
-  }
+  const kind = motionKind(motion.motion);
+  const words =
+    gain || kind.words?.(motion) || (kind.turns ? `${turns} ${turns === '1' ? 'turn' : 'turns'}` : motion.motion);
+  return { words: `${words}${layered}`, closed };
 }
 
 /** The name of a lane: a click opens and closes it for editing. */

@@ -1,4 +1,4 @@
-import { triple } from '@maypole/core/maths/triple';
+import { vec3 } from '@maypole/core/maths/vec3';
 import type { NumberValue, StoredValue } from '@maypole/core/declare/params';
 import { linkPiece } from '@maypole/core/piece/link';
 import { cameraOf } from '@maypole/core/piece/piece';
@@ -56,7 +56,7 @@ export function pan(right: number, up: number): void {
   const along = [Math.cos(a), 0, -Math.sin(a)];
   const above = [-Math.sin(e) * Math.sin(a), Math.cos(e), -Math.sin(e) * Math.cos(a)];
   change('Pan', (c) => {
-    c.target = triple((k) =>
+    c.target = vec3((k) =>
       shiftedValue(
         (c.target as readonly NumberValue[])[k],
         (along[k] * right + above[k] * up) * height,
@@ -101,7 +101,7 @@ export function frameAll(): void {
   const radius = Math.hypot(...max.map((m, k) => (m - min[k]) / 2)) || 0.5;
   const distance = within(Number(((radius * 0.92) / Math.sin(narrow)).toPrecision(6)), rangeOf('distance'));
   change('Frame all', (c) => {
-    c.target = triple((k) => within(Number(((max[k] + min[k]) / 2).toFixed(3)), rangeOf('target')));
+    c.target = vec3((k) => within(Number(((max[k] + min[k]) / 2).toFixed(3)), rangeOf('target')));
     c.distance = distance;
   });
 }

@@ -1,4 +1,4 @@
-import { triple, type Triple } from '@maypole/core/maths/triple';
+import { vec3, type Vec3 } from '@maypole/core/maths/vec3';
 import { centresOf, facesShown, flattened } from '@maypole/core/copies/copies';
 import type { Param } from '@maypole/core/declare/params';
 import { MeshCache } from '@maypole/core/evaluate/mesh-cache';
@@ -7,7 +7,7 @@ import { evaluateValues } from '@maypole/core/evaluate/values';
 import { linkPiece } from '@maypole/core/piece/link';
 import type { Piece, StepDoc } from '@maypole/core/piece/piece';
 import type { Mesh } from '@maypole/core/shape/mesh';
-import { handlesOf, type Handle } from '@maypole/core/steps/handles';
+import { handlesNeedBody, handlesOf, type Handle } from '@maypole/core/steps/handles';
 import { stepKind } from '@maypole/core/steps/index';
 import type { Clock } from '@maypole/core/time/loop';
 
@@ -20,14 +20,13 @@ export interface HeldHandles {
   /** Values at this moment; only numbers and vectors are read. */
   readonly values: Readonly<Record<string, readonly number[]>>;
   /** From the space the step works in to where the picture shows it: steps that place the form come after it. */
-  place(p: Triple): Triple;
+  place(p: Vec3): Vec3;
   /** The same for directions, and back. */
-  turn(p: Triple): Triple;
-  back(p: Triple): [number, number, number];
+  turn(p: Vec3): Vec3;
+  back(p: Vec3): [number, number, number];
 }
 
 const cache = new MeshCache(64 * 1024 * 1024);
-const NEEDS_BODY = new Set(['cage', 'twist', 'bend']);
 
 /** The handles of a step of a ribbon at a frame; null where it has none. */
 export function heldHandles(piece: Piece, ribbonId: string, stepId: string, frame: number): HeldHandles | null {
@@ -38,15 +37,15 @@ export function heldHandles(piece: Piece, ribbonId: string, stepId: string, fram
   const kind = stepKind(step.kind);
   const clock: Clock = { frame, frames: piece.loop.frames };
   const values = evaluateValues(kind.params, step.values, clock);
-  const body = NEEDS_BODY.has(step.kind)
+  const body = handlesNeedBody(kind.params)
     ? bodyOf(evaluateRibbon({ ...ribbon, steps: ribbon.steps.slice(0, index) }, piece.loop, frame, 'draft', cache).mesh)
     : null;
-  const handles = handlesOf(kind, values, body);
+  const handles = handlesOf(kind.params, values, body);
   if (handles.length === 0) return null;
   const m = placedBy(ribbon.steps.slice(index + 1), clock);
   const inverse = inverted(m);
-  const linear = (a: readonly number[], p: Triple): [number, number, number] =>
-    triple((r) => a[3 * r] * p[0] + a[3 * r + 1] * p[1] + a[3 * r + 2] * p[2]);
+  const linear = (a: readonly number[], p: Vec3): [number, number, number] =>
+    vec3((r) => a[3 * r] * p[0] + a[3 * r + 1] * p[1] + a[3 * r + 2] * p[2]);
   return {
     ribbonId,
     stepId,
@@ -56,7 +55,7 @@ export function heldHandles(piece: Piece, ribbonId: string, stepId: string, fram
     values: values as never,
     place: (p) => {
       const turned = linear(m.turn, p);
-      return triple((k) => turned[k] + m.shift[k]);
+      return vec3((k) => turned[k] + m.shift[k]);
     },
     turn: (p) => linear(m.turn, p),
     back: (p) => linear(inverse, p),
@@ -70,7 +69,7 @@ function bodyOf(mesh: Mesh): Float32Array {
 }
 
 /** What the placing steps that follow do to space, found by having them move four points. */
-function placedBy(steps: readonly StepDoc[], clock: Clock): { turn: number[]; shift: Triple } {
+function placedBy(steps: readonly StepDoc[], clock: Clock): { turn: number[]; shift: Vec3 } {
   let mesh: Mesh = {
     connectivity: { vertexCount: 4, faceStart: new Uint32Array(1), corners: new Uint32Array(0) },
     positions: Float32Array.from([0, 0, 0, 1, 0, 0, 0, 1, 0, 0, 0, 1]),

@@ -6,7 +6,10 @@ export function fingerprint(text: string): string {
   return half(text, 0x2f0b4c47) + half(text, 0x61c88647);
 }
 
-function half(text: string, seed: number): string {
+const half = (text: string, seed: number) => hash53(text, seed).toString(36).padStart(11, '0');
+
+/** 53 bits of a text: cyrb53 (bryc, public domain). Not for secrets. */
+export function hash53(text: string, seed: number): number {
   let h1 = 0xdeadbeef ^ seed;
   let h2 = 0x41c6ce57 ^ seed;
   for (let i = 0; i < text.length; i++) {
@@ -16,5 +19,5 @@ function half(text: string, seed: number): string {
   }
   h1 = Math.imul(h1 ^ (h1 >>> 16), 2246822507) ^ Math.imul(h2 ^ (h2 >>> 13), 3266489909);
   h2 = Math.imul(h2 ^ (h2 >>> 16), 2246822507) ^ Math.imul(h1 ^ (h1 >>> 13), 3266489909);
-  return (4294967296 * (2097151 & h2) + (h1 >>> 0)).toString(36).padStart(11, '0');
+  return 4294967296 * (2097151 & h2) + (h1 >>> 0);
 }

@@ -1,11 +1,12 @@
+import type { Vec3 } from './vec3';
+
 /** A rotation as a unit quaternion [x, y, z, w] (Hamilton's convention, w the real part). */
 export type Quaternion = readonly [number, number, number, number];
-export type Vector3 = readonly [number, number, number];
 
 export const IDENTITY: Quaternion = [0, 0, 0, 1];
 
 /** A right-handed turn about an axis, which need not be of unit length; without one it is no turn. */
-export function axisAngle(axis: Vector3, degrees: number): Quaternion {
+export function axisAngle(axis: Vec3, degrees: number): Quaternion {
   const length = Math.hypot(...axis);
   if (length === 0) return IDENTITY;
   const [s, c] = sinCosDegrees(degrees / 2, 720);
@@ -46,7 +47,7 @@ export function multiply(a: Quaternion, b: Quaternion): Quaternion {
 }
 
 /** Turns about x, then y, then z, in degrees: what a vector of angles means everywhere. */
-export function turnXYZ([x, y, z]: Vector3): Quaternion {
+export function turnXYZ([x, y, z]: Vec3): Quaternion {
   return multiply(axisAngle([0, 0, 1], z), multiply(axisAngle([0, 1, 0], y), axisAngle([1, 0, 0], x)));
 }
 
@@ -65,7 +66,7 @@ export function matrixOf([x, y, z, w]: Quaternion): readonly number[] {
   ];
 }
 
-export function rotate(q: Quaternion, v: Vector3): [number, number, number] {
+export function rotate(q: Quaternion, v: Vec3): [number, number, number] {
   const m = matrixOf(q);
   return [
     m[0] * v[0] + m[1] * v[1] + m[2] * v[2],
@@ -96,7 +97,7 @@ export function slerp(a: Quaternion, b: Quaternion, x: number): Quaternion {
  *
  * @param positions 3 numbers a point
  */
-export function moved(positions: Float32Array, q: Quaternion, before: Vector3, after: Vector3): Float32Array {
+export function moved(positions: Float32Array, q: Quaternion, before: Vec3, after: Vec3): Float32Array {
   const m = matrixOf(q);
   const out = new Float32Array(positions.length);
   for (let i = 0; i < positions.length; i += 3) {
