@@ -1,5 +1,5 @@
 import { writePiece } from '@maypole/core/piece/read';
-import { expect, test } from '@playwright/test';
+import { chromium, expect, test } from '@playwright/test';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
@@ -178,16 +178,15 @@ test('the service keeps strangers out and its workings to itself', async ({ page
   await expect(page.getByText('There is nothing here')).toBeVisible();
 });
 
-test('without 3D drawing the page says what to do', async ({ page }) => {
-  await page.addInitScript(() => {
-    const original = HTMLCanvasElement.prototype.getContext;
-    HTMLCanvasElement.prototype.getContext = function (this: HTMLCanvasElement, kind: string, ...rest: unknown[]) {
-      return kind.startsWith('webgl') ? null : (original as (...a: unknown[]) => unknown).call(this, kind, ...rest);
-    } as typeof original;
-    Object.defineProperty(Navigator.prototype, 'gpu', { value: undefined, configurable: true });
-    delete (Navigator.prototype as { gpu?: unknown }).gpu;
+test('without 3D drawing the page says what to do', async ({ baseURL }) => {
+  // A browser in which neither pages nor workers have it.
+  const browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-3d-apis', '--disable-gpu'],
   });
+  const page = await browser.newPage({ baseURL });
   const made = await page.request.post('/api/pieces', { data: { source: writePiece(smallPiece('Dark')) } });
   await page.goto(`/piece/${((await made.json()) as { id: string }).id}`);
   await expect(page.getByRole('alert').filter({ hasText: 'Turn on hardware acceleration' })).toBeVisible();
+  await browser.close();
 });

@@ -115,7 +115,7 @@ test('a value is changed and made to move with the keyboard alone', async ({ pag
   await motion.getByRole('radio', { name: 'Wave' }).focus();
   await page.keyboard.press('Enter');
   await page.keyboard.press('Escape');
-  const lane = page.getByRole('region', { name: 'Round' }).getByText('Torus pipe radius');
+  const lane = page.getByRole('region', { name: 'Round' }).getByText('Torus · Pipe radius');
   await expect(lane).toBeVisible();
   await page.keyboard.press('Control+z');
   // What moves by itself, the noise, has its lane as before.
