@@ -10,8 +10,9 @@ export function surfaceOf(finish: FinishDoc, clock: Clock): Surface {
   let surface = PLAIN_SURFACE;
   for (const part of finish.parts) {
     if (!part.on) continue;
-    const { params, surface: of } = finishParts.get(part.kind);
-    surface = { ...surface, ...of(evaluateValues(params, part.values, clock), surface) };
+    const { params, feature, surface: of } = finishParts.get(part.kind);
+    const features = feature ? [...surface.features, feature] : surface.features;
+    surface = { ...surface, ...of(evaluateValues(params, part.values, clock), surface), features };
   }
   return surface;
 }

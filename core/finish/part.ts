@@ -1,5 +1,5 @@
 import type { Evaluated, Params } from '../declare/params';
-import type { Surface } from './surface';
+import type { Surface, SurfaceFeature } from './surface';
 
 /**
  * One part of a finish, declared once in a file of its own. Panel, document, lanes, seam check and
@@ -13,8 +13,10 @@ export interface FinishPart<P extends Params = Params> {
   /** Name of a drawing in `web/ui/parts/icons.tsx`, or path data of one of its own, 24 × 24: "M4 12h16". */
   readonly icon: string;
   readonly params: P;
+  /** What a drawer must be able to do for it. */
+  readonly feature?: SurfaceFeature;
   /** The channels it sets, from its values at a moment. Parts act in their order, each on what the ones before have left. */
-  surface(values: Evaluated<P>, before: Surface): Partial<Surface>;
+  surface(values: Evaluated<P>, before: Surface): Partial<Omit<Surface, 'features'>>;
 }
 
 /**

@@ -13,19 +13,79 @@ export const FACE_WORDS: Readonly<Record<FaceKind, { readonly title: string; rea
   joints: { title: 'Joints', help: 'A finish of their own for joints of struts.' },
 };
 
+/** What a drawer must be able to do for a surface; what is not asked for costs nothing. It goes by the parts of the finish and not by their values, so that nothing is compiled while values move. */
+export type SurfaceFeature = 'glass' | 'coat' | 'cloth' | 'film' | 'glow' | 'veil';
+
 /**
  * A surface at a moment, in the channels of the metal/rough material of glTF 2.0 (Khronos Group,
- * section 3.9) and its extensions: what every drawer takes, whatever made it.
+ * section 3.9) and of its extensions KHR_materials_ior, specular, transmission, volume, dispersion,
+ * clearcoat, sheen, iridescence and emissive_strength: what every drawer takes, whatever
+ * made it. Colours are '#rrggbb', sRGB.
  */
 export interface Surface {
-  /** '#rrggbb', sRGB. */
   readonly baseColor: string;
   /** 0…1. */
   readonly roughness: number;
   readonly metalness: number;
+  /** Strength of the mirror reflection of what is no metal, 0…1. */
+  readonly specular: number;
+  /** Refractive index, ≥ 1. */
+  readonly ior: number;
+  /** Share of the light that goes through, 0…1. */
+  readonly transmission: number;
+  /** Metres of glass behind the surface; 0 for a thin wall. */
+  readonly thickness: number;
+  readonly attenuationColor: string;
+  /** Metres after which white light has become the attenuation colour; Infinity for clear glass. */
+  readonly attenuationDistance: number;
+  /** 20 divided by the Abbe number; 0 for none. */
+  readonly dispersion: number;
+  readonly clearcoat: number;
+  readonly clearcoatRoughness: number;
+  readonly sheenColor: string;
+  /** Factor on the sheen, 0…1. */
+  readonly sheen: number;
+  readonly sheenRoughness: number;
+  /** Strength of the thin film, 0…1. */
+  readonly iridescence: number;
+  readonly iridescenceIor: number;
+  /** Nanometres. */
+  readonly iridescenceThickness: number;
+  readonly emissiveColor: string;
+  /** Candela per square metre, as a factor on white; beyond 1 it glows. */
+  readonly emissiveStrength: number;
+  /** Share of what is behind that is covered, 0…1. */
+  readonly alpha: number;
+  /** Light is added to what is behind, and nothing is covered. */
+  readonly additive: boolean;
+  readonly features: readonly SurfaceFeature[];
 }
 
-export type Channel = keyof Surface;
+export type Channel = Exclude<keyof Surface, 'features'>;
 
-/** What a surface is where no part of its finish says otherwise. */
-export const PLAIN_SURFACE: Surface = { baseColor: '#FFFFFF', roughness: 1, metalness: 0 };
+/** What a surface is where no part of its finish says otherwise: the defaults of glTF. */
+export const PLAIN_SURFACE: Surface = {
+  baseColor: '#FFFFFF',
+  roughness: 1,
+  metalness: 0,
+  specular: 1,
+  ior: 1.5,
+  transmission: 0,
+  thickness: 0,
+  attenuationColor: '#FFFFFF',
+  attenuationDistance: Infinity,
+  dispersion: 0,
+  clearcoat: 0,
+  clearcoatRoughness: 0,
+  sheenColor: '#FFFFFF',
+  sheen: 0,
+  sheenRoughness: 0,
+  iridescence: 0,
+  iridescenceIor: 1.3,
+  iridescenceThickness: 400,
+  emissiveColor: '#000000',
+  emissiveStrength: 0,
+  alpha: 1,
+  additive: false,
+  features: [],
+};

@@ -1,11 +1,11 @@
 import type { Surfaces } from '@maypole/core/finish/finish';
-import type { Surface } from '@maypole/core/finish/surface';
+import { PLAIN_SURFACE, type Surface } from '@maypole/core/finish/surface';
 import { LineBasicNodeMaterial, type Color, type Material } from 'three/webgpu';
 import type { ViewMode } from './frame';
 import { structureKey, SurfaceMaterial, type SurfaceStructure } from './surface-material';
 import { throughViewTransform } from './view-transform';
 
-const CLAY: Surface = { baseColor: '#C9C2B6', roughness: 0.85, metalness: 0 };
+const CLAY: Surface = { ...PLAIN_SURFACE, baseColor: '#C9C2B6', roughness: 0.85 };
 const INK = '#24262B';
 
 /** The materials of the surfaces of one ribbon, for all kinds of its faces and all structures that are met. */
@@ -15,14 +15,16 @@ export class RibbonMaterials {
   private readonly made = new Map<string, { slot: number; surface: SurfaceMaterial }>();
   private surfaces: Surfaces | null = null;
   private clay = false;
+  private features = '';
 
   constructor() {
     throughViewTransform(this.line.color, INK);
   }
 
   /** The material for a kind of faces. Clay shows no colours of copies. */
-  of(slot: number, structure: SurfaceStructure): Material {
-    const plain = this.clay ? { ...structure, channels: [] } : structure;
+  of(slot: number, { closed, channels }: Pick<SurfaceStructure, 'closed' | 'channels'>): Material {
+    const { features, additive } = this.surfaceOf(slot);
+    const plain = { closed, channels: this.clay ? [] : channels, features, additive };
     const key = `${slot}/${structureKey(plain)}`;
     let entry = this.made.get(key);
     if (!entry) {
@@ -32,12 +34,17 @@ export class RibbonMaterials {
     return entry.surface.material;
   }
 
-  /** Takes over surfaces. True where objects must be made anew, since they need other materials. */
-  update(surfaces: Surfaces, mode: ViewMode): boolean {
+  /** Takes over surfaces. Says whether objects must be made anew, since they need other materials: all of them, or those whose copies bring channels. */
+  update(surfaces: Surfaces, mode: ViewMode): 'all' | 'with channels' | 'none' {
     const clay = mode === 'clay';
-    const other = clay !== this.clay;
+    const flipped = clay !== this.clay;
     this.clay = clay;
     this.surfaces = surfaces;
+    const features = Object.entries(surfaces)
+      .map(([slot, s]) => `${slot}:${clay ? '' : `${s.features.join()}${s.additive ? '+' : ''}`}`)
+      .join('/');
+    const other = features !== this.features ? 'all' : flipped ? 'with channels' : 'none';
+    this.features = features;
     for (const { slot, surface } of this.made.values()) surface.update(this.surfaceOf(slot));
     throughViewTransform(this.curve.color as Color, clay ? INK : surfaces[0].baseColor);
     return other;

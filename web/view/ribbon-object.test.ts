@@ -62,7 +62,7 @@ describe('the materials of a ribbon', () => {
     const tinted = materials.of(0, { closed: true, channels: ['baseColor'] });
     expect(tinted).not.toBe(first);
     // In clay copies have no colours of their own.
-    expect(materials.update(surfaces(), 'clay')).toBe(true);
+    expect(materials.update(surfaces(), 'clay')).toBe('with channels');
     expect(materials.of(0, { closed: true, channels: ['baseColor'] })).toBe(first);
   });
 
@@ -75,8 +75,30 @@ describe('the materials of a ribbon', () => {
       ['baseColor', 'roughness'],
       ['baseColor', 'roughness', 'metalness'],
     ] as const;
-    const keys = lists.flatMap((channels) => [true, false].map((closed) => structureKey({ closed, channels })));
-    expect(new Set(keys).size).toBe(12);
+    const keys = lists.flatMap((channels) =>
+      [true, false].flatMap((closed) =>
+        ([[], ['coat'], ['glass', 'coat']] as const).flatMap((features) =>
+          [true, false].map((additive) => structureKey({ closed, channels, features, additive })),
+        ),
+      ),
+    );
+    expect(new Set(keys).size).toBe(72);
+  });
+
+  it('are others where a part of the finish is switched on, and stay while its values move', () => {
+    const materials = new RibbonMaterials();
+    const plain = materials.of(0, { closed: true, channels: [] });
+    const coated = (clearcoat: number) => surfaces({ clearcoat, features: ['coat'] });
+    expect(materials.update(coated(1), 'shaded')).toBe('all');
+    const lacquer = materials.of(0, { closed: true, channels: [] });
+    expect(lacquer).not.toBe(plain);
+    const { version } = lacquer;
+    expect(materials.update(coated(0), 'shaded')).toBe('none');
+    expect(materials.of(0, { closed: true, channels: [] })).toBe(lacquer);
+    expect(lacquer.version).toBe(version);
+    // Clay has no parts.
+    expect(materials.update(coated(1), 'clay')).toBe('all');
+    expect(materials.of(0, { closed: true, channels: [] })).toBe(plain);
   });
 
   it('are let go with the ribbon, all of them', () => {

@@ -30,9 +30,9 @@ export class RibbonObject {
 
   update({ shape, surfaces }: RibbonAt<Drawable>, wardrobe: ReadonlyMap<string, Surfaces>, mode: ViewMode): void {
     const worn = new Set(shape.parts.map((p) => p.instances?.wears ?? ''));
-    let other = false;
-    for (const wearer of worn) other = this.materialsOf(wearer).update(wardrobe.get(wearer) ?? surfaces, mode) || other;
-    if (other && shape.parts.some(hasOwnChannels)) this.clear();
+    const told = [...worn].map((wearer) => this.materialsOf(wearer).update(wardrobe.get(wearer) ?? surfaces, mode));
+    const other = told.some((t) => t !== 'none');
+    if (told.includes('all') || (other && shape.parts.some(hasOwnChannels))) this.clear();
     const changed = shape.key !== this.shown;
     this.shown = shape.key;
     this.parts = changed || this.parts.length === 0 ? this.arranged(shape.parts, this.parts) : this.parts;

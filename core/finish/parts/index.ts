@@ -1,6 +1,12 @@
 import { Registry } from '../../declare/registry';
 import { base } from './base';
+import { cloth } from './cloth';
+import { coat } from './coat';
+import { film } from './film';
+import { glass } from './glass';
+import { glow } from './glow';
 import { metal } from './metal';
+import { veil } from './veil';
 
 /** Every part a finish can have, in the order in which they act. A new one is added here and nowhere else. */
-export const finishParts = new Registry('part of a finish', [base, metal]);
+export const finishParts = new Registry('part of a finish', [base, metal, glass, film, coat, cloth, glow, veil]);

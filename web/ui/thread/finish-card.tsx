@@ -1,15 +1,15 @@
 'use client';
 
-import { Box, Flex, Stack, Text, chakra } from '@chakra-ui/react';
+import { Box, Flex, Text, chakra } from '@chakra-ui/react';
 import { surfaceOf } from '@maypole/core/finish/finish';
-import { finishParts } from '@maypole/core/finish/parts/index';
 import { FACE_WORDS, faceKinds, type FaceKind } from '@maypole/core/finish/surface';
 import { linkPiece } from '@maypole/core/piece/link';
-import { finishOf, newFinish, type FinishDoc, type RibbonDoc } from '@maypole/core/piece/piece';
+import { finishOf, newFinish, type RibbonDoc } from '@maypole/core/piece/piece';
 import { Palette } from 'lucide-react';
 import { memo } from 'react';
 import { SwitchField } from '../fields/switch-field';
-import { ValuesPanel } from '../fields/values-panel';
+import { FinishParts } from './finish-parts';
+import { PresetPicker } from './preset-picker';
 import { Fold } from '../motion/fold';
 import { useEditor } from '../state/store';
 import { Card, Knot } from './step-card';
@@ -61,7 +61,12 @@ export const FinishCard = memo(function FinishCard({ id, colour, finishes }: Pro
         </Flex>
         {open && (
           <Box borderTopWidth="1px" borderColor="line" px="2.5" py="1.5">
-            {finishes[0] && <Parts ribbon={id} finish={finishes[0]} colour={colour} />}
+            {finishes[0] && (
+              <>
+                <PresetPicker ribbon={id} of="main" />
+                <FinishParts ribbon={id} finish={finishes[0]} colour={colour} />
+              </>
+            )}
             <Fold title="More" note={worn.length > 0 ? `${worn.length} set` : undefined} initially={worn.length > 0}>
               {others.map((of) => (
                 <Other key={of} ribbon={id} of={of} finishes={finishes} colour={colour} />
@@ -73,24 +78,6 @@ export const FinishCard = memo(function FinishCard({ id, colour, finishes }: Pro
     </Flex>
   );
 });
-
-/** The values of all parts of a finish, one after the other. */
-function Parts({ ribbon, finish, colour, of }: { ribbon: string; finish: FinishDoc; colour: string; of?: string }) {
-  return (
-    <Stack gap="0.5">
-      {finish.parts.map((p) => (
-        <ValuesPanel
-          key={p.id}
-          owner={{ type: 'part', ribbon, item: p.id }}
-          params={finishParts.get(p.kind).params}
-          values={p.values}
-          colour={colour}
-          of={of}
-        />
-      ))}
-    </Stack>
-  );
-}
 
 /** A kind of faces that may have a finish of its own. */
 function Other({
@@ -125,7 +112,12 @@ function Other({
         </Text>
         <SwitchField label={title} value={on} onChange={change} />
       </Flex>
-      {finish && on && <Parts ribbon={ribbon} finish={finish} colour={colour} of={title} />}
+      {finish && on && (
+        <>
+          <PresetPicker ribbon={ribbon} of={of} />
+          <FinishParts ribbon={ribbon} finish={finish} colour={colour} of={title} />
+        </>
+      )}
     </>
   );
 }

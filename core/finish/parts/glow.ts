@@ -1,0 +1,26 @@
+import { colour, number } from '../../declare/params';
+import { definePart } from '../part';
+
+export const glow = definePart({
+  kind: 'glow',
+  title: 'Glow',
+  help: 'The surface shines by itself.',
+  icon: 'M12 3v3M12 18v3M3 12h3M18 12h3M6 6l2 2M16 16l2 2M6 18l2-2M16 8l2-2M12 9a3 3 0 1 0 0 6 3 3 0 0 0 0-6z',
+  params: {
+    colour: colour('Colour', '#FFB35C', 'Colour of the light.'),
+    strength: number(
+      'Strength',
+      2,
+      'Against white in plain light; beyond 1 it dazzles, and blooms where the picture has bloom.',
+      {
+        unit: '×',
+        min: 0,
+        max: 10_000,
+        soft: [0, 12],
+        step: 0.1,
+      },
+    ),
+  },
+  feature: 'glow',
+  surface: (v) => ({ emissiveColor: v.colour, emissiveStrength: v.strength }),
+});

@@ -1,0 +1,126 @@
+'use client';
+
+import { Box, Flex, Menu, Portal, Stack, Text } from '@chakra-ui/react';
+import { finishParts } from '@maypole/core/finish/parts/index';
+import { newItem, type FinishDoc } from '@maypole/core/piece/piece';
+import { Plus, X } from 'lucide-react';
+import { PictureButton, PlainButton } from '../parts/buttons';
+import { DeclaredIcon } from '../parts/icons';
+import { SwitchField } from '../fields/switch-field';
+import { ValuesPanel } from '../fields/values-panel';
+import { useEditor } from '../state/store';
+
+interface Props {
+  readonly ribbon: string;
+  readonly finish: FinishDoc;
+  readonly colour: string;
+  /** The kind of faces, where it is not the main one. */
+  readonly of?: string;
+}
+
+/** Every finish has these; they have no head of their own. */
+const ALWAYS = new Set(finishParts.all.slice(0, 2).map((p) => p.kind));
+const order = finishParts.all.map((p) => p.kind);
+
+/** The parts of a finish, each switched on and off by itself, and a menu of those that can be added. */
+export function FinishParts({ ribbon, finish, colour, of }: Props) {
+  const change = (label: string, to: (parts: FinishDoc['parts']) => FinishDoc['parts']) =>
+    useEditor.getState().editRibbon(label, ribbon, (r) => ({
+      ...r,
+      finishes: r.finishes.map((f) => (f.id === finish.id ? { ...f, parts: to(f.parts) } : f)),
+    }));
+  const add = (kind: string) => {
+    const part = finishParts.get(kind);
+    // In the order in which they act, whatever the order in which they were added.
+    change(`Add ${part.title.toLowerCase()}`, (parts) =>
+      [...parts, newItem(part)].sort((a, b) => order.indexOf(a.kind) - order.indexOf(b.kind)),
+    );
+  };
+  const missing = finishParts.all.filter((p) => !finish.parts.some((x) => x.kind === p.kind));
+  return (
+    <Stack gap="0.5">
+      {finish.parts.map((p) => {
+        const kind = finishParts.get(p.kind);
+        const values = (
+          <ValuesPanel
+            owner={{ type: 'part', ribbon, item: p.id }}
+            params={kind.params}
+            values={p.values}
+            colour={colour}
+            of={of ?? (ALWAYS.has(p.kind) ? undefined : kind.title)}
+          />
+        );
+        if (ALWAYS.has(p.kind)) return <Box key={p.id}>{values}</Box>;
+        return (
+          <Box key={p.id} borderTopWidth="1px" borderColor="line" mt="1" pt="1" data-testid={`part-${p.kind}`}>
+            <Flex align="center" gap="1.5" minH="28px">
+              <Box color={p.on ? 'ink' : 'muted'}>
+                <DeclaredIcon name={kind.icon} size={14} />
+              </Box>
+              <Text flex="1" fontSize="12.5px" fontWeight="600" color={p.on ? 'ink' : 'muted'} title={kind.help}>
+                {kind.title}
+              </Text>
+              <SwitchField
+                label={`${kind.title} on`}
+                value={p.on}
+                onChange={(on) =>
+                  change(`Switch ${kind.title.toLowerCase()}`, (parts) =>
+                    parts.map((x) => (x.id === p.id ? { ...x, on } : x)),
+                  )
+                }
+              />
+              <PictureButton
+                label={`Remove ${kind.title.toLowerCase()}`}
+                color="muted"
+                onClick={() =>
+                  change(`Remove ${kind.title.toLowerCase()}`, (parts) => parts.filter((x) => x.id !== p.id))
+                }
+              >
+                <X size={14} />
+              </PictureButton>
+            </Flex>
+            {p.on && values}
+          </Box>
+        );
+      })}
+      {missing.length > 0 && (
+        <Menu.Root positioning={{ placement: 'bottom-start' }} lazyMount>
+          <Menu.Trigger asChild>
+            <PlainButton alignSelf="flex-start" mt="1" mb="1" aria-label={`Add to ${(of ?? 'finish').toLowerCase()}`}>
+              <Plus size={14} />
+              Add
+            </PlainButton>
+          </Menu.Trigger>
+          <Portal>
+            <Menu.Positioner>
+              <Menu.Content
+                bg="panel"
+                borderWidth="1px"
+                borderColor="line"
+                boxShadow="float"
+                borderRadius="10px"
+                maxW="300px"
+              >
+                {missing.map((p) => (
+                  <Menu.Item key={p.kind} value={p.kind} onClick={() => add(p.kind)} alignItems="flex-start">
+                    <Box pt="0.5">
+                      <DeclaredIcon name={p.icon} size={15} />
+                    </Box>
+                    <Box>
+                      <Text fontWeight="600" fontSize="13px">
+                        {p.title}
+                      </Text>
+                      <Text color="muted" fontSize="12px" lineHeight="1.3">
+                        {p.help}
+                      </Text>
+                    </Box>
+                  </Menu.Item>
+                ))}
+              </Menu.Content>
+            </Menu.Positioner>
+          </Portal>
+        </Menu.Root>
+      )}
+    </Stack>
+  );
+}
