@@ -42,7 +42,7 @@ export const beacon = defineLight({ kind: 'beacon', title: 'Beacon', help: 'A tu
     text: `import { number } from '../../declare/params';
 import { definePictureEffect } from '../kind';
 
-export const veil = definePictureEffect({ kind: 'veil', title: 'Veil', help: 'Softens the picture.', icon: 'wallpaper', params: { thickness: number('Thickness', 10, 'How soft.', { unit: '%', min: 0, max: 100 }) }, at: () => ({ type: 'veil' }) });
+export const veil = definePictureEffect({ kind: 'veil', title: 'Veil', help: 'Softens the picture.', icon: 'wallpaper', params: { thickness: number('Thickness', 10, 'How soft.', { unit: '%', min: 0, max: 100 }) }, at: (v) => ({ type: 'vignette', amount: v.thickness / 100, reach: 0.5 }) });
 `,
   },
   output: {
@@ -60,7 +60,7 @@ const LISTS: Record<keyof typeof ADDED, [RegExp, string]> = {
   noise: [/(new Registry<NoiseKind>\('noise', \[[^\]]*?),?\s*\]/, '$1, dew]'],
   part: [/(new Registry\('part of a finish', \[[^\]]*?),?\s*\]/, '$1, frost]'],
   light: [/('light', \[[^\]]*?),?\s*\]/, '$1, beacon]'],
-  effect: [/('picture effect', \[)\s*\]/, '$1veil]'],
+  effect: [/('picture effect', \[[^\]]*?),?\s*\]/, '$1, veil]'],
   output: [/('kind of output', \[[^\]]*?),?\s*\]/, '$1, strip]'],
 };
 
@@ -159,7 +159,7 @@ describe('a noise, a part of a finish, a light, an effect on the picture and an 
   });
 
   it('reach whoever draws, and the seam check', () => {
-    expect(told.drawn).toEqual({ roughness: 0.8, lights: 2, effects: [{ type: 'veil' }] });
+    expect(told.drawn).toEqual({ roughness: 0.8, lights: 2, effects: [{ type: 'vignette', amount: 0.1, reach: 0.5 }] });
     expect(told.seam).toEqual(['Beacon glow']);
   });
 

@@ -5,7 +5,23 @@
 import type { KeyDoc, MotionDoc } from './documents';
 import type { HandleDoc } from './handle';
 
-export type Unit = 'm' | '°' | '%' | 'turns' | '/loop' | 'm/loop' | '×' | 'mm' | 'nm' | 'K' | 'EV' | 'px' | 'frames' | 'loops' | 'copies' | '';
+export type Unit =
+  | 'm'
+  | '°'
+  | '%'
+  | 'turns'
+  | '/loop'
+  | 'm/loop'
+  | '×'
+  | 'mm'
+  | 'nm'
+  | 'K'
+  | 'EV'
+  | 'px'
+  | 'frames'
+  | 'loops'
+  | 'copies'
+  | '';
 
 /** A condition on another value of the same set: it is one of some, or none of some. */
 export type When =

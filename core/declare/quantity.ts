@@ -34,7 +34,7 @@ function factorsOf(unit: string, loop: Loop): Factors {
     case 'mm':
       return scaled(LENGTHS, 1000);
     case 'nm':
-      return { nm: 1, um: 1000, 'µm': 1000 };
+      return { nm: 1, um: 1000, µm: 1000 };
     case '°':
       return { '°': 1, deg: 1, turn: 360, turns: 360, rad: 180 / Math.PI };
     case 'turns':

@@ -4,6 +4,7 @@ import type { MotionDoc } from '../time/motion';
 import { fingerprint } from '../maths/hash';
 import { MeshCache } from './mesh-cache';
 import { EMPTY_MESH, evaluateRibbon, ribbonFingerprint } from './ribbon';
+import { PLAIN_SURFACE } from '../finish/surface';
 import { surfacesOf } from '../finish/finish';
 import { withFinish, withScene } from '../fixtures/edit';
 import { sceneAt } from './picture-at';
@@ -162,8 +163,8 @@ describe('scene', () => {
       'inside',
     );
     expect(surfacesOf(finishes, { frame: 25, frames: 100 })).toEqual({
-      0: { baseColor: '#112233', roughness: 1, metalness: 0.2 },
-      1: { baseColor: '#F1EDE4', roughness: 0.3, metalness: 0 },
+      0: { ...PLAIN_SURFACE, baseColor: '#112233', roughness: 1, metalness: 0.2 },
+      1: { ...PLAIN_SURFACE, baseColor: '#F1EDE4', roughness: 0.3, metalness: 0 },
     });
     // A finish that is off is worn by nobody; that of the form always is.
     expect(

@@ -39,7 +39,7 @@ function listed<At>(items: readonly Item[], kinds: Registry<SceneKind<At>>, cloc
 
 function itemAt<At>(item: Item, kinds: Registry<SceneKind<At>>, clock: Clock): At {
   const kind = kinds.get(item.kind);
-  return kind.at(evaluateValues(kind.params, item.values, clock));
+  return kind.at(evaluateValues(kind.params, item.values, clock), clock);
 }
 
 /** Camera, lights, backdrop, air and picture effects at an unwrapped frame. */

@@ -68,7 +68,7 @@ export const presets: readonly Preset[] = [
     title: 'Bottle glass',
     parts: {
       base: { colour: '#FFFFFF', roughness: 3 },
-      glass: { ior: 1.52, thickness: 0.8, tint: '#2F8C5A', tintAfter: 0.6 },
+      glass: { ior: 1.52, thickness: 0.4, tint: '#5FC48E', tintAfter: 0.5 },
     },
   },
   {
@@ -103,12 +103,12 @@ export const presets: readonly Preset[] = [
   {
     id: 'ember',
     title: 'Ember',
-    parts: { base: { colour: '#2A0F0A', roughness: 70 }, glow: { colour: '#FF5A1F', strength: 3 } },
+    parts: { base: { colour: '#2A0F0A', roughness: 70 }, glow: { colour: '#FF5A1F', strength: 1.2 } },
   },
   {
     id: 'neon',
     title: 'Neon tube',
-    parts: { base: { colour: '#101014', roughness: 40 }, glow: { colour: '#4FD6FF', strength: 5 } },
+    parts: { base: { colour: '#101014', roughness: 40 }, glow: { colour: '#4FD6FF', strength: 1.8 } },
   },
   {
     id: 'mist',

@@ -7,6 +7,7 @@ import { MeshCache } from '../evaluate/mesh-cache';
 import { sceneAt } from '../evaluate/picture-at';
 import { evaluateRibbon } from '../evaluate/ribbon';
 import { surfacesOf } from '../finish/finish';
+import { PLAIN_SURFACE } from '../finish/surface';
 import { linkPiece } from './link';
 import { migrations } from './migrations';
 import { PIECE_VERSION } from './piece';
@@ -41,6 +42,7 @@ const drawn = JSON.parse(readFileSync(path.join(folder, 'drawn.json'), 'utf8')) 
   Record<string, Drawn>
 >;
 const surface = ({ colour, roughness, metalness }: { colour: string; roughness: number; metalness: number }) => ({
+  ...PLAIN_SURFACE,
   baseColor: colour,
   roughness,
   metalness,
@@ -74,9 +76,15 @@ describe('pieces of version 1', () => {
         }
         expect(hash.digest('hex').slice(0, 24)).toBe(before.shapes);
         const { camera, lights, backdrop } = sceneAt(piece, Number(frame));
-        expect({ ...camera, backdrop: backdrop.colour, strength: lights[0].strength, turn: lights[0].turn }).toEqual(
-          before.scene,
-        );
+        const { position, target, focalLength } = camera;
+        expect({
+          position,
+          target,
+          focalLength,
+          backdrop: backdrop.colour,
+          strength: lights[0].strength,
+          turn: lights[0].turn,
+        }).toEqual(before.scene);
         const surfaces = piece.ribbons.map((r) =>
           surfacesOf(r.finishes, { frame: Number(frame), frames: piece.loop.frames }),
         );

@@ -1,15 +1,31 @@
 import { Registry } from '../declare/registry';
+import { fog } from './airs/fog';
+import { bloom } from './picture/bloom';
+import { fringe } from './picture/fringe';
+import { grain } from './picture/grain';
+import { look } from './picture/look';
+import { vignette } from './picture/vignette';
 import { plainBackdrop } from './backdrops/colour';
 import { orbit } from './cameras/orbit';
 import type { AirAt, BackdropAt, CameraAt, LightAt, PictureEffectAt, SceneKind } from './kind';
+import { ball } from './lights/ball';
+import { sky } from './lights/sky';
+import { spot } from './lights/spot';
 import { studio } from './lights/studio';
+import { sun } from './lights/sun';
 
 /** Every kind of camera, light, backdrop, air and picture effect, in the order of their menus. A new one is added here and nowhere else. */
 export const cameras = new Registry<SceneKind<CameraAt>>('camera', [orbit]);
-export const lights = new Registry<SceneKind<LightAt>>('light', [studio]);
+export const lights = new Registry<SceneKind<LightAt>>('light', [studio, sky, sun, ball, spot]);
 export const backdrops = new Registry<SceneKind<BackdropAt>>('backdrop', [plainBackdrop]);
-export const airs = new Registry<SceneKind<AirAt>>('air', []);
-export const pictureEffects = new Registry<SceneKind<PictureEffectAt>>('picture effect', []);
+export const airs = new Registry<SceneKind<AirAt>>('air', [fog]);
+export const pictureEffects = new Registry<SceneKind<PictureEffectAt>>('picture effect', [
+  bloom,
+  look,
+  vignette,
+  fringe,
+  grain,
+]);
 
 /** The lists of a scene, in the order of the screen: their title, the kinds of their items, and how many there are at least and at most. */
 export const sceneLists = {

@@ -1,5 +1,6 @@
 import type { Vec3 } from '../maths/vec3';
 import type { Evaluated, Params } from '../declare/params';
+import type { Clock } from '../time/loop';
 
 /** Something of the scene, declared once in a file of its own: a camera, light, backdrop, air or picture effect. */
 export interface SceneKind<At, P extends Params = Params> {
@@ -10,8 +11,8 @@ export interface SceneKind<At, P extends Params = Params> {
   /** Name of a drawing in `web/ui/parts/icons.tsx`, or path data of one of its own, 24 × 24: "M4 12h16". */
   readonly icon: string;
   readonly params: P;
-  /** What the drawers are told of it, from its values at a moment. */
-  at(values: Evaluated<P>): At;
+  /** What the drawers are told of it, from its values at a moment; a function of the moment alone, and the same a loop later. */
+  at(values: Evaluated<P>, clock: Clock): At;
 }
 
 function declared<At>() {
@@ -24,16 +25,59 @@ export interface CameraAt {
   readonly target: Vec3;
   /** Millimetres, for a picture 36 mm wide along its longer side. */
   readonly focalLength: number;
+  /** Factor on all light. */
+  readonly exposure: number;
+  /** Metres; 0 for a pinhole. */
+  readonly lensRadius: number;
+  /** Metres along the way it looks, at which the picture is sharp. */
+  readonly focusDistance: number;
 }
 
 /** A light at a moment. Drawers know these types; a kind of light says which one it is. */
-export type LightAt = {
-  readonly type: 'studio';
-  /** Factor on its brightness. */
-  readonly strength: number;
-  /** Degrees about the upright axis. */
-  readonly turn: number;
-};
+export type LightAt =
+  | {
+      readonly type: 'studio';
+      /** Factor on its brightness. */
+      readonly strength: number;
+      /** Degrees about the upright axis. */
+      readonly turn: number;
+    }
+  | {
+      readonly type: 'sky';
+      readonly strength: number;
+      /** '#rrggbb', sRGB. */
+      readonly above: string;
+      readonly horizon: string;
+      readonly below: string;
+      /** Sine of the height up and down to which the horizon's colour reaches, 0…1. */
+      readonly edge: number;
+    }
+  | (LampAt & {
+      readonly type: 'sun';
+      /** On a surface that faces it, where π makes white white. */
+      readonly irradiance: number;
+      /** Unit vector to it. */
+      readonly from: Vec3;
+      /** Degrees its disc covers. */
+      readonly angle: number;
+    })
+  | (LampAt & { readonly type: 'ball'; readonly intensity: number; readonly at: Vec3; readonly radius: number })
+  | (LampAt & {
+      readonly type: 'spot';
+      readonly intensity: number;
+      readonly at: Vec3;
+      readonly target: Vec3;
+      /** Full angle in degrees, and the share of it over which it fades. */
+      readonly cone: number;
+      readonly soft: number;
+      readonly radius: number;
+    });
+
+interface LampAt {
+  /** Linear sRGB, its largest component at most 1. Intensities are per steradian, and fall with the square of the distance in metres. */
+  readonly colour: Vec3;
+  readonly shadow: boolean;
+}
 
 /** What is behind everything. */
 export type BackdropAt = {
@@ -42,11 +86,34 @@ export type BackdropAt = {
   readonly colour: string;
 };
 
-/** What fills the room. None is declared yet. */
-export type AirAt = { readonly type: string };
+/** What fills the room. */
+export type AirAt = {
+  readonly type: 'fog';
+  /** '#rrggbb', sRGB. */
+  readonly colour: string;
+  /** Per metre: e^{−extinction · d} of the light is left after d metres. */
+  readonly extinction: number;
+  /** Metres from the camera that are clear. */
+  readonly begins: number;
+  /** Metres of height in which the extinction falls to 1/e above `ground`; 0 for none. */
+  readonly height: number;
+  readonly ground: number;
+};
 
-/** What is done to the finished picture. None is declared yet. */
-export type PictureEffectAt = { readonly type: string };
+/** What is done to the finished picture, in the order of the list. */
+export type PictureEffectAt =
+  | { readonly type: 'bloom'; readonly amount: number; readonly spread: number; readonly from: number }
+  | { readonly type: 'vignette'; readonly amount: number; readonly reach: number }
+  /** `size` in pixels of a picture 1000 pixels high; `throw` tells one grain from another. */
+  | { readonly type: 'grain'; readonly amount: number; readonly size: number; readonly throw: number }
+  | { readonly type: 'fringe'; readonly amount: number }
+  | {
+      readonly type: 'look';
+      readonly contrast: number;
+      readonly saturation: number;
+      readonly warmth: number;
+      readonly lift: number;
+    };
 
 /**
  * Declares a kind of camera.

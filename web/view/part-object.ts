@@ -152,6 +152,8 @@ export class PartObject {
       if (this.matrices) (this.mesh as InstancedMesh).instanceMatrix = this.matrices;
       this.edges = this.segments(position, part.topology.edges, this.materials.line);
       this.group.add(this.mesh, this.edges);
+      this.mesh.castShadow = list.every((m) => !m.userData.clear);
+      this.mesh.receiveShadow = true;
       // The shapes move within the loop, so a box round one frame would cut off the others.
       this.mesh.frustumCulled = false;
     }

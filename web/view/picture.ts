@@ -1,19 +1,45 @@
-import { float, max, mix, select, texture, uniform, vec4 } from 'three/tsl';
+import type { BackdropAt, CameraAt, PictureEffectAt } from '@maypole/core/scene/kind';
+import { float, max, mix, positionGeometry, select, texture, uniform, vec3, vec4 } from 'three/tsl';
 import {
   Color,
   FloatType,
   HalfFloatType,
+  Mesh,
   NearestFilter,
+  NoBlending,
   NodeMaterial,
+  PlaneGeometry,
   QuadMesh,
   RenderTarget,
   Texture,
   type Camera,
+  type Node,
   type Scene,
   type TextureNode,
   type WebGPURenderer,
 } from 'three/webgpu';
-import { viewTransform } from './view-transform';
+import { Bloom } from './bloom';
+import { frame, PictureEffects } from './picture-effects';
+import { throughViewTransform, viewTransform } from './view-transform';
+
+/** What a picture is made of besides what stands in the scene. */
+export interface PictureSettings {
+  readonly camera: CameraAt;
+  readonly backdrop: BackdropAt;
+  /** Effects, in the order of the list. */
+  readonly picture: readonly PictureEffectAt[];
+  /** Something in the scene is looked through, so that what is behind must be there to be seen. */
+  readonly glass: boolean;
+}
+
+/** What is compiled for one list of effects. */
+interface Show {
+  readonly quad: QuadMesh;
+  readonly effects: PictureEffects;
+  /** Texture nodes that read the light, and those that read the bloom. */
+  readonly light: TextureNode[];
+  readonly bloom: TextureNode[];
+}
 
 /**
  * The picture in linear light, from being drawn to being shown: drawn in half floats with several
@@ -24,9 +50,14 @@ import { viewTransform } from './view-transform';
 export class Picture {
   private readonly light: RenderTarget;
   private sums: readonly [RenderTarget, RenderTarget] | null = null;
+  private bloom: Bloom | null = null;
+  private readonly shows = new Map<string, Show>();
   private readonly backdrop = uniform(new Color());
-  private readonly shown: TextureNode;
-  private readonly shownQuad: QuadMesh;
+  /** The backdrop as light, by which it is seen through glass; black where there is none. */
+  private readonly behind = uniform(new Color());
+  private readonly behindQuad: Mesh;
+  private readonly exposure = uniform(1);
+  private readonly spill = uniform(0);
   private readonly before: TextureNode;
   private readonly share = uniform(1);
   private readonly sumQuad: QuadMesh;
@@ -43,26 +74,21 @@ export class Picture {
       minFilter: NearestFilter,
       magFilter: NearestFilter,
     });
-    this.shown = texture(this.light.texture);
     // A texture of its own from the first: nodes that stand for one and the same are made one as the shader is compiled.
     this.before = texture(new Texture());
-    const show = plainMaterial();
-    const light = this.shown;
-    // Where only part of a pixel is covered, its light is that of the part; it meets the backdrop as it is seen.
-    const own = light.rgb.div(max(light.a, float(1e-4)));
-    show.fragmentNode = vec4(mix(this.backdrop, viewTransform(own as never), light.a), 1);
-    this.shownQuad = new QuadMesh(show);
     const add = plainMaterial();
     const newest = texture(this.light.texture);
     // Not a mix with a share of nothing: what was there before may be endless, and nothing times that is no number.
     add.fragmentNode = select(this.share.equal(1), newest, mix(this.before, newest, this.share));
     this.sumQuad = new QuadMesh(add);
+    this.behindQuad = this.makeBehind();
   }
 
   setSize(width: number, height: number): void {
     this.size = [width, height];
     this.light.setSize(width, height);
     this.sums?.forEach((t) => t.setSize(width, height));
+    this.bloom?.setSize(width, height);
   }
 
   /**
@@ -70,26 +96,38 @@ export class Picture {
    *
    * @param number from 0; 0 begins a new average
    * @param of how many sub-frames there will be at least; with 1 nothing is averaged
-   * @param backdrop '#rrggbb', shown as it is
    */
-  draw(scene: Scene, camera: Camera, backdrop: string, number = 0, of = 1): void {
+  draw(scene: Scene, camera: Camera, settings: PictureSettings, number = 0, of = 1): void {
     const { renderer } = this;
+    const { colour } = settings.backdrop;
     // Display values are written as they are; the colour class would take them for sRGB and make light of them.
-    this.backdrop.value.set(backdrop).convertLinearToSRGB();
+    this.backdrop.value.set(colour).convertLinearToSRGB();
+    this.exposure.value = settings.camera.exposure;
+    if (settings.glass) {
+      throughViewTransform(this.behind.value, colour).multiplyScalar(1 / settings.camera.exposure);
+      scene.add(this.behindQuad);
+    } else {
+      this.behind.value.set(0, 0, 0);
+      scene.remove(this.behindQuad);
+    }
     renderer.setRenderTarget(this.light);
     renderer.setClearColor('#000000', 0);
     renderer.render(scene, camera);
-    if (of === 1) return this.show(this.light);
+    if (of === 1) return this.show(this.light, settings);
     const sums = this.averages();
     const [from, to] = number % 2 ? sums : [sums[1], sums[0]];
     this.add(from, to, 1 / (number + 1));
-    this.show(to);
+    this.show(to, settings);
   }
 
   dispose(): void {
     this.light.dispose();
     this.sums?.forEach((t) => t.dispose());
-    for (const quad of [this.shownQuad, this.sumQuad]) (quad.material as NodeMaterial).dispose();
+    this.bloom?.dispose();
+    for (const { quad } of this.shows.values()) (quad.material as NodeMaterial).dispose();
+    (this.sumQuad.material as NodeMaterial).dispose();
+    (this.behindQuad.material as NodeMaterial).dispose();
+    this.behindQuad.geometry.dispose();
   }
 
   private averages(): readonly [RenderTarget, RenderTarget] {
@@ -114,10 +152,66 @@ export class Picture {
     this.sumQuad.render(this.renderer);
   }
 
-  private show(result: RenderTarget): void {
-    this.shown.value = result.texture;
+  private show(result: RenderTarget, { picture }: PictureSettings): void {
+    const types = picture.map((e) => e.type);
+    const key = types.join();
+    let show = this.shows.get(key);
+    if (!show) this.shows.set(key, (show = this.makeShow(types)));
+    show.effects.fill(picture);
+    frame.aspect.value = this.size[0] / this.size[1];
+    frame.scale.value = this.size[1] / 1000;
+    const bloom = picture.find((e) => e.type === 'bloom');
+    if (bloom) {
+      this.bloom ??= new Bloom(this.renderer);
+      this.bloom.setSize(...this.size);
+      this.bloom.draw(result, bloom.from / this.exposure.value, bloom.spread);
+      this.spill.value = bloom.amount / Bloom.gain(bloom.spread);
+      for (const node of show.bloom) node.value = this.bloom.light;
+    }
+    for (const node of show.light) node.value = result.texture;
     this.renderer.setRenderTarget(null);
-    this.shownQuad.render(this.renderer);
+    show.quad.render(this.renderer);
+  }
+
+  private makeShow(types: readonly PictureEffectAt['type'][]): Show {
+    const effects = new PictureEffects(types);
+    const [light, bloom]: [TextureNode[], TextureNode[]] = [[], []];
+    const read = effects.read(new Texture(), (node) => light.push(node as TextureNode));
+    // What is behind glass stands in the light already; at edges only what covers them counts.
+    const covered = read.rgb.sub(this.behind.mul(float(1).sub(read.a)));
+    // Where only part of a pixel is covered, its light is that of the part; it meets the backdrop as it is seen.
+    const own = covered.div(max(read.a, float(1e-4))).mul(this.exposure);
+    let shown: Node<'vec3'> = mix(this.backdrop, viewTransform(own as never), read.a.min(1)) as never;
+    // What adds light and covers nothing, such as a beam, is in the light and not in its alpha.
+    if (types.includes('bloom')) {
+      const halo = texture(new Texture());
+      bloom.push(halo as TextureNode);
+      const spill = halo.rgb.mul(this.spill).mul(this.exposure);
+      const lit = this.lit(covered as never, read.a);
+      shown = shown.add(viewTransform(lit.add(spill) as never).sub(viewTransform(lit as never))) as never;
+    }
+    const material = plainMaterial();
+    material.fragmentNode = vec4(effects.apply(shown), 1);
+    return { quad: new QuadMesh(material), effects, light, bloom };
+  }
+
+  /** The light of the whole pixel: of what covers it, and about that of the backdrop where nothing does. */
+  private lit(covered: Node<'vec3'>, alpha: Node<'float'>): Node<'vec3'> {
+    const shown = vec3(this.backdrop as never);
+    const ground = shown.mul(shown);
+    return covered.mul(this.exposure).add(ground.mul(float(1).sub(alpha.min(1)))) as never;
+  }
+
+  /** The backdrop as light behind everything, without covering anything. */
+  private makeBehind(): Mesh {
+    const material = plainMaterial();
+    material.vertexNode = vec4(positionGeometry.xy, 1, 1);
+    material.fragmentNode = vec4(vec3(this.behind as never), 0);
+    material.blending = NoBlending;
+    const mesh = new Mesh(new PlaneGeometry(2, 2), material);
+    mesh.frustumCulled = false;
+    mesh.renderOrder = -1e6;
+    return mesh;
   }
 }
 

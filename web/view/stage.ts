@@ -1,12 +1,13 @@
 import { fitFrame } from '@maypole/core/scene/lens';
-import type { LightAt } from '@maypole/core/scene/kind';
-import { DirectionalLight, LinearSRGBColorSpace, PerspectiveCamera, Scene, WebGPURenderer } from 'three/webgpu';
+import { LinearSRGBColorSpace, PerspectiveCamera, Scene, WebGPURenderer } from 'three/webgpu';
+import { extentOf } from './extent';
 import type { ViewFrame } from './frame';
+import { Lights } from './lights';
 import { Picture } from './picture';
 import { RibbonObject } from './ribbon-object';
 import { drawsInSoftware } from './software';
-import { studioTexture } from './studio';
-import { pixelOffset } from './subframes';
+import { Air } from './air';
+import { lensOffset, pixelOffset } from './subframes';
 
 /** Why no picture can be drawn, in words for the user. */
 export class NoPicture extends Error {
@@ -29,9 +30,9 @@ export class Stage {
   private readonly scene = new Scene();
   private readonly camera = new PerspectiveCamera(40, 1, 0.01, 1000);
   private readonly ribbons = new Map<string, RibbonObject>();
-  private readonly key = new DirectionalLight('#ffffff', 2);
-  private readonly studio = studioTexture();
+  private readonly lights = new Lights(this.scene);
   private readonly picture: Picture;
+  private readonly air = new Air();
   /** How many sub-frames a picture that stands still is the average of: fewer where each has its price. */
   readonly subframes: number;
   private width = 1;
@@ -46,8 +47,7 @@ export class Stage {
     const software = drawsInSoftware(canvas);
     this.subframes = software ? 4 : 16;
     this.picture = new Picture(renderer, software ? 0 : SAMPLES);
-    this.scene.environment = this.studio;
-    this.scene.add(this.key, this.key.target);
+    renderer.shadowMap.enabled = true;
   }
 
   /**
@@ -91,7 +91,7 @@ export class Stage {
    * @param of how many there will be at least; with 1 nothing is averaged
    */
   draw(frame: ViewFrame, number = 0, of = 1): void {
-    const { camera: at, lights, backdrop } = frame.scene;
+    const { camera: at, lights } = frame.scene;
     const aspect = this.width / this.height;
     const { fov } = fitFrame(at.focalLength, frame.aspect, aspect);
     const distance = Math.hypot(...at.position.map((p, k) => p - at.target[k]));
@@ -103,31 +103,26 @@ export class Stage {
     this.camera.up.set(0, 1, 0);
     this.camera.lookAt(...at.target);
     const [dx, dy] = of === 1 ? [0, 0] : pixelOffset(number);
-    this.camera.setViewOffset(this.width, this.height, dx, dy, this.width, this.height);
-    this.light(lights);
+    const [lx, ly] = of === 1 || at.lensRadius === 0 ? [0, 0] : lensOffset(number).map((x) => x * at.lensRadius);
+    // The camera goes to a point of the lens, and the picture is shifted so that what is in focus stays where it is.
+    const perMetre = this.height / 2 / Math.tan((fov * Math.PI) / 360) / at.focusDistance;
+    this.camera.translateX(lx);
+    this.camera.translateY(ly);
+    this.camera.setViewOffset(this.width, this.height, dx - lx * perMetre, dy + ly * perMetre, this.width, this.height);
+    this.lights.update(lights, extentOf(frame), number, of);
+    this.scene.fogNode = this.air.node(frame.scene.air);
     this.arrange(frame);
-    this.picture.draw(this.scene, this.camera, backdrop.colour, number, of);
+    const glass = frame.ribbons.some((r) => Object.values(r.surfaces).some((s) => s.features.includes('glass')));
+    this.picture.draw(this.scene, this.camera, { ...frame.scene, glass }, number, of);
   }
 
   /** Frees what it holds on the graphics device. */
   dispose(): void {
     for (const object of this.ribbons.values()) object.dispose();
     this.ribbons.clear();
-    this.studio.dispose();
+    this.lights.dispose();
     this.picture.dispose();
     this.renderer.dispose();
-  }
-
-  /** The studio's lamps and its sun; without a studio light it is dark. */
-  private light(lights: readonly LightAt[]): void {
-    const studio = lights.find((l) => l.type === 'studio');
-    const strength = studio?.strength ?? 0;
-    const turn = ((studio?.turn ?? 0) * Math.PI) / 180;
-    this.scene.environmentRotation.set(0, turn, 0);
-    this.scene.environmentIntensity = 0.62 * strength;
-    this.key.intensity = 2 * strength;
-    const azimuth = turn - (40 * Math.PI) / 180;
-    this.key.position.set(5 * Math.sin(azimuth), 5, 5 * Math.cos(azimuth));
   }
 
   private arrange(frame: ViewFrame): void {

@@ -1,4 +1,17 @@
 /**
+ * Where on the lens the nth picture of a frame looks from: points of the unit disc, evenly by area.
+ * The first is the middle, so that a picture that moves is not shifted.
+ */
+export function lensOffset(n: number): readonly [number, number] {
+  if (n === 0) return [0, 0];
+  // The golden angle, and areas that grow evenly: Vogel's model of a sunflower (Mathematical Biosciences 44, 1979), in a scattered order.
+  const share = (n * 0.6180339887498949 + 0.5) % 1;
+  const r = Math.sqrt(share);
+  const a = n * 2.399963229728653;
+  return [r * Math.cos(a), r * Math.sin(a)];
+}
+
+/**
  * Where within a pixel the nth picture of a frame is taken, in pixels from its middle, −½ ≤ x, y < ½:
  * the R2 sequence (M. Roberts, “The unreasonable effectiveness of quasirandom sequences”, 2018),
  * which fills the pixel evenly however many there are. The first is taken in the middle. It depends

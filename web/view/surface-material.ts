@@ -127,6 +127,8 @@ export class SurfaceMaterial {
     // are ever seen, along its outline, and turning those would draw a dark fringe round it.
     const seenThrough = used.includes('veil') || used.includes('glass');
     this.material.normalNode = closed && !seenThrough ? normalViewGeometry : null;
+    // Light goes through glass and veils: they throw no shadow to speak of.
+    this.material.userData.clear = seenThrough;
     this.material.blending = additive ? AdditiveBlending : NormalBlending;
     const own = (channel: CopyChannel) => (channels.includes(channel) ? COPY_ATTRIBUTES[channel].name : null);
     const [tint, rough, metal] = [own('baseColor'), own('roughness'), own('metalness')];

@@ -42,6 +42,35 @@ export const orbitParams = {
     max: 100_000,
     soft: [-3, 3],
   }),
+  exposure: number('Exposure', 0, 'Stops: each one more is twice as bright. The backdrop stays as it is.', {
+    unit: 'EV',
+    min: -20,
+    max: 20,
+    soft: [-3, 3],
+    step: 0.1,
+  }),
+  fNumber: number(
+    'f-number',
+    0,
+    'Of the lens: the smaller, the less is sharp before and behind the focus. 0 is sharp everywhere.',
+    {
+      min: 0,
+      max: 1000,
+      soft: [0, 8],
+      step: 0.05,
+    },
+  ),
+  focus: number(
+    'Focus',
+    0,
+    'Distance that is sharp, measured on from the point it looks at; below 0 nearer to the camera.',
+    {
+      unit: 'm',
+      min: -100_000,
+      max: 100_000,
+      soft: [-3, 3],
+    },
+  ),
 } as const;
 
 export const orbit = defineCamera({
@@ -50,5 +79,12 @@ export const orbit = defineCamera({
   help: 'Goes round a point and looks at it.',
   icon: 'camera',
   params: orbitParams,
-  at: (v) => ({ ...orbitPose(v.azimuth, v.elevation, v.distance, v.target), focalLength: v.focalLength }),
+  at: (v) => ({
+    ...orbitPose(v.azimuth, v.elevation, v.distance, v.target),
+    focalLength: v.focalLength,
+    exposure: 2 ** v.exposure,
+    // The f-number is the focal length over the diameter of the lens.
+    lensRadius: v.fNumber > 0 ? v.focalLength / 1000 / (2 * v.fNumber) : 0,
+    focusDistance: Math.max(0.001, v.distance + v.focus),
+  }),
 });

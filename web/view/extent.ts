@@ -1,0 +1,55 @@
+import { boundsOf } from '@maypole/core/shape/measure';
+import type { Extent } from './lights';
+import type { DrawablePart, ViewFrame } from './frame';
+
+type Box = readonly [number, number, number, number, number, number];
+
+const known = new WeakMap<object, Box | null>();
+
+function once(key: object, make: () => Box | null): Box | null {
+  let box = known.get(key);
+  if (box === undefined) known.set(key, (box = make()));
+  return box;
+}
+
+/** The box of a part as it is drawn: its points, and about every place where it stands as far as they reach. */
+function boxOf({ positions, instances }: DrawablePart): Box | null {
+  const own = once(positions, () => {
+    const b = boundsOf(positions);
+    return b && [...(b.min as [number, number, number]), ...(b.max as [number, number, number])];
+  });
+  if (!own || !instances) return own;
+  return once(instances.matrices, () => {
+    const m = instances.matrices;
+    const reach = Math.hypot(...[0, 1, 2].map((k) => Math.max(Math.abs(own[k]), Math.abs(own[k + 3]))));
+    const out: number[] = [Infinity, Infinity, Infinity, -Infinity, -Infinity, -Infinity];
+    for (let i = 0; i < m.length; i += 16) {
+      const size = Math.max(...[0, 4, 8].map((c) => Math.hypot(m[i + c], m[i + c + 1], m[i + c + 2])));
+      for (let k = 0; k < 3; k++) {
+        out[k] = Math.min(out[k], m[i + 12 + k] - size * reach);
+        out[k + 3] = Math.max(out[k + 3], m[i + 12 + k] + size * reach);
+      }
+    }
+    return m.length > 0 ? (out as unknown as Box) : null;
+  });
+}
+
+/** Middle and radius of all that stands in a frame. */
+export function extentOf(frame: Pick<ViewFrame, 'ribbons'>): Extent {
+  const out = [Infinity, Infinity, Infinity, -Infinity, -Infinity, -Infinity];
+  for (const { shape } of frame.ribbons)
+    for (const part of shape.parts) {
+      const box = boxOf(part);
+      if (!box) continue;
+      for (let k = 0; k < 3; k++) {
+        out[k] = Math.min(out[k], box[k]);
+        out[k + 3] = Math.max(out[k + 3], box[k + 3]);
+      }
+    }
+  if (out[0] > out[3]) return { centre: [0, 0, 0], radius: 1 };
+  const middle = (k: number) => (out[k] + out[k + 3]) / 2;
+  return {
+    centre: [middle(0), middle(1), middle(2)],
+    radius: Math.hypot(out[3] - out[0], out[4] - out[1], out[5] - out[2]) / 2,
+  };
+}

@@ -1,0 +1,168 @@
+import type { LightAt } from '@maypole/core/scene/kind';
+import {
+  DirectionalLight,
+  PointLight,
+  SpotLight,
+  Vector3,
+  type DataTexture,
+  type DirectionalLightShadow,
+  type Light,
+  type Scene,
+} from 'three/webgpu';
+import { skyTexture } from './sky-texture';
+import { studioTexture } from './studio';
+import { lensOffset } from './subframes';
+
+type Lamp = Exclude<LightAt, { type: 'studio' | 'sky' }>;
+type LampObject = DirectionalLight | PointLight | SpotLight;
+
+/** Where everything that stands in the picture is: shadows reach as far as this. */
+export interface Extent {
+  readonly centre: readonly [number, number, number];
+  readonly radius: number;
+}
+
+/** Pixels of a shadow map each way. Sub-frames make its edges soft. */
+const SHADOW_PIXELS = 1024;
+
+/**
+ * The lights of a scene as lights of the card. What is round about is one of the surroundings, the
+ * first in the list; lamps are as many as there are. In each sub-frame a lamp shines from another
+ * point of itself, so that the average has shadows as soft as it is large.
+ */
+export class Lights {
+  private readonly studio = studioTexture();
+  private readonly key = new DirectionalLight('#ffffff', 2);
+  private lamps: { readonly sort: string; readonly object: LampObject }[] = [];
+  private sky: { readonly key: string; readonly texture: DataTexture } | null = null;
+
+  constructor(private readonly scene: Scene) {
+    scene.add(this.key, this.key.target);
+  }
+
+  /** @param number of the sub-frame, and how many there are; with 1 lamps shine from their middle */
+  update(list: readonly LightAt[], extent: Extent, number: number, of: number): void {
+    this.surround(list);
+    const lamps = list.filter((l): l is Lamp => l.type !== 'studio' && l.type !== 'sky');
+    const sorts = lamps.map((l) => `${l.type}${l.shadow ? ' shadow' : ''}`);
+    if (sorts.join() !== this.lamps.map((l) => l.sort).join()) this.remake(lamps, sorts);
+    lamps.forEach((lamp, i) =>
+      place(this.lamps[i].object, lamp, extent, of === 1 ? [0, 0] : lensOffset(number + 7 * i)),
+    );
+  }
+
+  dispose(): void {
+    this.clear();
+    this.studio.dispose();
+    this.sky?.texture.dispose();
+  }
+
+  /** The studio's lamps and its sun, or a sky; without surroundings it is dark but for the lamps. */
+  private surround(list: readonly LightAt[]): void {
+    const { scene } = this;
+    const round = list.find((l) => l.type === 'studio' || l.type === 'sky');
+    const turn = round?.type === 'studio' ? (round.turn * Math.PI) / 180 : 0;
+    const studio = round?.type === 'studio' ? round.strength : 0;
+    this.key.visible = studio > 0;
+    this.key.intensity = 2 * studio;
+    const azimuth = turn - (40 * Math.PI) / 180;
+    this.key.position.set(5 * Math.sin(azimuth), 5, 5 * Math.cos(azimuth));
+    scene.environmentRotation.set(0, turn, 0);
+    if (round?.type === 'sky') {
+      const { strength, above, horizon, below, edge } = round;
+      const key = `${above}${horizon}${below}${edge.toFixed(3)}`;
+      if (this.sky?.key !== key) {
+        this.sky?.texture.dispose();
+        this.sky = { key, texture: skyTexture({ above, horizon, below, edge }) };
+      }
+      scene.environment = this.sky.texture;
+      scene.environmentIntensity = strength;
+    } else {
+      scene.environment = this.studio;
+      scene.environmentIntensity = 0.62 * studio;
+    }
+  }
+
+  private remake(lamps: readonly Lamp[], sorts: readonly string[]): void {
+    this.clear();
+    this.lamps = lamps.map((lamp, i) => {
+      const object = made(lamp);
+      if (lamp.shadow) {
+        object.castShadow = true;
+        object.shadow.mapSize.set(SHADOW_PIXELS, SHADOW_PIXELS);
+        object.shadow.radius = 1.5;
+      }
+      this.scene.add(object);
+      if ('target' in object) this.scene.add(object.target);
+      return { sort: sorts[i], object };
+    });
+  }
+
+  private clear(): void {
+    for (const { object } of this.lamps) {
+      if ('target' in object) this.scene.remove(object.target);
+      this.scene.remove(object);
+      (object as Light & { dispose(): void }).dispose();
+    }
+    this.lamps = [];
+  }
+}
+
+function made({ type }: Lamp): LampObject {
+  if (type === 'sun') return new DirectionalLight();
+  return type === 'ball' ? new PointLight() : new SpotLight();
+}
+
+const [side, up] = [new Vector3(), new Vector3()];
+
+/** Moves a point square to a direction by two shares of a radius. */
+function shifted(point: Vector3, along: Vector3, radius: number, [a, b]: readonly [number, number]): void {
+  side.set(0, 1, 0).cross(along);
+  if (side.lengthSq() < 1e-9) side.set(1, 0, 0);
+  side.normalize();
+  up.copy(along).cross(side).normalize();
+  point.addScaledVector(side, a * radius).addScaledVector(up, b * radius);
+}
+
+const along = new Vector3();
+
+function place(object: LampObject, lamp: Lamp, extent: Extent, offset: readonly [number, number]): void {
+  object.color.setRGB(lamp.colour[0], lamp.colour[1], lamp.colour[2]);
+  const reach = Math.max(0.1, extent.radius);
+  if (lamp.type === 'sun') {
+    const sun = object as DirectionalLight;
+    const far = 3 * reach;
+    sun.intensity = lamp.irradiance;
+    sun.target.position.set(...extent.centre);
+    along.set(...lamp.from);
+    sun.position.set(...extent.centre).addScaledVector(along, far);
+    shifted(sun.position, along, far * Math.tan((lamp.angle * Math.PI) / 360), offset);
+    const { camera } = sun.shadow as DirectionalLightShadow;
+    camera.left = camera.bottom = -reach;
+    camera.right = camera.top = reach;
+    camera.near = Math.max(0.01, far - 1.5 * reach);
+    camera.far = far + 1.5 * reach;
+    camera.updateProjectionMatrix();
+    sun.shadow.bias = -0.002;
+    sun.shadow.normalBias = 0.004 * reach;
+    return;
+  }
+  const lit = object as PointLight | SpotLight;
+  lit.intensity = lamp.intensity;
+  lit.decay = 2;
+  lit.position.set(...lamp.at);
+  along.set(...(lamp.type === 'spot' ? lamp.target : extent.centre)).sub(lit.position);
+  if (along.lengthSq() > 0) shifted(lit.position, along.normalize(), lamp.radius, offset);
+  const farthest = Math.hypot(...lamp.at.map((x, k) => x - extent.centre[k])) + reach;
+  lit.shadow.camera.near = Math.max(0.02, farthest - 2.2 * reach);
+  lit.shadow.camera.far = farthest * 1.05;
+  lit.shadow.bias = -0.003;
+  lit.shadow.normalBias = 0.004 * reach;
+  if (lamp.type === 'spot') {
+    const spot = object as SpotLight;
+    spot.angle = (lamp.cone * Math.PI) / 360;
+    spot.penumbra = lamp.soft;
+    spot.target.position.set(...lamp.target);
+  }
+  lit.shadow.camera.updateProjectionMatrix();
+}

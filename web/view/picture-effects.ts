@@ -1,0 +1,139 @@
+import type { PictureEffectAt } from '@maypole/core/scene/kind';
+import {
+  clamp,
+  dot,
+  float,
+  fract,
+  length,
+  max,
+  mix,
+  sin,
+  smoothstep,
+  texture,
+  uniform,
+  uv,
+  vec2,
+  vec3,
+} from 'three/tsl';
+import type { Node, Texture } from 'three/webgpu';
+
+type Vec3Node = Node<'vec3'>;
+type Effect<T extends PictureEffectAt['type']> = Extract<PictureEffectAt, { type: T }>;
+
+/** The size of the picture: width over height, and height in pixels over 1000. */
+export const frame = { aspect: uniform(1), scale: uniform(1) };
+
+/** How far out a point is, 1 at the corners. */
+const outwards = () => length(uv().sub(0.5)).mul(Math.SQRT2);
+
+/** How an effect on display values is drawn: its node, and how its uniforms are filled. */
+interface Drawn<T extends PictureEffectAt> {
+  readonly fill: (effect: T) => void;
+  readonly apply: (shown: Vec3Node) => Vec3Node;
+}
+
+/** Effects on the finished picture, each compiled once; its numbers are uniforms. */
+const shown: { [T in 'vignette' | 'grain' | 'look']: () => Drawn<Effect<T>> } = {
+  vignette() {
+    const [amount, reach] = [uniform(0), uniform(1)];
+    return {
+      fill: (v) => {
+        amount.value = v.amount;
+        reach.value = v.reach;
+      },
+      apply: (c) => {
+        const dark = smoothstep(float(1).sub(reach), float(1.08), outwards());
+        return c.mul(float(1).sub(dark.mul(amount))) as Vec3Node;
+      },
+    };
+  },
+  grain() {
+    const [amount, size, chance] = [uniform(0), uniform(1), uniform(0)];
+    return {
+      fill: (v) => {
+        amount.value = v.amount;
+        size.value = v.size;
+        chance.value = v.throw;
+      },
+      apply: (c) => {
+        const cell = uv()
+          .mul(vec2(frame.aspect, float(1)))
+          .mul(frame.scale.mul(1000).div(max(size, frame.scale.reciprocal())))
+          .floor();
+        // Two throws of a hash by position, so that grains lie evenly about 0 and thin out to both sides.
+        const thrown = (salt: number) =>
+          fract(sin(dot(cell.add(chance.mul(0.618)).add(salt), vec2(12.9898, 78.233))).mul(43758.5453));
+        const g = thrown(0).add(thrown(17.17)).sub(1);
+        // Film has most grain in its middle tones.
+        const grey = dot(c, vec3(0.2126, 0.7152, 0.0722));
+        const tone = grey.mul(float(1).sub(grey)).mul(4).mul(0.75).add(0.25);
+        return c.add(g.mul(amount).mul(tone)) as Vec3Node;
+      },
+    };
+  },
+  look() {
+    const [contrast, saturation, warmth, lift] = [uniform(0), uniform(1), uniform(0), uniform(0)];
+    return {
+      fill: (v) => {
+        contrast.value = v.contrast;
+        saturation.value = v.saturation;
+        warmth.value = v.warmth;
+        lift.value = v.lift;
+      },
+      apply: (c) => {
+        const grey = dot(c, vec3(0.2126, 0.7152, 0.0722));
+        const coloured = mix(vec3(grey), c, saturation);
+        const warm = coloured.mul(
+          vec3(float(1).add(warmth.mul(0.22)), float(1).add(warmth.mul(0.03)), float(1).sub(warmth.mul(0.24))),
+        );
+        const x = clamp(warm, 0, 1);
+        // An S-curve through 0, ½ and 1; softer is the way back to the straight line and beyond.
+        const curve = x.mul(x).mul(x.mul(-2).add(3));
+        const bent = mix(x, curve, contrast);
+        return bent.mul(float(1).sub(lift)).add(lift) as Vec3Node;
+      },
+    };
+  },
+};
+
+/** The effects of a picture, compiled together in their order. */
+export class PictureEffects {
+  private readonly drawn: readonly { readonly type: string; readonly at: number; readonly drawn: Drawn<never> }[];
+  private readonly parting = uniform(0);
+  readonly parts: boolean;
+
+  /** @param types in the order of the list */
+  constructor(types: readonly PictureEffectAt['type'][]) {
+    this.parts = types.includes('fringe');
+    this.drawn = types.flatMap((type, at) =>
+      type in shown ? [{ type, at, drawn: shown[type as keyof typeof shown]() as unknown as Drawn<never> }] : [],
+    );
+  }
+
+  fill(list: readonly PictureEffectAt[]): void {
+    for (const { at, drawn } of this.drawn) drawn.fill(list[at] as never);
+    const fringe = list.find((e) => e.type === 'fringe');
+    if (fringe) this.parting.value = fringe.amount / 100;
+  }
+
+  /** What is read of a texture, with red and blue parted outwards where there is a fringe. */
+  read(of: Texture, set: (node: ReturnType<typeof texture>) => void): { rgb: Vec3Node; a: Node<'float'> } {
+    const green = texture(of);
+    set(green);
+    if (!this.parts) return { rgb: green.rgb as Vec3Node, a: green.a as Node<'float'> };
+    const at = (sign: number) => {
+      const node = texture(of, uv().add(uv().sub(0.5).mul(this.parting.mul(sign)).mul(outwards())));
+      set(node);
+      return node;
+    };
+    const [red, blue] = [at(-1), at(1)];
+    return {
+      rgb: vec3(red.r, green.g, blue.b) as unknown as Vec3Node,
+      a: max(max(red.a, blue.a), green.a) as Node<'float'>,
+    };
+  }
+
+  apply(colour: Vec3Node): Vec3Node {
+    return this.drawn.reduce((c, { drawn }) => drawn.apply(c), colour);
+  }
+}
