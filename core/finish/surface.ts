@@ -54,6 +54,8 @@ export interface Surface {
   readonly emissiveColor: string;
   /** Candela per square metre, as a factor on white; beyond 1 it glows. */
   readonly emissiveStrength: number;
+  /** The light has the base colour, of the copy where it has its own, in place of `emissiveColor`. */
+  readonly emissiveTinted: boolean;
   /** Share of what is behind that is covered, 0…1. */
   readonly alpha: number;
   /** Light is added to what is behind, and nothing is covered. */
@@ -85,6 +87,7 @@ export const PLAIN_SURFACE: Surface = {
   iridescenceThickness: 400,
   emissiveColor: '#000000',
   emissiveStrength: 0,
+  emissiveTinted: false,
   alpha: 1,
   additive: false,
   features: [],

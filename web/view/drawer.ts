@@ -3,10 +3,26 @@ import { Packer } from './pack';
 import type { Stage } from './stage';
 import type { FromStage, ToStage } from './stage-protocol';
 
+/** For clean edges alone, and where a lens or the size of a lamp makes things soft. */
+export interface Subframes {
+  readonly edges: number;
+  readonly soft: number;
+}
+
+/** How many sub-frames a frame wants. */
+export function subframesFor({ scene }: ViewFrame, { edges, soft }: Subframes): number {
+  const lamps = scene.lights.some(
+    (l) =>
+      (l.type === 'sun' && l.shadow && l.angle > 0) ||
+      ((l.type === 'ball' || l.type === 'spot') && l.shadow && l.radius > 0),
+  );
+  return lamps || scene.camera.lensRadius > 0 ? soft : edges;
+}
+
 /** What draws frames: in a worker where the browser can, so that drawing and compiling shaders never hold up the page. */
 export interface Drawer {
-  /** Sub-frames that a picture which stands still is the average of. */
-  readonly subframes: number;
+  /** Sub-frames that a picture which stands still is the average of, by how much of it is only seen in many of them. */
+  readonly subframes: Subframes;
   /** Size of the picture in device pixels. */
   setSize(width: number, height: number): void;
   /** Draws sub-frame `number` of `of`; resolves once it stands in the canvas. */
@@ -65,7 +81,7 @@ class LocalDrawer implements Drawer {
     return new LocalDrawer(canvas, await Stage.create(canvas, onLost));
   }
 
-  get subframes(): number {
+  get subframes(): Subframes {
     return this.stage.subframes;
   }
 
@@ -111,7 +127,7 @@ class RemoteDrawer implements Drawer {
 
   private constructor(
     private readonly worker: Worker,
-    readonly subframes: number,
+    readonly subframes: Subframes,
     { onLost }: DrawerOptions,
   ) {
     worker.onmessage = ({ data }: MessageEvent<FromStage>) => {

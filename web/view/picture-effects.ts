@@ -67,7 +67,7 @@ const shown: { [T in 'vignette' | 'grain' | 'look']: () => Drawn<Effect<T>> } = 
         // Film has most grain in its middle tones.
         const grey = dot(c, vec3(0.2126, 0.7152, 0.0722));
         const tone = grey.mul(float(1).sub(grey)).mul(4).mul(0.75).add(0.25);
-        return c.add(g.mul(amount).mul(tone)) as Vec3Node;
+        return c.add(g.mul(amount).mul(tone).mul(0.6)) as Vec3Node;
       },
     };
   },

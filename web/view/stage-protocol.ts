@@ -18,7 +18,7 @@ export type ToStage =
     };
 
 export type FromStage =
-  | { readonly type: 'ready'; readonly subframes: number }
+  | { readonly type: 'ready'; readonly subframes: { readonly edges: number; readonly soft: number } }
   | { readonly type: 'none'; readonly words: string }
   | { readonly type: 'lost' }
   | { readonly type: 'drawn'; readonly id: number; readonly picture?: ImageBitmap }

@@ -34,7 +34,7 @@ export class Stage {
   private readonly picture: Picture;
   private readonly air = new Air();
   /** How many sub-frames a picture that stands still is the average of: fewer where each has its price. */
-  readonly subframes: number;
+  readonly subframes: { readonly edges: number; readonly soft: number };
   private width = 1;
   private height = 1;
 
@@ -45,7 +45,7 @@ export class Stage {
     // The picture brings light to display values itself, and what it writes is shown as it is.
     renderer.outputColorSpace = LinearSRGBColorSpace;
     const software = drawsInSoftware(canvas);
-    this.subframes = software ? 4 : 16;
+    this.subframes = software ? { edges: 4, soft: 24 } : { edges: 16, soft: 64 };
     this.picture = new Picture(renderer, software ? 0 : SAMPLES);
     renderer.shadowMap.enabled = true;
   }

@@ -1,6 +1,6 @@
 import type { CopyChannel } from '@maypole/core/copies/channels';
 import type { Surface, SurfaceFeature } from '@maypole/core/finish/surface';
-import { attribute, mix, normalViewGeometry, uniform } from 'three/tsl';
+import { attribute, mix, normalViewGeometry, uniform, vec3 } from 'three/tsl';
 import {
   AdditiveBlending,
   Color,
@@ -95,8 +95,13 @@ const features: Readonly<Record<SurfaceFeature, Feature>> = {
   },
   glow(material) {
     const light = colourUniform();
-    material.emissiveNode = light;
-    return (s) => void light.value.set(s.emissiveColor).multiplyScalar(s.emissiveStrength);
+    const tinted = scalarUniform();
+    // The colour is there already: features are put to a material that has one.
+    material.emissiveNode = vec3(light as never).add(vec3(material.colorNode as never).mul(tinted));
+    return (s) => {
+      light.value.set(s.emissiveColor).multiplyScalar(s.emissiveTinted ? 0 : s.emissiveStrength);
+      tinted.value = s.emissiveTinted ? s.emissiveStrength : 0;
+    };
   },
   veil(material) {
     const alpha = scalarUniform();

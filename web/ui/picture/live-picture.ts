@@ -1,7 +1,7 @@
 import type { Piece } from '@maypole/core/piece/piece';
 import { composeFrame } from '@/engine/compose';
 import type { ViewFrame } from '@/view/frame';
-import { shownDrawer, type Drawer } from '@/view/drawer';
+import { shownDrawer, subframesFor, type Drawer } from '@/view/drawer';
 import { session } from '../state/session';
 import { useEditor, type EditorState } from '../state/store';
 
@@ -164,7 +164,7 @@ export class LivePicture {
   private async refine(): Promise<void> {
     const { drawer, canvas, shown } = this;
     if (!drawer || !shown || this.drawing || this.ended) return;
-    const of = drawer.subframes;
+    const of = subframesFor(shown, drawer.subframes);
     for (let number = 0; number < of; number++) {
       if (!(await this.drawn(drawer, shown, number, of))) return;
       canvas.dataset.subframes = String(number + 1);
