@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { colour, number, toggle, vector, choice, type StoredValue } from '../declare/params';
 import { newPiece, newRibbon, newStep } from '../piece/piece';
 import type { MotionDoc } from '../time/motion';
+import { PLAIN_SURFACE } from '../finish/surface';
 import { surfacesOf } from '../finish/finish';
 import { withFinish, withScene } from '../fixtures/edit';
 import { sceneAt } from './picture-at';
@@ -120,7 +121,7 @@ describe('scene and finish', () => {
     expect(sceneAt(piece, 100)).toEqual(sceneAt(piece, 0));
     expect(sceneAt(piece, 50).backdrop).not.toEqual(sceneAt(piece, 0).backdrop);
     expect(surfacesOf(piece.ribbons[0].finishes, { frame: 25, frames: 100 })).toEqual({
-      0: { baseColor: '#112233', roughness: 1, metalness: 0.4 },
+      0: { ...PLAIN_SURFACE, baseColor: '#112233', roughness: 1, metalness: 0.4 },
     });
   });
   it('the camera stands at its distance all the way round', () => {
