@@ -20,6 +20,8 @@ export default defineConfig({
         '--no-sandbox',
         '--use-angle=swiftshader',
         '--enable-unsafe-swiftshader',
+        // The page itself is put together by the processor directly, and not by drawing it in software as a scene.
+        '--disable-gpu-compositing',
         '--disable-quic',
         '--no-first-run',
         '--disable-background-networking',

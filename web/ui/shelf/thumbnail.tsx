@@ -1,6 +1,6 @@
 'use client';
 
-import { Box, Spinner } from '@chakra-ui/react';
+import { Box } from '@chakra-ui/react';
 import { readPiece } from '@maypole/core/piece/read';
 import { loopSeconds } from '@maypole/core/time/loop';
 import { useEffect, useRef, useState, type RefObject } from 'react';
@@ -104,7 +104,8 @@ export function Thumbnail({ piece }: { piece: PieceSummary }) {
           color="muted"
           fontSize="12.5px"
         >
-          {failed ? 'No picture' : <Spinner size="sm" />}
+          {/* Nothing that turns: a page of turning wheels takes the time that drawing needs. */}
+          {failed ? 'No picture' : 'Being drawn'}
         </Box>
       )}
     </Box>
