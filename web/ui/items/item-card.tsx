@@ -9,6 +9,7 @@ import { SwitchField } from '../fields/switch-field';
 import { ValuesPanel } from '../fields/values-panel';
 import { PictureButton } from '../parts/buttons';
 import { DeclaredIcon } from '../parts/icons';
+import { useEditor } from '../state/store';
 
 interface Props {
   readonly owner: Owner;
@@ -22,7 +23,16 @@ interface Props {
 /** Any declared thing as a card: its title, what switches it off or takes it away, and its values. */
 export function ItemCard({ owner, item, kind, colour, onSwitch, onRemove }: Props) {
   return (
-    <Box bg="raised" borderWidth="1px" borderColor="line" borderRadius="card" mb="2" data-testid={`item-${item.kind}`}>
+    <Box
+      onPointerDownCapture={() => useEditor.setState({ held: item.id })}
+      onFocusCapture={() => useEditor.setState({ held: item.id })}
+      bg="raised"
+      borderWidth="1px"
+      borderColor="line"
+      borderRadius="card"
+      mb="2"
+      data-testid={`item-${item.kind}`}
+    >
       <Flex align="center" gap="2" px="2.5" minH="36px">
         <Box color={item.on ? 'ink' : 'muted'}>
           <DeclaredIcon name={kind.icon} size={15} />

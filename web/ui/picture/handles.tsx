@@ -5,11 +5,13 @@ import { Box } from '@chakra-ui/react';
 import type { NumberParam, NumberValue, Points, VectorParam } from '@maypole/core/declare/params';
 import { sceneAt } from '@maypole/core/evaluate/picture-at';
 import { projectionOf, type Projection } from '@maypole/core/scene/projection';
+import { ownerKey } from '@maypole/core/piece/addresses';
+import { ownersOf, type Owner } from '@maypole/core/piece/walk';
 import { onRing, type Handle } from '@maypole/core/steps/handles';
 import { shiftedValue } from '@maypole/core/time/reshape';
 import { useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { shownColour } from '../parts/shown-colour';
-import { heldHandles } from '../state/held-handles';
+import { handlesAtWork, type HeldHandles } from '../state/held-handles';
 import { useEditor } from '../state/store';
 
 const SNAP = { place: 0.1, distance: 0.1, angle: 15 } as const;
@@ -23,7 +25,7 @@ export function Handles({ size }: { size: { width: number; height: number } }) {
   const held = useEditor((s) => s.held);
   const ribbonId = useEditor((s) => s.ribbonId);
   const shown = useMemo(
-    () => (playing || held === null || ribbonId === null ? null : heldHandles(piece, ribbonId, held, frame)),
+    () => (playing ? null : handlesAtWork(piece, ribbonId, held, frame)),
     [piece, ribbonId, held, frame, playing],
   );
   const [words, setWords] = useState<{ text: string; x: number; y: number } | null>(null);
@@ -138,7 +140,7 @@ function Guide({
 
 interface GripProps {
   readonly handle: Handle;
-  readonly shown: NonNullable<ReturnType<typeof heldHandles>>;
+  readonly shown: HeldHandles;
   readonly view: Projection;
   /** Pixels to the right of its place. */
   readonly aside: number;
@@ -164,9 +166,9 @@ function Grip({ handle: h, shown, view, aside, onWords }: GripProps) {
   const apply = (by: readonly [number, number, number], gesture: string, snap: boolean): string => {
     const { setValue } = useEditor.getState();
     const p = shown.params[h.param];
-    const address = { owner: { type: 'step', ribbon: shown.ribbonId, item: shown.stepId }, param: h.param } as const;
+    const address = { owner: shown.owner, param: h.param } as const;
     const merge = `handle/${h.param}/${h.index ?? ''}/${gesture}`;
-    const stored = currentStep(shown.ribbonId, shown.stepId)?.values[h.param] ?? p.default;
+    const stored = storedValue(shown.owner, h.param) ?? p.default;
     const grid = (x: number) => (snap ? Math.round(x / SNAP[h.shape]) * SNAP[h.shape] : x);
     const tidy = (x: number) => Number(x.toFixed(4));
     if (p.type === 'points') {
@@ -316,11 +318,9 @@ function shift(
   return typeof next === 'number' ? settle(next) : next;
 }
 
-function currentStep(ribbonId: string, stepId: string) {
-  return useEditor
-    .getState()
-    .piece.ribbons.find((r) => r.id === ribbonId)
-    ?.steps.find((s) => s.id === stepId);
+/** What is stored in the newest piece, which a drag may have changed since it was drawn. */
+function storedValue(owner: Owner, param: string) {
+  return ownersOf(useEditor.getState().piece).find((o) => ownerKey(o.owner) === ownerKey(owner))?.item.values[param];
 }
 
 function angleTo(centre: { x: number; y: number } | null, x: number, y: number): number {

@@ -1,12 +1,34 @@
-import { newPiece, newRibbon, newStep, type Piece } from '@maypole/core/piece/piece';
+import { newItem, newPiece, newRibbon, newStep, type Piece } from '@maypole/core/piece/piece';
+import { lights } from '@maypole/core/scene/index';
 import { describe, expect, it } from 'vitest';
-import { heldHandles } from './held-handles';
+import { handlesAtWork, heldHandles } from './held-handles';
 
 const held = (after: ReturnType<typeof newStep>[], step = newStep('push', { from: [1, 0, 0] }), frame = 0) => {
   const ribbon = { ...newRibbon('box', 0), steps: [newStep('box'), step, ...after] };
   const piece: Piece = { ...newPiece(), loop: { frames: 40, fps: 25 }, ribbons: [ribbon] };
   return heldHandles(piece, ribbon.id, step.id, frame);
 };
+
+describe('the handles of something of the scene', () => {
+  const lamp = newItem(lights.get('spot'), { place: [1, 2, 3], aim: [0, 0, 1] });
+  const piece: Piece = { ...newPiece(), scene: { ...newPiece().scene, lights: [lamp] } };
+  it('are declared with its values, as those of steps are: a spot has its place and what it points at', () => {
+    const at = handlesAtWork(piece, null, lamp.id, 0)!;
+    expect(at.owner).toEqual({ type: 'scene', item: lamp.id });
+    expect(at.handles.map((h) => [h.param, h.shape, h.at])).toEqual([
+      ['place', 'place', [1, 2, 3]],
+      ['aim', 'place', [0, 0, 1]],
+    ]);
+    expect(at.back(at.turn([1, 2, 3]))).toEqual([1, 2, 3]);
+  });
+  it('are not there for what is off, unknown, or has none', () => {
+    const off = { ...piece, scene: { ...piece.scene, lights: [{ ...lamp, on: false }] } };
+    expect(handlesAtWork(off, null, lamp.id, 0)).toBeNull();
+    expect(handlesAtWork(piece, null, 'gone', 0)).toBeNull();
+    expect(handlesAtWork(piece, null, piece.scene.backdrop[0].id, 0)).toBeNull();
+    expect(handlesAtWork(piece, null, null, 0)).toBeNull();
+  });
+});
 
 describe('the handles of the step at work', () => {
   it('stand where the placing steps that follow bring them', () => {

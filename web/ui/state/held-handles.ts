@@ -6,14 +6,14 @@ import { evaluateRibbon } from '@maypole/core/evaluate/ribbon';
 import { evaluateValues } from '@maypole/core/evaluate/values';
 import { linkPiece } from '@maypole/core/piece/link';
 import type { Piece, StepDoc } from '@maypole/core/piece/piece';
+import { ownersOf, type Owner } from '@maypole/core/piece/walk';
 import type { Mesh } from '@maypole/core/shape/mesh';
 import { handlesNeedBody, handlesOf, type Handle } from '@maypole/core/steps/handles';
 import { stepKind } from '@maypole/core/steps/index';
 import type { Clock } from '@maypole/core/time/loop';
 
 export interface HeldHandles {
-  readonly ribbonId: string;
-  readonly stepId: string;
+  readonly owner: Owner;
   readonly colour: string;
   readonly handles: readonly Handle[];
   readonly params: Readonly<Record<string, Param>>;
@@ -26,7 +26,34 @@ export interface HeldHandles {
   back(p: Vec3): [number, number, number];
 }
 
+/** Things of the scene belong to no ribbon. */
+const SCENE_COLOUR = '#3A86B7';
+
 const cache = new MeshCache(64 * 1024 * 1024);
+
+/** The handles of what is at work, at a frame: a step of the chosen ribbon, or something of the scene. Null where it has none. */
+export function handlesAtWork(
+  piece: Piece,
+  ribbonId: string | null,
+  held: string | null,
+  frame: number,
+): HeldHandles | null {
+  if (held === null) return null;
+  return sceneHandles(piece, held, frame) ?? (ribbonId === null ? null : heldHandles(piece, ribbonId, held, frame));
+}
+
+const same = (p: Vec3): [number, number, number] => [p[0], p[1], p[2]];
+
+/** The handles of a light or anything else of the scene: it stands where the picture shows it. */
+function sceneHandles(piece: Piece, id: string, frame: number): HeldHandles | null {
+  const found = ownersOf(linkPiece(piece)).find((o) => o.owner.type === 'scene' && o.item.id === id);
+  if (!found?.item.on) return null;
+  const values = evaluateValues(found.params, found.item.values, { frame, frames: piece.loop.frames });
+  const handles = handlesOf(found.params, values, null);
+  if (handles.length === 0) return null;
+  const { owner, params } = found;
+  return { owner, colour: SCENE_COLOUR, handles, params, values: values as never, place: same, turn: same, back: same };
+}
 
 /** The handles of a step of a ribbon at a frame; null where it has none. */
 export function heldHandles(piece: Piece, ribbonId: string, stepId: string, frame: number): HeldHandles | null {
@@ -47,8 +74,7 @@ export function heldHandles(piece: Piece, ribbonId: string, stepId: string, fram
   const linear = (a: readonly number[], p: Vec3): [number, number, number] =>
     vec3((r) => a[3 * r] * p[0] + a[3 * r + 1] * p[1] + a[3 * r + 2] * p[2]);
   return {
-    ribbonId,
-    stepId,
+    owner: { type: 'step', ribbon: ribbonId, item: stepId },
     colour: ribbon.colour,
     handles,
     params: kind.params,
