@@ -4,10 +4,10 @@
  */
 export function lensOffset(n: number): readonly [number, number] {
   if (n === 0) return [0, 0];
-  // The golden angle, and areas that grow evenly: Vogel's model of a sunflower (Mathematical Biosciences 44, 1979), in a scattered order.
-  const share = (n * 0.6180339887498949 + 0.5) % 1;
+  // The R2 sequence, its one half as a share of the area and its other as a share of the turn.
+  const share = (n * 0.7548776662466927 + 0.5) % 1;
+  const a = 2 * Math.PI * ((n * 0.5698402909980532) % 1);
   const r = Math.sqrt(share);
-  const a = n * 2.399963229728653;
   return [r * Math.cos(a), r * Math.sin(a)];
 }
 
