@@ -6,6 +6,7 @@ import { grain } from './picture/grain';
 import { look } from './picture/look';
 import { vignette } from './picture/vignette';
 import { plainBackdrop } from './backdrops/colour';
+import { gradientBackdrop } from './backdrops/gradient';
 import { orbit } from './cameras/orbit';
 import type { AirAt, BackdropAt, CameraAt, LightAt, PictureEffectAt, SceneKind } from './kind';
 import { ball } from './lights/ball';
@@ -17,7 +18,7 @@ import { sun } from './lights/sun';
 /** Every kind of camera, light, backdrop, air and picture effect, in the order of their menus. A new one is added here and nowhere else. */
 export const cameras = new Registry<SceneKind<CameraAt>>('camera', [orbit]);
 export const lights = new Registry<SceneKind<LightAt>>('light', [studio, sky, sun, ball, spot]);
-export const backdrops = new Registry<SceneKind<BackdropAt>>('backdrop', [plainBackdrop]);
+export const backdrops = new Registry<SceneKind<BackdropAt>>('backdrop', [plainBackdrop, gradientBackdrop]);
 export const airs = new Registry<SceneKind<AirAt>>('air', [fog]);
 export const pictureEffects = new Registry<SceneKind<PictureEffectAt>>('picture effect', [
   bloom,

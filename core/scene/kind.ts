@@ -81,10 +81,22 @@ interface LampAt {
 
 /** What is behind everything. */
 export type BackdropAt = {
-  readonly type: 'colour';
   /** '#rrggbb', sRGB, as it is to be in the picture. */
   readonly colour: string;
-};
+} & (
+  | { readonly type: 'colour' }
+  | {
+      readonly type: 'gradient';
+      /** The other colour. */
+      readonly to: string;
+      /** From the middle outwards, not from edge to edge. */
+      readonly round: boolean;
+      /** Degrees by which the line is turned. */
+      readonly angle: number;
+      /** Share of the way, 0…1, at which it is half way over. */
+      readonly middle: number;
+    }
+);
 
 /** What fills the room. */
 export type AirAt = {

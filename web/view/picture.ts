@@ -1,7 +1,6 @@
 import type { BackdropAt, CameraAt, PictureEffectAt } from '@maypole/core/scene/kind';
-import { float, max, mix, positionGeometry, select, texture, uniform, vec3, vec4 } from 'three/tsl';
+import { float, max, mix, positionGeometry, select, texture, uniform, vec4 } from 'three/tsl';
 import {
-  Color,
   FloatType,
   HalfFloatType,
   Mesh,
@@ -18,9 +17,10 @@ import {
   type TextureNode,
   type WebGPURenderer,
 } from 'three/webgpu';
+import { BackdropNodes } from './backdrop';
 import { Bloom } from './bloom';
 import { frame, PictureEffects } from './picture-effects';
-import { throughViewTransform, viewTransform } from './view-transform';
+import { viewTransform } from './view-transform';
 
 /** What a picture is made of besides what stands in the scene. */
 export interface PictureSettings {
@@ -52,9 +52,7 @@ export class Picture {
   private sums: readonly [RenderTarget, RenderTarget] | null = null;
   private bloom: Bloom | null = null;
   private readonly shows = new Map<string, Show>();
-  private readonly backdrop = uniform(new Color());
-  /** The backdrop as light, by which it is seen through glass; black where there is none. */
-  private readonly behind = uniform(new Color());
+  private readonly backdrop = new BackdropNodes();
   private readonly behindQuad: Mesh;
   private readonly exposure = uniform(1);
   private readonly spill = uniform(0);
@@ -99,17 +97,10 @@ export class Picture {
    */
   draw(scene: Scene, camera: Camera, settings: PictureSettings, number = 0, of = 1): void {
     const { renderer } = this;
-    const { colour } = settings.backdrop;
-    // Display values are written as they are; the colour class would take them for sRGB and make light of them.
-    this.backdrop.value.set(colour).convertLinearToSRGB();
     this.exposure.value = settings.camera.exposure;
-    if (settings.glass) {
-      throughViewTransform(this.behind.value, colour).multiplyScalar(1 / settings.camera.exposure);
-      scene.add(this.behindQuad);
-    } else {
-      this.behind.value.set(0, 0, 0);
-      scene.remove(this.behindQuad);
-    }
+    this.backdrop.fill(settings.backdrop, settings.glass ? 1 / settings.camera.exposure : 0, this.size);
+    if (settings.glass) scene.add(this.behindQuad);
+    else scene.remove(this.behindQuad);
     renderer.setRenderTarget(this.light);
     renderer.setClearColor('#000000', 0);
     renderer.render(scene, camera);
@@ -178,10 +169,10 @@ export class Picture {
     const [light, bloom]: [TextureNode[], TextureNode[]] = [[], []];
     const read = effects.read(new Texture(), (node) => light.push(node as TextureNode));
     // What is behind glass stands in the light already; at edges only what covers them counts.
-    const covered = read.rgb.sub(this.behind.mul(float(1).sub(read.a)));
+    const covered = read.rgb.sub(this.backdrop.light().mul(float(1).sub(read.a)));
     // Where only part of a pixel is covered, its light is that of the part; it meets the backdrop as it is seen.
     const own = covered.div(max(read.a, float(1e-4))).mul(this.exposure);
-    let shown: Node<'vec3'> = mix(this.backdrop, viewTransform(own as never), read.a.min(1)) as never;
+    let shown: Node<'vec3'> = mix(this.backdrop.shown(), viewTransform(own as never), read.a.min(1)) as never;
     // What adds light and covers nothing, such as a beam, is in the light and not in its alpha.
     if (types.includes('bloom')) {
       const halo = texture(new Texture());
@@ -191,13 +182,13 @@ export class Picture {
       shown = shown.add(viewTransform(lit.add(spill) as never).sub(viewTransform(lit as never))) as never;
     }
     const material = plainMaterial();
-    material.fragmentNode = vec4(effects.apply(shown), 1);
+    material.fragmentNode = vec4(this.backdrop.dithered(effects.apply(shown), read.a), 1);
     return { quad: new QuadMesh(material), effects, light, bloom };
   }
 
   /** The light of the whole pixel: of what covers it, and about that of the backdrop where nothing does. */
   private lit(covered: Node<'vec3'>, alpha: Node<'float'>): Node<'vec3'> {
-    const shown = vec3(this.backdrop as never);
+    const shown = this.backdrop.shown();
     const ground = shown.mul(shown);
     return covered.mul(this.exposure).add(ground.mul(float(1).sub(alpha.min(1)))) as never;
   }
@@ -206,7 +197,7 @@ export class Picture {
   private makeBehind(): Mesh {
     const material = plainMaterial();
     material.vertexNode = vec4(positionGeometry.xy, 1, 1);
-    material.fragmentNode = vec4(vec3(this.behind as never), 0);
+    material.fragmentNode = vec4(this.backdrop.light(), 0);
     material.blending = NoBlending;
     const mesh = new Mesh(new PlaneGeometry(2, 2), material);
     mesh.frustumCulled = false;

@@ -3,7 +3,7 @@
 import { Box, Flex, Heading, Menu, Portal } from '@chakra-ui/react';
 import { newItem } from '@maypole/core/piece/piece';
 import { sceneLists, type SceneList } from '@maypole/core/scene/index';
-import { Plus } from 'lucide-react';
+import { Plus, Replace } from 'lucide-react';
 import { PictureButton } from '../parts/buttons';
 import { DeclaredIcon } from '../parts/icons';
 import { useEditor } from '../state/store';
@@ -19,19 +19,26 @@ export function SceneItems({ list }: { list: SceneList }) {
   if (kinds.all.length === 0) return null;
   const change = (label: string, to: (old: typeof items) => typeof items) =>
     edit(label, (p) => ({ ...p, scene: { ...p.scene, [list]: to(p.scene[list]) } }));
+  /** A list of one has no second: another kind takes its place. */
+  const replaces = most === 1;
   const add = (kind: string) =>
-    change(`Add ${kinds.get(kind).title.toLowerCase()}`, (old) => [...old, newItem(kinds.get(kind))]);
+    replaces
+      ? change(kinds.get(kind).title, () => [newItem(kinds.get(kind))])
+      : change(`Add ${kinds.get(kind).title.toLowerCase()}`, (old) => [...old, newItem(kinds.get(kind))]);
   return (
     <Box mt="2" mb="3" as="section" aria-label={title}>
       <Flex align="center" mb="1" minH="24px">
         <Heading as="h3" fontSize="12.5px" fontWeight="600" color="muted" flex="1">
           {title}
         </Heading>
-        {items.length < most && (
+        {(items.length < most || (replaces && kinds.all.length > 1)) && (
           <Menu.Root positioning={{ placement: 'bottom-end' }}>
             <Menu.Trigger asChild>
-              <PictureButton label={`Add to ${title.toLowerCase()}`} color="muted">
-                <Plus size={15} />
+              <PictureButton
+                label={replaces ? `Another ${title.toLowerCase()}` : `Add to ${title.toLowerCase()}`}
+                color="muted"
+              >
+                {replaces ? <Replace size={14} /> : <Plus size={15} />}
               </PictureButton>
             </Menu.Trigger>
             <Portal>

@@ -8,6 +8,8 @@ import { useEditor, type EditorState } from '../state/store';
 interface Reports {
   /** The size of the picture in CSS pixels, whenever it changes. */
   onSize(size: { width: number; height: number }): void;
+  /** How many sub-frames the picture is the average of by now, and how many it is to be. */
+  onRefined(done: number, of: number): void;
   /** Nothing can be drawn, and why. */
   onTrouble(words: string): void;
   /** The graphics device went away and the picture is made anew. */
@@ -142,6 +144,7 @@ export class LivePicture {
     canvas.dataset.complete = String(waiting.length === 0);
     canvas.dataset.drawn = String(Number(canvas.dataset.drawn ?? 0) + 1);
     canvas.dataset.subframes = '1';
+    this.reports.onRefined(1, subframesFor(this.shown, drawer.subframes));
     if (this.again) this.soon();
     else this.resting = setTimeout(() => void this.refine(), STILL);
   };
@@ -168,6 +171,7 @@ export class LivePicture {
     for (let number = 0; number < of; number++) {
       if (!(await this.drawn(drawer, shown, number, of))) return;
       canvas.dataset.subframes = String(number + 1);
+      this.reports.onRefined(number + 1, of);
       // An edit, a new shape or another size: what was begun is not the picture any more.
       if (this.again) return this.soon();
       if (this.asked) return;

@@ -30,8 +30,14 @@ export function Viewport() {
   const holder = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 1, height: 1 });
   const [trouble, setTrouble] = useState<string | null>(null);
+  const [refined, setRefined] = useState<Refined>({ done: 0, of: 0 });
   useEffect(() => {
-    const picture = new LivePicture(holder.current!, { onSize: setSize, onTrouble: setTrouble, onLost: tellTrouble });
+    const picture = new LivePicture(holder.current!, {
+      onSize: setSize,
+      onRefined: (done, of) => setRefined({ done, of }),
+      onTrouble: setTrouble,
+      onLost: tellTrouble,
+    });
     return () => picture.end();
   }, []);
   const format = useEditor((s) => s.piece.format);
@@ -128,7 +134,7 @@ export function Viewport() {
         <CameraBar />
       </Flex>
       <Box position="absolute" bottom="3" left="3">
-        <DetailBar />
+        <DetailBar refined={refined} />
       </Box>
     </Box>
   );
@@ -216,7 +222,16 @@ function CameraBar() {
 }
 
 /** Draft or final, and how much of the loop is worked out. */
-function DetailBar() {
+/** Sub-frames that the picture is the average of, and how many it is to be. */
+interface Refined {
+  readonly done: number;
+  readonly of: number;
+}
+
+/** Fewer sub-frames than this are over before one could read of them. */
+const WORTH_TELLING = 17;
+
+function DetailBar({ refined }: { refined: Refined }) {
   const detail = useEditor((s) => s.detail);
   const frames = useEditor((s) => s.piece.loop.frames);
   const fps = useEditor((s) => s.piece.loop.fps);
@@ -264,6 +279,18 @@ function DetailBar() {
       >
         {words}
       </Text>
+      {refined.of >= WORTH_TELLING && (
+        <Text
+          px="3"
+          color="muted"
+          borderLeftWidth="1px"
+          borderColor="line"
+          fontVariantNumeric="tabular-nums"
+          title="Pictures that this one is the average of: for soft shadows, depth of field and clean edges"
+        >
+          {refined.done} of {refined.of} sub-frames
+        </Text>
+      )}
       {failed > 0 && (
         <chakra.button
           type="button"
