@@ -88,7 +88,7 @@ describe('everything of a scene', () => {
     scene: {
       cameras: all(cameras),
       lights: all(lights),
-      backdrop: all(backdrops),
+      backdrop: all(backdrops).slice(-1),
       air: all(airs),
       picture: all(pictureEffects),
     },
