@@ -20,6 +20,12 @@ const ADVICE =
 /** Samples of a pixel in each sub-frame, where a graphics card draws. In software edges are smooth by sub-frames alone. */
 const SAMPLES = 4;
 
+/** Whether WebGPU is not only known to the browser but to be had. */
+async function hasWebGpu(): Promise<boolean> {
+  const { gpu } = navigator as { gpu?: { requestAdapter(): Promise<unknown> } };
+  return Boolean(await gpu?.requestAdapter().catch(() => null));
+}
+
 /** A canvas to try things on, in a page or in a worker. */
 function spareCanvas(): HTMLCanvasElement | OffscreenCanvas {
   return typeof document === 'undefined' ? new OffscreenCanvas(1, 1) : document.createElement('canvas');
@@ -57,7 +63,7 @@ export class Stage {
    */
   static async create(canvas: HTMLCanvasElement | OffscreenCanvas, onLost?: () => void): Promise<Stage> {
     const spare = spareCanvas();
-    if (!('gpu' in navigator) && !spare.getContext('webgl2')) throw new NoPicture(ADVICE);
+    if (!spare.getContext('webgl2') && !(await hasWebGpu())) throw new NoPicture(ADVICE);
     try {
       // Without a graphics card WebGPU is not to be had, and it takes a second or two to be told so.
       const renderer = new WebGPURenderer({ canvas: canvas as HTMLCanvasElement, forceWebGL: drawsInSoftware(spare) });
