@@ -182,7 +182,7 @@ test('without 3D drawing the page says what to do', async ({ baseURL }) => {
   // A browser in which neither pages nor workers have it.
   const browser = await chromium.launch({
     executablePath: '/usr/bin/chromium',
-    args: ['--no-sandbox', '--disable-3d-apis', '--disable-gpu'],
+    args: ['--no-sandbox', '--disable-gpu', '--disable-software-rasterizer'],
   });
   const page = await browser.newPage({ baseURL });
   const made = await page.request.post('/api/pieces', { data: { source: writePiece(smallPiece('Dark')) } });

@@ -156,7 +156,7 @@ describe('scene', () => {
       strength: wave(50, 150),
     });
     expect(sceneAt(piece, 100)).toEqual(sceneAt(piece, 0));
-    expect(sceneAt(piece, 25).lights[0].strength).toBeCloseTo(1.5, 9);
+    expect(sceneAt(piece, 25).lights[0]).toMatchObject({ type: 'studio', strength: expect.closeTo(1.5, 9) });
     const { finishes } = withFinish(
       withFinish(newRibbon('box', 0), { colour: '#112233', roughness: wave(0, 100), metalness: 20 }),
       { roughness: 30 },
