@@ -5,7 +5,7 @@ import { sketch } from './sketch';
 type Part = Pick<RibbonGeometry['parts'][number], 'topology' | 'positions' | 'instances'>;
 
 /** Points that a sketch is made of at most: what is drawn while one works must take no time to speak of. */
-const MOST_POINTS = 24_000;
+const MOST_POINTS = 90_000;
 
 /**
  * A small picture of a ribbon from the shapes the view has already. Of many copies only as many are

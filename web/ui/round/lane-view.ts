@@ -16,7 +16,7 @@ interface LaneView {
 export const USUAL_SPAN = 1.3;
 export const LANE = 40;
 export const OPEN_LANE = 232;
-export const NAMES = 186;
+export const NAMES = 208;
 const [NARROWEST, WIDEST] = [0.02, 4];
 
 export const useLaneView = create<LaneView>()(() => ({
