@@ -67,7 +67,7 @@ export function selfMovingOf(piece: Piece): SelfMoving[] {
         typeof x !== 'number' ||
         x === 0 ||
         isMoving(item.values[name]) ||
-        !isShown(params, values as never, name)
+        !isShown(params, values, name)
       )
         return [];
       if (p.counts) return [one(name, 'turns', x)];

@@ -36,7 +36,7 @@ export class EvaluatorPool {
     readonly size = Math.max(2, Math.min(8, (navigator.hardwareConcurrency || 2) - 1)),
   ) {
     this.seats = Array.from({ length: size }, () => {
-      const seat = { current: null } as unknown as Seat;
+      const seat = { current: null } as Seat;
       this.fill(seat);
       return seat;
     });

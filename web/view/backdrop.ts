@@ -1,9 +1,8 @@
 import type { BackdropAt } from '@maypole/core/scene/kind';
-import { clamp, dot, float, fract, length, max, mix, pow, screenCoordinate, uniform, uv, vec2, vec3 } from 'three/tsl';
-import { Color, Vector2, type Node } from 'three/webgpu';
+import { clamp, dot, float, fract, length, max, mix, pow, screenCoordinate, uniform, uv, vec2 } from 'three/tsl';
+import { Color, Vector2 } from 'three/webgpu';
+import { rgb, scalar, type Rgb, type Scalar } from './tsl';
 import { throughViewTransform } from './view-transform';
-
-type Vec3Node = Node<'vec3'>;
 
 /** The backdrop in shaders: as it is shown, and as the light that the view transform shows so. All of it is uniforms, so that any backdrop is drawn by one shader. */
 export class BackdropNodes {
@@ -40,12 +39,12 @@ export class BackdropNodes {
     this.power.value = Math.log(0.5) / Math.log(backdrop.middle);
   }
 
-  shown(): Vec3Node {
-    return mix(vec3(this.from.shown as never), vec3(this.to.shown as never), this.share()) as unknown as Vec3Node;
+  shown(): Rgb {
+    return rgb(mix(rgb(this.from.shown), rgb(this.to.shown), this.share()));
   }
 
-  light(): Vec3Node {
-    return mix(vec3(this.from.light as never), vec3(this.to.light as never), this.share()) as unknown as Vec3Node;
+  light(): Rgb {
+    return rgb(mix(rgb(this.from.light), rgb(this.to.light), this.share()));
   }
 
   /**
@@ -53,16 +52,16 @@ export class BackdropNodes {
    * seen as bands: by interleaved gradient noise (J. Jimenez, SIGGRAPH 2014 course notes), the same in
    * every frame. Where the plain backdrop is seen nothing is added, and it is exact.
    */
-  dithered(shown: Vec3Node, alpha: Node<'float'>): Vec3Node {
+  dithered(shown: Rgb, alpha: Scalar): Rgb {
     const noise = fract(fract(dot(screenCoordinate.xy.floor(), vec2(0.06711056, 0.00583715))).mul(52.9829189));
-    const where = max(this.varies, alpha.greaterThan(0).toFloat() as unknown as Node<'float'>);
-    return shown.add(noise.sub(0.5).mul(where).div(255)) as unknown as Vec3Node;
+    const where = max(this.varies, scalar(alpha.greaterThan(0).toFloat()));
+    return rgb(shown.add(noise.sub(0.5).mul(where).div(255)));
   }
 
-  private share(): Node<'float'> {
+  private share(): Scalar {
     const from = uv().sub(0.5);
     const along = dot(from, this.line).add(0.5);
     const out = length(from).mul(Math.SQRT2);
-    return pow(clamp(mix(along, out, this.round), float(0), float(1)), this.power) as unknown as Node<'float'>;
+    return scalar(pow(clamp(mix(along, out, this.round), float(0), float(1)), this.power));
   }
 }

@@ -22,7 +22,14 @@ function boxOf({ positions, instances }: DrawablePart): Box | null {
   return once(instances.matrices, () => {
     const m = instances.matrices;
     const reach = Math.hypot(...[0, 1, 2].map((k) => Math.max(Math.abs(own[k]), Math.abs(own[k + 3]))));
-    const out: number[] = [Infinity, Infinity, Infinity, -Infinity, -Infinity, -Infinity];
+    const out: [number, number, number, number, number, number] = [
+      Infinity,
+      Infinity,
+      Infinity,
+      -Infinity,
+      -Infinity,
+      -Infinity,
+    ];
     for (let i = 0; i < m.length; i += 16) {
       const size = Math.max(...[0, 4, 8].map((c) => Math.hypot(m[i + c], m[i + c + 1], m[i + c + 2])));
       for (let k = 0; k < 3; k++) {
@@ -30,7 +37,7 @@ function boxOf({ positions, instances }: DrawablePart): Box | null {
         out[k + 3] = Math.max(out[k + 3], m[i + 12 + k] + size * reach);
       }
     }
-    return m.length > 0 ? (out as unknown as Box) : null;
+    return m.length > 0 ? out : null;
   });
 }
 

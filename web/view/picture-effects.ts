@@ -16,6 +16,7 @@ import {
   vec3,
 } from 'three/tsl';
 import type { Node, Texture } from 'three/webgpu';
+import { rgb } from './tsl';
 
 type Vec3Node = Node<'vec3'>;
 type Effect<T extends PictureEffectAt['type']> = Extract<PictureEffectAt, { type: T }>;
@@ -128,7 +129,7 @@ export class PictureEffects {
     };
     const [red, blue] = [at(-1), at(1)];
     return {
-      rgb: vec3(red.r, green.g, blue.b) as unknown as Vec3Node,
+      rgb: rgb(vec3(red.r, green.g, blue.b)),
       a: max(max(red.a, blue.a), green.a) as Node<'float'>,
     };
   }

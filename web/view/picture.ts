@@ -12,7 +12,6 @@ import {
   RenderTarget,
   Texture,
   type Camera,
-  type Node,
   type Scene,
   type TextureNode,
   type WebGPURenderer,
@@ -20,6 +19,7 @@ import {
 import { BackdropNodes } from './backdrop';
 import { Bloom } from './bloom';
 import { frame, PictureEffects } from './picture-effects';
+import { rgb, type Rgb, type Scalar } from './tsl';
 import { viewTransform } from './view-transform';
 
 /** What a picture is made of besides what stands in the scene. */
@@ -172,14 +172,14 @@ export class Picture {
     const covered = read.rgb.sub(this.backdrop.light().mul(float(1).sub(read.a)));
     // Where only part of a pixel is covered, its light is that of the part; it meets the backdrop as it is seen.
     const own = covered.div(max(read.a, float(1e-4))).mul(this.exposure);
-    let shown: Node<'vec3'> = mix(this.backdrop.shown(), viewTransform(own as never), read.a.min(1)) as never;
+    let shown = rgb(mix(this.backdrop.shown(), viewTransform(rgb(own)), read.a.min(1)));
     // What adds light and covers nothing, such as a beam, is in the light and not in its alpha.
     if (types.includes('bloom')) {
       const halo = texture(new Texture());
       bloom.push(halo as TextureNode);
       const spill = halo.rgb.mul(this.spill).mul(this.exposure);
-      const lit = this.lit(covered as never, read.a);
-      shown = shown.add(viewTransform(lit.add(spill) as never).sub(viewTransform(lit as never))) as never;
+      const lit = this.lit(rgb(covered), read.a);
+      shown = rgb(shown.add(viewTransform(rgb(lit.add(spill))).sub(viewTransform(lit))));
     }
     const material = plainMaterial();
     material.fragmentNode = vec4(this.backdrop.dithered(effects.apply(shown), read.a), 1);
@@ -187,10 +187,10 @@ export class Picture {
   }
 
   /** The light of the whole pixel: of what covers it, and about that of the backdrop where nothing does. */
-  private lit(covered: Node<'vec3'>, alpha: Node<'float'>): Node<'vec3'> {
+  private lit(covered: Rgb, alpha: Scalar): Rgb {
     const shown = this.backdrop.shown();
     const ground = shown.mul(shown);
-    return covered.mul(this.exposure).add(ground.mul(float(1).sub(alpha.min(1)))) as never;
+    return rgb(covered.mul(this.exposure).add(ground.mul(float(1).sub(alpha.min(1)))));
   }
 
   /** The backdrop as light behind everything, without covering anything. */

@@ -1,6 +1,6 @@
 import type { CopyChannel } from '@maypole/core/copies/channels';
 import type { Surface, SurfaceFeature } from '@maypole/core/finish/surface';
-import { attribute, mix, normalViewGeometry, uniform, vec3 } from 'three/tsl';
+import { attribute, mix, normalViewGeometry, uniform } from 'three/tsl';
 import {
   AdditiveBlending,
   Color,
@@ -9,6 +9,7 @@ import {
   MeshStandardNodeMaterial,
   NormalBlending,
 } from 'three/webgpu';
+import { rgb } from './tsl';
 
 /** What a material is compiled for. Equal structures share a material; everything else of a surface is a uniform. */
 export interface SurfaceStructure {
@@ -97,7 +98,7 @@ const features: Readonly<Record<SurfaceFeature, Feature>> = {
     const light = colourUniform();
     const tinted = scalarUniform();
     // The colour is there already: features are put to a material that has one.
-    material.emissiveNode = vec3(light as never).add(vec3(material.colorNode as never).mul(tinted));
+    material.emissiveNode = rgb(light).add(rgb(material.colorNode).mul(tinted));
     return (s) => {
       light.value.set(s.emissiveColor).multiplyScalar(s.emissiveTinted ? 0 : s.emissiveStrength);
       tinted.value = s.emissiveTinted ? s.emissiveStrength : 0;

@@ -1,13 +1,14 @@
 import { float, neutralToneMapping, sRGBTransferOETF } from 'three/tsl';
-import { Color, type Node } from 'three/webgpu';
+import { Color } from 'three/webgpu';
+import { rgb, type Rgb } from './tsl';
 
 /**
  * The view transform: light to display values, the last thing that happens to a picture. Bright light
  * is rolled off by the Khronos PBR Neutral tone mapper (E. Gritz and others, 2024), which leaves
  * colours of surfaces in plain light where they are; then the curve of sRGB (IEC 61966-2-1).
  */
-export function viewTransform(light: Node<'vec3'>): Node<'vec3'> {
-  return sRGBTransferOETF(neutralToneMapping(light, float(1))) as unknown as Node<'vec3'>;
+export function viewTransform(light: Rgb): Rgb {
+  return rgb(sRGBTransferOETF(neutralToneMapping(light, float(1))));
 }
 
 /**

@@ -54,7 +54,6 @@ export const displace = defineStep({
         { value: 'picture', title: 'Picture' },
       ],
       'What moves the points.',
-      { more: true },
     ),
     picture: asset(
       'Picture',

@@ -33,7 +33,7 @@ export function change(v: VaryValues, copies: Copies, context: StepContext): Mes
   const [from, to] = [0, 1].map((k) =>
     Float64Array.from({ length: 3 }, (_, c) => values(0)[k * width + (width === 1 ? 0 : c)] ?? 0),
   );
-  const even = n === 0 || !lags(v as never);
+  const even = n === 0 || !lags(v);
   const d = new Float64Array(3);
   const shifts = v.what === 'shift';
   const centres = shifts ? new Float32Array(3 * n) : centresOf(copies);
@@ -175,7 +175,7 @@ const COLOURS = ['colourFrom', 'colourTo'] as const;
 
 /** The blend of each copy: the same for all, or that of its own time and springs, on which colours hang by their place in OKLab. */
 function tablesOf(v: VaryValues, copies: Copies, context: StepContext): (i: number) => Float32Array {
-  if (!lags(v as never)) {
+  if (!lags(v)) {
     const table = blendTable(v.colourFrom, v.colourTo);
     return () => table;
   }
