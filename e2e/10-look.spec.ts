@@ -73,7 +73,7 @@ test('a finish begins with a preset, gets a glow, and blooms before black; frame
   expect(errors).toEqual([]);
 });
 
-test('a sun throws a shadow, fog takes light away, a stop of exposure doubles it, and all of it closes', async ({
+test('a sun throws a shadow, a stop less is darker, fog puts its colour in place of what is far, and all of it closes', async ({
   page,
 }) => {
   const errors = watchErrors(page);
@@ -108,10 +108,12 @@ test('a sun throws a shadow, fog takes light away, a stop of exposure doubles it
   const bare = await stillPicture(page);
   expect(brightness(bare).whole).toBeGreaterThan(brightness(lit).whole + 0.5);
   await typeNumber(scene.getByTestId('item-orbit'), 'Exposure', -1);
-  expect(brightness(await stillPicture(page)).whole).toBeLessThan(brightness(bare).whole - 10);
+  const stopped = brightness(await stillPicture(page));
+  expect(stopped.whole).toBeLessThan(brightness(bare).whole - 10);
   await addTo(page, 'air', 'Fog');
   await typeNumber(scene.getByTestId('item-fog'), 'Density', 60);
   const foggy = await stillPicture(page);
+  expect(Math.abs(brightness(foggy).middle - stopped.middle)).toBeGreaterThan(5);
   await goTo(page, 12);
   expect((await stillPicture(page)).equals(foggy)).toBe(true);
   // What moves in the scene has its lane like anything else, and is judged like it.

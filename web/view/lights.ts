@@ -40,12 +40,17 @@ export class Lights {
     scene.add(this.key, this.key.target);
   }
 
-  /** @param number of the sub-frame, and how many there are; with 1 lamps shine from their middle */
-  update(list: readonly LightAt[], extent: Extent, number: number, of: number): void {
+  /**
+   * @param extentOf asked for where there are lamps: with many copies it is not to be had for nothing
+   * @param number of the sub-frame, and how many there are; with 1 lamps shine from their middle
+   */
+  update(list: readonly LightAt[], extentOf: () => Extent, number: number, of: number): void {
     this.surround(list);
     const lamps = list.filter((l): l is Lamp => l.type !== 'studio' && l.type !== 'sky');
     const sorts = lamps.map((l) => `${l.type}${l.shadow ? ' shadow' : ''}`);
     if (sorts.join() !== this.lamps.map((l) => l.sort).join()) this.remake(lamps, sorts);
+    if (lamps.length === 0) return;
+    const extent = extentOf();
     lamps.forEach((lamp, i) =>
       place(this.lamps[i].object, lamp, extent, of === 1 ? [0, 0] : lensOffset(number + 7 * i)),
     );

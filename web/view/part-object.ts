@@ -16,6 +16,7 @@ import {
   type Object3D,
   type PointsNodeMaterial,
 } from 'three/webgpu';
+import { displayToLight } from '@maypole/core/maths/srgb';
 import { boundsOf } from '@maypole/core/shape/measure';
 import type { DrawablePart, ViewMode } from './frame';
 import type { RibbonMaterials } from './ribbon-materials';
@@ -230,7 +231,7 @@ export function writeChannel(out: Float32Array, values: Float32Array, width: num
   for (let i = 0; i < count; i++) {
     const has = values[width * i] === values[width * i];
     for (let k = 0; k < width; k++)
-      out[(width + 1) * i + k] = !has ? 0 : width === 3 ? linear(values[width * i + k]) : values[width * i + k];
+      out[(width + 1) * i + k] = !has ? 0 : width === 3 ? displayToLight(values[width * i + k]) : values[width * i + k];
     out[(width + 1) * i + width] = has ? 1 : 0;
   }
 }
@@ -244,11 +245,6 @@ function dynamic(width: number, room: number): InstancedBufferAttribute {
 function put(attribute: InstancedBufferAttribute, values: Float32Array): void {
   (attribute.array as Float32Array).set(values);
   attribute.needsUpdate = true;
-}
-
-/** Display value to light (IEC 61966-2-1). */
-function linear(c: number): number {
-  return c <= 0.04045 ? c / 12.92 : ((c + 0.055) / 1.055) ** 2.4;
 }
 
 /** A short line from each vertex along its normal. */

@@ -115,7 +115,7 @@ export class Stage {
     this.camera.translateX(lx);
     this.camera.translateY(ly);
     this.camera.setViewOffset(this.width, this.height, dx - lx * perMetre, dy + ly * perMetre, this.width, this.height);
-    this.lights.update(lights, extentOf(frame), number, of);
+    this.lights.update(lights, () => extentOf(frame), number, of);
     this.scene.fogNode = this.air.node(frame.scene.air);
     this.arrange(frame);
     const glass = frame.ribbons.some((r) => Object.values(r.surfaces).some((s) => s.features.includes('glass')));

@@ -1,5 +1,6 @@
 import { choice, colour, number, toggle, vector, type Evaluated, type NumberParam } from '../../declare/params';
 import type { Vec3 } from '../../maths/vec3';
+import { displayToLight } from '../../maths/srgb';
 import { blackBody } from '../temperature';
 
 /** What every lamp has in common: how strong, which colour, and whether it throws shadows. */
@@ -47,9 +48,6 @@ type Lamp = Evaluated<typeof lampParams>;
 /** Colour of a lamp as linear sRGB. */
 export function lampColour(v: Pick<Lamp, 'tone' | 'kelvin' | 'colour'>): Vec3 {
   if (v.tone === 'kelvin') return blackBody(v.kelvin);
-  const channel = (i: number) => {
-    const c = parseInt(v.colour.slice(i, i + 2), 16) / 255;
-    return c <= 0.04045 ? c / 12.92 : ((c + 0.055) / 1.055) ** 2.4;
-  };
+  const channel = (i: number) => displayToLight(parseInt(v.colour.slice(i, i + 2), 16) / 255);
   return [channel(1), channel(3), channel(5)];
 }
