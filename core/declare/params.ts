@@ -130,6 +130,8 @@ export interface PointsParam extends ParamBase {
 /** Colours of a closed gradient: from 1 to 16, each at a place 0 ≤ at < 1 of the round. */
 export interface StopsParam extends ParamBase {
   readonly type: 'stops';
+  /** It does not come round: a place may be 1. */
+  readonly open?: boolean;
   readonly default: readonly ColourStop[];
 }
 

@@ -1,8 +1,10 @@
 import { evaluateValues } from '../evaluate/values';
-import type { FinishDoc } from '../piece/piece';
+import type { FinishDoc, PartDoc } from '../piece/piece';
 import type { Clock } from '../time/loop';
 import { finishParts } from './parts/index';
+import { patternAt, type ChannelPattern } from '../pattern/pattern-at';
 import { FINISH } from '../shape/mesh';
+import { channelOf } from './part';
 import { PLAIN_SURFACE, type Surface } from './surface';
 
 /** The surface that a finish yields at an unwrapped frame. */
@@ -12,9 +14,24 @@ export function surfaceOf(finish: FinishDoc, clock: Clock): Surface {
     if (!part.on) continue;
     const { params, feature, surface: of } = finishParts.get(part.kind);
     const features = feature ? [...surface.features, feature] : surface.features;
-    surface = { ...surface, ...of(evaluateValues(params, part.values, clock), surface), features };
+    const patterns = [...surface.patterns, ...patternsOf(part, clock)];
+    surface = { ...surface, ...of(evaluateValues(params, part.values, clock), surface), features, patterns };
   }
   return surface;
+}
+
+/** The patterns of a part, by the channels they lie on. */
+function patternsOf(part: PartDoc, clock: Clock): ChannelPattern[] {
+  const on = part.patterns?.filter((p) => p.on) ?? [];
+  if (on.length === 0) return [];
+  const kind = finishParts.get(part.kind);
+  return Object.keys(kind.params).flatMap((name): ChannelPattern[] => {
+    const channel = channelOf(kind, name);
+    const layers = on.filter((p) => p.of === name);
+    if (!channel || layers.length === 0) return [];
+    const { target, factor } = channel;
+    return [{ channel: channel.channel, layers: layers.map((p) => patternAt(p, target, factor, clock)) }];
+  });
 }
 
 /** Surfaces by the number of the kind of face, see FINISH; kinds without a finish of their own are not in it, and wear the first. */

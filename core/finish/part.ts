@@ -1,5 +1,6 @@
-import type { Evaluated, Params } from '../declare/params';
-import type { Surface, SurfaceFeature } from './surface';
+import type { ColourParam, Evaluated, NumberParam, Params } from '../declare/params';
+import type { ChannelOf } from '../pattern/layer';
+import type { Channel, Surface, SurfaceFeature } from './surface';
 
 /**
  * One part of a finish, declared once in a file of its own. Panel, document, lanes, seam check and
@@ -15,8 +16,10 @@ export interface FinishPart<P extends Params = Params> {
   readonly params: P;
   /** What a drawer must be able to do for it. */
   readonly feature?: SurfaceFeature;
+  /** Which of its values may go over the surface in a pattern, and the channels they are, with the factor from their unit to that of the channel. */
+  readonly channels?: { readonly [K in keyof P]?: ChannelOf };
   /** The channels it sets, from its values at a moment. Parts act in their order, each on what the ones before have left. */
-  surface(values: Evaluated<P>, before: Surface): Partial<Omit<Surface, 'features'>>;
+  surface(values: Evaluated<P>, before: Surface): Partial<Omit<Surface, 'features' | 'patterns'>>;
 }
 
 /**
@@ -34,4 +37,16 @@ export interface FinishPart<P extends Params = Params> {
  */
 export function definePart<const P extends Params>(part: FinishPart<P>): FinishPart {
   return part as unknown as FinishPart;
+}
+
+/** The channel that a value of a part is, where it may go over the surface in a pattern; undefined where it may not. */
+export function channelOf(
+  part: FinishPart,
+  value: string,
+): { readonly channel: Channel; readonly factor: number; readonly target: NumberParam | ColourParam } | undefined {
+  const of = part.channels?.[value];
+  const target = part.params[value];
+  if (!of || (target?.type !== 'number' && target?.type !== 'colour')) return undefined;
+  const [channel, factor] = typeof of === 'string' ? [of, 1] : of;
+  return { channel, factor, target };
 }

@@ -1,3 +1,4 @@
+import type { ChannelPattern } from '../pattern/pattern-at';
 import { FINISH } from '../shape/mesh';
 
 /** A kind of face: each may have a finish of its own, and wears the main one where it has none. */
@@ -14,7 +15,7 @@ export const FACE_WORDS: Readonly<Record<FaceKind, { readonly title: string; rea
 };
 
 /** What a drawer must be able to do for a surface; what is not asked for costs nothing. It goes by the parts of the finish and not by their values, so that nothing is compiled while values move. */
-export type SurfaceFeature = 'glass' | 'coat' | 'cloth' | 'film' | 'glow' | 'veil';
+export type SurfaceFeature = 'bump' | 'glass' | 'coat' | 'cloth' | 'film' | 'glow' | 'veil' | 'cut';
 
 /**
  * A surface at a moment, in the channels of the metal/rough material of glTF 2.0 (Khronos Group,
@@ -60,10 +61,17 @@ export interface Surface {
   readonly alpha: number;
   /** Light is added to what is behind, and nothing is covered. */
   readonly additive: boolean;
+  /** Metres that the surface seems raised; only its slope, which a pattern makes, is seen. */
+  readonly bump: number;
+  /** What stands lower than `cutLevel` is not there. */
+  readonly cut: number;
+  readonly cutLevel: number;
   readonly features: readonly SurfaceFeature[];
+  /** How channels go over the surface; what is not named is even. */
+  readonly patterns: readonly ChannelPattern[];
 }
 
-export type Channel = Exclude<keyof Surface, 'features'>;
+export type Channel = Exclude<keyof Surface, 'features' | 'patterns'>;
 
 /** What a surface is where no part of its finish says otherwise: the defaults of glTF. */
 export const PLAIN_SURFACE: Surface = {
@@ -90,5 +98,9 @@ export const PLAIN_SURFACE: Surface = {
   emissiveTinted: false,
   alpha: 1,
   additive: false,
+  bump: 0,
+  cut: 1,
+  cutLevel: 0,
   features: [],
+  patterns: [],
 };

@@ -156,3 +156,37 @@ function placing(
     to[2] = (m[2] * u + m[5] * v + m[8] * w) * fz - gz;
   };
 }
+
+/**
+ * From metres to the lattice of an octave: rows of a 3 × 4 matrix.
+ *
+ * @param tile lattice cells after which the whole repeats; see layersOf
+ */
+export function affineOf(
+  s: NoiseSettings,
+  clock: Clock,
+  tile: number,
+  frequency = 1,
+  offset: readonly [number, number, number] = [0, 0, 0],
+): Float64Array {
+  const m = matrixOf(turnXYZ(s.turn ?? [0, 0, 0]));
+  const shift = s.shift ?? [0, 0, 0];
+  const gone = travelled(s, clock, tile);
+  const out = new Float64Array(12);
+  for (let r = 0; r < 3; r++) {
+    const f = 1 / (s.scale * s.stretch[r]);
+    let away = 0;
+    for (let c = 0; c < 3; c++) {
+      // The pattern is turned, so places are turned the other way: by the transpose.
+      out[4 * r + c] = frequency * f * m[3 * c + r];
+      away += f * m[3 * c + r] * shift[c];
+    }
+    out[4 * r + 3] = frequency * (-away - gone[r]) + offset[r];
+  }
+  return out;
+}
+
+/** Lattice cells after which a noise as a whole repeats; 0 where it need not. */
+export function noiseTile(s: NoiseSettings): number {
+  return layersOf(s).tile;
+}

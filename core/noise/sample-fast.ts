@@ -1,12 +1,11 @@
 import { kernels, type Kernels } from '../kernels/kernels';
-import { matrixOf, turnXYZ } from '../maths/quaternion';
 import type { Clock } from '../time/loop';
 import { gradientTable } from './gradients';
 import { featurePoints } from './feature-points';
 import { CELLULAR_MEAN, CELLULAR_SPREAD } from './kinds/cellular';
 import { EDGES_MEAN, EDGES_SPREAD } from './kinds/cellular-edges';
 import { SECOND_MEAN, SECOND_SPREAD } from './kinds/cellular-second';
-import { layersOf, travelled, type NoiseSettings } from './noise';
+import { affineOf, layersOf, type NoiseSettings } from './noise';
 import { permutation } from './permutation';
 
 /** Fewer points than this are done before their buffers were copied. */
@@ -80,30 +79,5 @@ export function prepared(
 function fourFold(triples: Float64Array): Float32Array {
   const out = new Float32Array((4 * triples.length) / 3);
   for (let i = 0, j = 0; i < triples.length; i += 3, j += 4) for (let k = 0; k < 3; k++) out[j + k] = triples[i + k];
-  return out;
-}
-
-/** From metres to the lattice of an octave: rows of a 3 × 4 matrix. */
-function affineOf(
-  s: NoiseSettings,
-  clock: Clock,
-  tile: number,
-  frequency: number,
-  offset: readonly [number, number, number],
-): Float64Array {
-  const m = matrixOf(turnXYZ(s.turn ?? [0, 0, 0]));
-  const shift = s.shift ?? [0, 0, 0];
-  const gone = travelled(s, clock, tile);
-  const out = new Float64Array(12);
-  for (let r = 0; r < 3; r++) {
-    const f = 1 / (s.scale * s.stretch[r]);
-    let away = 0;
-    for (let c = 0; c < 3; c++) {
-      // The pattern is turned, so places are turned the other way: by the transpose.
-      out[4 * r + c] = frequency * f * m[3 * c + r];
-      away += f * m[3 * c + r] * shift[c];
-    }
-    out[4 * r + 3] = frequency * (-away - gone[r]) + offset[r];
-  }
   return out;
 }

@@ -51,7 +51,7 @@ const AXES = ['x', 'y', 'z'] as const;
 
 /** A text that names an owner: the ribbon, or where else it stands, and its identifier. */
 export function ownerKey(owner: Owner): string {
-  return `${owner.type === 'step' || owner.type === 'part' ? owner.ribbon : owner.type}/${owner.item}`;
+  return `${'ribbon' in owner ? owner.ribbon : owner.type}/${owner.item}`;
 }
 
 /** A text that names an address, for keys and links. */

@@ -97,7 +97,7 @@ export function growthOf(piece: Piece): (key: string) => number {
 }
 
 function ribbonAt(piece: Piece, owner: Owner): RibbonDoc | undefined {
-  return owner.type === 'step' || owner.type === 'part' ? piece.ribbons.find((r) => r.id === owner.ribbon) : undefined;
+  return 'ribbon' in owner ? piece.ribbons.find((r) => r.id === owner.ribbon) : undefined;
 }
 
 function placeOf(piece: Piece, ribbon: RibbonDoc | undefined): Place {

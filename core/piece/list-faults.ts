@@ -96,7 +96,7 @@ export function pointsFaults(x: unknown): Fault[] {
 }
 
 /** Colours of a gradient. */
-export function stopsFaults(x: unknown): Fault[] {
+export function stopsFaults(x: unknown, open = false): Fault[] {
   if (!Array.isArray(x) || x.length === 0 || x.length > 16)
     return [fault(`${show(x)} is not a gradient, which is a list of 1 to 16 colours.`)];
   return x.flatMap((stop: unknown, i) => {
@@ -104,7 +104,7 @@ export function stopsFaults(x: unknown): Fault[] {
       return [fault(`${show(stop)} is not a colour of a gradient; write { "at": 0, "colour": "#rrggbb" }.`, i)];
     return within(
       [
-        ...place(stop.at, 'a gradient'),
+        ...(open && stop.at === 1 ? [] : place(stop.at, 'a gradient')),
         ...colourFaults(stop.colour, 'the gradient').map((f) => ({ ...f, path: ['colour'] })),
       ],
       i,

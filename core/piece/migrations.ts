@@ -1,5 +1,6 @@
 import { from1to2 } from './versions/1-to-2';
 import { from2to3 } from './versions/2-to-3';
+import { from3to4 } from './versions/3-to-4';
 
 /**
  * migrations[v] turns a document of version v into one of version v + 1. Each is pure, stands on its
@@ -8,4 +9,5 @@ import { from2to3 } from './versions/2-to-3';
 export const migrations: Readonly<Record<number, (document: unknown) => unknown>> = {
   1: from1to2,
   2: from2to3,
+  3: from3to4,
 };

@@ -1,5 +1,6 @@
 import type { StoredValue } from '../declare/params';
 import { addressKey, setValue, valueAt, type Address, type Owner } from './addresses';
+import type { PatternDoc } from '../pattern/pattern-at';
 import { copyRibbon } from './copy';
 import { RIBBON_COLOURS, type Item, type Piece, type RibbonDoc } from './piece';
 import { mapOwners, mapRibbon, ownedAt } from './walk';
@@ -26,7 +27,7 @@ export function pairRibbon(ribbon: RibbonDoc, name: string): RibbonDoc {
 
 /** What stands in the place of an owner in the ribbons that are paired with its own, either way. */
 function ownersBeside(piece: Piece, owner: Owner): Owner[] {
-  if (owner.type !== 'step' && owner.type !== 'part') return [];
+  if (!('ribbon' in owner)) return [];
   const own = piece.ribbons.find((r) => r.id === owner.ribbon);
   if (!own) return [];
   if (owner.type === 'step') {
@@ -37,17 +38,21 @@ function ownersBeside(piece: Piece, owner: Owner): Owner[] {
         .map((s): Owner => ({ type: 'step', ribbon: r.id, item: s.id })),
     );
   }
-  const finish = own.finishes.find((f) => f.parts.some((p) => p.id === owner.item));
-  const part = finish?.parts.find((p) => p.id === owner.item);
+  const found = ownedAt(piece, owner);
+  if (!found?.finish) return [];
+  const { finish, part, item } = found;
   return piece.ribbons
     .filter((r) => r.id !== own.id && (r.twin === own.id || r.id === own.twin))
-    .flatMap((r) =>
-      r.finishes
-        .filter((f) => f.of === finish?.of)
-        .flatMap((f) =>
-          f.parts.filter((p) => p.kind === part?.kind).map((p): Owner => ({ type: 'part', ribbon: r.id, item: p.id })),
-        ),
-    );
+    .flatMap((r) => r.finishes.filter((f) => f.of === finish.of).flatMap((f) => f.parts.map((p) => ({ r, p }))))
+    .flatMap(({ r, p }): Owner[] => {
+      if (p.kind !== (part ?? item).kind) return [];
+      if (!part) return [{ type: 'part', ribbon: r.id, item: p.id }];
+      // A layer goes along with the one that lies in the same place and is of the same kind.
+      const twin = p.patterns?.[part.patterns!.findIndex((x) => x.id === item.id)];
+      return twin && twin.kind === item.kind && twin.of === (item as PatternDoc).of
+        ? [{ type: 'pattern', ribbon: r.id, item: twin.id }]
+        : [];
+    });
 }
 
 /** The same value in all ribbons that are paired with its own, theirs in turn, whether it is equal there or not. */

@@ -2,6 +2,7 @@ import { defaultsOf, type Params, type StoredValue } from '../declare/params';
 import { FACE_WORDS, type FaceKind } from '../finish/surface';
 import { finishParts } from '../finish/parts/index';
 import { outputs } from '../output/index';
+import type { PatternDoc } from '../pattern/pattern-at';
 import type { PixelSize } from '../output/kind';
 import { sceneLists, type SceneList } from '../scene/index';
 import { stepKind } from '../steps/index';
@@ -9,7 +10,7 @@ import type { CopiesAs } from '../steps/step';
 import type { Loop } from '../time/loop';
 
 /** The version this code writes. Every declared addition raises it, so that an older Maypole says “newer” and not “faulty”. */
-export const PIECE_VERSION = 3;
+export const PIECE_VERSION = 4;
 
 export type Values = Readonly<Record<string, StoredValue>>;
 
@@ -35,12 +36,17 @@ export interface StepDoc extends Item {
   readonly others?: Readonly<Record<string, RibbonDoc>>;
 }
 
+/** A part of a finish, and the patterns in which its values go over the surface, by value in the order in which they lie. */
+export interface PartDoc extends Item {
+  readonly patterns?: readonly PatternDoc[];
+}
+
 /** The finish of a kind of faces: parts, each of which sets some channels of its surface. */
 export interface FinishDoc {
   readonly id: string;
   readonly of: FaceKind;
   readonly on: boolean;
-  readonly parts: readonly Item[];
+  readonly parts: readonly PartDoc[];
 }
 
 /** One chain: a form and the steps that change it, with its finishes. */

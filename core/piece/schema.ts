@@ -3,11 +3,14 @@ import type { Params } from '../declare/params';
 import type { Declared } from '../declare/registry';
 import { finishParts } from '../finish/parts/index';
 import { faceKinds } from '../finish/surface';
+import { channelOf } from '../finish/part';
 import { outputs } from '../output/index';
+import { patterns as patternKinds } from '../pattern/kinds/index';
+import { layerParams } from '../pattern/layer';
 import { sceneListNames, sceneLists } from '../scene/index';
 import { steps } from '../steps/index';
 import { MAX_FPS, MAX_FRAMES, MIN_FPS } from '../time/loop';
-import { MAX_CHANCE, PIECE_VERSION } from './piece';
+import { MAX_CHANCE, PIECE_VERSION, type Values } from './piece';
 import { valuesSchema } from './value-schema';
 
 // Compiling validators needs `new Function`, which a strict content security policy forbids.
@@ -31,10 +34,17 @@ const id = z
   .max(64, 'An identifier has at most 64 characters.');
 const colour = z.string(wants('a colour such as #d9483b')).regex(/^#[0-9a-f]{6}$/i, 'Write a colour as #rrggbb.');
 
+/** Layers of patterns that a part of a finish can have; each is worked out at every point of the picture. */
+export const MAX_LAYERS = 16;
+
 /** Width or height of the output in pixels. */
 export const MAX_OUTPUT = 8192;
 
-/** The shape of an item of some registry: its kind is known, and its values are what that declares. */
+/**
+ * The shape of an item of some registry: its kind is known, and its values are what that declares.
+ *
+ * @param checked false where what is declared depends on more than the kind, and is looked at elsewhere
+ */
 function item(
   kinds: {
     readonly what: string;
@@ -43,6 +53,7 @@ function item(
     get(kind: string): Declared & { readonly params: Params };
   },
   more: z.ZodRawShape = {},
+  checked = true,
 ) {
   const base = z.strictObject({
     id,
@@ -64,6 +75,7 @@ function item(
       });
       return z.NEVER;
     }
+    if (!checked) return doc;
     const kind = kinds.get(doc.kind);
     const values = valuesSchema(kind.params, kind.title).safeParse(doc.values);
     if (values.success) return { ...doc, values: values.data };
@@ -79,11 +91,41 @@ const step = item(steps, {
   twin: id.optional(),
 });
 
+const patternItem = item(patternKinds, { of: z.string(wants('the name of a value')).max(64) }, false);
+
+/** Part of a finish, with patterns on its values: what a pattern declares depends on the value that it lies on. */
+const part = item(finishParts, {
+  patterns: z
+    .array(patternItem, wants('a list of patterns'))
+    .max(MAX_LAYERS, `A part of a finish can have at most ${MAX_LAYERS} layers of patterns.`)
+    .optional(),
+}).transform((doc, ctx) => {
+  const { patterns: layers } = doc as typeof doc & { patterns?: { kind: string; of: string; values: Values }[] };
+  if (!layers) return doc;
+  const kind = finishParts.get(doc.kind);
+  const sound = layers.map((layer, i) => {
+    const target = channelOf(kind, layer.of)?.target;
+    if (!target) {
+      const known = Object.keys(kind.channels ?? {}).join(', ');
+      const message = `${kind.title} has no value “${layer.of}” that a pattern can lie on; use one of ${known}.`;
+      ctx.addIssue({ code: 'custom', path: ['patterns', i, 'of'], message });
+      return layer;
+    }
+    const { title } = patternKinds.get(layer.kind);
+    const values = valuesSchema(layerParams(patternKinds.get(layer.kind), target), title).safeParse(layer.values);
+    if (values.success) return { ...layer, values: values.data };
+    for (const issue of values.error.issues)
+      ctx.addIssue({ code: 'custom', path: ['patterns', i, 'values', ...issue.path], message: issue.message });
+    return layer;
+  });
+  return { ...doc, patterns: sound };
+});
+
 const finish = z.strictObject({
   id,
   of: z.enum(faceKinds, wants(`one of ${faceKinds.join(', ')}`)),
   on: z.boolean(wants('true or false')).default(true),
-  parts: z.array(item(finishParts), wants('a list of parts')).max(32, 'A finish can have at most 32 parts.'),
+  parts: z.array(part, wants('a list of parts')).max(32, 'A finish can have at most 32 parts.'),
 });
 
 const finishes = z.array(finish, wants('a list of finishes')).superRefine((list, ctx) => {
@@ -155,7 +197,11 @@ export const pieceSchema = z
       r.steps.forEach((s, j) => check(s, 'ribbons', i, 'steps', j));
       r.finishes.forEach((f, j) => {
         check(f, 'ribbons', i, 'finishes', j);
-        f.parts.forEach((p, k) => check(p, 'ribbons', i, 'finishes', j, 'parts', k));
+        f.parts.forEach((p, k) => {
+          check(p, 'ribbons', i, 'finishes', j, 'parts', k);
+          const layers = (p as { patterns?: { id: string }[] }).patterns ?? [];
+          layers.forEach((x, l) => check(x, 'ribbons', i, 'finishes', j, 'parts', k, 'patterns', l));
+        });
       });
     });
     for (const list of sceneListNames)

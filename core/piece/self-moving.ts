@@ -1,5 +1,6 @@
 import { isShown } from '../declare/shown';
 import { evaluateValues } from '../evaluate/values';
+import { patterns } from '../pattern/kinds/index';
 import { stepKind } from '../steps/index';
 import { isMoving } from '../time/value';
 import type { Owner } from './addresses';
@@ -41,9 +42,9 @@ function wordsOf(how: SelfMoving['how'], amount: number): string {
 export function selfMovingOf(piece: Piece): SelfMoving[] {
   const clock = { frame: 0, frames: piece.loop.frames };
   return ownersOf(linkPiece(piece)).flatMap(({ owner, item, params, title, place, ribbon }): SelfMoving[] => {
-    if (owner.type !== 'step' || !item.on || !ribbon?.on) return [];
+    if ((owner.type !== 'step' && owner.type !== 'pattern') || !item.on || !ribbon?.on) return [];
     const values = evaluateValues(params, item.values, clock);
-    const kind = stepKind(item.kind);
+    const kind = owner.type === 'step' ? stepKind(item.kind) : patterns.get(item.kind);
     const itself = kind.changesByItself?.(values) ?? false;
     if (!itself) return [];
     const about = { owner, of: title, name: '', place, colour: ribbon.colour };

@@ -56,7 +56,7 @@ export function paramFaults(x: unknown, param: Param): Fault[] {
     case 'points':
       return pointsFaults(x);
     case 'stops':
-      return stopsFaults(x);
+      return stopsFaults(x, param.open);
     case 'text':
       if (typeof x !== 'string') return [fault(`${show(x)} is not a text, which ${param.title} wants.`)];
       return x.length <= param.max

@@ -4,12 +4,17 @@ import { finishParts } from '../finish/parts/index';
 import { outputs } from '../output/index';
 import { sceneListNames, sceneLists, type SceneList } from '../scene/index';
 import { stepKind } from '../steps/index';
-import type { FinishDoc, Item, Piece, RibbonDoc, Values } from './piece';
+import { channelOf } from '../finish/part';
+import { patterns } from '../pattern/kinds/index';
+import { layerParams } from '../pattern/layer';
+import type { PatternDoc } from '../pattern/pattern-at';
+import type { FinishDoc, Item, PartDoc, Piece, RibbonDoc, Values } from './piece';
 
 /** Where a set of declared values stands in a piece. Identifiers are used once in a piece, so `item` alone says which. */
 export type Owner =
   | { readonly type: 'step'; readonly ribbon: string; readonly item: string }
   | { readonly type: 'part'; readonly ribbon: string; readonly item: string }
+  | { readonly type: 'pattern'; readonly ribbon: string; readonly item: string }
   | { readonly type: 'scene'; readonly item: string }
   | { readonly type: 'output'; readonly item: string };
 
@@ -24,6 +29,8 @@ export interface Owned {
   readonly ribbon?: RibbonDoc;
   /** Of a part of a finish: which finish. */
   readonly finish?: FinishDoc;
+  /** Of a layer of a pattern: the part of the finish that it lies on. */
+  readonly part?: PartDoc;
 }
 
 /** Changes an item; the same object back leaves it, and all that it stands in, as it is. */
@@ -56,7 +63,12 @@ export function mapOwners(piece: Piece, change: Change): Piece {
 export function mapRibbon(ribbon: RibbonDoc, change: Change): RibbonDoc {
   const steps = mapped(ribbon.steps, (step) => change(ownedStep(ribbon, step)));
   const finishes = mapped(ribbon.finishes, (finish) => {
-    const parts = mapped(finish.parts, (item) => change(ownedPart(ribbon, finish, item)));
+    const parts = mapped(finish.parts, (item): PartDoc => {
+      const part = change(ownedPart(ribbon, finish, item)) as PartDoc;
+      if (!item.patterns) return part;
+      const layers = mapped(item.patterns, (p) => change(ownedPattern(ribbon, finish, item, p)) as PatternDoc);
+      return layers === item.patterns && part === item ? item : { ...part, patterns: layers };
+    });
     return parts === finish.parts ? finish : { ...finish, parts };
   });
   return steps === ribbon.steps && finishes === ribbon.finishes ? ribbon : { ...ribbon, steps, finishes };
@@ -67,7 +79,12 @@ export function ownersOf(piece: Piece): Owned[] {
   return [
     ...piece.ribbons.flatMap((r) => [
       ...r.steps.map((s) => ownedStep(r, s)),
-      ...r.finishes.flatMap((f) => f.parts.map((p) => ownedPart(r, f, p))),
+      ...r.finishes.flatMap((f) =>
+        f.parts.flatMap((p) => [
+          ownedPart(r, f, p),
+          ...(p.patterns?.map((pattern) => ownedPattern(r, f, p, pattern)) ?? []),
+        ]),
+      ),
     ]),
     ...sceneListNames.flatMap((list) => piece.scene[list].map((item) => ownedScene(list, item))),
     ...piece.outputs.map(ownedOutput),
@@ -94,8 +111,11 @@ export function ownedAt(piece: Piece, owner: Owner): Owned | undefined {
     return step && ownedStep(ribbon, step);
   }
   for (const finish of ribbon.finishes) {
-    const part = finish.parts.find((p) => p.id === owner.item);
-    if (part) return ownedPart(ribbon, finish, part);
+    for (const part of finish.parts) {
+      if (part.id === owner.item) return ownedPart(ribbon, finish, part);
+      const layer = part.patterns?.find((p) => p.id === owner.item);
+      if (layer) return ownedPattern(ribbon, finish, part, layer);
+    }
   }
   return undefined;
 }
@@ -104,7 +124,7 @@ export function ownedAt(piece: Piece, owner: Owner): Owned | undefined {
 export function withValues(piece: Piece, owner: Owner, values: (old: Owned) => Values): Piece {
   const change: Change = (o) =>
     o.item.id === owner.item && o.owner.type === owner.type ? { ...o.item, values: values(o) } : o.item;
-  if (owner.type !== 'step' && owner.type !== 'part') return mapOwners(piece, change);
+  if (!('ribbon' in owner)) return mapOwners(piece, change);
   const ribbons = mapped(piece.ribbons, (r) => (r.id === owner.ribbon ? mapRibbon(r, change) : r));
   return ribbons === piece.ribbons ? piece : { ...piece, ribbons };
 }
@@ -123,6 +143,22 @@ function ownedPart(ribbon: RibbonDoc, finish: FinishDoc, item: Item): Owned {
     place: ribbon.name,
     ribbon,
     finish,
+  };
+}
+
+function ownedPattern(ribbon: RibbonDoc, finish: FinishDoc, part: PartDoc, item: PatternDoc): Owned {
+  const partKind = finishParts.get(part.kind);
+  const kind = patterns.get(item.kind);
+  const target = channelOf(partKind, item.of)?.target;
+  return {
+    owner: { type: 'pattern', ribbon: ribbon.id, item: item.id },
+    item,
+    params: target ? layerParams(kind, target) : {},
+    title: `${target?.title ?? item.of} ${kind.title.toLowerCase()}`,
+    place: ribbon.name,
+    ribbon,
+    finish,
+    part,
   };
 }
 

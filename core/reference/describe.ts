@@ -2,6 +2,9 @@ import { noiseKinds } from '../noise/kinds/index';
 import { FACE_WORDS } from '../finish/surface';
 import { finishParts } from '../finish/parts/index';
 import { outputs } from '../output/index';
+import { patterns } from '../pattern/kinds/index';
+import { layerParams } from '../pattern/layer';
+import { channelOf } from '../finish/part';
 import { sceneListNames, sceneLists } from '../scene/index';
 import { stepGroups, stepKinds } from '../steps/index';
 import { colourMotionKinds } from '../time/colours/index';
@@ -132,6 +135,30 @@ export function describeAll(): string {
     ...Object.entries(FACE_WORDS).map(([of, w]) => `- \`${of}\`: ${w.help}`),
   );
   declared(finishParts.all);
+  parts.push(
+    '',
+    '## Patterns',
+    '',
+    'How a value of a finish goes over the surface. A part may have `patterns: [{ id, kind, on, of, values }]`, layers in the order in which they lie; `of` names the value:',
+    '',
+    ...finishParts.all.map(
+      (p) =>
+        `- \`${p.kind}\`: ${Object.keys(p.channels ?? {})
+          .map((n) => `\`${n}\``)
+          .join(', ')}`,
+    ),
+    '',
+    'Every layer has these besides those of its kind, with `rampStops` and `rampMix` on a colour and `rampLow` and `rampHigh` on a number:',
+    '',
+    table(
+      Object.fromEntries(
+        ['colour', 'roughness'].flatMap((name) =>
+          Object.entries(layerParams(patterns.get('even'), channelOf(finishParts.get('base'), name)!.target)),
+        ),
+      ),
+    ),
+  );
+  declared(patterns.all);
   for (const list of sceneListNames) {
     if (sceneLists[list].kinds.all.length === 0) continue;
     parts.push('', `## Scene: ${sceneLists[list].title.toLowerCase()} (\`${list}\`)`);

@@ -2,6 +2,9 @@ import { faceKinds } from '../finish/surface';
 import { finishParts } from '../finish/parts/index';
 import { noiseKinds } from '../noise/kinds/index';
 import { outputs } from '../output/index';
+import { channelOf } from '../finish/part';
+import { patterns } from '../pattern/kinds/index';
+import { layerParams } from '../pattern/layer';
 import { sceneListNames, sceneLists } from '../scene/index';
 import { stepKinds } from '../steps/index';
 import { colourMotionKinds } from '../time/colours/index';
@@ -29,6 +32,18 @@ function lines(sort: string, kinds: readonly { readonly kind: string; readonly p
   ]);
 }
 
+/** Values that patterns can lie on, and what a layer declares for each besides its kind. */
+function patternTargets(): string[] {
+  return finishParts.all.flatMap((part) =>
+    Object.keys(part.channels ?? {}).flatMap((name) => {
+      const target = channelOf(part, name)!.target;
+      const first = patterns.all[0];
+      const common = Object.entries(layerParams(first, target)).filter(([n]) => !(n in first.params));
+      return common.map(([n, p]) => `pattern on ${part.kind} ${name}: ${n}: ${told(p)}`);
+    }),
+  );
+}
+
 /**
  * All that is declared now. A document that uses a line which an older Maypole has not is “newer” to
  * it, so any line more raises PIECE_VERSION; `core/fixtures/version-N/declared.txt` keeps those of each.
@@ -42,6 +57,8 @@ export function inventory(): Inventory {
     ...noiseKinds.map((k) => `noise ${k.kind}`),
     ...faceKinds.map((f) => `faces ${f}`),
     ...lines('finish part', finishParts.all),
+    ...lines('pattern', patterns.all),
+    ...patternTargets(),
     ...sceneListNames.flatMap((list) => lines(list, sceneLists[list].kinds.all)),
     ...lines('output', outputs.all),
   ].sort();

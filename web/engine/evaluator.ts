@@ -1,10 +1,9 @@
-import { channelBuffers } from '@maypole/core/copies/channels';
 import { fingerprint } from '@maypole/core/maths/hash';
 import { MeshCache } from '@maypole/core/evaluate/mesh-cache';
 import { evaluateRibbon } from '@maypole/core/evaluate/ribbon';
 import { drawBuffers, drawTopologyOf } from '@maypole/core/shape/drawable';
 import { faceCount, perConnectivity, type Connectivity, type Mesh } from '@maypole/core/shape/mesh';
-import { instancesOf } from './instances';
+import { instanceBuffers, instancesOf } from './instances';
 import type { EvaluateJob, FromEvaluator, PartResult, ToEvaluator, Topology } from './protocol';
 
 /** Equal connectivities get equal keys in every worker, so their buffers are shared on screen: everything drawing depends on is in them. */
@@ -69,8 +68,7 @@ export class Evaluator {
         transfer,
       };
     const parts = instancesOf(copies).map(({ source, instances }): PartResult => {
-      for (const buffer of [instances.matrices, instances.numbers, ...channelBuffers(instances.channels)])
-        transfer.push(buffer.buffer);
+      for (const buffer of instanceBuffers(instances)) transfer.push(buffer.buffer);
       const shape = copies.sources[source];
       return { ...this.part(shape, this.cache.keyOf(shape), have, transfer), instances };
     });

@@ -1,4 +1,4 @@
-import { channelBuffers } from '@maypole/core/copies/channels';
+import { instanceBuffers } from './instances';
 import type { DrawablePart } from '@/view/frame';
 import type { CopiesNote, Problem } from '@maypole/core/evaluate/ribbon';
 import type { CopyFacts, Topology } from './protocol';
@@ -192,8 +192,6 @@ function topologySize({ triangles, edges, lines, uv }: RibbonPart['topology']): 
 function placesSize(g: RibbonGeometry): number {
   let sum = (g.facts?.order.byteLength ?? 0) + (g.facts?.late?.byteLength ?? 0);
   for (const { instances: i } of g.parts)
-    if (i)
-      sum +=
-        i.matrices.byteLength + i.numbers.byteLength + channelBuffers(i.channels).reduce((n, b) => n + b.byteLength, 0);
+    if (i) for (const buffer of instanceBuffers(i)) sum += buffer.byteLength;
   return sum;
 }

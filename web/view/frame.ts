@@ -13,6 +13,10 @@ export interface Instances {
   readonly wears?: string;
   /** Its number among all copies of the ribbon. */
   readonly numbers: Uint32Array;
+  /** Its place in the repeat, 0…1. */
+  readonly order: Float32Array;
+  /** A whole number that chance tells it by. */
+  readonly ids: Uint32Array;
 }
 
 /** A ribbon as the view needs it. */

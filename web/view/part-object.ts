@@ -20,7 +20,9 @@ import { displayToLight } from '@maypole/core/maths/srgb';
 import { boundsOf } from '@maypole/core/shape/measure';
 import type { DrawablePart, ViewMode } from './frame';
 import type { RibbonMaterials } from './ribbon-materials';
+import { PATTERN_ATTRIBUTES } from './patterns/surface-hit';
 import { COPY_ATTRIBUTES } from './surface-material';
+import { splitTriples, uvSplit, type UvSplit } from './uv-split';
 
 /** Length of the lines that show normals, as a share of the shape's size; copies are seen smaller. */
 const NORMAL_LENGTH = 0.018;
@@ -61,6 +63,9 @@ export class PartObject {
   private curves: LineSegments | null = null;
   private extra: { mode: ViewMode; shape: string; object: Mesh | Points | LineSegments } | null = null;
   private matrices: InstancedBufferAttribute | null = null;
+  private copyAt: InstancedBufferAttribute | null = null;
+  private copyId: InstancedBufferAttribute | null = null;
+  private split: UvSplit | null = null;
   private readonly own = new Map<CopyChannel, InstancedBufferAttribute>();
   /** Key of the shape whose buffers are on the device. */
   shape = '';
@@ -92,14 +97,8 @@ export class PartObject {
     if (part.key !== this.shape) {
       const geometry = this.mesh?.geometry ?? this.curves?.geometry;
       const { position, normal } = (geometry?.attributes ?? {}) as Record<string, BufferAttribute | undefined>;
-      if (position && position.array !== part.positions) {
-        position.array = part.positions;
-        position.needsUpdate = true;
-      }
-      if (normal && normal.array !== part.normals) {
-        normal.array = part.normals;
-        normal.needsUpdate = true;
-      }
+      if (position) this.write(position, part.positions);
+      if (normal) this.write(normal, part.normals);
       this.shape = part.key;
     }
     if (part.instances && changed) this.place(part.instances);
@@ -114,10 +113,27 @@ export class PartObject {
     this.group.clear();
   }
 
-  private place({ numbers, matrices, channels }: NonNullable<DrawablePart['instances']>): void {
+  /** Points of a shape that has moved; what is there again at another place on the surface goes along. */
+  private write(attribute: BufferAttribute, values: Float32Array): void {
+    if (this.split) splitTriples(values, this.split, attribute.array as Float32Array);
+    else if (attribute.array === values) return;
+    else attribute.array = values;
+    attribute.needsUpdate = true;
+  }
+
+  private place({ numbers, matrices, channels, order, ids }: NonNullable<DrawablePart['instances']>): void {
     const n = numbers.length;
     this.numbers = numbers;
     put(this.matrices!, matrices);
+    if (this.copyAt && this.copyId) {
+      const [at, id] = [this.copyAt.array as Float32Array, this.copyId.array as Float32Array];
+      for (let i = 0; i < n; i++) {
+        for (let k = 0; k < 3; k++) at[4 * i + k] = matrices[16 * i + 12 + k];
+        at[4 * i + 3] = order[i];
+        id[i] = ids[i];
+      }
+      this.copyAt.needsUpdate = this.copyId.needsUpdate = true;
+    }
     for (const o of [this.mesh, this.edges, this.curves, this.extra?.object] as (Instanced | null)[])
       if (o) o.count = n;
     for (const [channel, attribute] of this.own) {
@@ -134,20 +150,30 @@ export class PartObject {
     if (instances) {
       this.matrices = dynamic(16, this.room);
       for (const c of channelsOf(part)) this.own.set(c, dynamic(COPY_ATTRIBUTES[c].width, this.room));
+      this.copyAt = dynamic(4, this.room);
+      this.copyId = dynamic(1, this.room);
     }
-    const position = new BufferAttribute(part.positions, 3);
-    const { triangles, groups, lines } = part.topology;
+    const { triangles, groups, lines, closed, uv } = part.topology;
+    const from = { copies: instances !== undefined, uv: uv !== undefined, crevice: false };
+    // Copies' own values are of the main finish only.
+    const surfaces = groups.map((g) =>
+      this.materials.of(g.slot, { closed, channels: g.slot === 0 ? channelsOf(part) : [], from }),
+    );
+    if (uv && surfaces.some((m) => m.reads.uv)) this.split = uvSplit(part.topology, part.positions.length / 3);
+    const triples = (values: Float32Array) =>
+      new BufferAttribute(this.split ? splitTriples(values, this.split) : values, 3);
+    const position = triples(part.positions);
     if (triangles.length > 0) {
       const geometry = new BufferGeometry();
       geometry.setAttribute('position', position);
-      geometry.setAttribute('normal', new BufferAttribute(part.normals, 3));
-      geometry.setIndex(new BufferAttribute(triangles, 1));
+      geometry.setAttribute('normal', triples(part.normals));
+      geometry.setIndex(new BufferAttribute(this.split?.triangles ?? triangles, 1));
+      if (this.split) geometry.setAttribute(PATTERN_ATTRIBUTES.uv, new BufferAttribute(this.split.uv, 2));
       for (const [c, attribute] of this.own) geometry.setAttribute(COPY_ATTRIBUTES[c].name, attribute);
+      if (this.copyAt) geometry.setAttribute(PATTERN_ATTRIBUTES.copyAt, this.copyAt);
+      if (this.copyId) geometry.setAttribute(PATTERN_ATTRIBUTES.copyId, this.copyId);
       groups.forEach((g, i) => geometry.addGroup(g.start, g.count, i));
-      // Copies' own values are of the main finish only.
-      const list = groups.map((g) =>
-        this.materials.of(g.slot, { closed: part.topology.closed, channels: g.slot === 0 ? channelsOf(part) : [] }),
-      );
+      const list = surfaces.map((s) => s.material);
       const material = list.length === 1 ? list[0] : list;
       this.mesh = this.matrices ? new InstancedMesh(geometry, material, 0) : new Mesh(geometry, material);
       if (this.matrices) (this.mesh as InstancedMesh).instanceMatrix = this.matrices;

@@ -1,7 +1,8 @@
 import type { Surfaces } from '@maypole/core/finish/finish';
 import { PLAIN_SURFACE, type Surface } from '@maypole/core/finish/surface';
-import { LineBasicNodeMaterial, type Color, type Material } from 'three/webgpu';
+import { LineBasicNodeMaterial, type Color } from 'three/webgpu';
 import type { ViewMode } from './frame';
+import { patternsKey } from './patterns/pattern-nodes';
 import { structureKey, SurfaceMaterial, type SurfaceStructure } from './surface-material';
 import { throughViewTransform } from './view-transform';
 
@@ -12,7 +13,7 @@ const INK = '#24262B';
 export class RibbonMaterials {
   readonly line = new LineBasicNodeMaterial({ transparent: true, opacity: 0.42 });
   readonly curve = new LineBasicNodeMaterial();
-  private readonly made = new Map<string, { slot: number; surface: SurfaceMaterial }>();
+  private readonly made = new Map<string, { slot: number; patterns: string; surface: SurfaceMaterial }>();
   private surfaces: Surfaces | null = null;
   private clay = false;
   private features = '';
@@ -22,16 +23,19 @@ export class RibbonMaterials {
   }
 
   /** The material for a kind of faces. Clay shows no colours of copies. */
-  of(slot: number, { closed, channels }: Pick<SurfaceStructure, 'closed' | 'channels'>): Material {
-    const { features, additive } = this.surfaceOf(slot);
-    const plain = { closed, channels: this.clay ? [] : channels, features, additive };
+  of(
+    slot: number,
+    { closed, channels, from }: Pick<SurfaceStructure, 'closed' | 'channels' | 'from'>,
+  ): SurfaceMaterial {
+    const { features, additive, patterns } = this.surfaceOf(slot);
+    const plain = { closed, channels: this.clay ? [] : channels, features, additive, patterns, from };
     const key = `${slot}/${structureKey(plain)}`;
     let entry = this.made.get(key);
     if (!entry) {
-      this.made.set(key, (entry = { slot, surface: new SurfaceMaterial(plain) }));
+      this.made.set(key, (entry = { slot, patterns: patternsKey(patterns), surface: new SurfaceMaterial(plain) }));
       entry.surface.update(this.surfaceOf(slot));
     }
-    return entry.surface.material;
+    return entry.surface;
   }
 
   /** Takes over surfaces. Says whether objects must be made anew, since they need other materials: all of them, or those whose copies bring channels. */
@@ -41,11 +45,16 @@ export class RibbonMaterials {
     this.clay = clay;
     this.surfaces = surfaces;
     const features = Object.entries(surfaces)
-      .map(([slot, s]) => `${slot}:${clay ? '' : `${s.features.join()}${s.additive ? '+' : ''}`}`)
+      .map(
+        ([slot, s]) =>
+          `${slot}:${clay ? '' : `${s.features.join()}${s.additive ? '+' : ''}${patternsKey(s.patterns)}`}`,
+      )
       .join('/');
     const other = features !== this.features ? 'all' : flipped ? 'with channels' : 'none';
     this.features = features;
-    for (const { slot, surface } of this.made.values()) surface.update(this.surfaceOf(slot));
+    // Those of other structures wait until what they are for comes back.
+    for (const { slot, surface, patterns } of this.made.values())
+      if (patterns === patternsKey(this.surfaceOf(slot).patterns)) surface.update(this.surfaceOf(slot));
     throughViewTransform(this.curve.color as Color, clay ? INK : surfaces[0].baseColor);
     return other;
   }

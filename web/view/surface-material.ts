@@ -1,6 +1,7 @@
 import type { CopyChannel } from '@maypole/core/copies/channels';
-import type { Surface, SurfaceFeature } from '@maypole/core/finish/surface';
-import { attribute, mix, normalViewGeometry, uniform } from 'three/tsl';
+import type { Channel, Surface, SurfaceFeature } from '@maypole/core/finish/surface';
+import type { ChannelPattern } from '@maypole/core/pattern/pattern-at';
+import { attribute, mix, normalView, normalViewGeometry, uniform } from 'three/tsl';
 import {
   AdditiveBlending,
   Color,
@@ -9,7 +10,10 @@ import {
   MeshStandardNodeMaterial,
   NormalBlending,
 } from 'three/webgpu';
-import { rgb } from './tsl';
+import { bumped } from './bump';
+import { PatternNodes, patternsKey } from './patterns/pattern-nodes';
+import { SurfaceHit, type HitSource } from './patterns/surface-hit';
+import { rgb, scalar, type Rgb, type Scalar } from './tsl';
 
 /** What a material is compiled for. Equal structures share a material; everything else of a surface is a uniform. */
 export interface SurfaceStructure {
@@ -19,10 +23,16 @@ export interface SurfaceStructure {
   readonly channels: readonly CopyChannel[];
   readonly features: readonly SurfaceFeature[];
   readonly additive: boolean;
+  /** How channels go over it; their numbers do not matter. */
+  readonly patterns: readonly ChannelPattern[];
+  /** What the shape brings for patterns. */
+  readonly from: HitSource;
 }
 
-export function structureKey({ closed, channels, features, additive }: SurfaceStructure): string {
-  return `${closed ? 'closed' : 'open'}/${channels.join()}/${features.join()}${additive ? '/added' : ''}`;
+export function structureKey({ closed, channels, features, additive, patterns, from }: SurfaceStructure): string {
+  const plain = `${closed ? 'closed' : 'open'}/${channels.join()}/${features.join()}${additive ? '/added' : ''}`;
+  const brings = [from.copies && 'copies', from.uv && 'uv', from.crevice && 'crevice'].filter(Boolean).join();
+  return patterns.length === 0 ? plain : `${plain}/${brings}/${patternsKey(patterns)}`;
 }
 
 /** Attributes by which copies bring channels: the last number of each says whether the copy has one of its own. */
@@ -37,24 +47,35 @@ const scalarUniform = () => uniform(0);
 type ColourUniform = ReturnType<typeof colourUniform>;
 type ScalarUniform = ReturnType<typeof scalarUniform>;
 
+/** Channels on their way into a material: even, or as their patterns have them. */
+interface Channels {
+  number(channel: Channel, even: Scalar): Scalar;
+  colour(channel: Channel, even: Rgb): Rgb;
+}
+
 /**
  * How a feature is drawn: the uniforms it needs, put where the material reads them, and how they are
  * filled from a surface. A feature that a surface does not use has no part in its shader.
  */
-type Feature = (material: MeshPhysicalNodeMaterial) => (surface: Surface) => void;
+type Feature = (material: MeshPhysicalNodeMaterial, channels: Channels) => (surface: Surface) => void;
 
 /** Beyond this, in metres, glass is clear to the eye; the card has no endless numbers. */
 const CLEAR = 1e6;
 
 const features: Readonly<Record<SurfaceFeature, Feature>> = {
-  glass(material) {
+  bump(material, { number }) {
+    const height = scalarUniform();
+    material.normalNode = bumped(number('bump', scalar(height)), rgb(material.normalNode ?? normalView));
+    return (s) => void (height.value = s.bump);
+  },
+  glass(material, { number, colour }) {
     const [transmission, ior, thickness, distance, dispersion] = Array.from({ length: 5 }, scalarUniform);
     const tint = colourUniform();
-    material.transmissionNode = transmission;
-    material.iorNode = ior;
-    material.thicknessNode = thickness;
-    material.attenuationDistanceNode = distance;
-    material.attenuationColorNode = tint;
+    material.transmissionNode = number('transmission', scalar(transmission));
+    material.iorNode = number('ior', scalar(ior));
+    material.thicknessNode = number('thickness', scalar(thickness));
+    material.attenuationDistanceNode = number('attenuationDistance', scalar(distance));
+    material.attenuationColorNode = colour('attenuationColor', rgb(tint));
     material.dispersionNode = dispersion;
     return (s) => {
       transmission.value = s.transmission;
@@ -65,52 +86,63 @@ const features: Readonly<Record<SurfaceFeature, Feature>> = {
       tint.value.set(s.attenuationColor);
     };
   },
-  coat(material) {
+  coat(material, { number }) {
     const [coat, roughness] = [scalarUniform(), scalarUniform()];
-    material.clearcoatNode = coat;
-    material.clearcoatRoughnessNode = roughness;
+    material.clearcoatNode = number('clearcoat', scalar(coat));
+    material.clearcoatRoughnessNode = number('clearcoatRoughness', scalar(roughness)).max(0.01);
     return (s) => {
       coat.value = s.clearcoat;
-      roughness.value = Math.max(0.01, s.clearcoatRoughness);
+      roughness.value = s.clearcoatRoughness;
     };
   },
-  cloth(material) {
-    const [colour, roughness] = [colourUniform(), scalarUniform()];
-    material.sheenNode = colour;
-    material.sheenRoughnessNode = roughness;
+  cloth(material, { number, colour }) {
+    const [tint, sheen, roughness] = [colourUniform(), scalarUniform(), scalarUniform()];
+    material.sheenNode = colour('sheenColor', rgb(tint)).mul(number('sheen', scalar(sheen)));
+    material.sheenRoughnessNode = number('sheenRoughness', scalar(roughness)).max(0.07);
     return (s) => {
-      colour.value.set(s.sheenColor).multiplyScalar(s.sheen);
-      roughness.value = Math.max(0.07, s.sheenRoughness);
+      tint.value.set(s.sheenColor);
+      sheen.value = s.sheen;
+      roughness.value = s.sheenRoughness;
     };
   },
-  film(material) {
+  film(material, { number }) {
     const [film, ior, thickness] = [scalarUniform(), scalarUniform(), scalarUniform()];
-    material.iridescenceNode = film;
-    material.iridescenceIORNode = ior;
-    material.iridescenceThicknessNode = thickness;
+    material.iridescenceNode = number('iridescence', scalar(film));
+    material.iridescenceIORNode = number('iridescenceIor', scalar(ior));
+    material.iridescenceThicknessNode = number('iridescenceThickness', scalar(thickness));
     return (s) => {
       film.value = s.iridescence;
       ior.value = s.iridescenceIor;
       thickness.value = s.iridescenceThickness;
     };
   },
-  glow(material) {
+  glow(material, { number, colour }) {
     const light = colourUniform();
-    const tinted = scalarUniform();
+    const [strength, tinted] = [scalarUniform(), scalarUniform()];
     // The colour is there already: features are put to a material that has one.
-    material.emissiveNode = rgb(light).add(rgb(material.colorNode).mul(tinted));
+    const own = mix(colour('emissiveColor', rgb(light)), rgb(material.colorNode), tinted);
+    material.emissiveNode = own.mul(number('emissiveStrength', scalar(strength)));
     return (s) => {
-      light.value.set(s.emissiveColor).multiplyScalar(s.emissiveTinted ? 0 : s.emissiveStrength);
-      tinted.value = s.emissiveTinted ? s.emissiveStrength : 0;
+      light.value.set(s.emissiveColor);
+      strength.value = s.emissiveStrength;
+      tinted.value = s.emissiveTinted ? 1 : 0;
     };
   },
-  veil(material) {
+  veil(material, { number }) {
     const alpha = scalarUniform();
-    material.opacityNode = alpha;
+    material.opacityNode = number('alpha', scalar(alpha));
     material.transparent = true;
     // What is behind a veil, its own far side too, is seen through it.
     material.depthWrite = false;
     return (s) => void (alpha.value = s.alpha);
+  },
+  cut(material, { number }) {
+    const [height, level] = [scalarUniform(), scalarUniform()];
+    material.maskNode = number('cut', scalar(height)).greaterThanEqual(level);
+    return (s) => {
+      height.value = s.cut;
+      level.value = s.cutLevel;
+    };
   },
 };
 
@@ -123,30 +155,45 @@ export class SurfaceMaterial {
   private readonly baseColor: ColourUniform = colourUniform();
   private readonly roughness: ScalarUniform = scalarUniform();
   private readonly metalness: ScalarUniform = scalarUniform();
+  /** Attributes its patterns read that a shape must bring. */
+  readonly reads: { readonly uv: boolean; readonly crevice: boolean };
   private readonly fill: readonly ((surface: Surface) => void)[];
+  private readonly patterns: PatternNodes | null;
 
-  constructor({ closed, channels, features: used, additive }: SurfaceStructure) {
+  constructor({ closed, channels, features: used, additive, patterns, from }: SurfaceStructure) {
     const options = { side: DoubleSide, polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 1 };
     const physical = used.length > 0 ? new MeshPhysicalNodeMaterial(options) : null;
     this.material = physical ?? new MeshStandardNodeMaterial(options);
     // Backs of faces have their normals turned to the eye. On a closed form only slivers of them
     // are ever seen, along its outline, and turning those would draw a dark fringe round it.
-    const seenThrough = used.includes('veil') || used.includes('glass');
+    const seenThrough = SEEN_THROUGH.some((f) => used.includes(f));
     this.material.normalNode = closed && !seenThrough ? normalViewGeometry : null;
     // Light goes through glass and veils: they throw no shadow to speak of.
-    this.material.userData.clear = seenThrough;
+    this.material.userData.clear = used.includes('veil') || used.includes('glass');
     this.material.blending = additive ? AdditiveBlending : NormalBlending;
+    const hit = new SurfaceHit(from);
+    const nodes = patterns.length > 0 ? new PatternNodes(hit) : null;
+    this.patterns = nodes;
+    const of = (channel: Channel) => patterns.find((p) => p.channel === channel);
+    const way: Channels = {
+      number: (channel, even) => nodes?.number(of(channel), even) ?? even,
+      colour: (channel, even) => nodes?.colour(of(channel), even) ?? even,
+    };
     const own = (channel: CopyChannel) => (channels.includes(channel) ? COPY_ATTRIBUTES[channel].name : null);
     const [tint, rough, metal] = [own('baseColor'), own('roughness'), own('metalness')];
     const colours = tint && attribute<'vec4'>(tint, 'vec4');
-    this.material.colorNode = colours ? mix(this.baseColor, colours.rgb, colours.a) : this.baseColor;
-    const scalar = (plain: ScalarUniform, name: string | null) => {
+    this.material.colorNode = way.colour(
+      'baseColor',
+      rgb(colours ? mix(this.baseColor, colours.rgb, colours.a) : this.baseColor),
+    );
+    const number = (channel: CopyChannel & Channel, plain: ScalarUniform, name: string | null) => {
       const pair = name && attribute<'vec2'>(name, 'vec2');
-      return pair ? mix(plain, pair.x, pair.y) : plain;
+      return way.number(channel, scalar(pair ? mix(plain, pair.x, pair.y) : plain));
     };
-    this.material.roughnessNode = scalar(this.roughness, rough);
-    this.material.metalnessNode = scalar(this.metalness, metal);
-    this.fill = used.map((name) => features[name](physical!));
+    this.material.roughnessNode = number('roughness', this.roughness, rough);
+    this.material.metalnessNode = number('metalness', this.metalness, metal);
+    this.fill = used.map((name) => features[name](physical!, way));
+    this.reads = hit.reads;
   }
 
   update(surface: Surface): void {
@@ -154,9 +201,14 @@ export class SurfaceMaterial {
     this.roughness.value = surface.roughness;
     this.metalness.value = surface.metalness;
     for (const fill of this.fill) fill(surface);
+    this.patterns?.update(surface.patterns);
   }
 
   dispose(): void {
     this.material.dispose();
+    this.patterns?.dispose();
   }
 }
+
+/** What shows its own inside. */
+const SEEN_THROUGH: readonly SurfaceFeature[] = ['veil', 'glass', 'cut'];

@@ -16,5 +16,6 @@ export const base = definePart({
       step: 1,
     }),
   },
+  channels: { colour: 'baseColor', roughness: ['roughness', 0.01] },
   surface: (v) => ({ baseColor: v.colour, roughness: v.roughness / 100 }),
 });

@@ -18,5 +18,6 @@ export const cloth = definePart({
     }),
   },
   feature: 'cloth',
+  channels: { sheen: ['sheen', 0.01], colour: 'sheenColor', roughness: ['sheenRoughness', 0.01] },
   surface: (v) => ({ sheen: v.sheen / 100, sheenColor: v.colour, sheenRoughness: v.roughness / 100 }),
 });

@@ -23,5 +23,6 @@ export const coat = definePart({
     }),
   },
   feature: 'coat',
+  channels: { coat: ['clearcoat', 0.01], roughness: ['clearcoatRoughness', 0.01] },
   surface: (v) => ({ clearcoat: v.coat / 100, clearcoatRoughness: v.roughness / 100 }),
 });

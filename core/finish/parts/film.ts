@@ -28,5 +28,6 @@ export const film = definePart({
     }),
   },
   feature: 'film',
+  channels: { film: ['iridescence', 0.01], thickness: 'iridescenceThickness', ior: 'iridescenceIor' },
   surface: (v) => ({ iridescence: v.film / 100, iridescenceThickness: v.thickness, iridescenceIor: v.ior }),
 });

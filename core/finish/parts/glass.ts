@@ -44,6 +44,13 @@ export const glass = definePart({
     ),
   },
   feature: 'glass',
+  channels: {
+    transmission: ['transmission', 0.01],
+    ior: 'ior',
+    thickness: 'thickness',
+    tint: 'attenuationColor',
+    tintAfter: 'attenuationDistance',
+  },
   surface: (v) => ({
     transmission: v.transmission / 100,
     ior: v.ior,

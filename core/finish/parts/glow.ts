@@ -31,5 +31,6 @@ export const glow = definePart({
     ),
   },
   feature: 'glow',
+  channels: { colour: 'emissiveColor', strength: 'emissiveStrength' },
   surface: (v) => ({ emissiveColor: v.colour, emissiveStrength: v.strength, emissiveTinted: v.of === 'base' }),
 });

@@ -1,7 +1,9 @@
 import { Registry } from '../../declare/registry';
 import { base } from './base';
+import { bump } from './bump';
 import { cloth } from './cloth';
 import { coat } from './coat';
+import { cut } from './cut';
 import { film } from './film';
 import { glass } from './glass';
 import { glow } from './glow';
@@ -9,4 +11,15 @@ import { metal } from './metal';
 import { veil } from './veil';
 
 /** Every part a finish can have, in the order in which they act. A new one is added here and nowhere else. */
-export const finishParts = new Registry('part of a finish', [base, metal, glass, film, coat, cloth, glow, veil]);
+export const finishParts = new Registry('part of a finish', [
+  base,
+  metal,
+  bump,
+  glass,
+  film,
+  coat,
+  cloth,
+  glow,
+  veil,
+  cut,
+]);

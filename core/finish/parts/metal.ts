@@ -15,5 +15,6 @@ export const metal = definePart({
       step: 1,
     }),
   },
+  channels: { metalness: ['metalness', 0.01] },
   surface: (v) => ({ metalness: v.metalness / 100 }),
 });

@@ -19,5 +19,6 @@ export const veil = definePart({
     alpha: number('Density', 50, 'How much of it is there.', { unit: '%', min: 0, max: 100, soft: [0, 100], step: 1 }),
   },
   feature: 'veil',
+  channels: { alpha: ['alpha', 0.01] },
   surface: (v) => ({ alpha: v.alpha / 100, additive: v.how === 'add' }),
 });

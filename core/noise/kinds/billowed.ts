@@ -1,8 +1,8 @@
 import { gradientField } from '../gradients';
 import type { NoiseKind } from '../kind';
 
-const MEAN = 0.2206;
-const SPREAD = 2.6;
+export const MEAN = 0.2206;
+export const SPREAD = 2.6;
 
 /** |n| of gradient noise: puffs that meet in sharp valleys. Shifted to mean 0. */
 export const billowed: NoiseKind = {

@@ -2,10 +2,10 @@ import { featurePoints } from '../feature-points';
 import { USUAL_NOISE, type NoiseKind } from '../kind';
 import { permutation } from '../permutation';
 
-const MEAN = { euclidean: 0.5794, manhattan: 0.8877, chebyshev: 0.4547 } as const;
-const SPREAD = 1.9;
+export const MEAN = { euclidean: 0.5794, manhattan: 0.8877, chebyshev: 0.4547 } as const;
+export const SPREAD = 1.9;
 /** Sharpness of the soft minimum: larger comes nearer to F1. */
-const SHARP = 12;
+export const SHARP = 12;
 
 /**
  * A smooth F1: −ln Σ e^(−k·d) / k over the feature points of the 27 cells round a place (the

@@ -1,7 +1,7 @@
 import { gradientField } from '../gradients';
 import type { NoiseKind } from '../kind';
 
-const SPREAD = 1.3;
+export const SPREAD = 1.3;
 
 /** Gradient noise read at places that three others have moved: domain warping (Ebert et al., Texturing & Modeling, ch. 6). */
 export const flow: NoiseKind = {

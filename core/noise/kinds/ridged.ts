@@ -2,8 +2,8 @@ import { gradientField } from '../gradients';
 import type { NoiseKind } from '../kind';
 
 /** Mean of (1 − |n|)² for gradient noise over space, measured; the test holds it. */
-const MEAN = 0.631;
-const SPREAD = 1.6;
+export const MEAN = 0.631;
+export const SPREAD = 1.6;
 
 /**
  * Ridged noise: (1 − |n|)² of gradient noise has sharp crests where n passes zero (F. K. Musgrave,

@@ -1,8 +1,8 @@
 import { gradientField } from '../gradients';
 import type { NoiseKind } from '../kind';
 
-const MEAN = 0.2205;
-const SPREAD = 3.2;
+export const MEAN = 0.2205;
+export const SPREAD = 3.2;
 
 /** Σ |n(2ⁱp)| / 2ⁱ, three terms (K. Perlin, “An Image Synthesizer”, SIGGRAPH 1985). Shifted to mean 0. */
 export const turbulence: NoiseKind = {

@@ -1,8 +1,8 @@
 import { gradientField } from '../gradients';
 import type { NoiseKind } from '../kind';
 
-const MEAN = 0.4766;
-const SPREAD = 2.1;
+export const MEAN = 0.4766;
+export const SPREAD = 2.1;
 
 /**
  * A bright net as light makes it on the ground of a pool: the crests of two gradient noises, each

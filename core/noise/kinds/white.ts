@@ -3,7 +3,7 @@ import { latticeValues } from '../lattice-values';
 import { permutation } from '../permutation';
 
 /** Grains to a feature. */
-const GRAIN = 32;
+export const GRAIN = 32;
 
 /** A level of its own for every little cell of a fine lattice, with no likeness to its neighbours. */
 export const white: NoiseKind = {

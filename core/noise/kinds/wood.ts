@@ -3,7 +3,7 @@ import { gradientField } from '../gradients';
 import type { NoiseKind } from '../kind';
 
 /** Rings per feature size. */
-const RINGS = 3;
+export const RINGS = 3;
 
 /**
  * Wood-like rings round the upright axis, pushed about by gradient noise (after D. Peachey, in Ebert

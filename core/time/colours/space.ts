@@ -1,8 +1,10 @@
 import {
   clampChroma,
   converter,
+  fixupHueLonger,
   formatHex,
   interpolate,
+  interpolatorLinear,
   modeHsl,
   modeLch,
   modeOklab,
@@ -41,6 +43,13 @@ export function between(from: string, to: string, space: ColourSpace): (x: numbe
     to,
     space === 'rgb' ? (x) => formatHex(mix(x))! : (x) => formatHex(clampChroma(mix(x), 'oklch'))!,
   );
+}
+
+/** The same in OKLCH with the hue going the longer way round. */
+export function betweenFar(from: string, to: string): (x: number) => string {
+  const longer: object = { h: { use: interpolatorLinear, fixup: fixupHueLonger } };
+  const mix = interpolate([from, to], 'oklch', longer);
+  return exactAtEnds(from, to, (x) => formatHex(clampChroma(mix(x), 'oklch'))!);
 }
 
 /** The purest colours lie on the very edge of what can be shown, where rounding alone would have them dimmed. */

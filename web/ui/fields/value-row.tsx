@@ -3,6 +3,7 @@
 import { Box, Flex, Text, chakra } from '@chakra-ui/react';
 import type {
   ColourParam,
+  ColourStop,
   ColourValue,
   NumberParam,
   NumberValue,
@@ -19,6 +20,7 @@ import { evaluateColour } from '@maypole/core/time/colours/index';
 import { isMoving } from '@maypole/core/time/value';
 import { memo } from 'react';
 import { ColourMotionForm } from '../motion/colour-motion-form';
+import { StopsField } from '../motion/stops-field';
 import { MotionForm } from '../motion/motion-form';
 import { MotionPopover, type TriggerProps } from '../motion/motion-popover';
 import { nameServant } from '../state/actions';
@@ -50,6 +52,9 @@ interface ValueProps {
   readonly values: Values;
   readonly colour: string;
   readonly others?: readonly Other[];
+  /** Something more at the end of the row, drawn anew where `told` is another. */
+  readonly beside?: React.ReactNode;
+  readonly told?: unknown;
 }
 
 const NONE: readonly Other[] = [];
@@ -68,6 +73,7 @@ export const ValueRow = memo(
     a.param === b.param &&
     a.name === b.name &&
     a.colour === b.colour &&
+    a.told === b.told &&
     ownerKey(a.owner) === ownerKey(b.owner) &&
     sameOthers(a.others, b.others) &&
     (a.param.type !== 'choice' || a.values === b.values),
@@ -77,7 +83,7 @@ function equal(a: unknown, b: unknown): boolean {
   return a === b || JSON.stringify(a) === JSON.stringify(b);
 }
 
-function PlainValueRow({ owner, name, param, stored, values, colour, others = NONE }: ValueProps) {
+function PlainValueRow({ owner, name, param, stored, values, colour, others = NONE, beside }: ValueProps) {
   const setAll = useEditor((s) => s.setValues);
   const address: Address = { owner, param: name };
   const addresses = [address, ...others.map((o): Address => ({ owner: o.owner, param: name }))];
@@ -96,6 +102,7 @@ function PlainValueRow({ owner, name, param, stored, values, colour, others = NO
         param={param}
         value={stored as NumberValue}
         colour={colour}
+        beside={beside}
       />
     );
   if (param.type === 'vector')
@@ -127,6 +134,7 @@ function PlainValueRow({ owner, name, param, stored, values, colour, others = NO
         mixed={mixed}
         param={param}
         value={stored as ColourValue}
+        beside={beside}
       />
     );
   if (param.type === 'points')
@@ -136,6 +144,15 @@ function PlainValueRow({ owner, name, param, stored, values, colour, others = NO
           {param.title}
         </Text>
         <PointsField label={param.title} value={stored as Points} onChange={change} />
+      </Box>
+    );
+  if (param.type === 'stops')
+    return (
+      <Box py="1">
+        <Text fontSize="12.5px" title={param.help} mb="1">
+          {param.title}
+        </Text>
+        <StopsField label={param.title} open={param.open} value={stored as readonly ColourStop[]} onChange={change} />
       </Box>
     );
   if (param.type === 'text')
@@ -272,9 +289,10 @@ interface NumberRowProps {
   readonly param: NumberParam | VectorParam;
   readonly value: NumberValue;
   readonly colour: string;
+  readonly beside?: React.ReactNode;
 }
 
-function NumberRow({ address, others, mixed, title, suffix, label, param, value, colour }: NumberRowProps) {
+function NumberRow({ address, others, mixed, title, suffix, label, param, value, colour, beside }: NumberRowProps) {
   const setAll = useEditor((s) => s.setValues);
   const moving = isMoving(value);
   const key = addressKey(address);
@@ -315,6 +333,7 @@ function NumberRow({ address, others, mixed, title, suffix, label, param, value,
               )}
             </MotionPopover>
           )}
+          {beside}
         </>
       }
     >
@@ -337,12 +356,14 @@ function ColourRow({
   mixed,
   param,
   value,
+  beside,
 }: {
   address: Address;
   others: readonly Address[];
   mixed: boolean;
   param: ColourParam;
   value: ColourValue;
+  beside?: React.ReactNode;
 }) {
   const setAll = useEditor((s) => s.setValues);
   const moving = isMoving(value);
@@ -378,6 +399,7 @@ function ColourRow({
               )}
             </MotionPopover>
           )}
+          {beside}
         </>
       }
     >

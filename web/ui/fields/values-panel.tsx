@@ -1,10 +1,11 @@
 'use client';
 
 import { Stack } from '@chakra-ui/react';
-import type { Params } from '@maypole/core/declare/params';
+import type { Params, StoredValue } from '@maypole/core/declare/params';
 import { isShown } from '@maypole/core/declare/shown';
 import type { Owner } from '@maypole/core/piece/addresses';
 import type { Values } from '@maypole/core/piece/piece';
+import { Fragment, type ReactNode } from 'react';
 import { Fold } from '../motion/fold';
 import { ValueRow } from './value-row';
 
@@ -17,28 +18,47 @@ interface Props {
   readonly of?: string;
   /** Places whose values are edited along with these. */
   readonly others?: readonly { readonly owner: Owner; readonly values: Values }[];
+  /** What else hangs on a value, by its name. */
+  readonly beside?: Beside;
+}
+
+/** What hangs on a value besides its field and its motion. */
+export interface Beside {
+  /** At the end of the row. */
+  swatch(name: string, title: string, stored: StoredValue): ReactNode;
+  /** Under the row. */
+  below(name: string): ReactNode;
+  /** What of it is to be seen in the row: the row is drawn anew where it is another. */
+  told(name: string): unknown;
 }
 
 /** All rows of a set of declared values, leaving out those of no use now and folding away the rarer ones. */
-export function ValuesPanel({ owner, params: declared, values, colour, of, others }: Props) {
+export function ValuesPanel({ owner, params: declared, values, colour, of, others, beside }: Props) {
   const params = of ? titledBy(declared, of) : declared;
   const shown = Object.entries(params).filter(([name]) => isShown(params, values, name));
   const rarer = shown.filter(([, p]) => p.more);
   const changed = rarer.filter(
     ([name, p]) => values[name] !== undefined && JSON.stringify(values[name]) !== JSON.stringify(p.default),
   ).length;
-  const row = ([name, param]: (typeof shown)[number]) => (
-    <ValueRow
-      key={name}
-      owner={owner}
-      name={name}
-      param={param}
-      stored={values[name] ?? param.default}
-      values={values}
-      colour={colour}
-      others={others?.map((o) => ({ owner: o.owner, stored: o.values[name] ?? param.default }))}
-    />
-  );
+  const row = ([name, param]: (typeof shown)[number]) => {
+    const stored = values[name] ?? param.default;
+    return (
+      <Fragment key={name}>
+        <ValueRow
+          owner={owner}
+          name={name}
+          param={param}
+          stored={stored}
+          values={values}
+          colour={colour}
+          others={others?.map((o) => ({ owner: o.owner, stored: o.values[name] ?? param.default }))}
+          beside={beside?.swatch(name, param.title, stored)}
+          told={beside?.told(name)}
+        />
+        {beside?.below(name)}
+      </Fragment>
+    );
+  };
   return (
     <Stack gap="0.5">
       {shown.filter(([, p]) => !p.more).map(row)}

@@ -7,13 +7,16 @@ import { ColourField } from '../fields/colour-field';
 import { NumberField } from '../fields/number-field';
 import { PictureButton } from '../parts/buttons';
 
-/** The colours of a closed gradient with their places. */
+/** The colours of a gradient with their places; it comes round, or has ends. */
 export function StopsField({
   label,
+  open = false,
   value,
   onChange,
 }: {
   label: string;
+  /** It does not come round, so that a colour may stand at its very end. */
+  open?: boolean;
   value: readonly ColourStop[];
   onChange: (value: readonly ColourStop[], gesture?: string) => void;
 }) {
@@ -25,9 +28,10 @@ export function StopsField({
   const add = () => {
     // In the middle of the widest gap on the ring.
     const sorted = [...value].sort((a, b) => a.at - b.at);
+    const end = (s: ColourStop) => (open ? Math.max(1, s.at) : sorted[0].at + 1);
     const gaps = sorted.map((s, i) => ({
       s,
-      gap: (i + 1 < sorted.length ? sorted[i + 1].at : sorted[0].at + 1) - s.at,
+      gap: (i + 1 < sorted.length ? sorted[i + 1].at : end(s)) - s.at,
     }));
     const widest = gaps.reduce((a, b) => (b.gap > a.gap ? b : a));
     const at = (widest.s.at + widest.gap / 2) % 1;
@@ -43,7 +47,7 @@ export function StopsField({
               value={Number((stop.at * 100).toFixed(2))}
               unit="%"
               min={0}
-              max={99.99}
+              max={open ? 100 : 99.99}
               soft={[0, 100]}
               step={1}
               onChange={(v, g) => change(i, { at: v / 100 }, g)}

@@ -1,4 +1,8 @@
 import { addressKey, type Address, type Owner } from '@maypole/core/piece/addresses';
+import type { PatternDoc } from '@maypole/core/pattern/pattern-at';
+import type { Piece } from '@maypole/core/piece/piece';
+import { ownedAt } from '@maypole/core/piece/walk';
+import { patternKey } from '../pattern/edit-patterns';
 import { useEditor } from './store';
 
 /** Opens what a value stands in, and its motion. */
@@ -11,18 +15,28 @@ export function showValue(address: Address): void {
     ribbonId: owner.ribbon,
     alsoRibbons: [],
     motionOf: address,
-    openSteps: { ...s.openSteps, [owner.type === 'step' ? owner.item : `${owner.ribbon}/finish`]: true },
+    openSteps: { ...s.openSteps, ...opened(s.piece, owner) },
   }));
 }
 
-/** Opens the card of a step and brings it into sight. */
+/** What must be open for the rows of an owner to be seen. */
+function opened(piece: Piece, owner: Owner & { readonly ribbon: string }): Record<string, boolean> {
+  if (owner.type === 'step') return { [owner.item]: true };
+  const card = { [`${owner.ribbon}/finish`]: true };
+  const found = owner.type === 'pattern' ? ownedAt(piece, owner) : undefined;
+  return found?.part
+    ? { ...card, [owner.item]: true, [patternKey(found.part.id, (found.item as PatternDoc).of)]: true }
+    : card;
+}
+
+/** Opens the card of a step or of a pattern and brings it into sight. */
 export function showOwner(owner: Owner): void {
-  if (owner.type !== 'step') return;
+  if (owner.type !== 'step' && owner.type !== 'pattern') return;
   useEditor.setState((s) => ({
     ribbonId: owner.ribbon,
     alsoRibbons: [],
-    held: owner.item,
-    openSteps: { ...s.openSteps, [owner.item]: true },
+    ...(owner.type === 'step' ? { held: owner.item } : {}),
+    openSteps: { ...s.openSteps, ...opened(s.piece, owner) },
   }));
   requestAnimationFrame(() =>
     document.querySelector(`[data-step="${CSS.escape(owner.item)}"]`)?.scrollIntoView({ block: 'nearest' }),

@@ -2,12 +2,15 @@
 
 import { Box, Flex, Menu, Portal, Stack, Text } from '@chakra-ui/react';
 import { finishParts } from '@maypole/core/finish/parts/index';
-import { newItem, type FinishDoc } from '@maypole/core/piece/piece';
+import { newItem, type FinishDoc, type PartDoc } from '@maypole/core/piece/piece';
 import { Plus, X } from 'lucide-react';
 import { PictureButton, PlainButton } from '../parts/buttons';
 import { DeclaredIcon } from '../parts/icons';
 import { SwitchField } from '../fields/switch-field';
-import { ValuesPanel } from '../fields/values-panel';
+import { ValuesPanel, type Beside } from '../fields/values-panel';
+import { patternKey } from '../pattern/edit-patterns';
+import { PatternLayers } from '../pattern/pattern-layers';
+import { PatternSwatch } from '../pattern/pattern-swatch';
 import { useEditor } from '../state/store';
 
 interface Props {
@@ -36,6 +39,7 @@ export function FinishParts({ ribbon, finish, colour, of }: Props) {
       [...parts, newItem(part)].sort((a, b) => order.indexOf(a.kind) - order.indexOf(b.kind)),
     );
   };
+  const openSteps = useEditor((s) => s.openSteps);
   const missing = finishParts.all.filter((p) => !finish.parts.some((x) => x.kind === p.kind));
   return (
     <Stack gap="0.5">
@@ -48,6 +52,7 @@ export function FinishParts({ ribbon, finish, colour, of }: Props) {
             values={p.values}
             colour={colour}
             of={of ?? (ALWAYS.has(p.kind) ? undefined : kind.title)}
+            beside={besides(ribbon, p, colour, openSteps)}
           />
         );
         if (ALWAYS.has(p.kind)) return <Box key={p.id}>{values}</Box>;
@@ -123,4 +128,45 @@ export function FinishParts({ ribbon, finish, colour, of }: Props) {
       )}
     </Stack>
   );
+}
+
+/** The patterns that lie on the values of a part: a swatch in each row, and the layers under it while they are open. */
+function besides(ribbon: string, part: PartDoc, colour: string, open: Readonly<Record<string, boolean>>): Beside {
+  const kind = finishParts.get(part.kind);
+  const layersOf = (name: string) => part.patterns?.filter((l) => l.of === name) ?? [];
+  const isOpen = (name: string) => open[patternKey(part.id, name)] ?? false;
+  return {
+    swatch: (name, title, stored) =>
+      kind.channels?.[name] && (
+        <PatternSwatch
+          part={part.kind}
+          name={name}
+          label={title}
+          layers={layersOf(name)}
+          stored={stored}
+          open={isOpen(name)}
+          onOpen={(next) =>
+            useEditor.setState((s) => ({ openSteps: { ...s.openSteps, [patternKey(part.id, name)]: next } }))
+          }
+        />
+      ),
+    below: (name) =>
+      kind.channels?.[name] && isOpen(name) ? (
+        <PatternLayers ribbon={ribbon} part={part} name={name} layers={layersOf(name)} colour={colour} />
+      ) : null,
+    told: (name) =>
+      `${isOpen(name)}/${layersOf(name)
+        .map((l) => identityOf(l))
+        .join()}`,
+  };
+}
+
+const identities = new WeakMap<object, number>();
+let known = 0;
+
+/** A number that tells objects apart. */
+function identityOf(x: object): number {
+  let id = identities.get(x);
+  if (id === undefined) identities.set(x, (id = known++));
+  return id;
 }

@@ -1,0 +1,20 @@
+import { number } from '../../declare/params';
+import { definePattern } from '../kind';
+import { saturate } from '../maths';
+
+export const crevices = definePattern({
+  kind: 'crevices',
+  title: 'Crevices',
+  help: 'From what lies open to what lies deep between other faces of the form.',
+  icon: 'M3 6h5l4 10 4-10h5',
+  params: {
+    strength: number('Strength', 1, 'Factor on how deep it counts.', {
+      unit: '×',
+      min: 0,
+      max: 20,
+      soft: [0, 4],
+      step: 0.05,
+    }),
+  },
+  height: (m, hit, v) => saturate(m, m.mul(hit.crevice, v.strength)),
+});

@@ -1,0 +1,25 @@
+import { Registry } from '../../declare/registry';
+import { along } from './along';
+import { around } from './around';
+import { bands } from './bands';
+import { copies } from './copies';
+import { crevices } from './crevices';
+import { depth } from './depth';
+import { distance } from './distance';
+import { even } from './even';
+import { facing } from './facing';
+import { noise } from './noise';
+
+/** Every pattern, in the order of the menu. A new one is added here and nowhere else. */
+export const patterns = new Registry('pattern', [
+  noise,
+  bands,
+  facing,
+  crevices,
+  along,
+  around,
+  distance,
+  depth,
+  copies,
+  even,
+]);

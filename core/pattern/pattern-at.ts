@@ -1,0 +1,176 @@
+import type { ColourParam, ColourStop, Evaluated, NumberParam, Params } from '../declare/params';
+import { evaluateValues } from '../evaluate/values';
+import type { Channel } from '../finish/surface';
+import { noiseField, type NoiseSettings } from '../noise/noise';
+import type { Item } from '../piece/piece';
+import type { Clock } from '../time/loop';
+import type { Hit, PatternInputs, PatternKind } from './kind';
+import { patterns } from './kinds/index';
+import { layerParams, type LayerHow } from './layer';
+import { mix, plainMaths, saturate, type Maths } from './maths';
+import { rampOf, readRamp, type RampMix } from './ramp';
+
+/** A layer of a pattern at a moment, as plain data. */
+export interface PatternAt {
+  readonly kind: string;
+  /** Of the kind's own parameters, evaluated. */
+  readonly values: Readonly<Record<string, unknown>>;
+  /** The noise it reads, and the moment it is read at. */
+  readonly noise?: NoiseSettings;
+  readonly clock: Clock;
+  readonly how: LayerHow;
+  /** 0…1. */
+  readonly amount: number;
+  readonly round: boolean;
+  readonly times: number;
+  readonly shift: number;
+  /** What it shows: numbers in the unit of the channel, or the places of a ramp in linear light. */
+  readonly to:
+    | { readonly type: 'number'; readonly low: number; readonly high: number }
+    | { readonly type: 'colour'; readonly ramp: Float32Array };
+}
+
+/** How one channel of a surface goes over it. */
+export interface ChannelPattern {
+  readonly channel: Channel;
+  readonly layers: readonly PatternAt[];
+}
+
+/** A layer as it stands in a piece: on which value of its part it lies. */
+export interface PatternDoc extends Item {
+  readonly of: string;
+}
+
+/**
+ * A layer at an unwrapped frame.
+ *
+ * @param factor from the unit of the value to that of the channel
+ */
+export function patternAt(doc: PatternDoc, target: NumberParam | ColourParam, factor: number, clock: Clock): PatternAt {
+  const kind = patterns.get(doc.kind);
+  const v = evaluateValues(layerParams(kind, target), doc.values, clock) as Evaluated<Params> & Record<string, unknown>;
+  const values = Object.fromEntries(Object.keys(kind.params).map((name) => [name, v[name]]));
+  const round = v.rampEnds === 'round';
+  return {
+    kind: doc.kind,
+    values,
+    ...(kind.noise ? { noise: kind.noise(values as Evaluated<Params>) } : {}),
+    clock,
+    how: v.layerHow as LayerHow,
+    amount: (v.layerAmount as unknown as number) / 100,
+    round,
+    times: v.rampTimes as unknown as number,
+    shift: (round ? v.rampShift : v.rampOffset) as unknown as number,
+    to:
+      target.type === 'colour'
+        ? {
+            type: 'colour',
+            ramp: rampOf(v.rampStops as unknown as readonly ColourStop[], v.rampMix as RampMix, round),
+          }
+        : {
+            type: 'number',
+            low: factor * (v.rampLow as unknown as number),
+            high: factor * (v.rampHigh as unknown as number),
+          },
+  };
+}
+
+/** What of a layer decides what is compiled for it: everything that is chosen, and nothing that is a number. */
+export function structureOf(p: PatternAt): string {
+  const chosen = Object.entries(p.values).filter(([, x]) => typeof x === 'string' || typeof x === 'boolean');
+  const noise = p.noise ? `${p.noise.kind} ${p.noise.metric ?? ''}` : '';
+  return `${p.kind}:${chosen.map(([, x]) => x).join()};${noise};${p.how}${p.round ? ' round' : ''} ${p.to.type}`;
+}
+
+/** Numbers of a layer in the order in which `withNumbers` takes them back. */
+export function numbersOf(kind: PatternKind, values: Readonly<Record<string, unknown>>): number[] {
+  return Object.keys(kind.params).flatMap((name) => {
+    const x = values[name];
+    return typeof x === 'number' ? [x] : Array.isArray(x) && typeof x[0] === 'number' ? (x as number[]) : [];
+  });
+}
+
+/** Values with their numbers replaced by those of another sort, in order. */
+export function withNumbers<N>(
+  kind: PatternKind,
+  values: Readonly<Record<string, unknown>>,
+  numbers: readonly N[],
+): PatternInputs<Params, N> {
+  let i = 0;
+  const next = (x: unknown) =>
+    typeof x === 'number' ? numbers[i++] : Array.isArray(x) ? x.map(() => numbers[i++]) : x;
+  return Object.fromEntries(Object.keys(kind.params).map((name) => [name, next(values[name])])) as never;
+}
+
+/** A layer made ready for some sort of numbers. */
+export interface Layer<N> {
+  readonly how: LayerHow;
+  readonly amount: N;
+  /** How high the pattern stands, 0…1, after it was repeated and moved on. */
+  readonly height: N;
+  /** What is shown at that height. */
+  to(height: N): N;
+}
+
+/** A height brought to 0…1: gone through some times, moved on, and held or brought round at its ends. */
+export function alongRamp<N>(m: Maths<N>, height: N, times: N, shift: N, round: boolean): N {
+  const x = m.add(m.mul(height, times), shift);
+  return round ? m.fract(x) : saturate(m, x);
+}
+
+/** Layers laid on a value, in their order. */
+export function layered<N>(m: Maths<N>, base: N, layers: readonly Layer<N>[]): N {
+  let value = base;
+  let share: N | null = null;
+  for (const { how, amount, height, to } of layers) {
+    if (how === 'mask') {
+      const shown = mix(m, m.number(1), height, amount);
+      share = share === null ? shown : m.mul(share, shown);
+      continue;
+    }
+    const weight: N = share === null ? amount : m.mul(amount, share);
+    const own = to(height);
+    value =
+      how === 'over'
+        ? mix(m, value, own, weight)
+        : how === 'add'
+          ? m.add(value, m.mul(own, weight))
+          : mix(m, value, m.mul(value, own), weight);
+    share = null;
+  }
+  return value;
+}
+
+const fields = new WeakMap<PatternAt, (x: number, y: number, z: number) => number>();
+
+/** How high a layer stands at a place, 0…1, in plain numbers. */
+export function heightAt(p: PatternAt, hit: Hit<number>): number {
+  const kind = patterns.get(p.kind);
+  let field = fields.get(p);
+  if (!field) fields.set(p, (field = p.noise ? noiseField(p.noise, p.clock) : () => 0));
+  const read = field;
+  const inputs = withNumbers(kind, p.values, numbersOf(kind, p.values));
+  const height = kind.height(plainMaths, hit, inputs, ([x, y, z]) => read(x, y, z));
+  return alongRamp(plainMaths, height, p.times, p.shift, p.round);
+}
+
+/**
+ * A channel at a place of a surface: the reference of what drawers do.
+ *
+ * @param base its even value: one number, or three of a colour in linear light
+ */
+export function patternedAt(base: readonly number[], layers: readonly PatternAt[], hit: Hit<number>): number[] {
+  const heights = layers.map((p) => heightAt(p, hit));
+  return base.map((x, component) =>
+    layered(
+      plainMaths,
+      x,
+      layers.map(({ how, amount, to, round }, i): Layer<number> => ({
+        how,
+        amount,
+        height: heights[i],
+        to: (h) => (to.type === 'colour' ? readRamp(to.ramp, h, component, round) : to.low + (to.high - to.low) * h),
+      })),
+    ),
+  );
+}

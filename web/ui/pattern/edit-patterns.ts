@@ -1,0 +1,56 @@
+import { channelOf } from '@maypole/core/finish/part';
+import { finishParts } from '@maypole/core/finish/parts/index';
+import { freshLayer } from '@maypole/core/pattern/layer';
+import { patterns } from '@maypole/core/pattern/kinds/index';
+import type { PatternDoc } from '@maypole/core/pattern/pattern-at';
+import { newItem, type PartDoc, type RibbonDoc, type Values } from '@maypole/core/piece/piece';
+import { evaluateParam } from '@maypole/core/evaluate/values';
+import { linkedValue } from '@maypole/core/piece/link';
+import { layerParams } from '@maypole/core/pattern/layer';
+import { useEditor } from '../state/store';
+
+/** The ribbon with the layers of patterns of one part changed. */
+export function withPatterns(
+  ribbon: RibbonDoc,
+  part: string,
+  change: (layers: readonly PatternDoc[]) => readonly PatternDoc[],
+): RibbonDoc {
+  return {
+    ...ribbon,
+    finishes: ribbon.finishes.map((f) =>
+      f.parts.some((p) => p.id === part)
+        ? { ...f, parts: f.parts.map((p) => (p.id === part ? { ...p, patterns: change(p.patterns ?? []) } : p)) }
+        : f,
+    ),
+  };
+}
+
+export function editPatterns(
+  label: string,
+  ribbon: string,
+  part: string,
+  change: (layers: readonly PatternDoc[]) => readonly PatternDoc[],
+): void {
+  useEditor.getState().editRibbon(label, ribbon, (r) => withPatterns(r, part, change));
+}
+
+/** Adds a layer to a value of a part, from what the value is now to something else, so that it is seen at once. */
+export function addPattern(ribbon: string, part: PartDoc, name: string, kind: string): void {
+  const target = channelOf(finishParts.get(part.kind), name)?.target;
+  if (!target) return;
+  const { piece, frame } = useEditor.getState();
+  const stored = linkedValue(piece, { owner: { type: 'part', ribbon, item: part.id }, param: name });
+  const now = evaluateParam(target, stored, { frame, frames: piece.loop.frames }) as number | string;
+  const declared = patterns.get(kind);
+  const params = layerParams(declared, target);
+  const layer: PatternDoc = {
+    ...newItem({ kind, params }, freshLayer(kind, target, now) as Values),
+    of: name,
+  };
+  editPatterns(`Pattern of ${target.title.toLowerCase()}`, ribbon, part.id, (layers) => [...layers, layer]);
+}
+
+/** The place in the editor's list of what is open that a value's patterns have. */
+export function patternKey(part: string, name: string): string {
+  return `pattern/${part}/${name}`;
+}

@@ -1,0 +1,98 @@
+import type { Metric } from '@maypole/core/noise/kind';
+import { exp, float, floor, If, int, ivec3, log, Loop, vec3 } from 'three/tsl';
+import type { Node } from 'three/webgpu';
+import { scalar, type Rgb, type Scalar } from '../tsl';
+import type { Int, Place, Table } from './lattice-nodes';
+
+/** Farther than any feature point can be. */
+const FAR = 1e9;
+
+function distance(d: Rgb, metric: Metric): Scalar {
+  const a = d.abs();
+  if (metric === 'manhattan') return scalar(a.x.add(a.y).add(a.z));
+  if (metric === 'chebyshev') return scalar(a.x.max(a.y).max(a.z));
+  // Squared, as in core: the root is taken once at the end.
+  return scalar(d.dot(d));
+}
+
+/** Calls back for every cell within so many of the one a place lies in, with the table's numbers of its point and the way to it. */
+function eachCell(t: Table, p: Place, mask: Int, reach: number, visit: (to: Rgb, hash: Int) => void): void {
+  const cell = floor(p).toVar();
+  const f = p.sub(cell).toVar();
+  const along = (name: string) => ({
+    start: int(-reach),
+    end: int(reach),
+    type: 'int' as const,
+    condition: '<=' as const,
+    name,
+  });
+  // Names of their own, since octaves are counted in a loop about these.
+  const loop = (name: string, each: (i: Int) => void) =>
+    Loop(along(name), (inputs: unknown) => each((inputs as Record<string, Int>)[name]));
+  loop('a', (a) =>
+    loop('b', (b) =>
+      loop('c', (c) => {
+        const step = ivec3(a, b, c);
+        const at = t.wrapped(ivec3(cell as never).add(step), mask);
+        const inner = t.hash(t.hash(at.x).add(at.y) as Int).add(at.z) as Int;
+        const numbers = t.read(inner).toVar();
+        visit(
+          vec3(step as never)
+            .add(numbers.yzw)
+            .sub(f) as Rgb,
+          int(numbers.x) as Int,
+        );
+      }),
+    ),
+  );
+}
+
+/** Distances to the nearest and the second nearest feature point, and the number of the nearest; see core/noise/feature-points. */
+export function cellsAt(
+  { tables, row }: Table,
+  p: Place,
+  mask: Int,
+  metric: Metric,
+): { first: Scalar; second: Scalar; nearest: Int } {
+  const make = (t: Table, at: Place, m: Int) => nearestCells(t, at, m, metric);
+  const found = tables.called<Node<'vec3'>>(`${metric}Cells`, 'vec3', make)(p, row, mask).toVar();
+  return { first: scalar(found.x), second: scalar(found.y), nearest: int(found.z) as Int };
+}
+
+function nearestCells(t: Table, p: Place, mask: Int, metric: Metric): Rgb {
+  const best = float(FAR).toVar();
+  const next = float(FAR).toVar();
+  const nearest = int(0).toVar();
+  const look = (reach: number) =>
+    eachCell(t, p, mask, reach, (to, hash) => {
+      const d = distance(to, metric).toVar();
+      If(d.lessThan(best), () => {
+        next.assign(best);
+        best.assign(d);
+        nearest.assign(hash);
+      }).ElseIf(d.lessThan(next), () => {
+        next.assign(d);
+      });
+    });
+  look(1);
+  // Everything beyond the cells looked through is at least one cell away: seldom is a wider ring needed.
+  If(next.greaterThan(1), () => {
+    best.assign(FAR);
+    next.assign(FAR);
+    look(metric === 'manhattan' ? 3 : 2);
+  });
+  const told = (d: Scalar) => scalar(metric === 'euclidean' ? d.sqrt() : d);
+  return vec3(told(scalar(best)), told(scalar(next)), float(nearest)) as Rgb;
+}
+
+/** The soft minimum of distances; see core/noise/kinds/cellular-soft. */
+export function softCellsAt(t: Table, p: Place, mask: Int, metric: Metric, sharp: number): Scalar {
+  const sum = float(0).toVar();
+  eachCell(t, p, mask, 1, (to) => {
+    const plain = distance(to, metric);
+    const d = (metric === 'euclidean' ? plain.sqrt() : plain).toVar();
+    const w = float(1).sub(d.div(1.5)).max(0).toVar();
+    sum.addAssign(exp(d.mul(-sharp)).mul(w).mul(w));
+  });
+  return scalar(log(sum.add(1e-12)).div(-sharp).min(1.5));
+}

@@ -1,0 +1,78 @@
+import type { Hit } from '@maypole/core/pattern/kind';
+import {
+  attribute,
+  normalViewGeometry,
+  positionGeometry,
+  positionView,
+  positionViewDirection,
+  positionWorld,
+} from 'three/tsl';
+import type { Node } from 'three/webgpu';
+import { scalar, type Scalar } from '../tsl';
+import { shaderMaths as m } from './shader-maths';
+
+/** Attributes that patterns may read, besides those of every shape. */
+export const PATTERN_ATTRIBUTES = {
+  /** Place on the surface. */
+  uv: 'patternUv',
+  /** How deep in a crevice, 0…1. */
+  crevice: 'crevice',
+  /** Of a copy: where it stands, and its place in the repeat. */
+  copyAt: 'copyAt',
+  copyId: 'copyId',
+} as const;
+
+/** What a shape brings for patterns. */
+export interface HitSource {
+  readonly copies: boolean;
+  readonly uv: boolean;
+  readonly crevice: boolean;
+}
+
+/** A place of a surface as nodes of its shader. What is not read is not compiled. */
+export class SurfaceHit implements Hit<Scalar> {
+  /** What has been read that not every shape has. */
+  readonly reads = { uv: false, crevice: false };
+
+  constructor(private readonly from: HitSource) {}
+
+  get form() {
+    return triple(positionGeometry);
+  }
+
+  get room() {
+    return triple(positionWorld);
+  }
+
+  get uv(): readonly [Scalar, Scalar] {
+    this.reads.uv = true;
+    if (!this.from.uv) return [m.number(0), m.number(0)];
+    const uv = attribute<'vec2'>(PATTERN_ATTRIBUTES.uv, 'vec2');
+    return [scalar(uv.x), scalar(uv.y)];
+  }
+
+  get facing(): Scalar {
+    return scalar(normalViewGeometry.normalize().dot(positionViewDirection).abs());
+  }
+
+  get depth(): Scalar {
+    return scalar(positionView.length());
+  }
+
+  get crevice(): Scalar {
+    this.reads.crevice = true;
+    return this.from.crevice ? scalar(attribute<'float'>(PATTERN_ATTRIBUTES.crevice, 'float')) : m.number(0);
+  }
+
+  get copy(): Hit<Scalar>['copy'] {
+    if (!this.from.copies) return { order: m.number(0), id: m.number(0), at: [m.number(0), m.number(0), m.number(0)] };
+    const at = attribute<'vec4'>(PATTERN_ATTRIBUTES.copyAt, 'vec4');
+    const id = attribute<'float'>(PATTERN_ATTRIBUTES.copyId, 'float');
+    return { order: scalar(at.w), id: scalar(id.round()), at: triple(at) };
+  }
+}
+
+function triple(node: unknown): readonly [Scalar, Scalar, Scalar] {
+  const { x, y, z } = node as Node<'vec3'>;
+  return [scalar(x), scalar(y), scalar(z)];
+}
