@@ -32,7 +32,16 @@ describe('a finish', () => {
   });
   it('asks a drawer for what its parts need, whatever their values; parts that are off ask for nothing', () => {
     const all = finishParts.all.map((p) => part(p.kind));
-    expect(surfaceOf(finish(...all), now).features).toEqual(['glass', 'film', 'coat', 'cloth', 'glow', 'veil']);
+    expect(surfaceOf(finish(...all), now).features).toEqual([
+      'bump',
+      'glass',
+      'film',
+      'coat',
+      'cloth',
+      'glow',
+      'veil',
+      'cut',
+    ]);
     expect(surfaceOf(finish(part('coat', { coat: 0 })), now).features).toEqual(['coat']);
     expect(surfaceOf(finish({ ...part('coat'), on: false }), now)).toEqual(PLAIN_SURFACE);
   });

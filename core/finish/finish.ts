@@ -2,10 +2,10 @@ import { evaluateValues } from '../evaluate/values';
 import type { FinishDoc, PartDoc } from '../piece/piece';
 import type { Clock } from '../time/loop';
 import { finishParts } from './parts/index';
-import { patternAt, type ChannelPattern } from '../pattern/pattern-at';
+import { patternAt } from './pattern-of';
 import { FINISH } from '../shape/mesh';
 import { channelOf } from './part';
-import { PLAIN_SURFACE, type Surface } from './surface';
+import { PLAIN_SURFACE, type ChannelPattern, type Surface } from './surface';
 
 /** The surface that a finish yields at an unwrapped frame. */
 export function surfaceOf(finish: FinishDoc, clock: Clock): Surface {

@@ -1,6 +1,8 @@
 import type { ColourParam, Evaluated, NumberParam, Params } from '../declare/params';
-import type { ChannelOf } from '../pattern/layer';
 import type { Channel, Surface, SurfaceFeature } from './surface';
+
+/** Which channel of a surface a value of a part is, and the factor from its unit to that of the channel. */
+export type ChannelOf = Channel | readonly [Channel, number];
 
 /**
  * One part of a finish, declared once in a file of its own. Panel, document, lanes, seam check and

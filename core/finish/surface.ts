@@ -1,4 +1,4 @@
-import type { ChannelPattern } from '../pattern/pattern-at';
+import type { PatternAt } from '../pattern/pattern-at';
 import { FINISH } from '../shape/mesh';
 
 /** A kind of face: each may have a finish of its own, and wears the main one where it has none. */
@@ -69,6 +69,13 @@ export interface Surface {
   readonly features: readonly SurfaceFeature[];
   /** How channels go over the surface; what is not named is even. */
   readonly patterns: readonly ChannelPattern[];
+}
+
+/** How one channel of a surface goes over it. */
+export interface ChannelPattern {
+  readonly channel: Channel;
+  /** In the order in which they lie. */
+  readonly layers: readonly PatternAt[];
 }
 
 export type Channel = Exclude<keyof Surface, 'features' | 'patterns'>;

@@ -1,6 +1,5 @@
 import { choice, number, stops, type ColourParam, type NumberParam, type Param, type Params } from '../declare/params';
 import { turnHue } from '../time/colours/space';
-import type { Channel } from '../finish/surface';
 import type { PatternKind } from './kind';
 import { patterns } from './kinds/index';
 
@@ -141,6 +140,3 @@ export function freshLayer(
         ],
   };
 }
-
-/** Which channel of a surface a value of a part is, and the factor from its unit to that of the channel. */
-export type ChannelOf = Channel | readonly [Channel, number];

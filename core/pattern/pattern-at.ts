@@ -1,14 +1,11 @@
-import type { ColourParam, ColourStop, Evaluated, NumberParam, Params } from '../declare/params';
-import { evaluateValues } from '../evaluate/values';
-import type { Channel } from '../finish/surface';
+import type { Params } from '../declare/params';
 import { noiseField, type NoiseSettings } from '../noise/noise';
-import type { Item } from '../piece/piece';
 import type { Clock } from '../time/loop';
 import type { Hit, PatternInputs, PatternKind } from './kind';
 import { patterns } from './kinds/index';
-import { layerParams, type LayerHow } from './layer';
+import type { LayerHow } from './layer';
 import { mix, plainMaths, saturate, type Maths } from './maths';
-import { rampOf, readRamp, type RampMix } from './ramp';
+import { readRamp } from './ramp';
 
 /** A layer of a pattern at a moment, as plain data. */
 export interface PatternAt {
@@ -28,51 +25,6 @@ export interface PatternAt {
   readonly to:
     | { readonly type: 'number'; readonly low: number; readonly high: number }
     | { readonly type: 'colour'; readonly ramp: Float32Array };
-}
-
-/** How one channel of a surface goes over it. */
-export interface ChannelPattern {
-  readonly channel: Channel;
-  readonly layers: readonly PatternAt[];
-}
-
-/** A layer as it stands in a piece: on which value of its part it lies. */
-export interface PatternDoc extends Item {
-  readonly of: string;
-}
-
-/**
- * A layer at an unwrapped frame.
- *
- * @param factor from the unit of the value to that of the channel
- */
-export function patternAt(doc: PatternDoc, target: NumberParam | ColourParam, factor: number, clock: Clock): PatternAt {
-  const kind = patterns.get(doc.kind);
-  const v = evaluateValues(layerParams(kind, target), doc.values, clock) as Evaluated<Params> & Record<string, unknown>;
-  const values = Object.fromEntries(Object.keys(kind.params).map((name) => [name, v[name]]));
-  const round = v.rampEnds === 'round';
-  return {
-    kind: doc.kind,
-    values,
-    ...(kind.noise ? { noise: kind.noise(values as Evaluated<Params>) } : {}),
-    clock,
-    how: v.layerHow as LayerHow,
-    amount: (v.layerAmount as unknown as number) / 100,
-    round,
-    times: v.rampTimes as unknown as number,
-    shift: (round ? v.rampShift : v.rampOffset) as unknown as number,
-    to:
-      target.type === 'colour'
-        ? {
-            type: 'colour',
-            ramp: rampOf(v.rampStops as unknown as readonly ColourStop[], v.rampMix as RampMix, round),
-          }
-        : {
-            type: 'number',
-            low: factor * (v.rampLow as unknown as number),
-            high: factor * (v.rampHigh as unknown as number),
-          },
-  };
 }
 
 /** What of a layer decides what is compiled for it: everything that is chosen, and nothing that is a number. */

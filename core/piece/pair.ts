@@ -1,6 +1,6 @@
 import type { StoredValue } from '../declare/params';
 import { addressKey, setValue, valueAt, type Address, type Owner } from './addresses';
-import type { PatternDoc } from '../pattern/pattern-at';
+import type { PatternDoc } from './piece';
 import { copyRibbon } from './copy';
 import { RIBBON_COLOURS, type Item, type Piece, type RibbonDoc } from './piece';
 import { mapOwners, mapRibbon, ownedAt } from './walk';

@@ -2,7 +2,6 @@ import { defaultsOf, type Params, type StoredValue } from '../declare/params';
 import { FACE_WORDS, type FaceKind } from '../finish/surface';
 import { finishParts } from '../finish/parts/index';
 import { outputs } from '../output/index';
-import type { PatternDoc } from '../pattern/pattern-at';
 import type { PixelSize } from '../output/kind';
 import { sceneLists, type SceneList } from '../scene/index';
 import { stepKind } from '../steps/index';
@@ -34,6 +33,11 @@ export interface StepDoc extends Item {
   readonly twin?: string;
   /** Only in linked pieces: the ribbons that values name, by parameter. Never stored. */
   readonly others?: Readonly<Record<string, RibbonDoc>>;
+}
+
+/** A layer of a pattern as it stands in a piece: on which value of its part it lies. */
+export interface PatternDoc extends Item {
+  readonly of: string;
 }
 
 /** A part of a finish, and the patterns in which its values go over the surface, by value in the order in which they lie. */

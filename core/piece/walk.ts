@@ -7,7 +7,7 @@ import { stepKind } from '../steps/index';
 import { channelOf } from '../finish/part';
 import { patterns } from '../pattern/kinds/index';
 import { layerParams } from '../pattern/layer';
-import type { PatternDoc } from '../pattern/pattern-at';
+import type { PatternDoc } from './piece';
 import type { FinishDoc, Item, PartDoc, Piece, RibbonDoc, Values } from './piece';
 
 /** Where a set of declared values stands in a piece. Identifiers are used once in a piece, so `item` alone says which. */

@@ -64,7 +64,12 @@ describe('loop cache', () => {
   });
   it('keeps a source of copies once, in whatever places it stands at whatever frames', () => {
     const cache = new LoopCache(1e6);
-    const instances = { matrices: new Float32Array(32), numbers: new Uint32Array(2) };
+    const instances = {
+      matrices: new Float32Array(32),
+      numbers: new Uint32Array(2),
+      order: new Float32Array(2),
+      ids: new Uint32Array(2),
+    };
     const at = (key: string): RibbonGeometry => ({
       ...geometry(key, 3000),
       facts: { count: 2, places: 2, order: new Float32Array(2) },

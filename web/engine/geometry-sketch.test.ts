@@ -8,7 +8,7 @@ const triangle = {
 const copies = (n: number) => {
   const matrices = new Float32Array(16 * n);
   for (let i = 0; i < n; i++) matrices.set([2, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, i, 5, 0, 1], 16 * i);
-  return { matrices, numbers: new Uint32Array(n) };
+  return { matrices, numbers: new Uint32Array(n), order: new Float32Array(n), ids: new Uint32Array(n) };
 };
 
 describe('sketches of shapes in view', () => {

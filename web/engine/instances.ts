@@ -39,6 +39,12 @@ export function instancesOf(copies: Copies): { source: number; instances: Instan
 }
 
 /** Every buffer of a list of copies, for counting and handing over. */
-export function instanceBuffers({ matrices, numbers, order, ids, channels }: Instances): (Float32Array | Uint32Array)[] {
+export function instanceBuffers({
+  matrices,
+  numbers,
+  order,
+  ids,
+  channels,
+}: Instances): (Float32Array | Uint32Array)[] {
   return [matrices, numbers, order, ids, ...channelBuffers(channels)];
 }

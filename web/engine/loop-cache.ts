@@ -191,7 +191,6 @@ function topologySize({ triangles, edges, lines, uv }: RibbonPart['topology']): 
 
 function placesSize(g: RibbonGeometry): number {
   let sum = (g.facts?.order.byteLength ?? 0) + (g.facts?.late?.byteLength ?? 0);
-  for (const { instances: i } of g.parts)
-    if (i) for (const buffer of instanceBuffers(i)) sum += buffer.byteLength;
+  for (const { instances: i } of g.parts) if (i) for (const buffer of instanceBuffers(i)) sum += buffer.byteLength;
   return sum;
 }

@@ -18,7 +18,16 @@ const shapes: Drawable[] = [0, 1, 2, 3, 4, 5].map((i) => ({
     topology: topology(`topology-${(i + k) % 2}`),
     positions: Float32Array.from({ length: 9 }, (_, x) => x + ((i + k) % 4)),
     normals: new Float32Array(9),
-    ...(i % 2 ? { instances: { matrices: new Float32Array(16).fill(i), numbers: Uint32Array.of(k) } } : {}),
+    ...(i % 2
+      ? {
+          instances: {
+            matrices: new Float32Array(16).fill(i),
+            numbers: Uint32Array.of(k),
+            order: new Float32Array(1),
+            ids: new Uint32Array(1),
+          },
+        }
+      : {}),
   })),
 }));
 const frame = (...which: number[]): ViewFrame =>

@@ -30,7 +30,13 @@ const drawable = (...parts: DrawablePart[]): Drawable => ({ key: parts.map((p) =
 function copies(count: number, channels?: CopyChannels): Instances {
   const matrices = new Float32Array(16 * count);
   for (let i = 0; i < count; i++) matrices.set([1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, i, 0, 0, 1], 16 * i);
-  return { matrices, numbers: Uint32Array.from({ length: count }, (_, i) => i), channels };
+  return {
+    matrices,
+    numbers: Uint32Array.from({ length: count }, (_, i) => i),
+    order: new Float32Array(count),
+    ids: new Uint32Array(count),
+    channels,
+  };
 }
 
 const surfaces = (of: Partial<Surface> = {}) => ({ 0: { ...PLAIN_SURFACE, ...of } });
@@ -49,21 +55,23 @@ function watch(...things: { addEventListener(name: 'dispose', f: () => void): vo
   return () => gone;
 }
 
+const from = { copies: false, uv: false, crevice: false };
+
 describe('the materials of a ribbon', () => {
   it('are compiled by structure: a number changes none, channels of copies and open borders make another', () => {
     const materials = new RibbonMaterials();
-    const closed = { closed: true, channels: [] as const };
-    const first = materials.of(0, closed);
+    const closed = { closed: true, channels: [] as const, from };
+    const first = materials.of(0, closed).material;
     const version = first.version;
     materials.update(surfaces({ baseColor: '#ff0000', roughness: 0.3, metalness: 1 }), 'shaded');
-    expect(materials.of(0, closed)).toBe(first);
+    expect(materials.of(0, closed).material).toBe(first);
     expect(first.version).toBe(version);
-    expect(materials.of(0, { closed: false, channels: [] })).not.toBe(first);
-    const tinted = materials.of(0, { closed: true, channels: ['baseColor'] });
+    expect(materials.of(0, { closed: false, channels: [], from }).material).not.toBe(first);
+    const tinted = materials.of(0, { closed: true, channels: ['baseColor'], from }).material;
     expect(tinted).not.toBe(first);
     // In clay copies have no colours of their own.
     expect(materials.update(surfaces(), 'clay')).toBe('with channels');
-    expect(materials.of(0, { closed: true, channels: ['baseColor'] })).toBe(first);
+    expect(materials.of(0, { closed: true, channels: ['baseColor'], from }).material).toBe(first);
   });
 
   it('have a key that tells every structure from every other', () => {
@@ -78,7 +86,7 @@ describe('the materials of a ribbon', () => {
     const keys = lists.flatMap((channels) =>
       [true, false].flatMap((closed) =>
         ([[], ['coat'], ['glass', 'coat']] as const).flatMap((features) =>
-          [true, false].map((additive) => structureKey({ closed, channels, features, additive })),
+          [true, false].map((additive) => structureKey({ closed, channels, features, additive, patterns: [], from })),
         ),
       ),
     );
@@ -87,25 +95,25 @@ describe('the materials of a ribbon', () => {
 
   it('are others where a part of the finish is switched on, and stay while its values move', () => {
     const materials = new RibbonMaterials();
-    const plain = materials.of(0, { closed: true, channels: [] });
+    const plain = materials.of(0, { closed: true, channels: [], from }).material;
     const coated = (clearcoat: number) => surfaces({ clearcoat, features: ['coat'] });
     expect(materials.update(coated(1), 'shaded')).toBe('all');
-    const lacquer = materials.of(0, { closed: true, channels: [] });
+    const lacquer = materials.of(0, { closed: true, channels: [], from }).material;
     expect(lacquer).not.toBe(plain);
     const { version } = lacquer;
     expect(materials.update(coated(0), 'shaded')).toBe('none');
-    expect(materials.of(0, { closed: true, channels: [] })).toBe(lacquer);
+    expect(materials.of(0, { closed: true, channels: [], from }).material).toBe(lacquer);
     expect(lacquer.version).toBe(version);
     // Clay has no parts.
     expect(materials.update(coated(1), 'clay')).toBe('all');
-    expect(materials.of(0, { closed: true, channels: [] })).toBe(plain);
+    expect(materials.of(0, { closed: true, channels: [], from }).material).toBe(plain);
   });
 
   it('are let go with the ribbon, all of them', () => {
     const materials = new RibbonMaterials();
     const made = [
-      materials.of(0, { closed: true, channels: [] }),
-      materials.of(1, { closed: false, channels: ['roughness'] }),
+      materials.of(0, { closed: true, channels: [], from }).material,
+      materials.of(1, { closed: false, channels: ['roughness'], from }).material,
       materials.line,
       materials.curve,
     ];

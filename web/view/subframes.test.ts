@@ -37,7 +37,14 @@ describe('the extent of a frame', () => {
   const part = (positions: number[], matrices?: number[]) => ({
     positions: Float32Array.from(positions),
     ...(matrices
-      ? { instances: { matrices: Float32Array.from(matrices), numbers: new Uint32Array(matrices.length / 16) } }
+      ? {
+          instances: {
+            matrices: Float32Array.from(matrices),
+            numbers: new Uint32Array(matrices.length / 16),
+            order: new Float32Array(0),
+            ids: new Uint32Array(0),
+          },
+        }
       : {}),
   });
   const frame = (...parts: object[]) => ({ ribbons: [{ shape: { parts } }] }) as never;

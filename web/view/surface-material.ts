@@ -1,6 +1,6 @@
 import type { CopyChannel } from '@maypole/core/copies/channels';
 import type { Channel, Surface, SurfaceFeature } from '@maypole/core/finish/surface';
-import type { ChannelPattern } from '@maypole/core/pattern/pattern-at';
+import type { ChannelPattern } from '@maypole/core/finish/surface';
 import { attribute, mix, normalView, normalViewGeometry, uniform } from 'three/tsl';
 import {
   AdditiveBlending,

@@ -2,7 +2,7 @@ import { channelOf } from '@maypole/core/finish/part';
 import { finishParts } from '@maypole/core/finish/parts/index';
 import { freshLayer } from '@maypole/core/pattern/layer';
 import { patterns } from '@maypole/core/pattern/kinds/index';
-import type { PatternDoc } from '@maypole/core/pattern/pattern-at';
+import type { PatternDoc } from '@maypole/core/piece/piece';
 import { newItem, type PartDoc, type RibbonDoc, type Values } from '@maypole/core/piece/piece';
 import { evaluateParam } from '@maypole/core/evaluate/values';
 import { linkedValue } from '@maypole/core/piece/link';

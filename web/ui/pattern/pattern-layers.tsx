@@ -5,7 +5,7 @@ import { channelOf } from '@maypole/core/finish/part';
 import { finishParts } from '@maypole/core/finish/parts/index';
 import { patterns } from '@maypole/core/pattern/kinds/index';
 import { layerParams } from '@maypole/core/pattern/layer';
-import type { PatternDoc } from '@maypole/core/pattern/pattern-at';
+import type { PatternDoc } from '@maypole/core/piece/piece';
 import type { PartDoc } from '@maypole/core/piece/piece';
 import { ArrowDown, ArrowUp, ChevronDown, Eye, EyeOff, Plus, X } from 'lucide-react';
 import { ValuesPanel } from '../fields/values-panel';
@@ -32,7 +32,8 @@ export function PatternLayers({ ribbon, part, name, layers, colour }: Props) {
       aria-label={`Patterns of ${title}`}
       bg="field"
       borderRadius="8px"
-      p="1.5"
+      p="1"
+      mx="-1.5"
       my="1"
       data-testid={`patterns-${name}`}
     >
@@ -205,7 +206,7 @@ function Layer({
         </PictureButton>
       </Flex>
       {open && (
-        <Box px="1.5" pb="1.5">
+        <Box px="1" pb="1.5">
           <ValuesPanel
             owner={{ type: 'pattern', ribbon, item: layer.id }}
             params={layerParams(kind, target)}

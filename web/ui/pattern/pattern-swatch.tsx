@@ -4,7 +4,8 @@ import { chakra } from '@chakra-ui/react';
 import { channelOf } from '@maypole/core/finish/part';
 import { finishParts } from '@maypole/core/finish/parts/index';
 import { displayToLight } from '@maypole/core/maths/srgb';
-import { patternAt, type PatternDoc } from '@maypole/core/pattern/pattern-at';
+import type { PatternDoc } from '@maypole/core/piece/piece';
+import { patternAt } from '@maypole/core/finish/pattern-of';
 import { evaluateParam } from '@maypole/core/evaluate/values';
 import { memo, useEffect, useRef } from 'react';
 

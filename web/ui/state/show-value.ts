@@ -1,5 +1,5 @@
 import { addressKey, type Address, type Owner } from '@maypole/core/piece/addresses';
-import type { PatternDoc } from '@maypole/core/pattern/pattern-at';
+import type { PatternDoc } from '@maypole/core/piece/piece';
 import type { Piece } from '@maypole/core/piece/piece';
 import { ownedAt } from '@maypole/core/piece/walk';
 import { patternKey } from '../pattern/edit-patterns';

@@ -65,12 +65,14 @@ export class PatternTables {
       this.filled = [];
     }
     const data = this.texture.image.data as Float32Array;
+    let changed = false;
     this.next.forEach(({ key, fill }, i) => {
       if (this.filled[i] === key) return;
       fill(data.subarray(4 * WIDTH * i, 4 * WIDTH * (i + 1)));
       this.filled[i] = key;
-      this.texture.needsUpdate = true;
+      changed = true;
     });
+    if (changed) this.texture.needsUpdate = true;
   }
 
   dispose(): void {

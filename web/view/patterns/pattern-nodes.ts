@@ -1,5 +1,6 @@
 import { affineOf, layersOf, noiseTile, type NoiseSettings } from '@maypole/core/noise/noise';
-import type { ChannelPattern, Layer, PatternAt } from '@maypole/core/pattern/pattern-at';
+import type { Layer, PatternAt } from '@maypole/core/pattern/pattern-at';
+import type { ChannelPattern } from '@maypole/core/finish/surface';
 import { alongRamp, layered, numbersOf, structureOf, withNumbers } from '@maypole/core/pattern/pattern-at';
 import type { Hit, NoiseRead } from '@maypole/core/pattern/kind';
 import { patterns } from '@maypole/core/pattern/kinds/index';
