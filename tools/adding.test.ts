@@ -92,7 +92,7 @@ const moving = { ...piece, scene: { ...piece.scene, lights: [newItem(lights.get(
 const picture = pictureAt(piece as never, 0, () => 'shape');
 console.log(JSON.stringify({
   read: read.ok ? true : read,
-  wrong: readPiece(writePiece({ ...piece, outputs: [newItem(outputs.get('strip'), { subframes: 1000 })] } as never)).ok,
+  wrong: readPiece(writePiece({ ...piece, outputs: [newItem(outputs.get('strip'), { subframes: 5000 })] } as never)).ok,
   panels: ownersOf(piece as never).map((o) => ({ kind: o.item.kind, params: Object.keys(o.params).length })),
   menu: { noise: noiseParams.noise.options.at(-1), part: finishParts.all.at(-1)!.title, light: sceneLists.lights.kinds.all.at(-1)!.title, effect: sceneLists.picture.kinds.all.at(-1)!.title, output: outputs.all.at(-1)!.title },
   reference: describeAll(),

@@ -1,6 +1,6 @@
 import { surfacesOf, type Surfaces } from '../finish/finish';
-import { backdrops, airs, cameras, lights, pictureEffects } from '../scene/index';
-import type { AirAt, BackdropAt, CameraAt, LightAt, PictureEffectAt, SceneKind } from '../scene/kind';
+import { backdrops, airs, cameras, grounds, lights, pictureEffects } from '../scene/index';
+import type { AirAt, BackdropAt, CameraAt, GroundAt, LightAt, PictureEffectAt, SceneKind } from '../scene/kind';
 import type { Registry } from '../declare/registry';
 import { linkPiece } from '../piece/link';
 import { cameraOf, type Item, type Piece, type RibbonDoc } from '../piece/piece';
@@ -12,6 +12,7 @@ export interface SceneAt {
   readonly camera: CameraAt;
   readonly lights: readonly LightAt[];
   readonly backdrop: BackdropAt;
+  readonly ground: readonly GroundAt[];
   readonly air: readonly AirAt[];
   readonly picture: readonly PictureEffectAt[];
 }
@@ -50,6 +51,7 @@ export function sceneAt(piece: Piece, frame: number): SceneAt {
     camera: itemAt(cameraOf({ scene }), cameras, clock),
     lights: listed(scene.lights, lights, clock),
     backdrop: itemAt(scene.backdrop[0], backdrops, clock),
+    ground: listed(scene.ground, grounds, clock),
     air: listed(scene.air, airs, clock),
     picture: listed(scene.picture, pictureEffects, clock),
   };

@@ -21,6 +21,8 @@ export interface OutputKind<P extends Params = Params> {
   readonly params: P;
   /** Ending of the file that is handed over, without a dot. */
   readonly ending: string;
+  /** Its files can be see-through. */
+  readonly alpha?: boolean;
   /** Why a picture of this size cannot be made into it, with the remedy; null where it can. */
   refusal(size: PixelSize): string | null;
   /** What is in the file, in a few words, for its name and so many frames. */
@@ -70,13 +72,18 @@ export const pictureParams = {
     moves: false,
     shownWhen: { param: 'range', is: ['part'] },
   }),
-  subframes: number('Sub-frames', 8, 'Pictures whose average each frame is: more make cleaner edges.', {
-    min: 1,
-    max: 64,
-    soft: [1, 32],
-    integer: true,
-    moves: false,
-  }),
+  subframes: number(
+    'Sub-frames',
+    8,
+    'Pictures whose average each frame is: more make cleaner edges, softer shadows and blur.',
+    {
+      min: 1,
+      max: 1024,
+      soft: [1, 128],
+      integer: true,
+      moves: false,
+    },
+  ),
 } as const;
 
 export type PictureSettings = Evaluated<typeof pictureParams>;

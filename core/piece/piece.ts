@@ -132,7 +132,14 @@ export function newRibbon(form: string, index: number, name = `Ribbon ${index + 
 /** One camera, one light, one backdrop, as they are declared. */
 export function defaultScene(): Piece['scene'] {
   const first = (list: SceneList) => [newItem(sceneLists[list].kinds.all[0])];
-  return { cameras: first('cameras'), lights: first('lights'), backdrop: first('backdrop'), air: [], picture: [] };
+  return {
+    cameras: first('cameras'),
+    lights: first('lights'),
+    backdrop: first('backdrop'),
+    ground: [],
+    air: [],
+    picture: [],
+  };
 }
 
 /** A fresh piece: four seconds at 25 frames a second, with no ribbon yet. */

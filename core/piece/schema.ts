@@ -159,7 +159,7 @@ const sceneShape = Object.fromEntries(
       .array(item(kinds), wants(`a list for ${title}`))
       .min(least, `${title} needs at least ${least}.`)
       .max(most, `${title} can hold at most ${most}.`);
-    return [name, list];
+    return [name, least === 0 ? list.default([]) : list];
   }),
 );
 

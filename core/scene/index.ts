@@ -5,10 +5,14 @@ import { fringe } from './picture/fringe';
 import { grain } from './picture/grain';
 import { look } from './picture/look';
 import { vignette } from './picture/vignette';
+import { clearBackdrop } from './backdrops/clear';
 import { plainBackdrop } from './backdrops/colour';
 import { gradientBackdrop } from './backdrops/gradient';
+import { catcher } from './grounds/catcher';
+import { sweep } from './grounds/sweep';
 import { orbit } from './cameras/orbit';
-import type { AirAt, BackdropAt, CameraAt, LightAt, PictureEffectAt, SceneKind } from './kind';
+import type { AirAt, BackdropAt, CameraAt, GroundAt, LightAt, PictureEffectAt, SceneKind } from './kind';
+import { area } from './lights/area';
 import { ball } from './lights/ball';
 import { sky } from './lights/sky';
 import { spot } from './lights/spot';
@@ -17,8 +21,13 @@ import { sun } from './lights/sun';
 
 /** Every kind of camera, light, backdrop, air and picture effect, in the order of their menus. A new one is added here and nowhere else. */
 export const cameras = new Registry<SceneKind<CameraAt>>('camera', [orbit]);
-export const lights = new Registry<SceneKind<LightAt>>('light', [studio, sky, sun, ball, spot]);
-export const backdrops = new Registry<SceneKind<BackdropAt>>('backdrop', [plainBackdrop, gradientBackdrop]);
+export const lights = new Registry<SceneKind<LightAt>>('light', [studio, sky, sun, area, ball, spot]);
+export const backdrops = new Registry<SceneKind<BackdropAt>>('backdrop', [
+  plainBackdrop,
+  gradientBackdrop,
+  clearBackdrop,
+]);
+export const grounds = new Registry<SceneKind<GroundAt>>('ground', [catcher, sweep]);
 export const airs = new Registry<SceneKind<AirAt>>('air', [fog]);
 export const pictureEffects = new Registry<SceneKind<PictureEffectAt>>('picture effect', [
   bloom,
@@ -28,11 +37,12 @@ export const pictureEffects = new Registry<SceneKind<PictureEffectAt>>('picture 
   grain,
 ]);
 
-/** The lists of a scene, in the order of the screen: their title, the kinds of their items, and how many there are at least and at most. */
+/** The lists of a scene, in the order of the screen: their title, the kinds of their items, how many there are at least and at most, and whether just one of them is on. */
 export const sceneLists = {
-  cameras: { title: 'Cameras', kinds: cameras as Registry<SceneKind<unknown>>, least: 1, most: 32 },
+  cameras: { title: 'Cameras', kinds: cameras as Registry<SceneKind<unknown>>, least: 1, most: 32, oneOn: true },
   lights: { title: 'Lights', kinds: lights as Registry<SceneKind<unknown>>, least: 0, most: 64 },
   backdrop: { title: 'Backdrop', kinds: backdrops as Registry<SceneKind<unknown>>, least: 1, most: 1 },
+  ground: { title: 'Ground', kinds: grounds as Registry<SceneKind<unknown>>, least: 0, most: 4 },
   air: { title: 'Air', kinds: airs as Registry<SceneKind<unknown>>, least: 0, most: 16 },
   picture: { title: 'Picture', kinds: pictureEffects as Registry<SceneKind<unknown>>, least: 0, most: 32 },
 } as const;

@@ -25,12 +25,22 @@ export interface CameraAt {
   readonly target: Vec3;
   /** Millimetres, for a picture 36 mm wide along its longer side. */
   readonly focalLength: number;
+  /** Metres across the longer side of the picture where rays are parallel; 0 for a perspective by the focal length. */
+  readonly parallel: number;
+  /** Degrees by which it is turned about the way it looks: above 0 what is seen turns clockwise. */
+  readonly roll: number;
+  /** Shares of width and height by which the picture moves over the film, right and up. */
+  readonly shift: readonly [number, number];
   /** Factor on all light. */
   readonly exposure: number;
   /** Metres; 0 for a pinhole. */
   readonly lensRadius: number;
+  /** Corners of the lens opening, from 3; 0 for a round one. */
+  readonly blades: number;
   /** Metres along the way it looks, at which the picture is sharp. */
   readonly focusDistance: number;
+  /** How long a frame is exposed, as a share of the time from frame to frame; 0 for an instant. */
+  readonly shutter: number;
 }
 
 /** A light at a moment. Drawers know these types; a kind of light says which one it is. */
@@ -71,6 +81,19 @@ export type LightAt =
       readonly cone: number;
       readonly soft: number;
       readonly radius: number;
+    })
+  | (LampAt & {
+      readonly type: 'area';
+      /** Per steradian and square metre of its face, the same all over and into every direction. */
+      readonly radiance: number;
+      readonly at: Vec3;
+      readonly target: Vec3;
+      readonly width: number;
+      readonly height: number;
+      /** Degrees about the way it shines. */
+      readonly turn: number;
+      /** The camera sees it. */
+      readonly seen: boolean;
     });
 
 interface LampAt {
@@ -84,7 +107,11 @@ export type BackdropAt = {
   /** '#rrggbb', sRGB, as it is to be in the picture. */
   readonly colour: string;
 } & (
-  | { readonly type: 'colour' }
+  | {
+      readonly type: 'colour';
+      /** It is not there in files that can be see-through. */
+      readonly clear?: boolean;
+    }
   | {
       readonly type: 'gradient';
       /** The other colour. */
@@ -97,6 +124,29 @@ export type BackdropAt = {
       readonly middle: number;
     }
 );
+
+/** What everything stands on. */
+export type GroundAt =
+  | {
+      readonly type: 'catcher';
+      /** Metres. */
+      readonly height: number;
+      /** How dark a full shadow is, 0…1. */
+      readonly strength: number;
+      readonly colour: string;
+      readonly reach: number;
+    }
+  | {
+      readonly type: 'sweep';
+      readonly colour: string;
+      readonly roughness: number;
+      readonly height: number;
+      /** Metres from the middle to the wall, and the radius with which the floor becomes it, at most as much. */
+      readonly back: number;
+      readonly curve: number;
+      /** Degrees round the upright axis of the way that the wall looks. */
+      readonly turn: number;
+    };
 
 /** What fills the room. */
 export type AirAt = {
@@ -150,6 +200,9 @@ export const defineLight = declared<LightAt>();
  * export const plain = defineBackdrop({ kind: 'colour', title: 'Backdrop', help, icon: 'wallpaper', params, at: (v) => ({ type: 'colour', colour: v.colour }) });
  */
 export const defineBackdrop = declared<BackdropAt>();
+
+/** Declares a kind of ground, as `defineLight` declares a light. */
+export const defineGround = declared<GroundAt>();
 
 /** Declares a kind of air, as `defineLight` declares a light. */
 export const defineAir = declared<AirAt>();

@@ -26,6 +26,30 @@ export function fitFrame(
   return { fov: (2 * Math.atan(half) * 180) / Math.PI, width: 1, height: viewportAspect / outputAspect };
 }
 
+/** What of a camera says how large things are. */
+export interface LensAt {
+  readonly focalLength: number;
+  /** Metres across the longer side; 0 for a perspective. */
+  readonly parallel: number;
+}
+
+/**
+ * Half the height of what a viewport shows, at a metre's distance in perspective or anywhere where
+ * rays are parallel, so that the whole output frame is inside it.
+ */
+export function halfHeight({ focalLength, parallel }: LensAt, outputAspect: number, viewportAspect: number): number {
+  if (parallel === 0) return Math.tan((fitFrame(focalLength, outputAspect, viewportAspect).fov * Math.PI) / 360);
+  const half = (outputAspect >= 1 ? parallel / outputAspect : parallel) / 2;
+  return viewportAspect >= outputAspect ? half : (half * outputAspect) / viewportAspect;
+}
+
+/** How far in front of a camera a point lies, measured along the way it looks. */
+export function distanceAhead({ position, target }: CameraPose, point: readonly [number, number, number]): number {
+  const way = target.map((t, k) => t - position[k]);
+  const length = Math.hypot(...way) || 1;
+  return way.reduce((sum, w, k) => sum + (w / length) * (point[k] - position[k]), 0);
+}
+
 export interface CameraPose {
   readonly position: readonly [number, number, number];
   readonly target: readonly [number, number, number];

@@ -5,7 +5,7 @@ import { sceneAt } from '../evaluate/picture-at';
 import { newItem, newPiece, type Piece } from '../piece/piece';
 import { readPieceValue } from '../piece/read';
 import { proveSeam } from '../seam/proof';
-import { airs, backdrops, cameras, lights, pictureEffects } from './index';
+import { airs, backdrops, cameras, grounds, lights, pictureEffects } from './index';
 import type { SceneKind } from './kind';
 
 const clock = (frame = 0) => ({ frame, frames: 24 });
@@ -89,6 +89,7 @@ describe('everything of a scene', () => {
       cameras: all(cameras),
       lights: all(lights),
       backdrop: all(backdrops).slice(-1),
+      ground: all(grounds),
       air: all(airs),
       picture: all(pictureEffects),
     },

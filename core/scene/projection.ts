@@ -1,44 +1,58 @@
 import { cross, dot, normalize, vec3, type Vec3 } from '../maths/vec3';
-import { fitFrame, type CameraPose } from './lens';
+import type { CameraAt } from './kind';
+import { fitFrame, halfHeight } from './lens';
 
-/** From space to the picture and back, for a camera without roll. */
+/** From space to the picture and back. */
 export interface Projection {
   /** Pixels from the left and the top, and metres in front of the camera; null behind it. */
   to(p: Vec3): { readonly x: number; readonly y: number; readonly depth: number } | null;
   /** How far a move by pixels goes in the plane that faces the camera at a depth, in metres. */
   across(dx: number, dy: number, depth: number): [number, number, number];
+  /** The line of sight through a place of the picture in pixels: where it begins, and its way, a metre ahead. */
+  ray(x: number, y: number): { readonly from: Vec3; readonly way: Vec3 };
   /** Unit vectors: ahead, to the right, up. */
   readonly ahead: Vec3;
 }
 
+/** What of a camera says where things are in the picture. */
+export type CameraView = Pick<CameraAt, 'position' | 'target' | 'focalLength' | 'parallel' | 'roll' | 'shift'>;
+
 const unit = (a: Vec3): Vec3 => normalize(a) ?? a;
 
 /** The projection of a viewport, in pixels, into which the whole output frame is fitted. */
-export function projectionOf(
-  pose: CameraPose,
-  focalLength: number,
-  outputAspect: number,
-  width: number,
-  height: number,
-): Projection {
-  const { fov } = fitFrame(focalLength, outputAspect, width / height);
-  const scale = height / 2 / Math.tan((fov * Math.PI) / 360);
-  const ahead = unit(vec3((k) => pose.target[k] - pose.position[k]));
+export function projectionOf(camera: CameraView, outputAspect: number, width: number, height: number): Projection {
+  const { position, target, parallel, roll, shift } = camera;
+  const scale = height / 2 / halfHeight(camera, outputAspect, width / height);
+  const frame = fitFrame(camera.focalLength, outputAspect, width / height);
+  const middle = [width / 2 + shift[0] * frame.width * width, height / 2 - shift[1] * frame.height * height] as const;
+  const ahead = unit(vec3((k) => target[k] - position[k]));
   // However steeply it looks, which way is right is known but for looking straight up or down.
-  const across = cross(ahead, [0, 1, 0]);
-  const right = Math.hypot(...across) === 0 ? ([1, 0, 0] as const) : unit(across);
-  const up = cross(right, ahead);
+  const level = cross(ahead, [0, 1, 0]);
+  const right0 = Math.hypot(...level) === 0 ? ([1, 0, 0] as const) : unit(level);
+  const up0 = cross(right0, ahead);
+  const [c, s] = [Math.cos((roll * Math.PI) / 180), Math.sin((roll * Math.PI) / 180)];
+  // The camera turns against the clock, so that what is seen turns with it.
+  const right = vec3((k) => c * right0[k] + s * up0[k]);
+  const up = vec3((k) => c * up0[k] - s * right0[k]);
+  const across = (dx: number, dy: number, depth: number) => {
+    const k = (parallel === 0 ? depth : 1) / scale;
+    return vec3((i) => k * (dx * right[i] - dy * up[i]));
+  };
   return {
     ahead,
     to(p) {
-      const d = vec3((k) => p[k] - pose.position[k]);
+      const d = vec3((k) => p[k] - position[k]);
       const depth = dot(d, ahead);
-      if (depth <= 1e-3) return null;
-      return { x: width / 2 + (scale * dot(d, right)) / depth, y: height / 2 - (scale * dot(d, up)) / depth, depth };
+      if (parallel === 0 && depth <= 1e-3) return null;
+      const k = parallel === 0 ? scale / depth : scale;
+      return { x: middle[0] + k * dot(d, right), y: middle[1] - k * dot(d, up), depth };
     },
-    across(dx, dy, depth) {
-      const k = depth / scale;
-      return [0, 1, 2].map((i) => k * (dx * right[i] - dy * up[i])) as [number, number, number];
+    across: (dx, dy, depth) => [...across(dx, dy, depth)] as [number, number, number],
+    ray(x, y) {
+      const off = across(x - middle[0], y - middle[1], 1);
+      return parallel === 0
+        ? { from: position, way: vec3((k) => ahead[k] + off[k]) }
+        : { from: vec3((k) => position[k] + off[k]), way: ahead };
     },
   };
 }

@@ -45,7 +45,7 @@ export async function deliver(
   const encoder = await encoders[output.kind]();
   const offscreen = await Offscreen.create(format.width, format.height);
   try {
-    offscreen.setPiece(piece, detail, look);
+    offscreen.setPiece(piece, detail, look, kind.alpha ?? false);
     const encoding = await encoder.open({ base, title: piece.name, loop, frames, ...format, canvas: offscreen.canvas });
     const start = performance.now();
     try {

@@ -134,6 +134,11 @@ export class Engine {
   /** Resolves when all shapes of a frame are there; rejects with a FrameTrouble where one cannot be made. */
   whenReady(frame: number): Promise<void> {
     this.setFrame(frame);
+    return this.whenThere(frame);
+  }
+
+  /** The same for a frame that is not shown by itself. */
+  whenThere(frame: number): Promise<void> {
     if (this.isReady(frame)) return Promise.resolve();
     if (this.isSettled(frame)) return Promise.reject(new FrameTrouble(this.troubleAt(frame)));
     return new Promise((resolve, reject) => {
@@ -187,6 +192,10 @@ export class Engine {
     const { frames } = this.piece.loop;
     const shown = this.missingAt(this.frame);
     if (shown) return this.jobFor(shown, this.frame);
+    for (const { frame } of this.waiters) {
+      const waited = this.missingAt(frame);
+      if (waited) return this.jobFor(waited, frame);
+    }
     if (!this.ahead) return null;
     const wait = this.quietUntil - performance.now();
     if (wait > 0) {

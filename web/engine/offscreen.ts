@@ -2,7 +2,7 @@ import type { Piece } from '@maypole/core/piece/piece';
 import type { Detail } from '@maypole/core/steps/step';
 import { hiddenDrawer, type Drawer } from '@/view/drawer';
 import type { ViewMode } from '@/view/frame';
-import { composeFrame } from './compose';
+import { composeInstants } from './compose';
 import { Engine } from './engine';
 
 /**
@@ -36,21 +36,25 @@ export class Offscreen {
   }
 
   /** The piece to draw from now on. */
-  setPiece(piece: Piece, detail: Detail, mode: ViewMode = 'shaded'): void {
+  /** @param seeThrough leave out a backdrop that is not there */
+  setPiece(piece: Piece, detail: Detail, mode: ViewMode = 'shaded', seeThrough = false): void {
     this.piece = piece;
+    this.seeThrough = seeThrough;
     this.mode = mode;
     this.engine.setPiece(piece, detail);
   }
 
   private piece: Piece | null = null;
   private mode: ViewMode = 'shaded';
+  private seeThrough = false;
 
   /** Draws an unwrapped frame onto `canvas`, as the average of so many sub-frames. */
   async draw(frame: number, subframes = 8): Promise<void> {
     const piece = this.piece!;
     await this.engine.whenReady(frame);
-    const picture = composeFrame(this.engine, piece, frame, this.mode);
-    const drawn = await this.drawer.picture(picture, subframes);
+    const composed = await composeInstants(this.engine, piece, frame, this.mode, subframes);
+    const pictures = this.seeThrough ? composed.map((p) => ({ ...p, seeThrough: true })) : composed;
+    const drawn = await this.drawer.picture(pictures, subframes);
     this.context.clearRect(0, 0, this.width, this.height);
     this.context.drawImage(drawn, 0, 0);
     drawn.close();

@@ -1,4 +1,4 @@
-import { vec3, type Vec3 } from '@maypole/core/maths/vec3';
+import { dot, normalize, vec3, type Vec3 } from '@maypole/core/maths/vec3';
 import type { RibbonGeometry, RibbonPart } from './loop-cache';
 import { boxOf } from './box';
 
@@ -20,11 +20,57 @@ export function pickCopy(shape: RibbonGeometry, from: Vec3, way: Vec3): Picked |
     for (let i = 0; i < instances.numbers.length; i++) {
       const local = localRay(instances.matrices, 16 * i, from, way);
       if (!local || !meetsBox(box, local.from, local.way, best?.distance ?? Infinity)) continue;
-      const distance = meetsFaces(part, local.from, local.way);
+      const { distance } = meetsFaces(part, local.from, local.way);
       if (distance < (best?.distance ?? Infinity)) best = { number: instances.numbers[i], distance };
     }
   }
   return best;
+}
+
+/** A point of a surface that a line of sight meets. */
+export interface PickedPoint {
+  /** How far away, in lengths of `way`. */
+  readonly distance: number;
+  readonly at: Vec3;
+  /** Unit vector square to the surface as it is shaded, towards where the line comes from. */
+  readonly normal: Vec3;
+}
+
+/** The nearest point of a ribbon along a line of sight; null where it meets none. */
+export function pickPoint(shape: RibbonGeometry, from: Vec3, way: Vec3): PickedPoint | null {
+  let best: PickedPoint | null = null;
+  for (const part of shape.parts) {
+    const box = boxOf({ positions: part.positions });
+    const count = part.instances?.numbers.length ?? 1;
+    for (let i = 0; i < count; i++) {
+      const m = part.instances?.matrices;
+      const local = m ? localRay(m, 16 * i, from, way) : { from, way };
+      if (!local || !meetsBox(box, local.from, local.way, best?.distance ?? Infinity)) continue;
+      const hit = meetsFaces(part, local.from, local.way);
+      if (hit.distance >= (best?.distance ?? Infinity)) continue;
+      const smooth = shadedNormal(part, hit);
+      const turned = m ? turnedBy(m, 16 * i, smooth) : smooth;
+      const facing = dot(turned, way) > 0 ? vec3((k) => -turned[k]) : turned;
+      best = {
+        distance: hit.distance,
+        at: vec3((k) => from[k] + hit.distance * way[k]),
+        normal: normalize(facing) ?? facing,
+      };
+    }
+  }
+  return best;
+}
+
+/** The normal at a place of a triangle, mixed from those of its corners. */
+function shadedNormal({ normals: n, topology }: RibbonPart, { triangle, u, v }: FaceHit): Vec3 {
+  const [a, b, c] = [0, 1, 2].map((k) => 3 * topology.triangles[triangle + k]);
+  return vec3((k) => (1 - u - v) * n[a + k] + u * n[b + k] + v * n[c + k]);
+}
+
+/** A normal as a copy's matrix turns it: a turn times sizes, whose inverse transpose divides by the sizes. */
+function turnedBy(m: Float32Array, o: number, n: Vec3): Vec3 {
+  const square = vec3((c) => m[o + 4 * c] ** 2 + m[o + 4 * c + 1] ** 2 + m[o + 4 * c + 2] ** 2 || 1);
+  return vec3((r) => [0, 1, 2].reduce((sum, c) => sum + (m[o + 4 * c + r] / square[c]) * n[c], 0));
 }
 
 /** A line as a copy sees it: its matrix undone. Shares along the line stay what they are. */
@@ -58,10 +104,18 @@ function meetsBox(
   return near <= far;
 }
 
+/** Where a line meets the faces of a part: its first number of `triangles`, and shares of its second and third corner. */
+interface FaceHit {
+  readonly distance: number;
+  readonly triangle: number;
+  readonly u: number;
+  readonly v: number;
+}
+
 /** T. Möller & B. Trumbore, “Fast, minimum storage ray/triangle intersection”, 1997. */
-function meetsFaces({ positions: p, topology }: RibbonPart, from: Vec3, way: Vec3): number {
+function meetsFaces({ positions: p, topology }: RibbonPart, from: Vec3, way: Vec3): FaceHit {
   const t = topology.triangles;
-  let best = Infinity;
+  let best: FaceHit = { distance: Infinity, triangle: 0, u: 0, v: 0 };
   for (let i = 0; i < t.length; i += 3) {
     const [a, b, c] = [3 * t[i], 3 * t[i + 1], 3 * t[i + 2]];
     const [ux, uy, uz] = [p[b] - p[a], p[b + 1] - p[a + 1], p[b + 2] - p[a + 2]];
@@ -76,7 +130,7 @@ function meetsFaces({ positions: p, topology }: RibbonPart, from: Vec3, way: Vec
     const w = (way[0] * qx + way[1] * qy + way[2] * qz) / det;
     if (w < 0 || u + w > 1) continue;
     const d = (vx * qx + vy * qy + vz * qz) / det;
-    if (d > 0 && d < best) best = d;
+    if (d > 0 && d < best.distance) best = { distance: d, triangle: i, u, v: w };
   }
   return best;
 }

@@ -1,3 +1,4 @@
+import { instantOf } from '@maypole/core/scene/shutter';
 import type { ViewFrame } from './frame';
 import { Packer } from './pack';
 import type { Stage } from './stage';
@@ -14,9 +15,10 @@ export function subframesFor({ scene }: ViewFrame, { edges, soft }: Subframes): 
   const lamps = scene.lights.some(
     (l) =>
       (l.type === 'sun' && l.shadow && l.angle > 0) ||
-      ((l.type === 'ball' || l.type === 'spot') && l.shadow && l.radius > 0),
+      ((l.type === 'ball' || l.type === 'spot') && l.shadow && l.radius > 0) ||
+      (l.type === 'area' && l.shadow),
   );
-  return lamps || scene.camera.lensRadius > 0 ? soft : edges;
+  return lamps || scene.camera.lensRadius > 0 || scene.camera.shutter > 0 ? soft : edges;
 }
 
 /** What draws frames: in a worker where the browser can, so that drawing and compiling shaders never hold up the page. */
@@ -27,8 +29,12 @@ export interface Drawer {
   setSize(width: number, height: number): void;
   /** Draws sub-frame `number` of `of`; resolves once it stands in the canvas. */
   draw(frame: ViewFrame, number?: number, of?: number): Promise<void>;
-  /** Draws the average of so many sub-frames and gives it away; to be closed by who takes it. */
-  picture(frame: ViewFrame, subframes: number): Promise<ImageBitmap>;
+  /**
+   * Draws the average of so many sub-frames and gives it away; to be closed by who takes it.
+   *
+   * @param instants the frame as it is at as many instants, in the order in which they are drawn
+   */
+  picture(instants: readonly ViewFrame[], subframes: number): Promise<ImageBitmap>;
   dispose(): void;
 }
 
@@ -93,8 +99,9 @@ class LocalDrawer implements Drawer {
     this.stage.draw(frame, number, of);
   }
 
-  async picture(frame: ViewFrame, subframes: number): Promise<ImageBitmap> {
-    for (let n = 0; n < subframes; n++) this.stage.draw(frame, n, subframes);
+  async picture(instants: readonly ViewFrame[], subframes: number): Promise<ImageBitmap> {
+    for (let n = 0; n < subframes; n++)
+      this.stage.draw(instants[instantOf(n, subframes, instants.length)], n, subframes);
     return createImageBitmap(this.canvas);
   }
 
@@ -165,8 +172,16 @@ class RemoteDrawer implements Drawer {
     await this.ask(frame, number, number + 1, of, false);
   }
 
-  async picture(frame: ViewFrame, subframes: number): Promise<ImageBitmap> {
-    return (await this.ask(frame, 0, subframes, subframes, true))!;
+  async picture(instants: readonly ViewFrame[], subframes: number): Promise<ImageBitmap> {
+    let picture: ImageBitmap | undefined;
+    for (let first = 0; first < subframes;) {
+      const instant = instantOf(first, subframes, instants.length);
+      let last = first + 1;
+      while (last < subframes && instantOf(last, subframes, instants.length) === instant) last++;
+      picture = await this.ask(instants[instant], first, last, subframes, last === subframes);
+      first = last;
+    }
+    return picture!;
   }
 
   dispose(): void {

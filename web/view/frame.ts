@@ -52,4 +52,6 @@ export interface DrawablePart {
 /** One picture to draw: what core describes, and how it is looked at. */
 export interface ViewFrame extends PictureAt<Drawable> {
   readonly mode: ViewMode;
+  /** A backdrop that is not there is left out of the picture, as files that can be see-through want it. */
+  readonly seeThrough?: boolean;
 }

@@ -1,5 +1,7 @@
 import type { LightAt } from '@maypole/core/scene/kind';
+import { AreaLight } from './area-light';
 import {
+  Color,
   DirectionalLight,
   PointLight,
   SpotLight,
@@ -11,10 +13,10 @@ import {
 } from 'three/webgpu';
 import { skyTexture } from './sky-texture';
 import { studioTexture } from './studio';
-import { lensOffset } from './subframes';
+import { lensOffset, pixelOffset } from './subframes';
 
 type Lamp = Exclude<LightAt, { type: 'studio' | 'sky' }>;
-type LampObject = DirectionalLight | PointLight | SpotLight;
+type LampObject = DirectionalLight | PointLight | SpotLight | AreaLight;
 
 /** Where everything that stands in the picture is: shadows reach as far as this. */
 export interface Extent {
@@ -42,9 +44,10 @@ export class Lights {
 
   /**
    * @param extentOf asked for where there are lamps: with many copies it is not to be had for nothing
+   * @param ground something lies behind what stands there, on which its shadow falls
    * @param number of the sub-frame, and how many there are; with 1 lamps shine from their middle
    */
-  update(list: readonly LightAt[], extentOf: () => Extent, number: number, of: number): void {
+  update(list: readonly LightAt[], extentOf: () => Extent, ground: boolean, number: number, of: number): void {
     this.surround(list);
     const lamps = list.filter((l): l is Lamp => l.type !== 'studio' && l.type !== 'sky');
     const sorts = lamps.map((l) => `${l.type}${l.shadow ? ' shadow' : ''}`);
@@ -52,7 +55,13 @@ export class Lights {
     if (lamps.length === 0) return;
     const extent = extentOf();
     lamps.forEach((lamp, i) =>
-      place(this.lamps[i].object, lamp, extent, of === 1 ? [0, 0] : lensOffset(number + 7 * i)),
+      place(
+        this.lamps[i].object,
+        lamp,
+        extent,
+        ground ? 8 * extent.radius : 1.5 * extent.radius,
+        of === 1 ? [0, 0] : lamp.type === 'area' ? squareOffset(number, i) : lensOffset(number + 7 * i),
+      ),
     );
   }
 
@@ -93,9 +102,10 @@ export class Lights {
     this.lamps = lamps.map((lamp, i) => {
       const object = made(lamp);
       if (lamp.shadow) {
+        const shadow = object instanceof AreaLight ? object.areaShadow : object.shadow;
         object.castShadow = true;
-        object.shadow.mapSize.set(SHADOW_PIXELS, SHADOW_PIXELS);
-        object.shadow.radius = 1.5;
+        shadow.mapSize.set(SHADOW_PIXELS, SHADOW_PIXELS);
+        shadow.radius = 1.5;
       }
       this.scene.add(object);
       if ('target' in object) this.scene.add(object.target);
@@ -115,6 +125,7 @@ export class Lights {
 
 function made({ type }: Lamp): LampObject {
   if (type === 'sun') return new DirectionalLight();
+  if (type === 'area') return new AreaLight();
   return type === 'ball' ? new PointLight() : new SpotLight();
 }
 
@@ -131,7 +142,20 @@ function shifted(point: Vector3, along: Vector3, radius: number, [a, b]: readonl
 
 const along = new Vector3();
 
-function place(object: LampObject, lamp: Lamp, extent: Extent, offset: readonly [number, number]): void {
+/** A point of a square, −1…1 each way, for a sub-frame; other lamps have others. */
+function squareOffset(number: number, lamp: number): readonly [number, number] {
+  const [x, y] = pixelOffset(number + 7 * lamp);
+  return [2 * x, 2 * y];
+}
+
+/** @param behind how far beyond the middle of what stands there shadows reach, in metres */
+function place(
+  object: LampObject,
+  lamp: Lamp,
+  extent: Extent,
+  behind: number,
+  offset: readonly [number, number],
+): void {
   object.color.setRGB(lamp.colour[0], lamp.colour[1], lamp.colour[2]);
   const reach = Math.max(0.1, extent.radius);
   if (lamp.type === 'sun') {
@@ -146,10 +170,15 @@ function place(object: LampObject, lamp: Lamp, extent: Extent, offset: readonly 
     camera.left = camera.bottom = -reach;
     camera.right = camera.top = reach;
     camera.near = Math.max(0.01, far - 1.5 * reach);
-    camera.far = far + 1.5 * reach;
+    camera.far = far + behind;
     camera.updateProjectionMatrix();
     sun.shadow.bias = -0.002;
     sun.shadow.normalBias = 0.004 * reach;
+    return;
+  }
+  if (lamp.type === 'area') {
+    const shape = { ...lamp, extent: { ...extent, radius: reach }, point: offset, reach: behind };
+    (object as AreaLight).place(shape, new Color(...lamp.colour), lamp.radiance);
     return;
   }
   const lit = object as PointLight | SpotLight;
@@ -160,7 +189,7 @@ function place(object: LampObject, lamp: Lamp, extent: Extent, offset: readonly 
   if (along.lengthSq() > 0) shifted(lit.position, along.normalize(), lamp.radius, offset);
   const farthest = Math.hypot(...lamp.at.map((x, k) => x - extent.centre[k])) + reach;
   lit.shadow.camera.near = Math.max(0.02, farthest - 2.2 * reach);
-  lit.shadow.camera.far = farthest * 1.05;
+  lit.shadow.camera.far = farthest * 1.05 + behind - 1.5 * reach;
   lit.shadow.bias = -0.003;
   lit.shadow.normalBias = 0.004 * reach;
   if (lamp.type === 'spot') {

@@ -28,6 +28,8 @@ export interface PictureSettings {
   readonly backdrop: BackdropAt;
   /** Effects, in the order of the list. */
   readonly picture: readonly PictureEffectAt[];
+  /** Leave the backdrop out. */
+  readonly seeThrough: boolean;
   /** Something in the scene is looked through, so that what is behind must be there to be seen. */
   readonly glass: boolean;
 }
@@ -56,6 +58,8 @@ export class Picture {
   private readonly behindQuad: Mesh;
   private readonly exposure = uniform(1);
   private readonly spill = uniform(0);
+  /** 1 where the backdrop is part of the picture, 0 where it is see-through there. */
+  private readonly backed = uniform(1);
   private readonly before: TextureNode;
   private readonly share = uniform(1);
   private readonly sumQuad: QuadMesh;
@@ -98,6 +102,7 @@ export class Picture {
   draw(scene: Scene, camera: Camera, settings: PictureSettings, number = 0, of = 1): void {
     const { renderer } = this;
     this.exposure.value = settings.camera.exposure;
+    this.backed.value = settings.seeThrough ? 0 : 1;
     this.backdrop.fill(settings.backdrop, settings.glass ? 1 / settings.camera.exposure : 0, this.size);
     if (settings.glass) scene.add(this.behindQuad);
     else scene.remove(this.behindQuad);
@@ -172,23 +177,28 @@ export class Picture {
     const covered = read.rgb.sub(this.backdrop.light().mul(float(1).sub(read.a)));
     // Where only part of a pixel is covered, its light is that of the part; it meets the backdrop as it is seen.
     const own = covered.div(max(read.a, float(1e-4))).mul(this.exposure);
-    let shown = rgb(mix(this.backdrop.shown(), viewTransform(rgb(own)), read.a.min(1)));
+    const behind = rgb(this.backdrop.shown().mul(this.backed));
+    let shown = rgb(mix(behind, viewTransform(rgb(own)), read.a.min(1)));
     // What adds light and covers nothing, such as a beam, is in the light and not in its alpha.
     if (types.includes('bloom')) {
       const halo = texture(new Texture());
       bloom.push(halo as TextureNode);
       const spill = halo.rgb.mul(this.spill).mul(this.exposure);
       const lit = this.lit(rgb(covered), read.a);
-      shown = rgb(shown.add(viewTransform(rgb(lit.add(spill))).sub(viewTransform(lit))));
+      const glow = viewTransform(rgb(lit.add(spill))).sub(viewTransform(lit));
+      shown = rgb(shown.add(glow));
     }
     const material = plainMaterial();
-    material.fragmentNode = vec4(this.backdrop.dithered(effects.apply(shown), read.a), 1);
+    const finished = rgb(this.backdrop.dithered(effects.apply(shown), read.a));
+    // Light that spills over nothing covers as much of it as it is bright; the picture is premultiplied.
+    const bright = max(max(finished.r, finished.g), finished.b);
+    material.fragmentNode = vec4(finished, max(this.backed, max(read.a.min(1), bright.min(1))));
     return { quad: new QuadMesh(material), effects, light, bloom };
   }
 
   /** The light of the whole pixel: of what covers it, and about that of the backdrop where nothing does. */
   private lit(covered: Rgb, alpha: Scalar): Rgb {
-    const shown = this.backdrop.shown();
+    const shown = this.backdrop.shown().mul(this.backed);
     const ground = shown.mul(shown);
     return rgb(covered.mul(this.exposure).add(ground.mul(float(1).sub(alpha.min(1)))));
   }

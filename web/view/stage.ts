@@ -1,7 +1,16 @@
-import { fitFrame } from '@maypole/core/scene/lens';
-import { LinearSRGBColorSpace, PerspectiveCamera, Scene, WebGPURenderer } from 'three/webgpu';
+import type { CameraAt } from '@maypole/core/scene/kind';
+import { fitFrame, halfHeight } from '@maypole/core/scene/lens';
+import {
+  LinearSRGBColorSpace,
+  OrthographicCamera,
+  PerspectiveCamera,
+  Scene,
+  WebGPURenderer,
+  type Camera,
+} from 'three/webgpu';
 import { extentOf } from './extent';
 import type { ViewFrame } from './frame';
+import { Grounds } from './grounds';
 import { Lights } from './lights';
 import { Picture } from './picture';
 import { RibbonObject } from './ribbon-object';
@@ -34,11 +43,13 @@ function spareCanvas(): HTMLCanvasElement | OffscreenCanvas {
 /** A canvas that draws frames; the same for the editor, the thumbnails and the files. */
 export class Stage {
   private readonly scene = new Scene();
-  private readonly camera = new PerspectiveCamera(40, 1, 0.01, 1000);
+  private readonly perspective = new PerspectiveCamera();
+  private readonly parallel = new OrthographicCamera();
   private readonly ribbons = new Map<string, RibbonObject>();
   private readonly lights = new Lights(this.scene);
   private readonly picture: Picture;
   private readonly air = new Air();
+  private readonly grounds = new Grounds(this.scene);
   /** How many sub-frames a picture that stands still is the average of: fewer where each has its price. */
   readonly subframes: { readonly edges: number; readonly soft: number };
   private width = 1;
@@ -98,28 +109,63 @@ export class Stage {
    */
   draw(frame: ViewFrame, number = 0, of = 1): void {
     const { camera: at, lights } = frame.scene;
-    const aspect = this.width / this.height;
-    const { fov } = fitFrame(at.focalLength, frame.aspect, aspect);
-    const distance = Math.hypot(...at.position.map((p, k) => p - at.target[k]));
-    this.camera.fov = fov;
-    this.camera.aspect = aspect;
-    this.camera.near = Math.max(0.0001, distance / 200);
-    this.camera.far = distance * 20 + 200;
-    this.camera.position.set(...at.position);
-    this.camera.up.set(0, 1, 0);
-    this.camera.lookAt(...at.target);
-    const [dx, dy] = of === 1 ? [0, 0] : pixelOffset(number);
-    const [lx, ly] = of === 1 || at.lensRadius === 0 ? [0, 0] : lensOffset(number).map((x) => x * at.lensRadius);
-    // The camera goes to a point of the lens, and the picture is shifted so that what is in focus stays where it is.
-    const perMetre = this.height / 2 / Math.tan((fov * Math.PI) / 360) / at.focusDistance;
-    this.camera.translateX(lx);
-    this.camera.translateY(ly);
-    this.camera.setViewOffset(this.width, this.height, dx - lx * perMetre, dy + ly * perMetre, this.width, this.height);
-    this.lights.update(lights, () => extentOf(frame), number, of);
+    const camera = this.aimed(at, frame.aspect, number, of);
+    this.lights.update(lights, () => extentOf(frame), frame.scene.ground.length > 0, number, of);
+    this.grounds.update(frame.scene.ground);
     this.scene.fogNode = this.air.node(frame.scene.air);
     this.arrange(frame);
     const glass = frame.ribbons.some((r) => Object.values(r.surfaces).some((s) => s.features.includes('glass')));
-    this.picture.draw(this.scene, this.camera, { ...frame.scene, glass }, number, of);
+    const { backdrop } = frame.scene;
+    const seeThrough = (frame.seeThrough ?? false) && backdrop.type === 'colour' && (backdrop.clear ?? false);
+    this.countDrawing();
+    this.picture.draw(this.scene, camera, { ...frame.scene, glass, seeThrough }, number, of);
+  }
+
+  /**
+   * Tells the renderer that another picture begins. By itself it does so once a turn of the screen,
+   * and draws shadows once between two of those: all sub-frames of a file would have the first's.
+   */
+  private countDrawing(): void {
+    const { _nodes } = this.renderer as unknown as { readonly _nodes?: { readonly nodeFrame: { update(): void } } };
+    _nodes?.nodeFrame.update();
+  }
+
+  /** The camera of a sub-frame: it looks from a point of its lens, through a place within each pixel. */
+  private aimed(at: CameraAt, outputAspect: number, number: number, of: number): Camera {
+    const { width, height } = this;
+    const aspect = width / height;
+    const half = halfHeight(at, outputAspect, aspect);
+    const distance = Math.hypot(...at.position.map((p, k) => p - at.target[k]));
+    const camera = at.parallel > 0 ? this.parallel : this.perspective;
+    if (camera instanceof PerspectiveCamera) {
+      camera.fov = (2 * Math.atan(half) * 180) / Math.PI;
+      camera.aspect = aspect;
+      camera.near = Math.max(0.0001, distance / 200);
+    } else {
+      camera.top = half;
+      camera.right = half * aspect;
+      camera.bottom = -camera.top;
+      camera.left = -camera.right;
+      // Nothing is behind a camera whose rays are parallel.
+      camera.near = -(distance * 20 + 200);
+    }
+    camera.far = distance * 20 + 200;
+    camera.position.set(...at.position);
+    camera.up.set(0, 1, 0);
+    camera.lookAt(...at.target);
+    camera.rotateZ((at.roll * Math.PI) / 180);
+    const [dx, dy] = of === 1 ? [0, 0] : pixelOffset(number);
+    const [lx, ly] =
+      of === 1 || at.lensRadius === 0 ? [0, 0] : lensOffset(number, at.blades).map((x) => x * at.lensRadius);
+    // The camera goes to a point of the lens, and the picture is shifted so that what is in focus stays where it is.
+    const perMetre = height / 2 / half / at.focusDistance;
+    camera.translateX(lx);
+    camera.translateY(ly);
+    const frame = fitFrame(at.focalLength, outputAspect, aspect);
+    const [sx, sy] = [at.shift[0] * frame.width * width, at.shift[1] * frame.height * height];
+    camera.setViewOffset(width, height, dx - lx * perMetre - sx, dy + ly * perMetre + sy, width, height);
+    camera.updateProjectionMatrix();
+    return camera;
   }
 
   /** Frees what it holds on the graphics device. */
@@ -127,6 +173,7 @@ export class Stage {
     for (const object of this.ribbons.values()) object.dispose();
     this.ribbons.clear();
     this.lights.dispose();
+    this.grounds.dispose();
     this.picture.dispose();
     this.renderer.dispose();
   }

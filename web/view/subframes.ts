@@ -1,14 +1,24 @@
 /**
  * Where on the lens the nth picture of a frame looks from: points of the unit disc, evenly by area.
  * The first is the middle, so that a picture that moves is not shifted.
+ *
+ * @param blades corners of the opening, from 3; 0 for a round one
  */
-export function lensOffset(n: number): readonly [number, number] {
+export function lensOffset(n: number, blades = 0): readonly [number, number] {
   if (n === 0) return [0, 0];
   // The R2 sequence, its one half as a share of the area and its other as a share of the turn.
   const share = (n * 0.7548776662466927 + 0.5) % 1;
   const a = 2 * Math.PI * ((n * 0.5698402909980532) % 1);
-  const r = Math.sqrt(share);
+  const r = Math.sqrt(share) * withinBlades(a, blades);
   return [r * Math.cos(a), r * Math.sin(a)];
+}
+
+/** How far the side of a regular polygon in the unit disc lies from its middle, in a direction. */
+function withinBlades(angle: number, blades: number): number {
+  if (blades < 3) return 1;
+  const half = Math.PI / blades;
+  const off = (((angle % (2 * half)) + 2 * half) % (2 * half)) - half;
+  return Math.cos(half) / Math.cos(off);
 }
 
 /**

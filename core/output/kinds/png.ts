@@ -6,6 +6,7 @@ export const png = defineOutput({
   help: 'Numbered, in a zip',
   icon: 'images',
   ending: 'zip',
+  alpha: true,
   params: pictureParams,
   refusal: () => null,
   contents: (base, frames, loop) =>

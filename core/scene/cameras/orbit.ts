@@ -1,6 +1,6 @@
-import { number, vector } from '../../declare/params';
+import { choice, number, toggle, vector } from '../../declare/params';
 import { defineCamera } from '../kind';
-import { orbitPose } from '../lens';
+import { distanceAhead, orbitPose } from '../lens';
 
 /**
  * The camera goes round a point. Focal length is that of a 36 mm wide picture (ISO 1007 small
@@ -29,7 +29,25 @@ export const orbitParams = {
     soft: [0.5, 20],
     step: 0.1,
   }),
+  lens: choice(
+    'Lens',
+    'perspective',
+    [
+      { value: 'perspective', title: 'Perspective', help: 'What is farther is smaller.' },
+      { value: 'parallel', title: 'Parallel', help: 'What is farther is as large, as in an isometric drawing.' },
+    ],
+    'Whether what is farther away is smaller.',
+  ),
+  span: number('Across', 6, 'Width of the picture along its longer side.', {
+    unit: 'm',
+    min: 0.001,
+    max: 1_000_000,
+    soft: [0.5, 20],
+    step: 0.1,
+    shownWhen: { param: 'lens', is: ['parallel'] },
+  }),
   focalLength: number('Focal length', 50, 'Long lenses flatten, short ones exaggerate.', {
+    shownWhen: { param: 'lens', is: ['perspective'] },
     unit: 'mm',
     min: 5,
     max: 1200,
@@ -49,6 +67,23 @@ export const orbitParams = {
     soft: [-3, 3],
     step: 0.1,
   }),
+  roll: number('Roll', 0, 'Turns the picture about the way it looks.', {
+    unit: '°',
+    cyclic: 360,
+    min: -36_000,
+    max: 36_000,
+    soft: [-45, 45],
+    step: 0.5,
+    more: true,
+  }),
+  shift: vector('Shift', [0, 0, 0], 'Moves the picture across the film without turning the camera: right, up.', {
+    unit: '%',
+    min: -200,
+    max: 200,
+    soft: [-50, 50],
+    step: 0.5,
+    more: true,
+  }),
   fNumber: number(
     'f-number',
     0,
@@ -58,7 +93,18 @@ export const orbitParams = {
       max: 1000,
       soft: [0, 8],
       step: 0.05,
+      shownWhen: { param: 'lens', is: ['perspective'] },
     },
+  ),
+  focusBy: choice(
+    'Focus by',
+    'distance',
+    [
+      { value: 'distance', title: 'Distance' },
+      { value: 'point', title: 'Point' },
+    ],
+    'A distance from the camera, or a point that stays sharp wherever the camera goes.',
+    { shownWhen: { param: 'lens', is: ['perspective'] } },
   ),
   focus: number(
     'Focus',
@@ -69,9 +115,47 @@ export const orbitParams = {
       min: -100_000,
       max: 100_000,
       soft: [-3, 3],
+      shownWhen: [
+        { param: 'lens', is: ['perspective'] },
+        { param: 'focusBy', is: ['distance'] },
+      ],
     },
   ),
+  focusAt: vector('Focus at', [0, 0, 0], 'The point that is sharp. Pick it in the picture, or drag its handle.', {
+    unit: 'm',
+    min: -100_000,
+    max: 100_000,
+    soft: [-3, 3],
+    shownWhen: [
+      { param: 'lens', is: ['perspective'] },
+      { param: 'focusBy', is: ['point'] },
+    ],
+    handle: 'place',
+  }),
+  blades: number('Blades', 0, 'Of the iris, which is the shape of blurred lights: 0 is round.', {
+    min: 0,
+    max: 12,
+    soft: [0, 9],
+    integer: true,
+    more: true,
+    shownWhen: { param: 'lens', is: ['perspective'] },
+  }),
+  held: toggle(
+    'Held bright',
+    true,
+    'Keeps the brightness when the f-number changes; otherwise f/4 is as bright as held, and each stop doubles it.',
+    { more: true, shownWhen: { param: 'lens', is: ['perspective'] } },
+  ),
+  shutter: number(
+    'Shutter',
+    0,
+    'How long each frame is exposed: 360° is the whole frame, 180° half of it, 0 an instant. What moves is blurred.',
+    { unit: '°', min: 0, max: 720, soft: [0, 360], step: 5 },
+  ),
 } as const;
+
+/** The f-number at which brightness is what it is when held. */
+const HELD_AT = 4;
 
 export const orbit = defineCamera({
   kind: 'orbit',
@@ -79,12 +163,23 @@ export const orbit = defineCamera({
   help: 'Goes round a point and looks at it.',
   icon: 'camera',
   params: orbitParams,
-  at: (v) => ({
-    ...orbitPose(v.azimuth, v.elevation, v.distance, v.target),
-    focalLength: v.focalLength,
-    exposure: 2 ** v.exposure,
-    // The f-number is the focal length over the diameter of the lens.
-    lensRadius: v.fNumber > 0 ? v.focalLength / 1000 / (2 * v.fNumber) : 0,
-    focusDistance: Math.max(0.001, v.distance + v.focus),
-  }),
+  at: (v) => {
+    const pose = orbitPose(v.azimuth, v.elevation, v.distance, v.target);
+    const parallel = v.lens === 'parallel';
+    const iris = !parallel && v.fNumber > 0;
+    const focus = v.focusBy === 'point' ? distanceAhead(pose, v.focusAt) : v.distance + v.focus;
+    return {
+      ...pose,
+      focalLength: v.focalLength,
+      parallel: parallel ? v.span : 0,
+      roll: v.roll,
+      shift: [v.shift[0] / 100, v.shift[1] / 100],
+      exposure: 2 ** v.exposure * (iris && !v.held ? (HELD_AT / v.fNumber) ** 2 : 1),
+      // The f-number is the focal length over the diameter of the lens.
+      lensRadius: iris ? v.focalLength / 1000 / (2 * v.fNumber) : 0,
+      blades: Math.round(v.blades) < 3 ? 0 : Math.round(v.blades),
+      focusDistance: Math.max(0.001, focus),
+      shutter: v.shutter / 360,
+    };
+  },
 });

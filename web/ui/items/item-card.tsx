@@ -4,7 +4,7 @@ import { Box, Flex, Text } from '@chakra-ui/react';
 import type { Params } from '@maypole/core/declare/params';
 import type { Item } from '@maypole/core/piece/piece';
 import type { Owner } from '@maypole/core/piece/walk';
-import { Trash2 } from 'lucide-react';
+import { Crosshair, Trash2 } from 'lucide-react';
 import { SwitchField } from '../fields/switch-field';
 import { ValuesPanel } from '../fields/values-panel';
 import { PictureButton } from '../parts/buttons';
@@ -16,12 +16,14 @@ interface Props {
   readonly item: Item;
   readonly kind: { readonly title: string; readonly help: string; readonly icon: string; readonly params: Params };
   readonly colour: string;
+  /** Places a light by where it is to glance. */
+  readonly onAim?: () => void;
   readonly onSwitch?: (on: boolean) => void;
   readonly onRemove?: () => void;
 }
 
 /** Any declared thing as a card: its title, what switches it off or takes it away, and its values. */
-export function ItemCard({ owner, item, kind, colour, onSwitch, onRemove }: Props) {
+export function ItemCard({ owner, item, kind, colour, onAim, onSwitch, onRemove }: Props) {
   return (
     <Box
       onPointerDownCapture={() => useEditor.setState({ held: item.id })}
@@ -40,6 +42,11 @@ export function ItemCard({ owner, item, kind, colour, onSwitch, onRemove }: Prop
         <Text fontWeight="600" fontSize="13px" flex="1" title={kind.help} color={item.on ? 'ink' : 'muted'} truncate>
           {kind.title}
         </Text>
+        {onAim && item.on && (
+          <PictureButton label="Aim by reflection: click where it is to glance" color="muted" onClick={onAim}>
+            <Crosshair size={14} />
+          </PictureButton>
+        )}
         {onSwitch && <SwitchField label={`${kind.title} on`} value={item.on} onChange={onSwitch} />}
         {onRemove && (
           <PictureButton label={`Remove ${kind.title.toLowerCase()}`} color="muted" onClick={onRemove}>

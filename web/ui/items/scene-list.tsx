@@ -1,7 +1,8 @@
 'use client';
 
 import { Box, Flex, Heading, Menu, Portal } from '@chakra-ui/react';
-import { newItem } from '@maypole/core/piece/piece';
+import type { Params } from '@maypole/core/declare/params';
+import { newItem, type Item } from '@maypole/core/piece/piece';
 import { sceneLists, type SceneList } from '@maypole/core/scene/index';
 import { Plus, Replace } from 'lucide-react';
 import { PictureButton } from '../parts/buttons';
@@ -9,13 +10,30 @@ import { DeclaredIcon } from '../parts/icons';
 import { useEditor } from '../state/store';
 import { ItemCard } from './item-card';
 
+type ListKind = Omit<(typeof sceneLists)['lights'], 'least' | 'most' | 'title'> & {
+  readonly title: string;
+  readonly least: number;
+  readonly most: number;
+  readonly oneOn?: boolean;
+};
+
+/** Whether a light may be placed by where it is to glance: it has a place, or a direction. */
+const aims = (params: Params) => 'place' in params || 'elevation' in params;
+
+/** The list with an item switched; where just one is on, another goes off or takes its place. */
+function switched(items: readonly Item[], id: string, on: boolean, oneOn: boolean): readonly Item[] {
+  if (!oneOn) return items.map((x) => (x.id === id ? { ...x, on } : x));
+  const next = on ? id : items.find((x) => x.id !== id)?.id;
+  return items.map((x) => ({ ...x, on: x.id === next }));
+}
+
 const SKY = 'var(--chakra-colors-sky)';
 
 /** A list of the scene: cards of its items, and a menu of the kinds that can be added. */
 export function SceneItems({ list }: { list: SceneList }) {
   const items = useEditor((s) => s.piece.scene[list]);
   const edit = useEditor((s) => s.edit);
-  const { title, kinds, least, most } = sceneLists[list];
+  const { title, kinds, least, most, oneOn }: ListKind = sceneLists[list];
   if (kinds.all.length === 0) return null;
   const change = (label: string, to: (old: typeof items) => typeof items) =>
     edit(label, (p) => ({ ...p, scene: { ...p.scene, [list]: to(p.scene[list]) } }));
@@ -24,7 +42,10 @@ export function SceneItems({ list }: { list: SceneList }) {
   const add = (kind: string) =>
     replaces
       ? change(kinds.get(kind).title, () => [newItem(kinds.get(kind))])
-      : change(`Add ${kinds.get(kind).title.toLowerCase()}`, (old) => [...old, newItem(kinds.get(kind))]);
+      : change(`Add ${kinds.get(kind).title.toLowerCase()}`, (old) => {
+          const item = newItem(kinds.get(kind));
+          return switched([...old, item], item.id, true, oneOn ?? false);
+        });
   return (
     <Box mt="2" mb="3" as="section" aria-label={title}>
       <Flex align="center" mb="1" minH="24px">
@@ -63,9 +84,14 @@ export function SceneItems({ list }: { list: SceneList }) {
           item={item}
           kind={kinds.get(item.kind)}
           colour={SKY}
+          onAim={
+            list === 'lights' && aims(kinds.get(item.kind).params)
+              ? () => useEditor.setState({ pick: { light: item.id } })
+              : undefined
+          }
           onSwitch={
             most > 1 && (least === 0 || items.length > 1)
-              ? (on) => change('Switch', (old) => old.map((x) => (x.id === item.id ? { ...x, on } : x)))
+              ? (on) => change('Switch', (old) => switched(old, item.id, on, oneOn ?? false))
               : undefined
           }
           onRemove={

@@ -17,21 +17,18 @@ function viewNow(size: Size) {
   const { piece, frame } = useEditor.getState();
   const { camera } = sceneAt(piece, frame);
   return {
-    camera,
-    view: projectionOf(camera, camera.focalLength, piece.format.width / piece.format.height, size.width, size.height),
+    view: projectionOf(camera, piece.format.width / piece.format.height, size.width, size.height),
   };
 }
 
 /** Chooses the copy under a point of the picture, in pixels; none where there is no copy. */
 export function chooseCopyAt(x: number, y: number, size: Size): void {
   const { piece, frame, set } = useEditor.getState();
-  const { camera, view } = viewNow(size);
-  const across = view.across(x - size.width / 2, y - size.height / 2, 1);
-  const way = [0, 1, 2].map((k) => view.ahead[k] + across[k]) as [number, number, number];
+  const { from, way } = viewNow(size).view.ray(x, y);
   let best: { ribbon: string; number: number; distance: number } | null = null;
   for (const ribbon of piece.ribbons) {
     const shape = ribbon.on ? session()?.engine.geometry(ribbon, frame) : undefined;
-    const hit = shape && pickCopy(shape, camera.position, way);
+    const hit = shape && pickCopy(shape, from, way);
     if (hit && hit.distance < (best?.distance ?? Infinity)) best = { ribbon: ribbon.id, ...hit };
   }
   if (best) set({ copy: { ribbon: best.ribbon, number: best.number }, ribbonId: best.ribbon });

@@ -31,13 +31,7 @@ export function Handles({ size }: { size: { width: number; height: number } }) {
   const [words, setWords] = useState<{ text: string; x: number; y: number } | null>(null);
   if (!shown || size.width < 2) return null;
   const { camera } = sceneAt(piece, frame);
-  const view = projectionOf(
-    camera,
-    camera.focalLength,
-    piece.format.width / piece.format.height,
-    size.width,
-    size.height,
-  );
+  const view = projectionOf(camera, piece.format.width / piece.format.height, size.width, size.height);
   return (
     <Box position="absolute" inset="0" pointerEvents="none" overflow="hidden" data-testid="handles">
       <svg

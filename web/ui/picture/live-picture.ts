@@ -1,5 +1,6 @@
 import type { Piece } from '@maypole/core/piece/piece';
-import { composeFrame } from '@/engine/compose';
+import { instantOf } from '@maypole/core/scene/shutter';
+import { composeFrame, composeInstants } from '@/engine/compose';
 import type { ViewFrame } from '@/view/frame';
 import { shownDrawer, subframesFor, type Drawer } from '@/view/drawer';
 import { session } from '../state/session';
@@ -168,8 +169,12 @@ export class LivePicture {
     const { drawer, canvas, shown } = this;
     if (!drawer || !shown || this.drawing || this.ended) return;
     const of = subframesFor(shown, drawer.subframes);
+    const instants = await this.instants(shown, of);
+    // Worked out in the meantime, so that something may have changed.
+    if (this.drawing || this.ended || this.asked || this.shown !== shown) return;
     for (let number = 0; number < of; number++) {
-      if (!(await this.drawn(drawer, shown, number, of))) return;
+      const instant = instants[instantOf(number, of, instants.length)];
+      if (!(await this.drawn(drawer, instant, number, of))) return;
       canvas.dataset.subframes = String(number + 1);
       this.reports.onRefined(number + 1, of);
       // An edit, a new shape or another size: what was begun is not the picture any more.
@@ -177,6 +182,15 @@ export class LivePicture {
       if (this.asked) return;
     }
     canvas.dataset.still = 'true';
+  }
+
+  /** The picture at all instants of its exposure; as it is where that is one, or where they cannot be made. */
+  private async instants(shown: ViewFrame, of: number): Promise<readonly ViewFrame[]> {
+    const engine = session()?.engine;
+    if (!engine || shown.scene.camera.shutter === 0) return [shown];
+    const { piece, frame, mode } = useEditor.getState();
+    const goOn = () => !this.ended && !this.asked && this.shown === shown;
+    return composeInstants(engine, piece, frame, mode, of, goOn).catch(() => [shown]);
   }
 
   private readonly edited = (a: EditorState, b: EditorState) => {

@@ -3,18 +3,21 @@
 import { Box, Flex, Text, chakra } from '@chakra-ui/react';
 import { fitFrame } from '@maypole/core/scene/lens';
 import { sceneAt } from '@maypole/core/evaluate/picture-at';
-import { Camera, Gauge, Scan } from 'lucide-react';
+import { Gauge } from 'lucide-react';
 import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import type { ViewMode } from '@/view/frame';
-import { frameAll, orbit, pan, zoom } from '../state/camera';
+import { orbit, pan, zoom } from '../state/camera';
 import { useChoice } from '../parts/use-choice';
 import { tellTrouble } from '../parts/toasts';
 import { useReadiness } from '../state/geometry';
 import { session } from '../state/session';
 import { useEditor } from '../state/store';
+import { CameraBar } from './camera-bar';
 import { CopyMark, chooseCopyAt } from './copy-mark';
+import { FrameLines } from './frame-lines';
 import { Handles } from './handles';
 import { LivePicture } from './live-picture';
+import { PickNote, pickAt } from './pick-point';
 
 const MODES: readonly { mode: ViewMode; title: string }[] = [
   { mode: 'shaded', title: 'Shaded' },
@@ -42,6 +45,7 @@ export function Viewport() {
   }, []);
   const format = useEditor((s) => s.piece.format);
   const backdrop = useEditor((s) => sceneAt(s.piece, s.frame).backdrop.colour);
+  const picking = useEditor((s) => s.pick !== null);
   const drag = useRef<{ x: number; y: number; shift: boolean; still: boolean } | null>(null);
 
   useEffect(() => {
@@ -78,7 +82,8 @@ export function Viewport() {
     drag.current = null;
     if (!clicked) return;
     const box = event.currentTarget.getBoundingClientRect();
-    chooseCopyAt(event.clientX - box.left, event.clientY - box.top, size);
+    const at = [event.clientX - box.left, event.clientY - box.top] as const;
+    if (!pickAt(...at, size)) chooseCopyAt(...at, size);
   };
   const keys = (event: KeyboardEvent) => {
     if (event.ctrlKey || event.metaKey || event.altKey) return;
@@ -104,7 +109,7 @@ export function Viewport() {
         role="application"
         aria-label="Picture. Arrow keys turn it, with Shift they shift it, plus and minus come nearer and go farther, C centres everything."
         data-testid="viewport"
-        cursor="grab"
+        cursor={picking ? 'crosshair' : 'grab'}
         touchAction="none"
         onPointerDown={down}
         onPointerMove={move}
@@ -124,9 +129,15 @@ export function Viewport() {
         </Flex>
       ) : (
         <>
-          <FrameLines width={fit.width} height={fit.height} label={`${format.width} × ${format.height}`} />
+          <FrameLines
+            width={fit.width}
+            height={fit.height}
+            aspect={format.width / format.height}
+            label={`${format.width} × ${format.height}`}
+          />
           <Handles size={size} />
           <CopyMark size={size} />
+          <PickNote />
         </>
       )}
       <Flex position="absolute" top="3" left="3" right="3" justify="space-between" pointerEvents="none">
@@ -136,25 +147,6 @@ export function Viewport() {
       <Box position="absolute" bottom="3" left="3">
         <DetailBar refined={refined} />
       </Box>
-    </Box>
-  );
-}
-
-/** Where the delivered picture ends, as four quiet corners. */
-function FrameLines({ width, height, label }: { width: number; height: number; label: string }) {
-  const inset = {
-    left: `${(1 - width) * 50}%`,
-    right: `${(1 - width) * 50}%`,
-    top: `${(1 - height) * 50}%`,
-    bottom: `${(1 - height) * 50}%`,
-  };
-  const corner = { position: 'absolute', w: '14px', h: '14px', borderColor: 'rgba(120,120,120,.75)' } as const;
-  return (
-    <Box position="absolute" style={inset} pointerEvents="none" title={label}>
-      <Box {...corner} left="0" top="0" borderLeftWidth="1px" borderTopWidth="1px" />
-      <Box {...corner} right="0" top="0" borderRightWidth="1px" borderTopWidth="1px" />
-      <Box {...corner} left="0" bottom="0" borderLeftWidth="1px" borderBottomWidth="1px" />
-      <Box {...corner} right="0" bottom="0" borderRightWidth="1px" borderBottomWidth="1px" />
     </Box>
   );
 }
@@ -188,40 +180,6 @@ function ModeSwitch() {
   );
 }
 
-function CameraBar() {
-  const focal = useEditor((s) => Math.round(sceneAt(s.piece, s.frame).camera.focalLength));
-  const button = {
-    display: 'flex',
-    alignItems: 'center',
-    gap: '1.5',
-    px: '2.5',
-    py: '1',
-    borderRadius: '6px',
-    fontSize: '12.5px',
-    fontWeight: '500',
-    cursor: 'pointer',
-    _hover: { bg: 'field' },
-  } as const;
-  return (
-    <Flex bg="panel" borderRadius="8px" p="3px" boxShadow="card" pointerEvents="auto">
-      <chakra.button
-        type="button"
-        {...button}
-        title="Camera settings"
-        onClick={() => useEditor.setState({ drawer: 'scene' })}
-      >
-        <Camera size={15} />
-        {focal} mm
-      </chakra.button>
-      <chakra.button type="button" {...button} title="Bring everything into the picture (C)" onClick={frameAll}>
-        <Scan size={15} />
-        Frame all
-      </chakra.button>
-    </Flex>
-  );
-}
-
-/** Draft or final, and how much of the loop is worked out. */
 /** Sub-frames that the picture is the average of, and how many it is to be. */
 interface Refined {
   readonly done: number;
@@ -231,6 +189,7 @@ interface Refined {
 /** Fewer sub-frames than this are over before one could read of them. */
 const WORTH_TELLING = 17;
 
+/** Draft or final, and how much of the loop is worked out. */
 function DetailBar({ refined }: { refined: Refined }) {
   const detail = useEditor((s) => s.detail);
   const frames = useEditor((s) => s.piece.loop.frames);

@@ -5,6 +5,7 @@ import { newPiece } from '@maypole/core/piece/piece';
 import { openParcel } from '@maypole/core/piece/parcel';
 import { writePiece } from '@maypole/core/piece/read';
 import { FileUp, Plus, Search } from 'lucide-react';
+import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useCallback, useRef, useState } from 'react';
 import { MAX_ASSET, MAX_DOCUMENT, type PieceSummary } from '@/server/contract';
@@ -212,6 +213,9 @@ export function Shelf({ initial }: { initial: PieceSummary[] }) {
             ))}
           </Grid>
         )}
+        <Flex justify="center" mt="14" fontSize="12.5px" color="muted" _hover={{ color: 'ink' }}>
+          <Link href="/check">Does this machine draw right?</Link>
+        </Flex>
       </Box>
     </Box>
   );

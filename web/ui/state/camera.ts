@@ -5,7 +5,9 @@ import { cameraOf } from '@maypole/core/piece/piece';
 import { withValues } from '@maypole/core/piece/walk';
 import { evaluateValues } from '@maypole/core/evaluate/values';
 import { orbitParams } from '@maypole/core/scene/cameras/orbit';
-import { verticalFov } from '@maypole/core/scene/lens';
+import { halfHeight } from '@maypole/core/scene/lens';
+import { projectionOf } from '@maypole/core/scene/projection';
+import { sceneAt } from '@maypole/core/evaluate/picture-at';
 import { scaledValue, shiftedValue } from '@maypole/core/time/reshape';
 import { boxOf } from '@/engine/box';
 import { session } from './session';
@@ -34,7 +36,7 @@ function cameraNow() {
   };
 }
 
-const rangeOf = (name: 'azimuth' | 'elevation' | 'distance' | 'target'): [number, number] => [
+const rangeOf = (name: 'azimuth' | 'elevation' | 'distance' | 'target' | 'span'): [number, number] => [
   orbitParams[name].min,
   orbitParams[name].max,
 ];
@@ -50,26 +52,21 @@ export function orbit(azimuth: number, elevation: number): void {
 
 /** Shifts the target by parts of the picture's height, to the right and up as seen. */
 export function pan(right: number, up: number): void {
-  const at = cameraNow();
-  const height = 2 * at.distance * Math.tan((verticalFov(at.focalLength, at.aspect) * Math.PI) / 360);
-  const [a, e] = [(at.azimuth * Math.PI) / 180, (at.elevation * Math.PI) / 180];
-  const along = [Math.cos(a), 0, -Math.sin(a)];
-  const above = [-Math.sin(e) * Math.sin(a), Math.cos(e), -Math.sin(e) * Math.cos(a)];
+  const { piece, frame } = useEditor.getState();
+  const { camera } = sceneAt(piece, frame);
+  const aspect = piece.format.width / piece.format.height;
+  const { distance } = cameraNow();
+  const by = projectionOf(camera, aspect, aspect, 1).across(right, -up, distance);
   change('Pan', (c) => {
-    c.target = vec3((k) =>
-      shiftedValue(
-        (c.target as readonly NumberValue[])[k],
-        (along[k] * right + above[k] * up) * height,
-        rangeOf('target'),
-      ),
-    );
+    c.target = vec3((k) => shiftedValue((c.target as readonly NumberValue[])[k], by[k], rangeOf('target')));
   });
 }
 
 /** Comes nearer (factor < 1) or goes farther. */
 export function zoom(factor: number): void {
   change('Zoom', (c) => {
-    c.distance = scaledValue(c.distance as NumberValue, factor, rangeOf('distance'));
+    const [name, usual] = c.lens === 'parallel' ? (['span', 6] as const) : (['distance', 7] as const);
+    c[name] = scaledValue((c[name] ?? usual) as NumberValue, factor, rangeOf(name));
   });
 }
 
@@ -96,12 +93,66 @@ export function frameAll(): void {
     }
   if (min[0] > max[0]) return;
   const at = cameraNow();
-  const half = (verticalFov(at.focalLength, at.aspect) * Math.PI) / 360;
+  const half = Math.atan(halfHeight({ focalLength: at.focalLength, parallel: 0 }, at.aspect, at.aspect));
   const narrow = Math.min(half, Math.atan(Math.tan(half) * at.aspect));
   const radius = Math.hypot(...max.map((m, k) => (m - min[k]) / 2)) || 0.5;
   const distance = within(Number(((radius * 0.92) / Math.sin(narrow)).toPrecision(6)), rangeOf('distance'));
+  const longer = Math.max(at.aspect, 1 / at.aspect);
+  const span = within(Number((2 * radius * 0.96 * longer).toPrecision(6)), rangeOf('span'));
   change('Frame all', (c) => {
     c.target = vec3((k) => within(Number(((max[k] + min[k]) / 2).toFixed(3)), rangeOf('target')));
-    c.distance = distance;
+    if (c.lens === 'parallel') c.span = span;
+    else c.distance = distance;
+  });
+}
+
+/** Looks as an isometric drawing does: rays parallel, the three axes equally long and 120° apart (ISO 5456-3). */
+export function isometric(): void {
+  change('Isometric', (c) => {
+    const { distance, focalLength } = cameraNow();
+    if (c.lens !== 'parallel') c.span = within(Number(((distance * 36) / focalLength).toPrecision(4)), rangeOf('span'));
+    c.lens = 'parallel';
+    c.azimuth = 45;
+    c.elevation = ISOMETRIC;
+    c.roll = 0;
+  });
+}
+
+/** Degrees: its sine is the tangent of 30°. */
+const ISOMETRIC = (Math.asin(Math.tan(Math.PI / 6)) * 180) / Math.PI;
+
+const ramp = (from: number): StoredValue => ({
+  motion: 'keys',
+  keys: [{ at: 0, value: from, to: 'linear' }],
+  adds: 360,
+});
+const swing = (middle: number, by: number): StoredValue => ({
+  motion: 'wave',
+  shape: 'sine',
+  width: 50,
+  low: middle - by,
+  high: middle + by,
+  turns: 1,
+  phase: 0,
+  rest: 0,
+});
+
+/** Ways for the camera to move, all of which close. */
+export const MOVES = [
+  { id: 'round', title: 'Once round', help: 'Goes round the point it looks at in one loop, evenly.' },
+  { id: 'sway', title: 'Sway', help: 'Swings a little to either side and back.' },
+  { id: 'push', title: 'Push in and out', help: 'Comes nearer and goes back.' },
+  { id: 'still', title: 'Stand still', help: 'Stays where it is now.' },
+] as const;
+
+/** Moves the camera from where it is at the playhead. */
+export function moveCamera(id: (typeof MOVES)[number]['id']): void {
+  const at = cameraNow();
+  change(MOVES.find((m) => m.id === id)!.title, (c) => {
+    const push = c.lens === 'parallel' ? 'span' : 'distance';
+    if (id === 'round') c.azimuth = ramp(Number(at.azimuth.toFixed(2)));
+    else if (id === 'sway') c.azimuth = swing(Number(at.azimuth.toFixed(2)), 14);
+    else if (id === 'push') c[push] = swing(at[push], 0.15 * at[push]);
+    else for (const name of ['azimuth', 'elevation', push, 'roll'] as const) c[name] = at[name];
   });
 }

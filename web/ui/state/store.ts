@@ -41,6 +41,8 @@ export interface EditorState {
   readonly stepsTogether: readonly string[];
   /** The step whose handles are shown in the picture. */
   readonly held: string | null;
+  /** What the next click on a form in the picture is for. */
+  readonly pick: 'focus' | { readonly light: string } | null;
   /** The copy that was chosen in the picture. */
   readonly copy: { readonly ribbon: string; readonly number: number } | null;
   /** The lane that is open for editing, by the key of its address. */
@@ -86,6 +88,7 @@ export const useEditor = create<EditorState & Actions>()((set, get) => ({
   stepsTogether: [],
   openLane: null,
   held: null,
+  pick: null,
   copy: null,
   preview: null,
 
@@ -107,6 +110,7 @@ export const useEditor = create<EditorState & Actions>()((set, get) => ({
       stepsTogether: [],
       openLane: null,
       held: null,
+      pick: null,
       copy: null,
       preview: null,
       ribbonId: first?.id ?? null,

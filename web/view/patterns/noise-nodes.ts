@@ -157,7 +157,7 @@ export const noiseNodes: Readonly<Record<string, NoiseNodes>> = {
     at(p, [t], mask) {
       const wrap = int(float(mask.add(1).mul(GRAIN)).min(256)).sub(1) as Int;
       const cell = t.wrapped(floor(p.mul(GRAIN)), wrap);
-      return t.read(t.hash(t.hash(t.hash(cell.x).add(cell.y) as Int).add(cell.z) as Int)).y;
+      return t.read(t.hash(t.hash(cell.x).add(cell.y) as Int).add(cell.z) as Int).y;
     },
   },
 };

@@ -1,0 +1,27 @@
+/** Instants at which a frame that is blurred by movement is looked at, at most. */
+export const MOST_INSTANTS = 16;
+
+/**
+ * When within its exposure a frame is looked at, in frames from its own moment: the middles of equal
+ * parts of the time the shutter is open, which lies evenly about the frame. They come in such an
+ * order (of van der Corput) that those gone through so far are spread over the whole of it.
+ *
+ * @param shutter how long a frame is exposed, as a share of the time from frame to frame
+ * @param subframes how many pictures the frame is the average of; as many share an instant as come one after the other
+ * @returns a power of two of instants, at most `subframes`; one, 0, where the shutter stands for an instant
+ */
+export function instantsOf(shutter: number, subframes: number): number[] {
+  if (!(shutter > 0) || subframes < 2) return [0];
+  const bits = Math.floor(Math.log2(Math.min(MOST_INSTANTS, subframes)));
+  const count = 2 ** bits;
+  return Array.from({ length: count }, (_, i) => {
+    let place = 0;
+    for (let b = 0; b < bits; b++) if (i & (1 << b)) place |= 1 << (bits - 1 - b);
+    return ((place + 0.5) / count - 0.5) * shutter;
+  });
+}
+
+/** Which of so many instants a sub-frame shows. */
+export function instantOf(number: number, subframes: number, instants: number): number {
+  return Math.min(instants - 1, Math.floor((number * instants) / subframes));
+}

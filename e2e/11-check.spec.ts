@@ -1,0 +1,17 @@
+import { expect, test } from '@playwright/test';
+
+test('the graphics card draws every noise within a thousandth of the exact one', async ({ page }) => {
+  test.setTimeout(120_000);
+  await page.goto('/check');
+  await expect(page.getByTestId('verdict')).toHaveAttribute('data-state', /agree|differ/, { timeout: 100_000 });
+  const rows = await page.getByRole('row').allInnerTexts();
+  expect(rows.length).toBeGreaterThan(25);
+  await expect(page.getByTestId('verdict')).toContainText('agree');
+  await page.getByRole('link', { name: 'All pieces' }).click();
+  await expect(
+    page
+      .getByRole('heading', { level: 1 })
+      .or(page.getByRole('button', { name: /New loop/ }))
+      .first(),
+  ).toBeVisible();
+});

@@ -1,0 +1,7 @@
+import { CheckPage } from '@/ui/check/check-page';
+
+export const dynamic = 'force-dynamic';
+
+export default function Page() {
+  return <CheckPage />;
+}

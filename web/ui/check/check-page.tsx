@@ -1,0 +1,86 @@
+'use client';
+
+import { Box, Flex, Heading, Table, Text } from '@chakra-ui/react';
+import type { Checked } from '@/view/self-check';
+import { Check, TriangleAlert } from 'lucide-react';
+import Link from 'next/link';
+import { useEffect, useState } from 'react';
+
+/** A border of cells may fall on either side of a place. */
+const MOST = 0.01;
+
+/** Whether this machine's graphics card draws noise as it is worked out: what a picture is trusted by. */
+export function CheckPage() {
+  const [list, setList] = useState<readonly Checked[]>([]);
+  const [state, setState] = useState<'under way' | 'done' | string>('under way');
+  useEffect(() => {
+    let ended = false;
+    void (async () => {
+      try {
+        const { checkNoise } = await import('@/view/self-check');
+        for await (const one of checkNoise()) {
+          if (ended) return;
+          setList((all) => [...all, one]);
+        }
+        setState('done');
+      } catch (error) {
+        setState(`It could not be looked at: ${(error as Error).message}`);
+      }
+    })();
+    return () => void (ended = true);
+  }, []);
+  const wrong = list.filter((c) => c.share > MOST).length;
+  const words =
+    state === 'under way'
+      ? `Comparing… ${list.length} so far`
+      : state === 'done'
+        ? wrong === 0
+          ? `All ${list.length} agree`
+          : `${wrong} of ${list.length} differ: pictures of this machine are not to be trusted in them`
+        : state;
+  return (
+    <Box maxW="760px" mx="auto" px="6" py="8">
+      <Link href="/">All pieces</Link>
+      <Heading as="h1" fontSize="28px" mt="4">
+        Does this machine draw right?
+      </Heading>
+      <Text color="muted" mt="1" mb="4">
+        Patterns are drawn by the graphics card. Here every noise is drawn and compared with the exact one, place by
+        place.
+      </Text>
+      <Flex
+        align="center"
+        gap="2"
+        mb="4"
+        fontWeight="600"
+        data-testid="verdict"
+        data-state={state === 'done' ? (wrong ? 'differ' : 'agree') : 'open'}
+      >
+        {state === 'done' && (wrong === 0 ? <Check size={16} /> : <TriangleAlert size={16} />)}
+        {words}
+      </Flex>
+      <Table.Root size="sm" variant="line">
+        <Table.Header>
+          <Table.Row bg="transparent">
+            <Table.ColumnHeader>Noise</Table.ColumnHeader>
+            <Table.ColumnHeader textAlign="end">Largest difference</Table.ColumnHeader>
+            <Table.ColumnHeader textAlign="end">Places that differ</Table.ColumnHeader>
+          </Table.Row>
+        </Table.Header>
+        <Table.Body>
+          {list.map((c) => (
+            <Table.Row key={c.name} bg="transparent">
+              <Table.Cell>{c.name}</Table.Cell>
+              <Table.Cell textAlign="end" fontFamily="mono">
+                {c.difference.toExponential(1)}
+              </Table.Cell>
+              <Table.Cell textAlign="end" fontFamily="mono" color={c.share > MOST ? 'poppy' : undefined}>
+                {(100 * c.share).toFixed(2)} %
+              </Table.Cell>
+            </Table.Row>
+          ))}
+        </Table.Body>
+      </Table.Root>
+    </Box>
+  );
+}

@@ -1,0 +1,44 @@
+import { create } from 'zustand';
+
+/** Lines over the picture that help to place things in it; they are in no file. */
+export const GUIDES = [
+  { id: 'thirds', title: 'Thirds', aspect: null },
+  { id: 'middle', title: 'Middle', aspect: null },
+  { id: '1:1', title: 'Square 1:1', aspect: 1 },
+  { id: '16:9', title: 'Wide 16:9', aspect: 16 / 9 },
+  { id: '9:16', title: 'Upright 9:16', aspect: 9 / 16 },
+  { id: '4:5', title: 'Portrait 4:5', aspect: 4 / 5 },
+] as const;
+
+export type Guide = (typeof GUIDES)[number]['id'];
+
+const KEY = 'maypole-guides';
+
+function kept(): readonly Guide[] {
+  try {
+    const stored = JSON.parse(localStorage.getItem(KEY) ?? '[]') as unknown;
+    return Array.isArray(stored) ? GUIDES.map((g) => g.id).filter((id) => stored.includes(id)) : [];
+  } catch {
+    return [];
+  }
+}
+
+/** Which are shown, kept by the browser. */
+export const useGuides = create<{ readonly shown: readonly Guide[] }>(() => ({
+  shown: typeof localStorage === 'undefined' ? [] : kept(),
+}));
+
+export function showGuide(id: Guide, on: boolean): void {
+  const shown = GUIDES.map((g) => g.id).filter((g) => (g === id ? on : useGuides.getState().shown.includes(g)));
+  useGuides.setState({ shown });
+  try {
+    localStorage.setItem(KEY, JSON.stringify(shown));
+  } catch {
+    // A browser that keeps nothing shows them until it is closed.
+  }
+}
+
+/** The part of a frame of one aspect (width / height) that a frame of another fills in its middle, 0…1 each way. */
+export function within(frame: number, aspect: number): { readonly width: number; readonly height: number } {
+  return aspect <= frame ? { width: aspect / frame, height: 1 } : { width: 1, height: frame / aspect };
+}

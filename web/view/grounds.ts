@@ -1,0 +1,130 @@
+import type { GroundAt } from '@maypole/core/scene/kind';
+import { positionWorld, smoothstep, uniform } from 'three/tsl';
+import {
+  BufferAttribute,
+  BufferGeometry,
+  Color,
+  DoubleSide,
+  Mesh,
+  MeshStandardNodeMaterial,
+  PlaneGeometry,
+  ShadowNodeMaterial,
+  type Scene,
+} from 'three/webgpu';
+
+/** Steps of the curve of a sweep. */
+const STEPS = 32;
+/** How far a sweep reaches to the front and the sides, in distances of its wall. */
+const REACH = 12;
+
+interface Made {
+  readonly type: GroundAt['type'];
+  readonly mesh: Mesh;
+  fill(ground: GroundAt): void;
+}
+
+/** What everything stands on, as objects of the card: made once for each in the list, and filled anew. */
+export class Grounds {
+  private made: Made[] = [];
+
+  constructor(private readonly scene: Scene) {}
+
+  update(list: readonly GroundAt[]): void {
+    if (list.map((g) => g.type).join() !== this.made.map((m) => m.type).join()) {
+      this.clear();
+      this.made = list.map(({ type }) => (type === 'catcher' ? makeCatcher() : makeSweep()));
+      for (const { mesh } of this.made) {
+        mesh.receiveShadow = true;
+        mesh.frustumCulled = false;
+        this.scene.add(mesh);
+      }
+    }
+    list.forEach((ground, i) => this.made[i].fill(ground));
+  }
+
+  dispose(): void {
+    this.clear();
+  }
+
+  private clear(): void {
+    for (const { mesh } of this.made) {
+      this.scene.remove(mesh);
+      mesh.geometry.dispose();
+      (mesh.material as MeshStandardNodeMaterial).dispose();
+    }
+    this.made = [];
+  }
+}
+
+/** Only the shadows on it: as dark as they are, fading out towards its end. */
+function makeCatcher(): Made {
+  const [strength, reach] = [uniform(1), uniform(1)];
+  const material = new ShadowNodeMaterial({ transparent: true, depthWrite: false });
+  const away = positionWorld.xz.length();
+  material.opacityNode = strength.mul(smoothstep(reach, reach.mul(0.4), away));
+  const mesh = new Mesh(new PlaneGeometry(2, 2).rotateX(-Math.PI / 2), material);
+  // Before everything that is see-through: shadows lie under it.
+  mesh.renderOrder = -1;
+  return {
+    type: 'catcher',
+    mesh,
+    fill(ground) {
+      if (ground.type !== 'catcher') return;
+      strength.value = ground.strength;
+      reach.value = ground.reach;
+      (material as unknown as { color: Color }).color.set(ground.colour);
+      mesh.position.y = ground.height;
+      mesh.scale.set(ground.reach, 1, ground.reach);
+    },
+  };
+}
+
+/** A floor that curves up into a wall. */
+function makeSweep(): Made {
+  const material = new MeshStandardNodeMaterial({ side: DoubleSide });
+  const mesh = new Mesh(new BufferGeometry(), material);
+  let shape = '';
+  return {
+    type: 'sweep',
+    mesh,
+    fill(ground) {
+      if (ground.type !== 'sweep') return;
+      material.color.set(ground.colour);
+      material.roughness = ground.roughness;
+      mesh.position.y = ground.height;
+      mesh.rotation.y = (ground.turn * Math.PI) / 180;
+      const key = `${ground.back}/${ground.curve}`;
+      if (key === shape) return;
+      shape = key;
+      mesh.geometry.dispose();
+      mesh.geometry = sweepGeometry(ground.back, ground.curve);
+    },
+  };
+}
+
+/**
+ * The outline of a sweep, seen from its side and drawn out to both: the floor from far in front, a
+ * quarter of a circle, the wall.
+ */
+export function sweepGeometry(back: number, curve: number): BufferGeometry {
+  const outline: { y: number; z: number; ny: number; nz: number }[] = [{ y: 0, z: REACH * back, ny: 1, nz: 0 }];
+  for (let i = 0; i <= STEPS; i++) {
+    const a = (i / STEPS) * (Math.PI / 2);
+    const [s, c] = [Math.sin(a), Math.cos(a)];
+    outline.push({ y: curve * (1 - c), z: curve - back - curve * s, ny: c, nz: s });
+  }
+  outline.push({ y: REACH * back, z: -back, ny: 0, nz: 1 });
+  const [positions, normals, index] = [[] as number[], [] as number[], [] as number[]];
+  outline.forEach(({ y, z, ny, nz }, i) => {
+    for (const x of [-REACH * back, REACH * back]) {
+      positions.push(x, y, z);
+      normals.push(0, ny, nz);
+    }
+    if (i > 0) index.push(2 * i - 2, 2 * i - 1, 2 * i + 1, 2 * i - 2, 2 * i + 1, 2 * i);
+  });
+  const geometry = new BufferGeometry();
+  geometry.setAttribute('position', new BufferAttribute(Float32Array.from(positions), 3));
+  geometry.setAttribute('normal', new BufferAttribute(Float32Array.from(normals), 3));
+  geometry.setIndex(index);
+  return geometry;
+}
