@@ -15,7 +15,7 @@ export const FACE_WORDS: Readonly<Record<FaceKind, { readonly title: string; rea
 };
 
 /** What a drawer must be able to do for a surface; what is not asked for costs nothing. It goes by the parts of the finish and not by their values, so that nothing is compiled while values move. */
-export type SurfaceFeature = 'bump' | 'glass' | 'coat' | 'cloth' | 'film' | 'glow' | 'veil' | 'cut';
+export type SurfaceFeature = 'bump' | 'glass' | 'coat' | 'cloth' | 'film' | 'glow' | 'veil' | 'cut' | 'wires';
 
 /**
  * A surface at a moment, in the channels of the metal/rough material of glTF 2.0 (Khronos Group,
@@ -66,9 +66,24 @@ export interface Surface {
   /** What stands lower than `cutLevel` is not there. */
   readonly cut: number;
   readonly cutLevel: number;
+  /** Its edges and curves as lines of the picture; absent, they are not seen. */
+  readonly wires?: Wires;
   readonly features: readonly SurfaceFeature[];
   /** How channels go over the surface; what is not named is even. */
   readonly patterns: readonly ChannelPattern[];
+}
+
+/** Edges and curves as lines of the picture. */
+export interface Wires {
+  /** '#rrggbb', sRGB, as it is to be in the picture at a strength of 1. */
+  readonly colour: string;
+  readonly strength: number;
+  /** Pixels of a picture 1000 pixels high. */
+  readonly width: number;
+  /** 0…1, how much is seen of lines behind faces. */
+  readonly hidden: number;
+  /** Faces are seen, only hide what is behind them, or are not there. */
+  readonly faces: 'shown' | 'cover' | 'none';
 }
 
 /** How one channel of a surface goes over it. */
@@ -78,7 +93,7 @@ export interface ChannelPattern {
   readonly layers: readonly PatternAt[];
 }
 
-export type Channel = Exclude<keyof Surface, 'features' | 'patterns'>;
+export type Channel = Exclude<keyof Surface, 'features' | 'patterns' | 'wires'>;
 
 /** What a surface is where no part of its finish says otherwise: the defaults of glTF. */
 export const PLAIN_SURFACE: Surface = {

@@ -51,6 +51,8 @@ export type LightAt =
       readonly strength: number;
       /** Degrees about the upright axis. */
       readonly turn: number;
+      /** How much of it is kept out of corners, 0…1; absent, nothing is. */
+      readonly shade?: number;
     }
   | {
       readonly type: 'sky';
@@ -61,6 +63,7 @@ export type LightAt =
       readonly below: string;
       /** Sine of the height up and down to which the horizon's colour reaches, 0…1. */
       readonly edge: number;
+      readonly shade?: number;
     }
   | (LampAt & {
       readonly type: 'sun';

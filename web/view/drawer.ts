@@ -1,3 +1,4 @@
+import type { LightAt } from '@maypole/core/scene/kind';
 import { instantOf } from '@maypole/core/scene/shutter';
 import type { ViewFrame } from './frame';
 import { Packer } from './pack';
@@ -12,13 +13,16 @@ export interface Subframes {
 
 /** How many sub-frames a frame wants. */
 export function subframesFor({ scene }: ViewFrame, { edges, soft }: Subframes): number {
-  const lamps = scene.lights.some(
-    (l) =>
-      (l.type === 'sun' && l.shadow && l.angle > 0) ||
-      ((l.type === 'ball' || l.type === 'spot') && l.shadow && l.radius > 0) ||
-      (l.type === 'area' && l.shadow),
-  );
-  return lamps || scene.camera.lensRadius > 0 || scene.camera.shutter > 0 ? soft : edges;
+  // Light from all round comes from more directions than a lamp has places.
+  if (scene.lights.some((l) => 'shade' in l && l.shade !== undefined)) return 2 * soft;
+  const { lensRadius, shutter } = scene.camera;
+  return scene.lights.some(softShadow) || lensRadius > 0 || shutter > 0 ? soft : edges;
+}
+
+/** Whether a light throws a shadow whose edge is soft. */
+function softShadow(l: LightAt): boolean {
+  if (!('shadow' in l) || !l.shadow) return false;
+  return l.type === 'area' || (l.type === 'sun' ? l.angle > 0 : l.radius > 0);
 }
 
 /** What draws frames: in a worker where the browser can, so that drawing and compiling shaders never hold up the page. */

@@ -1,5 +1,5 @@
 import type { GroundAt } from '@maypole/core/scene/kind';
-import { positionWorld, smoothstep, uniform } from 'three/tsl';
+import { float, normalViewGeometry, positionWorld, smoothstep, uniform } from 'three/tsl';
 import {
   BufferAttribute,
   BufferGeometry,
@@ -11,6 +11,9 @@ import {
   ShadowNodeMaterial,
   type Scene,
 } from 'three/webgpu';
+
+import type { Dome, Domes } from './dome';
+import { scalar } from './tsl';
 
 /** Steps of the curve of a sweep. */
 const STEPS = 32;
@@ -26,13 +29,15 @@ interface Made {
 /** What everything stands on, as objects of the card: made once for each in the list, and filled anew. */
 export class Grounds {
   private made: Made[] = [];
+  private domes: Domes | null = null;
 
   constructor(private readonly scene: Scene) {}
 
-  update(list: readonly GroundAt[]): void {
-    if (list.map((g) => g.type).join() !== this.made.map((m) => m.type).join()) {
+  update(list: readonly GroundAt[], domes: Domes | null): void {
+    if (domes !== this.domes || list.map((g) => g.type).join() !== this.made.map((m) => m.type).join()) {
       this.clear();
-      this.made = list.map(({ type }) => (type === 'catcher' ? makeCatcher() : makeSweep()));
+      this.domes = domes;
+      this.made = list.map(({ type }) => (type === 'catcher' ? makeCatcher(domes?.floor) : makeSweep(domes?.forms)));
       for (const { mesh } of this.made) {
         mesh.receiveShadow = true;
         mesh.frustumCulled = false;
@@ -57,11 +62,12 @@ export class Grounds {
 }
 
 /** Only the shadows on it: as dark as they are, fading out towards its end. */
-function makeCatcher(): Made {
+function makeCatcher(dome?: Dome): Made {
   const [strength, reach] = [uniform(1), uniform(1)];
   const material = new ShadowNodeMaterial({ transparent: true, depthWrite: false });
   const away = positionWorld.xz.length();
   material.opacityNode = strength.mul(smoothstep(reach, reach.mul(0.4), away));
+  dome?.catch(material);
   const mesh = new Mesh(new PlaneGeometry(2, 2).rotateX(-Math.PI / 2), material);
   // Before everything that is see-through: shadows lie under it.
   mesh.renderOrder = -1;
@@ -80,8 +86,10 @@ function makeCatcher(): Made {
 }
 
 /** A floor that curves up into a wall. */
-function makeSweep(): Made {
+function makeSweep(dome?: Dome): Made {
   const material = new MeshStandardNodeMaterial({ side: DoubleSide });
+  material.normalNode = normalViewGeometry;
+  dome?.shade(material, scalar(float(1)));
   const mesh = new Mesh(new BufferGeometry(), material);
   let shape = '';
   return {

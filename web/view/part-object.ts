@@ -22,6 +22,7 @@ import type { DrawablePart, ViewMode } from './frame';
 import type { RibbonMaterials } from './ribbon-materials';
 import { PATTERN_ATTRIBUTES } from './patterns/surface-hit';
 import { COPY_ATTRIBUTES } from './surface-material';
+import { WireObject } from './wires';
 import { splitTriples, uvSplit, type UvSplit } from './uv-split';
 
 /** Length of the lines that show normals, as a share of the shape's size; copies are seen smaller. */
@@ -61,6 +62,9 @@ export class PartObject {
   mesh: Mesh | null = null;
   private edges: LineSegments | null = null;
   private curves: LineSegments | null = null;
+  private wires: WireObject | null = null;
+  /** How often copies were put in their places. */
+  private placings = 0;
   private extra: { mode: ViewMode; shape: string; object: Mesh | Points | LineSegments } | null = null;
   private matrices: InstancedBufferAttribute | null = null;
   private copyAt: InstancedBufferAttribute | null = null;
@@ -104,11 +108,15 @@ export class PartObject {
     if (part.instances && changed) this.place(part.instances);
     if (this.edges) this.edges.visible = mode === 'edges';
     this.showExtra(part, mode);
-    if (this.mesh) this.mesh.visible = !(mode === 'uv' && this.extra);
+    this.showWires(part, changed);
+    const faces = this.materials.wires?.faces ?? 'shown';
+    if (this.mesh) this.mesh.visible = !(mode === 'uv' && this.extra) && faces !== 'none';
+    if (this.curves) this.curves.visible = !this.wires;
   }
 
   dispose(): void {
     for (const o of [this.mesh, this.edges, this.curves, this.extra?.object]) o?.geometry.dispose();
+    this.wires?.dispose();
     if (this.mesh instanceof InstancedMesh) this.mesh.dispose();
     this.group.clear();
   }
@@ -142,6 +150,21 @@ export class PartObject {
       writeChannel(attribute.array as Float32Array, values, CHANNEL_WIDTH[channel], n);
       attribute.needsUpdate = true;
     }
+  }
+
+  /** Lines of the picture, where the finish has them. */
+  private showWires(part: DrawablePart, changed: boolean): void {
+    const look = this.materials.wires;
+    if (!look || part.positions.length === 0) {
+      if (!this.wires) return;
+      this.group.remove(this.wires.group);
+      this.wires.dispose();
+      this.wires = null;
+      return;
+    }
+    if (!this.wires) this.group.add((this.wires = new WireObject(this.materials.wireLook)).group);
+    if (changed && part.instances) this.placings++;
+    this.wires.update(part, `${part.key}/${this.placings}`, look.hidden > 0);
   }
 
   private build(part: DrawablePart): void {

@@ -176,7 +176,11 @@ export class Picture {
     // What is behind glass stands in the light already; at edges only what covers them counts.
     const covered = read.rgb.sub(this.backdrop.light().mul(float(1).sub(read.a)));
     // Where only part of a pixel is covered, its light is that of the part; it meets the backdrop as it is seen.
-    const own = covered.div(max(read.a, float(1e-4))).mul(this.exposure);
+    // A sum of few sub-frames may be below nothing in a corner.
+    const own = covered
+      .div(max(read.a, float(1e-4)))
+      .mul(this.exposure)
+      .max(0);
     const behind = rgb(this.backdrop.shown().mul(this.backed));
     let shown = rgb(mix(behind, viewTransform(rgb(own)), read.a.min(1)));
     // What adds light and covers nothing, such as a beam, is in the light and not in its alpha.

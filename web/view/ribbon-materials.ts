@@ -1,7 +1,9 @@
 import type { Surfaces } from '@maypole/core/finish/finish';
-import { PLAIN_SURFACE, type Surface } from '@maypole/core/finish/surface';
+import { PLAIN_SURFACE, type Surface, type Wires } from '@maypole/core/finish/surface';
 import { LineBasicNodeMaterial, type Color } from 'three/webgpu';
+import type { Dome } from './dome';
 import type { ViewMode } from './frame';
+import { WireMaterials } from './wires';
 import { patternsKey } from './patterns/pattern-nodes';
 import { structureKey, SurfaceMaterial, type SurfaceStructure } from './surface-material';
 import { throughViewTransform } from './view-transform';
@@ -13,10 +15,13 @@ const INK = '#24262B';
 export class RibbonMaterials {
   readonly line = new LineBasicNodeMaterial({ transparent: true, opacity: 0.42 });
   readonly curve = new LineBasicNodeMaterial();
+  /** Made where a finish first asks for lines. */
+  private wireMaterials: WireMaterials | null = null;
   private readonly made = new Map<string, { slot: number; patterns: string; surface: SurfaceMaterial }>();
   private surfaces: Surfaces | null = null;
   private clay = false;
   private features = '';
+  private dome: Dome | null = null;
 
   constructor() {
     throughViewTransform(this.line.color, INK);
@@ -28,7 +33,16 @@ export class RibbonMaterials {
     { closed, channels, from }: Pick<SurfaceStructure, 'closed' | 'channels' | 'from'>,
   ): SurfaceMaterial {
     const { features, additive, patterns } = this.surfaceOf(slot);
-    const plain = { closed, channels: this.clay ? [] : channels, features, additive, patterns, from };
+    const plain = {
+      closed,
+      channels: this.clay ? [] : channels,
+      features,
+      additive,
+      patterns,
+      covers: this.wires?.faces === 'cover',
+      dome: this.dome ?? undefined,
+      from,
+    };
     const key = `${slot}/${structureKey(plain)}`;
     let entry = this.made.get(key);
     if (!entry) {
@@ -38,8 +52,17 @@ export class RibbonMaterials {
     return entry.surface;
   }
 
+  /** Lines that the main finish asks for; null where it asks for none, and in clay. */
+  get wires(): Wires | null {
+    return this.clay ? null : (this.surfaces?.[0].wires ?? null);
+  }
+
+  get wireLook(): WireMaterials {
+    return (this.wireMaterials ??= new WireMaterials());
+  }
+
   /** Takes over surfaces. Says whether objects must be made anew, since they need other materials: all of them, or those whose copies bring channels. */
-  update(surfaces: Surfaces, mode: ViewMode): 'all' | 'with channels' | 'none' {
+  update(surfaces: Surfaces, mode: ViewMode, dome: Dome | null = null): 'all' | 'with channels' | 'none' {
     const clay = mode === 'clay';
     const flipped = clay !== this.clay;
     this.clay = clay;
@@ -47,14 +70,16 @@ export class RibbonMaterials {
     const features = Object.entries(surfaces)
       .map(
         ([slot, s]) =>
-          `${slot}:${clay ? '' : `${s.features.join()}${s.additive ? '+' : ''}${patternsKey(s.patterns)}`}`,
+          `${slot}:${clay ? '' : `${s.features.join()}${s.additive ? '+' : ''}${s.wires?.faces ?? ''}${patternsKey(s.patterns)}`}`,
       )
       .join('/');
-    const other = features !== this.features ? 'all' : flipped ? 'with channels' : 'none';
+    const other = features !== this.features || dome !== this.dome ? 'all' : flipped ? 'with channels' : 'none';
     this.features = features;
+    this.dome = dome;
     // Those of other structures wait until what they are for comes back.
     for (const { slot, surface, patterns } of this.made.values())
       if (patterns === patternsKey(this.surfaceOf(slot).patterns)) surface.update(this.surfaceOf(slot));
+    if (this.wires) this.wireLook.update(this.wires);
     throughViewTransform(this.curve.color as Color, clay ? INK : surfaces[0].baseColor);
     return other;
   }
@@ -63,6 +88,7 @@ export class RibbonMaterials {
     for (const { surface } of this.made.values()) surface.dispose();
     this.line.dispose();
     this.curve.dispose();
+    this.wireMaterials?.dispose();
   }
 
   private surfaceOf(slot: number): Surface {

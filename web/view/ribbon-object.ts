@@ -1,6 +1,7 @@
 import type { RibbonAt } from '@maypole/core/evaluate/picture-at';
 import type { Surfaces } from '@maypole/core/finish/finish';
 import { Color, Group, LineBasicNodeMaterial, PointsNodeMaterial } from 'three/webgpu';
+import type { Dome } from './dome';
 import type { Drawable, DrawablePart, ViewMode } from './frame';
 import { hasOwnChannels, kindOf, PartObject, uvMaterial, type ExtraMaterials } from './part-object';
 import { RibbonMaterials } from './ribbon-materials';
@@ -28,9 +29,16 @@ export class RibbonObject {
     return this.parts;
   }
 
-  update({ shape, surfaces }: RibbonAt<Drawable>, wardrobe: ReadonlyMap<string, Surfaces>, mode: ViewMode): void {
+  update(
+    { shape, surfaces }: RibbonAt<Drawable>,
+    wardrobe: ReadonlyMap<string, Surfaces>,
+    mode: ViewMode,
+    dome: Dome | null = null,
+  ): void {
     const worn = new Set(shape.parts.map((p) => p.instances?.wears ?? ''));
-    const told = [...worn].map((wearer) => this.materialsOf(wearer).update(wardrobe.get(wearer) ?? surfaces, mode));
+    const told = [...worn].map((wearer) =>
+      this.materialsOf(wearer).update(wardrobe.get(wearer) ?? surfaces, mode, dome),
+    );
     const other = told.some((t) => t !== 'none');
     if (told.includes('all') || (other && shape.parts.some(hasOwnChannels))) this.clear();
     const changed = shape.key !== this.shown;

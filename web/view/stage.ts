@@ -8,6 +8,7 @@ import {
   WebGPURenderer,
   type Camera,
 } from 'three/webgpu';
+import { Dome, type Domes } from './dome';
 import { extentOf } from './extent';
 import type { ViewFrame } from './frame';
 import { Grounds } from './grounds';
@@ -16,6 +17,7 @@ import { Picture } from './picture';
 import { RibbonObject } from './ribbon-object';
 import { drawsInSoftware } from './software';
 import { Air } from './air';
+import { frameShare, parallelView, pictureAspect } from './wires';
 import { lensOffset, pixelOffset } from './subframes';
 
 /** Why no picture can be drawn, in words for the user. */
@@ -49,6 +51,7 @@ export class Stage {
   private readonly lights = new Lights(this.scene);
   private readonly picture: Picture;
   private readonly air = new Air();
+  private domes: Domes | null = null;
   private readonly grounds = new Grounds(this.scene);
   /** How many sub-frames a picture that stands still is the average of: fewer where each has its price. */
   readonly subframes: { readonly edges: number; readonly soft: number };
@@ -111,14 +114,27 @@ export class Stage {
     const { camera: at, lights } = frame.scene;
     const camera = this.aimed(at, frame.aspect, number, of);
     this.lights.update(lights, () => extentOf(frame), frame.scene.ground.length > 0, number, of);
-    this.grounds.update(frame.scene.ground);
+    const domes = this.domesOf(frame, number, of);
+    this.grounds.update(frame.scene.ground, domes);
     this.scene.fogNode = this.air.node(frame.scene.air);
-    this.arrange(frame);
+    this.arrange(frame, domes?.forms ?? null);
     const glass = frame.ribbons.some((r) => Object.values(r.surfaces).some((s) => s.features.includes('glass')));
     const { backdrop } = frame.scene;
     const seeThrough = (frame.seeThrough ?? false) && backdrop.type === 'colour' && (backdrop.clear ?? false);
     this.countDrawing();
     this.picture.draw(this.scene, camera, { ...frame.scene, glass, seeThrough }, number, of);
+  }
+
+  /** What keeps light from all round out of corners, where the surroundings ask for it. */
+  private domesOf(frame: ViewFrame, number: number, of: number): Domes | null {
+    const { lights, ground } = frame.scene;
+    const round = lights.find((l) => l.type === 'studio' || l.type === 'sky');
+    if (round?.shade === undefined) return null;
+    this.domes ??= { forms: new Dome(), floor: new Dome(true) };
+    const extent = extentOf(frame);
+    this.domes.forms.update(round.shade, extent, number, of);
+    if (ground.some((g) => g.type === 'catcher')) this.domes.floor.update(round.shade, extent, number, of);
+    return this.domes;
   }
 
   /**
@@ -162,6 +178,9 @@ export class Stage {
     camera.translateX(lx);
     camera.translateY(ly);
     const frame = fitFrame(at.focalLength, outputAspect, aspect);
+    frameShare.value = frame.height;
+    pictureAspect.value = aspect;
+    parallelView.value = at.parallel > 0 ? 1 : 0;
     const [sx, sy] = [at.shift[0] * frame.width * width, at.shift[1] * frame.height * height];
     camera.setViewOffset(width, height, dx - lx * perMetre - sx, dy + ly * perMetre + sy, width, height);
     camera.updateProjectionMatrix();
@@ -174,11 +193,13 @@ export class Stage {
     this.ribbons.clear();
     this.lights.dispose();
     this.grounds.dispose();
+    this.domes?.forms.dispose();
+    this.domes?.floor.dispose();
     this.picture.dispose();
     this.renderer.dispose();
   }
 
-  private arrange(frame: ViewFrame): void {
+  private arrange(frame: ViewFrame, dome: Dome | null): void {
     const seen = new Set<string>();
     for (const ribbon of frame.ribbons) {
       seen.add(ribbon.id);
@@ -188,7 +209,7 @@ export class Stage {
         this.ribbons.set(ribbon.id, object);
         this.scene.add(object.group);
       }
-      object.update(ribbon, frame.wardrobe, frame.mode);
+      object.update(ribbon, frame.wardrobe, frame.mode, dome);
     }
     for (const [id, object] of this.ribbons) {
       if (seen.has(id)) continue;

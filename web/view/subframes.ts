@@ -33,3 +33,22 @@ export function pixelOffset(n: number): readonly [number, number] {
   const y = n * 0.5698402909980532 + 0.5;
   return [x - Math.floor(x) - 0.5, y - Math.floor(y) - 0.5];
 }
+
+/**
+ * The direction light from all round is looked at in the nth picture of a frame: unit vectors spread
+ * evenly over the sphere (Archimedes: height is uniform).
+ */
+export function domeDirection(n: number): readonly [number, number, number] {
+  const y = 2 * ((n * 0.7548776662466927 + 0.25) % 1) - 1;
+  const a = 2 * Math.PI * ((n * 0.5698402909980532 + 0.5) % 1);
+  const r = Math.sqrt(Math.max(0, 1 - y * y));
+  return [r * Math.cos(a), y, r * Math.sin(a)];
+}
+
+/** The same upwards alone, as often as a level floor is lit from there: evenly over its projection (Malley's method). */
+export function domeUpward(n: number): readonly [number, number, number] {
+  const share = (n * 0.7548776662466927 + 0.25) % 1;
+  const a = 2 * Math.PI * ((n * 0.5698402909980532 + 0.5) % 1);
+  const r = Math.sqrt(share);
+  return [r * Math.cos(a), Math.sqrt(1 - share), r * Math.sin(a)];
+}

@@ -11,6 +11,7 @@ import {
   NormalBlending,
 } from 'three/webgpu';
 import { bumped } from './bump';
+import type { Dome } from './dome';
 import { PatternNodes, patternsKey } from './patterns/pattern-nodes';
 import { SurfaceHit, type HitSource } from './patterns/surface-hit';
 import { rgb, scalar, type Rgb, type Scalar } from './tsl';
@@ -25,12 +26,25 @@ export interface SurfaceStructure {
   readonly additive: boolean;
   /** How channels go over it; their numbers do not matter. */
   readonly patterns: readonly ChannelPattern[];
+  /** It is not seen, and hides what is behind it. */
+  readonly covers?: boolean;
+  /** What keeps light from all round out of corners. */
+  readonly dome?: Dome;
   /** What the shape brings for patterns. */
   readonly from: HitSource;
 }
 
-export function structureKey({ closed, channels, features, additive, patterns, from }: SurfaceStructure): string {
-  const plain = `${closed ? 'closed' : 'open'}/${channels.join()}/${features.join()}${additive ? '/added' : ''}`;
+export function structureKey({
+  closed,
+  channels,
+  features,
+  additive,
+  patterns,
+  covers,
+  dome,
+  from,
+}: SurfaceStructure): string {
+  const plain = `${closed ? 'closed' : 'open'}/${channels.join()}/${features.join()}${additive ? '/added' : ''}${covers ? '/covers' : ''}${dome ? '/dome' : ''}`;
   const brings = [from.copies && 'copies', from.uv && 'uv', from.crevice && 'crevice'].filter(Boolean).join();
   return patterns.length === 0 ? plain : `${plain}/${brings}/${patternsKey(patterns)}`;
 }
@@ -136,6 +150,8 @@ const features: Readonly<Record<SurfaceFeature, Feature>> = {
     material.depthWrite = false;
     return (s) => void (alpha.value = s.alpha);
   },
+  /** Lines are objects of their own. */
+  wires: () => () => undefined,
   cut(material, { number }) {
     const [height, level] = [scalarUniform(), scalarUniform()];
     material.maskNode = number('cut', scalar(height)).greaterThanEqual(level);
@@ -160,7 +176,7 @@ export class SurfaceMaterial {
   private readonly fill: readonly ((surface: Surface) => void)[];
   private readonly patterns: PatternNodes | null;
 
-  constructor({ closed, channels, features: used, additive, patterns, from }: SurfaceStructure) {
+  constructor({ closed, channels, features: used, additive, patterns, covers, dome, from }: SurfaceStructure) {
     const options = { side: DoubleSide, polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 1 };
     const physical = used.length > 0 ? new MeshPhysicalNodeMaterial(options) : null;
     this.material = physical ?? new MeshStandardNodeMaterial(options);
@@ -170,6 +186,7 @@ export class SurfaceMaterial {
     this.material.normalNode = closed && !seenThrough ? normalViewGeometry : null;
     // Light goes through glass and veils: they throw no shadow to speak of.
     this.material.userData.clear = used.includes('veil') || used.includes('glass');
+    this.material.colorWrite = !covers;
     this.material.blending = additive ? AdditiveBlending : NormalBlending;
     const hit = new SurfaceHit(from);
     const nodes = patterns.length > 0 ? new PatternNodes(hit) : null;
@@ -193,6 +210,7 @@ export class SurfaceMaterial {
     this.material.roughnessNode = number('roughness', this.roughness, rough);
     this.material.metalnessNode = number('metalness', this.metalness, metal);
     this.fill = used.map((name) => features[name](physical!, way));
+    dome?.shade(this.material, scalar(this.material.roughnessNode));
     this.reads = hit.reads;
   }
 

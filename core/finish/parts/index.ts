@@ -9,6 +9,7 @@ import { glass } from './glass';
 import { glow } from './glow';
 import { metal } from './metal';
 import { veil } from './veil';
+import { wires } from './wires';
 
 /** Every part a finish can have, in the order in which they act. A new one is added here and nowhere else. */
 export const finishParts = new Registry('part of a finish', [
@@ -22,4 +23,5 @@ export const finishParts = new Registry('part of a finish', [
   glow,
   veil,
   cut,
+  wires,
 ]);

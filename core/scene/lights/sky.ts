@@ -1,5 +1,6 @@
 import { colour, number } from '../../declare/params';
 import { defineLight } from '../kind';
+import { shadeOf, shadeParams } from './shade';
 
 export const sky = defineLight({
   kind: 'sky',
@@ -24,6 +25,7 @@ export const sky = defineLight({
       soft: [1, 100],
       step: 1,
     }),
+    ...shadeParams,
   },
   at: (v) => ({
     type: 'sky',
@@ -32,5 +34,6 @@ export const sky = defineLight({
     horizon: v.horizon,
     below: v.below,
     edge: v.edge / 100,
+    ...shadeOf(v),
   }),
 });

@@ -1,5 +1,6 @@
 import { number } from '../../declare/params';
 import { defineLight } from '../kind';
+import { shadeOf, shadeParams } from './shade';
 
 export const studio = defineLight({
   kind: 'studio',
@@ -22,6 +23,7 @@ export const studio = defineLight({
       soft: [-180, 180],
       step: 1,
     }),
+    ...shadeParams,
   },
-  at: (v) => ({ type: 'studio', strength: v.strength / 100, turn: v.turn }),
+  at: (v) => ({ type: 'studio', strength: v.strength / 100, turn: v.turn, ...shadeOf(v) }),
 });

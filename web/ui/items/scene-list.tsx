@@ -3,12 +3,28 @@
 import { Box, Flex, Heading, Menu, Portal } from '@chakra-ui/react';
 import type { Params } from '@maypole/core/declare/params';
 import { newItem, type Item } from '@maypole/core/piece/piece';
+import { sceneAt } from '@maypole/core/evaluate/picture-at';
 import { sceneLists, type SceneList } from '@maypole/core/scene/index';
+import { halfHeight } from '@maypole/core/scene/lens';
+import { lightSetUps, setUpItems, type LightSetUp } from '@maypole/core/scene/set-ups';
 import { Plus, Replace } from 'lucide-react';
 import { PictureButton } from '../parts/buttons';
 import { DeclaredIcon } from '../parts/icons';
 import { useEditor } from '../state/store';
 import { ItemCard } from './item-card';
+
+/** Lights the piece by a set-up that faces with the camera, as large as what the camera frames. */
+function lightBy(setUp: LightSetUp): void {
+  const { piece, frame, edit } = useEditor.getState();
+  const { camera } = sceneAt(piece, frame);
+  const way = camera.position.map((p, k) => p - camera.target[k]);
+  const azimuth = (Math.atan2(way[0], way[2]) * 180) / Math.PI;
+  const half = halfHeight(camera, 1, 1) * (camera.parallel > 0 ? 1 : Math.hypot(...way));
+  edit(setUp.title, (p) => ({
+    ...p,
+    scene: { ...p.scene, lights: setUpItems(setUp, azimuth, camera.target, Math.max(0.2, Math.min(50, half / 2.2))) },
+  }));
+}
 
 type ListKind = Omit<(typeof sceneLists)['lights'], 'least' | 'most' | 'title'> & {
   readonly title: string;
@@ -65,6 +81,19 @@ export function SceneItems({ list }: { list: SceneList }) {
             <Portal>
               <Menu.Positioner>
                 <Menu.Content bg="panel" borderWidth="1px" borderColor="line" boxShadow="float" borderRadius="10px">
+                  {list === 'lights' && (
+                    <Menu.ItemGroup>
+                      <Menu.ItemGroupLabel fontSize="11.5px" color="muted">
+                        In place of all lights
+                      </Menu.ItemGroupLabel>
+                      {lightSetUps.map((x) => (
+                        <Menu.Item key={x.id} value={`set-up ${x.id}`} title={x.help} onClick={() => lightBy(x)}>
+                          {x.title}
+                        </Menu.Item>
+                      ))}
+                      <Menu.Separator />
+                    </Menu.ItemGroup>
+                  )}
                   {kinds.all.map((k) => (
                     <Menu.Item key={k.kind} value={k.kind} title={k.help} onClick={() => add(k.kind)}>
                       <DeclaredIcon name={k.icon} size={14} />
