@@ -41,6 +41,7 @@ describe('a finish', () => {
       'glow',
       'veil',
       'cut',
+      'wires',
     ]);
     expect(surfaceOf(finish(part('coat', { coat: 0 })), now).features).toEqual(['coat']);
     expect(surfaceOf(finish({ ...part('coat'), on: false }), now)).toEqual(PLAIN_SURFACE);

@@ -2,6 +2,7 @@ import { evaluateValues } from '../evaluate/values';
 import type { FinishDoc, PartDoc } from '../piece/piece';
 import type { Clock } from '../time/loop';
 import { finishParts } from './parts/index';
+import { patterns } from '../pattern/kinds/index';
 import { patternAt } from './pattern-of';
 import { FINISH } from '../shape/mesh';
 import { channelOf } from './part';
@@ -43,4 +44,11 @@ export function surfacesOf(finishes: readonly FinishDoc[], clock: Clock): Surfac
   for (const finish of finishes)
     if (finish.on || finish.of === 'main') out[FINISH[finish.of]] = surfaceOf(finish, clock);
   return out;
+}
+
+/** Whether anything of a ribbon's finishes goes by how deep its faces lie. */
+export function asksForCrevices(finishes: readonly FinishDoc[]): boolean {
+  return finishes.some((f) =>
+    f.parts.some((p) => p.on && (p.patterns?.some((x) => x.on && patterns.get(x.kind).crevices) ?? false)),
+  );
 }

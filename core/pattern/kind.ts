@@ -61,6 +61,8 @@ export interface PatternKind<P extends Params = Params> {
   readonly params: P;
   /** It comes round by itself, as an angle does, so that its colours do best to close. */
   readonly round?: boolean;
+  /** It goes by how deep faces lie, which has to be found out for every shape. */
+  readonly crevices?: boolean;
   /** The noise it reads, where it reads one. */
   noise?(values: Evaluated<P>): NoiseSettings;
   /** Whether it changes while its values stand still. */

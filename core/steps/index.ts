@@ -41,6 +41,7 @@ import { curve } from './forms/curve';
 import { cylinder } from './forms/cylinder';
 import { disc } from './forms/disc';
 import { drops } from './forms/drops';
+import { endless } from './forms/endless';
 import { geodesic } from './forms/geodesic';
 import { imported } from './forms/imported';
 import { medal } from './forms/medal';
@@ -87,6 +88,7 @@ export const steps = new Registry<StepKind>('step', [
   medal,
   cord,
   minimal,
+  endless,
   drops,
   outline,
   curve,

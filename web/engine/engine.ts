@@ -1,3 +1,4 @@
+import { asksForCrevices } from '@maypole/core/finish/finish';
 import { ribbonFingerprint } from '@maypole/core/evaluate/ribbon';
 import { linkPiece } from '@maypole/core/piece/link';
 import type { Piece, RibbonDoc } from '@maypole/core/piece/piece';
@@ -175,10 +176,12 @@ export class Engine {
   private printOf(ribbon: RibbonDoc): string {
     const doc = this.links.get(ribbon) ?? ribbon;
     const loop = this.piece!.loop;
+    const crevices = asksForCrevices(doc.finishes);
     const key = `${loop.frames}/${this.detail}`;
     const known = this.prints.get(doc);
     if (known?.key === key) return known.print;
-    const print = ribbonFingerprint(doc, loop, this.detail);
+    const shape = ribbonFingerprint(doc, loop, this.detail);
+    const print = crevices ? `${shape}/crevices` : shape;
     this.prints.set(doc, { key, print });
     return print;
   }
@@ -265,6 +268,7 @@ export class Engine {
       loop: this.piece!.loop,
       frame,
       detail: this.detail,
+      ...(asksForCrevices(doc.finishes) ? { crevices: true } : {}),
       have: this.cache.keysOf(fingerprint),
     };
     return {
@@ -296,7 +300,15 @@ export class Engine {
         const [positions, normals] = [p.positions ?? body?.positions, p.normals ?? body?.normals];
         // Let go between asking and answering: it will be asked for again, in full.
         if (!topology || !positions || !normals) return this.again(p.topologyKey);
-        parts.push({ key: p.key, topology, positions, normals, ...(p.instances ? { instances: p.instances } : {}) });
+        const crevices = p.crevices ?? body?.crevices;
+        parts.push({
+          key: p.key,
+          topology,
+          positions,
+          normals,
+          ...(crevices ? { crevices } : {}),
+          ...(p.instances ? { instances: p.instances } : {}),
+        });
       }
       if (!result.parts) return this.again();
       this.keep(fingerprint, frame, { key, parts, problems, notes, ...(facts ? { facts } : {}) });

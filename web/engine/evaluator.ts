@@ -1,6 +1,7 @@
 import { fingerprint } from '@maypole/core/maths/hash';
 import { MeshCache } from '@maypole/core/evaluate/mesh-cache';
 import { evaluateRibbon } from '@maypole/core/evaluate/ribbon';
+import { crevicesOf } from '@maypole/core/shape/crevices';
 import { drawBuffers, drawTopologyOf } from '@maypole/core/shape/drawable';
 import { faceCount, perConnectivity, type Connectivity, type Mesh } from '@maypole/core/shape/mesh';
 import { instanceBuffers, instancesOf } from './instances';
@@ -57,20 +58,30 @@ export class Evaluator {
   }
 
   private evaluate(job: EvaluateJob): Answer {
-    const { mesh, key, problems, notes } = evaluateRibbon(job.ribbon, job.loop, job.frame, job.detail, this.cache);
+    const { crevices } = job;
+    const { mesh, key: own, problems, notes } = evaluateRibbon(job.ribbon, job.loop, job.frame, job.detail, this.cache);
+    const key = crevices ? `${own}/crevices` : own;
     const transfer: Transferable[] = [];
     const have = new Set(job.have);
     if (have.has(key)) return { message: { type: 'evaluated', id: job.id, key, problems, notes }, transfer };
     const { copies } = mesh;
     if (!copies)
       return {
-        message: { type: 'evaluated', id: job.id, key, parts: [this.part(mesh, key, have, transfer)], problems, notes },
+        message: {
+          type: 'evaluated',
+          id: job.id,
+          key,
+          parts: [this.part(mesh, key, have, transfer, crevices)],
+          problems,
+          notes,
+        },
         transfer,
       };
     const parts = instancesOf(copies).map(({ source, instances }): PartResult => {
       for (const buffer of instanceBuffers(instances)) transfer.push(buffer.buffer);
       const shape = copies.sources[source];
-      return { ...this.part(shape, this.cache.keyOf(shape), have, transfer), instances };
+      const name = this.cache.keyOf(shape);
+      return { ...this.part(shape, crevices ? `${name}/crevices` : name, have, transfer, crevices), instances };
     });
     const [order, late] = [copies.order.slice(), copies.late?.slice()];
     transfer.push(order.buffer);
@@ -79,7 +90,13 @@ export class Evaluator {
     return { message: { type: 'evaluated', id: job.id, key, parts, facts, problems, notes }, transfer };
   }
 
-  private part(mesh: Mesh, key: string, have: ReadonlySet<string>, transfer: Transferable[]): PartResult {
+  private part(
+    mesh: Mesh,
+    key: string,
+    have: ReadonlySet<string>,
+    transfer: Transferable[],
+    crevices = false,
+  ): PartResult {
     const name = topologyKey(mesh.connectivity);
     let topology: Topology | undefined;
     if (!this.sent.has(name)) {
@@ -100,6 +117,11 @@ export class Evaluator {
     if (have.has(key)) return { key, topologyKey: name, topology };
     const made = drawBuffers(mesh);
     transfer.push(made.positions.buffer, made.normals.buffer);
-    return { key, topologyKey: name, topology, ...made };
+    if (!crevices) return { key, topologyKey: name, topology, ...made };
+    const { source } = drawTopologyOf(mesh.connectivity);
+    const depths = crevicesOf(mesh);
+    const drawn = Float32Array.from(source, (v) => depths[v]);
+    transfer.push(drawn.buffer);
+    return { key, topologyKey: name, topology, ...made, crevices: drawn };
   }
 }

@@ -18,7 +18,7 @@ export interface RibbonGeometry {
 }
 
 /** A part by itself, wherever it stands. */
-type Body = Pick<RibbonPart, 'key' | 'topology' | 'positions' | 'normals'>;
+type Body = Pick<RibbonPart, 'key' | 'topology' | 'positions' | 'normals' | 'crevices'>;
 
 /**
  * Shapes by what they depend on (the ribbon's fingerprint) and frame, within a budget of bytes.
@@ -182,7 +182,7 @@ export class LoopCache {
 }
 
 function bodySize(part: RibbonPart): number {
-  return part.positions.byteLength + part.normals.byteLength;
+  return part.positions.byteLength + part.normals.byteLength + (part.crevices?.byteLength ?? 0);
 }
 
 function topologySize({ triangles, edges, lines, uv }: RibbonPart['topology']): number {

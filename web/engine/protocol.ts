@@ -21,6 +21,8 @@ export interface EvaluateJob {
   readonly loop: Loop;
   readonly frame: number;
   readonly detail: Detail;
+  /** Find out how deep each vertex lies between other faces. */
+  readonly crevices?: boolean;
   /** Keys of shapes and of parts whose buffers need not be sent again. */
   readonly have: readonly string[];
 }
@@ -36,6 +38,8 @@ export interface PartResult {
   /** Absent where the receiver has the key already. */
   readonly positions?: Float32Array;
   readonly normals?: Float32Array;
+  /** One number 0…1 a vertex, where it was asked for. */
+  readonly crevices?: Float32Array;
   readonly instances?: Instances;
 }
 

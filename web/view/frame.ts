@@ -46,6 +46,8 @@ export interface DrawablePart {
   readonly topology: DrawableTopology;
   readonly positions: Float32Array;
   readonly normals: Float32Array;
+  /** How deep each vertex lies between other faces, 0…1; absent where nothing goes by it. */
+  readonly crevices?: Float32Array;
   readonly instances?: Instances;
 }
 

@@ -8,9 +8,11 @@ export interface PackedPart {
   readonly key: string;
   readonly topologyKey: string;
   readonly topology?: DrawableTopology;
-  readonly points?: Pick<DrawablePart, 'positions' | 'normals'>;
+  readonly points?: Points;
   readonly instances?: Instances;
 }
+
+type Points = Pick<DrawablePart, 'positions' | 'normals' | 'crevices'>;
 
 export interface PackedFrame extends Omit<ViewFrame, 'ribbons'> {
   readonly ribbons: readonly (Omit<ViewFrame['ribbons'][number], 'shape'> & {
@@ -36,7 +38,7 @@ export class Packer {
     const ribbons = frame.ribbons.map(({ shape, ...rest }) => {
       next.shapes.set(shape.key, true);
       const parts = shape.parts.map((part): PackedPart => {
-        const { key, topology, positions, normals, instances } = part;
+        const { key, topology, positions, normals, crevices, instances } = part;
         const knownTopology = this.held.topologies.has(topology.key) || next.topologies.has(topology.key);
         const knownPoints = this.held.points.has(key) || next.points.has(key);
         next.topologies.set(topology.key, true);
@@ -45,7 +47,7 @@ export class Packer {
           key,
           topologyKey: topology.key,
           ...(knownTopology ? {} : { topology: plain(topology) }),
-          ...(knownPoints ? {} : { points: { positions, normals } }),
+          ...(knownPoints ? {} : { points: { positions, normals, ...(crevices ? { crevices } : {}) } }),
           ...(instances ? { instances } : {}),
         };
       });
@@ -63,10 +65,10 @@ function plain({ key, triangles, edges, lines, groups, uv, closed }: DrawableTop
 
 /** Puts packed frames together again, in the order in which they were packed. */
 export class Unpacker {
-  private held = new Held<Drawable, Pick<DrawablePart, 'positions' | 'normals'>, DrawableTopology>();
+  private held = new Held<Drawable, Points, DrawableTopology>();
 
   unpack(packed: PackedFrame): ViewFrame {
-    const next = new Held<Drawable, Pick<DrawablePart, 'positions' | 'normals'>, DrawableTopology>();
+    const next = new Held<Drawable, Points, DrawableTopology>();
     const ribbons = packed.ribbons.map(({ key, parts, ...rest }) => {
       const shape = parts ? { key, parts: parts.map((p) => this.part(p, next)) } : this.held.shapes.get(key);
       if (!shape) throw new Error(`The shape ${key} was named and never sent.`);
@@ -87,7 +89,14 @@ export class Unpacker {
     if (!sides || !body) throw new Error(`The part ${key} was named and never sent.`);
     next.topologies.set(topologyKey, sides);
     next.points.set(key, body);
-    const { positions, normals } = body;
-    return { key, topology: sides, positions, normals, ...(instances ? { instances } : {}) };
+    const { positions, normals, crevices } = body;
+    return {
+      key,
+      topology: sides,
+      positions,
+      normals,
+      ...(crevices ? { crevices } : {}),
+      ...(instances ? { instances } : {}),
+    };
   }
 }

@@ -103,6 +103,11 @@ export class PartObject {
       const { position, normal } = (geometry?.attributes ?? {}) as Record<string, BufferAttribute | undefined>;
       if (position) this.write(position, part.positions);
       if (normal) this.write(normal, part.normals);
+      const crevice = geometry?.attributes[PATTERN_ATTRIBUTES.crevice] as BufferAttribute | undefined;
+      if (crevice && part.crevices) {
+        crevice.array = this.splitOne(part.crevices);
+        crevice.needsUpdate = true;
+      }
       this.shape = part.key;
     }
     if (part.instances && changed) this.place(part.instances);
@@ -127,6 +132,16 @@ export class PartObject {
     else if (attribute.array === values) return;
     else attribute.array = values;
     attribute.needsUpdate = true;
+  }
+
+  /** One number a vertex, with those of the vertices that are there again. */
+  private splitOne(values: Float32Array): Float32Array {
+    if (!this.split) return values;
+    const { more } = this.split;
+    const out = new Float32Array(values.length + more.length);
+    out.set(values);
+    for (let i = 0; i < more.length; i++) out[values.length + i] = values[more[i]];
+    return out;
   }
 
   private place({ numbers, matrices, channels, order, ids }: NonNullable<DrawablePart['instances']>): void {
@@ -177,7 +192,7 @@ export class PartObject {
       this.copyId = dynamic(1, this.room);
     }
     const { triangles, groups, lines, closed, uv } = part.topology;
-    const from = { copies: instances !== undefined, uv: uv !== undefined, crevice: false };
+    const from = { copies: instances !== undefined, uv: uv !== undefined, crevice: part.crevices !== undefined };
     // Copies' own values are of the main finish only.
     const surfaces = groups.map((g) =>
       this.materials.of(g.slot, { closed, channels: g.slot === 0 ? channelsOf(part) : [], from }),
@@ -191,6 +206,8 @@ export class PartObject {
       geometry.setAttribute('position', position);
       geometry.setAttribute('normal', triples(part.normals));
       geometry.setIndex(new BufferAttribute(this.split?.triangles ?? triangles, 1));
+      if (part.crevices && surfaces.some((m) => m.reads.crevice))
+        geometry.setAttribute(PATTERN_ATTRIBUTES.crevice, new BufferAttribute(this.splitOne(part.crevices), 1));
       if (this.split) geometry.setAttribute(PATTERN_ATTRIBUTES.uv, new BufferAttribute(this.split.uv, 2));
       for (const [c, attribute] of this.own) geometry.setAttribute(COPY_ATTRIBUTES[c].name, attribute);
       if (this.copyAt) geometry.setAttribute(PATTERN_ATTRIBUTES.copyAt, this.copyAt);
@@ -267,7 +284,8 @@ function channelsOf({ instances }: DrawablePart): CopyChannel[] {
 
 /** What a part needs of its materials; parts that differ in it cannot take each other's place. */
 export function kindOf(part: DrawablePart): string {
-  return part.instances ? `copies ${channelsOf(part).join()} ${part.instances.wears ?? ''}` : 'one';
+  const crevices = part.crevices ? ' crevices' : '';
+  return (part.instances ? `copies ${channelsOf(part).join()} ${part.instances.wears ?? ''}` : 'one') + crevices;
 }
 
 /** Whether parts of this kind look otherwise where copies show nothing of their own. */

@@ -7,6 +7,7 @@ export const crevices = definePattern({
   title: 'Crevices',
   help: 'From what lies open to what lies deep between other faces of the form.',
   icon: 'M3 6h5l4 10 4-10h5',
+  crevices: true,
   params: {
     strength: number('Strength', 1, 'Factor on how deep it counts.', {
       unit: '×',
