@@ -1,6 +1,5 @@
 import type { Metric } from '@maypole/core/noise/kind';
 import { exp, float, floor, If, int, ivec3, log, Loop, vec3 } from 'three/tsl';
-import type { Node } from 'three/webgpu';
 import { scalar, type Rgb, type Scalar } from '../tsl';
 import type { Int, Place, Table } from './lattice-nodes';
 
@@ -49,17 +48,11 @@ function eachCell(t: Table, p: Place, mask: Int, reach: number, visit: (to: Rgb,
 
 /** Distances to the nearest and the second nearest feature point, and the number of the nearest; see core/noise/feature-points. */
 export function cellsAt(
-  { tables, row }: Table,
+  t: Table,
   p: Place,
   mask: Int,
   metric: Metric,
 ): { first: Scalar; second: Scalar; nearest: Int } {
-  const make = (t: Table, at: Place, m: Int) => nearestCells(t, at, m, metric);
-  const found = tables.called<Node<'vec3'>>(`${metric}Cells`, 'vec3', make)(p, row, mask).toVar();
-  return { first: scalar(found.x), second: scalar(found.y), nearest: int(found.z) as Int };
-}
-
-function nearestCells(t: Table, p: Place, mask: Int, metric: Metric): Rgb {
   const best = float(FAR).toVar();
   const next = float(FAR).toVar();
   const nearest = int(0).toVar();
@@ -82,7 +75,7 @@ function nearestCells(t: Table, p: Place, mask: Int, metric: Metric): Rgb {
     look(metric === 'manhattan' ? 3 : 2);
   });
   const told = (d: Scalar) => scalar(metric === 'euclidean' ? d.sqrt() : d);
-  return vec3(told(scalar(best)), told(scalar(next)), float(nearest)) as Rgb;
+  return { first: told(scalar(best)), second: told(scalar(next)), nearest: nearest as unknown as Int };
 }
 
 /** The soft minimum of distances; see core/noise/kinds/cellular-soft. */

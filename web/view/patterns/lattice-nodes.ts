@@ -1,4 +1,4 @@
-import { bitAnd, float, floor, Fn, int, ivec2, ivec3, textureLoad, vec3 } from 'three/tsl';
+import { bitAnd, float, floor, int, ivec2, ivec3, textureLoad, vec3 } from 'three/tsl';
 import { DataTexture, TextureNode, type Node } from 'three/webgpu';
 import { scalar, type Rgb, type Scalar } from '../tsl';
 
@@ -14,26 +14,11 @@ class TableTextureNode extends TextureNode {
 }
 
 /**
- * The tables of a surface's patterns, and what is read from them, each as a function of the shader: a
- * row has 256 places; at place i stand the permutation of i, and then three numbers that belong to
+ * The tables of a surface's patterns: a row has 256 places; at place i stand the permutation of i, and then three numbers that belong to
  * p[i], or for levels to i itself.
  */
 export class Tables {
   private readonly source = new TableTextureNode(new DataTexture());
-  private readonly fetch = Fn(([i, row]: [Int, Int]) => {
-    const node = textureLoad(this.source as never, ivec2(i.bitAnd(int(255)) as Int, row));
-    node.updateMatrix = false;
-    return node as never;
-  }).setLayout({
-    name: 'patternTable',
-    type: 'vec4',
-    inputs: [
-      { name: 'place', type: 'int' },
-      { name: 'row', type: 'int' },
-    ],
-  } as never) as unknown as (i: Int, row: Int) => Node<'vec4'>;
-  private readonly functions = new Map<string, (p: Place, row: Int, mask: Int) => never>();
-
   /** The texture that is read. */
   set texture(texture: DataTexture) {
     this.source.value = texture;
@@ -43,30 +28,12 @@ export class Tables {
     return new Table(this, row);
   }
 
+  /** All four numbers at a place of a row; what goes beyond 255 begins again. */
   read(i: Int, row: Int): Node<'vec4'> {
-    return this.fetch(i, row);
-  }
-
-  /** A function of place, row and mask, made once for each name. */
-  called<T>(
-    name: string,
-    type: 'float' | 'vec3',
-    make: (t: Table, p: Place, mask: Int) => unknown,
-  ): (p: Place, row: Int, mask: Int) => T {
-    let made = this.functions.get(name);
-    if (!made) {
-      made = Fn(([p, row, mask]: [Place, Int, Int]) => make(this.at(row), p, mask) as never).setLayout({
-        name,
-        type,
-        inputs: [
-          { name: 'p', type: 'vec3' },
-          { name: 'row', type: 'int' },
-          { name: 'mask', type: 'int' },
-        ],
-      } as never) as never;
-      this.functions.set(name, made!);
-    }
-    return made as never;
+    // Not in a function of the shader: those are kept from one shader to the next, and know the texture by its name in the first.
+    const node = textureLoad(this.source as never, ivec2(i.bitAnd(int(255)) as Int, row));
+    node.updateMatrix = false;
+    return node as unknown as Node<'vec4'>;
   }
 }
 
@@ -129,11 +96,7 @@ function blended(
 }
 
 /** Gradient noise; see core/noise/gradients. */
-export function gradientAt({ tables, row }: Table, p: Place, mask: Int): Scalar {
-  return tables.called<Scalar>('gradientNoise', 'float', gradientNoise)(p, row, mask);
-}
-
-function gradientNoise(t: Table, p: Place, mask: Int): Scalar {
+export function gradientAt(t: Table, p: Place, mask: Int): Scalar {
   return blended(t, p, mask, (g, dx, dy, dz) => scalar(g.y.mul(dx).add(g.z.mul(dy)).add(g.w.mul(dz))));
 }
 
@@ -143,11 +106,7 @@ export function valueAt(t: Table, p: Place, mask: Int): Scalar {
 }
 
 /** Simplex noise; see core/noise/simplex. */
-export function simplexAt({ tables, row }: Table, p: Place, mask: Int): Scalar {
-  return tables.called<Scalar>('simplexNoise', 'float', simplexNoise)(p, row, mask);
-}
-
-function simplexNoise(t: Table, p: Place, mask: Int): Scalar {
+export function simplexAt(t: Table, p: Place, mask: Int): Scalar {
   const cell = floor(p.add(p.x.add(p.y).add(p.z).div(3))).toVar();
   const skew = cell.x.add(cell.y).add(cell.z).div(6);
   const p0 = p.sub(cell).add(skew).toVar();
