@@ -82,7 +82,7 @@ describe('pieces of version 1', () => {
           target,
           focalLength,
           backdrop: backdrop.colour,
-          ...('turn' in lights[0] ? { strength: lights[0].strength, turn: lights[0].turn } : {}),
+          ...(lights[0].type === 'studio' ? { strength: lights[0].strength, turn: lights[0].turn } : {}),
         }).toEqual(before.scene);
         const surfaces = piece.ribbons.map((r) =>
           surfacesOf(r.finishes, { frame: Number(frame), frames: piece.loop.frames }),

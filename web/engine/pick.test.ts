@@ -7,7 +7,7 @@ import { describe, expect, it } from 'vitest';
 import { boxOf } from './box';
 import { instancesOf } from './instances';
 import type { RibbonGeometry } from './loop-cache';
-import { lookAt, pickCopy } from './pick';
+import { lookAt, pickCopy, pickPoint } from './pick';
 
 /** What the engine would keep of a shape with copies. */
 function geometry(mesh: Mesh): RibbonGeometry {
@@ -147,5 +147,32 @@ describe('copies sorted for drawing', () => {
     expect([...sorted[1].instances.channels!.baseColor!.subarray(6, 9)]).toEqual([
       ...copies.channels!.baseColor!.subarray(12, 15),
     ]);
+  });
+});
+
+describe('a point of a form', () => {
+  const triangle = (z: number) => {
+    const positions = Float32Array.of(-1, -1, z, 1, -1, z, 0, 1, z);
+    const normals = Float32Array.of(0, 0, 1, 0, 0, 1, 0, 0, 1);
+    const topology = { key: 't', triangles: Uint32Array.of(0, 1, 2) };
+    return { key: `${z}`, topology, positions, normals } as never;
+  };
+  const shape = (...parts: never[]) => ({ key: 's', parts }) as never;
+  it('is the nearest along the line of sight, with the side of its normal that is seen', () => {
+    const hit = pickPoint(shape(triangle(0), triangle(1)), [0, 0, 5], [0, 0, -2])!;
+    expect(hit.distance).toBeCloseTo(2, 9);
+    expect(hit.at).toEqual([0, 0, 1]);
+    expect(hit.normal).toEqual([0, 0, 1]);
+    const behind = pickPoint(shape(triangle(0)), [0, 0, -5], [0, 0, 1])!;
+    behind.normal.forEach((x, k) => expect(x).toBeCloseTo([0, 0, -1][k], 12));
+    expect(pickPoint(shape(triangle(0)), [4, 0, 5], [0, 0, -1])).toBeNull();
+  });
+  it('of a copy is where the copy stands, its normal turned with it', () => {
+    // A quarter turn about y, twice as large, moved.
+    const matrices = Float32Array.of(0, 0, -2, 0, 0, 2, 0, 0, 2, 0, 0, 0, 3, 0, 0, 1);
+    const part = { ...(triangle(0) as object), instances: { matrices, numbers: Uint32Array.of(0) } } as never;
+    const hit = pickPoint(shape(part), [9, 0, 0], [-1, 0, 0])!;
+    expect(hit.at[0]).toBeCloseTo(3, 6);
+    hit.normal.forEach((x, k) => expect(x).toBeCloseTo([1, 0, 0][k], 6));
   });
 });

@@ -20,6 +20,7 @@ import { BackdropNodes } from './backdrop';
 import { Bloom } from './bloom';
 import { frame, PictureEffects } from './picture-effects';
 import { rgb, type Rgb, type Scalar } from './tsl';
+import { dimmed, falseColours } from './false-colours';
 import { viewTransform } from './view-transform';
 
 /** What a picture is made of besides what stands in the scene. */
@@ -28,6 +29,8 @@ export interface PictureSettings {
   readonly backdrop: BackdropAt;
   /** Effects, in the order of the list. */
   readonly picture: readonly PictureEffectAt[];
+  /** Show brightness in stops in place of colours. */
+  readonly stops: boolean;
   /** Leave the backdrop out. */
   readonly seeThrough: boolean;
   /** Something in the scene is looked through, so that what is behind must be there to be seen. */
@@ -148,11 +151,13 @@ export class Picture {
     this.sumQuad.render(this.renderer);
   }
 
-  private show(result: RenderTarget, { picture }: PictureSettings): void {
+  private show(result: RenderTarget, { picture: all, stops }: PictureSettings): void {
+    // What is done to the finished picture would be done to the colours that stand for stops.
+    const picture = stops ? [] : all;
     const types = picture.map((e) => e.type);
-    const key = types.join();
+    const key = stops ? 'stops' : types.join();
     let show = this.shows.get(key);
-    if (!show) this.shows.set(key, (show = this.makeShow(types)));
+    if (!show) this.shows.set(key, (show = this.makeShow(types, stops)));
     show.effects.fill(picture);
     frame.aspect.value = this.size[0] / this.size[1];
     frame.scale.value = this.size[1] / 1000;
@@ -169,7 +174,7 @@ export class Picture {
     show.quad.render(this.renderer);
   }
 
-  private makeShow(types: readonly PictureEffectAt['type'][]): Show {
+  private makeShow(types: readonly PictureEffectAt['type'][], stops: boolean): Show {
     const effects = new PictureEffects(types);
     const [light, bloom]: [TextureNode[], TextureNode[]] = [[], []];
     const read = effects.read(new Texture(), (node) => light.push(node as TextureNode));
@@ -182,7 +187,9 @@ export class Picture {
       .mul(this.exposure)
       .max(0);
     const behind = rgb(this.backdrop.shown().mul(this.backed));
-    let shown = rgb(mix(behind, viewTransform(rgb(own)), read.a.min(1)));
+    let shown = stops
+      ? rgb(mix(dimmed(behind), falseColours(rgb(own)), read.a.min(1)))
+      : rgb(mix(behind, viewTransform(rgb(own)), read.a.min(1)));
     // What adds light and covers nothing, such as a beam, is in the light and not in its alpha.
     if (types.includes('bloom')) {
       const halo = texture(new Texture());

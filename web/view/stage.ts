@@ -122,7 +122,13 @@ export class Stage {
     const { backdrop } = frame.scene;
     const seeThrough = (frame.seeThrough ?? false) && backdrop.type === 'colour' && (backdrop.clear ?? false);
     this.countDrawing();
-    this.picture.draw(this.scene, camera, { ...frame.scene, glass, seeThrough }, number, of);
+    this.picture.draw(
+      this.scene,
+      camera,
+      { ...frame.scene, glass, seeThrough, stops: frame.mode === 'exposure' },
+      number,
+      of,
+    );
   }
 
   /** What keeps light from all round out of corners, where the surroundings ask for it. */

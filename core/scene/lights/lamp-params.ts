@@ -41,7 +41,7 @@ export const aimOf = (at: Vec3 = [0, 0, 0]) =>
   });
 
 export const strengthOf = (usual: number, help: string): NumberParam =>
-  number('Strength', usual, help, { unit: '%', min: 0, max: 100_000, soft: [0, 400], step: 1 });
+  number('Strength', usual, help, { unit: '%', min: 0, max: 10_000_000, soft: [0, 400], step: 1 });
 
 type Lamp = Evaluated<typeof lampParams>;
 

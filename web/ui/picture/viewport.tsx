@@ -5,6 +5,7 @@ import { fitFrame } from '@maypole/core/scene/lens';
 import { sceneAt } from '@maypole/core/evaluate/picture-at';
 import { Gauge } from 'lucide-react';
 import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { EXPOSURE_BANDS } from '@/view/exposure-bands';
 import type { ViewMode } from '@/view/frame';
 import { orbit, pan, zoom } from '../state/camera';
 import { useChoice } from '../parts/use-choice';
@@ -26,6 +27,7 @@ const MODES: readonly { mode: ViewMode; title: string }[] = [
   { mode: 'normals', title: 'Normals' },
   { mode: 'uv', title: 'UV' },
   { mode: 'clay', title: 'Clay' },
+  { mode: 'exposure', title: 'Exposure' },
 ];
 
 /** The picture. Drag turns it, right drag or Shift drag shifts it, the wheel comes nearer. */
@@ -45,6 +47,7 @@ export function Viewport() {
   }, []);
   const format = useEditor((s) => s.piece.format);
   const backdrop = useEditor((s) => sceneAt(s.piece, s.frame).backdrop.colour);
+  const mode = useEditor((s) => s.mode);
   const picking = useEditor((s) => s.pick !== null);
   const drag = useRef<{ x: number; y: number; shift: boolean; still: boolean } | null>(null);
 
@@ -138,6 +141,7 @@ export function Viewport() {
           <Handles size={size} />
           <CopyMark size={size} />
           <PickNote />
+          {mode === 'exposure' && <ExposureLegend />}
         </>
       )}
       <Flex position="absolute" top="3" left="3" right="3" justify="space-between" pointerEvents="none">
@@ -148,6 +152,33 @@ export function Viewport() {
         <DetailBar refined={refined} />
       </Box>
     </Box>
+  );
+}
+
+/** What the colours of the exposure view stand for, in stops from middle grey. */
+function ExposureLegend() {
+  return (
+    <Flex
+      position="absolute"
+      bottom="3"
+      right="3"
+      bg="panel"
+      borderRadius="8px"
+      boxShadow="card"
+      overflow="hidden"
+      fontSize="11px"
+      pointerEvents="none"
+      data-testid="exposure-legend"
+    >
+      {EXPOSURE_BANDS.map(({ colour, words }) => (
+        <Box key={words} textAlign="center" minW="34px">
+          <Box h="10px" bg={colour} />
+          <Text px="1.5" py="0.5" color="muted">
+            {words}
+          </Text>
+        </Box>
+      ))}
+    </Flex>
   );
 }
 
