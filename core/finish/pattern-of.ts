@@ -7,6 +7,21 @@ import { rampOf, type RampMix } from '../pattern/ramp';
 import type { PatternDoc } from '../piece/piece';
 import type { Clock } from '../time/loop';
 
+/** What every layer has, evaluated; a colour has stops and a way of mixing them, a number its ends. */
+interface LayerValues {
+  readonly [own: string]: unknown;
+  readonly layerHow: LayerHow;
+  readonly layerAmount: number;
+  readonly rampEnds: 'hold' | 'round';
+  readonly rampTimes: number;
+  readonly rampShift: number;
+  readonly rampOffset: number;
+  readonly rampStops: readonly ColourStop[];
+  readonly rampMix: RampMix;
+  readonly rampLow: number;
+  readonly rampHigh: number;
+}
+
 /**
  * A layer at an unwrapped frame.
  *
@@ -14,7 +29,7 @@ import type { Clock } from '../time/loop';
  */
 export function patternAt(doc: PatternDoc, target: NumberParam | ColourParam, factor: number, clock: Clock): PatternAt {
   const kind = patterns.get(doc.kind);
-  const v = evaluateValues(layerParams(kind, target), doc.values, clock) as Evaluated<Params> & Record<string, unknown>;
+  const v = evaluateValues(layerParams(kind, target), doc.values, clock) as object as LayerValues;
   const values = Object.fromEntries(Object.keys(kind.params).map((name) => [name, v[name]]));
   const round = v.rampEnds === 'round';
   return {
@@ -22,21 +37,21 @@ export function patternAt(doc: PatternDoc, target: NumberParam | ColourParam, fa
     values,
     ...(kind.noise ? { noise: kind.noise(values as Evaluated<Params>) } : {}),
     clock,
-    how: v.layerHow as LayerHow,
-    amount: (v.layerAmount as unknown as number) / 100,
+    how: v.layerHow,
+    amount: v.layerAmount / 100,
     round,
-    times: v.rampTimes as unknown as number,
-    shift: (round ? v.rampShift : v.rampOffset) as unknown as number,
+    times: v.rampTimes,
+    shift: round ? v.rampShift : v.rampOffset,
     to:
       target.type === 'colour'
         ? {
             type: 'colour',
-            ramp: rampOf(v.rampStops as unknown as readonly ColourStop[], v.rampMix as RampMix, round),
+            ramp: rampOf(v.rampStops, v.rampMix, round),
           }
         : {
             type: 'number',
-            low: factor * (v.rampLow as unknown as number),
-            high: factor * (v.rampHigh as unknown as number),
+            low: factor * v.rampLow,
+            high: factor * v.rampHigh,
           },
   };
 }

@@ -23,6 +23,14 @@ function prepare(): void {
 
 const [eye, aim] = [new Vector3(), new Vector3()];
 
+/** What a light shadow of the library keeps to itself. */
+interface Inner {
+  readonly _frustum: unknown;
+  _updateMatrix(camera: PerspectiveCamera, matrix: Matrix4, frustum: unknown): void;
+}
+
+const inner = (shadow: object) => shadow as Inner;
+
 /** The shadow of a rectangle: in each sub-frame as thrown from another point of it. */
 class AreaShadow extends LightShadow<PerspectiveCamera> {
   /** The point it is thrown from, and the way it looks. */
@@ -38,10 +46,9 @@ class AreaShadow extends LightShadow<PerspectiveCamera> {
     camera.position.copy(this.from);
     camera.lookAt(this.towards);
     camera.updateMatrixWorld();
-    const own = this as unknown as {
-      _updateMatrix(camera: PerspectiveCamera, matrix: Matrix4, frustum: unknown): void;
-    };
-    own._updateMatrix(camera, this.matrix, (this as unknown as { _frustum: unknown })._frustum);
+    // What a light shadow of the library does with its own camera, which it places itself.
+    const { _updateMatrix: update, _frustum: frustum } = inner(this);
+    update.call(this, camera, this.matrix, frustum);
   }
 }
 

@@ -99,7 +99,7 @@ export class Dome {
   }
 
   private changed(material: NodeMaterial, change: (model: Model) => void): void {
-    const own = material as unknown as { setupLightingModel(builder: unknown): Model };
+    const own = material as object as { setupLightingModel(builder: unknown): Model };
     // What is compiled is told apart by this.
     const key = material.customProgramCacheKey.bind(material);
     material.customProgramCacheKey = () => `${key()}/dome`;
@@ -127,7 +127,7 @@ export interface Domes {
  * only the average is what it is lit by.
  */
 function keepSign(material: NodeMaterial): void {
-  const own = material as unknown as {
+  const own = material as object as {
     setupLighting(builder: unknown): Rgb;
     setupOutput(builder: unknown, plain: unknown): unknown;
   };

@@ -64,7 +64,9 @@ export class Grounds {
 /** Only the shadows on it: as dark as they are, fading out towards its end. */
 function makeCatcher(dome?: Dome): Made {
   const [strength, reach] = [uniform(1), uniform(1)];
+  const colour = uniform(new Color());
   const material = new ShadowNodeMaterial({ transparent: true, depthWrite: false });
+  material.colorNode = colour;
   const away = positionWorld.xz.length();
   material.opacityNode = strength.mul(smoothstep(reach, reach.mul(0.4), away));
   dome?.catch(material);
@@ -78,7 +80,7 @@ function makeCatcher(dome?: Dome): Made {
       if (ground.type !== 'catcher') return;
       strength.value = ground.strength;
       reach.value = ground.reach;
-      (material as unknown as { color: Color }).color.set(ground.colour);
+      colour.value.set(ground.colour);
       mesh.position.y = ground.height;
       mesh.scale.set(ground.reach, 1, ground.reach);
     },

@@ -13,3 +13,22 @@ export function rgb(node: unknown): Rgb {
 export function scalar(node: unknown): Scalar {
   return node as Scalar;
 }
+
+/** Whole numbers of a shader. */
+export type Int = Node<'int'>;
+export type Uint = Node<'uint'>;
+
+/** What is one whole number to a shader. */
+export function integer(node: unknown): Int {
+  return node as Int;
+}
+
+/** What is one whole number from 0 to a shader. */
+export function unsigned(node: unknown): Uint {
+  return node as Uint;
+}
+
+/** What is four numbers to a shader. */
+export function four(node: unknown): Node<'vec4'> {
+  return node as Node<'vec4'>;
+}

@@ -25,7 +25,7 @@ import {
   MeshBasicNodeMaterial,
 } from 'three/webgpu';
 import type { DrawablePart } from './frame';
-import { rgb, type Scalar } from './tsl';
+import { rgb, scalar, type Rgb, type Scalar } from './tsl';
 import { throughViewTransform } from './view-transform';
 
 /** Lines beyond this many are not drawn: each is a body of its own on the card. */
@@ -73,7 +73,7 @@ export class WireMaterials {
     // Corners of a line: −1 or 1 across, 0 or 1 along.
     const corner = positionGeometry;
     material.positionNode = mix(start, end, corner.y);
-    material.vertexNode = ends(start, end, corner.x as Scalar, corner.y as Scalar, this.width as unknown as Scalar);
+    material.vertexNode = ends(rgb(start), rgb(end), scalar(corner.x), scalar(corner.y), scalar(this.width));
     material.colorNode = rgb(this.colour);
     if (behind) material.opacityNode = this.hidden;
     return material;
@@ -81,10 +81,10 @@ export class WireMaterials {
 }
 
 /** Where a corner of a line stands in the picture: beside it by half its width, which does not shrink with distance. */
-function ends(start: unknown, end: unknown, across: Scalar, along: Scalar, width: Scalar) {
+function ends(start: Rgb, end: Rgb, across: Scalar, along: Scalar, width: Scalar) {
   // A little nearer to the eye than the faces they lie on; in perspective that is the same place in the picture.
-  const clip = (p: unknown) => {
-    const seen = modelViewMatrix.mul(vec4(p as never, 1)).xyz;
+  const clip = (p: Rgb) => {
+    const seen = modelViewMatrix.mul(vec4(p, 1)).xyz;
     const nearer = mix(seen.mul(1 - NEARER), seen.add(vec3(0, 0, seen.z.negate().mul(NEARER))), parallelView);
     return cameraProjectionMatrix.mul(vec4(nearer, 1)).toVar();
   };

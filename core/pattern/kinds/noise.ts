@@ -4,6 +4,9 @@ import { definePattern } from '../kind';
 
 const { space: _, ...own } = noiseParams;
 
+/** As steps have them, whose patterns lie in space or on the surface. */
+const plain = (v: Omit<NoiseValues, 'space'>): NoiseValues => ({ ...v, space: 'place' });
+
 /** Of noise on the surface, a tile goes once round. */
 export const noise = definePattern({
   kind: 'noise',
@@ -25,13 +28,13 @@ export const noise = definePattern({
     ),
   },
   noise(v) {
-    const settings = settingsFrom(v as unknown as NoiseValues);
+    const settings = settingsFrom(plain(v));
     // As with noise of steps: a tile of features goes once round and meets itself.
     return v.space === 'surface'
       ? { ...settings, wraps: true, scale: 1, stretch: [1, 1, 1], turn: [0, 0, 0] }
       : settings;
   },
-  changesByItself: (v) => noiseMoves(v as unknown as NoiseValues),
+  changesByItself: (v) => noiseMoves(plain(v)),
   height(m, hit, v, read) {
     const at =
       v.space === 'surface'

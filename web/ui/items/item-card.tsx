@@ -4,7 +4,7 @@ import { Box, Flex, Text } from '@chakra-ui/react';
 import type { Params } from '@maypole/core/declare/params';
 import type { Item } from '@maypole/core/piece/piece';
 import type { Owner } from '@maypole/core/piece/walk';
-import { Crosshair, Trash2 } from 'lucide-react';
+import { ArrowDown, ArrowUp, Crosshair, Trash2 } from 'lucide-react';
 import { SwitchField } from '../fields/switch-field';
 import { ValuesPanel } from '../fields/values-panel';
 import { PictureButton } from '../parts/buttons';
@@ -18,12 +18,14 @@ interface Props {
   readonly colour: string;
   /** Places a light by where it is to glance. */
   readonly onAim?: () => void;
+  /** Puts it before (−1) or after (1) its neighbour, where there is one. */
+  readonly onMove?: { readonly up?: () => void; readonly down?: () => void };
   readonly onSwitch?: (on: boolean) => void;
   readonly onRemove?: () => void;
 }
 
 /** Any declared thing as a card: its title, what switches it off or takes it away, and its values. */
-export function ItemCard({ owner, item, kind, colour, onAim, onSwitch, onRemove }: Props) {
+export function ItemCard({ owner, item, kind, colour, onAim, onMove, onSwitch, onRemove }: Props) {
   return (
     <Box
       onPointerDownCapture={() => useEditor.setState({ held: item.id })}
@@ -46,6 +48,28 @@ export function ItemCard({ owner, item, kind, colour, onAim, onSwitch, onRemove 
           <PictureButton label="Aim by reflection: click where it is to glance" color="muted" onClick={onAim}>
             <Crosshair size={14} />
           </PictureButton>
+        )}
+        {onMove && (
+          <>
+            <PictureButton
+              label={`${kind.title} earlier`}
+              minW="5"
+              color="muted"
+              disabled={!onMove.up}
+              onClick={onMove.up}
+            >
+              <ArrowUp size={13} />
+            </PictureButton>
+            <PictureButton
+              label={`${kind.title} later`}
+              minW="5"
+              color="muted"
+              disabled={!onMove.down}
+              onClick={onMove.down}
+            >
+              <ArrowDown size={13} />
+            </PictureButton>
+          </>
         )}
         {onSwitch && <SwitchField label={`${kind.title} on`} value={item.on} onChange={onSwitch} />}
         {onRemove && (

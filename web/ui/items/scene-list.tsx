@@ -53,6 +53,13 @@ export function SceneItems({ list }: { list: SceneList }) {
   if (kinds.all.length === 0) return null;
   const change = (label: string, to: (old: typeof items) => typeof items) =>
     edit(label, (p) => ({ ...p, scene: { ...p.scene, [list]: to(p.scene[list]) } }));
+  /** Effects act in their order. */
+  const move = (i: number, by: 1 | -1) =>
+    change('Move', (old) => {
+      const next = [...old];
+      [next[i], next[i + by]] = [next[i + by], next[i]];
+      return next;
+    });
   /** A list of one has no second: another kind takes its place. */
   const replaces = most === 1;
   const add = (kind: string) =>
@@ -106,13 +113,21 @@ export function SceneItems({ list }: { list: SceneList }) {
           </Menu.Root>
         )}
       </Flex>
-      {items.map((item) => (
+      {items.map((item, i) => (
         <ItemCard
           key={item.id}
           owner={{ type: 'scene', item: item.id }}
           item={item}
           kind={kinds.get(item.kind)}
           colour={SKY}
+          onMove={
+            list === 'picture' && items.length > 1
+              ? {
+                  ...(i > 0 ? { up: () => move(i, -1) } : {}),
+                  ...(i < items.length - 1 ? { down: () => move(i, 1) } : {}),
+                }
+              : undefined
+          }
           onAim={
             list === 'lights' && aims(kinds.get(item.kind).params)
               ? () => useEditor.setState({ pick: { light: item.id } })

@@ -1,7 +1,7 @@
 import type { Metric } from '@maypole/core/noise/kind';
-import { exp, float, floor, If, int, ivec3, log, Loop, vec3 } from 'three/tsl';
-import { scalar, type Rgb, type Scalar } from '../tsl';
-import type { Int, Place, Table } from './lattice-nodes';
+import { exp, float, floor, If, int, log, Loop, vec3 } from 'three/tsl';
+import { integer, rgb, scalar, type Int, type Rgb, type Scalar } from '../tsl';
+import type { Place, Table } from './lattice-nodes';
 
 /** Farther than any feature point can be. */
 const FAR = 1e9;
@@ -31,16 +31,11 @@ function eachCell(t: Table, p: Place, mask: Int, reach: number, visit: (to: Rgb,
   loop('a', (a) =>
     loop('b', (b) =>
       loop('c', (c) => {
-        const step = ivec3(a, b, c);
-        const at = t.wrapped(ivec3(cell as never).add(step), mask);
+        const step = vec3(float(a), float(b), float(c));
+        const at = t.wrapped(rgb(cell.add(step)), mask);
         const inner = t.hash(t.hash(at.x).add(at.y) as Int).add(at.z) as Int;
         const numbers = t.read(inner).toVar();
-        visit(
-          vec3(step as never)
-            .add(numbers.yzw)
-            .sub(f) as Rgb,
-          int(numbers.x) as Int,
-        );
+        visit(step.add(numbers.yzw).sub(f) as Rgb, int(numbers.x) as Int);
       }),
     ),
   );
@@ -75,7 +70,7 @@ export function cellsAt(
     look(metric === 'manhattan' ? 3 : 2);
   });
   const told = (d: Scalar) => scalar(metric === 'euclidean' ? d.sqrt() : d);
-  return { first: told(scalar(best)), second: told(scalar(next)), nearest: nearest as unknown as Int };
+  return { first: told(scalar(best)), second: told(scalar(next)), nearest: integer(nearest) };
 }
 
 /** The soft minimum of distances; see core/noise/kinds/cellular-soft. */

@@ -1,8 +1,7 @@
-import { bitAnd, float, floor, int, ivec2, ivec3, textureLoad, vec3 } from 'three/tsl';
-import { DataTexture, TextureNode, type Node } from 'three/webgpu';
-import { scalar, type Rgb, type Scalar } from '../tsl';
+import { bitAnd, float, floor, int, ivec2, textureLoad, vec3 } from 'three/tsl';
+import { DataTexture, TextureNode, type Node, type Texture } from 'three/webgpu';
+import { four, integer, rgb, scalar, type Int, type Rgb, type Scalar } from '../tsl';
 
-export type Int = Node<'int'>;
 export type Place = Rgb;
 type Cell = { readonly x: Int; readonly y: Int; readonly z: Int };
 
@@ -31,9 +30,10 @@ export class Tables {
   /** All four numbers at a place of a row; what goes beyond 255 begins again. */
   read(i: Int, row: Int): Node<'vec4'> {
     // Not in a function of the shader: those are kept from one shader to the next, and know the texture by its name in the first.
-    const node = textureLoad(this.source as never, ivec2(i.bitAnd(int(255)) as Int, row));
+    const source: object = this.source;
+    const node = textureLoad(source as Texture, ivec2(i.bitAnd(int(255)) as Int, row));
     node.updateMatrix = false;
-    return node as unknown as Node<'vec4'>;
+    return four(node);
   }
 }
 
@@ -55,9 +55,9 @@ export class Table {
   }
 
   /** Whole numbers of lattice cells within the period. */
-  wrapped(cell: unknown, mask: Int): Cell {
-    const { x, y, z } = ivec3(cell as never).toVar();
-    const within = (i: unknown) => bitAnd(int(i as never), mask).toVar() as unknown as Int;
+  wrapped(cell: Rgb, mask: Int): Cell {
+    const { x, y, z } = cell;
+    const within = (i: Scalar) => integer(bitAnd(int(i), mask).toVar());
     return { x: within(x), y: within(y), z: within(z) };
   }
 }
@@ -78,8 +78,8 @@ function blended(
 ): Scalar {
   const cell = floor(p).toVar();
   const f = p.sub(cell).toVar();
-  const near = t.wrapped(cell, mask);
-  const far = t.wrapped(ivec3(cell as never).add(ivec3(1, 1, 1)), mask);
+  const near = t.wrapped(rgb(cell), mask);
+  const far = t.wrapped(rgb(cell.add(1)), mask);
   const w = fade(f as Rgb).toVar();
   const [x, y] = [
     [near.x, far.x],
@@ -120,7 +120,7 @@ export function simplexAt(t: Table, p: Place, mask: Int): Scalar {
   const corner = (to: Rgb, shift: number): Scalar => {
     const d = p0.sub(to).add(shift).toVar();
     const faded = float(0.6).sub(d.dot(d)).max(0).toVar();
-    const c = t.wrapped(cell.add(to), mask);
+    const c = t.wrapped(rgb(cell.add(to)), mask);
     const g = t.read(t.hash(t.hash(c.z as Int).add(c.y) as Int).add(c.x) as Int);
     return scalar(faded.mul(faded).mul(faded).mul(faded).mul(g.yzw.dot(d)));
   };

@@ -13,8 +13,7 @@ import { RINGS } from '@maypole/core/noise/kinds/wood';
 import { float, floor, fract, int, sin, vec3 } from 'three/tsl';
 import { cellsAt, softCellsAt } from './cell-nodes';
 import { gradientAt, simplexAt, valueAt, type Place, type Table } from './lattice-nodes';
-import type { Int } from './lattice-nodes';
-import { scalar, type Rgb, type Scalar } from '../tsl';
+import { integer, rgb, scalar, type Int, type Rgb, type Scalar } from '../tsl';
 
 /** What a table of a noise holds at each of its 256 places, besides the permutation. */
 export type TableOf = 'gradients' | 'points' | 'values' | 'standing points' | 'levels';
@@ -38,9 +37,11 @@ const one = (of: TableOf) => [{ of, seed: same }];
 
 /** Masks of the second and third term of a sum whose places are doubled each time. */
 const doubled = (mask: Int, times: number): Int =>
-  int(float(mask.add(1).mul(times)).min(256))
-    .sub(1)
-    .toVar() as unknown as Int;
+  integer(
+    int(float(mask.add(1).mul(times)).min(256))
+      .sub(1)
+      .toVar(),
+  );
 
 /** Σ |n(2ⁱp)| / 2ⁱ, three terms. */
 function turbulent(p: Rgb, tables: readonly Table[], mask: Int): Scalar {
@@ -156,7 +157,7 @@ export const noiseNodes: Readonly<Record<string, NoiseNodes>> = {
     tables: one('values'),
     at(p, [t], mask) {
       const wrap = int(float(mask.add(1).mul(GRAIN)).min(256)).sub(1) as Int;
-      const cell = t.wrapped(floor(p.mul(GRAIN)), wrap);
+      const cell = t.wrapped(rgb(floor(p.mul(GRAIN))), wrap);
       return t.read(t.hash(t.hash(cell.x).add(cell.y) as Int).add(cell.z) as Int).y;
     },
   },

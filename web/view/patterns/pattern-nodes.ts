@@ -9,8 +9,8 @@ import { wholePhase } from '@maypole/core/time/phase';
 import type { Clock } from '@maypole/core/time/loop';
 import { float, floor, Fn, int, Loop, mix, uniform, vec3, vec4 } from 'three/tsl';
 import { Vector4 } from 'three/webgpu';
-import { rgb, scalar, type Rgb, type Scalar } from '../tsl';
-import { Tables, type Int } from './lattice-nodes';
+import { integer, rgb, scalar, type Int, type Rgb, type Scalar } from '../tsl';
+import { Tables } from './lattice-nodes';
 import { GOES_ON, noiseNodes } from './noise-nodes';
 import { PatternTables } from './noise-tables';
 import { shaderMaths as m } from './shader-maths';
@@ -41,7 +41,7 @@ export class PatternNodes {
 
   /** The same for a colour as linear light. */
   colour(pattern: ChannelPattern | undefined, even: Rgb): Rgb {
-    return pattern ? rgb(this.compiled(pattern, even as unknown as Scalar)) : even;
+    return pattern ? rgb(this.compiled(pattern, scalar(even))) : even;
   }
 
   /** Takes over the numbers of a surface whose patterns have the same structure. */
@@ -105,7 +105,7 @@ export class PatternNodes {
       };
     }
     const row = uniform(0);
-    const read = (i: unknown) => this.tables.read(int(i as never) as Int, int(row) as unknown as Int);
+    const read = (i: Scalar) => this.tables.read(integer(int(i)), integer(int(row)));
     return {
       to: (h) => {
         const x = h.mul(p.round ? RAMP : RAMP - 1).toVar();
@@ -113,7 +113,7 @@ export class PatternNodes {
           .min(RAMP - 1)
           .toVar();
         const next = p.round ? i.add(1).mod(RAMP) : i.add(1).min(RAMP - 1);
-        return mix(read(i).rgb, read(next).rgb, x.sub(i)) as unknown as Scalar;
+        return scalar(mix(read(scalar(i)).rgb, read(scalar(next)).rgb, x.sub(i)));
       },
       fill: ({ to }) => {
         if (to.type === 'colour') row.value = this.rows.ramp(to.ramp);
@@ -142,11 +142,9 @@ export class PatternNodes {
             .min(256),
         ).sub(1) as Int;
         const tables = kind.tables.map((_, k) =>
-          this.tables.at(int(base).add(int(i).mul(kind.tables.length)).add(k).toVar() as unknown as Int),
+          this.tables.at(integer(int(base).add(int(i).mul(kind.tables.length)).add(k).toVar())),
         );
-        value.addAssign(
-          kind.at(rgb(own.toVar()), tables, mask.toVar() as unknown as Int, scalar(phase), metric).mul(weight),
-        );
+        value.addAssign(kind.at(rgb(own.toVar()), tables, integer(mask.toVar()), scalar(phase), metric).mul(weight));
         weight.mulAssign(gain);
         frequency.mulAssign(lacunarity);
       });

@@ -1,18 +1,15 @@
 import type { Maths } from '@maypole/core/pattern/maths';
 import { abs, atan, cos, float, floor, fract, max, min, pow, sin, sqrt, uint } from 'three/tsl';
-import type { Node } from 'three/webgpu';
-import { scalar, type Scalar } from '../tsl';
+import { scalar, unsigned, type Scalar, type Uint } from '../tsl';
 
-type Uint = Node<'uint'>;
-
-const whole = (x: unknown): Uint => uint(x as never) as Uint;
+const whole = (x: Scalar | number): Uint => unsigned(typeof x === 'number' ? uint(x) : uint(x));
 
 /** See `pcg` in core/pattern/maths. */
 function pcg(x: Uint): Uint {
-  const state = x.mul(whole(747796405)).add(whole(2891336453)).toVar() as unknown as Uint;
+  const state = unsigned(x.mul(whole(747796405)).add(whole(2891336453)).toVar());
   const shift = state.shiftRight(whole(28)).add(whole(4)) as Uint;
-  const word = state.shiftRight(shift).bitXor(state).mul(whole(277803737)).toVar() as unknown as Uint;
-  return word.shiftRight(whole(22)).bitXor(word) as unknown as Uint;
+  const word = unsigned(state.shiftRight(shift).bitXor(state).mul(whole(277803737)).toVar());
+  return unsigned(word.shiftRight(whole(22)).bitXor(word));
 }
 
 /** Nodes of a shader. Three numbers as one node go through the same functions. */
@@ -34,7 +31,7 @@ export const shaderMaths: Maths<Scalar> = {
   pow: (a, b) => scalar(pow(a, b)),
   less: (a, b, then, otherwise) => scalar(a.lessThan(b).select(then, otherwise)),
   chance: (id, seed) => {
-    const thrown = pcg(whole(id).add(pcg(whole(seed))) as Uint).shiftRight(whole(8));
-    return scalar(float(thrown as never).div(2 ** 24));
+    const thrown = unsigned(pcg(unsigned(whole(id).add(pcg(whole(seed))))).shiftRight(whole(8)));
+    return scalar(float(thrown).div(2 ** 24));
   },
 };
