@@ -1,3 +1,4 @@
+import { LOOK_KINDS, type LookKind } from '@maypole/core/looks/look';
 import { z } from 'zod';
 
 z.config({ jitless: true });
@@ -31,6 +32,15 @@ export interface PieceSummary {
   readonly updatedAt: string;
   /** Revision the stored thumbnail was made from; null for none. */
   readonly thumbnailRevision: number | null;
+}
+
+/** A finish, light set-up, camera or scene that is kept. */
+export interface KeptLook {
+  readonly id: string;
+  readonly kind: LookKind;
+  readonly name: string;
+  /** A small piece that holds it, as text. */
+  readonly source: string;
 }
 
 export interface StoredPiece {
@@ -78,6 +88,9 @@ export const seamBody = z.strictObject({
   revision: z.int('“revision” must be the number of the revision that was measured.').min(1),
   gaps: z.int('“gaps” must be a whole number.').min(0, '“gaps” must be 0 or more.').max(100_000),
 });
+export const lookKind = z.enum(LOOK_KINDS, `A look is one of ${LOOK_KINDS.join(', ')}.`);
+export const lookBody = z.strictObject({ kind: lookKind, source });
+export const lookId = z.uuid('This is not the address of a look.');
 export const pieceId = z.uuid('This is not the address of a piece.');
 export const fingerprint = z.string().regex(/^[0-9a-f]{64}$/, 'This is not the fingerprint of a file.');
 export const revisionNumber = z.coerce.number().int().min(1).max(2_000_000_000);

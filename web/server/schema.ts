@@ -63,3 +63,14 @@ export const assets = pgTable('assets', {
   bytes: bytea('bytes').notNull(),
   createdAt: moment('created_at').notNull().defaultNow(),
 });
+
+/** Finishes, light set-ups, cameras and scenes that are kept by themselves; see core/looks. */
+export const looks = pgTable('looks', {
+  id: uuid('id').primaryKey().defaultRandom(),
+  kind: text('kind').notNull(),
+  name: text('name').notNull(),
+  /** A small piece that holds it, as text. */
+  source: text('source').notNull(),
+  createdAt: moment('created_at').notNull().defaultNow(),
+  deletedAt: moment('deleted_at'),
+});

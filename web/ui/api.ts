@@ -1,5 +1,6 @@
 import type { Parcel } from '@maypole/core/piece/parcel';
-import type { Conflict, KeptAsset, PieceSummary, StoredPiece } from '@/server/contract';
+import type { LookKind } from '@maypole/core/looks/look';
+import type { Conflict, KeptAsset, KeptLook, PieceSummary, StoredPiece } from '@/server/contract';
 
 /** A request that was refused, with a sentence for the user. */
 export class RequestTrouble extends Error {
@@ -81,6 +82,19 @@ export async function restorePiece(id: string): Promise<void> {
 
 export async function duplicatePiece(id: string): Promise<StoredPiece> {
   return (await ask(`/api/pieces/${id}/duplicate`, { method: 'POST' })).json();
+}
+
+/** Looks of a kind that are kept, the newest first. */
+export async function listLooks(kind: LookKind): Promise<KeptLook[]> {
+  return ((await (await ask(`/api/looks?kind=${kind}`)).json()) as { looks: KeptLook[] }).looks;
+}
+
+export async function keepLook(kind: LookKind, source: string): Promise<KeptLook> {
+  return (await ask('/api/looks', json({ kind, source }, 'POST'))).json();
+}
+
+export async function removeLook(id: string): Promise<void> {
+  await ask(`/api/looks/${id}`, { method: 'DELETE' });
 }
 
 export async function storeThumbnail(id: string, revision: number, picture: Blob): Promise<void> {

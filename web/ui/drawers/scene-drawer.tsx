@@ -4,6 +4,8 @@ import { Box, Flex, Heading, Text } from '@chakra-ui/react';
 import { MAX_OUTPUT } from '@maypole/core/piece/schema';
 import { sceneListNames } from '@maypole/core/scene/index';
 import { NumberField } from '../fields/number-field';
+import { sceneLook, withSceneLook } from '@maypole/core/looks/look';
+import { KeptLooks } from '../looks/kept-looks';
 import { SceneItems } from '../items/scene-list';
 import { useEditor } from '../state/store';
 import { DrawerFrame } from './drawer';
@@ -17,9 +19,16 @@ export function SceneDrawer() {
   return (
     <DrawerFrame title="Scene">
       <Box mt="2" mb="4">
-        <Heading as="h3" fontSize="12.5px" fontWeight="600" color="muted" mb="1">
-          Format
-        </Heading>
+        <Flex align="center" mb="1">
+          <Heading as="h3" fontSize="12.5px" fontWeight="600" color="muted" flex="1">
+            Format
+          </Heading>
+          <KeptLooks
+            kind="scene"
+            now={(name) => sceneLook(name, 'scene', useEditor.getState().piece)}
+            onUse={(look, name) => edit(name, (p) => withSceneLook(p, 'scene', look))}
+          />
+        </Flex>
         {(['width', 'height'] as const).map((side) => (
           <Flex key={side} align="center" gap="2" minH="28px">
             <Text w="82px" flexShrink={0} fontSize="12.5px">

@@ -2,6 +2,7 @@
 
 import { Box, Flex, Heading, Menu, Portal } from '@chakra-ui/react';
 import type { Params } from '@maypole/core/declare/params';
+import { sceneLook, withSceneLook } from '@maypole/core/looks/look';
 import { newItem, type Item } from '@maypole/core/piece/piece';
 import { sceneAt } from '@maypole/core/evaluate/picture-at';
 import { sceneLists, type SceneList } from '@maypole/core/scene/index';
@@ -10,6 +11,7 @@ import { lightSetUps, setUpItems, type LightSetUp } from '@maypole/core/scene/se
 import { Plus, Replace } from 'lucide-react';
 import { PictureButton } from '../parts/buttons';
 import { DeclaredIcon } from '../parts/icons';
+import { KeptLooks } from '../looks/kept-looks';
 import { useEditor } from '../state/store';
 import { ItemCard } from './item-card';
 
@@ -75,6 +77,13 @@ export function SceneItems({ list }: { list: SceneList }) {
         <Heading as="h3" fontSize="12.5px" fontWeight="600" color="muted" flex="1">
           {title}
         </Heading>
+        {(list === 'lights' || list === 'cameras') && (
+          <KeptLooks
+            kind={list === 'lights' ? 'lights' : 'camera'}
+            now={(name) => sceneLook(name, list === 'lights' ? 'lights' : 'camera', useEditor.getState().piece)}
+            onUse={(look, name) => edit(name, (p) => withSceneLook(p, list === 'lights' ? 'lights' : 'camera', look))}
+          />
+        )}
         {(items.length < most || (replaces && kinds.all.length > 1)) && (
           <Menu.Root positioning={{ placement: 'bottom-end' }}>
             <Menu.Trigger asChild>

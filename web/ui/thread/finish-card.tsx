@@ -3,11 +3,13 @@
 import { Box, Flex, Text, chakra } from '@chakra-ui/react';
 import { surfaceOf } from '@maypole/core/finish/finish';
 import { FACE_WORDS, faceKinds, type FaceKind } from '@maypole/core/finish/surface';
+import { finishFrom, finishLook } from '@maypole/core/looks/look';
 import { linkPiece } from '@maypole/core/piece/link';
 import { finishOf, newFinish, type RibbonDoc } from '@maypole/core/piece/piece';
 import { Palette } from 'lucide-react';
 import { memo } from 'react';
 import { SwitchField } from '../fields/switch-field';
+import { KeptLooks } from '../looks/kept-looks';
 import { FinishParts } from './finish-parts';
 import { PresetPicker } from './preset-picker';
 import { Fold } from '../motion/fold';
@@ -63,7 +65,21 @@ export const FinishCard = memo(function FinishCard({ id, colour, finishes }: Pro
           <Box borderTopWidth="1px" borderColor="line" px="2.5" py="1.5">
             {finishes[0] && (
               <>
-                <PresetPicker ribbon={id} of="main" />
+                <Flex gap="1" align="flex-start">
+                  <Box flex="1">
+                    <PresetPicker ribbon={id} of="main" />
+                  </Box>
+                  <KeptLooks
+                    kind="finish"
+                    now={(name) => finishLook(name, finishes[0])}
+                    onUse={(look, name) =>
+                      useEditor.getState().editRibbon(`Finish: ${name}`, id, (r) => ({
+                        ...r,
+                        finishes: r.finishes.map((f) => (f.of === 'main' ? { ...f, parts: finishFrom(look) } : f)),
+                      }))
+                    }
+                  />
+                </Flex>
                 <FinishParts ribbon={id} finish={finishes[0]} colour={colour} />
               </>
             )}

@@ -1,0 +1,158 @@
+'use client';
+
+import { Box, Flex, Popover, Portal, Text, chakra } from '@chakra-ui/react';
+import { LOOK_WORDS, type LookKind } from '@maypole/core/looks/look';
+import type { Piece } from '@maypole/core/piece/piece';
+import { readPiece, writePiece } from '@maypole/core/piece/read';
+import { Bookmark, X } from 'lucide-react';
+import { useEffect, useState, type FormEvent } from 'react';
+import type { KeptLook } from '@/server/contract';
+import { keepLook, listLooks, removeLook } from '../api';
+import { focusAfterClosing } from '../parts/focus-after';
+import { PictureButton, StrongButton } from '../parts/buttons';
+import { tell, tellTrouble } from '../parts/toasts';
+
+interface Props {
+  readonly kind: LookKind;
+  /** What is there now, as a look of a name. */
+  readonly now: (name: string) => Piece;
+  /** Puts a kept one in its place. */
+  readonly onUse: (look: Piece, name: string) => void;
+}
+
+/** Keeps what is there now under a name, and puts what was kept, here or in another piece, in its place. */
+export function KeptLooks({ kind, now, onUse }: Props) {
+  const [open, setOpen] = useState(false);
+  const { many } = LOOK_WORDS[kind];
+  return (
+    <Popover.Root
+      open={open}
+      onOpenChange={(d) => setOpen(d.open)}
+      finalFocusEl={focusAfterClosing}
+      positioning={{ placement: 'bottom-end', strategy: 'fixed', overflowPadding: 8 }}
+      lazyMount
+      unmountOnExit
+    >
+      <Popover.Trigger asChild>
+        <PictureButton label={`Kept ${many}`} color="muted">
+          <Bookmark size={14} />
+        </PictureButton>
+      </Popover.Trigger>
+      <Portal>
+        <Popover.Positioner>
+          <Popover.Content
+            w="270px"
+            bg="panel"
+            borderRadius="12px"
+            borderWidth="1px"
+            borderColor="line"
+            boxShadow="float"
+            aria-label={`Kept ${many}`}
+          >
+            <Popover.Body p="3">
+              <List
+                kind={kind}
+                now={now}
+                onUse={(look, name) => {
+                  setOpen(false);
+                  onUse(look, name);
+                }}
+              />
+            </Popover.Body>
+          </Popover.Content>
+        </Popover.Positioner>
+      </Portal>
+    </Popover.Root>
+  );
+}
+
+function List({ kind, now, onUse }: Props) {
+  const { one, many } = LOOK_WORDS[kind];
+  const [looks, setLooks] = useState<readonly KeptLook[] | null>(null);
+  const [name, setName] = useState('');
+  const trouble = (error: unknown) => tellTrouble(error instanceof Error ? error.message : String(error));
+  useEffect(() => {
+    let ended = false;
+    listLooks(kind).then((all) => !ended && setLooks(all), trouble);
+    return () => {
+      ended = true;
+    };
+  }, [kind]);
+  const keep = async (event: FormEvent) => {
+    event.preventDefault();
+    const called = name.trim();
+    if (!called) return;
+    try {
+      const made = await keepLook(kind, writePiece(now(called)));
+      setLooks((all) => [made, ...(all ?? [])]);
+      setName('');
+      tell(`Kept “${called}”. It can be used in every piece.`);
+    } catch (error) {
+      trouble(error);
+    }
+  };
+  const use = (look: KeptLook) => {
+    const read = readPiece(look.source);
+    if (read.ok) onUse(read.piece, look.name);
+    else tellTrouble(read.message);
+  };
+  const remove = (look: KeptLook) =>
+    removeLook(look.id).then(() => setLooks((all) => all!.filter((l) => l.id !== look.id)), trouble);
+  return (
+    <>
+      <chakra.form onSubmit={(e) => void keep(e)} display="flex" gap="1.5" mb="2">
+        <chakra.input
+          aria-label={`Name for this ${one}`}
+          placeholder={`Keep this ${one} as…`}
+          value={name}
+          maxLength={80}
+          onChange={(e) => setName(e.target.value)}
+          flex="1"
+          minW="0"
+          h="28px"
+          px="2"
+          bg="field"
+          borderRadius="field"
+          fontSize="12.5px"
+        />
+        <StrongButton type="submit" size="xs" h="28px" disabled={name.trim() === ''}>
+          Keep
+        </StrongButton>
+      </chakra.form>
+      {looks === null ? (
+        <Text fontSize="12px" color="muted">
+          Looking…
+        </Text>
+      ) : looks.length === 0 ? (
+        <Text fontSize="12px" color="muted" lineHeight="1.4">
+          No {many} are kept yet. What you keep here is there in every piece.
+        </Text>
+      ) : (
+        <Box role="list" maxH="260px" overflowY="auto" mx="-1">
+          {looks.map((look) => (
+            <Flex key={look.id} role="listitem" align="center" borderRadius="field" _hover={{ bg: 'field' }}>
+              <chakra.button
+                type="button"
+                onClick={() => use(look)}
+                flex="1"
+                minW="0"
+                px="2"
+                h="28px"
+                textAlign="left"
+                fontSize="12.5px"
+                fontWeight="500"
+                cursor="pointer"
+                truncate
+              >
+                {look.name}
+              </chakra.button>
+              <PictureButton label={`Remove ${look.name}`} color="muted" minW="6" onClick={() => void remove(look)}>
+                <X size={13} />
+              </PictureButton>
+            </Flex>
+          ))}
+        </Box>
+      )}
+    </>
+  );
+}
