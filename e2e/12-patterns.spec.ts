@@ -134,7 +134,7 @@ test('the camera looks isometric, focuses where one clicks, blurs what moves, an
   await page.getByRole('button', { name: 'Guides' }).click();
   await page.getByRole('menuitemcheckbox', { name: 'Square 1:1' }).click();
   await page.keyboard.press('Escape');
-  await expect(page.getByTestId('frame').getByText('1:1')).toBeVisible();
+  await expect(page.getByTestId('frame-lines').getByText('1:1')).toBeVisible();
 
   await page.getByRole('button', { name: 'Camera moves' }).click();
   await page.getByRole('menuitem', { name: /^Focus on a point/ }).click();

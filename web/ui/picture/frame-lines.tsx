@@ -28,7 +28,7 @@ export function FrameLines({
   };
   const corner = { position: 'absolute', w: '14px', h: '14px', borderColor: LINE } as const;
   return (
-    <Box position="absolute" style={inset} pointerEvents="none" title={label} data-testid="frame">
+    <Box position="absolute" style={inset} pointerEvents="none" title={label} data-testid="frame-lines">
       <Box {...corner} left="0" top="0" borderLeftWidth="1px" borderTopWidth="1px" />
       <Box {...corner} right="0" top="0" borderRightWidth="1px" borderTopWidth="1px" />
       <Box {...corner} left="0" bottom="0" borderLeftWidth="1px" borderBottomWidth="1px" />
