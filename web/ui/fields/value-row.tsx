@@ -246,7 +246,7 @@ function Row({
       <Flex w="102px" flexShrink={0} align="center">
         {children}
       </Flex>
-      <Flex flex="1" justify="flex-end" align="center" gap="1.5">
+      <Flex flex="1" minW="0" justify="flex-end" align="center" gap="1">
         {drawing}
       </Flex>
     </Flex>
@@ -276,6 +276,9 @@ function MotionButton({
     </chakra.button>
   );
 }
+
+/** Width of the drawing of a motion that shares its row with a swatch, in pixels. */
+const BESIDE = 20;
 
 const closeMotion = () => useEditor.setState({ motionOf: null, preview: null });
 
@@ -317,7 +320,7 @@ function NumberRow({ address, others, mixed, title, suffix, label, param, value,
               open={open}
               trigger={(props) => (
                 <MotionButton {...props} label={label} moving={moving} onClick={open ? closeMotion : openMotion}>
-                  <Drawing value={linked} colour={colour} width={46} />
+                  <Drawing value={linked} colour={colour} width={beside ? BESIDE : 46} />
                 </MotionButton>
               )}
             >
@@ -390,7 +393,7 @@ function ColourRow({
               open={open}
               trigger={(props) => (
                 <MotionButton {...props} label={param.title} moving={moving} onClick={open ? closeMotion : openMotion}>
-                  <ColourDrawing value={linked} />
+                  <ColourDrawing value={linked} width={beside ? BESIDE : 46} />
                 </MotionButton>
               )}
             >

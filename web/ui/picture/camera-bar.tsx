@@ -18,6 +18,8 @@ const button = {
   fontSize: '12.5px',
   fontWeight: '500',
   cursor: 'pointer',
+  whiteSpace: 'nowrap',
+  flexShrink: 0,
   _hover: { bg: 'field' },
 } as const;
 
@@ -26,7 +28,7 @@ const lensWords = ({ parallel, focalLength }: { parallel: number; focalLength: n
   parallel > 0 ? 'Parallel' : `${Math.round(focalLength)} mm`;
 
 /** What the camera is, how it may move, lines over the picture, and all of it brought into sight. */
-export function CameraBar() {
+export function CameraBar({ narrow }: { narrow: boolean }) {
   const lens = useEditor((s) => lensWords(sceneAt(s.piece, s.frame).camera));
   const shown = useGuides((s) => s.shown);
   return (
@@ -71,9 +73,15 @@ export function CameraBar() {
           </Menu.CheckboxItem>
         ))}
       </BarMenu>
-      <chakra.button type="button" {...button} title="Bring everything into the picture (C)" onClick={frameAll}>
+      <chakra.button
+        type="button"
+        {...button}
+        title="Bring everything into the picture (C)"
+        aria-label="Frame all"
+        onClick={frameAll}
+      >
         <Scan size={15} />
-        Frame all
+        {!narrow && 'Frame all'}
       </chakra.button>
     </Flex>
   );

@@ -8,6 +8,7 @@ import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } fr
 import { EXPOSURE_BANDS } from '@/view/exposure-bands';
 import type { ViewMode } from '@/view/frame';
 import { orbit, pan, zoom } from '../state/camera';
+import { SelectField } from '../fields/select-field';
 import { useChoice } from '../parts/use-choice';
 import { tellTrouble } from '../parts/toasts';
 import { useReadiness } from '../state/geometry';
@@ -29,6 +30,9 @@ const MODES: readonly { mode: ViewMode; title: string }[] = [
   { mode: 'clay', title: 'Clay' },
   { mode: 'exposure', title: 'Exposure' },
 ];
+
+/** Pixels of the picture below which what lies over it makes itself small. */
+const NARROW = 760;
 
 /** The picture. Drag turns it, right drag or Shift drag shifts it, the wheel comes nearer. */
 export function Viewport() {
@@ -145,8 +149,8 @@ export function Viewport() {
         </>
       )}
       <Flex position="absolute" top="3" left="3" right="3" justify="space-between" pointerEvents="none">
-        <ModeSwitch />
-        <CameraBar />
+        <ModeSwitch narrow={size.width < NARROW} />
+        <CameraBar narrow={size.width < NARROW} />
       </Flex>
       <Box position="absolute" bottom="3" left="3">
         <DetailBar refined={refined} />
@@ -182,13 +186,24 @@ function ExposureLegend() {
   );
 }
 
-function ModeSwitch() {
+function ModeSwitch({ narrow }: { narrow: boolean }) {
   const mode = useEditor((s) => s.mode);
   const { group, option } = useChoice(
     MODES.map((m) => m.mode),
     mode,
     (chosen) => useEditor.setState({ mode: chosen }),
   );
+  if (narrow)
+    return (
+      <Box w="108px" bg="panel" borderRadius="8px" p="3px" boxShadow="card" pointerEvents="auto">
+        <SelectField
+          label="Look"
+          value={mode}
+          options={MODES.map((m) => ({ value: m.mode, title: m.title }))}
+          onChange={(chosen) => useEditor.setState({ mode: chosen as ViewMode })}
+        />
+      </Box>
+    );
   return (
     <Flex {...group} aria-label="Look" bg="panel" borderRadius="8px" p="3px" boxShadow="card" pointerEvents="auto">
       {MODES.map((m) => (
