@@ -24,8 +24,11 @@ export interface Extent {
   readonly radius: number;
 }
 
-/** Pixels of a shadow map each way. Sub-frames make its edges soft. */
-const SHADOW_PIXELS = 1024;
+/** Pixels of a shadow map each way: fewer for a small picture. Sub-frames make its edges soft. */
+const SHADOW_PIXELS = { small: 512, usual: 1024 } as const;
+
+/** Pictures no higher than this are small, in pixels. */
+const SMALL = 320;
 
 /**
  * The lights of a scene as lights of the card. What is round about is one of the surroundings, the
@@ -36,6 +39,7 @@ export class Lights {
   private readonly studio = studioTexture();
   private readonly key = new DirectionalLight('#ffffff', 2);
   private lamps: { readonly sort: string; readonly object: LampObject }[] = [];
+  private pixels: number = SHADOW_PIXELS.usual;
   private sky: { readonly key: string; readonly texture: DataTexture } | null = null;
 
   constructor(private readonly scene: Scene) {
@@ -71,6 +75,15 @@ export class Lights {
     this.sky?.texture.dispose();
   }
 
+  /** Height of the picture in pixels. */
+  setHeight(height: number): void {
+    const pixels = height <= SMALL ? SHADOW_PIXELS.small : SHADOW_PIXELS.usual;
+    if (pixels === this.pixels) return;
+    this.pixels = pixels;
+    // They are made anew with the next picture.
+    this.clear();
+  }
+
   /** The studio's lamps and its sun, or a sky; without surroundings it is dark but for the lamps. */
   private surround(list: readonly LightAt[]): void {
     const { scene } = this;
@@ -104,7 +117,7 @@ export class Lights {
       if (lamp.shadow) {
         const shadow = object instanceof AreaLight ? object.areaShadow : object.shadow;
         object.castShadow = true;
-        shadow.mapSize.set(SHADOW_PIXELS, SHADOW_PIXELS);
+        shadow.mapSize.set(this.pixels, this.pixels);
         shadow.radius = 1.5;
       }
       this.scene.add(object);

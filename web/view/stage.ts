@@ -102,6 +102,7 @@ export class Stage {
     this.renderer.setPixelRatio(1);
     this.renderer.setSize(width, height, false);
     this.picture.setSize(width, height);
+    this.lights.setHeight(height);
   }
 
   /**
