@@ -28,6 +28,7 @@ export function ballSheet(presets: readonly Preset[], scene: Piece['scene']): Pi
     scene: {
       ...scene,
       cameras: [{ ...piece.scene.cameras[0], values: { ...piece.scene.cameras[0].values, ...values } }],
+      ground: [],
       air: [],
       picture: [],
     },

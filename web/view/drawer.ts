@@ -1,5 +1,5 @@
-import type { LightAt } from '@maypole/core/scene/kind';
 import { instantOf } from '@maypole/core/scene/shutter';
+import { softnessOf } from '@maypole/core/scene/softness';
 import type { ViewFrame } from './frame';
 import { Packer } from './pack';
 import type { Stage } from './stage';
@@ -13,16 +13,7 @@ export interface Subframes {
 
 /** How many sub-frames a frame wants. */
 export function subframesFor({ scene }: ViewFrame, { edges, soft }: Subframes): number {
-  // Light from all round comes from more directions than a lamp has places.
-  if (scene.lights.some((l) => 'shade' in l && l.shade !== undefined)) return 2 * soft;
-  const { lensRadius, shutter } = scene.camera;
-  return scene.lights.some(softShadow) || lensRadius > 0 || shutter > 0 ? soft : edges;
-}
-
-/** Whether a light throws a shadow whose edge is soft. */
-function softShadow(l: LightAt): boolean {
-  if (!('shadow' in l) || !l.shadow) return false;
-  return l.type === 'area' || (l.type === 'sun' ? l.angle > 0 : l.radius > 0);
+  return { edges, soft, shade: 2 * soft }[softnessOf(scene)];
 }
 
 /** What draws frames: in a worker where the browser can, so that drawing and compiling shaders never hold up the page. */

@@ -30,6 +30,8 @@ describe('sub-frames', () => {
     expect(subframesFor(frame(0, [sun]), few)).toBe(24);
     expect(subframesFor(frame(0.01, []), few)).toBe(24);
     expect(subframesFor(frame(0, [{ type: 'ball', shadow: true, radius: 0.1 }]), few)).toBe(24);
+    expect(subframesFor(frame(0, [{ type: 'area', shadow: true }]), few)).toBe(24);
+    expect(subframesFor(frame(0, [{ type: 'sky', shade: 0.5 }]), few)).toBe(48);
   });
 });
 

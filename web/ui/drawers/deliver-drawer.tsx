@@ -3,8 +3,10 @@
 import { Box, Flex, Text, chakra } from '@chakra-ui/react';
 import { outputs } from '@maypole/core/output/index';
 import { baseName, framesWanted } from '@maypole/core/output/kind';
-import { outputOf } from '@maypole/core/piece/piece';
+import { sceneAt } from '@maypole/core/evaluate/picture-at';
+import { outputOf, type Item } from '@maypole/core/piece/piece';
 import { MAX_OUTPUT } from '@maypole/core/piece/schema';
+import { softnessOf, WANTED } from '@maypole/core/scene/softness';
 import { loopSeconds } from '@maypole/core/time/loop';
 import { X } from 'lucide-react';
 import { useState } from 'react';
@@ -134,6 +136,7 @@ export function DeliverDrawer() {
         values={output.values}
         colour="var(--chakra-colors-sky)"
       />
+      <SoftAdvice output={output} subframes={settingsOf(output).subframes} />
       <Text fontFamily="mono" fontSize="12px" color="muted" wordBreak="break-all" mt="3" mb="3" data-testid="contents">
         {declared.contents(baseName(piece.name, format), frames, loop)}
       </Text>
@@ -241,5 +244,34 @@ function Job({ job }: { job: DeliveryJob }) {
         </Text>
       )}
     </Box>
+  );
+}
+
+const SOFT_WORDS = {
+  soft: 'Soft shadows, depth of field or movement are smooth',
+  shade: 'Shade in corners is smooth',
+} as const;
+
+/** Says how many sub-frames what is soft in the picture wants, where the output has fewer. */
+function SoftAdvice({ output, subframes }: { output: Item; subframes: number }) {
+  const softness = useEditor((s) => softnessOf(sceneAt(s.piece, s.frame)));
+  const wanted = WANTED[softness];
+  if (softness === 'edges' || subframes >= wanted) return null;
+  return (
+    <Flex align="center" gap="2" mt="2" fontSize="12px" color="marigoldText" lineHeight="1.4" data-testid="soft-advice">
+      <Text flex="1">
+        {SOFT_WORDS[softness]} from {wanted} sub-frames on.
+      </Text>
+      <PlainButton
+        size="xs"
+        onClick={() =>
+          useEditor
+            .getState()
+            .setValues('Sub-frames', [{ owner: { type: 'output', item: output.id }, param: 'subframes' }], wanted)
+        }
+      >
+        Use {wanted}
+      </PlainButton>
+    </Flex>
   );
 }
