@@ -11,6 +11,9 @@ import { throughViewTransform } from './view-transform';
 const CLAY: Surface = { ...PLAIN_SURFACE, baseColor: '#C9C2B6', roughness: 0.85 };
 const INK = '#24262B';
 
+/** Materials that are kept though nothing wears them now: going back to one compiles nothing. */
+const MOST_STALE = 6;
+
 /** The materials of the surfaces of one ribbon, for all kinds of its faces and all structures that are met. */
 export class RibbonMaterials {
   readonly line = new LineBasicNodeMaterial({ transparent: true, opacity: 0.42 });
@@ -74,6 +77,7 @@ export class RibbonMaterials {
       )
       .join('/');
     const other = features !== this.features || dome !== this.dome ? 'all' : flipped ? 'with channels' : 'none';
+    if (features !== this.features) this.forget();
     this.features = features;
     this.dome = dome;
     // Those of other structures wait until what they are for comes back.
@@ -82,6 +86,15 @@ export class RibbonMaterials {
     if (this.wires) this.wireLook.update(this.wires);
     throughViewTransform(this.curve.color as Color, clay ? INK : surfaces[0].baseColor);
     return other;
+  }
+
+  /** Lets the oldest go of those whose patterns are not worn any more: kinds of noise are tried one after the other. */
+  private forget(): void {
+    const stale = [...this.made].filter(([, m]) => m.patterns !== patternsKey(this.surfaceOf(m.slot).patterns));
+    for (const [key, { surface }] of stale.slice(0, Math.max(0, stale.length - MOST_STALE))) {
+      surface.dispose();
+      this.made.delete(key);
+    }
   }
 
   dispose(): void {

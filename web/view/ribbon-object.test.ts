@@ -1,3 +1,10 @@
+import { channelOf } from '@maypole/core/finish/part';
+import { finishParts } from '@maypole/core/finish/parts/index';
+import { patternAt } from '@maypole/core/finish/pattern-of';
+import { noises } from '@maypole/core/noise/kinds/index';
+import { patterns } from '@maypole/core/pattern/kinds/index';
+import { layerParams } from '@maypole/core/pattern/layer';
+import { newItem } from '@maypole/core/piece/piece';
 import type { CopyChannels } from '@maypole/core/copies/channels';
 import { PLAIN_SURFACE, type Surface } from '@maypole/core/finish/surface';
 import type { Material, Mesh } from 'three/webgpu';
@@ -56,6 +63,7 @@ function watch(...things: { addEventListener(name: 'dispose', f: () => void): vo
 }
 
 const from = { copies: false, uv: false, crevice: false };
+const rough = channelOf(finishParts.get('base'), 'roughness')!;
 
 describe('the materials of a ribbon', () => {
   it('are compiled by structure: a number changes none, channels of copies and open borders make another', () => {
@@ -107,6 +115,30 @@ describe('the materials of a ribbon', () => {
     // Clay has no parts.
     expect(materials.update(coated(1), 'clay')).toBe('all');
     expect(materials.of(0, { closed: true, channels: [], from }).material).toBe(plain);
+  });
+
+  it('keep a few of the patterns that were tried, and let the oldest go', () => {
+    const materials = new RibbonMaterials();
+    const doc = (noise: string) => ({
+      ...newItem({ kind: 'noise', params: layerParams(patterns.get('noise'), rough.target) }, { noise } as never),
+      of: 'roughness',
+    });
+    const kinds = noises.all.map((k) => k.kind).slice(0, 12);
+    const made = kinds.map((kind) => {
+      const layer = patternAt(doc(kind), rough.target, 0.01, { frame: 0, frames: 10 });
+      materials.update(surfaces({ patterns: [{ channel: 'roughness', layers: [layer] }] }), 'shaded');
+      return materials.of(0, { closed: true, channels: [], from }).material;
+    });
+    expect(new Set(made).size).toBe(12);
+    const again = (kind: string) => {
+      const layer = patternAt(doc(kind), rough.target, 0.01, { frame: 3, frames: 10 });
+      materials.update(surfaces({ patterns: [{ channel: 'roughness', layers: [layer] }] }), 'shaded');
+      return materials.of(0, { closed: true, channels: [], from }).material;
+    };
+    expect(again(kinds[11])).toBe(made[11]);
+    expect(again(kinds[9])).toBe(made[9]);
+    expect(made).not.toContain(again(kinds[0]));
+    materials.dispose();
   });
 
   it('are let go with the ribbon, all of them', () => {
