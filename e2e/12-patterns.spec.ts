@@ -122,7 +122,8 @@ test('a pattern cuts holes, another raises a bump, and edges become glowing wire
   await finish.getByTestId('part-wires').getByLabel('Wires faces', { exact: true }).selectOption('None');
   expect((await stillPicture(page)).equals(wired)).toBe(false);
   await page.keyboard.press('Control+z');
-  expect((await stillPicture(page)).equals(wired)).toBe(true);
+  // What is undone is drawn a turn of the screen later.
+  await expect.poll(async () => (await stillPicture(page)).equals(wired), { timeout: 20_000 }).toBe(true);
   expect(errors).toEqual([]);
 });
 
