@@ -68,11 +68,6 @@ test('copies are coloured by where they are through a closed ramp of hues in fou
   const coloured = await stillPicture(page);
   expect(hues(coloured)).toBeGreaterThan(5);
 
-  await layers
-    .getByRole('button', { name: 'More', exact: false })
-    .first()
-    .click()
-    .catch(() => undefined);
   await layers.getByRole('button', { name: /^Motion of Moved on/ }).click();
   await page.getByLabel('Motion of Moved on', { exact: true }).getByRole('radio', { name: 'Keys' }).click();
   await page.keyboard.press('Escape');
@@ -226,7 +221,9 @@ test('lights come as a set-up and are placed by where they glance; a floor shows
   expect(alpha(1, 1)).toBe(0);
   const all = Array.from({ length: data.length / 4 }, (_, i) => data[4 * i + 3]);
   expect(all.filter((a) => a === 255).length).toBeGreaterThan(300);
-  // Shadow is there in part.
-  expect(all.filter((a) => a > 15 && a < 200).length).toBeGreaterThan(60);
+  // Shadow is there in part, away from the form: its own outline is partly covered, too.
+  const nearForm = (i: number) =>
+    [-3, -2, -1, 0, 1, 2, 3].some((dy) => [-3, -2, -1, 0, 1, 2, 3].some((dx) => all[i + dy * width + dx] === 255));
+  expect(all.filter((a, i) => a > 15 && a < 240 && !nearForm(i)).length).toBeGreaterThan(60);
   expect(errors).toEqual([]);
 });

@@ -1,4 +1,4 @@
-import type { Vec3 } from '../maths/vec3';
+import { vec3, type Vec3 } from '../maths/vec3';
 import { phaseOf } from '../time/phase';
 import { rational } from '../maths/rational';
 import type { Clock } from '../time/loop';
@@ -41,8 +41,7 @@ export interface NoiseSettings {
 }
 
 /** Moves each octave off the lattice of the one before, where gradient noise is 0. */
-const OFFSET_XZ = 37.2713;
-const OFFSET_Y = 71.9131;
+export const OCTAVE_OFFSET = [37.2713, 71.9131, 37.2713] as const;
 
 /**
  * The finished scalar field at a moment of the loop, position in metres → value (nominally −1…1).
@@ -115,7 +114,7 @@ export function layersOf(
     seed: o === 0 ? s.seed : s.seed * 8 + o,
     weight: gain ** o / total,
     frequency: lacunarity ** o,
-    offset: [o * OFFSET_XZ, o * OFFSET_Y, o * OFFSET_XZ],
+    offset: vec3((k) => o * OCTAVE_OFFSET[k]),
     mask: Math.min(256, tile * 2 ** o) - 1,
   }));
   return { layers, tile: travels ? tile * tiles : 0 };
@@ -184,9 +183,4 @@ export function affineOf(
     out[4 * r + 3] = frequency * (-away - gone[r]) + offset[r];
   }
   return out;
-}
-
-/** Lattice cells after which a noise as a whole repeats; 0 where it need not. */
-export function noiseTile(s: NoiseSettings): number {
-  return layersOf(s).tile;
 }

@@ -78,10 +78,10 @@ export class Dome {
     keepSign(material);
     this.changed(material, (model) => {
       model.ambientOcclusion = ({ context: { reflectedLight } }) => {
-        const left = scalar(float(1).sub(this.lost()).toVar());
-        reflectedLight.indirectDiffuse.mulAssign(left);
+        const lost = this.lost().toVar();
+        reflectedLight.indirectDiffuse.mulAssign(scalar(float(1).sub(lost)));
         // The rougher a surface, the wider the light that its mirror image gathers.
-        reflectedLight.indirectSpecular.mulAssign(scalar(float(1).sub(this.lost().mul(roughness))));
+        reflectedLight.indirectSpecular.mulAssign(scalar(float(1).sub(lost.mul(roughness))));
       };
     });
   }

@@ -69,6 +69,7 @@ function makeCatcher(dome?: Dome): Made {
   material.colorNode = colour;
   const away = positionWorld.xz.length();
   material.opacityNode = strength.mul(smoothstep(reach, reach.mul(0.4), away));
+  catchRectangles(material);
   dome?.catch(material);
   const mesh = new Mesh(new PlaneGeometry(2, 2).rotateX(-Math.PI / 2), material);
   // Before everything that is see-through: shadows lie under it.
@@ -84,6 +85,24 @@ function makeCatcher(dome?: Dome): Made {
       mesh.position.y = ground.height;
       mesh.scale.set(ground.reach, 1, ground.reach);
     },
+  };
+}
+
+interface MaskModel {
+  readonly shadowNode: { mulAssign(x: unknown): void };
+  directRectArea?(light: { readonly lightNode: { readonly shadowNode: unknown } }): void;
+}
+
+/** Has a floor of shadows take those of rectangles, too, which the library's model leaves out. */
+function catchRectangles(material: ShadowNodeMaterial): void {
+  const own = material as object as { setupLightingModel(builder: unknown): MaskModel };
+  const usual = own.setupLightingModel.bind(material);
+  own.setupLightingModel = (builder) => {
+    const model = usual(builder);
+    model.directRectArea = ({ lightNode }) => {
+      if (lightNode.shadowNode) model.shadowNode.mulAssign(lightNode.shadowNode);
+    };
+    return model;
   };
 }
 

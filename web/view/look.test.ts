@@ -1,7 +1,7 @@
 import { sceneAt } from '@maypole/core/evaluate/picture-at';
 import { newItem, newPiece } from '@maypole/core/piece/piece';
 import { lights } from '@maypole/core/scene/index';
-import { Color, Raycaster, Vector3 } from 'three/webgpu';
+import { Color, Vector3 } from 'three/webgpu';
 import { describe, expect, it } from 'vitest';
 import { AreaLight } from './area-light';
 import { sweepGeometry } from './grounds';
@@ -115,7 +115,6 @@ describe('an area light', () => {
     const { camera } = light.areaShadow;
     const half = Math.tan((camera.fov * Math.PI) / 360) * from.length();
     expect(half).toBeGreaterThan(1);
-    expect(new Raycaster(from, way).ray.origin).toEqual(from);
     light.dispose();
   });
 });

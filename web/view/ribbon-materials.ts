@@ -23,6 +23,7 @@ export class RibbonMaterials {
   private readonly made = new Map<string, { slot: number; patterns: string; surface: SurfaceMaterial }>();
   private surfaces: Surfaces | null = null;
   private clay = false;
+  private readonly keys = new Map<number, string>();
   private features = '';
   private dome: Dome | null = null;
 
@@ -70,10 +71,11 @@ export class RibbonMaterials {
     const flipped = clay !== this.clay;
     this.clay = clay;
     this.surfaces = surfaces;
+    this.keys.clear();
     const features = Object.entries(surfaces)
       .map(
         ([slot, s]) =>
-          `${slot}:${clay ? '' : `${s.features.join()}${s.additive ? '+' : ''}${s.wires?.faces ?? ''}${patternsKey(s.patterns)}`}`,
+          `${slot}:${clay ? '' : `${s.features.join()}${s.additive ? '+' : ''}${s.wires?.faces ?? ''}${this.patternsOf(Number(slot))}`}`,
       )
       .join('/');
     const other = features !== this.features || dome !== this.dome ? 'all' : flipped ? 'with channels' : 'none';
@@ -82,7 +84,7 @@ export class RibbonMaterials {
     this.dome = dome;
     // Those of other structures wait until what they are for comes back.
     for (const { slot, surface, patterns } of this.made.values())
-      if (patterns === patternsKey(this.surfaceOf(slot).patterns)) surface.update(this.surfaceOf(slot));
+      if (patterns === this.patternsOf(slot)) surface.update(this.surfaceOf(slot));
     if (this.wires) this.wireLook.update(this.wires);
     throughViewTransform(this.curve.color as Color, clay ? INK : surfaces[0].baseColor);
     return other;
@@ -90,7 +92,7 @@ export class RibbonMaterials {
 
   /** Lets the oldest go of those whose patterns are not worn any more: kinds of noise are tried one after the other. */
   private forget(): void {
-    const stale = [...this.made].filter(([, m]) => m.patterns !== patternsKey(this.surfaceOf(m.slot).patterns));
+    const stale = [...this.made].filter(([, m]) => m.patterns !== this.patternsOf(m.slot));
     for (const [key, { surface }] of stale.slice(0, Math.max(0, stale.length - MOST_STALE))) {
       surface.dispose();
       this.made.delete(key);
@@ -102,6 +104,13 @@ export class RibbonMaterials {
     this.line.dispose();
     this.curve.dispose();
     this.wireMaterials?.dispose();
+  }
+
+  /** The structure of a kind of face's patterns, told once for each surface taken over. */
+  private patternsOf(slot: number): string {
+    let key = this.keys.get(slot);
+    if (key === undefined) this.keys.set(slot, (key = patternsKey(this.surfaceOf(slot).patterns)));
+    return key;
   }
 
   private surfaceOf(slot: number): Surface {

@@ -7,6 +7,14 @@ import { permutation } from '../permutation';
 /** Mean of F1 over space for one point a cell, measured; the test holds it. */
 export const CELLULAR_MEAN = 0.5255;
 export const CELLULAR_SPREAD = 1.5;
+
+/** The same by the measure of distance. */
+export const CELLULAR_BY = {
+  euclidean: { mean: CELLULAR_MEAN, spread: CELLULAR_SPREAD },
+  manhattan: { mean: 0.7716, spread: 1.1 },
+  chebyshev: { mean: 0.4253, spread: 1.8 },
+} as const;
+
 /**
  * Distance to the nearest feature point by Euclid's measure, the commonest and so the quickest:
  * squared distances, and cells left out as soon as they cannot hold a nearer point.
@@ -74,7 +82,7 @@ export const cellular: NoiseKind = {
       return (x, y, z) => (distance(x, y, z) - CELLULAR_MEAN) * CELLULAR_SPREAD;
     }
     const find = cellFinder(seed, rate, clock, options);
-    const mean = options.metric === 'manhattan' ? 0.7716 : 0.4253;
-    return (x, y, z) => (find(x, y, z).first - mean) * (options.metric === 'manhattan' ? 1.1 : 1.8);
+    const { mean, spread } = CELLULAR_BY[options.metric];
+    return (x, y, z) => (find(x, y, z).first - mean) * spread;
   },
 };

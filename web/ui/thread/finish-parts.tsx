@@ -2,6 +2,7 @@
 
 import { Box, Flex, Menu, Portal, Stack, Text } from '@chakra-ui/react';
 import { finishParts } from '@maypole/core/finish/parts/index';
+import { identityOf } from '@maypole/core/maths/identity';
 import { newItem, type FinishDoc, type PartDoc } from '@maypole/core/piece/piece';
 import { Plus, X } from 'lucide-react';
 import { PictureButton, PlainButton } from '../parts/buttons';
@@ -154,19 +155,6 @@ function besides(ribbon: string, part: PartDoc, colour: string, open: Readonly<R
       kind.channels?.[name] && isOpen(name) ? (
         <PatternLayers ribbon={ribbon} part={part} name={name} layers={layersOf(name)} colour={colour} />
       ) : null,
-    told: (name) =>
-      `${isOpen(name)}/${layersOf(name)
-        .map((l) => identityOf(l))
-        .join()}`,
+    told: (name) => `${isOpen(name)}/${layersOf(name).map(identityOf).join()}`,
   };
-}
-
-const identities = new WeakMap<object, number>();
-let known = 0;
-
-/** A number that tells objects apart. */
-function identityOf(x: object): number {
-  let id = identities.get(x);
-  if (id === undefined) identities.set(x, (id = known++));
-  return id;
 }

@@ -1,6 +1,6 @@
 import type { Metric } from '@maypole/core/noise/kind';
 import * as billowed from '@maypole/core/noise/kinds/billowed';
-import { CELLULAR_MEAN, CELLULAR_SPREAD } from '@maypole/core/noise/kinds/cellular';
+import { CELLULAR_BY } from '@maypole/core/noise/kinds/cellular';
 import { EDGES_MEAN, EDGES_SPREAD } from '@maypole/core/noise/kinds/cellular-edges';
 import { SECOND_MEAN, SECOND_SPREAD } from '@maypole/core/noise/kinds/cellular-second';
 import * as soft from '@maypole/core/noise/kinds/cellular-soft';
@@ -64,9 +64,8 @@ export const noiseNodes: Readonly<Record<string, NoiseNodes>> = {
   cellular: {
     tables: one('points'),
     at(p, [t], mask, _, metric) {
-      const { first } = cellsAt(t, p, mask, metric);
-      if (metric === 'euclidean') return bySpread(first, CELLULAR_MEAN, CELLULAR_SPREAD);
-      return metric === 'manhattan' ? bySpread(first, 0.7716, 1.1) : bySpread(first, 0.4253, 1.8);
+      const { mean, spread } = CELLULAR_BY[metric];
+      return bySpread(cellsAt(t, p, mask, metric).first, mean, spread);
     },
   },
   'cellular-second': {

@@ -1,3 +1,4 @@
+import { identityOf } from '@maypole/core/maths/identity';
 import { featurePoints } from '@maypole/core/noise/feature-points';
 import { gradientTable } from '@maypole/core/noise/gradients';
 import { latticeValues } from '@maypole/core/noise/lattice-values';
@@ -78,15 +79,6 @@ export class PatternTables {
   dispose(): void {
     this.texture.dispose();
   }
-}
-
-const identities = new WeakMap<object, number>();
-let known = 0;
-
-function identityOf(x: object): number {
-  let id = identities.get(x);
-  if (id === undefined) identities.set(x, (id = known++));
-  return id;
 }
 
 /** See Table in lattice-nodes: the permutation of i, then what belongs to p[i]. */

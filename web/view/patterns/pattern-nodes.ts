@@ -1,4 +1,4 @@
-import { affineOf, layersOf, noiseTile, type NoiseSettings } from '@maypole/core/noise/noise';
+import { affineOf, layersOf, OCTAVE_OFFSET, type NoiseSettings } from '@maypole/core/noise/noise';
 import type { Layer, PatternAt } from '@maypole/core/pattern/pattern-at';
 import type { ChannelPattern } from '@maypole/core/finish/surface';
 import { alongRamp, layered, numbersOf, structureOf, withNumbers } from '@maypole/core/pattern/pattern-at';
@@ -14,9 +14,6 @@ import { Tables } from './lattice-nodes';
 import { GOES_ON, noiseNodes } from './noise-nodes';
 import { PatternTables } from './noise-tables';
 import { shaderMaths as m } from './shader-maths';
-
-/** Moves each octave off the lattice of the one before; see core/noise/noise. */
-const OFFSET = [37.2713, 71.9131, 37.2713] as const;
 
 type Fill = (pattern: PatternAt) => void;
 
@@ -135,7 +132,7 @@ export class PatternNodes {
       const weight = float(1).div(total).toVar();
       const frequency = float(1).toVar();
       Loop({ start: int(0), end: int(octaves), type: 'int', condition: '<' }, ({ i }) => {
-        const own = p.mul(frequency).add(vec3(...OFFSET).mul(float(i)));
+        const own = p.mul(frequency).add(vec3(...OCTAVE_OFFSET).mul(float(i)));
         const mask = int(
           float(tile)
             .mul(float(2).pow(float(i)))
@@ -155,8 +152,8 @@ export class PatternNodes {
     return {
       read: ([x, y, z]) => scalar(sum(vec3(x, y, z))),
       fill: (s, clock) => {
-        const { layers } = layersOf(s);
-        const affine = affineOf(s, clock, noiseTile(s));
+        const { layers, tile: whole } = layersOf(s);
+        const affine = affineOf(s, clock, whole);
         rows.forEach((row, r) => row.value.fromArray(affine, 4 * r));
         octaves.value = layers.length;
         gain.value = s.gain ?? 0.5;
