@@ -164,7 +164,8 @@ export interface RibbonParam extends ParamBase {
 export interface AssetParam extends ParamBase {
   readonly type: 'asset';
   readonly default: string;
-  readonly accepts: 'shape' | 'picture';
+  /** A form, the brightness of a picture, a picture in colour, or a picture of light. */
+  readonly accepts: 'shape' | 'picture' | 'image' | 'light';
 }
 
 export type Param =

@@ -1,18 +1,10 @@
+import type { Asset } from '../files/asset';
+import { assetOf, isSettled, provideAsset } from '../files/store';
 import type { Piece, RibbonDoc } from '../piece/piece';
+import { ownersOf } from '../piece/walk';
 import { stepKind } from '../steps/index';
-import type { Asset } from '../steps/step';
 
-const store = new Map<string, Asset | null>();
-
-/** What is kept under a fingerprint, for every evaluation in this place. */
-export function assetOf(fingerprint: string): Asset | undefined {
-  return store.get(fingerprint) ?? undefined;
-}
-
-/** Makes a file known; null for one that cannot be had, so that nobody waits for it. */
-export function provideAsset(fingerprint: string, asset: Asset | null): void {
-  store.set(fingerprint, asset);
-}
+export { assetOf, provideAsset };
 
 /** Steps of a ribbon and of those it names, each once however often it is named. */
 function stepsOf(ribbon: RibbonDoc, seen = new Set<RibbonDoc>()): RibbonDoc['steps'] {
@@ -30,8 +22,22 @@ export function assetsIn(ribbon: RibbonDoc): string[] {
   );
 }
 
-export function assetsOfPiece(piece: Piece): string[] {
-  return [...new Set(piece.ribbons.flatMap(assetsIn))];
+const pictured = new WeakMap<Piece, readonly string[]>();
+
+/** Fingerprints of the files that a picture of a piece cannot be drawn without, besides its shapes: those that its finishes and its scene name. */
+export function assetsOfPicture(piece: Piece): readonly string[] {
+  let names = pictured.get(piece);
+  if (!names) {
+    const named = ownersOf(piece).flatMap(({ owner, item, params }) =>
+      owner.type === 'step'
+        ? []
+        : Object.entries(params)
+            .filter(([name, p]) => p.type === 'asset' && item.values[name] !== '')
+            .map(([name]) => item.values[name] as string),
+    );
+    pictured.set(piece, (names = [...new Set(named)]));
+  }
+  return names;
 }
 
 /** A file that is not kept anywhere: there is nothing to wait for. */
@@ -53,16 +59,26 @@ export function makeReady(
     const { load, loaded } = stepKind(s.kind);
     if (s.on && load && !loaded?.()) waits.push(load());
   }
-  for (const name of assetsIn(ribbon))
-    if (!store.has(name))
-      waits.push(
-        fetchAsset(name).then(
-          (asset) => provideAsset(name, asset),
-          (error: unknown) => {
-            if (!(error instanceof MissingAsset)) throw error;
-            provideAsset(name, null);
-          },
-        ),
-      );
+  const files = makeFilesReady(assetsIn(ribbon), fetchAsset);
+  if (files) waits.push(files);
+  return waits.length > 0 ? Promise.all(waits).then(() => undefined) : null;
+}
+
+/** The same for files by their fingerprints. */
+export function makeFilesReady(
+  names: readonly string[],
+  fetchAsset: (fingerprint: string) => Promise<Asset>,
+): Promise<void> | null {
+  const waits = names
+    .filter((name) => !isSettled(name))
+    .map((name) =>
+      fetchAsset(name).then(
+        (asset) => provideAsset(name, asset),
+        (error: unknown) => {
+          if (!(error instanceof MissingAsset)) throw error;
+          provideAsset(name, null);
+        },
+      ),
+    );
   return waits.length > 0 ? Promise.all(waits).then(() => undefined) : null;
 }

@@ -5,6 +5,7 @@ import type { Registry } from '../declare/registry';
 import { linkPiece } from '../piece/link';
 import { cameraOf, type Item, type Piece, type RibbonDoc } from '../piece/piece';
 import type { Clock } from '../time/loop';
+import { assetsOfPicture } from './assets';
 import { evaluateValues } from './values';
 
 /** The scene at a moment, as every drawer takes it. */
@@ -32,10 +33,18 @@ export interface PictureAt<Shape> {
   readonly scene: SceneAt;
   /** Width / height of the delivered picture. */
   readonly aspect: number;
+  /** Fingerprints of files that surfaces and the scene name. */
+  readonly files: readonly string[];
 }
 
 function listed<At>(items: readonly Item[], kinds: Registry<SceneKind<At>>, clock: Clock): At[] {
-  return items.filter((i) => i.on).map((i) => itemAt(i, kinds, clock));
+  return items
+    .filter((i) => i.on)
+    .flatMap((i) => {
+      const kind = kinds.get(i.kind);
+      const values = evaluateValues(kind.params, i.values, clock);
+      return [kind.at(values, clock), ...(kind.also?.(values, clock) ?? [])];
+    });
 }
 
 function itemAt<At>(item: Item, kinds: Registry<SceneKind<At>>, clock: Clock): At {
@@ -81,5 +90,11 @@ export function pictureAt<Shape>(
     const shape = r.on ? shapeOf(r, i) : undefined;
     return shape === undefined ? [] : [{ id: r.id, shape, surfaces: wardrobe.get(r.id)! }];
   });
-  return { ribbons, wardrobe, scene: sceneAt(piece, frame), aspect: piece.format.width / piece.format.height };
+  return {
+    ribbons,
+    wardrobe,
+    scene: sceneAt(piece, frame),
+    aspect: piece.format.width / piece.format.height,
+    files: assetsOfPicture(piece),
+  };
 }

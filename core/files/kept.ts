@@ -1,10 +1,45 @@
-import type { Asset } from '../steps/step';
+import type { Asset } from '../files/asset';
+import { isPng, readImage } from './image';
 import { readPgm } from './pgm';
 import { readPly } from './ply';
+import { readRadiance } from './radiance';
 
-/** A kept file is a PLY shape or a PGM picture, told apart by their first letters. */
+/** What may be kept beside a piece, each in one form that is told by its first letters. */
+interface KeptKind {
+  /** Ending of a file that has that form already. */
+  readonly ending: string;
+  is(bytes: Uint8Array): boolean;
+  /** @throws FileTrouble in words for the user */
+  read(bytes: Uint8Array): Asset;
+}
+
+const begins = (text: string) => (bytes: Uint8Array) => [...text].every((c, i) => bytes[i] === c.charCodeAt(0));
+
+const keptKinds: readonly KeptKind[] = [
+  { ending: '.pgm', is: begins('P5'), read: (bytes) => ({ type: 'picture', picture: readPgm(bytes) }) },
+  { ending: '.png', is: isPng, read: (bytes) => ({ type: 'image', image: readImage(bytes) }) },
+  { ending: '.hdr', is: begins('#?'), read: (bytes) => ({ type: 'light', light: readRadiance(bytes) }) },
+  { ending: '.ply', is: begins('ply'), read: (bytes) => ({ type: 'shape', mesh: readPly(bytes) }) },
+];
+
+/** Reads a kept file. @throws FileTrouble in words for the user */
 export function readAsset(bytes: Uint8Array): Asset {
-  return bytes[0] === 0x50 && bytes[1] === 0x35
-    ? { type: 'picture', picture: readPgm(bytes) }
-    : { type: 'shape', mesh: readPly(bytes) };
+  const kind = keptKinds.find((k) => k.is(bytes)) ?? keptKinds[keptKinds.length - 1];
+  return kind.read(bytes);
+}
+
+/** Whether a file by its name is a picture that is kept just as it is. */
+export function isKeptPicture(name: string): boolean {
+  return keptKinds.some((k) => k.ending !== '.ply' && name.toLowerCase().endsWith(k.ending));
+}
+
+/** How large a file is, in words. */
+export function assetWords(asset: Asset): string {
+  if (asset.type === 'shape') {
+    const { connectivity } = asset.mesh;
+    return `${connectivity.vertexCount} points, ${connectivity.faceStart.length - 1} faces`;
+  }
+  const { width, height } =
+    asset.type === 'picture' ? asset.picture : asset.type === 'image' ? asset.image : asset.light;
+  return `${width} × ${height} pixels`;
 }

@@ -1,5 +1,5 @@
 import { strToU8 } from 'fflate';
-import type { Picture } from '../steps/step';
+import type { Picture } from '../files/asset';
 import { FileTrouble } from './trouble';
 
 const MOST_SIDE = 8192;

@@ -33,6 +33,7 @@ describe('a finish', () => {
   it('asks a drawer for what its parts need, whatever their values; parts that are off ask for nothing', () => {
     const all = finishParts.all.map((p) => part(p.kind));
     expect(surfaceOf(finish(...all), now).features).toEqual([
+      'brushed',
       'bump',
       'glass',
       'film',
@@ -42,6 +43,7 @@ describe('a finish', () => {
       'veil',
       'cut',
       'wires',
+      'dots',
     ]);
     expect(surfaceOf(finish(part('coat', { coat: 0 })), now).features).toEqual(['coat']);
     expect(surfaceOf(finish({ ...part('coat'), on: false }), now)).toEqual(PLAIN_SURFACE);

@@ -36,6 +36,14 @@ export function patternAt(doc: PatternDoc, target: NumberParam | ColourParam, fa
     kind: doc.kind,
     values,
     ...(kind.noise ? { noise: kind.noise(values as Evaluated<Params>) } : {}),
+    ...(kind.image
+      ? {
+          image: {
+            file: kind.image.file(values as Evaluated<Params>),
+            own: target.type === 'colour' && kind.image.own(values as Evaluated<Params>),
+          },
+        }
+      : {}),
     clock,
     how: v.layerHow,
     amount: v.layerAmount / 100,

@@ -15,12 +15,13 @@ export const FACE_WORDS: Readonly<Record<FaceKind, { readonly title: string; rea
 };
 
 /** What a drawer must be able to do for a surface; what is not asked for costs nothing. It goes by the parts of the finish and not by their values, so that nothing is compiled while values move. */
-export type SurfaceFeature = 'bump' | 'glass' | 'coat' | 'cloth' | 'film' | 'glow' | 'veil' | 'cut' | 'wires';
+export type SurfaceFeature =
+  'bump' | 'glass' | 'coat' | 'cloth' | 'film' | 'glow' | 'veil' | 'cut' | 'wires' | 'dots' | 'brushed';
 
 /**
  * A surface at a moment, in the channels of the metal/rough material of glTF 2.0 (Khronos Group,
  * section 3.9) and of its extensions KHR_materials_ior, specular, transmission, volume, dispersion,
- * clearcoat, sheen, iridescence and emissive_strength: what every drawer takes, whatever
+ * clearcoat, sheen, iridescence, anisotropy and emissive_strength: what every drawer takes, whatever
  * made it. Colours are '#rrggbb', sRGB.
  */
 export interface Surface {
@@ -52,6 +53,12 @@ export interface Surface {
   readonly iridescenceIor: number;
   /** Nanometres. */
   readonly iridescenceThickness: number;
+  /** How far highlights are drawn out across the grooves, 0…1. */
+  readonly anisotropy: number;
+  /** Radians by which the grooves are turned. */
+  readonly anisotropyRotation: number;
+  /** The way grooves go, round an axis of the form or along it. */
+  readonly grooves: { readonly way: 'round' | 'along'; readonly axis: 'x' | 'y' | 'z' };
   readonly emissiveColor: string;
   /** Candela per square metre, as a factor on white; beyond 1 it glows. */
   readonly emissiveStrength: number;
@@ -68,6 +75,8 @@ export interface Surface {
   readonly cutLevel: number;
   /** Its edges and curves as lines of the picture; absent, they are not seen. */
   readonly wires?: Wires;
+  /** Its points as dots of the picture; absent, they are not seen. */
+  readonly dots?: Dots;
   readonly features: readonly SurfaceFeature[];
   /** How channels go over the surface; what is not named is even. */
   readonly patterns: readonly ChannelPattern[];
@@ -82,8 +91,27 @@ export interface Wires {
   readonly width: number;
   /** 0…1, how much is seen of lines behind faces. */
   readonly hidden: number;
-  /** Faces are seen, only hide what is behind them, or are not there. */
-  readonly faces: 'shown' | 'cover' | 'none';
+  readonly faces: Faces;
+}
+
+/** Faces are seen, only hide what is behind them, or are not there. */
+export type Faces = 'shown' | 'cover' | 'none';
+
+/** Points as dots of the picture. */
+export interface Dots {
+  /** '#rrggbb', sRGB, as it is to be in the picture at a strength of 1. */
+  readonly colour: string;
+  readonly strength: number;
+  /** Across, in pixels of a picture 1000 pixels high, or in metres: one of both. */
+  readonly pixels?: number;
+  readonly metres?: number;
+  readonly faces: Faces;
+}
+
+/** What becomes of the faces of a surface whose edges or points are seen: each has its say. */
+export function facesOf({ wires, dots }: Surface): Faces {
+  const said = [wires?.faces, dots?.faces];
+  return said.includes('none') ? 'none' : said.includes('cover') ? 'cover' : 'shown';
 }
 
 /** How one channel of a surface goes over it. */
@@ -93,7 +121,7 @@ export interface ChannelPattern {
   readonly layers: readonly PatternAt[];
 }
 
-export type Channel = Exclude<keyof Surface, 'features' | 'patterns' | 'wires'>;
+export type Channel = Exclude<keyof Surface, 'features' | 'patterns' | 'wires' | 'dots' | 'grooves'>;
 
 /** What a surface is where no part of its finish says otherwise: the defaults of glTF. */
 export const PLAIN_SURFACE: Surface = {
@@ -115,6 +143,9 @@ export const PLAIN_SURFACE: Surface = {
   iridescence: 0,
   iridescenceIor: 1.3,
   iridescenceThickness: 400,
+  anisotropy: 0,
+  anisotropyRotation: 0,
+  grooves: { way: 'round', axis: 'y' },
   emissiveColor: '#000000',
   emissiveStrength: 0,
   emissiveTinted: false,

@@ -1,4 +1,13 @@
-import type { ChoiceParam, Evaluated, NumberParam, Params, SwitchParam, VectorParam } from '../declare/params';
+import type {
+  AssetParam,
+  ChoiceParam,
+  Evaluated,
+  NumberParam,
+  Params,
+  SwitchParam,
+  VectorParam,
+  When,
+} from '../declare/params';
 import type { NoiseSettings } from '../noise/noise';
 import type { Maths } from './maths';
 
@@ -39,15 +48,29 @@ export type PatternInputs<P extends Params, N> = {
     ? N
     : P[K] extends VectorParam
       ? Triple<N>
-      : P[K] extends ChoiceParam<infer V>
-        ? V
-        : P[K] extends SwitchParam
-          ? boolean
-          : never;
+      : P[K] extends AssetParam
+        ? string
+        : P[K] extends ChoiceParam<infer V>
+          ? V
+          : P[K] extends SwitchParam
+            ? boolean
+            : never;
 };
 
-/** A value of the pattern's own noise at a place in metres, nominally −1…1. */
+/** A value of the pattern's own noise at a place in metres, nominally −1…1; of a pattern of a picture, its brightness there 0…1, wherever is asked. */
 export type NoiseRead<N> = (at: Triple<N>) => N;
+
+/** The picture that a pattern shows. */
+export interface PatternImage<P extends Params> {
+  /** Fingerprint; empty for none. */
+  file(values: Evaluated<P>): string;
+  /** When colours are chosen for it in place of its own. */
+  readonly coloured: When;
+  /** It is shown in its own colours where it lies on a colour. */
+  own(values: Evaluated<P>): boolean;
+  /** Where of the picture a place of the surface is: 0…1 from left to right and from bottom to top, and on and on beyond. */
+  at<N>(m: Maths<N>, hit: Hit<N>, values: PatternInputs<P, N>): readonly [N, N];
+}
 
 /** How a value may go over a surface, declared once in a file of its own. */
 export interface PatternKind<P extends Params = Params> {
@@ -65,6 +88,8 @@ export interface PatternKind<P extends Params = Params> {
   readonly crevices?: boolean;
   /** The noise it reads, where it reads one. */
   noise?(values: Evaluated<P>): NoiseSettings;
+  /** The picture it shows, where it shows one. */
+  readonly image?: PatternImage<P>;
   /** Whether it changes while its values stand still. */
   changesByItself?(values: Evaluated<P>): boolean;
   /** How high the pattern stands at a place, nominally 0…1: 0 shows the first colour or number, 1 the last. */

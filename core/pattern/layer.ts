@@ -1,4 +1,13 @@
-import { choice, number, stops, type ColourParam, type NumberParam, type Param, type Params } from '../declare/params';
+import {
+  choice,
+  number,
+  stops,
+  type ColourParam,
+  type NumberParam,
+  type Param,
+  type Params,
+  type When,
+} from '../declare/params';
 import { turnHue } from '../time/colours/space';
 import type { PatternKind } from './kind';
 import { patterns } from './kinds/index';
@@ -89,6 +98,12 @@ const colours = {
   ),
 } as const;
 
+/** The same, of use only where colours are chosen. */
+function colouredWhen(when: When): Params {
+  const only = (p: Param): Param => ({ ...p, shownWhen: [colours.rampStops.shownWhen, when] });
+  return Object.fromEntries(Object.entries(colours).map(([name, p]) => [name, only(p)]));
+}
+
 function numbers(target: NumberParam) {
   const { unit, min, max, soft, step } = target;
   const more = { unit, min, max, soft, step, shownWhen: { param: 'layerHow', is: SHOWING } };
@@ -106,7 +121,7 @@ export function layerParams(kind: PatternKind, target: NumberParam | ColourParam
   if (!known) declared.set(target, (known = new Map()));
   let params = known.get(kind.kind);
   if (!params) {
-    const to = target.type === 'colour' ? colours : numbers(target);
+    const to = target.type === 'colour' ? (kind.image ? colouredWhen(kind.image.coloured) : colours) : numbers(target);
     known.set(kind.kind, (params = { ...common, ...to, ...kind.params, ...along(kind.round ?? false) }));
   }
   return params;

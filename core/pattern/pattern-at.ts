@@ -1,4 +1,5 @@
 import type { Params } from '../declare/params';
+import { assetOf } from '../files/store';
 import { noiseField, type NoiseSettings } from '../noise/noise';
 import type { Clock } from '../time/loop';
 import type { Hit, PatternInputs, PatternKind } from './kind';
@@ -6,6 +7,7 @@ import { patterns } from './kinds/index';
 import type { LayerHow } from './layer';
 import { mix, plainMaths, saturate, type Maths } from './maths';
 import { readRamp } from './ramp';
+import { brightnessOf, readPixel } from './picture';
 
 /** A layer of a pattern at a moment, as plain data. */
 export interface PatternAt {
@@ -14,6 +16,8 @@ export interface PatternAt {
   readonly values: Readonly<Record<string, unknown>>;
   /** The noise it reads, and the moment it is read at. */
   readonly noise?: NoiseSettings;
+  /** The picture it shows: its fingerprint, and whether in its own colours. */
+  readonly image?: { readonly file: string; readonly own: boolean };
   readonly clock: Clock;
   readonly how: LayerHow;
   /** 0…1. */
@@ -29,7 +33,10 @@ export interface PatternAt {
 
 /** What of a layer decides what is compiled for it: everything that is chosen, and nothing that is a number. */
 export function structureOf(p: PatternAt): string {
-  const chosen = Object.entries(p.values).filter(([, x]) => typeof x === 'string' || typeof x === 'boolean');
+  // Another picture is another texture and no other shader.
+  const chosen = Object.entries(p.values).filter(
+    ([, x]) => (typeof x === 'string' && x !== p.image?.file) || typeof x === 'boolean',
+  );
   const noise = p.noise ? `${p.noise.kind} ${p.noise.metric ?? ''}` : '';
   return `${p.kind}:${chosen.map(([, x]) => x).join()};${noise};${p.how}${p.round ? ' round' : ''} ${p.to.type}`;
 }
@@ -95,14 +102,29 @@ export function layered<N>(m: Maths<N>, base: N, layers: readonly Layer<N>[]): N
 
 const fields = new WeakMap<PatternAt, (x: number, y: number, z: number) => number>();
 
+/** What a layer of a picture shows at a place: linear light, and its brightness (Rec. 709 weights) as display values. */
+function pixelAt(p: PatternAt, hit: Hit<number>, inputs: PatternInputs<Params, number>): readonly number[] {
+  const asset = assetOf(p.image!.file);
+  if (asset?.type !== 'image') return [0, 0, 0];
+  const [u, v] = patterns.get(p.kind).image!.at(plainMaths, hit, inputs);
+  return readPixel(asset.image, u, v);
+}
+
+function inputsOf(p: PatternAt): PatternInputs<Params, number> {
+  const kind = patterns.get(p.kind);
+  return withNumbers(kind, p.values, numbersOf(kind, p.values));
+}
+
 /** How high a layer stands at a place, 0…1, in plain numbers. */
 export function heightAt(p: PatternAt, hit: Hit<number>): number {
   const kind = patterns.get(p.kind);
   let field = fields.get(p);
   if (!field) fields.set(p, (field = p.noise ? noiseField(p.noise, p.clock) : () => 0));
   const read = field;
-  const inputs = withNumbers(kind, p.values, numbersOf(kind, p.values));
-  const height = kind.height(plainMaths, hit, inputs, ([x, y, z]) => read(x, y, z));
+  const inputs = inputsOf(p);
+  const height = kind.height(plainMaths, hit, inputs, ([x, y, z]) =>
+    p.image ? brightnessOf(pixelAt(p, hit, inputs)) : read(x, y, z),
+  );
   return alongRamp(plainMaths, height, p.times, p.shift, p.round);
 }
 
@@ -113,6 +135,7 @@ export function heightAt(p: PatternAt, hit: Hit<number>): number {
  */
 export function patternedAt(base: readonly number[], layers: readonly PatternAt[], hit: Hit<number>): number[] {
   const heights = layers.map((p) => heightAt(p, hit));
+  const pixels = layers.map((p) => (p.image?.own ? pixelAt(p, hit, inputsOf(p)) : null));
   return base.map((x, component) =>
     layered(
       plainMaths,
@@ -121,7 +144,10 @@ export function patternedAt(base: readonly number[], layers: readonly PatternAt[
         how,
         amount,
         height: heights[i],
-        to: (h) => (to.type === 'colour' ? readRamp(to.ramp, h, component, round) : to.low + (to.high - to.low) * h),
+        to: (h) =>
+          to.type === 'number'
+            ? to.low + (to.high - to.low) * h
+            : (pixels[i]?.[component] ?? readRamp(to.ramp, h, component, round)),
       })),
     ),
   );

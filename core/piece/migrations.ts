@@ -1,6 +1,7 @@
 import { from1to2 } from './versions/1-to-2';
 import { from2to3 } from './versions/2-to-3';
 import { from3to4 } from './versions/3-to-4';
+import { from4to5 } from './versions/4-to-5';
 
 /**
  * migrations[v] turns a document of version v into one of version v + 1. Each is pure, stands on its
@@ -10,4 +11,5 @@ export const migrations: Readonly<Record<number, (document: unknown) => unknown>
   1: from1to2,
   2: from2to3,
   3: from3to4,
+  4: from4to5,
 };

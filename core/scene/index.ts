@@ -1,19 +1,27 @@
 import { Registry } from '../declare/registry';
 import { fog } from './airs/fog';
+import { haze } from './airs/haze';
 import { bloom } from './picture/bloom';
 import { fringe } from './picture/fringe';
+import { grade } from './picture/grade';
 import { grain } from './picture/grain';
+import { levels } from './picture/levels';
 import { look } from './picture/look';
 import { vignette } from './picture/vignette';
 import { clearBackdrop } from './backdrops/clear';
 import { plainBackdrop } from './backdrops/colour';
 import { gradientBackdrop } from './backdrops/gradient';
+import { imageBackdrop } from './backdrops/image';
+import { roundBackdrop } from './backdrops/round';
 import { catcher } from './grounds/catcher';
 import { sweep } from './grounds/sweep';
 import { orbit } from './cameras/orbit';
 import type { AirAt, BackdropAt, CameraAt, GroundAt, LightAt, PictureEffectAt, SceneKind } from './kind';
 import { area } from './lights/area';
 import { ball } from './lights/ball';
+import { daylight } from './lights/daylight';
+import { gradientLight } from './lights/gradient';
+import { panorama } from './lights/panorama';
 import { sky } from './lights/sky';
 import { spot } from './lights/spot';
 import { studio } from './lights/studio';
@@ -21,17 +29,31 @@ import { sun } from './lights/sun';
 
 /** Every kind of camera, light, backdrop, air and picture effect, in the order of their menus. A new one is added here and nowhere else. */
 export const cameras = new Registry<SceneKind<CameraAt>>('camera', [orbit]);
-export const lights = new Registry<SceneKind<LightAt>>('light', [studio, sky, sun, area, ball, spot]);
+export const lights = new Registry<SceneKind<LightAt>>('light', [
+  studio,
+  sky,
+  daylight,
+  gradientLight,
+  panorama,
+  sun,
+  area,
+  ball,
+  spot,
+]);
 export const backdrops = new Registry<SceneKind<BackdropAt>>('backdrop', [
   plainBackdrop,
   gradientBackdrop,
+  imageBackdrop,
+  roundBackdrop,
   clearBackdrop,
 ]);
 export const grounds = new Registry<SceneKind<GroundAt>>('ground', [catcher, sweep]);
-export const airs = new Registry<SceneKind<AirAt>>('air', [fog]);
+export const airs = new Registry<SceneKind<AirAt>>('air', [fog, haze]);
 export const pictureEffects = new Registry<SceneKind<PictureEffectAt>>('picture effect', [
   bloom,
   look,
+  grade,
+  levels,
   vignette,
   fringe,
   grain,

@@ -13,6 +13,8 @@ export interface SceneKind<At, P extends Params = Params> {
   readonly params: P;
   /** What the drawers are told of it, from its values at a moment; a function of the moment alone, and the same a loop later. */
   at(values: Evaluated<P>, clock: Clock): At;
+  /** Further ones that come with it, as the sun with its sky. */
+  also?(values: Evaluated<P>, clock: Clock): readonly At[];
 }
 
 function declared<At>() {
@@ -39,32 +41,59 @@ export interface CameraAt {
   readonly blades: number;
   /** Metres along the way it looks, at which the picture is sharp. */
   readonly focusDistance: number;
+  /** The ribbon whose middle is sharp in place of that distance, where it stands in the picture. */
+  readonly focusOn?: string;
   /** How long a frame is exposed, as a share of the time from frame to frame; 0 for an instant. */
   readonly shutter: number;
 }
 
-/** A light at a moment. Drawers know these types; a kind of light says which one it is. */
-export type LightAt =
-  | {
-      readonly type: 'studio';
-      /** Factor on its brightness. */
-      readonly strength: number;
-      /** Degrees about the upright axis. */
-      readonly turn: number;
-      /** How much of it is kept out of corners, 0…1; absent, nothing is. */
-      readonly shade?: number;
-    }
+/** What lights from all round at a moment. Drawers know these types; a kind of light says which one it is. */
+export type SurroundAt = {
+  /** Factor on its brightness. */
+  readonly strength: number;
+  /** Degrees about the upright axis. */
+  readonly turn: number;
+  /** Degrees by which it leans forward before it is turned. */
+  readonly tilt?: number;
+  /** How much of it is kept out of corners, 0…1; absent, nothing is. */
+  readonly shade?: number;
+} & (
+  | { readonly type: 'studio' }
   | {
       readonly type: 'sky';
-      readonly strength: number;
       /** '#rrggbb', sRGB. */
       readonly above: string;
       readonly horizon: string;
       readonly below: string;
       /** Sine of the height up and down to which the horizon's colour reaches, 0…1. */
       readonly edge: number;
-      readonly shade?: number;
     }
+  | {
+      readonly type: 'daylight';
+      /** Unit vector to the sun as it stands before it is turned. */
+      readonly sun: Vec3;
+      readonly turbidity: number;
+      /** Light of the picture for a thousand candela per square metre. */
+      readonly scale: number;
+      /** Colour of the ground. */
+      readonly below: string;
+    }
+  | {
+      readonly type: 'gradient';
+      /** Linear light, see rampOf: from straight below to straight above, or once round. */
+      readonly ramp: Float32Array;
+      readonly round: boolean;
+    }
+  | {
+      readonly type: 'panorama';
+      /** Fingerprint of a picture of light; empty for none. */
+      readonly file: string;
+    }
+);
+
+/** A light at a moment. */
+export type LightAt =
+  | SurroundAt
   | (LampAt & {
       readonly type: 'sun';
       /** On a surface that faces it, where π makes white white. */
@@ -99,6 +128,9 @@ export type LightAt =
       readonly seen: boolean;
     });
 
+/** What lights of itself from somewhere. */
+export type Lamp = Exclude<LightAt, SurroundAt>;
+
 interface LampAt {
   /** Linear sRGB, its largest component at most 1. Intensities are per steradian, and fall with the square of the distance in metres. */
   readonly colour: Vec3;
@@ -126,6 +158,14 @@ export type BackdropAt = {
       /** Share of the way, 0…1, at which it is half way over. */
       readonly middle: number;
     }
+  | {
+      readonly type: 'image';
+      /** Fingerprint of a picture; empty for none. */
+      readonly file: string;
+      readonly fit: 'cover' | 'contain' | 'stretch';
+    }
+  /** The surroundings as the camera sees them, 0…1 out of focus. */
+  | { readonly type: 'round'; readonly blur: number; readonly strength: number }
 );
 
 /** What everything stands on. */
@@ -138,6 +178,9 @@ export type GroundAt =
       readonly strength: number;
       readonly colour: string;
       readonly reach: number;
+      /** How much of what stands on it is mirrored, 0…1, and how rough the mirror is, 0…1. */
+      readonly mirror: number;
+      readonly rough: number;
     }
   | {
       readonly type: 'sweep';
@@ -153,17 +196,28 @@ export type GroundAt =
 
 /** What fills the room. */
 export type AirAt = {
-  readonly type: 'fog';
   /** '#rrggbb', sRGB. */
   readonly colour: string;
   /** Per metre: e^{−extinction · d} of the light is left after d metres. */
   readonly extinction: number;
-  /** Metres from the camera that are clear. */
-  readonly begins: number;
   /** Metres of height in which the extinction falls to 1/e above `ground`; 0 for none. */
   readonly height: number;
   readonly ground: number;
-};
+} & (
+  | {
+      readonly type: 'fog';
+      /** Metres from the camera that are clear. */
+      readonly begins: number;
+    }
+  | {
+      /** Dust that lamps are seen in. */
+      readonly type: 'haze';
+      /** Mean cosine of the angle by which it turns light, −1…1. */
+      readonly forward: number;
+      /** Metres from the middle of what stands there. */
+      readonly reach: number;
+    }
+);
 
 /** What is done to the finished picture, in the order of the list. */
 export type PictureEffectAt =
@@ -178,6 +232,15 @@ export type PictureEffectAt =
       readonly saturation: number;
       readonly warmth: number;
       readonly lift: number;
+    }
+  /** Each for red, green and blue, on display values: (gain · (x + lift · (1 − x)))^(1/gamma). */
+  | { readonly type: 'grade'; readonly lift: Vec3; readonly gamma: Vec3; readonly gain: Vec3 }
+  /** A cubic curve by heights and slopes at 0, ¼ … 1; factors 0 or 1 for red, green and blue. */
+  | {
+      readonly type: 'levels';
+      readonly heights: readonly number[];
+      readonly slopes: readonly number[];
+      readonly of: Vec3;
     };
 
 /**
@@ -212,3 +275,12 @@ export const defineAir = declared<AirAt>();
 
 /** Declares an effect on the picture, as `defineLight` declares a light. */
 export const definePictureEffect = declared<PictureEffectAt>();
+
+/** The surroundings that light: the first in the list. */
+export function surroundOf(lights: readonly LightAt[]): SurroundAt | undefined {
+  return lights.find((l): l is SurroundAt => !isLamp(l));
+}
+
+export function isLamp(light: LightAt): light is Lamp {
+  return 'shadow' in light;
+}

@@ -1,3 +1,4 @@
+import type { Asset } from '../files/asset';
 import type { Evaluated, Params, StoredValue } from '../declare/params';
 import type { Carries } from '../copies/carry';
 import { faceCount, type Mesh } from '../shape/mesh';
@@ -31,17 +32,6 @@ export interface StepContext {
   moves?(names: readonly string[]): boolean;
   /** Equal texts: the same step on the same chain, whatever the moment. */
   readonly definition?: string;
-}
-
-/** Files kept beside a piece, read into what steps can use. */
-export type Asset =
-  { readonly type: 'shape'; readonly mesh: Mesh } | { readonly type: 'picture'; readonly picture: Picture };
-
-/** Brightness 0…1 of a picture, row by row from the top. */
-export interface Picture {
-  readonly width: number;
-  readonly height: number;
-  readonly values: Float32Array;
 }
 
 /**

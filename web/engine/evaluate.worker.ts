@@ -1,6 +1,6 @@
 /// <reference lib="webworker" />
 import { makeReady } from '@maypole/core/evaluate/assets';
-import { fetchAsset } from './assets';
+import { fetchAsset } from '../view/fetch-asset';
 import { Evaluator } from './evaluator';
 import type { FromEvaluator, ToEvaluator } from './protocol';
 import { scope } from './worker-scope';

@@ -5,7 +5,7 @@ import { judge, measureClosure } from '@maypole/core/seam/check';
 import { ribbonSteps } from '@maypole/core/seam/measure';
 import { proveSeam } from '@maypole/core/seam/proof';
 import { symmetryRepairs } from '@maypole/core/seam/symmetry';
-import { fetchAsset } from './assets';
+import { fetchAsset } from '../view/fetch-asset';
 import type { FromSeam, RibbonMeasure, SeamJob } from './protocol';
 import { scope } from './worker-scope';
 

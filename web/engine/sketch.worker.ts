@@ -8,7 +8,7 @@ import { newStep, type RibbonDoc } from '@maypole/core/piece/piece';
 import type { Mesh } from '@maypole/core/shape/mesh';
 import { stepKind } from '@maypole/core/steps/index';
 import type { Loop } from '@maypole/core/time/loop';
-import { fetchAsset } from './assets';
+import { fetchAsset } from '../view/fetch-asset';
 import { sketch } from './sketch';
 import { scope } from './worker-scope';
 

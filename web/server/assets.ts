@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
+import { assetWords, isKeptPicture, readAsset } from '@maypole/core/files/kept';
 import { importShape } from '@maypole/core/files/import-shape';
-import { readPgm } from '@maypole/core/files/pgm';
 import { writePly } from '@maypole/core/files/ply';
 import { FileTrouble } from '@maypole/core/files/trouble';
 import { eq, inArray } from 'drizzle-orm';
@@ -11,24 +11,14 @@ import { assets } from './schema';
 
 /** Takes a file in: reads it, brings it into its kept form, and keeps it under its fingerprint. */
 export async function keepAsset(db: Database, name: string, bytes: Uint8Array): Promise<KeptAsset> {
-  let kept: Uint8Array;
-  let words: string;
   try {
-    if (/\.pgm$/i.test(name)) {
-      const picture = readPgm(bytes);
-      kept = bytes;
-      words = `${picture.width} × ${picture.height} pixels`;
-    } else {
-      const mesh = await importShape(name, bytes);
-      const { connectivity } = mesh;
-      kept = writePly(mesh);
-      words = `${connectivity.vertexCount} points, ${connectivity.faceStart.length - 1} faces`;
-    }
+    if (isKeptPicture(name)) return await store(db, name.slice(0, 200), bytes, assetWords(readAsset(bytes)));
+    const mesh = await importShape(name, bytes);
+    return await store(db, name.slice(0, 200), writePly(mesh), assetWords({ type: 'shape', mesh }));
   } catch (error) {
     if (error instanceof FileTrouble) throw new AppError(422, error.message);
     throw error;
   }
-  return store(db, name.slice(0, 200), kept, words);
 }
 
 async function store(db: Database, name: string, bytes: Uint8Array, words: string): Promise<KeptAsset> {
@@ -70,10 +60,8 @@ export async function assetsWith(
 export async function keepAssets(db: Database, list: Record<string, { name: string; data: string }>): Promise<void> {
   for (const [fingerprint, { name, data }] of Object.entries(list)) {
     const bytes = Buffer.from(data, 'base64');
-    const picture = bytes.toString('latin1', 0, 2) === 'P5';
     try {
-      if (picture) readPgm(bytes);
-      else await importShape('file.ply', bytes);
+      readAsset(bytes);
     } catch (error) {
       if (error instanceof FileTrouble)
         throw new AppError(422, `The file “${name}” inside this piece cannot be read: ${error.message}`);

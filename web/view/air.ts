@@ -1,51 +1,115 @@
 import type { AirAt } from '@maypole/core/scene/kind';
-import { cameraPosition, exp, float, fog, max, positionWorld, select, uniform } from 'three/tsl';
-import { Color, type Node } from 'three/webgpu';
+import {
+  cameraPosition,
+  dot,
+  exp,
+  float,
+  max,
+  mix,
+  output,
+  positionWorld,
+  select,
+  sqrt,
+  uniform,
+  vec4,
+} from 'three/tsl';
+import { Color, Vector3, type Node } from 'three/webgpu';
+import type { Extent } from './extent';
+import { rgb, scalar, type Rgb, type Scalar } from './tsl';
+
+/** How thick air is, as nodes: per metre, and where it thins with height, over how many metres above what; 0 for everywhere alike. */
+interface Thickness {
+  readonly extinction: Node;
+  readonly height: Node;
+  readonly ground: Node;
+}
 
 /**
- * Air that takes light away and puts its own colour in its place: of e^{−σd} of the light after d
- * metres (Beer–Lambert). Where the extinction falls off with height, the optical depth along the ray
- * is its integral in closed form, σ·d·(e^{−a} − e^{−b})/(b − a) for heights a and b at its ends over
- * the scale height.
+ * Optical depth between two places, in metres · per metre. Where the extinction σ falls off with
+ * height it is its integral in closed form, σ·d·(e^{−a} − e^{−b})/(b − a) for heights a and b at its
+ * ends over the scale height.
  */
-export class Air {
-  private readonly colour = uniform(new Color());
-  private readonly extinction = uniform(0);
-  private readonly begins = uniform(0);
-  private readonly height = uniform(1);
-  private readonly ground = uniform(0);
-  private readonly even = this.made(false);
-  private readonly layered = this.made(true);
+export function opticalDepth(metres: Scalar, from: Rgb, to: Rgb, air: Thickness): Scalar {
+  const over = max(air.height as Scalar, 1e-3);
+  const [low, high] = [from, to].map((p) => p.y.sub(air.ground as Scalar).div(over));
+  const rise = high.sub(low);
+  // On the level the integral is the density there.
+  const mean = select(
+    rise.abs().lessThan(1e-3),
+    exp(low.negate()),
+    exp(low.negate()).sub(exp(high.negate())).div(rise),
+  );
+  const thin = select((air.height as Scalar).greaterThan(0), mean, float(1));
+  return scalar(metres.mul(air.extinction as Scalar).mul(thin));
+}
 
-  /** What the materials of a scene take as their fog; null where the air is clear. The numbers are uniforms, so that changing them compiles nothing. */
-  node(list: readonly AirAt[]): Node | null {
-    const air = list.find((a) => a.type === 'fog');
-    if (!air) return null;
+/** Of one sort of air: its numbers as uniforms, so that changing them compiles nothing. */
+class AirNumbers implements Thickness {
+  readonly colour = uniform(new Color());
+  readonly extinction = uniform(0);
+  readonly begins = uniform(0);
+  readonly height = uniform(0);
+  readonly ground = uniform(0);
+
+  fill(air: AirAt): void {
     this.colour.value.set(air.colour);
     this.extinction.value = air.extinction;
-    this.begins.value = air.begins;
-    this.height.value = Math.max(1e-3, air.height);
+    this.begins.value = air.type === 'fog' ? air.begins : 0;
+    this.height.value = air.height;
     this.ground.value = air.ground;
-    return air.height > 0 ? this.layered : this.even;
   }
 
-  private made(layered: boolean): Node {
+  /** Where lit air is looked at; see Haze. */
+  readonly middle = uniform(new Vector3());
+  readonly reach = uniform(1);
+
+  /** Share of the light of a place that is lost on its way to the camera (Beer–Lambert: e^{−τ} is left). */
+  lost(within: boolean): Scalar {
     const way = positionWorld.sub(cameraPosition);
-    const through = max(way.length().sub(this.begins), float(0));
-    let depth: Node<'float'> = through.mul(this.extinction) as Node<'float'>;
-    if (layered) {
-      const low = cameraPosition.y.sub(this.ground).div(this.height);
-      const high = positionWorld.y.sub(this.ground).div(this.height);
-      const rise = high.sub(low);
-      // On the level the integral is the density there.
-      const mean = select(
-        rise.abs().lessThan(1e-3),
-        exp(low.negate()),
-        exp(low.negate()).sub(exp(high.negate())).div(rise),
-      );
-      depth = depth.mul(mean) as Node<'float'>;
+    const begins = within ? this.entered(rgb(way)) : this.begins;
+    const through = scalar(max(way.length().sub(begins), float(0)));
+    return scalar(float(1).sub(exp(opticalDepth(through, rgb(cameraPosition), rgb(positionWorld), this).negate())));
+  }
+
+  /** Metres to where a ray enters the ball that lit air fills. */
+  private entered(way: Rgb): Scalar {
+    const ahead = way.div(max(way.length(), float(1e-6)));
+    const from = this.middle.sub(cameraPosition);
+    const nearest = dot(from, ahead);
+    const inside = this.reach.mul(this.reach).sub(dot(from, from).sub(nearest.mul(nearest)));
+    return scalar(max(nearest.sub(sqrt(max(inside, float(0)))), float(0)));
+  }
+}
+
+/**
+ * Air that takes light away: fog puts its own colour in its place; what lit air has to add is drawn
+ * before everything, see Haze.
+ */
+export class Air {
+  private readonly fog = new AirNumbers();
+  private readonly haze = new AirNumbers();
+  private readonly made = new Map<string, Node>();
+
+  /** What the materials of a scene take as their fog; null where the air is clear. */
+  node(list: readonly AirAt[], extent: () => Extent): Node | null {
+    const fog = list.find((a) => a.type === 'fog');
+    const haze = list.find((a) => a.type === 'haze');
+    if (fog) this.fog.fill(fog);
+    if (haze) {
+      const { centre, radius } = extent();
+      this.haze.fill(haze);
+      this.haze.middle.value.set(...centre);
+      this.haze.reach.value = Math.max(haze.reach, radius);
     }
-    const lost = float(1).sub(exp(depth.negate()));
-    return fog(this.colour, lost);
+    const key = `${fog ? 'fog' : ''}${haze ? 'haze' : ''}`;
+    if (key === '') return null;
+    let node = this.made.get(key);
+    if (!node) this.made.set(key, (node = this.make(Boolean(fog), Boolean(haze))));
+    return node;
+  }
+
+  private make(fog: boolean, haze: boolean): Node {
+    const foggy = fog ? mix(output.rgb, rgb(this.fog.colour), this.fog.lost(false)) : output.rgb;
+    return vec4(haze ? foggy.mul(float(1).sub(this.haze.lost(true))) : foggy, output.a);
   }
 }

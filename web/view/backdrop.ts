@@ -1,8 +1,24 @@
 import type { BackdropAt } from '@maypole/core/scene/kind';
-import { clamp, dot, float, fract, length, max, mix, pow, screenCoordinate, uniform, uv, vec2 } from 'three/tsl';
-import { Color, Vector2 } from 'three/webgpu';
+import {
+  clamp,
+  dot,
+  float,
+  fract,
+  length,
+  max,
+  mix,
+  pow,
+  sRGBTransferOETF,
+  screenCoordinate,
+  texture,
+  uniform,
+  uv,
+  vec2,
+} from 'three/tsl';
+import { Color, Vector2, type TextureNode } from 'three/webgpu';
+import { imageTexture } from './image-textures';
 import { rgb, scalar, type Rgb, type Scalar } from './tsl';
-import { throughViewTransform } from './view-transform';
+import { lightShownAs, throughViewTransform } from './view-transform';
 
 /** The backdrop in shaders: as it is shown, and as the light that the view transform shows so. All of it is uniforms, so that any backdrop is drawn by one shader. */
 export class BackdropNodes {
@@ -14,12 +30,28 @@ export class BackdropNodes {
   private readonly power = uniform(1);
   /** 1 where it goes over from one colour into another. */
   private readonly varies = uniform(0);
+  private readonly frame = uniform(new Vector2(1, 1));
+  /** A picture over the colour: how far it is there, and the scale that brings the frame into it. */
+  private readonly image = {
+    there: uniform(0),
+    scale: uniform(new Vector2(1, 1)),
+    factor: uniform(0),
+    nodes: [] as TextureNode[],
+  };
 
   /**
    * @param light factor on it as light; 0 where nothing looks through to it
    * @param size of the picture in pixels
+   * @param frame share of it, across and up, that is delivered: what lies in the frame is the same however much is seen about it
    */
-  fill(backdrop: BackdropAt, light: number, [width, height]: readonly [number, number]): void {
+  fill(
+    backdrop: BackdropAt,
+    light: number,
+    size: readonly [number, number],
+    frame: { readonly width: number; readonly height: number },
+  ): void {
+    const [width, height] = [size[0] * frame.width, size[1] * frame.height];
+    this.frame.value.set(1 / frame.width, 1 / frame.height);
     const to = backdrop.type === 'gradient' ? backdrop.to : backdrop.colour;
     for (const [colours, hex] of [
       [this.from, backdrop.colour],
@@ -30,6 +62,9 @@ export class BackdropNodes {
       throughViewTransform(colours.light.value, hex).multiplyScalar(light);
     }
     this.varies.value = backdrop.type === 'gradient' ? 1 : 0;
+    this.image.there.value = backdrop.type === 'image' && backdrop.file !== '' ? 1 : 0;
+    this.image.factor.value = light;
+    if (backdrop.type === 'image') this.fillImage(backdrop, width / height);
     if (backdrop.type !== 'gradient') return;
     const a = (backdrop.angle * Math.PI) / 180;
     // From edge to edge whichever way it is turned.
@@ -40,11 +75,40 @@ export class BackdropNodes {
   }
 
   shown(): Rgb {
-    return rgb(mix(rgb(this.from.shown), rgb(this.to.shown), this.share()));
+    const plain = mix(rgb(this.from.shown), rgb(this.to.shown), this.share());
+    const { shown, alpha } = this.readImage();
+    return rgb(mix(plain, shown, alpha));
   }
 
   light(): Rgb {
-    return rgb(mix(rgb(this.from.light), rgb(this.to.light), this.share()));
+    const plain = mix(rgb(this.from.light), rgb(this.to.light), this.share());
+    const { shown, alpha } = this.readImage();
+    return rgb(mix(plain, lightShownAs(shown).mul(this.image.factor), alpha));
+  }
+
+  /** The picture as it is shown, and how far it covers the colour. */
+  private readImage(): { shown: Rgb; alpha: Scalar } {
+    const at = uv().sub(0.5).mul(this.frame).mul(this.image.scale);
+    const node = texture(imageTexture(''), at.add(0.5));
+    this.image.nodes.push(node as TextureNode);
+    const inside = max(at.x.abs(), at.y.abs()).lessThanEqual(0.5).toFloat();
+    // The card makes light of what it reads.
+    return { shown: rgb(sRGBTransferOETF(node.rgb)), alpha: scalar(node.a.mul(inside).mul(this.image.there)) };
+  }
+
+  private fillImage({ file, fit }: Extract<BackdropAt, { type: 'image' }>, frame: number): void {
+    const read = imageTexture(file);
+    for (const node of this.image.nodes) node.value = read;
+    const { width, height } = read.image as { width: number; height: number };
+    const wider = width / height / frame;
+    // Frame to picture: beyond half either way there is none.
+    const [x, y] =
+      fit === 'stretch'
+        ? [1, 1]
+        : fit === 'cover'
+          ? [Math.min(1, 1 / wider), Math.min(1, wider)]
+          : [Math.max(1, 1 / wider), Math.max(1, wider)];
+    this.image.scale.value.set(x, y);
   }
 
   /**
@@ -59,7 +123,7 @@ export class BackdropNodes {
   }
 
   private share(): Scalar {
-    const from = uv().sub(0.5);
+    const from = uv().sub(0.5).mul(this.frame);
     const along = dot(from, this.line).add(0.5);
     const out = length(from).mul(Math.SQRT2);
     return scalar(pow(clamp(mix(along, out, this.round), float(0), float(1)), this.power));

@@ -1,6 +1,6 @@
 import { diffuseColor, float, normalWorld, positionWorld, shadow, smoothstep, uniform, vec4 } from 'three/tsl';
 import { DirectionalLight, Vector3, type DirectionalLightShadow, type NodeMaterial } from 'three/webgpu';
-import type { Extent } from './lights';
+import type { Extent } from './extent';
 import { domeDirection, domeUpward } from './subframes';
 import { scalar, type Rgb, type Scalar } from './tsl';
 

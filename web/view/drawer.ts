@@ -2,6 +2,7 @@ import { instantOf } from '@maypole/core/scene/shutter';
 import { softnessOf } from '@maypole/core/scene/softness';
 import type { ViewFrame } from './frame';
 import { Packer } from './pack';
+import { pictureFiles } from './picture-files';
 import type { Stage } from './stage';
 import type { FromStage, ToStage } from './stage-protocol';
 
@@ -91,10 +92,12 @@ class LocalDrawer implements Drawer {
   }
 
   async draw(frame: ViewFrame, number = 0, of = 1): Promise<void> {
+    await pictureFiles(frame);
     this.stage.draw(frame, number, of);
   }
 
   async picture(instants: readonly ViewFrame[], subframes: number): Promise<ImageBitmap> {
+    for (const frame of instants) await pictureFiles(frame);
     for (let n = 0; n < subframes; n++)
       this.stage.draw(instants[instantOf(n, subframes, instants.length)], n, subframes);
     return createImageBitmap(this.canvas);

@@ -1,6 +1,11 @@
 import { boundsOf } from '@maypole/core/shape/measure';
-import type { Extent } from './lights';
 import type { DrawablePart, ViewFrame } from './frame';
+
+/** Where everything that stands in the picture is: shadows reach as far as this. */
+export interface Extent {
+  readonly centre: readonly [number, number, number];
+  readonly radius: number;
+}
 
 type Box = readonly [number, number, number, number, number, number];
 

@@ -9,16 +9,22 @@ import {
   MeshStandardNodeMaterial,
   PlaneGeometry,
   ShadowNodeMaterial,
+  type Camera,
   type Scene,
+  type WebGPURenderer,
 } from 'three/webgpu';
 
 import type { Dome, Domes } from './dome';
+import type { Extent } from './extent';
+import { Mirror } from './mirror';
 import { scalar } from './tsl';
 
 /** Steps of the curve of a sweep. */
 const STEPS = 32;
 /** How far a sweep reaches to the front and the sides, in distances of its wall. */
 const REACH = 12;
+
+type Catcher = Extract<GroundAt, { type: 'catcher' }>;
 
 interface Made {
   readonly type: GroundAt['type'];
@@ -30,6 +36,7 @@ interface Made {
 export class Grounds {
   private made: Made[] = [];
   private domes: Domes | null = null;
+  private mirror: Mirror | null = null;
 
   constructor(private readonly scene: Scene) {}
 
@@ -47,8 +54,31 @@ export class Grounds {
     list.forEach((ground, i) => this.made[i].fill(ground));
   }
 
+  /** Draws what floors mirror, before the picture itself; they are not in it. */
+  reflect(
+    renderer: WebGPURenderer,
+    camera: Camera,
+    list: readonly GroundAt[],
+    extent: () => Extent,
+    number: number,
+    of: number,
+  ): void {
+    const floor = list.find((g): g is Catcher => g.type === 'catcher' && g.mirror > 0);
+    if (!floor) {
+      if (this.mirror) this.scene.remove(this.mirror.mesh);
+      return;
+    }
+    this.mirror ??= new Mirror();
+    const grounds = [this.mirror.mesh, ...this.made.filter((m) => m.type === 'catcher').map((m) => m.mesh)];
+    for (const mesh of grounds) mesh.visible = false;
+    this.mirror.draw(renderer, this.scene, camera, floor, extent().radius, number, of);
+    for (const mesh of grounds) mesh.visible = true;
+    this.scene.add(this.mirror.mesh);
+  }
+
   dispose(): void {
     this.clear();
+    this.mirror?.dispose();
   }
 
   private clear(): void {

@@ -1,4 +1,4 @@
-import type { LightAt } from '@maypole/core/scene/kind';
+import { isLamp, surroundOf, type Lamp, type LightAt } from '@maypole/core/scene/kind';
 import { AreaLight } from './area-light';
 import {
   Color,
@@ -6,23 +6,22 @@ import {
   PointLight,
   SpotLight,
   Vector3,
-  type DataTexture,
   type DirectionalLightShadow,
   type Light,
   type Scene,
 } from 'three/webgpu';
-import { skyTexture } from './sky-texture';
-import { studioTexture } from './studio';
 import { lensOffset, pixelOffset } from './subframes';
+import { AIR_LAYER, FILLS } from './air-layer';
+import type { Extent } from './extent';
+import { meanLight, SurroundTextures } from './surround-textures';
 
-type Lamp = Exclude<LightAt, { type: 'studio' | 'sky' }>;
 type LampObject = DirectionalLight | PointLight | SpotLight | AreaLight;
 
-/** Where everything that stands in the picture is: shadows reach as far as this. */
-export interface Extent {
-  readonly centre: readonly [number, number, number];
-  readonly radius: number;
-}
+/** Surroundings that give no light. */
+const DARK = { type: 'studio', strength: 0, turn: 0 } as const;
+
+/** Of the light of the studio, how much comes from its lamps all round; the rest from its sun. */
+const STUDIO_SHARE = 0.62;
 
 /** Pixels of a shadow map each way: fewer for a small picture. Sub-frames make its edges soft. */
 const SHADOW_PIXELS = { small: 512, usual: 1024 } as const;
@@ -36,24 +35,33 @@ const SMALL = 320;
  * point of itself, so that the average has shadows as soft as it is large.
  */
 export class Lights {
-  private readonly studio = studioTexture();
+  private readonly surroundings = new SurroundTextures();
   private readonly key = new DirectionalLight('#ffffff', 2);
+  /** Mean light from all round. */
+  readonly around = new Color();
   private lamps: { readonly sort: string; readonly object: LampObject }[] = [];
   private pixels: number = SHADOW_PIXELS.usual;
-  private sky: { readonly key: string; readonly texture: DataTexture } | null = null;
 
   constructor(private readonly scene: Scene) {
+    this.key.userData[FILLS] = true;
+    this.key.layers.enable(AIR_LAYER);
     scene.add(this.key, this.key.target);
   }
 
   /**
    * @param extentOf asked for where there are lamps: with many copies it is not to be had for nothing
-   * @param ground something lies behind what stands there, on which its shadow falls
+   * @param reach how far beyond the middle of what stands there its shadows may be seen: in its radii, or in metres
    * @param number of the sub-frame, and how many there are; with 1 lamps shine from their middle
    */
-  update(list: readonly LightAt[], extentOf: () => Extent, ground: boolean, number: number, of: number): void {
+  update(
+    list: readonly LightAt[],
+    extentOf: () => Extent,
+    reach: { readonly radii: number; readonly metres: number },
+    number: number,
+    of: number,
+  ): void {
     this.surround(list);
-    const lamps = list.filter((l): l is Lamp => l.type !== 'studio' && l.type !== 'sky');
+    const lamps = list.filter(isLamp);
     const sorts = lamps.map((l) => `${l.type}${l.shadow ? ' shadow' : ''}`);
     if (sorts.join() !== this.lamps.map((l) => l.sort).join()) this.remake(lamps, sorts);
     if (lamps.length === 0) return;
@@ -63,7 +71,7 @@ export class Lights {
         this.lamps[i].object,
         lamp,
         extent,
-        ground ? 8 * extent.radius : 1.5 * extent.radius,
+        Math.max(reach.radii * extent.radius, reach.metres),
         of === 1 ? [0, 0] : lamp.type === 'area' ? squareOffset(number, i) : lensOffset(number + 7 * i),
       ),
     );
@@ -71,8 +79,7 @@ export class Lights {
 
   dispose(): void {
     this.clear();
-    this.studio.dispose();
-    this.sky?.texture.dispose();
+    this.surroundings.dispose();
   }
 
   /** Height of the picture in pixels. */
@@ -84,36 +91,30 @@ export class Lights {
     this.clear();
   }
 
-  /** The studio's lamps and its sun, or a sky; without surroundings it is dark but for the lamps. */
+  /** What is round about; without it, it is dark but for the lamps. The studio has a sun of its own. */
   private surround(list: readonly LightAt[]): void {
     const { scene } = this;
-    const round = list.find((l) => l.type === 'studio' || l.type === 'sky');
-    const turn = round?.type === 'studio' ? (round.turn * Math.PI) / 180 : 0;
+    const round = surroundOf(list);
+    const turn = ((round?.turn ?? 0) * Math.PI) / 180;
     const studio = round?.type === 'studio' ? round.strength : 0;
     this.key.visible = studio > 0;
     this.key.intensity = 2 * studio;
     const azimuth = turn - (40 * Math.PI) / 180;
     this.key.position.set(5 * Math.sin(azimuth), 5, 5 * Math.cos(azimuth));
-    scene.environmentRotation.set(0, turn, 0);
-    if (round?.type === 'sky') {
-      const { strength, above, horizon, below, edge } = round;
-      const key = `${above}${horizon}${below}${edge.toFixed(3)}`;
-      if (this.sky?.key !== key) {
-        this.sky?.texture.dispose();
-        this.sky = { key, texture: skyTexture({ above, horizon, below, edge }) };
-      }
-      scene.environment = this.sky.texture;
-      scene.environmentIntensity = strength;
-    } else {
-      scene.environment = this.studio;
-      scene.environmentIntensity = 0.62 * studio;
-    }
+    const texture = round && this.surroundings.of(round);
+    // Materials are compiled for an environment, so that there is always one.
+    scene.environment = texture ?? this.surroundings.of(DARK);
+    scene.environmentIntensity = texture ? round.strength * (studio > 0 ? STUDIO_SHARE : 1) : 0;
+    if (texture) this.around.copy(meanLight(texture)).multiplyScalar(scene.environmentIntensity);
+    else this.around.setRGB(0, 0, 0);
+    scene.environmentRotation.set(((round?.tilt ?? 0) * Math.PI) / 180, turn, 0, 'YXZ');
   }
 
   private remake(lamps: readonly Lamp[], sorts: readonly string[]): void {
     this.clear();
     this.lamps = lamps.map((lamp, i) => {
       const object = made(lamp);
+      object.layers.enable(AIR_LAYER);
       if (lamp.shadow) {
         const shadow = object instanceof AreaLight ? object.areaShadow : object.shadow;
         object.castShadow = true;

@@ -22,6 +22,7 @@ import type { DrawablePart, ViewMode } from './frame';
 import type { RibbonMaterials } from './ribbon-materials';
 import { PATTERN_ATTRIBUTES } from './patterns/surface-hit';
 import { COPY_ATTRIBUTES } from './surface-material';
+import { DotObject } from './dots';
 import { WireObject } from './wires';
 import { splitTriples, uvSplit, type UvSplit } from './uv-split';
 
@@ -63,6 +64,7 @@ export class PartObject {
   private edges: LineSegments | null = null;
   private curves: LineSegments | null = null;
   private wires: WireObject | null = null;
+  private dots: DotObject | null = null;
   /** How often copies were put in their places. */
   private placings = 0;
   private extra: { mode: ViewMode; shape: string; object: Mesh | Points | LineSegments } | null = null;
@@ -113,8 +115,10 @@ export class PartObject {
     if (part.instances && changed) this.place(part.instances);
     if (this.edges) this.edges.visible = mode === 'edges';
     this.showExtra(part, mode);
-    this.showWires(part, changed);
-    const faces = this.materials.wires?.faces ?? 'shown';
+    if (changed && part.instances) this.placings++;
+    this.showWires(part);
+    this.showDots(part);
+    const { faces } = this.materials;
     if (this.mesh) this.mesh.visible = !(mode === 'uv' && this.extra) && faces !== 'none';
     if (this.curves) this.curves.visible = !this.wires;
   }
@@ -122,6 +126,7 @@ export class PartObject {
   dispose(): void {
     for (const o of [this.mesh, this.edges, this.curves, this.extra?.object]) o?.geometry.dispose();
     this.wires?.dispose();
+    this.dots?.dispose();
     if (this.mesh instanceof InstancedMesh) this.mesh.dispose();
     this.group.clear();
   }
@@ -168,7 +173,7 @@ export class PartObject {
   }
 
   /** Lines of the picture, where the finish has them. */
-  private showWires(part: DrawablePart, changed: boolean): void {
+  private showWires(part: DrawablePart): void {
     const look = this.materials.wires;
     if (!look || part.positions.length === 0) {
       if (!this.wires) return;
@@ -178,8 +183,21 @@ export class PartObject {
       return;
     }
     if (!this.wires) this.group.add((this.wires = new WireObject(this.materials.wireLook)).group);
-    if (changed && part.instances) this.placings++;
     this.wires.update(part, `${part.key}/${this.placings}`, look.hidden > 0);
+  }
+
+  /** Dots of the picture, where the finish has them. */
+  private showDots(part: DrawablePart): void {
+    const look = this.materials.dots;
+    if (!look || part.positions.length === 0) {
+      if (!this.dots) return;
+      this.group.remove(this.dots.mesh);
+      this.dots.dispose();
+      this.dots = null;
+      return;
+    }
+    if (!this.dots) this.group.add((this.dots = new DotObject(look)).mesh);
+    this.dots.update(part, `${part.key}/${this.placings}`);
   }
 
   private build(part: DrawablePart): void {

@@ -7,15 +7,17 @@ import {
   length,
   max,
   mix,
+  pow,
   sin,
   smoothstep,
+  step,
   texture,
   uniform,
   uv,
   vec2,
   vec3,
 } from 'three/tsl';
-import type { Node, Texture } from 'three/webgpu';
+import { Vector3, type Node, type Texture } from 'three/webgpu';
 import { rgb } from './tsl';
 
 type Vec3Node = Node<'vec3'>;
@@ -23,6 +25,8 @@ type Effect<T extends PictureEffectAt['type']> = Extract<PictureEffectAt, { type
 
 /** The size of the picture: width over height, and height in pixels over 1000. */
 export const frame = { aspect: uniform(1), scale: uniform(1) };
+
+const number = () => uniform(0);
 
 /** How far out a point is, 1 at the corners. */
 const outwards = () => length(uv().sub(0.5)).mul(Math.SQRT2);
@@ -34,7 +38,7 @@ interface Drawn<T extends PictureEffectAt> {
 }
 
 /** Effects on the finished picture, each compiled once; its numbers are uniforms. */
-const shown: { [T in 'vignette' | 'grain' | 'look']: () => Drawn<Effect<T>> } = {
+const shown: { [T in 'vignette' | 'grain' | 'look' | 'grade' | 'levels']: () => Drawn<Effect<T>> } = {
   vignette() {
     const [amount, reach] = [uniform(0), uniform(1)];
     return {
@@ -69,6 +73,50 @@ const shown: { [T in 'vignette' | 'grain' | 'look']: () => Drawn<Effect<T>> } = 
         const grey = dot(c, vec3(0.2126, 0.7152, 0.0722));
         const tone = grey.mul(float(1).sub(grey)).mul(4).mul(0.75).add(0.25);
         return c.add(g.mul(amount).mul(tone).mul(0.6)) as Vec3Node;
+      },
+    };
+  },
+  grade() {
+    const [lift, gamma, gain] = [uniform(new Vector3()), uniform(new Vector3()), uniform(new Vector3())];
+    return {
+      fill: (v) => {
+        lift.value.set(...v.lift);
+        gamma.value.set(...v.gamma);
+        gain.value.set(...v.gain);
+      },
+      apply: (c) => {
+        const raised = c.add(lift.mul(vec3(1).sub(c))).mul(gain);
+        return pow(max(raised, vec3(0)), vec3(1).div(gamma)) as Vec3Node;
+      },
+    };
+  },
+  levels() {
+    const [heights, slopes] = [0, 1].map(() => Array.from({ length: 5 }, number));
+    const of = uniform(new Vector3());
+    return {
+      fill: (v) => {
+        v.heights.forEach((h, i) => (heights[i].value = h));
+        v.slopes.forEach((m, i) => (slopes[i].value = m));
+        of.value.set(...v.of);
+      },
+      apply: (c) => {
+        const x = clamp(c, 0, 1);
+        const piece = x.mul(4).floor().min(3);
+        const t = x.mul(4).sub(piece);
+        // The number of a list that each of the three colours needs.
+        const pick = (list: readonly ReturnType<typeof number>[], on: number) =>
+          [1, 2, 3].reduce((so, i) => rgb(mix(so, vec3(list[i + on]), step(vec3(i), piece))), rgb(vec3(list[on])));
+        const [t2, t3] = [t.mul(t), t.mul(t).mul(t)];
+        const curve = pick(heights, 0)
+          .mul(t3.mul(2).sub(t2.mul(3)).add(1))
+          .add(
+            pick(slopes, 0)
+              .mul(t3.sub(t2.mul(2)).add(t))
+              .div(4),
+          )
+          .add(pick(heights, 1).mul(t2.mul(3).sub(t3.mul(2))))
+          .add(pick(slopes, 1).mul(t3.sub(t2)).div(4));
+        return mix(c, curve, of) as Vec3Node;
       },
     };
   },

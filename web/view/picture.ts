@@ -1,6 +1,7 @@
-import type { BackdropAt, CameraAt, PictureEffectAt } from '@maypole/core/scene/kind';
+import type { AirAt, BackdropAt, CameraAt, PictureEffectAt } from '@maypole/core/scene/kind';
 import { float, max, mix, positionGeometry, select, texture, uniform, vec4 } from 'three/tsl';
 import {
+  DepthTexture,
   FloatType,
   HalfFloatType,
   Mesh,
@@ -12,6 +13,7 @@ import {
   RenderTarget,
   Texture,
   type Camera,
+  type Color,
   type Scene,
   type TextureNode,
   type WebGPURenderer,
@@ -19,6 +21,8 @@ import {
 import { BackdropNodes } from './backdrop';
 import { Bloom } from './bloom';
 import { frame, PictureEffects } from './picture-effects';
+import { Haze } from './haze';
+import type { Extent } from './extent';
 import { rgb, type Rgb, type Scalar } from './tsl';
 import { dimmed, falseColours } from './false-colours';
 import { viewTransform } from './view-transform';
@@ -33,6 +37,13 @@ export interface PictureSettings {
   readonly stops: boolean;
   /** Leave the backdrop out. */
   readonly seeThrough: boolean;
+  /** Share of the picture, across and up, that is delivered. */
+  readonly frame: { readonly width: number; readonly height: number };
+  readonly air: readonly AirAt[];
+  /** Middle and radius of what stands there. */
+  extent(): Extent;
+  /** Mean light from all round. */
+  readonly around: Color;
   /** Something in the scene is looked through, so that what is behind must be there to be seen. */
   readonly glass: boolean;
 }
@@ -64,6 +75,8 @@ export class Picture {
   /** 1 where the backdrop is part of the picture, 0 where it is see-through there. */
   private readonly backed = uniform(1);
   private readonly before: TextureNode;
+  private readonly newest: TextureNode;
+  private haze: Haze | null = null;
   private readonly share = uniform(1);
   private readonly sumQuad: QuadMesh;
   private size: readonly [number, number] = [1, 1];
@@ -71,20 +84,22 @@ export class Picture {
   /** @param samples of each pixel and sub-frame: 0 or 4 */
   constructor(
     private readonly renderer: WebGPURenderer,
-    samples: number,
+    private readonly samples: number,
   ) {
     this.light = new RenderTarget(1, 1, {
       type: HalfFloatType,
       samples,
       minFilter: NearestFilter,
       magFilter: NearestFilter,
+      // Air is drawn before what stands there, and looks up where that is.
+      depthTexture: new DepthTexture(1, 1),
     });
     // A texture of its own from the first: nodes that stand for one and the same are made one as the shader is compiled.
     this.before = texture(new Texture());
     const add = plainMaterial();
-    const newest = texture(this.light.texture);
+    this.newest = texture(new Texture());
     // Not a mix with a share of nothing: what was there before may be endless, and nothing times that is no number.
-    add.fragmentNode = select(this.share.equal(1), newest, mix(this.before, newest, this.share));
+    add.fragmentNode = select(this.share.equal(1), this.newest, mix(this.before, this.newest, this.share));
     this.sumQuad = new QuadMesh(add);
     this.behindQuad = this.makeBehind();
   }
@@ -106,16 +121,17 @@ export class Picture {
     const { renderer } = this;
     this.exposure.value = settings.camera.exposure;
     this.backed.value = settings.seeThrough ? 0 : 1;
-    this.backdrop.fill(settings.backdrop, settings.glass ? 1 / settings.camera.exposure : 0, this.size);
+    this.backdrop.fill(settings.backdrop, settings.glass ? 1 / settings.camera.exposure : 0, this.size, settings.frame);
     if (settings.glass) scene.add(this.behindQuad);
     else scene.remove(this.behindQuad);
     renderer.setRenderTarget(this.light);
     renderer.setClearColor('#000000', 0);
     renderer.render(scene, camera);
-    if (of === 1) return this.show(this.light, settings);
+    const drawn = this.withAir(scene, camera, settings, number);
+    if (of === 1) return this.show(drawn, settings);
     const sums = this.averages();
     const [from, to] = number % 2 ? sums : [sums[1], sums[0]];
-    this.add(from, to, 1 / (number + 1));
+    this.add(drawn, from, to, 1 / (number + 1));
     this.show(to, settings);
   }
 
@@ -123,10 +139,25 @@ export class Picture {
     this.light.dispose();
     this.sums?.forEach((t) => t.dispose());
     this.bloom?.dispose();
+    this.haze?.dispose();
     for (const { quad } of this.shows.values()) (quad.material as NodeMaterial).dispose();
     (this.sumQuad.material as NodeMaterial).dispose();
     (this.behindQuad.material as NodeMaterial).dispose();
     this.behindQuad.geometry.dispose();
+  }
+
+  /** What is drawn with the lit air before it, where there is some. */
+  private withAir(
+    scene: Scene,
+    camera: Camera,
+    { air, extent, around }: PictureSettings,
+    number: number,
+  ): RenderTarget {
+    const lit = air.find((a) => a.type === 'haze');
+    if (!lit) return this.light;
+    this.haze ??= new Haze(this.renderer, this.samples > 0 ? 16 : 6);
+    this.haze.setSize(...this.size);
+    return this.haze.draw(scene, camera, this.light, lit, extent(), around, number);
   }
 
   private averages(): readonly [RenderTarget, RenderTarget] {
@@ -144,7 +175,8 @@ export class Picture {
   }
 
   /** Writes the average so far, with so large a share of the newest light in it; with a share of 1 what was there before does not matter. */
-  private add(before: RenderTarget, to: RenderTarget, share: number): void {
+  private add(newest: RenderTarget, before: RenderTarget, to: RenderTarget, share: number): void {
+    this.newest.value = newest.texture;
     this.before.value = before.texture;
     this.share.value = share;
     this.renderer.setRenderTarget(to);

@@ -1,8 +1,9 @@
 import type { Surfaces } from '@maypole/core/finish/finish';
-import { PLAIN_SURFACE, type Surface, type Wires } from '@maypole/core/finish/surface';
+import { facesOf, PLAIN_SURFACE, type Faces, type Surface, type Wires } from '@maypole/core/finish/surface';
 import { LineBasicNodeMaterial, type Color } from 'three/webgpu';
 import type { Dome } from './dome';
 import type { ViewMode } from './frame';
+import { DotMaterial } from './dots';
 import { WireMaterials } from './wires';
 import { patternsKey } from './patterns/pattern-nodes';
 import { structureKey, SurfaceMaterial, type SurfaceStructure } from './surface-material';
@@ -20,6 +21,7 @@ export class RibbonMaterials {
   readonly curve = new LineBasicNodeMaterial();
   /** Made where a finish first asks for lines. */
   private wireMaterials: WireMaterials | null = null;
+  private dotMaterial: DotMaterial | null = null;
   private readonly made = new Map<string, { slot: number; patterns: string; surface: SurfaceMaterial }>();
   private surfaces: Surfaces | null = null;
   private clay = false;
@@ -36,14 +38,15 @@ export class RibbonMaterials {
     slot: number,
     { closed, channels, from }: Pick<SurfaceStructure, 'closed' | 'channels' | 'from'>,
   ): SurfaceMaterial {
-    const { features, additive, patterns } = this.surfaceOf(slot);
+    const { features, additive, patterns, grooves } = this.surfaceOf(slot);
     const plain = {
       closed,
       channels: this.clay ? [] : channels,
       features,
       additive,
+      grooves,
       patterns,
-      covers: this.wires?.faces === 'cover',
+      covers: this.faces === 'cover',
       dome: this.dome ?? undefined,
       from,
     };
@@ -61,6 +64,16 @@ export class RibbonMaterials {
     return this.clay ? null : (this.surfaces?.[0].wires ?? null);
   }
 
+  /** What becomes of the faces where edges or points are seen. */
+  get faces(): Faces {
+    return this.clay || !this.surfaces ? 'shown' : facesOf(this.surfaces[0]);
+  }
+
+  /** How dots look that the main finish asks for; null where it asks for none, and in clay. */
+  get dots(): DotMaterial | null {
+    return this.clay || !this.surfaces?.[0].dots ? null : (this.dotMaterial ??= new DotMaterial());
+  }
+
   get wireLook(): WireMaterials {
     return (this.wireMaterials ??= new WireMaterials());
   }
@@ -75,7 +88,7 @@ export class RibbonMaterials {
     const features = Object.entries(surfaces)
       .map(
         ([slot, s]) =>
-          `${slot}:${clay ? '' : `${s.features.join()}${s.additive ? '+' : ''}${s.wires?.faces ?? ''}${this.patternsOf(Number(slot))}`}`,
+          `${slot}:${clay ? '' : `${s.features.join()}${s.additive ? '+' : ''}${s.features.includes('brushed') ? `${s.grooves.way}${s.grooves.axis}` : ''}${facesOf(s) === 'shown' ? '' : facesOf(s)}${this.patternsOf(Number(slot))}`}`,
       )
       .join('/');
     const other = features !== this.features || dome !== this.dome ? 'all' : flipped ? 'with channels' : 'none';
@@ -86,6 +99,7 @@ export class RibbonMaterials {
     for (const { slot, surface, patterns } of this.made.values())
       if (patterns === this.patternsOf(slot)) surface.update(this.surfaceOf(slot));
     if (this.wires) this.wireLook.update(this.wires);
+    if (surfaces[0].dots) this.dots?.update(surfaces[0].dots);
     throughViewTransform(this.curve.color as Color, clay ? INK : surfaces[0].baseColor);
     return other;
   }
@@ -104,6 +118,7 @@ export class RibbonMaterials {
     this.line.dispose();
     this.curve.dispose();
     this.wireMaterials?.dispose();
+    this.dotMaterial?.dispose();
   }
 
   /** The structure of a kind of face's patterns, told once for each surface taken over. */

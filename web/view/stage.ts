@@ -1,7 +1,8 @@
-import type { CameraAt } from '@maypole/core/scene/kind';
-import { fitFrame, halfHeight } from '@maypole/core/scene/lens';
+import { surroundOf, type BackdropAt, type CameraAt } from '@maypole/core/scene/kind';
+import { distanceAhead, fitFrame, halfHeight } from '@maypole/core/scene/lens';
 import {
   LinearSRGBColorSpace,
+  Matrix4,
   OrthographicCamera,
   PerspectiveCamera,
   Scene,
@@ -40,6 +41,28 @@ async function hasWebGpu(): Promise<boolean> {
 /** A canvas to try things on, in a page or in a worker. */
 function spareCanvas(): HTMLCanvasElement | OffscreenCanvas {
   return typeof document === 'undefined' ? new OffscreenCanvas(1, 1) : document.createElement('canvas');
+}
+
+/** A camera that is sharp where it is told to be: at a distance, or on the middle of a ribbon that stands in the frame. */
+function focused(at: CameraAt, frame: Pick<ViewFrame, 'ribbons'>): CameraAt {
+  const ribbon = at.focusOn === undefined ? undefined : frame.ribbons.find((r) => r.id === at.focusOn);
+  if (!ribbon) return at;
+  const { centre } = extentOf({ ribbons: [ribbon] });
+  return { ...at, focusDistance: Math.max(0.001, distanceAhead(at, centre)) };
+}
+
+/** How far beyond the middle of what stands there shadows are looked up, in its radii and in metres. */
+function shadowReach({ ground, air }: ViewFrame['scene']): { readonly radii: number; readonly metres: number } {
+  const haze = air.find((a) => a.type === 'haze');
+  return { radii: ground.length > 0 ? 8 : 1.5, metres: haze?.reach ?? 0 };
+}
+
+/** Leans the rays of a camera whose rays are parallel, as through a point of a lens: they meet again so many metres ahead. */
+function lean(camera: OrthographicCamera, x: number, y: number, focus: number): void {
+  // What is d metres ahead, at z = −d, moves by x · (1 − d / focus).
+  const shear = new Matrix4().set(1, 0, x / focus, x, 0, 1, y / focus, y, 0, 0, 1, 0, 0, 0, 0, 1);
+  camera.projectionMatrix.multiply(shear);
+  camera.projectionMatrixInverse.copy(camera.projectionMatrix).invert();
 }
 
 /** A canvas that draws frames; the same for the editor, the thumbnails and the files. */
@@ -113,29 +136,50 @@ export class Stage {
    */
   draw(frame: ViewFrame, number = 0, of = 1): void {
     const { camera: at, lights } = frame.scene;
-    const camera = this.aimed(at, frame.aspect, number, of);
-    this.lights.update(lights, () => extentOf(frame), frame.scene.ground.length > 0, number, of);
+    const camera = this.aimed(focused(at, frame), frame.aspect, number, of);
+    this.lights.update(lights, () => extentOf(frame), shadowReach(frame.scene), number, of);
     const domes = this.domesOf(frame, number, of);
     this.grounds.update(frame.scene.ground, domes);
-    this.scene.fogNode = this.air.node(frame.scene.air);
+    this.scene.fogNode = this.air.node(frame.scene.air, () => extentOf(frame));
     this.arrange(frame, domes?.forms ?? null);
     const glass = frame.ribbons.some((r) => Object.values(r.surfaces).some((s) => s.features.includes('glass')));
     const { backdrop } = frame.scene;
+    this.showRound(backdrop);
     const seeThrough = (frame.seeThrough ?? false) && backdrop.type === 'colour' && (backdrop.clear ?? false);
     this.countDrawing();
+    this.grounds.reflect(this.renderer, camera, frame.scene.ground, () => extentOf(frame), number, of);
     this.picture.draw(
       this.scene,
       camera,
-      { ...frame.scene, glass, seeThrough, stops: frame.mode === 'exposure' },
+      {
+        ...frame.scene,
+        frame: fitFrame(at.focalLength, frame.aspect, this.width / this.height),
+        extent: () => extentOf(frame),
+        around: this.lights.around,
+        glass,
+        seeThrough,
+        stops: frame.mode === 'exposure',
+      },
       number,
       of,
     );
   }
 
+  /** Shows the surroundings behind everything, where the backdrop asks for it and there are some. */
+  private showRound(backdrop: BackdropAt): void {
+    const { scene } = this;
+    const shown = backdrop.type === 'round' && scene.environmentIntensity > 0;
+    scene.background = shown ? scene.environment : null;
+    if (!shown) return;
+    scene.backgroundBlurriness = backdrop.blur;
+    scene.backgroundIntensity = scene.environmentIntensity * backdrop.strength;
+    scene.backgroundRotation.copy(scene.environmentRotation);
+  }
+
   /** What keeps light from all round out of corners, where the surroundings ask for it. */
   private domesOf(frame: ViewFrame, number: number, of: number): Domes | null {
     const { lights, ground } = frame.scene;
-    const round = lights.find((l) => l.type === 'studio' || l.type === 'sky');
+    const round = surroundOf(lights);
     if (round?.shade === undefined) return null;
     this.domes ??= { forms: new Dome(), floor: new Dome(true) };
     const extent = extentOf(frame);
@@ -181,9 +225,11 @@ export class Stage {
     const [lx, ly] =
       of === 1 || at.lensRadius === 0 ? [0, 0] : lensOffset(number, at.blades).map((x) => x * at.lensRadius);
     // The camera goes to a point of the lens, and the picture is shifted so that what is in focus stays where it is.
-    const perMetre = height / 2 / half / at.focusDistance;
-    camera.translateX(lx);
-    camera.translateY(ly);
+    const perMetre = at.parallel > 0 ? 0 : height / 2 / half / at.focusDistance;
+    if (camera instanceof PerspectiveCamera) {
+      camera.translateX(lx);
+      camera.translateY(ly);
+    }
     const frame = fitFrame(at.focalLength, outputAspect, aspect);
     frameShare.value = frame.height;
     pictureAspect.value = aspect;
@@ -191,6 +237,8 @@ export class Stage {
     const [sx, sy] = [at.shift[0] * frame.width * width, at.shift[1] * frame.height * height];
     camera.setViewOffset(width, height, dx - lx * perMetre - sx, dy + ly * perMetre + sy, width, height);
     camera.updateProjectionMatrix();
+    // Parallel rays through a point of the lens lean, so that they meet again where it is sharp.
+    if (camera instanceof OrthographicCamera && at.lensRadius > 0) lean(camera, lx, ly, at.focusDistance);
     return camera;
   }
 

@@ -1,4 +1,5 @@
 /// <reference lib="webworker" />
+import { pictureFiles } from './picture-files';
 import type { ViewFrame } from './frame';
 import { Unpacker } from './pack';
 import { Stage } from './stage';
@@ -12,7 +13,13 @@ let frame: ViewFrame | null = null;
 
 const tell = (message: FromStage, transfer: Transferable[] = []) => scope.postMessage(message, transfer);
 
-scope.onmessage = async ({ data }: MessageEvent<ToStage>) => {
+// One after the other, though some have to wait: drawings are answered in order.
+let before = Promise.resolve();
+scope.onmessage = ({ data }: MessageEvent<ToStage>) => {
+  before = before.then(() => take(data));
+};
+
+async function take(data: ToStage): Promise<void> {
   switch (data.type) {
     case 'begin':
       canvas = data.canvas;
@@ -28,7 +35,10 @@ scope.onmessage = async ({ data }: MessageEvent<ToStage>) => {
       return;
     case 'draw':
       try {
-        if (data.frame) frame = unpacker.unpack(data.frame);
+        if (data.frame) {
+          frame = unpacker.unpack(data.frame);
+          await pictureFiles(frame);
+        }
         for (let n = data.first; n < data.last; n++) stage!.draw(frame!, n, data.of);
         // In the same task as the drawing, before the canvas is handed on.
         const picture = data.copy ? canvas.transferToImageBitmap() : undefined;
@@ -37,4 +47,4 @@ scope.onmessage = async ({ data }: MessageEvent<ToStage>) => {
         tell({ type: 'failed', id: data.id, message: error instanceof Error ? error.message : String(error) });
       }
   }
-};
+}

@@ -1,7 +1,7 @@
 import type { CopyChannel } from '@maypole/core/copies/channels';
 import type { Channel, Surface, SurfaceFeature } from '@maypole/core/finish/surface';
 import type { ChannelPattern } from '@maypole/core/finish/surface';
-import { attribute, mix, normalView, normalViewGeometry, uniform } from 'three/tsl';
+import { attribute, mix, normalView, normalViewGeometry, uniform, vec2 } from 'three/tsl';
 import {
   AdditiveBlending,
   Color,
@@ -10,6 +10,7 @@ import {
   MeshStandardNodeMaterial,
   NormalBlending,
 } from 'three/webgpu';
+import { groove } from './brushed';
 import { bumped } from './bump';
 import type { Dome } from './dome';
 import { PatternNodes, patternsKey } from './patterns/pattern-nodes';
@@ -24,6 +25,8 @@ export interface SurfaceStructure {
   readonly channels: readonly CopyChannel[];
   readonly features: readonly SurfaceFeature[];
   readonly additive: boolean;
+  /** The way of its grooves, where it has some. */
+  readonly grooves: Surface['grooves'];
   /** How channels go over it; their numbers do not matter. */
   readonly patterns: readonly ChannelPattern[];
   /** It is not seen, and hides what is behind it. */
@@ -39,12 +42,14 @@ export function structureKey({
   channels,
   features,
   additive,
+  grooves,
   patterns,
   covers,
   dome,
   from,
 }: SurfaceStructure): string {
-  const plain = `${closed ? 'closed' : 'open'}/${channels.join()}/${features.join()}${additive ? '/added' : ''}${covers ? '/covers' : ''}${dome ? '/dome' : ''}`;
+  const way = features.includes('brushed') ? `/${grooves.way} ${grooves.axis}` : '';
+  const plain = `${closed ? 'closed' : 'open'}/${channels.join()}/${features.join()}${additive ? '/added' : ''}${covers ? '/covers' : ''}${dome ? '/dome' : ''}${way}`;
   const brings = [from.copies && 'copies', from.uv && 'uv', from.crevice && 'crevice'].filter(Boolean).join();
   return patterns.length === 0 ? plain : `${plain}/${brings}/${patternsKey(patterns)}`;
 }
@@ -71,7 +76,11 @@ interface Channels {
  * How a feature is drawn: the uniforms it needs, put where the material reads them, and how they are
  * filled from a surface. A feature that a surface does not use has no part in its shader.
  */
-type Feature = (material: MeshPhysicalNodeMaterial, channels: Channels) => (surface: Surface) => void;
+type Feature = (
+  material: MeshPhysicalNodeMaterial,
+  channels: Channels,
+  structure: SurfaceStructure,
+) => (surface: Surface) => void;
 
 /** Beyond this, in metres, glass is clear to the eye; the card has no endless numbers. */
 const CLEAR = 1e6;
@@ -150,8 +159,18 @@ const features: Readonly<Record<SurfaceFeature, Feature>> = {
     material.depthWrite = false;
     return (s) => void (alpha.value = s.alpha);
   },
-  /** Lines are objects of their own. */
+  brushed(material, { number }, { grooves }) {
+    const [amount, turn] = [scalarUniform(), scalarUniform()];
+    material.anisotropyNode = vec2(number('anisotropy', scalar(amount)), 0);
+    groove(material, grooves, number('anisotropyRotation', scalar(turn)));
+    return (s) => {
+      amount.value = s.anisotropy;
+      turn.value = s.anisotropyRotation;
+    };
+  },
+  /** Lines and dots are objects of their own. */
   wires: () => () => undefined,
+  dots: () => () => undefined,
   cut(material, { number }) {
     const [height, level] = [scalarUniform(), scalarUniform()];
     material.maskNode = number('cut', scalar(height)).greaterThanEqual(level);
@@ -176,7 +195,8 @@ export class SurfaceMaterial {
   private readonly fill: readonly ((surface: Surface) => void)[];
   private readonly patterns: PatternNodes | null;
 
-  constructor({ closed, channels, features: used, additive, patterns, covers, dome, from }: SurfaceStructure) {
+  constructor(structure: SurfaceStructure) {
+    const { closed, channels, features: used, additive, patterns, covers, dome, from } = structure;
     const options = { side: DoubleSide, polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 1 };
     const physical = used.length > 0 ? new MeshPhysicalNodeMaterial(options) : null;
     this.material = physical ?? new MeshStandardNodeMaterial(options);
@@ -209,7 +229,7 @@ export class SurfaceMaterial {
     };
     this.material.roughnessNode = number('roughness', this.roughness, rough);
     this.material.metalnessNode = number('metalness', this.metalness, metal);
-    this.fill = used.map((name) => features[name](physical!, way));
+    this.fill = used.map((name) => features[name](physical!, way, structure));
     dome?.shade(this.material, scalar(this.material.roughnessNode));
     this.reads = hit.reads;
   }

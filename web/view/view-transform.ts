@@ -1,4 +1,4 @@
-import { float, neutralToneMapping, sRGBTransferOETF } from 'three/tsl';
+import { float, min, neutralToneMapping, select, sqrt, sRGBTransferEOTF, sRGBTransferOETF } from 'three/tsl';
 import { Color } from 'three/webgpu';
 import { rgb, type Rgb } from './tsl';
 
@@ -22,4 +22,12 @@ export function throughViewTransform(target: Color, hex: string): Color {
   const before = shown < 0.04 ? Math.sqrt(shown / 6.25) : shown + 0.04;
   const offset = before - shown;
   return target.setRGB(target.r + offset, target.g + offset, target.b + offset);
+}
+
+/** The same as nodes, for display values that are worked out in the shader. */
+export function lightShownAs(shown: Rgb): Rgb {
+  const light = rgb(sRGBTransferEOTF(shown)).toVar();
+  const least = min(light.r, light.g, light.b);
+  const before = select(least.lessThan(0.04), sqrt(least.div(6.25)), least.add(0.04));
+  return rgb(light.add(before.sub(least)));
 }

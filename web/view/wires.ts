@@ -38,7 +38,7 @@ export const frameShare = uniform(1);
 export const parallelView = uniform(0);
 
 /** Share of the way to the eye by which lines stand before the faces they lie on. */
-const NEARER = 0.0015;
+export const NEARER = 0.0015;
 
 /** Width / height of the picture that is drawn. */
 export const pictureAspect = uniform(1);

@@ -1,5 +1,7 @@
 import { Registry } from '../../declare/registry';
 import { base } from './base';
+import { brushed } from './brushed';
+import { dots } from './dots';
 import { bump } from './bump';
 import { cloth } from './cloth';
 import { coat } from './coat';
@@ -15,6 +17,7 @@ import { wires } from './wires';
 export const finishParts = new Registry('part of a finish', [
   base,
   metal,
+  brushed,
   bump,
   glass,
   film,
@@ -24,4 +27,5 @@ export const finishParts = new Registry('part of a finish', [
   veil,
   cut,
   wires,
+  dots,
 ]);

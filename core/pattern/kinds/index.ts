@@ -8,17 +8,21 @@ import { depth } from './depth';
 import { distance } from './distance';
 import { even } from './even';
 import { facing } from './facing';
+import { image } from './image';
 import { noise } from './noise';
+import { region } from './region';
 
 /** Every pattern, in the order of the menu. A new one is added here and nowhere else. */
 export const patterns = new Registry('pattern', [
   noise,
   bands,
+  image,
   facing,
   crevices,
   along,
   around,
   distance,
+  region,
   depth,
   copies,
   even,

@@ -1,4 +1,4 @@
-import { choice, number, toggle, vector } from '../../declare/params';
+import { choice, number, ribbon, toggle, vector } from '../../declare/params';
 import { defineCamera } from '../kind';
 import { distanceAhead, orbitPose } from '../lens';
 
@@ -93,7 +93,6 @@ export const orbitParams = {
       max: 1000,
       soft: [0, 8],
       step: 0.05,
-      shownWhen: { param: 'lens', is: ['perspective'] },
     },
   ),
   focusBy: choice(
@@ -102,9 +101,9 @@ export const orbitParams = {
     [
       { value: 'distance', title: 'Distance' },
       { value: 'point', title: 'Point' },
+      { value: 'ribbon', title: 'Ribbon' },
     ],
-    'A distance from the camera, or a point that stays sharp wherever the camera goes.',
-    { shownWhen: { param: 'lens', is: ['perspective'] } },
+    'A distance from the camera, a point that stays sharp wherever the camera goes, or the middle of a ribbon.',
   ),
   focus: number(
     'Focus',
@@ -115,10 +114,7 @@ export const orbitParams = {
       min: -100_000,
       max: 100_000,
       soft: [-3, 3],
-      shownWhen: [
-        { param: 'lens', is: ['perspective'] },
-        { param: 'focusBy', is: ['distance'] },
-      ],
+      shownWhen: { param: 'focusBy', is: ['distance', 'ribbon'] },
     },
   ),
   focusAt: vector('Focus at', [0, 0, 0], 'The point that is sharp. Pick it in the picture, or drag its handle.', {
@@ -126,11 +122,11 @@ export const orbitParams = {
     min: -100_000,
     max: 100_000,
     soft: [-3, 3],
-    shownWhen: [
-      { param: 'lens', is: ['perspective'] },
-      { param: 'focusBy', is: ['point'] },
-    ],
+    shownWhen: { param: 'focusBy', is: ['point'] },
     handle: 'place',
+  }),
+  focusOn: ribbon('Focus on', 'The ribbon whose middle is sharp; while it is not seen, the distance is.', {
+    shownWhen: { param: 'focusBy', is: ['ribbon'] },
   }),
   blades: number('Blades', 0, 'Of the iris, which is the shape of blurred lights: 0 is round.', {
     min: 0,
@@ -138,13 +134,12 @@ export const orbitParams = {
     soft: [0, 9],
     integer: true,
     more: true,
-    shownWhen: { param: 'lens', is: ['perspective'] },
   }),
   held: toggle(
     'Held bright',
     true,
     'Keeps the brightness when the f-number changes; otherwise f/4 is as bright as held, and each stop doubles it.',
-    { more: true, shownWhen: { param: 'lens', is: ['perspective'] } },
+    { more: true },
   ),
   shutter: number(
     'Shutter',
@@ -157,6 +152,9 @@ export const orbitParams = {
 /** The f-number at which brightness is what it is when held. */
 const HELD_AT = 4;
 
+/** Millimetres of the longer side of the film. */
+const FILM = 36;
+
 export const orbit = defineCamera({
   kind: 'orbit',
   title: 'Camera',
@@ -166,7 +164,9 @@ export const orbit = defineCamera({
   at: (v) => {
     const pose = orbitPose(v.azimuth, v.elevation, v.distance, v.target);
     const parallel = v.lens === 'parallel';
-    const iris = !parallel && v.fNumber > 0;
+    const iris = v.fNumber > 0;
+    // Parallel rays blur as a lens would that shows as much from the same distance.
+    const focalLength = parallel ? (FILM * v.distance) / v.span : v.focalLength;
     const focus = v.focusBy === 'point' ? distanceAhead(pose, v.focusAt) : v.distance + v.focus;
     return {
       ...pose,
@@ -176,9 +176,10 @@ export const orbit = defineCamera({
       shift: [v.shift[0] / 100, v.shift[1] / 100],
       exposure: 2 ** v.exposure * (iris && !v.held ? (HELD_AT / v.fNumber) ** 2 : 1),
       // The f-number is the focal length over the diameter of the lens.
-      lensRadius: iris ? v.focalLength / 1000 / (2 * v.fNumber) : 0,
+      lensRadius: iris ? focalLength / 1000 / (2 * v.fNumber) : 0,
       blades: Math.round(v.blades) < 3 ? 0 : Math.round(v.blades),
       focusDistance: Math.max(0.001, focus),
+      ...(v.focusBy === 'ribbon' && v.focusOn !== '' ? { focusOn: v.focusOn } : {}),
       shutter: v.shutter / 360,
     };
   },

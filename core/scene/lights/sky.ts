@@ -30,6 +30,7 @@ export const sky = defineLight({
   at: (v) => ({
     type: 'sky',
     strength: v.strength / 100,
+    turn: 0,
     above: v.above,
     horizon: v.horizon,
     below: v.below,

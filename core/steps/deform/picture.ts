@@ -1,7 +1,7 @@
 import { NoSurface } from '../../noise/sample';
 import { vertexUv } from '../../shape/attributes';
 import type { Mesh } from '../../shape/mesh';
-import type { Picture } from '../step';
+import type { Picture } from '../../files/asset';
 
 /** Brightness of a picture between its pixels, −1 for black to 1 for white; it repeats to all sides. */
 function brightness(p: Picture, u: number, v: number): number {

@@ -1,22 +1,19 @@
 'use client';
 
 import { Text, chakra } from '@chakra-ui/react';
-import { SHAPE_FILES } from '@maypole/core/files/import-shape';
-import { writePgm } from '@maypole/core/files/pgm';
+import type { AssetParam } from '@maypole/core/declare/params';
 import { FileUp } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { assetName, keepAsset } from '../api';
 import { tell, tellTrouble } from '../parts/toasts';
+import { takers } from './take-file';
 
 interface Props {
   readonly label: string;
-  readonly accepts: 'shape' | 'picture';
+  readonly accepts: AssetParam['accepts'];
   readonly value: string;
   readonly onChange: (value: string) => void;
 }
-
-/** Pictures are made no larger than this; a displacement needs no more. */
-const MOST_SIDE = 2048;
 
 /** A file kept beside the piece: choose one, or drop it here. */
 export function AssetField({ label, accepts, value, onChange }: Props) {
@@ -27,12 +24,10 @@ export function AssetField({ label, accepts, value, onChange }: Props) {
     if (!file) return;
     setBusy(true);
     try {
-      const kept =
-        accepts === 'picture'
-          ? await keepAsset(file.name.replace(/\.[^.]*$/, '.pgm'), await greyscale(file))
-          : await keepAsset(file.name, file);
+      const { name: as, bytes, mended } = await takers[accepts].take(file);
+      const kept = await keepAsset(as, bytes);
       onChange(kept.fingerprint);
-      tell(`${file.name}: ${kept.words}.`);
+      tell(`${file.name}: ${kept.words}.${mended ? ` ${mended}.` : ''}`);
     } catch (error) {
       tellTrouble(error instanceof Error ? `${file.name}: ${error.message}` : `${file.name} cannot be read.`);
     } finally {
@@ -72,7 +67,7 @@ export function AssetField({ label, accepts, value, onChange }: Props) {
         type="file"
         hidden
         data-testid={`file-${accepts}`}
-        accept={accepts === 'shape' ? SHAPE_FILES.join(',') : 'image/*'}
+        accept={takers[accepts].accept}
         onChange={(e) => {
           void take(e.target.files?.[0]);
           e.target.value = '';
@@ -94,26 +89,4 @@ function useName(fingerprint: string): string {
   }, [fingerprint, known.fingerprint]);
   if (fingerprint === '') return 'Choose…';
   return known.fingerprint === fingerprint ? (known.name ?? 'File') : 'File';
-}
-
-/** A picture as brightness alone (Rec. 709 weights), no larger than is of use. */
-async function greyscale(file: File): Promise<Blob> {
-  const picture = await createImageBitmap(file).catch(() => {
-    throw new Error('this is not a picture the browser can read; use PNG, JPEG or WebP.');
-  });
-  const scale = Math.min(1, MOST_SIDE / Math.max(picture.width, picture.height));
-  const [width, height] = [
-    Math.max(1, Math.round(picture.width * scale)),
-    Math.max(1, Math.round(picture.height * scale)),
-  ];
-  const canvas = new OffscreenCanvas(width, height);
-  const context = canvas.getContext('2d')!;
-  context.fillStyle = '#808080';
-  context.fillRect(0, 0, width, height);
-  context.drawImage(picture, 0, 0, width, height);
-  const { data } = context.getImageData(0, 0, width, height);
-  const values = new Float32Array(width * height);
-  for (let i = 0; i < values.length; i++)
-    values[i] = (0.2126 * data[4 * i] + 0.7152 * data[4 * i + 1] + 0.0722 * data[4 * i + 2]) / 255;
-  return new Blob([writePgm(width, height, values) as Uint8Array<ArrayBuffer>]);
 }

@@ -7,8 +7,9 @@ import { patterns } from '@maypole/core/pattern/kinds/index';
 import { RAMP } from '@maypole/core/pattern/ramp';
 import { wholePhase } from '@maypole/core/time/phase';
 import type { Clock } from '@maypole/core/time/loop';
-import { float, floor, Fn, int, Loop, mix, uniform, vec3, vec4 } from 'three/tsl';
-import { Vector4 } from 'three/webgpu';
+import { float, floor, Fn, int, Loop, mix, sRGBTransferOETF, texture, uniform, vec2, vec3, vec4 } from 'three/tsl';
+import { Vector4, type TextureNode } from 'three/webgpu';
+import { imageTexture } from '../image-textures';
 import { integer, rgb, scalar, type Int, type Rgb, type Scalar } from '../tsl';
 import { Tables } from './lattice-nodes';
 import { GOES_ON, noiseNodes } from './noise-nodes';
@@ -73,9 +74,10 @@ export class PatternNodes {
     const [amount, times, shift] = [uniform(0), uniform(1), uniform(0)];
     const noise = p.noise ? this.noise(p.noise) : null;
     const values = withNumbers<Scalar>(kind, p.values, numbers.map(scalar));
-    const plain = kind.height(m, this.hit, values, noise?.read ?? (() => m.number(0)));
+    const image = kind.image ? this.image(kind.image.at(m, this.hit, values)) : null;
+    const plain = kind.height(m, this.hit, values, noise?.read ?? (() => image?.brightness ?? m.number(0)));
     const height = scalar(alongRamp(m, plain, scalar(times), scalar(shift), p.round).toVar());
-    const shown = this.shown(p);
+    const shown = image && p.image?.own ? { to: () => scalar(image.light), fill: () => undefined } : this.shown(p);
     return {
       layer: { how: p.how, amount: scalar(amount), height, to: shown.to },
       fill: (now) => {
@@ -84,9 +86,18 @@ export class PatternNodes {
         times.value = now.times;
         shift.value = now.shift;
         if (noise && now.noise) noise.fill(now.noise, now.clock);
+        if (image && now.image) image.node.value = imageTexture(now.image.file);
         shown.fill(now);
       },
     };
+  }
+
+  /** A picture read at a place: its light, and how bright it is seen. */
+  private image([u, v]: readonly [Scalar, Scalar]): { node: TextureNode; light: Rgb; brightness: Scalar } {
+    const node = texture(imageTexture(''), vec2(u, v));
+    const light = rgb(node.rgb.toVar());
+    const grey = light.dot(vec3(0.2126, 0.7152, 0.0722));
+    return { node: node as TextureNode, light, brightness: scalar(rgb(sRGBTransferOETF(vec3(grey))).x) };
   }
 
   private shown(p: PatternAt): { to(height: Scalar): Scalar; fill: Fill } {

@@ -1,6 +1,6 @@
 import { MissingAsset } from '@maypole/core/evaluate/assets';
 import { readAsset } from '@maypole/core/files/kept';
-import type { Asset } from '@maypole/core/steps/step';
+import type { Asset } from '@maypole/core/files/asset';
 
 /** Gets a file kept beside the pieces from the server, and reads it into what steps use. */
 export async function fetchAsset(fingerprint: string): Promise<Asset> {

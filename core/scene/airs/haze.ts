@@ -1,0 +1,60 @@
+import { colour, number } from '../../declare/params';
+import { defineAir } from '../kind';
+
+export const haze = defineAir({
+  kind: 'haze',
+  title: 'Lit air',
+  help: 'Dust in the air that lamps and suns are seen in, with the shadows in it.',
+  icon: 'M4 4l7 3M11 7l9 4v8L9 12M6 15h.01M9 18h.01M13 19.500h.01M17 5h.01M20 7h.01',
+  params: {
+    colour: colour('Colour', '#FFFFFF', 'Colour of the dust.'),
+    density: number('Density', 6, 'Share of the light that meets dust in each metre.', {
+      unit: '%',
+      min: 0,
+      max: 99,
+      soft: [0, 40],
+      step: 0.5,
+    }),
+    forward: number('Forward', 35, 'How much light goes on the way it came: bright against the light, dim with it.', {
+      unit: '%',
+      min: -95,
+      max: 95,
+      soft: [-60, 90],
+      step: 1,
+    }),
+    reach: number('Reaches', 12, 'How far from the middle of the form light is seen in the air.', {
+      unit: 'm',
+      min: 0.1,
+      max: 10_000,
+      soft: [2, 40],
+      step: 0.5,
+    }),
+    height: number(
+      'Thins over',
+      0,
+      'Height in which it thins to a third above the ground; 0 is the same at every height.',
+      {
+        unit: 'm',
+        min: 0,
+        max: 10_000,
+        soft: [0, 5],
+        step: 0.1,
+      },
+    ),
+    ground: number('Ground', -1, 'Height at which the density holds.', {
+      unit: 'm',
+      min: -10_000,
+      max: 10_000,
+      soft: [-3, 3],
+    }),
+  },
+  at: (v) => ({
+    type: 'haze',
+    colour: v.colour,
+    extinction: -Math.log(1 - v.density / 100),
+    forward: v.forward / 100,
+    reach: v.reach,
+    height: v.height,
+    ground: v.ground,
+  }),
+});

@@ -1,0 +1,312 @@
+import type { AirAt } from '@maypole/core/scene/kind';
+import {
+  cameraPosition,
+  cameraProjectionMatrixInverse,
+  cameraViewMatrix,
+  cameraWorldMatrix,
+  cross,
+  dot,
+  exp,
+  float,
+  fract,
+  getViewPosition,
+  int,
+  Loop,
+  max,
+  min,
+  mix,
+  normalize,
+  output,
+  positionGeometry,
+  property,
+  screenCoordinate,
+  screenUV,
+  select,
+  smoothstep,
+  sqrt,
+  texture,
+  uniform,
+  vec2,
+  vec3,
+  vec4,
+} from 'three/tsl';
+import {
+  Color,
+  HalfFloatType,
+  LightingModel,
+  Mesh,
+  NearestFilter,
+  NoBlending,
+  NodeMaterial,
+  PlaneGeometry,
+  RenderTarget,
+  Texture,
+  Vector3,
+  type Camera,
+  type Light,
+  type Node,
+  type Scene,
+  type TextureNode,
+  type WebGPURenderer,
+} from 'three/webgpu';
+import { AIR_LAYER, FILLS } from './air-layer';
+import type { Extent } from './extent';
+import { opticalDepth } from './air';
+import { rgb, scalar, type Rgb, type Scalar } from './tsl';
+import { parallelView } from './wires';
+
+type HazeAt = Extract<AirAt, { type: 'haze' }>;
+
+/** Golden ratio: its multiples fill an interval evenly, however many there are. */
+const GOLDEN = 0.618033988749;
+
+/**
+ * Single scattering: light of lamps that dust turns towards the eye once, with the shadows that lie
+ * in it. Along each ray a few places are looked at, others in every sub-frame, so that the average
+ * is the integral ∫ σ(t) · e^{−τ(t)} · Σ p(θ)·E(t) dt. How much goes which way is by L. Henyey and
+ * J. Greenstein (1941); of light from all round the same comes from everywhere, and it is its mean.
+ */
+export class Haze {
+  private readonly colour = uniform(new Color());
+  private readonly air = { extinction: uniform(0), height: uniform(0), ground: uniform(0) };
+  private readonly forward = uniform(0);
+  private readonly middle = uniform(new Vector3());
+  private readonly reach = uniform(1);
+  private readonly around = uniform(new Color());
+  private readonly number = uniform(0);
+  private readonly steps = uniform(8);
+  private readonly target = new RenderTarget(1, 1, {
+    type: HalfFloatType,
+    depthBuffer: false,
+    minFilter: NearestFilter,
+    magFilter: NearestFilter,
+  });
+  private readonly light: TextureNode;
+  private readonly depth: TextureNode;
+  private readonly mesh: Mesh;
+
+  /** @param steps along each ray in every sub-frame */
+  constructor(
+    private readonly renderer: WebGPURenderer,
+    steps: number,
+  ) {
+    this.steps.value = steps;
+    this.light = texture(new Texture()) as TextureNode;
+    this.depth = texture(new Texture()) as TextureNode;
+    this.mesh = new Mesh(new PlaneGeometry(2, 2), this.make());
+    this.mesh.frustumCulled = false;
+    this.mesh.receiveShadow = true;
+    this.mesh.layers.set(AIR_LAYER);
+  }
+
+  setSize(width: number, height: number): void {
+    this.target.setSize(width, height);
+  }
+
+  /**
+   * The picture so far with the air before it.
+   *
+   * @param around mean light from all round
+   * @param number of the sub-frame
+   */
+  draw(
+    scene: Scene,
+    camera: Camera,
+    drawn: RenderTarget,
+    air: HazeAt,
+    { centre, radius }: Extent,
+    around: Color,
+    number: number,
+  ): RenderTarget {
+    this.colour.value.set(air.colour);
+    this.air.extinction.value = air.extinction;
+    this.forward.value = air.forward;
+    this.air.height.value = air.height;
+    this.air.ground.value = air.ground;
+    this.middle.value.set(...centre);
+    this.reach.value = Math.max(air.reach, radius);
+    this.around.value.copy(around);
+    this.number.value = number;
+    this.light.value = drawn.texture;
+    this.depth.value = drawn.depthTexture!;
+    scene.add(this.mesh);
+    const { background, fogNode } = scene;
+    const { mask } = camera.layers;
+    scene.background = scene.fogNode = null;
+    camera.layers.set(AIR_LAYER);
+    this.renderer.setRenderTarget(this.target);
+    this.renderer.render(scene, camera);
+    camera.layers.mask = mask;
+    Object.assign(scene, { background, fogNode });
+    scene.remove(this.mesh);
+    return this.target;
+  }
+
+  dispose(): void {
+    this.target.dispose();
+    this.mesh.geometry.dispose();
+    (this.mesh.material as NodeMaterial).dispose();
+  }
+
+  private make(): NodeMaterial {
+    const material = new NodeMaterial();
+    material.vertexNode = vec4(positionGeometry.xy, 1, 1);
+    material.lights = true;
+    material.fog = false;
+    material.depthTest = material.depthWrite = false;
+    material.blending = NoBlending;
+    // Dust faces nowhere; a shadow is looked up a little beside it, by its bias, which no eye sees.
+    material.normalNode = vec3(0, 0, 1);
+    const model = new Scattering(this.ray.bind(this), this.forward);
+    material.setupLightingModel = () => model;
+    const before = this.light.sample(screenUV);
+    const lost = property('float', 'hazeLost');
+    const behind = before.a;
+    material.outputNode = vec4(output.rgb.add(before.rgb), behind.add(lost).sub(behind.mul(lost)));
+    return material;
+  }
+
+  /** Goes along the ray of a pixel; at each place looked at, `at` is told where it is, and gives the light that meets it, turned towards the eye. */
+  private ray(at: (place: Rgb, seen: Rgb, eye: Rgb) => Rgb): { light: Rgb } {
+    const far = getViewPosition(screenUV, this.depth.sample(screenUV).r, cameraProjectionMatrixInverse);
+    const near = getViewPosition(screenUV, float(0), cameraProjectionMatrixInverse);
+    const world = (p: unknown) => rgb(cameraWorldMatrix.mul(vec4(p as Rgb, 1)).xyz);
+    // Parallel rays begin beside the camera, others in it.
+    const start = rgb(mix(cameraPosition, world(near), parallelView)).toVar();
+    const way = world(far).sub(start).toVar();
+    const end = way.length();
+    const ahead = normalize(way).toVar();
+    // Between where it enters the air that is looked at and where it leaves it, or meets something.
+    const from = this.middle.sub(start);
+    const nearest = dot(from, ahead);
+    const inside = this.reach.mul(this.reach).sub(dot(from, from).sub(nearest.mul(nearest)));
+    const half = sqrt(max(inside, 0));
+    const first = max(nearest.sub(half), 0).toVar();
+    const last = max(first, min(nearest.add(half), end)).toVar();
+    const step = last.sub(first).div(float(this.steps)).toVar();
+    const noise = fract(dot(screenCoordinate.xy.floor(), vec2(0.06711056, 0.00583715))).mul(52.9829189);
+    const jitter = fract(noise.add(float(this.number).mul(GOLDEN))).toVar();
+    const sum = vec3(0).toVar();
+    const eye = rgb(cameraViewMatrix.mul(vec4(ahead.negate(), 0)).xyz).toVar();
+    const density = (place: Rgb) =>
+      select(
+        this.air.height.greaterThan(0),
+        exp(this.air.ground.sub(place.y).div(max(this.air.height, 1e-3))),
+        float(1),
+      ).mul(this.air.extinction);
+    const depthTo = (t: Scalar, place: Rgb) =>
+      opticalDepth(scalar(t.sub(first)), rgb(start.add(ahead.mul(first))), place, this.air);
+    Loop({ start: int(0), end: int(this.steps), type: 'int', condition: '<' }, ({ i }) => {
+      const t = scalar(first.add(float(i).add(jitter).mul(step)).toVar());
+      const place = rgb(start.add(ahead.mul(t)).toVar());
+      const seen = rgb(cameraViewMatrix.mul(vec4(place, 1)).xyz).toVar();
+      const met = at(place, seen, eye).add(this.around);
+      // The air thins out towards its end, so that none is seen.
+      const thin = smoothstep(this.reach, this.reach.mul(0.55), place.sub(this.middle).length());
+      sum.addAssign(
+        met
+          .mul(density(place).mul(thin))
+          .mul(exp(depthTo(t, place).negate()))
+          .mul(step),
+      );
+    });
+    const whole = depthTo(scalar(last), rgb(start.add(ahead.mul(last))));
+    property('float', 'hazeLost').assign(float(1).sub(exp(whole.negate())));
+    return { light: rgb(sum.mul(rgb(this.colour))) };
+  }
+}
+
+interface Builder {
+  readonly context: Record<string, unknown> & { outgoingLight: { assign(x: Node): void } };
+}
+
+interface Direct {
+  readonly lightNode: { readonly light: Light };
+  readonly lightDirection: Rgb;
+  readonly lightColor: Rgb;
+}
+
+interface Rectangle {
+  readonly lightColor: Rgb;
+  readonly lightPosition: Rgb;
+  readonly halfWidth: Rgb;
+  readonly halfHeight: Rgb;
+}
+
+/** The lights of a scene as dust meets them, asked once for every place along a ray. */
+class Scattering extends LightingModel {
+  private met: Rgb = rgb(property('vec3', 'hazeMet'));
+  private eye: Rgb | null = null;
+  private seen: Rgb | null = null;
+  private readonly light = property('vec3', 'hazeLight');
+
+  constructor(
+    private readonly ray: (at: (place: Rgb, seen: Rgb, eye: Rgb) => Rgb) => { light: Rgb },
+    private readonly forward: Node,
+  ) {
+    super();
+  }
+
+  override start(builder: unknown): void {
+    const { light } = this.ray((place, seen, eye) => {
+      // Looked up here: what it is belongs to where the shader is at.
+      Object.assign((builder as Builder).context, {
+        positionWorld: place,
+        shadowPositionWorld: place,
+        positionView: seen,
+      });
+      this.eye = eye;
+      this.seen = seen;
+      (this.met as unknown as { assign(x: unknown): void }).assign(vec3(0));
+      super.start(builder as never);
+      return this.met;
+    });
+    (this.light as unknown as { assign(x: unknown): void }).assign(light);
+  }
+
+  override direct(data: unknown): void {
+    const { lightNode, lightDirection, lightColor } = data as Direct;
+    if (lightNode.light.userData[FILLS]) return;
+    this.add(rgb(lightColor.mul(this.phase(lightDirection))));
+  }
+
+  override directRectArea(data: unknown): void {
+    const { lightColor, lightPosition, halfWidth, halfHeight } = data as Rectangle;
+    const facing = cross(halfWidth, halfHeight);
+    const area = facing.length().mul(4);
+    const way = lightPosition.sub(this.seen!);
+    const towards = normalize(way);
+    // A rectangle shines to one side: the library's shines along −z, against the cross of its halves.
+    const cosine = max(dot(normalize(facing), towards), 0);
+    // About the solid angle it fills: its area as seen from here over the square of the distance, and half of all round close by.
+    const seen = area.mul(cosine);
+    const met = seen.div(
+      dot(way, way)
+        .add(seen.div(2 * Math.PI))
+        .max(1e-6),
+    );
+    this.add(rgb(lightColor.mul(met).mul(this.phase(rgb(towards)))));
+  }
+
+  override finish(builder: unknown): void {
+    (builder as Builder).context.outgoingLight.assign(this.light);
+  }
+
+  private add(light: Rgb): void {
+    (this.met as unknown as { addAssign(x: unknown): void }).addAssign(light);
+  }
+
+  /** Share of light per steradian that goes on by the angle between where it came from and the eye. */
+  private phase(towardsLight: Rgb): Scalar {
+    const g = this.forward as Scalar;
+    // Light comes from `towardsLight` and goes on to the eye: straight on where these are opposite.
+    const cosine = dot(towardsLight, this.eye!).negate();
+    const below = float(1).add(g.mul(g)).sub(g.mul(cosine).mul(2)).max(1e-4);
+    return scalar(
+      float(1)
+        .sub(g.mul(g))
+        .div(below.pow(1.5))
+        .div(4 * Math.PI),
+    );
+  }
+}

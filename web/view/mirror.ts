@@ -1,0 +1,176 @@
+import type { GroundAt } from '@maypole/core/scene/kind';
+import {
+  cameraFar,
+  cameraNear,
+  float,
+  max,
+  min,
+  orthographicDepthToViewZ,
+  perspectiveDepthToViewZ,
+  positionView,
+  positionWorld,
+  screenUV,
+  select,
+  smoothstep,
+  texture,
+  uniform,
+  vec2,
+  vec4,
+} from 'three/tsl';
+import {
+  AddEquation,
+  CustomBlending,
+  DepthTexture,
+  HalfFloatType,
+  Matrix4,
+  Mesh,
+  NodeMaterial,
+  OneFactor,
+  OneMinusSrcAlphaFactor,
+  PlaneGeometry,
+  RenderTarget,
+  Texture,
+  Vector2,
+  type Camera,
+  type Scene,
+  type TextureNode,
+  type WebGPURenderer,
+} from 'three/webgpu';
+import { lensOffset } from './subframes';
+import { parallelView } from './wires';
+
+type Catcher = Extract<GroundAt, { type: 'catcher' }>;
+
+/** How far a mirror that is quite rough spreads what it shows, in metres for each metre it is away. */
+const SPREAD = 0.7;
+
+/** Turns what is to the left to the right. */
+const FLIP = new Matrix4().makeScale(-1, 1, 1);
+
+/**
+ * The mirror image of a scene in a level floor. It is drawn by a camera below the floor, and shown on
+ * it where it belongs. A rough mirror shows, in each sub-frame, a place beside that: the farther what
+ * is mirrored is from the floor, the farther beside; so it is sharp where things stand on it.
+ */
+export class Mirror {
+  readonly mesh: Mesh;
+  private readonly target = new RenderTarget(1, 1, { type: HalfFloatType, depthTexture: new DepthTexture(1, 1) });
+  private readonly image: TextureNode;
+  private readonly depth: TextureNode;
+  private readonly amount = uniform(0);
+  private readonly reach = uniform(1);
+  private readonly beside = uniform(new Vector2());
+  private readonly farthest = uniform(1);
+  /** Shares of the picture for a metre across, one metre away. */
+  private readonly scale = uniform(new Vector2());
+  private readonly plane = new Matrix4();
+  private readonly size = new Vector2();
+
+  constructor() {
+    this.image = texture(new Texture()) as TextureNode;
+    this.depth = texture(new Texture()) as TextureNode;
+    this.mesh = new Mesh(new PlaneGeometry(2, 2).rotateX(-Math.PI / 2), this.make());
+    this.mesh.frustumCulled = false;
+    // Over the shadows, and before everything that is see-through.
+    this.mesh.renderOrder = -0.5;
+  }
+
+  /**
+   * Draws what is mirrored.
+   *
+   * @param radius of what stands there, in metres
+   * @param number of the sub-frame, of how many
+   */
+  draw(
+    renderer: WebGPURenderer,
+    scene: Scene,
+    camera: Camera,
+    floor: Catcher,
+    radius: number,
+    number: number,
+    of: number,
+  ): void {
+    this.amount.value = floor.mirror;
+    this.reach.value = floor.reach;
+    this.farthest.value = 2 * radius;
+    const [x, y] = of === 1 ? [0, 0] : lensOffset(number + 3);
+    const spread = SPREAD * floor.rough * floor.rough;
+    this.beside.value.set(x * spread, y * spread);
+    this.mesh.position.y = floor.height;
+    this.mesh.scale.set(floor.reach, 1, floor.reach);
+    renderer.getDrawingBufferSize(this.size);
+    this.target.setSize(this.size.x, this.size.y);
+    this.image.value = this.target.texture;
+    this.depth.value = this.target.depthTexture!;
+    const { elements } = camera.projectionMatrix;
+    this.scale.value.set(elements[0] / 2, elements[5] / 2);
+    const below = this.below(camera, floor.height);
+    const { background } = scene;
+    scene.background = null;
+    const before = renderer.getRenderTarget();
+    renderer.setRenderTarget(this.target);
+    renderer.setClearColor('#000000', 0);
+    renderer.render(scene, below);
+    renderer.setRenderTarget(before);
+    scene.background = background;
+  }
+
+  dispose(): void {
+    this.target.dispose();
+    this.mesh.geometry.dispose();
+    (this.mesh.material as NodeMaterial).dispose();
+  }
+
+  private readonly cameras = new WeakMap<Camera, Camera>();
+
+  /**
+   * The camera as it is seen in the floor. A mirrored room would have left and right changed, and
+   * every face its back turned to the eye; so the picture is flipped, and shown flipped back.
+   */
+  private below(camera: Camera, height: number): Camera {
+    let below = this.cameras.get(camera);
+    if (!below) {
+      this.cameras.set(camera, (below = camera.clone()));
+      below.matrixAutoUpdate = below.matrixWorldAutoUpdate = false;
+    }
+    camera.updateMatrixWorld();
+    this.plane.set(1, 0, 0, 0, 0, -1, 0, 2 * height, 0, 0, 1, 0, 0, 0, 0, 1);
+    below.matrixWorld.copy(this.plane).multiply(camera.matrixWorld).multiply(FLIP);
+    below.matrix.copy(below.matrixWorld);
+    below.matrixWorldInverse.copy(below.matrixWorld).invert();
+    below.coordinateSystem = camera.coordinateSystem;
+    // Flipped on both sides, a picture that lies off the axis lies off it on the other side.
+    below.projectionMatrix.copy(FLIP).multiply(camera.projectionMatrix).multiply(FLIP);
+    below.projectionMatrixInverse.copy(below.projectionMatrix).invert();
+    Object.assign(below, { near: (camera as { near?: number }).near, far: (camera as { far?: number }).far });
+    return below;
+  }
+
+  private make(): NodeMaterial {
+    const material = new NodeMaterial();
+    material.transparent = true;
+    material.depthWrite = false;
+    // What is mirrored is light already, times how much of a pixel it covers.
+    material.blending = CustomBlending;
+    material.blendEquation = AddEquation;
+    material.blendSrc = material.blendSrcAlpha = OneFactor;
+    material.blendDst = material.blendDstAlpha = OneMinusSrcAlphaFactor;
+    const at = vec2(float(1).sub(screenUV.x), screenUV.y);
+    const depth = this.depth.sample(at).r;
+    const z = select(
+      parallelView.greaterThan(0.5),
+      orthographicDepthToViewZ(depth, cameraNear, cameraFar),
+      perspectiveDepthToViewZ(depth, cameraNear, cameraFar),
+    );
+    const [seen, floor] = [z.negate(), positionView.z.negate()];
+    const away = min(max(seen.sub(floor), 0), this.farthest);
+    // Metres beside, at the distance of what is mirrored, as shares of the picture.
+    const perMetre = this.scale.mul(
+      select(parallelView.greaterThan(0.5), float(1), float(1).div(max(floor.add(away), 1e-3))),
+    );
+    const shown = this.image.sample(at.add(this.beside.mul(away).mul(perMetre)));
+    const fade = smoothstep(this.reach, this.reach.mul(0.4), positionWorld.xz.length());
+    material.fragmentNode = vec4(shown).mul(this.amount).mul(fade);
+    return material;
+  }
+}
