@@ -36,6 +36,8 @@ interface ParamBase {
   readonly shownWhen?: When | readonly When[];
   /** Of use now and then: the panel keeps it folded away with its like. */
   readonly more?: boolean;
+  /** While it is set the picture shows in colour what is sharp. */
+  readonly focuses?: boolean;
   /** How it is taken hold of in the picture; absent, it is not. */
   readonly handle?: HandleDoc;
 }
@@ -236,6 +238,7 @@ function numeric(options: NumberOptions) {
     ...(options.shownWhen ? { shownWhen: options.shownWhen } : {}),
     ...(options.more ? { more: true } : {}),
     ...(options.handle ? { handle: options.handle } : {}),
+    ...(options.focuses ? { focuses: true } : {}),
   } as const;
 }
 

@@ -13,7 +13,9 @@ export interface Subframes {
 }
 
 /** How many sub-frames a frame wants. */
-export function subframesFor({ scene }: ViewFrame, { edges, soft }: Subframes): number {
+export function subframesFor({ scene, mode }: ViewFrame, { edges, soft }: Subframes): number {
+  // What is sharp is told of places and not of their average.
+  if (mode === 'sharp') return 1;
   return { edges, soft, shade: 2 * soft }[softnessOf(scene)];
 }
 

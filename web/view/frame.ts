@@ -1,7 +1,7 @@
 import type { CopyChannels } from '@maypole/core/copies/channels';
 import type { PictureAt } from '@maypole/core/evaluate/picture-at';
 
-export type ViewMode = 'shaded' | 'edges' | 'points' | 'normals' | 'uv' | 'clay' | 'exposure';
+export type ViewMode = 'shaded' | 'edges' | 'points' | 'normals' | 'uv' | 'clay' | 'exposure' | 'sharp';
 
 /** Where one shape stands many times. */
 export interface Instances {

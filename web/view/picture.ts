@@ -1,5 +1,5 @@
 import type { AirAt, BackdropAt, CameraAt, PictureEffectAt } from '@maypole/core/scene/kind';
-import { float, max, mix, positionGeometry, select, texture, uniform, vec4 } from 'three/tsl';
+import { float, max, mix, positionGeometry, screenUV, select, texture, uniform, vec4 } from 'three/tsl';
 import {
   DepthTexture,
   FloatType,
@@ -14,6 +14,8 @@ import {
   Texture,
   type Camera,
   type Color,
+  type OrthographicCamera,
+  type PerspectiveCamera,
   type Scene,
   type TextureNode,
   type WebGPURenderer,
@@ -22,8 +24,9 @@ import { BackdropNodes } from './backdrop';
 import { Bloom } from './bloom';
 import { frame, PictureEffects } from './picture-effects';
 import { Haze } from './haze';
+import { Sharpness } from './sharpness';
 import type { Extent } from './extent';
-import { rgb, type Rgb, type Scalar } from './tsl';
+import { rgb, scalar, type Rgb, type Scalar } from './tsl';
 import { dimmed, falseColours } from './false-colours';
 import { viewTransform } from './view-transform';
 
@@ -33,8 +36,10 @@ export interface PictureSettings {
   readonly backdrop: BackdropAt;
   /** Effects, in the order of the list. */
   readonly picture: readonly PictureEffectAt[];
-  /** Show brightness in stops in place of colours. */
-  readonly stops: boolean;
+  /** Colours, brightness in stops, or what is sharp. */
+  readonly shows: 'colours' | 'stops' | 'sharp';
+  /** Half the height of the picture, see halfHeight. */
+  readonly half: number;
   /** Leave the backdrop out. */
   readonly seeThrough: boolean;
   /** Share of the picture, across and up, that is delivered. */
@@ -75,6 +80,8 @@ export class Picture {
   /** 1 where the backdrop is part of the picture, 0 where it is see-through there. */
   private readonly backed = uniform(1);
   private readonly before: TextureNode;
+  private readonly depth = texture(new Texture()) as TextureNode;
+  private readonly sharpness = new Sharpness();
   private readonly newest: TextureNode;
   private haze: Haze | null = null;
   private readonly share = uniform(1);
@@ -117,7 +124,13 @@ export class Picture {
    * @param number from 0; 0 begins a new average
    * @param of how many sub-frames there will be at least; with 1 nothing is averaged
    */
-  draw(scene: Scene, camera: Camera, settings: PictureSettings, number = 0, of = 1): void {
+  draw(
+    scene: Scene,
+    camera: PerspectiveCamera | OrthographicCamera,
+    settings: PictureSettings,
+    number = 0,
+    of = 1,
+  ): void {
     const { renderer } = this;
     this.exposure.value = settings.camera.exposure;
     this.backed.value = settings.seeThrough ? 0 : 1;
@@ -127,6 +140,8 @@ export class Picture {
     renderer.setRenderTarget(this.light);
     renderer.setClearColor('#000000', 0);
     renderer.render(scene, camera);
+    this.depth.value = this.light.depthTexture!;
+    if (settings.shows === 'sharp') this.sharpness.fill(settings.camera, camera, settings.half);
     const drawn = this.withAir(scene, camera, settings, number);
     if (of === 1) return this.show(drawn, settings);
     const sums = this.averages();
@@ -183,13 +198,13 @@ export class Picture {
     this.sumQuad.render(this.renderer);
   }
 
-  private show(result: RenderTarget, { picture: all, stops }: PictureSettings): void {
-    // What is done to the finished picture would be done to the colours that stand for stops.
-    const picture = stops ? [] : all;
+  private show(result: RenderTarget, { picture: all, shows }: PictureSettings): void {
+    // What is done to the finished picture would be done to the colours that stand for something else.
+    const picture = shows === 'colours' ? all : [];
     const types = picture.map((e) => e.type);
-    const key = stops ? 'stops' : types.join();
+    const key = shows === 'colours' ? types.join() : shows;
     let show = this.shows.get(key);
-    if (!show) this.shows.set(key, (show = this.makeShow(types, stops)));
+    if (!show) this.shows.set(key, (show = this.makeShow(types, shows)));
     show.effects.fill(picture);
     frame.aspect.value = this.size[0] / this.size[1];
     frame.scale.value = this.size[1] / 1000;
@@ -206,7 +221,7 @@ export class Picture {
     show.quad.render(this.renderer);
   }
 
-  private makeShow(types: readonly PictureEffectAt['type'][], stops: boolean): Show {
+  private makeShow(types: readonly PictureEffectAt['type'][], shows: PictureSettings['shows']): Show {
     const effects = new PictureEffects(types);
     const [light, bloom]: [TextureNode[], TextureNode[]] = [[], []];
     const read = effects.read(new Texture(), (node) => light.push(node as TextureNode));
@@ -219,9 +234,17 @@ export class Picture {
       .mul(this.exposure)
       .max(0);
     const behind = rgb(this.backdrop.shown().mul(this.backed));
-    let shown = stops
-      ? rgb(mix(dimmed(behind), falseColours(rgb(own)), read.a.min(1)))
-      : rgb(mix(behind, viewTransform(rgb(own)), read.a.min(1)));
+    const told = {
+      colours: () => mix(behind, viewTransform(rgb(own)), read.a.min(1)),
+      stops: () => mix(dimmed(behind), falseColours(rgb(own)), read.a.min(1)),
+      sharp: () =>
+        mix(
+          dimmed(behind),
+          this.sharpness.colours(viewTransform(rgb(own)), scalar(this.depth.sample(screenUV).r)),
+          read.a.min(1),
+        ),
+    };
+    let shown = rgb(told[shows]());
     // What adds light and covers nothing, such as a beam, is in the light and not in its alpha.
     if (types.includes('bloom')) {
       const halo = texture(new Texture());

@@ -7,7 +7,6 @@ import {
   PerspectiveCamera,
   Scene,
   WebGPURenderer,
-  type Camera,
 } from 'three/webgpu';
 import { Dome, type Domes } from './dome';
 import { extentOf } from './extent';
@@ -135,8 +134,9 @@ export class Stage {
    * @param of how many there will be at least; with 1 nothing is averaged
    */
   draw(frame: ViewFrame, number = 0, of = 1): void {
-    const { camera: at, lights } = frame.scene;
-    const camera = this.aimed(focused(at, frame), frame.aspect, number, of);
+    const { lights } = frame.scene;
+    const at = focused(frame.scene.camera, frame);
+    const camera = this.aimed(at, frame.aspect, number, of);
     this.lights.update(lights, () => extentOf(frame), shadowReach(frame.scene), number, of);
     const domes = this.domesOf(frame, number, of);
     this.grounds.update(frame.scene.ground, domes);
@@ -153,12 +153,14 @@ export class Stage {
       camera,
       {
         ...frame.scene,
+        camera: at,
         frame: fitFrame(at.focalLength, frame.aspect, this.width / this.height),
         extent: () => extentOf(frame),
         around: this.lights.around,
         glass,
         seeThrough,
-        stops: frame.mode === 'exposure',
+        shows: frame.mode === 'exposure' ? 'stops' : frame.mode === 'sharp' ? 'sharp' : 'colours',
+        half: halfHeight(at, frame.aspect, this.width / this.height),
       },
       number,
       of,
@@ -198,7 +200,12 @@ export class Stage {
   }
 
   /** The camera of a sub-frame: it looks from a point of its lens, through a place within each pixel. */
-  private aimed(at: CameraAt, outputAspect: number, number: number, of: number): Camera {
+  private aimed(
+    at: CameraAt,
+    outputAspect: number,
+    number: number,
+    of: number,
+  ): PerspectiveCamera | OrthographicCamera {
     const { width, height } = this;
     const aspect = width / height;
     const half = halfHeight(at, outputAspect, aspect);

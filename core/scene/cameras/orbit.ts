@@ -93,6 +93,7 @@ export const orbitParams = {
       max: 1000,
       soft: [0, 8],
       step: 0.05,
+      focuses: true,
     },
   ),
   focusBy: choice(
@@ -115,6 +116,7 @@ export const orbitParams = {
       max: 100_000,
       soft: [-3, 3],
       shownWhen: { param: 'focusBy', is: ['distance', 'ribbon'] },
+      focuses: true,
     },
   ),
   focusAt: vector('Focus at', [0, 0, 0], 'The point that is sharp. Pick it in the picture, or drag its handle.', {
@@ -124,6 +126,7 @@ export const orbitParams = {
     soft: [-3, 3],
     shownWhen: { param: 'focusBy', is: ['point'] },
     handle: 'place',
+    focuses: true,
   }),
   focusOn: ribbon('Focus on', 'The ribbon whose middle is sharp; while it is not seen, the distance is.', {
     shownWhen: { param: 'focusBy', is: ['ribbon'] },
@@ -184,3 +187,12 @@ export const orbit = defineCamera({
     };
   },
 });
+
+/** Values of the camera with its focus on a point, or on the middle of a ribbon. A lens without an f-number is sharp everywhere, and gets one. */
+export function focusedOn(
+  old: Readonly<Record<string, unknown>>,
+  on: readonly [number, number, number] | { readonly ribbon: string },
+): Record<string, unknown> {
+  const by = 'ribbon' in on ? { focusBy: 'ribbon', focusOn: on.ribbon } : { focusBy: 'point', focusAt: on };
+  return { ...by, ...(old.fNumber === undefined || old.fNumber === 0 ? { fNumber: 1 } : {}) };
+}

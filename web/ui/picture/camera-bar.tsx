@@ -4,7 +4,7 @@ import { Flex, Menu, Portal, Text, chakra } from '@chakra-ui/react';
 import { sceneAt } from '@maypole/core/evaluate/picture-at';
 import { Camera, Check, Grid3x3, Scan, Video } from 'lucide-react';
 import type { ReactNode } from 'react';
-import { frameAll, isometric, MOVES, moveCamera } from '../state/camera';
+import { focusOnRibbon, frameAll, isometric, MOVES, moveCamera } from '../state/camera';
 import { GUIDES, showGuide, useGuides } from '../state/guides';
 import { useEditor } from '../state/store';
 
@@ -58,6 +58,13 @@ export function CameraBar({ narrow }: { narrow: boolean }) {
           onClick={() => useEditor.setState({ pick: 'focus' })}
         >
           Focus on a point…
+        </Menu.Item>
+        <Menu.Item
+          value="focus-ribbon"
+          title="The middle of the ribbon that is chosen stays sharp"
+          onClick={focusOnRibbon}
+        >
+          Focus on this ribbon
         </Menu.Item>
       </BarMenu>
       <BarMenu label="Guides" icon={<Grid3x3 size={15} />} closes={false}>

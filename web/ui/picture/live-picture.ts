@@ -4,6 +4,7 @@ import { composeFrame, composeInstants } from '@/engine/compose';
 import type { ViewFrame } from '@/view/frame';
 import { shownDrawer, subframesFor, type Drawer } from '@/view/drawer';
 import { session } from '../state/session';
+import { shownMode } from '../state/focusing';
 import { useEditor, type EditorState } from '../state/store';
 
 interface Reports {
@@ -133,7 +134,8 @@ export class LivePicture {
       this.again = true;
       return;
     }
-    const { piece, frame, mode } = useEditor.getState();
+    const { piece, frame } = useEditor.getState();
+    const mode = shownMode(useEditor.getState());
     const now = composeFrame(engine, piece, frame, mode);
     const waiting = piece.ribbons.filter((r) => r.on && !now.ribbons.some((x) => x.id === r.id));
     const ribbons = [...now.ribbons, ...(this.shown?.ribbons ?? []).filter((x) => waiting.some((r) => r.id === x.id))];
@@ -188,15 +190,17 @@ export class LivePicture {
   private async instants(shown: ViewFrame, of: number): Promise<readonly ViewFrame[]> {
     const engine = session()?.engine;
     if (!engine || shown.scene.camera.shutter === 0) return [shown];
-    const { piece, frame, mode } = useEditor.getState();
+    const { piece, frame } = useEditor.getState();
+    const mode = shownMode(useEditor.getState());
     const goOn = () => !this.ended && !this.asked && this.shown === shown;
     return composeInstants(engine, piece, frame, mode, of, goOn).catch(() => [shown]);
   }
 
   private readonly edited = (a: EditorState, b: EditorState) => {
-    if (a.piece === b.piece && a.frame === b.frame && a.mode === b.mode && a.detail === b.detail) return;
+    const sameMode = shownMode(a) === shownMode(b);
+    if (a.piece === b.piece && a.frame === b.frame && sameMode && a.detail === b.detail) return;
     // Where only shapes changed there is nothing new to draw until one arrives, and the engine tells that.
-    const shapesOnly = a.mode === b.mode && a.frame === b.frame && looksAlike(a.piece, b.piece);
+    const shapesOnly = sameMode && a.frame === b.frame && looksAlike(a.piece, b.piece);
     if (shapesOnly && !session()?.engine.isSettled(a.frame)) return;
     this.soon();
   };

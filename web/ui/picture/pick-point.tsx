@@ -5,6 +5,7 @@ import { sceneAt } from '@maypole/core/evaluate/picture-at';
 import { dot, normalize, vec3, type Vec3 } from '@maypole/core/maths/vec3';
 import { cameraOf } from '@maypole/core/piece/piece';
 import { withValues } from '@maypole/core/piece/walk';
+import { focusedOn } from '@maypole/core/scene/cameras/orbit';
 import { projectionOf } from '@maypole/core/scene/projection';
 import { useEffect } from 'react';
 import { pickPoint, type PickedPoint } from '@/engine/pick';
@@ -51,13 +52,7 @@ export function pickAt(x: number, y: number, size: Size): boolean {
       );
   if (pick === 'focus') {
     const camera = cameraOf(useEditor.getState().piece);
-    // A lens without an f-number is sharp everywhere, and focusing it would show nothing.
-    set('Focus', camera.id, (old) => ({
-      focusBy: 'point',
-      focusAt: rounded(hit.at),
-      lens: 'perspective',
-      ...(old.fNumber === undefined || old.fNumber === 0 ? { fNumber: 1 } : {}),
-    }));
+    set('Focus', camera.id, (old) => focusedOn(old, rounded(hit.at)));
     return true;
   }
   // The way of sight thrown back by the surface: from there the light glances into the eye.

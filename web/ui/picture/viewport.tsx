@@ -7,11 +7,13 @@ import { Gauge } from 'lucide-react';
 import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { EXPOSURE_BANDS } from '@/view/exposure-bands';
 import type { ViewMode } from '@/view/frame';
+import { SHARP_COLOURS } from '@/view/sharp-colours';
 import { orbit, pan, zoom } from '../state/camera';
 import { SelectField } from '../fields/select-field';
 import { useChoice } from '../parts/use-choice';
 import { tellTrouble } from '../parts/toasts';
 import { useReadiness } from '../state/geometry';
+import { shownMode } from '../state/focusing';
 import { session } from '../state/session';
 import { useEditor } from '../state/store';
 import { CameraBar } from './camera-bar';
@@ -29,6 +31,13 @@ const MODES: readonly { mode: ViewMode; title: string }[] = [
   { mode: 'uv', title: 'UV' },
   { mode: 'clay', title: 'Clay' },
   { mode: 'exposure', title: 'Exposure' },
+  { mode: 'sharp', title: 'Focus' },
+];
+
+const SHARP_LEGEND = [
+  { colour: SHARP_COLOURS.before, words: 'before' },
+  { colour: SHARP_COLOURS.sharp, words: 'sharp' },
+  { colour: SHARP_COLOURS.behind, words: 'behind' },
 ];
 
 /** Pixels of the picture below which what lies over it makes itself small. */
@@ -51,7 +60,7 @@ export function Viewport() {
   }, []);
   const format = useEditor((s) => s.piece.format);
   const backdrop = useEditor((s) => sceneAt(s.piece, s.frame).backdrop.colour);
-  const mode = useEditor((s) => s.mode);
+  const looked = useEditor(shownMode);
   const picking = useEditor((s) => s.pick !== null);
   const drag = useRef<{ x: number; y: number; shift: boolean; still: boolean } | null>(null);
 
@@ -145,7 +154,8 @@ export function Viewport() {
           <Handles size={size} />
           <CopyMark size={size} />
           <PickNote />
-          {mode === 'exposure' && <ExposureLegend />}
+          {looked === 'exposure' && <Legend label="exposure-legend" of={EXPOSURE_BANDS} />}
+          {looked === 'sharp' && <Legend label="sharp-legend" of={SHARP_LEGEND} />}
         </>
       )}
       <Flex position="absolute" top="3" left="3" right="3" justify="space-between" pointerEvents="none">
@@ -159,8 +169,8 @@ export function Viewport() {
   );
 }
 
-/** What the colours of the exposure view stand for, in stops from middle grey. */
-function ExposureLegend() {
+/** What the colours of a view stand for. */
+function Legend({ label, of }: { label: string; of: readonly { readonly colour: string; readonly words: string }[] }) {
   return (
     <Flex
       position="absolute"
@@ -172,9 +182,9 @@ function ExposureLegend() {
       overflow="hidden"
       fontSize="11px"
       pointerEvents="none"
-      data-testid="exposure-legend"
+      data-testid={label}
     >
-      {EXPOSURE_BANDS.map(({ colour, words }) => (
+      {of.map(({ colour, words }) => (
         <Box key={words} textAlign="center" minW="34px">
           <Box h="10px" bg={colour} />
           <Text px="1.5" py="0.5" color="muted">

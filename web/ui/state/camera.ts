@@ -4,7 +4,7 @@ import { linkPiece } from '@maypole/core/piece/link';
 import { cameraOf } from '@maypole/core/piece/piece';
 import { withValues } from '@maypole/core/piece/walk';
 import { evaluateValues } from '@maypole/core/evaluate/values';
-import { orbitParams } from '@maypole/core/scene/cameras/orbit';
+import { focusedOn, orbitParams } from '@maypole/core/scene/cameras/orbit';
 import { halfHeight } from '@maypole/core/scene/lens';
 import { projectionOf } from '@maypole/core/scene/projection';
 import { sceneAt } from '@maypole/core/evaluate/picture-at';
@@ -116,6 +116,14 @@ export function isometric(): void {
     c.elevation = ISOMETRIC;
     c.roll = 0;
   });
+}
+
+/** Keeps the middle of the ribbon that is chosen sharp. */
+export function focusOnRibbon(): void {
+  const { ribbonId, piece } = useEditor.getState();
+  if (!ribbonId) return;
+  const name = piece.ribbons.find((r) => r.id === ribbonId)?.name ?? '';
+  change(`Focus on ${name}`, (c) => void Object.assign(c, focusedOn(c, { ribbon: ribbonId })));
 }
 
 /** Degrees: its sine is the tangent of 30°. */

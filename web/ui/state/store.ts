@@ -7,6 +7,7 @@ import type { Detail } from '@maypole/core/steps/step';
 import { create } from 'zustand';
 import { NOT_MEASURED, type SeamMeasure } from '@/engine/seam-watch';
 import type { ViewMode } from '@/view/frame';
+import { noteFocusing } from './focusing';
 import { NO_HISTORY, record, redo, undo, type History } from './history';
 
 export type SaveState = 'saved' | 'waiting' | 'saving' | 'offline' | 'refused' | 'conflict';
@@ -42,6 +43,8 @@ export interface EditorState {
   /** The step whose handles are shown in the picture. */
   readonly held: string | null;
   /** What the next click on a form in the picture is for. */
+  /** The focus is being set, so that what is sharp is shown. */
+  readonly focusing: boolean;
   readonly pick: 'focus' | { readonly light: string } | null;
   /** The copy that was chosen in the picture. */
   readonly copy: { readonly ribbon: string; readonly number: number } | null;
@@ -88,6 +91,7 @@ export const useEditor = create<EditorState & Actions>()((set, get) => ({
   stepsTogether: [],
   openLane: null,
   held: null,
+  focusing: false,
   pick: null,
   copy: null,
   preview: null,
@@ -150,6 +154,7 @@ export const useEditor = create<EditorState & Actions>()((set, get) => ({
   },
 
   setValues(label, addresses, value, merge) {
+    noteFocusing(get().piece, addresses, (focusing) => set({ focusing }));
     get().edit(
       label,
       (piece) =>
