@@ -31,6 +31,7 @@ import {
   vec4,
 } from 'three/tsl';
 import {
+  AmbientLight,
   Color,
   HalfFloatType,
   LightingModel,
@@ -84,6 +85,8 @@ export class Haze {
   private readonly light: TextureNode;
   private readonly depth: TextureNode;
   private readonly mesh: Mesh;
+  /** The library lights nothing where there is no lamp at all, and light from all round is seen in the air even then. */
+  private readonly unlit = new AmbientLight('#000000', 0);
 
   /** @param steps along each ray in every sub-frame */
   constructor(
@@ -97,6 +100,7 @@ export class Haze {
     this.mesh.frustumCulled = false;
     this.mesh.receiveShadow = true;
     this.mesh.layers.set(AIR_LAYER);
+    this.unlit.layers.set(AIR_LAYER);
   }
 
   setSize(width: number, height: number): void {
@@ -129,7 +133,7 @@ export class Haze {
     this.number.value = number;
     this.light.value = drawn.texture;
     this.depth.value = drawn.depthTexture!;
-    scene.add(this.mesh);
+    scene.add(this.mesh, this.unlit);
     const { background, fogNode } = scene;
     const { mask } = camera.layers;
     scene.background = scene.fogNode = null;
@@ -138,7 +142,7 @@ export class Haze {
     this.renderer.render(scene, camera);
     camera.layers.mask = mask;
     Object.assign(scene, { background, fogNode });
-    scene.remove(this.mesh);
+    scene.remove(this.mesh, this.unlit);
     return this.target;
   }
 

@@ -1,6 +1,7 @@
 import type { AirAt, BackdropAt, CameraAt, PictureEffectAt } from '@maypole/core/scene/kind';
 import { float, max, mix, positionGeometry, screenUV, select, texture, uniform, vec4 } from 'three/tsl';
 import {
+  DataUtils,
   DepthTexture,
   FloatType,
   HalfFloatType,
@@ -87,6 +88,7 @@ export class Picture {
   private readonly share = uniform(1);
   private readonly sumQuad: QuadMesh;
   private size: readonly [number, number] = [1, 1];
+  private last: RenderTarget;
 
   /** @param samples of each pixel and sub-frame: 0 or 4 */
   constructor(
@@ -108,6 +110,7 @@ export class Picture {
     // Not a mix with a share of nothing: what was there before may be endless, and nothing times that is no number.
     add.fragmentNode = select(this.share.equal(1), this.newest, mix(this.before, this.newest, this.share));
     this.sumQuad = new QuadMesh(add);
+    this.last = this.light;
     this.behindQuad = this.makeBehind();
   }
 
@@ -148,6 +151,14 @@ export class Picture {
     const [from, to] = number % 2 ? sums : [sums[1], sums[0]];
     this.add(drawn, from, to, 1 / (number + 1));
     this.show(to, settings);
+  }
+
+  /** Linear light of a pixel of the picture as it was last drawn, counted from the lower left or the upper left, as the card does. */
+  async lightAt(x: number, y: number): Promise<readonly [number, number, number]> {
+    const pixels = await this.renderer.readRenderTargetPixelsAsync(this.last, x, y, 1, 1);
+    const number = (k: number) =>
+      pixels instanceof Float32Array ? pixels[k] : DataUtils.fromHalfFloat((pixels as Uint16Array)[k]);
+    return [number(0), number(1), number(2)];
   }
 
   dispose(): void {
@@ -199,6 +210,7 @@ export class Picture {
   }
 
   private show(result: RenderTarget, { picture: all, shows }: PictureSettings): void {
+    this.last = result;
     // What is done to the finished picture would be done to the colours that stand for something else.
     const picture = shows === 'colours' ? all : [];
     const types = picture.map((e) => e.type);

@@ -20,8 +20,10 @@ import { scalar, type Scalar } from './tsl';
 /** How far a thing that the graphics card draws is from what core works out. */
 export interface Checked {
   readonly name: string;
-  /** The largest difference; noise is nominally −1…1. */
+  /** The largest difference: of noise, which is nominally −1…1; of light as a share of it. */
   readonly difference: number;
+  /** The most it may be. */
+  readonly limit: number;
   /** The share of places at which it is larger than `LIMIT`: a border of cells may fall on either side of a pixel. */
   readonly share: number;
 }
@@ -110,7 +112,7 @@ export async function* checkNoise(): AsyncGenerator<Checked> {
       renderer.setRenderTarget(target);
       new QuadMesh(material).render(renderer);
       const pixels = (await renderer.readRenderTargetPixelsAsync(target, 0, 0, SIZE, SIZE)) as Float32Array;
-      yield { name, ...compared(pixels, settings, clock) };
+      yield { name, limit: LIMIT, ...compared(pixels, settings, clock) };
       material.dispose();
       nodes.dispose();
     }

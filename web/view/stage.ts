@@ -249,6 +249,11 @@ export class Stage {
     return camera;
   }
 
+  /** Linear light of a pixel of what was drawn last. */
+  lightAt(x: number, y: number): Promise<readonly [number, number, number]> {
+    return this.picture.lightAt(x, y);
+  }
+
   /** Frees what it holds on the graphics device. */
   dispose(): void {
     for (const object of this.ribbons.values()) object.dispose();

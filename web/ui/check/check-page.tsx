@@ -9,7 +9,7 @@ import { useEffect, useState } from 'react';
 /** A border of cells may fall on either side of a place. */
 const MOST = 0.01;
 
-/** Whether this machine's graphics card draws noise as it is worked out: what a picture is trusted by. */
+/** Whether this machine's graphics card draws light and patterns as they are worked out: what a picture is trusted by. */
 export function CheckPage() {
   const [list, setList] = useState<readonly Checked[]>([]);
   const [state, setState] = useState<'under way' | 'done' | string>('under way');
@@ -18,10 +18,12 @@ export function CheckPage() {
     void (async () => {
       try {
         const { checkNoise } = await import('@/view/self-check');
-        for await (const one of checkNoise()) {
-          if (ended) return;
-          setList((all) => [...all, one]);
-        }
+        const { checkLight } = await import('@/view/light-check');
+        for (const check of [checkLight, checkNoise])
+          for await (const one of check()) {
+            if (ended) return;
+            setList((all) => [...all, one]);
+          }
         setState('done');
       } catch (error) {
         setState(`It could not be looked at: ${(error as Error).message}`);
@@ -45,8 +47,8 @@ export function CheckPage() {
         Does this machine draw right?
       </Heading>
       <Text color="muted" mt="1" mb="4">
-        Patterns are drawn by the graphics card. Here every noise is drawn and compared with the exact one, place by
-        place.
+        Light and patterns are drawn by the graphics card. Here patches are lit whose light is known by a formula, and
+        every noise is drawn and compared with the exact one, place by place.
       </Text>
       <Flex
         align="center"
@@ -62,8 +64,9 @@ export function CheckPage() {
       <Table.Root size="sm" variant="line">
         <Table.Header>
           <Table.Row bg="transparent">
-            <Table.ColumnHeader>Noise</Table.ColumnHeader>
+            <Table.ColumnHeader>What</Table.ColumnHeader>
             <Table.ColumnHeader textAlign="end">Largest difference</Table.ColumnHeader>
+            <Table.ColumnHeader textAlign="end">May be</Table.ColumnHeader>
             <Table.ColumnHeader textAlign="end">Places that differ</Table.ColumnHeader>
           </Table.Row>
         </Table.Header>
@@ -73,6 +76,9 @@ export function CheckPage() {
               <Table.Cell>{c.name}</Table.Cell>
               <Table.Cell textAlign="end" fontFamily="mono">
                 {c.difference.toExponential(1)}
+              </Table.Cell>
+              <Table.Cell textAlign="end" fontFamily="mono" color="muted">
+                {c.limit.toExponential(1)}
               </Table.Cell>
               <Table.Cell textAlign="end" fontFamily="mono" color={c.share > MOST ? 'poppy' : undefined}>
                 {(100 * c.share).toFixed(2)} %

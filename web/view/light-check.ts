@@ -1,0 +1,196 @@
+import { filmColour } from '@maypole/core/finish/film';
+import { PLAIN_SURFACE, type Surface } from '@maypole/core/finish/surface';
+import { RAMP } from '@maypole/core/pattern/ramp';
+import type { AirAt, CameraAt, LightAt } from '@maypole/core/scene/kind';
+import type { Checked } from './self-check';
+import type { DrawablePart, ViewFrame } from './frame';
+import { Stage } from './stage';
+
+/** Pixels each way of what is drawn. */
+const SIZE = 32;
+/** Sub-frames that it is the average of. */
+const SUBFRAMES = 32;
+/** Metres from the camera to the patch, and half the width of that. */
+const [DISTANCE, HALF] = [4, 20];
+
+type Rgb3 = readonly [number, number, number];
+
+interface Case {
+  readonly name: string;
+  readonly surface?: Partial<Surface>;
+  readonly lights: readonly LightAt[];
+  readonly air?: readonly AirAt[];
+  /** Light that is to be seen of the middle of the patch. */
+  readonly exact: Rgb3;
+  /** The most it may be off, as a share of the brightest colour; matt surfaces mirror a little, too, which the formulas leave out. */
+  readonly limit: number;
+}
+
+const grey = (x: number): Rgb3 => [x, x, x];
+
+/** A room that is equally bright all round. */
+const furnace: LightAt = {
+  type: 'gradient',
+  ramp: new Float32Array(3 * RAMP).fill(1),
+  round: false,
+  strength: 1,
+  turn: 0,
+};
+
+/** A square in the air above a patch, parallel to it. */
+const [UP, SQUARE] = [1.5, 1.2];
+
+/**
+ * Irradiance share of a point under the middle of a parallel square: Lambert's sum over its four edges
+ * in closed form (J. H. Lambert, Photometria, 1760; the form factor of a parallel rectangle, common practice).
+ */
+function formFactor(half: number, height: number): number {
+  const a = half / height;
+  const root = Math.sqrt(1 + a * a);
+  // Four quarters, each (1/2π) · 2 · a/√(1+a²) · atan(a/√(1+a²)).
+  return (4 / (2 * Math.PI)) * 2 * (a / root) * Math.atan(a / root);
+}
+
+const lamp = { colour: [1, 1, 1] as const, shadow: false };
+const air = { colour: '#000000', height: 0, ground: 0, extinction: 0.3 } as const;
+const metal = (roughness: number) => ({ metalness: 1, roughness, baseColor: '#FFFFFF' });
+const film = (thickness: number): Case => ({
+  name: `Film of ${thickness} nm, by Airy’s sum`,
+  surface: {
+    baseColor: '#000000',
+    roughness: 0.05,
+    iridescence: 1,
+    iridescenceIor: 1.6,
+    iridescenceThickness: thickness,
+    features: ['film'],
+  },
+  lights: [furnace],
+  exact: filmColour(1.6, 1.5, thickness, 1),
+  limit: 0.15,
+});
+
+const cases: readonly Case[] = [
+  { name: 'White in a white room', lights: [furnace], exact: grey(1), limit: 0.06 },
+  ...[0.1, 0.4, 0.7, 1].map((r) => ({
+    name: `Metal in a white room, roughness ${100 * r} %`,
+    surface: metal(r),
+    lights: [furnace],
+    exact: grey(1),
+    limit: 0.06,
+  })),
+  {
+    name: 'Mirror of glass seen straight on, by Fresnel',
+    surface: { baseColor: '#000000', roughness: 0.05 },
+    lights: [furnace],
+    exact: grey(0.04),
+    limit: 0.15,
+  },
+  {
+    name: 'Matt under a sun',
+    // 60° off: half of it meets the patch.
+    lights: [{ type: 'sun', irradiance: Math.PI, from: [Math.sqrt(0.75), 0, 0.5], angle: 0, ...lamp }],
+    exact: grey(0.5),
+    limit: 0.05,
+  },
+  {
+    name: 'Matt under a square light, by Lambert',
+    lights: [
+      {
+        type: 'area',
+        radiance: 1,
+        at: [0, 0, UP],
+        target: [0, 0, 0],
+        width: SQUARE,
+        height: SQUARE,
+        turn: 0,
+        seen: false,
+        ...lamp,
+      },
+    ],
+    exact: grey(formFactor(SQUARE / 2, UP)),
+    limit: 0.05,
+  },
+  {
+    name: 'Matt under a lamp, by the square of its distance',
+    lights: [{ type: 'ball', intensity: 2, at: [0, 0, 2], radius: 0, ...lamp }],
+    exact: grey(2 / 4 / Math.PI),
+    limit: 0.05,
+  },
+  {
+    name: 'Fog, by Beer and Lambert',
+    lights: [furnace],
+    air: [{ type: 'fog', begins: 0, ...air }],
+    exact: grey(Math.exp(-0.3 * DISTANCE)),
+    limit: 0.06,
+  },
+  {
+    name: 'Lit air before a black wall',
+    surface: { baseColor: '#000000' },
+    lights: [furnace],
+    air: [{ type: 'haze', forward: 0, reach: 1000, ...air, colour: '#FFFFFF' }],
+    exact: grey(1 - Math.exp(-0.3 * DISTANCE)),
+    limit: 0.06,
+  },
+  film(150),
+  film(250),
+  film(400),
+];
+
+/** A large square across the middle, facing the camera. */
+const patch: DrawablePart = {
+  key: 'patch',
+  topology: {
+    key: 'patch',
+    triangles: Uint32Array.of(0, 1, 2, 0, 2, 3),
+    edges: new Uint32Array(0),
+    lines: new Uint32Array(0),
+    groups: [{ slot: 0, start: 0, count: 6 }],
+    closed: false,
+  },
+  positions: Float32Array.of(-HALF, -HALF, 0, HALF, -HALF, 0, HALF, HALF, 0, -HALF, HALF, 0),
+  normals: Float32Array.of(0, 0, 1, 0, 0, 1, 0, 0, 1, 0, 0, 1),
+};
+
+const camera: CameraAt = {
+  position: [0, 0, DISTANCE],
+  target: [0, 0, 0],
+  focalLength: 400,
+  parallel: 0,
+  roll: 0,
+  shift: [0, 0],
+  exposure: 1,
+  lensRadius: 0,
+  blades: 0,
+  focusDistance: DISTANCE,
+  shutter: 0,
+};
+
+function frameOf({ surface, lights, air: airs = [] }: Case): ViewFrame {
+  const plain: Surface = { ...PLAIN_SURFACE, roughness: 1, ...surface };
+  return {
+    ribbons: [{ id: 'patch', shape: { key: 'patch', parts: [patch] }, surfaces: { 0: plain } }],
+    wardrobe: new Map(),
+    scene: { camera, lights, backdrop: { type: 'colour', colour: '#000000' }, ground: [], air: airs, picture: [] },
+    aspect: 1,
+    files: [],
+    mode: 'shaded',
+  };
+}
+
+/** Draws patches whose light is known in closed form by the drawer of all pictures, one after the other. */
+export async function* checkLight(): AsyncGenerator<Checked> {
+  const stage = await Stage.create(document.createElement('canvas'));
+  stage.setSize(SIZE, SIZE);
+  try {
+    for (const one of cases) {
+      const frame = frameOf(one);
+      for (let n = 0; n < SUBFRAMES; n++) stage.draw(frame, n, SUBFRAMES);
+      const drawn = await stage.lightAt(SIZE / 2, SIZE / 2);
+      const most = Math.max(...one.exact);
+      const difference = Math.max(...one.exact.map((x, k) => Math.abs(x - drawn[k]))) / most;
+      yield { name: one.name, difference, limit: one.limit, share: difference <= one.limit ? 0 : 1 };
+    }
+  } finally {
+    stage.dispose();
+  }
+}
