@@ -6,7 +6,8 @@ import { MOST_IMAGE_SIDE, readImage } from './image';
 /** Written by another library of the registry. */
 function png(width: number, height: number, rgba: number[], options: object = {}): Uint8Array {
   const image = new PNG({ width, height });
-  image.data = Buffer.from(rgba);
+  // A buffer of its own: that library looks at what lies beneath.
+  image.data = Buffer.from(Uint8Array.from(rgba).buffer);
   return new Uint8Array(PNG.sync.write(image, options));
 }
 
@@ -19,7 +20,9 @@ describe('pictures in colour', () => {
     expect([...opaque.subarray(0, 4)]).toEqual([255, 0, 0, 255]);
     const grey = readImage(png(2, 1, [200, 200, 200, 255, 10, 10, 10, 255], { colorType: 0 }));
     expect([...grey.values]).toEqual([200, 200, 200, 255, 10, 10, 10, 255]);
-    const deep = readImage(png(2, 2, four, { bitDepth: 16 }));
+    // Sixteen bits are given as such: 257 times a byte is the same share.
+    const wide = new Uint8Array(Uint16Array.from(four, (x) => 257 * x).buffer);
+    const deep = readImage(png(2, 2, [...wide], { bitDepth: 16 }));
     expect([...deep.values]).toEqual(four);
   });
   it('too large, cut and damaged ones are refused in words, without being unpacked', () => {
