@@ -18,6 +18,8 @@ export async function pictureReady(page: Page): Promise<void> {
 
 /** The picture alone, without what lies over it, once it stands still. */
 export async function stillPicture(page: Page): Promise<Buffer> {
+  // What was changed a moment ago is drawn at the next turn of the screen, and the picture before it still stands until then.
+  await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
   const canvas = page.locator('canvas[data-testid=picture][data-complete=true][data-still=true]');
   await expect(canvas).toBeVisible();
   return canvas.screenshot({

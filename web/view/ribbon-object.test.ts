@@ -94,7 +94,9 @@ describe('the materials of a ribbon', () => {
     const keys = lists.flatMap((channels) =>
       [true, false].flatMap((closed) =>
         ([[], ['coat'], ['glass', 'coat']] as const).flatMap((features) =>
-          [true, false].map((additive) => structureKey({ closed, channels, features, additive, patterns: [], from })),
+          [true, false].map((additive) =>
+            structureKey({ closed, channels, features, additive, grooves: PLAIN_SURFACE.grooves, patterns: [], from }),
+          ),
         ),
       ),
     );

@@ -6,6 +6,7 @@ export const fog = defineAir({
   title: 'Fog',
   help: 'What is far away fades into the air, and more so near the ground if wished.',
   icon: 'M4 8h13M7 12h13M4 16h10M17 16h3',
+  one: 'fog',
   params: {
     colour: colour('Colour', '#C8D2DA', 'Colour of the air.'),
     density: number('Density', 8, 'Share of the light that is lost in each metre.', {

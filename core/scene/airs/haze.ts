@@ -6,6 +6,7 @@ export const haze = defineAir({
   title: 'Lit air',
   help: 'Dust in the air that lamps and suns are seen in, with the shadows in it.',
   icon: 'M4 4l7 3M11 7l9 4v8L9 12M6 15h.01M9 18h.01M13 19.500h.01M17 5h.01M20 7h.01',
+  one: 'haze',
   params: {
     colour: colour('Colour', '#FFFFFF', 'Colour of the dust.'),
     density: number('Density', 6, 'Share of the light that meets dust in each metre.', {

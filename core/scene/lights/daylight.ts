@@ -17,6 +17,7 @@ export const daylight = defineLight({
   title: 'Daylight',
   help: 'A clear sky and its sun, by how high the sun stands and how hazy the air is.',
   icon: 'M3 18h18M7 18a5 5 0 0 1 10 0M12 4v4M4.500 9.500l2.500 2.500M19.500 9.500L17 12',
+  one: 'round',
   params: {
     strength: strengthParam,
     height: number('Sun height', 35, 'Above the horizon.', {

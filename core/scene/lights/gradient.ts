@@ -9,6 +9,7 @@ export const gradientLight = defineLight({
   title: 'Gradient round about',
   help: 'Light from all round in colours that go over into each other from below to above, or once round.',
   icon: 'M12 3a9 9 0 1 0 0 18 9 9 0 0 0 0-18zM4 9h16M3.500 13h17M5 17h14',
+  one: 'round',
   params: {
     strength: strengthParam,
     along: choice(

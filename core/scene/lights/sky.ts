@@ -7,6 +7,7 @@ export const sky = defineLight({
   title: 'Sky',
   help: 'Light from all round: one colour above, one at the horizon, one below.',
   icon: 'M3 17h18M5 13a7 7 0 0 1 14 0M12 3v2M4 7l1 1M20 7l-1 1',
+  one: 'round',
   params: {
     strength: number('Strength', 100, 'Brightness of all of it.', {
       unit: '%',

@@ -7,6 +7,7 @@ export const studio = defineLight({
   title: 'Studio light',
   help: 'A room with soft lamps: a large one, a weaker one across, a strip from behind and a bright ceiling.',
   icon: 'lamp',
+  one: 'round',
   params: {
     strength: number('Strength', 100, 'Brightness of the studio.', {
       unit: '%',

@@ -38,9 +38,13 @@ type ListKind = Omit<(typeof sceneLists)['lights'], 'least' | 'most' | 'title'> 
 /** Whether a light may be placed by where it is to glance: it has a place, or a direction. */
 const aims = (params: Params) => 'place' in params || 'elevation' in params;
 
-/** The list with an item switched; where just one is on, another goes off or takes its place. */
-function switched(items: readonly Item[], id: string, on: boolean, oneOn: boolean): readonly Item[] {
-  if (!oneOn) return items.map((x) => (x.id === id ? { ...x, on } : x));
+/** The list with an item switched; where just one is on, of the list or of its kinds, another goes off or takes its place. */
+function switched(items: readonly Item[], id: string, on: boolean, { kinds, oneOn }: ListKind): readonly Item[] {
+  if (!oneOn) {
+    const one = (x: Item) => kinds.get(x.kind).one;
+    const alone = on && one(items.find((x) => x.id === id)!);
+    return items.map((x) => (x.id === id ? { ...x, on } : alone && one(x) === alone && x.on ? { ...x, on: false } : x));
+  }
   const next = on ? id : items.find((x) => x.id !== id)?.id;
   return items.map((x) => ({ ...x, on: x.id === next }));
 }
@@ -51,7 +55,8 @@ const SKY = 'var(--chakra-colors-sky)';
 export function SceneItems({ list }: { list: SceneList }) {
   const items = useEditor((s) => s.piece.scene[list]);
   const edit = useEditor((s) => s.edit);
-  const { title, kinds, least, most, oneOn }: ListKind = sceneLists[list];
+  const listKind: ListKind = sceneLists[list];
+  const { title, kinds, least, most } = listKind;
   if (kinds.all.length === 0) return null;
   const change = (label: string, to: (old: typeof items) => typeof items) =>
     edit(label, (p) => ({ ...p, scene: { ...p.scene, [list]: to(p.scene[list]) } }));
@@ -69,7 +74,7 @@ export function SceneItems({ list }: { list: SceneList }) {
       ? change(kinds.get(kind).title, () => [newItem(kinds.get(kind))])
       : change(`Add ${kinds.get(kind).title.toLowerCase()}`, (old) => {
           const item = newItem(kinds.get(kind));
-          return switched([...old, item], item.id, true, oneOn ?? false);
+          return switched([...old, item], item.id, true, listKind);
         });
   return (
     <Box mt="2" mb="3" as="section" aria-label={title}>
@@ -144,7 +149,7 @@ export function SceneItems({ list }: { list: SceneList }) {
           }
           onSwitch={
             most > 1 && (least === 0 || items.length > 1)
-              ? (on) => change('Switch', (old) => switched(old, item.id, on, oneOn ?? false))
+              ? (on) => change('Switch', (old) => switched(old, item.id, on, listKind))
               : undefined
           }
           onRemove={
