@@ -1,0 +1,98 @@
+import type { Surface } from '../finish/surface';
+import { displayToLight } from '../maths/srgb';
+
+/** A material of glTF 2.0 as it stands in a file. */
+export interface GltfMaterial {
+  readonly name: string;
+  readonly pbrMetallicRoughness: {
+    readonly baseColorFactor: readonly number[];
+    readonly metallicFactor: number;
+    readonly roughnessFactor: number;
+  };
+  readonly emissiveFactor: readonly number[];
+  readonly alphaMode: 'OPAQUE' | 'BLEND';
+  readonly doubleSided: true;
+  readonly extensions?: Readonly<Record<string, object>>;
+}
+
+const light = (hex: string): number[] => [1, 3, 5].map((i) => displayToLight(parseInt(hex.slice(i, i + 2), 16) / 255));
+
+/**
+ * The extensions that a surface needs, each only where its values are not those that are meant
+ * without it (Khronos Group, glTF extension registry: KHR_materials_*).
+ */
+function extensionsOf(s: Surface): Record<string, object> {
+  const all: readonly [string, boolean, () => object][] = [
+    ['ior', s.ior !== 1.5, () => ({ ior: s.ior })],
+    ['specular', s.specular !== 1, () => ({ specularFactor: s.specular })],
+    ['transmission', s.transmission > 0, () => ({ transmissionFactor: s.transmission })],
+    [
+      'volume',
+      s.thickness > 0,
+      () => ({
+        thicknessFactor: s.thickness,
+        attenuationColor: light(s.attenuationColor),
+        // Without end where it is not said.
+        ...(Number.isFinite(s.attenuationDistance) ? { attenuationDistance: s.attenuationDistance } : {}),
+      }),
+    ],
+    ['dispersion', s.dispersion > 0, () => ({ dispersion: s.dispersion })],
+    [
+      'clearcoat',
+      s.clearcoat > 0,
+      () => ({ clearcoatFactor: s.clearcoat, clearcoatRoughnessFactor: s.clearcoatRoughness }),
+    ],
+    [
+      'sheen',
+      s.sheen > 0,
+      () => ({ sheenColorFactor: light(s.sheenColor).map((c) => c * s.sheen), sheenRoughnessFactor: s.sheenRoughness }),
+    ],
+    [
+      'iridescence',
+      s.iridescence > 0,
+      () => ({
+        iridescenceFactor: s.iridescence,
+        iridescenceIor: s.iridescenceIor,
+        iridescenceThicknessMaximum: s.iridescenceThickness,
+      }),
+    ],
+    [
+      'anisotropy',
+      s.anisotropy > 0,
+      () => ({ anisotropyStrength: s.anisotropy, anisotropyRotation: s.anisotropyRotation }),
+    ],
+    ['emissive_strength', s.emissiveStrength > 1, () => ({ emissiveStrength: s.emissiveStrength })],
+  ];
+  return Object.fromEntries(
+    all.filter(([, needed]) => needed).map(([name, , values]) => [`KHR_materials_${name}`, values()]),
+  );
+}
+
+/**
+ * A surface as a material of glTF. Patterns, wires, dots, what is added and what is cut out have no
+ * place in it and are left out.
+ *
+ * @example
+ * const { material, extensions } = gltfMaterial('Enamel', surfaceOf(finish, clock));
+ */
+export function gltfMaterial(
+  name: string,
+  surface: Surface,
+): { readonly material: GltfMaterial; readonly extensions: readonly string[] } {
+  const extensions = extensionsOf(surface);
+  const emitted = surface.emissiveTinted ? surface.baseColor : surface.emissiveColor;
+  const material: GltfMaterial = {
+    name,
+    pbrMetallicRoughness: {
+      baseColorFactor: [...light(surface.baseColor), surface.alpha],
+      metallicFactor: surface.metalness,
+      roughnessFactor: surface.roughness,
+    },
+    // A strength beyond 1 is in the extension.
+    emissiveFactor: light(emitted).map((c) => c * Math.min(1, surface.emissiveStrength)),
+    alphaMode: surface.alpha < 1 ? 'BLEND' : 'OPAQUE',
+    doubleSided: true,
+    ...(Object.keys(extensions).length > 0 ? { extensions } : {}),
+  };
+  return { material, extensions: Object.keys(extensions) };
+}
