@@ -1,12 +1,13 @@
 /** `./maypole bench [name] [--json]`: ours and public libraries side by side in one run. */
 import { copies } from './copies';
+import { drawing } from './drawing';
 import { motion } from './motion';
 import { noise } from './noise';
 import { scrub } from './scrub';
 import { shape } from './shape';
 import { print, type Row } from './table';
 
-const all: Record<string, () => Promise<Row[]>> = { noise, shape, copies, motion, scrub };
+const all: Record<string, () => Promise<Row[]>> = { noise, shape, copies, motion, scrub, drawing };
 const args = process.argv.slice(2);
 const json = args.includes('--json');
 const names = args.filter((a) => a !== '--json');

@@ -101,7 +101,7 @@ class LocalDrawer implements Drawer {
   async picture(instants: readonly ViewFrame[], subframes: number): Promise<ImageBitmap> {
     for (const frame of instants) await pictureFiles(frame);
     for (let n = 0; n < subframes; n++)
-      this.stage.draw(instants[instantOf(n, subframes, instants.length)], n, subframes);
+      this.stage.draw(instants[instantOf(n, subframes, instants.length)], n, subframes, n === subframes - 1);
     return createImageBitmap(this.canvas);
   }
 

@@ -126,6 +126,7 @@ export class Picture {
    *
    * @param number from 0; 0 begins a new average
    * @param of how many sub-frames there will be at least; with 1 nothing is averaged
+   * @param shown whether the average is to be seen, or is only gone on with
    */
   draw(
     scene: Scene,
@@ -150,7 +151,7 @@ export class Picture {
     const sums = this.averages();
     const [from, to] = number % 2 ? sums : [sums[1], sums[0]];
     this.add(drawn, from, to, 1 / (number + 1));
-    this.show(to, settings);
+    if (shown) this.show(to, settings);
   }
 
   /** Linear light of a pixel of the picture as it was last drawn, counted from the lower left or the upper left, as the card does. */

@@ -132,8 +132,9 @@ export class Stage {
    *
    * @param number which sub-frame, from 0; the average of those so far is shown
    * @param of how many there will be at least; with 1 nothing is averaged
+   * @param shown whether the average is to be seen; what is only gone on with costs less
    */
-  draw(frame: ViewFrame, number = 0, of = 1): void {
+  draw(frame: ViewFrame, number = 0, of = 1, shown = true): void {
     const { lights } = frame.scene;
     const at = focused(frame.scene.camera, frame);
     const camera = this.aimed(at, frame.aspect, number, of);
@@ -164,6 +165,7 @@ export class Stage {
       },
       number,
       of,
+      shown,
     );
   }
 

@@ -39,7 +39,7 @@ async function take(data: ToStage): Promise<void> {
           frame = unpacker.unpack(data.frame);
           await pictureFiles(frame);
         }
-        for (let n = data.first; n < data.last; n++) stage!.draw(frame!, n, data.of);
+        for (let n = data.first; n < data.last; n++) stage!.draw(frame!, n, data.of, n === data.last - 1);
         // In the same task as the drawing, before the canvas is handed on.
         const picture = data.copy ? canvas.transferToImageBitmap() : undefined;
         tell({ type: 'drawn', id: data.id, ...(picture ? { picture } : {}) }, picture ? [picture] : []);

@@ -2,6 +2,8 @@
 
 import { Box, Flex, Heading, Table, Text } from '@chakra-ui/react';
 import type { Checked } from '@/view/self-check';
+import type { Timed } from '@/view/speed-check';
+import { PlainButton } from '../parts/buttons';
 import { Check, TriangleAlert } from 'lucide-react';
 import Link from 'next/link';
 import { useEffect, useState } from 'react';
@@ -87,6 +89,52 @@ export function CheckPage() {
           ))}
         </Table.Body>
       </Table.Root>
+      {state === 'done' && <Speed />}
+    </Box>
+  );
+}
+
+/** How long a sub-frame takes here, measured when it is asked for. */
+function Speed() {
+  const [list, setList] = useState<readonly Timed[]>([]);
+  const [state, setState] = useState<'not yet' | 'under way' | 'done' | string>('not yet');
+  const measure = async () => {
+    setList([]);
+    setState('under way');
+    try {
+      const { measureSpeed } = await import('@/view/speed-check');
+      for await (const one of measureSpeed()) setList((all) => [...all, one]);
+      setState('done');
+    } catch (error) {
+      setState(`It could not be measured: ${(error as Error).message}`);
+    }
+  };
+  return (
+    <Box as="section" mt="8" aria-label="Speed">
+      <Heading as="h2" fontSize="20px" mb="1">
+        How fast does it draw?
+      </Heading>
+      <Text color="muted" mb="3">
+        What one sub-frame of 640 × 480 pixels takes. A picture that stands still is the average of several.
+      </Text>
+      <PlainButton onClick={() => void measure()} disabled={state === 'under way'}>
+        {state === 'under way' ? 'Measuring…' : 'Measure'}
+      </PlainButton>
+      {state !== 'not yet' && state !== 'under way' && state !== 'done' && <Text role="alert">{state}</Text>}
+      {list.length > 0 && (
+        <Table.Root size="sm" variant="line" mt="3" data-testid="speed" data-state={state}>
+          <Table.Body>
+            {list.map((t) => (
+              <Table.Row key={t.name} bg="transparent">
+                <Table.Cell>{t.name}</Table.Cell>
+                <Table.Cell textAlign="end" fontFamily="mono">
+                  {t.milliseconds.toFixed(t.milliseconds < 10 ? 1 : 0)} ms
+                </Table.Cell>
+              </Table.Row>
+            ))}
+          </Table.Body>
+        </Table.Root>
+      )}
     </Box>
   );
 }
