@@ -134,6 +134,7 @@ export class Picture {
     settings: PictureSettings,
     number = 0,
     of = 1,
+    shown = true,
   ): void {
     const { renderer } = this;
     this.exposure.value = settings.camera.exposure;
