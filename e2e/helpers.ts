@@ -16,11 +16,21 @@ export async function pictureReady(page: Page): Promise<void> {
   await expect(page.locator('canvas[data-testid=picture][data-complete=true]')).toBeVisible({ timeout: 60_000 });
 }
 
+/** Waits for so many turns of the screen. */
+async function turns(page: Page, count: number): Promise<void> {
+  await page.evaluate(async (n) => {
+    for (let i = 0; i < n; i++) await new Promise((done) => requestAnimationFrame(done));
+  }, count);
+}
+
 /** The picture alone, without what lies over it, once it stands still. */
 export async function stillPicture(page: Page): Promise<Buffer> {
   // What was changed a moment ago is drawn at the next turn of the screen, and the picture before it still stands until then.
-  await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
+  await turns(page, 2);
   const canvas = page.locator('canvas[data-testid=picture][data-complete=true][data-still=true]');
+  await expect(canvas).toBeVisible();
+  // A worker tells that it has drawn before the screen has what it drew.
+  await turns(page, 4);
   await expect(canvas).toBeVisible();
   return canvas.screenshot({
     style: '[data-testid=viewport] ~ *, [data-scope=toast] { visibility: hidden !important }',

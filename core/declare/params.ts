@@ -4,6 +4,7 @@
  */
 import type { KeyDoc, MotionDoc } from './documents';
 import type { HandleDoc } from './handle';
+import { widened } from './widen';
 
 export type Unit =
   | 'm'
@@ -367,4 +368,9 @@ export function asset(
 /** The stored values of a fresh step, finish or scene. */
 export function defaultsOf(params: Params): Record<string, StoredValue> {
   return Object.fromEntries(Object.entries(params).map(([name, p]) => [name, p.default]));
+}
+
+/** The same parameters, each changed in how it is declared. */
+export function mapParams<P extends Params>(params: P, change: (param: Param, name: string) => Param): P {
+  return widened(Object.fromEntries(Object.entries(params).map(([name, p]) => [name, change(p, name)])));
 }

@@ -1,3 +1,4 @@
+import { widened } from '../declare/widen';
 import type { ColourParam, Evaluated, NumberParam, Params } from '../declare/params';
 import type { Channel, Surface, SurfaceFeature } from './surface';
 
@@ -38,7 +39,7 @@ export interface FinishPart<P extends Params = Params> {
  * });
  */
 export function definePart<const P extends Params>(part: FinishPart<P>): FinishPart {
-  return part as unknown as FinishPart;
+  return widened(part);
 }
 
 /** The channel that a value of a part is, where it may go over the surface in a pattern; undefined where it may not. */

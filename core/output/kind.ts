@@ -1,3 +1,4 @@
+import { widened } from '../declare/widen';
 import { choice, number, type Evaluated, type Params } from '../declare/params';
 import type { Loop } from '../time/loop';
 
@@ -124,5 +125,5 @@ export function evenSides({ width, height }: PixelSize): string | null {
  * export const webm = defineOutput({ kind: 'webm', title: 'WebM movie', help: 'VP9', icon: 'film', ending: 'webm', params: pictureParams, refusal: evenSides, contents: (base) => `${base}.webm` });
  */
 export function defineOutput<const P extends Params>(output: OutputKind<P>): OutputKind {
-  return output as unknown as OutputKind;
+  return widened(output);
 }

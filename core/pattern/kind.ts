@@ -1,3 +1,4 @@
+import { widened } from '../declare/widen';
 import type {
   AssetParam,
   ChoiceParam,
@@ -110,5 +111,5 @@ export interface PatternKind<P extends Params = Params> {
  * });
  */
 export function definePattern<const P extends Params>(pattern: PatternKind<P>): PatternKind {
-  return pattern as unknown as PatternKind;
+  return widened(pattern);
 }

@@ -1,3 +1,4 @@
+import { widened } from '../declare/widen';
 import type { Params } from '../declare/params';
 import { assetOf } from '../files/store';
 import { noiseField, type NoiseSettings } from '../noise/noise';
@@ -58,7 +59,7 @@ export function withNumbers<N>(
   let i = 0;
   const next = (x: unknown) =>
     typeof x === 'number' ? numbers[i++] : Array.isArray(x) ? x.map(() => numbers[i++]) : x;
-  return Object.fromEntries(Object.keys(kind.params).map((name) => [name, next(values[name])])) as never;
+  return widened(Object.fromEntries(Object.keys(kind.params).map((name) => [name, next(values[name])])));
 }
 
 /** A layer made ready for some sort of numbers. */

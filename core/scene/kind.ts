@@ -1,3 +1,4 @@
+import { widened } from '../declare/widen';
 import type { Vec3 } from '../maths/vec3';
 import type { Evaluated, Params } from '../declare/params';
 import type { Clock } from '../time/loop';
@@ -20,7 +21,7 @@ export interface SceneKind<At, P extends Params = Params> {
 }
 
 function declared<At>() {
-  return <const P extends Params>(kind: SceneKind<At, P>): SceneKind<At> => kind as unknown as SceneKind<At>;
+  return <const P extends Params>(kind: SceneKind<At, P>): SceneKind<At> => widened(kind);
 }
 
 /** A camera at a moment. */

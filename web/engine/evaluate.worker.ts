@@ -3,7 +3,7 @@ import { makeReady } from '@maypole/core/evaluate/assets';
 import { fetchAsset } from '../view/fetch-asset';
 import { Evaluator } from './evaluator';
 import type { FromEvaluator, ToEvaluator } from './protocol';
-import { scope } from './worker-scope';
+import { scope } from '../view/worker-scope';
 
 const evaluator = new Evaluator();
 

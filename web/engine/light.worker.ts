@@ -1,12 +1,11 @@
 /// <reference lib="webworker" />
+import { scope } from '../view/worker-scope';
 import { writeRadiance } from '@maypole/core/files/radiance';
 import { FileTrouble } from '@maypole/core/files/trouble';
 import { readLight } from './read-light';
 
 export type FromLightWorker =
   { readonly bytes: Uint8Array<ArrayBuffer>; readonly mended: string } | { readonly trouble: string };
-
-const scope = self as unknown as DedicatedWorkerGlobalScope;
 
 scope.onmessage = ({ data }: MessageEvent<ArrayBuffer>) => {
   try {

@@ -7,7 +7,7 @@ import { proveSeam } from '@maypole/core/seam/proof';
 import { symmetryRepairs } from '@maypole/core/seam/symmetry';
 import { fetchAsset } from '../view/fetch-asset';
 import type { FromSeam, RibbonMeasure, SeamJob } from './protocol';
-import { scope } from './worker-scope';
+import { scope } from '../view/worker-scope';
 
 const post = (message: FromSeam) => scope.postMessage(message);
 let newest = 0;

@@ -10,7 +10,7 @@ import { stepKind } from '@maypole/core/steps/index';
 import type { Loop } from '@maypole/core/time/loop';
 import { fetchAsset } from '../view/fetch-asset';
 import { sketch } from './sketch';
-import { scope } from './worker-scope';
+import { scope } from '../view/worker-scope';
 
 /** Pictures of what each of these steps would make of a ribbon, or of forms by themselves. */
 export interface SketchJob {

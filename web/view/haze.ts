@@ -46,6 +46,7 @@ import {
   type Camera,
   type Light,
   type Node,
+  type NodeBuilder,
   type Scene,
   type TextureNode,
   type WebGPURenderer,
@@ -53,7 +54,7 @@ import {
 import { AIR_LAYER, FILLS } from './air-layer';
 import type { Extent } from './extent';
 import { opticalDepth } from './air';
-import { rgb, scalar, type Rgb, type Scalar } from './tsl';
+import { rgb, scalar, variable, type Rgb, type Scalar } from './tsl';
 import { parallelView } from './wires';
 
 type HazeAt = Extract<AirAt, { type: 'haze' }>;
@@ -239,10 +240,10 @@ interface Rectangle {
 
 /** The lights of a scene as dust meets them, asked once for every place along a ray. */
 class Scattering extends LightingModel {
-  private met: Rgb = rgb(property('vec3', 'hazeMet'));
+  private readonly met = variable('hazeMet');
   private eye: Rgb | null = null;
   private seen: Rgb | null = null;
-  private readonly light = property('vec3', 'hazeLight');
+  private readonly light = variable('hazeLight');
 
   constructor(
     private readonly ray: (at: (place: Rgb, seen: Rgb, eye: Rgb) => Rgb) => { light: Rgb },
@@ -251,21 +252,21 @@ class Scattering extends LightingModel {
     super();
   }
 
-  override start(builder: unknown): void {
+  override start(builder: NodeBuilder): void {
     const { light } = this.ray((place, seen, eye) => {
       // Looked up here: what it is belongs to where the shader is at.
-      Object.assign((builder as Builder).context, {
+      Object.assign((builder as object as Builder).context, {
         positionWorld: place,
         shadowPositionWorld: place,
         positionView: seen,
       });
       this.eye = eye;
       this.seen = seen;
-      (this.met as unknown as { assign(x: unknown): void }).assign(vec3(0));
-      super.start(builder as never);
+      this.met.assign(vec3(0));
+      super.start(builder);
       return this.met;
     });
-    (this.light as unknown as { assign(x: unknown): void }).assign(light);
+    this.light.assign(light);
   }
 
   override direct(data: unknown): void {
@@ -292,12 +293,12 @@ class Scattering extends LightingModel {
     this.add(rgb(lightColor.mul(met).mul(this.phase(rgb(towards)))));
   }
 
-  override finish(builder: unknown): void {
-    (builder as Builder).context.outgoingLight.assign(this.light);
+  override finish(builder: NodeBuilder): void {
+    (builder as object as Builder).context.outgoingLight.assign(this.light);
   }
 
   private add(light: Rgb): void {
-    (this.met as unknown as { addAssign(x: unknown): void }).addAssign(light);
+    this.met.addAssign(light);
   }
 
   /** Share of light per steradian that goes on by the angle between where it came from and the eye. */

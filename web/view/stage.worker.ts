@@ -1,11 +1,11 @@
 /// <reference lib="webworker" />
+import { scope } from './worker-scope';
 import { pictureFiles } from './picture-files';
 import type { ViewFrame } from './frame';
 import { Unpacker } from './pack';
 import { Stage } from './stage';
 import type { FromStage, ToStage } from './stage-protocol';
 
-const scope = self as unknown as DedicatedWorkerGlobalScope;
 const unpacker = new Unpacker();
 let stage: Stage | null = null;
 let canvas: OffscreenCanvas;

@@ -1,3 +1,5 @@
+import { widened } from '@maypole/core/declare/widen';
+import { vec3 } from '@maypole/core/maths/vec3';
 import { assetOf } from '@maypole/core/files/store';
 import { RAMP } from '@maypole/core/pattern/ramp';
 import { ABOVE_THE_AIR, daylightSky, sunlightLeft, type DaylightSky } from '@maypole/core/scene/daylight';
@@ -79,7 +81,7 @@ function onGround(sun: [number, number, number], sky: DaylightSky, turbidity: nu
     }
   }
   const left = sunlightLeft(sun, turbidity);
-  return sum.map((c, k) => c + (ABOVE_THE_AIR * left[k] * Math.max(0, sun[1])) / Math.PI) as unknown as Rgb3;
+  return vec3((k) => sum[k] + (ABOVE_THE_AIR * left[k] * Math.max(0, sun[1])) / Math.PI);
 }
 
 const makers: { readonly [T in SurroundAt['type']]: Maker<T> } = {
@@ -92,7 +94,7 @@ const makers: { readonly [T in SurroundAt['type']]: Maker<T> } = {
         const sine = Math.sin(elevation);
         const share = 1 - Math.exp(-Math.abs(sine) / Math.max(1e-3, edge * 0.6));
         const to = sine > 0 ? up : down;
-        return [0, 1, 2].map((k) => level[k] + (to[k] - level[k]) * share) as unknown as Rgb3;
+        return vec3((k) => level[k] + (to[k] - level[k]) * share);
       });
     },
   },
@@ -108,10 +110,10 @@ const makers: { readonly [T in SurroundAt['type']]: Maker<T> } = {
         const [y, flat] = [Math.sin(elevation), Math.cos(elevation)];
         if (y > 0) {
           const c = sky.colour([flat * Math.sin(azimuth), y, flat * Math.cos(azimuth)]);
-          return c.map((x) => x * scale) as unknown as Rgb3;
+          return vec3((k) => c[k] * scale);
         }
         const far = Math.exp(y / 0.03);
-        return [0, 1, 2].map((k) => scale * (level[k] * far + ground[k] * lit[k] * (1 - far))) as unknown as Rgb3;
+        return vec3((k) => scale * (level[k] * far + ground[k] * lit[k] * (1 - far)));
       });
     },
   },
@@ -149,11 +151,11 @@ export class SurroundTextures {
   private readonly made = new Map<string, DataTexture | null>();
 
   of(light: SurroundAt): DataTexture | null {
-    const maker = makers[light.type] as Maker<SurroundAt['type']>;
-    const key = `${light.type}/${maker.key(light as never)}`;
+    const maker: Maker<SurroundAt['type']> = widened(makers[light.type]);
+    const key = `${light.type}/${maker.key(light)}`;
     const known = this.made.get(key);
     if (known !== undefined) return known;
-    const texture = maker.make(light as never);
+    const texture = maker.make(light);
     this.made.set(key, texture);
     if (this.made.size > KEPT) {
       const [oldest] = this.made.keys();

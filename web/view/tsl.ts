@@ -1,3 +1,4 @@
+import { property } from 'three/tsl';
 import type { Node } from 'three/webgpu';
 
 /** Three numbers of a shader: a colour as light or as shown, or a vector. */
@@ -31,4 +32,15 @@ export function unsigned(node: unknown): Uint {
 /** What is four numbers to a shader. */
 export function four(node: unknown): Node<'vec4'> {
   return node as Node<'vec4'>;
+}
+
+/** A variable of a shader that may be written. */
+export interface Variable {
+  assign(value: unknown): void;
+  addAssign(value: unknown): void;
+}
+
+/** A variable of three numbers with a name of its own. */
+export function variable(name: string): Rgb & Variable {
+  return property('vec3', name) as object as Rgb & Variable;
 }

@@ -1,4 +1,4 @@
-import { asset, choice, number } from '../../declare/params';
+import { asset, choice, mapParams, number } from '../../declare/params';
 import { noiseKinds } from '../../noise/kinds/index';
 import { noiseMoves, noiseParams } from '../../noise/noise-params';
 import { curlNoise, noiseAt, noisePlaces, NoSurface, vectorNoise } from '../../noise/sample';
@@ -12,9 +12,7 @@ const kindTitle = new Map(noiseKinds.map((k) => [k.kind as string, k.title]));
 const NOISE = { shownWhen: { param: 'by', is: ['noise'] } } as const;
 
 /** The rows of a noise, shown where noise is what displaces. */
-const noiseRows = Object.fromEntries(
-  Object.entries(noiseParams).map(([name, p]) => [name, 'shownWhen' in p && p.shownWhen ? p : { ...p, ...NOISE }]),
-) as unknown as typeof noiseParams;
+const noiseRows = mapParams(noiseParams, (p) => (p.shownWhen ? p : { ...p, ...NOISE }));
 
 /** Moves every vertex by a closed noise read at its place, or by a picture laid on it. */
 export const displace = defineStep({

@@ -1,4 +1,4 @@
-import { choice, colour, number, toggle, vector } from '../../declare/params';
+import { mapParams, choice, colour, number, toggle, vector } from '../../declare/params';
 import { noiseMoves, noiseParams } from '../../noise/noise-params';
 import { brief, defineStep, StepProblem } from '../step';
 import { regionMoves, regionParams } from '../deform/region';
@@ -21,14 +21,11 @@ const dealt = (...is: string[]) => ({ shownWhen: { param: 'by', is } }) as const
 /** The rows of a noise, shown where noise deals the values out; it always lies in space. */
 const { space: _space, scale, ...rest } = noiseParams;
 const noiseRows = {
-  ...(Object.fromEntries(
-    Object.entries(rest).map(([name, p]) => [
-      name,
-      'shownWhen' in p && p.shownWhen
-        ? p
-        : { ...p, ...(name === 'seed' ? { ...dealt('noise', 'chance'), seeds: 'chance' } : dealt('noise')) },
-    ]),
-  ) as unknown as typeof rest),
+  ...mapParams(rest, (p, name) =>
+    p.shownWhen
+      ? p
+      : { ...p, ...(name === 'seed' ? { ...dealt('noise', 'chance'), seeds: 'chance' as const } : dealt('noise')) },
+  ),
   scale: { ...scale, ...dealt('noise') },
 };
 

@@ -1,3 +1,4 @@
+import { widened } from '../../declare/widen';
 import type { ColourValue } from '../../declare/params';
 import type { Clock } from '../loop';
 import { closedCourse, type Course, type MotionDoc } from '../motion';
@@ -8,7 +9,7 @@ import { followColour } from './follow-colour';
 import { gradient } from './gradient';
 
 /** Every way a colour moves, in the order the popover offers them. */
-export const colourMotionKinds = [cycle, gradient, followColour] as unknown as readonly ColourMotionKind[];
+export const colourMotionKinds = widened<readonly ColourMotionKind[]>([cycle, gradient, followColour]);
 
 const byKind = new Map(colourMotionKinds.map((m) => [m.kind, m]));
 

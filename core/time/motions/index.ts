@@ -1,3 +1,4 @@
+import { widened } from '../../declare/widen';
 import type { MotionKind } from '../motion';
 import { follow } from './follow';
 import { formula } from './formula';
@@ -7,7 +8,7 @@ import { wander } from './wander';
 import { wave } from './wave';
 
 /** Every kind of motion, in the order the popover offers them. Still is a plain number. */
-export const motionKinds = [keys, wave, wander, stairs, formula, follow] as unknown as readonly MotionKind[];
+export const motionKinds = widened<readonly MotionKind[]>([keys, wave, wander, stairs, formula, follow]);
 
 const byKind = new Map(motionKinds.map((m) => [m.kind, m]));
 
