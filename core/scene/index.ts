@@ -1,4 +1,5 @@
 import { Registry } from '../declare/registry';
+import { widened } from '../declare/widen';
 import { fog } from './airs/fog';
 import { haze } from './airs/haze';
 import { bloom } from './picture/bloom';
@@ -59,16 +60,34 @@ export const pictureEffects = new Registry<SceneKind<PictureEffectAt>>('picture 
   grain,
 ]);
 
-/** The lists of a scene, in the order of the screen: their title, the kinds of their items, how many there are at least and at most, and whether just one of them is on. */
+/** A list of a scene. */
+export interface SceneListKind {
+  readonly title: string;
+  readonly kinds: Registry<SceneKind<unknown>>;
+  /** How many there are at least and at most. */
+  readonly least: number;
+  readonly most: number;
+  /** Just one of them is on. */
+  readonly oneOn?: boolean;
+  /** They act in their order. */
+  readonly ordered?: boolean;
+  /** What of it can be kept, to be used in other pieces. */
+  readonly keeps?: 'lights' | 'camera';
+}
+
+/** The lists of a scene, in the order of the screen. */
 export const sceneLists = {
-  cameras: { title: 'Cameras', kinds: cameras as Registry<SceneKind<unknown>>, least: 1, most: 32, oneOn: true },
-  lights: { title: 'Lights', kinds: lights as Registry<SceneKind<unknown>>, least: 0, most: 64 },
-  backdrop: { title: 'Backdrop', kinds: backdrops as Registry<SceneKind<unknown>>, least: 1, most: 1 },
-  ground: { title: 'Ground', kinds: grounds as Registry<SceneKind<unknown>>, least: 0, most: 4 },
-  air: { title: 'Air', kinds: airs as Registry<SceneKind<unknown>>, least: 0, most: 16 },
-  picture: { title: 'Picture', kinds: pictureEffects as Registry<SceneKind<unknown>>, least: 0, most: 32 },
-} as const;
+  cameras: { title: 'Cameras', kinds: widened(cameras), least: 1, most: 32, oneOn: true, keeps: 'camera' },
+  lights: { title: 'Lights', kinds: widened(lights), least: 0, most: 64, keeps: 'lights' },
+  backdrop: { title: 'Backdrop', kinds: widened(backdrops), least: 1, most: 1 },
+  ground: { title: 'Ground', kinds: widened(grounds), least: 0, most: 4 },
+  air: { title: 'Air', kinds: widened(airs), least: 0, most: 16 },
+  picture: { title: 'Picture', kinds: widened(pictureEffects), least: 0, most: 32, ordered: true },
+} satisfies Readonly<Record<string, SceneListKind>>;
 
 export type SceneList = keyof typeof sceneLists;
+
+/** What a list of a scene is. */
+export const sceneList = (name: SceneList): SceneListKind => sceneLists[name];
 
 export const sceneListNames = Object.keys(sceneLists) as SceneList[];

@@ -12,6 +12,8 @@ export interface SceneKind<At, P extends Params = Params> {
   /** Name of a drawing in `web/ui/parts/icons.tsx`, or path data of one of its own, 24 × 24: "M4 12h16". */
   readonly icon: string;
   readonly params: P;
+  /** It may be placed by where it is to glance on a form: it has a place, or a direction. */
+  readonly aims?: boolean;
   /** Of kinds that share this, one is on at a time: there is one sky round everything. */
   readonly one?: string;
   /** What the drawers are told of it, from its values at a moment; a function of the moment alone, and the same a loop later. */

@@ -1,7 +1,7 @@
 import { filmColour } from '@maypole/core/finish/film';
 import { PLAIN_SURFACE, type Surface } from '@maypole/core/finish/surface';
 import { RAMP } from '@maypole/core/pattern/ramp';
-import type { AirAt, CameraAt, LightAt } from '@maypole/core/scene/kind';
+import type { AirAt, CameraAt, GroundAt, LightAt } from '@maypole/core/scene/kind';
 import type { Checked } from './self-check';
 import type { DrawablePart, ViewFrame } from './frame';
 import { Stage } from './stage';
@@ -20,6 +20,11 @@ interface Case {
   readonly surface?: Partial<Surface>;
   readonly lights: readonly LightAt[];
   readonly air?: readonly AirAt[];
+  readonly ground?: readonly GroundAt[];
+  /** What is drawn in place of the patch. */
+  readonly part?: DrawablePart;
+  /** Pixels whose sum is looked at in place of the middle one. */
+  readonly pixels?: readonly (readonly [number, number])[];
   /** Light that is to be seen of the middle of the patch. */
   readonly exact: Rgb3;
   /** The most it may be off, as a share of the brightest colour; matt surfaces mirror a little, too, which the formulas leave out. */
@@ -68,6 +73,29 @@ const film = (thickness: number): Case => ({
   exact: filmColour(1.6, 1.5, thickness, 1),
   limit: 0.15,
 });
+
+/** A large square across the middle, facing the camera; it may begin at a height of its own. */
+function square(key: string, from: number): DrawablePart {
+  return {
+    key,
+    topology: {
+      key,
+      triangles: Uint32Array.of(0, 1, 2, 0, 2, 3),
+      edges: new Uint32Array(0),
+      lines: new Uint32Array(0),
+      groups: [{ slot: 0, start: 0, count: 6 }],
+      closed: false,
+    },
+    positions: Float32Array.of(-HALF, from, 0, HALF, from, 0, HALF, HALF, 0, -HALF, HALF, 0),
+    normals: Float32Array.of(0, 0, 1, 0, 0, 1, 0, 0, 1, 0, 0, 1),
+  };
+}
+
+const patch = square('patch', -HALF);
+
+/** A wall that stands on a floor so far below the middle. */
+const FLOOR = 0.05;
+const wall = square('wall', -FLOOR);
 
 const cases: readonly Case[] = [
   { name: 'White in a white room', lights: [furnace], exact: grey(1), limit: 0.06 },
@@ -131,25 +159,24 @@ const cases: readonly Case[] = [
     exact: grey(1 - Math.exp(-0.3 * DISTANCE)),
     limit: 0.06,
   },
+  {
+    name: 'A wall that shines, and half of it in the floor',
+    surface: { baseColor: '#000000', emissiveColor: '#FFFFFF', emissiveStrength: 1, features: ['glow'] },
+    lights: [],
+    ground: [{ type: 'catcher', height: -FLOOR, strength: 0, colour: '#000000', reach: 1000, mirror: 0.5, rough: 0 }],
+    part: wall,
+    // Above the middle is the wall, below it the floor, whichever way rows are counted.
+    pixels: [
+      [SIZE / 2, 3],
+      [SIZE / 2, SIZE - 4],
+    ],
+    exact: grey(1.5),
+    limit: 0.03,
+  },
   film(150),
   film(250),
   film(400),
 ];
-
-/** A large square across the middle, facing the camera. */
-const patch: DrawablePart = {
-  key: 'patch',
-  topology: {
-    key: 'patch',
-    triangles: Uint32Array.of(0, 1, 2, 0, 2, 3),
-    edges: new Uint32Array(0),
-    lines: new Uint32Array(0),
-    groups: [{ slot: 0, start: 0, count: 6 }],
-    closed: false,
-  },
-  positions: Float32Array.of(-HALF, -HALF, 0, HALF, -HALF, 0, HALF, HALF, 0, -HALF, HALF, 0),
-  normals: Float32Array.of(0, 0, 1, 0, 0, 1, 0, 0, 1, 0, 0, 1),
-};
 
 const camera: CameraAt = {
   position: [0, 0, DISTANCE],
@@ -165,12 +192,12 @@ const camera: CameraAt = {
   shutter: 0,
 };
 
-function frameOf({ surface, lights, air: airs = [] }: Case): ViewFrame {
+function frameOf({ surface, lights, air: airs = [], ground = [], part = patch }: Case): ViewFrame {
   const plain: Surface = { ...PLAIN_SURFACE, roughness: 1, ...surface };
   return {
-    ribbons: [{ id: 'patch', shape: { key: 'patch', parts: [patch] }, surfaces: { 0: plain } }],
+    ribbons: [{ id: 'patch', shape: { key: part.key, parts: [part] }, surfaces: { 0: plain } }],
     wardrobe: new Map(),
-    scene: { camera, lights, backdrop: { type: 'colour', colour: '#000000' }, ground: [], air: airs, picture: [] },
+    scene: { camera, lights, backdrop: { type: 'colour', colour: '#000000' }, ground, air: airs, picture: [] },
     aspect: 1,
     files: [],
     mode: 'shaded',
@@ -185,7 +212,9 @@ export async function* checkLight(): AsyncGenerator<Checked> {
     for (const one of cases) {
       const frame = frameOf(one);
       for (let n = 0; n < SUBFRAMES; n++) stage.draw(frame, n, SUBFRAMES);
-      const drawn = await stage.lightAt(SIZE / 2, SIZE / 2);
+      const drawn = [0, 0, 0];
+      for (const [x, y] of one.pixels ?? [[SIZE / 2, SIZE / 2]])
+        (await stage.lightAt(x, y)).forEach((c, k) => (drawn[k] += c));
       const most = Math.max(...one.exact);
       const difference = Math.max(...one.exact.map((x, k) => Math.abs(x - drawn[k]))) / most;
       yield { name: one.name, difference, limit: one.limit, share: difference <= one.limit ? 0 : 1 };

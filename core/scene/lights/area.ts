@@ -7,6 +7,7 @@ export const area = defineLight({
   title: 'Area light',
   help: 'A lit rectangle, such as a window or a soft box: long highlights, and shadows as soft as it is large.',
   icon: 'M4 5h16v10H4zM8 19l-2 2M12 18v3M16 19l2 2',
+  aims: true,
   params: {
     strength: strengthOf(200, 'At three metres straight before it 100 % makes white paper white, however large it is.'),
     place: placeOf([-3, 3, 2]),

@@ -7,6 +7,7 @@ export const ball = defineLight({
   title: 'Ball light',
   help: 'A ball that shines all round; it fades with the square of the distance.',
   icon: 'M12 6a6 6 0 1 0 0 12 6 6 0 0 0 0-12zM12 2v1M12 21v1M2 12h1M21 12h1',
+  aims: true,
   params: {
     strength: strengthOf(100, 'At three metres 100 % makes white paper white.'),
     place: placeOf([2, 3, 2]),

@@ -7,6 +7,7 @@ export const spot = defineLight({
   title: 'Spot',
   help: 'A cone of light from a lamp to a point.',
   icon: 'M9 3h6l1 5H8zM8 8 4 21M16 8l4 13M12 8v13',
+  aims: true,
   params: {
     strength: strengthOf(150, 'In the middle of the cone, three metres away, 100 % makes white paper white.'),
     place: placeOf([3, 4, 3]),

@@ -1,11 +1,10 @@
 'use client';
 
-import { Box, Flex, Heading, Menu, Portal } from '@chakra-ui/react';
-import type { Params } from '@maypole/core/declare/params';
+import { Box, Flex, Heading, Menu } from '@chakra-ui/react';
 import { sceneLook, withSceneLook } from '@maypole/core/looks/look';
 import { newItem, type Item } from '@maypole/core/piece/piece';
 import { sceneAt } from '@maypole/core/evaluate/picture-at';
-import { sceneLists, type SceneList } from '@maypole/core/scene/index';
+import { sceneList, type SceneList, type SceneListKind } from '@maypole/core/scene/index';
 import { halfHeight } from '@maypole/core/scene/lens';
 import { lightSetUps, setUpItems, type LightSetUp } from '@maypole/core/scene/set-ups';
 import { Plus, Replace } from 'lucide-react';
@@ -14,6 +13,7 @@ import { DeclaredIcon } from '../parts/icons';
 import { KeptLooks } from '../looks/kept-looks';
 import { useEditor } from '../state/store';
 import { ItemCard } from './item-card';
+import { MenuList } from '../parts/menu-list';
 
 /** Lights the piece by a set-up that faces with the camera, as large as what the camera frames. */
 function lightBy(setUp: LightSetUp): void {
@@ -28,18 +28,8 @@ function lightBy(setUp: LightSetUp): void {
   }));
 }
 
-type ListKind = Omit<(typeof sceneLists)['lights'], 'least' | 'most' | 'title'> & {
-  readonly title: string;
-  readonly least: number;
-  readonly most: number;
-  readonly oneOn?: boolean;
-};
-
-/** Whether a light may be placed by where it is to glance: it has a place, or a direction. */
-const aims = (params: Params) => 'place' in params || 'elevation' in params;
-
 /** The list with an item switched; where just one is on, of the list or of its kinds, another goes off or takes its place. */
-function switched(items: readonly Item[], id: string, on: boolean, { kinds, oneOn }: ListKind): readonly Item[] {
+function switched(items: readonly Item[], id: string, on: boolean, { kinds, oneOn }: SceneListKind): readonly Item[] {
   if (!oneOn) {
     const one = (x: Item) => kinds.get(x.kind).one;
     const alone = on && one(items.find((x) => x.id === id)!);
@@ -55,8 +45,8 @@ const SKY = 'var(--chakra-colors-sky)';
 export function SceneItems({ list }: { list: SceneList }) {
   const items = useEditor((s) => s.piece.scene[list]);
   const edit = useEditor((s) => s.edit);
-  const listKind: ListKind = sceneLists[list];
-  const { title, kinds, least, most } = listKind;
+  const listKind = sceneList(list);
+  const { title, kinds, least, most, ordered, keeps } = listKind;
   if (kinds.all.length === 0) return null;
   const change = (label: string, to: (old: typeof items) => typeof items) =>
     edit(label, (p) => ({ ...p, scene: { ...p.scene, [list]: to(p.scene[list]) } }));
@@ -82,11 +72,11 @@ export function SceneItems({ list }: { list: SceneList }) {
         <Heading as="h3" fontSize="12.5px" fontWeight="600" color="muted" flex="1">
           {title}
         </Heading>
-        {(list === 'lights' || list === 'cameras') && (
+        {keeps && (
           <KeptLooks
-            kind={list === 'lights' ? 'lights' : 'camera'}
-            now={(name) => sceneLook(name, list === 'lights' ? 'lights' : 'camera', useEditor.getState().piece)}
-            onUse={(look, name) => edit(name, (p) => withSceneLook(p, list === 'lights' ? 'lights' : 'camera', look))}
+            kind={keeps}
+            now={(name) => sceneLook(name, keeps, useEditor.getState().piece)}
+            onUse={(look, name) => edit(name, (p) => withSceneLook(p, keeps, look))}
           />
         )}
         {(items.length < most || (replaces && kinds.all.length > 1)) && (
@@ -99,31 +89,15 @@ export function SceneItems({ list }: { list: SceneList }) {
                 {replaces ? <Replace size={14} /> : <Plus size={15} />}
               </PictureButton>
             </Menu.Trigger>
-            <Portal>
-              <Menu.Positioner>
-                <Menu.Content bg="panel" borderWidth="1px" borderColor="line" boxShadow="float" borderRadius="10px">
-                  {list === 'lights' && (
-                    <Menu.ItemGroup>
-                      <Menu.ItemGroupLabel fontSize="11.5px" color="muted">
-                        In place of all lights
-                      </Menu.ItemGroupLabel>
-                      {lightSetUps.map((x) => (
-                        <Menu.Item key={x.id} value={`set-up ${x.id}`} title={x.help} onClick={() => lightBy(x)}>
-                          {x.title}
-                        </Menu.Item>
-                      ))}
-                      <Menu.Separator />
-                    </Menu.ItemGroup>
-                  )}
-                  {kinds.all.map((k) => (
-                    <Menu.Item key={k.kind} value={k.kind} title={k.help} onClick={() => add(k.kind)}>
-                      <DeclaredIcon name={k.icon} size={14} />
-                      {k.title}
-                    </Menu.Item>
-                  ))}
-                </Menu.Content>
-              </Menu.Positioner>
-            </Portal>
+            <MenuList>
+              {keeps === 'lights' && <SetUps />}
+              {kinds.all.map((k) => (
+                <Menu.Item key={k.kind} value={k.kind} title={k.help} onClick={() => add(k.kind)}>
+                  <DeclaredIcon name={k.icon} size={14} />
+                  {k.title}
+                </Menu.Item>
+              ))}
+            </MenuList>
           </Menu.Root>
         )}
       </Flex>
@@ -135,18 +109,14 @@ export function SceneItems({ list }: { list: SceneList }) {
           kind={kinds.get(item.kind)}
           colour={SKY}
           onMove={
-            list === 'picture' && items.length > 1
+            ordered && items.length > 1
               ? {
                   ...(i > 0 ? { up: () => move(i, -1) } : {}),
                   ...(i < items.length - 1 ? { down: () => move(i, 1) } : {}),
                 }
               : undefined
           }
-          onAim={
-            list === 'lights' && aims(kinds.get(item.kind).params)
-              ? () => useEditor.setState({ pick: { light: item.id } })
-              : undefined
-          }
+          onAim={kinds.get(item.kind).aims ? () => useEditor.setState({ pick: { light: item.id } }) : undefined}
           onSwitch={
             most > 1 && (least === 0 || items.length > 1)
               ? (on) => change('Switch', (old) => switched(old, item.id, on, listKind))
@@ -163,5 +133,22 @@ export function SceneItems({ list }: { list: SceneList }) {
         />
       ))}
     </Box>
+  );
+}
+
+/** Set-ups that take the place of all lights. */
+function SetUps() {
+  return (
+    <Menu.ItemGroup>
+      <Menu.ItemGroupLabel fontSize="11.5px" color="muted">
+        In place of all lights
+      </Menu.ItemGroupLabel>
+      {lightSetUps.map((x) => (
+        <Menu.Item key={x.id} value={`set-up ${x.id}`} title={x.help} onClick={() => lightBy(x)}>
+          {x.title}
+        </Menu.Item>
+      ))}
+      <Menu.Separator />
+    </Menu.ItemGroup>
   );
 }

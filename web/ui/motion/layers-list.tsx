@@ -1,6 +1,6 @@
 'use client';
 
-import { Box, Flex, Menu, Portal, Text, chakra } from '@chakra-ui/react';
+import { Box, Flex, Menu, Text, chakra } from '@chakra-ui/react';
 import { layerTarget } from '@maypole/core/piece/motion-faults';
 import type { LayerDoc, MotionDoc } from '@maypole/core/time/motion';
 import { motionKind, motionKinds } from '@maypole/core/time/motions/index';
@@ -10,6 +10,7 @@ import { Drawing } from '../fields/drawing';
 import { SelectField } from '../fields/select-field';
 import { PictureButton } from '../parts/buttons';
 import { MotionSettings, type Target } from './motion-settings';
+import { MenuList } from '../parts/menu-list';
 
 const HOW = [
   { value: 'add', title: 'plus' },
@@ -165,24 +166,20 @@ export function LayersList({
             Add a layer
           </chakra.button>
         </Menu.Trigger>
-        <Portal>
-          <Menu.Positioner>
-            <Menu.Content bg="panel" borderWidth="1px" borderColor="line" boxShadow="float" borderRadius="10px">
-              {motionKinds.map((m) => (
-                <Menu.Item
-                  key={m.kind}
-                  value={m.kind}
-                  onClick={() => {
-                    onChange([...layers, freshLayer(m.kind, 'add', target)]);
-                    setOpen(layers.length);
-                  }}
-                >
-                  {m.title}
-                </Menu.Item>
-              ))}
-            </Menu.Content>
-          </Menu.Positioner>
-        </Portal>
+        <MenuList>
+          {motionKinds.map((m) => (
+            <Menu.Item
+              key={m.kind}
+              value={m.kind}
+              onClick={() => {
+                onChange([...layers, freshLayer(m.kind, 'add', target)]);
+                setOpen(layers.length);
+              }}
+            >
+              {m.title}
+            </Menu.Item>
+          ))}
+        </MenuList>
       </Menu.Root>
     </Box>
   );

@@ -1,6 +1,6 @@
 'use client';
 
-import { Box, Flex, Menu, Portal, SimpleGrid, Text, chakra } from '@chakra-ui/react';
+import { Box, Flex, Menu, SimpleGrid, Text, chakra } from '@chakra-ui/react';
 import { channelOf } from '@maypole/core/finish/part';
 import { finishParts } from '@maypole/core/finish/parts/index';
 import { patterns } from '@maypole/core/pattern/kinds/index';
@@ -14,6 +14,7 @@ import { DeclaredIcon } from '../parts/icons';
 import { useEditor } from '../state/store';
 import { addPattern, editPatterns } from './edit-patterns';
 import { PatternPicture } from './pattern-swatch';
+import { MenuList } from '../parts/menu-list';
 
 interface Props {
   readonly ribbon: string;
@@ -97,25 +98,14 @@ function AddLayer({ onAdd }: { onAdd: (kind: string) => void }) {
           Lay another on it
         </chakra.button>
       </Menu.Trigger>
-      <Portal>
-        <Menu.Positioner>
-          <Menu.Content
-            bg="panel"
-            borderWidth="1px"
-            borderColor="line"
-            boxShadow="float"
-            borderRadius="10px"
-            maxW="280px"
-          >
-            {patterns.all.map((k) => (
-              <Menu.Item key={k.kind} value={k.kind} title={k.help} onClick={() => onAdd(k.kind)}>
-                <DeclaredIcon name={k.icon} size={14} />
-                {k.title}
-              </Menu.Item>
-            ))}
-          </Menu.Content>
-        </Menu.Positioner>
-      </Portal>
+      <MenuList maxW="280px">
+        {patterns.all.map((k) => (
+          <Menu.Item key={k.kind} value={k.kind} title={k.help} onClick={() => onAdd(k.kind)}>
+            <DeclaredIcon name={k.icon} size={14} />
+            {k.title}
+          </Menu.Item>
+        ))}
+      </MenuList>
     </Menu.Root>
   );
 }

@@ -1,12 +1,13 @@
 'use client';
 
-import { Flex, Menu, Portal, Text, chakra } from '@chakra-ui/react';
+import { Flex, Menu, Text, chakra } from '@chakra-ui/react';
 import { sceneAt } from '@maypole/core/evaluate/picture-at';
 import { Camera, Check, Grid3x3, Scan, Video } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { focusOnRibbon, frameAll, isometric, MOVES, moveCamera } from '../state/camera';
 import { GUIDES, showGuide, useGuides } from '../state/guides';
 import { useEditor } from '../state/store';
+import { MenuList } from '../parts/menu-list';
 
 const button = {
   display: 'flex',
@@ -112,20 +113,7 @@ function BarMenu({
           {icon}
         </chakra.button>
       </Menu.Trigger>
-      <Portal>
-        <Menu.Positioner>
-          <Menu.Content
-            bg="panel"
-            borderWidth="1px"
-            borderColor="line"
-            boxShadow="float"
-            borderRadius="10px"
-            minW="190px"
-          >
-            {children}
-          </Menu.Content>
-        </Menu.Positioner>
-      </Portal>
+      <MenuList minW="190px">{children}</MenuList>
     </Menu.Root>
   );
 }

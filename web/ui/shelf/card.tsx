@@ -1,6 +1,6 @@
 'use client';
 
-import { Box, Flex, Menu, Portal, Text, chakra } from '@chakra-ui/react';
+import { Box, Flex, Menu, Text, chakra } from '@chakra-ui/react';
 import { readPiece, writePiece } from '@maypole/core/piece/read';
 import { loopSeconds } from '@maypole/core/time/loop';
 import { Check, CircleAlert, Copy, Download, Ellipsis, FileWarning, Pencil, RotateCcw, Trash2 } from 'lucide-react';
@@ -11,6 +11,7 @@ import { loadPiece, savePiece } from '../api';
 import { PictureButton } from '../parts/buttons';
 import { tellTrouble } from '../parts/toasts';
 import { Thumbnail } from './thumbnail';
+import { MenuList } from '../parts/menu-list';
 
 interface Props {
   readonly piece: PieceSummary;
@@ -152,48 +153,37 @@ export function PieceCard({ piece, binned, onChanged, onRemove, onRestore, onDup
               <Ellipsis size={17} />
             </PictureButton>
           </Menu.Trigger>
-          <Portal>
-            <Menu.Positioner>
-              <Menu.Content
-                bg="panel"
-                borderWidth="1px"
-                borderColor="line"
-                boxShadow="float"
-                borderRadius="10px"
-                minW="170px"
-              >
-                {!binned && !piece.trouble && (
-                  <Menu.Item value="rename" onClick={() => afterFocus(() => setTyped(piece.name))}>
-                    <Pencil size={14} />
-                    Rename
-                  </Menu.Item>
-                )}
-                {!binned && !piece.trouble && (
-                  <Menu.Item value="duplicate" onClick={onDuplicate}>
-                    <Copy size={14} />
-                    Duplicate
-                  </Menu.Item>
-                )}
-                <Menu.Item value="export" asChild>
-                  <a href={`/api/pieces/${piece.id}/file`} download>
-                    <Download size={14} />
-                    Export
-                  </a>
-                </Menu.Item>
-                {binned ? (
-                  <Menu.Item value="restore" onClick={onRestore}>
-                    <RotateCcw size={14} />
-                    Put back
-                  </Menu.Item>
-                ) : (
-                  <Menu.Item value="delete" color="poppyText" onClick={onRemove}>
-                    <Trash2 size={14} />
-                    Delete
-                  </Menu.Item>
-                )}
-              </Menu.Content>
-            </Menu.Positioner>
-          </Portal>
+          <MenuList minW="170px">
+            {!binned && !piece.trouble && (
+              <Menu.Item value="rename" onClick={() => afterFocus(() => setTyped(piece.name))}>
+                <Pencil size={14} />
+                Rename
+              </Menu.Item>
+            )}
+            {!binned && !piece.trouble && (
+              <Menu.Item value="duplicate" onClick={onDuplicate}>
+                <Copy size={14} />
+                Duplicate
+              </Menu.Item>
+            )}
+            <Menu.Item value="export" asChild>
+              <a href={`/api/pieces/${piece.id}/file`} download>
+                <Download size={14} />
+                Export
+              </a>
+            </Menu.Item>
+            {binned ? (
+              <Menu.Item value="restore" onClick={onRestore}>
+                <RotateCcw size={14} />
+                Put back
+              </Menu.Item>
+            ) : (
+              <Menu.Item value="delete" color="poppyText" onClick={onRemove}>
+                <Trash2 size={14} />
+                Delete
+              </Menu.Item>
+            )}
+          </MenuList>
         </Menu.Root>
       </Flex>
     </Box>

@@ -1,6 +1,6 @@
 'use client';
 
-import { Box, Flex, Menu, Portal, Stack, Text } from '@chakra-ui/react';
+import { Box, Flex, Menu, Stack, Text } from '@chakra-ui/react';
 import { finishParts } from '@maypole/core/finish/parts/index';
 import { identityOf } from '@maypole/core/maths/identity';
 import { newItem, type FinishDoc, type PartDoc } from '@maypole/core/piece/piece';
@@ -13,6 +13,7 @@ import { patternKey } from '../pattern/edit-patterns';
 import { PatternLayers } from '../pattern/pattern-layers';
 import { PatternSwatch } from '../pattern/pattern-swatch';
 import { useEditor } from '../state/store';
+import { MenuList } from '../parts/menu-list';
 
 interface Props {
   readonly ribbon: string;
@@ -97,34 +98,23 @@ export function FinishParts({ ribbon, finish, colour, of }: Props) {
               Add
             </PlainButton>
           </Menu.Trigger>
-          <Portal>
-            <Menu.Positioner>
-              <Menu.Content
-                bg="panel"
-                borderWidth="1px"
-                borderColor="line"
-                boxShadow="float"
-                borderRadius="10px"
-                maxW="300px"
-              >
-                {missing.map((p) => (
-                  <Menu.Item key={p.kind} value={p.kind} onClick={() => add(p.kind)} alignItems="flex-start">
-                    <Box pt="0.5">
-                      <DeclaredIcon name={p.icon} size={15} />
-                    </Box>
-                    <Box>
-                      <Text fontWeight="600" fontSize="13px">
-                        {p.title}
-                      </Text>
-                      <Text color="muted" fontSize="12px" lineHeight="1.3">
-                        {p.help}
-                      </Text>
-                    </Box>
-                  </Menu.Item>
-                ))}
-              </Menu.Content>
-            </Menu.Positioner>
-          </Portal>
+          <MenuList maxW="300px">
+            {missing.map((p) => (
+              <Menu.Item key={p.kind} value={p.kind} onClick={() => add(p.kind)} alignItems="flex-start">
+                <Box pt="0.5">
+                  <DeclaredIcon name={p.icon} size={15} />
+                </Box>
+                <Box>
+                  <Text fontWeight="600" fontSize="13px">
+                    {p.title}
+                  </Text>
+                  <Text color="muted" fontSize="12px" lineHeight="1.3">
+                    {p.help}
+                  </Text>
+                </Box>
+              </Menu.Item>
+            ))}
+          </MenuList>
         </Menu.Root>
       )}
     </Stack>

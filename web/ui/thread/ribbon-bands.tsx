@@ -1,6 +1,6 @@
 'use client';
 
-import { Box, Flex, Menu, Portal, chakra } from '@chakra-ui/react';
+import { Box, Flex, Menu, chakra } from '@chakra-ui/react';
 import type { RibbonDoc } from '@maypole/core/piece/piece';
 import { Plus } from 'lucide-react';
 import { memo } from 'react';
@@ -9,6 +9,7 @@ import { useEditor } from '../state/store';
 import { chooseRibbon, takeRibbon } from '../state/together';
 import { BandPicture } from './band-picture';
 import { AddMenu } from './add-menu';
+import { MenuList } from '../parts/menu-list';
 
 /** The ribbons as coloured bands, the chosen one marked. A right click, or the menu key, offers more. */
 export function RibbonBands() {
@@ -131,36 +132,32 @@ const Band = memo(function Band({
           {name.slice(0, 2)}
         </chakra.button>
       </Menu.ContextTrigger>
-      <Portal>
-        <Menu.Positioner>
-          <Menu.Content bg="panel" borderWidth="1px" borderColor="line" boxShadow="float" borderRadius="10px">
-            <Menu.Item
-              value="switch"
-              onClick={() => useEditor.getState().editRibbon('Switch ribbon', id, (x) => ({ ...x, on: !x.on }))}
-            >
-              {on ? 'Switch off' : 'Switch on'}
-            </Menu.Item>
-            <Menu.Item value="also" onClick={() => takeRibbon(id)}>
-              Edit together with others
-            </Menu.Item>
-            <Menu.Item value="duplicate" onClick={() => duplicateRibbon(id)}>
-              Duplicate
-            </Menu.Item>
-            <Menu.Item value="pair" onClick={() => addPair(id)}>
-              Make a pair
-            </Menu.Item>
-            <Menu.Item value="up" onClick={() => moveRibbon(id, -1)}>
-              Move up
-            </Menu.Item>
-            <Menu.Item value="down" onClick={() => moveRibbon(id, 1)}>
-              Move down
-            </Menu.Item>
-            <Menu.Item value="remove" color="poppyText" onClick={() => removeRibbon(id)}>
-              Remove
-            </Menu.Item>
-          </Menu.Content>
-        </Menu.Positioner>
-      </Portal>
+      <MenuList>
+        <Menu.Item
+          value="switch"
+          onClick={() => useEditor.getState().editRibbon('Switch ribbon', id, (x) => ({ ...x, on: !x.on }))}
+        >
+          {on ? 'Switch off' : 'Switch on'}
+        </Menu.Item>
+        <Menu.Item value="also" onClick={() => takeRibbon(id)}>
+          Edit together with others
+        </Menu.Item>
+        <Menu.Item value="duplicate" onClick={() => duplicateRibbon(id)}>
+          Duplicate
+        </Menu.Item>
+        <Menu.Item value="pair" onClick={() => addPair(id)}>
+          Make a pair
+        </Menu.Item>
+        <Menu.Item value="up" onClick={() => moveRibbon(id, -1)}>
+          Move up
+        </Menu.Item>
+        <Menu.Item value="down" onClick={() => moveRibbon(id, 1)}>
+          Move down
+        </Menu.Item>
+        <Menu.Item value="remove" color="poppyText" onClick={() => removeRibbon(id)}>
+          Remove
+        </Menu.Item>
+      </MenuList>
     </Menu.Root>
   );
 });

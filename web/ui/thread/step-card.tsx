@@ -1,6 +1,6 @@
 'use client';
 
-import { Box, Flex, Menu, Portal, Text, chakra } from '@chakra-ui/react';
+import { Box, Flex, Menu, Text, chakra } from '@chakra-ui/react';
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { evaluateValues } from '@maypole/core/evaluate/values';
@@ -32,6 +32,7 @@ import { changeForm, duplicateStep, moveStep, removeStep, switchStep, throwAgain
 import { linkedStep, takeTogether } from '../state/together';
 import { useEditor } from '../state/store';
 import { CopiesChoice, CopiesReadOut } from './copies-rows';
+import { MenuList } from '../parts/menu-list';
 
 /** The round handle of a step on its ribbon. */
 export function Knot({ colour, children, ...rest }: { colour: string; children: ReactNode } & Record<string, unknown>) {
@@ -271,62 +272,51 @@ function StepMenu({ ribbonId, count, step, index }: Pick<StepProps, 'ribbonId' |
           <Ellipsis size={15} />
         </PictureButton>
       </Menu.Trigger>
-      <Portal>
-        <Menu.Positioner>
-          <Menu.Content
-            bg="panel"
-            borderWidth="1px"
-            borderColor="line"
-            boxShadow="float"
-            borderRadius="10px"
-            minW="180px"
-          >
-            {isForm ? (
-              stepKinds
-                .filter((k) => k.group === 'form' && k.kind !== step.kind)
-                .map((k) => (
-                  <Menu.Item key={k.kind} value={k.kind} onClick={() => changeForm(ribbonId, k.kind)}>
-                    <Replace size={14} />
-                    Change to {k.title.toLowerCase()}
-                  </Menu.Item>
-                ))
-            ) : (
-              <>
-                <Menu.Item value="duplicate" onClick={() => duplicateStep(ribbonId, step.id)}>
-                  <Copy size={14} />
-                  Duplicate step
-                </Menu.Item>
-                {Object.values(kind.params).some((p) => p.type === 'number' && p.seeds) && (
-                  <Menu.Item value="throw" onClick={() => throwAgain(ribbonId, [step.id])}>
-                    <Dices size={14} />
-                    Another throw
-                  </Menu.Item>
-                )}
-                <Menu.Item value="together" onClick={() => takeTogether(step.id)}>
-                  <Group size={14} />
-                  Edit together with others
-                </Menu.Item>
-                <Menu.Item value="up" disabled={index <= 1} onClick={() => moveStep(ribbonId, step.id, index - 1)}>
-                  <ArrowUp size={14} />
-                  Move up
-                </Menu.Item>
-                <Menu.Item
-                  value="down"
-                  disabled={index >= count - 1}
-                  onClick={() => moveStep(ribbonId, step.id, index + 1)}
-                >
-                  <ArrowDown size={14} />
-                  Move down
-                </Menu.Item>
-                <Menu.Item value="remove" color="poppyText" onClick={() => removeStep(ribbonId, step.id)}>
-                  <Trash2 size={14} />
-                  Remove step
-                </Menu.Item>
-              </>
+      <MenuList minW="180px">
+        {isForm ? (
+          stepKinds
+            .filter((k) => k.group === 'form' && k.kind !== step.kind)
+            .map((k) => (
+              <Menu.Item key={k.kind} value={k.kind} onClick={() => changeForm(ribbonId, k.kind)}>
+                <Replace size={14} />
+                Change to {k.title.toLowerCase()}
+              </Menu.Item>
+            ))
+        ) : (
+          <>
+            <Menu.Item value="duplicate" onClick={() => duplicateStep(ribbonId, step.id)}>
+              <Copy size={14} />
+              Duplicate step
+            </Menu.Item>
+            {Object.values(kind.params).some((p) => p.type === 'number' && p.seeds) && (
+              <Menu.Item value="throw" onClick={() => throwAgain(ribbonId, [step.id])}>
+                <Dices size={14} />
+                Another throw
+              </Menu.Item>
             )}
-          </Menu.Content>
-        </Menu.Positioner>
-      </Portal>
+            <Menu.Item value="together" onClick={() => takeTogether(step.id)}>
+              <Group size={14} />
+              Edit together with others
+            </Menu.Item>
+            <Menu.Item value="up" disabled={index <= 1} onClick={() => moveStep(ribbonId, step.id, index - 1)}>
+              <ArrowUp size={14} />
+              Move up
+            </Menu.Item>
+            <Menu.Item
+              value="down"
+              disabled={index >= count - 1}
+              onClick={() => moveStep(ribbonId, step.id, index + 1)}
+            >
+              <ArrowDown size={14} />
+              Move down
+            </Menu.Item>
+            <Menu.Item value="remove" color="poppyText" onClick={() => removeStep(ribbonId, step.id)}>
+              <Trash2 size={14} />
+              Remove step
+            </Menu.Item>
+          </>
+        )}
+      </MenuList>
     </Menu.Root>
   );
 }

@@ -1,6 +1,6 @@
 'use client';
 
-import { Box, Flex, Menu, Portal, Text, chakra } from '@chakra-ui/react';
+import { Box, Flex, Menu, Text, chakra } from '@chakra-ui/react';
 import { DndContext, PointerSensor, closestCenter, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
 import { SortableContext, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import type { CopiesNote } from '@maypole/core/evaluate/ribbon';
@@ -18,6 +18,7 @@ import { AddMenu } from './add-menu';
 import { StepsTogether, TogetherThread } from './together-thread';
 import { FinishCard } from './finish-card';
 import { StepCard } from './step-card';
+import { MenuList } from '../parts/menu-list';
 
 /** The chosen ribbon: its steps in the order they act, on a thread in its colour. */
 export function Thread() {
@@ -174,28 +175,24 @@ const Header = memo(function Header({
             <Ellipsis size={16} />
           </PictureButton>
         </Menu.Trigger>
-        <Portal>
-          <Menu.Positioner>
-            <Menu.Content bg="panel" borderWidth="1px" borderColor="line" boxShadow="float" borderRadius="10px">
-              <Menu.Item value="duplicate" onClick={() => duplicateRibbon(id)}>
-                <Copy size={14} />
-                Duplicate ribbon
-              </Menu.Item>
-              <Menu.Item value="pair" onClick={() => addPair(id)}>
-                <Link2 size={14} />
-                Make a pair
-              </Menu.Item>
-              <Menu.Item value="throw" onClick={() => throwAgain(id)}>
-                <Dices size={14} />
-                Another throw
-              </Menu.Item>
-              <Menu.Item value="remove" color="poppyText" onClick={() => removeRibbon(id)}>
-                <Trash2 size={14} />
-                Remove ribbon
-              </Menu.Item>
-            </Menu.Content>
-          </Menu.Positioner>
-        </Portal>
+        <MenuList>
+          <Menu.Item value="duplicate" onClick={() => duplicateRibbon(id)}>
+            <Copy size={14} />
+            Duplicate ribbon
+          </Menu.Item>
+          <Menu.Item value="pair" onClick={() => addPair(id)}>
+            <Link2 size={14} />
+            Make a pair
+          </Menu.Item>
+          <Menu.Item value="throw" onClick={() => throwAgain(id)}>
+            <Dices size={14} />
+            Another throw
+          </Menu.Item>
+          <Menu.Item value="remove" color="poppyText" onClick={() => removeRibbon(id)}>
+            <Trash2 size={14} />
+            Remove ribbon
+          </Menu.Item>
+        </MenuList>
       </Menu.Root>
     </Flex>
   );

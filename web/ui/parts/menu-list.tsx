@@ -1,0 +1,22 @@
+'use client';
+
+import { Menu, Portal } from '@chakra-ui/react';
+import type { ComponentProps } from 'react';
+
+/** What a menu shows when it is opened, over everything else. */
+export function MenuList(props: ComponentProps<typeof Menu.Content>) {
+  return (
+    <Portal>
+      <Menu.Positioner>
+        <Menu.Content
+          bg="panel"
+          borderWidth="1px"
+          borderColor="line"
+          boxShadow="float"
+          borderRadius="10px"
+          {...props}
+        />
+      </Menu.Positioner>
+    </Portal>
+  );
+}
