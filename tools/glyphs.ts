@@ -37,7 +37,10 @@ for (const [name, file] of [
   });
   const text = `import type { Font } from './font';
 
-/** Outlines of ${font.names.fontFamily?.en ?? name} Bold (SIL Open Font License 1.1), 1000 units to the em, y up; made by tools/glyphs.ts. */
+/**
+ * Outlines of ${font.names.fontFamily?.en ?? name} Bold (SIL Open Font License 1.1), 1000 units to the em, y
+ * up; made by tools/glyphs.ts.
+ */
 export const ${name}: Font = {
 ${rows.join('\n')}
 };

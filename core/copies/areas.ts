@@ -41,7 +41,10 @@ export function triangleAt(areas: Areas, x: number): number {
   return low;
 }
 
-/** Even places in a triangle from two chances, by folding the unit square (G. Turk, “Generating random points in triangles”, Graphics Gems, 1990). */
+/**
+ * Even places in a triangle from two chances, by folding the unit square (G. Turk, “Generating random points in
+ * triangles”, Graphics Gems, 1990).
+ */
 export function folded(u: number, w: number): [number, number] {
   return u + w > 1 ? [1 - u, 1 - w] : [u, w];
 }

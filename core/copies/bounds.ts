@@ -8,7 +8,10 @@ export function emptyBox(): Box {
   return { min: [Infinity, Infinity, Infinity], max: [-Infinity, -Infinity, -Infinity] };
 }
 
-/** Widens a box so that it holds another under the matrix at `o`: the middle of that, and half its sides taken through the absolute matrix. */
+/**
+ * Widens a box so that it holds another under the matrix at `o`: the middle of that, and half its sides taken
+ * through the absolute matrix.
+ */
 export function growBy(
   box: Box,
   other: { readonly min: readonly number[]; readonly max: readonly number[] },

@@ -24,7 +24,10 @@ export function assetsIn(ribbon: RibbonDoc): string[] {
 
 const pictured = new WeakMap<Piece, readonly string[]>();
 
-/** Fingerprints of the files that a picture of a piece cannot be drawn without, besides its shapes: those that its finishes and its scene name. */
+/**
+ * Fingerprints of the files that a picture of a piece cannot be drawn without, besides its shapes: those that
+ * its finishes and its scene name.
+ */
 export function assetsOfPicture(piece: Piece): readonly string[] {
   let names = pictured.get(piece);
   if (!names) {

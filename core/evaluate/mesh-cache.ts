@@ -80,7 +80,10 @@ export class MeshCache {
     if (!keys.has(mesh)) keys.set(mesh, key);
   }
 
-  /** The key under which a shape was made. Throws a RangeError for one that has none: a number given here would be another one elsewhere. */
+  /**
+   * The key under which a shape was made. Throws a RangeError for one that has none: a number given here would
+   * be another one elsewhere.
+   */
   keyOf(mesh: Mesh): string {
     const key = keys.get(mesh);
     if (key === undefined)

@@ -287,7 +287,10 @@ function definitionOf({ ribbon, loop, detail }: Run, index: number): string {
 
 const prints = new WeakMap<RibbonDoc, Map<string, string>>();
 
-/** What a ribbon's shape depends on: equal texts give equal shapes at every frame. Ribbons that others name are shared, so each is looked at once. */
+/**
+ * What a ribbon's shape depends on: equal texts give equal shapes at every frame. Ribbons that others name are
+ * shared, so each is looked at once.
+ */
 export function ribbonFingerprint(ribbon: RibbonDoc, loop: Loop, detail: Detail): string {
   let own = prints.get(ribbon);
   if (!own) prints.set(ribbon, (own = new Map()));

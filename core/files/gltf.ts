@@ -257,7 +257,10 @@ function checkSparse(a: Json, i: number, views: readonly Json[]): void {
     );
 }
 
-/** Refuses what nodes would multiply beyond what a shape may have, before anything is put together: a mesh counts as often as nodes show it. */
+/**
+ * Refuses what nodes would multiply beyond what a shape may have, before anything is put together: a mesh
+ * counts as often as nodes show it.
+ */
 function checkDrawn(json: Json, nodes: readonly Json[], accessors: readonly Json[]): void {
   const meshes = listOf(json, 'meshes');
   const countOf = (x: unknown) => (whole(x) && whole(accessors[x]?.count) ? (accessors[x].count as number) : 0);

@@ -1,4 +1,7 @@
-/** A picture of light: what comes from every direction, linear sRGB, 3 numbers a pixel, rows from the top; twice as wide as high, the middle towards +z. */
+/**
+ * A picture of light: what comes from every direction, linear sRGB, 3 numbers a pixel, rows from the top; twice
+ * as wide as high, the middle towards +z.
+ */
 export interface LightPicture {
   readonly width: number;
   readonly height: number;

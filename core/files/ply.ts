@@ -38,7 +38,10 @@ interface Element {
 /** Polygons with more corners than this are a mistake in the file. */
 const MOST_CORNERS = 10_000;
 
-/** A shape in the polygon file format (G. Turk, 1994), as text or binary of either byte order; places on the surface are read from `texcoord` lists. */
+/**
+ * A shape in the polygon file format (G. Turk, 1994), as text or binary of either byte order; places on the
+ * surface are read from `texcoord` lists.
+ */
 export function readPly(bytes: Uint8Array): Mesh {
   const { format, elements, start } = header(bytes);
   const next =

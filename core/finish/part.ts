@@ -19,7 +19,10 @@ export interface FinishPart<P extends Params = Params> {
   readonly params: P;
   /** What a drawer must be able to do for it. */
   readonly feature?: SurfaceFeature;
-  /** Which of its values may go over the surface in a pattern, and the channels they are, with the factor from their unit to that of the channel. */
+  /**
+   * Which of its values may go over the surface in a pattern, and the channels they are, with the factor from
+   * their unit to that of the channel.
+   */
   readonly channels?: { readonly [K in keyof P]?: ChannelOf };
   /** The channels it sets, from its values at a moment. Parts act in their order, each on what the ones before have left. */
   surface(values: Evaluated<P>, before: Surface): Partial<Omit<Surface, 'features' | 'patterns'>>;

@@ -14,7 +14,10 @@ export const FACE_WORDS: Readonly<Record<FaceKind, { readonly title: string; rea
   joints: { title: 'Joints', help: 'A finish of their own for joints of struts.' },
 };
 
-/** What a drawer must be able to do for a surface; what is not asked for costs nothing. It goes by the parts of the finish and not by their values, so that nothing is compiled while values move. */
+/**
+ * What a drawer must be able to do for a surface; what is not asked for costs nothing. It goes by the parts of
+ * the finish and not by their values, so that nothing is compiled while values move.
+ */
 export type SurfaceFeature =
   'bump' | 'glass' | 'coat' | 'cloth' | 'film' | 'glow' | 'veil' | 'cut' | 'wires' | 'dots' | 'brushed';
 

@@ -56,7 +56,10 @@ export function curlCurrent(
   };
 }
 
-/** Three gradients for each of 256 lattice numbers, 4 numbers each, the last 0. Which of a table stands where is shuffled, so that they have nothing to do with each other even where none of them moves. */
+/**
+ * Three gradients for each of 256 lattice numbers, 4 numbers each, the last 0. Which of a table stands where is
+ * shuffled, so that they have nothing to do with each other even where none of them moves.
+ */
 function threeGradients(seed: number, rate: number, clock: Clock): Float32Array {
   const out = new Float32Array(256 * 12);
   for (let p = 0; p < 3; p++) {

@@ -41,7 +41,10 @@ export function hasKernel(s: Pick<NoiseSettings, 'kind' | 'metric'>): boolean {
   return s.kind === 'gradient' || (s.kind in CELLS && (s.metric ?? 'euclidean') === 'euclidean');
 }
 
-/** A noise with its tables put into the kernels' memory: values at `count` points of f32 ×3 into f32 each. Good until the next call begins. */
+/**
+ * A noise with its tables put into the kernels' memory: values at `count` points of f32 ×3 into f32 each. Good
+ * until the next call begins.
+ */
 export function prepared(
   k: Kernels,
   s: NoiseSettings,

@@ -122,7 +122,8 @@ export function evenSides({ width, height }: PixelSize): string | null {
  * Declares a kind of output.
  *
  * @example
- * export const webm = defineOutput({ kind: 'webm', title: 'WebM movie', help: 'VP9', icon: 'film', ending: 'webm', params: pictureParams, refusal: evenSides, contents: (base) => `${base}.webm` });
+ * export const webm = defineOutput({ kind: 'webm', title: 'WebM movie', help: 'VP9', icon: 'film', ending:
+ * 'webm', params: pictureParams, refusal: evenSides, contents: (base) => `${base}.webm` });
  */
 export function defineOutput<const P extends Params>(output: OutputKind<P>): OutputKind {
   return widened(output);

@@ -58,7 +58,10 @@ export type PatternInputs<P extends Params, N> = {
             : never;
 };
 
-/** A value of the pattern's own noise at a place in metres, nominally −1…1; of a pattern of a picture, its brightness there 0…1, wherever is asked. */
+/**
+ * A value of the pattern's own noise at a place in metres, nominally −1…1; of a pattern of a picture, its
+ * brightness there 0…1, wherever is asked.
+ */
 export type NoiseRead<N> = (at: Triple<N>) => N;
 
 /** The picture that a pattern shows. */

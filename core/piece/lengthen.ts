@@ -8,7 +8,10 @@ import { isMoving } from '../time/value';
 import type { Piece, Values } from './piece';
 import { mapOwners } from './walk';
 
-/** The power of the length of the loop with which a value goes: 1 for what is counted per loop, −1 for what is measured in loops, 0 for what has nothing to do with it. */
+/**
+ * The power of the length of the loop with which a value goes: 1 for what is counted per loop, −1 for what is
+ * measured in loops, 0 for what has nothing to do with it.
+ */
 function powerOf(p: Param, name: string): number {
   if (p.type !== 'number') return 0;
   if (p.perLoop) return p.perLoop;

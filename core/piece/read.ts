@@ -1,3 +1,4 @@
+import { widened } from '../declare/widen';
 import { migrations } from './migrations';
 import { PIECE_VERSION, type Piece } from './piece';
 import { pieceSchema } from './schema';
@@ -52,7 +53,7 @@ export function readPieceValue(value: unknown): ReadResult {
   let current: unknown = value;
   for (let v = version; v < PIECE_VERSION; v++) current = migrations[v](current);
   const parsed = pieceSchema.safeParse(current);
-  if (parsed.success) return { ok: true, piece: parsed.data as unknown as Piece };
+  if (parsed.success) return { ok: true, piece: widened<Piece>(parsed.data) };
   const faults = parsed.error.issues.map((issue) => ({ path: formatPath(issue.path), message: issue.message }));
   const more = faults.length > 1 ? ` (and ${faults.length - 1} more)` : '';
   return {

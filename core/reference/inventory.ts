@@ -15,7 +15,10 @@ import type { Param, Params } from '../declare/params';
 /** Everything that a document of a version may say, a line each: kinds, their values, and what may be chosen. */
 export type Inventory = readonly string[];
 
-/** What of a declaration decides whether an older Maypole can read a value: its type, what may be chosen, its limits, whether it may move. */
+/**
+ * What of a declaration decides whether an older Maypole can read a value: its type, what may be chosen, its
+ * limits, whether it may move.
+ */
 function told(p: Param): string {
   const parts: string[] = [p.type];
   if (p.type === 'choice') parts.push(p.options.map((o) => o.value).join(' '));

@@ -252,7 +252,8 @@ export type PictureEffectAt =
  * Declares a kind of camera.
  *
  * @example
- * export const orbit = defineCamera({ kind: 'orbit', title: 'Camera', help, icon: 'camera', params, at: (v) => ({ position, target, focalLength: v.focalLength }) });
+ * export const orbit = defineCamera({ kind: 'orbit', title: 'Camera', help, icon: 'camera', params, at: (v) =>
+ * ({ position, target, focalLength: v.focalLength }) });
  */
 export const defineCamera = declared<CameraAt>();
 
@@ -260,7 +261,8 @@ export const defineCamera = declared<CameraAt>();
  * Declares a kind of light.
  *
  * @example
- * export const studio = defineLight({ kind: 'studio', title: 'Studio light', help, icon: 'lamp', params, at: (v) => ({ type: 'studio', strength: v.strength / 100, turn: v.turn }) });
+ * export const studio = defineLight({ kind: 'studio', title: 'Studio light', help, icon: 'lamp', params, at:
+ * (v) => ({ type: 'studio', strength: v.strength / 100, turn: v.turn }) });
  */
 export const defineLight = declared<LightAt>();
 
@@ -268,7 +270,8 @@ export const defineLight = declared<LightAt>();
  * Declares a kind of backdrop.
  *
  * @example
- * export const plain = defineBackdrop({ kind: 'colour', title: 'Backdrop', help, icon: 'wallpaper', params, at: (v) => ({ type: 'colour', colour: v.colour }) });
+ * export const plain = defineBackdrop({ kind: 'colour', title: 'Backdrop', help, icon: 'wallpaper', params, at:
+ * (v) => ({ type: 'colour', colour: v.colour }) });
  */
 export const defineBackdrop = declared<BackdropAt>();
 

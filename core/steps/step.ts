@@ -62,7 +62,10 @@ export interface StepKind<P extends Params = Params> {
   readonly hasDetail?: boolean;
   /** True where it takes in copies as the list they are and decides by itself what to do with them. */
   readonly takesCopies?: boolean;
-  /** Whether its result has copies, by its values as they are stored and by whether copies came in; absent, it has where it takes copies as they are. */
+  /**
+   * Whether its result has copies, by its values as they are stored and by whether copies came in; absent, it
+   * has where it takes copies as they are.
+   */
   copiesAfter?(values: Readonly<Record<string, StoredValue>>, before: boolean): boolean;
   /** What it does with copies unless the user chooses; absent, it works on each by itself. */
   readonly copiesAs?: CopiesAs;

@@ -1,3 +1,4 @@
+import { widened } from '../declare/widen';
 import type { NumberValue } from '../declare/params';
 import { totalOf, withLayers } from './layers';
 import type { Clock } from './loop';
@@ -26,7 +27,7 @@ export function prepareMotion(doc: MotionDoc, frames: number): Prepared {
   let prepared = byText.get(text);
   if (!prepared) {
     const plain = withTiming(
-      motionKind(doc.motion).prepare(doc as never, frames, (value) => prepareNumber(value, frames)),
+      motionKind(doc.motion).prepare(widened(doc), frames, (value) => prepareNumber(value, frames)),
       doc.timing,
     );
     prepared = withLayers(plain, doc.layers, (layer) => prepareMotion(layer, frames));

@@ -88,7 +88,10 @@ function line(
   }
 }
 
-/** Fills a triangle by edge functions where it is nearer than what is there (J. Pineda, “A parallel algorithm for polygon rasterization”, 1988). */
+/**
+ * Fills a triangle by edge functions where it is nearer than what is there (J. Pineda, “A parallel algorithm
+ * for polygon rasterization”, 1988).
+ */
 function triangle(
   sx: Float32Array,
   sy: Float32Array,

@@ -133,7 +133,10 @@ export async function duplicatePiece(db: Database, id: string): Promise<StoredPi
   return createPiece(db, JSON.stringify({ ...read.piece, name: name.slice(0, 120) }));
 }
 
-/** What the shapes of a revision say of its seam, in place of what its motions alone say; passed over where another revision is shown by now. */
+/**
+ * What the shapes of a revision say of its seam, in place of what its motions alone say; passed over where
+ * another revision is shown by now.
+ */
 export async function storeGaps(db: Database, id: string, revision: number, gaps: number): Promise<void> {
   const rows = await db
     .update(pieces)

@@ -15,7 +15,10 @@ import {
 
 let ready = false;
 
-/** The tables of linearly transformed cosines (E. Heitz et al., “Real-time polygonal-light shading with linearly transformed cosines”, 2016) are made once. */
+/**
+ * The tables of linearly transformed cosines (E. Heitz et al., “Real-time polygonal-light shading with linearly
+ * transformed cosines”, 2016) are made once.
+ */
 function prepare(): void {
   if (!ready) RectAreaLightNode.setLTC(RectAreaLightTexturesLib.init());
   ready = true;

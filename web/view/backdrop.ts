@@ -20,7 +20,10 @@ import { imageTexture } from './image-textures';
 import { rgb, scalar, type Rgb, type Scalar } from './tsl';
 import { lightShownAs, throughViewTransform } from './view-transform';
 
-/** The backdrop in shaders: as it is shown, and as the light that the view transform shows so. All of it is uniforms, so that any backdrop is drawn by one shader. */
+/**
+ * The backdrop in shaders: as it is shown, and as the light that the view transform shows so. All of it is
+ * uniforms, so that any backdrop is drawn by one shader.
+ */
 export class BackdropNodes {
   private readonly from = { shown: uniform(new Color()), light: uniform(new Color()) };
   private readonly to = { shown: uniform(new Color()), light: uniform(new Color()) };

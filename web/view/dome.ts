@@ -32,7 +32,10 @@ export class Dome {
   private readonly reach = uniform(1);
   private readonly seen = scalar(shadow(this.light));
 
-  /** @param lies what it shades is a floor, for which directions are taken as often as they count, so that nothing is ever brighter than open */
+  /**
+   * @param lies what it shades is a floor, for which directions are taken as often as they count, so that
+   * nothing is ever brighter than open
+   */
   constructor(private readonly lies = false) {
     this.light.castShadow = true;
     this.light.shadow.mapSize.set(PIXELS, PIXELS);

@@ -171,7 +171,10 @@ export class Haze {
     return material;
   }
 
-  /** Goes along the ray of a pixel; at each place looked at, `at` is told where it is, and gives the light that meets it, turned towards the eye. */
+  /**
+   * Goes along the ray of a pixel; at each place looked at, `at` is told where it is, and gives the light that
+   * meets it, turned towards the eye.
+   */
   private ray(at: (place: Rgb, seen: Rgb, eye: Rgb) => Rgb): { light: Rgb } {
     const far = getViewPosition(screenUV, this.depth.sample(screenUV).r, cameraProjectionMatrixInverse);
     const near = getViewPosition(screenUV, float(0), cameraProjectionMatrixInverse);

@@ -57,7 +57,10 @@ type Instanced = Object3D & {
   count: number;
 };
 
-/** One shape with its polygon edges and its curves on the same vertices, kept from frame to frame; drawn once, or in the many places where it stands. */
+/**
+ * One shape with its polygon edges and its curves on the same vertices, kept from frame to frame; drawn once,
+ * or in the many places where it stands.
+ */
 export class PartObject {
   readonly group = new Group();
   mesh: Mesh | null = null;

@@ -1,3 +1,4 @@
+import { widened } from '@maypole/core/declare/widen';
 import type { PictureEffectAt } from '@maypole/core/scene/kind';
 import {
   clamp,
@@ -155,12 +156,12 @@ export class PictureEffects {
   constructor(types: readonly PictureEffectAt['type'][]) {
     this.parts = types.includes('fringe');
     this.drawn = types.flatMap((type, at) =>
-      type in shown ? [{ type, at, drawn: shown[type as keyof typeof shown]() as unknown as Drawn<never> }] : [],
+      type in shown ? [{ type, at, drawn: widened<Drawn<never>>(shown[type as keyof typeof shown]()) }] : [],
     );
   }
 
   fill(list: readonly PictureEffectAt[]): void {
-    for (const { at, drawn } of this.drawn) drawn.fill(list[at] as never);
+    for (const { at, drawn } of this.drawn) drawn.fill(widened(list[at]));
     const fringe = list.find((e) => e.type === 'fringe');
     if (fringe) this.parting.value = fringe.amount / 100;
   }

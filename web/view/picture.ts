@@ -202,7 +202,10 @@ export class Picture {
     return this.sums;
   }
 
-  /** Writes the average so far, with so large a share of the newest light in it; with a share of 1 what was there before does not matter. */
+  /**
+   * Writes the average so far, with so large a share of the newest light in it; with a share of 1 what was
+   * there before does not matter.
+   */
   private add(newest: RenderTarget, before: RenderTarget, to: RenderTarget, share: number): void {
     this.newest.value = newest.texture;
     this.before.value = before.texture;

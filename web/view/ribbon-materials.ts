@@ -78,7 +78,10 @@ export class RibbonMaterials {
     return (this.wireMaterials ??= new WireMaterials());
   }
 
-  /** Takes over surfaces. Says whether objects must be made anew, since they need other materials: all of them, or those whose copies bring channels. */
+  /**
+   * Takes over surfaces. Says whether objects must be made anew, since they need other materials: all of them,
+   * or those whose copies bring channels.
+   */
   update(surfaces: Surfaces, mode: ViewMode, dome: Dome | null = null): 'all' | 'with channels' | 'none' {
     const clay = mode === 'clay';
     const flipped = clay !== this.clay;

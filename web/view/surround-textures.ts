@@ -20,7 +20,10 @@ import { studioTexture } from './studio';
 type Kind<T extends SurroundAt['type']> = Extract<SurroundAt, { type: T }>;
 type Rgb3 = readonly [number, number, number];
 
-/** How surroundings become a picture of all directions: what tells one from another, and how it is made. Strength and turn are not in it. */
+/**
+ * How surroundings become a picture of all directions: what tells one from another, and how it is made.
+ * Strength and turn are not in it.
+ */
 interface Maker<T extends SurroundAt['type']> {
   key(light: Kind<T>): string;
   /** Null where there is nothing to be seen, and it is dark. */

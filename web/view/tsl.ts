@@ -5,7 +5,10 @@ import type { Node } from 'three/webgpu';
 export type Rgb = Node<'vec3'>;
 export type Scalar = Node<'float'>;
 
-/** What is three numbers to a shader. The library's types tell colours, vectors and what is reckoned from them apart where shaders do not. */
+/**
+ * What is three numbers to a shader. The library's types tell colours, vectors and what is reckoned from them
+ * apart where shaders do not.
+ */
 export function rgb(node: unknown): Rgb {
   return node as Rgb;
 }

@@ -1,6 +1,9 @@
 import { fade, four, lerp4, whole } from './common';
 
-/** Gradient of one potential: the blended gradients of the corners, and what the blending itself adds. a…h: corners 000, 100, 010, 110, 001, 101, 011, 111; p…w: the ways to them. */
+/**
+ * Gradient of one potential: the blended gradients of the corners, and what the blending itself adds. a…h:
+ * corners 000, 100, 010, 110, 001, 101, 011, 111; p…w: the ways to them.
+ */
 // @ts-ignore: decorator
 @inline
 function slope(a: v128, b: v128, c: v128, d: v128, e: v128, f: v128, g: v128, h: v128, p: v128, q: v128, r: v128, s: v128, t: v128, m: v128, n: v128, o: v128, x: v128, y: v128, z: v128, weights: v128, vs: f32, ws: f32, dx: f32, dy: f32, dz: f32): v128 {

@@ -1,6 +1,9 @@
 // Meshes: subdivision as a sparse product, smoothing, normals.
 
-/** rows of a sparse matrix times points: start u32 × (rows + 1), index u32 and weight f32 an entry; from and to f32 ×3 each, with room for one number more after both. */
+/**
+ * rows of a sparse matrix times points: start u32 × (rows + 1), index u32 and weight f32 an entry; from and to
+ * f32 ×3 each, with room for one number more after both.
+ */
 export function product(start: usize, index: usize, weight: usize, rows: u32, from: usize, to: usize): void {
   let k: u32 = load<u32>(start);
   for (let i: u32 = 0; i < rows; i++) {
@@ -14,7 +17,10 @@ export function product(start: usize, index: usize, weight: usize, rows: u32, fr
   }
 }
 
-/** Rows of averages: a · first + b · the rest. start u32 a row and one more; index u32; code a byte a row; weights f32 ×2 a code; base: points of f32 ×3. */
+/**
+ * Rows of averages: a · first + b · the rest. start u32 a row and one more; index u32; code a byte a row;
+ * weights f32 ×2 a code; base: points of f32 ×3.
+ */
 export function averages(start: usize, index: usize, code: usize, weights: usize, rows: u32, base: usize, to: usize): void {
   let k: u32 = load<u32>(start);
   for (let i: u32 = 0; i < rows; i++) {
@@ -36,7 +42,10 @@ export function averages(start: usize, index: usize, code: usize, weights: usize
   }
 }
 
-/** Rows of averages that all have four points, weighted alike: a · the first two and b · the others. One of 12 bytes more is written behind them. */
+/**
+ * Rows of averages that all have four points, weighted alike: a · the first two and b · the others. One of 12
+ * bytes more is written behind them.
+ */
 export function fours(index: usize, a: f32, b: f32, rows: u32, base: usize, to: usize): void {
   const first = f32x4.splat(a), rest = f32x4.splat(b);
   for (const end = to + <usize>rows * 12; to < end; to += 12) {
@@ -70,7 +79,10 @@ export function smooth(start: usize, neighbours: usize, held: usize, count: u32,
   }
 }
 
-/** Vector areas of faces added up at `target` of each corner, then made unit length; (0, 1, 0) where there is none. out: f32 ×4 a vertex, cleared by the caller. */
+/**
+ * Vector areas of faces added up at `target` of each corner, then made unit length; (0, 1, 0) where there is
+ * none. out: f32 ×4 a vertex, cleared by the caller.
+ */
 export function normals(faceStart: usize, corners: usize, target: usize, faces: u32, positions: usize, out: usize, count: u32): void {
   let k: u32 = load<u32>(faceStart);
   for (let f: u32 = 0; f < faces; f++) {

@@ -188,7 +188,10 @@ export const orbit = defineCamera({
   },
 });
 
-/** Values of the camera with its focus on a point, or on the middle of a ribbon. A lens without an f-number is sharp everywhere, and gets one. */
+/**
+ * Values of the camera with its focus on a point, or on the middle of a ribbon. A lens without an f-number is
+ * sharp everywhere, and gets one.
+ */
 export function focusedOn(
   old: Readonly<Record<string, unknown>>,
   on: readonly [number, number, number] | { readonly ribbon: string },

@@ -89,7 +89,10 @@ export function capFaces(points: readonly Point2[]): number[][] {
   });
 }
 
-/** A curve in space laid flat: along its two widest directions, counter-clockwise unless asked for as drawn. @param points 3 numbers each */
+/**
+ * A curve in space laid flat: along its two widest directions, counter-clockwise unless asked for as drawn.
+ * @param points 3 numbers each
+ */
 export function flatProfile(points: ArrayLike<number>, asDrawn = false): Point2[] {
   const spread = [0, 1, 2].map((k) => {
     let [low, high] = [Infinity, -Infinity];

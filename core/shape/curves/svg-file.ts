@@ -1,4 +1,5 @@
-// eslint-disable-next-line @typescript-eslint/triple-slash-reference -- the library ships no types; so every room that reads this file finds ours
+// The library ships no types; so every room that reads this file finds ours.
+// eslint-disable-next-line @typescript-eslint/triple-slash-reference -- see above
 /// <reference path="./element-to-path.d.ts" />
 import toPath from 'element-to-path';
 import svgpath from 'svgpath';

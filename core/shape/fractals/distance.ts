@@ -1,4 +1,7 @@
-/** A distance bound: at most the distance from a place to the set, below or at 0 within it. Places and sets are about as large as the unit ball. */
+/**
+ * A distance bound: at most the distance from a place to the set, below or at 0 within it. Places and sets are
+ * about as large as the unit ball.
+ */
 export type DistanceBound = (x: number, y: number, z: number) => number;
 
 /**

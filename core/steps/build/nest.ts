@@ -1,3 +1,4 @@
+import { widened } from '../../declare/widen';
 import { number, seed, vector, type Evaluated } from '../../declare/params';
 import { vec3, type Vec3 } from '../../maths/vec3';
 import { matrixOf, multiply, turnXYZ, type Quaternion } from '../../maths/quaternion';
@@ -120,7 +121,7 @@ function changesOf(v: Evaluated<typeof nest.params>, context: StepContext): (k: 
   const even: Change | null = spreads || late ? null : { turn: turnXYZ(v.turn), size: v.size, shift: v.shift };
   return (k) => {
     if (even) return even;
-    const at = late ? (context.valuesAt!(here - (k * v.later) / 100, MOVING) as unknown as typeof v) : v;
+    const at = late ? widened<typeof v>(context.valuesAt!(here - (k * v.later) / 100, MOVING)) : v;
     const turn = vec3((axis) => at.turn[axis] + at.spread[axis] * (2 * chance(3 * k + axis) - 1));
     return { turn: turnXYZ(turn), size: at.size, shift: at.shift };
   };

@@ -26,7 +26,10 @@ function perCell(surface: string): number {
   return (at(4) - 3 * at(3) + 3 * at(2) - at(1)) / 6;
 }
 
-/** Mean curvature against the root of the Gaussian one, at vertices away from the cut: cotangent weights and angle defects (M. Meyer et al., 2003). */
+/**
+ * Mean curvature against the root of the Gaussian one, at vertices away from the cut: cotangent weights and
+ * angle defects (M. Meyer et al., 2003).
+ */
 function flatness(mesh: Mesh, reach: number): number {
   const m = step('triangulate', mesh);
   const p = m.positions;

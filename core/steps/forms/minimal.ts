@@ -5,7 +5,10 @@ import { brief, defineStep } from '../step';
 
 const TURN = 2 * Math.PI;
 
-/** Level functions of triply periodic minimal surfaces, to first order (A. Schoen 1970; nodal approximations of von Schnering & Nesper 1991). */
+/**
+ * Level functions of triply periodic minimal surfaces, to first order (A. Schoen 1970; nodal approximations of
+ * von Schnering & Nesper 1991).
+ */
 const SURFACES: Record<string, (x: number, y: number, z: number) => number> = {
   gyroid: (x, y, z) => Math.sin(x) * Math.cos(y) + Math.sin(y) * Math.cos(z) + Math.sin(z) * Math.cos(x),
   primitive: (x, y, z) => Math.cos(x) + Math.cos(y) + Math.cos(z),

@@ -1,3 +1,4 @@
+import { widened } from '../../declare/widen';
 import { centresOf, knowCentres, withCopies } from '../../copies/copies';
 import { channelToWrite } from '../../copies/channels';
 import { filtered } from '../../copies/places';
@@ -25,7 +26,7 @@ export function change(v: VaryValues, copies: Copies, context: StepContext): Mes
     return withCopies({ ...copies, source });
   }
   const { names, width, none } = BETWEEN[v.what]!;
-  const values = followed(v, names, v as never, copies, context);
+  const values = followed(v, names, widened(v), copies, context);
   if (v.what === 'roughness' || v.what === 'metalness') return looking(v.what, copies, weights, strengths, values);
   const matrices = copies.matrices.slice();
   if (v.what === 'shown') return shown(v.shareSoft, copies, matrices, weights, strengths, values);
@@ -179,8 +180,8 @@ function tablesOf(v: VaryValues, copies: Copies, context: StepContext): (i: numb
     const table = blendTable(v.colourFrom, v.colourTo);
     return () => table;
   }
-  const values = followed(v, COLOURS, v as never, copies, context, (names, x) =>
-    names.flatMap((name) => labOf(x[name] as unknown as string)),
+  const values = followed(v, COLOURS, widened(v), copies, context, (names, x) =>
+    names.flatMap((name) => labOf(widened(x[name]))),
   );
   return (i) => {
     const c = values(i);

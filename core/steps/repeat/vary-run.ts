@@ -1,3 +1,4 @@
+import { widened } from '../../declare/widen';
 import { centresOf, knowCentres, withCopies } from '../../copies/copies';
 import { kernels } from '../../kernels/kernels';
 import { hasKernel, prepared } from '../../noise/sample-fast';
@@ -84,8 +85,8 @@ export function changedInKernels(list: readonly VaryValues[], copies: Copies, co
     const { names, width } = BETWEEN[v.what]!;
     const [[x, y, z], [u, s, t]] = names.map((name) =>
       width === 1
-        ? [0, 1, 2].map(() => (v as unknown as Record<string, number>)[name])
-        : (v as unknown as Record<string, number[]>)[name],
+        ? [0, 1, 2].map(() => widened<Record<string, number>>(v)[name])
+        : widened<Record<string, number[]>>(v)[name],
     );
     if (v.what === 'shift')
       return (count) => run.shifted(m, count, weights, x, y, z, u - x, s - y, t - z, v.own, points);

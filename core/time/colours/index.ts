@@ -26,7 +26,7 @@ export function prepareColour(value: ColourValue, frames: number): PreparedColou
   if (!isMoving(value)) return { course: closedCourse({ num: 0, den: 1 }), colour: () => value };
   const known = ready.get(value);
   if (known && known.frames === frames) return known.prepared;
-  const prepared = colourMotionKind(value.motion).prepare(value as never, frames, (other) =>
+  const prepared = colourMotionKind(value.motion).prepare(widened(value), frames, (other) =>
     prepareColour(other, frames),
   );
   ready.set(value, { frames, prepared });

@@ -33,7 +33,10 @@ const VARIABLE: Record<string, Compiled> = {
 
 const constants = new WeakMap<Term, { readonly value: number | undefined }>();
 
-/** The number a term always is; undefined where it depends on something. Worked out once for each term, since every level asks for those below it. */
+/**
+ * The number a term always is; undefined where it depends on something. Worked out once for each term, since
+ * every level asks for those below it.
+ */
 export function constantOf(term: Term): number | undefined {
   let known = constants.get(term);
   if (!known) constants.set(term, (known = { value: workOut(term) }));

@@ -1,5 +1,6 @@
 'use client';
 
+import { widened } from '@maypole/core/declare/widen';
 import { Box, Flex, Text } from '@chakra-ui/react';
 import type { ColourParam, ColourValue } from '@maypole/core/declare/params';
 import { addressKey, type Address } from '@maypole/core/piece/addresses';
@@ -46,7 +47,7 @@ export function ColourMotionForm({ address, others, value, label }: Props) {
     set(
       `Motion of ${label}`,
       left.current.get(next) ??
-        (next === 'still' ? now : ({ motion: next, ...colourMotionKind(next).start(now) } as unknown as MotionDoc)),
+        (next === 'still' ? now : widened<MotionDoc>({ motion: next, ...colourMotionKind(next).start(now) })),
     );
   };
   return (

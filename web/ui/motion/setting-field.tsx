@@ -1,5 +1,6 @@
 'use client';
 
+import { widened } from '@maypole/core/declare/widen';
 import type { Param } from '@maypole/core/declare/params';
 import type { KeyDoc } from '@maypole/core/time/keys/key';
 import { Text } from '@chakra-ui/react';
@@ -46,7 +47,7 @@ export function SettingField({ setting, value, own, wantsColour, onChange }: Pro
     case 'curve':
       return <CurveField label={label} value={value as readonly number[]} onChange={onChange} />;
     case 'stops':
-      return <StopsField label={label} value={value as never} onChange={onChange} />;
+      return <StopsField label={label} value={widened(value)} onChange={onChange} />;
     case 'keys':
       return (
         <Text fontSize="12.5px" color="muted">

@@ -166,7 +166,10 @@ export class LivePicture {
     return !this.ended;
   }
 
-  /** Adds sub-frames to what is shown, one a turn of the screen, until something changes. Always as many, so that what stands still looks the same each time. */
+  /**
+   * Adds sub-frames to what is shown, one a turn of the screen, until something changes. Always as many, so
+   * that what stands still looks the same each time.
+   */
   private async refine(): Promise<void> {
     const { drawer, canvas, shown } = this;
     if (!drawer || !shown || this.drawing || this.ended) return;

@@ -16,7 +16,10 @@ export function copiesBefore(ribbon: Pick<RibbonDoc, 'steps'>, index: number): b
 
 const FAN = 5;
 
-/** How much later, as shares of the loop, some of the copies do what a step does: those of the step itself, and of repeats after it. Empty where all are in step. */
+/**
+ * How much later, as shares of the loop, some of the copies do what a step does: those of the step itself, and
+ * of repeats after it. Empty where all are in step.
+ */
 export function fanOf(steps: readonly StepDoc[], index: number, frames: number): number[] {
   const own = steps[index];
   const shares: number[] = [];

@@ -1,3 +1,4 @@
+import { widened } from '@maypole/core/declare/widen';
 import { vec3, type Vec3 } from '@maypole/core/maths/vec3';
 import { centresOf, facesShown, flattened } from '@maypole/core/copies/copies';
 import type { Param } from '@maypole/core/declare/params';
@@ -52,7 +53,7 @@ function sceneHandles(piece: Piece, id: string, frame: number): HeldHandles | nu
   const handles = handlesOf(found.params, values, null);
   if (handles.length === 0) return null;
   const { owner, params } = found;
-  return { owner, colour: SCENE_COLOUR, handles, params, values: values as never, place: same, turn: same, back: same };
+  return { owner, colour: SCENE_COLOUR, handles, params, values: widened(values), place: same, turn: same, back: same };
 }
 
 /** The handles of a step of a ribbon at a frame; null where it has none. */
@@ -78,7 +79,7 @@ export function heldHandles(piece: Piece, ribbonId: string, stepId: string, fram
     colour: ribbon.colour,
     handles,
     params: kind.params,
-    values: values as never,
+    values: widened(values),
     place: (p) => {
       const turned = linear(m.turn, p);
       return vec3((k) => turned[k] + m.shift[k]);
