@@ -4,7 +4,7 @@ import { expect, test, type Locator, type Page } from '@playwright/test';
 import { PNG } from 'pngjs';
 import { addStep, openPiece, stillPicture, typeNumber, watchErrors } from './helpers';
 
-test.use({ viewport: { width: 1000, height: 640 } });
+test.use({ viewport: { width: 1000, height: 540 } });
 
 /** A form before a camera, with everything that makes a look still to be done. */
 const form = (name: string, kind: string, values: object, camera: object = {}): Piece => ({
@@ -222,5 +222,55 @@ test('an endless form under daylight with fog, an f-number and an exposure', asy
   await typeNumber(camera, 'f-number', 1.2);
   await expect(page.getByTestId('sharp-legend')).toBeVisible();
   await expect(page.getByTestId('sharp-legend')).toHaveCount(0);
+  expect(errors).toEqual([]);
+});
+
+test('a finish and a scene are kept in one piece and used in another; scenes come with Maypole, too, and leave the camera', async ({
+  page,
+}) => {
+  const errors = watchErrors(page);
+  await openPiece(page, form('First', 'torus', { ringSegments: 24, pipeSegments: 12 }, { distance: 5 }));
+  const finish = await openFinish(page);
+  await preset(page, finish, 'Gold');
+  const keep = async (many: string, one: string, name: string) => {
+    await page
+      .getByRole('button', { name: `Kept ${many}` })
+      .first()
+      .click();
+    await page.getByRole('textbox', { name: `Name for this ${one}` }).fill(name);
+    await page.getByRole('button', { name: 'Keep', exact: true }).click();
+    await expect(page.getByText(`Kept “${name}”. It can be used in every piece.`)).toBeVisible();
+    await page.keyboard.press('Escape');
+  };
+  await keep('finishes', 'finish', 'Office gold');
+  const scene = await openScene(page);
+  await add(page, 'air', 'Fog');
+  await keep('scenes', 'scene', 'Office fog');
+
+  await openPiece(page, form('Second', 'box', {}, { distance: 9 }));
+  const plain = await stillPicture(page);
+  const other = await openFinish(page);
+  await other.getByRole('button', { name: 'Kept finishes' }).click();
+  await page.getByRole('button', { name: 'Office gold', exact: true }).click();
+  const gilded = await stillPicture(page);
+  expect(gilded.equals(plain)).toBe(false);
+  await openScene(page);
+  await page.getByRole('button', { name: 'Kept scenes' }).first().click();
+  await page.getByRole('button', { name: 'Office fog', exact: true }).click();
+  await expect(scene.getByTestId('item-fog')).toBeVisible();
+  // A kept scene is kept whole, with its camera.
+  await expect(
+    scene.getByTestId('item-orbit').getByRole('spinbutton', { name: 'Distance', exact: true }),
+  ).toHaveAttribute('aria-valuenow', '5');
+  await page.getByRole('button', { name: 'Kept scenes' }).first().click();
+  await page.getByRole('group', { name: 'Come with Maypole' }).getByRole('button', { name: 'Lamp in the fog' }).click();
+  await expect(scene.getByTestId('item-haze')).toBeVisible();
+  await expect(scene.getByTestId('item-fog')).toHaveCount(0);
+  await expect(
+    scene.getByTestId('item-orbit').getByRole('spinbutton', { name: 'Distance', exact: true }),
+  ).toHaveAttribute('aria-valuenow', '5');
+  // One step back each, like any edit.
+  await page.keyboard.press('Control+z');
+  await expect(scene.getByTestId('item-fog')).toBeVisible();
   expect(errors).toEqual([]);
 });

@@ -25,11 +25,15 @@ const chains: Record<string, StepDoc[]> = {
   ],
 };
 
-/** Memory that is let go is given back a little later, in several rounds. */
+/** Memory that is let go is given back a little later, in as many rounds as it takes. */
 async function settled(gc: () => void): Promise<void> {
-  for (let i = 0; i < 4; i++) {
+  let [last, same] = [-1, 0];
+  for (let i = 0; i < 60 && same < 4; i++) {
     gc();
-    await new Promise((resolve) => setImmediate(resolve));
+    await new Promise((resolve) => setTimeout(resolve, 5));
+    const now = process.memoryUsage().arrayBuffers;
+    same = now === last ? same + 1 : 0;
+    last = now;
   }
 }
 

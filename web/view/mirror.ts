@@ -97,7 +97,9 @@ export class Mirror {
     const spread = SPREAD * floor.rough * floor.rough;
     this.beside.value.set(x * spread, y * spread);
     this.mesh.position.y = floor.height;
-    this.mesh.scale.set(floor.reach, 1, floor.reach);
+    // No larger than can matter: a card cannot draw a floor without end.
+    const size = Math.min(floor.reach, 60 * Math.max(0.5, radius));
+    this.mesh.scale.set(size, 1, size);
     renderer.getDrawingBufferSize(this.size);
     this.target.setSize(this.size.x, this.size.y);
     this.image.value = this.target.texture;

@@ -152,6 +152,7 @@ export class Picture {
     const sums = this.averages();
     const [from, to] = number % 2 ? sums : [sums[1], sums[0]];
     this.add(drawn, from, to, 1 / (number + 1));
+    this.last = to;
     if (shown) this.show(to, settings);
   }
 

@@ -83,10 +83,10 @@ export class Stage {
   private constructor(
     readonly canvas: HTMLCanvasElement | OffscreenCanvas,
     private readonly renderer: WebGPURenderer,
+    software: boolean,
   ) {
     // The picture brings light to display values itself, and what it writes is shown as it is.
     renderer.outputColorSpace = LinearSRGBColorSpace;
-    const software = drawsInSoftware(canvas);
     this.subframes = software ? { edges: 4, soft: 24 } : { edges: 16, soft: 64 };
     this.picture = new Picture(renderer, software ? 0 : SAMPLES);
     renderer.shadowMap.enabled = true;
@@ -102,14 +102,16 @@ export class Stage {
     if (!spare.getContext('webgl2') && !(await hasWebGpu())) throw new NoPicture(ADVICE);
     try {
       // Without a graphics card WebGPU is not to be had, and it takes a second or two to be told so.
-      const renderer = new WebGPURenderer({ canvas: canvas as HTMLCanvasElement, forceWebGL: drawsInSoftware(spare) });
+      // Asked of a spare canvas: one that was asked for WebGL gives no WebGPU any more.
+      const software = drawsInSoftware(spare);
+      const renderer = new WebGPURenderer({ canvas: canvas as HTMLCanvasElement, forceWebGL: software });
       await renderer.init();
       let ended = false;
       renderer.onDeviceLost = () => {
         if (!ended) onLost?.();
         ended = true;
       };
-      return new Stage(canvas, renderer);
+      return new Stage(canvas, renderer, software);
     } catch (error) {
       console.warn(error);
       throw new NoPicture(ADVICE);

@@ -2,6 +2,7 @@
 
 import { Box, Flex, Popover, Portal, Text, chakra } from '@chakra-ui/react';
 import { LOOK_WORDS, type LookKind } from '@maypole/core/looks/look';
+import { shippedScenes } from '@maypole/core/looks/shipped';
 import type { Piece } from '@maypole/core/piece/piece';
 import { readPiece, writePiece } from '@maypole/core/piece/read';
 import { Bookmark, X } from 'lucide-react';
@@ -11,6 +12,9 @@ import { keepLook, listLooks, removeLook } from '../api';
 import { focusAfterClosing } from '../parts/focus-after';
 import { PictureButton, StrongButton } from '../parts/buttons';
 import { tell, tellTrouble } from '../parts/toasts';
+
+/** Of what some come with Maypole. Finishes and lights have pickers of their own to begin with. */
+const SHIPPED: LookKind = 'scene';
 
 interface Props {
   readonly kind: LookKind;
@@ -150,6 +154,36 @@ function List({ kind, now, onUse }: Props) {
                 <X size={13} />
               </PictureButton>
             </Flex>
+          ))}
+        </Box>
+      )}
+      {kind === SHIPPED && (
+        <Box borderTopWidth="1px" borderColor="line" mt="2" pt="2" mx="-1" role="group" aria-label="Come with Maypole">
+          <Text px="2" fontSize="11.5px" color="muted" mb="0.5">
+            Come with Maypole; your camera stays
+          </Text>
+          {shippedScenes().map((look) => (
+            <chakra.button
+              key={look.name}
+              type="button"
+              // The camera of the piece is part of what is there now.
+              onClick={() =>
+                onUse({ ...look, scene: { ...look.scene, cameras: now(look.name).scene.cameras } }, look.name)
+              }
+              display="block"
+              w="100%"
+              px="2"
+              h="28px"
+              textAlign="left"
+              fontSize="12.5px"
+              fontWeight="500"
+              borderRadius="field"
+              cursor="pointer"
+              _hover={{ bg: 'field' }}
+              truncate
+            >
+              {look.name}
+            </chakra.button>
           ))}
         </Box>
       )}

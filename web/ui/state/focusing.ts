@@ -2,7 +2,6 @@ import type { Address } from '@maypole/core/piece/addresses';
 import type { Piece } from '@maypole/core/piece/piece';
 import { ownedAt } from '@maypole/core/piece/walk';
 import type { ViewMode } from '@/view/frame';
-import type { EditorState } from './store';
 
 /** Milliseconds after the last change for which what is sharp is still shown. */
 const LASTS = 900;
@@ -17,7 +16,15 @@ export function noteFocusing(piece: Piece, addresses: readonly Address[], tell: 
   ends = setTimeout(() => tell(false), LASTS);
 }
 
+/** What of the editor says how its picture is looked at. */
+interface Looking {
+  readonly mode: ViewMode;
+  readonly focusing: boolean;
+  /** What the next click in the picture is for. */
+  readonly pick: unknown;
+}
+
 /** How the picture is looked at now: as chosen, or for what is sharp while that is being set. */
-export function shownMode({ mode, focusing, pick }: Pick<EditorState, 'mode' | 'focusing' | 'pick'>): ViewMode {
+export function shownMode({ mode, focusing, pick }: Looking): ViewMode {
   return focusing || pick === 'focus' ? 'sharp' : mode;
 }
