@@ -2,7 +2,7 @@ import { newItem, newPiece, newRibbon, newStep, type Piece } from '@maypole/core
 import { cameras } from '@maypole/core/scene/index';
 import { expect, test, type Locator, type Page } from '@playwright/test';
 import { PNG } from 'pngjs';
-import { addStep, openPiece, stillPicture, typeNumber, watchErrors } from './helpers';
+import { addStep, openPiece, stillPicture, turns, typeNumber, watchErrors } from './helpers';
 
 test.use({ viewport: { width: 1000, height: 540 } });
 
@@ -22,6 +22,12 @@ const colour = async (within: Page | Locator, label: string, hex: string) => {
   await field.press('Enter');
 };
 
+/** A menu gives the keyboard back as it closes; nothing is typed before that. */
+async function menuClosed(page: Page): Promise<void> {
+  await expect(page.getByRole('menuitem')).toHaveCount(0);
+  await turns(page, 4);
+}
+
 async function openFinish(page: Page): Promise<Locator> {
   const finish = page.getByTestId('finish');
   await finish.getByRole('button', { name: /^Finish/ }).click();
@@ -32,8 +38,10 @@ async function preset(page: Page, finish: Locator, title: string): Promise<void>
   await page.getByRole('dialog', { name: 'Finishes' }).getByRole('button', { name: title, exact: true }).click();
 }
 async function part(page: Page, finish: Locator, title: string): Promise<Locator> {
-  await finish.getByRole('button', { name: 'Add to finish' }).click();
+  const button = finish.getByRole('button', { name: 'Add to finish' });
+  await button.click();
   await page.getByRole('menuitem', { name: new RegExp(`^${title}`) }).click();
+  await menuClosed(page);
   return finish;
 }
 async function openScene(page: Page): Promise<Locator> {
@@ -41,8 +49,10 @@ async function openScene(page: Page): Promise<Locator> {
   return page.getByRole('complementary', { name: 'Scene' });
 }
 async function add(page: Page, list: string, title: string): Promise<void> {
-  await page.getByRole('button', { name: new RegExp(`^(Add to|Another) ${list}$`) }).click();
+  const button = page.getByRole('button', { name: new RegExp(`^(Add to|Another) ${list}$`) });
+  await button.click();
   await page.getByRole('menuitem', { name: title, exact: true }).click();
+  await menuClosed(page);
 }
 
 /** Share of a picture's pixels of which something holds; r, g, b 0…255. */

@@ -17,7 +17,7 @@ export async function pictureReady(page: Page): Promise<void> {
 }
 
 /** Waits for so many turns of the screen. */
-async function turns(page: Page, count: number): Promise<void> {
+export async function turns(page: Page, count: number): Promise<void> {
   await page.evaluate(async (n) => {
     for (let i = 0; i < n; i++) await new Promise((done) => requestAnimationFrame(done));
   }, count);
