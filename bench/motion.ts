@@ -1,5 +1,5 @@
 import { Dice } from '@maypole/core/fixtures/dice';
-import { setValue, valuesOf } from '@maypole/core/piece/addresses';
+import { numbersOf, setValue, valuesOf } from '@maypole/core/piece/addresses';
 import { newPiece, newRibbon, newStep, type Piece } from '@maypole/core/piece/piece';
 import { proveSeam } from '@maypole/core/seam/proof';
 import { compileFormula } from '@maypole/core/time/formula/compile';
@@ -47,12 +47,12 @@ const FORMULAS: readonly [string, (t: number) => number][] = [
 
 export async function motion(): Promise<Row[]> {
   const piece = movingPiece(300);
-  const values = valuesOf(piece).filter((v) => isMoving(v.value));
+  const values = numbersOf(piece).filter((v) => isMoving(v.value));
   let frame = 0;
   const all = () => {
     frame = (frame + 1) % FRAMES;
     let sum = 0;
-    for (const v of values) sum += evaluateNumber(v.value as never, { frame, frames: FRAMES });
+    for (const v of values) sum += evaluateNumber(v.value, { frame, frames: FRAMES });
     return sum;
   };
   const peer = new KeyframeTrack(values.length);

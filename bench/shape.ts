@@ -3,7 +3,7 @@ import { MeshCache } from '@maypole/core/evaluate/mesh-cache';
 import { evaluateRibbon } from '@maypole/core/evaluate/ribbon';
 import { evaluateValues } from '@maypole/core/evaluate/values';
 import { withoutKernels } from '@maypole/core/kernels/kernels';
-import { newRibbon, newStep } from '@maypole/core/piece/piece';
+import { newRibbon, newStep, type Values } from '@maypole/core/piece/piece';
 import { catmullClark } from '@maypole/core/shape/catmull-clark';
 import { drawBuffers, drawTopologyOf } from '@maypole/core/shape/drawable';
 import { vertexNormals } from '@maypole/core/shape/normals';
@@ -90,7 +90,7 @@ export async function shape(): Promise<Row[]> {
   ];
 }
 
-const usual = (kind: string, over: object = {}) => newStep(kind, over as never);
+const usual = (kind: string, over: Values = {}) => newStep(kind, over);
 
 /** The heavy chain on 25k quads, one frame after the other, as a worker meets it: what stands still is known. */
 function heavyFrame(): (at: number) => unknown {
