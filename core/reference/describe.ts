@@ -1,3 +1,4 @@
+import { APPROXIMATIONS } from './approximations';
 import { noiseKinds } from '../noise/kinds/index';
 import { FACE_WORDS } from '../finish/surface';
 import { finishParts } from '../finish/parts/index';
@@ -164,6 +165,7 @@ export function describeAll(): string {
     parts.push('', `## Scene: ${sceneLists[list].title.toLowerCase()} (\`${list}\`)`);
     declared(sceneLists[list].kinds.all as readonly SceneKind<unknown>[]);
   }
+  parts.push('', '## What the picture can only come near to', '', ...APPROXIMATIONS.map((a) => `- ${a}`));
   parts.push('', '## Outputs');
   declared(outputs.all);
   return `${parts.join('\n')}\n`;
