@@ -43,6 +43,9 @@ const SHARP_LEGEND = [
 /** Pixels of the picture below which what lies over it makes itself small. */
 const NARROW = 760;
 
+/** Pixels of the picture below which words over it are left out. */
+const TIGHT = 420;
+
 /** The picture. Drag turns it, right drag or Shift drag shifts it, the wheel comes nearer. */
 export function Viewport() {
   const holder = useRef<HTMLDivElement>(null);
@@ -163,7 +166,7 @@ export function Viewport() {
         <CameraBar narrow={size.width < NARROW} />
       </Flex>
       <Box position="absolute" bottom="3" left="3">
-        <DetailBar refined={refined} />
+        <DetailBar refined={refined} narrow={size.width < TIGHT} />
       </Box>
     </Box>
   );
@@ -246,7 +249,7 @@ interface Refined {
 const WORTH_TELLING = 17;
 
 /** Draft or final, and how much of the loop is worked out. */
-function DetailBar({ refined }: { refined: Refined }) {
+function DetailBar({ refined, narrow }: { refined: Refined; narrow: boolean }) {
   const detail = useEditor((s) => s.detail);
   const frames = useEditor((s) => s.piece.loop.frames);
   const fps = useEditor((s) => s.piece.loop.fps);
@@ -264,7 +267,15 @@ function DetailBar({ refined }: { refined: Refined }) {
             ? `Drawing reaches ${rate.toFixed(0)} of ${fps} fps here`
             : 'all frames ready';
   return (
-    <Flex align="center" bg="panel" borderRadius="8px" boxShadow="card" fontSize="12.5px" overflow="hidden">
+    <Flex
+      align="center"
+      bg="panel"
+      borderRadius="8px"
+      boxShadow="card"
+      fontSize="12.5px"
+      overflow="hidden"
+      whiteSpace="nowrap"
+    >
       <chakra.button
         type="button"
         aria-label={`Detail: ${detail}. Switch to ${detail === 'draft' ? 'final' : 'draft'}`}
@@ -280,7 +291,8 @@ function DetailBar({ refined }: { refined: Refined }) {
         onClick={() => useEditor.setState({ detail: detail === 'draft' ? 'final' : 'draft' })}
       >
         <Gauge size={15} />
-        {detail === 'draft' ? 'Draft' : 'Final'} detail
+        {detail === 'draft' ? 'Draft' : 'Final'}
+        {!narrow && ' detail'}
       </chakra.button>
       <Text
         role="status"
@@ -303,7 +315,8 @@ function DetailBar({ refined }: { refined: Refined }) {
           fontVariantNumeric="tabular-nums"
           title="Pictures that this one is the average of: for soft shadows, depth of field and clean edges"
         >
-          {refined.done} of {refined.of} sub-frames
+          {refined.done} of {refined.of}
+          {!narrow && ' sub-frames'}
         </Text>
       )}
       {failed > 0 && (
