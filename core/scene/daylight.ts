@@ -1,4 +1,5 @@
-import type { Vec3 } from '../maths/vec3';
+import { xyzToLinear } from '../maths/cie';
+import { vec3, type Vec3 } from '../maths/vec3';
 
 /**
  * Sky and sun by A. J. Preetham, P. Shirley, B. Smits, “A Practical Analytic Model for Daylight”,
@@ -107,12 +108,8 @@ export function daylightSky(sun: Vec3, turbidity: number): DaylightSky {
 /** CIE xyY to linear sRGB (IEC 61966-2-1), nothing below 0. */
 function xyYToLinear(x: number, y: number, Y: number): Vec3 {
   const [X, Z] = [(x / y) * Y, ((1 - x - y) / y) * Y];
-  const out = [
-    3.2406 * X - 1.5372 * Y - 0.4986 * Z,
-    -0.9689 * X + 1.8758 * Y + 0.0415 * Z,
-    0.0557 * X - 0.204 * Y + 1.057 * Z,
-  ];
-  return out.map((c) => Math.max(0, c)) as [number, number, number];
+  const out = xyzToLinear([X, Y, Z]);
+  return vec3((k) => Math.max(0, out[k]));
 }
 
 /** Light of the sun above the air, in thousand lux. */

@@ -3,7 +3,7 @@ import { rgb, scalar, type Rgb } from './tsl';
 import { EXPOSURE_BANDS, MIDDLE_GREY } from './exposure-bands';
 
 /** Display values of '#rrggbb' as they are written. */
-function shown(hex: string): Rgb {
+export function shown(hex: string): Rgb {
   return vec3(...([1, 3, 5].map((k) => parseInt(hex.slice(k, k + 2), 16) / 255) as [number, number, number])) as Rgb;
 }
 

@@ -13,11 +13,9 @@ import {
   vec3,
 } from 'three/tsl';
 import type { OrthographicCamera, PerspectiveCamera } from 'three/webgpu';
+import { shown } from './false-colours';
 import { SHARP, SHARP_COLOURS } from './sharp-colours';
 import { rgb, scalar, type Rgb, type Scalar } from './tsl';
-
-const shown = (hex: string) =>
-  vec3(...([1, 3, 5].map((k) => parseInt(hex.slice(k, k + 2), 16) / 255) as [number, number, number]));
 
 /**
  * How wide the image of a point is, as a share of the picture's height: the circle of confusion of a
