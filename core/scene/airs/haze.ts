@@ -1,5 +1,6 @@
 import { colour, number } from '../../declare/params';
 import { defineAir } from '../kind';
+import { thinningParams } from './thinning';
 
 export const haze = defineAir({
   kind: 'haze',
@@ -30,24 +31,7 @@ export const haze = defineAir({
       soft: [2, 40],
       step: 0.5,
     }),
-    height: number(
-      'Thins over',
-      0,
-      'Height in which it thins to a third above the ground; 0 is the same at every height.',
-      {
-        unit: 'm',
-        min: 0,
-        max: 10_000,
-        soft: [0, 5],
-        step: 0.1,
-      },
-    ),
-    ground: number('Ground', -1, 'Height at which the density holds.', {
-      unit: 'm',
-      min: -10_000,
-      max: 10_000,
-      soft: [-3, 3],
-    }),
+    ...thinningParams,
   },
   at: (v) => ({
     type: 'haze',
