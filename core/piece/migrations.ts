@@ -2,6 +2,7 @@ import { from1to2 } from './versions/1-to-2';
 import { from2to3 } from './versions/2-to-3';
 import { from3to4 } from './versions/3-to-4';
 import { from4to5 } from './versions/4-to-5';
+import { from5to6 } from './versions/5-to-6';
 
 /**
  * migrations[v] turns a document of version v into one of version v + 1. Each is pure, stands on its
@@ -12,4 +13,5 @@ export const migrations: Readonly<Record<number, (document: unknown) => unknown>
   2: from2to3,
   3: from3to4,
   4: from4to5,
+  5: from5to6,
 };

@@ -1,5 +1,7 @@
 import type { CopyChannels } from '../copies/channels';
 
+import type { DistanceField } from './fractals/field';
+
 /**
  * A polygon mesh. Connectivity and positions are separate objects: a form that moves gives new
  * positions on the same connectivity object, so that everything derived from connectivity alone
@@ -41,6 +43,8 @@ export interface Mesh {
   readonly positions: Float32Array;
   /** Where it stands in many places: connectivity and positions are those of its first source then. */
   readonly copies?: Copies;
+  /** The form its faces were made of, where they show it as it is; a step that changes them makes a shape without. */
+  readonly field?: DistanceField;
 }
 
 /**

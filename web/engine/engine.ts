@@ -308,6 +308,7 @@ export class Engine {
           normals,
           ...(crevices ? { crevices } : {}),
           ...(p.instances ? { instances: p.instances } : {}),
+          ...(p.field ? { field: p.field } : {}),
         });
       }
       if (!result.parts) return this.again();

@@ -114,14 +114,15 @@ export class Evaluator {
       };
       this.sent.add(name);
     }
-    if (have.has(key)) return { key, topologyKey: name, topology };
+    const named = { key, topologyKey: name, topology, ...(mesh.field ? { field: mesh.field } : {}) };
+    if (have.has(key)) return named;
     const made = drawBuffers(mesh);
     transfer.push(made.positions.buffer, made.normals.buffer);
-    if (!crevices) return { key, topologyKey: name, topology, ...made };
+    if (!crevices) return { ...named, ...made };
     const { source } = drawTopologyOf(mesh.connectivity);
     const depths = crevicesOf(mesh);
     const drawn = Float32Array.from(source, (v) => depths[v]);
     transfer.push(drawn.buffer);
-    return { key, topologyKey: name, topology, ...made, crevices: drawn };
+    return { ...named, ...made, crevices: drawn };
   }
 }

@@ -1,3 +1,4 @@
+import type { DistanceField } from '@maypole/core/shape/fractals/field';
 import type { DrawableTopology, Instances } from '@/view/frame';
 import type { CopiesNote, Problem } from '@maypole/core/evaluate/ribbon';
 import type { Piece, RibbonDoc } from '@maypole/core/piece/piece';
@@ -41,6 +42,8 @@ export interface PartResult {
   /** One number 0…1 a vertex, where it was asked for. */
   readonly crevices?: Float32Array;
   readonly instances?: Instances;
+  /** The form its faces were made of. */
+  readonly field?: DistanceField;
 }
 
 /** What is told of a copy when it is chosen in the picture. */

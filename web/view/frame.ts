@@ -1,4 +1,5 @@
 import type { CopyChannels } from '@maypole/core/copies/channels';
+import type { DistanceField } from '@maypole/core/shape/fractals/field';
 import type { PictureAt } from '@maypole/core/evaluate/picture-at';
 
 export type ViewMode = 'shaded' | 'edges' | 'points' | 'normals' | 'uv' | 'clay' | 'exposure' | 'sharp';
@@ -49,6 +50,8 @@ export interface DrawablePart {
   /** How deep each vertex lies between other faces, 0…1; absent where nothing goes by it. */
   readonly crevices?: Float32Array;
   readonly instances?: Instances;
+  /** The form its faces were made of, where it is shown as it is. */
+  readonly field?: DistanceField;
 }
 
 /** One picture to draw: what core describes, and how it is looked at. */

@@ -1,3 +1,4 @@
+import type { DistanceField } from '@maypole/core/shape/fractals/field';
 import type { Drawable, DrawablePart, DrawableTopology, Instances, ViewFrame } from './frame';
 
 /**
@@ -10,6 +11,7 @@ export interface PackedPart {
   readonly topology?: DrawableTopology;
   readonly points?: Points;
   readonly instances?: Instances;
+  readonly field?: DistanceField;
 }
 
 type Points = Pick<DrawablePart, 'positions' | 'normals' | 'crevices'>;
@@ -38,7 +40,7 @@ export class Packer {
     const ribbons = frame.ribbons.map(({ shape, ...rest }) => {
       next.shapes.set(shape.key, true);
       const parts = shape.parts.map((part): PackedPart => {
-        const { key, topology, positions, normals, crevices, instances } = part;
+        const { key, topology, positions, normals, crevices, instances, field } = part;
         const knownTopology = this.held.topologies.has(topology.key) || next.topologies.has(topology.key);
         const knownPoints = this.held.points.has(key) || next.points.has(key);
         next.topologies.set(topology.key, true);
@@ -49,6 +51,7 @@ export class Packer {
           ...(knownTopology ? {} : { topology: plain(topology) }),
           ...(knownPoints ? {} : { points: { positions, normals, ...(crevices ? { crevices } : {}) } }),
           ...(instances ? { instances } : {}),
+          ...(field ? { field } : {}),
         };
       });
       return { ...rest, key: shape.key, ...(this.held.shapes.has(shape.key) ? {} : { parts }) };
@@ -83,7 +86,10 @@ export class Unpacker {
     return { ...packed, ribbons };
   }
 
-  private part({ key, topologyKey, topology, points, instances }: PackedPart, next: typeof this.held): DrawablePart {
+  private part(
+    { key, topologyKey, topology, points, instances, field }: PackedPart,
+    next: typeof this.held,
+  ): DrawablePart {
     const sides = topology ?? next.topologies.get(topologyKey) ?? this.held.topologies.get(topologyKey);
     const body = points ?? next.points.get(key) ?? this.held.points.get(key);
     if (!sides || !body) throw new Error(`The part ${key} was named and never sent.`);
@@ -97,6 +103,7 @@ export class Unpacker {
       normals,
       ...(crevices ? { crevices } : {}),
       ...(instances ? { instances } : {}),
+      ...(field ? { field } : {}),
     };
   }
 }

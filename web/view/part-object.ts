@@ -23,12 +23,16 @@ import type { RibbonMaterials } from './ribbon-materials';
 import { PATTERN_ATTRIBUTES } from './patterns/surface-hit';
 import { COPY_ATTRIBUTES } from './surface-material';
 import { DotObject } from './dots';
+import { FieldObject } from './fields/field-object';
 import { WireObject } from './wires';
 import { splitTriples, uvSplit, type UvSplit } from './uv-split';
 
 /** Length of the lines that show normals, as a share of the shape's size; copies are seen smaller. */
 const NORMAL_LENGTH = 0.018;
 const NORMAL_LENGTH_OF_COPIES = 0.06;
+
+/** Ways of looking at what a shape is made of. */
+const AS_FACES: readonly ViewMode[] = ['edges', 'points', 'normals', 'uv'];
 
 /** Materials of what is only seen on request. */
 export interface ExtraMaterials {
@@ -70,6 +74,7 @@ export class PartObject {
   private dots: DotObject | null = null;
   /** How often copies were put in their places. */
   private placings = 0;
+  private marched: FieldObject | null = null;
   private extra: { mode: ViewMode; shape: string; object: Mesh | Points | LineSegments } | null = null;
   private matrices: InstancedBufferAttribute | null = null;
   private copyAt: InstancedBufferAttribute | null = null;
@@ -124,12 +129,14 @@ export class PartObject {
     const { faces } = this.materials;
     if (this.mesh) this.mesh.visible = !(mode === 'uv' && this.extra) && faces !== 'none';
     if (this.curves) this.curves.visible = !this.wires;
+    this.showField(part, mode);
   }
 
   dispose(): void {
     for (const o of [this.mesh, this.edges, this.curves, this.extra?.object]) o?.geometry.dispose();
     this.wires?.dispose();
     this.dots?.dispose();
+    this.marched?.dispose();
     if (this.mesh instanceof InstancedMesh) this.mesh.dispose();
     this.group.clear();
   }
@@ -201,6 +208,22 @@ export class PartObject {
     }
     if (!this.dots) this.group.add((this.dots = new DotObject(look)).mesh);
     this.dots.update(part, `${part.key}/${this.placings}`);
+  }
+
+  /** The form itself in place of its faces, where it is looked at as it is. */
+  private showField(part: DrawablePart, mode: ViewMode): void {
+    const { field, instances } = part;
+    const asFaces =
+      !field || instances || AS_FACES.includes(mode) || this.materials.wires || this.materials.faces !== 'shown';
+    if (this.marched && (asFaces || !this.marched.fits(field))) {
+      this.group.remove(this.marched.mesh);
+      this.marched.dispose();
+      this.marched = null;
+    }
+    if (asFaces) return;
+    if (!this.marched) this.group.add((this.marched = new FieldObject(field, this.materials)).mesh);
+    this.marched.update(field);
+    if (this.mesh) this.mesh.visible = false;
   }
 
   private build(part: DrawablePart): void {

@@ -36,7 +36,7 @@ export class RibbonMaterials {
   /** The material for a kind of faces. Clay shows no colours of copies. */
   of(
     slot: number,
-    { closed, channels, from }: Pick<SurfaceStructure, 'closed' | 'channels' | 'from'>,
+    { closed, channels, from, field }: Pick<SurfaceStructure, 'closed' | 'channels' | 'from' | 'field'>,
   ): SurfaceMaterial {
     const { features, additive, patterns, grooves } = this.surfaceOf(slot);
     const plain = {
@@ -49,6 +49,7 @@ export class RibbonMaterials {
       covers: this.faces === 'cover',
       dome: this.dome ?? undefined,
       from,
+      field,
     };
     const key = `${slot}/${structureKey(plain)}`;
     let entry = this.made.get(key);

@@ -9,9 +9,11 @@ import {
   MeshPhysicalNodeMaterial,
   MeshStandardNodeMaterial,
   NormalBlending,
+  type Node,
 } from 'three/webgpu';
 import { groove } from './brushed';
 import { bumped } from './bump';
+import { MarchedField, type FieldStructure } from './fields/march';
 import type { Dome } from './dome';
 import { PatternNodes, patternsKey } from './patterns/pattern-nodes';
 import { SurfaceHit, type HitSource } from './patterns/surface-hit';
@@ -35,6 +37,8 @@ export interface SurfaceStructure {
   readonly dome?: Dome;
   /** What the shape brings for patterns. */
   readonly from: HitSource;
+  /** The form it is, where it is found for every pixel and not drawn as faces. */
+  readonly field?: FieldStructure;
 }
 
 export function structureKey({
@@ -47,9 +51,10 @@ export function structureKey({
   covers,
   dome,
   from,
+  field,
 }: SurfaceStructure): string {
   const way = features.includes('brushed') ? `/${grooves.way} ${grooves.axis}` : '';
-  const plain = `${closed ? 'closed' : 'open'}/${channels.join()}/${features.join()}${additive ? '/added' : ''}${covers ? '/covers' : ''}${dome ? '/dome' : ''}${way}`;
+  const plain = `${closed ? 'closed' : 'open'}/${channels.join()}/${features.join()}${additive ? '/added' : ''}${covers ? '/covers' : ''}${dome ? '/dome' : ''}${way}${field ? `/${field.form} ${field.cut}` : ''}`;
   const brings = [from.copies && 'copies', from.uv && 'uv', from.crevice && 'crevice'].filter(Boolean).join();
   return patterns.length === 0 ? plain : `${plain}/${brings}/${patternsKey(patterns)}`;
 }
@@ -173,7 +178,8 @@ const features: Readonly<Record<SurfaceFeature, Feature>> = {
   dots: () => () => undefined,
   cut(material, { number }) {
     const [height, level] = [scalarUniform(), scalarUniform()];
-    material.maskNode = number('cut', scalar(height)).greaterThanEqual(level);
+    const stays = number('cut', scalar(height)).greaterThanEqual(level);
+    material.maskNode = material.maskNode ? (material.maskNode as Node<'bool'>).and(stays) : stays;
     return (s) => {
       height.value = s.cut;
       level.value = s.cutLevel;
@@ -192,11 +198,13 @@ export class SurfaceMaterial {
   private readonly metalness: ScalarUniform = scalarUniform();
   /** Attributes its patterns read that a shape must bring. */
   readonly reads: { readonly uv: boolean; readonly crevice: boolean };
+  /** The form it shows, where it is not drawn as faces. */
+  readonly field: MarchedField | null;
   private readonly fill: readonly ((surface: Surface) => void)[];
   private readonly patterns: PatternNodes | null;
 
   constructor(structure: SurfaceStructure) {
-    const { closed, channels, features: used, additive, patterns, covers, dome, from } = structure;
+    const { closed, channels, features: used, additive, patterns, covers, dome, from, field } = structure;
     const options = { side: DoubleSide, polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 1 };
     const physical = used.length > 0 ? new MeshPhysicalNodeMaterial(options) : null;
     this.material = physical ?? new MeshStandardNodeMaterial(options);
@@ -204,11 +212,12 @@ export class SurfaceMaterial {
     // are ever seen, along its outline, and turning those would draw a dark fringe round it.
     const seenThrough = SEEN_THROUGH.some((f) => used.includes(f));
     this.material.normalNode = closed && !seenThrough ? normalViewGeometry : null;
+    this.field = field ? new MarchedField(field, this.material) : null;
     // Light goes through glass and veils: they throw no shadow to speak of.
     this.material.userData.clear = used.includes('veil') || used.includes('glass');
     this.material.colorWrite = !covers;
     this.material.blending = additive ? AdditiveBlending : NormalBlending;
-    const hit = new SurfaceHit(from);
+    const hit = new SurfaceHit(from, this.field?.crevice);
     const nodes = patterns.length > 0 ? new PatternNodes(hit) : null;
     this.patterns = nodes;
     const of = (channel: Channel) => patterns.find((p) => p.channel === channel);

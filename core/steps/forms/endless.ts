@@ -1,19 +1,11 @@
-import { choice, number, type Evaluated } from '../../declare/params';
-import {
-  apollonian,
-  boxFold,
-  mengerSponge,
-  powerBulb,
-  quaternionJulia,
-  roundedLattice,
-  type DistanceBound,
-} from '../../shape/fractals/distance';
+import { choice, number, vector, type Evaluated } from '../../declare/params';
+import { fieldBound, CUBE, type DistanceField } from '../../shape/fractals/field';
 import { surfaceNets } from '../../shape/surface-nets';
 import { brief, defineStep } from '../step';
 
 const only = (...is: string[]) => ({ shownWhen: { param: 'form', is } as const });
 
-/** Forms that go on without end, made a skin of faces as fine as its grid. */
+/** Forms that go on without end: drawn exactly where the picture can, and a skin of faces as fine as its grid for all else. */
 export const endless = defineStep({
   kind: 'endless',
   title: 'Endless form',
@@ -106,6 +98,28 @@ export const endless = defineStep({
       step: 0.5,
       ...only('lattice'),
     }),
+    drawn: choice(
+      'Drawn',
+      'exactly',
+      [
+        { value: 'exactly', title: 'Exactly', help: 'Found for every pixel; Place and Spin leave it so.' },
+        { value: 'faces', title: 'As faces', help: 'As fine as the cells of its grid.' },
+      ],
+      'How the picture shows it. Copies, further steps and files of geometry take its faces.',
+    ),
+    zoom: number('Zoom', 1, 'How large the form is within what it is cut out by.', {
+      unit: '×',
+      min: 0.05,
+      max: 1000,
+      soft: [0.5, 4],
+      step: 0.01,
+    }),
+    middle: vector('Middle', [0, 0, 0], 'The place of the form that lies in the middle, in sizes: the way in.', {
+      min: -100,
+      max: 100,
+      soft: [-1, 1],
+      step: 0.01,
+    }),
     rounds: number('Rounds', 7, 'How many times it is folded: more has finer parts.', {
       min: 1,
       max: 16,
@@ -153,25 +167,26 @@ export const endless = defineStep({
   },
   summary: (v) => `${v.form} · ${brief(v.size)} m`,
   evaluate(v) {
-    const bound = boundOf(v);
-    const skin = v.skin / 100;
-    const hull = v.cut === 'ball' ? 1 : 1 / Math.sqrt(3);
-    const field = (px: number, py: number, pz: number) => {
-      const [x, y, z] = [px / v.size, py / v.size, pz / v.size];
-      const outer =
-        v.cut === 'ball'
-          ? Math.sqrt(x * x + y * y + z * z) - hull
-          : Math.max(Math.abs(x), Math.abs(y), Math.abs(z)) - hull;
-      // What is cut away needs no looking at.
-      return v.size * (outer > 0.1 ? outer : Math.max(outer, bound(x, y, z) - skin));
-    };
-    const reach = v.size * hull * (1 + 4 / v.cells);
-    return surfaceNets(field, [-reach, -reach, -reach], [reach, reach, reach], v.cells);
+    const field = fieldOf(v);
+    const { size } = v;
+    const exactly = v.drawn === 'exactly';
+    const half = v.cut === 'ball' ? 1 : CUBE;
+    // What is drawn exactly may be thinner than any grid: its faces are then as far outside as they need be to be whole.
+    const bound = fieldBound(exactly ? { ...field, skin: Math.max(field.skin, half / v.cells) } : field);
+    const reach = size * half * (1 + 4 / v.cells);
+    const mesh = surfaceNets(
+      (x, y, z) => size * bound(x / size, y / size, z / size),
+      [-reach, -reach, -reach],
+      [reach, reach, reach],
+      v.cells,
+    );
+    return exactly ? { ...mesh, field } : mesh;
   },
 });
 
 type Values = Evaluated<(typeof endless)['params']> & {
   readonly form: string;
+  readonly drawn: string;
   readonly angle: number;
   readonly scale: number;
   readonly turned: number;
@@ -186,33 +201,41 @@ type Values = Evaluated<(typeof endless)['params']> & {
   readonly rounds: number;
 };
 
-/** The distance bound that values ask for, in sizes of the form. */
-function boundOf(values: object): DistanceBound {
+/** The form that values ask for. */
+function fieldOf(values: object): DistanceField {
   const v = values as Values;
   const angle = (v.angle * Math.PI) / 180;
   // Forms that a turn leaves lopsided swing to one side and back, so that whole turns of the angle close.
   const swing = ((v.turned * Math.PI) / 180) * Math.sin(angle);
+  const common = {
+    rounds: v.form === 'sponge' ? Math.min(6, v.rounds) : v.rounds,
+    cut: v.cut as DistanceField['cut'],
+    middle: v.middle,
+    zoom: v.zoom,
+    skin: v.skin / 100,
+    matrix: [v.size, 0, 0, 0, 0, v.size, 0, 0, 0, 0, v.size, 0, 0, 0, 0, 1],
+  };
   switch (v.form) {
     case 'box':
       // Between −1 and 1 it would not grow at all.
-      return boxFold(Math.abs(v.scale) < 1.05 ? Math.sign(v.scale || 1) * 1.05 : v.scale, swing, v.rounds);
+      return {
+        form: 'box',
+        numbers: [Math.abs(v.scale) < 1.05 ? Math.sign(v.scale || 1) * 1.05 : v.scale, swing, 0, 0],
+        ...common,
+      };
     case 'sponge':
-      return mengerSponge(v.hole / 100, swing, Math.min(6, v.rounds));
+      return { form: 'sponge', numbers: [v.hole / 100, swing, 0, 0], ...common };
     case 'bulb':
-      return powerBulb(v.power, angle, v.rounds);
+      return { form: 'bulb', numbers: [v.power, angle, 0, 0], ...common };
     case 'julia':
-      return scaled(
-        quaternionJulia([v.real, v.circle * Math.cos(angle), v.circle * Math.sin(angle), 0.1], v.rounds),
-        1.5,
-      );
+      return {
+        form: 'julia',
+        numbers: [v.real, v.circle * Math.cos(angle), v.circle * Math.sin(angle), 0.1],
+        ...common,
+      };
     case 'net':
-      return apollonian(v.grow, angle, v.rounds);
+      return { form: 'net', numbers: [v.grow, angle, 0, 0], ...common };
     default:
-      return roundedLattice(v.spacing, v.solid / 100, v.rod / 100, v.angle / 360);
+      return { form: 'lattice', numbers: [v.spacing, v.solid / 100, v.rod / 100, v.angle / 360], ...common };
   }
-}
-
-/** A set that is so many times as large as the unit ball, brought to it. */
-function scaled(bound: DistanceBound, size: number): DistanceBound {
-  return (x, y, z) => bound(size * x, size * y, size * z) / size;
 }

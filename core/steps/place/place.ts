@@ -1,5 +1,6 @@
 import { number, vector } from '../../declare/params';
 import { matrixOf, turnXYZ } from '../../maths/quaternion';
+import { movedField } from '../../shape/fractals/field';
 import { brief, defineStep } from '../step';
 
 /**
@@ -51,6 +52,7 @@ export const place = defineStep({
     for (let i = 0; i < from.length; i += 3)
       for (let r = 0; r < 3; r++)
         to[i + r] = m[3 * r] * from[i] + m[3 * r + 1] * from[i + 1] + m[3 * r + 2] * from[i + 2] + v.shift[r];
-    return { connectivity: input.connectivity, positions: to };
+    const field = movedField(input.field, m, v.shift);
+    return { connectivity: input.connectivity, positions: to, ...(field ? { field } : {}) };
   },
 });

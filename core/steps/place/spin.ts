@@ -1,9 +1,10 @@
 import { choice, number, vector } from '../../declare/params';
-import { axisAngle, moved, type Quaternion } from '../../maths/quaternion';
+import { axisAngle, matrixOf, moved, type Quaternion } from '../../maths/quaternion';
 import type { Vec3 } from '../../maths/vec3';
 import { phaseOf } from '../../time/phase';
 import { toRational } from '../../maths/rational';
 import type { Clock } from '../../time/loop';
+import { movedField } from '../../shape/fractals/field';
 import { brief, defineStep } from '../step';
 
 const AXES: Record<string, Vec3> = { x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] };
@@ -90,9 +91,13 @@ export const spin = defineStep({
   changesByItself: (v) => v.turns !== 0,
   evaluate(v, input, { clock }) {
     const q = spinAt(v, clock);
+    const linear = matrixOf(q);
+    const shift = [0, 1, 2].map((r) => v.through.reduce((sum, x, k) => sum - linear[3 * r + k] * x, v.through[r]));
+    const field = movedField(input.field, linear, shift);
     return {
       connectivity: input.connectivity,
       positions: moved(input.positions, q, [-v.through[0], -v.through[1], -v.through[2]], v.through),
+      ...(field ? { field } : {}),
     };
   },
 });

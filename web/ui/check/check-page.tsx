@@ -1,7 +1,7 @@
 'use client';
 
 import { Box, Flex, Heading, Table, Text } from '@chakra-ui/react';
-import type { Checked } from '@/view/self-check';
+import type { Checked } from '@/view/checked';
 import type { Timed } from '@/view/speed-check';
 import { PlainButton } from '../parts/buttons';
 import { Check, TriangleAlert } from 'lucide-react';
@@ -19,9 +19,10 @@ export function CheckPage() {
     let ended = false;
     void (async () => {
       try {
-        const { checkNoise } = await import('@/view/self-check');
+        const { checkNoise } = await import('@/view/noise-check');
         const { checkLight } = await import('@/view/light-check');
-        for (const check of [checkLight, checkNoise])
+        const { checkForms } = await import('@/view/fields/form-check');
+        for (const check of [checkLight, checkForms, checkNoise])
           for await (const one of check()) {
             if (ended) return;
             setList((all) => [...all, one]);

@@ -34,7 +34,11 @@ export class SurfaceHit implements Hit<Scalar> {
   /** What has been read that not every shape has. */
   readonly reads = { uv: false, crevice: false };
 
-  constructor(private readonly from: HitSource) {}
+  /** @param depth how deep in a crevice, where the shape is not made of vertices that could bring it */
+  constructor(
+    private readonly from: HitSource,
+    private readonly deep?: Scalar,
+  ) {}
 
   get form() {
     return triple(positionGeometry);
@@ -60,6 +64,7 @@ export class SurfaceHit implements Hit<Scalar> {
   }
 
   get crevice(): Scalar {
+    if (this.deep) return this.deep;
     this.reads.crevice = true;
     return this.from.crevice ? scalar(attribute<'float'>(PATTERN_ATTRIBUTES.crevice, 'float')) : m.number(0);
   }
