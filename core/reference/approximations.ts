@@ -7,5 +7,5 @@ export const APPROXIMATIONS: readonly string[] = [
   'Lit air scatters light once. Where several forms are see-through, it is drawn before the first that is not.',
   'A thin film is worked out for red, green and blue; against Airy’s sum over the CIE 1931 observer it is within a tenth for films of 150 to 400 nm on glass, seen straight on.',
   'The edge of an area light’s shadow is thrown from as many of its points as there are sub-frames.',
-  'Endless forms are faces on a grid, as fine as their cells.',
+  'Copies of endless forms, and endless forms that steps other than Place and Spin have worked on, are faces on a grid, as fine as their cells.',
 ];

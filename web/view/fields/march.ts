@@ -189,15 +189,23 @@ export class MarchedField {
 
   /**
    * How little room there is in front of a place: at a few distances, what the bound falls short of
-   * them, each counting half of the one before.
+   * them, each counting half of the one before. A bound that is below the distance everywhere is
+   * measured by how fast it grows right in front of the place.
    */
   private depth(): Scalar {
     return scalar(
       Fn(() => {
         const [at, n] = [rgb(this.hit.xyz), rgb(this.rise.normalize().toVar())];
+        const near = this.bound(rgb(at.add(n.mul(CREVICE / 8)))).sub(this.bound(at));
+        const grows = scalar(
+          near
+            .div(CREVICE / 8)
+            .clamp(0.1, 1)
+            .toVar(),
+        );
         const shares = [1, 2, 3, 4].map((k) => {
           const away = CREVICE * k;
-          const room = this.bound(rgb(at.add(n.mul(away))));
+          const room = this.bound(rgb(at.add(n.mul(away)))).div(grows);
           return float(away)
             .sub(room)
             .max(0)
