@@ -130,6 +130,18 @@ const cases: readonly Case[] = [
     exact: grey(0.04),
     limit: 0.02,
   },
+  ...(['plain', 'with a cloth of nothing'] as const).map((kind) => ({
+    name: `Half as much of it, by KHR_materials_specular, ${kind}`,
+    surface: {
+      baseColor: '#000000',
+      roughness: 0.05,
+      specular: 0.5,
+      ...(kind === 'plain' ? {} : { features: ['cloth' as const] }),
+    },
+    lights: [furnace],
+    exact: grey(F0 / 2),
+    limit: 0.02,
+  })),
   {
     name: 'Matt under a sun',
     // 60° off: half of it meets the patch.

@@ -15,6 +15,7 @@ import { groove } from './brushed';
 import { bumped } from './bump';
 import { MarchedField, type FieldStructure } from './fields/march';
 import type { Dome } from './dome';
+import { mirrorShare } from './specular';
 import { PatternNodes, patternsKey } from './patterns/pattern-nodes';
 import { SurfaceHit, type HitSource } from './patterns/surface-hit';
 import { rgb, scalar, type Rgb, type Scalar } from './tsl';
@@ -196,6 +197,7 @@ export class SurfaceMaterial {
   private readonly baseColor: ColourUniform = colourUniform();
   private readonly roughness: ScalarUniform = scalarUniform();
   private readonly metalness: ScalarUniform = scalarUniform();
+  private readonly specular: ScalarUniform = scalarUniform();
   /** Attributes its patterns read that a shape must bring. */
   readonly reads: { readonly uv: boolean; readonly crevice: boolean };
   /** The form it shows, where it is not drawn as faces. */
@@ -238,6 +240,7 @@ export class SurfaceMaterial {
     };
     this.material.roughnessNode = number('roughness', this.roughness, rough);
     this.material.metalnessNode = number('metalness', this.metalness, metal);
+    mirrorShare(this.material, way.number('specular', scalar(this.specular)));
     this.fill = used.map((name) => features[name](physical!, way, structure));
     dome?.shade(this.material, scalar(this.material.roughnessNode));
     this.reads = hit.reads;
@@ -247,6 +250,7 @@ export class SurfaceMaterial {
     this.baseColor.value.set(surface.baseColor);
     this.roughness.value = surface.roughness;
     this.metalness.value = surface.metalness;
+    this.specular.value = surface.specular;
     for (const fill of this.fill) fill(surface);
     this.patterns?.update(surface.patterns);
   }

@@ -4,7 +4,7 @@ import { definePart } from '../part';
 export const base = definePart({
   kind: 'base',
   title: 'Base',
-  help: 'Colour and roughness of the surface.',
+  help: 'Colour, roughness and specular of the surface.',
   icon: 'palette',
   params: {
     colour: colour('Colour', '#D9483B', 'Colour of the surface.'),
@@ -15,7 +15,19 @@ export const base = definePart({
       soft: [0, 100],
       step: 1,
     }),
+    specular: number(
+      'Specular',
+      100,
+      'How much of light is mirrored where it is no metal: at 0 even a smooth surface is matt.',
+      {
+        unit: '%',
+        min: 0,
+        max: 100,
+        soft: [0, 100],
+        step: 1,
+      },
+    ),
   },
-  channels: { colour: 'baseColor', roughness: ['roughness', 0.01] },
-  surface: (v) => ({ baseColor: v.colour, roughness: v.roughness / 100 }),
+  channels: { colour: 'baseColor', roughness: ['roughness', 0.01], specular: ['specular', 0.01] },
+  surface: (v) => ({ baseColor: v.colour, roughness: v.roughness / 100, specular: v.specular / 100 }),
 });

@@ -22,7 +22,8 @@ export function CheckPage() {
         const { checkNoise } = await import('@/view/noise-check');
         const { checkLight } = await import('@/view/light-check');
         const { checkForms } = await import('@/view/fields/form-check');
-        for (const check of [checkLight, checkForms, checkNoise])
+        const { checkAgainstLibrary } = await import('@/view/library-check');
+        for (const check of [checkLight, checkAgainstLibrary, checkForms, checkNoise])
           for await (const one of check()) {
             if (ended) return;
             setList((all) => [...all, one]);
