@@ -96,6 +96,7 @@ class LocalDrawer implements Drawer {
   async draw(frame: ViewFrame, number = 0, of = 1): Promise<void> {
     await pictureFiles(frame);
     this.stage.draw(frame, number, of);
+    await this.stage.done();
   }
 
   async picture(instants: readonly ViewFrame[], subframes: number): Promise<ImageBitmap> {

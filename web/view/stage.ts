@@ -8,6 +8,7 @@ import {
   Scene,
   WebGPURenderer,
 } from 'three/webgpu';
+import { deviceDone } from './device-done';
 import { Dome, type Domes } from './dome';
 import { extentOf } from './extent';
 import type { ViewFrame } from './frame';
@@ -256,6 +257,11 @@ export class Stage {
   /** Linear light of a pixel of what was drawn last. */
   lightAt(x: number, y: number): Promise<readonly [number, number, number]> {
     return this.picture.lightAt(x, y);
+  }
+
+  /** Resolves once what was drawn stands in the canvas. */
+  done(): Promise<void> {
+    return deviceDone(this.renderer);
   }
 
   /** Frees what it holds on the graphics device. */

@@ -42,6 +42,7 @@ async function take(data: ToStage): Promise<void> {
         for (let n = data.first; n < data.last; n++) stage!.draw(frame!, n, data.of, n === data.last - 1);
         // In the same task as the drawing, before the canvas is handed on.
         const picture = data.copy ? canvas.transferToImageBitmap() : undefined;
+        if (!picture) await stage!.done();
         tell({ type: 'drawn', id: data.id, ...(picture ? { picture } : {}) }, picture ? [picture] : []);
       } catch (error) {
         tell({ type: 'failed', id: data.id, message: error instanceof Error ? error.message : String(error) });

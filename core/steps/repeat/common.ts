@@ -24,7 +24,23 @@ const SEVERAL = { param: 'takes', is: ['turn', 'chance', 'patches'] };
 const BY_SHARE = { param: 'takes', is: ['chance'] };
 
 /** Parameters by which a repeat names the ribbons it copies besides its own, in order. */
-export const SOURCES = ['second', 'third', 'fourth', 'fifth', 'sixth', 'seventh', 'eighth'] as const;
+export const SOURCES = [
+  'second',
+  'third',
+  'fourth',
+  'fifth',
+  'sixth',
+  'seventh',
+  'eighth',
+  'ninth',
+  'tenth',
+  'eleventh',
+  'twelfth',
+  'thirteenth',
+  'fourteenth',
+  'fifteenth',
+  'sixteenth',
+] as const;
 export type SourceName = (typeof SOURCES)[number];
 
 const shareOf = (title: string, help: string, also: readonly When[] = []) =>

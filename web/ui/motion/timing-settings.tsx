@@ -1,9 +1,20 @@
 'use client';
 
 import { Flex, Text } from '@chakra-ui/react';
+import { number } from '@maypole/core/declare/params';
 import type { TimingDoc } from '@maypole/core/time/motion';
 import { NumberField } from '../fields/number-field';
+import { ParamField } from '../fields/param-field';
 import { SelectField } from '../fields/select-field';
+
+const TIME = { unit: '%', time: true, step: 1 } as const;
+const SHIFT = number('Shift', 0, 'Later by this part of the loop.', { ...TIME, min: -1000, max: 1000, soft: [0, 100] });
+const REST = number('Rest at seam', 0, 'Part of the loop, round the seam, in which it stands still.', {
+  ...TIME,
+  min: 0,
+  max: 95,
+  soft: [0, 80],
+});
 
 const WAYS = [
   { value: 'on', title: 'Onwards' },
@@ -31,16 +42,12 @@ export function TimingSettings({
   return (
     <>
       {row(
-        'Shift',
-        'Later by this part of the loop.',
-        <NumberField
-          label="Shift"
+        SHIFT.title,
+        SHIFT.help,
+        <ParamField
+          label={SHIFT.title}
+          param={SHIFT}
           value={Number(((timing.shift ?? 0) * 100).toFixed(4))}
-          unit="%"
-          min={-1000}
-          max={1000}
-          soft={[0, 100]}
-          step={1}
           onChange={(v, g) => onChange({ ...timing, shift: v / 100 }, `shift/${g}`)}
         />,
       )}
@@ -70,16 +77,12 @@ export function TimingSettings({
         />,
       )}
       {row(
-        'Rest at seam',
-        'Part of the loop, round the seam, in which it stands still.',
-        <NumberField
-          label="Rest at seam"
+        REST.title,
+        REST.help,
+        <ParamField
+          label={REST.title}
+          param={REST}
           value={Number(((timing.rest ?? 0) * 100).toFixed(4))}
-          unit="%"
-          min={0}
-          max={95}
-          soft={[0, 80]}
-          step={1}
           onChange={(v, g) => onChange({ ...timing, rest: v / 100 }, `rest/${g}`)}
         />,
       )}
