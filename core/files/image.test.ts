@@ -1,7 +1,7 @@
 import { PNG } from 'pngjs';
 import { describe, expect, it } from 'vitest';
 import { readPixel, brightnessOf } from '../pattern/picture';
-import { MOST_IMAGE_SIDE, readImage } from './image';
+import { MOST_IMAGE_SIDE, readImage, writeImage } from './image';
 
 /** Written by another library of the registry. */
 function png(width: number, height: number, rgba: number[], options: object = {}): Uint8Array {
@@ -24,6 +24,12 @@ describe('pictures in colour', () => {
     const wide = new Uint8Array(Uint16Array.from(four, (x) => 257 * x).buffer);
     const deep = readImage(png(2, 2, [...wide], { bitDepth: 16 }));
     expect([...deep.values]).toEqual(four);
+  });
+  it('written here are read elsewhere, to the pixel', () => {
+    const pixels = Uint8Array.from({ length: 5 * 3 * 4 }, (_, i) => (37 * i) % 256);
+    const read = PNG.sync.read(Buffer.from(writeImage(pixels, 5, 3)));
+    expect([read.width, read.height]).toEqual([5, 3]);
+    expect(Uint8Array.from(read.data)).toEqual(pixels);
   });
   it('too large, cut and damaged ones are refused in words, without being unpacked', () => {
     const good = png(2, 2, four);

@@ -1,4 +1,4 @@
-import { convertIndexedToRgb, decode } from 'fast-png';
+import { convertIndexedToRgb, decode, encode } from 'fast-png';
 import { FileTrouble } from './trouble';
 
 /** A picture in colour: sRGB with alpha, 4 bytes a pixel, rows from the top. */
@@ -42,4 +42,13 @@ export function readImage(bytes: Uint8Array): Image {
     values[4 * i + 3] = channels === 2 || channels === 4 ? at(channels - 1) : 255;
   }
   return { width, height, values };
+}
+
+/**
+ * A picture as a PNG file.
+ *
+ * @param pixels red, green, blue and alpha a pixel, 0…255, rows from the top
+ */
+export function writeImage(pixels: Uint8Array, width: number, height: number): Uint8Array<ArrayBuffer> {
+  return encode({ width, height, data: pixels, channels: 4 }) as Uint8Array<ArrayBuffer>;
 }

@@ -4,8 +4,11 @@ import { sketch } from './sketch';
 
 type Part = Pick<RibbonGeometry['parts'][number], 'topology' | 'positions' | 'instances'>;
 
-/** Points that a sketch is made of at most: what is drawn while one works must take no time to speak of. */
-const MOST_POINTS = 90_000;
+/**
+ * Points that a sketch is made of at most, of one shape and of all copies together: what is drawn while one works
+ * must take no time to speak of.
+ */
+const [MOST_OF_SHAPE, MOST_OF_COPIES] = [90_000, 24_000];
 
 /**
  * A small picture of a ribbon from the shapes the view has already. Of many copies only as many are
@@ -22,39 +25,46 @@ export function geometrySketch(
   return mesh && sketch(mesh, size, tone);
 }
 
-/** Triangles and curves of all parts as one mesh, within MOST_POINTS. */
+/** Triangles and curves of all parts as one mesh, as far as they are within its budgets. */
 export function meshOfParts(parts: readonly Part[]): Mesh | null {
-  const points = parts.reduce((n, p) => n + (p.positions.length / 3) * (p.instances?.numbers.length ?? 1), 0);
-  const times = Math.max(1, Math.ceil(points / MOST_POINTS));
-  const positions: number[] = [];
-  const corners: number[] = [];
-  const lines: number[] = [];
-  for (const { topology, positions: p, instances } of parts) {
-    if (p.length / 3 > MOST_POINTS) continue;
-    const count = instances ? instances.numbers.length : 1;
-    for (let i = 0; i < count; i += times) {
-      const first = positions.length / 3;
-      const m = instances?.matrices.subarray(16 * i, 16 * i + 16);
-      for (let k = 0; k < p.length; k += 3)
-        for (let r = 0; r < 3; r++)
-          positions.push(m ? m[r] * p[k] + m[r + 4] * p[k + 1] + m[r + 8] * p[k + 2] + m[r + 12] : p[k + r]);
-      for (const t of topology.triangles) corners.push(first + t);
-      for (const l of topology.lines) lines.push(first + l);
+  const drawn = parts.filter((p) => p.positions.length / 3 <= MOST_OF_SHAPE);
+  const copiesOf = (p: Part) => p.instances?.numbers.length ?? 1;
+  const copied = drawn.reduce((n, p) => n + (p.instances ? (p.positions.length / 3) * copiesOf(p) : 0), 0);
+  const times = Math.max(1, Math.ceil(copied / MOST_OF_COPIES));
+  const total = (size: (p: Part) => number) =>
+    drawn.reduce((n, p) => n + size(p) * Math.ceil(copiesOf(p) / (p.instances ? times : 1)), 0);
+  const positions = new Float32Array(total((p) => p.positions.length));
+  const corners = new Uint32Array(total((p) => p.topology.triangles.length));
+  const lines = new Uint32Array(total((p) => p.topology.lines.length));
+  if (corners.length + lines.length === 0) return null;
+  let [o, c, l] = [0, 0, 0];
+  for (const { topology, positions: p, instances } of drawn) {
+    for (let i = 0; i < (instances ? instances.numbers.length : 1); i += times) {
+      const first = o / 3;
+      if (!instances) positions.set(p, o);
+      else {
+        const m = instances.matrices.subarray(16 * i, 16 * i + 16);
+        for (let k = 0; k < p.length; k += 3)
+          for (let r = 0; r < 3; r++)
+            positions[o + k + r] = m[r] * p[k] + m[r + 4] * p[k + 1] + m[r + 8] * p[k + 2] + m[r + 12];
+      }
+      o += p.length;
+      for (const t of topology.triangles) corners[c++] = first + t;
+      for (const x of topology.lines) lines[l++] = first + x;
     }
   }
-  if (corners.length + lines.length === 0) return null;
   const curves = {
     start: Uint32Array.from({ length: lines.length / 2 + 1 }, (_, i) => 2 * i),
-    points: Uint32Array.from(lines),
+    points: lines,
     closed: new Uint8Array(lines.length / 2),
   };
   return {
     connectivity: {
       vertexCount: positions.length / 3,
       faceStart: Uint32Array.from({ length: corners.length / 3 + 1 }, (_, i) => 3 * i),
-      corners: Uint32Array.from(corners),
+      corners,
       ...(lines.length > 0 ? { curves } : {}),
     },
-    positions: Float32Array.from(positions),
+    positions,
   };
 }

@@ -1,3 +1,4 @@
+import { canvas2d } from '@/view/canvas-2d';
 import type { Piece } from '@maypole/core/piece/piece';
 import type { Detail } from '@maypole/core/steps/step';
 import { hiddenDrawer, type Drawer } from '@/view/drawer';
@@ -21,7 +22,7 @@ export class Offscreen {
   ) {
     this.canvas.width = width;
     this.canvas.height = height;
-    this.context = this.canvas.getContext('2d', { willReadFrequently: true })!;
+    this.context = canvas2d(this.canvas)!;
     drawer.setSize(width, height);
   }
 

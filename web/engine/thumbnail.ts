@@ -1,3 +1,4 @@
+import { canvas2d } from '@/view/canvas-2d';
 import type { Piece } from '@maypole/core/piece/piece';
 import { Offscreen } from './offscreen';
 
@@ -35,7 +36,7 @@ export function drawStrip(piece: Piece): Promise<Blob> {
     const strip = document.createElement('canvas');
     strip.width = STRIP.width * STRIP.frames;
     strip.height = STRIP.height;
-    const context = strip.getContext('2d')!;
+    const context = canvas2d(strip)!;
     // Where drawing is slow, edges are a little rougher rather than the shelf a minute late.
     await offscreen.draw(0, 1);
     const start = performance.now();

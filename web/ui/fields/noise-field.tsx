@@ -1,5 +1,6 @@
 'use client';
 
+import { canvas2d } from '@/view/canvas-2d';
 import { Box, Flex, Popover, Portal, Text, chakra } from '@chakra-ui/react';
 import { evaluateValues } from '@maypole/core/evaluate/values';
 import { noiseFrom, noiseParams } from '@maypole/core/noise/noise-params';
@@ -135,7 +136,7 @@ function NoisePicture({ kind, values, size }: { kind: string; values: Values; si
   );
   const key = JSON.stringify(own);
   useEffect(() => {
-    const context = canvas.current?.getContext('2d');
+    const context = canvas2d(canvas.current);
     if (!context) return;
     const settings = { ...evaluateValues(noiseParams, own, { frame: shown, frames }), noise: kind as 'gradient' };
     const field = noiseFrom(settings, { frame: shown, frames });

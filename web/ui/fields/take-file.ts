@@ -50,7 +50,7 @@ async function drawn(file: File, before?: string): Promise<OffscreenCanvas> {
   const scale = Math.min(1, MOST_SIDE / Math.max(picture.width, picture.height));
   const [width, height] = [picture.width, picture.height].map((x) => Math.max(1, Math.round(x * scale)));
   const canvas = new OffscreenCanvas(width, height);
-  const context = canvas.getContext('2d')!;
+  const context = canvas.getContext('2d', { willReadFrequently: true })!;
   if (before) {
     context.fillStyle = before;
     context.fillRect(0, 0, width, height);
@@ -63,7 +63,7 @@ async function drawn(file: File, before?: string): Promise<OffscreenCanvas> {
 /** A picture as brightness alone (Rec. 709 weights). */
 function greyscale(canvas: OffscreenCanvas): Blob {
   const { width, height } = canvas;
-  const { data } = canvas.getContext('2d')!.getImageData(0, 0, width, height);
+  const { data } = canvas.getContext('2d', { willReadFrequently: true })!.getImageData(0, 0, width, height);
   const values = new Float32Array(width * height);
   for (let i = 0; i < values.length; i++)
     values[i] = (0.2126 * data[4 * i] + 0.7152 * data[4 * i + 1] + 0.0722 * data[4 * i + 2]) / 255;

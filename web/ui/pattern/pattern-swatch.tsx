@@ -1,5 +1,6 @@
 'use client';
 
+import { canvas2d } from '@/view/canvas-2d';
 import { chakra } from '@chakra-ui/react';
 import { channelOf } from '@maypole/core/finish/part';
 import { finishParts } from '@maypole/core/finish/parts/index';
@@ -28,7 +29,7 @@ export const PatternPicture = memo(function PatternPicture({
   const canvas = useRef<HTMLCanvasElement>(null);
   useEffect(() => {
     const channel = channelOf(finishParts.get(part), name);
-    const to = canvas.current?.getContext('2d');
+    const to = canvas2d(canvas.current);
     if (!channel || !to) return;
     // Drawn when there is time for it: values are dragged at the rate of the picture.
     const later = requestIdleCallback(() => {

@@ -1,5 +1,6 @@
 'use client';
 
+import { canvas2d } from '@/view/canvas-2d';
 import { Box, Flex, Popover, Portal, Text, chakra } from '@chakra-ui/react';
 import { stepGroups, stepKinds } from '@maypole/core/steps/index';
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
@@ -163,7 +164,7 @@ export function AddMenu({ group, label, ribbonId, onChoose, children }: Props) {
 /** What a step would make of the form, drawn small. */
 function Sketch({ image }: { image: Uint8ClampedArray<ArrayBuffer> }) {
   const canvas = useRef<HTMLCanvasElement>(null);
-  useEffect(() => canvas.current?.getContext('2d')?.putImageData(new ImageData(image, SKETCH, SKETCH), 0, 0), [image]);
+  useEffect(() => canvas2d(canvas.current)?.putImageData(new ImageData(image, SKETCH, SKETCH), 0, 0), [image]);
   return (
     <canvas
       ref={canvas}

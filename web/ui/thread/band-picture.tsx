@@ -1,6 +1,6 @@
 'use client';
 
-import { memo, useEffect, useRef } from 'react';
+import { memo, useEffect, useState } from 'react';
 import type { RibbonDoc } from '@maypole/core/piece/piece';
 import { geometrySketch } from '@/engine/geometry-sketch';
 import { session } from '../state/session';
@@ -12,33 +12,41 @@ const [DRAWN, SHOWN] = [68, 34];
 const REST = 500;
 const TONE = '#fffdf8';
 
-/** What a ribbon looks like, small and in one tone; made from the shapes in view when nothing is being edited. */
+/** Nothing yet. */
+const EMPTY = 'data:image/gif;base64,R0lGODlhAQABAAAAACH5BAEKAAEALAAAAAABAAEAAAICTAEAOw==';
+
+/**
+ * What a ribbon looks like, small and in one tone; made from the shapes in view when nothing is being
+ * edited. It is a file and no canvas: the first canvas of a page waits for the graphics device, which
+ * is for seconds while the device compiles the shaders of the first picture.
+ */
 export const BandPicture = memo(function BandPicture({ ribbon }: { ribbon: RibbonDoc }) {
-  const canvas = useRef<HTMLCanvasElement>(null);
+  const [url, setUrl] = useState(EMPTY);
   useEffect(() => {
     let timer: ReturnType<typeof setTimeout>;
-    const draw = () => {
+    let made = '';
+    let ended = false;
+    const draw = async () => {
       const geometry = session()?.engine.geometry(ribbon, useEditor.getState().frame);
-      const context = canvas.current?.getContext('2d');
-      if (!geometry || !context) {
-        timer = setTimeout(draw, REST);
+      if (!geometry) {
+        timer = setTimeout(() => void draw(), REST);
         return;
       }
-      const image = geometrySketch(geometry.parts, DRAWN, TONE);
-      context.clearRect(0, 0, DRAWN, DRAWN);
-      if (image) context.putImageData(new ImageData(image, DRAWN, DRAWN), 0, 0);
+      const pixels = geometrySketch(geometry.parts, DRAWN, TONE);
+      if (!pixels) return setUrl(EMPTY);
+      const { writeImage } = await import('@maypole/core/files/image');
+      if (ended) return;
+      const file = writeImage(new Uint8Array(pixels), DRAWN, DRAWN);
+      made = URL.createObjectURL(new Blob([file], { type: 'image/png' }));
+      setUrl(made);
     };
-    timer = setTimeout(draw, REST);
-    return () => clearTimeout(timer);
+    timer = setTimeout(() => void draw(), REST);
+    return () => {
+      ended = true;
+      clearTimeout(timer);
+      // The one that takes its place is there a little later.
+      if (made) setTimeout(() => URL.revokeObjectURL(made), 2 * REST);
+    };
   }, [ribbon]);
-  return (
-    <canvas
-      ref={canvas}
-      width={DRAWN}
-      height={DRAWN}
-      aria-hidden="true"
-      data-testid="band-picture"
-      style={{ width: SHOWN, height: SHOWN }}
-    />
-  );
+  return <img src={url} width={SHOWN} height={SHOWN} alt="" data-testid="band-picture" />;
 });
