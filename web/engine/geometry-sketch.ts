@@ -9,6 +9,8 @@ type Part = Pick<RibbonGeometry['parts'][number], 'topology' | 'positions' | 'in
  * must take no time to speak of.
  */
 const [MOST_OF_SHAPE, MOST_OF_COPIES] = [90_000, 24_000];
+/** Triangles of a shape that are drawn at most: of more, several fall on each pixel, and one of so many is enough. */
+const MOST_TRIANGLES = 16_000;
 
 /**
  * A small picture of a ribbon from the shapes the view has already. Of many copies only as many are
@@ -34,11 +36,14 @@ export function meshOfParts(parts: readonly Part[]): Mesh | null {
   const total = (size: (p: Part) => number) =>
     drawn.reduce((n, p) => n + size(p) * Math.ceil(copiesOf(p) / (p.instances ? times : 1)), 0);
   const positions = new Float32Array(total((p) => p.positions.length));
-  const corners = new Uint32Array(total((p) => p.topology.triangles.length));
+  const step = (p: Part) => Math.ceil(p.topology.triangles.length / 3 / MOST_TRIANGLES);
+  const corners = new Uint32Array(total((p) => 3 * Math.ceil(p.topology.triangles.length / 3 / step(p) || 0)));
   const lines = new Uint32Array(total((p) => p.topology.lines.length));
   if (corners.length + lines.length === 0) return null;
   let [o, c, l] = [0, 0, 0];
-  for (const { topology, positions: p, instances } of drawn) {
+  for (const part of drawn) {
+    const { topology, positions: p, instances } = part;
+    const [{ triangles }, apart] = [topology, 3 * step(part)];
     for (let i = 0; i < (instances ? instances.numbers.length : 1); i += times) {
       const first = o / 3;
       if (!instances) positions.set(p, o);
@@ -49,7 +54,8 @@ export function meshOfParts(parts: readonly Part[]): Mesh | null {
             positions[o + k + r] = m[r] * p[k] + m[r + 4] * p[k + 1] + m[r + 8] * p[k + 2] + m[r + 12];
       }
       o += p.length;
-      for (const t of topology.triangles) corners[c++] = first + t;
+      for (let t = 0; t < triangles.length; t += apart)
+        for (let k = 0; k < 3; k++) corners[c++] = first + triangles[t + k];
       for (const x of topology.lines) lines[l++] = first + x;
     }
   }
