@@ -1,4 +1,5 @@
 import { isLamp, surroundOf, type Lamp, type LightAt } from '@maypole/core/scene/kind';
+import { studioSun, surroundStrength } from '@maypole/core/scene/surround/picture';
 import { AreaLight } from './area-light';
 import {
   Color,
@@ -19,9 +20,6 @@ type LampObject = DirectionalLight | PointLight | SpotLight | AreaLight;
 
 /** Surroundings that give no light. */
 const DARK = { type: 'studio', strength: 0, turn: 0 } as const;
-
-/** Of the light of the studio, how much comes from its lamps all round; the rest from its sun. */
-const STUDIO_SHARE = 0.62;
 
 /** Pixels of a shadow map each way: fewer for a small picture. Sub-frames make its edges soft. */
 const SHADOW_PIXELS = { small: 512, usual: 1024 } as const;
@@ -96,15 +94,16 @@ export class Lights {
     const { scene } = this;
     const round = surroundOf(list);
     const turn = ((round?.turn ?? 0) * Math.PI) / 180;
-    const studio = round?.type === 'studio' ? round.strength : 0;
-    this.key.visible = studio > 0;
-    this.key.intensity = 2 * studio;
-    const azimuth = turn - (40 * Math.PI) / 180;
-    this.key.position.set(5 * Math.sin(azimuth), 5, 5 * Math.cos(azimuth));
+    const sun = studioSun(round);
+    this.key.visible = sun !== null;
+    if (sun) {
+      this.key.intensity = sun.irradiance;
+      this.key.position.set(...sun.from);
+    }
     const texture = round && this.surroundings.of(round);
     // Materials are compiled for an environment, so that there is always one.
     scene.environment = texture ?? this.surroundings.of(DARK);
-    scene.environmentIntensity = texture ? round.strength * (studio > 0 ? STUDIO_SHARE : 1) : 0;
+    scene.environmentIntensity = texture ? surroundStrength(round) : 0;
     if (texture) this.around.copy(meanLight(texture)).multiplyScalar(scene.environmentIntensity);
     else this.around.setRGB(0, 0, 0);
     scene.environmentRotation.set(((round?.tilt ?? 0) * Math.PI) / 180, turn, 0, 'YXZ');

@@ -15,7 +15,8 @@ import {
 import type { DrawablePart, ViewFrame } from './frame';
 import { drawsInSoftware } from './software';
 import { Stage } from './stage';
-import { studioTexture } from './studio';
+import { surroundPicture } from '@maypole/core/scene/surround/picture';
+import { roundTexture } from './surround-textures';
 
 /** How long a sub-frame takes. */
 export interface Timed {
@@ -182,7 +183,7 @@ async function plainLibrary(): Promise<Timed> {
   await renderer.init();
   renderer.shadowMap.enabled = true;
   const scene = new Scene();
-  scene.environment = studioTexture();
+  scene.environment = roundTexture(surroundPicture({ type: 'studio', strength: 1, turn: 0 })!);
   const part = torus(20_000);
   const geometry = new BufferGeometry();
   geometry.setAttribute('position', new BufferAttribute(part.positions, 3));
