@@ -26,6 +26,7 @@ export default ts.config(
       'web/next-env.d.ts',
       'test-results/',
       'core/kernels/assembly/',
+      'core/trace/assembly/',
       'playwright-report/',
     ],
   },

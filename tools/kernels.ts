@@ -1,39 +1,48 @@
-/** Compiles core/kernels/assembly with AssemblyScript and writes the result, as text, to core/kernels/wasm.ts: `npm run kernels`. */
+/** Compiles what is written in AssemblyScript and writes the result, as text, beside it: `npm run kernels`. */
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import asc from 'assemblyscript/asc';
 
 const root = path.join(import.meta.dirname, '..');
-const folder = path.join(root, 'core/kernels/assembly');
-let binary: Uint8Array | undefined;
-const { error, stderr } = await asc.main(
-  [
-    'kernels.ts',
-    '--outFile',
-    'kernels.wasm',
-    '-O3',
-    '--noAssert',
-    '--runtime',
-    'stub',
-    '--enable',
-    'simd',
-    '--importMemory',
-    '--initialMemory',
-    '16',
-  ],
-  {
-    readFile: (name) => (existsSync(path.join(folder, name)) ? readFileSync(path.join(folder, name), 'utf8') : null),
-    writeFile: (name, contents) => {
-      if (name.endsWith('.wasm')) binary = contents as Uint8Array;
+
+/** Folders with an `assembly` folder in them, the file it begins with, and the name the result has. */
+const MODULES = [
+  { folder: 'core/kernels', entry: 'kernels.ts', name: 'KERNELS' },
+  { folder: 'core/trace', entry: 'trace.ts', name: 'TRACER' },
+] as const;
+
+for (const { folder, entry, name } of MODULES) {
+  const from = path.join(root, folder, 'assembly');
+  let binary: Uint8Array | undefined;
+  const { error, stderr } = await asc.main(
+    [
+      entry,
+      '--outFile',
+      'out.wasm',
+      '-O3',
+      '--noAssert',
+      '--runtime',
+      'stub',
+      '--enable',
+      'simd',
+      '--importMemory',
+      '--initialMemory',
+      '16',
+    ],
+    {
+      readFile: (file) => (existsSync(path.join(from, file)) ? readFileSync(path.join(from, file), 'utf8') : null),
+      writeFile: (file, contents) => {
+        if (file.endsWith('.wasm')) binary = contents as Uint8Array;
+      },
+      listFiles: () => [],
     },
-    listFiles: () => [],
-  },
-);
-if (error || !binary) throw new Error(`${error?.message ?? 'nothing was written'}\n${String(stderr)}`);
-const lines = Buffer.from(binary)
-  .toString('base64')
-  .match(/.{1,160}/g)!;
-writeFileSync(
-  path.join(root, 'core/kernels/wasm.ts'),
-  `/** Made by \`npm run kernels\` from core/kernels/assembly; ${binary.length} bytes. */\nexport const KERNELS =\n${lines.map((l) => `  '${l}'`).join(' +\n')};\n`,
-);
+  );
+  if (error || !binary) throw new Error(`${folder}: ${error?.message ?? 'nothing was written'}\n${String(stderr)}`);
+  const lines = Buffer.from(binary)
+    .toString('base64')
+    .match(/.{1,160}/g)!;
+  writeFileSync(
+    path.join(root, folder, 'wasm.ts'),
+    `/** Made by \`npm run kernels\` from ${folder}/assembly; ${binary.length} bytes. */\nexport const ${name} =\n${lines.map((l) => `  '${l}'`).join(' +\n')};\n`,
+  );
+}

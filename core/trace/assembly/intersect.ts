@@ -1,0 +1,268 @@
+import { NODE, PACKET } from './tree';
+import * as scene from './scene';
+
+/** What a ray met last: how far, which copy and triangle, and where in it. */
+export let hitT: f32 = 0;
+export let hitCopy: i32 = -1;
+export let hitTriangle: i32 = -1;
+export let hitU: f32 = 0;
+export let hitV: f32 = 0;
+
+/** Deep enough for any tree: a node puts at most three more aside. */
+const DEPTH: usize = 192;
+const upper = memory.data(192 * 8, 16);
+const lower = memory.data(192 * 8, 16);
+
+/** No direction is quite along an axis: its inverse is a number. */
+@inline
+function held(d: f32): f32 {
+  return abs(d) < 1e-18 ? (d < 0 ? -1e-18 : 1e-18) : d;
+}
+
+/**
+ * Follows a ray to the nearest triangle between `from` and `to`.
+ *
+ * @param any the first that is found will do
+ */
+export function intersect(
+  ox: f32,
+  oy: f32,
+  oz: f32,
+  dx: f32,
+  dy: f32,
+  dz: f32,
+  from: f32,
+  to: f32,
+  any: bool,
+): bool {
+  hitT = to;
+  hitCopy = -1;
+  if (scene.copyCount == 0) return false;
+  const ix: f32 = 1 / held(dx);
+  const iy: f32 = 1 / held(dy);
+  const iz: f32 = 1 / held(dz);
+  let depth: usize = 0;
+  let node = 0;
+  while (true) {
+    if (node >= 0) {
+      const next = children(node, ox, oy, oz, ix, iy, iz, from, upper, depth);
+      depth = stacked;
+      if (next != -1) {
+        node = next;
+        continue;
+      }
+    } else {
+      const count = node & 7;
+      const first = (node & 0x7fffffff) >> 3;
+      for (let k = 0; k < count; k++) {
+        const copy = load<i32>(scene.order + (<usize>(first + k) << 2));
+        const at = scene.copies + <usize>copy * scene.COPY;
+        const px = transformed(at, ox, oy, oz) + load<f32>(at, 12);
+        const py = transformed(at + 16, ox, oy, oz) + load<f32>(at, 28);
+        const pz = transformed(at + 32, ox, oy, oz) + load<f32>(at, 44);
+        if (
+          within(
+            load<i32>(at, scene.COPY_NODE),
+            px,
+            py,
+            pz,
+            transformed(at, dx, dy, dz),
+            transformed(at + 16, dx, dy, dz),
+            transformed(at + 32, dx, dy, dz),
+            from,
+            any,
+          )
+        ) {
+          hitCopy = copy;
+          if (any) return true;
+        }
+      }
+    }
+    // The next that was put aside and is not farther than what was met meanwhile.
+    do {
+      if (depth == 0) return hitCopy >= 0;
+      depth--;
+    } while (load<f32>(upper + (depth << 3), 4) > hitT);
+    node = load<i32>(upper + (depth << 3));
+  }
+}
+
+@inline
+function transformed(row: usize, x: f32, y: f32, z: f32): f32 {
+  return load<f32>(row) * x + load<f32>(row, 4) * y + load<f32>(row, 8) * z;
+}
+
+let stacked: usize = 0;
+
+/** Looks at the four boxes of a node: gives the nearest that is met, −1 for none, and puts the others aside, far ones first. */
+@inline
+function children(
+  node: i32,
+  ox: f32,
+  oy: f32,
+  oz: f32,
+  ix: f32,
+  iy: f32,
+  iz: f32,
+  from: f32,
+  stack: usize,
+  depth: usize,
+): i32 {
+  const at = scene.nodes + <usize>node * NODE;
+  const vx = f32x4.splat(ox);
+  const vy = f32x4.splat(oy);
+  const vz = f32x4.splat(oz);
+  const wx = f32x4.splat(ix);
+  const wy = f32x4.splat(iy);
+  const wz = f32x4.splat(iz);
+  const x0 = f32x4.mul(f32x4.sub(v128.load(at), vx), wx);
+  const x1 = f32x4.mul(f32x4.sub(v128.load(at, 48), vx), wx);
+  const y0 = f32x4.mul(f32x4.sub(v128.load(at, 16), vy), wy);
+  const y1 = f32x4.mul(f32x4.sub(v128.load(at, 64), vy), wy);
+  const z0 = f32x4.mul(f32x4.sub(v128.load(at, 32), vz), wz);
+  const z1 = f32x4.mul(f32x4.sub(v128.load(at, 80), vz), wz);
+  const near = f32x4.max(
+    f32x4.max(f32x4.min(x0, x1), f32x4.min(y0, y1)),
+    f32x4.max(f32x4.min(z0, z1), f32x4.splat(from)),
+  );
+  const far = f32x4.min(
+    f32x4.min(f32x4.max(x0, x1), f32x4.max(y0, y1)),
+    f32x4.min(f32x4.max(z0, z1), f32x4.splat(hitT)),
+  );
+  // Rounding may bring the far side a little before the near one.
+  let mask = i32x4.bitmask(f32x4.le(near, f32x4.mul(far, f32x4.splat(1.0000004))));
+  let best: i32 = -1;
+  let bestT: f32 = Infinity;
+  while (mask) {
+    const k = ctz(mask);
+    mask &= mask - 1;
+    const code = load<i32>(at + (<usize>k << 2), 96);
+    const t =
+      k == 0
+        ? f32x4.extract_lane(near, 0)
+        : k == 1
+          ? f32x4.extract_lane(near, 1)
+          : k == 2
+            ? f32x4.extract_lane(near, 2)
+            : f32x4.extract_lane(near, 3);
+    if (t < bestT) {
+      if (best != -1) depth = put(stack, depth, best, bestT);
+      best = code;
+      bestT = t;
+    } else depth = put(stack, depth, code, t);
+  }
+  stacked = depth;
+  return best;
+}
+
+@inline
+function put(stack: usize, depth: usize, code: i32, t: f32): usize {
+  const o = stack + (depth << 3);
+  store<i32>(o, code);
+  store<f32>(o, t, 4);
+  return depth + 1;
+}
+
+/** Follows a ray through one shape, in its own space. */
+function within(
+  root: i32,
+  ox: f32,
+  oy: f32,
+  oz: f32,
+  dx: f32,
+  dy: f32,
+  dz: f32,
+  from: f32,
+  any: bool,
+): bool {
+  const ix: f32 = 1 / held(dx);
+  const iy: f32 = 1 / held(dy);
+  const iz: f32 = 1 / held(dz);
+  let depth: usize = 0;
+  let node = root;
+  let found = false;
+  while (true) {
+    if (node >= 0) {
+      const next = children(node, ox, oy, oz, ix, iy, iz, from, lower, depth);
+      depth = stacked;
+      if (next != -1) {
+        node = next;
+        continue;
+      }
+    } else if (packet(scene.packets + <usize>(node & 0x7fffffff) * PACKET, ox, oy, oz, dx, dy, dz, from)) {
+      if (any) return true;
+      found = true;
+    }
+    do {
+      if (depth == 0) return found;
+      depth--;
+    } while (load<f32>(lower + (depth << 3), 4) > hitT);
+    node = load<i32>(lower + (depth << 3));
+  }
+}
+
+/** Four triangles at once (T. Möller & B. Trumbore, 1997). */
+@inline
+function packet(at: usize, ox: f32, oy: f32, oz: f32, dx: f32, dy: f32, dz: f32, from: f32): bool {
+  const vx = f32x4.splat(dx);
+  const vy = f32x4.splat(dy);
+  const vz = f32x4.splat(dz);
+  const ax = v128.load(at, 48);
+  const ay = v128.load(at, 64);
+  const az = v128.load(at, 80);
+  const bx = v128.load(at, 96);
+  const by = v128.load(at, 112);
+  const bz = v128.load(at, 128);
+  const px = f32x4.sub(f32x4.mul(vy, bz), f32x4.mul(vz, by));
+  const py = f32x4.sub(f32x4.mul(vz, bx), f32x4.mul(vx, bz));
+  const pz = f32x4.sub(f32x4.mul(vx, by), f32x4.mul(vy, bx));
+  const det = f32x4.add(f32x4.add(f32x4.mul(ax, px), f32x4.mul(ay, py)), f32x4.mul(az, pz));
+  const inv = f32x4.div(f32x4.splat(1), det);
+  const sx = f32x4.sub(f32x4.splat(ox), v128.load(at));
+  const sy = f32x4.sub(f32x4.splat(oy), v128.load(at, 16));
+  const sz = f32x4.sub(f32x4.splat(oz), v128.load(at, 32));
+  const u = f32x4.mul(f32x4.add(f32x4.add(f32x4.mul(sx, px), f32x4.mul(sy, py)), f32x4.mul(sz, pz)), inv);
+  const qx = f32x4.sub(f32x4.mul(sy, az), f32x4.mul(sz, ay));
+  const qy = f32x4.sub(f32x4.mul(sz, ax), f32x4.mul(sx, az));
+  const qz = f32x4.sub(f32x4.mul(sx, ay), f32x4.mul(sy, ax));
+  const v = f32x4.mul(f32x4.add(f32x4.add(f32x4.mul(vx, qx), f32x4.mul(vy, qy)), f32x4.mul(vz, qz)), inv);
+  const t = f32x4.mul(f32x4.add(f32x4.add(f32x4.mul(bx, qx), f32x4.mul(by, qy)), f32x4.mul(bz, qz)), inv);
+  const zero = f32x4.splat(0);
+  // A triangle of no size has no determinant; what is worked out of it is no number, and no comparison holds.
+  let mask = i32x4.bitmask(
+    v128.and(
+      v128.and(v128.and(f32x4.ge(u, zero), f32x4.ge(v, zero)), f32x4.le(f32x4.add(u, v), f32x4.splat(1))),
+      v128.and(v128.and(f32x4.gt(t, f32x4.splat(from)), f32x4.lt(t, f32x4.splat(hitT))), f32x4.ne(det, zero)),
+    ),
+  );
+  if (!mask) return false;
+  while (mask) {
+    const k = ctz(mask);
+    mask &= mask - 1;
+    const tk = pick(t, k);
+    if (tk < hitT) {
+      hitT = tk;
+      hitU = pick(u, k);
+      hitV = pick(v, k);
+      hitTriangle = load<i32>(at + (<usize>k << 2), 144);
+    }
+  }
+  return true;
+}
+
+@inline
+function pick(v: v128, k: i32): f32 {
+  return k == 0
+    ? f32x4.extract_lane(v, 0)
+    : k == 1
+      ? f32x4.extract_lane(v, 1)
+      : k == 2
+        ? f32x4.extract_lane(v, 2)
+        : f32x4.extract_lane(v, 3);
+}
+
+/** Takes back what was met, after a look at something else. */
+export function restore(t: f32, copy: i32): void {
+  hitT = t;
+  hitCopy = copy;
+}

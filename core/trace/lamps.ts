@@ -1,0 +1,120 @@
+import { cross, normalize, vec3, type Vec3 } from '../maths/vec3';
+import { isLamp, type Lamp, type LightAt, surroundOf } from '../scene/kind';
+import { studioSun, surroundPicture, surroundStrength, type RoundPicture } from '../scene/surround/picture';
+
+/** Numbers of a lamp; see core/trace/assembly/lamps.ts. */
+export const LAMP_NUMBERS = 24;
+const KINDS = { sun: 0, area: 1, ball: 2, spot: 3 } as const;
+/** A cone that everything is in. */
+const ALL_ROUND = -2;
+
+/** All lamps of a scene, the studio's own sun among them. */
+export function lampsOf(lights: readonly LightAt[]): readonly Lamp[] {
+  const sun = studioSun(surroundOf(lights));
+  return [...lights.filter(isLamp), ...(sun ? [sun] : [])];
+}
+
+/** Lamps as the tracer takes them. */
+export function writeLamps(lamps: readonly Lamp[]): Float32Array {
+  const out = new Float32Array(lamps.length * LAMP_NUMBERS);
+  lamps.forEach((lamp, i) => {
+    const at = i * LAMP_NUMBERS;
+    const strength = lamp.type === 'sun' ? lamp.irradiance : lamp.type === 'area' ? lamp.radiance : lamp.intensity;
+    new Int32Array(out.buffer)[at] = KINDS[lamp.type];
+    out.set(
+      lamp.colour.map((c) => c * strength),
+      at + 1,
+    );
+    out.set(lamp.type === 'sun' ? lamp.from : lamp.at, at + 4);
+    out[at + 17] = ALL_ROUND;
+    out[at + 20] = lamp.shadow ? 1 : 0;
+    if (lamp.type === 'sun') out[at + 7] = lamp.angle > 0 ? Math.cos((lamp.angle * Math.PI) / 360) : 1;
+    else if (lamp.type === 'area') {
+      const { way, side, up } = rectangle(lamp);
+      out[at + 7] = lamp.width * lamp.height;
+      out.set(
+        side.map((x) => (x * lamp.width) / 2),
+        at + 8,
+      );
+      out.set(
+        up.map((x) => (x * lamp.height) / 2),
+        at + 11,
+      );
+      out.set(way, at + 14);
+      out[at + 19] = lamp.seen ? 1 : 0;
+    } else {
+      out[at + 7] = lamp.radius;
+      if (lamp.type === 'spot') {
+        out.set(normalize(vec3((k) => lamp.target[k] - lamp.at[k])) ?? [0, -1, 0], at + 14);
+        const half = (lamp.cone * Math.PI) / 360;
+        out[at + 17] = Math.cos(half);
+        out[at + 18] = Math.cos(half * (1 - lamp.soft));
+      }
+    }
+  });
+  return out;
+}
+
+/** The way a rectangle shines, and its two edges, unit vectors. */
+function rectangle({ at, target, turn }: Extract<Lamp, { type: 'area' }>): Record<'way' | 'side' | 'up', Vec3> {
+  const way = normalize(vec3((k) => target[k] - at[k])) ?? [0, -1, 0];
+  const level = normalize(cross([0, 1, 0], way), 1e-6) ?? [1, 0, 0];
+  const upright = cross(way, level);
+  const [c, s] = [Math.cos((turn * Math.PI) / 180), Math.sin((turn * Math.PI) / 180)];
+  return {
+    way,
+    side: vec3((k) => c * level[k] + s * upright[k]),
+    up: vec3((k) => c * upright[k] - s * level[k]),
+  };
+}
+
+/** The sky as the tracer takes it. */
+export interface Sky {
+  readonly width: number;
+  readonly height: number;
+  readonly light: Float32Array;
+  /** Share of the light up to and with each row; then, for each row, up to and with each pixel. */
+  readonly rows: Float32Array;
+  readonly columns: Float32Array;
+  /** Its turn, nine numbers by rows. */
+  readonly turn: readonly number[];
+}
+
+/** What is all round, where there is light. */
+export function skyOf(lights: readonly LightAt[]): Sky | null {
+  const round = surroundOf(lights);
+  if (!round) return null;
+  const strength = surroundStrength(round);
+  const picture = strength > 0 ? surroundPicture(round) : null;
+  if (!picture) return null;
+  const turn = (round.turn * Math.PI) / 180;
+  const tilt = ((round.tilt ?? 0) * Math.PI) / 180;
+  const [c, s, ct, st] = [Math.cos(turn), Math.sin(turn), Math.cos(tilt), Math.sin(tilt)];
+  // It leans forward about x, then turns about y.
+  const turned = [c, s * st, s * ct, 0, ct, -st, -s, c * st, c * ct];
+  return { ...tables(picture, strength), turn: turned };
+}
+
+function tables({ width, height, values }: RoundPicture, strength: number): Omit<Sky, 'turn'> {
+  const light = values.map((x) => x * strength);
+  const rows = new Float32Array(height);
+  const columns = new Float32Array(width * height);
+  let all = 0;
+  const ofRow = new Float64Array(height);
+  for (let y = 0; y < height; y++) {
+    // Rows near straight up and down cover less of the sky.
+    const flat = Math.cos(((y + 0.5) / height - 0.5) * Math.PI);
+    let sum = 0;
+    const ofPixel = new Float64Array(width);
+    for (let x = 0; x < width; x++) {
+      const o = 3 * (y * width + x);
+      sum += 0.2126 * light[o] + 0.7152 * light[o + 1] + 0.0722 * light[o + 2];
+      ofPixel[x] = sum;
+    }
+    for (let x = 0; x < width; x++) columns[y * width + x] = sum > 0 ? ofPixel[x] / sum : (x + 1) / width;
+    all += sum * flat;
+    ofRow[y] = all;
+  }
+  for (let y = 0; y < height; y++) rows[y] = all > 0 ? ofRow[y] / all : (y + 1) / height;
+  return { width, height, light, rows, columns };
+}

@@ -1,0 +1,123 @@
+import { TRACER } from './wasm';
+
+/** What the compiled tracer offers; see core/trace/assembly. Addresses and sizes are in bytes. */
+interface Exports {
+  prepare(): void;
+  buildTree(
+    boxes: number,
+    count: number,
+    order: number,
+    nodes: number,
+    firstNode: number,
+    packets: number,
+    firstPacket: number,
+    corners: number,
+  ): bigint;
+  takeScene(table: number): void;
+  addSamples(x: number, y: number, width: number, height: number, first: number, end: number, sums: number): void;
+  trace(rays: number, count: number, out: number, any: boolean): void;
+  beginSample(x: number, y: number, frame: number, n: number): void;
+  next(): number;
+  sinTurns(turns: number): number;
+  exp(x: number): number;
+  atan2Turns(y: number, x: number): number;
+  fresnel(cosine: number, eta: number): number;
+}
+
+/** WebAssembly as every place this runs in has it. */
+interface Platform {
+  readonly WebAssembly: {
+    Module: new (bytes: Uint8Array) => object;
+    Memory: new (limits: { initial: number; maximum: number }) => {
+      readonly buffer: ArrayBuffer;
+      grow(n: number): number;
+    };
+    Instance: new (module: object, imports: object) => { exports: Exports };
+  };
+  atob(text: string): string;
+}
+
+const PAGE = 65_536;
+/** 2 GB: addresses stay whole numbers of 31 bits. */
+const MOST_PAGES = 32_768;
+/** Tables of the tracer itself lie below. */
+const FIRST = 256 * 1024;
+
+let compiled: object | undefined;
+
+/** A scene that needs more memory than there is. */
+export class SceneTooLarge extends Error {
+  override readonly name = 'SceneTooLarge';
+}
+
+/** The compiled tracer with a memory of its own, in which a scene is laid out from low to high addresses. */
+export class TraceMemory {
+  readonly run: Exports;
+  private readonly memory: InstanceType<Platform['WebAssembly']['Memory']>;
+  private top = FIRST;
+
+  constructor() {
+    const { WebAssembly: wasm, atob } = globalThis as unknown as Platform;
+    compiled ??= new wasm.Module(Uint8Array.from(atob(TRACER), (c) => c.charCodeAt(0)));
+    this.memory = new wasm.Memory({ initial: 16, maximum: MOST_PAGES });
+    this.run = new wasm.Instance(compiled, { env: { memory: this.memory } }).exports;
+    this.run.prepare();
+  }
+
+  /** Bytes that a scene takes so far. */
+  get used(): number {
+    return this.top - FIRST;
+  }
+
+  /** Lets go of everything that was laid out above an address. */
+  release(to = FIRST): void {
+    this.top = to;
+  }
+
+  /** The next free address. */
+  get mark(): number {
+    return this.top;
+  }
+
+  /**
+   * Room for so many bytes, its address a multiple of 16; what is in it is not known.
+   *
+   * @throws SceneTooLarge
+   */
+  room(bytes: number): number {
+    const at = (this.top + 15) & ~15;
+    const end = at + bytes;
+    const pages = Math.ceil((end + 16) / PAGE);
+    if (pages > MOST_PAGES)
+      throw new SceneTooLarge(
+        `True light would need ${Math.ceil(end / 2 ** 20)} MB for this frame, and has ${(MOST_PAGES * PAGE) / 2 ** 20}. Use fewer faces or copies.`,
+      );
+    const have = this.memory.buffer.byteLength / PAGE;
+    if (pages > have) this.memory.grow(pages - have);
+    this.top = end;
+    return at;
+  }
+
+  /** Views of a stretch; good until further room is asked for. */
+  floats(at: number, count: number): Float32Array {
+    return new Float32Array(this.memory.buffer, at, count);
+  }
+  doubles(at: number, count: number): Float64Array {
+    return new Float64Array(this.memory.buffer, at, count);
+  }
+  whole(at: number, count: number): Uint32Array {
+    return new Uint32Array(this.memory.buffer, at, count);
+  }
+  bytes(at: number, count: number): Uint8Array {
+    return new Uint8Array(this.memory.buffer, at, count);
+  }
+
+  /** Puts numbers there and gives their address. */
+  put(values: Float32Array | Uint32Array | Uint8Array): number {
+    const at = this.room(values.byteLength);
+    if (values instanceof Float32Array) this.floats(at, values.length).set(values);
+    else if (values instanceof Uint32Array) this.whole(at, values.length).set(values);
+    else this.bytes(at, values.length).set(values);
+    return at;
+  }
+}
