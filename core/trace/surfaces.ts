@@ -43,6 +43,11 @@ function writeSurface(s: Surface, out: Float32Array, at: number): void {
   );
 }
 
+/** Whether light goes straight through a surface. */
+export function letsThrough(s: Surface): boolean {
+  return s.additive || s.alpha < 1 || (s.transmission > 0 && s.thickness <= 0);
+}
+
 /** The surfaces of a ribbon, one for each kind of face. */
 export function surfaceBlock(surfaces: Surfaces): Float32Array {
   const out = new Float32Array(faceKinds.length * SURFACE_NUMBERS);

@@ -5,7 +5,7 @@ import { drawBuffers, drawTopologyOf } from '../shape/drawable';
 import { FINISH, type Copies, type Mesh } from '../shape/mesh';
 import { lampsOf, skyOf, writeLamps } from './lamps';
 import { TraceMemory } from './memory';
-import { surfaceBlock } from './surfaces';
+import { letsThrough, surfaceBlock } from './surfaces';
 
 /** How a picture is traced. */
 export interface TraceSettings {
@@ -130,6 +130,7 @@ export class Tracer {
         columns,
         camera,
         copies.length,
+        wardrobe.some(([, s]) => Object.values(s).some(letsThrough)) ? 1 : 0,
       ),
     );
     memory.run.takeScene(table);

@@ -7,6 +7,9 @@ const HELP = `Maypole: seamless looping 3D motion.
   ./maypole test [unit|e2e]         lint, types, unit and end-to-end tests
   ./maypole check FILE… | --demo    the seam check, without browser or database
             [--json]                  exit status: 0 closed, 1 something does not close, 2 not a piece
+  ./maypole draw FILE --to NAME.png|.exr   one frame in true light, without browser or database
+            [--frame f] [--size WxH] [--samples n] [--bounces n] [--limit x|none]
+            [--grain moves|stands] [--clear] [--workers n]
   ./maypole bench [name] [--json]   benchmarks against public libraries
   ./maypole help                    this page
 
@@ -18,6 +21,7 @@ const commands = {
   stop: () => import('./stop.mjs'),
   test: () => import('./test.mjs'),
   check: () => import('./check.mjs'),
+  draw: () => import('./draw.mjs'),
   bench: () => import('./bench.mjs'),
 };
 

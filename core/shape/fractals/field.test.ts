@@ -51,7 +51,13 @@ describe('the form beside its faces', () => {
     expect(movedField(undefined, [1, 0, 0, 0, 1, 0, 0, 0, 1], [0, 0, 0])).toBeUndefined();
   });
   it('shows another part of itself where it is zoomed into: the same place, so many times as large', () => {
-    const { field } = run(endless as StepKind, { form: 'sponge', skin: 0, rounds: 4, zoom: 3, middle: [0.4, 0.1, 0.2] });
+    const { field } = run(endless as StepKind, {
+      form: 'sponge',
+      skin: 0,
+      rounds: 4,
+      zoom: 3,
+      middle: [0.4, 0.1, 0.2],
+    });
     const plain = { ...field!, zoom: 1, middle: [0, 0, 0] as const };
     for (const p of [
       [0.1, 0.2, 0.05],
@@ -59,7 +65,7 @@ describe('the form beside its faces', () => {
       [0.02, -0.3, 0.1],
     ] as const) {
       const [x, y, z] = [p[0] / 3 + 0.4, p[1] / 3 + 0.1, p[2] / 3 + 0.2];
-      const [near, far] = [fieldBound(field!)(...p), 3 * fieldBound(plain)(x, y, z)];
+      const [near, far] = [fieldBound(field!)(p[0], p[1], p[2]), 3 * fieldBound(plain)(x, y, z)];
       // What it is cut by may be nearer than the form; the ball is not zoomed.
       expect(near).toBeCloseTo(Math.max(far, Math.hypot(...p) - 1), 9);
     }
@@ -71,7 +77,7 @@ describe('the form beside its faces', () => {
         [0.3, 0.4, 0.5],
         [-0.6, 0.1, 0.2],
       ] as const)
-        expect(fieldBound(at1)(...p)).toBeCloseTo(fieldBound(at0)(...p), 9);
+        expect(fieldBound(at1)(p[0], p[1], p[2])).toBeCloseTo(fieldBound(at0)(p[0], p[1], p[2]), 9);
     }
   });
 });

@@ -449,22 +449,62 @@ function direct(which: f32, u: f32, v: f32, share: f32, brightest: f32): void {
   const eb = tb * s.weightB * lamp.lightB * weight;
   if (!(er + eg + eb > 0)) return;
   if (lamp.shadows) {
-    const begins = apart();
     const t = hit.hitT;
     const copy = hit.hitCopy;
-    const blocked = hit.intersect(
-      px + begins * gx,
-      py + begins * gy,
-      pz + begins * gz,
-      lamp.lx,
-      lamp.ly,
-      lamp.lz,
-      0,
-      lamp.far == Infinity ? lamp.far : lamp.far * 0.9999 - begins,
-      true,
-    );
+    const there = reaches();
     hit.restore(t, copy);
-    if (blocked) return;
+    if (!there) return;
+    add(er * leftR, eg * leftG, eb * leftB, brightest);
+    return;
   }
   add(er, eg, eb, brightest);
+}
+
+/** What is left of light on its way from a lamp. */
+let leftR: f32 = 1;
+let leftG: f32 = 1;
+let leftB: f32 = 1;
+
+/** Whether light from the lamp that was taken reaches the place; what veils and thin glass leave of it is told beside. */
+function reaches(): bool {
+  const begins = apart();
+  const qx = px + begins * gx;
+  const qy = py + begins * gy;
+  const qz = pz + begins * gz;
+  const to: f32 = lamp.far == Infinity ? lamp.far : lamp.far * 0.9999 - begins;
+  leftR = leftG = leftB = 1;
+  if (!scene.clear) return !hit.intersect(qx, qy, qz, lamp.lx, lamp.ly, lamp.lz, 0, to, true);
+  let from: f32 = 0;
+  for (let i = 0; i < 64; i++) {
+    if (!hit.intersect(qx, qy, qz, lamp.lx, lamp.ly, lamp.lz, from, to, false)) return true;
+    if (!passes()) return false;
+    from = hit.hitT * 1.00001 + 0.00002;
+  }
+  return false;
+}
+
+/** Takes off what a surface that was met keeps of light that goes straight through; false where that is all. */
+function passes(): bool {
+  const copy = scene.copies + <usize>hit.hitCopy * scene.COPY;
+  const mesh = scene.meshes + <usize>load<i32>(copy, scene.COPY_MESH) * scene.MESH;
+  const kind = load<u8>(<usize>load<u32>(mesh, 8) + <usize>hit.hitTriangle);
+  const at = scene.surfaces + (<usize>load<i32>(copy, scene.COPY_SURFACE) + <usize>kind) * s.SURFACE;
+  if (load<f32>(at, s.ADDITIVE) > 0) return true;
+  const alpha = load<f32>(at, s.ALPHA);
+  const thin = load<f32>(at, s.THICKNESS) <= 0;
+  const glass: f32 = thin ? (1 - load<f32>(at, s.METALNESS)) * load<f32>(at, s.TRANSMISSION) : 0;
+  if (alpha >= 1 && glass <= 0) return false;
+  let through: f32 = 0;
+  if (glass > 0) {
+    const corners: usize = load<u32>(mesh, 4) + <usize>hit.hitTriangle * 12;
+    const normal: usize = load<u32>(mesh) + <usize>load<u32>(corners) * 12;
+    toRoom(copy, load<f32>(normal), load<f32>(normal, 4), load<f32>(normal, 8));
+    const f = s.fresnel(min<f32>(1, abs(wx * lamp.lx + wy * lamp.ly + wz * lamp.lz)), load<f32>(at, s.IOR));
+    through = alpha * glass * ((1 - f) / (1 + f));
+  }
+  const open: f32 = 1 - alpha;
+  leftR *= open + through * load<f32>(at);
+  leftG *= open + through * load<f32>(at, 4);
+  leftB *= open + through * load<f32>(at, 8);
+  return leftR + leftG + leftB > 0;
 }

@@ -17,6 +17,8 @@ export let skyRows: usize = 0;
 export let skyColumns: usize = 0;
 export let camera: usize = 0;
 export let copyCount: i32 = 0;
+/** Whether light goes straight through anything: veils, thin glass, what only adds light. */
+export let clear: bool = false;
 
 /** Takes over a table of addresses and counts, in the order in which they stand here. */
 export function takeScene(table: usize): void {
@@ -35,6 +37,7 @@ export function takeScene(table: usize): void {
   skyColumns = load<u32>(table, 48);
   camera = load<u32>(table, 52);
   copyCount = load<i32>(table, 56);
+  clear = load<i32>(table, 60) != 0;
 }
 
 /**

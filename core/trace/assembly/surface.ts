@@ -12,7 +12,7 @@ export const SURFACE: usize = 128;
 export const ROUGHNESS: usize = 12;
 export const METALNESS: usize = 16;
 const SPECULAR: usize = 20;
-const IOR: usize = 24;
+export const IOR: usize = 24;
 export const TRANSMISSION: usize = 28;
 export const THICKNESS: usize = 32;
 /** Share that is absorbed per metre, red, green and blue. */
@@ -81,11 +81,13 @@ function alphaOf(roughness: f32): f32 {
 
 /** Works out what a mirror of facets gives back of light from all round, with a mirror share of 1 and by (1 − cos)⁵. */
 export function prepareSurfaces(): void {
-  const steps = 24;
+  const steps = 32;
   for (let r = 0; r < TABLE; r++)
     for (let m = 0; m < TABLE; m++) {
       const a = alphaOf(<f32>r / <f32>(TABLE - 1));
-      const mu = max<f32>(0.001, <f32>m / <f32>(TABLE - 1));
+      // By the square root of the cosine: near the edge it changes most.
+      const root = <f32>m / <f32>(TABLE - 1);
+      const mu = max<f32>(0.0002, root * root);
       ox = sqrt<f32>(1 - mu * mu);
       oy = 0;
       oz = mu;
@@ -113,7 +115,7 @@ let tableB: f32 = 0;
 
 function look(roughness: f32, mu: f32): void {
   const x = min<f32>(max<f32>(roughness, 0), 1) * <f32>(TABLE - 1);
-  const y = min<f32>(max<f32>(mu, 0), 1) * <f32>(TABLE - 1);
+  const y = sqrt<f32>(min<f32>(max<f32>(mu, 0), 1)) * <f32>(TABLE - 1);
   const i = min(TABLE - 2, <i32>x);
   const j = min(TABLE - 2, <i32>y);
   const u = x - <f32>i;
@@ -180,13 +182,13 @@ export function takeView(x: f32, y: f32, z: f32): void {
   const whole = max<f32>(a + b, 0.05);
   // What facets pass on to each other before it leaves.
   const more: f32 = 1 / whole - 1;
-  upR = 1 + f0r * more;
-  upG = 1 + f0g * more;
-  upB = 1 + f0b * more;
-  const mirrorR = (f0r * a + f90 * b) * upR;
-  const mirrorG = (f0g * a + f90 * b) * upG;
-  const mirrorB = (f0b * a + f90 * b) * upB;
-  const clear: f32 = (straight * a + specular * b) * (1 + straight * more);
+  const clear = (straight * a + specular * b) * (1 + straight * more);
+  const mirrorR = metal * (baseR * a + b) * (1 + baseR * more) + (1 - metal) * clear;
+  const mirrorG = metal * (baseG * a + b) * (1 + baseG * more) + (1 - metal) * clear;
+  const mirrorB = metal * (baseB * a + b) * (1 + baseB * more) + (1 - metal) * clear;
+  upR = mirrorR / max<f32>(1e-9, f0r * a + f90 * b);
+  upG = mirrorG / max<f32>(1e-9, f0g * a + f90 * b);
+  upB = mirrorB / max<f32>(1e-9, f0b * a + f90 * b);
   below = (1 - metal) * max<f32>(0, 1 - clear);
   const m = brightness(mirrorR, mirrorG, mirrorB) * underCoat;
   const d = below * brightness(baseR, baseG, baseB) * underCoat;

@@ -1,0 +1,26 @@
+import type { BackdropAt } from './kind';
+
+/** Display values 0…1 of '#rrggbb'. */
+const shownOf = (hex: string) => [1, 3, 5].map((i) => parseInt(hex.slice(i, i + 2), 16) / 255);
+
+/**
+ * The colour of a backdrop at a place of the picture, as display values; pictures and surroundings are shown by their
+ * plain colour.
+ *
+ * @param u, v places from the left and from the top, 0…1
+ * @param aspect width over height
+ */
+export function backdropShown(backdrop: BackdropAt, u: number, v: number, aspect: number): readonly number[] {
+  const from = shownOf(backdrop.colour);
+  if (backdrop.type !== 'gradient') return from;
+  const a = (backdrop.angle * Math.PI) / 180;
+  const [x, y] = [u - 0.5, 0.5 - v];
+  // From edge to edge whichever way it is turned.
+  const reach = Math.abs(Math.sin(a)) * aspect + Math.abs(Math.cos(a));
+  const along = backdrop.round
+    ? Math.hypot(x, y) * Math.SQRT2
+    : (Math.sin(a) * aspect * x - Math.cos(a) * y) / reach + 0.5;
+  const share = Math.max(0, Math.min(1, along)) ** (Math.log(0.5) / Math.log(backdrop.middle));
+  const to = shownOf(backdrop.to);
+  return from.map((c, k) => c + (to[k] - c) * share);
+}

@@ -1,0 +1,24 @@
+import { lightToDisplay } from '../maths/srgb';
+
+/** Where the Khronos tone mapper begins to roll off, and how strongly it takes colour out of what is bright. */
+const [BEGINS, FADES] = [0.8 - 0.04, 0.15];
+
+/**
+ * Light to display values: the Khronos PBR Neutral tone mapper (E. Gritz and others, 2024), then the curve of
+ * sRGB (IEC 61966-2-1). The same as web/view/view-transform, in numbers.
+ *
+ * @returns 0…1 each
+ */
+export function viewTransform(red: number, green: number, blue: number): [number, number, number] {
+  const least = Math.min(red, green, blue);
+  const offset = least < 0.08 ? least - 6.25 * least * least : 0.04;
+  let c = [red - offset, green - offset, blue - offset];
+  const peak = Math.max(...c);
+  if (peak >= BEGINS) {
+    const rest = 1 - BEGINS;
+    const rolled = 1 - (rest * rest) / (peak + rest - BEGINS);
+    const fade = 1 - 1 / (FADES * (peak - rolled) + 1);
+    c = c.map((x) => (x * rolled * (1 - fade)) / peak + rolled * fade);
+  }
+  return c.map(lightToDisplay) as [number, number, number];
+}

@@ -1,0 +1,99 @@
+import type { PictureAt } from '../evaluate/picture-at';
+import { PLAIN_SURFACE, type Surface } from '../finish/surface';
+import { RAMP } from '../pattern/ramp';
+import type { CameraAt, LightAt } from '../scene/kind';
+import { meshOf } from '../shape/builder';
+import { uniformConnectivity, type Mesh } from '../shape/mesh';
+import { SUMS, Tracer, type TraceSettings } from './tracer';
+
+/** Small pictures to be traced in tests. */
+export const white: LightAt = {
+  type: 'gradient',
+  ramp: new Float32Array(3 * RAMP).fill(1),
+  round: false,
+  strength: 1,
+  turn: 0,
+};
+
+/** A ball of triangles about the middle; seen from inside as well. */
+export function ball(radius = 1, rings = 24): Mesh {
+  const points: number[] = [];
+  const corners: number[] = [];
+  const across = 2 * rings;
+  for (let i = 0; i <= rings; i++)
+    for (let j = 0; j < across; j++) {
+      const [a, b] = [(Math.PI * i) / rings, (2 * Math.PI * j) / across];
+      points.push(radius * Math.sin(a) * Math.cos(b), radius * Math.cos(a), radius * Math.sin(a) * Math.sin(b));
+    }
+  for (let i = 0; i < rings; i++)
+    for (let j = 0; j < across; j++) {
+      const [a, b] = [across * i + j, across * i + ((j + 1) % across)];
+      if (i > 0) corners.push(a, b, b + across);
+      if (i < rings - 1) corners.push(a, b + across, a + across);
+    }
+  return meshOf(uniformConnectivity(points.length / 3, 3, Uint32Array.from(corners)), Float32Array.from(points));
+}
+
+/** A square that looks towards +z, at z. */
+export function square(half: number, z = 0): Mesh {
+  const [a, b] = [-half, half];
+  return meshOf(
+    uniformConnectivity(4, 4, Uint32Array.of(0, 1, 2, 3)),
+    Float32Array.of(a, a, z, b, a, z, b, b, z, a, b, z),
+  );
+}
+
+export const camera: CameraAt = {
+  position: [0, 0, 4],
+  target: [0, 0, 0],
+  focalLength: 400,
+  parallel: 0,
+  roll: 0,
+  shift: [0, 0],
+  exposure: 1,
+  lensRadius: 0,
+  blades: 0,
+  focusDistance: 4,
+  shutter: 0,
+};
+
+export function pictureOf(
+  shapes: readonly { readonly mesh: Mesh; readonly surface?: Partial<Surface> }[],
+  lights: readonly LightAt[],
+  view: Partial<CameraAt> = {},
+): PictureAt<Mesh> {
+  const ribbons = shapes.map(({ mesh, surface }, i) => ({
+    id: `${i}`,
+    shape: mesh,
+    surfaces: { 0: { ...PLAIN_SURFACE, ...surface } },
+  }));
+  return {
+    ribbons,
+    wardrobe: new Map(ribbons.map((r) => [r.id, r.surfaces])),
+    scene: {
+      camera: { ...camera, ...view },
+      lights,
+      backdrop: { type: 'colour', colour: '#000000' },
+      ground: [],
+      air: [],
+      picture: [],
+    },
+    aspect: 1,
+    files: [],
+  };
+}
+
+export const settings: TraceSettings = { width: 8, height: 8, bounces: 16, brightest: Infinity, grain: 0 };
+
+/** Mean light of a picture: red, green, blue, and how much is covered. */
+export function meanOf(picture: PictureAt<Mesh>, samples: number, more: Partial<TraceSettings> = {}): number[] {
+  const tracer = new Tracer();
+  const all = { ...settings, ...more };
+  tracer.load(picture, all);
+  const sums = tracer.samples({ x: 0, y: 0, width: all.width, height: all.height }, 0, samples);
+  return [0, 1, 2, 3].map((k) => {
+    let sum = 0;
+    for (let i = k; i < sums.length; i += SUMS) sum += sums[i];
+    return sum / (all.width * all.height * samples);
+  });
+}

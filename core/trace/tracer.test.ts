@@ -1,0 +1,240 @@
+import { createHash } from 'node:crypto';
+import { BufferAttribute, BufferGeometry, DoubleSide, Ray, Vector3 } from 'three';
+import { MeshBVH } from 'three-mesh-bvh';
+import { describe, expect, it } from 'vitest';
+import { randomSource, randomUnitVector } from '../maths/random';
+import { ball, camera, meanOf, pictureOf, settings, square, white } from './fixture';
+import { TraceMemory } from './memory';
+import { SUMS, Tracer } from './tracer';
+import { drawTopologyOf } from '../shape/drawable';
+
+const lamp = { colour: [1, 1, 1] as const, shadow: true };
+const metal = (roughness: number) => ({ metalness: 1, roughness, baseColor: '#FFFFFF' });
+
+describe('what rays meet', () => {
+  it('is what three-mesh-bvh says they meet, for rays from all round and from within', () => {
+    const mesh = ball(1, 40);
+    const tracer = new Tracer();
+    tracer.load(pictureOf([{ mesh }], []), settings);
+    const geometry = new BufferGeometry();
+    geometry.setAttribute('position', new BufferAttribute(mesh.positions, 3));
+    geometry.setIndex(new BufferAttribute(drawTopologyOf(mesh.connectivity).triangles.slice(), 1));
+    const bvh = new MeshBVH(geometry);
+    const random = randomSource(5);
+    const count = 20_000;
+    const rays = new Float32Array(6 * count);
+    for (let i = 0; i < count; i++) {
+      const from = randomUnitVector(random).map((x) => x * (i % 2 ? 0.5 : 3));
+      const to = randomUnitVector(random).map((x) => 1.1 * x);
+      rays.set([...from, ...to.map((x, k) => x - from[k])], 6 * i);
+    }
+    const { far, which } = tracer.trace(rays);
+    let [met, differ] = [0, 0];
+    for (let i = 0; i < count; i++) {
+      const way = new Vector3(...rays.subarray(6 * i + 3, 6 * i + 6));
+      const length = way.length();
+      const other = bvh.raycastFirst(
+        new Ray(new Vector3(...rays.subarray(6 * i, 6 * i + 3)), way.normalize()),
+        DoubleSide,
+      );
+      if (other) met++;
+      if ((other !== null) !== which[2 * i] >= 0) differ++;
+      else if (other && Math.abs(other.distance - far[i] * length) > 1e-4) differ++;
+    }
+    expect(met).toBeGreaterThan(12_000);
+    expect(differ).toBe(0);
+    // Whether there is anything is the same question.
+    const any = tracer.trace(rays, true);
+    for (let i = 0; i < count; i++) expect(any.which[2 * i] >= 0).toBe(which[2 * i] >= 0);
+  });
+});
+
+describe('light that is known by formulas', () => {
+  const furnaces: readonly (readonly [string, object])[] = [
+    ['chalk', {}],
+    ['gloss', { roughness: 0.3 }],
+    ...[0.1, 0.4, 0.7, 1].map((r) => [`metal of roughness ${r}`, metal(r)] as const),
+    ['half metal', { metalness: 0.5, roughness: 0.4 }],
+    ['lacquer', { clearcoat: 1, clearcoatRoughness: 0.2 }],
+    ['glass', { transmission: 1, thickness: 1, roughness: 0.02 }],
+    ['thin glass', { transmission: 1, roughness: 0.02 }],
+    ['a veil', { alpha: 0.5 }],
+  ];
+  it.each(furnaces)('a white room is white in %s, within 0.5 %%', (_, surface) => {
+    const picture = pictureOf([{ mesh: ball(1, 96), surface }], [white], { focalLength: 100 });
+    const seen = {
+      ...picture,
+      scene: { ...picture.scene, backdrop: { type: 'round', colour: '#000000', blur: 0, strength: 1 } },
+    };
+    const mean = meanOf(seen as typeof picture, 256, { bounces: 64 });
+    for (const c of mean.slice(0, 3)) expect(Math.abs(c - 1)).toBeLessThan(0.005);
+  });
+  it('a matt patch under a square, by Lambert’s sum over its edges (Photometria, 1760)', () => {
+    const [up, half] = [1.5, 0.6];
+    const a = half / up;
+    const root = Math.sqrt(1 + a * a);
+    const exact = (4 / Math.PI) * (a / root) * Math.atan(a / root);
+    const area = {
+      type: 'area',
+      radiance: 1,
+      at: [0, 0, up],
+      target: [0, 0, 0],
+      width: 1.2,
+      height: 1.2,
+      turn: 20,
+      seen: false,
+    };
+    const matt = { roughness: 1, specular: 0 };
+    const view = { focalLength: 6000 };
+    const [c] = meanOf(pictureOf([{ mesh: square(20), surface: matt }], [{ ...area, ...lamp } as never], view), 1024);
+    expect(Math.abs(c - exact) / exact).toBeLessThan(0.005);
+  });
+  it('a matt patch under a ball and a small lamp of one intensity: I / d² / π, and under a sun', () => {
+    const matt = { roughness: 1, specular: 0 };
+    const view = { focalLength: 6000 };
+    const of = (light: object) =>
+      meanOf(pictureOf([{ mesh: square(20), surface: matt }], [light as never], view), 1024)[0];
+    for (const radius of [0, 0.4])
+      expect(of({ type: 'ball', intensity: 2, at: [0, 0, 2], radius, ...lamp })).toBeCloseTo(2 / 4 / Math.PI, 2.6);
+    for (const angle of [0, 3])
+      expect(of({ type: 'sun', irradiance: Math.PI, from: [Math.sqrt(0.75), 0, 0.5], angle, ...lamp })).toBeCloseTo(
+        0.5,
+        2.6,
+      );
+  });
+  it('inside a ball that shines and gives back half of what falls on it: E / (1 − ρ)', () => {
+    const surface = { baseColor: '#BCBCBC', specular: 0, emissiveColor: '#FFFFFF', emissiveStrength: 1 };
+    const inside = pictureOf([{ mesh: ball(5), surface }], [], { position: [0, 0, 0.1] });
+    const albedo = ((0xbc / 255 + 0.055) / 1.055) ** 2.4;
+    expect(meanOf(inside, 1024, { bounces: 64 })[0]).toBeCloseTo(1 / (1 - albedo), 1.7);
+  });
+  it('glass that bends nothing takes light away by Beer and Lambert', () => {
+    const glass = {
+      transmission: 1,
+      thickness: 1,
+      ior: 1.0001,
+      roughness: 0,
+      attenuationColor: '#FF8080',
+      attenuationDistance: 1,
+    };
+    const picture = pictureOf([{ mesh: ball(1, 96), surface: glass }], [white], { focalLength: 6000 });
+    const green = ((0x80 / 255 + 0.055) / 1.055) ** 2.4;
+    const [r, g] = meanOf(picture, 64);
+    expect(r).toBeCloseTo(1, 2);
+    expect(Math.abs(g - green ** 2) / green ** 2).toBeLessThan(0.01);
+  });
+  it('Fresnel’s mirror of glass at 0°, 60° and beyond the limit (Hecht, Optics, section 4.6)', () => {
+    const { run } = new TraceMemory();
+    expect(run.fresnel(1, 1.5)).toBeCloseTo(0.04, 6);
+    expect(run.fresnel(0.5, 1.5)).toBeCloseTo((0.4202 ** 2 + 0.0424 ** 2) / 2, 3);
+    expect(run.fresnel(Math.cos((42 * Math.PI) / 180), 1 / 1.5)).toBe(1);
+    expect(run.fresnel(Math.cos((41 * Math.PI) / 180), 1 / 1.5)).toBeLessThan(1);
+  });
+});
+
+describe('numbers of its own', () => {
+  const { run } = new TraceMemory();
+  it('sine, exponential and angle within their stated errors', () => {
+    let [sine, e, angle] = [0, 0, 0];
+    const random = randomSource(9);
+    for (let i = 0; i < 20_000; i++) {
+      const t = Math.fround(random() * 3 - 1);
+      sine = Math.max(sine, Math.abs(run.sinTurns(t) - Math.sin(2 * Math.PI * t)));
+      const x = Math.fround(random() * 160 - 80);
+      e = Math.max(e, Math.abs(run.exp(x) / Math.exp(x) - 1));
+      const [p, q] = [Math.fround(random() - 0.5), Math.fround(random() - 0.5)];
+      angle = Math.max(angle, Math.abs(run.atan2Turns(p, q) - Math.atan2(p, q) / (2 * Math.PI)));
+    }
+    expect(sine).toBeLessThan(4e-6);
+    expect(e).toBeLessThan(1e-6);
+    expect(angle).toBeLessThan(3e-6);
+  });
+  it('samples of a pixel are spread: 16 of them have one in each 16th of every number, and in each square of 4 × 4', () => {
+    for (const pixel of [0, 7, 91]) {
+      const strips = [0, 1, 2, 3].map(() => new Set<number>());
+      const squares = new Set<number>();
+      for (let n = 0; n < 16; n++) {
+        run.beginSample(pixel, 3, 0, n);
+        const u = [0, 1, 2, 3].map(() => run.next());
+        u.forEach((x, k) => strips[k].add(Math.floor(16 * x)));
+        squares.add(4 * Math.floor(4 * u[0]) + Math.floor(4 * u[1]));
+      }
+      expect(strips.map((s) => s.size)).toEqual([16, 16, 16, 16]);
+      expect(squares.size).toBe(16);
+    }
+  });
+});
+
+describe('bits', () => {
+  const scene = pictureOf(
+    [
+      { mesh: ball(), surface: { baseColor: '#C0392B', roughness: 0.3, clearcoat: 0.5 } },
+      { mesh: square(3, -1), surface: { baseColor: '#8899AA' } },
+    ],
+    [white, { type: 'ball', intensity: 4, at: [2, 2, 2], radius: 0.3, ...lamp }],
+    { focalLength: 40, lensRadius: 0.05 },
+  );
+  const size = { ...settings, width: 24, height: 16 };
+  const whole = { x: 0, y: 0, width: 24, height: 16 };
+  const first = (() => {
+    const tracer = new Tracer();
+    tracer.load(scene, size);
+    return tracer.samples(whole, 0, 8);
+  })();
+  it('are the same in tiles, in any order, with samples in parts, in another tracer and a second time', () => {
+    const tracer = new Tracer();
+    tracer.load(pictureOf([{ mesh: ball() }], []), size);
+    tracer.load(scene, size);
+    for (const [x, y, width, height] of [
+      [12, 8, 12, 8],
+      [0, 0, 24, 8],
+      [0, 8, 12, 8],
+    ]) {
+      const tile = { x, y, width, height };
+      const part = tracer.samples(tile, 3, 8, tracer.samples(tile, 0, 3));
+      for (let j = 0; j < height; j++)
+        for (let k = 0; k < SUMS * width; k++)
+          if (part[SUMS * width * j + k] !== first[SUMS * (24 * (y + j) + x) + k])
+            throw new Error(`Pixel ${x + Math.floor(k / SUMS)}, ${y + j} is another one.`);
+    }
+  });
+  it('are those that were written down', () => {
+    expect(createHash('sha256').update(new Uint8Array(first.buffer)).digest('hex').slice(0, 16)).toBe('2fc0b601e83c407c');
+  });
+  it('are no picture of the scene from elsewhere, nor with other grain', () => {
+    const tracer = new Tracer();
+    for (const other of [
+      pictureOf([{ mesh: ball() }], [white]),
+      { ...scene, scene: { ...scene.scene, camera: { ...scene.scene.camera, position: [0, 1, 4] as const } } },
+    ]) {
+      tracer.load(other, size);
+      expect(tracer.samples(whole, 0, 8)).not.toEqual(first);
+    }
+    tracer.load(scene, { ...size, grain: 3 });
+    expect(tracer.samples(whole, 0, 8)).not.toEqual(first);
+    expect(camera.position).toEqual([0, 0, 4]);
+  });
+});
+
+describe('where it is sharp', () => {
+  it('a bright point out of focus is as large as the thin lens has it: aperture · |d − f| / d at the focus', () => {
+    const view = { focalLength: 36, position: [0, 0, 4] as const, lensRadius: 0.2, focusDistance: 2 };
+    const small = { emissiveColor: '#FFFFFF', emissiveStrength: 1, baseColor: '#000000', specular: 0 };
+    const picture = pictureOf([{ mesh: ball(0.004, 6), surface: small }], [], view);
+    const tracer = new Tracer();
+    const size = 64;
+    tracer.load(picture, { ...settings, width: size, height: size });
+    const sums = tracer.samples({ x: 0, y: 0, width: size, height: size }, 0, 2048);
+    let [weight, square2] = [0, 0];
+    for (let y = 0; y < size; y++)
+      for (let x = 0; x < size; x++) {
+        const light = sums[SUMS * (y * size + x)];
+        weight += light;
+        square2 += light * ((x + 0.5 - size / 2) ** 2 + (y + 0.5 - size / 2) ** 2);
+      }
+    // The picture is as wide as it is far: 36 mm behind a lens of 36 mm. In the plane of focus, 2 m off, a pixel is 2 / 64 m.
+    const radius = (0.2 * (4 - 2)) / 4 / (2 / size);
+    // The mean square of distances in a disc is half its radius squared.
+    expect(Math.sqrt((2 * square2) / weight)).toBeCloseTo(radius, 0.3);
+  });
+});

@@ -1,0 +1,106 @@
+import { existsSync, readFileSync } from 'node:fs';
+import path from 'node:path';
+import { makeReady, MissingAsset, provideAsset } from '@maypole/core/evaluate/assets';
+import { readAsset } from '@maypole/core/files/kept';
+import { linkPiece } from '@maypole/core/piece/link';
+import { openParcel } from '@maypole/core/piece/parcel';
+import type { Piece } from '@maypole/core/piece/piece';
+import { readPiece } from '@maypole/core/piece/read';
+
+/** Something that the one who called can mend, in a sentence. */
+export class Unusable extends Error {
+  override readonly name = 'Unusable';
+}
+
+export interface DrawOptions {
+  readonly file: string;
+  readonly to: string;
+  readonly frame: number;
+  /** Pixels; absent, those of the piece, no more than 1080 along the longer side. */
+  readonly width?: number;
+  readonly height?: number;
+  readonly samples: number;
+  readonly bounces: number;
+  readonly brightest: number;
+  readonly grain: 'moves' | 'stands';
+  readonly clear: boolean;
+  readonly workers?: number;
+}
+
+/** Pixels and samples of a picture up to which it is worked at all. */
+const [MOST_PIXELS, MOST_SAMPLES] = [8192 * 8192, 65_536];
+
+const KNOWN = ['to', 'frame', 'size', 'samples', 'bounces', 'limit', 'grain', 'workers'] as const;
+
+/** What was asked for on the command line. Throws Unusable. */
+export function drawOptions(args: readonly string[]): DrawOptions {
+  const values = new Map<string, string>();
+  const files: string[] = [];
+  let clear = false;
+  for (let i = 0; i < args.length; i++) {
+    const name = args[i].replace(/^--/, '');
+    if (!args[i].startsWith('--')) files.push(args[i]);
+    else if (name === 'clear') clear = true;
+    else if (!(KNOWN as readonly string[]).includes(name))
+      throw new Unusable(`There is no option --${name}. Known: --${KNOWN.join(', --')}, --clear.`);
+    else if (i + 1 === args.length) throw new Unusable(`--${name} needs a value after it.`);
+    else values.set(name, args[++i]);
+  }
+  const number = (name: string, usual: number, low: number, high: number, whole = true) => {
+    const text = values.get(name);
+    const x = text === undefined ? usual : Number(text);
+    if (!(x >= low && x <= high) || (whole && !Number.isInteger(x)))
+      throw new Unusable(`--${name} ${text} should be a ${whole ? 'whole ' : ''}number from ${low} to ${high}.`);
+    return x;
+  };
+  const [file, ...others] = files;
+  if (file === undefined || others.length > 0) throw new Unusable('Name one piece file to draw.');
+  const to = values.get('to');
+  if (!to || !/\.(png|exr)$/.test(to))
+    throw new Unusable(
+      'Say where the picture goes: --to NAME.png for a picture as it is shown, --to NAME.exr for its light.',
+    );
+  if (!existsSync(path.dirname(path.resolve(to))))
+    throw new Unusable(`There is no folder ${path.dirname(to)} for the picture.`);
+  const size = values.get('size');
+  const sides = size
+    ?.match(/^(\d+)x(\d+)$/)
+    ?.slice(1)
+    .map(Number);
+  if (size && (!sides || sides[0] < 1 || sides[1] < 1 || sides[0] * sides[1] > MOST_PIXELS))
+    throw new Unusable(`--size ${size} should be as 1080x1080, no more than ${MOST_PIXELS} pixels in all.`);
+  const grain = values.get('grain') ?? 'moves';
+  if (grain !== 'moves' && grain !== 'stands') throw new Unusable(`--grain ${grain} should be moves or stands.`);
+  const limit = values.get('limit');
+  return {
+    file,
+    to,
+    frame: number('frame', 0, -1e6, 1e6, false),
+    ...(sides ? { width: sides[0], height: sides[1] } : {}),
+    samples: number('samples', 64, 1, MOST_SAMPLES),
+    bounces: number('bounces', 8, 0, 64),
+    brightest: limit === 'none' ? Infinity : number('limit', 20, 0.01, 1e6, false),
+    grain,
+    clear,
+    ...(values.has('workers') ? { workers: number('workers', 1, 1, 64) } : {}),
+  };
+}
+
+/** The piece in a file, with everything there that it is evaluated with. Throws Unusable. */
+export async function pieceIn(file: string): Promise<Piece> {
+  let text: string;
+  try {
+    text = readFileSync(file, 'utf8');
+  } catch (error) {
+    const { code } = error as NodeJS.ErrnoException;
+    throw new Unusable(`${file}: ${code === 'ENOENT' ? 'there is no such file.' : `cannot be read (${code}).`}`);
+  }
+  const parcel = openParcel(text);
+  for (const [name, { data }] of Object.entries(parcel.assets ?? {}))
+    provideAsset(name, readAsset(Buffer.from(data, 'base64')));
+  const read = readPiece(parcel.source);
+  if (!read.ok) throw new Unusable(`${file}: ${read.message}`);
+  for (const r of linkPiece(read.piece).ribbons)
+    await makeReady(r, () => Promise.reject(new MissingAsset('not in this file')));
+  return read.piece;
+}
