@@ -37,7 +37,15 @@ async function main(): Promise<void> {
   const file = options.to.endsWith('.exr')
     ? writeExr(lightIn(sums, options.samples), width, height)
     : writeImage(
-        new Uint8Array(developed(sums, options.samples, width, height, picture.scene, options.clear).buffer),
+        new Uint8Array(
+          developed(sums, options.samples, {
+            tile: { x: 0, y: 0, width, height },
+            width,
+            height,
+            scene: picture.scene,
+            clear: options.clear,
+          }).buffer,
+        ),
         width,
         height,
       );

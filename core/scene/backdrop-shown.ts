@@ -1,7 +1,12 @@
 import type { BackdropAt } from './kind';
 
 /** Display values 0…1 of '#rrggbb'. */
-const shownOf = (hex: string) => [1, 3, 5].map((i) => parseInt(hex.slice(i, i + 2), 16) / 255);
+export const shownOf = (hex: string) => [1, 3, 5].map((i) => parseInt(hex.slice(i, i + 2), 16) / 255);
+
+/** How far a gradient has come over at a share of the way, by where it is half over. */
+export function gradientShare(along: number, middle: number): number {
+  return Math.max(0, Math.min(1, along)) ** (Math.log(0.5) / Math.log(middle));
+}
 
 /**
  * The colour of a backdrop at a place of the picture, as display values; pictures and surroundings are shown by their
@@ -20,7 +25,7 @@ export function backdropShown(backdrop: BackdropAt, u: number, v: number, aspect
   const along = backdrop.round
     ? Math.hypot(x, y) * Math.SQRT2
     : (Math.sin(a) * aspect * x - Math.cos(a) * y) / reach + 0.5;
-  const share = Math.max(0, Math.min(1, along)) ** (Math.log(0.5) / Math.log(backdrop.middle));
+  const share = gradientShare(along, backdrop.middle);
   const to = shownOf(backdrop.to);
   return from.map((c, k) => c + (to[k] - c) * share);
 }

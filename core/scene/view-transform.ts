@@ -1,4 +1,4 @@
-import { lightToDisplay } from '../maths/srgb';
+import { displayToLight, lightToDisplay } from '../maths/srgb';
 
 /** Where the Khronos tone mapper begins to roll off, and how strongly it takes colour out of what is bright. */
 const [BEGINS, FADES] = [0.8 - 0.04, 0.15];
@@ -21,4 +21,15 @@ export function viewTransform(red: number, green: number, blue: number): [number
     c = c.map((x) => (x * rolled * (1 - fade)) / peak + rolled * fade);
   }
   return c.map(lightToDisplay) as [number, number, number];
+}
+
+/**
+ * The light that the view transform shows as display values, as far as it is not rolled off: what a backdrop is as
+ * light. It undoes the tone mapper's offset, f = m − 6.25·m² for a smallest component m < 0.08 and 0.04 above.
+ */
+export function lightShownAs(shown: readonly number[]): [number, number, number] {
+  const light = shown.map(displayToLight);
+  const least = Math.min(...light);
+  const before = least < 0.04 ? Math.sqrt(least / 6.25) : least + 0.04;
+  return light.map((x) => x + before - least) as [number, number, number];
 }

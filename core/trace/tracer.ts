@@ -3,6 +3,7 @@ import { displayToLight } from '../maths/srgb';
 import { projectionOf } from '../scene/projection';
 import { drawBuffers, drawTopologyOf } from '../shape/drawable';
 import { FINISH, type Copies, type Mesh } from '../shape/mesh';
+import { behindOf } from './behind';
 import { lampsOf, skyOf, writeLamps } from './lamps';
 import { TraceMemory } from './memory';
 import { letsThrough, surfaceBlock } from './surfaces';
@@ -276,7 +277,8 @@ export class Tracer {
     );
     // Where the camera looks, in pixels: what is to the right of the corner's ray by nothing.
     const middle = [across, down].map((v) => -offset.reduce((sum, x, k) => sum + x * v[k], 0) / pixel ** 2);
-    const numbers = new Float32Array(CAMERA_NUMBERS);
+    const behind = behindOf(picture, s);
+    const numbers = new Float32Array(CAMERA_NUMBERS + behind.length);
     numbers.set([
       ...camera.position,
       ...across.map((x) => x / pixel),
@@ -295,7 +297,9 @@ export class Tracer {
     const whole = new Uint32Array(numbers.buffer);
     whole[19] = s.bounces;
     whole[22] = s.grain;
+    numbers[23] = camera.exposure;
     numbers.set(turn, 32);
+    numbers.set(behind, CAMERA_NUMBERS);
     return this.memory.put(numbers);
   }
 }

@@ -1,5 +1,7 @@
-import { cosTurns, exp, sinTurns } from './maths';
+import { exp } from './maths';
 import * as hit from './intersect';
+import * as backdrop from './backdrop';
+import * as camera from './camera';
 import * as lamp from './lamps';
 import { beginSample, next } from './sampler';
 import * as scene from './scene';
@@ -10,25 +12,12 @@ import * as s from './surface';
  * taken at random, both weighed against each other by how likely either was (E. Veach & L. Guibas, “Optimally
  * combining sampling techniques”, 1995). What it gathers is added to the pixel: light in the units of the scene, and
  * how much of it is covered.
- *
- * The camera, numbers of 4 bytes: place; to the right, up and ahead; the pixel that it looks at; metres across a pixel
- * a metre ahead, or anywhere where rays are parallel; whether they are; radius of the lens; metres to what is sharp;
- * corners of the opening; how many surfaces a path meets at most; the brightest that a path may be from its second
- * surface on; whether the sky is seen behind everything; a number by which the grain is told.
  */
-const RIGHT: usize = 12;
-const UP: usize = 24;
-const AHEAD: usize = 36;
-const MIDDLE: usize = 48;
-const PIXEL: usize = 56;
-const PARALLEL: usize = 60;
-const LENS: usize = 64;
-const FOCUS: usize = 68;
-const BLADES: usize = 72;
 const DEPTH: usize = 76;
 const BRIGHTEST: usize = 80;
 const ROUND: usize = 84;
 const GRAIN: usize = 88;
+const EXPOSURE: usize = 92;
 
 /** A pixel that is added up: light, how much is covered, and the sum of squares of brightness, each a number of 8 bytes. */
 const PIXEL_BYTES: usize = 40;
@@ -48,6 +37,9 @@ let tr: f32 = 1;
 let tg: f32 = 1;
 let tb: f32 = 1;
 let covered: f32 = 0;
+/** The middle of the pixel. */
+let pixelX: f32 = 0;
+let pixelY: f32 = 0;
 
 /** Adds samples `first` up to, without, `end` to a rectangle of pixels; sums are in the order of the samples, whoever adds them. */
 export function addSamples(x0: i32, y0: i32, width: i32, height: i32, first: i32, end: i32, sums: usize): void {
@@ -56,7 +48,15 @@ export function addSamples(x0: i32, y0: i32, width: i32, height: i32, first: i32
       const at = sums + <usize>(y * width + x) * PIXEL_BYTES;
       for (let n = first; n < end; n++) {
         beginSample(x0 + x, y0 + y, load<u32>(scene.camera, GRAIN), n);
-        aim(<f32>(x0 + x), <f32>(y0 + y));
+        pixelX = <f32>(x0 + x) + 0.5;
+        pixelY = <f32>(y0 + y) + 0.5;
+        camera.aim(<f32>(x0 + x), <f32>(y0 + y));
+        ox = camera.ox;
+        oy = camera.oy;
+        oz = camera.oz;
+        dx = camera.dx;
+        dy = camera.dy;
+        dz = camera.dz;
         follow();
         // Nothing that is no number gets into a picture.
         if (!(r >= 0 && g >= 0 && b >= 0 && r < Infinity && g < Infinity && b < Infinity)) r = g = b = 0;
@@ -68,61 +68,6 @@ export function addSamples(x0: i32, y0: i32, width: i32, height: i32, first: i32
         store<f64>(at, load<f64>(at, 32) + bright * bright, 32);
       }
     }
-}
-
-/** The ray through a place of a pixel and a point of the lens. */
-function aim(x: f32, y: f32): void {
-  const c = scene.camera;
-  const k = load<f32>(c, PIXEL);
-  const a = (x + next() - load<f32>(c, MIDDLE)) * k;
-  const e = (load<f32>(c, MIDDLE + 4) - y - next()) * k;
-  const side = a;
-  const up = e;
-  const parallel = load<f32>(c, PARALLEL) > 0;
-  let ax = side * load<f32>(c, RIGHT) + up * load<f32>(c, UP);
-  let ay = side * load<f32>(c, RIGHT + 4) + up * load<f32>(c, UP + 4);
-  let az = side * load<f32>(c, RIGHT + 8) + up * load<f32>(c, UP + 8);
-  ox = load<f32>(c);
-  oy = load<f32>(c, 4);
-  oz = load<f32>(c, 8);
-  if (parallel) {
-    ox += ax;
-    oy += ay;
-    oz += az;
-    ax = ay = az = 0;
-  }
-  dx = ax + load<f32>(c, AHEAD);
-  dy = ay + load<f32>(c, AHEAD + 4);
-  dz = az + load<f32>(c, AHEAD + 8);
-  const lens = load<f32>(c, LENS);
-  const u = next();
-  const v = next();
-  if (lens > 0) {
-    const focus = load<f32>(c, FOCUS);
-    const radius = lens * sqrt<f32>(u) * opening(v, load<f32>(c, BLADES));
-    const p = radius * cosTurns(v);
-    const q = radius * sinTurns(v);
-    const mx = p * load<f32>(c, RIGHT) + q * load<f32>(c, UP);
-    const my = p * load<f32>(c, RIGHT + 4) + q * load<f32>(c, UP + 4);
-    const mz = p * load<f32>(c, RIGHT + 8) + q * load<f32>(c, UP + 8);
-    ox += mx;
-    oy += my;
-    oz += mz;
-    dx -= mx / focus;
-    dy -= my / focus;
-    dz -= mz / focus;
-  }
-  const inv: f32 = 1 / sqrt<f32>(dx * dx + dy * dy + dz * dz);
-  dx *= inv;
-  dy *= inv;
-  dz *= inv;
-}
-
-/** How far the side of the opening is from its middle, in a direction in turns. */
-function opening(turn: f32, blades: f32): f32 {
-  if (blades < 3) return 1;
-  const t = turn * blades;
-  return cosTurns(0.5 / blades) / cosTurns((t - floor<f32>(t) - 0.5) / blades);
 }
 
 /** Where the ray met something: the place, the face's way and the shading normal, both towards where the ray comes from. */
@@ -268,6 +213,10 @@ function follow(): void {
   let bounces = 0;
   /** What has been passed straight through, so that the path is still what the camera sees. */
   let straight = true;
+  /** Only glass has been gone through, besides. */
+  let through = true;
+  /** Something that only adds light has been passed. */
+  let added = false;
   let inside: usize = 0;
   for (let steps = 0; steps < 96; steps++) {
     const found = hit.intersect(ox, oy, oz, dx, dy, dz, 0, Infinity, false);
@@ -285,8 +234,14 @@ function follow(): void {
       tb *= exp(-load<f32>(inside, s.ABSORBED + 8) * length);
     }
     if (!found) {
+      if (through && load<f32>(c, ROUND) == 0) {
+        // What is seen through glass is what is behind it; with nothing before it the backdrop is added later.
+        if (covered > 0) backdrop.look(pixelX, pixelY);
+        if (covered > 0) add(tr * backdrop.behindR, tg * backdrop.behindG, tb * backdrop.behindB, brightest);
+        else if (added) covered = min<f32>(1, load<f32>(c, EXPOSURE) * max(r, max(g, b)));
+        return;
+      }
       if (!scene.sky) return;
-      if (straight && load<f32>(c, ROUND) == 0) return;
       lamp.lookAtSky(dx, dy, dz);
       const weight: f32 = likely < 0 || lamp.likely == 0 ? 1 : likely / (likely + lamp.likely);
       add(tr * lamp.lightR * weight, tg * lamp.lightG * weight, tb * lamp.lightB * weight, brightest);
@@ -314,6 +269,7 @@ function follow(): void {
     const dv = next();
     if (s.glass < 1) direct(which, lu, lv, (1 - s.glass) * (additive ? alpha : 1), brightest);
     if (additive) {
+      added = true;
       goOn();
       continue;
     }
@@ -330,6 +286,7 @@ function follow(): void {
           goOn();
           continue;
         }
+        // The mirror: whatever is thrown, it is not gone through.
         s.sampleGlass(s.ior, 0, du, dv);
         tr *= s.weightR;
         tg *= s.weightG;
@@ -357,6 +314,7 @@ function follow(): void {
       likely = s.pdf * (1 - s.glass);
     }
     straight = false;
+    if (!(glass < s.glass && s.through)) through = false;
     bounces++;
     brightest = limit;
     const ix = s.ix;

@@ -20,8 +20,10 @@ import { CameraBar } from './camera-bar';
 import { CopyMark, chooseCopyAt } from './copy-mark';
 import { FrameLines } from './frame-lines';
 import { Handles } from './handles';
+import { LightSwitch, TrueLightNote, type Traced } from './light-switch';
 import { LivePicture } from './live-picture';
 import { PickNote, pickAt } from './pick-point';
+import { TruePicture } from './true-picture';
 
 const MODES: readonly { mode: ViewMode; title: string }[] = [
   { mode: 'shaded', title: 'Shaded' },
@@ -51,6 +53,7 @@ export function Viewport() {
   const holder = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 1, height: 1 });
   const [trouble, setTrouble] = useState<string | null>(null);
+  const [traced, setTraced] = useState<Traced | null>(null);
   const [refined, setRefined] = useState<Refined>({ done: 0, of: 0 });
   useEffect(() => {
     const picture = new LivePicture(holder.current!, {
@@ -59,7 +62,11 @@ export function Viewport() {
       onTrouble: setTrouble,
       onLost: tellTrouble,
     });
-    return () => picture.end();
+    const traced = new TruePicture(holder.current!, { onTraced: setTraced, onTrouble: tellTrouble });
+    return () => {
+      traced.end();
+      picture.end();
+    };
   }, []);
   const format = useEditor((s) => s.piece.format);
   const backdrop = useEditor((s) => sceneAt(s.piece, s.frame).backdrop.colour);
@@ -165,9 +172,13 @@ export function Viewport() {
         <ModeSwitch narrow={size.width < NARROW} />
         <CameraBar narrow={size.width < NARROW} />
       </Flex>
-      <Box position="absolute" bottom="3" left="3">
-        <DetailBar refined={refined} narrow={size.width < TIGHT} />
-      </Box>
+      <Flex position="absolute" bottom="3" left="3" gap="2" wrap="wrap" pointerEvents="none">
+        <Box pointerEvents="auto">
+          <DetailBar refined={refined} narrow={size.width < TIGHT} />
+        </Box>
+        {!trouble && <LightSwitch />}
+        {traced && <TrueLightNote traced={traced} />}
+      </Flex>
     </Box>
   );
 }

@@ -28,6 +28,8 @@ export interface EditorState {
   readonly openSteps: Readonly<Record<string, boolean>>;
   readonly detail: Detail;
   readonly mode: ViewMode;
+  /** Which light the picture stands still in: the graphics card's, or every ray followed. */
+  readonly light: 'quick' | 'true';
   /** Unwrapped: N is a frame of its own here. */
   readonly frame: number;
   readonly playing: boolean;
@@ -81,6 +83,7 @@ export const useEditor = create<EditorState & Actions>()((set, get) => ({
   openSteps: {},
   detail: 'draft',
   mode: 'shaded',
+  light: 'quick',
   frame: 0,
   playing: false,
   rate: null,

@@ -1,0 +1,82 @@
+import { cosTurns, sinTurns } from './maths';
+import { next } from './sampler';
+import * as scene from './scene';
+
+/**
+ * The camera, numbers of 4 bytes: place; to the right, up and ahead; the pixel that it looks at; metres across a pixel
+ * a metre ahead, or anywhere where rays are parallel; whether they are; radius of the lens; metres to what is sharp;
+ * corners of the opening; how many surfaces a path meets at most; the brightest that a path may be from its second
+ * surface on; whether the sky is seen behind everything; a number by which the grain is told; exposure.
+ */
+const RIGHT: usize = 12;
+const UP: usize = 24;
+const AHEAD: usize = 36;
+const MIDDLE: usize = 48;
+const PIXEL: usize = 56;
+const PARALLEL: usize = 60;
+const LENS: usize = 64;
+const FOCUS: usize = 68;
+const BLADES: usize = 72;
+
+/** The ray that was aimed: where it begins, and its way, a unit vector. */
+export let ox: f32 = 0;
+export let oy: f32 = 0;
+export let oz: f32 = 0;
+export let dx: f32 = 0;
+export let dy: f32 = 0;
+export let dz: f32 = 1;
+
+/** The ray through a place of a pixel and a point of the lens. */
+export function aim(x: f32, y: f32): void {
+  const c = scene.camera;
+  const k = load<f32>(c, PIXEL);
+  const a = (x + next() - load<f32>(c, MIDDLE)) * k;
+  const e = (load<f32>(c, MIDDLE + 4) - y - next()) * k;
+  const side = a;
+  const up = e;
+  const parallel = load<f32>(c, PARALLEL) > 0;
+  let ax = side * load<f32>(c, RIGHT) + up * load<f32>(c, UP);
+  let ay = side * load<f32>(c, RIGHT + 4) + up * load<f32>(c, UP + 4);
+  let az = side * load<f32>(c, RIGHT + 8) + up * load<f32>(c, UP + 8);
+  ox = load<f32>(c);
+  oy = load<f32>(c, 4);
+  oz = load<f32>(c, 8);
+  if (parallel) {
+    ox += ax;
+    oy += ay;
+    oz += az;
+    ax = ay = az = 0;
+  }
+  dx = ax + load<f32>(c, AHEAD);
+  dy = ay + load<f32>(c, AHEAD + 4);
+  dz = az + load<f32>(c, AHEAD + 8);
+  const lens = load<f32>(c, LENS);
+  const u = next();
+  const v = next();
+  if (lens > 0) {
+    const focus = load<f32>(c, FOCUS);
+    const radius = lens * sqrt<f32>(u) * opening(v, load<f32>(c, BLADES));
+    const p = radius * cosTurns(v);
+    const q = radius * sinTurns(v);
+    const mx = p * load<f32>(c, RIGHT) + q * load<f32>(c, UP);
+    const my = p * load<f32>(c, RIGHT + 4) + q * load<f32>(c, UP + 4);
+    const mz = p * load<f32>(c, RIGHT + 8) + q * load<f32>(c, UP + 8);
+    ox += mx;
+    oy += my;
+    oz += mz;
+    dx -= mx / focus;
+    dy -= my / focus;
+    dz -= mz / focus;
+  }
+  const inv: f32 = 1 / sqrt<f32>(dx * dx + dy * dy + dz * dz);
+  dx *= inv;
+  dy *= inv;
+  dz *= inv;
+}
+
+/** How far the side of the opening is from its middle, in a direction in turns. */
+function opening(turn: f32, blades: f32): f32 {
+  if (blades < 3) return 1;
+  const t = turn * blades;
+  return cosTurns(0.5 / blades) / cosTurns((t - floor<f32>(t) - 0.5) / blades);
+}
