@@ -6,8 +6,9 @@ import { noise } from './noise';
 import { scrub } from './scrub';
 import { shape } from './shape';
 import { print, type Row } from './table';
+import { trace } from './trace';
 
-const all: Record<string, () => Promise<Row[]>> = { noise, shape, copies, motion, scrub, drawing };
+const all: Record<string, () => Promise<Row[]>> = { noise, shape, copies, motion, scrub, drawing, trace };
 const args = process.argv.slice(2);
 const json = args.includes('--json');
 const names = args.filter((a) => a !== '--json');

@@ -1,10 +1,11 @@
-import { execFile, spawn, type ChildProcess } from 'node:child_process';
-import { chmodSync, mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { execFile, spawn, spawnSync, type ChildProcess } from 'node:child_process';
+import { chmodSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import net from 'node:net';
 import os from 'node:os';
 import path from 'node:path';
 import { writePiece } from '@maypole/core/piece/read';
 import { expect, test } from '@playwright/test';
+import { PNG } from 'pngjs';
 import { smallPiece } from './helpers';
 
 const maypole = path.join(import.meta.dirname, '../maypole');
@@ -140,10 +141,39 @@ test.describe('check', () => {
     expect((await run(['check', file('x.json', '{')])).status).toBe(2);
     expect((await run(['check'])).status).toBe(2);
   });
+  test('a frame is drawn in true light as PNG and as EXR; what cannot be is told with its remedy', async () => {
+    const piece = file('drawn.json', writePiece(good));
+    const [png, exr] = ['drawn.png', 'drawn.exr'].map((name) => path.join(folder, name));
+    const options = ['--size', '48x36', '--samples', '2'];
+    const { status, out } = await run(['draw', piece, '--to', png, ...options, '--frame', '3']);
+    expect(status).toBe(0);
+    expect(out).toContain('frame 3, 48 × 36, 2 samples');
+    const picture = PNG.sync.read(readFileSync(png));
+    expect([picture.width, picture.height]).toEqual([48, 36]);
+    // A loop later it is the same file.
+    const later = path.join(folder, 'later.png');
+    await run(['draw', piece, '--to', later, ...options, '--frame', String(3 + good.loop.frames), '--workers', '1']);
+    expect(readFileSync(later).equals(readFileSync(png))).toBe(true);
+    expect((await run(['draw', piece, '--to', exr, ...options])).status).toBe(0);
+    // Debian's own reader of media files knows its size and that it is light.
+    const told = spawnSync('ffprobe', ['-v', 'error', '-show_streams', '-of', 'json', exr], { encoding: 'utf8' });
+    const { streams } = JSON.parse(told.stdout) as { streams: { codec_name: string; width: number; height: number }[] };
+    expect(streams[0]).toMatchObject({ codec_name: 'exr', width: 48, height: 36 });
+    for (const [args, words] of [
+      [[piece], 'Say where the picture goes'],
+      [[piece, '--to', 'x.png', '--samples', 'many'], '--samples many should be a whole number from 1 to'],
+      [[piece, '--to', 'x.png', '--size', '0x3'], '--size 0x3 should be as 1080x1080'],
+      [[path.join(folder, 'none.json'), '--to', 'x.png'], 'there is no such file'],
+    ] as const) {
+      const bad = await run(['draw', ...args]);
+      expect(bad.status).toBe(2);
+      expect(bad.err).toContain(words);
+    }
+  });
   test('unknown commands are named, help lists the known', async () => {
     const unknown = await run(['dance']);
     expect(unknown.status).toBe(2);
     expect(unknown.err).toContain('no command “dance”');
-    expect((await run(['help'])).out).toMatch(/start[\s\S]*stop[\s\S]*test[\s\S]*check[\s\S]*bench/);
+    expect((await run(['help'])).out).toMatch(/start[\s\S]*stop[\s\S]*test[\s\S]*check[\s\S]*draw[\s\S]*bench/);
   });
 });

@@ -171,10 +171,13 @@ export class Tracer {
     memory.run.trace(at, count, out, any);
     const numbers = memory.floats(out, 3 * count);
     const whole = new Int32Array(numbers.buffer, out, 3 * count);
-    return {
-      far: Float32Array.from({ length: count }, (_, i) => numbers[3 * i]),
-      which: Int32Array.from({ length: 2 * count }, (_, i) => whole[3 * (i >> 1) + 1 + (i & 1)]),
-    };
+    const [far, which] = [new Float32Array(count), new Int32Array(2 * count)];
+    for (let i = 0; i < count; i++) {
+      far[i] = numbers[3 * i];
+      which[2 * i] = whole[3 * i + 1];
+      which[2 * i + 1] = whole[3 * i + 2];
+    }
+    return { far, which };
   }
 
   /** Puts a shape there with its tree. */

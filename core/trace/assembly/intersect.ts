@@ -41,11 +41,18 @@ export function intersect(
   const ix: f32 = 1 / held(dx);
   const iy: f32 = 1 / held(dy);
   const iz: f32 = 1 / held(dz);
+  const vx = f32x4.splat(ox);
+  const vy = f32x4.splat(oy);
+  const vz = f32x4.splat(oz);
+  const wx = f32x4.splat(ix);
+  const wy = f32x4.splat(iy);
+  const wz = f32x4.splat(iz);
+  const start = f32x4.splat(from);
   let depth: usize = 0;
   let node = 0;
   while (true) {
     if (node >= 0) {
-      const next = children(node, ox, oy, oz, ix, iy, iz, from, upper, depth);
+      const next = children(node, vx, vy, vz, wx, wy, wz, start, upper, depth);
       depth = stacked;
       if (next != -1) {
         node = next;
@@ -98,23 +105,17 @@ let stacked: usize = 0;
 @inline
 function children(
   node: i32,
-  ox: f32,
-  oy: f32,
-  oz: f32,
-  ix: f32,
-  iy: f32,
-  iz: f32,
-  from: f32,
+  vx: v128,
+  vy: v128,
+  vz: v128,
+  wx: v128,
+  wy: v128,
+  wz: v128,
+  start: v128,
   stack: usize,
   depth: usize,
 ): i32 {
   const at = scene.nodes + <usize>node * NODE;
-  const vx = f32x4.splat(ox);
-  const vy = f32x4.splat(oy);
-  const vz = f32x4.splat(oz);
-  const wx = f32x4.splat(ix);
-  const wy = f32x4.splat(iy);
-  const wz = f32x4.splat(iz);
   const x0 = f32x4.mul(f32x4.sub(v128.load(at), vx), wx);
   const x1 = f32x4.mul(f32x4.sub(v128.load(at, 48), vx), wx);
   const y0 = f32x4.mul(f32x4.sub(v128.load(at, 16), vy), wy);
@@ -123,7 +124,7 @@ function children(
   const z1 = f32x4.mul(f32x4.sub(v128.load(at, 80), vz), wz);
   const near = f32x4.max(
     f32x4.max(f32x4.min(x0, x1), f32x4.min(y0, y1)),
-    f32x4.max(f32x4.min(z0, z1), f32x4.splat(from)),
+    f32x4.max(f32x4.min(z0, z1), start),
   );
   const far = f32x4.min(
     f32x4.min(f32x4.max(x0, x1), f32x4.max(y0, y1)),
@@ -178,12 +179,19 @@ function within(
   const ix: f32 = 1 / held(dx);
   const iy: f32 = 1 / held(dy);
   const iz: f32 = 1 / held(dz);
+  const vx = f32x4.splat(ox);
+  const vy = f32x4.splat(oy);
+  const vz = f32x4.splat(oz);
+  const wx = f32x4.splat(ix);
+  const wy = f32x4.splat(iy);
+  const wz = f32x4.splat(iz);
+  const start = f32x4.splat(from);
   let depth: usize = 0;
   let node = root;
   let found = false;
   while (true) {
     if (node >= 0) {
-      const next = children(node, ox, oy, oz, ix, iy, iz, from, lower, depth);
+      const next = children(node, vx, vy, vz, wx, wy, wz, start, lower, depth);
       depth = stacked;
       if (next != -1) {
         node = next;

@@ -245,12 +245,38 @@ function takeSky(share: f32, u: f32, v: f32): bool {
   turned(flat * sinTurns(round), sinTurns(up), flat * cosTurns(round));
   far = Infinity;
   likely = share * (r1 - r0) * (c1 - c0) * <f32>w * <f32>h / (2 * PI * PI * flat);
-  const at = scene.sky + <usize>(row * w + column) * 12;
+  between(x, y);
   const inv: f32 = 1 / likely;
-  lightR = load<f32>(at) * inv;
-  lightG = load<f32>(at, 4) * inv;
-  lightB = load<f32>(at, 8) * inv;
+  lightR *= inv;
+  lightG *= inv;
+  lightB *= inv;
   return true;
+}
+
+/** The sky at a place of its picture, 0…1 both ways, between the middles of its pixels. */
+function between(x: f32, y: f32): void {
+  const w = scene.skyWidth;
+  const h = scene.skyHeight;
+  const px: f32 = x * <f32>w - 0.5;
+  const py: f32 = min<f32>(<f32>(h - 1), max<f32>(0, y * <f32>h - 0.5));
+  const u: f32 = px - floor<f32>(px);
+  const i = <i32>floor<f32>(px);
+  const i0 = i < 0 ? i + w : i;
+  const i1 = i0 + 1 == w ? 0 : i0 + 1;
+  const j0 = min(h - 1, <i32>py);
+  const j1 = min(h - 1, j0 + 1);
+  const v: f32 = py - <f32>j0;
+  const a = scene.sky + <usize>(j0 * w + i0) * 12;
+  const b = scene.sky + <usize>(j0 * w + i1) * 12;
+  const c = scene.sky + <usize>(j1 * w + i0) * 12;
+  const d = scene.sky + <usize>(j1 * w + i1) * 12;
+  const wa: f32 = (1 - u) * (1 - v);
+  const wb: f32 = u * (1 - v);
+  const wc: f32 = (1 - u) * v;
+  const wd: f32 = u * v;
+  lightR = wa * load<f32>(a) + wb * load<f32>(b) + wc * load<f32>(c) + wd * load<f32>(d);
+  lightG = wa * load<f32>(a, 4) + wb * load<f32>(b, 4) + wc * load<f32>(c, 4) + wd * load<f32>(d, 4);
+  lightB = wa * load<f32>(a, 8) + wb * load<f32>(b, 8) + wc * load<f32>(c, 8) + wd * load<f32>(d, 8);
 }
 
 /** The turn of the sky, nine numbers by rows, stands after the numbers of the camera. */
@@ -270,14 +296,12 @@ export function lookAtSky(dx: f32, dy: f32, dz: f32): void {
   const z = load<f32>(m, 8) * dx + load<f32>(m, 20) * dy + load<f32>(m, 32) * dz;
   const w = scene.skyWidth;
   const h = scene.skyHeight;
-  const row = min(h - 1, max(0, <i32>(heightShare(y) * <f32>h)));
+  const height = heightShare(y);
+  const row = min(h - 1, max(0, <i32>(height * <f32>h)));
   let round: f32 = 0.75 - atan2Turns(x, z);
   round -= floor<f32>(round);
   const column = min(w - 1, <i32>(round * <f32>w));
-  const at = scene.sky + <usize>(row * w + column) * 12;
-  lightR = load<f32>(at);
-  lightG = load<f32>(at, 4);
-  lightB = load<f32>(at, 8);
+  between(round, height);
   const r0: f32 = row == 0 ? 0 : load<f32>(scene.skyRows + (<usize>(row - 1) << 2));
   const columns = scene.skyColumns + ((<usize>row * <usize>w) << 2);
   const c0: f32 = column == 0 ? 0 : load<f32>(columns + (<usize>(column - 1) << 2));

@@ -23,7 +23,8 @@ export function CheckPage() {
         const { checkLight } = await import('@/view/light-check');
         const { checkForms } = await import('@/view/fields/form-check');
         const { checkAgainstLibrary } = await import('@/view/library-check');
-        for (const check of [checkLight, checkAgainstLibrary, checkForms, checkNoise])
+        const { checkBits } = await import('@/view/bits-check');
+        for (const check of [checkBits, checkLight, checkAgainstLibrary, checkForms, checkNoise])
           for await (const one of check()) {
             if (ended) return;
             setList((all) => [...all, one]);

@@ -60,7 +60,9 @@ export class TruePicture {
   private changed(): void {
     clearTimeout(this.timer);
     const { light, mode } = useEditor.getState();
-    if (this.id > 0) for (const w of this.workers) w.postMessage({ type: 'stop' } satisfies ToTracer);
+    // Tiles that are on their way are of a picture that is not wanted any more.
+    this.id++;
+    for (const w of this.workers) w.postMessage({ type: 'stop' } satisfies ToTracer);
     this.canvas.remove();
     if (light !== 'true' || mode !== 'shaded') return this.reports.onTraced(null);
     this.reports.onTraced({ samples: 0, of: SAMPLES });

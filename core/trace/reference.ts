@@ -1,0 +1,20 @@
+import { ball, pictureOf, settings, square, white } from './fixture';
+
+/** A small picture whose bits are written down: they are the same wherever it is traced. */
+export const REFERENCE = {
+  size: { ...settings, width: 24, height: 16 },
+  samples: 8,
+  /** Of the sums as they lie in memory. */
+  sha256: '919ffc83b08b86eadd5f9e514dc4afb740de80edd0ed82d0042a256ad18cc8e3',
+} as const;
+
+export function referencePicture(): ReturnType<typeof pictureOf> {
+  return pictureOf(
+    [
+      { mesh: ball(), surface: { baseColor: '#C0392B', roughness: 0.3, clearcoat: 0.5 } },
+      { mesh: square(3, -1), surface: { baseColor: '#8899AA' } },
+    ],
+    [white, { type: 'ball', intensity: 4, at: [2, 2, 2], radius: 0.3, colour: [1, 1, 1], shadow: true }],
+    { focalLength: 40, lensRadius: 0.05 },
+  );
+}
