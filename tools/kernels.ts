@@ -40,7 +40,7 @@ for (const { folder, entry, name } of MODULES) {
   if (error || !binary) throw new Error(`${folder}: ${error?.message ?? 'nothing was written'}\n${String(stderr)}`);
   const lines = Buffer.from(binary)
     .toString('base64')
-    .match(/.{1,160}/g)!;
+    .match(/.{1,110}/g)!;
   writeFileSync(
     path.join(root, folder, 'wasm.ts'),
     `/** Made by \`npm run kernels\` from ${folder}/assembly; ${binary.length} bytes. */\nexport const ${name} =\n${lines.map((l) => `  '${l}'`).join(' +\n')};\n`,
