@@ -33,7 +33,7 @@ describe('pieces written before a value was there', () => {
     const read = readPieceValue(early());
     if (!read.ok) throw new Error(read.message);
     const [ribbon] = read.piece.ribbons;
-    expect(finishValues(ribbon)).toEqual({ colour: '#336699', roughness: 30, metalness: 0 });
+    expect(finishValues(ribbon)).toEqual({ colour: '#336699', roughness: 30, specular: 100, metalness: 0 });
     expect(ribbon.steps[0].values).toEqual({
       size: [1, 2, 3],
       rounding: 0,

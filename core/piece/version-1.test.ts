@@ -149,7 +149,7 @@ describe('pieces of version 1', () => {
       ['main', true],
       ['rods', true],
     ]);
-    expect(piece.ribbons[0].finishes[1].parts[0].values).toEqual({ colour: '#010203', roughness: 45 });
+    expect(piece.ribbons[0].finishes[1].parts[0].values).toEqual({ colour: '#010203', roughness: 45, specular: 100 });
     // A finish that was set once and switched off is still there, and off.
     expect(piece.ribbons[1].finishes.map((f) => [f.of, f.on])).toEqual([
       ['main', true],

@@ -96,7 +96,7 @@ class LocalDrawer implements Drawer {
   async draw(frame: ViewFrame, number = 0, of = 1): Promise<void> {
     await pictureFiles(frame);
     this.stage.draw(frame, number, of);
-    await this.stage.done();
+    if (of > 1 && number === of - 1) await this.stage.done();
   }
 
   async picture(instants: readonly ViewFrame[], subframes: number): Promise<ImageBitmap> {

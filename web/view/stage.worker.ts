@@ -42,7 +42,8 @@ async function take(data: ToStage): Promise<void> {
         for (let n = data.first; n < data.last; n++) stage!.draw(frame!, n, data.of, n === data.last - 1);
         // In the same task as the drawing, before the canvas is handed on.
         const picture = data.copy ? canvas.transferToImageBitmap() : undefined;
-        if (!picture) await stage!.done();
+        // What is said to stand still stands in the canvas; pictures on the way there need not be waited for.
+        if (!picture && data.of > 1 && data.last === data.of) await stage!.done();
         tell({ type: 'drawn', id: data.id, ...(picture ? { picture } : {}) }, picture ? [picture] : []);
       } catch (error) {
         tell({ type: 'failed', id: data.id, message: error instanceof Error ? error.message : String(error) });
