@@ -1,5 +1,5 @@
 import type { Surface } from '../finish/surface';
-import { displayToLight } from '../maths/srgb';
+import { hexToLight } from '../maths/srgb';
 
 /** A material of glTF 2.0 as it stands in a file. */
 export interface GltfMaterial {
@@ -15,7 +15,7 @@ export interface GltfMaterial {
   readonly extensions?: Readonly<Record<string, object>>;
 }
 
-const light = (hex: string): number[] => [1, 3, 5].map((i) => displayToLight(parseInt(hex.slice(i, i + 2), 16) / 255));
+const light = hexToLight;
 
 /**
  * The extensions that a surface needs, each only where its values are not those that are meant

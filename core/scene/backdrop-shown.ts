@@ -1,7 +1,5 @@
+import { hexToDisplay } from '../maths/srgb';
 import type { BackdropAt } from './kind';
-
-/** Display values 0…1 of '#rrggbb'. */
-export const shownOf = (hex: string) => [1, 3, 5].map((i) => parseInt(hex.slice(i, i + 2), 16) / 255);
 
 /** How far a gradient has come over at a share of the way, by where it is half over. */
 export function gradientShare(along: number, middle: number): number {
@@ -16,7 +14,7 @@ export function gradientShare(along: number, middle: number): number {
  * @param aspect width over height
  */
 export function backdropShown(backdrop: BackdropAt, u: number, v: number, aspect: number): readonly number[] {
-  const from = shownOf(backdrop.colour);
+  const from = hexToDisplay(backdrop.colour);
   if (backdrop.type !== 'gradient') return from;
   const a = (backdrop.angle * Math.PI) / 180;
   const [x, y] = [u - 0.5, 0.5 - v];
@@ -26,6 +24,6 @@ export function backdropShown(backdrop: BackdropAt, u: number, v: number, aspect
     ? Math.hypot(x, y) * Math.SQRT2
     : (Math.sin(a) * aspect * x - Math.cos(a) * y) / reach + 0.5;
   const share = gradientShare(along, backdrop.middle);
-  const to = shownOf(backdrop.to);
+  const to = hexToDisplay(backdrop.to);
   return from.map((c, k) => c + (to[k] - c) * share);
 }

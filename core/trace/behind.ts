@@ -1,5 +1,6 @@
 import type { PictureAt } from '../evaluate/picture-at';
-import { gradientShare, shownOf } from '../scene/backdrop-shown';
+import { hexToDisplay } from '../maths/srgb';
+import { gradientShare } from '../scene/backdrop-shown';
 import { fitFrame } from '../scene/lens';
 import { lightShownAs } from '../scene/view-transform';
 
@@ -12,7 +13,7 @@ export function behindOf(
   { width, height }: { readonly width: number; readonly height: number },
 ): number[] {
   const frame = fitFrame(camera.focalLength, aspect, width / height);
-  const [from, to] = [backdrop.colour, backdrop.type === 'gradient' ? backdrop.to : backdrop.colour].map(shownOf);
+  const [from, to] = [backdrop.colour, backdrop.type === 'gradient' ? backdrop.to : backdrop.colour].map(hexToDisplay);
   // A place in the output frame, −½…½ right and up, from a pixel.
   const x = [1 / width / frame.width, 0, -0.5 / frame.width];
   const y = [0, -1 / height / frame.height, 0.5 / frame.height];

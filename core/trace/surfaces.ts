@@ -1,30 +1,25 @@
 import { faceKinds } from '../finish/surface';
 import type { Surfaces } from '../finish/finish';
 import type { Surface } from '../finish/surface';
-import { displayToLight } from '../maths/srgb';
+import { hexToLight } from '../maths/srgb';
 
 /** Numbers of a surface; see core/trace/assembly/surface.ts. */
 export const SURFACE_NUMBERS = 32;
 
-/** A colour '#rrggbb' as linear light. */
-export function lightOf(hex: string): [number, number, number] {
-  return [1, 3, 5].map((i) => displayToLight(parseInt(hex.slice(i, i + 2), 16) / 255)) as [number, number, number];
-}
-
 /** Share absorbed per metre so that white light has a colour after a distance (Beer–Lambert). */
 function absorbed({ attenuationColor, attenuationDistance, thickness }: Surface): number[] {
   if (!Number.isFinite(attenuationDistance) || attenuationDistance <= 0 || thickness <= 0) return [0, 0, 0];
-  return lightOf(attenuationColor).map((c) => -Math.log(Math.max(1e-6, c)) / attenuationDistance);
+  return hexToLight(attenuationColor).map((c) => -Math.log(Math.max(1e-6, c)) / attenuationDistance);
 }
 
 /** Writes a surface as the tracer takes it. */
 function writeSurface(s: Surface, out: Float32Array, at: number): void {
   const emission = s.emissiveTinted
     ? [s.emissiveStrength, s.emissiveStrength, s.emissiveStrength]
-    : lightOf(s.emissiveColor).map((c) => c * s.emissiveStrength);
+    : hexToLight(s.emissiveColor).map((c) => c * s.emissiveStrength);
   out.set(
     [
-      ...lightOf(s.baseColor),
+      ...hexToLight(s.baseColor),
       s.roughness,
       s.metalness,
       s.specular,

@@ -1,6 +1,6 @@
 import { widened } from '../../declare/widen';
 import { assetOf } from '../../files/store';
-import { displayToLight } from '../../maths/srgb';
+import { hexToLight } from '../../maths/srgb';
 import { vec3, type Vec3 } from '../../maths/vec3';
 import { RAMP } from '../../pattern/ramp';
 import { ABOVE_THE_AIR, daylightSky, sunlightLeft, type DaylightSky } from '../daylight';
@@ -45,8 +45,6 @@ function roundPicture(
   return { width, height, values };
 }
 
-const lightOf = (hex: string): Vec3 => vec3((k) => displayToLight(parseInt(hex.slice(1 + 2 * k, 3 + 2 * k), 16) / 255));
-
 /** Light that white ground gives back, in thousand candela per square metre: what falls on it from sky and sun, over π. */
 function onGround(sun: [number, number, number], sky: DaylightSky, turbidity: number): Vec3 {
   const rings = 12;
@@ -75,7 +73,7 @@ const makers: { readonly [T in SurroundAt['type']]: Maker<T> } = {
   sky: {
     key: ({ above, horizon, below, edge }) => `${above}${horizon}${below}${edge.toFixed(3)}`,
     make({ above, horizon, below, edge }) {
-      const [up, level, down] = [above, horizon, below].map(lightOf);
+      const [up, level, down] = [above, horizon, below].map(hexToLight);
       return roundPicture(32, 64, (elevation) => {
         const sine = Math.sin(elevation);
         const share = 1 - Math.exp(-Math.abs(sine) / Math.max(1e-3, edge * 0.6));
@@ -90,7 +88,7 @@ const makers: { readonly [T in SurroundAt['type']]: Maker<T> } = {
     make({ sun, turbidity, scale, below }) {
       const sky = daylightSky([...sun], turbidity);
       const level = sky.colour([0, 0.02, 1]);
-      const ground = lightOf(below);
+      const ground = hexToLight(below);
       const lit = onGround([...sun], sky, turbidity);
       return roundPicture(128, 64, (elevation, azimuth) => {
         const [y, flat] = [Math.sin(elevation), Math.cos(elevation)];

@@ -37,7 +37,7 @@ export const CUBE = 1 / Math.sqrt(3);
 /** Size of a Julia set, in unit balls. */
 export const JULIA_SIZE = 1.5;
 /** Farther than this outside what it is cut by, nothing else is looked at. */
-const NEAR = 0.1;
+export const NEAR = 0.1;
 
 /** The distance bound of a form by itself, before it is cut and given its skin. */
 function boundOf({ form, numbers: [a, b, c, d], rounds }: DistanceField): DistanceBound {

@@ -32,12 +32,10 @@ export function aim(x: f32, y: f32): void {
   const k = load<f32>(c, PIXEL);
   const a = (x + next() - load<f32>(c, MIDDLE)) * k;
   const e = (load<f32>(c, MIDDLE + 4) - y - next()) * k;
-  const side = a;
-  const up = e;
   const parallel = load<f32>(c, PARALLEL) > 0;
-  let ax = side * load<f32>(c, RIGHT) + up * load<f32>(c, UP);
-  let ay = side * load<f32>(c, RIGHT + 4) + up * load<f32>(c, UP + 4);
-  let az = side * load<f32>(c, RIGHT + 8) + up * load<f32>(c, UP + 8);
+  let ax = a * load<f32>(c, RIGHT) + e * load<f32>(c, UP);
+  let ay = a * load<f32>(c, RIGHT + 4) + e * load<f32>(c, UP + 4);
+  let az = a * load<f32>(c, RIGHT + 8) + e * load<f32>(c, UP + 8);
   ox = load<f32>(c);
   oy = load<f32>(c, 4);
   oz = load<f32>(c, 8);

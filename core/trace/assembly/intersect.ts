@@ -8,8 +8,7 @@ export let hitTriangle: i32 = -1;
 export let hitU: f32 = 0;
 export let hitV: f32 = 0;
 
-/** Deep enough for any tree: a node puts at most three more aside. */
-const DEPTH: usize = 192;
+/** Stacks, deep enough for any tree: a node puts at most three more aside. */
 const upper = memory.data(192 * 8, 16);
 const lower = memory.data(192 * 8, 16);
 

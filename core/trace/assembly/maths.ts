@@ -1,12 +1,12 @@
 /**
  * Functions of one number in single precision, made of additions, multiplications and divisions alone: every
  * machine rounds those alike (IEEE 754), so that pictures agree in every bit. Errors are the largest over the
- * stated range, found by trying (core/trace/maths.test.ts).
+ * stated range, found by trying (core/trace/tracer.test.ts).
  */
 
 export const PI: f32 = 3.14159265;
 
-/** Sine of a number of whole turns, 0…1 and beyond; error 3e−7. */
+/** Sine of a number of whole turns, −1…2; error 4e−6. */
 export function sinTurns(turns: f32): f32 {
   let x = turns - floor<f32>(turns + 0.5);
   // −½…½ folded to −¼…¼, where the series is short.
@@ -34,7 +34,7 @@ export function exp(x: f32): f32 {
   return p * reinterpret<f32>((<i32>whole + 127) << 23);
 }
 
-/** The angle of (x, y) from the x axis, in turns, −½…½; error 2e−6. */
+/** The angle of (x, y) from the x axis, in turns, −½…½; error 4e−7. */
 export function atan2Turns(y: f32, x: f32): f32 {
   const ax = abs(x);
   const ay = abs(y);

@@ -1,4 +1,4 @@
-import { CUBE, type DistanceField } from '@maypole/core/shape/fractals/field';
+import { CUBE, NEAR, type DistanceField } from '@maypole/core/shape/fractals/field';
 import {
   abs,
   attribute,
@@ -41,8 +41,6 @@ const PIXEL = 0.6;
 const CREVICE = 0.02;
 /** The finest that single precision tells apart at the size of the form. */
 const FINEST = 2e-5;
-/** Farther than this outside what it is cut by, nothing else is looked at. See core/shape/fractals/field. */
-const NEAR = 0.1;
 
 type Vec4 = Node<'vec4'>;
 
@@ -80,10 +78,7 @@ export class MarchedField {
   /** How deep the place lies in a crevice, 0…1. */
   readonly crevice: Scalar;
 
-  constructor(
-    { form, cut }: FieldStructure,
-    private readonly material: MeshStandardNodeMaterial,
-  ) {
+  constructor({ form, cut }: FieldStructure, material: MeshStandardNodeMaterial) {
     const call = boundFunction({ form, cut });
     this.bound = (p) =>
       call(p, this.numbers as object as Vec4, integer(this.rounds), this.part as object as Vec4, scalar(this.skin));
@@ -118,10 +113,6 @@ export class MarchedField {
     this.numbers.value.set(...numbers);
     this.rounds.value = rounds;
     this.skin.value = skin;
-  }
-
-  dispose(): void {
-    this.material.contextNode = null;
   }
 
   private march(cut: DistanceField['cut']): Vec4 {
