@@ -25,12 +25,12 @@ const chains: Record<string, StepDoc[]> = {
   ],
 };
 
-/** Memory that is let go is given back a little later, in as many rounds as it takes. */
+/** Memory that is let go is given back by a thread of its own, and late where both processors are busy. */
 async function settled(gc: () => void): Promise<void> {
   let [last, same] = [-1, 0];
-  for (let i = 0; i < 60 && same < 4; i++) {
+  for (let i = 0; i < 100 && same < 6; i++) {
     gc();
-    await new Promise((resolve) => setTimeout(resolve, 5));
+    await new Promise((resolve) => setTimeout(resolve, 25));
     const now = process.memoryUsage().arrayBuffers;
     same = now === last ? same + 1 : 0;
     last = now;

@@ -9,16 +9,49 @@ interface Backend {
 /** Milliseconds between looks at whether the device is done; workers wait no shorter when they wait often. */
 const LOOK = 2;
 
-/** Resolves once the graphics device has done what it was given: drawing only hands work over, and returns at once. */
-export async function deviceDone(renderer: WebGPURenderer): Promise<void> {
-  const { gl, device } = renderer.backend as unknown as Backend;
-  if (device) return void (await device.queue.onSubmittedWorkDone());
-  const fence = gl?.fenceSync(gl.SYNC_GPU_COMMANDS_COMPLETE, 0);
-  if (!gl || !fence) return;
-  gl.flush();
+/** Drawings that the device may have before it: one that it works at, and one for it to go on with. */
+const AHEAD = 2;
+
+/**
+ * Keeps count of what the graphics device has still to do: drawing only hands work over, and returns at
+ * once. Where drawing is slow, seconds of work would pile up before the device, and the next edit be
+ * seen after all of it.
+ */
+export class DeviceQueue {
+  private readonly waiting: (() => Promise<void>)[] = [];
+  private readonly backend: Backend;
+
+  constructor(renderer: WebGPURenderer) {
+    this.backend = renderer.backend as unknown as Backend;
+  }
+
+  /** Marks the end of a drawing that was handed over. */
+  handedOver(): void {
+    const { gl, device } = this.backend;
+    if (device) {
+      const done = device.queue.onSubmittedWorkDone();
+      this.waiting.push(async () => void (await done));
+    } else if (gl) {
+      const fence = gl.fenceSync(gl.SYNC_GPU_COMMANDS_COMPLETE, 0);
+      gl.flush();
+      if (fence) this.waiting.push(() => passed(gl, fence));
+    }
+  }
+
+  /** Resolves once there is room for another drawing. */
+  async room(): Promise<void> {
+    while (this.waiting.length >= AHEAD) await this.waiting.shift()!();
+  }
+
+  /** Resolves once the device has done all that it was given. */
+  async done(): Promise<void> {
+    while (this.waiting.length > 0) await this.waiting.shift()!();
+  }
+}
+
+async function passed(gl: WebGL2RenderingContext, fence: WebGLSync): Promise<void> {
   while (!gl.isContextLost()) {
-    const state = gl.clientWaitSync(fence, 0, 0);
-    if (state !== gl.TIMEOUT_EXPIRED) break;
+    if (gl.clientWaitSync(fence, 0, 0) !== gl.TIMEOUT_EXPIRED) break;
     await new Promise((done) => setTimeout(done, LOOK));
   }
   gl.deleteSync(fence);

@@ -95,14 +95,17 @@ class LocalDrawer implements Drawer {
 
   async draw(frame: ViewFrame, number = 0, of = 1): Promise<void> {
     await pictureFiles(frame);
+    await this.stage.room();
     this.stage.draw(frame, number, of);
     if (of > 1 && number === of - 1) await this.stage.done();
   }
 
   async picture(instants: readonly ViewFrame[], subframes: number): Promise<ImageBitmap> {
     for (const frame of instants) await pictureFiles(frame);
-    for (let n = 0; n < subframes; n++)
+    for (let n = 0; n < subframes; n++) {
+      await this.stage.room();
       this.stage.draw(instants[instantOf(n, subframes, instants.length)], n, subframes, n === subframes - 1);
+    }
     return createImageBitmap(this.canvas);
   }
 

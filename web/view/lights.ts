@@ -7,6 +7,7 @@ import {
   PointLight,
   SpotLight,
   Vector3,
+  type DataTexture,
   type DirectionalLightShadow,
   type Light,
   type Scene,
@@ -14,6 +15,7 @@ import {
 import { lensOffset, pixelOffset } from './subframes';
 import { AIR_LAYER, FILLS } from './air-layer';
 import type { Extent } from './extent';
+import { CUBE_EDGE, type SurroundFilter } from './surround-filter';
 import { meanLight, SurroundTextures } from './surround-textures';
 
 type LampObject = DirectionalLight | PointLight | SpotLight | AreaLight;
@@ -40,7 +42,14 @@ export class Lights {
   private lamps: { readonly sort: string; readonly object: LampObject }[] = [];
   private pixels: number = SHADOW_PIXELS.usual;
 
-  constructor(private readonly scene: Scene) {
+  /** The picture of what is round about, if there is any. */
+  round: DataTexture | null = null;
+
+  /** @param filter blurs surroundings for rough surfaces, where the library is not to do it by itself */
+  constructor(
+    private readonly scene: Scene,
+    private readonly filter: SurroundFilter | null = null,
+  ) {
     this.key.userData[FILLS] = true;
     this.key.layers.enable(AIR_LAYER);
     scene.add(this.key, this.key.target);
@@ -82,7 +91,9 @@ export class Lights {
 
   /** Height of the picture in pixels. */
   setHeight(height: number): void {
-    const pixels = height <= SMALL ? SHADOW_PIXELS.small : SHADOW_PIXELS.usual;
+    const size = height <= SMALL ? 'small' : 'usual';
+    this.filter?.setEdge(CUBE_EDGE[size]);
+    const pixels = SHADOW_PIXELS[size];
     if (pixels === this.pixels) return;
     this.pixels = pixels;
     // They are made anew with the next picture.
@@ -100,10 +111,12 @@ export class Lights {
       this.key.intensity = sun.irradiance;
       this.key.position.set(...sun.from);
     }
-    const texture = round && this.surroundings.of(round);
+    const texture = round ? this.surroundings.of(round) : null;
+    this.round = texture;
     // Materials are compiled for an environment, so that there is always one.
-    scene.environment = texture ?? this.surroundings.of(DARK);
-    scene.environmentIntensity = texture ? surroundStrength(round) : 0;
+    const shown = texture ?? this.surroundings.of(DARK)!;
+    scene.environment = this.filter?.of(shown) ?? shown;
+    scene.environmentIntensity = texture && round ? surroundStrength(round) : 0;
     if (texture) this.around.copy(meanLight(texture)).multiplyScalar(scene.environmentIntensity);
     else this.around.setRGB(0, 0, 0);
     scene.environmentRotation.set(((round?.tilt ?? 0) * Math.PI) / 180, turn, 0, 'YXZ');

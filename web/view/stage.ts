@@ -8,7 +8,7 @@ import {
   Scene,
   WebGPURenderer,
 } from 'three/webgpu';
-import { deviceDone } from './device-done';
+import { DeviceQueue } from './device-done';
 import { Dome, type Domes } from './dome';
 import { extentOf } from './extent';
 import type { ViewFrame } from './frame';
@@ -16,6 +16,7 @@ import { Grounds } from './grounds';
 import { Lights } from './lights';
 import { Picture } from './picture';
 import { RibbonObject } from './ribbon-object';
+import { SurroundFilter } from './surround-filter';
 import { drawsInSoftware } from './software';
 import { Air } from './air';
 import { frameShare, parallelView, pictureAspect } from './wires';
@@ -71,8 +72,9 @@ export class Stage {
   private readonly perspective = new PerspectiveCamera();
   private readonly parallel = new OrthographicCamera();
   private readonly ribbons = new Map<string, RibbonObject>();
-  private readonly lights = new Lights(this.scene);
+  private readonly lights: Lights;
   private readonly picture: Picture;
+  private readonly queue: DeviceQueue;
   private readonly air = new Air();
   private domes: Domes | null = null;
   private readonly grounds = new Grounds(this.scene);
@@ -90,6 +92,8 @@ export class Stage {
     renderer.outputColorSpace = LinearSRGBColorSpace;
     this.subframes = software ? { edges: 4, soft: 24 } : { edges: 16, soft: 64 };
     this.picture = new Picture(renderer, software ? 0 : SAMPLES);
+    this.queue = new DeviceQueue(renderer);
+    this.lights = new Lights(this.scene, software ? new SurroundFilter(renderer) : null);
     renderer.shadowMap.enabled = true;
   }
 
@@ -170,13 +174,14 @@ export class Stage {
       of,
       shown,
     );
+    this.queue.handedOver();
   }
 
   /** Shows the surroundings behind everything, where the backdrop asks for it and there are some. */
   private showRound(backdrop: BackdropAt): void {
     const { scene } = this;
     const shown = backdrop.type === 'round' && scene.environmentIntensity > 0;
-    scene.background = shown ? scene.environment : null;
+    scene.background = shown ? this.lights.round : null;
     if (!shown) return;
     scene.backgroundBlurriness = backdrop.blur;
     scene.backgroundIntensity = scene.environmentIntensity * backdrop.strength;
@@ -259,9 +264,14 @@ export class Stage {
     return this.picture.lightAt(x, y);
   }
 
+  /** Resolves once the device has little before it, so that another drawing is seen soon. */
+  room(): Promise<void> {
+    return this.queue.room();
+  }
+
   /** Resolves once what was drawn stands in the canvas. */
   done(): Promise<void> {
-    return deviceDone(this.renderer);
+    return this.queue.done();
   }
 
   /** Frees what it holds on the graphics device. */

@@ -39,7 +39,10 @@ async function take(data: ToStage): Promise<void> {
           frame = unpacker.unpack(data.frame);
           await pictureFiles(frame);
         }
-        for (let n = data.first; n < data.last; n++) stage!.draw(frame!, n, data.of, n === data.last - 1);
+        for (let n = data.first; n < data.last; n++) {
+          await stage!.room();
+          stage!.draw(frame!, n, data.of, n === data.last - 1);
+        }
         // In the same task as the drawing, before the canvas is handed on.
         const picture = data.copy ? canvas.transferToImageBitmap() : undefined;
         // What is said to stand still stands in the canvas; pictures on the way there need not be waited for.
