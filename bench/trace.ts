@@ -3,7 +3,7 @@ import { MeshBVH } from 'three-mesh-bvh';
 import { randomSource, randomUnitVector } from '@maypole/core/maths/random';
 import { drawTopologyOf } from '@maypole/core/shape/drawable';
 import { ball, pictureOf, settings, white } from '@maypole/core/trace/fixture';
-import { Tracer } from '@maypole/core/trace/tracer';
+import { bouncesOf, Tracer } from '@maypole/core/trace/tracer';
 import { alone, compare, type Row } from './table';
 
 const RAYS = 5_000;
@@ -65,7 +65,7 @@ export async function trace(): Promise<Row[]> {
       () => new MeshBVH(geometry()),
     ),
   );
-  const size = { ...settings, width: 96, height: 96, bounces: 6 };
+  const size = { ...settings, width: 96, height: 96, bounces: bouncesOf(6) };
   tracer.load(picture, size);
   const begun = performance.now();
   tracer.samples({ x: 0, y: 0, width: 96, height: 96 }, 0, 64);

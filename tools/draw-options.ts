@@ -3,6 +3,7 @@ import path from 'node:path';
 import { makeReady, MissingAsset, provideAsset } from '@maypole/core/evaluate/assets';
 import { readAsset } from '@maypole/core/files/kept';
 import { linkPiece } from '@maypole/core/piece/link';
+import type { Bounces } from '@maypole/core/trace/tracer';
 import { openParcel } from '@maypole/core/piece/parcel';
 import type { Piece } from '@maypole/core/piece/piece';
 import { readPiece } from '@maypole/core/piece/read';
@@ -20,29 +21,34 @@ export interface DrawOptions {
   readonly width?: number;
   readonly height?: number;
   readonly samples: number;
-  readonly bounces: number;
+  readonly bounces: Bounces;
+  /** See TraceSettings; 0 for as many samples everywhere. */
+  readonly error: number;
+  readonly least: number;
   readonly brightest: number;
   readonly grain: 'moves' | 'stands';
   readonly clear: boolean;
+  readonly denoise: boolean;
   readonly workers?: number;
 }
 
 /** Pixels and samples of a picture up to which it is worked at all. */
 const [MOST_PIXELS, MOST_SAMPLES] = [8192 * 8192, 65_536];
 
-const KNOWN = ['to', 'frame', 'size', 'samples', 'bounces', 'limit', 'grain', 'workers'] as const;
+const KNOWN = ['to', 'frame', 'size', 'samples', 'least', 'error', 'bounces', 'limit', 'grain', 'workers'] as const;
 
 /** What was asked for on the command line. Throws Unusable. */
 export function drawOptions(args: readonly string[]): DrawOptions {
   const values = new Map<string, string>();
   const files: string[] = [];
-  let clear = false;
+  let [clear, denoise] = [false, false];
   for (let i = 0; i < args.length; i++) {
     const name = args[i].replace(/^--/, '');
     if (!args[i].startsWith('--')) files.push(args[i]);
     else if (name === 'clear') clear = true;
+    else if (name === 'denoise') denoise = true;
     else if (!(KNOWN as readonly string[]).includes(name))
-      throw new Unusable(`There is no option --${name}. Known: --${KNOWN.join(', --')}, --clear.`);
+      throw new Unusable(`There is no option --${name}. Known: --${KNOWN.join(', --')}, --clear, --denoise.`);
     else if (i + 1 === args.length) throw new Unusable(`--${name} needs a value after it.`);
     else values.set(name, args[++i]);
   }
@@ -78,12 +84,27 @@ export function drawOptions(args: readonly string[]): DrawOptions {
     frame: number('frame', 0, -1e6, 1e6, false),
     ...(sides ? { width: sides[0], height: sides[1] } : {}),
     samples: number('samples', 64, 1, MOST_SAMPLES),
-    bounces: number('bounces', 8, 0, 64),
+    bounces: bouncesIn(values.get('bounces') ?? '8'),
+    // In hundredths, as it is said of a picture.
+    error: number('error', 0, 0, 100, false) / 100,
+    least: number('least', 16, 1, MOST_SAMPLES),
     brightest: limit === 'none' ? Infinity : number('limit', 20, 0.01, 1e6, false),
     grain,
     clear,
+    denoise,
     ...(values.has('workers') ? { workers: number('workers', 1, 1, 64) } : {}),
   };
+}
+
+/** One number for all kinds of surfaces, or one for matt ones, mirrors and glass each. Throws Unusable. */
+function bouncesIn(text: string): Bounces {
+  const numbers = text.split(',').map(Number);
+  const [matt, glossy = matt, glass = numbers.length === 1 ? 2 * matt : matt] = numbers;
+  if (numbers.length > 3 || numbers.some((n) => !Number.isInteger(n) || n < 0 || n > 64))
+    throw new Unusable(
+      `--bounces ${text} should be a whole number from 0 to 64, or three of them: matt, mirror, glass, as 8,8,16.`,
+    );
+  return { matt, glossy, glass };
 }
 
 /** The piece in a file, with everything there that it is evaluated with. Throws Unusable. */

@@ -1,16 +1,25 @@
 /** Traces the tiles it is given of one picture. */
 import { parentPort, workerData } from 'node:worker_threads';
-import { Tracer, type Tile, type TraceSettings } from '@maypole/core/trace/tracer';
+import type { Asset } from '@maypole/core/files/asset';
+import { provideAsset } from '@maypole/core/files/store';
+import { Exposure } from '@maypole/core/trace/exposure';
+import type { Tile, Worked } from '@maypole/core/trace/tracer';
+import type { DrawWork } from './draw';
 
-const { picture, settings, samples } = workerData as {
-  readonly picture: Parameters<Tracer['load']>[0];
-  readonly settings: TraceSettings;
+export interface DrawnTile {
+  readonly tile: Tile;
+  readonly part: Worked;
+}
+
+const { pictures, settings, files, samples } = workerData as DrawWork & {
+  readonly files: readonly (readonly [string, Asset])[];
   readonly samples: number;
 };
-const tracer = new Tracer();
-tracer.load(picture, settings);
+for (const [name, asset] of files) provideAsset(name, asset);
+const exposure = new Exposure(pictures, settings);
 parentPort!.on('message', (tile: Tile) => {
-  const part = tracer.samples(tile, 0, samples);
-  parentPort!.postMessage({ tile, part }, [part.buffer as ArrayBuffer]);
+  const part = exposure.traced(tile, samples);
+  const drawn: DrawnTile = { tile, part };
+  parentPort!.postMessage(drawn, [part.sums.buffer as ArrayBuffer, part.features.buffer as ArrayBuffer]);
 });
 parentPort!.postMessage('ready');

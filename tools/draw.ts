@@ -2,24 +2,29 @@
 import { writeFileSync } from 'node:fs';
 import os from 'node:os';
 import { Worker } from 'node:worker_threads';
+import { developed } from '@maypole/core/develop/develop';
+import { Denoiser, emptyGuides, putGuides } from '@maypole/core/develop/denoise';
+import { emptyLight, putTile } from '@maypole/core/develop/light';
 import { MeshCache } from '@maypole/core/evaluate/mesh-cache';
-import { pictureAt } from '@maypole/core/evaluate/picture-at';
+import type { PictureAt } from '@maypole/core/evaluate/picture-at';
 import { evaluateRibbon } from '@maypole/core/evaluate/ribbon';
+import type { Asset } from '@maypole/core/files/asset';
 import { writeExr } from '@maypole/core/files/exr';
 import { writeImage } from '@maypole/core/files/image';
-import { developed, lightIn } from '@maypole/core/trace/develop';
-import { SUMS, Tracer, type Tile, type TraceSettings } from '@maypole/core/trace/tracer';
+import { assetOf } from '@maypole/core/files/store';
+import type { Mesh } from '@maypole/core/shape/mesh';
+import { Exposure, instantPictures } from '@maypole/core/trace/exposure';
+import { tilesOf } from '@maypole/core/trace/tiles';
+import { SUMS, type TraceSettings } from '@maypole/core/trace/tracer';
 import { drawOptions, pieceIn, Unusable, type DrawOptions } from './draw-options';
-
-/** Pixels each way of what a worker is given at a time. */
-const TILE = 64;
+import type { DrawnTile } from './draw-worker';
 
 async function main(): Promise<void> {
   const options = drawOptions(process.argv.slice(2));
   const piece = await pieceIn(options.file);
   const cache = new MeshCache();
   const { frame } = options;
-  const picture = pictureAt(piece, frame, (r) => evaluateRibbon(r, piece.loop, frame, 'final', cache).mesh);
+  const pictures = instantPictures(piece, frame, (r, at) => evaluateRibbon(r, piece.loop, at, 'final', cache).mesh);
   const scale = options.width ? 1 : Math.min(1, 1080 / Math.max(piece.format.width, piece.format.height));
   const width = options.width ?? Math.round(piece.format.width * scale);
   const height = options.height ?? Math.round(piece.format.height * scale);
@@ -30,74 +35,81 @@ async function main(): Promise<void> {
     brightest: options.brightest,
     // A loop later it is the same grain.
     grain: options.grain === 'moves' ? 1 + (((frame % piece.loop.frames) + piece.loop.frames) % piece.loop.frames) : 0,
+    error: options.error,
+    least: options.least,
   };
   const begun = performance.now();
-  const sums = await traced({ picture, settings }, options);
+  const traced = await traceAll({ pictures, settings }, options);
+  const light = options.denoise ? new Denoiser().denoised(traced.light, traced.guides) : traced.light;
   const seconds = ((performance.now() - begun) / 1000).toFixed(1);
   const file = options.to.endsWith('.exr')
-    ? writeExr(lightIn(sums, options.samples), width, height)
+    ? writeExr(light.values, width, height)
     : writeImage(
-        new Uint8Array(
-          developed(sums, options.samples, {
-            tile: { x: 0, y: 0, width, height },
-            width,
-            height,
-            scene: picture.scene,
-            clear: options.clear,
-          }).buffer,
-        ),
+        new Uint8Array(developed(light, { scene: pictures[0].scene, clear: options.clear }).buffer),
         width,
         height,
       );
   writeFileSync(options.to, file);
-  console.log(`${options.to}: frame ${frame}, ${width} × ${height}, ${options.samples} samples, ${seconds} s.`);
+  const samples =
+    options.error > 0
+      ? `${traced.samples.toFixed(1)} samples a pixel of at most ${options.samples}`
+      : `${options.samples} samples`;
+  const clean = options.denoise ? ', denoised' : '';
+  console.log(`${options.to}: frame ${frame}, ${width} × ${height}, ${samples}${clean}, ${seconds} s.`);
 }
 
-type Work = { readonly picture: Parameters<Tracer['load']>[0]; readonly settings: TraceSettings };
+/** What workers are to trace. */
+export interface DrawWork {
+  readonly pictures: readonly PictureAt<Mesh>[];
+  readonly settings: TraceSettings;
+}
 
-/** All samples of a picture, its tiles shared out among workers: whoever takes which, the sums are the same. */
-async function traced(work: Work, { samples, workers }: DrawOptions): Promise<Float64Array> {
+/** Files that a picture names, for places that do not have them. */
+function filesOf({ pictures }: DrawWork): readonly (readonly [string, Asset])[] {
+  return pictures[0].files.flatMap((name) => {
+    const asset = assetOf(name);
+    return asset ? [[name, asset] as const] : [];
+  });
+}
+
+/** A picture, its tiles shared out among workers: whoever takes which, it is the same. */
+async function traceAll(work: DrawWork, { samples, workers }: DrawOptions) {
   const { width, height } = work.settings;
-  const tiles: Tile[] = [];
-  for (let y = 0; y < height; y += TILE)
-    for (let x = 0; x < width; x += TILE)
-      tiles.push({ x, y, width: Math.min(TILE, width - x), height: Math.min(TILE, height - y) });
-  const sums = new Float64Array(SUMS * width * height);
-  let [next, done] = [0, 0];
-  const put = (tile: Tile, part: Float64Array) => {
-    for (let y = 0; y < tile.height; y++)
-      sums.set(
-        part.subarray(SUMS * y * tile.width, SUMS * (y + 1) * tile.width),
-        SUMS * ((tile.y + y) * width + tile.x),
-      );
+  const tiles = tilesOf(width, height);
+  const [light, guides] = [emptyLight(width, height), emptyGuides(width, height)];
+  let [next, done, taken] = [0, 0, 0];
+  const put = ({ tile, part }: DrawnTile) => {
+    putTile(light, tile, part.sums);
+    putGuides(guides, tile, part);
+    for (let i = SUMS - 1; i < part.sums.length; i += SUMS) taken += part.sums[i];
     done++;
     if (process.stderr.isTTY) process.stderr.write(`\r${Math.round((100 * done) / tiles.length)} %`);
   };
   const count = Math.min(workers ?? os.availableParallelism(), tiles.length);
   if (count <= 1) {
-    const tracer = new Tracer();
-    tracer.load(work.picture, work.settings);
-    for (const tile of tiles) put(tile, tracer.samples(tile, 0, samples));
-    return sums;
-  }
-  await Promise.all(
-    Array.from({ length: count }, () => {
-      const worker = new Worker(new URL('./draw-worker.mjs', import.meta.url), { workerData: { ...work, samples } });
-      return new Promise<void>((resolve, reject) => {
-        const give = () => {
-          if (next < tiles.length) worker.postMessage(tiles[next++]);
-          else void worker.terminate().then(() => resolve());
-        };
-        worker.on('message', (m: 'ready' | { readonly tile: Tile; readonly part: Float64Array }) => {
-          if (m !== 'ready') put(m.tile, m.part);
-          give();
+    const exposure = new Exposure(work.pictures, work.settings);
+    for (const tile of tiles) put({ tile, part: exposure.traced(tile, samples) });
+  } else
+    await Promise.all(
+      Array.from({ length: count }, () => {
+        const worker = new Worker(new URL('./draw-worker.mjs', import.meta.url), {
+          workerData: { ...work, files: filesOf(work), samples },
         });
-        worker.on('error', reject);
-      });
-    }),
-  );
+        return new Promise<void>((resolve, reject) => {
+          const give = () => {
+            if (next < tiles.length) worker.postMessage(tiles[next++]);
+            else void worker.terminate().then(() => resolve());
+          };
+          worker.on('message', (m: 'ready' | DrawnTile) => {
+            if (m !== 'ready') put(m);
+            give();
+          });
+          worker.on('error', reject);
+        });
+      }),
+    );
   if (process.stderr.isTTY) process.stderr.write('\r');
-  return sums;
+  return { light, guides, samples: taken / (width * height) };
 }
 
 try {

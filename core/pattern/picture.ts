@@ -2,15 +2,15 @@ import type { Image } from '../files/image';
 import { displayToLight, lightToDisplay } from '../maths/srgb';
 
 /**
- * Linear light of a picture at a place, between its pixels by how near they are, on and on beyond its edges.
+ * Linear light of a picture at a place and how much it covers there, between its pixels by how near they are, on and on beyond its edges.
  *
  * @param u 0…1 from left to right
  * @param v 0…1 from bottom to top
  */
-export function readPixel({ width, height, values }: Image, u: number, v: number): [number, number, number] {
+export function readPixel({ width, height, values }: Image, u: number, v: number): [number, number, number, number] {
   const [x, y] = [u * width - 0.5, (1 - v) * height - 0.5];
   const [x0, y0] = [Math.floor(x), Math.floor(y)];
-  const out: [number, number, number] = [0, 0, 0];
+  const out: [number, number, number, number] = [0, 0, 0, 0];
   for (const [dx, dy] of [
     [0, 0],
     [1, 0],
@@ -19,7 +19,9 @@ export function readPixel({ width, height, values }: Image, u: number, v: number
   ]) {
     const weight = (dx ? x - x0 : 1 - x + x0) * (dy ? y - y0 : 1 - y + y0);
     const [i, j] = [(((x0 + dx) % width) + width) % width, (((y0 + dy) % height) + height) % height];
-    for (let k = 0; k < 3; k++) out[k] += weight * displayToLight(values[4 * (j * width + i) + k] / 255);
+    const at = 4 * (j * width + i);
+    for (let k = 0; k < 3; k++) out[k] += weight * displayToLight(values[at + k] / 255);
+    out[3] += (weight * values[at + 3]) / 255;
   }
   return out;
 }

@@ -1,4 +1,6 @@
-import { hexToDisplay } from '../maths/srgb';
+import { assetOf } from '../files/store';
+import { hexToDisplay, lightToDisplay } from '../maths/srgb';
+import { readPixel } from '../pattern/picture';
 import type { BackdropAt } from './kind';
 
 /** How far a gradient has come over at a share of the way, by where it is half over. */
@@ -6,15 +8,22 @@ export function gradientShare(along: number, middle: number): number {
   return Math.max(0, Math.min(1, along)) ** (Math.log(0.5) / Math.log(middle));
 }
 
+/** What brings a place of the frame into a picture that is fitted to it: factors across and up. */
+export function fitImage(fit: 'cover' | 'contain' | 'stretch', wider: number): readonly [number, number] {
+  if (fit === 'stretch') return [1, 1];
+  return fit === 'cover' ? [Math.min(1, 1 / wider), Math.min(1, wider)] : [Math.max(1, 1 / wider), Math.max(1, wider)];
+}
+
 /**
- * The colour of a backdrop at a place of the picture, as display values; pictures and surroundings are shown by their
- * plain colour.
+ * The colour of a backdrop at a place of the picture, as display values; surroundings are shown by their plain colour,
+ * and so is a picture that is not there.
  *
  * @param u, v places from the left and from the top, 0…1
  * @param aspect width over height
  */
 export function backdropShown(backdrop: BackdropAt, u: number, v: number, aspect: number): readonly number[] {
   const from = hexToDisplay(backdrop.colour);
+  if (backdrop.type === 'image') return imageShown(backdrop, u, v, aspect) ?? from;
   if (backdrop.type !== 'gradient') return from;
   const a = (backdrop.angle * Math.PI) / 180;
   const [x, y] = [u - 0.5, 0.5 - v];
@@ -26,4 +35,21 @@ export function backdropShown(backdrop: BackdropAt, u: number, v: number, aspect
   const share = gradientShare(along, backdrop.middle);
   const to = hexToDisplay(backdrop.to);
   return from.map((c, k) => c + (to[k] - c) * share);
+}
+
+function imageShown(
+  { file, fit, colour }: Extract<BackdropAt, { type: 'image' }>,
+  u: number,
+  v: number,
+  aspect: number,
+): number[] | null {
+  const asset = file === '' ? undefined : assetOf(file);
+  if (asset?.type !== 'image') return null;
+  const { width, height } = asset.image;
+  const [across, up] = fitImage(fit, width / height / aspect);
+  const [x, y] = [(u - 0.5) * across, (0.5 - v) * up];
+  if (Math.max(Math.abs(x), Math.abs(y)) > 0.5) return null;
+  const [r, g, b, a] = readPixel(asset.image, x + 0.5, y + 0.5);
+  const from = hexToDisplay(colour);
+  return [r, g, b].map((c, k) => from[k] + (lightToDisplay(c) - from[k]) * a);
 }

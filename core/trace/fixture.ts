@@ -4,7 +4,7 @@ import { RAMP } from '../pattern/ramp';
 import type { CameraAt, LightAt } from '../scene/kind';
 import { meshOf } from '../shape/builder';
 import { uniformConnectivity, type Mesh } from '../shape/mesh';
-import { SUMS, Tracer, type TraceSettings } from './tracer';
+import { bouncesOf, SUMS, Tracer, type TraceSettings } from './tracer';
 
 /** Small pictures to be traced in tests. */
 export const white: LightAt = {
@@ -83,7 +83,13 @@ export function pictureOf(
   };
 }
 
-export const settings: TraceSettings = { width: 8, height: 8, bounces: 16, brightest: Infinity, grain: 0 };
+/** The same with the sky seen behind everything. */
+export function withSky(picture: PictureAt<Mesh>): PictureAt<Mesh> {
+  const backdrop = { type: 'round', colour: '#000000', blur: 0, strength: 1 } as const;
+  return { ...picture, scene: { ...picture.scene, backdrop } };
+}
+
+export const settings: TraceSettings = { width: 8, height: 8, bounces: bouncesOf(16), brightest: Infinity, grain: 0 };
 
 /** Mean light of a picture: red, green, blue, and how much is covered. */
 export function meanOf(picture: PictureAt<Mesh>, samples: number, more: Partial<TraceSettings> = {}): number[] {

@@ -1,4 +1,6 @@
+import { filmTable } from './film-table';
 import { TRACER } from './wasm';
+import { Worn } from './worn';
 
 /** What the compiled tracer offers; see core/trace/assembly. Addresses and sizes are in bytes. */
 interface Exports {
@@ -14,14 +16,32 @@ interface Exports {
     corners: number,
   ): bigint;
   takeScene(table: number): void;
-  addSamples(x: number, y: number, width: number, height: number, first: number, end: number, sums: number): void;
+  addSamples(
+    x: number,
+    y: number,
+    width: number,
+    height: number,
+    first: number,
+    end: number,
+    sums: number,
+    features: number,
+    look: boolean,
+  ): number;
   trace(rays: number, count: number, out: number, any: boolean): void;
   beginSample(x: number, y: number, frame: number, n: number): void;
   next(): number;
   sinTurns(turns: number): number;
   exp(x: number): number;
   atan2Turns(y: number, x: number): number;
+  log(x: number): number;
   fresnel(cosine: number, eta: number): number;
+  thinFilm(cosine: number, film: number, thickness: number, red: number, green: number, blue: number): void;
+  readonly filmRed: { readonly value: number };
+  readonly filmGreen: { readonly value: number };
+  readonly filmBlue: { readonly value: number };
+  filmWeights(): number;
+  denoise(planes: number, width: number, height: number): void;
+  askedAt(): number;
 }
 
 /** WebAssembly as every place this runs in has it. */
@@ -55,14 +75,29 @@ export class TraceMemory {
   readonly run: Exports;
   private readonly memory: InstanceType<Platform['WebAssembly']['Memory']>;
   private top = FIRST;
+  /** Patterns of the scene that is in memory. */
+  worn = new Worn();
+  private seen = { floats: new Float32Array(), whole: new Uint32Array() };
+  private readonly asked: number;
 
   constructor() {
     const { WebAssembly: wasm, atob } = globalThis as unknown as Platform;
     compiled ??= new wasm.Module(Uint8Array.from(atob(TRACER), (c) => c.charCodeAt(0)));
     this.memory = new wasm.Memory({ initial: 16, maximum: MOST_PAGES });
-    this.run = new wasm.Instance(compiled, { env: { memory: this.memory } }).exports;
+    this.run = new wasm.Instance(compiled, { env: { memory: this.memory, wear: this.wear } }).exports;
     this.run.prepare();
+    this.asked = this.run.askedAt() / 4;
+    this.floats(this.run.filmWeights(), filmTable().length).set(filmTable());
   }
+
+  /** Asked by the tracer at every place with patterns; see core/trace/assembly/place.ts. */
+  private readonly wear = (patterned: number, at: number): void => {
+    const { buffer } = this.memory;
+    // Memory that has grown is another buffer.
+    if (this.seen.floats.buffer !== buffer)
+      this.seen = { floats: new Float32Array(buffer), whole: new Uint32Array(buffer) };
+    this.worn.wear(patterned, this.seen.floats, this.seen.whole, this.asked, at / 4);
+  };
 
   /** Bytes that a scene takes so far. */
   get used(): number {

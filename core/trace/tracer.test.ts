@@ -12,10 +12,10 @@ import { linkPiece } from '../piece/link';
 import type { RibbonDoc } from '../piece/piece';
 import { readPiece } from '../piece/read';
 import { randomSource, randomUnitVector } from '../maths/random';
-import { ball, camera, meanOf, pictureOf, settings, square, white } from './fixture';
+import { ball, camera, meanOf, pictureOf, settings, square, white, withSky } from './fixture';
 import { REFERENCE, referencePicture } from './reference';
 import { TraceMemory } from './memory';
-import { SUMS, Tracer } from './tracer';
+import { bouncesOf, SUMS, Tracer } from './tracer';
 import { drawTopologyOf } from '../shape/drawable';
 
 const lamp = { colour: [1, 1, 1] as const, shadow: true };
@@ -59,12 +59,6 @@ describe('what rays meet', () => {
   });
 });
 
-/** The same with the sky seen behind everything. */
-function withSky(picture: ReturnType<typeof pictureOf>): ReturnType<typeof pictureOf> {
-  const backdrop = { type: 'round', colour: '#000000', blur: 0, strength: 1 } as const;
-  return { ...picture, scene: { ...picture.scene, backdrop } };
-}
-
 describe('light that is known by formulas', () => {
   const furnaces: readonly (readonly [string, object])[] = [
     ['chalk', {}],
@@ -78,7 +72,7 @@ describe('light that is known by formulas', () => {
   ];
   it.each(furnaces)('a white room is white in %s, within 0.5 %%', (_, surface) => {
     const picture = pictureOf([{ mesh: ball(1, 96), surface }], [white], { focalLength: 100 });
-    const mean = meanOf(withSky(picture), 256, { bounces: 64 });
+    const mean = meanOf(withSky(picture), 256, { bounces: bouncesOf(64) });
     for (const c of mean.slice(0, 3)) expect(Math.abs(c - 1)).toBeLessThan(0.005);
   });
   it('a matt patch under a square, by Lambert’s sum over its edges (Photometria, 1760)', () => {
@@ -118,7 +112,7 @@ describe('light that is known by formulas', () => {
     const surface = { baseColor: '#BCBCBC', specular: 0, emissiveColor: '#FFFFFF', emissiveStrength: 1 };
     const inside = pictureOf([{ mesh: ball(5), surface }], [], { position: [0, 0, 0.1] });
     const albedo = ((0xbc / 255 + 0.055) / 1.055) ** 2.4;
-    expect(meanOf(inside, 1024, { bounces: 64 })[0]).toBeCloseTo(1 / (1 - albedo), 1.7);
+    expect(meanOf(inside, 1024, { bounces: bouncesOf(64) })[0]).toBeCloseTo(1 / (1 - albedo), 1.7);
   });
   it('glass that bends nothing takes light away by Beer and Lambert', () => {
     const glass = {

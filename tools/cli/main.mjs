@@ -8,8 +8,9 @@ const HELP = `Maypole: seamless looping 3D motion.
   ./maypole check FILE… | --demo    the seam check, without browser or database
             [--json]                  exit status: 0 closed, 1 something does not close, 2 not a piece
   ./maypole draw FILE --to NAME.png|.exr   one frame in true light, without browser or database
-            [--frame f] [--size WxH] [--samples n] [--bounces n] [--limit x|none]
-            [--grain moves|stands] [--clear] [--workers n]
+            [--frame f] [--size WxH] [--samples n] [--error % --least n] [--denoise]
+            [--bounces n|matt,mirror,glass] [--limit x|none] [--grain moves|stands]
+            [--clear] [--workers n]
   ./maypole bench [name] [--json]   benchmarks against public libraries
   ./maypole help                    this page
 

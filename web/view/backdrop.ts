@@ -1,3 +1,4 @@
+import { fitImage } from '@maypole/core/scene/backdrop-shown';
 import type { BackdropAt } from '@maypole/core/scene/kind';
 import {
   clamp,
@@ -103,14 +104,8 @@ export class BackdropNodes {
     const read = imageTexture(file);
     for (const node of this.image.nodes) node.value = read;
     const { width, height } = read.image as { width: number; height: number };
-    const wider = width / height / frame;
-    // Frame to picture: beyond half either way there is none.
-    const [x, y] =
-      fit === 'stretch'
-        ? [1, 1]
-        : fit === 'cover'
-          ? [Math.min(1, 1 / wider), Math.min(1, wider)]
-          : [Math.max(1, 1 / wider), Math.max(1, wider)];
+    // Beyond half either way there is none.
+    const [x, y] = fitImage(fit, width / height / frame);
     this.image.scale.value.set(x, y);
   }
 

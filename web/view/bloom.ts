@@ -1,3 +1,4 @@
+import { LEVELS, widerShare } from '@maypole/core/develop/bloom';
 import { float, max, texture, uniform, uv, vec2, vec3, vec4 } from 'three/tsl';
 import {
   AdditiveBlending,
@@ -10,9 +11,6 @@ import {
   Vector2,
   type WebGPURenderer,
 } from 'three/webgpu';
-
-/** How often the picture is halved; the widest halo is as wide as a picture of that size is coarse. */
-const LEVELS = 6;
 
 /**
  * Light that spills over its edges: what is brighter than a limit is halved again and again with a
@@ -94,18 +92,10 @@ export class Bloom {
     pass(this.bright, of, levels[0]);
     for (let i = 1; i < LEVELS; i++) pass(this.halve, levels[i - 1], levels[i]);
     for (let i = LEVELS - 1; i > 0; i--) {
-      this.share.value = 0.25 + 0.75 * spread;
+      this.share.value = widerShare(spread);
       pass(this.widen, levels[i], levels[i - 1]);
     }
     renderer.autoClear = autoClear;
-  }
-
-  /** What all the halos of a spread sum up to, for light that is even everywhere. */
-  static gain(spread: number): number {
-    const share = 0.25 + 0.75 * spread;
-    let sum = 1;
-    for (let i = 1; i < LEVELS; i++) sum = 1 + sum * share;
-    return sum;
   }
 
   dispose(): void {

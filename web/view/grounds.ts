@@ -1,3 +1,4 @@
+import { sweepShape } from '@maypole/core/scene/grounds/sweep-shape';
 import type { GroundAt } from '@maypole/core/scene/kind';
 import { float, normalViewGeometry, positionWorld, smoothstep, uniform } from 'three/tsl';
 import {
@@ -18,11 +19,6 @@ import type { Dome, Domes } from './dome';
 import type { Extent } from './extent';
 import { Mirror } from './mirror';
 import { scalar } from './tsl';
-
-/** Steps of the curve of a sweep. */
-const STEPS = 32;
-/** How far a sweep reaches to the front and the sides, in distances of its wall. */
-const REACH = 12;
 
 type Catcher = Extract<GroundAt, { type: 'catcher' }>;
 
@@ -161,29 +157,11 @@ function makeSweep(dome?: Dome): Made {
   };
 }
 
-/**
- * The outline of a sweep, seen from its side and drawn out to both: the floor from far in front, a
- * quarter of a circle, the wall.
- */
-export function sweepGeometry(back: number, curve: number): BufferGeometry {
-  const outline: { y: number; z: number; ny: number; nz: number }[] = [{ y: 0, z: REACH * back, ny: 1, nz: 0 }];
-  for (let i = 0; i <= STEPS; i++) {
-    const a = (i / STEPS) * (Math.PI / 2);
-    const [s, c] = [Math.sin(a), Math.cos(a)];
-    outline.push({ y: curve * (1 - c), z: curve - back - curve * s, ny: c, nz: s });
-  }
-  outline.push({ y: REACH * back, z: -back, ny: 0, nz: 1 });
-  const [positions, normals, index] = [[] as number[], [] as number[], [] as number[]];
-  outline.forEach(({ y, z, ny, nz }, i) => {
-    for (const x of [-REACH * back, REACH * back]) {
-      positions.push(x, y, z);
-      normals.push(0, ny, nz);
-    }
-    if (i > 0) index.push(2 * i - 2, 2 * i - 1, 2 * i + 1, 2 * i - 2, 2 * i + 1, 2 * i);
-  });
+function sweepGeometry(back: number, curve: number): BufferGeometry {
+  const { positions, normals, triangles } = sweepShape(back, curve);
   const geometry = new BufferGeometry();
-  geometry.setAttribute('position', new BufferAttribute(Float32Array.from(positions), 3));
-  geometry.setAttribute('normal', new BufferAttribute(Float32Array.from(normals), 3));
-  geometry.setIndex(index);
+  geometry.setAttribute('position', new BufferAttribute(positions, 3));
+  geometry.setAttribute('normal', new BufferAttribute(normals, 3));
+  geometry.setIndex(new BufferAttribute(triangles, 1));
   return geometry;
 }

@@ -4,7 +4,7 @@ import { lights } from '@maypole/core/scene/index';
 import { Color, Vector3 } from 'three/webgpu';
 import { describe, expect, it } from 'vitest';
 import { AreaLight } from './area-light';
-import { sweepGeometry } from './grounds';
+import { sweepShape } from '@maypole/core/scene/grounds/sweep-shape';
 import { domeDirection, domeUpward, lensOffset } from './subframes';
 import { linesOf, MOST_LINES } from './wires';
 
@@ -71,13 +71,13 @@ describe('wires', () => {
 
 describe('grounds', () => {
   it('a sweep is a level floor that becomes an upright wall without a crease', () => {
-    const { position, normal } = sweepGeometry(5, 3).attributes;
-    for (let i = 0; i < position.count; i++) {
-      const [y, z] = [position.getY(i), position.getZ(i)];
+    const { positions, normals } = sweepShape(5, 3);
+    for (let i = 0; i < positions.length; i += 3) {
+      const [y, z] = [positions[i + 1], positions[i + 2]];
       if (z > -2 + 1e-6) expect(y).toBeCloseTo(0, 9);
       else if (y < 3 - 1e-6) expect(Math.hypot(y - 3, z + 2)).toBeCloseTo(3, 5);
       else expect(z).toBeCloseTo(-5, 5);
-      expect(Math.hypot(normal.getY(i), normal.getZ(i))).toBeCloseTo(1, 6);
+      expect(Math.hypot(normals[i + 1], normals[i + 2])).toBeCloseTo(1, 6);
     }
   });
 });

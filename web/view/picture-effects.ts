@@ -1,15 +1,14 @@
+import { grainAt, grainNumber } from '@maypole/core/develop/effects';
 import { widened } from '@maypole/core/declare/widen';
 import type { PictureEffectAt } from '@maypole/core/scene/kind';
 import {
   clamp,
   dot,
   float,
-  fract,
   length,
   max,
   mix,
   pow,
-  sin,
   smoothstep,
   step,
   texture,
@@ -19,7 +18,8 @@ import {
   vec3,
 } from 'three/tsl';
 import { Vector3, type Node, type Texture } from 'three/webgpu';
-import { rgb } from './tsl';
+import { shaderMaths } from './patterns/shader-maths';
+import { rgb, scalar } from './tsl';
 
 type Vec3Node = Node<'vec3'>;
 type Effect<T extends PictureEffectAt['type']> = Extract<PictureEffectAt, { type: T }>;
@@ -59,17 +59,14 @@ const shown: { [T in 'vignette' | 'grain' | 'look' | 'grade' | 'levels']: () => 
       fill: (v) => {
         amount.value = v.amount;
         size.value = v.size;
-        chance.value = v.throw;
+        chance.value = grainNumber(v.throw);
       },
       apply: (c) => {
         const cell = uv()
           .mul(vec2(frame.aspect, float(1)))
           .mul(frame.scale.mul(1000).div(max(size, frame.scale.reciprocal())))
           .floor();
-        // Two throws of a hash by position, so that grains lie evenly about 0 and thin out to both sides.
-        const thrown = (salt: number) =>
-          fract(sin(dot(cell.add(chance.mul(0.618)).add(salt), vec2(12.9898, 78.233))).mul(43758.5453));
-        const g = thrown(0).add(thrown(17.17)).sub(1);
+        const g = grainAt(shaderMaths, scalar(cell.x), scalar(cell.y), scalar(chance));
         // Film has most grain in its middle tones.
         const grey = dot(c, vec3(0.2126, 0.7152, 0.0722));
         const tone = grey.mul(float(1).sub(grey)).mul(4).mul(0.75).add(0.25);

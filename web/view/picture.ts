@@ -1,3 +1,4 @@
+import { bloomGain } from '@maypole/core/develop/bloom';
 import type { AirAt, BackdropAt, CameraAt, PictureEffectAt } from '@maypole/core/scene/kind';
 import { float, max, mix, positionGeometry, screenUV, select, texture, uniform, vec4 } from 'three/tsl';
 import {
@@ -231,7 +232,7 @@ export class Picture {
       this.bloom ??= new Bloom(this.renderer);
       this.bloom.setSize(...this.size);
       this.bloom.draw(result, bloom.from / this.exposure.value, bloom.spread);
-      this.spill.value = bloom.amount / Bloom.gain(bloom.spread);
+      this.spill.value = bloom.amount / bloomGain(bloom.spread);
       for (const node of show.bloom) node.value = this.bloom.light;
     }
     for (const node of show.light) node.value = result.texture;

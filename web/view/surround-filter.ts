@@ -1,4 +1,10 @@
-import { PMREMGenerator, type CubeRenderTarget, type DataTexture, type Texture, type WebGPURenderer } from 'three/webgpu';
+import {
+  PMREMGenerator,
+  type CubeRenderTarget,
+  type DataTexture,
+  type Texture,
+  type WebGPURenderer,
+} from 'three/webgpu';
 
 /**
  * Pixels along an edge of the cube that surroundings are blurred into, where the processor draws: the

@@ -72,6 +72,21 @@ export function aim(x: f32, y: f32): void {
   dz *= inv;
 }
 
+/** Metres that a pixel shows of what is so far away. */
+export function pixelAt(far: f32): f32 {
+  const c = scene.camera;
+  return load<f32>(c, PIXEL) * (load<f32>(c, PARALLEL) > 0 ? 1 : max<f32>(far, 1e-4));
+}
+
+/** Metres from the camera. */
+export function farFrom(x: f32, y: f32, z: f32): f32 {
+  const c = scene.camera;
+  const dx = x - load<f32>(c);
+  const dy = y - load<f32>(c, 4);
+  const dz = z - load<f32>(c, 8);
+  return sqrt<f32>(dx * dx + dy * dy + dz * dz);
+}
+
 /** How far the side of the opening is from its middle, in a direction in turns. */
 function opening(turn: f32, blades: f32): f32 {
   if (blades < 3) return 1;

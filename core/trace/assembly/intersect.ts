@@ -269,7 +269,17 @@ function pick(v: v128, k: i32): f32 {
 }
 
 /** Takes back what was met, after a look at something else. */
-export function restore(t: f32, copy: i32): void {
+export function restore(t: f32, copy: i32, triangle: i32): void {
   hitT = t;
   hitCopy = copy;
+  hitTriangle = triangle;
+}
+
+/** Says that something was met. */
+export function meet(t: f32, copy: i32, triangle: i32, u: f32, v: f32): void {
+  hitT = t;
+  hitCopy = copy;
+  hitTriangle = triangle;
+  hitU = u;
+  hitV = v;
 }

@@ -1,4 +1,5 @@
 import { atan2Turns, cosTurns, heightShare, PI, sinTurns } from './maths';
+import * as glow from './glow';
 import * as scene from './scene';
 
 /**
@@ -32,10 +33,18 @@ export let lightB: f32 = 0;
 export let likely: f32 = 0;
 export let shadows: bool = true;
 
-/** How many there are to be taken, the sky among them. */
+/** How many there are to be taken, the sky and all that glows among them. */
 @inline
 export function kinds(): i32 {
-  return scene.lampCount + (scene.sky ? 1 : 0);
+  return scene.lampCount + (scene.sky ? 1 : 0) + (scene.glowCount > 0 ? 1 : 0);
+}
+
+/** Says again what was taken. */
+export function aim(x: f32, y: f32, z: f32, distance: f32): void {
+  lx = x;
+  ly = y;
+  lz = z;
+  far = distance;
 }
 
 @inline
@@ -76,7 +85,10 @@ export function take(which: f32, px: f32, py: f32, pz: f32, u: f32, v: f32): boo
   const k = min(n - 1, <i32>(which * <f32>n));
   const share: f32 = 1 / <f32>n;
   shadows = true;
-  if (k == scene.lampCount) return takeSky(share, u, v);
+  if (k >= scene.lampCount) {
+    if (scene.sky && k == scene.lampCount) return takeSky(share, u, v);
+    return takeGlow(share, px, py, pz, which * <f32>n - <f32>k, u, v);
+  }
   const at = scene.lamps + <usize>k * LAMP;
   const kind = load<i32>(at);
   shadows = load<f32>(at, SHADOW) > 0;
@@ -209,6 +221,25 @@ function beyond(edge: usize, x: f32, y: f32, z: f32): bool {
   const ey = load<f32>(edge, 4);
   const ez = load<f32>(edge, 8);
   return abs(x * ex + y * ey + z * ez) > ex * ex + ey * ey + ez * ez;
+}
+
+/** How likely a place of something that glows is taken, per steradian, by what it wears. */
+export function likelyGlow(worn: usize, distance: f32, cosine: f32): f32 {
+  return glow.likelihood(worn, distance, cosine) / <f32>kinds();
+}
+
+function takeGlow(share: f32, px: f32, py: f32, pz: f32, w: f32, u: f32, v: f32): bool {
+  if (!glow.take(px, py, pz, w, u, v)) return false;
+  lx = glow.x;
+  ly = glow.y;
+  lz = glow.z;
+  far = glow.far;
+  likely = share * glow.likely;
+  const inv: f32 = 1 / likely;
+  lightR = glow.red * inv;
+  lightG = glow.green * inv;
+  lightB = glow.blue * inv;
+  return true;
 }
 
 /** Number of the entry of a rising list that first passes u; at most `count` − 1. */

@@ -34,6 +34,23 @@ export function exp(x: f32): f32 {
   return p * reinterpret<f32>((<i32>whole + 127) << 23);
 }
 
+/** Natural logarithm; error 4e−7 for numbers from the least normal one on. */
+export function log(x: f32): f32 {
+  const bits = reinterpret<i32>(x);
+  let power = (bits >> 23) - 127;
+  let m = reinterpret<f32>((bits & 0x7fffff) | 0x3f800000);
+  // √½ … √2, where the series is short.
+  if (m > 1.41421354) {
+    m *= 0.5;
+    power++;
+  }
+  // 2 · artanh((m − 1) / (m + 1)).
+  const t = (m - 1) / (m + 1);
+  const s = t * t;
+  const p: f32 = 2 * t * (1 + s * (0.333333343 + s * (0.2 + s * (0.142857149 + s * 0.111111112))));
+  return <f32>power * 0.693145752 + (<f32>power * 0.00000142860677 + p);
+}
+
 /** The angle of (x, y) from the x axis, in turns, −½…½; error 4e−7. */
 export function atan2Turns(y: f32, x: f32): f32 {
   const ax = abs(x);

@@ -1,9 +1,13 @@
-import { exp } from './maths';
+import { cosTurns, exp, sinTurns } from './maths';
 import * as hit from './intersect';
 import * as backdrop from './backdrop';
 import * as camera from './camera';
 import * as lamp from './lamps';
+import * as media from './media';
+import * as place from './place';
+import * as room from './room';
 import { beginSample, next } from './sampler';
+import { leftB, leftG, leftR, reaches } from './shadow';
 import * as scene from './scene';
 import * as s from './surface';
 
@@ -13,14 +17,24 @@ import * as s from './surface';
  * combining sampling techniques”, 1995). What it gathers is added to the pixel: light in the units of the scene, and
  * how much of it is covered.
  */
-const DEPTH: usize = 76;
+const MATT: usize = 76;
 const BRIGHTEST: usize = 80;
 const ROUND: usize = 84;
 const GRAIN: usize = 88;
 const EXPOSURE: usize = 92;
+const GLOSSY: usize = 96;
+const GLASS: usize = 100;
+/** The error up to which a pixel is good, 0 for none, and samples that it has before that is looked at. */
+const ERROR: usize = 104;
+const LEAST: usize = 108;
 
-/** A pixel that is added up: light, how much is covered, and the sum of squares of brightness, each a number of 8 bytes. */
-const PIXEL_BYTES: usize = 40;
+/**
+ * A pixel that is added up, numbers of 8 bytes: light, how much is covered, the sum of squares of brightness, and how
+ * many samples they are of.
+ */
+const PIXEL_BYTES: usize = 48;
+/** Of what is met first, numbers of 4 bytes: base colour, normal, metres from the camera, and how often something was met. */
+const FEATURE_BYTES: usize = 32;
 
 let ox: f32 = 0;
 let oy: f32 = 0;
@@ -41,153 +55,135 @@ let covered: f32 = 0;
 let pixelX: f32 = 0;
 let pixelY: f32 = 0;
 
-/** Adds samples `first` up to, without, `end` to a rectangle of pixels; sums are in the order of the samples, whoever adds them. */
-export function addSamples(x0: i32, y0: i32, width: i32, height: i32, first: i32, end: i32, sums: usize): void {
+/**
+ * Adds samples `first` up to, without, `end` to a rectangle of pixels; sums are in the order of the samples, whoever
+ * adds them. Pixels that are good already, and whose neighbours are, get no more.
+ *
+ * @param features where what is met first is added up; 0 for nowhere
+ * @param look whether it is looked at now which pixels are good
+ * @returns how many pixels have got some
+ */
+export function addSamples(
+  x0: i32,
+  y0: i32,
+  width: i32,
+  height: i32,
+  first: i32,
+  end: i32,
+  sums: usize,
+  features: usize,
+  look: bool,
+): i32 {
+  let worked = 0;
+  const limit = load<f32>(scene.camera, ERROR);
+  const looks = look && limit > 0 && first >= load<i32>(scene.camera, LEAST);
+  // All are looked at before any of them goes on: which is left to others does not depend on their order.
+  if (looks)
+    for (let y = 0; y < height; y++)
+      for (let x = 0; x < width; x++) {
+        const at = sums + <usize>(y * width + x) * PIXEL_BYTES;
+        if (load<f64>(at, 40) == <f64>first && isGood(x, y, width, height, sums, limit)) mark(at);
+      }
   for (let y = 0; y < height; y++)
     for (let x = 0; x < width; x++) {
       const at = sums + <usize>(y * width + x) * PIXEL_BYTES;
-      for (let n = first; n < end; n++) {
-        beginSample(x0 + x, y0 + y, load<u32>(scene.camera, GRAIN), n);
-        pixelX = <f32>(x0 + x) + 0.5;
-        pixelY = <f32>(y0 + y) + 0.5;
-        camera.aim(<f32>(x0 + x), <f32>(y0 + y));
-        ox = camera.ox;
-        oy = camera.oy;
-        oz = camera.oz;
-        dx = camera.dx;
-        dy = camera.dy;
-        dz = camera.dz;
-        follow();
-        // Nothing that is no number gets into a picture.
-        if (!(r >= 0 && g >= 0 && b >= 0 && r < Infinity && g < Infinity && b < Infinity)) r = g = b = 0;
-        store<f64>(at, load<f64>(at) + r);
-        store<f64>(at, load<f64>(at, 8) + g, 8);
-        store<f64>(at, load<f64>(at, 16) + b, 16);
-        store<f64>(at, load<f64>(at, 24) + covered, 24);
-        const bright: f64 = 0.2126 * <f64>r + 0.7152 * <f64>g + 0.0722 * <f64>b;
-        store<f64>(at, load<f64>(at, 32) + bright * bright, 32);
+      if (isMarked(at)) unmark(at);
+      else if (load<f64>(at, 40) == <f64>first) {
+        const met = features ? features + <usize>(y * width + x) * FEATURE_BYTES : 0;
+        for (let n = first; n < end; n++) sample(x0 + x, y0 + y, n, at, met);
+        store<f64>(at, <f64>end, 40);
+        worked++;
       }
     }
+  return worked;
 }
 
-/** Where the ray met something: the place, the face's way and the shading normal, both towards where the ray comes from. */
-let px: f32 = 0;
-let py: f32 = 0;
-let pz: f32 = 0;
-let gx: f32 = 0;
-let gy: f32 = 0;
-let gz: f32 = 1;
-let nx: f32 = 0;
-let ny: f32 = 0;
-let nz: f32 = 1;
-/** The ray comes from outside. */
-let front: bool = true;
-let surface: usize = 0;
-
-function arrive(): void {
-  const copy = scene.copies + <usize>hit.hitCopy * scene.COPY;
-  const mesh = scene.meshes + <usize>load<i32>(copy, scene.COPY_MESH) * scene.MESH;
-  const t = hit.hitT;
-  px = ox + t * dx;
-  py = oy + t * dy;
-  pz = oz + t * dz;
-  const corners: usize = load<u32>(mesh, 4) + <usize>hit.hitTriangle * 12;
-  const points: usize = load<u32>(mesh, 12);
-  const i: usize = points + <usize>load<u32>(corners) * 12;
-  const j: usize = points + <usize>load<u32>(corners, 4) * 12;
-  const k: usize = points + <usize>load<u32>(corners, 8) * 12;
-  const ax: f32 = load<f32>(j) - load<f32>(i);
-  const ay: f32 = load<f32>(j, 4) - load<f32>(i, 4);
-  const az: f32 = load<f32>(j, 8) - load<f32>(i, 8);
-  const bx: f32 = load<f32>(k) - load<f32>(i);
-  const by: f32 = load<f32>(k, 4) - load<f32>(i, 4);
-  const bz: f32 = load<f32>(k, 8) - load<f32>(i, 8);
-  toRoom(copy, ay * bz - az * by, az * bx - ax * bz, ax * by - ay * bx);
-  gx = wx;
-  gy = wy;
-  gz = wz;
-  const normals: usize = load<u32>(mesh);
-  const u = hit.hitU;
-  const v = hit.hitV;
-  const w: f32 = 1 - u - v;
-  const a: usize = normals + <usize>load<u32>(corners) * 12;
-  const c: usize = normals + <usize>load<u32>(corners, 4) * 12;
-  const e: usize = normals + <usize>load<u32>(corners, 8) * 12;
-  toRoom(
-    copy,
-    w * load<f32>(a) + u * load<f32>(c) + v * load<f32>(e),
-    w * load<f32>(a, 4) + u * load<f32>(c, 4) + v * load<f32>(e, 4),
-    w * load<f32>(a, 8) + u * load<f32>(c, 8) + v * load<f32>(e, 8),
-  );
-  nx = wx;
-  ny = wy;
-  nz = wz;
-  front = gx * dx + gy * dy + gz * dz < 0;
-  if (!front) {
-    gx = -gx;
-    gy = -gy;
-    gz = -gz;
-  }
-  if (nx * gx + ny * gy + nz * gz < 0) {
-    nx = -nx;
-    ny = -ny;
-    nz = -nz;
-  }
-  // A normal that looks away from the ray would make the place black: it is brought just into view.
-  const away = nx * dx + ny * dy + nz * dz;
-  if (!(away < -0.01)) {
-    const lift = away + 0.01;
-    nx -= lift * dx;
-    ny -= lift * dy;
-    nz -= lift * dz;
-    const inv: f32 = 1 / sqrt<f32>(nx * nx + ny * ny + nz * nz);
-    nx *= inv;
-    ny *= inv;
-    nz *= inv;
-  }
-  if (!(nx * nx + ny * ny + nz * nz > 0.5)) {
-    nx = gx;
-    ny = gy;
-    nz = gz;
-  }
-  const kind = load<u8>(<usize>load<u32>(mesh, 8) + <usize>hit.hitTriangle);
-  surface = scene.surfaces + (<usize>load<i32>(copy, scene.COPY_SURFACE) + <usize>kind) * s.SURFACE;
-  // Copies' own values are of the main finish only.
-  const own = kind == 0;
-  const cr = load<f32>(copy, scene.COPY_BASE);
-  const rough = load<f32>(copy, scene.COPY_ROUGHNESS);
-  const metal = load<f32>(copy, scene.COPY_METALNESS);
-  const coloured = own && cr == cr;
-  s.takeSurface(
-    surface,
-    coloured ? cr : load<f32>(surface),
-    coloured ? load<f32>(copy, scene.COPY_BASE + 4) : load<f32>(surface, 4),
-    coloured ? load<f32>(copy, scene.COPY_BASE + 8) : load<f32>(surface, 8),
-    own && rough == rough ? rough : load<f32>(surface, s.ROUGHNESS),
-    own && metal == metal ? metal : load<f32>(surface, s.METALNESS),
-  );
-}
-
-let wx: f32 = 0;
-let wy: f32 = 0;
-let wz: f32 = 0;
-
-/** A normal of a copy's shape, in the room: by the inverse of its matrix, turned over. */
-function toRoom(copy: usize, x: f32, y: f32, z: f32): void {
-  wx = load<f32>(copy) * x + load<f32>(copy, 16) * y + load<f32>(copy, 32) * z;
-  wy = load<f32>(copy, 4) * x + load<f32>(copy, 20) * y + load<f32>(copy, 36) * z;
-  wz = load<f32>(copy, 8) * x + load<f32>(copy, 24) * y + load<f32>(copy, 40) * z;
-  const length = sqrt<f32>(wx * wx + wy * wy + wz * wz);
-  const inv: f32 = length > 0 ? 1 / length : 0;
-  wx *= inv;
-  wy *= inv;
-  wz *= inv;
-}
-
-/** How far from a place a ray begins, so that it does not meet the face it comes from. */
+/** A pixel that gets no more for now has its count below nothing. */
 @inline
-function apart(): f32 {
-  return 0.00002 * (1 + max(abs(px), max(abs(py), abs(pz))) + hit.hitT);
+function mark(at: usize): void {
+  store<f64>(at, -load<f64>(at, 40), 40);
+}
+@inline
+function unmark(at: usize): void {
+  mark(at);
+}
+@inline
+function isMarked(at: usize): bool {
+  return load<f64>(at, 40) < 0;
+}
+
+/** Whether the error of the mean of a pixel and its neighbours is below a limit, as it is seen: dark parts count more. */
+function isGood(x: i32, y: i32, width: i32, height: i32, sums: usize, limit: f32): bool {
+  const exposure: f64 = load<f32>(scene.camera, EXPOSURE);
+  let variance: f64 = 0;
+  let mean: f64 = 0;
+  let pixels: f64 = 0;
+  for (let j = max(0, y - 2); j <= min(height - 1, y + 2); j++)
+    for (let i = max(0, x - 2); i <= min(width - 1, x + 2); i++) {
+      const at = sums + <usize>(j * width + i) * PIXEL_BYTES;
+      const n = abs<f64>(load<f64>(at, 40));
+      const m = (0.2126 * load<f64>(at) + 0.7152 * load<f64>(at, 8) + 0.0722 * load<f64>(at, 16)) / n;
+      variance += max<f64>(0, load<f64>(at, 32) / n - m * m) / n;
+      mean += m;
+      pixels += 1;
+    }
+  const error = sqrt<f64>(variance / pixels) * exposure;
+  // A step of light is seen by how large it is of what is there, and in the dark by itself.
+  return error <= <f64>limit * (0.05 + (mean / pixels) * exposure);
+}
+
+/** What was met first by the sample. */
+let metR: f32 = 0;
+let metG: f32 = 0;
+let metB: f32 = 0;
+let metX: f32 = 0;
+let metY: f32 = 0;
+let metZ: f32 = 0;
+let metFar: f32 = 0;
+let met: bool = false;
+
+function sample(x: i32, y: i32, n: i32, at: usize, features: usize): void {
+  beginSample(x, y, load<u32>(scene.camera, GRAIN), n);
+  pixelX = <f32>x + 0.5;
+  pixelY = <f32>y + 0.5;
+  camera.aim(<f32>x, <f32>y);
+  ox = camera.ox;
+  oy = camera.oy;
+  oz = camera.oz;
+  dx = camera.dx;
+  dy = camera.dy;
+  dz = camera.dz;
+  met = false;
+  follow();
+  // Nothing that is no number gets into a picture.
+  if (!(r >= 0 && g >= 0 && b >= 0 && r < Infinity && g < Infinity && b < Infinity)) r = g = b = 0;
+  store<f64>(at, load<f64>(at) + r);
+  store<f64>(at, load<f64>(at, 8) + g, 8);
+  store<f64>(at, load<f64>(at, 16) + b, 16);
+  store<f64>(at, load<f64>(at, 24) + covered, 24);
+  const bright: f64 = 0.2126 * <f64>r + 0.7152 * <f64>g + 0.0722 * <f64>b;
+  store<f64>(at, load<f64>(at, 32) + bright * bright, 32);
+  if (!features || !met) return;
+  store<f32>(features, load<f32>(features) + metR);
+  store<f32>(features, load<f32>(features, 4) + metG, 4);
+  store<f32>(features, load<f32>(features, 8) + metB, 8);
+  store<f32>(features, load<f32>(features, 12) + metX, 12);
+  store<f32>(features, load<f32>(features, 16) + metY, 16);
+  store<f32>(features, load<f32>(features, 20) + metZ, 20);
+  store<f32>(features, load<f32>(features, 24) + metFar, 24);
+  store<f32>(features, load<f32>(features, 28) + 1, 28);
+}
+
+/** Keeps what a surface is like that the camera sees. */
+function keepMet(far: f32): void {
+  met = true;
+  metR = s.baseR;
+  metG = s.baseG;
+  metB = s.baseB;
+  metX = place.nx;
+  metY = place.ny;
+  metZ = place.nz;
+  metFar = far;
 }
 
 @inline
@@ -200,38 +196,69 @@ function add(x: f32, y: f32, z: f32, brightest: f32): void {
   b += z * k;
 }
 
+/** A channel that glass parts light into; below 0 before it has. */
+let channel: i32 = -1;
+
 function follow(): void {
   const c = scene.camera;
   r = g = b = 0;
   tr = tg = tb = 1;
   covered = 0;
-  const depth = load<i32>(c, DEPTH);
+  channel = -1;
+  media.outOfAll();
+  let matt = load<i32>(c, MATT);
+  let glossy = load<i32>(c, GLOSSY);
+  let glasses = load<i32>(c, GLASS);
   const limit = load<f32>(c, BRIGHTEST);
   let brightest: f32 = Infinity;
   /** How likely the direction was; below 0 where no light was taken for the place it comes from. */
   let likely: f32 = -1;
   let bounces = 0;
+  /** Metres that the path has come. */
+  let gone: f32 = 0;
   /** What has been passed straight through, so that the path is still what the camera sees. */
   let straight = true;
   /** Only glass has been gone through, besides. */
   let through = true;
+  /** There were as many surfaces of a kind as may be: what is met next counts with what shines there by itself. */
+  let last = false;
   /** Something that only adds light has been passed. */
   let added = false;
-  let inside: usize = 0;
-  for (let steps = 0; steps < 96; steps++) {
-    const found = hit.intersect(ox, oy, oz, dx, dy, dz, 0, Infinity, false);
-    const to: f32 = found ? hit.hitT : Infinity;
+  let floor = room.hasFloor();
+  for (let steps = 0; steps < 128; steps++) {
+    let found = hit.intersect(ox, oy, oz, dx, dy, dz, 0, Infinity, false);
+    let to: f32 = found ? hit.hitT : Infinity;
+    if (floor && through && dy < 0) {
+      const down = (room.floorHeight() - oy) / dy;
+      // Once it is passed it lies behind.
+      if (down > 0 && down < to) {
+        floor = false;
+        if (catches(down, straight)) return;
+        if (mirrors(down)) {
+          covered = 1;
+          straight = through = false;
+          // Dust and fog before a mirror image count from the floor on.
+          gone += down;
+          likely = -1;
+          continue;
+        }
+        found = hit.intersect(ox, oy, oz, dx, dy, dz, 0, Infinity, false);
+        to = found ? hit.hitT : Infinity;
+      }
+    }
+    if (room.hasHaze() && airlight(to, brightest) && straight) added = true;
     for (let k = 0; k < scene.lampCount; k++) {
       if (!lamp.met(k, ox, oy, oz, dx, dy, dz, to, straight && bounces == 0)) continue;
       const weight: f32 = likely < 0 ? 1 : likely / (likely + lamp.likely);
       add(tr * lamp.lightR * weight, tg * lamp.lightG * weight, tb * lamp.lightB * weight, brightest);
       if (straight) covered = 1;
     }
+    const inside = media.absorbs();
     if (inside) {
       const length = found ? to : 0;
-      tr *= exp(-load<f32>(inside, s.ABSORBED) * length);
-      tg *= exp(-load<f32>(inside, s.ABSORBED + 4) * length);
-      tb *= exp(-load<f32>(inside, s.ABSORBED + 8) * length);
+      tr *= exp(-load<f32>(inside) * length);
+      tg *= exp(-load<f32>(inside, 4) * length);
+      tb *= exp(-load<f32>(inside, 8) * length);
     }
     if (!found) {
       if (through && load<f32>(c, ROUND) == 0) {
@@ -247,19 +274,35 @@ function follow(): void {
       add(tr * lamp.lightR * weight, tg * lamp.lightG * weight, tb * lamp.lightB * weight, brightest);
       return;
     }
-    arrive();
-    const alpha = load<f32>(surface, s.ALPHA);
-    const additive = load<f32>(surface, s.ADDITIVE) > 0;
+    place.arrive(ox, oy, oz, dx, dy, dz, gone);
+    const worn = place.wornHere();
+    const alpha = load<f32>(worn, s.ALPHA);
+    const additive = load<f32>(worn, s.ADDITIVE) > 0;
     const veil = next();
-    if (!additive && alpha < 1 && veil >= alpha) {
+    if ((!additive && alpha < 1 && veil >= alpha) || load<f32>(worn, s.CUT) < load<f32>(worn, s.CUT_LEVEL)) {
+      gone += to;
       goOn();
       continue;
     }
+    if (load<f32>(worn, s.COVERS) > 0) return;
+    if (room.hasHaze() && room.crosses(ox, oy, oz, dx, dy, dz, to)) dim(room.throughHaze(oy, dy, room.leaves));
+    if (room.hasFog()) {
+      const left = room.throughFog(oy, dy, to, bounces == 0 && straight);
+      if (!additive) {
+        const fog: f32 = 1 - left;
+        add(fog * tr * room.fogColour(0), fog * tg * room.fogColour(1), fog * tb * room.fogColour(2), brightest);
+      }
+      dim(left);
+    }
     if (!additive && straight) covered = 1;
-    emit(brightest, additive ? alpha : 1);
-    if (bounces >= depth && !additive) return;
-    frame();
-    s.takeView(-(dx * tx + dy * ty + dz * tz), -(dx * bx + dy * by + dz * bz), -(dx * nx + dy * ny + dz * nz));
+    if (!additive && !met) keepMet(gone + to);
+    emit(brightest, additive ? alpha : 1, likely, to);
+    if (last && !additive) return;
+    s.takeView(
+      -(dx * place.tx + dy * place.ty + dz * place.tz),
+      -(dx * place.bx + dy * place.by + dz * place.bz),
+      -(dx * place.nx + dy * place.ny + dz * place.nz),
+    );
     const which = next();
     const lu = next();
     const lv = next();
@@ -270,43 +313,55 @@ function follow(): void {
     if (s.glass < 1) direct(which, lu, lv, (1 - s.glass) * (additive ? alpha : 1), brightest);
     if (additive) {
       added = true;
+      gone += to;
       goOn();
       continue;
     }
-    const begins = apart();
+    const begins = place.apart();
+    let crossed = false;
     if (glass < s.glass) {
-      const thin = load<f32>(surface, s.THICKNESS) <= 0;
-      if (thin) {
-        const f = s.fresnel(-(dx * nx + dy * ny + dz * nz), s.ior);
-        // Both sides of a wall mirror, and each other's mirror image.
-        if (lobe >= (2 * f) / (1 + f)) {
-          tr *= s.baseR;
-          tg *= s.baseG;
-          tb *= s.baseB;
-          goOn();
-          continue;
-        }
-        // The mirror: whatever is thrown, it is not gone through.
-        s.sampleGlass(s.ior, 0, du, dv);
-        tr *= s.weightR;
-        tg *= s.weightG;
-        tb *= s.weightB;
-      } else {
-        if (!s.sampleGlass(front ? s.ior : 1 / s.ior, lobe, du, dv)) return;
-        tr *= s.weightR;
-        tg *= s.weightG;
-        tb *= s.weightB;
-        if (s.through) {
-          // Light goes in and out again, and is coloured once.
-          tr *= sqrt<f32>(s.baseR);
-          tg *= sqrt<f32>(s.baseG);
-          tb *= sqrt<f32>(s.baseB);
-          inside = front ? surface : 0;
-        }
+      const thin = load<f32>(worn, s.THICKNESS) <= 0;
+      const id = place.medium;
+      if (!thin && !media.matters(id, s.ior, place.front)) {
+        // A border inside of a denser body is none.
+        if (place.front) enterHere(id);
+        else media.leave(id);
+        gone += to;
+        goOn();
+        continue;
+      }
+      let eta: f32;
+      if (thin) eta = s.ior;
+      else {
+        const ahead = media.indexBeyond(id, partedIor(), place.front);
+        eta = place.front ? ahead / media.index() : ahead / max(media.index(), partedIor());
+      }
+      if (!s.sampleGlass(eta, thin, lobe, du, dv)) return;
+      tr *= s.weightR;
+      tg *= s.weightG;
+      tb *= s.weightB;
+      crossed = s.through;
+      if (crossed && thin) {
+        tr *= s.baseR;
+        tg *= s.baseG;
+        tb *= s.baseB;
+        gone += to;
+        goOn();
+        continue;
+      }
+      if (crossed) {
+        // Light goes in and out again, and is coloured once.
+        tr *= sqrt<f32>(s.baseR);
+        tg *= sqrt<f32>(s.baseG);
+        tb *= sqrt<f32>(s.baseB);
+        if (place.front) enterHere(id);
+        else media.leave(id);
       }
       likely = -1;
+      if (--glasses < 0) last = true;
     } else {
       if (!s.sample(lobe, du, dv)) return;
+      if (s.mirrored ? --glossy < 0 : --matt < 0) last = true;
       // Glass has its share of the paths, so what is left of them counts as it is.
       tr *= s.weightR;
       tg *= s.weightG;
@@ -314,89 +369,90 @@ function follow(): void {
       likely = s.pdf * (1 - s.glass);
     }
     straight = false;
-    if (!(glass < s.glass && s.through)) through = false;
+    if (!crossed) through = false;
     bounces++;
+    gone += to;
     brightest = limit;
-    const ix = s.ix;
-    const iy = s.iy;
-    const iz = s.iz;
-    dx = ix * tx + iy * bx + iz * nx;
-    dy = ix * ty + iy * by + iz * ny;
-    dz = ix * tz + iy * bz + iz * nz;
-    const inv: f32 = 1 / sqrt<f32>(dx * dx + dy * dy + dz * dz);
-    dx *= inv;
-    dy *= inv;
-    dz *= inv;
-    const out = gx * dx + gy * dy + gz * dz;
+    head(s.ix, s.iy, s.iz);
+    const out = place.gx * dx + place.gy * dy + place.gz * dz;
     // Off a face only to where it looks, through it only to where it does not.
-    if (glass < s.glass && s.through ? out >= 0 : out <= 0) return;
+    if (crossed ? out >= 0 : out <= 0) return;
     const side: f32 = out < 0 ? -begins : begins;
-    ox = px + side * gx;
-    oy = py + side * gy;
-    oz = pz + side * gz;
+    ox = place.px + side * place.gx;
+    oy = place.py + side * place.gy;
+    oz = place.pz + side * place.gz;
     // Paths that bring little end early, and those that go on count for them.
     if (bounces > 3) {
-      const most = max(tr, max(tg, tb));
-      const survives = min<f32>(0.98, most);
+      const survives = min<f32>(0.98, max(tr, max(tg, tb)));
       if (next() >= survives) return;
-      const more: f32 = 1 / survives;
-      tr *= more;
-      tg *= more;
-      tb *= more;
+      dim(1 / survives);
     }
   }
 }
 
+@inline
+function dim(by: f32): void {
+  tr *= by;
+  tg *= by;
+  tb *= by;
+}
+
+/** On in a direction of the surface's frame. */
+function head(x: f32, y: f32, z: f32): void {
+  dx = x * place.tx + y * place.bx + z * place.nx;
+  dy = x * place.ty + y * place.by + z * place.ny;
+  dz = x * place.tz + y * place.bz + z * place.nz;
+  const inv: f32 = 1 / sqrt<f32>(dx * dx + dy * dy + dz * dz);
+  dx *= inv;
+  dy *= inv;
+  dz *= inv;
+}
+
 /** On in the same direction, from just behind the face. */
 function goOn(): void {
-  const begins = apart();
-  ox = px - begins * gx;
-  oy = py - begins * gy;
-  oz = pz - begins * gz;
+  const begins = place.apart();
+  ox = place.px - begins * place.gx;
+  oy = place.py - begins * place.gy;
+  oz = place.pz - begins * place.gz;
 }
 
-function emit(brightest: f32, share: f32): void {
-  const tinted = load<f32>(surface, s.TINTED);
-  let er = load<f32>(surface, s.EMISSION);
-  let eg = load<f32>(surface, s.EMISSION + 4);
-  let eb = load<f32>(surface, s.EMISSION + 8);
-  if (tinted > 0) {
-    er *= s.baseR;
-    eg *= s.baseG;
-    eb *= s.baseB;
+function enterHere(id: i32): void {
+  const at = place.wornHere() + s.ABSORBED;
+  media.enter(id, s.ior, load<f32>(at), load<f32>(at, 4), load<f32>(at, 8));
+}
+
+/** The index for the part of the light that this path is, as KHR_materials_dispersion has it. */
+function partedIor(): f32 {
+  if (s.dispersion <= 0) return s.ior;
+  if (channel < 0) {
+    channel = min(2, <i32>(next() * 3));
+    tr *= channel == 0 ? 3 : 0;
+    tg *= channel == 1 ? 3 : 0;
+    tb *= channel == 2 ? 3 : 0;
   }
-  if (er + eg + eb > 0) add(share * tr * er, share * tg * eg, share * tb * eb, brightest);
+  return max<f32>(1, s.ior + (s.ior - 1) * 0.025 * s.dispersion * <f32>(channel - 1));
 }
 
-let tx: f32 = 1;
-let ty: f32 = 0;
-let tz: f32 = 0;
-let bx: f32 = 0;
-let by: f32 = 1;
-let bz: f32 = 0;
-
-/** Two directions in the surface (T. Duff et al., 2017). */
-function frame(): void {
-  const sign: f32 = nz < 0 ? -1 : 1;
-  const p: f32 = -1 / (sign + nz);
-  const q = nx * ny * p;
-  tx = 1 + sign * nx * nx * p;
-  ty = sign * q;
-  tz = -sign * nx;
-  bx = q;
-  by = sign + ny * ny * p;
-  bz = -ny;
+function emit(brightest: f32, share: f32, likely: f32, far: f32): void {
+  if (!(s.glowR + s.glowG + s.glowB > 0)) return;
+  let weight = share;
+  if (likely >= 0 && load<f32>(place.wornHere(), s.SOUGHT) > 0) {
+    const cosine = abs(place.gx * dx + place.gy * dy + place.gz * dz);
+    const other = lamp.likelyGlow(place.wornHere(), far, cosine);
+    weight *= likely / (likely + other);
+  }
+  add(weight * tr * s.glowR, weight * tg * s.glowG, weight * tb * s.glowB, brightest);
 }
 
 /** Light that comes straight from a lamp or the sky. */
 function direct(which: f32, u: f32, v: f32, share: f32, brightest: f32): void {
-  if (!lamp.take(which, px, py, pz, u, v)) return;
-  const out = lamp.lx * gx + lamp.ly * gy + lamp.lz * gz;
+  if (!lamp.take(which, place.px, place.py, place.pz, u, v)) return;
+  const out = lamp.lx * place.gx + lamp.ly * place.gy + lamp.lz * place.gz;
   if (out <= 0) return;
   s.evaluate(
-    lamp.lx * tx + lamp.ly * ty + lamp.lz * tz,
-    lamp.lx * bx + lamp.ly * by + lamp.lz * bz,
-    lamp.lx * nx + lamp.ly * ny + lamp.lz * nz,
+    lamp.lx * place.tx + lamp.ly * place.ty + lamp.lz * place.tz,
+    lamp.lx * place.bx + lamp.ly * place.by + lamp.lz * place.bz,
+    lamp.lx * place.nx + lamp.ly * place.ny + lamp.lz * place.nz,
   );
   if (s.pdf == 0) return;
   // What no ray meets by chance, or not to be weighed since it throws no shadow, counts in full.
@@ -406,63 +462,112 @@ function direct(which: f32, u: f32, v: f32, share: f32, brightest: f32): void {
   const eg = tg * s.weightG * lamp.lightG * weight;
   const eb = tb * s.weightB * lamp.lightB * weight;
   if (!(er + eg + eb > 0)) return;
-  if (lamp.shadows) {
-    const t = hit.hitT;
-    const copy = hit.hitCopy;
-    const there = reaches();
-    hit.restore(t, copy);
-    if (!there) return;
-    add(er * leftR, eg * leftG, eb * leftB, brightest);
-    return;
-  }
-  add(er, eg, eb, brightest);
+  if (!lamp.shadows) return add(er, eg, eb, brightest);
+  const begins = place.apart();
+  const there = reaches(
+    place.px + begins * place.gx,
+    place.py + begins * place.gy,
+    place.pz + begins * place.gz,
+    begins,
+  );
+  if (there) add(er * leftR, eg * leftG, eb * leftB, brightest);
 }
 
-/** What is left of light on its way from a lamp. */
-let leftR: f32 = 1;
-let leftG: f32 = 1;
-let leftB: f32 = 1;
-
-/** Whether light from the lamp that was taken reaches the place; what veils and thin glass leave of it is told beside. */
-function reaches(): bool {
-  const begins = apart();
-  const qx = px + begins * gx;
-  const qy = py + begins * gy;
-  const qz = pz + begins * gz;
-  const to: f32 = lamp.far == Infinity ? lamp.far : lamp.far * 0.9999 - begins;
-  leftR = leftG = leftB = 1;
-  if (!scene.clear) return !hit.intersect(qx, qy, qz, lamp.lx, lamp.ly, lamp.lz, 0, to, true);
-  let from: f32 = 0;
-  for (let i = 0; i < 64; i++) {
-    if (!hit.intersect(qx, qy, qz, lamp.lx, lamp.ly, lamp.lz, from, to, false)) return true;
-    if (!passes()) return false;
-    from = hit.hitT * 1.00001 + 0.00002;
-  }
-  return false;
+/** Light that dust turns towards where the ray begins, from one place of the ray. Whether there is some. */
+function airlight(to: f32, brightest: f32): bool {
+  if (!room.crosses(ox, oy, oz, dx, dy, dz, to)) return false;
+  const from = room.enters;
+  const length = room.leaves - from;
+  const t = from + length * next();
+  const x = ox + t * dx;
+  const y = oy + t * dy;
+  const z = oz + t * dz;
+  if (!lamp.take(next(), x, y, z, next(), next())) return false;
+  const share =
+    length *
+    room.dust(y) *
+    room.throughHaze(oy, dy, t) *
+    room.turned(lamp.lx * dx + lamp.ly * dy + lamp.lz * dz);
+  const er = tr * share * lamp.lightR * room.hazeColour(0);
+  const eg = tg * share * lamp.lightG * room.hazeColour(1);
+  const eb = tb * share * lamp.lightB * room.hazeColour(2);
+  if (!(er + eg + eb > 0)) return false;
+  if (!lamp.shadows) add(er, eg, eb, brightest);
+  else if (reaches(x, y, z, 0)) add(er * leftR, eg * leftG, eb * leftB, brightest);
+  return true;
 }
 
-/** Takes off what a surface that was met keeps of light that goes straight through; false where that is all. */
-function passes(): bool {
-  const copy = scene.copies + <usize>hit.hitCopy * scene.COPY;
-  const mesh = scene.meshes + <usize>load<i32>(copy, scene.COPY_MESH) * scene.MESH;
-  const kind = load<u8>(<usize>load<u32>(mesh, 8) + <usize>hit.hitTriangle);
-  const at = scene.surfaces + (<usize>load<i32>(copy, scene.COPY_SURFACE) + <usize>kind) * s.SURFACE;
-  if (load<f32>(at, s.ADDITIVE) > 0) return true;
-  const alpha = load<f32>(at, s.ALPHA);
-  const thin = load<f32>(at, s.THICKNESS) <= 0;
-  const glass: f32 = thin ? (1 - load<f32>(at, s.METALNESS)) * load<f32>(at, s.TRANSMISSION) : 0;
-  if (alpha >= 1 && glass <= 0) return false;
-  let through: f32 = 0;
-  if (glass > 0) {
-    const corners: usize = load<u32>(mesh, 4) + <usize>hit.hitTriangle * 12;
-    const normal: usize = load<u32>(mesh) + <usize>load<u32>(corners) * 12;
-    toRoom(copy, load<f32>(normal), load<f32>(normal, 4), load<f32>(normal, 8));
-    const f = s.fresnel(min<f32>(1, abs(wx * lamp.lx + wy * lamp.ly + wz * lamp.lz)), load<f32>(at, s.IOR));
-    through = alpha * glass * ((1 - f) / (1 + f));
+/** Places of lamps that are weighed against each other for the shadow on a floor. */
+const TRIES = 8;
+const tried = memory.data(8 * 5 * 4);
+
+/**
+ * Whether the floor shows shadow at a place of the ray; if so, the path ends there. It does so as often as the share
+ * of the light that is kept away: of some places of lamps one is chosen as often as it is bright, and looked at.
+ */
+function catches(down: f32, straight: bool): bool {
+  const x = ox + down * dx;
+  const z = oz + down * dz;
+  const y = room.floorHeight();
+  const strength = room.floorStrength() * room.floorShare(x, z);
+  if (next() >= strength) return false;
+  let sum: f32 = 0;
+  for (let k = 0; k < TRIES; k++) {
+    const at = tried + <usize>k * 20;
+    store<f32>(at, 0);
+    if (!lamp.take(next(), x, y, z, next(), next()) || !lamp.shadows || lamp.ly <= 0) continue;
+    const bright: f32 = (0.2126 * lamp.lightR + 0.7152 * lamp.lightG + 0.0722 * lamp.lightB) * lamp.ly;
+    sum += bright;
+    store<f32>(at, bright);
+    store<f32>(at, lamp.lx, 4);
+    store<f32>(at, lamp.ly, 8);
+    store<f32>(at, lamp.lz, 12);
+    store<f32>(at, lamp.far, 16);
   }
-  const open: f32 = 1 - alpha;
-  leftR *= open + through * load<f32>(at);
-  leftG *= open + through * load<f32>(at, 4);
-  leftB *= open + through * load<f32>(at, 8);
-  return leftR + leftG + leftB > 0;
+  const pick = next() * sum;
+  if (!(sum > 0)) return false;
+  let k = 0;
+  for (let so = load<f32>(tried); k < TRIES - 1 && so <= pick; so += load<f32>(tried + <usize>k * 20)) k++;
+  const at = tried + <usize>k * 20;
+  const begins: f32 = 0.00002 * (1 + max(abs(x), max(abs(y), abs(z))) + down);
+  lamp.aim(load<f32>(at, 4), load<f32>(at, 8), load<f32>(at, 12), load<f32>(at, 16));
+  const there = reaches(x, y + begins, z, begins);
+  if (there && next() < (leftR + leftG + leftB) / 3) return false;
+  if (straight) covered = 1;
+  add(tr * room.floorColour(0), tg * room.floorColour(1), tb * room.floorColour(2), Infinity);
+  return true;
+}
+
+/** Whether the floor mirrors something at a place of the ray; if so, the path goes on there. */
+function mirrors(down: f32): bool {
+  const x = ox + down * dx;
+  const z = oz + down * dz;
+  const y = room.floorHeight();
+  const share = room.floorMirror() * room.floorShare(x, z);
+  if (share <= 0 || next() >= share) return false;
+  const radius = room.floorSpread() * sqrt<f32>(next());
+  const turn = next();
+  const far = sqrt<f32>(dx * dx + dz * dz);
+  // Beside the mirrored ray, across it and along it.
+  const ax: f32 = far > 1e-6 ? dz / far : 1;
+  const az: f32 = far > 1e-6 ? -dx / far : 0;
+  const p = radius * cosTurns(turn);
+  const q = radius * sinTurns(turn);
+  let mx = dx + p * ax - q * dy * az;
+  let my = -dy + q * far;
+  let mz = dz + p * az + q * dy * ax;
+  if (my <= 1e-4) my = 1e-4;
+  const inv: f32 = 1 / sqrt<f32>(mx * mx + my * my + mz * mz);
+  mx *= inv;
+  my *= inv;
+  mz *= inv;
+  const begins: f32 = 0.00002 * (1 + max(abs(x), max(abs(y), abs(z))) + down);
+  if (!hit.intersect(x, y + begins, z, mx, my, mz, 0, Infinity, true)) return false;
+  ox = x;
+  oy = y + begins;
+  oz = z;
+  dx = mx;
+  dy = my;
+  dz = mz;
+  return true;
 }

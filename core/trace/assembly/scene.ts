@@ -19,6 +19,13 @@ export let camera: usize = 0;
 export let copyCount: i32 = 0;
 /** Whether light goes straight through anything: veils, thin glass, what only adds light. */
 export let clear: bool = false;
+/** Air and floor, see room.ts. */
+export let room: usize = 0;
+/** Triangles that give light: copy, triangle and, rising to 1, the share of the light up to and with each. */
+export let glows: usize = 0;
+export let glowCount: i32 = 0;
+/** All their light: area times brightness. */
+export let glowPower: f32 = 0;
 
 /** Takes over a table of addresses and counts, in the order in which they stand here. */
 export function takeScene(table: usize): void {
@@ -38,12 +45,16 @@ export function takeScene(table: usize): void {
   camera = load<u32>(table, 52);
   copyCount = load<i32>(table, 56);
   clear = load<i32>(table, 60) != 0;
+  room = load<u32>(table, 64);
+  glows = load<u32>(table, 68);
+  glowCount = load<i32>(table, 72);
+  glowPower = load<f32>(table, 76);
 }
 
 /**
  * A copy: the inverse of its matrix, 12 numbers by rows; its matrix, 12 numbers by rows; the first node of
  * its shape; the shape; the first of its surfaces; then its own base colour (three), roughness and metalness,
- * not a number where it has none.
+ * not a number where it has none; its place in the repeat, and its number (whole).
  */
 export const COPY: usize = 144;
 export const COPY_NODE: usize = 96;
@@ -52,6 +63,12 @@ export const COPY_SURFACE: usize = 104;
 export const COPY_BASE: usize = 108;
 export const COPY_ROUGHNESS: usize = 120;
 export const COPY_METALNESS: usize = 124;
+export const COPY_ORDER: usize = 128;
+export const COPY_ID: usize = 132;
 
-/** A shape: addresses of its normals (3 numbers a vertex), triangles (3 vertices each) and of the kind of face of each. */
-export const MESH: usize = 16;
+/**
+ * A shape: addresses of its normals (3 numbers a vertex), triangles (3 vertices each), the kind of face of each, its
+ * vertices (3 numbers each), places on the surface (2 numbers a corner of a triangle) and depths of crevices (one a
+ * vertex); 0 for what it does not have.
+ */
+export const MESH: usize = 24;

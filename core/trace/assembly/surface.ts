@@ -1,14 +1,18 @@
+import { density, facet, hx, hy, hz, lambda } from './facets';
+import { filmBlue, filmGreen, filmRed, thinFilm } from './film';
 import { cosTurns, PI, sinTurns } from './maths';
+import { prepareSheen, sheenAlbedo, sheenShine } from './sheen';
 
 /**
- * How a surface sends light on, in a frame whose z is its normal: Lambert under a mirror of GGX facets (B. Walter
- * et al., 2007) with Smith's heights together (E. Heitz, 2014), what facets pass on to each other made up for (E.
- * Turquin, 2019), a coat over both, and beside them rough glass. What the mirror takes, what is below it lacks, so
- * that no light is made and none lost.
+ * How a surface sends light on, in a frame whose z is its normal and whose x is the way its grooves go: Lambert under
+ * a mirror of GGX facets (B. Walter et al., 2007) with Smith's heights together (E. Heitz, 2014), what facets pass on
+ * to each other made up for (E. Turquin, 2019), a thin film on the mirror, a coat over all, the shine of cloth over
+ * that, and beside them rough glass. What the upper takes, what is below it lacks, so that no light is made and none
+ * lost.
  */
 
-/** A surface, 32 numbers. */
-export const SURFACE: usize = 128;
+/** A surface, 48 numbers; core/trace/surfaces.ts writes them. */
+export const SURFACE: usize = 192;
 export const ROUGHNESS: usize = 12;
 export const METALNESS: usize = 16;
 const SPECULAR: usize = 20;
@@ -17,19 +21,50 @@ export const TRANSMISSION: usize = 28;
 export const THICKNESS: usize = 32;
 /** Share that is absorbed per metre, red, green and blue. */
 export const ABSORBED: usize = 36;
-/** Light of its own, red, green and blue; of the base colour, by that much, where it is tinted. */
-export const EMISSION: usize = 48;
-export const TINTED: usize = 60;
+/** Colour of the light of its own; whether that is the base colour in its place. */
+const EMISSION: usize = 48;
+const TINTED: usize = 60;
 export const ALPHA: usize = 64;
 export const ADDITIVE: usize = 68;
 const COAT: usize = 72;
 const COAT_ROUGHNESS: usize = 76;
+/** Colour of the shine of cloth, three numbers. */
+const SHEEN: usize = 80;
+const SHEEN_ROUGHNESS: usize = 92;
+/** Strength of the film, its index, and its thickness in nanometres. */
+const FILM: usize = 96;
+const FILM_IOR: usize = 100;
+const FILM_THICKNESS: usize = 104;
+const ANISOTROPY: usize = 108;
+/** In turns. */
+const GROOVES_TURN: usize = 112;
+/** Axis x, y, z as 0 … 2, and 3 more where grooves go along it and not round it; below 0 for none. */
+export const GROOVES: usize = 116;
+export const DISPERSION: usize = 120;
+/** 1 + the number of its patterns; a whole number, 0 for none. */
+export const PATTERNED: usize = 124;
+/** Factors on the light of its own, and on the shine of cloth. */
+const EMISSION_STRENGTH: usize = 128;
+const SHEEN_STRENGTH: usize = 132;
+/** Above 0 where a pattern raises it. */
+export const BUMPED: usize = 136;
+export const CUT: usize = 140;
+export const CUT_LEVEL: usize = 144;
+/** 1 where it is not seen, and hides what is behind. */
+export const COVERS: usize = 148;
+/** Metres that it rises for a metre along x and y of its frame, as patterns have worked it out. */
+export const SLOPE_X: usize = 152;
+export const SLOPE_Y: usize = 156;
+/** Above 0 where its light is sought out, and not only met by chance. */
+export const SOUGHT: usize = 160;
 
 /** The surface that is looked at: its numbers, and what a copy has of its own. */
 export let baseR: f32 = 1;
 export let baseG: f32 = 1;
 export let baseB: f32 = 1;
-let alpha: f32 = 1;
+/** Alpha of GGX along x and y: they differ where it is brushed. */
+let alphaX: f32 = 1;
+let alphaY: f32 = 1;
 let metal: f32 = 0;
 let specular: f32 = 1;
 let straight: f32 = 0.04;
@@ -38,6 +73,21 @@ export let ior: f32 = 1.5;
 export let glass: f32 = 0;
 let coat: f32 = 0;
 let coatAlpha: f32 = 0.01;
+export let dispersion: f32 = 0;
+let sheenR: f32 = 0;
+let sheenG: f32 = 0;
+let sheenB: f32 = 0;
+let sheenMost: f32 = 0;
+let sheenRough: f32 = 0;
+/** What the shine of cloth leaves to what is below it. */
+let underSheen: f32 = 1;
+export let film: f32 = 0;
+let filmIor: f32 = 1.3;
+let filmThickness: f32 = 400;
+/** Light of its own. */
+export let glowR: f32 = 0;
+export let glowG: f32 = 0;
+export let glowB: f32 = 0;
 
 /** Mirror share seen straight on. */
 let f0r: f32 = 0;
@@ -81,6 +131,7 @@ function alphaOf(roughness: f32): f32 {
 
 /** Works out what a mirror of facets gives back of light from all round, with a mirror share of 1 and by (1 − cos)⁵. */
 export function prepareSurfaces(): void {
+  prepareSheen();
   const steps = 32;
   for (let r = 0; r < TABLE; r++)
     for (let m = 0; m < TABLE; m++) {
@@ -95,11 +146,11 @@ export function prepareSurfaces(): void {
       let grazing: f32 = 0;
       for (let i = 0; i < steps; i++)
         for (let j = 0; j < steps; j++) {
-          facet(a, (<f32>i + 0.5) / <f32>steps, (<f32>j + 0.5) / <f32>steps);
+          facet(a, a, ox, oy, oz, (<f32>i + 0.5) / <f32>steps, (<f32>j + 0.5) / <f32>steps);
           const d = ox * hx + oz * hz;
           const z: f32 = 2 * d * hz - oz;
           if (z <= 0) continue;
-          const share: f32 = heightShare(a, z, mu);
+          const share: f32 = flatShare(a, z, mu);
           const w = fifth(1 - d);
           all += share * (1 - w);
           grazing += share * w;
@@ -141,14 +192,19 @@ function brightness(r: f32, g: f32, b: f32): f32 {
   return 0.2126 * r + 0.7152 * g + 0.0722 * b;
 }
 
-/** Takes a surface over; a copy's own values have been put in place of its own before. */
-export function takeSurface(at: usize, r: f32, g: f32, b: f32, roughness: f32, metalness: f32): void {
-  baseR = r;
-  baseG = g;
-  baseB = b;
-  rough = roughness;
-  alpha = alphaOf(roughness);
-  metal = metalness;
+/** Takes a surface over. */
+export function takeSurface(at: usize): void {
+  baseR = load<f32>(at);
+  baseG = load<f32>(at, 4);
+  baseB = load<f32>(at, 8);
+  rough = load<f32>(at, ROUGHNESS);
+  const brushed = load<f32>(at, ANISOTROPY);
+  alphaY = alphaOf(rough);
+  // As KHR_materials_anisotropy has it: along the grooves facets are as rough as can be where it is 1.
+  alphaX = alphaY + (1 - alphaY) * brushed * brushed;
+  // What facets hide from each other is about that of facets as steep as the mean of both ways.
+  if (brushed > 0) rough = sqrt<f32>(0.5 * (alphaX + alphaY));
+  metal = load<f32>(at, METALNESS);
   specular = load<f32>(at, SPECULAR);
   ior = load<f32>(at, IOR);
   const ratio = (ior - 1) / (ior + 1);
@@ -161,20 +217,48 @@ export function takeSurface(at: usize, r: f32, g: f32, b: f32, roughness: f32, m
   f0g = straight + (baseG - straight) * metal;
   f0b = straight + (baseB - straight) * metal;
   f90 = specular + (1 - specular) * metal;
+  dispersion = load<f32>(at, DISPERSION);
+  film = load<f32>(at, FILM);
+  filmIor = load<f32>(at, FILM_IOR);
+  filmThickness = load<f32>(at, FILM_THICKNESS);
+  const shine = load<f32>(at, SHEEN_STRENGTH);
+  sheenR = shine * load<f32>(at, SHEEN);
+  sheenG = shine * load<f32>(at, SHEEN + 4);
+  sheenB = shine * load<f32>(at, SHEEN + 8);
+  sheenMost = max(sheenR, max(sheenG, sheenB));
+  sheenRough = load<f32>(at, SHEEN_ROUGHNESS);
+  glowR = glowOf(at, 0);
+  glowG = glowOf(at, 1);
+  glowB = glowOf(at, 2);
 }
 
 let rough: f32 = 1;
 let coatRough: f32 = 0;
+
+/** Colour of light of its own of a surface, `k` from red to blue. */
+export function glowOf(at: usize, k: usize): f32 {
+  const own = load<f32>(at, TINTED) > 0 ? at : at + EMISSION;
+  return load<f32>(at, EMISSION_STRENGTH) * load<f32>(own + (k << 2));
+}
+
+/** Cosine and sine of the turn of the grooves of a surface. */
+export function grooveCos(at: usize): f32 {
+  return cosTurns(load<f32>(at, GROOVES_TURN));
+}
+export function grooveSin(at: usize): f32 {
+  return sinTurns(load<f32>(at, GROOVES_TURN));
+}
 
 /** Says where light goes, a unit vector above the surface. */
 export function takeView(x: f32, y: f32, z: f32): void {
   ox = x;
   oy = y;
   oz = max<f32>(z, 0.0001);
-  underCoat = 1;
+  underSheen = sheenMost > 0 ? 1 - sheenMost * sheenAlbedo(sheenRough, oz) : 1;
+  underCoat = underSheen;
   if (coat > 0) {
     look(coatRough, oz);
-    underCoat = 1 - coat * (0.04 * tableA + tableB);
+    underCoat *= 1 - coat * (0.04 * tableA + tableB);
   }
   look(rough, oz);
   const a = tableA;
@@ -182,75 +266,44 @@ export function takeView(x: f32, y: f32, z: f32): void {
   const whole = max<f32>(a + b, 0.05);
   // What facets pass on to each other before it leaves.
   const more: f32 = 1 / whole - 1;
-  const clear = (straight * a + specular * b) * (1 + straight * more);
-  const mirrorR = metal * (baseR * a + b) * (1 + baseR * more) + (1 - metal) * clear;
-  const mirrorG = metal * (baseG * a + b) * (1 + baseG * more) + (1 - metal) * clear;
-  const mirrorB = metal * (baseB * a + b) * (1 + baseB * more) + (1 - metal) * clear;
+  let clear = (straight * a + specular * b) * (1 + straight * more);
+  let mirrorR = metal * (baseR * a + b) * (1 + baseR * more) + (1 - metal) * clear;
+  let mirrorG = metal * (baseG * a + b) * (1 + baseG * more) + (1 - metal) * clear;
+  let mirrorB = metal * (baseB * a + b) * (1 + baseB * more) + (1 - metal) * clear;
   upR = mirrorR / max<f32>(1e-9, f0r * a + f90 * b);
   upG = mirrorG / max<f32>(1e-9, f0g * a + f90 * b);
   upB = mirrorB / max<f32>(1e-9, f0b * a + f90 * b);
+  if (film > 0) {
+    // A film gives back at most angles about what it does at that of the view.
+    filmShares(oz, false);
+    mirrorR += film * (min<f32>(1, filmR * whole * (1 + filmR * more)) - mirrorR);
+    mirrorG += film * (min<f32>(1, filmG * whole * (1 + filmG * more)) - mirrorG);
+    mirrorB += film * (min<f32>(1, filmB * whole * (1 + filmB * more)) - mirrorB);
+    upFilmR = 1 + filmR * more;
+    upFilmG = 1 + filmG * more;
+    upFilmB = 1 + filmB * more;
+    clear = max(mirrorR, max(mirrorG, mirrorB));
+  }
   below = (1 - metal) * max<f32>(0, 1 - clear);
   const m = brightness(mirrorR, mirrorG, mirrorB) * underCoat;
-  const d = below * brightness(baseR, baseG, baseB) * underCoat;
-  byCoat = 1 - underCoat;
+  const d = below * brightness(baseR, baseG, baseB) * underCoat + (1 - underSheen) * brightness(sheenR, sheenG, sheenB);
+  byCoat = underSheen - underCoat;
   const sum = byCoat + m + d;
-  byCoat /= sum;
-  byMirror = m / sum;
-  byBelow = d / sum;
+  const each: f32 = sum > 0 ? 1 / sum : 0;
+  byCoat *= each;
+  byMirror = m * each;
+  byBelow = d * each;
 }
 
-/** A facet as it is seen (E. Heitz, “Sampling the GGX Distribution of Visible Normals”, 2018). */
-let hx: f32 = 0;
-let hy: f32 = 0;
-let hz: f32 = 1;
+let upFilmR: f32 = 1;
+let upFilmG: f32 = 1;
+let upFilmB: f32 = 1;
 
-function facet(a: f32, u: f32, v: f32): void {
-  let x: f32 = a * ox;
-  let y: f32 = a * oy;
-  let z: f32 = oz;
-  const inv: f32 = 1 / sqrt<f32>(x * x + y * y + z * z);
-  x *= inv;
-  y *= inv;
-  z *= inv;
-  const flat = x * x + y * y;
-  const s: f32 = flat > 0 ? 1 / sqrt<f32>(flat) : 0;
-  const t1x: f32 = flat > 0 ? -y * s : 1;
-  const t1y: f32 = flat > 0 ? x * s : 0;
-  const t2x = -z * t1y;
-  const t2y = z * t1x;
-  const t2z = x * t1y - y * t1x;
-  const radius = sqrt<f32>(u);
-  const p1: f32 = radius * cosTurns(v);
-  const half: f32 = 0.5 * (1 + z);
-  const p2: f32 = (1 - half) * sqrt<f32>(max<f32>(0, 1 - p1 * p1)) + half * radius * sinTurns(v);
-  const p3: f32 = sqrt<f32>(max<f32>(0, 1 - p1 * p1 - p2 * p2));
-  const nx: f32 = a * (p1 * t1x + p2 * t2x + p3 * x);
-  const ny: f32 = a * (p1 * t1y + p2 * t2y + p3 * y);
-  const nz: f32 = max<f32>(1e-6, p2 * t2z + p3 * z);
-  const length: f32 = 1 / sqrt<f32>(nx * nx + ny * ny + nz * nz);
-  hx = nx * length;
-  hy = ny * length;
-  hz = nz * length;
-}
-
+/** Share of the facets that are seen which light from a height reaches, too, where all ways are alike. */
 @inline
-function lambda(a: f32, z: f32): f32 {
-  const c = z * z;
-  return 0.5 * (sqrt<f32>(1 + (a * a * max<f32>(0, 1 - c)) / max<f32>(c, 1e-9)) - 1);
-}
-
-/** Share of the facets that are seen which light from a height reaches, too. */
-@inline
-function heightShare(a: f32, i: f32, o: f32): f32 {
-  const l = lambda(a, o);
-  return (1 + l) / (1 + l + lambda(a, i));
-}
-
-@inline
-function density(a: f32, z: f32): f32 {
-  const s = a * a;
-  const d = z * z * (s - 1) + 1;
-  return s / (PI * d * d);
+function flatShare(a: f32, i: f32, o: f32): f32 {
+  const l = lambda(a, 0, sqrt<f32>(max<f32>(0, 1 - o * o)), 0, o);
+  return (1 + l) / (1 + l + lambda(a, 0, sqrt<f32>(max<f32>(0, 1 - i * i)), 0, i));
 }
 
 /** What light from a direction above the surface counts, without glass, times the cosine; and how likely `sample` takes it. */
@@ -266,37 +319,58 @@ export function evaluate(x: f32, y: f32, z: f32): void {
   mz *= inv;
   const d = min<f32>(1, max<f32>(0, mx * ox + my * oy + mz * oz));
   const w = fifth(1 - d);
-  const l = lambda(alpha, oz);
-  const spread = density(alpha, mz);
-  const mirror = spread / (4 * oz * (1 + l + lambda(alpha, z)));
+  const l = lambda(alphaX, alphaY, ox, oy, oz);
+  const spread = density(alphaX, alphaY, mx, my, mz);
+  const mirror = spread / (4 * oz * (1 + l + lambda(alphaX, alphaY, x, y, z)));
   const matt = (below * underCoat * z) / PI;
-  weightR = matt * baseR + underCoat * mirror * (f0r + (f90 - f0r) * w) * upR;
-  weightG = matt * baseG + underCoat * mirror * (f0g + (f90 - f0g) * w) * upG;
-  weightB = matt * baseB + underCoat * mirror * (f0b + (f90 - f0b) * w) * upB;
+  let fr = (f0r + (f90 - f0r) * w) * upR;
+  let fg = (f0g + (f90 - f0g) * w) * upG;
+  let fb = (f0b + (f90 - f0b) * w) * upB;
+  if (film > 0) {
+    filmShares(d, false);
+    fr += film * (filmR * upFilmR - fr);
+    fg += film * (filmG * upFilmG - fg);
+    fb += film * (filmB * upFilmB - fb);
+  }
+  weightR = matt * baseR + underCoat * mirror * fr;
+  weightG = matt * baseG + underCoat * mirror * fg;
+  weightB = matt * baseB + underCoat * mirror * fb;
   pdf = (byBelow * z) / PI + (byMirror * spread) / (4 * oz * (1 + l));
   if (coat > 0) {
-    const lc = lambda(coatAlpha, oz);
-    const dc = density(coatAlpha, mz);
-    const c = (coat * dc * (0.04 + 0.96 * w)) / (4 * oz * (1 + lc + lambda(coatAlpha, z)));
+    const lc = lambda(coatAlpha, coatAlpha, ox, oy, oz);
+    const dc = density(coatAlpha, coatAlpha, mx, my, mz);
+    const c =
+      (underSheen * coat * dc * (0.04 + 0.96 * w)) / (4 * oz * (1 + lc + lambda(coatAlpha, coatAlpha, x, y, z)));
     weightR += c;
     weightG += c;
     weightB += c;
     pdf += (byCoat * dc) / (4 * oz * (1 + lc));
   }
+  if (sheenMost > 0) {
+    const c = sheenShine(sheenRough, mz, z, oz) * z;
+    weightR += c * sheenR;
+    weightG += c * sheenG;
+    weightB += c * sheenB;
+  }
 }
+
+/** The direction that was taken is a mirror's, and not one of what is matt. */
+export let mirrored: bool = false;
 
 /** Takes a direction at random, without glass: it and `pdf`, and what it counts over how likely it is. False where it leads nowhere. */
 export function sample(which: f32, u: f32, v: f32): bool {
   let x: f32;
   let y: f32;
   let z: f32;
-  if (which < byBelow) {
+  mirrored = which >= byBelow;
+  if (!mirrored) {
     const radius = sqrt<f32>(u);
     x = radius * cosTurns(v);
     y = radius * sinTurns(v);
     z = sqrt<f32>(max<f32>(0, 1 - u));
   } else {
-    facet(which < byBelow + byMirror ? alpha : coatAlpha, u, v);
+    const mirror = which < byBelow + byMirror;
+    facet(mirror ? alphaX : coatAlpha, mirror ? alphaY : coatAlpha, ox, oy, oz, u, v);
     const d: f32 = 2 * (hx * ox + hy * oy + hz * oz);
     x = d * hx - ox;
     y = d * hy - oy;
@@ -324,19 +398,35 @@ export function fresnel(cosine: f32, eta: f32): f32 {
   return 0.5 * (s * s + p * p);
 }
 
+export let through: bool = false;
+
 /**
  * Takes a direction through or off rough glass at random. False where it leads nowhere; `through` says which.
  *
  * @param eta index ahead over that behind
+ * @param walls both sides of a thin wall mirror, and each other's mirror image
  */
-export let through: bool = false;
-
-export function sampleGlass(eta: f32, which: f32, u: f32, v: f32): bool {
-  facet(alpha, u, v);
+export function sampleGlass(eta: f32, walls: bool, which: f32, u: f32, v: f32): bool {
+  facet(alphaX, alphaY, ox, oy, oz, u, v);
   const d = hx * ox + hy * oy + hz * oz;
   if (d <= 0) return false;
   const f = fresnel(d, eta);
-  through = which >= f;
+  let fr = f;
+  let fg = f;
+  let fb = f;
+  if (film > 0 && f < 1) {
+    filmShares(eta >= 1 ? d : sqrt<f32>(max<f32>(0, 1 - (1 - d * d) / (eta * eta))), true);
+    fr += film * (filmR - f);
+    fg += film * (filmG - f);
+    fb += film * (filmB - f);
+  }
+  if (walls) {
+    fr = (2 * fr) / (1 + fr);
+    fg = (2 * fg) / (1 + fg);
+    fb = (2 * fb) / (1 + fb);
+  }
+  const off = min<f32>(1, (fr + fg + fb) / 3);
+  through = which >= off;
   if (through) {
     const k: f32 = 1 / eta;
     const t: f32 = sqrt<f32>(max<f32>(0, 1 - k * k * (1 - d * d)));
@@ -344,13 +434,34 @@ export function sampleGlass(eta: f32, which: f32, u: f32, v: f32): bool {
     ix = s * hx - k * ox;
     iy = s * hy - k * oy;
     iz = s * hz - k * oz;
-    if (iz >= 0) return false;
+    if (iz >= 0 && !walls) return false;
   } else {
     ix = 2 * d * hx - ox;
     iy = 2 * d * hy - oy;
     iz = 2 * d * hz - oz;
     if (iz <= 0) return false;
   }
-  weightR = weightG = weightB = heightShare(alpha, abs(iz), oz);
+  const l = lambda(alphaX, alphaY, ox, oy, oz);
+  const seen: f32 = walls && through ? 1 : (1 + l) / (1 + l + lambda(alphaX, alphaY, ix, iy, iz));
+  const more: f32 = through ? 1 / (1 - off) : 1 / max<f32>(1e-9, off);
+  weightR = seen * (through ? 1 - fr : fr) * more;
+  weightG = seen * (through ? 1 - fg : fg) * more;
+  weightB = seen * (through ? 1 - fb : fb) * more;
   return true;
+}
+
+/** What a film gives back of red, green and blue. */
+let filmR: f32 = 0;
+let filmG: f32 = 0;
+let filmB: f32 = 0;
+
+/** @param bare the body is clear, as glass is; otherwise its mirror share tells its index */
+@inline
+function filmShares(cosine: f32, bare: bool): void {
+  const share: f32 = (ior - 1) / (ior + 1);
+  const plain = share * share;
+  thinFilm(cosine, filmIor, filmThickness, bare ? plain : f0r, bare ? plain : f0g, bare ? plain : f0b);
+  filmR = filmRed;
+  filmG = filmGreen;
+  filmB = filmBlue;
 }

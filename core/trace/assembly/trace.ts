@@ -5,8 +5,11 @@ export { buildTree } from './tree';
 export { takeScene } from './scene';
 export { addSamples } from './path';
 export { beginSample, next } from './sampler';
-export { atan2Turns, exp, sinTurns } from './maths';
+export { atan2Turns, exp, log, sinTurns } from './maths';
 export { fresnel } from './surface';
+export { filmWeights, thinFilm, filmRed, filmGreen, filmBlue } from './film';
+export { askedAt } from './place';
+export { denoise } from './denoise';
 export * from './probe';
 
 /** Once for each memory: tables that do not depend on a scene. */

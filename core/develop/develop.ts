@@ -1,0 +1,106 @@
+import type { SceneAt } from '../evaluate/picture-at';
+import { backdropShown } from '../scene/backdrop-shown';
+import { viewTransform } from '../scene/view-transform';
+import { bloomGain, bloomOf } from './bloom';
+import { displayEffects, outwards } from './effects';
+import type { LightPicture } from './light';
+
+/** A number −½…½ for a pixel, by which steps of 8 bits are not seen as bands (J. Jimenez, SIGGRAPH 2014). */
+function dither(x: number, y: number): number {
+  const f = 0.06711056 * x + 0.00583715 * y;
+  const g = 52.9829189 * (f - Math.floor(f));
+  return g - Math.floor(g) - 0.5;
+}
+
+/** How a picture is shown. */
+export interface Developing {
+  /** Share of width and height that the output frame fills; absent, all. */
+  readonly frame?: { readonly width: number; readonly height: number };
+  readonly scene: Pick<SceneAt, 'camera' | 'backdrop' | 'picture'>;
+  /** The backdrop is left out, and the picture see-through where nothing covers it. */
+  readonly clear?: boolean;
+}
+
+/**
+ * Light as it is shown: times exposure through the view transform, over the backdrop, with what is done to the
+ * finished picture. As the drawer of quick light does it.
+ *
+ * @returns red, green, blue and how much is covered, 0…255, rows from the top; not premultiplied
+ */
+export function developed(
+  light: LightPicture,
+  { frame = { width: 1, height: 1 }, scene: { camera, backdrop, picture }, clear = false }: Developing,
+): Uint8ClampedArray<ArrayBuffer> {
+  const { width, height, values } = light;
+  const { exposure } = camera;
+  const out = new Uint8ClampedArray(4 * width * height);
+  const aspect = (width * frame.width) / (height * frame.height);
+  const round = backdrop.type === 'round' && !clear;
+  const plain =
+    backdrop.type === 'gradient' || backdrop.type === 'image' ? null : backdropShown(backdrop, 0, 0, aspect);
+  const bloom = picture.find((e) => e.type === 'bloom');
+  const halo = bloom && bloomOf(light, bloom.from / exposure, bloom.spread);
+  const spill = bloom ? (bloom.amount * exposure) / bloomGain(bloom.spread) : 0;
+  const fringe = picture.find((e) => e.type === 'fringe');
+  const effects = displayEffects(picture, light);
+  const read = fringe ? parted(light, fringe.amount / 100) : null;
+  const c = [0, 0, 0];
+  const own = [0, 0, 0, 0];
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++) {
+      const [u, v] = [(x + 0.5) / width, (y + 0.5) / height];
+      const at = 4 * (y * width + x);
+      if (read) read(u, v, own);
+      else for (let k = 0; k < 4; k++) own[k] = values[at + k];
+      const covered = round ? 1 : Math.min(1, own[3]);
+      const by = covered > 0 ? exposure / covered : 0;
+      const behind =
+        plain ?? backdropShown(backdrop, (u - 0.5) / frame.width + 0.5, (v - 0.5) / frame.height + 0.5, aspect);
+      if (covered > 0) {
+        const shown = viewTransform(own[0] * by, own[1] * by, own[2] * by);
+        for (let k = 0; k < 3; k++) c[k] = clear ? shown[k] * covered : behind[k] + (shown[k] - behind[k]) * covered;
+      } else for (let k = 0; k < 3; k++) c[k] = clear ? 0 : behind[k];
+      if (halo) {
+        const h = halo(u, v);
+        if (h[0] + h[1] + h[2] > 0) {
+          const lit = [0, 1, 2].map((k) => own[k] * exposure + (clear ? 0 : behind[k] ** 2 * (1 - covered)));
+          const [before, after] = [
+            viewTransform(lit[0], lit[1], lit[2]),
+            viewTransform(lit[0] + spill * h[0], lit[1] + spill * h[1], lit[2] + spill * h[2]),
+          ];
+          for (let k = 0; k < 3; k++) c[k] += after[k] - before[k];
+        }
+      }
+      for (const effect of effects) effect(c, u, v);
+      const noise = covered > 0 || backdrop.type === 'gradient' ? dither(x, y) : 0;
+      // Light that spills over nothing covers as much of it as it is bright.
+      const alpha = clear ? Math.max(covered, Math.min(1, Math.max(c[0], c[1], c[2]))) : 1;
+      for (let k = 0; k < 3; k++) out[at + k] = alpha > 0 ? (255 * c[k]) / alpha + noise : 0;
+      out[at + 3] = 255 * alpha;
+    }
+  return out;
+}
+
+/** Reads a picture with red and blue parted outwards. */
+function parted(
+  { width, height, values }: LightPicture,
+  amount: number,
+): (u: number, v: number, out: number[]) => void {
+  const channel = (u: number, v: number, k: number) => {
+    const x = Math.min(width - 1, Math.max(0, u * width - 0.5));
+    const y = Math.min(height - 1, Math.max(0, v * height - 0.5));
+    const [i, j] = [Math.floor(x), Math.floor(y)];
+    const [p, q] = [x - i, y - j];
+    const [i1, j1] = [Math.min(width - 1, i + 1), Math.min(height - 1, j + 1)];
+    const value = (a: number, b: number) => values[4 * (b * width + a) + k];
+    return (1 - q) * ((1 - p) * value(i, j) + p * value(i1, j)) + q * ((1 - p) * value(i, j1) + p * value(i1, j1));
+  };
+  return (u, v, out) => {
+    const by = amount * outwards(u, v);
+    const [du, dv] = [(u - 0.5) * by, (v - 0.5) * by];
+    out[0] = channel(u - du, v - dv, 0);
+    out[1] = channel(u, v, 1);
+    out[2] = channel(u + du, v + dv, 2);
+    out[3] = Math.max(channel(u - du, v - dv, 3), channel(u, v, 3), channel(u + du, v + dv, 3));
+  };
+}
