@@ -3,7 +3,7 @@ import type { Params } from '../declare/params';
 import { assetOf } from '../files/store';
 import { noiseField, type NoiseSettings } from '../noise/noise';
 import type { Clock } from '../time/loop';
-import type { Hit, PatternInputs, PatternKind } from './kind';
+import type { Hit, PatternInputs, PatternKind, Triple } from './kind';
 import { patterns } from './kinds/index';
 import type { LayerHow } from './layer';
 import { mix, plainMaths, saturate, type Maths } from './maths';
@@ -101,55 +101,78 @@ export function layered<N>(m: Maths<N>, base: N, layers: readonly Layer<N>[]): N
   return value;
 }
 
-const fields = new WeakMap<PatternAt, (x: number, y: number, z: number) => number>();
-
-/** What a layer of a picture shows at a place: linear light, and its brightness (Rec. 709 weights) as display values. */
-function pixelAt(p: PatternAt, hit: Hit<number>, inputs: PatternInputs<Params, number>): readonly number[] {
-  const asset = assetOf(p.image!.file);
-  if (asset?.type !== 'image') return [0, 0, 0];
-  const [u, v] = patterns.get(p.kind).image!.at(plainMaths, hit, inputs);
-  return readPixel(asset.image, u, v);
+/** A layer made ready to be asked about many places. */
+interface Ready {
+  /** How high it stands, 0…1. */
+  readonly height: (hit: Hit<number>) => number;
+  /** What it shows of a picture in its own colours, as linear light. */
+  readonly pixel: ((hit: Hit<number>) => readonly number[]) | null;
 }
 
-function inputsOf(p: PatternAt): PatternInputs<Params, number> {
+const made = new WeakMap<PatternAt, Ready>();
+
+function ready(p: PatternAt): Ready {
+  let known = made.get(p);
+  if (!known) made.set(p, (known = makeReady(p)));
+  return known;
+}
+
+function makeReady(p: PatternAt): Ready {
   const kind = patterns.get(p.kind);
-  return withNumbers(kind, p.values, numbersOf(kind, p.values));
+  const inputs = withNumbers(kind, p.values, numbersOf(kind, p.values));
+  const field = p.noise ? noiseField(p.noise, p.clock) : () => 0;
+  const pixel = (hit: Hit<number>): readonly number[] => {
+    const asset = assetOf(p.image!.file);
+    if (asset?.type !== 'image') return [0, 0, 0];
+    const [u, v] = kind.image!.at(plainMaths, hit, inputs);
+    return readPixel(asset.image, u, v);
+  };
+  const plain = ([x, y, z]: Triple<number>) => field(x, y, z);
+  return {
+    height: p.image
+      ? (hit) => {
+          const height = kind.height(plainMaths, hit, inputs, () => brightnessOf(pixel(hit)));
+          return alongRamp(plainMaths, height, p.times, p.shift, p.round);
+        }
+      : (hit) => alongRamp(plainMaths, kind.height(plainMaths, hit, inputs, plain), p.times, p.shift, p.round),
+    pixel: p.image?.own ? pixel : null,
+  };
 }
 
 /** How high a layer stands at a place, 0…1, in plain numbers. */
 export function heightAt(p: PatternAt, hit: Hit<number>): number {
-  const kind = patterns.get(p.kind);
-  let field = fields.get(p);
-  if (!field) fields.set(p, (field = p.noise ? noiseField(p.noise, p.clock) : () => 0));
-  const read = field;
-  const inputs = inputsOf(p);
-  const height = kind.height(plainMaths, hit, inputs, ([x, y, z]) =>
-    p.image ? brightnessOf(pixelAt(p, hit, inputs)) : read(x, y, z),
-  );
-  return alongRamp(plainMaths, height, p.times, p.shift, p.round);
+  return ready(p).height(hit);
 }
 
 /**
- * A channel at a place of a surface: the reference of what drawers do.
+ * A channel at a place of a surface: the reference of what drawers do, and what is asked at every hit in true light.
  *
  * @param base its even value: one number, or three of a colour in linear light
  */
 export function patternedAt(base: readonly number[], layers: readonly PatternAt[], hit: Hit<number>): number[] {
-  const heights = layers.map((p) => heightAt(p, hit));
-  const pixels = layers.map((p) => (p.image?.own ? pixelAt(p, hit, inputsOf(p)) : null));
-  return base.map((x, component) =>
-    layered(
-      plainMaths,
-      x,
-      layers.map(({ how, amount, to, round }, i): Layer<number> => ({
-        how,
-        amount,
-        height: heights[i],
-        to: (h) =>
-          to.type === 'number'
-            ? to.low + (to.high - to.low) * h
-            : (pixels[i]?.[component] ?? readRamp(to.ramp, h, component, round)),
-      })),
-    ),
-  );
+  const value = base.slice();
+  // As `layered` does, without making anything on the way.
+  let share = 1;
+  for (let i = 0; i < layers.length; i++) {
+    const p = layers[i];
+    const { height, pixel } = ready(p);
+    const h = height(hit);
+    if (p.how === 'mask') {
+      share *= 1 + (h - 1) * p.amount;
+      continue;
+    }
+    const weight = p.amount * share;
+    const shown = pixel?.(hit);
+    for (let k = 0; k < value.length; k++) {
+      const own =
+        p.to.type === 'number'
+          ? p.to.low + (p.to.high - p.to.low) * h
+          : (shown?.[k] ?? readRamp(p.to.ramp, h, k, p.round));
+      const v = value[k];
+      value[k] =
+        p.how === 'over' ? v + (own - v) * weight : p.how === 'add' ? v + own * weight : v + (v * own - v) * weight;
+    }
+    share = 1;
+  }
+  return value;
 }

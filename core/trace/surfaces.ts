@@ -7,7 +7,7 @@ export const SURFACE_NUMBERS = 48;
 
 /** Where a surface has the number of its patterns, 1 + it; a whole number. */
 const PATTERNED = 31;
-const [BUMPED, COVERS, SOUGHT] = [34, 37, 40];
+const [BUMPED, COVERS, SOUGHT, CLEAR] = [34, 37, 40, 41];
 /** Metres that the surface rises for a metre along x and y of its frame. */
 export const SLOPE = 38;
 /** Where a surface has what it absorbs. */
@@ -78,6 +78,7 @@ function writeSurface(s: Surface, patterned: number, out: Float32Array, at: numb
   out[at + BUMPED] = s.patterns.some((p) => p.channel === 'bump') ? 1 : 0;
   out[at + COVERS] = facesOf(s) === 'cover' ? 1 : 0;
   out[at + SOUGHT] = glowBrightness(s);
+  out[at + CLEAR] = letsThrough(s) ? 1 : 0;
   new Uint32Array(out.buffer, out.byteOffset)[at + PATTERNED] = patterned + 1;
 }
 

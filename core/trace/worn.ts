@@ -15,14 +15,14 @@ class AskedHit implements Hit<number> {
   crevice = 0;
 
   /** Takes in the place that was met. */
-  take(f: Float32Array, whole: Uint32Array): void {
-    this.move(f, 0);
-    this.facing = f[8];
-    this.depth = f[9];
-    this.crevice = f[10];
-    this.copy.order = f[11];
-    this.copy.id = whole[12];
-    for (let k = 0; k < 3; k++) this.copy.at[k] = f[13 + k];
+  take(f: Float32Array, whole: Uint32Array, at: number): void {
+    this.move(f, at);
+    this.facing = f[at + 8];
+    this.depth = f[at + 9];
+    this.crevice = f[at + 10];
+    this.copy.order = f[at + 11];
+    this.copy.id = whole[at + 12];
+    for (let k = 0; k < 3; k++) this.copy.at[k] = f[at + 13 + k];
   }
 
   /** Goes to a place of which form, room and surface stand one after the other. */
@@ -41,7 +41,7 @@ const [BESIDE_X, BESIDE_Y, APART] = [16, 24, 32];
 
 interface Channelled {
   /** Writes a channel at a place into a surface from number `at` on. */
-  readonly write: (floats: Float32Array, at: number, hit: AskedHit, asked: Float32Array) => void;
+  readonly write: (floats: Float32Array, at: number, hit: AskedHit, asked: number) => void;
 }
 
 /** What surfaces wear in patterns: asked by the tracer at every place that a ray meets. */
@@ -68,9 +68,8 @@ export class Worn {
    * @param floats memory as numbers of 4 bytes; the place that is asked about from `asked` on, the surface from `at` on
    */
   wear(patterned: number, floats: Float32Array, whole: Uint32Array, asked: number, at: number): void {
-    const place = floats.subarray(asked, asked + 40);
-    this.hit.take(place, whole.subarray(asked, asked + 40));
-    for (const c of this.list[patterned]) c.write(floats, at, this.hit, place);
+    this.hit.take(floats, whole, asked);
+    for (const c of this.list[patterned]) c.write(floats, at, this.hit, asked);
   }
 }
 
@@ -93,14 +92,14 @@ function laid(
 function raised(even: number, layers: readonly PatternAt[]): Channelled['write'] {
   const base = [even];
   return (floats, at, hit, asked) => {
-    const apart = asked[APART];
+    const apart = floats[asked + APART];
     if (!(apart > 0)) return;
     const [here] = patternedAt(base, layers, hit);
     [BESIDE_X, BESIDE_Y].forEach((from, k) => {
-      hit.move(asked, from);
+      hit.move(floats, asked + from);
       floats[at + SLOPE + k] = (patternedAt(base, layers, hit)[0] - here) / apart;
     });
-    hit.move(asked, 0);
+    hit.move(floats, asked);
   };
 }
 

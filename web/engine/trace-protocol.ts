@@ -1,30 +1,41 @@
 import type { Piece } from '@maypole/core/piece/piece';
 import type { Detail } from '@maypole/core/steps/step';
-import type { Tile, TraceSettings } from '@maypole/core/trace/tracer';
+import type { Tile, TraceSettings, Worked } from '@maypole/core/trace/tracer';
 
-/** A picture to be traced by several workers, each its own share of the tiles. */
+/** A frame to be traced. */
 export interface TraceJob {
   readonly id: number;
   readonly piece: Piece;
   readonly frame: number;
   readonly detail: Detail;
   readonly settings: TraceSettings;
-  /** Samples that every pixel is to have. */
+  /** Samples that a pixel is to have at most. */
   readonly samples: number;
+}
+
+/** A picture to be traced by several workers, each its own share of the tiles. */
+export interface PictureJob extends TraceJob {
   /** Which of how many workers this one is. */
   readonly index: number;
   readonly of: number;
+  /** Where one looks, 0…1 from the left and from the top: it is traced first. */
+  readonly place: readonly [number, number];
 }
 
-export type ToTracer = { readonly type: 'begin'; readonly job: TraceJob } | { readonly type: 'stop' };
+export type ToTracer =
+  | { readonly type: 'picture'; readonly job: PictureJob }
+  /** A whole frame, to be shown at once. */
+  | { readonly type: 'frame'; readonly job: TraceJob; readonly denoise: boolean }
+  | { readonly type: 'stop' };
 
 export type FromTracer =
   | {
       readonly type: 'part';
       readonly id: number;
       readonly tile: Tile;
-      /** Samples that are in the sums. */
+      /** Samples that its pixels have, if they are not good with fewer. */
       readonly samples: number;
-      readonly sums: Float64Array;
+      readonly part: Worked;
     }
+  | { readonly type: 'frame'; readonly id: number; readonly frame: number; readonly picture: ImageBitmap }
   | { readonly type: 'failed'; readonly id: number; readonly message: string };

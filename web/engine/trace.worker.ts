@@ -1,21 +1,25 @@
 /// <reference lib="webworker" />
+import { developed } from '@maypole/core/develop/develop';
+import { Denoiser, emptyGuides, putGuides } from '@maypole/core/develop/denoise';
+import { emptyLight, putTile } from '@maypole/core/develop/light';
 import { makeReady } from '@maypole/core/evaluate/assets';
 import { MeshCache } from '@maypole/core/evaluate/mesh-cache';
-import { pictureAt } from '@maypole/core/evaluate/picture-at';
+import type { PictureAt } from '@maypole/core/evaluate/picture-at';
 import { evaluateRibbon } from '@maypole/core/evaluate/ribbon';
 import { linkPiece } from '@maypole/core/piece/link';
-import { Tracer, type Tile } from '@maypole/core/trace/tracer';
+import type { Mesh } from '@maypole/core/shape/mesh';
+import { Exposure, instantPictures } from '@maypole/core/trace/exposure';
+import { roundsOf, tilesOf } from '@maypole/core/trace/tiles';
+import type { Tile, Tracer, Worked } from '@maypole/core/trace/tracer';
 import { fetchAsset } from '../view/fetch-asset';
 import { pictureFiles } from '../view/picture-files';
 import { scope } from '../view/worker-scope';
-import { roundsOf, tilesOf } from './tiles';
-import type { FromTracer, ToTracer, TraceJob } from './trace-protocol';
-
-/** Paths that are followed before a look at whether they are still wanted. */
-const PATHS = 24_000;
+import type { FromTracer, PictureJob, ToTracer, TraceJob } from './trace-protocol';
 
 const cache = new MeshCache();
-const tracer = new Tracer();
+/** Memory that was grown for a scene is good for the next. */
+let free: readonly Tracer[] = [];
+let denoiser: Denoiser | null = null;
 let wanted = -1;
 
 const tell = (message: FromTracer, transfer: Transferable[] = []) => scope.postMessage(message, transfer);
@@ -26,35 +30,81 @@ scope.onmessage = ({ data }: MessageEvent<ToTracer>) => {
     wanted = -1;
     return;
   }
-  wanted = data.job.id;
-  trace(data.job).catch((error: unknown) =>
-    tell({ type: 'failed', id: data.job.id, message: error instanceof Error ? error.message : String(error) }),
+  const { job } = data;
+  wanted = job.id;
+  const work = data.type === 'picture' ? tracePicture(data.job) : traceFrame(job, data.denoise);
+  work.catch((error: unknown) =>
+    tell({ type: 'failed', id: job.id, message: error instanceof Error ? error.message : String(error) }),
   );
 };
 
-async function trace({ id, piece, frame, detail, settings, samples, index, of }: TraceJob): Promise<void> {
-  const linked = linkPiece(piece);
-  for (const r of linked.ribbons) await makeReady(r, fetchAsset);
-  const picture = pictureAt(piece, frame, (r) => evaluateRibbon(r, piece.loop, frame, detail, cache).mesh);
-  await pictureFiles(picture);
+/** The frame at the instants of its exposure, with all its files. */
+async function picturesOf({ piece, frame, detail }: TraceJob): Promise<readonly PictureAt<Mesh>[]> {
+  for (const r of linkPiece(piece).ribbons) await makeReady(r, fetchAsset);
+  const pictures = instantPictures(piece, frame, (r, at) => evaluateRibbon(r, piece.loop, at, detail, cache).mesh);
+  await pictureFiles(pictures[0]);
   // Another may have been asked for while this one was waited for.
   await breathe();
+  return pictures;
+}
+
+function exposureOf(pictures: readonly PictureAt<Mesh>[], { settings }: TraceJob): Exposure {
+  const exposure = new Exposure(pictures, settings, free);
+  free = exposure.free;
+  return exposure;
+}
+
+async function tracePicture(job: PictureJob): Promise<void> {
+  const { id, settings, samples, index, of, place } = job;
+  const pictures = await picturesOf(job);
   if (wanted !== id) return;
-  tracer.load(picture, settings);
-  const tiles = tilesOf(settings.width, settings.height).filter((_, i) => i % of === index);
-  const sums = new Map<Tile, Float64Array>();
+  const exposure = exposureOf(pictures, job);
+  let tiles = tilesOf(settings.width, settings.height, place).filter((_, i) => i % of === index);
+  const so = new Map<Tile, Worked>();
   let before = 0;
   for (const end of roundsOf(samples)) {
+    const left: Tile[] = [];
     for (const tile of tiles) {
-      const step = Math.max(1, Math.floor(PATHS / (tile.width * tile.height)));
-      for (let n = before; n < end; n += step) {
-        sums.set(tile, tracer.samples(tile, n, Math.min(end, n + step), sums.get(tile)));
+      for (const part of exposure.round(tile, before, end, so.get(tile))) {
+        so.set(tile, part);
         await breathe();
         if (wanted !== id) return;
       }
-      const sent = sums.get(tile)!.slice();
-      tell({ type: 'part', id, tile, samples: end, sums: sent }, [sent.buffer]);
+      const { sums, features, worked } = so.get(tile)!;
+      if (worked > 0) left.push(tile);
+      const part = { sums: sums.slice(), features: features.slice(), worked };
+      tell({ type: 'part', id, tile, samples: end, part }, [part.sums.buffer, part.features.buffer]);
     }
+    // Tiles of which every pixel is good are done.
+    tiles = left;
     before = end;
   }
+}
+
+/** A whole frame, as it is shown. */
+async function traceFrame(job: TraceJob, denoise: boolean): Promise<void> {
+  const { id, frame, settings, samples } = job;
+  const { width, height } = settings;
+  const pictures = await picturesOf(job);
+  if (wanted !== id) return;
+  const exposure = exposureOf(pictures, job);
+  const [light, guides] = [emptyLight(width, height), emptyGuides(width, height)];
+  for (const tile of tilesOf(width, height)) {
+    let so: Worked | undefined;
+    let before = 0;
+    for (const end of roundsOf(samples)) {
+      for (const part of exposure.round(tile, before, end, so)) {
+        so = part;
+        await breathe();
+        if (wanted !== id) return;
+      }
+      before = end;
+    }
+    putTile(light, tile, so!.sums);
+    putGuides(guides, tile, so!);
+  }
+  const clean = denoise ? (denoiser ??= new Denoiser()).denoised(light, guides) : light;
+  const pixels = developed(clean, { scene: pictures[0].scene });
+  const picture = await createImageBitmap(new ImageData(pixels, width, height));
+  tell({ type: 'frame', id, frame, picture }, [picture]);
 }

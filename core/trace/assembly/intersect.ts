@@ -11,6 +11,10 @@ export let hitV: f32 = 0;
 /** Stacks, deep enough for any tree: a node puts at most three more aside. */
 const upper = memory.data(192 * 8, 16);
 const lower = memory.data(192 * 8, 16);
+/** Distances of the four boxes of a node. */
+const distances = memory.data(16, 16);
+/** Distances of four triangles, and places in them. */
+const found = memory.data(48, 16);
 
 /** No direction is quite along an axis: its inverse is a number. */
 @inline
@@ -46,12 +50,16 @@ export function intersect(
   const wx = f32x4.splat(ix);
   const wy = f32x4.splat(iy);
   const wz = f32x4.splat(iz);
+  // The side of a box that the ray comes to first, along each axis.
+  const sx: usize = dx < 0 ? 48 : 0;
+  const sy: usize = dy < 0 ? 64 : 16;
+  const sz: usize = dz < 0 ? 80 : 32;
   const start = f32x4.splat(from);
   let depth: usize = 0;
   let node = 0;
   while (true) {
     if (node >= 0) {
-      const next = children(node, vx, vy, vz, wx, wy, wz, start, upper, depth);
+      const next = children(node, vx, vy, vz, wx, wy, wz, sx, sy, sz, start, upper, depth);
       depth = stacked;
       if (next != -1) {
         node = next;
@@ -110,46 +118,53 @@ function children(
   wx: v128,
   wy: v128,
   wz: v128,
+  sx: usize,
+  sy: usize,
+  sz: usize,
   start: v128,
   stack: usize,
   depth: usize,
 ): i32 {
   const at = scene.nodes + <usize>node * NODE;
-  const x0 = f32x4.mul(f32x4.sub(v128.load(at), vx), wx);
-  const x1 = f32x4.mul(f32x4.sub(v128.load(at, 48), vx), wx);
-  const y0 = f32x4.mul(f32x4.sub(v128.load(at, 16), vy), wy);
-  const y1 = f32x4.mul(f32x4.sub(v128.load(at, 64), vy), wy);
-  const z0 = f32x4.mul(f32x4.sub(v128.load(at, 32), vz), wz);
-  const z1 = f32x4.mul(f32x4.sub(v128.load(at, 80), vz), wz);
-  const near = f32x4.max(
-    f32x4.max(f32x4.min(x0, x1), f32x4.min(y0, y1)),
-    f32x4.max(f32x4.min(z0, z1), start),
+  // The plain minimum and maximum of the processor: what of their first argument is no number stays so. Boxes that are
+  // not there are no numbers, and no comparison with them holds.
+  const near = f32x4.pmax(
+    f32x4.pmax(
+      f32x4.mul(f32x4.sub(v128.load(at + sx), vx), wx),
+      f32x4.mul(f32x4.sub(v128.load(at + sy), vy), wy),
+    ),
+    f32x4.pmax(f32x4.mul(f32x4.sub(v128.load(at + sz), vz), wz), start),
   );
-  const far = f32x4.min(
-    f32x4.min(f32x4.max(x0, x1), f32x4.max(y0, y1)),
-    f32x4.min(f32x4.max(z0, z1), f32x4.splat(hitT)),
+  const far = f32x4.pmin(
+    f32x4.pmin(
+      f32x4.mul(f32x4.sub(v128.load(at + 48 - sx), vx), wx),
+      f32x4.mul(f32x4.sub(v128.load(at + 80 - sy), vy), wy),
+    ),
+    f32x4.pmin(f32x4.mul(f32x4.sub(v128.load(at + 112 - sz), vz), wz), f32x4.splat(hitT)),
   );
   // Rounding may bring the far side a little before the near one.
   let mask = i32x4.bitmask(f32x4.le(near, f32x4.mul(far, f32x4.splat(1.0000004))));
-  let best: i32 = -1;
-  let bestT: f32 = Infinity;
-  while (mask) {
-    const k = ctz(mask);
-    mask &= mask - 1;
-    const code = load<i32>(at + (<usize>k << 2), 96);
-    const t =
-      k == 0
-        ? f32x4.extract_lane(near, 0)
-        : k == 1
-          ? f32x4.extract_lane(near, 1)
-          : k == 2
-            ? f32x4.extract_lane(near, 2)
-            : f32x4.extract_lane(near, 3);
-    if (t < bestT) {
-      if (best != -1) depth = put(stack, depth, best, bestT);
-      best = code;
-      bestT = t;
-    } else depth = put(stack, depth, code, t);
+  if (!mask) {
+    stacked = depth;
+    return -1;
+  }
+  v128.store(distances, near);
+  let k = ctz(mask);
+  let best = load<i32>(at + (<usize>k << 2), 96);
+  mask &= mask - 1;
+  if (mask) {
+    let bestT = load<f32>(distances + (<usize>k << 2));
+    do {
+      k = ctz(mask);
+      mask &= mask - 1;
+      const code = load<i32>(at + (<usize>k << 2), 96);
+      const t = load<f32>(distances + (<usize>k << 2));
+      if (t < bestT) {
+        depth = put(stack, depth, best, bestT);
+        best = code;
+        bestT = t;
+      } else depth = put(stack, depth, code, t);
+    } while (mask);
   }
   stacked = depth;
   return best;
@@ -184,13 +199,17 @@ function within(
   const wx = f32x4.splat(ix);
   const wy = f32x4.splat(iy);
   const wz = f32x4.splat(iz);
+  // The side of a box that the ray comes to first, along each axis.
+  const sx: usize = dx < 0 ? 48 : 0;
+  const sy: usize = dy < 0 ? 64 : 16;
+  const sz: usize = dz < 0 ? 80 : 32;
   const start = f32x4.splat(from);
   let depth: usize = 0;
   let node = root;
-  let found = false;
+  let there = false;
   while (true) {
     if (node >= 0) {
-      const next = children(node, vx, vy, vz, wx, wy, wz, start, lower, depth);
+      const next = children(node, vx, vy, vz, wx, wy, wz, sx, sy, sz, start, lower, depth);
       depth = stacked;
       if (next != -1) {
         node = next;
@@ -198,10 +217,10 @@ function within(
       }
     } else if (packet(scene.packets + <usize>(node & 0x7fffffff) * PACKET, ox, oy, oz, dx, dy, dz, from)) {
       if (any) return true;
-      found = true;
+      there = true;
     }
     do {
-      if (depth == 0) return found;
+      if (depth == 0) return there;
       depth--;
     } while (load<f32>(lower + (depth << 3), 4) > hitT);
     node = load<i32>(lower + (depth << 3));
@@ -243,29 +262,21 @@ function packet(at: usize, ox: f32, oy: f32, oz: f32, dx: f32, dy: f32, dz: f32,
     ),
   );
   if (!mask) return false;
+  v128.store(found, t);
+  v128.store(found, u, 16);
+  v128.store(found, v, 32);
   while (mask) {
-    const k = ctz(mask);
+    const k: usize = <usize>ctz(mask) << 2;
     mask &= mask - 1;
-    const tk = pick(t, k);
+    const tk = load<f32>(found + k);
     if (tk < hitT) {
       hitT = tk;
-      hitU = pick(u, k);
-      hitV = pick(v, k);
-      hitTriangle = load<i32>(at + (<usize>k << 2), 144);
+      hitU = load<f32>(found + k, 16);
+      hitV = load<f32>(found + k, 32);
+      hitTriangle = load<i32>(at + k, 144);
     }
   }
   return true;
-}
-
-@inline
-function pick(v: v128, k: i32): f32 {
-  return k == 0
-    ? f32x4.extract_lane(v, 0)
-    : k == 1
-      ? f32x4.extract_lane(v, 1)
-      : k == 2
-        ? f32x4.extract_lane(v, 2)
-        : f32x4.extract_lane(v, 3);
 }
 
 /** Takes back what was met, after a look at something else. */

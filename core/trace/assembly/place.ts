@@ -153,6 +153,15 @@ export function arrive(ox: f32, oy: f32, oz: f32, dx: f32, dy: f32, dz: f32, gon
   if (load<f32>(here, s.GROOVES) >= 0) align(copy);
 }
 
+/** Whether light may go straight through what was met; what patterns there make of it is not looked at. */
+export function mayPass(): bool {
+  const copy = scene.copies + <usize>hit.hitCopy * scene.COPY;
+  const mesh = scene.meshes + <usize>load<i32>(copy, scene.COPY_MESH) * scene.MESH;
+  const kind = load<u8>(<usize>load<u32>(mesh, 8) + <usize>hit.hitTriangle);
+  const at = scene.surfaces + (<usize>load<i32>(copy, scene.COPY_SURFACE) + <usize>kind) * s.SURFACE;
+  return load<f32>(at, s.CLEAR) > 0;
+}
+
 /** What is worn where a ray to a lamp has met something. */
 export function wornOnTheWay(ox: f32, oy: f32, oz: f32, dx: f32, dy: f32, dz: f32): void {
   const copy = scene.copies + <usize>hit.hitCopy * scene.COPY;

@@ -42,6 +42,7 @@ function seesThrough(x: f32, y: f32, z: f32, to: f32): bool {
 
 /** Takes off what a surface that was met keeps of light that goes straight through; false where that is all. */
 function passes(x: f32, y: f32, z: f32): bool {
+  if (!place.mayPass()) return false;
   place.wornOnTheWay(x, y, z, lamp.lx, lamp.ly, lamp.lz);
   const at = place.wornThere();
   if (load<f32>(at, s.ADDITIVE) > 0 || load<f32>(at, s.CUT) < load<f32>(at, s.CUT_LEVEL)) return true;

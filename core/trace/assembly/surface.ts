@@ -57,6 +57,8 @@ export const SLOPE_X: usize = 152;
 export const SLOPE_Y: usize = 156;
 /** Above 0 where its light is sought out, and not only met by chance. */
 export const SOUGHT: usize = 160;
+/** Above 0 where light may go straight through. */
+export const CLEAR: usize = 164;
 
 /** The surface that is looked at: its numbers, and what a copy has of its own. */
 export let baseR: f32 = 1;

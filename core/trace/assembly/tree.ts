@@ -12,6 +12,8 @@ const LEAF: i32 = 0x80000000;
 /** Things a leaf has at most. */
 export const MOST_LEAF: i32 = 4;
 const BINS: i32 = 12;
+/** Bytes of a bin: its box, and how many things are in it. */
+const BIN: usize = 48;
 
 const bins = memory.data(3 * 12 * 48, 16);
 const sums = memory.data(12 * 8, 16);
@@ -55,7 +57,8 @@ export function buildTree(
   ofTriangles = leaf != 0;
   corners = cornersAt;
   for (let i = 0; i < count; i++) store<i32>(list + (<usize>i << 2), i);
-  buildNode(0, count);
+  bounds(0, count);
+  buildNode(0, count, foundLow, foundHigh, 0);
   return <u64>nodeCount | (<u64>leafCount << 32);
 }
 
@@ -84,8 +87,8 @@ function bounds(first: i32, end: i32): void {
   let low = f32x4.splat(Infinity);
   let high = f32x4.splat(-Infinity);
   for (let i = first; i < end; i++) {
-    low = f32x4.min(low, lowOf(i));
-    high = f32x4.max(high, highOf(i));
+    low = f32x4.pmin(low, lowOf(i));
+    high = f32x4.pmax(high, highOf(i));
   }
   foundLow = low;
   foundHigh = high;
@@ -103,43 +106,57 @@ function middle(i: i32, axis: i32): f32 {
   return load<f32>(at) + load<f32>(at, 16);
 }
 
+/** So deep that from here on stretches are halved, which ends soon, whatever lies in them. */
+const HALVES: usize = 400;
+let halves: bool = false;
+
+/** Boxes of both parts of what was split. */
+let lowA: v128 = f32x4.splat(0);
+let highA: v128 = f32x4.splat(0);
+let lowB: v128 = f32x4.splat(0);
+let highB: v128 = f32x4.splat(0);
+
 /** Splits a stretch of the list in two, and says where; never at an end. */
 function split(first: i32, end: i32): i32 {
   let low = f32x4.splat(Infinity);
   let high = f32x4.splat(-Infinity);
   for (let i = first; i < end; i++) {
     const m = f32x4.add(lowOf(i), highOf(i));
-    low = f32x4.min(low, m);
-    high = f32x4.max(high, m);
+    low = f32x4.pmin(low, m);
+    high = f32x4.pmax(high, m);
   }
   const size = f32x4.sub(high, low);
+  // All in one place along an axis: all in its first bin.
+  const scale = f32x4.div(f32x4.splat(<f32>BINS * 0.99999), f32x4.pmax(size, f32x4.splat(1e-30)));
+  for (let o: usize = 0; o < 3 * BINS * BIN; o += BIN) {
+    v128.store(bins + o, f32x4.splat(Infinity));
+    v128.store(bins + o, f32x4.splat(-Infinity), 16);
+    store<i32>(bins + o, 0, 32);
+  }
+  for (let i = first; i < end; i++) {
+    const l = lowOf(i);
+    const h = highOf(i);
+    const b = i32x4.min_s(
+      i32x4.splat(BINS - 1),
+      i32x4.max_s(i32x4.splat(0), i32x4.trunc_sat_f32x4_s(f32x4.mul(f32x4.sub(f32x4.add(l, h), low), scale))),
+    );
+    into(bins + <usize>i32x4.extract_lane(b, 0) * BIN, l, h);
+    into(bins + <usize>(BINS + i32x4.extract_lane(b, 1)) * BIN, l, h);
+    into(bins + <usize>(2 * BINS + i32x4.extract_lane(b, 2)) * BIN, l, h);
+  }
   let bestCost: f32 = Infinity;
   let bestAxis: i32 = -1;
   let bestBin: i32 = 0;
   for (let axis = 0; axis < 3; axis++) {
-    const extent = lane(size, axis);
-    if (!(extent > 0)) continue;
-    const scale = (<f32>BINS * 0.99999) / extent;
-    const from = lane(low, axis);
-    const at = bins + <usize>axis * 12 * 48;
-    for (let b = 0; b < BINS; b++) {
-      v128.store(at + <usize>b * 48, f32x4.splat(Infinity));
-      v128.store(at + <usize>b * 48, f32x4.splat(-Infinity), 16);
-      store<i32>(at + <usize>b * 48, 0, 32);
-    }
-    for (let i = first; i < end; i++) {
-      const o = at + <usize>binOf(middle(i, axis), from, scale) * 48;
-      v128.store(o, f32x4.min(v128.load(o), lowOf(i)));
-      v128.store(o, f32x4.max(v128.load(o, 16), highOf(i)), 16);
-      store<i32>(o, load<i32>(o, 32) + 1, 32);
-    }
+    if (!(lane(size, axis) > 0)) continue;
+    const at = bins + <usize>(axis * BINS) * BIN;
     let lo = f32x4.splat(Infinity);
     let hi = f32x4.splat(-Infinity);
     let n: i32 = 0;
     for (let b = 0; b < BINS - 1; b++) {
-      const o = at + <usize>b * 48;
-      lo = f32x4.min(lo, v128.load(o));
-      hi = f32x4.max(hi, v128.load(o, 16));
+      const o = at + <usize>b * BIN;
+      lo = f32x4.pmin(lo, v128.load(o));
+      hi = f32x4.pmax(hi, v128.load(o, 16));
       n += load<i32>(o, 32);
       store<f32>(sums + (<usize>b << 3), n == 0 ? 0 : areaOf(lo, hi) * packets(n));
       store<i32>(sums + (<usize>b << 3), n, 4);
@@ -148,9 +165,9 @@ function split(first: i32, end: i32): i32 {
     hi = f32x4.splat(-Infinity);
     n = 0;
     for (let b = BINS - 1; b > 0; b--) {
-      const o = at + <usize>b * 48;
-      lo = f32x4.min(lo, v128.load(o));
-      hi = f32x4.max(hi, v128.load(o, 16));
+      const o = at + <usize>b * BIN;
+      lo = f32x4.pmin(lo, v128.load(o));
+      hi = f32x4.pmax(hi, v128.load(o, 16));
       n += load<i32>(o, 32);
       if (n == 0 || load<i32>(sums + (<usize>(b - 1) << 3), 4) == 0) continue;
       const cost = areaOf(lo, hi) * packets(n) + load<f32>(sums + (<usize>(b - 1) << 3));
@@ -161,22 +178,53 @@ function split(first: i32, end: i32): i32 {
       }
     }
   }
-  // All in one place.
-  if (bestAxis < 0) return (first + end) >> 1;
-  const scale = (<f32>BINS * 0.99999) / lane(size, bestAxis);
-  const from = lane(low, bestAxis);
-  let i = first;
-  let j = end - 1;
-  while (i <= j) {
-    if (binOf(middle(i, bestAxis), from, scale) < bestBin) i++;
-    else {
-      const other = load<i32>(order + (<usize>j << 2));
-      store<i32>(order + (<usize>j << 2), load<i32>(order + (<usize>i << 2)));
-      store<i32>(order + (<usize>i << 2), other);
-      j--;
+  if (bestAxis >= 0 && !halves) {
+    const k = lane(scale, bestAxis);
+    const from = lane(low, bestAxis);
+    let i = first;
+    let j = end - 1;
+    while (i <= j) {
+      if (binOf(middle(i, bestAxis), from, k) < bestBin) i++;
+      else {
+        const other = load<i32>(order + (<usize>j << 2));
+        store<i32>(order + (<usize>j << 2), load<i32>(order + (<usize>i << 2)));
+        store<i32>(order + (<usize>i << 2), other);
+        j--;
+      }
+    }
+    if (i != first && i != end) {
+      const at = bins + <usize>(bestAxis * BINS) * BIN;
+      lowA = lowB = f32x4.splat(Infinity);
+      highA = highB = f32x4.splat(-Infinity);
+      for (let b = 0; b < BINS; b++) {
+        const o = at + <usize>b * BIN;
+        if (b < bestBin) {
+          lowA = f32x4.pmin(lowA, v128.load(o));
+          highA = f32x4.pmax(highA, v128.load(o, 16));
+        } else {
+          lowB = f32x4.pmin(lowB, v128.load(o));
+          highB = f32x4.pmax(highB, v128.load(o, 16));
+        }
+      }
+      return i;
     }
   }
-  return i == first || i == end ? (first + end) >> 1 : i;
+  // All in one place.
+  const half = (first + end) >> 1;
+  bounds(first, half);
+  lowA = foundLow;
+  highA = foundHigh;
+  bounds(half, end);
+  lowB = foundLow;
+  highB = foundHigh;
+  return half;
+}
+
+@inline
+function into(o: usize, l: v128, h: v128): void {
+  v128.store(o, f32x4.pmin(v128.load(o), l));
+  v128.store(o, f32x4.pmax(v128.load(o, 16), h), 16);
+  store<i32>(o, load<i32>(o, 32) + 1, 32);
 }
 
 @inline
@@ -190,63 +238,62 @@ function packets(n: i32): f32 {
   return <f32>((n + 3) >> 2);
 }
 
-function buildNode(first: i32, end: i32): i32 {
+/** Stretches of the list that become the four parts of a node, for each depth: where from, where to, and their box. */
+const PART: usize = 48;
+const parts = memory.data(512 * 4 * 48, 16);
+
+function setPart(at: usize, first: i32, end: i32, low: v128, high: v128): void {
+  v128.store(at, low);
+  v128.store(at, high, 16);
+  store<i32>(at, first, 32);
+  store<i32>(at, end, 36);
+  // The one that rays meet most often is split first; what fits in a leaf is not.
+  store<f32>(at, end - first <= MOST_LEAF ? -1 : areaOf(low, high) * <f32>(end - first), 40);
+}
+
+function buildNode(first: i32, end: i32, low: v128, high: v128, depth: usize): i32 {
   const number = nodeCount++;
-  // Up to four stretches of the list.
-  let a0 = first;
-  let a1 = end;
-  let a2 = end;
-  let a3 = end;
-  let a4 = end;
-  let parts = 1;
-  while (parts < 4) {
-    // The one that rays meet most often is split.
-    let best: i32 = -1;
+  const at = parts + depth * 4 * PART;
+  setPart(at, first, end, low, high);
+  let count: usize = 1;
+  halves = depth >= HALVES;
+  while (count < 4) {
+    let best: usize = 0;
     let most: f32 = -1;
-    for (let k = 0; k < parts; k++) {
-      const f = k == 0 ? a0 : k == 1 ? a1 : a2;
-      const e = k == 0 ? a1 : k == 1 ? a2 : a3;
-      if (e - f <= MOST_LEAF) continue;
-      bounds(f, e);
-      const weight = areaOf(foundLow, foundHigh) * <f32>(e - f);
+    for (let k: usize = 0; k < count; k++) {
+      const weight = load<f32>(at + k * PART, 40);
       if (weight > most) {
         most = weight;
         best = k;
       }
     }
-    if (best < 0) break;
-    const f = best == 0 ? a0 : best == 1 ? a1 : a2;
-    const e = best == 0 ? a1 : best == 1 ? a2 : a3;
+    if (most < 0) break;
+    const o = at + best * PART;
+    const f = load<i32>(o, 32);
+    const e = load<i32>(o, 36);
     const m = split(f, e);
-    if (best == 0) {
-      a4 = a3;
-      a3 = a2;
-      a2 = a1;
-      a1 = m;
-    } else if (best == 1) {
-      a4 = a3;
-      a3 = a2;
-      a2 = m;
-    } else {
-      a4 = a3;
-      a3 = m;
-    }
-    parts++;
+    setPart(o, f, m, lowA, highA);
+    setPart(at + count * PART, m, e, lowB, highB);
+    count++;
   }
-  const at = nodes + <usize>number * NODE;
-  for (let k = 0; k < 4; k++) {
-    const f = k == 0 ? a0 : k == 1 ? a1 : k == 2 ? a2 : a3;
-    const e = k == 0 ? a1 : k == 1 ? a2 : k == 2 ? a3 : a4;
-    const o = at + (<usize>k << 2);
+  const node = nodes + <usize>number * NODE;
+  for (let k: usize = 0; k < 4; k++) {
+    const o = node + (k << 2);
+    const part = at + k * PART;
     // What is not there has no number for a box, and no ray meets it.
-    const there = k < parts && e > f;
-    bounds(there ? f : 0, there ? e : 0);
+    const there = k < count;
+    const l = v128.load(part);
+    const h = v128.load(part, 16);
     for (let axis = 0; axis < 3; axis++) {
-      store<f32>(o + (<usize>axis << 4), there ? lane(foundLow, axis) : NaN);
-      store<f32>(o + (<usize>axis << 4), there ? lane(foundHigh, axis) : NaN, 48);
+      store<f32>(o + (<usize>axis << 4), there ? lane(l, axis) : NaN);
+      store<f32>(o + (<usize>axis << 4), there ? lane(h, axis) : NaN, 48);
     }
     let code: i32 = -1;
-    if (there) code = e - f <= MOST_LEAF ? leafOf(f, e) : buildNode(f, e);
+    if (there) {
+      const f = load<i32>(part, 32);
+      const e = load<i32>(part, 36);
+      code = e - f <= MOST_LEAF ? leafOf(f, e) : buildNode(f, e, l, h, depth + 1);
+    }
     store<i32>(o, code, CODES);
   }
   return number;

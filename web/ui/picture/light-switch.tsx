@@ -1,68 +1,34 @@
 'use client';
 
-import { Flex, Text, chakra } from '@chakra-ui/react';
-import { useChoice } from '../parts/use-choice';
+import { Flex } from '@chakra-ui/react';
 import { useEditor } from '../state/store';
-
-/** How far a picture in true light has come. */
-export interface Traced {
-  /** Samples that every pixel has, and how many it is to have. */
-  readonly samples: number;
-  readonly of: number;
-}
+import { BarChoice } from './bar-choice';
+import { aboutTime, type Traced } from './traced';
+import { TrueLightSettings } from './true-light-settings';
 
 const LIGHTS = [
-  { light: 'quick', title: 'Quick', help: 'Drawn by the graphics card, at once' },
-  { light: 'true', title: 'True', help: 'Every ray followed, while the picture stands still' },
+  { value: 'quick', title: 'Quick', help: 'Drawn by the graphics card, at once' },
+  { value: 'true', title: 'True', help: 'Every ray followed, while the picture stands still' },
 ] as const;
 
 /** Which light the picture stands still in. */
 export function LightSwitch() {
   const light = useEditor((s) => s.light);
-  const { group, option } = useChoice(
-    LIGHTS.map((l) => l.light),
-    light,
-    (chosen) => useEditor.setState({ light: chosen }),
-  );
   return (
-    <Flex
-      {...group}
-      aria-label="Light"
-      align="center"
-      bg="panel"
-      borderRadius="8px"
-      p="3px"
-      pl="2.5"
-      gap="1"
-      boxShadow="card"
-      pointerEvents="auto"
-      fontSize="12.5px"
+    <BarChoice
+      label="Light"
+      named
+      value={light}
+      options={LIGHTS}
+      onChange={(chosen) => useEditor.setState({ light: chosen })}
     >
-      <Text color="muted" mr="1">
-        Light
-      </Text>
-      {LIGHTS.map((l) => (
-        <chakra.button
-          key={l.light}
-          {...option(l.light)}
-          title={l.help}
-          px="2"
-          py="0.5"
-          borderRadius="6px"
-          fontWeight="600"
-          bg={l.light === light ? 'ink' : undefined}
-          color={l.light === light ? 'inverse' : 'ink'}
-          cursor="pointer"
-        >
-          {l.title}
-        </chakra.button>
-      ))}
-    </Flex>
+      {light === 'true' && <TrueLightSettings />}
+    </BarChoice>
   );
 }
 
-/** Samples so far, and what true light does not show yet. */
-export function TrueLightNote({ traced: { samples, of } }: { traced: Traced }) {
+/** How far it is. */
+export function TrueLightNote({ traced }: { traced: Traced }) {
   return (
     <Flex
       role="status"
@@ -77,10 +43,20 @@ export function TrueLightNote({ traced: { samples, of } }: { traced: Traced }) {
       fontVariantNumeric="tabular-nums"
       pointerEvents="auto"
       data-testid="traced"
-      data-samples={samples}
-      title="Patterns, films, grounds, air and picture effects are not in true light yet; endless forms are their faces."
     >
-      {samples === 0 ? 'following rays…' : `${samples} of ${of} samples`}
+      {wordsOf(traced)}
     </Flex>
   );
+}
+
+function wordsOf(traced: Traced): string {
+  if (traced.type === 'loop') {
+    if (traced.frames === 0) return 'tracing the loop…';
+    return traced.frames < traced.of ? `${traced.frames} of ${traced.of} frames traced` : 'the loop is traced';
+  }
+  const { samples, of, good, left } = traced;
+  if (samples === 0) return 'following rays…';
+  if (good >= 1) return 'every pixel is good';
+  const share = good > 0 ? `, ${Math.floor(100 * good)} % good` : '';
+  return `${samples} of ${of} samples${share}${left === null ? '' : `, ${aboutTime(left)} left`}`;
 }

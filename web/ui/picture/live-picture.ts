@@ -5,6 +5,7 @@ import type { ViewFrame } from '@/view/frame';
 import { shownDrawer, subframesFor, type Drawer } from '@/view/drawer';
 import { session } from '../state/session';
 import { shownMode } from '../state/focusing';
+import { useTrueLight } from '../state/true-light';
 import { useEditor, type EditorState } from '../state/store';
 
 interface Reports {
@@ -172,7 +173,7 @@ export class LivePicture {
    */
   private async refine(): Promise<void> {
     const { drawer, canvas, shown } = this;
-    if (!drawer || !shown || this.drawing || this.ended) return;
+    if (!drawer || !shown || this.drawing || this.ended || followsRays()) return;
     const of = subframesFor(shown, drawer.subframes);
     const instants = await this.instants(shown, of);
     // Worked out in the meantime, so that something may have changed.
@@ -200,7 +201,7 @@ export class LivePicture {
   }
 
   private readonly edited = (a: EditorState, b: EditorState) => {
-    const sameMode = shownMode(a) === shownMode(b);
+    const sameMode = shownMode(a) === shownMode(b) && a.light === b.light;
     if (a.piece === b.piece && a.frame === b.frame && sameMode && a.detail === b.detail) return;
     // Where only shapes changed there is nothing new to draw until one arrives, and the engine tells that.
     const shapesOnly = sameMode && a.frame === b.frame && looksAlike(a.piece, b.piece);
@@ -222,6 +223,12 @@ export class LivePicture {
     });
     if (newer || this.canvas.dataset.complete !== 'true' || this.canvas.dataset.frame !== String(frame)) this.soon();
   };
+}
+
+/** Whether true light lies over the picture, so that making it finer beneath would be for nobody. */
+function followsRays(): boolean {
+  const { light, mode } = useEditor.getState();
+  return light === 'true' && mode === 'shaded' && !useTrueLight.getState().compare;
 }
 
 /** Whether two states of a piece differ in shapes at most: what is there, what it wears and the scene are the same. */

@@ -1,17 +1,17 @@
-import { sceneAt } from '@maypole/core/evaluate/picture-at';
+import { pictureAt, sceneAt } from '@maypole/core/evaluate/picture-at';
 import { fitFrame } from '@maypole/core/scene/lens';
-import { developed } from '@maypole/core/trace/develop';
-import type { Tile } from '@maypole/core/trace/tracer';
-import { tilesOf } from '@/engine/tiles';
+import { tilesOf } from '@maypole/core/trace/tiles';
+import { SUMS } from '@maypole/core/trace/tracer';
+import type { Develop, FromDarkroom, ToDarkroom } from '@/engine/darkroom-protocol';
 import type { FromTracer, ToTracer } from '@/engine/trace-protocol';
-import { canvas2d } from '@/view/canvas-2d';
 import { useEditor, type EditorState } from '../state/store';
-import type { Traced } from './light-switch';
+import { settingsOf, useTrueLight, type TrueLight } from '../state/true-light';
+import { Progress, type Traced } from './traced';
+import { TracerPool } from './tracer-pool';
+import { TruePreview } from './true-preview';
 
 /** Milliseconds without a change after which rays are followed. */
-const STILL = 220;
-/** Samples of a pixel, surfaces of a path, and the brightest that what is not seen at once may be. */
-const [SAMPLES, BOUNCES, BRIGHTEST] = [256, 8, 20];
+const STILL = 140;
 /** Pixels of a picture up to which every one has rays of its own; a larger one is traced smaller. */
 const MOST_PIXELS = 1_400_000;
 
@@ -23,107 +23,155 @@ interface Reports {
 
 /**
  * The picture in true light, over that in quick light: begun when nothing has changed for a moment, refined tile by
- * tile, and taken away by the next change, so that a moving view is in quick light.
+ * tile, and taken away by the next change, so that a moving view is in quick light. A loop that plays shows the frames
+ * that have been traced ahead.
  */
 export class TruePicture {
   private readonly canvas = document.createElement('canvas');
-  private workers: readonly Worker[] = [];
+  private readonly shown = this.canvas.getContext('bitmaprenderer')!;
+  private readonly pool = new TracerPool();
+  private readonly preview: TruePreview;
+  private darkroom: Worker | null = null;
   private id = 0;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private readonly stops: (() => void)[] = [];
+  /** Where one looks, 0…1 from the left and from the top. */
+  private place: readonly [number, number] = [0.5, 0.5];
 
   /** @param element what the picture fills */
   constructor(
     private readonly element: HTMLElement,
     private readonly reports: Reports,
   ) {
-    this.canvas.style.cssText = 'position:absolute;inset:0;width:100%;height:100%;pointer-events:none';
+    this.canvas.style.cssText =
+      'position:absolute;inset:0;width:100%;height:100%;pointer-events:none;clip-path:var(--compare, none)';
     this.canvas.dataset.testid = 'true-picture';
+    this.preview = new TruePreview(this.pool, element, this.reports, (picture) => this.show(picture));
     const observer = new ResizeObserver(() => this.changed());
     observer.observe(element);
-    this.stops.push(() => observer.disconnect(), useEditor.subscribe(this.edited));
+    element.addEventListener('pointerup', this.looked);
+    this.stops.push(
+      () => observer.disconnect(),
+      () => element.removeEventListener('pointerup', this.looked),
+      useEditor.subscribe(this.edited),
+      useTrueLight.subscribe(this.settled),
+    );
   }
 
   end(): void {
     for (const stop of this.stops) stop();
     clearTimeout(this.timer);
-    for (const w of this.workers) w.terminate();
+    this.preview.end();
+    this.pool.end();
+    this.darkroom?.terminate();
     this.canvas.remove();
   }
 
   private readonly edited = (a: EditorState, b: EditorState) => {
-    const same = a.piece === b.piece && a.frame === b.frame && a.detail === b.detail;
-    if (!same || a.light !== b.light || a.mode !== b.mode || a.playing !== b.playing) this.changed();
+    const same = a.piece === b.piece && a.detail === b.detail && a.light === b.light && a.mode === b.mode;
+    if (same && a.playing && b.playing) return this.preview.at(a.frame);
+    if (!same || a.frame !== b.frame || a.playing !== b.playing) this.changed();
+  };
+
+  private readonly settled = (a: TrueLight, b: TrueLight) => {
+    const { light } = useEditor.getState();
+    if (light !== 'true') return;
+    if (a.denoise !== b.denoise || a.map !== b.map) this.tell({ type: 'how', how: howOf(a) });
+    const effort = (s: TrueLight) => JSON.stringify([s.least, s.most, s.error, s.bounces, s.brightest]);
+    if (effort(a) !== effort(b)) this.changed();
+  };
+
+  /** What was clicked on is traced first from now on. */
+  private readonly looked = (event: PointerEvent) => {
+    const box = this.element.getBoundingClientRect();
+    this.place = [(event.clientX - box.left) / box.width, (event.clientY - box.top) / box.height];
+    if (this.canvas.isConnected) this.changed();
   };
 
   /** Back to quick light; rays are followed again once it is quiet. */
   private changed(): void {
     clearTimeout(this.timer);
-    const { light, mode } = useEditor.getState();
-    // Tiles that are on their way are of a picture that is not wanted any more.
+    const { light, mode, playing } = useEditor.getState();
+    // What is on its way is of a picture that is not wanted any more.
     this.id++;
-    for (const w of this.workers) w.postMessage({ type: 'stop' } satisfies ToTracer);
+    this.pool.stop();
     this.canvas.remove();
-    if (light !== 'true' || mode !== 'shaded') return this.reports.onTraced(null);
-    this.reports.onTraced({ samples: 0, of: SAMPLES });
+    if (light !== 'true' || mode !== 'shaded') {
+      this.preview.stop();
+      return this.reports.onTraced(null);
+    }
+    if (playing) return this.preview.begin();
+    this.preview.stop();
+    this.reports.onTraced({ type: 'picture', samples: 0, of: useTrueLight.getState().most, good: 0, left: null });
     this.timer = setTimeout(() => this.begin(), STILL);
   }
 
+  private show(picture: ImageBitmap | null): void {
+    if (!picture) return this.canvas.remove();
+    this.canvas.width = picture.width;
+    this.canvas.height = picture.height;
+    this.shown.transferFromImageBitmap(picture);
+    if (!this.canvas.isConnected) this.element.appendChild(this.canvas);
+  }
+
+  private tell(message: ToDarkroom, transfer: Transferable[] = []): void {
+    this.darkroom ??= new Worker(new URL('../../engine/darkroom.worker.ts', import.meta.url), { type: 'module' });
+    this.darkroom.postMessage(message, transfer);
+  }
+
   private begin(): void {
-    const { piece, frame, detail, playing } = useEditor.getState();
+    const { piece, frame, detail } = useEditor.getState();
     const { clientWidth, clientHeight } = this.element;
-    if (playing || clientWidth === 0 || clientHeight === 0) return;
+    if (clientWidth === 0 || clientHeight === 0) return;
     const scale = Math.min(1, Math.sqrt(MOST_PIXELS / (clientWidth * clientHeight)));
     const [width, height] = [clientWidth, clientHeight].map((x) => Math.max(1, Math.round(x * scale)));
-    this.canvas.width = width;
-    this.canvas.height = height;
     const scene = sceneAt(piece, frame);
-    const aspect = piece.format.width / piece.format.height;
-    const fit = fitFrame(scene.camera.focalLength, aspect, width / height);
-    const done = new Map(tilesOf(width, height).map((t) => [key(t), 0]));
+    const effort = useTrueLight.getState();
     const id = ++this.id;
-    const { frames } = piece.loop;
-    const settings = {
+    const fit = fitFrame(scene.camera.focalLength, piece.format.width / piece.format.height, width / height);
+    this.tell({
+      type: 'begin',
+      id,
       width,
       height,
-      bounces: BOUNCES,
-      brightest: BRIGHTEST,
-      // Frame N has the grain of frame 0.
-      grain: 1 + (((Math.round(frame) % frames) + frames) % frames),
+      frame: fit,
+      scene: { camera: scene.camera, backdrop: scene.backdrop, picture: scene.picture },
+      files: pictureAt(piece, frame, () => undefined).files,
+      samples: effort.most,
+      how: howOf(effort),
+    });
+    this.darkroom!.onmessage = ({ data }: MessageEvent<FromDarkroom>) => {
+      if (data.id !== this.id) return;
+      if (data.type === 'failed') this.reports.onTrouble(data.message);
+      else this.show(data.picture);
     };
-    const context = canvas2d(this.canvas)!;
-    let told = 0;
+    const settings = settingsOf(effort, frame, piece.loop.frames, width, height);
+    const progress = new Progress(tilesOf(width, height), effort.most);
     const take = (message: FromTracer) => {
       if (message.id !== this.id) return;
       if (message.type === 'failed') {
         this.reports.onTraced(null);
         return this.reports.onTrouble(message.message);
       }
-      const { tile, samples, sums } = message;
-      const pixels = developed(sums, samples, { tile, width, height, frame: fit, scene });
-      context.putImageData(new ImageData(pixels, tile.width, tile.height), tile.x, tile.y);
-      if (!this.canvas.isConnected) this.element.appendChild(this.canvas);
-      done.set(key(tile), samples);
-      const least = Math.min(...done.values());
-      if (least > told) this.reports.onTraced({ samples: (told = least), of: SAMPLES });
+      if (message.type !== 'part') return;
+      const { tile, samples, part } = message;
+      this.reports.onTraced(progress.take(tile, samples, goodIn(part.sums, samples), part.worked === 0));
+      this.tell({ type: 'part', id, tile, part }, [part.sums.buffer, part.features.buffer]);
     };
-    this.workers = this.workers.length > 0 ? this.workers : made();
-    this.workers.forEach((worker, index) => {
+    this.pool.each((worker, index, of) => {
       worker.onmessage = ({ data }: MessageEvent<FromTracer>) => take(data);
       worker.onerror = () => take({ type: 'failed', id, message: 'True light stopped for want of memory.' });
-      const job = { id, piece, frame, detail, settings, samples: SAMPLES, index, of: this.workers.length };
-      worker.postMessage({ type: 'begin', job } satisfies ToTracer);
+      const job = { id, piece, frame, detail, settings, samples: effort.most, index, of, place: this.place };
+      worker.postMessage({ type: 'picture', job } satisfies ToTracer);
     });
   }
 }
 
-const key = ({ x, y }: Tile) => `${x},${y}`;
+const howOf = ({ denoise, map }: TrueLight): Develop => ({ denoise, shows: map ? 'samples' : 'picture' });
 
-/** One processor is left for the hand. */
-function made(): readonly Worker[] {
-  const count = Math.max(1, Math.min(16, (navigator.hardwareConcurrency || 2) - 1));
-  return Array.from(
-    { length: count },
-    () => new Worker(new URL('../../engine/trace.worker.ts', import.meta.url), { type: 'module' }),
-  );
+/** Pixels of a tile that have got fewer samples than there were, since they are good. */
+function goodIn(sums: Float64Array, samples: number): number {
+  let good = 0;
+  for (let i = SUMS - 1; i < sums.length; i += SUMS) if (sums[i] < samples) good++;
+  return good;
 }

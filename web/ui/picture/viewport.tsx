@@ -10,17 +10,20 @@ import type { ViewMode } from '@/view/frame';
 import { SHARP_COLOURS } from '@/view/sharp-colours';
 import { orbit, pan, zoom } from '../state/camera';
 import { SelectField } from '../fields/select-field';
-import { useChoice } from '../parts/use-choice';
 import { tellTrouble } from '../parts/toasts';
 import { useReadiness } from '../state/geometry';
 import { shownMode } from '../state/focusing';
 import { session } from '../state/session';
 import { useEditor } from '../state/store';
+import { useTrueLight } from '../state/true-light';
 import { CameraBar } from './camera-bar';
 import { CopyMark, chooseCopyAt } from './copy-mark';
 import { FrameLines } from './frame-lines';
 import { Handles } from './handles';
-import { LightSwitch, TrueLightNote, type Traced } from './light-switch';
+import { LightSwitch, TrueLightNote } from './light-switch';
+import { CompareLine } from './compare-line';
+import { BarChoice } from './bar-choice';
+import type { Traced } from './traced';
 import { LivePicture } from './live-picture';
 import { PickNote, pickAt } from './pick-point';
 import { TruePicture } from './true-picture';
@@ -71,6 +74,7 @@ export function Viewport() {
   const format = useEditor((s) => s.piece.format);
   const backdrop = useEditor((s) => sceneAt(s.piece, s.frame).backdrop.colour);
   const looked = useEditor(shownMode);
+  const compare = useTrueLight((s) => s.compare);
   const picking = useEditor((s) => s.pick !== null);
   const drag = useRef<{ x: number; y: number; shift: boolean; still: boolean } | null>(null);
 
@@ -164,6 +168,7 @@ export function Viewport() {
           <Handles size={size} />
           <CopyMark size={size} />
           <PickNote />
+          {traced && compare && <CompareLine />}
           {looked === 'exposure' && <Legend label="exposure-legend" of={EXPOSURE_BANDS} />}
           {looked === 'sharp' && <Legend label="sharp-legend" of={SHARP_LEGEND} />}
         </>
@@ -212,11 +217,6 @@ function Legend({ label, of }: { label: string; of: readonly { readonly colour: 
 
 function ModeSwitch({ narrow }: { narrow: boolean }) {
   const mode = useEditor((s) => s.mode);
-  const { group, option } = useChoice(
-    MODES.map((m) => m.mode),
-    mode,
-    (chosen) => useEditor.setState({ mode: chosen }),
-  );
   if (narrow)
     return (
       <Box w="108px" bg="panel" borderRadius="8px" p="3px" boxShadow="card" pointerEvents="auto">
@@ -229,24 +229,12 @@ function ModeSwitch({ narrow }: { narrow: boolean }) {
       </Box>
     );
   return (
-    <Flex {...group} aria-label="Look" bg="panel" borderRadius="8px" p="3px" boxShadow="card" pointerEvents="auto">
-      {MODES.map((m) => (
-        <chakra.button
-          key={m.mode}
-          {...option(m.mode)}
-          px="2.5"
-          py="1"
-          borderRadius="6px"
-          fontSize="12.5px"
-          fontWeight="600"
-          bg={m.mode === mode ? 'ink' : undefined}
-          color={m.mode === mode ? 'inverse' : 'ink'}
-          cursor="pointer"
-        >
-          {m.title}
-        </chakra.button>
-      ))}
-    </Flex>
+    <BarChoice
+      label="Look"
+      value={mode}
+      options={MODES.map((m) => ({ value: m.mode, title: m.title }))}
+      onChange={(chosen) => useEditor.setState({ mode: chosen })}
+    />
   );
 }
 

@@ -1,0 +1,76 @@
+/// <reference lib="webworker" />
+import { developed } from '@maypole/core/develop/develop';
+import { Denoiser, emptyGuides, putGuides, type Guides } from '@maypole/core/develop/denoise';
+import { emptyLight, putTile, type LightPicture } from '@maypole/core/develop/light';
+import { sampleColour } from '@maypole/core/develop/sample-map';
+import { SUMS } from '@maypole/core/trace/tracer';
+import { pictureFiles } from '../view/picture-files';
+import { scope } from '../view/worker-scope';
+import type { Develop, FromDarkroom, ToDarkroom } from './darkroom-protocol';
+
+/** Milliseconds between a part that comes and its being shown: others may come with it. */
+const SOON = 60;
+
+interface Sheet {
+  readonly begun: Extract<ToDarkroom, { type: 'begin' }>;
+  readonly light: LightPicture;
+  readonly guides: Guides;
+  /** Samples of each pixel. */
+  readonly counts: Float32Array;
+}
+
+let sheet: Sheet | null = null;
+let how: Develop = { denoise: false, shows: 'picture' };
+let denoiser: Denoiser | null = null;
+let timer: ReturnType<typeof setTimeout> | undefined;
+/** How long it took last; it is not done more than half of the time. */
+let took = 0;
+
+const tell = (message: FromDarkroom, transfer: Transferable[] = []) => scope.postMessage(message, transfer);
+
+scope.onmessage = ({ data }: MessageEvent<ToDarkroom>) => {
+  if (data.type === 'begin') {
+    const { width, height } = data;
+    clearTimeout(timer);
+    timer = undefined;
+    how = data.how;
+    const counts = new Float32Array(width * height);
+    sheet = { begun: data, light: emptyLight(width, height), guides: emptyGuides(width, height), counts };
+    void pictureFiles(data);
+  } else if (data.type === 'how') {
+    how = data.how;
+    if (sheet) timer ??= setTimeout(show);
+  } else if (sheet?.begun.id === data.id) {
+    const { tile, part } = data;
+    putTile(sheet.light, tile, part.sums);
+    putGuides(sheet.guides, tile, part);
+    for (let y = 0; y < tile.height; y++)
+      for (let x = 0; x < tile.width; x++)
+        sheet.counts[(tile.y + y) * sheet.light.width + tile.x + x] = part.sums[SUMS * (y * tile.width + x) + SUMS - 1];
+    timer ??= setTimeout(show, Math.max(SOON, took));
+  }
+};
+
+/** Develops what there is and shows it. */
+function show(): void {
+  timer = undefined;
+  if (!sheet) return;
+  const { begun, light, guides, counts } = sheet;
+  const start = performance.now();
+  try {
+    let pixels: Uint8ClampedArray<ArrayBuffer>;
+    if (how.shows === 'samples') {
+      pixels = new Uint8ClampedArray(4 * counts.length);
+      counts.forEach((n, i) => pixels.set(sampleColour(n, begun.samples), 4 * i));
+    } else {
+      const clean = how.denoise ? (denoiser ??= new Denoiser()).denoised(light, guides) : light;
+      pixels = developed(clean, begun);
+    }
+    void createImageBitmap(new ImageData(pixels, light.width, light.height)).then((picture) =>
+      tell({ type: 'picture', id: begun.id, picture }, [picture]),
+    );
+  } catch (error) {
+    tell({ type: 'failed', id: begun.id, message: error instanceof Error ? error.message : String(error) });
+  }
+  took = performance.now() - start;
+}

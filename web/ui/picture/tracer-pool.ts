@@ -1,0 +1,27 @@
+import type { ToTracer } from '@/engine/trace-protocol';
+
+/** Workers that follow rays, made when they are first needed: one processor is left for the hand. */
+export class TracerPool {
+  private workers: readonly Worker[] = [];
+
+  each(give: (worker: Worker, index: number, of: number) => void): void {
+    if (this.workers.length === 0) {
+      const count = Math.max(1, Math.min(16, (navigator.hardwareConcurrency || 2) - 1));
+      this.workers = Array.from(
+        { length: count },
+        () => new Worker(new URL('../../engine/trace.worker.ts', import.meta.url), { type: 'module' }),
+      );
+    }
+    this.workers.forEach((worker, i) => give(worker, i, this.workers.length));
+  }
+
+  /** Has them leave off what they are at. */
+  stop(): void {
+    for (const w of this.workers) w.postMessage({ type: 'stop' } satisfies ToTracer);
+  }
+
+  end(): void {
+    for (const w of this.workers) w.terminate();
+    this.workers = [];
+  }
+}

@@ -1,0 +1,123 @@
+import type { Bounces, TraceSettings } from '@maypole/core/trace/tracer';
+import { create } from 'zustand';
+
+/** How pictures in true light are worked at, in this browser; no file has it. */
+export interface TrueLight {
+  /** Samples that every pixel gets, and that a pixel gets at most. */
+  readonly least: number;
+  readonly most: number;
+  /** Error up to which a pixel is good, in hundredths; 0 for as many samples everywhere. */
+  readonly error: number;
+  readonly bounces: Bounces;
+  /** The brightest that light from the second surface on may be; null for no limit. */
+  readonly brightest: number | null;
+  readonly denoise: boolean;
+  /** Where samples went is shown in place of the picture. */
+  readonly map: boolean;
+  /** Quick light is shown beside true light, left of a line. */
+  readonly compare: boolean;
+}
+
+type Effort = Pick<TrueLight, 'least' | 'most' | 'error' | 'bounces' | 'denoise'>;
+
+/** Usual efforts. */
+export const EFFORTS = [
+  {
+    id: 'look',
+    title: 'Look',
+    help: 'To decide by: clean in seconds',
+    effort: { least: 8, most: 64, error: 6, bounces: { matt: 4, glossy: 6, glass: 12 }, denoise: true },
+  },
+  {
+    id: 'good',
+    title: 'Good',
+    help: 'For a screen: what is difficult gets many samples',
+    effort: { least: 16, most: 512, error: 2, bounces: { matt: 8, glossy: 8, glass: 16 }, denoise: true },
+  },
+  {
+    id: 'wall',
+    title: 'Wall',
+    help: 'For a large wall: no grain, and nothing smoothed away',
+    effort: { least: 64, most: 4096, error: 0.7, bounces: { matt: 12, glossy: 16, glass: 32 }, denoise: false },
+  },
+] as const satisfies readonly { id: string; title: string; help: string; effort: Effort }[];
+
+const KEY = 'maypole-true-light';
+const USUAL: TrueLight = { ...EFFORTS[0].effort, brightest: 20, map: false, compare: false };
+
+/** The effort that settings are those of; null where they have been set otherwise. */
+export function effortOf(s: Effort): string | null {
+  const same = ({ effort: e }: (typeof EFFORTS)[number]) =>
+    e.least === s.least &&
+    e.most === s.most &&
+    e.error === s.error &&
+    e.denoise === s.denoise &&
+    e.bounces.matt === s.bounces.matt &&
+    e.bounces.glossy === s.bounces.glossy &&
+    e.bounces.glass === s.bounces.glass;
+  return EFFORTS.find(same)?.id ?? null;
+}
+
+/** What a browser has kept, as far as it is sound; everything else is as usual. */
+export function soundSettings(stored: unknown): TrueLight {
+  const s = (typeof stored === 'object' && stored !== null ? stored : {}) as Record<string, unknown>;
+  const number = (x: unknown, usual: number, low: number, high: number) =>
+    typeof x === 'number' && x >= low && x <= high ? x : usual;
+  const b = (typeof s.bounces === 'object' && s.bounces !== null ? s.bounces : {}) as Record<string, unknown>;
+  const least = Math.round(number(s.least, USUAL.least, 1, 65_536));
+  return {
+    least,
+    most: Math.max(least, Math.round(number(s.most, USUAL.most, 1, 65_536))),
+    error: number(s.error, USUAL.error, 0, 100),
+    bounces: {
+      matt: Math.round(number(b.matt, USUAL.bounces.matt, 0, 64)),
+      glossy: Math.round(number(b.glossy, USUAL.bounces.glossy, 0, 64)),
+      glass: Math.round(number(b.glass, USUAL.bounces.glass, 0, 64)),
+    },
+    brightest: s.brightest === null ? null : number(s.brightest, USUAL.brightest!, 0.01, 1e6),
+    denoise: typeof s.denoise === 'boolean' ? s.denoise : USUAL.denoise,
+    // What is looked at for a moment is not brought back.
+    map: false,
+    compare: false,
+  };
+}
+
+function kept(): TrueLight {
+  try {
+    return soundSettings(JSON.parse(localStorage.getItem(KEY) ?? 'null'));
+  } catch {
+    return USUAL;
+  }
+}
+
+export const useTrueLight = create<TrueLight>(() => (typeof localStorage === 'undefined' ? USUAL : kept()));
+
+export function setTrueLight(change: Partial<TrueLight>): void {
+  const next = { ...useTrueLight.getState(), ...change };
+  useTrueLight.setState({ ...next, most: Math.max(next.least, next.most) });
+  try {
+    localStorage.setItem(KEY, JSON.stringify(useTrueLight.getState()));
+  } catch {
+    // A browser that keeps nothing has them until it is closed.
+  }
+}
+
+/** How a frame is traced. Frame N has the grain of frame 0. */
+export function settingsOf(
+  effort: TrueLight,
+  frame: number,
+  frames: number,
+  width: number,
+  height: number,
+): TraceSettings {
+  const { bounces, brightest, least, error } = effort;
+  return {
+    width,
+    height,
+    bounces,
+    brightest: brightest ?? Infinity,
+    grain: 1 + (((Math.round(frame) % frames) + frames) % frames),
+    least,
+    error: error / 100,
+  };
+}
