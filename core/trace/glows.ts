@@ -21,7 +21,10 @@ export function glowsOf(all: readonly Standing[], surfacesAt: (surface: number) 
   for (let i = 0; i < all.length; i++) {
     const surfaces = surfacesAt(all[i].surface);
     if (!Object.values(surfaces).some((s) => glowBrightness(s) > 0)) continue;
-    const { positions, triangles, kinds } = all[i].placed.drawn;
+    const { root, drawn } = all[i].placed;
+    // Light of an endless form, which has no faces, is met by chance.
+    if (root < 0) continue;
+    const { positions, triangles, kinds } = drawn;
     const m = all[i].matrix;
     for (let t = 0; t < kinds.length; t++) {
       const brightness = glowBrightness(wornBy(surfaces, kinds[t]));

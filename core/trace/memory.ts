@@ -1,4 +1,5 @@
 import { filmTable } from './film-table';
+import { MarchedFields } from './marched';
 import { TRACER } from './wasm';
 import { Worn } from './worn';
 
@@ -77,6 +78,8 @@ export class TraceMemory {
   private top = FIRST;
   /** Patterns of the scene that is in memory. */
   worn = new Worn();
+  /** Its endless forms. */
+  fields = new MarchedFields();
   private seen = { floats: new Float32Array(), whole: new Uint32Array() };
   private readonly asked: number;
 
@@ -84,19 +87,41 @@ export class TraceMemory {
     const { WebAssembly: wasm, atob } = globalThis as unknown as Platform;
     compiled ??= new wasm.Module(Uint8Array.from(atob(TRACER), (c) => c.charCodeAt(0)));
     this.memory = new wasm.Memory({ initial: 16, maximum: MOST_PAGES });
-    this.run = new wasm.Instance(compiled, { env: { memory: this.memory, wear: this.wear } }).exports;
+    this.run = new wasm.Instance(compiled, { env: { memory: this.memory, wear: this.wear, ...this.marching } }).exports;
     this.run.prepare();
     this.asked = this.run.askedAt() / 4;
     this.floats(this.run.filmWeights(), filmTable().length).set(filmTable());
   }
 
-  /** Asked by the tracer at every place with patterns; see core/trace/assembly/place.ts. */
-  private readonly wear = (patterned: number, at: number): void => {
+  /** Memory as numbers; what has grown is another buffer. */
+  private view(): { readonly floats: Float32Array; readonly whole: Uint32Array } {
     const { buffer } = this.memory;
-    // Memory that has grown is another buffer.
     if (this.seen.floats.buffer !== buffer)
       this.seen = { floats: new Float32Array(buffer), whole: new Uint32Array(buffer) };
-    this.worn.wear(patterned, this.seen.floats, this.seen.whole, this.asked, at / 4);
+    return this.seen;
+  }
+
+  /** Asked by the tracer at every place with patterns; see core/trace/assembly/place.ts. */
+  private readonly wear = (patterned: number, at: number): void => {
+    const { floats, whole } = this.view();
+    this.worn.wear(patterned, floats, whole, this.asked, at / 4);
+  };
+
+  /** Asked for endless forms; see core/trace/assembly/field.ts. */
+  private readonly marching = {
+    march: (
+      k: number,
+      ox: number,
+      oy: number,
+      oz: number,
+      dx: number,
+      dy: number,
+      dz: number,
+      from: number,
+      to: number,
+    ) => this.fields.march(k, ox, oy, oz, dx, dy, dz, from, to),
+    lookAt: (k: number, x: number, y: number, z: number, far: number, out: number) =>
+      this.fields.lookAt(k, x, y, z, far, this.view().floats, out / 4),
   };
 
   /** Bytes that a scene takes so far. */

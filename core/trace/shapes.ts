@@ -1,4 +1,6 @@
+import type { DistanceField } from '../shape/fractals/field';
 import type { Drawn } from './drawn';
+import { fieldBox } from './marched';
 import type { TraceMemory } from './memory';
 
 /** Bytes of a node, of a packet of four triangles, of a box and of a triangle's corners; see core/trace/assembly/tree.ts. */
@@ -9,7 +11,7 @@ const MESH_NUMBERS = 6;
 /** A shape as it lies in memory. */
 export interface Placed {
   readonly drawn: Drawn;
-  /** Its number among shapes, and the first node of its tree; below 0 where it has no triangle. */
+  /** Its number among shapes, and the first node of its tree: −1 where it has no triangle, below where it is an endless form. */
   readonly shape: number;
   readonly root: number;
   readonly low: readonly number[];
@@ -38,6 +40,17 @@ export class ShapeRoom {
     // The tree over everything comes first: a ray begins at node 0.
     this.nodes = 2 + Math.ceil(standing / 3);
     this.table = memory.room(4 * MESH_NUMBERS * Math.max(1, shapes.length));
+  }
+
+  /**
+   * Puts an endless form there, which has no tree.
+   *
+   * @param number of the form among those of the picture
+   */
+  placeField(drawn: Drawn, field: DistanceField, number: number): Placed {
+    const shape = this.shapes++;
+    this.memory.whole(this.table + 4 * MESH_NUMBERS * shape, MESH_NUMBERS).fill(0);
+    return { drawn, shape, root: -2 - number, ...fieldBox(field) };
   }
 
   /** Puts a shape there with its tree. */

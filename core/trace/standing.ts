@@ -20,6 +20,8 @@ export interface Standing {
 }
 
 export const IDENTITY = [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1];
+/** The first node of a shape without any triangle. */
+const NOTHING = -1;
 const NONE = [NaN, NaN, NaN, NaN, NaN];
 
 /** Something that is no copy. */
@@ -39,13 +41,13 @@ export function standingIn(
     const { copies } = shape;
     if (!copies) {
       const p = placed.get(shape)!;
-      if (p.root >= 0) out.push({ ...single(p, surface), ribbon: id });
+      if (p.root !== NOTHING) out.push({ ...single(p, surface), ribbon: id });
       continue;
     }
     for (let i = 0; i < copies.source.length; i++) {
       const p = placed.get(copies.sources[copies.source[i]])!;
       const matrix = copies.matrices.subarray(16 * i, 16 * i + 16);
-      if (p.root < 0 || !(Math.abs(volume(matrix)) > 1e-30)) continue;
+      if (p.root === NOTHING || !(Math.abs(volume(matrix)) > 1e-30)) continue;
       const worn = copies.wears?.[i] ?? 0;
       const wearer = worn > 0 ? copies.wardrobe?.[worn - 1] : undefined;
       out.push({

@@ -7,7 +7,9 @@ import { behindOf } from './behind';
 import { asksForCrevices, drawnOf, type Drawn } from './drawn';
 import { glowsOf } from './glows';
 import { lampsOf, skyOf, writeLamps } from './lamps';
+import { MarchedFields } from './marched';
 import { TraceMemory } from './memory';
+import { overlayBlock, overlaysOf } from './overlay';
 import { extentOf, roomBlock } from './room';
 import { ShapeRoom } from './shapes';
 import { boxOf, inverse, single, standingIn, type Standing } from './standing';
@@ -105,15 +107,33 @@ export class Tracer {
     memory.worn = new Worn();
     const { scene } = picture;
     const drawn = shapesOf(picture);
+    const overlays = overlaysOf(picture, settings.width, settings.height);
     const sweeps = scene.ground.filter((g) => g.type === 'sweep').map((g) => ({ g, drawn: sweepDrawn(g) }));
-    const count = picture.ribbons.reduce((n, { shape }) => n + (shape.copies?.source.length ?? 1), sweeps.length);
-    const room = new ShapeRoom(memory, [...drawn.values(), ...sweeps.map((s) => s.drawn)], count);
-    const placed = new Map([...drawn].map(([mesh, d]) => [mesh, room.place(d)]));
+    const count = picture.ribbons.reduce(
+      (n, { shape }) => n + (shape.copies?.source.length ?? 1),
+      sweeps.length + overlays.length,
+    );
+    const room = new ShapeRoom(
+      memory,
+      [...drawn.values(), ...sweeps.map((s) => s.drawn), ...overlays.map((o) => o.drawn)],
+      count,
+    );
+    memory.fields = new MarchedFields(pixelOf(picture, settings));
+    const placed = new Map(
+      [...drawn].map(([mesh, d]) => [
+        mesh,
+        d === MARCHED ? room.placeField(d, mesh.field!, memory.fields.add(mesh.field!)) : room.place(d),
+      ]),
+    );
     const worn = [...picture.wardrobe.values(), ...sweeps.map(({ g }) => sweepSurfaces(g))];
-    const surfaces = memory.room(4 * SURFACE_NUMBERS * SLOTS * Math.max(1, worn.length));
+    const surfaces = memory.room(4 * SURFACE_NUMBERS * SLOTS * Math.max(1, worn.length + overlays.length));
     worn.forEach((s, i) => {
       const block = surfaceBlock(s, (one) => memory.worn.add(one));
       memory.floats(surfaces + 4 * i * block.length, block.length).set(block);
+    });
+    overlays.forEach((o, i) => {
+      const block = overlayBlock(o, SLOTS);
+      memory.floats(surfaces + 4 * (worn.length + i) * block.length, block.length).set(block);
     });
     const blocks = new Map([...picture.wardrobe.keys()].map((id, i) => [id, i * SLOTS]));
     const forms = standingIn(picture, placed, blocks);
@@ -121,12 +141,16 @@ export class Tracer {
     const stands = [
       ...forms,
       ...sweeps.map((s, i) => single(room.place(s.drawn), SLOTS * (picture.wardrobe.size + i), sweepMatrix(s.g))),
+      ...overlays.map((o, i) => single(room.place(o.drawn), SLOTS * (worn.length + i))),
     ];
     const order = room.over(stands.map(boxOf));
     const copies = this.copies(stands);
     const lamps = lampsOf(scene.lights);
     const sky = skyOf(scene.lights);
-    const glows = glowsOf(stands, (surface) => worn[surface / SLOTS]);
+    const glows = glowsOf(
+      stands.filter((s) => s.surface < SLOTS * worn.length),
+      (surface) => worn[surface / SLOTS],
+    );
     const table = new Uint32Array(20);
     table.set([
       room.nodeBase,
@@ -144,7 +168,7 @@ export class Tracer {
       sky ? memory.put(sky.columns) : 0,
       this.camera(picture, settings, sky?.turn ?? [1, 0, 0, 0, 1, 0, 0, 0, 1], focusOf(picture, forms)),
       stands.length,
-      worn.some((s) => Object.values(s).some(letsThrough)) ? 1 : 0,
+      overlays.length > 0 || worn.some((s) => Object.values(s).some(letsThrough)) ? 1 : 0,
       memory.put(roomBlock(scene, extent)),
       memory.put(glows.table),
       glows.count,
@@ -285,18 +309,34 @@ export class Tracer {
   }
 }
 
-/** The shapes of a picture, each once. */
+/** What stands for an endless form, which has no triangles. */
+const MARCHED: Drawn = {
+  positions: new Float32Array(),
+  normals: new Float32Array(),
+  triangles: new Uint32Array(),
+  kinds: new Uint8Array(),
+};
+
+/** The shapes of a picture, each once. Forms that stand alone are marched; copies are of the faces that were made of them. */
 function shapesOf({ ribbons, wardrobe }: PictureAt<Mesh>): ReadonlyMap<Mesh, Drawn> {
   const deep = new Set<Mesh>();
+  const faces = new Set<Mesh>();
   const all = new Set<Mesh>();
   for (const { id, shape } of ribbons) {
     const wearers = [id, ...(shape.copies?.wardrobe ?? [])].flatMap((w) => wardrobe.get(w) ?? []);
     for (const mesh of shape.copies?.sources ?? [shape]) {
       all.add(mesh);
+      if (shape.copies || !mesh.field) faces.add(mesh);
       if (wearers.some(asksForCrevices)) deep.add(mesh);
     }
   }
-  return new Map([...all].map((mesh) => [mesh, drawnOf(mesh, deep.has(mesh))]));
+  return new Map([...all].map((mesh) => [mesh, faces.has(mesh) ? drawnOf(mesh, deep.has(mesh)) : MARCHED]));
+}
+
+/** Metres that a pixel shows, of what is a metre away and at least. */
+function pixelOf({ scene, aspect }: PictureAt<Mesh>, { width, height }: TraceSettings) {
+  const metres = Math.hypot(...projectionOf(scene.camera, aspect, width, height).across(1, 0, 1));
+  return scene.camera.parallel > 0 ? { perMetre: 0, least: metres } : { perMetre: metres, least: 0 };
 }
 
 /** Metres ahead to what is sharp: a distance, or the middle of a ribbon that stands there. */

@@ -113,9 +113,16 @@ export function mengerSponge(hole: number, turn: number, iterations: number): Di
     let [x, y, z] = [px / edge, py / edge, pz / edge];
     let cell = edge;
     for (let i = 0; i < iterations; i++) {
-      if (turn !== 0) [x, y, z] = [m0 * x + m1 * y + m2 * z, m2 * x + m0 * y + m1 * z, m1 * x + m2 * y + m0 * z];
-      const around = (v: number) => Math.abs(v - 2 * Math.round(v / 2));
-      const [ax, ay, az] = [around(x), around(y), around(z)];
+      if (turn !== 0) {
+        const turnedX = m0 * x + m1 * y + m2 * z;
+        const turnedY = m2 * x + m0 * y + m1 * z;
+        z = m1 * x + m2 * y + m0 * z;
+        x = turnedX;
+        y = turnedY;
+      }
+      const ax = Math.abs(x - 2 * Math.round(x / 2));
+      const ay = Math.abs(y - 2 * Math.round(y / 2));
+      const az = Math.abs(z - 2 * Math.round(z / 2));
       const across = Math.min(Math.max(ax, ay), Math.max(ay, az), Math.max(az, ax));
       d = Math.max(d, (hole / 3 - across) * cell);
       x *= 3;

@@ -1,4 +1,5 @@
 import { NODE, PACKET } from './tree';
+import * as field from './field';
 import * as scene from './scene';
 
 /** What a ray met last: how far, which copy and triangle, and where in it. */
@@ -74,9 +75,26 @@ export function intersect(
         const px = transformed(at, ox, oy, oz) + load<f32>(at, 12);
         const py = transformed(at + 16, ox, oy, oz) + load<f32>(at, 28);
         const pz = transformed(at + 32, ox, oy, oz) + load<f32>(at, 44);
-        if (
+        const root = load<i32>(at, scene.COPY_NODE);
+        if (field.isField(root)) {
+          const t = field.reach(
+            root,
+            px,
+            py,
+            pz,
+            transformed(at, dx, dy, dz),
+            transformed(at + 16, dx, dy, dz),
+            transformed(at + 32, dx, dy, dz),
+            from,
+            hitT,
+          );
+          if (t >= 0 && t < hitT) {
+            meet(t, copy, 0, 0, 0);
+            if (any) return true;
+          }
+        } else if (
           within(
-            load<i32>(at, scene.COPY_NODE),
+            root,
             px,
             py,
             pz,

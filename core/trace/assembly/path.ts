@@ -297,7 +297,7 @@ function follow(): void {
     if (!additive && straight) covered = 1;
     if (!additive && !met) keepMet(gone + to);
     emit(brightest, additive ? alpha : 1, likely, to);
-    if (last && !additive) return;
+    if ((last && !additive) || load<f32>(worn, s.OVERLAY) > 0) return;
     s.takeView(
       -(dx * place.tx + dy * place.ty + dz * place.tz),
       -(dx * place.bx + dy * place.by + dz * place.bz),

@@ -1,4 +1,5 @@
 import * as camera from './camera';
+import * as field from './field';
 import * as hit from './intersect';
 import * as scene from './scene';
 import * as s from './surface';
@@ -94,8 +95,12 @@ function toForm(row: usize, x: f32, y: f32, z: f32, w: f32): f32 {
 /** How far from a place a ray begins, so that it does not meet the face it comes from. */
 @inline
 export function apart(): f32 {
-  return 0.00002 * (1 + max(abs(px), max(abs(py), abs(pz))) + hit.hitT);
+  return max(begins, 0.00002 * (1 + max(abs(px), max(abs(py), abs(pz))) + hit.hitT));
 }
+
+/** What has been met is an endless form: how far from it a ray begins, and the depth of the crevice; 0 otherwise. */
+let begins: f32 = 0;
+let deepInField: f32 = 0;
 
 /**
  * Takes in what a ray from (ox, oy, oz) has met.
@@ -108,7 +113,7 @@ export function arrive(ox: f32, oy: f32, oz: f32, dx: f32, dy: f32, dz: f32, gon
   px = ox + t * dx;
   py = oy + t * dy;
   pz = oz + t * dz;
-  normalsOf(copy);
+  normalsOf(copy, t);
   front = gx * dx + gy * dy + gz * dz < 0;
   if (!front) {
     gx = -gx;
@@ -127,6 +132,8 @@ export function arrive(ox: f32, oy: f32, oz: f32, dx: f32, dy: f32, dz: f32, gon
   }
   frame();
   put(copy, here);
+  // Its light is in no list, and met by chance alone.
+  if (begins > 0) store<f32>(here, 0, s.SOUGHT);
   if (load<i32>(here, s.PATTERNED) != 0) {
     ask(copy, dx, dy, dz, load<f32>(here, s.BUMPED) > 0 ? camera.pixelAt(gone + t) : 0);
     wear(load<i32>(here, s.PATTERNED) - 1, here);
@@ -157,7 +164,7 @@ export function arrive(ox: f32, oy: f32, oz: f32, dx: f32, dy: f32, dz: f32, gon
 export function mayPass(): bool {
   const copy = scene.copies + <usize>hit.hitCopy * scene.COPY;
   const mesh = scene.meshes + <usize>load<i32>(copy, scene.COPY_MESH) * scene.MESH;
-  const kind = load<u8>(<usize>load<u32>(mesh, 8) + <usize>hit.hitTriangle);
+  const kind = kindOf(mesh);
   const at = scene.surfaces + (<usize>load<i32>(copy, scene.COPY_SURFACE) + <usize>kind) * s.SURFACE;
   return load<f32>(at, s.CLEAR) > 0;
 }
@@ -171,7 +178,7 @@ export function wornOnTheWay(ox: f32, oy: f32, oz: f32, dx: f32, dy: f32, dz: f3
   px = ox + hit.hitT * dx;
   py = oy + hit.hitT * dy;
   pz = oz + hit.hitT * dz;
-  normalsOf(copy);
+  normalsOf(copy, hit.hitT);
   ask(copy, dx, dy, dz, 0);
   wear(load<i32>(there, s.PATTERNED) - 1, there);
   bring();
@@ -180,6 +187,7 @@ export function wornOnTheWay(ox: f32, oy: f32, oz: f32, dx: f32, dy: f32, dz: f3
 /** |cosine| between what a ray has met and the ray. */
 export function cosineOnTheWay(dx: f32, dy: f32, dz: f32): f32 {
   const copy = scene.copies + <usize>hit.hitCopy * scene.COPY;
+  if (field.isField(load<i32>(copy, scene.COPY_NODE))) return 1;
   const mesh = scene.meshes + <usize>load<i32>(copy, scene.COPY_MESH) * scene.MESH;
   const corners: usize = load<u32>(mesh, 4) + <usize>hit.hitTriangle * 12;
   const normal: usize = load<u32>(mesh) + <usize>load<u32>(corners) * 12;
@@ -188,7 +196,25 @@ export function cosineOnTheWay(dx: f32, dy: f32, dz: f32): f32 {
 }
 
 /** The ways of the face and of the surface, outwards. */
-function normalsOf(copy: usize): void {
+function normalsOf(copy: usize, far: f32): void {
+  const root = load<i32>(copy, scene.COPY_NODE);
+  begins = 0;
+  if (field.isField(root)) {
+    field.look(
+      root,
+      toForm(copy, px, py, pz, 1),
+      toForm(copy + 16, px, py, pz, 1),
+      toForm(copy + 32, px, py, pz, 1),
+      far,
+    );
+    begins = field.begins();
+    deepInField = field.crevice();
+    toRoom(copy, field.wayX(), field.wayY(), field.wayZ());
+    nx = gx = wx;
+    ny = gy = wy;
+    nz = gz = wz;
+    return;
+  }
   const mesh = scene.meshes + <usize>load<i32>(copy, scene.COPY_MESH) * scene.MESH;
   const corners: usize = load<u32>(mesh, 4) + <usize>hit.hitTriangle * 12;
   edges(mesh, corners);
@@ -235,10 +261,17 @@ function edges(mesh: usize, corners: usize): void {
   cz = load<f32>(k, 8) - load<f32>(i, 8);
 }
 
+/** The kind of face of what was met; an endless form has but one. */
+@inline
+function kindOf(mesh: usize): u8 {
+  const kinds: usize = load<u32>(mesh, 8);
+  return kinds ? load<u8>(kinds + <usize>hit.hitTriangle) : 0;
+}
+
 /** Puts the surface of what was met somewhere, with what the copy has of its own. */
 function put(copy: usize, at: usize): void {
   const mesh = scene.meshes + <usize>load<i32>(copy, scene.COPY_MESH) * scene.MESH;
-  const kind = load<u8>(<usize>load<u32>(mesh, 8) + <usize>hit.hitTriangle);
+  const kind = kindOf(mesh);
   medium = load<i32>(copy, scene.COPY_SURFACE) + <i32>kind;
   memory.copy(at, scene.surfaces + <usize>medium * s.SURFACE, s.SURFACE);
   // Copies' own values are of the main finish only.
@@ -258,6 +291,7 @@ function put(copy: usize, at: usize): void {
 /** Tells the host about the place that was met. */
 function ask(copy: usize, dx: f32, dy: f32, dz: f32, step: f32): void {
   const mesh = scene.meshes + <usize>load<i32>(copy, scene.COPY_MESH) * scene.MESH;
+  const inField = begins > 0;
   const corners: usize = load<u32>(mesh, 4) + <usize>hit.hitTriangle * 12;
   const u = hit.hitU;
   const v = hit.hitV;
@@ -284,7 +318,7 @@ function ask(copy: usize, dx: f32, dy: f32, dz: f32, step: f32): void {
   store<f32>(asked, min<f32>(1, abs(nx * dx + ny * dy + nz * dz)), FACING);
   store<f32>(asked, camera.farFrom(px, py, pz), DEPTH);
   const crevices: usize = load<u32>(mesh, 20);
-  let deep: f32 = 0;
+  let deep: f32 = inField ? deepInField : 0;
   if (crevices)
     deep =
       w * load<f32>(crevices + (<usize>load<u32>(corners) << 2)) +
@@ -299,7 +333,7 @@ function ask(copy: usize, dx: f32, dy: f32, dz: f32, step: f32): void {
   store<f32>(asked, load<f32>(copy, 48 + 44), STANDS + 8);
   store<f32>(asked, step, APART);
   if (step == 0) return;
-  edges(mesh, corners);
+  if (!inField) edges(mesh, corners);
   beside(copy, uvs ? uv : 0, asked + BESIDE, fx, fy, fz, p, q, step * tx, step * ty, step * tz);
   beside(copy, uvs ? uv : 0, asked + BESIDE + BESIDE_BYTES, fx, fy, fz, p, q, step * bx, step * by, step * bz);
 }
@@ -420,7 +454,7 @@ function align(copy: usize): void {
 }
 
 /** The place of the path, kept while a ray to a lamp looks at other places. */
-const kept = memory.data(9 * 4, 16);
+const kept = memory.data(10 * 4, 16);
 
 function keep(): void {
   store<f32>(kept, px);
@@ -432,6 +466,7 @@ function keep(): void {
   store<f32>(kept, nx, 24);
   store<f32>(kept, ny, 28);
   store<f32>(kept, nz, 32);
+  store<f32>(kept, begins, 36);
 }
 
 function bring(): void {
@@ -444,4 +479,5 @@ function bring(): void {
   nx = load<f32>(kept, 24);
   ny = load<f32>(kept, 28);
   nz = load<f32>(kept, 32);
+  begins = load<f32>(kept, 36);
 }

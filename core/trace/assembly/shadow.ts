@@ -45,6 +45,7 @@ function passes(x: f32, y: f32, z: f32): bool {
   if (!place.mayPass()) return false;
   place.wornOnTheWay(x, y, z, lamp.lx, lamp.ly, lamp.lz);
   const at = place.wornThere();
+  if (load<f32>(at, s.OVERLAY) > 0) return true;
   if (load<f32>(at, s.ADDITIVE) > 0 || load<f32>(at, s.CUT) < load<f32>(at, s.CUT_LEVEL)) return true;
   const alpha = load<f32>(at, s.ALPHA);
   const thin = load<f32>(at, s.THICKNESS) <= 0;

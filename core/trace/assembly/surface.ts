@@ -59,6 +59,8 @@ export const SLOPE_Y: usize = 156;
 export const SOUGHT: usize = 160;
 /** Above 0 where light may go straight through. */
 export const CLEAR: usize = 164;
+/** Above 0 for lines and dots of the picture: they give their own light, and throw no shadow. */
+export const OVERLAY: usize = 168;
 
 /** The surface that is looked at: its numbers, and what a copy has of its own. */
 export let baseR: f32 = 1;

@@ -1,0 +1,164 @@
+import type { DistanceBound } from '../shape/fractals/distance';
+import { CUBE, fieldBound, type DistanceField } from '../shape/fractals/field';
+
+/** Steps along a ray; one that has not arrived by then is taken to pass by. */
+const STEPS = 512;
+/** A place is on the form when it is nearer than this share of a pixel. */
+const PIXEL = 0.4;
+/** The finest that is told apart at the size of the form: what is worked out of it is in single precision. */
+const FINEST = 2e-5;
+/** The nearest distance at which crevices are told by the room in front, in sizes of the form. */
+const CREVICE = 0.02;
+
+interface Marched {
+  readonly bound: DistanceBound;
+  readonly cut: DistanceField['cut'];
+  /** From the space of the shape to the form's own, 12 numbers by rows. */
+  readonly inverse: readonly number[];
+}
+
+/**
+ * Endless forms as they are traced: rays go on by the distance that is free until they arrive (J. C. Hart, “Sphere
+ * tracing”, 1996). Asked by the tracer; see core/trace/assembly/field.ts.
+ */
+export class MarchedFields {
+  private readonly list: Marched[] = [];
+  /** Metres that a pixel shows of what is a metre away, and of what is nearest. */
+  private readonly pixel: { readonly perMetre: number; readonly least: number };
+
+  constructor(pixel: { readonly perMetre: number; readonly least: number } = { perMetre: 0, least: 0 }) {
+    this.pixel = pixel;
+  }
+
+  /** Takes in a form, and gives its number. */
+  add(field: DistanceField): number {
+    this.list.push({ bound: fieldBound(field), cut: field.cut, inverse: inverseRows(field.matrix) });
+    return this.list.length - 1;
+  }
+
+  /** Metres along a ray of the shape's space to the form; below 0 where it does not meet it between `from` and `to`. */
+  march(
+    k: number,
+    ox: number,
+    oy: number,
+    oz: number,
+    dx: number,
+    dy: number,
+    dz: number,
+    from: number,
+    to: number,
+  ): number {
+    const { bound, cut, inverse: m } = this.list[k];
+    const px = m[0] * ox + m[1] * oy + m[2] * oz + m[3];
+    const py = m[4] * ox + m[5] * oy + m[6] * oz + m[7];
+    const pz = m[8] * ox + m[9] * oy + m[10] * oz + m[11];
+    const vx = m[0] * dx + m[1] * dy + m[2] * dz;
+    const vy = m[4] * dx + m[5] * dy + m[6] * dz;
+    const vz = m[8] * dx + m[9] * dy + m[10] * dz;
+    const speed = Math.sqrt(vx * vx + vy * vy + vz * vz);
+    let [enters, leaves] = [from, to];
+    if (cut === 'ball') {
+      const b = (px * vx + py * vy + pz * vz) / (speed * speed);
+      const nearest = px * px + py * py + pz * pz - b * b * speed * speed;
+      const inside = 1.002 - nearest;
+      if (inside <= 0) return -1;
+      const half = Math.sqrt(inside) / speed;
+      enters = Math.max(enters, -b - half);
+      leaves = Math.min(leaves, -b + half);
+    } else {
+      const edge = 1.001 * CUBE;
+      const sides = [px, py, pz].map((p, i) => {
+        const v = [vx, vy, vz][i];
+        const inv = 1 / (Math.abs(v) < 1e-18 ? 1e-18 : v);
+        const [a, b] = [(-edge - p) * inv, (edge - p) * inv];
+        return a < b ? [a, b] : [b, a];
+      });
+      for (const [a, b] of sides) {
+        enters = Math.max(enters, a);
+        leaves = Math.min(leaves, b);
+      }
+    }
+    let t = enters;
+    for (let i = 0; i < STEPS && t <= leaves; i++) {
+      const free = bound(px + t * vx, py + t * vy, pz + t * vz);
+      if (free < this.finest(t, speed)) return t > from ? t : -1;
+      t += free / speed;
+    }
+    return -1;
+  }
+
+  /** How near is there, in the form's own space. */
+  private finest(t: number, speed: number): number {
+    const { perMetre, least } = this.pixel;
+    return Math.max(FINEST, PIXEL * speed * Math.max(least, perMetre * t));
+  }
+
+  /**
+   * What is to be known about a place of the form, in the shape's space.
+   *
+   * @param far metres that the ray has come
+   * @param out takes the way it looks, how deep in a crevice it lies (0…1), and how far from it a ray begins
+   */
+  lookAt(k: number, x: number, y: number, z: number, far: number, out: Float32Array, at: number): void {
+    const { bound, inverse: m } = this.list[k];
+    const px = m[0] * x + m[1] * y + m[2] * z + m[3];
+    const py = m[4] * x + m[5] * y + m[6] * z + m[7];
+    const pz = m[8] * x + m[9] * y + m[10] * z + m[11];
+    const speed = Math.cbrt(Math.abs(determinant(m)));
+    const near = this.finest(far, speed);
+    const h = near;
+    // Four places round about tell which way it rises (I. Quilez, “Normals for an SDF”).
+    const a = bound(px + h, py - h, pz - h);
+    const b = bound(px - h, py - h, pz + h);
+    const c = bound(px - h, py + h, pz - h);
+    const d = bound(px + h, py + h, pz + h);
+    const [gx, gy, gz] = [a - b - c + d, -a - b + c + d, -a + b - c + d];
+    const length = Math.hypot(gx, gy, gz) || 1;
+    const [nx, ny, nz] = [gx / length, gy / length, gz / length];
+    const here = bound(px, py, pz);
+    const rise = bound(px + (nx * CREVICE) / 8, py + (ny * CREVICE) / 8, pz + (nz * CREVICE) / 8) - here;
+    const grows = Math.max(0.1, Math.min(1, rise / (CREVICE / 8)));
+    let deep = 0;
+    for (let i = 1; i <= 4; i++) {
+      const away = CREVICE * i;
+      const room = bound(px + nx * away, py + ny * away, pz + nz * away) / grows;
+      deep += (Math.max(0, away - room) / away) * 2 ** -i;
+    }
+    // A normal goes the other way round the matrix.
+    out[at] = m[0] * nx + m[4] * ny + m[8] * nz;
+    out[at + 1] = m[1] * nx + m[5] * ny + m[9] * nz;
+    out[at + 2] = m[2] * nx + m[6] * ny + m[10] * nz;
+    out[at + 3] = Math.min(1, deep);
+    out[at + 4] = (3 * near) / speed;
+  }
+}
+
+/** Lowest x, y, z and highest x, y, z of a form in the space of its shape. */
+export function fieldBox({ cut, matrix: m }: DistanceField): { readonly low: number[]; readonly high: number[] } {
+  const edge = 1.001 * (cut === 'ball' ? 1 : CUBE);
+  const reach = [0, 1, 2].map((r) =>
+    cut === 'ball'
+      ? edge * Math.hypot(m[r], m[4 + r], m[8 + r])
+      : edge * (Math.abs(m[r]) + Math.abs(m[4 + r]) + Math.abs(m[8 + r])),
+  );
+  return { low: reach.map((x, r) => m[12 + r] - x), high: reach.map((x, r) => m[12 + r] + x) };
+}
+
+/** The inverse of a matrix by columns, 12 numbers by rows. */
+function inverseRows(m: readonly number[]): number[] {
+  const [a, b, c, , d, e, f, , g, h, i] = m;
+  const cofactors = [
+    [e * i - f * h, g * f - d * i, d * h - g * e],
+    [h * c - b * i, a * i - g * c, g * b - a * h],
+    [b * f - e * c, d * c - a * f, a * e - d * b],
+  ];
+  const det = a * cofactors[0][0] + b * cofactors[0][1] + c * cofactors[0][2];
+  return cofactors.flatMap((row) => {
+    const r = row.map((x) => x / det);
+    return [...r, -(r[0] * m[12] + r[1] * m[13] + r[2] * m[14])];
+  });
+}
+
+function determinant(m: readonly number[]): number {
+  return m[0] * (m[5] * m[10] - m[6] * m[9]) - m[1] * (m[4] * m[10] - m[6] * m[8]) + m[2] * (m[4] * m[9] - m[5] * m[8]);
+}

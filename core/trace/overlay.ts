@@ -1,0 +1,191 @@
+import type { PictureAt } from '../evaluate/picture-at';
+import type { Surface } from '../finish/surface';
+import { hexToDisplay } from '../maths/srgb';
+import { cross, normalize, type Vec3 } from '../maths/vec3';
+import { fitFrame } from '../scene/lens';
+import { projectionOf } from '../scene/projection';
+import { lightShownAs } from '../scene/view-transform';
+import { drawBuffers, drawTopologyOf } from '../shape/drawable';
+import type { Mesh } from '../shape/mesh';
+import type { Drawn } from './drawn';
+import { SURFACE_NUMBERS } from './surfaces';
+
+/** Lines and dots of a ribbon beyond so many are not drawn. */
+const MOST = 400_000;
+/** Share of the way to the eye by which they stand before the faces they lie on. */
+const NEARER = 0.0015;
+/** Sides of a dot. */
+const SIDES = 10;
+
+/** Lines or dots of the picture, which face the eye, give their own light and throw no shadow. */
+export interface Overlay {
+  readonly drawn: Drawn;
+  /** Red, green and blue. */
+  readonly light: readonly number[];
+}
+
+/** The eye, as lines and dots have to know it. */
+interface Eye {
+  /** Metres of a thousandth of the height of the delivered picture, at a place. */
+  thousandth(p: Vec3): number;
+  /** The way from the eye to a place. */
+  way(p: Vec3): Vec3;
+  readonly nearer: (p: Vec3) => Vec3;
+}
+
+function eyeOf({ scene: { camera }, aspect }: PictureAt<Mesh>, width: number, height: number): Eye {
+  const view = projectionOf(camera, aspect, width, height);
+  const pixel = Math.hypot(...view.across(1, 0, 1));
+  const share = (fitFrame(camera.focalLength, aspect, width / height).height * height * pixel) / 1000;
+  const from = camera.position;
+  const towards = (p: Vec3): Vec3 => [p[0] - from[0], p[1] - from[1], p[2] - from[2]];
+  const ahead = (p: Vec3) => towards(p).reduce((sum, x, k) => sum + x * view.ahead[k], 0);
+  const parallel = camera.parallel > 0;
+  return {
+    thousandth: (p) => (parallel ? share : share * Math.max(1e-4, ahead(p))),
+    way: (p) => (parallel ? (view.ahead as Vec3) : towards(p)),
+    nearer: (p) => {
+      const by = parallel ? view.ahead.map((x) => x * ahead(p)) : towards(p);
+      return p.map((x, k) => x - NEARER * by[k]) as unknown as Vec3;
+    },
+  };
+}
+
+/** Places of a shape in the room, of all its copies one after the other, as many as may be. */
+function* placesOf(
+  shape: Mesh,
+  each: (mesh: Mesh) => number,
+): Generator<{ mesh: Mesh; matrix: ArrayLike<number> | null }> {
+  const { copies } = shape;
+  let left = MOST;
+  if (!copies) return void (each(shape) <= left && (yield { mesh: shape, matrix: null }));
+  for (let i = 0; i < copies.source.length; i++) {
+    const mesh = copies.sources[copies.source[i]];
+    left -= each(mesh);
+    if (left < 0) return;
+    yield { mesh, matrix: copies.matrices.subarray(16 * i, 16 * i + 16) };
+  }
+}
+
+function pointAt(positions: Float32Array, v: number, m: ArrayLike<number> | null): Vec3 {
+  const [x, y, z] = [positions[3 * v], positions[3 * v + 1], positions[3 * v + 2]];
+  if (!m) return [x, y, z];
+  return [
+    m[0] * x + m[4] * y + m[8] * z + m[12],
+    m[1] * x + m[5] * y + m[9] * z + m[13],
+    m[2] * x + m[6] * y + m[10] * z + m[14],
+  ];
+}
+
+/** Gathers flat pieces that face the eye. */
+class Pieces {
+  private readonly positions: number[] = [];
+  private readonly normals: number[] = [];
+  private readonly triangles: number[] = [];
+
+  fan(corners: readonly Vec3[], normal: Vec3): void {
+    const first = this.positions.length / 3;
+    for (const c of corners) {
+      this.positions.push(...c);
+      this.normals.push(...normal);
+    }
+    for (let i = 1; i + 1 < corners.length; i++) this.triangles.push(first, first + i, first + i + 1);
+  }
+
+  get drawn(): Drawn {
+    return {
+      positions: Float32Array.from(this.positions),
+      normals: Float32Array.from(this.normals),
+      triangles: Uint32Array.from(this.triangles),
+      kinds: new Uint8Array(this.triangles.length / 3),
+    };
+  }
+}
+
+const plus = (p: Vec3, q: Vec3, by: number): Vec3 => [p[0] + q[0] * by, p[1] + q[1] * by, p[2] + q[2] * by];
+
+function linesOf(shape: Mesh, width: number, curvesOnly: boolean, eye: Eye): Drawn {
+  const pieces = new Pieces();
+  const pairs = (mesh: Mesh) => {
+    const { edges, lines } = drawTopologyOf(mesh.connectivity);
+    return curvesOnly ? [lines] : [edges, lines];
+  };
+  const buffers = new Map<Mesh, Float32Array>();
+  for (const { mesh, matrix } of placesOf(shape, (m) => pairs(m).reduce((n, p) => n + p.length / 2, 0))) {
+    let positions = buffers.get(mesh);
+    if (!positions) buffers.set(mesh, (positions = drawBuffers(mesh).positions));
+    for (const list of pairs(mesh))
+      for (let i = 0; i + 1 < list.length; i += 2) {
+        const a = eye.nearer(pointAt(positions, list[i], matrix));
+        const b = eye.nearer(pointAt(positions, list[i + 1], matrix));
+        const along: Vec3 = [b[0] - a[0], b[1] - a[1], b[2] - a[2]];
+        const ahead = normalize(along);
+        const side = ahead && normalize(cross(ahead, eye.way(a)));
+        if (!side) continue;
+        const [ha, hb] = [a, b].map((p) => (width / 2) * eye.thousandth(p));
+        // A little beyond their ends, so that corners are whole.
+        const [from, to] = [plus(a, ahead, -0.7 * ha), plus(b, ahead, 0.7 * hb)];
+        const way = normalize(eye.way(a))!;
+        pieces.fan(
+          [plus(from, side, -ha), plus(to, side, -hb), plus(to, side, hb), plus(from, side, ha)],
+          [-way[0], -way[1], -way[2]],
+        );
+      }
+  }
+  return pieces.drawn;
+}
+
+function dotsOf(shape: Mesh, { pixels, metres }: NonNullable<Surface['dots']>, eye: Eye): Drawn {
+  const pieces = new Pieces();
+  for (const { mesh, matrix } of placesOf(shape, (m) => (m.positions.length / 3) * SIDES)) {
+    for (let v = 0; v < mesh.positions.length / 3; v++) {
+      const p = eye.nearer(pointAt(mesh.positions, v, matrix));
+      const way = normalize(eye.way(p));
+      if (!way) continue;
+      const side = normalize(cross(way, Math.abs(way[1]) < 0.9 ? [0, 1, 0] : [1, 0, 0]))!;
+      const up = cross(side, way);
+      const radius = metres !== undefined ? metres / 2 : ((pixels ?? 0) / 2) * eye.thousandth(p);
+      const corner = (i: number) => {
+        const a = (2 * Math.PI * i) / SIDES;
+        return plus(plus(p, side, radius * Math.cos(a)), up, radius * Math.sin(a));
+      };
+      pieces.fan(
+        Array.from({ length: SIDES }, (_, i) => corner(i)),
+        [-way[0], -way[1], -way[2]],
+      );
+    }
+  }
+  return pieces.drawn;
+}
+
+/** Lines and dots of everything in a picture of so many pixels. */
+export function overlaysOf(picture: PictureAt<Mesh>, width: number, height: number): readonly Overlay[] {
+  const eye = eyeOf(picture, width, height);
+  const out: Overlay[] = [];
+  for (const { shape, surfaces } of picture.ribbons) {
+    const { wires, dots, baseColor } = surfaces[0];
+    if (wires)
+      out.push({ drawn: linesOf(shape, wires.width, false, eye), light: shownLight(wires.colour, wires.strength) });
+    // Curves are seen without wires, too: a pixel wide, in the colour of the ribbon.
+    else out.push({ drawn: linesOf(shape, 1000 / height, true, eye), light: shownLight(baseColor, 1) });
+    if (dots) out.push({ drawn: dotsOf(shape, dots, eye), light: shownLight(dots.colour, dots.strength) });
+  }
+  return out.filter((o) => o.drawn.triangles.length > 0);
+}
+
+const shownLight = (hex: string, strength: number) => lightShownAs(hexToDisplay(hex)).map((c) => c * strength);
+
+/** The surface of an overlay as the tracer takes it; see core/trace/assembly/surface.ts. */
+export function overlayBlock({ light }: Overlay, slots: number): Float32Array {
+  const out = new Float32Array(SURFACE_NUMBERS * slots);
+  // Black, with a light of its own, which goes for itself, and lets light from lamps by.
+  out.set([1, 0, 0, 1.5], 3);
+  out.set(light, 12);
+  out[16] = 1;
+  out[32] = 1;
+  out[29] = -1;
+  out[36] = -Infinity;
+  out[41] = 1;
+  out[42] = 1;
+  return out;
+}
