@@ -49,7 +49,12 @@ export class LivePicture {
   ) {
     const observer = new ResizeObserver(this.measure);
     observer.observe(element);
-    this.stops.push(() => observer.disconnect(), useEditor.subscribe(this.edited));
+    this.stops.push(
+      () => observer.disconnect(),
+      useEditor.subscribe(this.edited),
+      // What was beneath true light is seen, and made finer.
+      useTrueLight.subscribe((a, b) => a.compare && !b.compare && this.soon()),
+    );
     void this.begin().then(() => {
       // The session begins with the editor around the picture, a little later than this.
       const stop = this.ended ? undefined : session()?.engine.subscribe(this.arrived);

@@ -179,7 +179,7 @@ export function Viewport() {
       </Flex>
       <Flex position="absolute" bottom="3" left="3" gap="2" wrap="wrap" pointerEvents="none">
         <Box pointerEvents="auto">
-          <DetailBar refined={refined} narrow={size.width < TIGHT} />
+          <DetailBar refined={traced && !compare ? NOT_REFINED : refined} narrow={size.width < TIGHT} />
         </Box>
         {!trouble && <LightSwitch />}
         {traced && <TrueLightNote traced={traced} />}
@@ -243,6 +243,9 @@ interface Refined {
   readonly done: number;
   readonly of: number;
 }
+
+/** Beneath true light nothing is refined that anybody sees. */
+const NOT_REFINED: Refined = { done: 0, of: 0 };
 
 /** Fewer sub-frames than this are over before one could read of them. */
 const WORTH_TELLING = 17;
