@@ -14,6 +14,7 @@ import {
   QuadMesh,
   RenderTarget,
   Texture,
+  WebGLCoordinateSystem,
   type Camera,
   type Color,
   type OrthographicCamera,
@@ -155,6 +156,21 @@ export class Picture {
     this.add(drawn, from, to, 1 / (number + 1));
     this.last = to;
     if (shown) this.show(to, settings);
+  }
+
+  /** Linear light of the whole picture as it was last drawn: 4 numbers a pixel, rows from the top. */
+  async lightIn(width: number, height: number): Promise<Float32Array> {
+    const pixels = await this.renderer.readRenderTargetPixelsAsync(this.last, 0, 0, width, height);
+    const plain = pixels instanceof Float32Array;
+    const out = new Float32Array(4 * width * height);
+    // WebGL counts rows from below.
+    const flipped = this.renderer.coordinateSystem === WebGLCoordinateSystem;
+    for (let y = 0; y < height; y++)
+      for (let i = 0; i < 4 * width; i++) {
+        const from = 4 * width * (flipped ? height - 1 - y : y) + i;
+        out[4 * width * y + i] = plain ? pixels[from] : DataUtils.fromHalfFloat((pixels as Uint16Array)[from]);
+      }
+    return out;
   }
 
   /** Linear light of a pixel of the picture as it was last drawn, counted from the lower left or the upper left, as the card does. */

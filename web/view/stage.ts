@@ -264,6 +264,11 @@ export class Stage {
     return this.picture.lightAt(x, y);
   }
 
+  /** Linear light of what was drawn last: 4 numbers a pixel, rows from the top. */
+  lightIn(width: number, height: number): Promise<Float32Array> {
+    return this.picture.lightIn(width, height);
+  }
+
   /** Resolves once the device has little before it, so that another drawing is seen soon. */
   room(): Promise<void> {
     return this.queue.room();

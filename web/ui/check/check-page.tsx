@@ -23,8 +23,9 @@ export function CheckPage() {
         const { checkLight } = await import('@/view/light-check');
         const { checkForms } = await import('@/view/fields/form-check');
         const { checkAgainstLibrary } = await import('@/view/library-check');
+        const { checkTrueLight } = await import('@/view/true-check');
         const { checkBits } = await import('@/view/bits-check');
-        for (const check of [checkBits, checkLight, checkAgainstLibrary, checkForms, checkNoise])
+        for (const check of [checkBits, checkLight, checkAgainstLibrary, checkTrueLight, checkForms, checkNoise])
           for await (const one of check()) {
             if (ended) return;
             setList((all) => [...all, one]);
