@@ -4,7 +4,7 @@ import os from 'node:os';
 import { Worker } from 'node:worker_threads';
 import { developed } from '@maypole/core/develop/develop';
 import { Denoiser, emptyGuides, putGuides } from '@maypole/core/develop/denoise';
-import { emptyLight, putTile } from '@maypole/core/develop/light';
+import { emptyLight, putTile, wholeLight } from '@maypole/core/develop/light';
 import { MeshCache } from '@maypole/core/evaluate/mesh-cache';
 import type { PictureAt } from '@maypole/core/evaluate/picture-at';
 import { evaluateRibbon } from '@maypole/core/evaluate/ribbon';
@@ -15,7 +15,7 @@ import { assetOf } from '@maypole/core/files/store';
 import type { Mesh } from '@maypole/core/shape/mesh';
 import { Exposure, instantPictures } from '@maypole/core/trace/exposure';
 import { tilesOf } from '@maypole/core/trace/tiles';
-import { SUMS, type TraceSettings } from '@maypole/core/trace/tracer';
+import { COUNT, SUMS, type TraceSettings } from '@maypole/core/trace/tracer';
 import { drawOptions, pieceIn, Unusable, type DrawOptions } from './draw-options';
 import type { DrawnTile } from './draw-worker';
 
@@ -43,7 +43,7 @@ async function main(): Promise<void> {
   const light = options.denoise ? new Denoiser().denoised(traced.light, traced.guides) : traced.light;
   const seconds = ((performance.now() - begun) / 1000).toFixed(1);
   const file = options.to.endsWith('.exr')
-    ? writeExr(light.values, width, height)
+    ? writeExr(wholeLight(light), width, height)
     : writeImage(
         new Uint8Array(developed(light, { scene: pictures[0].scene, clear: options.clear }).buffer),
         width,
@@ -81,7 +81,7 @@ async function traceAll(work: DrawWork, { samples, workers }: DrawOptions) {
   const put = ({ tile, part }: DrawnTile) => {
     putTile(light, tile, part.sums);
     putGuides(guides, tile, part);
-    for (let i = SUMS - 1; i < part.sums.length; i += SUMS) taken += part.sums[i];
+    for (let i = COUNT; i < part.sums.length; i += SUMS) taken += part.sums[i];
     done++;
     if (process.stderr.isTTY) process.stderr.write(`\r${Math.round((100 * done) / tiles.length)} %`);
   };

@@ -1,5 +1,3 @@
-import type { LightPicture } from './light';
-
 /** How often the picture is halved; the widest halo is as wide as a picture of that size is coarse. */
 export const LEVELS = 6;
 /** A single pixel may be thousands of times as bright as its neighbours; its halo is held to what is seen. */
@@ -9,6 +7,13 @@ interface Level {
   readonly width: number;
   readonly height: number;
   /** 3 numbers a pixel. */
+  readonly values: Float32Array;
+}
+
+/** Light as it is laid over another: 4 numbers a pixel, rows from the top. */
+interface Light {
+  readonly width: number;
+  readonly height: number;
   readonly values: Float32Array;
 }
 
@@ -108,7 +113,7 @@ function filtered(
  * @param from light brighter than this spills
  * @returns reads the halo at a place of the picture, 0…1 from the left and from the top
  */
-export function bloomOf(light: LightPicture, from: number, spread: number): (u: number, v: number) => number[] {
+export function bloomOf(light: Light, from: number, spread: number): (u: number, v: number) => number[] {
   const bright = (c: number[]) => {
     for (let k = 0; k < 3; k++) c[k] = Math.max(0, Math.min(BRIGHTEST, c[k]));
     const most = Math.max(c[0], c[1], c[2]);

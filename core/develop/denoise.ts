@@ -1,5 +1,5 @@
 import { TraceMemory } from '../trace/memory';
-import { FEATURES, SUMS, type Tile, type Worked } from '../trace/tracer';
+import { COUNT, FEATURES, SUMS, type Tile, type Worked } from '../trace/tracer';
 import type { LightPicture } from './light';
 
 /** See core/trace/assembly/denoise.ts. */
@@ -39,9 +39,10 @@ export function putGuides(
       const from = j * width + i;
       const at = (y + j) * to.width + x + i;
       const s = SUMS * from;
-      const n = sums[s + 5];
+      const n = sums[s + COUNT];
       if (!(n > 0)) continue;
-      const mean = (0.2126 * sums[s] + 0.7152 * sums[s + 1] + 0.0722 * sums[s + 2]) / n;
+      const all = (k: number) => sums[s + k] + sums[s + COUNT + 1 + k];
+      const mean = (0.2126 * all(0) + 0.7152 * all(1) + 0.0722 * all(2)) / n;
       const spread = Math.max(0, sums[s + 4] / n - mean * mean);
       // Of one sample nothing is known about how others would be.
       to.variance[at] = n > 1 ? spread / (n - 1) : mean * mean;
@@ -54,17 +55,30 @@ export class Denoiser {
   private readonly memory = new TraceMemory();
 
   /** @throws SceneTooLarge where there is not enough memory for a picture of that size */
-  denoised(light: LightPicture, { features, variance }: Guides): LightPicture {
-    const { width, height, values } = light;
+  denoised(light: LightPicture, guides: Guides): LightPicture {
+    const { width, height, values, added } = light;
+    const clean = this.filtered(values, 4, width, height, guides);
+    const veil = added.some((x) => x > 0) ? this.filtered(added, 3, width, height, guides) : added;
+    return { width, height, values: clean, added: veil };
+  }
+
+  /** Takes the grain out of light, of `stride` numbers a pixel. */
+  private filtered(
+    values: Float32Array,
+    stride: 3 | 4,
+    width: number,
+    height: number,
+    { features, variance }: Guides,
+  ): Float32Array {
     const { memory } = this;
     memory.release();
     const wide = (width + 3) & ~3;
-    const stride = wide + 2 * MARGIN;
-    const plane = stride * (height + 2 * MARGIN);
+    const across = wide + 2 * MARGIN;
+    const plane = across * (height + 2 * MARGIN);
     const at = memory.room(4 * PLANES * plane);
     const p = memory.floats(at, PLANES * plane);
     p.fill(0);
-    const place = (x: number, y: number) => (y + MARGIN) * stride + x + MARGIN;
+    const place = (x: number, y: number) => (y + MARGIN) * across + x + MARGIN;
     for (let y = 0; y < height; y++)
       for (let x = 0; x < width; x++) {
         const [i, o] = [y * width + x, place(x, y)];
@@ -74,7 +88,7 @@ export class Denoiser {
         for (let k = 0; k < 3; k++) {
           const by = colourAt(features, f, k);
           bright += [0.2126, 0.7152, 0.0722][k] * by;
-          p[(RED + k) * plane + o] = values[4 * i + k] / by;
+          p[(RED + k) * plane + o] = values[stride * i + k] / by;
         }
         p[VARIANCE * plane + o] = variance[i] / (bright * bright);
         p[INSIDE * plane + o] = 1;
@@ -94,15 +108,14 @@ export class Denoiser {
           least(z(x - 1, y), z(x, y), z(x + 1, y)) + least(z(x, y - 1), z(x, y), z(x, y + 1));
       }
     memory.run.denoise(at, wide, height);
-    const out = new Float32Array(values.length);
+    const out = values.slice();
     for (let y = 0; y < height; y++)
       for (let x = 0; x < width; x++) {
         const [i, o] = [y * width + x, place(x, y)];
         for (let k = 0; k < 3; k++)
-          out[4 * i + k] = Math.max(0, p[(RED + k) * plane + o]) * colourAt(features, FEATURES * i, k);
-        out[4 * i + 3] = values[4 * i + 3];
+          out[stride * i + k] = Math.max(0, p[(RED + k) * plane + o]) * colourAt(features, FEATURES * i, k);
       }
-    return { width, height, values: out };
+    return out;
   }
 }
 

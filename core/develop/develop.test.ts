@@ -7,7 +7,7 @@ import { camera } from '../trace/fixture';
 import { bloomGain, bloomOf } from './bloom';
 import { developed } from './develop';
 import { displayEffects, grainAt } from './effects';
-import { emptyLight, lightIn, putTile } from './light';
+import { emptyLight, lightIn, putTile, wholeLight } from './light';
 
 const scene = {
   camera: { ...camera, exposure: 2 },
@@ -15,7 +15,7 @@ const scene = {
   picture: [] as PictureEffectAt[],
 } as const;
 /** Two pixels of four samples: one all covered by a grey, one half. */
-const sums = Float64Array.of(0.4, 0.4, 0.4, 4, 0, 4, 0.2, 0.2, 0.2, 2, 0, 4);
+const sums = Float64Array.of(0.4, 0.4, 0.4, 4, 0, 4, 0, 0, 0, 0.2, 0.2, 0.2, 2, 0, 4, 0, 0, 0);
 const two = lightIn(sums, 2, 1);
 
 describe('traced light as it is shown', () => {
@@ -35,6 +35,17 @@ describe('traced light as it is shown', () => {
     expect([clear[3], clear[7]]).toEqual([255, 128]);
     // Not premultiplied: what is half there has its whole colour.
     expect(Math.abs(clear[4] - clear[0])).toBeLessThanOrEqual(1);
+  });
+  it('shows light that covers nothing over what is behind it, and as coverage where nothing is', () => {
+    const veiled = lightIn(Float64Array.of(0, 0, 0, 0, 0, 4, 0.4, 0.2, 0, 0.4, 0.4, 0.4, 4, 0, 4, 0, 0, 0), 2, 1);
+    const pixels = developed(veiled, { scene });
+    expect(pixels[0]).toBeGreaterThan(0x3a + 10);
+    expect(pixels[2]).toBeGreaterThanOrEqual(0xb7 - 2);
+    const clear = developed(veiled, { scene, clear: true });
+    expect(clear[0]).toBe(255);
+    expect(clear[3]).toBeGreaterThan(100);
+    expect(clear[3]).toBeLessThan(255);
+    expect([...wholeLight(veiled)].map((x) => Number(x.toFixed(6)))).toEqual([0.1, 0.05, 0, 0, 0.1, 0.1, 0.1, 1]);
   });
   it('as light it is the mean of its samples, premultiplied and before exposure, each tile in its place', () => {
     expect([...two.values].map((x) => Number(x.toFixed(6)))).toEqual([0.1, 0.1, 0.1, 1, 0.05, 0.05, 0.05, 0.5]);

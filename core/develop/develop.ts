@@ -3,7 +3,7 @@ import { backdropShown } from '../scene/backdrop-shown';
 import { viewTransform } from '../scene/view-transform';
 import { bloomGain, bloomOf } from './bloom';
 import { displayEffects, outwards } from './effects';
-import type { LightPicture } from './light';
+import { wholeLight, type LightPicture } from './light';
 
 /** A number −½…½ for a pixel, by which steps of 8 bits are not seen as bands (J. Jimenez, SIGGRAPH 2014). */
 function dither(x: number, y: number): number {
@@ -31,7 +31,7 @@ export function developed(
   light: LightPicture,
   { frame = { width: 1, height: 1 }, scene: { camera, backdrop, picture }, clear = false }: Developing,
 ): Uint8ClampedArray<ArrayBuffer> {
-  const { width, height, values } = light;
+  const { width, height, values, added } = light;
   const { exposure } = camera;
   const out = new Uint8ClampedArray(4 * width * height);
   const aspect = (width * frame.width) / (height * frame.height);
@@ -39,13 +39,14 @@ export function developed(
   const plain =
     backdrop.type === 'gradient' || backdrop.type === 'image' ? null : backdropShown(backdrop, 0, 0, aspect);
   const bloom = picture.find((e) => e.type === 'bloom');
-  const halo = bloom && bloomOf(light, bloom.from / exposure, bloom.spread);
+  const halo = bloom && bloomOf({ width, height, values: wholeLight(light) }, bloom.from / exposure, bloom.spread);
   const spill = bloom ? (bloom.amount * exposure) / bloomGain(bloom.spread) : 0;
   const fringe = picture.find((e) => e.type === 'fringe');
   const effects = displayEffects(picture, light);
   const read = fringe ? parted(light, fringe.amount / 100) : null;
   const c = [0, 0, 0];
   const own = [0, 0, 0, 0];
+  const more = [0, 0, 0];
   for (let y = 0; y < height; y++)
     for (let x = 0; x < width; x++) {
       const [u, v] = [(x + 0.5) / width, (y + 0.5) / height];
@@ -60,16 +61,14 @@ export function developed(
         const shown = viewTransform(own[0] * by, own[1] * by, own[2] * by);
         for (let k = 0; k < 3; k++) c[k] = clear ? shown[k] * covered : behind[k] + (shown[k] - behind[k]) * covered;
       } else for (let k = 0; k < 3; k++) c[k] = clear ? 0 : behind[k];
-      if (halo) {
-        const h = halo(u, v);
-        if (h[0] + h[1] + h[2] > 0) {
-          const lit = [0, 1, 2].map((k) => own[k] * exposure + (clear ? 0 : behind[k] ** 2 * (1 - covered)));
-          const [before, after] = [
-            viewTransform(lit[0], lit[1], lit[2]),
-            viewTransform(lit[0] + spill * h[0], lit[1] + spill * h[1], lit[2] + spill * h[2]),
-          ];
-          for (let k = 0; k < 3; k++) c[k] += after[k] - before[k];
-        }
+      // What spills, and what covers nothing, is added to the light of the whole pixel; as it is shown, by as much.
+      for (let k = 0; k < 3; k++) more[k] = added[3 * (y * width + x) + k] * exposure;
+      if (halo) halo(u, v).forEach((h, k) => (more[k] += spill * h));
+      if (more[0] + more[1] + more[2] > 0) {
+        const lit = [0, 1, 2].map((k) => own[k] * exposure + (clear ? 0 : lightOf(behind, k) * (1 - covered)));
+        const before = viewTransform(lit[0], lit[1], lit[2]);
+        const after = viewTransform(lit[0] + more[0], lit[1] + more[1], lit[2] + more[2]);
+        for (let k = 0; k < 3; k++) c[k] += after[k] - before[k];
       }
       for (const effect of effects) effect(c, u, v);
       const noise = covered > 0 || backdrop.type === 'gradient' ? dither(x, y) : 0;
@@ -79,6 +78,11 @@ export function developed(
       out[at + 3] = 255 * alpha;
     }
   return out;
+}
+
+/** About the light that is shown as a backdrop. */
+function lightOf(shown: readonly number[], k: number): number {
+  return shown[k] ** 2;
 }
 
 /** Reads a picture with red and blue parted outwards. */

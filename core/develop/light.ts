@@ -1,24 +1,40 @@
-import { SUMS, type Tile } from '../trace/tracer';
+import { COUNT, SUMS, type Tile } from '../trace/tracer';
 
-/** A picture as light before exposure: red, green, blue and how much is covered, premultiplied, rows from the top. */
+/** A picture as light before exposure, rows from the top. */
 export interface LightPicture {
   readonly width: number;
   readonly height: number;
+  /** Red, green, blue of what covers a pixel, and how much is covered; premultiplied. */
   readonly values: Float32Array;
+  /** Red, green and blue of light that covers nothing: of lit air, and of what only adds light. */
+  readonly added: Float32Array;
 }
 
+/** Where of the sums of a pixel light stands that covers nothing. */
+const ADDED = 6;
+
 export function emptyLight(width: number, height: number): LightPicture {
-  return { width, height, values: new Float32Array(4 * width * height) };
+  const pixels = width * height;
+  return { width, height, values: new Float32Array(4 * pixels), added: new Float32Array(3 * pixels) };
 }
 
 /** Puts the mean of a tile's samples in its place; every pixel may have another number of them. */
 export function putTile(to: LightPicture, { x, y, width, height }: Tile, sums: Float64Array): void {
   for (let j = 0; j < height; j++)
     for (let i = 0; i < width; i++) {
-      const [from, at] = [SUMS * (j * width + i), 4 * ((y + j) * to.width + x + i)];
-      const share = sums[from + 5] > 0 ? 1 / sums[from + 5] : 0;
-      for (let k = 0; k < 4; k++) to.values[at + k] = sums[from + k] * share;
+      const from = SUMS * (j * width + i);
+      const pixel = (y + j) * to.width + x + i;
+      const share = sums[from + COUNT] > 0 ? 1 / sums[from + COUNT] : 0;
+      for (let k = 0; k < 4; k++) to.values[4 * pixel + k] = sums[from + k] * share;
+      for (let k = 0; k < 3; k++) to.added[3 * pixel + k] = sums[from + ADDED + k] * share;
     }
+}
+
+/** All light of a picture with how much is covered, 4 numbers a pixel: as it is laid over another (premultiplied). */
+export function wholeLight({ values, added }: LightPicture): Float32Array {
+  const out = values.slice();
+  for (let i = 0; i < added.length; i++) out[4 * Math.floor(i / 3) + (i % 3)] += added[i];
+  return out;
 }
 
 /** The mean of the samples of a whole picture. */

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { ball, pictureOf, settings, square, white } from './fixture';
 import { Exposure } from './exposure';
 import { roundsOf, tilesOf } from './tiles';
-import { bouncesOf, FEATURES, SUMS, type TraceSettings, type Worked } from './tracer';
+import { bouncesOf, COUNT, FEATURES, SUMS, type TraceSettings, type Worked } from './tracer';
 
 const size: TraceSettings = { ...settings, width: 32, height: 32, bounces: bouncesOf(4) };
 const tile = { x: 0, y: 0, width: 32, height: 32 };
@@ -16,7 +16,7 @@ function traced(exposure: Exposure, samples: number, paths?: number): Worked {
   }
   return so!;
 }
-const count = (w: Worked, x: number, y: number) => w.sums[SUMS * (y * 32 + x) + 5];
+const count = (w: Worked, x: number, y: number) => w.sums[SUMS * (y * 32 + x) + COUNT];
 const light = (w: Worked, x: number, y: number) => w.sums[SUMS * (y * 32 + x)] / count(w, x, y);
 
 describe('an exposure', () => {

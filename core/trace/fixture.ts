@@ -4,7 +4,7 @@ import { RAMP } from '../pattern/ramp';
 import type { CameraAt, LightAt } from '../scene/kind';
 import { meshOf } from '../shape/builder';
 import { uniformConnectivity, type Mesh } from '../shape/mesh';
-import { bouncesOf, SUMS, Tracer, type TraceSettings } from './tracer';
+import { bouncesOf, COUNT, SUMS, Tracer, type TraceSettings } from './tracer';
 
 /** Small pictures to be traced in tests. */
 export const white: LightAt = {
@@ -91,7 +91,7 @@ export function withSky(picture: PictureAt<Mesh>): PictureAt<Mesh> {
 
 export const settings: TraceSettings = { width: 8, height: 8, bounces: bouncesOf(16), brightest: Infinity, grain: 0 };
 
-/** Mean light of a picture: red, green, blue, and how much is covered. */
+/** Mean light of a picture, what covers nothing too: red, green, blue, and how much is covered. */
 export function meanOf(picture: PictureAt<Mesh>, samples: number, more: Partial<TraceSettings> = {}): number[] {
   const tracer = new Tracer();
   const all = { ...settings, ...more };
@@ -99,7 +99,7 @@ export function meanOf(picture: PictureAt<Mesh>, samples: number, more: Partial<
   const sums = tracer.samples({ x: 0, y: 0, width: all.width, height: all.height }, 0, samples);
   return [0, 1, 2, 3].map((k) => {
     let sum = 0;
-    for (let i = k; i < sums.length; i += SUMS) sum += sums[i];
+    for (let i = k; i < sums.length; i += SUMS) sum += sums[i] + (k < 3 ? sums[i + COUNT + 1] : 0);
     return sum / (all.width * all.height * samples);
   });
 }

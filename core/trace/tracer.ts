@@ -67,8 +67,13 @@ export interface Tile {
   readonly height: number;
 }
 
-/** Numbers kept of each pixel: sums of red, green, blue, of how much is covered, of squares of brightness; and of how many samples. */
-export const SUMS = 6;
+/**
+ * Numbers kept of each pixel: sums of red, green, blue, of how much is covered, of squares of brightness; of how many
+ * samples; and sums of light that covers nothing.
+ */
+export const SUMS = 9;
+/** Where the number of samples stands. */
+export const COUNT = 5;
 
 /** Numbers kept of what a pixel's rays meet first: sums of base colour, normal and metres away; and of how many. */
 export const FEATURES = 8;

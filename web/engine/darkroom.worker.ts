@@ -3,7 +3,7 @@ import { developed } from '@maypole/core/develop/develop';
 import { Denoiser, emptyGuides, putGuides, type Guides } from '@maypole/core/develop/denoise';
 import { emptyLight, putTile, type LightPicture } from '@maypole/core/develop/light';
 import { sampleColour } from '@maypole/core/develop/sample-map';
-import { SUMS } from '@maypole/core/trace/tracer';
+import { COUNT, SUMS } from '@maypole/core/trace/tracer';
 import { pictureFiles } from '../view/picture-files';
 import { scope } from '../view/worker-scope';
 import type { Develop, FromDarkroom, ToDarkroom } from './darkroom-protocol';
@@ -46,7 +46,7 @@ scope.onmessage = ({ data }: MessageEvent<ToDarkroom>) => {
     putGuides(sheet.guides, tile, part);
     for (let y = 0; y < tile.height; y++)
       for (let x = 0; x < tile.width; x++)
-        sheet.counts[(tile.y + y) * sheet.light.width + tile.x + x] = part.sums[SUMS * (y * tile.width + x) + SUMS - 1];
+        sheet.counts[(tile.y + y) * sheet.light.width + tile.x + x] = part.sums[SUMS * (y * tile.width + x) + COUNT];
     timer ??= setTimeout(show, Math.max(SOON, took));
   }
 };

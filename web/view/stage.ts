@@ -19,6 +19,7 @@ import { RibbonObject } from './ribbon-object';
 import { SurroundFilter } from './surround-filter';
 import { drawsInSoftware } from './software';
 import { Air } from './air';
+import { AirGlows } from './air-glows';
 import { frameShare, parallelView, pictureAspect } from './wires';
 import { lensOffset, pixelOffset } from './subframes';
 
@@ -76,6 +77,7 @@ export class Stage {
   private readonly picture: Picture;
   private readonly queue: DeviceQueue;
   private readonly air = new Air();
+  private readonly glows = new AirGlows(this.scene);
   private domes: Domes | null = null;
   private readonly grounds = new Grounds(this.scene);
   /** How many sub-frames a picture that stands still is the average of: fewer where each has its price. */
@@ -146,6 +148,7 @@ export class Stage {
     const at = focused(frame.scene.camera, frame);
     const camera = this.aimed(at, frame.aspect, number, of);
     this.lights.update(lights, () => extentOf(frame), shadowReach(frame.scene), number, of);
+    this.glows.update(frame, number);
     const domes = this.domesOf(frame, number, of);
     this.grounds.update(frame.scene.ground, domes);
     this.scene.fogNode = this.air.node(frame.scene.air, () => extentOf(frame));
@@ -284,6 +287,7 @@ export class Stage {
     for (const object of this.ribbons.values()) object.dispose();
     this.ribbons.clear();
     this.lights.dispose();
+    this.glows.dispose();
     this.grounds.dispose();
     this.domes?.forms.dispose();
     this.domes?.floor.dispose();

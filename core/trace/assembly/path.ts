@@ -29,10 +29,10 @@ const ERROR: usize = 104;
 const LEAST: usize = 108;
 
 /**
- * A pixel that is added up, numbers of 8 bytes: light, how much is covered, the sum of squares of brightness, and how
- * many samples they are of.
+ * A pixel that is added up, numbers of 8 bytes: light of what covers it, how much is covered, the sum of squares of
+ * brightness, how many samples they are of, and light that covers nothing: of lit air, and of what only adds light.
  */
-const PIXEL_BYTES: usize = 48;
+const PIXEL_BYTES: usize = 72;
 /** Of what is met first, numbers of 4 bytes: base colour, normal, metres from the camera, and how often something was met. */
 const FEATURE_BYTES: usize = 32;
 
@@ -51,6 +51,8 @@ let tr: f32 = 1;
 let tg: f32 = 1;
 let tb: f32 = 1;
 let covered: f32 = 0;
+/** What the path has gathered covers nothing. */
+let uncovered: bool = false;
 /** The middle of the pixel. */
 let pixelX: f32 = 0;
 let pixelY: f32 = 0;
@@ -122,7 +124,10 @@ function isGood(x: i32, y: i32, width: i32, height: i32, sums: usize, limit: f32
     for (let i = max(0, x - 2); i <= min(width - 1, x + 2); i++) {
       const at = sums + <usize>(j * width + i) * PIXEL_BYTES;
       const n = abs<f64>(load<f64>(at, 40));
-      const m = (0.2126 * load<f64>(at) + 0.7152 * load<f64>(at, 8) + 0.0722 * load<f64>(at, 16)) / n;
+      const red = load<f64>(at) + load<f64>(at, 48);
+      const green = load<f64>(at, 8) + load<f64>(at, 56);
+      const blue = load<f64>(at, 16) + load<f64>(at, 64);
+      const m = (0.2126 * red + 0.7152 * green + 0.0722 * blue) / n;
       variance += max<f64>(0, load<f64>(at, 32) / n - m * m) / n;
       mean += m;
       pixels += 1;
@@ -157,9 +162,10 @@ function sample(x: i32, y: i32, n: i32, at: usize, features: usize): void {
   follow();
   // Nothing that is no number gets into a picture.
   if (!(r >= 0 && g >= 0 && b >= 0 && r < Infinity && g < Infinity && b < Infinity)) r = g = b = 0;
-  store<f64>(at, load<f64>(at) + r);
-  store<f64>(at, load<f64>(at, 8) + g, 8);
-  store<f64>(at, load<f64>(at, 16) + b, 16);
+  const to = uncovered ? at + 48 : at;
+  store<f64>(to, load<f64>(to) + r);
+  store<f64>(to, load<f64>(to, 8) + g, 8);
+  store<f64>(to, load<f64>(to, 16) + b, 16);
   store<f64>(at, load<f64>(at, 24) + covered, 24);
   const bright: f64 = 0.2126 * <f64>r + 0.7152 * <f64>g + 0.0722 * <f64>b;
   store<f64>(at, load<f64>(at, 32) + bright * bright, 32);
@@ -204,6 +210,7 @@ function follow(): void {
   r = g = b = 0;
   tr = tg = tb = 1;
   covered = 0;
+  uncovered = false;
   channel = -1;
   media.outOfAll();
   let matt = load<i32>(c, MATT);
@@ -265,7 +272,7 @@ function follow(): void {
         // What is seen through glass is what is behind it; with nothing before it the backdrop is added later.
         if (covered > 0) backdrop.look(pixelX, pixelY);
         if (covered > 0) add(tr * backdrop.behindR, tg * backdrop.behindG, tb * backdrop.behindB, brightest);
-        else if (added) covered = min<f32>(1, load<f32>(c, EXPOSURE) * max(r, max(g, b)));
+        else if (added) uncovered = true;
         return;
       }
       if (!scene.sky) return;

@@ -1,7 +1,7 @@
 import { pictureAt, sceneAt } from '@maypole/core/evaluate/picture-at';
 import { fitFrame } from '@maypole/core/scene/lens';
 import { tilesOf } from '@maypole/core/trace/tiles';
-import { SUMS } from '@maypole/core/trace/tracer';
+import { COUNT, SUMS } from '@maypole/core/trace/tracer';
 import type { Develop, FromDarkroom, ToDarkroom } from '@/engine/darkroom-protocol';
 import type { FromTracer, ToTracer } from '@/engine/trace-protocol';
 import { useEditor, type EditorState } from '../state/store';
@@ -172,6 +172,6 @@ const howOf = ({ denoise, map }: TrueLight): Develop => ({ denoise, shows: map ?
 /** Pixels of a tile that have got fewer samples than there were, since they are good. */
 function goodIn(sums: Float64Array, samples: number): number {
   let good = 0;
-  for (let i = SUMS - 1; i < sums.length; i += SUMS) if (sums[i] < samples) good++;
+  for (let i = COUNT; i < sums.length; i += SUMS) if (sums[i] < samples) good++;
   return good;
 }
