@@ -46,6 +46,12 @@ function boxOf({ positions, instances }: DrawablePart): Box | null {
   });
 }
 
+/** Whether a place lies in the box of a part; that of copies is about all of them. */
+export function isWithin(place: readonly number[], part: DrawablePart): boolean {
+  const box = boxOf(part);
+  return box !== null && [0, 1, 2].every((k) => place[k] > box[k] && place[k] < box[k + 3]);
+}
+
 /** Middle and radius of all that stands in a frame. */
 export function extentOf(frame: Pick<ViewFrame, 'ribbons'>): Extent {
   const out = [Infinity, Infinity, Infinity, -Infinity, -Infinity, -Infinity];

@@ -86,6 +86,7 @@ export class PartObject {
   /** Places that are drawn now, to be told which copy was hit. */
   numbers: Uint32Array | null = null;
 
+  /** @param within it is seen from within, so that backs of its faces are looked at, though it is closed */
   constructor(
     readonly topology: string,
     private readonly room: number,
@@ -93,6 +94,7 @@ export class PartObject {
     part: DrawablePart,
     private readonly materials: RibbonMaterials,
     private readonly extras: ExtraMaterials,
+    private readonly within = false,
   ) {
     this.build(part);
   }
@@ -235,7 +237,8 @@ export class PartObject {
       this.copyAt = dynamic(4, this.room);
       this.copyId = dynamic(1, this.room);
     }
-    const { triangles, groups, lines, closed, uv } = part.topology;
+    const { triangles, groups, lines, uv } = part.topology;
+    const closed = part.topology.closed && !this.within;
     const from = { copies: instances !== undefined, uv: uv !== undefined, crevice: part.crevices !== undefined };
     // Copies' own values are of the main finish only.
     const surfaces = groups.map((g) =>

@@ -3,6 +3,7 @@ import type { Surfaces } from '@maypole/core/finish/finish';
 import { Color, Group, LineBasicNodeMaterial, PointsNodeMaterial } from 'three/webgpu';
 import type { Dome } from './dome';
 import type { Drawable, DrawablePart, ViewMode } from './frame';
+import { isWithin } from './extent';
 import { hasOwnChannels, kindOf, PartObject, uvMaterial, type ExtraMaterials } from './part-object';
 import { RibbonMaterials } from './ribbon-materials';
 import { throughViewTransform } from './view-transform';
@@ -23,6 +24,7 @@ export class RibbonObject {
   };
   private parts: PartObject[] = [];
   private shown = '';
+  private within = false;
 
   /** The parts that are drawn now. */
   get objects(): readonly PartObject[] {
@@ -34,11 +36,16 @@ export class RibbonObject {
     wardrobe: ReadonlyMap<string, Surfaces>,
     mode: ViewMode,
     dome: Dome | null = null,
+    eye?: readonly number[],
   ): void {
     const worn = new Set(shape.parts.map((p) => p.instances?.wears ?? ''));
     const told = [...worn].map((wearer) =>
       this.materialsOf(wearer).update(wardrobe.get(wearer) ?? surfaces, mode, dome),
     );
+    // From within, closed forms are seen from behind.
+    const within = eye !== undefined && shape.parts.some((p) => isWithin(eye, p));
+    if (within !== this.within) this.clear();
+    this.within = within;
     const other = told.some((t) => t !== 'none');
     if (told.includes('all') || (other && shape.parts.some(hasOwnChannels))) this.clear();
     const changed = shape.key !== this.shown;
@@ -91,6 +98,7 @@ export class RibbonObject {
         part,
         this.materialsOf(part.instances?.wears ?? ''),
         this.extras,
+        this.within,
       );
       this.group.add(made.group);
       out[i] = made;

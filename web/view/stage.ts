@@ -305,7 +305,7 @@ export class Stage {
         this.ribbons.set(ribbon.id, object);
         this.scene.add(object.group);
       }
-      object.update(ribbon, frame.wardrobe, frame.mode, dome);
+      object.update(ribbon, frame.wardrobe, frame.mode, dome, frame.scene.camera.position);
     }
     for (const [id, object] of this.ribbons) {
       if (seen.has(id)) continue;
