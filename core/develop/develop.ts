@@ -1,6 +1,6 @@
 import type { SceneAt } from '../evaluate/picture-at';
 import { backdropShown } from '../scene/backdrop-shown';
-import { viewTransform } from '../scene/view-transform';
+import { lightShownAs, viewTransform } from '../scene/view-transform';
 import { bloomGain, bloomOf } from './bloom';
 import { displayEffects, outwards } from './effects';
 import { wholeLight, type LightPicture } from './light';
@@ -11,6 +11,8 @@ function dither(x: number, y: number): number {
   const g = 52.9829189 * (f - Math.floor(f));
   return g - Math.floor(g) - 0.5;
 }
+
+const BLACK = [0, 0, 0] as const;
 
 /** How a picture is shown. */
 export interface Developing {
@@ -46,7 +48,6 @@ export function developed(
   const read = fringe ? parted(light, fringe.amount / 100) : null;
   const c = [0, 0, 0];
   const own = [0, 0, 0, 0];
-  const more = [0, 0, 0];
   for (let y = 0; y < height; y++)
     for (let x = 0; x < width; x++) {
       const [u, v] = [(x + 0.5) / width, (y + 0.5) / height];
@@ -61,14 +62,35 @@ export function developed(
         const shown = viewTransform(own[0] * by, own[1] * by, own[2] * by);
         for (let k = 0; k < 3; k++) c[k] = clear ? shown[k] * covered : behind[k] + (shown[k] - behind[k]) * covered;
       } else for (let k = 0; k < 3; k++) c[k] = clear ? 0 : behind[k];
-      // What spills, and what covers nothing, is added to the light of the whole pixel; as it is shown, by as much.
-      for (let k = 0; k < 3; k++) more[k] = added[3 * (y * width + x) + k] * exposure;
-      if (halo) halo(u, v).forEach((h, k) => (more[k] += spill * h));
-      if (more[0] + more[1] + more[2] > 0) {
-        const lit = [0, 1, 2].map((k) => own[k] * exposure + (clear ? 0 : lightOf(behind, k) * (1 - covered)));
-        const before = viewTransform(lit[0], lit[1], lit[2]);
-        const after = viewTransform(lit[0] + more[0], lit[1] + more[1], lit[2] + more[2]);
-        for (let k = 0; k < 3; k++) c[k] += after[k] - before[k];
+      const open = 1 - covered;
+      const o = 3 * (y * width + x);
+      if (open > 0 && added[o] + added[o + 1] + added[o + 2] > 0) {
+        // Light that covers nothing lies over what is behind, in the part of the pixel where that is seen.
+        const by = exposure / Math.max(open, 0.02);
+        const under = clear ? BLACK : lightShownAs(behind);
+        const over = viewTransform(
+          under[0] + added[o] * by,
+          under[1] + added[o + 1] * by,
+          under[2] + added[o + 2] * by,
+        );
+        for (let k = 0; k < 3; k++) c[k] += open * Math.max(0, over[k] - (clear ? 0 : behind[k]));
+      }
+      if (added[o] + added[o + 1] + added[o + 2] > 0) {
+        // What is brighter by itself than all that is seen of the pixel outshines it: a lamp that a floor mirrors.
+        const alone = viewTransform(added[o] * exposure, added[o + 1] * exposure, added[o + 2] * exposure);
+        for (let k = 0; k < 3; k++) c[k] = Math.max(c[k], alone[k]);
+      }
+      if (halo) {
+        const h = halo(u, v);
+        if (h[0] + h[1] + h[2] > 0) {
+          // What spills is added to the light of the whole pixel; as it is shown, by as much.
+          const lit = [0, 1, 2].map(
+            (k) => (own[k] + added[o + k]) * exposure + (clear ? 0 : behind[k] ** 2 * (1 - covered)),
+          );
+          const before = viewTransform(lit[0], lit[1], lit[2]);
+          const after = viewTransform(lit[0] + spill * h[0], lit[1] + spill * h[1], lit[2] + spill * h[2]);
+          for (let k = 0; k < 3; k++) c[k] += after[k] - before[k];
+        }
       }
       for (const effect of effects) effect(c, u, v);
       const noise = covered > 0 || backdrop.type === 'gradient' ? dither(x, y) : 0;
@@ -78,11 +100,6 @@ export function developed(
       out[at + 3] = 255 * alpha;
     }
   return out;
-}
-
-/** About the light that is shown as a backdrop. */
-function lightOf(shown: readonly number[], k: number): number {
-  return shown[k] ** 2;
 }
 
 /** Reads a picture with red and blue parted outwards. */

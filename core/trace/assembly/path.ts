@@ -53,6 +53,8 @@ let tb: f32 = 1;
 let covered: f32 = 0;
 /** What the path has gathered covers nothing. */
 let uncovered: bool = false;
+/** The path has come by a floor that mirrors. */
+let mirrored: bool = false;
 /** The middle of the pixel. */
 let pixelX: f32 = 0;
 let pixelY: f32 = 0;
@@ -162,10 +164,16 @@ function sample(x: i32, y: i32, n: i32, at: usize, features: usize): void {
   follow();
   // Nothing that is no number gets into a picture.
   if (!(r >= 0 && g >= 0 && b >= 0 && r < Infinity && g < Infinity && b < Infinity)) r = g = b = 0;
-  const to = uncovered ? at + 48 : at;
-  store<f64>(to, load<f64>(to) + r);
-  store<f64>(to, load<f64>(to, 8) + g, 8);
-  store<f64>(to, load<f64>(to, 16) + b, 16);
+  // What a floor mirrors covers what is behind as far as it is no brighter than white; beyond, it is light over it.
+  const most = load<f32>(scene.camera, EXPOSURE) * max(r, max(g, b));
+  const over: f32 = uncovered ? 1 : mirrored && most > 1 ? 1 - 1 / most : 0;
+  const under: f32 = 1 - over;
+  store<f64>(at, load<f64>(at) + under * r);
+  store<f64>(at, load<f64>(at, 8) + under * g, 8);
+  store<f64>(at, load<f64>(at, 16) + under * b, 16);
+  store<f64>(at, load<f64>(at, 48) + over * r, 48);
+  store<f64>(at, load<f64>(at, 56) + over * g, 56);
+  store<f64>(at, load<f64>(at, 64) + over * b, 64);
   store<f64>(at, load<f64>(at, 24) + covered, 24);
   const bright: f64 = 0.2126 * <f64>r + 0.7152 * <f64>g + 0.0722 * <f64>b;
   store<f64>(at, load<f64>(at, 32) + bright * bright, 32);
@@ -210,7 +218,7 @@ function follow(): void {
   r = g = b = 0;
   tr = tg = tb = 1;
   covered = 0;
-  uncovered = false;
+  uncovered = mirrored = false;
   channel = -1;
   media.outOfAll();
   let matt = load<i32>(c, MATT);
@@ -240,15 +248,17 @@ function follow(): void {
       // Once it is passed it lies behind.
       if (down > 0 && down < to) {
         floor = false;
-        if (catches(down, straight)) return;
         if (mirrors(down)) {
           covered = 1;
+          mirrored = true;
           straight = through = false;
           // Dust and fog before a mirror image count from the floor on.
           gone += down;
           likely = -1;
           continue;
         }
+        // Reflections lie over shadows.
+        if (catches(down, straight)) return;
         found = hit.intersect(ox, oy, oz, dx, dy, dz, 0, Infinity, false);
         to = found ? hit.hitT : Infinity;
       }
