@@ -261,7 +261,14 @@ test('a finish and a scene are kept in one piece and used in another; scenes com
   const plain = await stillPicture(page);
   const other = await openFinish(page);
   await other.getByRole('button', { name: 'Kept finishes' }).click();
-  await page.getByRole('button', { name: 'Office gold', exact: true }).click();
+  // Dropped beside the form it does nothing; dropped on it, it is worn.
+  const kept = page.getByRole('button', { name: 'Office gold', exact: true }).first();
+  const picture = page.getByTestId('viewport');
+  const { width } = (await picture.boundingBox())!;
+  await kept.dragTo(picture, { targetPosition: { x: width - 30, y: 110 } });
+  await expect(page.getByText('Nothing there. Drop a finish on a form.')).toBeVisible();
+  await kept.dragTo(picture);
+  await page.keyboard.press('Escape');
   const gilded = await stillPicture(page);
   expect(gilded.equals(plain)).toBe(false);
   await openScene(page);

@@ -11,6 +11,7 @@ import type { KeptLook } from '@/server/contract';
 import { keepLook, listLooks, removeLook } from '../api';
 import { focusAfterClosing } from '../parts/focus-after';
 import { PictureButton, StrongButton } from '../parts/buttons';
+import { draggable } from './drag-look';
 import { tell, tellTrouble } from '../parts/toasts';
 
 /** Of what some come with Maypole. Finishes and lights have pickers of their own to begin with. */
@@ -137,7 +138,12 @@ function List({ kind, now, onUse }: Props) {
             <Flex key={look.id} role="listitem" align="center" borderRadius="field" _hover={{ bg: 'field' }}>
               <chakra.button
                 type="button"
+                title="Click to use it, or drag it onto the picture"
                 onClick={() => use(look)}
+                {...draggable(() => {
+                  const read = readPiece(look.source);
+                  return read.ok ? { kind, look: read.piece, name: look.name, use: () => use(look) } : null;
+                })}
                 flex="1"
                 minW="0"
                 px="2"
@@ -162,29 +168,32 @@ function List({ kind, now, onUse }: Props) {
           <Text px="2" fontSize="11.5px" color="muted" mb="0.5">
             Come with Maypole; your camera stays
           </Text>
-          {shippedScenes().map((look) => (
-            <chakra.button
-              key={look.name}
-              type="button"
-              // The camera of the piece is part of what is there now.
-              onClick={() =>
-                onUse({ ...look, scene: { ...look.scene, cameras: now(look.name).scene.cameras } }, look.name)
-              }
-              display="block"
-              w="100%"
-              px="2"
-              h="28px"
-              textAlign="left"
-              fontSize="12.5px"
-              fontWeight="500"
-              borderRadius="field"
-              cursor="pointer"
-              _hover={{ bg: 'field' }}
-              truncate
-            >
-              {look.name}
-            </chakra.button>
-          ))}
+          {shippedScenes().map((look) => {
+            // The camera of the piece is part of what is there now.
+            const wear = () =>
+              onUse({ ...look, scene: { ...look.scene, cameras: now(look.name).scene.cameras } }, look.name);
+            return (
+              <chakra.button
+                key={look.name}
+                type="button"
+                onClick={wear}
+                {...draggable(() => ({ kind, look, name: look.name, use: wear }))}
+                display="block"
+                w="100%"
+                px="2"
+                h="28px"
+                textAlign="left"
+                fontSize="12.5px"
+                fontWeight="500"
+                borderRadius="field"
+                cursor="pointer"
+                _hover={{ bg: 'field' }}
+                truncate
+              >
+                {look.name}
+              </chakra.button>
+            );
+          })}
         </Box>
       )}
     </>

@@ -13,21 +13,30 @@ import { tell } from '../parts/toasts';
 import { session } from '../state/session';
 import { useEditor } from '../state/store';
 
-type Size = { readonly width: number; readonly height: number };
+export type Size = { readonly width: number; readonly height: number };
+
+/** The ribbon under a place of the picture, in pixels. */
+export function ribbonAt(x: number, y: number, size: Size): string | null {
+  return pointAt(x, y, size)?.ribbon ?? null;
+}
 
 /** The point of a form under a place of the picture, in pixels. */
-function pointAt(x: number, y: number, size: Size): (PickedPoint & { readonly way: Vec3 }) | null {
+function pointAt(
+  x: number,
+  y: number,
+  size: Size,
+): (PickedPoint & { readonly way: Vec3; readonly ribbon: string }) | null {
   const { piece, frame } = useEditor.getState();
   const { camera } = sceneAt(piece, frame);
   const { from, way } = projectionOf(camera, piece.format.width / piece.format.height, size.width, size.height).ray(
     x,
     y,
   );
-  let best: PickedPoint | null = null;
+  let best: (PickedPoint & { readonly ribbon: string }) | null = null;
   for (const ribbon of piece.ribbons) {
     const shape = ribbon.on ? session()?.engine.geometry(ribbon, frame) : undefined;
     const hit = shape && pickPoint(shape, from, way);
-    if (hit && hit.distance < (best?.distance ?? Infinity)) best = hit;
+    if (hit && hit.distance < (best?.distance ?? Infinity)) best = { ...hit, ribbon: ribbon.id };
   }
   return best && { ...best, way };
 }

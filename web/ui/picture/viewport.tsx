@@ -8,6 +8,7 @@ import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } fr
 import { EXPOSURE_BANDS } from '@/view/exposure-bands';
 import type { ViewMode } from '@/view/frame';
 import { SHARP_COLOURS } from '@/view/sharp-colours';
+import { takesLooks } from '../looks/drag-look';
 import { orbit, pan, zoom } from '../state/camera';
 import { SelectField } from '../fields/select-field';
 import { tellTrouble } from '../parts/toasts';
@@ -145,6 +146,7 @@ export function Viewport() {
         onPointerMove={move}
         onPointerUp={up}
         onPointerCancel={() => (drag.current = null)}
+        {...takesLooks(size)}
         onContextMenu={(e) => e.preventDefault()}
         onKeyDown={keys}
       />

@@ -3,12 +3,13 @@
 import { Box, Flex, Text, chakra } from '@chakra-ui/react';
 import { surfaceOf } from '@maypole/core/finish/finish';
 import { FACE_WORDS, faceKinds, type FaceKind } from '@maypole/core/finish/surface';
-import { finishFrom, finishLook } from '@maypole/core/looks/look';
+import { finishLook } from '@maypole/core/looks/look';
 import { linkPiece } from '@maypole/core/piece/link';
 import { finishOf, newFinish, type RibbonDoc } from '@maypole/core/piece/piece';
 import { Palette } from 'lucide-react';
 import { memo } from 'react';
 import { SwitchField } from '../fields/switch-field';
+import { wearKept } from '../looks/drag-look';
 import { KeptLooks } from '../looks/kept-looks';
 import { FinishParts } from './finish-parts';
 import { PresetPicker } from './preset-picker';
@@ -72,12 +73,7 @@ export const FinishCard = memo(function FinishCard({ id, colour, finishes }: Pro
                   <KeptLooks
                     kind="finish"
                     now={(name) => finishLook(name, finishes[0])}
-                    onUse={(look, name) =>
-                      useEditor.getState().editRibbon(`Finish: ${name}`, id, (r) => ({
-                        ...r,
-                        finishes: r.finishes.map((f) => (f.of === 'main' ? { ...f, parts: finishFrom(look) } : f)),
-                      }))
-                    }
+                    onUse={(look, name) => wearKept(id, look, name)}
                   />
                 </Flex>
                 <FinishParts ribbon={id} finish={finishes[0]} colour={colour} />
