@@ -1,7 +1,7 @@
 import type { PictureAt } from '../evaluate/picture-at';
 import type { Surface } from '../finish/surface';
 import { hexToDisplay } from '../maths/srgb';
-import { cross, normalize, type Vec3 } from '../maths/vec3';
+import { cross, normalize, vec3, type Vec3 } from '../maths/vec3';
 import { fitFrame } from '../scene/lens';
 import { projectionOf } from '../scene/projection';
 import { lightShownAs } from '../scene/view-transform';
@@ -46,7 +46,7 @@ function eyeOf({ scene: { camera }, aspect }: PictureAt<Mesh>, width: number, he
     way: (p) => (parallel ? (view.ahead as Vec3) : towards(p)),
     nearer: (p) => {
       const by = parallel ? view.ahead.map((x) => x * ahead(p)) : towards(p);
-      return p.map((x, k) => x - NEARER * by[k]) as unknown as Vec3;
+      return vec3((k) => p[k] - NEARER * by[k]);
     },
   };
 }

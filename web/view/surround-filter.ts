@@ -28,7 +28,7 @@ export class SurroundFilter {
   private edge: number = CUBE_EDGE.usual;
 
   constructor(renderer: WebGPURenderer) {
-    this.generator = new PMREMGenerator(renderer as never);
+    this.generator = new PMREMGenerator(renderer);
     const sized = this.generator as unknown as Sized;
     sized._setSize = () => (sized._cubeSize = this.edge);
   }

@@ -21,21 +21,9 @@ const MATT: usize = 76;
 const BRIGHTEST: usize = 80;
 const ROUND: usize = 84;
 const GRAIN: usize = 88;
-const EXPOSURE: usize = 92;
+export const EXPOSURE: usize = 92;
 const GLOSSY: usize = 96;
 const GLASS: usize = 100;
-/** The error up to which a pixel is good, 0 for none, and samples that it has before that is looked at. */
-const ERROR: usize = 104;
-const LEAST: usize = 108;
-
-/**
- * A pixel that is added up, numbers of 8 bytes: light of what covers it, how much is covered, the sum of squares of
- * brightness, how many samples they are of, and light that covers nothing: of lit air, and of what only adds light.
- */
-const PIXEL_BYTES: usize = 72;
-/** Of what is met first, numbers of 4 bytes: base colour, normal, metres from the camera, and how often something was met. */
-const FEATURE_BYTES: usize = 32;
-
 let ox: f32 = 0;
 let oy: f32 = 0;
 let oz: f32 = 0;
@@ -44,112 +32,33 @@ let dy: f32 = 0;
 let dz: f32 = 1;
 
 /** The light that a path has gathered, and what of further light it lets through. */
-let r: f32 = 0;
-let g: f32 = 0;
-let b: f32 = 0;
+export let r: f32 = 0;
+export let g: f32 = 0;
+export let b: f32 = 0;
 let tr: f32 = 1;
 let tg: f32 = 1;
 let tb: f32 = 1;
-let covered: f32 = 0;
+export let covered: f32 = 0;
 /** What the path has gathered covers nothing. */
-let uncovered: bool = false;
+export let uncovered: bool = false;
 /** The path has come by a floor that mirrors. */
-let mirrored: bool = false;
+export let mirrored: bool = false;
 /** The middle of the pixel. */
 let pixelX: f32 = 0;
 let pixelY: f32 = 0;
 
-/**
- * Adds samples `first` up to, without, `end` to a rectangle of pixels; sums are in the order of the samples, whoever
- * adds them. Pixels that are good already, and whose neighbours are, get no more.
- *
- * @param features where what is met first is added up; 0 for nowhere
- * @param look whether it is looked at now which pixels are good
- * @returns how many pixels have got some
- */
-export function addSamples(
-  x0: i32,
-  y0: i32,
-  width: i32,
-  height: i32,
-  first: i32,
-  end: i32,
-  sums: usize,
-  features: usize,
-  look: bool,
-): i32 {
-  let worked = 0;
-  const limit = load<f32>(scene.camera, ERROR);
-  const looks = look && limit > 0 && first >= load<i32>(scene.camera, LEAST);
-  // All are looked at before any of them goes on: which is left to others does not depend on their order.
-  if (looks)
-    for (let y = 0; y < height; y++)
-      for (let x = 0; x < width; x++) {
-        const at = sums + <usize>(y * width + x) * PIXEL_BYTES;
-        if (load<f64>(at, 40) == <f64>first && isGood(x, y, width, height, sums, limit)) mark(at);
-      }
-  for (let y = 0; y < height; y++)
-    for (let x = 0; x < width; x++) {
-      const at = sums + <usize>(y * width + x) * PIXEL_BYTES;
-      if (isMarked(at)) unmark(at);
-      else if (load<f64>(at, 40) == <f64>first) {
-        const met = features ? features + <usize>(y * width + x) * FEATURE_BYTES : 0;
-        for (let n = first; n < end; n++) sample(x0 + x, y0 + y, n, at, met);
-        store<f64>(at, <f64>end, 40);
-        worked++;
-      }
-    }
-  return worked;
-}
-
-/** A pixel that gets no more for now has its count below nothing. */
-@inline
-function mark(at: usize): void {
-  store<f64>(at, -load<f64>(at, 40), 40);
-}
-@inline
-function unmark(at: usize): void {
-  mark(at);
-}
-@inline
-function isMarked(at: usize): bool {
-  return load<f64>(at, 40) < 0;
-}
-
-/** Whether the error of the mean of a pixel and its neighbours is below a limit, as it is seen: dark parts count more. */
-function isGood(x: i32, y: i32, width: i32, height: i32, sums: usize, limit: f32): bool {
-  const exposure: f64 = load<f32>(scene.camera, EXPOSURE);
-  let variance: f64 = 0;
-  let mean: f64 = 0;
-  let pixels: f64 = 0;
-  for (let j = max(0, y - 2); j <= min(height - 1, y + 2); j++)
-    for (let i = max(0, x - 2); i <= min(width - 1, x + 2); i++) {
-      const at = sums + <usize>(j * width + i) * PIXEL_BYTES;
-      const n = abs<f64>(load<f64>(at, 40));
-      const red = load<f64>(at) + load<f64>(at, 48);
-      const green = load<f64>(at, 8) + load<f64>(at, 56);
-      const blue = load<f64>(at, 16) + load<f64>(at, 64);
-      const m = (0.2126 * red + 0.7152 * green + 0.0722 * blue) / n;
-      variance += max<f64>(0, load<f64>(at, 32) / n - m * m) / n;
-      mean += m;
-      pixels += 1;
-    }
-  const error = sqrt<f64>(variance / pixels) * exposure;
-  // A step of light is seen by how large it is of what is there, and in the dark by itself.
-  return error <= <f64>limit * (0.05 + (mean / pixels) * exposure);
-}
-
 /** What was met first by the sample. */
-let metR: f32 = 0;
-let metG: f32 = 0;
-let metB: f32 = 0;
-let metX: f32 = 0;
-let metY: f32 = 0;
-let metZ: f32 = 0;
-let metFar: f32 = 0;
-let met: bool = false;
+export let metR: f32 = 0;
+export let metG: f32 = 0;
+export let metB: f32 = 0;
+export let metX: f32 = 0;
+export let metY: f32 = 0;
+export let metZ: f32 = 0;
+export let metFar: f32 = 0;
+export let met: bool = false;
 
-function sample(x: i32, y: i32, n: i32, at: usize, features: usize): void {
+/** Follows a sample of a pixel; what it comes to is told beside. */
+export function take(x: i32, y: i32, n: i32): void {
   beginSample(x, y, load<u32>(scene.camera, GRAIN), n);
   pixelX = <f32>x + 0.5;
   pixelY = <f32>y + 0.5;
@@ -164,28 +73,6 @@ function sample(x: i32, y: i32, n: i32, at: usize, features: usize): void {
   follow();
   // Nothing that is no number gets into a picture.
   if (!(r >= 0 && g >= 0 && b >= 0 && r < Infinity && g < Infinity && b < Infinity)) r = g = b = 0;
-  // What a floor mirrors covers what is behind as far as it is no brighter than white; beyond, it is light over it.
-  const most = load<f32>(scene.camera, EXPOSURE) * max(r, max(g, b));
-  const over: f32 = uncovered ? 1 : mirrored && most > 1 ? 1 - 1 / most : 0;
-  const under: f32 = 1 - over;
-  store<f64>(at, load<f64>(at) + under * r);
-  store<f64>(at, load<f64>(at, 8) + under * g, 8);
-  store<f64>(at, load<f64>(at, 16) + under * b, 16);
-  store<f64>(at, load<f64>(at, 48) + over * r, 48);
-  store<f64>(at, load<f64>(at, 56) + over * g, 56);
-  store<f64>(at, load<f64>(at, 64) + over * b, 64);
-  store<f64>(at, load<f64>(at, 24) + covered, 24);
-  const bright: f64 = 0.2126 * <f64>r + 0.7152 * <f64>g + 0.0722 * <f64>b;
-  store<f64>(at, load<f64>(at, 32) + bright * bright, 32);
-  if (!features || !met) return;
-  store<f32>(features, load<f32>(features) + metR);
-  store<f32>(features, load<f32>(features, 4) + metG, 4);
-  store<f32>(features, load<f32>(features, 8) + metB, 8);
-  store<f32>(features, load<f32>(features, 12) + metX, 12);
-  store<f32>(features, load<f32>(features, 16) + metY, 16);
-  store<f32>(features, load<f32>(features, 20) + metZ, 20);
-  store<f32>(features, load<f32>(features, 24) + metFar, 24);
-  store<f32>(features, load<f32>(features, 28) + 1, 28);
 }
 
 /** Keeps what a surface is like that the camera sees. */

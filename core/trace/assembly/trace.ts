@@ -3,7 +3,7 @@ import { prepareSurfaces } from './surface';
 
 export { buildTree } from './tree';
 export { takeScene } from './scene';
-export { addSamples } from './path';
+export { addSamples } from './pixels';
 export { beginSample, next } from './sampler';
 export { atan2Turns, exp, log, sinTurns } from './maths';
 export { fresnel } from './surface';

@@ -107,7 +107,7 @@ function middle(i: i32, axis: i32): f32 {
 }
 
 /** So deep that from here on stretches are halved, which ends soon, whatever lies in them. */
-const HALVES: usize = 400;
+const HALVES: usize = 40;
 let halves: bool = false;
 
 /** Boxes of both parts of what was split. */
@@ -240,7 +240,7 @@ function packets(n: i32): f32 {
 
 /** Stretches of the list that become the four parts of a node, for each depth: where from, where to, and their box. */
 const PART: usize = 48;
-const parts = memory.data(512 * 4 * 48, 16);
+const parts = memory.data(80 * 4 * 48, 16);
 
 function setPart(at: usize, first: i32, end: i32, low: v128, high: v128): void {
   v128.store(at, low);
