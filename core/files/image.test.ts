@@ -43,9 +43,9 @@ describe('pictures in colour', () => {
   it('are read between their pixels in light, and go on beyond their edges', () => {
     const image = readImage(png(2, 2, four));
     // Pixel centres: the first row is above.
-    expect(readPixel(image, 0.25, 0.75).map((x) => Number(x.toFixed(6)))).toEqual([1, 0, 0]);
-    expect(readPixel(image, 1.25, -0.25).map((x) => Number(x.toFixed(6)))).toEqual([1, 0, 0]);
-    expect(readPixel(image, 0.5, 0.75).map((x) => Number(x.toFixed(6)))).toEqual([0.5, 0.5, 0]);
+    expect(readPixel(image, 0.25, 0.75).map((x) => Number(x.toFixed(6)))).toEqual([1, 0, 0, 1]);
+    expect(readPixel(image, 1.25, -0.25).map((x) => Number(x.toFixed(6)))).toEqual([1, 0, 0, 1]);
+    expect(readPixel(image, 0.5, 0.75).map((x) => Number(x.toFixed(6)))).toEqual([0.5, 0.5, 0, 1]);
     // Half the light of white is seen at 188 of 255 (IEC 61966-2-1).
     expect(brightnessOf([0.5, 0.5, 0.5])).toBeCloseTo(188 / 255, 2);
   });
