@@ -7,7 +7,7 @@ const MARGIN = 36;
 const PLANES = 14;
 const [RED, VARIANCE, INSIDE, NORMAL, FAR, SLOPE] = [0, 3, 4, 5, 8, 9];
 /** What light is divided by is never less, so that the dark stays where it is. */
-const DARKEST = 0.02;
+const DARKEST = 0.05;
 
 /** What the grain of a picture is taken out by. */
 export interface Guides {

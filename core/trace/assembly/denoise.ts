@@ -13,7 +13,7 @@ const MARGIN: i32 = 36;
 const ROUNDS: i32 = 5;
 
 /** How much brightness may differ, in standard errors of it; normals; depth, of itself. */
-const BRIGHTNESS: f32 = 3;
+const BRIGHTNESS: f32 = 1.5;
 const NORMAL: f32 = 48;
 const DEPTH: f32 = 0.01;
 
