@@ -1,0 +1,95 @@
+import { describe, expect, it } from 'vitest';
+import { randomSource } from '../maths/random';
+import { FEATURES, SUMS } from '../trace/tracer';
+import { Denoiser, emptyGuides, putGuides, type Guides } from './denoise';
+import { emptyLight, type LightPicture } from './light';
+import { sampleColour } from './sample-map';
+
+const [W, H] = [64, 48];
+
+/** Two walls side by side, each as bright as it is, one of them striped in its colour, with grain of a known spread. */
+function walls(spread: number, seed: number): { truth: LightPicture; noisy: LightPicture; guides: Guides } {
+  const random = randomSource(seed);
+  const [truth, noisy, guides] = [emptyLight(W, H), emptyLight(W, H), emptyGuides(W, H)];
+  for (let y = 0; y < H; y++)
+    for (let x = 0; x < W; x++) {
+      const i = y * W + x;
+      const left = x < W / 2;
+      const colour = !left && x % 4 < 2 ? 0.2 : 0.8;
+      const light = colour * (left ? 0.3 : 1);
+      const grain = spread * light * (random() + random() + random() - 1.5) * 2;
+      truth.values.set([light, light, light, 1], 4 * i);
+      noisy.values.set([light + grain, light + grain, light + grain, 1], 4 * i);
+      // Three even throws have a variance of ¼; twice as far apart, of 1.
+      guides.variance[i] = (spread * light) ** 2;
+      guides.features.set([colour, colour, colour, left ? 1 : 0, 0, left ? 0 : 1, 5, 1], FEATURES * i);
+    }
+  return { truth, noisy, guides };
+}
+
+const error = (a: LightPicture, b: LightPicture) =>
+  Math.sqrt(a.values.reduce((sum, v, i) => sum + (v - b.values[i]) ** 2, 0) / (3 * W * H));
+
+describe('taking grain out', () => {
+  it('leaves less than a third of the error of even grain, of stripes of colour too', () => {
+    const { truth, noisy, guides } = walls(0.3, 1);
+    expect(error(new Denoiser().denoised(noisy, guides), truth)).toBeLessThan(error(noisy, truth) / 3);
+  });
+  it('lets nothing of one wall over to the other: they look other ways', () => {
+    const { truth, guides } = walls(0.3, 2);
+    const clean = new Denoiser().denoised(truth, guides);
+    const at = 4 * (24 * W + W / 2);
+    expect(clean.values[at - 4]).toBeCloseTo(truth.values[at - 4], 2);
+    expect(clean.values[at]).toBeCloseTo(truth.values[at], 2);
+  });
+  it('leaves what has no grain, and how much is covered', () => {
+    const { truth, guides } = walls(0, 3);
+    const clean = new Denoiser().denoised(truth, guides);
+    for (let i = 0; i < clean.values.length; i++) expect(clean.values[i]).toBeCloseTo(truth.values[i], 3);
+  });
+  it('is a function of the picture alone: the same a second time, and after another picture', () => {
+    const { noisy, guides } = walls(0.3, 4);
+    const denoiser = new Denoiser();
+    const first = denoiser.denoised(noisy, guides).values;
+    const other = walls(0.5, 5);
+    denoiser.denoised(other.noisy, other.guides);
+    expect(denoiser.denoised(noisy, guides).values).toEqual(first);
+  });
+  it('cleans light that covers nothing, too', () => {
+    const random = randomSource(9);
+    const [light, guides] = [emptyLight(W, H), emptyGuides(W, H)];
+    for (let i = 0; i < W * H; i++) {
+      light.added.fill(0.5 + 0.4 * (random() - 0.5), 3 * i, 3 * i + 3);
+      guides.variance[i] = 0.16 / 12;
+    }
+    const { added } = new Denoiser().denoised(light, guides);
+    const off = (values: Float32Array) => Math.sqrt(values.reduce((sum, v) => sum + (v - 0.5) ** 2, 0) / values.length);
+    expect(off(added)).toBeLessThan(off(light.added) / 2);
+  });
+  it('knows how uncertain a pixel is by how its samples differ', () => {
+    const guides = emptyGuides(2, 1);
+    // Brightness 1 and 3, in turn: a mean of 2, a variance of 2 among two samples, of half that of their mean.
+    const sums = new Float64Array(2 * SUMS);
+    sums.set([4, 4, 4, 2, 10, 2, 0, 0, 0]);
+    sums.set([3, 3, 3, 1, 9, 1, 0, 0, 0], SUMS);
+    const features = Float32Array.from([1, 1, 1, 0, 0, 2, 8, 2, 0, 0, 0, 0, 0, 0, 0, 0]);
+    putGuides(guides, { x: 0, y: 0, width: 2, height: 1 }, { sums, features });
+    expect(guides.variance[0]).toBeCloseTo(1, 6);
+    expect([...guides.features.subarray(0, 8)]).toEqual([0.5, 0.5, 0.5, 0, 0, 1, 4, 1]);
+    // Of a single sample it is its own size.
+    expect(guides.variance[1]).toBeCloseTo(9, 6);
+  });
+});
+
+describe('the map of samples', () => {
+  it('goes from dark to bright, by the logarithm of their number', () => {
+    const brightness = (n: number) =>
+      sampleColour(n, 1024)
+        .slice(0, 3)
+        .reduce((a, b) => a + b, 0);
+    for (let n = 1; n < 1024; n *= 2) expect(brightness(2 * n)).toBeGreaterThan(brightness(n));
+    expect(sampleColour(0, 1024)).toEqual([0, 0, 0, 255]);
+    expect(sampleColour(1024, 1024)).toEqual(sampleColour(5000, 1024));
+    expect(sampleColour(1, 1)[3]).toBe(255);
+  });
+});
