@@ -53,8 +53,8 @@ export function CheckPage() {
         Does this machine draw right?
       </Heading>
       <Text color="muted" mt="1" mb="4">
-        Light and patterns are drawn by the graphics card. Here patches are lit whose light is known by a formula, and
-        every noise is drawn and compared with the exact one, place by place.
+        Light and patterns are drawn by the graphics card. Here patches are lit whose light is known by a formula, every
+        noise is drawn and compared with the exact one, and quick light is held against true light, place by place.
       </Text>
       <Flex
         align="center"
