@@ -1,3 +1,4 @@
+import { determinant } from '../maths/matrix';
 import { strFromU8, strToU8 } from 'fflate';
 import { WebIO, type JSONDocument, type Node, type Primitive } from '@gltf-transform/core';
 import type { Mesh } from '../shape/mesh';
@@ -75,10 +76,6 @@ function add(soup: Soup, primitive: Primitive, m: readonly number[]): void {
       places && three.every((v) => v < places.getCount()) ? three.flatMap(uv) : undefined,
     );
   }
-}
-
-function determinant(m: readonly number[]): number {
-  return m[0] * (m[5] * m[10] - m[6] * m[9]) - m[4] * (m[1] * m[10] - m[2] * m[9]) + m[8] * (m[1] * m[6] - m[2] * m[5]);
 }
 
 /** Every place this runs in has `atob`, though the core is written for none of them. */

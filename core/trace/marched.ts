@@ -1,3 +1,4 @@
+import { determinant, inverseRows } from '../maths/matrix';
 import type { DistanceBound } from '../shape/fractals/distance';
 import { CUBE, fieldBound, type DistanceField } from '../shape/fractals/field';
 
@@ -15,6 +16,8 @@ interface Marched {
   readonly cut: DistanceField['cut'];
   /** From the space of the shape to the form's own, 12 numbers by rows. */
   readonly inverse: readonly number[];
+  /** How many times as large as the shape it is in its own space. */
+  readonly size: number;
 }
 
 /**
@@ -32,7 +35,12 @@ export class MarchedFields {
 
   /** Takes in a form, and gives its number. */
   add(field: DistanceField): number {
-    this.list.push({ bound: fieldBound(field), cut: field.cut, inverse: inverseRows(field.matrix) });
+    this.list.push({
+      bound: fieldBound(field),
+      cut: field.cut,
+      inverse: inverseRows(field.matrix),
+      size: 1 / Math.cbrt(Math.abs(determinant(field.matrix))),
+    });
     return this.list.length - 1;
   }
 
@@ -100,12 +108,11 @@ export class MarchedFields {
    * @param out takes the way it looks, how deep in a crevice it lies (0…1), and how far from it a ray begins
    */
   lookAt(k: number, x: number, y: number, z: number, far: number, out: Float32Array, at: number): void {
-    const { bound, inverse: m } = this.list[k];
+    const { bound, inverse: m, size } = this.list[k];
     const px = m[0] * x + m[1] * y + m[2] * z + m[3];
     const py = m[4] * x + m[5] * y + m[6] * z + m[7];
     const pz = m[8] * x + m[9] * y + m[10] * z + m[11];
-    const speed = Math.cbrt(Math.abs(determinant(m)));
-    const near = this.finest(far, speed);
+    const near = this.finest(far, size);
     const h = near;
     // Four places round about tell which way it rises (I. Quilez, “Normals for an SDF”).
     const a = bound(px + h, py - h, pz - h);
@@ -129,7 +136,7 @@ export class MarchedFields {
     out[at + 1] = m[1] * nx + m[5] * ny + m[9] * nz;
     out[at + 2] = m[2] * nx + m[6] * ny + m[10] * nz;
     out[at + 3] = Math.min(1, deep);
-    out[at + 4] = (3 * near) / speed;
+    out[at + 4] = (3 * near) / size;
   }
 }
 
@@ -142,23 +149,4 @@ export function fieldBox({ cut, matrix: m }: DistanceField): { readonly low: num
       : edge * (Math.abs(m[r]) + Math.abs(m[4 + r]) + Math.abs(m[8 + r])),
   );
   return { low: reach.map((x, r) => m[12 + r] - x), high: reach.map((x, r) => m[12 + r] + x) };
-}
-
-/** The inverse of a matrix by columns, 12 numbers by rows. */
-function inverseRows(m: readonly number[]): number[] {
-  const [a, b, c, , d, e, f, , g, h, i] = m;
-  const cofactors = [
-    [e * i - f * h, g * f - d * i, d * h - g * e],
-    [h * c - b * i, a * i - g * c, g * b - a * h],
-    [b * f - e * c, d * c - a * f, a * e - d * b],
-  ];
-  const det = a * cofactors[0][0] + b * cofactors[0][1] + c * cofactors[0][2];
-  return cofactors.flatMap((row) => {
-    const r = row.map((x) => x / det);
-    return [...r, -(r[0] * m[12] + r[1] * m[13] + r[2] * m[14])];
-  });
-}
-
-function determinant(m: readonly number[]): number {
-  return m[0] * (m[5] * m[10] - m[6] * m[9]) - m[1] * (m[4] * m[10] - m[6] * m[8]) + m[2] * (m[4] * m[9] - m[5] * m[8]);
 }

@@ -1,4 +1,5 @@
 import type { PictureAt } from '../evaluate/picture-at';
+import { determinant } from '../maths/matrix';
 import { displayToLight } from '../maths/srgb';
 import type { Copies, Mesh } from '../shape/mesh';
 import type { Placed } from './shapes';
@@ -47,7 +48,7 @@ export function standingIn(
     for (let i = 0; i < copies.source.length; i++) {
       const p = placed.get(copies.sources[copies.source[i]])!;
       const matrix = copies.matrices.subarray(16 * i, 16 * i + 16);
-      if (p.root === NOTHING || !(Math.abs(volume(matrix)) > 1e-30)) continue;
+      if (p.root === NOTHING || !(Math.abs(determinant(matrix)) > 1e-30)) continue;
       const worn = copies.wears?.[i] ?? 0;
       const wearer = worn > 0 ? copies.wardrobe?.[worn - 1] : undefined;
       out.push({
@@ -84,19 +85,4 @@ export function boxOf({ placed: { low, high }, matrix: m }: Standing): number[] 
     }
   }
   return out;
-}
-
-function volume(m: ArrayLike<number>): number {
-  return m[0] * (m[5] * m[10] - m[9] * m[6]) - m[4] * (m[1] * m[10] - m[9] * m[2]) + m[8] * (m[1] * m[6] - m[5] * m[2]);
-}
-
-/** The inverse of a matrix by columns, 12 numbers by rows. */
-export function inverse(m: ArrayLike<number>): number[] {
-  const d = 1 / volume(m);
-  const rows = [
-    [(m[5] * m[10] - m[9] * m[6]) * d, (m[8] * m[6] - m[4] * m[10]) * d, (m[4] * m[9] - m[8] * m[5]) * d],
-    [(m[9] * m[2] - m[1] * m[10]) * d, (m[0] * m[10] - m[8] * m[2]) * d, (m[8] * m[1] - m[0] * m[9]) * d],
-    [(m[1] * m[6] - m[5] * m[2]) * d, (m[4] * m[2] - m[0] * m[6]) * d, (m[0] * m[5] - m[4] * m[1]) * d],
-  ];
-  return rows.flatMap((r) => [...r, -(r[0] * m[12] + r[1] * m[13] + r[2] * m[14])]);
 }

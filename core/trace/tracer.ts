@@ -1,4 +1,5 @@
 import type { PictureAt } from '../evaluate/picture-at';
+import { inverseRows } from '../maths/matrix';
 import type { Vec3 } from '../maths/vec3';
 import { distanceAhead } from '../scene/lens';
 import { projectionOf } from '../scene/projection';
@@ -12,7 +13,7 @@ import { TraceMemory } from './memory';
 import { overlayBlock, overlaysOf } from './overlay';
 import { extentOf, roomBlock } from './room';
 import { ShapeRoom } from './shapes';
-import { boxOf, inverse, single, standingIn, type Standing } from './standing';
+import { boxOf, single, standingIn, type Standing } from './standing';
 import { letsThrough, SURFACE_NUMBERS, surfaceBlock } from './surfaces';
 import { sweepDrawn, sweepMatrix, sweepSurfaces } from './sweep';
 import { Worn } from './worn';
@@ -262,7 +263,7 @@ export class Tracer {
     all.forEach(({ placed, matrix, surface, own, order, id }, i) => {
       const o = COPY_NUMBERS * i;
       for (let r = 0; r < 3; r++) for (let k = 0; k < 4; k++) numbers[o + 12 + 4 * r + k] = matrix[4 * k + r];
-      numbers.set(inverse(matrix), o);
+      numbers.set(inverseRows(matrix), o);
       whole.set([placed.root, placed.shape, surface], o + 24);
       numbers.set(own, o + 27);
       numbers[o + 32] = order;

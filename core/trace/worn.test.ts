@@ -4,8 +4,6 @@ import { makeReady } from '../evaluate/assets';
 import { MeshCache } from '../evaluate/mesh-cache';
 import { evaluateRibbon } from '../evaluate/ribbon';
 import type { ChannelPattern } from '../finish/surface';
-import { randomSource } from '../maths/random';
-import { plainMaths } from '../pattern/maths';
 import { patternedAt, type PatternAt } from '../pattern/pattern-at';
 import { linkPiece } from '../piece/link';
 import type { GroundAt } from '../scene/kind';
@@ -97,11 +95,6 @@ describe('patterns in true light', () => {
     const lean = Math.atan(0.25);
     expect(seen({})).toBeCloseTo(Math.cos(0.5), 3);
     expect(seen({ patterns, features: ['bump'] })).toBeCloseTo(Math.cos(0.5 + lean), 2);
-  });
-  it('chance is the same for a copy, whoever asks', () => {
-    expect(plainMaths.chance(7, 3)).toBe(plainMaths.chance(7, 3));
-    const random = randomSource(1);
-    for (let i = 0; i < 50; i++) expect(plainMaths.chance(Math.floor(1e6 * random()), 5)).toBeLessThan(1);
   });
 });
 

@@ -95,13 +95,15 @@ interface Case {
   readonly camera?: Partial<CameraAt>;
   readonly ground?: readonly GroundAt[];
   /**
-   * Mean difference of the pixels, as a share of the mean brightness: what is below a mirror gets what that leaves by
-   * another rule in each, and on a card highlights are wider where a surface is curved; about 2.5 % as it was measured.
+   * Mean difference of the pixels, as a share of the mean brightness. What is below a mirror gets what that leaves by
+   * another rule in each drawer: matt differs by 2.4 % with its mirror and by 0.2 % without, so that what is not about
+   * mirrors is compared without one.
    */
   readonly limit: number;
 }
 
 const cases: readonly Case[] = [
+  { name: 'matt, without a mirror', surface: { roughness: 1, specular: 0 }, limit: 0.01 },
   { name: 'matt', surface: { roughness: 1 }, limit: 0.03 },
   { name: 'plastic under a lamp', surface: { roughness: 0.4, baseColor: '#2E6FA7' }, lights: [ball], limit: 0.04 },
   { name: 'gold', surface: { metalness: 1, roughness: 0.45, baseColor: '#E0B354' }, limit: 0.05 },
@@ -113,19 +115,19 @@ const cases: readonly Case[] = [
   {
     name: 'a camera that is shifted and rolled',
     camera: { shift: [0.2, -0.1], roll: 25, focalLength: 45, position: [1, 2, 3.2], target: [0.2, 0.1, 0] },
-    surface: { baseColor: '#AA8866' },
-    limit: 0.03,
+    surface: { baseColor: '#AA8866', specular: 0 },
+    limit: 0.01,
   },
   {
     name: 'parallel rays',
     camera: { parallel: 3, position: [2, 1, 3] },
-    surface: { baseColor: '#AA8866' },
-    limit: 0.03,
+    surface: { baseColor: '#AA8866', specular: 0 },
+    limit: 0.01,
   },
   {
     name: 'a pattern of colours',
-    surface: { patterns: [{ channel: 'baseColor', layers: [colours] }] },
-    limit: 0.03,
+    surface: { specular: 0, patterns: [{ channel: 'baseColor', layers: [colours] }] },
+    limit: 0.01,
   },
   {
     name: 'a pattern of roughness',
@@ -135,10 +137,11 @@ const cases: readonly Case[] = [
   {
     name: 'a pattern that raises',
     surface: {
+      specular: 0,
       features: ['bump'],
       patterns: [{ channel: 'bump', layers: [{ ...bands, to: { type: 'number', low: 0, high: 0.05 } }] }],
     },
-    limit: 0.06,
+    limit: 0.04,
   },
 ];
 

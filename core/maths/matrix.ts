@@ -1,0 +1,15 @@
+/** Determinant of the linear part of a 4 × 4 matrix by columns. */
+export function determinant(m: ArrayLike<number>): number {
+  return m[0] * (m[5] * m[10] - m[9] * m[6]) - m[4] * (m[1] * m[10] - m[9] * m[2]) + m[8] * (m[1] * m[6] - m[5] * m[2]);
+}
+
+/** The inverse of a 4 × 4 matrix by columns whose last row is 0, 0, 0, 1: its upper three rows, 12 numbers by rows. */
+export function inverseRows(m: ArrayLike<number>): number[] {
+  const d = 1 / determinant(m);
+  const rows = [
+    [(m[5] * m[10] - m[9] * m[6]) * d, (m[8] * m[6] - m[4] * m[10]) * d, (m[4] * m[9] - m[8] * m[5]) * d],
+    [(m[9] * m[2] - m[1] * m[10]) * d, (m[0] * m[10] - m[8] * m[2]) * d, (m[8] * m[1] - m[0] * m[9]) * d],
+    [(m[1] * m[6] - m[5] * m[2]) * d, (m[4] * m[2] - m[0] * m[6]) * d, (m[0] * m[5] - m[4] * m[1]) * d],
+  ];
+  return rows.flatMap((r) => [...r, -(r[0] * m[12] + r[1] * m[13] + r[2] * m[14])]);
+}
