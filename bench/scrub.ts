@@ -6,6 +6,11 @@ import { drawBuffers } from '@maypole/core/shape/drawable';
 import { writePiece } from '@maypole/core/piece/read';
 import { alone, type Row } from './table';
 
+declare global {
+  /** Kept in the page that is measured. */
+  var found: { moved: number; open: boolean; arrived: number[]; shown: number[] };
+}
+
 /** 25 600 vertices: torus, displace, smooth, twist. */
 function piece() {
   const ribbon = newRibbon('torus', 0, 'Ring');
@@ -71,7 +76,7 @@ export async function scrub(): Promise<Row[]> {
       // From each movement of the pointer to the first shape after it, and to its picture.
       const canvas = document.querySelector<HTMLCanvasElement>('canvas[data-testid=picture]')!;
       const found = { moved: 0, open: false, arrived: [] as number[], shown: [] as number[] };
-      (globalThis as unknown as { found: typeof found }).found = found;
+      globalThis.found = found;
       document.addEventListener(
         'pointermove',
         () => Object.assign(found, { moved: performance.now(), open: true }),
@@ -93,9 +98,7 @@ export async function scrub(): Promise<Row[]> {
       await page.waitForTimeout(120);
     }
     await page.mouse.up();
-    const found = await page.evaluate(
-      () => (globalThis as unknown as { found: { arrived: number[]; shown: number[] } }).found,
-    );
+    const found = await page.evaluate(() => globalThis.found);
     await page.request.delete(`${address}/api/pieces/${id}`);
     rows.push(alone('scrub in the browser, movement to new shape ready to draw (limit 100)', median(found.arrived)));
     rows.push(alone('  the same, to the end of drawing a strip of it in software', median(found.shown)));

@@ -18,7 +18,10 @@ const context = { clock: { frame: 0, frames: 100 }, detail: 'final' as const };
 const make = (ringSegments: number, pipeSegments: number) =>
   torus.evaluate(
     { ringRadius: 1, pipeRadius: 0.4, stretch: [1, 1, 1], ringSegments, pipeSegments },
-    null as never,
+    {
+      connectivity: { vertexCount: 0, faceStart: new Uint32Array(1), corners: new Uint32Array(0) },
+      positions: new Float32Array(0),
+    },
     context,
   );
 

@@ -1,3 +1,4 @@
+import { compileWasm, PAGE, runWasm, wasmMemory, type WasmMemory } from '../maths/web-assembly';
 import { KERNELS } from './wasm';
 
 interface Exports {
@@ -109,24 +110,8 @@ interface Exports {
   ): void;
 }
 
-interface Memory {
-  readonly buffer: ArrayBuffer;
-  grow(pages: number): number;
-}
-
-/** WebAssembly as every place this runs in has it; the core is written for none of them. */
-interface Platform {
-  readonly WebAssembly: {
-    Module: new (bytes: Uint8Array) => object;
-    Memory: new (limits: { initial: number; maximum: number }) => Memory;
-    Instance: new (module: object, imports: object) => { exports: Exports };
-  };
-  atob(text: string): string;
-}
-
 type Buffered = Float32Array | Float64Array | Uint32Array | Uint16Array | Uint8Array;
 
-const PAGE = 65_536;
 const MOST_PAGES = 16_384;
 /** Tables that stay from call to call lie below this address, what one call needs above it. */
 const RESIDENT = 128 * 1024 * 1024;
@@ -144,19 +129,14 @@ export class Kernels {
 
   private constructor(
     readonly run: Exports,
-    private readonly memory: Memory,
+    private readonly memory: WasmMemory,
   ) {}
 
   /** Null where WebAssembly or SIMD is missing; callers go on in plain TypeScript then. */
   static make(): Kernels | null {
     try {
-      const platform = globalThis as unknown as Platform;
-      const bytes = Uint8Array.from(platform.atob(KERNELS), (c) => (c as string).charCodeAt(0));
-      const memory = new platform.WebAssembly.Memory({ initial: 16, maximum: MOST_PAGES });
-      const { exports } = new platform.WebAssembly.Instance(new platform.WebAssembly.Module(bytes), {
-        env: { memory },
-      });
-      return new Kernels(exports, memory);
+      const memory = wasmMemory(16, MOST_PAGES);
+      return new Kernels(runWasm<Exports>(compileWasm(KERNELS), { memory }), memory);
     } catch {
       return null;
     }

@@ -1,3 +1,4 @@
+import { compileWasm, PAGE, runWasm, wasmMemory, type Compiled, type WasmMemory } from '../maths/web-assembly';
 import { filmTable } from './film-table';
 import { MarchedFields } from './marched';
 import { TRACER } from './wasm';
@@ -45,26 +46,12 @@ interface Exports {
   askedAt(): number;
 }
 
-/** WebAssembly as every place this runs in has it. */
-interface Platform {
-  readonly WebAssembly: {
-    Module: new (bytes: Uint8Array) => object;
-    Memory: new (limits: { initial: number; maximum: number }) => {
-      readonly buffer: ArrayBuffer;
-      grow(n: number): number;
-    };
-    Instance: new (module: object, imports: object) => { exports: Exports };
-  };
-  atob(text: string): string;
-}
-
-const PAGE = 65_536;
 /** 2 GB: addresses stay whole numbers of 31 bits. */
 const MOST_PAGES = 32_768;
 /** Tables of the tracer itself lie below. */
 const FIRST = 256 * 1024;
 
-let compiled: object | undefined;
+let compiled: Compiled | undefined;
 
 /** A scene that needs more memory than there is. */
 export class SceneTooLarge extends Error {
@@ -74,7 +61,7 @@ export class SceneTooLarge extends Error {
 /** The compiled tracer with a memory of its own, in which a scene is laid out from low to high addresses. */
 export class TraceMemory {
   readonly run: Exports;
-  private readonly memory: InstanceType<Platform['WebAssembly']['Memory']>;
+  private readonly memory: WasmMemory;
   private top = FIRST;
   /** Patterns of the scene that is in memory. */
   worn = new Worn();
@@ -84,10 +71,9 @@ export class TraceMemory {
   private readonly asked: number;
 
   constructor() {
-    const { WebAssembly: wasm, atob } = globalThis as unknown as Platform;
-    compiled ??= new wasm.Module(Uint8Array.from(atob(TRACER), (c) => c.charCodeAt(0)));
-    this.memory = new wasm.Memory({ initial: 16, maximum: MOST_PAGES });
-    this.run = new wasm.Instance(compiled, { env: { memory: this.memory, wear: this.wear, ...this.marching } }).exports;
+    compiled ??= compileWasm(TRACER);
+    this.memory = wasmMemory(16, MOST_PAGES);
+    this.run = runWasm<Exports>(compiled, { memory: this.memory, wear: this.wear, ...this.marching });
     this.run.prepare();
     this.asked = this.run.askedAt() / 4;
     this.floats(this.run.filmWeights(), filmTable().length).set(filmTable());

@@ -4,7 +4,9 @@ import * as schema from './schema';
 
 export type Database = NodePgDatabase<typeof schema>;
 
-const kept = globalThis as unknown as { maypoleDatabase?: Database };
+declare global {
+  var maypoleDatabase: Database | undefined;
+}
 
 /** A database on a connection string, with its own pool. */
 export function connect(url: string): Database & { $client: pg.Pool } {
@@ -16,10 +18,10 @@ export function connect(url: string): Database & { $client: pg.Pool } {
 
 /** The application's database, named by DATABASE_URL. */
 export function database(): Database {
-  if (!kept.maypoleDatabase) {
+  if (!globalThis.maypoleDatabase) {
     const url = process.env.DATABASE_URL;
     if (!url) throw new Error('DATABASE_URL is not set; start with ./maypole start, which sets it.');
-    kept.maypoleDatabase = connect(url);
+    globalThis.maypoleDatabase = connect(url);
   }
-  return kept.maypoleDatabase;
+  return globalThis.maypoleDatabase;
 }

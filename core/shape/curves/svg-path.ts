@@ -19,7 +19,7 @@ export class PathProblem extends Error {
  */
 export function pathLines(d: string, tolerance: number): PlaneLine[] {
   const path = svgpath(d);
-  const error = (path as unknown as { err?: string }).err;
+  const error = 'err' in path ? String(path.err) : '';
   if (error) throw new PathProblem(`The path cannot be read: ${error.replace(/^SvgPath: /, '')}.`);
   const lines: { points: number[]; closed: boolean }[] = [];
   let line: { points: number[]; closed: boolean } | null = null;
@@ -33,7 +33,8 @@ export function pathLines(d: string, tolerance: number): PlaneLine[] {
     .unarc()
     .unshort()
     .iterate((segment, _i, x, y) => {
-      const [command, ...n] = segment as unknown as [string, ...number[]];
+      const command = segment[0];
+      const n = segment.slice(1).map(Number);
       if (command === 'M') {
         lines.push((line = { points: [n[0], n[1]], closed: false }));
         [startX, startY] = [n[0], n[1]];
