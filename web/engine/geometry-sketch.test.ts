@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { geometrySketch, meshOfParts } from './geometry-sketch';
+import { meshOfParts } from './geometry-sketch';
+import { sketch } from './sketch';
 
 const triangle = {
   topology: { triangles: Uint32Array.of(0, 1, 2), lines: new Uint32Array(0) } as never,
@@ -28,8 +29,8 @@ describe('sketches of shapes in view', () => {
     );
   });
   it('are none of nothing, nor of what is too large', () => {
-    expect(geometrySketch([], 20, '#ffffff')).toBeNull();
-    expect(geometrySketch([{ ...triangle, positions: new Float32Array(300_000) }], 20, '#ffffff')).toBeNull();
-    expect(geometrySketch([triangle], 20, '#ffffff')!.some((x) => x > 0)).toBe(true);
+    expect(meshOfParts([])).toBeNull();
+    expect(meshOfParts([{ ...triangle, positions: new Float32Array(300_000) }])).toBeNull();
+    expect(sketch(meshOfParts([triangle])!, 20, '#ffffff').some((x) => x > 0)).toBe(true);
   });
 });

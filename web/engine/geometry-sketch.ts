@@ -1,6 +1,5 @@
 import type { Mesh } from '@maypole/core/shape/mesh';
 import type { RibbonGeometry } from './loop-cache';
-import { sketch } from './sketch';
 
 type Part = Pick<RibbonGeometry['parts'][number], 'topology' | 'positions' | 'instances'>;
 
@@ -13,21 +12,11 @@ const [MOST_OF_SHAPE, MOST_OF_COPIES] = [90_000, 24_000];
 const MOST_TRIANGLES = 16_000;
 
 /**
- * A small picture of a ribbon from the shapes the view has already. Of many copies only as many are
- * drawn as fit; of a shape that is too large, nothing.
+ * Triangles and curves of the shapes that the view has of a ribbon as one mesh, for a small picture of it. Of many
+ * copies only as many are taken as fit; of a shape that is too large, nothing.
  *
- * @returns size × size × 4 bytes, the ground transparent; null where there is nothing to draw
+ * @returns null where there is nothing to draw
  */
-export function geometrySketch(
-  parts: readonly Part[],
-  size: number,
-  tone: string,
-): Uint8ClampedArray<ArrayBuffer> | null {
-  const mesh = meshOfParts(parts);
-  return mesh && sketch(mesh, size, tone);
-}
-
-/** Triangles and curves of all parts as one mesh, as far as they are within its budgets. */
 export function meshOfParts(parts: readonly Part[]): Mesh | null {
   const drawn = parts.filter((p) => p.positions.length / 3 <= MOST_OF_SHAPE);
   const copiesOf = (p: Part) => p.instances?.numbers.length ?? 1;
@@ -60,17 +49,24 @@ export function meshOfParts(parts: readonly Part[]): Mesh | null {
     }
   }
   const curves = {
-    start: Uint32Array.from({ length: lines.length / 2 + 1 }, (_, i) => 2 * i),
+    start: evenly(lines.length / 2, 2),
     points: lines,
     closed: new Uint8Array(lines.length / 2),
   };
   return {
     connectivity: {
       vertexCount: positions.length / 3,
-      faceStart: Uint32Array.from({ length: corners.length / 3 + 1 }, (_, i) => 3 * i),
+      faceStart: evenly(corners.length / 3, 3),
       corners,
       ...(lines.length > 0 ? { curves } : {}),
     },
     positions,
   };
+}
+
+/** Where each of `n` things begins that are `apart` long, and where the last one ends. */
+function evenly(n: number, apart: number): Uint32Array {
+  const out = new Uint32Array(n + 1);
+  for (let i = 0; i <= n; i++) out[i] = apart * i;
+  return out;
 }

@@ -2,9 +2,10 @@
 
 import { memo, useEffect, useState } from 'react';
 import type { RibbonDoc } from '@maypole/core/piece/piece';
-import { geometrySketch } from '@/engine/geometry-sketch';
+import { meshOfParts } from '@/engine/geometry-sketch';
 import { session } from '../state/session';
 import { useEditor } from '../state/store';
+import { bandSketch } from './band-sketch';
 
 /** Pixels drawn, and pixels shown. */
 const [DRAWN, SHOWN] = [68, 34];
@@ -32,12 +33,11 @@ export const BandPicture = memo(function BandPicture({ ribbon }: { ribbon: Ribbo
         timer = setTimeout(() => void draw(), REST);
         return;
       }
-      const pixels = geometrySketch(geometry.parts, DRAWN, TONE);
-      if (!pixels) return setUrl(EMPTY);
-      const { writeImage } = await import('@maypole/core/files/image');
-      if (ended) return;
-      const file = writeImage(new Uint8Array(pixels), DRAWN, DRAWN);
-      made = URL.createObjectURL(new Blob([file], { type: 'image/png' }));
+      const mesh = meshOfParts(geometry.parts);
+      if (!mesh) return setUrl(EMPTY);
+      const file = await bandSketch(mesh, DRAWN, TONE);
+      if (ended || !file) return;
+      made = URL.createObjectURL(file);
       setUrl(made);
     };
     timer = setTimeout(() => void draw(), REST);
