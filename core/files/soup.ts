@@ -41,7 +41,7 @@ export class Soup {
     checkCounts(this.points, this.faces.length);
     if (this.faces.length === 0) throw new FileTrouble('The file has no faces to show; export it with its surfaces.');
     const withUv = this.faces.every((f) => f.uv && f.uv.every(Number.isFinite));
-    const builder = new ConnectivityBuilder();
+    const builder = new ConnectivityBuilder('read');
     for (const f of this.faces) builder.face(f.corners, 0, FINISH.main, withUv ? f.uv : undefined);
     return { connectivity: builder.finish(this.points), positions: Float32Array.from(this.positions) };
   }

@@ -34,11 +34,12 @@ export function noisePlaces(v: NoiseValues, mesh: Mesh): { points: Float32Array;
     throw new NoSurface(
       'This form has no places on its surface (UV) any more; choose the space it stands in, or put the step before the one that made new faces.',
     );
-  // A tile of features goes once round; the pattern then meets itself wherever the surface does.
+  // A tile of features goes once round; the pattern then meets itself wherever the surface does. It goes against
+  // the first number of the places, as it always did.
   const tile = tileOf(v.tile);
   const points = new Float32Array((3 * uv.length) / 2);
   for (let i = 0; i < uv.length / 2; i++) {
-    points[3 * i] = uv[2 * i] * tile;
+    points[3 * i] = (1 - uv[2 * i]) * tile;
     points[3 * i + 1] = uv[2 * i + 1] * tile;
   }
   return { points, settings: { ...settings, wraps: true, scale: 1, stretch: [1, 1, 1], turn: [0, 0, 0], tile } };

@@ -47,20 +47,24 @@ export function repeatedCurves(c: Curves, times: number, vertices: number): Curv
   return { start, points, closed };
 }
 
-/** Corners of a grid that comes round both ways, quads in the order in which torus and tube make them. */
+/**
+ * Corners of a grid that comes round both ways, quads in the order in which torus and tube make them. Like all
+ * places on surfaces of our own they run so that a picture there is read from left to right.
+ */
 export function gridUv(m: number, n: number): Float32Array {
   const uv = new Float32Array(8 * m * n);
   let k = 0;
   for (let i = 0; i < m; i++)
     for (let j = 0; j < n; j++) {
-      uv.set([i / m, j / n, i / m, (j + 1) / n, (i + 1) / m, (j + 1) / n, (i + 1) / m, j / n], k);
+      const [u, on, v, up] = [1 - i / m, 1 - (i + 1) / m, j / n, (j + 1) / n];
+      uv.set([u, v, u, up, on, up, on, v], k);
       k += 8;
     }
   return uv;
 }
 
 /**
- * Longitude and latitude of corners seen from the middle, 0…1 each; longitude goes on past 1 within
+ * Longitude and latitude of corners seen from the middle, 0…1 each; longitude runs eastwards and goes on past 0 within
  * a face rather than jumping back. Poles have the longitude of their face's middle.
  *
  * @param directions 3 numbers a vertex, of any length
@@ -80,7 +84,7 @@ export function ballUv(c: Connectivity, directions: ArrayLike<number>): Float32A
       const [x, y, z] = [directions[i], directions[i + 1], directions[i + 2]];
       const flat = Math.hypot(x, z);
       const off = flat > 1e-9 ? turnsOf(z, x) - middle : 0;
-      uv[2 * k] = middle + off - Math.round(off);
+      uv[2 * k] = 1 - (middle + off - Math.round(off));
       uv[2 * k + 1] = 0.5 + Math.atan2(y, flat) / Math.PI;
     }
   }

@@ -8,13 +8,20 @@ export class ConnectivityBuilder {
   private readonly slots: number[] = [];
   private readonly uv: number[] = [];
 
+  /** @param places `read` where places on the surface are those of a file: they stay as they are, mirrored or not */
+  constructor(private readonly places: 'own' | 'read' = 'own') {}
+
   /**
    * Add a face by its vertices, counter-clockwise from outside, with its shading group, the finish it
-   * has, and two numbers a corner for its place on the surface (for all faces or for none).
+   * has, and two numbers a corner for its place on the surface, the second upwards (for all faces or for none).
+   * A picture there is read from left to right: places that run clockwise are turned over in the first number.
    */
   face(vertices: readonly number[], group = 0, slot: number = FINISH.main, uv?: readonly number[]): void {
     for (const v of vertices) this.list.push(v);
-    if (uv) for (const x of uv) this.uv.push(x);
+    if (uv) {
+      const over = this.places === 'own' && signedArea(uv) < 0;
+      uv.forEach((x, i) => this.uv.push(over && i % 2 === 0 ? 1 - x : x));
+    }
     this.starts.push(this.list.length);
     this.groups.push(group);
     this.slots.push(slot);
@@ -35,6 +42,17 @@ export class ConnectivityBuilder {
       ...(this.uv.length > 0 && this.uv.length === 2 * this.list.length ? { uv: Float32Array.from(this.uv) } : {}),
     };
   }
+}
+
+/** Twice the area of a flat polygon, x and y of each corner; below 0 where it runs clockwise. */
+function signedArea(corners: readonly number[]): number {
+  const n = corners.length;
+  let sum = 0;
+  for (let i = 0; i < n; i += 2) {
+    const j = (i + 2) % n;
+    sum += corners[i] * corners[j + 1] - corners[j] * corners[i + 1];
+  }
+  return sum;
 }
 
 /** A small store of the last connectivities of a form, by its segment counts. */

@@ -35,7 +35,8 @@ export const along = definePattern({
     }),
   },
   height(m, hit, v) {
-    if (v.by === 'u' || v.by === 'v') return hit.uv[v.by === 'u' ? 0 : 1];
+    if (v.by === 'v') return hit.uv[1];
+    if (v.by === 'u') return m.sub(m.number(1), hit.uv[0]);
     const { along: x } = axes(placeOf(hit, v.by), v.axis);
     const span = m.sub(v.to, v.from);
     // Where both ends are one, it is a step there.

@@ -38,7 +38,7 @@ export const noise = definePattern({
   height(m, hit, v, read) {
     const at =
       v.space === 'surface'
-        ? ([m.mul(hit.uv[0], v.tile), m.mul(hit.uv[1], v.tile), m.number(0)] as const)
+        ? ([m.mul(m.sub(m.number(1), hit.uv[0]), v.tile), m.mul(hit.uv[1], v.tile), m.number(0)] as const)
         : v.space === 'room'
           ? hit.room
           : hit.form;

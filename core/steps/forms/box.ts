@@ -77,12 +77,16 @@ export const box = defineStep({
                 return vertex(p);
               };
               const quad = [at(0, 0), at(1, 0), at(1, 1), at(0, 1)];
+              // Upright on the sides, read from the front above and below; those that would be mirrored turn over.
               const uv = [
                 [i, j],
                 [i + 1, j],
                 [i + 1, j + 1],
                 [i, j + 1],
-              ].map(([a, b]) => [a / n[u], b / n[w]]);
+              ].map(([du, dw]) => {
+                const [a, b] = [du / n[u], dw / n[w]];
+                return axis === 0 ? [b, a] : axis === 1 ? [b, 1 - a] : [a, b];
+              });
               if (end === 0) faces.face(quad.reverse(), axis * 2, FINISH.main, uv.reverse().flat());
               else faces.face(quad, axis * 2 + 1, FINISH.main, uv.flat());
             }

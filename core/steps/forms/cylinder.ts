@@ -1,7 +1,7 @@
 import { number, toggle } from '../../declare/params';
 import { ConnectivityBuilder, connectivityStore, meshOf } from '../../shape/builder';
 import { arc, lathe, straight } from '../../shape/lathe';
-import type { Mesh } from '../../shape/mesh';
+import { FINISH, type Mesh } from '../../shape/mesh';
 import { brief, checkFaces, defineStep } from '../step';
 import { stretch, stretched } from './stretch';
 
@@ -92,18 +92,41 @@ function plain(v: Values): Mesh {
     const faces = new ConnectivityBuilder();
     const at = (row: number, i: number) => row * sides + (i % sides);
     for (let r = 0; r < rows; r++)
-      for (let i = 0; i < sides; i++) faces.face([at(r, i), at(r + 1, i), at(r + 1, i + 1), at(r, i + 1)], 0);
+      for (let i = 0; i < sides; i++) {
+        const [u, on, v, up] = [i / sides, (i + 1) / sides, r / rows, (r + 1) / rows];
+        faces.face([at(r, i), at(r + 1, i), at(r + 1, i + 1), at(r, i + 1)], 0, FINISH.main, [
+          u,
+          v,
+          u,
+          up,
+          on,
+          up,
+          on,
+          v,
+        ]);
+      }
     for (let cap = 0; cap < (rings > 0 ? 2 : 0); cap++) {
       const first = sideCount + cap * capCount;
       const middle = first + capCount - 1;
       const ring = (k: number, i: number) => (k === 0 ? at(cap * rows, i) : first + (k - 1) * sides + (i % sides));
+      // As the cap is seen from above, x to the right.
+      const place = (k: number, i: number) => {
+        const [r, a] = [0.5 * (1 - k / rings), (2 * Math.PI * i) / sides];
+        return [0.5 + r * Math.cos(a), 0.5 - r * Math.sin(a)];
+      };
       for (let k = 0; k < rings; k++)
         for (let i = 0; i < sides; i++) {
           const face =
             k === rings - 1
               ? [ring(k, i), ring(k, i + 1), middle]
               : [ring(k, i), ring(k, i + 1), ring(k + 1, i + 1), ring(k + 1, i)];
-          faces.face(cap === 0 ? face : face.reverse(), 1 + cap);
+          const places = (
+            face.length === 3
+              ? [place(k, i), place(k, i + 1), [0.5, 0.5]]
+              : [place(k, i), place(k, i + 1), place(k + 1, i + 1), place(k + 1, i)]
+          ) as number[][];
+          if (cap === 1) [face, places].forEach((list) => list.reverse());
+          faces.face(face, 1 + cap, FINISH.main, places.flat());
         }
     }
     return faces.finish(total);

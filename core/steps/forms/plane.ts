@@ -34,7 +34,7 @@ export const plane = defineStep({
       const uv = new Float32Array(corners.length * 2);
       corners.forEach((v, i) => {
         uv[2 * i] = (v % (columns + 1)) / columns;
-        uv[2 * i + 1] = Math.floor(v / (columns + 1)) / rows;
+        uv[2 * i + 1] = 1 - Math.floor(v / (columns + 1)) / rows;
       });
       return uniformConnectivity((columns + 1) * (rows + 1), 4, corners, { uv });
     });
