@@ -12,6 +12,7 @@ describe('what is asked for when a frame is drawn', () => {
       error: 0,
       least: 16,
       denoise: false,
+      passes: false,
       brightest: 20,
       grain: 'moves',
       clear: false,
@@ -37,6 +38,7 @@ describe('what is asked for when a frame is drawn', () => {
     [['a', '--to', 'x.png', '--bounces', '8,x'], '--bounces 8,x should be a whole number from 0 to 64, or three'],
     [['a', '--to', 'x.png', '--grain', 'dances'], '--grain dances should be moves or stands'],
     [['a', '--to', 'x.png', '--light', 'true'], 'There is no option --light'],
+    [['a', '--to', 'x.png', '--passes'], '--passes go into layers, which only a .exr has'],
     [['a', '--to'], '--to needs a value'],
   ])('%j is refused in a sentence', (args, words) => {
     expect(() => drawOptions(args)).toThrow(words);

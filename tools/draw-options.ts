@@ -29,6 +29,8 @@ export interface DrawOptions {
   readonly grain: 'moves' | 'stands';
   readonly clear: boolean;
   readonly denoise: boolean;
+  /** Everything else that is known of the pixels goes into the file, as layers. */
+  readonly passes: boolean;
   readonly workers?: number;
 }
 
@@ -41,14 +43,15 @@ const KNOWN = ['to', 'frame', 'size', 'samples', 'least', 'error', 'bounces', 'l
 export function drawOptions(args: readonly string[]): DrawOptions {
   const values = new Map<string, string>();
   const files: string[] = [];
-  let [clear, denoise] = [false, false];
+  let [clear, denoise, passes] = [false, false, false];
   for (let i = 0; i < args.length; i++) {
     const name = args[i].replace(/^--/, '');
     if (!args[i].startsWith('--')) files.push(args[i]);
     else if (name === 'clear') clear = true;
     else if (name === 'denoise') denoise = true;
+    else if (name === 'passes') passes = true;
     else if (!(KNOWN as readonly string[]).includes(name))
-      throw new Unusable(`There is no option --${name}. Known: --${KNOWN.join(', --')}, --clear, --denoise.`);
+      throw new Unusable(`There is no option --${name}. Known: --${KNOWN.join(', --')}, --clear, --denoise, --passes.`);
     else if (i + 1 === args.length) throw new Unusable(`--${name} needs a value after it.`);
     else values.set(name, args[++i]);
   }
@@ -68,6 +71,8 @@ export function drawOptions(args: readonly string[]): DrawOptions {
     );
   if (!existsSync(path.dirname(path.resolve(to))))
     throw new Unusable(`There is no folder ${path.dirname(to)} for the picture.`);
+  if (passes && !to.endsWith('.exr'))
+    throw new Unusable('--passes go into layers, which only a .exr has: --to NAME.exr.');
   const size = values.get('size');
   const sides = size
     ?.match(/^(\d+)x(\d+)$/)
@@ -92,6 +97,7 @@ export function drawOptions(args: readonly string[]): DrawOptions {
     grain,
     clear,
     denoise,
+    passes,
     ...(values.has('workers') ? { workers: number('workers', 1, 1, 64) } : {}),
   };
 }

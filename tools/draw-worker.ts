@@ -20,6 +20,10 @@ const exposure = new Exposure(pictures, settings);
 parentPort!.on('message', (tile: Tile) => {
   const part = exposure.traced(tile, samples);
   const drawn: DrawnTile = { tile, part };
-  parentPort!.postMessage(drawn, [part.sums.buffer as ArrayBuffer, part.features.buffer as ArrayBuffer]);
+  const buffers = [part.sums, part.features, ...(part.passes ? [part.passes] : [])];
+  parentPort!.postMessage(
+    drawn,
+    buffers.map((b) => b.buffer as ArrayBuffer),
+  );
 });
 parentPort!.postMessage('ready');

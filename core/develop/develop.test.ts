@@ -15,7 +15,7 @@ const scene = {
   picture: [] as PictureEffectAt[],
 } as const;
 /** Two pixels of four samples: one all covered by a grey, one half. */
-const sums = Float64Array.of(0.4, 0.4, 0.4, 4, 0, 4, 0, 0, 0, 0.2, 0.2, 0.2, 2, 0, 4, 0, 0, 0);
+const sums = Float64Array.of(0.4, 0.4, 0.4, 4, 0, 4, 0, 0, 0, 0, 0.2, 0.2, 0.2, 2, 0, 4, 0, 0, 0, 0);
 const two = lightIn(sums, 2, 1);
 
 describe('traced light as it is shown', () => {
@@ -37,7 +37,7 @@ describe('traced light as it is shown', () => {
     expect(Math.abs(clear[4] - clear[0])).toBeLessThanOrEqual(1);
   });
   it('shows light that covers nothing over what is behind it, and as coverage where nothing is', () => {
-    const veiled = lightIn(Float64Array.of(0, 0, 0, 0, 0, 4, 0.4, 0.2, 0, 0.4, 0.4, 0.4, 4, 0, 4, 0, 0, 0), 2, 1);
+    const veiled = lightIn(Float64Array.of(0, 0, 0, 0, 0, 4, 0.4, 0.2, 0, 0, 0.4, 0.4, 0.4, 4, 0, 4, 0, 0, 0, 0), 2, 1);
     const pixels = developed(veiled, { scene });
     expect(pixels[0]).toBeGreaterThan(0x3a + 10);
     expect(pixels[2]).toBeGreaterThanOrEqual(0xb7 - 2);

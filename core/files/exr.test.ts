@@ -20,4 +20,29 @@ describe('OpenEXR files written here', () => {
       for (let k = 0; k < 4 * width; k++)
         expect(read.data[4 * width * (height - 1 - y) + k]).toBe(values[4 * width * y + k]);
   });
+  it('have further channels by name, in the order of the alphabet, as the layout wants them', () => {
+    const layers = [
+      { name: 'depth', channels: 'Z', values: Float32Array.of(7, 8) },
+      { name: 'a_layer_with_a_name_beyond_31_letters', channels: 'XY', values: Float32Array.of(1, 2, 3, 4) },
+    ];
+    const file = writeExr(Float32Array.of(0.1, 0.2, 0.3, 1, 0.4, 0.5, 0.6, 1), 2, 1, layers);
+    // Bit 10 of the version says that names may be long.
+    expect(new DataView(file.buffer).getUint32(4, true)).toBe(2 | (1 << 10));
+    const text = Buffer.from(file).toString('latin1');
+    const names = [
+      'A',
+      'B',
+      'G',
+      'R',
+      'a_layer_with_a_name_beyond_31_letters.X',
+      'a_layer_with_a_name_beyond_31_letters.Y',
+      'depth.Z',
+    ];
+    const at = names.map((n) => text.indexOf(`\0${n}\0`, text.indexOf('chlist')));
+    // The first stands behind the size of the list.
+    expect(at.slice(1)).toEqual([...at.slice(1)].sort((a, b) => a - b));
+    expect(Math.min(...at.slice(1))).toBeGreaterThan(0);
+    const data = new Float32Array(file.buffer.slice(file.length - 4 * 2 * names.length));
+    expect([...data.subarray(8)]).toEqual([1, 3, 2, 4, 7, 8]);
+  });
 });

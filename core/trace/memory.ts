@@ -27,6 +27,7 @@ interface Exports {
     end: number,
     sums: number,
     features: number,
+    passes: number,
     look: boolean,
   ): number;
   trace(rays: number, count: number, out: number, any: boolean): void;
@@ -43,6 +44,7 @@ interface Exports {
   readonly filmBlue: { readonly value: number };
   filmWeights(): number;
   denoise(planes: number, width: number, height: number): void;
+  takeBy(how: number): void;
   askedAt(): number;
 }
 

@@ -19,6 +19,8 @@ const SIDES = 10;
 
 /** Lines or dots of the picture, which face the eye, give their own light and throw no shadow. */
 export interface Overlay {
+  /** Identifier of the ribbon they are of. */
+  readonly ribbon: string;
   readonly drawn: Drawn;
   /** Red, green and blue. */
   readonly light: readonly number[];
@@ -162,13 +164,17 @@ function dotsOf(shape: Mesh, { pixels, metres }: NonNullable<Surface['dots']>, e
 export function overlaysOf(picture: PictureAt<Mesh>, width: number, height: number): readonly Overlay[] {
   const eye = eyeOf(picture, width, height);
   const out: Overlay[] = [];
-  for (const { shape, surfaces } of picture.ribbons) {
+  for (const { id: ribbon, shape, surfaces } of picture.ribbons) {
     const { wires, dots, baseColor } = surfaces[0];
     if (wires)
-      out.push({ drawn: linesOf(shape, wires.width, false, eye), light: shownLight(wires.colour, wires.strength) });
+      out.push({
+        ribbon,
+        drawn: linesOf(shape, wires.width, false, eye),
+        light: shownLight(wires.colour, wires.strength),
+      });
     // Curves are seen without wires, too: a pixel wide, in the colour of the ribbon.
-    else out.push({ drawn: linesOf(shape, 1000 / height, true, eye), light: shownLight(baseColor, 1) });
-    if (dots) out.push({ drawn: dotsOf(shape, dots, eye), light: shownLight(dots.colour, dots.strength) });
+    else out.push({ ribbon, drawn: linesOf(shape, 1000 / height, true, eye), light: shownLight(baseColor, 1) });
+    if (dots) out.push({ ribbon, drawn: dotsOf(shape, dots, eye), light: shownLight(dots.colour, dots.strength) });
   }
   return out.filter((o) => o.drawn.triangles.length > 0);
 }

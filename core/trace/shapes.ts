@@ -16,6 +16,8 @@ export interface Placed {
   readonly root: number;
   readonly low: readonly number[];
   readonly high: readonly number[];
+  /** What it is where it is an endless form. */
+  readonly field?: DistanceField;
 }
 
 /** Shapes with their trees in memory, before them the tree over everything that stands there. */
@@ -50,7 +52,7 @@ export class ShapeRoom {
   placeField(drawn: Drawn, field: DistanceField, number: number): Placed {
     const shape = this.shapes++;
     this.memory.whole(this.table + 4 * MESH_NUMBERS * shape, MESH_NUMBERS).fill(0);
-    return { drawn, shape, root: -2 - number, ...fieldBox(field) };
+    return { drawn, shape, root: -2 - number, field, ...fieldBox(field) };
   }
 
   /** Puts a shape there with its tree. */

@@ -11,6 +11,7 @@ import { lampsOf, skyOf, writeLamps } from './lamps';
 import { MarchedFields } from './marched';
 import { TraceMemory } from './memory';
 import { overlayBlock, overlaysOf } from './overlay';
+import { passNumbers } from './passes';
 import { extentOf, roomBlock } from './room';
 import { ShapeRoom } from './shapes';
 import { boxOf, single, standingIn, type Standing } from './standing';
@@ -36,6 +37,8 @@ export interface TraceSettings {
   readonly error?: number;
   /** Samples that a pixel has before its error is looked at. */
   readonly least?: number;
+  /** What else there is to tell of a pixel is kept: see passes.ts. */
+  readonly passes?: boolean;
 }
 
 /** Surfaces that a path goes on from at most, by what sends it on: what is matt, a mirror, glass. */
@@ -56,6 +59,8 @@ export interface Worked {
   readonly sums: Float64Array;
   /** FEATURES numbers a pixel. */
   readonly features: Float32Array;
+  /** As many numbers a pixel as `passNumbers` says; absent where they are not wanted. */
+  readonly passes?: Float32Array;
   /** Pixels that have got samples this time. */
   readonly worked: number;
 }
@@ -70,11 +75,12 @@ export interface Tile {
 
 /**
  * Numbers kept of each pixel: sums of red, green, blue, of how much is covered, of squares of brightness; of how many
- * samples; and sums of light that covers nothing.
+ * samples; sums of light that covers nothing; and of brightness that was above the limit, and is left out.
  */
-export const SUMS = 9;
-/** Where the number of samples stands. */
+export const SUMS = 10;
+/** Where the number of samples stands, and what was left out. */
 export const COUNT = 5;
+export const LEFT_OUT = 9;
 
 /** Numbers kept of what a pixel's rays meet first: sums of base colour, normal and metres away; and of how many. */
 export const FEATURES = 8;
@@ -96,6 +102,9 @@ const SLOTS = Object.keys(FINISH).length;
 export class Tracer {
   private readonly memory = new TraceMemory();
   private mark = 0;
+  private passSize = 0;
+  /** What stands there, by the numbers that `trace` tells. */
+  standing: readonly Standing[] = [];
 
   /** Bytes that the scene takes. */
   get bytes(): number {
@@ -147,17 +156,19 @@ export class Tracer {
     const stands = [
       ...forms,
       ...sweeps.map((s, i) => single(room.place(s.drawn), SLOTS * (picture.wardrobe.size + i), sweepMatrix(s.g))),
-      ...overlays.map((o, i) => single(room.place(o.drawn), SLOTS * (worn.length + i))),
+      ...overlays.map((o, i) => ({ ...single(room.place(o.drawn), SLOTS * (worn.length + i)), ribbon: o.ribbon })),
     ];
+    this.standing = stands;
     const order = room.over(stands.map(boxOf));
-    const copies = this.copies(stands);
+    const copies = this.copies(stands, new Map(picture.ribbons.map(({ id }, i) => [id, i])));
     const lamps = lampsOf(scene.lights);
+    this.passSize = settings.passes ? passNumbers(picture.ribbons.length, lamps.length) : 0;
     const sky = skyOf(scene.lights);
     const glows = glowsOf(
       stands.filter((s) => s.surface < SLOTS * worn.length),
       (surface) => worn[surface / SLOTS],
     );
-    const table = new Uint32Array(20);
+    const table = new Uint32Array(21);
     table.set([
       room.nodeBase,
       room.packetBase,
@@ -180,6 +191,7 @@ export class Tracer {
       glows.count,
     ]);
     new Float32Array(table.buffer)[19] = glows.power;
+    table[20] = picture.ribbons.length;
     memory.run.takeScene(memory.put(table));
     this.mark = memory.mark;
   }
@@ -214,6 +226,13 @@ export class Tracer {
     const pixels = width * height;
     const at = memory.room(8 * SUMS * pixels);
     const met = withFeatures ? memory.room(4 * FEATURES * pixels) : 0;
+    const numbers = this.passSize * pixels;
+    const told = numbers > 0 ? memory.room(4 * numbers) : 0;
+    if (told) {
+      const passes = memory.floats(told, numbers);
+      if (before?.passes) passes.set(before.passes);
+      else passes.fill(0);
+    }
     const sums = memory.doubles(at, SUMS * pixels);
     if (before?.sums) sums.set(before.sums);
     else sums.fill(0);
@@ -222,10 +241,11 @@ export class Tracer {
       if (before?.features) features.set(before.features);
       else features.fill(0);
     }
-    const worked = memory.run.addSamples(x, y, width, height, first, end, at, met, look);
+    const worked = memory.run.addSamples(x, y, width, height, first, end, at, met, told, look);
     return {
       sums: memory.doubles(at, SUMS * pixels).slice(),
       features: memory.floats(met, withFeatures ? FEATURES * pixels : 0).slice(),
+      ...(told ? { passes: memory.floats(told, numbers).slice() } : {}),
       worked,
     };
   }
@@ -255,12 +275,12 @@ export class Tracer {
   }
 
   /** Puts everything that stands there in memory. */
-  private copies(all: readonly Standing[]): number {
+  private copies(all: readonly Standing[], ribbons: ReadonlyMap<string, number>): number {
     const { memory } = this;
     const at = memory.room(4 * COPY_NUMBERS * Math.max(1, all.length));
     const numbers = memory.floats(at, COPY_NUMBERS * all.length);
     const whole = memory.whole(at, COPY_NUMBERS * all.length);
-    all.forEach(({ placed, matrix, surface, own, order, id }, i) => {
+    all.forEach(({ ribbon, placed, matrix, surface, own, order, id }, i) => {
       const o = COPY_NUMBERS * i;
       for (let r = 0; r < 3; r++) for (let k = 0; k < 4; k++) numbers[o + 12 + 4 * r + k] = matrix[4 * k + r];
       numbers.set(inverseRows(matrix), o);
@@ -268,6 +288,7 @@ export class Tracer {
       numbers.set(own, o + 27);
       numbers[o + 32] = order;
       whole[o + 33] = id;
+      whole[o + 34] = (ribbon === undefined ? undefined : ribbons.get(ribbon)) ?? -1;
     });
     return at;
   }

@@ -32,6 +32,8 @@ export let lightG: f32 = 0;
 export let lightB: f32 = 0;
 export let likely: f32 = 0;
 export let shadows: bool = true;
+/** Which it was, by its number: after all lamps the sky, then what glows. */
+export let taken: i32 = 0;
 
 /** How many there are to be taken, the sky and all that glows among them. */
 @inline
@@ -85,8 +87,10 @@ export function take(which: f32, px: f32, py: f32, pz: f32, u: f32, v: f32): boo
   const k = min(n - 1, <i32>(which * <f32>n));
   const share: f32 = 1 / <f32>n;
   shadows = true;
+  taken = k;
   if (k >= scene.lampCount) {
     if (scene.sky && k == scene.lampCount) return takeSky(share, u, v);
+    taken = scene.lampCount + 1;
     return takeGlow(share, px, py, pz, which * <f32>n - <f32>k, u, v);
   }
   const at = scene.lamps + <usize>k * LAMP;

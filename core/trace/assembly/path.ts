@@ -56,6 +56,15 @@ export let metY: f32 = 0;
 export let metZ: f32 = 0;
 export let metFar: f32 = 0;
 export let met: bool = false;
+/** Where it is; and which ribbon it is of, below 0 for none. */
+export let metAtX: f32 = 0;
+export let metAtY: f32 = 0;
+export let metAtZ: f32 = 0;
+export let metRibbon: i32 = -1;
+/** Light of their own of the surfaces that the camera sees. */
+export let ownR: f32 = 0;
+export let ownG: f32 = 0;
+export let ownB: f32 = 0;
 
 /** Follows a sample of a pixel; what it comes to is told beside. */
 export function take(x: i32, y: i32, n: i32): void {
@@ -85,16 +94,76 @@ function keepMet(far: f32): void {
   metY = place.ny;
   metZ = place.nz;
   metFar = far;
+  metAtX = place.px;
+  metAtY = place.py;
+  metAtZ = place.pz;
+  metRibbon = load<i32>(scene.copies + <usize>hit.hitCopy * scene.COPY, scene.COPY_RIBBON);
+}
+
+/** What the light comes from: a lamp by its number, then the sky, what glows, and air, floor and backdrop. */
+const MOST_SOURCES = 80;
+const bySource = memory.data(MOST_SOURCES * 12);
+/** How many there are; 0 where it is not told by what light comes from. */
+let sources = 0;
+/** Light that has been cut off, as brightness. */
+export let cut: f32 = 0;
+
+/** Whether light is told apart by what it comes from. */
+export function tellApart(on: bool): void {
+  sources = on ? min(MOST_SOURCES, scene.lampCount + 3) : 0;
+}
+
+/** Light that came from a source, k from red to blue. */
+@inline
+export function lightFrom(source: i32, k: usize): f32 {
+  return load<f32>(bySource + <usize>source * 12 + (k << 2));
 }
 
 @inline
-function add(x: f32, y: f32, z: f32, brightest: f32): void {
-  let k: f32 = 1;
+function surroundings(): i32 {
+  return scene.lampCount + 2;
+}
+
+@inline
+function add(x: f32, y: f32, z: f32, brightest: f32, source: i32): void {
   const most = max(x, max(y, z));
-  if (most > brightest) k = brightest / most;
-  r += x * k;
-  g += y * k;
-  b += z * k;
+  if (most > brightest) {
+    const k = brightest / most;
+    cut += (1 - k) * (0.2126 * x + 0.7152 * y + 0.0722 * z);
+    x *= k;
+    y *= k;
+    z *= k;
+  }
+  r += x;
+  g += y;
+  b += z;
+  if (sources == 0) return;
+  const at = bySource + <usize>min(source, sources - 1) * 12;
+  store<f32>(at, load<f32>(at) + x);
+  store<f32>(at, load<f32>(at, 4) + y, 4);
+  store<f32>(at, load<f32>(at, 8) + z, 8);
+}
+
+/** How light is taken: ways that might have met it weighed against each other; by lamps alone; by chance alone. */
+const LAMPS = 1;
+const CHANCE = 2;
+let taking = 0;
+
+/** For checks: all ways come to one mean. */
+export function takeBy(how: i32): void {
+  taking = how;
+}
+
+/** What light counts that was met by chance, in a direction as likely as `own`, where lamps take it as likely as `other`. */
+@inline
+function byChance(own: f32, other: f32): f32 {
+  return taking == 0 ? own / (own + other) : taking == CHANCE || other == 0 ? 1 : 0;
+}
+
+/** What light counts that a lamp was asked for. */
+@inline
+function byLamp(own: f32, other: f32): f32 {
+  return taking == 0 ? own / (own + other) : taking == LAMPS ? 1 : 0;
 }
 
 /** A channel that glass parts light into; below 0 before it has. */
@@ -103,6 +172,9 @@ let channel: i32 = -1;
 function follow(): void {
   const c = scene.camera;
   r = g = b = 0;
+  ownR = ownG = ownB = 0;
+  cut = 0;
+  if (sources > 0) memory.fill(bySource, 0, <usize>sources * 12);
   tr = tg = tb = 1;
   covered = 0;
   uncovered = mirrored = false;
@@ -153,8 +225,8 @@ function follow(): void {
     if (room.hasHaze() && airlight(to, brightest) && straight) added = true;
     for (let k = 0; k < scene.lampCount; k++) {
       if (!lamp.met(k, ox, oy, oz, dx, dy, dz, to, straight && bounces == 0)) continue;
-      const weight: f32 = likely < 0 ? 1 : likely / (likely + lamp.likely);
-      add(tr * lamp.lightR * weight, tg * lamp.lightG * weight, tb * lamp.lightB * weight, brightest);
+      const weight: f32 = likely < 0 ? 1 : byChance(likely, lamp.likely);
+      add(tr * lamp.lightR * weight, tg * lamp.lightG * weight, tb * lamp.lightB * weight, brightest, k);
       if (straight) covered = 1;
     }
     const inside = media.absorbs();
@@ -168,14 +240,14 @@ function follow(): void {
       if (through && load<f32>(c, ROUND) == 0) {
         // What is seen through glass is what is behind it; with nothing before it the backdrop is added later.
         if (covered > 0) backdrop.look(pixelX, pixelY);
-        if (covered > 0) add(tr * backdrop.behindR, tg * backdrop.behindG, tb * backdrop.behindB, brightest);
+        if (covered > 0) add(tr * backdrop.behindR, tg * backdrop.behindG, tb * backdrop.behindB, brightest, surroundings());
         else if (added) uncovered = true;
         return;
       }
       if (!scene.sky) return;
       lamp.lookAtSky(dx, dy, dz);
-      const weight: f32 = likely < 0 || lamp.likely == 0 ? 1 : likely / (likely + lamp.likely);
-      add(tr * lamp.lightR * weight, tg * lamp.lightG * weight, tb * lamp.lightB * weight, brightest);
+      const weight: f32 = likely < 0 || lamp.likely == 0 ? 1 : byChance(likely, lamp.likely);
+      add(tr * lamp.lightR * weight, tg * lamp.lightG * weight, tb * lamp.lightB * weight, brightest, scene.lampCount);
       return;
     }
     place.arrive(ox, oy, oz, dx, dy, dz, gone);
@@ -194,13 +266,19 @@ function follow(): void {
       const left = room.throughFog(oy, dy, to, bounces == 0 && straight);
       if (!additive) {
         const fog: f32 = 1 - left;
-        add(fog * tr * room.fogColour(0), fog * tg * room.fogColour(1), fog * tb * room.fogColour(2), brightest);
+        add(fog * tr * room.fogColour(0), fog * tg * room.fogColour(1), fog * tb * room.fogColour(2), brightest, surroundings());
       }
       dim(left);
     }
     if (!additive && straight) covered = 1;
     if (!additive && !met) keepMet(gone + to);
     emit(brightest, additive ? alpha : 1, likely, to);
+    if (straight) {
+      const shown: f32 = additive ? alpha : 1;
+      ownR += shown * tr * s.glowR;
+      ownG += shown * tg * s.glowG;
+      ownB += shown * tb * s.glowB;
+    }
     if ((last && !additive) || load<f32>(worn, s.OVERLAY) > 0) return;
     s.takeView(
       -(dx * place.tx + dy * place.ty + dz * place.tz),
@@ -343,9 +421,9 @@ function emit(brightest: f32, share: f32, likely: f32, far: f32): void {
   if (likely >= 0 && load<f32>(place.wornHere(), s.SOUGHT) > 0) {
     const cosine = abs(place.gx * dx + place.gy * dy + place.gz * dz);
     const other = lamp.likelyGlow(place.wornHere(), far, cosine);
-    weight *= likely / (likely + other);
+    weight *= byChance(likely, other);
   }
-  add(weight * tr * s.glowR, weight * tg * s.glowG, weight * tb * s.glowB, brightest);
+  add(weight * tr * s.glowR, weight * tg * s.glowG, weight * tb * s.glowB, brightest, scene.lampCount + 1);
 }
 
 /** Light that comes straight from a lamp or the sky. */
@@ -361,12 +439,13 @@ function direct(which: f32, u: f32, v: f32, share: f32, brightest: f32): void {
   if (s.pdf == 0) return;
   // What no ray meets by chance, or not to be weighed since it throws no shadow, counts in full.
   const weight: f32 =
-    lamp.likely == 0 || !lamp.shadows ? share : (share * lamp.likely) / (lamp.likely + s.pdf * (1 - s.glass));
+    lamp.likely == 0 || !lamp.shadows ? share : share * byLamp(lamp.likely, s.pdf * (1 - s.glass));
   const er = tr * s.weightR * lamp.lightR * weight;
   const eg = tg * s.weightG * lamp.lightG * weight;
   const eb = tb * s.weightB * lamp.lightB * weight;
   if (!(er + eg + eb > 0)) return;
-  if (!lamp.shadows) return add(er, eg, eb, brightest);
+  const source = lamp.taken;
+  if (!lamp.shadows) return add(er, eg, eb, brightest, source);
   const begins = place.apart();
   const there = reaches(
     place.px + begins * place.gx,
@@ -374,7 +453,7 @@ function direct(which: f32, u: f32, v: f32, share: f32, brightest: f32): void {
     place.pz + begins * place.gz,
     begins,
   );
-  if (there) add(er * leftR, eg * leftG, eb * leftB, brightest);
+  if (there) add(er * leftR, eg * leftG, eb * leftB, brightest, source);
 }
 
 /** Light that dust turns towards where the ray begins, from one place of the ray. Whether there is some. */
@@ -396,8 +475,9 @@ function airlight(to: f32, brightest: f32): bool {
   const eg = tg * share * lamp.lightG * room.hazeColour(1);
   const eb = tb * share * lamp.lightB * room.hazeColour(2);
   if (!(er + eg + eb > 0)) return false;
-  if (!lamp.shadows) add(er, eg, eb, brightest);
-  else if (reaches(x, y, z, 0)) add(er * leftR, eg * leftG, eb * leftB, brightest);
+  const source = lamp.taken;
+  if (!lamp.shadows) add(er, eg, eb, brightest, source);
+  else if (reaches(x, y, z, 0)) add(er * leftR, eg * leftG, eb * leftB, brightest, source);
   return true;
 }
 
@@ -438,7 +518,7 @@ function catches(down: f32, straight: bool): bool {
   const there = reaches(x, y + begins, z, begins);
   if (there && next() < (leftR + leftG + leftB) / 3) return false;
   if (straight) covered = 1;
-  add(tr * room.floorColour(0), tg * room.floorColour(1), tb * room.floorColour(2), Infinity);
+  add(tr * room.floorColour(0), tg * room.floorColour(1), tb * room.floorColour(2), Infinity, surroundings());
   return true;
 }
 

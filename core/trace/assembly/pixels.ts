@@ -9,17 +9,22 @@ const LEAST: usize = 108;
 
 /**
  * A pixel that is added up, numbers of 8 bytes: light of what covers it, how much is covered, the sum of squares of
- * brightness, how many samples they are of, and light that covers nothing: of lit air, and of what only adds light.
+ * brightness, how many samples they are of, light that covers nothing: of lit air, and of what only adds light, and
+ * brightness that was above the limit.
  */
-const PIXEL_BYTES: usize = 72;
+const PIXEL_BYTES: usize = 80;
 /** Of what is met first, numbers of 4 bytes: base colour, normal, metres from the camera, and how often something was met. */
 const FEATURE_BYTES: usize = 32;
+/** Numbers of a pixel's passes before those of ribbons and sources of light: its place and its own light. */
+const PASS_NUMBERS: i32 = 6;
 
 /**
  * Adds samples `first` up to, without, `end` to a rectangle of pixels; sums are in the order of the samples, whoever
  * adds them. Pixels that are good already, and whose neighbours are, get no more.
  *
  * @param features where what is met first is added up; 0 for nowhere
+ * @param passes where it is added up what else there is to tell: place, own light, how often each ribbon and none was
+ * met, and light by what it comes from; 0 for nowhere
  * @param look whether it is looked at now which pixels are good
  * @returns how many pixels have got some
  */
@@ -32,9 +37,13 @@ export function addSamples(
   end: i32,
   sums: usize,
   features: usize,
+  passes: usize,
   look: bool,
 ): i32 {
   let worked = 0;
+  path.tellApart(passes != 0);
+  const sources = min(80, scene.lampCount + 3);
+  const passBytes: usize = <usize>(PASS_NUMBERS + scene.ribbonCount + 1 + 3 * sources) << 2;
   const limit = load<f32>(scene.camera, ERROR);
   const looks = look && limit > 0 && first >= load<i32>(scene.camera, LEAST);
   // All are looked at before any of them goes on: which is left to others does not depend on their order.
@@ -50,7 +59,11 @@ export function addSamples(
       if (isMarked(at)) unmark(at);
       else if (load<f64>(at, 40) == <f64>first) {
         const met = features ? features + <usize>(y * width + x) * FEATURE_BYTES : 0;
-        for (let n = first; n < end; n++) sample(x0 + x, y0 + y, n, at, met);
+        const told = passes ? passes + <usize>(y * width + x) * passBytes : 0;
+        for (let n = first; n < end; n++) {
+          sample(x0 + x, y0 + y, n, at, met);
+          if (told) tell(told, sources);
+        }
         store<f64>(at, <f64>end, 40);
         worked++;
       }
@@ -108,6 +121,7 @@ function sample(x: i32, y: i32, n: i32, at: usize, features: usize): void {
   store<f64>(at, load<f64>(at, 56) + over * path.g, 56);
   store<f64>(at, load<f64>(at, 64) + over * path.b, 64);
   store<f64>(at, load<f64>(at, 24) + path.covered, 24);
+  store<f64>(at, load<f64>(at, 72) + path.cut, 72);
   const bright: f64 = 0.2126 * <f64>path.r + 0.7152 * <f64>path.g + 0.0722 * <f64>path.b;
   store<f64>(at, load<f64>(at, 32) + bright * bright, 32);
   if (!features || !path.met) return;
@@ -121,3 +135,24 @@ function sample(x: i32, y: i32, n: i32, at: usize, features: usize): void {
   store<f32>(features, load<f32>(features, 28) + 1, 28);
 }
 
+@inline
+function plus(at: usize, x: f32): void {
+  store<f32>(at, load<f32>(at) + x);
+}
+
+/** Adds what there is to tell of the sample that was taken. */
+function tell(at: usize, sources: i32): void {
+  plus(at + 12, path.ownR);
+  plus(at + 16, path.ownG);
+  plus(at + 20, path.ownB);
+  if (path.met) {
+    plus(at, path.metAtX);
+    plus(at + 4, path.metAtY);
+    plus(at + 8, path.metAtZ);
+    const ribbon = path.metRibbon < 0 ? scene.ribbonCount : path.metRibbon;
+    plus(at + (<usize>(PASS_NUMBERS + ribbon) << 2), 1);
+  }
+  let to: usize = at + (<usize>(PASS_NUMBERS + scene.ribbonCount + 1) << 2);
+  for (let i = 0; i < sources; i++)
+    for (let k: usize = 0; k < 3; k++, to += 4) plus(to, path.lightFrom(i, k));
+}

@@ -26,6 +26,8 @@ export let glows: usize = 0;
 export let glowCount: i32 = 0;
 /** All their light: area times brightness. */
 export let glowPower: f32 = 0;
+/** How many ribbons there are. */
+export let ribbonCount: i32 = 0;
 
 /** Takes over a table of addresses and counts, in the order in which they stand here. */
 export function takeScene(table: usize): void {
@@ -49,12 +51,14 @@ export function takeScene(table: usize): void {
   glows = load<u32>(table, 68);
   glowCount = load<i32>(table, 72);
   glowPower = load<f32>(table, 76);
+  ribbonCount = load<i32>(table, 80);
 }
 
 /**
  * A copy: the inverse of its matrix, 12 numbers by rows; its matrix, 12 numbers by rows; the first node of
  * its shape; the shape; the first of its surfaces; then its own base colour (three), roughness and metalness,
- * not a number where it has none; its place in the repeat, and its number (whole).
+ * not a number where it has none; its place in the repeat, and its number (whole); and
+ * which ribbon it is of (whole, −1 for none).
  */
 export const COPY: usize = 144;
 export const COPY_NODE: usize = 96;
@@ -65,6 +69,7 @@ export const COPY_ROUGHNESS: usize = 120;
 export const COPY_METALNESS: usize = 124;
 export const COPY_ORDER: usize = 128;
 export const COPY_ID: usize = 132;
+export const COPY_RIBBON: usize = 136;
 
 /**
  * A shape: addresses of its normals (3 numbers a vertex), triangles (3 vertices each), the kind of face of each, its

@@ -4,6 +4,7 @@ import { prepareSurfaces } from './surface';
 export { buildTree } from './tree';
 export { takeScene } from './scene';
 export { addSamples } from './pixels';
+export { takeBy } from './path';
 export { beginSample, next } from './sampler';
 export { atan2Turns, exp, log, sinTurns } from './maths';
 export { fresnel } from './surface';

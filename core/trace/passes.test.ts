@@ -1,0 +1,135 @@
+import { describe, expect, it } from 'vitest';
+import type { PictureAt } from '../evaluate/picture-at';
+import type { LightAt } from '../scene/kind';
+import { hexToDisplay, displayToLight } from '../maths/srgb';
+import type { Mesh } from '../shape/mesh';
+import { Exposure } from './exposure';
+import { ball, pictureOf, settings, square, white } from './fixture';
+import { motionPass } from './motion';
+import { PassSheet } from './passes';
+import { SUMS } from './tracer';
+
+const size = { ...settings, width: 24, height: 24, passes: true };
+const all = { x: 0, y: 0, width: 24, height: 24 };
+const lamp = { colour: [1, 1, 1] as const, shadow: true };
+const lights = [
+  { type: 'area', radiance: 3, at: [0, 3, 1], target: [0, 0, 0], width: 1, height: 1, turn: 0, seen: false, ...lamp },
+  { type: 'ball', intensity: 6, at: [-2, 1, 2], radius: 0.2, ...lamp },
+  white,
+] as unknown as LightAt[];
+const glow = { emissiveColor: '#FF8000', emissiveStrength: 0.5 };
+
+/** A ball before a wall that glows, seen from 4 m off. */
+const scene = () =>
+  pictureOf(
+    [
+      { mesh: ball(0.8, 40), surface: { baseColor: '#3366CC', roughness: 0.4 } },
+      { mesh: square(0.9, -1), surface: { baseColor: '#808080', ...glow } },
+    ],
+    lights,
+    { focalLength: 70 },
+  );
+
+function traced(picture: PictureAt<Mesh>, samples = 16) {
+  const worked = new Exposure([picture], size).traced(all, samples);
+  const sheet = new PassSheet(picture, 24, 24);
+  sheet.put(all, worked);
+  const passes = new Map(sheet.passes(['Ring', 'Ring']).map((p) => [p.name, p]));
+  const at = (name: string, x: number, y: number) => {
+    const { channels, values } = passes.get(name)!;
+    return [...values.subarray(channels.length * (24 * y + x), channels.length * (24 * y + x + 1))];
+  };
+  return { worked, passes, at };
+}
+
+describe('passes', () => {
+  const { worked, passes, at } = traced(scene());
+  it('have names for layers: ribbons by theirs, none twice, lights by their kind', () => {
+    expect([...passes.keys()]).toEqual([
+      'albedo',
+      'normal',
+      'depth',
+      'position',
+      'own',
+      'mask_Ring',
+      'mask_Ring_2',
+      'mask_ground',
+      'light_area',
+      'light_ball',
+      'light_sky',
+      'light_glow',
+      'light_rest',
+    ]);
+  });
+  it('of light add up to the picture', () => {
+    const sources = [...passes.values()].filter((p) => p.name.startsWith('light_'));
+    for (let i = 0; i < 24 * 24; i++)
+      for (let k = 0; k < 3; k++) {
+        const sum = sources.reduce((so, p) => so + p.values[3 * i + k], 0);
+        expect(sum).toBeCloseTo((worked.sums[SUMS * i + k] + worked.sums[SUMS * i + 6 + k]) / 16, 4);
+      }
+    // And each of them is there.
+    for (const p of sources) if (p.name !== 'light_rest') expect(Math.max(...p.values), p.name).toBeGreaterThan(0.01);
+  });
+  it('of ribbons add up to how much is covered', () => {
+    const masks = [...passes.values()].filter((p) => p.name.startsWith('mask_'));
+    for (let i = 0; i < 24 * 24; i++)
+      expect(masks.reduce((so, p) => so + p.values[i], 0)).toBeCloseTo(worked.sums[SUMS * i + 3] / 16, 6);
+    expect(at('mask_Ring', 12, 12)).toEqual([1]);
+    expect(at('mask_Ring_2', 12, 12)).toEqual([0]);
+    expect(at('mask_Ring_2', 4, 4)).toEqual([1]);
+  });
+  it('tell colour, normal, place, distance and own light of what is met first', () => {
+    const blue = hexToDisplay('#3366CC').map(displayToLight);
+    at('albedo', 12, 12).forEach((c, k) => expect(c).toBeCloseTo(blue[k], 5));
+    const [x, y, z] = at('position', 12, 12);
+    expect(Math.hypot(x, y, z)).toBeCloseTo(0.8, 1.7);
+    // A normal of a ball goes the way of its place.
+    at('normal', 12, 12).forEach((n, k) => expect(n).toBeCloseTo([x, y, z][k] / Math.hypot(x, y, z), 1.5));
+    expect(at('depth', 12, 12)[0]).toBeCloseTo(3.2, 1.5);
+    expect(at('own', 12, 12)).toEqual([0, 0, 0]);
+    const orange = hexToDisplay('#FF8000').map((c) => 0.5 * displayToLight(c));
+    at('own', 4, 4).forEach((c, k) => expect(c).toBeCloseTo(orange[k], 5));
+    expect(at('position', 4, 4)[2]).toBeCloseTo(-1, 5);
+  });
+  it('are not there where they were not asked for', () => {
+    const plain = new Exposure([scene()], { ...size, passes: false }).traced(all, 1);
+    expect(plain.passes).toBeUndefined();
+    expect(() => new PassSheet(scene(), 24, 24).put(all, plain)).toThrow('without passes');
+  });
+});
+
+describe('the pass of motion', () => {
+  const wall = (by: readonly [number, number, number]) => {
+    const mesh = square(5);
+    return { ...mesh, positions: mesh.positions.map((p, i) => p + by[i % 3]) };
+  };
+  /** A pixel of what is 4 m off: 36 mm of film behind 72 mm of lens show 2 m in 24 pixels. */
+  const pixel = 2 / 24;
+  const of = (mesh: Mesh, view = {}) => pictureOf([{ mesh }], [], { focalLength: 72, ...view });
+  const at = (now: PictureAt<Mesh>, then: PictureAt<Mesh>) => [
+    ...motionPass(now, then, size).values.subarray(2 * (24 * 12 + 12), 2 * (24 * 12 + 13)),
+  ];
+  it('is how many pixels a place goes, to the right and down', () => {
+    const [x, y] = at(of(wall([0, 0, 0])), of(wall([3 * pixel, 2 * pixel, 0])));
+    expect(x).toBeCloseTo(3, 3);
+    expect(y).toBeCloseTo(-2, 3);
+  });
+  it('knows that the camera moves, and that a form turns about its middle', () => {
+    const moved = of(wall([0, 0, 0]), { position: [pixel, 0, 4], target: [pixel, 0, 0] });
+    expect(at(of(wall([0, 0, 0])), moved)[0]).toBeCloseTo(-1, 3);
+    const turned = wall([0, 0, 0]);
+    const quarter = {
+      ...turned,
+      positions: turned.positions.map((_, i, p) => (i % 3 === 0 ? -p[i + 1] : i % 3 === 1 ? p[i - 1] : p[i])),
+    };
+    // Half a pixel right of and below the middle goes to half a pixel right of and above it.
+    const [x, y] = at(of(turned), of(quarter));
+    expect(x).toBeCloseTo(0, 3);
+    expect(y).toBeCloseTo(-1, 3);
+  });
+  it('is nothing where there are other triangles then, or nothing', () => {
+    expect(at(of(wall([0, 0, 0])), of(ball()))).toEqual([0, 0]);
+    expect(at(of(wall([0, 0, 90])), of(wall([1, 0, 90])))).toEqual([0, 0]);
+  });
+});

@@ -1,0 +1,112 @@
+import type { PictureAt } from '../evaluate/picture-at';
+import type { Mesh } from '../shape/mesh';
+import { lampsOf } from './lamps';
+import { COUNT, FEATURES, SUMS, type Tile, type Worked } from './tracer';
+
+/** Numbers of a pixel's place and own light, before those of ribbons and sources; see core/trace/assembly/pixels.ts. */
+const FIRST = 6;
+/** Sources of light that are told apart at most; those beyond are with the last. */
+const MOST_SOURCES = 80;
+
+const sourcesOf = (lamps: number) => Math.min(MOST_SOURCES, lamps + 3);
+
+/** Numbers that are kept of a pixel besides its light and its guides. */
+export function passNumbers(ribbons: number, lamps: number): number {
+  return FIRST + ribbons + 1 + 3 * sourcesOf(lamps);
+}
+
+/** Something that is told of every pixel. */
+export interface Pass {
+  /** As layers of files are named: letters, digits and underscores. */
+  readonly name: string;
+  /** One letter each, as many as there are numbers a pixel. */
+  readonly channels: string;
+  /** Rows from the top. */
+  readonly values: Float32Array;
+}
+
+/**
+ * What is told of a picture besides itself, from the same rays as it: colour, normal, distance and place of what is met
+ * first, its own light, how much of a pixel each ribbon covers, and the light of the picture by where it comes from. The
+ * last add up to the picture, masks to how much is covered.
+ *
+ * @example
+ * const sheet = new PassSheet(picture, width, height);
+ * for (const tile of tilesOf(width, height)) sheet.put(tile, exposure.traced(tile, 64));
+ * sheet.passes(); // albedo, normal, depth, position, own, mask_…, light_…
+ */
+export class PassSheet {
+  private readonly numbers: number;
+  private readonly means: Float32Array;
+  private readonly met: Float32Array;
+  private readonly lights: readonly string[];
+
+  constructor(
+    private readonly picture: PictureAt<Mesh>,
+    readonly width: number,
+    readonly height: number,
+  ) {
+    const lamps = lampsOf(picture.scene.lights);
+    this.numbers = passNumbers(picture.ribbons.length, lamps.length);
+    this.lights = unlike([...lamps.map((l) => l.type), 'sky', 'glow', 'rest'].slice(0, sourcesOf(lamps.length)));
+    this.means = new Float32Array(this.numbers * width * height);
+    this.met = new Float32Array(FEATURES * width * height);
+  }
+
+  /** Puts what has been found out about a tile in its place. */
+  put({ x, y, width, height }: Tile, { sums, features, passes }: Worked): void {
+    if (!passes) throw new RangeError('This was traced without passes; ask for them in its settings.');
+    for (let j = 0; j < height; j++)
+      for (let i = 0; i < width; i++) {
+        const from = j * width + i;
+        const to = (y + j) * this.width + x + i;
+        const n = sums[SUMS * from + COUNT];
+        if (!(n > 0)) continue;
+        for (let k = 0; k < this.numbers; k++) this.means[this.numbers * to + k] = passes[this.numbers * from + k] / n;
+        for (let k = 0; k < FEATURES; k++) this.met[FEATURES * to + k] = features[FEATURES * from + k] / n;
+      }
+  }
+
+  /** All of them. `names` are those of the ribbons, in their order. */
+  passes(names: readonly string[] = this.picture.ribbons.map((r) => r.id)): Pass[] {
+    const { means, met, numbers } = this;
+    const ribbons = this.picture.ribbons.length;
+    const pixels = this.width * this.height;
+    const pass = (name: string, channels: string, at: (i: number, k: number) => number): Pass => {
+      const n = channels.length;
+      const values = new Float32Array(n * pixels);
+      for (let i = 0; i < pixels; i++) for (let k = 0; k < n; k++) values[n * i + k] = at(i, k);
+      return { name, channels, values };
+    };
+    // Where only some of a pixel is covered, what is told is of that part.
+    const there = (i: number) => met[FEATURES * i + 7] || 1;
+    const length = (i: number) => Math.hypot(...met.subarray(FEATURES * i + 3, FEATURES * i + 6)) || 1;
+    const masks = unlike([...names, 'ground']);
+    const sources = FIRST + ribbons + 1;
+    return [
+      pass('albedo', 'RGB', (i, k) => met[FEATURES * i + k]),
+      pass('normal', 'XYZ', (i, k) => met[FEATURES * i + 3 + k] / length(i)),
+      pass('depth', 'Z', (i) => met[FEATURES * i + 6] / there(i)),
+      pass('position', 'XYZ', (i, k) => means[numbers * i + k] / there(i)),
+      pass('own', 'RGB', (i, k) => means[numbers * i + 3 + k]),
+      ...masks.map((name, r) => pass(`mask_${name}`, 'A', (i) => means[numbers * i + FIRST + r])),
+      ...this.lights.map((name, s) => pass(`light_${name}`, 'RGB', (i, k) => means[numbers * i + sources + 3 * s + k])),
+    ];
+  }
+}
+
+/** Names of letters, digits and underscores alone, none of them twice. */
+function unlike(names: readonly string[]): string[] {
+  const taken = new Set<string>();
+  return names.map((name) => {
+    const plain =
+      name
+        .normalize('NFKD')
+        .replace(/[^A-Za-z0-9]+/g, '_')
+        .replace(/^_+|_+$/g, '') || 'ribbon';
+    let own = plain;
+    for (let n = 2; taken.has(own.toLowerCase()); n++) own = `${plain}_${n}`;
+    taken.add(own.toLowerCase());
+    return own;
+  });
+}
