@@ -12,7 +12,7 @@ const LIGHTS = [
 ] as const;
 
 /** Which light the picture stands still in. */
-export function LightSwitch() {
+export function LightSwitch({ traced }: { traced: Traced | null }) {
   const light = useEditor((s) => s.light);
   return (
     <BarChoice
@@ -22,7 +22,7 @@ export function LightSwitch() {
       options={LIGHTS}
       onChange={(chosen) => useEditor.setState({ light: chosen })}
     >
-      {light === 'true' && <TrueLightSettings />}
+      {light === 'true' && <TrueLightSettings leftOut={traced?.type === 'picture' ? traced.leftOut : null} />}
     </BarChoice>
   );
 }

@@ -1,4 +1,4 @@
-import type { Tile } from '@maypole/core/trace/tracer';
+import { COUNT, LEFT_OUT, SUMS, type Tile } from '@maypole/core/trace/tracer';
 
 /** How far a picture in true light has come, or how many frames of a loop are there. */
 export type Traced =
@@ -11,6 +11,8 @@ export type Traced =
       readonly good: number;
       /** Seconds that are left, about; null where that cannot be told yet. */
       readonly left: number | null;
+      /** Share of the light that is above the limit of brightness, and left out. */
+      readonly leftOut: number;
     }
   | { readonly type: 'loop'; readonly frames: number; readonly of: number };
 
@@ -20,7 +22,10 @@ const SURE = 2;
 /** What tiles tell, as how far the whole picture is. */
 export class Progress {
   private readonly begun = performance.now();
-  private readonly tiles: Map<string, { samples: number; good: number; done: boolean; readonly pixels: number }>;
+  private readonly tiles: Map<
+    string,
+    { samples: number; good: number; done: boolean; light: number; leftOut: number; readonly pixels: number }
+  >;
   private readonly pixels: number;
 
   constructor(
@@ -28,22 +33,27 @@ export class Progress {
     private readonly most: number,
   ) {
     this.tiles = new Map(
-      tiles.map((t) => [key(t), { samples: 0, good: 0, done: false, pixels: t.width * t.height }] as const),
+      tiles.map((t) => {
+        const none = { samples: 0, good: 0, done: false, light: 0, leftOut: 0 };
+        return [key(t), { ...none, pixels: t.width * t.height }] as const;
+      }),
     );
     this.pixels = tiles.reduce((n, t) => n + t.width * t.height, 0);
   }
 
-  /** @param good pixels of the tile that are good, and `done` whether all of them are */
-  take(tile: Tile, samples: number, good: number, done: boolean): Traced {
+  /** @param done whether all pixels of the tile are good */
+  take(tile: Tile, samples: number, sums: Float64Array, done: boolean): Traced {
     const of = this.tiles.get(key(tile))!;
-    of.samples = samples;
-    of.good = done ? of.pixels : good;
+    Object.assign(of, { samples, ...lightIn(sums) });
+    of.good = done ? of.pixels : goodIn(sums, samples);
     of.done = done || samples >= this.most;
-    let [least, all, spent, left] = [this.most, 0, 0, 0];
+    let [least, all, spent, left, light, leftOut] = [this.most, 0, 0, 0, 0, 0];
     for (const t of this.tiles.values()) {
       if (!t.done) least = Math.min(least, t.samples);
       all += t.samples >= this.most ? t.pixels : t.good;
       spent += t.pixels * t.samples;
+      light += t.light;
+      leftOut += t.leftOut;
       if (!t.done) left += (t.pixels - t.good) * (this.most - t.samples);
     }
     const seconds = (performance.now() - this.begun) / 1000;
@@ -54,11 +64,37 @@ export class Progress {
       good: all / this.pixels,
       // As if nothing more became good by itself: it is rather sooner.
       left: seconds < SURE ? null : (left * seconds) / Math.max(1, spent),
+      leftOut: leftOut > 0 ? leftOut / (light + leftOut) : 0,
     };
   }
 }
 
 const key = ({ x, y }: Tile) => `${x},${y}`;
+
+/** Pixels that have got fewer samples than there were, since they are good. */
+function goodIn(sums: Float64Array, samples: number): number {
+  let good = 0;
+  for (let i = COUNT; i < sums.length; i += SUMS) if (sums[i] < samples) good++;
+  return good;
+}
+
+/** Brightness of all pixels, and what was left out of it. */
+function lightIn(sums: Float64Array): { light: number; leftOut: number } {
+  let [light, leftOut] = [0, 0];
+  for (let i = 0; i < sums.length; i += SUMS) {
+    const all = (k: number) => sums[i + k] + sums[i + COUNT + 1 + k];
+    light += (0.2126 * all(0) + 0.7152 * all(1) + 0.0722 * all(2)) / sums[i + COUNT];
+    leftOut += sums[i + LEFT_OUT] / sums[i + COUNT];
+  }
+  return { light, leftOut };
+}
+
+/** A share as one says it: with as many digits as tell something. */
+export function aboutShare(share: number): string {
+  if (share === 0) return 'nothing';
+  if (share < 0.0005) return 'less than 0.1 %';
+  return `${share < 0.1 ? (100 * share).toFixed(1) : Math.round(100 * share)} %`;
+}
 
 /** A time as one says it. */
 export function aboutTime(seconds: number): string {

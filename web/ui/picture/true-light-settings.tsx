@@ -6,10 +6,15 @@ import type { ReactNode } from 'react';
 import { NumberField } from '../fields/number-field';
 import { SwitchField } from '../fields/switch-field';
 import { Choice } from '../parts/choice';
+import { aboutShare } from './traced';
 import { EFFORTS, effortOf, setTrueLight, useTrueLight } from '../state/true-light';
 
-/** How much work a picture in true light is worth, and how it is looked at. */
-export function TrueLightSettings() {
+/**
+ * How much work a picture in true light is worth, and how it is looked at.
+ *
+ * @param leftOut share of the light that the limit takes away from the picture that is there; null without one
+ */
+export function TrueLightSettings({ leftOut }: { leftOut: number | null }) {
   return (
     <Popover.Root positioning={{ placement: 'top-start' }} lazyMount unmountOnExit>
       <Popover.Trigger asChild>
@@ -29,7 +34,7 @@ export function TrueLightSettings() {
       <Portal>
         <Popover.Positioner>
           <Popover.Content w="300px" bg="panel" borderRadius="12px" boxShadow="float" p="4" aria-label="True light">
-            <Settings />
+            <Settings leftOut={leftOut} />
           </Popover.Content>
         </Popover.Positioner>
       </Portal>
@@ -37,7 +42,7 @@ export function TrueLightSettings() {
   );
 }
 
-function Settings() {
+function Settings({ leftOut }: { leftOut: number | null }) {
   const s = useTrueLight();
   const effort = effortOf(s);
   const bounces = (change: Partial<typeof s.bounces>) => setTrueLight({ bounces: { ...s.bounces, ...change } });
@@ -136,6 +141,11 @@ function Settings() {
           />
         )}
       </Row>
+      {s.brightest !== null && leftOut !== null && (
+        <Text color="muted" fontSize="11.5px" pl="84px" data-testid="left-out">
+          Takes away {aboutShare(leftOut)} of the light
+        </Text>
+      )}
       <Heading>Looking</Heading>
       <Row title="Denoise" help="What is left of the grain is smoothed, along what the surfaces are">
         <SwitchField label="Denoise" value={s.denoise} onChange={(denoise) => setTrueLight({ denoise })} />

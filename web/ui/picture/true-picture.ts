@@ -1,7 +1,6 @@
 import { pictureAt, sceneAt } from '@maypole/core/evaluate/picture-at';
 import { fitFrame } from '@maypole/core/scene/lens';
 import { tilesOf } from '@maypole/core/trace/tiles';
-import { COUNT, SUMS } from '@maypole/core/trace/tracer';
 import type { Develop, FromDarkroom, ToDarkroom } from '@/engine/darkroom-protocol';
 import type { FromTracer, ToTracer } from '@/engine/trace-protocol';
 import { useEditor, type EditorState } from '../state/store';
@@ -102,7 +101,7 @@ export class TruePicture {
     }
     if (playing) return this.preview.begin();
     this.preview.stop();
-    this.reports.onTraced({ type: 'picture', samples: 0, of: useTrueLight.getState().most, good: 0, left: null });
+    this.reports.onTraced({ type: 'picture', samples: 0, of: useTrueLight.getState().most, good: 0, left: null, leftOut: 0 });
     this.timer = setTimeout(() => this.begin(), STILL);
   }
 
@@ -155,7 +154,7 @@ export class TruePicture {
       }
       if (message.type !== 'part') return;
       const { tile, samples, part } = message;
-      this.reports.onTraced(progress.take(tile, samples, goodIn(part.sums, samples), part.worked === 0));
+      this.reports.onTraced(progress.take(tile, samples, part.sums, part.worked === 0));
       this.tell({ type: 'part', id, tile, part }, [part.sums.buffer, part.features.buffer]);
     };
     this.pool.each((worker, index, of) => {
@@ -168,10 +167,3 @@ export class TruePicture {
 }
 
 const howOf = ({ denoise, map }: TrueLight): Develop => ({ denoise, shows: map ? 'samples' : 'picture' });
-
-/** Pixels of a tile that have got fewer samples than there were, since they are good. */
-function goodIn(sums: Float64Array, samples: number): number {
-  let good = 0;
-  for (let i = COUNT; i < sums.length; i += SUMS) if (sums[i] < samples) good++;
-  return good;
-}

@@ -183,7 +183,7 @@ export function Viewport() {
         <Box pointerEvents="auto">
           <DetailBar refined={traced && !compare ? NOT_REFINED : refined} narrow={size.width < TIGHT} />
         </Box>
-        {!trouble && <LightSwitch />}
+        {!trouble && <LightSwitch traced={traced} />}
         {traced && <TrueLightNote traced={traced} />}
       </Flex>
     </Box>
