@@ -274,6 +274,11 @@ export class Tracer {
     return { far, which };
   }
 
+  /** For checks: light taken both ways, weighed against each other (0), by asking lamps alone (1), by chance alone (2). */
+  takeBy(how: 0 | 1 | 2): void {
+    this.memory.run.takeBy(how);
+  }
+
   /** Puts everything that stands there in memory. */
   private copies(all: readonly Standing[], ribbons: ReadonlyMap<string, number>): number {
     const { memory } = this;
