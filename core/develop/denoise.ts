@@ -3,9 +3,9 @@ import { COUNT, FEATURES, SUMS, type Tile, type Worked } from '../trace/tracer';
 import type { LightPicture } from './light';
 
 /** See core/trace/assembly/denoise.ts. */
-const MARGIN = 36;
-const PLANES = 14;
-const [RED, VARIANCE, INSIDE, NORMAL, FAR, SLOPE] = [0, 3, 4, 5, 8, 9];
+const MARGIN = 12;
+/** Planes that are written: light, variance, what is within, normal, distance, its slope, colour. */
+const PLANES = 13;
 /** What light is divided by is never less, so that the dark stays where it is. */
 const DARKEST = 0.05;
 
@@ -74,52 +74,64 @@ export class Denoiser {
     memory.release();
     const wide = (width + 3) & ~3;
     const across = wide + 2 * MARGIN;
-    const plane = across * (height + 2 * MARGIN);
-    const at = memory.room(4 * PLANES * plane);
-    const p = memory.floats(at, PLANES * plane);
-    p.fill(0);
-    const place = (x: number, y: number) => (y + MARGIN) * across + x + MARGIN;
+    const size = across * (height + 2 * MARGIN);
+    const at = memory.room(4 * memory.run.denoiseRoom(wide, height));
+    const all = memory.floats(at, PLANES * size);
+    all.fill(0);
+    const plane = (k: number) => all.subarray(k * size, (k + 1) * size);
+    const [red, green, blue, spread, inside, nx, ny, nz, far, slope, cr, cg, cb] = Array.from(
+      { length: PLANES },
+      (_, k) => plane(k),
+    );
     for (let y = 0; y < height; y++)
       for (let x = 0; x < width; x++) {
-        const [i, o] = [y * width + x, place(x, y)];
+        const i = y * width + x;
+        const o = (y + MARGIN) * across + x + MARGIN;
         const f = FEATURES * i;
         const there = features[f + 7];
-        let bright = 0;
-        for (let k = 0; k < 3; k++) {
-          const by = colourAt(features, f, k);
-          bright += [0.2126, 0.7152, 0.0722][k] * by;
-          p[(RED + k) * plane + o] = values[stride * i + k] / by;
-        }
-        p[VARIANCE * plane + o] = variance[i] / (bright * bright);
-        p[INSIDE * plane + o] = 1;
-        const length = Math.hypot(features[f + 3], features[f + 4], features[f + 5]);
+        const bare = 1 - there;
+        const r = Math.max(DARKEST, features[f] + bare);
+        const g = Math.max(DARKEST, features[f + 1] + bare);
+        const b = Math.max(DARKEST, features[f + 2] + bare);
+        red[o] = values[stride * i] / r;
+        green[o] = values[stride * i + 1] / g;
+        blue[o] = values[stride * i + 2] / b;
+        const bright = 0.2126 * r + 0.7152 * g + 0.0722 * b;
+        spread[o] = variance[i] / (bright * bright);
+        inside[o] = 1;
+        const [x3, y3, z3] = [features[f + 3], features[f + 4], features[f + 5]];
+        const length = Math.sqrt(x3 * x3 + y3 * y3 + z3 * z3);
         // What is not there at all is all alike: it looks no way, and the same as what is beside it.
-        for (let k = 0; k < 3; k++)
-          p[(NORMAL + k) * plane + o] = length > 1e-6 ? features[f + 3 + k] / length : k === 2 ? -1 : 0;
-        p[FAR * plane + o] = there > 0 ? features[f + 6] / there : 0;
+        const some = length > 1e-6;
+        nx[o] = some ? x3 / length : 0;
+        ny[o] = some ? y3 / length : 0;
+        nz[o] = some ? z3 / length : -1;
+        far[o] = there > 0 ? features[f + 6] / there : 0;
+        cr[o] = r;
+        cg[o] = g;
+        cb[o] = b;
       }
     for (let y = 0; y < height; y++)
       for (let x = 0; x < width; x++) {
-        const z = (i: number, j: number) =>
-          p[FAR * plane + place(Math.min(width - 1, Math.max(0, i)), Math.min(height - 1, Math.max(0, j)))];
+        const o = (y + MARGIN) * across + x + MARGIN;
+        const z = far[o];
         // The smaller of both sides: the larger may be that of an outline.
-        const least = (a: number, b: number, c: number) => Math.min(Math.abs(a - b), Math.abs(c - b));
-        p[SLOPE * plane + place(x, y)] =
-          least(z(x - 1, y), z(x, y), z(x + 1, y)) + least(z(x, y - 1), z(x, y), z(x, y + 1));
+        const left = Math.abs(z - far[x > 0 ? o - 1 : o]);
+        const right = Math.abs(z - far[x < width - 1 ? o + 1 : o]);
+        const up = Math.abs(z - far[y > 0 ? o - across : o]);
+        const down = Math.abs(z - far[y < height - 1 ? o + across : o]);
+        slope[o] = Math.min(left, right) + Math.min(up, down);
       }
     memory.run.denoise(at, wide, height);
     const out = values.slice();
     for (let y = 0; y < height; y++)
       for (let x = 0; x < width; x++) {
-        const [i, o] = [y * width + x, place(x, y)];
-        for (let k = 0; k < 3; k++)
-          out[stride * i + k] = Math.max(0, p[(RED + k) * plane + o]) * colourAt(features, FEATURES * i, k);
+        const i = stride * (y * width + x);
+        const o = (y + MARGIN) * across + x + MARGIN;
+        out[i] = Math.max(0, red[o] * cr[o]);
+        out[i + 1] = Math.max(0, green[o] * cg[o]);
+        out[i + 2] = Math.max(0, blue[o] * cb[o]);
       }
     return out;
   }
-}
-
-/** The colour that light has fallen on; white where it has fallen on nothing. */
-function colourAt(features: Float32Array, at: number, k: number): number {
-  return Math.max(DARKEST, features[at + k] + 1 - features[at + 7]);
 }

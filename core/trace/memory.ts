@@ -44,6 +44,7 @@ interface Exports {
   readonly filmBlue: { readonly value: number };
   filmWeights(): number;
   denoise(planes: number, width: number, height: number): void;
+  denoiseRoom(width: number, height: number): number;
   takeBy(how: number): void;
   askedAt(): number;
 }

@@ -1,21 +1,36 @@
 /**
- * Takes grain out of a picture by what its pixels have in common: means over ever wider neighbourhoods, in which a
- * pixel counts the more, the more it is like the one in the middle in the way it looks, in how far it is, and in
- * brightness, against how uncertain that is (H. Dammertz et al., “Edge-Avoiding À-Trous Wavelet Transform for fast
- * Global Illumination Filtering”, 2010; uncertainty after C. Schied et al., “Spatiotemporal Variance-Guided Filtering”,
- * 2017, without anything of other frames). Four pixels at once.
+ * Takes grain out of a picture by what its pixels have in common: means of pixels round about, in which one counts the
+ * more, the more the patch about it is like that about the one in the middle, against how uncertain both are (A.
+ * Buades, B. Coll & J.-M. Morel, “A non-local algorithm for image denoising”, 2005; with the variance of samples after
+ * F. Rousselle, C. Knaus & M. Zwicker, “Adaptive rendering with non-local means filtering”, 2012), and the more alike
+ * they are in the way they look, in how far they are and in colour. First of those nearest, then, of what came of it, of
+ * some further away. Four pixels at once.
  *
  * Planes of numbers of 4 bytes, one after the other, each `stride` wide with a margin of MARGIN all round: red, green,
  * blue and variance of brightness, of light without the colour of what it falls on; 1 within the picture and 0 in the
- * margin; x, y, z of the normal; metres away; how fast those change. Then four planes more to work in.
+ * margin; x, y, z of the normal; metres away; how fast those change; red, green and blue of the colour it falls on.
+ * Then planes to work in: brightness, smoothed variance, and what comes of it, as the first four.
  */
-const MARGIN: i32 = 36;
-const ROUNDS: i32 = 5;
+export const MARGIN: i32 = 12;
+const VARIANCE = 3;
+const INSIDE = 4;
+const NORMAL = 5;
+const FAR = 8;
+const SLOPE = 9;
+const COLOUR = 10;
+const BRIGHT = 13;
+const SMOOTH = 14;
+const OUT = 15;
+const PLANES = 19;
 
-/** How much brightness may differ, in standard errors of it; normals; depth, of itself. */
-const BRIGHTNESS: f32 = 1.5;
-const NORMAL: f32 = 48;
-const DEPTH: f32 = 0.01;
+/** How much patches may differ, squared, in their variance; normals; depth, of itself; colours. */
+const PATCH: f32 = 0.2;
+const NORMALS: f32 = 20;
+const DEPTH: f32 = 0.02;
+const COLOURS: f32 = 60;
+
+/** Rows that are worked at a time, so that what they need stays near. */
+const ROWS = 8;
 
 @inline
 function exp4(x: v128): v128 {
@@ -34,109 +49,190 @@ function exp4(x: v128): v128 {
   return f32x4.mul(p, power);
 }
 
-@inline
-function brightness4(r: v128, g: v128, b: v128): v128 {
-  return f32x4.add(
-    f32x4.add(f32x4.mul(r, f32x4.splat(0.2126)), f32x4.mul(g, f32x4.splat(0.7152))),
-    f32x4.mul(b, f32x4.splat(0.0722)),
-  );
+/** Numbers of 4 bytes that `denoise` needs at `at` for a picture, its `width` a multiple of 4. */
+export function denoiseRoom(width: i32, height: i32): i32 {
+  const stride = width + 2 * MARGIN;
+  return PLANES * stride * (height + 2 * MARGIN) + 5 * ROWS * width + (ROWS + 2) * (width + 8);
 }
 
+let stride: i32 = 0;
+let plane: usize = 0;
+let wide: i32 = 0;
+let high: i32 = 0;
+let planes: usize = 0;
+
 @inline
-function spline(k: i32): f32 {
-  return k == 0 ? 0.375 : abs(k) == 1 ? 0.25 : 0.0625;
+function place(x: i32, y: i32): usize {
+  return planes + (<usize>((y + MARGIN) * stride + x + MARGIN) << 2);
 }
 
 /** @param at the planes; `width` a multiple of 4 */
 export function denoise(at: usize, width: i32, height: i32): void {
-  const stride = width + 2 * MARGIN;
-  const plane: usize = <usize>(stride * (height + 2 * MARGIN)) << 2;
-  let from = at;
-  let to = at + 10 * plane;
-  for (let round = 0; round < ROUNDS; round++) {
-    pass(from, to, at, plane, stride, width, height, 1 << round);
-    const other = from;
-    from = to;
-    to = other;
-  }
-  // An odd number of rounds ends in the planes to work in.
-  memory.copy(at, at + 10 * plane, 4 * plane);
+  stride = width + 2 * MARGIN;
+  plane = <usize>(stride * (height + 2 * MARGIN)) << 2;
+  wide = width;
+  high = height;
+  planes = at;
+  round(10, 1);
+  round(4, 4);
 }
 
-function pass(
-  from: usize,
-  to: usize,
-  at: usize,
-  plane: usize,
-  stride: i32,
-  width: i32,
-  height: i32,
-  step: i32,
-): void {
-  const zero = f32x4.splat(0);
-  const one = f32x4.splat(1);
+/** @param reach the square of how many steps away pixels are, at most */
+function round(reach: i32, step: i32): void {
+  prepare();
+  const last = <i32>sqrt<f32>(<f32>reach);
+  for (let y = 0; y < high; y += ROWS) {
+    const rows = min(ROWS, high - y);
+    begin(y, rows);
+    for (let j = -last; j <= last; j++)
+      for (let i = -last; i <= last; i++) if ((i != 0 || j != 0) && i * i + j * j <= reach) shift(y, rows, i * step, j * step);
+    end(y, rows);
+  }
+  memory.copy(planes, planes + OUT * plane, 4 * plane);
+}
+
+/** Brightness, and variance as its mean over nine: it is uncertain itself. Beyond the border they are as at it. */
+function prepare(): void {
+  border(VARIANCE);
   const row: usize = <usize>stride << 2;
-  for (let y = 0; y < height; y++)
-    for (let x = 0; x < width; x += 4) {
-      const o: usize = <usize>((y + MARGIN) * stride + x + MARGIN) << 2;
-      const p = from + o;
-      const f = at + 4 * plane + o;
-      const r = v128.load(p);
-      const g = v128.load(p + plane);
-      const b = v128.load(p + 2 * plane);
-      const l = brightness4(r, g, b);
-      const nx = v128.load(f + plane);
-      const ny = v128.load(f + 2 * plane);
-      const nz = v128.load(f + 3 * plane);
-      const z = v128.load(f + 4 * plane);
-      const slope = v128.load(f + 5 * plane);
-      // Variance is uncertain itself: its mean over the nearest is taken (a tent of nine).
-      const v = p + 3 * plane;
-      let mean = f32x4.mul(v128.load(v), f32x4.splat(0.25));
-      mean = f32x4.add(mean, f32x4.mul(f32x4.add(f32x4.add(v128.load(v - 4), v128.load(v + 4)), f32x4.add(v128.load(v - row), v128.load(v + row))), f32x4.splat(0.125)));
-      mean = f32x4.add(mean, f32x4.mul(f32x4.add(f32x4.add(v128.load(v - row - 4), v128.load(v - row + 4)), f32x4.add(v128.load(v + row - 4), v128.load(v + row + 4))), f32x4.splat(0.0625)));
-      const kl = f32x4.div(one, f32x4.add(f32x4.mul(f32x4.sqrt(f32x4.max(mean, zero)), f32x4.splat(BRIGHTNESS)), f32x4.splat(1e-5)));
-      const near = f32x4.mul(z, f32x4.splat(DEPTH));
-      let sum = f32x4.splat(0.140625);
-      let sr = f32x4.mul(r, sum);
-      let sg = f32x4.mul(g, sum);
-      let sb = f32x4.mul(b, sum);
-      let sv = f32x4.mul(v128.load(v), f32x4.mul(sum, sum));
-      for (let j = -2; j <= 2; j++)
-        for (let i = -2; i <= 2; i++) {
-          if (i == 0 && j == 0) continue;
-          const q: isize = <isize>((j * stride + i) * step) << 2;
-          const other = p + q;
-          const guide = f + q;
-          const qr = v128.load(other);
-          const qg = v128.load(other + plane);
-          const qb = v128.load(other + 2 * plane);
-          const dl = f32x4.mul(f32x4.abs(f32x4.sub(brightness4(qr, qg, qb), l)), kl);
-          const dot = f32x4.add(
-            f32x4.add(f32x4.mul(nx, v128.load(guide + plane)), f32x4.mul(ny, v128.load(guide + 2 * plane))),
-            f32x4.mul(nz, v128.load(guide + 3 * plane)),
-          );
-          const dn = f32x4.mul(f32x4.max(zero, f32x4.sub(one, dot)), f32x4.splat(NORMAL));
-          const far = f32x4.splat(<f32>(max(abs(i), abs(j)) * step));
-          const dz = f32x4.div(
-            f32x4.abs(f32x4.sub(v128.load(guide + 4 * plane), z)),
-            f32x4.add(f32x4.add(f32x4.mul(slope, far), near), f32x4.splat(1e-6)),
-          );
-          const w = f32x4.mul(
-            f32x4.mul(exp4(f32x4.neg(f32x4.add(f32x4.add(dl, dn), dz))), f32x4.splat(spline(i) * spline(j))),
-            v128.load(guide),
-          );
-          sum = f32x4.add(sum, w);
-          sr = f32x4.add(sr, f32x4.mul(qr, w));
-          sg = f32x4.add(sg, f32x4.mul(qg, w));
-          sb = f32x4.add(sb, f32x4.mul(qb, w));
-          sv = f32x4.add(sv, f32x4.mul(v128.load(other + 3 * plane), f32x4.mul(w, w)));
-        }
-      const inv = f32x4.div(one, sum);
-      const out = to + o;
-      v128.store(out, f32x4.mul(sr, inv));
-      v128.store(out + plane, f32x4.mul(sg, inv));
-      v128.store(out + 2 * plane, f32x4.mul(sb, inv));
-      v128.store(out + 3 * plane, f32x4.mul(sv, f32x4.mul(inv, inv)));
+  for (let y = 0; y < high; y++)
+    for (let x = 0; x < wide; x += 4) {
+      const p = place(x, y);
+      v128.store(
+        p + BRIGHT * plane,
+        f32x4.add(
+          f32x4.add(f32x4.mul(v128.load(p), f32x4.splat(0.2126)), f32x4.mul(v128.load(p + plane), f32x4.splat(0.7152))),
+          f32x4.mul(v128.load(p + 2 * plane), f32x4.splat(0.0722)),
+        ),
+      );
+      v128.store(p + SMOOTH * plane, f32x4.mul(f32x4.add(three(p + VARIANCE * plane), f32x4.add(three(p + VARIANCE * plane - row), three(p + VARIANCE * plane + row))), f32x4.splat(1 / <f32>9)));
     }
+  border(BRIGHT);
+  border(SMOOTH);
+}
+
+/** A number, and those before and after it. */
+@inline
+function three(p: usize): v128 {
+  return f32x4.add(v128.load(p), f32x4.add(v128.load(p - 4), v128.load(p + 4)));
+}
+
+/** Repeats the border of a plane in its margin. */
+function border(which: usize): void {
+  for (let y = 0; y < high; y++) {
+    const p = place(0, y) + which * plane;
+    const first = load<f32>(p);
+    const last = load<f32>(p + (<usize>(wide - 1) << 2));
+    for (let x = 1; x <= MARGIN; x++) {
+      store<f32>(p - (<usize>x << 2), first);
+      store<f32>(p + (<usize>(wide - 1 + x) << 2), last);
+    }
+  }
+  const row: usize = <usize>stride << 2;
+  const top = place(-MARGIN, 0) + which * plane;
+  const bottom = place(-MARGIN, high - 1) + which * plane;
+  for (let y: usize = 1; y <= <usize>MARGIN; y++) {
+    memory.copy(top - y * row, top, row);
+    memory.copy(bottom + y * row, bottom, row);
+  }
+}
+
+/** Sums of rows that are worked: of weights, red, green, blue and variance; then differences of pixels. */
+@inline
+function sums(): usize {
+  return planes + PLANES * plane;
+}
+@inline
+function differences(): usize {
+  return sums() + (<usize>(5 * ROWS * wide) << 2);
+}
+
+/** Every pixel counts once by itself. */
+function begin(y: i32, rows: i32): void {
+  const each: usize = <usize>(ROWS * wide) << 2;
+  for (let j = 0; j < rows; j++)
+    for (let x = 0; x < wide; x += 4) {
+      const p = place(x, y + j);
+      const s = sums() + (<usize>(j * wide + x) << 2);
+      v128.store(s, f32x4.splat(1));
+      for (let k: usize = 0; k < 4; k++) v128.store(s + (k + 1) * each, v128.load(p + k * plane));
+    }
+}
+
+function end(y: i32, rows: i32): void {
+  const each: usize = <usize>(ROWS * wide) << 2;
+  for (let j = 0; j < rows; j++)
+    for (let x = 0; x < wide; x += 4) {
+      const p = place(x, y + j) + OUT * plane;
+      const s = sums() + (<usize>(j * wide + x) << 2);
+      const inv = f32x4.div(f32x4.splat(1), v128.load(s));
+      for (let k: usize = 0; k < 3; k++) v128.store(p + k * plane, f32x4.mul(v128.load(s + (k + 1) * each), inv));
+      v128.store(p + 3 * plane, f32x4.mul(v128.load(s + 4 * each), f32x4.mul(inv, inv)));
+    }
+}
+
+@inline
+function along(p: usize, q: usize, k: usize): v128 {
+  return f32x4.mul(v128.load(p + k), v128.load(q + k));
+}
+@inline
+function apartIn(p: usize, q: usize, k: usize): v128 {
+  const d = f32x4.sub(v128.load(p + k), v128.load(q + k));
+  return f32x4.mul(d, d);
+}
+@inline
+function plus(at: usize, x: v128): void {
+  v128.store(at, f32x4.add(v128.load(at), x));
+}
+
+/** Adds to some rows the pixels that are so far to the right and down. */
+function shift(y: i32, rows: i32, right: i32, down: i32): void {
+  const q: isize = <isize>(down * stride + right) << 2;
+  const width: usize = <usize>(wide + 8) << 2;
+  const d = differences();
+  const zero = f32x4.splat(0);
+  // How unlike pixels are beyond what their variance explains; a row and some pixels more on every side.
+  for (let j = -1; j <= rows; j++) {
+    let p = place(-4, y + j);
+    let to = d + <usize>(j + 1) * width;
+    for (let x = -4; x < wide + 4; x += 4, p += 16, to += 16) {
+      const other = p + q;
+      const v = v128.load(p + SMOOTH * plane);
+      const w = v128.load(other + SMOOTH * plane);
+      const apart = f32x4.sub(v128.load(p + BRIGHT * plane), v128.load(other + BRIGHT * plane));
+      const over = f32x4.sub(f32x4.mul(apart, apart), f32x4.add(v, f32x4.min(v, w)));
+      v128.store(to, f32x4.div(over, f32x4.add(f32x4.mul(f32x4.add(v, w), f32x4.splat(PATCH)), f32x4.splat(1e-8))));
+    }
+    // Of three beside each other, one behind: what is read is not yet written.
+    to = d + <usize>(j + 1) * width;
+    for (let x = 0; x < wide; x += 4, to += 16) v128.store(to, three(to + 16));
+  }
+  const far = f32x4.splat(<f32>max(abs(right), abs(down)));
+  const size = plane;
+  const each: usize = <usize>(ROWS * wide) << 2;
+  for (let j = 0; j < rows; j++) {
+    let p = place(0, y + j);
+    let s = sums() + (<usize>(j * wide) << 2);
+    let from = d + <usize>(j + 1) * width;
+    for (let x = 0; x < wide; x += 4, p += 16, s += 16, from += 16) {
+      const other = p + q;
+      const nine = f32x4.add(v128.load(from), f32x4.add(v128.load(from - width), v128.load(from + width)));
+      let unlike = f32x4.mul(f32x4.max(nine, zero), f32x4.splat(1 / <f32>9));
+      const dot = f32x4.add(along(p, other, NORMAL * size), f32x4.add(along(p, other, (NORMAL + 1) * size), along(p, other, (NORMAL + 2) * size)));
+      const colours = f32x4.add(apartIn(p, other, COLOUR * size), f32x4.add(apartIn(p, other, (COLOUR + 1) * size), apartIn(p, other, (COLOUR + 2) * size)));
+      const z = v128.load(p + FAR * size);
+      const ahead = f32x4.div(
+        f32x4.abs(f32x4.sub(v128.load(other + FAR * size), z)),
+        f32x4.add(f32x4.add(f32x4.mul(v128.load(p + SLOPE * size), far), f32x4.mul(z, f32x4.splat(DEPTH))), f32x4.splat(1e-6)),
+      );
+      unlike = f32x4.add(unlike, f32x4.mul(f32x4.max(zero, f32x4.sub(f32x4.splat(1), dot)), f32x4.splat(NORMALS)));
+      unlike = f32x4.add(f32x4.add(unlike, ahead), f32x4.mul(colours, f32x4.splat(COLOURS)));
+      const w = f32x4.mul(exp4(f32x4.neg(unlike)), v128.load(other + INSIDE * size));
+      plus(s, w);
+      plus(s + each, f32x4.mul(w, v128.load(other)));
+      plus(s + 2 * each, f32x4.mul(w, v128.load(other + size)));
+      plus(s + 3 * each, f32x4.mul(w, v128.load(other + 2 * size)));
+      plus(s + 4 * each, f32x4.mul(f32x4.mul(w, w), v128.load(other + VARIANCE * size)));
+    }
+  }
 }
