@@ -29,6 +29,9 @@ const NORMALS: f32 = 20;
 const DEPTH: f32 = 0.02;
 const COLOURS: f32 = 60;
 
+/** What a pixel counts by itself at least. */
+const LEAST: f32 = 0.1;
+
 /** Rows that are worked at a time, so that what they need stays near. */
 const ROWS = 8;
 
@@ -52,7 +55,7 @@ function exp4(x: v128): v128 {
 /** Numbers of 4 bytes that `denoise` needs at `at` for a picture, its `width` a multiple of 4. */
 export function denoiseRoom(width: i32, height: i32): i32 {
   const stride = width + 2 * MARGIN;
-  return PLANES * stride * (height + 2 * MARGIN) + 5 * ROWS * width + (ROWS + 2) * (width + 8);
+  return PLANES * stride * (height + 2 * MARGIN) + 6 * ROWS * width + (ROWS + 2) * (width + 8);
 }
 
 let stride: i32 = 0;
@@ -83,7 +86,7 @@ function round(reach: i32, step: i32): void {
   const last = <i32>sqrt<f32>(<f32>reach);
   for (let y = 0; y < high; y += ROWS) {
     const rows = min(ROWS, high - y);
-    begin(y, rows);
+    begin();
     for (let j = -last; j <= last; j++)
       for (let i = -last; i <= last; i++) if ((i != 0 || j != 0) && i * i + j * j <= reach) shift(y, rows, i * step, j * step);
     end(y, rows);
@@ -137,37 +140,38 @@ function border(which: usize): void {
   }
 }
 
-/** Sums of rows that are worked: of weights, red, green, blue and variance; then differences of pixels. */
+/** Sums of rows that are worked: of weights, red, green, blue and variance; the largest weight; then differences of pixels. */
 @inline
 function sums(): usize {
   return planes + PLANES * plane;
 }
 @inline
 function differences(): usize {
-  return sums() + (<usize>(5 * ROWS * wide) << 2);
+  return sums() + (<usize>(6 * ROWS * wide) << 2);
 }
 
-/** Every pixel counts once by itself. */
-function begin(y: i32, rows: i32): void {
+function begin(): void {
+  memory.fill(sums(), 0, <usize>(6 * ROWS * wide) << 2);
+}
+
+/**
+ * A pixel itself counts as much as that of the others which counts most: one that is like none of them, dark or bright
+ * by chance, is made like those that come nearest.
+ */
+function end(y: i32, rows: i32): void {
   const each: usize = <usize>(ROWS * wide) << 2;
   for (let j = 0; j < rows; j++)
     for (let x = 0; x < wide; x += 4) {
       const p = place(x, y + j);
       const s = sums() + (<usize>(j * wide + x) << 2);
-      v128.store(s, f32x4.splat(1));
-      for (let k: usize = 0; k < 4; k++) v128.store(s + (k + 1) * each, v128.load(p + k * plane));
-    }
-}
-
-function end(y: i32, rows: i32): void {
-  const each: usize = <usize>(ROWS * wide) << 2;
-  for (let j = 0; j < rows; j++)
-    for (let x = 0; x < wide; x += 4) {
-      const p = place(x, y + j) + OUT * plane;
-      const s = sums() + (<usize>(j * wide + x) << 2);
-      const inv = f32x4.div(f32x4.splat(1), v128.load(s));
-      for (let k: usize = 0; k < 3; k++) v128.store(p + k * plane, f32x4.mul(v128.load(s + (k + 1) * each), inv));
-      v128.store(p + 3 * plane, f32x4.mul(v128.load(s + 4 * each), f32x4.mul(inv, inv)));
+      const own = f32x4.max(v128.load(s + 5 * each), f32x4.splat(LEAST));
+      const inv = f32x4.div(f32x4.splat(1), f32x4.add(v128.load(s), own));
+      for (let k: usize = 0; k < 3; k++) {
+        const sum = f32x4.add(v128.load(s + (k + 1) * each), f32x4.mul(own, v128.load(p + k * plane)));
+        v128.store(p + (OUT + k) * plane, f32x4.mul(sum, inv));
+      }
+      const spread = f32x4.mul(f32x4.mul(own, own), v128.load(p + VARIANCE * plane));
+      v128.store(p + (OUT + 3) * plane, f32x4.mul(f32x4.add(v128.load(s + 4 * each), spread), f32x4.mul(inv, inv)));
     }
 }
 
@@ -229,6 +233,7 @@ function shift(y: i32, rows: i32, right: i32, down: i32): void {
       unlike = f32x4.add(f32x4.add(unlike, ahead), f32x4.mul(colours, f32x4.splat(COLOURS)));
       const w = f32x4.mul(exp4(f32x4.neg(unlike)), v128.load(other + INSIDE * size));
       plus(s, w);
+      v128.store(s + 5 * each, f32x4.max(v128.load(s + 5 * each), w));
       plus(s + each, f32x4.mul(w, v128.load(other)));
       plus(s + 2 * each, f32x4.mul(w, v128.load(other + size)));
       plus(s + 3 * each, f32x4.mul(w, v128.load(other + 2 * size)));
