@@ -79,11 +79,19 @@ export class ShapeRoom {
     const corners = memory.room(CORNERS * count);
     const order = memory.room(4 * count);
     const [b, c] = [memory.floats(boxes, 8 * count), memory.floats(corners, 12 * count)];
-    for (let t = 0; t < count; t++)
+    const some = triangles.find((v) => isPlace(positions, v));
+    if (some === undefined) {
+      memory.release(mark);
+      return { drawn, shape, root: -1, ...box };
+    }
+    for (let t = 0; t < count; t++) {
+      // A face with a corner that is nowhere is none: all its corners are one of another face.
+      const [p, q, r] = [triangles[3 * t], triangles[3 * t + 1], triangles[3 * t + 2]];
+      const whole = isPlace(positions, p) && isPlace(positions, q) && isPlace(positions, r);
       for (let k = 0; k < 3; k++) {
         let [low, high] = [Infinity, -Infinity];
         for (let v = 0; v < 3; v++) {
-          const x = positions[3 * triangles[3 * t + v] + k];
+          const x = positions[3 * (whole ? triangles[3 * t + v] : some) + k];
           c[12 * t + 4 * v + k] = x;
           low = Math.min(low, x);
           high = Math.max(high, x);
@@ -93,6 +101,7 @@ export class ShapeRoom {
         box.low[k] = Math.min(box.low[k], low);
         box.high[k] = Math.max(box.high[k], high);
       }
+    }
     const made = memory.run.buildTree(
       boxes,
       count,
@@ -131,4 +140,13 @@ export class ShapeRoom {
     memory.release(mark);
     return order;
   }
+}
+
+/** Beyond this, in metres, squares of distances are no numbers any more. */
+const FARTHEST = 1e15;
+
+/** Whether a vertex is somewhere. */
+function isPlace(positions: Float32Array, vertex: number): boolean {
+  for (let i = 3 * vertex; i < 3 * vertex + 3; i++) if (!(Math.abs(positions[i]) < FARTHEST)) return false;
+  return true;
 }

@@ -48,7 +48,8 @@ export function standingIn(
     for (let i = 0; i < copies.source.length; i++) {
       const p = placed.get(copies.sources[copies.source[i]])!;
       const matrix = copies.matrices.subarray(16 * i, 16 * i + 16);
-      if (p.root === NOTHING || !(Math.abs(determinant(matrix)) > 1e-30)) continue;
+      const size = Math.abs(determinant(matrix));
+      if (p.root === NOTHING || !(size > 1e-30 && size < 1e30 && matrix.every(Number.isFinite))) continue;
       const worn = copies.wears?.[i] ?? 0;
       const wearer = worn > 0 ? copies.wardrobe?.[worn - 1] : undefined;
       out.push({

@@ -1,16 +1,10 @@
 import { describe, expect, it } from 'vitest';
-import { Dice } from '../fixtures/dice';
-import { makeReady } from '../evaluate/assets';
-import { MeshCache } from '../evaluate/mesh-cache';
-import { evaluateRibbon } from '../evaluate/ribbon';
 import type { ChannelPattern } from '../finish/surface';
 import { patternedAt, type PatternAt } from '../pattern/pattern-at';
-import { linkPiece } from '../piece/link';
 import type { GroundAt } from '../scene/kind';
 import type { Mesh } from '../shape/mesh';
 import { ball, meanOf, pictureOf, settings, square } from './fixture';
-import { instantPictures, Exposure } from './exposure';
-import { COUNT, FEATURES, SUMS, Tracer, bouncesOf, type TraceSettings } from './tracer';
+import { SUMS, Tracer, bouncesOf, type TraceSettings } from './tracer';
 
 const clock = { frame: 3, frames: 24 };
 const layer = (kind: string, values: object, to: PatternAt['to'], more: Partial<PatternAt> = {}): PatternAt => ({
@@ -133,26 +127,4 @@ describe('a floor that only catches shadow', () => {
     expect(seen[3]).toBeCloseTo(0.25, 1.5);
     expect(from({ position: [0, 2, -9], target: [0, 0, -12] }, 0.25, wall)[3]).toBe(0);
   });
-});
-
-describe('any piece', () => {
-  it.each([1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12])(
-    'of chance number %i is traced without a number that is none, and with all samples in every pixel',
-    async (seed) => {
-      const piece = seed % 2 ? new Dice(seed).piece() : new Dice(seed + 1000).copies(24, false);
-      for (const r of linkPiece(piece).ribbons) await makeReady(r, () => Promise.reject(new Error('none')));
-      const cache = new MeshCache();
-      const pictures = instantPictures(piece, 1.5, (r, f) => evaluateRibbon(r, piece.loop, f, 'draft', cache).mesh);
-      const exposure = new Exposure(pictures, { ...size, bounces: bouncesOf(3), brightest: 20 });
-      const { sums, features } = exposure.traced({ x: 0, y: 0, width: 16, height: 16 }, 2);
-      for (let i = 0; i < sums.length; i++) {
-        expect(Number.isFinite(sums[i])).toBe(true);
-        expect(sums[i]).toBeGreaterThanOrEqual(0);
-        if (i % SUMS === COUNT) expect(sums[i]).toBe(2);
-        if (i % SUMS === 3) expect(sums[i]).toBeLessThanOrEqual(2);
-      }
-      for (let i = 0; i < features.length; i += FEATURES)
-        expect(Number.isFinite(features[i] + features[i + 6])).toBe(true);
-    },
-  );
 });
