@@ -35,7 +35,7 @@ export function glowsOf(all: readonly Standing[], surfacesAt: (surface: number) 
       };
       const [a, b] = [1, 2].map((v) => [0, 1, 2].map((r) => corner(v, r) - corner(0, r)));
       const area = Math.hypot(a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]) / 2;
-      if (!(area > 0)) continue;
+      if (!(area > 0 && area < 1e30)) continue;
       if (found.length >= 2 * MOST) return { table: new Float32Array(), count: 0, power: 0 };
       found.push(i, t);
       shares.push((power += area * brightness));

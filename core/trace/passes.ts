@@ -1,19 +1,8 @@
 import type { PictureAt } from '../evaluate/picture-at';
 import type { Mesh } from '../shape/mesh';
 import { lampsOf } from './lamps';
+import { FIRST_RIBBON as FIRST, passNumbers, sourcesOf } from './pass-numbers';
 import { COUNT, FEATURES, SUMS, type Tile, type Worked } from './tracer';
-
-/** Numbers of a pixel's place and own light, before those of ribbons and sources; see core/trace/assembly/pixels.ts. */
-const FIRST = 6;
-/** Sources of light that are told apart at most; those beyond are with the last. */
-const MOST_SOURCES = 80;
-
-const sourcesOf = (lamps: number) => Math.min(MOST_SOURCES, lamps + 3);
-
-/** Numbers that are kept of a pixel besides its light and its guides. */
-export function passNumbers(ribbons: number, lamps: number): number {
-  return FIRST + ribbons + 1 + 3 * sourcesOf(lamps);
-}
 
 /** Something that is told of every pixel. */
 export interface Pass {

@@ -10,10 +10,13 @@ import { pictureAt } from '../evaluate/picture-at';
 import { evaluateRibbon } from '../evaluate/ribbon';
 import { linkPiece } from '../piece/link';
 import type { RibbonDoc } from '../piece/piece';
-import { readPiece } from '../piece/read';
+import { readPiece, writePiece } from '../piece/read';
 import { randomSource, randomUnitVector } from '../maths/random';
 import { ball, camera, meanOf, pictureOf, settings, square, white, withSky } from './fixture';
+import { Exposure, instantPictures } from './exposure';
 import { REFERENCE, referencePicture } from './reference';
+import { REFERENCE_PIECE, referencePiece } from './reference-piece';
+import { tilesOf } from './tiles';
 import { TraceMemory } from './memory';
 import { bouncesOf, SUMS, Tracer } from './tracer';
 import { drawTopologyOf } from '../shape/drawable';
@@ -200,6 +203,25 @@ describe('bits', () => {
   it('are those that were written down', () => {
     const digest = createHash('sha256').update(new Uint8Array(first.buffer)).digest('hex');
     expect(digest).toBe(REFERENCE.sha256);
+  });
+  it('of a piece are those that were written down, as the workers of a browser have to make them', async () => {
+    const { frame, samples, settings: how, sha256 } = REFERENCE_PIECE;
+    const piece = referencePiece();
+    expect(readPiece(writePiece(piece))).toMatchObject({ ok: true });
+    const exposure = new Exposure(
+      instantPictures(piece, frame, (r, f) => evaluateRibbon(r, piece.loop, f, 'final', new MeshCache()).mesh),
+      how,
+    );
+    const all = new Float64Array(SUMS * how.width * how.height);
+    for (const tile of tilesOf(how.width, how.height)) {
+      const { sums } = exposure.traced(tile, samples);
+      for (let y = 0; y < tile.height; y++)
+        all.set(
+          sums.subarray(SUMS * tile.width * y, SUMS * tile.width * (y + 1)),
+          SUMS * ((tile.y + y) * how.width + tile.x),
+        );
+    }
+    expect(createHash('sha256').update(new Uint8Array(all.buffer)).digest('hex')).toBe(sha256);
   });
   it('are no picture of the scene from elsewhere, nor with other grain', () => {
     const tracer = new Tracer();

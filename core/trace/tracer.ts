@@ -11,7 +11,7 @@ import { lampsOf, skyOf, writeLamps } from './lamps';
 import { MarchedFields } from './marched';
 import { TraceMemory } from './memory';
 import { overlayBlock, overlaysOf } from './overlay';
-import { passNumbers } from './passes';
+import { passNumbers } from './pass-numbers';
 import { extentOf, roomBlock } from './room';
 import { ShapeRoom } from './shapes';
 import { boxOf, single, standingIn, type Standing } from './standing';

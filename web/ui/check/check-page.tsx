@@ -25,7 +25,9 @@ export function CheckPage() {
         const { checkAgainstLibrary } = await import('@/view/library-check');
         const { checkTrueLight } = await import('@/view/true-check');
         const { checkBits } = await import('@/view/bits-check');
-        for (const check of [checkBits, checkLight, checkAgainstLibrary, checkTrueLight, checkForms, checkNoise])
+        const { checkWorkers } = await import('@/engine/workers-check');
+        const all = [checkBits, checkWorkers, checkLight, checkAgainstLibrary, checkTrueLight, checkForms, checkNoise];
+        for (const check of all)
           for await (const one of check()) {
             if (ended) return;
             setList((all) => [...all, one]);

@@ -1,0 +1,49 @@
+import { newFinish, newItem, newPiece, newRibbon, newStep, type Piece } from '../piece/piece';
+import { finishParts } from '../finish/parts/index';
+import { sceneLists } from '../scene/index';
+import { bouncesOf, type TraceSettings } from './tracer';
+
+/** How the piece below is traced, and what comes of it wherever and by however many it is. */
+export const REFERENCE_PIECE = {
+  frame: 7,
+  samples: 4,
+  settings: { width: 160, height: 112, bounces: bouncesOf(4), brightest: 20, grain: 8 } satisfies TraceSettings,
+  /** Of the sums of all pixels, rows from the top. */
+  sha256: 'b97d6a9b41eec6f6aaee18e207ff5961232a65dcbd07eaf4bd0fd50371962748',
+} as const;
+
+const SWAY = { motion: 'wave', shape: 'sine', low: -90, high: 90, turns: 1, phase: 0 } as const;
+
+/** A glass ring that turns about copies, under three kinds of light: its bits are written down. */
+export function referencePiece(): Piece {
+  const piece = newPiece('Reference');
+  const ring = newRibbon('torus', 0, 'Ring');
+  const balls = newRibbon('sphere', 1, 'Balls');
+  const light = (kind: string, values = {}) => newItem(sceneLists.lights.kinds.get(kind), values, kind);
+  return {
+    ...piece,
+    scene: {
+      ...piece.scene,
+      lights: [light('studio'), light('area'), light('ball')],
+    },
+    ribbons: [
+      {
+        ...ring,
+        id: 'ring',
+        finishes: [
+          {
+            ...newFinish(),
+            id: 'finish',
+            parts: [...newFinish().parts, newItem(finishParts.get('glass'), {}, 'glass')],
+          },
+        ],
+        steps: [newStep('torus', {}, 'torus'), newStep('twist', { angle: SWAY }, 'twist')],
+      },
+      {
+        ...balls,
+        id: 'balls',
+        steps: [newStep('sphere', { radius: 0.2 }, 'sphere'), newStep('repeat-rings', {}, 'rings')],
+      },
+    ],
+  };
+}

@@ -1,0 +1,52 @@
+import { tilesOf } from '@maypole/core/trace/tiles';
+import { REFERENCE_PIECE, referencePiece } from '@maypole/core/trace/reference-piece';
+import { SUMS } from '@maypole/core/trace/tracer';
+import type { Checked } from '../view/checked';
+import type { FromTracer, ToTracer } from './trace-protocol';
+
+/** Traces a piece here by one, two and seven workers, and compares the bits with those that are written down. */
+export async function* checkWorkers(): AsyncGenerator<Checked> {
+  for (const count of [1, 2, 7]) {
+    const differs = (await hashBy(count)) === REFERENCE_PIECE.sha256 ? 0 : 1;
+    const name = `True light, bit by bit, by ${count === 1 ? 'one worker' : `${count} workers`}`;
+    yield { name, difference: differs, limit: 0, share: differs };
+  }
+}
+
+async function hashBy(count: number): Promise<string> {
+  const { frame, samples, settings } = REFERENCE_PIECE;
+  const { width, height } = settings;
+  const all = new Float64Array(SUMS * width * height);
+  const tiles = tilesOf(width, height).length;
+  const workers: Worker[] = [];
+  try {
+    await new Promise<void>((resolve, reject) => {
+      let done = 0;
+      for (let index = 0; index < count; index++) {
+        const worker = new Worker(new URL('./trace.worker.ts', import.meta.url), { type: 'module' });
+        workers.push(worker);
+        worker.onerror = (event) => reject(new Error(event.message || 'A worker ended by itself.'));
+        worker.onmessage = ({ data }: MessageEvent<FromTracer>) => {
+          if (data.type === 'failed') return reject(new Error(data.message));
+          if (data.type !== 'part' || data.samples < samples) return;
+          const { tile, part } = data;
+          for (let y = 0; y < tile.height; y++)
+            all.set(
+              part.sums.subarray(SUMS * tile.width * y, SUMS * tile.width * (y + 1)),
+              SUMS * ((tile.y + y) * width + tile.x),
+            );
+          if (++done === tiles) resolve();
+        };
+        const job = { id: 1, piece: referencePiece(), frame, detail: 'final', settings, samples } as const;
+        worker.postMessage({
+          type: 'picture',
+          job: { ...job, index, of: count, place: [0.5, 0.5] },
+        } satisfies ToTracer);
+      }
+    });
+  } finally {
+    for (const worker of workers) worker.terminate();
+  }
+  const digest = await crypto.subtle.digest('SHA-256', all.buffer);
+  return [...new Uint8Array(digest)].map((b) => b.toString(16).padStart(2, '0')).join('');
+}
