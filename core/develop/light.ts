@@ -30,6 +30,43 @@ export function putTile(to: LightPicture, { x, y, width, height }: Tile, sums: F
     }
 }
 
+/**
+ * Fills pixels from a smaller picture of the same, evenly between the middles of its pixels.
+ *
+ * @param there pixels that have light of their own, and are left as they are
+ */
+export function fillFrom(small: LightPicture, to: LightPicture, there: (pixel: number) => boolean): void {
+  const { width, height } = to;
+  const blend = (
+    from: Float32Array,
+    out: Float32Array,
+    n: number,
+    pixel: number,
+    [a, b, c, d]: readonly number[],
+    w: readonly number[],
+  ) => {
+    for (let k = 0; k < n; k++)
+      out[n * pixel + k] =
+        w[0] * from[n * a + k] + w[1] * from[n * b + k] + w[2] * from[n * c + k] + w[3] * from[n * d + k];
+  };
+  for (let y = 0; y < height; y++) {
+    const v = Math.max(0, Math.min(small.height - 1, ((y + 0.5) * small.height) / height - 0.5));
+    const [j, t] = [Math.floor(v), v % 1];
+    const below = Math.min(small.height - 1, j + 1);
+    for (let x = 0; x < width; x++) {
+      const pixel = y * width + x;
+      if (there(pixel)) continue;
+      const u = Math.max(0, Math.min(small.width - 1, ((x + 0.5) * small.width) / width - 0.5));
+      const [i, s] = [Math.floor(u), u % 1];
+      const right = Math.min(small.width - 1, i + 1);
+      const four = [j * small.width + i, j * small.width + right, below * small.width + i, below * small.width + right];
+      const shares = [(1 - s) * (1 - t), s * (1 - t), (1 - s) * t, s * t];
+      blend(small.values, to.values, 4, pixel, four, shares);
+      blend(small.added, to.added, 3, pixel, four, shares);
+    }
+  }
+}
+
 /** All light of a picture with how much is covered, 4 numbers a pixel: as it is laid over another (premultiplied). */
 export function wholeLight({ values, added }: LightPicture): Float32Array {
   const out = values.slice();

@@ -25,6 +25,7 @@ export type ToDarkroom =
       readonly samples: number;
       readonly how: Develop;
     }
+  | { readonly type: 'coarse'; readonly id: number; readonly row: number; readonly sums: Float64Array }
   | { readonly type: 'part'; readonly id: number; readonly tile: Tile; readonly part: Worked }
   | { readonly type: 'how'; readonly how: Develop };
 

@@ -1,8 +1,9 @@
 /// <reference lib="webworker" />
 import { developed } from '@maypole/core/develop/develop';
 import { Denoiser, emptyGuides, putGuides, type Guides } from '@maypole/core/develop/denoise';
-import { emptyLight, putTile, type LightPicture } from '@maypole/core/develop/light';
+import { emptyLight, fillFrom, putTile, type LightPicture } from '@maypole/core/develop/light';
 import { sampleColour } from '@maypole/core/develop/sample-map';
+import { coarseSize } from '@maypole/core/trace/coarse';
 import { COUNT, SUMS } from '@maypole/core/trace/tracer';
 import { pictureFiles } from '../view/picture-files';
 import { scope } from '../view/worker-scope';
@@ -17,6 +18,9 @@ interface Sheet {
   readonly guides: Guides;
   /** Samples of each pixel. */
   readonly counts: Float32Array;
+  /** The picture of pixels that are traced first, and how many of its rows are still to come. */
+  readonly coarse: LightPicture;
+  rowsLeft: number;
 }
 
 let sheet: Sheet | null = null;
@@ -35,19 +39,37 @@ scope.onmessage = ({ data }: MessageEvent<ToDarkroom>) => {
     timer = undefined;
     how = data.how;
     const counts = new Float32Array(width * height);
-    sheet = { begun: data, light: emptyLight(width, height), guides: emptyGuides(width, height), counts };
+    const coarse = coarseSize(width, height);
+    sheet = {
+      begun: data,
+      light: emptyLight(width, height),
+      guides: emptyGuides(width, height),
+      counts,
+      coarse: emptyLight(coarse.width, coarse.height),
+      rowsLeft: coarse.height,
+    };
     void pictureFiles(data);
   } else if (data.type === 'how') {
     how = data.how;
     if (sheet) timer ??= setTimeout(show);
-  } else if (sheet?.begun.id === data.id) {
+  } else if (sheet?.begun.id !== data.id) {
+    return;
+  } else if (data.type === 'coarse') {
+    const { light, coarse, counts } = sheet;
+    putTile(coarse, { x: 0, y: data.row, width: coarse.width, height: 1 }, data.sums);
+    if (--sheet.rowsLeft > 0) return;
+    fillFrom(coarse, light, (pixel) => counts[pixel] > 0);
+    clearTimeout(timer);
+    show();
+  } else {
     const { tile, part } = data;
     putTile(sheet.light, tile, part.sums);
     putGuides(sheet.guides, tile, part);
     for (let y = 0; y < tile.height; y++)
       for (let x = 0; x < tile.width; x++)
         sheet.counts[(tile.y + y) * sheet.light.width + tile.x + x] = part.sums[SUMS * (y * tile.width + x) + COUNT];
-    timer ??= setTimeout(show, Math.max(SOON, took));
+    // Without a picture of all there would be holes in it.
+    if (sheet.rowsLeft === 0) timer ??= setTimeout(show, Math.max(SOON, took));
   }
 };
 

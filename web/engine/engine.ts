@@ -71,6 +71,14 @@ export class Engine {
   /** Whether frames ahead are worked out; off for one-off uses. */
   private readonly ahead: boolean;
 
+  private held = false;
+
+  /** Whether frames ahead wait, since something that is looked at now needs the processors. */
+  holdAhead(on: boolean): void {
+    this.held = on;
+    if (!on) this.wake();
+  }
+
   /** Called whenever a shape has arrived or the piece has changed. */
   subscribe(listener: () => void): () => void {
     this.listeners.add(listener);
@@ -199,7 +207,7 @@ export class Engine {
       const waited = this.missingAt(frame);
       if (waited) return this.jobFor(waited, frame);
     }
-    if (!this.ahead) return null;
+    if (!this.ahead || this.held) return null;
     const wait = this.quietUntil - performance.now();
     if (wait > 0) {
       clearTimeout(this.timer);

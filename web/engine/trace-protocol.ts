@@ -29,6 +29,8 @@ export type ToTracer =
   | { readonly type: 'stop' };
 
 export type FromTracer =
+  /** One of the rows of pixels that are traced first; see coarse.ts of core/trace. */
+  | { readonly type: 'coarse'; readonly id: number; readonly row: number; readonly sums: Float64Array }
   | {
       readonly type: 'part';
       readonly id: number;

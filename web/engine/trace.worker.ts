@@ -8,6 +8,7 @@ import type { PictureAt } from '@maypole/core/evaluate/picture-at';
 import { evaluateRibbon } from '@maypole/core/evaluate/ribbon';
 import { linkPiece } from '@maypole/core/piece/link';
 import type { Mesh } from '@maypole/core/shape/mesh';
+import { coarseRow, coarseSize } from '@maypole/core/trace/coarse';
 import { Exposure, instantPictures } from '@maypole/core/trace/exposure';
 import { roundsOf, tilesOf } from '@maypole/core/trace/tiles';
 import type { Tile, Tracer, Worked } from '@maypole/core/trace/tracer';
@@ -59,6 +60,12 @@ async function tracePicture(job: PictureJob): Promise<void> {
   const pictures = await picturesOf(job);
   if (wanted !== id) return;
   const exposure = exposureOf(pictures, job);
+  for (let row = index; row < coarseSize(settings.width, settings.height).height; row += of) {
+    const sums = coarseRow(exposure, row, settings.width, settings.height);
+    tell({ type: 'coarse', id, row, sums }, [sums.buffer]);
+    await breathe();
+    if (wanted !== id) return;
+  }
   let tiles = tilesOf(settings.width, settings.height, place).filter((_, i) => i % of === index);
   const so = new Map<Tile, Worked>();
   let before = 0;

@@ -3,6 +3,7 @@ import { fitFrame } from '@maypole/core/scene/lens';
 import { tilesOf } from '@maypole/core/trace/tiles';
 import type { Develop, FromDarkroom, ToDarkroom } from '@/engine/darkroom-protocol';
 import type { FromTracer, ToTracer } from '@/engine/trace-protocol';
+import { session } from '../state/session';
 import { useEditor, type EditorState } from '../state/store';
 import { settingsOf, useTrueLight, type TrueLight } from '../state/true-light';
 import { Progress, type Traced } from './traced';
@@ -59,6 +60,7 @@ export class TruePicture {
 
   end(): void {
     for (const stop of this.stops) stop();
+    this.holdAhead(false);
     clearTimeout(this.timer);
     this.preview.end();
     this.pool.end();
@@ -97,12 +99,29 @@ export class TruePicture {
     this.canvas.remove();
     if (light !== 'true' || mode !== 'shaded') {
       this.preview.stop();
+      this.holdAhead(false);
       return this.reports.onTraced(null);
     }
-    if (playing) return this.preview.begin();
+    if (playing) {
+      this.holdAhead(false);
+      return this.preview.begin();
+    }
     this.preview.stop();
-    this.reports.onTraced({ type: 'picture', samples: 0, of: useTrueLight.getState().most, good: 0, left: null, leftOut: 0 });
+    this.holdAhead(true);
+    this.reports.onTraced({
+      type: 'picture',
+      samples: 0,
+      of: useTrueLight.getState().most,
+      good: 0,
+      left: null,
+      leftOut: 0,
+    });
     this.timer = setTimeout(() => this.begin(), STILL);
+  }
+
+  /** Frames ahead wait until there is a first picture: nobody sees them before. */
+  private holdAhead(on: boolean): void {
+    session()?.engine.holdAhead(on);
   }
 
   private show(picture: ImageBitmap | null): void {
@@ -142,16 +161,21 @@ export class TruePicture {
     this.darkroom!.onmessage = ({ data }: MessageEvent<FromDarkroom>) => {
       if (data.id !== this.id) return;
       if (data.type === 'failed') this.reports.onTrouble(data.message);
-      else this.show(data.picture);
+      else {
+        this.show(data.picture);
+        this.holdAhead(false);
+      }
     };
     const settings = settingsOf(effort, frame, piece.loop.frames, width, height);
     const progress = new Progress(tilesOf(width, height), effort.most);
     const take = (message: FromTracer) => {
       if (message.id !== this.id) return;
       if (message.type === 'failed') {
+        this.holdAhead(false);
         this.reports.onTraced(null);
         return this.reports.onTrouble(message.message);
       }
+      if (message.type === 'coarse') return this.tell({ ...message }, [message.sums.buffer]);
       if (message.type !== 'part') return;
       const { tile, samples, part } = message;
       this.reports.onTraced(progress.take(tile, samples, part.sums, part.worked === 0));
