@@ -1,18 +1,23 @@
 import { BufferAttribute, BufferGeometry, DoubleSide, Ray, Vector3 } from 'three';
 import { MeshBVH } from 'three-mesh-bvh';
+import { Denoiser, emptyGuides } from '@maypole/core/develop/denoise';
+import { emptyLight } from '@maypole/core/develop/light';
+import { withCopies } from '@maypole/core/copies/copies';
+import type { Mesh } from '@maypole/core/shape/mesh';
 import { randomSource, randomUnitVector } from '@maypole/core/maths/random';
 import { drawTopologyOf } from '@maypole/core/shape/drawable';
 import { ball, pictureOf, settings, white } from '@maypole/core/trace/fixture';
 import { bouncesOf, Tracer } from '@maypole/core/trace/tracer';
+import { embree, type RayScene } from './embree';
 import { alone, compare, type Row } from './table';
 
 const RAYS = 5_000;
 
 /** Rays from outside towards a ball, and from its inside all round, as bounced ones go. */
-function raysOf(from: number): Float32Array {
+function raysOf(from: number, count = RAYS): Float32Array {
   const random = randomSource(3);
-  const rays = new Float32Array(6 * RAYS);
-  for (let i = 0; i < RAYS; i++) {
+  const rays = new Float32Array(6 * count);
+  for (let i = 0; i < count; i++) {
     const place = randomUnitVector(random).map((x) => from * x);
     const aim = randomUnitVector(random).map((x) => 0.9 * x);
     rays.set([...place, ...aim.map((x, k) => x - place[k])], 6 * i);
@@ -70,5 +75,110 @@ export async function trace(): Promise<Row[]> {
   const begun = performance.now();
   tracer.samples({ x: 0, y: 0, width: 96, height: 96 }, 0, 64);
   rows.push(alone('96 × 96 pixels, 64 samples, a ball in a white room, one core', performance.now() - begun));
+  rows.push(...againstEmbree(), denoising());
   return rows;
+}
+
+/** The best of some runs, in milliseconds. */
+function best(work: () => void, runs = 7): number {
+  let least = Infinity;
+  for (let i = 0; i < runs; i++) {
+    const begun = performance.now();
+    work();
+    least = Math.min(least, performance.now() - begun);
+  }
+  return least;
+}
+
+/** Rays through large shapes and through many copies of a small one, against Embree: the best of both. */
+function againstEmbree(): Row[] {
+  const count = 200_000;
+  const rows: Row[] = [];
+  const row = (name: string, ours: number, peer: number) =>
+    rows.push({ name, ours, peer, peerName: 'Embree 3', unit: 'ms', ratio: ours / peer });
+  const copies = new Float32Array(16 * 100_000);
+  const random = randomSource(8);
+  for (let i = 0; i < copies.length; i += 16) {
+    const at = [random(), random(), random()].map((x) => 40 * x - 20);
+    copies.set([0.15, 0, 0, 0, 0, 0.15, 0, 0, 0, 0, 0.15, 0, ...at, 1], i);
+  }
+  const scenes = [
+    { words: '200k triangles', mesh: ball(1, 224), matrices: new Float32Array(0), from: [4, 0.5] },
+    { words: '1.3M triangles', mesh: ball(1, 570), matrices: new Float32Array(0), from: [4, 0.5] },
+    { words: '100k copies of 320 triangles', mesh: ball(1, 9), matrices: copies, from: [30] },
+  ];
+  for (const { words, mesh, matrices, from } of scenes) {
+    const many = matrices.length > 0;
+    const shape = many ? copiesOf(mesh, matrices) : mesh;
+    const picture = pictureOf([{ mesh: shape }], []);
+    const tracer = new Tracer();
+    for (const distance of from) {
+      const rays = raysOf(distance, count);
+      const scene: RayScene = {
+        points: mesh.positions,
+        corners: drawTopologyOf(mesh.connectivity).triangles.slice(),
+        matrices: byRows(matrices),
+        rays,
+      };
+      const peer = embree(scene);
+      if (!peer) return rows;
+      tracer.load(picture, settings);
+      const found = tracer.trace(rays);
+      const hits = found.far.reduce((n, far) => n + (far >= 0 ? 1 : 0), 0);
+      const where = many ? '' : distance > 1 ? ', from outside' : ', from within';
+      // Edges may be met by one and missed by the other.
+      if (Math.abs(hits - peer.hits) > 1e-4 * count)
+        throw new Error(`${words}: ${hits} hits, Embree has ${peer.hits}.`);
+      row(
+        `${count} first hits, ${words}${where} (${hits} met; Embree ${peer.hits})`,
+        best(() => tracer.trace(rays)),
+        peer.first,
+      );
+      row(
+        `${count} shadow rays, ${words}${where}`,
+        best(() => tracer.trace(rays, true)),
+        peer.any,
+      );
+      if (!many && distance > 1)
+        row(
+          `tree of ${words}, with all a shape needs`,
+          best(() => tracer.load(picture, settings), 3),
+          peer.build,
+        );
+    }
+  }
+  return rows;
+}
+
+/** The upper three rows of matrices by columns. */
+function byRows(matrices: Float32Array): Float32Array {
+  const out = new Float32Array((matrices.length / 16) * 12);
+  for (let i = 0; i < matrices.length / 16; i++)
+    for (let r = 0; r < 3; r++) for (let k = 0; k < 4; k++) out[12 * i + 4 * r + k] = matrices[16 * i + 4 * k + r];
+  return out;
+}
+
+function copiesOf(mesh: Mesh, matrices: Float32Array): Mesh {
+  const n = matrices.length / 16;
+  return withCopies({
+    sources: [mesh],
+    source: new Uint16Array(n),
+    matrices,
+    order: Float32Array.from({ length: n }, (_, i) => i),
+    places: n,
+  });
+}
+
+/** The time in which the grain of a million pixels is taken out. */
+function denoising(): Row {
+  const [light, guides] = [emptyLight(1000, 1000), emptyGuides(1000, 1000)];
+  const random = randomSource(4);
+  light.values.forEach((_, i) => (light.values[i] = random()));
+  guides.features.fill(0.7);
+  guides.variance.fill(0.01);
+  const denoiser = new Denoiser();
+  return alone(
+    'grain of a million pixels taken out',
+    best(() => denoiser.denoised(light, guides), 4),
+  );
 }
