@@ -36,11 +36,12 @@ export class ShapeRoom {
     standing: number,
   ) {
     const triangles = shapes.reduce((n, s) => n + s.triangles.length / 3, 0);
-    // A node has more than four things below it, or is the first of its tree.
-    this.nodeBase = memory.room(NODE * (2 + shapes.length + Math.ceil(triangles / 3) + Math.ceil(standing / 3)));
+    // A node of a shape has more than four triangles below it, one of what stands there more than one thing, or it is
+    // the first of its tree.
+    this.nodeBase = memory.room(NODE * (2 + shapes.length + Math.ceil(triangles / 3) + standing));
     this.packetBase = memory.room(PACKET * (triangles + 1));
     // The tree over everything comes first: a ray begins at node 0.
-    this.nodes = 2 + Math.ceil(standing / 3);
+    this.nodes = 2 + standing;
     this.table = memory.room(4 * MESH_NUMBERS * Math.max(1, shapes.length));
   }
 

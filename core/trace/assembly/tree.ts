@@ -10,7 +10,7 @@ export const NODE: usize = 112;
 const CODES: usize = 96;
 const LEAF: i32 = 0x80000000;
 /** Things a leaf has at most. */
-export const MOST_LEAF: i32 = 4;
+const MOST_LEAF: i32 = 4;
 const BINS: i32 = 12;
 /** Bytes of a bin: its box, and how many things are in it. */
 const BIN: usize = 48;
@@ -25,6 +25,8 @@ let nodeCount: i32 = 0;
 let leaves: usize = 0;
 let leafCount: i32 = 0;
 let ofTriangles: bool = false;
+/** Four triangles are looked at at once; what stands there is costly to look into, and has a box of its own. */
+let mostInLeaf: i32 = MOST_LEAF;
 /** Where triangles have their corners, three vectors of four numbers each. */
 let corners: usize = 0;
 
@@ -55,6 +57,7 @@ export function buildTree(
   leaves = leaf;
   leafCount = firstLeaf;
   ofTriangles = leaf != 0;
+  mostInLeaf = ofTriangles ? MOST_LEAF : 1;
   corners = cornersAt;
   for (let i = 0; i < count; i++) store<i32>(list + (<usize>i << 2), i);
   bounds(0, count);
@@ -235,7 +238,7 @@ function binOf(m: f32, from: f32, scale: f32): i32 {
 /** What so many things cost to be looked at: they are looked at by four. */
 @inline
 function packets(n: i32): f32 {
-  return <f32>((n + 3) >> 2);
+  return <f32>(ofTriangles ? (n + 3) >> 2 : n);
 }
 
 /** Stretches of the list that become the four parts of a node, for each depth: where from, where to, and their box. */
@@ -248,7 +251,7 @@ function setPart(at: usize, first: i32, end: i32, low: v128, high: v128): void {
   store<i32>(at, first, 32);
   store<i32>(at, end, 36);
   // The one that rays meet most often is split first; what fits in a leaf is not.
-  store<f32>(at, end - first <= MOST_LEAF ? -1 : areaOf(low, high) * <f32>(end - first), 40);
+  store<f32>(at, end - first <= mostInLeaf ? -1 : areaOf(low, high) * <f32>(end - first), 40);
 }
 
 function buildNode(first: i32, end: i32, low: v128, high: v128, depth: usize): i32 {
@@ -292,7 +295,7 @@ function buildNode(first: i32, end: i32, low: v128, high: v128, depth: usize): i
     if (there) {
       const f = load<i32>(part, 32);
       const e = load<i32>(part, 36);
-      code = e - f <= MOST_LEAF ? leafOf(f, e) : buildNode(f, e, l, h, depth + 1);
+      code = e - f <= mostInLeaf ? leafOf(f, e) : buildNode(f, e, l, h, depth + 1);
     }
     store<i32>(o, code, CODES);
   }
