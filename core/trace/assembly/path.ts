@@ -6,7 +6,7 @@ import * as lamp from './lamps';
 import * as media from './media';
 import * as place from './place';
 import * as room from './room';
-import { beginSample, next } from './sampler';
+import { beginSample, next, skip } from './sampler';
 import { leftB, leftG, leftR, reaches } from './shadow';
 import * as scene from './scene';
 import * as s from './surface';
@@ -254,8 +254,10 @@ function follow(): void {
     const worn = place.wornHere();
     const alpha = load<f32>(worn, s.ALPHA);
     const additive = load<f32>(worn, s.ADDITIVE) > 0;
-    const veil = next();
-    if ((!additive && alpha < 1 && veil >= alpha) || load<f32>(worn, s.CUT) < load<f32>(worn, s.CUT_LEVEL)) {
+    let veiled = false;
+    if (!additive && alpha < 1) veiled = next() >= alpha;
+    else skip();
+    if (veiled || load<f32>(worn, s.CUT) < load<f32>(worn, s.CUT_LEVEL)) {
       gone += to;
       goOn();
       continue;
@@ -288,7 +290,9 @@ function follow(): void {
     const which = next();
     const lu = next();
     const lv = next();
-    const glass = next();
+    let glass: f32 = 1;
+    if (s.glass > 0) glass = next();
+    else skip();
     const lobe = next();
     const du = next();
     const dv = next();

@@ -7,13 +7,19 @@
 
 /** Direction numbers of the second to fourth dimension, 32 each; of the first they are single bits. */
 const DIRECTIONS = memory.data(3 * 32 * 4);
+/**
+ * For each of those dimensions and each byte of a point, what the bits of its 256 values come to, in the other order of
+ * bits. Between what is laid out by the compiler and where scenes begin; see core/trace/memory.ts.
+ */
+const BYTES: usize = 192 * 1024;
 
 let seed: u32 = 0;
 let index: u32 = 0;
 let group: u32 = 0;
 let dimension: u32 = 4;
-/** The point of the present four dimensions. */
+/** The point of the present four dimensions; it is worked out when a number of them is wanted. */
 let shuffled: u32 = 0;
+let stale: bool = true;
 
 /** Direction numbers from a primitive polynomial of degree s, its inner coefficients a and the first odd m. */
 function directions(dim: i32, s: i32, a: u32, m0: u32, m1: u32, m2: u32): void {
@@ -34,6 +40,14 @@ export function prepareSampler(): void {
   directions(0, 1, 0, 1, 0, 0);
   directions(1, 2, 1, 1, 3, 0);
   directions(2, 3, 1, 1, 3, 1);
+  for (let d = 0; d < 3; d++)
+    for (let byte = 0; byte < 4; byte++)
+      for (let value = 0; value < 256; value++) {
+        let x: u32 = 0;
+        for (let bit = 0; bit < 8; bit++)
+          if ((value >> bit) & 1) x ^= load<u32>(DIRECTIONS + d * 128 + ((8 * byte + bit) << 2));
+        store<u32>(BYTES + <usize>((d * 4 + byte) * 256 + value) * 4, reversed(x));
+      }
 }
 
 @inline
@@ -48,7 +62,6 @@ function reversed(x: u32): u32 {
 /** Owen's scrambling of a number whose bits are reversed (S. Laine & T. Karras, 2011, constants after Burley). */
 @inline
 function scrambled(x: u32, by: u32): u32 {
-  x = reversed(x);
   x ^= x * 0x3d20adea;
   x += by;
   x *= (by >> 16) | 1;
@@ -74,23 +87,44 @@ export function beginSample(x: u32, y: u32, frame: u32, n: u32): void {
   dimension = 4;
 }
 
+/** A coordinate of the present point, its bits reversed. */
+@inline
 function coordinate(d: u32): u32 {
-  if (d == 0) return reversed(shuffled);
-  let x: u32 = 0;
-  let at = DIRECTIONS + (d - 1) * 128;
-  for (let bits = shuffled; bits; bits >>= 1, at += 4) if (bits & 1) x ^= load<u32>(at);
-  return x;
+  if (d == 0) return shuffled;
+  const at = BYTES + <usize>((d - 1) << 12);
+  return (
+    load<u32>(at + ((shuffled & 255) << 2)) ^
+    load<u32>(at + (((shuffled >> 8) & 255) << 2), 1024) ^
+    load<u32>(at + (((shuffled >> 16) & 255) << 2), 2048) ^
+    load<u32>(at + ((shuffled >> 24) << 2), 3072)
+  );
+}
+
+/** On to the next dimension. */
+@inline
+function step(): void {
+  if (dimension == 4) {
+    dimension = 0;
+    group++;
+    stale = true;
+  }
 }
 
 /** The next number of the sample, 0 ≤ u < 1. */
 export function next(): f32 {
-  if (dimension == 4) {
-    dimension = 0;
-    group++;
-    shuffled = scrambled(index, hashed(seed + group * 0x9e3779b9));
+  step();
+  if (stale) {
+    stale = false;
+    shuffled = scrambled(reversed(index), hashed(seed + group * 0x9e3779b9));
   }
   const x = scrambled(coordinate(dimension), hashed(seed ^ (group * 4 + dimension) * 0x85ebca6b));
   dimension++;
   // 24 bits, so that it is never rounded up to 1.
   return <f32>(x >> 8) * 0.000000059604645;
+}
+
+/** Leaves the next number out, which is wanted elsewhere: those after it are the same with and without. */
+export function skip(): void {
+  step();
+  dimension++;
 }
