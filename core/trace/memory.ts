@@ -17,6 +17,15 @@ interface Exports {
     firstPacket: number,
     corners: number,
   ): bigint;
+  triangleBoxes(
+    points: number,
+    triangles: number,
+    count: number,
+    some: number,
+    boxes: number,
+    corners: number,
+    whole: number,
+  ): void;
   takeScene(table: number): void;
   addSamples(
     x: number,

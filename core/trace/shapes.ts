@@ -8,6 +8,9 @@ const [NODE, PACKET, BOX, CORNERS] = [112, 160, 32, 48];
 /** See core/trace/assembly/scene.ts. */
 const MESH_NUMBERS = 6;
 
+/** The first node of a shape without any triangle. */
+export const NOTHING = -1;
+
 /** A shape as it lies in memory. */
 export interface Placed {
   readonly drawn: Drawn;
@@ -62,47 +65,27 @@ export class ShapeRoom {
     const { positions, normals, triangles, kinds, uv, crevices } = drawn;
     const shape = this.shapes++;
     const count = triangles.length / 3;
+    const [points, corners] = [memory.put(positions), memory.put(triangles)];
     const row = [
       memory.put(normals),
-      memory.put(triangles),
+      corners,
       memory.put(kinds),
-      memory.put(positions),
+      points,
       uv ? memory.put(uv) : 0,
       crevices ? memory.put(crevices) : 0,
     ];
     memory.whole(this.table + 4 * MESH_NUMBERS * shape, MESH_NUMBERS).set(row);
-    const box = { low: [Infinity, Infinity, Infinity], high: [-Infinity, -Infinity, -Infinity] };
     const root = this.nodes;
-    if (count === 0) return { drawn, shape, root: -1, ...box };
+    const some = triangles.find((v) => isPlace(positions, v));
+    if (some === undefined) return { drawn, shape, root: NOTHING, low: [], high: [] };
     // What the tree is built from is not needed after it.
     const { mark } = memory;
     const boxes = memory.room(BOX * count);
-    const corners = memory.room(CORNERS * count);
+    const vectors = memory.room(CORNERS * count);
     const order = memory.room(4 * count);
-    const [b, c] = [memory.floats(boxes, 8 * count), memory.floats(corners, 12 * count)];
-    const some = triangles.find((v) => isPlace(positions, v));
-    if (some === undefined) {
-      memory.release(mark);
-      return { drawn, shape, root: -1, ...box };
-    }
-    for (let t = 0; t < count; t++) {
-      // A face with a corner that is nowhere is none: all its corners are one of another face.
-      const [p, q, r] = [triangles[3 * t], triangles[3 * t + 1], triangles[3 * t + 2]];
-      const whole = isPlace(positions, p) && isPlace(positions, q) && isPlace(positions, r);
-      for (let k = 0; k < 3; k++) {
-        let [low, high] = [Infinity, -Infinity];
-        for (let v = 0; v < 3; v++) {
-          const x = positions[3 * (whole ? triangles[3 * t + v] : some) + k];
-          c[12 * t + 4 * v + k] = x;
-          low = Math.min(low, x);
-          high = Math.max(high, x);
-        }
-        b[8 * t + k] = low;
-        b[8 * t + 4 + k] = high;
-        box.low[k] = Math.min(box.low[k], low);
-        box.high[k] = Math.max(box.high[k], high);
-      }
-    }
+    const whole = memory.room(32);
+    memory.run.triangleBoxes(points, corners, count, some, boxes, vectors, whole);
+    const [low, high] = [0, 4].map((k) => [...memory.floats(whole, 8).subarray(k, k + 3)]);
     const made = memory.run.buildTree(
       boxes,
       count,
@@ -111,12 +94,12 @@ export class ShapeRoom {
       this.nodes,
       this.packetBase,
       this.packets,
-      corners,
+      vectors,
     );
     this.nodes = Number(made & 0xffffffffn);
     this.packets = Number(made >> 32n);
     memory.release(mark);
-    return { drawn, shape, root, ...box };
+    return { drawn, shape, root, low, high };
   }
 
   /**

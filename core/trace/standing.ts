@@ -2,7 +2,7 @@ import type { PictureAt } from '../evaluate/picture-at';
 import { determinant } from '../maths/matrix';
 import { displayToLight } from '../maths/srgb';
 import type { Copies, Mesh } from '../shape/mesh';
-import type { Placed } from './shapes';
+import { NOTHING, type Placed } from './shapes';
 
 /** Something that stands in a picture. */
 export interface Standing {
@@ -21,8 +21,6 @@ export interface Standing {
 }
 
 export const IDENTITY = [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1];
-/** The first node of a shape without any triangle. */
-const NOTHING = -1;
 const NONE = [NaN, NaN, NaN, NaN, NaN];
 
 /** Something that is no copy. */

@@ -13,7 +13,7 @@ import { TraceMemory } from './memory';
 import { overlayBlock, overlaysOf } from './overlay';
 import { passNumbers } from './pass-numbers';
 import { extentOf, roomBlock } from './room';
-import { ShapeRoom } from './shapes';
+import { NOTHING, ShapeRoom } from './shapes';
 import { boxOf, single, standingIn, type Standing } from './standing';
 import { letsThrough, SURFACE_NUMBERS, surfaceBlock } from './surfaces';
 import { sweepDrawn, sweepMatrix, sweepSurfaces } from './sweep';
@@ -157,7 +157,7 @@ export class Tracer {
       ...forms,
       ...sweeps.map((s, i) => single(room.place(s.drawn), SLOTS * (picture.wardrobe.size + i), sweepMatrix(s.g))),
       ...overlays.map((o, i) => ({ ...single(room.place(o.drawn), SLOTS * (worn.length + i)), ribbon: o.ribbon })),
-    ];
+    ].filter((s) => s.placed.root !== NOTHING);
     this.standing = stands;
     const order = room.over(stands.map(boxOf));
     const copies = this.copies(stands, new Map(picture.ribbons.map(({ id }, i) => [id, i])));

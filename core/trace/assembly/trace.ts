@@ -1,7 +1,7 @@
 import { prepareSampler } from './sampler';
 import { prepareSurfaces } from './surface';
 
-export { buildTree } from './tree';
+export { buildTree, triangleBoxes } from './tree';
 export { takeScene } from './scene';
 export { addSamples } from './pixels';
 export { takeBy } from './path';

@@ -325,3 +325,50 @@ function leafOf(first: i32, end: i32): i32 {
   }
   return LEAF | number;
 }
+
+/** Beyond this, in metres, squares of distances are no numbers any more. */
+const FARTHEST: f32 = 1e15;
+
+/**
+ * Boxes and corners of triangles, as `buildTree` takes them. One with a corner that is nowhere is none: all its corners
+ * are that of another, which is somewhere.
+ *
+ * @param points 3 numbers a vertex, with 4 bytes behind them that may be read
+ * @param some a vertex that is somewhere
+ * @param whole where the lowest and the highest x, y, z of all are put, 4 numbers each
+ */
+export function triangleBoxes(
+  points: usize,
+  triangles: usize,
+  count: i32,
+  some: i32,
+  boxAt: usize,
+  cornerAt: usize,
+  whole: usize,
+): void {
+  let lowest = f32x4.splat(Infinity);
+  let highest = f32x4.splat(-Infinity);
+  const other = v128.load(points + <usize>some * 12);
+  for (let i = 0; i < count; i++, triangles += 12, boxAt += 32, cornerAt += 48) {
+    let a = v128.load(points + <usize>load<u32>(triangles) * 12);
+    let b = v128.load(points + <usize>load<u32>(triangles, 4) * 12);
+    let c = v128.load(points + <usize>load<u32>(triangles, 8) * 12);
+    const most = f32x4.splat(FARTHEST);
+    const there = v128.and(
+      v128.and(f32x4.lt(f32x4.abs(a), most), f32x4.lt(f32x4.abs(b), most)),
+      f32x4.lt(f32x4.abs(c), most),
+    );
+    if ((i32x4.bitmask(there) & 7) != 7) a = b = c = other;
+    v128.store(cornerAt, a);
+    v128.store(cornerAt, b, 16);
+    v128.store(cornerAt, c, 32);
+    const low = f32x4.pmin(f32x4.pmin(a, b), c);
+    const high = f32x4.pmax(f32x4.pmax(a, b), c);
+    v128.store(boxAt, low);
+    v128.store(boxAt, high, 16);
+    lowest = f32x4.pmin(lowest, low);
+    highest = f32x4.pmax(highest, high);
+  }
+  v128.store(whole, lowest);
+  v128.store(whole, highest, 16);
+}
