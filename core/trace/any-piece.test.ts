@@ -48,7 +48,7 @@ describe('any piece is traced without a number that is none, and with all sample
       await traced(piece);
     },
   );
-  it.each([201, 202, 203, 204, 205, 206])('of endless forms, chance number %i', async (seed) => {
+  it.each([201, 202, 203])('of endless forms, chance number %i', async (seed) => {
     const dice = new Dice(seed);
     const piece = { ...newPiece('Endless'), ribbons: [{ ...newRibbon('endless', 0), steps: [newStep('endless')] }] };
     await traced(dressed(piece, dice));

@@ -220,7 +220,7 @@ describe('samples', () => {
       const sums = tracer.samples({ x: 0, y: 0, width: 16, height: 16 }, 0, samples);
       return Float64Array.from({ length: 256 }, (_, i) => sums[SUMS * i] / samples);
     };
-    const right = of(8192, 99);
+    const right = of(4096, 99);
     const error = (samples: number) => {
       const squares = [1, 2, 3].flatMap((grain) => [...of(samples, grain)].map((x, i) => (x - right[i]) ** 2));
       return Math.sqrt(squares.reduce((a, b) => a + b, 0) / squares.length);

@@ -1,7 +1,9 @@
 import { spawn } from 'node:child_process';
 import path from 'node:path';
+import { isSame } from './identity.mjs';
 import { BIN, ROOT, WEB } from './paths.mjs';
-import { endProcess, runProgram, waitFor } from './processes.mjs';
+import { endProcess, pause, runProgram, waitFor } from './processes.mjs';
+import { MARK } from './running.mjs';
 import { Stop } from './say.mjs';
 
 /** Migrates the database; gives an empty one the demo pieces if asked. */
@@ -15,6 +17,8 @@ export async function prepareDatabase(url, demo) {
       env: { ...process.env, DATABASE_URL: url },
     },
   );
+  // What the user can mend is said in a sentence.
+  if (done.status === 3) throw new Stop(done.output.trim().split('\n').at(-1));
   if (done.status !== 0)
     throw new Stop(
       `The database could not be brought up to date:\n${done.output.trim().split('\n').slice(-12).join('\n')}`,
@@ -31,7 +35,13 @@ export async function serve(url, port) {
       cwd: WEB,
       detached: true,
       stdio: ['ignore', 'pipe', 'pipe'],
-      env: { ...process.env, DATABASE_URL: url, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1' },
+      env: {
+        ...process.env,
+        DATABASE_URL: url,
+        NODE_ENV: 'production',
+        NEXT_TELEMETRY_DISABLED: '1',
+        [MARK[0]]: MARK[1],
+      },
     },
   );
   const keep = (d) => {
@@ -60,5 +70,26 @@ export async function serve(url, port) {
     onExit: (fn) => child.on('exit', fn),
     log: () => log,
     stop: () => endProcess(child.pid),
+  };
+}
+
+/** An application that runs already, as if it had been started here; undefined where it does not answer. */
+export async function adopted({ application, address }) {
+  const answers = await fetch(`${address}/api/health`, { signal: globalThis.AbortSignal.timeout(5000) }).then(
+    // Its database may be what is missing.
+    (r) => r.ok || r.status === 503,
+    () => false,
+  );
+  if (!answers) return undefined;
+  return {
+    address,
+    pid: application.pid,
+    onExit: (fn) =>
+      void (async () => {
+        while (isSame(application)) await pause(500);
+        fn();
+      })(),
+    log: () => '',
+    stop: () => (isSame(application) ? endProcess(application.pid) : undefined),
   };
 }

@@ -46,6 +46,8 @@ export async function ensureBuild() {
       `Maypole runs at ${running.address} from the build that is to be replaced; end it with ./maypole stop, then try again.`,
     );
   say('Building the application…');
+  // A build that is broken off has none, whatever it is of.
+  rmSync(stamp, { force: true });
   const build = () =>
     runProgram(path.join(BIN, 'next'), ['build'], {
       cwd: WEB,

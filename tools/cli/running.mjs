@@ -1,17 +1,137 @@
-import { existsSync, readFileSync } from 'node:fs';
+import { linkSync, mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
+import { identityOf, isSame, processesWith } from './identity.mjs';
 import { DATA } from './paths.mjs';
-import { isAlive } from './processes.mjs';
+import { Stop } from './say.mjs';
 
-export const RUN_FILE = path.join(DATA, 'run.json');
+const RUN_FILE = path.join(DATA, 'run.json');
+const LOCK_FILE = path.join(DATA, 'lock');
+/** A variable that the application of this installation has in its environment, and its value. */
+export const MARK = ['MAYPOLE_INSTALLATION', DATA];
 
-/** The start command that is running now, if any. */
-export function runningInstance() {
-  if (!existsSync(RUN_FILE)) return undefined;
+/** Makes the data folder; what is in its way is said in a sentence. */
+export function makeDataFolder() {
   try {
-    const run = JSON.parse(readFileSync(RUN_FILE, 'utf8'));
-    return isAlive(run.pid) ? run : undefined;
+    mkdirSync(DATA, { recursive: true });
+    const probe = path.join(DATA, `.probe-${process.pid}`);
+    writeFileSync(probe, 'x');
+    rmSync(probe);
+  } catch (error) {
+    throw dataTrouble(error);
+  }
+}
+
+/** What keeps the data folder from being written, in a sentence. */
+export function dataTrouble(error) {
+  const elsewhere = 'or set MAYPOLE_DATA to another folder';
+  switch (error.code) {
+    case 'EEXIST':
+    case 'ENOTDIR':
+      return new Stop(`The data folder ${DATA} is a file, or lies below one; move the file away, ${elsewhere}.`);
+    case 'EACCES':
+    case 'EPERM':
+      return new Stop(`The data folder ${DATA} may not be written by this user; allow it, ${elsewhere}.`);
+    case 'EROFS':
+      return new Stop(`The data folder ${DATA} is on a disk that may only be read; make it writable, ${elsewhere}.`);
+    case 'ENOSPC':
+    case 'EDQUOT':
+      return new Stop(`The disk of the data folder ${DATA} is full; make room on it, ${elsewhere}.`);
+    default:
+      return error;
+  }
+}
+
+function read(file) {
+  try {
+    const value = JSON.parse(readFileSync(file, 'utf8'));
+    return typeof value === 'object' && value !== null ? value : undefined;
   } catch {
+    // Missing, cut or garbled: nothing is known by it.
     return undefined;
   }
+}
+
+/** Written whole or not at all. */
+function write(file, value) {
+  const fresh = `${file}.${process.pid}`;
+  writeFileSync(fresh, JSON.stringify(value));
+  renameSync(fresh, file);
+}
+
+/**
+ * Takes the lock of this installation; one process has it at a time.
+ *
+ * @returns undefined, or the identity of the process that has it
+ */
+export function takeLock() {
+  const own = `${LOCK_FILE}.${process.pid}`;
+  writeFileSync(own, JSON.stringify(identityOf(process.pid)));
+  try {
+    for (;;) {
+      try {
+        // A link is made whole or not at all, and never over another.
+        linkSync(own, LOCK_FILE);
+        return undefined;
+      } catch (error) {
+        if (error.code !== 'EEXIST') throw dataTrouble(error);
+      }
+      const holder = read(LOCK_FILE);
+      if (isSame(holder)) return holder;
+      // Left behind. Whoever is first to move it away goes on; a lock that was taken meanwhile is put back.
+      const old = `${own}.old`;
+      try {
+        renameSync(LOCK_FILE, old);
+      } catch {
+        continue;
+      }
+      const moved = read(old);
+      if (isSame(moved)) {
+        try {
+          linkSync(old, LOCK_FILE);
+        } catch {
+          // Another has it by now.
+        }
+      }
+      rmSync(old, { force: true });
+    }
+  } finally {
+    rmSync(own, { force: true });
+  }
+}
+
+/** Gives the lock back, if this process has it. */
+export function dropLock() {
+  if (read(LOCK_FILE)?.pid === process.pid) rmSync(LOCK_FILE, { force: true });
+}
+
+/** Notes down what runs. */
+export function noteRunning(application) {
+  write(RUN_FILE, {
+    keeper: identityOf(process.pid),
+    application: identityOf(application.pid),
+    address: application.address,
+  });
+}
+
+export function forgetRunning() {
+  rmSync(RUN_FILE, { force: true });
+}
+
+/**
+ * What runs of this installation: the command that keeps it, the application and its address, each only where it is
+ * surely that.
+ */
+export function runningNow() {
+  const run = read(RUN_FILE);
+  const keeper = [run?.keeper, read(LOCK_FILE)].find(isSame);
+  if (isSame(run?.application)) return { keeper, application: run.application, address: run.address };
+  // The note is lost; the application still has its mark.
+  const [pid] = processesWith(...MARK).sort((a, b) => a - b);
+  return { keeper, application: pid === undefined ? undefined : identityOf(pid), address: undefined };
+}
+
+/** The application that runs now and its address, if any. */
+export function runningInstance() {
+  const { application, address } = runningNow();
+  return application && address ? { application, address } : undefined;
 }

@@ -1,57 +1,105 @@
-import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
-import { prepareDatabase, serve } from './application.mjs';
+import { adopted, prepareDatabase, serve } from './application.mjs';
 import { ensureBuild } from './build.mjs';
 import { Cluster } from './database.mjs';
+import { isSame } from './identity.mjs';
 import { ensureNpm } from './install.mjs';
 import { DATA } from './paths.mjs';
 import { freePort, givenPort } from './ports.mjs';
-import { RUN_FILE, runningInstance } from './running.mjs';
+import { endProcess, waitFor } from './processes.mjs';
+import {
+  dropLock,
+  forgetRunning,
+  makeDataFolder,
+  noteRunning,
+  runningInstance,
+  runningNow,
+  takeLock,
+} from './running.mjs';
 import { say, Stop, takeOption } from './say.mjs';
+
+/** How long another start may take, building and installing among it. */
+const STARTING = 600_000;
+/** Milliseconds between looks at the database. */
+const WATCH = 1000;
 
 export async function run(args) {
   const asked = takeOption(args, '--port');
   if (args.length > 0) throw new Stop(`start does not know “${args[0]}”; it takes --port N.`, 2);
-  const already = runningInstance();
-  if (already) {
-    say(`Maypole already runs at ${already.address}`);
-    return;
-  }
-  const port = asked === undefined ? await freePort(4173) : await givenPort(asked);
-  mkdirSync(DATA, { recursive: true });
-  await ensureNpm();
-  await ensureBuild();
+  makeDataFolder();
+  const holder = takeLock();
+  if (holder) return tellOther(holder);
+  process.on('exit', dropLock);
   const cluster = new Cluster(path.join(DATA, 'database'));
-  const url = await cluster.start();
-  let application;
+  const orphan = runningNow();
+  // Its command was killed: this one keeps it from here on, unless it does not answer.
+  let application = orphan.application && (await adopted(orphan));
+  if (orphan.application && !application) await endProcess(orphan.application.pid);
   let ending = false;
   const end = async (status) => {
     if (ending) return;
     ending = true;
     await application?.stop();
     await cluster.stop();
-    rmSync(RUN_FILE, { force: true });
+    forgetRunning();
     process.exit(status);
   };
   for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void end(0));
-  try {
-    await prepareDatabase(url, true);
-    application = await serve(url, port);
-  } catch (error) {
-    await cluster.stop();
-    throw error;
+  if (application) {
+    await cluster.start();
+    say(`Maypole already runs at ${application.address}`);
+    say('The command that had started it is gone; this one keeps it from here on.');
+  } else {
+    const port = asked === undefined ? await freePort(4173) : await givenPort(asked);
+    await ensureNpm();
+    await ensureBuild();
+    const url = await cluster.start();
+    try {
+      await prepareDatabase(url, true);
+      application = await serve(url, port);
+    } catch (error) {
+      await cluster.stop();
+      throw error;
+    }
+    say(`Maypole is ready at ${application.address}`);
   }
-  writeFileSync(
-    RUN_FILE,
-    JSON.stringify({ pid: process.pid, application: application.pid, address: application.address }),
-  );
+  noteRunning(application);
   application.onExit(() => {
     if (ending) return;
     console.error(`The application ended by itself:\n${application.log().trim().split('\n').slice(-12).join('\n')}`);
     void end(1);
   });
-  say(`Maypole is ready at ${application.address}`);
   say('Ctrl-C ends it.');
-  // Holds the process until a signal comes.
-  setInterval(() => undefined, 60_000);
+  void keepDatabase(cluster, () => ending, end);
+}
+
+/** Another command has the lock: it runs already, or is about to. */
+async function tellOther(holder) {
+  const up = () => runningInstance();
+  if (!up()) say('Maypole is being started by another command…');
+  await waitFor(() => up() || !isSame(holder), STARTING);
+  const other = up();
+  if (!other) throw new Stop('The other command that was starting Maypole has ended; try again.');
+  say(`Maypole already runs at ${other.address}`);
+}
+
+/** Starts the database again where it has ended, for as long as this command runs. */
+async function keepDatabase(cluster, isEnding, end) {
+  let failures = 0;
+  const look = async () => {
+    if (isEnding()) return;
+    if (!cluster.running()) {
+      console.error('The database ended by itself; it is started again.');
+      try {
+        await cluster.start();
+        failures = 0;
+      } catch (error) {
+        console.error(error.message);
+        // Something that will not pass by itself.
+        if (++failures >= 5) return end(1);
+      }
+    }
+    setTimeout(() => void look(), WATCH);
+  };
+  setTimeout(() => void look(), WATCH);
 }

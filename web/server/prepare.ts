@@ -1,9 +1,9 @@
 /** Brings the database up to date, and gives an empty one the demo pieces. Run by the start command. */
 import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
-import { count } from 'drizzle-orm';
+import { count, sql } from 'drizzle-orm';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
-import { connect } from './db';
+import { connect, type Database } from './db';
 import { createPiece } from './pieces';
 import { pieces } from './schema';
 
@@ -12,6 +12,7 @@ const here = import.meta.dirname;
 async function main(): Promise<void> {
   const db = connect(process.env.DATABASE_URL!);
   try {
+    await refuseNewer(db);
     await migrate(db, { migrationsFolder: path.join(here, 'migrations') });
     if (!process.argv.includes('--demo')) return;
     const [{ n }] = await db.select({ n: count() }).from(pieces);
@@ -30,4 +31,30 @@ async function main(): Promise<void> {
   }
 }
 
-await main();
+/** A database that a later Maypole has brought up to date is left as it is. */
+async function refuseNewer(db: Database): Promise<void> {
+  const known = JSON.parse(readFileSync(path.join(here, 'migrations/meta/_journal.json'), 'utf8')) as {
+    entries: readonly { readonly when: number }[];
+  };
+  const table = await db.execute<{ there: string | null }>(
+    sql`select to_regclass('drizzle.__drizzle_migrations')::text as there`,
+  );
+  if (!table.rows[0]?.there) return;
+  const newest = await db.execute<{ newest: string | null }>(
+    sql`select max(created_at)::text as newest from drizzle.__drizzle_migrations`,
+  );
+  if (Number(newest.rows[0]?.newest ?? 0) > Math.max(...known.entries.map((e) => e.when)))
+    throw new Newer(
+      'The data is of a newer Maypole than this one, and is left as it is. Start that one, or set MAYPOLE_DATA to another folder.',
+    );
+}
+
+class Newer extends Error {}
+
+try {
+  await main();
+} catch (error) {
+  if (!(error instanceof Newer)) throw error;
+  console.error(error.message);
+  process.exitCode = 3;
+}

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { AppError } from './app-error';
+import { databaseTrouble } from './database-trouble';
 
 type Handler<C> = (request: Request, context: C) => Promise<Response>;
 
@@ -18,6 +19,12 @@ export function handle<C>(handler: Handler<C>): Handler<C> {
           { status: tooLarge ? 413 : 400 },
         );
       }
+      const trouble = databaseTrouble(error);
+      if (trouble)
+        return Response.json(
+          { error: trouble.words },
+          { status: trouble.status, headers: trouble.status === 503 ? { 'Retry-After': '2' } : {} },
+        );
       console.error(error);
       return Response.json(
         { error: 'Maypole could not do this; its log says why. Nothing you made was changed.' },
