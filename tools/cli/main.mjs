@@ -10,7 +10,7 @@ const HELP = `Maypole: seamless looping 3D motion.
   ./maypole draw FILE --to NAME.png|.exr   one frame in true light, without browser or database
             [--frame f] [--size WxH] [--samples n] [--error % --least n] [--denoise]
             [--bounces n|matt,mirror,glass] [--limit x|none] [--grain moves|stands]
-            [--clear] [--workers n]
+            [--clear] [--passes] [--workers n]
   ./maypole bench [name] [--json]   benchmarks against public libraries
   ./maypole help                    this page
 

@@ -67,7 +67,8 @@ export async function run(args) {
     if (which !== 'unit') {
       await ensureBuild();
       // The story begins with an empty shelf, so it has a database that no unit test has touched.
-      const fresh = await freshDatabase(url, 'e2e');
+      const fresh = await cluster.another('e2e');
+      await prepareDatabase(fresh, false);
       application = await serve(fresh, await freePort());
       say('\nend-to-end tests');
       const report = path.join(scratch, 'e2e.json');
@@ -83,19 +84,6 @@ export async function run(args) {
   }
   say(`\n${total.passed} passed, ${total.failed} failed`);
   process.exitCode = total.failed > 0 ? 1 : 0;
-}
-
-/** Another empty database in the same cluster, brought up to date; resolves with its address. */
-async function freshDatabase(url, name) {
-  const { default: pg } = await import('pg');
-  const client = new pg.Client({ connectionString: url });
-  await client.connect();
-  await client.query(`create database "${name}"`);
-  await client.end();
-  const fresh = new URL(url);
-  fresh.pathname = `/${name}`;
-  await prepareDatabase(fresh.href, false);
-  return fresh.href;
 }
 
 /** Route types are generated; the type check of the application needs them. */

@@ -17,6 +17,7 @@ const SAVE_WORDS: Record<SaveState, string> = {
   waiting: 'Saving…',
   saving: 'Saving…',
   offline: 'Not saved: server away',
+  full: 'Not saved: disk full',
   refused: 'Not saved: refused',
   conflict: 'Two versions',
 };
@@ -86,7 +87,7 @@ function DeliverButton() {
 function SaveMark() {
   const words = useEditor((s) => SAVE_WORDS[s.save]);
   const why = useEditor((s) => s.saveTrouble);
-  const trouble = useEditor((s) => s.save === 'offline' || s.save === 'refused' || s.save === 'conflict');
+  const trouble = useEditor((s) => ['offline', 'full', 'refused', 'conflict'].includes(s.save));
   return (
     <Text
       role="status"

@@ -109,6 +109,19 @@ describe('saving by itself', () => {
     expect(store.size).toBe(0);
     stop();
   });
+  it('says that the disk is full, and goes on by itself once there is room', async () => {
+    const stop = startAutosave();
+    server.answer = () => Promise.resolve(Response.json({ error: 'The disk is full.' }, { status: 507 }));
+    edit();
+    await vi.advanceTimersByTimeAsync(1000);
+    expect(now()).toMatchObject({ save: 'full', saveTrouble: 'The disk is full.' });
+    expect(store.size).toBe(1);
+    server.answer = null;
+    await vi.advanceTimersByTimeAsync(9000);
+    expect(now().save).toBe('saved');
+    expect(store.size).toBe(0);
+    stop();
+  });
 });
 
 describe('leaving the page', () => {

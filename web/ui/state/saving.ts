@@ -15,7 +15,7 @@ let running: Promise<void> | null = null;
 
 /** Whether there is something that has not reached the server. */
 function owes(save: SaveState): boolean {
-  return save === 'waiting' || save === 'offline';
+  return save === 'waiting' || save === 'offline' || save === 'full';
 }
 
 /** Sends the piece as it is now; again until nothing has changed meanwhile. */
@@ -69,7 +69,7 @@ async function saveOnce(id: string, piece: Piece, revision: number): Promise<boo
       return false;
     }
     const refused = trouble !== null && [400, 413, 422].includes(trouble.status);
-    const save = refused ? 'refused' : 'offline';
+    const save = refused ? 'refused' : trouble?.status === 507 ? 'full' : 'offline';
     if (useEditor.getState().save !== save || useEditor.getState().saveTrouble !== message)
       tellTrouble(refused ? `${message} Your edits are kept in this browser.` : message);
     useEditor.setState({ save, saveTrouble: message });
