@@ -1,5 +1,5 @@
 import { execFile, execFileSync, spawn, spawnSync, type ChildProcess } from 'node:child_process';
-import { chmodSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { chmodSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import net from 'node:net';
 import os from 'node:os';
 import path from 'node:path';
@@ -165,6 +165,36 @@ test.describe('whatever is killed', () => {
     expect(() => process.kill(application.pid, 0)).toThrow();
     expect(stranger.exitCode).toBeNull();
     stranger.kill();
+  });
+
+  test('what is backed up comes back to the letter in an empty installation, and over another only when asked', async () => {
+    test.slow();
+    const file = path.join(data, 'all.backup');
+    const [here, there] = ['here', 'there'].map((name) => path.join(data, name));
+    const other = path.join(data, 'restored');
+    mkdirSync(other, { mode: 0o755 });
+    expect((await run(['backup', file], { MAYPOLE_DATA: data })).out).toMatch(/Backed up to .* \(\d+ kB\)/);
+    expect((await run(['backup', file], { MAYPOLE_DATA: data })).err).toContain('is not written over');
+    // The archive is one that PostgreSQL's own tool reads.
+    const list = execFileSync('/usr/lib/postgresql/15/bin/pg_restore', ['--list', file], { encoding: 'utf8' });
+    expect(list).toContain('TABLE DATA public revisions');
+    expect((await run(['restore', file], { MAYPOLE_DATA: other })).out).toContain('The backup is back');
+    expect((await run(['export-all', here], { MAYPOLE_DATA: data })).out).toMatch(/\d+ pieces are in/);
+    await run(['export-all', there], { MAYPOLE_DATA: other });
+    expect(readdirSync(here).length).toBeGreaterThanOrEqual(3);
+    expect(readdirSync(there)).toEqual(readdirSync(here));
+    for (const name of readdirSync(here))
+      expect(readFileSync(path.join(there, name), 'utf8')).toBe(readFileSync(path.join(here, name), 'utf8'));
+    expect((await run(['restore', file], { MAYPOLE_DATA: other })).err).toMatch(/There are \d+ pieces here already/);
+    expect((await run(['restore', file, '--replace'], { MAYPOLE_DATA: other })).out).toContain(
+      'What was here is kept in',
+    );
+    expect(readdirSync(other).some((name) => name.startsWith('before-restore-'))).toBe(true);
+    writeFileSync(path.join(data, 'cut.backup'), readFileSync(file).subarray(0, 2000));
+    expect((await run(['restore', path.join(data, 'cut.backup'), '--replace'], { MAYPOLE_DATA: other })).err).toContain(
+      'is no backup of Maypole, or is damaged',
+    );
+    expect((await run(['export-all', there], { MAYPOLE_DATA: other })).err).toContain('is not an empty folder');
   });
 
   test('a lost secret is made anew; data that cannot be, or is of a newer Maypole, is told in a sentence', async () => {

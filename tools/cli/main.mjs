@@ -11,6 +11,9 @@ const HELP = `Maypole: seamless looping 3D motion.
             [--frame f] [--size WxH] [--samples n] [--error % --least n] [--denoise]
             [--bounces n|matt,mirror,glass] [--limit x|none] [--grain moves|stands]
             [--clear] [--passes] [--workers n]
+  ./maypole backup FOLDER|FILE      everything that is kept, at one moment; it may run meanwhile
+  ./maypole restore FILE [--replace]  brings a backup back; what was there is backed up first
+  ./maypole export-all FOLDER       every piece as a file of its own
   ./maypole bench [name] [--json]   benchmarks against public libraries
   ./maypole help                    this page
 
@@ -24,6 +27,9 @@ const commands = {
   check: () => import('./check.mjs'),
   draw: () => import('./draw.mjs'),
   bench: () => import('./bench.mjs'),
+  backup: () => import('./backup.mjs').then((m) => ({ run: m.backup })),
+  restore: () => import('./backup.mjs').then((m) => ({ run: m.restore })),
+  'export-all': () => import('./backup.mjs').then((m) => ({ run: m.exportAll })),
 };
 
 const [name = 'help', ...rest] = process.argv.slice(2);

@@ -1,0 +1,148 @@
+import { existsSync, mkdirSync, readdirSync, renameSync, rmSync, statSync } from 'node:fs';
+import path from 'node:path';
+import { prepareDatabase } from './application.mjs';
+import { Cluster } from './database.mjs';
+import { ensureNpm } from './install.mjs';
+import { BIN, DATA, ROOT, WEB } from './paths.mjs';
+import { runProgram } from './processes.mjs';
+import { dropLock, makeDataFolder, runningInstance, takeLock } from './running.mjs';
+import { say, Stop, takeFlag } from './say.mjs';
+
+/** The database of this installation while something is done with it; one that was not running is ended afterwards. */
+async function withDatabase(work) {
+  makeDataFolder();
+  await ensureNpm();
+  const cluster = new Cluster(path.join(DATA, 'database'));
+  const ran = cluster.running();
+  const other = takeLock();
+  if (other && !ran) throw new Stop('Another command is starting or ending Maypole; try again in a moment.');
+  const address = await cluster.start();
+  try {
+    return await work(cluster, address);
+  } finally {
+    if (!ran) await cluster.stop();
+    if (!other) dropLock();
+  }
+}
+
+/** 2026-11-27-121503, by the clock of this machine. */
+function moment() {
+  const two = (n) => String(n).padStart(2, '0');
+  const d = new Date();
+  const day = [d.getFullYear(), two(d.getMonth() + 1), two(d.getDate())].join('-');
+  return `${day}-${[d.getHours(), d.getMinutes(), d.getSeconds()].map(two).join('')}`;
+}
+
+function sizeOf(file) {
+  const { size } = statSync(file);
+  return size < 2 ** 20 ? `${Math.ceil(size / 1024)} kB` : `${(size / 2 ** 20).toFixed(1)} MB`;
+}
+
+/** A file in a folder that is there, or in the place that is named. */
+function placeFor(where) {
+  if (existsSync(where) && statSync(where).isDirectory()) return path.join(where, `maypole-${moment()}.backup`);
+  if (!existsSync(path.dirname(path.resolve(where))))
+    throw new Stop(`There is no folder ${path.dirname(where)} for the backup.`, 2);
+  if (existsSync(where)) throw new Stop(`${where} is there already, and is not written over; give another name.`, 2);
+  return where;
+}
+
+/** Everything that is kept at one moment, in PostgreSQL's own format; it may run meanwhile. */
+async function writeBackup(cluster, file) {
+  const fresh = `${file}.part`;
+  const done = await runProgram(
+    cluster.program('pg_dump'),
+    ['--format=custom', `--file=${fresh}`, cluster.superuserAddress()],
+    {
+      quiet: true,
+    },
+  );
+  if (done.status !== 0) {
+    rmSync(fresh, { force: true });
+    throw new Stop(`The backup could not be written: ${done.output.trim().split('\n').at(-1)}`);
+  }
+  renameSync(fresh, file);
+  return file;
+}
+
+export async function backup(args) {
+  const [where, ...more] = args;
+  if (where === undefined || more.length > 0)
+    throw new Stop('Name a folder or a file: ./maypole backup FOLDER|FILE.', 2);
+  const file = placeFor(where);
+  await withDatabase((cluster) => writeBackup(cluster, file));
+  say(`Backed up to ${file} (${sizeOf(file)}). ./maypole restore brings it back.`);
+}
+
+export async function restore(args) {
+  const replaces = takeFlag(args, '--replace');
+  const [file, ...more] = args;
+  if (file === undefined || more.length > 0) throw new Stop('Name the backup: ./maypole restore FILE [--replace].', 2);
+  if (!existsSync(file) || !statSync(file).isFile()) throw new Stop(`There is no backup ${file}.`, 2);
+  const running = runningInstance();
+  if (running) throw new Stop(`Maypole runs at ${running.address}; end it with ./maypole stop, then try again.`);
+  await withDatabase(async (cluster) => {
+    const look = await runProgram(cluster.program('pg_restore'), ['--list', file], { quiet: true });
+    if (look.status !== 0 || !/TABLE DATA public pieces/.test(look.output))
+      throw new Stop(`${file} is no backup of Maypole, or is damaged; use one that ./maypole backup has written.`);
+    const client = await cluster.superuser('postgres');
+    await client.connect();
+    try {
+      const { rows } = await client.query(`select to_regclass('public.pieces') is not null as there`);
+      const pieces = rows[0].there ? (await client.query('select count(*)::int as n from pieces')).rows[0].n : 0;
+      if (pieces > 0 && !replaces)
+        throw new Stop(
+          `There are ${pieces} pieces here already. Restore into an empty installation (set MAYPOLE_DATA to another folder), or put the backup in their place with --replace; they are backed up first.`,
+        );
+      if (pieces > 0) {
+        const kept = await writeBackup(cluster, path.join(DATA, `before-restore-${moment()}.backup`));
+        say(`What was here is kept in ${kept}.`);
+      }
+      await client.query('drop schema if exists public cascade');
+      await client.query('drop schema if exists drizzle cascade');
+      await client.query('create schema public');
+    } finally {
+      await client.end();
+    }
+    const done = await runProgram(
+      cluster.program('pg_restore'),
+      [
+        '--no-owner',
+        '--no-acl',
+        '--exit-on-error',
+        '--single-transaction',
+        '--clean',
+        '--if-exists',
+        '-d',
+        cluster.superuserAddress(),
+        file,
+      ],
+      { quiet: true },
+    );
+    if (done.status !== 0)
+      throw new Stop(`The backup could not be brought back: ${done.output.trim().split('\n').at(-1)}`);
+    // An earlier Maypole may have written it.
+    await prepareDatabase(await cluster.forApplication('postgres'), false);
+  });
+  say('The backup is back. ./maypole start serves it.');
+}
+
+export async function exportAll(args) {
+  const [folder, ...more] = args;
+  if (folder === undefined || more.length > 0) throw new Stop('Name a folder: ./maypole export-all FOLDER.', 2);
+  if (existsSync(folder) && (!statSync(folder).isDirectory() || readdirSync(folder).length > 0))
+    throw new Stop(`${folder} is not an empty folder; give another, so that nothing is written over.`, 2);
+  mkdirSync(folder, { recursive: true });
+  const written = await withDatabase(async (_cluster, address) => {
+    await prepareDatabase(address, false);
+    const done = await runProgram(path.join(BIN, 'tsx'), [path.join(WEB, 'server/export.ts'), path.resolve(folder)], {
+      cwd: ROOT,
+      quiet: true,
+      env: { ...process.env, DATABASE_URL: address },
+    });
+    if (done.status !== 0)
+      throw new Stop(`The pieces could not be written:\n${done.output.trim().split('\n').slice(-3).join('\n')}`);
+    return /written: (\d+)/.exec(done.output)[1];
+  });
+  say(`${written} pieces are in ${folder}, each with the files it names; those in the bin too.`);
+}
