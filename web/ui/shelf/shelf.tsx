@@ -213,8 +213,9 @@ export function Shelf({ initial }: { initial: PieceSummary[] }) {
             ))}
           </Grid>
         )}
-        <Flex justify="center" mt="14" fontSize="12.5px" color="muted" _hover={{ color: 'ink' }}>
+        <Flex justify="center" gap="6" mt="14" fontSize="12.5px" color="muted" _hover={{ color: 'ink' }}>
           <Link href="/check">Does this machine draw right?</Link>
+          <Link href="/notices">Made with</Link>
         </Flex>
       </Box>
     </Box>
