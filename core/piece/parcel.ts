@@ -4,8 +4,14 @@ export interface Parcel {
   readonly assets?: Record<string, { name: string; data: string }>;
 }
 
+/** A text without the byte-order mark that some editors put before it. */
+export function withoutMark(text: string): string {
+  return text.startsWith('\ufeff') ? text.slice(1) : text;
+}
+
 /** What a piece file holds: a piece, or a piece with the files it names. Anything unknown is taken for a piece. */
-export function openParcel(text: string): Parcel {
+export function openParcel(file: string): Parcel {
+  const text = withoutMark(file);
   if (!/^\s*\{\s*"maypole"\s*:\s*"parcel"/.test(text)) return { source: text };
   try {
     const parcel = JSON.parse(text) as { piece?: unknown; assets?: Parcel['assets'] };

@@ -1,5 +1,6 @@
 import { widened } from '../declare/widen';
 import { migrations } from './migrations';
+import { withoutMark } from './parcel';
 import { PIECE_VERSION, type Piece } from './piece';
 import { pieceSchema } from './schema';
 
@@ -68,7 +69,7 @@ export function readPieceValue(value: unknown): ReadResult {
 export function readPiece(text: string): ReadResult {
   let value: unknown;
   try {
-    value = JSON.parse(text);
+    value = JSON.parse(withoutMark(text));
   } catch (error) {
     const message = `This is not JSON: ${error instanceof Error ? error.message : 'it cannot be parsed'}.`;
     return { ok: false, reason: 'not-json', message, faults: [{ path: '', message }] };

@@ -30,7 +30,16 @@ export async function serve(url, port) {
   let log = '';
   const child = spawn(
     process.execPath,
-    [path.join(ROOT, 'node_modules/next/dist/bin/next'), 'start', '-H', '127.0.0.1', '-p', `${port}`],
+    [
+      '--import',
+      path.join(WEB, 'server/http/early.mjs'),
+      path.join(ROOT, 'node_modules/next/dist/bin/next'),
+      'start',
+      '-H',
+      '127.0.0.1',
+      '-p',
+      `${port}`,
+    ],
     {
       cwd: WEB,
       detached: true,

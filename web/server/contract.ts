@@ -1,4 +1,5 @@
 import { LOOK_KINDS, type LookKind } from '@maypole/core/looks/look';
+import { withoutMark } from '@maypole/core/piece/parcel';
 import { z } from 'zod';
 
 z.config({ jitless: true });
@@ -71,7 +72,9 @@ const source = z
   .max(
     MAX_DOCUMENT,
     `This document is larger than ${MAX_DOCUMENT / 1024 / 1024} MB, the most that is taken; a piece is far smaller.`,
-  );
+  )
+  // A mark of the byte order is no part of the document.
+  .transform(withoutMark);
 
 const carriedAsset = z.strictObject({ name: z.string().max(200), data: z.string() });
 export const createBody = z.strictObject({
