@@ -127,3 +127,14 @@ test('other names and pages from elsewhere are refused', async () => {
   expect(foreign.status).toBe(403);
   expect(foreign.text).toContain('may not change anything here');
 });
+
+test('what Maypole is made with is shown, reached from the shelf', async ({ page }) => {
+  const blocked: string[] = [];
+  page.on('console', (m) => m.type() === 'error' && blocked.push(m.text()));
+  await page.goto('/');
+  await page.getByRole('link', { name: 'Made with' }).click();
+  await expect(page.getByRole('heading', { name: 'What Maypole is made with' })).toBeVisible();
+  await expect(page.getByRole('listitem').filter({ hasText: /^three \d/ })).toBeVisible();
+  await expect(page.getByText(/three\.js authors/).first()).toBeVisible();
+  expect(blocked).toEqual([]);
+});
