@@ -2,6 +2,8 @@ import { cosTurns, exp, sinTurns } from './maths';
 import * as hit from './intersect';
 import * as backdrop from './backdrop';
 import * as camera from './camera';
+import * as gathered from './gathered';
+import { add, surroundings } from './gathered';
 import * as lamp from './lamps';
 import * as media from './media';
 import * as place from './place';
@@ -10,6 +12,7 @@ import { beginSample, next, skip } from './sampler';
 import { leftB, leftG, leftR, reaches } from './shadow';
 import * as scene from './scene';
 import * as s from './surface';
+import { byChance, byLamp } from './weigh';
 
 /**
  * Paths from the camera: where one meets a surface it is lit by one light taken at random and goes on in one direction
@@ -31,10 +34,7 @@ let dx: f32 = 0;
 let dy: f32 = 0;
 let dz: f32 = 1;
 
-/** The light that a path has gathered, and what of further light it lets through. */
-export let r: f32 = 0;
-export let g: f32 = 0;
-export let b: f32 = 0;
+/** What of further light the path lets through. */
 let tr: f32 = 1;
 let tg: f32 = 1;
 let tb: f32 = 1;
@@ -80,8 +80,7 @@ export function take(x: i32, y: i32, n: i32): void {
   dz = camera.dz;
   met = false;
   follow();
-  // Nothing that is no number gets into a picture.
-  if (!(r >= 0 && g >= 0 && b >= 0 && r < Infinity && g < Infinity && b < Infinity)) r = g = b = 0;
+  gathered.mend();
 }
 
 /** Keeps what a surface is like that the camera sees. */
@@ -100,81 +99,13 @@ function keepMet(far: f32): void {
   metRibbon = load<i32>(scene.copies + <usize>hit.hitCopy * scene.COPY, scene.COPY_RIBBON);
 }
 
-/** What the light comes from: a lamp by its number, then the sky, what glows, and air, floor and backdrop. */
-const MOST_SOURCES = 80;
-const bySource = memory.data(MOST_SOURCES * 12);
-/** How many there are; 0 where it is not told by what light comes from. */
-let sources = 0;
-/** Light that has been cut off, as brightness. */
-export let cut: f32 = 0;
-
-/** Whether light is told apart by what it comes from. */
-export function tellApart(on: bool): void {
-  sources = on ? min(MOST_SOURCES, scene.lampCount + 3) : 0;
-}
-
-/** Light that came from a source, k from red to blue. */
-@inline
-export function lightFrom(source: i32, k: usize): f32 {
-  return load<f32>(bySource + <usize>source * 12 + (k << 2));
-}
-
-@inline
-function surroundings(): i32 {
-  return scene.lampCount + 2;
-}
-
-@inline
-function add(x: f32, y: f32, z: f32, brightest: f32, source: i32): void {
-  const most = max(x, max(y, z));
-  if (most > brightest) {
-    const k = brightest / most;
-    cut += (1 - k) * (0.2126 * x + 0.7152 * y + 0.0722 * z);
-    x *= k;
-    y *= k;
-    z *= k;
-  }
-  r += x;
-  g += y;
-  b += z;
-  if (sources == 0) return;
-  const at = bySource + <usize>min(source, sources - 1) * 12;
-  store<f32>(at, load<f32>(at) + x);
-  store<f32>(at, load<f32>(at, 4) + y, 4);
-  store<f32>(at, load<f32>(at, 8) + z, 8);
-}
-
-/** How light is taken: ways that might have met it weighed against each other; by lamps alone; by chance alone. */
-const LAMPS = 1;
-const CHANCE = 2;
-let taking = 0;
-
-/** For checks: all ways come to one mean. */
-export function takeBy(how: i32): void {
-  taking = how;
-}
-
-/** What light counts that was met by chance, in a direction as likely as `own`, where lamps take it as likely as `other`. */
-@inline
-function byChance(own: f32, other: f32): f32 {
-  return taking == 0 ? own / (own + other) : taking == CHANCE || other == 0 ? 1 : 0;
-}
-
-/** What light counts that a lamp was asked for. */
-@inline
-function byLamp(own: f32, other: f32): f32 {
-  return taking == 0 ? own / (own + other) : taking == LAMPS ? 1 : 0;
-}
-
 /** A channel that glass parts light into; below 0 before it has. */
 let channel: i32 = -1;
 
 function follow(): void {
   const c = scene.camera;
-  r = g = b = 0;
+  gathered.begin();
   ownR = ownG = ownB = 0;
-  cut = 0;
-  if (sources > 0) memory.fill(bySource, 0, <usize>sources * 12);
   tr = tg = tb = 1;
   covered = 0;
   uncovered = mirrored = false;

@@ -1,3 +1,4 @@
+import * as gathered from './gathered';
 import * as path from './path';
 import * as scene from './scene';
 
@@ -41,7 +42,7 @@ export function addSamples(
   look: bool,
 ): i32 {
   let worked = 0;
-  path.tellApart(passes != 0);
+  gathered.tellApart(passes != 0);
   const sources = min(80, scene.lampCount + 3);
   const passBytes: usize = <usize>(PASS_NUMBERS + scene.ribbonCount + 1 + 3 * sources) << 2;
   const limit = load<f32>(scene.camera, ERROR);
@@ -111,18 +112,18 @@ function isGood(x: i32, y: i32, width: i32, height: i32, sums: usize, limit: f32
 function sample(x: i32, y: i32, n: i32, at: usize, features: usize): void {
   path.take(x, y, n);
   // What a floor mirrors covers what is behind as far as it is no brighter than white; beyond, it is light over it.
-  const most = load<f32>(scene.camera, path.EXPOSURE) * max(path.r, max(path.g, path.b));
+  const most = load<f32>(scene.camera, path.EXPOSURE) * max(gathered.r, max(gathered.g, gathered.b));
   const over: f32 = path.uncovered ? 1 : path.mirrored && most > 1 ? 1 - 1 / most : 0;
   const under: f32 = 1 - over;
-  store<f64>(at, load<f64>(at) + under * path.r);
-  store<f64>(at, load<f64>(at, 8) + under * path.g, 8);
-  store<f64>(at, load<f64>(at, 16) + under * path.b, 16);
-  store<f64>(at, load<f64>(at, 48) + over * path.r, 48);
-  store<f64>(at, load<f64>(at, 56) + over * path.g, 56);
-  store<f64>(at, load<f64>(at, 64) + over * path.b, 64);
+  store<f64>(at, load<f64>(at) + under * gathered.r);
+  store<f64>(at, load<f64>(at, 8) + under * gathered.g, 8);
+  store<f64>(at, load<f64>(at, 16) + under * gathered.b, 16);
+  store<f64>(at, load<f64>(at, 48) + over * gathered.r, 48);
+  store<f64>(at, load<f64>(at, 56) + over * gathered.g, 56);
+  store<f64>(at, load<f64>(at, 64) + over * gathered.b, 64);
   store<f64>(at, load<f64>(at, 24) + path.covered, 24);
-  store<f64>(at, load<f64>(at, 72) + path.cut, 72);
-  const bright: f64 = 0.2126 * <f64>path.r + 0.7152 * <f64>path.g + 0.0722 * <f64>path.b;
+  store<f64>(at, load<f64>(at, 72) + gathered.cut, 72);
+  const bright: f64 = 0.2126 * <f64>gathered.r + 0.7152 * <f64>gathered.g + 0.0722 * <f64>gathered.b;
   store<f64>(at, load<f64>(at, 32) + bright * bright, 32);
   if (!features || !path.met) return;
   store<f32>(features, load<f32>(features) + path.metR);
@@ -154,5 +155,5 @@ function tell(at: usize, sources: i32): void {
   }
   let to: usize = at + (<usize>(PASS_NUMBERS + scene.ribbonCount + 1) << 2);
   for (let i = 0; i < sources; i++)
-    for (let k: usize = 0; k < 3; k++, to += 4) plus(to, path.lightFrom(i, k));
+    for (let k: usize = 0; k < 3; k++, to += 4) plus(to, gathered.lightFrom(i, k));
 }

@@ -4,7 +4,7 @@ import { prepareSurfaces } from './surface';
 export { buildTree, triangleBoxes } from './tree';
 export { takeScene } from './scene';
 export { addSamples } from './pixels';
-export { takeBy } from './path';
+export { takeBy } from './weigh';
 export { beginSample, next } from './sampler';
 export { atan2Turns, exp, log, sinTurns } from './maths';
 export { fresnel } from './surface';
