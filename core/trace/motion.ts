@@ -41,7 +41,8 @@ export function motionPass(now: PictureAt<Mesh>, then: PictureAt<Mesh>, settings
   return { name: 'motion', channels: 'XY', values };
 }
 
-const keyOf = ({ ribbon, id, surface }: Standing) => `${ribbon ?? surface}/${id}`;
+const keyOf = ({ ribbon, overlay, id, surface }: Standing) =>
+  overlay === undefined ? `${ribbon ?? surface}/${id}` : `overlay/${overlay}`;
 
 /** Where a place of a triangle is when its corners are elsewhere. Null where the triangles are others. */
 function movedTo(place: Vec3, a: Standing, b: Standing, triangle: number): Vec3 | null {

@@ -128,6 +128,23 @@ describe('the pass of motion', () => {
     expect(x).toBeCloseTo(0, 3);
     expect(y).toBeCloseTo(-1, 3);
   });
+  it('is that of the form where wires and dots of its ribbon stand there, too', () => {
+    const wired = (by: readonly [number, number, number]) =>
+      pictureOf(
+        [
+          {
+            mesh: wall(by),
+            surface: {
+              wires: { width: 1, colour: '#FFFFFF', strength: 1, hidden: true, faces: true },
+              dots: { pixels: 2, colour: '#FFFFFF', strength: 1, faces: true },
+            },
+          },
+        ],
+        [],
+        { focalLength: 72 },
+      );
+    expect(at(wired([0, 0, 0]), wired([3 * pixel, 0, 0]))[0]).toBeCloseTo(3, 3);
+  });
   it('is nothing where there are other triangles then, or nothing', () => {
     expect(at(of(wall([0, 0, 0])), of(ball()))).toEqual([0, 0]);
     expect(at(of(wall([0, 0, 90])), of(wall([1, 0, 90])))).toEqual([0, 0]);

@@ -8,6 +8,8 @@ import { NOTHING, type Placed } from './shapes';
 export interface Standing {
   /** Identifier of its ribbon; absent for what is of none. */
   readonly ribbon?: string;
+  /** Its number among the lines and dots of the picture; absent for a form. */
+  readonly overlay?: number;
   readonly placed: Placed;
   /** By columns. */
   readonly matrix: ArrayLike<number>;

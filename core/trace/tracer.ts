@@ -156,7 +156,11 @@ export class Tracer {
     const stands = [
       ...forms,
       ...sweeps.map((s, i) => single(room.place(s.drawn), SLOTS * (picture.wardrobe.size + i), sweepMatrix(s.g))),
-      ...overlays.map((o, i) => ({ ...single(room.place(o.drawn), SLOTS * (worn.length + i)), ribbon: o.ribbon })),
+      ...overlays.map((o, i) => ({
+        ...single(room.place(o.drawn), SLOTS * (worn.length + i)),
+        ribbon: o.ribbon,
+        overlay: i,
+      })),
     ].filter((s) => s.placed.root !== NOTHING);
     this.standing = stands;
     const order = room.over(stands.map(boxOf));

@@ -9,12 +9,12 @@ import { dropLock, makeDataFolder, runningInstance, takeLock } from './running.m
 import { say, Stop, takeFlag } from './say.mjs';
 
 /** The database of this installation while something is done with it; one that was not running is ended afterwards. */
-async function withDatabase(work) {
+async function withDatabase(doing, work) {
   makeDataFolder();
   await ensureNpm();
   const cluster = new Cluster(path.join(DATA, 'database'));
   const ran = cluster.running();
-  const other = takeLock();
+  const other = takeLock(doing);
   if (other && !ran) throw new Stop('Another command is starting or ending Maypole; try again in a moment.');
   const address = await cluster.start();
   try {
@@ -70,7 +70,7 @@ export async function backup(args) {
   if (where === undefined || more.length > 0)
     throw new Stop('Name a folder or a file: ./maypole backup FOLDER|FILE.', 2);
   const file = placeFor(where);
-  await withDatabase((cluster) => writeBackup(cluster, file));
+  await withDatabase('backed up', (cluster) => writeBackup(cluster, file));
   say(`Backed up to ${file} (${sizeOf(file)}). ./maypole restore brings it back.`);
 }
 
@@ -81,7 +81,7 @@ export async function restore(args) {
   if (!existsSync(file) || !statSync(file).isFile()) throw new Stop(`There is no backup ${file}.`, 2);
   const running = runningInstance();
   if (running) throw new Stop(`Maypole runs at ${running.address}; end it with ./maypole stop, then try again.`);
-  await withDatabase(async (cluster) => {
+  await withDatabase('restored', async (cluster) => {
     const look = await runProgram(cluster.program('pg_restore'), ['--list', file], { quiet: true });
     if (look.status !== 0 || !/TABLE DATA public pieces/.test(look.output))
       throw new Stop(`${file} is no backup of Maypole, or is damaged; use one that ./maypole backup has written.`);
@@ -89,14 +89,21 @@ export async function restore(args) {
     await client.connect();
     try {
       const { rows } = await client.query(`select to_regclass('public.pieces') is not null as there`);
-      const pieces = rows[0].there ? (await client.query('select count(*)::int as n from pieces')).rows[0].n : 0;
-      if (pieces > 0 && !replaces)
+      const kept = rows[0].there
+        ? (
+            await client.query(
+              `select (select count(*) from pieces)::int as pieces,
+                 ((select count(*) from pieces) + (select count(*) from looks) + (select count(*) from assets))::int as all`,
+            )
+          ).rows[0]
+        : { pieces: 0, all: 0 };
+      if (kept.all > 0 && !replaces)
         throw new Stop(
-          `There are ${pieces} pieces here already. Restore into an empty installation (set MAYPOLE_DATA to another folder), or put the backup in their place with --replace; they are backed up first.`,
+          `There are ${kept.pieces} pieces here already. Restore into an empty installation (set MAYPOLE_DATA to another folder), or put the backup in their place with --replace; they are backed up first.`,
         );
-      if (pieces > 0) {
-        const kept = await writeBackup(cluster, path.join(DATA, `before-restore-${moment()}.backup`));
-        say(`What was here is kept in ${kept}.`);
+      if (kept.all > 0) {
+        const before = await writeBackup(cluster, path.join(DATA, `before-restore-${moment()}.backup`));
+        say(`What was here is kept in ${before}.`);
       }
       await client.query('drop schema if exists public cascade');
       await client.query('drop schema if exists drizzle cascade');
@@ -133,7 +140,7 @@ export async function exportAll(args) {
   if (existsSync(folder) && (!statSync(folder).isDirectory() || readdirSync(folder).length > 0))
     throw new Stop(`${folder} is not an empty folder; give another, so that nothing is written over.`, 2);
   mkdirSync(folder, { recursive: true });
-  const written = await withDatabase(async (_cluster, address) => {
+  const written = await withDatabase('written out', async (_cluster, address) => {
     await prepareDatabase(address, false);
     const done = await runProgram(path.join(BIN, 'tsx'), [path.join(WEB, 'server/export.ts'), path.resolve(folder)], {
       cwd: ROOT,

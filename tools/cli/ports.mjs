@@ -1,5 +1,4 @@
 import net from 'node:net';
-import { runningInstance } from './running.mjs';
 import { Stop } from './say.mjs';
 
 function tryPort(port) {
@@ -26,9 +25,6 @@ export async function givenPort(text) {
   if (!Number.isInteger(port) || port < 1 || port > 65_535)
     throw new Stop(`“${text}” is not a port; use a whole number from 1 to 65535.`, 2);
   const { error } = await tryPort(port);
-  const own = runningInstance();
-  if (error?.code === 'EADDRINUSE' && own && new URL(own.address).port === `${port}`)
-    throw new Stop(`Port ${port} is that of Maypole itself, which runs at ${own.address}.`);
   if (error?.code === 'EADDRINUSE')
     throw new Stop(
       `Port ${port} is taken by another program; give another with --port, or leave it out to have a free one chosen.`,

@@ -61,11 +61,12 @@ function write(file, value) {
 /**
  * Takes the lock of this installation; one process has it at a time.
  *
- * @returns undefined, or the identity of the process that has it
+ * @param doing what for: `start`, or what is done to the data meanwhile
+ * @returns undefined, or the identity of the process that has it, and what it does
  */
-export function takeLock() {
+export function takeLock(doing) {
   const own = `${LOCK_FILE}.${process.pid}`;
-  writeFileSync(own, JSON.stringify(identityOf(process.pid)));
+  writeFileSync(own, JSON.stringify({ ...identityOf(process.pid), doing }));
   try {
     for (;;) {
       try {
@@ -99,6 +100,12 @@ export function takeLock() {
   }
 }
 
+/** What is done to the data at this moment by a command that is not to be broken off; undefined for nothing. */
+export function busyWith() {
+  const holder = read(LOCK_FILE);
+  return holder?.doing !== 'start' && isSame(holder) ? holder.doing : undefined;
+}
+
 /** Gives the lock back, if this process has it. */
 export function dropLock() {
   if (read(LOCK_FILE)?.pid === process.pid) rmSync(LOCK_FILE, { force: true });
@@ -123,7 +130,8 @@ export function forgetRunning() {
  */
 export function runningNow() {
   const run = read(RUN_FILE);
-  const keeper = [run?.keeper, read(LOCK_FILE)].find(isSame);
+  const holder = read(LOCK_FILE);
+  const keeper = [run?.keeper, holder?.doing === 'start' ? holder : undefined].find(isSame);
   if (isSame(run?.application)) return { keeper, application: run.application, address: run.address };
   // The note is lost; the application still has its mark.
   const [pid] = processesWith(...MARK).sort((a, b) => a - b);

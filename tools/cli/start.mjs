@@ -27,7 +27,9 @@ export async function run(args) {
   const asked = takeOption(args, '--port');
   if (args.length > 0) throw new Stop(`start does not know “${args[0]}”; it takes --port N.`, 2);
   makeDataFolder();
-  const holder = takeLock();
+  const holder = takeLock('start');
+  if (holder && holder.doing !== 'start')
+    throw new Stop(`The data is just being ${holder.doing} by another command; try again in a moment.`);
   if (holder) return tellOther(holder);
   process.on('exit', dropLock);
   const cluster = new Cluster(path.join(DATA, 'database'));

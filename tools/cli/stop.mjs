@@ -3,10 +3,12 @@ import { Cluster } from './database.mjs';
 import { isSame } from './identity.mjs';
 import { DATA } from './paths.mjs';
 import { endProcess } from './processes.mjs';
-import { forgetRunning, runningNow } from './running.mjs';
-import { say } from './say.mjs';
+import { busyWith, forgetRunning, runningNow } from './running.mjs';
+import { say, Stop } from './say.mjs';
 
 export async function run() {
+  const busy = busyWith();
+  if (busy) throw new Stop(`The data is just being ${busy} by another command; try again in a moment.`);
   const cluster = new Cluster(path.join(DATA, 'database'));
   const { keeper, application } = runningNow();
   const wasUp = Boolean(keeper || application || cluster.running());

@@ -60,7 +60,8 @@ scope.onmessage = ({ data }: MessageEvent<ToDarkroom>) => {
     if (--sheet.rowsLeft > 0) return;
     fillFrom(coarse, light, (pixel) => counts[pixel] > 0);
     clearTimeout(timer);
-    show();
+    // Of so few samples there is nothing that grain could be told by.
+    show(false);
   } else {
     const { tile, part } = data;
     putTile(sheet.light, tile, part.sums);
@@ -74,7 +75,7 @@ scope.onmessage = ({ data }: MessageEvent<ToDarkroom>) => {
 };
 
 /** Develops what there is and shows it. */
-function show(): void {
+function show(denoise = how.denoise): void {
   timer = undefined;
   if (!sheet) return;
   const { begun, light, guides, counts } = sheet;
@@ -85,7 +86,7 @@ function show(): void {
       pixels = new Uint8ClampedArray(4 * counts.length);
       counts.forEach((n, i) => pixels.set(sampleColour(n, begun.samples), 4 * i));
     } else {
-      const clean = how.denoise ? (denoiser ??= new Denoiser()).denoised(light, guides) : light;
+      const clean = denoise ? (denoiser ??= new Denoiser()).denoised(light, guides) : light;
       pixels = developed(clean, begun);
     }
     void createImageBitmap(new ImageData(pixels, light.width, light.height)).then((picture) =>

@@ -160,11 +160,9 @@ export class TruePicture {
     });
     this.darkroom!.onmessage = ({ data }: MessageEvent<FromDarkroom>) => {
       if (data.id !== this.id) return;
+      this.holdAhead(false);
       if (data.type === 'failed') this.reports.onTrouble(data.message);
-      else {
-        this.show(data.picture);
-        this.holdAhead(false);
-      }
+      else this.show(data.picture);
     };
     const settings = settingsOf(effort, frame, piece.loop.frames, width, height);
     const progress = new Progress(tilesOf(width, height), effort.most);
