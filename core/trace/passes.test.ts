@@ -135,8 +135,8 @@ describe('the pass of motion', () => {
           {
             mesh: wall(by),
             surface: {
-              wires: { width: 1, colour: '#FFFFFF', strength: 1, hidden: true, faces: true },
-              dots: { pixels: 2, colour: '#FFFFFF', strength: 1, faces: true },
+              wires: { width: 1, colour: '#FFFFFF', strength: 1, hidden: 1, faces: 'shown' },
+              dots: { pixels: 2, colour: '#FFFFFF', strength: 1, faces: 'shown' },
             },
           },
         ],

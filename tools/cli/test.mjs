@@ -21,10 +21,11 @@ export async function run(args) {
   const scratch = mkdtempSync(path.join(os.tmpdir(), 'maypole-test-'));
   chmodSync(scratch, 0o755);
   const cluster = new Cluster(path.join(scratch, 'database'));
-  const total = { passed: 0, failed: 0 };
-  const count = (passed, failed) => {
+  const total = { passed: 0, failed: 0, where: [] };
+  const count = (what, passed, failed) => {
     total.passed += passed;
     total.failed += failed;
+    if (failed > 0) total.where.push(what);
   };
   let application;
   const end = async () => {
@@ -51,7 +52,7 @@ export async function run(args) {
       ]) {
         say(`\n${name}: ${what}`);
         const { status } = await runProgram(program, programArgs, { cwd: ROOT, env });
-        count(status === 0 ? 1 : 0, status === 0 ? 0 : 1);
+        count(`${name}: ${what}`, status === 0 ? 1 : 0, status === 0 ? 0 : 1);
       }
       await built;
       say('\nunit tests');
@@ -62,7 +63,7 @@ export async function run(args) {
         { cwd: ROOT, env },
       );
       const result = readReport(report);
-      count(result?.numPassedTests ?? 0, Math.max(result?.numFailedTests ?? 0, status === 0 ? 0 : 1));
+      count('unit tests', result?.numPassedTests ?? 0, Math.max(result?.numFailedTests ?? 0, status === 0 ? 0 : 1));
     }
     if (which !== 'unit') {
       await ensureBuild();
@@ -77,12 +78,18 @@ export async function run(args) {
         env: { ...env, MAYPOLE_ADDRESS: application.address, PLAYWRIGHT_JSON_OUTPUT_NAME: report },
       });
       const stats = readReport(report)?.stats;
-      count((stats?.expected ?? 0) + (stats?.flaky ?? 0), Math.max(stats?.unexpected ?? 0, status === 0 ? 0 : 1));
+      count(
+        'end-to-end tests',
+        (stats?.expected ?? 0) + (stats?.flaky ?? 0),
+        Math.max(stats?.unexpected ?? 0, status === 0 ? 0 : 1),
+      );
     }
   } finally {
     await end();
   }
-  say(`\n${total.passed} passed, ${total.failed} failed`);
+  // What failed may have been said a quarter of an hour ago.
+  const where = total.where.length > 0 ? ` (${total.where.join('; ')})` : '';
+  say(`\n${total.passed} passed, ${total.failed} failed${where}`);
   process.exitCode = total.failed > 0 ? 1 : 0;
 }
 
