@@ -6,6 +6,7 @@ export default defineConfig({
   test: {
     include: ['core/**/*.test.ts', 'web/**/*.test.ts', 'tools/**/*.test.ts'],
     testTimeout: 60_000,
+    env: { MAYPOLE_JOBS: path.resolve(import.meta.dirname, 'web/server/jobs/process.mjs') },
     // Files share what they import, which is half the time otherwise; each test sets up what it needs.
     pool: 'threads',
     isolate: false,

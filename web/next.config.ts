@@ -2,6 +2,7 @@ import path from 'node:path';
 import type { NextConfig } from 'next';
 
 const config: NextConfig = {
+  serverExternalPackages: ['@node-rs/argon2', 'better-auth', 'pino', 'prom-client', 'rotating-file-stream'],
   transpilePackages: ['@maypole/core'],
   turbopack: { root: path.resolve(import.meta.dirname, '..') },
   poweredByHeader: false,
@@ -10,8 +11,6 @@ const config: NextConfig = {
   typescript: { ignoreBuildErrors: true },
   images: { unoptimized: true },
   devIndicators: false,
-  // A piece with its files may be this large; without it the proxy cuts bodies off at 10 MB.
-  experimental: { proxyClientMaxBodySize: 160 * 1024 * 1024 },
 };
 
 export default config;

@@ -1,7 +1,9 @@
 import { spawn } from 'node:child_process';
+import http from 'node:http';
+import https from 'node:https';
 import path from 'node:path';
 import { isSame } from './identity.mjs';
-import { BIN, ROOT, WEB } from './paths.mjs';
+import { BIN, PROGRAMS, ROOT, WEB } from './paths.mjs';
 import { endProcess, pause, runProgram, waitFor } from './processes.mjs';
 import { MARK } from './running.mjs';
 import { Stop } from './say.mjs';
@@ -25,34 +27,42 @@ export async function prepareDatabase(url, demo) {
     );
 }
 
-/** Serves the production build on loopback; resolves when it answers. */
-export async function serve(url, port) {
+/** A link by which the owner makes an account; undefined where there is an owner. */
+export async function linkForOwner(url, address) {
+  const done = await runProgram(path.join(BIN, 'tsx'), [path.join(WEB, 'server/people/owner-link.ts')], {
+    cwd: ROOT,
+    quiet: true,
+    env: { ...process.env, DATABASE_URL: url },
+  });
+  if (done.status !== 0)
+    throw new Stop(`No link for the owner could be made:\n${done.output.trim().split('\n').at(-1)}`);
+  const token = done.output.trim();
+  return token ? `${address}/enter?invite=${token}` : undefined;
+}
+
+/**
+ * Serves the production build; resolves when it answers.
+ *
+ * @param opening how it is open to others (see opening.mjs); on loopback alone without it
+ */
+export async function serve(url, port, opening = {}) {
   let log = '';
-  const child = spawn(
-    process.execPath,
-    [
-      '--import',
-      path.join(WEB, 'server/http/early.mjs'),
-      path.join(ROOT, 'node_modules/next/dist/bin/next'),
-      'start',
-      '-H',
-      '127.0.0.1',
-      '-p',
-      `${port}`,
-    ],
-    {
-      cwd: WEB,
-      detached: true,
-      stdio: ['ignore', 'pipe', 'pipe'],
-      env: {
-        ...process.env,
-        DATABASE_URL: url,
-        NODE_ENV: 'production',
-        NEXT_TELEMETRY_DISABLED: '1',
-        [MARK[0]]: MARK[1],
-      },
+  const child = spawn(process.execPath, ['--enable-source-maps', PROGRAMS.front], {
+    cwd: WEB,
+    detached: true,
+    stdio: ['ignore', 'pipe', 'pipe'],
+    env: {
+      ...process.env,
+      MAYPOLE_OPEN: '',
+      ...opening.env,
+      DATABASE_URL: url,
+      NODE_ENV: 'production',
+      NEXT_TELEMETRY_DISABLED: '1',
+      MAYPOLE_PORT: `${port}`,
+      MAYPOLE_JOBS: PROGRAMS.jobs,
+      [MARK[0]]: MARK[1],
     },
-  );
+  });
   const keep = (d) => {
     log = (log + d).slice(-20_000);
     if (process.env.MAYPOLE_LOG) process.stderr.write(d);
@@ -61,20 +71,15 @@ export async function serve(url, port) {
   child.stderr.on('data', keep);
   let ended = false;
   child.on('exit', () => (ended = true));
-  const address = `http://127.0.0.1:${port}`;
-  const up = await waitFor(async () => {
-    if (ended) return true;
-    return fetch(`${address}/api/health`).then(
-      (r) => r.ok,
-      () => false,
-    );
-  }, 60_000);
+  const local = `${opening.tls ? 'https' : 'http'}://127.0.0.1:${port}`;
+  const up = await waitFor(async () => ended || (await health(local)) === 200, 60_000);
   if (!up || ended) {
     await endProcess(child.pid);
     throw new Stop(`The application did not start:\n${log.trim().split('\n').slice(-12).join('\n')}`);
   }
   return {
-    address,
+    address: opening.address?.(port) ?? local,
+    local,
     pid: child.pid,
     onExit: (fn) => child.on('exit', fn),
     log: () => log,
@@ -82,16 +87,29 @@ export async function serve(url, port) {
   };
 }
 
+/** The status of its answer on loopback; undefined for none. Its certificate is for others. */
+export function health(local) {
+  return new Promise((resolve) => {
+    const request = (local.startsWith('https') ? https : http).get(
+      `${local}/api/health`,
+      { rejectUnauthorized: false, timeout: 5000 },
+      (response) => {
+        response.resume();
+        resolve(response.statusCode);
+      },
+    );
+    request.on('timeout', () => request.destroy());
+    request.on('error', () => resolve(undefined));
+  });
+}
+
 /** An application that runs already, as if it had been started here; undefined where it does not answer. */
-export async function adopted({ application, address }) {
-  const answers = await fetch(`${address}/api/health`, { signal: globalThis.AbortSignal.timeout(5000) }).then(
-    // Its database may be what is missing.
-    (r) => r.ok || r.status === 503,
-    () => false,
-  );
-  if (!answers) return undefined;
+export async function adopted({ application, address, local }) {
+  // Its database may be what is missing.
+  if (![200, 503].includes(await health(local))) return undefined;
   return {
     address,
+    local,
     pid: application.pid,
     onExit: (fn) =>
       void (async () => {

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { existsSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
-import { BIN, ROOT, WEB } from './paths.mjs';
+import { BIN, PROGRAMS, ROOT, WEB } from './paths.mjs';
 import { runProgram } from './processes.mjs';
 import { runningInstance } from './running.mjs';
 import { say, Stop } from './say.mjs';
@@ -35,6 +35,36 @@ function sourceHash() {
   return hash.digest('hex');
 }
 
+/** What runs beside the pages: the way in, and the processes of jobs. Libraries stay where they are. */
+async function buildPrograms() {
+  const { build } = await import('esbuild');
+  return build({
+    absWorkingDir: ROOT,
+    entryPoints: { front: 'web/server/front/serve.ts', jobs: 'web/server/jobs/process.ts' },
+    outdir: path.dirname(PROGRAMS.front),
+    outExtension: { '.js': '.mjs' },
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    target: 'node20',
+    logLevel: 'silent',
+    plugins: [
+      {
+        name: 'libraries',
+        setup: ({ onResolve }) =>
+          void onResolve({ filter: /^[^./]/ }, ({ path: name, kind }) =>
+            kind === 'entry-point' || name.startsWith('@maypole/') || name.startsWith('@/')
+              ? undefined
+              : { external: true },
+          ),
+      },
+    ],
+  }).then(
+    () => ({ status: 0, output: '' }),
+    (error) => ({ status: 1, output: error.message }),
+  );
+}
+
 /** Builds the application unless the last build was made from the same sources. */
 export async function ensureBuild() {
   const stamp = path.join(WEB, '.next/maypole-sources');
@@ -62,6 +92,7 @@ export async function ensureBuild() {
     rmSync(folder, { recursive: true, force: true });
     done = await build();
   }
+  if (done.status === 0) done = await buildPrograms();
   if (done.status !== 0)
     throw new Stop(`The application could not be built:\n${done.output.trim().split('\n').slice(-40).join('\n')}`);
   writeFileSync(stamp, hash);

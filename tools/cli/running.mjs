@@ -117,6 +117,7 @@ export function noteRunning(application) {
     keeper: identityOf(process.pid),
     application: identityOf(application.pid),
     address: application.address,
+    local: application.local,
   });
 }
 
@@ -132,7 +133,8 @@ export function runningNow() {
   const run = read(RUN_FILE);
   const holder = read(LOCK_FILE);
   const keeper = [run?.keeper, holder?.doing === 'start' ? holder : undefined].find(isSame);
-  if (isSame(run?.application)) return { keeper, application: run.application, address: run.address };
+  if (isSame(run?.application))
+    return { keeper, application: run.application, address: run.address, local: run.local ?? run.address };
   // The note is lost; the application still has its mark.
   const [pid] = processesWith(...MARK).sort((a, b) => a - b);
   return { keeper, application: pid === undefined ? undefined : identityOf(pid), address: undefined };

@@ -1,10 +1,13 @@
+import { randomBytes } from 'node:crypto';
+import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
-import { adopted, prepareDatabase, serve } from './application.mjs';
+import { adopted, linkForOwner, prepareDatabase, serve } from './application.mjs';
 import { ensureBuild } from './build.mjs';
 import { Cluster } from './database.mjs';
 import { isSame } from './identity.mjs';
 import { ensureNpm } from './install.mjs';
-import { DATA } from './paths.mjs';
+import { takeOpening } from './opening.mjs';
+import { DATA, LOGS } from './paths.mjs';
 import { freePort, givenPort } from './ports.mjs';
 import { endProcess, waitFor } from './processes.mjs';
 import {
@@ -25,7 +28,12 @@ const WATCH = 1000;
 
 export async function run(args) {
   const asked = takeOption(args, '--port');
-  if (args.length > 0) throw new Stop(`start does not know “${args[0]}”; it takes --port N.`, 2);
+  const opening = takeOpening(args);
+  if (args.length > 0)
+    throw new Stop(
+      `start does not know “${args[0]}”; it takes --port N, and, to be open to others, --open NAMES with --certificate and --key, or --behind PROXY.`,
+      2,
+    );
   makeDataFolder();
   const holder = takeLock('start');
   if (holder && holder.doing !== 'start')
@@ -56,14 +64,17 @@ export async function run(args) {
     await ensureNpm();
     await ensureBuild();
     const url = await cluster.start();
+    let ownerLink;
     try {
       await prepareDatabase(url, true);
-      application = await serve(url, port);
+      application = await serve(url, port, withSettings(opening));
+      ownerLink = opening && (await linkForOwner(url, application.address));
     } catch (error) {
       await cluster.stop();
       throw error;
     }
     say(`Maypole is ready at ${application.address}`);
+    if (ownerLink) say(`There is no owner yet. This link makes one, once: ${ownerLink}`);
   }
   noteRunning(application);
   application.onExit(() => {
@@ -73,6 +84,27 @@ export async function run(args) {
   });
   say('Ctrl-C ends it.');
   void keepDatabase(cluster, () => ending, end);
+}
+
+/** The environment of the application: where its log is, and, open to others, the secret of its sessions. */
+function withSettings(opening = {}) {
+  return {
+    ...opening,
+    env: {
+      ...opening.env,
+      MAYPOLE_LOGS: LOGS,
+      MAYPOLE_SECRET: sessionSecret(),
+      MAYPOLE_PUBLIC_ADDRESS: opening.address?.(0),
+    },
+  };
+}
+
+/** Made once; with another, everyone has to sign in again. */
+function sessionSecret() {
+  const file = path.join(DATA, 'session-secret');
+  if (!existsSync(file) || readFileSync(file, 'utf8').trim().length < 32)
+    writeFileSync(file, randomBytes(32).toString('hex'), { mode: 0o600 });
+  return readFileSync(file, 'utf8').trim();
 }
 
 /** Another command has the lock: it runs already, or is about to. */

@@ -7,27 +7,29 @@ import { eq, inArray } from 'drizzle-orm';
 import type { KeptAsset } from './contract';
 import type { Database } from './db';
 import { AppError } from './http/app-error';
+import { assertRoomForFile } from './room';
 import { assets } from './schema';
 
 /** Takes a file in: reads it, brings it into its kept form, and keeps it under its fingerprint. */
-export async function keepAsset(db: Database, name: string, bytes: Uint8Array): Promise<KeptAsset> {
+export async function keepAsset(db: Database, name: string, bytes: Uint8Array, madeBy = ''): Promise<KeptAsset> {
   try {
-    if (isKeptPicture(name)) return await store(db, name.slice(0, 200), bytes, assetWords(readAsset(bytes)));
+    if (isKeptPicture(name)) return await store(db, name.slice(0, 200), bytes, assetWords(readAsset(bytes)), madeBy);
     const mesh = await importShape(name, bytes);
-    return await store(db, name.slice(0, 200), writePly(mesh), assetWords({ type: 'shape', mesh }));
+    return await store(db, name.slice(0, 200), writePly(mesh), assetWords({ type: 'shape', mesh }), madeBy);
   } catch (error) {
     if (error instanceof FileTrouble) throw new AppError(422, error.message);
     throw error;
   }
 }
 
-async function store(db: Database, name: string, bytes: Uint8Array, words: string): Promise<KeptAsset> {
+async function store(db: Database, name: string, bytes: Uint8Array, words: string, madeBy: string): Promise<KeptAsset> {
+  await assertRoomForFile(db, madeBy, bytes.length);
   const fingerprint = createHash('sha256').update(bytes).digest('hex');
   // The same bytes under another name go by that from now on: it is what was chosen last.
   await db
     .insert(assets)
-    .values({ fingerprint, name, bytes: Buffer.from(bytes) })
-    .onConflictDoUpdate({ target: assets.fingerprint, set: { name } });
+    .values({ fingerprint, name, bytes: Buffer.from(bytes), madeBy })
+    .onConflictDoUpdate({ target: assets.fingerprint, set: { name, takenAt: new Date() } });
   return { fingerprint, name, words };
 }
 
@@ -57,7 +59,11 @@ export async function assetsWith(
 }
 
 /** Takes in the files that came with a document. One whose bytes are not what its fingerprint says is refused. */
-export async function keepAssets(db: Database, list: Record<string, { name: string; data: string }>): Promise<void> {
+export async function keepAssets(
+  db: Database,
+  list: Record<string, { name: string; data: string }>,
+  madeBy = '',
+): Promise<void> {
   for (const [fingerprint, { name, data }] of Object.entries(list)) {
     const bytes = Buffer.from(data, 'base64');
     try {
@@ -67,7 +73,7 @@ export async function keepAssets(db: Database, list: Record<string, { name: stri
         throw new AppError(422, `The file “${name}” inside this piece cannot be read: ${error.message}`);
       throw error;
     }
-    const kept = await store(db, name, bytes, '');
+    const kept = await store(db, name, bytes, '', madeBy);
     if (kept.fingerprint !== fingerprint)
       throw new AppError(
         422,

@@ -12,6 +12,9 @@ export const MAX_THUMBNAIL = 4 * 1024 * 1024;
 /** Largest file that is taken in beside a piece, in bytes. */
 export const MAX_ASSET = 64 * 1024 * 1024;
 
+/** Days that a piece stays in the bin. */
+export const BIN_DAYS = 60;
+
 /** A file that has been taken in. */
 export interface KeptAsset {
   readonly fingerprint: string;

@@ -4,6 +4,7 @@ import { and, desc, eq, isNotNull, isNull, lte, max, or, sql } from 'drizzle-orm
 import type { Conflict, PieceSummary, RevisionSummary, StoredPiece } from './contract';
 import type { Database } from './db';
 import { AppError } from './http/app-error';
+import { assertRoomForPiece } from './room';
 import { pieces, revisions } from './schema';
 
 /** The facts of a document that the shelf shows. */
@@ -59,13 +60,19 @@ export async function listPieces(db: Database, bin = false): Promise<PieceSummar
   return rows.map((r) => ({ ...r, updatedAt: r.updatedAt.toISOString() }));
 }
 
-export async function createPiece(db: Pick<Database, 'transaction'>, source: string): Promise<StoredPiece> {
+export async function createPiece(
+  db: Pick<Database, 'transaction'>,
+  source: string,
+  madeBy = '',
+): Promise<StoredPiece> {
   assertTakeable(source);
+  const facts = factsOf(source);
   return db.transaction(async (tx) => {
+    await assertRoomForPiece(tx, madeBy);
     // The moment itself, not that of the transaction's beginning: several may be made in one.
     const [row] = await tx
       .insert(pieces)
-      .values({ ...factsOf(source), head: 1, updatedAt: sql`clock_timestamp()` })
+      .values({ ...facts, head: 1, madeBy, updatedAt: sql`clock_timestamp()` })
       .returning({ id: pieces.id });
     await tx.insert(revisions).values({ pieceId: row.id, number: 1, source });
     return { id: row.id, revision: 1, source };
@@ -93,6 +100,7 @@ export async function savePiece(
   basedOn: number,
 ): Promise<{ revision: number } | Conflict> {
   assertTakeable(source);
+  const facts = factsOf(source);
   return db.transaction(async (tx) => {
     const [row] = await tx.select({ head: pieces.head }).from(pieces).where(eq(pieces.id, id)).for('update');
     if (!row) throw missing();
@@ -117,20 +125,20 @@ export async function savePiece(
       };
     await tx
       .update(pieces)
-      .set({ ...factsOf(source), head: number, updatedAt: new Date() })
+      .set({ ...facts, head: number, updatedAt: new Date() })
       .where(eq(pieces.id, id));
     return { revision: number };
   });
 }
 
-export async function duplicatePiece(db: Database, id: string): Promise<StoredPiece> {
+export async function duplicatePiece(db: Database, id: string, madeBy = ''): Promise<StoredPiece> {
   const { source } = await loadPiece(db, id);
   const read = readPiece(source);
   if (!read.ok) throw new AppError(422, `A copy cannot be named: ${read.message} Export it instead.`);
   const names = new Set((await listPieces(db)).map((p) => p.name));
   let name = `${read.piece.name} copy`;
   for (let i = 2; names.has(name); i++) name = `${read.piece.name} copy ${i}`;
-  return createPiece(db, JSON.stringify({ ...read.piece, name: name.slice(0, 120) }));
+  return createPiece(db, JSON.stringify({ ...read.piece, name: name.slice(0, 120) }), madeBy);
 }
 
 /**

@@ -31,6 +31,8 @@ export const pieces = pgTable('pieces', {
   createdAt: moment('created_at').notNull().defaultNow(),
   updatedAt: moment('updated_at').notNull().defaultNow(),
   deletedAt: moment('deleted_at'),
+  /** Who made it; empty for what was made before there were people. */
+  madeBy: text('made_by').notNull().default(''),
 });
 
 /**
@@ -62,6 +64,9 @@ export const assets = pgTable('assets', {
   name: text('name').notNull(),
   bytes: bytea('bytes').notNull(),
   createdAt: moment('created_at').notNull().defaultNow(),
+  /** When it was last taken in: what nothing names is kept for some days after it. */
+  takenAt: moment('taken_at').notNull().defaultNow(),
+  madeBy: text('made_by').notNull().default(''),
 });
 
 /** Finishes, light set-ups, cameras and scenes that are kept by themselves; see core/looks. */

@@ -13,7 +13,8 @@ export class RequestTrouble extends Error {
   }
 }
 
-async function ask(path: string, init?: RequestInit): Promise<Response> {
+/** Asks the server; throws a RequestTrouble with its sentence where it refuses. */
+export async function ask(path: string, init?: RequestInit): Promise<Response> {
   let response: Response;
   try {
     response = await fetch(path, init);
@@ -28,7 +29,8 @@ async function ask(path: string, init?: RequestInit): Promise<Response> {
   throw new RequestTrouble(response.status, body?.error ?? `The server answered ${response.status}.`);
 }
 
-const json = (body: unknown, method: string): RequestInit => ({
+/** A request with a JSON body. */
+export const json = (body: unknown, method: string): RequestInit => ({
   method,
   headers: { 'Content-Type': 'application/json' },
   body: JSON.stringify(body),

@@ -11,8 +11,8 @@ const CUT = /^Connection terminated|server closed the connection|timeout exceede
 /** disk_full, and the system’s own word for it. */
 const FULL = ['53100', 'ENOSPC', 'EDQUOT'];
 
-/** Tells a database that is away, or without room, from a fault of ours; null for the latter. */
-export function databaseTrouble(error: unknown): Trouble | null {
+/** Tells a database that is away, or without room, from a fault of ours; undefined for the latter. */
+export function databaseTrouble(error: unknown): Trouble | undefined {
   for (let cause = error; cause instanceof Error; cause = cause.cause) {
     const code = 'code' in cause ? String(cause.code) : '';
     if (FULL.includes(code) || /No space left on device/.test(cause.message))
@@ -32,5 +32,5 @@ export function databaseTrouble(error: unknown): Trouble | null {
       if (inner) return inner;
     }
   }
-  return null;
+  return undefined;
 }

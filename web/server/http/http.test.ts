@@ -1,9 +1,12 @@
+import { existsSync, readFileSync } from 'node:fs';
 import { describe, expect, it, vi } from 'vitest';
 import { z } from 'zod';
 import { fileName } from '../file-name';
+import { log } from '../front/log';
 import { AppError } from './app-error';
 import { contentSecurityPolicy, refusal, SAFETY_HEADERS } from './guard';
-import { handle, readBody, readJson } from './handle';
+import { bodyFile, parseJson, readBody, withFolder } from './body';
+import { route } from './route';
 
 const ask = (body: string, headers: Record<string, string> = {}) =>
   new Request('http://127.0.0.1/x', { method: 'POST', body, headers });
@@ -26,7 +29,7 @@ describe('who may ask', () => {
     expect(refusal('GET', '127.0.0.1:4173', 'http://evil.example')).toBeNull();
   });
   it('pages run only their own scripts, and stand alone', () => {
-    const policy = contentSecurityPolicy('abc', false);
+    const policy = contentSecurityPolicy('abc');
     expect(policy).toContain("script-src 'self' 'nonce-abc' 'strict-dynamic' 'wasm-unsafe-eval';");
     expect(policy).not.toContain("'unsafe-eval'");
     expect(policy).toContain("frame-ancestors 'none'");
@@ -36,7 +39,7 @@ describe('who may ask', () => {
 
 describe('answers', () => {
   const answer = async (work: () => Promise<Response>) => {
-    const response = await handle(work)(ask('{}'), undefined);
+    const response = await route({ who: 'anyone' }, work)(new Request('http://127.0.0.1/x'));
     return { status: response.status, body: (await response.json()) as { error: string } };
   };
   it('pass sentences for the user on, and hide everything else', async () => {
@@ -45,14 +48,14 @@ describe('answers', () => {
         throw new AppError(404, 'Not here.');
       }),
     ).toEqual({ status: 404, body: { error: 'Not here.' } });
-    const log = vi.spyOn(console, 'error').mockImplementation(() => undefined);
+    const logged = vi.spyOn(log(), 'error');
     const { status, body } = await answer(async () => {
       throw new Error('secret at /some/file.ts:12');
     });
     expect(status).toBe(500);
     expect(body.error).not.toMatch(/secret|file\.ts|Error/);
-    expect(log).toHaveBeenCalledOnce();
-    log.mockRestore();
+    expect(logged).toHaveBeenCalledOnce();
+    logged.mockRestore();
     expect(
       (
         await answer(async () => {
@@ -88,9 +91,22 @@ describe('answers', () => {
     await expect(readBody(streamed, 100)).rejects.toMatchObject({ status: 413 });
     expect((await readBody(ask('x'.repeat(100)), 100)).length).toBe(100);
   });
-  it('check what is asked', async () => {
-    await expect(readJson(ask('{"a":'), z.any(), 100)).rejects.toThrow('not JSON');
-    expect(await readJson(ask('{"a":1}'), z.strictObject({ a: z.number() }), 100)).toEqual({ a: 1 });
+  it('say how much is taken where that is little', async () => {
+    await expect(readBody(ask('x'.repeat(200)), 100)).rejects.toThrow('100 bytes');
+    await expect(readBody(ask('x'), 0)).rejects.toThrow('larger than 0 bytes');
+  });
+  it('check what is asked', () => {
+    expect(() => parseJson(Buffer.from('{"a":'), z.any())).toThrow('not JSON');
+    expect(parseJson(Buffer.from('{"a":1}'), z.strictObject({ a: z.number() }))).toEqual({ a: 1 });
+  });
+  it('to files are as they came, refused when too long, and gone afterwards', async () => {
+    let file = '';
+    await withFolder(async (folder) => {
+      file = await bodyFile(ask('abc'), 10, folder);
+      expect(readFileSync(file, 'utf8')).toBe('abc');
+      await expect(bodyFile(ask('x'.repeat(20)), 10, folder)).rejects.toMatchObject({ status: 413 });
+    });
+    expect(existsSync(file)).toBe(false);
   });
 });
 

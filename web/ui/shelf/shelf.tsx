@@ -8,18 +8,20 @@ import { FileUp, Plus, Search } from 'lucide-react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useCallback, useRef, useState } from 'react';
-import { MAX_ASSET, MAX_DOCUMENT, type PieceSummary } from '@/server/contract';
+import { BIN_DAYS, MAX_ASSET, MAX_DOCUMENT, type PieceSummary } from '@/server/contract';
+import type { Viewer } from '@/server/people/person';
 import { createPiece, deletePiece, duplicatePiece, listPieces, restorePiece } from '../api';
 import { PictureButton, StrongButton } from '../parts/buttons';
 import { Logo } from '../parts/logo';
 import { ModeButton } from '../parts/mode-button';
 import { tell, tellTrouble } from '../parts/toasts';
+import { mayEdit, PersonLinks } from '../people/person-links';
 import { PieceCard } from './card';
 
 type View = 'all' | 'bin';
 
 /** The home page: all pieces, as playing thumbnails. */
-export function Shelf({ initial }: { initial: PieceSummary[] }) {
+export function Shelf({ initial, viewer }: { initial: PieceSummary[]; viewer: Viewer }) {
   const router = useRouter();
   const [pieces, setPieces] = useState(initial);
   const [view, setView] = useState<View>('all');
@@ -147,9 +149,11 @@ export function Shelf({ initial }: { initial: PieceSummary[] }) {
             _placeholder={{ color: 'muted' }}
           />
         </Flex>
-        <PictureButton label="Import a piece file" onClick={() => files.current?.click()}>
-          <FileUp size={17} />
-        </PictureButton>
+        {mayEdit(viewer) && (
+          <PictureButton label="Import a piece file" onClick={() => files.current?.click()}>
+            <FileUp size={17} />
+          </PictureButton>
+        )}
         <input
           ref={files}
           type="file"
@@ -164,10 +168,13 @@ export function Shelf({ initial }: { initial: PieceSummary[] }) {
           }}
         />
         <ModeButton />
-        <StrongButton onClick={() => void begin()} loading={busy}>
-          <Plus size={16} />
-          New loop
-        </StrongButton>
+        {mayEdit(viewer) && (
+          <StrongButton onClick={() => void begin()} loading={busy}>
+            <Plus size={16} />
+            New loop
+          </StrongButton>
+        )}
+        <PersonLinks viewer={viewer} />
       </Flex>
       <Box maxW="1240px" mx="auto" px="5" pt="6" pb="16">
         <Flex align="baseline" gap="3" mb="4">
@@ -176,6 +183,7 @@ export function Shelf({ initial }: { initial: PieceSummary[] }) {
           </Heading>
           <Text color="muted" fontSize="13.5px">
             {pieces.length} {pieces.length === 1 ? 'piece' : 'pieces'}
+            {view === 'bin' && `, each for ${BIN_DAYS} days after it was put here`}
           </Text>
           <Box flex="1" />
           {(['all', 'bin'] as const).map((v) => (

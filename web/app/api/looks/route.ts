@@ -1,14 +1,13 @@
-import { lookBody, lookKind, MAX_DOCUMENT } from '@/server/contract';
+import { lookKind, MAX_DOCUMENT } from '@/server/contract';
 import { database } from '@/server/db';
-import { handle, readJson } from '@/server/http/handle';
-import { keepLook, listLooks } from '@/server/looks';
+import { route } from '@/server/http/route';
+import { doJob } from '@/server/jobs/jobs';
+import { listLooks } from '@/server/looks';
 
-export const GET = handle(async (request: Request) => {
-  const kind = lookKind.parse(new URL(request.url).searchParams.get('kind'));
-  return Response.json({ looks: await listLooks(database(), kind) });
-});
+export const GET = route({ who: 'look' }, async ({ query }) =>
+  Response.json({ looks: await listLooks(database(), lookKind.parse(query.get('kind'))) }),
+);
 
-export const POST = handle(async (request: Request) => {
-  const { kind, source } = await readJson(request, lookBody, MAX_DOCUMENT * 2);
-  return Response.json(await keepLook(database(), kind, source), { status: 201 });
-});
+export const POST = route({ who: 'edit', body: MAX_DOCUMENT * 2, deed: 'kept a look' }, async ({ body, visit }) =>
+  Response.json(await doJob(visit.client, 'keepLook', { body }), { status: 201 }),
+);

@@ -1,11 +1,11 @@
 import { loadAsset } from '@/server/assets';
 import { fingerprint } from '@/server/contract';
 import { database } from '@/server/db';
-import { handle } from '@/server/http/handle';
+import { route } from '@/server/http/route';
 
 /** A kept file. Its name is its content, so it may be kept by the browser for ever. */
-export const GET = handle(async (_request: Request, { params }: { params: Promise<{ fingerprint: string }> }) => {
-  const { name, bytes } = await loadAsset(database(), fingerprint.parse((await params).fingerprint));
+export const GET = route<{ fingerprint: string }>({ who: 'look' }, async ({ params }) => {
+  const { name, bytes } = await loadAsset(database(), fingerprint.parse(params.fingerprint));
   return new Response(new Uint8Array(bytes), {
     headers: {
       'Content-Type': 'application/octet-stream',

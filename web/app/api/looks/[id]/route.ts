@@ -1,11 +1,9 @@
 import { lookId } from '@/server/contract';
 import { database } from '@/server/db';
-import { handle } from '@/server/http/handle';
+import { route } from '@/server/http/route';
 import { removeLook } from '@/server/looks';
 
-type Context = { params: Promise<{ id: string }> };
-
-export const DELETE = handle(async (_request: Request, { params }: Context) => {
-  await removeLook(database(), lookId.parse((await params).id));
+export const DELETE = route<{ id: string }>({ who: 'edit', deed: 'took a look away' }, async ({ params }) => {
+  await removeLook(database(), lookId.parse(params.id));
   return new Response(null, { status: 204 });
 });

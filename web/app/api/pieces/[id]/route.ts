@@ -1,22 +1,24 @@
-import { MAX_DOCUMENT, pieceId, saveBody } from '@/server/contract';
+import { MAX_DOCUMENT, pieceId } from '@/server/contract';
 import { database } from '@/server/db';
-import { handle, readJson } from '@/server/http/handle';
-import { loadPiece, savePiece, setDeleted } from '@/server/pieces';
+import { route } from '@/server/http/route';
+import { doJob } from '@/server/jobs/jobs';
+import { loadPiece, setDeleted } from '@/server/pieces';
 
-type Context = { params: Promise<{ id: string }> };
+type Params = { id: string };
 
-export const GET = handle(async (_request: Request, { params }: Context) => {
-  return Response.json(await loadPiece(database(), pieceId.parse((await params).id)));
-});
+export const GET = route<Params>({ who: 'look' }, async ({ params }) =>
+  Response.json(await loadPiece(database(), pieceId.parse(params.id))),
+);
 
-export const PUT = handle(async (request: Request, { params }: Context) => {
-  const id = pieceId.parse((await params).id);
-  const { source, basedOn } = await readJson(request, saveBody, MAX_DOCUMENT * 2);
-  const result = await savePiece(database(), id, source, basedOn);
-  return Response.json(result, { status: 'error' in result ? 409 : 200 });
-});
+export const PUT = route<Params>(
+  { who: 'edit', body: MAX_DOCUMENT * 2, deed: 'saved' },
+  async ({ params, body, visit }) => {
+    const result = await doJob(visit.client, 'savePiece', { id: pieceId.parse(params.id), body });
+    return Response.json(result, { status: 'error' in result ? 409 : 200 });
+  },
+);
 
-export const DELETE = handle(async (_request: Request, { params }: Context) => {
-  await setDeleted(database(), pieceId.parse((await params).id), true);
+export const DELETE = route<Params>({ who: 'edit', deed: 'put into the bin' }, async ({ params }) => {
+  await setDeleted(database(), pieceId.parse(params.id), true);
   return new Response(null, { status: 204 });
 });

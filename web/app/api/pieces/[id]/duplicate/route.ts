@@ -1,8 +1,9 @@
 import { pieceId } from '@/server/contract';
-import { database } from '@/server/db';
-import { handle } from '@/server/http/handle';
-import { duplicatePiece } from '@/server/pieces';
+import { route } from '@/server/http/route';
+import { doJob } from '@/server/jobs/jobs';
 
-export const POST = handle(async (_request: Request, { params }: { params: Promise<{ id: string }> }) => {
-  return Response.json(await duplicatePiece(database(), pieceId.parse((await params).id)), { status: 201 });
-});
+export const POST = route<{ id: string }>({ who: 'edit', deed: 'made a copy' }, async ({ params, visit, person }) =>
+  Response.json(await doJob(visit.client, 'duplicatePiece', { id: pieceId.parse(params.id), by: person!.id }), {
+    status: 201,
+  }),
+);

@@ -1,17 +1,23 @@
-import { carried } from '@/server/carried';
+import { open } from 'node:fs/promises';
+import { Readable } from 'node:stream';
 import { pieceId } from '@/server/contract';
-import { database } from '@/server/db';
-import { fileName } from '@/server/file-name';
-import { handle } from '@/server/http/handle';
-import { loadPiece } from '@/server/pieces';
+import { withFolder } from '@/server/http/body';
+import { route } from '@/server/http/route';
+import { doJob } from '@/server/jobs/jobs';
 
 /** The document as it is stored, character for character, with the files it names. */
-export const GET = handle(async (_request: Request, { params }: { params: Promise<{ id: string }> }) => {
-  const { source } = await loadPiece(database(), pieceId.parse((await params).id));
-  return new Response(await carried(database(), source), {
-    headers: {
-      'Content-Type': 'application/json; charset=utf-8',
-      'Content-Disposition': `attachment; filename="${fileName(source)}"`,
-    },
-  });
-});
+export const GET = route<{ id: string }>({ who: 'look' }, async ({ params, visit }) =>
+  withFolder(async (folder) => {
+    const { file, name } = await doJob(visit.client, 'exportPiece', { id: pieceId.parse(params.id), folder });
+    // Open, it is read to its end though its folder is taken away.
+    const handle = await open(file);
+    const { size } = await handle.stat();
+    return new Response(Readable.toWeb(handle.createReadStream()) as ReadableStream, {
+      headers: {
+        'Content-Type': 'application/json; charset=utf-8',
+        'Content-Length': `${size}`,
+        'Content-Disposition': `attachment; filename="${name}"`,
+      },
+    });
+  }),
+);

@@ -1,9 +1,9 @@
 import { pieceId } from '@/server/contract';
 import { database } from '@/server/db';
-import { handle } from '@/server/http/handle';
+import { route } from '@/server/http/route';
 import { setDeleted } from '@/server/pieces';
 
-export const POST = handle(async (_request: Request, { params }: { params: Promise<{ id: string }> }) => {
-  await setDeleted(database(), pieceId.parse((await params).id), false);
+export const POST = route<{ id: string }>({ who: 'edit', deed: 'took out of the bin' }, async ({ params }) => {
+  await setDeleted(database(), pieceId.parse(params.id), false);
   return new Response(null, { status: 204 });
 });

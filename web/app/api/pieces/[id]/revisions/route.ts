@@ -1,8 +1,8 @@
 import { pieceId } from '@/server/contract';
 import { database } from '@/server/db';
-import { handle } from '@/server/http/handle';
+import { route } from '@/server/http/route';
 import { listRevisions } from '@/server/pieces';
 
-export const GET = handle(async (_request: Request, { params }: { params: Promise<{ id: string }> }) => {
-  return Response.json({ revisions: await listRevisions(database(), pieceId.parse((await params).id)) });
-});
+export const GET = route<{ id: string }>({ who: 'look' }, async ({ params }) =>
+  Response.json({ revisions: await listRevisions(database(), pieceId.parse(params.id)) }),
+);

@@ -1,14 +1,13 @@
 import { pieceId, seamBody } from '@/server/contract';
 import { database } from '@/server/db';
-import { handle, readJson } from '@/server/http/handle';
+import { parseJson } from '@/server/http/body';
+import { route } from '@/server/http/route';
 import { storeGaps } from '@/server/pieces';
 
-type Context = { params: Promise<{ id: string }> };
-
 /** Takes what the shapes themselves say of the seam of a revision, which its motions alone cannot tell. */
-export const PUT = handle(async (request: Request, { params }: Context) => {
-  const id = pieceId.parse((await params).id);
-  const { revision, gaps } = await readJson(request, seamBody, 1000);
+export const PUT = route<{ id: string }>({ who: 'edit', body: 1000 }, async ({ params, body }) => {
+  const id = pieceId.parse(params.id);
+  const { revision, gaps } = parseJson(body, seamBody);
   await storeGaps(database(), id, revision, gaps);
   return new Response(null, { status: 204 });
 });

@@ -1,0 +1,20 @@
+import { database } from '@/server/db';
+import { AppError } from '@/server/http/app-error';
+import { parseJson } from '@/server/http/body';
+import { route } from '@/server/http/route';
+import { personId, roleBody } from '@/server/people/contract';
+import { endPerson, setRole } from '@/server/people/people';
+
+type Params = { id: string };
+
+export const PUT = route<Params>({ who: 'own', body: 1000, deed: 'changed a role' }, async ({ params, body }) => {
+  await setRole(database(), personId.parse(params.id), parseJson(body, roleBody).role);
+  return new Response(null, { status: 204 });
+});
+
+export const DELETE = route<Params>({ who: 'own', deed: 'removed somebody' }, async ({ params, person }) => {
+  const id = personId.parse(params.id);
+  if (id === person!.id) throw new AppError(422, 'You cannot remove yourself; another owner can.');
+  await endPerson(database(), id);
+  return new Response(null, { status: 204 });
+});

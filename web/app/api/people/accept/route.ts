@@ -1,0 +1,22 @@
+import { database } from '@/server/db';
+import { parseJson } from '@/server/http/body';
+import { route } from '@/server/http/route';
+import { attempts } from '@/server/people/attempts';
+import { acceptBody } from '@/server/people/contract';
+import { AppError } from '@/server/http/app-error';
+import { accept } from '@/server/people/invites';
+import { isOpen } from '@/server/people/open';
+import { noteDeed } from '@/server/people/trail';
+
+/** Makes an account by an invitation. */
+export const POST = route({ who: 'anyone', body: 2000 }, async ({ body, visit }) => {
+  if (!isOpen()) throw new AppError(404, 'Maypole is not open to others here, so nobody can be invited.');
+  const { token, ...given } = parseJson(body, acceptBody);
+  attempts().check(visit.client, 'invitation');
+  const person = await accept(database(), token, given).catch((error: unknown) => {
+    attempts().note(visit.client, 'invitation');
+    throw error;
+  });
+  noteDeed(database(), { what: 'accepted an invitation', on: person.name, person, client: visit.client });
+  return Response.json({ ok: true }, { status: 201 });
+});

@@ -1,0 +1,18 @@
+import { database } from '@/server/db';
+import { route } from '@/server/http/route';
+import { listInvites } from '@/server/people/invites';
+import { listKeys } from '@/server/people/keys';
+import { listPeople } from '@/server/people/people';
+import { roomUsed } from '@/server/room';
+
+/** Everyone who may come in, what is open to more, and the room that is used. */
+export const GET = route({ who: 'own' }, async () => {
+  const db = database();
+  const [people, invites, keys, room] = await Promise.all([
+    listPeople(db),
+    listInvites(db),
+    listKeys(db),
+    roomUsed(db),
+  ]);
+  return Response.json({ people, invites, keys, room });
+});

@@ -1,0 +1,175 @@
+import type { IncomingMessage, ServerResponse } from 'node:http';
+import net, { type AddressInfo } from 'node:net';
+import { afterEach, describe, expect, it } from 'vitest';
+import { FRONT, type FrontFigures } from './figures';
+import { front, type Front } from './front';
+
+let up: Front | undefined;
+afterEach(() => {
+  up?.server.closeAllConnections();
+  up?.server.close();
+});
+
+type Seen = IncomingMessage['headers'];
+async function open(
+  figures: Partial<FrontFigures> = {},
+  answer: (request: IncomingMessage, response: ServerResponse) => unknown = (request, response) => {
+    request.resume();
+    request.on('end', () => response.end(JSON.stringify(request.headers)));
+  },
+  proxies?: string,
+) {
+  up = front({ answer, proxies, hosts: 'maypole.studio.example', figures: { ...FRONT, ...figures } });
+  await new Promise<void>((resolve) => up!.server.listen(0, '127.0.0.1', resolve));
+  const { port } = up.server.address() as AddressInfo;
+  return { port, address: `http://127.0.0.1:${port}` };
+}
+/** Writes raw bytes, and gives all that comes back until the connection is closed. */
+const raw = (port: number, text: string, from?: string) =>
+  new Promise<string>((resolve, reject) => {
+    let got = '';
+    const socket = net.connect({ port, host: '127.0.0.1', localAddress: from }, () => socket.write(text));
+    socket.on('data', (d) => (got += d.toString()));
+    socket.on('close', () => resolve(got));
+    socket.on('error', (e: NodeJS.ErrnoException) => (e.code === 'ECONNRESET' ? undefined : reject(e)));
+  });
+const error = async (response: Response) => ((await response.json()) as { error: string }).error;
+
+describe('the way in', () => {
+  it('gives each request a number, a policy with a nonce of its own, and an isolated page', async () => {
+    const { address } = await open();
+    const [a, b] = [await fetch(address), await fetch(address)];
+    const nonce = (r: Response) => /'nonce-([^']+)'/.exec(r.headers.get('content-security-policy')!)![1];
+    expect(nonce(a)).not.toBe(nonce(b));
+    expect(nonce(a).length).toBeGreaterThan(20);
+    expect(a.headers.get('x-request')).not.toBe(b.headers.get('x-request'));
+    expect(a.headers.get('cross-origin-opener-policy')).toBe('same-origin');
+    const seen = (await a.json()) as Seen;
+    expect(seen['x-nonce']).toBe(nonce(a));
+    expect(seen['content-security-policy']).toContain(nonce(a));
+  });
+  it('what a client says of itself is replaced', async () => {
+    const { address } = await open();
+    const headers = {
+      'x-maypole-client': '192.0.2.1',
+      'x-maypole-secure': '1',
+      'x-maypole-request': 'mine',
+      'x-nonce': 'mine',
+      'x-forwarded-for': '192.0.2.1',
+      'x-forwarded-proto': 'https',
+      'x-middleware-subrequest': 'middleware',
+    };
+    const seen = (await (await fetch(address, { headers })).json()) as Seen;
+    expect(seen).toMatchObject({ 'x-maypole-client': '127.0.0.1', 'x-maypole-secure': '0' });
+    expect([seen['x-maypole-request'], seen['x-nonce']]).not.toContain('mine');
+    expect(seen['x-middleware-subrequest']).toBeUndefined();
+  });
+  it('a named proxy is believed', async () => {
+    const { address } = await open({}, undefined, '127.0.0.1');
+    const headers = { 'x-forwarded-for': '198.51.100.3', 'x-forwarded-proto': 'https' };
+    const answer = await fetch(address, { headers });
+    expect(await answer.json()).toMatchObject({ 'x-maypole-client': '198.51.100.3', 'x-maypole-secure': '1' });
+    expect(answer.headers.get('strict-transport-security')).toContain('max-age');
+  });
+  it('what nothing behind it could read is refused in words', async () => {
+    const { port, address } = await open();
+    for (const [text, status, words] of [
+      [`TRACE / HTTP/1.1\r\nHost: 127.0.0.1\r\nConnection: close\r\n\r\n`, 405, 'TRACE'],
+      [`GET /%zz HTTP/1.1\r\nHost: 127.0.0.1\r\nConnection: close\r\n\r\n`, 400, '%25'],
+      [`GET /a%00b HTTP/1.1\r\nHost: 127.0.0.1\r\nConnection: close\r\n\r\n`, 400, 'zero'],
+      [`GET / HTTP/1.1\r\nHost: evil.example\r\nConnection: close\r\n\r\n`, 403, 'evil.example'],
+      [`GET / HTTP/1.1\r\nHost: 127.0.0.1\r\nX: ${'x'.repeat(20_000)}\r\n\r\n`, 431, '16 kB'],
+      [`nonsense\r\n\r\n`, 400, 'cannot be read'],
+      [`GET / HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Length: 999999999999\r\n\r\n`, 413, 'MB'],
+    ] as const) {
+      const got = await raw(port, text);
+      expect(got).toMatch(new RegExp(`^HTTP/1.1 ${status} `));
+      expect(got).toContain(words);
+    }
+    const foreign = await fetch(address, { method: 'PUT', headers: { Origin: 'http://evil.example' } });
+    expect(foreign.status).toBe(403);
+    expect(await error(foreign)).toContain('evil.example');
+    expect((await fetch(address, { method: 'PUT', headers: { Origin: address } })).status).toBe(200);
+  });
+  it('headers and bodies that do not come are not waited for', async () => {
+    const { port } = await open({ headers: 300, idle: 300 });
+    const began = Date.now();
+    const [half, still] = await Promise.all([
+      raw(port, 'GET / HTTP/1.1\r\nHost: 127'),
+      raw(port, 'POST / HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Length: 10\r\n\r\nabc'),
+    ]);
+    expect(half).toMatch(/^HTTP\/1.1 408 /);
+    expect(still).toMatch(/^HTTP\/1.1 408 /);
+    expect(still).toContain('send it again');
+    expect(Date.now() - began).toBeLessThan(10_000);
+  });
+  it('a body that says no length, and is longer than any may be, is cut off', async () => {
+    let most = 0;
+    const { port } = await open({ body: 100_000, idle: 1000 }, (request) => {
+      request.on('data', (d: Buffer) => (most += d.length));
+    });
+    const chunk = `4000\r\n${'x'.repeat(0x4000)}\r\n`;
+    const got = await raw(
+      port,
+      `POST / HTTP/1.1\r\nHost: 127.0.0.1\r\nTransfer-Encoding: chunked\r\n\r\n${chunk.repeat(40)}`,
+    );
+    expect(got).toMatch(/^HTTP\/1.1 413 /);
+    expect(most).toBeGreaterThan(100_000);
+  });
+  it('a body that nobody reads is not taken to its end', async () => {
+    const { port } = await open({}, (_request, response) => response.end('no'));
+    const got = await raw(port, `POST / HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Length: 1000000\r\n\r\nabc`);
+    expect(got).toContain('no');
+  });
+  it('many connections of one client are refused, and others come in', async () => {
+    const { port, address } = await open({ connections: 20 });
+    const held = await Promise.all(
+      Array.from(
+        { length: 20 },
+        () =>
+          new Promise<net.Socket>((resolve) => {
+            const socket = net.connect({ port, host: '127.0.0.1', localAddress: '127.0.0.9' }, () => resolve(socket));
+            socket.on('error', () => undefined);
+          }),
+      ),
+    );
+    const one = await raw(port, 'GET / HTTP/1.1\r\nHost: 127.0.0.1\r\n\r\n', '127.0.0.9');
+    expect(one).toMatch(/^HTTP\/1.1 429 /);
+    expect((await fetch(address)).status).toBe(200);
+    for (const socket of held) socket.destroy();
+  });
+  it('many requests at once of one client have to wait', async () => {
+    const waiting: ServerResponse[] = [];
+    const { address } = await open({ requests: 5 }, (_request, response) => waiting.push(response));
+    const five = Array.from({ length: 5 }, () => fetch(address));
+    while (waiting.length < 5) await new Promise((resolve) => setTimeout(resolve, 5));
+    const sixth = await fetch(address);
+    expect(sixth.status).toBe(429);
+    expect(sixth.headers.get('retry-after')).toBe('1');
+    expect(await error(sixth)).toContain('5 requests');
+    for (const response of waiting) response.end('ok');
+    expect((await Promise.all(five)).map((r) => r.status)).toEqual([200, 200, 200, 200, 200]);
+  });
+  it('ending gives what is under way its time, and takes nothing new', async () => {
+    let arrived: (response: ServerResponse) => void;
+    const asked = new Promise<ServerResponse>((resolve) => (arrived = resolve));
+    const { address } = await open({ drain: 5000 }, (_request, response) => arrived(response));
+    const under = fetch(address);
+    const response = await asked;
+    const drained = up!.drain();
+    await expect(fetch(address)).rejects.toThrow();
+    response.end('done');
+    expect(await (await under).text()).toBe('done');
+    await drained;
+  });
+  it('ending does not wait for ever', async () => {
+    const { address } = await open({ drain: 100 }, () => undefined);
+    const under = fetch(address).then(
+      () => 'answered',
+      () => 'cut',
+    );
+    await new Promise((resolve) => setTimeout(resolve, 50));
+    await up!.drain();
+    expect(await under).toBe('cut');
+  });
+});

@@ -1,0 +1,34 @@
+import { mkdirSync } from 'node:fs';
+import pino, { type Logger } from 'pino';
+import { createStream } from 'rotating-file-stream';
+
+declare global {
+  var maypoleLog: Logger | undefined;
+}
+
+/** Files the log is in at most, besides that which is written, and how large each gets. */
+const FILES = 9;
+const SIZE = '10M';
+
+/**
+ * The log: JSON, one line for each thing that happened, in `folder` where there is one. It is one for the whole
+ * process, whichever part of the application asks.
+ */
+export function log(): Logger {
+  return (globalThis.maypoleLog ??= make(process.env.MAYPOLE_LOGS));
+}
+
+function make(folder: string | undefined): Logger {
+  const options = { base: null, timestamp: pino.stdTimeFunctions.isoTime };
+  if (!folder) return pino({ ...options, enabled: process.env.MAYPOLE_LOG !== undefined }, pino.destination(2));
+  mkdirSync(folder, { recursive: true });
+  const stream = createStream((_time, index) => (index ? `maypole.${index}.jsonl` : 'maypole.jsonl'), {
+    path: folder,
+    size: SIZE,
+    maxFiles: FILES,
+    rotate: FILES,
+  });
+  // A full disk ends the writing of lines, and nothing else.
+  stream.on('error', () => undefined);
+  return pino(options, stream);
+}

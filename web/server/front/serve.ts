@@ -1,0 +1,46 @@
+/** Serves the built application. Run by the start command, which says by the environment what and where. */
+import { readFileSync } from 'node:fs';
+import next from 'next';
+import { front } from './front';
+import { log } from './log';
+
+async function main(): Promise<void> {
+  const env = process.env;
+  const hostname = env.MAYPOLE_ADDRESS_TO_LISTEN ?? '127.0.0.1';
+  const port = Number(env.MAYPOLE_PORT);
+  const tls =
+    env.MAYPOLE_CERTIFICATE && env.MAYPOLE_CERTIFICATE_KEY
+      ? { cert: readFileSync(env.MAYPOLE_CERTIFICATE), key: readFileSync(env.MAYPOLE_CERTIFICATE_KEY) }
+      : undefined;
+  const application = next({ dev: false, dir: process.cwd(), hostname, port });
+  await application.prepare();
+  const answer = application.getRequestHandler();
+  const { server, drain } = front({
+    answer: (request, response) => void answer(request, response),
+    tls,
+    proxies: env.MAYPOLE_PROXIES,
+    hosts: env.MAYPOLE_HOSTS,
+  });
+  await new Promise<void>((resolve, reject) => {
+    server.once('error', reject);
+    server.listen(port, hostname, resolve);
+  });
+  log().info({ hostname, port, tls: tls !== undefined }, 'started');
+  let ending = false;
+  for (const signal of ['SIGTERM', 'SIGINT'] as const)
+    process.on(signal, () => {
+      if (ending) return;
+      ending = true;
+      void drain().then(() => {
+        log().info({}, 'ended');
+        // What was logged is written within this turn.
+        setTimeout(() => process.exit(0), 50);
+      });
+    });
+  process.on('unhandledRejection', (error) => log().error({ error: String(error) }, 'fault'));
+}
+
+main().catch((error: unknown) => {
+  console.error(error instanceof Error ? error.message : error);
+  process.exit(1);
+});

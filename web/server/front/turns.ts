@@ -1,0 +1,125 @@
+import { FRONT, type FrontFigures } from './figures';
+
+/** An amount that is used up and comes back with time (token bucket). */
+class Allowance {
+  private left: number;
+  private at: number;
+  constructor(
+    private readonly most: number,
+    private readonly perSecond: number,
+    now: number,
+  ) {
+    this.left = most;
+    this.at = now;
+  }
+  private fill(now: number): void {
+    this.left = Math.min(this.most, this.left + ((now - this.at) / 1000) * this.perSecond);
+    this.at = now;
+  }
+  /** Takes so much; gives the seconds to wait where it is not there, and takes nothing then. */
+  take(amount: number, now: number): number {
+    this.fill(now);
+    if (this.left < amount) return Math.ceil((Math.min(amount, this.most) - this.left) / this.perSecond);
+    this.left -= amount;
+    return 0;
+  }
+  full(now: number): boolean {
+    this.fill(now);
+    return this.left >= this.most;
+  }
+}
+
+interface Turn {
+  connections: number;
+  requests: number;
+  readonly asked: Allowance;
+  readonly sent: Allowance;
+}
+
+/** Why a request has to wait, and for how many seconds. */
+export interface Wait {
+  readonly error: string;
+  readonly seconds: number;
+}
+
+/** What each client has under way, and may still ask. Clients that have been quiet are forgotten. */
+export class Turns {
+  private readonly clients = new Map<string, Turn>();
+  private connections = 0;
+  constructor(
+    private readonly figures: FrontFigures = FRONT,
+    private readonly now: () => number = Date.now,
+  ) {}
+
+  private of(client: string): Turn {
+    let turn = this.clients.get(client);
+    if (!turn) {
+      this.forget();
+      const now = this.now();
+      turn = {
+        connections: 0,
+        requests: 0,
+        asked: new Allowance(this.figures.burst, this.figures.perSecond, now),
+        sent: new Allowance(this.figures.bytes, this.figures.bytesPerSecond, now),
+      };
+      this.clients.set(client, turn);
+    }
+    return turn;
+  }
+
+  /** A client whose allowances are whole again is as one that was never there. */
+  private forget(): void {
+    if (this.clients.size < 1000) return;
+    const now = this.now();
+    for (const [name, t] of this.clients)
+      if (t.connections === 0 && t.requests === 0 && t.asked.full(now) && t.sent.full(now)) this.clients.delete(name);
+  }
+
+  /** Whether one more connection is taken; each that was is given back by `disconnected`. */
+  connected(client: string): boolean {
+    const turn = this.of(client);
+    if (turn.connections >= this.figures.connections || this.connections >= this.figures.allConnections) return false;
+    turn.connections++;
+    this.connections++;
+    return true;
+  }
+  disconnected(client: string): void {
+    this.of(client).connections--;
+    this.connections--;
+  }
+
+  /**
+   * Begins a request with a body of so many bytes, as far as it says; undefined where it may, and is to be ended by
+   * `end`.
+   */
+  begin(client: string, bytes: number): Wait | undefined {
+    const turn = this.of(client);
+    if (turn.requests >= this.figures.requests)
+      return {
+        error: `There are ${this.figures.requests} requests of yours under way; this one has to wait for them.`,
+        seconds: 1,
+      };
+    const now = this.now();
+    const asked = turn.asked.take(1, now);
+    if (asked > 0)
+      return {
+        error: `This is asked too often: ${this.figures.perSecond} times a second is the most for long.`,
+        seconds: asked,
+      };
+    const sent = bytes > 0 ? turn.sent.take(bytes, now) : 0;
+    if (sent > 0)
+      return { error: 'So much was sent within a short time that more has to wait a little.', seconds: sent };
+    turn.requests++;
+    return undefined;
+  }
+  end(client: string): void {
+    this.of(client).requests--;
+  }
+
+  /** How many connections and requests there are now. */
+  counts(): { connections: number; requests: number; clients: number } {
+    let requests = 0;
+    for (const t of this.clients.values()) requests += t.requests;
+    return { connections: this.connections, requests, clients: this.clients.size };
+  }
+}

@@ -1,0 +1,63 @@
+import { createWriteStream } from 'node:fs';
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import type { z } from 'zod';
+import { AppError } from './app-error';
+
+/** The body as it comes, refused as soon as it is longer than `limit` bytes. */
+async function* bounded(request: Request, limit: number): AsyncGenerator<Uint8Array> {
+  const tooLong = () =>
+    new AppError(
+      413,
+      limit < 1024 ** 2
+        ? `This is larger than ${limit} bytes, the most that is taken here.`
+        : `This is larger than ${Math.floor(limit / 1024 ** 2)} MB, the most that is taken.`,
+    );
+  if (Number(request.headers.get('content-length') ?? 0) > limit) throw tooLong();
+  if (!request.body) return;
+  let size = 0;
+  for await (const chunk of Readable.fromWeb(request.body as Parameters<typeof Readable.fromWeb>[0])) {
+    const bytes = chunk as Uint8Array;
+    size += bytes.byteLength;
+    if (size > limit) throw tooLong();
+    yield bytes;
+  }
+}
+
+/** The body in full. */
+export async function readBody(request: Request, limit: number): Promise<Buffer> {
+  const chunks: Uint8Array[] = [];
+  for await (const chunk of bounded(request, limit)) chunks.push(chunk);
+  return Buffer.concat(chunks);
+}
+
+/** Runs `work` with a folder of its own, which is taken away after it. */
+export async function withFolder<T>(work: (folder: string) => Promise<T>): Promise<T> {
+  const folder = await mkdtemp(path.join(tmpdir(), 'maypole-body-'));
+  try {
+    return await work(folder);
+  } finally {
+    await rm(folder, { recursive: true, force: true });
+  }
+}
+
+/** The body in a file of a folder, never whole in memory; gives the file. */
+export async function bodyFile(request: Request, limit: number, folder: string): Promise<string> {
+  const file = path.join(folder, 'body');
+  await pipeline(bounded(request, limit), createWriteStream(file));
+  return file;
+}
+
+/** JSON checked against a schema. */
+export function parseJson<T>(body: Buffer, schema: z.ZodType<T>): T {
+  let value: unknown;
+  try {
+    value = JSON.parse(body.toString('utf8'));
+  } catch {
+    throw new AppError(400, 'The request is not JSON.');
+  }
+  return schema.parse(value);
+}

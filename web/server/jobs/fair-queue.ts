@@ -1,0 +1,30 @@
+/** Waiting lines, one for each client, served in turn: who asks much waits for itself. */
+export class FairQueue<T> {
+  private readonly lines = new Map<string, T[]>();
+  length = 0;
+
+  /** How many of a client wait. */
+  of(client: string): number {
+    return this.lines.get(client)?.length ?? 0;
+  }
+
+  push(client: string, item: T): void {
+    const line = this.lines.get(client);
+    if (line) line.push(item);
+    else this.lines.set(client, [item]);
+    this.length++;
+  }
+
+  /** The next, from the client that has been served longest ago. */
+  shift(): T | undefined {
+    for (const [client, line] of this.lines) {
+      const item = line.shift()!;
+      // To the end of the round.
+      this.lines.delete(client);
+      if (line.length > 0) this.lines.set(client, line);
+      this.length--;
+      return item;
+    }
+    return undefined;
+  }
+}

@@ -1,0 +1,198 @@
+import { fork, type ChildProcess } from 'node:child_process';
+import { readFileSync } from 'node:fs';
+import { availableParallelism } from 'node:os';
+import { log } from '../front/log';
+import { metrics } from '../front/metrics';
+import { AppError } from '../http/app-error';
+import { FairQueue } from './fair-queue';
+import { IDLE, WAITING_OF_ONE, type JobLimits } from './limits';
+
+/** What a process is told, and answers. */
+export interface Order {
+  readonly job: string;
+  readonly given: unknown;
+}
+export type Answer =
+  | { readonly ok: true; readonly value: unknown }
+  | { readonly ok: false; readonly status: number; readonly error: string; readonly fault?: string };
+
+interface Task extends Order {
+  readonly limits: JobLimits;
+  readonly resolve: (value: unknown) => void;
+  readonly reject: (error: Error) => void;
+}
+
+interface Seat {
+  readonly child: ChildProcess;
+  task: Task | undefined;
+  began: number;
+  watch: NodeJS.Timeout | undefined;
+  rest: NodeJS.Timeout | undefined;
+  says: string;
+}
+
+/** Milliseconds between looks at what a job takes. */
+const LOOK = 50;
+/** Megabytes a process may keep from one job to the next. */
+const RECYCLED = 384;
+
+export interface PoolOptions {
+  /** The program that does the jobs: it gets an Order, and gives an Answer. */
+  readonly program: string;
+  readonly execArgv?: readonly string[];
+  /** Processes at once. */
+  readonly most?: number;
+}
+
+/**
+ * Does jobs in processes of their own, each within limits of time and memory. Processes rather than threads, since what
+ * a thread holds outside its heap, as all big arrays are, can be neither measured nor limited; a process is ended, and
+ * with it all that it held.
+ */
+export class JobPool {
+  private readonly seats: Seat[] = [];
+  private readonly queue = new FairQueue<Task>();
+  private readonly most: number;
+  private closed = false;
+
+  constructor(private readonly options: PoolOptions) {
+    this.most = options.most ?? Math.max(2, availableParallelism());
+  }
+
+  /**
+   * Does one job; resolves with what it gives.
+   *
+   * @throws AppError with a sentence: what the job itself says, or which limit it went past (422), or that too much
+   *   waits already (429)
+   */
+  run(client: string, job: string, given: unknown, limits: JobLimits): Promise<unknown> {
+    if (this.queue.of(client) >= WAITING_OF_ONE)
+      return Promise.reject(
+        new AppError(429, `${WAITING_OF_ONE} of your jobs wait already; try again when some are done.`),
+      );
+    return new Promise((resolve, reject) => {
+      this.queue.push(client, { job, given, limits, resolve, reject });
+      this.next();
+    });
+  }
+
+  private next(): void {
+    metrics().waiting.set(this.queue.length);
+    if (this.queue.length === 0 || this.closed) return;
+    const seat = this.seats.find((s) => !s.task) ?? (this.seats.length < this.most ? this.seat() : undefined);
+    if (!seat) return;
+    const task = this.queue.shift()!;
+    metrics().waiting.set(this.queue.length);
+    clearTimeout(seat.rest);
+    seat.task = task;
+    seat.began = performance.now();
+    seat.watch = setInterval(() => this.look(seat), LOOK);
+    seat.child.send({ job: task.job, given: task.given } satisfies Order, (error) => {
+      if (error) this.end(seat, new AppError(500, 'The process that was to do this has ended; try again.'));
+    });
+    this.next();
+  }
+
+  private seat(): Seat {
+    const child = fork(this.options.program, [], {
+      serialization: 'advanced',
+      // Its heap is bounded by all it may take; what it holds outside is looked at.
+      execArgv: ['--max-old-space-size=2048', ...(this.options.execArgv ?? [])],
+      stdio: ['ignore', 'ignore', 'pipe', 'ipc'],
+    });
+    const seat: Seat = { child, task: undefined, began: 0, watch: undefined, rest: undefined, says: '' };
+    child.stderr!.on('data', (d: Buffer) => (seat.says = (seat.says + d.toString()).slice(-2000)));
+    child.on('message', (answer) => this.done(seat, answer as Answer));
+    child.on('error', () => undefined);
+    child.on('exit', () => {
+      const known = this.seats.indexOf(seat);
+      if (known >= 0) this.seats.splice(known, 1);
+      clearInterval(seat.watch);
+      clearTimeout(seat.rest);
+      if (seat.task) {
+        log().error({ job: seat.task.job, says: seat.says }, 'a job ended its process');
+        this.settle(seat, 'died', (t) =>
+          t.reject(new AppError(500, `This could not be done: its process ended by itself. ${t.limits.remedy}`)),
+        );
+      }
+      this.next();
+    });
+    this.seats.push(seat);
+    return seat;
+  }
+
+  private settle(seat: Seat, how: string, tell: (task: Task) => void): void {
+    const { task } = seat;
+    if (!task) return;
+    clearInterval(seat.watch);
+    seat.task = undefined;
+    metrics().jobs.inc({ job: task.job, how });
+    metrics().jobSeconds.observe({ job: task.job }, (performance.now() - seat.began) / 1000);
+    tell(task);
+  }
+
+  private done(seat: Seat, answer: Answer): void {
+    this.settle(seat, answer.ok ? 'done' : 'refused', (task) => {
+      if (answer.ok) return task.resolve(answer.value);
+      if (answer.fault) return task.reject(Object.assign(new Error(answer.fault), { status: answer.status }));
+      task.reject(new AppError(answer.status, answer.error));
+    });
+    // What a large job leaves behind is not counted against the next one.
+    if (residentMegabytes(seat.child.pid!) > RECYCLED) this.end(seat);
+    else {
+      seat.rest = setTimeout(() => {
+        if (!seat.task && this.seats.length > 1) this.end(seat);
+      }, IDLE);
+      seat.rest.unref();
+    }
+    this.next();
+  }
+
+  /** Ends a process at once, and tells its job why. */
+  private end(seat: Seat, why?: Error): void {
+    const at = this.seats.indexOf(seat);
+    if (at >= 0) this.seats.splice(at, 1);
+    this.settle(seat, 'ended', (t) => t.reject(why ?? new Error('ended')));
+    clearTimeout(seat.rest);
+    seat.child.kill('SIGKILL');
+  }
+
+  private look(seat: Seat): void {
+    const { limits, job } = seat.task!;
+    const seconds = (performance.now() - seat.began) / 1000;
+    const megabytes = residentMegabytes(seat.child.pid!);
+    const past =
+      seconds > limits.seconds
+        ? `more than ${limits.seconds} seconds`
+        : megabytes > limits.megabytes
+          ? `more than ${limits.megabytes} MB of memory`
+          : undefined;
+    if (!past) return;
+    log().warn({ job, seconds: Math.round(seconds), megabytes: Math.round(megabytes) }, 'a job was ended');
+    this.end(seat, new AppError(422, `This took ${past}, the most that one job may, and was ended. ${limits.remedy}`));
+    this.next();
+  }
+
+  /** Ends all processes; what waits is refused. */
+  close(): void {
+    this.closed = true;
+    const ending = new AppError(503, 'Maypole is just ending; try again when it has been started.');
+    for (let t = this.queue.shift(); t; t = this.queue.shift()) t.reject(ending);
+    for (const seat of [...this.seats]) this.end(seat, ending);
+  }
+
+  /** Processes there are now. */
+  get size(): number {
+    return this.seats.length;
+  }
+}
+
+/** Memory a process has in the machine, in megabytes (proc(5): /proc/pid/statm, second word, in pages of 4 KiB). */
+function residentMegabytes(pid: number): number {
+  try {
+    return (Number(readFileSync(`/proc/${pid}/statm`, 'utf8').split(' ')[1]) * 4096) / 1024 ** 2;
+  } catch {
+    // It has ended, which is told by itself.
+    return 0;
+  }
+}

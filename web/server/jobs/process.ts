@@ -1,0 +1,27 @@
+/** A process that does one job after another; see JobPool. */
+import { answerOf } from '../http/answer-of';
+import type { JobName } from './limits';
+import type { Answer, Order } from './pool';
+import { WORK } from './work';
+
+process.on('message', (order) => {
+  void perform(order as Order).then((answer) => process.send!(answer));
+});
+// Whoever gave it work is gone.
+process.on('disconnect', () => process.exit(0));
+
+async function perform({ job, given }: Order): Promise<Answer> {
+  try {
+    return { ok: true, value: await WORK[job as JobName](given as never) };
+  } catch (error) {
+    const known = answerOf(error);
+    return known
+      ? { ok: false, ...known }
+      : {
+          ok: false,
+          status: 500,
+          error: '',
+          fault: error instanceof Error ? (error.stack ?? error.message) : `${error}`,
+        };
+  }
+}

@@ -1,0 +1,51 @@
+import { readFile, writeFile } from 'node:fs/promises';
+import path from 'node:path';
+import type { z } from 'zod';
+import { keepAsset, keepAssets } from '../assets';
+import { carried } from '../carried';
+import { createBody, lookBody, saveBody } from '../contract';
+import { database } from '../db';
+import { fileName } from '../file-name';
+import { parseJson } from '../http/body';
+import { keepLook } from '../looks';
+import { keepTidy } from '../upkeep';
+import { createPiece, duplicatePiece, loadPiece, savePiece } from '../pieces';
+import type { JobName } from './limits';
+
+const read = <T>(body: Uint8Array, schema: z.ZodType<T>): T => parseJson(Buffer.from(body), schema);
+
+/** A file that a job has written, to be sent and taken away. */
+export interface Made {
+  readonly file: string;
+  readonly name: string;
+}
+
+/** What each job does, in its process. */
+export const WORK = {
+  async savePiece({ id, body }: { id: string; body: Uint8Array }) {
+    const { source, basedOn } = read(body, saveBody);
+    return savePiece(database(), id, source, basedOn);
+  },
+  async createPiece({ file, by }: { file: string; by: string }) {
+    const { source, assets } = read(await readFile(file), createBody);
+    if (assets) await keepAssets(database(), assets, by);
+    return createPiece(database(), source, by);
+  },
+  duplicatePiece: ({ id, by }: { id: string; by: string }) => duplicatePiece(database(), id, by),
+  async exportPiece({ id, folder }: { id: string; folder: string }): Promise<Made> {
+    const { source } = await loadPiece(database(), id);
+    const file = path.join(folder, 'piece.json');
+    await writeFile(file, await carried(database(), source));
+    return { file, name: fileName(source) };
+  },
+  async keepAsset({ name, file, by }: { name: string; file: string; by: string }) {
+    return keepAsset(database(), name, await readFile(file), by);
+  },
+  async keepLook({ body }: { body: Uint8Array }) {
+    const { kind, source } = read(body, lookBody);
+    return keepLook(database(), kind, source);
+  },
+  keepTidy: () => keepTidy(database()),
+} satisfies Record<JobName, (given: never) => Promise<unknown>>;
+
+export type Work = typeof WORK;

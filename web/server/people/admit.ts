@@ -1,0 +1,39 @@
+import { AppError } from '../http/app-error';
+import type { Visit } from '../http/visit';
+import { keyHolder } from './keys';
+import { isOpen } from './open';
+import { LOCAL, ROLE_WORDS, suffices, type Person, type Role } from './person';
+import { sessionOf } from './auth';
+
+/** Who may use a route: anyone, or people from a role upwards. */
+export type Who = 'anyone' | Role;
+
+/** Who asks, by the session of a browser or the key of a machine; undefined for nobody known. */
+export async function whoAsks(headers: Headers): Promise<Person | undefined> {
+  if (!isOpen()) return LOCAL;
+  const key = /^Bearer (\S+)$/i.exec(headers.get('authorization') ?? '')?.[1];
+  return key === undefined ? sessionOf(headers) : keyHolder(key);
+}
+
+/**
+ * Lets a request in, or not.
+ *
+ * @throws AppError 401 for nobody known, 403 for somebody who may not
+ */
+export async function admit(who: Who, request: Request, _visit: Visit): Promise<Person | undefined> {
+  const person = await whoAsks(request.headers);
+  if (who === 'anyone') return person;
+  if (!person)
+    throw new AppError(
+      401,
+      request.headers.has('authorization')
+        ? 'This key is not known here, or was withdrawn. Ask the owner for another.'
+        : 'Sign in first. Who has no account needs an invitation from the owner.',
+    );
+  if (!suffices(person.role, who))
+    throw new AppError(
+      403,
+      `This needs the role “${ROLE_WORDS[who].title}”, and yours is “${ROLE_WORDS[person.role].title}”. The owner can change it.`,
+    );
+  return person;
+}

@@ -1,0 +1,97 @@
+import { hash, verify } from '@node-rs/argon2';
+import { betterAuth } from 'better-auth';
+import { drizzleAdapter } from 'better-auth/adapters/drizzle';
+import { database } from '../db';
+import { AppError } from '../http/app-error';
+import { PASSWORD } from './auth-figures';
+import { ROLES, type Person, type Role } from './person';
+import { accounts, people, sessions, verifications } from './tables';
+
+/**
+ * Argon2id with 19 MiB, two passes and one lane: the first choice of the OWASP Password Storage Cheat Sheet.
+ */
+export const ARGON = { /** Argon2id. */ algorithm: 2, memoryCost: 19_456, timeCost: 2, parallelism: 1 } as const;
+
+/**
+ * Accounts and sessions are better-auth’s: a kept library whose sessions, cookies and comparison of passwords many
+ * people have looked at. Its own routes are not reachable; ours call what they need of it.
+ */
+function make() {
+  const secret = process.env.MAYPOLE_SECRET;
+  if (!secret) throw new Error('MAYPOLE_SECRET is not set; start with ./maypole start --open, which sets it.');
+  return betterAuth({
+    secret,
+    baseURL: process.env.MAYPOLE_PUBLIC_ADDRESS ?? 'https://localhost',
+    telemetry: { enabled: false },
+    logger: { disabled: true },
+    database: drizzleAdapter(database(), {
+      provider: 'pg',
+      schema: { user: people, session: sessions, account: accounts, verification: verifications },
+    }),
+    user: { additionalFields: { role: { type: 'string', input: false, required: false } } },
+    emailAndPassword: {
+      enabled: true,
+      disableSignUp: true,
+      minPasswordLength: PASSWORD.least,
+      maxPasswordLength: PASSWORD.most,
+      password: {
+        hash: (password) => hash(password, ARGON),
+        verify: ({ hash: kept, password }) => verify(kept, password),
+      },
+    },
+    session: { expiresIn: 14 * 86_400, updateAge: 86_400 },
+    advanced: {
+      useSecureCookies: true,
+      cookiePrefix: 'maypole',
+      defaultCookieAttributes: { httpOnly: true, sameSite: 'lax', secure: true, path: '/' },
+      // It is our way in that knows where a request comes from.
+      ipAddress: { ipAddressHeaders: ['x-maypole-client'] },
+    },
+  });
+}
+
+declare global {
+  var maypoleAuth: ReturnType<typeof make> | undefined;
+}
+
+export function auth(): ReturnType<typeof make> {
+  return (globalThis.maypoleAuth ??= make());
+}
+
+/** Who has the session that a request names by its cookie. */
+export async function sessionOf(headers: Headers): Promise<Person | undefined> {
+  if (!headers.get('cookie')?.includes('maypole.')) return undefined;
+  const found = await auth().api.getSession({ headers });
+  if (!found) return undefined;
+  const { id, name, role } = found.user;
+  return ROLES.includes(role as Role) ? { id, name, role: role as Role } : undefined;
+}
+
+/** Makes a person with a password. */
+export async function makePerson(given: {
+  name: string;
+  email: string;
+  password: string;
+  role: Role;
+}): Promise<Person> {
+  const { internalAdapter, password } = await auth().$context;
+  const email = given.email.toLowerCase();
+  if (await internalAdapter.findUserByEmail(email))
+    throw new AppError(409, `There is an account for ${email} already. Sign in with it, or use another address.`);
+  const user = await internalAdapter.createUser(
+    {
+      name: given.name,
+      email,
+      emailVerified: true,
+      role: given.role,
+    },
+    { method: 'admin' },
+  );
+  await internalAdapter.linkAccount({
+    userId: user.id,
+    providerId: 'credential',
+    accountId: user.id,
+    password: await password.hash(given.password),
+  });
+  return { id: user.id, name: given.name, role: given.role };
+}

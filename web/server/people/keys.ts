@@ -1,0 +1,52 @@
+import { and, desc, eq, isNull } from 'drizzle-orm';
+import { database, type Database } from '../db';
+import { AppError } from '../http/app-error';
+import type { Person, Role } from './person';
+import { digestOf, newToken } from './secret-token';
+import { keys } from './tables';
+
+/** Keys begin with this, so that one that is found where it should not be is known for what it is. */
+const MARK = 'maypole_';
+
+/** The machine that has a key, if it is known and not withdrawn. */
+export async function keyHolder(key: string): Promise<Person | undefined> {
+  if (!key.startsWith(MARK) || key.length > 200) return undefined;
+  const [row] = await database()
+    .update(keys)
+    .set({ lastUsedAt: new Date() })
+    .where(and(eq(keys.digest, digestOf(key)), isNull(keys.withdrawnAt)))
+    .returning({ id: keys.id, name: keys.name, role: keys.role });
+  return row && { id: `key:${row.id}`, name: row.name, role: row.role };
+}
+
+/** Makes a key. It is told this once, and kept only as a digest. */
+export async function makeKey(
+  db: Database,
+  name: string,
+  role: Exclude<Role, 'own'>,
+): Promise<{ id: string; key: string }> {
+  const key = MARK + newToken();
+  const [row] = await db
+    .insert(keys)
+    .values({ digest: digestOf(key), name, role })
+    .returning({ id: keys.id });
+  return { id: row.id, key };
+}
+
+export async function listKeys(db: Database) {
+  return db
+    .select({ id: keys.id, name: keys.name, role: keys.role, createdAt: keys.createdAt, lastUsedAt: keys.lastUsedAt })
+    .from(keys)
+    .where(isNull(keys.withdrawnAt))
+    .orderBy(desc(keys.createdAt))
+    .limit(500);
+}
+
+export async function withdrawKey(db: Database, id: string): Promise<void> {
+  const gone = await db
+    .update(keys)
+    .set({ withdrawnAt: new Date() })
+    .where(and(eq(keys.id, id), isNull(keys.withdrawnAt)))
+    .returning({ id: keys.id });
+  if (gone.length === 0) throw new AppError(404, 'There is no such key; it may have been withdrawn already.');
+}

@@ -1,0 +1,11 @@
+/** Prints the secret of a link for the owner, where there is no owner yet. Run by the start command. */
+import { connect } from '../db';
+import { ownerLink } from './invites';
+
+const db = connect(process.env.DATABASE_URL!);
+try {
+  const token = await ownerLink(db);
+  if (token) console.log(token);
+} finally {
+  await db.$client.end();
+}

@@ -1,0 +1,54 @@
+import { and, count, eq, isNull, ne } from 'drizzle-orm';
+import type { Database } from '../db';
+import { AppError } from '../http/app-error';
+import type { Role } from './person';
+import { accounts, people, sessions } from './tables';
+
+/** Everyone who may come in. */
+export async function listPeople(db: Database) {
+  return db
+    .select({ id: people.id, name: people.name, email: people.email, role: people.role, createdAt: people.createdAt })
+    .from(people)
+    .where(isNull(people.endedAt))
+    .orderBy(people.createdAt)
+    .limit(2000);
+}
+
+/** Some owner stays, whatever is done. */
+async function assertOtherOwner(db: Pick<Database, 'select'>, id: string): Promise<void> {
+  const [{ n }] = await db
+    .select({ n: count() })
+    .from(people)
+    .where(and(eq(people.role, 'own'), isNull(people.endedAt), ne(people.id, id)));
+  if (n === 0) throw new AppError(422, 'This is the only owner. Make somebody else an owner first.');
+}
+
+const unknown = () => new AppError(404, 'There is nobody of this kind here; they may have been removed.');
+
+export async function setRole(db: Database, id: string, role: Role): Promise<void> {
+  await db.transaction(async (tx) => {
+    if (role !== 'own') await assertOtherOwner(tx, id);
+    const rows = await tx
+      .update(people)
+      .set({ role })
+      .where(and(eq(people.id, id), isNull(people.endedAt)))
+      .returning({ id: people.id });
+    if (rows.length === 0) throw unknown();
+  });
+}
+
+/** Lets somebody in no more, at once. What they made stays, and so does their name in the trail. */
+export async function endPerson(db: Database, id: string): Promise<void> {
+  await db.transaction(async (tx) => {
+    await assertOtherOwner(tx, id);
+    const rows = await tx
+      .update(people)
+      // The address is free again, for an account to be made anew.
+      .set({ endedAt: new Date(), email: `${id}@ended.invalid`, role: 'look' })
+      .where(and(eq(people.id, id), isNull(people.endedAt)))
+      .returning({ id: people.id });
+    if (rows.length === 0) throw unknown();
+    await tx.delete(sessions).where(eq(sessions.userId, id));
+    await tx.delete(accounts).where(eq(accounts.userId, id));
+  });
+}

@@ -1,0 +1,48 @@
+import { sql } from 'drizzle-orm';
+import type { Database } from './db';
+import { trimTrail } from './people/trail';
+import { BIN_DAYS } from './contract';
+
+/** Days that a file which nothing names is kept: a page may still hold it, unsaved. */
+export const LOOSE_FILE_DAYS = 14;
+/**
+ * Which saves stay: all of the last two days; of those up to a month old the last of each hour; of older ones the last
+ * of each day. The one that is shown, and those that came too late and were kept aside, always stay.
+ */
+export const THINNING = { allDays: 2, hourlyDays: 30 } as const;
+
+export interface Upkeep {
+  readonly pieces: number;
+  readonly revisions: number;
+  readonly files: number;
+}
+
+/**
+ * Takes away what is kept no longer: pieces that were in the bin for so long, saves that others stand for, files that
+ * nothing names, old lines of the trail, ended sessions. Done once a day.
+ */
+export async function keepTidy(db: Database, now = new Date()): Promise<Upkeep> {
+  const before = (days: number) => new Date(now.getTime() - days * 86_400_000).toISOString();
+  const binned = await db.execute(sql`delete from pieces where deleted_at < ${before(BIN_DAYS)} returning id`);
+  const thinned = await db.execute(sql`
+    with ranked as (
+      select r.id, row_number() over (
+               partition by r.piece_id,
+                 case when r.created_at >= ${before(THINNING.hourlyDays)}
+                      then date_trunc('hour', r.created_at) else date_trunc('day', r.created_at) end
+               order by r.number desc) as place
+      from revisions r join pieces p on p.id = r.piece_id
+      where r.created_at < ${before(THINNING.allDays)} and not r.aside and r.number <> p.head)
+    delete from revisions where id in (select id from ranked where place > 1) returning id`);
+  const files = await db.execute(sql`
+    delete from assets
+    where taken_at < ${before(LOOSE_FILE_DAYS)}
+      and fingerprint not in (
+        select (regexp_matches(source, '"([0-9a-f]{64})"', 'g'))[1] from revisions
+        union select (regexp_matches(source, '"([0-9a-f]{64})"', 'g'))[1] from looks)
+    returning fingerprint`);
+  await db.execute(sql`delete from sessions where expires_at < ${now.toISOString()}`);
+  await db.execute(sql`delete from invites where expires_at < ${before(30)}`);
+  await trimTrail(db);
+  return { pieces: binned.rowCount ?? 0, revisions: thinned.rowCount ?? 0, files: files.rowCount ?? 0 };
+}

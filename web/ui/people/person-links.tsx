@@ -1,0 +1,40 @@
+'use client';
+
+import { Flex, Text } from '@chakra-ui/react';
+import { LogOut, Users } from 'lucide-react';
+import { useRouter } from 'next/navigation';
+import type { Viewer } from '@/server/people/person';
+import { PictureButton } from '../parts/buttons';
+import { tellTrouble } from '../parts/toasts';
+import { leave } from './people-api';
+
+/** Whether who looks may make and change pieces. */
+export function mayEdit({ person }: Viewer): boolean {
+  return person.role !== 'look';
+}
+
+/** Who one is, the people for the owner, and the way out; nothing where there is only this machine. */
+export function PersonLinks({ viewer }: { viewer: Viewer }) {
+  const router = useRouter();
+  if (!viewer.open) return null;
+  const out = () =>
+    leave().then(
+      () => router.push('/enter'),
+      (error: Error) => tellTrouble(error.message),
+    );
+  return (
+    <Flex align="center" gap="1" pl="2" borderLeftWidth="1px" borderColor="line">
+      {viewer.person.role === 'own' && (
+        <PictureButton label="People, keys and what was done" onClick={() => router.push('/people')}>
+          <Users size={17} />
+        </PictureButton>
+      )}
+      <Text fontSize="13px" color="muted" maxW="120px" truncate px="1">
+        {viewer.person.name}
+      </Text>
+      <PictureButton label="Sign out" onClick={() => void out()}>
+        <LogOut size={16} />
+      </PictureButton>
+    </Flex>
+  );
+}
