@@ -1,9 +1,11 @@
-import { existsSync, mkdirSync, readdirSync, renameSync, rmSync, statSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, statSync } from 'node:fs';
 import path from 'node:path';
 import { prepareDatabase } from './application.mjs';
-import { Cluster } from './database.mjs';
+import { installedDatabase } from './database.mjs';
 import { ensureNpm } from './install.mjs';
+import { moment, placeFor, sizeOf, writeBackup } from './backup-file.mjs';
 import { BIN, DATA, ROOT, WEB } from './paths.mjs';
+import { SCHEMA } from './outside-database.mjs';
 import { runProgram } from './processes.mjs';
 import { dropLock, makeDataFolder, runningInstance, takeLock } from './running.mjs';
 import { say, Stop, takeFlag } from './say.mjs';
@@ -12,7 +14,11 @@ import { say, Stop, takeFlag } from './say.mjs';
 async function withDatabase(doing, work) {
   makeDataFolder();
   await ensureNpm();
-  const cluster = new Cluster(path.join(DATA, 'database'));
+  const cluster = installedDatabase();
+  if (cluster.shown && doing !== 'written out')
+    throw new Stop(
+      `The data is in ${cluster.shown}, which MAYPOLE_DATABASE names, and is backed up with its server: pg_dump --schema=${SCHEMA}, pg_restore. ./maypole export-all writes the pieces themselves.`,
+    );
   const ran = cluster.running();
   const other = takeLock(doing);
   if (other && !ran) throw new Stop('Another command is starting or ending Maypole; try again in a moment.');
@@ -23,46 +29,6 @@ async function withDatabase(doing, work) {
     if (!ran) await cluster.stop();
     if (!other) dropLock();
   }
-}
-
-/** 2026-11-27-121503, by the clock of this machine. */
-function moment() {
-  const two = (n) => String(n).padStart(2, '0');
-  const d = new Date();
-  const day = [d.getFullYear(), two(d.getMonth() + 1), two(d.getDate())].join('-');
-  return `${day}-${[d.getHours(), d.getMinutes(), d.getSeconds()].map(two).join('')}`;
-}
-
-function sizeOf(file) {
-  const { size } = statSync(file);
-  return size < 2 ** 20 ? `${Math.ceil(size / 1024)} kB` : `${(size / 2 ** 20).toFixed(1)} MB`;
-}
-
-/** A file in a folder that is there, or in the place that is named. */
-function placeFor(where) {
-  if (existsSync(where) && statSync(where).isDirectory()) return path.join(where, `maypole-${moment()}.backup`);
-  if (!existsSync(path.dirname(path.resolve(where))))
-    throw new Stop(`There is no folder ${path.dirname(where)} for the backup.`, 2);
-  if (existsSync(where)) throw new Stop(`${where} is there already, and is not written over; give another name.`, 2);
-  return where;
-}
-
-/** Everything that is kept at one moment, in PostgreSQL's own format; it may run meanwhile. */
-async function writeBackup(cluster, file) {
-  const fresh = `${file}.part`;
-  const done = await runProgram(
-    cluster.program('pg_dump'),
-    ['--format=custom', `--file=${fresh}`, cluster.superuserAddress()],
-    {
-      quiet: true,
-    },
-  );
-  if (done.status !== 0) {
-    rmSync(fresh, { force: true });
-    throw new Stop(`The backup could not be written: ${done.output.trim().split('\n').at(-1)}`);
-  }
-  renameSync(fresh, file);
-  return file;
 }
 
 export async function backup(args) {

@@ -65,11 +65,17 @@ async function buildPrograms() {
   );
 }
 
+const STAMP = path.join(WEB, '.next/maypole-sources');
+
+/** Whether the last build was made from the present sources. */
+export function isBuilt(hash = sourceHash()) {
+  return existsSync(STAMP) && readFileSync(STAMP, 'utf8') === hash;
+}
+
 /** Builds the application unless the last build was made from the same sources. */
 export async function ensureBuild() {
-  const stamp = path.join(WEB, '.next/maypole-sources');
   const hash = sourceHash();
-  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === hash) return;
+  if (isBuilt(hash)) return;
   const running = runningInstance();
   if (running)
     throw new Stop(
@@ -77,7 +83,7 @@ export async function ensureBuild() {
     );
   say('Building the application…');
   // A build that is broken off has none, whatever it is of.
-  rmSync(stamp, { force: true });
+  rmSync(STAMP, { force: true });
   const build = () =>
     runProgram(path.join(BIN, 'next'), ['build'], {
       cwd: WEB,
@@ -95,5 +101,5 @@ export async function ensureBuild() {
   if (done.status === 0) done = await buildPrograms();
   if (done.status !== 0)
     throw new Stop(`The application could not be built:\n${done.output.trim().split('\n').slice(-40).join('\n')}`);
-  writeFileSync(stamp, hash);
+  writeFileSync(STAMP, hash);
 }

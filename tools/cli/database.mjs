@@ -5,6 +5,8 @@ import net from 'node:net';
 import path from 'node:path';
 import { processesBy, processesIn } from './identity.mjs';
 import { ensureDebian } from './install.mjs';
+import { OutsideDatabase } from './outside-database.mjs';
+import { DATA } from './paths.mjs';
 import { freePort } from './ports.mjs';
 import { endProcess, runProgram, waitFor } from './processes.mjs';
 import { giveToApplication, ROLE } from './roles.mjs';
@@ -18,6 +20,12 @@ function identity() {
   if (process.getuid() !== 0) return {};
   const number = (flag) => Number(spawnSync('id', [flag, 'postgres'], { encoding: 'utf8' }).stdout.trim());
   return { uid: number('-u'), gid: number('-g') };
+}
+
+/** The database of this installation: the one that MAYPOLE_DATABASE names, or a cluster of our own. */
+export function installedDatabase() {
+  const outside = process.env.MAYPOLE_DATABASE;
+  return outside ? new OutsideDatabase(outside) : new Cluster(path.join(DATA, 'database'));
 }
 
 /** A PostgreSQL cluster of our own, on loopback, in `folder`. */

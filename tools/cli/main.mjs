@@ -3,6 +3,8 @@ import { fail, Stop } from './say.mjs';
 const HELP = `Maypole: seamless looping 3D motion.
 
   ./maypole start [--port N]        install what is missing, then serve; prints the address
+            [--open NAME,…]           open to others, who need accounts, over TLS by
+            [--certificate FILE --key FILE | --behind PROXY,…] [--listen ADDRESS]
   ./maypole stop                    end the application and its database
   ./maypole test [unit|e2e]         lint, types, unit and end-to-end tests
   ./maypole check FILE… | --demo    the seam check, without browser or database
@@ -14,11 +16,15 @@ const HELP = `Maypole: seamless looping 3D motion.
   ./maypole backup FOLDER|FILE      everything that is kept, at one moment; it may run meanwhile
   ./maypole restore FILE [--replace]  brings a backup back; what was there is backed up first
   ./maypole export-all FOLDER       every piece as a file of its own
+  ./maypole doctor [--json]         what is well, what is not, and what to do
+  ./maypole trial [name] [--long]   trials that try to break it, in a folder of their own
   ./maypole bench [name] [--json]   benchmarks against public libraries
   ./maypole help                    this page
 
-Data lives in .maypole/ inside the project; set MAYPOLE_DATA to keep it elsewhere.
-Only this machine is served. MAYPOLE_HOSTS lists further host names to answer to.`;
+Data lives in .maypole/ inside the project; set MAYPOLE_DATA to keep it elsewhere, or
+MAYPOLE_DATABASE=postgres://… to keep it on a database server that is there already.
+MAYPOLE_BACKUPS=FOLDER has a backup made every day. Only this machine is served unless
+--open is given. MAYPOLE_HOSTS lists further host names to answer to.`;
 
 const commands = {
   start: () => import('./start.mjs'),
@@ -26,6 +32,8 @@ const commands = {
   test: () => import('./test.mjs'),
   check: () => import('./check.mjs'),
   draw: () => import('./draw.mjs'),
+  doctor: () => import('./doctor.mjs'),
+  trial: () => import('./trial.mjs'),
   bench: () => import('./bench.mjs'),
   backup: () => import('./backup.mjs').then((m) => ({ run: m.backup })),
   restore: () => import('./backup.mjs').then((m) => ({ run: m.restore })),

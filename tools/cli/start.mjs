@@ -2,8 +2,9 @@ import { randomBytes } from 'node:crypto';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { adopted, linkForOwner, prepareDatabase, serve } from './application.mjs';
+import { backupSchedule, keepBackups } from './backup-schedule.mjs';
 import { ensureBuild } from './build.mjs';
-import { Cluster } from './database.mjs';
+import { installedDatabase } from './database.mjs';
 import { isSame } from './identity.mjs';
 import { ensureNpm } from './install.mjs';
 import { takeOpening } from './opening.mjs';
@@ -34,13 +35,14 @@ export async function run(args) {
       `start does not know “${args[0]}”; it takes --port N, and, to be open to others, --open NAMES with --certificate and --key, or --behind PROXY.`,
       2,
     );
+  const schedule = backupSchedule();
   makeDataFolder();
   const holder = takeLock('start');
   if (holder && holder.doing !== 'start')
     throw new Stop(`The data is just being ${holder.doing} by another command; try again in a moment.`);
   if (holder) return tellOther(holder);
   process.on('exit', dropLock);
-  const cluster = new Cluster(path.join(DATA, 'database'));
+  const cluster = installedDatabase();
   const orphan = runningNow();
   // Its command was killed: this one keeps it from here on, unless it does not answer.
   let application = orphan.application && (await adopted(orphan));
@@ -84,6 +86,7 @@ export async function run(args) {
   });
   say('Ctrl-C ends it.');
   void keepDatabase(cluster, () => ending, end);
+  if (schedule) void keepBackups(cluster, schedule);
 }
 
 /** The environment of the application: where its log is, and, open to others, the secret of its sessions. */

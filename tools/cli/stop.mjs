@@ -1,7 +1,5 @@
-import path from 'node:path';
-import { Cluster } from './database.mjs';
+import { installedDatabase } from './database.mjs';
 import { isSame } from './identity.mjs';
-import { DATA } from './paths.mjs';
 import { endProcess } from './processes.mjs';
 import { busyWith, forgetRunning, runningNow } from './running.mjs';
 import { say, Stop } from './say.mjs';
@@ -9,9 +7,9 @@ import { say, Stop } from './say.mjs';
 export async function run() {
   const busy = busyWith();
   if (busy) throw new Stop(`The data is just being ${busy} by another command; try again in a moment.`);
-  const cluster = new Cluster(path.join(DATA, 'database'));
+  const cluster = installedDatabase();
   const { keeper, application } = runningNow();
-  const wasUp = Boolean(keeper || application || cluster.running());
+  const wasUp = Boolean(keeper || application || cluster.running()?.pid);
   // It ends the application and the database itself.
   if (keeper) await endProcess(keeper.pid, 'SIGTERM', 40_000);
   // Left over only if that command was killed.

@@ -1,5 +1,6 @@
 /** Brings the database up to date, and gives an empty one the demo pieces. Run by the start command. */
-import { readdirSync, readFileSync } from 'node:fs';
+import { cpSync, mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { count, sql } from 'drizzle-orm';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
@@ -8,12 +9,29 @@ import { createPiece } from './pieces';
 import { pieces } from './schema';
 
 const here = import.meta.dirname;
+/** The schema that a connection makes tables in: our own one where the server is also for others. */
+const schema = /search_path=(\w+)/.exec(decodeURIComponent(process.env.DATABASE_URL ?? ''))?.[1];
+/** Where the list is kept of what has been brought up to date. */
+const listSchema = schema ?? 'drizzle';
+
+/** The migrations, which name the schema “public”, for another one. */
+function migrationsFor(name: string | undefined): string {
+  const source = path.join(here, 'migrations');
+  if (name === undefined) return source;
+  const folder = path.join(mkdtempSync(path.join(tmpdir(), 'maypole-migrations-')), 'migrations');
+  cpSync(source, folder, { recursive: true });
+  for (const file of readdirSync(folder).filter((f) => f.endsWith('.sql'))) {
+    const text = readFileSync(path.join(folder, file), 'utf8');
+    writeFileSync(path.join(folder, file), text.replaceAll('"public".', `"${name}".`));
+  }
+  return folder;
+}
 
 async function main(): Promise<void> {
   const db = connect(process.env.DATABASE_URL!);
   try {
     await refuseNewer(db);
-    await migrate(db, { migrationsFolder: path.join(here, 'migrations') });
+    await migrate(db, { migrationsFolder: migrationsFor(schema), migrationsSchema: listSchema });
     if (!process.argv.includes('--demo')) return;
     const [{ n }] = await db.select({ n: count() }).from(pieces);
     if (n > 0) return;
@@ -37,11 +55,11 @@ async function refuseNewer(db: Database): Promise<void> {
     entries: readonly { readonly when: number }[];
   };
   const table = await db.execute<{ there: string | null }>(
-    sql`select to_regclass('drizzle.__drizzle_migrations')::text as there`,
+    sql`select to_regclass(${`${listSchema}.__drizzle_migrations`})::text as there`,
   );
   if (!table.rows[0]?.there) return;
   const newest = await db.execute<{ newest: string | null }>(
-    sql`select max(created_at)::text as newest from drizzle.__drizzle_migrations`,
+    sql`select max(created_at)::text as newest from ${sql.identifier(listSchema)}.__drizzle_migrations`,
   );
   if (Number(newest.rows[0]?.newest ?? 0) > Math.max(...known.entries.map((e) => e.when)))
     throw new Newer(

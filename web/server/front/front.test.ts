@@ -71,6 +71,16 @@ describe('the way in', () => {
     expect(await answer.json()).toMatchObject({ 'x-maypole-client': '198.51.100.3', 'x-maypole-secure': '1' });
     expect(answer.headers.get('strict-transport-security')).toContain('max-age');
   });
+  it('open to others, it takes nothing without TLS but how it is, on this machine', async () => {
+    up = front({ answer: (_request, response) => response.end('in'), proxies: '127.0.0.1', secureOnly: true });
+    await new Promise<void>((resolve) => up!.server.listen(0, '127.0.0.1', resolve));
+    const address = `http://127.0.0.1:${(up.server.address() as AddressInfo).port}`;
+    const status = async (where: string, headers = {}) => (await fetch(address + where, { headers })).status;
+    expect(await status('/')).toBe(403);
+    expect(await status('/api/health')).toBe(200);
+    expect(await status('/api/health', { 'X-Forwarded-For': '198.51.100.3' })).toBe(403);
+    expect(await status('/', { 'X-Forwarded-Proto': 'https' })).toBe(200);
+  });
   it('what nothing behind it could read is refused in words', async () => {
     const { port, address } = await open();
     for (const [text, status, words] of [

@@ -5,7 +5,7 @@ import type { Socket } from 'node:net';
 import type { Duplex } from 'node:stream';
 import { contentSecurityPolicy, SAFETY_HEADERS } from '../http/guard';
 import { CLIENT, REQUEST, SECURE } from '../http/visit';
-import { clientOf, isProxy, plainAddress, proxyList } from './client';
+import { clientOf, isLoopback, isProxy, plainAddress, proxyList } from './client';
 import { FRONT, type FrontFigures } from './figures';
 import { log } from './log';
 import { metrics } from './metrics';
@@ -20,6 +20,8 @@ export interface FrontOptions {
   /** Named proxies, and further names the server has; see clientOf and refusal. */
   readonly proxies?: string;
   readonly hosts?: string;
+  /** Whether passwords and sessions pass here, so that nothing but TLS is taken. */
+  readonly secureOnly?: boolean;
   readonly figures?: FrontFigures;
 }
 
@@ -33,7 +35,7 @@ export interface Front {
  * The way into the application: every connection and request passes here first. It bounds what a client may have open,
  * ask and send, refuses what can be read by nothing behind it, gives each request a number, and writes down how it went.
  */
-export function front({ answer, tls, proxies: proxiesText, hosts, figures = FRONT }: FrontOptions): Front {
+export function front({ answer, tls, proxies: proxiesText, hosts, secureOnly, figures = FRONT }: FrontOptions): Front {
   const proxies = proxyList(proxiesText);
   const turns = new Turns(figures);
   const start = randomBytes(3).toString('hex');
@@ -83,6 +85,13 @@ export function front({ answer, tls, proxies: proxiesText, hosts, figures = FRON
     });
     if (refused)
       return turnAway(refused.status, refused.error, refused.status === 405 ? { Allow: METHODS.join(', ') } : {});
+    const secure = tls !== undefined || (isProxy(peer, proxies) && request.headers['x-forwarded-proto'] === 'https');
+    // The command that has started it asks how it is, on this machine.
+    if (secureOnly && !secure && !(isLoopback(client) && url === '/api/health'))
+      return turnAway(
+        403,
+        'This came without TLS, over which passwords could be read. Open Maypole by https, and let the proxy say so in X-Forwarded-Proto.',
+      );
     if (draining)
       return turnAway(503, 'Maypole is just ending; try again when it has been started.', { 'Retry-After': '5' });
     const wait = turns.begin(client, request.headers['transfer-encoding'] ? figures.body : length);
@@ -95,7 +104,6 @@ export function front({ answer, tls, proxies: proxiesText, hosts, figures = FRON
       if (!request.complete) endSocket(request);
       if (draining) setImmediate(() => server.closeIdleConnections());
     });
-    const secure = tls !== undefined || (isProxy(peer, proxies) && request.headers['x-forwarded-proto'] === 'https');
     const nonce = randomUUID().replaceAll('-', '');
     const policy = contentSecurityPolicy(nonce);
     // What a client writes under these names is not ours.

@@ -1,6 +1,7 @@
 /** Serves the built application. Run by the start command, which says by the environment what and where. */
 import { readFileSync } from 'node:fs';
 import next from 'next';
+import { doJob } from '../jobs/jobs';
 import { front } from './front';
 import { log } from './log';
 
@@ -20,12 +21,14 @@ async function main(): Promise<void> {
     tls,
     proxies: env.MAYPOLE_PROXIES,
     hosts: env.MAYPOLE_HOSTS,
+    secureOnly: env.MAYPOLE_OPEN === '1',
   });
   await new Promise<void>((resolve, reject) => {
     server.once('error', reject);
     server.listen(port, hostname, resolve);
   });
   log().info({ hostname, port, tls: tls !== undefined }, 'started');
+  keepTidyDaily();
   let ending = false;
   for (const signal of ['SIGTERM', 'SIGINT'] as const)
     process.on(signal, () => {
@@ -38,6 +41,17 @@ async function main(): Promise<void> {
       });
     });
   process.on('unhandledRejection', (error) => log().error({ error: String(error) }, 'fault'));
+}
+
+/** Once a day, and a while after each start, what is kept no longer is taken away. */
+function keepTidyDaily(): void {
+  const tidy = () =>
+    void doJob('upkeep', 'keepTidy', undefined).then(
+      (taken) => log().info({ taken }, 'tidied'),
+      (error: unknown) => log().warn({ error: String(error) }, 'not tidied'),
+    );
+  setTimeout(tidy, 600_000).unref();
+  setInterval(tidy, 86_400_000).unref();
 }
 
 main().catch((error: unknown) => {

@@ -45,7 +45,7 @@ export const WORK = {
     const { kind, source } = read(body, lookBody);
     return keepLook(database(), kind, source);
   },
-  keepTidy: () => keepTidy(database()),
+  keepTidy: (_given: undefined) => keepTidy(database()),
 } satisfies Record<JobName, (given: never) => Promise<unknown>>;
 
 export type Work = typeof WORK;

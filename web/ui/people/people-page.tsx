@@ -144,7 +144,7 @@ export function PeoplePage({ me, room }: { me: Person; room: RoomUsed }) {
           <RoomBar room={all?.room ?? room} />
         </Section>
         <Section title="What was done" help="Kept for 180 days.">
-          <Trail key={all ? 'read' : 'first'} />
+          <Trail after={all} />
         </Section>
       </Box>
       {handed && <Given handed={handed} onClose={() => setHanded(undefined)} />}

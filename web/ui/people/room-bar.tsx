@@ -21,8 +21,8 @@ export function RoomBar({ room }: { room: RoomUsed }) {
         {fileSize(room.bytes)} of {fileSize(room.mostBytes)}
       </Text>
       <Text fontSize="12.5px" color="muted" mt="1">
-        {room.pieces} pieces, {room.binned} of them in the bin, with {room.revisions} saves; {room.files} files with{' '}
-        {fileSize(room.fileBytes)}.
+        {room.pieces} pieces, {room.binned} of them in the bin, with {room.revisions} saves;{' '}
+        {room.files === 0 ? 'no files' : `${room.files} files with ${fileSize(room.fileBytes)}`}.
       </Text>
     </>
   );

@@ -8,12 +8,12 @@ import { readTrail, type TrailRow } from './people-api';
 const moment = (text: string) =>
   new Date(text).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
 
-/** Who did what, when, from where; the latest first. */
-export function Trail() {
+/** Who did what, when, from where; the latest first; read again after each thing that is done here. */
+export function Trail({ after }: { after: unknown }) {
   const [rows, setRows] = useState<readonly TrailRow[]>();
   useEffect(() => {
     readTrail().then(setRows, (error: Error) => tellTrouble(error.message));
-  }, []);
+  }, [after]);
   if (!rows) return <Text color="muted">…</Text>;
   if (rows.length === 0) return <Text color="muted">Nothing yet.</Text>;
   return (
