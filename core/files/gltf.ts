@@ -4,6 +4,7 @@ import { WebIO, type JSONDocument, type Node, type Primitive } from '@gltf-trans
 import type { Mesh } from '../shape/mesh';
 import { welded } from '../shape/weld';
 import { boundsOf } from '../shape/measure';
+import { jsonTooLarge } from './json-shape';
 import { Soup } from './soup';
 import { checkCounts, FileTrouble } from './trouble';
 
@@ -92,7 +93,13 @@ interface Parts {
   readonly resources: Record<string, Uint8Array>;
 }
 
+/** What is more than this is no description of a shape that can be taken in. */
+const LARGEST = { depth: 1000, values: 2_000_000 };
+
 function parse(text: string): Json {
+  const tooLarge = jsonTooLarge(text, LARGEST);
+  if (tooLarge !== undefined)
+    throw new FileTrouble(`The description of this glTF file cannot be read: ${tooLarge}. Export it with fewer parts.`);
   try {
     const json: unknown = JSON.parse(text);
     if (json && typeof json === 'object' && !Array.isArray(json)) return json as Json;

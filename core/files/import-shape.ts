@@ -1,4 +1,3 @@
-import { strFromU8 } from 'fflate';
 import type { Mesh } from '../shape/mesh';
 import { readObj } from './obj';
 import { readPly } from './ply';
@@ -19,7 +18,7 @@ export async function importShape(name: string, bytes: Uint8Array): Promise<Mesh
       return readGltf(bytes);
     }
     case '.obj':
-      return readObj(strFromU8(bytes));
+      return readObj(bytes);
     case '.ply':
       return readPly(bytes);
     case '.stl':

@@ -1,35 +1,54 @@
 import type { Mesh } from '../shape/mesh';
 import { Soup } from './soup';
-import { checkCounts, FileTrouble } from './trouble';
+import { checkCounts, FileTrouble, MOST_CORNERS, MOST_POINTS } from './trouble';
+import { Words } from './words';
 
-/** A shape in Wavefront's text format: points (v), places on the surface (vt) and faces (f); all objects of the file together. */
-export function readObj(text: string): Mesh {
+const numberOf = (text: string | undefined) => (text === undefined || text === '' ? NaN : Number(text));
+
+/**
+ * A shape in Wavefront's text format: points (v), places on the surface (vt) and faces (f); all objects of the file
+ * together.
+ */
+export function readObj(bytes: Uint8Array): Mesh {
   const soup = new Soup();
   const places: number[] = [];
+  const words = new Words(bytes, true);
   let faces = 0;
-  let number = 0;
-  for (const raw of text.replace(/\\\r?\n/g, ' ').split(/\r?\n/)) {
-    number++;
-    const [word, ...rest] = raw.split('#')[0].trim().split(/\s+/);
-    if (word === 'v') soup.point(Number(rest[0]), Number(rest[1]), Number(rest[2]));
-    else if (word === 'vt') places.push(Number(rest[0]), Number(rest[1] ?? 0));
-    else if (word === 'f') {
+  while (words.next()) {
+    const { line } = words;
+    const kind = words.word();
+    if (kind === 'v') soup.point(words.number(), words.number(), words.number());
+    else if (kind === 'vt') {
+      if (places.length >= 8 * MOST_POINTS)
+        throw new FileTrouble(`The file has more than ${4 * MOST_POINTS} places on its surface; decimate it first.`);
+      places.push(words.number(), words.number() || 0);
+    } else if (kind === 'f') {
       checkCounts(soup.points, ++faces);
-      const corners: number[] = [];
-      const uv: number[] = [];
-      for (const part of rest) {
-        const [v, t] = part.split('/').map((x) => (x === '' ? NaN : Number(x)));
-        if (!Number.isInteger(v) || v === 0)
-          throw new FileTrouble(`Line ${number} has a face with the point “${part}”; points are counted from 1.`);
-        // Numbers below 0 count back from the last one.
-        corners.push(v > 0 ? v - 1 : soup.points + v);
-        const at = t > 0 ? t - 1 : places.length / 2 + t;
-        if (at >= 0 && at < places.length / 2) uv.push(places[2 * at], places[2 * at + 1]);
-      }
-      if (corners.length < 3)
-        throw new FileTrouble(`Line ${number} has a face of ${corners.length} points; a face needs three or more.`);
-      soup.face(corners, uv.length === 2 * corners.length ? uv : undefined);
+      face(soup, places, words, line);
     }
   }
   return soup.finish();
+}
+
+function face(soup: Soup, places: readonly number[], words: Words, line: number): void {
+  const corners: number[] = [];
+  const uv: number[] = [];
+  for (let part = words.word(); part !== ''; part = words.word()) {
+    const [v, t] = part.split('/', 2).map(numberOf);
+    if (!Number.isInteger(v) || v === 0)
+      throw new FileTrouble(
+        `Line ${line} has a face with the point “${part.slice(0, 40)}”; points are counted from 1.`,
+      );
+    if (corners.length >= MOST_CORNERS)
+      throw new FileTrouble(
+        `Line ${line} has a face of more than ${MOST_CORNERS} points; divide it, and export it again.`,
+      );
+    // Numbers below 0 count back from the last one.
+    corners.push(v > 0 ? v - 1 : soup.points + v);
+    const at = t > 0 ? t - 1 : places.length / 2 + t;
+    if (at >= 0 && at < places.length / 2) uv.push(places[2 * at], places[2 * at + 1]);
+  }
+  if (corners.length < 3)
+    throw new FileTrouble(`Line ${line} has a face of ${corners.length} points; a face needs three or more.`);
+  soup.face(corners, uv.length === 2 * corners.length ? uv : undefined);
 }

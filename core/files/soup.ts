@@ -1,11 +1,11 @@
 import { ConnectivityBuilder } from '../shape/builder';
 import { FINISH, type Mesh } from '../shape/mesh';
-import { checkCounts, FileTrouble } from './trouble';
+import { checkCounts, FileTrouble, MOST_POINTS } from './trouble';
 
 /** Collects points and faces of a file, checking each as it comes. */
 export class Soup {
   private readonly positions: number[] = [];
-  private readonly faces: { corners: number[]; uv?: number[] }[] = [];
+  private readonly faces: { corners: readonly number[]; uv?: readonly number[] }[] = [];
 
   get points(): number {
     return this.positions.length / 3;
@@ -18,6 +18,7 @@ export class Soup {
       throw new FileTrouble(
         `Point ${this.points} is ${Math.max(Math.abs(x), Math.abs(y), Math.abs(z))} away, too far to draw; scale the shape down.`,
       );
+    if (this.points >= MOST_POINTS) checkCounts(this.points + 1, 0);
     this.positions.push(x, y, z);
   }
 
@@ -28,6 +29,8 @@ export class Soup {
         throw new FileTrouble(
           `Face ${this.faces.length} names point ${v}, but there are ${this.points} (counted from 0); export the shape again.`,
         );
+    const [a, b, c] = corners;
+    if (corners.length === 3 && a !== b && b !== c && c !== a) return void this.faces.push({ corners, uv });
     const kept = corners.map((_, i) => i).filter((i) => corners[i] !== corners[(i + 1) % corners.length]);
     if (new Set(kept.map((i) => corners[i])).size < 3 || new Set(kept.map((i) => corners[i])).size < kept.length)
       return;

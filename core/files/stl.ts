@@ -1,9 +1,9 @@
-import { strFromU8 } from 'fflate';
 import { welded } from '../shape/weld';
 import type { Mesh } from '../shape/mesh';
 import { boundsOf } from '../shape/measure';
 import { Soup } from './soup';
 import { checkCounts, FileTrouble } from './trouble';
+import { Words } from './words';
 
 /** A shape as triangles in stereolithography format, text or binary; corners that lie together are joined. */
 export function readStl(bytes: Uint8Array): Mesh {
@@ -21,25 +21,36 @@ export function readStl(bytes: Uint8Array): Mesh {
     for (let t = 0; t < count; t++)
       triangle(Array.from({ length: 9 }, (_, i) => view.getFloat32(84 + 50 * t + 12 + 4 * i, true)));
   } else {
-    const text = strFromU8(bytes, true);
-    if (!/^\s*solid/.test(text))
-      throw new FileTrouble(
-        count > 0
-          ? `The file breaks off: it claims ${count} triangles, and ${bytes.length} bytes hold fewer. Fetch it again.`
-          : 'This is not an STL file.',
-      );
-    if (!/endsolid/.test(text)) throw new FileTrouble('The file breaks off before its end (endsolid); fetch it again.');
-    const numbers = [...text.matchAll(/vertex\s+(\S+)\s+(\S+)\s+(\S+)/g)].flatMap((m) => [
-      Number(m[1]),
-      Number(m[2]),
-      Number(m[3]),
-    ]);
-    if (numbers.length % 9 !== 0)
-      throw new FileTrouble('The last triangle of the file has fewer than three corners; export it again.');
-    checkCounts(numbers.length / 3, numbers.length / 9);
-    for (let i = 0; i < numbers.length; i += 9) triangle(numbers.slice(i, i + 9));
+    readText(bytes, count, triangle);
   }
   const mesh = soup.finish();
   const bounds = boundsOf(mesh.positions)!;
   return welded(mesh, 1e-6 * Math.max(...bounds.max.map((x, k) => x - bounds.min[k])));
+}
+
+/** Corners of triangles, out of words: three after each other are one. */
+function readText(bytes: Uint8Array, claimed: number, triangle: (p: readonly number[]) => void): void {
+  const words = new Words(bytes);
+  if (!words.wordAnywhere().startsWith('solid'))
+    throw new FileTrouble(
+      claimed > 0
+        ? `The file breaks off: it claims ${claimed} triangles, and ${bytes.length} bytes hold fewer. Fetch it again.`
+        : 'This is not an STL file.',
+    );
+  let triangles = 0;
+  let corners: number[] = [];
+  let ended = false;
+  for (let word = words.wordAnywhere(); word !== ''; word = words.wordAnywhere()) {
+    if (word === 'endsolid') ended = true;
+    else if (word === 'vertex') {
+      for (let k = 0; k < 3; k++) corners.push(words.number());
+      if (corners.length < 9) continue;
+      checkCounts(3 * ++triangles, triangles);
+      triangle(corners);
+      corners = [];
+    }
+  }
+  if (!ended) throw new FileTrouble('The file breaks off before its end (endsolid); fetch it again.');
+  if (corners.length > 0)
+    throw new FileTrouble('The last triangle of the file has fewer than three corners; export it again.');
 }

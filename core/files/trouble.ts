@@ -6,6 +6,8 @@ export class FileTrouble extends Error {
 /** Most faces and points an imported shape may have. */
 export const MOST_FACES = 1_000_000;
 export const MOST_POINTS = 1_000_000;
+/** Most corners of one face. */
+export const MOST_CORNERS = 10_000;
 
 /** Refuses counts that no honest file has, before anything of that size is made. */
 export function checkCounts(points: number, faces: number): void {

@@ -1,4 +1,6 @@
+import type { z } from 'zod';
 import { widened } from '../declare/widen';
+import { jsonTooLarge } from '../files/json-shape';
 import { migrations } from './migrations';
 import { withoutMark } from './parcel';
 import { PIECE_VERSION, type Piece } from './piece';
@@ -41,7 +43,7 @@ export function readPieceValue(value: unknown): ReadResult {
     return {
       ok: false,
       reason: 'faulty',
-      message: `The version of this piece is ${JSON.stringify(version) ?? 'missing'}; it should be a whole number from 1 to ${PIECE_VERSION}.`,
+      message: `The version of this piece is ${shortened(JSON.stringify(version) ?? 'missing')}; it should be a whole number from 1 to ${PIECE_VERSION}.`,
       faults: [{ path: 'version', message: `Should be a whole number from 1 to ${PIECE_VERSION}.` }],
     };
   if (version > PIECE_VERSION)
@@ -55,8 +57,11 @@ export function readPieceValue(value: unknown): ReadResult {
   for (let v = version; v < PIECE_VERSION; v++) current = migrations[v](current);
   const parsed = pieceSchema.safeParse(current);
   if (parsed.success) return { ok: true, piece: widened<Piece>(parsed.data) };
-  const faults = parsed.error.issues.map((issue) => ({ path: formatPath(issue.path), message: issue.message }));
-  const more = faults.length > 1 ? ` (and ${faults.length - 1} more)` : '';
+  const faults = parsed.error.issues
+    .slice(0, MOST_FAULTS)
+    .map((issue) => ({ path: formatPath(issue.path).slice(0, 300), message: shortened(messageOf(issue)) }));
+  const others = parsed.error.issues.length - 1;
+  const more = others > 0 ? ` (and ${others} more)` : '';
   return {
     ok: false,
     reason: 'faulty',
@@ -65,8 +70,50 @@ export function readPieceValue(value: unknown): ReadResult {
   };
 }
 
+/** Words for the user, with what the document itself says in them made short. */
+function shortened(words: string): string {
+  return words.replace(/([“"])([^”"]{60})[^”"]*([”"])/g, '$1$2…$3').slice(0, 600);
+}
+
+/** Faults that are told of one document. */
+const MOST_FAULTS = 100;
+
+/** What values are called where one of another kind stands. */
+const CALLED: Readonly<Record<string, string>> = {
+  object: 'a group of values',
+  record: 'a group of values',
+  array: 'a list',
+  string: 'a text',
+  number: 'a number',
+  int: 'a whole number',
+  boolean: 'true or false',
+};
+
+/** What is wrong, in words for the user, and without a list of everything there is. */
+function messageOf(issue: z.core.$ZodIssue): string {
+  if (issue.code === 'unrecognized_keys') {
+    const shown = issue.keys.slice(0, 3).map((key) => `“${key.slice(0, 40)}”`);
+    const rest = issue.keys.length - shown.length;
+    return `There is no value ${shown.join(', ')}${rest > 0 ? ` (nor ${rest} more)` : ''} here; take it away.`;
+  }
+  // Where a declaration says itself what is wrong, that is better than anything here.
+  if (!/^(Invalid|Too (big|small))/.test(issue.message)) return issue.message;
+  const wanted = 'expected' in issue ? (CALLED[String(issue.expected)] ?? String(issue.expected)) : undefined;
+  if (wanted) return `Here ${wanted} is missing, or something else stands in its place.`;
+  if ('values' in issue) return `Should be ${issue.values.map((v) => `“${String(v)}”`).join(' or ')}.`;
+  return 'What stands here is not understood.';
+}
+
+/** A document that is larger than this is no piece that anybody made. */
+const LARGEST = { depth: 200, values: 2_000_000 };
+
 /** Reads the text of a piece file. */
 export function readPiece(text: string): ReadResult {
+  const tooLarge = jsonTooLarge(text, LARGEST);
+  if (tooLarge !== undefined) {
+    const message = `This cannot be a piece: ${tooLarge}.`;
+    return { ok: false, reason: 'not-a-piece', message, faults: [{ path: '', message }] };
+  }
   let value: unknown;
   try {
     value = JSON.parse(withoutMark(text));

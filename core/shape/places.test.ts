@@ -73,6 +73,6 @@ describe('places on surfaces', () => {
   });
   it('are those of the file where a form comes from one, mirrored or not', () => {
     const mirrored = 'v 0 0 0\nv 1 0 0\nv 0 1 0\nvt 1 0\nvt 0 0\nvt 1 1\nf 1/1 2/2 3/3\n';
-    expect([...readObj(mirrored).connectivity.uv!]).toEqual([1, 0, 0, 0, 1, 1]);
+    expect([...readObj(new TextEncoder().encode(mirrored)).connectivity.uv!]).toEqual([1, 0, 0, 0, 1, 1]);
   });
 });

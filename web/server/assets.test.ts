@@ -2,14 +2,23 @@ import { writePgm } from '@maypole/core/files/pgm';
 import { readPly, writePly } from '@maypole/core/files/ply';
 import { form } from '@maypole/core/fixtures/forms';
 import { newPiece, newRibbon, newStep } from '@maypole/core/piece/piece';
+import { openParcel } from '@maypole/core/piece/parcel';
 import { writePiece } from '@maypole/core/piece/read';
 import { afterAll, describe, expect, it } from 'vitest';
-import { assetsWith, keepAsset, keepAssets, loadAsset } from './assets';
+import { keepAsset, keepAssets, loadAsset } from './assets';
+import { carried } from './carried';
 import { connect } from './db';
 
 // The test command starts a throw-away database and names it here.
 const db = connect(process.env.DATABASE_URL ?? 'postgresql://127.0.0.1:1/none');
 afterAll(() => db.$client.end());
+
+/** Parts of a text, together. */
+async function text(parts: AsyncIterable<string>): Promise<string> {
+  let all = '';
+  for await (const part of parts) all += part;
+  return all;
+}
 
 const obj = new TextEncoder().encode('v 0 0 0\nv 1 0 0\nv 0 1 0\nf 1 2 3\n');
 
@@ -35,10 +44,13 @@ describe('files beside pieces', () => {
       ...newPiece('Parcel'),
       ribbons: [{ ...newRibbon('imported', 0), steps: [newStep('imported', { file: fingerprint })] }],
     };
-    const carried = await assetsWith(db, writePiece(piece));
-    expect(Object.keys(carried)).toEqual([fingerprint]);
-    await keepAssets(db, carried);
-    expect(await assetsWith(db, writePiece(newPiece('Nothing')))).toEqual({});
+    const source = writePiece(piece);
+    const parcel = openParcel(await text(carried(db, source)));
+    expect(parcel.source).toBe(source);
+    expect(Object.keys(parcel.assets!)).toEqual([fingerprint]);
+    await keepAssets(db, parcel.assets!);
+    const alone = writePiece(newPiece('Nothing'));
+    expect(await text(carried(db, alone))).toBe(alone);
     const other = { [fingerprint]: { name: 'ball.ply', data: Buffer.from(writePly(form('box'))).toString('base64') } };
     await expect(keepAssets(db, other)).rejects.toThrow('not those it was saved with');
     await expect(keepAssets(db, { [fingerprint]: { name: 'ball.ply', data: 'AAAA' } })).rejects.toThrow(

@@ -3,7 +3,7 @@ import { assetWords, isKeptPicture, readAsset } from '@maypole/core/files/kept';
 import { importShape } from '@maypole/core/files/import-shape';
 import { writePly } from '@maypole/core/files/ply';
 import { FileTrouble } from '@maypole/core/files/trouble';
-import { eq, inArray } from 'drizzle-orm';
+import { eq } from 'drizzle-orm';
 import type { KeptAsset } from './contract';
 import type { Database } from './db';
 import { AppError } from './http/app-error';
@@ -47,15 +47,18 @@ function namedIn(source: string): string[] {
   return [...new Set([...source.matchAll(/"([0-9a-f]{64})"/g)].map((m) => m[1]))];
 }
 
-/** The files that a document names, to go with it when it leaves. */
-export async function assetsWith(
+/** The files that a document names and that are kept, to go with it when it leaves; one at a time in memory. */
+export async function* assetsWith(
   db: Database,
   source: string,
-): Promise<Record<string, { name: string; data: string }>> {
-  const named = namedIn(source);
-  if (named.length === 0) return {};
-  const rows = await db.select().from(assets).where(inArray(assets.fingerprint, named));
-  return Object.fromEntries(rows.map((r) => [r.fingerprint, { name: r.name, data: r.bytes.toString('base64') }]));
+): AsyncGenerator<{ fingerprint: string; name: string; bytes: Buffer }> {
+  for (const fingerprint of namedIn(source)) {
+    const [row] = await db
+      .select({ fingerprint: assets.fingerprint, name: assets.name, bytes: assets.bytes })
+      .from(assets)
+      .where(eq(assets.fingerprint, fingerprint));
+    if (row) yield row;
+  }
 }
 
 /** Takes in the files that came with a document. One whose bytes are not what its fingerprint says is refused. */

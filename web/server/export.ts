@@ -1,7 +1,7 @@
 /** Writes every piece into a folder, with the files it names. Run by the export-all command. */
-import { existsSync, writeFileSync } from 'node:fs';
+import { existsSync } from 'node:fs';
 import path from 'node:path';
-import { carried } from './carried';
+import { writeCarried } from './carried';
 import { connect } from './db';
 import { fileName } from './file-name';
 import { listPieces, loadPiece } from './pieces';
@@ -16,7 +16,7 @@ try {
     let file = path.join(folder, plain);
     for (let n = 2; existsSync(file); n++)
       file = path.join(folder, plain.replace('.maypole.json', `-${n}.maypole.json`));
-    writeFileSync(file, await carried(db, source), { flag: 'wx' });
+    await writeCarried(db, source, file);
   }
   console.log(`written: ${all.length}`);
 } finally {

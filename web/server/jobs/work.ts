@@ -1,8 +1,8 @@
-import { readFile, writeFile } from 'node:fs/promises';
+import { readFile } from 'node:fs/promises';
 import path from 'node:path';
 import type { z } from 'zod';
 import { keepAsset, keepAssets } from '../assets';
-import { carried } from '../carried';
+import { writeCarried } from '../carried';
 import { createBody, lookBody, saveBody } from '../contract';
 import { database } from '../db';
 import { fileName } from '../file-name';
@@ -35,7 +35,7 @@ export const WORK = {
   async exportPiece({ id, folder }: { id: string; folder: string }): Promise<Made> {
     const { source } = await loadPiece(database(), id);
     const file = path.join(folder, 'piece.json');
-    await writeFile(file, await carried(database(), source));
+    await writeCarried(database(), source, file);
     return { file, name: fileName(source) };
   },
   async keepAsset({ name, file, by }: { name: string; file: string; by: string }) {
