@@ -13,7 +13,7 @@ const document = (name: string) => writePiece({ ...newPiece(name), ribbons: [new
 async function ask(url: string, init: RequestInit): Promise<{ status: number; body: unknown } | undefined> {
   try {
     const response = await fetch(url, { ...init, signal: AbortSignal.timeout(15_000) });
-    return { status: response.status, body: await response.json().catch(() => null) };
+    return { status: response.status, body: await response.json() };
   } catch {
     return undefined;
   }

@@ -89,6 +89,7 @@ export async function serve(url, port, opening = {}) {
 
 /** The status of its answer on loopback; undefined for none. Its certificate is for others. */
 export function health(local) {
+  if (local === undefined) return Promise.resolve(undefined);
   return new Promise((resolve) => {
     const request = (local.startsWith('https') ? https : http).get(
       `${local}/api/health`,

@@ -15,6 +15,9 @@ import { say, Stop } from './say.mjs';
 const VERSION = '15';
 const PROGRAMS = `/usr/lib/postgresql/${VERSION}/bin`;
 
+/** Milliseconds that recovery after a crash may take. */
+const RECOVERY = 600_000;
+
 /** PostgreSQL refuses to run as root; its programs run as Debian's postgres user then. */
 function identity() {
   if (process.getuid() !== 0) return {};
@@ -57,6 +60,21 @@ export class Cluster {
   /** Has it running, on the port it had before where that is known: its address stays the same. */
   async up() {
     this.port = this.running()?.port ?? (await this.launch(this.port));
+    // After a crash it answers before it has read its own journal to the end.
+    if (!(await waitFor(() => this.takesQueries(), RECOVERY, 50)))
+      throw new Stop(
+        `The database has not come up within ${RECOVERY / 60_000} minutes; it may still be reading its journal. Try again.`,
+      );
+  }
+
+  /** Whether it takes queries, rather than being about to (PostgreSQL, appendix A: cannot_connect_now). */
+  async takesQueries() {
+    const client = await this.superuser('postgres');
+    return client.connect().then(
+      () => client.end().then(() => true),
+      // Whoever refuses a password is up.
+      (error) => error.code === '28P01',
+    );
   }
 
   superuserAddress(name = 'postgres') {

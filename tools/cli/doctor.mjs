@@ -1,5 +1,5 @@
 import { createHash, X509Certificate } from 'node:crypto';
-import { accessSync, constants, existsSync, readFileSync, statfsSync, statSync } from 'node:fs';
+import { accessSync, constants, existsSync, readFileSync, statfsSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { health } from './application.mjs';

@@ -142,6 +142,6 @@ export function runningNow() {
 
 /** The application that runs now and its address, if any. */
 export function runningInstance() {
-  const { application, address } = runningNow();
-  return application && address ? { application, address } : undefined;
+  const { application, address, local } = runningNow();
+  return application && address ? { application, address, local } : undefined;
 }

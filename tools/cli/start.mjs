@@ -1,7 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
-import { adopted, linkForOwner, prepareDatabase, serve } from './application.mjs';
+import { adopted, health, linkForOwner, prepareDatabase, serve } from './application.mjs';
 import { backupSchedule, keepBackups } from './backup-schedule.mjs';
 import { ensureBuild } from './build.mjs';
 import { installedDatabase } from './database.mjs';
@@ -10,7 +10,7 @@ import { ensureNpm } from './install.mjs';
 import { takeOpening } from './opening.mjs';
 import { DATA, LOGS } from './paths.mjs';
 import { freePort, givenPort } from './ports.mjs';
-import { endProcess, waitFor } from './processes.mjs';
+import { endProcess, pause, waitFor } from './processes.mjs';
 import {
   dropLock,
   forgetRunning,
@@ -37,10 +37,13 @@ export async function run(args) {
     );
   const schedule = backupSchedule();
   makeDataFolder();
-  const holder = takeLock('start');
-  if (holder && holder.doing !== 'start')
-    throw new Stop(`The data is just being ${holder.doing} by another command; try again in a moment.`);
-  if (holder) return tellOther(holder);
+  for (;;) {
+    const holder = takeLock('start');
+    if (!holder) break;
+    if (holder.doing !== 'start')
+      throw new Stop(`The data is just being ${holder.doing} by another command; try again in a moment.`);
+    if (await runsBy(holder)) return;
+  }
   process.on('exit', dropLock);
   const cluster = installedDatabase();
   const orphan = runningNow();
@@ -110,14 +113,26 @@ function sessionSecret() {
   return readFileSync(file, 'utf8').trim();
 }
 
-/** Another command has the lock: it runs already, or is about to. */
-async function tellOther(holder) {
+/**
+ * Another command has the lock: it runs already, or is about to, or has just ended, with what it kept or before it was
+ * up. Tells where it runs; false where it does not, and the lock is free.
+ */
+async function runsBy(holder) {
   const up = () => runningInstance();
   if (!up()) say('Maypole is being started by another command…');
-  await waitFor(() => up() || !isSame(holder), STARTING);
-  const other = up();
-  if (!other) throw new Stop('The other command that was starting Maypole has ended; try again.');
-  say(`Maypole already runs at ${other.address}`);
+  const until = Date.now() + STARTING;
+  for (;;) {
+    if (!(await waitFor(() => up() || !isSame(holder), STARTING)) || Date.now() > until)
+      throw new Stop('The other command that is starting Maypole does not come to an end; ./maypole stop ends it.');
+    if (!isSame(holder)) return false;
+    const other = up();
+    // One that is just ending is no longer told of.
+    if (other && (await health(other.local)) !== undefined) {
+      say(`Maypole already runs at ${other.address}`);
+      return true;
+    }
+    await pause(200);
+  }
 }
 
 /** Starts the database again where it has ended, for as long as this command runs. */

@@ -7,7 +7,10 @@ import { AppError } from './http/app-error';
 import { assertRoomForPiece } from './room';
 import { pieces, revisions } from './schema';
 
-/** The facts of a document that the shelf shows. */
+/**
+ * The facts of a document that the shelf shows. Throws a 422 for documents that must not be taken in; newer ones are
+ * taken and kept as they are.
+ */
 function factsOf(source: string) {
   const read = readPiece(source);
   if (read.ok) {
@@ -20,6 +23,7 @@ function factsOf(source: string) {
       trouble: null,
     };
   }
+  if (read.reason !== 'newer') throw new AppError(422, read.message);
   return { name: nameIn(source) ?? 'Unreadable piece', frames: null, fps: null, gaps: null, trouble: read.message };
 }
 
@@ -30,12 +34,6 @@ function nameIn(source: string): string | undefined {
   } catch {
     return undefined;
   }
-}
-
-/** Throws a 422 for documents that must not be taken in; newer ones are taken and kept as they are. */
-function assertTakeable(source: string): void {
-  const read = readPiece(source);
-  if (!read.ok && read.reason !== 'newer') throw new AppError(422, read.message);
 }
 
 const summaryColumns = {
@@ -65,7 +63,6 @@ export async function createPiece(
   source: string,
   madeBy = '',
 ): Promise<StoredPiece> {
-  assertTakeable(source);
   const facts = factsOf(source);
   return db.transaction(async (tx) => {
     await assertRoomForPiece(tx, madeBy);
@@ -99,7 +96,6 @@ export async function savePiece(
   source: string,
   basedOn: number,
 ): Promise<{ revision: number } | Conflict> {
-  assertTakeable(source);
   const facts = factsOf(source);
   return db.transaction(async (tx) => {
     const [row] = await tx.select({ head: pieces.head }).from(pieces).where(eq(pieces.id, id)).for('update');

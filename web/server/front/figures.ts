@@ -15,9 +15,11 @@ export const FRONT = {
   allConnections: 2000,
   /** Requests of one client that are under way at once. */
   requests: 96,
+  /** Of those, so many are worked on; the others wait for them, so that one client never fills the whole line. */
+  together: 8,
   /** Requests of one client: so many at once after a pause, and so many a second for good. */
-  burst: 2000,
-  perSecond: 200,
+  burst: 1500,
+  perSecond: 60,
   /** Bytes that one client sends: so many at once after a pause, and so many a second for good. */
   bytes: 2 * 1024 ** 3,
   bytesPerSecond: 32 * 1024 ** 2,

@@ -97,8 +97,9 @@ export function front({ answer, tls, proxies: proxiesText, hosts, secureOnly, fi
     const wait = turns.begin(client, request.headers['transfer-encoding'] ? figures.body : length);
     if (wait) return turnAway(429, wait.error, { 'Retry-After': `${wait.seconds}` });
 
+    const begin = () => void answer(request, response);
     response.once('close', () => {
-      turns.end(client);
+      turns.end(client, begin);
       done();
       // A body that nobody read to its end is not waited for.
       if (!request.complete) endSocket(request);
@@ -117,7 +118,7 @@ export function front({ answer, tls, proxies: proxiesText, hosts, secureOnly, fi
     for (const [name, value] of Object.entries(SAFETY_HEADERS)) response.setHeader(name, value);
     if (secure) response.setHeader('Strict-Transport-Security', 'max-age=31536000');
     watchBody(request, response, figures, turnAway);
-    answer(request, response);
+    turns.work(client, begin);
   };
 
   const limits = {

@@ -13,6 +13,7 @@ describe('what a client may have under way and ask', () => {
     bytes: 100,
     bytesPerSecond: 10,
   };
+  const none = () => undefined;
   const at = () => {
     let now = 0;
     return { turns: new Turns(few, () => now), pass: (ms: number) => (now += ms) };
@@ -31,14 +32,14 @@ describe('what a client may have under way and ask', () => {
     expect(turns.begin('a', 0)).toBeUndefined();
     expect(turns.begin('a', 0)).toMatchObject({ seconds: 1, error: expect.stringContaining('2 requests') as string });
     expect(turns.begin('b', 0)).toBeUndefined();
-    turns.end('a');
+    turns.end('a', none);
     expect(turns.begin('a', 0)).toBeUndefined();
   });
   it('how often one asks is bounded, and comes back with time', () => {
     const { turns, pass } = at();
     const ask = () => {
       const wait = turns.begin('a', 0);
-      if (!wait) turns.end('a');
+      if (!wait) turns.end('a', none);
       return wait?.seconds ?? 0;
     };
     expect([1, 2, 3, 4, 5].map(ask)).toEqual([0, 0, 0, 0, 1]);
@@ -49,7 +50,7 @@ describe('what a client may have under way and ask', () => {
     const { turns, pass } = at();
     const send = (bytes: number) => {
       const wait = turns.begin('a', bytes);
-      if (!wait) turns.end('a');
+      if (!wait) turns.end('a', none);
       return wait?.seconds ?? 0;
     };
     expect(send(80)).toBe(0);
@@ -57,11 +58,32 @@ describe('what a client may have under way and ask', () => {
     pass(6000);
     expect(send(80)).toBe(0);
   });
+  it('few requests of one are worked on at once, the others in their order, and those who went are passed over', () => {
+    const turns = new Turns({ ...FRONT, together: 2 });
+    const begun: number[] = [];
+    const all = [0, 1, 2, 3, 4].map((i) => () => void begun.push(i));
+    for (const one of all) {
+      turns.begin('a', 0);
+      turns.work('a', one);
+    }
+    turns.begin('b', 0);
+    turns.work('b', () => void begun.push(9));
+    expect(begun).toEqual([0, 1, 9]);
+    turns.end('a', all[2]);
+    turns.end('a', all[0]);
+    turns.end('a', all[1]);
+    expect(begun).toEqual([0, 1, 9, 3, 4]);
+    turns.end('a', all[3]);
+    turns.end('a', all[4]);
+    expect(turns.counts().requests).toBe(1);
+    turns.work('a', all[0]);
+    expect(begun).toEqual([0, 1, 9, 3, 4, 0]);
+  });
   it('who has been quiet is forgotten', () => {
     const { turns, pass } = at();
     for (let i = 0; i < 1500; i++) {
       turns.begin(`c${i}`, 0);
-      turns.end(`c${i}`);
+      turns.end(`c${i}`, none);
       pass(1000);
     }
     expect(turns.counts().clients).toBeLessThan(1010);

@@ -32,6 +32,9 @@ class Allowance {
 interface Turn {
   connections: number;
   requests: number;
+  /** Of the requests, those that are worked on. */
+  working: number;
+  readonly line: (() => void)[];
   readonly asked: Allowance;
   readonly sent: Allowance;
 }
@@ -59,6 +62,8 @@ export class Turns {
       turn = {
         connections: 0,
         requests: 0,
+        working: 0,
+        line: [],
         asked: new Allowance(this.figures.burst, this.figures.perSecond, now),
         sent: new Allowance(this.figures.bytes, this.figures.bytesPerSecond, now),
       };
@@ -112,8 +117,24 @@ export class Turns {
     turn.requests++;
     return undefined;
   }
-  end(client: string): void {
-    this.of(client).requests--;
+
+  /** Works on a request that has begun, at once or when one before it has ended. */
+  work(client: string, begin: () => void): void {
+    const turn = this.of(client);
+    if (turn.working >= this.figures.together) return void turn.line.push(begin);
+    turn.working++;
+    begin();
+  }
+
+  /** Ends a request, whether it was worked on or has waited in vain. */
+  end(client: string, begin: () => void): void {
+    const turn = this.of(client);
+    turn.requests--;
+    const waiting = turn.line.indexOf(begin);
+    if (waiting >= 0) return void turn.line.splice(waiting, 1);
+    const next = turn.line.shift();
+    if (next) next();
+    else turn.working--;
   }
 
   /** How many connections and requests there are now. */
