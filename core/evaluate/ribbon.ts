@@ -1,5 +1,6 @@
 import { copyCount, facesShown } from '../copies/copies';
 import type { Evaluated, Params } from '../declare/params';
+import { StepWaits } from '../steps/allowance';
 import { stepKind } from '../steps/index';
 import { applyStep, StepProblem, type Detail, type StepContext } from '../steps/step';
 import type { Mesh } from '../shape/mesh';
@@ -23,6 +24,8 @@ export const EMPTY_MESH: Mesh = {
 export interface Problem {
   readonly step: string;
   readonly message: string;
+  /** It can be done, and waits to be asked for since it costs much. */
+  readonly waits?: true;
 }
 
 /** What there is after a step that makes or changes copies. */
@@ -125,7 +128,7 @@ function through(run: Run, count: number, frame: number, problems: Problem[] = [
       state = made ?? advance(run, step, index, frame, state);
     } catch (error) {
       if (!(error instanceof StepProblem)) throw error;
-      problems.push({ step: step.id, message: error.message });
+      problems.push({ step: step.id, message: error.message, ...(error instanceof StepWaits ? { waits: true } : {}) });
     }
     const { copies } = state.mesh;
     if (copies && kind.takesCopies)

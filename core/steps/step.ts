@@ -3,6 +3,7 @@ import type { Evaluated, Params, StoredValue } from '../declare/params';
 import type { Carries } from '../copies/carry';
 import { faceCount, type Mesh } from '../shape/mesh';
 import type { Clock } from '../time/loop';
+import { checkCost } from './allowance';
 import { StepProblem } from './problem';
 
 export { StepProblem };
@@ -135,6 +136,7 @@ export function checkFaces(faces: number, remedy: string): void {
     throw new StepProblem(
       `This would make ${formatCount(faces)} faces; the most is ${formatCount(MAX_FACES)}. ${remedy}`,
     );
+  checkCost('faces', faces, remedy);
 }
 
 /** "31k", "1.2M": counts at a glance. */

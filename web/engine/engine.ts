@@ -12,6 +12,9 @@ const MB = 1024 * 1024;
 const QUIET_MS = 400;
 const MAX_TOPOLOGIES = 48;
 
+/** From so many milliseconds on it is told that a shape takes long, and it can be stopped. */
+export const SLOW_MS = 2000;
+
 /** How often a shape that failed is tried again by itself: the first time may have been a worker's own trouble. */
 const TRIES = 2;
 
@@ -25,6 +28,10 @@ export interface Readiness {
   /** Frames of which a shape could not be made, and what was said of the first. */
   readonly failed: number;
   readonly failure?: string;
+  /** Seconds that one shape has been worked out for; 0 unless it is long. */
+  readonly slow: number;
+  /** Ribbons whose shapes are not worked out since that was stopped. */
+  readonly stopped: number;
 }
 
 /** A shape that could not be made. */
@@ -62,7 +69,16 @@ export class Engine {
   private readiness: Readiness | null = null;
   private disposed = false;
 
-  constructor(options: { budget?: number; ahead?: boolean; workers?: number } = {}) {
+  /** Fingerprints that are not worked out any more, since somebody stopped that. */
+  private readonly stoppedPrints = new Set<string>();
+  /** Ribbons of which steps that cost much are worked out, too. */
+  private readonly allowed = new Set<string>();
+  private watch: ReturnType<typeof setInterval> | undefined;
+  private readonly asksFirst: boolean;
+
+  /** @param options.asksFirst whether steps that cost much wait until `allow` is called for their ribbon */
+  constructor(options: { budget?: number; ahead?: boolean; workers?: number; asksFirst?: boolean } = {}) {
+    this.asksFirst = options.asksFirst ?? false;
     this.cache = new LoopCache(options.budget ?? 1024 * MB, (print, frame) => this.count(print, frame, -1));
     this.pool = new EvaluatorPool(() => this.nextJob(), options.workers);
     this.ahead = options.ahead ?? true;
@@ -96,6 +112,7 @@ export class Engine {
     const prints = this.ribbons.map((r) => r.fingerprint);
     if (prints.join() !== before || piece.loop.frames !== frames) {
       this.failed.clear();
+      for (const print of this.stoppedPrints) if (!prints.includes(print)) this.stoppedPrints.delete(print);
       this.recount();
       this.quietUntil = performance.now() + QUIET_MS;
       for (const print of prints) this.cache.touch(print);
@@ -129,12 +146,29 @@ export class Engine {
   /** What went wrong with a ribbon at a frame, for a bug that no step foresaw. */
   failure(ribbon: RibbonDoc, frame: number): string | undefined {
     const print = this.printOf(ribbon);
-    return this.hasFailed(print, frame) ? this.failed.get(jobKey(print, frame))!.message : undefined;
+    return this.hasFailed(print, frame) ? (this.failed.get(jobKey(print, frame))?.message ?? STOPPED) : undefined;
   }
 
-  /** Tries once more what could not be made. */
+  /** Works out what costs much, too, for one ribbon. */
+  allow(ribbon: string): void {
+    if (this.allowed.has(ribbon) || !this.piece) return;
+    this.allowed.add(ribbon);
+    this.setPiece(this.piece, this.detail);
+  }
+
+  /** Ends what takes long: those shapes are not worked out until the piece changes, or `retry`. */
+  stopSlow(): void {
+    this.stopping = true;
+    this.pool.stop(SLOW_MS, 'It was stopped');
+    this.stopping = false;
+  }
+
+  private stopping = false;
+
+  /** Tries once more what could not be made, or was stopped. */
   retry(): void {
     this.failed.clear();
+    this.stoppedPrints.clear();
     this.scanned = 0;
     this.changed();
     this.wake();
@@ -161,6 +195,7 @@ export class Engine {
       const wanted = this.ribbons.length;
       const ready = Array.from(this.counts, (n) => n === wanted);
       const count = ready.reduce((n, r) => n + (r ? 1 : 0), 0);
+      const longest = this.pool.longest();
       const lost = [...this.failed.values()].filter((f) => f.tries >= TRIES);
       this.readiness = {
         ready,
@@ -168,6 +203,8 @@ export class Engine {
         full: this.cache.room() < 1 && count < ready.length,
         failed: lost.length,
         ...(lost.length > 0 ? { failure: `Frame ${lost[0].frame}: ${lost[0].message}` } : {}),
+        slow: longest >= SLOW_MS ? Math.floor(longest / 1000) : 0,
+        stopped: this.ribbons.filter((r) => this.stoppedPrints.has(r.fingerprint)).length,
       };
     }
     return this.readiness;
@@ -176,6 +213,7 @@ export class Engine {
   dispose(): void {
     this.disposed = true;
     clearTimeout(this.timer);
+    clearInterval(this.watch);
     this.pool.dispose();
     this.listeners.clear();
     for (const w of this.waiters.splice(0)) w.reject(new Error('Stopped.'));
@@ -185,11 +223,12 @@ export class Engine {
     const doc = this.links.get(ribbon) ?? ribbon;
     const loop = this.piece!.loop;
     const crevices = asksForCrevices(doc.finishes);
-    const key = `${loop.frames}/${this.detail}`;
+    const waits = this.asksFirst && !this.allowed.has(doc.id);
+    const key = `${loop.frames}/${this.detail}/${waits}`;
     const known = this.prints.get(doc);
     if (known?.key === key) return known.print;
     const shape = ribbonFingerprint(doc, loop, this.detail);
-    const print = crevices ? `${shape}/crevices` : shape;
+    const print = `${shape}${crevices ? '/crevices' : ''}${waits ? '/waits' : ''}`;
     this.prints.set(doc, { key, print });
     return print;
   }
@@ -251,6 +290,7 @@ export class Engine {
   }
 
   private hasFailed(fingerprint: string, frame: number): boolean {
+    if (this.stoppedPrints.has(fingerprint)) return true;
     return this.failed.size > 0 && (this.failed.get(jobKey(fingerprint, frame))?.tries ?? 0) >= TRIES;
   }
 
@@ -271,19 +311,22 @@ export class Engine {
   private jobFor({ doc, fingerprint }: { doc: RibbonDoc; fingerprint: string }, frame: number) {
     const key = jobKey(fingerprint, frame);
     this.running.add(key);
+    this.watchSlow();
     const job: Job = {
       ribbon: doc,
       loop: this.piece!.loop,
       frame,
       detail: this.detail,
       ...(asksForCrevices(doc.finishes) ? { crevices: true } : {}),
+      ...(this.asksFirst && !this.allowed.has(doc.id) ? { asksFirst: true } : {}),
       have: this.cache.keysOf(fingerprint),
     };
     return {
       job,
       done: (result: EvaluateResult | Error) => {
         this.running.delete(key);
-        if (result instanceof Error) {
+        if (result instanceof Error && this.stopping) this.stoppedPrints.add(fingerprint);
+        else if (result instanceof Error) {
           this.failed.set(key, { tries: (this.failed.get(key)?.tries ?? 0) + 1, frame, message: result.message });
           this.scanned = 0;
         } else {
@@ -293,6 +336,17 @@ export class Engine {
         this.changed();
       },
     };
+  }
+
+  /** Tells of what takes long, for as long as something is under way. */
+  private watchSlow(): void {
+    this.watch ??= setInterval(() => {
+      const told = (this.readiness?.slow ?? 0) > 0;
+      if (told || this.pool.longest() >= SLOW_MS) this.changed();
+      if (this.running.size > 0) return;
+      clearInterval(this.watch);
+      this.watch = undefined;
+    }, 1000);
   }
 
   private take(fingerprint: string, frame: number, result: EvaluateResult): void {
@@ -351,6 +405,7 @@ export class Engine {
     for (const { doc, fingerprint } of this.ribbons) {
       const known = this.failed.get(jobKey(fingerprint, frame));
       if (known) return sentenceOf(frame, doc.name, known.message);
+      if (this.stoppedPrints.has(fingerprint)) return sentenceOf(frame, doc.name, STOPPED);
     }
     return `Frame ${frame} could not be made.`;
   }
@@ -367,6 +422,8 @@ export class Engine {
     for (const listener of this.listeners) listener();
   }
 }
+
+const STOPPED = 'It was stopped, since it took long.';
 
 /** What the deliverer and the picture say of a frame that cannot be made whole. */
 function sentenceOf(frame: number, name: string, message: string): string {

@@ -1,6 +1,7 @@
 import { fingerprint } from '@maypole/core/maths/hash';
 import { MeshCache } from '@maypole/core/evaluate/mesh-cache';
 import { evaluateRibbon } from '@maypole/core/evaluate/ribbon';
+import { askingFirst } from '@maypole/core/steps/allowance';
 import { crevicesOf } from '@maypole/core/shape/crevices';
 import { drawBuffers, drawTopologyOf } from '@maypole/core/shape/drawable';
 import { faceCount, perConnectivity, type Connectivity, type Mesh } from '@maypole/core/shape/mesh';
@@ -59,7 +60,14 @@ export class Evaluator {
 
   private evaluate(job: EvaluateJob): Answer {
     const { crevices } = job;
-    const { mesh, key: own, problems, notes } = evaluateRibbon(job.ribbon, job.loop, job.frame, job.detail, this.cache);
+    const {
+      mesh,
+      key: own,
+      problems,
+      notes,
+    } = askingFirst(job.asksFirst ?? false, () =>
+      evaluateRibbon(job.ribbon, job.loop, job.frame, job.detail, this.cache),
+    );
     const key = crevices ? `${own}/crevices` : own;
     const transfer: Transferable[] = [];
     const have = new Set(job.have);

@@ -8,7 +8,13 @@ type Done = (result: EvaluateResult | Error) => void;
 interface Seat {
   worker: Worker;
   /** What it is working on. */
-  current: { readonly id: number; readonly done: Done; readonly deadline: ReturnType<typeof setTimeout> } | null;
+  current: {
+    readonly id: number;
+    readonly done: Done;
+    readonly deadline: ReturnType<typeof setTimeout>;
+    /** Milliseconds, as of performance.now. */
+    readonly began: number;
+  } | null;
 }
 
 /** A worker that says nothing for so long is taken for dead. */
@@ -53,7 +59,7 @@ export class EvaluatorPool {
         () => this.died(seat, `It took longer than ${SILENT_MS / 60_000} minutes; make the piece smaller.`),
         SILENT_MS,
       );
-      seat.current = { id, done: offer.done, deadline };
+      seat.current = { id, done: offer.done, deadline, began: performance.now() };
       seat.worker.postMessage({ type: 'evaluate', id, ...offer.job } satisfies ToEvaluator);
     }
   }
@@ -61,6 +67,23 @@ export class EvaluatorPool {
   /** Tells the workers that these topologies must be sent again when they are next met. */
   forget(topologies: readonly string[]): void {
     for (const { worker } of this.seats) worker.postMessage({ type: 'forget', topologies } satisfies ToEvaluator);
+  }
+
+  /** Milliseconds that the job which has taken longest has taken by now; 0 where none is under way. */
+  longest(): number {
+    const now = performance.now();
+    return Math.max(0, ...this.seats.map(({ current }) => (current ? now - current.began : 0)));
+  }
+
+  /** Ends every job that has taken so many milliseconds, with its worker, and answers it with an Error. */
+  stop(after: number, message: string): void {
+    const now = performance.now();
+    for (const seat of this.seats)
+      if (seat.current && now - seat.current.began >= after) {
+        // It did not die by itself.
+        this.deaths--;
+        this.died(seat, message);
+      }
   }
 
   dispose(): void {

@@ -24,6 +24,8 @@ export interface EvaluateJob {
   readonly detail: Detail;
   /** Find out how deep each vertex lies between other faces. */
   readonly crevices?: boolean;
+  /** Steps that cost much wait to be asked for. */
+  readonly asksFirst?: boolean;
   /** Keys of shapes and of parts whose buffers need not be sent again. */
   readonly have: readonly string[];
 }

@@ -11,6 +11,8 @@ import type { EvaluateJob, ToEvaluator } from './protocol';
 let jobs: EvaluateJob[] = [];
 let fail: ((job: EvaluateJob) => boolean) | null = null;
 let die: ((job: EvaluateJob) => boolean) | null = null;
+/** Jobs that are never answered. */
+let endless: ((job: EvaluateJob) => boolean) | null = null;
 let [died, started] = [0, 0];
 
 /** A worker in this thread: the real evaluator behind the real messages, answering a little later. */
@@ -27,7 +29,7 @@ class NearWorker {
     const message = structuredClone(data);
     if (message.type === 'evaluate') jobs.push(message);
     setTimeout(() => {
-      if (this.ended) return;
+      if (this.ended || (message.type === 'evaluate' && endless?.(message))) return;
       if (message.type === 'evaluate' && die?.(message)) return this.onerror?.({ message: 'Out of memory.' });
       const bad = message.type === 'evaluate' && fail?.(message);
       const answer = bad
@@ -63,7 +65,7 @@ const moving = () => ring(newStep('twist', { angle: wave(-40, 40), axis: 'x' }))
 let engine: Engine;
 beforeEach(() => {
   jobs = [];
-  fail = die = null;
+  fail = die = endless = null;
   died = started = 0;
   vi.stubGlobal('Worker', NearWorker);
   engine = new Engine({ workers: 2 });
@@ -267,5 +269,66 @@ describe('engine', () => {
     await complete();
     const keys = piece.ribbons.flatMap((r) => [0, 5].map((f) => engine.geometry(r, f)!.parts[0].topology.key));
     expect(new Set(keys).size).toBe(1);
+  });
+});
+
+describe('work that takes long', () => {
+  const many = () => ({ ...ring(newStep('repeat-line', { count: 400_000 })), id: 'many' });
+  const isMany = (job: EvaluateJob) => job.ribbon.id === 'many';
+  beforeEach(() => vi.useFakeTimers({ toFake: ['performance', 'setInterval', 'clearInterval'] }));
+  afterEach(() => vi.useRealTimers());
+  const settle = async (ready: () => void) => vi.waitFor(ready, { timeout: 5000, interval: 5 });
+
+  it('is told of, stopped with its worker, not begun again by itself, and worked out when asked', async () => {
+    endless = isMany;
+    const piece = withRibbons({ ...moving(), id: 'many' }, ring(newStep('bend')));
+    engine.setPiece(piece, 'draft');
+    await settle(() => expect(jobs.filter(isMany).length).toBeGreaterThan(0));
+    expect(engine.getReadiness().slow).toBe(0);
+    vi.advanceTimersByTime(5200);
+    expect(engine.getReadiness().slow).toBe(5);
+    const before = started;
+    engine.stopSlow();
+    expect(started).toBeGreaterThan(before);
+    await settle(() => expect(engine.isReady(0) || engine.isSettled(0)).toBe(true));
+    expect(engine.getReadiness()).toMatchObject({ slow: 0, stopped: 1 });
+    expect(engine.failure(piece.ribbons[0], 0)).toContain('stopped');
+    expect(engine.geometry(piece.ribbons[1], 0)).toBeDefined();
+    const asked = jobs.filter(isMany).length;
+    engine.setFrame(3);
+    await settle(() => expect(engine.geometry(piece.ribbons[1], 3)).toBeDefined());
+    expect(jobs.filter(isMany).length).toBe(asked);
+    endless = null;
+    engine.retry();
+    await settle(() => expect(engine.geometry(piece.ribbons[0], 3)).toBeDefined());
+    expect(engine.getReadiness().stopped).toBe(0);
+  });
+  it('of another piece is not held up by what was stopped', async () => {
+    endless = isMany;
+    engine.setPiece(withRibbons({ ...moving(), id: 'many' }), 'draft');
+    await settle(() => expect(jobs.length).toBeGreaterThan(0));
+    vi.advanceTimersByTime(3000);
+    engine.stopSlow();
+    endless = null;
+    engine.setPiece(withRibbons({ ...ring(newStep('bend')), id: 'many' }), 'draft');
+    await settle(() => expect(engine.isReady(0)).toBe(true));
+    expect(engine.getReadiness().stopped).toBe(0);
+  });
+  it('waits to be asked for where the engine asks first, by its cost, and says so', async () => {
+    const asking = new Engine({ workers: 1, ahead: false, asksFirst: true });
+    const piece = withRibbons(many());
+    asking.setPiece(piece, 'draft');
+    await settle(() => expect(asking.geometry(piece.ribbons[0], 0)).toBeDefined());
+    const shown = asking.geometry(piece.ribbons[0], 0)!;
+    expect(shown.problems).toMatchObject([
+      { waits: true, message: expect.stringContaining('400 thousand copies') as string },
+    ]);
+    expect(shown.facts).toBeUndefined();
+    asking.allow('many');
+    await settle(() => expect(asking.geometry(piece.ribbons[0], 0)?.facts?.count).toBe(400_000));
+    asking.dispose();
+    // Whoever delivers is not asked.
+    engine.setPiece(piece, 'draft');
+    await settle(() => expect(engine.geometry(piece.ribbons[0], 0)?.facts?.count).toBe(400_000));
   });
 });

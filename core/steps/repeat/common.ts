@@ -1,3 +1,4 @@
+import { checkCost } from '../allowance';
 import {
   choice,
   type Evaluated,
@@ -127,6 +128,7 @@ export function checkCopies(count: number, remedy: string): void {
     throw new StepProblem(
       `This would make ${formatCount(count)} copies; the most is ${formatCount(MAX_COPIES)}. ${remedy}`,
     );
+  checkCost('copies', count, remedy);
 }
 
 /** True where copies play later than others, so that the chain is read at other moments. */

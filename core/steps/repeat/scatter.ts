@@ -7,6 +7,7 @@ import { vertexNormals } from '../../shape/normals';
 import { axisAngle, multiply } from '../../maths/quaternion';
 import { chanceOf } from '../../time/chance';
 import { brief, defineStep, StepProblem } from '../step';
+import { checkCost } from '../allowance';
 import { checkCopies, repeated, repeatParams } from './common';
 
 /** Copies strewn over the surface of another ribbon, or through its inside. */
@@ -87,6 +88,7 @@ export const scatter = defineStep({
     // Places are those of the first frame, so that copies neither come nor go while the form breathes.
     const rest = restOf(context.otherAt?.('other', -context.clock.frame), other);
     if (v.where === 'inside') {
+      checkCost('tries', 60 * v.count, 'Use fewer, or have it worked out.');
       const at = strewn(rest, `in/${v.count}/${v.scatterSeed}/${v.spread}`, () =>
         scatterIn(rest, v.count, v.scatterSeed, v.spread),
       );
@@ -100,6 +102,7 @@ export const scatter = defineStep({
       () => {
         const count = v.by === 'count' ? v.count : Math.round(v.density * areaOn(rest));
         checkCopies(count, v.by === 'count' ? 'Use fewer.' : 'Use a lower density.');
+        if (v.spread > 0) checkCost('tries', 30 * count, 'Use fewer or no least distance, or have it worked out.');
         return scatterOn(rest, count, v.scatterSeed, v.spread);
       },
     );

@@ -258,18 +258,22 @@ function DetailBar({ refined, narrow }: { refined: Refined; narrow: boolean }) {
   const frames = useEditor((s) => s.piece.loop.frames);
   const fps = useEditor((s) => s.piece.loop.fps);
   const rate = useEditor((s) => s.rate);
-  const { count, full, failed, failure } = useReadiness();
+  const { count, full, failed, failure, slow: long, stopped } = useReadiness();
   const slow = rate !== null && rate < fps * 0.93;
   const words =
-    failed > 0
-      ? `${failed} ${failed === 1 ? 'shape' : 'shapes'} could not be made`
-      : full
-        ? `${count} of ${frames} frames fit in memory`
-        : count < frames
-          ? `${count} of ${frames} frames ready${slow ? `, playing ${rate.toFixed(0)} of ${fps} fps meanwhile` : ''}`
-          : slow
-            ? `Drawing reaches ${rate.toFixed(0)} of ${fps} fps here`
-            : 'all frames ready';
+    long > 0
+      ? `One shape takes ${long} s by now`
+      : stopped > 0
+        ? 'Stopped, since it took long'
+        : failed > 0
+          ? `${failed} ${failed === 1 ? 'shape' : 'shapes'} could not be made`
+          : full
+            ? `${count} of ${frames} frames fit in memory`
+            : count < frames
+              ? `${count} of ${frames} frames ready${slow ? `, playing ${rate.toFixed(0)} of ${fps} fps meanwhile` : ''}`
+              : slow
+                ? `Drawing reaches ${rate.toFixed(0)} of ${fps} fps here`
+                : 'all frames ready';
   return (
     <Flex
       align="center"
@@ -301,7 +305,7 @@ function DetailBar({ refined, narrow }: { refined: Refined; narrow: boolean }) {
       <Text
         role="status"
         px="3"
-        color={failed > 0 ? 'poppyText' : slow || full ? 'marigoldText' : 'muted'}
+        color={failed > 0 ? 'poppyText' : slow || full || long > 0 || stopped > 0 ? 'marigoldText' : 'muted'}
         title={failure}
         borderLeftWidth="1px"
         borderColor="line"
@@ -323,21 +327,31 @@ function DetailBar({ refined, narrow }: { refined: Refined; narrow: boolean }) {
           {!narrow && ' sub-frames'}
         </Text>
       )}
-      {failed > 0 && (
-        <chakra.button
-          type="button"
-          px="3"
-          py="1.5"
-          fontWeight="600"
-          cursor="pointer"
-          borderLeftWidth="1px"
-          borderColor="line"
-          _hover={{ bg: 'field' }}
-          onClick={() => session()?.engine.retry()}
-        >
-          Try again
-        </chakra.button>
+      {long > 0 ? (
+        <BarAction words="Stop it" onClick={() => session()?.engine.stopSlow()} />
+      ) : stopped > 0 ? (
+        <BarAction words="Work it out" onClick={() => session()?.engine.retry()} />
+      ) : (
+        failed > 0 && <BarAction words="Try again" onClick={() => session()?.engine.retry()} />
       )}
     </Flex>
+  );
+}
+
+function BarAction({ words, onClick }: { words: string; onClick: () => void }) {
+  return (
+    <chakra.button
+      type="button"
+      px="3"
+      py="1.5"
+      fontWeight="600"
+      cursor="pointer"
+      borderLeftWidth="1px"
+      borderColor="line"
+      _hover={{ bg: 'field' }}
+      onClick={onClick}
+    >
+      {words}
+    </chakra.button>
   );
 }

@@ -70,7 +70,7 @@ function sameNotes(a: RibbonGeometry, b: RibbonGeometry): boolean {
   );
 }
 
-const NONE: Readiness = { ready: [], count: 0, full: false, failed: 0 };
+const NONE: Readiness = { ready: [], count: 0, full: false, failed: 0, slow: 0, stopped: 0 };
 
 /** How far the loop is worked out. */
 export function useReadiness(): Readiness {

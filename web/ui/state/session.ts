@@ -18,7 +18,7 @@ export function session(): Session | null {
 
 /** Starts the workers and keeps them told of every edit. */
 export function startSession(): () => void {
-  const engine = new Engine();
+  const engine = new Engine({ asksFirst: true });
   const seam = new SeamWatch((measure) => useEditor.setState({ measure }));
   current = { engine, seam };
   const state = useEditor.getState();

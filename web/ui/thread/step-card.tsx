@@ -4,24 +4,12 @@ import { Box, Flex, Menu, Text, chakra } from '@chakra-ui/react';
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { evaluateValues } from '@maypole/core/evaluate/values';
-import type { CopiesNote } from '@maypole/core/evaluate/ribbon';
+import type { CopiesNote, Problem } from '@maypole/core/evaluate/ribbon';
 import type { StepDoc } from '@maypole/core/piece/piece';
 import { stepKind, stepKinds } from '@maypole/core/steps/index';
 import { isMoving } from '@maypole/core/time/value';
 import type { NumberValue } from '@maypole/core/declare/params';
-import {
-  ArrowDown,
-  ArrowUp,
-  Copy,
-  Dices,
-  Ellipsis,
-  Eye,
-  EyeOff,
-  Group,
-  Replace,
-  Trash2,
-  TriangleAlert,
-} from 'lucide-react';
+import { ArrowDown, ArrowUp, Copy, Dices, Ellipsis, Eye, EyeOff, Group, Replace, Trash2 } from 'lucide-react';
 import { memo, useMemo, type ReactNode } from 'react';
 import { Drawing, Fan } from '../fields/drawing';
 import { ValuesPanel } from '../fields/values-panel';
@@ -32,6 +20,7 @@ import { changeForm, duplicateStep, moveStep, removeStep, switchStep, throwAgain
 import { linkedStep, takeTogether } from '../state/together';
 import { useEditor } from '../state/store';
 import { CopiesChoice, CopiesReadOut } from './copies-rows';
+import { StepTrouble } from './step-trouble';
 import { MenuList } from '../parts/menu-list';
 
 /** The round handle of a step on its ribbon. */
@@ -93,7 +82,7 @@ interface StepProps {
   readonly count: number;
   readonly step: StepDoc;
   readonly index: number;
-  readonly problem?: string;
+  readonly problem?: Problem;
   /** What there is of copies after it. */
   readonly note?: CopiesNote;
   /** Whether copies come in. */
@@ -225,26 +214,7 @@ export const StepCard = memo(function StepCard({
             <StepMenu ribbonId={ribbonId} count={count} step={step} index={index} />
           </Flex>
           {note && !problem && <CopiesReadOut note={note} ribbonId={ribbonId} />}
-          {problem && (
-            <Flex
-              role="alert"
-              gap="2"
-              mx="2"
-              mb="2"
-              px="2.5"
-              py="2"
-              bg="poppyWash"
-              color="poppyText"
-              fontSize="12px"
-              borderRadius="field"
-              lineHeight="1.4"
-            >
-              <Box flexShrink={0} mt="1px">
-                <TriangleAlert size={14} />
-              </Box>
-              {problem}
-            </Flex>
-          )}
+          {problem && <StepTrouble problem={problem} ribbonId={ribbonId} />}
           {open && (
             <Box borderTopWidth="1px" borderColor="line" px="2.5" py="1.5">
               {copies && <CopiesChoice ribbonId={ribbonId} step={step} />}

@@ -108,7 +108,7 @@ function Steps({ ribbon }: { ribbon: RibbonDoc }) {
                   count={ribbon.steps.length}
                   step={step}
                   index={index}
-                  problem={geometry?.problems.find((p) => p.step === step.id)?.message}
+                  problem={geometry?.problems.find((p) => p.step === step.id)}
                   note={newNote(geometry?.notes ?? [], step.id)}
                   copies={copiesBefore(ribbon, index)}
                   fan={fanOf(ribbon.steps, index, frames).join()}
