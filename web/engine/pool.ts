@@ -7,6 +7,8 @@ type Done = (result: EvaluateResult | Error) => void;
 
 interface Seat {
   worker: Worker;
+  /** Whether it has answered anything: before that it also has to be loaded. */
+  warm: boolean;
   /** What it is working on. */
   current: {
     readonly id: number;
@@ -19,6 +21,8 @@ interface Seat {
 
 /** A worker that says nothing for so long is taken for dead. */
 const SILENT_MS = 180_000;
+/** Milliseconds that a worker is given to be loaded, before what it does is called long. */
+export const COLD_MS = 5000;
 /** After so many workers in a row that died without an answer no more are started. */
 const MOST_DEATHS = 6;
 
@@ -59,7 +63,7 @@ export class EvaluatorPool {
         () => this.died(seat, `It took longer than ${SILENT_MS / 60_000} minutes; make the piece smaller.`),
         SILENT_MS,
       );
-      seat.current = { id, done: offer.done, deadline, began: performance.now() };
+      seat.current = { id, done: offer.done, deadline, began: performance.now() + (seat.warm ? 0 : COLD_MS) };
       seat.worker.postMessage({ type: 'evaluate', id, ...offer.job } satisfies ToEvaluator);
     }
   }
@@ -104,9 +108,11 @@ export class EvaluatorPool {
   private fill(seat: Seat): void {
     const worker = new Worker(new URL('./evaluate.worker.ts', import.meta.url), { type: 'module' });
     seat.worker = worker;
+    seat.warm = false;
     worker.onmessage = ({ data }: MessageEvent<FromEvaluator>) => {
       if (data.id !== seat.current?.id) return;
       this.deaths = 0;
+      seat.warm = true;
       this.finish(seat, data.type === 'failed' ? new Error(data.message) : data);
     };
     const dies = (event: { message?: string }) =>

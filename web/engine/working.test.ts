@@ -5,6 +5,7 @@ import { composeFrame } from './compose';
 import { Engine } from './engine';
 import { Evaluator } from './evaluator';
 import { LoopCache } from './loop-cache';
+import { COLD_MS } from './pool';
 import type { EvaluateJob, ToEvaluator } from './protocol';
 
 /** Jobs in the order workers were given them. */
@@ -283,9 +284,10 @@ describe('work that takes long', () => {
     endless = isMany;
     const piece = withRibbons({ ...moving(), id: 'many' }, ring(newStep('bend')));
     engine.setPiece(piece, 'draft');
-    await settle(() => expect(jobs.filter(isMany).length).toBeGreaterThan(0));
+    await settle(() => expect(engine.geometry(piece.ribbons[1], 0)).toBeDefined());
+    expect(jobs.filter(isMany).length).toBeGreaterThan(0);
     expect(engine.getReadiness().slow).toBe(0);
-    vi.advanceTimersByTime(5200);
+    vi.advanceTimersByTime(COLD_MS + 5200);
     expect(engine.getReadiness().slow).toBe(5);
     const before = started;
     engine.stopSlow();
@@ -307,7 +309,7 @@ describe('work that takes long', () => {
     endless = isMany;
     engine.setPiece(withRibbons({ ...moving(), id: 'many' }), 'draft');
     await settle(() => expect(jobs.length).toBeGreaterThan(0));
-    vi.advanceTimersByTime(3000);
+    vi.advanceTimersByTime(COLD_MS + 3000);
     engine.stopSlow();
     endless = null;
     engine.setPiece(withRibbons({ ...ring(newStep('bend')), id: 'many' }), 'draft');

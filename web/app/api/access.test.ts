@@ -1,7 +1,8 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
-import { afterAll, afterEach, beforeAll, describe, expect, it, vi } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { database } from '@/server/db';
+import { peopleAlone } from '@/server/fixtures/alone';
 import type { Route } from '@/server/http/route';
 import { auth } from '@/server/people/auth';
 import { accept, invite } from '@/server/people/invites';
@@ -41,7 +42,9 @@ const ask = (route: Route, method: string, headers: Record<string, string>) =>
     params: Promise.resolve(ids),
   });
 
+let giveBack: () => Promise<void>;
 beforeAll(async () => {
+  giveBack = await peopleAlone();
   process.env.MAYPOLE_OPEN = '1';
   process.env.MAYPOLE_SECRET = 'x'.repeat(64);
   await database().delete(people);
@@ -51,10 +54,10 @@ beforeAll(async () => {
       if (module[method]) routes.push({ where: path.dirname(file), method, route: module[method] });
   }
   for (const role of ROLES) cookies.set(role, (await member(role)).cookie);
-});
-afterEach(() => vi.restoreAllMocks());
-afterAll(() => {
+}, 120_000);
+afterAll(async () => {
   process.env.MAYPOLE_OPEN = '';
+  await giveBack();
 });
 
 describe('who may use what', () => {

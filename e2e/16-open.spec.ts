@@ -1,0 +1,160 @@
+import { execFileSync, spawn, spawnSync, type ChildProcess } from 'node:child_process';
+import { chmodSync, mkdtempSync, rmSync } from 'node:fs';
+import http from 'node:http';
+import https from 'node:https';
+import os from 'node:os';
+import path from 'node:path';
+import { expect, test, type Page } from '@playwright/test';
+
+const maypole = path.join(import.meta.dirname, '../maypole');
+const data = mkdtempSync(path.join(os.tmpdir(), 'maypole-open-'));
+const PASSWORD = 'wind from the north';
+let address = '';
+let ownerLink = '';
+let command: ChildProcess;
+
+test.use({ ignoreHTTPSErrors: true });
+test.beforeAll(async () => {
+  chmodSync(data, 0o755);
+  const [pem, key] = [path.join(data, 'a.pem'), path.join(data, 'a.key')];
+  execFileSync(
+    'openssl',
+    [
+      'req',
+      '-x509',
+      '-newkey',
+      'rsa:2048',
+      '-nodes',
+      '-days',
+      '2',
+      '-subj',
+      '/CN=localhost',
+      '-keyout',
+      key,
+      '-out',
+      pem,
+    ],
+    { stdio: 'ignore' },
+  );
+  command = spawn(maypole, ['start', '--open', 'localhost', '--certificate', pem, '--key', key], {
+    env: { ...process.env, MAYPOLE_DATA: data },
+  });
+  let said = '';
+  command.stdout!.on('data', (d: Buffer) => (said += d.toString()));
+  command.stderr!.on('data', (d: Buffer) => (said += d.toString()));
+  await expect.poll(() => said, { timeout: 100_000 }).toContain('Ctrl-C');
+  address = /ready at (https:\S+)/.exec(said)![1];
+  ownerLink = /once: (https:\S+)/.exec(said)![1];
+});
+test.afterAll(() => {
+  spawnSync(maypole, ['stop'], { env: { ...process.env, MAYPOLE_DATA: data } });
+  rmSync(data, { recursive: true, force: true });
+});
+
+async function makeAccount(page: Page, link: string, name: string): Promise<void> {
+  await page.goto(link);
+  await page.getByLabel('Name').fill(name);
+  await page.getByLabel('E-mail').fill(`${name.toLowerCase()}@larkhaven.example`);
+  await page.getByLabel('Password').fill(PASSWORD);
+  await page.getByRole('button', { name: 'Make my account' }).click();
+  await expect(page.getByRole('heading', { name: 'Shelf' })).toBeVisible({ timeout: 20_000 });
+}
+const handed = (page: Page, label: RegExp) => page.getByRole('dialog').getByLabel(label).inputValue();
+
+test('an owner is made once, invites somebody who may look, and takes that back', async ({ page, browser }) => {
+  test.setTimeout(120_000);
+  // Nobody known is sent to sign in, and comes back to where they were going.
+  await page.goto(`${address}/people`);
+  await expect(page.getByRole('heading', { name: 'Sign in' })).toBeVisible();
+  expect(page.url()).toContain('to=%2Fpeople');
+  expect((await page.request.get(`${address}/api/pieces`)).status()).toBe(401);
+  await makeAccount(page, ownerLink, 'Ines');
+
+  await page.getByRole('button', { name: 'People, keys and what was done' }).click();
+  await expect(page.getByText('ines@larkhaven.example')).toBeVisible();
+  await page.getByLabel('Role: Invite by a link').selectOption('look');
+  await page.getByLabel('For whom').fill('Tomas');
+  await page.getByRole('button', { name: 'Invite by a link' }).click();
+  const link = await handed(page, /Link for Tomas/);
+  await page.getByRole('button', { name: 'Done' }).click();
+
+  const others = await browser.newContext({ ignoreHTTPSErrors: true });
+  const other = await others.newPage();
+  await makeAccount(other, link, 'Tomas');
+  // Who may only look has no way to make anything, and the server would not take it.
+  await expect(other.getByRole('button', { name: 'New loop' })).toBeHidden();
+  await expect(other.getByRole('button', { name: 'People, keys' })).toBeHidden();
+  const made = await other.request.post(`${address}/api/pieces`, { data: { source: '{}' } });
+  expect(made.status()).toBe(403);
+  expect(((await made.json()) as { error: string }).error).toContain('yours is “Look”');
+  const again = await others.newPage();
+  await again.goto(link);
+  await again.getByLabel('Name').fill('X');
+  await again.getByLabel('E-mail').fill('x@larkhaven.example');
+  await again.getByLabel('Password').fill(PASSWORD);
+  await again.getByRole('button', { name: 'Make my account' }).click();
+  await expect(again.getByRole('alert').filter({ hasText: 'used already' })).toBeVisible();
+
+  await page.reload();
+  await page.getByLabel('Role of Tomas').selectOption('edit');
+  await expect
+    .poll(async () => (await other.request.post(`${address}/api/pieces`, { data: { source: '{}' } })).status())
+    .toBe(422);
+  await page.getByRole('button', { name: 'Remove Tomas' }).click();
+  await expect(page.getByText('tomas@larkhaven.example')).toBeHidden();
+  expect((await other.request.get(`${address}/api/pieces`)).status()).toBe(401);
+  await expect(page.getByRole('cell', { name: /removed somebody/ })).toBeVisible();
+  await others.close();
+});
+
+test('a machine comes in with its key until it is withdrawn; who signs out is out', async ({ page, playwright }) => {
+  await page.goto(address);
+  await page.getByLabel('E-mail').fill('ines@larkhaven.example');
+  await page.getByLabel('Password').fill('not this one at all');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByRole('alert').filter({ hasText: 'do not belong together' })).toBeVisible();
+  await page.getByLabel('Password').fill(PASSWORD);
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByRole('heading', { name: 'Shelf' })).toBeVisible({ timeout: 20_000 });
+
+  await page.goto(`${address}/people`);
+  await page.getByLabel('Which machine').fill('Render 1');
+  await page.getByRole('button', { name: 'Make a key' }).click();
+  const key = await handed(page, /Key of Render 1/);
+  await page.getByRole('button', { name: 'Done' }).click();
+  const machine = await playwright.request.newContext({
+    ignoreHTTPSErrors: true,
+    extraHTTPHeaders: { Authorization: `Bearer ${key}` },
+  });
+  expect((await machine.get(`${address}/api/pieces`)).status()).toBe(200);
+  expect((await machine.get(`${address}/api/metrics`)).status()).toBe(200);
+  expect((await machine.get(`${address}/api/people`)).status()).toBe(403);
+  await page.getByRole('button', { name: 'Withdraw the key Render 1' }).click();
+  await expect(page.getByText('Render 1', { exact: true })).toBeHidden();
+  expect((await machine.get(`${address}/api/pieces`)).status()).toBe(401);
+  await machine.dispose();
+
+  await page.goto(address);
+  await page.getByRole('button', { name: 'Sign out' }).click();
+  await expect(page.getByRole('heading', { name: 'Sign in' })).toBeVisible();
+  expect((await page.request.get(`${address}/api/pieces`)).status()).toBe(401);
+});
+
+/** The status of an answer; undefined where the connection was closed instead. */
+function statusOf(url: string, headers: Record<string, string> = {}): Promise<number | undefined> {
+  return new Promise((resolve) => {
+    const ask = url.startsWith('https') ? https : http;
+    ask
+      .get(url, { headers, rejectUnauthorized: false, agent: false }, (response) => {
+        response.resume();
+        resolve(response.statusCode);
+      })
+      .on('error', () => resolve(undefined));
+  });
+}
+
+test('what comes without TLS, or by another name, is not let in', async () => {
+  expect(await statusOf(address)).toBe(307);
+  expect(await statusOf(address, { Host: 'evil.example' })).toBe(403);
+  expect(await statusOf(address.replace('https', 'http'))).not.toBe(200);
+});
