@@ -135,6 +135,15 @@ test('a machine comes in with its key until it is withdrawn; who signs out is ou
   await machine.dispose();
 
   await page.goto(address);
+  await page.getByRole('button', { name: 'Ines' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Change your password' });
+  await dialog.getByLabel('Present password').fill('not this one at all');
+  await dialog.getByLabel('New password').fill('rain towards evening');
+  await dialog.getByRole('button', { name: 'Change' }).click();
+  await expect(dialog.getByRole('alert').filter({ hasText: 'not your present password' })).toBeVisible();
+  await dialog.getByLabel('Present password').fill(PASSWORD);
+  await dialog.getByRole('button', { name: 'Change' }).click();
+  await expect(dialog).toBeHidden();
   await page.getByRole('button', { name: 'Sign out' }).click();
   await expect(page.getByRole('heading', { name: 'Sign in' })).toBeVisible();
   expect((await page.request.get(`${address}/api/pieces`)).status()).toBe(401);

@@ -53,6 +53,7 @@ export function spoilt(text: string, random: Random): string {
   const value = JSON.parse(text) as unknown;
   for (let k = 0; k < 1 + random() * 3; k++) {
     const all = places(value);
+    if (all.length === 0) break;
     const place = pick(all, random);
     const what = random();
     if (what < 0.2) delete place.in[place.key];

@@ -47,32 +47,38 @@ function seeds(): readonly [string, Uint8Array][] {
   ];
 }
 
+/** Files with some bytes changed, or cut short: how many were taken, how long each took, and what is wrong. */
+export async function spoiltFiles(times: number, seed: number) {
+  const random = randomSource(seed);
+  const wrong: string[] = [];
+  const took: number[] = [];
+  let taken = 0;
+  const all = seeds();
+  for (let i = 0; i < times; i++) {
+    const [name, good] = all[i % all.length];
+    const bytes = Uint8Array.from(random() < 0.2 ? good.subarray(0, random() * good.length) : good);
+    for (let k = 0; k < 1 + random() * 4 && bytes.length > 0; k++)
+      bytes[Math.floor(random() * bytes.length)] = Math.floor(random() * 256);
+    const began = performance.now();
+    try {
+      await importShape(name, bytes);
+      taken++;
+    } catch (error) {
+      if ((error as Error).name !== 'FileTrouble')
+        wrong.push(`file ${i} (${name}) threw: ${(error as Error).stack?.split('\n').slice(0, 3).join(' ')}`);
+    }
+    took.push(performance.now() - began);
+  }
+  return { wrong, took, taken };
+}
+
 /** Files that are spoilt, and files that are made to blow a reader up, are taken or refused in a sentence, soon. */
 export const files: Trial = {
   help: 'files that are spoilt, or made to blow a reader up, are taken or refused in a sentence',
   short: 300,
   full: 5000,
   async run(times, seed, tell) {
-    const random = randomSource(seed);
-    const wrong: string[] = [];
-    const took: number[] = [];
-    let taken = 0;
-    const all = seeds();
-    for (let i = 0; i < times; i++) {
-      const [name, good] = all[i % all.length];
-      const bytes = Uint8Array.from(random() < 0.2 ? good.subarray(0, random() * good.length) : good);
-      for (let k = 0; k < 1 + random() * 4 && bytes.length > 0; k++)
-        bytes[Math.floor(random() * bytes.length)] = Math.floor(random() * 256);
-      const began = performance.now();
-      try {
-        await importShape(name, bytes);
-        taken++;
-      } catch (error) {
-        if ((error as Error).name !== 'FileTrouble')
-          wrong.push(`file ${i} (${name}) threw: ${(error as Error).stack?.split('\n').slice(0, 3).join(' ')}`);
-      }
-      took.push(performance.now() - began);
-    }
+    const { wrong, took, taken } = await spoiltFiles(times, seed);
     if (Math.max(...took) > MOST.ms) wrong.push(`one file took ${Math.round(Math.max(...took))} ms`);
     let [ms, megabytes] = [0, 0];
     for (const [what, list] of [

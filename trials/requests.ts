@@ -115,16 +115,16 @@ export const requests: Trial = {
   help: 'whatever is asked of whatever address is answered, and never as a fault',
   short: 1200,
   full: 20_000,
-  async run(times, seed) {
+  async run(times, seed, _tell, address) {
     const random = randomSource(seed);
     const pick = <T>(of: readonly T[]): T => of[Math.floor(random() * of.length)];
-    const maypole = new Installation();
+    const maypole = address ? undefined : new Installation();
     const wrong: string[] = [];
     const took: number[] = [];
     const statuses: Record<number, number> = {};
     try {
-      await maypole.start();
-      const base = new URL(maypole.address);
+      await maypole?.start();
+      const base = new URL(address ?? maypole!.address);
       for (let i = 0; i < times; i++) {
         // Every address with every method first, then whatever chance gives.
         const inOrder = i < PATHS.length * METHODS.length;
@@ -167,9 +167,9 @@ export const requests: Trial = {
         }
         took.push(performance.now() - began);
       }
-      if (!(await maypole.answers())) wrong.push('it does not answer any more');
+      if ((await fetch(new URL('/api/health', base))).status !== 200) wrong.push('it does not answer any more');
     } finally {
-      maypole.stop();
+      maypole?.stop();
     }
     const words = Object.entries(statuses).map(([s, n]) => `${s}: ${n}`);
     return {

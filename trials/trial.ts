@@ -9,11 +9,12 @@ export interface Trial {
   /** How often it tries, in short and in full. */
   readonly short: number;
   readonly full: number;
-  readonly run: (times: number, seed: number, tell: (words: string) => void) => Promise<Found>;
+  /** @param address a Maypole that runs, for a trial that needs none of its own */
+  readonly run: (times: number, seed: number, tell: (words: string) => void, address?: string) => Promise<Found>;
 }
 
 /** The value below which a share of a list lies (nearest rank). */
 export function percentile(list: readonly number[], share: number): number {
   const sorted = [...list].sort((a, b) => a - b);
-  return sorted[Math.min(sorted.length - 1, Math.ceil(share * sorted.length) - 1)] ?? 0;
+  return sorted[Math.max(0, Math.min(sorted.length - 1, Math.ceil(share * sorted.length) - 1))] ?? 0;
 }

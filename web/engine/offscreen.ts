@@ -26,18 +26,30 @@ export class Offscreen {
     drawer.setSize(width, height);
   }
 
-  /** @param ahead work out the following frames meanwhile; of use when all of them are drawn in order */
+  /**
+   * @param ahead work out the following frames meanwhile; of use when all of them are drawn in order. Without, it is for
+   *   pictures that nobody has asked for, and leaves out what would have to be asked for: see `waits`
+   */
   static async create(width: number, height: number, ahead = true): Promise<Offscreen> {
     return new Offscreen(
       await hiddenDrawer(),
-      new Engine({ ahead, budget: 256 * 1024 * 1024, ...(ahead ? {} : { workers: 2 }) }),
+      new Engine({ ahead, budget: 256 * 1024 * 1024, ...(ahead ? {} : { workers: 2, asksFirst: true }) }),
       width,
       height,
     );
   }
 
-  /** The piece to draw from now on. */
-  /** @param seeThrough leave out a backdrop that is not there */
+  /** Whether a frame has steps that cost so much that they wait to be asked for. */
+  async waits(frame: number): Promise<boolean> {
+    await this.engine.whenReady(frame);
+    return this.piece!.ribbons.some((r) => r.on && this.engine.geometry(r, frame)?.problems.some((p) => p.waits));
+  }
+
+  /**
+   * The piece to draw from now on.
+   *
+   * @param seeThrough leave out a backdrop that is not there
+   */
   setPiece(piece: Piece, detail: Detail, mode: ViewMode = 'shaded', seeThrough = false): void {
     this.piece = piece;
     this.seeThrough = seeThrough;

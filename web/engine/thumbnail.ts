@@ -24,6 +24,14 @@ function letGoSoon(): void {
   }, IDLE_MS);
 }
 
+/** A piece whose steps cost so much that nobody's shelf should draw it by itself. */
+export class TooMuch extends Error {
+  override readonly name = 'TooMuch';
+  constructor() {
+    super('This piece takes too much work to be drawn by the way.');
+  }
+}
+
 /** Draws the strip of a piece from its real evaluation; one piece at a time. Resolves with a WebP. */
 export function drawStrip(piece: Piece): Promise<Blob> {
   const mine = queue.then(async () => {
@@ -33,6 +41,7 @@ export function drawStrip(piece: Piece): Promise<Blob> {
     // Half way between the piece's own frame and the card's: nothing much is cut off, and it is not tiny.
     const aspect = Math.sqrt((piece.format.width / piece.format.height) * (STRIP.width / STRIP.height));
     offscreen.setPiece({ ...piece, format: { width: aspect, height: 1 } }, 'draft');
+    if (await offscreen.waits(0)) throw new TooMuch();
     const strip = document.createElement('canvas');
     strip.width = STRIP.width * STRIP.frames;
     strip.height = STRIP.height;

@@ -17,6 +17,10 @@ export const enterBody = z.strictObject({
   email: z.string('An address is needed.').max(200),
   password: z.string('A password is needed.').max(1000),
 });
+export const passwordBody = z.strictObject({
+  password: z.string('Your present password is needed.').max(1000),
+  next: password,
+});
 export const acceptBody = z.strictObject({ token: z.string().max(200), name, email, password });
 export const roleBody = z.strictObject({ role });
 export const inviteBody = z.strictObject({ role, note: z.string().trim().max(80).default('') });

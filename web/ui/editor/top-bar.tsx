@@ -18,6 +18,7 @@ const SAVE_WORDS: Record<SaveState, string> = {
   saving: 'Saving…',
   offline: 'Not saved: server away',
   full: 'Not saved: disk full',
+  'signed-out': 'Not saved: sign in again',
   refused: 'Not saved: refused',
   conflict: 'Two versions',
 };
@@ -87,7 +88,7 @@ function DeliverButton() {
 function SaveMark() {
   const words = useEditor((s) => SAVE_WORDS[s.save]);
   const why = useEditor((s) => s.saveTrouble);
-  const trouble = useEditor((s) => ['offline', 'full', 'refused', 'conflict'].includes(s.save));
+  const trouble = useEditor((s) => ['offline', 'full', 'signed-out', 'refused', 'conflict'].includes(s.save));
   return (
     <Text
       role="status"

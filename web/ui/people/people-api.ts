@@ -44,6 +44,9 @@ export async function enter(email: string, password: string): Promise<void> {
 export async function leave(): Promise<void> {
   await ask('/api/enter', { method: 'DELETE' });
 }
+export async function changePassword(password: string, next: string): Promise<void> {
+  await ask('/api/enter/password', json({ password, next }, 'PUT'));
+}
 export async function accept(given: { token: string; name: string; email: string; password: string }): Promise<void> {
   await ask('/api/people/accept', json(given, 'POST'));
 }

@@ -1,11 +1,13 @@
 'use client';
 
-import { Flex, Text } from '@chakra-ui/react';
+import { chakra, Flex } from '@chakra-ui/react';
 import { LogOut, Users } from 'lucide-react';
 import { useRouter } from 'next/navigation';
+import { useState } from 'react';
 import type { Viewer } from '@/server/people/person';
 import { PictureButton } from '../parts/buttons';
 import { tellTrouble } from '../parts/toasts';
+import { PasswordDialog } from './password-dialog';
 import { leave } from './people-api';
 
 /** Whether who looks may make and change pieces. */
@@ -16,6 +18,7 @@ export function mayEdit({ person }: Viewer): boolean {
 /** Who one is, the people for the owner, and the way out; nothing where there is only this machine. */
 export function PersonLinks({ viewer }: { viewer: Viewer }) {
   const router = useRouter();
+  const [changing, setChanging] = useState(false);
   if (!viewer.open) return null;
   const out = () =>
     leave().then(
@@ -29,12 +32,24 @@ export function PersonLinks({ viewer }: { viewer: Viewer }) {
           <Users size={17} />
         </PictureButton>
       )}
-      <Text fontSize="13px" color="muted" maxW="120px" truncate px="1">
+      <chakra.button
+        type="button"
+        title="Change your password"
+        fontSize="13px"
+        color="muted"
+        maxW="120px"
+        truncate
+        px="1"
+        cursor="pointer"
+        _hover={{ color: 'ink' }}
+        onClick={() => setChanging(true)}
+      >
         {viewer.person.name}
-      </Text>
+      </chakra.button>
       <PictureButton label="Sign out" onClick={() => void out()}>
         <LogOut size={16} />
       </PictureButton>
+      {changing && <PasswordDialog onClose={() => setChanging(false)} />}
     </Flex>
   );
 }

@@ -4,7 +4,7 @@ import { Box } from '@chakra-ui/react';
 import { readPiece } from '@maypole/core/piece/read';
 import { loopSeconds } from '@maypole/core/time/loop';
 import { useEffect, useRef, useState, type RefObject } from 'react';
-import { drawStrip, STRIP } from '@/engine/thumbnail';
+import { drawStrip, STRIP, TooMuch } from '@/engine/thumbnail';
 import type { PieceSummary } from '@/server/contract';
 import { loadPiece, storeThumbnail } from '../api';
 import { owesPicture, pictureDrawn } from '../state/owed-pictures';
@@ -28,7 +28,7 @@ export function Thumbnail({ piece }: { piece: PieceSummary }) {
   const box = useRef<HTMLDivElement>(null);
   const seen = useSeen(box);
   const [made, setMade] = useState<string | null>(null);
-  const [failed, setFailed] = useState(false);
+  const [failed, setFailed] = useState<string | null>(null);
   const strip = useRef<HTMLImageElement>(null);
   const { id, revision, thumbnailRevision } = piece;
   const current = thumbnailRevision === revision;
@@ -51,8 +51,8 @@ export function Thumbnail({ piece }: { piece: PieceSummary }) {
         own = URL.createObjectURL(picture);
         setMade(own);
       } catch (error) {
-        console.warn(error);
-        if (!ended) setFailed(true);
+        if (!(error instanceof TooMuch)) console.warn(error);
+        if (!ended) setFailed(error instanceof TooMuch ? 'No picture: too much to draw by the way' : 'No picture');
       }
     })();
     return () => {
@@ -105,7 +105,7 @@ export function Thumbnail({ piece }: { piece: PieceSummary }) {
           fontSize="12.5px"
         >
           {/* Nothing that turns: a page of turning wheels takes the time that drawing needs. */}
-          {failed ? 'No picture' : 'Being drawn'}
+          {failed ?? 'Being drawn'}
         </Box>
       )}
     </Box>

@@ -1,4 +1,5 @@
 import { create } from 'zustand';
+import { keepText, keptJson } from './browser-store';
 
 /** Lines over the picture that help to place things in it; they are in no file. */
 export const GUIDES = [
@@ -15,27 +16,17 @@ export type Guide = (typeof GUIDES)[number]['id'];
 const KEY = 'maypole-guides';
 
 function kept(): readonly Guide[] {
-  try {
-    const stored = JSON.parse(localStorage.getItem(KEY) ?? '[]') as unknown;
-    return Array.isArray(stored) ? GUIDES.map((g) => g.id).filter((id) => stored.includes(id)) : [];
-  } catch {
-    return [];
-  }
+  const stored = keptJson(KEY);
+  return Array.isArray(stored) ? GUIDES.map((g) => g.id).filter((id) => stored.includes(id)) : [];
 }
 
 /** Which are shown, kept by the browser. */
-export const useGuides = create<{ readonly shown: readonly Guide[] }>(() => ({
-  shown: typeof localStorage === 'undefined' ? [] : kept(),
-}));
+export const useGuides = create<{ readonly shown: readonly Guide[] }>(() => ({ shown: kept() }));
 
 export function showGuide(id: Guide, on: boolean): void {
   const shown = GUIDES.map((g) => g.id).filter((g) => (g === id ? on : useGuides.getState().shown.includes(g)));
   useGuides.setState({ shown });
-  try {
-    localStorage.setItem(KEY, JSON.stringify(shown));
-  } catch {
-    // A browser that keeps nothing shows them until it is closed.
-  }
+  keepText(KEY, JSON.stringify(shown));
 }
 
 /** The part of a frame of one aspect (width / height) that a frame of another fills in its middle, 0…1 each way. */

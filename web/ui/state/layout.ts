@@ -1,4 +1,5 @@
 import { create } from 'zustand';
+import { keepText, keptJson } from './browser-store';
 
 /** The parts of the editor whose edge can be pulled. */
 export type Pane = 'panel' | 'drawer' | 'round';
@@ -31,14 +32,10 @@ export function paneSize(pane: Pane, to: number): number {
 }
 
 function kept(): Layout {
-  try {
-    const stored = JSON.parse(localStorage.getItem(KEY) ?? '{}') as Partial<Record<Pane, unknown>>;
-    const size = (pane: Pane) => (typeof stored[pane] === 'number' ? paneSize(pane, stored[pane]) : USUAL[pane]);
-    // A drawer is opened by its button; that it was pulled away must not make the button do nothing.
-    return { panel: size('panel'), drawer: size('drawer') || USUAL.drawer, round: size('round') };
-  } catch {
-    return USUAL;
-  }
+  const stored = keptJson(KEY, {}) as Partial<Record<Pane, unknown>>;
+  const size = (pane: Pane) => (typeof stored[pane] === 'number' ? paneSize(pane, stored[pane]) : USUAL[pane]);
+  // A drawer is opened by its button; that it was pulled away must not make the button do nothing.
+  return { panel: size('panel'), drawer: size('drawer') || USUAL.drawer, round: size('round') };
 }
 
 export const useLayout = create<Layout>()(() => USUAL);
@@ -50,11 +47,7 @@ export function restoreLayout(): void {
 
 export function pullPane(pane: Pane, to: number): void {
   useLayout.setState({ [pane]: paneSize(pane, to) });
-  try {
-    localStorage.setItem(KEY, JSON.stringify(useLayout.getState()));
-  } catch {
-    // Where nothing can be kept, it lasts as long as the page.
-  }
+  keepText(KEY, JSON.stringify(useLayout.getState()));
 }
 
 /** Puts a pane away, or brings it back at its usual size. */

@@ -1,27 +1,21 @@
+import { keepText, keptJson } from './browser-store';
+
 /**
  * Pieces that were changed in this tab and have no picture of that yet. The tab that changed a piece
  * draws it, once, when its shelf is next in sight; whoever only looks sees the picture there is.
  */
 const KEY = 'maypole-owed-pictures';
-/** Where the browser keeps nothing, the page remembers. */
+/** What the page remembers where the browser keeps nothing. */
 let own: readonly string[] = [];
 
 function owed(): readonly string[] {
-  try {
-    const list: unknown = JSON.parse(sessionStorage.getItem(KEY) ?? '[]');
-    return Array.isArray(list) ? list.filter((x) => typeof x === 'string') : own;
-  } catch {
-    return own;
-  }
+  const list = keptJson(KEY, null, 'session');
+  return Array.isArray(list) ? list.filter((x) => typeof x === 'string') : own;
 }
 
 function keep(list: readonly string[]): void {
   own = list;
-  try {
-    sessionStorage.setItem(KEY, JSON.stringify(list));
-  } catch {
-    // The page remembers.
-  }
+  keepText(KEY, JSON.stringify(list), 'session');
 }
 
 export function owePicture(id: string): void {

@@ -109,6 +109,42 @@ describe('saving by itself', () => {
     expect(store.size).toBe(0);
     stop();
   });
+  it('asks to sign in again, and goes on by itself once that is done', async () => {
+    const stop = startAutosave();
+    server.answer = () => Promise.resolve(Response.json({ error: 'Sign in first.' }, { status: 401 }));
+    edit();
+    await vi.advanceTimersByTimeAsync(1000);
+    expect(now()).toMatchObject({ save: 'signed-out', saveTrouble: 'Sign in first.' });
+    expect(backupOf('id')).not.toBeNull();
+    server.answer = null;
+    await vi.advanceTimersByTimeAsync(5000);
+    expect(now().save).toBe('saved');
+    stop();
+  });
+  it('says that nothing is kept where the browser keeps nothing, and says so once', async () => {
+    vi.stubGlobal('localStorage', {
+      getItem: () => null,
+      setItem: () => {
+        throw new DOMException('The quota has been exceeded.', 'QuotaExceededError');
+      },
+      removeItem: () => undefined,
+    });
+    const stop = startAutosave();
+    server.answer = () => Promise.reject(new TypeError('network'));
+    edit();
+    await vi.advanceTimersByTimeAsync(1000);
+    expect(now().save).toBe('offline');
+    expect(now().saveTrouble).toContain('leave this page open until it is saved');
+    const tries = server.sent.length;
+    await vi.advanceTimersByTimeAsync(60_000);
+    // It is tried again every few seconds, not without end at once.
+    expect(server.sent.length - tries).toBeLessThan(20);
+    server.answer = null;
+    await vi.advanceTimersByTimeAsync(5000);
+    expect(now()).toMatchObject({ save: 'saved', saveTrouble: null });
+    expect(new Set(server.sent.map((s) => s.source)).size).toBe(1);
+    stop();
+  });
   it('says that the disk is full, and goes on by itself once there is room', async () => {
     const stop = startAutosave();
     server.answer = () => Promise.resolve(Response.json({ error: 'The disk is full.' }, { status: 507 }));

@@ -15,7 +15,7 @@ let running: Promise<void> | null = null;
 
 /** Whether there is something that has not reached the server. */
 function owes(save: SaveState): boolean {
-  return save === 'waiting' || save === 'offline' || save === 'full';
+  return ['waiting', 'offline', 'full', 'signed-out'].includes(save);
 }
 
 /** Sends the piece as it is now; again until nothing has changed meanwhile. */
@@ -61,21 +61,31 @@ async function saveOnce(id: string, piece: Piece, revision: number): Promise<boo
     return !unchanged;
   } catch (error) {
     // What was to be saved is kept, and not what may have been opened meanwhile.
-    keepBackup(id, piece, revision);
+    const kept = keepBackup(id, piece, revision);
     const trouble = error instanceof RequestTrouble ? error : null;
-    const message = trouble?.message ?? 'The piece could not be saved; it is tried again by itself.';
     if (!open()) {
       setTimeout(() => void saveElsewhere(id, source, revision), RETRY_MS);
       return false;
     }
-    const refused = trouble !== null && [400, 413, 422].includes(trouble.status);
-    const save = refused ? 'refused' : trouble?.status === 507 ? 'full' : 'offline';
+    const save = stateAfter(trouble?.status);
+    const refused = save === 'refused';
+    const said = trouble?.message ?? 'The piece could not be saved; it is tried again by itself.';
+    const message = kept
+      ? said
+      : `${said} This browser keeps nothing for Maypole, since its store is blocked or full: leave this page open until it is saved.`;
     if (useEditor.getState().save !== save || useEditor.getState().saveTrouble !== message)
-      tellTrouble(refused ? `${message} Your edits are kept in this browser.` : message);
+      tellTrouble(refused && kept ? `${message} Your edits are kept in this browser.` : message);
     useEditor.setState({ save, saveTrouble: message });
     if (!refused) setTimeout(() => void saveNow(), RETRY_MS);
     return false;
   }
+}
+
+/** What a save that did not arrive leaves things in, by how it was answered; undefined for no answer. */
+function stateAfter(status: number | undefined): SaveState {
+  if (status === 401) return 'signed-out';
+  if (status === 507) return 'full';
+  return status !== undefined && [400, 403, 413, 422].includes(status) ? 'refused' : 'offline';
 }
 
 /** The head's number, where the head is what this page itself sent before, and only the answer was lost; null otherwise. */

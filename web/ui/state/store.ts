@@ -10,7 +10,7 @@ import type { ViewMode } from '@/view/frame';
 import { noteFocusing } from './focusing';
 import { NO_HISTORY, record, redo, undo, type History } from './history';
 
-export type SaveState = 'saved' | 'waiting' | 'saving' | 'offline' | 'full' | 'refused' | 'conflict';
+export type SaveState = 'saved' | 'waiting' | 'saving' | 'offline' | 'full' | 'signed-out' | 'refused' | 'conflict';
 export type Drawer = 'seam' | 'scene' | 'deliver' | null;
 
 export interface EditorState {

@@ -1,5 +1,6 @@
 import type { Bounces, TraceSettings } from '@maypole/core/trace/tracer';
 import { create } from 'zustand';
+import { keepText, keptJson } from './browser-store';
 
 /** How pictures in true light are worked at, in this browser; no file has it. */
 export interface TrueLight {
@@ -82,24 +83,12 @@ export function soundSettings(stored: unknown): TrueLight {
   };
 }
 
-function kept(): TrueLight {
-  try {
-    return soundSettings(JSON.parse(localStorage.getItem(KEY) ?? 'null'));
-  } catch {
-    return USUAL;
-  }
-}
-
-export const useTrueLight = create<TrueLight>(() => (typeof localStorage === 'undefined' ? USUAL : kept()));
+export const useTrueLight = create<TrueLight>(() => soundSettings(keptJson(KEY)));
 
 export function setTrueLight(change: Partial<TrueLight>): void {
   const next = { ...useTrueLight.getState(), ...change };
   useTrueLight.setState({ ...next, most: Math.max(next.least, next.most) });
-  try {
-    localStorage.setItem(KEY, JSON.stringify(useTrueLight.getState()));
-  } catch {
-    // A browser that keeps nothing has them until it is closed.
-  }
+  keepText(KEY, JSON.stringify(useTrueLight.getState()));
 }
 
 /** How a frame is traced. Frame N has the grain of frame 0. */
