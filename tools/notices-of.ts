@@ -15,6 +15,8 @@ interface Locked {
   readonly version?: string;
   readonly license?: string;
   readonly dev?: boolean;
+  /** For development here, and by choice for another package. */
+  readonly devOptional?: boolean;
   readonly link?: boolean;
 }
 
@@ -24,7 +26,7 @@ export function packagesOf(root: string): readonly Package[] {
     packages: Record<string, Locked>;
   };
   return Object.entries(packages)
-    .filter(([folder, p]) => folder.includes('node_modules/') && !p.dev && !p.link)
+    .filter(([folder, p]) => folder.includes('node_modules/') && !p.dev && !p.devOptional && !p.link)
     .map(([folder, p]) => ({
       name: folder.slice(folder.lastIndexOf('node_modules/') + 'node_modules/'.length),
       version: p.version ?? '',

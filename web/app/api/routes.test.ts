@@ -45,7 +45,9 @@ describe('the routes', () => {
     expect((await shelf()).map((p) => p.id)).toContain(id);
     const saved = await one.PUT(ask('PUT', { source: source('Routes, again'), basedOn: 1 }), at(id));
     expect([saved.status, await saved.json()]).toEqual([200, { revision: 2 }]);
-    const read = (await (await one.GET(ask('GET'), at(id))).json()) as StoredPiece;
+    const answer = await one.GET(ask('GET'), at(id));
+    expect(answer.headers.get('cache-control')).toBe('no-store');
+    const read = (await answer.json()) as StoredPiece;
     expect(read.revision).toBe(2);
     const given = await file.GET(ask('GET'), at(id));
     expect(given.headers.get('content-disposition')).toBe('attachment; filename="routes-again.maypole.json"');

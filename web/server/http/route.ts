@@ -68,6 +68,8 @@ export function route<P = unknown>(rules: RouteRules, handler: (call: Call<P>) =
         const { id } = call.params as { id?: string };
         noteDeed(database(), { what: rules.deed, on: id ?? '', person, client: visit.client });
       }
+      // What is not said to be keepable is kept by no cache.
+      if (!response.headers.has('Cache-Control')) response.headers.set('Cache-Control', 'no-store');
       return response;
     } catch (error) {
       const known = answerOf(error);
