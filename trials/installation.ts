@@ -2,6 +2,7 @@ import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
 import { chmodSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
+import { processesBy } from '../tools/cli/identity.mjs';
 
 const maypole = path.join(import.meta.dirname, '../maypole');
 
@@ -42,15 +43,12 @@ export class Installation {
   /** The processes there are of it now: its command, the application, the database. */
   processes(): { command?: number; application?: number; database?: number } {
     const run = this.note('run.json') as { application?: { pid: number } } | undefined;
-    const database = Number(
-      spawnSync('pgrep', ['-f', `postgres -D ${this.data}/database/cluster -p`], { encoding: 'utf8' }).stdout.split(
-        '\n',
-      )[0],
-    );
+    const line = `/postgres\0-D\0${this.data}/database/cluster\0`;
+    const [database] = processesBy((words: string) => words.includes(line));
     return {
       command: this.command?.exitCode === null && this.command.signalCode === null ? this.command.pid : undefined,
       application: run?.application?.pid,
-      database: database || undefined,
+      database,
     };
   }
 

@@ -17,7 +17,11 @@ export async function run(args) {
   if (!['all', 'unit', 'e2e'].includes(which))
     throw new Stop(`There are no tests called “${which}”; use unit, e2e, or nothing for all.`, 2);
   await ensureNpm();
-  await ensureDebian({ '/usr/bin/chromium': 'chromium', '/usr/bin/ffprobe': 'ffmpeg' });
+  await ensureDebian({
+    '/usr/bin/chromium': 'chromium',
+    '/usr/bin/ffprobe': 'ffmpeg',
+    '/usr/bin/openssl': 'openssl',
+  });
   const scratch = mkdtempSync(path.join(os.tmpdir(), 'maypole-test-'));
   chmodSync(scratch, 0o755);
   const cluster = new Cluster(path.join(scratch, 'database'));
