@@ -1,7 +1,7 @@
 import { StepProblem } from './problem';
 
-/** Work of a step that is large enough to be asked for, in what it makes or tries. */
-export const ASKED_FROM = { faces: 750_000, copies: 250_000, tries: 6_000_000 } as const;
+/** Work of a step that is large enough to be asked for, in what it makes, tries or works out. */
+export const ASKED_FROM = { faces: 750_000, copies: 250_000, tries: 6_000_000, distances: 30_000_000 } as const;
 export type Cost = keyof typeof ASKED_FROM;
 
 /** A step that would do much work, and waits until it is asked to. */
@@ -30,6 +30,7 @@ const inMillions = (n: number) => (n >= 1e6 ? `${(n / 1e6).toFixed(1)} million` 
 /** @throws StepWaits where so much is to be asked for first */
 export function checkCost(cost: Cost, amount: number, remedy: string): void {
   if (!asks || amount <= ASKED_FROM[cost]) return;
-  const words = cost === 'tries' ? `try ${inMillions(amount)} places` : `make ${inMillions(amount)} ${cost}`;
+  const verb = cost === 'tries' ? 'try' : cost === 'distances' ? 'work out' : 'make';
+  const words = `${verb} ${inMillions(amount)} ${cost === 'tries' ? 'places' : cost}`;
   throw new StepWaits(`This would ${words}, which takes a while, so it waits. ${remedy}`);
 }

@@ -181,27 +181,27 @@ export async function loadRevision(db: Database, id: string, number: number): Pr
     .select({ source: revisions.source })
     .from(revisions)
     .where(and(eq(revisions.pieceId, id), eq(revisions.number, number)));
-  if (!row) throw new AppError(404, `There is no revision ${number} of this piece.`);
+  if (!row) throw noRevision(number);
   return { id, revision: number, source: row.source };
 }
 
 export async function storeThumbnail(db: Database, id: string, revision: number, picture: Buffer): Promise<void> {
+  const [there] = await db.select({ head: pieces.head }).from(pieces).where(eq(pieces.id, id));
+  if (!there) throw missing();
+  if (revision > there.head) throw noRevision(revision);
   // A picture of an older revision that comes late does not take the place of a newer one's.
   const newer = and(eq(pieces.id, id), or(isNull(pieces.thumbnailRevision), lte(pieces.thumbnailRevision, revision)));
-  const rows = await db
-    .update(pieces)
-    .set({ thumbnail: picture, thumbnailRevision: revision })
-    .where(newer)
-    .returning({ id: pieces.id });
-  if (rows.length > 0) return;
-  const [there] = await db.select({ id: pieces.id }).from(pieces).where(eq(pieces.id, id));
-  if (!there) throw missing();
+  await db.update(pieces).set({ thumbnail: picture, thumbnailRevision: revision }).where(newer);
 }
 
 export async function loadThumbnail(db: Database, id: string): Promise<Buffer> {
   const [row] = await db.select({ picture: pieces.thumbnail }).from(pieces).where(eq(pieces.id, id));
   if (!row?.picture) throw new AppError(404, 'This piece has no thumbnail yet.');
   return row.picture;
+}
+
+function noRevision(number: number): AppError {
+  return new AppError(404, `There is no revision ${number} of this piece.`);
 }
 
 function missing(): AppError {

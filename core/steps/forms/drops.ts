@@ -1,3 +1,4 @@
+import { checkCost } from '../allowance';
 import { number, seed, vector } from '../../declare/params';
 import { surfaceNets } from '../../shape/surface-nets';
 import { sample, seriesFor } from '../../time/motions/wander';
@@ -74,6 +75,7 @@ export const drops = defineStep({
     const swell = s * Math.log(v.count) + v.radius;
     const low = [0, 1, 2].map((k) => Math.min(...balls.map((b) => b.place[k])) - swell * 1.1);
     const high = [0, 1, 2].map((k) => Math.max(...balls.map((b) => b.place[k])) + swell * 1.1);
+    checkCost('distances', v.cells ** 3 * v.count, 'Use fewer cells or drops, or have it worked out.');
     return surfaceNets(field, low, high, v.cells);
   },
 });

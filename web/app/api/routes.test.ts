@@ -101,6 +101,9 @@ describe('the routes', () => {
     expect(Buffer.from(await back.arrayBuffer()).equals(webp)).toBe(true);
     expect((await thumbnail.PUT(ask('PUT', Buffer.from('<svg onload=x>'), '?revision=1'), at(id))).status).toBe(415);
     expect((await thumbnail.PUT(ask('PUT', webp), at(id))).status).toBe(400);
+    const later = await thumbnail.PUT(ask('PUT', webp, '?revision=2'), at(id));
+    expect([later.status, await error(later)]).toEqual([404, 'There is no revision 2 of this piece.']);
+    expect((await thumbnail.PUT(ask('PUT', webp, '?revision=1'), at(nowhere))).status).toBe(404);
   });
   it('what is not understood is refused in words, with the right status', async () => {
     const { id } = await made('Strict');
