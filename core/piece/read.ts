@@ -75,7 +75,7 @@ function shortened(words: string): string {
   return words.replace(/([“"])([^”"]{60})[^”"]*([”"])/g, '$1$2…$3').slice(0, 600);
 }
 
-/** Faults that are told of one document. */
+/** Faults that are told of one piece. */
 const MOST_FAULTS = 100;
 
 /** What values are called where one of another kind stands. */

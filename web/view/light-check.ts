@@ -27,7 +27,10 @@ interface Case {
   readonly pixels?: readonly (readonly [number, number])[];
   /** Light that is to be seen of the middle of the patch. */
   readonly exact: Rgb3;
-  /** The most it may be off, as a share of the brightest colour; under the square, the formula leaves out that matt surfaces mirror a little, too. */
+  /**
+   * The most it may be off, as a share of the brightest colour; under the square, the formula leaves out that matt
+   * surfaces mirror a little, too.
+   */
   readonly limit: number;
 }
 

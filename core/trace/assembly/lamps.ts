@@ -22,7 +22,10 @@ const EVEN: usize = 72;
 const SEEN: usize = 76;
 export const SHADOW: usize = 80;
 
-/** The light that was taken: the way to it, how far it is, what it brings, and how likely it was per steradian; 0 where no ray meets it by chance. */
+/**
+ * The light that was taken: the way to it, how far it is, what it brings, and how likely it was per steradian; 0 where
+ * no ray meets it by chance.
+ */
 export let lx: f32 = 0;
 export let ly: f32 = 0;
 export let lz: f32 = 0;
@@ -168,7 +171,10 @@ export function take(which: f32, px: f32, py: f32, pz: f32, u: f32, v: f32): boo
   return true;
 }
 
-/** What a ray meets of a lamp before `to`, as light and as `likely`; false where it meets none. Lamps without shadow or size are met by none. */
+/**
+ * What a ray meets of a lamp before `to`, as light and as `likely`; false where it meets none. Lamps without shadow or
+ * size are met by none.
+ */
 export function met(k: i32, px: f32, py: f32, pz: f32, dx: f32, dy: f32, dz: f32, to: f32, seen: bool): bool {
   const at = scene.lamps + <usize>k * LAMP;
   const kind = load<i32>(at);

@@ -72,7 +72,7 @@ export class Turns {
     return turn;
   }
 
-  /** A client whose allowances are whole again is as one that was never there. */
+  /** A client whose allowances are whole again is the same as one that is new. */
   private forget(): void {
     if (this.clients.size < 1000) return;
     const now = this.now();

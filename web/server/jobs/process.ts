@@ -12,7 +12,8 @@ process.on('disconnect', () => process.exit(0));
 
 async function perform({ job, given }: Order): Promise<Answer> {
   try {
-    return { ok: true, value: await WORK[job as JobName](given as never) };
+    const work = WORK[job as JobName] as (given: unknown) => Promise<unknown>;
+    return { ok: true, value: await work(given) };
   } catch (error) {
     const known = answerOf(error);
     return known
