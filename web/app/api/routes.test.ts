@@ -1,7 +1,6 @@
 import { newPiece, newRibbon } from '@maypole/core/piece/piece';
 import { writePiece } from '@maypole/core/piece/read';
-import { afterAll, describe, expect, it } from 'vitest';
-import { database } from '@/server/db';
+import { describe, expect, it } from 'vitest';
 import type { PieceSummary, RevisionSummary, StoredPiece } from '@/server/contract';
 import * as health from './health/route';
 import * as list from './pieces/route';
@@ -32,8 +31,6 @@ async function made(name: string): Promise<StoredPiece> {
 const shelf = async (query = '') =>
   ((await (await list.GET(ask('GET', undefined, query), undefined)).json()) as { pieces: PieceSummary[] }).pieces;
 const error = async (response: Response) => ((await response.json()) as { error: string }).error;
-
-afterAll(() => (database() as unknown as { $client: { end(): Promise<void> } }).$client.end());
 
 describe('the routes', () => {
   it('health answers when the database does', async () => {

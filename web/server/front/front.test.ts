@@ -1,8 +1,9 @@
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import net, { type AddressInfo } from 'node:net';
-import { afterEach, describe, expect, it } from 'vitest';
+import { afterEach, describe, expect, it, vi } from 'vitest';
 import { FRONT, type FrontFigures } from './figures';
 import { front, type Front } from './front';
+import { metrics } from './metrics';
 
 let up: Front | undefined;
 afterEach(() => {
@@ -112,6 +113,20 @@ describe('the way in', () => {
     expect(still).toMatch(/^HTTP\/1.1 408 /);
     expect(still).toContain('send it again');
     expect(Date.now() - began).toBeLessThan(10_000);
+  });
+  it('each request is counted once, however it ends', async () => {
+    const counted = async () => {
+      const { values } = await metrics().requests.get();
+      return values.reduce((n, v) => n + v.value, 0);
+    };
+    const { port, address } = await open({ idle: 200 });
+    const before = await counted();
+    await fetch(address);
+    await fetch(address, { headers: { Origin: 'http://evil.example' }, method: 'PUT' });
+    await raw(port, 'POST / HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Length: 10\r\n\r\nabc');
+    await vi.waitFor(async () => expect(await counted()).toBe(before + 3));
+    await new Promise((resolve) => setTimeout(resolve, 100));
+    expect(await counted()).toBe(before + 3);
   });
   it('a body that says no length, and is longer than any may be, is cut off', async () => {
     let most = 0;

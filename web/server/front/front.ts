@@ -54,7 +54,10 @@ export function front({ answer, tls, proxies: proxiesText, hosts, secureOnly, fi
     const url = request.url ?? '';
 
     response.setHeader('X-Request', number);
+    let told = false;
     const done = (error?: string) => {
+      if (told) return;
+      told = true;
       const ms = Math.round(performance.now() - began);
       metrics().requests.inc({ method: METHODS.includes(method) ? method : 'other', status: response.statusCode });
       metrics().seconds.observe({ method: METHODS.includes(method) ? method : 'other' }, ms / 1000);
