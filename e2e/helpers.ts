@@ -32,9 +32,15 @@ export async function stillPicture(page: Page): Promise<Buffer> {
   // A worker tells that it has drawn before the screen has what it drew.
   await turns(page, 4);
   await expect(canvas).toBeVisible();
-  return canvas.screenshot({
-    style: '[data-testid=viewport] ~ *, [data-scope=toast] { visibility: hidden !important }',
-  });
+  // By a sheet that is made of rules: the policy of the page takes no style element that a test puts in.
+  await page.evaluate((rule) => {
+    const sheet = new CSSStyleSheet();
+    sheet.replaceSync(rule);
+    document.adoptedStyleSheets.push(sheet);
+  }, '[data-testid=viewport] ~ *, [data-scope=toast] { visibility: hidden !important }');
+  const picture = await canvas.screenshot({ caret: 'initial' });
+  await page.evaluate(() => void document.adoptedStyleSheets.pop());
+  return picture;
 }
 
 /** Puts a piece on the shelf through the service, and opens it. */
