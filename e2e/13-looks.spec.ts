@@ -273,7 +273,7 @@ test('a finish and a scene are kept in one piece and used in another; scenes com
   expect(gilded.equals(plain)).toBe(false);
   await openScene(page);
   await page.getByRole('button', { name: 'Kept scenes' }).first().click();
-  await page.getByRole('button', { name: 'Office fog', exact: true }).click();
+  await page.getByRole('button', { name: 'Office fog', exact: true }).first().click();
   await expect(scene.getByTestId('item-fog')).toBeVisible();
   // A kept scene is kept whole, with its camera.
   await expect(
