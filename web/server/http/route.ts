@@ -49,7 +49,7 @@ export function route<P = unknown>(rules: RouteRules, handler: (call: Call<P>) =
   const answer = async (request: Request, context?: { params: Promise<unknown> }): Promise<Response> => {
     const visit = visitOf(request.headers);
     try {
-      const person = await admit(rules.who, request, visit);
+      const person = await admit(rules.who, request);
       const call = {
         request,
         params: ((await context?.params) ?? {}) as P,

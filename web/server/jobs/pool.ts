@@ -39,7 +39,6 @@ const RECYCLED = 384;
 export interface PoolOptions {
   /** The program that does the jobs: it gets an Order, and gives an Answer. */
   readonly program: string;
-  readonly execArgv?: readonly string[];
   /** Processes at once. */
   readonly most?: number;
 }
@@ -97,7 +96,7 @@ export class JobPool {
     const child = fork(this.options.program, [], {
       serialization: 'advanced',
       // Its heap is bounded by all it may take; what it holds outside is looked at.
-      execArgv: ['--max-old-space-size=2048', ...(this.options.execArgv ?? [])],
+      execArgv: ['--max-old-space-size=2048'],
       stdio: ['ignore', 'ignore', 'pipe', 'ipc'],
     });
     const seat: Seat = { child, task: undefined, began: 0, watch: undefined, rest: undefined, says: '' };

@@ -1,5 +1,4 @@
 import { AppError } from '../http/app-error';
-import type { Visit } from '../http/visit';
 import { keyHolder } from './keys';
 import { isOpen } from './open';
 import { LOCAL, ROLE_WORDS, suffices, type Person, type Role } from './person';
@@ -20,7 +19,7 @@ export async function whoAsks(headers: Headers): Promise<Person | undefined> {
  *
  * @throws AppError 401 for nobody known, 403 for somebody who may not
  */
-export async function admit(who: Who, request: Request, _visit: Visit): Promise<Person | undefined> {
+export async function admit(who: Who, request: Request): Promise<Person | undefined> {
   const person = await whoAsks(request.headers);
   if (who === 'anyone') return person;
   if (!person)

@@ -12,9 +12,11 @@ import { noteDeed } from '@/server/people/trail';
 export const POST = route({ who: 'anyone', body: 2000 }, async ({ body, visit }) => {
   if (!isOpen()) throw new AppError(404, 'Maypole is not open to others here, so nobody can be invited.');
   const { token, ...given } = parseJson(body, acceptBody);
-  attempts().check(visit.client, 'invitation');
+  // Links cannot be guessed; tries are counted for who tries, so that nobody keeps others out.
+  const account = `invitation ${visit.client}`;
+  attempts().check(visit.client, account);
   const person = await accept(database(), token, given).catch((error: unknown) => {
-    attempts().note(visit.client, 'invitation');
+    attempts().note(visit.client, account);
     throw error;
   });
   noteDeed(database(), { what: 'accepted an invitation', on: person.name, person, client: visit.client });
