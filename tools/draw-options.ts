@@ -1,12 +1,8 @@
 import { existsSync, readFileSync } from 'node:fs';
 import path from 'node:path';
-import { makeReady, MissingAsset, provideAsset } from '@maypole/core/evaluate/assets';
-import { readAsset } from '@maypole/core/files/kept';
-import { linkPiece } from '@maypole/core/piece/link';
 import type { Bounces } from '@maypole/core/trace/tracer';
-import { openParcel } from '@maypole/core/piece/parcel';
 import type { Piece } from '@maypole/core/piece/piece';
-import { readPiece } from '@maypole/core/piece/read';
+import { pieceFrom, PieceTrouble } from '@maypole/render/work/piece-from';
 
 /** Something that the one who called can mend, in a sentence. */
 export class Unusable extends Error {
@@ -122,12 +118,10 @@ export async function pieceIn(file: string): Promise<Piece> {
     const { code } = error as NodeJS.ErrnoException;
     throw new Unusable(`${file}: ${code === 'ENOENT' ? 'there is no such file.' : `cannot be read (${code}).`}`);
   }
-  const parcel = openParcel(text);
-  for (const [name, { data }] of Object.entries(parcel.assets ?? {}))
-    provideAsset(name, readAsset(Buffer.from(data, 'base64')));
-  const read = readPiece(parcel.source);
-  if (!read.ok) throw new Unusable(`${file}: ${read.message}`);
-  for (const r of linkPiece(read.piece).ribbons)
-    await makeReady(r, () => Promise.reject(new MissingAsset('not in this file')));
-  return read.piece;
+  try {
+    return await pieceFrom(text);
+  } catch (error) {
+    if (error instanceof PieceTrouble) throw new Unusable(`${file}: ${error.message}`);
+    throw error;
+  }
 }

@@ -2,8 +2,16 @@ import path from 'node:path';
 import type { NextConfig } from 'next';
 
 const config: NextConfig = {
-  serverExternalPackages: ['@node-rs/argon2', 'better-auth', 'pino', 'prom-client', 'rotating-file-stream'],
-  transpilePackages: ['@maypole/core'],
+  serverExternalPackages: [
+    '@node-rs/argon2',
+    'better-auth',
+    'pino',
+    'prom-client',
+    'rotating-file-stream',
+    'sharp',
+    'yazl',
+  ],
+  transpilePackages: ['@maypole/core', '@maypole/render'],
   turbopack: { root: path.resolve(import.meta.dirname, '..') },
   poweredByHeader: false,
   reactStrictMode: true,

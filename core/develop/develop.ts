@@ -24,18 +24,53 @@ export interface Developing {
 }
 
 /**
+ * A picture of 16 bits a value in 8, with the same noise by which one that is developed in 8 bits has no bands. Colours
+ * that 8 bits can tell stay just what they are.
+ *
+ * @param deep red, green, blue, alpha, 0…65,535
+ */
+export function inEightBits(deep: Uint16Array, width: number): Uint8ClampedArray<ArrayBuffer> {
+  const out = new Uint8ClampedArray(deep.length);
+  for (let i = 0; i < deep.length; i += 4) {
+    const pixel = i / 4;
+    const noise = 0.996 * dither(pixel % width, Math.floor(pixel / width));
+    for (let k = 0; k < 3; k++) out[i + k] = deep[i + k] / 257 + noise;
+    out[i + 3] = deep[i + 3] / 257;
+  }
+  return out;
+}
+
+/** The same as `developed` in 16 bits, 0…65,535, without noise. */
+export function developedDeep(light: LightPicture, how: Developing): Uint16Array<ArrayBuffer> {
+  const out = new Uint16Array(4 * light.width * light.height);
+  developInto(out, 65_535, 0, light, how);
+  return out;
+}
+
+/**
  * Light as it is shown: times exposure through the view transform, over the backdrop, with what is done to the
  * finished picture. As the drawer of quick light does it.
  *
  * @returns red, green, blue and how much is covered, 0…255, rows from the top; not premultiplied
  */
-export function developed(
+export function developed(light: LightPicture, how: Developing): Uint8ClampedArray<ArrayBuffer> {
+  const out = new Uint8ClampedArray(4 * light.width * light.height);
+  developInto(out, 255, 1, light, how);
+  return out;
+}
+
+/** @param grain how much of the noise between two values is put over them */
+function developInto(
+  out: Uint8ClampedArray | Uint16Array,
+  white: number,
+  grain: number,
   light: LightPicture,
   { frame = { width: 1, height: 1 }, scene: { camera, backdrop, picture }, clear = false }: Developing,
-): Uint8ClampedArray<ArrayBuffer> {
+): void {
   const { width, height, values, added } = light;
   const { exposure } = camera;
-  const out = new Uint8ClampedArray(4 * width * height);
+  // Where it is not cut off by itself.
+  const whole = white > 255 ? (x: number) => Math.min(white, Math.max(0, Math.round(x))) : (x: number) => x;
   const aspect = (width * frame.width) / (height * frame.height);
   const round = backdrop.type === 'round' && !clear;
   const plain =
@@ -93,13 +128,12 @@ export function developed(
         }
       }
       for (const effect of effects) effect(c, u, v);
-      const noise = covered > 0 || backdrop.type === 'gradient' ? dither(x, y) : 0;
+      const noise = covered > 0 || backdrop.type === 'gradient' ? grain * dither(x, y) : 0;
       // Light that spills over nothing covers as much of it as it is bright.
       const alpha = clear ? Math.max(covered, Math.min(1, Math.max(c[0], c[1], c[2]))) : 1;
-      for (let k = 0; k < 3; k++) out[at + k] = alpha > 0 ? (255 * c[k]) / alpha + noise : 0;
-      out[at + 3] = 255 * alpha;
+      for (let k = 0; k < 3; k++) out[at + k] = alpha > 0 ? whole((white * c[k]) / alpha + noise) : 0;
+      out[at + 3] = whole(white * alpha);
     }
-  return out;
 }
 
 /** Reads a picture with red and blue parted outwards. */

@@ -45,4 +45,21 @@ describe('OpenEXR files written here', () => {
     const data = new Float32Array(file.buffer.slice(file.length - 4 * 2 * names.length));
     expect([...data.subarray(8)]).toEqual([1, 3, 2, 4, 7, 8]);
   });
+  it.each(['half', 'float'] as const)('packed and in %s precision are read by another library', (precision) => {
+    const [width, height] = [37, 35];
+    const values = Float32Array.from({ length: 4 * width * height }, (_, i) => ((i * 7919) % 1000) / 64 - 3);
+    const loader = new EXRLoader();
+    loader.setDataType(FloatType);
+    const file = writeExr(values, width, height, [], { precision, packed: true });
+    const read = loader.parse(file.buffer) as { data: Float32Array };
+    for (let y = 0; y < height; y++)
+      for (let k = 0; k < 4 * width; k++)
+        expect(read.data[4 * width * (height - 1 - y) + k]).toBe(values[4 * width * y + k]);
+  });
+  it('in half precision keep what is too bright as the brightest there is', () => {
+    const file = writeExr(Float32Array.of(1e6, Infinity, -1e6, 1), 1, 1, [], { precision: 'half' });
+    const last = new DataView(file.buffer, file.length - 8);
+    // A, B, G, R.
+    expect([0, 2, 4, 6].map((at) => last.getUint16(at, true))).toEqual([0x3c00, 0xfbff, 0x7bff, 0x7bff]);
+  });
 });

@@ -1,4 +1,11 @@
-const FLOAT = 2;
+import { zlibSync } from 'fflate';
+import { halfBits } from '../maths/half';
+
+/** Numbers of the layout for types of channels and ways of packing. */
+const [HALF, FLOAT] = [1, 2];
+const [NOT_PACKED, ZIP] = [0, 3];
+/** Rows that are packed together by ZIP. */
+const ROWS = 16;
 
 /** What else a picture tells of its pixels. */
 export interface Layer {
@@ -9,9 +16,25 @@ export interface Layer {
   readonly values: Float32Array;
 }
 
+export interface ExrForm {
+  /** Of light; what tells where things are is always in single precision. Absent, float. */
+  readonly precision?: 'half' | 'float';
+  readonly packed?: boolean;
+}
+
+/** Layers that half floats would be too coarse for. */
+const EXACT = /^(depth|position|motion)$/;
+
+interface Channel {
+  readonly name: string;
+  readonly values: Float32Array;
+  readonly at: number;
+  readonly stride: number;
+  readonly type: number;
+}
+
 /**
- * A picture of light as an OpenEXR file, single precision, not compressed (“OpenEXR File Layout”, Academy
- * Software Foundation).
+ * A picture of light as an OpenEXR file (“OpenEXR File Layout”, Academy Software Foundation).
  *
  * @param values red, green, blue and alpha a pixel, premultiplied, rows from the top
  * @param layers further channels, named `layer.X` as the layout has it
@@ -21,18 +44,45 @@ export function writeExr(
   width: number,
   height: number,
   layers: readonly Layer[] = [],
+  { precision = 'float', packed = false }: ExrForm = {},
 ): Uint8Array<ArrayBuffer> {
-  const channels = [{ name: '', channels: 'RGBA', values }, ...layers]
+  const channels: readonly Channel[] = [{ name: '', channels: 'RGBA', values }, ...layers]
     .flatMap((l) =>
       [...l.channels].map((c, at) => ({
         name: l.name ? `${l.name}.${c}` : c,
         values: l.values,
         at,
         stride: l.channels.length,
+        type: precision === 'half' && !EXACT.test(l.name) ? HALF : FLOAT,
       })),
     )
     // By the alphabet, as readers expect them.
     .sort((a, b) => (a.name < b.name ? -1 : 1));
+  const header = headerOf(channels, width, height, packed);
+  const blocks: Uint8Array[] = [];
+  const rows = packed ? ROWS : 1;
+  for (let y = 0; y < height; y += rows) {
+    const raw = rowsOf(channels, width, y, Math.min(height, y + rows));
+    const small = packed ? zipped(raw) : raw;
+    // What packing makes larger is left as it is.
+    blocks.push(small.length < raw.length ? small : raw);
+  }
+  const table = 8 * blocks.length;
+  const out = new Uint8Array(header.length + table + blocks.reduce((n, b) => n + 8 + b.length, 0));
+  const view = new DataView(out.buffer);
+  out.set(header);
+  let at = header.length + table;
+  blocks.forEach((block, i) => {
+    view.setBigUint64(header.length + 8 * i, BigInt(at), true);
+    view.setInt32(at, i * rows, true);
+    view.setInt32(at + 4, block.length, true);
+    out.set(block, at + 8);
+    at += 8 + block.length;
+  });
+  return out;
+}
+
+function headerOf(channels: readonly Channel[], width: number, height: number, packed: boolean): Uint8Array {
   // The bit for names of more than 31 letters is set where there are some.
   const long = channels.some((c) => c.name.length > 31) ? 4 : 0;
   const header: number[] = [0x76, 0x2f, 0x31, 0x01, 2, long, 0, 0];
@@ -46,12 +96,14 @@ export function writeExr(
   };
   const list = channels.flatMap((c) => [
     Uint8Array.from([...c.name].map((x) => x.charCodeAt(0)).concat(0)),
-    Int32Array.of(FLOAT),
+    Int32Array.of(c.type),
     Uint8Array.of(0, 0, 0, 0),
     Int32Array.of(1, 1),
   ]);
   attribute('channels', 'chlist', ...list, Uint8Array.of(0));
-  attribute('compression', 'compression', Uint8Array.of(0));
+  // White and primaries of ITU-R BT.709, which is what light is in here.
+  attribute('chromaticities', 'chromaticities', Float32Array.of(0.64, 0.33, 0.3, 0.6, 0.15, 0.06, 0.3127, 0.329));
+  attribute('compression', 'compression', Uint8Array.of(packed ? ZIP : NOT_PACKED));
   const window = Int32Array.of(0, 0, width - 1, height - 1);
   attribute('dataWindow', 'box2i', window);
   attribute('displayWindow', 'box2i', window);
@@ -60,19 +112,36 @@ export function writeExr(
   attribute('screenWindowCenter', 'v2f', Float32Array.of(0, 0));
   attribute('screenWindowWidth', 'float', Float32Array.of(1));
   header.push(0);
-  const row = 4 * channels.length * width;
-  const out = new Uint8Array(header.length + height * (8 + 8 + row));
-  out.set(header);
+  return Uint8Array.from(header);
+}
+
+/** Some rows, each channel by itself within each row. */
+function rowsOf(channels: readonly Channel[], width: number, from: number, to: number): Uint8Array {
+  const row = channels.reduce((n, c) => n + (c.type === HALF ? 2 : 4) * width, 0);
+  const out = new Uint8Array(row * (to - from));
   const view = new DataView(out.buffer);
-  for (let y = 0; y < height; y++) {
-    const at = header.length + 8 * height + y * (8 + row);
-    view.setBigUint64(header.length + 8 * y, BigInt(at), true);
-    view.setInt32(at, y, true);
-    view.setInt32(at + 4, row, true);
-    channels.forEach((c, k) => {
-      for (let x = 0; x < width; x++)
-        view.setFloat32(at + 8 + 4 * (k * width + x), c.values[c.stride * (y * width + x) + c.at], true);
-    });
-  }
+  let at = 0;
+  for (let y = from; y < to; y++)
+    for (const c of channels)
+      for (let x = 0; x < width; x++) {
+        const value = c.values[c.stride * (y * width + x) + c.at];
+        if (c.type === HALF) {
+          // Light beyond what half floats can tell is the most they can, not endless.
+          view.setUint16(at, halfBits(Math.max(-65_504, Math.min(65_504, value))), true);
+          at += 2;
+        } else {
+          view.setFloat32(at, value, true);
+          at += 4;
+        }
+      }
   return out;
+}
+
+/** As ZIP of the layout has it: first bytes apart from second ones, each as its difference from the one before, deflated. */
+function zipped(raw: Uint8Array): Uint8Array {
+  const apart = new Uint8Array(raw.length);
+  const half = Math.ceil(raw.length / 2);
+  for (let i = 0; i < raw.length; i++) apart[(i % 2 ? half : 0) + (i >> 1)] = raw[i];
+  for (let i = apart.length - 1; i > 0; i--) apart[i] = (apart[i] - apart[i - 1] + 128) & 255;
+  return zlibSync(apart, { level: 4 });
 }

@@ -87,7 +87,9 @@ export function lengthenLoop(piece: Piece, times: number): Piece {
       `A loop of ${piece.loop.frames} frames cannot be made ${times} times as long; the most is ${MAX_FRAMES} frames.`,
     );
   const longer = mapOwners(piece, ({ item, params, owner }) =>
-    owner.type === 'output' ? item : { ...item, values: longerValues(params, item.values, times) },
+    owner.type === 'output' || owner.type === 'render'
+      ? item
+      : { ...item, values: longerValues(params, item.values, times) },
   );
   return { ...longer, loop: { ...piece.loop, frames } };
 }

@@ -3,6 +3,7 @@ import { from2to3 } from './versions/2-to-3';
 import { from3to4 } from './versions/3-to-4';
 import { from4to5 } from './versions/4-to-5';
 import { from5to6 } from './versions/5-to-6';
+import { from6to7 } from './versions/6-to-7';
 
 /**
  * migrations[v] turns a document of version v into one of version v + 1. Each is pure, stands on its
@@ -14,4 +15,5 @@ export const migrations: Readonly<Record<number, (document: unknown) => unknown>
   3: from3to4,
   4: from4to5,
   5: from5to6,
+  6: from6to7,
 };

@@ -169,7 +169,7 @@ describe('reading a piece', () => {
       'an unknown output',
       (d) => d.outputs.push({ id: 'o', kind: 'gramophone', values: {} }),
       'outputs[0].kind',
-      /no kind of output “gramophone”; use one of png, mp4, webm/,
+      /no kind of output “gramophone”; use one of mp4, hevc, webm/,
     ],
     [
       'a switch that is neither',

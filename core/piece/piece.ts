@@ -1,7 +1,7 @@
 import { defaultsOf, type Params, type StoredValue } from '../declare/params';
 import { FACE_WORDS, type FaceKind } from '../finish/surface';
 import { finishParts } from '../finish/parts/index';
-import { outputs } from '../output/index';
+import { renderings } from '../output/rendering';
 import type { PixelSize } from '../output/kind';
 import { sceneLists, type SceneList } from '../scene/index';
 import { stepKind } from '../steps/index';
@@ -9,7 +9,7 @@ import type { CopiesAs } from '../steps/step';
 import type { Loop } from '../time/loop';
 
 /** The version this code writes. Every declared addition raises it, so that an older Maypole says “newer” and not “faulty”. */
-export const PIECE_VERSION = 6;
+export const PIECE_VERSION = 7;
 
 export type Values = Readonly<Record<string, StoredValue>>;
 
@@ -76,6 +76,8 @@ export interface Piece {
   /** Size of the delivered picture. */
   readonly format: PixelSize;
   readonly scene: Readonly<Record<SceneList, readonly Item[]>>;
+  /** How frames are made for outputs. */
+  readonly render: Item;
   readonly outputs: readonly Item[];
   readonly ribbons: readonly RibbonDoc[];
 }
@@ -151,6 +153,7 @@ export function newPiece(name = 'Untitled'): Piece {
     loop: { frames: 100, fps: 25 },
     format: { width: 1080, height: 1080 },
     scene: defaultScene(),
+    render: newItem(renderings.all[0], {}, 'render'),
     outputs: [],
     ribbons: [],
   };
@@ -160,18 +163,6 @@ export function newPiece(name = 'Untitled'): Piece {
 export function cameraOf(piece: Pick<Piece, 'scene'>): Item {
   const { cameras } = piece.scene;
   return cameras.find((c) => c.on) ?? cameras[0];
-}
-
-/** The output of a kind, as it stands in a piece; a fresh one where there is none. */
-export function outputOf(piece: Pick<Piece, 'outputs'>, kind: string): Item {
-  return piece.outputs.find((o) => o.kind === kind) ?? newItem(outputs.get(kind), {}, `output-${kind}`);
-}
-
-/** The piece with the output that an edit is about in it, where it was only shown with its defaults so far. */
-export function withOutput(piece: Piece, id: string): Piece {
-  const kind = id.replace(/^output-/, '');
-  if (piece.outputs.some((o) => o.id === id) || id !== `output-${kind}` || !outputs.has(kind)) return piece;
-  return { ...piece, outputs: [...piece.outputs, outputOf(piece, kind)] };
 }
 
 /** The finish a ribbon has for a kind of faces, whether it is on or not. */

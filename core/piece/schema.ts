@@ -5,6 +5,7 @@ import { finishParts } from '../finish/parts/index';
 import { faceKinds } from '../finish/surface';
 import { channelOf } from '../finish/part';
 import { outputs } from '../output/index';
+import { renderings } from '../output/rendering';
 import { patterns as patternKinds } from '../pattern/kinds/index';
 import { layerParams } from '../pattern/layer';
 import { sceneListNames, sceneLists } from '../scene/index';
@@ -178,6 +179,7 @@ export const pieceSchema = z
     }),
     format: z.strictObject({ width: whole('width', 16, MAX_OUTPUT), height: whole('height', 16, MAX_OUTPUT) }),
     scene: z.strictObject(sceneShape),
+    render: item(renderings),
     outputs: z.array(item(outputs), wants('a list of outputs')).max(64, 'A piece can have at most 64 outputs.'),
     ribbons: z.array(ribbon, wants('a list of ribbons')).max(64, 'A piece can have at most 64 ribbons.'),
   })
@@ -206,5 +208,6 @@ export const pieceSchema = z
     });
     for (const list of sceneListNames)
       (piece.scene[list] as { id: string }[]).forEach((x, i) => check(x, 'scene', list, i));
+    check(piece.render, 'render');
     piece.outputs.forEach((o, i) => check(o, 'outputs', i));
   });

@@ -2,6 +2,7 @@ import type { Params } from '../declare/params';
 import { FACE_WORDS } from '../finish/surface';
 import { finishParts } from '../finish/parts/index';
 import { outputs } from '../output/index';
+import { renderings } from '../output/rendering';
 import { sceneListNames, sceneLists, type SceneList } from '../scene/index';
 import { stepKind } from '../steps/index';
 import { channelOf } from '../finish/part';
@@ -16,6 +17,7 @@ export type Owner =
   | { readonly type: 'part'; readonly ribbon: string; readonly item: string }
   | { readonly type: 'pattern'; readonly ribbon: string; readonly item: string }
   | { readonly type: 'scene'; readonly item: string }
+  | { readonly type: 'render'; readonly item: string }
   | { readonly type: 'output'; readonly item: string };
 
 /** A set of declared values, where it stands, and what is declared of it. */
@@ -38,7 +40,7 @@ export type Change = (owned: Owned) => Item;
 
 /**
  * The one way through everything in a piece that has declared values, in the order of the screen:
- * steps and finishes of each ribbon, then the scene, then outputs. Addresses, linking, lengthening,
+ * steps and finishes of each ribbon, then the scene, then rendering and outputs. Addresses, linking, lengthening,
  * copying, pairing, holding to limits: all go through here, so that what is declared anew is known
  * to all of them.
  *
@@ -53,10 +55,11 @@ export function mapOwners(piece: Piece, change: Change): Piece {
     const items = mapped(scene[list], (item) => change(ownedScene(list, item)));
     if (items !== scene[list]) scene = { ...scene, [list]: items };
   }
+  const render = change(ownedRender(piece.render));
   const made = mapped(piece.outputs, (item) => change(ownedOutput(item)));
-  return ribbons === piece.ribbons && scene === piece.scene && made === piece.outputs
+  return ribbons === piece.ribbons && scene === piece.scene && render === piece.render && made === piece.outputs
     ? piece
-    : { ...piece, ribbons, scene, outputs: made };
+    : { ...piece, ribbons, scene, render, outputs: made };
 }
 
 /** The same for the steps and finishes of one ribbon. */
@@ -87,6 +90,7 @@ export function ownersOf(piece: Piece): Owned[] {
       ),
     ]),
     ...sceneListNames.flatMap((list) => piece.scene[list].map((item) => ownedScene(list, item))),
+    ownedRender(piece.render),
     ...piece.outputs.map(ownedOutput),
   ];
 }
@@ -97,6 +101,7 @@ export function ownedAt(piece: Piece, owner: Owner): Owned | undefined {
     const item = piece.outputs.find((o) => o.id === owner.item);
     return item && ownedOutput(item);
   }
+  if (owner.type === 'render') return owner.item === piece.render.id ? ownedRender(piece.render) : undefined;
   if (owner.type === 'scene') {
     for (const list of sceneListNames) {
       const item = piece.scene[list].find((x) => x.id === owner.item);
@@ -167,9 +172,14 @@ function ownedScene(list: SceneList, item: Item): Owned {
   return { owner: { type: 'scene', item: item.id }, item, params, title, place: 'Scene' };
 }
 
+function ownedRender(item: Item): Owned {
+  const { params, title } = renderings.get(item.kind);
+  return { owner: { type: 'render', item: item.id }, item, params, title, place: 'Deliver' };
+}
+
 function ownedOutput(item: Item): Owned {
   const { params, title } = outputs.get(item.kind);
-  return { owner: { type: 'output', item: item.id }, item, params, title, place: 'Outputs' };
+  return { owner: { type: 'output', item: item.id }, item, params, title, place: 'Deliver' };
 }
 
 /** A list with its items changed; the very same list where none is. */

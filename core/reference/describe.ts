@@ -3,6 +3,7 @@ import { noiseKinds } from '../noise/kinds/index';
 import { FACE_WORDS } from '../finish/surface';
 import { finishParts } from '../finish/parts/index';
 import { outputs } from '../output/index';
+import { renderings } from '../output/rendering';
 import { patterns } from '../pattern/kinds/index';
 import { layerParams } from '../pattern/layer';
 import { channelOf } from '../finish/part';
@@ -166,6 +167,8 @@ export function describeAll(): string {
     declared(sceneLists[list].kinds.all as readonly SceneKind<unknown>[]);
   }
   parts.push('', '## What the picture can only come near to', '', ...APPROXIMATIONS.map((a) => `- ${a}`));
+  parts.push('', '## Rendering', '', 'Frames are made once for all outputs.');
+  declared(renderings.all as never);
   parts.push('', '## Outputs');
   declared(outputs.all);
   return `${parts.join('\n')}\n`;

@@ -2,6 +2,7 @@ import { faceKinds } from '../finish/surface';
 import { finishParts } from '../finish/parts/index';
 import { noiseKinds } from '../noise/kinds/index';
 import { outputs } from '../output/index';
+import { renderings } from '../output/rendering';
 import { channelOf } from '../finish/part';
 import { patterns } from '../pattern/kinds/index';
 import { layerParams } from '../pattern/layer';
@@ -63,6 +64,7 @@ export function inventory(): Inventory {
     ...lines('pattern', patterns.all),
     ...patternTargets(),
     ...sceneListNames.flatMap((list) => lines(list, sceneLists[list].kinds.all)),
+    ...lines('rendering', renderings.all),
     ...lines('output', outputs.all),
   ].sort();
 }

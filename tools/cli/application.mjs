@@ -3,7 +3,7 @@ import http from 'node:http';
 import https from 'node:https';
 import path from 'node:path';
 import { isSame } from './identity.mjs';
-import { BIN, PROGRAMS, ROOT, WEB } from './paths.mjs';
+import { BIN, DATA, PROGRAMS, ROOT, WEB } from './paths.mjs';
 import { endProcess, pause, runProgram, waitFor } from './processes.mjs';
 import { MARK } from './running.mjs';
 import { Stop } from './say.mjs';
@@ -60,6 +60,8 @@ export async function serve(url, port, opening = {}) {
       NEXT_TELEMETRY_DISABLED: '1',
       MAYPOLE_PORT: `${port}`,
       MAYPOLE_JOBS: PROGRAMS.jobs,
+      MAYPOLE_WORK: PROGRAMS.work,
+      MAYPOLE_RENDERS: process.env.MAYPOLE_RENDERS ?? path.join(DATA, 'renders'),
       [MARK[0]]: MARK[1],
     },
   });

@@ -100,6 +100,20 @@ export async function restore(args) {
   say('The backup is back. ./maypole start serves it.');
 }
 
+/** One piece as a file in a folder, by its name or number; gives the file. */
+export async function exportPiece(name, folder) {
+  return withDatabase('written out', async (_cluster, address) => {
+    await prepareDatabase(address, false);
+    const done = await runProgram(
+      path.join(BIN, 'tsx'),
+      [path.join(WEB, 'server/export.ts'), path.resolve(folder), '--piece', name],
+      { cwd: ROOT, quiet: true, env: { ...process.env, DATABASE_URL: address } },
+    );
+    if (done.status !== 0) throw new Stop(done.output.trim().split('\n').at(-1), 2);
+    return path.join(folder, /file: (.+)/.exec(done.output)[1].trim());
+  });
+}
+
 export async function exportAll(args) {
   const [folder, ...more] = args;
   if (folder === undefined || more.length > 0) throw new Stop('Name a folder: ./maypole export-all FOLDER.', 2);

@@ -27,6 +27,7 @@ function sourceHash() {
   const hash = createHash('sha256');
   for (const file of [
     ...sources(path.join(ROOT, 'core')),
+    ...sources(path.join(ROOT, 'render')),
     ...sources(WEB),
     path.join(ROOT, 'package-lock.json'),
   ].sort()) {
@@ -35,12 +36,17 @@ function sourceHash() {
   return hash.digest('hex');
 }
 
-/** What runs beside the pages: the way in, and the processes of jobs. Libraries stay where they are. */
+/** What runs beside the pages: the way in, the processes of jobs, the worker of renders and its threads. Libraries stay where they are. */
 async function buildPrograms() {
   const { build } = await import('esbuild');
   return build({
     absWorkingDir: ROOT,
-    entryPoints: { front: 'web/server/front/serve.ts', jobs: 'web/server/jobs/process.ts' },
+    entryPoints: {
+      front: 'web/server/front/serve.ts',
+      jobs: 'web/server/jobs/process.ts',
+      work: 'web/server/render/process.ts',
+      'trace-worker': 'render/frame/trace-worker.ts',
+    },
     outdir: path.dirname(PROGRAMS.front),
     outExtension: { '.js': '.mjs' },
     bundle: true,

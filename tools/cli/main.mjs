@@ -13,6 +13,11 @@ const HELP = `Maypole: seamless looping 3D motion.
             [--frame f] [--size WxH] [--samples n] [--error % --least n] [--denoise]
             [--bounces n|matt,mirror,glass] [--limit x|none] [--grain moves|stands]
             [--clear] [--passes] [--workers n]
+  ./maypole render FILE|--piece NAME --to FOLDER   files in true light, without browser or server
+            [--output KIND,…] [--frames a-b] [--size WxH] [--samples n] [--error %]
+            [--denoise on|off] [--threads n] [--keep-frames]   goes on where it was broken off
+  ./maypole work --server URL --key KEY   joins the renders of a server elsewhere
+            [--threads n] [--light true|quick] [--name NAME]
   ./maypole backup FOLDER|FILE      everything that is kept, at one moment; it may run meanwhile
   ./maypole restore FILE [--replace]  brings a backup back; what was there is backed up first
   ./maypole export-all FOLDER       every piece as a file of its own
@@ -32,6 +37,8 @@ const commands = {
   test: () => import('./test.mjs'),
   check: () => import('./check.mjs'),
   draw: () => import('./draw.mjs'),
+  render: () => import('./render.mjs'),
+  work: () => import('./work.mjs'),
   doctor: () => import('./doctor.mjs'),
   trial: () => import('./trial.mjs'),
   bench: () => import('./bench.mjs'),

@@ -9,4 +9,5 @@ export const BIN = path.join(ROOT, 'node_modules/.bin');
 export const PROGRAMS = {
   front: path.join(WEB, '.next/maypole/front.mjs'),
   jobs: path.join(WEB, '.next/maypole/jobs.mjs'),
+  work: path.join(WEB, '.next/maypole/work.mjs'),
 };

@@ -51,6 +51,7 @@ export async function run(args) {
         ['format', 'everything', path.join(BIN, 'prettier'), ['--check', '--log-level', 'warn', '**/*.{ts,tsx,mjs}']],
         ['lint', 'everything', path.join(BIN, 'eslint'), ['--max-warnings', '0', '.']],
         tsc('core'),
+        tsc('render'),
         tsc('web'),
         tsc('tsconfig.tools.json'),
       ]) {

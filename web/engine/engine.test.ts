@@ -1,5 +1,4 @@
 import { describe, expect, it } from 'vitest';
-import { baseName, frameName, framesWanted } from '@maypole/core/output/kind';
 import { LoopCache, type RibbonGeometry } from './loop-cache';
 
 function geometry(key: string, floats = 30, topology = 't'): RibbonGeometry {
@@ -88,23 +87,5 @@ describe('loop cache', () => {
     expect([...cache.topologies()].sort()).toEqual(['one', 'two']);
     expect(cache.keysOf('a')).toEqual(['x']);
     expect(cache.keysOf('b')).toEqual([]);
-  });
-});
-
-describe('names of files', () => {
-  it('are predictable and sort in playing order', () => {
-    const base = baseName('Pressure Cells', { width: 1080, height: 1920 });
-    expect(base).toBe('pressure-cells-1080x1920');
-    expect(frameName(base, 7, 100)).toBe('pressure-cells-1080x1920-0007.png');
-    const names = [0, 9, 10, 99, 9999, 12_345].map((f) => frameName('x', f, 20_000));
-    expect([...names].sort()).toEqual(names);
-  });
-  it('frames are those that were asked for, and never frame N', () => {
-    const wanted = (from: number, to: number, range: 'all' | 'part' = 'part') => framesWanted({ range, from, to }, 4);
-    expect(wanted(2, 3, 'all')).toEqual([0, 1, 2, 3]);
-    expect(wanted(2, 3)).toEqual([2, 3]);
-    expect(wanted(2, 1)).toEqual([1, 2]);
-    expect(wanted(3, 9)).toEqual([3]);
-    expect(wanted(99, 99)).toEqual([3]);
   });
 });

@@ -2,6 +2,7 @@ import { sql } from 'drizzle-orm';
 import type { Database } from './db';
 import { trimTrail } from './people/trail';
 import { BIN_DAYS } from './contract';
+import { clearLoose, clearOld } from './render/renders';
 
 /** Days that a file which nothing names is kept: a page may still hold it, unsaved. */
 export const LOOSE_FILE_DAYS = 14;
@@ -19,7 +20,7 @@ export interface Upkeep {
 
 /**
  * Takes away what is kept no longer: pieces that were in the bin for so long, saves that others stand for, files that
- * nothing names, old lines of the trail, ended sessions. Done once a day.
+ * nothing names, old lines of the trail, ended sessions, renders that ended long ago. Done once a day.
  */
 export async function keepTidy(db: Database, now = new Date()): Promise<Upkeep> {
   const before = (days: number) => new Date(now.getTime() - days * 86_400_000).toISOString();
@@ -39,10 +40,13 @@ export async function keepTidy(db: Database, now = new Date()): Promise<Upkeep> 
     where taken_at < ${before(LOOSE_FILE_DAYS)}
       and fingerprint not in (
         select (regexp_matches(source, '"([0-9a-f]{64})"', 'g'))[1] from revisions
-        union select (regexp_matches(source, '"([0-9a-f]{64})"', 'g'))[1] from looks)
+        union select (regexp_matches(source, '"([0-9a-f]{64})"', 'g'))[1] from looks
+        union select (regexp_matches(source, '"([0-9a-f]{64})"', 'g'))[1] from renders)
     returning fingerprint`);
   await db.execute(sql`delete from sessions where expires_at < ${now.toISOString()}`);
   await db.execute(sql`delete from invites where expires_at < ${before(30)}`);
   await trimTrail(db);
+  await clearOld(db);
+  await clearLoose(db);
   return { pieces: binned.rowCount ?? 0, revisions: thinned.rowCount ?? 0, files: files.rowCount ?? 0 };
 }

@@ -1,14 +1,15 @@
-import { defineOutput, frameName, pictureParams } from '../kind';
+import { defineOutput, needsTrueLight } from '../kind';
+import { clear, depth } from '../shared-params';
 
 export const png = defineOutput({
   kind: 'png',
   title: 'PNG pictures',
-  help: 'Numbered, in a zip',
+  help: 'Numbered, nothing lost',
+  group: 'pictures',
   icon: 'images',
-  ending: 'zip',
-  alpha: true,
-  params: pictureParams,
-  refusal: () => null,
-  contents: (base, frames, loop) =>
-    `${base}.zip: ${frameName(base, frames[0], loop.frames)}${frames.length > 1 ? ` … ${frameName(base, frames[frames.length - 1], loop.frames)}` : ''}`,
+  ending: 'png',
+  many: true,
+  params: { depth, clear },
+  sheet: (v) => (v.clear ? 'clear' : 'solid'),
+  refusal: ({ light, values }) => (values.depth === '16' ? needsTrueLight(light, 'A depth of 16 bit') : null),
 });

@@ -1,12 +1,14 @@
-import { defineOutput, evenSides, pictureParams } from '../kind';
+import { defineOutput, evenSides } from '../kind';
+import { clear, movieParams } from '../shared-params';
 
 export const webm = defineOutput({
   kind: 'webm',
   title: 'WebM movie',
-  help: 'VP9',
+  help: 'VP9, may be see-through',
+  group: 'movies',
   icon: 'film',
   ending: 'webm',
-  params: pictureParams,
-  refusal: evenSides,
-  contents: (base) => `${base}.webm`,
+  params: { ...movieParams, clear },
+  sheet: (v) => (v.clear ? 'clear' : 'solid'),
+  refusal: ({ size }) => evenSides(size),
 });

@@ -2,6 +2,7 @@
 import { readFileSync } from 'node:fs';
 import next from 'next';
 import { doJob } from '../jobs/jobs';
+import { keepWorker } from '../render/local-worker';
 import { front } from './front';
 import { log } from './log';
 
@@ -29,6 +30,7 @@ async function main(): Promise<void> {
   });
   log().info({ hostname, port, tls: tls !== undefined }, 'started');
   keepTidyDaily();
+  keepWorker();
   let ending = false;
   for (const signal of ['SIGTERM', 'SIGINT'] as const)
     process.on(signal, () => {

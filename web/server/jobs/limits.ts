@@ -17,6 +17,7 @@ export const JOBS = {
   duplicatePiece: { seconds: 20, megabytes: 768, remedy: SMALLER },
   exportPiece: { seconds: 60, megabytes: 1536, remedy: 'Take its files out of it, and export them by themselves.' },
   keepAsset: { seconds: 60, megabytes: 1536, remedy: SMALLER },
+  createRender: { seconds: 60, megabytes: 1024, remedy: SMALLER },
   keepTidy: { seconds: 600, megabytes: 768, remedy: 'It is tried again tomorrow.' },
   keepLook: { seconds: 20, megabytes: 768, remedy: SMALLER },
 } as const satisfies Record<string, JobLimits>;

@@ -8,6 +8,7 @@ import { database } from '../db';
 import { fileName } from '../file-name';
 import { parseJson } from '../http/body';
 import { keepLook } from '../looks';
+import { createRender, type RenderAsked } from '../render/create';
 import { keepTidy } from '../upkeep';
 import { createPiece, duplicatePiece, loadPiece, savePiece } from '../pieces';
 import type { JobName } from './limits';
@@ -45,6 +46,7 @@ export const WORK = {
     const { kind, source } = read(body, lookBody);
     return keepLook(database(), kind, source);
   },
+  createRender: (asked: RenderAsked) => createRender(database(), asked),
   keepTidy: (_given: undefined) => keepTidy(database()),
 } satisfies Record<JobName, (given: never) => Promise<unknown>>;
 

@@ -9,9 +9,10 @@ export type Who = 'anyone' | Role;
 
 /** Who asks, by the session of a browser or the key of a machine; undefined for nobody known. */
 export async function whoAsks(headers: Headers): Promise<Person | undefined> {
-  if (!isOpen()) return LOCAL;
+  // A key that is shown is looked at, wherever: one that was withdrawn opens nothing.
   const key = /^Bearer (\S+)$/i.exec(headers.get('authorization') ?? '')?.[1];
-  return key === undefined ? sessionOf(headers) : keyHolder(key);
+  if (key !== undefined) return keyHolder(key);
+  return isOpen() ? sessionOf(headers) : LOCAL;
 }
 
 /**

@@ -2,7 +2,7 @@
 
 import { Box, Flex } from '@chakra-ui/react';
 import { useEffect } from 'react';
-import { DeliverDrawer } from '../drawers/deliver-drawer';
+import { DeliverDrawer } from '../deliver/deliver-drawer';
 import { SceneDrawer } from '../drawers/scene-drawer';
 import { SeamDrawer } from '../drawers/seam-drawer';
 import { startAutosave } from '../state/saving';

@@ -7,7 +7,7 @@ import { useState } from 'react';
 import { Logo } from '../parts/logo';
 import { ModeButton } from '../parts/mode-button';
 import { PictureButton, StrongButton } from '../parts/buttons';
-import { useDeliveries } from '../state/deliveries';
+import { goesOn, shareOf, useRenders } from '../deliver/renders';
 import { verdictOf } from '../state/derived';
 import { useEditor, type SaveState } from '../state/store';
 import { LoopField } from './loop-field';
@@ -65,9 +65,9 @@ export function TopBar() {
 /** Opens the drawer of files; shows how far the one that is being made has come. */
 function DeliverButton() {
   const open = useEditor((s) => s.drawer === 'deliver');
-  const share = useDeliveries((s) => {
-    const working = s.jobs.find((j) => j.state === 'working');
-    return working ? (working.progress ? working.progress.done / working.progress.total : 0) : null;
+  const share = useRenders((s) => {
+    const working = s.queue?.renders.find((r) => goesOn(r) && !r.paused);
+    return working ? shareOf(working) : null;
   });
   return (
     <StrongButton

@@ -15,7 +15,10 @@ import {
   Droplets,
   Expand,
   Flower2,
+  GalleryHorizontalEnd,
   Globe,
+  Image as ImageIcon,
+  Layers,
   Grid3x3,
   Hexagon,
   Infinity as Cord,
@@ -156,6 +159,10 @@ const icons: Readonly<Record<string, LucideIcon>> = {
   magnet: Magnet,
   images: Images,
   film: Film,
+  image: ImageIcon,
+  layers: Layers,
+  globe: Globe,
+  strip: GalleryHorizontalEnd,
 };
 
 /** Path data of a drawing of 24 × 24, as a declaration may bring with it. */

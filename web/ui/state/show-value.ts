@@ -8,8 +8,8 @@ import { useEditor } from './store';
 /** Opens what a value stands in, and its motion. */
 export function showValue(address: Address): void {
   const { owner } = address;
-  if (owner.type === 'scene' || owner.type === 'output')
-    return useEditor.setState({ drawer: 'scene', motionOf: address });
+  if (owner.type === 'output' || owner.type === 'render') return useEditor.setState({ drawer: 'deliver' });
+  if (owner.type === 'scene') return useEditor.setState({ drawer: 'scene', motionOf: address });
   if (owner.item === '') return useEditor.setState({ ribbonId: owner.ribbon, alsoRibbons: [] });
   useEditor.setState((s) => ({
     ribbonId: owner.ribbon,

@@ -1,7 +1,7 @@
 import { setPairedValue } from '@maypole/core/piece/pair';
 import type { Address } from '@maypole/core/piece/addresses';
 import { holdPiece } from '@maypole/core/piece/hold';
-import { withOutput, type Piece, type RibbonDoc } from '@maypole/core/piece/piece';
+import type { Piece, RibbonDoc } from '@maypole/core/piece/piece';
 import type { StoredValue } from '@maypole/core/declare/params';
 import type { Detail } from '@maypole/core/steps/step';
 import { create } from 'zustand';
@@ -158,16 +158,7 @@ export const useEditor = create<EditorState & Actions>()((set, get) => ({
 
   setValues(label, addresses, value, merge) {
     noteFocusing(get().piece, addresses, (focusing) => set({ focusing }));
-    get().edit(
-      label,
-      (piece) =>
-        addresses.reduce(
-          (p, address) =>
-            setPairedValue(address.owner.type === 'output' ? withOutput(p, address.owner.item) : p, address, value),
-          piece,
-        ),
-      merge,
-    );
+    get().edit(label, (piece) => addresses.reduce((p, address) => setPairedValue(p, address, value), piece), merge);
   },
 
   undo() {

@@ -1,0 +1,13 @@
+import { defineOutput } from '../kind';
+import { clear } from '../shared-params';
+
+export const apng = defineOutput({
+  kind: 'apng',
+  title: 'Animated PNG',
+  help: 'Nothing lost, may be see-through',
+  group: 'animated',
+  icon: 'film',
+  ending: 'png',
+  params: { clear },
+  sheet: (v) => (v.clear ? 'clear' : 'solid'),
+});

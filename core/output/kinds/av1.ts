@@ -1,0 +1,14 @@
+import { defineOutput, evenSides } from '../kind';
+import { movieParams } from '../shared-params';
+
+export const av1 = defineOutput({
+  kind: 'av1',
+  title: 'AV1 movie',
+  help: 'WebM, the smallest',
+  group: 'movies',
+  icon: 'film',
+  ending: 'webm',
+  params: movieParams,
+  sheet: () => 'solid',
+  refusal: ({ size }) => evenSides(size),
+});

@@ -1,0 +1,25 @@
+import { choice } from '../../declare/params';
+import { defineOutput, sidesUpTo } from '../kind';
+
+export const gif = defineOutput({
+  kind: 'gif',
+  title: 'GIF',
+  help: '256 colours, one palette for the loop',
+  group: 'animated',
+  icon: 'film',
+  ending: 'gif',
+  params: {
+    dots: choice(
+      'Dots',
+      'even',
+      [
+        { value: 'even', title: 'Even pattern' },
+        { value: 'strewn', title: 'Strewn' },
+        { value: 'none', title: 'None' },
+      ],
+      'How colours between those of the palette are made. An even pattern stands still from frame to frame.',
+    ),
+  },
+  sheet: () => 'solid',
+  refusal: ({ size }) => sidesUpTo(4096, 'GIF as it is made here')(size),
+});

@@ -1,0 +1,111 @@
+import { choice, number, text, toggle, type Evaluated, type Params } from '../declare/params';
+import { Registry } from '../declare/registry';
+import { widened } from '../declare/widen';
+import { evaluateValues } from '../evaluate/values';
+import type { Values } from '../piece/piece';
+
+export const LOOKS = [
+  { value: 'shaded', title: 'Shaded' },
+  { value: 'edges', title: 'Edges' },
+  { value: 'clay', title: 'Clay' },
+] as const;
+
+const QUICK = [{ param: 'light', is: ['quick'] }] as const;
+const TRUE = [{ param: 'light', is: ['true'] }] as const;
+const PART = [{ param: 'range', is: ['part'] }] as const;
+
+/** How the frames are made that all outputs of a piece are made of, and what their files are called. */
+export const renderParams = {
+  light: choice(
+    'Light',
+    'quick',
+    [
+      { value: 'quick', title: 'Quick' },
+      { value: 'true', title: 'True' },
+    ],
+    'Drawn by the graphics card of a browser, or every ray followed on any machine, the same in every bit.',
+  ),
+  subframes: number(
+    'Sub-frames',
+    8,
+    'Pictures whose average each frame is: more make cleaner edges, softer shadows and blur.',
+    { min: 1, max: 1024, soft: [1, 128], integer: true, moves: false, shownWhen: QUICK },
+  ),
+  look: choice('Look', 'shaded', LOOKS, 'As it is, with the edges of its faces, or in clay.', { shownWhen: QUICK }),
+  samples: number('Samples', 64, 'Paths of light followed for each pixel, at most.', {
+    min: 1,
+    max: 65_536,
+    soft: [16, 1024],
+    integer: true,
+    moves: false,
+    shownWhen: TRUE,
+  }),
+  error: number('Error', 0, 'A pixel that is known this well is left; 0 gives all of them the same samples.', {
+    unit: '%',
+    min: 0,
+    max: 100,
+    soft: [0, 10],
+    moves: false,
+    shownWhen: TRUE,
+  }),
+  denoise: toggle('Denoise', true, 'Takes the grain out of what few samples leave grainy.', { shownWhen: TRUE }),
+  detail: choice(
+    'Detail',
+    'final',
+    [
+      { value: 'final', title: 'Final' },
+      { value: 'draft', title: 'Draft' },
+    ],
+    'Draft is quicker, to try things out.',
+  ),
+  range: choice(
+    'Frames',
+    'all',
+    [
+      { value: 'all', title: 'Whole loop' },
+      { value: 'part', title: 'A part' },
+    ],
+    'The whole loop, or some of its frames.',
+  ),
+  from: number('From', 0, 'The first frame that is made.', {
+    min: 0,
+    max: 19_999,
+    soft: [0, 300],
+    integer: true,
+    moves: false,
+    shownWhen: PART,
+  }),
+  to: number('To', 24, 'The last frame that is made.', {
+    min: 0,
+    max: 19_999,
+    soft: [0, 300],
+    integer: true,
+    moves: false,
+    shownWhen: PART,
+  }),
+  name: text(
+    'Names',
+    '{piece}-{size}',
+    'Names of the files, with / for folders. Known: {piece}, {size}, {width}, {height}, {output}, {fps}, {frames}, {revision}, {date}, and {frame} for pictures.',
+    { max: 200 },
+  ),
+} as const;
+
+export type RenderSettings = Evaluated<typeof renderParams>;
+
+/** Ways to render; there is one. */
+export const renderings = new Registry('rendering', [
+  { kind: 'frames', title: 'Rendering', params: widened<Params>(renderParams) },
+]);
+
+/** The settings of a piece's rendering as plain values. */
+export function renderSettings(values: Values): RenderSettings {
+  return evaluateValues(renderParams, values, { frame: 0, frames: 1 });
+}
+
+/** The frames that settings ask for in a loop of so many, in playing order. */
+export function framesWanted(v: Pick<RenderSettings, 'range' | 'from' | 'to'>, frames: number): number[] {
+  if (v.range === 'all') return Array.from({ length: frames }, (_, i) => i);
+  const [first, last] = [v.from, v.to].map((f) => Math.min(f, frames - 1)).sort((a, b) => a - b);
+  return Array.from({ length: last - first + 1 }, (_, i) => first + i);
+}

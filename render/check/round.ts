@@ -1,0 +1,122 @@
+import type { Repair, Round } from './report';
+
+/** Small pictures, one after the other: red, green, blue of 8 bits. */
+export type Pictures = AsyncIterable<Uint8Array>;
+
+/** How a row of pictures goes on. */
+export interface Going {
+  readonly steps: readonly number[];
+  readonly brightness: readonly number[];
+}
+
+/** Mean distance of two pictures. */
+function apart(a: Uint8Array, b: Uint8Array): number {
+  let sum = 0;
+  for (let i = 0; i < a.length; i++) sum += Math.abs(a[i] - b[i]);
+  return sum / a.length;
+}
+
+function mean(a: Uint8Array): number {
+  let sum = 0;
+  for (const v of a) sum += v;
+  return sum / a.length;
+}
+
+/** Looks at pictures of a file and at those it was made of, side by side; no more than a few are in memory. */
+export async function roundOf(file: Pictures, made: Pictures, frames: number, plays: number): Promise<Round> {
+  const [own, source] = [new Follower(), new Follower()];
+  const other = made[Symbol.asyncIterator]();
+  let worst = Infinity;
+  for await (const picture of file) {
+    own.next(picture);
+    const { value, done } = await other.next();
+    if (done) continue;
+    source.next(value);
+    worst = Math.min(worst, psnr(picture, value));
+  }
+  await other.return?.();
+  const [f, m] = [own.end(), source.end()];
+  const seams = Array.from({ length: plays }, (_, k) => (k + 1) * frames - 1).filter((s) => s < f.steps.length);
+  const jump = ({ brightness: b }: Going) => b[0] - b[b.length - 1];
+  return {
+    file: f.steps,
+    made: m.steps,
+    seams,
+    worstPsnr: worst,
+    brightness: jump(f) - jump(m),
+  };
+}
+
+function psnr(a: Uint8Array, b: Uint8Array): number {
+  let sum = 0;
+  for (let i = 0; i < a.length; i++) sum += (a[i] - b[i]) ** 2;
+  return sum === 0 ? Infinity : 10 * Math.log10((255 * 255) / (sum / a.length));
+}
+
+class Follower {
+  private first: Uint8Array | undefined;
+  private before: Uint8Array | undefined;
+  private readonly steps: number[] = [];
+  private readonly brightness: number[] = [];
+
+  next(picture: Uint8Array): void {
+    if (this.before) this.steps.push(apart(this.before, picture));
+    this.first ??= picture;
+    this.before = picture;
+    this.brightness.push(mean(picture));
+  }
+
+  end(): Going {
+    if (this.first && this.before) this.steps.push(apart(this.before, this.first));
+    return { steps: this.steps, brightness: this.brightness };
+  }
+}
+
+/** What an eye does not see of a step, in values of 8 bits over the whole picture. */
+const UNSEEN = 0.25;
+
+export interface Verdict {
+  readonly closed: boolean;
+  /** By how much the step at the seam is larger than in what it was made of. */
+  readonly more: number;
+  /** How much steps differ elsewhere from those of what it was made of: 95 of a hundred are below. */
+  readonly usual: number;
+}
+
+/**
+ * Whether the file goes round its seam as the frames do: what the encoder added to the step there is no more than it
+ * added elsewhere, or than an eye sees.
+ */
+export function verdictOf({ file, made, seams }: Pick<Round, 'file' | 'made' | 'seams'>): Verdict {
+  const added = file.map((s, i) => s - (made[i % Math.max(1, made.length)] ?? s));
+  const elsewhere = added
+    .filter((_, i) => !seams.includes(i))
+    .map(Math.abs)
+    .sort((a, b) => a - b);
+  const usual =
+    elsewhere.length > 0 ? elsewhere[Math.min(elsewhere.length - 1, Math.floor(0.95 * elsewhere.length))] : 0;
+  const more = Math.max(0, ...seams.map((s) => added[s] ?? 0));
+  return { closed: more <= Math.max(UNSEEN, 1.5 * usual), more, usual };
+}
+
+const figure = (x: number) => (x < 10 ? x.toFixed(2) : x.toFixed(1));
+
+/** The seam of a file in a sentence. */
+export function seamWords(round: Round): string {
+  const { closed, more, usual } = verdictOf(round);
+  const at = round.seams[round.seams.length - 1];
+  const step = figure(round.file[at] ?? 0);
+  const most = figure(Math.max(0, ...round.file.filter((_, i) => !round.seams.includes(i))));
+  if (closed)
+    return `The file goes round its seam without a jolt: the step there is ${step} of 255, and at most ${most} elsewhere.`;
+  return `The file has a pulse at its seam: the step there is ${step} of 255, ${figure(more)} more than in the frames, while elsewhere the encoder adds no more than ${figure(usual)}.`;
+}
+
+/** Settings that make a pulse smaller, of those an output has and that are not so already. */
+export function repairsOf(values: Readonly<Record<string, unknown>>): Repair[] {
+  const out: Repair[] = [];
+  if (values.quality === 'preview') out.push({ title: 'Quality: good', values: { quality: 'good' } });
+  if (values.quality === 'good') out.push({ title: 'Quality: visually lossless', values: { quality: 'lossless' } });
+  if (values.whole === false) out.push({ title: 'Whole pictures', values: { whole: true } });
+  return out;
+}

@@ -1,0 +1,76 @@
+import { spawn } from 'node:child_process';
+import { readFile } from 'node:fs/promises';
+import sharp from 'sharp';
+import type { PixelSize } from '@maypole/core/output/kind';
+import { FFMPEG } from '../files/program';
+import { eightBits, readSheet } from '../files/png';
+
+/** Longest side of pictures that are compared. */
+const SIDE = 480;
+
+/** The size at which pictures of a size are compared. */
+export function comparedSize({ width, height }: PixelSize): PixelSize {
+  const by = Math.min(1, SIDE / Math.max(width, height));
+  return { width: Math.max(1, Math.round(width * by)), height: Math.max(1, Math.round(height * by)) };
+}
+
+/** Whose decoder reads alpha where the usual one leaves it out. */
+const DECODERS: Readonly<Record<string, readonly string[]>> = { webm: ['-c:v', 'libvpx-vp9'] };
+
+/** Pictures of a movie or a picture that moves, made small, over black. */
+export async function* fromMovie(file: string, { width, height }: PixelSize, kind = ''): AsyncGenerator<Uint8Array> {
+  const child = spawn(
+    FFMPEG,
+    [
+      ...['-nostdin', '-hide_banner', '-v', 'error', ...(DECODERS[kind] ?? []), '-i', file],
+      ...['-vf', `format=gbrap,premultiply=inplace=1,scale=${width}:${height}:flags=area,format=rgb24`],
+      ...['-fps_mode', 'passthrough', '-f', 'rawvideo', 'pipe:1'],
+    ],
+    { stdio: ['ignore', 'pipe', 'ignore'] },
+  );
+  const bytes = 3 * width * height;
+  let rest: Buffer = Buffer.alloc(0);
+  try {
+    for await (const chunk of child.stdout) {
+      rest = rest.length === 0 ? (chunk as Buffer) : Buffer.concat([rest, chunk as Buffer]);
+      while (rest.length >= bytes) {
+        yield new Uint8Array(rest.subarray(0, bytes));
+        rest = rest.subarray(bytes);
+      }
+    }
+  } finally {
+    child.kill('SIGKILL');
+  }
+}
+
+/** Pictures of files, made small, over black. */
+export async function* fromFiles(files: Iterable<string>, size: PixelSize): AsyncGenerator<Uint8Array> {
+  for (const file of files) {
+    const { data } = await sharp(file)
+      .ensureAlpha()
+      .flatten({ background: '#000' })
+      .toColourspace('srgb')
+      .resize(size.width, size.height, { fit: 'fill', kernel: 'linear' })
+      .raw()
+      .toBuffer({ resolveWithObject: true });
+    yield new Uint8Array(data);
+  }
+}
+
+/** The same of sheets, as often as they are played. */
+export async function* fromSheets(
+  sheet: (index: number) => string,
+  frames: number,
+  plays: number,
+  size: PixelSize,
+): AsyncGenerator<Uint8Array> {
+  for (let i = 0; i < frames * plays; i++) {
+    const { width, height, ...rest } = readSheet(await readFile(sheet(i % frames)));
+    const { data } = await sharp(eightBits({ width, height, ...rest }), { raw: { width, height, channels: 4 } })
+      .flatten({ background: '#000' })
+      .resize(size.width, size.height, { fit: 'fill', kernel: 'linear' })
+      .raw()
+      .toBuffer({ resolveWithObject: true });
+    yield new Uint8Array(data);
+  }
+}

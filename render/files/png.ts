@@ -1,0 +1,59 @@
+import { decode } from 'fast-png';
+import { inEightBits } from '@maypole/core/develop/develop';
+
+/** A picture of a sheet: 8 or 16 bits, red, green, blue, alpha, rows from the top. */
+export interface Sheet {
+  readonly width: number;
+  readonly height: number;
+  readonly data: Uint8Array | Uint16Array;
+}
+
+/** The picture in a sheet. Sheets are made here and in browsers, so that they are of few forms. */
+export function readSheet(file: Uint8Array): Sheet {
+  const { width, height, data, channels, depth } = decode(file);
+  if (channels === 4 && (depth === 8 || depth === 16)) return { width, height, data: data as Uint8Array | Uint16Array };
+  if (channels === 3 && depth === 8) {
+    const out = new Uint8Array(4 * width * height).fill(255);
+    for (let i = 0; i < width * height; i++) for (let k = 0; k < 3; k++) out[4 * i + k] = data[3 * i + k];
+    return { width, height, data: out };
+  }
+  throw new RangeError(`A sheet has ${channels} channels of ${depth} bits, which is not expected.`);
+}
+
+/** The same in 8 bits. */
+export function eightBits({ data, width }: Sheet): Uint8Array {
+  if (data instanceof Uint8Array) return data;
+  const out = inEightBits(data, width);
+  return new Uint8Array(out.buffer, out.byteOffset, out.length);
+}
+
+const TABLE = Uint32Array.from({ length: 256 }, (_, n) => {
+  let c = n;
+  for (let k = 0; k < 8; k++) c = c & 1 ? 0xedb88320 ^ (c >>> 1) : c >>> 1;
+  return c;
+});
+
+function crc(bytes: Uint8Array): number {
+  let c = 0xffffffff;
+  for (const b of bytes) c = TABLE[(c ^ b) & 255] ^ (c >>> 8);
+  return (c ^ 0xffffffff) >>> 0;
+}
+
+/** Bytes of the signature and the first chunk, IHDR. */
+const HEAD = 33;
+
+/** A PNG that says that its colours are sRGB (W3C PNG, third edition, 11.3.2.5 with the values of gAMA it asks for). */
+export function taggedSrgb(png: Uint8Array): Uint8Array {
+  const chunk = (type: string, data: number[]) => {
+    const body = Uint8Array.from([...Buffer.from(type, 'latin1'), ...data]);
+    const out = new Uint8Array(body.length + 8);
+    const view = new DataView(out.buffer);
+    view.setUint32(0, data.length);
+    out.set(body, 4);
+    view.setUint32(4 + body.length, crc(body));
+    return out;
+  };
+  // Intent: perceptual; gamma 1/2.2 in hundred-thousandths.
+  const tags = [chunk('sRGB', [0]), chunk('gAMA', [0, 0, 0xb1, 0x8f])];
+  return Buffer.concat([png.subarray(0, HEAD), ...tags, png.subarray(HEAD)]);
+}

@@ -1,0 +1,94 @@
+import { developedDeep } from '@maypole/core/develop/develop';
+import { Denoiser } from '@maypole/core/develop/denoise';
+import { wholeLight, type LightPicture } from '@maypole/core/develop/light';
+import type { MeshCache } from '@maypole/core/evaluate/mesh-cache';
+import { pictureAt } from '@maypole/core/evaluate/picture-at';
+import { evaluateRibbon } from '@maypole/core/evaluate/ribbon';
+import { writeExr, type Layer } from '@maypole/core/files/exr';
+import { hasPasses, SHEETS, type SheetName } from '@maypole/core/output/sheet';
+import type { Piece, RibbonDoc } from '@maypole/core/piece/piece';
+import type { Detail } from '@maypole/core/steps/step';
+import { instantPictures } from '@maypole/core/trace/exposure';
+import { motionPass } from '@maypole/core/trace/motion';
+import { bouncesOf, type Bounces, type TraceSettings } from '@maypole/core/trace/tracer';
+import { encode } from 'fast-png';
+import type { Traced, TraceCrew } from './trace-crew';
+
+/** How a frame is made in true light. */
+export interface TrueFrameOrder {
+  /** Pixels. */
+  readonly width: number;
+  readonly height: number;
+  readonly samples: number;
+  /** A share: see TraceSettings. */
+  readonly error: number;
+  readonly denoise: boolean;
+  readonly detail: Detail;
+  readonly passes: boolean;
+  readonly least?: number;
+  readonly bounces?: Bounces;
+  readonly brightest?: number;
+  readonly grain?: 'moves' | 'stands';
+}
+
+export interface TrueFrame extends Traced {
+  /** Its light, without grain where that was asked for. */
+  readonly clean: LightPicture;
+  /** What else is known of its pixels, where passes were asked for. */
+  readonly layers: readonly Layer[];
+  readonly scene: ReturnType<typeof pictureAt>['scene'];
+}
+
+/** One frame of a piece in true light: the same bits wherever it is made. Throws what tracing throws. */
+export async function trueFrame(
+  crew: TraceCrew,
+  piece: Piece,
+  frame: number,
+  order: TrueFrameOrder,
+  cache: MeshCache,
+  onShare?: (share: number) => void,
+): Promise<TrueFrame> {
+  const { frames } = piece.loop;
+  const shapeOf = (r: RibbonDoc, at: number) => evaluateRibbon(r, piece.loop, at, order.detail, cache).mesh;
+  const pictures = instantPictures(piece, frame, shapeOf);
+  const settings: TraceSettings = {
+    width: order.width,
+    height: order.height,
+    bounces: order.bounces ?? bouncesOf(8),
+    brightest: order.brightest ?? 20,
+    // A loop later it is the same grain.
+    grain: order.grain === 'stands' ? 0 : 1 + (((frame % frames) + frames) % frames),
+    error: order.error,
+    least: order.least ?? 16,
+    passes: order.passes,
+  };
+  const traced = await crew.traced({ pictures, settings, samples: order.samples }, onShare);
+  const clean = order.denoise ? new Denoiser().denoised(traced.light, traced.guides) : traced.light;
+  const at = (f: number) => pictureAt(piece, f, (r) => shapeOf(r, f));
+  const layers = traced.sheet
+    ? [
+        ...traced.sheet.passes(pictures[0].ribbons.map(({ id }) => piece.ribbons.find((r) => r.id === id)!.name)),
+        motionPass(at(frame), at(frame + 1), settings),
+      ]
+    : [];
+  return { ...traced, clean, layers, scene: pictures[0].scene };
+}
+
+/** The sheets of a frame, as files. */
+export function sheetsOf(frame: TrueFrame, wanted: readonly SheetName[]): Map<SheetName, Uint8Array> {
+  const { width, height } = frame.clean;
+  return new Map(
+    wanted.map((name) => {
+      if (SHEETS[name].light)
+        return [
+          name,
+          writeExr(wholeLight(frame.clean), width, height, hasPasses(name) ? frame.layers : [], {
+            precision: name.startsWith('half') ? 'half' : 'float',
+            packed: true,
+          }),
+        ];
+      const data = developedDeep(frame.clean, { scene: frame.scene, clear: name === 'clear' });
+      return [name, encode({ width, height, data, channels: 4, depth: 16 }, { zlib: { level: 3 } })];
+    }),
+  );
+}

@@ -1,0 +1,20 @@
+import { encode, type Maker } from './maker';
+import { pixels, TAGGED, type MovieValues } from './movie';
+
+const CRF = { preview: 45, good: 24, lossless: 12 } as const;
+
+/** AV1 (AV1 Bitstream & Decoding Process Specification) by SVT-AV1, in 10 bit. */
+export const av1: Maker = async (making) => {
+  const { quality, plays, whole } = making.values as unknown as MovieValues;
+  return [
+    await encode(making, {
+      plays,
+      filter: pixels('yuv420p10le'),
+      args: [
+        ...['-c:v', 'libsvtav1', '-preset', quality === 'preview' ? '11' : '8', '-crf', `${CRF[quality]}`],
+        ...(whole ? ['-g', '1'] : []),
+        ...TAGGED,
+      ],
+    }),
+  ];
+};

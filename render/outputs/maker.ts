@@ -1,0 +1,111 @@
+import { mkdirSync, mkdtempSync, rmSync, symlinkSync } from 'node:fs';
+import path from 'node:path';
+import type { PixelSize } from '@maypole/core/output/kind';
+import type { Piece } from '@maypole/core/piece/piece';
+import { FFMPEG, run } from '../files/program';
+import { frameRate } from '@maypole/core/time/loop';
+
+/** What an output is made of, and where to. */
+export interface Making<V = Readonly<Record<string, unknown>>> {
+  readonly values: V;
+  readonly size: PixelSize;
+  /** Ready to be evaluated, for outputs of shapes. */
+  readonly piece: Piece;
+  /** Frames in playing order. */
+  readonly frames: readonly number[];
+  /** File of the sheet that the output is made of, by place among the frames. */
+  readonly sheet: (index: number) => string;
+  /** Folder that names are in. */
+  readonly folder: string;
+  /** Name without ending, in the folder; with /, where it stands in further folders, which are there. */
+  readonly base: string;
+  /** Name of the file of a frame, with its ending. */
+  readonly frameName: (frame: number) => string;
+  readonly ending: string;
+  readonly signal?: AbortSignal;
+  readonly onShare?: (share: number) => void;
+}
+
+/** Makes the files of an output; gives their names in the folder. */
+export type Maker = (making: Making) => Promise<readonly string[]>;
+
+/** Makes a file of every frame, one after the other, and leaves out none. */
+export async function eachFrame(
+  making: Making,
+  make: (index: number, to: string, frame: number) => Promise<void>,
+): Promise<readonly string[]> {
+  const names: string[] = [];
+  for (const [index, frame] of making.frames.entries()) {
+    making.signal?.throwIfAborted();
+    const name = making.frameName(frame);
+    await make(index, path.join(making.folder, name), frame);
+    names.push(name);
+    making.onShare?.((index + 1) / making.frames.length);
+  }
+  return names;
+}
+
+/** Numbered as a program for movies reads them, for as long as it does. */
+export async function withNumbered<T>(
+  { frames, sheet, folder }: Making,
+  use: (input: readonly string[]) => Promise<T>,
+  rate: string,
+): Promise<T> {
+  mkdirSync(folder, { recursive: true });
+  const at = mkdtempSync(path.join(folder, '.frames-'));
+  try {
+    for (let i = 0; i < frames.length; i++)
+      symlinkSync(path.resolve(sheet(i)), path.join(at, `${String(i).padStart(6, '0')}.png`));
+    return await use(['-framerate', rate, '-start_number', '0', '-i', path.join(at, '%06d.png')]);
+  } finally {
+    rmSync(at, { recursive: true, force: true });
+  }
+}
+
+/** "24000/1001". */
+export function rateOf(piece: Pick<Piece, 'loop'>): string {
+  const { num, den } = frameRate(piece.loop.fps);
+  return `${num}/${den}`;
+}
+
+export interface Encoding {
+  /** How many times the loop is in the file. */
+  readonly plays?: number;
+  /** What is done to pictures, as ffmpeg has it. */
+  readonly filter?: string;
+  readonly args: readonly string[];
+  /** Ending, where it is not that of the output; see OutputKind.beside. */
+  readonly ending?: string;
+}
+
+/** Encodes all frames into one file. */
+export async function encode(making: Making, { plays = 1, filter, args, ending }: Encoding): Promise<string> {
+  const name = `${making.base}.${ending ?? making.ending}`;
+  const total = plays * making.frames.length;
+  await withNumbered(
+    making,
+    (input) =>
+      run(
+        FFMPEG,
+        [
+          ...['-nostdin', '-hide_banner', '-v', 'error', '-y', '-progress', 'pipe:1'],
+          ...(plays > 1 ? ['-stream_loop', `${plays - 1}`] : []),
+          ...input,
+          ...(filter ? ['-vf', filter] : []),
+          // As many as there are, whatever rounding times would make of it.
+          ...['-frames:v', `${total}`, '-fps_mode', 'passthrough', '-bitexact'],
+          ...args,
+          path.join(making.folder, name),
+        ],
+        {
+          signal: making.signal,
+          onData: (chunk) => {
+            const told = /frame=\s*(\d+)/.exec(chunk.toString());
+            if (told) making.onShare?.(Math.min(1, Number(told[1]) / total));
+          },
+        },
+      ),
+    rateOf(making.piece),
+  );
+  return name;
+}

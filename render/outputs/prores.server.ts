@@ -1,0 +1,18 @@
+import { encode, type Maker } from './maker';
+import { pixels, TAGGED } from './movie';
+
+/** ProRes 4444 (SMPTE RDD 36), alpha straight in 16 bit. */
+export const prores: Maker = async (making) => {
+  const { plays, clear } = making.values as unknown as { plays: number; clear: boolean };
+  return [
+    await encode(making, {
+      plays,
+      filter: pixels(clear ? 'yuva444p10le' : 'yuv444p10le'),
+      args: [
+        ...['-c:v', 'prores_ks', '-profile:v', '4444', '-vendor', 'apl0'],
+        ...(clear ? ['-alpha_bits', '16'] : []),
+        ...TAGGED,
+      ],
+    }),
+  ];
+};

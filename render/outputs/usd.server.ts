@@ -1,0 +1,225 @@
+import path from 'node:path';
+import { MeshCache } from '@maypole/core/evaluate/mesh-cache';
+import type { Surface } from '@maypole/core/finish/surface';
+import { hexToLight } from '@maypole/core/maths/srgb';
+import { drawTopologyOf } from '@maypole/core/shape/drawable';
+import type { Mesh } from '@maypole/core/shape/mesh';
+import { frameRate } from '@maypole/core/time/loop';
+import { brought, placedIn, ShapeTrouble, tracksOf, type Track } from '../shapes/moving';
+import { short, TextFile } from '../shapes/text-file';
+import { nearTo, placingOf } from '../shapes/turn';
+import type { Maker, Making } from './maker';
+
+const MOST_BYTES = 4e9;
+
+/**
+ * OpenUSD as text: a mesh with its points at every frame for what stays itself, an instancer for copies, meshes whose
+ * faces change with time for the rest.
+ */
+export const usd: Maker = async (making) => {
+  const name = `${making.base}.usda`;
+  const file = new TextFile(path.join(making.folder, name));
+  try {
+    await new Usd(making, file).write();
+    return [name];
+  } finally {
+    file.close();
+  }
+};
+
+const names = (numbers: ArrayLike<number>) => `[${Array.from(numbers).join(', ')}]`;
+
+function triples(p: ArrayLike<number>, parts = 3): string {
+  const out: string[] = [];
+  for (let i = 0; i < p.length; i += parts) {
+    const one: string[] = [];
+    for (let k = 0; k < parts; k++) one.push(short(p[i + k]));
+    out.push(`(${one.join(', ')})`);
+  }
+  return `[${out.join(', ')}]`;
+}
+
+class Usd {
+  private readonly taken = new Set<string>();
+
+  constructor(
+    private readonly making: Making,
+    private readonly file: TextFile,
+  ) {}
+
+  async write(): Promise<void> {
+    const { piece, frames, signal, onShare } = this.making;
+    const { num, den } = frameRate(piece.loop.fps);
+    const fps = num / den;
+    const title = JSON.stringify(piece.name);
+    this.file.write(
+      `#usda 1.0\n(\n    defaultPrim = "Loop"\n    doc = ${title}\n    startTimeCode = ${frames[0]}\n    endTimeCode = ${frames[frames.length - 1]}\n    timeCodesPerSecond = ${fps}\n    framesPerSecond = ${fps}\n    metersPerUnit = 1\n    upAxis = "Y"\n)\n\ndef Xform "Loop"\n{\n`,
+    );
+    const tracks = await tracksOf(piece, frames, new MeshCache(), signal);
+    for (const [i, track] of tracks.entries()) {
+      await this.track(track);
+      onShare?.((i + 1) / tracks.length);
+    }
+    this.file.write('}\n');
+  }
+
+  /** A name that the format takes, and no other prim beside has. */
+  private name(text: string): string {
+    const plain =
+      text
+        .normalize('NFKD')
+        .replace(/[^A-Za-z0-9_]+/g, '_')
+        .replace(/^(\d)/, '_$1') || 'Ribbon';
+    let [name, n] = [plain, 1];
+    while (this.taken.has(name)) name = `${plain}_${++n}`;
+    this.taken.add(name);
+    return name;
+  }
+
+  private async turn(): Promise<void> {
+    await new Promise((resolve) => setImmediate(resolve));
+    this.making.signal?.throwIfAborted();
+    if (this.file.bytes > MOST_BYTES)
+      throw new ShapeTrouble(
+        `The OpenUSD file would be larger than ${MOST_BYTES / 1e9} GB as text; deliver fewer frames, or glTF or PLY, which are binary.`,
+      );
+  }
+
+  private material(name: string, s: Surface, under: string): string {
+    const [r, g, b] = hexToLight(s.baseColor).map(short);
+    const emitted = hexToLight(s.emissiveTinted ? s.baseColor : s.emissiveColor).map((c) =>
+      short(c * s.emissiveStrength),
+    );
+    this.file.write(
+      `        def Material "${name}"\n        {\n            token outputs:surface.connect = <${under}/${name}/Surface.outputs:surface>\n            def Shader "Surface"\n            {\n                uniform token info:id = "UsdPreviewSurface"\n                color3f inputs:diffuseColor = (${r}, ${g}, ${b})\n                color3f inputs:emissiveColor = (${emitted.join(', ')})\n                float inputs:metallic = ${short(s.metalness)}\n                float inputs:roughness = ${short(s.roughness)}\n                float inputs:ior = ${short(s.ior)}\n                float inputs:clearcoat = ${short(s.clearcoat)}\n                float inputs:clearcoatRoughness = ${short(s.clearcoatRoughness)}\n                float inputs:opacity = ${short(s.alpha * (1 - s.transmission))}\n                token outputs:surface\n            }\n        }\n`,
+    );
+    return `${under}/${name}`;
+  }
+
+  private async track(track: Track): Promise<void> {
+    const name = this.name(track.name);
+    const under = `/Loop/${name}`;
+    this.file.write(`    def Scope "${name}"\n    {\n`);
+    const material = this.material('Finish', track.surface(0), under);
+    if (track.kind === 'copies') await this.copies(track, under, material);
+    else await this.mesh('Shape', (f) => whole(track.at(f)), material, track.kind === 'changing', '        ');
+    this.file.write('    }\n');
+  }
+
+  /** A value at every frame; once where it is always the same. */
+  private async samples(indent: string, declared: string, at: (frame: number) => string): Promise<void> {
+    const { frames } = this.making;
+    const first = at(frames[0]);
+    let moves = false;
+    for (const frame of frames.slice(1)) {
+      if (moves) break;
+      await this.turn();
+      moves = at(frame) !== first;
+    }
+    if (!moves) return this.file.write(`${indent}${declared} = ${first}\n`);
+    this.file.write(`${indent}${declared}.timeSamples = {\n`);
+    for (const frame of frames) {
+      await this.turn();
+      this.file.write(`${indent}    ${frame}: ${at(frame)},\n`);
+    }
+    this.file.write(`${indent}}\n`);
+  }
+
+  private async mesh(
+    name: string,
+    at: (frame: number) => Mesh,
+    material: string,
+    changes: boolean,
+    indent: string,
+  ): Promise<void> {
+    const inner = `${indent}    `;
+    const first = at(this.making.frames[0]);
+    const curves = first.connectivity.corners.length === 0;
+    this.file.write(
+      `${indent}def ${curves ? 'BasisCurves' : 'Mesh'} "${name}" (\n${inner}prepend apiSchemas = ["MaterialBindingAPI"]\n${indent})\n${indent}{\n`,
+    );
+    this.file.write(`${inner}rel material:binding = <${material}>\n`);
+    if (curves) {
+      this.file.write(`${inner}uniform token type = "linear"\n`);
+      const lines = (f: number) => drawTopologyOf(at(f).connectivity).lines;
+      await this.samples(inner, 'int[] curveVertexCounts', (f) => names(new Array(lines(f).length / 2).fill(2)));
+      await this.samples(inner, 'point3f[] points', (f) => {
+        const p = at(f).positions;
+        const { source } = drawTopologyOf(at(f).connectivity);
+        return triples(Array.from(lines(f)).flatMap((v) => [0, 1, 2].map((k) => p[3 * source[v] + k])));
+      });
+      this.file.write(`${inner}float[] widths = [0.004] (\n${inner}    interpolation = "constant"\n${inner})\n`);
+    } else {
+      this.file.write(`${inner}uniform token subdivisionScheme = "none"\n${inner}uniform bool doubleSided = 1\n`);
+      const counts = (f: number) => {
+        const { faceStart } = at(f).connectivity;
+        return names(Array.from(faceStart.subarray(1), (end, i) => end - faceStart[i]));
+      };
+      const corners = (f: number) => names(at(f).connectivity.corners);
+      if (changes) {
+        await this.samples(inner, 'int[] faceVertexCounts', counts);
+        await this.samples(inner, 'int[] faceVertexIndices', corners);
+      } else {
+        this.file.write(`${inner}int[] faceVertexCounts = ${counts(this.making.frames[0])}\n`);
+        this.file.write(`${inner}int[] faceVertexIndices = ${corners(this.making.frames[0])}\n`);
+      }
+      await this.samples(inner, 'point3f[] points', (f) => triples(at(f).positions));
+    }
+    this.file.write(`${indent}}\n`);
+  }
+
+  private async copies(track: Track, under: string, material: string): Promise<void> {
+    const { frames } = this.making;
+    const first = track.at(frames[0]).copies!;
+    const list = first.sources.map((_, i) => `<${under}/Copies/Shapes/Shape_${i}>`);
+    this.file.write('        def PointInstancer "Copies"\n        {\n');
+    this.file.write(`            int[] protoIndices = ${names(first.source)}\n`);
+    this.file.write(`            rel prototypes = [${list.join(', ')}]\n`);
+    const placings = (f: number) => {
+      const { matrices } = track.at(f).copies!;
+      return Array.from(first.source, (_, c) => placingOf(matrices.subarray(16 * c, 16 * c + 16)));
+    };
+    const sides = placings(frames[0]).map((p) => p.turn);
+    await this.samples('            ', 'point3f[] positions', (f) => triples(placings(f).flatMap((p) => [...p.at])));
+    await this.samples('            ', 'float3[] scales', (f) => triples(placings(f).flatMap((p) => [...p.size])));
+    // The real part stands first.
+    await this.samples('            ', 'quath[] orientations', (f) =>
+      triples(
+        placings(f).flatMap((p, c) => {
+          const [x, y, z, w] = nearTo(p.turn, sides[c]);
+          return [w, x, y, z];
+        }),
+        4,
+      ),
+    );
+    this.file.write('            def Scope "Shapes"\n            {\n');
+    for (let s = 0; s < first.sources.length; s++)
+      await this.mesh(`Shape_${s}`, (f) => track.at(f).copies!.sources[s], material, false, '                ');
+    this.file.write('            }\n        }\n');
+  }
+}
+
+/** All that is placed as one mesh. */
+function whole(mesh: Mesh): Mesh {
+  const placed = placedIn(mesh);
+  if (placed.length === 1 && !placed[0].matrix) return mesh;
+  const positions: number[] = [];
+  const [starts, corners]: [number[], number[]] = [[0], []];
+  for (const { mesh: one, matrix } of placed) {
+    const first = positions.length / 3;
+    for (const v of brought(one.positions, matrix)) positions.push(v);
+    const { faceStart, corners: c } = one.connectivity;
+    for (let f = 0; f + 1 < faceStart.length; f++) {
+      for (let k = faceStart[f]; k < faceStart[f + 1]; k++) corners.push(first + c[k]);
+      starts.push(corners.length);
+    }
+  }
+  return {
+    connectivity: {
+      vertexCount: positions.length / 3,
+      faceStart: Uint32Array.from(starts),
+      corners: Uint32Array.from(corners),
+    },
+    positions: Float32Array.from(positions),
+  };
+}

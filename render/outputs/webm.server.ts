@@ -1,0 +1,26 @@
+import { encode, type Maker } from './maker';
+import { pixels, TAGGED, type MovieValues } from './movie';
+
+const CRF = { preview: 38, good: 22, lossless: 10 } as const;
+
+/** VP9 (VP9 Bitstream Specification) by libvpx; see-through, a second picture beside the first holds the alpha. */
+export const vp9 = ({
+  quality,
+  whole,
+  clear = false,
+}: Pick<MovieValues, 'quality' | 'whole'> & { clear?: boolean }) => ({
+  filter: pixels(clear ? 'yuva420p' : 'yuv420p'),
+  args: [
+    ...['-c:v', 'libvpx-vp9', '-crf', `${CRF[quality]}`, '-b:v', '0', '-row-mt', '1'],
+    ...['-deadline', 'good', '-cpu-used', quality === 'preview' ? '5' : '3'],
+    // Hidden pictures cannot go along with alpha.
+    ...(clear ? ['-auto-alt-ref', '0', '-metadata:s:v:0', 'alpha_mode=1'] : []),
+    ...(whole ? ['-g', '1'] : []),
+    ...TAGGED,
+  ],
+});
+
+export const webm: Maker = async (making) => {
+  const values = making.values as unknown as MovieValues & { clear: boolean };
+  return [await encode(making, { plays: values.plays, ...vp9(values) })];
+};

@@ -1,0 +1,85 @@
+import { MeshCache } from '@maypole/core/evaluate/mesh-cache';
+import { hasPasses, type SheetName } from '@maypole/core/output/sheet';
+import type { Piece } from '@maypole/core/piece/piece';
+import type { KeptSheet } from '../frame/keep';
+import { TraceCrew } from '../frame/trace-crew';
+import { sheetsOf, trueFrame } from '../frame/true-frame';
+import { pieceFrom } from './piece-from';
+import { RENEW_SECONDS, type PartWork, type WorkSource } from './source';
+
+/** Makes frames in true light, one after the other, as they are given. */
+export class FrameWorker {
+  private readonly crew: TraceCrew;
+  private cache = new MeshCache();
+  private known: { readonly render: string; readonly piece: Piece } | undefined;
+  /** What it does just now, in words; empty where nothing. */
+  doing = '';
+
+  constructor(
+    private readonly source: WorkSource,
+    threads: number,
+  ) {
+    this.crew = new TraceCrew(threads);
+  }
+
+  /** Makes one frame; false where there is none to make. */
+  async next(): Promise<boolean> {
+    const work = await this.source.claim();
+    if (!work) return false;
+    let wanted = true;
+    const renewing = setInterval(() => {
+      this.source.renew(work).then(
+        (still) => {
+          if (still || !wanted) return;
+          wanted = false;
+          // Nobody waits for it: the threads are ended with it.
+          void this.crew.close();
+        },
+        // The server may be away for a while; what is done is brought when it is back.
+        () => undefined,
+      );
+    }, RENEW_SECONDS * 1000);
+    try {
+      await this.make(work);
+    } catch (error) {
+      if (wanted) await this.tell(work, error);
+    } finally {
+      wanted = false;
+      clearInterval(renewing);
+      this.doing = '';
+    }
+    return true;
+  }
+
+  async close(): Promise<void> {
+    await this.crew.close();
+  }
+
+  private async make(work: PartWork): Promise<void> {
+    const { order, frame } = work;
+    if (order.light !== 'true') throw new Error('This worker makes frames in true light alone.');
+    const begun = performance.now();
+    if (this.known?.render !== work.render) {
+      this.cache = new MeshCache();
+      this.known = { render: work.render, piece: await pieceFrom(await this.source.piece(work)) };
+    }
+    const { piece } = this.known;
+    this.doing = `${piece.name}, frame ${frame}`;
+    const drawn = await trueFrame(
+      this.crew,
+      piece,
+      frame,
+      { ...order, error: order.error / 100, passes: work.sheets.some(hasPasses) },
+      this.cache,
+    );
+    const sheets: Partial<Record<SheetName, KeptSheet>> = {};
+    for (const [name, bytes] of sheetsOf(drawn, work.sheets)) sheets[name] = await this.source.put(work, name, bytes);
+    const memory = process.resourceUsage().maxRSS / 1024;
+    await this.source.done(work, sheets, { seconds: (performance.now() - begun) / 1000, memory });
+  }
+
+  private async tell(work: PartWork, error: unknown): Promise<void> {
+    const { name, message } = error instanceof Error ? error : { name: '', message: String(error) };
+    await this.source.failed(work, message, name === 'SceneTooLarge' || name === 'PieceTrouble');
+  }
+}

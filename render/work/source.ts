@@ -1,0 +1,39 @@
+import type { FrameOrder } from '@maypole/core/output/frame-order';
+import type { SheetName } from '@maypole/core/output/sheet';
+import type { KeptSheet } from '../frame/keep';
+
+/** A frame that is to be made. */
+export interface PartWork {
+  readonly render: string;
+  /** Place among the frames of the render. */
+  readonly index: number;
+  readonly frame: number;
+  readonly fingerprint: string;
+  readonly order: FrameOrder;
+  readonly sheets: readonly SheetName[];
+  /** By which the worker is known to have it. */
+  readonly lease: string;
+}
+
+export interface PartFigures {
+  readonly seconds: number;
+  /** Megabytes that the worker took at most. */
+  readonly memory: number;
+}
+
+/** Where work comes from and results go: the database itself, or a server elsewhere. */
+export interface WorkSource {
+  /** The next frame; undefined where there is none just now. */
+  claim(): Promise<PartWork | undefined>;
+  /** The document of a render with the files it names. */
+  piece(work: PartWork): Promise<string>;
+  /** Goes on with a frame; false where it is not wanted any more. */
+  renew(work: PartWork): Promise<boolean>;
+  put(work: PartWork, sheet: SheetName, bytes: Uint8Array): Promise<KeptSheet>;
+  done(work: PartWork, sheets: Partial<Record<SheetName, KeptSheet>>, figures: PartFigures): Promise<void>;
+  /** @param forGood another worker would fail, too */
+  failed(work: PartWork, message: string, forGood: boolean): Promise<void>;
+}
+
+/** Seconds between signs of life. */
+export const RENEW_SECONDS = 10;

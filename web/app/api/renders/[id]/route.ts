@@ -1,0 +1,26 @@
+import { database } from '@/server/db';
+import { parseJson } from '@/server/http/body';
+import { route } from '@/server/http/route';
+import { rowId } from '@/server/people/contract';
+import { renderChange } from '@/server/render/contract';
+import { wakeWorker } from '@/server/render/local-worker';
+import { changeRender, clearRender, renderNow } from '@/server/render/renders';
+
+/** A render with each of its frames. */
+export const GET = route<{ id: string }>({ who: 'look' }, async ({ params }) =>
+  Response.json(await renderNow(database(), rowId.parse(params.id))),
+);
+
+/** Pauses it, goes on, cancels it, tries again, puts it elsewhere in the queue, or wants one of its frames at once. */
+export const PATCH = route<{ id: string }>({ who: 'edit', body: 2000 }, async ({ params, body }) => {
+  const id = rowId.parse(params.id);
+  await changeRender(database(), id, parseJson(body, renderChange));
+  wakeWorker();
+  return Response.json(await renderNow(database(), id));
+});
+
+/** Takes it away with its files. */
+export const DELETE = route<{ id: string }>({ who: 'edit', deed: 'cleared a render' }, async ({ params }) => {
+  await clearRender(database(), rowId.parse(params.id));
+  return new Response(null, { status: 204 });
+});

@@ -1,0 +1,22 @@
+import { pieceId } from '@/server/contract';
+import { database } from '@/server/db';
+import { route } from '@/server/http/route';
+import { parseJson } from '@/server/http/body';
+import { doJob } from '@/server/jobs/jobs';
+import { renderBody } from '@/server/render/contract';
+import { wakeWorker } from '@/server/render/local-worker';
+import { queueNow } from '@/server/render/renders';
+
+/** The queue: all renders, or those of a piece, and who works on them. */
+export const GET = route({ who: 'look' }, async ({ query }) => {
+  const piece = query.get('piece');
+  return Response.json(await queueNow(database(), piece === null ? undefined : pieceId.parse(piece)));
+});
+
+/** Puts a revision of a piece into the queue. */
+export const POST = route({ who: 'edit', body: 2000, deed: 'rendered' }, async ({ body, visit, person }) => {
+  const asked = parseJson(body, renderBody);
+  const id = await doJob(visit.client, 'createRender', { ...asked, by: person!.id });
+  wakeWorker();
+  return Response.json({ id }, { status: 201 });
+});

@@ -1,0 +1,22 @@
+import { database } from '@/server/db';
+import { parseJson } from '@/server/http/body';
+import { route } from '@/server/http/route';
+import { admitWorker } from '@/server/render/admit-worker';
+import { claimBody } from '@/server/render/contract';
+import { claimPart } from '@/server/render/queue';
+
+/** Milliseconds that a worker without work is kept waiting, and between looks. */
+const [WAIT, LOOK] = [8000, 1000];
+
+/** Gives a worker a frame to make; waits a while where there is none. */
+export const POST = route({ who: 'run', body: 2000 }, async ({ request, body, person }) => {
+  admitWorker(request);
+  const worker = { ...parseJson(body, claimBody), by: person!.name };
+  const until = Date.now() + WAIT;
+  for (;;) {
+    const part = await claimPart(database(), worker);
+    if (part) return Response.json(part);
+    if (Date.now() > until || request.signal.aborted) return new Response(null, { status: 204 });
+    await new Promise((resolve) => setTimeout(resolve, LOOK));
+  }
+});

@@ -1,0 +1,14 @@
+import { database } from '@/server/db';
+import { parseJson } from '@/server/http/body';
+import { route } from '@/server/http/route';
+import { admitWorker } from '@/server/render/admit-worker';
+import { failedBody, leaseId } from '@/server/render/contract';
+import { failPart } from '@/server/render/queue';
+
+/** A frame could not be made. */
+export const POST = route<{ lease: string }>({ who: 'run', body: 9000 }, async ({ request, params, body }) => {
+  admitWorker(request);
+  const { message, forGood } = parseJson(body, failedBody);
+  await failPart(database(), leaseId.parse(params.lease), message, forGood);
+  return new Response(null, { status: 204 });
+});

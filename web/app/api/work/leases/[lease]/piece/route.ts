@@ -1,0 +1,16 @@
+import { Readable } from 'node:stream';
+import { database } from '@/server/db';
+import { route } from '@/server/http/route';
+import { admitWorker } from '@/server/render/admit-worker';
+import { leaseId } from '@/server/render/contract';
+import { renderDocument } from '@/server/render/database-source';
+import { leasedPart } from '@/server/render/queue';
+
+/** The document that a worker makes a frame of, with the files it names. */
+export const GET = route<{ lease: string }>({ who: 'run' }, async ({ request, params }) => {
+  admitWorker(request);
+  const { render_id } = await leasedPart(database(), leaseId.parse(params.lease));
+  return new Response(Readable.toWeb(Readable.from(renderDocument(database(), render_id))) as ReadableStream, {
+    headers: { 'Content-Type': 'application/json; charset=utf-8' },
+  });
+});

@@ -1,0 +1,14 @@
+import { database } from '@/server/db';
+import { AppError } from '@/server/http/app-error';
+import { route } from '@/server/http/route';
+import { admitWorker } from '@/server/render/admit-worker';
+import { leaseId } from '@/server/render/contract';
+import { renewLease } from '@/server/render/queue';
+
+/** A sign of life: goes on with a frame. */
+export const PUT = route<{ lease: string }>({ who: 'run' }, async ({ request, params }) => {
+  admitWorker(request);
+  if (!(await renewLease(database(), leaseId.parse(params.lease))))
+    throw new AppError(409, 'This frame is no longer yours: it was cancelled, or given to another worker.');
+  return new Response(null, { status: 204 });
+});

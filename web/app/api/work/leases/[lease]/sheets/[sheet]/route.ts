@@ -1,0 +1,28 @@
+import { readFile } from 'node:fs/promises';
+import { SHEETS } from '@maypole/core/output/sheet';
+import { database } from '@/server/db';
+import { AppError } from '@/server/http/app-error';
+import { route } from '@/server/http/route';
+import { admitWorker } from '@/server/render/admit-worker';
+import { leaseId, MAX_SHEET, sheetParam } from '@/server/render/contract';
+import { leasedPart } from '@/server/render/queue';
+import { assertDisk, sheetStore } from '@/server/render/room';
+
+const [PNG, EXR] = [0x89504e47, 0x762f3101];
+
+/** Takes a finished sheet of a frame. */
+export const PUT = route<{ lease: string; sheet: string }>(
+  { who: 'run', file: MAX_SHEET },
+  async ({ request, params, file }) => {
+    admitWorker(request);
+    const sheet = sheetParam.parse(params.sheet);
+    const part = await leasedPart(database(), leaseId.parse(params.lease));
+    if (!part.sheets.includes(sheet)) throw new AppError(422, `Nobody asked for the sheet “${sheet}” of this frame.`);
+    const bytes = await readFile(file);
+    const known = SHEETS[sheet].light ? EXR : PNG;
+    if (bytes.length < 64 || bytes.readUInt32BE(0) !== known)
+      throw new AppError(422, `This is not ${SHEETS[sheet].light ? 'an OpenEXR' : 'a PNG'} picture.`);
+    await assertDisk(bytes.length);
+    return Response.json(await sheetStore().put(part.fingerprint, sheet, bytes));
+  },
+);

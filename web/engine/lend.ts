@@ -1,0 +1,90 @@
+import { newItem, type Piece } from '@maypole/core/piece/piece';
+import { readPiece } from '@maypole/core/piece/read';
+import { sceneLists } from '@maypole/core/scene/index';
+import { openParcel } from '@maypole/core/piece/parcel';
+import type { PartWork } from '@maypole/render/work/source';
+import { Offscreen } from './offscreen';
+
+/** What a browser that lends its graphics card needs of the server. */
+export interface LendSource {
+  claim(signal: AbortSignal): Promise<PartWork | undefined>;
+  piece(work: PartWork): Promise<string>;
+  renew(work: PartWork): Promise<boolean>;
+  put(work: PartWork, sheet: string, picture: Blob): Promise<{ sha256: string; bytes: number }>;
+  done(work: PartWork, sheets: object, figures: { seconds: number; memory: number }): Promise<void>;
+  failed(work: PartWork, message: string, forGood: boolean): Promise<void>;
+}
+
+/** Milliseconds between signs of life. */
+const RENEW = 10_000;
+
+/** Draws frames in quick light for whoever asks the server for them. */
+export class Lender {
+  private drawing: { readonly key: string; readonly offscreen: Offscreen; readonly piece: Piece } | undefined;
+
+  constructor(private readonly source: LendSource) {}
+
+  /** Draws one frame; false where there is none to draw. */
+  async next(signal: AbortSignal): Promise<boolean> {
+    const work = await this.source.claim(signal);
+    if (!work) return false;
+    const renewing = setInterval(() => void this.source.renew(work).catch(() => false), RENEW);
+    try {
+      await this.draw(work);
+    } catch (error) {
+      this.dispose();
+      const message = error instanceof Error ? error.message : 'The frame could not be drawn.';
+      await this.source.failed(work, message, false).catch(() => undefined);
+    } finally {
+      clearInterval(renewing);
+    }
+    return true;
+  }
+
+  dispose(): void {
+    this.drawing?.offscreen.dispose();
+    this.drawing = undefined;
+  }
+
+  private async draw(work: PartWork): Promise<void> {
+    const { order } = work;
+    if (order.light !== 'quick') throw new Error('A browser draws frames in quick light alone.');
+    const begun = performance.now();
+    const sheets: Record<string, { sha256: string; bytes: number }> = {};
+    for (const sheet of work.sheets) {
+      const { offscreen } = await this.prepared(work, sheet === 'clear');
+      await offscreen.draw(work.frame, order.subframes);
+      const picture = await new Promise<Blob | null>((resolve) => offscreen.canvas.toBlob(resolve, 'image/png'));
+      if (!picture)
+        throw new Error(
+          `Frame ${work.frame} of ${order.width} × ${order.height} pixels is more than this browser can write; make it smaller.`,
+        );
+      sheets[sheet] = await this.source.put(work, sheet, picture);
+    }
+    await this.source.done(work, sheets, { seconds: (performance.now() - begun) / 1000, memory: 0 });
+  }
+
+  /** What draws a render, kept from frame to frame. */
+  private async prepared(work: PartWork, clear: boolean) {
+    const { order, render } = work;
+    if (order.light !== 'quick') throw new Error('A browser draws frames in quick light alone.');
+    const key = `${render}/${clear}`;
+    if (this.drawing?.key === key) return this.drawing;
+    let piece = this.drawing?.key.startsWith(render) ? this.drawing.piece : undefined;
+    if (!piece) {
+      const read = readPiece(openParcel(await this.source.piece(work)).source);
+      if (!read.ok) throw new Error(read.message);
+      piece = read.piece;
+    }
+    this.dispose();
+    const offscreen = await Offscreen.create(order.width, order.height);
+    offscreen.setPiece(clear ? withoutBackdrop(piece) : piece, order.detail, order.look, clear);
+    this.drawing = { key, offscreen, piece };
+    return this.drawing;
+  }
+}
+
+/** The piece over nothing. */
+function withoutBackdrop(piece: Piece): Piece {
+  return { ...piece, scene: { ...piece.scene, backdrop: [newItem(sceneLists.backdrop.kinds.get('clear'))] } };
+}

@@ -1,0 +1,123 @@
+import type { FrameOrder } from '@maypole/core/output/frame-order';
+import type { FileReport } from '@maypole/render/check/report';
+import { z } from 'zod';
+import type { RenderState, WorkState } from './tables';
+
+z.config({ jitless: true });
+
+export const renderBody = z.strictObject({
+  piece: z.uuid('This is not the number of a piece.'),
+  revision: z.number().int().min(1),
+  estimate: z.boolean().default(false),
+});
+
+export const renderChange = z.strictObject({
+  paused: z.boolean().optional(),
+  cancelled: z.literal(true).optional(),
+  retry: z.literal(true).optional(),
+  priority: z.number().int().min(-9).max(9).optional(),
+  /** Before which other render it is to be; null for the end. */
+  before: z.uuid().nullable().optional(),
+  /** Place of a frame that is wanted at once. */
+  first: z.number().int().min(0).max(20_000).optional(),
+});
+export type RenderChange = z.infer<typeof renderChange>;
+
+const sheetName = z.enum(['solid', 'clear', 'half', 'float', 'half-passes', 'float-passes']);
+export const claimBody = z.strictObject({
+  id: z.string().regex(/^[\w-]{8,64}$/, 'A worker is known by 8 to 64 letters, digits and dashes.'),
+  name: z.string().trim().min(1, 'A worker needs a name.').max(80),
+  light: z.enum(['quick', 'true']),
+  threads: z.number().int().min(1).max(1024),
+  maker: z.string().max(80),
+});
+export const leaseId = z.uuid('This is not the number of a lease.');
+const kept = z.strictObject({ sha256: z.string().regex(/^[0-9a-f]{64}$/), bytes: z.number().int().min(1) });
+export const doneBody = z.strictObject({
+  sheets: z.partialRecord(sheetName, kept),
+  seconds: z.number().min(0).max(1e7),
+  memory: z.number().min(0).max(1e7),
+});
+export const failedBody = z.strictObject({ message: z.string().max(2000), forGood: z.boolean() });
+export const sheetParam = sheetName;
+/** Bytes of the largest sheet that is taken. */
+export const MAX_SHEET = 150 * 1024 * 1024;
+
+export interface FileSummary {
+  readonly id: string;
+  readonly kind: string;
+  readonly state: WorkState;
+  readonly share: number;
+  /** Names; the first of many. */
+  readonly name: string | null;
+  readonly count: number;
+  readonly bytes: number | null;
+  readonly report: FileReport | null;
+  readonly message: string | null;
+}
+
+export interface RenderSummary {
+  readonly id: string;
+  readonly pieceId: string | null;
+  readonly name: string;
+  readonly revision: number;
+  readonly state: RenderState;
+  readonly paused: boolean;
+  readonly estimate: boolean;
+  readonly priority: number;
+  readonly order: FrameOrder;
+  readonly frames: number;
+  readonly loopFrames: number;
+  readonly done: number;
+  readonly failed: number;
+  readonly leased: number;
+  readonly takenOver: number;
+  /** Bytes of its frames and files. */
+  readonly bytes: number;
+  /** Seconds until its frames are done; null where it cannot be told. */
+  readonly left: number | null;
+  /** Seconds of work that went into its frames. */
+  readonly spent: number;
+  /** Seconds a frame in the mean, and megabytes at most. */
+  readonly each: number | null;
+  readonly memory: number | null;
+  readonly message: string | null;
+  readonly createdAt: string;
+  readonly finishedAt: string | null;
+  readonly files: readonly FileSummary[];
+}
+
+export interface PartSummary {
+  readonly index: number;
+  readonly frame: number;
+  readonly state: WorkState;
+  readonly worker: string | null;
+  readonly seconds: number | null;
+  readonly takenOver: boolean;
+  readonly message: string | null;
+  readonly doneAt: string | null;
+}
+
+export interface WorkerSummary {
+  readonly id: string;
+  readonly name: string;
+  readonly light: 'quick' | 'true';
+  readonly threads: number;
+  readonly by: string;
+  /** Seconds since it was heard of. */
+  readonly silent: number;
+}
+
+export interface RenderDetail extends RenderSummary {
+  readonly parts: readonly PartSummary[];
+  /** By name of the worker: frames, and seconds that went into them. */
+  readonly shares: readonly { readonly worker: string; readonly frames: number; readonly seconds: number }[];
+}
+
+export interface Queue {
+  readonly renders: readonly RenderSummary[];
+  readonly workers: readonly WorkerSummary[];
+  /** Bytes free on the disk of renders, and taken by them. */
+  readonly free: number;
+  readonly used: number;
+}

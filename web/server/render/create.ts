@@ -1,0 +1,121 @@
+import { frameOrder, spreadOut } from '@maypole/core/output/frame-order';
+import { deliveryFault } from '@maypole/core/output/fault';
+import { framesWanted, renderSettings } from '@maypole/core/output/rendering';
+import type { Item, Piece } from '@maypole/core/piece/piece';
+import { readPiece } from '@maypole/core/piece/read';
+import { basesOf } from '@maypole/core/output/bases';
+import { sheetsFor } from '@maypole/render/deliver';
+import { MAKER } from '@maypole/core/trace/maker';
+import { frameFingerprints } from '@maypole/render/frame/fingerprint';
+import { and, eq, sql } from 'drizzle-orm';
+import type { Database } from '../db';
+import { AppError } from '../http/app-error';
+import { revisions } from '../schema';
+import { settleFrames } from './queue';
+import { assertDisk } from './room';
+import { renderFiles, renders } from './tables';
+
+/** Frames by which it is told what all would take. */
+const SAMPLE = 3;
+/** Renders that are not at their end. */
+const MOST_OPEN = 500;
+
+export interface RenderAsked {
+  readonly piece: string;
+  readonly revision: number;
+  readonly estimate: boolean;
+  readonly by: string;
+}
+
+/** Puts a revision of a piece into the queue; gives the number of the render. Frames that are there already are taken over. */
+export async function createRender(db: Database, { piece: id, revision, estimate, by }: RenderAsked): Promise<string> {
+  const [stored] = await db
+    .select({ source: revisions.source })
+    .from(revisions)
+    .where(and(eq(revisions.pieceId, id), eq(revisions.number, revision)));
+  if (!stored) throw new AppError(404, `There is no revision ${revision} of this piece; it may have been taken away.`);
+  const read = readPiece(stored.source);
+  if (!read.ok) throw new AppError(422, read.message);
+  const { piece } = read;
+  const fault = deliveryFault(piece);
+  if (fault) throw new AppError(422, fault);
+  await assertDisk(0);
+  const [{ open }] = (
+    await db.execute<{ open: string }>(sql`select count(*) as open from renders where state in ('frames', 'files')`)
+  ).rows;
+  if (Number(open) >= MOST_OPEN)
+    throw new AppError(429, `${MOST_OPEN} renders are waiting already; let some of them end, or cancel them.`);
+  const settings = renderSettings(piece.render.values);
+  const wanted = framesWanted(settings, piece.loop.frames);
+  const frames = estimate
+    ? spreadOut(wanted.length)
+        .slice(0, SAMPLE)
+        .map((i) => wanted[i])
+        .sort((a, b) => a - b)
+    : wanted;
+  const items = piece.outputs.filter((o) => o.on);
+  const order = frameOrder(settings, piece.format);
+  const fingerprints = frameFingerprints(piece, frames, order);
+  const ranks = new Array<number>(frames.length);
+  spreadOut(frames.length).forEach((place, rank) => (ranks[place] = rank));
+  const render = await db.transaction(async (tx) => {
+    const [{ place }] = (
+      await tx.execute<{ place: number }>(sql`select coalesce(max(place), 0) + 1 as place from renders`)
+    ).rows;
+    const [row] = await tx
+      .insert(renders)
+      .values({
+        pieceId: id,
+        name: piece.name,
+        revision,
+        source: stored.source,
+        frames,
+        loopFrames: piece.loop.frames,
+        fps: piece.loop.fps,
+        frameOrder: order,
+        sheets: sheetsFor(items),
+        pattern: settings.name,
+        light: settings.light,
+        maker: MAKER,
+        estimate,
+        // What is wanted soon goes before what takes long.
+        priority: estimate ? 9 : 0,
+        place,
+        madeBy: by,
+      })
+      .returning({ id: renders.id });
+    await tx.execute(sql`
+      insert into render_parts (render_id, index, rank, fingerprint)
+      select ${row.id}::uuid, (t.n - 1)::int, t.rank, t.fingerprint
+      from unnest(${sql.param(ranks)}::int[], ${sql.param(fingerprints)}::text[]) with ordinality as t(rank, fingerprint, n)`);
+    await tx.insert(renderFiles).values(filesOf(row.id, piece, items, revision));
+    return row.id;
+  });
+  await takeOver(db, render);
+  await settleFrames(db, render);
+  return render;
+}
+
+function filesOf(renderId: string, piece: Piece, items: readonly Item[], revision: number) {
+  const { format, loop, name } = piece;
+  const { name: pattern } = renderSettings(piece.render.values);
+  const named = { piece: name, ...format, fps: loop.fps, frames: loop.frames, revision, date: new Date() };
+  const bases = basesOf(items, pattern, named);
+  return items.map((item, position) => ({ renderId, position, item, base: bases[position], size: format }));
+}
+
+/** Frames that are there as files already, of whichever render. */
+async function takeOver(db: Database, render: string): Promise<void> {
+  const { rows } = await db.execute<{ index: number; fingerprint: string }>(sql`
+    select p.index, p.fingerprint from render_parts p
+    join renders r on r.id = p.render_id
+    left join render_sheets s on s.fingerprint = p.fingerprint
+    where p.render_id = ${render}
+      and not exists (
+        select 1 from jsonb_array_elements_text(r.sheets) wanted where s.sheets is null or not s.sheets ? wanted)`);
+  if (rows.length === 0) return;
+  const there = rows.map((r) => r.index);
+  await db.execute(sql`
+    update render_parts set state = 'done', taken_over = true, done_at = now()
+    where render_id = ${render} and index = any(${sql.param(there)}::int[])`);
+}

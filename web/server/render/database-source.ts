@@ -1,0 +1,51 @@
+import type { SheetName } from '@maypole/core/output/sheet';
+import type { KeptSheet } from '@maypole/render/frame/keep';
+import type { PartFigures, PartWork, WorkSource } from '@maypole/render/work/source';
+import { sql } from 'drizzle-orm';
+import { carried } from '../carried';
+import type { Database } from '../db';
+import { AppError } from '../http/app-error';
+import { claimPart, failPart, finishPart, renewLease, type Worker } from './queue';
+import { assertDisk, sheetStore } from './room';
+
+/** The document of a render, with the files it names. */
+export async function* renderDocument(db: Database, render: string): AsyncGenerator<string> {
+  const { rows } = await db.execute<{ source: string }>(sql`select source from renders where id = ${render}`);
+  if (rows.length === 0) throw new AppError(404, 'There is no such render; it may have been cleared.');
+  yield* carried(db, rows[0].source);
+}
+
+/** Work for a worker on the same machine as the server: by the database and the disk. */
+export class DatabaseSource implements WorkSource {
+  constructor(
+    private readonly db: Database,
+    private readonly worker: Worker,
+  ) {}
+
+  claim(): Promise<PartWork | undefined> {
+    return claimPart(this.db, this.worker);
+  }
+
+  async piece({ render }: PartWork): Promise<string> {
+    let text = '';
+    for await (const part of renderDocument(this.db, render)) text += part;
+    return text;
+  }
+
+  renew({ lease }: PartWork): Promise<boolean> {
+    return renewLease(this.db, lease);
+  }
+
+  async put({ fingerprint }: PartWork, sheet: SheetName, bytes: Uint8Array): Promise<KeptSheet> {
+    await assertDisk(bytes.length);
+    return sheetStore().put(fingerprint, sheet, bytes);
+  }
+
+  done({ lease }: PartWork, sheets: Partial<Record<SheetName, KeptSheet>>, figures: PartFigures): Promise<void> {
+    return finishPart(this.db, lease, sheets, figures);
+  }
+
+  failed({ lease }: PartWork, message: string, forGood: boolean): Promise<void> {
+    return failPart(this.db, lease, message, forGood);
+  }
+}

@@ -1,0 +1,66 @@
+import { fork, type ChildProcess } from 'node:child_process';
+import { sql } from 'drizzle-orm';
+import { database } from '../db';
+import { log } from '../front/log';
+
+declare global {
+  var maypoleWorker: LocalWorker | undefined;
+}
+
+/** Milliseconds between looks whether there is work, where nobody has said so. */
+const LOOK = 15_000;
+
+/**
+ * Keeps the worker beside the application: it is started when there is work, and costs nothing while there is none.
+ * One that dies is started again, after a while where it dies at once.
+ */
+export class LocalWorker {
+  private child: ChildProcess | undefined;
+  private startedAt = 0;
+
+  constructor(private readonly program: string) {
+    setInterval(() => void this.look(), LOOK).unref();
+  }
+
+  /** There may be work. */
+  wake(): void {
+    void this.look();
+  }
+
+  private async look(): Promise<void> {
+    if (this.child || Date.now() - this.startedAt < 2000) return;
+    try {
+      const { rows } = await database().execute(sql`
+        select 1 from renders where not paused and (state = 'files' or (state = 'frames' and light = 'true')) limit 1`);
+      if (rows.length > 0) this.start();
+    } catch {
+      // The database is away; the next look finds it.
+    }
+  }
+
+  private start(): void {
+    if (this.child) return;
+    this.startedAt = Date.now();
+    const child = fork(this.program, [], { stdio: ['ignore', 'ignore', 'pipe', 'ipc'] });
+    this.child = child;
+    let says = '';
+    child.stderr!.on('data', (d: Buffer) => (says = (says + d.toString()).slice(-2000)));
+    child.on('error', () => undefined);
+    child.on('exit', (status, signal) => {
+      this.child = undefined;
+      if (status !== 0) log().error({ status, signal, says }, 'the worker ended by itself');
+      setTimeout(() => void this.look(), 2500).unref();
+    });
+  }
+}
+
+/** Tells the worker beside the application, where there is one, that there may be work. */
+export function wakeWorker(): void {
+  globalThis.maypoleWorker?.wake();
+}
+
+/** Has a worker beside the application from now on, unless it is to have none. */
+export function keepWorker(): void {
+  const program = process.env.MAYPOLE_WORK;
+  if (program && process.env.MAYPOLE_WORK_THREADS !== '0') globalThis.maypoleWorker ??= new LocalWorker(program);
+}

@@ -1,0 +1,36 @@
+import { readFile } from 'node:fs/promises';
+import type { SheetName } from '@maypole/core/output/sheet';
+import { eightBits, readSheet } from '@maypole/render/files/png';
+import { sql } from 'drizzle-orm';
+import sharp from 'sharp';
+import type { Database } from '../db';
+import { AppError } from '../http/app-error';
+import { keptSheets } from './queue';
+import { sheetStore } from './room';
+
+/** A finished frame as a small picture (WebP), or whole (PNG) without a width. Only sheets of what is seen can be shown. */
+export async function framePicture(
+  db: Database,
+  render: string,
+  index: number,
+  width: number | undefined,
+): Promise<{ type: string; bytes: Uint8Array; tag: string }> {
+  const { rows } = await db.execute<{ fingerprint: string; sheets: SheetName[]; state: string }>(sql`
+    select p.fingerprint, r.sheets, p.state from render_parts p join renders r on r.id = p.render_id
+    where p.render_id = ${render} and p.index = ${index}`);
+  const [part] = rows;
+  if (!part || part.state !== 'done') throw new AppError(404, 'This frame is not finished yet.');
+  const kept = await keptSheets(db, part.fingerprint);
+  const sheet = (['solid', 'clear'] as const).find((s) => kept?.[s]);
+  if (!sheet) throw new AppError(404, 'This frame is kept as light alone, of which there is no picture to show.');
+  const file = await readFile(sheetStore().file(part.fingerprint, sheet)).catch(() => {
+    throw new AppError(404, 'The picture of this frame is lost; it is made again when files are.');
+  });
+  if (width === undefined) return { type: 'image/png', bytes: file, tag: part.fingerprint };
+  const picture = readSheet(file);
+  const bytes = await sharp(eightBits(picture), { raw: { width: picture.width, height: picture.height, channels: 4 } })
+    .resize({ width, withoutEnlargement: true })
+    .webp({ quality: 80 })
+    .toBuffer();
+  return { type: 'image/webp', bytes, tag: part.fingerprint };
+}

@@ -1,0 +1,48 @@
+/** The worker beside the application: makes frames in true light and all files, and ends when there has been nothing to do. */
+import { randomUUID } from 'node:crypto';
+import os from 'node:os';
+import { MAKER } from '@maypole/core/trace/maker';
+import { FrameWorker } from '@maypole/render/work/frame-worker';
+import { database } from '../db';
+import { DatabaseSource } from './database-source';
+import { nextFile } from './files';
+
+/** Milliseconds between looks for work, and of nothing to do after which it ends. */
+const [LOOK, IDLE] = [500, 20_000];
+
+process.on('disconnect', () => process.exit(0));
+// Pictures of others are answered first.
+os.setPriority(10);
+
+const threads = Number(process.env.MAYPOLE_WORK_THREADS) || Math.max(1, os.availableParallelism() - 1);
+const db = database();
+const worker = new FrameWorker(
+  new DatabaseSource(db, {
+    id: `here-${randomUUID()}`,
+    name: 'This machine',
+    light: 'true',
+    threads,
+    maker: MAKER,
+    by: 'this machine',
+  }),
+  threads,
+);
+
+async function main(): Promise<void> {
+  let last = Date.now();
+  while (Date.now() - last < IDLE) {
+    try {
+      if ((await nextFile(db)) || (await worker.next())) {
+        last = Date.now();
+        continue;
+      }
+    } catch (error) {
+      // The database may be away for a moment; anything else is told by what starts this.
+      console.error(error instanceof Error ? error.message : error);
+    }
+    await new Promise((resolve) => setTimeout(resolve, LOOK));
+  }
+  process.exit(0);
+}
+
+void main();

@@ -1,0 +1,185 @@
+import { randomUUID } from 'node:crypto';
+import type { FrameOrder } from '@maypole/core/output/frame-order';
+import type { SheetName } from '@maypole/core/output/sheet';
+import { MAKER } from '@maypole/core/trace/maker';
+import type { KeptSheet } from '@maypole/render/frame/keep';
+import type { PartWork } from '@maypole/render/work/source';
+import { sql } from 'drizzle-orm';
+import type { Database } from '../db';
+import { AppError } from '../http/app-error';
+
+/** Who asks for work. */
+export interface Worker {
+  readonly id: string;
+  readonly name: string;
+  readonly light: 'quick' | 'true';
+  readonly threads: number;
+  /** See MAKER. */
+  readonly maker: string;
+  /** Who let it in. */
+  readonly by: string;
+}
+
+/** Seconds until a worker that says nothing is taken for gone. */
+export const leaseSeconds = () => Number(process.env.MAYPOLE_LEASE_SECONDS) || 45;
+/** Times that a frame is tried by a worker that then falls silent or fails. */
+const TRIES = 3;
+
+/**
+ * The queue of frames, in the piece database. Own tables rather than a library of jobs: a frame is leased, and its lease
+ * renewed for as long as it takes; renders are paused, put in order and looked into as wholes, and a hundred thousand
+ * frames of them wait without being touched. Claiming is one statement that skips what others are just taking.
+ */
+export async function claimPart(db: Database, worker: Worker): Promise<PartWork | undefined> {
+  if (worker.maker !== MAKER)
+    throw new AppError(
+      409,
+      `This worker makes pictures as version ${worker.maker} does, and the renders here are of ${MAKER}. Bring it to the same version of Maypole.`,
+    );
+  await seen(db, worker);
+  await takeBack(db);
+  const lease = randomUUID();
+  // Renders are few: they are gone through in their order until one has a frame to give.
+  const { rows } = await db.execute<{
+    render_id: string;
+    index: number;
+    frame: number;
+    fingerprint: string;
+    frame_order: FrameOrder;
+    sheets: SheetName[];
+  }>(sql`
+    with next as (
+      select p.render_id, p.index
+      from (
+        select id from renders
+        where state = 'frames' and not paused and light = ${worker.light}
+        order by priority desc, place
+      ) r
+      cross join lateral (
+        select render_id, index from render_parts
+        where render_id = r.id and state = 'waiting'
+        order by rank
+        limit 1
+        for update skip locked
+      ) p
+      limit 1
+    )
+    update render_parts p
+    set state = 'leased', lease = ${lease}, worker = ${worker.id}, tries = tries + 1, message = null,
+        lease_until = now() + make_interval(secs => ${leaseSeconds()})
+    from next, renders r
+    where p.render_id = next.render_id and p.index = next.index and r.id = p.render_id
+    returning p.render_id, p.index, r.frames[p.index + 1] as frame, p.fingerprint, r.frame_order, r.sheets`);
+  const [row] = rows;
+  return (
+    row && {
+      render: row.render_id,
+      index: row.index,
+      frame: row.frame,
+      fingerprint: row.fingerprint,
+      order: row.frame_order,
+      sheets: row.sheets,
+      lease,
+    }
+  );
+}
+
+async function seen(db: Database, w: Worker): Promise<void> {
+  await db.execute(sql`
+    insert into render_workers (id, name, light, threads, maker, by)
+    values (${w.id}, ${w.name}, ${w.light}, ${w.threads}, ${w.maker}, ${w.by})
+    on conflict (id) do update set name = excluded.name, threads = excluded.threads, seen_at = now()`);
+}
+
+/** Frames of workers that have fallen silent wait again; those that brought down several are given up. */
+export async function takeBack(db: Database): Promise<void> {
+  await db.execute(sql`
+    update render_parts
+    set state = case when tries >= ${TRIES} then 'failed' else 'waiting' end, lease = null, lease_until = null,
+        message = case when tries >= ${TRIES} then ${`${TRIES} workers fell silent over it`} else null end
+    where state = 'leased' and lease_until < now()`);
+}
+
+/** Goes on with a frame. False where it is no longer the worker's: it was cancelled, or given to another. */
+export async function renewLease(db: Database, lease: string): Promise<boolean> {
+  const { rowCount } = await db.execute(sql`
+    update render_parts p set lease_until = now() + make_interval(secs => ${leaseSeconds()})
+    from renders r where r.id = p.render_id and p.lease = ${lease} and p.state = 'leased' and r.state = 'frames'`);
+  if (rowCount === 0) return false;
+  await db.execute(sql`
+    update render_workers set seen_at = now()
+    where id = (select worker from render_parts where lease = ${lease} limit 1)`);
+  return true;
+}
+
+/** The fingerprint of the frame that is worked on under a lease. @throws AppError 409 where it is nobody's any more */
+export async function leasedPart(db: Database, lease: string) {
+  const { rows } = await db.execute<{ render_id: string; index: number; fingerprint: string; sheets: SheetName[] }>(sql`
+    select p.render_id, p.index, p.fingerprint, r.sheets
+    from render_parts p join renders r on r.id = p.render_id
+    where p.lease = ${lease} and p.state = 'leased'`);
+  if (rows.length === 0)
+    throw new AppError(409, 'This frame is no longer yours: it was cancelled, or given to another worker.');
+  return rows[0];
+}
+
+/** A finished frame; its sheets are files by now. */
+export async function finishPart(
+  db: Database,
+  lease: string,
+  sheets: Partial<Record<SheetName, KeptSheet>>,
+  { seconds, memory }: { seconds: number; memory: number },
+): Promise<void> {
+  const part = await leasedPart(db, lease);
+  const missing = part.sheets.filter((s) => !sheets[s]);
+  if (missing.length > 0) throw new AppError(422, `The frame is not whole: ${missing.join(', ')} of it is missing.`);
+  await db.transaction(async (tx) => {
+    await tx.execute(sql`
+      insert into render_sheets (fingerprint, sheets) values (${part.fingerprint}, ${JSON.stringify(sheets)}::jsonb)
+      on conflict (fingerprint) do update set sheets = render_sheets.sheets || excluded.sheets`);
+    await tx.execute(sql`
+      update render_parts set state = 'done', lease = null, lease_until = null, seconds = ${seconds},
+             memory = ${Math.round(memory)}, message = null, done_at = now()
+      where lease = ${lease} and state = 'leased'`);
+  });
+  await settleFrames(db, part.render_id);
+}
+
+/** A frame that could not be made. It is tried again, by another if there is one, and given up after some times. */
+export async function failPart(db: Database, lease: string, message: string, forGood: boolean): Promise<void> {
+  const { rows } = await db.execute<{ render_id: string }>(sql`
+    update render_parts
+    set state = case when ${forGood} or tries >= ${TRIES} then 'failed' else 'waiting' end,
+        lease = null, lease_until = null, message = ${message.slice(0, 500)}
+    where lease = ${lease} and state = 'leased' returning render_id`);
+  if (rows[0]) await settleFrames(db, rows[0].render_id);
+}
+
+/** Goes on to the files once all frames are there; ends where some cannot be made. */
+export async function settleFrames(db: Database, render: string): Promise<void> {
+  await db.execute(sql`
+    with n as (
+      select count(*) filter (where state in ('waiting', 'leased')) as open,
+             count(*) filter (where state = 'failed') as failed
+      from render_parts where render_id = ${render}
+    )
+    update renders set
+      state = case when n.failed > 0 then 'failed' else 'files' end,
+      message = case when n.failed > 0 then
+        n.failed || case when n.failed = 1 then ' frame' else ' frames' end || ' could not be made: ' ||
+        (select message from render_parts where render_id = ${render} and state = 'failed' order by index limit 1)
+        else null end,
+      finished_at = case when n.failed > 0 then now() else null end
+    from n where renders.id = ${render} and renders.state = 'frames' and n.open = 0`);
+}
+
+/** Sheets that are known of a frame. */
+export async function keptSheets(
+  db: Database,
+  fingerprint: string,
+): Promise<Partial<Record<SheetName, KeptSheet>> | undefined> {
+  const { rows } = await db.execute<{ sheets: Partial<Record<SheetName, KeptSheet>> }>(
+    sql`select sheets from render_sheets where fingerprint = ${fingerprint}`,
+  );
+  return rows[0]?.sheets;
+}

@@ -1,0 +1,39 @@
+'use client';
+
+import { Box, Text } from '@chakra-ui/react';
+import type { RenderSummary } from '@/server/render/contract';
+import { fileSize, inWords } from '../parts/words';
+
+/** What a whole render would take, by a few of its frames that were made. */
+export function EstimateWords({ render, frames, stale }: { render: RenderSummary; frames: number; stale: boolean }) {
+  const { state, done, each, memory, files } = render;
+  if (state === 'failed') return <Words trouble>The sample could not be made: {render.message}</Words>;
+  if (state !== 'done')
+    return (
+      <Words>
+        A sample is made: {done} of {render.frames} frames{state === 'files' ? ', then files' : ''}…
+      </Words>
+    );
+  const seconds = each === null ? 0 : each * Math.max(0, frames - done);
+  const sheets = ((render.bytes - files.reduce((n, f) => n + (f.bytes ?? 0), 0)) / render.frames) * frames;
+  const made = (files.reduce((n, f) => n + (f.bytes ?? 0), 0) / render.frames) * frames;
+  return (
+    <Words>
+      {each === null ? 'The frames are there already' : `${capital(inWords(seconds))} with one machine like this`},{' '}
+      {fileSize(Math.round(sheets))} for frames, at most about {fileSize(Math.round(made))} of files
+      {memory ? `, ${memory} MB of memory` : ''}.{stale && ' Told of the piece before its last change.'}
+    </Words>
+  );
+}
+
+const capital = (text: string) => text[0].toUpperCase() + text.slice(1);
+
+function Words({ children, trouble = false }: { children: React.ReactNode; trouble?: boolean }) {
+  return (
+    <Box mb="2" data-testid="estimate" role="status">
+      <Text fontSize="12.5px" lineHeight="1.5" color={trouble ? 'poppyText' : 'muted'}>
+        {children}
+      </Text>
+    </Box>
+  );
+}

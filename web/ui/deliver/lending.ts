@@ -1,0 +1,63 @@
+import { create } from 'zustand';
+import { Lender } from '@/engine/lend';
+import { lendSource } from './render-api';
+
+interface Lending {
+  /** Whether this browser draws frames in quick light for whoever asks. */
+  readonly on: boolean;
+  readonly drawn: number;
+  /** Why it does not go on, in words; null where it does. */
+  readonly trouble: string | null;
+}
+
+export const useLending = create<Lending>()(() => ({ on: false, drawn: 0, trouble: null }));
+
+let controller: AbortController | null = null;
+
+/** Milliseconds after a failure until it asks again. */
+const REST = 3000;
+
+/**
+ * Lends the graphics card of this browser, until it is told otherwise or, where it was for one's own renders, there is
+ * nothing left to draw.
+ */
+export function lend(forGood: boolean, { key, name }: { key?: string; name?: string } = {}): void {
+  if (controller) return useLending.setState((s) => ({ on: s.on || forGood }));
+  const own = (controller = new AbortController());
+  useLending.setState({ on: forGood, trouble: null });
+  const lender = new Lender(lendSource(`tab-${randomId()}`, name ?? browserName(), key));
+  void (async () => {
+    let empty = 0;
+    while (!own.signal.aborted) {
+      try {
+        if (await lender.next(own.signal)) {
+          useLending.setState((s) => ({ drawn: s.drawn + 1, trouble: null }));
+          empty = 0;
+        } else if (!useLending.getState().on && ++empty > 1) break;
+      } catch (error) {
+        if (own.signal.aborted) break;
+        useLending.setState({ trouble: error instanceof Error ? error.message : 'Frames cannot be drawn here.' });
+        if (!useLending.getState().on && ++empty > 3) break;
+        await new Promise((resolve) => setTimeout(resolve, REST));
+      }
+    }
+    lender.dispose();
+    if (controller === own) controller = null;
+  })();
+}
+
+export function stopLending(): void {
+  controller?.abort();
+  controller = null;
+  useLending.setState({ on: false, trouble: null });
+}
+
+/** Browsers have no randomUUID on plain HTTP but on this machine itself. */
+const randomId = () =>
+  [...crypto.getRandomValues(new Uint8Array(12))].map((b) => b.toString(16).padStart(2, '0')).join('');
+
+function browserName(): string {
+  const { userAgent } = navigator;
+  const kind = /Mobile/.test(userAgent) ? 'Browser on a phone' : 'Browser';
+  return kind;
+}

@@ -1,0 +1,72 @@
+import { useEffect } from 'react';
+import { create } from 'zustand';
+import type { Queue, RenderSummary } from '@/server/render/contract';
+import { tell, tellTrouble } from '../parts/toasts';
+import { queueOf } from './render-api';
+
+interface Renders {
+  readonly queue: Queue | null;
+  readonly trouble: string | null;
+}
+
+export const useRenders = create<Renders>()(() => ({ queue: null, trouble: null }));
+
+/** Milliseconds between looks at the queue while something goes on, and while nothing does. */
+const [BUSY, QUIET] = [1200, 10_000];
+
+export const goesOn = (r: RenderSummary) => r.state === 'frames' || r.state === 'files';
+
+/** How far a render has come, 0…1: its frames, and at the end its files. */
+export function shareOf(r: RenderSummary): number {
+  const files =
+    r.files.length === 0 ? 0 : r.files.reduce((n, f) => n + (f.state === 'done' ? 1 : f.share), 0) / r.files.length;
+  return 0.9 * (r.frames === 0 ? 1 : r.done / r.frames) + 0.1 * files;
+}
+
+let timer: ReturnType<typeof setTimeout> | undefined;
+let watchers = 0;
+let asked: string | undefined;
+
+/** Looks at the queue now, and tells of what has come to its end since. */
+export async function lookAtQueue(): Promise<void> {
+  clearTimeout(timer);
+  const before = useRenders.getState().queue;
+  try {
+    const queue = await queueOf(asked);
+    useRenders.setState({ queue, trouble: null });
+    if (before)
+      for (const render of queue.renders)
+        tellOfEnd(
+          before.renders.find((r) => r.id === render.id),
+          render,
+        );
+  } catch (error) {
+    useRenders.setState({ trouble: error instanceof Error ? error.message : 'The queue cannot be read.' });
+  }
+  if (watchers > 0) {
+    const busy = useRenders.getState().queue?.renders.some(goesOn) ?? false;
+    timer = setTimeout(() => void lookAtQueue(), busy ? BUSY : QUIET);
+  }
+}
+
+function tellOfEnd(before: RenderSummary | undefined, now: RenderSummary): void {
+  if (!before || !goesOn(before) || goesOn(now)) return;
+  if (now.state === 'failed') tellTrouble(`${now.name}: ${now.message ?? 'it could not be rendered.'}`);
+  if (now.state === 'done' && !now.estimate)
+    tell(`${now.name}: ${now.files.length === 1 ? 'its file is' : `${now.files.length} outputs are`} ready.`);
+}
+
+/** Keeps the queue of a piece, or all of it, in sight while something on the screen shows it. */
+export function useQueue(piece?: string): Queue | null {
+  useEffect(() => {
+    watchers++;
+    if (asked !== piece) useRenders.setState({ queue: null });
+    asked = piece;
+    void lookAtQueue();
+    return () => {
+      watchers--;
+      if (watchers === 0) clearTimeout(timer);
+    };
+  }, [piece]);
+  return useRenders((s) => s.queue);
+}
