@@ -63,7 +63,7 @@ async function moving(kind: string, making: Making, name: string): Promise<FileR
         ? []
         : [fact('Goes round', loopWords(loopCount(bytes)), 'for ever')]
       : [
-          fact('Colours', `${found.primaries}, ${found.transfer}, ${found.space}`, 'bt709, bt709, bt709'),
+          fact('Colours', [...new Set([found.primaries, found.transfer, found.space])].join(', '), 'bt709'),
           fact('Range', found.range, 'tv'),
         ]),
     ...(values.clear === true && counted ? [fact('Alpha', found.alpha ? 'yes' : 'no', 'yes')] : []),

@@ -14,7 +14,7 @@ export interface Round {
   readonly made: readonly number[];
   /** Where the seams are among the steps: after each time that the loop is played. */
   readonly seams: readonly number[];
-  /** How far pictures of the file are from what they were made of: peak signal to noise in dB, the worst of them. */
+  /** How far pictures of the file are from what they were made of: peak signal to noise in dB, the worst of them, and 99 where all are alike. */
   readonly worstPsnr: number;
   /** How much brighter the first picture is than the last, beyond what the frames have. */
   readonly brightness: number;

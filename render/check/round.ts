@@ -22,11 +22,14 @@ function mean(a: Uint8Array): number {
   return sum / a.length;
 }
 
+/** Peak signal to noise of pictures that are alike, in dB; a number that any document can hold. */
+const ALIKE = 99;
+
 /** Looks at pictures of a file and at those it was made of, side by side; no more than a few are in memory. */
 export async function roundOf(file: Pictures, made: Pictures, frames: number, plays: number): Promise<Round> {
   const [own, source] = [new Follower(), new Follower()];
   const other = made[Symbol.asyncIterator]();
-  let worst = Infinity;
+  let worst = ALIKE;
   for await (const picture of file) {
     own.next(picture);
     const { value, done } = await other.next();
@@ -50,7 +53,7 @@ export async function roundOf(file: Pictures, made: Pictures, frames: number, pl
 function psnr(a: Uint8Array, b: Uint8Array): number {
   let sum = 0;
   for (let i = 0; i < a.length; i++) sum += (a[i] - b[i]) ** 2;
-  return sum === 0 ? Infinity : 10 * Math.log10((255 * 255) / (sum / a.length));
+  return sum === 0 ? ALIKE : Math.min(ALIKE, 10 * Math.log10((255 * 255) / (sum / a.length)));
 }
 
 class Follower {
@@ -72,8 +75,8 @@ class Follower {
   }
 }
 
-/** What an eye does not see of a step, in values of 8 bits over the whole picture. */
-const UNSEEN = 0.25;
+/** What an eye does not see of a step: in values of 8 bits over the whole picture, and as a share of what moves there anyway. */
+const [UNSEEN, SHARE] = [0.3, 0.12];
 
 export interface Verdict {
   readonly closed: boolean;
@@ -96,7 +99,8 @@ export function verdictOf({ file, made, seams }: Pick<Round, 'file' | 'made' | '
   const usual =
     elsewhere.length > 0 ? elsewhere[Math.min(elsewhere.length - 1, Math.floor(0.95 * elsewhere.length))] : 0;
   const more = Math.max(0, ...seams.map((s) => added[s] ?? 0));
-  return { closed: more <= Math.max(UNSEEN, 1.5 * usual), more, usual };
+  const moves = made[(seams[0] ?? 0) % Math.max(1, made.length)] ?? 0;
+  return { closed: more <= Math.max(UNSEEN, 1.5 * usual, SHARE * moves), more, usual };
 }
 
 const figure = (x: number) => (x < 10 ? x.toFixed(2) : x.toFixed(1));

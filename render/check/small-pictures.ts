@@ -1,6 +1,6 @@
 import { spawn } from 'node:child_process';
 import { readFile } from 'node:fs/promises';
-import sharp from 'sharp';
+import sharp, { type Sharp } from 'sharp';
 import type { PixelSize } from '@maypole/core/output/kind';
 import { FFMPEG } from '../files/program';
 import { eightBits, readSheet } from '../files/png';
@@ -43,18 +43,21 @@ export async function* fromMovie(file: string, { width, height }: PixelSize, kin
   }
 }
 
+/** A picture made small, over black: red, green and blue. */
+async function small(picture: Sharp, { width, height }: PixelSize): Promise<Uint8Array> {
+  const data = await picture
+    .flatten({ background: '#000' })
+    .toColourspace('srgb')
+    .resize(width, height, { fit: 'fill', kernel: 'linear' })
+    .removeAlpha()
+    .raw()
+    .toBuffer();
+  return new Uint8Array(data);
+}
+
 /** Pictures of files, made small, over black. */
 export async function* fromFiles(files: Iterable<string>, size: PixelSize): AsyncGenerator<Uint8Array> {
-  for (const file of files) {
-    const { data } = await sharp(file)
-      .ensureAlpha()
-      .flatten({ background: '#000' })
-      .toColourspace('srgb')
-      .resize(size.width, size.height, { fit: 'fill', kernel: 'linear' })
-      .raw()
-      .toBuffer({ resolveWithObject: true });
-    yield new Uint8Array(data);
-  }
+  for (const file of files) yield small(sharp(file), size);
 }
 
 /** The same of sheets, as often as they are played. */
@@ -65,12 +68,8 @@ export async function* fromSheets(
   size: PixelSize,
 ): AsyncGenerator<Uint8Array> {
   for (let i = 0; i < frames * plays; i++) {
-    const { width, height, ...rest } = readSheet(await readFile(sheet(i % frames)));
-    const { data } = await sharp(eightBits({ width, height, ...rest }), { raw: { width, height, channels: 4 } })
-      .flatten({ background: '#000' })
-      .resize(size.width, size.height, { fit: 'fill', kernel: 'linear' })
-      .raw()
-      .toBuffer({ resolveWithObject: true });
-    yield new Uint8Array(data);
+    const picture = readSheet(await readFile(sheet(i % frames)));
+    const raw = { width: picture.width, height: picture.height, channels: 4 } as const;
+    yield small(sharp(eightBits(picture), { raw }), size);
   }
 }

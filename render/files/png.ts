@@ -1,3 +1,4 @@
+import { deflateSync } from 'node:zlib';
 import { decode } from 'fast-png';
 import { inEightBits } from '@maypole/core/develop/develop';
 
@@ -42,18 +43,25 @@ function crc(bytes: Uint8Array): number {
 /** Bytes of the signature and the first chunk, IHDR. */
 const HEAD = 33;
 
+/** A chunk of PNG: its length, type, data and check. */
+function chunk(type: string, data: Uint8Array): Buffer {
+  const body = Buffer.concat([Buffer.from(type, 'latin1'), data]);
+  const [length, check] = [Buffer.alloc(4), Buffer.alloc(4)];
+  length.writeUInt32BE(data.length);
+  check.writeUInt32BE(crc(body));
+  return Buffer.concat([length, body, check]);
+}
+
+const withChunks = (png: Uint8Array, ...chunks: Buffer[]) =>
+  Buffer.concat([png.subarray(0, HEAD), ...chunks, png.subarray(HEAD)]);
+
 /** A PNG that says that its colours are sRGB (W3C PNG, third edition, 11.3.2.5 with the values of gAMA it asks for). */
 export function taggedSrgb(png: Uint8Array): Uint8Array {
-  const chunk = (type: string, data: number[]) => {
-    const body = Uint8Array.from([...Buffer.from(type, 'latin1'), ...data]);
-    const out = new Uint8Array(body.length + 8);
-    const view = new DataView(out.buffer);
-    view.setUint32(0, data.length);
-    out.set(body, 4);
-    view.setUint32(4 + body.length, crc(body));
-    return out;
-  };
   // Intent: perceptual; gamma 1/2.2 in hundred-thousandths.
-  const tags = [chunk('sRGB', [0]), chunk('gAMA', [0, 0, 0xb1, 0x8f])];
-  return Buffer.concat([png.subarray(0, HEAD), ...tags, png.subarray(HEAD)]);
+  return withChunks(png, chunk('sRGB', Uint8Array.of(0)), chunk('gAMA', Uint8Array.of(0, 0, 0xb1, 0x8f)));
+}
+
+/** A PNG with a profile of its colours (iCCP). */
+export function withProfile(png: Uint8Array, profile: Uint8Array): Uint8Array {
+  return withChunks(png, chunk('iCCP', Buffer.concat([Buffer.from('sRGB\0\0', 'latin1'), deflateSync(profile)])));
 }

@@ -108,10 +108,10 @@ export class TraceCrew {
     return { light, guides, sheet, samples: taken / (width * height) };
   }
 
+  /** Ends the threads; a picture that is being traced is then refused. */
   async close(): Promise<void> {
     const all = this.threads.splice(0);
     this.given.clear();
-    for (const thread of all) thread.removeAllListeners();
     await Promise.all(all.map((thread) => thread.terminate()));
   }
 

@@ -5,6 +5,7 @@ export const apng: Maker = async (making) => {
   const { clear } = making.values as { clear: boolean };
   return [
     await encode(making, {
+      eight: true,
       filter: `format=${clear ? 'rgba' : 'rgb24'}`,
       args: ['-c:v', 'apng', '-f', 'apng', '-plays', '0', '-pred', 'mixed'],
     }),

@@ -34,6 +34,7 @@ export const gif: Maker = async (making) => {
         );
       },
       rateOf(making.piece),
+      true,
     );
   } finally {
     rmSync(palette, { force: true });

@@ -1,8 +1,11 @@
 import { mkdirSync, mkdtempSync, rmSync, symlinkSync } from 'node:fs';
+import { readFile, writeFile } from 'node:fs/promises';
 import path from 'node:path';
+import { writeImage } from '@maypole/core/files/image';
 import type { PixelSize } from '@maypole/core/output/kind';
 import type { Piece } from '@maypole/core/piece/piece';
 import { FFMPEG, run } from '../files/program';
+import { eightBits, readSheet } from '../files/png';
 import { frameRate } from '@maypole/core/time/loop';
 
 /** What an output is made of, and where to. */
@@ -45,21 +48,39 @@ export async function eachFrame(
   return names;
 }
 
-/** Numbered as a program for movies reads them, for as long as it does. */
+/**
+ * Numbered as a program for movies reads them, for as long as it does.
+ *
+ * @param eight brought to 8 bits here, as the picture on the screen is, and not by the program
+ */
 export async function withNumbered<T>(
-  { frames, sheet, folder }: Making,
+  { frames, sheet, folder, signal }: Making,
   use: (input: readonly string[]) => Promise<T>,
   rate: string,
+  eight = false,
 ): Promise<T> {
   mkdirSync(folder, { recursive: true });
   const at = mkdtempSync(path.join(folder, '.frames-'));
   try {
-    for (let i = 0; i < frames.length; i++)
-      symlinkSync(path.resolve(sheet(i)), path.join(at, `${String(i).padStart(6, '0')}.png`));
+    for (let i = 0; i < frames.length; i++) {
+      const to = path.join(at, `${String(i).padStart(6, '0')}.png`);
+      const from = path.resolve(sheet(i));
+      const bytes = eight ? await eightBitSheet(from) : undefined;
+      if (bytes) await writeFile(to, bytes);
+      else symlinkSync(from, to);
+      signal?.throwIfAborted();
+    }
     return await use(['-framerate', rate, '-start_number', '0', '-i', path.join(at, '%06d.png')]);
   } finally {
     rmSync(at, { recursive: true, force: true });
   }
+}
+
+/** A sheet of 16 bits as a PNG of 8; undefined for one that has 8 already. */
+async function eightBitSheet(file: string): Promise<Uint8Array | undefined> {
+  const sheet = readSheet(await readFile(file));
+  if (sheet.data instanceof Uint8Array) return undefined;
+  return writeImage(eightBits(sheet), sheet.width, sheet.height);
 }
 
 /** "24000/1001". */
@@ -76,10 +97,12 @@ export interface Encoding {
   readonly args: readonly string[];
   /** Ending, where it is not that of the output; see OutputKind.beside. */
   readonly ending?: string;
+  /** Its colours are red, green and blue of 8 bits. */
+  readonly eight?: boolean;
 }
 
 /** Encodes all frames into one file. */
-export async function encode(making: Making, { plays = 1, filter, args, ending }: Encoding): Promise<string> {
+export async function encode(making: Making, { plays = 1, filter, args, ending, eight }: Encoding): Promise<string> {
   const name = `${making.base}.${ending ?? making.ending}`;
   const total = plays * making.frames.length;
   await withNumbered(
@@ -106,6 +129,7 @@ export async function encode(making: Making, { plays = 1, filter, args, ending }
         },
       ),
     rateOf(making.piece),
+    eight,
   );
   return name;
 }

@@ -1,27 +1,49 @@
 import { readFile } from 'node:fs/promises';
 import sharp, { type Sharp } from 'sharp';
-import { eightBits, readSheet } from '../files/png';
+import { eightBits, readSheet, withProfile } from '../files/png';
 import { eachFrame, type Maker, type Making } from './maker';
 
 // Pictures are made once each: none of them is worth keeping.
 sharp.cache(false);
 
-/** A sheet as a library for pictures takes it, said to be sRGB. */
-export async function sheetPicture(file: string, deep = false): Promise<Sharp> {
+/** A sheet in 8 bits, as a library for pictures takes it. */
+export async function sheetPicture(file: string): Promise<Sharp> {
   const sheet = readSheet(await readFile(file));
   const { width, height } = sheet;
-  if (deep && sheet.data instanceof Uint16Array)
-    return sharp(sheet.data, { raw: { width, height, channels: 4 } }).toColourspace('rgb16');
   return sharp(eightBits(sheet), { raw: { width, height, channels: 4 } });
 }
 
+let profile: Promise<Uint8Array> | undefined;
+
+/** The profile of sRGB that the library writes. */
+function srgbProfile(): Promise<Uint8Array> {
+  return (profile ??= sharp({ create: { width: 1, height: 1, channels: 3, background: '#000' } })
+    .withIccProfile('srgb')
+    .png()
+    .toBuffer()
+    .then(async (png) => (await sharp(png).metadata()).icc!));
+}
+
+/**
+ * A sheet in 16 bits. Its profile goes in with it and is kept, since the library, told to write one, would bring colours
+ * over to it and lose the last bits.
+ */
+export async function deepPicture(file: string): Promise<Sharp> {
+  return sharp(withProfile(await readFile(file), await srgbProfile()))
+    .toColourspace('rgb16')
+    .keepIccProfile();
+}
+
 /** A file a frame by a library for pictures; without alpha where its values do not ask for it. */
-export function stillPictures<V>(how: (picture: Sharp, values: V) => Sharp, deep?: (values: V) => boolean): Maker {
+export function stillPictures<V>(
+  how: (picture: Sharp, values: V) => Sharp,
+  taken: (file: string, values: V) => Promise<Sharp> = sheetPicture,
+): Maker {
   return (making: Making) =>
     eachFrame(making, async (index, to) => {
       const values = making.values as V;
       const { clear } = making.values as { clear?: boolean };
-      const picture = await sheetPicture(making.sheet(index), deep?.(values));
+      const picture = await taken(making.sheet(index), values);
       await how(clear ? picture : picture.removeAlpha(), values).toFile(to);
     });
 }

@@ -1,6 +1,6 @@
-import { stillPictures } from './still-picture';
+import { deepPicture, sheetPicture, stillPictures } from './still-picture';
 
 export const tiff = stillPictures<{ depth: '8' | '16' }>(
-  (picture) => picture.withIccProfile('srgb').tiff({ compression: 'deflate', predictor: 'horizontal' }),
-  ({ depth }) => depth === '16',
+  (picture) => picture.tiff({ compression: 'deflate', predictor: 'horizontal' }),
+  async (file, { depth }) => (depth === '16' ? deepPicture(file) : (await sheetPicture(file)).withIccProfile('srgb')),
 );

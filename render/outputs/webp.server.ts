@@ -8,6 +8,7 @@ export const webp: Maker = async (making) => {
   const { quality, clear } = making.values as { quality: Quality; clear: boolean };
   return [
     await encode(making, {
+      eight: true,
       filter: `format=${clear ? 'bgra' : 'bgr0'}`,
       args: [
         '-c:v',

@@ -6,7 +6,7 @@ import { backupSchedule, keepBackups } from './backup-schedule.mjs';
 import { ensureBuild } from './build.mjs';
 import { installedDatabase } from './database.mjs';
 import { isSame } from './identity.mjs';
-import { ensureNpm } from './install.mjs';
+import { ensureDebian, ensureNpm } from './install.mjs';
 import { takeOpening } from './opening.mjs';
 import { DATA, LOGS } from './paths.mjs';
 import { freePort, givenPort } from './ports.mjs';
@@ -66,6 +66,8 @@ export async function run(args) {
     say('The command that had started it is gone; this one keeps it from here on.');
   } else {
     const port = asked === undefined ? await freePort(4173) : await givenPort(asked);
+    // What makes movies of rendered frames.
+    await ensureDebian({ '/usr/bin/ffmpeg': 'ffmpeg', '/usr/bin/ffprobe': 'ffmpeg' });
     await ensureNpm();
     await ensureBuild();
     const url = await cluster.start();

@@ -20,6 +20,9 @@ export async function run(args) {
   await ensureDebian({
     '/usr/bin/chromium': 'chromium',
     '/usr/bin/ffprobe': 'ffmpeg',
+    '/usr/bin/oiiotool': 'openimageio-tools',
+    '/usr/bin/exrheader': 'openexr',
+    '/usr/bin/exiftool': 'libimage-exiftool-perl',
     '/usr/bin/openssl': 'openssl',
   });
   const scratch = mkdtempSync(path.join(os.tmpdir(), 'maypole-test-'));

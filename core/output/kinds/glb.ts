@@ -3,7 +3,7 @@ import { defineOutput } from '../kind';
 export const glb = defineOutput({
   kind: 'glb',
   title: 'glTF (GLB)',
-  help: 'Shapes, finishes and movement in one file',
+  help: 'Shapes, finishes, movement',
   group: 'shapes',
   icon: 'box',
   ending: 'glb',

@@ -3,7 +3,7 @@ import { defineOutput } from '../kind';
 export const usd = defineOutput({
   kind: 'usd',
   title: 'OpenUSD',
-  help: 'Shapes with their places at every frame, as text',
+  help: 'Shapes at every frame, text',
   group: 'shapes',
   icon: 'box',
   ending: 'usda',

@@ -23,8 +23,11 @@ export function FileReportView({
         {words}
       </Text>
       {round && round.file.length > 1 && <RoundChart round={round} />}
-      {round && Number.isFinite(round.worstPsnr) && (
-        <Fact title="Worst picture" found={`${round.worstPsnr.toFixed(1)} dB from its frame`} />
+      {round && (
+        <Fact
+          title="Worst picture"
+          found={round.worstPsnr >= 99 ? 'just as its frame' : `${round.worstPsnr.toFixed(1)} dB from its frame`}
+        />
       )}
       {round && Math.abs(round.brightness) >= 0.05 && (
         <Fact

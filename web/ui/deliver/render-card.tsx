@@ -183,8 +183,14 @@ function OutputRow({ render, file, onRepair }: { render: string; file: FileSumma
         </Box>
         <Box flex="1" minW="0">
           <Text fontSize="12.5px" truncate title={file.name ?? declared.title}>
-            {file.name ? file.name.split('/').at(-1) : declared.title}
-            {file.count > 1 && <chakra.span color="muted"> and {file.count - 1} more</chakra.span>}
+            {declared.title}
+            {file.name && (
+              <chakra.span color="muted" fontSize="12px">
+                {' '}
+                {file.name.split('/').at(-1)}
+                {file.count > 1 && ` and ${file.count - 1} more`}
+              </chakra.span>
+            )}
           </Text>
         </Box>
         {file.bytes !== null && (
