@@ -5,6 +5,7 @@ import { expect, test } from '@playwright/test';
 import { unzipSync } from 'fflate';
 import { PNG } from 'pngjs';
 import { addStep, movieFrame, pictureReady, probe, step, stillPicture, typeNumber, watchErrors } from './helpers';
+import { addOutput, openDeliver, renderAll, save } from './delivering';
 
 // One story in order, from the empty shelf to delivered files.
 test.describe.configure({ mode: 'serial' });
@@ -129,26 +130,24 @@ test('pictures and a movie are delivered with exact counts, rates and sizes', as
   await page.getByTestId('loop-field').click();
   await typeNumber(page.getByLabel('Loop', { exact: true }), 'Frames', 12);
   await page.keyboard.press('Escape');
-  await page.getByRole('button', { name: 'Deliver' }).click();
-  const dialog = page.getByRole('complementary', { name: 'Deliver' });
+  const dialog = await openDeliver(page);
   await typeNumber(dialog, 'Width', 160);
   await typeNumber(dialog, 'Height', 120);
-  const make = async (kind: string) => {
-    await dialog.getByRole('radio', { name: kind }).click();
-    const [download] = await Promise.all([
-      page.waitForEvent('download', { timeout: 120_000 }),
-      dialog.getByRole('button', { name: /^Make/ }).click(),
-    ]);
-    const file = path.join(folder, download.suggestedFilename());
-    await download.saveAs(file);
-    return file;
-  };
+  for (const title of ['PNG pictures', 'MP4 movie', 'WebM movie']) await addOutput(page, title);
+  await expect(dialog.getByTestId('contents')).toContainText(
+    'squall-160x120/squall-160x120-0000.png … squall-160x120-0011.png',
+  );
+  // Three forms of one rendering of the frames.
+  const card = await renderAll(dialog);
+  await expect(card.getByTestId('output-row').filter({ hasText: 'Seam closed' })).toHaveCount(3);
 
-  const zip = await make('PNG pictures');
+  const zip = await save(page, card, 'PNG pictures', folder);
   expect(path.basename(zip)).toBe('squall-160x120.zip');
   const entries = unzipSync(readFileSync(zip));
   const pictures = Object.keys(entries).filter((n) => n.endsWith('.png'));
-  expect(pictures).toEqual(Array.from({ length: 12 }, (_, f) => `squall-160x120-${String(f).padStart(4, '0')}.png`));
+  expect(pictures).toEqual(
+    Array.from({ length: 12 }, (_, f) => `squall-160x120/squall-160x120-${String(f).padStart(4, '0')}.png`),
+  );
   // Read by an independent library.
   const decoded = pictures.map((n) => PNG.sync.read(Buffer.from(entries[n])));
   for (const p of decoded) expect([p.width, p.height]).toEqual([160, 120]);
@@ -158,7 +157,7 @@ test('pictures and a movie are delivered with exact counts, rates and sizes', as
   for (const s of steps) expect(s).toBeGreaterThan(0.02);
   expect(steps[11]).toBeLessThan(2 * Math.max(...steps.slice(0, 11)));
 
-  const movie = await make('MP4 movie');
+  const movie = await save(page, card, 'MP4 movie', folder);
   expect(probe(movie)).toMatchObject({
     codec_name: 'h264',
     width: 160,
@@ -172,60 +171,63 @@ test('pictures and a movie are delivered with exact counts, rates and sizes', as
   // Frame 11 leads into frame 0 as each frame leads into the next.
   expect(apart(grey(11), grey(0))).toBeLessThan(2.5 * Math.max(apart(grey(0), grey(1)), apart(grey(10), grey(11))));
 
+  const webm = await save(page, card, 'WebM movie', folder);
+  expect(probe(webm)).toMatchObject({ codec_name: 'vp9', width: 160, height: 120, nb_read_frames: '12' });
+
   // A part of the loop, in clay: three frames.
-  await dialog.getByRole('radio', { name: 'PNG pictures' }).click();
+  for (const title of ['MP4 movie', 'WebM movie'])
+    await dialog.getByRole('button', { name: `Remove ${title.toLowerCase()}` }).click();
   await dialog.getByLabel('Frames', { exact: true }).selectOption('A part');
   await typeNumber(dialog, 'From', 3);
   await typeNumber(dialog, 'To', 5);
   await dialog.getByLabel('Look', { exact: true }).selectOption('Clay');
   await expect(dialog.getByTestId('contents')).toHaveText(
-    'squall-160x120.zip: squall-160x120-0003.png … squall-160x120-0005.png',
+    'squall-160x120/squall-160x120-0003.png … squall-160x120-0005.png',
   );
-  const part = unzipSync(readFileSync(await make('PNG pictures')));
+  const pictured = async () =>
+    unzipSync(readFileSync(await save(page, await renderAll(dialog), 'PNG pictures', folder)));
+  const part = await pictured();
   expect(Object.keys(part).filter((n) => n.endsWith('.png'))).toEqual(
-    [3, 4, 5].map((f) => `squall-160x120-000${f}.png`),
+    [3, 4, 5].map((f) => `squall-160x120/squall-160x120-000${f}.png`),
   );
-  expect(difference(PNG.sync.read(Buffer.from(part['squall-160x120-0004.png'])), decoded[4])).toBeGreaterThan(1);
+  expect(
+    difference(PNG.sync.read(Buffer.from(part['squall-160x120/squall-160x120-0004.png'])), decoded[4]),
+  ).toBeGreaterThan(1);
 
   // With more sub-frames edges are smoother: pixels beside each other differ less.
   await typeNumber(dialog, 'Sub-frames', 1);
-  const rough = unzipSync(readFileSync(await make('PNG pictures')));
+  const rough = await pictured();
   const steepness = (files: typeof part) => {
-    const { data } = PNG.sync.read(Buffer.from(files['squall-160x120-0004.png']));
+    const { data } = PNG.sync.read(Buffer.from(files['squall-160x120/squall-160x120-0004.png']));
     let sum = 0;
     for (let i = 4; i < data.length; i++) sum += (data[i] - data[i - 4]) ** 2;
     return sum;
   };
   expect(steepness(part)).toBeLessThan(0.93 * steepness(rough));
-
-  const webm = await make('WebM movie');
-  expect(probe(webm)).toMatchObject({ codec_name: 'vp9', width: 160, height: 120, nb_read_frames: '12' });
 });
 
 test('a delivery can be cancelled, and an odd size is refused with the remedy', async ({ page }) => {
   await page.goto(address);
   await pictureReady(page);
-  await page.getByRole('button', { name: 'Deliver' }).click();
-  const dialog = page.getByRole('complementary', { name: 'Deliver' });
-  // Kinds of files are one stop of the Tab key, gone through with the arrow keys.
-  await dialog.getByRole('radio', { name: 'PNG pictures' }).click();
-  await page.keyboard.press('ArrowRight');
-  await expect(dialog.getByRole('radio', { name: 'MP4 movie' })).toBeFocused();
-  await expect(dialog.getByRole('radio', { name: 'MP4 movie' })).toBeChecked();
+  const dialog = await openDeliver(page);
+  await dialog.getByLabel('Frames', { exact: true }).selectOption('Whole loop');
+  await addOutput(page, 'MP4 movie');
   await typeNumber(dialog, 'Width', 161);
   await expect(dialog.getByRole('alert')).toContainText('this is 161 × 120; use 162 × 120');
-  await expect(dialog.getByRole('button', { name: /^Make/ })).toBeDisabled();
+  await expect(dialog.getByRole('button', { name: /^Render/ })).toBeDisabled();
   await typeNumber(dialog, 'Width', 1000);
   await typeNumber(dialog, 'Height', 1000);
-  await dialog.getByRole('button', { name: /^Make/ }).click();
-  const delivery = dialog.getByTestId('delivery');
-  await expect(delivery.getByText(/of 12 frames/)).toBeVisible({ timeout: 60_000 });
+  const before = await dialog.getByTestId('render').count();
+  await dialog.getByRole('button', { name: 'Render 12 frames' }).click();
+  await expect(dialog.getByTestId('render')).toHaveCount(before + 1);
+  const render = dialog.getByTestId('render').first();
+  await expect(render.getByText(/^[1-9]\d* of 12 frames/)).toBeVisible({ timeout: 60_000 });
   // Editing goes on meanwhile.
   await page.getByLabel('Name of the piece').fill('Squall II');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('status').getByText('Saved')).toBeVisible();
-  await expect(delivery).toContainText('Squall, MP4 movie');
-  await delivery.getByRole('button', { name: /^Cancel/ }).click();
-  await expect(delivery).toContainText('Cancelled');
+  await expect(render.getByText(/^Squall revision/)).toBeVisible();
+  await render.getByRole('button', { name: 'Cancel Squall' }).click();
+  await expect(render).toContainText('Cancelled at');
   await expect(dialog.getByRole('progressbar')).toHaveCount(0);
 });

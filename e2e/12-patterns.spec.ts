@@ -1,10 +1,12 @@
 import { newItem, newPiece, newRibbon, newStep, type Piece } from '@maypole/core/piece/piece';
 import { backdrops, cameras, lights } from '@maypole/core/scene/index';
 import { expect, test, type Page } from '@playwright/test';
-import { unzipSync } from 'fflate';
-import { readFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
 import { PNG } from 'pngjs';
 import { openPiece, stillPicture, typeNumber, watchErrors } from './helpers';
+import { addOutput, openDeliver, renderAll, save } from './delivering';
 
 /** Balls on a ring before a plain camera. */
 const balls = (name: string): Piece => ({
@@ -205,18 +207,14 @@ test('lights come as a set-up and are placed by where they glance; a floor shows
   await typeNumber(scene.getByTestId('item-catcher'), 'Height', -0.4);
   expect((await stillPicture(page)).equals(glancing)).toBe(false);
 
-  await page.getByRole('button', { name: 'Deliver' }).click();
-  const dialog = page.getByRole('complementary', { name: 'Deliver' });
-  await dialog.getByRole('radio', { name: /^PNG pictures/ }).click();
+  const dialog = await openDeliver(page);
+  await addOutput(page, 'PNG pictures');
+  // Over nothing, pictures are see-through by themselves.
+  await expect(dialog.getByLabel('Without backdrop')).toBeChecked();
   await dialog.getByLabel('Frames', { exact: true }).selectOption('A part');
   await typeNumber(dialog, 'To', 0);
-  const [download] = await Promise.all([
-    page.waitForEvent('download', { timeout: 120_000 }),
-    dialog.getByRole('button', { name: /^Make/ }).click(),
-  ]);
-  const entries = unzipSync(readFileSync((await download.path())!));
-  const first = Object.entries(entries).find(([name]) => name.endsWith('.png'))![1];
-  const { width, data } = PNG.sync.read(Buffer.from(first));
+  const file = await save(page, await renderAll(dialog), 'PNG pictures', mkdtempSync(path.join(tmpdir(), 'maypole-')));
+  const { width, data } = PNG.sync.read(readFileSync(file));
   const alpha = (x: number, y: number) => data[4 * (y * width + x) + 3];
   expect(alpha(1, 1)).toBe(0);
   const all = Array.from({ length: data.length / 4 }, (_, i) => data[4 * i + 3]);

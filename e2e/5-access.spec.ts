@@ -138,5 +138,5 @@ test('long names and an empty piece keep the screen in order', async ({ page }) 
   await expect(page.getByText('No ribbon yet')).toBeVisible();
   await expect(page.getByTestId('seam-chip')).toHaveText('Seam closed');
   await page.getByRole('button', { name: 'Deliver' }).click();
-  await expect(page.getByRole('button', { name: 'Make file' })).toBeDisabled();
+  await expect(page.getByRole('button', { name: /^Render/ })).toBeDisabled();
 });

@@ -76,7 +76,7 @@ class Follower {
 }
 
 /** What an eye does not see of a step: in values of 8 bits over the whole picture, and as a share of what moves there anyway. */
-const [UNSEEN, SHARE] = [0.3, 0.12];
+const [UNSEEN, SHARE] = [0.5, 0.12];
 
 export interface Verdict {
   readonly closed: boolean;
@@ -100,7 +100,7 @@ export function verdictOf({ file, made, seams }: Pick<Round, 'file' | 'made' | '
     elsewhere.length > 0 ? elsewhere[Math.min(elsewhere.length - 1, Math.floor(0.95 * elsewhere.length))] : 0;
   const more = Math.max(0, ...seams.map((s) => added[s] ?? 0));
   const moves = made[(seams[0] ?? 0) % Math.max(1, made.length)] ?? 0;
-  return { closed: more <= Math.max(UNSEEN, 1.5 * usual, SHARE * moves), more, usual };
+  return { closed: more <= Math.max(UNSEEN, 2 * usual, SHARE * moves), more, usual };
 }
 
 const figure = (x: number) => (x < 10 ? x.toFixed(2) : x.toFixed(1));

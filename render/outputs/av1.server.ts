@@ -1,7 +1,10 @@
 import { encode, type Maker } from './maker';
 import { pixels, TAGGED, type MovieValues } from './movie';
 
-const CRF = { preview: 45, good: 24, lossless: 12 } as const;
+const QP = { preview: 45, good: 24, lossless: 12 } as const;
+
+/** One measure for all pictures, and no first one that is smoothed over time: it would be seen as a pulse at the seam. */
+export const EVEN = 'rc=0:aq-mode=0:enable-tf=0';
 
 /** AV1 (AV1 Bitstream & Decoding Process Specification) by SVT-AV1, in 10 bit. */
 export const av1: Maker = async (making) => {
@@ -11,7 +14,16 @@ export const av1: Maker = async (making) => {
       plays,
       filter: pixels('yuv420p10le'),
       args: [
-        ...['-c:v', 'libsvtav1', '-preset', quality === 'preview' ? '11' : '8', '-crf', `${CRF[quality]}`],
+        ...[
+          '-c:v',
+          'libsvtav1',
+          '-preset',
+          quality === 'preview' ? '11' : '8',
+          '-qp',
+          `${QP[quality]}`,
+          '-svtav1-params',
+          EVEN,
+        ],
         ...(whole ? ['-g', '1'] : []),
         ...TAGGED,
       ],

@@ -1,7 +1,8 @@
+import { EVEN } from './av1.server';
 import { encode, type Maker } from './maker';
 import { pixels, TAGGED, type Quality } from './movie';
 
-const CRF = { preview: 42, good: 26, lossless: 12 } as const;
+const QP = { preview: 42, good: 26, lossless: 12 } as const;
 
 /** Animated AVIF (AV1 Image File Format) by SVT-AV1. */
 export const avif: Maker = async (making) => {
@@ -9,7 +10,19 @@ export const avif: Maker = async (making) => {
   return [
     await encode(making, {
       filter: pixels('yuv420p10le'),
-      args: ['-c:v', 'libsvtav1', '-preset', '8', '-crf', `${CRF[quality]}`, ...TAGGED, '-f', 'avif'],
+      args: [
+        '-c:v',
+        'libsvtav1',
+        '-preset',
+        '8',
+        '-qp',
+        `${QP[quality]}`,
+        '-svtav1-params',
+        EVEN,
+        ...TAGGED,
+        '-f',
+        'avif',
+      ],
     }),
   ];
 };

@@ -27,6 +27,7 @@ export async function run(args) {
   });
   const scratch = mkdtempSync(path.join(os.tmpdir(), 'maypole-test-'));
   chmodSync(scratch, 0o755);
+  process.env.MAYPOLE_RENDERS = path.join(scratch, 'renders');
   const cluster = new Cluster(path.join(scratch, 'database'));
   const total = { passed: 0, failed: 0, where: [] };
   const count = (what, passed, failed) => {

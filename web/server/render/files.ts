@@ -19,7 +19,8 @@ interface FileWork {
   readonly lease: string;
 }
 
-const TRIES = 3;
+/** Times that an output is begun by a worker that then ends. */
+const TRIES = 5;
 
 /** The next output of a render whose frames are all there. Outputs are made where the frames are. */
 async function claimFile(db: Database): Promise<FileWork | undefined> {

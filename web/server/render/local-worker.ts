@@ -20,6 +20,8 @@ export class LocalWorker {
 
   constructor(private readonly program: string) {
     setInterval(() => void this.look(), LOOK).unref();
+    // What was under way when the application ended goes on at once.
+    setTimeout(() => void this.look(), 500).unref();
   }
 
   /** There may be work. */

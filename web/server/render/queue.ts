@@ -93,11 +93,14 @@ async function seen(db: Database, w: Worker): Promise<void> {
 
 /** Frames of workers that have fallen silent wait again; those that brought down several are given up. */
 export async function takeBack(db: Database): Promise<void> {
-  await db.execute(sql`
+  const { rows } = await db.execute<{ render_id: string; state: string }>(sql`
     update render_parts
     set state = case when tries >= ${TRIES} then 'failed' else 'waiting' end, lease = null, lease_until = null,
         message = case when tries >= ${TRIES} then ${`${TRIES} workers fell silent over it`} else null end
-    where state = 'leased' and lease_until < now()`);
+    where state = 'leased' and lease_until < now()
+    returning render_id, state`);
+  for (const id of new Set(rows.filter((r) => r.state === 'failed').map((r) => r.render_id)))
+    await settleFrames(db, id);
 }
 
 /** Goes on with a frame. False where it is no longer the worker's: it was cancelled, or given to another. */

@@ -1,0 +1,168 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { once } from 'node:events';
+import { mkdtempSync, readFileSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { outputs } from '@maypole/core/output/index';
+import { newItem } from '@maypole/core/piece/piece';
+import { expect, test, type Page } from '@playwright/test';
+import { unzipSync } from 'fflate';
+import { addOutput, openDeliver, renderAll, save } from './delivering';
+import { openPiece, probe, smallPiece, typeNumber, watchErrors } from './helpers';
+
+const folder = mkdtempSync(path.join(os.tmpdir(), 'maypole-deliver-'));
+const maypole = path.join(import.meta.dirname, '../maypole');
+const joined: ChildProcess[] = [];
+test.afterAll(() => joined.forEach((child) => child.kill('SIGKILL')));
+
+/** Makes a key as an owner does; gives the command that joins another machine. */
+async function keyFor(page: Page, name: string): Promise<string[]> {
+  await page.goto('/renders');
+  await page.getByLabel('Another machine').fill(name);
+  await page.getByRole('button', { name: 'Make a key' }).click();
+  const command = await page.getByRole('textbox', { name: `Key of ${name}` }).inputValue();
+  await page.getByRole('button', { name: 'Done' }).click();
+  expect(command).toMatch(/^\.\/maypole work --server http\S+ --key maypole_\S+$/);
+  return command.split(' ').slice(1);
+}
+
+function join(args: readonly string[], name: string): ChildProcess {
+  // Another folder, and data of its own that it has no need of.
+  const env = { ...process.env, MAYPOLE_DATA: mkdtempSync(path.join(os.tmpdir(), 'maypole-other-')) };
+  const child = spawn(maypole, [...args, '--threads', '1', '--name', name], { env, cwd: os.tmpdir(), detached: true });
+  joined.push(child);
+  return child;
+}
+
+test('five forms at once by several machines, of which one dies; a key that is withdrawn ends the other', async ({
+  page,
+}) => {
+  test.setTimeout(240_000);
+  const errors = watchErrors(page);
+  const attic = await keyFor(page, 'Attic');
+  const cellar = await keyFor(page, 'Cellar');
+  await openPiece(page, { ...smallPiece('Delivered', 24), format: { width: 64, height: 64 } });
+  const drawer = await openDeliver(page);
+  await expect(drawer.getByText('Set for a purpose')).toBeVisible();
+  await expect(drawer.getByRole('button', { name: /^Render/ })).toBeDisabled();
+  for (const title of ['MP4 movie', 'PNG pictures', 'OpenEXR pictures', 'GIF', 'glTF (GLB)'])
+    await addOutput(page, title);
+  await expect(drawer.getByRole('alert')).toContainText('comes from true light alone; set Light to True');
+  await drawer.getByLabel('Light', { exact: true }).selectOption('True');
+  await expect(drawer.getByRole('alert')).toHaveCount(0);
+  await typeNumber(drawer, 'Samples', 24);
+  await drawer.getByTestId('item-mp4').getByLabel('Quality', { exact: true }).selectOption('Visually lossless');
+  await expect(drawer.getByTestId('contents')).toContainText('delivered-64x64.mp4');
+
+  const first = join(attic, 'Attic');
+  const second = join(cellar, 'Cellar');
+  await drawer.getByRole('button', { name: 'Render 24 frames' }).click();
+  const card = drawer.getByTestId('render').first();
+  await expect(card.getByText(/^([4-9]|1\d) of 24 frames/)).toBeVisible({ timeout: 90_000 });
+  process.kill(-second.pid!, 'SIGKILL');
+  await expect(card.getByText(/^Done/)).toBeVisible({ timeout: 180_000 });
+
+  // Who made what adds up to all.
+  const log = card.getByTestId('render-log');
+  const shares = (await log.getByText(/^\d+ frames, /).allTextContents()).map((t) => Number(t.split(' ')[0]));
+  expect(shares.reduce((a, b) => a + b, 0)).toBe(24);
+  expect(shares.length).toBeGreaterThan(1);
+  await expect(card.getByRole('button', { name: /^Look at frame/ })).toHaveCount(24);
+
+  // Each file is what it should be, to other programs.
+  expect(probe(await save(page, card, 'MP4 movie', folder))).toMatchObject({ nb_read_frames: '24', width: 64 });
+  expect(probe(await save(page, card, 'GIF', folder))).toMatchObject({ codec_name: 'gif', nb_read_frames: '24' });
+  for (const [title, ending] of [
+    ['PNG pictures', '.png'],
+    ['OpenEXR pictures', '.exr'],
+  ]) {
+    const entries = unzipSync(readFileSync(await save(page, card, title, folder)));
+    expect(Object.keys(entries).filter((n) => n.endsWith(ending))).toHaveLength(24);
+  }
+  expect(
+    readFileSync(await save(page, card, 'glTF (GLB)', folder))
+      .subarray(0, 4)
+      .toString(),
+  ).toBe('glTF');
+
+  // The report says how the file goes round its seam.
+  await card.getByRole('button', { name: 'Report on MP4 movie' }).click();
+  const report = card.getByTestId('file-report');
+  await expect(report).toContainText('goes round its seam without a jolt');
+  await expect(report.getByTestId('round-chart')).toBeVisible();
+  await expect(report).toContainText('bt709');
+
+  // A finished frame, large, and the one beside it.
+  await card.getByRole('button', { name: 'Look at frame 3', exact: true }).click();
+  const viewer = page.getByRole('dialog');
+  await expect(viewer).toContainText('Delivered, frame 3');
+  await page.keyboard.press('ArrowRight');
+  await expect(viewer).toContainText('Delivered, frame 4');
+  await viewer.getByRole('button', { name: 'Close' }).click();
+
+  await page.goto('/renders');
+  await expect(page.getByText('Attic').first()).toBeVisible();
+  const ended = once(first, 'exit') as Promise<[number]>;
+  await page.getByRole('button', { name: 'Withdraw the key Attic' }).first().click();
+  expect((await ended)[0]).toBe(2);
+  await page.getByRole('button', { name: 'Withdraw the key Cellar' }).first().click();
+  expect(errors).toEqual([]);
+});
+
+test('without a key, or with another version, nothing is given', async ({ request }) => {
+  const body = { id: 'somebody-1234', name: 'Somebody', light: 'true', threads: 1, maker: 'x' };
+  const none = await request.post('/api/work/claim', { data: body });
+  expect([none.status(), ((await none.json()) as { error: string }).error]).toEqual([
+    401,
+    expect.stringContaining('shows a key'),
+  ]);
+  const wrong = await request.post('/api/work/claim', {
+    data: body,
+    headers: { Authorization: 'Bearer maypole_nothing' },
+  });
+  expect(wrong.status()).toBe(401);
+  const made = await request.post('/api/people/keys', { data: { name: 'Old machine', role: 'run' } });
+  const { id, key } = (await made.json()) as { id: string; key: string };
+  const old = await request.post('/api/work/claim', { data: body, headers: { Authorization: `Bearer ${key}` } });
+  expect(old.status()).toBe(409);
+  expect(((await old.json()) as { error: string }).error).toContain('same version of Maypole');
+  await request.delete(`/api/people/keys/${id}`);
+});
+
+test('it is told beforehand what all would take, and the sample is not made again', async ({ page }) => {
+  await openPiece(page, { ...smallPiece('Estimated', 12), format: { width: 96, height: 96 } });
+  const drawer = await openDeliver(page);
+  await addOutput(page, 'MP4 movie');
+  await drawer.getByRole('button', { name: 'Estimate' }).click();
+  const told = drawer.getByTestId('estimate');
+  await expect(told).toContainText(
+    /About \d+ (s|min) with one machine like this, .* for frames, at most about .* of files/,
+    { timeout: 90_000 },
+  );
+  await expect(drawer.getByTestId('render')).toHaveCount(0);
+  const card = await renderAll(drawer);
+  await expect(card.getByRole('button', { name: /^Look at frame/ })).toHaveCount(12);
+  const answer = (await (await page.request.get('/api/renders')).json()) as {
+    renders: { name: string; estimate: boolean; takenOver: number }[];
+  };
+  expect(answer.renders.find((r) => r.name === 'Estimated' && !r.estimate)!.takenOver).toBe(3);
+});
+
+test('a tab that is lent draws for others while its page is open', async ({ page }) => {
+  const fresh = smallPiece('Lent', 6);
+  const piece = { ...fresh, format: { width: 64, height: 64 }, outputs: [newItem(outputs.get('apng'))] };
+  const id = await openPiece(page, piece);
+  await page.goto('/renders');
+  // Browsers that drew a moment ago are still told of for a while.
+  const made = await page.request.post('/api/renders', { data: { piece: id, revision: 1 } });
+  expect(made.status()).toBe(201);
+  const card = page.getByTestId('render').filter({ hasText: 'Lent' }).first();
+  await expect(card).toContainText(/Waits for a browser that draws|0 of 6 frames/);
+  await page.getByLabel('Lend this browser').check({ force: true });
+  await expect(card.getByText(/^Done/)).toBeVisible({ timeout: 90_000 });
+  await expect(page.getByTestId('lending')).toContainText('6 frames so far');
+  await page.getByLabel('Lend this browser').uncheck({ force: true });
+  const there = await page.getByTestId('render').count();
+  await card.getByRole('button', { name: 'Clear Lent' }).click();
+  await expect(page.getByTestId('render')).toHaveCount(there - 1);
+});

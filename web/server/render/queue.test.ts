@@ -1,0 +1,291 @@
+import { randomUUID } from 'node:crypto';
+import { existsSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { outputs } from '@maypole/core/output/index';
+import { newItem, newPiece, newRibbon, type Piece } from '@maypole/core/piece/piece';
+import { writePiece } from '@maypole/core/piece/read';
+import { MAKER } from '@maypole/core/trace/maker';
+import type { PartWork } from '@maypole/render/work/source';
+import { sql } from 'drizzle-orm';
+import { encode } from 'fast-png';
+import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
+import { connect } from '../db';
+import { createPiece } from '../pieces';
+import { createRender } from './create';
+import { nextFile } from './files';
+import { framePicture } from './pictures';
+import { claimPart, failPart, finishPart, renewLease, takeBack, type Worker } from './queue';
+import { changeRender, clearRender, queueNow, renderNow } from './renders';
+import { filesFolder, sheetStore } from './room';
+import { sendFiles } from './send-files';
+
+const db = connect(process.env.DATABASE_URL ?? 'postgresql://127.0.0.1:1/none');
+const before = process.env.MAYPOLE_RENDERS;
+const folder = mkdtempSync(path.join(os.tmpdir(), 'maypole-renders-'));
+beforeAll(() => {
+  process.env.MAYPOLE_RENDERS = folder;
+});
+afterAll(async () => {
+  process.env.MAYPOLE_RENDERS = before;
+  rmSync(folder, { recursive: true, force: true });
+  await db.$client.end();
+});
+const made: string[] = [];
+afterEach(async () => {
+  for (const id of made.splice(0)) await clearRender(db, id).catch(() => undefined);
+});
+
+const worker = (name = 'A', more: Partial<Worker> = {}): Worker => ({
+  id: `test-${name}-00000000`,
+  name,
+  light: 'true',
+  threads: 1,
+  maker: MAKER,
+  by: 'test',
+  ...more,
+});
+
+async function render(frames = 6, change: (p: Piece) => Piece = (p) => p, estimate = false): Promise<string> {
+  const fresh = newPiece(`Render ${randomUUID()}`);
+  const piece = change({
+    ...fresh,
+    loop: { frames, fps: 25 },
+    format: { width: 16, height: 16 },
+    render: { ...fresh.render, values: { ...fresh.render.values, light: 'true', samples: 1 } },
+    outputs: [newItem(outputs.get('png')), newItem(outputs.get('mp4'))],
+    ribbons: [newRibbon('box', 0)],
+  });
+  const { id, revision } = await createPiece(db, writePiece(piece));
+  const r = await createRender(db, { piece: id, revision, estimate, by: 'test' });
+  made.push(r);
+  return r;
+}
+
+/** A frame's picture, by a formula. */
+const picture = (frame: number) =>
+  encode({
+    width: 16,
+    height: 16,
+    channels: 4,
+    depth: 16,
+    data: Uint16Array.from({ length: 1024 }, (_, i) => (i % 4 === 3 ? 65_535 : (500 * frame + 40 * i) % 65_535)),
+  });
+
+async function finish(work: PartWork): Promise<void> {
+  const kept = await sheetStore().put(work.fingerprint, 'solid', picture(work.frame));
+  await finishPart(db, work.lease, { solid: kept }, { seconds: 2, memory: 100 });
+}
+async function finishAll(name = 'A'): Promise<number> {
+  let n = 0;
+  for (let work; (work = await claimPart(db, worker(name))); n++) await finish(work);
+  return n;
+}
+const stateOf = async (id: string) => (await renderNow(db, id)).state;
+
+describe('the queue of frames', () => {
+  it('gives each frame once, those far apart first, and goes on to the files when all are there', async () => {
+    const id = await render(6);
+    const first = (await claimPart(db, worker()))!;
+    const second = (await claimPart(db, worker('B')))!;
+    expect([first.frame, second.frame]).toEqual([0, 4]);
+    expect(first.sheets).toEqual(['solid']);
+    await finish(first);
+    await finish(second);
+    expect(await finishAll()).toBe(4);
+    expect(await stateOf(id)).toBe('files');
+    const detail = await renderNow(db, id);
+    expect(detail.parts.map((p) => [p.index, p.frame, p.state])).toEqual([0, 1, 2, 3, 4, 5].map((f) => [f, f, 'done']));
+    expect(detail.shares).toEqual([
+      { worker: 'A', frames: 5, seconds: 10 },
+      { worker: 'B', frames: 1, seconds: 2 },
+    ]);
+    expect(detail.memory).toBe(100);
+  });
+  it('gives no frame twice to workers that ask at once', async () => {
+    await render(60);
+    const all: number[] = [];
+    await Promise.all(
+      Array.from({ length: 6 }, async (_, w) => {
+        for (let work; (work = await claimPart(db, worker(`W${w}`)));) {
+          all.push(work.frame);
+          await finish(work);
+        }
+      }),
+    );
+    expect([...all].sort((a, b) => a - b)).toEqual(Array.from({ length: 60 }, (_, i) => i));
+  });
+  it('gives a frame to another when its worker falls silent, and takes nothing of the first then', async () => {
+    const id = await render(1);
+    const first = (await claimPart(db, worker()))!;
+    expect(await claimPart(db, worker('B'))).toBeUndefined();
+    expect(await renewLease(db, first.lease)).toBe(true);
+    await db.execute(sql`update render_parts set lease_until = now() - interval '1 second' where render_id = ${id}`);
+    const second = (await claimPart(db, worker('B')))!;
+    expect(second.frame).toBe(first.frame);
+    expect(await renewLease(db, first.lease)).toBe(false);
+    await expect(finish(first)).rejects.toMatchObject({ status: 409 });
+    await finish(second);
+    expect((await renderNow(db, id)).shares.map((s) => s.worker)).toEqual(['B']);
+  });
+  it('gives up a frame over which three workers fell silent, and says so; it can be tried again', async () => {
+    const id = await render(2);
+    const other = (await claimPart(db, worker()))!;
+    await finish(other);
+    for (let i = 0; i < 3; i++) {
+      expect(await claimPart(db, worker())).toBeDefined();
+      await db.execute(sql`update render_parts set lease_until = now() - interval '1 second' where state = 'leased'`);
+      await takeBack(db);
+    }
+    expect(await claimPart(db, worker())).toBeUndefined();
+    const { state } = await renderNow(db, id);
+    expect(state).toBe('failed');
+    expect((await renderNow(db, id)).message).toContain('1 frame could not be made: 3 workers fell silent over it');
+    await changeRender(db, id, { retry: true });
+    expect(await finishAll()).toBe(1);
+    expect(await stateOf(id)).toBe('files');
+  });
+  it('tells why a frame could not be made, and tries it elsewhere unless that is of no use', async () => {
+    const id = await render(1);
+    const first = (await claimPart(db, worker()))!;
+    await failPart(db, first.lease, 'The disk was full.', false);
+    expect(await stateOf(id)).toBe('frames');
+    const second = (await claimPart(db, worker('B')))!;
+    await failPart(db, second.lease, 'The scene is too large.', true);
+    const { state, message } = await renderNow(db, id);
+    expect([state, message]).toEqual(['failed', '1 frame could not be made: The scene is too large.']);
+  });
+  it('takes no frame that is not whole', async () => {
+    await render(1);
+    const work = (await claimPart(db, worker()))!;
+    await expect(finishPart(db, work.lease, {}, { seconds: 1, memory: 1 })).rejects.toMatchObject({
+      status: 422,
+      message: expect.stringContaining('solid of it is missing') as string,
+    });
+  });
+  it('gives nothing to a worker that makes other pictures, and says which', async () => {
+    await render(1);
+    await expect(claimPart(db, worker('Old', { maker: '6-abc' }))).rejects.toMatchObject({
+      status: 409,
+      message: expect.stringContaining('6-abc') as string,
+    });
+    expect(await claimPart(db, worker('Quick', { light: 'quick' }))).toBeUndefined();
+  });
+});
+
+describe('renders in the queue', () => {
+  it('go in their order, and priority goes before it', async () => {
+    const [a, b, c] = [await render(2), await render(2), await render(2)];
+    const next = async () => (await claimPart(db, worker()))!.render;
+    expect(await next()).toBe(a);
+    await changeRender(db, c, { before: a });
+    expect(await next()).toBe(c);
+    await changeRender(db, b, { priority: 3 });
+    expect(await next()).toBe(b);
+    expect((await queueNow(db)).renders.slice(0, 3).map((r) => r.id)).toEqual([b, c, a]);
+  });
+  it('rest while they are paused, and give a frame that is wanted before others', async () => {
+    const id = await render(8);
+    await changeRender(db, id, { paused: true });
+    expect(await claimPart(db, worker())).toBeUndefined();
+    await changeRender(db, id, { paused: false, first: 3 });
+    expect((await claimPart(db, worker()))!.frame).toBe(3);
+  });
+  it('that are cancelled give back what is worked on, keep their frames, and can go on', async () => {
+    const id = await render(3);
+    await finish((await claimPart(db, worker()))!);
+    const work = (await claimPart(db, worker()))!;
+    await changeRender(db, id, { cancelled: true });
+    expect(await renewLease(db, work.lease)).toBe(false);
+    expect(await claimPart(db, worker())).toBeUndefined();
+    expect((await renderNow(db, id)).done).toBe(1);
+    await changeRender(db, id, { retry: true });
+    expect(await finishAll()).toBe(2);
+  });
+  it('take over frames that are there already, and only those', async () => {
+    let shared!: Piece;
+    const first = await render(4, (p) => (shared = p));
+    expect(await finishAll()).toBe(4);
+    // Another name is another revision, and the same pictures.
+    const again = await render(4, () => ({ ...shared, name: 'Renamed' }));
+    expect((await renderNow(db, again)).takenOver).toBe(4);
+    expect(await stateOf(again)).toBe('files');
+    const other = await render(4, () => ({ ...shared, format: { width: 18, height: 16 } }));
+    expect((await renderNow(db, other)).takenOver).toBe(0);
+    // Frames of the first are kept for the second.
+    await clearRender(db, first);
+    made.splice(made.indexOf(first), 1);
+    expect(existsSync(sheetStore().file(await fingerprint(again, 0), 'solid'))).toBe(true);
+    const print = await fingerprint(again, 0);
+    await clearRender(db, again);
+    made.splice(made.indexOf(again), 1);
+    expect(existsSync(sheetStore().file(print, 'solid'))).toBe(false);
+  });
+  it('of a sample make a few frames, before everything else', async () => {
+    await render(40);
+    const id = await render(40, (p) => p, true);
+    const { frames, estimate } = await renderNow(db, id);
+    expect([frames, estimate]).toEqual([3, true]);
+    expect((await claimPart(db, worker()))!.render).toBe(id);
+  });
+  it('of nothing, or of what cannot be made, are refused in a sentence', async () => {
+    await expect(render(2, (p) => ({ ...p, outputs: [] }))).rejects.toMatchObject({ status: 422 });
+    await expect(render(2, (p) => ({ ...p, format: { width: 17, height: 16 } }))).rejects.toMatchObject({
+      status: 422,
+      message: expect.stringContaining('use 18 × 16') as string,
+    });
+    await expect(renderNow(db, randomUUID())).rejects.toMatchObject({ status: 404 });
+  });
+});
+
+const fingerprint = async (id: string, index: number) =>
+  (
+    await db.execute<{ fingerprint: string }>(
+      sql`select fingerprint from render_parts where render_id = ${id} and index = ${index}`,
+    )
+  ).rows[0].fingerprint;
+
+describe('files of a render', () => {
+  it('are made of its frames, read back, and sent: several of them in one zip', async () => {
+    const id = await render(6);
+    await finishAll();
+    expect([await nextFile(db), await nextFile(db), await nextFile(db)]).toEqual([true, true, false]);
+    const { state, files } = await renderNow(db, id);
+    expect(state).toBe('done');
+    expect(files.map((f) => [f.kind, f.state, f.count])).toEqual([
+      ['png', 'done', 6],
+      ['mp4', 'done', 1],
+    ]);
+    expect(files.every((f) => f.report !== null)).toBe(true);
+    const zip = Buffer.from(await (await sendFiles(db, id, files[0].id)).arrayBuffer());
+    expect(zip.readUInt32LE(0)).toBe(0x04034b50);
+    expect(zip.toString('latin1').match(/-0005\.png/g)!.length).toBeGreaterThanOrEqual(2);
+    const movie = await sendFiles(db, id, files[1].id);
+    expect(movie.headers.get('content-type')).toBe('video/mp4');
+    expect(movie.headers.get('content-disposition')).toContain('-16x16.mp4"');
+    expect(Number(movie.headers.get('content-length'))).toBe(files[1].bytes);
+    await movie.body!.cancel();
+    const small = await framePicture(db, id, 2, 8);
+    expect([small.type, Buffer.from(small.bytes).toString('latin1', 8, 12)]).toEqual(['image/webp', 'WEBP']);
+    await clearRender(db, id);
+    made.splice(made.indexOf(id), 1);
+    for (const f of files) expect(existsSync(filesFolder(f.id))).toBe(false);
+  });
+  it('are not made of frames that are lost or damaged: those are made again, and no other', async () => {
+    const id = await render(5);
+    await finishAll();
+    const store = sheetStore();
+    rmSync(store.file(await fingerprint(id, 1), 'solid'));
+    writeFileSync(store.file(await fingerprint(id, 3), 'solid'), 'damaged');
+    await nextFile(db);
+    expect(await stateOf(id)).toBe('frames');
+    const again: number[] = [];
+    for (let work; (work = await claimPart(db, worker()));) {
+      again.push(work.frame);
+      await finish(work);
+    }
+    expect(again.sort()).toEqual([1, 3]);
+    while (await nextFile(db));
+    expect(await stateOf(id)).toBe('done');
+  });
+});
