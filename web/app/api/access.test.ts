@@ -38,9 +38,15 @@ async function member(role: Role, email = `${role}@larkhaven.example`): Promise<
 const ids = { id: '00000000-0000-4000-8000-000000000000', number: '1', fingerprint: 'a'.repeat(64) };
 /** What a route answers to somebody who asks without a body, of something that is not there. */
 const ask = (route: Route, method: string, headers: Record<string, string>) =>
-  route(new Request('https://maypole.studio.example/api/x?kind=finish', { method, headers }), {
-    params: Promise.resolve(ids),
-  });
+  route(
+    new Request('https://maypole.studio.example/api/x?kind=finish', {
+      method,
+      headers: { 'sec-fetch-site': 'same-origin', ...headers },
+    }),
+    {
+      params: Promise.resolve(ids),
+    },
+  );
 
 let giveBack: () => Promise<void>;
 beforeAll(async () => {

@@ -5,8 +5,8 @@ export type Role = (typeof ROLES)[number];
 /** What each role is called, and what it may, for whoever gives it. */
 export const ROLE_WORDS: Readonly<Record<Role, { readonly title: string; readonly help: string }>> = {
   look: { title: 'Look', help: 'Opens and plays pieces, and takes their files.' },
-  edit: { title: 'Edit', help: 'Makes and changes pieces, and puts them into the bin.' },
-  run: { title: 'Run', help: 'Runs renders and machines, too.' },
+  edit: { title: 'Edit', help: 'Makes, changes and renders pieces, and puts them into the bin.' },
+  run: { title: 'Run', help: 'Joins machines that work on renders, too.' },
   own: { title: 'Owner', help: 'Invites people, makes keys, and reads the trail.' },
 };
 

@@ -15,7 +15,7 @@ export async function startRender(piece: string, revision: number, estimate: boo
   return ((await answer.json()) as { id: string }).id;
 }
 export async function changeRender(id: string, change: RenderChange): Promise<void> {
-  await request(`/api/renders/${id}`, json(change, 'PATCH'));
+  await request(`/api/renders/${id}`, json(change, 'PUT'));
 }
 export async function clearRender(id: string): Promise<void> {
   await request(`/api/renders/${id}`, { method: 'DELETE' });

@@ -9,8 +9,8 @@ import { claimPart } from '@/server/render/queue';
 const [WAIT, LOOK] = [8000, 1000];
 
 /** Gives a worker a frame to make; waits a while where there is none. */
-export const POST = route({ who: 'run', body: 2000 }, async ({ request, body, person }) => {
-  admitWorker(request);
+export const POST = route({ who: 'edit', body: 2000 }, async ({ request, body, person }) => {
+  admitWorker(request, person);
   const worker = { ...parseJson(body, claimBody), by: person!.name };
   const until = Date.now() + WAIT;
   for (;;) {

@@ -6,8 +6,8 @@ import { leaseId } from '@/server/render/contract';
 import { renewLease } from '@/server/render/queue';
 
 /** A sign of life: goes on with a frame. */
-export const PUT = route<{ lease: string }>({ who: 'run' }, async ({ request, params }) => {
-  admitWorker(request);
+export const PUT = route<{ lease: string }>({ who: 'edit' }, async ({ request, person, params }) => {
+  admitWorker(request, person);
   if (!(await renewLease(database(), leaseId.parse(params.lease))))
     throw new AppError(409, 'This frame is no longer yours: it was cancelled, or given to another worker.');
   return new Response(null, { status: 204 });

@@ -9,8 +9,8 @@ import { finishPart, leasedPart } from '@/server/render/queue';
 import { sheetStore } from '@/server/render/room';
 
 /** A frame is finished; its sheets have been brought before, and are looked at once more. */
-export const POST = route<{ lease: string }>({ who: 'run', body: 4000 }, async ({ request, params, body }) => {
-  admitWorker(request);
+export const POST = route<{ lease: string }>({ who: 'edit', body: 4000 }, async ({ request, person, params, body }) => {
+  admitWorker(request, person);
   const lease = leaseId.parse(params.lease);
   const { sheets, ...figures } = parseJson(body, doneBody);
   const part = await leasedPart(database(), lease);

@@ -6,8 +6,8 @@ import { failedBody, leaseId } from '@/server/render/contract';
 import { failPart } from '@/server/render/queue';
 
 /** A frame could not be made. */
-export const POST = route<{ lease: string }>({ who: 'run', body: 9000 }, async ({ request, params, body }) => {
-  admitWorker(request);
+export const POST = route<{ lease: string }>({ who: 'edit', body: 9000 }, async ({ request, person, params, body }) => {
+  admitWorker(request, person);
   const { message, forGood } = parseJson(body, failedBody);
   await failPart(database(), leaseId.parse(params.lease), message, forGood);
   return new Response(null, { status: 204 });

@@ -7,8 +7,8 @@ import { renderDocument } from '@/server/render/database-source';
 import { leasedPart } from '@/server/render/queue';
 
 /** The document that a worker makes a frame of, with the files it names. */
-export const GET = route<{ lease: string }>({ who: 'run' }, async ({ request, params }) => {
-  admitWorker(request);
+export const GET = route<{ lease: string }>({ who: 'edit' }, async ({ request, person, params }) => {
+  admitWorker(request, person);
   const { render_id } = await leasedPart(database(), leaseId.parse(params.lease));
   return new Response(Readable.toWeb(Readable.from(renderDocument(database(), render_id))) as ReadableStream, {
     headers: { 'Content-Type': 'application/json; charset=utf-8' },

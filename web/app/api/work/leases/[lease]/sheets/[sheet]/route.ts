@@ -12,9 +12,9 @@ const [PNG, EXR] = [0x89504e47, 0x762f3101];
 
 /** Takes a finished sheet of a frame. */
 export const PUT = route<{ lease: string; sheet: string }>(
-  { who: 'run', file: MAX_SHEET },
-  async ({ request, params, file }) => {
-    admitWorker(request);
+  { who: 'edit', file: MAX_SHEET },
+  async ({ request, person, params, file }) => {
+    admitWorker(request, person);
     const sheet = sheetParam.parse(params.sheet);
     const part = await leasedPart(database(), leaseId.parse(params.lease));
     if (!part.sheets.includes(sheet)) throw new AppError(422, `Nobody asked for the sheet “${sheet}” of this frame.`);
