@@ -47,6 +47,7 @@ export default ts.config(
         setTimeout: 'readonly',
         setInterval: 'readonly',
         fetch: 'readonly',
+        URLSearchParams: 'readonly',
         URL: 'readonly',
         Buffer: 'readonly',
       },

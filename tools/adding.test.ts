@@ -46,11 +46,12 @@ export const veil = definePictureEffect({ kind: 'veil', title: 'Veil', help: 'So
 `,
   },
   output: {
-    file: 'output/kinds/strip.ts',
-    list: ['output/index.ts', './kinds/strip', 'strip'],
-    text: `import { defineOutput, pictureParams } from '../kind';
+    file: 'output/kinds/flag.ts',
+    list: ['output/index.ts', './kinds/flag', 'flag'],
+    text: `import { number } from '../../declare/params';
+import { defineOutput } from '../kind';
 
-export const strip = defineOutput({ kind: 'strip', title: 'Strip', help: 'All frames beside each other', icon: 'images', ending: 'png', params: pictureParams, refusal: () => null, contents: (base) => base + '.png' });
+export const flag = defineOutput({ kind: 'flag', title: 'Flag', help: 'All frames on a flag', group: 'single', icon: 'images', ending: 'png', params: { width: number('Width', 8, 'How wide.', { min: 1, max: 100 }) }, sheet: () => 'solid' });
 `,
   },
 } as const;
@@ -61,7 +62,7 @@ const LISTS: Record<keyof typeof ADDED, [RegExp, string]> = {
   part: [/(new Registry\('part of a finish', \[[^\]]*?),?\s*\]/, '$1, frost]'],
   light: [/('light', \[[^\]]*?),?\s*\]/, '$1, beacon]'],
   effect: [/('picture effect', \[[^\]]*?),?\s*\]/, '$1, veil]'],
-  output: [/('kind of output', \[[^\]]*?),?\s*\]/, '$1, strip]'],
+  output: [/('kind of output', \[[^\]]*?),?\s*\]/, '$1, flag]'],
 };
 
 /** What is asked of the altered core, in a process of its own. */
@@ -85,14 +86,14 @@ const piece = {
   ...plain,
   ribbons: [ribbon],
   scene: { ...plain.scene, lights: [...plain.scene.lights, newItem(lights.get('beacon'))], picture: [newItem(pictureEffects.get('veil'))] },
-  outputs: [newItem(outputs.get('strip'))],
+  outputs: [newItem(outputs.get('flag'))],
 };
 const read = readPiece(writePiece(piece as never));
 const moving = { ...piece, scene: { ...piece.scene, lights: [newItem(lights.get('beacon'), { glow: { motion: 'wave', shape: 'sine', low: 0, high: 10, turns: 1.5, phase: 0 } as never })] } };
 const picture = pictureAt(piece as never, 0, () => 'shape');
 console.log(JSON.stringify({
   read: read.ok ? true : read,
-  wrong: readPiece(writePiece({ ...piece, outputs: [newItem(outputs.get('strip'), { subframes: 5000 })] } as never)).ok,
+  wrong: readPiece(writePiece({ ...piece, outputs: [newItem(outputs.get('flag'), { width: 5000 })] } as never)).ok,
   panels: ownersOf(piece as never).map((o) => ({ kind: o.item.kind, params: Object.keys(o.params).length })),
   menu: { noise: noiseParams.noise.options.at(-1), part: finishParts.all.at(-1)!.title, light: sceneLists.lights.kinds.all.at(-1)!.title, effect: sceneLists.picture.kinds.all.at(-1)!.title, output: outputs.all.at(-1)!.title },
   reference: describeAll(),
@@ -153,7 +154,7 @@ describe('a noise, a part of a finish, a light, an effect on the picture and an 
         { kind: 'frost', params: 1 },
         { kind: 'beacon', params: 1 },
         { kind: 'veil', params: 1 },
-        { kind: 'strip', params: 6 },
+        { kind: 'flag', params: 1 },
       ]),
     );
   });
@@ -169,7 +170,7 @@ describe('a noise, a part of a finish, a light, an effect on the picture and an 
       part: 'Frost',
       light: 'Beacon',
       effect: 'Veil',
-      output: 'Strip',
+      output: 'Flag',
     });
   });
 
@@ -180,7 +181,7 @@ describe('a noise, a part of a finish, a light, an effect on the picture and an 
       '### Beacon (`beacon`)',
       '## Scene: picture (`picture`)',
       '### Veil (`veil`)',
-      '### Strip (`strip`)',
+      '### Flag (`flag`)',
     ])
       expect(told.reference).toContain(words);
   });

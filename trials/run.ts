@@ -3,12 +3,13 @@ import { documents } from './documents';
 import { files } from './files';
 import { kills } from './kills';
 import { load } from './load';
+import { queue } from './queue';
 import { renders } from './renders';
 import { requests } from './requests';
 import { soak } from './soak';
 import type { Trial } from './trial';
 
-const TRIALS: Readonly<Record<string, Trial>> = { documents, files, requests, kills, renders, load, soak };
+const TRIALS: Readonly<Record<string, Trial>> = { documents, files, requests, kills, renders, queue, load, soak };
 
 async function main(args: string[]): Promise<number> {
   const full = args.includes('--long');

@@ -56,6 +56,7 @@ function usual(p: Param): string {
 }
 
 function table(params: Params): string {
+  if (Object.keys(params).length === 0) return 'There is nothing to set.';
   const rows = Object.entries(params).map(
     ([name, p]) =>
       `| \`${name}\` | ${p.title} | ${usual(p)} | ${range(p)} | ${'moves' in p && p.moves ? 'yes' : ''} | ${p.help} |`,

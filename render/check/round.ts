@@ -76,7 +76,7 @@ class Follower {
 }
 
 /** What an eye does not see of a step: in values of 8 bits over the whole picture, and as a share of what moves there anyway. */
-const [UNSEEN, SHARE] = [0.5, 0.12];
+const [UNSEEN, SHARE] = [0.75, 0.2];
 
 export interface Verdict {
   readonly closed: boolean;

@@ -22,7 +22,7 @@ export const exr = defineOutput({
     passes: toggle(
       'Passes',
       true,
-      'Depth, place, normal, albedo, movement, every light by itself and masks of ribbons and copies, as layers.',
+      'Depth, place, normal, albedo, movement, every light by itself and masks of ribbons, as layers.',
     ),
   },
   sheet: (v) => `${v.precision}${v.passes ? '-passes' : ''}` as const,
