@@ -4,7 +4,13 @@ import { defineConfig } from 'vitest/config';
 export default defineConfig({
   resolve: { alias: { '@': path.resolve(import.meta.dirname, 'web') } },
   test: {
-    include: ['core/**/*.test.ts', 'render/**/*.test.ts', 'web/**/*.test.ts', 'tools/**/*.test.ts', 'trials/**/*.test.ts'],
+    include: [
+      'core/**/*.test.ts',
+      'render/**/*.test.ts',
+      'web/**/*.test.ts',
+      'tools/**/*.test.ts',
+      'trials/**/*.test.ts',
+    ],
     testTimeout: 60_000,
     env: { MAYPOLE_JOBS: path.resolve(import.meta.dirname, 'web/server/jobs/process.mjs') },
     // Files share what they import, which is half the time otherwise; each test sets up what it needs.
