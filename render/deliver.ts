@@ -27,7 +27,7 @@ export interface MadeOutput {
 
 /** The sheet that an output is made of; null for one of shapes. */
 export function sheetOf(item: Pick<Item, 'kind' | 'values'>): SheetName | null {
-  return outputs.get(item.kind).sheet(outputValues(item) as never);
+  return outputs.get(item.kind).sheet(outputValues(item));
 }
 
 /** Sheets that some outputs are made of, each once. */

@@ -1,3 +1,4 @@
+import type { Evaluated, Params } from '../declare/params';
 import { evaluateValues } from '../evaluate/values';
 import type { Item, Piece } from '../piece/piece';
 import { outputs } from './index';
@@ -5,7 +6,7 @@ import { patternFault } from './names';
 import { framesWanted, renderSettings } from './rendering';
 
 /** Values of an output as plain ones. */
-export function outputValues(item: Pick<Item, 'kind' | 'values'>): Readonly<Record<string, unknown>> {
+export function outputValues(item: Pick<Item, 'kind' | 'values'>): Evaluated<Params> {
   return evaluateValues(outputs.get(item.kind).params, item.values, { frame: 0, frames: 1 });
 }
 
@@ -14,7 +15,7 @@ export function outputFault(piece: Piece, item: Item): string | null {
   const settings = renderSettings(piece.render.values);
   const { refusal } = outputs.get(item.kind);
   const frames = framesWanted(settings, piece.loop.frames).length;
-  return refusal?.({ size: piece.format, light: settings.light, frames, values: outputValues(item) as never }) ?? null;
+  return refusal?.({ size: piece.format, light: settings.light, frames, values: outputValues(item) }) ?? null;
 }
 
 /** What is wrong with what a piece is to be delivered as, with the remedy; null where nothing is. */

@@ -168,8 +168,8 @@ export function describeAll(): string {
     declared(sceneLists[list].kinds.all as readonly SceneKind<unknown>[]);
   }
   parts.push('', '## What the picture can only come near to', '', ...APPROXIMATIONS.map((a) => `- ${a}`));
-  parts.push('', '## Rendering', '', 'Frames are made once for all outputs.');
-  declared(renderings.all as never);
+  parts.push('', '## Rendering', '', 'Frames are made once for all outputs of a piece.');
+  declared(renderings.all.map((r) => ({ ...r, help: 'How they are made, and what their files are called.' })));
   parts.push('', '## Outputs');
   declared(outputs.all);
   return `${parts.join('\n')}\n`;

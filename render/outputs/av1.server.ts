@@ -1,4 +1,4 @@
-import { encode, type Maker } from './maker';
+import { encode, makerOf } from './maker';
 import { pixels, TAGGED, type MovieValues } from './movie';
 
 const QP = { preview: 45, good: 24, lossless: 12 } as const;
@@ -7,8 +7,8 @@ const QP = { preview: 45, good: 24, lossless: 12 } as const;
 export const EVEN = 'rc=0:aq-mode=0:enable-tf=0';
 
 /** AV1 (AV1 Bitstream & Decoding Process Specification) by SVT-AV1, in 10 bit. */
-export const av1: Maker = async (making) => {
-  const { quality, plays, whole } = making.values as unknown as MovieValues;
+export const av1 = makerOf<MovieValues>(async (making) => {
+  const { quality, plays, whole } = making.values;
   return [
     await encode(making, {
       plays,
@@ -29,4 +29,4 @@ export const av1: Maker = async (making) => {
       ],
     }),
   ];
-};
+});

@@ -1,11 +1,11 @@
-import { encode, type Maker } from './maker';
+import { encode, makerOf } from './maker';
 import { pixels, TAGGED, type MovieValues } from './movie';
 
 const CRF = { preview: 30, good: 19, lossless: 12 } as const;
 
 /** H.265 (ITU-T H.265) by x265. */
-export const hevc: Maker = async (making) => {
-  const { quality, plays, whole, bits } = making.values as unknown as MovieValues & { bits: '8' | '10' };
+export const hevc = makerOf<MovieValues & { readonly bits: '8' | '10' }>(async (making) => {
+  const { quality, plays, whole, bits } = making.values;
   // As for H.264: no kind of picture is kept better than the others.
   const even = quality === 'preview' ? '' : ':ipratio=1.0:pbratio=1.0:cutree=0';
   return [
@@ -20,4 +20,4 @@ export const hevc: Maker = async (making) => {
       ],
     }),
   ];
-};
+});

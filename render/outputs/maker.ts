@@ -32,6 +32,11 @@ export interface Making<V = Readonly<Record<string, unknown>>> {
 /** Makes the files of an output; gives their names in the folder. */
 export type Maker = (making: Making) => Promise<readonly string[]>;
 
+/** A maker that is told what values its output has. */
+export function makerOf<V>(make: (making: Making & { readonly values: V }) => Promise<readonly string[]>): Maker {
+  return make as Maker;
+}
+
 /** Makes a file of every frame, one after the other, and leaves out none. */
 export async function eachFrame(
   making: Making,

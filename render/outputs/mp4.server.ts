@@ -1,4 +1,4 @@
-import { encode, type Maker } from './maker';
+import { encode, makerOf } from './maker';
 import { pixels, TAGGED, type MovieValues } from './movie';
 
 const CRF = { preview: 28, good: 17, lossless: 10 } as const;
@@ -18,7 +18,7 @@ export const h264 = ({ quality, whole }: Pick<MovieValues, 'quality' | 'whole'>)
   ],
 });
 
-export const mp4: Maker = async (making) => {
-  const values = making.values as unknown as MovieValues;
+export const mp4 = makerOf<MovieValues>(async (making) => {
+  const values = making.values;
   return [await encode(making, { plays: values.plays, ...h264(values) })];
-};
+});

@@ -1,9 +1,9 @@
-import { encode, type Maker } from './maker';
+import { encode, makerOf } from './maker';
 import { pixels, TAGGED } from './movie';
 
 /** ProRes 4444 (SMPTE RDD 36), alpha straight in 16 bit. */
-export const prores: Maker = async (making) => {
-  const { plays, clear } = making.values as unknown as { plays: number; clear: boolean };
+export const prores = makerOf<{ readonly plays: number; readonly clear: boolean }>(async (making) => {
+  const { plays, clear } = making.values;
   return [
     await encode(making, {
       plays,
@@ -15,4 +15,4 @@ export const prores: Maker = async (making) => {
       ],
     }),
   ];
-};
+});

@@ -1,4 +1,4 @@
-import { encode, type Maker } from './maker';
+import { encode, makerOf } from './maker';
 import { pixels, TAGGED, type MovieValues } from './movie';
 
 const CRF = { preview: 38, good: 22, lossless: 10 } as const;
@@ -20,7 +20,7 @@ export const vp9 = ({
   ],
 });
 
-export const webm: Maker = async (making) => {
-  const values = making.values as unknown as MovieValues & { clear: boolean };
+export const webm = makerOf<MovieValues & { readonly clear: boolean }>(async (making) => {
+  const values = making.values;
   return [await encode(making, { plays: values.plays, ...vp9(values) })];
-};
+});

@@ -50,7 +50,7 @@ export class GlbFile {
       byteLength: values.byteLength,
       ...(target ? { target } : {}),
     });
-    writeSync(this.bin, values as unknown as NodeJS.ArrayBufferView);
+    writeSync(this.bin, Buffer.from(values.buffer, values.byteOffset, values.byteLength));
     this.length += values.byteLength;
     return this.add('accessors', {
       bufferView: view,

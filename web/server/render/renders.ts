@@ -1,4 +1,5 @@
 import type { FrameOrder } from '@maypole/core/output/frame-order';
+import type { SheetName } from '@maypole/core/output/sheet';
 import { sql, type SQL } from 'drizzle-orm';
 import type { FileReport } from '@maypole/render/check/report';
 import type { MadeFile } from '@maypole/render/deliver';
@@ -273,12 +274,12 @@ export async function clearRender(db: Database, id: string): Promise<void> {
 /** Takes away pictures of frames that no render has any more. */
 export async function clearLoose(db: Database): Promise<number> {
   const store = sheetStore();
-  const { rows } = await db.execute<{ fingerprint: string; sheets: Record<string, unknown> }>(sql`
+  const { rows } = await db.execute<{ fingerprint: string; sheets: Partial<Record<SheetName, unknown>> }>(sql`
     delete from render_sheets s
     where not exists (select 1 from render_parts p where p.fingerprint = s.fingerprint)
     returning fingerprint, sheets`);
   for (const { fingerprint, sheets } of rows)
-    for (const sheet of Object.keys(sheets)) await store.remove(fingerprint, sheet as never);
+    for (const sheet of Object.keys(sheets) as SheetName[]) await store.remove(fingerprint, sheet);
   return rows.length;
 }
 
