@@ -1,7 +1,7 @@
 import path from 'node:path';
 import { outputs } from '@maypole/core/output/index';
 import { patternFault } from '@maypole/core/output/names';
-import { framesWanted, renderSettings, type RenderSettings } from '@maypole/core/output/rendering';
+import { framesWanted, renderSettings, type RenderSettings } from '@maypole/core/output/render-settings';
 import { newItem, type Item, type Piece } from '@maypole/core/piece/piece';
 import type { PixelSize } from '@maypole/core/output/kind';
 import { outputValues } from '@maypole/core/output/fault';

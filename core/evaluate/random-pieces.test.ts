@@ -61,7 +61,7 @@ describe('ninety random pieces', () => {
           expect(sameBits(again, first)).toBe(true);
         }
       }
-  });
+  }, 180_000);
   it('have only finite points, and one store gives what a fresh one gives', () => {
     const cache = new MeshCache();
     for (const piece of linked.slice(0, 60))

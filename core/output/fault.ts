@@ -3,7 +3,7 @@ import { evaluateValues } from '../evaluate/values';
 import type { Item, Piece } from '../piece/piece';
 import { outputs } from './index';
 import { patternFault } from './names';
-import { framesWanted, renderSettings } from './rendering';
+import { framesWanted, renderSettings } from './render-settings';
 
 /** Values of an output as plain ones. */
 export function outputValues(item: Pick<Item, 'kind' | 'values'>): Evaluated<Params> {

@@ -1,5 +1,5 @@
 import type { PixelSize } from './kind';
-import type { RenderSettings } from './rendering';
+import type { RenderSettings } from './render-settings';
 
 /** How each frame of a render is made: all that its pictures depend on besides the piece. */
 export type FrameOrder = PixelSize & { readonly detail: 'final' | 'draft' } & (

@@ -7,7 +7,7 @@ import { outputs } from './index';
 import { OUTPUT_GROUPS } from './kind';
 import { frameDigits, frameNameOf, nameBy, patternFault, plainName, toldApart, type Named } from './names';
 import { OUTPUT_PRESETS } from './presets';
-import { framesWanted, renderSettings } from './rendering';
+import { framesWanted, renderSettings } from './render-settings';
 import { SHEETS } from './sheet';
 
 const named: Named = {

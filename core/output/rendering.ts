@@ -1,8 +1,6 @@
-import { choice, number, text, toggle, type Evaluated, type Params } from '../declare/params';
+import { choice, number, text, toggle, type Params } from '../declare/params';
 import { Registry } from '../declare/registry';
 import { widened } from '../declare/widen';
-import { evaluateValues } from '../evaluate/values';
-import type { Values } from '../piece/piece';
 
 export const LOOKS = [
   { value: 'shaded', title: 'Shaded' },
@@ -91,21 +89,7 @@ export const renderParams = {
   ),
 } as const;
 
-export type RenderSettings = Evaluated<typeof renderParams>;
-
 /** Ways to render; there is one. */
 export const renderings = new Registry('rendering', [
   { kind: 'frames', title: 'Rendering', params: widened<Params>(renderParams) },
 ]);
-
-/** The settings of a piece's rendering as plain values. */
-export function renderSettings(values: Values): RenderSettings {
-  return evaluateValues(renderParams, values, { frame: 0, frames: 1 });
-}
-
-/** The frames that settings ask for in a loop of so many, in playing order. */
-export function framesWanted(v: Pick<RenderSettings, 'range' | 'from' | 'to'>, frames: number): number[] {
-  if (v.range === 'all') return Array.from({ length: frames }, (_, i) => i);
-  const [first, last] = [v.from, v.to].map((f) => Math.min(f, frames - 1)).sort((a, b) => a - b);
-  return Array.from({ length: last - first + 1 }, (_, i) => first + i);
-}

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { describe, expect, it } from 'vitest';
-import { renderSettings } from '../../output/rendering';
+import { renderSettings } from '../../output/render-settings';
 import { PIECE_VERSION } from '../piece';
 import { readPiece } from '../read';
 import { from6to7 } from './6-to-7';

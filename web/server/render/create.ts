@@ -1,6 +1,6 @@
 import { frameOrder, spreadOut } from '@maypole/core/output/frame-order';
 import { deliveryFault } from '@maypole/core/output/fault';
-import { framesWanted, renderSettings } from '@maypole/core/output/rendering';
+import { framesWanted, renderSettings } from '@maypole/core/output/render-settings';
 import type { Item, Piece } from '@maypole/core/piece/piece';
 import { readPiece } from '@maypole/core/piece/read';
 import { basesOf } from '@maypole/core/output/bases';

@@ -29,7 +29,9 @@ export function AddOutput() {
               .map((o) => (
                 <Menu.Item key={o.kind} value={o.kind} py="1" cursor="pointer">
                   <Flex align="center" gap="2.5" minW="0">
-                    <DeclaredIcon name={o.icon} size={15} />
+                    <Box flexShrink={0}>
+                      <DeclaredIcon name={o.icon} size={15} />
+                    </Box>
                     <Text fontSize="13px" fontWeight="500" whiteSpace="nowrap">
                       {o.title}
                     </Text>

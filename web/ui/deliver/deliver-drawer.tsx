@@ -6,12 +6,13 @@ import { deliveryFault, outputFault } from '@maypole/core/output/fault';
 import { outputs } from '@maypole/core/output/index';
 import { frameNameOf, patternFault } from '@maypole/core/output/names';
 import { OUTPUT_PRESETS } from '@maypole/core/output/presets';
-import { framesWanted, renderParams, renderSettings } from '@maypole/core/output/rendering';
+import { renderParams } from '@maypole/core/output/rendering';
+import { framesWanted, renderSettings } from '@maypole/core/output/render-settings';
 import { sceneAt } from '@maypole/core/evaluate/picture-at';
 import type { Piece } from '@maypole/core/piece/piece';
 import { softnessOf, WANTED } from '@maypole/core/scene/softness';
 import { loopSeconds } from '@maypole/core/time/loop';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { DrawerFrame } from '../drawers/drawer';
 import { ValuesPanel } from '../fields/values-panel';
 import { ItemCard } from '../items/item-card';
@@ -44,6 +45,7 @@ export function DeliverDrawer() {
   const id = useEditor((s) => s.id);
   const piece = useEditor((s) => s.piece);
   const queue = useQueue(id);
+  const list = useRef<HTMLDivElement>(null);
   const [starting, setStarting] = useState(false);
   const [estimated, setEstimated] = useState<{ readonly id: string; readonly piece: Piece }>();
   const [opened, setOpened] = useState<Record<string, boolean>>({});
@@ -65,6 +67,7 @@ export function DeliverDrawer() {
       // This browser draws what it has asked for.
       if (settings.light === 'quick') lend(false);
       await lookAtQueue();
+      if (!asEstimate) list.current?.scrollIntoView({ block: 'start' });
     } catch (error) {
       tellTrouble(error instanceof Error ? error.message : 'It could not be started.');
     } finally {
@@ -143,7 +146,7 @@ export function DeliverDrawer() {
           {fault}
         </Box>
       )}
-      <Flex align="center" mt="5" mb="1.5">
+      <Flex ref={list} align="center" mt="5" mb="1.5">
         <Text fontSize="12.5px" fontWeight="600" color="muted" flex="1">
           Renders
         </Text>

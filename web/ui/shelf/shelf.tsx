@@ -4,7 +4,7 @@ import { Box, Flex, Grid, Heading, Text, chakra } from '@chakra-ui/react';
 import { newPiece } from '@maypole/core/piece/piece';
 import { openParcel } from '@maypole/core/piece/parcel';
 import { writePiece } from '@maypole/core/piece/read';
-import { FileUp, Plus, Search } from 'lucide-react';
+import { FileUp, Film, Plus, Search } from 'lucide-react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useCallback, useRef, useState } from 'react';
@@ -167,6 +167,9 @@ export function Shelf({ initial, viewer }: { initial: PieceSummary[]; viewer: Vi
             });
           }}
         />
+        <PictureButton label="Renders and machines" onClick={() => router.push('/renders')}>
+          <Film size={17} />
+        </PictureButton>
         <ModeButton />
         {mayEdit(viewer) && (
           <StrongButton onClick={() => void begin()} loading={busy}>
