@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
-import { existsSync, mkdirSync } from 'node:fs';
-import { open, readFile, rename, rm } from 'node:fs/promises';
+import { createReadStream, existsSync, mkdirSync } from 'node:fs';
+import { copyFile, open, rename, rm } from 'node:fs/promises';
 import path from 'node:path';
 import { SHEETS, type SheetName } from '@maypole/core/output/sheet';
 
@@ -14,10 +14,24 @@ export function sha256(bytes: Uint8Array): string {
   return createHash('sha256').update(bytes).digest('hex');
 }
 
+/** What a file is kept as, read in pieces so that others get their turn between them. */
+async function measured(file: string): Promise<KeptSheet> {
+  const hash = createHash('sha256');
+  let bytes = 0;
+  for await (const chunk of createReadStream(file, { highWaterMark: 1 << 20 })) {
+    hash.update(chunk as Buffer);
+    bytes += (chunk as Buffer).length;
+  }
+  return { sha256: hash.digest('hex'), bytes };
+}
+
+/** A name beside a file that nobody else uses. */
+const besides = (file: string) => `${file}.${process.pid}-${Math.random().toString(36).slice(2, 8)}.part`;
+
 /** Writes a file beside, flushes it, and puts it in its place: it is there whole, or not at all. */
 export async function writeWhole(file: string, bytes: Uint8Array): Promise<void> {
   mkdirSync(path.dirname(file), { recursive: true });
-  const beside = `${file}.${process.pid}-${Math.random().toString(36).slice(2, 8)}.part`;
+  const beside = besides(file);
   try {
     const handle = await open(beside, 'w');
     try {
@@ -46,11 +60,29 @@ export class SheetStore {
     return { sha256: sha256(bytes), bytes: bytes.length };
   }
 
+  /** The same of a file, whose bytes are never all in memory. */
+  async take(fingerprint: string, sheet: SheetName, from: string): Promise<KeptSheet> {
+    const to = this.file(fingerprint, sheet);
+    mkdirSync(path.dirname(to), { recursive: true });
+    const beside = besides(to);
+    try {
+      await copyFile(from, beside);
+      const handle = await open(beside, 'r+');
+      await handle.sync().finally(() => handle.close());
+      const kept = await measured(beside);
+      await rename(beside, to);
+      return kept;
+    } catch (error) {
+      await rm(beside, { force: true });
+      throw error;
+    }
+  }
+
   /** Whether a sheet is there as it was kept. */
   async intact(fingerprint: string, sheet: SheetName, kept: KeptSheet | undefined): Promise<boolean> {
     const file = this.file(fingerprint, sheet);
     if (!kept || !existsSync(file)) return false;
-    return sha256(await readFile(file)) === kept.sha256;
+    return (await measured(file)).sha256 === kept.sha256;
   }
 
   async remove(fingerprint: string, sheet: SheetName): Promise<void> {

@@ -106,16 +106,19 @@ function filesOf(renderId: string, piece: Piece, items: readonly Item[], revisio
 
 /** Frames that are there as files already, of whichever render. */
 async function takeOver(db: Database, render: string): Promise<void> {
-  const { rows } = await db.execute<{ index: number; fingerprint: string }>(sql`
-    select p.index, p.fingerprint from render_parts p
+  const { rows } = await db.execute<{ index: number; bytes: string }>(sql`
+    select p.index,
+           (select sum((s.sheets -> wanted ->> 'bytes')::bigint) from jsonb_array_elements_text(r.sheets) wanted) as bytes
+    from render_parts p
     join renders r on r.id = p.render_id
     left join render_sheets s on s.fingerprint = p.fingerprint
     where p.render_id = ${render}
       and not exists (
         select 1 from jsonb_array_elements_text(r.sheets) wanted where s.sheets is null or not s.sheets ? wanted)`);
   if (rows.length === 0) return;
-  const there = rows.map((r) => r.index);
   await db.execute(sql`
-    update render_parts set state = 'done', taken_over = true, done_at = now()
-    where render_id = ${render} and index = any(${sql.param(there)}::int[])`);
+    update render_parts p set state = 'done', taken_over = true, done_at = now(), bytes = t.bytes
+    from unnest(${sql.param(rows.map((r) => r.index))}::int[], ${sql.param(rows.map((r) => Number(r.bytes)))}::bigint[])
+      as t(index, bytes)
+    where p.render_id = ${render} and p.index = t.index`);
 }

@@ -1,6 +1,6 @@
+import { existsSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import type { SheetName } from '@maypole/core/output/sheet';
-import { eightBits, readSheet } from '@maypole/render/files/png';
 import { sql } from 'drizzle-orm';
 import sharp from 'sharp';
 import type { Database } from '../db';
@@ -23,14 +23,10 @@ export async function framePicture(
   const kept = await keptSheets(db, part.fingerprint);
   const sheet = (['solid', 'clear'] as const).find((s) => kept?.[s]);
   if (!sheet) throw new AppError(404, 'This frame is kept as light alone, of which there is no picture to show.');
-  const file = await readFile(sheetStore().file(part.fingerprint, sheet)).catch(() => {
-    throw new AppError(404, 'The picture of this frame is lost; it is made again when files are.');
-  });
-  if (width === undefined) return { type: 'image/png', bytes: file, tag: part.fingerprint };
-  const picture = readSheet(file);
-  const bytes = await sharp(eightBits(picture), { raw: { width: picture.width, height: picture.height, channels: 4 } })
-    .resize({ width, withoutEnlargement: true })
-    .webp({ quality: 80 })
-    .toBuffer();
+  const file = sheetStore().file(part.fingerprint, sheet);
+  if (!existsSync(file)) throw new AppError(404, 'The picture of this frame is lost; it is made again when files are.');
+  if (width === undefined) return { type: 'image/png', bytes: await readFile(file), tag: part.fingerprint };
+  // By a library that works beside the thread which answers.
+  const bytes = await sharp(file).resize({ width, withoutEnlargement: true }).webp({ quality: 80 }).toBuffer();
   return { type: 'image/webp', bytes, tag: part.fingerprint };
 }

@@ -136,13 +136,14 @@ export async function finishPart(
   const part = await leasedPart(db, lease);
   const missing = part.sheets.filter((s) => !sheets[s]);
   if (missing.length > 0) throw new AppError(422, `The frame is not whole: ${missing.join(', ')} of it is missing.`);
+  const bytes = part.sheets.reduce((n, s) => n + sheets[s]!.bytes, 0);
   await db.transaction(async (tx) => {
     await tx.execute(sql`
       insert into render_sheets (fingerprint, sheets) values (${part.fingerprint}, ${JSON.stringify(sheets)}::jsonb)
       on conflict (fingerprint) do update set sheets = render_sheets.sheets || excluded.sheets`);
     await tx.execute(sql`
       update render_parts set state = 'done', lease = null, lease_until = null, seconds = ${seconds},
-             memory = ${Math.round(memory)}, message = null, done_at = now()
+             memory = ${Math.round(memory)}, bytes = ${bytes}, message = null, done_at = now()
       where lease = ${lease} and state = 'leased'`);
   });
   await settleFrames(db, part.render_id);

@@ -62,10 +62,7 @@ async function summaries(db: Database, which: SQL): Promise<RenderSummary[]> {
              coalesce(sum(p.seconds), 0)::float8 as spent,
              (avg(p.seconds) filter (where not p.taken_over))::float8 as each,
              max(p.memory) as memory,
-             (select coalesce(sum((sheet.value ->> 'bytes')::bigint), 0)
-              from render_parts q join render_sheets s on s.fingerprint = q.fingerprint
-              cross join lateral jsonb_each(s.sheets) sheet where q.render_id = r.id)
-             + (select coalesce(sum(f.bytes), 0) from render_files f where f.render_id = r.id) as bytes
+             coalesce(sum(p.bytes), 0) + (select coalesce(sum(f.bytes), 0) from render_files f where f.render_id = r.id) as bytes
       from render_parts p where p.render_id = r.id
     ) n
     where ${which}

@@ -79,6 +79,8 @@ export const renderParts = pgTable(
     worker: text('worker'),
     tries: integer('tries').notNull().default(0),
     seconds: doublePrecision('seconds'),
+    /** Of its sheets. */
+    bytes: bigint('bytes', { mode: 'number' }).notNull().default(0),
     /** Megabytes that the worker took at most. */
     memory: integer('memory'),
     /** It was there already, made for another render. */

@@ -1,4 +1,4 @@
-import { readFile } from 'node:fs/promises';
+import { open, stat } from 'node:fs/promises';
 import { SHEETS } from '@maypole/core/output/sheet';
 import { database } from '@/server/db';
 import { AppError } from '@/server/http/app-error';
@@ -18,11 +18,12 @@ export const PUT = route<{ lease: string; sheet: string }>(
     const sheet = sheetParam.parse(params.sheet);
     const part = await leasedPart(database(), leaseId.parse(params.lease));
     if (!part.sheets.includes(sheet)) throw new AppError(422, `Nobody asked for the sheet “${sheet}” of this frame.`);
-    const bytes = await readFile(file);
-    const known = SHEETS[sheet].light ? EXR : PNG;
-    if (bytes.length < 64 || bytes.readUInt32BE(0) !== known)
+    const head = Buffer.alloc(64);
+    const handle = await open(file);
+    const { bytesRead } = await handle.read(head, 0, 64, 0).finally(() => handle.close());
+    if (bytesRead < 64 || head.readUInt32BE(0) !== (SHEETS[sheet].light ? EXR : PNG))
       throw new AppError(422, `This is not ${SHEETS[sheet].light ? 'an OpenEXR' : 'a PNG'} picture.`);
-    await assertDisk(bytes.length);
-    return Response.json(await sheetStore().put(part.fingerprint, sheet, bytes));
+    await assertDisk((await stat(file)).size);
+    return Response.json(await sheetStore().take(part.fingerprint, sheet, file));
   },
 );

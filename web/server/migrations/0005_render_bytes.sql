@@ -1,0 +1,1 @@
+ALTER TABLE "render_parts" ADD COLUMN "bytes" bigint DEFAULT 0 NOT NULL;
