@@ -146,7 +146,8 @@ async function workingRates(db: Database): Promise<Map<string, number>> {
 export async function workersNow(db: Database): Promise<WorkerSummary[]> {
   const { rows } = await db.execute<Omit<WorkerSummary, 'silent'> & { silent: number } & Record<string, unknown>>(sql`
     select id, name, light, threads, by, extract(epoch from now() - seen_at)::float8 as silent
-    from render_workers where seen_at > now() - make_interval(secs => ${FORGOTTEN})
+    from render_workers
+    where seen_at > now() - make_interval(secs => case when by = 'this machine' then 25 else ${FORGOTTEN} end)
     order by name`);
   return rows.map(({ id, name, light, threads, by, silent }) => ({ id, name, light, threads, by, silent }));
 }

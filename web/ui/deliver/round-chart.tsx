@@ -7,13 +7,13 @@ import type { Round } from '@maypole/render/check/report';
 const MOST = 120;
 const [WIDTH, HEIGHT] = [300, 56];
 
-/** The largest of each stretch, so that no step is lost where there are more than bars; the seam keeps a bar of its own. */
+/** The largest of each stretch, so that no step is lost where there are more than bars; the seam, where there is one (`first` from 0), keeps a bar of its own. */
 function thinned(values: readonly number[], first: number): { value: number; seam: boolean }[] {
   // The seam goes to the middle: what leads to it and away from it stands beside it.
   const n = values.length;
   const half = Math.floor(n / 2);
   const turned = Array.from({ length: n }, (_, i) => {
-    const at = (((first - half + i) % n) + n) % n;
+    const at = first < 0 ? i : (((first - half + i) % n) + n) % n;
     return { value: values[at], seam: at === first };
   });
   if (n <= MOST) return turned;
@@ -36,9 +36,13 @@ function thinned(values: readonly number[], first: number): { value: number; sea
 
 /** How far pictures of a file are from one to the next, over the same of its frames as lines; the seam in the middle. */
 export function RoundChart({ round }: { round: Round }) {
-  const seam = round.seams[0] ?? round.file.length - 1;
-  const file = thinned(round.file.slice(0, round.made.length || undefined), Math.min(seam, round.file.length - 1));
-  const made = thinned(round.made.slice(0, round.file.length), Math.min(seam, round.made.length - 1));
+  // A part of a loop does not go round: what leads from its end to its beginning is no step of it.
+  const open = round.seams.length === 0;
+  const steps = (of: readonly number[]) => (open ? of.slice(0, -1) : of);
+  const [own, frames] = [steps(round.file), steps(round.made)];
+  const seam = open ? -1 : round.seams[0];
+  const file = thinned(own.slice(0, frames.length || undefined), seam);
+  const made = thinned(frames.slice(0, own.length), seam);
   const most = Math.max(0.01, ...file.map((b) => b.value), ...made.map((b) => b.value));
   const step = WIDTH / file.length;
   const y = (v: number) => HEIGHT - (v / most) * (HEIGHT - 4);
@@ -79,9 +83,13 @@ export function RoundChart({ round }: { round: Round }) {
       </chakra.svg>
       <Flex justify="space-between" fontSize="11px" color="muted">
         <Text>Bars: the file. Lines: its frames.</Text>
-        <Text>
-          <chakra.span color="poppyText">Seam</chakra.span> in the middle
-        </Text>
+        {open ? (
+          <Text>A part of the loop has no seam</Text>
+        ) : (
+          <Text>
+            <chakra.span color="poppyText">Seam</chakra.span> in the middle
+          </Text>
+        )}
       </Flex>
     </Box>
   );
