@@ -1,5 +1,5 @@
 import { choice, number } from '../../declare/params';
-import { defineOutput } from '../kind';
+import { defineOutput, needsTrueLight } from '../kind';
 
 export const poster = defineOutput({
   kind: 'poster',
@@ -27,8 +27,5 @@ export const poster = defineOutput({
     ),
   },
   sheet: () => 'solid',
-  refusal: ({ light, values }) =>
-    values.depth === '16' && light === 'quick'
-      ? 'A depth of 16 bit comes from true light alone; set Light to True.'
-      : null,
+  refusal: ({ light, values }) => (values.depth === '16' ? needsTrueLight(light, 'A depth of 16 bit') : null),
 });
