@@ -20,7 +20,8 @@ const RENEW = 10_000;
 
 /** Draws frames in quick light for whoever asks the server for them. */
 export class Lender {
-  private drawing: { readonly key: string; readonly offscreen: Offscreen; readonly piece: Piece } | undefined;
+  /** What draws the render that is at work, over its backdrop and over nothing; kept from frame to frame. */
+  private drawing: { readonly render: string; readonly piece: Piece; readonly by: Map<boolean, Offscreen> } | undefined;
 
   constructor(private readonly source: LendSource) {}
 
@@ -42,7 +43,7 @@ export class Lender {
   }
 
   dispose(): void {
-    this.drawing?.offscreen.dispose();
+    for (const offscreen of this.drawing?.by.values() ?? []) offscreen.dispose();
     this.drawing = undefined;
   }
 
@@ -52,7 +53,7 @@ export class Lender {
     const begun = performance.now();
     const sheets: Record<string, { sha256: string; bytes: number }> = {};
     for (const sheet of work.sheets) {
-      const { offscreen } = await this.prepared(work, sheet === 'clear');
+      const offscreen = await this.prepared(work, sheet === 'clear');
       await offscreen.draw(work.frame, order.subframes);
       const picture = await new Promise<Blob | null>((resolve) => offscreen.canvas.toBlob(resolve, 'image/png'));
       if (!picture)
@@ -64,23 +65,22 @@ export class Lender {
     await this.source.done(work, sheets, { seconds: (performance.now() - begun) / 1000, memory: 0 });
   }
 
-  /** What draws a render, kept from frame to frame. */
-  private async prepared(work: PartWork, clear: boolean) {
+  private async prepared(work: PartWork, clear: boolean): Promise<Offscreen> {
     const { order, render } = work;
     if (order.light !== 'quick') throw new Error('A browser draws frames in quick light alone.');
-    const key = `${render}/${clear}`;
-    if (this.drawing?.key === key) return this.drawing;
-    let piece = this.drawing?.key.startsWith(render) ? this.drawing.piece : undefined;
-    if (!piece) {
+    if (this.drawing?.render !== render) {
+      this.dispose();
       const read = readPiece(openParcel(await this.source.piece(work)).source);
       if (!read.ok) throw new Error(read.message);
-      piece = read.piece;
+      this.drawing = { render, piece: read.piece, by: new Map() };
     }
-    this.dispose();
+    const { piece, by } = this.drawing;
+    const known = by.get(clear);
+    if (known) return known;
     const offscreen = await Offscreen.create(order.width, order.height);
     offscreen.setPiece(clear ? withoutBackdrop(piece) : piece, order.detail, order.look, clear);
-    this.drawing = { key, offscreen, piece };
-    return this.drawing;
+    by.set(clear, offscreen);
+    return offscreen;
   }
 }
 
