@@ -135,7 +135,7 @@ test('a machine comes in with its key until it is withdrawn; who signs out is ou
   await machine.dispose();
 
   await page.goto(address);
-  await page.getByRole('button', { name: 'Ines' }).click();
+  await page.getByRole('button', { name: 'Ines', exact: true }).click();
   const dialog = page.getByRole('dialog', { name: 'Change your password' });
   await dialog.getByLabel('Present password').fill('not this one at all');
   await dialog.getByLabel('New password').fill('rain towards evening');
