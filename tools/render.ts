@@ -1,32 +1,21 @@
 /** A piece in true light, as files: `./maypole render FILE --to FOLDER [--output …] [--frames a-b] [--size WxH] [--samples n]`. */
-import { mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { mkdirSync, rmSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { MeshCache } from '@maypole/core/evaluate/mesh-cache';
 import { frameOrder, spreadOut } from '@maypole/core/output/frame-order';
-import { hasPasses } from '@maypole/core/output/sheet';
+import { hasPasses, type SheetName } from '@maypole/core/output/sheet';
 import { basesOf } from '@maypole/core/output/bases';
 import { deliverOutput, sheetsFor } from '@maypole/render/deliver';
 import { ProgramTrouble } from '@maypole/render/files/program';
 import { frameFingerprints } from '@maypole/render/frame/fingerprint';
-import { SheetStore, writeWhole, type KeptSheet } from '@maypole/render/frame/keep';
+import { SheetStore, type KeptSheet } from '@maypole/render/frame/keep';
+import { FrameLedger } from '@maypole/render/frame/ledger';
 import { TraceCrew } from '@maypole/render/frame/trace-crew';
 import { sheetsOf, trueFrame } from '@maypole/render/frame/true-frame';
 import { ShapeTrouble } from '@maypole/render/shapes/moving';
 import { pieceIn, Unusable } from './draw-options';
 import { planOf, renderOptions } from './render-options';
-
-/** What is kept of finished frames while a render is not at its end. */
-type Ledger = Record<string, Record<string, KeptSheet>>;
-
-function ledgerIn(file: string): Ledger {
-  try {
-    return JSON.parse(readFileSync(file, 'utf8')) as Ledger;
-  } catch {
-    // None is there, or it was cut: frames are made again.
-    return {};
-  }
-}
 
 const duration = (seconds: number) =>
   seconds < 90
@@ -45,8 +34,7 @@ async function main(): Promise<void> {
   const work = path.join(options.to, '.maypole-frames');
   mkdirSync(work, { recursive: true });
   const store = new SheetStore(work);
-  const ledgerFile = path.join(work, 'frames.json');
-  const ledger = ledgerIn(ledgerFile);
+  const ledger = new FrameLedger(path.join(work, 'frames.jsonl'));
   const fingerprints = frameFingerprints(piece, frames, order);
   const crew = new TraceCrew(options.threads ?? os.availableParallelism());
   const cache = new MeshCache();
@@ -58,8 +46,8 @@ async function main(): Promise<void> {
   if (sheets.length > 0)
     for (const [n, index] of spreadOut(frames.length).entries()) {
       const fingerprint = fingerprints[index];
-      const known = ledger[fingerprint];
-      if ((await Promise.all(sheets.map((s) => store.intact(fingerprint, s, known?.[s])))).every(Boolean)) {
+      const known = ledger.of(fingerprint);
+      if ((await Promise.all(sheets.map((s) => store.intact(fingerprint, s, known[s])))).every(Boolean)) {
         kept++;
         continue;
       }
@@ -76,10 +64,9 @@ async function main(): Promise<void> {
         cache,
         share,
       );
-      const row: Record<string, KeptSheet> = {};
+      const row: Partial<Record<SheetName, KeptSheet>> = {};
       for (const [sheet, bytes] of sheetsOf(drawn, sheets)) row[sheet] = await store.put(fingerprint, sheet, bytes);
-      ledger[fingerprint] = { ...known, ...row };
-      await writeWhole(ledgerFile, Buffer.from(JSON.stringify(ledger)));
+      ledger.add(fingerprint, row);
       made++;
     }
   await crew.close();

@@ -1,8 +1,11 @@
 import { PIECE_VERSION } from '../piece/piece';
 import { REFERENCE } from './reference';
 
+/** Raised where other passes are told, or in another way, while the picture stays the same. */
+const PASSES = 2;
+
 /**
  * What makes frames here: they are the same in every bit wherever it is the same. Whoever has another may not work on a
  * render of this one.
  */
-export const MAKER = `${PIECE_VERSION}-${REFERENCE.sha256.slice(0, 12)}`;
+export const MAKER = `${PIECE_VERSION}-${REFERENCE.sha256.slice(0, 12)}-${PASSES}`;

@@ -1,5 +1,5 @@
-/** Numbers of a pixel's place and own light, before those of ribbons and sources; see core/trace/assembly/pixels.ts. */
-export const FIRST_RIBBON = 6;
+/** Numbers of a pixel's place, own light and copy, before those of ribbons and sources; see core/trace/assembly/pixels.ts. */
+export const FIRST_RIBBON = 9;
 /** Sources of light that are told apart at most; those beyond are with the last. */
 const MOST_SOURCES = 80;
 

@@ -16,7 +16,7 @@ export interface Pass {
 
 /**
  * What is told of a picture besides itself, from the same rays as it: colour, normal, distance and place of what is met
- * first, its own light, how much of a pixel each ribbon covers, and the light of the picture by where it comes from. The
+ * first, its own light, how much of a pixel each ribbon covers, a colour for each copy, and the light of the picture by where it comes from. The
  * last add up to the picture, masks to how much is covered.
  *
  * @example
@@ -78,6 +78,7 @@ export class PassSheet {
       pass('depth', 'Z', (i) => met[FEATURES * i + 6] / there(i)),
       pass('position', 'XYZ', (i, k) => means[numbers * i + k] / there(i)),
       pass('own', 'RGB', (i, k) => means[numbers * i + 3 + k]),
+      pass('copy', 'RGB', (i, k) => means[numbers * i + 6 + k]),
       ...masks.map((name, r) => pass(`mask_${name}`, 'A', (i) => means[numbers * i + FIRST + r])),
       ...this.lights.map((name, s) => pass(`light_${name}`, 'RGB', (i, k) => means[numbers * i + sources + 3 * s + k])),
     ];

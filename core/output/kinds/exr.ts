@@ -22,7 +22,7 @@ export const exr = defineOutput({
     passes: toggle(
       'Passes',
       true,
-      'Depth, place, normal, albedo, movement, every light by itself and masks of ribbons, as layers.',
+      'Depth, place, normal, albedo, movement, every light by itself, masks of ribbons and a colour for each copy, as layers.',
     ),
   },
   sheet: (v) => `${v.precision}${v.passes ? '-passes' : ''}` as const,

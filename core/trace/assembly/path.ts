@@ -61,6 +61,8 @@ export let metAtX: f32 = 0;
 export let metAtY: f32 = 0;
 export let metAtZ: f32 = 0;
 export let metRibbon: i32 = -1;
+/** The number of the copy that it is of. */
+export let metCopy: i32 = 0;
 /** Light of their own of the surfaces that the camera sees. */
 export let ownR: f32 = 0;
 export let ownG: f32 = 0;
@@ -96,7 +98,9 @@ function keepMet(far: f32): void {
   metAtX = place.px;
   metAtY = place.py;
   metAtZ = place.pz;
-  metRibbon = load<i32>(scene.copies + <usize>hit.hitCopy * scene.COPY, scene.COPY_RIBBON);
+  const copy = scene.copies + <usize>hit.hitCopy * scene.COPY;
+  metRibbon = load<i32>(copy, scene.COPY_RIBBON);
+  metCopy = load<i32>(copy, scene.COPY_ID);
 }
 
 /** A channel that glass parts light into; below 0 before it has. */

@@ -16,16 +16,16 @@ const LEAST: usize = 108;
 const PIXEL_BYTES: usize = 80;
 /** Of what is met first, numbers of 4 bytes: base colour, normal, metres from the camera, and how often something was met. */
 const FEATURE_BYTES: usize = 32;
-/** Numbers of a pixel's passes before those of ribbons and sources of light: its place and its own light. */
-const PASS_NUMBERS: i32 = 6;
+/** Numbers of a pixel's passes before those of ribbons and sources of light: its place, its own light, the copy's colour. */
+const PASS_NUMBERS: i32 = 9;
 
 /**
  * Adds samples `first` up to, without, `end` to a rectangle of pixels; sums are in the order of the samples, whoever
  * adds them. Pixels that are good already, and whose neighbours are, get no more.
  *
  * @param features where what is met first is added up; 0 for nowhere
- * @param passes where it is added up what else there is to tell: place, own light, how often each ribbon and none was
- * met, and light by what it comes from; 0 for nowhere
+ * @param passes where it is added up what else there is to tell: place, own light, colour of the copy, how often each
+ * ribbon and none was met, and light by what it comes from; 0 for nowhere
  * @param look whether it is looked at now which pixels are good
  * @returns how many pixels have got some
  */
@@ -141,6 +141,25 @@ function plus(at: usize, x: f32): void {
   store<f32>(at, load<f32>(at) + x);
 }
 
+/** Numbers that a copy is told by, each 0…1: see core/trace/copy-colour.ts. */
+function tellCopy(at: usize): void {
+  let x: u32 = <u32>path.metRibbon * 1664525 + 1013904223;
+  let y: u32 = <u32>path.metCopy * 1664525 + 1013904223;
+  let z: u32 = 1013904223;
+  x += y * z;
+  y += z * x;
+  z += x * y;
+  x ^= x >> 16;
+  y ^= y >> 16;
+  z ^= z >> 16;
+  x += y * z;
+  y += z * x;
+  z += x * y;
+  plus(at, <f32>((x >> 24) + 1) / 256);
+  plus(at + 4, <f32>((y >> 24) + 1) / 256);
+  plus(at + 8, <f32>((z >> 24) + 1) / 256);
+}
+
 /** Adds what there is to tell of the sample that was taken. */
 function tell(at: usize, sources: i32): void {
   plus(at + 12, path.ownR);
@@ -150,6 +169,7 @@ function tell(at: usize, sources: i32): void {
     plus(at, path.metAtX);
     plus(at + 4, path.metAtY);
     plus(at + 8, path.metAtZ);
+    if (path.metRibbon >= 0) tellCopy(at + 24);
     const ribbon = path.metRibbon < 0 ? scene.ribbonCount : path.metRibbon;
     plus(at + (<usize>(PASS_NUMBERS + ribbon) << 2), 1);
   }
