@@ -8,7 +8,7 @@ import { newItem } from '@maypole/core/piece/piece';
 import { expect, test, type Page } from '@playwright/test';
 import { unzipSync } from 'fflate';
 import { addOutput, openDeliver, renderAll, save } from './delivering';
-import { openPiece, probe, smallPiece, typeNumber, watchErrors } from './helpers';
+import { openPiece, probe, smallPiece, step, typeNumber, watchErrors } from './helpers';
 
 const folder = mkdtempSync(path.join(os.tmpdir(), 'maypole-deliver-'));
 const maypole = path.join(import.meta.dirname, '../maypole');
@@ -165,4 +165,45 @@ test('a tab that is lent draws for others while its page is open', async ({ page
   const there = await page.getByTestId('render').count();
   await card.getByRole('button', { name: 'Clear Lent' }).click();
   await expect(page.getByTestId('render')).toHaveCount(there - 1);
+});
+
+test('a frame that waits is made next by a click; a finished one is compared with that of a render before', async ({
+  page,
+}) => {
+  test.setTimeout(180_000);
+  const errors = watchErrors(page);
+  const piece = smallPiece('Compared', 24);
+  const values = { ...piece.render.values, light: 'true', samples: 100, denoise: false };
+  await openPiece(page, {
+    ...piece,
+    format: { width: 128, height: 96 },
+    render: { ...piece.render, values },
+    outputs: [newItem(outputs.get('png'))],
+  });
+  const drawer = await openDeliver(page);
+  await drawer.getByRole('button', { name: 'Render 24 frames' }).click();
+  const card = drawer.getByTestId('render').first();
+  await expect(card.getByText(/^[1-3] of 24 frames/)).toBeVisible({ timeout: 60_000 });
+  // By itself frame 23 is the last.
+  await card.getByRole('button', { name: 'Frame 23 waits; make it next' }).click();
+  await expect(card.getByRole('button', { name: 'Look at frame 23' })).toBeVisible({ timeout: 30_000 });
+  expect(await card.getByRole('button', { name: /waits; make it next$/ }).count()).toBeGreaterThan(8);
+  await expect(card.getByText(/^Done/)).toBeVisible({ timeout: 120_000 });
+
+  await typeNumber(step(page, 'displace'), 'Height', 0.4);
+  const again = await renderAll(drawer);
+  await again.getByRole('button', { name: 'Look at frame 6' }).click();
+  const viewer = page.getByRole('dialog', { name: 'Compared, frame 6' });
+  await viewer.getByLabel('Compare with').selectOption({ index: 1 });
+  await viewer.getByRole('radio', { name: 'Difference' }).click({ force: true });
+  const light = await viewer
+    .getByRole('img', { name: 'What differs, on black' })
+    .evaluate((img) => getComputedStyle(img).mixBlendMode);
+  expect(light).toBe('difference');
+  const seen = await viewer.getByRole('img', { name: 'What differs, on black' }).boundingBox();
+  expect(seen!.height).toBeGreaterThan(200);
+  expect(seen!.width / seen!.height).toBeCloseTo(128 / 96, 2);
+  await viewer.getByRole('button', { name: 'Frame after' }).click();
+  await expect(page.getByRole('dialog', { name: 'Compared, frame 7' })).toBeVisible();
+  expect(errors).toEqual([]);
 });

@@ -66,14 +66,14 @@ export function FrameViewer({
               bg="black"
               borderRadius="6px"
               overflow="hidden"
-              style={{ aspectRatio: `${width} / ${height}`, maxHeight: '70vh', maxWidth: '100%' }}
+              style={{ aspectRatio: `${width} / ${height}`, width: `min(100%, ${(70 * width) / height}vh)` }}
             >
               <Layer src={framePath(render.id, index)} />
               {other && how === 'other' && <Layer src={framePath(other, index)} />}
               {other && how === 'difference' && <Layer src={framePath(other, index)} difference />}
             </Box>
             {others.length > 0 && (
-              <Flex align="center" gap="3" mt="3">
+              <Flex align="center" gap="3" mt="3" wrap="wrap">
                 <Text fontSize="12.5px" color="muted" flexShrink={0}>
                   Compare with
                 </Text>
