@@ -4,7 +4,10 @@ import http from 'node:http';
 import https from 'node:https';
 import os from 'node:os';
 import path from 'node:path';
-import { expect, test, type Page } from '@playwright/test';
+import { outputs } from '@maypole/core/output/index';
+import { newItem, newPiece, newRibbon, newStep, type Piece } from '@maypole/core/piece/piece';
+import { writePiece } from '@maypole/core/piece/read';
+import { expect, test, type APIResponse, type Browser, type Page } from '@playwright/test';
 
 const maypole = path.join(import.meta.dirname, '../maypole');
 const data = mkdtempSync(path.join(os.tmpdir(), 'maypole-open-'));
@@ -107,7 +110,44 @@ test('an owner is made once, invites somebody who may look, and takes that back'
   await others.close();
 });
 
-test('a machine comes in with its key until it is withdrawn; who signs out is out', async ({ page, playwright }) => {
+/** Has two frames of a shape from a file drawn by another browser, which has a key and no session. */
+async function drawnByKey(owner: Page, browser: Browser): Promise<{ files?: unknown }> {
+  const json = async (answer: APIResponse) => (await answer.json()) as Record<string, string>;
+  const { request } = owner;
+  const made = await request.post(`${address}/api/people/keys`, { data: { name: 'Windowless', role: 'run' } });
+  const { key } = await json(made);
+  const vane = 'v 0 0 0\nv 1 0 0\nv 1 1 0\nv 0 1 0\nv 0 0 1\nf 1 2 3 4\nf 1 2 5\n';
+  const kept = await json(await request.post(`${address}/api/assets?name=vane.obj`, { data: Buffer.from(vane) }));
+  const piece: Piece = {
+    ...newPiece('Vane'),
+    loop: { frames: 2, fps: 12 },
+    format: { width: 64, height: 64 },
+    outputs: [newItem(outputs.get('png'))],
+    ribbons: [{ ...newRibbon('imported', 0), steps: [newStep('imported', { file: kept.fingerprint })] }],
+  };
+  const { id } = await json(await request.post(`${address}/api/pieces`, { data: { source: writePiece(piece) } }));
+  const render = await json(await request.post(`${address}/api/renders`, { data: { piece: id, revision: 1 } }));
+  const apart = await browser.newContext({ ignoreHTTPSErrors: true });
+  const page = await apart.newPage();
+  const fetched: number[] = [];
+  page.on('response', (r) => r.url().includes(`/api/assets/${kept.fingerprint}`) && fetched.push(r.status()));
+  await page.goto(`${address}/lend#${new URLSearchParams({ key, name: 'Windowless' })}`);
+  await expect(page.getByTestId('lending')).toHaveText('2 frames so far.', { timeout: 60_000 });
+  expect(fetched).toContain(200);
+  // The key opens files, and no page.
+  expect((await apart.request.get(`${address}/api/pieces`)).status()).toBe(401);
+  await apart.close();
+  const now = async () => json(await request.get(`${address}/api/renders/${render.id}`));
+  await expect.poll(async () => (await now()).state, { timeout: 60_000 }).toBe('done');
+  return now();
+}
+
+test('a machine comes in with its key until it is withdrawn; who signs out is out', async ({
+  page,
+  playwright,
+  browser,
+}) => {
+  test.setTimeout(150_000);
   await page.goto(address);
   await page.getByLabel('E-mail').fill('ines@larkhaven.example');
   await page.getByLabel('Password').fill('not this one at all');
@@ -129,6 +169,10 @@ test('a machine comes in with its key until it is withdrawn; who signs out is ou
   expect((await machine.get(`${address}/api/pieces`)).status()).toBe(200);
   expect((await machine.get(`${address}/api/metrics`)).status()).toBe(200);
   expect((await machine.get(`${address}/api/people`)).status()).toBe(403);
+  // A browser without a window draws by a key, without anyone being signed in, and gets the files that pieces name.
+  const { files } = await drawnByKey(page, browser);
+  expect(files).toEqual([expect.objectContaining({ kind: 'png', state: 'done', count: 2 })]);
+  await page.goto(`${address}/people`);
   await page.getByRole('button', { name: 'Withdraw the key Render 1' }).click();
   await expect(page.getByText('Render 1', { exact: true })).toBeHidden();
   expect((await machine.get(`${address}/api/pieces`)).status()).toBe(401);

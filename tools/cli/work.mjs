@@ -1,6 +1,8 @@
 import { spawn } from 'node:child_process';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
+import { pathToFileURL } from 'node:url';
 import { ensureDebian, ensureNpm } from './install.mjs';
 import { BIN, ROOT } from './paths.mjs';
 import { runProgram } from './processes.mjs';
@@ -40,20 +42,28 @@ export async function run(args) {
   process.exitCode = status;
 }
 
-/** A page of the server that draws; the key stands behind the #, where it is sent to nobody. */
+/**
+ * A page of the server that draws. The key stands behind the #, where it is sent to nobody, and in a file that nobody
+ * else may read: what a command is given can be seen by everybody on the machine.
+ */
 async function lendBrowser(server, key, name) {
   const page = new URL('/lend', server);
   page.hash = new URLSearchParams({ key, name }).toString();
+  // A profile of its own: with that of the user it would only tell a browser that is open to open a tab.
+  const profile = mkdtempSync(path.join(os.tmpdir(), 'maypole-lend-'));
+  const begin = path.join(profile, 'begin.html');
+  writeFileSync(begin, `<!doctype html><script>location.replace(${JSON.stringify(page.href)})</script>`, { mode: 0o600 });
   const child = spawn(
     CHROMIUM,
     [
       ...['--headless=new', '--no-first-run', '--no-default-browser-check', '--disable-extensions'],
       ...(process.getuid() === 0 ? ['--no-sandbox'] : []),
-      ...['--enable-unsafe-swiftshader', page.href],
+      ...['--enable-unsafe-swiftshader', `--user-data-dir=${profile}`, pathToFileURL(begin).href],
     ],
     { stdio: 'ignore' },
   );
   say(`A browser without a window draws quick light for ${server.origin}. Ctrl-C ends it.`);
   for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => child.kill('SIGTERM'));
   process.exitCode = await new Promise((resolve) => child.on('exit', (status) => resolve(status ?? 0)));
+  rmSync(profile, { recursive: true, force: true, maxRetries: 5 });
 }

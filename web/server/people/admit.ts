@@ -1,6 +1,7 @@
 import { AppError } from '../http/app-error';
 import { keyHolder } from './keys';
 import { isOpen } from './open';
+import { KEY_COOKIE } from './key-cookie';
 import { LOCAL, ROLE_WORDS, suffices, type Person, type Role } from './person';
 import { sessionOf } from './auth';
 
@@ -10,9 +11,15 @@ export type Who = 'anyone' | Role;
 /** Who asks, by the session of a browser or the key of a machine; undefined for nobody known. */
 export async function whoAsks(headers: Headers): Promise<Person | undefined> {
   // A key that is shown is looked at, wherever: one that was withdrawn opens nothing.
-  const key = /^Bearer (\S+)$/i.exec(headers.get('authorization') ?? '')?.[1];
+  const key = /^Bearer (\S+)$/i.exec(headers.get('authorization') ?? '')?.[1] ?? keyInCookie(headers);
   if (key !== undefined) return keyHolder(key);
   return isOpen() ? sessionOf(headers) : LOCAL;
+}
+
+/** The key of a browser without a window, whose workers fetch files of pieces without being able to show it otherwise. */
+function keyInCookie(headers: Headers): string | undefined {
+  const found = new RegExp(`(?:^|; *)${KEY_COOKIE}=([\\w.-]+)`).exec(headers.get('cookie') ?? '');
+  return found?.[1];
 }
 
 /**

@@ -2,6 +2,7 @@
 
 import { Box, Heading, Text } from '@chakra-ui/react';
 import { useEffect } from 'react';
+import { KEY_COOKIE } from '@/server/people/key-cookie';
 import { lend, stopLending, useLending } from './lending';
 
 /** A page that does nothing but draw for others, for a browser without a window. Its key stands behind the # of its address. */
@@ -9,7 +10,10 @@ export function LendPage() {
   const { on, drawn, trouble } = useLending();
   useEffect(() => {
     const given = new URLSearchParams(location.hash.slice(1));
-    lend(true, { key: given.get('key') ?? undefined, name: given.get('name') ?? undefined });
+    const key = given.get('key') ?? undefined;
+    // Files that a piece names are fetched by workers, which show what the browser keeps.
+    if (key) document.cookie = `${KEY_COOKIE}=${key}; path=/api/assets; SameSite=Strict`;
+    lend(true, { key, name: given.get('name') ?? undefined });
     return stopLending;
   }, []);
   return (
