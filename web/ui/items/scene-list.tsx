@@ -1,12 +1,11 @@
 'use client';
 
 import { Box, Flex, Heading, Menu } from '@chakra-ui/react';
+import { lightUp } from '@maypole/core/looks/light-up';
 import { sceneLook, withSceneLook } from '@maypole/core/looks/look';
 import { newItem, type Item } from '@maypole/core/piece/piece';
-import { sceneAt } from '@maypole/core/evaluate/picture-at';
 import { sceneList, type SceneList, type SceneListKind } from '@maypole/core/scene/index';
-import { halfHeight } from '@maypole/core/scene/lens';
-import { lightSetUps, setUpItems, type LightSetUp } from '@maypole/core/scene/set-ups';
+import { lightSetUps, type LightSetUp } from '@maypole/core/scene/set-ups';
 import { Plus, Replace } from 'lucide-react';
 import { PictureButton } from '../parts/buttons';
 import { DeclaredIcon } from '../parts/icons';
@@ -17,15 +16,8 @@ import { MenuList } from '../parts/menu-list';
 
 /** Lights the piece by a set-up that faces with the camera, as large as what the camera frames. */
 function lightBy(setUp: LightSetUp): void {
-  const { piece, frame, edit } = useEditor.getState();
-  const { camera } = sceneAt(piece, frame);
-  const way = camera.position.map((p, k) => p - camera.target[k]);
-  const azimuth = (Math.atan2(way[0], way[2]) * 180) / Math.PI;
-  const half = halfHeight(camera, 1, 1) * (camera.parallel > 0 ? 1 : Math.hypot(...way));
-  edit(setUp.title, (p) => ({
-    ...p,
-    scene: { ...p.scene, lights: setUpItems(setUp, azimuth, camera.target, Math.max(0.2, Math.min(50, half / 2.2))) },
-  }));
+  const { frame, edit } = useEditor.getState();
+  edit(setUp.title, (p) => lightUp(p, setUp, frame));
 }
 
 /** The list with an item switched; where just one is on, of the list or of its kinds, another goes off or takes its place. */

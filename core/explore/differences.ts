@@ -1,0 +1,102 @@
+import { isShown } from '../declare/shown';
+import type { Param, StoredValue } from '../declare/params';
+import type { Item, Piece } from '../piece/piece';
+import { ownersOf, type Owned } from '../piece/walk';
+import { isMoving } from '../time/value';
+
+/** One thing in which two pieces differ, in words. */
+export interface Difference {
+  /** Where: name of the ribbon, or of the place. */
+  readonly place: string;
+  /** "Twist angle". */
+  readonly what: string;
+  readonly from: string;
+  readonly to: string;
+  readonly item?: string;
+}
+
+/** What is otherwise in `b` than in `a`, in the order of the screen. */
+export function differences(a: Piece, b: Piece): Difference[] {
+  const out: Difference[] = [];
+  const whole = (what: string, from: string, to: string) => from !== to && out.push({ place: 'Piece', what, from, to });
+  whole('Name', a.name, b.name);
+  whole('Loop', `${a.loop.frames} frames at ${a.loop.fps} fps`, `${b.loop.frames} frames at ${b.loop.fps} fps`);
+  whole('Format', `${a.format.width} × ${a.format.height}`, `${b.format.width} × ${b.format.height}`);
+  for (const r of b.ribbons) if (!a.ribbons.some((o) => o.id === r.id)) out.push(ribbonSaid(r.name, '', 'added'));
+  for (const r of a.ribbons) {
+    const other = b.ribbons.find((o) => o.id === r.id);
+    if (!other) out.push(ribbonSaid(r.name, '', 'removed'));
+    else {
+      if (other.name !== r.name) out.push({ place: r.name, what: 'Name', from: r.name, to: other.name });
+      if (other.on !== r.on) out.push({ place: r.name, what: 'Ribbon', from: onOff(r.on), to: onOff(other.on) });
+      if (moved(r.steps, other.steps)) out.push({ place: r.name, what: 'Steps', from: '', to: 'in another order' });
+    }
+  }
+  const [before, after] = [a, b].map((p) => new Map(ownersOf(p).map((o) => [o.item.id, o])));
+  for (const [id, owned] of after) {
+    const old = before.get(id);
+    if (!old) {
+      if (!owned.ribbon || a.ribbons.some((r) => r.id === owned.ribbon!.id)) out.push(itemSaid(owned, 'added'));
+    } else out.push(...ofItem(old, owned));
+  }
+  for (const [id, owned] of before)
+    if (!after.has(id) && (!owned.ribbon || b.ribbons.some((r) => r.id === owned.ribbon!.id)))
+      out.push(itemSaid(owned, 'removed'));
+  return out;
+}
+
+const onOff = (on: boolean) => (on ? 'on' : 'off');
+const ribbonSaid = (place: string, from: string, to: string): Difference => ({ place, what: 'Ribbon', from, to });
+const itemSaid = ({ place, title, item }: Owned, to: string): Difference => ({
+  place,
+  what: title,
+  from: '',
+  to,
+  item: item.id,
+});
+
+function moved(a: readonly Item[], b: readonly Item[]): boolean {
+  const [x, y] = [a, b].map((list) => list.map((s) => s.id));
+  const both = [x.filter((id) => y.includes(id)), y.filter((id) => x.includes(id))];
+  return both[0].join() !== both[1].join();
+}
+
+function ofItem(a: Owned, b: Owned): Difference[] {
+  const { place, item } = b;
+  const said = (what: string, from: string, to: string): Difference => ({ place, what, from, to, item: item.id });
+  if (a.item === b.item) return [];
+  if (a.item.kind !== b.item.kind) return [said('Kind', a.title, b.title)];
+  const out: Difference[] = [];
+  if (a.item.on !== b.item.on) out.push(said(b.title, onOff(a.item.on), onOff(b.item.on)));
+  for (const [name, param] of Object.entries(b.params)) {
+    const [from, to] = [a, b].map((o) => o.item.values[name] ?? param.default);
+    if (from === to || JSON.stringify(from) === JSON.stringify(to)) continue;
+    if (!isShown(b.params, b.item.values, name)) continue;
+    const [was, is] = [valueWords(from, param), valueWords(to, param)];
+    out.push(said(`${b.title} ${param.title.toLowerCase()}`, was, was === is ? 'otherwise' : is));
+  }
+  return out;
+}
+
+/** A value as it is written in its row, or how it moves. */
+export function valueWords(value: StoredValue, param: Param): string {
+  if (isMoving(value)) {
+    const { motion, low, high } = value as { motion: string; low?: unknown; high?: unknown };
+    return typeof low === 'number' && typeof high === 'number'
+      ? `${motion} ${plain(low)}…${plain(high)}${unitOf(param)}`
+      : motion;
+  }
+  if (typeof value === 'number') return `${plain(value)}${unitOf(param)}`;
+  if (typeof value === 'boolean') return onOff(value);
+  if (param.type === 'choice') return param.options.find((o) => o.value === value)?.title ?? String(value);
+  if (param.type === 'vector' && Array.isArray(value))
+    return value.map((x) => (isMoving(x as StoredValue) ? 'moves' : plain(x as number))).join(', ') + unitOf(param);
+  if (typeof value === 'string') return value.length > 24 ? `${value.slice(0, 23)}…` : value;
+  return `${(value as readonly unknown[]).length} parts`;
+}
+
+const plain = (x: number) => String(Number(x.toFixed(2)));
+function unitOf(param: Param): string {
+  if (param.type !== 'number' && param.type !== 'vector') return '';
+  return param.unit === '' ? '' : ['°', '%', '×'].includes(param.unit) ? param.unit : ` ${param.unit}`;
+}

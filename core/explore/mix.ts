@@ -1,0 +1,67 @@
+import type { Param, StoredValue } from '../declare/params';
+import { holdPiece } from '../piece/hold';
+import type { Item, Piece } from '../piece/piece';
+import { mapOwners, ownersOf } from '../piece/walk';
+import { blend } from '../time/colours/space';
+import type { MotionDoc } from '../time/motion';
+import { isMoving } from '../time/value';
+import { proveSeam } from '../seam/proof';
+import { swings } from './vary-value';
+import { spread } from './spread';
+
+/**
+ * A piece between two that were made from one: every value somewhere on its way from one to the other, each by a share
+ * of its own; what cannot be between comes from either. A mixture that would not close is the nearer of the two.
+ *
+ * @param index which of the mixtures: 0, 1, 2, …
+ */
+export function mixed(a: Piece, b: Piece, seed: number, index: number): Piece {
+  const share = spread(seed);
+  const others = new Map(ownersOf(b).map((o) => [o.item.id, o.item]));
+  let j = 0;
+  const lights = share(index, j++) < 0.5 ? a.scene.lights : b.scene.lights;
+  const begun: Piece = {
+    ...a,
+    scene: { ...a.scene, lights },
+    // Finishes whose parts are others altogether come whole from either.
+    ribbons: a.ribbons.map((r) => {
+      const other = b.ribbons.find((o) => o.id === r.id);
+      const unlike = other && other.finishes[0]?.parts[0]?.id !== r.finishes[0]?.parts[0]?.id;
+      return unlike && share(index, j++) < 0.5 ? { ...r, finishes: other.finishes } : r;
+    }),
+  };
+  const out = mapOwners(begun, ({ item, params }): Item => {
+    const other = others.get(item.id);
+    if (!other || other === item) return item;
+    if (other.kind !== item.kind)
+      return share(index, j++) < 0.5 ? item : { ...item, kind: other.kind, values: other.values };
+    let values: Record<string, StoredValue> | null = null;
+    for (const [name, param] of Object.entries(params)) {
+      const [from, to] = [item.values[name] ?? param.default, other.values[name] ?? param.default] as StoredValue[];
+      if (JSON.stringify(from) === JSON.stringify(to)) continue;
+      (values ??= { ...item.values })[name] = between(from, to, param, share(index, j++));
+    }
+    return values ? { ...item, values } : item;
+  });
+  const held = holdPiece(a, out);
+  return gaps(held) <= Math.max(gaps(a), gaps(b)) ? held : share(index, 0) < 0.5 ? a : b;
+}
+
+const gaps = (piece: Piece) => proveSeam(piece).findings.filter((f) => f.kind === 'gap' || f.kind === 'lost').length;
+
+function between(from: StoredValue, to: StoredValue, param: Param, share: number): StoredValue {
+  if (param.type === 'vector' && Array.isArray(from) && Array.isArray(to))
+    return from.map((x, k) =>
+      between(x as StoredValue, to[k] as StoredValue, { ...param, type: 'number', default: param.default[k] }, share),
+    ) as unknown as StoredValue;
+  if (param.type === 'number' && typeof from === 'number' && typeof to === 'number' && !param.seeds) {
+    const x = from + share * (to - from);
+    return param.integer || param.counts ? Math.round(x) : Number((Math.round(x / param.step) * param.step).toFixed(6));
+  }
+  if (param.type === 'colour' && typeof from === 'string' && typeof to === 'string') return blend(from, to)(share);
+  if (isMoving(from) && isMoving(to) && from.motion === to.motion && swings(from) && swings(to)) {
+    const part = (name: 'low' | 'high') => Number((from[name] + share * (to[name] - from[name])).toFixed(4));
+    return { ...(share < 0.5 ? from : to), low: part('low'), high: part('high') } as MotionDoc;
+  }
+  return share < 0.5 ? from : to;
+}

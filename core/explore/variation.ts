@@ -1,0 +1,82 @@
+import { holdPiece } from '../piece/hold';
+import type { Piece } from '../piece/piece';
+import { proveSeam } from '../seam/proof';
+import { spread } from './spread';
+import type { Variable } from './variables';
+
+/** How a sheet is thrown: the same order gives the same pieces on every machine. */
+export interface SheetOrder {
+  readonly seed: number;
+  /** How far values may go, 0…1. */
+  readonly reach: number;
+  /** How many variations a sheet has: those that come first stay nearer to what there is. */
+  readonly count: number;
+}
+
+/** Share of the reach that the first variation has. */
+const NEAREST = 0.25;
+
+/** How far variation `index` goes. */
+export function reachOf({ reach, count }: SheetOrder, index: number): number {
+  const along = count > 1 ? Math.min(1, index / (count - 1)) : 1;
+  return reach * (NEAREST + (1 - NEAREST) * along);
+}
+
+/**
+ * A variation of a piece: all of the variables at values of their own. What would open a seam that was closed is left
+ * as it was.
+ *
+ * @param index from 0; beyond `count` all go as far as they may
+ */
+export function variation(piece: Piece, variables: readonly Variable[], order: SheetOrder, index: number): Piece {
+  const u = spread(order.seed);
+  const reach = reachOf(order, index);
+  // Three values each: a colour needs them, and the first of each are spread among themselves.
+  const n = variables.length;
+  return asClosed(piece, variables, (now, v, j) =>
+    v.apply(now, [u(index, j), u(index, n + j), u(index, 2 * n + j)], reach),
+  );
+}
+
+/** Two variables over their whole reach, each along one way of a sheet. */
+export function alongAxes(
+  piece: Piece,
+  [across, down]: readonly [Variable, Variable | undefined],
+  [x, y]: readonly [number, number],
+  reach: number,
+): Piece {
+  const list = down && down.key !== across.key ? [across, down] : [across];
+  return asClosed(piece, list, (now, v) => {
+    const u = v === across ? x : y;
+    return v.apply(now, [u, u, 0.5], reach);
+  });
+}
+
+/** Does changes one after the other; one after which more is open at the seam than was is left out. */
+function asClosed(
+  piece: Piece,
+  variables: readonly Variable[],
+  change: (piece: Piece, variable: Variable, index: number) => Piece,
+): Piece {
+  const open = gapsOf(piece);
+  const all = holdPiece(
+    piece,
+    variables.reduce((now, v, j) => change(now, v, j), piece),
+  );
+  if (within(gapsOf(all), open)) return all;
+  let sound = piece;
+  variables.forEach((v, j) => {
+    const next = holdPiece(sound, change(sound, v, j));
+    if (next !== sound && within(gapsOf(next), open)) sound = next;
+  });
+  return sound;
+}
+
+const gapsOf = (piece: Piece): ReadonlySet<string> =>
+  new Set(
+    proveSeam(piece)
+      .findings.filter((f) => f.kind === 'gap' || f.kind === 'lost')
+      .map((f) => f.key),
+  );
+
+const within = (gaps: ReadonlySet<string>, known: ReadonlySet<string>) => [...gaps].every((g) => known.has(g));
