@@ -12,7 +12,9 @@ export interface Difference {
   readonly what: string;
   readonly from: string;
   readonly to: string;
+  /** The item it is of, and which of its values; absent for what is of none. */
   readonly item?: string;
+  readonly param?: string;
 }
 
 /** What is otherwise in `b` than in `a`, in the order of the screen. */
@@ -73,7 +75,7 @@ function ofItem(a: Owned, b: Owned): Difference[] {
     if (from === to || JSON.stringify(from) === JSON.stringify(to)) continue;
     if (!isShown(b.params, b.item.values, name)) continue;
     const [was, is] = [valueWords(from, param), valueWords(to, param)];
-    out.push(said(`${b.title} ${param.title.toLowerCase()}`, was, was === is ? 'otherwise' : is));
+    out.push({ ...said(`${b.title} ${param.title.toLowerCase()}`, was, was === is ? 'otherwise' : is), param: name });
   }
   return out;
 }

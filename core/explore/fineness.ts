@@ -15,9 +15,10 @@ const SHAPES = new Set([
   'endless.cells',
 ]);
 const FINE_GROUPS: readonly string[] = ['form', 'curve', 'solid', 'detail'];
-const FINE = new Set(['struts.sides', 'links.sides', 'links.most', 'tumble.steps']);
+/** Further values that are no matter of taste: how finely something is made, and what is promised of the form so that it closes. */
+const FINE = new Set(['struts.sides', 'links.sides', 'links.most', 'tumble.steps', 'spin.symmetry']);
 
-/** Whether a value says how many faces there are, and not what the form is. */
+/** Whether a value says how finely a form is made, or what is so of it, and not what it is to look like. */
 export function isFineness({ owner, item, params }: Pick<Owned, 'owner' | 'item' | 'params'>, name: string): boolean {
   const param = params[name];
   if (owner.type !== 'step' || param.type !== 'number' || !param.integer || param.seeds) return false;

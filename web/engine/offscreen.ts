@@ -2,9 +2,11 @@ import { canvas2d } from '@/view/canvas-2d';
 import type { Piece } from '@maypole/core/piece/piece';
 import type { Detail } from '@maypole/core/steps/step';
 import { hiddenDrawer, type Drawer } from '@/view/drawer';
-import type { ViewMode } from '@/view/frame';
-import { composeInstants } from './compose';
+import type { ViewFrame, ViewMode } from '@/view/frame';
+import { extentOf } from '@/view/extent';
+import { composeFrame, composeInstants } from './compose';
 import { Engine } from './engine';
+import { plainScene } from './plain-scene';
 
 /**
  * Draws a piece frame by frame onto a 2D canvas of a given size: for files, thumbnails and
@@ -49,10 +51,12 @@ export class Offscreen {
    * The piece to draw from now on.
    *
    * @param seeThrough leave out a backdrop that is not there
+   * @param plain leave out what costs most: see plainScene
    */
-  setPiece(piece: Piece, detail: Detail, mode: ViewMode = 'shaded', seeThrough = false): void {
+  setPiece(piece: Piece, detail: Detail, mode: ViewMode = 'shaded', seeThrough = false, plain = false): void {
     this.piece = piece;
     this.seeThrough = seeThrough;
+    this.plain = plain;
     this.mode = mode;
     this.engine.setPiece(piece, detail);
   }
@@ -60,17 +64,25 @@ export class Offscreen {
   private piece: Piece | null = null;
   private mode: ViewMode = 'shaded';
   private seeThrough = false;
+  private plain = false;
 
   /** Draws an unwrapped frame onto `canvas`, as the average of so many sub-frames. */
   async draw(frame: number, subframes = 8): Promise<void> {
     const piece = this.piece!;
     await this.engine.whenReady(frame);
-    const composed = await composeInstants(this.engine, piece, frame, this.mode, subframes);
+    const composed = this.plain
+      ? [plainFrame(composeFrame(this.engine, piece, frame, this.mode))]
+      : await composeInstants(this.engine, piece, frame, this.mode, subframes);
     const pictures = this.seeThrough ? composed.map((p) => ({ ...p, seeThrough: true })) : composed;
     const drawn = await this.drawer.picture(pictures, subframes);
     this.context.clearRect(0, 0, this.width, this.height);
     this.context.drawImage(drawn, 0, 0);
     drawn.close();
+  }
+
+  /** Metres from the middle of all forms to what is farthest, at a frame whose shapes are there. */
+  size(frame: number): number {
+    return extentOf(composeFrame(this.engine, this.piece!, frame, this.mode)).radius;
   }
 
   /** RGBA bytes of what was drawn last. */
@@ -83,3 +95,5 @@ export class Offscreen {
     this.engine.dispose();
   }
 }
+
+const plainFrame = (frame: ViewFrame): ViewFrame => ({ ...frame, scene: plainScene(frame.scene) });

@@ -57,7 +57,10 @@ export interface StoredPiece {
 export interface RevisionSummary {
   readonly number: number;
   readonly basedOn: number | null;
+  /** Kept beside: a take, or a save that came too late. */
   readonly aside: boolean;
+  /** Its name; null where it has none. */
+  readonly mark: string | null;
   readonly createdAt: string;
 }
 
@@ -99,4 +102,10 @@ export const lookBody = z.strictObject({ kind: lookKind, source });
 export const lookId = z.uuid('This is not the address of a look.');
 export const pieceId = z.uuid('This is not the address of a piece.');
 export const fingerprint = z.string().regex(/^[0-9a-f]{64}$/, 'This is not the fingerprint of a file.');
+const markName = z.string().trim().min(1, 'Give it a name.').max(80, 'A name has 80 characters at most.');
+/** A name for a revision, or null to take it away. */
+export const markBody = z.strictObject({ mark: markName.nullable() });
+/** A version that is kept beside under a name. */
+export const takeBody = z.strictObject({ source: z.string().max(MAX_DOCUMENT), mark: markName });
+
 export const revisionNumber = z.coerce.number().int().min(1).max(2_000_000_000);

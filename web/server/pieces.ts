@@ -160,18 +160,22 @@ export async function setDeleted(db: Database, id: string, deleted: boolean): Pr
   if (rows.length === 0) throw missing();
 }
 
+/** Saves that a list of the past has at most, the newest first. */
+const MOST_LISTED = 5000;
+
 export async function listRevisions(db: Database, id: string): Promise<RevisionSummary[]> {
   const rows = await db
     .select({
       number: revisions.number,
       basedOn: revisions.basedOn,
       aside: revisions.aside,
+      mark: revisions.mark,
       createdAt: revisions.createdAt,
     })
     .from(revisions)
     .where(eq(revisions.pieceId, id))
     .orderBy(desc(revisions.number))
-    .limit(500);
+    .limit(MOST_LISTED);
   if (rows.length === 0) throw missing();
   return rows.map((r) => ({ ...r, createdAt: r.createdAt.toISOString() }));
 }
@@ -183,6 +187,32 @@ export async function loadRevision(db: Database, id: string, number: number): Pr
     .where(and(eq(revisions.pieceId, id), eq(revisions.number, number)));
   if (!row) throw noRevision(number);
   return { id, revision: number, source: row.source };
+}
+
+/** Keeps a version beside the piece under a name; what is shown stays. */
+export async function keepTake(db: Database, id: string, source: string, mark: string): Promise<{ revision: number }> {
+  factsOf(source);
+  return db.transaction(async (tx) => {
+    const [row] = await tx.select({ head: pieces.head }).from(pieces).where(eq(pieces.id, id)).for('update');
+    if (!row) throw missing();
+    const [{ last }] = await tx
+      .select({ last: max(revisions.number) })
+      .from(revisions)
+      .where(eq(revisions.pieceId, id));
+    const number = (last ?? 0) + 1;
+    await tx.insert(revisions).values({ pieceId: id, number, basedOn: row.head, aside: true, source, mark });
+    return { revision: number };
+  });
+}
+
+/** Names a revision, so that it is kept for good, or takes its name away. */
+export async function setMark(db: Database, id: string, number: number, mark: string | null): Promise<void> {
+  const rows = await db
+    .update(revisions)
+    .set({ mark })
+    .where(and(eq(revisions.pieceId, id), eq(revisions.number, number)))
+    .returning({ id: revisions.id });
+  if (rows.length === 0) throw noRevision(number);
 }
 
 export async function storeThumbnail(db: Database, id: string, revision: number, picture: Buffer): Promise<void> {

@@ -48,9 +48,11 @@ export const revisions = pgTable(
       .references(() => pieces.id, { onDelete: 'cascade' }),
     number: integer('number').notNull(),
     basedOn: integer('based_on'),
-    /** True for a save that came too late: kept, but not made the head. */
+    /** True for what is kept beside and was not made the head: a take, or a save that came too late. */
     aside: boolean('aside').notNull().default(false),
     source: text('source').notNull(),
+    /** What it was called by whoever wants it kept; null for a save like any other. */
+    mark: text('mark'),
     createdAt: moment('created_at').notNull().defaultNow(),
   },
   (t) => [unique('revision_number').on(t.pieceId, t.number)],

@@ -33,7 +33,7 @@ export async function keepTidy(db: Database, now = new Date()): Promise<Upkeep> 
                       then date_trunc('hour', r.created_at) else date_trunc('day', r.created_at) end
                order by r.number desc) as place
       from revisions r join pieces p on p.id = r.piece_id
-      where r.created_at < ${before(THINNING.allDays)} and not r.aside and r.number <> p.head)
+      where r.created_at < ${before(THINNING.allDays)} and not r.aside and r.mark is null and r.number <> p.head)
     delete from revisions where id in (select id from ranked where place > 1) returning id`);
   const files = await db.execute(sql`
     delete from assets

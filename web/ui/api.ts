@@ -1,6 +1,6 @@
 import type { Parcel } from '@maypole/core/piece/parcel';
 import type { LookKind } from '@maypole/core/looks/look';
-import type { Conflict, KeptAsset, KeptLook, PieceSummary, StoredPiece } from '@/server/contract';
+import type { Conflict, KeptAsset, KeptLook, PieceSummary, RevisionSummary, StoredPiece } from '@/server/contract';
 
 /** A request that was refused, with a sentence for the user. */
 export class RequestTrouble extends Error {
@@ -53,6 +53,23 @@ export async function keepAsset(name: string, bytes: Blob): Promise<KeptAsset> {
 export async function assetName(fingerprint: string): Promise<string | null> {
   const response = await fetch(`/api/assets/${fingerprint}`, { method: 'HEAD' }).catch(() => null);
   return response?.ok ? decodeURIComponent(response.headers.get('X-Asset-Name') ?? '') : null;
+}
+
+export async function listRevisions(id: string): Promise<RevisionSummary[]> {
+  return ((await (await ask(`/api/pieces/${id}/revisions`)).json()) as { revisions: RevisionSummary[] }).revisions;
+}
+
+export async function loadRevision(id: string, number: number): Promise<StoredPiece> {
+  return (await ask(`/api/pieces/${id}/revisions/${number}`)).json();
+}
+
+/** Keeps a version beside the piece under a name. */
+export async function keepTake(id: string, source: string, mark: string): Promise<{ revision: number }> {
+  return (await ask(`/api/pieces/${id}/revisions`, json({ source, mark }, 'POST'))).json();
+}
+
+export async function markRevision(id: string, number: number, mark: string | null): Promise<void> {
+  await ask(`/api/pieces/${id}/revisions/${number}`, json({ mark }, 'PUT'));
 }
 
 export async function loadPiece(id: string): Promise<StoredPiece> {

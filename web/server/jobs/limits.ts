@@ -13,6 +13,7 @@ const SMALLER = 'Nothing was changed. Make it smaller, or split it, and try agai
 /** Everything that is worked out away from the thread that answers requests. */
 export const JOBS = {
   savePiece: { seconds: 20, megabytes: 768, remedy: SMALLER },
+  keepTake: { seconds: 20, megabytes: 768, remedy: SMALLER },
   createPiece: { seconds: 60, megabytes: 1536, remedy: SMALLER },
   duplicatePiece: { seconds: 20, megabytes: 768, remedy: SMALLER },
   exportPiece: { seconds: 60, megabytes: 1536, remedy: 'Take its files out of it, and export them by themselves.' },

@@ -3,14 +3,14 @@ import path from 'node:path';
 import type { z } from 'zod';
 import { keepAsset, keepAssets } from '../assets';
 import { writeCarried } from '../carried';
-import { createBody, lookBody, saveBody } from '../contract';
+import { createBody, lookBody, saveBody, takeBody } from '../contract';
 import { database } from '../db';
 import { fileName } from '../file-name';
 import { parseJson } from '../http/body';
 import { keepLook } from '../looks';
 import { createRender, type RenderAsked } from '../render/create';
 import { keepTidy } from '../upkeep';
-import { createPiece, duplicatePiece, loadPiece, savePiece } from '../pieces';
+import { createPiece, duplicatePiece, keepTake, loadPiece, savePiece } from '../pieces';
 import type { JobName } from './limits';
 
 const read = <T>(body: Uint8Array, schema: z.ZodType<T>): T => parseJson(Buffer.from(body), schema);
@@ -26,6 +26,10 @@ export const WORK = {
   async savePiece({ id, body }: { id: string; body: Uint8Array }) {
     const { source, basedOn } = read(body, saveBody);
     return savePiece(database(), id, source, basedOn);
+  },
+  async keepTake({ id, body }: { id: string; body: Uint8Array }) {
+    const { source, mark } = read(body, takeBody);
+    return keepTake(database(), id, source, mark);
   },
   async createPiece({ file, by }: { file: string; by: string }) {
     const { source, assets } = read(await readFile(file), createBody);

@@ -3,6 +3,9 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { useEffect } from 'react';
 import { DeliverDrawer } from '../deliver/deliver-drawer';
+import { Sheet } from '../explore/sheet';
+import { closeSheet, useSheet } from '../explore/sheet-store';
+import { HistoryDrawer } from '../drawers/history-drawer';
 import { SceneDrawer } from '../drawers/scene-drawer';
 import { SeamDrawer } from '../drawers/seam-drawer';
 import { startAutosave } from '../state/saving';
@@ -42,6 +45,7 @@ function Panel() {
 export function Editor() {
   const name = useEditor((s) => s.piece.name);
   const drawer = useEditor((s) => s.drawer);
+  const sheet = useSheet((s) => s.open);
   useShortcuts();
   useEffect(restoreLayout, []);
   useEffect(() => {
@@ -49,6 +53,7 @@ export function Editor() {
     const endSaving = startAutosave();
     return () => {
       pause();
+      closeSheet();
       endSaving();
       endSession();
     };
@@ -58,7 +63,7 @@ export function Editor() {
   }, [name]);
 
   return (
-    <Flex direction="column" h="100vh" overflow="hidden" bg="panel">
+    <Flex direction="column" position="relative" h="100vh" overflow="hidden" bg="panel">
       <TopBar />
       <Flex flex="1" minH="0">
         <RibbonBands />
@@ -69,8 +74,10 @@ export function Editor() {
         {drawer === 'seam' && <SeamDrawer />}
         {drawer === 'scene' && <SceneDrawer />}
         {drawer === 'deliver' && <DeliverDrawer />}
+        {drawer === 'history' && <HistoryDrawer />}
       </Flex>
       <Round />
+      {sheet && <Sheet />}
       <ConflictDialog />
     </Flex>
   );

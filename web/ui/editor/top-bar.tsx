@@ -1,12 +1,23 @@
 'use client';
 
 import { Box, Flex, Text, chakra } from '@chakra-ui/react';
-import { CircleAlert, Check, Film, LoaderCircle, Redo2, SlidersHorizontal, Undo2 } from 'lucide-react';
+import {
+  CircleAlert,
+  Check,
+  Film,
+  History as HistoryIcon,
+  LayoutGrid,
+  LoaderCircle,
+  Redo2,
+  SlidersHorizontal,
+  Undo2,
+} from 'lucide-react';
 import Link from 'next/link';
 import { useState } from 'react';
 import { Logo } from '../parts/logo';
 import { ModeButton } from '../parts/mode-button';
 import { PictureButton, StrongButton } from '../parts/buttons';
+import { openSheet } from '../explore/sheet-store';
 import { goesOn, shareOf, useRenders } from '../deliver/renders';
 import { verdictOf } from '../state/derived';
 import { useEditor, type SaveState } from '../state/store';
@@ -47,6 +58,17 @@ export function TopBar() {
       <SeamChip />
       <Flex gap="1" ml="1">
         <UndoRedo />
+        <PictureButton
+          label="History"
+          aria-pressed={drawer === 'history'}
+          bg={drawer === 'history' ? 'field' : undefined}
+          onClick={() => useEditor.setState({ drawer: drawer === 'history' ? null : 'history' })}
+        >
+          <HistoryIcon size={17} />
+        </PictureButton>
+        <PictureButton label="Sheet of variations" onClick={openSheet}>
+          <LayoutGrid size={17} />
+        </PictureButton>
         <PictureButton
           label="Scene"
           aria-pressed={drawer === 'scene'}

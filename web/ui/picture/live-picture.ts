@@ -4,6 +4,7 @@ import { composeFrame, composeInstants } from '@/engine/compose';
 import type { ViewFrame } from '@/view/frame';
 import { shownDrawer, subframesFor, type Drawer } from '@/view/drawer';
 import { session } from '../state/session';
+import { useCovered } from '../state/covered';
 import { shownMode } from '../state/focusing';
 import { useTrueLight } from '../state/true-light';
 import { useEditor, type EditorState } from '../state/store';
@@ -54,6 +55,7 @@ export class LivePicture {
       useEditor.subscribe(this.edited),
       // What was beneath true light is seen, and made finer.
       useTrueLight.subscribe((a, b) => a.compare && !b.compare && this.soon()),
+      useCovered.subscribe(({ covered }) => (covered ? this.stopRefining() : this.soon())),
     );
     void this.begin().then(() => {
       // The session begins with the editor around the picture, a little later than this.
@@ -123,7 +125,7 @@ export class LivePicture {
   private soon(): void {
     this.stopRefining();
     // What is asked for already stays: changes come once a turn of the screen, and putting it off each time would be for ever.
-    if (!this.asked) this.asked = requestAnimationFrame(() => void this.draw());
+    if (!this.asked && !useCovered.getState().covered) this.asked = requestAnimationFrame(() => void this.draw());
   }
 
   private stopRefining(): void {
@@ -190,7 +192,7 @@ export class LivePicture {
       this.reports.onRefined(number + 1, of);
       // An edit, a new shape or another size: what was begun is not the picture any more.
       if (this.again) return this.soon();
-      if (this.asked) return;
+      if (this.asked || useCovered.getState().covered) return;
     }
     canvas.dataset.still = 'true';
   }

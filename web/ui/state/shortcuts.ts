@@ -1,6 +1,7 @@
 import { useEffect } from 'react';
 import { goTo, stepFrames, togglePlay } from './player';
 import { frameAll } from './camera';
+import { useCovered } from './covered';
 import { useEditor } from './store';
 
 /**
@@ -11,6 +12,7 @@ export function useShortcuts(): void {
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement;
+      if (useCovered.getState().covered) return;
       if (event.defaultPrevented || target.closest('input, textarea, select, [contenteditable], [aria-modal="true"]'))
         return;
       const command = event.ctrlKey || event.metaKey;

@@ -11,7 +11,7 @@ import { noteFocusing } from './focusing';
 import { NO_HISTORY, record, redo, undo, type History } from './history';
 
 export type SaveState = 'saved' | 'waiting' | 'saving' | 'offline' | 'full' | 'signed-out' | 'refused' | 'conflict';
-export type Drawer = 'seam' | 'scene' | 'deliver' | null;
+export type Drawer = 'seam' | 'scene' | 'deliver' | 'history' | null;
 
 export interface EditorState {
   readonly id: string;

@@ -1,8 +1,19 @@
-import { pieceId } from '@/server/contract';
+import { MAX_DOCUMENT, pieceId } from '@/server/contract';
 import { database } from '@/server/db';
 import { route } from '@/server/http/route';
+import { doJob } from '@/server/jobs/jobs';
 import { listRevisions } from '@/server/pieces';
 
+/** All saves and takes of a piece, the newest first. */
 export const GET = route<{ id: string }>({ who: 'look' }, async ({ params }) =>
   Response.json({ revisions: await listRevisions(database(), pieceId.parse(params.id)) }),
+);
+
+/** Keeps a version beside the piece under a name: a take. */
+export const POST = route<{ id: string }>(
+  { who: 'edit', body: MAX_DOCUMENT * 2, deed: 'kept a take' },
+  async ({ params, body, visit }) => {
+    const kept = await doJob(visit.client, 'keepTake', { id: pieceId.parse(params.id), body });
+    return Response.json(kept, { status: 201 });
+  },
 );

@@ -1,8 +1,19 @@
-import { pieceId, revisionNumber } from '@/server/contract';
+import { markBody, pieceId, revisionNumber } from '@/server/contract';
 import { database } from '@/server/db';
 import { route } from '@/server/http/route';
-import { loadRevision } from '@/server/pieces';
+import { parseJson } from '@/server/http/body';
+import { loadRevision, setMark } from '@/server/pieces';
 
 export const GET = route<{ id: string; number: string }>({ who: 'look' }, async ({ params: { id, number } }) =>
   Response.json(await loadRevision(database(), pieceId.parse(id), revisionNumber.parse(number))),
+);
+
+/** Names a save, or takes its name away. */
+export const PUT = route<{ id: string; number: string }>(
+  { who: 'edit', body: 2000, deed: 'named a save' },
+  async ({ params: { id, number }, body }) => {
+    const { mark } = parseJson(body, markBody);
+    await setMark(database(), pieceId.parse(id), revisionNumber.parse(number), mark);
+    return new Response(null, { status: 204 });
+  },
 );

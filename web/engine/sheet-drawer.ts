@@ -1,0 +1,132 @@
+import { pictureDistance, signatureOf, type Signature } from '@maypole/core/explore/picture-distance';
+import type { Piece } from '@maypole/core/piece/piece';
+import { canvas2d } from '@/view/canvas-2d';
+import { drawsInSoftware } from '@/view/software';
+import { Offscreen } from './offscreen';
+
+/** Longer side of a tile in pixels, and pictures of its loop at most. */
+const [SIDE, FRAMES] = [200, 16];
+/** Fields of a picture a loop later may differ by this much, in ΔE · 100: what is drawn by a card is not always the same bits. */
+const SAME = 1.5;
+
+/** A variation may be so many times as large, or as small, and still be in the picture. */
+const LARGER = 3;
+
+/** Moments of the loop by which tiles are told apart, as shares. */
+const MOMENTS = [0, 0.5];
+
+/** A piece as a strip of small pictures that fills in. */
+export interface Strip {
+  readonly canvas: HTMLCanvasElement;
+  readonly width: number;
+  readonly height: number;
+  readonly frames: number;
+  /** Which pictures are there. */
+  readonly there: Set<number>;
+}
+
+/** What is found out about a piece before it becomes a tile. */
+export interface Looked {
+  readonly strip: Strip;
+  readonly signatures: readonly Signature[];
+  /** Whether the picture a loop later is the same. */
+  readonly closes: boolean;
+  /** Metres from the middle to what is farthest. */
+  readonly size: number;
+}
+
+/** Draws small loops of many pieces, one after the other, beside what the editor draws. */
+export class SheetDrawer {
+  private constructor(
+    private readonly offscreen: Offscreen,
+    private readonly width: number,
+    private readonly height: number,
+    /** Whether what costs most is left out, since the processor draws. */
+    readonly plain: boolean,
+  ) {}
+
+  static async create(aspect: number): Promise<SheetDrawer> {
+    const shape = Math.max(0.5, Math.min(2, aspect));
+    const [width, height] = shape >= 1 ? [SIDE, Math.round(SIDE / shape)] : [Math.round(SIDE * shape), SIDE];
+    const plain = drawsInSoftware(document.createElement('canvas'));
+    return new SheetDrawer(await Offscreen.create(width, height, false), width, height, plain);
+  }
+
+  /**
+   * The first pictures of a piece, or why there are none: it takes too much work to be drawn by the way, or is far larger
+   * or smaller than it was when `asLargeAs` was looked at.
+   *
+   * @param asLargeAs metres; absent, any size will do
+   */
+  async look(piece: Piece, asLargeAs?: number): Promise<Looked | 'heavy' | 'size'> {
+    const { offscreen, width, height } = this;
+    this.show(piece);
+    if (await offscreen.waits(0)) return 'heavy';
+    const size = offscreen.size(0);
+    const times = asLargeAs === undefined ? 1 : size / asLargeAs;
+    if (!(times < LARGER && times > 1 / LARGER)) return 'size';
+    const frames = Math.min(FRAMES, piece.loop.frames);
+    const canvas = document.createElement('canvas');
+    canvas.width = width * frames;
+    canvas.height = height;
+    const strip: Strip = { canvas, width, height, frames, there: new Set() };
+    const signatures: Signature[] = [];
+    for (const share of MOMENTS) {
+      const i = Math.floor(share * frames);
+      await this.put(strip, piece, i);
+      signatures.push(signatureOf(offscreen.pixels(), width, height));
+    }
+    await offscreen.draw(piece.loop.frames, 1);
+    const later = signatureOf(offscreen.pixels(), width, height);
+    return { strip, signatures, closes: alike(signatures[0], later), size };
+  }
+
+  /** The other pictures of its loop, told one by one. */
+  async rest(piece: Piece, strip: Strip, goOn: () => boolean): Promise<void> {
+    this.show(piece);
+    // Those half way between what is there first, so that it moves early.
+    const order = [...Array(strip.frames).keys()].sort(
+      (a, b) => loose(b, strip.frames) - loose(a, strip.frames) || a - b,
+    );
+    for (const i of order) {
+      if (!goOn()) return;
+      if (!strip.there.has(i)) await this.put(strip, piece, i);
+    }
+  }
+
+  /** In the format of the tile: very long pictures are shown less long. */
+  private show(piece: Piece): void {
+    this.offscreen.setPiece(
+      { ...piece, format: { width: this.width, height: this.height } },
+      'draft',
+      'shaded',
+      false,
+      this.plain,
+    );
+  }
+
+  dispose(): void {
+    this.offscreen.dispose();
+  }
+
+  private async put(strip: Strip, piece: Piece, i: number): Promise<void> {
+    const frame = Math.floor((i * piece.loop.frames) / strip.frames);
+    await this.offscreen.draw(frame, this.plain ? 1 : 4);
+    canvas2d(strip.canvas)!.drawImage(this.offscreen.canvas, i * strip.width, 0);
+    strip.there.add(i);
+  }
+}
+
+/** How many times a number goes into halves of the strip: the larger, the earlier it is drawn. */
+function loose(i: number, frames: number): number {
+  let [n, times] = [i, 0];
+  while (n > 0 && n % 2 === 0 && times < frames) [n, times] = [n / 2, times + 1];
+  return i === 0 ? frames : times;
+}
+
+/** Whether no field of two pictures differs by more than drawing does. */
+function alike(a: Signature, b: Signature): boolean {
+  for (let i = 0; i < a.length; i += 3)
+    if (pictureDistance(a.subarray(i, i + 3), b.subarray(i, i + 3)) > SAME) return false;
+  return true;
+}

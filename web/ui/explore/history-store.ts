@@ -1,0 +1,62 @@
+import type { Piece } from '@maypole/core/piece/piece';
+import { readPiece } from '@maypole/core/piece/read';
+import { create } from 'zustand';
+import type { RevisionSummary } from '@/server/contract';
+import { keepTake, listRevisions, loadRevision, markRevision } from '../api';
+import { tellTrouble } from '../parts/toasts';
+
+interface PastState {
+  /** Saves and takes, the newest first; null until they are there. */
+  readonly list: readonly RevisionSummary[] | null;
+  /** Documents that have been fetched, by number; a sentence for one that cannot be read. */
+  readonly pieces: ReadonlyMap<number, Piece | string>;
+  readonly picked: number | null;
+}
+
+const NOTHING: PastState = { list: null, pieces: new Map(), picked: null };
+
+export const usePast = create<PastState>()(() => NOTHING);
+
+const attempt = async (work: () => Promise<void>) => {
+  try {
+    await work();
+  } catch (error) {
+    tellTrouble(error instanceof Error ? error.message : 'That did not work.');
+  }
+};
+
+export const openPast = (id: string) =>
+  attempt(async () => {
+    usePast.setState(NOTHING);
+    usePast.setState({ list: await listRevisions(id) });
+  });
+
+const asked = new Set<string>();
+
+/** Fetches the document of a save, once. */
+export function wantRevision(id: string, number: number): void {
+  const key = `${id}/${number}`;
+  if (usePast.getState().pieces.has(number) || asked.has(key)) return;
+  asked.add(key);
+  void attempt(async () => {
+    const read = readPiece((await loadRevision(id, number)).source);
+    usePast.setState((s) => ({ pieces: new Map(s.pieces).set(number, read.ok ? read.piece : read.message) }));
+  }).finally(() => asked.delete(key));
+}
+
+export const nameRevision = (id: string, number: number, mark: string | null) =>
+  attempt(async () => {
+    await markRevision(id, number, mark);
+    usePast.setState((s) => ({ list: s.list?.map((r) => (r.number === number ? { ...r, mark } : r)) ?? null }));
+  });
+
+/** Keeps a version beside the piece; true where it is. */
+export async function keepAs(id: string, source: string, name: string): Promise<boolean> {
+  let kept = false;
+  await attempt(async () => {
+    await keepTake(id, source, name);
+    kept = true;
+    usePast.setState({ list: await listRevisions(id) });
+  });
+  return kept;
+}

@@ -1,0 +1,144 @@
+import type { Signature } from '@maypole/core/explore/picture-distance';
+import { variablesOf, type Variable, type VariableGroup } from '@maypole/core/explore/variables';
+import type { Piece } from '@maypole/core/piece/piece';
+import { create } from 'zustand';
+import type { Strip } from '@/engine/sheet-drawer';
+import { pause } from '../state/player';
+import { useEditor } from '../state/store';
+
+/** One variation on the sheet. */
+export interface Tile {
+  readonly id: number;
+  /** Which throw it is; −1 for the piece the sheet is of. */
+  readonly index: number;
+  readonly piece: Piece;
+  readonly strip: Strip;
+  readonly signatures: readonly Signature[];
+  /** How much it differs from the piece the sheet is of. */
+  readonly distance: number;
+  /** Place on the axes; absent on a sheet that is spread. */
+  readonly at?: readonly [number, number];
+}
+
+/** How the pieces of a sheet are found. */
+export type Way =
+  | { readonly type: 'spread' }
+  | { readonly type: 'axes'; readonly across: string; readonly down: string }
+  /** Between two pieces. */
+  | { readonly type: 'mix'; readonly a: Piece; readonly b: Piece };
+
+/** How many variations are left out, and why: alike, open at the seam, too much work, far too large or small. */
+export interface LeftOut {
+  readonly alike: number;
+  readonly open: number;
+  readonly heavy: number;
+  readonly size: number;
+}
+export const NONE_LEFT: LeftOut = { alike: 0, open: 0, heavy: 0, size: 0 };
+
+export interface SheetState {
+  readonly open: boolean;
+  /** The piece that is varied. */
+  readonly base: Piece;
+  readonly variables: readonly Variable[];
+  /** Keys of the variables that vary. */
+  readonly chosen: ReadonlySet<string>;
+  /** Keys of variables that are kept as they are, whatever is chosen. */
+  readonly locked: ReadonlySet<string>;
+  readonly reach: number;
+  readonly count: number;
+  readonly seed: number;
+  readonly way: Way;
+  readonly tiles: readonly Tile[];
+  readonly picked: readonly number[];
+  /** Pictures of what is not wanted: tiles like them are left out. */
+  readonly unwanted: readonly (readonly Signature[])[];
+  /** What is going on, in words; null where all is there. */
+  readonly working: string | null;
+  readonly left: LeftOut;
+  /** Whether tiles are drawn without shadows, air and effects. */
+  readonly plain: boolean;
+  /** Sheets before this one. */
+  readonly trail: readonly { readonly base: Piece; readonly way: Way; readonly reach: number }[];
+}
+
+/** What varies unless something else is chosen: what leaves the piece recognisable. */
+const USUAL: readonly VariableGroup[] = ['chance', 'noise', 'form', 'copies', 'movement'];
+
+const CLOSED: SheetState = {
+  open: false,
+  base: {} as Piece,
+  variables: [],
+  chosen: new Set(),
+  locked: new Set(),
+  reach: 0.5,
+  count: 24,
+  seed: 1,
+  way: { type: 'spread' },
+  tiles: [],
+  picked: [],
+  unwanted: [],
+  working: null,
+  left: NONE_LEFT,
+  plain: false,
+  trail: [],
+};
+
+export const useSheet = create<SheetState>()(() => CLOSED);
+
+/** Whether a variable changes a value and not what stands there. */
+export const isPlain = (v: Variable) => !/^(Kind|Set-up) of /.test(v.title);
+
+/** Opens a sheet of the piece as it is now; settings of the one before stay where they still mean something. */
+export function openSheet(): void {
+  pause();
+  const { piece } = useEditor.getState();
+  const before = useSheet.getState();
+  const variables = variablesOf(piece);
+  const known = new Set(variables.map((v) => v.key));
+  const kept = [...before.chosen].filter((k) => known.has(k));
+  const usual = variables.filter((v) => USUAL.includes(v.group) && isPlain(v)).map((v) => v.key);
+  useSheet.setState({
+    ...before,
+    open: true,
+    base: piece,
+    variables,
+    chosen: new Set(kept.length > 0 && before.base.name === piece.name ? kept : usual),
+    locked: new Set([...before.locked].filter((k) => known.has(k))),
+    way: { type: 'spread' },
+    picked: [],
+    unwanted: [],
+    trail: [],
+  });
+}
+
+export function closeSheet(): void {
+  useSheet.setState({ open: false, tiles: [], picked: [], working: null, trail: [], unwanted: [] });
+}
+
+/** The variables that vary now. */
+export function varying({ variables, chosen, locked }: SheetState): Variable[] {
+  return variables.filter((v) => chosen.has(v.key) && !locked.has(v.key));
+}
+
+/** Goes on from another piece, nearer to it; the sheet before can be gone back to. */
+export function goOnFrom(base: Piece, way: Way, reach: number): void {
+  const { base: old, way: oldWay, reach: oldReach, trail, chosen } = useSheet.getState();
+  const variables = variablesOf(base);
+  const known = new Set(variables.map((v) => v.key));
+  useSheet.setState({
+    base,
+    way,
+    reach,
+    variables,
+    chosen: new Set([...chosen].filter((k) => known.has(k))),
+    picked: [],
+    trail: [...trail, { base: old, way: oldWay, reach: oldReach }].slice(-20),
+  });
+}
+
+export function goBack(): void {
+  const { trail } = useSheet.getState();
+  const last = trail.at(-1);
+  if (last) useSheet.setState({ ...last, variables: variablesOf(last.base), picked: [], trail: trail.slice(0, -1) });
+}

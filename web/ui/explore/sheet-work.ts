@@ -1,0 +1,153 @@
+import { loopDistance } from '@maypole/core/explore/picture-distance';
+import { mixed } from '@maypole/core/explore/mix';
+import { alongAxes, variation } from '@maypole/core/explore/variation';
+import type { Piece } from '@maypole/core/piece/piece';
+import { SheetDrawer, type Looked } from '@/engine/sheet-drawer';
+import { NONE_LEFT, useSheet, varying, type SheetState, type Tile } from './sheet-store';
+
+/** Tiles of a sheet that is spread differ from each other by at least this much; see pictureDistance. */
+export const APART = 1;
+/** Throws for one place of the sheet at most, before those that are alike are taken after all. */
+const TRIES = 2;
+/** Values that are tried by themselves to see which tell. */
+const MOST_TELLING = 8;
+
+let run = 0;
+
+/**
+ * Draws the sheet as its settings are now: first pictures of all tiles in order, those nearest to the piece first, then
+ * their loops. Whatever was being drawn is given up.
+ */
+export async function drawSheet(): Promise<void> {
+  const mine = ++run;
+  const goOn = () => mine === run && useSheet.getState().open;
+  const state = useSheet.getState();
+  const { base } = state;
+  useSheet.setState({ tiles: [], working: 'Drawing', left: NONE_LEFT });
+  const drawer = await SheetDrawer.create(base.format.width / base.format.height);
+  useSheet.setState({ plain: drawer.plain });
+  try {
+    await fill(drawer, state, goOn);
+    for (const tile of useSheet.getState().tiles) {
+      if (!goOn()) return;
+      await drawer.rest(tile.piece, tile.strip, goOn);
+    }
+    if (goOn()) useSheet.setState({ working: null });
+  } catch (error) {
+    if (goOn())
+      useSheet.setState({ working: error instanceof Error ? error.message : 'The sheet cannot be drawn here.' });
+  } finally {
+    drawer.dispose();
+  }
+}
+
+export function stopSheet(): void {
+  run++;
+}
+
+async function fill(drawer: SheetDrawer, state: SheetState, goOn: () => boolean): Promise<void> {
+  const { base, unwanted, count, way } = state;
+  const now = await drawer.look(base);
+  if (typeof now === 'string')
+    throw new Error('This piece takes too much work for a sheet; switch off its heaviest step first.');
+  if (!goOn()) return;
+  let id = 0;
+  const add = (piece: Piece, looked: Looked, index: number, at?: Tile['at']) => {
+    const distance = loopDistance(looked.signatures, now.signatures);
+    const tile: Tile = { id: id++, index, piece, ...looked, distance, ...(at ? { at } : {}) };
+    useSheet.setState((s) => ({ tiles: [...s.tiles, tile] }));
+  };
+  const leave = (why: keyof SheetState['left']) =>
+    useSheet.setState((s) => ({ left: { ...s.left, [why]: s.left[why] + 1 } }));
+  if (way.type === 'axes') {
+    for (const [piece, at] of onAxes(state)) {
+      const looked = await drawer.look(piece, now.size);
+      if (!goOn()) return;
+      if (typeof looked === 'string') leave(looked);
+      else if (!looked.closes && now.closes) leave('open');
+      else add(piece, looked, id, at);
+    }
+    return;
+  }
+  add(base, now, -1);
+  const spare: { piece: Piece; looked: Looked; index: number }[] = [];
+  for (let index = 0; index < count * TRIES && id <= count; index++) {
+    const piece = thrown(state, index);
+    const looked = await drawer.look(piece, now.size);
+    if (!goOn()) return;
+    if (typeof looked === 'string') leave(looked);
+    else if (!looked.closes && now.closes) leave('open');
+    else {
+      const others = [...useSheet.getState().tiles.map((t) => t.signatures), ...unwanted];
+      const nearest = Math.min(...others.map((o) => loopDistance(o, looked.signatures)));
+      if (nearest < APART) {
+        leave('alike');
+        if (nearest > 0.05) spare.push({ piece, looked, index });
+      } else add(piece, looked, index);
+    }
+  }
+  // Where little can be different the sheet is filled with what is a little.
+  for (const { piece, looked, index } of spare) {
+    if (id > count) break;
+    const like = unwanted.some((o) => loopDistance(o, looked.signatures) < APART);
+    if (like) continue;
+    add(piece, looked, index);
+    useSheet.setState((s) => ({ left: { ...s.left, alike: s.left.alike - 1 } }));
+  }
+}
+
+function thrown(state: SheetState, index: number): Piece {
+  const { way, base, seed, reach, count } = state;
+  if (way.type === 'mix') return mixed(way.a, way.b, seed, index);
+  return variation(base, varying(state), { seed, reach, count }, index);
+}
+
+/** Tiles across and down for a number of them, near to a square. */
+export function gridOf(count: number): readonly [number, number] {
+  const across = Math.ceil(Math.sqrt(count * 1.5));
+  return [across, Math.max(1, Math.round(count / across))];
+}
+
+function* onAxes(state: SheetState): Generator<readonly [Piece, readonly [number, number]]> {
+  const { way, variables, base, reach, count } = state;
+  if (way.type !== 'axes') return;
+  const [across, down] = [way.across, way.down].map((key) => variables.find((v) => v.key === key));
+  if (!across) return;
+  const [columns, rows] = down ? gridOf(count) : [count, 1];
+  for (let y = 0; y < rows; y++)
+    for (let x = 0; x < columns; x++) {
+      const place = [columns > 1 ? x / (columns - 1) : 0.5, rows > 1 ? y / (rows - 1) : 0.5] as const;
+      yield [alongAxes(base, [across, down], place, reach), [x, y]];
+    }
+}
+
+/** Finds the values that change the picture most when they are turned by themselves, and has them vary. */
+export async function chooseTelling(): Promise<void> {
+  const mine = ++run;
+  const goOn = () => mine === run && useSheet.getState().open;
+  const { base, variables, reach, locked } = useSheet.getState();
+  const drawer = await SheetDrawer.create(base.format.width / base.format.height);
+  try {
+    const now = await drawer.look(base);
+    if (typeof now === 'string') return;
+    const found: { key: string; by: number }[] = [];
+    const tried = variables.filter((v) => !locked.has(v.key) && v.group !== 'camera');
+    for (const [i, v] of tried.entries()) {
+      useSheet.setState({ working: `Trying ${i + 1} of ${tried.length} values` });
+      let by = 0;
+      for (const x of [0.1, 0.9]) {
+        const looked = await drawer.look(alongAxes(base, [v, undefined], [x, x], reach), now.size);
+        if (!goOn()) return;
+        if (typeof looked !== 'string' && (looked.closes || !now.closes))
+          by = Math.max(by, loopDistance(now.signatures, looked.signatures));
+      }
+      found.push({ key: v.key, by });
+    }
+    found.sort((a, b) => b.by - a.by);
+    const telling = found.filter((f) => f.by > 0.5).slice(0, MOST_TELLING);
+    if (goOn()) useSheet.setState({ chosen: new Set(telling.map((f) => f.key)), way: { type: 'spread' } });
+  } finally {
+    drawer.dispose();
+    if (mine === run) useSheet.setState({ working: null });
+  }
+}

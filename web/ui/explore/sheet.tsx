@@ -1,0 +1,141 @@
+'use client';
+
+import { Box, Flex, Text } from '@chakra-ui/react';
+import { ImageDown, X } from 'lucide-react';
+import { useEffect, useRef } from 'react';
+import { canvas2d } from '@/view/canvas-2d';
+import { PictureButton, PlainButton } from '../parts/buttons';
+import { useCovered } from '../state/covered';
+import { session } from '../state/session';
+import { SheetCloser, tileName } from './sheet-closer';
+import { SheetSettings } from './sheet-settings';
+import { closeSheet, useSheet, type LeftOut, type Tile } from './sheet-store';
+import { SheetTile } from './sheet-tile';
+import { drawSheet, gridOf, stopSheet } from './sheet-work';
+
+/** Milliseconds after a setting was turned until the sheet is drawn anew. */
+const SETTLE = 350;
+
+/** A sheet of small loops, each a variation of the piece. It lies over the editor, which waits. */
+export function Sheet() {
+  const { base, chosen, locked, reach, count, seed, way, unwanted, tiles, working, left, plain } = useSheet();
+  const grid = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    const timer = setTimeout(() => void drawSheet(), SETTLE);
+    return () => {
+      clearTimeout(timer);
+      stopSheet();
+    };
+  }, [base, chosen, locked, reach, count, seed, way, unwanted]);
+  useEffect(() => {
+    // What lies beneath waits: all processors are for the sheet.
+    useCovered.setState({ covered: true });
+    session()?.engine.holdAhead(true);
+    return () => {
+      useCovered.setState({ covered: false });
+      session()?.engine.holdAhead(false);
+    };
+  }, []);
+  useEffect(() => {
+    const onKey = (e: KeyboardEvent) => {
+      if (e.key === 'Escape' && !(e.target as HTMLElement).closest('[role="menu"], input, select')) closeSheet();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, []);
+  const columns = way.type === 'axes' && way.down ? gridOf(count)[0] : undefined;
+  const made = tiles.filter((t) => t.index >= 0).length;
+  const [shape] = tiles;
+  const least = shape && shape.strip.width < shape.strip.height ? 120 : 150;
+  return (
+    <Flex
+      role="region"
+      aria-label="Sheet of variations"
+      position="absolute"
+      inset="52px 0 0 0"
+      zIndex="docked"
+      bg="paper"
+      data-testid="sheet"
+      data-working={working !== null}
+    >
+      <SheetSettings />
+      <Flex direction="column" flex="1" minW="0">
+        <Flex align="center" gap="3" px="4" h="44px" flexShrink={0}>
+          <Text role="status" fontSize="12.5px" color="muted" flex="1" truncate>
+            {statusOf(made, count, left, working)}
+            {plain && ' · drawn plainly, since the processor draws'}
+          </Text>
+          <PlainButton size="xs" disabled={made === 0} onClick={() => saveSheet(tiles, base.name)}>
+            <ImageDown size={14} /> Save as a picture
+          </PlainButton>
+          <PictureButton label="Close the sheet" onClick={closeSheet}>
+            <X size={17} />
+          </PictureButton>
+        </Flex>
+        <Box flex="1" overflowY="auto" px="4" pb="4">
+          <Box
+            ref={grid}
+            display="grid"
+            gap="3"
+            gridTemplateColumns={
+              columns ? `repeat(${columns}, minmax(0, 1fr))` : `repeat(auto-fill, minmax(${least}px, 1fr))`
+            }
+          >
+            {tiles.map((t) => (
+              <SheetTile key={`${seed}-${t.id}`} tile={t} name={tileName(t, tiles)} />
+            ))}
+          </Box>
+        </Box>
+      </Flex>
+      <SheetCloser />
+    </Flex>
+  );
+}
+
+function statusOf(made: number, count: number, left: LeftOut, working: string | null): string {
+  const parts = [
+    working === 'Drawing' && made < count ? `${made} of ${count}, drawing` : (working ?? `${made} variations`),
+  ];
+  if (left.alike > 0) parts.push(`${left.alike} left out as alike`);
+  if (left.open > 0) parts.push(`${left.open} that would not close left out`);
+  if (left.heavy > 0) parts.push(`${left.heavy} that take too much work left out`);
+  if (left.size > 0) parts.push(`${left.size} far too large or small left out`);
+  return parts.join(' · ');
+}
+
+/** The sheet as a PNG: the first pictures of all its tiles. */
+function saveSheet(tiles: readonly Tile[], name: string): void {
+  const [first] = tiles;
+  if (!first) return;
+  const [across] = gridOf(tiles.length);
+  const gap = 8;
+  const { width, height } = first.strip;
+  const canvas = document.createElement('canvas');
+  canvas.width = across * (width + gap) + gap;
+  canvas.height = Math.ceil(tiles.length / across) * (height + gap) + gap;
+  const context = canvas2d(canvas)!;
+  context.fillStyle = '#F1EDE4';
+  context.fillRect(0, 0, canvas.width, canvas.height);
+  tiles.forEach(({ strip }, i) => {
+    const [x, y] = [i % across, Math.floor(i / across)];
+    context.drawImage(
+      strip.canvas,
+      0,
+      0,
+      width,
+      height,
+      gap + x * (width + gap),
+      gap + y * (height + gap),
+      width,
+      height,
+    );
+  });
+  canvas.toBlob((blob) => {
+    if (!blob) return;
+    const link = document.createElement('a');
+    link.href = URL.createObjectURL(blob);
+    link.download = `${name.toLowerCase().replace(/[^a-z0-9]+/g, '-')}-sheet.png`;
+    link.click();
+    setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
+  }, 'image/png');
+}

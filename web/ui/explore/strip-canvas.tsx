@@ -1,0 +1,53 @@
+'use client';
+
+import { loopSeconds, type Loop } from '@maypole/core/time/loop';
+import { useEffect, useRef } from 'react';
+import { canvas2d } from '@/view/canvas-2d';
+import type { Strip } from '@/engine/sheet-drawer';
+
+type Show = (now: number) => void;
+const shown = new Set<Show>();
+let asked = 0;
+
+/** One clock for all strips, so that they play in step. */
+function join(show: Show): () => void {
+  shown.add(show);
+  const tick = (now: number) => {
+    for (const each of shown) each(now);
+    asked = shown.size > 0 ? requestAnimationFrame(tick) : 0;
+  };
+  if (!asked) asked = requestAnimationFrame(tick);
+  return () => shown.delete(show);
+}
+
+/** A small loop that plays; pictures that are not there yet are stood in for by the one before. */
+export function StripCanvas({ strip, loop, label }: { strip: Strip; loop: Loop; label: string }) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const { width, height, frames } = strip;
+  useEffect(() => {
+    const still = window.matchMedia('(prefers-reduced-motion: reduce)').matches;
+    const length = loopSeconds(loop) * 1000;
+    let last = -1;
+    return join((now) => {
+      let i = still ? 0 : Math.floor(((now % length) / length) * frames);
+      while (i > 0 && !strip.there.has(i)) i--;
+      if (i === last && strip.there.size === frames) return;
+      const context = canvas.current && canvas2d(canvas.current);
+      if (!context) return;
+      last = i;
+      context.clearRect(0, 0, width, height);
+      context.drawImage(strip.canvas, i * width, 0, width, height, 0, 0, width, height);
+    });
+  }, [strip, loop, width, height, frames]);
+  return (
+    // A plain element: its width and height are those of its pixels.
+    <canvas
+      ref={canvas}
+      width={width}
+      height={height}
+      role={label ? 'img' : undefined}
+      aria-label={label || undefined}
+      style={{ display: 'block', width: '100%', height: 'auto', aspectRatio: `${width} / ${height}` }}
+    />
+  );
+}
