@@ -7,7 +7,7 @@ import { afterAll, afterEach, describe, expect, it } from 'vitest';
 import { keepAsset, loadAsset } from './assets';
 import { BIN_DAYS } from './contract';
 import { connect } from './db';
-import { createPiece, listRevisions, loadPiece, savePiece, setDeleted } from './pieces';
+import { createPiece, keepTake, listRevisions, loadPiece, savePiece, setDeleted, setMark } from './pieces';
 import { assertRoomForFile, assertRoomForPiece, roomUsed } from './room';
 import { assets, pieces, revisions } from './schema';
 import { keepTidy, LOOSE_FILE_DAYS } from './upkeep';
@@ -38,7 +38,9 @@ describe('what is kept no longer', () => {
   it('saves thin out by age: all of two days, the last of an hour up to a month, the last of a day before', async () => {
     const { id } = await createPiece(db, source('Thin'));
     for (let i = 0; i < 40; i++) await savePiece(db, id, source(`Thin ${i}`), i + 1);
-    // A save that came too late is kept aside.
+    // One of them has a name; a save that came too late is kept aside, and so is a take.
+    await setMark(db, id, 9, 'Before the storm');
+    await keepTake(db, id, source('Take'), 'Take one');
     await savePiece(db, id, source('Aside'), 3);
     const now = new Date('2026-06-15T12:00:00Z');
     const when = (number: number): Date => {
@@ -54,9 +56,9 @@ describe('what is kept no longer', () => {
         .where(and(eq(revisions.pieceId, id), eq(revisions.number, number)));
     await keepTidy(db, now);
     const left = (await listRevisions(db, id)).map((r) => r.number).sort((a, b) => a - b);
-    expect(left.filter((n) => n <= 20)).toEqual([20]);
+    expect(left.filter((n) => n <= 20)).toEqual([9, 20]);
     expect(left.filter((n) => n > 20 && n <= 32)).toEqual([26, 32]);
-    expect(left.filter((n) => n > 32)).toEqual([33, 34, 35, 36, 37, 38, 39, 40, 41, 42]);
+    expect(left.filter((n) => n > 32)).toEqual([33, 34, 35, 36, 37, 38, 39, 40, 41, 42, 43]);
     expect((await loadPiece(db, id)).source).toContain('Thin 39');
   });
 

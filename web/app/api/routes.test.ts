@@ -50,6 +50,34 @@ describe('the routes', () => {
     expect(given.headers.get('content-disposition')).toBe('attachment; filename="routes-again.maypole.json"');
     expect(await given.text()).toBe(read.source);
   });
+  it('a take is kept beside under its name, and a save gets one or loses it', async () => {
+    const { id, source: own } = await made('Taken');
+    const taken = source('Taken, otherwise');
+    const kept = await revisions.POST(ask('POST', { source: taken, mark: ' Evening ' }), at(id));
+    expect([kept.status, await kept.json()]).toEqual([201, { revision: 2 }]);
+    const list = async () =>
+      ((await (await revisions.GET(ask('GET'), at(id))).json()) as { revisions: RevisionSummary[] }).revisions.map(
+        ({ number, aside, mark }) => ({ number, aside, mark }),
+      );
+    expect(await list()).toEqual([
+      { number: 2, aside: true, mark: 'Evening' },
+      { number: 1, aside: false, mark: null },
+    ]);
+    // What is shown stays what it was, and is saved on as before.
+    const shown = (await (await one.GET(ask('GET'), at(id))).json()) as StoredPiece;
+    expect([shown.revision, shown.source]).toEqual([1, own]);
+    const first = { params: Promise.resolve({ id, number: '1' }) };
+    expect((await revision.PUT(ask('PUT', { mark: 'Calm' }), first)).status).toBe(204);
+    expect((await list())[1].mark).toBe('Calm');
+    expect((await revision.PUT(ask('PUT', { mark: null }), first)).status).toBe(204);
+    expect((await list())[1].mark).toBeNull();
+    const nameless = await revisions.POST(ask('POST', { source: taken, mark: ' ' }), at(id));
+    expect([nameless.status, await error(nameless)]).toEqual([400, expect.stringContaining('Give it a name')]);
+    const none = await revision.PUT(ask('PUT', { mark: 'X' }), { params: Promise.resolve({ id, number: '9' }) });
+    expect(none.status).toBe(404);
+    expect((await revisions.POST(ask('POST', { source: '{}', mark: 'X' }), at(id))).status).toBe(422);
+  });
+
   it('a late save gets 409 with both numbers; all revisions can be read', async () => {
     const { id } = await made('Late');
     await one.PUT(ask('PUT', { source: source('One'), basedOn: 1 }), at(id));

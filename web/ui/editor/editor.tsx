@@ -15,6 +15,7 @@ import { useEditor } from '../state/store';
 import { useShortcuts } from '../state/shortcuts';
 import { PANES, restoreLayout, useLayout } from '../state/layout';
 import { AWAY, PaneEdge } from '../parts/pane-edge';
+import { CommandField } from '../find/command-field';
 import { ConflictDialog } from './conflict-dialog';
 import { RibbonBands } from '../thread/ribbon-bands';
 import { Round } from '../round/round';
@@ -79,6 +80,7 @@ export function Editor() {
       <Round />
       {sheet && <Sheet />}
       <ConflictDialog />
+      <CommandField />
     </Flex>
   );
 }

@@ -9,6 +9,7 @@ import {
   LayoutGrid,
   LoaderCircle,
   Redo2,
+  Search,
   SlidersHorizontal,
   Undo2,
 } from 'lucide-react';
@@ -18,6 +19,7 @@ import { Logo } from '../parts/logo';
 import { ModeButton } from '../parts/mode-button';
 import { PictureButton, StrongButton } from '../parts/buttons';
 import { openSheet } from '../explore/sheet-store';
+import { useCommandField } from '../find/command-field';
 import { goesOn, shareOf, useRenders } from '../deliver/renders';
 import { verdictOf } from '../state/derived';
 import { useEditor, type SaveState } from '../state/store';
@@ -58,6 +60,9 @@ export function TopBar() {
       <SeamChip />
       <Flex gap="1" ml="1">
         <UndoRedo />
+        <PictureButton label="Find and do (Ctrl K)" onClick={() => useCommandField.setState({ open: true })}>
+          <Search size={17} />
+        </PictureButton>
         <PictureButton
           label="History"
           aria-pressed={drawer === 'history'}

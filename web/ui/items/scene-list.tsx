@@ -3,14 +3,15 @@
 import { Box, Flex, Heading, Menu } from '@chakra-ui/react';
 import { lightUp } from '@maypole/core/looks/light-up';
 import { sceneLook, withSceneLook } from '@maypole/core/looks/look';
-import { newItem, type Item } from '@maypole/core/piece/piece';
-import { sceneList, type SceneList, type SceneListKind } from '@maypole/core/scene/index';
+import type { Item } from '@maypole/core/piece/piece';
+import { sceneList, type SceneList } from '@maypole/core/scene/index';
 import { lightSetUps, type LightSetUp } from '@maypole/core/scene/set-ups';
 import { Plus, Replace } from 'lucide-react';
 import { PictureButton } from '../parts/buttons';
 import { DeclaredIcon } from '../parts/icons';
 import { KeptLooks } from '../looks/kept-looks';
 import { useEditor } from '../state/store';
+import { addSceneItem, editScene, switched } from './edit-scene';
 import { ItemCard } from './item-card';
 import { MenuList } from '../parts/menu-list';
 
@@ -18,17 +19,6 @@ import { MenuList } from '../parts/menu-list';
 function lightBy(setUp: LightSetUp): void {
   const { frame, edit } = useEditor.getState();
   edit(setUp.title, (p) => lightUp(p, setUp, frame));
-}
-
-/** The list with an item switched; where just one is on, of the list or of its kinds, another goes off or takes its place. */
-function switched(items: readonly Item[], id: string, on: boolean, { kinds, oneOn }: SceneListKind): readonly Item[] {
-  if (!oneOn) {
-    const one = (x: Item) => kinds.get(x.kind).one;
-    const alone = on && one(items.find((x) => x.id === id)!);
-    return items.map((x) => (x.id === id ? { ...x, on } : alone && one(x) === alone && x.on ? { ...x, on: false } : x));
-  }
-  const next = on ? id : items.find((x) => x.id !== id)?.id;
-  return items.map((x) => ({ ...x, on: x.id === next }));
 }
 
 const SKY = 'var(--chakra-colors-sky)';
@@ -40,8 +30,7 @@ export function SceneItems({ list }: { list: SceneList }) {
   const listKind = sceneList(list);
   const { title, kinds, least, most, ordered, keeps } = listKind;
   if (kinds.all.length === 0) return null;
-  const change = (label: string, to: (old: typeof items) => typeof items) =>
-    edit(label, (p) => ({ ...p, scene: { ...p.scene, [list]: to(p.scene[list]) } }));
+  const change = (label: string, to: (old: readonly Item[]) => readonly Item[]) => editScene(list, label, to);
   /** Effects act in their order. */
   const move = (i: number, by: 1 | -1) =>
     change('Move', (old) => {
@@ -51,13 +40,7 @@ export function SceneItems({ list }: { list: SceneList }) {
     });
   /** A list of one has no second: another kind takes its place. */
   const replaces = most === 1;
-  const add = (kind: string) =>
-    replaces
-      ? change(kinds.get(kind).title, () => [newItem(kinds.get(kind))])
-      : change(`Add ${kinds.get(kind).title.toLowerCase()}`, (old) => {
-          const item = newItem(kinds.get(kind));
-          return switched([...old, item], item.id, true, listKind);
-        });
+  const add = (kind: string) => addSceneItem(list, kind);
   return (
     <Box mt="2" mb="3" as="section" aria-label={title}>
       <Flex align="center" mb="1" minH="24px">

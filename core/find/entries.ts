@@ -1,0 +1,74 @@
+import { finishParts } from '../finish/parts/index';
+import { outputs } from '../output/index';
+import { sceneListNames, sceneLists } from '../scene/index';
+import { stepKinds } from '../steps/index';
+import { ACTIONS, type ActionId } from './actions';
+import type { Findable } from './ranking';
+import { TRADE_WORDS } from './trade-words';
+
+/** What the command field offers that does not depend on the piece. */
+export interface Entry extends Findable {
+  readonly id: string;
+  /** What sort of thing it is, in a word. */
+  readonly sort: string;
+  readonly does:
+    | { readonly type: 'action'; readonly action: ActionId }
+    | { readonly type: 'step'; readonly kind: string; readonly form: boolean }
+    | { readonly type: 'scene'; readonly list: (typeof sceneListNames)[number]; readonly kind: string }
+    | { readonly type: 'part'; readonly kind: string }
+    | { readonly type: 'output'; readonly kind: string };
+  readonly keys?: string;
+}
+
+const entry = (e: Omit<Entry, 'also'>): Entry => ({ ...e, also: TRADE_WORDS[e.id] });
+
+/** Actions, steps, lights and the rest of the scene, parts of a finish and outputs, as they are declared. */
+export const entries: readonly Entry[] = [
+  ...(Object.keys(ACTIONS) as ActionId[]).map((action) => {
+    const { title, help, keys } = ACTIONS[action] as { title: string; help: string; keys?: string };
+    return entry({
+      id: `do:${action}`,
+      sort: 'Do',
+      title,
+      help,
+      does: { type: 'action', action },
+      ...(keys ? { keys } : {}),
+    });
+  }),
+  ...stepKinds.map((k) => {
+    const form = k.group === 'form';
+    const title = form ? `New ${k.title.toLowerCase()}` : k.group === 'repeat' ? `Repeat: ${k.title}` : k.title;
+    return entry({
+      id: `step:${k.kind}`,
+      sort: form ? 'Form' : 'Step',
+      title,
+      help: k.help,
+      does: { type: 'step', kind: k.kind, form },
+    });
+  }),
+  ...sceneListNames
+    .filter((list) => list !== 'cameras')
+    .flatMap((list) =>
+      sceneLists[list].kinds.all.map((k) =>
+        entry({
+          id: `${list}:${k.kind}`,
+          sort: sceneLists[list].title,
+          title: k.title,
+          help: k.help,
+          does: { type: 'scene', list, kind: k.kind },
+        }),
+      ),
+    ),
+  ...finishParts.all.map((p) =>
+    entry({ id: `part:${p.kind}`, sort: 'Finish', title: p.title, help: p.help, does: { type: 'part', kind: p.kind } }),
+  ),
+  ...outputs.all.map((o) =>
+    entry({
+      id: `output:${o.kind}`,
+      sort: 'Output',
+      title: o.title,
+      help: o.help,
+      does: { type: 'output', kind: o.kind },
+    }),
+  ),
+];

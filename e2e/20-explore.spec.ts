@@ -1,0 +1,140 @@
+import { expect, test, type Page } from '@playwright/test';
+import { openPiece, smallPiece, step, typeNumber, watchErrors } from './helpers';
+
+const sheet = (page: Page) => page.getByTestId('sheet');
+const tiles = (page: Page) => sheet(page).getByTestId('tile');
+/** All tiles are there, and their loops. */
+const drawn = (page: Page) => expect(sheet(page)).toHaveAttribute('data-working', 'false', { timeout: 90_000 });
+const ringRadius = (page: Page) => step(page, 'torus').getByRole('spinbutton', { name: 'Ring radius', exact: true });
+
+async function openSheet(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Sheet of variations' }).click();
+  await sheet(page).getByRole('radio', { name: '12', exact: true }).click({ force: true });
+  await expect(tiles(page)).toHaveCount(13, { timeout: 60_000 });
+}
+
+test('a sheet is drawn, two of it are mixed, one becomes the piece and another a take', async ({ page }) => {
+  test.setTimeout(240_000);
+  const errors = watchErrors(page);
+  await openPiece(page, smallPiece('Explored'));
+  await openSheet(page);
+  await drawn(page);
+  await expect(sheet(page).getByRole('status')).toContainText('12 variations');
+  await expect(tiles(page).first()).toHaveText('Now');
+
+  // What is kept as it is differs in none.
+  await tiles(page).nth(6).click();
+  const closer = page.getByRole('complementary', { name: 'Closer' });
+  await expect(closer.getByText('Torus ring radius')).toBeVisible();
+  await closer.getByRole('button', { name: 'Keep Torus ring radius as it is now' }).click();
+  await expect(sheet(page).getByRole('button', { name: 'Let Torus ring radius vary again' })).toBeVisible();
+  await expect(tiles(page)).toHaveCount(13, { timeout: 60_000 });
+  await tiles(page).nth(6).click();
+  await expect(closer.getByRole('heading', { name: /values differ/ })).toBeVisible();
+  await expect(closer.getByText('Torus ring radius')).toHaveCount(0);
+  await closer.getByRole('button', { name: 'Keep as a take' }).click();
+  await expect(page.getByText('“Variation 6 of seed 1” is kept as a take.')).toBeVisible();
+
+  // Two are mixed; the sheet before can be gone back to.
+  await tiles(page)
+    .nth(9)
+    .click({ modifiers: ['Control'] });
+  await closer.getByRole('button', { name: 'Mix the two' }).click();
+  await expect(sheet(page).getByText('Between two variations.')).toBeVisible();
+  await expect(tiles(page)).toHaveCount(13, { timeout: 60_000 });
+  await drawn(page);
+  await tiles(page).nth(3).click();
+  await closer.getByRole('button', { name: 'Make it the piece' }).click();
+  await expect(sheet(page)).toHaveCount(0);
+  await expect(page.getByTestId('seam-chip')).toContainText('closed', { timeout: 30_000 });
+  await expect(page.getByRole('button', { name: 'Undo: Variation 3' })).toBeVisible();
+  await expect(ringRadius(page)).toHaveText(/1\.00/);
+
+  // The take is in the history, and brings one value with it.
+  await page.getByRole('button', { name: 'History', exact: true }).click();
+  const history = page.getByRole('complementary', { name: 'History' });
+  await history.getByRole('button', { name: /^Look at Variation 6 of seed 1/ }).click();
+  await expect(history.getByTestId('looked')).toContainText('differ from now');
+  await history.getByRole('button', { name: 'Bring all of it back' }).click();
+  await expect(history.getByTestId('looked')).toContainText('As it is now');
+  expect(errors).toEqual([]);
+});
+
+test('one value goes across and another down', async ({ page }) => {
+  test.setTimeout(120_000);
+  await openPiece(page, smallPiece('Across'));
+  await openSheet(page);
+  await sheet(page).getByRole('radio', { name: 'Along axes' }).click({ force: true });
+  await sheet(page).getByLabel('Across', { exact: true }).selectOption({ label: 'Torus pipe radius, Ring' });
+  await sheet(page).getByLabel('Down', { exact: true }).selectOption({ label: 'Displace height, Ring' });
+  await expect(tiles(page)).toHaveCount(10, { timeout: 60_000 });
+  await tiles(page).first().click();
+  const closer = page.getByRole('complementary', { name: 'Closer' });
+  await expect(closer.getByRole('heading', { name: '2 values differ' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(sheet(page)).toHaveCount(0);
+});
+
+test('a value of an earlier save is brought back alone; a save gets a name', async ({ page }) => {
+  const errors = watchErrors(page);
+  await openPiece(page, smallPiece('Remembered'));
+  const saved = () => expect(page.getByText('Saved', { exact: true })).toBeVisible();
+  await typeNumber(step(page, 'torus'), 'Ring radius', 1.5);
+  await saved();
+  await typeNumber(step(page, 'torus'), 'Pipe radius', 0.2);
+  await saved();
+  await page.getByRole('button', { name: 'History', exact: true }).click();
+  const history = page.getByRole('complementary', { name: 'History' });
+  await expect(history.getByTestId('revision')).toHaveCount(3);
+  await expect(history.getByTestId('revision').first()).toContainText('Torus pipe radius 0.4 m → 0.2 m');
+
+  await history.getByRole('button', { name: /^Look at .*: The first$/ }).click();
+  const looked = history.getByTestId('looked');
+  await expect(looked).toContainText('2 things differ from now');
+  // Looking changes nothing.
+  await expect(ringRadius(page)).toHaveText(/1\.50/);
+  await looked.getByRole('button', { name: 'Bring back Torus ring radius' }).click();
+  await expect(ringRadius(page)).toHaveText(/1\.00/);
+  await expect(step(page, 'torus').getByRole('spinbutton', { name: 'Pipe radius', exact: true })).toHaveText(/0\.20/);
+  await expect(history.getByTestId('revision')).toHaveCount(4);
+
+  await history.getByRole('button', { name: 'Name this save, so that it is kept for good' }).last().click();
+  await history.getByLabel('Name of this save').fill('Before the storm');
+  await page.keyboard.press('Enter');
+  await expect(history.getByText('Before the storm').first()).toBeVisible();
+  await history.getByRole('searchbox', { name: 'Search the history' }).fill('storm');
+  await expect(history.getByTestId('revision')).toHaveCount(1);
+  expect(errors).toEqual([]);
+});
+
+test('everything is found by what it does, and done by the keyboard alone', async ({ page }) => {
+  const errors = watchErrors(page);
+  await openPiece(page, smallPiece('Found'));
+  const field = page.getByRole('combobox', { name: 'What do you want to do?' });
+  const ask = async (query: string, first: string) => {
+    await page.keyboard.press('Control+k');
+    await expect(field).toBeFocused();
+    await page.keyboard.type(query);
+    await expect(page.getByRole('option').first()).toContainText(first);
+    await page.keyboard.press('Enter');
+    await expect(field).toBeHidden();
+  };
+  await ask('chamfer', 'Bevel');
+  await expect(step(page, 'bevel')).toBeVisible();
+  await ask('donut', 'New torus');
+  await expect(page.getByRole('button', { name: 'Undo: Add ribbon' })).toBeVisible();
+  await ask('god rays', 'Lit air');
+  const scene = page.getByRole('complementary', { name: 'Scene' });
+  await expect(scene.getByTestId('item-haze')).toBeVisible();
+  await ask('gltf', 'glTF');
+  await expect(page.getByRole('complementary', { name: 'Deliver' }).getByTestId('item-glb')).toBeVisible();
+  await ask('twist angle', 'Twist angle, Ring');
+  await expect(step(page, 'twist')).toBeVisible();
+  await ask('earlier version', 'History');
+  await expect(page.getByRole('complementary', { name: 'History' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('zzqqx');
+  await expect(page.getByText('Nothing is called “zzqqx”')).toBeVisible();
+  expect(errors).toEqual([]);
+});
