@@ -252,7 +252,7 @@ function otherFinish(ribbon: string, place: string): Variable {
     apply(piece, [u], reach) {
       const preset = oneOf(presets, u, reach);
       if (!preset) return piece;
-      // Identifiers by what it is, so that the same throw is the same document.
+      // Identifiers by what it is, so that the same throw makes the same piece.
       const random = randomSource(presets.indexOf(preset) + 1);
       const parts = partsOf(preset).map((p) => ({ ...p, id: `${ribbon}-${newId(random)}` }));
       return {

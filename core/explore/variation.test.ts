@@ -76,10 +76,8 @@ describe('a variation', () => {
   it('is the same for the same order, and goes the farther the later it comes', () => {
     const variables = variablesOf(ring).filter((v) => v.title === 'Twist angle: swing');
     const swing = (i: number, seed = 5) => {
-      const { low, high } = variation(ring, variables, { ...order, seed }, i).ribbons[0].steps[2].values.angle as {
-        low: number;
-        high: number;
-      };
+      const { angle } = variation(ring, variables, { ...order, seed }, i).ribbons[0].steps[2].values;
+      const { low, high } = angle as typeof wave;
       return high - low;
     };
     expect(swing(4)).toBe(swing(4));

@@ -52,7 +52,9 @@ async function lendBrowser(server, key, name) {
   // A profile of its own: with that of the user it would only tell a browser that is open to open a tab.
   const profile = mkdtempSync(path.join(os.tmpdir(), 'maypole-lend-'));
   const begin = path.join(profile, 'begin.html');
-  writeFileSync(begin, `<!doctype html><script>location.replace(${JSON.stringify(page.href)})</script>`, { mode: 0o600 });
+  writeFileSync(begin, `<!doctype html><script>location.replace(${JSON.stringify(page.href)})</script>`, {
+    mode: 0o600,
+  });
   const child = spawn(
     CHROMIUM,
     [

@@ -28,7 +28,7 @@ export function GroupChips() {
             count={`${on}/${own.length}`}
             state={on === 0 ? 'off' : on === all.length ? 'on' : 'some'}
             onClick={() => {
-              const others = [...chosen].filter((k) => !own.some((v) => v.key === k));
+              const others = [...useSheet.getState().chosen].filter((k) => !own.some((v) => v.key === k));
               set(on === all.length ? others : [...others, ...all.map((v) => v.key)]);
             }}
           />
@@ -56,7 +56,7 @@ function Chip({
       aria-label={`${label}: ${count} vary`}
       display="flex"
       gap="1.5"
-      alignItems="baseline"
+      alignItems="center"
       px="2.5"
       h="26px"
       borderRadius="full"

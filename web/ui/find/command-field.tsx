@@ -3,7 +3,9 @@
 import { Box, Dialog, Flex, Portal, Text, chakra } from '@chakra-ui/react';
 import { entries } from '@maypole/core/find/entries';
 import { ranked, type Findable } from '@maypole/core/find/ranking';
-import { valuesOf } from '@maypole/core/piece/addresses';
+import { isShown } from '@maypole/core/declare/shown';
+import { ownerKey, valuesOf } from '@maypole/core/piece/addresses';
+import { ownersOf } from '@maypole/core/piece/walk';
 import { Search } from 'lucide-react';
 import { useTheme } from 'next-themes';
 import { useRouter } from 'next/navigation';
@@ -205,8 +207,12 @@ function useLines(): readonly Line[] {
       toggleDusk: () => setTheme(resolvedTheme === 'dark' ? 'light' : 'dark'),
     };
     const fixed = entries.map((e): Line => ({ ...e, run: () => runEntry(e, around) }));
+    const owned = new Map(ownersOf(piece).map((o) => [ownerKey(o.owner), o]));
     const values = valuesOf(piece)
-      .filter((v) => v.address.owner.type !== 'output')
+      .filter(({ address: { owner, param } }) => {
+        const of = owned.get(ownerKey(owner));
+        return of && owner.type !== 'output' && isShown(of.params, of.item.values, param);
+      })
       .map((v, i): Line => ({
         id: `value:${i}`,
         title: `${v.title}, ${v.place}`,
