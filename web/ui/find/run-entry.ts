@@ -1,7 +1,7 @@
 import type { ActionId } from '@maypole/core/find/actions';
 import type { Entry } from '@maypole/core/find/entries';
 import { finishParts } from '@maypole/core/finish/parts/index';
-import { newItem } from '@maypole/core/piece/piece';
+import { newItem, type RibbonDoc } from '@maypole/core/piece/piece';
 import { addOutput } from '../deliver/edit-outputs';
 import { openSheet } from '../explore/sheet-store';
 import { addSceneItem } from '../items/edit-scene';
@@ -78,20 +78,25 @@ export function runEntry({ does }: Entry, around: Surroundings): void {
   withRibbon((id) => addStep(id, does.kind));
 }
 
-/** Adds a part to the first finish of a ribbon, in its place; one that is there is switched on. */
+/** Adds a part to the first finish of a ribbon, in its place; one that is there is switched on, and shown. */
 function addPart(ribbon: string, kind: string): void {
   const part = finishParts.get(kind);
   const order = finishParts.all.map((p) => p.kind);
-  useEditor.getState().editRibbon(`Add ${part.title.toLowerCase()}`, ribbon, (r) => ({
+  const changed = (r: RibbonDoc): RibbonDoc => ({
     ...r,
     finishes: r.finishes.map((f, i) => {
-      if (i > 0) return f;
+      if (i > 0 || f.parts.some((p) => p.kind === kind && p.on)) return f;
       const there = f.parts.some((p) => p.kind === kind);
       const parts = there
         ? f.parts.map((p) => (p.kind === kind ? { ...p, on: true } : p))
         : [...f.parts, newItem(part)].sort((a, b) => order.indexOf(a.kind) - order.indexOf(b.kind));
       return { ...f, parts };
     }),
-  }));
+  });
+  useEditor.getState().editRibbon(`Add ${part.title.toLowerCase()}`, ribbon, (r) => {
+    const next = changed(r);
+    // What is there and on is shown; nothing is changed by that.
+    return next.finishes.every((f, i) => f === r.finishes[i]) ? r : next;
+  });
   set((s) => ({ openSteps: { ...s.openSteps, [`${ribbon}/finish`]: true } }));
 }
