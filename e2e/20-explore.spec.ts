@@ -138,3 +138,26 @@ test('everything is found by what it does, and done by the keyboard alone', asyn
   await expect(page.getByText('Nothing is called “zzqqx”')).toBeVisible();
   expect(errors).toEqual([]);
 });
+
+test('ribbons are taken into another piece as text; other text is left alone', async ({ page }) => {
+  const errors = watchErrors(page);
+  await openPiece(page, smallPiece('From'));
+  await page.locator('body').press('Control+c');
+  await expect(page.getByText('Ring is copied; paste it into any piece, or into a mail.')).toBeVisible();
+  await openPiece(page, smallPiece('To'));
+  await page.locator('body').press('Control+v');
+  await expect(page.getByRole('button', { name: 'Undo: Paste ribbon' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Ring 2' })).toBeVisible();
+  await page.locator('body').press('Control+x');
+  await expect(page.getByRole('button', { name: 'Undo: Cut Ring 2' })).toBeVisible();
+  await page.locator('body').press('Control+v');
+  await expect(page.getByRole('button', { name: 'Undo: Paste ribbon' })).toBeVisible();
+  // In a field it is the text that is pasted.
+  await page.getByRole('textbox', { name: 'Name of the piece' }).fill('A name');
+  await page.keyboard.press('Control+a');
+  await page.keyboard.press('Control+c');
+  await page.keyboard.press('End');
+  await page.keyboard.press('Control+v');
+  await expect(page.getByRole('textbox', { name: 'Name of the piece' })).toHaveValue('A nameA name');
+  expect(errors).toEqual([]);
+});

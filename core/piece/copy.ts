@@ -1,4 +1,4 @@
-import type { StoredValue } from '../declare/params';
+import type { Params, StoredValue } from '../declare/params';
 import type { MotionDoc } from '../time/motion';
 import { isMoving } from '../time/value';
 import { newId, type RibbonDoc, type Values } from './piece';
@@ -18,20 +18,44 @@ function retargeted(value: unknown, address: (of: string) => string): unknown {
  * that of the copy; what followed others goes on doing so. Its chance stays what it was.
  */
 export function copyRibbon(ribbon: RibbonDoc, name: string): RibbonDoc {
-  const id = newId();
+  return copyRibbons([ribbon], () => name)[0];
+}
+
+/** The same of several: what one of them followed or named of another is that of its copy. */
+export function copyRibbons(ribbons: readonly RibbonDoc[], name: (ribbon: RibbonDoc) => string): RibbonDoc[] {
   const ids = new Map<string, string>();
-  mapRibbon(ribbon, ({ item }) => {
-    ids.set(item.id, newId());
-    return item;
-  });
+  for (const ribbon of ribbons) {
+    ids.set(ribbon.id, newId());
+    mapRibbon(ribbon, ({ item }) => {
+      ids.set(item.id, newId());
+      return item;
+    });
+  }
+  const copied = new Set(ribbons.map((r) => r.id));
   const address = (of: string): string => {
     const [owner, item, ...rest] = of.split('/');
-    return owner === ribbon.id ? [id, ids.get(item) ?? item, ...rest].join('/') : of;
+    return copied.has(owner) ? [ids.get(owner), ids.get(item) ?? item, ...rest].join('/') : of;
   };
-  const values = (v: Values): Values =>
+  const values = (v: Values, params: Params): Values =>
     Object.fromEntries(
-      Object.entries(v).map(([key, x]): [string, StoredValue] => [key, retargeted(x, address) as StoredValue]),
+      Object.entries(v).map(([key, x]): [string, StoredValue] => [
+        key,
+        params[key]?.type === 'ribbon' && copied.has(x as string)
+          ? ids.get(x as string)!
+          : (retargeted(x, address) as StoredValue),
+      ]),
     );
-  const copy = mapRibbon(ribbon, ({ item }) => ({ ...item, id: ids.get(item.id)!, values: values(item.values) }));
-  return { ...copy, id, name, finishes: copy.finishes.map((f) => ({ ...f, id: newId() })) };
+  return ribbons.map((ribbon) => {
+    const copy = mapRibbon(ribbon, ({ item, params }) => ({
+      ...item,
+      id: ids.get(item.id)!,
+      values: values(item.values, params),
+    }));
+    return {
+      ...copy,
+      id: ids.get(ribbon.id)!,
+      name: name(ribbon),
+      finishes: copy.finishes.map((f) => ({ ...f, id: newId() })),
+    };
+  });
 }

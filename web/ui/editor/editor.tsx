@@ -12,6 +12,7 @@ import { startAutosave } from '../state/saving';
 import { startSession } from '../state/session';
 import { pause } from '../state/player';
 import { useEditor } from '../state/store';
+import { useClipboard } from '../state/clipboard';
 import { useShortcuts } from '../state/shortcuts';
 import { PANES, restoreLayout, useLayout } from '../state/layout';
 import { AWAY, PaneEdge } from '../parts/pane-edge';
@@ -48,6 +49,7 @@ export function Editor() {
   const drawer = useEditor((s) => s.drawer);
   const sheet = useSheet((s) => s.open);
   useShortcuts();
+  useClipboard();
   useEffect(restoreLayout, []);
   useEffect(() => {
     const endSession = startSession();

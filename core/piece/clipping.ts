@@ -1,0 +1,79 @@
+import { copyRibbons } from './copy';
+import { ribbonsNamed, sourcesOf } from './link';
+import { newPiece, type Piece, type RibbonDoc } from './piece';
+import { readPiece, writePiece } from './read';
+import { ownersOf } from './walk';
+
+/** Characters of a text that is looked at for ribbons at all. */
+const MOST_TEXT = 8 * 1024 * 1024;
+const MOST_RIBBONS = 64;
+
+/**
+ * Some ribbons as text that can be pasted elsewhere, or mailed: a small piece that holds them, and those that they name or
+ * follow, without which they would be another thing.
+ */
+export function clipRibbons(piece: Piece, ids: readonly string[]): string {
+  const wanted = new Set(ids);
+  const byId = new Map(piece.ribbons.map((r) => [r.id, r]));
+  const queue = [...wanted];
+  for (let id = queue.pop(); id !== undefined; id = queue.pop()) {
+    const ribbon = byId.get(id);
+    if (!ribbon) continue;
+    for (const other of needed(piece, ribbon))
+      if (byId.has(other) && !wanted.has(other)) {
+        wanted.add(other);
+        queue.push(other);
+      }
+  }
+  const ribbons = piece.ribbons.filter((r) => wanted.has(r.id));
+  return writePiece({
+    ...newPiece(
+      ribbons
+        .map((r) => r.name)
+        .join(', ')
+        .slice(0, 120),
+    ),
+    loop: piece.loop,
+    ribbons,
+  });
+}
+
+/** The ribbons that a ribbon names as paths, cutters and the like, and those whose values it follows. */
+function needed(piece: Piece, ribbon: RibbonDoc): string[] {
+  const named = ribbon.steps.flatMap((s) => ribbonsNamed(s).map(([, id]) => id));
+  const followed = ownersOf({ ...piece, ribbons: [ribbon] }).flatMap(({ item, ribbon: own }) =>
+    own ? Object.values(item.values).flatMap((v) => sourcesOf(v).map((of) => of.split('/')[0])) : [],
+  );
+  return [...named, ...followed];
+}
+
+/** What came of a text that was pasted. */
+export type Pasted =
+  | { readonly ok: true; readonly piece: Piece; readonly ids: readonly string[] }
+  /** `none`: it is no piece at all, so that nobody meant to paste ribbons. */
+  | { readonly ok: false; readonly none: boolean; readonly message: string };
+
+/** The piece with the ribbons of a clipping, or of any piece, as copies at the end. Nothing of it changes where that fails. */
+export function pasteRibbons(piece: Piece, text: string): Pasted {
+  if (text.length > MOST_TEXT || !/^\s*\{\s*"maypole"\s*:\s*"piece"/.test(text.slice(0, 200)))
+    return { ok: false, none: true, message: 'What was copied holds no ribbons.' };
+  const read = readPiece(text);
+  if (!read.ok) return { ok: false, none: false, message: `What was copied cannot be used: ${read.message}` };
+  const room = MOST_RIBBONS - piece.ribbons.length;
+  const { ribbons } = read.piece;
+  if (ribbons.length === 0) return { ok: false, none: false, message: 'What was copied is a piece without ribbons.' };
+  if (ribbons.length > room)
+    return {
+      ok: false,
+      none: false,
+      message: `${ribbons.length} ribbons were copied, and this piece has room for ${room} more; remove some first.`,
+    };
+  const taken = new Set(piece.ribbons.map((r) => r.name));
+  const copies = copyRibbons(ribbons, ({ name }) => {
+    let free = name;
+    for (let n = 2; taken.has(free); n++) free = `${name.slice(0, 74)} ${n}`;
+    taken.add(free);
+    return free;
+  });
+  return { ok: true, piece: { ...piece, ribbons: [...piece.ribbons, ...copies] }, ids: copies.map((c) => c.id) };
+}

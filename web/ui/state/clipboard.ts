@@ -1,0 +1,50 @@
+import { clipRibbons, pasteRibbons } from '@maypole/core/piece/clipping';
+import { useEffect } from 'react';
+import { tell, tellTrouble } from '../parts/toasts';
+import { useCovered } from './covered';
+import { useEditor } from './store';
+
+/** Whether copying and pasting is about what is typed or marked, and not about ribbons. */
+function aboutText(event: ClipboardEvent): boolean {
+  const target = event.target as Element | null;
+  if (target?.closest?.('input, textarea, select, [contenteditable], [aria-modal="true"]')) return true;
+  return event.type !== 'paste' && String(window.getSelection() ?? '') !== '';
+}
+
+/** Copies the chosen ribbons as text, cuts them, and pastes ribbons of this or another piece: Ctrl C, Ctrl X, Ctrl V. */
+export function useClipboard(): void {
+  useEffect(() => {
+    const away = (event: ClipboardEvent) => {
+      const { piece, ribbonId, alsoRibbons, edit } = useEditor.getState();
+      if (!ribbonId || useCovered.getState().covered || aboutText(event)) return;
+      const ids = [ribbonId, ...alsoRibbons];
+      event.clipboardData?.setData('text/plain', clipRibbons(piece, ids));
+      event.preventDefault();
+      const words =
+        ids.length === 1 ? (piece.ribbons.find((r) => r.id === ribbonId)?.name ?? '') : `${ids.length} ribbons`;
+      if (event.type === 'cut')
+        edit(`Cut ${words}`, (p) => ({ ...p, ribbons: p.ribbons.filter((r) => !ids.includes(r.id)) }));
+      tell(`${words} ${event.type === 'cut' ? 'is cut' : 'is copied'}; paste it into any piece, or into a mail.`);
+    };
+    const paste = (event: ClipboardEvent) => {
+      if (useCovered.getState().covered || aboutText(event)) return;
+      const { piece, edit, set } = useEditor.getState();
+      const pasted = pasteRibbons(piece, event.clipboardData?.getData('text/plain') ?? '');
+      if (!pasted.ok) {
+        if (!pasted.none) tellTrouble(pasted.message);
+        return;
+      }
+      event.preventDefault();
+      edit(pasted.ids.length === 1 ? 'Paste ribbon' : `Paste ${pasted.ids.length} ribbons`, () => pasted.piece);
+      set({ ribbonId: pasted.ids.at(-1) ?? null, alsoRibbons: [] });
+    };
+    window.addEventListener('copy', away);
+    window.addEventListener('cut', away);
+    window.addEventListener('paste', paste);
+    return () => {
+      window.removeEventListener('copy', away);
+      window.removeEventListener('cut', away);
+      window.removeEventListener('paste', paste);
+    };
+  }, []);
+}
