@@ -68,7 +68,7 @@ export function Editor() {
   return (
     <Flex direction="column" position="relative" h="100vh" overflow="hidden" bg="panel">
       <TopBar />
-      <Flex flex="1" minH="0">
+      <Flex flex="1" minH="0" inert={sheet}>
         <RibbonBands />
         <Panel />
         <Box flex="1" minW="300px" position="relative">
@@ -79,7 +79,9 @@ export function Editor() {
         {drawer === 'deliver' && <DeliverDrawer />}
         {drawer === 'history' && <HistoryDrawer />}
       </Flex>
-      <Round />
+      <Box inert={sheet} flexShrink={0}>
+        <Round />
+      </Box>
       {sheet && <Sheet />}
       <ConflictDialog />
       <CommandField />

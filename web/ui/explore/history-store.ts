@@ -6,6 +6,8 @@ import { keepTake, listRevisions, loadRevision, markRevision } from '../api';
 import { tellTrouble } from '../parts/toasts';
 
 interface PastState {
+  /** The piece it is of. */
+  readonly id: string;
   /** Saves and takes, the newest first; null until they are there. */
   readonly list: readonly RevisionSummary[] | null;
   /** Documents that have been fetched, by number; a sentence for one that cannot be read. */
@@ -13,7 +15,7 @@ interface PastState {
   readonly picked: number | null;
 }
 
-const NOTHING: PastState = { list: null, pieces: new Map(), picked: null };
+const NOTHING: PastState = { id: '', list: null, pieces: new Map(), picked: null };
 
 export const usePast = create<PastState>()(() => NOTHING);
 
@@ -25,10 +27,12 @@ const attempt = async (work: () => Promise<void>) => {
   }
 };
 
+/** Fetches the list; what was fetched of the same piece before stays, and so does what is looked at. */
 export const openPast = (id: string) =>
   attempt(async () => {
-    usePast.setState(NOTHING);
-    usePast.setState({ list: await listRevisions(id) });
+    if (usePast.getState().id !== id) usePast.setState({ ...NOTHING, id });
+    const list = await listRevisions(id);
+    if (usePast.getState().id === id) usePast.setState({ list });
   });
 
 const asked = new Set<string>();
@@ -40,6 +44,7 @@ export function wantRevision(id: string, number: number): void {
   asked.add(key);
   void attempt(async () => {
     const read = readPiece((await loadRevision(id, number)).source);
+    if (usePast.getState().id !== id) return;
     usePast.setState((s) => ({ pieces: new Map(s.pieces).set(number, read.ok ? read.piece : read.message) }));
   }).finally(() => asked.delete(key));
 }
@@ -56,7 +61,7 @@ export async function keepAs(id: string, source: string, name: string): Promise<
   await attempt(async () => {
     await keepTake(id, source, name);
     kept = true;
-    usePast.setState({ list: await listRevisions(id) });
+    await openPast(id);
   });
   return kept;
 }

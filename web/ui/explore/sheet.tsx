@@ -7,6 +7,7 @@ import { canvas2d } from '@/view/canvas-2d';
 import { PictureButton, PlainButton } from '../parts/buttons';
 import { useCovered } from '../state/covered';
 import { session } from '../state/session';
+import { useEditor } from '../state/store';
 import { SheetCloser, tileName } from './sheet-closer';
 import { SheetSettings } from './sheet-settings';
 import { closeSheet, useSheet, type LeftOut, type Tile } from './sheet-store';
@@ -31,7 +32,12 @@ export function Sheet() {
     // What lies beneath waits: all processors are for the sheet.
     useCovered.setState({ covered: true });
     session()?.engine.holdAhead(true);
+    // What is changed or opened from the bar above is beneath: the sheet makes way for it.
+    const stop = useEditor.subscribe((a, b) => {
+      if (a.piece !== b.piece || (a.drawer !== b.drawer && a.drawer !== null)) closeSheet();
+    });
     return () => {
+      stop();
       useCovered.setState({ covered: false });
       session()?.engine.holdAhead(false);
     };

@@ -2,21 +2,23 @@
 
 import { Box, Flex, Grid, Heading, Text, chakra } from '@chakra-ui/react';
 import { newPiece } from '@maypole/core/piece/piece';
-import { openParcel } from '@maypole/core/piece/parcel';
 import { writePiece } from '@maypole/core/piece/read';
 import { FileUp, Film, Plus, Search } from 'lucide-react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useCallback, useRef, useState } from 'react';
-import { BIN_DAYS, MAX_ASSET, MAX_DOCUMENT, type PieceSummary } from '@/server/contract';
+import { BIN_DAYS, type PieceSummary } from '@/server/contract';
 import type { Viewer } from '@/server/people/person';
 import { createPiece, deletePiece, duplicatePiece, listPieces, restorePiece } from '../api';
+import { SelectField } from '../fields/select-field';
 import { PictureButton, StrongButton } from '../parts/buttons';
 import { Logo } from '../parts/logo';
 import { ModeButton } from '../parts/mode-button';
 import { tell, tellTrouble } from '../parts/toasts';
 import { mayEdit, PersonLinks } from '../people/person-links';
 import { PieceCard } from './card';
+import { isKind, KINDS, onShelf, SORTS, type Only, type Sort } from './order';
+import { takeIn } from './take-in';
 
 type View = 'all' | 'bin';
 
@@ -26,6 +28,8 @@ export function Shelf({ initial, viewer }: { initial: PieceSummary[]; viewer: Vi
   const [pieces, setPieces] = useState(initial);
   const [view, setView] = useState<View>('all');
   const [query, setQuery] = useState('');
+  const [sort, setSort] = useState<Sort>('changed');
+  const [only, setOnly] = useState<Only>('all');
   const [busy, setBusy] = useState(false);
   const files = useRef<HTMLInputElement>(null);
 
@@ -57,19 +61,17 @@ export function Shelf({ initial, viewer }: { initial: PieceSummary[]; viewer: Vi
     });
   const importFiles = (list: FileList | null) =>
     attempt(async () => {
-      for (const file of list ?? []) {
-        if (file.size > MAX_DOCUMENT + 2 * MAX_ASSET)
-          throw new Error(
-            `${file.name} is larger than ${(MAX_DOCUMENT + 2 * MAX_ASSET) / 1024 / 1024} MB; a piece file is far smaller.`,
-          );
-        const { source, assets } = openParcel(await file.text());
-        await createPiece(source, assets).catch((error: Error) => {
-          throw new Error(`${file.name}: ${error.message}`);
-        });
-        tell(`${file.name} is on the shelf.`);
+      const { taken, refused } = await takeIn([...(list ?? [])]);
+      if (taken > 0) {
+        tell(
+          taken === 1 && list?.length === 1 ? `${list[0].name} is on the shelf.` : `${taken} pieces are on the shelf.`,
+        );
+        await refresh('all');
+        setView('all');
       }
-      await refresh('all');
-      setView('all');
+      // All that is wrong is said; of very many the first, and how many more.
+      for (const words of refused.slice(0, 3)) tellTrouble(words);
+      if (refused.length > 3) tellTrouble(`${refused.length - 3} more files could not be taken in.`);
     });
   const remove = (piece: PieceSummary) =>
     attempt(async () => {
@@ -92,8 +94,7 @@ export function Shelf({ initial, viewer }: { initial: PieceSummary[]; viewer: Vi
       await refresh('all');
     });
 
-  const words = query.toLowerCase().split(/\s+/).filter(Boolean);
-  const found = pieces.filter((p) => words.every((w) => p.name.toLowerCase().includes(w)));
+  const found = onShelf(pieces, query, sort, only);
   return (
     <Box
       minH="100vh"
@@ -189,6 +190,28 @@ export function Shelf({ initial, viewer }: { initial: PieceSummary[]; viewer: Vi
             {view === 'bin' && `, each for ${BIN_DAYS} days after it was put here`}
           </Text>
           <Box flex="1" />
+          {pieces.length > 1 && (
+            <Flex gap="2" alignSelf="center">
+              <Box w="130px">
+                <SelectField
+                  label="Which pieces"
+                  value={only}
+                  options={(Object.keys(KINDS) as Only[])
+                    .filter((k) => k === 'all' || k === only || pieces.some((p) => isKind(p, k)))
+                    .map((k) => ({ value: k, title: k === 'all' ? 'All kinds' : KINDS[k] }))}
+                  onChange={(k) => setOnly(k as Only)}
+                />
+              </Box>
+              <Box w="130px">
+                <SelectField
+                  label="In which order"
+                  value={sort}
+                  options={(Object.keys(SORTS) as Sort[]).map((k) => ({ value: k, title: SORTS[k] }))}
+                  onChange={(k) => setSort(k as Sort)}
+                />
+              </Box>
+            </Flex>
+          )}
           {(['all', 'bin'] as const).map((v) => (
             <chakra.button
               key={v}
@@ -208,7 +231,7 @@ export function Shelf({ initial, viewer }: { initial: PieceSummary[]; viewer: Vi
           ))}
         </Flex>
         {found.length === 0 ? (
-          <Nothing view={view} searched={query !== ''} onBegin={() => void begin()} />
+          <Nothing view={view} searched={query !== ''} sorted={only !== 'all'} onBegin={() => void begin()} />
         ) : (
           <Grid templateColumns="repeat(auto-fill, minmax(320px, 1fr))" gap="6">
             {found.map((piece) => (
@@ -233,13 +256,30 @@ export function Shelf({ initial, viewer }: { initial: PieceSummary[]; viewer: Vi
   );
 }
 
-function Nothing({ view, searched, onBegin }: { view: View; searched: boolean; onBegin: () => void }) {
+function Nothing({
+  view,
+  searched,
+  sorted,
+  onBegin,
+}: {
+  view: View;
+  searched: boolean;
+  /** Only some kinds of pieces are shown. */
+  sorted: boolean;
+  onBegin: () => void;
+}) {
   return (
     <Flex direction="column" align="center" gap="4" py="24" textAlign="center">
       <Text fontFamily="heading" fontWeight="700" fontSize="19px">
-        {searched ? 'No piece of that name' : view === 'bin' ? 'The bin is empty' : 'The shelf is empty'}
+        {searched
+          ? 'No piece of that name'
+          : sorted
+            ? 'No piece of that kind'
+            : view === 'bin'
+              ? 'The bin is empty'
+              : 'The shelf is empty'}
       </Text>
-      {!searched && view === 'all' && (
+      {!searched && !sorted && view === 'all' && (
         <>
           <Text color="muted" maxW="380px" lineHeight="1.55">
             A piece is one loop: forms that move and meet themselves again. Begin one, or drop a piece file here.

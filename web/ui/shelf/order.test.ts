@@ -1,0 +1,47 @@
+import { describe, expect, it } from 'vitest';
+import type { PieceSummary } from '@/server/contract';
+import { onShelf } from './order';
+
+const piece = (
+  name: string,
+  frames: number | null,
+  gaps: number | null,
+  trouble: string | null = null,
+): PieceSummary => ({
+  id: name,
+  name,
+  revision: 1,
+  frames,
+  fps: frames && 25,
+  gaps,
+  trouble,
+  updatedAt: '',
+  thumbnailRevision: null,
+});
+const all = [
+  piece('Loop 10', 100, 0),
+  piece('loop 2', 50, 2),
+  piece('Newer', null, null, 'It is newer.'),
+  piece('Air', 100, 0),
+];
+const names = (
+  ...[query, sort, only]: [string, 'changed' | 'name' | 'longest' | 'shortest', 'all' | 'closed' | 'open' | 'trouble']
+) => onShelf(all, query, sort, only).map((p) => p.name);
+
+describe('the shelf', () => {
+  it('stays in the order it comes in, or goes by name or length', () => {
+    expect(names('', 'changed', 'all')).toEqual(['Loop 10', 'loop 2', 'Newer', 'Air']);
+    expect(names('', 'name', 'all')).toEqual(['Air', 'loop 2', 'Loop 10', 'Newer']);
+    expect(names('', 'longest', 'all')).toEqual(['Air', 'Loop 10', 'loop 2', 'Newer']);
+    expect(names('', 'shortest', 'all')).toEqual(['Newer', 'loop 2', 'Air', 'Loop 10']);
+    // The list that it was given stays as it was.
+    expect(all.map((p) => p.name)[0]).toBe('Loop 10');
+  });
+  it('shows those that are looked for, of one kind', () => {
+    expect(names('lo 1', 'name', 'all')).toEqual(['Loop 10']);
+    expect(names('', 'name', 'closed')).toEqual(['Air', 'Loop 10']);
+    expect(names('', 'name', 'open')).toEqual(['loop 2']);
+    expect(names('', 'name', 'trouble')).toEqual(['Newer']);
+    expect(names('air', 'name', 'open')).toEqual([]);
+  });
+});

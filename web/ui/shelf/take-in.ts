@@ -1,0 +1,39 @@
+import { openParcel } from '@maypole/core/piece/parcel';
+import { MAX_ASSET, MAX_DOCUMENT } from '@/server/contract';
+import { createPiece } from '../api';
+
+const MOST = MAX_DOCUMENT + 2 * MAX_ASSET;
+
+/** A file as far as it is looked at here. */
+export interface PieceFile {
+  readonly name: string;
+  readonly size: number;
+  text(): Promise<string>;
+}
+
+/** What came of several files: how many are on the shelf, and what is wrong with the others, a sentence each. */
+export interface TakenIn {
+  readonly taken: number;
+  readonly refused: readonly string[];
+}
+
+/** Takes piece files in, one after the other; one that is broken does not hold up the others. */
+export async function takeIn(
+  files: readonly PieceFile[],
+  onShare: (done: number) => void = () => {},
+): Promise<TakenIn> {
+  let taken = 0;
+  const refused: string[] = [];
+  for (const [i, file] of files.entries()) {
+    onShare(i);
+    try {
+      if (file.size > MOST) throw new Error(`It is larger than ${MOST / 1024 / 1024} MB; a piece file is far smaller.`);
+      const { source, assets } = openParcel(await file.text());
+      await createPiece(source, assets);
+      taken++;
+    } catch (error) {
+      refused.push(`${file.name}: ${error instanceof Error ? error.message : 'It could not be read.'}`);
+    }
+  }
+  return { taken, refused };
+}
