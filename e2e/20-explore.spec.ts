@@ -147,7 +147,7 @@ test('ribbons are taken into another piece as text; other text is left alone', a
   await openPiece(page, smallPiece('To'));
   await page.locator('body').press('Control+v');
   await expect(page.getByRole('button', { name: 'Undo: Paste ribbon' })).toBeVisible();
-  await expect(page.getByRole('heading', { name: 'Ring 2' })).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Ribbon Ring 2' })).toBeVisible();
   await page.locator('body').press('Control+x');
   await expect(page.getByRole('button', { name: 'Undo: Cut Ring 2' })).toBeVisible();
   await page.locator('body').press('Control+v');

@@ -28,7 +28,8 @@ export async function stillPicture(page: Page): Promise<Buffer> {
   // What was changed a moment ago is drawn at the next turn of the screen, and the picture before it still stands until then.
   await turns(page, 2);
   const canvas = page.locator('canvas[data-testid=picture][data-complete=true][data-still=true]');
-  await expect(canvas).toBeVisible();
+  // An endless form under fog is marched by the processor here, two dozen times.
+  await expect(canvas).toBeVisible({ timeout: 60_000 });
   // A worker tells that it has drawn before the screen has what it drew.
   await turns(page, 4);
   await expect(canvas).toBeVisible();

@@ -28,7 +28,8 @@ export function useClipboard(): void {
     };
     const paste = (event: ClipboardEvent) => {
       if (useCovered.getState().covered || aboutText(event)) return;
-      const { piece, edit, set } = useEditor.getState();
+      const { piece, edit } = useEditor.getState();
+      const set = useEditor.setState;
       const pasted = pasteRibbons(piece, event.clipboardData?.getData('text/plain') ?? '');
       if (!pasted.ok) {
         if (!pasted.none) tellTrouble(pasted.message);
@@ -36,7 +37,12 @@ export function useClipboard(): void {
       }
       event.preventDefault();
       edit(pasted.ids.length === 1 ? 'Paste ribbon' : `Paste ${pasted.ids.length} ribbons`, () => pasted.piece);
-      set({ ribbonId: pasted.ids.at(-1) ?? null, alsoRibbons: [] });
+      const last = pasted.piece.ribbons.at(-1)!;
+      set((s) => ({
+        ribbonId: last.id,
+        alsoRibbons: [],
+        openSteps: { ...s.openSteps, ...Object.fromEntries(last.steps.slice(0, 2).map((step) => [step.id, true])) },
+      }));
     };
     window.addEventListener('copy', away);
     window.addEventListener('cut', away);
