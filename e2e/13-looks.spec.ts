@@ -207,7 +207,6 @@ test('a net that adds light, lit at its rim, with a lamp that is seen in the air
 });
 
 test('an endless form under daylight with fog, an f-number and an exposure', async ({ page }) => {
-  test.setTimeout(180_000);
   const errors = watchErrors(page);
   await openPiece(page, form('Chamber', 'endless', { cells: 24 }));
   await addStep(page, 'Spin');
