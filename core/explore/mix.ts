@@ -5,7 +5,7 @@ import { mapOwners, ownersOf } from '../piece/walk';
 import { blend } from '../time/colours/space';
 import type { MotionDoc } from '../time/motion';
 import { isMoving } from '../time/value';
-import { proveSeam } from '../seam/proof';
+import { gapsOf } from './gaps';
 import { swings } from './vary-value';
 import { spread } from './spread';
 
@@ -44,10 +44,8 @@ export function mixed(a: Piece, b: Piece, seed: number, index: number): Piece {
     return values ? { ...item, values } : item;
   });
   const held = holdPiece(a, out);
-  return gaps(held) <= Math.max(gaps(a), gaps(b)) ? held : share(index, 0) < 0.5 ? a : b;
+  return gapsOf(held).size <= Math.max(gapsOf(a).size, gapsOf(b).size) ? held : share(index, 0) < 0.5 ? a : b;
 }
-
-const gaps = (piece: Piece) => proveSeam(piece).findings.filter((f) => f.kind === 'gap' || f.kind === 'lost').length;
 
 function between(from: StoredValue, to: StoredValue, param: Param, share: number): StoredValue {
   if (param.type === 'vector' && Array.isArray(from) && Array.isArray(to))

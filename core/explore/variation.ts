@@ -1,6 +1,6 @@
 import { holdPiece } from '../piece/hold';
 import type { Piece } from '../piece/piece';
-import { proveSeam } from '../seam/proof';
+import { gapsOf } from './gaps';
 import { spread } from './spread';
 import type { Variable } from './variables';
 
@@ -71,12 +71,5 @@ function asClosed(
   });
   return sound;
 }
-
-const gapsOf = (piece: Piece): ReadonlySet<string> =>
-  new Set(
-    proveSeam(piece)
-      .findings.filter((f) => f.kind === 'gap' || f.kind === 'lost')
-      .map((f) => f.key),
-  );
 
 const within = (gaps: ReadonlySet<string>, known: ReadonlySet<string>) => [...gaps].every((g) => known.has(g));

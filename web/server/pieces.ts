@@ -86,6 +86,15 @@ export async function loadPiece(db: Database, id: string): Promise<StoredPiece> 
   return row;
 }
 
+/** The number of the next revision of a piece, whose row is locked. */
+async function nextNumber(tx: Pick<Database, 'select'>, id: string): Promise<number> {
+  const [{ last }] = await tx
+    .select({ last: max(revisions.number) })
+    .from(revisions)
+    .where(eq(revisions.pieceId, id));
+  return (last ?? 0) + 1;
+}
+
 /**
  * Appends a revision. If the head is no longer the one it was based on, the revision is kept aside
  * and the head stays; the caller is told both numbers.
@@ -106,11 +115,7 @@ export async function savePiece(
       .from(revisions)
       .where(and(eq(revisions.pieceId, id), eq(revisions.number, row.head)));
     if (now?.source === source) return { revision: row.head };
-    const [{ last }] = await tx
-      .select({ last: max(revisions.number) })
-      .from(revisions)
-      .where(eq(revisions.pieceId, id));
-    const number = (last ?? 0) + 1;
+    const number = await nextNumber(tx, id);
     const aside = row.head !== basedOn;
     await tx.insert(revisions).values({ pieceId: id, number, basedOn, aside, source });
     if (aside)
@@ -195,11 +200,7 @@ export async function keepTake(db: Database, id: string, source: string, mark: s
   return db.transaction(async (tx) => {
     const [row] = await tx.select({ head: pieces.head }).from(pieces).where(eq(pieces.id, id)).for('update');
     if (!row) throw missing();
-    const [{ last }] = await tx
-      .select({ last: max(revisions.number) })
-      .from(revisions)
-      .where(eq(revisions.pieceId, id));
-    const number = (last ?? 0) + 1;
+    const number = await nextNumber(tx, id);
     await tx.insert(revisions).values({ pieceId: id, number, basedOn: row.head, aside: true, source, mark });
     return { revision: number };
   });

@@ -63,10 +63,13 @@ export function HistoryDrawer() {
           Being fetched
         </Text>
       )}
-      {saves.slice(0, search ? saves.length : shown).map((r, i) => (
-        <Row key={r.number} revision={r} before={saves[i + 1]?.number} search={search} />
-      ))}
-      {!search && saves.length > shown && (
+      {/* Each row fetches its document: of thousands of saves only those shown, and those with a name, are searched. */}
+      {saves.map((r, i) =>
+        i < shown || (search && r.mark) ? (
+          <Row key={r.number} revision={r} before={saves[i + 1]?.number} search={search} />
+        ) : null,
+      )}
+      {saves.length > shown && (
         <PlainButton size="xs" mt="2" w="100%" onClick={() => setShown(shown + 2 * ROWS)}>
           Earlier ones: {saves.length - shown}
         </PlainButton>
