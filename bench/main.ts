@@ -5,10 +5,11 @@ import { motion } from './motion';
 import { noise } from './noise';
 import { scrub } from './scrub';
 import { shape } from './shape';
+import { past } from './past';
 import { print, type Row } from './table';
 import { trace } from './trace';
 
-const all: Record<string, () => Promise<Row[]>> = { noise, shape, copies, motion, scrub, drawing, trace };
+const all: Record<string, () => Promise<Row[]>> = { noise, shape, copies, motion, scrub, drawing, trace, past };
 const args = process.argv.slice(2);
 const json = args.includes('--json');
 const names = args.filter((a) => a !== '--json');

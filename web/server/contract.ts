@@ -36,6 +36,9 @@ export interface PieceSummary {
   readonly updatedAt: string;
   /** Revision the stored thumbnail was made from; null for none. */
   readonly thumbnailRevision: number | null;
+  readonly labels: readonly string[];
+  /** When it was put into the bin; null on the shelf. */
+  readonly deletedAt: string | null;
 }
 
 /** A finish, light set-up, camera or scene that is kept. */
@@ -62,6 +65,12 @@ export interface RevisionSummary {
   /** Its name; null where it has none. */
   readonly mark: string | null;
   readonly createdAt: string;
+}
+
+export interface PastOfPiece {
+  readonly revisions: RevisionSummary[];
+  /** Bytes that all of them take in the database. */
+  readonly bytes: number;
 }
 
 /** Answer to a save that came too late: `head` is what is there, `kept` the number yours was kept under. */
@@ -107,5 +116,15 @@ const markName = z.string().trim().min(1, 'Give it a name.').max(80, 'A name has
 export const markBody = z.strictObject({ mark: markName.nullable() });
 /** A version that is kept beside under a name. */
 export const takeBody = z.strictObject({ source: z.string().max(MAX_DOCUMENT), mark: markName });
+
+/** Pieces that one request changes, and labels that a piece has, at most. */
+export const [MOST_TOGETHER, MOST_LABELS] = [1000, 24];
+const label = z.string().trim().min(1, 'Give the label a name.').max(40, 'A label has 40 characters at most.');
+/** Something done to several pieces at once. */
+export const togetherBody = z.discriminatedUnion('does', [
+  z.strictObject({ does: z.enum(['bin', 'restore']), ids: z.array(z.uuid()).min(1).max(MOST_TOGETHER) }),
+  z.strictObject({ does: z.enum(['label', 'unlabel']), label, ids: z.array(z.uuid()).min(1).max(MOST_TOGETHER) }),
+]);
+export type Together = z.infer<typeof togetherBody>;
 
 export const revisionNumber = z.coerce.number().int().min(1).max(2_000_000_000);

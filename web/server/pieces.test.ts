@@ -6,7 +6,6 @@ import {
   createPiece,
   duplicatePiece,
   listPieces,
-  listRevisions,
   loadPiece,
   loadRevision,
   loadThumbnail,
@@ -15,6 +14,7 @@ import {
   storeGaps,
   storeThumbnail,
 } from './pieces';
+import { listRevisions } from './past/revisions';
 
 // The test command starts a throw-away database and names it here.
 const db = connect(process.env.DATABASE_URL ?? 'postgresql://127.0.0.1:1/none');
@@ -52,6 +52,8 @@ describe('pieces in the database', () => {
       revision: 1,
       trouble: null,
       thumbnailRevision: null,
+      labels: [],
+      deletedAt: null,
     });
   });
   it('keep every save as a revision', async () => {
@@ -60,7 +62,7 @@ describe('pieces in the database', () => {
     expect(await savePiece(db, id, source('Third'), 2)).toEqual({ revision: 3 });
     expect((await loadPiece(db, id)).source).toBe((await loadRevision(db, id, 3)).source);
     expect((await loadPiece(db, id)).source).toContain('"Third"');
-    expect((await listRevisions(db, id)).map((r) => [r.number, r.basedOn, r.aside])).toEqual([
+    expect((await listRevisions(db, id)).revisions.map((r) => [r.number, r.basedOn, r.aside])).toEqual([
       [3, 2, false],
       [2, 1, false],
       [1, null, false],
@@ -81,7 +83,7 @@ describe('pieces in the database', () => {
     const { id } = await createPiece(db, source('Race'));
     const answers = await Promise.all(Array.from({ length: 6 }, (_, i) => savePiece(db, id, source(`Racer ${i}`), 1)));
     expect(answers.filter((a) => 'revision' in a)).toHaveLength(1);
-    expect(new Set((await listRevisions(db, id)).map((r) => r.number)).size).toBe(7);
+    expect(new Set((await listRevisions(db, id)).revisions.map((r) => r.number)).size).toBe(7);
   });
   it('of a newer version are kept untouched and said to be so', async () => {
     const newer = '{"maypole": "piece",  "version": 99, "name": "From tomorrow", "extra": [1,2 ,3]}';

@@ -1,11 +1,12 @@
 import { readPiece } from '@maypole/core/piece/read';
 import { proveSeam } from '@maypole/core/seam/proof';
-import { and, desc, eq, isNotNull, isNull, lte, max, or, sql } from 'drizzle-orm';
-import type { Conflict, PieceSummary, RevisionSummary, StoredPiece } from './contract';
+import { and, desc, eq, isNotNull, isNull, lte, or, sql } from 'drizzle-orm';
+import type { Conflict, PieceSummary, StoredPiece } from './contract';
 import type { Database } from './db';
 import { AppError } from './http/app-error';
+import { appendRevision, noRevision, readSource } from './past/revisions';
 import { assertRoomForPiece } from './room';
-import { pieces, revisions } from './schema';
+import { pieces } from './schema';
 
 /**
  * The facts of a document that the shelf shows. Throws a 422 for documents that must not be taken in; newer ones are
@@ -46,6 +47,8 @@ const summaryColumns = {
   trouble: pieces.trouble,
   updatedAt: pieces.updatedAt,
   thumbnailRevision: pieces.thumbnailRevision,
+  labels: pieces.labels,
+  deletedAt: pieces.deletedAt,
 };
 
 /** All pieces on the shelf, or in the bin, the latest change first. */
@@ -55,7 +58,11 @@ export async function listPieces(db: Database, bin = false): Promise<PieceSummar
     .from(pieces)
     .where(bin ? isNotNull(pieces.deletedAt) : isNull(pieces.deletedAt))
     .orderBy(desc(pieces.updatedAt), pieces.name);
-  return rows.map((r) => ({ ...r, updatedAt: r.updatedAt.toISOString() }));
+  return rows.map((r) => ({
+    ...r,
+    updatedAt: r.updatedAt.toISOString(),
+    deletedAt: r.deletedAt?.toISOString() ?? null,
+  }));
 }
 
 export async function createPiece(
@@ -71,28 +78,20 @@ export async function createPiece(
       .insert(pieces)
       .values({ ...facts, head: 1, madeBy, updatedAt: sql`clock_timestamp()` })
       .returning({ id: pieces.id });
-    await tx.insert(revisions).values({ pieceId: row.id, number: 1, source });
-    return { id: row.id, revision: 1, source };
+    return { id: row.id, revision: await appendRevision(tx, row.id, { source }), source };
   });
 }
 
 export async function loadPiece(db: Database, id: string): Promise<StoredPiece> {
-  const [row] = await db
-    .select({ id: pieces.id, revision: pieces.head, source: revisions.source })
-    .from(pieces)
-    .innerJoin(revisions, and(eq(revisions.pieceId, pieces.id), eq(revisions.number, pieces.head)))
-    .where(eq(pieces.id, id));
+  const [row] = await db.select({ head: pieces.head }).from(pieces).where(eq(pieces.id, id));
   if (!row) throw missing();
-  return row;
+  return loadRevision(db, id, row.head);
 }
 
-/** The number of the next revision of a piece, whose row is locked. */
-async function nextNumber(tx: Pick<Database, 'select'>, id: string): Promise<number> {
-  const [{ last }] = await tx
-    .select({ last: max(revisions.number) })
-    .from(revisions)
-    .where(eq(revisions.pieceId, id));
-  return (last ?? 0) + 1;
+export async function loadRevision(db: Database, id: string, number: number): Promise<StoredPiece> {
+  const source = await readSource(db, id, number);
+  if (source === undefined) throw noRevision(number);
+  return { id, revision: number, source };
 }
 
 /**
@@ -100,7 +99,7 @@ async function nextNumber(tx: Pick<Database, 'select'>, id: string): Promise<num
  * and the head stays; the caller is told both numbers.
  */
 export async function savePiece(
-  db: Database,
+  db: Pick<Database, 'transaction'>,
   id: string,
   source: string,
   basedOn: number,
@@ -110,14 +109,9 @@ export async function savePiece(
     const [row] = await tx.select({ head: pieces.head }).from(pieces).where(eq(pieces.id, id)).for('update');
     if (!row) throw missing();
     // What is there already, to the letter, is saved: a page whose answer was lost asks again.
-    const [now] = await tx
-      .select({ source: revisions.source })
-      .from(revisions)
-      .where(and(eq(revisions.pieceId, id), eq(revisions.number, row.head)));
-    if (now?.source === source) return { revision: row.head };
-    const number = await nextNumber(tx, id);
+    if ((await readSource(tx, id, row.head)) === source) return { revision: row.head };
     const aside = row.head !== basedOn;
-    await tx.insert(revisions).values({ pieceId: id, number, basedOn, aside, source });
+    const number = await appendRevision(tx, id, { source, basedOn, aside });
     if (aside)
       return {
         error: 'This piece was changed elsewhere since you opened it. Your version is kept beside it.',
@@ -165,61 +159,25 @@ export async function setDeleted(db: Database, id: string, deleted: boolean): Pr
   if (rows.length === 0) throw missing();
 }
 
-/** Saves that a list of the past has at most, the newest first. */
-const MOST_LISTED = 5000;
-
-export async function listRevisions(db: Database, id: string): Promise<RevisionSummary[]> {
-  const rows = await db
-    .select({
-      number: revisions.number,
-      basedOn: revisions.basedOn,
-      aside: revisions.aside,
-      mark: revisions.mark,
-      createdAt: revisions.createdAt,
-    })
-    .from(revisions)
-    .where(eq(revisions.pieceId, id))
-    .orderBy(desc(revisions.number))
-    .limit(MOST_LISTED);
-  if (rows.length === 0) throw missing();
-  return rows.map((r) => ({ ...r, createdAt: r.createdAt.toISOString() }));
-}
-
-export async function loadRevision(db: Database, id: string, number: number): Promise<StoredPiece> {
-  const [row] = await db
-    .select({ source: revisions.source })
-    .from(revisions)
-    .where(and(eq(revisions.pieceId, id), eq(revisions.number, number)));
-  if (!row) throw noRevision(number);
-  return { id, revision: number, source: row.source };
-}
-
 /** Keeps a version beside the piece under a name; what is shown stays. */
-export async function keepTake(db: Database, id: string, source: string, mark: string): Promise<{ revision: number }> {
+export async function keepTake(
+  db: Pick<Database, 'transaction'>,
+  id: string,
+  source: string,
+  mark: string,
+): Promise<{ revision: number }> {
   factsOf(source);
   return db.transaction(async (tx) => {
     const [row] = await tx.select({ head: pieces.head }).from(pieces).where(eq(pieces.id, id)).for('update');
     if (!row) throw missing();
-    const number = await nextNumber(tx, id);
-    await tx.insert(revisions).values({ pieceId: id, number, basedOn: row.head, aside: true, source, mark });
-    return { revision: number };
+    return { revision: await appendRevision(tx, id, { source, mark, basedOn: row.head, aside: true }) };
   });
-}
-
-/** Names a revision, so that it is kept for good, or takes its name away. */
-export async function setMark(db: Database, id: string, number: number, mark: string | null): Promise<void> {
-  const rows = await db
-    .update(revisions)
-    .set({ mark })
-    .where(and(eq(revisions.pieceId, id), eq(revisions.number, number)))
-    .returning({ id: revisions.id });
-  if (rows.length === 0) throw noRevision(number);
 }
 
 export async function storeThumbnail(db: Database, id: string, revision: number, picture: Buffer): Promise<void> {
   const [there] = await db.select({ head: pieces.head }).from(pieces).where(eq(pieces.id, id));
   if (!there) throw missing();
-  if (revision > there.head) throw noRevision(revision);
+  if (revision > there.head) throw new AppError(404, `There is no revision ${revision} of this piece.`);
   // A picture of an older revision that comes late does not take the place of a newer one's.
   const newer = and(eq(pieces.id, id), or(isNull(pieces.thumbnailRevision), lte(pieces.thumbnailRevision, revision)));
   await db.update(pieces).set({ thumbnail: picture, thumbnailRevision: revision }).where(newer);
@@ -229,10 +187,6 @@ export async function loadThumbnail(db: Database, id: string): Promise<Buffer> {
   const [row] = await db.select({ picture: pieces.thumbnail }).from(pieces).where(eq(pieces.id, id));
   if (!row?.picture) throw new AppError(404, 'This piece has no thumbnail yet.');
   return row.picture;
-}
-
-function noRevision(number: number): AppError {
-  return new AppError(404, `There is no revision ${number} of this piece.`);
 }
 
 function missing(): AppError {

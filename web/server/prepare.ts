@@ -5,7 +5,7 @@ import path from 'node:path';
 import { count, sql } from 'drizzle-orm';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import { connect, type Database } from './db';
-import { createPiece } from './pieces';
+import { fillShelf } from './demo/shelf';
 import { pieces } from './schema';
 
 const here = import.meta.dirname;
@@ -35,15 +35,7 @@ async function main(): Promise<void> {
     if (!process.argv.includes('--demo')) return;
     const [{ n }] = await db.select({ n: count() }).from(pieces);
     if (n > 0) return;
-    const folder = path.join(here, '../../demo');
-    // The last one made stands first on the shelf. All of them or none: with some the shelf would never get the rest.
-    await db.transaction(async (tx) => {
-      for (const file of readdirSync(folder)
-        .filter((f) => f.endsWith('.json'))
-        .sort((a, b) => a.localeCompare(b, 'en', { numeric: true }))
-        .reverse())
-        await createPiece(tx, readFileSync(path.join(folder, file), 'utf8'));
-    });
+    await fillShelf(db);
   } finally {
     await db.$client.end();
   }

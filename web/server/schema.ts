@@ -1,6 +1,8 @@
+import { sql } from 'drizzle-orm';
 import {
   bigserial,
   boolean,
+  check,
   customType,
   doublePrecision,
   integer,
@@ -33,11 +35,13 @@ export const pieces = pgTable('pieces', {
   deletedAt: moment('deleted_at'),
   /** Who made it; empty for what was made before there were people. */
   madeBy: text('made_by').notNull().default(''),
+  /** Words by which pieces are told apart on the shelf, in the order of the alphabet. */
+  labels: text('labels').array().notNull().default([]),
 });
 
 /**
  * Every save, append-only. The document is kept as text, character for character, so that what
- * this version cannot read is still given back untouched.
+ * this version cannot read is still given back untouched: whole, or as what makes it of the one before (past/).
  */
 export const revisions = pgTable(
   'revisions',
@@ -50,12 +54,20 @@ export const revisions = pgTable(
     basedOn: integer('based_on'),
     /** True for what is kept beside and was not made the head: a take, or a save that came too late. */
     aside: boolean('aside').notNull().default(false),
-    source: text('source').notNull(),
+    /** The document; null where `delta` stands for it. */
+    source: text('source'),
+    /** What makes the document of that with the next lower number; see past/delta. */
+    delta: text('delta'),
+    /** SHA-256 fingerprints of the files that the document names. */
+    files: text('files').array().notNull().default([]),
     /** What it was called by whoever wants it kept; null for a save like any other. */
     mark: text('mark'),
     createdAt: moment('created_at').notNull().defaultNow(),
   },
-  (t) => [unique('revision_number').on(t.pieceId, t.number)],
+  (t) => [
+    unique('revision_number').on(t.pieceId, t.number),
+    check('source_or_delta', sql`(${t.source} is null) <> (${t.delta} is null)`),
+  ],
 );
 
 /** Files that pieces name by their fingerprint, brought into one form: shapes as PLY, pictures as PGM. */

@@ -7,7 +7,8 @@ import { afterAll, afterEach, describe, expect, it } from 'vitest';
 import { keepAsset, loadAsset } from './assets';
 import { BIN_DAYS } from './contract';
 import { connect } from './db';
-import { createPiece, keepTake, listRevisions, loadPiece, savePiece, setDeleted, setMark } from './pieces';
+import { listRevisions, setMark } from './past/revisions';
+import { createPiece, keepTake, loadPiece, savePiece, setDeleted } from './pieces';
 import { assertRoomForFile, assertRoomForPiece, roomUsed } from './room';
 import { assets, pieces, revisions } from './schema';
 import { keepTidy, LOOSE_FILE_DAYS } from './upkeep';
@@ -49,13 +50,13 @@ describe('what is kept no longer', () => {
       if (number <= 32) return new Date(Date.parse('2026-06-08T08:00:00Z') + (number - 21) * 600_000);
       return new Date(Date.parse('2026-06-15T09:00:00Z') + number * 60_000);
     };
-    for (const { number, aside } of await listRevisions(db, id))
+    for (const { number, aside } of (await listRevisions(db, id)).revisions)
       await db
         .update(revisions)
         .set({ createdAt: aside ? new Date('2026-01-01T00:00:00Z') : when(number) })
         .where(and(eq(revisions.pieceId, id), eq(revisions.number, number)));
     await keepTidy(db, now);
-    const left = (await listRevisions(db, id)).map((r) => r.number).sort((a, b) => a - b);
+    const left = (await listRevisions(db, id)).revisions.map((r) => r.number).sort((a, b) => a - b);
     expect(left.filter((n) => n <= 20)).toEqual([9, 20]);
     expect(left.filter((n) => n > 20 && n <= 32)).toEqual([26, 32]);
     expect(left.filter((n) => n > 32)).toEqual([33, 34, 35, 36, 37, 38, 39, 40, 41, 42, 43]);
@@ -70,9 +71,9 @@ describe('what is kept no longer', () => {
       .set({ createdAt: new Date('2026-01-01T10:00:00Z') })
       .where(eq(revisions.pieceId, id));
     await keepTidy(db);
-    const left = await listRevisions(db, id);
+    const { revisions: left } = await listRevisions(db, id);
     await keepTidy(db);
-    expect(await listRevisions(db, id)).toEqual(left);
+    expect((await listRevisions(db, id)).revisions).toEqual(left);
     expect(left[0].number).toBe(2);
     expect((await loadPiece(db, id)).revision).toBe(2);
   });

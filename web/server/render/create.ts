@@ -7,10 +7,10 @@ import { basesOf } from '@maypole/core/output/bases';
 import { sheetsFor } from '@maypole/render/deliver';
 import { MAKER } from '@maypole/core/trace/maker';
 import { frameFingerprints } from '@maypole/render/frame/fingerprint';
-import { and, eq, sql } from 'drizzle-orm';
+import { sql } from 'drizzle-orm';
 import type { Database } from '../db';
 import { AppError } from '../http/app-error';
-import { revisions } from '../schema';
+import { loadRevision } from '../pieces';
 import { settleFrames } from './queue';
 import { assertDisk } from './room';
 import { renderFiles, renders } from './tables';
@@ -29,12 +29,8 @@ export interface RenderAsked {
 
 /** Puts a revision of a piece into the queue; gives the number of the render. Frames that are there already are taken over. */
 export async function createRender(db: Database, { piece: id, revision, estimate, by }: RenderAsked): Promise<string> {
-  const [stored] = await db
-    .select({ source: revisions.source })
-    .from(revisions)
-    .where(and(eq(revisions.pieceId, id), eq(revisions.number, revision)));
-  if (!stored) throw new AppError(404, `There is no revision ${revision} of this piece; it may have been taken away.`);
-  const read = readPiece(stored.source);
+  const { source } = await loadRevision(db, id, revision);
+  const read = readPiece(source);
   if (!read.ok) throw new AppError(422, read.message);
   const { piece } = read;
   const fault = deliveryFault(piece);
@@ -68,7 +64,7 @@ export async function createRender(db: Database, { piece: id, revision, estimate
         pieceId: id,
         name: piece.name,
         revision,
-        source: stored.source,
+        source: source,
         frames,
         loopFrames: piece.loop.frames,
         fps: piece.loop.fps,

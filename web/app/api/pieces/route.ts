@@ -1,8 +1,10 @@
-import { MAX_ASSET, MAX_DOCUMENT } from '@/server/contract';
+import { MAX_ASSET, MAX_DOCUMENT, togetherBody } from '@/server/contract';
 import { database } from '@/server/db';
 import { route } from '@/server/http/route';
 import { doJob } from '@/server/jobs/jobs';
+import { parseJson } from '@/server/http/body';
 import { listPieces } from '@/server/pieces';
+import { changeTogether } from '@/server/together';
 
 export const GET = route({ who: 'look' }, async ({ query }) =>
   Response.json({ pieces: await listPieces(database(), query.get('bin') === '1') }),
@@ -13,3 +15,9 @@ export const POST = route(
   async ({ file, visit, person }) =>
     Response.json(await doJob(visit.client, 'createPiece', { file, by: person!.id }), { status: 201 }),
 );
+
+/** Labels pieces, puts them into the bin or takes them out of it: all of them, or none. */
+export const PUT = route({ who: 'edit', body: 60_000, deed: 'changed several pieces' }, async ({ body }) => {
+  await changeTogether(database(), parseJson(body, togetherBody));
+  return new Response(null, { status: 204 });
+});

@@ -2,11 +2,11 @@ import { MAX_DOCUMENT, pieceId } from '@/server/contract';
 import { database } from '@/server/db';
 import { route } from '@/server/http/route';
 import { doJob } from '@/server/jobs/jobs';
-import { listRevisions } from '@/server/pieces';
+import { listRevisions } from '@/server/past/revisions';
 
 /** All saves and takes of a piece, the newest first. */
 export const GET = route<{ id: string }>({ who: 'look' }, async ({ params }) =>
-  Response.json({ revisions: await listRevisions(database(), pieceId.parse(params.id)) }),
+  Response.json(await listRevisions(database(), pieceId.parse(params.id))),
 );
 
 /** Keeps a version beside the piece under a name: a take. */

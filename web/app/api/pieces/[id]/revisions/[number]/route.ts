@@ -2,7 +2,8 @@ import { markBody, pieceId, revisionNumber } from '@/server/contract';
 import { database } from '@/server/db';
 import { route } from '@/server/http/route';
 import { parseJson } from '@/server/http/body';
-import { loadRevision, setMark } from '@/server/pieces';
+import { setMark } from '@/server/past/revisions';
+import { loadRevision } from '@/server/pieces';
 
 export const GET = route<{ id: string; number: string }>({ who: 'look' }, async ({ params: { id, number } }) =>
   Response.json(await loadRevision(database(), pieceId.parse(id), revisionNumber.parse(number))),

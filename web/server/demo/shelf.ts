@@ -1,0 +1,56 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import path from 'node:path';
+import { eq, sql } from 'drizzle-orm';
+import { readPiece, writePiece } from '@maypole/core/piece/read';
+import type { Database } from '../db';
+import { createPiece, keepTake, savePiece } from '../pieces';
+import { setMark } from '../past/revisions';
+import { pieces, revisions } from '../schema';
+import { gimbalPast } from './gimbal-past';
+
+const folder = path.join(import.meta.dirname, '../../../demo');
+
+/** By which labels the demo pieces are sorted. */
+const LABELS: Readonly<Record<string, readonly string[]>> = {
+  Signals: ['Fog Signal', 'Night Watch', 'Aurora Switchboard', 'Station Sign'],
+  Instruments: ['Gimbal', 'Rain Gauge', 'Sundial', 'Anemometer', 'Core Sample'],
+  Weather: ['Cloud Chamber', 'Dew Point', 'Pressure Cells', 'Isobar Field', 'Halo', 'Trade Wind', 'Squall Braid'],
+  Ornament: ['Rime Lattice', 'Barometer Blooms', 'Front Rosette', 'Hail Cage', 'Pollen Count', 'Hail Loom'],
+};
+
+/** Fills an empty shelf with the demo pieces, sorted by labels, one of them with a past. All of it or nothing. */
+export async function fillShelf(db: Database): Promise<void> {
+  await db.transaction(async (tx) => {
+    // The last one made stands first on the shelf.
+    const files = readdirSync(folder)
+      .filter((f) => f.endsWith('.json'))
+      .sort((a, b) => a.localeCompare(b, 'en', { numeric: true }))
+      .reverse();
+    for (const file of files) {
+      const source = readFileSync(path.join(folder, file), 'utf8');
+      const read = readPiece(source);
+      const name = read.ok ? read.piece.name : '';
+      const { id } = name === 'Gimbal' && read.ok ? await withPast(tx, read.piece) : await createPiece(tx, source);
+      const labels = Object.keys(LABELS).filter((l) => LABELS[l].includes(name));
+      await tx.update(pieces).set({ labels }).where(eq(pieces.id, id));
+    }
+  });
+}
+
+type Tx = Parameters<Parameters<Database['transaction']>[0]>[0];
+
+/** Makes a piece with the saves that led to it, an hour or so apart, and its takes. */
+async function withPast(tx: Tx, piece: Parameters<typeof gimbalPast>[0]): Promise<{ id: string }> {
+  const { saves, takes } = gimbalPast(piece);
+  const { id } = await createPiece(tx, writePiece(saves[0].piece));
+  for (const [i, { piece: next }] of saves.entries()) if (i > 0) await savePiece(tx, id, writePiece(next), i);
+  for (const [i, { mark }] of saves.entries()) if (mark) await setMark(tx, id, i + 1, mark);
+  for (const { piece: take, mark } of takes) await keepTake(tx, id, writePiece(take), mark);
+  const ago = sql`now() - make_interval(mins => (50 * (${saves.length + takes.length} - ${revisions.number}))::int)`;
+  await tx.update(revisions).set({ createdAt: ago }).where(eq(revisions.pieceId, id));
+  await tx
+    .update(pieces)
+    .set({ updatedAt: sql`clock_timestamp()` })
+    .where(eq(pieces.id, id));
+  return { id };
+}

@@ -1,0 +1,1 @@
+ALTER TABLE "pieces" ADD COLUMN "labels" text[] DEFAULT '{}' NOT NULL;
