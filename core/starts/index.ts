@@ -1,0 +1,8 @@
+import { bodies } from './bodies';
+import { journeys } from './journeys';
+import { many } from './many';
+
+export type { Start } from './start';
+
+/** Every starting point, in the order in which New loop shows them. */
+export const starts = [...bodies, ...many, ...journeys];
