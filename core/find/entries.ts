@@ -1,8 +1,9 @@
 import { finishParts } from '../finish/parts/index';
+import { guidePages } from '../guide/pages';
 import { outputs } from '../output/index';
 import { sceneListNames, sceneLists } from '../scene/index';
 import { stepKinds } from '../steps/index';
-import { ACTIONS, type ActionId } from './actions';
+import { actionIds, actionOf, type ActionId } from './actions';
 import type { Findable } from './ranking';
 import { TRADE_WORDS } from './trade-words';
 
@@ -16,7 +17,8 @@ export interface Entry extends Findable {
     | { readonly type: 'step'; readonly kind: string; readonly form: boolean }
     | { readonly type: 'scene'; readonly list: (typeof sceneListNames)[number]; readonly kind: string }
     | { readonly type: 'part'; readonly kind: string }
-    | { readonly type: 'output'; readonly kind: string };
+    | { readonly type: 'output'; readonly kind: string }
+    | { readonly type: 'help'; readonly path: string };
   readonly keys?: string;
 }
 
@@ -24,8 +26,8 @@ const entry = (e: Omit<Entry, 'also'>): Entry => ({ ...e, also: TRADE_WORDS[e.id
 
 /** Actions, steps, lights and the rest of the scene, parts of a finish and outputs, as they are declared. */
 export const entries: readonly Entry[] = [
-  ...(Object.keys(ACTIONS) as ActionId[]).map((action) => {
-    const { title, help, keys } = ACTIONS[action] as { title: string; help: string; keys?: string };
+  ...actionIds.map((action) => {
+    const { title, help, keys } = actionOf(action);
     return entry({
       id: `do:${action}`,
       sort: 'Do',
@@ -71,4 +73,22 @@ export const entries: readonly Entry[] = [
       does: { type: 'output', kind: o.kind },
     }),
   ),
+  ...guidePages.flatMap((page) => [
+    entry({
+      id: `help:${page.id}`,
+      sort: 'Guide',
+      title: `Guide: ${page.title}`,
+      help: page.help,
+      does: { type: 'help', path: `/guide/${page.id}` },
+    }),
+    ...page.articles.map((a) =>
+      entry({
+        id: `help:${page.id}/${a.id}`,
+        sort: 'Guide',
+        title: `About ${a.title}`,
+        help: a.help,
+        does: { type: 'help', path: `/guide/${page.id}#${a.id}` },
+      }),
+    ),
+  ]),
 ];

@@ -6,14 +6,19 @@ import { newRibbon } from '../piece/piece';
  * piece that holds it and little else, so that it is read, checked and brought to newer versions like
  * any other.
  */
-export const LOOK_KINDS = ['finish', 'lights', 'camera', 'scene'] as const;
+export const LOOK_KINDS = ['finish', 'lights', 'camera', 'scene', 'ribbon', 'steps', 'motion'] as const;
 export type LookKind = (typeof LOOK_KINDS)[number];
+/** Those that are of the scene. */
+export type SceneLookKind = 'lights' | 'camera' | 'scene';
 
 export const LOOK_WORDS: Readonly<Record<LookKind, { readonly one: string; readonly many: string }>> = {
   finish: { one: 'finish', many: 'finishes' },
   lights: { one: 'light set-up', many: 'light set-ups' },
   camera: { one: 'camera', many: 'cameras' },
   scene: { one: 'scene', many: 'scenes' },
+  ribbon: { one: 'ribbon', many: 'ribbons' },
+  steps: { one: 'chain of steps', many: 'chains of steps' },
+  motion: { one: 'motion', many: 'motions' },
 };
 
 /** A finish as a look. */
@@ -23,7 +28,7 @@ export function finishLook(name: string, finish: FinishDoc): Piece {
 }
 
 /** Lights, the camera that is looked through, or the whole scene of a piece as a look. */
-export function sceneLook(name: string, kind: Exclude<LookKind, 'finish'>, { scene }: Pick<Piece, 'scene'>): Piece {
+export function sceneLook(name: string, kind: SceneLookKind, { scene }: Pick<Piece, 'scene'>): Piece {
   const plain = newPiece(name);
   const part: Partial<Piece['scene']> =
     kind === 'lights' ? { lights: scene.lights } : kind === 'camera' ? { cameras: [cameraOf({ scene })] } : scene;
@@ -42,7 +47,7 @@ export function finishFrom(look: Piece): readonly PartDoc[] {
 }
 
 /** A piece with what a look of its scene holds in place of its own. A camera is added, and looked through. */
-export function withSceneLook(piece: Piece, kind: Exclude<LookKind, 'finish'>, look: Piece): Piece {
+export function withSceneLook(piece: Piece, kind: SceneLookKind, look: Piece): Piece {
   const { scene } = piece;
   if (kind === 'lights') return { ...piece, scene: { ...scene, lights: look.scene.lights.map(fresh) } };
   if (kind === 'camera') {

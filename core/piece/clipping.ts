@@ -8,11 +8,11 @@ import { ownersOf } from './walk';
 const MOST_TEXT = 8 * 1024 * 1024;
 const MOST_RIBBONS = 64;
 
-/**
- * Some ribbons as text that can be pasted elsewhere, or mailed: a small piece that holds them, and those that they name or
- * follow, without which they would be another thing.
- */
-export function clipRibbons(piece: Piece, ids: readonly string[]): string {
+/** Some ribbons as text that can be pasted elsewhere, or mailed. */
+export const clipRibbons = (piece: Piece, ids: readonly string[]): string => writePiece(clipping(piece, ids));
+
+/** A small piece that holds some ribbons, and those that they name or follow, without which they would be another thing. */
+export function clipping(piece: Piece, ids: readonly string[]): Piece {
   const wanted = new Set(ids);
   const byId = new Map(piece.ribbons.map((r) => [r.id, r]));
   const queue = [...wanted];
@@ -26,16 +26,8 @@ export function clipRibbons(piece: Piece, ids: readonly string[]): string {
       }
   }
   const ribbons = piece.ribbons.filter((r) => wanted.has(r.id));
-  return writePiece({
-    ...newPiece(
-      ribbons
-        .map((r) => r.name)
-        .join(', ')
-        .slice(0, 120),
-    ),
-    loop: piece.loop,
-    ribbons,
-  });
+  const name = ribbons.map((r) => r.name).join(', ');
+  return { ...newPiece(name.slice(0, 120)), loop: piece.loop, ribbons };
 }
 
 /** The ribbons that a ribbon names as paths, cutters and the like, and those whose values it follows. */
@@ -59,8 +51,12 @@ export function pasteRibbons(piece: Piece, text: string): Pasted {
     return { ok: false, none: true, message: 'What was copied holds no ribbons.' };
   const read = readPiece(text);
   if (!read.ok) return { ok: false, none: false, message: `What was copied cannot be used: ${read.message}` };
+  return addRibbons(piece, read.piece.ribbons);
+}
+
+/** The piece with copies of ribbons at its end. */
+export function addRibbons(piece: Piece, ribbons: readonly RibbonDoc[]): Pasted {
   const room = MOST_RIBBONS - piece.ribbons.length;
-  const { ribbons } = read.piece;
   if (ribbons.length === 0) return { ok: false, none: false, message: 'What was copied is a piece without ribbons.' };
   if (ribbons.length > room)
     return {

@@ -1,0 +1,86 @@
+import type { NumberValue } from '../declare/params';
+import { addRibbons, clipping, type Pasted } from '../piece/clipping';
+import { copyRibbons } from '../piece/copy';
+import { newChance, newId, newPiece, newRibbon, newStep, type Piece } from '../piece/piece';
+import { swingAround, type MotionDoc, type MotionTarget } from '../time/motion';
+import { scaledValue, shiftedValue } from '../time/reshape';
+import { evaluateNumber, isMoving } from '../time/value';
+
+/** Some ribbons as a look, with those that they need. */
+export const ribbonLook = (name: string, piece: Piece, ids: readonly string[]): Piece => ({
+  ...clipping(piece, ids),
+  name,
+});
+
+/** The piece with the ribbons of a look as copies at its end. */
+export const withRibbons = (piece: Piece, look: Piece): Pasted => addRibbons(piece, look.ribbons);
+
+/**
+ * Steps of a ribbon as a look: all but its form, or those that are named. They stand on a ball, in the first ribbon.
+ */
+export function stepsLook(name: string, piece: Piece, ribbon: string, steps?: readonly string[]): Piece {
+  const held: Piece = {
+    ...piece,
+    ribbons: piece.ribbons.map((r) =>
+      r.id === ribbon
+        ? { ...r, steps: [newStep('geodesic'), ...r.steps.slice(1).filter((s) => !steps || steps.includes(s.id))] }
+        : r,
+    ),
+  };
+  const clip = clipping(held, [ribbon]);
+  // The one they are of comes first: that is how they are found again.
+  const ribbons = [...clip.ribbons].sort((a, b) => Number(b.id === ribbon) - Number(a.id === ribbon));
+  return { ...clip, name, ribbons };
+}
+
+/**
+ * The piece with the steps of a look at the end of a ribbon's, as copies. Ribbons that they name come along, switched as
+ * they were.
+ */
+export function withSteps(piece: Piece, ribbon: string, look: Piece): Pasted {
+  const [first, ...others] = copyRibbons(look.ribbons, (r) => r.name);
+  const added = first?.steps.slice(1) ?? [];
+  if (added.length === 0) return { ok: false, none: false, message: 'There are no steps in what is kept.' };
+  const steps = added.map((s) => ({ ...s, chance: newChance() }));
+  const next = piece.ribbons.map((r) => (r.id === ribbon ? { ...r, steps: [...r.steps, ...steps] } : r));
+  const ids = steps.map((s) => s.id);
+  return { ok: true, piece: { ...piece, ribbons: [...next, ...others] }, ids };
+}
+
+/** The motion of a value as a look: it moves a ball up and down. */
+export function motionLook(name: string, loop: Piece['loop'], motion: MotionDoc): Piece {
+  const plain = newRibbon('geodesic', 0, 'Ball');
+  const place = newStep('place', { shift: [0, motion, 0] }, newId());
+  return { ...newPiece(name), loop, ribbons: [{ ...plain, steps: [...plain.steps, place] }] };
+}
+
+/** The motion that a look holds; undefined where it holds none. */
+export function motionFrom(look: Piece): MotionDoc | undefined {
+  const shift = look.ribbons[0]?.steps.find((s) => s.kind === 'place')?.values.shift as
+    readonly NumberValue[] | undefined;
+  const motion = shift?.[1];
+  return motion !== undefined && isMoving(motion) ? motion : undefined;
+}
+
+/** Moments of the loop at which a motion is looked at for how far it goes. */
+const LOOKS = 96;
+
+/** Lowest and highest of a value over the loop. */
+function reachOf(value: NumberValue, frames: number): [low: number, high: number] {
+  const all = Array.from({ length: LOOKS }, (_, i) => evaluateNumber(value, { frame: (i * frames) / LOOKS, frames }));
+  return [Math.min(...all), Math.max(...all)];
+}
+
+/**
+ * A motion made to fit another value: it goes as far as that one does, or, where that stands still, as a fresh motion
+ * would. One that goes round (an angle, a phase) stays as it is, since it would not close otherwise.
+ */
+export function motionFor(motion: MotionDoc, now: NumberValue, target: MotionTarget, frames: number): NumberValue {
+  if (target.cyclic) return motion;
+  const limits = [target.min, target.max] as const;
+  const [low, high] = reachOf(motion, frames);
+  const to = isMoving(now) ? reachOf(now, frames) : Object.values(swingAround(now, target));
+  const factor = high > low ? (to[1] - to[0]) / (high - low) : 1;
+  const scaled = scaledValue(motion, factor, limits);
+  return shiftedValue(scaled, to[0] - reachOf(scaled, frames)[0], limits);
+}
