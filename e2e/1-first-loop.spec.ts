@@ -17,6 +17,7 @@ test('the first loop, from the empty shelf to a closed twist', async ({ page }) 
   await page.goto('/');
   await expect(page.getByText('The shelf is empty')).toBeVisible();
   await page.getByRole('button', { name: 'New loop' }).first().click();
+  await page.getByRole('button', { name: /^Empty/ }).click();
   await page.waitForURL(/\/piece\//);
   address = page.url();
 

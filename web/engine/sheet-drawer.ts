@@ -2,6 +2,7 @@ import { pictureDistance, signatureOf, type Signature } from '@maypole/core/expl
 import type { Piece } from '@maypole/core/piece/piece';
 import { canvas2d } from '@/view/canvas-2d';
 import { drawsInSoftware } from '@/view/software';
+import { halvesFirst } from './halves-first';
 import { Offscreen } from './offscreen';
 
 /** Longer side of a tile in pixels, and pictures of its loop at most. */
@@ -84,11 +85,7 @@ export class SheetDrawer {
   /** The other pictures of its loop, told one by one. */
   async rest(piece: Piece, strip: Strip, goOn: () => boolean): Promise<void> {
     this.show(piece);
-    // Those half way between what is there first, so that it moves early.
-    const order = [...Array(strip.frames).keys()].sort(
-      (a, b) => loose(b, strip.frames) - loose(a, strip.frames) || a - b,
-    );
-    for (const i of order) {
+    for (const i of halvesFirst(strip.frames)) {
       if (!goOn()) return;
       if (!strip.there.has(i)) await this.put(strip, piece, i);
     }
@@ -115,13 +112,6 @@ export class SheetDrawer {
     canvas2d(strip.canvas)!.drawImage(this.offscreen.canvas, i * strip.width, 0);
     strip.there.add(i);
   }
-}
-
-/** How many times a number goes into halves of the strip: the larger, the earlier it is drawn. */
-function loose(i: number, frames: number): number {
-  let [n, times] = [i, 0];
-  while (n > 0 && n % 2 === 0 && times < frames) [n, times] = [n / 2, times + 1];
-  return i === 0 ? frames : times;
 }
 
 /** Whether no field of two pictures differs by more than drawing does. */

@@ -1,6 +1,14 @@
 import type { Parcel } from '@maypole/core/piece/parcel';
 import type { LookKind } from '@maypole/core/looks/look';
-import type { Conflict, KeptAsset, KeptLook, PieceSummary, RevisionSummary, StoredPiece } from '@/server/contract';
+import type {
+  Conflict,
+  KeptAsset,
+  KeptLook,
+  PastOfPiece,
+  PieceSummary,
+  StoredPiece,
+  Together,
+} from '@/server/contract';
 
 /** A request that was refused, with a sentence for the user. */
 export class RequestTrouble extends Error {
@@ -40,6 +48,11 @@ export async function listPieces(bin = false): Promise<PieceSummary[]> {
   return ((await (await ask(`/api/pieces${bin ? '?bin=1' : ''}`)).json()) as { pieces: PieceSummary[] }).pieces;
 }
 
+/** Does something to several pieces at once. */
+export async function changeTogether(what: Together): Promise<void> {
+  await ask('/api/pieces', json(what, 'PUT'));
+}
+
 export async function createPiece(source: string, assets?: Parcel['assets']): Promise<StoredPiece> {
   return (await ask('/api/pieces', json({ source, assets }, 'POST'))).json();
 }
@@ -55,8 +68,8 @@ export async function assetName(fingerprint: string): Promise<string | null> {
   return response?.ok ? decodeURIComponent(response.headers.get('X-Asset-Name') ?? '') : null;
 }
 
-export async function listRevisions(id: string): Promise<RevisionSummary[]> {
-  return ((await (await ask(`/api/pieces/${id}/revisions`)).json()) as { revisions: RevisionSummary[] }).revisions;
+export async function listRevisions(id: string): Promise<PastOfPiece> {
+  return (await ask(`/api/pieces/${id}/revisions`)).json();
 }
 
 export async function loadRevision(id: string, number: number): Promise<StoredPiece> {

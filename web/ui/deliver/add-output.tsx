@@ -14,7 +14,7 @@ export function AddOutput() {
   return (
     <Menu.Root onSelect={({ value }) => addOutput(value)} positioning={{ placement: 'bottom-start' }}>
       <Menu.Trigger asChild>
-        <PlainButton size="xs">
+        <PlainButton size="xs" data-opens="add-output">
           <Plus size={14} /> Add output
         </PlainButton>
       </Menu.Trigger>

@@ -82,13 +82,19 @@ export function DeliverDrawer() {
           {estimate && <EstimateWords render={estimate} frames={frames.length} stale={estimated?.piece !== piece} />}
           <Flex gap="2">
             <PlainButton
+              data-does="estimate"
               disabled={fault !== null || starting}
               title="Makes a few frames and tells what all would take"
               onClick={() => void start(true)}
             >
               Estimate
             </PlainButton>
-            <StrongButton flex="1" disabled={fault !== null || starting} onClick={() => void start(false)}>
+            <StrongButton
+              data-does="render"
+              flex="1"
+              disabled={fault !== null || starting}
+              onClick={() => void start(false)}
+            >
               Render {frames.length === 1 ? '1 frame' : `${frames.length} frames`}
             </StrongButton>
           </Flex>

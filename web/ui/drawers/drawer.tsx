@@ -1,6 +1,7 @@
 'use client';
 
 import { Box, Flex, Heading } from '@chakra-ui/react';
+import { explained } from '@maypole/core/guide/words';
 import { X } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { PictureButton } from '../parts/buttons';
@@ -16,6 +17,7 @@ export function DrawerFrame({ title, children, foot }: { title: string; children
     <Flex
       as="aside"
       aria-label={title}
+      data-drawer
       position="relative"
       direction="column"
       flexShrink={1}
@@ -28,7 +30,7 @@ export function DrawerFrame({ title, children, foot }: { title: string; children
     >
       <PaneEdge pane="drawer" side="left" label={`Width of ${title.toLowerCase()}`} onAway={close} />
       <Flex align="center" justify="space-between" px="4" pt="3" pb="1.5">
-        <Heading as="h2" fontFamily="heading" fontSize="16px" fontWeight="700">
+        <Heading as="h2" fontFamily="heading" fontSize="16px" fontWeight="700" title={explained(title)}>
           {title}
         </Heading>
         <PictureButton label={`Close ${title.toLowerCase()}`} onClick={close}>

@@ -5,13 +5,17 @@ import { withRibbonOf, withValueOf } from '@maypole/core/explore/bring-back';
 import { differences, type Difference } from '@maypole/core/explore/differences';
 import type { Piece } from '@maypole/core/piece/piece';
 import { writePiece } from '@maypole/core/piece/read';
-import { Bookmark, Undo2 } from 'lucide-react';
+import { Bookmark, Film, Undo2 } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
 import type { RevisionSummary } from '@/server/contract';
 import { PictureButton, PlainButton, StrongButton } from '../parts/buttons';
-import { tell } from '../parts/toasts';
+import { startRender } from '../deliver/render-api';
+import { tell, tellTrouble } from '../parts/toasts';
+import { fileSize } from '../parts/words';
 import { RevisionPicture } from '../explore/revision-picture';
+import { whenWords } from '../explore/when-words';
 import { keepAs, nameRevision, openPast, usePast, wantRevision } from '../explore/history-store';
+import { openCompare } from '../compare/compare-store';
 import { useEditor } from '../state/store';
 import { DrawerFrame } from './drawer';
 
@@ -24,6 +28,7 @@ export function HistoryDrawer() {
   const id = useEditor((s) => s.id);
   const revision = useEditor((s) => s.revision);
   const list = usePast((s) => s.list);
+  const bytes = usePast((s) => s.bytes);
   const picked = usePast((s) => s.picked);
   const [search, setSearch] = useState('');
   const [shown, setShown] = useState(ROWS);
@@ -34,10 +39,21 @@ export function HistoryDrawer() {
   const saves = list?.filter((r) => !r.aside) ?? [];
   return (
     <DrawerFrame title="History" foot={<KeepNow />}>
+      {list && (
+        <Text fontSize="12px" color="muted" mb="2">
+          {list.length} {list.length === 1 ? 'version' : 'versions'} in {fileSize(bytes)}. Saves thin out as they age;
+          what has a name stays.
+        </Text>
+      )}
       {picked !== null && <Looked number={picked} />}
       {takes.length > 0 && (
         <>
-          <Title>Takes</Title>
+          <Flex align="center">
+            <Box flex="1">
+              <Title>Takes</Title>
+            </Box>
+            <RenderTakes takes={takes} />
+          </Flex>
           {takes.map((r) => (
             <Row key={r.number} revision={r} before={undefined} search={search} />
           ))}
@@ -75,6 +91,32 @@ export function HistoryDrawer() {
         </PlainButton>
       )}
     </DrawerFrame>
+  );
+}
+
+/** Puts all takes into the queue, each with the outputs that it has. */
+function RenderTakes({ takes }: { takes: readonly RevisionSummary[] }) {
+  const id = useEditor((s) => s.id);
+  const [busy, setBusy] = useState(false);
+  const named = takes.filter((t) => t.mark);
+  if (named.length === 0) return null;
+  const render = async () => {
+    setBusy(true);
+    let begun = 0;
+    for (const take of named)
+      try {
+        await startRender(id, take.number, false);
+        begun++;
+      } catch (error) {
+        tellTrouble(`${take.mark}: ${error instanceof Error ? error.message : 'it could not be started.'}`);
+      }
+    if (begun > 0) tell(`${begun} ${begun === 1 ? 'take is' : 'takes are'} in the queue.`);
+    setBusy(false);
+  };
+  return (
+    <PlainButton size="xs" disabled={busy} title="Each with the outputs that it has" onClick={() => void render()}>
+      <Film size={13} /> Render {named.length === 1 ? 'it' : `all ${named.length}`}
+    </PlainButton>
   );
 }
 
@@ -265,14 +307,18 @@ function Looked({ number }: { number: number }) {
       </Flex>
       {said.length > 0 && (
         <>
-          <StrongButton
-            w="100%"
-            size="xs"
-            mt="3"
-            onClick={() => bring(`Brought back ${name}`, (p) => ({ ...old, name: p.name }))}
-          >
-            Bring all of it back
-          </StrongButton>
+          <Flex gap="2" mt="3">
+            <PlainButton size="xs" flex="1" onClick={() => void openCompare(`save:${number}`)}>
+              Compare
+            </PlainButton>
+            <StrongButton
+              flex="1"
+              size="xs"
+              onClick={() => bring(`Brought back ${name}`, (p) => ({ ...old, name: p.name }))}
+            >
+              Bring all of it back
+            </StrongButton>
+          </Flex>
           {ribbons.length > 0 && now.ribbons.length + old.ribbons.length > 2 && (
             <Flex wrap="wrap" gap="1.5" mt="2">
               {ribbons.map((r) => (
@@ -320,11 +366,4 @@ function saidShortly(list: readonly Difference[]): string {
   const [{ what, from, to }] = list;
   const more = list.length > 1 ? `, and ${list.length - 1} more` : '';
   return `${what} ${from ? `${from} → ${to}` : to}${more}`;
-}
-
-function whenWords(text: string): string {
-  const at = new Date(text);
-  const today = new Date().toDateString() === at.toDateString();
-  const clock = at.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
-  return today ? clock : `${at.toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })}, ${clock}`;
 }

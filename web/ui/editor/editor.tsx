@@ -3,12 +3,15 @@
 import { Box, Flex } from '@chakra-ui/react';
 import { useEffect } from 'react';
 import { DeliverDrawer } from '../deliver/deliver-drawer';
+import { Compare } from '../compare/compare';
+import { closeCompare, openCompare, useCompare } from '../compare/compare-store';
 import { Sheet } from '../explore/sheet';
 import { closeSheet, useSheet } from '../explore/sheet-store';
 import { HistoryDrawer } from '../drawers/history-drawer';
 import { SceneDrawer } from '../drawers/scene-drawer';
 import { SeamDrawer } from '../drawers/seam-drawer';
 import { startAutosave } from '../state/saving';
+import { startKeepingUndo } from '../state/kept-undo';
 import { startSession } from '../state/session';
 import { pause } from '../state/player';
 import { useEditor } from '../state/store';
@@ -17,6 +20,11 @@ import { useShortcuts } from '../state/shortcuts';
 import { PANES, restoreLayout, useLayout } from '../state/layout';
 import { AWAY, PaneEdge } from '../parts/pane-edge';
 import { CommandField } from '../find/command-field';
+import { ACTS } from '../find/acts';
+import { ShortcutsPage } from '../find/shortcuts-page';
+import { useSurroundings } from '../find/surroundings';
+import { Spoken } from './spoken';
+import { WalkCompanion } from '../guide/walk-companion';
 import { ConflictDialog } from './conflict-dialog';
 import { RibbonBands } from '../thread/ribbon-bands';
 import { Round } from '../round/round';
@@ -48,18 +56,29 @@ export function Editor() {
   const name = useEditor((s) => s.piece.name);
   const drawer = useEditor((s) => s.drawer);
   const sheet = useSheet((s) => s.open);
-  useShortcuts();
+  const compare = useCompare((s) => s.open);
+  const covered = sheet || compare;
+  const around = useSurroundings();
+  useShortcuts((action) => ACTS[action](around));
   useClipboard();
   useEffect(restoreLayout, []);
   useEffect(() => {
     const endSession = startSession();
-    const endSaving = startAutosave();
+    const { readOnly } = useEditor.getState();
+    const endSaving = readOnly ? () => undefined : startAutosave();
+    const endKeeping = readOnly ? () => undefined : startKeepingUndo();
     return () => {
       pause();
       closeSheet();
+      closeCompare();
+      endKeeping();
       endSaving();
       endSession();
     };
+  }, []);
+  useEffect(() => {
+    const other = new URLSearchParams(window.location.search).get('compare');
+    if (other) void openCompare(`piece:${other}`);
   }, []);
   useEffect(() => {
     document.title = `${name} · Maypole`;
@@ -68,7 +87,7 @@ export function Editor() {
   return (
     <Flex direction="column" position="relative" h="100vh" overflow="hidden" bg="panel">
       <TopBar />
-      <Flex flex="1" minH="0" inert={sheet}>
+      <Flex flex="1" minH="0" inert={covered}>
         <RibbonBands />
         <Panel />
         <Box flex="1" minW="300px" position="relative">
@@ -79,12 +98,16 @@ export function Editor() {
         {drawer === 'deliver' && <DeliverDrawer />}
         {drawer === 'history' && <HistoryDrawer />}
       </Flex>
-      <Box inert={sheet} flexShrink={0}>
+      <Box inert={covered} flexShrink={0}>
         <Round />
       </Box>
       {sheet && <Sheet />}
+      {compare && <Compare />}
       <ConflictDialog />
       <CommandField />
+      <ShortcutsPage />
+      <Spoken />
+      <WalkCompanion />
     </Flex>
   );
 }

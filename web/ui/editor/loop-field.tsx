@@ -49,7 +49,7 @@ export function LoopField() {
           <Text as="span" fontWeight="700">
             {seconds.toFixed(2)} s
           </Text>
-          <Text as="span" color="muted">
+          <Text as="span" color="muted" hideBelow="md">
             {loop.frames} frames · {loop.fps} fps
           </Text>
         </chakra.button>

@@ -10,13 +10,14 @@ import { Notice } from '../parts/notice';
 import { PlainButton } from '../parts/buttons';
 import { tell, tellTrouble } from '../parts/toasts';
 import { backupOf, dropBackup } from '../state/backup';
+import { keptUndo } from '../state/kept-undo';
 import { useEditor } from '../state/store';
 import { Editor } from './editor';
 
 if (typeof window !== 'undefined') warmDrawer();
 
 /** Opens a stored document: in the editor, or with a word on why it cannot be. */
-export function OpenPiece({ stored }: { stored: StoredPiece }) {
+export function OpenPiece({ stored, readOnly }: { stored: StoredPiece; readOnly: boolean }) {
   const [read] = useState(() => readPiece(stored.source));
   const [opened, setOpened] = useState(false);
 
@@ -24,7 +25,8 @@ export function OpenPiece({ stored }: { stored: StoredPiece }) {
     if (!read.ok) return;
     const { open } = useEditor.getState();
     open(stored.id, read.piece, stored.revision);
-    const left = backupOf(stored.id);
+    useEditor.setState({ readOnly });
+    const left = readOnly ? null : backupOf(stored.id);
     if (left && left.piece === null) {
       tellTrouble(
         `Changes that had not reached the server are kept in this browser, but cannot be read: ${left.trouble}`,
@@ -46,9 +48,11 @@ export function OpenPiece({ stored }: { stored: StoredPiece }) {
         );
       }
     } else if (left) dropBackup(stored.id);
+    const past = readOnly ? [] : keptUndo(stored.id, useEditor.getState().piece);
+    if (past.length > 0) useEditor.setState({ history: { past, future: [] } });
     // Made bit by bit, so that the page answers meanwhile.
     startTransition(() => setOpened(true));
-  }, [read, stored]);
+  }, [read, stored, readOnly]);
 
   if (!read.ok)
     return (

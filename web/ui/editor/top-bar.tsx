@@ -13,14 +13,19 @@ import {
   SlidersHorizontal,
   Undo2,
 } from 'lucide-react';
+import { writePiece } from '@maypole/core/piece/read';
 import Link from 'next/link';
+import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { Logo } from '../parts/logo';
 import { ModeButton } from '../parts/mode-button';
-import { PictureButton, StrongButton } from '../parts/buttons';
+import { createPiece } from '../api';
+import { PictureButton, PlainButton, StrongButton } from '../parts/buttons';
+import { tellTrouble } from '../parts/toasts';
 import { openSheet } from '../explore/sheet-store';
-import { useCommandField } from '../find/command-field';
+import { useCommandField } from '../find/open-stores';
 import { goesOn, shareOf, useRenders } from '../deliver/renders';
+import { keysOf, useKeys } from '../state/keys';
 import { verdictOf } from '../state/derived';
 import { useEditor, type SaveState } from '../state/store';
 import { LoopField } from './loop-field';
@@ -44,8 +49,8 @@ export function TopBar() {
       h="52px"
       flexShrink={0}
       align="center"
-      px="4"
-      gap="3"
+      px={{ base: '2', lg: '4' }}
+      gap={{ base: '1', lg: '3' }}
       borderBottomWidth="1px"
       borderColor="line"
       bg="panel"
@@ -54,28 +59,28 @@ export function TopBar() {
         <Logo />
       </Link>
       <PieceName />
-      <SaveMark />
+      <SaveOrLook />
       <Box flex="1" />
       <LoopField />
       <SeamChip />
-      <Flex gap="1" ml="1">
+      <Flex gap={{ base: '0', lg: '1' }} ml={{ base: '0', lg: '1' }} flexShrink={0}>
         <UndoRedo />
-        <PictureButton label="Find and do (Ctrl K)" onClick={() => useCommandField.setState({ open: true })}>
-          <Search size={17} />
-        </PictureButton>
+        <FindButton />
         <PictureButton
           label="History"
+          data-opens="history"
           aria-pressed={drawer === 'history'}
           bg={drawer === 'history' ? 'field' : undefined}
           onClick={() => useEditor.setState({ drawer: drawer === 'history' ? null : 'history' })}
         >
           <HistoryIcon size={17} />
         </PictureButton>
-        <PictureButton label="Sheet of variations" onClick={openSheet}>
+        <PictureButton label="Sheet of variations" data-opens="sheet" onClick={openSheet}>
           <LayoutGrid size={17} />
         </PictureButton>
         <PictureButton
           label="Scene"
+          data-opens="scene"
           aria-pressed={drawer === 'scene'}
           bg={drawer === 'scene' ? 'field' : undefined}
           onClick={() => useEditor.setState({ drawer: drawer === 'scene' ? null : 'scene' })}
@@ -89,6 +94,18 @@ export function TopBar() {
   );
 }
 
+function FindButton() {
+  const keys = useKeys((s) => keysOf('find', s.own));
+  return (
+    <PictureButton
+      label={keys ? `Find and do (${keys})` : 'Find and do'}
+      onClick={() => useCommandField.setState({ open: true })}
+    >
+      <Search size={17} />
+    </PictureButton>
+  );
+}
+
 /** Opens the drawer of files; shows how far the one that is being made has come. */
 function DeliverButton() {
   const open = useEditor((s) => s.drawer === 'deliver');
@@ -99,16 +116,49 @@ function DeliverButton() {
   return (
     <StrongButton
       aria-expanded={open}
+      aria-label="Deliver"
+      data-opens="deliver"
+      flexShrink={0}
       position="relative"
       overflow="hidden"
       onClick={() => useEditor.setState({ drawer: open ? null : 'deliver' })}
     >
       <Film size={16} />
-      Deliver
+      <Text as="span" hideBelow="md">
+        Deliver
+      </Text>
       {share !== null && (
         <Box position="absolute" left="0" bottom="0" h="3px" bg="leaf" style={{ width: `${100 * share}%` }} />
       )}
     </StrongButton>
+  );
+}
+
+function SaveOrLook() {
+  return useEditor((s) => s.readOnly) ? <LookMark /> : <SaveMark />;
+}
+
+/** Nothing is kept of a piece that is only looked at; a copy of it, as it is now, can be made. */
+function LookMark() {
+  const router = useRouter();
+  const copy = async () => {
+    const { piece } = useEditor.getState();
+    try {
+      const made = await createPiece(writePiece({ ...piece, name: `${piece.name} copy`.slice(0, 120) }));
+      router.push(`/piece/${made.id}`);
+    } catch (error) {
+      tellTrouble(error instanceof Error ? error.message : 'The copy could not be made.');
+    }
+  };
+  return (
+    <>
+      <Text role="status" fontSize="12px" color="marigoldText" whiteSpace="nowrap" title="Changes are not kept">
+        Only to look at
+      </Text>
+      <PlainButton size="2xs" h="26px" px="2" fontSize="12px" onClick={() => void copy()}>
+        Make a copy
+      </PlainButton>
+    </>
   );
 }
 
@@ -177,10 +227,11 @@ function PieceName() {
       px="1.5"
       py="0.5"
       borderRadius="field"
-      minW="60px"
+      minW={{ base: '0', lg: '60px' }}
       maxW="260px"
+      flexShrink={1}
       textOverflow="ellipsis"
-      style={{ width: `${Math.max(6, (typed ?? name).length + 1)}ch` }}
+      style={{ width: `${Math.max(6, (typed ?? name).length + 2)}ch` }}
       _hover={{ bg: 'field' }}
       _focus={{ bg: 'raised' }}
     />

@@ -14,15 +14,16 @@ const told = vi.hoisted(() => [] as string[]);
 vi.mock('../parts/toasts', () => ({ tell: () => undefined, tellTrouble: (words: string) => told.push(words) }));
 vi.mock('../api', () => ({
   listRevisions: () =>
-    Promise.resolve(
-      [...server.numbers].reverse().map((number): RevisionSummary => ({
+    Promise.resolve({
+      bytes: 1000,
+      revisions: [...server.numbers].reverse().map((number): RevisionSummary => ({
         number,
         basedOn: null,
         aside: false,
         mark: server.marks.get(number) ?? null,
         createdAt: '2026-11-27T10:00:00Z',
       })),
-    ),
+    }),
   loadRevision: (_: string, number: number) => {
     server.asked.push(number);
     return Promise.resolve({ source: number === 9 ? '{}' : writePiece(newPiece(`Save ${number}`)) });

@@ -10,12 +10,14 @@ interface PastState {
   readonly id: string;
   /** Saves and takes, the newest first; null until they are there. */
   readonly list: readonly RevisionSummary[] | null;
+  /** Bytes that all of them take. */
+  readonly bytes: number;
   /** Documents that have been fetched, by number; a sentence for one that cannot be read. */
   readonly pieces: ReadonlyMap<number, Piece | string>;
   readonly picked: number | null;
 }
 
-const NOTHING: PastState = { id: '', list: null, pieces: new Map(), picked: null };
+const NOTHING: PastState = { id: '', list: null, bytes: 0, pieces: new Map(), picked: null };
 
 export const usePast = create<PastState>()(() => NOTHING);
 
@@ -31,8 +33,8 @@ const attempt = async (work: () => Promise<void>) => {
 export const openPast = (id: string) =>
   attempt(async () => {
     if (usePast.getState().id !== id) usePast.setState({ ...NOTHING, id });
-    const list = await listRevisions(id);
-    if (usePast.getState().id === id) usePast.setState({ list });
+    const { revisions: list, bytes } = await listRevisions(id);
+    if (usePast.getState().id === id) usePast.setState({ list, bytes });
   });
 
 const asked = new Set<string>();

@@ -4,6 +4,7 @@ import type { Piece } from '@maypole/core/piece/piece';
 import { create } from 'zustand';
 import type { Strip } from '@/engine/sheet-drawer';
 import { pause } from '../state/player';
+import { keepSheet, keptSheet } from './kept-sheet';
 import { useEditor } from '../state/store';
 
 /** One variation on the sheet. */
@@ -89,23 +90,30 @@ export const useSheet = create<SheetState>()(() => CLOSED);
 /** Whether a variable changes a value and not what stands there. */
 export const isPlain = (v: Variable) => !/^(Kind|Set-up) of /.test(v.title);
 
-/** Opens a sheet of the piece as it is now; settings of the one before stay where they still mean something. */
+/** Opens a sheet of the piece as it is now, as its last one was left in this browser, where that still means something. */
 export function openSheet(): void {
   pause();
-  const { piece } = useEditor.getState();
-  const before = useSheet.getState();
+  const { id, piece } = useEditor.getState();
+  const last = useSheet.getState();
+  const own = keptSheet(id);
+  const before = own ?? last;
   const variables = variablesOf(piece);
   const known = new Set(variables.map((v) => v.key));
   const kept = [...before.chosen].filter((k) => known.has(k));
   const usual = variables.filter((v) => USUAL.includes(v.group) && isPlain(v)).map((v) => v.key);
+  const { reach, count, seed, way } = before;
+  const axes = own && way.type === 'axes' && known.has(way.across) && (way.down === '' || known.has(way.down));
   useSheet.setState({
-    ...before,
+    ...last,
     open: true,
     base: piece,
     variables,
-    chosen: new Set(kept.length > 0 && before.base.name === piece.name ? kept : usual),
+    reach,
+    count,
+    seed,
+    chosen: new Set(kept.length > 0 && (own || last.base.name === piece.name) ? kept : usual),
     locked: new Set([...before.locked].filter((k) => known.has(k))),
-    way: { type: 'spread' },
+    way: axes ? way : { type: 'spread' },
     picked: [],
     unwanted: [],
     trail: [],
@@ -113,6 +121,8 @@ export function openSheet(): void {
 }
 
 export function closeSheet(): void {
+  const now = useSheet.getState();
+  if (now.open) keepSheet(useEditor.getState().id, now);
   useSheet.setState({ open: false, tiles: [], picked: [], working: null, trail: [], unwanted: [] });
 }
 

@@ -5,9 +5,7 @@ import { ImageDown, X } from 'lucide-react';
 import { useEffect, useRef } from 'react';
 import { canvas2d } from '@/view/canvas-2d';
 import { PictureButton, PlainButton } from '../parts/buttons';
-import { useCovered } from '../state/covered';
-import { session } from '../state/session';
-import { useEditor } from '../state/store';
+import { useOverEditor } from '../state/over-editor';
 import { SheetCloser, tileName } from './sheet-closer';
 import { SheetSettings } from './sheet-settings';
 import { closeSheet, useSheet, type LeftOut, type Tile } from './sheet-store';
@@ -28,27 +26,7 @@ export function Sheet() {
       stopSheet();
     };
   }, [base, chosen, locked, reach, count, seed, way, unwanted]);
-  useEffect(() => {
-    // What lies beneath waits: all processors are for the sheet.
-    useCovered.setState({ covered: true });
-    session()?.engine.holdAhead(true);
-    // What is changed or opened from the bar above is beneath: the sheet makes way for it.
-    const stop = useEditor.subscribe((a, b) => {
-      if (a.piece !== b.piece || (a.drawer !== b.drawer && a.drawer !== null)) closeSheet();
-    });
-    return () => {
-      stop();
-      useCovered.setState({ covered: false });
-      session()?.engine.holdAhead(false);
-    };
-  }, []);
-  useEffect(() => {
-    const onKey = (e: KeyboardEvent) => {
-      if (e.key === 'Escape' && !(e.target as HTMLElement).closest('[role="menu"], input, select')) closeSheet();
-    };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
-  }, []);
+  useOverEditor(closeSheet);
   const columns = way.type === 'axes' && way.down ? gridOf(count)[0] : undefined;
   const made = tiles.filter((t) => t.index >= 0).length;
   const [shape] = tiles;

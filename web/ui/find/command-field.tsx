@@ -7,16 +7,15 @@ import { isShown } from '@maypole/core/declare/shown';
 import { ownerKey, valuesOf } from '@maypole/core/piece/addresses';
 import { ownersOf } from '@maypole/core/piece/walk';
 import { Search } from 'lucide-react';
-import { useTheme } from 'next-themes';
 import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { create } from 'zustand';
 import { listPieces } from '../api';
 import { showValue } from '../state/show-value';
 import { useEditor } from '../state/store';
+import { keysOf, useKeys } from '../state/keys';
+import { useCommandField } from './open-stores';
 import { runEntry } from './run-entry';
-
-export const useCommandField = create<{ readonly open: boolean }>()(() => ({ open: false }));
+import { useSurroundings } from './surroundings';
 
 /** Lines that are shown at once. */
 const MOST = 40;
@@ -31,16 +30,6 @@ interface Line extends Findable {
 /** Everything by what it does: actions, steps, the values of this piece, and other pieces. */
 export function CommandField() {
   const open = useCommandField((s) => s.open);
-  useEffect(() => {
-    const onKey = (e: KeyboardEvent) => {
-      if ((e.ctrlKey || e.metaKey) && !e.shiftKey && !e.altKey && e.key.toLowerCase() === 'k') {
-        e.preventDefault();
-        useCommandField.setState((s) => ({ open: !s.open }));
-      }
-    };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
-  }, []);
   return (
     <Dialog.Root
       open={open}
@@ -178,7 +167,8 @@ function useLines(): readonly Line[] {
   const piece = useEditor((s) => s.piece);
   const id = useEditor((s) => s.id);
   const router = useRouter();
-  const { resolvedTheme, setTheme } = useTheme();
+  const around = useSurroundings();
+  const own = useKeys((s) => s.own);
   const [pieces, setPieces] = useState<readonly Line[]>([]);
   useEffect(() => {
     let ended = false;
@@ -202,11 +192,10 @@ function useLines(): readonly Line[] {
     };
   }, [id, router]);
   return useMemo(() => {
-    const around = {
-      go: (path: string) => router.push(path),
-      toggleDusk: () => setTheme(resolvedTheme === 'dark' ? 'light' : 'dark'),
-    };
-    const fixed = entries.map((e): Line => ({ ...e, run: () => runEntry(e, around) }));
+    const fixed = entries.map((e): Line => {
+      const keys = e.does.type === 'action' ? keysOf(e.does.action, own) : null;
+      return { ...e, keys: keys ?? undefined, run: () => runEntry(e, around) };
+    });
     const owned = new Map(ownersOf(piece).map((o) => [ownerKey(o.owner), o]));
     const values = valuesOf(piece)
       .filter(({ address: { owner, param } }) => {
@@ -220,5 +209,5 @@ function useLines(): readonly Line[] {
         run: () => showValue(v.address),
       }));
     return [...fixed, ...values, ...pieces];
-  }, [piece, pieces, router, resolvedTheme, setTheme]);
+  }, [piece, pieces, around, own]);
 }

@@ -12,6 +12,7 @@ import { keepLook, listLooks, removeLook } from '../api';
 import { focusAfterClosing } from '../parts/focus-after';
 import { PictureButton, StrongButton } from '../parts/buttons';
 import { draggable } from './drag-look';
+import { LookPicture } from './look-picture';
 import { tell, tellTrouble } from '../parts/toasts';
 
 /** Of what some come with Maypole. Finishes and lights have pickers of their own to begin with. */
@@ -19,8 +20,8 @@ const SHIPPED: LookKind = 'scene';
 
 interface Props {
   readonly kind: LookKind;
-  /** What is there now, as a look of a name. */
-  readonly now: (name: string) => Piece;
+  /** What is there now, as a look of a name; null where there is nothing to keep. */
+  readonly now: ((name: string) => Piece) | null;
   /** Puts a kept one in its place. */
   readonly onUse: (look: Piece, name: string) => void;
 }
@@ -86,7 +87,7 @@ function List({ kind, now, onUse }: Props) {
   const keep = async (event: FormEvent) => {
     event.preventDefault();
     const called = name.trim();
-    if (!called) return;
+    if (!called || !now) return;
     try {
       const made = await keepLook(kind, writePiece(now(called)));
       setLooks((all) => [made, ...(all ?? [])]);
@@ -105,25 +106,27 @@ function List({ kind, now, onUse }: Props) {
     removeLook(look.id).then(() => setLooks((all) => all!.filter((l) => l.id !== look.id)), trouble);
   return (
     <>
-      <chakra.form onSubmit={(e) => void keep(e)} display="flex" gap="1.5" mb="2">
-        <chakra.input
-          aria-label={`Name for this ${one}`}
-          placeholder={`Keep this ${one} as…`}
-          value={name}
-          maxLength={80}
-          onChange={(e) => setName(e.target.value)}
-          flex="1"
-          minW="0"
-          h="28px"
-          px="2"
-          bg="field"
-          borderRadius="field"
-          fontSize="12.5px"
-        />
-        <StrongButton type="submit" size="xs" h="28px" disabled={name.trim() === ''}>
-          Keep
-        </StrongButton>
-      </chakra.form>
+      {now && (
+        <chakra.form onSubmit={(e) => void keep(e)} display="flex" gap="1.5" mb="2">
+          <chakra.input
+            aria-label={`Name for this ${one}`}
+            placeholder={`Keep this ${one} as…`}
+            value={name}
+            maxLength={80}
+            onChange={(e) => setName(e.target.value)}
+            flex="1"
+            minW="0"
+            h="28px"
+            px="2"
+            bg="field"
+            borderRadius="field"
+            fontSize="12.5px"
+          />
+          <StrongButton type="submit" size="xs" h="28px" disabled={name.trim() === ''}>
+            Keep
+          </StrongButton>
+        </chakra.form>
+      )}
       {looks === null ? (
         <Text fontSize="12px" color="muted">
           Looking…
@@ -144,17 +147,20 @@ function List({ kind, now, onUse }: Props) {
                   const read = readPiece(look.source);
                   return read.ok ? { kind, look: read.piece, name: look.name, use: () => use(look) } : null;
                 })}
+                display="flex"
+                alignItems="center"
+                gap="2.5"
                 flex="1"
                 minW="0"
                 px="2"
-                h="28px"
+                h="48px"
                 textAlign="left"
                 fontSize="12.5px"
                 fontWeight="500"
                 cursor="pointer"
-                truncate
               >
-                {look.name}
+                <LookPicture look={look} />
+                <Text truncate>{look.name}</Text>
               </chakra.button>
               <PictureButton label={`Remove ${look.name}`} color="muted" minW="6" onClick={() => void remove(look)}>
                 <X size={13} />
@@ -171,7 +177,7 @@ function List({ kind, now, onUse }: Props) {
           {shippedScenes().map((look) => {
             // The camera of the piece is part of what is there now.
             const wear = () =>
-              onUse({ ...look, scene: { ...look.scene, cameras: now(look.name).scene.cameras } }, look.name);
+              onUse({ ...look, scene: { ...look.scene, cameras: now!(look.name).scene.cameras } }, look.name);
             return (
               <chakra.button
                 key={look.name}

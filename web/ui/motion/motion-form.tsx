@@ -3,6 +3,7 @@
 import { Box, Flex, Text, chakra } from '@chakra-ui/react';
 import type { NumberParam, NumberValue, VectorParam } from '@maypole/core/declare/params';
 import { addressKey, type Address } from '@maypole/core/piece/addresses';
+import { motionFor } from '@maypole/core/looks/kept-parts';
 import { linkedValue } from '@maypole/core/piece/link';
 import type { MotionDoc } from '@maypole/core/time/motion';
 import { motionKind, motionKinds } from '@maypole/core/time/motions/index';
@@ -18,6 +19,7 @@ import { ActionRow } from './action-row';
 import { Fold } from './fold';
 import { KindPicker } from './kind-picker';
 import { LayersList } from './layers-list';
+import { MotionClips } from './motion-clips';
 import { MotionDrawing } from './motion-drawing';
 import { MotionSettings } from './motion-settings';
 import { TimingSettings } from './timing-settings';
@@ -89,6 +91,12 @@ export function MotionForm({ address, others, param, value, label, colour }: Pro
           </PlainButton>
         </Flex>
       )}
+      <MotionClips
+        value={value}
+        linked={linked}
+        label={label}
+        onUse={(motion, words) => set(words, motionFor(motion, value, param, frames))}
+      />
       <KindPicker kinds={[STILL, ...motionKinds]} chosen={kind} onChoose={choose} />
       {!isMoving(value) ? (
         <Text mt="3" fontSize="12.5px" color="muted" lineHeight="1.5">

@@ -9,6 +9,7 @@ import { useState } from 'react';
 import type { PieceSummary } from '@/server/contract';
 import { loadPiece, savePiece } from '../api';
 import { PictureButton } from '../parts/buttons';
+import { whenWords } from '../explore/when-words';
 import { tellTrouble } from '../parts/toasts';
 import { Thumbnail } from './thumbnail';
 import { MenuList } from '../parts/menu-list';
@@ -20,6 +21,10 @@ interface Props {
   readonly onRemove: () => void;
   readonly onRestore: () => void;
   readonly onDuplicate: () => void;
+  readonly chosen: boolean;
+  /** Some pieces are chosen: the boxes of all stay in sight. */
+  readonly choosing: boolean;
+  readonly onChoose: (chosen: boolean) => void;
 }
 
 /** Later than the menu, which gives the focus back to its button as it closes. */
@@ -27,7 +32,17 @@ function afterFocus(work: () => void): void {
   requestAnimationFrame(() => requestAnimationFrame(work));
 }
 
-export function PieceCard({ piece, binned, onChanged, onRemove, onRestore, onDuplicate }: Props) {
+export function PieceCard({
+  piece,
+  binned,
+  onChanged,
+  onRemove,
+  onRestore,
+  onDuplicate,
+  chosen,
+  choosing,
+  onChoose,
+}: Props) {
   const [typed, setTyped] = useState<string | null>(null);
   const rename = async () => {
     const name = typed?.trim().slice(0, 120);
@@ -71,15 +86,47 @@ export function PieceCard({ piece, binned, onChanged, onRemove, onRestore, onDup
     <Box
       as="article"
       aria-label={piece.name}
+      className="group"
+      position="relative"
       bg="panel"
       borderWidth="1px"
-      borderColor="line"
+      borderColor={chosen ? 'ink' : 'line'}
       borderRadius="14px"
       overflow="hidden"
+      // Of a thousand only those in sight are laid out.
+      css={{ contentVisibility: 'auto', containIntrinsicSize: 'auto 250px' }}
       boxShadow="card"
       transition="border-color .12s"
       _hover={{ borderColor: 'lineStrong' }}
     >
+      <Flex
+        as="label"
+        position="absolute"
+        top="2"
+        left="2"
+        zIndex="1"
+        w="28px"
+        h="28px"
+        align="center"
+        justify="center"
+        bg="raised"
+        borderRadius="8px"
+        cursor="pointer"
+        opacity={chosen || choosing ? 1 : 0}
+        _groupHover={{ opacity: 1 }}
+        _focusWithin={{ opacity: 1 }}
+      >
+        <chakra.input
+          type="checkbox"
+          aria-label={`Choose ${piece.name}`}
+          checked={chosen}
+          onChange={(e) => onChoose(e.target.checked)}
+          w="16px"
+          h="16px"
+          cursor="pointer"
+          css={{ accentColor: 'var(--chakra-colors-ink)' }}
+        />
+      </Flex>
       {binned ? (
         picture
       ) : (
@@ -132,6 +179,8 @@ export function PieceCard({ piece, binned, onChanged, onRemove, onRestore, onDup
             ) : (
               'kept as it is'
             )}
+            {piece.deletedAt && ` · deleted ${whenWords(piece.deletedAt)}`}
+            {piece.labels.length > 0 && ` · ${piece.labels.join(', ')}`}
           </Text>
         </Box>
         {piece.gaps !== null && (

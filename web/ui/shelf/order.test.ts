@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { PieceSummary } from '@/server/contract';
-import { onShelf } from './order';
+import { labelsOf, onShelf } from './order';
 
 const piece = (
   name: string,
@@ -17,6 +17,8 @@ const piece = (
   trouble,
   updatedAt: '',
   thumbnailRevision: null,
+  labels: [],
+  deletedAt: null,
 });
 const all = [
   piece('Loop 10', 100, 0),
@@ -43,5 +45,18 @@ describe('the shelf', () => {
     expect(names('', 'name', 'open')).toEqual(['loop 2']);
     expect(names('', 'name', 'trouble')).toEqual(['Newer']);
     expect(names('air', 'name', 'open')).toEqual([]);
+  });
+  it('goes by labels, and a label is found as a name is', () => {
+    const labelled = all.map((p, i) => ({
+      ...p,
+      labels: [['Wall'], ['Wall', 'Blue'], [], ['Batch 10', 'Batch 9']][i],
+    }));
+    expect(labelsOf(labelled)).toEqual(['Batch 9', 'Batch 10', 'Blue', 'Wall']);
+    const found = (query: string, label?: string) => onShelf(labelled, query, 'name', 'all', label).map((p) => p.name);
+    expect(found('', 'Wall')).toEqual(['loop 2', 'Loop 10']);
+    expect(found('blue')).toEqual(['loop 2']);
+    expect(found('loop', 'Batch 9')).toEqual([]);
+    expect(found('', '')).toHaveLength(4);
+    expect(labelsOf(all)).toEqual([]);
   });
 });

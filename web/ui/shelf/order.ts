@@ -22,10 +22,28 @@ export function isKind({ gaps, trouble }: PieceSummary, only: Only): boolean {
 
 const seconds = ({ frames, fps }: PieceSummary) => (frames && fps ? loopSeconds({ frames, fps }) : 0);
 
-/** The pieces that are looked for, in the order that was chosen. Names go by their numbers: "Loop 2" before "Loop 10". */
-export function onShelf(pieces: readonly PieceSummary[], query: string, sort: Sort, only: Only): PieceSummary[] {
+/** All labels that pieces have, in the order of the alphabet. */
+export function labelsOf(pieces: readonly PieceSummary[]): string[] {
+  return [...new Set(pieces.flatMap((p) => p.labels))].sort((a, b) => a.localeCompare(b, 'en', { numeric: true }));
+}
+
+/**
+ * The pieces that are looked for, in the order that was chosen. Names go by their numbers: "Loop 2" before "Loop 10".
+ *
+ * @param label only those with it; empty for all
+ */
+export function onShelf(
+  pieces: readonly PieceSummary[],
+  query: string,
+  sort: Sort,
+  only: Only,
+  label = '',
+): PieceSummary[] {
   const words = query.toLowerCase().split(/\s+/).filter(Boolean);
-  const found = pieces.filter((p) => isKind(p, only) && words.every((w) => p.name.toLowerCase().includes(w)));
+  const found = pieces.filter((p) => {
+    const text = [p.name, ...p.labels].join(' ').toLowerCase();
+    return isKind(p, only) && (label === '' || p.labels.includes(label)) && words.every((w) => text.includes(w));
+  });
   const byName = (a: PieceSummary, b: PieceSummary) => a.name.localeCompare(b.name, 'en', { numeric: true });
   return {
     changed: () => found,

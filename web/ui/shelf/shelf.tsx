@@ -1,23 +1,27 @@
 'use client';
 
 import { Box, Flex, Grid, Heading, Text, chakra } from '@chakra-ui/react';
-import { newPiece } from '@maypole/core/piece/piece';
+import type { Piece } from '@maypole/core/piece/piece';
 import { writePiece } from '@maypole/core/piece/read';
-import { FileUp, Film, Plus, Search } from 'lucide-react';
+import { CircleHelp, FileUp, Film, Plus, Search } from 'lucide-react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useCallback, useRef, useState } from 'react';
-import { BIN_DAYS, type PieceSummary } from '@/server/contract';
+import { BIN_DAYS, type PieceSummary, type Together } from '@/server/contract';
 import type { Viewer } from '@/server/people/person';
-import { createPiece, deletePiece, duplicatePiece, listPieces, restorePiece } from '../api';
+import { changeTogether, createPiece, deletePiece, duplicatePiece, listPieces, restorePiece } from '../api';
 import { SelectField } from '../fields/select-field';
 import { PictureButton, StrongButton } from '../parts/buttons';
 import { Logo } from '../parts/logo';
 import { ModeButton } from '../parts/mode-button';
 import { tell, tellTrouble } from '../parts/toasts';
 import { mayEdit, PersonLinks } from '../people/person-links';
+import { noteStart } from '../state/first-turns';
 import { PieceCard } from './card';
-import { isKind, KINDS, onShelf, SORTS, type Only, type Sort } from './order';
+import { ChosenBar } from './chosen-bar';
+import { useMore } from './use-more';
+import { NewLoop } from './new-loop';
+import { isKind, KINDS, labelsOf, onShelf, SORTS, type Only, type Sort } from './order';
 import { takeIn } from './take-in';
 
 type View = 'all' | 'bin';
@@ -30,8 +34,11 @@ export function Shelf({ initial, viewer }: { initial: PieceSummary[]; viewer: Vi
   const [query, setQuery] = useState('');
   const [sort, setSort] = useState<Sort>('changed');
   const [only, setOnly] = useState<Only>('all');
-  const [busy, setBusy] = useState(false);
+  const [label, setLabel] = useState('');
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const [beginning, setBeginning] = useState(false);
   const files = useRef<HTMLInputElement>(null);
+  const [shown, more] = useMore(`${view}/${query}/${sort}/${only}/${label}`);
 
   const attempt = useCallback(async (work: () => Promise<unknown>) => {
     try {
@@ -46,18 +53,15 @@ export function Shelf({ initial, viewer }: { initial: PieceSummary[]; viewer: Vi
   );
   const show = (which: View) => {
     setView(which);
+    setChosen(new Set());
     void refresh(which);
   };
 
-  const begin = () =>
+  const begin = (piece: Piece, start: string | null) =>
     attempt(async () => {
-      setBusy(true);
-      try {
-        const { id } = await createPiece(writePiece(newPiece('Untitled loop')));
-        router.push(`/piece/${id}`);
-      } finally {
-        setBusy(false);
-      }
+      const { id } = await createPiece(writePiece(piece));
+      if (start) noteStart(id, start);
+      router.push(`/piece/${id}`);
     });
   const importFiles = (list: FileList | null) =>
     attempt(async () => {
@@ -94,7 +98,26 @@ export function Shelf({ initial, viewer }: { initial: PieceSummary[]; viewer: Vi
       await refresh('all');
     });
 
-  const found = onShelf(pieces, query, sort, only);
+  const together = (what: Together, words: string, back?: Together) =>
+    attempt(async () => {
+      await changeTogether(what);
+      await refresh(view);
+      tell(words, back && { label: 'Undo', onClick: () => void together(back, 'Taken back.') });
+    });
+
+  const labels = labelsOf(pieces);
+  const found = onShelf(pieces, query, sort, only, labels.includes(label) ? label : '');
+  const picked = found.filter((p) => chosen.has(p.id));
+  const ids = picked.map((p) => p.id);
+  const count = `${ids.length} ${ids.length === 1 ? 'piece' : 'pieces'}`;
+  const choose = (id: string, on: boolean) =>
+    setChosen((before) => {
+      const next = new Set(before);
+      if (on) next.add(id);
+      else next.delete(id);
+      return next;
+    });
+  const none = () => setChosen(new Set());
   return (
     <Box
       minH="100vh"
@@ -168,12 +191,15 @@ export function Shelf({ initial, viewer }: { initial: PieceSummary[]; viewer: Vi
             });
           }}
         />
+        <PictureButton label="Guide" onClick={() => router.push('/guide')}>
+          <CircleHelp size={17} />
+        </PictureButton>
         <PictureButton label="Renders and machines" onClick={() => router.push('/renders')}>
           <Film size={17} />
         </PictureButton>
         <ModeButton />
         {mayEdit(viewer) && (
-          <StrongButton onClick={() => void begin()} loading={busy}>
+          <StrongButton onClick={() => setBeginning(true)}>
             <Plus size={16} />
             New loop
           </StrongButton>
@@ -202,6 +228,16 @@ export function Shelf({ initial, viewer }: { initial: PieceSummary[]; viewer: Vi
                   onChange={(k) => setOnly(k as Only)}
                 />
               </Box>
+              {labels.length > 0 && (
+                <Box w="130px">
+                  <SelectField
+                    label="With which label"
+                    value={labels.includes(label) ? label : ''}
+                    options={[{ value: '', title: 'All labels' }, ...labels.map((l) => ({ value: l, title: l }))]}
+                    onChange={setLabel}
+                  />
+                </Box>
+              )}
               <Box w="130px">
                 <SelectField
                   label="In which order"
@@ -231,10 +267,10 @@ export function Shelf({ initial, viewer }: { initial: PieceSummary[]; viewer: Vi
           ))}
         </Flex>
         {found.length === 0 ? (
-          <Nothing view={view} searched={query !== ''} sorted={only !== 'all'} onBegin={() => void begin()} />
+          <Nothing view={view} searched={query !== ''} sorted={only !== 'all'} onBegin={() => setBeginning(true)} />
         ) : (
           <Grid templateColumns="repeat(auto-fill, minmax(320px, 1fr))" gap="6">
-            {found.map((piece) => (
+            {found.slice(0, shown).map((piece) => (
               <PieceCard
                 key={piece.id}
                 piece={piece}
@@ -243,11 +279,43 @@ export function Shelf({ initial, viewer }: { initial: PieceSummary[]; viewer: Vi
                 onRemove={() => void remove(piece)}
                 onRestore={() => void restore(piece)}
                 onDuplicate={() => void duplicate(piece)}
+                chosen={chosen.has(piece.id)}
+                choosing={chosen.size > 0}
+                onChoose={(on) => choose(piece.id, on)}
               />
             ))}
           </Grid>
         )}
+        {found.length > shown && <Box ref={more} h="1px" aria-hidden />}
+        {picked.length > 0 && (
+          <ChosenBar
+            pieces={picked}
+            binned={view === 'bin'}
+            edits={mayEdit(viewer)}
+            labels={labels}
+            onLabel={(l) => void together({ does: 'label', label: l, ids }, `${count} labelled “${l}”.`)}
+            onUnlabel={(l) =>
+              void together({ does: 'unlabel', label: l, ids }, `“${l}” is taken from ${count}.`, {
+                does: 'label',
+                label: l,
+                ids,
+              })
+            }
+            onBin={() => {
+              none();
+              void together({ does: 'bin', ids }, `${count} in the bin.`, { does: 'restore', ids });
+            }}
+            onRestore={() => {
+              none();
+              void together({ does: 'restore', ids }, `${count} back on the shelf.`);
+            }}
+            onCompare={() => router.push(`/piece/${ids[0]}?compare=${ids[1]}`)}
+            onClear={none}
+          />
+        )}
+        <NewLoop open={beginning} onClose={() => setBeginning(false)} onChoose={begin} />
         <Flex justify="center" gap="6" mt="14" fontSize="12.5px" color="muted" _hover={{ color: 'ink' }}>
+          <Link href="/guide">Guide</Link>
           <Link href="/check">Does this machine draw right?</Link>
           <Link href="/notices">Made with</Link>
         </Flex>

@@ -96,6 +96,8 @@ export function Thumbnail({ piece }: { piece: PieceSummary }) {
         />
       ) : (
         <Box
+          // The link around it says where it leads.
+          aria-hidden
           position="absolute"
           inset="0"
           display="flex"

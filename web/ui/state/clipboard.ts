@@ -1,6 +1,8 @@
+import { readClip, type Clip } from '@maypole/core/piece/clip-text';
 import { clipRibbons, pasteRibbons } from '@maypole/core/piece/clipping';
 import { useEffect } from 'react';
 import { tell, tellTrouble } from '../parts/toasts';
+import { addKeptSteps } from '../looks/keep-parts';
 import { useCovered } from './covered';
 import { useEditor } from './store';
 
@@ -9,6 +11,25 @@ function aboutText(event: ClipboardEvent): boolean {
   const target = event.target as Element | null;
   if (target?.closest?.('input, textarea, select, [contenteditable], [aria-modal="true"]')) return true;
   return event.type !== 'paste' && String(window.getSelection() ?? '') !== '';
+}
+
+/** Steps go to the end of the chosen ribbon; a motion needs a value, which its popover has. */
+function pasteClip(clip: Clip): void {
+  const { ribbonId } = useEditor.getState();
+  if (!clip.ok) tellTrouble(clip.message);
+  else if (clip.kind === 'motion') tell('A motion was copied. Open the motion of a value and press Paste there.');
+  else if (!ribbonId) tell('Choose the ribbon that the steps are for, and paste again.');
+  else addKeptSteps(ribbonId, clip.look, 'pasted steps');
+}
+
+/** Puts something on the clipboard as text, and says so. */
+export async function copyText(text: string, words: string): Promise<void> {
+  try {
+    await navigator.clipboard.writeText(text);
+    tell(words);
+  } catch {
+    tellTrouble('The browser did not let it onto the clipboard. Allow it for this page, and try again.');
+  }
 }
 
 /** Copies the chosen ribbons as text, cuts them, and pastes ribbons of this or another piece: Ctrl C, Ctrl X, Ctrl V. */
@@ -30,7 +51,13 @@ export function useClipboard(): void {
       if (useCovered.getState().covered || aboutText(event)) return;
       const { piece, edit } = useEditor.getState();
       const set = useEditor.setState;
-      const pasted = pasteRibbons(piece, event.clipboardData?.getData('text/plain') ?? '');
+      const text = event.clipboardData?.getData('text/plain') ?? '';
+      const clip = readClip(text);
+      if (clip.ok || !clip.none) {
+        event.preventDefault();
+        return pasteClip(clip);
+      }
+      const pasted = pasteRibbons(piece, text);
       if (!pasted.ok) {
         if (!pasted.none) tellTrouble(pasted.message);
         return;

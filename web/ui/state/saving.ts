@@ -20,6 +20,7 @@ function owes(save: SaveState): boolean {
 
 /** Sends the piece as it is now; again until nothing has changed meanwhile. */
 export async function saveNow(): Promise<void> {
+  if (useEditor.getState().readOnly) return;
   if (running) return running;
   running = (async () => {
     for (;;) {

@@ -1,36 +1,39 @@
-import { useEffect } from 'react';
-import { goTo, stepFrames, togglePlay } from './player';
-import { frameAll } from './camera';
+import type { ActionId } from '@maypole/core/find/actions';
+import { chordOf } from '@maypole/core/find/chord';
+import { useEffect, useRef } from 'react';
 import { useCovered } from './covered';
-import { useEditor } from './store';
+import { actionWith, restoreKeys } from './keys';
 
-/**
- * Keys that work wherever no text is being typed: Space plays; arrows step (Shift: ten frames);
- * Home goes to the seam; Ctrl Z and Ctrl Shift Z undo and redo; C centres everything.
- */
-export function useShortcuts(): void {
+/** Actions that go on as long as their key is held. */
+const HELD: readonly ActionId[] = ['step-on', 'step-back', 'far-on', 'far-back', 'undo', 'redo'];
+/** What works while a text is typed, too. */
+const ANYWHERE: readonly ActionId[] = ['find', 'save'];
+
+/** Does what keys say, wherever no text is being typed; see keys.ts for which they are. */
+export function useShortcuts(run: (action: ActionId) => void): void {
+  const latest = useRef(run);
   useEffect(() => {
+    latest.current = run;
+  }, [run]);
+  useEffect(() => {
+    restoreKeys();
     const onKey = (event: KeyboardEvent) => {
+      const chord = chordOf(event);
+      const action = chord === null ? undefined : actionWith(chord);
+      if (!action || event.defaultPrevented) return;
       const target = event.target as HTMLElement;
-      if (useCovered.getState().covered) return;
-      if (event.defaultPrevented || target.closest('input, textarea, select, [contenteditable], [aria-modal="true"]'))
-        return;
-      const command = event.ctrlKey || event.metaKey;
-      const { undo, redo } = useEditor.getState();
-      if (command && event.key.toLowerCase() === 'z') {
-        event.preventDefault();
-        if (event.shiftKey) redo();
-        else undo();
-        return;
+      if (!ANYWHERE.includes(action)) {
+        if (
+          useCovered.getState().covered ||
+          document.querySelector('[role="dialog"][aria-modal="true"], [role="alertdialog"]')
+        )
+          return;
+        if (target.closest('input, textarea, select, [contenteditable], [aria-modal="true"]')) return;
+        // A button that has the focus is pressed by Space.
+        if (chord === 'Space' && target.closest('button, a, [role="switch"], [role="button"]')) return;
       }
-      if (command || event.altKey) return;
-      if (event.key === ' ' && !target.closest('button, a, [role="switch"], [role="button"]')) {
-        event.preventDefault();
-        togglePlay();
-      } else if (event.key === 'ArrowRight') stepFrames(event.shiftKey ? 10 : 1);
-      else if (event.key === 'ArrowLeft') stepFrames(event.shiftKey ? -10 : -1);
-      else if (event.key === 'Home') goTo(0);
-      else if (event.key === 'c') frameAll();
+      event.preventDefault();
+      if (!event.repeat || HELD.includes(action)) latest.current(action);
     };
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);

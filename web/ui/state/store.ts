@@ -19,6 +19,8 @@ export interface EditorState {
   /** Revision on the server that the piece is based on. */
   readonly revision: number;
   readonly save: SaveState;
+  /** Opened to be looked at: it can be tried and turned, and nothing of that is kept. */
+  readonly readOnly: boolean;
   /** Why the last save was refused or did not arrive, in words; null where it did. */
   readonly saveTrouble: string | null;
   /** The other version after a conflict, and what ours was kept under. */
@@ -76,6 +78,7 @@ export const useEditor = create<EditorState & Actions>()((set, get) => ({
   piece: NOTHING,
   revision: 0,
   save: 'saved',
+  readOnly: false,
   saveTrouble: null,
   conflict: null,
   history: NO_HISTORY,

@@ -5,11 +5,26 @@ import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { evaluateValues } from '@maypole/core/evaluate/values';
 import type { CopiesNote, Problem } from '@maypole/core/evaluate/ribbon';
+import { stepsLook } from '@maypole/core/looks/kept-parts';
+import { clipText } from '@maypole/core/piece/clip-text';
 import type { StepDoc } from '@maypole/core/piece/piece';
 import { stepKind, stepKinds } from '@maypole/core/steps/index';
 import { isMoving } from '@maypole/core/time/value';
 import type { NumberValue } from '@maypole/core/declare/params';
-import { ArrowDown, ArrowUp, Copy, Dices, Ellipsis, Eye, EyeOff, Group, Replace, Trash2 } from 'lucide-react';
+import {
+  ArrowDown,
+  ArrowUp,
+  CircleHelp,
+  ClipboardCopy,
+  Copy,
+  Dices,
+  Ellipsis,
+  Eye,
+  EyeOff,
+  Group,
+  Replace,
+  Trash2,
+} from 'lucide-react';
 import { memo, useMemo, type ReactNode } from 'react';
 import { Drawing, Fan } from '../fields/drawing';
 import { ValuesPanel } from '../fields/values-panel';
@@ -17,6 +32,7 @@ import { PictureButton } from '../parts/buttons';
 import { StepIcon } from '../parts/icons';
 import { shownColour } from '../parts/shown-colour';
 import { changeForm, duplicateStep, moveStep, removeStep, switchStep, throwAgain } from '../state/actions';
+import { copyText } from '../state/clipboard';
 import { linkedStep, takeTogether } from '../state/together';
 import { useEditor } from '../state/store';
 import { CopiesChoice, CopiesReadOut } from './copies-rows';
@@ -147,6 +163,7 @@ export const StepCard = memo(function StepCard({
         style={{ transform: CSS.Translate.toString(transform), transition }}
         data-testid={`step-${step.kind}`}
         data-step={step.id}
+        data-step-kind={step.kind}
         onPointerDownCapture={hold}
         onFocusCapture={hold}
       >
@@ -254,6 +271,10 @@ function StepMenu({ ribbonId, count, step, index }: Pick<StepProps, 'ribbonId' |
             ))
         ) : (
           <>
+            <Menu.Item value="copy" onClick={() => copyStep(ribbonId, step.id, kind.title)}>
+              <ClipboardCopy size={14} />
+              Copy step
+            </Menu.Item>
             <Menu.Item value="duplicate" onClick={() => duplicateStep(ribbonId, step.id)}>
               <Copy size={14} />
               Duplicate step
@@ -286,7 +307,22 @@ function StepMenu({ ribbonId, count, step, index }: Pick<StepProps, 'ribbonId' |
             </Menu.Item>
           </>
         )}
+        <Menu.Item value="about" asChild>
+          <a href={`/guide/${kind.group}#${kind.kind}`} target="_blank" rel="noreferrer">
+            <CircleHelp size={14} />
+            About {kind.title.toLowerCase()}
+          </a>
+        </Menu.Item>
       </MenuList>
     </Menu.Root>
+  );
+}
+
+/** One step as text, with the ribbons that it names. */
+function copyStep(ribbonId: string, id: string, title: string): void {
+  const { piece } = useEditor.getState();
+  void copyText(
+    clipText('steps', stepsLook(title, piece, ribbonId, [id])),
+    `${title} is copied; paste it into any piece, or into a mail.`,
   );
 }

@@ -4,10 +4,13 @@ import { Box, Flex, Menu, Text, chakra } from '@chakra-ui/react';
 import { DndContext, PointerSensor, closestCenter, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
 import { SortableContext, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import type { CopiesNote } from '@maypole/core/evaluate/ribbon';
+import { ribbonLook, stepsLook } from '@maypole/core/looks/kept-parts';
 import { formatCount } from '@maypole/core/steps/step';
 import type { RibbonDoc } from '@maypole/core/piece/piece';
 import { Copy, Dices, Ellipsis, Eye, EyeOff, Plus, Trash2, Link2 } from 'lucide-react';
 import { memo, useMemo, useState } from 'react';
+import { KeptLooks } from '../looks/kept-looks';
+import { addKeptRibbons, addKeptSteps } from '../looks/keep-parts';
 import { PictureButton, PlainButton } from '../parts/buttons';
 import { shownColour } from '../parts/shown-colour';
 import { addPair, addRibbon, duplicateRibbon, moveStep, removeRibbon, throwAgain } from '../state/actions';
@@ -17,6 +20,7 @@ import { useEditor, useRibbon } from '../state/store';
 import { AddMenu } from './add-menu';
 import { StepsTogether, TogetherThread } from './together-thread';
 import { FinishCard } from './finish-card';
+import { FirstTurns } from './first-turns';
 import { StepCard } from './step-card';
 import { MenuList } from '../parts/menu-list';
 
@@ -41,7 +45,7 @@ function Empty() {
         A ribbon is a form and the steps that shape it. Begin with a form.
       </Text>
       <AddMenu group="form" label="Choose a form" onChoose={(kind) => addRibbon(kind)}>
-        <PlainButton>
+        <PlainButton data-opens="first-form">
           <Plus size={15} />
           Choose a form
         </PlainButton>
@@ -79,6 +83,7 @@ function Steps({ ribbon }: { ribbon: RibbonDoc }) {
     <Flex direction="column" flex="1" minW="0" minH="0" as="section" aria-label={`Ribbon ${ribbon.name}`}>
       <Header id={ribbon.id} name={ribbon.name} on={ribbon.on} faces={geometry && facesOf(geometry)} />
       <Box flex="1" overflowY="auto" overflowX="hidden" px="3" pb="5" position="relative">
+        <FirstTurns />
         <StepsTogether ribbon={ribbon} />
         <Box position="relative">
           <Box
@@ -169,6 +174,11 @@ const Header = memo(function Header({
       >
         {on ? <Eye size={15} /> : <EyeOff size={15} />}
       </PictureButton>
+      <KeptLooks
+        kind="ribbon"
+        now={(name) => ribbonLook(name, useEditor.getState().piece, [id])}
+        onUse={addKeptRibbons}
+      />
       <Menu.Root positioning={{ placement: 'bottom-end' }}>
         <Menu.Trigger asChild>
           <PictureButton label="More for this ribbon" color="muted">
@@ -205,6 +215,7 @@ const AddRow = memo(function AddRow({ id, colour }: { id: string; colour: string
         <chakra.button
           type="button"
           aria-label="Add step"
+          data-opens="add-step"
           display="flex"
           alignItems="center"
           gap="2.5"
@@ -232,6 +243,12 @@ const AddRow = memo(function AddRow({ id, colour }: { id: string; colour: string
           Add step
         </chakra.button>
       </AddMenu>
+      <Box flex="1" />
+      <KeptLooks
+        kind="steps"
+        now={(name) => stepsLook(name, useEditor.getState().piece, id)}
+        onUse={(look, name) => addKeptSteps(id, look, name)}
+      />
     </Flex>
   );
 });

@@ -3,18 +3,26 @@ import { pieceId } from '@/server/contract';
 import { database } from '@/server/db';
 import { AppError } from '@/server/http/app-error';
 import { viewer } from '@/app/viewer';
+import { suffices } from '@/server/people/person';
 import { loadPiece } from '@/server/pieces';
 import { OpenPiece } from '@/ui/editor/open-piece';
 
 export const dynamic = 'force-dynamic';
 
-export default async function PiecePage({ params }: { params: Promise<{ id: string }> }) {
+interface Props {
+  readonly params: Promise<{ id: string }>;
+  readonly searchParams: Promise<Record<string, string | string[] | undefined>>;
+}
+
+/** The editor; with `?look=1`, and for whoever may only look, it keeps nothing. */
+export default async function PiecePage({ params, searchParams }: Props) {
   const id = pieceId.safeParse((await params).id);
   if (!id.success) notFound();
-  await viewer(`/piece/${id.data}`);
+  const look = (await searchParams).look === '1';
+  const who = await viewer(`/piece/${id.data}${look ? '?look=1' : ''}`);
   const stored = await loadPiece(database(), id.data).catch((error: unknown) => {
     if (error instanceof AppError && error.status === 404) notFound();
     throw error;
   });
-  return <OpenPiece stored={stored} />;
+  return <OpenPiece stored={stored} readOnly={look || !suffices(who.person.role, 'edit')} />;
 }

@@ -1,0 +1,105 @@
+import type { ActionId } from '@maypole/core/find/actions';
+import { compareWithEarlier } from '../compare/compare-store';
+import { openSheet } from '../explore/sheet-store';
+import { tell } from '../parts/toasts';
+import { addPair, duplicateRibbon, removeRibbon, switchStep, throwAgain } from '../state/actions';
+import { frameAll } from '../state/camera';
+import { copyText } from '../state/clipboard';
+import { goTo, stepFrames, togglePlay } from '../state/player';
+import { saveNow } from '../state/saving';
+import { useEditor, type Drawer } from '../state/store';
+import { useCommandField, useShortcutsPage } from './open-stores';
+
+/** What the page itself must give: ways to other pages, and the colours of the interface. */
+export interface Surroundings {
+  readonly go: (path: string) => void;
+  readonly toggleDusk: () => void;
+  /** Scheme, host and port under which Maypole is open. */
+  readonly origin: () => string;
+  /** Presses the button that opens something: it has the mark `data-opens`. */
+  readonly press: (opens: string) => void;
+}
+
+const set = useEditor.setState;
+/** A drawer that is open already is closed. */
+const toggle = (drawer: Drawer) => set((s) => ({ drawer: s.drawer === drawer ? null : drawer }));
+
+/** Does something with the chosen ribbon, or says that there is none. */
+export const withRibbon = (work: (id: string) => void) => {
+  const { ribbonId } = useEditor.getState();
+  if (ribbonId) work(ribbonId);
+  else tell('Choose a ribbon first, or add a form.');
+};
+
+function chooseRibbon(by: 1 | -1): void {
+  const { piece, ribbonId } = useEditor.getState();
+  const { length } = piece.ribbons;
+  if (length === 0) return;
+  const at = piece.ribbons.findIndex((r) => r.id === ribbonId);
+  set({ ribbonId: piece.ribbons[at < 0 ? 0 : (at + by + length) % length].id, alsoRibbons: [] });
+}
+
+function switchHeld(): void {
+  const { piece, ribbonId, held } = useEditor.getState();
+  const step = piece.ribbons.find((r) => r.id === ribbonId)?.steps.find((s) => s.id === held);
+  if (ribbonId && step) switchStep(ribbonId, step.id);
+  else tell('Use a step of the chosen ribbon first: this switches the one used last.');
+}
+
+async function saveAtOnce(): Promise<void> {
+  await saveNow();
+  if (useEditor.getState().save === 'saved') tell('Saved. Every edit is, a moment after it is made.');
+}
+
+export const ACTS: Readonly<Record<ActionId, (around: Surroundings) => void>> = {
+  play: togglePlay,
+  'go-seam': () => goTo(0),
+  'step-on': () => stepFrames(1),
+  'step-back': () => stepFrames(-1),
+  'far-on': () => stepFrames(10),
+  'far-back': () => stepFrames(-10),
+  undo: () => useEditor.getState().undo(),
+  redo: () => useEditor.getState().redo(),
+  find: () => useCommandField.setState((s) => ({ open: !s.open })),
+  save: () => void saveAtOnce(),
+  // The list opens at its button, so that it is that button which gets the focus back.
+  'add-step': ({ press }) => withRibbon(() => press('add-step')),
+  'next-ribbon': () => chooseRibbon(1),
+  'ribbon-before': () => chooseRibbon(-1),
+  'duplicate-ribbon': () => withRibbon(duplicateRibbon),
+  pair: () => withRibbon(addPair),
+  'hide-ribbon': () =>
+    withRibbon((id) => useEditor.getState().editRibbon('Switch ribbon', id, (r) => ({ ...r, on: !r.on }))),
+  'remove-ribbon': () =>
+    withRibbon((id) => {
+      const { piece, undo } = useEditor.getState();
+      removeRibbon(id);
+      tell(`${piece.ribbons.find((r) => r.id === id)?.name} is removed.`, { label: 'Undo', onClick: undo });
+    }),
+  'switch-step': switchHeld,
+  throw: () => withRibbon((id) => throwAgain(id)),
+  'frame-all': () => frameAll(),
+  'quick-light': () => set({ light: 'quick' }),
+  'true-light': () => set({ light: 'true' }),
+  detail: () => set((s) => ({ detail: s.detail === 'draft' ? 'final' : 'draft' })),
+  'show-shaded': () => set({ mode: 'shaded' }),
+  'show-edges': () => set({ mode: 'edges' }),
+  'show-clay': () => set({ mode: 'clay' }),
+  dusk: ({ toggleDusk }) => toggleDusk(),
+  sheet: openSheet,
+  history: () => toggle('history'),
+  compare: () => void compareWithEarlier(),
+  scene: () => toggle('scene'),
+  seam: () => toggle('seam'),
+  deliver: () => toggle('deliver'),
+  'copy-link': ({ origin }) =>
+    void copyText(
+      `${origin()}/piece/${useEditor.getState().id}?look=1`,
+      'The link is copied. Whoever opens it can look and try; nothing changed there is kept.',
+    ),
+  shelf: ({ go }) => go('/'),
+  renders: ({ go }) => go('/renders'),
+  guide: ({ go }) => go('/guide'),
+  shortcuts: () => useShortcutsPage.setState({ open: true }),
+  reference: ({ go }) => go('/check'),
+};

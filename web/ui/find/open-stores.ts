@@ -1,0 +1,10 @@
+import { create } from 'zustand';
+
+interface Open {
+  readonly open: boolean;
+}
+
+/** Whether the command field is open. */
+export const useCommandField = create<Open>()(() => ({ open: false }));
+/** Whether the page of shortcuts is. */
+export const useShortcutsPage = create<Open>()(() => ({ open: false }));

@@ -1,0 +1,107 @@
+'use client';
+
+import { Box, Flex, Grid, Text, chakra } from '@chakra-ui/react';
+import { newPiece, type Piece } from '@maypole/core/piece/piece';
+import { starts, type Start } from '@maypole/core/starts/index';
+import { loopSeconds } from '@maypole/core/time/loop';
+import { Plus } from 'lucide-react';
+import { useMemo, useState, type ReactNode } from 'react';
+import { WideDialog } from '../parts/wide-dialog';
+import { StartStrip } from './start-strip';
+
+interface Props {
+  readonly open: boolean;
+  readonly onClose: () => void;
+  /** Makes the piece and opens it; `start` is where its first values are named. */
+  readonly onChoose: (piece: Piece, start: string | null) => Promise<unknown>;
+}
+
+/** What a loop begins with: an empty piece, or one that plays already and is made to be changed. */
+export function NewLoop({ open, onClose, onChoose }: Props) {
+  const [busy, setBusy] = useState(false);
+  const choose = (piece: Piece, start: string | null) => {
+    setBusy(true);
+    void onChoose(piece, start).finally(() => setBusy(false));
+  };
+  return (
+    <WideDialog
+      title="New loop"
+      note="Begin with nothing, or with a loop that closes already. Everything in it can be changed."
+      open={open}
+      onClose={onClose}
+    >
+      <Grid templateColumns="repeat(auto-fill, minmax(165px, 1fr))" gap="4">
+        <Tile
+          title="Empty"
+          help="No ribbon yet: begin with a form."
+          busy={busy}
+          onChoose={() => choose(newPiece('Untitled loop'), null)}
+        >
+          <Flex aspectRatio="1" align="center" justify="center" bg="field" color="muted">
+            <Plus size={30} />
+          </Flex>
+        </Tile>
+        {starts.map((start) => (
+          <StartTile key={start.id} start={start} busy={busy} onChoose={choose} />
+        ))}
+      </Grid>
+    </WideDialog>
+  );
+}
+
+function StartTile({
+  start,
+  busy,
+  onChoose,
+}: {
+  start: Start;
+  busy: boolean;
+  onChoose: (piece: Piece, start: string) => void;
+}) {
+  const seconds = useMemo(() => loopSeconds(start.make().loop), [start]);
+  return (
+    <Tile title={start.title} help={start.help} busy={busy} onChoose={() => onChoose(start.make(), start.id)}>
+      <StartStrip id={start.id} seconds={seconds} />
+    </Tile>
+  );
+}
+
+interface TileProps {
+  readonly title: string;
+  readonly help: string;
+  readonly busy: boolean;
+  readonly onChoose: () => void;
+  readonly children: ReactNode;
+}
+
+function Tile({ title, help, busy, onChoose, children }: TileProps) {
+  return (
+    <chakra.button
+      type="button"
+      disabled={busy}
+      aria-label={`${title}. ${help}`}
+      onClick={onChoose}
+      display="flex"
+      flexDirection="column"
+      alignItems="stretch"
+      textAlign="left"
+      borderWidth="1px"
+      borderColor="line"
+      borderRadius="12px"
+      overflow="hidden"
+      bg="raised"
+      cursor="pointer"
+      _hover={{ borderColor: 'lineStrong', boxShadow: 'card' }}
+    >
+      {children}
+      <Box px="3" py="2.5">
+        <Text fontWeight="600" fontSize="13.5px">
+          {title}
+        </Text>
+        <Text color="muted" fontSize="12px" lineHeight="1.45" mt="0.5">
+          {help}
+        </Text>
+      </Box>
+    </chakra.button>
+  );
+}

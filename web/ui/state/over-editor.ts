@@ -1,0 +1,29 @@
+import { useEffect } from 'react';
+import { useCovered } from './covered';
+import { session } from './session';
+import { useEditor } from './store';
+
+/**
+ * For what lies over the whole editor: what is beneath waits, so that all processors are for what is seen; Escape closes
+ * it, and so does a change that is made, or a drawer that is opened, from the bar above.
+ */
+export function useOverEditor(close: () => void): void {
+  useEffect(() => {
+    useCovered.setState({ covered: true });
+    session()?.engine.holdAhead(true);
+    const stop = useEditor.subscribe((a, b) => {
+      if (a.piece !== b.piece || (a.drawer !== b.drawer && a.drawer !== null)) close();
+    });
+    const onKey = (e: KeyboardEvent) => {
+      if (e.key === 'Escape' && !(e.target as HTMLElement).closest('[role="menu"], [role="dialog"], input, select'))
+        close();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => {
+      stop();
+      window.removeEventListener('keydown', onKey);
+      useCovered.setState({ covered: false });
+      session()?.engine.holdAhead(false);
+    };
+  }, [close]);
+}
