@@ -30,6 +30,7 @@ export async function run(args) {
   process.env.MAYPOLE_RENDERS = path.join(scratch, 'renders');
   const cluster = new Cluster(path.join(scratch, 'database'));
   const total = { passed: 0, failed: 0, where: [] };
+  let unsteady = [];
   const count = (what, passed, failed) => {
     total.passed += passed;
     total.failed += failed;
@@ -86,7 +87,9 @@ export async function run(args) {
         cwd: ROOT,
         env: { ...env, MAYPOLE_ADDRESS: application.address, PLAYWRIGHT_JSON_OUTPUT_NAME: report },
       });
-      const stats = readReport(report)?.stats;
+      const result = readReport(report);
+      const stats = result?.stats;
+      unsteady = flaky(result?.suites ?? []);
       count(
         'end-to-end tests',
         (stats?.expected ?? 0) + (stats?.flaky ?? 0),
@@ -98,6 +101,7 @@ export async function run(args) {
   }
   // What failed may have been said a quarter of an hour ago.
   const where = total.where.length > 0 ? ` (${total.where.join('; ')})` : '';
+  if (unsteady.length > 0) say(`\npassed at the second try only: ${unsteady.join('; ')}`);
   say(`\n${total.passed} passed, ${total.failed} failed${where}`);
   process.exitCode = total.failed > 0 ? 1 : 0;
 }
@@ -105,6 +109,16 @@ export async function run(args) {
 /** Route types are generated; the type check of the application needs them. */
 async function ensureBuildTypes(env) {
   await runProgram(path.join(BIN, 'next'), ['typegen'], { cwd: path.join(ROOT, 'web'), env, quiet: true });
+}
+
+/** Titles of the tests that Playwright counts as flaky, with the files they stand in. */
+function flaky(suites) {
+  return suites.flatMap((suite) => [
+    ...(suite.specs ?? [])
+      .filter((spec) => spec.tests.some((test) => test.status === 'flaky'))
+      .map((spec) => `${spec.file} › ${spec.title}`),
+    ...flaky(suite.suites ?? []),
+  ]);
 }
 
 function readReport(file) {
