@@ -43,6 +43,7 @@ for (const { folder, entry, name } of MODULES) {
     .match(/.{1,110}/g)!;
   writeFileSync(
     path.join(root, folder, 'wasm.ts'),
-    `/** Made by \`npm run kernels\` from ${folder}/assembly; ${binary.length} bytes. */\nexport const ${name} = [\n${lines.map((l) => `  '${l}',\n`).join('')}].join('');\n`,
+    `/** Made by \`npm run kernels\` from ${folder}/assembly; ${binary.length} bytes. */\nexport const ` +
+      `${name} = [\n${lines.map((l) => `  '${l}',\n`).join('')}].join('');\n`,
   );
 }

@@ -60,7 +60,8 @@ export function noticesOf(packages: readonly Package[], root: string): string {
   return [
     '# What Maypole is made with',
     '',
-    'Made by `npm run notices` from the lock file. Packages for other machines, which are not installed here, are in the list with the name of their licence alone.',
+    'Made by `npm run notices` from the lock file. Packages for other machines, which are not installed ' +
+      'here, are in the list with the name of their licence alone.',
     '',
     ...list,
     '',

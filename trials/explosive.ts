@@ -39,7 +39,9 @@ export const FILES: readonly Explosive[] = [
     of: 'four hundred elements without properties, each of a thousand million rows',
     bytes: () =>
       Buffer.from(
-        `ply\nformat ascii 1.0\n${Array.from({ length: 400 }, (_, i) => `element e${i} 1000000000\n`).join('')}element vertex 0\nproperty float x\nproperty float y\nproperty float z\nend_header\n`,
+        'ply\nformat ascii 1.0\n' +
+          `${Array.from({ length: 400 }, (_, i) => `element e${i} 1000000000\n`).join('')}element vertex 0\n` +
+          'property float x\nproperty float y\nproperty float z\nend_header\n',
       ),
   },
   {
@@ -47,7 +49,8 @@ export const FILES: readonly Explosive[] = [
     of: 'four thousand million vertices that are said to come',
     bytes: () =>
       Buffer.from(
-        'ply\nformat binary_little_endian 1.0\nelement vertex 4000000000\nproperty float x\nproperty float y\nproperty float z\nend_header\n',
+        'ply\nformat binary_little_endian 1.0\nelement vertex 4000000000\nproperty float x\nproperty float y\n' +
+          'property float z\nend_header\n',
       ),
   },
   {
@@ -77,7 +80,9 @@ export const FILES: readonly Explosive[] = [
     of: '63 MB of facets in text',
     bytes: () =>
       Buffer.from(
-        `solid x\n${'facet normal 0 0 0\nouter loop\nvertex 0 0 0\nvertex 1 0 0\nvertex 0 1 0\nendloop\nendfacet\n'.repeat(680_000)}endsolid x\n`,
+        'solid x\n' +
+          `${'facet normal 0 0 0\nouter loop\nvertex 0 0 0\nvertex 1 0 0\nvertex 0 1 0\nendloop\nendfacet\n'.repeat(680_000)}endsolid ` +
+          'x\n',
       ),
   },
   {

@@ -20,7 +20,9 @@ function seeds(): readonly [string, Uint8Array][] {
     buffers: [
       {
         byteLength: 36,
-        uri: `data:application/octet-stream;base64,${Buffer.from(new Float32Array([0, 0, 0, 1, 0, 0, 0, 1, 0]).buffer).toString('base64')}`,
+        uri:
+          'data:application/octet-stream;base64,' +
+          `${Buffer.from(new Float32Array([0, 0, 0, 1, 0, 0, 0, 1, 0]).buffer).toString('base64')}`,
       },
     ],
     bufferViews: [{ buffer: 0, byteLength: 36 }],

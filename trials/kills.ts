@@ -71,7 +71,8 @@ class Editor {
       const found = await ask(`${this.maypole.address}/api/pieces/${this.id}/revisions/${number}`, {});
       if ((found?.body as { source?: string } | undefined)?.source !== source)
         wrong.push(
-          `revision ${number} of ${this.id} was acknowledged and is ${found?.status === 200 ? 'not the same' : `not there (${found?.status ?? 'no answer'})`}`,
+          `revision ${number} of ${this.id} was acknowledged and is ` +
+            `${found?.status === 200 ? 'not the same' : `not there (${found?.status ?? 'no answer'})`}`,
         );
     }
     return wrong;

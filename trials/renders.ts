@@ -2,6 +2,7 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { readFileSync, readdirSync } from 'node:fs';
 import path from 'node:path';
+import type { MotionDoc } from '@maypole/core/declare/documents';
 import { outputs } from '@maypole/core/output/index';
 import { newItem, newPiece, newRibbon, newStep } from '@maypole/core/piece/piece';
 import { randomSource } from '@maypole/core/maths/random';
@@ -37,7 +38,7 @@ interface Render {
 /** A twisting ring, small and quick to make. */
 function document(): string {
   const fresh = newPiece('Trial');
-  const angle = { motion: 'wave', shape: 'sine', low: -90, high: 90, turns: 1, phase: 0 } as never;
+  const angle: MotionDoc = { motion: 'wave', shape: 'sine', low: -90, high: 90, turns: 1, phase: 0 };
   return writePiece({
     ...fresh,
     loop: { frames: FRAMES, fps: 25 },

@@ -56,7 +56,8 @@ export const soak: Trial = {
         const now = await taken(address);
         series.push(now);
         tell(
-          `${series.length} of 10: heap ${now.heap.toFixed(0)} MB, resident ${now.resident.toFixed(0)} MB, ${now.handles} handles, ${now.files} files open`,
+          `${series.length} of 10: heap ${now.heap.toFixed(0)} MB, resident ${now.resident.toFixed(0)} MB, ` +
+            `${now.handles} handles, ${now.files} files open`,
         );
       }
       const [early, late] = [series[2] ?? series[0], series.at(-1)!];

@@ -51,7 +51,7 @@ function between(from: StoredValue, to: StoredValue, param: Param, share: number
   if (param.type === 'vector' && Array.isArray(from) && Array.isArray(to))
     return from.map((x, k) =>
       between(x as StoredValue, to[k] as StoredValue, { ...param, type: 'number', default: param.default[k] }, share),
-    ) as unknown as StoredValue;
+    ) as StoredValue;
   if (param.type === 'number' && typeof from === 'number' && typeof to === 'number' && !param.seeds) {
     const x = from + share * (to - from);
     return param.integer || param.counts ? Math.round(x) : Number((Math.round(x / param.step) * param.step).toFixed(6));

@@ -203,7 +203,8 @@ function check(json: Json, resources: Record<string, Uint8Array>): void {
       zeros += (a.count as number) * size * parts;
       if (zeros > MOST_ZEROS)
         throw new FileTrouble(
-          `The file claims ${Math.round(zeros / 1e6)} MB of numbers that it does not hold; the most is ${MOST_ZEROS / 1e6} MB. Export it with its data.`,
+          `The file claims ${Math.round(zeros / 1e6)} MB of numbers that it does not hold; the most is ` +
+            `${MOST_ZEROS / 1e6} MB. Export it with its data.`,
         );
       return;
     }
@@ -257,7 +258,8 @@ function checkSparse(a: Json, i: number, views: readonly Json[]): void {
     !fits(values, size)
   )
     throw new FileTrouble(
-      `Accessor ${i} replaces ${String(count)} of its ${String(a.count)} elements, and there is no room for them in its data; the file is damaged.`,
+      `Accessor ${i} replaces ${String(count)} of its ${String(a.count)} elements, and there is no room for ` +
+        'them in its data; the file is damaged.',
     );
 }
 

@@ -9,9 +9,10 @@ export interface Findable {
 
 /** Words of a question that tell nothing of what is looked for. */
 const EMPTY = new Set(
-  'a an the to of in on at by it is be my i me we do does how can want make get use with for from and or some one this that so all into up out like where what which be more than them they there its'.split(
-    ' ',
-  ),
+  (
+    'a an the to of in on at by it is be my i me we do does how can want make get use with for from and or ' +
+    'some one this that so all into up out like where what which be more than them they there its'
+  ).split(' '),
 );
 
 /**

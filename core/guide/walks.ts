@@ -146,7 +146,8 @@ export const walks: readonly Walk[] = [
       { words: 'The chip says so, too. Open the seam check.', at: CHIP, until: ({ drawer }) => drawer === 'seam' },
       {
         words:
-          'It names the value that does not come back: the twist swings 1.3 times a loop. Choose a repair, such as a whole number of turns.',
+          'It names the value that does not come back: the twist swings 1.3 times a loop. Choose a repair, such as ' +
+          'a whole number of turns.',
         at: '[data-testid="gap"]',
         until: ({ piece }) => gaps(piece) === 0,
       },
@@ -190,7 +191,8 @@ export const walks: readonly Walk[] = [
     stops: [
       {
         words:
-          'The finish says what the surface is made of. Open it at the end of the steps, and change a value or add a part: metal, glass, film.',
+          'The finish says what the surface is made of. Open it at the end of the steps, and change a value or add ' +
+          'a part: metal, glass, film.',
         at: '[data-testid="finish"]',
         until: ({ piece, before }) => finishOf(piece.ribbons[0]) !== finishOf(before.ribbons[0]),
       },

@@ -41,7 +41,9 @@ export const noiseParams = {
       { value: 'place', title: 'In space' },
       { value: 'surface', title: 'On the surface' },
     ],
-    'Where the pattern lies: in the space that the form stands in here (before Place it goes along with the form, after it the form moves through it), or laid on its surface (UV), without a break where that comes round.',
+    'Where the pattern lies: in the space that the form stands in here (before Place it goes along with the ' +
+      'form, after it the form moves through it), or laid on its surface (UV), without a break where that ' +
+      'comes round.',
     { more: true },
   ),
   scale: number('Scale', 0.8, 'Size of its features.', {

@@ -32,7 +32,8 @@ export function noisePlaces(v: NoiseValues, mesh: Mesh): { points: Float32Array;
   const uv = vertexUv(mesh.connectivity);
   if (!uv)
     throw new NoSurface(
-      'This form has no places on its surface (UV) any more; choose the space it stands in, or put the step before the one that made new faces.',
+      'This form has no places on its surface (UV) any more; choose the space it stands in, or put the step ' +
+        'before the one that made new faces.',
     );
   // A tile of features goes once round; the pattern then meets itself wherever the surface does. It goes against
   // the first number of the places, as it always did.

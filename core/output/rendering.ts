@@ -84,7 +84,8 @@ export const renderParams = {
   name: text(
     'Names',
     '{piece}-{size}',
-    'Names of the files, with / for folders. Known: {piece}, {size}, {width}, {height}, {output}, {fps}, {frames}, {revision}, {date}, and {frame} for pictures.',
+    'Names of the files, with / for folders. Known: {piece}, {size}, {width}, {height}, {output}, {fps}, ' +
+      '{frames}, {revision}, {date}, and {frame} for pictures.',
     { max: 200 },
   ),
 } as const;

@@ -43,14 +43,18 @@ export function readPieceValue(value: unknown): ReadResult {
     return {
       ok: false,
       reason: 'faulty',
-      message: `The version of this piece is ${shortened(JSON.stringify(version) ?? 'missing')}; it should be a whole number from 1 to ${PIECE_VERSION}.`,
+      message:
+        `The version of this piece is ${shortened(JSON.stringify(version) ?? 'missing')}; it should be a whole ` +
+        `number from 1 to ${PIECE_VERSION}.`,
       faults: [{ path: 'version', message: `Should be a whole number from 1 to ${PIECE_VERSION}.` }],
     };
   if (version > PIECE_VERSION)
     return {
       ok: false,
       reason: 'newer',
-      message: `This piece was made by a newer Maypole (version ${version}; this one reads up to ${PIECE_VERSION}). Update Maypole to open it; until then it is kept as it is.`,
+      message:
+        `This piece was made by a newer Maypole (version ${version}; this one reads up to ${PIECE_VERSION}). ` +
+        'Update Maypole to open it; until then it is kept as it is.',
       faults: [{ path: 'version', message: `${version} is newer than ${PIECE_VERSION}.` }],
     };
   let current: unknown = value;

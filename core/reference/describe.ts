@@ -20,7 +20,10 @@ function range(p: Param): string {
   switch (p.type) {
     case 'number':
     case 'vector':
-      return `${p.min} … ${p.max}${p.unit ? ` ${p.unit}` : ''}${p.integer ? ', whole' : ''}${p.type === 'number' && p.counts ? ', closes when whole' : ''}`;
+      return (
+        `${p.min} … ` +
+        `${p.max}${p.unit ? ` ${p.unit}` : ''}${p.integer ? ', whole' : ''}${p.type === 'number' && p.counts ? ', closes when whole' : ''}`
+      );
     case 'choice':
       return p.options.map((o) => `\`${o.value}\``).join(', ');
     case 'switch':
@@ -73,7 +76,8 @@ export function describeAll(): string {
   const parts = [
     '# Reference',
     '',
-    'Made from the declarations in `core/` by `npm run docs`; not edited by hand. Where “moves” says yes, a motion may stand in the place of the number.',
+    'Made from the declarations in `core/` by `npm run docs`; not edited by hand. Where “moves” says yes, a ' +
+      'motion may stand in the place of the number.',
   ];
   for (const { group, title } of stepGroups) {
     parts.push('', `## ${title}`);
@@ -93,13 +97,16 @@ export function describeAll(): string {
     '',
     '## Keys',
     '',
-    'A key is `{ "at": 0 … 1, "value": number, "to": way }`. After the last key comes the first one again, higher by what the motion adds per loop. Ways to the next key:',
+    'A key is `{ "at": 0 … 1, "value": number, "to": way }`. After the last key comes the first one again, ' +
+      'higher by what the motion adds per loop. Ways to the next key:',
     '',
     ...SEGMENTS.map((x) => `- \`${x.value}\`: ${x.help}`),
   );
   parts.push(
     '',
-    'An eased key may have `ease: [speeding up, slowing down]`, shares from 0 to 1; keys of free segments have tangents `out` and `in`, each `[share of the loop, change of value]`, and `broken` where the two point apart.',
+    'An eased key may have `ease: [speeding up, slowing down]`, shares from 0 to 1; keys of free segments ' +
+      'have tangents `out` and `in`, each `[share of the loop, change of value]`, and `broken` where the two ' +
+      'point apart.',
   );
   parts.push('', '## Formulas', '', 'Variables:', '', ...VARIABLES.map((v) => `- \`${v.name}\`: ${v.help}`));
   parts.push(
@@ -114,7 +121,10 @@ export function describeAll(): string {
     '',
     '## Timing and layers',
     '',
-    'Any motion of a number may also have `timing: { shift, way, times, rest }` (`shift` and `rest` are shares of the loop; `way` is `on`, `back`, `there` or `sway`; `times` is whole) and `layers`, a list of `{ how: "add" or "multiply", on, motion }`, which act in their order. `seamMeant: true` tells the seam check that a pause or a change of speed at the seam is wanted.',
+    'Any motion of a number may also have `timing: { shift, way, times, rest }` (`shift` and `rest` are ' +
+      'shares of the loop; `way` is `on`, `back`, `there` or `sway`; `times` is whole) and `layers`, a list of ' +
+      '`{ how: "add" or "multiply", on, motion }`, which act in their order. `seamMeant: true` tells the seam ' +
+      'check that a pause or a change of speed at the seam is wanted.',
   );
   parts.push(
     '',
@@ -142,7 +152,8 @@ export function describeAll(): string {
     '',
     '## Patterns',
     '',
-    'How a value of a finish goes over the surface. A part may have `patterns: [{ id, kind, on, of, values }]`, layers in the order in which they lie; `of` names the value:',
+    'How a value of a finish goes over the surface. A part may have `patterns: [{ id, kind, on, of, values ' +
+      '}]`, layers in the order in which they lie; `of` names the value:',
     '',
     ...finishParts.all.map(
       (p) =>
@@ -151,7 +162,8 @@ export function describeAll(): string {
           .join(', ')}`,
     ),
     '',
-    'Every layer has these besides those of its kind, with `rampStops` and `rampMix` on a colour and `rampLow` and `rampHigh` on a number:',
+    'Every layer has these besides those of its kind, with `rampStops` and `rampMix` on a colour and ' +
+      '`rampLow` and `rampHigh` on a number:',
     '',
     table(
       Object.fromEntries(

@@ -253,10 +253,12 @@ function gapFinding(place: NumberPlace, value: MotionDoc, about: About, frames: 
   const start = course.open
     ? 'It never comes round'
     : course.adds !== 0
-      ? `It gains ${readable(course.adds)}${unit} each ${course.turns.den > 1 ? `${course.turns.den} loops` : 'loop'}${cyclic ? `; a whole turn is ${cyclic}${unit}` : ''}`
+      ? `It gains ${readable(course.adds)}${unit} each ` +
+        `${course.turns.den > 1 ? `${course.turns.den} loops` : 'loop'}${cyclic ? `; a whole turn is ${cyclic}${unit}` : ''}`
       : `Turns ${plainTurns(course.turns)} times; a loop needs whole turns`;
   const words = meets
-    ? `${start}. It meets itself in place, but arrives at ${readable(speeds.before)}${unit} a frame and leaves at ${readable(speeds.after)}.`
+    ? `${start}. It meets itself in place, but arrives at ${readable(speeds.before)}${unit} a frame and leaves ` +
+      `at ${readable(speeds.after)}.`
     : `${start}. It starts at ${readable(from)}${unit} and arrives at ${readable(to)}${unit}.`;
   // Repairs are tried on what is linked and written to what is stored: sources stay addresses.
   const repairs = closingMotions(value, place.param, frames).map((c): Repair => ({
@@ -361,7 +363,10 @@ function speedFinding(place: NumberPlace, value: MotionDoc, frames: number): Fin
   return {
     ...common,
     kind: 'pause',
-    words: `Meets itself in place, but slows to rest at the seam: ${readable(Math.abs(s.after) < 1e-3 * loop.largest ? 0 : Math.abs(s.after))} → ${readable(loop.largest)}${unit} a frame in mid-loop.`,
+    words:
+      'Meets itself in place, but slows to rest at the seam: ' +
+      `${readable(Math.abs(s.after) < 1e-3 * loop.largest ? 0 : Math.abs(s.after))} → ` +
+      `${readable(loop.largest)}${unit} a frame in mid-loop.`,
     repairs: [...repairs, put('Keep the pause', { ...stored, seamMeant: true })],
   };
 }

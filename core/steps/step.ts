@@ -107,11 +107,13 @@ export function applyStep(kind: StepKind, values: Evaluated<Params>, mesh: Mesh,
   if (kind.group !== 'form' && mesh.connectivity.vertexCount === 0) return mesh;
   if (kind.needs === 'faces' && faceCount(mesh.connectivity) === 0)
     throw new StepProblem(
-      `${kind.title} works on faces, and here are only curves; put a step before it that makes a surface of them, such as Wires, Sweep or Extrude.`,
+      `${kind.title} works on faces, and here are only curves; put a step before it that makes a surface of ` +
+        'them, such as Wires, Sweep or Extrude.',
     );
   if (kind.needs === 'curves' && !mesh.connectivity.curves)
     throw new StepProblem(
-      `${kind.title} works on curves, and there are none here; begin with an outline, a curve or a text, or put Edges to curves before it.`,
+      `${kind.title} works on curves, and there are none here; begin with an outline, a curve or a text, or ` +
+        'put Edges to curves before it.',
     );
   return kind.evaluate(values, mesh, context);
 }

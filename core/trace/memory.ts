@@ -148,7 +148,8 @@ export class TraceMemory {
     const pages = Math.ceil((end + 16) / PAGE);
     if (pages > MOST_PAGES)
       throw new SceneTooLarge(
-        `True light would need ${Math.ceil(end / 2 ** 20)} MB for this frame, and has ${(MOST_PAGES * PAGE) / 2 ** 20}. Use fewer faces or copies.`,
+        `True light would need ${Math.ceil(end / 2 ** 20)} MB for this frame, and has ` +
+          `${(MOST_PAGES * PAGE) / 2 ** 20}. Use fewer faces or copies.`,
       );
     const have = this.memory.buffer.byteLength / PAGE;
     if (pages > have) this.memory.grow(pages - have);

@@ -113,7 +113,10 @@ export function seamWords(round: Round): string {
   const most = figure(Math.max(0, ...round.file.filter((_, i) => !round.seams.includes(i))));
   if (closed)
     return `The file goes round its seam without a jolt: the step there is ${step} of 255, and at most ${most} elsewhere.`;
-  return `The file has a pulse at its seam: the step there is ${step} of 255, ${figure(more)} more than in the frames, while elsewhere the encoder adds no more than ${figure(usual)}.`;
+  return (
+    `The file has a pulse at its seam: the step there is ${step} of 255, ${figure(more)} more than in the ` +
+    `frames, while elsewhere the encoder adds no more than ${figure(usual)}.`
+  );
 }
 
 /** Settings that make a pulse smaller, of those an output has and that are not so already. */

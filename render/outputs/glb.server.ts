@@ -118,7 +118,8 @@ class Glb {
     if (moves) {
       if (this.frames.length > MOST_SHAPES)
         throw new ShapeTrouble(
-          `${track.name} has a shape of its own in each of ${this.frames.length} frames, and a glTF file holds ${MOST_SHAPES}; deliver a part of the loop, or PLY shapes.`,
+          `${track.name} has a shape of its own in each of ${this.frames.length} frames, and a glTF file holds ` +
+            `${MOST_SHAPES}; deliver a part of the loop, or PLY shapes.`,
         );
       for (const frame of this.frames.slice(1)) {
         await this.turn();

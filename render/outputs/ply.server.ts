@@ -13,7 +13,8 @@ export const ply: Maker = async (making) => {
     const placed = tracks.flatMap((track) => placedIn(track.at(frame)));
     if (cornersIn(placed) > MOST_CORNERS)
       throw new ShapeTrouble(
-        `Frame ${frame} has more than ${MOST_CORNERS / 1e6} million corners of faces, too many for one PLY file; deliver fewer copies, or glTF, where copies cost little.`,
+        `Frame ${frame} has more than ${MOST_CORNERS / 1e6} million corners of faces, too many for one PLY file; ` +
+          'deliver fewer copies, or glTF, where copies cost little.',
       );
     let [vertices, faces, corners] = [0, 0, 0];
     for (const { mesh } of placed) {
@@ -22,7 +23,9 @@ export const ply: Maker = async (making) => {
       corners += mesh.connectivity.corners.length;
     }
     const header = Buffer.from(
-      `ply\nformat binary_little_endian 1.0\ncomment frame ${frame}\nelement vertex ${vertices}\nproperty float x\nproperty float y\nproperty float z\nelement face ${faces}\nproperty list uint uint vertex_indices\nend_header\n`,
+      `ply\nformat binary_little_endian 1.0\ncomment frame ${frame}\nelement vertex ${vertices}\nproperty ` +
+        `float x\nproperty float y\nproperty float z\nelement face ${faces}\nproperty list uint uint ` +
+        'vertex_indices\nend_header\n',
     );
     const out = Buffer.alloc(header.length + 12 * vertices + 4 * (faces + corners));
     header.copy(out);

@@ -53,7 +53,9 @@ class Usd {
     const fps = num / den;
     const title = JSON.stringify(piece.name);
     this.file.write(
-      `#usda 1.0\n(\n    defaultPrim = "Loop"\n    doc = ${title}\n    startTimeCode = ${frames[0]}\n    endTimeCode = ${frames[frames.length - 1]}\n    timeCodesPerSecond = ${fps}\n    framesPerSecond = ${fps}\n    metersPerUnit = 1\n    upAxis = "Y"\n)\n\ndef Xform "Loop"\n{\n`,
+      `#usda 1.0\n(\n    defaultPrim = "Loop"\n    doc = ${title}\n    startTimeCode = ${frames[0]}\n    ` +
+        `endTimeCode = ${frames[frames.length - 1]}\n    timeCodesPerSecond = ${fps}\n    framesPerSecond = ` +
+        `${fps}\n    metersPerUnit = 1\n    upAxis = "Y"\n)\n\ndef Xform "Loop"\n{\n`,
     );
     const tracks = await tracksOf(piece, frames, new MeshCache(), signal);
     for (const [i, track] of tracks.entries()) {
@@ -91,7 +93,16 @@ class Usd {
       short(c * s.emissiveStrength),
     );
     this.file.write(
-      `        def Material "${name}"\n        {\n            token outputs:surface.connect = <${under}/${name}/Surface.outputs:surface>\n            def Shader "Surface"\n            {\n                uniform token info:id = "UsdPreviewSurface"\n                color3f inputs:diffuseColor = (${r}, ${g}, ${b})\n                color3f inputs:emissiveColor = (${emitted.join(', ')})\n                float inputs:metallic = ${short(s.metalness)}\n                float inputs:roughness = ${short(s.roughness)}\n                float inputs:ior = ${short(s.ior)}\n                float inputs:clearcoat = ${short(s.clearcoat)}\n                float inputs:clearcoatRoughness = ${short(s.clearcoatRoughness)}\n                float inputs:opacity = ${short(s.alpha * (1 - s.transmission))}\n                token outputs:surface\n            }\n        }\n`,
+      `        def Material "${name}"\n        {\n            token outputs:surface.connect = ` +
+        `<${under}/${name}/Surface.outputs:surface>\n            def Shader "Surface"\n            {\n           ` +
+        `     uniform token info:id = "UsdPreviewSurface"\n                color3f inputs:diffuseColor = (${r}, ` +
+        `${g}, ${b})\n                color3f inputs:emissiveColor = (${emitted.join(', ')})\n                ` +
+        `float inputs:metallic = ${short(s.metalness)}\n                float inputs:roughness = ` +
+        `${short(s.roughness)}\n                float inputs:ior = ${short(s.ior)}\n                float ` +
+        `inputs:clearcoat = ${short(s.clearcoat)}\n                float inputs:clearcoatRoughness = ` +
+        `${short(s.clearcoatRoughness)}\n                float inputs:opacity = ` +
+        `${short(s.alpha * (1 - s.transmission))}\n                token outputs:surface\n            }\n        ` +
+        '}\n',
     );
     return `${under}/${name}`;
   }
@@ -136,7 +147,8 @@ class Usd {
     const first = at(this.making.frames[0]);
     const curves = first.connectivity.corners.length === 0;
     this.file.write(
-      `${indent}def ${curves ? 'BasisCurves' : 'Mesh'} "${name}" (\n${inner}prepend apiSchemas = ["MaterialBindingAPI"]\n${indent})\n${indent}{\n`,
+      `${indent}def ${curves ? 'BasisCurves' : 'Mesh'} "${name}" (\n${inner}prepend apiSchemas = ` +
+        `["MaterialBindingAPI"]\n${indent})\n${indent}{\n`,
     );
     this.file.write(`${inner}rel material:binding = <${material}>\n`);
     if (curves) {

@@ -427,7 +427,10 @@ const STOPPED = 'It was stopped, since it took long.';
 
 /** What the deliverer and the picture say of a frame that cannot be made whole. */
 function sentenceOf(frame: number, name: string, message: string): string {
-  return `Frame ${frame} could not be made: ${name} said “${message.replace(/[.!]$/, '')}”. Change or switch off its last steps, or try again.`;
+  return (
+    `Frame ${frame} could not be made: ${name} said “${message.replace(/[.!]$/, '')}”. Change or switch off ` +
+    'its last steps, or try again.'
+  );
 }
 
 function jobKey(fingerprint: string, frame: number): string {

@@ -42,7 +42,8 @@ async function assertTotal(db: Reader): Promise<void> {
   if ((await recentBytes(db)) > gigabytes * GB)
     throw new AppError(
       507,
-      `Everything kept here takes more than ${gigabytes} GB, the most it may. Empty the bin of what is not needed, or set MAYPOLE_MOST_GIGABYTES higher and start again.`,
+      `Everything kept here takes more than ${gigabytes} GB, the most it may. Empty the bin of what is not ` +
+        'needed, or set MAYPOLE_MOST_GIGABYTES higher and start again.',
     );
 }
 
@@ -77,7 +78,8 @@ export async function assertRoomForFile(db: Reader, by: string, bytes: number): 
   if (own + bytes > most * GB)
     throw new AppError(
       507,
-      `Your files take ${(own / GB).toFixed(1)} GB, and ${most} GB is the most for one. Ask the owner to set MAYPOLE_MOST_FILE_GIGABYTES_OF_ONE higher.`,
+      `Your files take ${(own / GB).toFixed(1)} GB, and ${most} GB is the most for one. Ask the owner to set ` +
+        'MAYPOLE_MOST_FILE_GIGABYTES_OF_ONE higher.',
     );
 }
 

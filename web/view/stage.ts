@@ -29,7 +29,8 @@ export class NoPicture extends Error {
 }
 
 const ADVICE =
-  'This browser gives no access to 3D drawing (WebGPU or WebGL 2). Turn on hardware acceleration in its settings and restart it, or open Maypole in a current version of another browser.';
+  'This browser gives no access to 3D drawing (WebGPU or WebGL 2). Turn on hardware acceleration in its ' +
+  'settings and restart it, or open Maypole in a current version of another browser.';
 
 /** Samples of a pixel in each sub-frame, where a graphics card draws. In software edges are smooth by sub-frames alone. */
 const SAMPLES = 4;

@@ -33,7 +33,8 @@ export const links = defineStep({
         { value: 'metres', title: 'Metres' },
         { value: 'sizes', title: 'Sizes' },
       ],
-      'Metres, or sizes: a copy’s own size, or how long the edges at a point are. A distance between two is then measured in the mean of theirs.',
+      'Metres, or sizes: a copy’s own size, or how long the edges at a point are. A distance between two is ' +
+        'then measured in the mean of theirs.',
     ),
     most: number('Most a point', 6, 'Links that a point has at most, the shortest first.', {
       min: 1,

@@ -37,7 +37,8 @@ export const thinOut = defineStep({
         { value: 'outside', title: 'All outside' },
         { value: 'inside', title: 'All inside' },
       ],
-      'Which go first: any, those made first, neighbours together, or those where the region is strongest; or all that lie outside or inside the region.',
+      'Which go first: any, those made first, neighbours together, or those where the region is strongest; or ' +
+        'all that lie outside or inside the region.',
     ),
     scale: number('Patch size', 0.6, 'Size of the patches.', {
       unit: 'm',

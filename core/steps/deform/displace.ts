@@ -42,7 +42,8 @@ export const displace = defineStep({
         { value: 'vector', title: 'Every way' },
         { value: 'curl', title: 'Current' },
       ],
-      'Along the surface normal, away from the origin, along an axis, every way by three noises, or with a current that neither gathers nor thins out (curl).',
+      'Along the surface normal, away from the origin, along an axis, every way by three noises, or with a ' +
+        'current that neither gathers nor thins out (curl).',
     ),
     by: choice(
       'By',

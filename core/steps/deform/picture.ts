@@ -23,7 +23,8 @@ export function pictureAt(p: Picture, laid: 'surface' | 'x' | 'y' | 'z', width: 
     const uv = vertexUv(mesh.connectivity);
     if (!uv)
       throw new NoSurface(
-        'This form has no places on its surface (UV) any more; lay the picture along an axis, or put the step before the one that made new faces.',
+        'This form has no places on its surface (UV) any more; lay the picture along an axis, or put the step ' +
+          'before the one that made new faces.',
       );
     for (let i = 0; i < out.length; i++) out[i] = brightness(p, uv[2 * i], uv[2 * i + 1]);
     return out;

@@ -29,7 +29,8 @@ export const regionParams = {
       { value: 'facing', title: 'Facing' },
       { value: 'near', title: 'Near a ribbon' },
     ],
-    'Where it acts: inside a shape (a slab lies flat, a rod stands upright), in patches of noise, on what faces one way, or near another ribbon.',
+    'Where it acts: inside a shape (a slab lies flat, a rod stands upright), in patches of noise, on what ' +
+      'faces one way, or near another ribbon.',
   ),
   regionAt: vector('Region at', [0, 0, 0], 'Its middle.', {
     unit: 'm',

@@ -60,7 +60,8 @@ export const svg = defineStep({
     if (d.trim() === '') {
       const others = leftOutWords(drawing);
       throw new StepProblem(
-        `There is no line to draw${others ? `, only ${others}, which have none; turn them into paths in the program that made the file` : '; choose an SVG file, or paste one'}.`,
+        'There is no line to ' +
+          `draw${others ? `, only ${others}, which have none; turn them into paths in the program that made the file` : '; choose an SVG file, or paste one'}.`,
       );
     }
     let lines;

@@ -200,7 +200,8 @@ function rollFor(input: Mesh, hx: number, hz: number): Roll {
     );
   if (hull.length > MOST_SIDES)
     throw new StepProblem(
-      `Seen from the side this form has ${hull.length} sides, so it has no edges to roll over. Use a box or a prism, put Tumble before Subdivide and Smooth, or use Spin.`,
+      `Seen from the side this form has ${hull.length} sides, so it has no edges to roll over. Use a box or a ` +
+        'prism, put Tumble before Subdivide and Smooth, or use Spin.',
     );
   return rollOf(hull);
 }

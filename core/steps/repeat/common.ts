@@ -68,7 +68,8 @@ export const repeatParams = {
   later: number(
     'Each later',
     0,
-    'Frames by which each copy plays later than the one before; below 0 earlier. Every motion before this step is shifted, and still closes.',
+    'Frames by which each copy plays later than the one before; below 0 earlier. Every motion before this ' +
+      'step is shifted, and still closes.',
     { unit: 'frames', time: true, min: -20_000, max: 20_000, soft: [-12, 12], integer: true, moves: false },
   ),
   takes: choice(

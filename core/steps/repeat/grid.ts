@@ -39,7 +39,8 @@ export const repeatGrid = defineStep({
     spacing: vector(
       'Spacing',
       [1, 1, 1],
-      'From copy to copy along x, y and z. In a hex grid rows lie 0.87 of it apart, so that with equal numbers all neighbours are equally near.',
+      'From copy to copy along x, y and z. In a hex grid rows lie 0.87 of it apart, so that with equal numbers ' +
+        'all neighbours are equally near.',
       { unit: 'm', min: -1000, max: 1000, soft: [0, 3], handle: 'place' },
     ),
     centred: toggle('Centred', true, 'The middle of the grid stays where the form was; otherwise its first copy.'),

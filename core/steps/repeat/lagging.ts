@@ -71,7 +71,9 @@ export function followed(
     const swing = farthestSwing(courses, spring, last);
     if (!(swing <= MOST_SWING))
       throw new StepProblem(
-        `With a Damping of ${brief(v.damping)} % each copy swings farther than the one before, and the last of ${formatCount(last + 1)} would be thrown out of all bounds; use 71 % or more, another Stiffness, or fewer copies in the chain.`,
+        `With a Damping of ${brief(v.damping)} % each copy swings farther than the one before, and the last of ` +
+          `${formatCount(last + 1)} would be thrown out of all bounds; use 71 % or more, another Stiffness, or ` +
+          'fewer copies in the chain.',
       );
   }
   // What is gained in each loop is followed with the constant lag of a ramp: 2ζ/ω₀ for every spring.

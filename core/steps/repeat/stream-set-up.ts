@@ -57,7 +57,8 @@ function setUp(v: StreamValues, context: StepContext): Stream {
   const { slots } = schedule;
   if (slots * Math.max(1, v.life / schedule.loops) > MOST_SLOTS)
     throw new StepProblem(
-      `This stream would have ${formatCount(slots * Math.max(1, v.life))} particles at a time; the most is ${formatCount(MOST_SLOTS)}. Release fewer, or let them live shorter.`,
+      `This stream would have ${formatCount(slots * Math.max(1, v.life))} particles at a time; the most is ` +
+        `${formatCount(MOST_SLOTS)}. Release fewer, or let them live shorter.`,
     );
   const chances = chancesOf(v.seed);
   const origin = originOf(v, context);
@@ -82,7 +83,8 @@ function setUp(v: StreamValues, context: StepContext): Stream {
   const fine = v.current === 'none' ? 48 : Math.max(48, Math.min(192, Math.ceil((4 * fastest) / v.flowScale)));
   if (v.current !== 'none' && 6 * slots * (fine * v.life + 4) > MOST_STATES)
     throw new StepProblem(
-      'The paths of these particles would take up too much memory; release fewer, let them live shorter, or use a larger scale of the current.',
+      'The paths of these particles would take up too much memory; release fewer, let them live shorter, or ' +
+        'use a larger scale of the current.',
     );
   const paths = v.current === 'none' ? freePaths(births) : carriedPaths(births, currentOf(v, frames), fine);
   const lands = landings(v, births, paths, fine, context);

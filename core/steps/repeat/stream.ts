@@ -9,7 +9,9 @@ function seam(v: StreamValues, frames: number): StepSeam | null {
   const near = [...Array(frames).keys()].map((i) => i + 1).filter((k) => frames % k === 0);
   near.sort((a, b) => Math.abs(a - v.every) - Math.abs(b - v.every));
   return {
-    words: `A loop of ${frames} frames is no whole number of releases every ${v.every} frames, so the stream is another one in each loop.`,
+    words:
+      `A loop of ${frames} frames is no whole number of releases every ${v.every} frames, so the stream is ` +
+      'another one in each loop.',
     loops: v.every / gcd(frames, v.every),
     repairs: near.slice(0, 2).map((k) => ({ words: `Every ${k} frame${k === 1 ? '' : 's'}`, values: { every: k } })),
   };

@@ -243,7 +243,8 @@ export function playedLate(v: VaryValues, input: Mesh, context: StepContext): Me
       there = context.inputAt(shift).copies;
       if (!there || there.source.length !== n)
         throw new StepProblem(
-          'The number of copies changes over the loop, so that they cannot be told apart at other times; put Vary before what changes it, or keep Count still.',
+          'The number of copies changes over the loop, so that they cannot be told apart at other times; put Vary ' +
+            'before what changes it, or keep Count still.',
         );
       moments.set(shift, there);
     }

@@ -264,7 +264,8 @@ export const vary = defineStep({
         { value: 'all', title: 'All on the values' },
         { value: 'before', title: 'As the Vary before' },
       ],
-      'Copies hang on springs: each on the one before it, or all on the values themselves. As the Vary before sets them once for several.',
+      'Copies hang on springs: each on the one before it, or all on the values themselves. As the Vary before ' +
+        'sets them once for several.',
     ),
     swings: number('Stiffness', 4, 'Swings a loop that a spring would make by itself: more is stiffer.', {
       unit: '/loop',
@@ -287,7 +288,8 @@ export const vary = defineStep({
     ...regionParams,
   },
   summary: (v) =>
-    `${WHAT.find((w) => w.value === v.what)!.title.toLowerCase()} ${v.by === 'same' ? 'of all' : `by ${v.by}`}${v.behind ? `, each ${brief(v.behind)} % later` : ''}`,
+    `${WHAT.find((w) => w.value === v.what)!.title.toLowerCase()} ` +
+    `${v.by === 'same' ? 'of all' : `by ${v.by}`}${v.behind ? `, each ${brief(v.behind)} % later` : ''}`,
   changesByItself: (v) => (v.by === 'noise' && noiseMoves({ ...v, space: 'place' })) || regionMoves(v),
   shares: { where: 'springy', is: 'before', names: ['springy', 'swings', 'damping'] },
   looksAround: (v) => v.what === 'late' || lags(v),

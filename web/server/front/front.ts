@@ -93,7 +93,8 @@ export function front({ answer, tls, proxies: proxiesText, hosts, secureOnly, fi
     if (secureOnly && !secure && !(isLoopback(client) && url === '/api/health'))
       return turnAway(
         403,
-        'This came without TLS, over which passwords could be read. Open Maypole by https, and let the proxy say so in X-Forwarded-Proto.',
+        'This came without TLS, over which passwords could be read. Open Maypole by https, and let the proxy say ' +
+          'so in X-Forwarded-Proto.',
       );
     if (draining)
       return turnAway(503, 'Maypole is just ending; try again when it has been started.', { 'Retry-After': '5' });

@@ -82,7 +82,9 @@ export function route<P = unknown>(rules: RouteRules, handler: (call: Call<P>) =
       log().error({ request: visit.request, error: told }, 'fault');
       return Response.json(
         {
-          error: `Maypole could not do this; its log says why${visit.request ? ` under ${visit.request}` : ''}. Nothing you made was changed.`,
+          error:
+            `Maypole could not do this; its log says why${visit.request ? ` under ${visit.request}` : ''}. Nothing ` +
+            'you made was changed.',
         },
         { status: 500 },
       );

@@ -34,7 +34,8 @@ export async function claimPart(db: Database, worker: Worker): Promise<PartWork 
   if (worker.maker !== MAKER)
     throw new AppError(
       409,
-      `This worker makes pictures as version ${worker.maker} does, and the renders here are of ${MAKER}. Bring it to the same version of Maypole.`,
+      `This worker makes pictures as version ${worker.maker} does, and the renders here are of ${MAKER}. Bring ` +
+        'it to the same version of Maypole.',
     );
   await seen(db, worker);
   await takeBack(db);

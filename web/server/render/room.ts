@@ -31,6 +31,7 @@ export async function assertDisk(bytes: number): Promise<void> {
   if (free - bytes < LEFT_FREE)
     throw new AppError(
       507,
-      `Only ${(free / 1e9).toFixed(1)} GB are free on the disk of renders, and ${LEFT_FREE / 1e9} GB stay free. Clear old renders, then try again.`,
+      `Only ${(free / 1e9).toFixed(1)} GB are free on the disk of renders, and ${LEFT_FREE / 1e9} GB stay ` +
+        'free. Clear old renders, then try again.',
     );
 }

@@ -51,7 +51,10 @@ export function Machines({ viewer, workers }: { viewer: Viewer; workers: readonl
         <Line
           key={w.id}
           name={w.name}
-          detail={`${w.light === 'true' ? 'true light' : 'quick light'}, ${w.threads} ${w.threads === 1 ? 'thread' : 'threads'}${w.silent > 30 ? `, silent for ${Math.round(w.silent)} s` : ''}`}
+          detail={
+            `${w.light === 'true' ? 'true light' : 'quick light'}, ${w.threads} ` +
+            `${w.threads === 1 ? 'thread' : 'threads'}${w.silent > 30 ? `, silent for ${Math.round(w.silent)} s` : ''}`
+          }
           dot={w.silent > 30 ? 'marigold' : 'leaf'}
         />
       ))}
@@ -66,7 +69,8 @@ export function Machines({ viewer, workers }: { viewer: Viewer; workers: readonl
               name={k.name}
               detail={
                 k.lastUsedAt
-                  ? `used ${new Date(k.lastUsedAt).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })}`
+                  ? 'used ' +
+                    `${new Date(k.lastUsedAt).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })}`
                   : 'never used'
               }
             >

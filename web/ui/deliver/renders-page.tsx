@@ -48,7 +48,8 @@ export function RendersPage({ viewer }: { viewer: Viewer }) {
         <Text fontSize="13px" color={trouble ? 'poppyText' : 'muted'} mb="6" role="status">
           {trouble ??
             (queue
-              ? `${on.length === 0 ? 'Nothing is being rendered' : on.length === 1 ? 'One render goes on' : `${on.length} renders go on`}. Frames and files take ${fileSize(queue.used)}; ${fileSize(queue.free)} are free on the disk.`
+              ? `${on.length === 0 ? 'Nothing is being rendered' : on.length === 1 ? 'One render goes on' : `${on.length} renders go on`}. ` +
+                `Frames and files take ${fileSize(queue.used)}; ${fileSize(queue.free)} are free on the disk.`
               : 'Looking…')}
         </Text>
         <Flex gap="6" align="flex-start" direction={{ base: 'column', md: 'row' }}>

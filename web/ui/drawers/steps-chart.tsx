@@ -41,7 +41,10 @@ export function StepsChart({ ribbons, ratio }: { ribbons: readonly Measured[]; r
         textStyle: { fontSize: 12 },
         formatter: (items: { dataIndex: number; seriesName: string; value: number }[]) => {
           const f = order[items[0].dataIndex];
-          return `Frame ${f} → ${(f + 1) % n}<br>${items.map((i) => `${i.seriesName}: ${Number(i.value).toPrecision(3)} m`).join('<br>')}`;
+          return (
+            `Frame ${f} → ` +
+            `${(f + 1) % n}<br>${items.map((i) => `${i.seriesName}: ${Number(i.value).toPrecision(3)} m`).join('<br>')}`
+          );
         },
       },
       xAxis: {

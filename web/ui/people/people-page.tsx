@@ -112,7 +112,10 @@ export function PeoplePage({ me, room }: { me: Person; room: RoomUsed }) {
             <Row
               key={k.id}
               name={k.name}
-              detail={`${ROLE_WORDS[k.role].title}, made ${day(k.createdAt)}, ${k.lastUsedAt ? `last used ${day(k.lastUsedAt)}` : 'never used'}`}
+              detail={
+                `${ROLE_WORDS[k.role].title}, made ${day(k.createdAt)}, ` +
+                `${k.lastUsedAt ? `last used ${day(k.lastUsedAt)}` : 'never used'}`
+              }
             >
               <PlainButton
                 size="xs"

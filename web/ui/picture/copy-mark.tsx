@@ -74,7 +74,8 @@ export function CopyMark({ size }: { size: Size }) {
           'Time',
           look.late === 0
             ? 'in step'
-            : `${words(Math.abs(look.late) * 100)} % ${look.late > 0 ? 'later' : 'earlier'}, ${Math.abs(Math.round(look.late * frames))} frames`,
+            : `${words(Math.abs(look.late) * 100)} % ${look.late > 0 ? 'later' : 'earlier'}, ` +
+              `${Math.abs(Math.round(look.late * frames))} frames`,
         ],
         ['Size', even ? `× ${words(look.size[0])}` : `× ${look.size.map(words).join(', ')}`],
         ['At', `${look.at.map(words).join(', ')} m`],

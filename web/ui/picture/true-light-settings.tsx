@@ -121,7 +121,10 @@ function Settings({ leftOut }: { leftOut: number | null }) {
       </Row>
       <Row
         title="Limit"
-        help="Light that comes by a surface is held to this brightness: fewer lone bright pixels, and a little less light where many mirrors are"
+        help={
+          'Light that comes by a surface is held to this brightness: fewer lone bright pixels, and a little less ' +
+          'light where many mirrors are'
+        }
       >
         <SwitchField
           label="Limit bright pixels"

@@ -138,7 +138,10 @@ export function Viewport() {
         inset="0"
         tabIndex={0}
         role="application"
-        aria-label="Picture. Arrow keys turn it, with Shift they shift it, plus and minus come nearer and go farther, C centres everything."
+        aria-label={
+          'Picture. Arrow keys turn it, with Shift they shift it, plus and minus come nearer and go farther, C ' +
+          'centres everything.'
+        }
         data-testid="viewport"
         cursor={picking ? 'crosshair' : 'grab'}
         touchAction="none"

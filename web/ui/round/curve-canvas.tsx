@@ -202,7 +202,8 @@ export function CurveCanvas(props: CanvasProps) {
       tabIndex={0}
       aria-label={
         keys
-          ? `${props.title}: ${keys.length} keys. Page up and down choose a key, arrows move it, Delete removes it, Insert adds one at the playhead.`
+          ? `${props.title}: ${keys.length} keys. Page up and down choose a key, arrows move it, Delete removes it, ` +
+            'Insert adds one at the playhead.'
           : `${props.title} over the loop`
       }
       style={{ display: 'block', touchAction: 'none', position: 'relative', outlineOffset: -2 }}
