@@ -37,6 +37,8 @@ interface ParamBase {
   readonly shownWhen?: When | readonly When[];
   /** Of use now and then: the panel keeps it folded away with its like. */
   readonly more?: boolean;
+  /** One of many that are seldom set: a document leaves it out until it is. */
+  readonly sparse?: boolean;
   /** While it is set the picture shows in colour what is sharp. */
   readonly focuses?: boolean;
   /** How it is taken hold of in the picture; absent, it is not. */
@@ -235,6 +237,7 @@ function numeric(options: NumberOptions) {
     ...(options.counts ? { counts: true, moves: false } : {}),
     ...(options.perLoop ? { perLoop: options.perLoop } : {}),
     ...(options.time ? { time: true } : {}),
+    ...(options.sparse ? { sparse: true } : {}),
     ...(options.seeds ? { seeds: options.seeds } : {}),
     ...(options.shownWhen ? { shownWhen: options.shownWhen } : {}),
     ...(options.more ? { more: true } : {}),
@@ -351,7 +354,7 @@ export function text(
 export function ribbon(
   title: string,
   help: string,
-  more: Pick<RibbonParam, 'shownWhen' | 'more' | 'serves'> = {},
+  more: Pick<RibbonParam, 'shownWhen' | 'more' | 'serves' | 'sparse'> = {},
 ): RibbonParam {
   return { type: 'ribbon', title, help, default: '', ...more };
 }
@@ -367,7 +370,11 @@ export function asset(
 
 /** The stored values of a fresh step, finish or scene. */
 export function defaultsOf(params: Params): Record<string, StoredValue> {
-  return Object.fromEntries(Object.entries(params).map(([name, p]) => [name, p.default]));
+  return Object.fromEntries(
+    Object.entries(params)
+      .filter(([, p]) => !p.sparse)
+      .map(([name, p]) => [name, p.default]),
+  );
 }
 
 /** The same parameters, each changed in how it is declared. */

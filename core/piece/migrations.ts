@@ -4,6 +4,7 @@ import { from3to4 } from './versions/3-to-4';
 import { from4to5 } from './versions/4-to-5';
 import { from5to6 } from './versions/5-to-6';
 import { from6to7 } from './versions/6-to-7';
+import { from7to8 } from './versions/7-to-8';
 
 /**
  * migrations[v] turns a document of version v into one of version v + 1. Each is pure, stands on its
@@ -16,4 +17,5 @@ export const migrations: Readonly<Record<number, (document: unknown) => unknown>
   4: from4to5,
   5: from5to6,
   6: from6to7,
+  7: from7to8,
 };

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { MOST_RIBBONS } from '../declare/limits';
 import type { Params } from '../declare/params';
 import type { Declared } from '../declare/registry';
 import { finishParts } from '../finish/parts/index';
@@ -181,7 +182,9 @@ export const pieceSchema = z
     scene: z.strictObject(sceneShape),
     render: item(renderings),
     outputs: z.array(item(outputs), wants('a list of outputs')).max(64, 'A piece can have at most 64 outputs.'),
-    ribbons: z.array(ribbon, wants('a list of ribbons')).max(64, 'A piece can have at most 64 ribbons.'),
+    ribbons: z
+      .array(ribbon, wants('a list of ribbons'))
+      .max(MOST_RIBBONS, `A piece can have at most ${MOST_RIBBONS} ribbons.`),
   })
   .superRefine((piece, ctx) => {
     const seen = new Set<string>();

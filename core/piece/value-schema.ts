@@ -73,7 +73,7 @@ export function paramFaults(x: unknown, param: Param): Fault[] {
   }
 }
 
-/** A Zod schema for the stored values of a set of parameters. Missing ones get their default. */
+/** A Zod schema for the stored values of a set of parameters. Missing ones get their default, but for those that are left out while they have it. */
 export function valuesSchema(params: Params, owner: string) {
   return z.record(z.string(), z.unknown()).transform((values, ctx) => {
     const out: Record<string, unknown> = {};
@@ -81,6 +81,7 @@ export function valuesSchema(params: Params, owner: string) {
       if (!(name in params))
         ctx.addIssue({ code: 'custom', path: [name], message: `${owner} has no value “${name}”; leave it out.` });
     for (const [name, param] of Object.entries(params)) {
+      if (param.sparse && values[name] === undefined) continue;
       const x = values[name] === undefined ? param.default : completed(values[name], param);
       for (const f of paramFaults(x, param))
         ctx.addIssue({ code: 'custom', path: [name, ...f.path], message: f.message });

@@ -60,10 +60,16 @@ function usual(p: Param): string {
 
 function table(params: Params): string {
   if (Object.keys(params).length === 0) return 'There is nothing to set.';
-  const rows = Object.entries(params).map(
-    ([name, p]) =>
-      `| \`${name}\` | ${p.title} | ${usual(p)} | ${range(p)} | ${'moves' in p && p.moves ? 'yes' : ''} | ${p.help} |`,
-  );
+  const all = Object.entries(params);
+  const rows = all
+    .filter(([, p]) => !p.sparse)
+    .map(
+      ([name, p]) =>
+        `| \`${name}\` | ${p.title} | ${usual(p)} | ${range(p)} | ${'moves' in p && p.moves ? 'yes' : ''} | ${p.help} |`,
+    );
+  const sparse = all.filter(([, p]) => p.sparse);
+  if (sparse.length > 0)
+    rows.push(`| \`${sparse[0][0]}\` … \`${sparse.at(-1)![0]}\` | | | | | and so on; left out until they are set |`);
   return [
     '| name | title | default | range | moves | what it does |',
     '| --- | --- | --- | --- | --- | --- |',

@@ -1,15 +1,5 @@
 import { checkCost } from '../allowance';
-import {
-  choice,
-  type Evaluated,
-  number,
-  type NumberParam,
-  ribbon,
-  type RibbonParam,
-  seed,
-  toggle,
-  type When,
-} from '../../declare/params';
+import { choice, type Evaluated, number, seed, toggle } from '../../declare/params';
 import { filtered, repeatOver, type Places } from '../../copies/places';
 import { copyCount, withCopies } from '../../copies/copies';
 import { noiseField } from '../../noise/noise';
@@ -17,51 +7,10 @@ import type { Mesh } from '../../shape/mesh';
 import { axisAngle, multiply, type Quaternion } from '../../maths/quaternion';
 import { chanceOf } from '../../time/chance';
 import { formatCount, StepProblem, type StepContext } from '../step';
+import { namedBy, sharesOf, sourceParams } from './sources';
 
 /** Copies there may be: a million matrices are 64 MB. */
 export const MAX_COPIES = 1_000_000;
-
-const SEVERAL = { param: 'takes', is: ['turn', 'chance', 'patches'] };
-const BY_SHARE = { param: 'takes', is: ['chance'] };
-
-/** Parameters by which a repeat names the ribbons it copies besides its own, in order. */
-export const SOURCES = [
-  'second',
-  'third',
-  'fourth',
-  'fifth',
-  'sixth',
-  'seventh',
-  'eighth',
-  'ninth',
-  'tenth',
-  'eleventh',
-  'twelfth',
-  'thirteenth',
-  'fourteenth',
-  'fifteenth',
-  'sixteenth',
-] as const;
-export type SourceName = (typeof SOURCES)[number];
-
-const shareOf = (title: string, help: string, also: readonly When[] = []) =>
-  number(title, 1, help, { min: 0, max: 1000, soft: [0, 4], shownWhen: [BY_SHARE, ...also] });
-
-/** Rows for the second and the third are always there; each further one comes once that before it names a ribbon. */
-const ALWAYS = 2;
-
-/** A row for each ribbon, and one for its share. */
-const sources = Object.fromEntries([
-  ['firstShare', shareOf('Share of this', 'How often this ribbon, against the shares of the others.')],
-  ...SOURCES.flatMap((name, k) => {
-    const title = `${name[0].toUpperCase()}${name.slice(1)}`;
-    const before = k >= ALWAYS ? [{ param: SOURCES[k - 1], not: [''] }] : [];
-    return [
-      [name, ribbon(title, 'Another ribbon that is copied.', { shownWhen: [SEVERAL, ...before] })],
-      [`${name}Share`, shareOf(`Share of ${name}`, `How often the ${name}.`, [{ param: name, not: [''] }])],
-    ];
-  }),
-]) as Readonly<Record<SourceName, RibbonParam> & Record<'firstShare' | `${SourceName}Share`, NumberParam>>;
 
 /** What all ways of repeating have in common. */
 export const repeatParams = {
@@ -84,7 +33,7 @@ export const repeatParams = {
     'What is copied: this ribbon alone, or others besides it, dealt out in turn, by chance or in patches.',
     { more: true },
   ),
-  ...sources,
+  ...sourceParams,
   patchSize: number('Patch size', 2, 'Size of the patches in which the ribbons are dealt out.', {
     unit: 'm',
     min: 0.001,
@@ -142,18 +91,11 @@ function idOf({ ids }: Places): (i: number) => number {
   return ids ? (i) => ids[i] : (i) => i;
 }
 
-/** Which rows name a ribbon that is there; a row that is not shown counts for nothing. */
-function namedBy(context: StepContext): readonly SourceName[] {
-  const named = SOURCES.map((name) => context.otherAt?.(name, 0) !== undefined);
-  const gap = named.indexOf(false, ALWAYS - 1);
-  return SOURCES.filter((_, k) => named[k] && (k < ALWAYS || gap < 0 || k < gap));
-}
-
 /** Which of the ribbons stands at each place. */
 function dealt(
   v: RepeatValues,
   places: Places,
-  named: readonly SourceName[],
+  named: readonly string[],
   context: StepContext,
 ): Uint16Array | undefined {
   const n = places.at.length / 3;
@@ -163,7 +105,7 @@ function dealt(
   const id = idOf(places);
   if (v.takes === 'turn') for (let i = 0; i < n; i++) out[i] = id(i) % count;
   else if (v.takes === 'chance') {
-    const shares = [v.firstShare, ...named.map((name) => v[`${name}Share`])];
+    const shares = sharesOf(v, named);
     const sum = shares.reduce((a, b) => a + b, 0);
     if (sum === 0) return undefined;
     const chance = chanceOf(v.seed + 17);

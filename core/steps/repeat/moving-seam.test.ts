@@ -104,6 +104,11 @@ describe('what is said of copies that move on', () => {
     );
     expect(saidOf(line({ later: 5 }))!.repairs.map((r) => r.words)).toEqual(['Move on by 6', 'All at one time']);
   });
+  it('counts every ribbon that is named, up to the first row that names none', () => {
+    const five = { takes: 'turn', count: 10, advance: 3, fourth: 'd', fifth: 'e', seventh: 'f' };
+    expect(saidOf(line(five))!.words).toContain('Copies of 5 ribbons in turn');
+    expect(saidOf(line({ ...five, advance: 5 }))).toBeNull();
+  });
   it('is a gap in the check of the seam, and none where the shape closes all the same', async () => {
     const open = await checkSeam(piece(line({ takes: 'turn' })), 'draft', false);
     expect(open.closed).toBe(false);

@@ -1,6 +1,7 @@
 import { gcd, lcm } from '../../maths/rational';
 import type { StepSeam } from '../step';
 import type { RepeatValues } from './common';
+import { countOthers } from './sources';
 
 /**
  * Why copies that move on by whole places do not close, and what would: each takes something along that
@@ -21,7 +22,7 @@ export function movingSeam(
 ): StepSeam | null {
   const { advance } = v;
   if (advance === 0 || !Number.isInteger(advance)) return null;
-  const others = [v.second, v.third].filter((name) => name !== '').length;
+  const others = countOthers(v);
   const kinds = v.takes === 'turn' ? 1 + others : 1;
   const own = [
     // Times that differ by whole loops are the same.

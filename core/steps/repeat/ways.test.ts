@@ -16,7 +16,7 @@ import type { Copies, Mesh } from '../../shape/mesh';
 import { topologyOf } from '../../shape/topology';
 import { stepKind } from '../index';
 import { copiesAsOf, copiesChoices } from '../step';
-import { SOURCES } from './common';
+import { ordinal, SOURCES } from './sources';
 import { vary } from './vary';
 
 const small = form('box', { segments: 1, size: [0.1, 0.1, 0.1] });
@@ -68,7 +68,7 @@ describe('several ribbons copied', () => {
           ...forms.map((f, i) => ribbon('bcdefgh'[i], newStep(f))),
         ),
       ).mesh.copies!;
-    const all = Object.fromEntries(SOURCES.map((name, i) => [name, 'bcdefgh'[i]]));
+    const all = Object.fromEntries(SOURCES.slice(0, 7).map((name, i) => [name, 'bcdefgh'[i]]));
     expect([...many(all).source]).toEqual([0, 1, 2, 3, 4, 5, 6, 7, 0, 1, 2, 3, 4, 5, 6, 7]);
     expect(many({ ...all, fifth: '' }).sources).toHaveLength(4);
     const { params } = stepKind('repeat-line');
@@ -76,6 +76,31 @@ describe('several ribbons copied', () => {
     expect(isShown(params, { takes: 'turn', ...all, fifth: '' }, 'seventh')).toBe(false);
     expect(isShown(params, { takes: 'chance', second: 'b' }, 'secondShare')).toBe(true);
     expect(isShown(params, { takes: 'chance', second: '' }, 'secondShare')).toBe(false);
+  });
+  it('as many as a piece may have, each in its turn', () => {
+    const others = SOURCES.map((_, i) => ribbon(`r${i}`, newStep('box')));
+    const all = Object.fromEntries(SOURCES.map((name, i) => [name, `r${i}`]));
+    const { mesh } = shape(
+      piece(ribbon('a', box, newStep('repeat-line', { count: 128, takes: 'turn', ...all })), ...others),
+    );
+    expect(mesh.copies!.sources).toHaveLength(64);
+    expect([...mesh.copies!.source]).toEqual(Array.from({ length: 128 }, (_, i) => i % 64));
+    expect([2, 11, 20, 21, 40, 63].map(ordinal)).toEqual([
+      'second',
+      'eleventh',
+      'twentieth',
+      'twenty-first',
+      'fortieth',
+      'sixty-third',
+    ]);
+    expect(SOURCES.at(-1)).toBe('sixtyFourth');
+    expect(new Set(SOURCES).size).toBe(63);
+  });
+  it('are left out of a document while they name none', () => {
+    expect(Object.keys(newStep('repeat-line').values)).toEqual(expect.arrayContaining(['second', 'third']));
+    expect(newStep('repeat-line').values).not.toHaveProperty('fourth');
+    const read = readPiece(writePiece(piece(ribbon('a', box, newStep('repeat-line', { takes: 'turn', second: 'a' })))));
+    expect(read.ok && read.piece.ribbons[0].steps[1].values).not.toHaveProperty('fourth');
   });
   it('in patches: neighbours mostly alike', () => {
     const { copies } = three({ takes: 'patches', way: [0.05, 0, 0], patchSize: 3 }).mesh;

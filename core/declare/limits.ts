@@ -1,0 +1,2 @@
+/** How many ribbons a piece may have. */
+export const MOST_RIBBONS = 64;
