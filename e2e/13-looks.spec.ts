@@ -93,7 +93,7 @@ test('inside a torus: dark faces, glowing wires, bloom and a black backdrop', as
   await typeNumber(finish.getByTestId('part-wires'), 'Wires strength', 4);
   const scene = await openScene(page);
   await colour(scene.getByTestId('item-colour'), 'Colour', '#000000');
-  await add(page, 'lights', 'Gradient round about');
+  await add(page, 'lights', 'Gradient surroundings');
   await typeNumber(scene.getByTestId('item-gradient'), 'Strength', 8);
   await add(page, 'picture', 'Bloom');
   const drawn = await closes(page);

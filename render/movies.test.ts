@@ -269,7 +269,7 @@ describe('the seam of a file', () => {
       expect(report.sound).toBe(false);
       expect(report.words).toContain('a pulse at its seam');
       expect(report.round!.brightness).toBeLessThan(-5);
-      expect(report.repairs!.map((r) => r.title)).toEqual(['Quality: visually lossless', 'Whole pictures']);
+      expect(report.repairs!.map((r) => r.title)).toEqual(['Quality: visually lossless', 'All-intra']);
     } finally {
       rmSync(bright.folder, { recursive: true, force: true });
     }

@@ -88,7 +88,7 @@ export const noiseParams = {
   high: number('High clip', 1, 'Noise is cut off above this.', { min: -5, max: 5, soft: [-1, 1], more: true }),
   absolute: toggle('Absolute', false, 'Folds hollows up into hills.', { more: true }),
   invert: toggle('Invert', false, 'Swaps hills and hollows.', { more: true }),
-  seed: seed('Seed', 0, 'Another number, another pattern.', 'pattern'),
+  seed: seed('Seed', 0, 'A different number gives another pattern.', 'pattern'),
   rate: number('Rate', 1, 'How much the pattern changes in its place in a loop; 0 stands still. It always closes.', {
     unit: '/loop',
     min: 0,

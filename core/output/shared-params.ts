@@ -1,7 +1,7 @@
 import { choice, number, toggle } from '../declare/params';
 
 /** Settings that several kinds of output have. */
-export const clear = toggle('Without backdrop', false, 'See-through where nothing covers the picture.');
+export const clear = toggle('Without backdrop', false, 'Transparent where nothing covers the picture.');
 
 export const depth = choice(
   'Depth',
@@ -10,7 +10,7 @@ export const depth = choice(
     { value: '8', title: '8 bit' },
     { value: '16', title: '16 bit' },
   ],
-  '16 bit has no steps in soft shading, and stands being graded.',
+  '16 bit has no banding in soft shading and can be graded.',
 );
 
 export const quality = choice(
@@ -21,7 +21,7 @@ export const quality = choice(
     { value: 'good', title: 'Good' },
     { value: 'lossless', title: 'Visually lossless' },
   ],
-  'Small to look at; good for screens; nothing to be seen even side by side.',
+  'Small for a preview, good for screens, or without visible loss even side by side.',
 );
 
 export const plays = number('Played', 1, 'How many times the loop is in the file.', {
@@ -34,9 +34,9 @@ export const plays = number('Played', 1, 'How many times the loop is in the file
 });
 
 export const wholePictures = toggle(
-  'Whole pictures',
+  'All-intra',
   false,
-  'Every frame stands for itself: a larger file, in which no frame can differ from its neighbours in how well it was kept.',
+  'Encodes every frame by itself (all-intra): a larger file in which all frames have the same quality.',
 );
 
 export const movieParams = { quality, plays, whole: wholePictures } as const;

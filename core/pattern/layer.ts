@@ -93,7 +93,7 @@ const colours = {
       { value: 'rgb', title: 'RGB', help: 'The display’s own red, green and blue.' },
       { value: 'hold', title: 'Not at all', help: 'Each colour up to the next, with sharp borders.' },
     ],
-    'How one colour goes over into the next.',
+    'How one colour blends into the next.',
     { shownWhen: { param: 'layerHow', is: SHOWING } },
   ),
 } as const;

@@ -3,21 +3,21 @@ import type { NoiseSettings } from '../noise/noise';
 
 /** By how much a regular pattern is pushed about by a noise. */
 export const pushParams = {
-  push: number('Unrest', 0, 'How far noise pushes it about, as a share of its own size.', {
+  push: number('Distortion', 0, 'How far noise distorts it, as a share of its size.', {
     unit: '%',
     min: 0,
     max: 1000,
     soft: [0, 200],
     step: 1,
   }),
-  pushScale: number('Unrest size', 0.6, 'Size of what pushes it about.', {
+  pushScale: number('Distortion size', 0.6, 'Size of the features of that noise.', {
     unit: 'm',
     min: 0.001,
     max: 1000,
     soft: [0.05, 4],
     more: true,
   }),
-  pushRate: number('Unrest rate', 0, 'How much that changes in a loop; it always closes.', {
+  pushRate: number('Distortion rate', 0, 'How much that noise changes in a loop; it always closes.', {
     unit: '/loop',
     min: 0,
     max: 64,
@@ -25,7 +25,7 @@ export const pushParams = {
     step: 0.05,
     more: true,
   }),
-  pushSeed: seed('Unrest seed', 0, 'Another number, another unrest.', 'pattern', { more: true }),
+  pushSeed: seed('Distortion seed', 0, 'A different number gives another distortion.', 'pattern', { more: true }),
 } as const;
 
 /** The noise that pushes. */

@@ -124,6 +124,6 @@ export function repairsOf(values: Readonly<Record<string, unknown>>): Repair[] {
   const out: Repair[] = [];
   if (values.quality === 'preview') out.push({ title: 'Quality: good', values: { quality: 'good' } });
   if (values.quality === 'good') out.push({ title: 'Quality: visually lossless', values: { quality: 'lossless' } });
-  if (values.whole === false) out.push({ title: 'Whole pictures', values: { whole: true } });
+  if (values.whole === false) out.push({ title: 'All-intra', values: { whole: true } });
   return out;
 }

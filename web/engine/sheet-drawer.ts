@@ -107,7 +107,8 @@ export class SheetDrawer {
   }
 
   private async put(strip: Strip, piece: Piece, i: number): Promise<void> {
-    const frame = Math.floor((i * piece.loop.frames) / strip.frames);
+    // Evenly, between frames where they do not divide: the loop moves at one speed.
+    const frame = (i * piece.loop.frames) / strip.frames;
     await this.offscreen.draw(frame, this.plain ? 1 : 4);
     canvas2d(strip.canvas)!.drawImage(this.offscreen.canvas, i * strip.width, 0);
     strip.there.add(i);

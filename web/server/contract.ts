@@ -1,5 +1,6 @@
 import { LOOK_KINDS, type LookKind } from '@maypole/core/looks/look';
 import { withoutMark } from '@maypole/core/piece/parcel';
+import { keptSheet, type KeptSheet } from '@maypole/core/explore/sheet-settings';
 import { z } from 'zod';
 
 z.config({ jitless: true });
@@ -57,6 +58,11 @@ export interface StoredPiece {
   readonly source: string;
 }
 
+/** A document of the past, and the sheet of variations that is kept with it. */
+export interface StoredRevision extends StoredPiece {
+  readonly sheet: KeptSheet | null;
+}
+
 export interface RevisionSummary {
   readonly number: number;
   readonly basedOn: number | null;
@@ -64,6 +70,8 @@ export interface RevisionSummary {
   readonly aside: boolean;
   /** Its name; null where it has none. */
   readonly mark: string | null;
+  /** Whether it is what a sheet of variations is of, which is kept with it. */
+  readonly sheet: boolean;
   readonly createdAt: string;
 }
 
@@ -114,8 +122,12 @@ export const fingerprint = z.string().regex(/^[0-9a-f]{64}$/, 'This is not the f
 const markName = z.string().trim().min(1, 'Give it a name.').max(80, 'A name has 80 characters at most.');
 /** A name for a revision, or null to take it away. */
 export const markBody = z.strictObject({ mark: markName.nullable() });
-/** A version that is kept beside under a name. */
-export const takeBody = z.strictObject({ source: z.string().max(MAX_DOCUMENT), mark: markName });
+/** A version that is kept beside under a name, with the sheet of its variations where that is what is kept. */
+export const takeBody = z.strictObject({
+  source: z.string().max(MAX_DOCUMENT),
+  mark: markName,
+  sheet: keptSheet.optional(),
+});
 
 /** Pieces that one request changes, and labels that a piece has, at most. */
 export const [MOST_TOGETHER, MOST_LABELS] = [1000, 24];
@@ -126,5 +138,12 @@ export const togetherBody = z.discriminatedUnion('does', [
   z.strictObject({ does: z.enum(['label', 'unlabel']), label, ids: z.array(z.uuid()).min(1).max(MOST_TOGETHER) }),
 ]);
 export type Together = z.infer<typeof togetherBody>;
+
+/** Bytes of the film of a sheet of variations. */
+export const MAX_FILM = 96 * 1024 * 1024;
+export const filmQuery = z.strictObject({
+  pictures: z.coerce.number('“pictures” must say how many the film has.').int().min(1).max(64),
+  fps: z.coerce.number('“fps” must say how many play in a second.').min(0.01).max(120),
+});
 
 export const revisionNumber = z.coerce.number().int().min(1).max(2_000_000_000);

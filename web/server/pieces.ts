@@ -1,10 +1,11 @@
+import type { KeptSheet } from '@maypole/core/explore/sheet-settings';
 import { readPiece } from '@maypole/core/piece/read';
 import { proveSeam } from '@maypole/core/seam/proof';
 import { and, desc, eq, isNotNull, isNull, lte, or, sql } from 'drizzle-orm';
-import type { Conflict, PieceSummary, StoredPiece } from './contract';
+import type { Conflict, PieceSummary, StoredPiece, StoredRevision } from './contract';
 import type { Database } from './db';
 import { AppError } from './http/app-error';
-import { appendRevision, noRevision, readSource } from './past/revisions';
+import { appendRevision, noRevision, readSource, sheetOf } from './past/revisions';
 import { assertRoomForPiece } from './room';
 import { pieces } from './schema';
 
@@ -88,10 +89,10 @@ export async function loadPiece(db: Database, id: string): Promise<StoredPiece> 
   return loadRevision(db, id, row.head);
 }
 
-export async function loadRevision(db: Database, id: string, number: number): Promise<StoredPiece> {
-  const source = await readSource(db, id, number);
+export async function loadRevision(db: Database, id: string, number: number): Promise<StoredRevision> {
+  const [source, sheet] = await Promise.all([readSource(db, id, number), sheetOf(db, id, number)]);
   if (source === undefined) throw noRevision(number);
-  return { id, revision: number, source };
+  return { id, revision: number, source, sheet };
 }
 
 /**
@@ -163,14 +164,13 @@ export async function setDeleted(db: Database, id: string, deleted: boolean): Pr
 export async function keepTake(
   db: Pick<Database, 'transaction'>,
   id: string,
-  source: string,
-  mark: string,
+  { source, mark, sheet }: { readonly source: string; readonly mark: string; readonly sheet?: KeptSheet },
 ): Promise<{ revision: number }> {
   factsOf(source);
   return db.transaction(async (tx) => {
     const [row] = await tx.select({ head: pieces.head }).from(pieces).where(eq(pieces.id, id)).for('update');
     if (!row) throw missing();
-    return { revision: await appendRevision(tx, id, { source, mark, basedOn: row.head, aside: true }) };
+    return { revision: await appendRevision(tx, id, { source, mark, sheet, basedOn: row.head, aside: true }) };
   });
 }
 

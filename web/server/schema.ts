@@ -1,3 +1,4 @@
+import type { KeptSheet } from '@maypole/core/explore/sheet-settings';
 import { sql } from 'drizzle-orm';
 import {
   bigserial,
@@ -6,6 +7,7 @@ import {
   customType,
   doublePrecision,
   integer,
+  jsonb,
   pgTable,
   text,
   timestamp,
@@ -60,6 +62,8 @@ export const revisions = pgTable(
     delta: text('delta'),
     /** SHA-256 fingerprints of the files that the document names. */
     files: text('files').array().notNull().default([]),
+    /** The sheet of variations that is kept with it; see core/explore/sheet-settings. */
+    sheet: jsonb('sheet').$type<KeptSheet>(),
     /** What it was called by whoever wants it kept; null for a save like any other. */
     mark: text('mark'),
     createdAt: moment('created_at').notNull().defaultNow(),

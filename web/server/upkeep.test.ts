@@ -41,7 +41,7 @@ describe('what is kept no longer', () => {
     for (let i = 0; i < 40; i++) await savePiece(db, id, source(`Thin ${i}`), i + 1);
     // One of them has a name; a save that came too late is kept aside, and so is a take.
     await setMark(db, id, 9, 'Before the storm');
-    await keepTake(db, id, source('Take'), 'Take one');
+    await keepTake(db, id, { source: source('Take'), mark: 'Take one' });
     await savePiece(db, id, source('Aside'), 3);
     const now = new Date('2026-06-15T12:00:00Z');
     const when = (number: number): Date => {

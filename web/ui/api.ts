@@ -1,3 +1,4 @@
+import type { KeptSheet } from '@maypole/core/explore/sheet-settings';
 import type { Parcel } from '@maypole/core/piece/parcel';
 import type { LookKind } from '@maypole/core/looks/look';
 import type {
@@ -7,6 +8,7 @@ import type {
   PastOfPiece,
   PieceSummary,
   StoredPiece,
+  StoredRevision,
   Together,
 } from '@/server/contract';
 
@@ -72,13 +74,23 @@ export async function listRevisions(id: string): Promise<PastOfPiece> {
   return (await ask(`/api/pieces/${id}/revisions`)).json();
 }
 
-export async function loadRevision(id: string, number: number): Promise<StoredPiece> {
+export async function loadRevision(id: string, number: number): Promise<StoredRevision> {
   return (await ask(`/api/pieces/${id}/revisions/${number}`)).json();
 }
 
-/** Keeps a version beside the piece under a name. */
-export async function keepTake(id: string, source: string, mark: string): Promise<{ revision: number }> {
-  return (await ask(`/api/pieces/${id}/revisions`, json({ source, mark }, 'POST'))).json();
+/** Keeps a version beside the piece under a name, and a sheet of its variations with it. */
+export async function keepTake(
+  id: string,
+  source: string,
+  mark: string,
+  sheet?: KeptSheet,
+): Promise<{ revision: number }> {
+  return (await ask(`/api/pieces/${id}/revisions`, json({ source, mark, sheet }, 'POST'))).json();
+}
+
+/** A film, pictures one under the other in a PNG, as an MP4. */
+export async function movieOf(film: Blob, pictures: number, fps: number): Promise<Blob> {
+  return (await ask(`/api/sheets/movie?pictures=${pictures}&fps=${fps}`, { method: 'POST', body: film })).blob();
 }
 
 export async function markRevision(id: string, number: number, mark: string | null): Promise<void> {

@@ -4,10 +4,10 @@ import { definePart } from '../part';
 export const brushed = definePart({
   kind: 'brushed',
   title: 'Brushed',
-  help: 'Fine grooves that draw a highlight out across them, as on brushed or turned metal.',
+  help: 'Fine grooves that stretch highlights across them, as on brushed or turned metal.',
   icon: 'M4 6h12M8 10h12M4 14h12M8 18h12',
   params: {
-    amount: number('Amount', 70, 'How far highlights are drawn out.', {
+    amount: number('Amount', 70, 'How far highlights are stretched.', {
       unit: '%',
       min: 0,
       max: 100,

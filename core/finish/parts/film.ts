@@ -4,7 +4,7 @@ import { definePart } from '../part';
 export const film = definePart({
   kind: 'film',
   title: 'Film',
-  help: 'A film as thin as light is long, whose colours go with its thickness and the angle: soap, oil, temper colours.',
+  help: 'A film as thin as a wavelength of light, whose colours change with thickness and angle: soap, oil, temper colours.',
   icon: 'M3 15c3-6 6-6 9 0s6 6 9 0M3 9c3-6 6-6 9 0s6 6 9 0',
   params: {
     film: number('Film', 100, 'How much of the surface it covers.', {

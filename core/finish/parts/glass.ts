@@ -4,7 +4,7 @@ import { definePart } from '../part';
 export const glass = definePart({
   kind: 'glass',
   title: 'Glass',
-  help: 'Light goes through, bends, and takes on a colour on its way.',
+  help: 'Light passes through, bends, and takes on colour on its way.',
   icon: 'M6 3h12l-2 18H8L6 3zM7 9h10',
   params: {
     transmission: number('Clearness', 100, 'Share of the light that goes in; the rest is scattered by the base.', {

@@ -9,7 +9,7 @@ export const GRAIN = 32;
 export const white: NoiseKind = {
   kind: 'white',
   title: 'White',
-  help: 'Every place for itself: a rough grain.',
+  help: 'Every point random by itself: a rough grain.',
   field(seed, rate, clock, options) {
     const p = permutation(seed);
     const levels = latticeValues(seed, rate, clock);

@@ -4,7 +4,7 @@ import { clear } from '../shared-params';
 export const apng = defineOutput({
   kind: 'apng',
   title: 'Animated PNG',
-  help: 'Nothing lost, may be see-through',
+  help: 'Lossless, with or without alpha',
   group: 'animated',
   icon: 'film',
   ending: 'png',

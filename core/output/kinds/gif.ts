@@ -10,14 +10,14 @@ export const gif = defineOutput({
   ending: 'gif',
   params: {
     dots: choice(
-      'Dots',
+      'Dithering',
       'even',
       [
-        { value: 'even', title: 'Even pattern' },
-        { value: 'strewn', title: 'Strewn' },
+        { value: 'even', title: 'Ordered' },
+        { value: 'strewn', title: 'Diffused' },
         { value: 'none', title: 'None' },
       ],
-      'How colours between those of the palette are made. An even pattern stands still from frame to frame.',
+      'How colours between those of the palette are made (dithering). An ordered pattern stands still from frame to frame.',
     ),
   },
   sheet: () => 'solid',

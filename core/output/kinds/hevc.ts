@@ -18,7 +18,7 @@ export const hevc = defineOutput({
         { value: '8', title: '8 bit' },
         { value: '10', title: '10 bit' },
       ],
-      '10 bit keeps soft shading free of bands.',
+      '10 bit keeps soft shading free of banding.',
     ),
   },
   sheet: () => 'solid',

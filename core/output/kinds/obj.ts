@@ -3,7 +3,7 @@ import { defineOutput } from '../kind';
 export const obj = defineOutput({
   kind: 'obj',
   title: 'OBJ shapes',
-  help: 'A file a frame',
+  help: 'One file per frame',
   group: 'shapes',
   icon: 'box',
   ending: 'obj',

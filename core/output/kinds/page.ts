@@ -4,7 +4,7 @@ import { quality } from '../shared-params';
 export const page = defineOutput({
   kind: 'page',
   title: 'Web page',
-  help: 'With the loop as a movie without a gap',
+  help: 'Plays the loop without a gap',
   group: 'single',
   icon: 'globe',
   ending: 'html',

@@ -4,7 +4,7 @@ import { clear, depth } from '../shared-params';
 export const png = defineOutput({
   kind: 'png',
   title: 'PNG pictures',
-  help: 'Numbered, nothing lost',
+  help: 'Numbered, lossless',
   group: 'pictures',
   icon: 'images',
   ending: 'png',

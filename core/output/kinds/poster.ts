@@ -9,7 +9,7 @@ export const poster = defineOutput({
   icon: 'image',
   ending: 'png',
   params: {
-    at: number('At', 0, 'Where in what is made the frame stands.', {
+    at: number('At', 0, 'Where in the rendered frames it is taken from.', {
       unit: '%',
       min: 0,
       max: 100,

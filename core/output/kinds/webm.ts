@@ -4,7 +4,7 @@ import { clear, movieParams } from '../shared-params';
 export const webm = defineOutput({
   kind: 'webm',
   title: 'WebM movie',
-  help: 'VP9, may be see-through',
+  help: 'VP9, with or without alpha',
   group: 'movies',
   icon: 'film',
   ending: 'webm',

@@ -4,7 +4,7 @@ import { clear, quality } from '../shared-params';
 export const webp = defineOutput({
   kind: 'webp',
   title: 'Animated WebP',
-  help: 'For the web, may be see-through',
+  help: 'For the web, with or without alpha',
   group: 'animated',
   icon: 'film',
   ending: 'webp',

@@ -5,7 +5,7 @@ import { axes, axisParam, measuredParam, placeOf } from '../places';
 export const along = definePattern({
   kind: 'along',
   title: 'Along an axis',
-  help: 'Goes over from one end to the other: by height, from side to side, or along the surface.',
+  help: 'Changes from one end to the other: by height, from side to side, or along the surface.',
   icon: 'M4 20L20 4M15 4h5v5',
   params: {
     by: choice(

@@ -6,14 +6,14 @@ import { axes, axisParam, placeOf } from '../places';
 export const around = definePattern({
   kind: 'around',
   title: 'Around an axis',
-  help: 'Goes once round an axis and meets itself.',
+  help: 'Changes once round an axis and meets itself.',
   icon: 'M12 4a8 8 0 1 1-7.5 5.2M4 4v5.5h5.5',
   round: true,
   params: {
     by: measuredParam,
     axis: axisParam,
     centre: centreParam('About', 'A point on the axis.'),
-    twist: number('Twist', 0, 'Rounds more for each metre along the axis, so that it winds.', {
+    twist: number('Twist', 0, 'Extra turns for each metre along the axis, so that it winds.', {
       min: -1000,
       max: 1000,
       soft: [-2, 2],

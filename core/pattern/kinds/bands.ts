@@ -7,7 +7,7 @@ import { pushNoise, pushParams } from '../push';
 export const bands = definePattern({
   kind: 'bands',
   title: 'Bands',
-  help: 'Stripes one beside the other, or rings one inside the other, sharp or soft.',
+  help: 'Stripes side by side or rings inside each other, sharp or soft.',
   icon: 'M4 5h16M4 10h16M4 15h16M4 20h16',
   params: {
     as: choice(
@@ -23,7 +23,7 @@ export const bands = definePattern({
     space: spaceParam,
     axis: axisParam,
     width: number('Width', 0.3, 'From one band to the next.', { unit: 'm', min: 0.0001, max: 1000, soft: [0.02, 2] }),
-    share: number('Share', 50, 'How much of it the band itself is.', {
+    share: number('Share', 50, 'Share of each period that the band takes.', {
       unit: '%',
       min: 0,
       max: 100,
@@ -37,7 +37,7 @@ export const bands = definePattern({
       soft: [0, 100],
       step: 1,
     }),
-    along: number('Moved on', 0, 'Along or outwards, in bands: a whole number more a loop closes.', {
+    along: number('Moved on', 0, 'Along or outwards, in bands: a whole number per loop closes.', {
       min: -10_000,
       max: 10_000,
       soft: [-2, 2],

@@ -5,11 +5,11 @@ import { saturate } from '../maths';
 export const crevices = definePattern({
   kind: 'crevices',
   title: 'Crevices',
-  help: 'From what lies open to what lies deep between other faces of the form.',
+  help: 'From open faces to those deep between others.',
   icon: 'M3 6h5l4 10 4-10h5',
   crevices: true,
   params: {
-    strength: number('Strength', 1, 'Factor on how deep it counts.', {
+    strength: number('Strength', 1, 'How strongly depth counts.', {
       unit: '×',
       min: 0,
       max: 20,

@@ -22,8 +22,8 @@ export const image = definePattern({
       'Laid',
       'surface',
       [
-        { value: 'surface', title: 'On the surface', help: 'By its places (UV), once round it.' },
-        { value: 'flat', title: 'Flat', help: 'Shone on along the axis.' },
+        { value: 'surface', title: 'On the surface', help: 'By its UV coordinates, once round it.' },
+        { value: 'flat', title: 'Flat', help: 'Projected along the axis.' },
         { value: 'round', title: 'Round', help: 'Wrapped round the axis.' },
       ],
       'How it is brought onto the form.',
@@ -44,7 +44,7 @@ export const image = definePattern({
       soft: [0.1, 6],
       shownWhen: { param: 'laid', is: ['flat', 'round'] },
     }),
-    times: number('Times', 1, 'How often it is there once round.', {
+    times: number('Times', 1, 'How often it repeats once round.', {
       unit: '×',
       min: -100,
       max: 100,
@@ -52,13 +52,13 @@ export const image = definePattern({
       step: 0.5,
       shownWhen: { param: 'laid', is: ['surface', 'round'] },
     }),
-    along: number('Moved across', 0, 'In pictures: a whole number more a loop closes.', {
+    along: number('Moved across', 0, 'In pictures: a whole number per loop closes.', {
       min: -10_000,
       max: 10_000,
       soft: [-1, 1],
       cyclic: 1,
     }),
-    up: number('Moved up', 0, 'In pictures: a whole number more a loop closes.', {
+    up: number('Moved up', 0, 'In pictures: a whole number per loop closes.', {
       min: -10_000,
       max: 10_000,
       soft: [-1, 1],

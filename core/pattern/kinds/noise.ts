@@ -11,7 +11,7 @@ const plain = (v: Omit<NoiseValues, 'space'>): NoiseValues => ({ ...v, space: 'p
 export const noise = definePattern({
   kind: 'noise',
   title: 'Noise',
-  help: 'Clouds, cells, veins, grain: every noise there is, changing and closing.',
+  help: 'Clouds, cells, veins, grain: any kind of noise, which may change over the loop and closes.',
   icon: 'M3 8c3-4 6 4 9 0s6 4 9 0M3 13c3-4 6 4 9 0s6 4 9 0M3 18c3-4 6 4 9 0s6 4 9 0',
   params: {
     ...own,

@@ -6,7 +6,7 @@ import { axes, axisParam, centreParam, measuredParam, placeOf } from '../places'
 export const region = definePattern({
   kind: 'region',
   title: 'Region',
-  help: 'Inside a ball, a box, a tube or a slab it is high, outside low, with a border as soft as wished.',
+  help: 'High inside a ball, box, tube or slab and low outside, with a soft border.',
   icon: 'M12 4l7 4v8l-7 4-7-4V8zM12 9a3 3 0 1 0 0 6 3 3 0 0 0 0-6z',
   params: {
     shape: choice(

@@ -5,7 +5,7 @@ import { thinningParams } from './thinning';
 export const fog = defineAir({
   kind: 'fog',
   title: 'Fog',
-  help: 'What is far away fades into the air, and more so near the ground if wished.',
+  help: 'Distant things fade into the air, more so near the ground if you like.',
   icon: 'M4 8h13M7 12h13M4 16h10M17 16h3',
   one: 'fog',
   params: {

@@ -5,7 +5,7 @@ import { thinningParams } from './thinning';
 export const haze = defineAir({
   kind: 'haze',
   title: 'Lit air',
-  help: 'Dust in the air that lamps and suns are seen in, with the shadows in it.',
+  help: 'Dust in the air that makes beams of lamps and suns visible, with shadows in it.',
   icon: 'M4 4l7 3M11 7l9 4v8L9 12M6 15h.01M9 18h.01M13 19.500h.01M17 5h.01M20 7h.01',
   one: 'haze',
   params: {
@@ -17,7 +17,7 @@ export const haze = defineAir({
       soft: [0, 40],
       step: 0.5,
     }),
-    forward: number('Forward', 35, 'How much light goes on the way it came: bright against the light, dim with it.', {
+    forward: number('Forward', 35, 'How much light keeps its direction: beams are brighter seen against the light.', {
       unit: '%',
       min: -95,
       max: 95,

@@ -4,7 +4,7 @@ import { defineBackdrop } from '../kind';
 export const gradientBackdrop = defineBackdrop({
   kind: 'gradient',
   title: 'Gradient',
-  help: 'One colour goes over into another behind everything.',
+  help: 'A gradient of two colours behind everything.',
   icon: 'M4 4h16v16H4zM4 9h16M4 13h16M4 16h16M4 18h16',
   params: {
     from: colour('From', '#E9EEF0', 'Colour above, or in the middle.'),
@@ -27,7 +27,7 @@ export const gradientBackdrop = defineBackdrop({
       step: 1,
       shownWhen: { param: 'shape', is: ['line'] },
     }),
-    middle: number('Halfway at', 50, 'Where it is half way over.', {
+    middle: number('Halfway at', 50, 'Where the two colours are mixed in equal parts.', {
       unit: '%',
       min: 1,
       max: 99,

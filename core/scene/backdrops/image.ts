@@ -12,13 +12,13 @@ export const imageBackdrop = defineBackdrop({
       'Fits',
       'cover',
       [
-        { value: 'cover', title: 'Fills', help: 'It fills the frame; what is over is cut off.' },
-        { value: 'contain', title: 'Whole', help: 'All of it is seen; the colour is about it.' },
+        { value: 'cover', title: 'Fills', help: 'It fills the frame; what sticks out is cut off.' },
+        { value: 'contain', title: 'Whole', help: 'All of it is seen, with the colour around it.' },
         { value: 'stretch', title: 'Stretched', help: 'Its corners are those of the frame.' },
       ],
-      'How it is brought into the frame.',
+      'How it fits the frame.',
     ),
-    colour: colour('Colour', '#22262E', 'About the picture, and where it is see-through.'),
+    colour: colour('Colour', '#22262E', 'Around the picture, and where it is transparent.'),
   },
   at: (v) => ({ type: 'image', colour: v.colour, file: v.file, fit: v.fit }),
 });

@@ -33,10 +33,10 @@ export const orbitParams = {
     'Lens',
     'perspective',
     [
-      { value: 'perspective', title: 'Perspective', help: 'What is farther is smaller.' },
-      { value: 'parallel', title: 'Parallel', help: 'What is farther is as large, as in an isometric drawing.' },
+      { value: 'perspective', title: 'Perspective', help: 'Distant things look smaller.' },
+      { value: 'parallel', title: 'Parallel', help: 'Distant things look as large, as in an isometric drawing.' },
     ],
-    'Whether what is farther away is smaller.',
+    'Whether distant things look smaller.',
   ),
   span: number('Across', 6, 'Width of the picture along its longer side.', {
     unit: 'm',
@@ -60,14 +60,14 @@ export const orbitParams = {
     max: 100_000,
     soft: [-3, 3],
   }),
-  exposure: number('Exposure', 0, 'Stops: each one more is twice as bright. The backdrop stays as it is.', {
+  exposure: number('Exposure', 0, 'In stops: one more is twice as bright. The backdrop stays as it is.', {
     unit: 'EV',
     min: -20,
     max: 20,
     soft: [-3, 3],
     step: 0.1,
   }),
-  roll: number('Roll', 0, 'Turns the picture about the way it looks.', {
+  roll: number('Roll', 0, 'Turns the camera about the direction it looks in.', {
     unit: '°',
     cyclic: 360,
     min: -36_000,
@@ -87,7 +87,7 @@ export const orbitParams = {
   fNumber: number(
     'f-number',
     0,
-    'Of the lens: the smaller, the less is sharp before and behind the focus. 0 is sharp everywhere.',
+    'Aperture of the lens: the smaller the number, the less is sharp in front of and behind the focus. 0 is sharp everywhere.',
     {
       min: 0,
       max: 1000,
@@ -109,7 +109,7 @@ export const orbitParams = {
   focus: number(
     'Focus',
     0,
-    'Distance that is sharp, measured on from the point it looks at; below 0 nearer to the camera.',
+    'Distance that is sharp, measured from the point the camera looks at; below 0 is nearer to the camera.',
     {
       unit: 'm',
       min: -100_000,
@@ -131,7 +131,7 @@ export const orbitParams = {
   focusOn: ribbon('Focus on', 'The ribbon whose middle is sharp; while it is not seen, the distance is.', {
     shownWhen: { param: 'focusBy', is: ['ribbon'] },
   }),
-  blades: number('Blades', 0, 'Of the iris, which is the shape of blurred lights: 0 is round.', {
+  blades: number('Blades', 0, 'Blades of the iris, which shape blurred lights: 0 is round.', {
     min: 0,
     max: 12,
     soft: [0, 9],
@@ -139,7 +139,7 @@ export const orbitParams = {
     more: true,
   }),
   held: toggle(
-    'Held bright',
+    'Keep brightness',
     true,
     'Keeps the brightness when the f-number changes; otherwise f/4 is as bright as held, and each stop doubles it.',
     { more: true },

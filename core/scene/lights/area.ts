@@ -5,16 +5,16 @@ import { aimOf, lampColour, lampParams, placeOf, strengthOf } from './lamp-param
 export const area = defineLight({
   kind: 'area',
   title: 'Area light',
-  help: 'A lit rectangle, such as a window or a soft box: long highlights, and shadows as soft as it is large.',
+  help: 'A shining rectangle, such as a window or a soft box. The larger it is, the softer its shadows.',
   icon: 'M4 5h16v10H4zM8 19l-2 2M12 18v3M16 19l2 2',
   aims: true,
   params: {
-    strength: strengthOf(200, 'At three metres straight before it 100 % makes white paper white, however large it is.'),
+    strength: strengthOf(200, '100 % makes white paper white three metres in front of it, however large it is.'),
     place: placeOf([-3, 3, 2]),
     aim: aimOf(),
     width: number('Width', 2, 'From side to side.', { unit: 'm', min: 0.001, max: 1000, soft: [0.1, 6] }),
     height: number('Height', 2, 'From top to bottom.', { unit: 'm', min: 0.001, max: 1000, soft: [0.1, 6] }),
-    turn: number('Turn', 0, 'About the way it shines.', {
+    turn: number('Turn', 0, 'Turns it about the direction it shines in.', {
       unit: '°',
       cyclic: 360,
       min: -36_000,

@@ -9,7 +9,7 @@ export const ball = defineLight({
   icon: 'M12 6a6 6 0 1 0 0 12 6 6 0 0 0 0-12zM12 2v1M12 21v1M2 12h1M21 12h1',
   aims: true,
   params: {
-    strength: strengthOf(100, 'At three metres 100 % makes white paper white.'),
+    strength: strengthOf(100, '100 % makes white paper white three metres away.'),
     place: placeOf([2, 3, 2]),
     radius: number('Radius', 0.2, 'Of the ball: larger makes softer shadows.', {
       unit: 'm',

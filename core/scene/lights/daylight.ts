@@ -48,7 +48,7 @@ export const daylight = defineLight({
       soft: [0, 20],
       step: 0.1,
     }),
-    shadow: toggle('Shadows', true, 'Whether the sun throws shadows.'),
+    shadow: toggle('Shadows', true, 'Whether the sun casts shadows.'),
     below: colour('Ground', '#6B655C', 'Colour of the ground, lit by sky and sun.'),
     ...shadeParams,
   },

@@ -6,8 +6,8 @@ import { strengthParam, turnedParams } from './turned';
 
 export const gradientLight = defineLight({
   kind: 'gradient',
-  title: 'Gradient round about',
-  help: 'Light from all round in colours that go over into each other from below to above, or once round.',
+  title: 'Gradient surroundings',
+  help: 'Light from all round in a gradient, from below to above or once round the horizon.',
   icon: 'M12 3a9 9 0 1 0 0 18 9 9 0 0 0 0-18zM4 9h16M3.500 13h17M5 17h14',
   one: 'round',
   params: {
@@ -19,7 +19,7 @@ export const gradientLight = defineLight({
         { value: 'up', title: 'Upwards', help: 'From straight below to straight above.' },
         { value: 'round', title: 'Round', help: 'Once round the horizon, and into itself.' },
       ],
-      'The way the colours go.',
+      'The direction of the gradient.',
     ),
     colours: {
       ...stops(

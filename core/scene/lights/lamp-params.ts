@@ -23,7 +23,7 @@ export const lampParams = {
     shownWhen: { param: 'tone', is: ['kelvin'] },
   }),
   colour: colour('Colour', '#FFFFFF', 'Colour of the light.', { shownWhen: { param: 'tone', is: ['colour'] } }),
-  shadow: toggle('Shadow', true, 'Throws shadows.'),
+  shadow: toggle('Shadow', true, 'Casts shadows.'),
 } as const;
 
 /** The point a lamp stands at, taken hold of in the picture. */

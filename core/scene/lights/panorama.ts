@@ -6,7 +6,7 @@ import { strengthParam, turnedParams } from './turned';
 export const panorama = defineLight({
   kind: 'panorama',
   title: 'Picture of light',
-  help: 'Light from all round as it was taken somewhere: a Radiance (.hdr) or OpenEXR (.exr) picture, twice as wide as high.',
+  help: 'Light from all round, photographed somewhere (HDRI): a Radiance (.hdr) or OpenEXR (.exr) picture, twice as wide as high.',
   icon: 'M3 6c6 3 12 3 18 0v12c-6-3-12-3-18 0zM8 14l3-4 3 4M15.500 10.500h.01',
   one: 'round',
   params: {

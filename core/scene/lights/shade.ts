@@ -2,12 +2,8 @@ import { number, toggle } from '../../declare/params';
 
 /** Whether light from all round is kept out of corners. */
 export const shadeParams = {
-  shade: toggle(
-    'Shade',
-    false,
-    'Light from all round is kept out where other faces are in its way: ambient occlusion.',
-  ),
-  shadeAmount: number('Shade depth', 100, 'How much of it is kept out.', {
+  shade: toggle('Shade', false, 'Darkens what other faces shield from the light all round (ambient occlusion).'),
+  shadeAmount: number('Shade depth', 100, 'How dark that is.', {
     unit: '%',
     min: 0,
     max: 100,

@@ -19,7 +19,7 @@ export const sky = defineLight({
     above: colour('Above', '#7FA9D9', 'Colour overhead.'),
     horizon: colour('Horizon', '#E9EEF2', 'Colour all round at the height of the eye.'),
     below: colour('Below', '#6B655C', 'Colour of the ground.'),
-    edge: number('Horizon is', 40, 'How wide the horizon’s colour reaches up and down.', {
+    edge: number('Horizon is', 40, 'How far the horizon’s colour reaches up and down.', {
       unit: '%',
       min: 1,
       max: 100,

@@ -9,7 +9,7 @@ export const spot = defineLight({
   icon: 'M9 3h6l1 5H8zM8 8 4 21M16 8l4 13M12 8v13',
   aims: true,
   params: {
-    strength: strengthOf(150, 'In the middle of the cone, three metres away, 100 % makes white paper white.'),
+    strength: strengthOf(150, '100 % makes white paper white in the middle of the cone, three metres away.'),
     place: placeOf([3, 4, 3]),
     aim: aimOf(),
     cone: number('Cone', 40, 'Full angle of the cone.', { unit: '°', min: 1, max: 170, soft: [5, 120], step: 1 }),

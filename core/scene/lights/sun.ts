@@ -9,7 +9,7 @@ export const sun = defineLight({
   icon: 'M12 8a4 4 0 1 0 0 8 4 4 0 0 0 0-8zM12 3v2M12 19v2M3 12h2M19 12h2M6 6l1 1M17 17l1 1M6 18l1-1M17 7l1-1',
   aims: true,
   params: {
-    strength: strengthOf(100, 'Against the light that makes white paper white.'),
+    strength: strengthOf(100, '100 % makes white paper white.'),
     azimuth: number('Round', -40, 'Direction it comes from, round the upright axis.', {
       unit: '°',
       cyclic: 360,

@@ -4,7 +4,7 @@ import { definePictureEffect } from '../kind';
 export const bloom = definePictureEffect({
   kind: 'bloom',
   title: 'Bloom',
-  help: 'Bright light spills over its edges, as in a lens.',
+  help: 'Bright light spills over edges, as in a lens.',
   icon: 'M12 8a4 4 0 1 0 0 8 4 4 0 0 0 0-8zM12 2v3M12 19v3M2 12h3M19 12h3M5 5l2 2M17 17l2 2M5 19l2-2M17 7l2-2',
   params: {
     amount: number('Amount', 40, 'How much of the light spills.', {

@@ -16,7 +16,7 @@ function leaning(hex: string): readonly [number, number, number] {
 export const grade = definePictureEffect({
   kind: 'grade',
   title: 'Lift, gamma, gain',
-  help: 'Brightness and tint of the dark, the middle and the bright parts, each on its own.',
+  help: 'Brightness and tint of shadows, midtones and highlights, each on its own.',
   icon: 'M6 12a3 3 0 1 0 0 .01M14 7a3 3 0 1 0 0 .01M21 14a3 3 0 1 0 0 .01M4 20h16',
   params: {
     lift: number('Lift', 0, 'Raises the dark parts; white stays.', {

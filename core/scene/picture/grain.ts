@@ -5,7 +5,7 @@ import { definePictureEffect } from '../kind';
 export const grain = definePictureEffect({
   kind: 'grain',
   title: 'Grain',
-  help: 'The grain of film; it is the same again after a loop.',
+  help: 'Film grain that repeats with the loop.',
   icon: 'M5 5h.01M9 8h.01M14 5h.01M18 9h.01M6 12h.01M11 12h.01M16 14h.01M5 18h.01M10 17h.01M14 19h.01M19 18h.01',
   params: {
     amount: number('Amount', 6, 'How strong it is.', { unit: '%', min: 0, max: 100, soft: [0, 30], step: 0.5 }),
@@ -16,8 +16,8 @@ export const grain = definePictureEffect({
       soft: [0.5, 6],
       step: 0.1,
     }),
-    moves: toggle('Moves', true, 'Another grain in every frame of the loop; otherwise it stands.'),
-    seed: seed('Seed', 0, 'Another number, another grain.', 'pattern', { moves: false }),
+    moves: toggle('Moves', true, 'Different grain in every frame of the loop; otherwise it stands still.'),
+    seed: seed('Seed', 0, 'A different number gives another grain.', 'pattern', { moves: false }),
   },
   // Told by the frame within the loop, so that frame N has the grain of frame 0.
   at: (v, clock) => ({

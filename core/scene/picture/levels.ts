@@ -25,7 +25,7 @@ export function curveSlopes(heights: readonly number[]): number[] {
 export const levels = definePictureEffect({
   kind: 'levels',
   title: 'Curve',
-  help: 'A curve through five brightnesses: what they are becomes what they are set to.',
+  help: 'A tone curve through five brightnesses.',
   icon: 'M4 20V4M4 20h16M4 20c5-2 4-7 8-8s4-6 8-8M12 12h.01',
   params: {
     of: choice(

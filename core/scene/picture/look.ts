@@ -20,7 +20,7 @@ export const look = definePictureEffect({
         { value: 'stronger', title: 'Very strong' },
         { value: 'own', title: 'As set' },
       ],
-      'How hard dark and bright part; or as set below.',
+      'How strong the contrast is, or as set below.',
     ),
     contrast: number('Contrast', 20, 'An S-curve about middle grey; below 0 it is softer.', {
       unit: '%',
@@ -30,7 +30,7 @@ export const look = definePictureEffect({
       step: 1,
       shownWhen: { param: 'curve', is: ['own'] },
     }),
-    saturation: number('Saturation', 100, '0 is grey, 100 leaves colours as they are.', {
+    saturation: number('Saturation', 100, '0 is grey, 100 leaves colours unchanged.', {
       unit: '%',
       min: 0,
       max: 400,

@@ -37,7 +37,7 @@ export const burst = defineStep({
       soft: [-180, 180],
       step: 1,
     }),
-    seed: seed('Seed', 1, 'Another number, other faces go far.', 'chance'),
+    seed: seed('Seed', 1, 'A different number gives other faces go far.', 'chance'),
     ...regionParams,
   },
   summary: (v) => `${brief(v.distance)} m, faces at ${brief(v.size)} %`,

@@ -6,7 +6,7 @@ import { brief, defineStep, StepProblem } from '../step';
 export const decimate = defineStep({
   kind: 'decimate',
   title: 'Decimate',
-  help: 'Makes do with fewer triangles, most of them where the form bends; for heavy forms while you work.',
+  help: 'Reduces the number of triangles and keeps most where the form bends; for heavy forms while you work.',
   icon: 'decimate',
   group: 'detail',
   copiesAs: 'one',

@@ -55,7 +55,7 @@ export const nest = defineStep({
         step: 1,
       },
     ),
-    seed: seed('Seed', 0, 'Another number, another chance.', 'chance', { moves: false }),
+    seed: seed('Seed', 0, 'A different number gives different random values.', 'chance', { moves: false }),
     later: number(
       'Each later',
       0,

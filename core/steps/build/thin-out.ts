@@ -37,7 +37,7 @@ export const thinOut = defineStep({
         { value: 'outside', title: 'All outside' },
         { value: 'inside', title: 'All inside' },
       ],
-      'Which go first: any, those made first, neighbours together, or those where the region is strongest; or ' +
+      'Which go first: random ones, those made first, neighbours together, or those where the region is strongest; or ' +
         'all that lie outside or inside the region.',
     ),
     scale: number('Patch size', 0.6, 'Size of the patches.', {
@@ -47,7 +47,7 @@ export const thinOut = defineStep({
       soft: [0.05, 4],
       shownWhen: { param: 'by', is: ['patches'] },
     }),
-    seed: seed('Seed', 1, 'Another number, other faces.', 'chance', {
+    seed: seed('Seed', 1, 'A different number gives other faces.', 'chance', {
       shownWhen: { param: 'by', is: ['chance', 'patches'] },
     }),
     ...regionParams,

@@ -16,7 +16,7 @@ export const along = defineStep({
   carries: 'size',
   params: {
     other: ribbon('Path', 'A ribbon whose first curve is the path.', { serves: true }),
-    axis: choice('Axis', 'y', axisOptions, 'Which way of the form runs along the path.'),
+    axis: choice('Axis', 'y', axisOptions, 'Which axis of the form runs along the path.'),
     fit: choice(
       'Fit',
       'whole',

@@ -13,7 +13,7 @@ const ZERO: readonly [number, number, number] = [0, 0, 0];
 export const cage = defineStep({
   kind: 'cage',
   title: 'Free cage',
-  help: 'A cage of points round the form: move one and the form goes along.',
+  help: 'A cage of points round the form: move one and the form follows.',
   icon: 'cage',
   group: 'deform',
   carries: 'size',

@@ -12,7 +12,12 @@ export const inflate = defineStep({
   group: 'deform',
   carries: 'shift',
   params: {
-    amount: number('Amount', 0.1, 'How far out, below 0 in.', { unit: 'm', min: -100, max: 100, soft: [-1, 1] }),
+    amount: number('Amount', 0.1, 'How far outwards; below 0 inwards.', {
+      unit: 'm',
+      min: -100,
+      max: 100,
+      soft: [-1, 1],
+    }),
     ...regionParams,
   },
   summary: (v) => `${brief(v.amount)} m outwards`,

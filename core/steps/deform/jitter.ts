@@ -13,13 +13,13 @@ export const jitter = defineStep({
   group: 'deform',
   carries: 'shift',
   params: {
-    amount: vector('Amount', [0.05, 0.05, 0.05], 'At most so far along x, y and z, either way.', {
+    amount: vector('Amount', [0.05, 0.05, 0.05], 'The largest distance along x, y and z, in either direction.', {
       unit: 'm',
       min: 0,
       max: 100,
       soft: [0, 0.5],
     }),
-    seed: seed('Seed', 1, 'Another number, other places.', 'chance'),
+    seed: seed('Seed', 1, 'A different number gives other places.', 'chance'),
     rate: number('Rate', 0, 'How much points wander in a loop; 0 stands still. It always closes.', {
       unit: '/loop',
       min: 0,

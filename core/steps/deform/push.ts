@@ -31,13 +31,13 @@ export const push = defineStep({
     other: ribbon('Ribbon', 'The ribbon whose points push, each the nearest to it.', {
       shownWhen: { param: 'away', is: ['ribbon'] },
     }),
-    amount: number('Amount', 0.4, 'How far what lies next to it is pushed; below 0 it is drawn to it.', {
+    amount: number('Amount', 0.4, 'How far the nearest points are pushed; below 0 they are pulled.', {
       unit: 'm',
       min: -1000,
       max: 1000,
       soft: [-2, 2],
     }),
-    reach: number('Reach', 1.2, 'Distance at which nothing is moved any more.', {
+    reach: number('Reach', 1.2, 'Distance beyond which nothing moves.', {
       unit: 'm',
       min: 0.001,
       max: 10_000,

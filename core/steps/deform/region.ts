@@ -49,13 +49,13 @@ export const regionParams = {
     handle: { from: 'regionAt' },
   }),
   regionRibbon: ribbon('Region of', 'The ribbon near which it acts.', { shownWhen: { param: 'region', is: ['near'] } }),
-  regionTowards: vector('Towards', [0, 1, 0], 'The way that faces must look.', {
+  regionTowards: vector('Towards', [0, 1, 0], 'The direction that faces must point in.', {
     min: -1,
     max: 1,
     soft: [-1, 1],
     shownWhen: { param: 'region', is: ['facing'] },
   }),
-  regionAngle: number('Within', 60, 'Faces that look at most this far off that way.', {
+  regionAngle: number('Within', 60, 'Faces within this angle of that direction.', {
     unit: '°',
     min: 0,
     max: 180,
@@ -63,7 +63,7 @@ export const regionParams = {
     step: 1,
     shownWhen: { param: 'region', is: ['facing'] },
   }),
-  regionShare: number('Covered', 50, 'How much of everything the patches cover.', {
+  regionShare: number('Covered', 50, 'Share of space that the patches cover.', {
     unit: '%',
     min: 0,
     max: 100,
@@ -86,7 +86,7 @@ export const regionParams = {
     step: 0.05,
     shownWhen: { param: 'region', is: ['patches'] },
   }),
-  regionSeed: seed('Patch seed', 0, 'Another number, other patches.', 'pattern', {
+  regionSeed: seed('Patch seed', 0, 'A different number gives other patches.', 'pattern', {
     shownWhen: { param: 'region', is: ['patches'] },
   }),
   soft: number('Soft edge', 0.5, 'Width of its border, over which the strength falls to nothing.', {

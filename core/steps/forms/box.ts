@@ -36,7 +36,7 @@ export const box = defineStep({
       integer: true,
       shownWhen: { param: 'uneven', is: [false] },
     }),
-    uneven: toggle('Own counts', false, 'Counts the faces along x, y and z by themselves.', { more: true }),
+    uneven: toggle('Own counts', false, 'Sets the number of faces along x, y and z separately.', { more: true }),
     counts: vector('Segments', [8, 8, 8], 'Faces along x, y and z.', {
       min: 1,
       max: 400,

@@ -7,7 +7,7 @@ import { stretch, stretched } from './stretch';
 export const cone = defineStep({
   kind: 'cone',
   title: 'Cone',
-  help: 'A cone, pointed or cut off, with rims as round as you like.',
+  help: 'A cone, pointed or cut off, with sharp or rounded rims.',
   icon: 'cone',
   group: 'form',
   params: {

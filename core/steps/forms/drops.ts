@@ -28,7 +28,7 @@ export const drops = defineStep({
       soft: [0, 4],
       moves: false,
     }),
-    melt: number('Melts', 35, 'How early they reach out to each other.', {
+    melt: number('Melts', 35, 'How far apart they begin to merge.', {
       unit: '%',
       min: 1,
       max: 100,
@@ -43,7 +43,7 @@ export const drops = defineStep({
       step: 0.25,
       moves: false,
     }),
-    seed: seed('Seed', 1, 'Another number, other ways.', 'chance', { moves: false }),
+    seed: seed('Seed', 1, 'A different number gives other ways.', 'chance', { moves: false }),
     cells: number('Cells', 56, 'Cells of the grid from side to side: more is finer.', {
       min: 8,
       max: 220,

@@ -17,8 +17,8 @@ export const endless = defineStep({
       'Form',
       'box',
       [
-        { value: 'box', title: 'Box and ball fold', help: 'Folded into a box and turned inside out about a ball.' },
-        { value: 'sponge', title: 'Sponge', help: 'A cube with every third taken out, and so on.' },
+        { value: 'box', title: 'Box and ball fold', help: 'Folded at the sides of a box and inverted in a ball.' },
+        { value: 'sponge', title: 'Sponge', help: 'A cube with its middle thirds taken out, again and again.' },
         { value: 'bulb', title: 'Power bulb', help: 'Buds upon buds.' },
         { value: 'julia', title: 'Julia set', help: 'Smooth shells and necks, of quaternions.' },
         { value: 'net', title: 'Ball net', help: 'Balls touching balls, all the way down.' },
@@ -114,12 +114,17 @@ export const endless = defineStep({
       soft: [0.5, 4],
       step: 0.01,
     }),
-    middle: vector('Middle', [0, 0, 0], 'The place of the form that lies in the middle, in sizes: the way in.', {
-      min: -100,
-      max: 100,
-      soft: [-1, 1],
-      step: 0.01,
-    }),
+    middle: vector(
+      'Middle',
+      [0, 0, 0],
+      'The point of the form that lies in the middle, in sizes. Move it to travel inside.',
+      {
+        min: -100,
+        max: 100,
+        soft: [-1, 1],
+        step: 0.01,
+      },
+    ),
     rounds: number('Rounds', 7, 'How many times it is folded: more has finer parts.', {
       min: 1,
       max: 16,
@@ -129,7 +134,7 @@ export const endless = defineStep({
     skin: number(
       'Skin',
       0.6,
-      'How far outside the form its faces lie, as a share of its size: what is thinner than the grid is then still whole.',
+      'How far outside the form its faces lie, as a share of its size: parts thinner than the grid then stay whole.',
       {
         unit: '%',
         min: 0,

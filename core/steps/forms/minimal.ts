@@ -23,7 +23,7 @@ const SURFACES: Record<string, (x: number, y: number, z: number) => number> = {
 export const minimal = defineStep({
   kind: 'minimal',
   title: 'Minimal surface',
-  help: 'An endless web of saddles, cut out by a ball or a cube; it can travel by whole periods.',
+  help: 'A surface of saddles that repeats without end, cut to a ball or a cube. It can travel by whole periods.',
   icon: 'minimal',
   group: 'form',
   params: {
@@ -58,7 +58,7 @@ export const minimal = defineStep({
       max: 1000,
       soft: [0.2, 4],
     }),
-    thickness: number('Thickness', 26, 'How thick the sheet is, as a share of what fills everything.', {
+    thickness: number('Thickness', 26, 'Thickness of the sheet, as a share of that at which it fills all space.', {
       unit: '%',
       min: 1,
       max: 95,
@@ -66,7 +66,7 @@ export const minimal = defineStep({
       step: 1,
     }),
     level: number('Level', 0, 'Shifts the sheet to one side of the pattern.', { min: -1.4, max: 1.4, soft: [-1, 1] }),
-    travels: vector('Travels', [0, 1, 0], 'Whole periods it goes on along x, y and z in a loop. It always closes.', {
+    travels: vector('Travels', [0, 1, 0], 'Whole periods it moves along x, y and z in a loop. It always closes.', {
       unit: '/loop',
       min: -20,
       max: 20,

@@ -43,7 +43,7 @@ export const svg = defineStep({
       file: '.svg',
     }),
     size: number('Size', 2, 'Of its larger side.', { unit: 'm', min: 0.001, max: 1000, soft: [0.1, 6] }),
-    detail: number('Detail', 50, 'How finely bends are drawn.', {
+    detail: number('Detail', 50, 'How finely curves are drawn.', {
       unit: '%',
       min: 1,
       max: 100,

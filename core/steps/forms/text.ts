@@ -31,7 +31,7 @@ export const text = defineStep({
         { value: 'title', title: 'Title' },
         { value: 'plain', title: 'Plain' },
       ],
-      'Which letters.',
+      'The typeface.',
     ),
     size: number('Size', 1, 'Height of a line.', { unit: 'm', min: 0.001, max: 1000, soft: [0.1, 3] }),
     spacing: number('Spacing', 0, 'More room between letters, or less.', {
@@ -56,9 +56,9 @@ export const text = defineStep({
         { value: 'left', title: 'Left' },
         { value: 'right', title: 'Right' },
       ],
-      'Which side of the lines stands on one upright.',
+      'How lines are aligned.',
     ),
-    detail: number('Detail', 50, 'How finely bends are drawn.', {
+    detail: number('Detail', 50, 'How finely curves are drawn.', {
       unit: '%',
       min: 1,
       max: 100,

@@ -59,7 +59,7 @@ export const journey = defineStep({
       moves: false,
       shownWhen: { param: 'path', is: ['wander'] },
     }),
-    seed: seed('Seed', 1, 'Another number, another path.', 'chance', {
+    seed: seed('Seed', 1, 'A different number gives another path.', 'chance', {
       moves: false,
       shownWhen: { param: 'path', is: ['wander'] },
     }),

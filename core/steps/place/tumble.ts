@@ -64,7 +64,7 @@ export const tumble = defineStep({
       'Where it rolls to.',
     ),
     way: choice(
-      'Way',
+      'Ease',
       'gather',
       [
         { value: 'gather', title: 'Gathering speed' },

@@ -59,7 +59,7 @@ export const repeatParams = {
     'Turns each copy by 0, 90, 180 or 270° by chance.',
     { more: true },
   ),
-  seed: seed('Seed', 0, 'Another number, another chance.', 'chance', { moves: false }),
+  seed: seed('Seed', 0, 'A different number gives different random values.', 'chance', { moves: false }),
   draftShare: number('In the draft', 100, 'Share of the copies that the draft shows.', {
     unit: '%',
     min: 0,

@@ -44,12 +44,14 @@ export const repeatGrid = defineStep({
       { unit: 'm', min: -1000, max: 1000, soft: [0, 3], handle: 'place' },
     ),
     centred: toggle('Centred', true, 'The middle of the grid stays where the form was; otherwise its first copy.'),
-    advance: number(
-      'Move on',
-      0,
-      'Places along X by which the copies move on in a loop; whole numbers close to the eye.',
-      { unit: '/loop', min: -1000, max: 1000, soft: [-3, 3], step: 1, counts: true },
-    ),
+    advance: number('Move on', 0, 'Places along X by which the copies move on in a loop; whole numbers look closed.', {
+      unit: '/loop',
+      min: -1000,
+      max: 1000,
+      soft: [-3, 3],
+      step: 1,
+      counts: true,
+    }),
     ends: toggle(
       'Grow at the ends',
       true,

@@ -22,9 +22,9 @@ export const repeatLine = defineStep({
         { value: 'spacing', title: 'Spacing' },
         { value: 'total', title: 'Total' },
       ],
-      'Whether the way is that from copy to copy or that of the whole line.',
+      'Whether the offset is from copy to copy or spans the whole line.',
     ),
-    way: vector('Way', [1, 0, 0], 'From one copy to the next, or from the first to the last.', {
+    way: vector('Offset', [1, 0, 0], 'From one copy to the next, or from the first to the last.', {
       unit: 'm',
       min: -10_000,
       max: 10_000,
@@ -32,7 +32,7 @@ export const repeatLine = defineStep({
       handle: 'place',
     }),
     centred: toggle('Centred', true, 'The middle of the line stays where the form was; otherwise its first copy.'),
-    advance: number('Move on', 0, 'Places by which the copies move on in a loop; whole numbers close to the eye.', {
+    advance: number('Move on', 0, 'Places by which the copies move on in a loop; whole numbers look closed.', {
       unit: '/loop',
       min: -1000,
       max: 1000,

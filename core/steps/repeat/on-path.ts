@@ -66,7 +66,7 @@ export const repeatPath = defineStep({
         { value: 'upright', title: 'Ahead, upright' },
         { value: 'no', title: 'Not' },
       ],
-      'X looks along the path; Y turns with it as little as possible, or stays up.',
+      'X points along the path; Y turns with it as little as possible, or stays up.',
     ),
     bank: number('Bank', 0, 'Turns about the path.', {
       unit: '°',
@@ -84,7 +84,7 @@ export const repeatPath = defineStep({
       step: 0.25,
     }),
     off: number('Off the path', 0, 'Along each copy’s own Y.', { unit: 'm', min: -1000, max: 1000, soft: [-1, 1] }),
-    advance: number('Move on', 0, 'Places by which the copies move on in a loop; whole numbers close to the eye.', {
+    advance: number('Move on', 0, 'Places by which the copies move on in a loop; whole numbers look closed.', {
       unit: '/loop',
       min: -1000,
       max: 1000,

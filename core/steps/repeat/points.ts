@@ -45,7 +45,7 @@ export const repeatPoints = defineStep({
       ],
       'One copy on each.',
     ),
-    turned: toggle('Outwards', true, 'Y looks away from the surface; X looks along an edge.'),
+    turned: toggle('Outwards', true, 'Y points away from the surface; X points along an edge.'),
     spin: number('Turn', 0, 'About each copy’s own Y.', {
       unit: '°',
       cyclic: 360,
@@ -58,7 +58,7 @@ export const repeatPoints = defineStep({
     fits: toggle(
       'Sized by its place',
       false,
-      'A copy on a large face or a long edge is larger: as large as that against the mean.',
+      'Copies on larger faces or longer edges are larger, in proportion to the average.',
     ),
     ...repeatParams,
   },

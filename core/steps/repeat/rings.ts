@@ -113,8 +113,8 @@ export const repeatRings = defineStep({
       ],
       'The axis it goes round.',
     ),
-    turned: toggle('Outwards', true, 'Each copy is turned by the place it stands on, so that its X looks outwards.'),
-    advance: number('Move on', 0, 'Places by which the copies move on in a loop; whole numbers close to the eye.', {
+    turned: toggle('Outwards', true, 'Turns each copy so that its X axis points outwards.'),
+    advance: number('Move on', 0, 'Places by which the copies move on in a loop; whole numbers look closed.', {
       unit: '/loop',
       min: -1000,
       max: 1000,

@@ -14,13 +14,13 @@ import { checkCopies, repeated, repeatParams } from './common';
 export const scatter = defineStep({
   kind: 'scatter',
   title: 'Scatter',
-  help: 'Strews copies over the surface of another ribbon or through its inside.',
+  help: 'Scatters copies over the surface of another ribbon, or through its inside.',
   icon: 'scatter',
   group: 'repeat',
   takesCopies: true,
   hasDetail: true,
   params: {
-    other: ribbon('Over', 'The ribbon they are strewn over.'),
+    other: ribbon('Over', 'The ribbon they are scattered over.'),
     where: choice(
       'Where',
       'surface',
@@ -37,7 +37,7 @@ export const scatter = defineStep({
         { value: 'count', title: 'Count' },
         { value: 'density', title: 'Density' },
       ],
-      'So many in all, or so many on a square metre.',
+      'A total number, or a number per square metre.',
       { shownWhen: { param: 'where', is: ['surface'] } },
     ),
     count: number('Count', 120, 'How many.', {
@@ -48,7 +48,7 @@ export const scatter = defineStep({
       integer: true,
       moves: false,
     }),
-    density: number('Density', 20, 'Copies on a square metre.', {
+    density: number('Density', 20, 'Copies per square metre.', {
       min: 0,
       max: 1_000_000,
       soft: [0, 200],
@@ -56,15 +56,15 @@ export const scatter = defineStep({
       moves: false,
       shownWhen: { param: 'by', is: ['density'] },
     }),
-    spread: number('Least distance', 0, 'No two are nearer than this; fewer may find room then.', {
+    spread: number('Least distance', 0, 'No two are closer than this; fewer may fit then.', {
       unit: 'm',
       min: 0,
       max: 1000,
       soft: [0, 1],
       moves: false,
     }),
-    scatterSeed: seed('Strewn by', 0, 'Another number, other places.', 'chance', { moves: false }),
-    turned: toggle('Outwards', true, 'Y looks away from the surface.'),
+    scatterSeed: seed('Scatter seed', 0, 'A different number gives other places.', 'chance', { moves: false }),
+    turned: toggle('Outwards', true, 'Y points away from the surface.'),
     about: number('Turned by chance', 100, 'About each copy’s own Y: 100 % any way, 0 % all the same way.', {
       unit: '%',
       min: 0,

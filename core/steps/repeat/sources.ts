@@ -34,7 +34,7 @@ const shareOf = (title: string, help: string, also: readonly When[] = [], sparse
 /** A row for each ribbon, and one for its share; only the first of them is known by name. */
 export const sourceParams = widened<{ readonly firstShare: NumberParam }>(
   Object.fromEntries([
-    ['firstShare', shareOf('Share of this', 'How often this ribbon, against the shares of the others.')],
+    ['firstShare', shareOf('Share of this', 'How often this ribbon is used, relative to the others.')],
     ...SOURCES.flatMap((name, k) => {
       const words = ordinal(k + 2);
       const sparse = k >= ALWAYS;

@@ -92,7 +92,7 @@ export const streamParams = {
     moves: false,
     more: true,
   }),
-  direction: vector('Direction', [0, 1, 0], 'The way they set out; its length does not matter.', {
+  direction: vector('Direction', [0, 1, 0], 'The direction in which they start; its length does not matter.', {
     min: -1000,
     max: 1000,
     soft: [-1, 1],
@@ -103,14 +103,14 @@ export const streamParams = {
     false,
     'Away from the middle, from the surface, or along the curve, instead of all one way.',
   ),
-  cone: number('Spread', 20, 'How far off that way they may set out.', {
+  cone: number('Spread', 20, 'How far from that direction they may start.', {
     unit: '°',
     min: 0,
     max: 180,
     soft: [0, 180],
     step: 1,
   }),
-  speed: number('Speed', 2, 'With which they set out.', {
+  speed: number('Speed', 2, 'The speed at which they start.', {
     unit: 'm/loop',
     min: -10_000,
     max: 10_000,
@@ -125,7 +125,7 @@ export const streamParams = {
     step: 1,
     more: true,
   }),
-  fall: number('Falls', 0, 'What a loop of falling adds to the speed downwards; below 0 they rise.', {
+  fall: number('Falls', 0, 'Downward speed that a loop of falling adds; below 0 they rise.', {
     unit: 'm/loop',
     perLoop: 2,
     min: -10_000,
@@ -134,7 +134,7 @@ export const streamParams = {
     step: 0.05,
     moves: false,
   }),
-  drag: number('Drag', 0, 'How quickly the air takes their own speed away: at 1 a loop leaves 37 % of it.', {
+  drag: number('Drag', 0, 'How quickly the air slows them: at 1, 37 % of the speed is left after a loop.', {
     unit: '/loop',
     min: 0,
     max: 1000,
@@ -194,7 +194,7 @@ export const streamParams = {
     moves: false,
     ...FLOW,
   }),
-  flowSeed: seed('Current seed', 0, 'Another number, another current.', 'pattern', {
+  flowSeed: seed('Current seed', 0, 'A different number gives another current.', 'pattern', {
     moves: false,
     ...FLOW,
     more: true,
@@ -207,14 +207,14 @@ export const streamParams = {
     soft: [0, 100],
     step: 1,
   }),
-  growIn: number('Grows in over', 15, 'First share of its life, over which a particle grows.', {
+  growIn: number('Grows in over', 15, 'Share of its life, at its beginning, over which a particle grows.', {
     unit: '%',
     min: 0,
     max: 100,
     soft: [0, 100],
     step: 1,
   }),
-  growOut: number('Shrinks over', 25, 'Last share of its life, over which it shrinks to nothing.', {
+  growOut: number('Shrinks over', 25, 'Share of its life, at its end, over which it shrinks to nothing.', {
     unit: '%',
     min: 0,
     max: 100,
@@ -229,7 +229,7 @@ export const streamParams = {
       { value: 'ahead', title: 'Ahead' },
       { value: 'tumble', title: 'Tumbling' },
     ],
-    'X looks the way they fly, or they tumble about lines by chance.',
+    'X points the way they fly, or they tumble about random axes.',
   ),
   tumbles: number('Turns', 1, 'Turns in a loop, more or less by chance.', {
     unit: '/loop',
@@ -263,7 +263,7 @@ export const streamParams = {
   landing: ribbon('Ribbon', 'The ribbon they land on, as it is in the first frame.', {
     shownWhen: { param: 'ground', is: ['ribbon'] },
   }),
-  stays: number('Stays for', 0.25, 'How long it lies there before it is gone.', {
+  stays: number('Stays for', 0.25, 'How long it stays there before it disappears.', {
     unit: 'loops',
     min: 0,
     max: 50,

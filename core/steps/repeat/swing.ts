@@ -48,7 +48,7 @@ export const swing = defineStep({
       soft: [-2, 2],
       handle: 'place',
     }),
-    strength: number('Strength', 100, 'How much of the leaning is seen.', {
+    strength: number('Strength', 100, 'How strongly the copies lean.', {
       unit: '%',
       min: 0,
       max: 1000,

@@ -50,7 +50,7 @@ export const vary = defineStep({
         { value: 'place', title: 'Place' },
         { value: 'same', title: 'All alike' },
       ],
-      'What deals the values out between the first and the second. A region makes it stronger here and weaker there.',
+      'What places each copy between the first and the second value. A region makes it stronger here and weaker there.',
     ),
     shiftFrom: vector('From', [0, 0, 0], 'Shift of a copy at the beginning.', {
       unit: 'm',
@@ -230,7 +230,7 @@ export const vary = defineStep({
     clamp: toggle(
       'Stay within',
       false,
-      'Values do not go beyond the first and the second, which makes a swell stop short.',
+      'Keeps values between the first and the second; what would go beyond is cut off.',
       { more: true },
     ),
     one: choice(

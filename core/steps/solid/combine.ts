@@ -15,7 +15,7 @@ export const combine = defineStep({
   loaded: solidsLoaded,
   params: {
     way: choice(
-      'Way',
+      'Operation',
       'difference',
       [
         { value: 'union', title: 'Union' },

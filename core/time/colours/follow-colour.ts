@@ -7,7 +7,7 @@ import { defineColourMotion } from './colour-motion';
 export const followColour = defineColourMotion({
   kind: 'follow',
   title: 'Follow',
-  help: 'Is what another colour is, or was a part of the loop ago.',
+  help: 'Follows another colour, now or a part of the loop ago.',
   params: {
     of: source('Follows', 'The colour it takes its own from.'),
     delay: number('Delay', 0, 'How much later it does the same, as a part of the loop.', {
@@ -20,7 +20,7 @@ export const followColour = defineColourMotion({
       step: 1,
       moves: false,
     }),
-    otherwise: colour('Otherwise', '#888888', 'The colour if what it follows is gone.', { moves: false }),
+    otherwise: colour('Otherwise', '#888888', 'The colour if what it follows no longer exists.', { moves: false }),
   },
   start: (from) => ({ of: '', delay: 0, otherwise: from }),
   prepare(s, frames, prepareOther) {

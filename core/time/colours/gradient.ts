@@ -28,7 +28,7 @@ export const gradient = defineColourMotion({
         { value: 'smooth', title: 'Eased' },
         { value: 'hold', title: 'Hold' },
       ],
-      'How one colour goes over into the next.',
+      'How one colour blends into the next.',
     ),
     turns: number('Turns', 1, 'Times along the ring per loop.', {
       unit: 'turns',

@@ -13,7 +13,7 @@ import { withTiming } from '../timing';
 export const follow = defineMotion({
   kind: 'follow',
   title: 'Follow',
-  help: 'Does what another value does: scaled, later, springy.',
+  help: 'Follows another value: scaled, delayed, on a spring.',
   ofValue: { offset: 'change', otherwise: 'value' },
   turns: true,
   words: () => 'follows',
@@ -49,7 +49,7 @@ export const follow = defineMotion({
       step: 1,
       moves: false,
     }),
-    springy: toggle('Springy', false, 'Hangs on a spring, so that it lags and swings past.'),
+    springy: toggle('Springy', false, 'Lags and overshoots, as on a spring.'),
     swings: number('Stiffness', 3, 'Swings a loop that the spring would make by itself: more is stiffer.', {
       unit: '/loop',
       min: 0.1,
@@ -68,7 +68,7 @@ export const follow = defineMotion({
       moves: false,
       shownWhen: { param: 'springy', is: [true] },
     }),
-    otherwise: number('Otherwise', 0, 'The value if what it follows is gone.', { moves: false }),
+    otherwise: number('Otherwise', 0, 'The value if what it follows no longer exists.', { moves: false }),
   },
   start: (value) => ({
     of: '',

@@ -66,7 +66,7 @@ function measure(run: (t: number) => number): { loops: number; adds: number } | 
 export const formula = defineMotion({
   kind: 'formula',
   title: 'Formula',
-  help: 'Mathematics over t, which goes from 0 to 1 round the loop.',
+  help: 'A formula of t, which goes from 0 to 1 round the loop.',
   ofValue: { otherwise: 'value' },
   // What is said of frames alone goes on as it does.
   goesOn: (s) => /\bf\b/.test(s.text as string) && !/\b[tn]\b/.test(s.text as string),

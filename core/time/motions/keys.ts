@@ -9,7 +9,7 @@ import { splitTime } from '../phase';
 export const keys = defineMotion({
   kind: 'keys',
   title: 'Keys',
-  help: 'Goes from key to key round the loop; after the last comes the first again.',
+  help: 'Moves from key to key round the loop; after the last comes the first again.',
   ofValue: { adds: 'change' },
   words: (s) => {
     const n = (s.keys as readonly KeyDoc[]).length;

@@ -16,7 +16,7 @@ const WAYS: Record<string, readonly [number, number, number, number]> = {
 export const stairs = defineMotion({
   kind: 'stairs',
   title: 'Stairs',
-  help: 'So many equal steps a loop, eased or at once, with a rest on each.',
+  help: 'Equal steps through the loop, eased or instant, with a rest on each.',
   ofValue: { from: 'value', adds: 'change' },
   words: (s) => `${String(s.count)} steps`,
   closing: (motion, param) =>
@@ -39,7 +39,7 @@ export const stairs = defineMotion({
       moves: false,
     }),
     way: choice(
-      'Way',
+      'Ease',
       'ease',
       [
         { value: 'ease', title: 'Eased' },
@@ -65,7 +65,7 @@ export const stairs = defineMotion({
         { value: 'on', title: 'Goes on' },
         { value: 'back', title: 'Comes back' },
       ],
-      'Whether it goes on by what it has gained, or takes the second half of its steps back down.',
+      'Whether it keeps climbing, or goes back down in the second half of its steps.',
     ),
   },
   start(value, param) {

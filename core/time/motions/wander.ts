@@ -133,7 +133,7 @@ export function sample(series: Series, clock: Clock): { value: number; slope: nu
 export const wander = defineMotion({
   kind: 'wander',
   title: 'Wander',
-  help: 'Closed noise: wanders between low and high and comes back by itself.',
+  help: 'Closed noise: wanders between Low and High and returns to where it began.',
   turns: true,
   words: (s) => `seed ${String(s.seed)}`,
   ofValue: { low: 'value', high: 'value' },
@@ -155,7 +155,7 @@ export const wander = defineMotion({
       integer: true,
       moves: false,
     }),
-    seed: seed('Seed', 1, 'Another number, another path.', 'chance', { moves: false }),
+    seed: seed('Seed', 1, 'A different number gives another path.', 'chance', { moves: false }),
   },
   start: (value, param) => ({ ...swingAround(value, param), rate: 3, octaves: 2, seed: 1 }),
   prepare(s) {

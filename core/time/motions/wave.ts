@@ -51,7 +51,7 @@ export const DRAWN: readonly number[] = [
 export const wave = defineMotion({
   kind: 'wave',
   title: 'Wave',
-  help: 'Swings between low and high, a number of times round the loop.',
+  help: 'Swings between Low and High a number of times per loop.',
   ofValue: { low: 'value', high: 'value' },
   turns: true,
   closing: (motion, _, course) =>
@@ -103,19 +103,14 @@ export const wave = defineMotion({
       step: 0.01,
       moves: false,
     }),
-    rest: number(
-      'Rest',
-      0,
-      'Share of the loop, round the seam, in which it rests at low; it fades in and out of that.',
-      {
-        unit: '%',
-        min: 0,
-        max: 95,
-        soft: [0, 90],
-        step: 1,
-        moves: false,
-      },
-    ),
+    rest: number('Rest', 0, 'Share of the loop around the seam in which it rests at Low; it eases in and out.', {
+      unit: '%',
+      min: 0,
+      max: 95,
+      soft: [0, 90],
+      step: 1,
+      moves: false,
+    }),
   },
   start: (value, param) => ({ shape: 'sine', width: 50, ...swingAround(value, param), turns: 1, phase: 0, rest: 0 }),
   prepare(s) {

@@ -45,7 +45,7 @@ async function withPast(tx: Tx, piece: Parameters<typeof gimbalPast>[0]): Promis
   const { id } = await createPiece(tx, writePiece(saves[0].piece));
   for (const [i, { piece: next }] of saves.entries()) if (i > 0) await savePiece(tx, id, writePiece(next), i);
   for (const [i, { mark }] of saves.entries()) if (mark) await setMark(tx, id, i + 1, mark);
-  for (const { piece: take, mark } of takes) await keepTake(tx, id, writePiece(take), mark);
+  for (const { piece: take, mark } of takes) await keepTake(tx, id, { source: writePiece(take), mark });
   const ago = sql`now() - make_interval(mins => (50 * (${saves.length + takes.length} - ${revisions.number}))::int)`;
   await tx.update(revisions).set({ createdAt: ago }).where(eq(revisions.pieceId, id));
   await tx

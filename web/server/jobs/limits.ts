@@ -18,6 +18,7 @@ export const JOBS = {
   duplicatePiece: { seconds: 20, megabytes: 768, remedy: SMALLER },
   exportPiece: { seconds: 60, megabytes: 1536, remedy: 'Take its files out of it, and export them by themselves.' },
   keepAsset: { seconds: 60, megabytes: 1536, remedy: SMALLER },
+  sheetMovie: { seconds: 60, megabytes: 1024, remedy: 'Make a sheet of fewer variations, or save it as a picture.' },
   createRender: { seconds: 60, megabytes: 1024, remedy: SMALLER },
   keepTidy: { seconds: 600, megabytes: 768, remedy: 'It is tried again tomorrow.' },
   keepLook: { seconds: 20, megabytes: 768, remedy: SMALLER },

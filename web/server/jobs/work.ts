@@ -1,11 +1,13 @@
 import { readFile } from 'node:fs/promises';
 import path from 'node:path';
+import { FilmProblem, filmMovie } from '@maypole/render/outputs/film';
 import type { z } from 'zod';
 import { keepAsset, keepAssets } from '../assets';
 import { writeCarried } from '../carried';
 import { createBody, lookBody, saveBody, takeBody } from '../contract';
 import { database } from '../db';
 import { fileName } from '../file-name';
+import { AppError } from '../http/app-error';
 import { parseJson } from '../http/body';
 import { keepLook } from '../looks';
 import { createRender, type RenderAsked } from '../render/create';
@@ -28,8 +30,7 @@ export const WORK = {
     return savePiece(database(), id, source, basedOn);
   },
   async keepTake({ id, body }: { id: string; body: Uint8Array }) {
-    const { source, mark } = read(body, takeBody);
-    return keepTake(database(), id, source, mark);
+    return keepTake(database(), id, read(body, takeBody));
   },
   async createPiece({ file, by }: { file: string; by: string }) {
     const { source, assets } = read(await readFile(file), createBody);
@@ -49,6 +50,13 @@ export const WORK = {
   async keepLook({ body }: { body: Uint8Array }) {
     const { kind, source } = read(body, lookBody);
     return keepLook(database(), kind, source);
+  },
+  async sheetMovie({ file, pictures, fps, folder }: { file: string; pictures: number; fps: number; folder: string }) {
+    try {
+      return await filmMovie(file, pictures, fps, path.join(folder, 'film'));
+    } catch (error) {
+      throw error instanceof FilmProblem ? new AppError(400, error.message) : error;
+    }
   },
   createRender: (asked: RenderAsked) => createRender(database(), asked),
   keepTidy: (_given: undefined) => keepTidy(database()),

@@ -3,7 +3,8 @@ import { writePiece } from '@maypole/core/piece/read';
 import { and, eq, isNotNull } from 'drizzle-orm';
 import { afterAll, describe, expect, it } from 'vitest';
 import { connect } from '../db';
-import { createPiece, loadPiece, loadRevision, savePiece } from '../pieces';
+import { takeBody } from '../contract';
+import { createPiece, keepTake, loadPiece, loadRevision, savePiece } from '../pieces';
 import { revisions } from '../schema';
 import { CHAIN, dropRevisions, listRevisions } from './revisions';
 
@@ -38,6 +39,33 @@ describe('the past of a piece', () => {
     const { bytes, revisions: list } = await listRevisions(db, id);
     expect(list.length).toBe(CHAIN + 12);
     expect(bytes).toBeLessThan((CHAIN + 12) * 200 + 2 * texts[1].length);
+  });
+
+  it('a sheet of variations is kept with the version that it is of, and stays with it', async () => {
+    const sheet = {
+      chosen: ['a/height', 'b/seed'],
+      locked: [],
+      reach: 0.4,
+      count: 12,
+      seed: 7,
+      way: { type: 'mix', a: source('A'), b: source('B') },
+      throws: [0, 3, 4],
+    } as const;
+    const { id, texts } = await pieceWith(3);
+    const given = takeBody.parse({ source: texts[2], mark: 'Twelve', sheet });
+    const { revision } = await keepTake(db, id, given);
+    await keepTake(db, id, { source: texts[1], mark: 'A take' });
+    await dropRevisions(db, id, [2, 3]);
+    const { revisions: list } = await listRevisions(db, id);
+    expect(list.map((r) => [r.mark, r.sheet])).toEqual([
+      ['A take', false],
+      ['Twelve', true],
+      [null, false],
+    ]);
+    expect(await loadRevision(db, id, revision)).toMatchObject({ source: texts[2], sheet });
+    expect((await loadRevision(db, id, 1)).sheet).toBeNull();
+    const wrong = takeBody.safeParse({ source: texts[2], mark: 'Too many', sheet: { ...sheet, count: 61 } });
+    expect(wrong.error?.issues[0].path).toEqual(['sheet', 'count']);
   });
 
   it('what is quite another document is kept whole', async () => {

@@ -1,4 +1,5 @@
 import { and, desc, eq, gt, gte, isNotNull, lt, lte, sql } from 'drizzle-orm';
+import type { KeptSheet } from '@maypole/core/explore/sheet-settings';
 import type { PastOfPiece } from '../contract';
 import type { Database } from '../db';
 import { AppError } from '../http/app-error';
@@ -72,6 +73,7 @@ export interface NewRevision {
   /** Kept beside: the head stays. */
   readonly aside?: boolean;
   readonly mark?: string;
+  readonly sheet?: KeptSheet;
 }
 
 /** Puts a document at the end of the past of a piece, whose row is locked; gives its number. */
@@ -93,6 +95,7 @@ export async function listRevisions(db: Database, id: string): Promise<PastOfPie
         basedOn: revisions.basedOn,
         aside: revisions.aside,
         mark: revisions.mark,
+        sheet: sql<boolean>`${revisions.sheet} is not null`,
         createdAt: revisions.createdAt,
       })
       .from(revisions)
@@ -109,6 +112,15 @@ export async function listRevisions(db: Database, id: string): Promise<PastOfPie
   ]);
   if (rows.length === 0) throw new AppError(404, 'There is no such piece. It may have been made in another Maypole.');
   return { revisions: rows.map((r) => ({ ...r, createdAt: r.createdAt.toISOString() })), bytes: Number(bytes) };
+}
+
+/** The sheet that is kept with a revision; null where none is. */
+export async function sheetOf(db: Reader, id: string, number: number): Promise<KeptSheet | null> {
+  const [row] = await db
+    .select({ sheet: revisions.sheet })
+    .from(revisions)
+    .where(and(of(id), eq(revisions.number, number)));
+  return row?.sheet ?? null;
 }
 
 /** Names a revision, so that it is kept for good, or takes its name away. */

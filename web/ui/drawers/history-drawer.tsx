@@ -5,7 +5,7 @@ import { withRibbonOf, withValueOf } from '@maypole/core/explore/bring-back';
 import { differences, type Difference } from '@maypole/core/explore/differences';
 import type { Piece } from '@maypole/core/piece/piece';
 import { writePiece } from '@maypole/core/piece/read';
-import { Bookmark, Film, Undo2 } from 'lucide-react';
+import { Bookmark, Film, LayoutGrid, Undo2 } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
 import type { RevisionSummary } from '@/server/contract';
 import { PictureButton, PlainButton, StrongButton } from '../parts/buttons';
@@ -14,7 +14,7 @@ import { tell, tellTrouble } from '../parts/toasts';
 import { fileSize } from '../parts/words';
 import { RevisionPicture } from '../explore/revision-picture';
 import { whenWords } from '../explore/when-words';
-import { keepAs, nameRevision, openPast, usePast, wantRevision } from '../explore/history-store';
+import { keepAs, nameRevision, openPast, openSheetOf, usePast, wantRevision } from '../explore/history-store';
 import { openCompare } from '../compare/compare-store';
 import { useEditor } from '../state/store';
 import { DrawerFrame } from './drawer';
@@ -35,8 +35,9 @@ export function HistoryDrawer() {
   useEffect(() => {
     void openPast(id);
   }, [id, revision]);
-  const takes = list?.filter((r) => r.aside) ?? [];
-  const saves = list?.filter((r) => !r.aside) ?? [];
+  const takes = list?.filter((r) => r.aside && !r.sheet) ?? [];
+  const sheets = list?.filter((r) => r.sheet) ?? [];
+  const saves = list?.filter((r) => !r.aside && !r.sheet) ?? [];
   return (
     <DrawerFrame title="History" foot={<KeepNow />}>
       {list && (
@@ -55,6 +56,14 @@ export function HistoryDrawer() {
             <RenderTakes takes={takes} />
           </Flex>
           {takes.map((r) => (
+            <Row key={r.number} revision={r} before={undefined} search={search} />
+          ))}
+        </>
+      )}
+      {sheets.length > 0 && (
+        <>
+          <Title>Sheets</Title>
+          {sheets.map((r) => (
             <Row key={r.number} revision={r} before={undefined} search={search} />
           ))}
         </>
@@ -180,6 +189,7 @@ function Row({ revision, before, search }: { revision: RevisionSummary; before: 
   }, [id, revision.number, before]);
   const words = useMemo(() => {
     if (typeof own === 'string') return own;
+    if (revision.sheet) return 'Variations of what it was then';
     if (revision.aside) return revision.mark ? 'A take' : 'Kept beside: it came too late';
     if (before === undefined) return 'The first';
     return own && typeof older === 'object' ? saidShortly(differences(older, own)) : '…';
@@ -227,7 +237,12 @@ function Row({ revision, before, search }: { revision: RevisionSummary; before: 
           </Text>
         </Box>
       </chakra.button>
-      {!revision.aside && <MarkButton revision={revision} />}
+      {revision.sheet && (
+        <PictureButton label={`Open ${name}`} onClick={() => void openSheetOf(id, revision.number)}>
+          <LayoutGrid size={15} />
+        </PictureButton>
+      )}
+      {(!revision.aside || revision.mark) && <MarkButton revision={revision} />}
     </Flex>
   );
 }
@@ -238,7 +253,9 @@ function MarkButton({ revision }: { revision: RevisionSummary }) {
   const [typed, setTyped] = useState<string | null>(null);
   const commit = () => {
     const name = typed?.trim() || null;
-    if (typed !== null && name !== revision.mark) void nameRevision(id, revision.number, name);
+    // A take is what has a name: it can be called otherwise, and not nothing.
+    if (typed !== null && name !== revision.mark && (name || !revision.aside))
+      void nameRevision(id, revision.number, name);
     setTyped(null);
   };
   if (typed !== null)

@@ -21,6 +21,7 @@ vi.mock('../api', () => ({
         basedOn: null,
         aside: false,
         mark: server.marks.get(number) ?? null,
+        sheet: false,
         createdAt: '2026-11-27T10:00:00Z',
       })),
     }),

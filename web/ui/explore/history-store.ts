@@ -1,9 +1,11 @@
 import type { Piece } from '@maypole/core/piece/piece';
+import type { KeptSheet } from '@maypole/core/explore/sheet-settings';
 import { readPiece } from '@maypole/core/piece/read';
 import { create } from 'zustand';
 import type { RevisionSummary } from '@/server/contract';
 import { keepTake, listRevisions, loadRevision, markRevision } from '../api';
 import { tellTrouble } from '../parts/toasts';
+import { openKeptSheet } from './sheet-store';
 
 interface PastState {
   /** The piece it is of. */
@@ -57,11 +59,20 @@ export const nameRevision = (id: string, number: number, mark: string | null) =>
     usePast.setState((s) => ({ list: s.list?.map((r) => (r.number === number ? { ...r, mark } : r)) ?? null }));
   });
 
-/** Keeps a version beside the piece; true where it is. */
-export async function keepAs(id: string, source: string, name: string): Promise<boolean> {
+/** Opens the sheet of variations that is kept with a version. */
+export const openSheetOf = (id: string, number: number) =>
+  attempt(async () => {
+    const { source, sheet } = await loadRevision(id, number);
+    const read = readPiece(source);
+    const trouble = !read.ok ? read.message : !sheet ? 'No sheet is kept here.' : openKeptSheet(read.piece, sheet);
+    if (trouble) tellTrouble(trouble);
+  });
+
+/** Keeps a version beside the piece, and a sheet of its variations with it; true where it is. */
+export async function keepAs(id: string, source: string, name: string, sheet?: KeptSheet): Promise<boolean> {
   let kept = false;
   await attempt(async () => {
-    await keepTake(id, source, name);
+    await keepTake(id, source, name, sheet);
     kept = true;
     await openPast(id);
   });

@@ -1,7 +1,9 @@
 import { newPiece, newRibbon, newStep } from '@maypole/core/piece/piece';
 import { beforeEach, expect, it, vi } from 'vitest';
 import { useEditor } from '../state/store';
-import { closeSheet, openSheet, useSheet } from './sheet-store';
+import { keptSheet } from '@maypole/core/explore/sheet-settings';
+import { sheetToKeep } from './kept-sheet';
+import { closeSheet, openKeptSheet, openSheet, useSheet, type Tile } from './sheet-store';
 
 vi.mock('../state/player', () => ({ pause: vi.fn() }));
 
@@ -57,4 +59,31 @@ it('values that are gone are left out, and what cannot be read is passed over', 
   store.set('maypole-sheet-four', '{"count": 1e9}');
   expect(open('four').count).toBeLessThanOrEqual(60);
   closeSheet();
+});
+
+it('a sheet that is kept opens with its throws and settings, and between the same two pieces', () => {
+  const { base } = open('five');
+  const tiles = [-1, 0, 4, 9].map((index, id) => ({ id, index, piece: base }) as Tile);
+  const other = { ...base, ribbons: [] };
+  useSheet.setState({ tiles, seed: 12, count: 24, way: { type: 'mix', a: base, b: other } });
+  const kept = keptSheet.parse(JSON.parse(JSON.stringify(sheetToKeep(useSheet.getState()))));
+  expect(kept).toMatchObject({ seed: 12, count: 24, throws: [0, 4, 9] });
+  closeSheet();
+  open('six');
+  closeSheet();
+  expect(openKeptSheet(base, kept)).toBeNull();
+  expect(useSheet.getState()).toMatchObject({
+    open: true,
+    base,
+    seed: 12,
+    throws: [0, 4, 9],
+    way: { type: 'mix', a: base, b: other },
+    tiles: [],
+  });
+  closeSheet();
+  // Along axes every place has its tile, and a document that cannot be read is told of.
+  useSheet.setState({ way: { type: 'axes', across: 'x', down: '' } });
+  expect(sheetToKeep(useSheet.getState())).not.toHaveProperty('throws');
+  expect(openKeptSheet(base, { ...kept, way: { type: 'mix', a: '{}', b: '{}' } })).toContain('not a Maypole piece');
+  expect(useSheet.getState().open).toBe(false);
 });

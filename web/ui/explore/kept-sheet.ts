@@ -1,47 +1,52 @@
-import { z } from 'zod';
+import { sheetSettings, type KeptSheet, type SheetSettings } from '@maypole/core/explore/sheet-settings';
+import type { Piece } from '@maypole/core/piece/piece';
+import { readPiece, writePiece } from '@maypole/core/piece/read';
 import { keepText, keptJson } from '../state/browser-store';
+import type { SheetState, Way } from './sheet-store';
 
 const keyOf = (id: string) => `maypole-sheet-${id}`;
 
-const keys = z.array(z.string().max(200)).max(5000);
-const kept = z.object({
-  chosen: keys,
-  locked: keys,
-  reach: z.number().min(0).max(1),
-  count: z.int().min(1).max(60),
-  seed: z.int().min(0).max(1_000_000_000),
-  way: z.discriminatedUnion('type', [
-    z.object({ type: z.literal('spread') }),
-    z.object({ type: z.literal('axes'), across: z.string(), down: z.string() }),
-  ]),
+type Asked = Pick<SheetState, 'chosen' | 'locked' | 'reach' | 'count' | 'seed' | 'way'>;
+
+const settingsOf = ({ chosen, locked, reach, count, seed, way }: Asked): SheetSettings => ({
+  chosen: [...chosen],
+  locked: [...locked],
+  reach,
+  count,
+  seed,
+  way: way.type === 'mix' ? { type: 'spread' } : way,
 });
-type Kept = z.infer<typeof kept>;
 
-/** What a sheet is asked for. */
-interface Settings {
-  readonly chosen: ReadonlySet<string>;
-  readonly locked: ReadonlySet<string>;
-  readonly reach: number;
-  readonly count: number;
-  readonly seed: number;
-  readonly way: Kept['way'] | { readonly type: 'mix' };
-}
-
-/** Keeps what a sheet of a piece was asked for: the same settings give the same sheet. Mixing is of two tiles, which are gone. */
-export function keepSheet(id: string, { chosen, locked, reach, count, seed, way }: Settings): void {
-  const settings: Kept = {
-    chosen: [...chosen],
-    locked: [...locked],
-    reach,
-    count,
-    seed,
-    way: way.type === 'mix' ? { type: 'spread' } : way,
-  };
-  keepText(keyOf(id), JSON.stringify(settings));
+/** Leaves in this browser what a sheet of a piece was asked for. A sheet between two tiles, which are gone, is one of the piece. */
+export function leaveSheet(id: string, asked: Asked): void {
+  keepText(keyOf(id), JSON.stringify(settingsOf(asked)));
 }
 
 /** What the last sheet of a piece was asked for in this browser; null where there was none, or it cannot be read. */
-export function keptSheet(id: string): Kept | null {
-  const read = kept.safeParse(keptJson(keyOf(id)));
+export function leftSheet(id: string): SheetSettings | null {
+  const read = sheetSettings.safeParse(keptJson(keyOf(id)));
   return read.success ? read.data : null;
+}
+
+/** A sheet as it is kept with the piece: what it was asked for, and which throws its tiles are. */
+export function sheetToKeep(sheet: SheetState): KeptSheet {
+  const { way } = sheet;
+  const throws = sheet.tiles.filter((t) => t.index >= 0).map((t) => t.index);
+  return {
+    ...settingsOf(sheet),
+    ...(way.type === 'mix' ? { way: { type: 'mix', a: writePiece(way.a), b: writePiece(way.b) } } : {}),
+    ...(way.type === 'axes' ? {} : { throws }),
+  };
+}
+
+/** How the pieces of a kept sheet are found; a sentence where they cannot be any more. */
+export function wayOf({ way }: KeptSheet): Way | string {
+  if (way.type !== 'mix') return way;
+  const ends: Piece[] = [];
+  for (const text of [way.a, way.b]) {
+    const read = readPiece(text);
+    if (!read.ok) return read.message;
+    ends.push(read.piece);
+  }
+  return { type: 'mix', a: ends[0], b: ends[1] };
 }

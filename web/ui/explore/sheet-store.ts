@@ -4,7 +4,8 @@ import type { Piece } from '@maypole/core/piece/piece';
 import { create } from 'zustand';
 import type { Strip } from '@/engine/sheet-drawer';
 import { pause } from '../state/player';
-import { keepSheet, keptSheet } from './kept-sheet';
+import type { KeptSheet } from '@maypole/core/explore/sheet-settings';
+import { leaveSheet, leftSheet, wayOf } from './kept-sheet';
 import { useEditor } from '../state/store';
 
 /** One variation on the sheet. */
@@ -52,6 +53,8 @@ export interface SheetState {
   readonly way: Way;
   readonly tiles: readonly Tile[];
   readonly picked: readonly number[];
+  /** Throws that are on the sheet, where it is one that was kept; null where they are looked for. */
+  readonly throws: readonly number[] | null;
   /** Pictures of what is not wanted: tiles like them are left out. */
   readonly unwanted: readonly (readonly Signature[])[];
   /** What is going on, in words; null where all is there. */
@@ -78,6 +81,7 @@ const CLOSED: SheetState = {
   way: { type: 'spread' },
   tiles: [],
   picked: [],
+  throws: null,
   unwanted: [],
   working: null,
   left: NONE_LEFT,
@@ -87,6 +91,14 @@ const CLOSED: SheetState = {
 
 export const useSheet = create<SheetState>()(() => CLOSED);
 
+/** What decides which tiles are on a sheet. */
+const ASKED = ['chosen', 'locked', 'reach', 'count', 'seed', 'way', 'unwanted'] as const;
+// A kept sheet that is asked for anything else is looked for anew.
+useSheet.subscribe((now, before) => {
+  if (now.throws && now.throws === before.throws && ASKED.some((k) => now[k] !== before[k]))
+    useSheet.setState({ throws: null });
+});
+
 /** Whether a variable changes a value and not what stands there. */
 export const isPlain = (v: Variable) => !/^(Kind|Set-up) of /.test(v.title);
 
@@ -95,7 +107,7 @@ export function openSheet(): void {
   pause();
   const { id, piece } = useEditor.getState();
   const last = useSheet.getState();
-  const own = keptSheet(id);
+  const own = leftSheet(id);
   const before = own ?? last;
   const variables = variablesOf(piece);
   const known = new Set(variables.map((v) => v.key));
@@ -115,15 +127,38 @@ export function openSheet(): void {
     locked: new Set([...before.locked].filter((k) => known.has(k))),
     way: axes ? way : { type: 'spread' },
     picked: [],
+    throws: null,
     unwanted: [],
     trail: [],
   });
 }
 
+/** Opens a sheet that was kept, of the piece as it was then. Gives a sentence where it cannot be. */
+export function openKeptSheet(base: Piece, kept: KeptSheet): string | null {
+  const way = wayOf(kept);
+  if (typeof way === 'string') return way;
+  pause();
+  const { reach, count, seed, throws = null } = kept;
+  useSheet.setState({
+    ...CLOSED,
+    open: true,
+    base,
+    variables: variablesOf(base),
+    chosen: new Set(kept.chosen),
+    locked: new Set(kept.locked),
+    reach,
+    count,
+    seed,
+    way,
+    throws,
+  });
+  return null;
+}
+
 export function closeSheet(): void {
   const now = useSheet.getState();
-  if (now.open) keepSheet(useEditor.getState().id, now);
-  useSheet.setState({ open: false, tiles: [], picked: [], working: null, trail: [], unwanted: [] });
+  if (now.open) leaveSheet(useEditor.getState().id, now);
+  useSheet.setState({ open: false, tiles: [], picked: [], throws: null, working: null, trail: [], unwanted: [] });
 }
 
 /** The variables that vary now. */
@@ -143,6 +178,7 @@ export function goOnFrom(base: Piece, way: Way, reach: number): void {
     variables,
     chosen: new Set([...chosen].filter((k) => known.has(k))),
     picked: [],
+    throws: null,
     trail: [...trail, { base: old, way: oldWay, reach: oldReach }].slice(-20),
   });
 }
@@ -150,5 +186,12 @@ export function goOnFrom(base: Piece, way: Way, reach: number): void {
 export function goBack(): void {
   const { trail } = useSheet.getState();
   const last = trail.at(-1);
-  if (last) useSheet.setState({ ...last, variables: variablesOf(last.base), picked: [], trail: trail.slice(0, -1) });
+  if (last)
+    useSheet.setState({
+      ...last,
+      variables: variablesOf(last.base),
+      picked: [],
+      throws: null,
+      trail: trail.slice(0, -1),
+    });
 }

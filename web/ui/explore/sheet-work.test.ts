@@ -96,6 +96,18 @@ describe('a sheet', () => {
         t.index < 0 ? 0 : APART - 1e-4,
       );
   });
+  it('has just the throws of a kept one, however alike, until it is asked for something else', async () => {
+    only('Torus ring radius');
+    await drawSheet();
+    const before = tiles().map((t) => JSON.stringify(t.piece));
+    const throws = tiles().flatMap((t) => (t.index < 0 ? [] : [t.index]));
+    useSheet.setState({ throws: throws.slice(0, 4) });
+    drawn.look = () => looked(0.5);
+    await drawSheet();
+    expect(tiles().map((t) => JSON.stringify(t.piece))).toEqual(before.slice(0, 5));
+    useSheet.setState({ seed: 2 });
+    expect(useSheet.getState().throws).toBeNull();
+  });
   it('says so where the piece itself is too much', async () => {
     drawn.look = () => 'heavy';
     await drawSheet();

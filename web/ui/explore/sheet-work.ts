@@ -70,6 +70,16 @@ async function fill(drawer: SheetDrawer, state: SheetState, goOn: () => boolean)
     return;
   }
   add(base, now, -1);
+  if (state.throws) {
+    for (const index of state.throws) {
+      const piece = thrown(state, index);
+      const looked = await drawer.look(piece);
+      if (!goOn()) return;
+      if (typeof looked === 'string') leave(looked);
+      else add(piece, looked, index);
+    }
+    return;
+  }
   const spare: { piece: Piece; looked: Looked; index: number }[] = [];
   for (let index = 0; index < count * TRIES && id <= count; index++) {
     const piece = thrown(state, index);

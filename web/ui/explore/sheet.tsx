@@ -1,14 +1,14 @@
 'use client';
 
 import { Box, Flex, Text } from '@chakra-ui/react';
-import { ImageDown, X } from 'lucide-react';
+import { X } from 'lucide-react';
 import { useEffect, useRef } from 'react';
-import { canvas2d } from '@/view/canvas-2d';
-import { PictureButton, PlainButton } from '../parts/buttons';
+import { PictureButton } from '../parts/buttons';
 import { useOverEditor } from '../state/over-editor';
+import { SheetActions } from './sheet-actions';
 import { SheetCloser, tileName } from './sheet-closer';
 import { SheetSettings } from './sheet-settings';
-import { closeSheet, useSheet, type LeftOut, type Tile } from './sheet-store';
+import { closeSheet, useSheet, type LeftOut } from './sheet-store';
 import { SheetTile } from './sheet-tile';
 import { drawSheet, gridOf, stopSheet } from './sheet-work';
 
@@ -49,9 +49,7 @@ export function Sheet() {
             {statusOf(made, count, left, working)}
             {plain && ' · drawn plainly, since the processor draws'}
           </Text>
-          <PlainButton size="xs" disabled={made === 0} onClick={() => saveSheet(tiles, base.name)}>
-            <ImageDown size={14} /> Save as a picture
-          </PlainButton>
+          <SheetActions />
           <PictureButton label="Close the sheet" onClick={closeSheet}>
             <X size={17} />
           </PictureButton>
@@ -85,41 +83,4 @@ function statusOf(made: number, count: number, left: LeftOut, working: string | 
   if (left.heavy > 0) parts.push(`${left.heavy} that take too much work left out`);
   if (left.size > 0) parts.push(`${left.size} far too large or small left out`);
   return parts.join(' · ');
-}
-
-/** The sheet as a PNG: the first pictures of all its tiles. */
-function saveSheet(tiles: readonly Tile[], name: string): void {
-  const [first] = tiles;
-  if (!first) return;
-  const [across] = gridOf(tiles.length);
-  const gap = 8;
-  const { width, height } = first.strip;
-  const canvas = document.createElement('canvas');
-  canvas.width = across * (width + gap) + gap;
-  canvas.height = Math.ceil(tiles.length / across) * (height + gap) + gap;
-  const context = canvas2d(canvas)!;
-  context.fillStyle = '#F1EDE4';
-  context.fillRect(0, 0, canvas.width, canvas.height);
-  tiles.forEach(({ strip }, i) => {
-    const [x, y] = [i % across, Math.floor(i / across)];
-    context.drawImage(
-      strip.canvas,
-      0,
-      0,
-      width,
-      height,
-      gap + x * (width + gap),
-      gap + y * (height + gap),
-      width,
-      height,
-    );
-  });
-  canvas.toBlob((blob) => {
-    if (!blob) return;
-    const link = document.createElement('a');
-    link.href = URL.createObjectURL(blob);
-    link.download = `${name.toLowerCase().replace(/[^a-z0-9]+/g, '-')}-sheet.png`;
-    link.click();
-    setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
-  }, 'image/png');
 }

@@ -17,7 +17,7 @@ const REST = number('Rest at seam', 0, 'Part of the loop, round the seam, in whi
 });
 
 const WAYS = [
-  { value: 'on', title: 'Onwards' },
+  { value: 'on', title: 'Forwards' },
   { value: 'back', title: 'Backwards' },
   { value: 'there', title: 'There and back' },
   { value: 'sway', title: 'There and back, eased' },
@@ -52,10 +52,10 @@ export function TimingSettings({
         />,
       )}
       {row(
-        'Way',
-        'Which way it is gone through.',
+        'Direction',
+        'Forwards, backwards, or there and back.',
         <SelectField
-          label="Way"
+          label="Direction"
           value={timing.way ?? 'on'}
           options={WAYS}
           onChange={(v) => onChange({ ...timing, way: v as TimingDoc['way'] })}

@@ -1,0 +1,17 @@
+import { readFile } from 'node:fs/promises';
+import { filmQuery, MAX_FILM } from '@/server/contract';
+import { withFolder } from '@/server/http/body';
+import { route } from '@/server/http/route';
+import { doJob } from '@/server/jobs/jobs';
+
+/**
+ * Makes a movie of a sheet of variations: the body is a PNG film of all its pictures, one under the other, how many
+ * and how fast they play in `?pictures=&fps=`. Nothing of it is kept here.
+ */
+export const POST = route({ who: 'look', file: MAX_FILM }, async ({ file, query, visit }) => {
+  const { pictures, fps } = filmQuery.parse(Object.fromEntries(query));
+  return withFolder(async (folder) => {
+    const made = await doJob(visit.client, 'sheetMovie', { file, pictures, fps, folder });
+    return new Response(await readFile(made), { headers: { 'Content-Type': 'video/mp4' } });
+  });
+});
