@@ -17,7 +17,9 @@ export const copies = definePattern({
       ],
       'The place in the repeat, or chance.',
     ),
-    seed: seed('Seed', 0, 'A different number gives another throw.', 'pattern', { shownWhen: { param: 'by', is: ['chance'] } }),
+    seed: seed('Seed', 0, 'A different number gives another throw.', 'pattern', {
+      shownWhen: { param: 'by', is: ['chance'] },
+    }),
   },
   height: (m, hit, v) => (v.by === 'order' ? hit.copy.order : m.chance(hit.copy.id, v.seed)),
 });
