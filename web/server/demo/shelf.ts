@@ -2,6 +2,8 @@ import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { eq, sql } from 'drizzle-orm';
 import { readPiece, writePiece } from '@maypole/core/piece/read';
+import type { KeptSheet } from '@maypole/core/explore/sheet-settings';
+import { variablesOf } from '@maypole/core/explore/variables';
 import type { Database } from '../db';
 import { createPiece, keepTake, savePiece } from '../pieces';
 import { setMark } from '../past/revisions';
@@ -37,6 +39,20 @@ export async function fillShelf(db: Database): Promise<void> {
   });
 }
 
+/** What varies on the sheet that is kept with Gimbal. */
+const VARIES = ['Torus pipe radius', 'Nest copies', 'Nest size', 'Nest turn y', 'Nest turn z', 'Nest seed', 'Finish colour'];
+
+const sheetOf = (piece: Parameters<typeof variablesOf>[0]): KeptSheet => ({
+  chosen: variablesOf(piece)
+    .filter((v) => VARIES.includes(v.title))
+    .map((v) => v.key),
+  locked: [],
+  reach: 0.45,
+  count: 24,
+  seed: 8,
+  way: { type: 'spread' },
+});
+
 type Tx = Parameters<Parameters<Database['transaction']>[0]>[0];
 
 /** Makes a piece with the saves that led to it, an hour or so apart, and its takes. */
@@ -46,7 +62,8 @@ async function withPast(tx: Tx, piece: Parameters<typeof gimbalPast>[0]): Promis
   for (const [i, { piece: next }] of saves.entries()) if (i > 0) await savePiece(tx, id, writePiece(next), i);
   for (const [i, { mark }] of saves.entries()) if (mark) await setMark(tx, id, i + 1, mark);
   for (const { piece: take, mark } of takes) await keepTake(tx, id, { source: writePiece(take), mark });
-  const ago = sql`now() - make_interval(mins => (50 * (${saves.length + takes.length} - ${revisions.number}))::int)`;
+  await keepTake(tx, id, { source: writePiece(piece), mark: 'Rings, 24 ways', sheet: sheetOf(piece) });
+  const ago = sql`now() - make_interval(mins => (50 * (${saves.length + takes.length + 1} - ${revisions.number}))::int)`;
   await tx.update(revisions).set({ createdAt: ago }).where(eq(revisions.pieceId, id));
   await tx
     .update(pieces)

@@ -10,6 +10,7 @@ import { keepAs } from './history-store';
 import { sheetToKeep } from './kept-sheet';
 import { saveMovie, savePicture } from './sheet-files';
 import { useSheet } from './sheet-store';
+import { LOOPS } from './sheet-work';
 
 /** What can be done with the whole sheet: kept in the history of the piece, saved as a picture or as a movie. */
 export function SheetActions() {
@@ -32,7 +33,7 @@ export function SheetActions() {
       {!readOnly && (
         <PlainButton
           size="xs"
-          disabled={made === 0 || working !== null || busy}
+          disabled={made === 0 || (working !== null && working !== LOOPS) || busy}
           title="In the history of the piece, to be opened again as it is"
           onClick={() => void attempt(() => keepSheet(made))}
         >

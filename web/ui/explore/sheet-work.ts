@@ -12,6 +12,9 @@ const TRIES = 2;
 /** Values that are tried by themselves to see which tell. */
 const MOST_TELLING = 8;
 
+/** What is going on while the tiles are there, and their loops are not all. */
+export const LOOPS = 'Drawing the loops';
+
 let run = 0;
 
 /**
@@ -28,6 +31,7 @@ export async function drawSheet(): Promise<void> {
   useSheet.setState({ plain: drawer.plain });
   try {
     await fill(drawer, state, goOn);
+    if (goOn()) useSheet.setState({ working: LOOPS });
     for (const tile of useSheet.getState().tiles) {
       if (!goOn()) return;
       await drawer.rest(tile.piece, tile.strip, goOn);

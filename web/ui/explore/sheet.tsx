@@ -10,7 +10,7 @@ import { SheetCloser, tileName } from './sheet-closer';
 import { SheetSettings } from './sheet-settings';
 import { closeSheet, useSheet, type LeftOut } from './sheet-store';
 import { SheetTile } from './sheet-tile';
-import { drawSheet, gridOf, stopSheet } from './sheet-work';
+import { drawSheet, gridOf, LOOPS, stopSheet } from './sheet-work';
 
 /** Milliseconds after a setting was turned until the sheet is drawn anew. */
 const SETTLE = 350;
@@ -76,7 +76,11 @@ export function Sheet() {
 
 function statusOf(made: number, count: number, left: LeftOut, working: string | null): string {
   const parts = [
-    working === 'Drawing' && made < count ? `${made} of ${count}, drawing` : (working ?? `${made} variations`),
+    working === LOOPS
+      ? `${made} variations, drawing their loops`
+      : working === 'Drawing' && made < count
+        ? `${made} of ${count}, drawing`
+        : (working ?? `${made} variations`),
   ];
   if (left.alike > 0) parts.push(`${left.alike} left out as alike`);
   if (left.open > 0) parts.push(`${left.open} that would not close left out`);
