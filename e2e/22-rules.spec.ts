@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
-import { openPiece, smallPiece } from './helpers';
+import { openPiece, smallPiece, step, typeNumber } from './helpers';
 
 /** WCAG 2.2 AA, as axe-core checks it. */
 const RULES = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
@@ -76,6 +76,16 @@ for (const mode of ['light', 'dark'] as const)
       await page.keyboard.press('Escape');
       await page.getByRole('button', { name: /^Motion of .*Height/i }).click();
       await expectNone(page, 'Motion');
+      await page.keyboard.press('w');
+      await expect(page.getByRole('region', { name: 'What is this?' })).toBeVisible();
+      await expectNone(page, 'What is this?');
+      await page.keyboard.press('Escape');
+      await typeNumber(step(page, 'displace'), 'Height', 0.3);
+      await expect(page.getByText('Saved', { exact: true })).toBeVisible();
+      await page.keyboard.press('Escape');
+      await page.keyboard.press('m');
+      await expect(page.getByTestId('compare')).toContainText('1 thing differs');
+      await expectNone(page, 'Compare');
       await page.keyboard.press('Escape');
       await page.keyboard.press('v');
       await expect(page.getByTestId('sheet').getByTestId('tile').nth(3)).toBeVisible({ timeout: 60_000 });

@@ -158,6 +158,12 @@ export const ACTIONS = actions({
     group: 'rooms',
   },
   shortcuts: { title: 'Shortcuts', help: 'All keys on one page; each can be changed.', keys: '?', group: 'rooms' },
+  explain: {
+    title: 'What is this?',
+    help: 'Explains what the pointer or the keyboard is on, and the words that stand there.',
+    keys: 'W',
+    group: 'rooms',
+  },
   reference: {
     title: 'Check this machine',
     help: 'Draws what is known and compares it, on this machine.',

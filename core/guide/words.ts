@@ -106,3 +106,30 @@ const byWord = new Map(words.map((w) => [w.word.toLowerCase(), w]));
 
 /** What a word means; undefined for one that is not explained. */
 export const explained = (word: string): string | undefined => byWord.get(word.toLowerCase())?.text;
+
+/** Other forms in which a word stands on the screen. */
+const FORMS: Readonly<Record<string, string>> = {
+  copy: 'copies',
+  'sub-frame': 'sub-frames',
+  turn: 'turns',
+  octave: 'octaves',
+  lag: 'late',
+  shelves: 'shelf',
+};
+
+/**
+ * The explained words that stand in a text, in its order, each once: also in the plural, and of two words where they
+ * stand together.
+ */
+export function wordsIn(text: string): Word[] {
+  const parts = text.toLowerCase().match(/[\p{L}-]+/gu) ?? [];
+  const found: Word[] = [];
+  for (let i = 0; i < parts.length; i++) {
+    const two = byWord.get(`${parts[i]} ${parts[i + 1] ?? ''}`);
+    const one = parts[i];
+    const word = two ?? byWord.get(one) ?? byWord.get(one.replace(/s$/, '')) ?? byWord.get(FORMS[one] ?? '');
+    if (two) i++;
+    if (word && !found.includes(word)) found.push(word);
+  }
+  return found;
+}

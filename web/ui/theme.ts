@@ -12,6 +12,15 @@ const config = defineConfig({
     ':root': { '--ink-share': '8%' },
     '.dark': { '--ink-share': '34%' },
     '::selection': { bg: 'marigold/40' },
+    // Whoever wants less movement gets none of the interface's own; the loop itself plays when it is asked to.
+    '*, ::before, ::after': {
+      '@media (prefers-reduced-motion: reduce)': {
+        animationDuration: '0.01ms !important',
+        animationIterationCount: '1 !important',
+        transitionDuration: '0.01ms !important',
+        scrollBehavior: 'auto !important',
+      },
+    },
   },
   theme: {
     tokens: {

@@ -21,6 +21,7 @@ import { PANES, restoreLayout, useLayout } from '../state/layout';
 import { AWAY, PaneEdge } from '../parts/pane-edge';
 import { CommandField } from '../find/command-field';
 import { ACTS } from '../find/acts';
+import { Explainer } from '../find/explainer';
 import { ShortcutsPage } from '../find/shortcuts-page';
 import { useSurroundings } from '../find/surroundings';
 import { Spoken } from './spoken';
@@ -106,6 +107,7 @@ export function Editor() {
       <ConflictDialog />
       <CommandField />
       <ShortcutsPage />
+      <Explainer />
       <Spoken />
       <WalkCompanion />
     </Flex>

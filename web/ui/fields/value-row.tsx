@@ -234,7 +234,7 @@ function Row({
   drawing?: React.ReactNode;
 }) {
   return (
-    <Flex align="center" gap="2" minH="28px">
+    <Flex align="center" gap="2" minH="28px" data-name={title} data-help={help}>
       <Flex w="82px" flexShrink={0} fontSize="12.5px" title={help} justify="space-between" lineHeight="1.15">
         <Box>{title}</Box>
         {suffix && (

@@ -8,7 +8,7 @@ import { copyText } from '../state/clipboard';
 import { goTo, stepFrames, togglePlay } from '../state/player';
 import { saveNow } from '../state/saving';
 import { useEditor, type Drawer } from '../state/store';
-import { useCommandField, useShortcutsPage } from './open-stores';
+import { useCommandField, useExplainer, useShortcutsPage } from './open-stores';
 
 /** What the page itself must give: ways to other pages, and the colours of the interface. */
 export interface Surroundings {
@@ -101,5 +101,6 @@ export const ACTS: Readonly<Record<ActionId, (around: Surroundings) => void>> = 
   renders: ({ go }) => go('/renders'),
   guide: ({ go }) => go('/guide'),
   shortcuts: () => useShortcutsPage.setState({ open: true }),
+  explain: () => useExplainer.setState((s) => ({ open: !s.open })),
   reference: ({ go }) => go('/check'),
 };

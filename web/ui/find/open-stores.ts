@@ -6,5 +6,7 @@ interface Open {
 
 /** Whether the command field is open. */
 export const useCommandField = create<Open>()(() => ({ open: false }));
+/** Whether what the pointer is on is explained. */
+export const useExplainer = create<Open>()(() => ({ open: false }));
 /** Whether the page of shortcuts is. */
 export const useShortcutsPage = create<Open>()(() => ({ open: false }));

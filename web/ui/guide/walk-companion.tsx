@@ -9,6 +9,7 @@ import { useSheet } from '../explore/sheet-store';
 import { openPast, usePast } from '../explore/history-store';
 import { PictureButton, PlainButton, StrongButton } from '../parts/buttons';
 import { useEditor } from '../state/store';
+import { besideOf, type Rect } from './beside';
 import { goOn, leaveWalk, resumeWalk, useWalk } from './walk-store';
 
 /** Milliseconds between looks at whether a stop has been done, and after which the next is shown. */
@@ -36,6 +37,7 @@ interface Props {
 function StopCard({ stop, at, count, title }: Props) {
   const [before] = useState(() => useEditor.getState().piece);
   const [rect, setRect] = useState<DOMRect | null>(null);
+  const [place, setPlace] = useState(() => placeOfCard(null, 150));
   const [done, setDone] = useState(false);
   const card = useRef<HTMLDivElement>(null);
   const last = at === count - 1;
@@ -44,7 +46,9 @@ function StopCard({ stop, at, count, title }: Props) {
     // What the page does not watch by itself is looked at, as long as a stop waits for it.
     const { id } = useEditor.getState();
     const watch = setInterval(() => {
-      setRect(placeOf(stop));
+      const next = placeOf(stop);
+      setRect(next);
+      setPlace(placeOfCard(next, card.current?.offsetHeight ?? 150));
       if (stop.until?.(seen(before))) setDone(true);
     }, LOOK);
     const far = setInterval(() => {
@@ -99,7 +103,7 @@ function StopCard({ stop, at, count, title }: Props) {
         borderColor="lineStrong"
         boxShadow="float"
         data-testid="walk"
-        style={{ width: WIDTH, ...besideOf(rect, card.current?.offsetHeight ?? 150) }}
+        style={{ width: WIDTH, left: place.left, top: place.top }}
       >
         <Flex align="center" mb="1">
           <Text flex="1" fontSize="12px" color="muted">
@@ -158,16 +162,11 @@ function placeOf(stop: Stop): DOMRect | null {
   return rect && rect.width > 0 && rect.height > 0 ? rect : null;
 }
 
-/** Where the card stands: below what it points at, above it, or beside; in the corner where it points at nothing. */
-function besideOf(rect: DOMRect | null, height: number): { left: number; top: number } {
-  const [w, h] = [window.innerWidth, window.innerHeight];
-  if (!rect) return { left: w - WIDTH - 24, top: h - height - 120 };
-  const left = Math.max(12, Math.min(w - WIDTH - 12, rect.left));
-  if (rect.bottom + 12 + height < h) return { left, top: rect.bottom + 12 };
-  if (rect.top - 12 - height > 0) return { left, top: rect.top - 12 - height };
-  const right = rect.right + 12 + WIDTH < w;
-  return {
-    left: right ? rect.right + 12 : Math.max(12, rect.left - WIDTH - 12),
-    top: Math.max(12, Math.min(h - height - 12, rect.top)),
-  };
-}
+const placeOfCard = (target: DOMRect | null, height: number) =>
+  besideOf(target, { width: WIDTH, height }, { width: window.innerWidth, height: window.innerHeight }, inUse());
+
+/** Menus and dialogs that are open. */
+const inUse = (): Rect[] =>
+  [...document.querySelectorAll('[role="dialog"], [role="menu"], [role="listbox"]')]
+    .map((e) => e.getBoundingClientRect())
+    .filter((r) => r.width > 0 && r.height > 0);
