@@ -48,7 +48,12 @@ export function differences(a: Piece, b: Piece): Difference[] {
 }
 
 const onOff = (on: boolean) => (on ? 'on' : 'off');
-const ribbonSaid = (place: string, from: string, to: string): Difference => ({ place, what: 'Ribbon', from, to });
+const ribbonSaid = (place: string, from: string, to: string): Difference => ({
+  place,
+  what: `Ribbon ${place}`,
+  from,
+  to,
+});
 const itemSaid = ({ place, title, item }: Owned, to: string): Difference => ({
   place,
   what: title,

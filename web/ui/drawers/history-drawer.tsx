@@ -357,7 +357,7 @@ function Looked({ number }: { number: number }) {
                     {d.what}
                   </Text>
                   <Text fontSize="11.5px" fontFamily="mono" color="muted" truncate>
-                    {d.from ? `${d.from} now, ${d.to} then` : `${d.to} then`}
+                    {thenWords(d)}
                   </Text>
                 </Box>
                 {d.item && d.param && (
@@ -375,6 +375,12 @@ function Looked({ number }: { number: number }) {
       )}
     </Box>
   );
+}
+
+/** What something was then, against now. */
+function thenWords({ from, to }: Difference): string {
+  if (from) return `${from} now, ${to} then`;
+  return to === 'removed' ? 'not there then' : to === 'added' ? 'there then, and not now' : `${to} then`;
 }
 
 /** "Twist angle 40° → 90°", and how many more. */
