@@ -26,7 +26,7 @@ it('the demo shelf is sorted, and one piece has a past worth looking at', async 
   for (const p of shelf) expect(p.labels, p.name).toHaveLength(1);
   const gimbal = shelf.find((p) => p.name === 'Gimbal')!;
   const { revisions } = await listRevisions(db, gimbal.id);
-  expect(revisions.filter((r) => r.aside).map((r) => r.mark)).toEqual(['Silver and red', 'Ten thin rings']);
+  expect(revisions.filter((r) => r.aside && !r.sheet).map((r) => r.mark)).toEqual(['Silver and red', 'Ten thin rings']);
   expect(revisions.filter((r) => r.mark && !r.aside)).toHaveLength(2);
   const moments = revisions.map((r) => Date.parse(r.createdAt));
   expect([...moments].sort((a, b) => b - a)).toEqual(moments);
@@ -38,6 +38,11 @@ it('the demo shelf is sorted, and one piece has a past worth looking at', async 
     if (!read.ok) throw new Error(read.message);
     expect(proveSeam(read.piece).findings.filter((f) => f.kind === 'gap')).toEqual([]);
   }
-  expect(sources.size).toBe(revisions.length);
+  // The sheet is one of the piece as it is now.
+  expect(sources.size).toBe(revisions.length - 1);
+  const [sheet] = revisions.filter((r) => r.sheet);
+  const kept = (await loadRevision(db, gimbal.id, sheet.number)).sheet!;
+  expect([sheet.mark, kept.count]).toEqual(['Rings, 24 ways', 24]);
+  expect(kept.chosen.length).toBeGreaterThan(6);
   expect((await loadPiece(db, gimbal.id)).revision).toBe(9);
 });
