@@ -34,7 +34,9 @@ function face(soup: Soup, places: readonly number[], words: Words, line: number)
   const corners: number[] = [];
   const uv: number[] = [];
   for (let part = words.word(); part !== ''; part = words.word()) {
-    const [v, t] = part.split('/', 2).map(numberOf);
+    const slash = part.indexOf('/');
+    const v = numberOf(slash < 0 ? part : part.slice(0, slash));
+    const t = slash < 0 ? NaN : numberOf(part.slice(slash + 1).split('/', 1)[0]);
     if (!Number.isInteger(v) || v === 0)
       throw new FileTrouble(
         `Line ${line} has a face with the point “${part.slice(0, 40)}”; points are counted from 1.`,
