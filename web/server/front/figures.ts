@@ -8,6 +8,9 @@ export const FRONT = {
   whole: 600_000,
   /** Milliseconds that requests under way are given when the server ends. */
   drain: 10_000,
+  /** Milliseconds, and bytes, that a body nobody wants is still taken for, so that the answer is not lost. */
+  linger: 2000,
+  lingerBytes: 2 * 1024 ** 2,
   /** Bytes of the largest body on any route; each route has a limit of its own below it. */
   body: 152 * 1024 * 1024,
   /** Connections of one client, and of all. */

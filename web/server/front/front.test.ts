@@ -141,6 +141,46 @@ describe('the way in', () => {
     expect(got).toMatch(/^HTTP\/1.1 413 /);
     expect(most).toBeGreaterThan(100_000);
   });
+  it('whoever sends on, and reads the answer only then, gets it in full', async () => {
+    const { port } = await open({}, (_request, response) => response.end('not read'));
+    const send = (host: string) =>
+      new Promise<string>((resolve, reject) => {
+        let got = '';
+        const socket = net.connect({ port, host: '127.0.0.1' });
+        socket.on('error', reject).on('close', () => resolve(got));
+        // A connection that is reset takes with it what has come and is not read yet.
+        socket.pause();
+        socket.write(`PUT / HTTP/1.1\r\nHost: ${host}\r\nContent-Length: 1000000\r\n\r\n`);
+        let left = 1_000_000;
+        const every = setInterval(() => {
+          socket.write(Buffer.alloc(100_000));
+          left -= 100_000;
+          if (left > 0) return;
+          clearInterval(every);
+          socket.on('data', (d) => (got += d.toString()));
+          socket.resume();
+          socket.end();
+        }, 20);
+      });
+    const [refused, unread] = await Promise.all([send('evil.example'), send('127.0.0.1')]);
+    expect(refused).toMatch(/^HTTP\/1.1 403 [^]*evil\.example/);
+    expect(unread).toMatch(/^HTTP\/1.1 200 [^]*not read/);
+  });
+  it('whoever goes on sending after that is cut off', async () => {
+    const { port } = await open({ linger: 60_000, lingerBytes: 300_000 });
+    let sent = 0;
+    await new Promise<void>((resolve) => {
+      const socket = net.connect({ port, host: '127.0.0.1' });
+      const more = () => {
+        while (!socket.destroyed && socket.write(Buffer.alloc(64 * 1024))) sent += 64 * 1024;
+      };
+      socket.write('PUT / HTTP/1.1\r\nHost: evil.example\r\nContent-Length: 100000000\r\n\r\n');
+      socket.on('drain', more).on('error', () => undefined);
+      socket.resume().on('close', () => resolve());
+      more();
+    });
+    expect(sent).toBeLessThan(50_000_000);
+  });
   it('a body that nobody reads is not taken to its end', async () => {
     const { port } = await open({}, (_request, response) => response.end('no'));
     const got = await raw(port, `POST / HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Length: 1000000\r\n\r\nabc`);

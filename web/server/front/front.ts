@@ -7,6 +7,7 @@ import { contentSecurityPolicy, SAFETY_HEADERS } from '../http/guard';
 import { CLIENT, REQUEST, SECURE } from '../http/visit';
 import { clientOf, isLoopback, isProxy, plainAddress, proxyList } from './client';
 import { FRONT, type FrontFigures } from './figures';
+import { linger } from './linger';
 import { log } from './log';
 import { metrics } from './metrics';
 import { METHODS, refusalOf } from './refusal';
@@ -67,14 +68,18 @@ export function front({ answer, tls, proxies: proxiesText, hosts, secureOnly, fi
     };
     const turnAway = (status: number, error: string, headers: Record<string, string> = {}) => {
       metrics().refused.inc({ why: `${status}` });
-      // What is still to come of it is not read.
+      const body = JSON.stringify({ error, request: number });
       response.writeHead(status, {
         ...SAFETY_HEADERS,
         ...headers,
         'Content-Type': 'application/json',
+        'Content-Length': Buffer.byteLength(body),
         Connection: 'close',
       });
-      response.end(JSON.stringify({ error, request: number }), () => endSocket(request));
+      const end = () => response.end(() => endSocket(request));
+      response.write(body);
+      if (length > 0 || request.headers['transfer-encoding']) linger(request, figures, end);
+      else end();
       done(error);
     };
 
@@ -105,8 +110,8 @@ export function front({ answer, tls, proxies: proxiesText, hosts, secureOnly, fi
     response.once('close', () => {
       turns.end(client, begin);
       done();
-      // A body that nobody read to its end is not waited for.
-      if (!request.complete) endSocket(request);
+      // A body that nobody read to its end is not waited for long.
+      if (!request.complete) linger(request, figures, () => void (request.complete || endSocket(request)));
       if (draining) setImmediate(() => server.closeIdleConnections());
     });
     const nonce = randomUUID().replaceAll('-', '');

@@ -1,0 +1,32 @@
+import type { IncomingMessage } from 'node:http';
+import type { FrontFigures } from './figures';
+
+/**
+ * Reads on for a moment, and throws away, what is still to come of a body that nobody wants. Closed at once, a
+ * connection with something unread is reset, and a client that is still sending loses the answer (RFC 9112, 9.6).
+ *
+ * @param then done once it has come to its end, or enough of it, or the moment is over
+ */
+export function linger(
+  request: IncomingMessage,
+  { linger: most, lingerBytes }: Pick<FrontFigures, 'linger' | 'lingerBytes'>,
+  then: () => void,
+): void {
+  if (request.complete || request.destroyed) return then();
+  const from = request.socket.bytesRead;
+  let over = false;
+  const finish = () => {
+    if (over) return;
+    over = true;
+    clearTimeout(timer);
+    request.off('data', look).off('end', finish).off('close', finish).off('error', finish);
+    then();
+  };
+  const look = () => {
+    if (request.socket.bytesRead - from > lingerBytes) finish();
+  };
+  const timer = setTimeout(finish, most);
+  timer.unref();
+  request.on('data', look).once('end', finish).once('close', finish).once('error', finish);
+  request.resume();
+}
