@@ -5,7 +5,7 @@ import { and, desc, eq, isNotNull, isNull, lte, or, sql } from 'drizzle-orm';
 import type { Conflict, PieceSummary, StoredPiece, StoredRevision } from './contract';
 import type { Database } from './db';
 import { AppError } from './http/app-error';
-import { appendRevision, noRevision, readSource, sheetOf } from './past/revisions';
+import { appendRevision, noRevision, readEnd, readSource, sheetOf, sourceIn } from './past/revisions';
 import { assertRoomForPiece } from './room';
 import { pieces } from './schema';
 
@@ -110,9 +110,11 @@ export async function savePiece(
     const [row] = await tx.select({ head: pieces.head }).from(pieces).where(eq(pieces.id, id)).for('update');
     if (!row) throw missing();
     // What is there already, to the letter, is saved: a page whose answer was lost asks again.
-    if ((await readSource(tx, id, row.head)) === source) return { revision: row.head };
+    const end = await readEnd(tx, id);
+    const head = sourceIn(end, row.head) ?? (await readSource(tx, id, row.head));
+    if (head === source) return { revision: row.head };
     const aside = row.head !== basedOn;
-    const number = await appendRevision(tx, id, { source, basedOn, aside });
+    const number = await appendRevision(tx, id, { source, basedOn, aside }, end);
     if (aside)
       return {
         error: 'This piece was changed elsewhere since you opened it. Your version is kept beside it.',

@@ -19,7 +19,8 @@ const MOST_LISTED = 20_000;
 type Reader = Pick<Database, 'select'>;
 type Writer = Pick<Database, 'select' | 'insert'>;
 
-interface Stored {
+/** A document as it is kept. */
+export interface Stored {
   readonly number: number;
   readonly source: string | null;
   readonly delta: string | null;
@@ -49,6 +50,15 @@ function textOf(chain: readonly Stored[]): string {
   return text;
 }
 
+/** The last documents of a piece, from the last whole one on. */
+export const readEnd = (db: Reader, id: string): Promise<readonly Stored[]> => chainTo(db, id, 2 ** 31 - 1);
+
+/** The document with a number among those of a chain; undefined where it is not one of them. */
+export function sourceIn(chain: readonly Stored[], number: number): string | undefined {
+  const at = chain.findIndex((r) => r.number === number);
+  return at < 0 ? undefined : textOf(chain.slice(0, at + 1));
+}
+
 /** The document of a revision, to the letter; undefined where there is none of that number. */
 export async function readSource(db: Reader, id: string, number: number): Promise<string | undefined> {
   const chain = await chainTo(db, id, number);
@@ -76,9 +86,18 @@ export interface NewRevision {
   readonly sheet?: KeptSheet;
 }
 
-/** Puts a document at the end of the past of a piece, whose row is locked; gives its number. */
-export async function appendRevision(tx: Writer, id: string, { source, ...facts }: NewRevision): Promise<number> {
-  const chain = await chainTo(tx, id, 2 ** 31 - 1);
+/**
+ * Puts a document at the end of the past of a piece, whose row is locked; gives its number.
+ *
+ * @param end the end of its past, where it was read already
+ */
+export async function appendRevision(
+  tx: Writer,
+  id: string,
+  { source, ...facts }: NewRevision,
+  end?: readonly Stored[],
+): Promise<number> {
+  const chain = end ?? (await readEnd(tx, id));
   const number = (chain.at(-1)?.number ?? 0) + 1;
   await tx
     .insert(revisions)
