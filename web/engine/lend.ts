@@ -18,6 +18,9 @@ export interface LendSource {
 /** Milliseconds between signs of life. */
 const RENEW = 10_000;
 
+/** The frame is no longer wanted of this browser: it was cancelled, or given to another worker. */
+class Lost extends Error {}
+
 /** Draws frames in quick light for whoever asks the server for them. */
 export class Lender {
   /** What draws the render that is at work, over its backdrop and over nothing; kept from frame to frame. */
@@ -29,11 +32,25 @@ export class Lender {
   async next(signal: AbortSignal): Promise<boolean> {
     const work = await this.source.claim(signal);
     if (!work) return false;
-    const renewing = setInterval(() => void this.source.renew(work).catch(() => false), RENEW);
+    let giveUp: (why: Error) => void = () => undefined;
+    let wanted = true;
+    const lost = new Promise<never>((_, reject) => (giveUp = reject));
+    const renewing = setInterval(async () => {
+      // A server that cannot be asked may still be waiting for the frame.
+      if (!(await this.source.renew(work).catch(() => true))) {
+        wanted = false;
+        giveUp(new Lost());
+      }
+    }, RENEW);
+    const drawing = this.draw(work, () => wanted);
+    // One that is given up ends some time, one way or another.
+    drawing.catch(() => undefined);
+    lost.catch(() => undefined);
     try {
-      await this.draw(work);
+      await Promise.race([drawing, lost]);
     } catch (error) {
       this.dispose();
+      if (error instanceof Lost) return true;
       const message = error instanceof Error ? error.message : 'The frame could not be drawn.';
       await this.source.failed(work, message, false).catch(() => undefined);
     } finally {
@@ -47,7 +64,7 @@ export class Lender {
     this.drawing = undefined;
   }
 
-  private async draw(work: PartWork): Promise<void> {
+  private async draw(work: PartWork, wanted: () => boolean): Promise<void> {
     const { order } = work;
     if (order.light !== 'quick') throw new Error('A browser draws frames in quick light alone.');
     const begun = performance.now();
@@ -60,6 +77,7 @@ export class Lender {
         throw new Error(
           `Frame ${work.frame} of ${order.width} × ${order.height} pixels is more than this browser can write; make it smaller.`,
         );
+      if (!wanted()) return;
       sheets[sheet] = await this.source.put(work, sheet, picture);
     }
     await this.source.done(work, sheets, { seconds: (performance.now() - begun) / 1000, memory: 0 });

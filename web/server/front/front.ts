@@ -7,7 +7,7 @@ import { contentSecurityPolicy, SAFETY_HEADERS } from '../http/guard';
 import { CLIENT, REQUEST, SECURE } from '../http/visit';
 import { clientOf, isLoopback, isProxy, plainAddress, proxyList } from './client';
 import { FRONT, type FrontFigures } from './figures';
-import { linger } from './linger';
+import { endLingering, linger } from './linger';
 import { log } from './log';
 import { metrics } from './metrics';
 import { METHODS, refusalOf } from './refusal';
@@ -55,6 +55,7 @@ export function front({ answer, tls, proxies: proxiesText, hosts, secureOnly, fi
     const url = request.url ?? '';
 
     response.setHeader('X-Request', number);
+    if (length > 0 || request.headers['transfer-encoding']) endLingering(request, response, figures);
     let told = false;
     const done = (error?: string) => {
       if (told) return;
@@ -76,10 +77,7 @@ export function front({ answer, tls, proxies: proxiesText, hosts, secureOnly, fi
         'Content-Length': Buffer.byteLength(body),
         Connection: 'close',
       });
-      const end = () => response.end(() => endSocket(request));
-      response.write(body);
-      if (length > 0 || request.headers['transfer-encoding']) linger(request, figures, end);
-      else end();
+      response.end(body, () => endSocket(request));
       done(error);
     };
 

@@ -1,4 +1,4 @@
-import type { IncomingMessage } from 'node:http';
+import type { IncomingMessage, ServerResponse } from 'node:http';
 import type { FrontFigures } from './figures';
 
 /**
@@ -29,4 +29,25 @@ export function linger(
   timer.unref();
   request.on('data', look).once('end', finish).once('close', finish).once('error', finish);
   request.resume();
+}
+
+/**
+ * Has a response wait with its end for what is still to come of its request, a moment long: all of the answer is on its
+ * way by then, and Node.js closes the connection with the end where the client will not use it again.
+ */
+export function endLingering(
+  request: IncomingMessage,
+  response: ServerResponse,
+  figures: Pick<FrontFigures, 'linger' | 'lingerBytes'>,
+): void {
+  const end = response.end.bind(response) as (done?: () => void) => ServerResponse;
+  const ended = (first?: unknown, second?: unknown, third?: unknown): ServerResponse => {
+    response.end = end as typeof response.end;
+    const done = [first, second, third].find((x): x is () => void => typeof x === 'function');
+    if (typeof first === 'string' || first instanceof Uint8Array)
+      response.write(first, typeof second === 'string' ? (second as BufferEncoding) : 'utf8');
+    linger(request, figures, () => void end(done));
+    return response;
+  };
+  response.end = ended as typeof response.end;
 }
