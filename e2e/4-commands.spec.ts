@@ -1,5 +1,14 @@
 import { execFile, execFileSync, spawn, spawnSync, type ChildProcess } from 'node:child_process';
-import { chmodSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import {
+  chmodSync,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  writeFileSync,
+} from 'node:fs';
 import net from 'node:net';
 import os from 'node:os';
 import path from 'node:path';
@@ -63,11 +72,15 @@ test.describe('start and stop', () => {
     expect(await ended(first)).toBe(0);
     await expect(request.get(address)).rejects.toThrow();
 
+    // What an application that was killed left of a request is taken away.
+    const left = path.join(data, 'renders/.temporary/maypole-body-left');
+    mkdirSync(left, { recursive: true });
     const began = Date.now();
     const second = spawn(maypole, ['start'], { env });
     const out = await until(second, /ready at http\S+/);
     expect(Date.now() - began).toBeLessThan(15_000);
     expect(out).not.toMatch(/Building|Installing/);
+    expect(existsSync(left)).toBe(false);
     expect((await run(['stop'], { MAYPOLE_DATA: data })).out).toContain('Maypole has stopped.');
     expect(await ended(second)).toBe(0);
     expect((await run(['stop'], { MAYPOLE_DATA: data })).out).toContain('was not running');

@@ -1,4 +1,5 @@
 import { spawn } from 'node:child_process';
+import { mkdirSync, rmSync } from 'node:fs';
 import http from 'node:http';
 import https from 'node:https';
 import path from 'node:path';
@@ -47,6 +48,7 @@ export async function linkForOwner(url, address) {
  */
 export async function serve(url, port, opening = {}) {
   let log = '';
+  const renders = process.env.MAYPOLE_RENDERS ?? path.join(DATA, 'renders');
   const child = spawn(process.execPath, ['--enable-source-maps', PROGRAMS.front], {
     cwd: WEB,
     detached: true,
@@ -61,7 +63,8 @@ export async function serve(url, port, opening = {}) {
       MAYPOLE_PORT: `${port}`,
       MAYPOLE_JOBS: PROGRAMS.jobs,
       MAYPOLE_WORK: PROGRAMS.work,
-      MAYPOLE_RENDERS: process.env.MAYPOLE_RENDERS ?? path.join(DATA, 'renders'),
+      MAYPOLE_RENDERS: renders,
+      TMPDIR: emptied(path.join(renders, '.temporary')),
       [MARK[0]]: MARK[1],
     },
   });
@@ -87,6 +90,13 @@ export async function serve(url, port, opening = {}) {
     log: () => log,
     stop: () => endProcess(child.pid),
   };
+}
+
+/** A folder for what lasts as long as a request; what an application that was killed left there is taken away. */
+function emptied(folder) {
+  rmSync(folder, { recursive: true, force: true });
+  mkdirSync(folder, { recursive: true });
+  return folder;
 }
 
 /** The status of its answer on loopback; undefined for none. Its certificate is for others. */
