@@ -280,7 +280,10 @@ test('a finish and a scene are kept in one piece and used in another; scenes com
     scene.getByTestId('item-orbit').getByRole('spinbutton', { name: 'Distance', exact: true }),
   ).toHaveAttribute('aria-valuenow', '5');
   await page.getByRole('button', { name: 'Kept scenes' }).first().click();
-  await page.getByRole('group', { name: 'Come with Maypole' }).getByRole('button', { name: 'Lamp in the fog' }).click();
+  await page
+    .getByRole('group', { name: 'Included with Maypole' })
+    .getByRole('button', { name: 'Lamp in the fog' })
+    .click();
   await expect(scene.getByTestId('item-haze')).toBeVisible();
   await expect(scene.getByTestId('item-fog')).toHaveCount(0);
   await expect(

@@ -181,11 +181,11 @@ test('a machine comes in with its key until it is withdrawn; who signs out is ou
   await page.goto(address);
   await page.getByRole('button', { name: 'Ines', exact: true }).click();
   const dialog = page.getByRole('dialog', { name: 'Change your password' });
-  await dialog.getByLabel('Present password').fill('not this one at all');
+  await dialog.getByLabel('Current password').fill('not this one at all');
   await dialog.getByLabel('New password').fill('rain towards evening');
   await dialog.getByRole('button', { name: 'Change' }).click();
   await expect(dialog.getByRole('alert').filter({ hasText: 'not your present password' })).toBeVisible();
-  await dialog.getByLabel('Present password').fill(PASSWORD);
+  await dialog.getByLabel('Current password').fill(PASSWORD);
   await dialog.getByRole('button', { name: 'Change' }).click();
   await expect(dialog).toBeHidden();
   await page.getByRole('button', { name: 'Sign out' }).click();

@@ -153,7 +153,7 @@ test('keys are seen on one page and changed there', async ({ page }) => {
   await page.keyboard.press('d');
   await expect(page.getByRole('complementary', { name: 'Scene' })).toBeVisible();
   await page.keyboard.press('?');
-  await dialog.getByRole('button', { name: 'All as to begin with' }).click();
+  await dialog.getByRole('button', { name: 'Reset all keys' }).click();
   await page.keyboard.press('Escape');
   await page.keyboard.press('d');
   await expect(page.getByRole('complementary', { name: 'Deliver' })).toBeVisible();

@@ -35,7 +35,7 @@ export async function admit(who: Who, request: Request): Promise<Person | undefi
       401,
       request.headers.has('authorization')
         ? 'This key is not known here, or was withdrawn. Ask the owner for another.'
-        : 'Sign in first. Who has no account needs an invitation from the owner.',
+        : 'Sign in first. Without an account you need an invitation from the owner.',
     );
   if (!suffices(person.role, who))
     throw new AppError(

@@ -13,7 +13,7 @@ export function NoticesPage({ text }: { text: string }) {
         What Maypole is made with
       </Heading>
       <Text color="muted" mt="1" mb="4">
-        {packages.length} packages that others have made and given away, and their licences.
+        {packages.length} open-source packages by others, and their licences.
       </Text>
       <chakra.ul columnCount={{ base: 1, md: 2 }} columnGap="8" fontSize="12.5px" mb="8" listStyleType="none">
         {packages.map((line) => (

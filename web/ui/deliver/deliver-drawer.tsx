@@ -84,7 +84,7 @@ export function DeliverDrawer() {
             <PlainButton
               data-does="estimate"
               disabled={fault !== null || starting}
-              title="Makes a few frames and tells what all would take"
+              title="Makes a few frames and estimates the whole"
               onClick={() => void start(true)}
             >
               Estimate

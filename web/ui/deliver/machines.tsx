@@ -44,7 +44,7 @@ export function Machines({ viewer, workers }: { viewer: Viewer; workers: readonl
       </Text>
       {workers.length === 0 && (
         <Text fontSize="12.5px" color="muted" lineHeight="1.5" mt="1">
-          None works just now. This machine begins by itself when there is something to do.
+          No machine is working now. This machine begins by itself when there is something to do.
         </Text>
       )}
       {workers.map((w) => (

@@ -85,7 +85,7 @@ export function HistoryDrawer() {
       />
       {list === null && (
         <Text fontSize="12.5px" color="muted">
-          Being fetched
+          Loading
         </Text>
       )}
       {/* Each row fetches its document: of thousands of saves only those shown, and those with a name, are searched. */}
@@ -123,7 +123,7 @@ function RenderTakes({ takes }: { takes: readonly RevisionSummary[] }) {
     setBusy(false);
   };
   return (
-    <PlainButton size="xs" disabled={busy} title="Each with the outputs that it has" onClick={() => void render()}>
+    <PlainButton size="xs" disabled={busy} title="Each with its own outputs" onClick={() => void render()}>
       <Film size={13} /> Render {named.length === 1 ? 'it' : `all ${named.length}`}
     </PlainButton>
   );
@@ -189,8 +189,8 @@ function Row({ revision, before, search }: { revision: RevisionSummary; before: 
   }, [id, revision.number, before]);
   const words = useMemo(() => {
     if (typeof own === 'string') return own;
-    if (revision.sheet) return 'Variations of what it was then';
-    if (revision.aside) return revision.mark ? 'A take' : 'Kept beside: it came too late';
+    if (revision.sheet) return 'A sheet of variations';
+    if (revision.aside) return revision.mark ? 'A take' : 'Kept beside: it was saved too late';
     if (before === undefined) return 'The first';
     return own && typeof older === 'object' ? saidShortly(differences(older, own)) : '…';
   }, [own, older, before, revision]);
@@ -385,7 +385,7 @@ function thenWords({ from, to }: Difference): string {
 
 /** "Twist angle 40° → 90°", and how many more. */
 function saidShortly(list: readonly Difference[]): string {
-  if (list.length === 0) return 'Nothing that shows';
+  if (list.length === 0) return 'No visible change';
   const [{ what, from, to }] = list;
   const more = list.length > 1 ? `, and ${list.length - 1} more` : '';
   return `${what} ${from ? `${from} → ${to}` : to}${more}`;

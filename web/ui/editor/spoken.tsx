@@ -20,9 +20,9 @@ export function Spoken() {
       const { past, future } = now.history;
       if (now.history !== before.history) {
         const [label, undone] = [past.at(-1)?.label, future[0]?.label];
-        if (future.length > before.history.future.length) sayEdit(`Taken back: ${undone}`);
+        if (future.length > before.history.future.length) sayEdit(`Undone: ${undone}`);
         else if (future.length < before.history.future.length && past.length > before.history.past.length)
-          sayEdit(`Made again: ${label}`);
+          sayEdit(`Redone: ${label}`);
         else if (label !== undefined) sayEdit(label);
       } else if (now.ribbonId !== before.ribbonId) {
         const ribbon = now.piece.ribbons.find((r) => r.id === now.ribbonId);

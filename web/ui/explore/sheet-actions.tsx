@@ -34,7 +34,7 @@ export function SheetActions() {
         <PlainButton
           size="xs"
           disabled={made === 0 || (working !== null && working !== LOOPS) || busy}
-          title="In the history of the piece, to be opened again as it is"
+          title="Keeps the sheet in the history of the piece"
           onClick={() => void attempt(() => keepSheet(made))}
         >
           <LayoutGrid size={14} /> Keep

@@ -37,10 +37,10 @@ export function ShortcutsPage() {
             size="xs"
             onClick={() => {
               resetAllKeys();
-              setSaid('All keys are as they were to begin with.');
+              setSaid('All keys are reset.');
             }}
           >
-            All as to begin with
+            Reset all keys
           </PlainButton>
         )}
       </Flex>
@@ -120,10 +120,10 @@ function Row({ id, keys, changed, asked, onAsk, onSay }: RowProps) {
       </Box>
       {changed && (
         <PictureButton
-          label={`${title}: keys as to begin with`}
+          label={`${title}: reset its keys`}
           onClick={() => {
             resetKeys(id);
-            onSay(`${title} has the keys it had to begin with.`);
+            onSay(`${title} has its first keys again.`);
           }}
         >
           <RotateCcw size={14} />

@@ -170,9 +170,17 @@ function List({ kind, now, onUse }: Props) {
         </Box>
       )}
       {kind === SHIPPED && (
-        <Box borderTopWidth="1px" borderColor="line" mt="2" pt="2" mx="-1" role="group" aria-label="Come with Maypole">
+        <Box
+          borderTopWidth="1px"
+          borderColor="line"
+          mt="2"
+          pt="2"
+          mx="-1"
+          role="group"
+          aria-label="Included with Maypole"
+        >
           <Text px="2" fontSize="11.5px" color="muted" mb="0.5">
-            Come with Maypole; your camera stays
+            Included; your camera stays
           </Text>
           {shippedScenes().map((look) => {
             // The camera of the piece is part of what is there now.

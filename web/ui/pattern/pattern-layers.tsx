@@ -95,7 +95,7 @@ function AddLayer({ onAdd }: { onAdd: (kind: string) => void }) {
           py="0.5"
         >
           <Plus size={13} />
-          Lay another on it
+          Add another layer
         </chakra.button>
       </Menu.Trigger>
       <MenuList maxW="280px">

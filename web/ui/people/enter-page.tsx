@@ -38,7 +38,7 @@ export function EnterPage({ invite, to }: { invite?: string; to: string }) {
         <Text color="muted" fontSize="13.5px" lineHeight="1.5" mb="5">
           {invite
             ? 'Make your account, and you are in. This link works once.'
-            : 'Who has no account needs an invitation from the owner.'}
+            : 'Without an account you need an invitation from the owner.'}
         </Text>
         <chakra.form
           display="flex"

@@ -40,7 +40,7 @@ export function PasswordDialog({ onClose }: { onClose: () => void }) {
               }}
             >
               <LineField
-                label="Present password"
+                label="Current password"
                 type="password"
                 autoComplete="current-password"
                 required

@@ -67,7 +67,7 @@ function Settings({ leftOut }: { leftOut: number | null }) {
           set={(least) => setTrueLight({ least })}
         />
       </Row>
-      <Row title="At most" help="Samples that a pixel gets which is not good before">
+      <Row title="At most" help="The most samples that a pixel gets">
         <Count
           label="Samples at most"
           value={s.most}
@@ -76,7 +76,10 @@ function Settings({ leftOut }: { leftOut: number | null }) {
           set={(most) => setTrueLight({ most })}
         />
       </Row>
-      <Row title="Error" help="A pixel is good when its grain is less than this; 0 gives all pixels as many samples">
+      <Row
+        title="Error"
+        help="Pixels stop once their grain is below this; 0 gives all pixels the same number of samples"
+      >
         <NumberField
           label="Error"
           value={s.error}
@@ -150,7 +153,7 @@ function Settings({ leftOut }: { leftOut: number | null }) {
         </Text>
       )}
       <Heading>Looking</Heading>
-      <Row title="Denoise" help="What is left of the grain is smoothed, along what the surfaces are">
+      <Row title="Denoise" help="Smooths the grain that is left, along surfaces">
         <SwitchField label="Denoise" value={s.denoise} onChange={(denoise) => setTrueLight({ denoise })} />
       </Row>
       <Row title="Samples" help="Where samples went: dark few, bright many">

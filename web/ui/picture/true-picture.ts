@@ -181,7 +181,7 @@ export class TruePicture {
     };
     this.pool.each((worker, index, of) => {
       worker.onmessage = ({ data }: MessageEvent<FromTracer>) => take(data);
-      worker.onerror = () => take({ type: 'failed', id, message: 'True light stopped for want of memory.' });
+      worker.onerror = () => take({ type: 'failed', id, message: 'True light stopped: there is not enough memory.' });
       const job = { id, piece, frame, detail, settings, samples: effort.most, index, of, place: this.place };
       worker.postMessage({ type: 'picture', job } satisfies ToTracer);
     });

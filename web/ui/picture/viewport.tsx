@@ -324,7 +324,7 @@ function DetailBar({ refined, narrow }: { refined: Refined; narrow: boolean }) {
           borderLeftWidth="1px"
           borderColor="line"
           fontVariantNumeric="tabular-nums"
-          title="Pictures that this one is the average of: for soft shadows, depth of field and clean edges"
+          title="Pictures averaged for this one: for soft shadows, depth of field and clean edges"
         >
           {refined.done} of {refined.of}
           {!narrow && ' sub-frames'}

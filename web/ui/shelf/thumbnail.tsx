@@ -52,7 +52,7 @@ export function Thumbnail({ piece }: { piece: PieceSummary }) {
         setMade(own);
       } catch (error) {
         if (!(error instanceof TooMuch)) console.warn(error);
-        if (!ended) setFailed(error instanceof TooMuch ? 'No picture: too much to draw by the way' : 'No picture');
+        if (!ended) setFailed(error instanceof TooMuch ? 'No preview: too heavy to draw here' : 'No picture');
       }
     })();
     return () => {

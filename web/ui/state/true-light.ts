@@ -26,7 +26,7 @@ export const EFFORTS = [
   {
     id: 'look',
     title: 'Look',
-    help: 'To decide by: clean in seconds',
+    help: 'For decisions: clean in seconds',
     effort: { least: 8, most: 64, error: 6, bounces: { matt: 4, glossy: 6, glass: 12 }, denoise: true },
   },
   {
