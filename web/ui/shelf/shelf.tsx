@@ -3,7 +3,7 @@
 import { Box, Flex, Grid, Heading, Text, chakra } from '@chakra-ui/react';
 import type { Piece } from '@maypole/core/piece/piece';
 import { writePiece } from '@maypole/core/piece/read';
-import { CircleHelp, FileUp, Film, Plus, Search } from 'lucide-react';
+import { CircleHelp, FileUp, Film, FolderUp, Plus, Search } from 'lucide-react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useCallback, useRef, useState } from 'react';
@@ -22,11 +22,15 @@ import { ChosenBar } from './chosen-bar';
 import { useMore } from './use-more';
 import { NewLoop } from './new-loop';
 import { isKind, KINDS, labelsOf, onShelf, SORTS, type Only, type Sort } from './order';
+import { droppedFiles, mayBePiece, MOST_FILES } from './dropped';
 import { takeIn } from './take-in';
 
 type View = 'all' | 'bin';
 
 /** The home page: all pieces, as playing thumbnails. */
+/** A file field of a whole folder; the types of React do not know it. */
+const OF_FOLDER = { webkitdirectory: '' };
+
 export function Shelf({ initial, viewer }: { initial: PieceSummary[]; viewer: Viewer }) {
   const router = useRouter();
   const [pieces, setPieces] = useState(initial);
@@ -37,6 +41,9 @@ export function Shelf({ initial, viewer }: { initial: PieceSummary[]; viewer: Vi
   const [label, setLabel] = useState('');
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const [beginning, setBeginning] = useState(false);
+  /** How far a number of files has been taken in; empty where none is. */
+  const [taking, setTaking] = useState('');
+  const folder = useRef<HTMLInputElement>(null);
   const files = useRef<HTMLInputElement>(null);
   const [shown, more] = useMore(`${view}/${query}/${sort}/${only}/${label}`);
 
@@ -63,12 +70,16 @@ export function Shelf({ initial, viewer }: { initial: PieceSummary[]; viewer: Vi
       if (start) noteStart(id, start);
       router.push(`/piece/${id}`);
     });
-  const importFiles = (list: FileList | null) =>
+  const importFiles = (list: readonly File[]) =>
     attempt(async () => {
-      const { taken, refused } = await takeIn([...(list ?? [])]);
+      if (list.length === 0) return tellTrouble('There is no piece file in it; piece files end in .json.');
+      const { taken, refused } = await takeIn(list, (done) =>
+        setTaking(list.length > 1 ? `Taking in ${done + 1} of ${list.length}` : ''),
+      );
+      setTaking('');
       if (taken > 0) {
         tell(
-          taken === 1 && list?.length === 1 ? `${list[0].name} is on the shelf.` : `${taken} pieces are on the shelf.`,
+          taken === 1 && list.length === 1 ? `${list[0].name} is on the shelf.` : `${taken} pieces are on the shelf.`,
         );
         await refresh('all');
         setView('all');
@@ -125,7 +136,7 @@ export function Shelf({ initial, viewer }: { initial: PieceSummary[]; viewer: Vi
       onDragOver={(e) => e.preventDefault()}
       onDrop={(e) => {
         e.preventDefault();
-        void importFiles(e.dataTransfer.files);
+        void droppedFiles([...e.dataTransfer.items]).then(importFiles);
       }}
     >
       <Flex
@@ -145,7 +156,9 @@ export function Shelf({ initial, viewer }: { initial: PieceSummary[]; viewer: Vi
         <Text fontFamily="heading" fontWeight="700" fontSize="18px">
           Maypole
         </Text>
-        <Box flex="1" />
+        <Text role="status" flex="1" textAlign="right" fontSize="12.5px" color="muted">
+          {taking}
+        </Text>
         <Flex
           align="center"
           gap="2"
@@ -174,9 +187,14 @@ export function Shelf({ initial, viewer }: { initial: PieceSummary[]; viewer: Vi
           />
         </Flex>
         {mayEdit(viewer) && (
-          <PictureButton label="Import a piece file" onClick={() => files.current?.click()}>
-            <FileUp size={17} />
-          </PictureButton>
+          <>
+            <PictureButton label="Import piece files" onClick={() => files.current?.click()}>
+              <FileUp size={17} />
+            </PictureButton>
+            <PictureButton label="Import a folder of pieces" onClick={() => folder.current?.click()}>
+              <FolderUp size={17} />
+            </PictureButton>
+          </>
         )}
         <input
           ref={files}
@@ -186,8 +204,21 @@ export function Shelf({ initial, viewer }: { initial: PieceSummary[]; viewer: Vi
           hidden
           data-testid="import"
           onChange={(e) => {
-            void importFiles(e.target.files).then(() => {
+            void importFiles([...(e.target.files ?? [])]).then(() => {
               if (files.current) files.current.value = '';
+            });
+          }}
+        />
+        <input
+          ref={folder}
+          type="file"
+          {...OF_FOLDER}
+          hidden
+          data-testid="import-folder"
+          onChange={(e) => {
+            const all = [...(e.target.files ?? [])].filter((f) => mayBePiece(f.name)).slice(0, MOST_FILES);
+            void importFiles(all).then(() => {
+              if (folder.current) folder.current.value = '';
             });
           }}
         />
@@ -350,7 +381,7 @@ function Nothing({
       {!searched && !sorted && view === 'all' && (
         <>
           <Text color="muted" maxW="380px" lineHeight="1.55">
-            A piece is one loop: forms that move and meet themselves again. Begin one, or drop a piece file here.
+            A piece is one loop: forms that move and meet themselves again. Begin one, or drop piece files or a folder here.
           </Text>
           <StrongButton onClick={onBegin}>
             <Plus size={16} />

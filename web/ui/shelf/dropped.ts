@@ -1,0 +1,53 @@
+/** Files that one drop, or one folder, may bring in at most. */
+export const MOST_FILES = 2000;
+
+/** What of a dropped item is read; see the standard “File and Directory Entries API”. */
+export interface Dropped {
+  getAsFile(): File | null;
+  webkitGetAsEntry?(): Entry | null;
+}
+
+interface Entry {
+  readonly isDirectory: boolean;
+  readonly name: string;
+}
+interface FileEntry extends Entry {
+  file(done: (file: File) => void, failed: (error: Error) => void): void;
+}
+interface FolderEntry extends Entry {
+  createReader(): { readEntries(done: (entries: Entry[]) => void, failed: (error: Error) => void): void };
+}
+
+/** Whether a file of a folder may be a piece; what else lies there is passed over. */
+export const mayBePiece = (name: string) => /\.json$/i.test(name) && !name.startsWith('.');
+
+/** The entries of a folder, which come in portions until there are none. */
+async function entriesOf(folder: FolderEntry): Promise<Entry[]> {
+  const reader = folder.createReader();
+  const all: Entry[] = [];
+  for (;;) {
+    const some = await new Promise<Entry[]>((done, failed) => reader.readEntries(done, failed));
+    if (some.length === 0) return all.sort((a, b) => a.name.localeCompare(b.name, 'en', { numeric: true }));
+    all.push(...some);
+  }
+}
+
+async function filesIn(folder: FolderEntry, found: File[]): Promise<void> {
+  for (const entry of await entriesOf(folder)) {
+    if (found.length >= MOST_FILES) return;
+    if (entry.isDirectory) await filesIn(entry as FolderEntry, found);
+    else if (mayBePiece(entry.name))
+      found.push(await new Promise<File>((done, failed) => (entry as FileEntry).file(done, failed)));
+  }
+}
+
+/** The files of a drop: those that were dropped by themselves, and of folders all that may be pieces. */
+export async function droppedFiles(items: readonly Dropped[]): Promise<File[]> {
+  // Only while the drop goes on can be asked what it has.
+  const all = items.map((item) => ({ entry: item.webkitGetAsEntry?.() ?? null, file: item.getAsFile() }));
+  const found: File[] = [];
+  for (const { entry, file } of all)
+    if (entry?.isDirectory) await filesIn(entry as FolderEntry, found);
+    else if (file) found.push(file);
+  return found.slice(0, MOST_FILES);
+}
