@@ -2,7 +2,7 @@ import { sheetSettings, type KeptSheet, type SheetSettings } from '@maypole/core
 import type { Piece } from '@maypole/core/piece/piece';
 import { readPiece, writePiece } from '@maypole/core/piece/read';
 import { keepText, keptJson } from '../state/browser-store';
-import type { SheetState, Way } from './sheet-store';
+import type { SheetState, Way } from './sheet-state';
 
 const keyOf = (id: string) => `maypole-sheet-${id}`;
 

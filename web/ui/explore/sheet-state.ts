@@ -1,0 +1,60 @@
+import type { Signature } from '@maypole/core/explore/picture-distance';
+import type { Variable } from '@maypole/core/explore/variables';
+import type { Piece } from '@maypole/core/piece/piece';
+import type { Strip } from '@/engine/sheet-drawer';
+
+/** One variation on the sheet. */
+export interface Tile {
+  readonly id: number;
+  /** Which throw it is; −1 for the piece the sheet is of. */
+  readonly index: number;
+  readonly piece: Piece;
+  readonly strip: Strip;
+  readonly signatures: readonly Signature[];
+  /** How much it differs from the piece the sheet is of. */
+  readonly distance: number;
+  /** Place on the axes; absent on a sheet that is spread. */
+  readonly at?: readonly [number, number];
+}
+
+/** How the pieces of a sheet are found. */
+export type Way =
+  | { readonly type: 'spread' }
+  | { readonly type: 'axes'; readonly across: string; readonly down: string }
+  /** Between two pieces. */
+  | { readonly type: 'mix'; readonly a: Piece; readonly b: Piece };
+
+/** How many variations are left out, and why: alike, open at the seam, too much work, far too large or small. */
+export interface LeftOut {
+  readonly alike: number;
+  readonly open: number;
+  readonly heavy: number;
+  readonly size: number;
+}
+export interface SheetState {
+  readonly open: boolean;
+  /** The piece that is varied. */
+  readonly base: Piece;
+  readonly variables: readonly Variable[];
+  /** Keys of the variables that vary. */
+  readonly chosen: ReadonlySet<string>;
+  /** Keys of variables that are kept as they are, whatever is chosen. */
+  readonly locked: ReadonlySet<string>;
+  readonly reach: number;
+  readonly count: number;
+  readonly seed: number;
+  readonly way: Way;
+  readonly tiles: readonly Tile[];
+  readonly picked: readonly number[];
+  /** Throws that are on the sheet, where it is one that was kept; null where they are looked for. */
+  readonly throws: readonly number[] | null;
+  /** Pictures of what is not wanted: tiles like them are left out. */
+  readonly unwanted: readonly (readonly Signature[])[];
+  /** What is going on, in words; null where all is there. */
+  readonly working: string | null;
+  readonly left: LeftOut;
+  /** Whether tiles are drawn without shadows, air and effects. */
+  readonly plain: boolean;
+  /** Sheets before this one. */
+  readonly trail: readonly { readonly base: Piece; readonly way: Way; readonly reach: number }[];
+}
