@@ -59,9 +59,9 @@ export function shifted(matrices: usize, count: u32, weights: usize, x: f64, y: 
 export function sized(matrices: usize, count: u32, weights: usize, x: f64, y: f64, z: f64, dx: f64, dy: f64, dz: f64): void {
   for (const end = matrices + (<usize>count << 6); matrices < end; matrices += 64) {
     const w = <f64>load<f32>(weights);
-    v128.store(matrices, f32x4.mul(v128.load(matrices), f32x4.splat(<f32>(x + w * dx))));
-    v128.store(matrices, f32x4.mul(v128.load(matrices, 16), f32x4.splat(<f32>(y + w * dy))), 16);
-    v128.store(matrices, f32x4.mul(v128.load(matrices, 32), f32x4.splat(<f32>(z + w * dz))), 32);
+    v128.store(matrices, f32x4.mul(v128.load(matrices), f32x4.splat(<f32>max<f64>(0, x + w * dx))));
+    v128.store(matrices, f32x4.mul(v128.load(matrices, 16), f32x4.splat(<f32>max<f64>(0, y + w * dy))), 16);
+    v128.store(matrices, f32x4.mul(v128.load(matrices, 32), f32x4.splat(<f32>max<f64>(0, z + w * dz))), 32);
     weights += 4;
   }
 }

@@ -57,7 +57,8 @@ export function change(v: VaryValues, copies: Copies, context: StepContext): Mes
       centres[3 * i + 1] = matrices[o + 13];
       centres[3 * i + 2] = matrices[o + 14];
     } else if (v.what === 'turn') turn(matrices, o, d);
-    else scale(matrices, o, d[0], d[1], d[2]);
+    // What swells beyond its ends may fall below none: a body is gone then, and not turned inside out.
+    else scale(matrices, o, Math.max(0, d[0]), Math.max(0, d[1]), Math.max(0, d[2]));
   }
   knowCentres(matrices, centres);
   return withCopies({ ...copies, matrices });
