@@ -171,3 +171,24 @@ describe('a row of changes to many copies', () => {
     );
   });
 });
+
+describe('sizes that would fall below nothing', () => {
+  const swell = { by: 'place', axis: 'x', lowAt: -0.5, highAt: 0 };
+  it.each([
+    ['of a copy as a whole', { what: 'size', sizeFrom: 1, sizeTo: 0, ...swell }],
+    ['along its own axes', { what: 'stretch', stretchFrom: [1, 1, 2], stretchTo: [0, 1, 0], ...swell }],
+  ])('are none %s: no copy is turned inside out', (_, values) => {
+    const copies = grid(9, 3);
+    for (const mesh of [step('vary', copies, values), withoutKernels(() => step('vary', copies, values))]) {
+      const { matrices } = mesh.copies!;
+      let gone = 0;
+      for (let o = 0; o < matrices.length; o += 16) {
+        // The grid is upright, so that sizes stand on the diagonal.
+        for (const k of [0, 5, 10]) expect(matrices[o + k]).toBeGreaterThanOrEqual(0);
+        if (matrices[o] === 0) gone++;
+      }
+      expect(gone).toBeGreaterThan(10);
+      expect(gone).toBeLessThan(27);
+    }
+  });
+});
