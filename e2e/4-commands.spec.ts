@@ -73,7 +73,7 @@ test.describe('start and stop', () => {
     await expect(request.get(address)).rejects.toThrow();
 
     // What an application that was killed left of a request is taken away.
-    const left = path.join(data, 'renders/.temporary/maypole-body-left');
+    const left = path.join(data, 'temporary/maypole-body-left');
     mkdirSync(left, { recursive: true });
     const began = Date.now();
     const second = spawn(maypole, ['start'], { env });

@@ -45,10 +45,10 @@ export async function linkForOwner(url, address) {
  * Serves the production build; resolves when it answers.
  *
  * @param opening how it is open to others (see opening.mjs); on loopback alone without it
+ * @param temporary a folder of its own for what lasts as long as a request, emptied first; that of the machine without it
  */
-export async function serve(url, port, opening = {}) {
+export async function serve(url, port, opening = {}, temporary = undefined) {
   let log = '';
-  const renders = process.env.MAYPOLE_RENDERS ?? path.join(DATA, 'renders');
   const child = spawn(process.execPath, ['--enable-source-maps', PROGRAMS.front], {
     cwd: WEB,
     detached: true,
@@ -63,8 +63,8 @@ export async function serve(url, port, opening = {}) {
       MAYPOLE_PORT: `${port}`,
       MAYPOLE_JOBS: PROGRAMS.jobs,
       MAYPOLE_WORK: PROGRAMS.work,
-      MAYPOLE_RENDERS: renders,
-      TMPDIR: emptied(path.join(renders, '.temporary')),
+      MAYPOLE_RENDERS: process.env.MAYPOLE_RENDERS ?? path.join(DATA, 'renders'),
+      ...(temporary ? { TMPDIR: emptied(temporary) } : {}),
       [MARK[0]]: MARK[1],
     },
   });

@@ -74,7 +74,7 @@ export async function run(args) {
     let ownerLink;
     try {
       await prepareDatabase(url, true);
-      application = await serve(url, port, withSettings(opening));
+      application = await serve(url, port, withSettings(opening), path.join(DATA, 'temporary'));
       ownerLink = opening && (await linkForOwner(url, application.address));
     } catch (error) {
       await cluster.stop();
