@@ -25,8 +25,11 @@ export function evaluateParam(param: Param, stored: unknown, clock: Clock): unkn
 export function evaluateValues<P extends Params>(params: P, values: Values, clock: Clock): Evaluated<P> {
   const out: Record<string, unknown> = {};
   for (const name in params) {
-    const stored = values[name] ?? params[name].default;
-    out[name] = evaluateParam(params[name], stored, clock);
+    const param = params[name];
+    const stored = values[name];
+    // Rows that are left out of a document are many, and stand still.
+    out[name] =
+      stored === undefined && param.sparse ? param.default : evaluateParam(param, stored ?? param.default, clock);
   }
   return out as Evaluated<P>;
 }

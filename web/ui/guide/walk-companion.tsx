@@ -142,7 +142,7 @@ function seen(before: ReturnType<typeof useEditor.getState>['piece']) {
   const { open: sheet, picked } = useSheet.getState();
   const { list } = usePast.getState();
   const renders = useRenders.getState().queue?.renders.filter((r) => r.pieceId === id && !r.estimate).length ?? 0;
-  const takes = list?.filter((r) => r.mark).length ?? 0;
+  const takes = list?.filter((r) => r.mark && !r.sheet).length ?? 0;
   return {
     piece,
     before,
