@@ -3,6 +3,7 @@
 import { Box, Flex, Heading, Portal, Text } from '@chakra-ui/react';
 import { X } from 'lucide-react';
 import { useEffect, useState } from 'react';
+import { FloatCard } from '../parts/float-card';
 import { PictureButton } from '../parts/buttons';
 import { explain, type Explanation } from './explain';
 import { useExplainer } from './open-stores';
@@ -38,24 +39,14 @@ function ExplainerCard() {
   }, []);
   return (
     <Portal>
-      <Box
-        role="region"
+      <FloatCard
         aria-label="What is this?"
         data-explainer
-        position="fixed"
-        zIndex="toast"
         left="50%"
         bottom="14px"
         transform="translateX(-50%)"
         w="440px"
         maxW="calc(100vw - 24px)"
-        p="3.5"
-        bg="raised"
-        color="ink"
-        borderRadius="12px"
-        borderWidth="1px"
-        borderColor="lineStrong"
-        boxShadow="float"
       >
         <Flex align="center" minH="22px">
           <Heading as="h2" fontFamily="heading" fontSize="14px" flex="1" truncate>
@@ -82,7 +73,7 @@ function ExplainerCard() {
             <Text color="muted">Point at something, or move to it with Tab. Escape puts this away.</Text>
           )}
         </Box>
-      </Box>
+      </FloatCard>
     </Portal>
   );
 }

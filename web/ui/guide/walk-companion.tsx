@@ -7,6 +7,7 @@ import { useEffect, useRef, useState } from 'react';
 import { lookAtQueue, useRenders } from '../deliver/renders';
 import { useSheet } from '../explore/sheet-store';
 import { openPast, usePast } from '../explore/history-store';
+import { FloatCard } from '../parts/float-card';
 import { PictureButton, PlainButton, StrongButton } from '../parts/buttons';
 import { useEditor } from '../state/store';
 import { besideOf, type Rect } from './beside';
@@ -89,19 +90,9 @@ function StopCard({ stop, at, count, title }: Props) {
           style={{ left: rect.left - 4, top: rect.top - 4, width: rect.width + 8, height: rect.height + 8 }}
         />
       )}
-      <Box
+      <FloatCard
         ref={card}
-        role="region"
         aria-label={`Walk: ${title}`}
-        position="fixed"
-        zIndex="toast"
-        p="3.5"
-        bg="raised"
-        color="ink"
-        borderRadius="12px"
-        borderWidth="1px"
-        borderColor="lineStrong"
-        boxShadow="float"
         data-testid="walk"
         style={{ width: WIDTH, left: place.left, top: place.top }}
       >
@@ -132,7 +123,7 @@ function StopCard({ stop, at, count, title }: Props) {
             </PlainButton>
           )}
         </Flex>
-      </Box>
+      </FloatCard>
     </Portal>
   );
 }
