@@ -381,7 +381,8 @@ function Nothing({
       {!searched && !sorted && view === 'all' && (
         <>
           <Text color="muted" maxW="380px" lineHeight="1.55">
-            A piece is one loop: forms that move and meet themselves again. Begin one, or drop piece files or a folder here.
+            A piece is one loop: forms that move and meet themselves again. Begin one, or drop piece files or a folder
+            here.
           </Text>
           <StrongButton onClick={onBegin}>
             <Plus size={16} />
