@@ -66,14 +66,18 @@ for (const mode of ['light', 'dark'] as const)
       await expect(page.getByRole('dialog', { name: 'Shortcuts' })).toBeVisible();
       await expectNone(page, 'Shortcuts');
       await page.keyboard.press('Escape');
+      // Keys go to what lies on top until it has closed.
+      await expect(page.getByRole('dialog', { name: 'Shortcuts' })).toHaveCount(0);
       await page.keyboard.press('Control+k');
-      await expect(page.getByRole('combobox')).toBeVisible();
+      await expect(page.getByRole('dialog', { name: 'Find and do' })).toBeVisible();
       await expectNone(page, 'Find and do');
       await page.keyboard.press('Escape');
+      await expect(page.getByRole('dialog', { name: 'Find and do' })).toHaveCount(0);
       await page.keyboard.press('a');
       await expect(page.getByRole('textbox', { name: 'Find a step' })).toBeVisible();
       await expectNone(page, 'Add step');
       await page.keyboard.press('Escape');
+      await expect(page.getByRole('textbox', { name: 'Find a step' })).toHaveCount(0);
       await page.getByRole('button', { name: /^Motion of .*Height/i }).click();
       await expectNone(page, 'Motion');
       await page.keyboard.press('w');

@@ -1,10 +1,8 @@
 import type { Piece } from '@maypole/core/piece/piece';
+import { Kept } from './kept';
 import { SheetDrawer, type Strip } from './sheet-drawer';
 
-let queue: Promise<unknown> = Promise.resolve();
-let shared: Promise<SheetDrawer> | null = null;
-let idle: ReturnType<typeof setTimeout> | undefined;
-const IDLE_MS = 8000;
+const drawers = new Kept(() => SheetDrawer.create(), 8000);
 const known = new Map<string, Strip>();
 
 /**
@@ -19,11 +17,8 @@ export async function drawExample(
 ): Promise<void> {
   const there = known.get(key);
   if (there?.there.size === there?.frames && there) return onStrip(there);
-  const mine = queue.then(async () => {
+  return drawers.use(async (drawer) => {
     if (!wanted()) return;
-    clearTimeout(idle);
-    shared ??= SheetDrawer.create(1);
-    const drawer = await shared;
     const piece = make();
     const looked = await drawer.look(piece);
     if (looked === 'heavy' || looked === 'size') throw new Error('This example takes too much work to be drawn here.');
@@ -31,18 +26,4 @@ export async function drawExample(
     onStrip(looked.strip);
     await drawer.rest(piece, looked.strip, wanted);
   });
-  queue = mine.then(letGoSoon, letGoSoon);
-  return mine;
-}
-
-/** Gives workers and the graphics context back once nothing has been drawn for a while. */
-function letGoSoon(): void {
-  clearTimeout(idle);
-  idle = setTimeout(() => {
-    void shared?.then(
-      (d) => d.dispose(),
-      () => undefined,
-    );
-    shared = null;
-  }, IDLE_MS);
 }

@@ -19,13 +19,26 @@ export class Offscreen {
   private constructor(
     private readonly drawer: Drawer,
     private readonly engine: Engine,
-    readonly width: number,
-    readonly height: number,
   ) {
+    this.context = canvas2d(this.canvas)!;
+  }
+
+  /** Whether the graphics device is gone; nothing more is drawn then. */
+  lost = false;
+
+  get width(): number {
+    return this.canvas.width;
+  }
+
+  get height(): number {
+    return this.canvas.height;
+  }
+
+  /** In pixels; what was drawn is gone. */
+  setSize(width: number, height: number): void {
     this.canvas.width = width;
     this.canvas.height = height;
-    this.context = canvas2d(this.canvas)!;
-    drawer.setSize(width, height);
+    this.drawer.setSize(width, height);
   }
 
   /**
@@ -33,12 +46,17 @@ export class Offscreen {
    *   pictures that nobody has asked for, and leaves out what would have to be asked for: see `waits`
    */
   static async create(width: number, height: number, ahead = true): Promise<Offscreen> {
-    return new Offscreen(
-      await hiddenDrawer(),
-      new Engine({ ahead, budget: 256 * 1024 * 1024, ...(ahead ? {} : { workers: 2, asksFirst: true }) }),
-      width,
-      height,
-    );
+    const gone = () => offscreen && (offscreen.lost = true);
+    // Both load workers: at the same time.
+    const drawing = hiddenDrawer({ onLost: gone });
+    const engine = new Engine({ ahead, budget: 256 * 1024 * 1024, ...(ahead ? {} : { workers: 2, asksFirst: true }) });
+    const drawer = await drawing.catch((error: unknown) => {
+      engine.dispose();
+      throw error;
+    });
+    const offscreen: Offscreen | undefined = new Offscreen(drawer, engine);
+    offscreen.setSize(width, height);
+    return offscreen;
   }
 
   /** Whether a frame has steps that cost so much that they wait to be asked for. */
@@ -65,6 +83,12 @@ export class Offscreen {
   private mode: ViewMode = 'shaded';
   private seeThrough = false;
   private plain = false;
+
+  /** Has the shapes of a frame that is drawn soon worked out meanwhile. */
+  prepare(frame: number): void {
+    // Whoever draws it is told what went wrong.
+    this.engine.whenThere(frame).catch(() => undefined);
+  }
 
   /** Draws an unwrapped frame onto `canvas`, as the average of so many sub-frames. */
   async draw(frame: number, subframes = 8): Promise<void> {

@@ -5,8 +5,8 @@ import { drawsInSoftware } from '@/view/software';
 import { halvesFirst } from './halves-first';
 import { Offscreen } from './offscreen';
 
-/** Longer side of a tile in pixels, and pictures of its loop at most. */
-const [SIDE, FRAMES] = [200, 16];
+/** Longer side of a tile in pixels, where a card draws and where the processor does, and pictures of its loop at most. */
+const [SIDE, PLAIN_SIDE, FRAMES] = [200, 160, 16];
 /** Fields of a picture a loop later may differ by this much, in ΔE · 100: what is drawn by a card is not always the same bits. */
 const SAME = 1.5;
 
@@ -38,19 +38,33 @@ export interface Looked {
 
 /** Draws small loops of many pieces, one after the other, beside what the editor draws. */
 export class SheetDrawer {
+  private width = SIDE;
+  private height = SIDE;
+
   private constructor(
     private readonly offscreen: Offscreen,
-    private readonly width: number,
-    private readonly height: number,
     /** Whether what costs most is left out, since the processor draws. */
     readonly plain: boolean,
   ) {}
 
-  static async create(aspect: number): Promise<SheetDrawer> {
-    const shape = Math.max(0.5, Math.min(2, aspect));
-    const [width, height] = shape >= 1 ? [SIDE, Math.round(SIDE / shape)] : [Math.round(SIDE * shape), SIDE];
+  static async create(): Promise<SheetDrawer> {
     const plain = drawsInSoftware(document.createElement('canvas'));
-    return new SheetDrawer(await Offscreen.create(width, height, false), width, height, plain);
+    const drawer = new SheetDrawer(await Offscreen.create(SIDE, SIDE, false), plain);
+    drawer.setAspect(1);
+    return drawer;
+  }
+
+  /** Whether its graphics device is gone. */
+  get lost(): boolean {
+    return this.offscreen.lost;
+  }
+
+  /** Width to height of the tiles that are drawn from now on; very long ones are shown less long. */
+  setAspect(aspect: number): void {
+    const side = this.plain ? PLAIN_SIDE : SIDE;
+    const shape = Math.max(0.5, Math.min(2, aspect));
+    [this.width, this.height] = shape >= 1 ? [side, Math.round(side / shape)] : [Math.round(side * shape), side];
+    this.offscreen.setSize(this.width, this.height);
   }
 
   /**
@@ -72,6 +86,8 @@ export class SheetDrawer {
     canvas.height = height;
     const strip: Strip = { canvas, width, height, frames, there: new Set() };
     const signatures: Signature[] = [];
+    for (const share of MOMENTS.slice(1)) offscreen.prepare(this.frameOf(strip, piece, Math.floor(share * frames)));
+    offscreen.prepare(piece.loop.frames);
     for (const share of MOMENTS) {
       const i = Math.floor(share * frames);
       await this.put(strip, piece, i);
@@ -85,13 +101,16 @@ export class SheetDrawer {
   /** The other pictures of its loop, told one by one. */
   async rest(piece: Piece, strip: Strip, goOn: () => boolean): Promise<void> {
     this.show(piece);
-    for (const i of halvesFirst(strip.frames)) {
+    const left = halvesFirst(strip.frames).filter((i) => !strip.there.has(i));
+    for (const [k, i] of left.entries()) {
       if (!goOn()) return;
-      if (!strip.there.has(i)) await this.put(strip, piece, i);
+      // One ahead: shapes are worked out by other processors than those that draw.
+      if (k + 1 < left.length) this.offscreen.prepare(this.frameOf(strip, piece, left[k + 1]));
+      await this.put(strip, piece, i);
     }
   }
 
-  /** In the format of the tile: very long pictures are shown less long. */
+  /** In the format of the tile. */
   private show(piece: Piece): void {
     this.offscreen.setPiece(
       { ...piece, format: { width: this.width, height: this.height } },
@@ -106,10 +125,13 @@ export class SheetDrawer {
     this.offscreen.dispose();
   }
 
+  /** The frame of a picture: evenly, between frames where they do not divide, so that the loop moves at one speed. */
+  private frameOf(strip: Strip, piece: Piece, i: number): number {
+    return (i * piece.loop.frames) / strip.frames;
+  }
+
   private async put(strip: Strip, piece: Piece, i: number): Promise<void> {
-    // Evenly, between frames where they do not divide: the loop moves at one speed.
-    const frame = (i * piece.loop.frames) / strip.frames;
-    await this.offscreen.draw(frame, this.plain ? 1 : 4);
+    await this.offscreen.draw(this.frameOf(strip, piece, i), this.plain ? 1 : 4);
     canvas2d(strip.canvas)!.drawImage(this.offscreen.canvas, i * strip.width, 0);
     strip.there.add(i);
   }

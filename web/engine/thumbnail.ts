@@ -1,28 +1,14 @@
 import { canvas2d } from '@/view/canvas-2d';
 import type { Piece } from '@maypole/core/piece/piece';
+import { Kept } from './kept';
 import { Offscreen } from './offscreen';
 
 /** A strip of equal pictures side by side, played in a circle by the shelf. */
 export const STRIP = { width: 480, height: 240, frames: 16 } as const;
 
-let queue: Promise<unknown> = Promise.resolve();
-let shared: Promise<Offscreen> | null = null;
-let idle: ReturnType<typeof setTimeout> | undefined;
-const IDLE_MS = 5000;
+const drawers = new Kept(() => Offscreen.create(STRIP.width, STRIP.height, false), 5000);
 /** A picture that takes longer than this, in milliseconds, is drawn by a processor and not by a graphics card. */
 const SLOW_MS = 20;
-
-/** Gives workers and the graphics context back once nothing has been drawn for a while. */
-function letGoSoon(): void {
-  clearTimeout(idle);
-  idle = setTimeout(() => {
-    void shared?.then(
-      (o) => o.dispose(),
-      () => undefined,
-    );
-    shared = null;
-  }, IDLE_MS);
-}
 
 /** A piece whose steps cost so much that nobody's shelf should draw it by itself. */
 export class TooMuch extends Error {
@@ -34,10 +20,7 @@ export class TooMuch extends Error {
 
 /** Draws the strip of a piece from its real evaluation; one piece at a time. Resolves with a WebP. */
 export function drawStrip(piece: Piece): Promise<Blob> {
-  const mine = queue.then(async () => {
-    clearTimeout(idle);
-    shared ??= Offscreen.create(STRIP.width, STRIP.height, false);
-    const offscreen = await shared;
+  return drawers.use(async (offscreen) => {
     // Half way between the piece's own frame and the card's: nothing much is cut off, and it is not tiny.
     const aspect = Math.sqrt((piece.format.width / piece.format.height) * (STRIP.width / STRIP.height));
     offscreen.setPiece({ ...piece, format: { width: aspect, height: 1 } }, 'draft');
@@ -59,6 +42,4 @@ export function drawStrip(piece: Piece): Promise<Blob> {
     if (!blob) throw new Error('The thumbnail could not be encoded.');
     return blob;
   });
-  queue = mine.catch(() => undefined).then(letGoSoon);
-  return mine;
 }

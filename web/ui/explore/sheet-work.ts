@@ -2,6 +2,7 @@ import { loopDistance } from '@maypole/core/explore/picture-distance';
 import { mixed } from '@maypole/core/explore/mix';
 import { alongAxes, variation } from '@maypole/core/explore/variation';
 import type { Piece } from '@maypole/core/piece/piece';
+import { Kept } from '@/engine/kept';
 import { SheetDrawer, type Looked } from '@/engine/sheet-drawer';
 import { NONE_LEFT, useSheet, varying, type SheetState, type Tile } from './sheet-store';
 
@@ -15,6 +16,9 @@ const MOST_TELLING = 8;
 /** What is going on while the tiles are there, and their loops are not all. */
 export const LOOPS = 'Drawing the loops';
 
+/** Stays for a while after a sheet: the next one, or the same with another setting, need not compile anything. */
+const drawers = new Kept(() => SheetDrawer.create(), 60_000);
+
 let run = 0;
 
 /**
@@ -27,21 +31,22 @@ export async function drawSheet(): Promise<void> {
   const state = useSheet.getState();
   const { base } = state;
   useSheet.setState({ tiles: [], working: 'Drawing', left: NONE_LEFT });
-  const drawer = await SheetDrawer.create(base.format.width / base.format.height);
-  useSheet.setState({ plain: drawer.plain });
   try {
-    await fill(drawer, state, goOn);
-    if (goOn()) useSheet.setState({ working: LOOPS });
-    for (const tile of useSheet.getState().tiles) {
+    await drawers.use(async (drawer) => {
       if (!goOn()) return;
-      await drawer.rest(tile.piece, tile.strip, goOn);
-    }
+      drawer.setAspect(base.format.width / base.format.height);
+      useSheet.setState({ plain: drawer.plain });
+      await fill(drawer, state, goOn);
+      if (goOn()) useSheet.setState({ working: LOOPS });
+      for (const tile of useSheet.getState().tiles) {
+        if (!goOn()) return;
+        await drawer.rest(tile.piece, tile.strip, goOn);
+      }
+    });
     if (goOn()) useSheet.setState({ working: null });
   } catch (error) {
     if (goOn())
       useSheet.setState({ working: error instanceof Error ? error.message : 'The sheet cannot be drawn here.' });
-  } finally {
-    drawer.dispose();
   }
 }
 
@@ -140,28 +145,28 @@ export async function chooseTelling(): Promise<void> {
   const mine = ++run;
   const goOn = () => mine === run && useSheet.getState().open;
   const { base, variables, reach, locked } = useSheet.getState();
-  const drawer = await SheetDrawer.create(base.format.width / base.format.height);
-  try {
-    const now = await drawer.look(base);
-    if (typeof now === 'string') return;
-    const found: { key: string; by: number }[] = [];
-    const tried = variables.filter((v) => !locked.has(v.key) && v.group !== 'camera');
-    for (const [i, v] of tried.entries()) {
-      useSheet.setState({ working: `Trying ${i + 1} of ${tried.length} values` });
-      let by = 0;
-      for (const x of [0.1, 0.9]) {
-        const looked = await drawer.look(alongAxes(base, [v, undefined], [x, x], reach), now.size);
-        if (!goOn()) return;
-        if (typeof looked !== 'string' && (looked.closes || !now.closes))
-          by = Math.max(by, loopDistance(now.signatures, looked.signatures));
+  await drawers
+    .use(async (drawer) => {
+      if (!goOn()) return;
+      drawer.setAspect(base.format.width / base.format.height);
+      const now = await drawer.look(base);
+      if (typeof now === 'string') return;
+      const found: { key: string; by: number }[] = [];
+      const tried = variables.filter((v) => !locked.has(v.key) && v.group !== 'camera');
+      for (const [i, v] of tried.entries()) {
+        useSheet.setState({ working: `Trying ${i + 1} of ${tried.length} values` });
+        let by = 0;
+        for (const x of [0.1, 0.9]) {
+          const looked = await drawer.look(alongAxes(base, [v, undefined], [x, x], reach), now.size);
+          if (!goOn()) return;
+          if (typeof looked !== 'string' && (looked.closes || !now.closes))
+            by = Math.max(by, loopDistance(now.signatures, looked.signatures));
+        }
+        found.push({ key: v.key, by });
       }
-      found.push({ key: v.key, by });
-    }
-    found.sort((a, b) => b.by - a.by);
-    const telling = found.filter((f) => f.by > 0.5).slice(0, MOST_TELLING);
-    if (goOn()) useSheet.setState({ chosen: new Set(telling.map((f) => f.key)), way: { type: 'spread' } });
-  } finally {
-    drawer.dispose();
-    if (mine === run) useSheet.setState({ working: null });
-  }
+      found.sort((a, b) => b.by - a.by);
+      const telling = found.filter((f) => f.by > 0.5).slice(0, MOST_TELLING);
+      if (goOn()) useSheet.setState({ chosen: new Set(telling.map((f) => f.key)), way: { type: 'spread' } });
+    })
+    .finally(() => mine === run && useSheet.setState({ working: null }));
 }

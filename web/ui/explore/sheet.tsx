@@ -19,8 +19,11 @@ const SETTLE = 350;
 export function Sheet() {
   const { base, chosen, locked, reach, count, seed, way, unwanted, tiles, working, left, plain } = useSheet();
   const grid = useRef<HTMLDivElement>(null);
+  const fresh = useRef(true);
   useEffect(() => {
-    const timer = setTimeout(() => void drawSheet(), SETTLE);
+    // The first is drawn at once.
+    const timer = setTimeout(() => void drawSheet(), fresh.current ? 0 : SETTLE);
+    fresh.current = false;
     return () => {
       clearTimeout(timer);
       stopSheet();

@@ -27,17 +27,24 @@ export function StripCanvas({ strip, loop, label }: { strip: Strip; loop: Loop; 
   useEffect(() => {
     const still = window.matchMedia('(prefers-reduced-motion: reduce)').matches;
     const length = loopSeconds(loop) * 1000;
-    let last = -1;
-    return join((now) => {
+    let [last, seen] = [-1, true];
+    const watch = new IntersectionObserver(([entry]) => (seen = entry.isIntersecting));
+    if (canvas.current) watch.observe(canvas.current);
+    const leave = join((now) => {
       let i = still ? 0 : Math.floor(((now % length) / length) * frames);
       while (i > 0 && !strip.there.has(i)) i--;
-      if (i === last && strip.there.size === frames) return;
+      // A picture that is there stays as it is: nothing is drawn twice, and nothing that is scrolled away.
+      if (i === last || !seen || !strip.there.has(i)) return;
       const context = canvas.current && canvas2d(canvas.current);
       if (!context) return;
       last = i;
       context.clearRect(0, 0, width, height);
       context.drawImage(strip.canvas, i * width, 0, width, height, 0, 0, width, height);
     });
+    return () => {
+      watch.disconnect();
+      leave();
+    };
   }, [strip, loop, width, height, frames]);
   return (
     // A plain element: its width and height are those of its pixels.
