@@ -1,4 +1,4 @@
-import { vec3 } from '@maypole/core/maths/vec3';
+import { dot, normalize, vec3 } from '@maypole/core/maths/vec3';
 import type { NumberValue, StoredValue } from '@maypole/core/declare/params';
 import { linkPiece } from '@maypole/core/piece/link';
 import { cameraOf } from '@maypole/core/piece/piece';
@@ -9,6 +9,7 @@ import { halfHeight } from '@maypole/core/scene/lens';
 import { projectionOf } from '@maypole/core/scene/projection';
 import { sceneAt } from '@maypole/core/evaluate/picture-at';
 import { scaledValue, shiftedValue } from '@maypole/core/time/reshape';
+import type { Box } from '@maypole/core/copies/bounds';
 import { boxOf } from '@/engine/box';
 import { session } from './session';
 import { useEditor } from './store';
@@ -70,40 +71,55 @@ export function zoom(factor: number): void {
   });
 }
 
-/** Brings everything that is shown now into the picture, over the whole loop as far as it is ready. */
+/** Share of the picture, from its middle to its edge, that is filled when all is framed. */
+const FILLED = 0.92;
+
+/**
+ * Brings everything that is shown now into the picture, over the whole loop as far as it is ready: the boxes round all
+ * shapes, from where the camera looks at each frame.
+ */
 export function frameAll(): void {
+  const boxes = boxesShown();
+  if (boxes.length === 0) return;
+  const middle = vec3((k) => (Math.min(...boxes.map((b) => b.min[k])) + Math.max(...boxes.map((b) => b.max[k]))) / 2);
+  const target = vec3((k) => within(Number(middle[k].toFixed(3)), rangeOf('target')));
+  const { piece } = useEditor.getState();
+  const at = cameraNow();
+  // Half of the picture a metre ahead, upwards and to the side.
+  const half = FILLED * halfHeight({ focalLength: at.focalLength, parallel: 0 }, at.aspect, at.aspect);
+  let [distance, high, wide] = [0, 0, 0];
+  for (const box of boxes) {
+    const { camera } = sceneAt(piece, box.frame);
+    const seen = projectionOf(camera, at.aspect, at.aspect, 1);
+    const [right, down] = [seen.across(1, 0, 1), seen.across(0, 1, 1)].map((v) => normalize(v)!);
+    for (let corner = 0; corner < 8; corner++) {
+      const off = vec3((k) => ((corner >> k) & 1 ? box.max[k] : box.min[k]) - target[k]);
+      const [x, y, ahead] = [Math.abs(dot(off, right)), Math.abs(dot(off, down)), dot(off, seen.ahead)];
+      distance = Math.max(distance, y / half - ahead, x / (half * at.aspect) - ahead);
+      [wide, high] = [Math.max(wide, x), Math.max(high, y)];
+    }
+  }
+  const span = (2 / FILLED) * Math.max(wide * Math.max(1, 1 / at.aspect), high * Math.max(1, at.aspect));
+  const tidy = (x: number, name: 'distance' | 'span') => within(Number((x || 1).toPrecision(6)), rangeOf(name));
+  change('Frame all', (c) => {
+    c.target = target;
+    if (c.lens === 'parallel') c.span = tidy(span, 'span');
+    else c.distance = tidy(distance, 'distance');
+  });
+}
+
+/** Boxes round what is shown, at the frames of the loop that are worked out: a dozen of them, and the one that is looked at. */
+function boxesShown(): (Box & { readonly frame: number })[] {
   const { piece, frame } = useEditor.getState();
   const engine = session()?.engine;
-  if (!engine) return;
-  const min = [Infinity, Infinity, Infinity];
-  const max = [-Infinity, -Infinity, -Infinity];
   const step = Math.max(1, Math.floor(piece.loop.frames / 12));
   const frames = new Set([frame, ...Array.from({ length: 12 }, (_, i) => Math.min(piece.loop.frames - 1, i * step))]);
-  for (const ribbon of piece.ribbons)
-    for (const f of frames) {
-      const shape = ribbon.on ? engine.geometry(ribbon, f) : undefined;
-      if (!shape) continue;
-      for (const part of shape.parts) {
-        const box = boxOf(part);
-        for (let k = 0; k < 3; k++) {
-          min[k] = Math.min(min[k], box.min[k]);
-          max[k] = Math.max(max[k], box.max[k]);
-        }
-      }
-    }
-  if (min[0] > max[0]) return;
-  const at = cameraNow();
-  const half = Math.atan(halfHeight({ focalLength: at.focalLength, parallel: 0 }, at.aspect, at.aspect));
-  const narrow = Math.min(half, Math.atan(Math.tan(half) * at.aspect));
-  const radius = Math.hypot(...max.map((m, k) => (m - min[k]) / 2)) || 0.5;
-  const distance = within(Number(((radius * 0.92) / Math.sin(narrow)).toPrecision(6)), rangeOf('distance'));
-  const longer = Math.max(at.aspect, 1 / at.aspect);
-  const span = within(Number((2 * radius * 0.96 * longer).toPrecision(6)), rangeOf('span'));
-  change('Frame all', (c) => {
-    c.target = vec3((k) => within(Number(((max[k] + min[k]) / 2).toFixed(3)), rangeOf('target')));
-    if (c.lens === 'parallel') c.span = span;
-    else c.distance = distance;
-  });
+  const shown = piece.ribbons.filter((r) => r.on);
+  return [...frames]
+    .flatMap((f) =>
+      shown.flatMap((r) => (engine?.geometry(r, f)?.parts ?? []).map((part) => ({ ...boxOf(part), frame: f }))),
+    )
+    .filter((box) => box.min[0] <= box.max[0]);
 }
 
 /** Looks as an isometric drawing does: rays parallel, the three axes equally long and 120° apart (ISO 5456-3). */
