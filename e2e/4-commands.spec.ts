@@ -267,7 +267,7 @@ test.describe('check', () => {
     expect(lines.length).toBeGreaterThanOrEqual(3);
     for (const line of lines)
       expect(line).toMatch(
-        /: closed\. \d+ moving values?, frame \d+ (is frame 0 exactly|looks like frame 0, with the parts of [\w, ]+ in each other’s places)\.$/,
+        /: closed\. (\d+ moving values?(, \d+ things? moves? by (itself|themselves))?|\d+ things? moves? by (itself|themselves)), frame \d+ (is frame 0 exactly|looks like frame 0, with the parts of [\w, ]+ in each other’s places)\.$/,
       );
   });
   test('what does not close is named, with status 1; the full report is JSON', async () => {

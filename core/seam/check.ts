@@ -1,4 +1,5 @@
 import type { Piece } from '../piece/piece';
+import { selfMovingOf } from '../piece/self-moving';
 import type { Detail } from '../steps/step';
 import type { Closure } from './distance';
 import { readable, type Finding, type Repair } from './finding';
@@ -22,6 +23,8 @@ export interface SeamReport {
   readonly frames: number;
   readonly closed: boolean;
   readonly proof: Proof;
+  /** How many things move though no value of theirs does: counted turns, rates, streams and the like. */
+  readonly selfMoving: number;
   readonly ribbons: readonly RibbonReport[];
 }
 
@@ -140,8 +143,20 @@ export async function checkSeam(piece: Piece, detail: Detail = 'draft', withStep
     frames: piece.loop.frames,
     closed: verdict.closed,
     proof: { ...proof, findings },
+    selfMoving: selfMovingOf(piece).length,
     ribbons,
   };
+}
+
+const counted = (n: number, one: string, many: string) => `${n} ${n === 1 ? one : many}`;
+
+/** What moves, in words. */
+function movement({ proof, selfMoving }: SeamReport): string {
+  if (proof.moving === 0 && selfMoving === 0) return 'Nothing moves';
+  const itself = counted(selfMoving, 'thing moves by itself', 'things move by themselves');
+  if (proof.moving === 0) return itself;
+  const values = counted(proof.moving, 'moving value', 'moving values');
+  return selfMoving === 0 ? values : `${values}, ${itself}`;
 }
 
 const KIND_WORDS = {
@@ -164,10 +179,7 @@ export function summarise(report: SeamReport): string {
       permuted.length === 0
         ? `frame ${report.frames} is frame 0 exactly.`
         : `frame ${report.frames} looks like frame 0, with the parts of ${permuted.join(', ')} in each other’s places.`;
-    return (
-      `${report.name}: closed. ${proof.moving} moving ${proof.moving === 1 ? 'value' : 'values'}, ` +
-      `${exact}${noted && ` Note:${noted}`}`
-    );
+    return `${report.name}: closed. ${movement(report)}, ` + `${exact}${noted && ` Note:${noted}`}`;
   }
   const turns = proof.findings.filter((f) => f.kind === 'turn');
   const turned = turns.length > 0 ? ` Turns round at the seam:${turns.map(said).join('')}` : '';

@@ -87,6 +87,19 @@ describe('measurement', () => {
     expect(report.ribbons[0].seamRatio).toBeLessThan(1.1);
     expect(summarise(report)).toBe('Test: closed. 1 moving value, frame 40 is frame 0 exactly.');
   });
+  it('tells what moves: values, things that move by themselves, both, or nothing', async () => {
+    const spun = (piece: Piece, turns: number): Piece => ({
+      ...piece,
+      ribbons: piece.ribbons.map((r) => ({ ...r, steps: [...r.steps, newStep('spin', { turns })] })),
+    });
+    const told = async (piece: Piece) => summarise(await checkSeam(piece, 'draft', false)).split(', frame')[0];
+    expect(await told(withTwist(45))).toBe('Test: closed. Nothing moves');
+    expect(await told(spun(withTwist(45), 1))).toBe('Test: closed. 1 thing moves by itself');
+    expect(await told(spun(spun(withTwist(45), 1), 2))).toBe('Test: closed. 2 things move by themselves');
+    expect(await told(spun(withTwist(wave({ turns: 2 })), 1))).toBe(
+      'Test: closed. 1 moving value, 1 thing moves by itself',
+    );
+  });
   it('measures a gap as the chord of the angle missed, at the rim', async () => {
     // Twisted by 45° at frame 0 and 90° at N, the cap is turned by half of that either way.
     const report = await checkSeam(withTwist(wave({ turns: 1.25 })));

@@ -6,7 +6,7 @@ import { seamRatio } from '@maypole/core/seam/measure';
 import { Check } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import { PlainButton, StrongButton } from '../parts/buttons';
-import { selfMoving, verdictOf } from '../state/derived';
+import { verdictOf, whatCloses } from '../state/derived';
 import { goTo } from '../state/player';
 import { showValue } from '../state/show-value';
 import { useEditor } from '../state/store';
@@ -22,9 +22,6 @@ export function SeamDrawer() {
   const { findings, gaps } = verdictOf(measure);
   const { proof } = measure;
   const { frames } = piece.loop;
-  const still = proof
-    ? proof.moving - new Set(findings.filter((f) => f.address && f.kind !== 'lost').map((f) => f.key)).size
-    : 0;
   return (
     <DrawerFrame title="Seam">
       <ShapeWords />
@@ -79,11 +76,7 @@ export function SeamDrawer() {
         <Box color="leaf">
           <Check size={16} />
         </Box>
-        {!proof || proof.moving === 0
-          ? selfMoving(piece).length > 0
-            ? 'No value has a motion; what moves by itself closes.'
-            : 'Nothing moves.'
-          : `${still} ${findings.length ? 'other ' : ''}moving ${still === 1 ? 'value closes' : 'values close'} exactly`}
+        {whatCloses(piece, findings)}
       </Flex>
       <Flex gap="2" mt="4">
         <PlainButton flex="1" onClick={() => goTo(0)}>

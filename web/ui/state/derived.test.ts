@@ -4,7 +4,7 @@ import { proveSeam } from '@maypole/core/seam/proof';
 import type { MotionDoc } from '@maypole/core/time/motion';
 import { describe, expect, it } from 'vitest';
 import { NOT_MEASURED, type SeamMeasure } from '@/engine/seam-watch';
-import { movingOf, verdictOf } from './derived';
+import { movingOf, verdictOf, whatCloses } from './derived';
 import { showValue, toggleLane } from './show-value';
 import { useEditor } from './store';
 
@@ -49,6 +49,33 @@ describe('moving values', () => {
     expect(edited).not.toBe(first);
     expect(edited[0]).toBe(first[0]);
     expect(edited[2]).not.toBe(first[2]);
+  });
+});
+
+describe('what closes', () => {
+  const spun = (piece: Piece, turns: number): Piece => ({
+    ...piece,
+    ribbons: piece.ribbons.map((r) => ({ ...r, steps: [...r.steps, newStep('spin', { turns }, `spin${turns}`)] })),
+  });
+  const told = (piece: Piece) => whatCloses(piece, proveSeam(piece).findings);
+  it('is counted in words: values with a motion, and what moves by itself', () => {
+    expect(told(plain)).toBe('Nothing moves.');
+    expect(told(moving)).toBe('3 moving values close exactly.');
+    expect(told(spun(plain, 1))).toBe('1 thing that moves by itself closes.');
+    expect(told(spun(spun(plain, 1), 2))).toBe('2 things that move by themselves close.');
+    expect(told(spun(moving, 1))).toBe('3 moving values close exactly, and 1 thing that moves by itself closes, too.');
+  });
+  it('leaves out what was found not to', () => {
+    const gap = setValue(plain, angle, { ...wave, shape: 'saw', turns: 1.5 });
+    expect(told(gap)).toBe('Nothing else moves.');
+    expect(told(spun(gap, 1))).toBe('1 other thing that moves by itself closes.');
+    expect(told(setValue(gap, azimuth, wave))).toBe('1 other moving value closes exactly.');
+    // Half a turn of a spin is its own gap: nothing is said to close that does not.
+    const half = spun(plain, 0.5);
+    expect(proveSeam(half).closed).toBe(false);
+    expect(told(half)).toBe('Nothing else moves.');
+    expect(told(spun(half, 1))).toBe('1 other thing that moves by itself closes.');
+    expect(told(spun(moving, 0.5))).toBe('3 other moving values close exactly.');
   });
 });
 

@@ -1,8 +1,9 @@
-import { addressKey, valuesOf, type ColourPlace, type NumberPlace } from '@maypole/core/piece/addresses';
+import { addressKey, ownerKey, valuesOf, type ColourPlace, type NumberPlace } from '@maypole/core/piece/addresses';
 import { linkPiece } from '@maypole/core/piece/link';
 import type { Piece } from '@maypole/core/piece/piece';
 import { selfMovingOf, type SelfMoving } from '@maypole/core/piece/self-moving';
 import { judge, type Verdict } from '@maypole/core/seam/check';
+import type { Finding } from '@maypole/core/seam/finding';
 import { isMoving } from '@maypole/core/time/value';
 import type { SeamMeasure } from '@/engine/seam-watch';
 
@@ -57,3 +58,24 @@ export const movingOf: (piece: Piece) => readonly MovingPlace[] = once((piece: P
   last = kept;
   return kept;
 });
+
+/** What closes besides what was found not to, in a sentence. */
+export function whatCloses(piece: Piece, findings: readonly Finding[]): string {
+  const moving = movingOf(piece);
+  const itself = selfMoving(piece);
+  if (moving.length === 0 && itself.length === 0) return 'Nothing moves.';
+  const found = findings.filter((f) => f.kind !== 'lost');
+  const keys = new Set(found.map((f) => f.key));
+  // A finding of a step is of what moves there by itself, unless it names a value that has a motion.
+  const owners = new Set(found.filter((f) => !isMotion(moving, f.key)).map((f) => ownerKey(f.owner)));
+  const values = moving.filter((m) => !keys.has(addressKey(m.address))).length;
+  const things = itself.filter((s) => !owners.has(ownerKey(s.owner))).length;
+  if (values === 0 && things === 0) return 'Nothing else moves.';
+  const other = found.length > 0 ? 'other ' : '';
+  const one = `${values} ${other}moving ${values === 1 ? 'value closes' : 'values close'} exactly`;
+  const two = `${things} ${other}${things === 1 ? 'thing that moves by itself closes' : 'things that move by themselves close'}`;
+  if (things === 0) return `${one}.`;
+  return values === 0 ? `${two}.` : `${one}, and ${two.replace('other ', '')}, too.`;
+}
+
+const isMotion = (moving: readonly MovingPlace[], key: string) => moving.some((m) => addressKey(m.address) === key);
