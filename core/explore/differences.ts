@@ -3,6 +3,7 @@ import type { Param, StoredValue } from '../declare/params';
 import type { Item, Piece } from '../piece/piece';
 import { ownersOf, type Owned } from '../piece/walk';
 import { isMoving } from '../time/value';
+import { liken } from './liken';
 
 /** One thing in which two pieces differ, in words. */
 export interface Difference {
@@ -45,6 +46,12 @@ export function differences(a: Piece, b: Piece): Difference[] {
     if (!after.has(id) && (!owned.ribbon || b.ribbons.some((r) => r.id === owned.ribbon!.id)))
       out.push(itemSaid(owned, 'removed'));
   return out;
+}
+
+/** The same for any two pieces: where they have no ribbon in common, what is alike in both goes together. */
+export function comparePieces(a: Piece, b: Piece): Difference[] {
+  const related = a.ribbons.some((r) => b.ribbons.some((o) => o.id === r.id));
+  return differences(a, related ? b : liken(a, b));
 }
 
 const onOff = (on: boolean) => (on ? 'on' : 'off');

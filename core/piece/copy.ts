@@ -14,6 +14,23 @@ function retargeted(value: unknown, address: (of: string) => string): unknown {
 }
 
 /**
+ * Values that name other things, with other identifiers: ribbons that are chosen, and what is followed.
+ *
+ * @param ids what each is called from now on; what is not among them keeps its name
+ */
+export function renaming(ids: ReadonlyMap<string, string>): (values: Values, params: Params) => Values {
+  const other = (id: string) => ids.get(id) ?? id;
+  const address = (of: string) => of.split('/').map(other).join('/');
+  return (values, params) =>
+    Object.fromEntries(
+      Object.entries(values).map(([key, x]): [string, StoredValue] => [
+        key,
+        params[key]?.type === 'ribbon' ? other(x as string) : (retargeted(x, address) as StoredValue),
+      ]),
+    );
+}
+
+/**
  * A copy of a ribbon with identifiers of its own. What followed a value of the ribbon itself follows
  * that of the copy; what followed others goes on doing so. Its chance stays what it was.
  */
@@ -31,20 +48,7 @@ export function copyRibbons(ribbons: readonly RibbonDoc[], name: (ribbon: Ribbon
       return item;
     });
   }
-  const copied = new Set(ribbons.map((r) => r.id));
-  const address = (of: string): string => {
-    const [owner, item, ...rest] = of.split('/');
-    return copied.has(owner) ? [ids.get(owner), ids.get(item) ?? item, ...rest].join('/') : of;
-  };
-  const values = (v: Values, params: Params): Values =>
-    Object.fromEntries(
-      Object.entries(v).map(([key, x]): [string, StoredValue] => [
-        key,
-        params[key]?.type === 'ribbon' && copied.has(x as string)
-          ? ids.get(x as string)!
-          : (retargeted(x, address) as StoredValue),
-      ]),
-    );
+  const values = renaming(ids);
   return ribbons.map((ribbon) => {
     const copy = mapRibbon(ribbon, ({ item, params }) => ({
       ...item,

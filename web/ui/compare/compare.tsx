@@ -1,7 +1,7 @@
 'use client';
 
 import { Box, Flex, Text, chakra } from '@chakra-ui/react';
-import { differences } from '@maypole/core/explore/differences';
+import { comparePieces } from '@maypole/core/explore/differences';
 import { loopSeconds } from '@maypole/core/time/loop';
 import { Pause, Play, X } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState, type RefObject } from 'react';
@@ -170,7 +170,7 @@ function Slider({ label, from, field, onChange }: SliderProps) {
 const MOST_SAID = 200;
 
 function Words({ sides }: { sides: readonly [Side, Side] }) {
-  const said = useMemo(() => differences(sides[0].piece, sides[1].piece), [sides]);
+  const said = useMemo(() => comparePieces(sides[0].piece, sides[1].piece), [sides]);
   return (
     <Box
       as="aside"
