@@ -29,6 +29,23 @@ describe('what moves without a motion', () => {
     const off = piece('box', newStep('spin', { turns: 1 }));
     expect(told({ ...off, ribbons: [{ ...off.ribbons[0], on: false }] })).toEqual([]);
   });
+  it('is told of hidden ribbons, too, where others are made from them', () => {
+    const hidden = (id: string, ...steps: StepDoc[]) => ({
+      ...newRibbon('drops', 1, id),
+      id,
+      on: false,
+      steps: [newStep('box'), ...steps],
+    });
+    const cut = piece('box', newStep('combine', { other: 'cutter' }));
+    const spun = hidden('cutter', newStep('spin', { turns: 1 }));
+    expect(told({ ...cut, ribbons: [...cut.ribbons, spun] })).toEqual(['Spin turns: 1 a loop']);
+    // Through another, too; not where the step that names it is off, and never round in a circle.
+    const through = hidden('cutter', newStep('combine', { other: 'last' }));
+    const last = hidden('last', newStep('spin', { turns: 2 }), newStep('combine', { other: 'cutter' }));
+    expect(told({ ...cut, ribbons: [...cut.ribbons, through, last] })).toEqual(['Spin turns: 2 a loop']);
+    const off = piece('box', { ...newStep('combine', { other: 'cutter' }), on: false });
+    expect(told({ ...off, ribbons: [...off.ribbons, spun] })).toEqual([]);
+  });
   it('whatever shape changes over the loop, something is told to move; where nothing is, none does', () => {
     let [moving, still] = [0, 0];
     for (const kind of stepKinds) {

@@ -4,7 +4,7 @@ import { patterns } from '../pattern/kinds/index';
 import { stepKind } from '../steps/index';
 import { isMoving } from '../time/value';
 import type { Owner } from './addresses';
-import { linkPiece } from './link';
+import { linkPiece, ribbonsNamed } from './link';
 import type { Piece } from './piece';
 import { ownerKey } from './addresses';
 import { ownersOf } from './walk';
@@ -40,9 +40,11 @@ function wordsOf(how: SelfMoving['how'], amount: number): string {
  * and other things with a rate, streams, journeys and bodies that roll.
  */
 export function selfMovingOf(piece: Piece): SelfMoving[] {
+  const used = inUse(piece);
   const clock = { frame: 0, frames: piece.loop.frames };
   return ownersOf(linkPiece(piece)).flatMap(({ owner, item, params, title, place, ribbon }): SelfMoving[] => {
-    if ((owner.type !== 'step' && owner.type !== 'pattern') || !item.on || !ribbon?.on) return [];
+    if ((owner.type !== 'step' && owner.type !== 'pattern') || !item.on || !ribbon || !used.has(ribbon.id)) return [];
+    if (owner.type === 'pattern' && !ribbon.on) return [];
     const values = evaluateValues(params, item.values, clock);
     const kind = owner.type === 'step' ? stepKind(item.kind) : patterns.get(item.kind);
     const itself = kind.changesByItself?.(values) ?? false;
@@ -78,4 +80,14 @@ export function selfMovingOf(piece: Piece): SelfMoving[] {
       ? found
       : [{ ...about, key: ownerKey(owner), title, how: 'step', amount: 1, words: wordsOf('step', 1) }];
   });
+}
+
+/** Ribbons that are seen, and those hidden ones that others are made from: what cuts them, and what they go along. */
+function inUse(piece: Piece): ReadonlySet<string> {
+  const used = new Set(piece.ribbons.filter((r) => r.on).map((r) => r.id));
+  // A set that grows is gone through to its end.
+  for (const id of used)
+    for (const step of piece.ribbons.find((r) => r.id === id)?.steps ?? [])
+      if (step.on) for (const [, named] of ribbonsNamed(step)) used.add(named);
+  return used;
 }
