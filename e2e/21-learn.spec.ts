@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { openPiece, pictureReady, smallPiece, step, typeNumber, watchErrors } from './helpers';
+import { openPiece, putPiece, pictureReady, smallPiece, step, typeNumber, watchErrors } from './helpers';
 
 const ribbons = (page: Page) => page.getByRole('navigation', { name: 'Ribbons' });
 const pressed = (page: Page, name: string) => page.getByRole('button', { name, exact: true });
@@ -279,7 +279,7 @@ test('undo goes on after a reload', async ({ page }) => {
 test('several pieces are labelled, compared and put into the bin together', async ({ page }) => {
   const errors = watchErrors(page);
   const mark = `lot ${Date.now()}`;
-  for (const name of ['First', 'Second']) await openPiece(page, smallPiece(`${mark} ${name}`));
+  for (const name of ['First', 'Second']) await putPiece(page, smallPiece(`${mark} ${name}`));
   await page.goto('/');
   await page.getByRole('textbox', { name: 'Find a piece' }).fill(mark);
   for (const name of ['First', 'Second']) await page.getByRole('checkbox', { name: `Choose ${mark} ${name}` }).check();

@@ -44,11 +44,16 @@ export async function stillPicture(page: Page): Promise<Buffer> {
   return picture;
 }
 
-/** Puts a piece on the shelf through the service, and opens it. */
-export async function openPiece(page: Page, piece: Piece): Promise<string> {
+/** Puts a piece on the shelf through the service. */
+export async function putPiece(page: Page, piece: Piece): Promise<string> {
   const made = await page.request.post('/api/pieces', { data: { source: writePiece(piece) } });
   expect(made.status()).toBe(201);
-  const { id } = (await made.json()) as { id: string };
+  return ((await made.json()) as { id: string }).id;
+}
+
+/** The same, and opens it. */
+export async function openPiece(page: Page, piece: Piece): Promise<string> {
+  const id = await putPiece(page, piece);
   await page.goto(`/piece/${id}`);
   await pictureReady(page);
   return id;

@@ -27,10 +27,10 @@ import { takeIn } from './take-in';
 
 type View = 'all' | 'bin';
 
-/** The home page: all pieces, as playing thumbnails. */
 /** A file field of a whole folder; the types of React do not know it. */
 const OF_FOLDER = { webkitdirectory: '' };
 
+/** The home page: all pieces, as playing thumbnails. */
 export function Shelf({ initial, viewer }: { initial: PieceSummary[]; viewer: Viewer }) {
   const router = useRouter();
   const [pieces, setPieces] = useState(initial);
