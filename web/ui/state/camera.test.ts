@@ -39,10 +39,7 @@ const put = (values: Piece['scene']['cameras'][0]['values'], more: Partial<Piece
     1,
   );
 };
-const at = (frame = 0) =>
-  evaluateValues(orbitParams, camera(), { frame, frames: now().piece.loop.frames }) as Record<string, number> & {
-    target: readonly number[];
-  };
+const at = (frame = 0) => evaluateValues(orbitParams, camera(), { frame, frames: now().piece.loop.frames });
 
 /** The camera of three.js as ours is now: what a public library makes of the same place, aim and lens. */
 function reference(frame = 0): PerspectiveCamera {
