@@ -26,7 +26,8 @@ import { EstimateWords } from './estimate';
 import { lend, useLending } from './lending';
 import { RenderCard } from './render-card';
 import { clearRender, startRender } from './render-api';
-import { goesOn, lookAtQueue, useQueue } from './renders';
+import { awaitRender, goesOn } from './awaited';
+import { lookAtQueue, useQueue } from './renders';
 import { SizeFields } from './size-fields';
 
 /** Saves what is not saved yet; gives the revision that it is. */
@@ -64,6 +65,7 @@ export function DeliverDrawer() {
       const made = await startRender(id, await savedRevision(), asEstimate);
       if (asEstimate) setEstimated({ id: made, piece });
       else setOpened((o) => ({ ...o, [made]: true }));
+      awaitRender(made);
       // This browser draws what it has asked for.
       if (settings.light === 'quick') lend(false);
       await lookAtQueue();

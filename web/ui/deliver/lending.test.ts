@@ -1,5 +1,4 @@
-import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { lend, stopLending, useLending } from './lending';
+import { afterAll, afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 
 /** What the lender finds each time it asks: true drew a frame, false nothing to do, words a failure. */
 const world = vi.hoisted(() => ({
@@ -33,6 +32,11 @@ vi.mock('./render-api', () => ({
     return {};
   },
 }));
+
+// Files of a run share what they import: what stands on stand-ins here is loaded anew, and given up after it.
+vi.resetModules();
+afterAll(() => vi.resetModules());
+const { lend, stopLending, useLending } = await import('./lending');
 
 const now = () => useLending.getState();
 const pass = (ms: number) => vi.advanceTimersByTimeAsync(ms);

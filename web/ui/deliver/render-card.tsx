@@ -13,7 +13,8 @@ import { FileReportView } from './file-report';
 import { FrameStrip } from './frame-strip';
 import { FrameViewer } from './frame-viewer';
 import { changeRender, clearRender, filePath, renderOf } from './render-api';
-import { goesOn, lookAtQueue, shareOf } from './renders';
+import { goesOn } from './awaited';
+import { lookAtQueue, shareOf } from './renders';
 import { RenderLog } from './render-log';
 
 interface Props {

@@ -9,7 +9,8 @@ import { fileSize } from '../parts/words';
 import { Machines } from './machines';
 import { lend, stopLending, useLending } from './lending';
 import { RenderCard } from './render-card';
-import { goesOn, useQueue, useRenders } from './renders';
+import { goesOn } from './awaited';
+import { useQueue, useRenders } from './renders';
 
 /** All renders, and the machines that work on them. */
 export function RendersPage({ viewer }: { viewer: Viewer }) {

@@ -1,7 +1,7 @@
 import { useEffect } from 'react';
 import { create } from 'zustand';
 import type { Queue, RenderSummary } from '@/server/render/contract';
-import { tell, tellTrouble } from '../parts/toasts';
+import { goesOn, isAwaited, tellOfEnd } from './awaited';
 import { queueOf } from './render-api';
 
 interface Renders {
@@ -13,8 +13,6 @@ export const useRenders = create<Renders>()(() => ({ queue: null, trouble: null 
 
 /** Milliseconds between looks at the queue while something goes on, and while nothing does. */
 const [BUSY, QUIET] = [1200, 10_000];
-
-export const goesOn = (r: RenderSummary) => r.state === 'frames' || r.state === 'files';
 
 /** How far a render has come, 0…1: its frames, and at the end its files. */
 export function shareOf(r: RenderSummary): number {
@@ -34,12 +32,11 @@ export async function lookAtQueue(): Promise<void> {
   try {
     const queue = await queueOf(asked);
     useRenders.setState({ queue, trouble: null });
-    if (before)
-      for (const render of queue.renders)
-        tellOfEnd(
-          before.renders.find((r) => r.id === render.id),
-          render,
-        );
+    const were = new Map(before?.renders.map((r) => [r.id, r]));
+    for (const render of queue.renders) {
+      const was = were.get(render.id);
+      if (was && goesOn(was) && !goesOn(render) && !isAwaited(render.id)) tellOfEnd(render);
+    }
   } catch (error) {
     useRenders.setState({ trouble: error instanceof Error ? error.message : 'The queue cannot be read.' });
   }
@@ -47,13 +44,6 @@ export async function lookAtQueue(): Promise<void> {
     const busy = useRenders.getState().queue?.renders.some(goesOn) ?? false;
     timer = setTimeout(() => void lookAtQueue(), busy ? BUSY : QUIET);
   }
-}
-
-function tellOfEnd(before: RenderSummary | undefined, now: RenderSummary): void {
-  if (!before || !goesOn(before) || goesOn(now)) return;
-  if (now.state === 'failed') tellTrouble(`${now.name}: ${now.message ?? 'it could not be rendered.'}`);
-  if (now.state === 'done' && !now.estimate)
-    tell(`${now.name}: ${now.files.length === 1 ? 'its file is' : `${now.files.length} outputs are`} ready.`);
 }
 
 /** Keeps the queue of a piece, or all of it, in sight while something on the screen shows it. */

@@ -9,6 +9,8 @@ import { Bookmark, Film, LayoutGrid, Undo2 } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
 import type { RevisionSummary } from '@/server/contract';
 import { PictureButton, PlainButton, StrongButton } from '../parts/buttons';
+import { awaitRender } from '../deliver/awaited';
+import { lend } from '../deliver/lending';
 import { startRender } from '../deliver/render-api';
 import { tell, tellTrouble } from '../parts/toasts';
 import { fileSize } from '../parts/words';
@@ -114,11 +116,13 @@ function RenderTakes({ takes }: { takes: readonly RevisionSummary[] }) {
     let begun = 0;
     for (const take of named)
       try {
-        await startRender(id, take.number, false);
+        awaitRender(await startRender(id, take.number, false));
         begun++;
       } catch (error) {
         tellTrouble(`${take.mark}: ${error instanceof Error ? error.message : 'it could not be started.'}`);
       }
+    // Those in quick light are drawn here.
+    if (begun > 0) lend(false);
     if (begun > 0) tell(`${begun} ${begun === 1 ? 'take is' : 'takes are'} in the queue.`);
     setBusy(false);
   };
