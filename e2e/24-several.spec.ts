@@ -5,7 +5,7 @@ import { readPiece } from '@maypole/core/piece/read';
 import { expect, test } from '@playwright/test';
 import { openPiece, putPiece, smallPiece, step, typeNumber, watchErrors } from './helpers';
 
-test('takes go into the queue together, each as it is, and come out as files', async ({ page }) => {
+test('takes go into the queue together, each as it is, and their end is told on any page', async ({ page }) => {
   test.setTimeout(240_000);
   const errors = watchErrors(page);
   const piece = {
@@ -30,6 +30,9 @@ test('takes go into the queue together, each as it is, and come out as files', a
   }
   await history.getByRole('button', { name: 'Render all 2' }).click();
   await expect(page.getByText('2 takes are in the queue.')).toBeVisible();
+  // Wherever one is by then, it is told that they are done.
+  await page.goto('/');
+  await expect(page.getByText('Takes: its file is ready.').first()).toBeVisible({ timeout: 120_000 });
   const queue = async () => {
     const answer = await page.request.get(`/api/renders?piece=${id}`);
     const { renders } = (await answer.json()) as { renders: { state: string; revision: number; frames: number }[] };
