@@ -86,13 +86,4 @@ describe('what is kept while it is used', () => {
     await expect(kept.use(() => Promise.resolve())).rejects.toThrow('busy');
     expect(await kept.use((it) => Promise.resolve(it.number))).toBe(0);
   });
-
-  it('can be made ahead of its first use', async () => {
-    const kept = new Kept(make, 1000);
-    kept.warm();
-    await vi.advanceTimersByTimeAsync(0);
-    expect(made).toHaveLength(1);
-    expect(await kept.use((it) => Promise.resolve(it.number))).toBe(0);
-    expect(made).toHaveLength(1);
-  });
 });

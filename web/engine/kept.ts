@@ -48,11 +48,6 @@ export class Kept<T extends Costly> {
     return mine;
   }
 
-  /** Makes it ahead of the first use. */
-  warm(): void {
-    void this.use(() => Promise.resolve()).catch(() => undefined);
-  }
-
   private giveBack(): void {
     const { there } = this;
     this.there = null;

@@ -18,7 +18,7 @@ vi.mock('./render-api', async () => {
     },
   };
 });
-vi.mock('./lending', () => ({ lend: () => void world.lent++ }));
+vi.mock('./lending', () => ({ goOnLending: () => void world.lent++ }));
 vi.mock('../parts/toasts', () => ({
   tell: (words: string) => void world.told.push(words),
   tellTrouble: (words: string) => void world.trouble.push(words),

@@ -51,7 +51,7 @@ async function look(): Promise<void> {
       // A render that has been cleared away has no end to be told of; a server that is away comes back.
       if (error instanceof RequestTrouble && error.status === 404) awaited.delete(id);
     }
-  if (draws) (await import('./lending')).lend(false);
+  if (draws) (await import('./lending')).goOnLending();
   goOn();
 }
 

@@ -14,7 +14,7 @@ export function LendPage() {
     // Files that a piece names are fetched by workers, which show what the browser keeps.
     if (key) document.cookie = `${KEY_COOKIE}=${key}; path=/api/assets; SameSite=Strict`;
     lend(true, { key, name: given.get('name') ?? undefined });
-    return stopLending;
+    return () => stopLending(false);
   }, []);
   return (
     <Box minH="100vh" bg="paper" p="8">

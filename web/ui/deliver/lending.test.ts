@@ -36,7 +36,7 @@ vi.mock('./render-api', () => ({
 // Files of a run share what they import: what stands on stand-ins here is loaded anew, and given up after it.
 vi.resetModules();
 afterAll(() => vi.resetModules());
-const { lend, stopLending, useLending } = await import('./lending');
+const { goOnLending, lend, stopLending, useLending } = await import('./lending');
 
 const now = () => useLending.getState();
 const pass = (ms: number) => vi.advanceTimersByTimeAsync(ms);
@@ -105,6 +105,28 @@ describe('a browser that lends its graphics card', () => {
     lend(true);
     await pass(30_000);
     expect(world.disposed).toBe(1);
+  });
+  it('goes on by itself with what was begun here, but not after somebody has told it to stop', async () => {
+    lend(false);
+    await pass(20_000);
+    goOnLending();
+    await pass(20);
+    expect(world.made).toBe(2);
+    stopLending();
+    await pass(2000);
+    goOnLending();
+    await pass(20);
+    expect(world.made).toBe(2);
+    // Leaving the page that lends is not telling it to stop.
+    stopLending(false);
+    goOnLending();
+    await pass(20);
+    expect(world.made).toBe(3);
+    stopLending();
+    // With the next render that is begun it draws again.
+    lend(false);
+    await pass(20);
+    expect(world.made).toBe(4);
   });
   it('is called by what it is, or as it is told to', async () => {
     lend(true);

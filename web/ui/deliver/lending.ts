@@ -13,6 +13,8 @@ interface Lending {
 export const useLending = create<Lending>()(() => ({ on: false, drawn: 0, trouble: null }));
 
 let controller: AbortController | null = null;
+/** Somebody has said that this browser is to draw no more; what is begun after that is drawn again. */
+let declined = false;
 
 /** Milliseconds after a failure until it asks again. */
 const REST = 3000;
@@ -22,6 +24,7 @@ const REST = 3000;
  * nothing left to draw.
  */
 export function lend(forGood: boolean, { key, name }: { key?: string; name?: string } = {}): void {
+  declined = false;
   if (controller) return useLending.setState((s) => ({ on: s.on || forGood }));
   const own = (controller = new AbortController());
   useLending.setState({ on: forGood, trouble: null });
@@ -46,7 +49,14 @@ export function lend(forGood: boolean, { key, name }: { key?: string; name?: str
   })();
 }
 
-export function stopLending(): void {
+/** Draws on what was begun here, unless somebody has told this browser to stop. */
+export function goOnLending(): void {
+  if (!declined) lend(false);
+}
+
+/** @param told whether somebody has said so, and not just left the page that lends */
+export function stopLending(told = true): void {
+  declined = told;
   controller?.abort();
   controller = null;
   useLending.setState({ on: false, trouble: null });

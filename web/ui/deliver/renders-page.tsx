@@ -82,7 +82,7 @@ export function RendersPage({ viewer }: { viewer: Viewer }) {
 /** Lets this browser draw for others for as long as the page is open. */
 function LendSwitch() {
   const { on, drawn, trouble } = useLending();
-  useEffect(() => stopLending, []);
+  useEffect(() => () => stopLending(false), []);
   return (
     <Box as="section" bg="panel" borderWidth="1px" borderColor="line" borderRadius="12px" p="4" mt="4">
       <Flex align="center">
