@@ -19,12 +19,15 @@ export class Offscreen {
   private constructor(
     private readonly drawer: Drawer,
     private readonly engine: Engine,
+    private readonly device: { readonly lost: boolean },
   ) {
     this.context = canvas2d(this.canvas)!;
   }
 
   /** Whether the graphics device is gone; nothing more is drawn then. */
-  lost = false;
+  get lost(): boolean {
+    return this.device.lost;
+  }
 
   get width(): number {
     return this.canvas.width;
@@ -46,15 +49,15 @@ export class Offscreen {
    *   pictures that nobody has asked for, and leaves out what would have to be asked for: see `waits`
    */
   static async create(width: number, height: number, ahead = true): Promise<Offscreen> {
-    const gone = () => offscreen && (offscreen.lost = true);
+    const device = { lost: false };
     // Both load workers: at the same time.
-    const drawing = hiddenDrawer({ onLost: gone });
+    const drawing = hiddenDrawer({ onLost: () => (device.lost = true) });
     const engine = new Engine({ ahead, budget: 256 * 1024 * 1024, ...(ahead ? {} : { workers: 2, asksFirst: true }) });
     const drawer = await drawing.catch((error: unknown) => {
       engine.dispose();
       throw error;
     });
-    const offscreen: Offscreen | undefined = new Offscreen(drawer, engine);
+    const offscreen = new Offscreen(drawer, engine, device);
     offscreen.setSize(width, height);
     return offscreen;
   }
