@@ -109,6 +109,31 @@ describe('saving by itself', () => {
     expect(store.size).toBe(0);
     stop();
   });
+  it('that is away for an hour of work is asked evenly, and has everything at once when it is back', async () => {
+    const stop = startAutosave();
+    server.answer = () => Promise.reject(new TypeError('away'));
+    // An edit every half a minute.
+    for (let k = 0; k < 120; k++) {
+      edit();
+      await vi.advanceTimersByTimeAsync(30_000);
+    }
+    expect(now().save).toBe('offline');
+    // Once every four seconds, and once after each edit; not more and more often.
+    expect(server.sent.length).toBeLessThan(3600 / 4 + 121);
+    const minute = server.sent.length;
+    await vi.advanceTimersByTimeAsync(60_000);
+    expect(server.sent.length - minute).toBeLessThanOrEqual(15);
+    // The browser has it all meanwhile.
+    expect(stepsOf(JSON.stringify((backupOf('id') as { piece: object }).piece))).toBe(121);
+    server.answer = null;
+    const before = server.sent.length;
+    await vi.advanceTimersByTimeAsync(10_000);
+    expect(server.sent.length - before).toBe(1);
+    expect(stepsOf(server.sent.at(-1)!.source)).toBe(121);
+    expect(now()).toMatchObject({ save: 'saved', saveTrouble: null });
+    expect(store.size).toBe(0);
+    stop();
+  });
   it('asks to sign in again, and goes on by itself once that is done', async () => {
     const stop = startAutosave();
     server.answer = () => Promise.resolve(Response.json({ error: 'Sign in first.' }, { status: 401 }));

@@ -12,6 +12,13 @@ const RETRY_MS = 4000;
 /** The text that was last sent for each piece: an answer that was lost on the way is known again by it. */
 const sent = new Map<string, string>();
 let running: Promise<void> | null = null;
+/** The next try of a save that did not arrive: one, however many edits have failed meanwhile. */
+let retry: ReturnType<typeof setTimeout> | undefined;
+
+function retrySoon(): void {
+  clearTimeout(retry);
+  retry = setTimeout(() => void saveNow(), RETRY_MS);
+}
 
 /** Whether there is something that has not reached the server. */
 function owes(save: SaveState): boolean {
@@ -77,7 +84,7 @@ async function saveOnce(id: string, piece: Piece, revision: number): Promise<boo
     if (useEditor.getState().save !== save || useEditor.getState().saveTrouble !== message)
       tellTrouble(refused && kept ? `${message} Your edits are kept in this browser.` : message);
     useEditor.setState({ save, saveTrouble: message });
-    if (!refused) setTimeout(() => void saveNow(), RETRY_MS);
+    if (!refused) retrySoon();
     return false;
   }
 }
