@@ -7,6 +7,7 @@ import { outputs } from '@maypole/core/output/index';
 import { newItem } from '@maypole/core/piece/piece';
 import { expect, test, type Page } from '@playwright/test';
 import { unzipSync } from 'fflate';
+import { PNG } from 'pngjs';
 import { addOutput, openDeliver, renderAll, save } from './delivering';
 import { openPiece, probe, smallPiece, step, typeNumber, watchErrors } from './helpers';
 
@@ -165,6 +166,41 @@ test('a tab that is lent draws for others while its page is open', async ({ page
   const there = await page.getByTestId('render').count();
   await card.getByRole('button', { name: 'Clear Lent' }).click();
   await expect(page.getByTestId('render')).toHaveCount(there - 1);
+});
+
+test('a graphics device that goes away in the middle of a render leaves no frame empty', async ({ page }) => {
+  test.setTimeout(240_000);
+  const piece = {
+    ...smallPiece('Crashed', 24),
+    format: { width: 64, height: 64 },
+    outputs: [newItem(outputs.get('apng'))],
+  };
+  const id = await openPiece(page, piece);
+  await page.goto('/renders');
+  const made = await page.request.post('/api/renders', { data: { piece: id, revision: 1 } });
+  const render = ((await made.json()) as { id: string }).id;
+  const now = async () =>
+    (await (await page.request.get(`/api/renders/${render}`)).json()) as { state: string; done: number };
+  await page.getByLabel('Lend this browser').check({ force: true });
+  // Twice, wherever in a frame it happens to be.
+  const browser = await page.context().browser()!.newBrowserCDPSession();
+  for (const after of [2, 9]) {
+    await expect
+      .poll(async () => (await now()).done, { timeout: 90_000, intervals: [50] })
+      .toBeGreaterThanOrEqual(after);
+    await browser.send('Browser.crashGpuProcess');
+  }
+  await expect.poll(async () => (await now()).state, { timeout: 150_000 }).toBe('done');
+  for (let frame = 0; frame < 24; frame++) {
+    const { data } = PNG.sync.read(await (await page.request.get(`/api/renders/${render}/frames/${frame}`)).body());
+    // The ring is red over a pale backdrop: an empty picture has neither.
+    let [red, pale] = [0, 0];
+    for (let i = 0; i < data.length; i += 4) {
+      if (data[i] > 1.5 * data[i + 2] && data[i] > 60) red++;
+      if (data[i + 3] === 255 && data[i + 2] > 150) pale++;
+    }
+    expect([frame, red > 100, pale > 400]).toEqual([frame, true, true]);
+  }
 });
 
 test('a frame that waits is made next by a click; a finished one is compared with that of a render before', async ({

@@ -4,7 +4,7 @@ import type { ViewFrame } from './frame';
 import { Packer } from './pack';
 import { pictureFiles } from './picture-files';
 import type { Stage } from './stage';
-import type { FromStage, ToStage } from './stage-protocol';
+import { DEVICE_GONE, type FromStage, type ToStage } from './stage-protocol';
 
 /** For clean edges alone, and where a lens or the size of a lamp makes things soft. */
 export interface Subframes {
@@ -106,6 +106,7 @@ class LocalDrawer implements Drawer {
       await this.stage.room();
       this.stage.draw(instants[instantOf(n, subframes, instants.length)], n, subframes, n === subframes - 1);
     }
+    if (this.stage.lost) throw new Error(DEVICE_GONE);
     return createImageBitmap(this.canvas);
   }
 

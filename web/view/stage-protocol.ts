@@ -23,3 +23,6 @@ export type FromStage =
   | { readonly type: 'lost' }
   | { readonly type: 'drawn'; readonly id: number; readonly picture?: ImageBitmap }
   | { readonly type: 'failed'; readonly id: number; readonly message: string };
+
+/** What is said in place of a picture that would be empty. */
+export const DEVICE_GONE = 'The graphics device went away while a picture was drawn.';

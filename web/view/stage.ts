@@ -85,6 +85,8 @@ export class Stage {
   readonly subframes: { readonly edges: number; readonly soft: number };
   private width = 1;
   private height = 1;
+  /** Told by the device itself, a moment after it has gone. */
+  private gone = false;
 
   private constructor(
     readonly canvas: HTMLCanvasElement | OffscreenCanvas,
@@ -114,16 +116,22 @@ export class Stage {
       const software = drawsInSoftware(spare);
       const renderer = new WebGPURenderer({ canvas: canvas as HTMLCanvasElement, forceWebGL: software });
       await renderer.init();
-      let ended = false;
+      const stage = new Stage(canvas, renderer, software);
       renderer.onDeviceLost = () => {
-        if (!ended) onLost?.();
-        ended = true;
+        if (!stage.gone) onLost?.();
+        stage.gone = true;
       };
-      return new Stage(canvas, renderer, software);
+      return stage;
     } catch (error) {
       console.warn(error);
       throw new NoPicture(ADVICE);
     }
+  }
+
+  /** Whether the graphics device is gone: what is drawn since then is empty, and nobody may take it for a picture. */
+  get lost(): boolean {
+    const { gl } = this.renderer.backend as unknown as { readonly gl?: WebGL2RenderingContext };
+    return this.gone || (gl?.isContextLost() ?? false);
   }
 
   /** Size of the picture in device pixels. */

@@ -4,7 +4,7 @@ import { pictureFiles } from './picture-files';
 import type { ViewFrame } from './frame';
 import { Unpacker } from './pack';
 import { Stage } from './stage';
-import type { FromStage, ToStage } from './stage-protocol';
+import { DEVICE_GONE, type FromStage, type ToStage } from './stage-protocol';
 
 const unpacker = new Unpacker();
 let stage: Stage | null = null;
@@ -45,6 +45,10 @@ async function take(data: ToStage): Promise<void> {
         }
         // In the same task as the drawing, before the canvas is handed on.
         const picture = data.copy ? canvas.transferToImageBitmap() : undefined;
+        if (picture && stage!.lost) {
+          picture.close();
+          throw new Error(DEVICE_GONE);
+        }
         // What is said to stand still stands in the canvas; pictures on the way there need not be waited for.
         if (!picture && data.of > 1 && data.last === data.of) await stage!.done();
         tell({ type: 'drawn', id: data.id, ...(picture ? { picture } : {}) }, picture ? [picture] : []);
