@@ -168,8 +168,12 @@ test('a tab that is lent draws for others while its page is open', async ({ page
   await expect(page.getByTestId('render')).toHaveCount(there - 1);
 });
 
-test('a graphics device that goes away in the middle of a render leaves no frame empty', async ({ page }) => {
+test('a graphics device that goes away in the middle of a render leaves no frame empty', async ({ playwright }) => {
   test.setTimeout(240_000);
+  // A browser of its own: one that has crashed several times gives no 3D drawing to the tests that follow.
+  const { launchOptions, baseURL, viewport, deviceScaleFactor } = test.info().project.use;
+  const browser = await playwright.chromium.launch(launchOptions);
+  const page = await browser.newPage({ baseURL, viewport, deviceScaleFactor });
   const piece = {
     ...smallPiece('Crashed', 24),
     format: { width: 64, height: 64 },
@@ -183,12 +187,12 @@ test('a graphics device that goes away in the middle of a render leaves no frame
     (await (await page.request.get(`/api/renders/${render}`)).json()) as { state: string; done: number };
   await page.getByLabel('Lend this browser').check({ force: true });
   // Twice, wherever in a frame it happens to be.
-  const browser = await page.context().browser()!.newBrowserCDPSession();
+  const session = await browser.newBrowserCDPSession();
   for (const after of [2, 9]) {
     await expect
       .poll(async () => (await now()).done, { timeout: 90_000, intervals: [50] })
       .toBeGreaterThanOrEqual(after);
-    await browser.send('Browser.crashGpuProcess');
+    await session.send('Browser.crashGpuProcess');
   }
   await expect.poll(async () => (await now()).state, { timeout: 150_000 }).toBe('done');
   for (let frame = 0; frame < 24; frame++) {
@@ -201,6 +205,7 @@ test('a graphics device that goes away in the middle of a render leaves no frame
     }
     expect([frame, red > 100, pale > 400]).toEqual([frame, true, true]);
   }
+  await browser.close();
 });
 
 test('a frame that waits is made next by a click; a finished one is compared with that of a render before', async ({
