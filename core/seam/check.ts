@@ -179,7 +179,7 @@ export function summarise(report: SeamReport): string {
       permuted.length === 0
         ? `frame ${report.frames} is frame 0 exactly.`
         : `frame ${report.frames} looks like frame 0, with the parts of ${permuted.join(', ')} in each other’s places.`;
-    return `${report.name}: closed. ${movement(report)}, ` + `${exact}${noted && ` Note:${noted}`}`;
+    return `${report.name}: closed. ${movement(report)}, ${exact}${noted && ` Note:${noted}`}`;
   }
   const turns = proof.findings.filter((f) => f.kind === 'turn');
   const turned = turns.length > 0 ? ` Turns round at the seam:${turns.map(said).join('')}` : '';

@@ -25,6 +25,11 @@ export class DeviceQueue {
     this.backend = renderer.backend as unknown as Backend;
   }
 
+  /** Whether WebGL's device is gone; that of WebGPU tells it only by itself. */
+  get lost(): boolean {
+    return this.backend.gl?.isContextLost() ?? false;
+  }
+
   /** Marks the end of a drawing that was handed over. */
   handedOver(): void {
     const { gl, device } = this.backend;

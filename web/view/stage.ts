@@ -130,8 +130,7 @@ export class Stage {
 
   /** Whether the graphics device is gone: what is drawn since then is empty, and nobody may take it for a picture. */
   get lost(): boolean {
-    const { gl } = this.renderer.backend as unknown as { readonly gl?: WebGL2RenderingContext };
-    return this.gone || (gl?.isContextLost() ?? false);
+    return this.gone || this.queue.lost;
   }
 
   /** Size of the picture in device pixels. */

@@ -6,7 +6,7 @@ import { withValues } from '@maypole/core/piece/walk';
 import { evaluateValues } from '@maypole/core/evaluate/values';
 import { focusedOn, orbitParams } from '@maypole/core/scene/cameras/orbit';
 import { halfHeight } from '@maypole/core/scene/lens';
-import { projectionOf } from '@maypole/core/scene/projection';
+import { projectionOf, type Projection } from '@maypole/core/scene/projection';
 import { sceneAt } from '@maypole/core/evaluate/picture-at';
 import { scaledValue, shiftedValue } from '@maypole/core/time/reshape';
 import type { Box } from '@maypole/core/copies/bounds';
@@ -88,9 +88,10 @@ export function frameAll(): void {
   // Half of the picture a metre ahead, upwards and to the side.
   const half = FILLED * halfHeight({ focalLength: at.focalLength, parallel: 0 }, at.aspect, at.aspect);
   let [distance, high, wide] = [0, 0, 0];
+  const views = new Map<number, Projection>();
   for (const box of boxes) {
-    const { camera } = sceneAt(piece, box.frame);
-    const seen = projectionOf(camera, at.aspect, at.aspect, 1);
+    const seen = views.get(box.frame) ?? projectionOf(sceneAt(piece, box.frame).camera, at.aspect, at.aspect, 1);
+    views.set(box.frame, seen);
     const [right, down] = [seen.across(1, 0, 1), seen.across(0, 1, 1)].map((v) => normalize(v)!);
     for (let corner = 0; corner < 8; corner++) {
       const off = vec3((k) => ((corner >> k) & 1 ? box.max[k] : box.min[k]) - target[k]);
