@@ -1,8 +1,11 @@
 import net from 'node:net';
+import path from 'node:path';
 import { describe, expect, it } from 'vitest';
+import { ROOT } from './paths.mjs';
 import { freePort, givenPort } from './ports.mjs';
 import { endProcess, isAlive, runProgram, waitFor } from './processes.mjs';
 import { Stop, takeFlag, takeOption } from './say.mjs';
+import { failures } from './test.mjs';
 
 describe('options', () => {
   it('are taken out of the list in both ways of writing', () => {
@@ -59,4 +62,36 @@ describe('programs', () => {
     expect(await waitFor(() => child.signalCode === 'SIGKILL', 3000)).toBe(true);
   });
   it('waiting ends when its time is up', async () => expect(await waitFor(() => false, 30, 5)).toBe(false));
+});
+
+describe('what failed', () => {
+  it('is told again at the end, by file, name and the first line of what was wrong', () => {
+    const file = (name: string, rest: object) => ({
+      name: path.join(ROOT, name),
+      status: 'failed',
+      message: '',
+      ...rest,
+    });
+    const told = failures({
+      testResults: [
+        file('core/a.test.ts', {
+          assertionResults: [
+            { status: 'passed', fullName: 'a one' },
+            {
+              status: 'failed',
+              fullName: 'a two',
+              failureMessages: ['AssertionError: expected 1 to be 2\n    at a.test.ts'],
+            },
+          ],
+        }),
+        file('web/b.test.ts', { assertionResults: [], message: 'SyntaxError: no\nmore' }),
+        file('web/c.test.ts', { status: 'passed', assertionResults: [{ status: 'passed', fullName: 'c' }] }),
+      ],
+    });
+    expect(told).toEqual([
+      'core/a.test.ts › a two: AssertionError: expected 1 to be 2',
+      'web/b.test.ts: SyntaxError: no',
+    ]);
+    expect(failures(undefined)).toEqual([]);
+  });
 });

@@ -30,7 +30,8 @@ export async function run(args) {
   process.env.MAYPOLE_RENDERS = path.join(scratch, 'renders');
   const cluster = new Cluster(path.join(scratch, 'database'));
   const total = { passed: 0, failed: 0, where: [] };
-  let unsteady = [];
+  const unsteady = [];
+  let broken = [];
   const count = (what, passed, failed) => {
     total.passed += passed;
     total.failed += failed;
@@ -67,12 +68,22 @@ export async function run(args) {
       await built;
       say('\nunit tests');
       const report = path.join(scratch, 'unit.json');
+      const second = path.join(scratch, 'second-tries.json');
       const { status } = await runProgram(
         path.join(BIN, 'vitest'),
-        ['run', '--reporter=default', '--reporter=json', `--outputFile.json=${report}`],
-        { cwd: ROOT, env },
+        [
+          'run',
+          '--reporter=default',
+          '--reporter=json',
+          `--reporter=${path.join(ROOT, 'tools', 'cli', 'second-try.mjs')}`,
+          `--outputFile.json=${report}`,
+        ],
+        { cwd: ROOT, env: { ...env, MAYPOLE_SECOND_TRIES: second } },
       );
       const result = readReport(report);
+      broken = failures(result);
+      unsteady.push(...(readReport(second) ?? []));
+      if (status !== 0 && broken.length === 0) broken = ['something went wrong beside the tests; it is told above'];
       count('unit tests', result?.numPassedTests ?? 0, Math.max(result?.numFailedTests ?? 0, status === 0 ? 0 : 1));
     }
     if (which !== 'unit') {
@@ -89,7 +100,7 @@ export async function run(args) {
       });
       const result = readReport(report);
       const stats = result?.stats;
-      unsteady = flaky(result?.suites ?? []);
+      unsteady.push(...flaky(result?.suites ?? []));
       count(
         'end-to-end tests',
         (stats?.expected ?? 0) + (stats?.flaky ?? 0),
@@ -100,6 +111,7 @@ export async function run(args) {
     await end();
   }
   // What failed may have been said a quarter of an hour ago.
+  if (broken.length > 0) say(`\nfailed:\n${broken.join('\n')}`);
   const where = total.where.length > 0 ? ` (${total.where.join('; ')})` : '';
   if (unsteady.length > 0) say(`\npassed at the second try only: ${unsteady.join('; ')}`);
   say(`\n${total.passed} passed, ${total.failed} failed${where}`);
@@ -109,6 +121,21 @@ export async function run(args) {
 /** Route types are generated; the type check of the application needs them. */
 async function ensureBuildTypes(env) {
   await runProgram(path.join(BIN, 'next'), ['typegen'], { cwd: path.join(ROOT, 'web'), env, quiet: true });
+}
+
+/**
+ * A line for each unit test that failed, by file, name and the first line of what was wrong;
+ * files that could not be run at all have no tests and tell it themselves.
+ */
+export function failures(result) {
+  const first = (message) => (message ?? '').split('\n')[0];
+  return (result?.testResults ?? []).flatMap((file) => {
+    const name = path.relative(ROOT, file.name);
+    const failed = file.assertionResults.filter((test) => test.status === 'failed');
+    if (failed.length > 0)
+      return failed.map((test) => `${name} › ${test.fullName}: ${first(test.failureMessages?.[0])}`);
+    return file.status === 'failed' ? [`${name}: ${first(file.message)}`] : [];
+  });
 }
 
 /** Titles of the tests that Playwright counts as flaky, with the files they stand in. */

@@ -124,7 +124,7 @@ describe('the way in', () => {
     await fetch(address);
     await fetch(address, { headers: { Origin: 'http://evil.example' }, method: 'PUT' });
     await raw(port, 'POST / HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Length: 10\r\n\r\nabc');
-    await vi.waitFor(async () => expect(await counted()).toBe(before + 3));
+    await vi.waitFor(async () => expect(await counted()).toBe(before + 3), { timeout: 20_000 });
     await new Promise((resolve) => setTimeout(resolve, 100));
     expect(await counted()).toBe(before + 3);
   });

@@ -52,7 +52,7 @@ describe('jobs in processes of their own', () => {
       status: 422,
       message: expect.stringContaining('more than 300 MB of memory') as string,
     });
-    await vi.waitFor(() => expect(alive(pid)).toBe(false));
+    await vi.waitFor(() => expect(alive(pid)).toBe(false), { timeout: 20_000 });
     expect(await single.run('a', 'add', { a: 1, b: 1 }, LIMITS)).toBe(2);
     single.close();
   });

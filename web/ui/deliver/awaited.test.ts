@@ -1,5 +1,6 @@
-import { afterAll, afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { RenderSummary } from '@/server/render/contract';
+import { awaitRender, isAwaited, resumeAwaiting } from './awaited';
 
 const world = vi.hoisted(() => ({
   renders: new Map<string, object>(),
@@ -23,11 +24,6 @@ vi.mock('../parts/toasts', () => ({
   tell: (words: string) => void world.told.push(words),
   tellTrouble: (words: string) => void world.trouble.push(words),
 }));
-
-// Files of a run share what they import: what stands on stand-ins here is loaded anew, and given up after it.
-vi.resetModules();
-afterAll(() => vi.resetModules());
-const { awaitRender, isAwaited, resumeAwaiting } = await import('./awaited');
 
 const put = (id: string, more: Partial<RenderSummary> & object) =>
   world.renders.set(id, {

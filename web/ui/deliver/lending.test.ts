@@ -1,4 +1,5 @@
-import { afterAll, afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { goOnLending, lend, stopLending, useLending } from './lending';
 
 /** What the lender finds each time it asks: true drew a frame, false nothing to do, words a failure. */
 const world = vi.hoisted(() => ({
@@ -32,11 +33,6 @@ vi.mock('./render-api', () => ({
     return {};
   },
 }));
-
-// Files of a run share what they import: what stands on stand-ins here is loaded anew, and given up after it.
-vi.resetModules();
-afterAll(() => vi.resetModules());
-const { goOnLending, lend, stopLending, useLending } = await import('./lending');
 
 const now = () => useLending.getState();
 const pass = (ms: number) => vi.advanceTimersByTimeAsync(ms);

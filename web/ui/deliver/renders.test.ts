@@ -1,5 +1,7 @@
-import { afterAll, afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Queue, RenderSummary } from '@/server/render/contract';
+import { goesOn } from './awaited';
+import { lookAtQueue, shareOf, useRenders } from './renders';
 
 const world = vi.hoisted(() => ({
   queue: { renders: [] } as unknown as Queue,
@@ -18,12 +20,6 @@ vi.mock('../parts/toasts', () => ({
   tell: (words: string) => void world.told.push(words),
   tellTrouble: (words: string) => void world.trouble.push(words),
 }));
-
-// Files of a run share what they import: what stands on stand-ins here is loaded anew, and given up after it.
-vi.resetModules();
-afterAll(() => vi.resetModules());
-const { goesOn } = await import('./awaited');
-const { lookAtQueue, shareOf, useRenders } = await import('./renders');
 
 const file = (state: string, share = 0) => ({ id: 'f', kind: 'mp4', state, share });
 const render = (more: object): RenderSummary =>

@@ -35,7 +35,7 @@ vi.mock('../api', () => ({
       : Promise.resolve(void server.marks.set(number, mark)),
   keepTake: () => Promise.resolve(void server.numbers.push(server.numbers.length + 1)),
 }));
-const settled = () => vi.waitFor(() => expect(server.asked.length).toBe(usePast.getState().pieces.size));
+const settled = () => vi.waitFor(() => expect(server.asked.length).toBe(usePast.getState().pieces.size), { timeout: 20_000 });
 
 beforeEach(() => {
   Object.assign(server, { numbers: [1, 2], marks: new Map(), asked: [], away: false });

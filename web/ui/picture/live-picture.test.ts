@@ -1,5 +1,9 @@
 import { newPiece, newRibbon, newStep } from '@maypole/core/piece/piece';
-import { afterAll, afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { useCovered } from '../state/covered';
+import { useEditor } from '../state/store';
+import { useTrueLight } from '../state/true-light';
+import { LivePicture } from './live-picture';
 
 /** A drawer that notes what it is asked for, and an engine whose shapes come when the test says so. */
 const world = vi.hoisted(() => ({
@@ -64,14 +68,6 @@ vi.mock('@/engine/compose', () => {
   });
   return { composeFrame: compose, composeInstants: () => Promise.reject(new Error('not needed')) };
 });
-
-// Files of a run share what they import: what stands on stand-ins here is loaded anew, and given up after it.
-vi.resetModules();
-afterAll(() => vi.resetModules());
-const { useCovered } = await import('../state/covered');
-const { useEditor } = await import('../state/store');
-const { useTrueLight } = await import('../state/true-light');
-const { LivePicture } = await import('./live-picture');
 
 const piece = { ...newPiece('Live'), ribbons: [{ ...newRibbon('box', 0), steps: [newStep('box')] }] };
 const [{ id }] = piece.ribbons;

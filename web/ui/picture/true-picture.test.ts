@@ -1,22 +1,18 @@
 import { newPiece } from '@maypole/core/piece/piece';
 import { COUNT, SUMS } from '@maypole/core/trace/tracer';
 import { tilesOf } from '@maypole/core/trace/tiles';
-import { afterAll, afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { ToDarkroom } from '@/engine/darkroom-protocol';
 import type { ToTracer } from '@/engine/trace-protocol';
 import type { Traced } from './traced';
+import { useEditor } from '../state/store';
+import { EFFORTS, useTrueLight } from '../state/true-light';
+import { TruePicture } from './true-picture';
 
 const held = vi.hoisted(() => ({ ahead: [] as boolean[] }));
 vi.mock('../state/session', () => ({
   session: () => ({ engine: { holdAhead: (on: boolean) => void held.ahead.push(on) } }),
 }));
-
-// Files of a run share what they import: what stands on stand-ins here is loaded anew, and given up after it.
-vi.resetModules();
-afterAll(() => vi.resetModules());
-const { useEditor } = await import('../state/store');
-const { EFFORTS, useTrueLight } = await import('../state/true-light');
-const { TruePicture } = await import('./true-picture');
 
 /** A worker that notes what it is sent, and says what the test has it say. */
 class FakeWorker {

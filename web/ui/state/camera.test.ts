@@ -8,7 +8,9 @@ import { halfHeight } from '@maypole/core/scene/lens';
 import { projectionOf } from '@maypole/core/scene/projection';
 import { proveSeam } from '@maypole/core/seam/proof';
 import { Matrix4, PerspectiveCamera, Vector3 } from 'three';
-import { afterAll, beforeEach, describe, expect, it, vi } from 'vitest';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { focusOnRibbon, frameAll, isometric, MOVES, moveCamera, orbit, pan, zoom } from './camera';
+import { useEditor } from './store';
 
 /** Shapes that the engine is said to have, by ribbon and frame: corners of boxes. */
 const engine = vi.hoisted(() => ({ shapes: new Map<string, Float32Array>(), there: true }));
@@ -25,12 +27,6 @@ vi.mock('./session', () => ({
         }
       : null,
 }));
-
-// Files of a run share what they import: what stands on stand-ins here is loaded anew, and given up after it.
-vi.resetModules();
-afterAll(() => vi.resetModules());
-const { focusOnRibbon, frameAll, isometric, MOVES, moveCamera, orbit, pan, zoom } = await import('./camera');
-const { useEditor } = await import('./store');
 
 const now = () => useEditor.getState();
 const camera = () => cameraOf(now().piece).values;

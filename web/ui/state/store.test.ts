@@ -188,7 +188,7 @@ describe('saving', () => {
     expect(JSON.parse(backup.source).ribbons[0].steps).toHaveLength(4);
     await vi.advanceTimersByTimeAsync(5000);
     vi.useRealTimers();
-    await vi.waitFor(() => expect(now().save).toBe('saved'));
+    await vi.waitFor(() => expect(now().save).toBe('saved'), { timeout: 20_000 });
     expect(localStorage.getItem('maypole-unsaved-id')).toBeNull();
   });
 });
