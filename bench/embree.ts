@@ -12,9 +12,10 @@ export interface RayScene {
   readonly rays: Float32Array;
 }
 
-/** Milliseconds of Embree, one thread: a tree, the first hits of all rays, whether there is any; and how many meet something. */
+/** Milliseconds of Embree, one thread: a tree, one refitted to other places, the first hits of all rays, whether there is any; and how many meet something. */
 export interface Embree {
   readonly build: number;
+  readonly refit: number;
   readonly first: number;
   readonly any: number;
   readonly hits: number;

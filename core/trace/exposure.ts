@@ -35,11 +35,13 @@ export class Exposure {
 
   /** @throws SceneTooLarge */
   constructor(pictures: readonly PictureAt<Mesh>[], settings: TraceSettings, free: readonly Tracer[] = []) {
-    this.tracers = pictures.map((picture, i) => {
+    const tracers: Tracer[] = [];
+    pictures.forEach((picture, i) => {
       const tracer = free[i] ?? new Tracer();
-      tracer.load(picture, settings);
-      return tracer;
+      tracer.load(picture, settings, tracers[0]);
+      tracers.push(tracer);
     });
+    this.tracers = tracers;
   }
 
   /** Those that another exposure may be traced with, after this one. */

@@ -26,6 +26,17 @@ interface Exports {
     corners: number,
     whole: number,
   ): void;
+  moveTree(nodes: number, first: number, end: number, nodeShift: number, packetShift: number): void;
+  refitTree(
+    nodes: number,
+    first: number,
+    end: number,
+    packets: number,
+    points: number,
+    triangles: number,
+    some: number,
+    whole: number,
+  ): number;
   takeScene(table: number): void;
   addSamples(
     x: number,

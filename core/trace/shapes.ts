@@ -10,6 +10,8 @@ const MESH_NUMBERS = 6;
 
 /** The first node of a shape without any triangle. */
 export const NOTHING = -1;
+/** A tree that was refitted is built anew where rays would cost more than this many times what they did. */
+const WORSE = 1.3;
 
 /** A shape as it lies in memory. */
 export interface Placed {
@@ -21,6 +23,41 @@ export interface Placed {
   readonly high: readonly number[];
   /** What it is where it is an endless form. */
   readonly field?: DistanceField;
+  /** Where its tree lies: nodes and packets, the ends not among them. */
+  readonly span?: Span;
+}
+
+interface Span {
+  readonly firstNode: number;
+  readonly endNode: number;
+  readonly firstPacket: number;
+  readonly endPacket: number;
+}
+
+/** The tree of a shape, to be taken over by another scene. */
+export interface Grown {
+  readonly placed: Placed & { readonly span: Span };
+  readonly nodes: Uint8Array;
+  readonly packets: Uint8Array;
+}
+
+/** What a shape need not have a tree built for. */
+export interface Known {
+  /** The tree of the very same shape. */
+  readonly same?: Grown;
+  /** That of one which may have the same triangles in other places. */
+  readonly like?: Grown;
+}
+
+type Tree = Required<Pick<Placed, 'root' | 'span'>>;
+type Box = Pick<Placed, 'low' | 'high'>;
+
+/** Where a shape lies that is to have a tree, how many triangles it has, and a vertex that is somewhere. */
+interface Laid {
+  readonly points: number;
+  readonly corners: number;
+  readonly count: number;
+  readonly some: number;
 }
 
 /** Shapes with their trees in memory, before them the tree over everything that stands there. */
@@ -59,8 +96,11 @@ export class ShapeRoom {
     return { drawn, shape, root: -2 - number, field, ...fieldBox(field) };
   }
 
-  /** Puts a shape there with its tree. */
-  place(drawn: Drawn): Placed {
+  /**
+   * Puts a shape there with its tree: taken over where it is known, refitted where that of one alike will do, else built.
+   * The same tree for the same shape, whichever way it came about, but where it was refitted.
+   */
+  place(drawn: Drawn, { same, like }: Known = {}): Placed {
     const { memory } = this;
     const { positions, normals, triangles, kinds, uv, crevices } = drawn;
     const shape = this.shapes++;
@@ -75,31 +115,80 @@ export class ShapeRoom {
       crevices ? memory.put(crevices) : 0,
     ];
     memory.whole(this.table + 4 * MESH_NUMBERS * shape, MESH_NUMBERS).set(row);
-    const root = this.nodes;
+    if (same) {
+      const { low, high } = same.placed;
+      return { drawn, shape, ...this.takeOver(same), low, high };
+    }
     const some = triangles.find((v) => isPlace(positions, v));
     if (some === undefined) return { drawn, shape, root: NOTHING, low: [], high: [] };
+    const at = { points, corners, count, some };
+    const known = like && equal(like.placed.drawn.triangles, triangles) ? this.refit(like, at) : undefined;
+    return { drawn, shape, ...(known ?? this.build(at)) };
+  }
+
+  /** The tree of a shape; its bytes are good until there is another scene in this memory. */
+  grown(placed: Placed): Grown | undefined {
+    const { memory, nodeBase, packetBase } = this;
+    const { span } = placed;
+    if (!span) return undefined;
+    const { firstNode, endNode, firstPacket, endPacket } = span;
+    return {
+      placed: { ...placed, span },
+      nodes: memory.bytes(nodeBase + NODE * firstNode, NODE * (endNode - firstNode)),
+      packets: memory.bytes(packetBase + PACKET * firstPacket, PACKET * (endPacket - firstPacket)),
+    };
+  }
+
+  private build({ points, corners, count, some }: Laid): Tree & Box {
+    const { memory, nodeBase, packetBase } = this;
+    const [firstNode, firstPacket] = [this.nodes, this.packets];
     // What the tree is built from is not needed after it.
     const { mark } = memory;
     const boxes = memory.room(BOX * count);
     const vectors = memory.room(CORNERS * count);
     const order = memory.room(4 * count);
-    const whole = memory.room(32);
+    const whole = memory.room(BOX);
     memory.run.triangleBoxes(points, corners, count, some, boxes, vectors, whole);
-    const [low, high] = [0, 4].map((k) => [...memory.floats(whole, 8).subarray(k, k + 3)]);
-    const made = memory.run.buildTree(
-      boxes,
-      count,
-      order,
-      this.nodeBase,
-      this.nodes,
-      this.packetBase,
-      this.packets,
-      vectors,
-    );
+    const made = memory.run.buildTree(boxes, count, order, nodeBase, firstNode, packetBase, firstPacket, vectors);
     this.nodes = Number(made & 0xffffffffn);
     this.packets = Number(made >> 32n);
+    const box = this.boxAt(whole);
     memory.release(mark);
-    return { drawn, shape, root, low, high };
+    const span = { firstNode, firstPacket, endNode: this.nodes, endPacket: this.packets };
+    return { root: firstNode, span, ...box };
+  }
+
+  private boxAt(whole: number): Box {
+    const numbers = this.memory.floats(whole, 8);
+    return { low: [...numbers.subarray(0, 3)], high: [...numbers.subarray(4, 7)] };
+  }
+
+  private takeOver({ placed: { span }, nodes, packets }: Grown): Tree {
+    const { memory, nodeBase, packetBase } = this;
+    const [firstNode, firstPacket] = [this.nodes, this.packets];
+    const [endNode, endPacket] = [firstNode + nodes.length / NODE, firstPacket + packets.length / PACKET];
+    memory.bytes(nodeBase + NODE * firstNode, nodes.length).set(nodes);
+    memory.bytes(packetBase + PACKET * firstPacket, packets.length).set(packets);
+    memory.run.moveTree(nodeBase, firstNode, endNode, firstNode - span.firstNode, firstPacket - span.firstPacket);
+    this.nodes = endNode;
+    this.packets = endPacket;
+    return { root: firstNode, span: { firstNode, firstPacket, endNode, endPacket } };
+  }
+
+  /** Undefined where the tree has become a bad one: triangles that lay together do so no more. */
+  private refit(like: Grown, { points, corners, some }: Laid): (Tree & Box) | undefined {
+    const { memory, nodeBase, packetBase } = this;
+    const [nodes, packets] = [this.nodes, this.packets];
+    const tree = this.takeOver(like);
+    const { firstNode, endNode } = tree.span;
+    const { mark } = memory;
+    const whole = memory.room(BOX);
+    const cost = memory.run.refitTree(nodeBase, firstNode, endNode, packetBase, points, corners, some, whole);
+    const box = this.boxAt(whole);
+    memory.release(mark);
+    if (cost <= WORSE) return { ...tree, ...box };
+    [this.nodes, this.packets] = [nodes, packets];
+    return undefined;
   }
 
   /**
@@ -128,6 +217,10 @@ export class ShapeRoom {
 
 /** Beyond this, in metres, squares of distances are no numbers any more. */
 const FARTHEST = 1e15;
+
+function equal(a: Uint32Array, b: Uint32Array): boolean {
+  return a === b || (a.length === b.length && a.every((x, i) => x === b[i]));
+}
 
 /** Whether a vertex is somewhere. */
 function isPlace(positions: Float32Array, vertex: number): boolean {

@@ -25,8 +25,8 @@ const lamp = { colour: [1, 1, 1] as const, shadow: true };
 const metal = (roughness: number) => ({ metalness: 1, roughness, baseColor: '#FFFFFF' });
 
 describe('what rays meet', () => {
-  it('is what three-mesh-bvh says they meet, for rays from all round and from within', () => {
-    const mesh = ball(1, 40);
+  it('is what three-mesh-bvh says they meet, for a million rays from all round and from within', () => {
+    const mesh = ball(1, 24);
     const tracer = new Tracer();
     tracer.load(pictureOf([{ mesh }], []), settings);
     const geometry = new BufferGeometry();
@@ -34,31 +34,36 @@ describe('what rays meet', () => {
     geometry.setIndex(new BufferAttribute(drawTopologyOf(mesh.connectivity).triangles.slice(), 1));
     const bvh = new MeshBVH(geometry);
     const random = randomSource(5);
-    const count = 20_000;
+    const count = 1_000_000;
     const rays = new Float32Array(6 * count);
     for (let i = 0; i < count; i++) {
-      const from = randomUnitVector(random).map((x) => x * (i % 2 ? 0.5 : 3));
-      const to = randomUnitVector(random).map((x) => 1.1 * x);
-      rays.set([...from, ...to.map((x, k) => x - from[k])], 6 * i);
+      const from = randomUnitVector(random);
+      const to = randomUnitVector(random);
+      for (let k = 0; k < 3; k++) {
+        rays[6 * i + k] = from[k] * (i % 2 ? 0.5 : 3);
+        rays[6 * i + 3 + k] = 1.1 * to[k] - rays[6 * i + k];
+      }
     }
     const { far, which } = tracer.trace(rays);
     let [met, differ] = [0, 0];
+    const ray = new Ray(new Vector3(), new Vector3());
     for (let i = 0; i < count; i++) {
-      const way = new Vector3(...rays.subarray(6 * i + 3, 6 * i + 6));
-      const length = way.length();
-      const other = bvh.raycastFirst(
-        new Ray(new Vector3(...rays.subarray(6 * i, 6 * i + 3)), way.normalize()),
-        DoubleSide,
-      );
+      ray.origin.fromArray(rays, 6 * i);
+      const length = ray.direction.fromArray(rays, 6 * i + 3).length();
+      ray.direction.normalize();
+      const other = bvh.raycastFirst(ray, DoubleSide);
       if (other) met++;
       if ((other !== null) !== which[2 * i] >= 0) differ++;
       else if (other && Math.abs(other.distance - far[i] * length) > 1e-4) differ++;
     }
-    expect(met).toBeGreaterThan(12_000);
-    expect(differ).toBe(0);
+    expect(met).toBeGreaterThan(600_000);
+    // It reckons with twice as many digits: a ray along the outline may be let by.
+    expect(differ).toBeLessThanOrEqual(2);
     // Whether there is anything is the same question.
-    const any = tracer.trace(rays, true);
-    for (let i = 0; i < count; i++) expect(any.which[2 * i] >= 0).toBe(which[2 * i] >= 0);
+    const any = tracer.trace(rays, true).which;
+    let others = 0;
+    for (let i = 0; i < count; i++) if (any[2 * i] >= 0 !== which[2 * i] >= 0) others++;
+    expect(others).toBe(0);
   });
 });
 

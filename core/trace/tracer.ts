@@ -13,7 +13,7 @@ import { TraceMemory } from './memory';
 import { overlayBlock, overlaysOf } from './overlay';
 import { passNumbers } from './pass-numbers';
 import { extentOf, roomBlock } from './room';
-import { NOTHING, ShapeRoom } from './shapes';
+import { NOTHING, ShapeRoom, type Grown, type Known, type Placed } from './shapes';
 import { boxOf, single, standingIn, type Standing } from './standing';
 import { letsThrough, SURFACE_NUMBERS, surfaceBlock } from './surfaces';
 import { sweepDrawn, sweepMatrix, sweepSurfaces } from './sweep';
@@ -105,6 +105,10 @@ export class Tracer {
   private passSize = 0;
   /** What stands there, by the numbers that `trace` tells. */
   standing: readonly Standing[] = [];
+  private room: ShapeRoom | undefined;
+  private placed: ReadonlyMap<Mesh, Placed> = new Map();
+  /** Which shape a ribbon has, by the ribbon and the number of the shape among its own. */
+  private named: ReadonlyMap<string, Mesh> = new Map();
 
   /** Bytes that the scene takes. */
   get bytes(): number {
@@ -112,12 +116,17 @@ export class Tracer {
   }
 
   /**
-   * Lays a picture out in memory and builds its trees.
+   * Lays a picture out in memory and builds its trees. Shapes that were in the picture before keep theirs.
    *
+   * @param first the same piece at the first instant of an exposure: what stands still since then has its tree from
+   * there, and what only moves its corners has it refitted
    * @throws SceneTooLarge
    */
-  load(picture: PictureAt<Mesh>, settings: TraceSettings): void {
+  load(picture: PictureAt<Mesh>, settings: TraceSettings, first?: Tracer): void {
     const { memory } = this;
+    const named = namedShapes(picture);
+    const known = this.known(named, first);
+    this.placed = new Map();
     memory.release();
     memory.worn = new Worn();
     const { scene } = picture;
@@ -137,7 +146,9 @@ export class Tracer {
     const placed = new Map(
       [...drawn].map(([mesh, d]) => [
         mesh,
-        d === MARCHED ? room.placeField(d, mesh.field!, memory.fields.add(mesh.field!)) : room.place(d),
+        d === MARCHED
+          ? room.placeField(d, mesh.field!, memory.fields.add(mesh.field!))
+          : room.place(d, known.get(mesh)),
       ]),
     );
     const worn = [...picture.wardrobe.values(), ...sweeps.map(({ g }) => sweepSurfaces(g))];
@@ -198,6 +209,31 @@ export class Tracer {
     table[20] = picture.ribbons.length;
     memory.run.takeScene(memory.put(table));
     this.mark = memory.mark;
+    this.room = room;
+    this.placed = placed;
+    this.named = named;
+  }
+
+  /** Trees that need not be built for the shapes of a picture which is about to be loaded. */
+  private known(named: ReadonlyMap<string, Mesh>, first: Tracer | undefined): ReadonlyMap<Mesh, Known> {
+    const known = new Map<Mesh, Known>();
+    for (const [name, mesh] of named) {
+      if (known.has(mesh)) continue;
+      const own = this.grown(mesh);
+      const before = first?.named.get(name);
+      known.set(mesh, {
+        // What lies in this memory is about to be overwritten.
+        same: own ? { ...own, nodes: own.nodes.slice(), packets: own.packets.slice() } : first?.grown(mesh),
+        like: before && first?.grown(before),
+      });
+    }
+    return known;
+  }
+
+  /** The tree of a shape of the picture; its bytes are good until another is loaded. */
+  private grown(mesh: Mesh): Grown | undefined {
+    const placed = this.placed.get(mesh);
+    return placed && this.room!.grown(placed);
   }
 
   /**
@@ -267,14 +303,8 @@ export class Tracer {
     const at = memory.put(rays);
     const out = memory.room(12 * count);
     memory.run.trace(at, count, out, any);
-    const numbers = memory.floats(out, 3 * count);
-    const whole = new Int32Array(numbers.buffer, out, 3 * count);
-    const [far, which] = [new Float32Array(count), new Int32Array(2 * count)];
-    for (let i = 0; i < count; i++) {
-      far[i] = numbers[3 * i];
-      which[2 * i] = whole[3 * i + 1];
-      which[2 * i + 1] = whole[3 * i + 2];
-    }
+    const far = memory.floats(out, count).slice();
+    const which = new Int32Array(memory.whole(out + 4 * count, 2 * count));
     return { far, which };
   }
 
@@ -352,6 +382,15 @@ const MARCHED: Drawn = {
   triangles: new Uint32Array(),
   kinds: new Uint8Array(),
 };
+
+/** The shapes of a picture by ribbon and by number among those of the ribbon. */
+function namedShapes({ ribbons }: PictureAt<Mesh>): ReadonlyMap<string, Mesh> {
+  return new Map(
+    ribbons.flatMap(({ id, shape }) =>
+      (shape.copies?.sources ?? [shape]).map((mesh, i) => [`${id}/${i}`, mesh] as const),
+    ),
+  );
+}
 
 /** The shapes of a picture, each once. Forms that stand alone are marched; copies are of the faces that were made of them. */
 function shapesOf({ ribbons, wardrobe }: PictureAt<Mesh>): ReadonlyMap<Mesh, Drawn> {

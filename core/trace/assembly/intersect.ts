@@ -1,4 +1,5 @@
-import { NODE, PACKET } from './tree';
+import { PACKET, WHICH } from './packet';
+import { CODES, NODE } from './tree';
 import * as field from './field';
 import * as scene from './scene';
 
@@ -9,11 +10,13 @@ export let hitTriangle: i32 = -1;
 export let hitU: f32 = 0;
 export let hitV: f32 = 0;
 
-/** Stacks, deep enough for any tree: a node puts at most three more aside. */
-const upper = memory.data(192 * 8, 16);
-const lower = memory.data(192 * 8, 16);
-/** Distances of the four boxes of a node. */
-const distances = memory.data(16, 16);
+/**
+ * What is put aside, deep enough for any tree: a node puts at most three more there, and writes four. Codes, and behind
+ * them the distances of their boxes.
+ */
+const DEPTH: usize = 192 * 4;
+const upper = memory.data(2 * 192 * 4, 16);
+const lower = memory.data(2 * 192 * 4, 16);
 /** Distances of four triangles, and places in them. */
 const found = memory.data(48, 16);
 
@@ -29,6 +32,48 @@ function held(d: f32): f32 {
  * @param any the first that is found will do
  */
 export function intersect(
+  ox: f32,
+  oy: f32,
+  oz: f32,
+  dx: f32,
+  dy: f32,
+  dz: f32,
+  from: f32,
+  to: f32,
+  any: bool,
+): bool {
+  return any
+    ? meetsAny(ox, oy, oz, dx, dy, dz, from, to)
+    : meetsFirst(ox, oy, oz, dx, dy, dz, from, to);
+}
+
+function meetsFirst(
+  ox: f32,
+  oy: f32,
+  oz: f32,
+  dx: f32,
+  dy: f32,
+  dz: f32,
+  from: f32,
+  to: f32,
+): bool {
+  return through(ox, oy, oz, dx, dy, dz, from, to, false);
+}
+function meetsAny(
+  ox: f32,
+  oy: f32,
+  oz: f32,
+  dx: f32,
+  dy: f32,
+  dz: f32,
+  from: f32,
+  to: f32,
+): bool {
+  return through(ox, oy, oz, dx, dy, dz, from, to, true);
+}
+
+@inline
+function through(
   ox: f32,
   oy: f32,
   oz: f32,
@@ -60,12 +105,7 @@ export function intersect(
   let node = 0;
   while (true) {
     if (node >= 0) {
-      const next = children(node, vx, vy, vz, wx, wy, wz, sx, sy, sz, start, upper, depth);
-      depth = stacked;
-      if (next != -1) {
-        node = next;
-        continue;
-      }
+      depth += children(node, vx, vy, vz, wx, wy, wz, sx, sy, sz, start, upper, depth, any);
     } else {
       const count = node & 7;
       const first = (node & 0x7fffffff) >> 3;
@@ -93,17 +133,27 @@ export function intersect(
             if (any) return true;
           }
         } else if (
-          within(
-            root,
-            px,
-            py,
-            pz,
-            transformed(at, dx, dy, dz),
-            transformed(at + 16, dx, dy, dz),
-            transformed(at + 32, dx, dy, dz),
-            from,
-            any,
-          )
+          any
+            ? withinAny(
+                root,
+                px,
+                py,
+                pz,
+                transformed(at, dx, dy, dz),
+                transformed(at + 16, dx, dy, dz),
+                transformed(at + 32, dx, dy, dz),
+                from,
+              )
+            : within(
+                root,
+                px,
+                py,
+                pz,
+                transformed(at, dx, dy, dz),
+                transformed(at + 16, dx, dy, dz),
+                transformed(at + 32, dx, dy, dz),
+                from,
+              )
         ) {
           hitCopy = copy;
           if (any) return true;
@@ -113,9 +163,9 @@ export function intersect(
     // The next that was put aside and is not farther than what was met meanwhile.
     do {
       if (depth == 0) return hitCopy >= 0;
-      depth--;
-    } while (load<f32>(upper + (depth << 3), 4) > hitT);
-    node = load<i32>(upper + (depth << 3));
+      depth -= 4;
+    } while (!any && load<f32>(upper + depth, DEPTH) > hitT);
+    node = load<i32>(upper + depth);
   }
 }
 
@@ -124,9 +174,29 @@ function transformed(row: usize, x: f32, y: f32, z: f32): f32 {
   return load<f32>(row) * x + load<f32>(row, 4) * y + load<f32>(row, 8) * z;
 }
 
-let stacked: usize = 0;
+/** For every set of the four boxes of a node: which bytes of their codes come one after the other, those that are met first. */
+const packed = memory.data(16 * 16, 16);
 
-/** Looks at the four boxes of a node: gives the nearest that is met, −1 for none, and puts the others aside, far ones first. */
+export function prepareTraversal(): void {
+  for (let mask: usize = 0; mask < 16; mask++) {
+    let k: usize = 0;
+    for (let lane: usize = 0; lane < 4; lane++) {
+      if (!(mask & (1 << lane))) continue;
+      for (let byte: usize = 0; byte < 4; byte++) store<u8>(packed + (mask << 4) + (k << 2) + byte, <u8>((lane << 2) + byte));
+      k++;
+    }
+    for (let rest = k << 2; rest < 16; rest++) store<u8>(packed + (mask << 4) + rest, 0xff);
+  }
+}
+
+/**
+ * Looks at the four boxes of a node and puts those that are met aside, the nearest last; without a branch, for nobody can
+ * tell beforehand which they are.
+ *
+ * @param depth bytes of codes that are there
+ * @param any in which order does not matter
+ * @returns bytes of codes that there are more
+ */
 @inline
 function children(
   node: i32,
@@ -142,7 +212,8 @@ function children(
   start: v128,
   stack: usize,
   depth: usize,
-): i32 {
+  any: bool,
+): usize {
   const at = scene.nodes + <usize>node * NODE;
   // The plain minimum and maximum of the processor: what of their first argument is no number stays so. Boxes that are
   // not there are no numbers, and no comparison with them holds.
@@ -161,43 +232,62 @@ function children(
     f32x4.pmin(f32x4.mul(f32x4.sub(v128.load(at + 112 - sz), vz), wz), f32x4.splat(hitT)),
   );
   // Rounding may bring the far side a little before the near one.
-  let mask = i32x4.bitmask(f32x4.le(near, f32x4.mul(far, f32x4.splat(1.0000004))));
-  if (!mask) {
-    stacked = depth;
-    return -1;
+  const met = f32x4.le(near, f32x4.mul(far, f32x4.splat(1.0000004)));
+  const mask = i32x4.bitmask(met);
+  const codes = v128.load(at, CODES);
+  if (any) {
+    v128.store(stack + depth, i8x16.swizzle(codes, v128.load(packed + (<usize>mask << 4))));
+    return <usize>popcnt(mask) << 2;
   }
-  v128.store(distances, near);
-  let k = ctz(mask);
-  let best = load<i32>(at + (<usize>k << 2), 96);
-  mask &= mask - 1;
-  if (mask) {
-    let bestT = load<f32>(distances + (<usize>k << 2));
-    do {
-      k = ctz(mask);
-      mask &= mask - 1;
-      const code = load<i32>(at + (<usize>k << 2), 96);
-      const t = load<f32>(distances + (<usize>k << 2));
-      if (t < bestT) {
-        depth = put(stack, depth, best, bestT);
-        best = code;
-        bestT = t;
-      } else depth = put(stack, depth, code, t);
-    } while (mask);
-  }
-  stacked = depth;
-  return best;
-}
-
-@inline
-function put(stack: usize, depth: usize, code: i32, t: f32): usize {
-  const o = stack + (depth << 3);
-  store<i32>(o, code);
-  store<f32>(o, t, 4);
-  return depth + 1;
+  // Distances are not below nothing, so that they are ordered as whole numbers; their last two bits tell whose they are.
+  let k = v128.or(v128.and(near, i32x4.splat(0x7ffffffc)), i32x4(0, 1, 2, 3));
+  k = v128.bitselect(k, i32x4.splat(-1), met);
+  // A sorting network, the farthest first (K. E. Batcher, 1968).
+  let s = v128.shuffle<i32>(k, k, 1, 0, 3, 2);
+  k = v128.shuffle<i32>(i32x4.max_s(k, s), i32x4.min_s(k, s), 0, 5, 2, 7);
+  s = v128.shuffle<i32>(k, k, 2, 3, 0, 1);
+  k = v128.shuffle<i32>(i32x4.max_s(k, s), i32x4.min_s(k, s), 0, 1, 6, 7);
+  s = v128.shuffle<i32>(k, k, 0, 2, 1, 3);
+  k = v128.shuffle<i32>(i32x4.max_s(k, s), i32x4.min_s(k, s), 0, 1, 6, 3);
+  v128.store(stack + depth, k, DEPTH);
+  // The first byte of the code each belongs to, and those that follow it.
+  const first = i32x4.shl(v128.and(k, i32x4.splat(3)), 2);
+  const bytes = v128.or(
+    v128.shuffle<i8>(first, first, 0, 0, 0, 0, 4, 4, 4, 4, 8, 8, 8, 8, 12, 12, 12, 12),
+    i8x16(0, 1, 2, 3, 0, 1, 2, 3, 0, 1, 2, 3, 0, 1, 2, 3),
+  );
+  v128.store(stack + depth, i8x16.swizzle(codes, bytes));
+  return <usize>popcnt(mask) << 2;
 }
 
 /** Follows a ray through one shape, in its own space. */
 function within(
+  root: i32,
+  ox: f32,
+  oy: f32,
+  oz: f32,
+  dx: f32,
+  dy: f32,
+  dz: f32,
+  from: f32,
+): bool {
+  return follow(root, ox, oy, oz, dx, dy, dz, from, false);
+}
+function withinAny(
+  root: i32,
+  ox: f32,
+  oy: f32,
+  oz: f32,
+  dx: f32,
+  dy: f32,
+  dz: f32,
+  from: f32,
+): bool {
+  return follow(root, ox, oy, oz, dx, dy, dz, from, true);
+}
+
+@inline
+function follow(
   root: i32,
   ox: f32,
   oy: f32,
@@ -226,22 +316,16 @@ function within(
   let node = root;
   let there = false;
   while (true) {
-    if (node >= 0) {
-      const next = children(node, vx, vy, vz, wx, wy, wz, sx, sy, sz, start, lower, depth);
-      depth = stacked;
-      if (next != -1) {
-        node = next;
-        continue;
-      }
-    } else if (packet(scene.packets + <usize>(node & 0x7fffffff) * PACKET, ox, oy, oz, dx, dy, dz, from)) {
+    if (node >= 0) depth += children(node, vx, vy, vz, wx, wy, wz, sx, sy, sz, start, lower, depth, any);
+    else if (packet(scene.packets + <usize>(node & 0x7fffffff) * PACKET, ox, oy, oz, dx, dy, dz, from)) {
       if (any) return true;
       there = true;
     }
     do {
       if (depth == 0) return there;
-      depth--;
-    } while (load<f32>(lower + (depth << 3), 4) > hitT);
-    node = load<i32>(lower + (depth << 3));
+      depth -= 4;
+    } while (!any && load<f32>(lower + depth, DEPTH) > hitT);
+    node = load<i32>(lower + depth);
   }
 }
 
@@ -261,40 +345,50 @@ function packet(at: usize, ox: f32, oy: f32, oz: f32, dx: f32, dy: f32, dz: f32,
   const py = f32x4.sub(f32x4.mul(vz, bx), f32x4.mul(vx, bz));
   const pz = f32x4.sub(f32x4.mul(vx, by), f32x4.mul(vy, bx));
   const det = f32x4.add(f32x4.add(f32x4.mul(ax, px), f32x4.mul(ay, py)), f32x4.mul(az, pz));
-  const inv = f32x4.div(f32x4.splat(1), det);
+  const sign = v128.and(det, f32x4.splat(-0.0));
+  const size = f32x4.abs(det);
   const sx = f32x4.sub(f32x4.splat(ox), v128.load(at));
   const sy = f32x4.sub(f32x4.splat(oy), v128.load(at, 16));
   const sz = f32x4.sub(f32x4.splat(oz), v128.load(at, 32));
-  const u = f32x4.mul(f32x4.add(f32x4.add(f32x4.mul(sx, px), f32x4.mul(sy, py)), f32x4.mul(sz, pz)), inv);
+  // Compared as multiples of the determinant: most rays miss, and what misses is not divided.
+  const u = v128.xor(f32x4.add(f32x4.add(f32x4.mul(sx, px), f32x4.mul(sy, py)), f32x4.mul(sz, pz)), sign);
   const qx = f32x4.sub(f32x4.mul(sy, az), f32x4.mul(sz, ay));
   const qy = f32x4.sub(f32x4.mul(sz, ax), f32x4.mul(sx, az));
   const qz = f32x4.sub(f32x4.mul(sx, ay), f32x4.mul(sy, ax));
-  const v = f32x4.mul(f32x4.add(f32x4.add(f32x4.mul(vx, qx), f32x4.mul(vy, qy)), f32x4.mul(vz, qz)), inv);
-  const t = f32x4.mul(f32x4.add(f32x4.add(f32x4.mul(bx, qx), f32x4.mul(by, qy)), f32x4.mul(bz, qz)), inv);
+  const v = v128.xor(f32x4.add(f32x4.add(f32x4.mul(vx, qx), f32x4.mul(vy, qy)), f32x4.mul(vz, qz)), sign);
   const zero = f32x4.splat(0);
-  // A triangle of no size has no determinant; what is worked out of it is no number, and no comparison holds.
+  // A triangle of no size has no determinant, and nothing lies within it.
+  const inside = v128.and(
+    v128.and(f32x4.ge(u, zero), f32x4.ge(v, zero)),
+    v128.and(f32x4.le(f32x4.add(u, v), size), f32x4.gt(size, zero)),
+  );
+  if (!v128.any_true(inside)) return false;
+  const t = v128.xor(f32x4.add(f32x4.add(f32x4.mul(bx, qx), f32x4.mul(by, qy)), f32x4.mul(bz, qz)), sign);
   let mask = i32x4.bitmask(
     v128.and(
-      v128.and(v128.and(f32x4.ge(u, zero), f32x4.ge(v, zero)), f32x4.le(f32x4.add(u, v), f32x4.splat(1))),
-      v128.and(v128.and(f32x4.gt(t, f32x4.splat(from)), f32x4.lt(t, f32x4.splat(hitT))), f32x4.ne(det, zero)),
+      inside,
+      v128.and(f32x4.gt(t, f32x4.mul(size, f32x4.splat(from))), f32x4.lt(t, f32x4.mul(size, f32x4.splat(hitT)))),
     ),
   );
   if (!mask) return false;
-  v128.store(found, t);
-  v128.store(found, u, 16);
-  v128.store(found, v, 32);
+  const inverse = f32x4.div(f32x4.splat(1), size);
+  v128.store(found, f32x4.mul(t, inverse));
+  v128.store(found, f32x4.mul(u, inverse), 16);
+  v128.store(found, f32x4.mul(v, inverse), 32);
+  let met = false;
   while (mask) {
     const k: usize = <usize>ctz(mask) << 2;
     mask &= mask - 1;
     const tk = load<f32>(found + k);
     if (tk < hitT) {
+      met = true;
       hitT = tk;
       hitU = load<f32>(found + k, 16);
       hitV = load<f32>(found + k, 32);
-      hitTriangle = load<i32>(at + k, 144);
+      hitTriangle = load<i32>(at + k, WHICH);
     }
   }
-  return true;
+  return met;
 }
 
 /** Takes back what was met, after a look at something else. */

@@ -1,8 +1,12 @@
 import * as hit from './intersect';
 
-/** Rays by themselves, for tests and benchmarks: place and direction, 6 numbers each; how far, −1 for nothing. */
-export function trace(rays: usize, count: i32, out: usize, any: bool): void {
-  for (let i = 0; i < count; i++, rays += 24, out += 12) {
+/**
+ * Rays by themselves, for tests and benchmarks: place and direction, 6 numbers each; how far, −1 for nothing, and behind
+ * all these which copy and triangle.
+ */
+export function trace(rays: usize, count: i32, far: usize, any: bool): void {
+  let which = far + (<usize>count << 2);
+  for (let i = 0; i < count; i++, rays += 24, far += 4, which += 8) {
     const found = hit.intersect(
       load<f32>(rays),
       load<f32>(rays, 4),
@@ -14,8 +18,8 @@ export function trace(rays: usize, count: i32, out: usize, any: bool): void {
       Infinity,
       any,
     );
-    store<f32>(out, found ? hit.hitT : -1);
-    store<i32>(out, found ? hit.hitCopy : -1, 4);
-    store<i32>(out, found ? hit.hitTriangle : -1, 8);
+    store<f32>(far, found ? hit.hitT : -1);
+    store<i32>(which, found ? hit.hitCopy : -1);
+    store<i32>(which, found ? hit.hitTriangle : -1, 4);
   }
 }

@@ -1,7 +1,10 @@
+import { prepareTraversal } from './intersect';
 import { prepareSampler } from './sampler';
 import { prepareSurfaces } from './surface';
 
-export { buildTree, triangleBoxes } from './tree';
+export { triangleBoxes } from './packet';
+export { moveTree, refitTree } from './refit';
+export { buildTree } from './tree';
 export { takeScene } from './scene';
 export { addSamples } from './pixels';
 export { takeBy } from './weigh';
@@ -17,4 +20,5 @@ export * from './probe';
 export function prepare(): void {
   prepareSampler();
   prepareSurfaces();
+  prepareTraversal();
 }

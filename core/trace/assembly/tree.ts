@@ -1,3 +1,5 @@
+import { fillPacket, lane, PACKET, WHICH } from './packet';
+
 /**
  * A tree of boxes, four to a node, over triangles or over copies: built by the surface-area heuristic with bins
  * (I. Wald, 2007), a node's largest parts being split until there are four.
@@ -7,8 +9,8 @@
  * lowest x, y, z and a free number, highest x, y, z and a free number.
  */
 export const NODE: usize = 112;
-const CODES: usize = 96;
-const LEAF: i32 = 0x80000000;
+export const CODES: usize = 96;
+export const LEAF: i32 = 0x80000000;
 /** Things a leaf has at most. */
 const MOST_LEAF: i32 = 4;
 const BINS: i32 = 12;
@@ -29,9 +31,6 @@ let ofTriangles: bool = false;
 let mostInLeaf: i32 = MOST_LEAF;
 /** Where triangles have their corners, three vectors of four numbers each. */
 let corners: usize = 0;
-
-/** A packet of four triangles: a corner and two edges, x, y, z of each, four numbers each; then which ones they are. */
-export const PACKET: usize = 160;
 
 /**
  * @param at of the boxes, `count` of them
@@ -65,17 +64,23 @@ export function buildTree(
   return <u64>nodeCount | (<u64>leafCount << 32);
 }
 
+/** Which thing stands at a place of the list. */
+@inline
+function thing(i: i32): i32 {
+  return load<i32>(order + (<usize>i << 2));
+}
 @inline
 function lowOf(i: i32): v128 {
-  return v128.load(boxes + (<usize>load<u32>(order + (<usize>i << 2)) << 5));
+  return v128.load(boxes + (<usize>thing(i) << 5));
 }
 @inline
 function highOf(i: i32): v128 {
-  return v128.load(boxes + (<usize>load<u32>(order + (<usize>i << 2)) << 5), 16);
+  return v128.load(boxes + (<usize>thing(i) << 5), 16);
 }
 
+/** Half the surface of a box. */
 @inline
-function areaOf(low: v128, high: v128): f32 {
+export function areaOf(low: v128, high: v128): f32 {
   const d = f32x4.sub(high, low);
   const x = f32x4.extract_lane(d, 0);
   const y = f32x4.extract_lane(d, 1);
@@ -97,15 +102,10 @@ function bounds(first: i32, end: i32): void {
   foundHigh = high;
 }
 
-@inline
-function lane(v: v128, k: i32): f32 {
-  return k == 0 ? f32x4.extract_lane(v, 0) : k == 1 ? f32x4.extract_lane(v, 1) : f32x4.extract_lane(v, 2);
-}
-
 /** Twice the middle of a thing, along an axis. */
 @inline
 function middle(i: i32, axis: i32): f32 {
-  const at = boxes + (<usize>load<u32>(order + (<usize>i << 2)) << 5) + (<usize>axis << 2);
+  const at = boxes + (<usize>thing(i) << 5) + (<usize>axis << 2);
   return load<f32>(at) + load<f32>(at, 16);
 }
 
@@ -307,68 +307,8 @@ function leafOf(first: i32, end: i32): i32 {
   if (!ofTriangles) return LEAF | (first << 3) | (end - first);
   const number = leafCount++;
   const at = leaves + <usize>number * PACKET;
-  for (let k = 0; k < 4; k++) {
-    const o = at + (<usize>k << 2);
-    // What is left free is a triangle that nothing meets.
-    const there = first + k < end;
-    const i = there ? load<i32>(order + (<usize>(first + k) << 2)) : 0;
-    const a = v128.load(corners + <usize>i * 48);
-    const zero = f32x4.splat(0);
-    const e1 = there ? f32x4.sub(v128.load(corners + <usize>i * 48, 16), a) : zero;
-    const e2 = there ? f32x4.sub(v128.load(corners + <usize>i * 48, 32), a) : zero;
-    for (let axis = 0; axis < 3; axis++) {
-      store<f32>(o + (<usize>axis << 4), lane(a, axis));
-      store<f32>(o + (<usize>axis << 4), lane(e1, axis), 48);
-      store<f32>(o + (<usize>axis << 4), lane(e2, axis), 96);
-    }
-    store<i32>(o, there ? i : -1, 144);
-  }
+  // What is left free is a triangle that nothing meets.
+  for (let k = 0; k < 4; k++) store<i32>(at + (<usize>k << 2), first + k < end ? thing(first + k) : -1, WHICH);
+  fillPacket(at, corners);
   return LEAF | number;
-}
-
-/** Beyond this, in metres, squares of distances are no numbers any more. */
-const FARTHEST: f32 = 1e15;
-
-/**
- * Boxes and corners of triangles, as `buildTree` takes them. One with a corner that is nowhere is none: all its corners
- * are that of another, which is somewhere.
- *
- * @param points 3 numbers a vertex, with 4 bytes behind them that may be read
- * @param some a vertex that is somewhere
- * @param whole where the lowest and the highest x, y, z of all are put, 4 numbers each
- */
-export function triangleBoxes(
-  points: usize,
-  triangles: usize,
-  count: i32,
-  some: i32,
-  boxAt: usize,
-  cornerAt: usize,
-  whole: usize,
-): void {
-  let lowest = f32x4.splat(Infinity);
-  let highest = f32x4.splat(-Infinity);
-  const other = v128.load(points + <usize>some * 12);
-  for (let i = 0; i < count; i++, triangles += 12, boxAt += 32, cornerAt += 48) {
-    let a = v128.load(points + <usize>load<u32>(triangles) * 12);
-    let b = v128.load(points + <usize>load<u32>(triangles, 4) * 12);
-    let c = v128.load(points + <usize>load<u32>(triangles, 8) * 12);
-    const most = f32x4.splat(FARTHEST);
-    const there = v128.and(
-      v128.and(f32x4.lt(f32x4.abs(a), most), f32x4.lt(f32x4.abs(b), most)),
-      f32x4.lt(f32x4.abs(c), most),
-    );
-    if ((i32x4.bitmask(there) & 7) != 7) a = b = c = other;
-    v128.store(cornerAt, a);
-    v128.store(cornerAt, b, 16);
-    v128.store(cornerAt, c, 32);
-    const low = f32x4.pmin(f32x4.pmin(a, b), c);
-    const high = f32x4.pmax(f32x4.pmax(a, b), c);
-    v128.store(boxAt, low);
-    v128.store(boxAt, high, 16);
-    lowest = f32x4.pmin(lowest, low);
-    highest = f32x4.pmax(highest, high);
-  }
-  v128.store(whole, lowest);
-  v128.store(whole, highest, 16);
 }
