@@ -3,7 +3,8 @@ import { MeshBVH } from 'three-mesh-bvh';
 import { Denoiser, emptyGuides } from '@maypole/core/develop/denoise';
 import { emptyLight } from '@maypole/core/develop/light';
 import { withCopies } from '@maypole/core/copies/copies';
-import type { Mesh } from '@maypole/core/shape/mesh';
+import { meshOf } from '@maypole/core/shape/builder';
+import { uniformConnectivity, type Mesh } from '@maypole/core/shape/mesh';
 import { randomSource, randomUnitVector } from '@maypole/core/maths/random';
 import { drawTopologyOf } from '@maypole/core/shape/drawable';
 import { ball, pictureOf, settings, white } from '@maypole/core/trace/fixture';
@@ -78,8 +79,61 @@ export async function trace(): Promise<Row[]> {
   const begun = performance.now();
   tracer.samples({ x: 0, y: 0, width: 96, height: 96 }, 0, 64);
   rows.push(alone('96 × 96 pixels, 64 samples, a ball in a white room, one core', performance.now() - begun));
-  rows.push(...againstEmbree(), denoising());
+  rows.push(box(), ...againstEmbree(), denoising());
   return rows;
+}
+
+/** The room of the literature, open to the front: a red and a blue wall, a ball, a lamp in the ceiling. */
+function box(): Row {
+  const [matt, grey] = [{ roughness: 1, specular: 0 }, '#BBBBBB'];
+  const wall = (corner: readonly number[], a: readonly number[], b: readonly number[], baseColor: string) => ({
+    mesh: meshOf(
+      uniformConnectivity(4, 4, Uint32Array.of(0, 1, 2, 3)),
+      Float32Array.from(
+        [
+          [0, 0],
+          [1, 0],
+          [1, 1],
+          [0, 1],
+        ].flatMap(([s, t]) => corner.map((c, k) => c + s * a[k] + t * b[k])),
+      ),
+    ),
+    surface: { ...matt, baseColor },
+  });
+  const [x, y, z] = [
+    [2, 0, 0],
+    [0, 2, 0],
+    [0, 0, 2],
+  ];
+  const shapes = [
+    wall([-1, -1, -1], z, x, grey),
+    wall([-1, 1, -1], x, z, grey),
+    wall([-1, -1, -1], x, y, grey),
+    wall([-1, -1, -1], y, z, '#BB2222'),
+    wall([1, -1, -1], z, y, '#2222BB'),
+    { mesh: ball(0.5, 32), surface: { ...matt, baseColor: grey } },
+  ];
+  const lamp = {
+    type: 'area',
+    at: [0, 0.98, 0],
+    target: [0, -1, 0],
+    width: 0.5,
+    height: 0.5,
+    turn: 0,
+    radiance: 12,
+    seen: true,
+    colour: [1, 1, 1],
+    shadow: true,
+  } as const;
+  const tracer = new Tracer();
+  const size = { ...settings, width: 128, height: 128, bounces: bouncesOf(6) };
+  tracer.load(pictureOf(shapes, [lamp], { position: [0, 0, 5], focalLength: 60 }), size);
+  const begun = performance.now();
+  tracer.samples({ x: 0, y: 0, width: 128, height: 128 }, 0, 64);
+  return alone(
+    '128 × 128 pixels, 64 samples, a room with a ball and a lamp, 6 bounces, one core',
+    performance.now() - begun,
+  );
 }
 
 /** The best of some runs, in milliseconds. */
