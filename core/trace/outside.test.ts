@@ -346,8 +346,30 @@ describe('mixtures in a white room', () => {
     ['cloth over chalk', 0.005, { sheenColor: '#FFFFFF', sheenStrength: 0.8, sheenRoughness: 0.5, roughness: 0.9 }],
     [
       'half a rough glass under lacquer',
-      0.02,
+      0.005,
       { transmission: 0.5, thickness: 1, ior: 1.6, roughness: 0.2, clearcoat: 1 },
+    ],
+    ['glass as rough as can be', 0.005, { transmission: 1, thickness: 1, roughness: 1 }],
+    ['rough crystal', 0.005, { transmission: 1, thickness: 1, ior: 2.4, roughness: 0.6 }],
+    ['a rough wall of glass', 0.005, { transmission: 1, thickness: 0, roughness: 0.8 }],
+    ['brushed glass', 0.005, { transmission: 1, thickness: 1, roughness: 0.3, anisotropy: 0.8 }],
+    [
+      'rough glass in a film',
+      0.005,
+      { transmission: 1, thickness: 1, roughness: 0.4, iridescence: 1, iridescenceIor: 1.4, iridescenceThickness: 380 },
+    ],
+    ['glass under lacquer', 0.005, { transmission: 1, thickness: 1, ior: 1.6, roughness: 0.05, clearcoat: 1 }],
+    [
+      'glass in velvet',
+      0.005,
+      {
+        transmission: 0.8,
+        thickness: 1,
+        roughness: 0.1,
+        sheenColor: '#FFFFFF',
+        sheenStrength: 0.6,
+        sheenRoughness: 0.4,
+      },
     ],
     [
       // Metal stands for a body of a very high index, which passes a little on near the edge.
@@ -356,8 +378,8 @@ describe('mixtures in a white room', () => {
       { iridescence: 1, iridescenceIor: 1.4, iridescenceThickness: 380, metalness: 1, roughness: 0.3 },
     ],
   ])('%s gives back what it gets, within %f', (_, within, surface) => {
-    const picture = pictureOf([{ mesh: ball(1, 48), surface }], [white], { focalLength: 100 });
-    const mean = meanOf(withSky(picture), 128, { bounces: bouncesOf(64) });
+    const picture = pictureOf([{ mesh: ball(1, 96), surface }], [white], { focalLength: 100 });
+    const mean = meanOf(withSky(picture), 256, { bounces: bouncesOf(64) });
     for (const c of mean.slice(0, 3)) expect(Math.abs(c - 1)).toBeLessThan(within);
   });
 });

@@ -1,4 +1,5 @@
 import { cosTurns, exp, sinTurns } from './maths';
+import * as glass from './glass';
 import * as hit from './intersect';
 import * as backdrop from './backdrop';
 import * as camera from './camera';
@@ -225,13 +226,13 @@ function follow(): void {
     const which = next();
     const lu = next();
     const lv = next();
-    let glass: f32 = 1;
-    if (s.glass > 0) glass = next();
+    let part: f32 = 1;
+    if (s.byGlass > 0) part = next();
     else skip();
     const lobe = next();
     const du = next();
     const dv = next();
-    if (s.glass < 1) direct(which, lu, lv, (1 - s.glass) * (additive ? alpha : 1), brightest);
+    if (s.byGlass < 1) direct(which, lu, lv, (1 - s.byGlass) * (additive ? alpha : 1), brightest);
     if (additive) {
       added = true;
       gone += to;
@@ -240,7 +241,7 @@ function follow(): void {
     }
     const begins = place.apart();
     let crossed = false;
-    if (glass < s.glass) {
+    if (part < s.byGlass) {
       const thin = load<f32>(worn, s.THICKNESS) <= 0;
       const id = place.medium;
       if (!thin && !media.matters(id, s.ior, place.front)) {
@@ -257,11 +258,11 @@ function follow(): void {
         const ahead = media.indexBeyond(id, partedIor(), place.front);
         eta = place.front ? ahead / media.index() : ahead / max(media.index(), partedIor());
       }
-      if (!s.sampleGlass(eta, thin, lobe, du, dv)) return;
+      if (!glass.sampleGlass(eta, thin, lobe, du, dv)) return;
       tr *= s.weightR;
       tg *= s.weightG;
       tb *= s.weightB;
-      crossed = s.through;
+      crossed = glass.through;
       if (crossed && thin) {
         tr *= s.baseR;
         tg *= s.baseG;
@@ -287,7 +288,7 @@ function follow(): void {
       tr *= s.weightR;
       tg *= s.weightG;
       tb *= s.weightB;
-      likely = s.pdf * (1 - s.glass);
+      likely = s.pdf * (1 - s.byGlass);
     }
     straight = false;
     if (!crossed) through = false;
@@ -378,7 +379,7 @@ function direct(which: f32, u: f32, v: f32, share: f32, brightest: f32): void {
   if (s.pdf == 0) return;
   // What no ray meets by chance, or not to be weighed since it throws no shadow, counts in full.
   const weight: f32 =
-    lamp.likely == 0 || !lamp.shadows ? share : share * byLamp(lamp.likely, s.pdf * (1 - s.glass));
+    lamp.likely == 0 || !lamp.shadows ? share : share * byLamp(lamp.likely, s.pdf * (1 - s.byGlass));
   const er = tr * s.weightR * lamp.lightR * weight;
   const eg = tg * s.weightG * lamp.lightG * weight;
   const eb = tb * s.weightB * lamp.lightB * weight;

@@ -128,3 +128,16 @@ export function skip(): void {
   step();
   dimension++;
 }
+
+let dice: u32 = 0;
+
+/** Begins numbers that are only by chance, for what takes nobody knows how many of them. */
+export function beginChance(): void {
+  dice = hashed(seed ^ hashed(index)) + group * 4 + dimension;
+}
+
+/** By chance, 0 ≤ u < 1. */
+export function chance(): f32 {
+  dice = hashed(dice + 0x9e3779b9);
+  return <f32>(dice >> 8) * 0.000000059604645;
+}

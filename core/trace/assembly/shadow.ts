@@ -53,8 +53,9 @@ function passes(x: f32, y: f32, z: f32): bool {
   if (alpha >= 1 && glass <= 0) return false;
   let through: f32 = 0;
   if (glass > 0) {
-    const f = s.fresnel(place.cosineOnTheWay(lamp.lx, lamp.ly, lamp.lz), load<f32>(at, s.IOR));
-    through = alpha * glass * ((1 - f) / (1 + f));
+    const cosine = place.cosineOnTheWay(lamp.lx, lamp.ly, lamp.lz);
+    const f = s.fresnel(cosine, load<f32>(at, s.IOR));
+    through = alpha * glass * ((1 - f) / (1 + f)) * s.underLacquer(at, cosine);
   }
   const open: f32 = 1 - alpha;
   leftR *= open + through * load<f32>(at);

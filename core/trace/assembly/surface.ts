@@ -7,8 +7,8 @@ import { prepareSheen, sheenAlbedo, sheenShine } from './sheen';
  * How a surface sends light on, in a frame whose z is its normal and whose x is the way its grooves go: Lambert under
  * a mirror of GGX facets (B. Walter et al., 2007) with Smith's heights together (E. Heitz, 2014), what facets pass on
  * to each other made up for (E. Turquin, 2019), a thin film on the mirror, a coat over all, the shine of cloth over
- * that, and beside them rough glass. What the upper takes, what is below it lacks, so that no light is made and none
- * lost.
+ * that; beside the mirror and what is below it there may be glass (glass.ts). What the upper takes, what is below it
+ * lacks, so that no light is made and none lost.
  */
 
 /** A surface, 48 numbers; core/trace/surfaces.ts writes them. */
@@ -67,14 +67,19 @@ export let baseR: f32 = 1;
 export let baseG: f32 = 1;
 export let baseB: f32 = 1;
 /** Alpha of GGX along x and y: they differ where it is brushed. */
-let alphaX: f32 = 1;
-let alphaY: f32 = 1;
+export let alphaX: f32 = 1;
+export let alphaY: f32 = 1;
 let metal: f32 = 0;
 let specular: f32 = 1;
 let straight: f32 = 0.04;
 export let ior: f32 = 1.5;
-/** Share that is glass. */
-export let glass: f32 = 0;
+/** Share that is glass, below coat and cloth. */
+let glass: f32 = 0;
+/** Share of the paths that go on by the glass: what coat and cloth leave of it. */
+export let byGlass: f32 = 0;
+/** What coat and cloth count on the other paths, and what is below them beside the glass. */
+let over: f32 = 1;
+let beside: f32 = 1;
 let coat: f32 = 0;
 let coatAlpha: f32 = 0.01;
 export let dispersion: f32 = 0;
@@ -110,9 +115,9 @@ let upG: f32 = 1;
 let upB: f32 = 1;
 let underCoat: f32 = 1;
 /** Direction to where light goes. */
-let ox: f32 = 0;
-let oy: f32 = 0;
-let oz: f32 = 1;
+export let ox: f32 = 0;
+export let oy: f32 = 0;
+export let oz: f32 = 1;
 
 /** What a sample is: where light comes from, and what it counts. */
 export let ix: f32 = 0;
@@ -264,6 +269,10 @@ export function takeView(x: f32, y: f32, z: f32): void {
     look(coatRough, oz);
     underCoat *= 1 - coat * (0.04 * tableA + tableB);
   }
+  byGlass = glass * underCoat;
+  // Where there is no coat the first is 1, whatever the share.
+  beside = byGlass < 1 ? (1 - glass) / (1 - byGlass) : 0;
+  over = byGlass < 1 ? 1 / (1 - byGlass) : 0;
   look(rough, oz);
   const a = tableA;
   const b = tableB;
@@ -289,9 +298,10 @@ export function takeView(x: f32, y: f32, z: f32): void {
     clear = max(mirrorR, max(mirrorG, mirrorB));
   }
   below = (1 - metal) * max<f32>(0, 1 - clear);
-  const m = brightness(mirrorR, mirrorG, mirrorB) * underCoat;
-  const d = below * brightness(baseR, baseG, baseB) * underCoat + (1 - underSheen) * brightness(sheenR, sheenG, sheenB);
-  byCoat = underSheen - underCoat;
+  const m = brightness(mirrorR, mirrorG, mirrorB) * underCoat * beside;
+  const matt = below * brightness(baseR, baseG, baseB) * underCoat * beside;
+  const d = matt + (1 - underSheen) * brightness(sheenR, sheenG, sheenB) * over;
+  byCoat = (underSheen - underCoat) * over;
   const sum = byCoat + m + d;
   const each: f32 = sum > 0 ? 1 / sum : 0;
   byCoat *= each;
@@ -310,7 +320,10 @@ function flatShare(a: f32, i: f32, o: f32): f32 {
   return (1 + l) / (1 + l + lambda(a, 0, sqrt<f32>(max<f32>(0, 1 - i * i)), 0, i));
 }
 
-/** What light from a direction above the surface counts, without glass, times the cosine; and how likely `sample` takes it. */
+/**
+ * What light from a direction above the surface counts, times the cosine, for the paths that do not go on by the glass;
+ * and how likely `sample` takes it.
+ */
 export function evaluate(x: f32, y: f32, z: f32): void {
   weightR = weightG = weightB = pdf = 0;
   if (z <= 0) return;
@@ -326,7 +339,8 @@ export function evaluate(x: f32, y: f32, z: f32): void {
   const l = lambda(alphaX, alphaY, ox, oy, oz);
   const spread = density(alphaX, alphaY, mx, my, mz);
   const mirror = spread / (4 * oz * (1 + l + lambda(alphaX, alphaY, x, y, z)));
-  const matt = (below * underCoat * z) / PI;
+  const under = underCoat * beside;
+  const matt = (below * under * z) / PI;
   let fr = (f0r + (f90 - f0r) * w) * upR;
   let fg = (f0g + (f90 - f0g) * w) * upG;
   let fb = (f0b + (f90 - f0b) * w) * upB;
@@ -336,26 +350,31 @@ export function evaluate(x: f32, y: f32, z: f32): void {
     fg += film * (filmG * upFilmG - fg);
     fb += film * (filmB * upFilmB - fb);
   }
-  weightR = matt * baseR + underCoat * mirror * fr;
-  weightG = matt * baseG + underCoat * mirror * fg;
-  weightB = matt * baseB + underCoat * mirror * fb;
+  weightR = matt * baseR + under * mirror * fr;
+  weightG = matt * baseG + under * mirror * fg;
+  weightB = matt * baseB + under * mirror * fb;
   pdf = (byBelow * z) / PI + (byMirror * spread) / (4 * oz * (1 + l));
   if (coat > 0) {
     const lc = lambda(coatAlpha, coatAlpha, ox, oy, oz);
     const dc = density(coatAlpha, coatAlpha, mx, my, mz);
     const c =
-      (underSheen * coat * dc * (0.04 + 0.96 * w)) / (4 * oz * (1 + lc + lambda(coatAlpha, coatAlpha, x, y, z)));
+      (over * underSheen * coat * dc * (0.04 + 0.96 * w)) / (4 * oz * (1 + lc + lambda(coatAlpha, coatAlpha, x, y, z)));
     weightR += c;
     weightG += c;
     weightB += c;
     pdf += (byCoat * dc) / (4 * oz * (1 + lc));
   }
   if (sheenMost > 0) {
-    const c = sheenShine(sheenRough, mz, z, oz) * z;
+    const c = over * sheenShine(sheenRough, mz, z, oz) * z;
     weightR += c * sheenR;
     weightG += c * sheenG;
     weightB += c * sheenB;
   }
+}
+
+/** What the coat of a surface lets through of light that goes straight on (C. Schlick, 1994). */
+export function underLacquer(at: usize, cosine: f32): f32 {
+  return 1 - load<f32>(at, COAT) * (0.04 + 0.96 * fifth(1 - cosine));
 }
 
 /** The direction that was taken is a mirror's, and not one of what is matt. */
@@ -402,66 +421,23 @@ export function fresnel(cosine: f32, eta: f32): f32 {
   return 0.5 * (s * s + p * p);
 }
 
-export let through: bool = false;
-
-/**
- * Takes a direction through or off rough glass at random. False where it leads nowhere; `through` says which.
- *
- * @param eta index ahead over that behind
- * @param walls both sides of a thin wall mirror, and each other's mirror image
- */
-export function sampleGlass(eta: f32, walls: bool, which: f32, u: f32, v: f32): bool {
-  facet(alphaX, alphaY, ox, oy, oz, u, v);
-  const d = hx * ox + hy * oy + hz * oz;
-  if (d <= 0) return false;
-  const f = fresnel(d, eta);
-  let fr = f;
-  let fg = f;
-  let fb = f;
-  if (film > 0 && f < 1) {
-    filmShares(eta >= 1 ? d : sqrt<f32>(max<f32>(0, 1 - (1 - d * d) / (eta * eta))), true);
-    fr += film * (filmR - f);
-    fg += film * (filmG - f);
-    fb += film * (filmB - f);
-  }
-  if (walls) {
-    fr = (2 * fr) / (1 + fr);
-    fg = (2 * fg) / (1 + fg);
-    fb = (2 * fb) / (1 + fb);
-  }
-  const off = min<f32>(1, (fr + fg + fb) / 3);
-  through = which >= off;
-  if (through) {
-    const k: f32 = 1 / eta;
-    const t: f32 = sqrt<f32>(max<f32>(0, 1 - k * k * (1 - d * d)));
-    const s: f32 = k * d - t;
-    ix = s * hx - k * ox;
-    iy = s * hy - k * oy;
-    iz = s * hz - k * oz;
-    if (iz >= 0 && !walls) return false;
-  } else {
-    ix = 2 * d * hx - ox;
-    iy = 2 * d * hy - oy;
-    iz = 2 * d * hz - oz;
-    if (iz <= 0) return false;
-  }
-  const l = lambda(alphaX, alphaY, ox, oy, oz);
-  const seen: f32 = walls && through ? 1 : (1 + l) / (1 + l + lambda(alphaX, alphaY, ix, iy, iz));
-  const more: f32 = through ? 1 / (1 - off) : 1 / max<f32>(1e-9, off);
-  weightR = seen * (through ? 1 - fr : fr) * more;
-  weightG = seen * (through ? 1 - fg : fg) * more;
-  weightB = seen * (through ? 1 - fb : fb) * more;
-  return true;
+/** Says which way light goes on, and what it counts. */
+export function send(x: f32, y: f32, z: f32, r: f32, g: f32, b: f32): void {
+  ix = x;
+  iy = y;
+  iz = z;
+  weightR = r;
+  weightG = g;
+  weightB = b;
 }
 
 /** What a film gives back of red, green and blue. */
-let filmR: f32 = 0;
-let filmG: f32 = 0;
-let filmB: f32 = 0;
+export let filmR: f32 = 0;
+export let filmG: f32 = 0;
+export let filmB: f32 = 0;
 
 /** @param bare the body is clear, as glass is; otherwise its mirror share tells its index */
-@inline
-function filmShares(cosine: f32, bare: bool): void {
+export function filmShares(cosine: f32, bare: bool): void {
   const share: f32 = (ior - 1) / (ior + 1);
   const plain = share * share;
   thinFilm(cosine, filmIor, filmThickness, bare ? plain : f0r, bare ? plain : f0g, bare ? plain : f0b);
