@@ -1,6 +1,7 @@
 import { newFinish, newItem, newPiece, newRibbon, newStep, type Piece } from '../piece/piece';
 import { finishParts } from '../finish/parts/index';
 import { sceneLists } from '../scene/index';
+import { BITS } from './bits';
 import { bouncesOf, type TraceSettings } from './tracer';
 
 /** How the piece below is traced, and what comes of it wherever and by however many it is. */
@@ -8,8 +9,7 @@ export const REFERENCE_PIECE = {
   frame: 7,
   samples: 4,
   settings: { width: 160, height: 112, bounces: bouncesOf(4), brightest: 20, grain: 8 } satisfies TraceSettings,
-  /** Of the sums of all pixels, rows from the top. */
-  sha256: '2179c6470c8fd166eb279675e4b9573d6b9b7ad720112daa5df0acd6afae9b6a',
+  sha256: BITS.piece,
 } as const;
 
 const SWAY = { motion: 'wave', shape: 'sine', low: -90, high: 90, turns: 1, phase: 0 } as const;

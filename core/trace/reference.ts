@@ -1,3 +1,4 @@
+import { BITS } from './bits';
 import { ball, pictureOf, settings, square, white } from './fixture';
 
 /** A small picture whose bits are written down: they are the same wherever it is traced. */
@@ -5,7 +6,7 @@ export const REFERENCE = {
   size: { ...settings, width: 24, height: 16 },
   samples: 8,
   /** Of the sums as they lie in memory. */
-  sha256: 'c98524efa483db185f208651cdac09a12c20916fb02f6626585d057333b33d3d',
+  sha256: BITS.picture,
 } as const;
 
 export function referencePicture(): ReturnType<typeof pictureOf> {
