@@ -1,7 +1,7 @@
 import { MeshCache } from '@maypole/core/evaluate/mesh-cache';
 import { hasPasses, type SheetName } from '@maypole/core/output/sheet';
 import type { Piece } from '@maypole/core/piece/piece';
-import type { KeptSheet } from '../frame/keep';
+import { sha256, type KeptSheet } from '../frame/keep';
 import { TraceCrew } from '../frame/trace-crew';
 import { sheetsOf, trueFrame } from '../frame/true-frame';
 import { pieceFrom } from './piece-from';
@@ -73,7 +73,10 @@ export class FrameWorker {
       this.cache,
     );
     const sheets: Partial<Record<SheetName, KeptSheet>> = {};
-    for (const [name, bytes] of sheetsOf(drawn, work.sheets)) sheets[name] = await this.source.put(work, name, bytes);
+    for (const [name, bytes] of sheetsOf(drawn, work.sheets))
+      sheets[name] = work.again
+        ? { sha256: sha256(bytes), bytes: bytes.length }
+        : await this.source.put(work, name, bytes);
     const memory = process.resourceUsage().maxRSS / 1024;
     await this.source.done(work, sheets, { seconds: (performance.now() - begun) / 1000, memory });
   }

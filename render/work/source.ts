@@ -13,6 +13,8 @@ export interface PartWork {
   readonly sheets: readonly SheetName[];
   /** By which the worker is known to have it. */
   readonly lease: string;
+  /** It is there already, and is only to be compared: nothing of it is brought but what its sheets come to. */
+  readonly again?: boolean;
 }
 
 export interface PartFigures {

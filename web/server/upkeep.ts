@@ -3,6 +3,7 @@ import type { Database } from './db';
 import { trimTrail } from './people/trail';
 import { BIN_DAYS } from './contract';
 import { dropRevisions } from './past/revisions';
+import { beginAnew } from './render/create';
 import { clearLoose, clearOld } from './render/renders';
 
 /** Days that a file which nothing names is kept: a page may still hold it, unsaved. */
@@ -50,6 +51,7 @@ export async function keepTidy(db: Database, now = new Date()): Promise<Upkeep> 
   await db.execute(sql`delete from sessions where expires_at < ${now.toISOString()}`);
   await db.execute(sql`delete from invites where expires_at < ${before(30)}`);
   await trimTrail(db);
+  await beginAnew(db);
   await clearOld(db);
   await clearLoose(db);
   return {

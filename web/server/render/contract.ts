@@ -56,6 +56,14 @@ export interface FileSummary {
   readonly message: string | null;
 }
 
+/** Frames that were made a second time by another machine. */
+export interface MadeAgain {
+  /** How many of them came out the same in every byte. */
+  readonly same: number;
+  /** Those that did not: who made each first, and who again. */
+  readonly other: readonly { readonly frame: number; readonly first: string; readonly again: string }[];
+}
+
 export interface RenderSummary {
   readonly id: string;
   readonly pieceId: string | null;
@@ -82,6 +90,7 @@ export interface RenderSummary {
   readonly each: number | null;
   readonly memory: number | null;
   readonly message: string | null;
+  readonly again: MadeAgain;
   readonly createdAt: string;
   readonly finishedAt: string | null;
   readonly files: readonly FileSummary[];

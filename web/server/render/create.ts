@@ -100,6 +100,39 @@ function filesOf(renderId: string, piece: Piece, items: readonly Item[], revisio
   return items.map((item, position) => ({ renderId, position, item, base: bases[position], size: format }));
 }
 
+/**
+ * Begins the frames of renders anew that were under way when Maypole was brought to another version, one that makes
+ * pictures in another way: a render is never of both. Gives how many.
+ */
+export async function beginAnew(db: Database): Promise<number> {
+  const { rows } = await db.execute<{ id: string; source: string; frames: number[] }>(sql`
+    select id, source, frames from renders where state = 'frames' and maker <> ${MAKER}`);
+  for (const { id, source, frames } of rows) {
+    const read = readPiece(source);
+    if (!read.ok) {
+      await db.execute(
+        sql`update renders set state = 'failed', message = ${read.message}, finished_at = now() where id = ${id}`,
+      );
+      continue;
+    }
+    const { piece } = read;
+    const order = frameOrder(renderSettings(piece.render.values), piece.format);
+    const fingerprints = frameFingerprints(piece, frames, order);
+    await db.transaction(async (tx) => {
+      await tx.execute(sql`
+        update render_parts p
+        set fingerprint = t.fingerprint, state = 'waiting', lease = null, tries = 0, taken_over = false, bytes = 0,
+            seconds = null, message = null, done_at = null
+        from unnest(${sql.param(fingerprints)}::text[]) with ordinality as t(fingerprint, n)
+        where p.render_id = ${id} and p.index = t.n - 1`);
+      await tx.execute(sql`update renders set maker = ${MAKER} where id = ${id}`);
+    });
+    await takeOver(db, id);
+    await settleFrames(db, id);
+  }
+  return rows.length;
+}
+
 /** Frames that are there as files already, of whichever render. */
 async function takeOver(db: Database, render: string): Promise<void> {
   const { rows } = await db.execute<{ index: number; bytes: string }>(sql`

@@ -5,8 +5,9 @@ import { sql } from 'drizzle-orm';
 import { carried } from '../carried';
 import type { Database } from '../db';
 import { AppError } from '../http/app-error';
-import { claimPart, failPart, finishPart, renewLease, type Worker } from './queue';
+import { claimWork, failWork, finishWork, renewWork } from './leases';
 import { assertDisk, sheetStore } from './room';
+import type { Worker } from './worker';
 
 /** The document of a render, with the files it names. */
 export async function* renderDocument(db: Database, render: string): AsyncGenerator<string> {
@@ -23,7 +24,7 @@ export class DatabaseSource implements WorkSource {
   ) {}
 
   claim(): Promise<PartWork | undefined> {
-    return claimPart(this.db, this.worker);
+    return claimWork(this.db, this.worker);
   }
 
   async piece({ render }: PartWork): Promise<string> {
@@ -33,7 +34,7 @@ export class DatabaseSource implements WorkSource {
   }
 
   renew({ lease }: PartWork): Promise<boolean> {
-    return renewLease(this.db, lease);
+    return renewWork(this.db, lease);
   }
 
   async put({ fingerprint }: PartWork, sheet: SheetName, bytes: Uint8Array): Promise<KeptSheet> {
@@ -42,10 +43,10 @@ export class DatabaseSource implements WorkSource {
   }
 
   done({ lease }: PartWork, sheets: Partial<Record<SheetName, KeptSheet>>, figures: PartFigures): Promise<void> {
-    return finishPart(this.db, lease, sheets, figures);
+    return finishWork(this.db, lease, sheets, figures);
   }
 
   failed({ lease }: PartWork, message: string, forGood: boolean): Promise<void> {
-    return failPart(this.db, lease, message, forGood);
+    return failWork(this.db, lease, message, forGood);
   }
 }

@@ -8,8 +8,9 @@ import { pieceFrom } from '@maypole/render/work/piece-from';
 import { sql } from 'drizzle-orm';
 import { carried } from '../carried';
 import type { Database } from '../db';
-import { keptSheets, leaseSeconds } from './queue';
+import { keptSheets } from './queue';
 import { assertDisk, filesFolder, sheetStore } from './room';
+import { leaseSeconds } from './worker';
 
 interface FileWork {
   readonly id: string;

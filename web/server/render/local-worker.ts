@@ -2,6 +2,8 @@ import { fork, type ChildProcess } from 'node:child_process';
 import { sql } from 'drizzle-orm';
 import { database } from '../db';
 import { log } from '../front/log';
+import { awaitsCheck } from './made-again';
+import { HERE } from './worker';
 
 declare global {
   var maypoleWorker: LocalWorker | undefined;
@@ -34,7 +36,7 @@ export class LocalWorker {
     try {
       const { rows } = await database().execute(sql`
         select 1 from renders where not paused and (state = 'files' or (state = 'frames' and light = 'true')) limit 1`);
-      if (rows.length > 0) this.start();
+      if (rows.length > 0 || (await awaitsCheck(database(), HERE))) this.start();
     } catch {
       // The database is away; the next look finds it.
     }

@@ -4,8 +4,10 @@ import os from 'node:os';
 import { MAKER } from '@maypole/core/trace/maker';
 import { FrameWorker } from '@maypole/render/work/frame-worker';
 import { database } from '../db';
+import { beginAnew } from './create';
 import { DatabaseSource } from './database-source';
 import { nextFile } from './files';
+import { HERE } from './worker';
 
 /** Milliseconds between looks for work, and of nothing to do after which it ends. */
 const [LOOK, IDLE] = [500, 20_000];
@@ -19,16 +21,16 @@ const db = database();
 const worker = new FrameWorker(
   new DatabaseSource(db, {
     id: `here-${randomUUID()}`,
-    name: 'This machine',
+    ...HERE,
     light: 'true',
     threads,
     maker: MAKER,
-    by: 'this machine',
   }),
   threads,
 );
 
 async function main(): Promise<void> {
+  await beginAnew(db).catch((error: Error) => console.error(error.message));
   let last = Date.now();
   while (Date.now() - last < IDLE) {
     try {

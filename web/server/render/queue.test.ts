@@ -12,13 +12,16 @@ import { encode } from 'fast-png';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { connect } from '../db';
 import { createPiece } from '../pieces';
-import { createRender } from './create';
+import { beginAnew, createRender } from './create';
 import { nextFile } from './files';
+import { claimWork, failWork, finishWork, renderOfLease, renewWork } from './leases';
+import { awaitsCheck, claimCheck } from './made-again';
 import { framePicture } from './pictures';
-import { claimPart, failPart, finishPart, renewLease, takeBack, type Worker } from './queue';
+import { claimPart, failPart, finishPart, renewLease, takeBack } from './queue';
 import { changeRender, clearRender, queueNow, renderNow } from './renders';
 import { filesFolder, sheetStore } from './room';
 import { sendFiles } from './send-files';
+import type { Worker } from './worker';
 
 const db = connect(process.env.DATABASE_URL ?? 'postgresql://127.0.0.1:1/none');
 const before = process.env.MAYPOLE_RENDERS;
@@ -170,6 +173,108 @@ describe('the queue of frames', () => {
       message: expect.stringContaining('6-abc') as string,
     });
     expect(await claimPart(db, worker('Quick', { light: 'quick' }))).toBeUndefined();
+  });
+});
+
+describe('frames that are made again', () => {
+  const made = (name: string, by = 'test') => ({ name, by });
+  const digest = (byte: string) => ({ sha256: byte.repeat(64), bytes: 9 });
+  const keptOf = async (work: PartWork) => ({
+    solid: (
+      await db.execute<{ sheets: { solid: { sha256: string; bytes: number } } }>(
+        sql`select sheets from render_sheets where fingerprint = ${work.fingerprint}`,
+      )
+    ).rows[0].sheets.solid,
+  });
+  const figures = { seconds: 1, memory: 1 };
+
+  it('are one of 32, by another machine than the first, after those that are wanted; the same bytes are counted', async () => {
+    const id = await render(40);
+    expect(await finishAll('A')).toBe(40);
+    expect([await awaitsCheck(db, made('A')), await awaitsCheck(db, made('B'))]).toEqual([false, true]);
+    // Another process of the same machine is no other machine.
+    expect(await claimWork(db, { ...worker('A'), id: 'test-A-11111111' })).toBeUndefined();
+    const next = await render(1);
+    const wanted = (await claimWork(db, worker('B')))!;
+    expect([wanted.render, wanted.again]).toEqual([next, undefined]);
+    await finish(wanted);
+    const again: PartWork[] = [];
+    for (let work; (work = await claimWork(db, worker('B')));) {
+      again.push(work);
+      expect(await renderOfLease(db, work.lease)).toBe(id);
+      expect(await renewWork(db, work.lease)).toBe(true);
+      await finishWork(db, work.lease, await keptOf(work), figures);
+      expect(await renewWork(db, work.lease)).toBe(false);
+    }
+    expect(again.map((w) => [w.render, w.again])).toEqual([
+      [id, true],
+      [id, true],
+    ]);
+    expect(again[0].frame).toBe(0);
+    const detail = await renderNow(db, id);
+    expect(detail.again).toEqual({ same: 2, other: [] });
+    // Nothing of it counts as work on the render.
+    expect(detail.shares.map((s) => [s.worker, s.frames])).toEqual([['A', 40]]);
+    // That of B waits for A in its turn.
+    expect(await awaitsCheck(db, made('A'))).toBe(true);
+  });
+  it('and come out different are told with both names; what was first is kept', async () => {
+    const id = await render(2);
+    await finishAll('A');
+    const work = (await claimWork(db, worker('B')))!;
+    const kept = await keptOf(work);
+    await finishWork(db, work.lease, { solid: digest('0') }, figures);
+    expect((await renderNow(db, id)).again).toEqual({ same: 0, other: [{ frame: 0, first: 'A', again: 'B' }] });
+    expect(await keptOf(work)).toEqual(kept);
+    expect(await stateOf(id)).toBe('files');
+    await expect(finishWork(db, work.lease, kept, figures)).rejects.toMatchObject({ status: 409 });
+  });
+  it('are given to others when a machine falls silent over them or fails, some times, and do no harm to the render', async () => {
+    const id = await render(2);
+    await finishAll('A');
+    const silent = (await claimWork(db, worker('B')))!;
+    expect(await claimWork(db, worker('C'))).toBeUndefined();
+    await db.execute(sql`update render_checks set lease_until = now() - interval '1 second' where render_id = ${id}`);
+    const second = (await claimWork(db, worker('C')))!;
+    expect(await renewWork(db, silent.lease)).toBe(false);
+    await failWork(db, second.lease, 'The disk was full.', true);
+    const third = (await claimWork(db, worker('D')))!;
+    await failWork(db, third.lease, 'No luck.', false);
+    expect(await claimWork(db, worker('E'))).toBeUndefined();
+    const { again, failed, state } = await renderNow(db, id);
+    expect([again, failed, state]).toEqual([{ same: 0, other: [] }, 0, 'files']);
+  });
+  it('are none of estimates, of quick light, of what is paused, nor of renders that ended long ago', async () => {
+    const estimate = await render(40, (p) => p, true);
+    await finishAll('A');
+    expect((await db.execute(sql`select 1 from render_checks where render_id = ${estimate}`)).rows).toEqual([]);
+    const id = await render(2);
+    await finishAll('A');
+    expect(await claimCheck(db, worker('Quick', { light: 'quick' }))).toBeUndefined();
+    await changeRender(db, id, { paused: true });
+    expect(await awaitsCheck(db, made('B'))).toBe(false);
+    await changeRender(db, id, { paused: false });
+    expect(await awaitsCheck(db, made('B'))).toBe(true);
+    await db.execute(sql`update renders set state = 'done', finished_at = now() - interval '2 hours' where id = ${id}`);
+    expect(await awaitsCheck(db, made('B'))).toBe(false);
+  });
+});
+
+describe('renders that were under way when Maypole was brought to another version', () => {
+  it('are given to nobody as they are, and begun anew: none is of two versions', async () => {
+    const id = await render(3);
+    await finish((await claimPart(db, worker()))!);
+    const old = await fingerprint(id, 0);
+    await db.execute(sql`update renders set maker = '7-old' where id = ${id}`);
+    await db.execute(sql`update render_parts set fingerprint = 'old-' || fingerprint where render_id = ${id}`);
+    await db.execute(sql`update render_sheets set fingerprint = 'old-' || fingerprint where fingerprint = ${old}`);
+    expect(await claimPart(db, worker())).toBeUndefined();
+    expect(await beginAnew(db)).toBe(1);
+    expect((await renderNow(db, id)).done).toBe(0);
+    expect(await fingerprint(id, 0)).toBe(old);
+    expect(await finishAll()).toBe(3);
+    expect(await beginAnew(db)).toBe(0);
+    expect(await stateOf(id)).toBe('files');
   });
 });
 

@@ -7,23 +7,8 @@ import type { PartWork } from '@maypole/render/work/source';
 import { sql } from 'drizzle-orm';
 import type { Database } from '../db';
 import { AppError } from '../http/app-error';
-
-/** Who asks for work. */
-export interface Worker {
-  readonly id: string;
-  readonly name: string;
-  readonly light: 'quick' | 'true';
-  readonly threads: number;
-  /** See MAKER. */
-  readonly maker: string;
-  /** Who let it in. */
-  readonly by: string;
-}
-
-/** Seconds until a worker that says nothing is taken for gone. */
-export const leaseSeconds = () => Number(process.env.MAYPOLE_LEASE_SECONDS) || 45;
-/** Times that a frame is tried by a worker that then falls silent or fails. */
-const TRIES = 3;
+import { wantCheck } from './made-again';
+import { leaseSeconds, TRIES, type Worker } from './worker';
 
 /**
  * The queue of frames, in the piece database. Own tables rather than a library of jobs: a frame is leased, and its lease
@@ -53,7 +38,7 @@ export async function claimPart(db: Database, worker: Worker): Promise<PartWork 
       select p.render_id, p.index
       from (
         select id from renders
-        where state = 'frames' and not paused and light = ${worker.light}
+        where state = 'frames' and not paused and light = ${worker.light} and maker = ${MAKER}
         order by priority desc, place
       ) r
       cross join lateral (
@@ -146,6 +131,7 @@ export async function finishPart(
       update render_parts set state = 'done', lease = null, lease_until = null, seconds = ${seconds},
              memory = ${Math.round(memory)}, bytes = ${bytes}, message = null, done_at = now()
       where lease = ${lease} and state = 'leased'`);
+    await wantCheck(tx, part.render_id, part.index);
   });
   await settleFrames(db, part.render_id);
 }

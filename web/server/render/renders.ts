@@ -16,8 +16,10 @@ import type { Database } from '../db';
 import { AppError } from '../http/app-error';
 import { settleFrames } from './queue';
 import { removeFiles } from './files';
+import { madeAgain } from './made-again';
 import { freeBytes, sheetStore } from './room';
 import type { RenderState, WorkState } from './tables';
+import { HERE } from './worker';
 
 /** Renders that a list shows. */
 const SHOWN = 200;
@@ -85,6 +87,10 @@ async function summaries(db: Database, which: SQL): Promise<RenderSummary[]> {
     select id, render_id, item ->> 'kind' as kind, state, share, files, bytes, report, message
     from render_files where render_id = any(${ids}::uuid[]) order by position`);
   const rates = await workingRates(db);
+  const again = await madeAgain(
+    db,
+    rows.map((r) => r.id),
+  );
   return rows.map((r) => {
     const open = r.frames - Number(r.done) - Number(r.failed);
     const rate = rates.get(r.id) ?? 0;
@@ -110,6 +116,7 @@ async function summaries(db: Database, which: SQL): Promise<RenderSummary[]> {
       each: r.each,
       memory: r.memory,
       message: r.message,
+      again: again.get(r.id) ?? { same: 0, other: [] },
       createdAt: new Date(r.created_at).toISOString(),
       finishedAt: r.finished_at && new Date(r.finished_at).toISOString(),
       files: files.rows
@@ -147,7 +154,7 @@ export async function workersNow(db: Database): Promise<WorkerSummary[]> {
   const { rows } = await db.execute<Omit<WorkerSummary, 'silent'> & { silent: number } & Record<string, unknown>>(sql`
     select id, name, light, threads, by, extract(epoch from now() - seen_at)::float8 as silent
     from render_workers
-    where seen_at > now() - make_interval(secs => case when by = 'this machine' then 25 else ${FORGOTTEN} end)
+    where seen_at > now() - make_interval(secs => case when by = ${HERE.by} then 25 else ${FORGOTTEN} end)
     order by name`);
   return rows.map(({ id, name, light, threads, by, silent }) => ({ id, name, light, threads, by, silent }));
 }

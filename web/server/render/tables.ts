@@ -96,6 +96,26 @@ export const renderParts = pgTable(
   ],
 );
 
+/** Where the making of a frame for a second time stands: in the end it is the same, or another. */
+export type CheckState = 'waiting' | 'leased' | 'same' | 'other' | 'failed';
+
+/** A frame that another machine makes once more, to see whether it comes out the same in every byte. */
+export const renderChecks = pgTable(
+  'render_checks',
+  {
+    renderId: uuid('render_id')
+      .notNull()
+      .references(() => renders.id, { onDelete: 'cascade' }),
+    index: integer('index').notNull(),
+    state: text('state').$type<CheckState>().notNull().default('waiting'),
+    lease: uuid('lease'),
+    leaseUntil: moment('lease_until'),
+    worker: text('worker'),
+    tries: integer('tries').notNull().default(0),
+  },
+  (t) => [primaryKey({ columns: [t.renderId, t.index] }), index('render_checks_next').on(t.state)],
+);
+
 /** Pictures of frames that are kept as files, by their fingerprint. */
 export const renderSheets = pgTable('render_sheets', {
   fingerprint: text('fingerprint').primaryKey(),

@@ -4,7 +4,7 @@ import { Box, Flex, Text, chakra } from '@chakra-ui/react';
 import { outputs } from '@maypole/core/output/index';
 import { ArrowUp, ChevronDown, ChevronRight, Download, Pause, Play, RotateCcw, Trash2, X } from 'lucide-react';
 import { useEffect, useState } from 'react';
-import type { FileSummary, RenderChange, RenderDetail, RenderSummary } from '@/server/render/contract';
+import type { FileSummary, MadeAgain, RenderChange, RenderDetail, RenderSummary } from '@/server/render/contract';
 import { PictureButton } from '../parts/buttons';
 import { DeclaredIcon } from '../parts/icons';
 import { tellTrouble } from '../parts/toasts';
@@ -127,6 +127,11 @@ export function RenderCard({ render, all, worked, ahead, open, onOpen, onRepair 
         </Text>
         {render.left !== null && <Text whiteSpace="nowrap">{inWords(render.left)} left</Text>}
       </Flex>
+      {render.again.other.length > 0 && (
+        <Text role="alert" fontSize="12px" color="poppyText" lineHeight="1.5" mt="1">
+          {unlike(render.again.other)}
+        </Text>
+      )}
       {open && detail && <FrameStrip render={detail} onShow={setShown} onWant={(index) => change({ first: index })} />}
       {render.files
         .filter((f) => f.state !== 'waiting')
@@ -154,6 +159,16 @@ function howMade({ order, frames, loopFrames }: RenderSummary): string {
   const light = order.light === 'true' ? `true light, ${order.samples} samples` : 'quick light';
   const which = frames === loopFrames ? `${frames} frames` : `${frames} of ${loopFrames} frames`;
   return `${which}, ${order.width} × ${order.height}, ${light}`;
+}
+
+/** That machines do not make the same of a frame, and what to do about it. */
+function unlike(other: MadeAgain['other']): string {
+  const [{ frame, first, again }, ...more] = other;
+  const others = more.length > 0 ? `, and so did ${more.length} more` : '';
+  return (
+    `Frame ${frame}, which ${first} had made, came out different when ${again} made it again${others}. One of the two ` +
+    'does not work as it should: withdraw its key, clear this render and begin it anew.'
+  );
 }
 
 /** Where a render stands, in words. */

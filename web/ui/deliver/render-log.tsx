@@ -8,7 +8,7 @@ const MOST = 12;
 
 /** Who made how much of a render, and the last frames that were made, or could not be. */
 export function RenderLog({ render }: { render: RenderDetail }) {
-  const { parts, shares, memory } = render;
+  const { parts, shares, memory, again } = render;
   const most = Math.max(1, ...shares.map((s) => s.frames));
   const failed = parts.filter((p) => p.message);
   const last = parts
@@ -31,6 +31,13 @@ export function RenderLog({ render }: { render: RenderDetail }) {
         </Flex>
       ))}
       {memory !== null && memory > 0 && <Text color="muted">A frame takes {memory} MB of memory at most.</Text>}
+      {again.same > 0 && (
+        <Text color="muted">
+          {again.same === 1
+            ? 'One frame was made again by another machine: it is the same in every byte.'
+            : `${again.same} frames were made again by another machine: they are the same in every byte.`}
+        </Text>
+      )}
       {failed.map((p) => (
         <Text key={p.index} color="poppyText" lineHeight="1.5">
           Frame {p.frame}: {p.message}

@@ -3,7 +3,7 @@ import { parseJson } from '@/server/http/body';
 import { route } from '@/server/http/route';
 import { admitWorker } from '@/server/render/admit-worker';
 import { claimBody } from '@/server/render/contract';
-import { claimPart } from '@/server/render/queue';
+import { claimWork } from '@/server/render/leases';
 
 /** Milliseconds that a worker without work is kept waiting, and between looks. */
 const [WAIT, LOOK] = [8000, 1000];
@@ -14,7 +14,7 @@ export const POST = route({ who: 'edit', body: 2000 }, async ({ request, body, p
   const worker = { ...parseJson(body, claimBody), by: person!.name };
   const until = Date.now() + WAIT;
   for (;;) {
-    const part = await claimPart(database(), worker);
+    const part = await claimWork(database(), worker);
     if (part) return Response.json(part);
     if (Date.now() > until || request.signal.aborted) return new Response(null, { status: 204 });
     await new Promise((resolve) => setTimeout(resolve, LOOK));

@@ -3,12 +3,12 @@ import { AppError } from '@/server/http/app-error';
 import { route } from '@/server/http/route';
 import { admitWorker } from '@/server/render/admit-worker';
 import { leaseId } from '@/server/render/contract';
-import { renewLease } from '@/server/render/queue';
+import { renewWork } from '@/server/render/leases';
 
 /** A sign of life: goes on with a frame. */
 export const PUT = route<{ lease: string }>({ who: 'edit' }, async ({ request, person, params }) => {
   admitWorker(request, person);
-  if (!(await renewLease(database(), leaseId.parse(params.lease))))
+  if (!(await renewWork(database(), leaseId.parse(params.lease))))
     throw new AppError(409, 'This frame is no longer yours: it was cancelled, or given to another worker.');
   return new Response(null, { status: 204 });
 });

@@ -4,8 +4,8 @@ import { parseJson } from '@/server/http/body';
 import { route } from '@/server/http/route';
 import { admitWorker } from '@/server/render/admit-worker';
 import { doneBody, leaseId } from '@/server/render/contract';
+import { finishWork } from '@/server/render/leases';
 import { wakeWorker } from '@/server/render/local-worker';
-import { finishPart, leasedPart } from '@/server/render/queue';
 import { sheetStore } from '@/server/render/room';
 
 /** A frame is finished; its sheets have been brought before, and are looked at once more. */
@@ -13,12 +13,12 @@ export const POST = route<{ lease: string }>({ who: 'edit', body: 4000 }, async 
   admitWorker(request, person);
   const lease = leaseId.parse(params.lease);
   const { sheets, ...figures } = parseJson(body, doneBody);
-  const part = await leasedPart(database(), lease);
   const store = sheetStore();
-  for (const name of part.sheets)
-    if (!(await store.intact(part.fingerprint, name, sheets[name])))
-      throw new AppError(422, `The sheet “${name}” did not come as it was sent; send it again.`);
-  await finishPart(database(), lease, sheets, figures);
+  await finishWork(database(), lease, sheets, figures, async (fingerprint, wanted) => {
+    for (const name of wanted)
+      if (!(await store.intact(fingerprint, name, sheets[name])))
+        throw new AppError(422, `The sheet “${name}” did not come as it was sent; send it again.`);
+  });
   wakeWorker();
   return new Response(null, { status: 204 });
 });

@@ -3,12 +3,12 @@ import { parseJson } from '@/server/http/body';
 import { route } from '@/server/http/route';
 import { admitWorker } from '@/server/render/admit-worker';
 import { failedBody, leaseId } from '@/server/render/contract';
-import { failPart } from '@/server/render/queue';
+import { failWork } from '@/server/render/leases';
 
 /** A frame could not be made. */
 export const POST = route<{ lease: string }>({ who: 'edit', body: 9000 }, async ({ request, person, params, body }) => {
   admitWorker(request, person);
   const { message, forGood } = parseJson(body, failedBody);
-  await failPart(database(), leaseId.parse(params.lease), message, forGood);
+  await failWork(database(), leaseId.parse(params.lease), message, forGood);
   return new Response(null, { status: 204 });
 });

@@ -4,13 +4,13 @@ import { route } from '@/server/http/route';
 import { admitWorker } from '@/server/render/admit-worker';
 import { leaseId } from '@/server/render/contract';
 import { renderDocument } from '@/server/render/database-source';
-import { leasedPart } from '@/server/render/queue';
+import { renderOfLease } from '@/server/render/leases';
 
 /** The document that a worker makes a frame of, with the files it names. */
 export const GET = route<{ lease: string }>({ who: 'edit' }, async ({ request, person, params }) => {
   admitWorker(request, person);
-  const { render_id } = await leasedPart(database(), leaseId.parse(params.lease));
-  return new Response(Readable.toWeb(Readable.from(renderDocument(database(), render_id))) as ReadableStream, {
+  const render = await renderOfLease(database(), leaseId.parse(params.lease));
+  return new Response(Readable.toWeb(Readable.from(renderDocument(database(), render))) as ReadableStream, {
     headers: { 'Content-Type': 'application/json; charset=utf-8' },
   });
 });
