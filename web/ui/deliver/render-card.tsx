@@ -138,7 +138,7 @@ export function RenderCard({ render, all, worked, ahead, open, onOpen, onRepair 
         .map((f) => (
           <OutputRow key={f.id} render={id} file={f} onRepair={onRepair} />
         ))}
-      {open && detail && <RenderLog render={detail} />}
+      {open && detail && <RenderLog render={detail} again={render.again} />}
       {shown !== undefined && detail && (
         <FrameViewer
           render={detail}
@@ -167,7 +167,7 @@ function unlike(other: MadeAgain['other']): string {
   const others = more.length > 0 ? `, and so did ${more.length} more` : '';
   return (
     `Frame ${frame}, which ${first} had made, came out different when ${again} made it again${others}. One of the two ` +
-    'does not work as it should: withdraw its key, clear this render and begin it anew.'
+    'does not work as it should: withdraw the key of the one you trust less, clear this render and begin it anew.'
   );
 }
 

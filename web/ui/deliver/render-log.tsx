@@ -1,14 +1,14 @@
 'use client';
 
 import { Box, Flex, Text } from '@chakra-ui/react';
-import type { RenderDetail } from '@/server/render/contract';
+import type { MadeAgain, RenderDetail } from '@/server/render/contract';
 
 /** Lines of a log that are shown. */
 const MOST = 12;
 
 /** Who made how much of a render, and the last frames that were made, or could not be. */
-export function RenderLog({ render }: { render: RenderDetail }) {
-  const { parts, shares, memory, again } = render;
+export function RenderLog({ render, again }: { readonly render: RenderDetail; readonly again: MadeAgain }) {
+  const { parts, shares, memory } = render;
   const most = Math.max(1, ...shares.map((s) => s.frames));
   const failed = parts.filter((p) => p.message);
   const last = parts
