@@ -35,7 +35,8 @@ vi.mock('../api', () => ({
       : Promise.resolve(void server.marks.set(number, mark)),
   keepTake: () => Promise.resolve(void server.numbers.push(server.numbers.length + 1)),
 }));
-const settled = () => vi.waitFor(() => expect(server.asked.length).toBe(usePast.getState().pieces.size), { timeout: 20_000 });
+const settled = () =>
+  vi.waitFor(() => expect(server.asked.length).toBe(usePast.getState().pieces.size), { timeout: 20_000 });
 
 beforeEach(() => {
   Object.assign(server, { numbers: [1, 2], marks: new Map(), asked: [], away: false });
