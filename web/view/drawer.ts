@@ -25,8 +25,12 @@ export interface Drawer {
   readonly subframes: Subframes;
   /** Size of the picture in device pixels. */
   setSize(width: number, height: number): void;
-  /** Draws sub-frame `number` of `of`; resolves once it stands in the canvas. */
-  draw(frame: ViewFrame, number?: number, of?: number): Promise<void>;
+  /**
+   * Draws sub-frame `number` of `of`; resolves once it stands in the canvas.
+   *
+   * @param coarse device pixels that one of the picture covers each way
+   */
+  draw(frame: ViewFrame, number?: number, of?: number, coarse?: number): Promise<void>;
   /**
    * Draws the average of so many sub-frames and gives it away; to be closed by who takes it.
    *
@@ -93,9 +97,10 @@ class LocalDrawer implements Drawer {
     this.stage.setSize(width, height);
   }
 
-  async draw(frame: ViewFrame, number = 0, of = 1): Promise<void> {
+  async draw(frame: ViewFrame, number = 0, of = 1, coarse = 1): Promise<void> {
     await pictureFiles(frame);
     await this.stage.room();
+    this.stage.setCoarse(coarse);
     this.stage.draw(frame, number, of);
     if (of > 1 && number === of - 1) await this.stage.done();
   }
@@ -173,8 +178,8 @@ class RemoteDrawer implements Drawer {
     this.worker.postMessage({ type: 'size', width, height } satisfies ToStage);
   }
 
-  async draw(frame: ViewFrame, number = 0, of = 1): Promise<void> {
-    await this.ask(frame, number, number + 1, of, false);
+  async draw(frame: ViewFrame, number = 0, of = 1, coarse = 1): Promise<void> {
+    await this.ask(frame, number, number + 1, of, false, coarse);
   }
 
   async picture(instants: readonly ViewFrame[], subframes: number): Promise<ImageBitmap> {
@@ -201,13 +206,14 @@ class RemoteDrawer implements Drawer {
     last: number,
     of: number,
     copy: boolean,
+    coarse = 1,
   ): Promise<ImageBitmap | undefined> {
     const packed = frame === this.last ? {} : { frame: this.packer.pack(frame) };
     this.last = frame;
     const id = ++this.number;
     return new Promise((done, failed) => {
       this.waiting.set(id, { done, failed });
-      this.worker.postMessage({ type: 'draw', id, ...packed, first, last, of, copy } satisfies ToStage);
+      this.worker.postMessage({ type: 'draw', id, ...packed, first, last, of, copy, coarse } satisfies ToStage);
     });
   }
 

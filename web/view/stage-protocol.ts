@@ -13,6 +13,8 @@ export type ToStage =
       readonly first: number;
       readonly last: number;
       readonly of: number;
+      /** Device pixels that one of the picture covers each way. */
+      readonly coarse: number;
       /** Send the picture back. */
       readonly copy: boolean;
     };

@@ -85,6 +85,9 @@ export class Stage {
   readonly subframes: { readonly edges: number; readonly soft: number };
   private width = 1;
   private height = 1;
+  /** Size of the picture where nothing is left out. */
+  private whole = { width: 1, height: 1 };
+  private coarse = 1;
   /** Told by the device itself, a moment after it has gone. */
   private gone = false;
 
@@ -135,6 +138,19 @@ export class Stage {
 
   /** Size of the picture in device pixels. */
   setSize(width: number, height: number): void {
+    this.whole = { width, height };
+    this.resize();
+  }
+
+  /** Device pixels that one of the picture covers each way. */
+  setCoarse(coarse: number): void {
+    if (coarse === this.coarse) return;
+    this.coarse = coarse;
+    this.resize();
+  }
+
+  private resize(): void {
+    const [width, height] = [this.whole.width, this.whole.height].map((n) => Math.ceil(n / this.coarse));
     if (width === this.width && height === this.height) return;
     this.width = width;
     this.height = height;

@@ -41,6 +41,8 @@ async function take(data: ToStage): Promise<void> {
         }
         for (let n = data.first; n < data.last; n++) {
           await stage!.room();
+          // In the same task as the drawing: a canvas of another size is empty.
+          stage!.setCoarse(data.coarse);
           stage!.draw(frame!, n, data.of, n === data.last - 1);
         }
         // In the same task as the drawing, before the canvas is handed on.

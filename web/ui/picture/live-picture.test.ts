@@ -7,7 +7,7 @@ import { LivePicture } from './live-picture';
 
 /** A drawer that notes what it is asked for, and an engine whose shapes come when the test says so. */
 const world = vi.hoisted(() => ({
-  drawn: [] as { frame: unknown; number: number; of: number }[],
+  drawn: [] as { frame: unknown; number: number; of: number; coarse: number }[],
   size: [0, 0],
   disposed: 0,
   made: 0,
@@ -28,8 +28,8 @@ vi.mock('@/view/drawer', async (original) => ({
     const drawer = {
       subframes: { edges: 4, soft: 8 },
       setSize: (w: number, h: number) => void (world.size = [w, h]),
-      draw: async (frame: unknown, number = 0, of = 1) => {
-        world.drawn.push({ frame, number, of });
+      draw: async (frame: unknown, number = 0, of = 1, coarse = 1) => {
+        world.drawn.push({ frame, number, of, coarse });
         await world.hold;
       },
       dispose: () => void world.disposed++,
@@ -187,6 +187,27 @@ describe('the picture of the editor', () => {
       [2, 4],
       [2, 4],
     ]);
+  });
+  it('has fewer pixels while it moves where drawing is slow, and all of them once it stands', async () => {
+    await pass(1000);
+    world.drawn.length = 0;
+    for (let f = 1; f <= 4; f++) {
+      useEditor.setState({ frame: f });
+      // From a turn of the screen on, 16 ms from here, it takes more than 50.
+      world.hold = new Promise((done) => setTimeout(done, 80));
+      await pass(100);
+    }
+    expect(world.drawn.map((d) => d.coarse)).toEqual([1, 2, 4, 4]);
+    world.hold = null;
+    world.drawn.length = 0;
+    await pass(2000);
+    expect(world.drawn.map((d) => [d.coarse, d.of])).toEqual([
+      [1, 4],
+      [1, 4],
+      [1, 4],
+      [1, 4],
+    ]);
+    expect(canvas().still).toBe('true');
   });
   it('keeps the last shape of a ribbon that is worked out, and says that it is not complete', async () => {
     world.ready = false;

@@ -8,6 +8,7 @@ import { useCovered } from '../state/covered';
 import { shownMode } from '../state/focusing';
 import { useTrueLight } from '../state/true-light';
 import { useEditor, type EditorState } from '../state/store';
+import { Pace } from './pace';
 
 interface Reports {
   /** The size of the picture in CSS pixels, whenever it changes. */
@@ -27,8 +28,8 @@ const LOSSES = 3;
 
 /**
  * The picture of the editor: drawn whenever something that shows has changed, from what the store and
- * the engine have. A ribbon that is still being worked out keeps its last shape. While it stands still
- * its edges get finer, sub-frame by sub-frame.
+ * the engine have. A ribbon that is still being worked out keeps its last shape. While it moves and
+ * drawing is slow it has fewer pixels; while it stands still its edges get finer, sub-frame by sub-frame.
  */
 export class LivePicture {
   private canvas!: HTMLCanvasElement;
@@ -40,6 +41,7 @@ export class LivePicture {
   private asked = 0;
   private resting: ReturnType<typeof setTimeout> | undefined;
   private shown: ViewFrame | null = null;
+  private readonly pace = new Pace();
   private readonly losses: number[] = [];
   private readonly stops: (() => void)[] = [];
 
@@ -149,7 +151,9 @@ export class LivePicture {
     const ribbons = [...now.ribbons, ...(this.shown?.ribbons ?? []).filter((x) => waiting.some((r) => r.id === x.id))];
     this.shown = { ...now, ribbons };
     canvas.dataset.still = 'false';
-    if (!(await this.drawn(drawer, this.shown, 0, 1))) return;
+    const coarse = this.pace.begin(performance.now());
+    if (!(await this.drawn(drawer, this.shown, 0, 1, coarse))) return;
+    this.pace.end(performance.now());
     // For tests and benchmarks: which frame stands in the picture, and whether it is complete.
     canvas.dataset.frame = String(frame);
     canvas.dataset.complete = String(waiting.length === 0);
@@ -161,11 +165,11 @@ export class LivePicture {
   };
 
   /** Draws, one at a time; false where the drawer has gone meanwhile. */
-  private async drawn(drawer: Drawer, frame: ViewFrame, number: number, of: number): Promise<boolean> {
+  private async drawn(drawer: Drawer, frame: ViewFrame, number: number, of: number, coarse = 1): Promise<boolean> {
     this.drawing = true;
     this.again = false;
     try {
-      await drawer.draw(frame, number, of);
+      await drawer.draw(frame, number, of, coarse);
     } catch (error) {
       if (this.drawer === drawer) console.warn(error);
     }
