@@ -209,6 +209,20 @@ describe('the picture of the editor', () => {
     ]);
     expect(canvas().still).toBe('true');
   });
+  it('is whole at rest beneath true light, too, until rays cover it', async () => {
+    await pass(1000);
+    useEditor.setState({ light: 'true' });
+    await pass(500);
+    for (let f = 1; f <= 3; f++) {
+      useEditor.setState({ frame: f });
+      world.hold = new Promise((done) => setTimeout(done, 80));
+      await pass(100);
+    }
+    world.hold = null;
+    world.drawn.length = 0;
+    await pass(2000);
+    expect(world.drawn.map((d) => [d.coarse, d.of])).toEqual([[1, 1]]);
+  });
   it('keeps the last shape of a ribbon that is worked out, and says that it is not complete', async () => {
     world.ready = false;
     useEditor.setState({ frame: 4 });

@@ -42,6 +42,8 @@ export class LivePicture {
   private resting: ReturnType<typeof setTimeout> | undefined;
   private shown: ViewFrame | null = null;
   private readonly pace = new Pace();
+  /** How many device pixels one of what is shown covers each way. */
+  private coarse = 1;
   private readonly losses: number[] = [];
   private readonly stops: (() => void)[] = [];
 
@@ -151,8 +153,8 @@ export class LivePicture {
     const ribbons = [...now.ribbons, ...(this.shown?.ribbons ?? []).filter((x) => waiting.some((r) => r.id === x.id))];
     this.shown = { ...now, ribbons };
     canvas.dataset.still = 'false';
-    const coarse = this.pace.begin(performance.now());
-    if (!(await this.drawn(drawer, this.shown, 0, 1, coarse))) return;
+    this.coarse = this.pace.begin(performance.now());
+    if (!(await this.drawn(drawer, this.shown, 0, 1, this.coarse))) return;
     this.pace.end(performance.now());
     // For tests and benchmarks: which frame stands in the picture, and whether it is complete.
     canvas.dataset.frame = String(frame);
@@ -184,7 +186,14 @@ export class LivePicture {
    */
   private async refine(): Promise<void> {
     const { drawer, canvas, shown } = this;
-    if (!drawer || !shown || this.drawing || this.ended || followsRays()) return;
+    if (!drawer || !shown || this.drawing || this.ended) return;
+    const { coarse } = this;
+    this.coarse = 1;
+    if (followsRays()) {
+      // It is seen until the first rays are there.
+      if (coarse > 1 && (await this.drawn(drawer, shown, 0, 1)) && this.again) this.soon();
+      return;
+    }
     const of = subframesFor(shown, drawer.subframes);
     const instants = await this.instants(shown, of);
     // Worked out in the meantime, so that something may have changed.
