@@ -25,6 +25,8 @@ export interface Placed {
   readonly field?: DistanceField;
   /** Where its tree lies: nodes and packets, the ends not among them. */
   readonly span?: Span;
+  /** Its tree is that of another shape, refitted. */
+  readonly refitted?: boolean;
 }
 
 interface Span {
@@ -176,7 +178,7 @@ export class ShapeRoom {
   }
 
   /** Undefined where the tree has become a bad one: triangles that lay together do so no more. */
-  private refit(like: Grown, { points, corners, some }: Laid): (Tree & Box) | undefined {
+  private refit(like: Grown, { points, corners, some }: Laid): (Tree & Box & Pick<Placed, 'refitted'>) | undefined {
     const { memory, nodeBase, packetBase } = this;
     const [nodes, packets] = [this.nodes, this.packets];
     const tree = this.takeOver(like);
@@ -186,7 +188,7 @@ export class ShapeRoom {
     const cost = memory.run.refitTree(nodeBase, firstNode, endNode, packetBase, points, corners, some, whole);
     const box = this.boxAt(whole);
     memory.release(mark);
-    if (cost <= WORSE) return { ...tree, ...box };
+    if (cost <= WORSE) return { ...tree, ...box, refitted: true };
     [this.nodes, this.packets] = [nodes, packets];
     return undefined;
   }

@@ -219,7 +219,9 @@ export class Tracer {
     const known = new Map<Mesh, Known>();
     for (const [name, mesh] of named) {
       if (known.has(mesh)) continue;
-      const own = this.grown(mesh);
+      const grown = this.grown(mesh);
+      // A refitted one depends on what it was refitted from, which another exposure need not have.
+      const own = grown?.placed.refitted ? undefined : grown;
       const before = first?.named.get(name);
       known.set(mesh, {
         // What lies in this memory is about to be overwritten.

@@ -156,4 +156,15 @@ describe('a tree that is refitted', () => {
     expect(after.traced(whole, 8).sums).toEqual(together.sums);
     expect(together.sums.some((x) => x > 0)).toBe(true);
   });
+  it('does not depend on what was traced before: what was refitted is not taken over', () => {
+    const still = ball(1, 12);
+    const held = bent(still, 0.6);
+    const scene = (first: Mesh) => [first, held].map((mesh) => pictureOf([{ mesh }], []));
+    const treeAfter = (before: Mesh) => {
+      const { free } = new Exposure(scene(before), settings);
+      const [, second] = new Exposure(scene(bent(still, 0.45)), settings, free).free;
+      return [...(second as unknown as { grown(mesh: Mesh): { nodes: Uint8Array } }).grown(held).nodes];
+    };
+    expect(treeAfter(still)).toEqual(treeAfter(bent(still, 0.3)));
+  });
 });
