@@ -189,7 +189,8 @@ test('a graphics device that goes away in the middle of a render leaves no frame
   const render = ((await made.json()) as { id: string }).id;
   const now = async () =>
     (await (await page.request.get(`/api/renders/${render}`)).json()) as { state: string; done: number };
-  await page.getByLabel('Lend this browser').check({ force: true });
+  // A page that is still being woken does not hear the click.
+  await expect(() => page.getByLabel('Lend this browser').check({ force: true, timeout: 2000 })).toPass();
   // Twice, wherever in a frame it happens to be.
   const session = await browser.newBrowserCDPSession();
   for (const after of [2, 9]) {

@@ -104,7 +104,10 @@ export class Offscreen {
     const drawn = await this.drawer.picture(pictures, subframes);
     this.context.clearRect(0, 0, this.width, this.height);
     this.context.drawImage(drawn, 0, 0);
+    // Read it now: what is drawn may be fetched later than it is asked for, from a device that is gone by then.
+    this.context.getImageData(0, 0, 1, 1);
     drawn.close();
+    await this.drawer.sound();
   }
 
   /** Metres from the middle of all forms to what is farthest, at a frame whose shapes are there. */

@@ -30,6 +30,17 @@ export class DeviceQueue {
     return this.backend.gl?.isContextLost() ?? false;
   }
 
+  /**
+   * Asks the device itself whether it is there: that it has gone is told a moment later, and pictures that were read in
+   * between are empty.
+   */
+  async sound(): Promise<boolean> {
+    const { gl, device } = this.backend;
+    if (device) await device.queue.onSubmittedWorkDone().catch(() => undefined);
+    else if (gl) return !this.lost && answers(gl);
+    return true;
+  }
+
   /** Marks the end of a drawing that was handed over. */
   handedOver(): void {
     const { gl, device } = this.backend;
@@ -52,6 +63,16 @@ export class DeviceQueue {
   async done(): Promise<void> {
     while (this.waiting.length > 0) await this.waiting.shift()!();
   }
+}
+
+/** Whether a pixel can be read: what is gone leaves the numbers alone that are there. */
+function answers(gl: WebGL2RenderingContext): boolean {
+  const bound = gl.getParameter(gl.READ_FRAMEBUFFER_BINDING) as WebGLFramebuffer | null;
+  const pixel = Uint8Array.of(1, 2, 3, 4);
+  gl.bindFramebuffer(gl.READ_FRAMEBUFFER, null);
+  gl.readPixels(0, 0, 1, 1, gl.RGBA, gl.UNSIGNED_BYTE, pixel);
+  gl.bindFramebuffer(gl.READ_FRAMEBUFFER, bound);
+  return !gl.isContextLost() && pixel.join() !== '1,2,3,4';
 }
 
 async function passed(gl: WebGL2RenderingContext, fence: WebGLSync): Promise<void> {

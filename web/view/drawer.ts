@@ -37,6 +37,12 @@ export interface Drawer {
    * @param instants the frame as it is at as many instants, in the order in which they are drawn
    */
   picture(instants: readonly ViewFrame[], subframes: number): Promise<ImageBitmap>;
+  /**
+   * Asks the device itself whether it is there. What was read of its pictures before is whole then.
+   *
+   * @throws DEVICE_GONE where it is not
+   */
+  sound(): Promise<void>;
   dispose(): void;
 }
 
@@ -113,6 +119,10 @@ class LocalDrawer implements Drawer {
     }
     if (this.stage.lost) throw new Error(DEVICE_GONE);
     return createImageBitmap(this.canvas);
+  }
+
+  async sound(): Promise<void> {
+    if (!(await this.stage.sound())) throw new Error(DEVICE_GONE);
   }
 
   dispose(): void {
@@ -192,6 +202,14 @@ class RemoteDrawer implements Drawer {
       first = last;
     }
     return picture!;
+  }
+
+  async sound(): Promise<void> {
+    const id = ++this.number;
+    await new Promise((done, failed) => {
+      this.waiting.set(id, { done, failed });
+      this.worker.postMessage({ type: 'sound', id } satisfies ToStage);
+    });
   }
 
   dispose(): void {

@@ -4,6 +4,8 @@ import type { PackedFrame } from './pack';
 export type ToStage =
   | { readonly type: 'begin'; readonly canvas: OffscreenCanvas }
   | { readonly type: 'size'; readonly width: number; readonly height: number }
+  /** Whether the device is there; answered by `drawn`, or by `failed` where it is gone. */
+  | { readonly type: 'sound'; readonly id: number }
   | {
       readonly type: 'draw';
       readonly id: number;

@@ -136,6 +136,11 @@ export class Stage {
     return this.gone || this.queue.lost;
   }
 
+  /** Asks the device itself whether it is there: what was read from it before this is whole then. */
+  async sound(): Promise<boolean> {
+    return (await this.queue.sound()) && !this.lost;
+  }
+
   /** Size of the picture in device pixels. */
   setSize(width: number, height: number): void {
     this.whole = { width, height };

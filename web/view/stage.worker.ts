@@ -33,6 +33,10 @@ async function take(data: ToStage): Promise<void> {
     case 'size':
       stage?.setSize(data.width, data.height);
       return;
+    case 'sound':
+      if (await stage!.sound()) tell({ type: 'drawn', id: data.id });
+      else tell({ type: 'failed', id: data.id, message: DEVICE_GONE });
+      return;
     case 'draw':
       try {
         if (data.frame) {
