@@ -1,5 +1,4 @@
 import { randomUUID } from 'node:crypto';
-import type { FrameOrder } from '@maypole/core/output/frame-order';
 import type { SheetName } from '@maypole/core/output/sheet';
 import { MAKER } from '@maypole/core/trace/maker';
 import type { KeptSheet } from '@maypole/render/frame/keep';
@@ -9,6 +8,7 @@ import type { Database } from '../db';
 import { log } from '../front/log';
 import { AppError } from '../http/app-error';
 import type { MadeAgain } from './contract';
+import { givenWork, type GivenRow } from './given-work';
 import { leaseSeconds, TRIES, type Worker } from './worker';
 
 /**
@@ -61,14 +61,7 @@ export async function claimCheck(db: Database, worker: Worker): Promise<PartWork
     update render_checks set state = case when tries >= ${TRIES} then 'failed' else 'waiting' end, lease = null
     where state = 'leased' and lease_until < now()`);
   const lease = randomUUID();
-  const { rows } = await db.execute<{
-    render_id: string;
-    index: number;
-    frame: number;
-    fingerprint: string;
-    frame_order: FrameOrder;
-    sheets: SheetName[];
-  }>(sql`
+  const { rows } = await db.execute<GivenRow>(sql`
     with next as (${waitingFor(worker)} order by r.priority desc, r.place, p.rank limit 1 for update of c skip locked)
     update render_checks c
     set state = 'leased', lease = ${lease}, worker = ${worker.id}, tries = c.tries + 1,
@@ -78,18 +71,7 @@ export async function claimCheck(db: Database, worker: Worker): Promise<PartWork
       and p.render_id = c.render_id and p.index = c.index and r.id = c.render_id
     returning c.render_id, c.index, r.frames[c.index + 1] as frame, p.fingerprint, r.frame_order, r.sheets`);
   const [row] = rows;
-  return (
-    row && {
-      render: row.render_id,
-      index: row.index,
-      frame: row.frame,
-      fingerprint: row.fingerprint,
-      order: row.frame_order,
-      sheets: row.sheets,
-      lease,
-      again: true,
-    }
-  );
+  return row && { ...givenWork(row, lease), again: true };
 }
 
 /** Goes on with it; false where nobody wants it any more. */

@@ -1,5 +1,4 @@
 import { randomUUID } from 'node:crypto';
-import type { FrameOrder } from '@maypole/core/output/frame-order';
 import type { SheetName } from '@maypole/core/output/sheet';
 import { MAKER } from '@maypole/core/trace/maker';
 import type { KeptSheet } from '@maypole/render/frame/keep';
@@ -7,6 +6,7 @@ import type { PartWork } from '@maypole/render/work/source';
 import { sql } from 'drizzle-orm';
 import type { Database } from '../db';
 import { AppError } from '../http/app-error';
+import { givenWork, type GivenRow } from './given-work';
 import { wantCheck } from './made-again';
 import { leaseSeconds, TRIES, type Worker } from './worker';
 
@@ -26,14 +26,7 @@ export async function claimPart(db: Database, worker: Worker): Promise<PartWork 
   await takeBack(db);
   const lease = randomUUID();
   // Renders are few: they are gone through in their order until one has a frame to give.
-  const { rows } = await db.execute<{
-    render_id: string;
-    index: number;
-    frame: number;
-    fingerprint: string;
-    frame_order: FrameOrder;
-    sheets: SheetName[];
-  }>(sql`
+  const { rows } = await db.execute<GivenRow>(sql`
     with next as (
       select p.render_id, p.index
       from (
@@ -57,17 +50,7 @@ export async function claimPart(db: Database, worker: Worker): Promise<PartWork 
     where p.render_id = next.render_id and p.index = next.index and r.id = p.render_id
     returning p.render_id, p.index, r.frames[p.index + 1] as frame, p.fingerprint, r.frame_order, r.sheets`);
   const [row] = rows;
-  return (
-    row && {
-      render: row.render_id,
-      index: row.index,
-      frame: row.frame,
-      fingerprint: row.fingerprint,
-      order: row.frame_order,
-      sheets: row.sheets,
-      lease,
-    }
-  );
+  return row && givenWork(row, lease);
 }
 
 async function seen(db: Database, w: Worker): Promise<void> {

@@ -1,0 +1,19 @@
+import type { FrameOrder } from '@maypole/core/output/frame-order';
+import type { SheetName } from '@maypole/core/output/sheet';
+import type { PartWork } from '@maypole/render/work/source';
+
+/** A frame as the database gives it to whoever is to make it. */
+export interface GivenRow extends Record<string, unknown> {
+  readonly render_id: string;
+  readonly index: number;
+  readonly frame: number;
+  readonly fingerprint: string;
+  readonly frame_order: FrameOrder;
+  readonly sheets: SheetName[];
+}
+
+/** The same as a worker takes it, under a lease. */
+export function givenWork(row: GivenRow, lease: string): PartWork {
+  const { render_id: render, index, frame, fingerprint, frame_order: order, sheets } = row;
+  return { render, index, frame, fingerprint, order, sheets, lease };
+}
