@@ -295,7 +295,33 @@ interface NumberRowProps {
   readonly beside?: React.ReactNode;
 }
 
-function NumberRow({ address, others, mixed, title, suffix, label, param, value, colour, beside }: NumberRowProps) {
+/** One number, alone or of three; of three, only that which changed is drawn anew. */
+const NumberRow = memo(
+  PlainNumberRow,
+  (a, b) =>
+    a.value === b.value &&
+    a.mixed === b.mixed &&
+    a.param === b.param &&
+    a.label === b.label &&
+    a.colour === b.colour &&
+    a.beside === b.beside &&
+    addressKey(a.address) === addressKey(b.address) &&
+    a.others.length === b.others.length &&
+    a.others.every((o, i) => addressKey(o) === addressKey(b.others[i])),
+);
+
+function PlainNumberRow({
+  address,
+  others,
+  mixed,
+  title,
+  suffix,
+  label,
+  param,
+  value,
+  colour,
+  beside,
+}: NumberRowProps) {
   const setAll = useEditor((s) => s.setValues);
   const moving = isMoving(value);
   const key = addressKey(address);

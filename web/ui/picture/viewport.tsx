@@ -1,9 +1,8 @@
 'use client';
 
-import { Box, Flex, Text, chakra } from '@chakra-ui/react';
+import { Box, Flex, Text } from '@chakra-ui/react';
 import { fitFrame } from '@maypole/core/scene/lens';
 import { sceneAt } from '@maypole/core/evaluate/picture-at';
-import { Gauge } from 'lucide-react';
 import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { EXPOSURE_BANDS } from '@/view/exposure-bands';
 import type { ViewMode } from '@/view/frame';
@@ -12,9 +11,7 @@ import { takesLooks } from '../looks/drag-look';
 import { orbit, pan, zoom } from '../state/camera';
 import { SelectField } from '../fields/select-field';
 import { tellTrouble } from '../parts/toasts';
-import { useReadiness } from '../state/geometry';
 import { shownMode } from '../state/focusing';
-import { session } from '../state/session';
 import { useEditor } from '../state/store';
 import { useTrueLight } from '../state/true-light';
 import { CameraBar } from './camera-bar';
@@ -23,6 +20,7 @@ import { FrameLines } from './frame-lines';
 import { Handles } from './handles';
 import { LightSwitch, TrueLightNote } from './light-switch';
 import { CompareLine } from './compare-line';
+import { DetailBar, useRefined } from './detail-bar';
 import { BarChoice } from './bar-choice';
 import type { Traced } from './traced';
 import { LivePicture } from './live-picture';
@@ -58,11 +56,10 @@ export function Viewport() {
   const [size, setSize] = useState({ width: 1, height: 1 });
   const [trouble, setTrouble] = useState<string | null>(null);
   const [traced, setTraced] = useState<Traced | null>(null);
-  const [refined, setRefined] = useState<Refined>({ done: 0, of: 0 });
   useEffect(() => {
     const picture = new LivePicture(holder.current!, {
       onSize: setSize,
-      onRefined: (done, of) => setRefined({ done, of }),
+      onRefined: (done, of) => useRefined.setState({ done, of }),
       onTrouble: setTrouble,
       onLost: tellTrouble,
     });
@@ -184,7 +181,7 @@ export function Viewport() {
       </Flex>
       <Flex position="absolute" bottom="3" left="3" gap="2" wrap="wrap" pointerEvents="none">
         <Box pointerEvents="auto">
-          <DetailBar refined={traced && !compare ? NOT_REFINED : refined} narrow={size.width < TIGHT} />
+          <DetailBar beneath={traced !== null && !compare} narrow={size.width < TIGHT} />
         </Box>
         {!trouble && <LightSwitch traced={traced} />}
         {traced && <TrueLightNote traced={traced} />}
@@ -240,121 +237,5 @@ function ModeSwitch({ narrow }: { narrow: boolean }) {
       options={MODES.map((m) => ({ value: m.mode, title: m.title }))}
       onChange={(chosen) => useEditor.setState({ mode: chosen })}
     />
-  );
-}
-
-/** Sub-frames that the picture is the average of, and how many it is to be. */
-interface Refined {
-  readonly done: number;
-  readonly of: number;
-}
-
-/** Beneath true light nothing is refined that anybody sees. */
-const NOT_REFINED: Refined = { done: 0, of: 0 };
-
-/** Fewer sub-frames than this are over before one could read of them. */
-const WORTH_TELLING = 17;
-
-/** Draft or final, and how much of the loop is worked out. */
-function DetailBar({ refined, narrow }: { refined: Refined; narrow: boolean }) {
-  const detail = useEditor((s) => s.detail);
-  const frames = useEditor((s) => s.piece.loop.frames);
-  const fps = useEditor((s) => s.piece.loop.fps);
-  const rate = useEditor((s) => s.rate);
-  const { count, full, failed, failure, slow: long, stopped } = useReadiness();
-  const slow = rate !== null && rate < fps * 0.93;
-  const words =
-    long > 0
-      ? `One shape takes ${long} s by now`
-      : stopped > 0
-        ? 'Stopped, since it took long'
-        : failed > 0
-          ? `${failed} ${failed === 1 ? 'shape' : 'shapes'} could not be made`
-          : full
-            ? `${count} of ${frames} frames fit in memory`
-            : count < frames
-              ? `${count} of ${frames} frames ready${slow ? `, playing ${rate.toFixed(0)} of ${fps} fps meanwhile` : ''}`
-              : slow
-                ? `Drawing reaches ${rate.toFixed(0)} of ${fps} fps here`
-                : 'all frames ready';
-  return (
-    <Flex
-      align="center"
-      bg="panel"
-      borderRadius="8px"
-      boxShadow="card"
-      fontSize="12.5px"
-      overflow="hidden"
-      whiteSpace="nowrap"
-    >
-      <chakra.button
-        type="button"
-        aria-label={`Detail: ${detail}. Switch to ${detail === 'draft' ? 'final' : 'draft'}`}
-        title="Switch between draft and final detail"
-        display="flex"
-        alignItems="center"
-        gap="2"
-        px="3"
-        py="1.5"
-        fontWeight="600"
-        cursor="pointer"
-        _hover={{ bg: 'field' }}
-        onClick={() => useEditor.setState({ detail: detail === 'draft' ? 'final' : 'draft' })}
-      >
-        <Gauge size={15} />
-        {detail === 'draft' ? 'Draft' : 'Final'}
-        {!narrow && ' detail'}
-      </chakra.button>
-      <Text
-        role="status"
-        px="3"
-        color={failed > 0 ? 'poppyText' : slow || full || long > 0 || stopped > 0 ? 'marigoldText' : 'muted'}
-        title={failure}
-        borderLeftWidth="1px"
-        borderColor="line"
-        fontVariantNumeric="tabular-nums"
-        data-testid="readiness"
-      >
-        {words}
-      </Text>
-      {refined.of >= WORTH_TELLING && (
-        <Text
-          px="3"
-          color="muted"
-          borderLeftWidth="1px"
-          borderColor="line"
-          fontVariantNumeric="tabular-nums"
-          title="Pictures averaged for this one: for soft shadows, depth of field and clean edges"
-        >
-          {refined.done} of {refined.of}
-          {!narrow && ' sub-frames'}
-        </Text>
-      )}
-      {long > 0 ? (
-        <BarAction words="Stop it" onClick={() => session()?.engine.stopSlow()} />
-      ) : stopped > 0 ? (
-        <BarAction words="Work it out" onClick={() => session()?.engine.retry()} />
-      ) : (
-        failed > 0 && <BarAction words="Try again" onClick={() => session()?.engine.retry()} />
-      )}
-    </Flex>
-  );
-}
-
-function BarAction({ words, onClick }: { words: string; onClick: () => void }) {
-  return (
-    <chakra.button
-      type="button"
-      px="3"
-      py="1.5"
-      fontWeight="600"
-      cursor="pointer"
-      borderLeftWidth="1px"
-      borderColor="line"
-      _hover={{ bg: 'field' }}
-      onClick={onClick}
-    >
-      {words}
-    </chakra.button>
   );
 }

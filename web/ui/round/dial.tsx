@@ -6,7 +6,7 @@ import { wrapFrame } from '@maypole/core/time/loop';
 import { isMoving } from '@maypole/core/time/value';
 import { shownColour } from '../parts/shown-colour';
 import { movingOf } from '../state/derived';
-import { useRef, type PointerEvent } from 'react';
+import { memo, useRef, type PointerEvent } from 'react';
 import { useReadiness } from '../state/geometry';
 import { goTo, stepFrames } from '../state/player';
 import { useEditor } from '../state/store';
@@ -60,7 +60,6 @@ export function Dial() {
     goTo(wrapFrame(Math.round(angle * frames), frames));
   };
 
-  const marks = Math.min(frames, 100);
   return (
     <Box position="relative" w={`${SIZE}px`} h={`${SIZE}px`} flexShrink={0}>
       <svg
@@ -96,19 +95,7 @@ export function Dial() {
             data-testid="ready-arc"
           />
         ))}
-        {Array.from({ length: marks }, (_, i) => {
-          const long = i % Math.max(1, Math.round(marks / 4)) === 0;
-          const [x0, y0] = at(i / marks, RING - 6);
-          const [x1, y1] = at(i / marks, RING - (long ? 14 : 10));
-          return (
-            <path
-              key={i}
-              d={`M${x0.toFixed(1)} ${y0.toFixed(1)}L${x1.toFixed(1)} ${y1.toFixed(1)}`}
-              stroke={long ? 'var(--chakra-colors-ink)' : 'var(--chakra-colors-line-strong)'}
-              strokeWidth={long ? 1.8 : 1}
-            />
-          );
-        })}
+        <Ticks count={Math.min(frames, 100)} />
         <path
           d={`M${ix.toFixed(2)} ${iy.toFixed(2)}L${hx.toFixed(2)} ${hy.toFixed(2)}`}
           stroke="var(--chakra-colors-poppy)"
@@ -149,8 +136,29 @@ export function Dial() {
   );
 }
 
+/** Marks along the ring, every quarter a longer one. */
+const Ticks = memo(function Ticks({ count: marks }: { count: number }) {
+  return (
+    <>
+      {Array.from({ length: marks }, (_, i) => {
+        const long = i % Math.max(1, Math.round(marks / 4)) === 0;
+        const [x0, y0] = at(i / marks, RING - 6);
+        const [x1, y1] = at(i / marks, RING - (long ? 14 : 10));
+        return (
+          <path
+            key={i}
+            d={`M${x0.toFixed(1)} ${y0.toFixed(1)}L${x1.toFixed(1)} ${y1.toFixed(1)}`}
+            stroke={long ? 'var(--chakra-colors-ink)' : 'var(--chakra-colors-line-strong)'}
+            strokeWidth={long ? 1.8 : 1}
+          />
+        );
+      })}
+    </>
+  );
+});
+
 /** Keys of the values that move, as dots in the colour of their ribbon, inside the ring. */
-function KeyDots() {
+const KeyDots = memo(function KeyDots() {
   const moving = useEditor((s) => movingOf(s.piece));
   const dots = new Map<string, { at: number; colour: string }>();
   for (const m of moving)
@@ -168,4 +176,4 @@ function KeyDots() {
       })}
     </>
   );
-}
+});

@@ -1,9 +1,9 @@
 'use client';
 
 import { Box, Flex, Text, chakra } from '@chakra-ui/react';
-import { addressKey, isColourPlace } from '@maypole/core/piece/addresses';
+import { addressKey, isColourPlace, type Owner } from '@maypole/core/piece/addresses';
 import { Magnet, ZoomIn, ZoomOut } from 'lucide-react';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { memo, useEffect, useMemo, useRef, useState } from 'react';
 import { PictureButton } from '../parts/buttons';
 import { useChoice } from '../parts/use-choice';
 import type { SelfMoving } from '@maypole/core/piece/self-moving';
@@ -20,15 +20,23 @@ import { SelfLane } from './self-lane';
 /** Whose lanes are shown: those of the whole piece, or of the ribbon that is open. */
 const LANES_OF = ['piece', 'ribbon'] as const;
 
+const isOf = (owner: Owner, ribbon: string | null) => 'ribbon' in owner && owner.ribbon === ribbon;
+
 /** Every moving value over the loop, the neighbour loops faded on both sides, so the seam is seen from both. */
 export function Lanes() {
   const all = useEditor((s) => movingOf(s.piece));
   const only = useLaneView((s) => s.only);
   const chosen = useEditor((s) => s.ribbonId);
   const itself = useEditor((s) => selfMoving(s.piece));
-  const selves = only === 'piece' ? itself : itself.filter((n) => 'ribbon' in n.owner && n.owner.ribbon === chosen);
-  const shown =
-    only === 'piece' ? all : all.filter((n) => 'ribbon' in n.address.owner && n.address.owner.ribbon === chosen);
+  const ofRibbon = only === 'piece' ? null : chosen;
+  const selves = useMemo(
+    () => (ofRibbon === null ? itself : itself.filter((n) => isOf(n.owner, ofRibbon))),
+    [itself, ofRibbon],
+  );
+  const shown = useMemo(
+    () => (ofRibbon === null ? all : all.filter((n) => isOf(n.address.owner, ofRibbon))),
+    [all, ofRibbon],
+  );
   return (
     <Flex direction="column" flex="1" minW="0">
       <LanesHead shown={shown.length + selves.length} all={all.length + itself.length} />
@@ -48,7 +56,7 @@ export function Lanes() {
   );
 }
 
-function LanesHead({ shown, all }: { shown: number; all: number }) {
+const LanesHead = memo(function LanesHead({ shown, all }: { shown: number; all: number }) {
   const only = useLaneView((s) => s.only);
   const { group, option } = useChoice(LANES_OF, only, (w) => useLaneView.setState({ only: w }));
   const snap = useLaneView((s) => s.snap);
@@ -130,10 +138,16 @@ function LanesHead({ shown, all }: { shown: number; all: number }) {
       )}
     </Flex>
   );
-}
+});
 
 /** Only the lanes in sight are made, so a hundred scroll as smoothly as three. */
-function LaneList({ places, selves }: { places: readonly MovingPlace[]; selves: readonly SelfMoving[] }) {
+const LaneList = memo(function LaneList({
+  places,
+  selves,
+}: {
+  places: readonly MovingPlace[];
+  selves: readonly SelfMoving[];
+}) {
   const openLane = useEditor((s) => s.openLane);
   const holder = useRef<HTMLDivElement>(null);
   const [view, setView] = useState({ top: 0, height: 200 });
@@ -235,10 +249,10 @@ function LaneList({ places, selves }: { places: readonly MovingPlace[]; selves: 
       </Box>
     </Box>
   );
-}
+});
 
 /** The ground of the lanes: the loop in the middle, its neighbours darker, the seams as dashed lines. */
-function Backdrop() {
+const Backdrop = memo(function Backdrop() {
   const from = useLaneView(viewFrom);
   const span = useLaneView((s) => s.span);
   const share = (t: number) => `${((t - from) / span) * 100}%`;
@@ -266,10 +280,10 @@ function Backdrop() {
       ))}
     </Box>
   );
-}
+});
 
 /** Fades what belongs to the neighbour loops. */
-function Veils() {
+const Veils = memo(function Veils() {
   const from = useLaneView(viewFrom);
   const span = useLaneView((s) => s.span);
   const [a, b] = mainPart(from, span);
@@ -287,4 +301,4 @@ function Veils() {
       <Box {...veil} right="0" style={{ width: `${((from + span - b) / span) * 100}%` }} />
     </>
   );
-}
+});

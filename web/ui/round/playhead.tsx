@@ -1,7 +1,7 @@
 'use client';
 
 import { Box } from '@chakra-ui/react';
-import type { PointerEvent } from 'react';
+import { memo, type PointerEvent } from 'react';
 import { goTo } from '../state/player';
 import { useEditor } from '../state/store';
 import { mainPart } from './lane-math';
@@ -20,7 +20,7 @@ export function scrub(event: PointerEvent): void {
 }
 
 /** Where the lanes are now. */
-export function Playhead({ top = '0' }: { top?: string }) {
+export const Playhead = memo(function Playhead({ top = '0' }: { top?: string }) {
   const frames = useEditor((s) => s.piece.loop.frames);
   const frame = useEditor((s) => s.frame);
   const from = useLaneView(viewFrom);
@@ -41,4 +41,4 @@ export function Playhead({ top = '0' }: { top?: string }) {
       style={{ left: `${((place - from) / span) * 100}%` }}
     />
   );
-}
+});

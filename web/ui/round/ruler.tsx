@@ -2,6 +2,7 @@
 
 import { Box, Flex } from '@chakra-ui/react';
 import { wrapFrame } from '@maypole/core/time/loop';
+import { memo } from 'react';
 import { useEditor } from '../state/store';
 import { NAMES, useLaneView, viewFrom } from './lane-view';
 import { Playhead, scrub } from './playhead';
@@ -9,7 +10,7 @@ import { Playhead, scrub } from './playhead';
 const STEPS = [1, 2, 5, 10, 20, 25, 50, 100, 200, 500, 1000, 2000, 5000];
 
 /** Frame numbers over the lanes; drag along it to scrub. */
-export function Ruler() {
+export const Ruler = memo(function Ruler() {
   const frames = useEditor((s) => s.piece.loop.frames);
   const from = useLaneView(viewFrom);
   const span = useLaneView((s) => s.span);
@@ -58,4 +59,4 @@ export function Ruler() {
       </Box>
     </Flex>
   );
-}
+});

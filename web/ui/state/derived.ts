@@ -30,8 +30,14 @@ export const verdictOf: (measure: SeamMeasure) => Verdict = once((m) => {
   };
 });
 
-/** What moves of itself, for those who draw it. */
-export const selfMoving: (piece: Piece) => readonly SelfMoving[] = once(selfMovingOf);
+let lastSelf: readonly SelfMoving[] = [];
+
+/** What moves of itself, for those who draw it; the same list as before while it is told the same. */
+export const selfMoving: (piece: Piece) => readonly SelfMoving[] = once((piece: Piece) => {
+  const now = selfMovingOf(piece);
+  if (JSON.stringify(now) !== JSON.stringify(lastSelf)) lastSelf = now;
+  return lastSelf;
+});
 
 let last: readonly MovingPlace[] = [];
 

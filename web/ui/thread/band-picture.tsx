@@ -1,7 +1,6 @@
 'use client';
 
 import { memo, useEffect, useState } from 'react';
-import type { RibbonDoc } from '@maypole/core/piece/piece';
 import { meshOfParts } from '@/engine/geometry-sketch';
 import { session } from '../state/session';
 import { useEditor } from '../state/store';
@@ -21,14 +20,15 @@ const EMPTY = 'data:image/gif;base64,R0lGODlhAQABAAAAACH5BAEKAAEALAAAAAABAAEAAAI
  * edited. It is a file and no canvas: the first canvas of a page waits for the graphics device, which
  * is for seconds while the device compiles the shaders of the first picture.
  */
-export const BandPicture = memo(function BandPicture({ ribbon }: { ribbon: RibbonDoc }) {
+export const BandPicture = memo(function BandPicture({ id }: { id: string }) {
+  const ribbon = useEditor((s) => s.piece.ribbons.find((r) => r.id === id));
   const [url, setUrl] = useState(EMPTY);
   useEffect(() => {
     let timer: ReturnType<typeof setTimeout>;
     let made = '';
     let ended = false;
     const draw = async () => {
-      const geometry = session()?.engine.geometry(ribbon, useEditor.getState().frame);
+      const geometry = ribbon && session()?.engine.geometry(ribbon, useEditor.getState().frame);
       if (!geometry) {
         timer = setTimeout(() => void draw(), REST);
         return;

@@ -1,7 +1,6 @@
 'use client';
 
 import { Box, Flex, Menu, chakra } from '@chakra-ui/react';
-import type { RibbonDoc } from '@maypole/core/piece/piece';
 import { Plus } from 'lucide-react';
 import { memo } from 'react';
 import { addPair, addRibbon, duplicateRibbon, moveRibbon, removeRibbon } from '../state/actions';
@@ -37,37 +36,42 @@ export function RibbonBands() {
           id={r.id}
           name={r.name}
           on={r.on}
-          ribbon={r}
           colour={r.colour}
           chosen={r.id === chosen || also.includes(r.id)}
         />
       ))}
-      <AddMenu group="form" label="Form of the new ribbon" onChoose={addRibbon}>
-        <chakra.button
-          type="button"
-          aria-label="Add ribbon"
-          title="Add ribbon"
-          w="36px"
-          h="36px"
-          flexShrink={0}
-          borderRadius="8px"
-          borderWidth="1px"
-          borderStyle="dashed"
-          borderColor="lineStrong"
-          color="muted"
-          display="flex"
-          alignItems="center"
-          justifyContent="center"
-          cursor="pointer"
-          _hover={{ color: 'ink', borderColor: 'ink' }}
-        >
-          <Plus size={16} />
-        </chakra.button>
-      </AddMenu>
+      <AddBand />
       <Box flex="1" />
     </Flex>
   );
 }
+
+const AddBand = memo(function AddBand() {
+  return (
+    <AddMenu group="form" label="Form of the new ribbon" onChoose={addRibbon}>
+      <chakra.button
+        type="button"
+        aria-label="Add ribbon"
+        title="Add ribbon"
+        w="36px"
+        h="36px"
+        flexShrink={0}
+        borderRadius="8px"
+        borderWidth="1px"
+        borderStyle="dashed"
+        borderColor="lineStrong"
+        color="muted"
+        display="flex"
+        alignItems="center"
+        justifyContent="center"
+        cursor="pointer"
+        _hover={{ color: 'ink', borderColor: 'ink' }}
+      >
+        <Plus size={16} />
+      </chakra.button>
+    </AddMenu>
+  );
+});
 
 const PLACE = { placement: 'right-start' } as const;
 
@@ -75,14 +79,12 @@ const Band = memo(function Band({
   id,
   name,
   on,
-  ribbon,
   colour,
   chosen,
 }: {
   id: string;
   name: string;
   on: boolean;
-  ribbon: RibbonDoc;
   colour: string;
   chosen: boolean;
 }) {
@@ -128,7 +130,7 @@ const Band = memo(function Band({
               : undefined
           }
         >
-          <BandPicture ribbon={ribbon} />
+          <BandPicture id={id} />
           {name.slice(0, 2)}
         </chakra.button>
       </Menu.ContextTrigger>

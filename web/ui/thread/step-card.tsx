@@ -107,18 +107,26 @@ interface StepProps {
   readonly fan?: string;
 }
 
+/** Equal in all that they tell: both are made anew with every shape. */
+const toldAlike = (a: Problem | CopiesNote | undefined, b: Problem | CopiesNote | undefined) =>
+  a === b || JSON.stringify(a) === JSON.stringify(b);
+
 /** One step: closed it says what it does, open it shows all its values. */
-export const StepCard = memo(function StepCard({
-  ribbonId,
-  colour,
-  count,
-  step,
-  index,
-  problem,
-  note,
-  copies,
-  fan = '',
-}: StepProps) {
+export const StepCard = memo(
+  PlainStepCard,
+  (a, b) =>
+    toldAlike(a.problem, b.problem) &&
+    toldAlike(a.note, b.note) &&
+    a.step === b.step &&
+    a.index === b.index &&
+    a.count === b.count &&
+    a.ribbonId === b.ribbonId &&
+    a.colour === b.colour &&
+    a.copies === b.copies &&
+    a.fan === b.fan,
+);
+
+function PlainStepCard({ ribbonId, colour, count, step, index, problem, note, copies, fan = '' }: StepProps) {
   const kind = stepKind(step.kind);
   const isForm = kind.group === 'form';
   const open = useEditor((s) => s.openSteps[step.id] ?? false);
@@ -220,15 +228,8 @@ export const StepCard = memo(function StepCard({
               </Text>
             </chakra.button>
             {drawn && !open && <Drawing value={drawn} colour={colour} width={40} />}
-            <PictureButton
-              label={step.on ? `Switch ${kind.title} off` : `Switch ${kind.title} on`}
-              color="muted"
-              minW="6"
-              onClick={() => switchStep(ribbonId, step.id)}
-            >
-              {step.on ? <Eye size={15} /> : <EyeOff size={15} />}
-            </PictureButton>
-            <StepMenu ribbonId={ribbonId} count={count} step={step} index={index} />
+            <StepSwitch ribbonId={ribbonId} id={step.id} title={kind.title} on={step.on} />
+            <StepMenu ribbonId={ribbonId} count={count} id={step.id} of={step.kind} index={index} />
           </Flex>
           {note && !problem && <CopiesReadOut note={note} ribbonId={ribbonId} />}
           {problem && <StepTrouble problem={problem} ribbonId={ribbonId} />}
@@ -247,10 +248,42 @@ export const StepCard = memo(function StepCard({
       </Flex>
     </Fan.Provider>
   );
+}
+
+/** Switches a step on and off. */
+const StepSwitch = memo(function StepSwitch({
+  ribbonId,
+  id,
+  title,
+  on,
+}: {
+  ribbonId: string;
+  id: string;
+  title: string;
+  on: boolean;
+}) {
+  return (
+    <PictureButton
+      label={on ? `Switch ${title} off` : `Switch ${title} on`}
+      color="muted"
+      minW="6"
+      onClick={() => switchStep(ribbonId, id)}
+    >
+      {on ? <Eye size={15} /> : <EyeOff size={15} />}
+    </PictureButton>
+  );
 });
 
-function StepMenu({ ribbonId, count, step, index }: Pick<StepProps, 'ribbonId' | 'count' | 'step' | 'index'>) {
-  const kind = stepKind(step.kind);
+interface MenuProps {
+  readonly ribbonId: string;
+  readonly count: number;
+  readonly id: string;
+  readonly of: string;
+  readonly index: number;
+}
+
+const StepMenu = memo(function StepMenu({ ribbonId, count, id, of, index }: MenuProps) {
+  const kind = stepKind(of);
   const isForm = kind.group === 'form';
   return (
     <Menu.Root positioning={{ placement: 'bottom-end' }} lazyMount>
@@ -262,7 +295,7 @@ function StepMenu({ ribbonId, count, step, index }: Pick<StepProps, 'ribbonId' |
       <MenuList minW="180px">
         {isForm ? (
           stepKinds
-            .filter((k) => k.group === 'form' && k.kind !== step.kind)
+            .filter((k) => k.group === 'form' && k.kind !== of)
             .map((k) => (
               <Menu.Item key={k.kind} value={k.kind} onClick={() => changeForm(ribbonId, k.kind)}>
                 <Replace size={14} />
@@ -271,37 +304,33 @@ function StepMenu({ ribbonId, count, step, index }: Pick<StepProps, 'ribbonId' |
             ))
         ) : (
           <>
-            <Menu.Item value="copy" onClick={() => copyStep(ribbonId, step.id, kind.title)}>
+            <Menu.Item value="copy" onClick={() => copyStep(ribbonId, id, kind.title)}>
               <ClipboardCopy size={14} />
               Copy step
             </Menu.Item>
-            <Menu.Item value="duplicate" onClick={() => duplicateStep(ribbonId, step.id)}>
+            <Menu.Item value="duplicate" onClick={() => duplicateStep(ribbonId, id)}>
               <Copy size={14} />
               Duplicate step
             </Menu.Item>
             {Object.values(kind.params).some((p) => p.type === 'number' && p.seeds) && (
-              <Menu.Item value="throw" onClick={() => throwAgain(ribbonId, [step.id])}>
+              <Menu.Item value="throw" onClick={() => throwAgain(ribbonId, [id])}>
                 <Dices size={14} />
                 Another throw
               </Menu.Item>
             )}
-            <Menu.Item value="together" onClick={() => takeTogether(step.id)}>
+            <Menu.Item value="together" onClick={() => takeTogether(id)}>
               <Group size={14} />
               Edit together with others
             </Menu.Item>
-            <Menu.Item value="up" disabled={index <= 1} onClick={() => moveStep(ribbonId, step.id, index - 1)}>
+            <Menu.Item value="up" disabled={index <= 1} onClick={() => moveStep(ribbonId, id, index - 1)}>
               <ArrowUp size={14} />
               Move up
             </Menu.Item>
-            <Menu.Item
-              value="down"
-              disabled={index >= count - 1}
-              onClick={() => moveStep(ribbonId, step.id, index + 1)}
-            >
+            <Menu.Item value="down" disabled={index >= count - 1} onClick={() => moveStep(ribbonId, id, index + 1)}>
               <ArrowDown size={14} />
               Move down
             </Menu.Item>
-            <Menu.Item value="remove" color="poppyText" onClick={() => removeStep(ribbonId, step.id)}>
+            <Menu.Item value="remove" color="poppyText" onClick={() => removeStep(ribbonId, id)}>
               <Trash2 size={14} />
               Remove step
             </Menu.Item>
@@ -316,7 +345,7 @@ function StepMenu({ ribbonId, count, step, index }: Pick<StepProps, 'ribbonId' |
       </MenuList>
     </Menu.Root>
   );
-}
+});
 
 /** One step as text, with the ribbons that it names. */
 function copyStep(ribbonId: string, id: string, title: string): void {

@@ -8,7 +8,8 @@ import { ribbonLook, stepsLook } from '@maypole/core/looks/kept-parts';
 import { formatCount } from '@maypole/core/steps/step';
 import type { RibbonDoc } from '@maypole/core/piece/piece';
 import { Copy, Dices, Ellipsis, Eye, EyeOff, Plus, Trash2, Link2 } from 'lucide-react';
-import { memo, useMemo, useState } from 'react';
+import { createContext, memo, useContext, useMemo, useState } from 'react';
+import type { RibbonGeometry } from '@/engine/loop-cache';
 import { KeptLooks } from '../looks/kept-looks';
 import { addKeptRibbons, addKeptSteps } from '../looks/keep-parts';
 import { PictureButton, PlainButton } from '../parts/buttons';
@@ -63,22 +64,11 @@ function newNote(notes: readonly CopiesNote[], id: string): CopiesNote | undefin
     : note;
 }
 
+/** What the panel shows of the shapes of the chosen ribbon. */
+const Shapes = createContext<RibbonGeometry | undefined>(undefined);
+
 function Steps({ ribbon }: { ribbon: RibbonDoc }) {
   const geometry = useGeometry(ribbon);
-  const frames = useEditor((s) => s.piece.loop.frames);
-  // The same list while the order is the same: every card is drawn anew when it changes.
-  const ids = ribbon.steps.map((s) => s.id).join();
-  const order = useMemo(() => ids.split(','), [ids]);
-  // Keys move a step from its knot directly, without lifting it first.
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 4 } }));
-  const ended = ({ active, over }: DragEndEvent) => {
-    if (over && active.id !== over.id)
-      moveStep(
-        ribbon.id,
-        String(active.id),
-        ribbon.steps.findIndex((s) => s.id === over.id),
-      );
-  };
   return (
     <Flex direction="column" flex="1" minW="0" minH="0" as="section" aria-label={`Ribbon ${ribbon.name}`}>
       <Header id={ribbon.id} name={ribbon.name} on={ribbon.on} faces={geometry && facesOf(geometry)} />
@@ -86,46 +76,87 @@ function Steps({ ribbon }: { ribbon: RibbonDoc }) {
         <FirstTurns />
         <StepsTogether ribbon={ribbon} />
         <Box position="relative">
-          <Box
-            position="absolute"
-            left="12px"
-            top="14px"
-            bottom="-20px"
-            w="5px"
-            borderRadius="full"
-            bg={shownColour(ribbon.colour)}
-          />
-          <DndContext
-            id="steps"
-            sensors={sensors}
-            collisionDetection={closestCenter}
-            onDragEnd={ended}
-            accessibility={{
-              screenReaderInstructions: { draggable: 'Press the up and down arrow keys to move the step.' },
-            }}
-          >
-            <SortableContext items={order} strategy={verticalListSortingStrategy}>
-              {ribbon.steps.map((step, index) => (
-                <StepCard
-                  key={step.id}
-                  ribbonId={ribbon.id}
-                  colour={ribbon.colour}
-                  count={ribbon.steps.length}
-                  step={step}
-                  index={index}
-                  problem={geometry?.problems.find((p) => p.step === step.id)}
-                  note={newNote(geometry?.notes ?? [], step.id)}
-                  copies={copiesBefore(ribbon, index)}
-                  fan={fanOf(ribbon.steps, index, frames).join()}
-                />
-              ))}
-            </SortableContext>
-          </DndContext>
+          <Line colour={ribbon.colour} />
+          <Shapes.Provider value={geometry}>
+            <StepList ribbonId={ribbon.id} colour={ribbon.colour} ids={ribbon.steps.map((s) => s.id).join()} />
+          </Shapes.Provider>
           <AddRow id={ribbon.id} colour={ribbon.colour} />
           <FinishCard id={ribbon.id} colour={ribbon.colour} finishes={ribbon.finishes} />
         </Box>
       </Box>
     </Flex>
+  );
+}
+
+/** The thread that the steps hang on. */
+const Line = memo(function Line({ colour }: { colour: string }) {
+  return (
+    <Box
+      position="absolute"
+      left="12px"
+      top="14px"
+      bottom="-20px"
+      w="5px"
+      borderRadius="full"
+      bg={shownColour(colour)}
+    />
+  );
+});
+
+// The same objects at every turn, or all cards are drawn anew with each.
+const LIFTED = { activationConstraint: { distance: 4 } };
+const SPOKEN = { screenReaderInstructions: { draggable: 'Press the up and down arrow keys to move the step.' } };
+
+interface ListProps {
+  readonly ribbonId: string;
+  readonly colour: string;
+}
+
+/** The cards in their order; `ids` are those of the steps, in one text. Drawn anew where the order is another. */
+const StepList = memo(function StepList({ ribbonId, colour, ids }: ListProps & { ids: string }) {
+  const order = useMemo(() => ids.split(','), [ids]);
+  // Keys move a step from its knot directly, without lifting it first.
+  const sensors = useSensors(useSensor(PointerSensor, LIFTED));
+  const ended = ({ active, over }: DragEndEvent) => {
+    if (over && active.id !== over.id) moveStep(ribbonId, String(active.id), order.indexOf(String(over.id)));
+  };
+  return (
+    <DndContext
+      id="steps"
+      sensors={sensors}
+      collisionDetection={closestCenter}
+      onDragEnd={ended}
+      accessibility={SPOKEN}
+    >
+      <SortableContext items={order} strategy={verticalListSortingStrategy}>
+        {order.map((id, index) => (
+          <StepPlace key={id} ribbonId={ribbonId} colour={colour} id={id} index={index} count={order.length} />
+        ))}
+      </SortableContext>
+    </DndContext>
+  );
+});
+
+/** What the ribbon says of one step: its card is drawn anew where that is something else. */
+function StepPlace({ ribbonId, colour, id, index, count }: ListProps & { id: string; index: number; count: number }) {
+  const ribbon = useEditor((s) => s.piece.ribbons.find((r) => r.id === ribbonId));
+  const frames = useEditor((s) => s.piece.loop.frames);
+  const geometry = useContext(Shapes);
+  const step = ribbon?.steps[index];
+  // The list is told a moment later that it has lost a step.
+  if (step?.id !== id) return null;
+  return (
+    <StepCard
+      ribbonId={ribbonId}
+      colour={colour}
+      count={count}
+      step={step}
+      index={index}
+      problem={geometry?.problems.find((p) => p.step === id)}
+      note={newNote(geometry?.notes ?? [], id)}
+      copies={copiesBefore(ribbon!, index)}
+      fan={fanOf(ribbon!.steps, index, frames).join()}
+    />
   );
 }
 

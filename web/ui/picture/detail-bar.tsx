@@ -1,0 +1,124 @@
+'use client';
+
+import { Flex, Text, chakra } from '@chakra-ui/react';
+import { Gauge } from 'lucide-react';
+import { create } from 'zustand';
+import { useReadiness } from '../state/geometry';
+import { session } from '../state/session';
+import { useEditor } from '../state/store';
+
+/** Sub-frames that the picture is the average of, and how many it is to be. By itself, since it changes with every picture. */
+export const useRefined = create<{ readonly done: number; readonly of: number }>(() => ({ done: 0, of: 0 }));
+
+/** Fewer sub-frames than this are over before one could read of them. */
+const WORTH_TELLING = 17;
+
+/** Draft or final, and how much of the loop is worked out. Beneath true light nothing is refined that anybody sees. */
+export function DetailBar({ beneath, narrow }: { beneath: boolean; narrow: boolean }) {
+  const detail = useEditor((s) => s.detail);
+  const frames = useEditor((s) => s.piece.loop.frames);
+  const fps = useEditor((s) => s.piece.loop.fps);
+  const rate = useEditor((s) => s.rate);
+  const { count, full, failed, failure, slow: long, stopped } = useReadiness();
+  const slow = rate !== null && rate < fps * 0.93;
+  const words =
+    long > 0
+      ? `One shape takes ${long} s by now`
+      : stopped > 0
+        ? 'Stopped, since it took long'
+        : failed > 0
+          ? `${failed} ${failed === 1 ? 'shape' : 'shapes'} could not be made`
+          : full
+            ? `${count} of ${frames} frames fit in memory`
+            : count < frames
+              ? `${count} of ${frames} frames ready${slow ? `, playing ${rate.toFixed(0)} of ${fps} fps meanwhile` : ''}`
+              : slow
+                ? `Drawing reaches ${rate.toFixed(0)} of ${fps} fps here`
+                : 'all frames ready';
+  return (
+    <Flex
+      align="center"
+      bg="panel"
+      borderRadius="8px"
+      boxShadow="card"
+      fontSize="12.5px"
+      overflow="hidden"
+      whiteSpace="nowrap"
+    >
+      <chakra.button
+        type="button"
+        aria-label={`Detail: ${detail}. Switch to ${detail === 'draft' ? 'final' : 'draft'}`}
+        title="Switch between draft and final detail"
+        display="flex"
+        alignItems="center"
+        gap="2"
+        px="3"
+        py="1.5"
+        fontWeight="600"
+        cursor="pointer"
+        _hover={{ bg: 'field' }}
+        onClick={() => useEditor.setState({ detail: detail === 'draft' ? 'final' : 'draft' })}
+      >
+        <Gauge size={15} />
+        {detail === 'draft' ? 'Draft' : 'Final'}
+        {!narrow && ' detail'}
+      </chakra.button>
+      <Text
+        role="status"
+        px="3"
+        color={failed > 0 ? 'poppyText' : slow || full || long > 0 || stopped > 0 ? 'marigoldText' : 'muted'}
+        title={failure}
+        borderLeftWidth="1px"
+        borderColor="line"
+        fontVariantNumeric="tabular-nums"
+        data-testid="readiness"
+      >
+        {words}
+      </Text>
+      {!beneath && <RefinedNote narrow={narrow} />}
+      {long > 0 ? (
+        <BarAction words="Stop it" onClick={() => session()?.engine.stopSlow()} />
+      ) : stopped > 0 ? (
+        <BarAction words="Work it out" onClick={() => session()?.engine.retry()} />
+      ) : (
+        failed > 0 && <BarAction words="Try again" onClick={() => session()?.engine.retry()} />
+      )}
+    </Flex>
+  );
+}
+
+function RefinedNote({ narrow }: { narrow: boolean }) {
+  const { done, of } = useRefined();
+  if (of < WORTH_TELLING) return null;
+  return (
+    <Text
+      px="3"
+      color="muted"
+      borderLeftWidth="1px"
+      borderColor="line"
+      fontVariantNumeric="tabular-nums"
+      title="Pictures averaged for this one: for soft shadows, depth of field and clean edges"
+    >
+      {done} of {of}
+      {!narrow && ' sub-frames'}
+    </Text>
+  );
+}
+
+function BarAction({ words, onClick }: { words: string; onClick: () => void }) {
+  return (
+    <chakra.button
+      type="button"
+      px="3"
+      py="1.5"
+      fontWeight="600"
+      cursor="pointer"
+      borderLeftWidth="1px"
+      borderColor="line"
+      _hover={{ bg: 'field' }}
+      onClick={onClick}
+    >
+      {words}
+    </chakra.button>
+  );
+}
