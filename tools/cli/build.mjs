@@ -36,7 +36,7 @@ function sourceHash() {
   return hash.digest('hex');
 }
 
-/** What runs beside the pages: the way in, the processes of jobs, the worker of renders and its threads. Libraries stay where they are. */
+/** What runs beside the pages, and before them: the way in, the processes of jobs, the worker of renders and its threads, what makes the database ready. Libraries stay where they are. */
 async function buildPrograms() {
   const { build } = await import('esbuild');
   return build({
@@ -45,6 +45,8 @@ async function buildPrograms() {
       front: 'web/server/front/serve.ts',
       jobs: 'web/server/jobs/process.ts',
       work: 'web/server/render/process.ts',
+      prepare: 'web/server/prepare.ts',
+      'owner-link': 'web/server/people/owner-link.ts',
       'trace-worker': 'render/frame/trace-worker.ts',
     },
     outdir: path.dirname(PROGRAMS.front),

@@ -10,4 +10,6 @@ export const PROGRAMS = {
   front: path.join(WEB, '.next/maypole/front.mjs'),
   jobs: path.join(WEB, '.next/maypole/jobs.mjs'),
   work: path.join(WEB, '.next/maypole/work.mjs'),
+  prepare: path.join(WEB, '.next/maypole/prepare.mjs'),
+  ownerLink: path.join(WEB, '.next/maypole/owner-link.mjs'),
 };

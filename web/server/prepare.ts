@@ -1,14 +1,14 @@
-/** Brings the database up to date, and gives an empty one the demo pieces. Run by the start command. */
+/** Brings the database up to date, and gives an empty one the demo pieces. Run by the start command, from the project's folder. */
 import { cpSync, mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { count, sql } from 'drizzle-orm';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import { connect, type Database } from './db';
-import { fillShelf } from './demo/shelf';
 import { pieces } from './schema';
 
-const here = import.meta.dirname;
+// As built it stands elsewhere than its sources.
+const MIGRATIONS = path.resolve('web/server/migrations');
 /** The schema that a connection makes tables in: our own one where the server is also for others. */
 const schema = /search_path=(\w+)/.exec(decodeURIComponent(process.env.DATABASE_URL ?? ''))?.[1];
 /** Where the list is kept of what has been brought up to date. */
@@ -16,10 +16,9 @@ const listSchema = schema ?? 'drizzle';
 
 /** The migrations, which name the schema “public”, for another one. */
 function migrationsFor(name: string | undefined): string {
-  const source = path.join(here, 'migrations');
-  if (name === undefined) return source;
+  if (name === undefined) return MIGRATIONS;
   const folder = path.join(mkdtempSync(path.join(tmpdir(), 'maypole-migrations-')), 'migrations');
-  cpSync(source, folder, { recursive: true });
+  cpSync(MIGRATIONS, folder, { recursive: true });
   for (const file of readdirSync(folder).filter((f) => f.endsWith('.sql'))) {
     const text = readFileSync(path.join(folder, file), 'utf8');
     writeFileSync(path.join(folder, file), text.replaceAll('"public".', `"${name}".`));
@@ -35,7 +34,9 @@ async function main(): Promise<void> {
     if (!process.argv.includes('--demo')) return;
     const [{ n }] = await db.select({ n: count() }).from(pieces);
     if (n > 0) return;
-    await fillShelf(db);
+    // All of what shapes pieces, which a start has no use for otherwise.
+    const { fillShelf } = await import('./demo/shelf');
+    await fillShelf(db, path.resolve('demo'));
   } finally {
     await db.$client.end();
   }
@@ -43,7 +44,7 @@ async function main(): Promise<void> {
 
 /** A database that a later Maypole has brought up to date is left as it is. */
 async function refuseNewer(db: Database): Promise<void> {
-  const known = JSON.parse(readFileSync(path.join(here, 'migrations/meta/_journal.json'), 'utf8')) as {
+  const known = JSON.parse(readFileSync(path.join(MIGRATIONS, 'meta/_journal.json'), 'utf8')) as {
     entries: readonly { readonly when: number }[];
   };
   const table = await db.execute<{ there: string | null }>(

@@ -18,7 +18,7 @@ const names = new Set(
 
 it('the demo shelf is sorted, and one piece has a past worth looking at', async () => {
   const before = new Set((await listPieces(db)).map((p) => p.id));
-  await fillShelf(db);
+  await fillShelf(db, path.resolve('demo'));
   // Other tests make pieces of their own meanwhile.
   const shelf = (await listPieces(db)).filter((p) => !before.has(p.id) && names.has(p.name));
   expect(shelf.length).toBeGreaterThan(20);

@@ -10,8 +10,6 @@ import { setMark } from '../past/revisions';
 import { pieces, revisions } from '../schema';
 import { gimbalPast } from './gimbal-past';
 
-const folder = path.join(import.meta.dirname, '../../../demo');
-
 /** By which labels the demo pieces are sorted. */
 const LABELS: Readonly<Record<string, readonly string[]>> = {
   Signals: ['Fog Signal', 'Night Watch', 'Aurora Switchboard', 'Station Sign'],
@@ -20,8 +18,8 @@ const LABELS: Readonly<Record<string, readonly string[]>> = {
   Ornament: ['Rime Lattice', 'Barometer Blooms', 'Front Rosette', 'Hail Cage', 'Pollen Count', 'Hail Loom'],
 };
 
-/** Fills an empty shelf with the demo pieces, sorted by labels, one of them with a past. All of it or nothing. */
-export async function fillShelf(db: Database): Promise<void> {
+/** Fills an empty shelf with the demo pieces of a folder, sorted by labels, one of them with a past. All of it or nothing. */
+export async function fillShelf(db: Database, folder: string): Promise<void> {
   await db.transaction(async (tx) => {
     // The last one made stands first on the shelf.
     const files = readdirSync(folder)

@@ -1,4 +1,5 @@
 /** A process that does one job after another; see JobPool. */
+import os from 'node:os';
 import { answerOf } from '../http/answer-of';
 import type { JobName } from './limits';
 import type { Answer, Order } from './pool';
@@ -7,6 +8,8 @@ import { WORK } from './work';
 process.on('message', (order) => {
   void perform(order as Order).then((answer) => process.send!(answer));
 });
+// Answers that need no job go first; before the pictures of renders, which nobody waits for.
+os.setPriority(5);
 // Whoever gave it work is gone.
 process.on('disconnect', () => process.exit(0));
 
