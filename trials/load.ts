@@ -1,5 +1,7 @@
+import { fork } from 'node:child_process';
 import http from 'node:http';
 import net from 'node:net';
+import path from 'node:path';
 import { newPiece, newRibbon } from '@maypole/core/piece/piece';
 import { writePiece } from '@maypole/core/piece/read';
 import { Installation } from './installation';
@@ -59,7 +61,6 @@ export const load: Trial = {
       const { address } = maypole;
       await asOther(address, 2);
       const quiet = await asOther(address, seconds);
-      const usual = { health: percentile(quiet.health, 0.5), shelf: percentile(quiet.shelf, 0.5) };
       const figures: Record<string, string | number> = {};
       const note = (what: string, found: Awaited<ReturnType<typeof asOther>>) => {
         const words = (list: number[]) =>
@@ -94,6 +95,18 @@ export const load: Trial = {
       figures['50 people: a save, ms at 50/95 %'] =
         `${percentile(saves, 0.5).toFixed(0)} / ${percentile(saves, 0.95).toFixed(0)}`;
 
+      // Their pieces are on the shelf now, which takes longer than the one before.
+      const after = await asOther(address, seconds);
+      note('quiet again, with their pieces', after);
+      const usual = percentile(after.shelf, 0.5);
+      const slower = (what: string, found: Awaited<ReturnType<typeof asOther>>) => {
+        const shelf = percentile(found.shelf, 0.5);
+        if (shelf > 2 * usual + 3)
+          wrong.push(
+            `${what}: others wait ${shelf.toFixed(0)} ms for the shelf, more than twice the ${usual.toFixed(0)} ms as usual`,
+          );
+      };
+
       const port = Number(new URL(address).port);
       const half = Array.from({ length: 400 }, () => {
         const socket = net.connect({ port, host: '127.0.0.1', localAddress: '127.0.0.3' }, () =>
@@ -105,29 +118,18 @@ export const load: Trial = {
       const beside = await asOther(address, seconds);
       note('400 half-open connections', beside);
       for (const socket of half) socket.destroy();
-      if (percentile(beside.shelf, 0.5) > 2 * usual.shelf + 10)
-        wrong.push('half-open connections make others wait more than twice as long');
+      slower('half-open connections', beside);
 
-      let flooding = true;
-      let refused = 0;
-      const flood = Array.from({ length: 60 }, async () => {
-        while (flooding) {
-          const { status } = await timed(address, '/api/health', '127.0.0.4');
-          if (status === 429) {
-            refused++;
-            await new Promise((resolve) => setTimeout(resolve, 50));
-          }
-        }
-      });
+      // From a process of its own, so that what is measured is not how busy the one is that measures.
+      const flood = fork(path.join(import.meta.dirname, 'flood.mjs'), [address, '127.0.0.4', '60']);
+      const refused = new Promise<number>((resolve) => flood.once('message', (n) => resolve(n as number)));
       // What may come at once has come by then, and the limit holds.
       await new Promise((resolve) => setTimeout(resolve, 8000));
       const under = await asOther(address, seconds);
-      flooding = false;
-      await Promise.all(flood);
+      flood.send('end');
       note('a flood of one client, 60 at once', under);
-      figures['of the flood turned away'] = refused;
-      if (percentile(under.shelf, 0.5) > 2 * usual.shelf + 20)
-        wrong.push('a flood makes others wait more than twice as long');
+      figures['of the flood turned away'] = await refused;
+      slower('a flood', under);
 
       let importing = true;
       const heavy = Buffer.from(`v 0 0 0\nv 1 0 0\nv 0 1 0\n${'f 1 2 3\n'.repeat(990_000)}`);
@@ -139,8 +141,11 @@ export const load: Trial = {
       importing = false;
       await Promise.all(imports);
       note('two imports of a million faces at a time', during);
-      if (percentile(during.health, 0.99) > 50)
-        figures['health while importing, goal of 50 ms at 99 %'] = 'not reached here';
+      // Of few answers the slowest one is not the 99th of a hundred.
+      if (during.health.length >= 200 && percentile(during.health, 0.99) > 50)
+        wrong.push(
+          `while files come in, health takes ${percentile(during.health, 0.99).toFixed(0)} ms at 99 %, of 50 asked`,
+        );
       return { figures, wrong };
     } finally {
       maypole.stop();
