@@ -86,4 +86,26 @@ describe('what is kept while it is used', () => {
     await expect(kept.use(() => Promise.resolve())).rejects.toThrow('busy');
     expect(await kept.use((it) => Promise.resolve(it.number))).toBe(0);
   });
+
+  it('stays while it is held, and is given back when it is let go, once who uses it is done', async () => {
+    const kept = new Kept(make, 1000);
+    kept.hold();
+    await kept.use(() => Promise.resolve());
+    await vi.advanceTimersByTimeAsync(60_000);
+    expect(made[0].disposed).toBe(0);
+    let finish = () => undefined as void;
+    const using = kept.use(() => new Promise<void>((done) => (finish = done)));
+    await vi.advanceTimersByTimeAsync(0);
+    kept.letGo();
+    await vi.advanceTimersByTimeAsync(0);
+    expect(made[0].disposed).toBe(0);
+    finish();
+    await using;
+    await vi.advanceTimersByTimeAsync(0);
+    expect(made[0].disposed).toBe(1);
+    // Let go, it is as it was before: made anew, and given back after a while.
+    await kept.use(() => Promise.resolve());
+    await vi.advanceTimersByTimeAsync(1001);
+    expect(made[1].disposed).toBe(1);
+  });
 });

@@ -17,6 +17,7 @@ export class Kept<T extends Costly> {
   private there: Promise<T> | null = null;
   private queue: Promise<unknown> = Promise.resolve();
   private idle: ReturnType<typeof setTimeout> | undefined;
+  private held = false;
 
   /** @param idleMs milliseconds without use after which it is given back */
   constructor(
@@ -42,10 +43,23 @@ export class Kept<T extends Costly> {
     });
     const after = () => {
       clearTimeout(this.idle);
-      this.idle = setTimeout(() => this.giveBack(), this.idleMs);
+      if (!this.held) this.idle = setTimeout(() => this.giveBack(), this.idleMs);
     };
     this.queue = mine.then(after, after);
     return mine;
+  }
+
+  /** It is not given back, used or not, until `letGo`. */
+  hold(): void {
+    this.held = true;
+    clearTimeout(this.idle);
+  }
+
+  /** Ends `hold`: it is given back once those who use it are done. */
+  letGo(): void {
+    if (!this.held) return;
+    this.held = false;
+    this.queue = this.queue.then(() => this.giveBack());
   }
 
   private giveBack(): void {

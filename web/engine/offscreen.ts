@@ -95,19 +95,41 @@ export class Offscreen {
 
   /** Draws an unwrapped frame onto `canvas`, as the average of so many sub-frames. */
   async draw(frame: number, subframes = 8): Promise<void> {
+    const drawn = await this.picture(frame, subframes);
+    this.context.clearRect(0, 0, this.width, this.height);
+    this.context.drawImage(drawn, 0, 0);
+    // Read it now: what is drawn may be fetched later than it is asked for, from a device that is gone by then.
+    this.context.getImageData(0, 0, 1, 1);
+    drawn.close();
+    await this.sound();
+  }
+
+  /**
+   * The picture of an unwrapped frame, to be closed by who takes it. The next may be asked for before this one is there:
+   * neither the device nor who works out shapes has to wait then. Whoever has put away several asks `sound` after them.
+   */
+  async picture(frame: number, subframes: number): Promise<ImageBitmap> {
     const piece = this.piece!;
     await this.engine.whenReady(frame);
     const composed = this.plain
       ? [plainFrame(composeFrame(this.engine, piece, frame, this.mode))]
       : await composeInstants(this.engine, piece, frame, this.mode, subframes);
     const pictures = this.seeThrough ? composed.map((p) => ({ ...p, seeThrough: true })) : composed;
-    const drawn = await this.drawer.picture(pictures, subframes);
-    this.context.clearRect(0, 0, this.width, this.height);
-    this.context.drawImage(drawn, 0, 0);
-    // Read it now: what is drawn may be fetched later than it is asked for, from a device that is gone by then.
-    this.context.getImageData(0, 0, 1, 1);
-    drawn.close();
-    await this.drawer.sound();
+    const drawn = this.several.then(() => this.drawer.picture(pictures, subframes));
+    // What is drawn at several instants is asked for one by one, and nothing else may come between.
+    if (pictures.length > 1)
+      this.several = drawn.then(
+        () => undefined,
+        () => undefined,
+      );
+    return drawn;
+  }
+
+  private several: Promise<void> = Promise.resolve();
+
+  /** Throws where the graphics device has gone: what was read of pictures before may be empty then. */
+  sound(): Promise<void> {
+    return this.drawer.sound();
   }
 
   /** Metres from the middle of all forms to what is farthest, at a frame whose shapes are there. */

@@ -86,27 +86,64 @@ export class SheetDrawer {
     canvas.height = height;
     const strip: Strip = { canvas, width, height, frames, there: new Set() };
     const signatures: Signature[] = [];
-    for (const share of MOMENTS.slice(1)) offscreen.prepare(this.frameOf(strip, piece, Math.floor(share * frames)));
-    offscreen.prepare(piece.loop.frames);
-    for (const share of MOMENTS) {
-      const i = Math.floor(share * frames);
-      await this.put(strip, piece, i);
-      signatures.push(signatureOf(offscreen.pixels(), width, height));
+    const at = MOMENTS.map((share) => Math.floor(share * frames));
+    let later: Signature | undefined;
+    const asked = [...at.map((i) => this.frameOf(strip, piece, i)), piece.loop.frames];
+    let k = 0;
+    for await (const drawn of this.pictures(asked)) {
+      if (k < at.length) {
+        this.put(strip, drawn, at[k]);
+        signatures.push(signatureOf(this.pixels(strip, at[k]), width, height));
+      } else later = this.signatureAside(drawn);
+      k++;
     }
-    await offscreen.draw(piece.loop.frames, 1);
-    const later = signatureOf(offscreen.pixels(), width, height);
-    return { strip, signatures, closes: alike(signatures[0], later), size };
+    await offscreen.sound();
+    return { strip, signatures, closes: alike(signatures[0], later!), size };
+  }
+
+  /** Has all that drawing a piece takes loaded and compiled; nothing of it is read, which would wait on the page's thread. */
+  async warm(piece: Piece): Promise<void> {
+    this.show(piece);
+    if (await this.offscreen.waits(0)) return;
+    for await (const drawn of this.pictures([0])) drawn.close();
+    await this.offscreen.sound();
   }
 
   /** The other pictures of its loop, told one by one. */
   async rest(piece: Piece, strip: Strip, goOn: () => boolean): Promise<void> {
     this.show(piece);
     const left = halvesFirst(strip.frames).filter((i) => !strip.there.has(i));
-    for (const [k, i] of left.entries()) {
+    let k = 0;
+    for await (const drawn of this.pictures(left.map((i) => this.frameOf(strip, piece, i)))) {
+      this.put(strip, drawn, left[k++]);
       if (!goOn()) return;
-      // One ahead: shapes are worked out by other processors than those that draw.
-      if (k + 1 < left.length) this.offscreen.prepare(this.frameOf(strip, piece, left[k + 1]));
-      await this.put(strip, piece, i);
+    }
+    // Read now, before the device is asked whether it has been there all the while.
+    this.pixels(strip, 0);
+    await this.offscreen.sound();
+  }
+
+  /** Pictures one after the other: one is drawn while another is taken, and the shapes of a third are worked out. */
+  private async *pictures(frames: readonly number[]): AsyncGenerator<ImageBitmap> {
+    const begun: Promise<ImageBitmap>[] = [];
+    let next = 0;
+    const begin = () => {
+      if (next + 1 < frames.length) this.offscreen.prepare(frames[next + 1]);
+      if (next < frames.length) begun.push(this.offscreen.picture(frames[next++], this.plain ? 1 : 4));
+      // What fails is told to who waits for it.
+      begun.at(-1)?.catch(() => undefined);
+    };
+    begin();
+    begin();
+    try {
+      while (begun.length > 0) {
+        const drawn = await begun[0];
+        begun.shift();
+        begin();
+        yield drawn;
+      }
+    } finally {
+      for (const drawn of begun) void drawn.then((d) => d.close()).catch(() => undefined);
     }
   }
 
@@ -130,10 +167,26 @@ export class SheetDrawer {
     return (i * piece.loop.frames) / strip.frames;
   }
 
-  private async put(strip: Strip, piece: Piece, i: number): Promise<void> {
-    await this.offscreen.draw(this.frameOf(strip, piece, i), this.plain ? 1 : 4);
-    canvas2d(strip.canvas)!.drawImage(this.offscreen.canvas, i * strip.width, 0);
+  private put(strip: Strip, drawn: ImageBitmap, i: number): void {
+    canvas2d(strip.canvas)!.drawImage(drawn, i * strip.width, 0);
+    drawn.close();
     strip.there.add(i);
+  }
+
+  /** RGBA bytes of a picture of a strip. */
+  private pixels({ canvas, width, height }: Strip, i: number): Uint8ClampedArray {
+    return canvas2d(canvas)!.getImageData(i * width, 0, width, height).data;
+  }
+
+  /** Of a picture that is not kept. */
+  private signatureAside(drawn: ImageBitmap): Signature {
+    const { width, height } = this;
+    const canvas = document.createElement('canvas');
+    [canvas.width, canvas.height] = [width, height];
+    const context = canvas2d(canvas)!;
+    context.drawImage(drawn, 0, 0);
+    drawn.close();
+    return signatureOf(context.getImageData(0, 0, width, height).data, width, height);
   }
 }
 

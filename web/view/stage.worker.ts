@@ -55,8 +55,9 @@ async function take(data: ToStage): Promise<void> {
           picture.close();
           throw new Error(DEVICE_GONE);
         }
-        // What is said to stand still stands in the canvas; pictures on the way there need not be waited for.
-        if (!picture && data.of > 1 && data.last === data.of) await stage!.done();
+        // What is said to stand still stands in the canvas; pictures on the way there need not be waited for. Nor is one
+        // given away that the page would have to wait for when it reads it.
+        if (picture || (data.of > 1 && data.last === data.of)) await stage!.done();
         tell({ type: 'drawn', id: data.id, ...(picture ? { picture } : {}) }, picture ? [picture] : []);
       } catch (error) {
         tell({ type: 'failed', id: data.id, message: error instanceof Error ? error.message : String(error) });

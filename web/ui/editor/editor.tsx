@@ -7,6 +7,7 @@ import { Compare } from '../compare/compare';
 import { closeCompare, openCompare, useCompare } from '../compare/compare-store';
 import { Sheet } from '../explore/sheet';
 import { closeSheet, useSheet } from '../explore/sheet-store';
+import { useWarmSheet } from '../explore/warm-sheet';
 import { HistoryDrawer } from '../drawers/history-drawer';
 import { SceneDrawer } from '../drawers/scene-drawer';
 import { SeamDrawer } from '../drawers/seam-drawer';
@@ -63,6 +64,7 @@ export function Editor() {
   useShortcuts((action) => ACTS[action](around));
   useClipboard();
   useEffect(restoreLayout, []);
+  useWarmSheet();
   useEffect(() => {
     const endSession = startSession();
     const { readOnly } = useEditor.getState();

@@ -19,6 +19,20 @@ export const LOOPS = 'Drawing the loops';
 /** Stays for a while after a sheet: the next one, or the same with another setting, need not compile anything. */
 const drawers = new Kept(() => SheetDrawer.create(), 60_000);
 
+/** Has what draws a sheet of a piece made before it is asked for, and keeps it until `coolSheet`. */
+export async function warmSheet(piece: Piece): Promise<void> {
+  drawers.hold();
+  await drawers
+    .use(async (drawer) => {
+      drawer.setAspect(piece.format.width / piece.format.height);
+      await drawer.warm(piece);
+    })
+    // Where it cannot be drawn, the sheet says so when it is opened.
+    .catch(() => undefined);
+}
+
+export const coolSheet = (): void => drawers.letGo();
+
 let run = 0;
 
 /**
