@@ -1,4 +1,5 @@
 import { expect, test } from '@playwright/test';
+import { load } from '../trials/load';
 import { requests } from '../trials/requests';
 
 // The short form of what ./maypole trial does at length; that of kills is among the commands.
@@ -8,4 +9,11 @@ test('whatever is asked of whatever address is answered, and never as a fault', 
   test.setTimeout(120_000);
   const { wrong } = await requests.run(470, 11, nothing, process.env.MAYPOLE_ADDRESS);
   expect(wrong).toEqual([]);
+});
+
+test('many who work at once, half-open connections, floods and imports leave others their answers', async () => {
+  test.setTimeout(180_000);
+  const { wrong, figures } = await load.run(1, 1, nothing);
+  expect(wrong).toEqual([]);
+  expect(figures['of the flood turned away']).toBeGreaterThan(0);
 });

@@ -84,8 +84,9 @@ test('pieces that are opened and left leave no workers and no graphics contexts 
     await page.getByRole('link', { name: 'Back to the shelf' }).click();
     await expect(page.getByRole('heading', { name: 'Shelf' })).toBeVisible();
   }
-  // Some are begun later than others; it is never more than one set.
-  expect(Math.max(...counts)).toBeLessThanOrEqual(Math.min(...counts.slice(0, 3)) + 2);
+  // Some are begun later than others, and three are what draws a sheet, made when nothing else is to do: it is never more
+  // than one set.
+  expect(Math.max(...counts)).toBeLessThanOrEqual(Math.min(...counts.slice(0, 3)) + 5);
   await expect.poll(() => page.workers().length, { timeout: 15_000 }).toBeLessThanOrEqual(counts[0]);
   // The picture is drawn in a worker; what the page may have is one set at most.
   expect(await contexts()).toBeLessThanOrEqual(1);

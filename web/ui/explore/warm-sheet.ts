@@ -1,21 +1,25 @@
 import { useEffect } from 'react';
+import { useRefined } from '../picture/detail-bar';
 import { session } from '../state/session';
 import { useEditor } from '../state/store';
 import { useSheet } from './sheet-store';
 import { coolSheet, warmSheet } from './sheet-work';
 
 /** Milliseconds without a hand on anything after which the machine has time. */
-const REST = 4000;
+const REST = 6000;
 
-/** Whether nothing is being worked out, played or traced. */
+/** Whether nothing is being worked out, drawn, played or traced. */
 function idle(): boolean {
   const { playing, light, piece } = useEditor.getState();
+  const { done, of } = useRefined.getState();
   const { count, full } = session()?.engine.getReadiness() ?? { count: 0, full: false };
   return (
     document.visibilityState === 'visible' &&
     !playing &&
     light === 'quick' &&
     !useSheet.getState().open &&
+    of > 0 &&
+    done >= of &&
     (full || count >= piece.loop.frames)
   );
 }
