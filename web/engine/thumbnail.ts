@@ -2,9 +2,7 @@ import { canvas2d } from '@/view/canvas-2d';
 import type { Piece } from '@maypole/core/piece/piece';
 import { Kept } from './kept';
 import { Offscreen } from './offscreen';
-
-/** A strip of equal pictures side by side, played in a circle by the shelf. */
-export const STRIP = { width: 480, height: 240, frames: 16 } as const;
+import { STRIP, stripFormat } from './strip';
 
 const drawers = new Kept(() => Offscreen.create(STRIP.width, STRIP.height, false), 5000);
 /** A picture that takes longer than this, in milliseconds, is drawn by a processor and not by a graphics card. */
@@ -21,9 +19,7 @@ export class TooMuch extends Error {
 /** Draws the strip of a piece from its real evaluation; one piece at a time. Resolves with a WebP. */
 export function drawStrip(piece: Piece): Promise<Blob> {
   return drawers.use(async (offscreen) => {
-    // Half way between the piece's own frame and the card's: nothing much is cut off, and it is not tiny.
-    const aspect = Math.sqrt((piece.format.width / piece.format.height) * (STRIP.width / STRIP.height));
-    offscreen.setPiece({ ...piece, format: { width: aspect, height: 1 } }, 'draft');
+    offscreen.setPiece({ ...piece, format: stripFormat(piece.format) }, 'draft');
     if (await offscreen.waits(0)) throw new TooMuch();
     const strip = document.createElement('canvas');
     strip.width = STRIP.width * STRIP.frames;

@@ -24,6 +24,8 @@ it('the demo shelf is sorted, and one piece has a past worth looking at', async 
   expect(shelf.length).toBeGreaterThan(20);
   expect(shelf[0].name).toBe('Fog Signal');
   for (const p of shelf) expect(p.labels, p.name).toHaveLength(1);
+  // They stand there with their pictures, of what is shown.
+  for (const p of shelf) expect(p.thumbnailRevision, p.name).toBe(p.revision);
   const gimbal = shelf.find((p) => p.name === 'Gimbal')!;
   const { revisions } = await listRevisions(db, gimbal.id);
   expect(revisions.filter((r) => r.aside && !r.sheet).map((r) => r.mark)).toEqual(['Silver and red', 'Ten thin rings']);

@@ -1,13 +1,14 @@
-import { readdirSync, readFileSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { eq, sql } from 'drizzle-orm';
 import { readPiece, writePiece } from '@maypole/core/piece/read';
 import type { KeptSheet } from '@maypole/core/explore/sheet-settings';
 import { variablesOf } from '@maypole/core/explore/variables';
 import type { Database } from '../db';
-import { createPiece, keepTake, savePiece } from '../pieces';
+import { createPiece, keepTake, savePiece, storeThumbnail } from '../pieces';
 import { setMark } from '../past/revisions';
 import { pieces, revisions } from '../schema';
+import { demoFiles, demoStrip } from './files';
 import { gimbalPast } from './gimbal-past';
 
 /** By which labels the demo pieces are sorted. */
@@ -22,17 +23,18 @@ const LABELS: Readonly<Record<string, readonly string[]>> = {
 export async function fillShelf(db: Database, folder: string): Promise<void> {
   await db.transaction(async (tx) => {
     // The last one made stands first on the shelf.
-    const files = readdirSync(folder)
-      .filter((f) => f.endsWith('.json'))
-      .sort((a, b) => a.localeCompare(b, 'en', { numeric: true }))
-      .reverse();
-    for (const file of files) {
+    for (const file of demoFiles(folder).reverse()) {
       const source = readFileSync(path.join(folder, file), 'utf8');
       const read = readPiece(source);
       const name = read.ok ? read.piece.name : '';
       const { id } = name === 'Gimbal' && read.ok ? await withPast(tx, read.piece) : await createPiece(tx, source);
       const labels = Object.keys(LABELS).filter((l) => LABELS[l].includes(name));
       await tx.update(pieces).set({ labels }).where(eq(pieces.id, id));
+      // What was drawn beforehand, so that a new shelf is not empty cards for minutes.
+      const strip = demoStrip(folder, file);
+      if (!existsSync(strip)) continue;
+      const [{ revision }] = await tx.select({ revision: pieces.head }).from(pieces).where(eq(pieces.id, id));
+      await storeThumbnail(tx, id, revision, readFileSync(strip));
     }
   });
 }
