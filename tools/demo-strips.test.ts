@@ -3,14 +3,14 @@ import path from 'node:path';
 import sharp from 'sharp';
 import { describe, expect, it } from 'vitest';
 import { STRIP } from '../web/engine/strip';
-import { demoFiles, demoMark, demoStrip } from '../web/server/demo/files';
+import { demoFiles, demoMark, demoStrip, STRIPS } from '../web/server/demo/files';
 
 const folder = path.join(import.meta.dirname, '../demo');
-const drawn = JSON.parse(readFileSync(path.join(folder, 'strips/drawn.json'), 'utf8')) as Record<string, string>;
+const drawn = JSON.parse(readFileSync(path.join(STRIPS, 'drawn.json'), 'utf8')) as Record<string, string>;
 
 describe('the pictures that demo pieces stand on a new shelf with', () => {
   it.each(demoFiles(folder))('%s has its strip, of the document as it is now', async (file) => {
-    const strip = demoStrip(folder, file);
+    const strip = demoStrip(file);
     expect(existsSync(strip), 'run `npm run demo-strips`').toBe(true);
     expect(drawn[file], 'run `npm run demo-strips`').toBe(demoMark(readFileSync(path.join(folder, file), 'utf8')));
     const { width, height } = await sharp(strip).metadata();

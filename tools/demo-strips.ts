@@ -6,11 +6,11 @@ import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node
 import path from 'node:path';
 import { chromium } from '@playwright/test';
 import { Installation } from '../trials/installation';
-import { demoFiles, demoMark, demoStrip } from '../web/server/demo/files';
+import { demoFiles, demoMark, demoStrip, STRIPS } from '../web/server/demo/files';
 import type { PieceSummary } from '../web/server/contract';
 
 const folder = path.join(import.meta.dirname, '../demo');
-const list = path.join(folder, 'strips/drawn.json');
+const list = path.join(STRIPS, 'drawn.json');
 mkdirSync(path.dirname(list), { recursive: true });
 const drawn: Record<string, string> = existsSync(list) ? JSON.parse(readFileSync(list, 'utf8')) : {};
 const sources = new Map(demoFiles(folder).map((f) => [f, readFileSync(path.join(folder, f), 'utf8')]));
@@ -18,8 +18,7 @@ const sources = new Map(demoFiles(folder).map((f) => [f, readFileSync(path.join(
 const LONG = 3_600_000;
 
 // What is not there is drawn by whoever looks at the shelf.
-for (const [file, source] of sources)
-  if (drawn[file] !== demoMark(source)) rmSync(demoStrip(folder, file), { force: true });
+for (const [file, source] of sources) if (drawn[file] !== demoMark(source)) rmSync(demoStrip(file), { force: true });
 
 const maypole = new Installation();
 const browser = await chromium.launch({
@@ -41,10 +40,10 @@ try {
   for (const [file, source] of sources) {
     const { name } = JSON.parse(source) as { name: string };
     const piece = pieces.find((p) => p.name === name)!;
-    if (existsSync(demoStrip(folder, file))) continue;
+    if (existsSync(demoStrip(file))) continue;
     const strip = await page.request.get(`${maypole.address}/api/pieces/${piece.id}/thumbnail`);
     if (!strip.ok()) throw new Error(`${name} has no picture.`);
-    writeFileSync(demoStrip(folder, file), await strip.body());
+    writeFileSync(demoStrip(file), await strip.body());
     drawn[file] = demoMark(source);
     console.log(`${name}: drawn.`);
   }

@@ -9,9 +9,12 @@ export function demoFiles(folder: string): string[] {
     .sort((a, b) => a.localeCompare(b, 'en', { numeric: true }));
 }
 
+/** Where their pictures are; of programs that are run from the project's folder, wherever they are built. */
+export const STRIPS = path.resolve('web/server/demo/strips');
+
 /** Where the strip of pictures of a demo piece is. */
-export function demoStrip(folder: string, file: string): string {
-  return path.join(folder, 'strips', file.replace(/\.maypole\.json$/, '.webp'));
+export function demoStrip(file: string): string {
+  return path.join(STRIPS, file.replace(/\.maypole\.json$/, '.webp'));
 }
 
 /** What tells whether a strip is still that of its document. */

@@ -31,7 +31,7 @@ export async function fillShelf(db: Database, folder: string): Promise<void> {
       const labels = Object.keys(LABELS).filter((l) => LABELS[l].includes(name));
       await tx.update(pieces).set({ labels }).where(eq(pieces.id, id));
       // What was drawn beforehand, so that a new shelf is not empty cards for minutes.
-      const strip = demoStrip(folder, file);
+      const strip = demoStrip(file);
       if (!existsSync(strip)) continue;
       const [{ revision }] = await tx.select({ revision: pieces.head }).from(pieces).where(eq(pieces.id, id));
       await storeThumbnail(tx, id, revision, readFileSync(strip));
