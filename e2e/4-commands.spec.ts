@@ -186,7 +186,7 @@ test.describe('whatever is killed', () => {
     const [here, there] = ['here', 'there'].map((name) => path.join(data, name));
     const other = path.join(data, 'restored');
     mkdirSync(other, { mode: 0o755 });
-    expect((await run(['backup', file], { MAYPOLE_DATA: data })).out).toMatch(/Backed up to .* \(\d+ kB\)/);
+    expect((await run(['backup', file], { MAYPOLE_DATA: data })).out).toMatch(/Backed up to .* \([\d.]+ [kM]B\)/);
     expect((await run(['backup', file], { MAYPOLE_DATA: data })).err).toContain('is not written over');
     // The archive is one that PostgreSQL's own tool reads.
     const list = execFileSync('/usr/lib/postgresql/15/bin/pg_restore', ['--list', file], { encoding: 'utf8' });
