@@ -86,6 +86,8 @@ export class Offscreen {
   private mode: ViewMode = 'shaded';
   private seeThrough = false;
   private plain = false;
+  /** Ends once a picture of several instants is drawn. */
+  private several: Promise<void> = Promise.resolve();
 
   /** Has the shapes of a frame that is drawn soon worked out meanwhile. */
   prepare(frame: number): void {
@@ -124,8 +126,6 @@ export class Offscreen {
       );
     return drawn;
   }
-
-  private several: Promise<void> = Promise.resolve();
 
   /** Throws where the graphics device has gone: what was read of pictures before may be empty then. */
   sound(): Promise<void> {

@@ -1,6 +1,6 @@
-import { createHash } from 'node:crypto';
 import { readdirSync } from 'node:fs';
 import path from 'node:path';
+import { sha256 } from '@maypole/render/frame/keep';
 
 /** The documents of the demo pieces in a folder, in the order in which they stand on the shelf. */
 export function demoFiles(folder: string): string[] {
@@ -19,5 +19,5 @@ export function demoStrip(file: string): string {
 
 /** What tells whether a strip is still that of its document. */
 export function demoMark(source: string): string {
-  return createHash('sha256').update(source).digest('hex');
+  return sha256(Buffer.from(source));
 }

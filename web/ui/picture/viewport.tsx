@@ -190,12 +190,12 @@ export function Viewport() {
   );
 }
 
-/** What the colours of a view stand for. */
+/** What the colours of a view stand for; above the bars, which reach across where the picture is narrow. */
 function Legend({ label, of }: { label: string; of: readonly { readonly colour: string; readonly words: string }[] }) {
   return (
     <Flex
       position="absolute"
-      bottom="3"
+      bottom="14"
       right="3"
       bg="panel"
       borderRadius="8px"
