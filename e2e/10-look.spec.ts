@@ -124,3 +124,22 @@ test('a sun throws a shadow, a stop less is darker, fog puts its colour in place
   await expect(page.getByTestId('seam-chip')).toHaveText('Seam closed', { timeout: 60_000 });
   expect(errors).toEqual([]);
 });
+
+test('a picture that stands still is the average of as many sub-frames as are chosen', async ({ page }) => {
+  await openPiece(page, plain('Fine'));
+  await stillPicture(page);
+  const bar = page.getByRole('button', { name: /sub-frames$/ });
+  await expect(bar).toHaveText('4 sub-frames');
+  await bar.click();
+  await page.getByRole('menuitem', { name: '256', exact: true }).click();
+  await expect(bar).toHaveText('256 of 256 sub-frames', { timeout: 60_000 });
+  const fine = await stillPicture(page);
+  await goTo(page, 12);
+  await expect(bar).not.toHaveText('256 of 256 sub-frames');
+  expect((await stillPicture(page)).equals(fine)).toBe(true);
+  // All that can be done has its words in the command field, too.
+  await page.keyboard.press('Control+k');
+  await page.getByRole('combobox').fill('finest picture');
+  await page.keyboard.press('Enter');
+  await expect(bar).toHaveText(/ of 1024 sub-frames$/);
+});

@@ -100,6 +100,11 @@ export const ACTIONS = actions({
     keys: 'T',
     group: 'view',
   },
+  'fine-picture': {
+    title: 'Finest picture',
+    help: 'Averages 1024 sub-frames while the picture stands still, or again as many as it needs.',
+    group: 'view',
+  },
   detail: { title: 'Draft or final detail', help: 'Switches between fewer and all faces.', keys: 'Q', group: 'view' },
   'show-shaded': {
     title: 'Show shaded',

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { instantOf, instantsOf, MOST_INSTANTS } from './shutter';
+import { instantInRounds, instantOf, instantsOf, MOST_INSTANTS } from './shutter';
 
 describe('the shutter', () => {
   it('is open evenly about the frame, and every part of that time is looked at once', () => {
@@ -22,5 +22,16 @@ describe('the shutter', () => {
     const counts = new Array(16).fill(0);
     for (let n = 0; n < 64; n++) counts[instantOf(n, 64, 16)]++;
     expect(counts).toEqual(new Array(16).fill(4));
+  });
+  it('is gone through once in each 64 of many sub-frames, each instant as often as any other', () => {
+    for (const subframes of [24, 64, 128, 1024]) {
+      const round = Math.min(64, subframes);
+      for (let from = 0; from < subframes; from += round) {
+        const seen = Array.from({ length: round }, (_, n) => instantInRounds(from + n, subframes, 8));
+        expect(seen.map(String).sort()).toEqual(
+          Array.from({ length: round }, (_, n) => String(Math.floor((n * 8) / round))),
+        );
+      }
+    }
   });
 });

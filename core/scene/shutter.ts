@@ -25,3 +25,17 @@ export function instantsOf(shutter: number, subframes: number): number[] {
 export function instantOf(number: number, subframes: number, instants: number): number {
   return Math.min(instants - 1, Math.floor((number * instants) / subframes));
 }
+
+/** Sub-frames after which all instants have been gone through once, where a picture is seen while they add up. */
+const ROUND = 64;
+
+/**
+ * The same for a picture that is seen while its sub-frames add up, and that may get many: all instants are gone through in
+ * each round of 64, so that it is not sharp at first and blurred minutes later.
+ *
+ * @param subframes up to 64, or a multiple of it
+ */
+export function instantInRounds(number: number, subframes: number, instants: number): number {
+  const round = Math.min(subframes, ROUND);
+  return instantOf(number % round, round, instants);
+}

@@ -1,5 +1,5 @@
 import { useEffect } from 'react';
-import { useRefined } from '../picture/detail-bar';
+import { useRefined } from '../picture/refined';
 import { session } from '../state/session';
 import { useEditor } from '../state/store';
 import { useSheet } from './sheet-store';

@@ -81,6 +81,7 @@ export const ACTS: Readonly<Record<ActionId, (around: Surroundings) => void>> = 
   'frame-all': () => frameAll(),
   'quick-light': () => set({ light: 'quick' }),
   'true-light': () => set({ light: 'true' }),
+  'fine-picture': () => set((s) => ({ subframes: s.subframes === 1024 ? null : 1024 })),
   detail: () => set((s) => ({ detail: s.detail === 'draft' ? 'final' : 'draft' })),
   'show-shaded': () => set({ mode: 'shaded' }),
   'show-edges': () => set({ mode: 'edges' }),

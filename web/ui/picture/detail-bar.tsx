@@ -2,16 +2,10 @@
 
 import { Flex, Text, chakra } from '@chakra-ui/react';
 import { Gauge } from 'lucide-react';
-import { create } from 'zustand';
 import { useReadiness } from '../state/geometry';
 import { session } from '../state/session';
 import { useEditor } from '../state/store';
-
-/** Sub-frames that the picture is the average of, and how many it is to be. By itself, since it changes with every picture. */
-export const useRefined = create<{ readonly done: number; readonly of: number }>(() => ({ done: 0, of: 0 }));
-
-/** Fewer sub-frames than this are over before one could read of them. */
-const WORTH_TELLING = 17;
+import { SubframesChoice } from './subframes-choice';
 
 /** Draft or final, and how much of the loop is worked out. Beneath true light nothing is refined that anybody sees. */
 export function DetailBar({ beneath, narrow }: { beneath: boolean; narrow: boolean }) {
@@ -75,7 +69,7 @@ export function DetailBar({ beneath, narrow }: { beneath: boolean; narrow: boole
       >
         {words}
       </Text>
-      {!beneath && <RefinedNote narrow={narrow} />}
+      {!beneath && <SubframesChoice narrow={narrow} />}
       {long > 0 ? (
         <BarAction words="Stop it" onClick={() => session()?.engine.stopSlow()} />
       ) : stopped > 0 ? (
@@ -84,24 +78,6 @@ export function DetailBar({ beneath, narrow }: { beneath: boolean; narrow: boole
         failed > 0 && <BarAction words="Try again" onClick={() => session()?.engine.retry()} />
       )}
     </Flex>
-  );
-}
-
-function RefinedNote({ narrow }: { narrow: boolean }) {
-  const { done, of } = useRefined();
-  if (of < WORTH_TELLING) return null;
-  return (
-    <Text
-      px="3"
-      color="muted"
-      borderLeftWidth="1px"
-      borderColor="line"
-      fontVariantNumeric="tabular-nums"
-      title="Pictures averaged for this one: for soft shadows, depth of field and clean edges"
-    >
-      {done} of {of}
-      {!narrow && ' sub-frames'}
-    </Text>
   );
 }
 

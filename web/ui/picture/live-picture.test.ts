@@ -119,7 +119,7 @@ beforeEach(async () => {
   vi.stubGlobal('cancelAnimationFrame', (n: number) => clearTimeout(n));
   useCovered.setState({ covered: false });
   useTrueLight.setState({ compare: false });
-  useEditor.setState({ light: 'quick', mode: 'shaded', focusing: false, pick: null, playing: false });
+  useEditor.setState({ light: 'quick', subframes: null, mode: 'shaded', focusing: false, pick: null, playing: false });
   useEditor.getState().open('id', piece, 1);
   live = new LivePicture(element as unknown as HTMLElement, reports);
   await pass(0);
@@ -131,6 +131,18 @@ afterEach(() => {
 });
 
 describe('the picture of the editor', () => {
+  it('is the average of as many sub-frames as are chosen, begun anew when that is another number', async () => {
+    await pass(1000);
+    expect(canvas()).toMatchObject({ still: 'true', subframes: '4' });
+    useEditor.setState({ subframes: 256 });
+    await pass(10_000);
+    expect(canvas()).toMatchObject({ still: 'true', subframes: '256' });
+    expect(told.refined.at(-1)).toEqual([256, 256]);
+    expect(new Set(world.drawn.slice(6).map((d) => d.of))).toEqual(new Set([256]));
+    useEditor.setState({ subframes: null });
+    await pass(1000);
+    expect(canvas()).toMatchObject({ still: 'true', subframes: '4' });
+  });
   it('is drawn at once, and made finer while nothing changes', async () => {
     expect(world.size).toEqual([300, 200]);
     expect(canvas()).toMatchObject({ complete: 'true', frame: '0', still: 'false', subframes: '1' });

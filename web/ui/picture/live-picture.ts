@@ -1,5 +1,5 @@
 import type { Piece } from '@maypole/core/piece/piece';
-import { instantOf } from '@maypole/core/scene/shutter';
+import { instantInRounds } from '@maypole/core/scene/shutter';
 import { composeFrame, composeInstants } from '@/engine/compose';
 import type { ViewFrame } from '@/view/frame';
 import { shownDrawer, subframesFor, type Drawer } from '@/view/drawer';
@@ -161,7 +161,7 @@ export class LivePicture {
     canvas.dataset.complete = String(waiting.length === 0);
     canvas.dataset.drawn = String(Number(canvas.dataset.drawn ?? 0) + 1);
     canvas.dataset.subframes = '1';
-    this.reports.onRefined(1, subframesFor(this.shown, drawer.subframes));
+    this.reports.onRefined(1, this.wanted(this.shown, drawer));
     if (this.again) this.soon();
     else this.resting = setTimeout(() => void this.refine(), STILL);
   };
@@ -194,12 +194,12 @@ export class LivePicture {
       if (coarse > 1 && (await this.drawn(drawer, shown, 0, 1)) && this.again) this.soon();
       return;
     }
-    const of = subframesFor(shown, drawer.subframes);
+    const of = this.wanted(shown, drawer);
     const instants = await this.instants(shown, of);
     // Worked out in the meantime, so that something may have changed.
     if (this.drawing || this.ended || this.asked || this.shown !== shown) return;
     for (let number = 0; number < of; number++) {
-      const instant = instants[instantOf(number, of, instants.length)];
+      const instant = instants[instantInRounds(number, of, instants.length)];
       if (!(await this.drawn(drawer, instant, number, of))) return;
       canvas.dataset.subframes = String(number + 1);
       this.reports.onRefined(number + 1, of);
@@ -208,6 +208,12 @@ export class LivePicture {
       if (this.asked || useCovered.getState().covered) return;
     }
     canvas.dataset.still = 'true';
+  }
+
+  /** How many sub-frames what is shown gets: as many as were chosen, or as it wants by what is in it. */
+  private wanted(shown: ViewFrame, drawer: Drawer): number {
+    const usual = subframesFor(shown, drawer.subframes);
+    return usual > 1 ? (useEditor.getState().subframes ?? usual) : 1;
   }
 
   /** The picture at all instants of its exposure; as it is where that is one, or where they cannot be made. */
@@ -221,7 +227,7 @@ export class LivePicture {
   }
 
   private readonly edited = (a: EditorState, b: EditorState) => {
-    const sameMode = shownMode(a) === shownMode(b) && a.light === b.light;
+    const sameMode = shownMode(a) === shownMode(b) && a.light === b.light && a.subframes === b.subframes;
     if (a.piece === b.piece && a.frame === b.frame && sameMode && a.detail === b.detail) return;
     // Where only shapes changed there is nothing new to draw until one arrives, and the engine tells that.
     const shapesOnly = sameMode && a.frame === b.frame && looksAlike(a.piece, b.piece);

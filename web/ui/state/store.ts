@@ -32,6 +32,8 @@ export interface EditorState {
   readonly mode: ViewMode;
   /** Which light the picture stands still in: the graphics card's, or every ray followed. */
   readonly light: 'quick' | 'true';
+  /** Sub-frames of a picture that stands still in quick light; null for as many as what is in it wants. */
+  readonly subframes: number | null;
   /** Unwrapped: N is a frame of its own here. */
   readonly frame: number;
   readonly playing: boolean;
@@ -87,6 +89,7 @@ export const useEditor = create<EditorState & Actions>()((set, get) => ({
   detail: 'draft',
   mode: 'shaded',
   light: 'quick',
+  subframes: null,
   frame: 0,
   playing: false,
   rate: null,
