@@ -147,6 +147,27 @@ test('the loop plays, steps, scrubs and wraps; space and arrows work', async ({ 
     .poll(async () => seen.add((await frame(page).textContent())!).size, { timeout: 30_000, intervals: [50] })
     .toBeGreaterThan(6);
   expect(seen.has('24')).toBe(false);
+  // All that tells where the loop is tells the same, and playing makes no new rules of style.
+  const told = () =>
+    page.evaluate(() => {
+      const number = (name: string) => Number(document.querySelector(`[aria-label="${name}"]`)!.ariaValueNow);
+      const turned = /rotate\(([\d.]+)/.exec(document.querySelector('[data-testid=hand]')!.getAttribute('transform')!)!;
+      return {
+        frames: [
+          Number(document.querySelector('[data-testid=frame]')!.textContent),
+          number('Dial'),
+          number('Frame'),
+          Math.round(24 * Number(document.querySelector('[data-testid=phase]')!.textContent)),
+          Math.round((24 * Number(turned[1])) / 360),
+        ],
+        rules: [...document.styleSheets].reduce((sum, sheet) => sum + sheet.cssRules.length, 0),
+      };
+    });
+  const first = await told();
+  await expect.poll(async () => (await told()).frames[0]).not.toBe(first.frames[0]);
+  const later = await told();
+  for (const { frames } of [first, later]) expect(new Set(frames).size).toBe(1);
+  expect(later.rules).toBe(first.rules);
   // It plays on, round the seam, or says what it reaches.
   await expect(page.getByTestId('readiness')).toHaveText(/all frames ready|Drawing reaches \d+ of 12 fps here/);
   await page.locator('body').press('Space');

@@ -9,6 +9,9 @@ export interface Extent {
 
 type Box = readonly [number, number, number, number, number, number];
 
+/** The box of nothing: whatever is put into it makes it its own. */
+const NOWHERE: Box = [Infinity, Infinity, Infinity, -Infinity, -Infinity, -Infinity];
+
 const known = new WeakMap<object, Box | null>();
 
 function once(key: object, make: () => Box | null): Box | null {
@@ -26,20 +29,16 @@ function boxOf({ positions, instances }: DrawablePart): Box | null {
   if (!own || !instances) return own;
   return once(instances.matrices, () => {
     const m = instances.matrices;
-    const reach = Math.hypot(...[0, 1, 2].map((k) => Math.max(Math.abs(own[k]), Math.abs(own[k + 3]))));
-    const out: [number, number, number, number, number, number] = [
-      Infinity,
-      Infinity,
-      Infinity,
-      -Infinity,
-      -Infinity,
-      -Infinity,
-    ];
+    const far = (k: number) => Math.max(Math.abs(own[k]), Math.abs(own[k + 3]));
+    const reach = Math.hypot(far(0), far(1), far(2));
+    // Gone through with every frame that plays, so nothing is made for a copy.
+    const column = (i: number) => Math.sqrt(m[i] * m[i] + m[i + 1] * m[i + 1] + m[i + 2] * m[i + 2]);
+    const out: [number, number, number, number, number, number] = [...NOWHERE];
     for (let i = 0; i < m.length; i += 16) {
-      const size = Math.max(...[0, 4, 8].map((c) => Math.hypot(m[i + c], m[i + c + 1], m[i + c + 2])));
+      const size = Math.max(column(i), column(i + 4), column(i + 8)) * reach;
       for (let k = 0; k < 3; k++) {
-        out[k] = Math.min(out[k], m[i + 12 + k] - size * reach);
-        out[k + 3] = Math.max(out[k + 3], m[i + 12 + k] + size * reach);
+        out[k] = Math.min(out[k], m[i + 12 + k] - size);
+        out[k + 3] = Math.max(out[k + 3], m[i + 12 + k] + size);
       }
     }
     return m.length > 0 ? out : null;
@@ -54,7 +53,7 @@ export function isWithin(place: readonly number[], part: DrawablePart): boolean 
 
 /** Middle and radius of all that stands in a frame. */
 export function extentOf(frame: Pick<ViewFrame, 'ribbons'>): Extent {
-  const out = [Infinity, Infinity, Infinity, -Infinity, -Infinity, -Infinity];
+  const out = [...NOWHERE];
   for (const { shape } of frame.ribbons)
     for (const part of shape.parts) {
       const box = boxOf(part);

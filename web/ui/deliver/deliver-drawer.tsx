@@ -8,7 +8,6 @@ import { frameNameOf, patternFault } from '@maypole/core/output/names';
 import { OUTPUT_PRESETS } from '@maypole/core/output/presets';
 import { renderParams } from '@maypole/core/output/rendering';
 import { framesWanted, renderSettings } from '@maypole/core/output/render-settings';
-import { sceneAt } from '@maypole/core/evaluate/picture-at';
 import type { Piece } from '@maypole/core/piece/piece';
 import { softnessOf, WANTED } from '@maypole/core/scene/softness';
 import { loopSeconds } from '@maypole/core/time/loop';
@@ -19,6 +18,7 @@ import { ItemCard } from '../items/item-card';
 import { PlainButton, StrongButton } from '../parts/buttons';
 import { tellTrouble } from '../parts/toasts';
 import { saveNow } from '../state/saving';
+import { sceneNow } from '../state/derived';
 import { useEditor } from '../state/store';
 import { AddOutput } from './add-output';
 import { removeOutput, repairOutput, switchOutput, takePreset } from './edit-outputs';
@@ -277,7 +277,7 @@ const SOFT_WORDS = {
 
 /** Says how many sub-frames what is soft in the picture wants, where there are fewer. */
 function SoftAdvice({ subframes }: { subframes: number }) {
-  const softness = useEditor((s) => softnessOf(sceneAt(s.piece, s.frame)));
+  const softness = useEditor((s) => softnessOf(sceneNow(s)));
   const render = useEditor((s) => s.piece.render.id);
   const wanted = WANTED[softness];
   if (softness === 'edges' || subframes >= wanted) return null;

@@ -2,26 +2,44 @@
 
 import { Box, Flex, chakra } from '@chakra-ui/react';
 import { useState } from 'react';
+import { useLive } from '../state/live';
+import type { EditorState } from '../state/store';
 
 /** A colour by picker or by its #rrggbb. */
 export function ColourField({
   label,
   value,
+  live,
   driven,
   onDriven,
   onChange,
 }: {
   label: string;
   value: string;
+  /** Where a motion drives it: what it is at each frame, in place of `value`. */
+  live?: (s: EditorState) => string;
   driven?: boolean;
   onDriven?: () => void;
   onChange: (value: string, gesture: string) => void;
 }) {
   const [typed, setTyped] = useState<string | null>(null);
+  const shown = useLive<HTMLDivElement, string>(live ?? (() => value), (element, now) => {
+    element.style.setProperty('--shown', now);
+    const words = element.querySelector<HTMLInputElement>('input[data-words]');
+    if (live && words) words.value = now.toUpperCase();
+  });
   const sound = typed === null || /^#?[0-9a-f]{6}$/i.test(typed.trim());
   return (
-    <Flex flex="1" minW="0" h="24px" bg="field" borderRadius="field" align="center" overflow="hidden">
-      <Box position="relative" w="30px" h="100%" bg={value} borderRightWidth="1px" borderColor="line" flexShrink={0}>
+    <Flex ref={shown} flex="1" minW="0" h="24px" bg="field" borderRadius="field" align="center" overflow="hidden">
+      <Box
+        position="relative"
+        w="30px"
+        h="100%"
+        bg="var(--shown)"
+        borderRightWidth="1px"
+        borderColor="line"
+        flexShrink={0}
+      >
         {!driven && (
           <chakra.input
             type="color"
@@ -43,7 +61,10 @@ export function ColourField({
         onClick={driven ? onDriven : undefined}
         aria-invalid={!sound}
         title={sound ? undefined : 'Write a colour as #rrggbb.'}
-        value={typed ?? value.toUpperCase()}
+        data-words
+        key={live ? 'moving' : 'still'}
+        // A colour that moves is written into it with each frame.
+        {...(live ? { defaultValue: '' } : { value: typed ?? value.toUpperCase() })}
         onChange={(e) => setTyped(e.target.value)}
         onBlur={() => {
           if (typed !== null && sound) onChange(`#${typed.trim().replace('#', '')}`.toUpperCase(), `typed-${typed}`);

@@ -3,11 +3,14 @@
 import { Box, Flex, chakra } from '@chakra-ui/react';
 import { parseQuantity, QuantityError } from '@maypole/core/declare/quantity';
 import { useLayoutEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
-import { useEditor } from '../state/store';
+import { useLive } from '../state/live';
+import { useEditor, type EditorState } from '../state/store';
 
 interface Props {
   readonly label: string;
   readonly value: number;
+  /** Where a motion drives it: what it is at each frame, in place of `value`. */
+  readonly live?: (s: EditorState) => number;
   readonly unit?: string;
   /** The unit stands beside the field. */
   readonly noUnit?: boolean;
@@ -42,31 +45,43 @@ export function formatNumber(value: number, step: number): string {
  * its usual range.
  */
 export function NumberField(props: Props) {
-  const { label, value, unit, noUnit, min, max, soft, step, integer, driven, mixed, onChange, onDriven } = props;
+  const { label, live, unit, noUnit, min, max, soft, step, integer, driven, mixed, onChange, onDriven } = props;
+  const valueAt = (s: EditorState) => (live ? live(s) : props.value);
+  const now = () => valueAt(useEditor.getState());
+  const value = now();
   const [typed, setTyped] = useState<string | null>(null);
   const selectAll = useRef(false);
   const [trouble, setTrouble] = useState<string | null>(null);
   const box = useRef<HTMLDivElement>(null);
-  const field = useRef<HTMLDivElement>(null);
+  const wordsOf = (x: number) => (mixed ? 'mixed' : formatNumber(x, step));
+  const valueWords = (x: number) => (mixed ? 'mixed' : `${wordsOf(x)} ${unit ?? ''}`.trim());
+  const shareOf = (x: number) => Math.max(0, Math.min(1, (x - soft[0]) / (soft[1] - soft[0] || 1)));
+  const field = useLive<HTMLDivElement, number>(valueAt, (element, x) => {
+    if (!live) return;
+    element.setAttribute('aria-valuenow', `${x}`);
+    element.setAttribute('aria-valuetext', valueWords(x));
+    element.querySelector('[data-words]')!.textContent = wordsOf(x);
+    const bar = element.querySelector<HTMLElement>('[data-bar]');
+    if (bar) bar.style.width = `${shareOf(x) * 100}%`;
+  });
   // After typing, the keyboard stays at the field; nothing else may catch the key that ended it.
   const comeBack = useRef(false);
   useLayoutEffect(() => {
     if (typed === null && comeBack.current) field.current?.focus();
     comeBack.current = false;
-  }, [typed]);
+  }, [typed, field]);
   const drag = useRef<{ x: number; value: number; moved: boolean; gesture: string } | null>(null);
 
   const hold = (x: number) => Math.max(min, Math.min(max, integer ? Math.round(x) : Number(x.toFixed(6))));
-  const share = Math.max(0, Math.min(1, (value - soft[0]) / (soft[1] - soft[0] || 1)));
 
   const type = () => {
     selectAll.current = true;
-    setTyped(`${Number(value.toFixed(6))}`);
+    setTyped(`${Number(now().toFixed(6))}`);
   };
   const down = (event: PointerEvent) => {
     if (event.button !== 0 || typed !== null || driven) return;
     event.currentTarget.setPointerCapture(event.pointerId);
-    drag.current = { x: event.clientX, value, moved: false, gesture: `drag-${++gestures}` };
+    drag.current = { x: event.clientX, value: now(), moved: false, gesture: `drag-${++gestures}` };
   };
   const move = (event: PointerEvent) => {
     const d = drag.current;
@@ -94,7 +109,7 @@ export function NumberField(props: Props) {
     if (by !== undefined && !driven) {
       event.preventDefault();
       event.stopPropagation();
-      onChange(hold(value + by * step * (event.shiftKey ? 10 : 1)), 'keys');
+      onChange(hold(now() + by * step * (event.shiftKey ? 10 : 1)), 'keys');
     } else if (event.key === 'Enter') {
       event.preventDefault();
       if (driven) onDriven?.();
@@ -131,7 +146,7 @@ export function NumberField(props: Props) {
     }
     setTrouble(null);
     setTyped(null);
-    if (x !== value || mixed) onChange(x, `typed-${++gestures}`);
+    if (x !== now() || mixed) onChange(x, `typed-${++gestures}`);
     return true;
   };
 
@@ -146,7 +161,7 @@ export function NumberField(props: Props) {
           aria-valuenow={value}
           aria-valuemin={min}
           aria-valuemax={max}
-          aria-valuetext={mixed ? 'mixed' : `${formatNumber(value, step)} ${unit ?? ''}`.trim()}
+          aria-valuetext={valueWords(value)}
           aria-readonly={driven}
           h="24px"
           align="center"
@@ -169,9 +184,18 @@ export function NumberField(props: Props) {
           onClick={driven ? onDriven : undefined}
           onBlur={() => setTrouble(null)}
         >
-          {!driven && !mixed && <Box position="absolute" inset="0" right="auto" w={`${share * 100}%`} bg="fill" />}
-          <Box position="relative" fontWeight="600" color={mixed ? 'muted' : undefined}>
-            {mixed ? 'mixed' : formatNumber(value, step)}
+          {!driven && !mixed && (
+            <Box
+              data-bar
+              position="absolute"
+              inset="0"
+              right="auto"
+              bg="fill"
+              style={{ width: `${shareOf(value) * 100}%` }}
+            />
+          )}
+          <Box data-words position="relative" fontWeight="600" color={mixed ? 'muted' : undefined}>
+            {wordsOf(value)}
           </Box>
           {unit && !noUnit && (
             <Box position="relative" color="muted" fontSize="11px" whiteSpace="nowrap">

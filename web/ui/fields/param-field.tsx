@@ -4,13 +4,15 @@ import { chakra } from '@chakra-ui/react';
 import { inTimeUnit, timeUnitOf } from '@maypole/core/declare/lasting';
 import type { NumberParam, VectorParam } from '@maypole/core/declare/params';
 import { setTimeUnit, useTimeUnit } from '../state/time-unit';
-import { useEditor } from '../state/store';
+import { useEditor, type EditorState } from '../state/store';
 import { NumberField } from './number-field';
 
 interface Props {
   readonly label: string;
   readonly param: NumberParam | VectorParam;
   readonly value: number;
+  /** Where a motion drives it: what it is at each frame, in place of `value`. */
+  readonly live?: (s: EditorState) => number;
   readonly driven?: boolean;
   readonly mixed?: boolean;
   readonly onDriven?: () => void;
@@ -18,12 +20,12 @@ interface Props {
 }
 
 /** The field of a declared number. A length of time is shown in frames or % as chosen, the same everywhere. */
-export function ParamField({ param, ...rest }: Props) {
+export function ParamField({ param, live, ...rest }: Props) {
   const stored = param.type === 'number' ? timeUnitOf(param) : null;
   const shown = useTimeUnit((s) => s.unit);
   const frames = useEditor((s) => s.piece.loop.frames);
   const { unit, min, max, soft, step, integer } = param;
-  if (!stored) return <NumberField {...rest} {...{ unit, min, max, soft, step, integer }} />;
+  if (!stored) return <NumberField {...rest} {...{ live, unit, min, max, soft, step, integer }} />;
   const to = (x: number) => Number(inTimeUnit(x, stored, shown, frames).toPrecision(12));
   const back = (x: number) => {
     const value = Number(inTimeUnit(x, shown, stored, frames).toPrecision(12));
@@ -35,6 +37,7 @@ export function ParamField({ param, ...rest }: Props) {
       <NumberField
         {...rest}
         value={to(rest.value)}
+        live={live && ((s) => to(live(s)))}
         unit={shown}
         noUnit
         min={to(min)}

@@ -325,9 +325,6 @@ function PlainNumberRow({
   const setAll = useEditor((s) => s.setValues);
   const moving = isMoving(value);
   const key = addressKey(address);
-  const shown = useEditor((s) =>
-    moving ? settled(param, linkedValue(s.piece, address) as NumberValue, s.frame, s.piece.loop.frames) : value,
-  );
   const linked = useEditor((s) => (moving ? (linkedValue(s.piece, address) as NumberValue) : value));
   const open = useEditor((s) => s.motionOf !== null && addressKey(s.motionOf) === key);
   const openMotion = () => useEditor.setState({ motionOf: address });
@@ -369,7 +366,8 @@ function PlainNumberRow({
       <ParamField
         label={label}
         param={param}
-        value={shown as number}
+        value={moving ? 0 : value}
+        live={moving ? (s) => settled(param, linked, s.frame, s.piece.loop.frames) : undefined}
         driven={moving}
         mixed={mixed}
         onDriven={openMotion}
@@ -398,11 +396,6 @@ function ColourRow({
   const moving = isMoving(value);
   const key = addressKey(address);
   const linked = useEditor((s) => linkedValue(s.piece, address) as ColourValue);
-  const shown = useEditor((s) =>
-    moving
-      ? evaluateColour(linkedValue(s.piece, address) as ColourValue, { frame: s.frame, frames: s.piece.loop.frames })
-      : value,
-  );
   const open = useEditor((s) => s.motionOf !== null && addressKey(s.motionOf) === key);
   const openMotion = () => useEditor.setState({ motionOf: address });
   return (
@@ -434,7 +427,8 @@ function ColourRow({
     >
       <ColourField
         label={param.title}
-        value={shown as string}
+        value={moving ? '' : value}
+        live={moving ? (s) => evaluateColour(linked, { frame: s.frame, frames: s.piece.loop.frames }) : undefined}
         driven={moving}
         onDriven={openMotion}
         onChange={(v, gesture) => setAll(param.title, [address, ...others], v, gesture && `${key}/${gesture}`)}

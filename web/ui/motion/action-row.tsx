@@ -18,7 +18,8 @@ interface Props {
 /** Usual repairs of a motion, each one click; pointing at one shows what it would do. */
 export function ActionRow({ motion, linked, param, own, onApply }: Props) {
   const frames = useEditor((s) => s.piece.loop.frames);
-  const frame = useEditor((s) => s.frame);
+  // Some begin where the playhead stands; while the loop plays it stands nowhere.
+  const frame = useEditor((s) => (s.playing ? 0 : s.frame));
   const offers = motionActions
     .map((a) => ({ id: a.id, title: a.title, help: a.help, result: a.apply(motion, { param, frames, frame }) }))
     .concat(

@@ -13,6 +13,7 @@ import { Link2 } from 'lucide-react';
 import { useRef } from 'react';
 import { colourStrip } from '../fields/drawing';
 import { PlainButton } from '../parts/buttons';
+import { LiveText, useLive } from '../state/live';
 import { useEditor } from '../state/store';
 import { tieTogether } from '../state/together';
 import { KindPicker } from './kind-picker';
@@ -31,19 +32,27 @@ const STILL = { kind: 'still', title: 'Still', help: 'Stays one colour.' };
 /** How a colour moves over the loop. */
 export function ColourMotionForm({ address, others, value, label }: Props) {
   const setAll = useEditor((s) => s.setValues);
-  const frame = useEditor((s) => s.frame);
   const frames = useEditor((s) => s.piece.loop.frames);
   const linked = useEditor((s) => linkedValue(s.piece, address) as ColourValue);
   const left = useRef(new Map<string, ColourValue>());
   const key = addressKey(address);
   const kind = isMoving(value) ? value.motion : 'still';
-  const now = evaluateColour(linked, { frame, frames });
+  const nowAt = (frame: number) => evaluateColour(linked, { frame, frames });
+  const dot = useLive<HTMLDivElement, string>(
+    (s) => nowAt(s.frame),
+    (element, colour) => (element.style.background = colour),
+  );
+  const bar = useLive<HTMLDivElement, number>(
+    (s) => wrapFrame(s.frame, frames) / frames,
+    (element, share) => (element.style.left = `${share * 100}%`),
+  );
   const all = [address, ...others];
   const set = (title: string, next: ColourValue, gesture?: string) =>
     setAll(title, all, next, gesture && `${key}/${gesture}`);
   const choose = (next: string) => {
     if (next === kind) return;
     left.current.set(kind, value);
+    const now = nowAt(useEditor.getState().frame);
     set(
       `Motion of ${label}`,
       left.current.get(next) ??
@@ -57,9 +66,9 @@ export function ColourMotionForm({ address, others, value, label }: Props) {
           {label}
         </Text>
         <Flex align="center" gap="2">
-          <Box w="16px" h="16px" borderRadius="full" bg={now} borderWidth="1px" borderColor="line" />
+          <Box ref={dot} w="16px" h="16px" borderRadius="full" borderWidth="1px" borderColor="line" />
           <Text fontFamily="mono" fontSize="12px" color="muted">
-            {now.toUpperCase()}
+            <LiveText of={(s) => nowAt(s.frame).toUpperCase()} />
           </Text>
         </Flex>
       </Flex>
@@ -90,6 +99,7 @@ export function ColourMotionForm({ address, others, value, label }: Props) {
             aria-label={`${label} over the loop`}
           >
             <Box
+              ref={bar}
               position="absolute"
               top="0"
               bottom="0"
@@ -97,7 +107,6 @@ export function ColourMotionForm({ address, others, value, label }: Props) {
               ml="-1px"
               bg="white"
               boxShadow="0 0 0 1px rgba(0,0,0,.5)"
-              style={{ left: `${(wrapFrame(frame, frames) / frames) * 100}%` }}
             />
           </Box>
           <Box mt="2">

@@ -4,6 +4,7 @@ import { Box, Text } from '@chakra-ui/react';
 import type { NumberValue } from '@maypole/core/declare/params';
 import { wrapFrame } from '@maypole/core/time/loop';
 import { shownColour } from '../parts/shown-colour';
+import { useLive } from '../state/live';
 import { useEditor } from '../state/store';
 import { rangeOf, valuePath } from '../fields/drawing';
 import { readable } from '@maypole/core/seam/finding';
@@ -25,7 +26,6 @@ export function MotionDrawing({
   colour: string;
 }) {
   const frames = useEditor((s) => s.piece.loop.frames);
-  const share = useEditor((s) => wrapFrame(s.frame, s.piece.loop.frames) / s.piece.loop.frames);
   const own = rangeOf(value, frames);
   const other = preview === undefined ? own : rangeOf(preview, frames);
   const range = { low: Math.min(own.low, other.low), high: Math.max(own.high, other.high) };
@@ -34,6 +34,10 @@ export function MotionDrawing({
     valuePath(v, (WIDTH * (to - from)) / span, HEIGHT, { frames, from, to, samples, pad: PAD, range });
   const x0 = (WIDTH * SIDE) / span;
   const x1 = WIDTH - x0;
+  const now = useLive<SVGPathElement, number>(
+    (s) => wrapFrame(s.frame, frames) / frames,
+    (path, share) => path.setAttribute('d', `M${x0 + share * (x1 - x0)} 0V${HEIGHT}`),
+  );
   const line = {
     fill: 'none',
     stroke: shownColour(colour),
@@ -76,12 +80,7 @@ export function MotionDrawing({
           strokeWidth="1"
           vectorEffect="non-scaling-stroke"
         />
-        <path
-          d={`M${x0 + share * (x1 - x0)} 0V${HEIGHT}`}
-          stroke="var(--chakra-colors-poppy)"
-          strokeWidth="1.5"
-          vectorEffect="non-scaling-stroke"
-        />
+        <path ref={now} stroke="var(--chakra-colors-poppy)" strokeWidth="1.5" vectorEffect="non-scaling-stroke" />
       </svg>
       <Text position="absolute" left="6px" top="1px" fontSize="10px" fontFamily="mono" color="muted">
         {readable(range.high)} {unit}

@@ -14,6 +14,7 @@ import { useRef } from 'react';
 import { formatNumber } from '../fields/number-field';
 import { PlainButton } from '../parts/buttons';
 import { tieTogether } from '../state/together';
+import { LiveText } from '../state/live';
 import { useEditor } from '../state/store';
 import { ActionRow } from './action-row';
 import { Fold } from './fold';
@@ -39,7 +40,6 @@ const STILL = { kind: 'still', title: 'Still', help: 'Stands still.' };
 /** How one value moves: its kind, its settings, its drawing over the loop, timing, layers, repairs. */
 export function MotionForm({ address, others, param, value, label, colour }: Props) {
   const setAll = useEditor((s) => s.setValues);
-  const frame = useEditor((s) => s.frame);
   const frames = useEditor((s) => s.piece.loop.frames);
   const key = addressKey(address);
   const linked = useEditor((s) => linkedValue(s.piece, address) as NumberValue);
@@ -47,7 +47,7 @@ export function MotionForm({ address, others, param, value, label, colour }: Pro
   // Settings tried and left again come back when their kind is chosen once more.
   const left = useRef(new Map<string, NumberValue>());
   const kind = isMoving(value) ? value.motion : 'still';
-  const now = evaluateNumber(linked, { frame, frames }, param.cyclic);
+  const nowAt = (frame: number) => evaluateNumber(linked, { frame, frames }, param.cyclic);
   const all = [address, ...others];
   const set = (title: string, next: NumberValue, gesture?: string) =>
     setAll(title, all, next, gesture && `${key}/${gesture}`);
@@ -55,6 +55,7 @@ export function MotionForm({ address, others, param, value, label, colour }: Pro
   const choose = (next: string) => {
     if (next === kind) return;
     left.current.set(kind, value);
+    const now = nowAt(useEditor.getState().frame);
     const plain = Math.max(param.min, Math.min(param.max, Number(now.toPrecision(6))));
     const fresh =
       next === 'still'
@@ -75,7 +76,7 @@ export function MotionForm({ address, others, param, value, label, colour }: Pro
           {label}
         </Text>
         <Text fontFamily="mono" fontSize="12px" color="muted" whiteSpace="nowrap" data-testid="motion-now">
-          {formatNumber(now, param.step)} {param.unit}
+          <LiveText of={(s) => `${formatNumber(nowAt(s.frame), param.step)} ${param.unit}`} />
         </Text>
       </Flex>
       {others.length > 0 && (

@@ -1,11 +1,12 @@
 'use client';
 
 import { Flex, Menu, Text, chakra } from '@chakra-ui/react';
-import { sceneAt } from '@maypole/core/evaluate/picture-at';
 import { Camera, Check, Grid3x3, Scan, Video } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { focusOnRibbon, frameAll, isometric, MOVES, moveCamera } from '../state/camera';
 import { GUIDES, showGuide, useGuides } from '../state/guides';
+import { sceneNow } from '../state/derived';
+import { LiveText } from '../state/live';
 import { useEditor } from '../state/store';
 import { MenuList } from '../parts/menu-list';
 
@@ -30,7 +31,6 @@ const lensWords = ({ parallel, focalLength }: { parallel: number; focalLength: n
 
 /** What the camera is, how it may move, lines over the picture, and all of it brought into sight. */
 export function CameraBar({ narrow }: { narrow: boolean }) {
-  const lens = useEditor((s) => lensWords(sceneAt(s.piece, s.frame).camera));
   const shown = useGuides((s) => s.shown);
   return (
     <Flex bg="panel" borderRadius="8px" p="3px" boxShadow="card" pointerEvents="auto">
@@ -41,7 +41,7 @@ export function CameraBar({ narrow }: { narrow: boolean }) {
         onClick={() => useEditor.setState({ drawer: 'scene' })}
       >
         <Camera size={15} />
-        {lens}
+        <LiveText of={(s) => lensWords(sceneNow(s).camera)} />
       </chakra.button>
       <BarMenu label="Camera moves" icon={<Video size={15} />}>
         {MOVES.map((m) => (

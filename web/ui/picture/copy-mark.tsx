@@ -38,7 +38,7 @@ export function chooseCopyAt(x: number, y: number, size: Size): void {
 /** The chosen copy as it stands at the playhead. */
 function useCopyLook(): CopyLook | null {
   const copy = useEditor((s) => s.copy);
-  const frame = useEditor((s) => s.frame);
+  const frame = useEditor((s) => (s.copy ? s.frame : 0));
   const ribbon = useEditor((s) => s.piece.ribbons.find((r) => r.id === s.copy?.ribbon));
   const [look, setLook] = useState<CopyLook | null>(null);
   useEffect(() => {

@@ -20,7 +20,7 @@ let gestures = 0;
 /** What can be taken hold of in the picture: places, sizes and angles of the step at work. */
 export function Handles({ size }: { size: { width: number; height: number } }) {
   const piece = useEditor((s) => s.piece);
-  const frame = useEditor((s) => s.frame);
+  const frame = useEditor((s) => (s.playing ? 0 : s.frame));
   const playing = useEditor((s) => s.playing);
   const held = useEditor((s) => s.held);
   const ribbonId = useEditor((s) => s.ribbonId);

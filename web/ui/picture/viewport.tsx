@@ -2,7 +2,6 @@
 
 import { Box, Flex, Text } from '@chakra-ui/react';
 import { fitFrame } from '@maypole/core/scene/lens';
-import { sceneAt } from '@maypole/core/evaluate/picture-at';
 import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { EXPOSURE_BANDS } from '@/view/exposure-bands';
 import type { ViewMode } from '@/view/frame';
@@ -12,6 +11,8 @@ import { orbit, pan, zoom } from '../state/camera';
 import { SelectField } from '../fields/select-field';
 import { tellTrouble } from '../parts/toasts';
 import { shownMode } from '../state/focusing';
+import { sceneNow } from '../state/derived';
+import { useLive } from '../state/live';
 import { useEditor } from '../state/store';
 import { useTrueLight } from '../state/true-light';
 import { CameraBar } from './camera-bar';
@@ -71,7 +72,10 @@ export function Viewport() {
     };
   }, []);
   const format = useEditor((s) => s.piece.format);
-  const backdrop = useEditor((s) => sceneAt(s.piece, s.frame).backdrop.colour);
+  const behind = useLive<HTMLDivElement, string>(
+    (s) => sceneNow(s).backdrop.colour,
+    (element, colour) => (element.style.background = colour),
+  );
   const looked = useEditor(shownMode);
   const compare = useTrueLight((s) => s.compare);
   const picking = useEditor((s) => s.pick !== null);
@@ -129,7 +133,7 @@ export function Viewport() {
 
   const fit = fitFrame(50, format.width / format.height, size.width / size.height);
   return (
-    <Box position="absolute" inset="0" style={{ background: backdrop }}>
+    <Box ref={behind} position="absolute" inset="0">
       <Box
         ref={holder}
         position="absolute"

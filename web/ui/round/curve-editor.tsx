@@ -12,6 +12,7 @@ import { rangeOf } from '../fields/drawing';
 import { ActionRow } from '../motion/action-row';
 import { shownColour } from '../parts/shown-colour';
 import { showValue } from '../state/show-value';
+import { LiveText } from '../state/live';
 import { useEditor } from '../state/store';
 import { CurveCanvas } from './curve-canvas';
 import type { CurveBox } from './curve-geometry';
@@ -212,12 +213,11 @@ export function CurveEditor({ place }: { place: NumberPlace }) {
 }
 
 function Now({ value, unit, cyclic }: { value: NumberValue; unit: string; cyclic?: number }) {
-  const words = useEditor((s) =>
-    Number(evaluateNumber(value, { frame: s.frame, frames: s.piece.loop.frames }, cyclic).toPrecision(5)),
-  );
+  const now = (s: { frame: number; piece: { loop: { frames: number } } }) =>
+    Number(evaluateNumber(value, { frame: s.frame, frames: s.piece.loop.frames }, cyclic).toPrecision(5));
   return (
     <Text fontFamily="mono" fontSize="12px" color="muted">
-      {words} {unit}
+      <LiveText of={(s) => `${now(s)} ${unit}`} />
     </Text>
   );
 }

@@ -6,8 +6,9 @@ import { wrapFrame } from '@maypole/core/time/loop';
 import { isMoving } from '@maypole/core/time/value';
 import { shownColour } from '../parts/shown-colour';
 import { movingOf } from '../state/derived';
-import { memo, useRef, type PointerEvent } from 'react';
+import { memo, type PointerEvent } from 'react';
 import { useReadiness } from '../state/geometry';
+import { LiveText, useLive } from '../state/live';
 import { goTo, stepFrames } from '../state/player';
 import { useEditor } from '../state/store';
 
@@ -42,13 +43,15 @@ function runs(ready: readonly boolean[]): [number, number][] {
 
 /** The loop as a ring: drag round it to scrub. The knot at the top is the seam, the green arc what is ready. */
 export function Dial() {
-  const svg = useRef<SVGSVGElement>(null);
-  const frame = useEditor((s) => s.frame);
   const frames = useEditor((s) => s.piece.loop.frames);
   const { ready } = useReadiness();
-  const share = wrapFrame(frame, frames) / frames;
-  const [hx, hy] = at(share, RING);
-  const [ix, iy] = at(share, 38);
+  const svg = useLive<SVGSVGElement, number>(
+    (s) => s.frame,
+    (slider, frame) => {
+      slider.setAttribute('aria-valuenow', `${Math.round(wrapFrame(frame, frames))}`);
+      slider.setAttribute('aria-valuetext', `Frame ${Math.round(frame * 100) / 100} of ${frames}`);
+    },
+  );
 
   const scrub = (event: PointerEvent) => {
     if (event.type === 'pointermove' && event.buttons === 0) return;
@@ -71,8 +74,6 @@ export function Dial() {
         aria-label="Dial"
         aria-valuemin={0}
         aria-valuemax={frames - 1}
-        aria-valuenow={Math.round(wrapFrame(frame, frames))}
-        aria-valuetext={`Frame ${Math.round(frame * 100) / 100} of ${frames}`}
         style={{ cursor: 'pointer', touchAction: 'none', borderRadius: '50%' }}
         onPointerDown={scrub}
         onPointerMove={scrub}
@@ -96,12 +97,7 @@ export function Dial() {
           />
         ))}
         <Ticks count={Math.min(frames, 100)} />
-        <path
-          d={`M${ix.toFixed(2)} ${iy.toFixed(2)}L${hx.toFixed(2)} ${hy.toFixed(2)}`}
-          stroke="var(--chakra-colors-poppy)"
-          strokeWidth="2"
-        />
-        <circle cx={hx} cy={hy} r="5" fill="var(--chakra-colors-poppy)" />
+        <Hand frames={frames} />
         <KeyDots />
         <g>
           <title>The seam</title>
@@ -126,13 +122,27 @@ export function Dial() {
         pointerEvents="none"
       >
         <Text fontFamily="mono" fontWeight="700" fontSize="22px" lineHeight="1.1" data-testid="frame">
-          {Number.isInteger(frame) ? frame : frame.toFixed(2)}
+          <LiveText of={({ frame }) => (Number.isInteger(frame) ? `${frame}` : frame.toFixed(2))} />
         </Text>
         <Text fontSize="11.5px" color="muted">
           of {frames}
         </Text>
       </Box>
     </Box>
+  );
+}
+
+/** Where the loop is. */
+function Hand({ frames }: { frames: number }) {
+  const hand = useLive<SVGGElement, number>(
+    (s) => wrapFrame(s.frame, frames) / frames,
+    (g, share) => g.setAttribute('transform', `rotate(${360 * share} ${MIDDLE} ${MIDDLE})`),
+  );
+  return (
+    <g ref={hand} data-testid="hand">
+      <path d={`M${MIDDLE} ${MIDDLE - 38}V${MIDDLE - RING}`} stroke="var(--chakra-colors-poppy)" strokeWidth="2" />
+      <circle cx={MIDDLE} cy={MIDDLE - RING} r="5" fill="var(--chakra-colors-poppy)" />
+    </g>
   );
 }
 

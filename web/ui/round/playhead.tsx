@@ -3,6 +3,7 @@
 import { Box } from '@chakra-ui/react';
 import { memo, type PointerEvent } from 'react';
 import { goTo } from '../state/player';
+import { useLive } from '../state/live';
 import { useEditor } from '../state/store';
 import { mainPart } from './lane-math';
 import { useLaneView, viewFrom } from './lane-view';
@@ -22,23 +23,16 @@ export function scrub(event: PointerEvent): void {
 /** Where the lanes are now. */
 export const Playhead = memo(function Playhead({ top = '0' }: { top?: string }) {
   const frames = useEditor((s) => s.piece.loop.frames);
-  const frame = useEditor((s) => s.frame);
   const from = useLaneView(viewFrom);
   const span = useLaneView((s) => s.span);
   const [a, b] = mainPart(from, span);
-  // It stands in the one full loop, wherever that has been turned to.
-  const p = frame / frames;
-  const place = p >= a && p <= b + 1e-9 ? p : p - Math.ceil(p - b - 1e-9);
-  return (
-    <Box
-      position="absolute"
-      top={top}
-      bottom="0"
-      w="2px"
-      ml="-1px"
-      bg="poppy"
-      pointerEvents="none"
-      style={{ left: `${((place - from) / span) * 100}%` }}
-    />
+  const bar = useLive<HTMLDivElement, number>(
+    (s) => s.frame / frames,
+    (element, p) => {
+      // It stands in the one full loop, wherever that has been turned to.
+      const place = p >= a && p <= b + 1e-9 ? p : p - Math.ceil(p - b - 1e-9);
+      element.style.left = `${((place - from) / span) * 100}%`;
+    },
   );
+  return <Box ref={bar} position="absolute" top={top} bottom="0" w="2px" ml="-1px" bg="poppy" pointerEvents="none" />;
 });

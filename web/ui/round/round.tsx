@@ -7,6 +7,7 @@ import { useLayout } from '../state/layout';
 import { PictureButton } from '../parts/buttons';
 import { NumberField } from '../fields/number-field';
 import { goTo, stepFrames, togglePlay } from '../state/player';
+import { LiveText } from '../state/live';
 import { useEditor } from '../state/store';
 import { Dial } from './dial';
 import { LANE, OPEN_LANE } from './lane-view';
@@ -63,7 +64,6 @@ export function Round() {
 
 function Transport() {
   const playing = useEditor((s) => s.playing);
-  const frame = useEditor((s) => s.frame);
   const frames = useEditor((s) => s.piece.loop.frames);
   return (
     <Flex direction="column" gap="3" flex="1">
@@ -102,7 +102,8 @@ function Transport() {
         </Text>
         <NumberField
           label="Frame"
-          value={frame}
+          value={0}
+          live={(s) => s.frame}
           min={-frames * 4}
           max={frames * 4}
           soft={[0, frames]}
@@ -115,7 +116,7 @@ function Transport() {
           Phase
         </Text>
         <Text fontFamily="mono" fontSize="12px" fontWeight="600" pl="2" data-testid="phase">
-          {(frame / frames).toFixed(3)}
+          <LiveText of={(s) => (s.frame / frames).toFixed(3)} />
         </Text>
       </Flex>
     </Flex>

@@ -1,4 +1,5 @@
 import { addressKey, ownerKey, valuesOf, type ColourPlace, type NumberPlace } from '@maypole/core/piece/addresses';
+import { sceneAt, type SceneAt } from '@maypole/core/evaluate/picture-at';
 import { linkPiece } from '@maypole/core/piece/link';
 import type { Piece } from '@maypole/core/piece/piece';
 import { selfMovingOf, type SelfMoving } from '@maypole/core/piece/self-moving';
@@ -17,6 +18,15 @@ function once<K extends object, T>(make: (from: K) => T): (from: K) => T {
     if (value === undefined) known.set(from, (value = make(from)));
     return value;
   };
+}
+
+let sceneKnown: { readonly piece: Piece; readonly frame: number; readonly scene: SceneAt } | null = null;
+
+/** The scene where the playhead stands, worked out once for all who ask. */
+export function sceneNow({ piece, frame }: { readonly piece: Piece; readonly frame: number }): SceneAt {
+  if (sceneKnown?.piece !== piece || sceneKnown.frame !== frame)
+    sceneKnown = { piece, frame, scene: sceneAt(piece, frame) };
+  return sceneKnown.scene;
 }
 
 /** Proof and shapes together, as far as they are known. */

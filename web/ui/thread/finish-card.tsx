@@ -14,6 +14,7 @@ import { KeptLooks } from '../looks/kept-looks';
 import { FinishParts } from './finish-parts';
 import { PresetPicker } from './preset-picker';
 import { Fold } from '../motion/fold';
+import { useLive } from '../state/live';
 import { useEditor } from '../state/store';
 import { Card, Knot } from './step-card';
 
@@ -27,10 +28,13 @@ interface Props {
 export const FinishCard = memo(function FinishCard({ id, colour, finishes }: Props) {
   const key = `${id}/finish`;
   const open = useEditor((s) => s.openSteps[key] ?? false);
-  const shown = useEditor((s) => {
-    const main = linkPiece(s.piece).ribbons.find((r) => r.id === id)?.finishes[0];
-    return main ? surfaceOf(main, { frame: s.frame, frames: s.piece.loop.frames }).baseColor : '#ffffff';
-  });
+  const shown = useLive<HTMLDivElement, string>(
+    (s) => {
+      const main = linkPiece(s.piece).ribbons.find((r) => r.id === id)?.finishes[0];
+      return main ? surfaceOf(main, { frame: s.frame, frames: s.piece.loop.frames }).baseColor : '#ffffff';
+    },
+    (dot, colour) => (dot.style.background = colour),
+  );
   const others = faceKinds.filter((of) => of !== 'main');
   const worn = others.filter((of) => finishes.some((f) => f.of === of && f.on));
   return (
@@ -60,7 +64,7 @@ export const FinishCard = memo(function FinishCard({ id, colour, finishes }: Pro
               surface of the ribbon
             </Text>
           </chakra.button>
-          <Box w="18px" h="18px" borderRadius="full" borderWidth="1px" borderColor="line" bg={shown} flexShrink={0} />
+          <Box ref={shown} w="18px" h="18px" borderRadius="full" borderWidth="1px" borderColor="line" flexShrink={0} />
         </Flex>
         {open && (
           <Box borderTopWidth="1px" borderColor="line" px="2.5" py="1.5">

@@ -7,7 +7,7 @@ import { evaluateValues } from '@maypole/core/evaluate/values';
 import type { CopiesNote, Problem } from '@maypole/core/evaluate/ribbon';
 import { stepsLook } from '@maypole/core/looks/kept-parts';
 import { clipText } from '@maypole/core/piece/clip-text';
-import type { StepDoc } from '@maypole/core/piece/piece';
+import type { Piece, StepDoc } from '@maypole/core/piece/piece';
 import { stepKind, stepKinds } from '@maypole/core/steps/index';
 import { isMoving } from '@maypole/core/time/value';
 import type { NumberValue } from '@maypole/core/declare/params';
@@ -34,7 +34,9 @@ import { shownColour } from '../parts/shown-colour';
 import { changeForm, duplicateStep, moveStep, removeStep, switchStep, throwAgain } from '../state/actions';
 import { copyText } from '../state/clipboard';
 import { linkedStep, takeTogether } from '../state/together';
-import { useEditor } from '../state/store';
+import { useLive } from '../state/live';
+import { useOfPiece } from '../state/of-piece';
+import { useEditor, type EditorState } from '../state/store';
 import { CopiesChoice, CopiesReadOut } from './copies-rows';
 import { StepTrouble } from './step-trouble';
 import { MenuList } from '../parts/menu-list';
@@ -130,14 +132,11 @@ function PlainStepCard({ ribbonId, colour, count, step, index, problem, note, co
   const kind = stepKind(step.kind);
   const isForm = kind.group === 'form';
   const open = useEditor((s) => s.openSteps[step.id] ?? false);
-  const summary = useEditor((s) =>
-    kind.summary(
-      evaluateValues(kind.params, linkedStep(s.piece, ribbonId, step).values, {
-        frame: s.frame,
-        frames: s.piece.loop.frames,
-      }),
-    ),
-  );
+  const summary = useMemo(() => summaryOf(ribbonId, step), [ribbonId, step]);
+  const head = useLive<HTMLButtonElement, string>(summary, (button, words) => {
+    button.setAttribute('aria-label', `${kind.title}, ${words}`);
+    button.querySelector('[data-words]')!.textContent = words;
+  });
   const together = useEditor((s) => s.stepsTogether.includes(step.id));
   const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } = useSortable({
     id: step.id,
@@ -150,9 +149,9 @@ function PlainStepCard({ ribbonId, colour, count, step, index, problem, note, co
       : useEditor.setState((s) => ({ openSteps: { ...s.openSteps, [step.id]: !open } }));
   // The step at work has its handles in the picture.
   const hold = () => useEditor.getState().held !== step.id && useEditor.setState({ held: step.id });
-  const moving = useEditor(
-    (s) =>
-      Object.entries(linkedStep(s.piece, ribbonId, step).values).find(
+  const moving = useOfPiece(
+    (piece) =>
+      Object.entries(linkedStep(piece, ribbonId, step).values).find(
         ([name, v]) => kind.params[name]?.type !== 'colour' && [v].flat().some(isMoving),
       )?.[1],
   );
@@ -208,8 +207,8 @@ function PlainStepCard({ ribbonId, colour, count, step, index, problem, note, co
           <Flex align="center" minH="38px" pl="2.5" pr="1" gap="1">
             <chakra.button
               type="button"
+              ref={head}
               aria-expanded={open}
-              aria-label={`${kind.title}, ${summary}`}
               onClick={toggle}
               flex="1"
               minW="0"
@@ -223,9 +222,7 @@ function PlainStepCard({ ribbonId, colour, count, step, index, problem, note, co
               <Text fontWeight="600" fontSize="13.5px" whiteSpace="nowrap">
                 {kind.title}
               </Text>
-              <Text fontSize="12px" color="muted" truncate>
-                {summary}
-              </Text>
+              <Text data-words fontSize="12px" color="muted" truncate />
             </chakra.button>
             {drawn && !open && <Drawing value={drawn} colour={colour} width={40} />}
             <StepSwitch ribbonId={ribbonId} id={step.id} title={kind.title} on={step.on} />
@@ -248,6 +245,19 @@ function PlainStepCard({ ribbonId, colour, count, step, index, problem, note, co
       </Flex>
     </Fan.Provider>
   );
+}
+
+/** A step in few words, at every frame; worked out anew only where it moves or was edited. */
+function summaryOf(ribbonId: string, step: StepDoc): (s: EditorState) => string {
+  const kind = stepKind(step.kind);
+  let [piece, moves, words]: [Piece | null, boolean, string] = [null, false, ''];
+  return (s) => {
+    if (s.piece === piece && !moves) return words;
+    const { values } = linkedStep(s.piece, ribbonId, step);
+    if (s.piece !== piece) moves = Object.values(values).some((v) => [v].flat().some(isMoving));
+    piece = s.piece;
+    return (words = kind.summary(evaluateValues(kind.params, values, { frame: s.frame, frames: piece.loop.frames })));
+  };
 }
 
 /** Switches a step on and off. */

@@ -1,0 +1,48 @@
+'use client';
+
+import { useLayoutEffect, useRef, type RefObject } from 'react';
+import { useEditor, type EditorState } from './store';
+
+/**
+ * Writes what goes with every frame straight into the page. While a loop plays, dozens of words and marks change many times
+ * a second; drawing their components anew for each would make megabytes of garbage a frame and take the time of the picture.
+ *
+ * @param read a word or number of the state; what it closes over may change with each rendering
+ * @param write puts it into the element; called after each rendering, and whenever it is another
+ * @returns to be given to the element
+ *
+ * @example
+ * const bar = useLive<HTMLDivElement, number>((s) => s.frame, (e, frame) => (e.style.left = `${frame}px`));
+ * return <div ref={bar} />;
+ */
+export function useLive<E extends Element, T extends string | number>(
+  read: (s: EditorState) => T,
+  write: (element: E, now: T) => void,
+): RefObject<E | null> {
+  const ref = useRef<E>(null);
+  const latest = useRef<{ read: typeof read; write: typeof write; written?: T }>({ read, write });
+  useLayoutEffect(() => {
+    const written = read(useEditor.getState());
+    latest.current = { read, write, written };
+    if (ref.current) write(ref.current, written);
+  });
+  useLayoutEffect(
+    () =>
+      useEditor.subscribe((state) => {
+        const known = latest.current;
+        const now = known.read(state);
+        if (Object.is(now, known.written) || !ref.current) return;
+        known.written = now;
+        known.write(ref.current, now);
+      }),
+    [],
+  );
+  return ref;
+}
+
+const writeText = (element: Element, words: string) => void (element.textContent = words);
+
+/** Words that go with every frame. */
+export function LiveText({ of }: { of: (s: EditorState) => string }) {
+  return <span ref={useLive<HTMLSpanElement, string>(of, writeText)} />;
+}
