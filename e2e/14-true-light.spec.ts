@@ -3,8 +3,8 @@ import { PNG } from 'pngjs';
 import { openPiece, smallPiece, typeNumber, watchErrors } from './helpers';
 
 const lights = (page: Page) => page.getByRole('radiogroup', { name: 'Light' });
-/** Some samples are there, or every pixel is good with fewer. */
-const SAMPLED = /^(\d+ of \d+ samples|every pixel is good)/;
+/** Some samples are there, or every pixel is done with fewer. */
+const SAMPLED = /^(\d+ of \d+ samples|every pixel is done)/;
 
 async function pixelsOf(canvas: Locator): Promise<PNG> {
   const url = await canvas.evaluate((c: HTMLCanvasElement) => c.toDataURL());
@@ -58,7 +58,7 @@ test('samples are set, seen as a map and kept; the line compares both lights; a 
   await typeNumber(settings, 'Samples at least', 4);
   await typeNumber(settings, 'Samples at most', 8);
   await expect(settings.getByText('Set by hand')).toBeVisible();
-  await expect(note).toHaveText(/^(8 of 8 samples|every pixel is good)/, { timeout: 60_000 });
+  await expect(note).toHaveText(/^(8 of 8 samples|every pixel is done)/, { timeout: 60_000 });
   // The map has a few colours, one for each number of samples.
   await settings.getByLabel('Show samples').focus();
   await page.keyboard.press('Space');

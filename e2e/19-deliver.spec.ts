@@ -153,10 +153,37 @@ test('it is told beforehand what all would take, and the sample is not made agai
   expect(answer.renders.find((r) => r.name === 'Estimated' && !r.estimate)!.takenOver).toBe(3);
 });
 
+test('samples are chosen by eye on a frame that is shown as it is delivered, with the map of where they go', async ({
+  page,
+}) => {
+  const errors = watchErrors(page);
+  await openPiece(page, { ...smallPiece('Tried', 12), format: { width: 96, height: 96 } });
+  const drawer = await openDeliver(page);
+  await drawer.getByLabel('Light', { exact: true }).selectOption('True');
+  await typeNumber(drawer, 'Samples', 20);
+  await drawer.getByRole('button', { name: 'Try on this frame' }).click();
+  const tried = drawer.getByTestId('trying');
+  await expect(tried).toContainText('Frame 0 as it is delivered');
+  await expect(tried).toContainText(/Done\. At 96 × 96 about \d+ s a frame on this machine/, { timeout: 60_000 });
+  await expect(page.getByTestId('traced')).toHaveText('every pixel is done');
+  const picture = page.getByTestId('true-picture');
+  const plain = await picture.screenshot();
+  await tried.getByRole('checkbox', { name: 'Show where samples go' }).check({ force: true });
+  await expect.poll(async () => (await picture.screenshot()).equals(plain)).toBe(false);
+  // What is set goes into the picture at once, and one's own settings come back with the view.
+  await typeNumber(drawer, 'Samples', 40);
+  await expect(page.getByTestId('traced')).toHaveText(/ of 40 samples/);
+  await tried.getByRole('button', { name: 'Leave' }).click();
+  await expect(tried).toHaveCount(0);
+  await expect(page.getByTestId('traced')).toHaveCount(0);
+  expect(errors).toEqual([]);
+});
+
 test('a tab that is lent draws for others while its page is open', async ({ page }) => {
   const fresh = smallPiece('Lent', 6);
-  const piece = { ...fresh, format: { width: 64, height: 64 }, outputs: [newItem(outputs.get('apng'))] };
-  const id = await openPiece(page, piece);
+  // One output has the backdrop and the other has not: each frame is drawn both ways.
+  const wanted = [newItem(outputs.get('apng'), { clear: true }), newItem(outputs.get('mp4'))];
+  const id = await openPiece(page, { ...fresh, format: { width: 64, height: 64 }, outputs: wanted });
   await page.goto('/renders');
   // Browsers that drew a moment ago are still told of for a while.
   const made = await page.request.post('/api/renders', { data: { piece: id, revision: 1 } });
@@ -166,6 +193,14 @@ test('a tab that is lent draws for others while its page is open', async ({ page
   await page.getByLabel('Lend this browser').check({ force: true });
   await expect(card.getByText(/^Done/)).toBeVisible({ timeout: 90_000 });
   await expect(page.getByTestId('lending')).toContainText('6 frames so far');
+  const render = ((await made.json()) as { id: string }).id;
+  const { files } = (await (await page.request.get(`/api/renders/${render}`)).json()) as {
+    files: { kind: string; state: string; report: { sound: boolean } }[];
+  };
+  expect(files.map((f) => [f.kind, f.state, f.report.sound])).toEqual([
+    ['apng', 'done', true],
+    ['mp4', 'done', true],
+  ]);
   await page.getByLabel('Lend this browser').uncheck({ force: true });
   const there = await page.getByTestId('render').count();
   await card.getByRole('button', { name: 'Clear Lent' }).click();

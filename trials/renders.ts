@@ -1,6 +1,7 @@
-import { spawn, type ChildProcess } from 'node:child_process';
+import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { readFileSync, readdirSync } from 'node:fs';
+import { chmodSync, mkdtempSync, readFileSync, readdirSync, rmSync } from 'node:fs';
+import os from 'node:os';
 import path from 'node:path';
 import type { MotionDoc } from '@maypole/core/declare/documents';
 import { outputs } from '@maypole/core/output/index';
@@ -49,9 +50,40 @@ function document(): string {
   });
 }
 
+/** A disk of its own for renders, in memory, that can be filled to the last byte; only root may have one. */
+class SmallDisk {
+  readonly folder = mkdtempSync(path.join(os.tmpdir(), 'maypole-trial-disk-'));
+  /** 2 GB stay free, so that it has little more than that. */
+  readonly there = spawnSync('mount', ['-t', 'tmpfs', '-o', 'size=2400m', 'tmpfs', this.folder]).status === 0;
+
+  constructor() {
+    chmodSync(this.folder, 0o755);
+  }
+
+  /** Is full for so many milliseconds. */
+  async fill(ms: number): Promise<void> {
+    const filler = path.join(this.folder, 'filler');
+    // As much as there is: it is written until there is no room for more.
+    spawnSync('dd', ['if=/dev/zero', `of=${filler}`, 'bs=16M']);
+    await pause(ms);
+    rmSync(filler, { force: true });
+  }
+
+  remove(): void {
+    if (this.there) spawnSync('umount', [this.folder]);
+    rmSync(this.folder, { recursive: true, force: true });
+  }
+}
+
 /** A server with workers that join it, each a command of its own. */
 class Farm {
-  readonly maypole = new Installation({ MAYPOLE_LEASE_SECONDS: '5', MAYPOLE_WORK_THREADS: '1' });
+  readonly disk = new SmallDisk();
+  readonly maypole = new Installation({
+    // Longer than from one sign of life to the next: a frame that waits for room on the disk is not taken from its worker.
+    MAYPOLE_LEASE_SECONDS: '12',
+    MAYPOLE_WORK_THREADS: '1',
+    ...(this.disk.there ? { MAYPOLE_RENDERS: this.disk.folder } : {}),
+  });
   private readonly joined: (ChildProcess | undefined)[] = [];
   private key = '';
 
@@ -142,7 +174,7 @@ const OVER = ['done', 'failed', 'cancelled'];
 
 /** Whatever is killed while a render goes on, it comes to its end with every frame, each accepted once, the same in every bit. */
 export const renders: Trial = {
-  help: 'whatever is killed while three workers render, every frame is there once, the same in every bit',
+  help: 'whatever is killed or filled while three workers render, every frame is there once, the same in every bit',
   short: 12,
   full: 60,
   async run(times, seed, tell) {
@@ -183,6 +215,7 @@ export const renders: Trial = {
         wrong.push(`undisturbed it ended as ${calm.render.state}: ${calm.render.message}`);
       const wanted = await farm.frames(first);
       tell('the undisturbed render is there');
+      if (!farm.disk.there) tell('its disk is not filled: only root may mount one in memory');
       let kills = 0;
       for (let round = 0; kills < times; round++) {
         // Nothing is taken over from the one before.
@@ -195,11 +228,12 @@ export const renders: Trial = {
         const { render, twice } = await whole(id, async () => {
           if (kills >= times || ofRound++ >= KILLS_OF_ROUND) return;
           await pause(400 + random() * 900);
-          const whom = (['joined', 'joined', 'local', 'application', 'database', 'all'] as const)[
-            Math.floor(random() * 6)
+          const whom = (['joined', 'joined', 'local', 'application', 'database', 'all', 'disk'] as const)[
+            Math.floor(random() * (farm.disk.there ? 7 : 6))
           ];
           const there = farm.maypole.processes();
-          if (whom === 'joined') farm.replace(random() < 0.5 ? 0 : 1);
+          if (whom === 'disk') await farm.disk.fill(1000 + random() * 5000);
+          else if (whom === 'joined') farm.replace(random() < 0.5 ? 0 : 1);
           else if (whom === 'local') {
             if (!farm.killLocal()) return;
           } else
@@ -219,7 +253,7 @@ export const renders: Trial = {
         if (render.state !== 'done') wrong.push(`round ${round} ended as ${render.state}: ${render.message}`);
         if (twice > 0) wrong.push(`round ${round}: ${twice} accepted frames were made again`);
         if (render.done !== FRAMES) wrong.push(`round ${round}: ${render.done} frames of ${FRAMES}`);
-        const found = await farm.frames(id);
+        const found = render.state === 'done' ? await farm.frames(id) : wanted;
         const others = found.filter((sha, i) => sha !== wanted[i]).length;
         if (others > 0) wrong.push(`round ${round}: ${others} frames are not the same in every bit`);
         for (const f of render.files)
@@ -238,6 +272,7 @@ export const renders: Trial = {
     } finally {
       farm.leave();
       farm.maypole.stop();
+      farm.disk.remove();
     }
   },
 };

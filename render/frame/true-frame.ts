@@ -10,7 +10,8 @@ import type { Piece, RibbonDoc } from '@maypole/core/piece/piece';
 import type { Detail } from '@maypole/core/steps/step';
 import { instantPictures } from '@maypole/core/trace/exposure';
 import { motionPass } from '@maypole/core/trace/motion';
-import { bouncesOf, type Bounces, type TraceSettings } from '@maypole/core/trace/tracer';
+import { TRUE_FRAME } from '@maypole/core/output/frame-order';
+import type { Bounces, TraceSettings } from '@maypole/core/trace/tracer';
 import { encode } from 'fast-png';
 import type { Traced, TraceCrew } from './trace-crew';
 
@@ -54,12 +55,12 @@ export async function trueFrame(
   const settings: TraceSettings = {
     width: order.width,
     height: order.height,
-    bounces: order.bounces ?? bouncesOf(8),
-    brightest: order.brightest ?? 20,
+    bounces: order.bounces ?? TRUE_FRAME.bounces,
+    brightest: order.brightest ?? TRUE_FRAME.brightest,
     // A loop later it is the same grain.
     grain: order.grain === 'stands' ? 0 : 1 + (((frame % frames) + frames) % frames),
     error: order.error,
-    least: order.least ?? 16,
+    least: order.least ?? TRUE_FRAME.least,
     passes: order.passes,
   };
   const traced = await crew.traced({ pictures, settings, samples: order.samples }, onShare);

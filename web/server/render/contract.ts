@@ -129,4 +129,6 @@ export interface Queue {
   /** Bytes free on the disk of renders, and taken by them. */
   readonly free: number;
   readonly used: number;
+  /** Why nothing is rendered just now, in words: the disk is full. */
+  readonly waits: string | null;
 }

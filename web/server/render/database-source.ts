@@ -6,8 +6,11 @@ import { carried } from '../carried';
 import type { Database } from '../db';
 import { AppError } from '../http/app-error';
 import { claimWork, failWork, finishWork, renewWork } from './leases';
-import { assertDisk, sheetStore } from './room';
+import { assertDisk, isFull, sheetStore } from './room';
 import type { Worker } from './worker';
+
+/** Times that a frame is tried to be written while the disk is full, and milliseconds between. */
+const [AGAIN, BETWEEN] = [40, 3000];
 
 /** The document of a render, with the files it names. */
 export async function* renderDocument(db: Database, render: string): AsyncGenerator<string> {
@@ -38,8 +41,15 @@ export class DatabaseSource implements WorkSource {
   }
 
   async put({ fingerprint }: PartWork, sheet: SheetName, bytes: Uint8Array): Promise<KeptSheet> {
-    await assertDisk(bytes.length);
-    return sheetStore().put(fingerprint, sheet, bytes);
+    for (let i = 0; ; i++)
+      try {
+        await assertDisk(bytes.length);
+        return await sheetStore().put(fingerprint, sheet, bytes);
+      } catch (error) {
+        // A finished frame is held for a while until there is room for it, and not thrown away.
+        if (!isFull(error) || i >= AGAIN) throw error;
+        await new Promise((resolve) => setTimeout(resolve, BETWEEN));
+      }
   }
 
   done({ lease }: PartWork, sheets: Partial<Record<SheetName, KeptSheet>>, figures: PartFigures): Promise<void> {

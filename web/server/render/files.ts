@@ -9,7 +9,7 @@ import { sql } from 'drizzle-orm';
 import { carried } from '../carried';
 import type { Database } from '../db';
 import { keptSheets } from './queue';
-import { assertDisk, filesFolder, sheetStore } from './room';
+import { assertDisk, filesFolder, isFull, sheetStore, waitsForRoom } from './room';
 import { leaseSeconds } from './worker';
 
 interface FileWork {
@@ -47,7 +47,7 @@ async function claimFile(db: Database): Promise<FileWork | undefined> {
 
 /** Makes one output of a render; false where there is none to make. */
 export async function nextFile(db: Database): Promise<boolean> {
-  const work = await claimFile(db);
+  const work = (await waitsForRoom()) ? undefined : await claimFile(db);
   if (!work) {
     await settleFiles(db);
     return false;
@@ -69,8 +69,11 @@ export async function nextFile(db: Database): Promise<boolean> {
     await make(db, work, ended.signal, (s) => (share = s));
   } catch (error) {
     const message = error instanceof Error ? error.message : String(error);
+    // What only lacked room is begun again once there is some.
+    const waits = isFull(error);
     await db.execute(sql`
-      update render_files set state = 'failed', lease = null, message = ${message.slice(0, 500)}
+      update render_files set state = ${waits ? 'waiting' : 'failed'}, lease = null, message = ${message.slice(0, 500)},
+             tries = tries - ${waits ? 1 : 0}
       where lease = ${work.lease}`);
   } finally {
     clearInterval(renewing);

@@ -4,12 +4,14 @@ import type { PartFigures, PartWork } from '@maypole/render/work/source';
 import type { Database } from '../db';
 import { claimCheck, failCheck, finishCheck, renderOfCheck, renewCheck } from './made-again';
 import { claimPart, failPart, finishPart, leasedPart, renewLease } from './queue';
+import { waitsForRoom } from './room';
 import type { Worker } from './worker';
 
 /** What a worker does under a lease, be it a frame that is wanted or one that is made a second time. */
 
-/** The next that is to be made: frames that are wanted go first. */
+/** The next that is to be made: frames that are wanted go first. None while the disk has no room for it. */
 export async function claimWork(db: Database, worker: Worker): Promise<PartWork | undefined> {
+  if (await waitsForRoom()) return undefined;
   return (await claimPart(db, worker)) ?? claimCheck(db, worker);
 }
 

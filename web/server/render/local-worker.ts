@@ -3,6 +3,7 @@ import { sql } from 'drizzle-orm';
 import { database } from '../db';
 import { log } from '../front/log';
 import { awaitsCheck } from './made-again';
+import { waitsForRoom } from './room';
 import { HERE } from './worker';
 
 declare global {
@@ -36,7 +37,8 @@ export class LocalWorker {
     try {
       const { rows } = await database().execute(sql`
         select 1 from renders where not paused and (state = 'files' or (state = 'frames' and light = 'true')) limit 1`);
-      if (rows.length > 0 || (await awaitsCheck(database(), HERE))) this.start();
+      const work = rows.length > 0 || (await awaitsCheck(database(), HERE));
+      if (work && !(await waitsForRoom())) this.start();
     } catch {
       // The database is away; the next look finds it.
     }

@@ -11,6 +11,7 @@ import { sql } from 'drizzle-orm';
 import { encode } from 'fast-png';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { connect } from '../db';
+import { AppError } from '../http/app-error';
 import { createPiece } from '../pieces';
 import { beginAnew, createRender } from './create';
 import { nextFile } from './files';
@@ -19,7 +20,7 @@ import { awaitsCheck, claimCheck } from './made-again';
 import { framePicture } from './pictures';
 import { claimPart, failPart, finishPart, renewLease, takeBack } from './queue';
 import { changeRender, clearRender, queueNow, renderNow } from './renders';
-import { filesFolder, sheetStore } from './room';
+import { filesFolder, isFull, sheetStore } from './room';
 import { sendFiles } from './send-files';
 import type { Worker } from './worker';
 
@@ -392,5 +393,41 @@ describe('files of a render', () => {
     expect(again.sort()).toEqual([1, 3]);
     while (await nextFile(db));
     expect(await stateOf(id)).toBe('done');
+  });
+});
+
+describe('a disk that is full', () => {
+  it('has nothing begun, says so, and all goes on once there is room', async () => {
+    const id = await render(1, (p) => ({ ...p, outputs: [newItem(outputs.get('png'))] }));
+    process.env.MAYPOLE_LEAVE_FREE_GIGABYTES = '1000000';
+    try {
+      expect(await claimWork(db, worker())).toBeUndefined();
+      expect((await queueNow(db)).waits).toMatch(
+        /^Renders wait: only [\d.]+ GB are free .* 1000000 GB stay free\. They go on/,
+      );
+      await expect(createRender(db, { piece: id, revision: 1, estimate: false, by: 'test' })).rejects.toThrow();
+    } finally {
+      delete process.env.MAYPOLE_LEAVE_FREE_GIGABYTES;
+    }
+    expect((await queueNow(db)).waits).toBeNull();
+    const work = (await claimWork(db, worker()))!;
+    await finish(work);
+    // It becomes full again before the files are made.
+    process.env.MAYPOLE_LEAVE_FREE_GIGABYTES = '1000000';
+    try {
+      expect(await nextFile(db)).toBe(false);
+      expect((await renderNow(db, id)).files.map((f) => f.state)).toEqual(['waiting']);
+    } finally {
+      delete process.env.MAYPOLE_LEAVE_FREE_GIGABYTES;
+    }
+    while (await nextFile(db));
+    expect((await renderNow(db, id)).state).toBe('done');
+  });
+  it('is told from other trouble', () => {
+    expect(isFull(new AppError(507, 'Only 1 GB is free.'))).toBe(true);
+    expect(isFull(new AppError(409, 'Not yours.'))).toBe(false);
+    expect(isFull(Object.assign(new Error('write'), { code: 'ENOSPC' }))).toBe(true);
+    expect(isFull(new Error('av_interleaved_write_frame(): No space left on device'))).toBe(true);
+    expect(isFull(new Error('It was cancelled.'))).toBe(false);
   });
 });

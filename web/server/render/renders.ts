@@ -17,7 +17,7 @@ import { AppError } from '../http/app-error';
 import { settleFrames } from './queue';
 import { removeFiles } from './files';
 import { madeAgain } from './made-again';
-import { freeBytes, sheetStore } from './room';
+import { freeBytes, sheetStore, waitsForRoom } from './room';
 import type { RenderState, WorkState } from './tables';
 import { HERE } from './worker';
 
@@ -161,13 +161,14 @@ export async function workersNow(db: Database): Promise<WorkerSummary[]> {
 
 /** All renders, those that are under way first, in the order in which they are worked on. */
 export async function queueNow(db: Database, piece?: string): Promise<Queue> {
-  const [list, workers, free, used] = await Promise.all([
+  const [list, workers, free, used, waits] = await Promise.all([
     summaries(db, piece ? sql`r.piece_id = ${piece}` : sql`true`),
     workersNow(db),
     freeBytes(),
     usedBytes(db),
+    waitsForRoom(),
   ]);
-  return { renders: list, workers, free, used };
+  return { renders: list, workers, free, used, waits };
 }
 
 async function usedBytes(db: Database): Promise<number> {

@@ -4,8 +4,8 @@ import path from 'node:path';
 import { SheetStore } from '@maypole/render/frame/keep';
 import { AppError } from '../http/app-error';
 
-/** Bytes that stay free on the disk, whatever is rendered. */
-const LEFT_FREE = 2e9;
+/** Gigabytes that stay free on the disk, whatever is rendered. */
+const leftFree = () => Number(process.env.MAYPOLE_LEAVE_FREE_GIGABYTES) || 2;
 
 /** Where finished frames and files are. */
 export function rendersFolder(): string {
@@ -25,13 +25,32 @@ export async function freeBytes(): Promise<number> {
   return bavail * bsize;
 }
 
+/** Why so many bytes more are not written, in words; null where there is room for them. */
+async function fullness(bytes: number): Promise<string | null> {
+  const free = await freeBytes();
+  return free - bytes < leftFree() * 1e9
+    ? `Only ${(free / 1e9).toFixed(1)} GB are free on the disk of renders, and ${leftFree()} GB stay free.`
+    : null;
+}
+
 /** @throws AppError 507 where so many bytes more would fill the disk */
 export async function assertDisk(bytes: number): Promise<void> {
-  const free = await freeBytes();
-  if (free - bytes < LEFT_FREE)
-    throw new AppError(
-      507,
-      `Only ${(free / 1e9).toFixed(1)} GB are free on the disk of renders, and ${LEFT_FREE / 1e9} GB stay ` +
-        'free. Clear old renders, then try again.',
-    );
+  const full = await fullness(bytes);
+  if (full) throw new AppError(507, `${full} Clear old renders, then try again.`);
+}
+
+/** Why renders wait for room on the disk; null where they do not. Nothing is begun meanwhile, so that nothing fails for it. */
+export async function waitsForRoom(): Promise<string | null> {
+  const full = await fullness(0);
+  return (
+    full &&
+    `Renders wait: ${full[0].toLowerCase()}${full.slice(1)} They go on by themselves once old renders are cleared.`
+  );
+}
+
+/** Whether something could not be written since the disk is full. */
+export function isFull(error: unknown): boolean {
+  if (error instanceof AppError) return error.status === 507;
+  const { code, message } = error as { code?: string; message?: string };
+  return code === 'ENOSPC' || code === 'EDQUOT' || /ENOSPC|no space left/i.test(message ?? '');
 }

@@ -29,6 +29,8 @@ import { clearRender, startRender } from './render-api';
 import { awaitRender, goesOn } from './awaited';
 import { lookAtQueue, useQueue } from './renders';
 import { SizeFields } from './size-fields';
+import { TryFrame } from './try-frame';
+import { WaitsForRoom } from './waits-for-room';
 
 /** Saves what is not saved yet; gives the revision that it is. */
 async function savedRevision(): Promise<number> {
@@ -81,7 +83,14 @@ export function DeliverDrawer() {
       title="Deliver"
       foot={
         <>
-          {estimate && <EstimateWords render={estimate} frames={frames.length} stale={estimated?.piece !== piece} />}
+          {estimate && (
+            <EstimateWords
+              render={estimate}
+              frames={frames.length}
+              workers={queue!.workers}
+              stale={estimated?.piece !== piece}
+            />
+          )}
           <Flex gap="2">
             <PlainButton
               data-does="estimate"
@@ -138,6 +147,7 @@ export function DeliverDrawer() {
         colour="var(--chakra-colors-sky)"
       />
       {settings.light === 'quick' && <SoftAdvice subframes={settings.subframes} />}
+      <TryFrame />
       <NamesPreview piece={piece} frames={frames} />
       {fault && piece.outputs.length > 0 && (
         <Box
@@ -167,6 +177,7 @@ export function DeliverDrawer() {
           None of this piece yet. They go on while you work, and after this page is closed.
         </Text>
       )}
+      <WaitsForRoom queue={queue} />
       <WaitsHere
         waits={on.some((r) => r.order.light === 'quick' && !r.paused && r.leased === 0 && r.done < r.frames)}
       />

@@ -1,11 +1,21 @@
 'use client';
 
 import { Box, Text } from '@chakra-ui/react';
-import type { RenderSummary } from '@/server/render/contract';
+import type { RenderSummary, WorkerSummary } from '@/server/render/contract';
 import { fileSize, inWords } from '../parts/words';
 
 /** What a whole render would take, by a few of its frames that were made. */
-export function EstimateWords({ render, frames, stale }: { render: RenderSummary; frames: number; stale: boolean }) {
+export function EstimateWords({
+  render,
+  frames,
+  workers,
+  stale,
+}: {
+  render: RenderSummary;
+  frames: number;
+  workers: readonly WorkerSummary[];
+  stale: boolean;
+}) {
   const { state, done, each, memory, files } = render;
   if (state === 'failed') return <Words trouble>The sample could not be made: {render.message}</Words>;
   if (state !== 'done')
@@ -19,11 +29,25 @@ export function EstimateWords({ render, frames, stale }: { render: RenderSummary
   const made = (files.reduce((n, f) => n + (f.bytes ?? 0), 0) / render.frames) * frames;
   return (
     <Words>
-      {each === null ? 'The frames are there already' : `${capital(inWords(seconds))} with one machine like this`},{' '}
+      {each === null ? 'The frames are there already' : capital(timeWords(seconds, workers, render))},{' '}
       {fileSize(Math.round(sheets))} for frames, at most about {fileSize(Math.round(made))} of files
       {memory ? `, ${memory} MB of memory` : ''}.{stale && ' Told of the piece before its last change.'}
     </Words>
   );
+}
+
+/** Seconds of silence after which a machine is not counted on. */
+const SILENT = 60;
+
+/** How long it takes with one machine, and with all that are here, as if they were alike. */
+export function timeWords(
+  seconds: number,
+  workers: readonly WorkerSummary[],
+  { order }: Pick<RenderSummary, 'order'>,
+): string {
+  const here = workers.filter((w) => w.light === order.light && w.silent < SILENT);
+  if (here.length < 2) return `${inWords(seconds)} with one machine like this`;
+  return `${inWords(seconds / here.length)} with the ${here.length} machines that are here, ${inWords(seconds)} with one`;
 }
 
 const capital = (text: string) => text[0].toUpperCase() + text.slice(1);

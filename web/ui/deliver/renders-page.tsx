@@ -9,6 +9,7 @@ import { fileSize } from '../parts/words';
 import { Machines } from './machines';
 import { lend, stopLending, useLending } from './lending';
 import { RenderCard } from './render-card';
+import { WaitsForRoom } from './waits-for-room';
 import { goesOn } from './awaited';
 import { useQueue, useRenders } from './renders';
 
@@ -55,6 +56,7 @@ export function RendersPage({ viewer }: { viewer: Viewer }) {
         </Text>
         <Flex gap="6" align="flex-start" direction={{ base: 'column', md: 'row' }}>
           <Box flex="1" minW="0" w="100%">
+            <WaitsForRoom queue={queue} />
             {cards(on)}
             {over.length > 0 && (
               <Text fontSize="12.5px" fontWeight="600" color="muted" mt={on.length > 0 ? 5 : 0} mb="1.5">

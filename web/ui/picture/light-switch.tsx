@@ -56,7 +56,7 @@ function wordsOf(traced: Traced): string {
   }
   const { samples, of, good, left } = traced;
   if (samples === 0) return 'following rays…';
-  if (good >= 1) return 'every pixel is good';
+  if (good >= 1) return 'every pixel is done';
   const share = good > 0 ? `, ${Math.floor(100 * good)} % good` : '';
   return `${samples} of ${of} samples${share}${left === null ? '' : `, ${aboutTime(left)} left`}`;
 }

@@ -11,6 +11,9 @@ export type Traced =
       readonly good: number;
       /** Seconds that are left, about; null where that cannot be told yet. */
       readonly left: number | null;
+      /** Seconds that went into it, and pixels that it has. */
+      readonly spent: number;
+      readonly pixels: number;
       /** Share of the light that is above the limit of brightness, and left out. */
       readonly leftOut: number;
     }
@@ -63,6 +66,8 @@ export class Progress {
       of: this.most,
       good: all / this.pixels,
       // As if nothing more became good by itself: it is rather sooner.
+      spent: seconds,
+      pixels: this.pixels,
       left: seconds < SURE ? null : (left * seconds) / Math.max(1, spent),
       leftOut: leftOut > 0 ? leftOut / (light + leftOut) : 0,
     };

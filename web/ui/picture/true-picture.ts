@@ -114,6 +114,8 @@ export class TruePicture {
       of: useTrueLight.getState().most,
       good: 0,
       left: null,
+      spent: 0,
+      pixels: 0,
       leftOut: 0,
     });
     this.timer = setTimeout(() => this.begin(), STILL);

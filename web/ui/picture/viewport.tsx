@@ -22,9 +22,8 @@ import { Handles } from './handles';
 import { LightSwitch, TrueLightNote } from './light-switch';
 import { CompareLine } from './compare-line';
 import { DetailBar } from './detail-bar';
-import { useRefined } from './refined';
+import { useRefined, useTraced } from './refined';
 import { BarChoice } from './bar-choice';
-import type { Traced } from './traced';
 import { LivePicture } from './live-picture';
 import { PickNote, pickAt } from './pick-point';
 import { TruePicture } from './true-picture';
@@ -57,7 +56,7 @@ export function Viewport() {
   const holder = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 1, height: 1 });
   const [trouble, setTrouble] = useState<string | null>(null);
-  const [traced, setTraced] = useState<Traced | null>(null);
+  const traced = useTraced((s) => s.traced);
   useEffect(() => {
     const picture = new LivePicture(holder.current!, {
       onSize: setSize,
@@ -65,7 +64,10 @@ export function Viewport() {
       onTrouble: setTrouble,
       onLost: tellTrouble,
     });
-    const traced = new TruePicture(holder.current!, { onTraced: setTraced, onTrouble: tellTrouble });
+    const traced = new TruePicture(holder.current!, {
+      onTraced: (now) => useTraced.setState({ traced: now }),
+      onTrouble: tellTrouble,
+    });
     return () => {
       traced.end();
       picture.end();

@@ -85,10 +85,27 @@ export function soundSettings(stored: unknown): TrueLight {
 
 export const useTrueLight = create<TrueLight>(() => soundSettings(keptJson(KEY)));
 
+/** One's own settings while others are tried. */
+let own: TrueLight | null = null;
+
+const whole = (s: TrueLight): TrueLight => ({ ...s, most: Math.max(s.least, s.most) });
+
 export function setTrueLight(change: Partial<TrueLight>): void {
-  const next = { ...useTrueLight.getState(), ...change };
-  useTrueLight.setState({ ...next, most: Math.max(next.least, next.most) });
-  keepText(KEY, JSON.stringify(useTrueLight.getState()));
+  useTrueLight.setState((s) => whole({ ...s, ...change }));
+  if (own) own = whole({ ...own, ...change });
+  keepText(KEY, JSON.stringify(own ?? useTrueLight.getState()));
+}
+
+/** Works at pictures in another way for a while, which is not kept; null goes back to one's own. */
+export function tryTrueLight(effort: (Effort & Pick<TrueLight, 'brightest'>) | null): void {
+  const { map, compare } = useTrueLight.getState();
+  if (effort) {
+    own ??= useTrueLight.getState();
+    useTrueLight.setState({ ...effort, map, compare });
+  } else if (own) {
+    useTrueLight.setState({ ...own, map: false });
+    own = null;
+  }
 }
 
 /** How a frame is traced. Frame N has the grain of frame 0. */

@@ -1,0 +1,60 @@
+import { TRUE_FRAME } from '@maypole/core/output/frame-order';
+import { renderSettings } from '@maypole/core/output/render-settings';
+import { create } from 'zustand';
+import { pause } from '../state/player';
+import { useEditor, type EditorState } from '../state/store';
+import { tryTrueLight } from '../state/true-light';
+
+type Look = Pick<EditorState, 'light' | 'mode' | 'detail' | 'subframes'>;
+
+/** How the picture was looked at before it was shown as it is delivered; null while it is not. */
+export const useTrying = create<{ readonly before: Look | null }>(() => ({ before: null }));
+
+/** Shows the frame at the playhead in the light, samples and detail in which it is delivered, and goes along with them. */
+export function beginTrying(): void {
+  if (useTrying.getState().before) return;
+  pause();
+  const { light, mode, detail, subframes } = useEditor.getState();
+  useTrying.setState({ before: { light, mode, detail, subframes } });
+  show();
+}
+
+/** Looks at the picture as before. */
+export function endTrying(): void {
+  const { before } = useTrying.getState();
+  if (!before) return;
+  useTrying.setState({ before: null });
+  tryTrueLight(null);
+  useEditor.setState(before);
+}
+
+/** What the view was asked for; whoever asks it for something else does not try any more. */
+let asked: Look;
+
+function ask(look: Look): void {
+  asked = look;
+  useEditor.setState(look);
+}
+
+function show(): void {
+  const s = renderSettings(useEditor.getState().piece.render.values);
+  const { samples, error, denoise, detail } = s;
+  if (s.light === 'true') {
+    const { least, bounces, brightest } = TRUE_FRAME;
+    tryTrueLight({ least: Math.min(least, samples), most: samples, error, denoise, bounces, brightest });
+    ask({ light: 'true', mode: 'shaded', detail, subframes: null });
+  } else {
+    tryTrueLight(null);
+    ask({ light: 'quick', mode: s.look, detail, subframes: s.subframes });
+  }
+}
+
+useEditor.subscribe((now, was) => {
+  if (!useTrying.getState().before) return;
+  if (now.id !== was.id || now.drawer !== 'deliver') return endTrying();
+  const other = (['light', 'mode', 'detail', 'subframes'] as const).some((k) => now[k] !== asked[k]);
+  if (other) {
+    useTrying.setState({ before: null });
+    tryTrueLight(null);
+  } else if (now.piece.render !== was.piece.render) show();
+});

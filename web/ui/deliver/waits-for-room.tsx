@@ -1,0 +1,25 @@
+'use client';
+
+import { Box } from '@chakra-ui/react';
+import type { Queue } from '@/server/render/contract';
+import { goesOn } from './awaited';
+
+/** Says that the disk is full, where there is something that waits for it. */
+export function WaitsForRoom({ queue }: { queue: Queue | null }) {
+  if (!queue?.waits || !queue.renders.some(goesOn)) return null;
+  return (
+    <Box
+      role="alert"
+      mb="3"
+      px="3"
+      py="2.5"
+      borderRadius="card"
+      bg="marigoldWash"
+      color="marigoldText"
+      fontSize="13px"
+      lineHeight="1.5"
+    >
+      {queue.waits}
+    </Box>
+  );
+}
