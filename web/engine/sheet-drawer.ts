@@ -1,3 +1,4 @@
+import { coarser } from '@maypole/core/explore/coarser';
 import { pictureDistance, signatureOf, type Signature } from '@maypole/core/explore/picture-distance';
 import type { Piece } from '@maypole/core/piece/piece';
 import { canvas2d } from '@/view/canvas-2d';
@@ -149,8 +150,9 @@ export class SheetDrawer {
 
   /** In the format of the tile. */
   private show(piece: Piece): void {
+    const drawn = this.plain ? coarser(piece) : piece;
     this.offscreen.setPiece(
-      { ...piece, format: { width: this.width, height: this.height } },
+      { ...drawn, format: { width: this.width, height: this.height } },
       'draft',
       'shaded',
       false,
