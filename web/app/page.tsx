@@ -3,9 +3,13 @@ import { database } from '@/server/db';
 import { viewer } from '@/app/viewer';
 import { Shelf } from '@/ui/shelf/shelf';
 
+/** Pieces that come with the page itself; of a thousand the others are asked for once it stands. */
+const FIRST = 48;
+
 export const dynamic = 'force-dynamic';
 
 export default async function ShelfPage() {
   const who = await viewer('/');
-  return <Shelf initial={await listPieces(database())} viewer={who} />;
+  const pieces = await listPieces(database());
+  return <Shelf initial={pieces.slice(0, FIRST)} whole={pieces.length <= FIRST} viewer={who} />;
 }

@@ -5,7 +5,7 @@ import { readPiece, writePiece } from '@maypole/core/piece/read';
 import { loopSeconds } from '@maypole/core/time/loop';
 import { Check, CircleAlert, Copy, Download, Ellipsis, FileWarning, Pencil, RotateCcw, Trash2 } from 'lucide-react';
 import Link from 'next/link';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import type { PieceSummary } from '@/server/contract';
 import { loadPiece, savePiece } from '../api';
 import { PictureButton } from '../parts/buttons';
@@ -14,17 +14,23 @@ import { tellTrouble } from '../parts/toasts';
 import { Thumbnail } from './thumbnail';
 import { MenuList } from '../parts/menu-list';
 
+/** What can be done with a piece of the shelf. */
+export interface CardActs {
+  changed(): void;
+  remove(piece: PieceSummary): void;
+  restore(piece: PieceSummary): void;
+  duplicate(piece: PieceSummary): void;
+  choose(id: string, chosen: boolean): void;
+}
+
 interface Props {
   readonly piece: PieceSummary;
   readonly binned: boolean;
-  readonly onChanged: () => void;
-  readonly onRemove: () => void;
-  readonly onRestore: () => void;
-  readonly onDuplicate: () => void;
+  /** The same at every rendering. */
+  readonly acts: CardActs;
   readonly chosen: boolean;
   /** Some pieces are chosen: the boxes of all stay in sight. */
   readonly choosing: boolean;
-  readonly onChoose: (chosen: boolean) => void;
 }
 
 /** Later than the menu, which gives the focus back to its button as it closes. */
@@ -32,17 +38,8 @@ function afterFocus(work: () => void): void {
   requestAnimationFrame(() => requestAnimationFrame(work));
 }
 
-export function PieceCard({
-  piece,
-  binned,
-  onChanged,
-  onRemove,
-  onRestore,
-  onDuplicate,
-  chosen,
-  choosing,
-  onChoose,
-}: Props) {
+/** A piece on the shelf. Of many cards only those that change are drawn anew. */
+export const PieceCard = memo(function PieceCard({ piece, binned, acts, chosen, choosing }: Props) {
   const [typed, setTyped] = useState<string | null>(null);
   const rename = async () => {
     const name = typed?.trim().slice(0, 120);
@@ -54,7 +51,7 @@ export function PieceCard({
       if (!read.ok) throw new Error(read.message);
       const answer = await savePiece(piece.id, writePiece({ ...read.piece, name }), stored.revision);
       if ('error' in answer) throw new Error(`${answer.error} Reload the shelf and rename it again.`);
-      onChanged();
+      acts.changed();
     } catch (error) {
       tellTrouble(error instanceof Error ? error.message : 'The piece could not be renamed.');
     }
@@ -120,7 +117,7 @@ export function PieceCard({
           type="checkbox"
           aria-label={`Choose ${piece.name}`}
           checked={chosen}
-          onChange={(e) => onChoose(e.target.checked)}
+          onChange={(e) => acts.choose(piece.id, e.target.checked)}
           w="16px"
           h="16px"
           cursor="pointer"
@@ -210,7 +207,7 @@ export function PieceCard({
               </Menu.Item>
             )}
             {!binned && !piece.trouble && (
-              <Menu.Item value="duplicate" onClick={onDuplicate}>
+              <Menu.Item value="duplicate" onClick={() => acts.duplicate(piece)}>
                 <Copy size={14} />
                 Duplicate
               </Menu.Item>
@@ -222,12 +219,12 @@ export function PieceCard({
               </a>
             </Menu.Item>
             {binned ? (
-              <Menu.Item value="restore" onClick={onRestore}>
+              <Menu.Item value="restore" onClick={() => acts.restore(piece)}>
                 <RotateCcw size={14} />
                 Put back
               </Menu.Item>
             ) : (
-              <Menu.Item value="delete" color="poppyText" onClick={onRemove}>
+              <Menu.Item value="delete" color="poppyText" onClick={() => acts.remove(piece)}>
                 <Trash2 size={14} />
                 Delete
               </Menu.Item>
@@ -237,4 +234,4 @@ export function PieceCard({
       </Flex>
     </Box>
   );
-}
+});

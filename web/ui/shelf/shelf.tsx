@@ -6,7 +6,7 @@ import { writePiece } from '@maypole/core/piece/read';
 import { CircleHelp, FileUp, Film, FolderUp, Plus, Search } from 'lucide-react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useCallback, useRef, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import { BIN_DAYS, type PieceSummary, type Together } from '@/server/contract';
 import type { Viewer } from '@/server/people/person';
 import { changeTogether, createPiece, deletePiece, duplicatePiece, listPieces, restorePiece } from '../api';
@@ -17,9 +17,10 @@ import { ModeButton } from '../parts/mode-button';
 import { tell, tellTrouble } from '../parts/toasts';
 import { mayEdit, PersonLinks } from '../people/person-links';
 import { noteStart } from '../state/first-turns';
-import { PieceCard } from './card';
+import { PieceCard, type CardActs } from './card';
 import { ChosenBar } from './chosen-bar';
 import { useMore } from './use-more';
+import { useSteady } from './use-steady';
 import { NewLoop } from './new-loop';
 import { isKind, KINDS, labelsOf, onShelf, SORTS, type Only, type Sort } from './order';
 import { droppedFiles, mayBePiece, MOST_FILES } from './dropped';
@@ -31,7 +32,17 @@ type View = 'all' | 'bin';
 const OF_FOLDER = { webkitdirectory: '' };
 
 /** The home page: all pieces, as playing thumbnails. */
-export function Shelf({ initial, viewer }: { initial: PieceSummary[]; viewer: Viewer }) {
+export function Shelf({
+  initial,
+  whole,
+  viewer,
+}: {
+  /** Those changed last. */
+  initial: PieceSummary[];
+  /** Whether those are all. */
+  whole: boolean;
+  viewer: Viewer;
+}) {
   const router = useRouter();
   const [pieces, setPieces] = useState(initial);
   const [view, setView] = useState<View>('all');
@@ -58,6 +69,9 @@ export function Shelf({ initial, viewer }: { initial: PieceSummary[]; viewer: Vi
     (which: View) => attempt(async () => setPieces(await listPieces(which === 'bin'))),
     [attempt],
   );
+  useEffect(() => {
+    if (!whole) void refresh('all');
+  }, [whole, refresh]);
   const show = (which: View) => {
     setView(which);
     setChosen(new Set());
@@ -121,13 +135,19 @@ export function Shelf({ initial, viewer }: { initial: PieceSummary[]; viewer: Vi
   const picked = found.filter((p) => chosen.has(p.id));
   const ids = picked.map((p) => p.id);
   const count = `${ids.length} ${ids.length === 1 ? 'piece' : 'pieces'}`;
-  const choose = (id: string, on: boolean) =>
-    setChosen((before) => {
-      const next = new Set(before);
-      if (on) next.add(id);
-      else next.delete(id);
-      return next;
-    });
+  const acts = useSteady<CardActs>({
+    changed: () => void refresh(view),
+    remove: (piece) => void remove(piece),
+    restore: (piece) => void restore(piece),
+    duplicate: (piece) => void duplicate(piece),
+    choose: (id, on) =>
+      setChosen((before) => {
+        const next = new Set(before);
+        if (on) next.add(id);
+        else next.delete(id);
+        return next;
+      }),
+  });
   const none = () => setChosen(new Set());
   return (
     <Box
@@ -306,13 +326,9 @@ export function Shelf({ initial, viewer }: { initial: PieceSummary[]; viewer: Vi
                 key={piece.id}
                 piece={piece}
                 binned={view === 'bin'}
-                onChanged={() => void refresh(view)}
-                onRemove={() => void remove(piece)}
-                onRestore={() => void restore(piece)}
-                onDuplicate={() => void duplicate(piece)}
+                acts={acts}
                 chosen={chosen.has(piece.id)}
                 choosing={chosen.size > 0}
-                onChoose={(on) => choose(piece.id, on)}
               />
             ))}
           </Grid>

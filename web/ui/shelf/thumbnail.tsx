@@ -10,15 +10,18 @@ import type { PieceSummary } from '@/server/contract';
 import { loadPiece, storeThumbnail } from '../api';
 import { owesPicture, pictureDrawn } from '../state/owed-pictures';
 
-/** Whether an element has been in sight. */
-function useSeen(element: RefObject<HTMLElement | null>): boolean {
-  const [seen, setSeen] = useState(false);
+/** Whether an element is in sight, and whether it has been. */
+function useSight(element: RefObject<HTMLElement | null>): { readonly now: boolean; readonly ever: boolean } {
+  const [sight, setSight] = useState({ now: false, ever: false });
   useEffect(() => {
-    const observer = new IntersectionObserver((entries) => entries.some((e) => e.isIntersecting) && setSeen(true));
+    const observer = new IntersectionObserver((entries) => {
+      const now = entries.at(-1)!.isIntersecting;
+      setSight((before) => (before.now === now ? before : { now, ever: before.ever || now }));
+    });
     observer.observe(element.current!);
     return () => observer.disconnect();
   }, [element]);
-  return seen;
+  return sight;
 }
 
 /**
@@ -27,7 +30,7 @@ function useSeen(element: RefObject<HTMLElement | null>): boolean {
  */
 export function Thumbnail({ piece }: { piece: PieceSummary }) {
   const box = useRef<HTMLDivElement>(null);
-  const seen = useSeen(box);
+  const { now: inSight, ever: seen } = useSight(box);
   const [made, setMade] = useState<string | null>(null);
   const [failed, setFailed] = useState<string | null>(null);
   const strip = useRef<HTMLImageElement>(null);
@@ -63,7 +66,7 @@ export function Thumbnail({ piece }: { piece: PieceSummary }) {
   }, [current, seen, thumbnailRevision, id, revision]);
 
   useEffect(() => {
-    if (!url || piece.frames === null || piece.fps === null) return;
+    if (!url || !inSight || piece.frames === null || piece.fps === null) return;
     // Someone who asked their system for less movement sees the first frame.
     if (window.matchMedia('(prefers-reduced-motion: reduce)').matches) return;
     const length = loopSeconds({ frames: piece.frames, fps: piece.fps }) * 1000;
@@ -76,7 +79,7 @@ export function Thumbnail({ piece }: { piece: PieceSummary }) {
     };
     let asked = requestAnimationFrame(tick);
     return () => cancelAnimationFrame(asked);
-  }, [url, piece.frames, piece.fps]);
+  }, [url, inSight, piece.frames, piece.fps]);
 
   return (
     <Box
@@ -93,6 +96,8 @@ export function Thumbnail({ piece }: { piece: PieceSummary }) {
           ref={strip}
           src={url}
           alt=""
+          // The page is not kept from being painted by pictures that are still unpacked.
+          decoding="async"
           style={{ position: 'absolute', height: '100%', width: `${STRIP.frames * 100}%`, maxWidth: 'none' }}
         />
       ) : (
