@@ -15,6 +15,21 @@ const form = (name: string, kind: string, values: object, camera: object = {}): 
   ribbons: [{ ...newRibbon(kind, 0, 'Form'), steps: [newStep(kind, values as never)] }],
 });
 
+/** What hands do: presses of a button, keys that do something, choices in a list. A value that is typed is two: into the field, and done. */
+test.beforeEach(({ page }) =>
+  page.addInitScript(() => {
+    const counted = window as unknown as { actions: number };
+    counted.actions = 0;
+    const count = () => void counted.actions++;
+    addEventListener('pointerdown', count, true);
+    addEventListener('keydown', (e) => e.key.length > 1 && count(), true);
+    addEventListener('change', (e) => e.target instanceof HTMLSelectElement && count(), true);
+  }),
+);
+
+/** A look from a plain form. Pieces like these took 100 to 166 actions once; half of the fewest is what they may take at most. */
+const MOST_ACTIONS = 50;
+
 const goTo = (page: Page, frame: number) => typeNumber(page.getByRole('region', { name: 'Round' }), 'Frame', frame);
 const colour = async (within: Page | Locator, label: string, hex: string) => {
   const field = within.getByRole('textbox', { name: `${label}, as text`, exact: true }).first();
@@ -65,6 +80,10 @@ function share(png: Buffer, holds: (r: number, g: number, b: number) => boolean)
 
 /** Moves on in the loop and round to its end: another picture, then the first one to the pixel. */
 async function closes(page: Page): Promise<Buffer> {
+  const actions = await page.evaluate(() => (window as unknown as { actions: number }).actions);
+  expect(actions).toBeGreaterThan(5);
+  expect(actions).toBeLessThanOrEqual(MOST_ACTIONS);
+  console.log(`${test.info().title}: ${actions} actions`);
   await expect(page.getByTestId('seam-chip')).toHaveText('Seam closed', { timeout: 60_000 });
   const first = await stillPicture(page);
   await goTo(page, 5);
