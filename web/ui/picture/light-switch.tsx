@@ -33,6 +33,7 @@ export function TrueLightNote({ traced }: { traced: Traced }) {
     <Flex
       role="status"
       align="center"
+      minH="34px"
       bg="panel"
       borderRadius="8px"
       boxShadow="card"
