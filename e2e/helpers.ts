@@ -11,9 +11,25 @@ export function watchErrors(page: Page): string[] {
   return errors;
 }
 
+/**
+ * Waits until the picture is whole, or stands still, looking at every turn of the screen: what an expectation looks for is
+ * looked at once a second after a while, and there are hundreds of these.
+ */
+async function pictureIs(page: Page, state: 'complete' | 'still'): Promise<void> {
+  await page.waitForFunction(
+    (wanted) => {
+      const canvas = document.querySelector<HTMLCanvasElement>('canvas[data-testid=picture]');
+      return canvas?.dataset.complete === 'true' && canvas.dataset[wanted] === 'true' && canvas.clientWidth > 0;
+    },
+    state,
+    // An endless form under fog is marched by the processor here, two dozen times.
+    { timeout: 60_000 },
+  );
+}
+
 /** Waits until the picture shows a frame in full. */
 export async function pictureReady(page: Page): Promise<void> {
-  await expect(page.locator('canvas[data-testid=picture][data-complete=true]')).toBeVisible({ timeout: 60_000 });
+  await pictureIs(page, 'complete');
 }
 
 /** Waits for so many turns of the screen. */
@@ -28,11 +44,10 @@ export async function stillPicture(page: Page): Promise<Buffer> {
   // What was changed a moment ago is drawn at the next turn of the screen, and the picture before it still stands until then.
   await turns(page, 2);
   const canvas = page.locator('canvas[data-testid=picture][data-complete=true][data-still=true]');
-  // An endless form under fog is marched by the processor here, two dozen times.
-  await expect(canvas).toBeVisible({ timeout: 60_000 });
+  await pictureIs(page, 'still');
   // A worker tells that it has drawn before the screen has what it drew.
   await turns(page, 4);
-  await expect(canvas).toBeVisible();
+  await pictureIs(page, 'still');
   // By a sheet that is made of rules: the policy of the page takes no style element that a test puts in.
   await page.evaluate((rule) => {
     const sheet = new CSSStyleSheet();
