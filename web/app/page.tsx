@@ -11,5 +11,5 @@ export const dynamic = 'force-dynamic';
 export default async function ShelfPage() {
   const who = await viewer('/');
   const pieces = await listPieces(database());
-  return <Shelf initial={pieces.slice(0, FIRST)} whole={pieces.length <= FIRST} viewer={who} />;
+  return <Shelf initial={pieces.slice(0, FIRST)} total={pieces.length} viewer={who} />;
 }

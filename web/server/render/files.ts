@@ -69,11 +69,10 @@ export async function nextFile(db: Database): Promise<boolean> {
     await make(db, work, ended.signal, (s) => (share = s));
   } catch (error) {
     const message = error instanceof Error ? error.message : String(error);
-    // What only lacked room is begun again once there is some.
-    const waits = isFull(error);
+    // What only lacked room is begun again once there is some, a few times.
     await db.execute(sql`
-      update render_files set state = ${waits ? 'waiting' : 'failed'}, lease = null, message = ${message.slice(0, 500)},
-             tries = tries - ${waits ? 1 : 0}
+      update render_files set state = case when ${isFull(error)} and tries < ${TRIES} then 'waiting' else 'failed' end,
+             lease = null, message = ${message.slice(0, 500)}
       where lease = ${work.lease}`);
   } finally {
     clearInterval(renewing);

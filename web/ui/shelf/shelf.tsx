@@ -34,13 +34,13 @@ const OF_FOLDER = { webkitdirectory: '' };
 /** The home page: all pieces, as playing thumbnails. */
 export function Shelf({
   initial,
-  whole,
+  total,
   viewer,
 }: {
   /** Those changed last. */
   initial: PieceSummary[];
-  /** Whether those are all. */
-  whole: boolean;
+  /** How many there are in all. */
+  total: number;
   viewer: Viewer;
 }) {
   const router = useRouter();
@@ -69,9 +69,10 @@ export function Shelf({
     (which: View) => attempt(async () => setPieces(await listPieces(which === 'bin'))),
     [attempt],
   );
+  const part = initial.length < total;
   useEffect(() => {
-    if (!whole) void refresh('all');
-  }, [whole, refresh]);
+    if (part) void refresh('all');
+  }, [part, refresh]);
   const show = (which: View) => {
     setView(which);
     setChosen(new Set());
@@ -130,6 +131,8 @@ export function Shelf({
       tell(words, back && { label: 'Undo', onClick: () => void together(back, 'Taken back.') });
     });
 
+  // What came with the page is told with the number of all until the others are here.
+  const known = pieces === initial ? total : pieces.length;
   const labels = labelsOf(pieces);
   const found = onShelf(pieces, query, sort, only, labels.includes(label) ? label : '');
   const picked = found.filter((p) => chosen.has(p.id));
@@ -263,7 +266,7 @@ export function Shelf({
             {view === 'all' ? 'Shelf' : 'Bin'}
           </Heading>
           <Text color="muted" fontSize="13.5px">
-            {pieces.length} {pieces.length === 1 ? 'piece' : 'pieces'}
+            {known} {known === 1 ? 'piece' : 'pieces'}
             {view === 'bin' && `, each for ${BIN_DAYS} days after it was put here`}
           </Text>
           <Box flex="1" />

@@ -30,7 +30,13 @@ export function useLive<E extends Element, T extends string | number>(
     () =>
       useEditor.subscribe((state) => {
         const known = latest.current;
-        const now = known.read(state);
+        let now: T;
+        try {
+          now = known.read(state);
+        } catch {
+          // What is about to leave the page may not know the new state any more; others are told of it all the same.
+          return;
+        }
         if (Object.is(now, known.written) || !ref.current) return;
         known.written = now;
         known.write(ref.current, now);
