@@ -31,6 +31,9 @@ export interface PieceSummary {
   readonly revision: number;
   readonly frames: number | null;
   readonly fps: number | null;
+  /** Pixels; null where they are not known. */
+  readonly width: number | null;
+  readonly height: number | null;
   readonly gaps: number | null;
   /** Why it cannot be opened; null where it can. */
   readonly trouble: string | null;
@@ -38,6 +41,8 @@ export interface PieceSummary {
   /** Revision the stored thumbnail was made from; null for none. */
   readonly thumbnailRevision: number | null;
   readonly labels: readonly string[];
+  /** Whether there are finished files of it. */
+  readonly delivered: boolean;
   /** When it was put into the bin; null on the shelf. */
   readonly deletedAt: string | null;
 }

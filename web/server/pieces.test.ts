@@ -1,5 +1,6 @@
 import { newPiece, newRibbon, newStep } from '@maypole/core/piece/piece';
 import { writePiece } from '@maypole/core/piece/read';
+import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { connect } from './db';
 import {
@@ -7,6 +8,7 @@ import {
   duplicatePiece,
   listPieces,
   loadPiece,
+  noteSizes,
   loadRevision,
   loadThumbnail,
   savePiece,
@@ -15,6 +17,7 @@ import {
   storeThumbnail,
 } from './pieces';
 import { listRevisions } from './past/revisions';
+import { pieces } from './schema';
 
 // The test command starts a throw-away database and names it here.
 const db = connect(process.env.DATABASE_URL ?? 'postgresql://127.0.0.1:1/none');
@@ -48,13 +51,24 @@ describe('pieces in the database', () => {
       name: 'Gappy',
       frames: 100,
       fps: 25,
+      width: 1080,
+      height: 1080,
       gaps: 1,
       revision: 1,
       trouble: null,
       thumbnailRevision: null,
       labels: [],
+      delivered: false,
       deletedAt: null,
     });
+  });
+  it('have their size noted where they were saved before it was', async () => {
+    const { id } = await createPiece(db, writePiece({ ...newPiece('Old'), format: { width: 640, height: 360 } }));
+    await db.update(pieces).set({ width: null, height: null }).where(eq(pieces.id, id));
+    const size = async () => (await listPieces(db)).find((p) => p.id === id)!;
+    expect(await size()).toMatchObject({ width: null, height: null });
+    await noteSizes(db, 10_000);
+    expect(await size()).toMatchObject({ width: 640, height: 360 });
   });
   it('keep every save as a revision', async () => {
     const { id } = await createPiece(db, source('First'));

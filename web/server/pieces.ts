@@ -16,9 +16,11 @@ import { pieces } from './schema';
 function factsOf(source: string) {
   const read = readPiece(source);
   if (read.ok) {
-    const { name, loop } = read.piece;
+    const { name, loop, format } = read.piece;
     return {
       name,
+      width: format.width,
+      height: format.height,
       frames: loop.frames,
       fps: loop.fps,
       gaps: proveSeam(read.piece).findings.filter((f) => f.kind === 'gap').length,
@@ -26,7 +28,8 @@ function factsOf(source: string) {
     };
   }
   if (read.reason !== 'newer') throw new AppError(422, read.message);
-  return { name: nameIn(source) ?? 'Unreadable piece', frames: null, fps: null, gaps: null, trouble: read.message };
+  const none = { frames: null, fps: null, width: null, height: null, gaps: null };
+  return { name: nameIn(source) ?? 'Unreadable piece', ...none, trouble: read.message };
 }
 
 function nameIn(source: string): string | undefined {
@@ -44,11 +47,15 @@ const summaryColumns = {
   revision: pieces.head,
   frames: pieces.frames,
   fps: pieces.fps,
+  width: pieces.width,
+  height: pieces.height,
   gaps: pieces.gaps,
   trouble: pieces.trouble,
   updatedAt: pieces.updatedAt,
   thumbnailRevision: pieces.thumbnailRevision,
   labels: pieces.labels,
+  delivered: sql<boolean>`exists (select 1 from renders r join render_files f on f.render_id = r.id
+    where r.piece_id = "pieces"."id" and not r.estimate and f.state = 'done')`,
   deletedAt: pieces.deletedAt,
 };
 
@@ -150,6 +157,24 @@ export async function storeGaps(db: Database, id: string, revision: number, gaps
     .where(eq(pieces.id, id))
     .returning({ id: pieces.id });
   if (rows.length === 0) throw missing();
+}
+
+/** Notes the size of pieces that were saved before it was noted, some at a time. Gives how many. */
+export async function noteSizes(db: Database, most = 500): Promise<number> {
+  const rows = await db
+    .select({ id: pieces.id, head: pieces.head })
+    .from(pieces)
+    .where(and(isNull(pieces.width), isNotNull(pieces.frames)))
+    .limit(most);
+  for (const { id, head } of rows) {
+    const read = readPiece((await readSource(db, id, head)) ?? '');
+    if (read.ok)
+      await db
+        .update(pieces)
+        .set(read.piece.format)
+        .where(and(eq(pieces.id, id), eq(pieces.head, head)));
+  }
+  return rows.length;
 }
 
 /** Puts a piece into the bin, or takes it out. Nothing is erased. */

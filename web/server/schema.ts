@@ -26,6 +26,9 @@ export const pieces = pgTable('pieces', {
   head: integer('head').notNull(),
   frames: integer('frames'),
   fps: doublePrecision('fps'),
+  /** Pixels; null where the document cannot be read, or was saved before they were noted. */
+  width: integer('width'),
+  height: integer('height'),
   /** Gaps at the seam, as its motions say or, once they are measured, its shapes; null where the document cannot be read. */
   gaps: integer('gaps'),
   /** Why the document cannot be read; null where it can. */

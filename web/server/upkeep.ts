@@ -3,6 +3,7 @@ import type { Database } from './db';
 import { trimTrail } from './people/trail';
 import { BIN_DAYS } from './contract';
 import { dropRevisions } from './past/revisions';
+import { noteSizes } from './pieces';
 import { beginAnew } from './render/create';
 import { clearLoose, clearOld } from './render/renders';
 
@@ -51,6 +52,8 @@ export async function keepTidy(db: Database, now = new Date()): Promise<Upkeep> 
   await db.execute(sql`delete from sessions where expires_at < ${now.toISOString()}`);
   await db.execute(sql`delete from invites where expires_at < ${before(30)}`);
   await trimTrail(db);
+  // As many times as there may be pieces, and no more.
+  for (let i = 0; i < 40 && (await noteSizes(db, 500)) === 500; i++);
   await beginAnew(db);
   await clearOld(db);
   await clearLoose(db);

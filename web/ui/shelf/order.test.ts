@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { PieceSummary } from '@/server/contract';
-import { labelsOf, onShelf } from './order';
+import { EVERYTHING, isNarrowed, labelsOf, onShelf, type Sought } from './order';
 
 const piece = (
   name: string,
@@ -13,11 +13,14 @@ const piece = (
   revision: 1,
   frames,
   fps: frames && 25,
+  width: 160,
+  height: 90,
   gaps,
   trouble,
   updatedAt: '',
   thumbnailRevision: null,
   labels: [],
+  delivered: false,
   deletedAt: null,
 });
 const all = [
@@ -28,7 +31,7 @@ const all = [
 ];
 const names = (
   ...[query, sort, only]: [string, 'changed' | 'name' | 'longest' | 'shortest', 'all' | 'closed' | 'open' | 'trouble']
-) => onShelf(all, query, sort, only).map((p) => p.name);
+) => onShelf(all, { ...EVERYTHING, query, sort, only }).map((p) => p.name);
 
 describe('the shelf', () => {
   it('stays in the order it comes in, or goes by name or length', () => {
@@ -52,11 +55,33 @@ describe('the shelf', () => {
       labels: [['Wall'], ['Wall', 'Blue'], [], ['Batch 10', 'Batch 9']][i],
     }));
     expect(labelsOf(labelled)).toEqual(['Batch 9', 'Batch 10', 'Blue', 'Wall']);
-    const found = (query: string, label?: string) => onShelf(labelled, query, 'name', 'all', label).map((p) => p.name);
+    const found = (query: string, label = '') =>
+      onShelf(labelled, { ...EVERYTHING, query, sort: 'name', label }).map((p) => p.name);
     expect(found('', 'Wall')).toEqual(['loop 2', 'Loop 10']);
     expect(found('blue')).toEqual(['loop 2']);
     expect(found('loop', 'Batch 9')).toEqual([]);
     expect(found('', '')).toHaveLength(4);
     expect(labelsOf(all)).toEqual([]);
+  });
+  it('tells loops apart by length, by format and by whether they were delivered', () => {
+    const some = [
+      { ...all[0], name: 'Four', delivered: true },
+      { ...all[1], name: 'Two', width: 1080, height: 1080 },
+      { ...all[2], name: 'Newer', width: null, height: null },
+      { ...all[3], name: 'Ten', frames: 250, width: 1080, height: 1920 },
+    ];
+    const found = (part: Partial<Sought>) => onShelf(some, { ...EVERYTHING, ...part }).map((p) => p.name);
+    expect(found({ length: 'short' })).toEqual(['Two']);
+    expect(found({ length: 'middle' })).toEqual(['Four']);
+    expect(found({ length: 'long' })).toEqual(['Ten']);
+    expect(found({ shape: 'square' })).toEqual(['Two']);
+    expect(found({ shape: 'wide' })).toEqual(['Four']);
+    expect(found({ shape: 'upright', length: 'long' })).toEqual(['Ten']);
+    expect(found({ only: 'delivered' })).toEqual(['Four']);
+    expect(found({ only: 'kept' })).toEqual(['Two', 'Ten']);
+    expect(found({ query: '1080x1920' })).toEqual(['Ten']);
+    expect(found({ query: '1080×1080' })).toEqual(['Two']);
+    expect(isNarrowed({ ...EVERYTHING, query: 'x', sort: 'name' })).toBe(false);
+    expect(isNarrowed({ ...EVERYTHING, shape: 'wide' })).toBe(true);
   });
 });

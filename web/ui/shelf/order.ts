@@ -9,15 +9,57 @@ export const SORTS = {
 } as const;
 export type Sort = keyof typeof SORTS;
 
-export const KINDS = { all: 'All', closed: 'Closed', open: 'With gaps', trouble: 'Cannot be opened' } as const;
+export const KINDS = {
+  all: 'All kinds',
+  closed: 'Closed',
+  open: 'With gaps',
+  trouble: 'Cannot be opened',
+  delivered: 'Delivered',
+  kept: 'Not delivered',
+} as const;
 export type Only = keyof typeof KINDS;
 
+export const LENGTHS = { all: 'Any length', short: 'Up to 3 s', middle: '3 to 8 s', long: 'Over 8 s' } as const;
+export type Length = keyof typeof LENGTHS;
+
+export const SHAPES = { all: 'Any format', square: 'Square', wide: 'Wide', upright: 'Upright' } as const;
+export type Shape = keyof typeof SHAPES;
+
+/** What is looked for on the shelf, and in which order it is shown. */
+export interface Sought {
+  readonly query: string;
+  readonly sort: Sort;
+  readonly only: Only;
+  /** Only those with it; empty for all. */
+  readonly label: string;
+  readonly length: Length;
+  readonly shape: Shape;
+}
+
+export const EVERYTHING: Sought = { query: '', sort: 'changed', only: 'all', label: '', length: 'all', shape: 'all' };
+
 /** Whether a piece is of a kind. */
-export function isKind({ gaps, trouble }: PieceSummary, only: Only): boolean {
+export function isKind({ gaps, trouble, delivered }: PieceSummary, only: Only): boolean {
   if (only === 'all') return true;
   if (only === 'trouble') return trouble !== null;
   if (trouble !== null) return false;
+  if (only === 'delivered' || only === 'kept') return delivered === (only === 'delivered');
   return only === 'closed' ? gaps === 0 : gaps !== null && gaps > 0;
+}
+
+/** Whether a loop lasts so long. */
+export function isLong(piece: PieceSummary, length: Length): boolean {
+  if (length === 'all') return true;
+  if (!piece.frames) return false;
+  const s = seconds(piece);
+  return length === 'short' ? s <= 3 : length === 'middle' ? s > 3 && s <= 8 : s > 8;
+}
+
+/** Whether a picture has such a format. */
+export function isShaped({ width, height }: PieceSummary, shape: Shape): boolean {
+  if (shape === 'all') return true;
+  if (width === null || height === null) return false;
+  return shape === 'square' ? width === height : shape === 'wide' ? width > height : width < height;
 }
 
 const seconds = ({ frames, fps }: PieceSummary) => (frames && fps ? loopSeconds({ frames, fps }) : 0);
@@ -27,22 +69,21 @@ export function labelsOf(pieces: readonly PieceSummary[]): string[] {
   return [...new Set(pieces.flatMap((p) => p.labels))].sort((a, b) => a.localeCompare(b, 'en', { numeric: true }));
 }
 
-/**
- * The pieces that are looked for, in the order that was chosen. Names go by their numbers: "Loop 2" before "Loop 10".
- *
- * @param label only those with it; empty for all
- */
+/** The pieces that are looked for, in the order that was chosen. Names go by their numbers: "Loop 2" before "Loop 10". */
 export function onShelf(
   pieces: readonly PieceSummary[],
-  query: string,
-  sort: Sort,
-  only: Only,
-  label = '',
+  { query, sort, only, label, length, shape }: Sought,
 ): PieceSummary[] {
   const words = query.toLowerCase().split(/\s+/).filter(Boolean);
   const found = pieces.filter((p) => {
     const text = [p.name, ...p.labels].join(' ').toLowerCase();
-    return isKind(p, only) && (label === '' || p.labels.includes(label)) && words.every((w) => text.includes(w));
+    return (
+      isKind(p, only) &&
+      isLong(p, length) &&
+      isShaped(p, shape) &&
+      (label === '' || p.labels.includes(label)) &&
+      words.every((w) => text.includes(w) || w.replace('×', 'x') === `${p.width}x${p.height}`)
+    );
   });
   const byName = (a: PieceSummary, b: PieceSummary) => a.name.localeCompare(b.name, 'en', { numeric: true });
   return {
@@ -51,4 +92,9 @@ export function onShelf(
     longest: () => found.sort((a, b) => seconds(b) - seconds(a) || byName(a, b)),
     shortest: () => found.sort((a, b) => seconds(a) - seconds(b) || byName(a, b)),
   }[sort]();
+}
+
+/** Whether less than everything is looked for, apart from words. */
+export function isNarrowed({ only, label, length, shape }: Sought): boolean {
+  return only !== 'all' || label !== '' || length !== 'all' || shape !== 'all';
 }

@@ -10,7 +10,6 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import { BIN_DAYS, type PieceSummary, type Together } from '@/server/contract';
 import type { Viewer } from '@/server/people/person';
 import { changeTogether, createPiece, deletePiece, duplicatePiece, listPieces, restorePiece } from '../api';
-import { SelectField } from '../fields/select-field';
 import { PictureButton, StrongButton } from '../parts/buttons';
 import { Logo } from '../parts/logo';
 import { ModeButton } from '../parts/mode-button';
@@ -22,7 +21,8 @@ import { ChosenBar } from './chosen-bar';
 import { useMore } from './use-more';
 import { useSteady } from './use-steady';
 import { NewLoop } from './new-loop';
-import { isKind, KINDS, labelsOf, onShelf, SORTS, type Only, type Sort } from './order';
+import { EVERYTHING, isNarrowed, labelsOf, onShelf, type Sought } from './order';
+import { Sorter } from './sorter';
 import { droppedFiles, mayBePiece, MOST_FILES } from './dropped';
 import { takeIn } from './take-in';
 
@@ -46,17 +46,15 @@ export function Shelf({
   const router = useRouter();
   const [pieces, setPieces] = useState(initial);
   const [view, setView] = useState<View>('all');
-  const [query, setQuery] = useState('');
-  const [sort, setSort] = useState<Sort>('changed');
-  const [only, setOnly] = useState<Only>('all');
-  const [label, setLabel] = useState('');
+  const [sought, setSought] = useState(EVERYTHING);
+  const seek = useCallback((part: Partial<Sought>) => setSought((s) => ({ ...s, ...part })), []);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const [beginning, setBeginning] = useState(false);
   /** How far a number of files has been taken in; empty where none is. */
   const [taking, setTaking] = useState('');
   const folder = useRef<HTMLInputElement>(null);
   const files = useRef<HTMLInputElement>(null);
-  const [shown, more] = useMore(`${view}/${query}/${sort}/${only}/${label}`);
+  const [shown, more] = useMore(`${view}/${Object.values(sought).join('/')}`);
 
   const attempt = useCallback(async (work: () => Promise<unknown>) => {
     try {
@@ -134,7 +132,7 @@ export function Shelf({
   // What came with the page is told with the number of all until the others are here.
   const known = pieces === initial ? total : pieces.length;
   const labels = labelsOf(pieces);
-  const found = onShelf(pieces, query, sort, only, labels.includes(label) ? label : '');
+  const found = onShelf(pieces, { ...sought, label: labels.includes(sought.label) ? sought.label : '' });
   const picked = found.filter((p) => chosen.has(p.id));
   const ids = picked.map((p) => p.id);
   const count = `${ids.length} ${ids.length === 1 ? 'piece' : 'pieces'}`;
@@ -198,8 +196,8 @@ export function Shelf({
           <chakra.input
             aria-label="Find a piece"
             placeholder="Find a piece"
-            value={query}
-            onChange={(e) => setQuery(e.target.value)}
+            value={sought.query}
+            onChange={(e) => seek({ query: e.target.value })}
             flex="1"
             minW="0"
             bg="transparent"
@@ -270,38 +268,7 @@ export function Shelf({
             {view === 'bin' && `, each for ${BIN_DAYS} days after it was put here`}
           </Text>
           <Box flex="1" />
-          {pieces.length > 1 && (
-            <Flex gap="2" alignSelf="center">
-              <Box w="130px">
-                <SelectField
-                  label="Which pieces"
-                  value={only}
-                  options={(Object.keys(KINDS) as Only[])
-                    .filter((k) => k === 'all' || k === only || pieces.some((p) => isKind(p, k)))
-                    .map((k) => ({ value: k, title: k === 'all' ? 'All kinds' : KINDS[k] }))}
-                  onChange={(k) => setOnly(k as Only)}
-                />
-              </Box>
-              {labels.length > 0 && (
-                <Box w="130px">
-                  <SelectField
-                    label="With which label"
-                    value={labels.includes(label) ? label : ''}
-                    options={[{ value: '', title: 'All labels' }, ...labels.map((l) => ({ value: l, title: l }))]}
-                    onChange={setLabel}
-                  />
-                </Box>
-              )}
-              <Box w="130px">
-                <SelectField
-                  label="In which order"
-                  value={sort}
-                  options={(Object.keys(SORTS) as Sort[]).map((k) => ({ value: k, title: SORTS[k] }))}
-                  onChange={(k) => setSort(k as Sort)}
-                />
-              </Box>
-            </Flex>
-          )}
+          {pieces.length > 1 && <Sorter pieces={pieces} labels={labels} sought={sought} onSeek={seek} />}
           {(['all', 'bin'] as const).map((v) => (
             <chakra.button
               key={v}
@@ -321,7 +288,12 @@ export function Shelf({
           ))}
         </Flex>
         {found.length === 0 ? (
-          <Nothing view={view} searched={query !== ''} sorted={only !== 'all'} onBegin={() => setBeginning(true)} />
+          <Nothing
+            view={view}
+            searched={sought.query !== ''}
+            sorted={isNarrowed(sought)}
+            onBegin={() => setBeginning(true)}
+          />
         ) : (
           <Grid templateColumns="repeat(auto-fill, minmax(320px, 1fr))" gap="6">
             {found.slice(0, shown).map((piece) => (

@@ -1,0 +1,2 @@
+ALTER TABLE "pieces" ADD COLUMN "width" integer;--> statement-breakpoint
+ALTER TABLE "pieces" ADD COLUMN "height" integer;
