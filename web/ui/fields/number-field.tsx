@@ -46,8 +46,7 @@ export function formatNumber(value: number, step: number): string {
  */
 export function NumberField(props: Props) {
   const { label, live, unit, noUnit, min, max, soft, step, integer, driven, mixed, onChange, onDriven } = props;
-  const valueAt = (s: EditorState) => (live ? live(s) : props.value);
-  const now = () => valueAt(useEditor.getState());
+  const now = () => (live ? live(useEditor.getState()) : props.value);
   const value = now();
   const [typed, setTyped] = useState<string | null>(null);
   const selectAll = useRef(false);
@@ -56,8 +55,7 @@ export function NumberField(props: Props) {
   const wordsOf = (x: number) => (mixed ? 'mixed' : formatNumber(x, step));
   const valueWords = (x: number) => (mixed ? 'mixed' : `${wordsOf(x)} ${unit ?? ''}`.trim());
   const shareOf = (x: number) => Math.max(0, Math.min(1, (x - soft[0]) / (soft[1] - soft[0] || 1)));
-  const field = useLive<HTMLDivElement, number>(valueAt, (element, x) => {
-    if (!live) return;
+  const field = useLive<HTMLDivElement, number>(live ?? null, (element, x) => {
     element.setAttribute('aria-valuenow', `${x}`);
     element.setAttribute('aria-valuetext', valueWords(x));
     element.querySelector('[data-words]')!.textContent = wordsOf(x);

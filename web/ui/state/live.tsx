@@ -7,7 +7,8 @@ import { useEditor, type EditorState } from './store';
  * Writes what goes with every frame straight into the page. While a loop plays, dozens of words and marks change many times
  * a second; drawing their components anew for each would make megabytes of garbage a frame and take the time of the picture.
  *
- * @param read a word or number of the state; what it closes over may change with each rendering
+ * @param read a word or number of the state; what it closes over may change with each rendering. Null where nothing goes
+ *   with the frame just now: nothing is listened to then
  * @param write puts it into the element; called after each rendering, and whenever it is another
  * @returns to be given to the element
  *
@@ -16,33 +17,35 @@ import { useEditor, type EditorState } from './store';
  * return <div ref={bar} />;
  */
 export function useLive<E extends Element, T extends string | number>(
-  read: (s: EditorState) => T,
+  read: ((s: EditorState) => T) | null,
   write: (element: E, now: T) => void,
 ): RefObject<E | null> {
   const ref = useRef<E>(null);
   const latest = useRef<{ read: typeof read; write: typeof write; written?: T }>({ read, write });
   useLayoutEffect(() => {
+    if (!read) return;
     const written = read(useEditor.getState());
     latest.current = { read, write, written };
     if (ref.current) write(ref.current, written);
   });
-  useLayoutEffect(
-    () =>
-      useEditor.subscribe((state) => {
-        const known = latest.current;
-        let now: T;
-        try {
-          now = known.read(state);
-        } catch {
-          // What is about to leave the page may not know the new state any more; others are told of it all the same.
-          return;
-        }
-        if (Object.is(now, known.written) || !ref.current) return;
-        known.written = now;
-        known.write(ref.current, now);
-      }),
-    [],
-  );
+  const live = read !== null;
+  useLayoutEffect(() => {
+    if (!live) return;
+    return useEditor.subscribe((state) => {
+      const known = latest.current;
+      if (!known.read) return;
+      let now: T;
+      try {
+        now = known.read(state);
+      } catch {
+        // What is about to leave the page may not know the new state any more; others are told of it all the same.
+        return;
+      }
+      if (Object.is(now, known.written) || !ref.current) return;
+      known.written = now;
+      known.write(ref.current, now);
+    });
+  }, [live]);
   return ref;
 }
 
