@@ -253,7 +253,7 @@ function copiesOf(mesh: Mesh, matrices: Float32Array): Mesh {
 
 /** The time in which the grain of a million pixels is taken out. */
 function denoising(): Row {
-  const [light, guides] = [emptyLight(1000, 1000), emptyGuides(1000, 1000)];
+  const [light, guides] = [emptyLight(1000, 1000), emptyGuides(1000, 1000, 1)];
   const random = randomSource(4);
   light.values.forEach((_, i) => (light.values[i] = random()));
   guides.features.fill(0.7);

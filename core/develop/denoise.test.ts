@@ -2,15 +2,17 @@ import { describe, expect, it } from 'vitest';
 import { randomSource } from '../maths/random';
 import { FEATURES, SUMS } from '../trace/tracer';
 import { Denoiser, emptyGuides, putGuides, type Guides } from './denoise';
-import { emptyLight, type LightPicture } from './light';
+import { emptyLight, putTile, type LightPicture } from './light';
 import { sampleColour } from './sample-map';
 
 const [W, H] = [64, 48];
+/** Numbers of a pixel's guides. */
+const GUIDES = 8;
 
 /** Two walls side by side, each as bright as it is, one of them striped in its colour, with grain of a known spread. */
 function walls(spread: number, seed: number): { truth: LightPicture; noisy: LightPicture; guides: Guides } {
   const random = randomSource(seed);
-  const [truth, noisy, guides] = [emptyLight(W, H), emptyLight(W, H), emptyGuides(W, H)];
+  const [truth, noisy, guides] = [emptyLight(W, H), emptyLight(W, H), emptyGuides(W, H, 1)];
   for (let y = 0; y < H; y++)
     for (let x = 0; x < W; x++) {
       const i = y * W + x;
@@ -22,7 +24,7 @@ function walls(spread: number, seed: number): { truth: LightPicture; noisy: Ligh
       noisy.values.set([light + grain, light + grain, light + grain, 1], 4 * i);
       // Three even throws have a variance of ¼; twice as far apart, of 1.
       guides.variance[i] = (spread * light) ** 2;
-      guides.features.set([colour, colour, colour, left ? 1 : 0, 0, left ? 0 : 1, 5, 1], FEATURES * i);
+      guides.features.set([colour, colour, colour, left ? 1 : 0, 0, left ? 0 : 1, 5, 1], GUIDES * i);
     }
   return { truth, noisy, guides };
 }
@@ -57,7 +59,7 @@ describe('taking grain out', () => {
   });
   it('cleans light that covers nothing, too', () => {
     const random = randomSource(9);
-    const [light, guides] = [emptyLight(W, H), emptyGuides(W, H)];
+    const [light, guides] = [emptyLight(W, H), emptyGuides(W, H, 1)];
     for (let i = 0; i < W * H; i++) {
       light.added.fill(0.5 + 0.4 * (random() - 0.5), 3 * i, 3 * i + 3);
       guides.variance[i] = 0.16 / 12;
@@ -66,13 +68,40 @@ describe('taking grain out', () => {
     const off = (values: Float32Array) => Math.sqrt(values.reduce((sum, v) => sum + (v - 0.5) ** 2, 0) / values.length);
     expect(off(added)).toBeLessThan(off(light.added) / 2);
   });
+  it('takes the grain out of a shadow on a floor: out of how much of what is behind it covers', () => {
+    const random = randomSource(11);
+    const [light, guides] = [emptyLight(W, H), emptyGuides(W, H, 1)];
+    const tile = { x: 0, y: 0, width: W, height: H };
+    const sums = new Float64Array(SUMS * W * H);
+    for (let i = 0; i < W * H; i++) {
+      // A shadow on the left, met by chance in 16 samples of a pixel.
+      const share = i % W < W / 2 ? 0.4 : 0;
+      let met = 0;
+      for (let n = 0; n < 16; n++) met += random() < share ? 1 : 0;
+      sums[SUMS * i + 3] = met;
+      sums[SUMS * i + 5] = 16;
+    }
+    putTile(light, tile, sums);
+    putGuides(guides, tile, { sums, features: new Float32Array(FEATURES * W * H) });
+    const clean = new Denoiser().denoised(light, guides);
+    const off = (l: LightPicture, from: number, to: number, share: number) => {
+      let sum = 0;
+      for (let i = 0; i < W * H; i++) if (i % W >= from && i % W < to) sum += (l.values[4 * i + 3] - share) ** 2;
+      return Math.sqrt(sum / (H * (to - from)));
+    };
+    expect(off(light, 0, W / 2 - 4, 0.4)).toBeCloseTo(Math.sqrt(0.24 / 16), 1.7);
+    expect(off(clean, 0, W / 2 - 4, 0.4)).toBeLessThan(off(light, 0, W / 2 - 4, 0.4) / 3);
+    // Its border stays where it is.
+    expect(off(clean, W / 2 + 4, W, 0)).toBeLessThan(0.01);
+    expect(off(clean, W / 2, W / 2 + 2, 0)).toBeLessThan(0.1);
+  });
   it('knows how uncertain a pixel is by how its samples differ', () => {
-    const guides = emptyGuides(2, 1);
+    const guides = emptyGuides(2, 1, 1);
     // Brightness 1 and 3, in turn: a mean of 2, a variance of 2 among two samples, of half that of their mean.
     const sums = new Float64Array(2 * SUMS);
     sums.set([4, 4, 4, 2, 10, 2, 0, 0, 0]);
     sums.set([3, 3, 3, 1, 9, 1, 0, 0, 0], SUMS);
-    const features = Float32Array.from([1, 1, 1, 0, 0, 2, 8, 2, 0, 0, 0, 0, 0, 0, 0, 0]);
+    const features = Float32Array.from([1, 1, 1, 0, 0, 2, 8, 2, 2, 0, 0, 0, 0, 0, 0, 0, 0, 0]);
     putGuides(guides, { x: 0, y: 0, width: 2, height: 1 }, { sums, features });
     expect(guides.variance[0]).toBeCloseTo(1, 6);
     expect([...guides.features.subarray(0, 8)]).toEqual([0.5, 0.5, 0.5, 0, 0, 1, 4, 1]);

@@ -1,29 +1,38 @@
 import { TraceMemory } from '../trace/memory';
-import { COUNT, FEATURES, SUMS, type Tile, type Worked } from '../trace/tracer';
+import { COUNT, FEATURES, FOUND, SUMS, TOLD, type Tile, type Worked } from '../trace/tracer';
 import type { LightPicture } from './light';
 
 /** See core/trace/assembly/denoise.ts. */
 const MARGIN = 12;
-/** Planes that are written: light, variance, what is within, normal, distance, its slope, colour. */
-const PLANES = 13;
+/** Planes that are written: light, variance, cover, what is within, normal, distance, its slope, colour. */
+const PLANES = 14;
+/** How bright what lies behind a picture is as it is shown, about: middle grey, in linear light. */
+const BEHIND = 0.2;
 /** What light is divided by is never less, so that the dark stays where it is. */
 const DARKEST = 0.05;
+
+/** Numbers of a pixel that its grain is taken out by, besides its variance. */
+const GUIDES = 8;
 
 /** What the grain of a picture is taken out by. */
 export interface Guides {
   readonly width: number;
   readonly height: number;
-  /** FEATURES numbers a pixel, means; see Tracer.work. */
+  /** About how bright what is behind is, before exposure: a shadow on it is seen by as much. */
+  readonly behind: number;
+  /** Means of what is seen, `GUIDES` numbers a pixel: colour, normal, metres away, and how much of the pixel it is. */
   readonly features: Float32Array;
-  /** Variance of the mean brightness of each pixel. */
+  /** Variance of the mean brightness of each pixel, as it is seen over what is behind. */
   readonly variance: Float32Array;
 }
 
-export function emptyGuides(width: number, height: number): Guides {
+/** @param exposure of the camera, a factor */
+export function emptyGuides(width: number, height: number, exposure: number): Guides {
   return {
     width,
     height,
-    features: new Float32Array(FEATURES * width * height),
+    behind: BEHIND / exposure,
+    features: new Float32Array(GUIDES * width * height),
     variance: new Float32Array(width * height),
   };
 }
@@ -44,9 +53,17 @@ export function putGuides(
       const all = (k: number) => sums[s + k] + sums[s + COUNT + 1 + k];
       const mean = (0.2126 * all(0) + 0.7152 * all(1) + 0.0722 * all(2)) / n;
       const spread = Math.max(0, sums[s + 4] / n - mean * mean);
+      const f = FEATURES * from;
+      const there = features[f + FOUND] / n;
+      // Where none of few samples has met a shadow there may be some all the same (P. S. de Laplace, 1774).
+      const shade = Math.min(1, Math.max(0, (sums[s + 3] - features[f + FOUND] + 0.5 * (1 - there)) / (n + 1)));
+      const shadow = 3 * to.behind * to.behind * shade * (1 - shade);
       // Of one sample nothing is known about how others would be.
-      to.variance[at] = n > 1 ? spread / (n - 1) : mean * mean;
-      for (let k = 0; k < FEATURES; k++) to.features[FEATURES * at + k] = features[FEATURES * from + k] / n;
+      to.variance[at] = n > 1 ? (spread + shadow) / (n - 1) : mean * mean;
+      // Samples that do not tell what is seen are taken to see what the others do.
+      const scale = features[f + TOLD] > 0 ? there / features[f + TOLD] : 0;
+      for (let k = 0; k < 7; k++) to.features[GUIDES * at + k] = features[f + k] * scale;
+      to.features[GUIDES * at + 7] = there;
     }
 }
 
@@ -68,18 +85,18 @@ export class Denoiser {
     stride: 3 | 4,
     width: number,
     height: number,
-    { features, variance }: Guides,
+    { features, variance, behind }: Guides,
   ): Float32Array {
     const { memory } = this;
     memory.release();
     const wide = (width + 3) & ~3;
     const across = wide + 2 * MARGIN;
-    const size = across * (height + 2 * MARGIN);
+    const size = memory.run.planeRoom(wide, height);
     const at = memory.room(4 * memory.run.denoiseRoom(wide, height));
     const all = memory.floats(at, PLANES * size);
     all.fill(0);
     const plane = (k: number) => all.subarray(k * size, (k + 1) * size);
-    const [red, green, blue, spread, inside, nx, ny, nz, far, slope, cr, cg, cb] = Array.from(
+    const [red, green, blue, spread, cover, inside, nx, ny, nz, far, slope, cr, cg, cb] = Array.from(
       { length: PLANES },
       (_, k) => plane(k),
     );
@@ -87,7 +104,7 @@ export class Denoiser {
       for (let x = 0; x < width; x++) {
         const i = y * width + x;
         const o = (y + MARGIN) * across + x + MARGIN;
-        const f = FEATURES * i;
+        const f = GUIDES * i;
         const there = features[f + 7];
         const bare = 1 - there;
         const r = Math.max(DARKEST, features[f] + bare);
@@ -98,6 +115,7 @@ export class Denoiser {
         blue[o] = values[stride * i + 2] / b;
         const bright = 0.2126 * r + 0.7152 * g + 0.0722 * b;
         spread[o] = variance[i] / (bright * bright);
+        if (stride === 4) cover[o] = values[4 * i + 3] - there;
         inside[o] = 1;
         const [x3, y3, z3] = [features[f + 3], features[f + 4], features[f + 5]];
         const length = Math.sqrt(x3 * x3 + y3 * y3 + z3 * z3);
@@ -122,7 +140,7 @@ export class Denoiser {
         const down = Math.abs(z - far[y < height - 1 ? o + across : o]);
         slope[o] = Math.min(left, right) + Math.min(up, down);
       }
-    memory.run.denoise(at, wide, height);
+    memory.run.denoise(at, wide, height, behind);
     const out = values.slice();
     for (let y = 0; y < height; y++)
       for (let x = 0; x < width; x++) {
@@ -131,6 +149,7 @@ export class Denoiser {
         out[i] = Math.max(0, red[o] * cr[o]);
         out[i + 1] = Math.max(0, green[o] * cg[o]);
         out[i + 2] = Math.max(0, blue[o] * cb[o]);
+        if (stride === 4) out[i + 3] = Math.min(1, Math.max(0, features[GUIDES * (y * width + x) + 7] + cover[o]));
       }
     return out;
   }

@@ -37,34 +37,40 @@ export function putTile(to: LightPicture, { x, y, width, height }: Tile, sums: F
  */
 export function fillFrom(small: LightPicture, to: LightPicture, there: (pixel: number) => boolean): void {
   const { width, height } = to;
-  const blend = (
-    from: Float32Array,
-    out: Float32Array,
-    n: number,
-    pixel: number,
-    [a, b, c, d]: readonly number[],
-    w: readonly number[],
-  ) => {
-    for (let k = 0; k < n; k++)
-      out[n * pixel + k] =
-        w[0] * from[n * a + k] + w[1] * from[n * b + k] + w[2] * from[n * c + k] + w[3] * from[n * d + k];
-  };
-  for (let y = 0; y < height; y++) {
-    const v = Math.max(0, Math.min(small.height - 1, ((y + 0.5) * small.height) / height - 0.5));
-    const [j, t] = [Math.floor(v), v % 1];
-    const below = Math.min(small.height - 1, j + 1);
-    for (let x = 0; x < width; x++) {
-      const pixel = y * width + x;
-      if (there(pixel)) continue;
-      const u = Math.max(0, Math.min(small.width - 1, ((x + 0.5) * small.width) / width - 0.5));
-      const [i, s] = [Math.floor(u), u % 1];
-      const right = Math.min(small.width - 1, i + 1);
-      const four = [j * small.width + i, j * small.width + right, below * small.width + i, below * small.width + right];
-      const shares = [(1 - s) * (1 - t), s * (1 - t), (1 - s) * t, s * t];
-      blend(small.values, to.values, 4, pixel, four, shares);
-      blend(small.added, to.added, 3, pixel, four, shares);
+  const [columns, rows] = [between(small.width, width), between(small.height, height)];
+  const blend = (from: Float32Array, out: Float32Array, n: number) => {
+    for (let y = 0; y < height; y++) {
+      const t = rows.share[y];
+      const above = small.width * rows.first[y];
+      const below = small.width * rows.second[y];
+      for (let x = 0; x < width; x++) {
+        const pixel = y * width + x;
+        if (there(pixel)) continue;
+        const s = columns.share[x];
+        const a = n * (above + columns.first[x]);
+        const b = n * (above + columns.second[x]);
+        const c = n * (below + columns.first[x]);
+        const d = n * (below + columns.second[x]);
+        for (let k = 0; k < n; k++)
+          out[n * pixel + k] =
+            (1 - t) * ((1 - s) * from[a + k] + s * from[b + k]) + t * ((1 - s) * from[c + k] + s * from[d + k]);
+      }
     }
+  };
+  blend(small.values, to.values, 4);
+  blend(small.added, to.added, 3);
+}
+
+/** For each of many places along a line: the two of few that it lies between, by their middles, and its share of the second. */
+function between(few: number, many: number) {
+  const [first, second, share] = [new Int32Array(many), new Int32Array(many), new Float64Array(many)];
+  for (let i = 0; i < many; i++) {
+    const at = Math.max(0, Math.min(few - 1, ((i + 0.5) * few) / many - 0.5));
+    first[i] = Math.floor(at);
+    second[i] = Math.min(few - 1, first[i] + 1);
+    share[i] = at - first[i];
   }
+  return { first, second, share };
 }
 
 /** All light of a picture with how much is covered, 4 numbers a pixel: as it is laid over another (premultiplied). */

@@ -13,3 +13,9 @@ export function inverseRows(m: ArrayLike<number>): number[] {
   ];
   return rows.flatMap((r) => [...r, -(r[0] * m[12] + r[1] * m[13] + r[2] * m[14])]);
 }
+
+/** Whether a matrix of 16 numbers, by columns, leaves everything where it is. */
+export function isIdentity(m: ArrayLike<number>): boolean {
+  for (let i = 0; i < 16; i++) if (m[i] !== (i % 5 === 0 ? 1 : 0)) return false;
+  return true;
+}

@@ -4,6 +4,6 @@
  * hold every machine to them; another number here is another maker of frames (maker.ts).
  */
 export const BITS = {
-  picture: 'c98524efa483db185f208651cdac09a12c20916fb02f6626585d057333b33d3d',
-  piece: '2179c6470c8fd166eb279675e4b9573d6b9b7ad720112daa5df0acd6afae9b6a',
+  picture: '18c71c69e5deea5d9dbd934e3ecaf32c5e1106dbcec3e863fe83600c8a1573a3',
+  piece: 'cb99ce2f9610f61bdde836eccfdcbe76fa487bd0b5734d58402fb2a2219aeb3d',
 } as const;

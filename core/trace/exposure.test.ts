@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { ball, pictureOf, settings, square, white } from './fixture';
 import { Exposure } from './exposure';
 import { roundsOf, tilesOf } from './tiles';
-import { bouncesOf, COUNT, FEATURES, SUMS, type TraceSettings, type Worked } from './tracer';
+import { bouncesOf, COUNT, FEATURES, FOUND, SUMS, TOLD, type TraceSettings, type Worked } from './tracer';
 
 const size: TraceSettings = { ...settings, width: 32, height: 32, bounces: bouncesOf(4) };
 const tile = { x: 0, y: 0, width: 32, height: 32 };
@@ -69,7 +69,7 @@ describe('an exposure', () => {
     expect(light(blurred, 6, 16)).toBeCloseTo(1, 5);
     expect(light(blurred, 22, 16)).toBe(0);
   });
-  it('tells what is met first: its colour, the way it looks, and how far it is', () => {
+  it('tells what is seen: its colour, the way it looks, and how far it is', () => {
     const picture = pictureOf([{ mesh: square(5, 1), surface: { baseColor: '#FFFFFF' } }], [white], {
       focalLength: 200,
     });
@@ -78,7 +78,8 @@ describe('an exposure', () => {
     const mean = [...features.subarray(o, o + FEATURES)].map((x) => x / 4);
     expect(mean.slice(0, 6)).toEqual([1, 1, 1, 0, 0, 1]);
     expect(mean[6]).toBeCloseTo(3, 2);
-    expect(mean[7]).toBe(1);
+    expect(mean[FOUND]).toBe(1);
+    expect(mean[TOLD]).toBe(1);
   });
   it('puts every tile in its own order and comes to the same picture', () => {
     const whole = tilesOf(96, 64).map(({ x, y }) => `${x},${y}`);

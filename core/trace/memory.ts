@@ -63,8 +63,9 @@ interface Exports {
   readonly filmGreen: { readonly value: number };
   readonly filmBlue: { readonly value: number };
   filmWeights(): number;
-  denoise(planes: number, width: number, height: number): void;
+  denoise(planes: number, width: number, height: number, behind: number): void;
   denoiseRoom(width: number, height: number): number;
+  planeRoom(width: number, height: number): number;
   takeBy(how: number): void;
   askedAt(): number;
 }

@@ -1,5 +1,7 @@
-/** Numbers of a pixel's place, own light and copy, before those of ribbons and sources; see core/trace/assembly/pixels.ts. */
-export const FIRST_RIBBON = 9;
+/** Where what is told of a pixel stands: of what is met first, and how often; see core/trace/assembly/pixels.ts. */
+export const FIRST = { place: 0, own: 3, copy: 6, colour: 9, normal: 12, far: 15, count: 16 } as const;
+/** Numbers before those of ribbons and sources. */
+export const FIRST_RIBBON = 17;
 /** Sources of light that are told apart at most; those beyond are with the last. */
 const MOST_SOURCES = 80;
 

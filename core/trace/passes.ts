@@ -1,8 +1,8 @@
 import type { PictureAt } from '../evaluate/picture-at';
 import type { Mesh } from '../shape/mesh';
 import { lampsOf } from './lamps';
-import { FIRST_RIBBON as FIRST, passNumbers, sourcesOf } from './pass-numbers';
-import { COUNT, FEATURES, SUMS, type Tile, type Worked } from './tracer';
+import { FIRST, FIRST_RIBBON, passNumbers, sourcesOf } from './pass-numbers';
+import { COUNT, SUMS, type Tile, type Worked } from './tracer';
 
 /** Something that is told of every pixel. */
 export interface Pass {
@@ -27,7 +27,6 @@ export interface Pass {
 export class PassSheet {
   private readonly numbers: number;
   private readonly means: Float32Array;
-  private readonly met: Float32Array;
   private readonly lights: readonly string[];
 
   constructor(
@@ -39,11 +38,10 @@ export class PassSheet {
     this.numbers = passNumbers(picture.ribbons.length, lamps.length);
     this.lights = unlike([...lamps.map((l) => l.type), 'sky', 'glow', 'rest'].slice(0, sourcesOf(lamps.length)));
     this.means = new Float32Array(this.numbers * width * height);
-    this.met = new Float32Array(FEATURES * width * height);
   }
 
   /** Puts what has been found out about a tile in its place. */
-  put({ x, y, width, height }: Tile, { sums, features, passes }: Worked): void {
+  put({ x, y, width, height }: Tile, { sums, passes }: Pick<Worked, 'sums' | 'passes'>): void {
     if (!passes) throw new RangeError('This was traced without passes; ask for them in its settings.');
     for (let j = 0; j < height; j++)
       for (let i = 0; i < width; i++) {
@@ -52,13 +50,12 @@ export class PassSheet {
         const n = sums[SUMS * from + COUNT];
         if (!(n > 0)) continue;
         for (let k = 0; k < this.numbers; k++) this.means[this.numbers * to + k] = passes[this.numbers * from + k] / n;
-        for (let k = 0; k < FEATURES; k++) this.met[FEATURES * to + k] = features[FEATURES * from + k] / n;
       }
   }
 
   /** All of them. `names` are those of the ribbons, in their order. */
   passes(names: readonly string[] = this.picture.ribbons.map((r) => r.id)): Pass[] {
-    const { means, met, numbers } = this;
+    const { means, numbers } = this;
     const ribbons = this.picture.ribbons.length;
     const pixels = this.width * this.height;
     const pass = (name: string, channels: string, at: (i: number, k: number) => number): Pass => {
@@ -68,19 +65,20 @@ export class PassSheet {
       return { name, channels, values };
     };
     // Where only some of a pixel is covered, what is told is of that part.
-    const there = (i: number) => met[FEATURES * i + 7] || 1;
-    const length = (i: number) => Math.hypot(...met.subarray(FEATURES * i + 3, FEATURES * i + 6)) || 1;
+    const first = (i: number, which: number) => means[numbers * i + which];
+    const there = (i: number) => first(i, FIRST.count) || 1;
+    const length = (i: number) => Math.hypot(...[0, 1, 2].map((k) => first(i, FIRST.normal + k))) || 1;
     const masks = unlike([...names, 'ground']);
-    const sources = FIRST + ribbons + 1;
+    const sources = FIRST_RIBBON + ribbons + 1;
     return [
-      pass('albedo', 'RGB', (i, k) => met[FEATURES * i + k]),
-      pass('normal', 'XYZ', (i, k) => met[FEATURES * i + 3 + k] / length(i)),
-      pass('depth', 'Z', (i) => met[FEATURES * i + 6] / there(i)),
-      pass('position', 'XYZ', (i, k) => means[numbers * i + k] / there(i)),
-      pass('own', 'RGB', (i, k) => means[numbers * i + 3 + k]),
-      pass('copy', 'RGB', (i, k) => means[numbers * i + 6 + k]),
-      ...masks.map((name, r) => pass(`mask_${name}`, 'A', (i) => means[numbers * i + FIRST + r])),
-      ...this.lights.map((name, s) => pass(`light_${name}`, 'RGB', (i, k) => means[numbers * i + sources + 3 * s + k])),
+      pass('albedo', 'RGB', (i, k) => first(i, FIRST.colour + k)),
+      pass('normal', 'XYZ', (i, k) => first(i, FIRST.normal + k) / length(i)),
+      pass('depth', 'Z', (i) => first(i, FIRST.far) / there(i)),
+      pass('position', 'XYZ', (i, k) => first(i, FIRST.place + k) / there(i)),
+      pass('own', 'RGB', (i, k) => first(i, FIRST.own + k)),
+      pass('copy', 'RGB', (i, k) => first(i, FIRST.copy + k)),
+      ...masks.map((name, r) => pass(`mask_${name}`, 'A', (i) => first(i, FIRST_RIBBON + r))),
+      ...this.lights.map((name, s) => pass(`light_${name}`, 'RGB', (i, k) => first(i, sources + 3 * s + k))),
     ];
   }
 }

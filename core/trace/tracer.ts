@@ -1,5 +1,5 @@
 import type { PictureAt } from '../evaluate/picture-at';
-import { inverseRows } from '../maths/matrix';
+import { inverseRows, isIdentity } from '../maths/matrix';
 import type { Vec3 } from '../maths/vec3';
 import { distanceAhead } from '../scene/lens';
 import { projectionOf } from '../scene/projection';
@@ -82,8 +82,13 @@ export const SUMS = 10;
 export const COUNT = 5;
 export const LEFT_OUT = 9;
 
-/** Numbers kept of what a pixel's rays meet first: sums of base colour, normal and metres away; and of how many. */
-export const FEATURES = 8;
+/**
+ * Numbers kept of what is seen in a pixel, through clear glass and in mirrors too: sums of base colour, normal and metres
+ * away; of how many samples something stands in, and of how many it is told what.
+ */
+export const FEATURES = 9;
+export const FOUND = 7;
+export const TOLD = 8;
 
 const COPY_NUMBERS = 36;
 const CAMERA_NUMBERS = 41;
@@ -329,6 +334,7 @@ export class Tracer {
       numbers.set(own, o + 27);
       numbers[o + 32] = order;
       whole[o + 33] = id;
+      whole[o + 35] = isIdentity(matrix) ? 1 : 0;
       whole[o + 34] = (ribbon === undefined ? undefined : ribbons.get(ribbon)) ?? -1;
     });
     return at;

@@ -59,7 +59,7 @@ export class TraceCrew {
   async traced({ pictures, settings, samples }: TraceOrder, onShare?: (share: number) => void): Promise<Traced> {
     const { width, height } = settings;
     const light = emptyLight(width, height);
-    const guides = emptyGuides(width, height);
+    const guides = emptyGuides(width, height, pictures[0].scene.camera.exposure);
     const sheet = settings.passes ? new PassSheet(pictures[0], width, height) : null;
     const tiles = tilesOf(width, height);
     let [next, done, taken] = [0, 0, 0];

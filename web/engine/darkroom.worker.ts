@@ -12,6 +12,9 @@ import type { Develop, FromDarkroom, ToDarkroom } from './darkroom-protocol';
 /** Milliseconds between a part that comes and its being shown: others may come with it. */
 const SOON = 60;
 
+/** Pixels of the first picture are so large, each way. */
+const FIRST = 4;
+
 interface Sheet {
   readonly begun: Extract<ToDarkroom, { type: 'begin' }>;
   readonly light: LightPicture;
@@ -43,7 +46,7 @@ scope.onmessage = ({ data }: MessageEvent<ToDarkroom>) => {
     sheet = {
       begun: data,
       light: emptyLight(width, height),
-      guides: emptyGuides(width, height),
+      guides: emptyGuides(width, height, data.scene.camera.exposure),
       counts,
       coarse: emptyLight(coarse.width, coarse.height),
       rowsLeft: coarse.height,
@@ -58,10 +61,13 @@ scope.onmessage = ({ data }: MessageEvent<ToDarkroom>) => {
     const { light, coarse, counts } = sheet;
     putTile(coarse, { x: 0, y: data.row, width: coarse.width, height: 1 }, data.sums);
     if (--sheet.rowsLeft > 0) return;
-    fillFrom(coarse, light, (pixel) => counts[pixel] > 0);
     clearTimeout(timer);
+    // It has no more detail than that, and is there several times as soon.
+    const first = emptyLight(Math.ceil(light.width / FIRST), Math.ceil(light.height / FIRST));
+    fillFrom(coarse, first, () => false);
     // Of so few samples there is nothing that grain could be told by.
-    show(false);
+    show(false, first);
+    fillFrom(coarse, light, (pixel) => counts[pixel] > 0);
   } else {
     const { tile, part } = data;
     putTile(sheet.light, tile, part.sums);
@@ -75,23 +81,22 @@ scope.onmessage = ({ data }: MessageEvent<ToDarkroom>) => {
 };
 
 /** Develops what there is and shows it. */
-function show(denoise = how.denoise): void {
+function show(denoise = how.denoise, light = sheet?.light): void {
   timer = undefined;
-  if (!sheet) return;
-  const { begun, light, guides, counts } = sheet;
+  if (!sheet || !light) return;
+  const { begun, guides, counts } = sheet;
   const start = performance.now();
   try {
-    let pixels: Uint8ClampedArray<ArrayBuffer>;
+    let image: ImageData;
     if (how.shows === 'samples') {
-      pixels = new Uint8ClampedArray(4 * counts.length);
+      const pixels = new Uint8ClampedArray(4 * counts.length);
       counts.forEach((n, i) => pixels.set(sampleColour(n, begun.samples), 4 * i));
+      image = new ImageData(pixels, begun.width, begun.height);
     } else {
       const clean = denoise ? (denoiser ??= new Denoiser()).denoised(light, guides) : light;
-      pixels = developed(clean, begun);
+      image = new ImageData(developed(clean, begun), light.width, light.height);
     }
-    void createImageBitmap(new ImageData(pixels, light.width, light.height)).then((picture) =>
-      tell({ type: 'picture', id: begun.id, picture }, [picture]),
-    );
+    void createImageBitmap(image).then((picture) => tell({ type: 'picture', id: begun.id, picture }, [picture]));
   } catch (error) {
     tell({ type: 'failed', id: begun.id, message: error instanceof Error ? error.message : String(error) });
   }

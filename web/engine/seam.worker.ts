@@ -6,6 +6,7 @@ import { ribbonSteps } from '@maypole/core/seam/measure';
 import { proveSeam } from '@maypole/core/seam/proof';
 import { symmetryRepairs } from '@maypole/core/seam/symmetry';
 import { fetchAsset } from '../view/fetch-asset';
+import { breathe } from './breathe';
 import type { FromSeam, RibbonMeasure, SeamJob } from './protocol';
 import { scope } from '../view/worker-scope';
 
@@ -13,7 +14,6 @@ const post = (message: FromSeam) => scope.postMessage(message);
 let newest = 0;
 
 /** Lets waiting messages in, so that a newer job can be noticed. */
-const breathe = () => new Promise<void>((resolve) => setTimeout(resolve));
 
 async function measure(job: SeamJob): Promise<void> {
   const { piece, detail, id } = job;

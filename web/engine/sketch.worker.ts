@@ -9,6 +9,7 @@ import type { Mesh } from '@maypole/core/shape/mesh';
 import { stepKind } from '@maypole/core/steps/index';
 import type { Loop } from '@maypole/core/time/loop';
 import { fetchAsset } from '../view/fetch-asset';
+import { breathe } from './breathe';
 import { sketch } from './sketch';
 import { scope } from '../view/worker-scope';
 
@@ -40,8 +41,6 @@ function fewer(mesh: Mesh): Mesh {
   const times = Math.ceil(facesShown(mesh) / MOST_POINTS);
   return mesh.copies && times > 1 ? withCopies(filtered(mesh.copies, (i) => i % times === 0)) : mesh;
 }
-
-const breathe = () => new Promise<void>((resolve) => setTimeout(resolve));
 
 scope.onmessage = async ({ data }: MessageEvent<SketchJob>) => {
   newest = data.id;

@@ -15,6 +15,7 @@ import type { Tile, Tracer, Worked } from '@maypole/core/trace/tracer';
 import { fetchAsset } from '../view/fetch-asset';
 import { pictureFiles } from '../view/picture-files';
 import { scope } from '../view/worker-scope';
+import { breathe, breatheNowAndThen } from './breathe';
 import type { FromTracer, PictureJob, ToTracer, TraceJob } from './trace-protocol';
 
 const cache = new MeshCache();
@@ -24,7 +25,6 @@ let denoiser: Denoiser | null = null;
 let wanted = -1;
 
 const tell = (message: FromTracer, transfer: Transferable[] = []) => scope.postMessage(message, transfer);
-const breathe = () => new Promise<void>((resolve) => setTimeout(resolve));
 
 scope.onmessage = ({ data }: MessageEvent<ToTracer>) => {
   if (data.type === 'stop') {
@@ -63,7 +63,7 @@ async function tracePicture(job: PictureJob): Promise<void> {
   for (let row = index; row < coarseSize(settings.width, settings.height).height; row += of) {
     const sums = coarseRow(exposure, row, settings.width, settings.height);
     tell({ type: 'coarse', id, row, sums }, [sums.buffer]);
-    await breathe();
+    await breatheNowAndThen();
     if (wanted !== id) return;
   }
   let tiles = tilesOf(settings.width, settings.height, place).filter((_, i) => i % of === index);
@@ -95,7 +95,7 @@ async function traceFrame(job: TraceJob, denoise: boolean): Promise<void> {
   const pictures = await picturesOf(job);
   if (wanted !== id) return;
   const exposure = exposureOf(pictures, job);
-  const [light, guides] = [emptyLight(width, height), emptyGuides(width, height)];
+  const [light, guides] = [emptyLight(width, height), emptyGuides(width, height, pictures[0].scene.camera.exposure)];
   for (const tile of tilesOf(width, height)) {
     let so: Worked | undefined;
     let before = 0;

@@ -7,55 +7,74 @@
  * some further away. Four pixels at once.
  *
  * Planes of numbers of 4 bytes, one after the other, each `stride` wide with a margin of MARGIN all round: red, green,
- * blue and variance of brightness, of light without the colour of what it falls on; 1 within the picture and 0 in the
- * margin; x, y, z of the normal; metres away; how fast those change; red, green and blue of the colour it falls on.
- * Then planes to work in: brightness, smoothed variance, and what comes of it, as the first four.
+ * blue and variance of brightness, of light without the colour of what it falls on; how much of what is behind the
+ * floor's shadow covers; 1 within the picture and 0 in the margin; x, y, z of the normal; metres away; how fast those
+ * change; red, green and blue of the colour it falls on. Then planes to work in: brightness, smoothed variance, and what
+ * comes of it, as the first five.
  */
 export const MARGIN: i32 = 12;
-const VARIANCE = 3;
-const INSIDE = 4;
-const NORMAL = 5;
-const FAR = 8;
-const SLOPE = 9;
-const COLOUR = 10;
-const BRIGHT = 13;
-const SMOOTH = 14;
-const OUT = 15;
-const PLANES = 19;
+const VARIANCE: usize = 3;
+const COVER: usize = 4;
+const INSIDE: usize = 5;
+const NORMAL: usize = 6;
+const FAR: usize = 9;
+const SLOPE: usize = 10;
+const COLOUR: usize = 11;
+const BRIGHT: usize = 14;
+const SMOOTH: usize = 15;
+const OUT: usize = 16;
+const PLANES: usize = 21;
+/** Planes that come out anew: light, variance and cover. */
+const FRESH: usize = 5;
 
 /** How much patches may differ, squared, in their variance; normals; depth, of itself; colours. */
-const PATCH: f32 = 0.2;
-const NORMALS: f32 = 20;
+const PATCH: f32 = 0.4;
+const NORMALS: f32 = 60;
 const DEPTH: f32 = 0.02;
 const COLOURS: f32 = 60;
 
 /** What a pixel counts by itself at least. */
-const LEAST: f32 = 0.1;
+const LEAST: f32 = 0.3;
 
-/** Rows that are worked at a time, so that what they need stays near. */
+/** Rows that are worked at a time, so that what they need stays near; and rows further down that they may look at. */
 const ROWS = 8;
+const ACROSS = 256;
+const AHEAD = 8;
+
+/** Variance of brightness that even light without grain is taken to have. */
+const LITTLE: f32 = 2e-8;
+
+/** To the nearest whole number, which stands in the lowest bits then. */
+const NEAREST: f32 = 12_582_912;
 
 @inline
 function exp4(x: v128): v128 {
-  const y = f32x4.max(f32x4.mul(x, f32x4.splat(1.44269504)), f32x4.splat(-100));
-  const whole = f32x4.floor(y);
-  const f = f32x4.sub(y, whole);
-  // 2ᶠ for 0…1, error 2e−4: a weight need not be righter.
+  const y = f32x4.pmax(f32x4.mul(x, f32x4.splat(1.44269504)), f32x4.splat(-40));
+  const nearest = f32x4.add(y, f32x4.splat(NEAREST));
+  const f = f32x4.sub(y, f32x4.sub(nearest, f32x4.splat(NEAREST)));
+  // 2ᶠ for −½…½, error 1e−4: a weight need not be righter.
   const p = f32x4.add(
     f32x4.splat(1),
-    f32x4.mul(
-      f,
-      f32x4.add(f32x4.splat(0.6951786), f32x4.mul(f, f32x4.add(f32x4.splat(0.2261264), f32x4.mul(f, f32x4.splat(0.0786950))))),
-    ),
+    f32x4.mul(f, f32x4.add(f32x4.splat(0.6932824), f32x4.mul(f, f32x4.add(f32x4.splat(0.2422026), f32x4.mul(f, f32x4.splat(0.0550055)))))),
   );
-  const power = i32x4.shl(i32x4.add(i32x4.trunc_sat_f32x4_s(whole), i32x4.splat(127)), 23);
-  return f32x4.mul(p, power);
+  return i32x4.add(p, i32x4.shl(nearest, 23));
 }
 
 /** Numbers of 4 bytes that `denoise` needs at `at` for a picture, its `width` a multiple of 4. */
 export function denoiseRoom(width: i32, height: i32): i32 {
   const stride = width + 2 * MARGIN;
-  return PLANES * stride * (height + 2 * MARGIN) + 6 * ROWS * width + (ROWS + 2) * (width + 8);
+  return <i32>PLANES * planeRoom(width, height) + <i32>SUMS * apartFrom((ROWS + AHEAD) * stride) + 2 * (ROWS + 2) * (ACROSS + 8);
+}
+
+/** Numbers from one plane to the next. */
+export function planeRoom(width: i32, height: i32): i32 {
+  return apartFrom((width + 2 * MARGIN) * (height + 2 * MARGIN));
+}
+
+/** At least so many numbers, and three lines of a cache more than whole pages: the same place of all planes is not kept in one set. */
+@inline
+function apartFrom(numbers: i32): i32 {
+  return ((numbers + 1023) & ~1023) + 48;
 }
 
 let stride: i32 = 0;
@@ -63,19 +82,24 @@ let plane: usize = 0;
 let wide: i32 = 0;
 let high: i32 = 0;
 let planes: usize = 0;
+let behind: f32 = 0;
 
 @inline
 function place(x: i32, y: i32): usize {
   return planes + (<usize>((y + MARGIN) * stride + x + MARGIN) << 2);
 }
 
-/** @param at the planes; `width` a multiple of 4 */
-export function denoise(at: usize, width: i32, height: i32): void {
+/**
+ * @param at the planes; `width` a multiple of 4
+ * @param bright about how bright it is what a shadow covers
+ */
+export function denoise(at: usize, width: i32, height: i32, bright: f32): void {
   stride = width + 2 * MARGIN;
-  plane = <usize>(stride * (height + 2 * MARGIN)) << 2;
+  plane = <usize>planeRoom(width, height) << 2;
   wide = width;
   high = height;
   planes = at;
+  behind = bright;
   round(10, 1);
   round(4, 4);
 }
@@ -84,31 +108,39 @@ export function denoise(at: usize, width: i32, height: i32): void {
 function round(reach: i32, step: i32): void {
   prepare();
   const last = <i32>sqrt<f32>(<f32>reach);
+  memory.fill(sums(), 0, SUMS * each());
   for (let y = 0; y < high; y += ROWS) {
     const rows = min(ROWS, high - y);
-    begin();
-    for (let j = -last; j <= last; j++)
-      for (let i = -last; i <= last; i++) if ((i != 0 || j != 0) && i * i + j * j <= reach) shift(y, rows, i * step, j * step);
+    // Of two pixels each counts for the other, so those below, and to the right, are enough.
+    for (let x = 0; x < wide; x += ACROSS)
+      for (let j = 0; j <= last; j++)
+        for (let i = j > 0 ? -last : 1; i <= last; i++)
+          if (i * i + j * j <= reach) shift(x, min(ACROSS, wide - x), y, rows, i * step, j * step);
     end(y, rows);
+    moveOn();
   }
-  memory.copy(planes, planes + OUT * plane, 4 * plane);
+  memory.copy(planes, planes + OUT * plane, FRESH * plane);
 }
 
-/** Brightness, and variance as its mean over nine: it is uncertain itself. Beyond the border they are as at it. */
+/**
+ * Brightness, as it is seen over what is behind, and variance as its mean over nine: it is uncertain itself. Beyond the
+ * border they are as at it.
+ */
 function prepare(): void {
   border(VARIANCE);
   const row: usize = <usize>stride << 2;
   for (let y = 0; y < high; y++)
     for (let x = 0; x < wide; x += 4) {
       const p = place(x, y);
-      v128.store(
-        p + BRIGHT * plane,
-        f32x4.add(
-          f32x4.add(f32x4.mul(v128.load(p), f32x4.splat(0.2126)), f32x4.mul(v128.load(p + plane), f32x4.splat(0.7152))),
-          f32x4.mul(v128.load(p + 2 * plane), f32x4.splat(0.0722)),
-        ),
+      const light = f32x4.add(
+        f32x4.add(f32x4.mul(v128.load(p), f32x4.splat(0.2126)), f32x4.mul(v128.load(p + plane), f32x4.splat(0.7152))),
+        f32x4.mul(v128.load(p + 2 * plane), f32x4.splat(0.0722)),
       );
-      v128.store(p + SMOOTH * plane, f32x4.mul(f32x4.add(three(p + VARIANCE * plane), f32x4.add(three(p + VARIANCE * plane - row), three(p + VARIANCE * plane + row))), f32x4.splat(1 / <f32>9)));
+      const gone = f32x4.mul(v128.load(p + COVER * plane), f32x4.splat(behind));
+      v128.store(p + BRIGHT * plane, f32x4.sub(light, gone));
+      const v = p + VARIANCE * plane;
+      const nine = f32x4.add(three(v), f32x4.add(three(v - row), three(v + row)));
+      v128.store(p + SMOOTH * plane, f32x4.add(f32x4.mul(nine, f32x4.splat(1 / <f32>9)), f32x4.splat(LITTLE)));
     }
   border(BRIGHT);
   border(SMOOTH);
@@ -140,18 +172,37 @@ function border(which: usize): void {
   }
 }
 
-/** Sums of rows that are worked: of weights, red, green, blue and variance; the largest weight; then differences of pixels. */
+/**
+ * Sums of the rows that are worked and of those ahead, with margins: of light, times weight, of variance times weight
+ * squared, of cover, of weights; and the largest weight.
+ */
+const SUMS: usize = 7;
+const WEIGHTS: usize = 5;
+const LARGEST: usize = 6;
 @inline
 function sums(): usize {
   return planes + PLANES * plane;
 }
+/** Bytes of each of them. */
+@inline
+function each(): usize {
+  return <usize>apartFrom((ROWS + AHEAD) * stride) << 2;
+}
+/** How unlike pixels are, then what of it the variance of the first of both explains. */
 @inline
 function differences(): usize {
-  return sums() + (<usize>(6 * ROWS * wide) << 2);
+  return sums() + SUMS * each();
 }
 
-function begin(): void {
-  memory.fill(sums(), 0, <usize>(6 * ROWS * wide) << 2);
+/** Rows that are done make room for those ahead. */
+function moveOn(): void {
+  const done: usize = <usize>(ROWS * stride) << 2;
+  const ahead: usize = <usize>(AHEAD * stride) << 2;
+  for (let k: usize = 0; k < SUMS; k++) {
+    const s = sums() + k * each();
+    memory.copy(s, s + done, ahead);
+    memory.fill(s + ahead, 0, done);
+  }
 }
 
 /**
@@ -159,19 +210,18 @@ function begin(): void {
  * by chance, is made like those that come nearest.
  */
 function end(y: i32, rows: i32): void {
-  const each: usize = <usize>(ROWS * wide) << 2;
+  const size = each();
   for (let j = 0; j < rows; j++)
     for (let x = 0; x < wide; x += 4) {
       const p = place(x, y + j);
-      const s = sums() + (<usize>(j * wide + x) << 2);
-      const own = f32x4.max(v128.load(s + 5 * each), f32x4.splat(LEAST));
-      const inv = f32x4.div(f32x4.splat(1), f32x4.add(v128.load(s), own));
-      for (let k: usize = 0; k < 3; k++) {
-        const sum = f32x4.add(v128.load(s + (k + 1) * each), f32x4.mul(own, v128.load(p + k * plane)));
-        v128.store(p + (OUT + k) * plane, f32x4.mul(sum, inv));
+      const s = sums() + (<usize>(j * stride + MARGIN + x) << 2);
+      const own = f32x4.pmax(v128.load(s + LARGEST * size), f32x4.splat(LEAST));
+      const inv = f32x4.div(f32x4.splat(1), f32x4.add(v128.load(s + WEIGHTS * size), own));
+      for (let k: usize = 0; k < FRESH; k++) {
+        const by = k == VARIANCE ? f32x4.mul(own, own) : own;
+        const sum = f32x4.add(v128.load(s + k * size), f32x4.mul(by, v128.load(p + k * plane)));
+        v128.store(p + (OUT + k) * plane, f32x4.mul(sum, k == VARIANCE ? f32x4.mul(inv, inv) : inv));
       }
-      const spread = f32x4.mul(f32x4.mul(own, own), v128.load(p + VARIANCE * plane));
-      v128.store(p + (OUT + 3) * plane, f32x4.mul(f32x4.add(v128.load(s + 4 * each), spread), f32x4.mul(inv, inv)));
     }
 }
 
@@ -189,55 +239,109 @@ function plus(at: usize, x: v128): void {
   v128.store(at, f32x4.add(v128.load(at), x));
 }
 
-/** Adds to some rows the pixels that are so far to the right and down. */
-function shift(y: i32, rows: i32, right: i32, down: i32): void {
+/** Adds to the sums at `s`, each so long, what is at `q`, with a weight. */
+@inline
+function take(
+  s: usize,
+  q: usize,
+  weight: v128,
+  size: usize,
+  green: usize,
+  blue: usize,
+  spread: usize,
+  cover: usize,
+  inside: usize,
+): void {
+  const w = f32x4.mul(weight, v128.load(q + inside));
+  plus(s, f32x4.mul(w, v128.load(q)));
+  let to = s + size;
+  plus(to, f32x4.mul(w, v128.load(q + green)));
+  to += size;
+  plus(to, f32x4.mul(w, v128.load(q + blue)));
+  to += size;
+  plus(to, f32x4.mul(f32x4.mul(w, w), v128.load(q + spread)));
+  to += size;
+  plus(to, f32x4.mul(w, v128.load(q + cover)));
+  to += size;
+  plus(to, w);
+  to += size;
+  v128.store(to, f32x4.pmax(v128.load(to), w));
+}
+
+/** The weight of pixels that are so unlike in what they show, and in their patches: the sum of nine differences. */
+@inline
+function weightOf(unlike: v128, nine: v128): v128 {
+  const patches = f32x4.mul(f32x4.pmax(nine, f32x4.splat(0)), f32x4.splat(1 / <f32>9));
+  return exp4(f32x4.neg(f32x4.add(unlike, patches)));
+}
+
+/** Adds to some rows the pixels that are so far to the right and down, and these to those. */
+function shift(x0: i32, across: i32, y: i32, rows: i32, right: i32, down: i32): void {
   const q: isize = <isize>(down * stride + right) << 2;
-  const width: usize = <usize>(wide + 8) << 2;
+  const width: usize = <usize>(ACROSS + 8) << 2;
   const d = differences();
+  const also: usize = <usize>(ROWS + 2) * width;
   const zero = f32x4.splat(0);
   // How unlike pixels are beyond what their variance explains; a row and some pixels more on every side.
   for (let j = -1; j <= rows; j++) {
-    let p = place(-4, y + j);
+    let p = place(x0 - 4, y + j);
     let to = d + <usize>(j + 1) * width;
-    for (let x = -4; x < wide + 4; x += 4, p += 16, to += 16) {
+    for (let x = -4; x < across + 4; x += 4, p += 16, to += 16) {
       const other = p + q;
       const v = v128.load(p + SMOOTH * plane);
       const w = v128.load(other + SMOOTH * plane);
       const apart = f32x4.sub(v128.load(p + BRIGHT * plane), v128.load(other + BRIGHT * plane));
-      const over = f32x4.sub(f32x4.mul(apart, apart), f32x4.add(v, f32x4.min(v, w)));
-      v128.store(to, f32x4.div(over, f32x4.add(f32x4.mul(f32x4.add(v, w), f32x4.splat(PATCH)), f32x4.splat(1e-8))));
+      const inv = f32x4.div(f32x4.splat(1 / PATCH), f32x4.add(v, w));
+      v128.store(to, f32x4.mul(f32x4.sub(f32x4.mul(apart, apart), f32x4.pmin(v, w)), inv));
+      v128.store(to + also, f32x4.mul(v, inv));
     }
     // Of three beside each other, one behind: what is read is not yet written.
     to = d + <usize>(j + 1) * width;
-    for (let x = 0; x < wide; x += 4, to += 16) v128.store(to, three(to + 16));
+    for (let x = 0; x < across; x += 4, to += 16) {
+      v128.store(to, three(to + 16));
+      v128.store(to + also, three(to + also + 16));
+    }
   }
   const far = f32x4.splat(<f32>max(abs(right), abs(down)));
-  const size = plane;
-  const each: usize = <usize>(ROWS * wide) << 2;
+  const room = each();
+  // Where planes and sums begin is worked out here, not again for every four pixels.
+  const green = plane;
+  const blue = 2 * green;
+  const spread = VARIANCE * green;
+  const cover = COVER * green;
+  const inside = INSIDE * green;
+  const nx = NORMAL * green;
+  const ny = nx + green;
+  const nz = ny + green;
+  const distance = FAR * green;
+  const slopes = SLOPE * green;
+  const cr = COLOUR * green;
+  const cg = cr + green;
+  const cb = cg + green;
   for (let j = 0; j < rows; j++) {
-    let p = place(0, y + j);
-    let s = sums() + (<usize>(j * wide) << 2);
+    let p = place(x0, y + j);
+    let s = sums() + (<usize>(j * stride + MARGIN + x0) << 2);
     let from = d + <usize>(j + 1) * width;
-    for (let x = 0; x < wide; x += 4, p += 16, s += 16, from += 16) {
+    for (let x = 0; x < across; x += 4, p += 16, s += 16, from += 16) {
       const other = p + q;
-      const nine = f32x4.add(v128.load(from), f32x4.add(v128.load(from - width), v128.load(from + width)));
-      let unlike = f32x4.mul(f32x4.max(nine, zero), f32x4.splat(1 / <f32>9));
-      const dot = f32x4.add(along(p, other, NORMAL * size), f32x4.add(along(p, other, (NORMAL + 1) * size), along(p, other, (NORMAL + 2) * size)));
-      const colours = f32x4.add(apartIn(p, other, COLOUR * size), f32x4.add(apartIn(p, other, (COLOUR + 1) * size), apartIn(p, other, (COLOUR + 2) * size)));
-      const z = v128.load(p + FAR * size);
+      const dot = f32x4.add(along(p, other, nx), f32x4.add(along(p, other, ny), along(p, other, nz)));
+      const colours = f32x4.add(apartIn(p, other, cr), f32x4.add(apartIn(p, other, cg), apartIn(p, other, cb)));
+      const a = v128.load(p + distance);
+      const b = v128.load(other + distance);
+      const slope = f32x4.mul(f32x4.pmax(v128.load(p + slopes), v128.load(other + slopes)), far);
       const ahead = f32x4.div(
-        f32x4.abs(f32x4.sub(v128.load(other + FAR * size), z)),
-        f32x4.add(f32x4.add(f32x4.mul(v128.load(p + SLOPE * size), far), f32x4.mul(z, f32x4.splat(DEPTH))), f32x4.splat(1e-6)),
+        f32x4.abs(f32x4.sub(a, b)),
+        f32x4.add(f32x4.add(slope, f32x4.mul(f32x4.pmax(a, b), f32x4.splat(DEPTH))), f32x4.splat(1e-6)),
       );
-      unlike = f32x4.add(unlike, f32x4.mul(f32x4.max(zero, f32x4.sub(f32x4.splat(1), dot)), f32x4.splat(NORMALS)));
-      unlike = f32x4.add(f32x4.add(unlike, ahead), f32x4.mul(colours, f32x4.splat(COLOURS)));
-      const w = f32x4.mul(exp4(f32x4.neg(unlike)), v128.load(other + INSIDE * size));
-      plus(s, w);
-      v128.store(s + 5 * each, f32x4.max(v128.load(s + 5 * each), w));
-      plus(s + each, f32x4.mul(w, v128.load(other)));
-      plus(s + 2 * each, f32x4.mul(w, v128.load(other + size)));
-      plus(s + 3 * each, f32x4.mul(w, v128.load(other + 2 * size)));
-      plus(s + 4 * each, f32x4.mul(f32x4.mul(w, w), v128.load(other + VARIANCE * size)));
+      const turned = f32x4.mul(f32x4.pmax(zero, f32x4.sub(f32x4.splat(1), dot)), f32x4.splat(NORMALS));
+      const unlike = f32x4.add(f32x4.add(turned, ahead), f32x4.mul(colours, f32x4.splat(COLOURS)));
+      const nine = f32x4.add(v128.load(from), f32x4.add(v128.load(from - width), v128.load(from + width)));
+      const first = from + also;
+      const own = f32x4.add(v128.load(first), f32x4.add(v128.load(first - width), v128.load(first + width)));
+      take(s, other, weightOf(unlike, f32x4.sub(nine, own)), room, green, blue, spread, cover, inside);
+      // The variances of both explain as much as there is of them: 1 / PATCH, of each of nine.
+      const there = weightOf(unlike, f32x4.add(nine, f32x4.sub(own, f32x4.splat(9 / PATCH))));
+      take(s + q, p, there, room, green, blue, spread, cover, inside);
     }
   }
 }

@@ -34,7 +34,7 @@ export function sampleGlass(eta: f32, walls: bool, which: f32, u: f32, v: f32): 
 let fr: f32 = 0;
 let fg: f32 = 0;
 let fb: f32 = 0;
-let off: f32 = 0;
+export let off: f32 = 0;
 
 @inline
 function mirrorShares(d: f32, eta: f32, walls: bool): void {

@@ -112,48 +112,31 @@ function through(
       for (let k = 0; k < count; k++) {
         const copy = load<i32>(scene.order + (<usize>(first + k) << 2));
         const at = scene.copies + <usize>copy * scene.COPY;
-        const px = transformed(at, ox, oy, oz) + load<f32>(at, 12);
-        const py = transformed(at + 16, ox, oy, oz) + load<f32>(at, 28);
-        const pz = transformed(at + 32, ox, oy, oz) + load<f32>(at, 44);
+        let px = ox;
+        let py = oy;
+        let pz = oz;
+        let qx = dx;
+        let qy = dy;
+        let qz = dz;
+        if (load<i32>(at, scene.COPY_PLAIN) == 0) {
+          px = transformed(at, ox, oy, oz) + load<f32>(at, 12);
+          py = transformed(at + 16, ox, oy, oz) + load<f32>(at, 28);
+          pz = transformed(at + 32, ox, oy, oz) + load<f32>(at, 44);
+          qx = transformed(at, dx, dy, dz);
+          qy = transformed(at + 16, dx, dy, dz);
+          qz = transformed(at + 32, dx, dy, dz);
+        }
         const root = load<i32>(at, scene.COPY_NODE);
         if (field.isField(root)) {
-          const t = field.reach(
-            root,
-            px,
-            py,
-            pz,
-            transformed(at, dx, dy, dz),
-            transformed(at + 16, dx, dy, dz),
-            transformed(at + 32, dx, dy, dz),
-            from,
-            hitT,
-          );
+          const t = field.reach(root, px, py, pz, qx, qy, qz, from, hitT);
           if (t >= 0 && t < hitT) {
             meet(t, copy, 0, 0, 0);
             if (any) return true;
           }
         } else if (
           any
-            ? withinAny(
-                root,
-                px,
-                py,
-                pz,
-                transformed(at, dx, dy, dz),
-                transformed(at + 16, dx, dy, dz),
-                transformed(at + 32, dx, dy, dz),
-                from,
-              )
-            : within(
-                root,
-                px,
-                py,
-                pz,
-                transformed(at, dx, dy, dz),
-                transformed(at + 16, dx, dy, dz),
-                transformed(at + 32, dx, dy, dz),
-                from,
-              )
+            ? withinAny(root, px, py, pz, qx, qy, qz, from)
+            : within(root, px, py, pz, qx, qy, qz, from)
         ) {
           hitCopy = copy;
           if (any) return true;

@@ -5,6 +5,7 @@ import * as backdrop from './backdrop';
 import * as camera from './camera';
 import * as gathered from './gathered';
 import { add, surroundings } from './gathered';
+import * as guide from './guide';
 import * as lamp from './lamps';
 import * as media from './media';
 import * as place from './place';
@@ -110,6 +111,7 @@ let channel: i32 = -1;
 function follow(): void {
   const c = scene.camera;
   gathered.begin();
+  guide.begin();
   ownR = ownG = ownB = 0;
   tr = tg = tb = 1;
   covered = 0;
@@ -135,6 +137,7 @@ function follow(): void {
   /** Something that only adds light has been passed. */
   let added = false;
   let floor = room.hasFloor();
+  const oneLight = lamp.kinds() == 1 && scene.glowCount == 0;
   for (let steps = 0; steps < 128; steps++) {
     let found = hit.intersect(ox, oy, oz, dx, dy, dz, 0, Infinity, false);
     let to: f32 = found ? hit.hitT : Infinity;
@@ -146,6 +149,8 @@ function follow(): void {
         if (mirrors(down)) {
           covered = 1;
           mirrored = true;
+          // What a floor mirrors is told by its light alone: it is there in some samples, and in others not.
+          guide.end();
           straight = through = false;
           // Dust and fog before a mirror image count from the floor on.
           gone += down;
@@ -173,6 +178,7 @@ function follow(): void {
       tb *= exp(-load<f32>(inside, 8) * length);
     }
     if (!found) {
+      guide.meetNothing(dx, dy, dz, gone);
       if (through && load<f32>(c, ROUND) == 0) {
         // What is seen through glass is what is behind it; with nothing before it the backdrop is added later.
         if (covered > 0) backdrop.look(pixelX, pixelY);
@@ -209,7 +215,10 @@ function follow(): void {
       dim(left);
     }
     if (!additive && straight) covered = 1;
-    if (!additive && !met) keepMet(gone + to);
+    if (!additive) {
+      if (!met) keepMet(gone + to);
+      guide.meet(gone + to);
+    }
     emit(brightest, additive ? alpha : 1, likely, to);
     if (straight) {
       const shown: f32 = additive ? alpha : 1;
@@ -223,13 +232,14 @@ function follow(): void {
       -(dx * place.bx + dy * place.by + dz * place.bz),
       -(dx * place.nx + dy * place.ny + dz * place.nz),
     );
-    const which = next();
+    // With one light, or one way to go on, there is nothing to choose.
+    const which: f32 = oneLight ? (skip(), 0) : next();
     const lu = next();
     const lv = next();
     let part: f32 = 1;
     if (s.byGlass > 0) part = next();
     else skip();
-    const lobe = next();
+    const lobe: f32 = s.plain && s.byGlass == 0 ? (skip(), 0) : next();
     const du = next();
     const dv = next();
     if (s.byGlass < 1) direct(which, lu, lv, (1 - s.byGlass) * (additive ? alpha : 1), brightest);
@@ -263,6 +273,7 @@ function follow(): void {
       tg *= s.weightG;
       tb *= s.weightB;
       crossed = glass.through;
+      guide.goOn(s.byGlass > 0.5, crossed ? glass.off <= 0.5 : glass.off > 0.5, crossed);
       if (crossed && thin) {
         tr *= s.baseR;
         tg *= s.baseG;
@@ -283,6 +294,7 @@ function follow(): void {
       if (--glasses < 0) last = true;
     } else {
       if (!s.sample(lobe, du, dv)) return;
+      guide.goOn(s.byMirror * (1 - s.byGlass) > 0.5, s.mirrored, true);
       if (s.mirrored ? --glossy < 0 : --matt < 0) last = true;
       // Glass has its share of the paths, so what is left of them counts as it is.
       tr *= s.weightR;
@@ -304,7 +316,7 @@ function follow(): void {
     oy = place.py + side * place.gy;
     oz = place.pz + side * place.gz;
     // Paths that bring little end early, and those that go on count for them.
-    if (bounces > 3) {
+    if (bounces > 2) {
       const survives = min<f32>(0.98, max(tr, max(tg, tb)));
       if (next() >= survives) return;
       dim(1 / survives);

@@ -1,4 +1,5 @@
 import * as gathered from './gathered';
+import * as guide from './guide';
 import * as path from './path';
 import * as scene from './scene';
 
@@ -14,18 +15,24 @@ const LEAST: usize = 108;
  * brightness that was above the limit.
  */
 const PIXEL_BYTES: usize = 80;
-/** Of what is met first, numbers of 4 bytes: base colour, normal, metres from the camera, and how often something was met. */
-const FEATURE_BYTES: usize = 32;
-/** Numbers of a pixel's passes before those of ribbons and sources of light: its place, its own light, the copy's colour. */
-const PASS_NUMBERS: i32 = 9;
+/**
+ * Of what is seen, see guide.ts, numbers of 4 bytes: base colour, normal, metres that light comes, how often something
+ * stands there, and how often it is told what.
+ */
+const FEATURE_BYTES: usize = 36;
+/**
+ * Numbers of a pixel's passes before those of ribbons and sources of light. Of what is met first: its place, its own
+ * light, the copy's colour, base colour, normal, metres from the camera, and how often something was met.
+ */
+const PASS_NUMBERS: i32 = 17;
 
 /**
  * Adds samples `first` up to, without, `end` to a rectangle of pixels; sums are in the order of the samples, whoever
  * adds them. Pixels that are good already, and whose neighbours are, get no more.
  *
- * @param features where what is met first is added up; 0 for nowhere
- * @param passes where it is added up what else there is to tell: place, own light, colour of the copy, how often each
- * ribbon and none was met, and light by what it comes from; 0 for nowhere
+ * @param features where what is seen is added up; 0 for nowhere
+ * @param passes where it is added up what there is to tell of what is met first, how often each ribbon and none was met,
+ * and light by what it comes from; 0 for nowhere
  * @param look whether it is looked at now which pixels are good
  * @returns how many pixels have got some
  */
@@ -125,15 +132,17 @@ function sample(x: i32, y: i32, n: i32, at: usize, features: usize): void {
   store<f64>(at, load<f64>(at, 72) + gathered.cut, 72);
   const bright: f64 = 0.2126 * <f64>gathered.r + 0.7152 * <f64>gathered.g + 0.0722 * <f64>gathered.b;
   store<f64>(at, load<f64>(at, 32) + bright * bright, 32);
-  if (!features || !path.met) return;
-  store<f32>(features, load<f32>(features) + path.metR);
-  store<f32>(features, load<f32>(features, 4) + path.metG, 4);
-  store<f32>(features, load<f32>(features, 8) + path.metB, 8);
-  store<f32>(features, load<f32>(features, 12) + path.metX, 12);
-  store<f32>(features, load<f32>(features, 16) + path.metY, 16);
-  store<f32>(features, load<f32>(features, 20) + path.metZ, 20);
-  store<f32>(features, load<f32>(features, 24) + path.metFar, 24);
-  store<f32>(features, load<f32>(features, 28) + 1, 28);
+  if (!features || !guide.found) return;
+  plus(features + 28, 1);
+  if (!guide.told) return;
+  plus(features + 32, 1);
+  plus(features, guide.r);
+  plus(features + 4, guide.g);
+  plus(features + 8, guide.b);
+  plus(features + 12, guide.x);
+  plus(features + 16, guide.y);
+  plus(features + 20, guide.z);
+  plus(features + 24, guide.far);
 }
 
 @inline
@@ -170,6 +179,14 @@ function tell(at: usize, sources: i32): void {
     plus(at + 4, path.metAtY);
     plus(at + 8, path.metAtZ);
     if (path.metRibbon >= 0) tellCopy(at + 24);
+    plus(at + 36, path.metR);
+    plus(at + 40, path.metG);
+    plus(at + 44, path.metB);
+    plus(at + 48, path.metX);
+    plus(at + 52, path.metY);
+    plus(at + 56, path.metZ);
+    plus(at + 60, path.metFar);
+    plus(at + 64, 1);
     const ribbon = path.metRibbon < 0 ? scene.ribbonCount : path.metRibbon;
     plus(at + (<usize>(PASS_NUMBERS + ribbon) << 2), 1);
   }

@@ -76,9 +76,14 @@ let wz: f32 = 0;
 
 /** A normal of a copy's shape, in the room: by the inverse of its matrix, turned over. */
 function toRoom(copy: usize, x: f32, y: f32, z: f32): void {
-  wx = load<f32>(copy) * x + load<f32>(copy, 16) * y + load<f32>(copy, 32) * z;
-  wy = load<f32>(copy, 4) * x + load<f32>(copy, 20) * y + load<f32>(copy, 36) * z;
-  wz = load<f32>(copy, 8) * x + load<f32>(copy, 24) * y + load<f32>(copy, 40) * z;
+  wx = x;
+  wy = y;
+  wz = z;
+  if (load<i32>(copy, scene.COPY_PLAIN) == 0) {
+    wx = load<f32>(copy) * x + load<f32>(copy, 16) * y + load<f32>(copy, 32) * z;
+    wy = load<f32>(copy, 4) * x + load<f32>(copy, 20) * y + load<f32>(copy, 36) * z;
+    wz = load<f32>(copy, 8) * x + load<f32>(copy, 24) * y + load<f32>(copy, 40) * z;
+  }
   const length = sqrt<f32>(wx * wx + wy * wy + wz * wz);
   const inv: f32 = length > 0 ? 1 / length : 0;
   wx *= inv;
@@ -130,11 +135,11 @@ export function arrive(ox: f32, oy: f32, oz: f32, dx: f32, dy: f32, dz: f32, gon
     ny = gy;
     nz = gz;
   }
-  frame();
   put(copy, here);
   // Its light is in no list, and met by chance alone.
   if (begins > 0) store<f32>(here, 0, s.SOUGHT);
   if (load<i32>(here, s.PATTERNED) != 0) {
+    frame();
     ask(copy, dx, dy, dz, load<f32>(here, s.BUMPED) > 0 ? camera.pixelAt(gone + t) : 0);
     wear(load<i32>(here, s.PATTERNED) - 1, here);
     const sx = load<f32>(here, s.SLOPE_X);
@@ -273,7 +278,9 @@ function put(copy: usize, at: usize): void {
   const mesh = scene.meshes + <usize>load<i32>(copy, scene.COPY_MESH) * scene.MESH;
   const kind = kindOf(mesh);
   medium = load<i32>(copy, scene.COPY_SURFACE) + <i32>kind;
-  memory.copy(at, scene.surfaces + <usize>medium * s.SURFACE, s.SURFACE);
+  const from = scene.surfaces + <usize>medium * s.SURFACE;
+  // Copying by the machine's own instruction is a call outside, which takes longer than this.
+  for (let i: usize = 0; i < s.SURFACE; i += 16) v128.store(at + i, v128.load(from + i));
   // Copies' own values are of the main finish only.
   if (kind != 0) return;
   const red = load<f32>(copy, scene.COPY_BASE);

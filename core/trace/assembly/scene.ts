@@ -58,7 +58,7 @@ export function takeScene(table: usize): void {
  * A copy: the inverse of its matrix, 12 numbers by rows; its matrix, 12 numbers by rows; the first node of
  * its shape; the shape; the first of its surfaces; then its own base colour (three), roughness and metalness,
  * not a number where it has none; its place in the repeat, and its number (whole); and
- * which ribbon it is of (whole, −1 for none).
+ * which ribbon it is of (whole, −1 for none), and whether it stands as its shape is, its matrix changing nothing.
  */
 export const COPY: usize = 144;
 export const COPY_NODE: usize = 96;
@@ -70,6 +70,7 @@ export const COPY_METALNESS: usize = 124;
 export const COPY_ORDER: usize = 128;
 export const COPY_ID: usize = 132;
 export const COPY_RIBBON: usize = 136;
+export const COPY_PLAIN: usize = 140;
 
 /**
  * A shape: addresses of its normals (3 numbers a vertex), triangles (3 vertices each), the kind of face of each, its

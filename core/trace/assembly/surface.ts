@@ -106,7 +106,7 @@ let f90: f32 = 1;
 
 /** Weights of what may be done at random. */
 let byCoat: f32 = 0;
-let byMirror: f32 = 0;
+export let byMirror: f32 = 0;
 let byBelow: f32 = 0;
 /** What is below the mirror gets, and what facets pass on. */
 let below: f32 = 1;
@@ -307,7 +307,11 @@ export function takeView(x: f32, y: f32, z: f32): void {
   byCoat *= each;
   byMirror = m * each;
   byBelow = d * each;
+  plain = m == 0 && coat == 0 && sheenMost == 0;
 }
+
+/** It is matt and nothing else: no facet of it mirrors. */
+export let plain: bool = false;
 
 let upFilmR: f32 = 1;
 let upFilmG: f32 = 1;
@@ -327,6 +331,14 @@ function flatShare(a: f32, i: f32, o: f32): f32 {
 export function evaluate(x: f32, y: f32, z: f32): void {
   weightR = weightG = weightB = pdf = 0;
   if (z <= 0) return;
+  if (plain) {
+    const share = (below * underCoat * beside * z) / PI;
+    weightR = share * baseR;
+    weightG = share * baseG;
+    weightB = share * baseB;
+    pdf = (byBelow * z) / PI;
+    return;
+  }
   let mx = x + ox;
   let my = y + oy;
   let mz = z + oz;

@@ -11,7 +11,7 @@ import { TracerPool } from './tracer-pool';
 import { TruePreview } from './true-preview';
 
 /** Milliseconds without a change after which rays are followed. */
-const STILL = 140;
+const STILL = 80;
 /** Pixels of a picture up to which every one has rays of its own; a larger one is traced smaller. */
 const MOST_PIXELS = 1_400_000;
 
