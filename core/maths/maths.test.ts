@@ -2,6 +2,7 @@ import { quat, vec3 as peer } from 'gl-matrix';
 import { describe, expect, it } from 'vitest';
 import { fingerprint, hash53 } from './hash';
 import { hermite, hermiteSlope } from './hermite';
+import { isIdentity } from './matrix';
 import { axisAngle, matrixOf, multiply, rotate, sinCosDegrees, slerp, turnXYZ, type Quaternion } from './quaternion';
 import { randomSource, randomUnitVector } from './random';
 import { formatRational, gcd, lcm, rational, toRational } from './rational';
@@ -11,6 +12,14 @@ const random = randomSource(1);
 const three = (): [number, number, number] => vec3(() => 4 * random() - 2);
 const close = (a: ArrayLike<number>, b: ArrayLike<number>, digits = 9) =>
   Array.from(a).forEach((x, k) => expect(x).toBeCloseTo(b[k], digits));
+
+describe('matrices', () => {
+  it('leave everything where it is as the identity alone', () => {
+    const matrix = Float32Array.from({ length: 16 }, (_, i) => (i % 5 === 0 ? 1 : 0));
+    expect(isIdentity(matrix)).toBe(true);
+    for (let i = 0; i < 16; i++) expect(isIdentity(matrix.with(i, 0.5)), `number ${i}`).toBe(false);
+  });
+});
 
 describe('vectors, against npm gl-matrix', () => {
   it('sums, products and lengths', () => {

@@ -6,8 +6,8 @@ import * as s from './surface';
  * so that what stands behind glass, or in a mirror, has its outlines there.
  */
 
-/** Facets as steep as this, or less, show what is behind or before them (a roughness of 0.3). */
-const CLEAR: f32 = 0.09;
+/** Facets as steep as this, or less, show what is behind or before them (a roughness of 0.14). */
+const CLEAR: f32 = 0.02;
 /** Metres more to what is seen where nothing stands. */
 const BEYOND: f32 = 100;
 
