@@ -8,6 +8,7 @@ import { add, surroundings } from './gathered';
 import * as guide from './guide';
 import * as lamp from './lamps';
 import * as media from './media';
+import * as met from './met';
 import * as place from './place';
 import * as room from './room';
 import { beginSample, next, skip } from './sampler';
@@ -49,22 +50,6 @@ export let mirrored: bool = false;
 let pixelX: f32 = 0;
 let pixelY: f32 = 0;
 
-/** What was met first by the sample. */
-export let metR: f32 = 0;
-export let metG: f32 = 0;
-export let metB: f32 = 0;
-export let metX: f32 = 0;
-export let metY: f32 = 0;
-export let metZ: f32 = 0;
-export let metFar: f32 = 0;
-export let met: bool = false;
-/** Where it is; and which ribbon it is of, below 0 for none. */
-export let metAtX: f32 = 0;
-export let metAtY: f32 = 0;
-export let metAtZ: f32 = 0;
-export let metRibbon: i32 = -1;
-/** The number of the copy that it is of. */
-export let metCopy: i32 = 0;
 /** Light of their own of the surfaces that the camera sees. */
 export let ownR: f32 = 0;
 export let ownG: f32 = 0;
@@ -82,27 +67,9 @@ export function take(x: i32, y: i32, n: i32): void {
   dx = camera.dx;
   dy = camera.dy;
   dz = camera.dz;
-  met = false;
+  met.begin();
   follow();
   gathered.mend();
-}
-
-/** Keeps what a surface is like that the camera sees. */
-function keepMet(far: f32): void {
-  met = true;
-  metR = s.baseR;
-  metG = s.baseG;
-  metB = s.baseB;
-  metX = place.nx;
-  metY = place.ny;
-  metZ = place.nz;
-  metFar = far;
-  metAtX = place.px;
-  metAtY = place.py;
-  metAtZ = place.pz;
-  const copy = scene.copies + <usize>hit.hitCopy * scene.COPY;
-  metRibbon = load<i32>(copy, scene.COPY_RIBBON);
-  metCopy = load<i32>(copy, scene.COPY_ID);
 }
 
 /** A channel that glass parts light into; below 0 before it has. */
@@ -216,7 +183,7 @@ function follow(): void {
     }
     if (!additive && straight) covered = 1;
     if (!additive) {
-      if (!met) keepMet(gone + to);
+      met.meet(gone + to);
       guide.meet(gone + to);
     }
     emit(brightest, additive ? alpha : 1, likely, to);

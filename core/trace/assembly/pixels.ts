@@ -1,5 +1,6 @@
 import * as gathered from './gathered';
 import * as guide from './guide';
+import * as met from './met';
 import * as path from './path';
 import * as scene from './scene';
 
@@ -66,10 +67,10 @@ export function addSamples(
       const at = sums + <usize>(y * width + x) * PIXEL_BYTES;
       if (isMarked(at)) unmark(at);
       else if (load<f64>(at, 40) == <f64>first) {
-        const met = features ? features + <usize>(y * width + x) * FEATURE_BYTES : 0;
+        const seen = features ? features + <usize>(y * width + x) * FEATURE_BYTES : 0;
         const told = passes ? passes + <usize>(y * width + x) * passBytes : 0;
         for (let n = first; n < end; n++) {
-          sample(x0 + x, y0 + y, n, at, met);
+          sample(x0 + x, y0 + y, n, at, seen);
           if (told) tell(told, sources);
         }
         store<f64>(at, <f64>end, 40);
@@ -152,8 +153,8 @@ function plus(at: usize, x: f32): void {
 
 /** Numbers that a copy is told by, each 0…1: see core/trace/copy-colour.ts. */
 function tellCopy(at: usize): void {
-  let x: u32 = <u32>path.metRibbon * 1664525 + 1013904223;
-  let y: u32 = <u32>path.metCopy * 1664525 + 1013904223;
+  let x: u32 = <u32>met.ribbon * 1664525 + 1013904223;
+  let y: u32 = <u32>met.copy * 1664525 + 1013904223;
   let z: u32 = 1013904223;
   x += y * z;
   y += z * x;
@@ -174,20 +175,20 @@ function tell(at: usize, sources: i32): void {
   plus(at + 12, path.ownR);
   plus(at + 16, path.ownG);
   plus(at + 20, path.ownB);
-  if (path.met) {
-    plus(at, path.metAtX);
-    plus(at + 4, path.metAtY);
-    plus(at + 8, path.metAtZ);
-    if (path.metRibbon >= 0) tellCopy(at + 24);
-    plus(at + 36, path.metR);
-    plus(at + 40, path.metG);
-    plus(at + 44, path.metB);
-    plus(at + 48, path.metX);
-    plus(at + 52, path.metY);
-    plus(at + 56, path.metZ);
-    plus(at + 60, path.metFar);
+  if (met.found) {
+    plus(at, met.atX);
+    plus(at + 4, met.atY);
+    plus(at + 8, met.atZ);
+    if (met.ribbon >= 0) tellCopy(at + 24);
+    plus(at + 36, met.r);
+    plus(at + 40, met.g);
+    plus(at + 44, met.b);
+    plus(at + 48, met.x);
+    plus(at + 52, met.y);
+    plus(at + 56, met.z);
+    plus(at + 60, met.far);
     plus(at + 64, 1);
-    const ribbon = path.metRibbon < 0 ? scene.ribbonCount : path.metRibbon;
+    const ribbon = met.ribbon < 0 ? scene.ribbonCount : met.ribbon;
     plus(at + (<usize>(PASS_NUMBERS + ribbon) << 2), 1);
   }
   let to: usize = at + (<usize>(PASS_NUMBERS + scene.ribbonCount + 1) << 2);
