@@ -93,6 +93,8 @@ function follow(): void {
   /** How likely the direction was; below 0 where no light was taken for the place it comes from. */
   let likely: f32 = -1;
   let bounces = 0;
+  /** Those that were not through glass. */
+  let turned = 0;
   /** Metres that the path has come. */
   let gone: f32 = 0;
   /** What has been passed straight through, so that the path is still what the camera sees. */
@@ -282,8 +284,10 @@ function follow(): void {
     ox = place.px + side * place.gx;
     oy = place.py + side * place.gy;
     oz = place.pz + side * place.gz;
-    // Paths that bring little end early, and those that go on count for them.
-    if (bounces > 2) {
+    // Paths that bring little end early, and those that go on count for them; what comes through glass, where it is worth
+    // most, a little later.
+    if (!crossed) turned++;
+    if (turned > 2 || bounces > 3) {
       const survives = min<f32>(0.98, max(tr, max(tg, tb)));
       if (next() >= survives) return;
       dim(1 / survives);
