@@ -5,5 +5,5 @@
  */
 export const BITS = {
   picture: '18c71c69e5deea5d9dbd934e3ecaf32c5e1106dbcec3e863fe83600c8a1573a3',
-  piece: 'cb99ce2f9610f61bdde836eccfdcbe76fa487bd0b5734d58402fb2a2219aeb3d',
+  piece: 'd2894bfbf31539086dfdbe872d2e359a72489fe2d52d475d6b637ff6334d97d1',
 } as const;
