@@ -42,6 +42,14 @@ describe('what grain is taken out by', () => {
     const blue = seen([1, { ...GLASS, baseColor: '#0000FF' }], [-1, { ...RED, baseColor: '#FFFFFF' }]);
     expect(blue.colour).toEqual([0, 0, 1]);
   });
+  it('has the colour of a body of glass once, though light goes in and out', () => {
+    const tracer = new Tracer();
+    const body = { mesh: ball(0.5, 24), surface: { ...GLASS, baseColor: '#808080', thickness: 1, ior: 1.001 } };
+    const wall = { mesh: square(4, -1), surface: { ...RED, baseColor: '#FFFFFF' } };
+    tracer.load(pictureOf([body, wall], [white]), { ...settings, width: SIDE, height: SIDE });
+    // #808080 in linear light.
+    for (const c of middle(tracer).colour) expect(c).toBeCloseTo(0.2159, 3);
+  });
   it('is not told by the few samples that glass throws back', () => {
     const { told } = seen([1, { ...GLASS, ior: 1.9 }], [-1, RED]);
     expect(told).toBeLessThan(SAMPLES);

@@ -242,7 +242,8 @@ function follow(): void {
       tg *= s.weightG;
       tb *= s.weightB;
       crossed = glass.through;
-      guide.goOn(s.byGlass > 0.5, crossed ? glass.off <= 0.5 : glass.off > 0.5, crossed);
+      // The colour of a body counts once: as light goes in.
+      guide.goOn(s.byGlass > 0.5, crossed ? glass.off <= 0.5 : glass.off > 0.5, crossed && (thin || place.front));
       if (crossed && thin) {
         tr *= s.baseR;
         tg *= s.baseG;
