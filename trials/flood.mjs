@@ -1,6 +1,6 @@
 /**
  * Asks as fast as it can: `flood.mjs ADDRESS FROM COUNT` keeps so many requests under way from an address of its own
- * until it is told to end, and answers with how many were turned away.
+ * until it is told to end. Sends a message when the first is turned away, and at the end one with how many were.
  */
 import http from 'node:http';
 
@@ -15,7 +15,7 @@ function ask() {
     (response) => {
       response.resume();
       const away = response.statusCode === 429;
-      if (away) refused++;
+      if (away && ++refused === 1) process.send(1);
       response.on('close', () => again(away ? 50 : 0));
     },
   );

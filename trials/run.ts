@@ -31,9 +31,11 @@ async function main(args: string[]): Promise<number> {
     const trial = TRIALS[name];
     console.log(`\n${name}: ${trial.help}`);
     const began = performance.now();
-    const { figures, wrong } = await trial.run(times ?? (full ? trial.full : trial.short), seed, (words) =>
+    const found = await trial.run(times ?? (full ? trial.full : trial.short), seed, (words) =>
       console.log(`  ${words}`),
     );
+    const { figures } = found;
+    const wrong = [...found.wrong, ...(found.slow ?? [])];
     for (const [what, value] of Object.entries(figures)) console.log(`  ${what}: ${value}`);
     for (const sentence of wrong.slice(0, 20)) console.log(`  WRONG: ${sentence}`);
     console.log(

@@ -2,6 +2,8 @@
 export interface Found {
   readonly figures: Readonly<Record<string, number | string>>;
   readonly wrong: readonly string[];
+  /** What takes too long. How long depends on what else the machine does: a trial by hand calls it wrong, no test does. */
+  readonly slow?: readonly string[];
 }
 
 export interface Trial {
