@@ -14,7 +14,7 @@ export const REFERENCE_PIECE = {
 
 const SWAY = { motion: 'wave', shape: 'sine', low: -90, high: 90, turns: 1, phase: 0 } as const;
 
-/** A glass ring that turns about copies, under three kinds of light: its bits are written down. */
+/** A ring of glass that parts colours turns about copies, under three kinds of light: its bits are written down. */
 export function referencePiece(): Piece {
   const piece = newPiece('Reference');
   const ring = newRibbon('torus', 0, 'Ring');
@@ -34,7 +34,7 @@ export function referencePiece(): Piece {
           {
             ...newFinish(),
             id: 'finish',
-            parts: [...newFinish().parts, newItem(finishParts.get('glass'), {}, 'glass')],
+            parts: [...newFinish().parts, newItem(finishParts.get('glass'), { dispersion: 2 }, 'glass')],
           },
         ],
         steps: [newStep('torus', {}, 'torus'), newStep('twist', { angle: SWAY }, 'twist')],

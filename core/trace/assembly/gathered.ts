@@ -13,6 +13,14 @@ let sources = 0;
 /** Light that has been cut off, as brightness. */
 export let cut: f32 = 0;
 
+/** What is added is not counted: it has been once. */
+export let deaf: bool = false;
+
+/** Whether what is added counts. */
+export function heed(on: bool): void {
+  deaf = !on;
+}
+
 /** Whether light is told apart by what it comes from. */
 export function tellApart(on: bool): void {
   sources = on ? min(MOST_SOURCES, scene.lampCount + 3) : 0;
@@ -33,6 +41,7 @@ export function surroundings(): i32 {
 /** Adds light of a source; of what is brighter than may be the rest is left out. */
 @inline
 export function add(x: f32, y: f32, z: f32, brightest: f32, source: i32): void {
+  if (deaf) return;
   const most = max(x, max(y, z));
   if (most > brightest) {
     const k = brightest / most;

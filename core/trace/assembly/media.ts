@@ -13,6 +13,20 @@ export function outOfAll(): void {
   count = 0;
 }
 
+const kept = memory.data(12 * 20, 16);
+let keptCount: i32 = 0;
+
+/** Keeps it for comeBack. */
+export function keep(): void {
+  keptCount = count;
+  memory.copy(kept, list, <usize>count * BYTES);
+}
+
+export function comeBack(): void {
+  count = keptCount;
+  memory.copy(list, kept, <usize>count * BYTES);
+}
+
 @inline
 function at(k: i32): usize {
   return list + <usize>k * BYTES;

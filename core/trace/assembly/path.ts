@@ -1,4 +1,5 @@
-import { cosTurns, exp, sinTurns } from './maths';
+import { exp } from './maths';
+import * as floor from './floor';
 import * as glass from './glass';
 import * as hit from './intersect';
 import * as backdrop from './backdrop';
@@ -6,12 +7,14 @@ import * as camera from './camera';
 import * as gathered from './gathered';
 import { add, surroundings } from './gathered';
 import * as guide from './guide';
+import * as haze from './haze';
 import * as lamp from './lamps';
 import * as media from './media';
 import * as met from './met';
+import * as parting from './parting';
 import * as place from './place';
 import * as room from './room';
-import { beginSample, next, skip } from './sampler';
+import { beginSample, goTo, next, skip, where } from './sampler';
 import { leftB, leftG, leftR, reaches } from './shadow';
 import * as scene from './scene';
 import * as s from './surface';
@@ -72,50 +75,82 @@ export function take(x: i32, y: i32, n: i32): void {
   gathered.mend();
 }
 
-/** A channel that glass parts light into; below 0 before it has. */
-let channel: i32 = -1;
+/** Bounces of each kind that may still come. */
+let matt: i32 = 0;
+let glossy: i32 = 0;
+let glasses: i32 = 0;
+/** Light of one place is at most so bright. */
+let brightest: f32 = 0;
+/** How likely the direction was; below 0 where no light was taken for the place it comes from. */
+let likely: f32 = -1;
+let bounces: i32 = 0;
+/** Those that were not through glass. */
+let turned: i32 = 0;
+/** Metres that the path has come. */
+let gone: f32 = 0;
+/** What has been passed straight through, so that the path is still what the camera sees. */
+let straight: bool = true;
+/** Only glass has been gone through, besides. */
+let through: bool = true;
+/** There were as many surfaces of a kind as may be: what is met next counts with what shines there by itself. */
+let last: bool = false;
+/** Something that only adds light has been passed. */
+let added: bool = false;
+let aboveFloor: bool = false;
 
+/** Follows a path to its end, and where glass parts its light, a path for each channel from there. */
 function follow(): void {
   const c = scene.camera;
   gathered.begin();
   guide.begin();
+  parting.begin();
   ownR = ownG = ownB = 0;
   tr = tg = tb = 1;
   covered = 0;
   uncovered = mirrored = false;
-  channel = -1;
   media.outOfAll();
-  let matt = load<i32>(c, MATT);
-  let glossy = load<i32>(c, GLOSSY);
-  let glasses = load<i32>(c, GLASS);
+  matt = load<i32>(c, MATT);
+  glossy = load<i32>(c, GLOSSY);
+  glasses = load<i32>(c, GLASS);
+  brightest = Infinity;
+  likely = -1;
+  bounces = turned = 0;
+  gone = 0;
+  straight = through = true;
+  last = added = false;
+  aboveFloor = room.hasFloor();
+  goOnAndOn();
+  if (!parting.done) return;
+  // What grain is taken out by is the same for all of them.
+  guide.end();
+  while (parting.nextChannel()) {
+    comeBack();
+    goOnAndOn();
+  }
+  gathered.heed(true);
+}
+
+function goOnAndOn(): void {
+  const c = scene.camera;
   const limit = load<f32>(c, BRIGHTEST);
-  let brightest: f32 = Infinity;
-  /** How likely the direction was; below 0 where no light was taken for the place it comes from. */
-  let likely: f32 = -1;
-  let bounces = 0;
-  /** Those that were not through glass. */
-  let turned = 0;
-  /** Metres that the path has come. */
-  let gone: f32 = 0;
-  /** What has been passed straight through, so that the path is still what the camera sees. */
-  let straight = true;
-  /** Only glass has been gone through, besides. */
-  let through = true;
-  /** There were as many surfaces of a kind as may be: what is met next counts with what shines there by itself. */
-  let last = false;
-  /** Something that only adds light has been passed. */
-  let added = false;
-  let floor = room.hasFloor();
   const oneLight = lamp.kinds() == 1 && scene.glowCount == 0;
   for (let steps = 0; steps < 128; steps++) {
+    begun = where();
+    floorThen = aboveFloor;
     let found = hit.intersect(ox, oy, oz, dx, dy, dz, 0, Infinity, false);
     let to: f32 = found ? hit.hitT : Infinity;
-    if (floor && through && dy < 0) {
+    if (aboveFloor && through && dy < 0) {
       const down = (room.floorHeight() - oy) / dy;
       // Once it is passed it lies behind.
       if (down > 0 && down < to) {
-        floor = false;
-        if (mirrors(down)) {
+        aboveFloor = false;
+        if (floor.mirrors(ox, oz, dx, dy, dz, down)) {
+          ox = floor.fromX;
+          oy = floor.fromY;
+          oz = floor.fromZ;
+          dx = floor.mx;
+          dy = floor.my;
+          dz = floor.mz;
           covered = 1;
           mirrored = true;
           // What a floor mirrors is told by its light alone: it is there in some samples, and in others not.
@@ -127,7 +162,11 @@ function follow(): void {
           continue;
         }
         // Reflections lie over shadows.
-        if (catches(down, straight)) return;
+        if (floor.catches(ox, oz, dx, dz, down)) {
+          if (straight) covered = 1;
+          add(tr * room.floorColour(0), tg * room.floorColour(1), tb * room.floorColour(2), Infinity, surroundings());
+          return;
+        }
         found = hit.intersect(ox, oy, oz, dx, dy, dz, 0, Infinity, false);
         to = found ? hit.hitT : Infinity;
       }
@@ -189,7 +228,7 @@ function follow(): void {
       guide.meet(gone + to);
     }
     emit(brightest, additive ? alpha : 1, likely, to);
-    if (straight) {
+    if (straight && !gathered.deaf) {
       const shown: f32 = additive ? alpha : 1;
       ownR += shown * tr * s.glowR;
       ownG += shown * tg * s.glowG;
@@ -327,16 +366,83 @@ function enterHere(id: i32): void {
   media.enter(id, s.ior, load<f32>(at), load<f32>(at, 4), load<f32>(at, 8));
 }
 
+/** Where in its numbers, and whether above the floor, the path was before it came to where it is. */
+let begun: u32 = 0;
+let floorThen: bool = false;
+
+/** Keeps the path as it was before it came to where it is. */
+function keep(): void {
+  parting.arrive(tr, tg, tb);
+  media.keep();
+  const at = parting.kept;
+  store<f32>(at, ox);
+  store<f32>(at, oy, 4);
+  store<f32>(at, oz, 8);
+  store<f32>(at, dx, 12);
+  store<f32>(at, dy, 16);
+  store<f32>(at, dz, 20);
+  store<f32>(at, brightest, 24);
+  store<f32>(at, likely, 28);
+  store<f32>(at, gone, 32);
+  store<i32>(at, matt, 36);
+  store<i32>(at, glossy, 40);
+  store<i32>(at, glasses, 44);
+  store<i32>(at, bounces, 48);
+  store<i32>(at, turned, 52);
+  store<u32>(at, begun, 56);
+  store<u8>(at, u8(straight), 60);
+  store<u8>(at, u8(through), 61);
+  store<u8>(at, u8(last), 62);
+  store<u8>(at, u8(added), 63);
+  store<u8>(at, u8(floorThen), 64);
+}
+
+/** Back to where glass parts light. What the path gathers on the way there has been gathered. */
+function comeBack(): void {
+  gathered.heed(false);
+  media.comeBack();
+  const at = parting.kept;
+  ox = load<f32>(at);
+  oy = load<f32>(at, 4);
+  oz = load<f32>(at, 8);
+  dx = load<f32>(at, 12);
+  dy = load<f32>(at, 16);
+  dz = load<f32>(at, 20);
+  brightest = load<f32>(at, 24);
+  likely = load<f32>(at, 28);
+  gone = load<f32>(at, 32);
+  matt = load<i32>(at, 36);
+  glossy = load<i32>(at, 40);
+  glasses = load<i32>(at, 44);
+  bounces = load<i32>(at, 48);
+  turned = load<i32>(at, 52);
+  goTo(load<u32>(at, 56));
+  straight = load<u8>(at, 60) != 0;
+  through = load<u8>(at, 61) != 0;
+  last = load<u8>(at, 62) != 0;
+  added = load<u8>(at, 63) != 0;
+  aboveFloor = load<u8>(at, 64) != 0;
+  tr = parting.tr;
+  tg = parting.tg;
+  tb = parting.tb;
+}
+
 /** The index for the part of the light that this path is, as KHR_materials_dispersion has it. */
 function partedIor(): f32 {
   if (s.dispersion <= 0) return s.ior;
-  if (channel < 0) {
-    channel = min(2, <i32>(next() * 3));
-    tr *= channel == 0 ? 3 : 0;
-    tg *= channel == 1 ? 3 : 0;
-    tb *= channel == 2 ? 3 : 0;
+  if (parting.channel < 0) {
+    if (parting.done) {
+      tr = parting.tr;
+      tg = parting.tg;
+      tb = parting.tb;
+      gathered.heed(true);
+    } else keep();
+    parting.part();
+    if (parting.channel != 0) tr = 0;
+    if (parting.channel != 1) tg = 0;
+    if (parting.channel != 2) tb = 0;
   }
-  return max<f32>(1, s.ior + (s.ior - 1) * 0.025 * s.dispersion * <f32>(channel - 1));
+  return max<f32>(1, s.ior + (s.ior - 1) * 0.025 * s.dispersion * <f32>(parting.channel - 1));
 }
 
 function emit(brightest: f32, share: f32, likely: f32, far: f32): void {
@@ -364,118 +470,30 @@ function direct(which: f32, u: f32, v: f32, share: f32, brightest: f32): void {
   // What no ray meets by chance, or not to be weighed since it throws no shadow, counts in full.
   const weight: f32 =
     lamp.likely == 0 || !lamp.shadows ? share : share * byLamp(lamp.likely, s.pdf * (1 - s.byGlass));
-  const er = tr * s.weightR * lamp.lightR * weight;
-  const eg = tg * s.weightG * lamp.lightG * weight;
-  const eb = tb * s.weightB * lamp.lightB * weight;
-  if (!(er + eg + eb > 0)) return;
-  const source = lamp.taken;
-  if (!lamp.shadows) return add(er, eg, eb, brightest, source);
   const begins = place.apart();
-  const there = reaches(
+  addLamp(
+    tr * s.weightR * lamp.lightR * weight,
+    tg * s.weightG * lamp.lightG * weight,
+    tb * s.weightB * lamp.lightB * weight,
     place.px + begins * place.gx,
     place.py + begins * place.gy,
     place.pz + begins * place.gz,
     begins,
+    brightest,
   );
-  if (there) add(er * leftR, eg * leftG, eb * leftB, brightest, source);
 }
 
 /** Light that dust turns towards where the ray begins, from one place of the ray. Whether there is some. */
 function airlight(to: f32, brightest: f32): bool {
-  if (!room.crosses(ox, oy, oz, dx, dy, dz, to)) return false;
-  const from = room.enters;
-  const length = room.leaves - from;
-  const t = from + length * next();
-  const x = ox + t * dx;
-  const y = oy + t * dy;
-  const z = oz + t * dz;
-  if (!lamp.take(next(), x, y, z, next(), next())) return false;
-  const share =
-    length *
-    room.dust(y) *
-    room.throughHaze(oy, dy, t) *
-    room.turned(lamp.lx * dx + lamp.ly * dy + lamp.lz * dz);
-  const er = tr * share * lamp.lightR * room.hazeColour(0);
-  const eg = tg * share * lamp.lightG * room.hazeColour(1);
-  const eb = tb * share * lamp.lightB * room.hazeColour(2);
-  if (!(er + eg + eb > 0)) return false;
+  if (!haze.turns(ox, oy, oz, dx, dy, dz, to)) return false;
+  return addLamp(tr * haze.r, tg * haze.g, tb * haze.b, haze.x, haze.y, haze.z, 0, brightest);
+}
+
+/** Adds light of the lamp that was taken, where it reaches a place. Whether there was any to reach it. */
+function addLamp(r: f32, g: f32, b: f32, x: f32, y: f32, z: f32, begins: f32, brightest: f32): bool {
+  if (!(r + g + b > 0)) return false;
   const source = lamp.taken;
-  if (!lamp.shadows) add(er, eg, eb, brightest, source);
-  else if (reaches(x, y, z, 0)) add(er * leftR, eg * leftG, eb * leftB, brightest, source);
-  return true;
-}
-
-/** Places of lamps that are weighed against each other for the shadow on a floor. */
-const TRIES = 8;
-const tried = memory.data(8 * 5 * 4);
-
-/**
- * Whether the floor shows shadow at a place of the ray; if so, the path ends there. It does so as often as the share
- * of the light that is kept away: of some places of lamps one is chosen as often as it is bright, and looked at.
- */
-function catches(down: f32, straight: bool): bool {
-  const x = ox + down * dx;
-  const z = oz + down * dz;
-  const y = room.floorHeight();
-  const strength = room.floorStrength() * room.floorShare(x, z);
-  if (next() >= strength) return false;
-  let sum: f32 = 0;
-  for (let k = 0; k < TRIES; k++) {
-    const at = tried + <usize>k * 20;
-    store<f32>(at, 0);
-    if (!lamp.take(next(), x, y, z, next(), next()) || !lamp.shadows || lamp.ly <= 0) continue;
-    const bright: f32 = (0.2126 * lamp.lightR + 0.7152 * lamp.lightG + 0.0722 * lamp.lightB) * lamp.ly;
-    sum += bright;
-    store<f32>(at, bright);
-    store<f32>(at, lamp.lx, 4);
-    store<f32>(at, lamp.ly, 8);
-    store<f32>(at, lamp.lz, 12);
-    store<f32>(at, lamp.far, 16);
-  }
-  const pick = next() * sum;
-  if (!(sum > 0)) return false;
-  let k = 0;
-  for (let so = load<f32>(tried); k < TRIES - 1 && so <= pick; so += load<f32>(tried + <usize>k * 20)) k++;
-  const at = tried + <usize>k * 20;
-  const begins: f32 = 0.00002 * (1 + max(abs(x), max(abs(y), abs(z))) + down);
-  lamp.aim(load<f32>(at, 4), load<f32>(at, 8), load<f32>(at, 12), load<f32>(at, 16));
-  const there = reaches(x, y + begins, z, begins);
-  if (there && next() < (leftR + leftG + leftB) / 3) return false;
-  if (straight) covered = 1;
-  add(tr * room.floorColour(0), tg * room.floorColour(1), tb * room.floorColour(2), Infinity, surroundings());
-  return true;
-}
-
-/** Whether the floor mirrors something at a place of the ray; if so, the path goes on there. */
-function mirrors(down: f32): bool {
-  const x = ox + down * dx;
-  const z = oz + down * dz;
-  const y = room.floorHeight();
-  const share = room.floorMirror() * room.floorShare(x, z);
-  if (share <= 0 || next() >= share) return false;
-  const radius = room.floorSpread() * sqrt<f32>(next());
-  const turn = next();
-  const far = sqrt<f32>(dx * dx + dz * dz);
-  // Beside the mirrored ray, across it and along it.
-  const ax: f32 = far > 1e-6 ? dz / far : 1;
-  const az: f32 = far > 1e-6 ? -dx / far : 0;
-  const p = radius * cosTurns(turn);
-  const q = radius * sinTurns(turn);
-  let mx = dx + p * ax - q * dy * az;
-  let my = -dy + q * far;
-  let mz = dz + p * az + q * dy * ax;
-  if (my <= 1e-4) my = 1e-4;
-  const inv: f32 = 1 / sqrt<f32>(mx * mx + my * my + mz * mz);
-  mx *= inv;
-  my *= inv;
-  mz *= inv;
-  const begins: f32 = 0.00002 * (1 + max(abs(x), max(abs(y), abs(z))) + down);
-  if (!hit.intersect(x, y + begins, z, mx, my, mz, 0, Infinity, true)) return false;
-  ox = x;
-  oy = y + begins;
-  oz = z;
-  dx = mx;
-  dy = my;
-  dz = mz;
+  if (!lamp.shadows) add(r, g, b, brightest, source);
+  else if (reaches(x, y, z, begins)) add(r * leftR, g * leftG, b * leftB, brightest, source);
   return true;
 }

@@ -129,6 +129,19 @@ export function skip(): void {
   dimension++;
 }
 
+/** Where in the numbers of the sample the next one is. */
+@inline
+export function where(): u32 {
+  return (group << 3) | dimension;
+}
+
+/** Back, or on, to such a place. */
+export function goTo(place: u32): void {
+  group = place >> 3;
+  dimension = place & 7;
+  stale = true;
+}
+
 let dice: u32 = 0;
 
 /** Begins numbers that are only by chance, for what takes nobody knows how many of them. */
