@@ -2,15 +2,10 @@ import { TraceMemory } from '../trace/memory';
 import { COUNT, FEATURES, FOUND, SUMS, TOLD, type Tile, type Worked } from '../trace/tracer';
 import type { LightPicture } from './light';
 
-/** See core/trace/assembly/denoise.ts. */
-const MARGIN = 12;
-/** Planes that are written: light, variance, cover, what is within, normal, distance, its slope, colour. */
-const PLANES = 14;
+/** Pixels whose rows are laid out at a time. */
+const STRIP = 65_536;
 /** How bright what lies behind a picture is as it is shown, about: middle grey, in linear light. */
 const BEHIND = 0.2;
-/** What light is divided by is never less, so that the dark stays where it is. */
-const DARKEST = 0.05;
-
 /** Numbers of a pixel that its grain is taken out by, besides its variance. */
 const GUIDES = 8;
 
@@ -91,67 +86,29 @@ export class Denoiser {
     const { memory } = this;
     memory.release();
     const wide = (width + 3) & ~3;
-    const across = wide + 2 * MARGIN;
-    const size = memory.run.planeRoom(wide, height);
     const at = memory.room(4 * memory.run.denoiseRoom(wide, height));
-    const all = memory.floats(at, PLANES * size);
-    all.fill(0);
-    const plane = (k: number) => all.subarray(k * size, (k + 1) * size);
-    const [red, green, blue, spread, cover, inside, nx, ny, nz, far, slope, cr, cg, cb] = Array.from(
-      { length: PLANES },
-      (_, k) => plane(k),
-    );
-    for (let y = 0; y < height; y++)
-      for (let x = 0; x < width; x++) {
-        const i = y * width + x;
-        const o = (y + MARGIN) * across + x + MARGIN;
-        const f = GUIDES * i;
-        const there = features[f + 7];
-        const bare = 1 - there;
-        const r = Math.max(DARKEST, features[f] + bare);
-        const g = Math.max(DARKEST, features[f + 1] + bare);
-        const b = Math.max(DARKEST, features[f + 2] + bare);
-        red[o] = values[stride * i] / r;
-        green[o] = values[stride * i + 1] / g;
-        blue[o] = values[stride * i + 2] / b;
-        const bright = 0.2126 * r + 0.7152 * g + 0.0722 * b;
-        spread[o] = variance[i] / (bright * bright);
-        if (stride === 4) cover[o] = values[4 * i + 3] - there;
-        inside[o] = 1;
-        const [x3, y3, z3] = [features[f + 3], features[f + 4], features[f + 5]];
-        const length = Math.sqrt(x3 * x3 + y3 * y3 + z3 * z3);
-        // What is not there at all is all alike: it looks no way, and the same as what is beside it.
-        const some = length > 1e-6;
-        nx[o] = some ? x3 / length : 0;
-        ny[o] = some ? y3 / length : 0;
-        nz[o] = some ? z3 / length : -1;
-        far[o] = there > 0 ? features[f + 6] / there : 0;
-        cr[o] = r;
-        cg[o] = g;
-        cb[o] = b;
-      }
-    for (let y = 0; y < height; y++)
-      for (let x = 0; x < width; x++) {
-        const o = (y + MARGIN) * across + x + MARGIN;
-        const z = far[o];
-        // The smaller of both sides: the larger may be that of an outline.
-        const left = Math.abs(z - far[x > 0 ? o - 1 : o]);
-        const right = Math.abs(z - far[x < width - 1 ? o + 1 : o]);
-        const up = Math.abs(z - far[y > 0 ? o - across : o]);
-        const down = Math.abs(z - far[y < height - 1 ? o + across : o]);
-        slope[o] = Math.min(left, right) + Math.min(up, down);
-      }
+    const most = Math.min(height, Math.max(1, Math.floor(STRIP / width)));
+    const lent = memory.room(4 * stride * width * most);
+    const met = memory.room(4 * GUIDES * width * most);
+    const spread = memory.room(4 * width * most);
+    const lay = (to: number, of: Float32Array, each: number, from: number, rows: number) => {
+      const first = each * width * from;
+      memory.floats(to, each * width * rows).set(of.subarray(first, first + each * width * rows));
+    };
+    for (let from = 0; from < height; from += most) {
+      const rows = Math.min(most, height - from);
+      lay(lent, values, stride, from, rows);
+      lay(met, features, GUIDES, from, rows);
+      lay(spread, variance, 1, from, rows);
+      memory.run.layRows(at, width, height, from, rows, lent, stride, met, spread);
+    }
     memory.run.denoise(at, wide, height, behind);
-    const out = values.slice();
-    for (let y = 0; y < height; y++)
-      for (let x = 0; x < width; x++) {
-        const i = stride * (y * width + x);
-        const o = (y + MARGIN) * across + x + MARGIN;
-        out[i] = Math.max(0, red[o] * cr[o]);
-        out[i + 1] = Math.max(0, green[o] * cg[o]);
-        out[i + 2] = Math.max(0, blue[o] * cb[o]);
-        if (stride === 4) out[i + 3] = Math.min(1, Math.max(0, features[GUIDES * (y * width + x) + 7] + cover[o]));
-      }
+    const out = new Float32Array(values.length);
+    for (let from = 0; from < height; from += most) {
+      const rows = Math.min(most, height - from);
+      memory.run.readRows(at, width, height, from, rows, lent, stride);
+      out.set(memory.floats(lent, stride * width * rows), stride * width * from);
+    }
     return out;
   }
 }

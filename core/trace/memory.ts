@@ -65,7 +65,26 @@ interface Exports {
   filmWeights(): number;
   denoise(planes: number, width: number, height: number, behind: number): void;
   denoiseRoom(width: number, height: number): number;
-  planeRoom(width: number, height: number): number;
+  layRows(
+    planes: number,
+    width: number,
+    height: number,
+    from: number,
+    rows: number,
+    values: number,
+    stride: number,
+    features: number,
+    variance: number,
+  ): void;
+  readRows(
+    planes: number,
+    width: number,
+    height: number,
+    from: number,
+    rows: number,
+    values: number,
+    stride: number,
+  ): void;
   takeBy(how: number): void;
   askedAt(): number;
 }

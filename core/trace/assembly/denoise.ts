@@ -9,21 +9,22 @@
  * Planes of numbers of 4 bytes, one after the other, each `stride` wide with a margin of MARGIN all round: red, green,
  * blue and variance of brightness, of light without the colour of what it falls on; how much of what is behind the
  * floor's shadow covers; 1 within the picture and 0 in the margin; x, y, z of the normal; metres away; how fast those
- * change; red, green and blue of the colour it falls on. Then planes to work in: brightness, smoothed variance, and what
- * comes of it, as the first five.
+ * change; red, green and blue of the colour it falls on; how much of the pixel something stands in. planes.ts fills them.
+ * Then planes to work in: brightness, smoothed variance, and what comes of it, as the first five.
  */
 export const MARGIN: i32 = 12;
-const VARIANCE: usize = 3;
-const COVER: usize = 4;
-const INSIDE: usize = 5;
-const NORMAL: usize = 6;
-const FAR: usize = 9;
-const SLOPE: usize = 10;
-const COLOUR: usize = 11;
-const BRIGHT: usize = 14;
-const SMOOTH: usize = 15;
-const OUT: usize = 16;
-const PLANES: usize = 21;
+export const VARIANCE: usize = 3;
+export const COVER: usize = 4;
+export const INSIDE: usize = 5;
+export const NORMAL: usize = 6;
+export const FAR: usize = 9;
+export const SLOPE: usize = 10;
+export const COLOUR: usize = 11;
+export const THERE: usize = 14;
+const BRIGHT: usize = 15;
+const SMOOTH: usize = 16;
+const OUT: usize = 17;
+const PLANES: usize = 22;
 /** Planes that come out anew: light, variance and cover. */
 const FRESH: usize = 5;
 
@@ -100,6 +101,7 @@ export function denoise(at: usize, width: i32, height: i32, bright: f32): void {
   high = height;
   planes = at;
   behind = bright;
+  slopes();
   round(10, 1);
   round(4, 4);
 }
@@ -120,6 +122,25 @@ function round(reach: i32, step: i32): void {
     moveOn();
   }
   memory.copy(planes, planes + OUT * plane, FRESH * plane);
+}
+
+/** How fast distances change: by the smaller of both sides, since the larger may be that of an outline. */
+function slopes(): void {
+  border(FAR);
+  const row: usize = <usize>stride << 2;
+  for (let y = 0; y < high; y++)
+    for (let x = 0; x < wide; x += 4) {
+      const p = place(x, y) + FAR * plane;
+      const z = v128.load(p);
+      const across = f32x4.pmin(off(z, p - 4), off(z, p + 4));
+      const down = f32x4.pmin(off(z, p - row), off(z, p + row));
+      v128.store(place(x, y) + SLOPE * plane, f32x4.add(across, down));
+    }
+}
+
+@inline
+function off(z: v128, p: usize): v128 {
+  return f32x4.abs(f32x4.sub(z, v128.load(p)));
 }
 
 /**

@@ -13,7 +13,8 @@ export { atan2Turns, exp, log, sinTurns } from './maths';
 export { fresnel } from './surface';
 export { filmWeights, thinFilm, filmRed, filmGreen, filmBlue } from './film';
 export { askedAt } from './place';
-export { denoise, denoiseRoom, planeRoom } from './denoise';
+export { denoise, denoiseRoom } from './denoise';
+export { layRows, readRows } from './planes';
 export * from './probe';
 
 /** Once for each memory: tables that do not depend on a scene. */
