@@ -29,7 +29,7 @@ export let filmBlue: f32 = 0;
 export function thinFilm(cosine: f32, n: f32, thickness: f32, r: f32, g: f32, b: f32): void {
   const one = f32x4.splat(1);
   const zero = f32x4.splat(0);
-  const root = f32x4.sqrt(f32x4.min(f32x4.max(f32x4(r, g, b, 0), zero), f32x4.splat(0.9995)));
+  const root = f32x4.sqrt(f32x4.min(f32x4.max(f32x4(r, g, b, 0), zero), f32x4.splat(0.999999)));
   const body = f32x4.div(f32x4.add(one, root), f32x4.sub(one, root));
   const sine: f32 = 1 - cosine * cosine;
   const c2 = sqrt<f32>(max<f32>(0, 1 - sine / (n * n)));
