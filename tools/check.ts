@@ -1,6 +1,5 @@
-/** The seam check on files: `./maypole check FILE… | --demo [--json]`. */
-import { readdirSync, readFileSync } from 'node:fs';
-import path from 'node:path';
+/** The seam check on files: `./maypole check FILE… [--json]`. */
+import { readFileSync } from 'node:fs';
 import { makeReady, MissingAsset, provideAsset } from '@maypole/core/evaluate/assets';
 import { readAsset } from '@maypole/core/files/kept';
 import { linkPiece } from '@maypole/core/piece/link';
@@ -10,13 +9,7 @@ import { checkSeam, summarise } from '@maypole/core/seam/check';
 
 const args = process.argv.slice(2);
 const json = args.includes('--json');
-const demo = path.join(import.meta.dirname, '../demo');
-const files = args.includes('--demo')
-  ? readdirSync(demo)
-      .filter((f) => f.endsWith('.json'))
-      .sort((a, b) => a.localeCompare(b, 'en', { numeric: true }))
-      .map((f) => path.join(demo, f))
-  : args.filter((a) => a !== '--json');
+const files = args.filter((a) => a !== '--json');
 
 if (files.length === 0) {
   console.error('Name at least one piece file, or --demo.');

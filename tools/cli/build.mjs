@@ -1,47 +1,18 @@
-import { createHash } from 'node:crypto';
-import { existsSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
+import { bundle, hashOf } from './bundle.mjs';
 import { BIN, PROGRAMS, ROOT, WEB } from './paths.mjs';
 import { runProgram } from './processes.mjs';
 import { runningInstance } from './running.mjs';
 import { say, Stop } from './say.mjs';
 
-const SKIP = new Set(['node_modules', '.next', 'migrations']);
-
-function sources(folder) {
-  return readdirSync(folder, { withFileTypes: true }).flatMap((entry) => {
-    if (SKIP.has(entry.name)) return [];
-    const full = path.join(folder, entry.name);
-    return entry.isDirectory()
-      ? sources(full)
-      : /\.(ts|tsx|css|json|svg|woff2)$/.test(entry.name) &&
-          !/\.test\.ts$/.test(entry.name) &&
-          entry.name !== 'next-env.d.ts'
-        ? [full]
-        : [];
-  });
-}
-
 /** A fingerprint of everything the build is made from. */
-function sourceHash() {
-  const hash = createHash('sha256');
-  for (const file of [
-    ...sources(path.join(ROOT, 'core')),
-    ...sources(path.join(ROOT, 'render')),
-    ...sources(WEB),
-    path.join(ROOT, 'package-lock.json'),
-  ].sort()) {
-    hash.update(path.relative(ROOT, file)).update('\0').update(readFileSync(file)).update('\0');
-  }
-  return hash.digest('hex');
-}
+const sourceHash = () => hashOf([path.join(ROOT, 'core'), path.join(ROOT, 'render'), WEB]);
 
-/** What runs beside the pages, and before them: the way in, the processes of jobs, the worker of renders and its threads, what makes the database ready. Libraries stay where they are. */
-async function buildPrograms() {
-  const { build } = await import('esbuild');
-  return build({
-    absWorkingDir: ROOT,
-    entryPoints: {
+/** What runs beside the pages, and before them: the way in, the processes of jobs, the worker of renders and its threads, what makes the database ready. */
+const buildPrograms = () =>
+  bundle(
+    {
       front: 'web/server/front/serve.ts',
       jobs: 'web/server/jobs/process.ts',
       work: 'web/server/render/process.ts',
@@ -49,29 +20,8 @@ async function buildPrograms() {
       'owner-link': 'web/server/people/owner-link.ts',
       'trace-worker': 'render/frame/trace-worker.ts',
     },
-    outdir: path.dirname(PROGRAMS.front),
-    outExtension: { '.js': '.mjs' },
-    bundle: true,
-    platform: 'node',
-    format: 'esm',
-    target: 'node20',
-    logLevel: 'silent',
-    plugins: [
-      {
-        name: 'libraries',
-        setup: ({ onResolve }) =>
-          void onResolve({ filter: /^[^./]/ }, ({ path: name, kind }) =>
-            kind === 'entry-point' || name.startsWith('@maypole/') || name.startsWith('@/')
-              ? undefined
-              : { external: true },
-          ),
-      },
-    ],
-  }).then(
-    () => ({ status: 0, output: '' }),
-    (error) => ({ status: 1, output: error.message }),
+    path.dirname(PROGRAMS.front),
   );
-}
 
 const STAMP = path.join(WEB, '.next/maypole-sources');
 

@@ -1,10 +1,23 @@
+import { readdirSync } from 'node:fs';
 import path from 'node:path';
 import { ensureNpm } from './install.mjs';
-import { BIN, ROOT } from './paths.mjs';
-import { runProgram } from './processes.mjs';
+import { ROOT } from './paths.mjs';
+import { runTool } from './program.mjs';
+
+/** Files of the pieces that come with Maypole, in their order. */
+function demoFiles() {
+  const folder = path.join(ROOT, 'demo');
+  return readdirSync(folder)
+    .filter((f) => f.endsWith('.json'))
+    .sort((a, b) => a.localeCompare(b, 'en', { numeric: true }))
+    .map((f) => path.join(folder, f));
+}
 
 export async function run(args) {
   await ensureNpm();
-  const { status } = await runProgram(path.join(BIN, 'tsx'), [path.join(ROOT, 'tools/check.ts'), ...args]);
+  const { status } = await runTool(
+    'check',
+    args.flatMap((a) => (a === '--demo' ? demoFiles() : [a])),
+  );
   process.exitCode = status;
 }

@@ -3,8 +3,7 @@ import os from 'node:os';
 import path from 'node:path';
 import { exportPiece } from './backup.mjs';
 import { ensureDebian, ensureNpm } from './install.mjs';
-import { BIN, ROOT } from './paths.mjs';
-import { runProgram } from './processes.mjs';
+import { runTool } from './program.mjs';
 import { takeOption } from './say.mjs';
 
 export async function run(args) {
@@ -14,7 +13,7 @@ export async function run(args) {
   const folder = name === undefined ? undefined : mkdtempSync(path.join(os.tmpdir(), 'maypole-render-'));
   try {
     const file = folder ? [await exportPiece(name, folder)] : [];
-    const { status } = await runProgram(path.join(BIN, 'tsx'), [path.join(ROOT, 'tools/render.ts'), ...file, ...args]);
+    const { status } = await runTool('render', [...file, ...args]);
     process.exitCode = status;
   } finally {
     if (folder) rmSync(folder, { recursive: true, force: true });

@@ -4,8 +4,7 @@ import os from 'node:os';
 import path from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { ensureDebian, ensureNpm } from './install.mjs';
-import { BIN, ROOT } from './paths.mjs';
-import { runProgram } from './processes.mjs';
+import { runTool } from './program.mjs';
 import { say, Stop, takeOption } from './say.mjs';
 
 const CHROMIUM = '/usr/bin/chromium';
@@ -30,7 +29,7 @@ export async function run(args) {
     await ensureDebian({ [CHROMIUM]: 'chromium' });
     return lendBrowser(new URL(server), key, name);
   }
-  const { status } = await runProgram(path.join(BIN, 'tsx'), [path.join(ROOT, 'tools/work.ts')], {
+  const { status } = await runTool('work', [], {
     env: {
       ...process.env,
       MAYPOLE_SERVER: server,
