@@ -272,6 +272,7 @@ test('a frame that waits is made next by a click; a finished one is compared wit
   await expect(card.getByText(/^Done/)).toBeVisible({ timeout: 120_000 });
 
   await typeNumber(step(page, 'displace'), 'Height', 0.4);
+  await typeNumber(drawer, 'Samples', 8);
   const again = await renderAll(drawer);
   await again.getByRole('button', { name: 'Look at frame 6' }).click();
   const viewer = page.getByRole('dialog', { name: 'Compared, frame 6' });

@@ -151,14 +151,15 @@ test('a first loop is delivered in under 25 actions, by what the screen says alo
   actions += 3;
   // Shorter and smaller, so that it is quick where the processor draws.
   await page.getByTestId('loop-field').click();
-  await typeNumber(page.getByLabel('Loop', { exact: true }), 'Frames', 12);
+  await typeNumber(page.getByLabel('Loop', { exact: true }), 'Frames', 6);
   await page.keyboard.press('Escape');
   actions += 3;
   await press('button', /^Deliver/);
   await press('button', 'Add output');
   await press('menuitem', /MP4 movie/);
-  await typeNumber(page.getByRole('complementary', { name: 'Deliver' }), 'Width', 160);
-  actions += 2;
+  for (const side of ['Width', 'Height'])
+    await typeNumber(page.getByRole('complementary', { name: 'Deliver' }), side, 160);
+  actions += 4;
   await press('button', /^Render \d/);
   const card = page.getByTestId('render').first();
   await expect(card.getByText(/^Done/)).toBeVisible({ timeout: 170_000 });
