@@ -1,6 +1,8 @@
+import { newItem, newStep } from '@maypole/core/piece/piece';
+import { backdrops } from '@maypole/core/scene/index';
 import { expect, test, type Locator, type Page } from '@playwright/test';
 import { PNG } from 'pngjs';
-import { openPiece, smallPiece, typeNumber, watchErrors } from './helpers';
+import { openPiece, smallPiece, stillPicture, typeNumber, watchErrors } from './helpers';
 
 const lights = (page: Page) => page.getByRole('radiogroup', { name: 'Light' });
 /** Some samples are there, or every pixel is done with fewer. */
@@ -41,6 +43,44 @@ test('the picture in true light: refined while it stands still, in quick light w
   await lights(page).getByRole('radio', { name: 'Quick' }).click();
   await expect(note).toHaveCount(0);
   await expect(traced).toHaveCount(0);
+  expect(errors).toEqual([]);
+});
+
+test('what is behind stands upright, and alike, in both lights', async ({ page }) => {
+  const errors = watchErrors(page);
+  // Red above and blue below, darker to the left.
+  const behind = new PNG({ width: 64, height: 64 });
+  for (let i = 0; i < 64 * 64; i++) {
+    const strong = i % 64 < 32 ? 120 : 240;
+    behind.data.set(i < 64 * 32 ? [strong, 0, 0, 255] : [0, 0, strong, 255], 4 * i);
+  }
+  const kept = await page.request.post('/api/assets?name=behind.png', { data: PNG.sync.write(behind) });
+  const { fingerprint: file } = (await kept.json()) as { fingerprint: string };
+  const piece = smallPiece('Upright');
+  const small = newStep('place', { size: 0.1 });
+  const ribbons = piece.ribbons.map((r) => ({ ...r, steps: [...r.steps, small] }));
+  const backdrop = [newItem(backdrops.get('image'), { file, fit: 'stretch' })];
+  await openPiece(page, { ...piece, ribbons, scene: { ...piece.scene, backdrop } });
+  /** Red, green and blue to the left and right, above and below the middle, where a small ring stands. */
+  const corners = ({ width, height, data }: PNG) =>
+    [0.35, 0.65].flatMap((v) =>
+      [0.35, 0.65].map((u) => {
+        const at = 4 * (Math.floor(v * height) * width + Math.floor(u * width));
+        return [0, 1, 2].map((k) => Math.round(data[at + k] / 10));
+      }),
+    );
+  const expected = [
+    [12, 0, 0],
+    [24, 0, 0],
+    [0, 0, 12],
+    [0, 0, 24],
+  ];
+  await expect
+    .poll(async () => corners(PNG.sync.read(await stillPicture(page))), { timeout: 30_000 })
+    .toEqual(expected);
+  await lights(page).getByRole('radio', { name: 'True' }).click();
+  await expect(page.getByTestId('traced')).toHaveText(SAMPLED, { timeout: 60_000 });
+  expect(corners(await pixelsOf(page.getByTestId('true-picture')))).toEqual(expected);
   expect(errors).toEqual([]);
 });
 

@@ -49,7 +49,9 @@ function imageShown(
   const [across, up] = fitImage(fit, width / height / aspect);
   const [x, y] = [(u - 0.5) * across, (0.5 - v) * up];
   if (Math.max(Math.abs(x), Math.abs(y)) > 0.5) return null;
-  const [r, g, b, a] = readPixel(asset.image, x + 0.5, y + 0.5);
+  // Up to the middle of the last pixel: what is read between pixels goes on from the other edge.
+  const within = (at: number, pixels: number) => Math.min(1 - 0.5 / pixels, Math.max(0.5 / pixels, at + 0.5));
+  const [r, g, b, a] = readPixel(asset.image, within(x, width), within(y, height));
   const from = hexToDisplay(colour);
   return [r, g, b].map((c, k) => from[k] + (lightToDisplay(c) - from[k]) * a);
 }

@@ -4,7 +4,7 @@ import type { Vec3 } from '../maths/vec3';
 import { distanceAhead } from '../scene/lens';
 import { projectionOf } from '../scene/projection';
 import { FINISH, type Mesh } from '../shape/mesh';
-import { behindOf } from './behind';
+import { behindOf, pictureBehind } from './behind';
 import { asksForCrevices, drawnOf, type Drawn } from './drawn';
 import { glowsOf } from './glows';
 import { lampsOf, skyOf, writeLamps } from './lamps';
@@ -92,6 +92,8 @@ export const TOLD = 8;
 
 const COPY_NUMBERS = 36;
 const CAMERA_NUMBERS = 41;
+/** Of a picture behind everything: where it is, its size, and the places of pixels in it. */
+const PICTURE_NUMBERS = 9;
 /** Kinds of faces a surface block has. */
 const SLOTS = Object.keys(FINISH).length;
 
@@ -353,7 +355,8 @@ export class Tracer {
     // Where the camera looks, in pixels: what is to the right of the corner's ray by nothing.
     const middle = [across, down].map((v) => -offset.reduce((sum, x, k) => sum + x * v[k], 0) / pixel ** 2);
     const behind = behindOf(picture, s);
-    const numbers = new Float32Array(CAMERA_NUMBERS + behind.length);
+    const seen = pictureBehind(picture, s);
+    const numbers = new Float32Array(CAMERA_NUMBERS + behind.length + PICTURE_NUMBERS);
     numbers.set([
       ...camera.position,
       ...across.map((x) => x / pixel),
@@ -379,6 +382,11 @@ export class Tracer {
     whole[27] = s.least ?? 0;
     numbers.set(turn, 32);
     numbers.set(behind, CAMERA_NUMBERS);
+    if (seen) {
+      const at = CAMERA_NUMBERS + behind.length;
+      whole.set([this.memory.put(seen.light), seen.width, seen.height], at);
+      numbers.set(seen.place, at + 3);
+    }
     return this.memory.put(numbers);
   }
 }

@@ -21,6 +21,9 @@ import { imageTexture } from './image-textures';
 import { rgb, scalar, type Rgb, type Scalar } from './tsl';
 import { lightShownAs, throughViewTransform } from './view-transform';
 
+/** A place of the picture, −½…½ across and up; a quad over all of it tells its places from the top. */
+const placeInPicture = () => vec2(uv().x.sub(0.5), float(0.5).sub(uv().y));
+
 /**
  * The backdrop in shaders: as it is shown, and as the light that the view transform shows so. All of it is
  * uniforms, so that any backdrop is drawn by one shader.
@@ -39,6 +42,8 @@ export class BackdropNodes {
   private readonly image = {
     there: uniform(0),
     scale: uniform(new Vector2(1, 1)),
+    /** Up to the middle of its last pixels, from its middle: between pixels the card goes on from the other edge. */
+    edge: uniform(new Vector2(0.5, 0.5)),
     factor: uniform(0),
     nodes: [] as TextureNode[],
   };
@@ -92,8 +97,9 @@ export class BackdropNodes {
 
   /** The picture as it is shown, and how far it covers the colour. */
   private readImage(): { shown: Rgb; alpha: Scalar } {
-    const at = uv().sub(0.5).mul(this.frame).mul(this.image.scale);
-    const node = texture(imageTexture(''), at.add(0.5));
+    const at = placeInPicture().mul(this.frame).mul(this.image.scale);
+    const { edge } = this.image;
+    const node = texture(imageTexture(''), clamp(at, edge.negate(), edge).add(0.5));
     this.image.nodes.push(node as TextureNode);
     const inside = max(at.x.abs(), at.y.abs()).lessThanEqual(0.5).toFloat();
     // The card makes light of what it reads.
@@ -107,6 +113,7 @@ export class BackdropNodes {
     // Beyond half either way there is none.
     const [x, y] = fitImage(fit, width / height / frame);
     this.image.scale.value.set(x, y);
+    this.image.edge.value.set(0.5 - 0.5 / width, 0.5 - 0.5 / height);
   }
 
   /**
@@ -121,7 +128,7 @@ export class BackdropNodes {
   }
 
   private share(): Scalar {
-    const from = uv().sub(0.5).mul(this.frame);
+    const from = placeInPicture().mul(this.frame);
     const along = dot(from, this.line).add(0.5);
     const out = length(from).mul(Math.SQRT2);
     return scalar(pow(clamp(mix(along, out, this.round), float(0), float(1)), this.power));
