@@ -1,4 +1,4 @@
-import { existsSync, mkdirSync, readdirSync, renameSync, rmSync, statSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, renameSync, rmSync, statSync, utimesSync } from 'node:fs';
 import path from 'node:path';
 import { bundle, hashOf } from './bundle.mjs';
 import { BIN, ROOT } from './paths.mjs';
@@ -13,15 +13,23 @@ const SOURCES = {
   'trace-worker': 'render/frame/trace-worker.ts',
 };
 const KEPT = path.join(ROOT, 'node_modules/.cache/maypole');
-/** Those of other sources may still run for as long as this. */
-const DAYS = 7;
+/** Those that nobody began for as long as this do not run any more. */
+const DAYS = 30;
 
 /** The folder with programs of the present sources, which are put together where they are not yet; undefined where that does not go. */
 async function present() {
   const tools = readdirSync(path.join(ROOT, 'tools')).filter((f) => f.endsWith('.ts') && !f.endsWith('.test.ts'));
   const hash = hashOf(['core', 'render', ...tools.map((f) => `tools/${f}`)].map((p) => path.join(ROOT, p)));
   const folder = path.join(KEPT, hash.slice(0, 16));
-  if (existsSync(folder)) return folder;
+  if (existsSync(folder)) {
+    const now = new Date();
+    try {
+      utimesSync(folder, now, now);
+    } catch {
+      // Somebody else's.
+    }
+    return folder;
+  }
   // Another command may be doing the same: whoever is done first has done it for both.
   const making = `${folder}-${process.pid}`;
   try {
