@@ -29,7 +29,11 @@ export function viewTransform(red: number, green: number, blue: number): [number
  */
 export function lightShownAs(shown: readonly number[]): [number, number, number] {
   const light = shown.map(displayToLight);
-  const least = Math.min(...light);
-  const before = least < 0.04 ? Math.sqrt(least / 6.25) : least + 0.04;
-  return light.map((x) => x + before - least) as [number, number, number];
+  const more = lightAbove(Math.min(...light));
+  return light.map((x) => x + more) as [number, number, number];
+}
+
+/** How much more light there is than is shown, by the smallest component of what is shown, as light. */
+export function lightAbove(least: number): number {
+  return (least < 0.04 ? Math.sqrt(least / 6.25) : least + 0.04) - least;
 }

@@ -1,11 +1,10 @@
 import type { PictureAt } from '../evaluate/picture-at';
 import type { Image } from '../files/image';
 import { assetOf } from '../files/store';
-import { hexToDisplay, lightToDisplay } from '../maths/srgb';
-import { readPixel } from '../pattern/picture';
+import { displayToLight, hexToDisplay } from '../maths/srgb';
 import { fitImage, gradientShare } from '../scene/backdrop-shown';
 import { fitFrame } from '../scene/lens';
-import { lightShownAs } from '../scene/view-transform';
+import { lightAbove, lightShownAs } from '../scene/view-transform';
 
 /** Colours of the ramp; see core/trace/assembly/backdrop.ts. */
 const STEPS = 256;
@@ -44,13 +43,15 @@ export interface PictureBehind {
   readonly light: Float32Array;
 }
 
-/** The picture of a backdrop; undefined where it has none, or its file is not here. */
+/** The picture of a backdrop; undefined where it has none, where its file is not here, and where there is no glass to see it through. */
 export function pictureBehind(
-  { scene: { camera, backdrop }, aspect }: Pick<PictureAt<unknown>, 'scene' | 'aspect'>,
+  { scene: { camera, backdrop }, aspect, wardrobe }: Pick<PictureAt<unknown>, 'scene' | 'aspect' | 'wardrobe'>,
   { width, height }: { readonly width: number; readonly height: number },
 ): PictureBehind | undefined {
   const asset = backdrop.type === 'image' && backdrop.file !== '' ? assetOf(backdrop.file) : undefined;
   if (backdrop.type !== 'image' || asset?.type !== 'image') return undefined;
+  const isGlass = [...wardrobe.values()].some((worn) => Object.values(worn).some((s) => s.transmission > 0));
+  if (!isGlass) return undefined;
   const { image } = asset;
   const frame = fitFrame(camera.focalLength, aspect, width / height);
   const [across, up] = fitImage(backdrop.fit, image.width / image.height / aspect);
@@ -58,39 +59,52 @@ export function pictureBehind(
     ...[1 / width / frame.width, 0, -0.5 / frame.width].map((n, k) => across * n + (k === 2 ? 0.5 : 0)),
     ...[0, 1 / height / frame.height, -0.5 / frame.height].map((n, k) => up * n + (k === 2 ? 0.5 : 0)),
   ];
-  return { place, ...lightOf(image, backdrop.colour, camera.exposure) };
+  const { width: wide, height: high, light } = lightOf(image, backdrop.colour);
+  return { place, width: wide, height: high, light: light.map((c) => c / camera.exposure) };
 }
 
 /** Through glass a picture is seen as if it had so many places at most, across and down. */
 const MOST = 512;
-/** Places of the picture that one of those is the mean of, across and down, at most. */
-const TAPS = 4;
 
-const kept = new WeakMap<Image, { readonly key: string } & Pick<PictureBehind, 'width' | 'height' | 'light'>>();
+interface Lit {
+  readonly colour: string;
+  readonly width: number;
+  readonly height: number;
+  readonly light: Float32Array;
+}
+const kept = new WeakMap<Image, Lit>();
 
-function lightOf(image: Image, colour: string, exposure: number): Pick<PictureBehind, 'width' | 'height' | 'light'> {
-  const key = `${colour} ${exposure}`;
+/** The light of a picture over a colour at an exposure of 1, of many pixels their mean: worked out once for each. */
+function lightOf(image: Image, colour: string): Lit {
   const before = kept.get(image);
-  if (before?.key === key) return before;
+  if (before?.colour === colour) return before;
   const scale = Math.max(1, image.width / MOST, image.height / MOST);
   const [width, height] = [image.width, image.height].map((n) => Math.max(1, Math.round(n / scale)));
-  const taps = Math.min(TAPS, Math.ceil(scale));
-  const under = hexToDisplay(colour);
   const light = new Float32Array(3 * width * height);
-  for (let y = 0; y < height; y++)
-    for (let x = 0; x < width; x++) {
-      const sum = [0, 0, 0];
-      for (let k = 0; k < taps * taps; k++) {
-        const u = (x + ((k % taps) + 0.5) / taps) / width;
-        const v = (y + (Math.floor(k / taps) + 0.5) / taps) / height;
-        const [r, g, b, a] = readPixel(image, u, 1 - v);
-        lightShownAs([r, g, b].map((c, i) => under[i] + (lightToDisplay(c) - under[i]) * a)).forEach(
-          (c, i) => (sum[i] += c),
-        );
+  const count = new Uint32Array(width * height);
+  const under = hexToDisplay(colour);
+  const { values } = image;
+  const one = new Float64Array(3);
+  const [exact, fine] = [256, 4096].map((n) => Float64Array.from({ length: n }, (_, i) => displayToLight(i / (n - 1))));
+  for (let y = 0; y < image.height; y++) {
+    const row = width * Math.floor(((y + 0.5) * height) / image.height);
+    for (let x = 0; x < image.width; x++) {
+      const at = row + Math.floor(((x + 0.5) * width) / image.width);
+      const from = 4 * (y * image.width + x);
+      const alpha = values[from + 3] / 255;
+      let least = 1;
+      for (let k = 0; k < 3; k++) {
+        const c = values[from + k];
+        one[k] = alpha === 1 ? exact[c] : fine[Math.round(4095 * (under[k] + (c / 255 - under[k]) * alpha))];
+        if (one[k] < least) least = one[k];
       }
-      for (let i = 0; i < 3; i++) light[3 * (y * width + x) + i] = sum[i] / (taps * taps * exposure);
+      const more = lightAbove(least);
+      for (let k = 0; k < 3; k++) light[3 * at + k] += one[k] + more;
+      count[at]++;
     }
-  const made = { key, width, height, light };
+  }
+  for (let i = 0; i < light.length; i++) light[i] /= count[Math.floor(i / 3)];
+  const made = { colour, width, height, light };
   kept.set(image, made);
   return made;
 }

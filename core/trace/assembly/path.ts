@@ -119,18 +119,19 @@ function follow(): void {
   straight = through = true;
   last = added = false;
   aboveFloor = room.hasFloor();
-  goOnAndOn();
+  followOn();
   if (!parting.done) return;
   // What grain is taken out by is the same for all of them.
   guide.end();
   while (parting.nextChannel()) {
     comeBack();
-    goOnAndOn();
+    followOn();
   }
   gathered.heed(true);
 }
 
-function goOnAndOn(): void {
+/** On from where the path is, to its end. */
+function followOn(): void {
   const c = scene.camera;
   const limit = load<f32>(c, BRIGHTEST);
   const oneLight = lamp.kinds() == 1 && scene.glowCount == 0;
