@@ -9,16 +9,31 @@ import { lightAbove, lightShownAs } from '../scene/view-transform';
 /** Colours of the ramp; see core/trace/assembly/backdrop.ts. */
 const STEPS = 256;
 
+interface Size {
+  readonly width: number;
+  readonly height: number;
+}
+
+/** A place in the output frame, −½…½ right and up, from a pixel's x, y and 1: three numbers for each. */
+function inFrame(
+  focalLength: number,
+  aspect: number,
+  { width, height }: Size,
+): readonly [readonly number[], readonly number[]] {
+  const frame = fitFrame(focalLength, aspect, width / height);
+  return [
+    [1 / width / frame.width, 0, -0.5 / frame.width],
+    [0, -1 / height / frame.height, 0.5 / frame.height],
+  ];
+}
+
 /** The backdrop as the tracer takes it: where a pixel is on its ramp, and the ramp as light before exposure. */
 export function behindOf(
   { scene: { camera, backdrop }, aspect }: Pick<PictureAt<unknown>, 'scene' | 'aspect'>,
-  { width, height }: { readonly width: number; readonly height: number },
+  size: Size,
 ): number[] {
-  const frame = fitFrame(camera.focalLength, aspect, width / height);
+  const [x, y] = inFrame(camera.focalLength, aspect, size);
   const [from, to] = [backdrop.colour, backdrop.type === 'gradient' ? backdrop.to : backdrop.colour].map(hexToDisplay);
-  // A place in the output frame, −½…½ right and up, from a pixel.
-  const x = [1 / width / frame.width, 0, -0.5 / frame.width];
-  const y = [0, -1 / height / frame.height, 0.5 / frame.height];
   const round = backdrop.type === 'gradient' && backdrop.round;
   const rows = round ? [x, y].map((row) => row.map((n) => n * Math.SQRT2)) : [x, y];
   if (backdrop.type === 'gradient' && !round) {
@@ -34,7 +49,7 @@ export function behindOf(
   return [...rows.flat(), round ? 1 : 0, ...ramp.flat()];
 }
 
-/** A picture behind everything as light, before exposure: rows from the top, three numbers a place. */
+/** A picture behind everything as light, exposed once: rows from the top, three numbers a place. */
 export interface PictureBehind {
   /** A place of the picture from a pixel's x, y and 1, across and down, 0…1 within it: two rows of three numbers. */
   readonly place: readonly number[];
@@ -46,21 +61,17 @@ export interface PictureBehind {
 /** The picture of a backdrop; undefined where it has none, where its file is not here, and where there is no glass to see it through. */
 export function pictureBehind(
   { scene: { camera, backdrop }, aspect, wardrobe }: Pick<PictureAt<unknown>, 'scene' | 'aspect' | 'wardrobe'>,
-  { width, height }: { readonly width: number; readonly height: number },
+  size: Size,
 ): PictureBehind | undefined {
   const asset = backdrop.type === 'image' && backdrop.file !== '' ? assetOf(backdrop.file) : undefined;
   if (backdrop.type !== 'image' || asset?.type !== 'image') return undefined;
   const isGlass = [...wardrobe.values()].some((worn) => Object.values(worn).some((s) => s.transmission > 0));
   if (!isGlass) return undefined;
   const { image } = asset;
-  const frame = fitFrame(camera.focalLength, aspect, width / height);
+  const [x, y] = inFrame(camera.focalLength, aspect, size);
   const [across, up] = fitImage(backdrop.fit, image.width / image.height / aspect);
-  const place = [
-    ...[1 / width / frame.width, 0, -0.5 / frame.width].map((n, k) => across * n + (k === 2 ? 0.5 : 0)),
-    ...[0, 1 / height / frame.height, -0.5 / frame.height].map((n, k) => up * n + (k === 2 ? 0.5 : 0)),
-  ];
-  const { width: wide, height: high, light } = lightOf(image, backdrop.colour);
-  return { place, width: wide, height: high, light: light.map((c) => c / camera.exposure) };
+  const place = [x.map((n) => across * n), y.map((n) => -up * n)].flatMap(([a, b, c]) => [a, b, c + 0.5]);
+  return { place, ...lightOf(image, backdrop.colour) };
 }
 
 /** Through glass a picture is seen as if it had so many places at most, across and down. */

@@ -92,8 +92,8 @@ export const TOLD = 8;
 
 const COPY_NUMBERS = 36;
 const CAMERA_NUMBERS = 41;
-/** Of a picture behind everything: where it is, its size, and the places of pixels in it. */
-const PICTURE_NUMBERS = 9;
+/** Of a picture behind everything: where it is, its size, the places of pixels in it, and a factor on its light. */
+const PICTURE_NUMBERS = 10;
 /** Kinds of faces a surface block has. */
 const SLOTS = Object.keys(FINISH).length;
 
@@ -385,7 +385,7 @@ export class Tracer {
     if (seen) {
       const at = CAMERA_NUMBERS + behind.length;
       whole.set([this.memory.put(seen.light), seen.width, seen.height], at);
-      numbers.set(seen.place, at + 3);
+      numbers.set([...seen.place, 1 / camera.exposure], at + 3);
     }
     return this.memory.put(numbers);
   }

@@ -4,7 +4,8 @@ import * as scene from './scene';
  * What is behind everything, as light: a ramp of 256 colours over a line or a distance in the picture. After the turn
  * of the sky stand: for a pixel's x, y and 1 the two numbers of a place, three each, and whether it is its distance
  * from 0 or its first number that counts; then the ramp. After it, of a picture over the ramp: where its light is (0 for
- * none), three numbers a place and rows from the top; its width and height, whole; and its two numbers of a place.
+ * none), three numbers a place and rows from the top; its width and height, whole; its two numbers of a
+ * place; and a factor on its light.
  */
 const PLACE: usize = 164;
 const ROUND: usize = 188;
@@ -47,9 +48,10 @@ function lookAtPicture(x: f32, y: f32): bool {
   const a = load<u32>(at) + <usize>(j * w + i) * 12;
   const s = p - <f32>i;
   const t = q - <f32>j;
-  behindR = between(a, right, down, s, t);
-  behindG = between(a + 4, right, down, s, t);
-  behindB = between(a + 8, right, down, s, t);
+  const factor = load<f32>(at, 36);
+  behindR = factor * between(a, right, down, s, t);
+  behindG = factor * between(a + 4, right, down, s, t);
+  behindB = factor * between(a + 8, right, down, s, t);
   return true;
 }
 
