@@ -5,13 +5,16 @@ import asc from 'assemblyscript/asc';
 
 const root = path.join(import.meta.dirname, '..');
 
-/** Folders with an `assembly` folder in them, the file it begins with, and the name the result has. */
+/** Its pages at most: see core/trace/memory.ts. */
+const SHARED = ['--sharedMemory', '--maximumMemory', '32768', '--enable', 'threads'];
+
+/** Folders with an `assembly` folder in them, the file it begins with, the name the result has, and what memory it takes. */
 const MODULES = [
-  { folder: 'core/kernels', entry: 'kernels.ts', name: 'KERNELS' },
-  { folder: 'core/trace', entry: 'trace.ts', name: 'TRACER' },
+  { folder: 'core/kernels', entry: 'kernels.ts', name: 'KERNELS', memory: [] },
+  { folder: 'core/trace', entry: 'trace.ts', name: 'TRACER', memory: SHARED },
 ] as const;
 
-for (const { folder, entry, name } of MODULES) {
+for (const { folder, entry, name, memory } of MODULES) {
   const from = path.join(root, folder, 'assembly');
   let binary: Uint8Array | undefined;
   const { error, stderr } = await asc.main(
@@ -28,6 +31,7 @@ for (const { folder, entry, name } of MODULES) {
       '--importMemory',
       '--initialMemory',
       '16',
+      ...memory,
     ],
     {
       readFile: (file) => (existsSync(path.join(from, file)) ? readFileSync(path.join(from, file), 'utf8') : null),

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { randomSource } from '../maths/random';
-import { FEATURES, SUMS } from '../trace/tracer';
+import { FEATURES, SUMS } from '../trace/worked';
 import { Denoiser, emptyGuides, putGuides, type Guides } from './denoise';
 import { emptyLight, putTile, type LightPicture } from './light';
 import { sampleColour } from './sample-map';

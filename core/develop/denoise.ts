@@ -1,5 +1,5 @@
 import { TraceMemory } from '../trace/memory';
-import { COUNT, FEATURES, FOUND, SUMS, TOLD, type Tile, type Worked } from '../trace/tracer';
+import { COUNT, FEATURES, FOUND, SUMS, TOLD, type Tile, type Worked } from '../trace/worked';
 import type { LightPicture } from './light';
 
 /** Pixels whose rows are laid out at a time. */

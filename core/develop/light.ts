@@ -1,4 +1,4 @@
-import { COUNT, SUMS, type Tile } from '../trace/tracer';
+import { COUNT, SUMS, type Tile } from '../trace/worked';
 
 /** A picture as light before exposure, rows from the top. */
 export interface LightPicture {

@@ -1,6 +1,6 @@
 /** A memory of WebAssembly, as every place this runs in has it. */
-export interface WasmMemory {
-  readonly buffer: ArrayBuffer;
+export interface WasmMemory<B extends ArrayBufferLike = ArrayBuffer> {
+  readonly buffer: B;
   /** Grows by a number of pages; throws a RangeError where there is no more. */
   grow(pages: number): number;
 }
@@ -14,7 +14,7 @@ export type Compiled = object;
 interface Platform {
   readonly WebAssembly: {
     Module: new (bytes: Uint8Array) => Compiled;
-    Memory: new (limits: { initial: number; maximum: number }) => WasmMemory;
+    Memory: new (limits: { initial: number; maximum: number; shared: boolean }) => WasmMemory<ArrayBufferLike>;
     Instance: new (code: Compiled, imports: object) => { readonly exports: object };
   };
   atob(text: string): string;
@@ -31,7 +31,12 @@ export function compileWasm(base64: string): Compiled {
 
 /** A memory of `initial` pages that may grow to `maximum`. */
 export function wasmMemory(initial: number, maximum: number): WasmMemory {
-  return new (platform().WebAssembly.Memory)({ initial, maximum });
+  return new (platform().WebAssembly.Memory)({ initial, maximum, shared: false }) as WasmMemory;
+}
+
+/** The same of a kind that threads can share, where the page may: elsewhere it is this thread's alone. */
+export function sharedMemory(initial: number, maximum: number): WasmMemory<SharedArrayBuffer> {
+  return new (platform().WebAssembly.Memory)({ initial, maximum, shared: true }) as WasmMemory<SharedArrayBuffer>;
 }
 
 /** Compiled code with what it asks of its host; `E` says what it offers. */

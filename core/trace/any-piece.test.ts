@@ -10,19 +10,28 @@ import { readPiece, writePiece } from '../piece/read';
 import { finishParts } from '../finish/parts/index';
 import { sceneLists } from '../scene/index';
 import { settings } from './fixture';
-import { Exposure, instantPictures } from './exposure';
-import { bouncesOf, COUNT, FEATURES, SUMS } from './tracer';
+import { BorrowedExposure, Exposure, instantPictures } from './exposure';
+import { bouncesOf } from './tracer';
+import { COUNT, FEATURES, SUMS } from './worked';
 
 const SIDE = 16;
 const size = { ...settings, width: SIDE, height: SIDE, bounces: bouncesOf(3), brightest: 20, passes: true };
 
-/** Traces a frame of a piece with two samples a pixel, and looks at every number. */
+const whole = { x: 0, y: 0, width: SIDE, height: SIDE };
+
+/**
+ * Traces a frame of a piece with two samples a pixel, and looks at every number. Who reads it in the memory of another has
+ * the same.
+ */
 async function traced(piece: Piece): Promise<void> {
   for (const r of linkPiece(piece).ribbons) await makeReady(r, () => Promise.reject(new Error('none')));
   const cache = new MeshCache();
   const pictures = instantPictures(piece, 1.5, (r, f) => evaluateRibbon(r, piece.loop, f, 'draft', cache).mesh);
-  const exposure = new Exposure(pictures, size);
-  const { sums, features, passes } = exposure.traced({ x: 0, y: 0, width: SIDE, height: SIDE }, 2);
+  const exposure = new Exposure(pictures, size, [], 2);
+  const worked = exposure.traced(whole, 2);
+  const [lent] = exposure.lend();
+  expect(new BorrowedExposure(lent).traced(whole, 2)).toEqual(worked);
+  const { sums, features, passes } = worked;
   const wrong = (list: ArrayLike<number>, is: (x: number, i: number) => boolean) => {
     for (let i = 0; i < list.length; i++) if (!is(list[i], i)) return `${list[i]} at ${i}`;
     return null;
@@ -66,7 +75,7 @@ describe('what would trouble a tracer', () => {
       const { mesh } = evaluateRibbon(r, piece.loop, f, 'draft', new MeshCache());
       return { ...mesh, positions: mesh.positions.map((x, i) => (i % 17 === 0 ? NaN : i % 101 === 0 ? Infinity : x)) };
     });
-    const { sums } = new Exposure(pictures, size).traced({ x: 0, y: 0, width: SIDE, height: SIDE }, 2);
+    const { sums } = new Exposure(pictures, size).traced(whole, 2);
     expect(sums.every((x) => Number.isFinite(x) && x >= 0)).toBe(true);
   });
   it('is drawn: a camera within a form, and lamps within glass', async () => {

@@ -4,7 +4,8 @@ import { backdropShown } from '../scene/backdrop-shown';
 import type { BackdropAt } from '../scene/kind';
 import { lightShownAs } from '../scene/view-transform';
 import { pictureOf, settings, square } from './fixture';
-import { SUMS, Tracer } from './tracer';
+import { Tracer } from './tracer';
+import { SUMS } from './worked';
 
 /** Glass that bends nothing and takes nothing: what is behind is seen as it is. */
 const NOTHING = { transmission: 1, thickness: 1, ior: 1, specular: 0, roughness: 0 };

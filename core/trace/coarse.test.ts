@@ -3,7 +3,7 @@ import { emptyLight, fillFrom, lightIn } from '../develop/light';
 import { COARSE, coarsePixel, coarseRow, coarseSize } from './coarse';
 import { Exposure } from './exposure';
 import { ball, pictureOf, settings, white } from './fixture';
-import { SUMS } from './tracer';
+import { SUMS } from './worked';
 
 describe('the picture of few pixels that comes first', () => {
   it('is made of first samples of pixels of the picture itself', () => {

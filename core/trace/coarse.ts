@@ -1,5 +1,5 @@
-import type { Exposure } from './exposure';
-import { SUMS } from './tracer';
+import type { TileExposure } from './exposure';
+import { SUMS } from './worked';
 
 /** Of so many pixels each way one is traced before all others, so that there is a picture at once. */
 export const COARSE = 8;
@@ -13,7 +13,7 @@ export function coarseSize(width: number, height: number): { readonly width: num
 export const coarsePixel = (i: number, size: number) => Math.min(size - 1, i * COARSE + COARSE / 2);
 
 /** The first sample of every pixel of a row of those; SUMS numbers each. */
-export function coarseRow(exposure: Exposure, row: number, width: number, height: number): Float64Array {
+export function coarseRow(exposure: TileExposure, row: number, width: number, height: number): Float64Array {
   const across = coarseSize(width, height).width;
   const out = new Float64Array(SUMS * across);
   const y = coarsePixel(row, height);

@@ -2,7 +2,8 @@ import { describe, expect, it } from 'vitest';
 import { ball, pictureOf, settings, square, white } from './fixture';
 import { Exposure } from './exposure';
 import { roundsOf, tilesOf } from './tiles';
-import { bouncesOf, COUNT, FEATURES, FOUND, SUMS, TOLD, type TraceSettings, type Worked } from './tracer';
+import { bouncesOf, type TraceSettings } from './tracer';
+import { COUNT, FEATURES, FOUND, SUMS, TOLD, type Worked } from './worked';
 
 const size: TraceSettings = { ...settings, width: 32, height: 32, bounces: bouncesOf(4) };
 const tile = { x: 0, y: 0, width: 32, height: 32 };

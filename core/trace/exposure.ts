@@ -3,8 +3,10 @@ import { pcg } from '../pattern/maths';
 import type { Piece, RibbonDoc } from '../piece/piece';
 import { instantsOf } from '../scene/shutter';
 import type { Mesh } from '../shape/mesh';
-import { roundsOf } from './tiles';
-import { Tracer, type Tile, type TraceSettings, type Worked } from './tracer';
+import { roundsOf, TILE_PIXELS } from './tiles';
+import { BorrowedTracer, type LentScene, type TileTracer } from './tile-tracer';
+import { Tracer, type TraceSettings } from './tracer';
+import type { Tile, Worked } from './worked';
 
 /** Instants of an exposure at most: each has its shapes and trees in memory. */
 const MOST = 8;
@@ -29,25 +31,12 @@ export function instantPictures(
   });
 }
 
-/** A frame that is traced, blurred by what moves while the shutter is open: each sample has its instant. */
-export class Exposure {
-  private readonly tracers: readonly Tracer[];
+/** A frame as another thread is given it to trace tiles of: its scene at each instant. */
+export type LentExposure = readonly LentScene[];
 
-  /** @throws SceneTooLarge */
-  constructor(pictures: readonly PictureAt<Mesh>[], settings: TraceSettings, free: readonly Tracer[] = []) {
-    const tracers: Tracer[] = [];
-    pictures.forEach((picture, i) => {
-      const tracer = free[i] ?? new Tracer();
-      tracer.load(picture, settings, tracers[0]);
-      tracers.push(tracer);
-    });
-    this.tracers = tracers;
-  }
-
-  /** Those that another exposure may be traced with, after this one. */
-  get free(): readonly Tracer[] {
-    return this.tracers;
-  }
+/** Traces tiles of a frame, blurred by what moves while the shutter is open: each sample has its instant. */
+export class TileExposure {
+  constructor(private readonly tracers: readonly TileTracer[]) {}
 
   /**
    * Samples `first` up to, without, `end` of a tile: a round, see `roundsOf`, at whose beginning it is looked at which
@@ -93,6 +82,58 @@ export class Exposure {
         look: look && n === first,
       });
     return so!;
+  }
+}
+
+/** A frame that is traced. */
+export class Exposure extends TileExposure {
+  /** Those that another exposure may be traced with, after this one. */
+  readonly free: readonly Tracer[];
+
+  /**
+   * @param threads how many are to trace it, this one among them
+   * @throws SceneTooLarge
+   */
+  constructor(
+    pictures: readonly PictureAt<Mesh>[],
+    settings: TraceSettings,
+    free: readonly Tracer[] = [],
+    threads = 1,
+  ) {
+    const tracers: Tracer[] = [];
+    pictures.forEach((picture, i) => {
+      const tracer = free[i]?.threads === threads ? free[i] : new Tracer(threads);
+      tracer.load(picture, settings, tracers[0]);
+      tracers.push(tracer);
+    });
+    super(tracers);
+    this.free = tracers;
+  }
+
+  /**
+   * The frame for each of the other threads: until another is traced with the same tracers.
+   *
+   * @throws SceneTooLarge
+   */
+  lend(): readonly LentExposure[] {
+    const instants = this.free.map((tracer) => tracer.lend(TILE_PIXELS));
+    return instants[0].map((_, thread) => instants.map((lent) => lent[thread]));
+  }
+}
+
+/** A frame that another thread has laid out in its memory. */
+export class BorrowedExposure extends TileExposure {
+  /** Those that another exposure of the same thread may be traced with, after this one. */
+  readonly free: readonly BorrowedTracer[];
+
+  constructor(lent: LentExposure, free: readonly BorrowedTracer[] = []) {
+    const tracers = lent.map((scene) => {
+      const known = free.find((tracer) => tracer.has(scene));
+      known?.take(scene);
+      return known ?? new BorrowedTracer(scene);
+    });
+    super(tracers);
+    this.free = tracers;
   }
 }
 

@@ -4,7 +4,8 @@ import { RAMP } from '../pattern/ramp';
 import type { CameraAt, LightAt } from '../scene/kind';
 import { meshOf } from '../shape/builder';
 import { uniformConnectivity, type Mesh } from '../shape/mesh';
-import { bouncesOf, COUNT, SUMS, Tracer, type TraceSettings } from './tracer';
+import { bouncesOf, Tracer, type TraceSettings } from './tracer';
+import { COUNT, SUMS } from './worked';
 
 /** Small pictures to be traced in tests. */
 export const white: LightAt = {

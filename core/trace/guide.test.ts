@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import type { Surface } from '../finish/surface';
 import { ball, pictureOf, settings, square, white } from './fixture';
-import { FEATURES, FOUND, TOLD, Tracer } from './tracer';
+import { Tracer } from './tracer';
+import { FEATURES, FOUND, TOLD } from './worked';
 
 const SIDE = 16;
 const SAMPLES = 16;

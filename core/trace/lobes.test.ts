@@ -4,7 +4,8 @@ import type { Surface } from '../finish/surface';
 import { lightShownAs } from '../scene/view-transform';
 import { ball, meanOf, pictureOf, settings, square, white, withSky } from './fixture';
 import { TraceMemory } from './memory';
-import { bouncesOf, SUMS, Tracer } from './tracer';
+import { bouncesOf, Tracer } from './tracer';
+import { SUMS } from './worked';
 
 const lamp = { colour: [1, 1, 1], shadow: true } as const;
 const matt = { roughness: 1, specular: 0 };

@@ -11,6 +11,12 @@ const FINEST = 2e-5;
 /** The nearest distance at which crevices are told by the room in front, in sizes of the form. */
 const CREVICE = 0.02;
 
+/** Metres that a pixel shows of what is a metre away, and of what is nearest. */
+export interface PixelSize {
+  readonly perMetre: number;
+  readonly least: number;
+}
+
 interface Marched {
   readonly bound: DistanceBound;
   readonly cut: DistanceField['cut'];
@@ -26,12 +32,8 @@ interface Marched {
  */
 export class MarchedFields {
   private readonly list: Marched[] = [];
-  /** Metres that a pixel shows of what is a metre away, and of what is nearest. */
-  private readonly pixel: { readonly perMetre: number; readonly least: number };
 
-  constructor(pixel: { readonly perMetre: number; readonly least: number } = { perMetre: 0, least: 0 }) {
-    this.pixel = pixel;
-  }
+  constructor(private readonly pixel: PixelSize = { perMetre: 0, least: 0 }) {}
 
   /** Takes in a form, and gives its number. */
   add(field: DistanceField): number {

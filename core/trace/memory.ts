@@ -1,6 +1,7 @@
-import { compileWasm, PAGE, runWasm, wasmMemory, type Compiled, type WasmMemory } from '../maths/web-assembly';
+import { compileWasm, PAGE, runWasm, sharedMemory, type Compiled, type WasmMemory } from '../maths/web-assembly';
 import { filmTable } from './film-table';
 import { MarchedFields } from './marched';
+import { Readers, READERS_BYTES } from './readers';
 import { TRACER } from './wasm';
 import { Worn } from './worn';
 
@@ -87,45 +88,139 @@ interface Exports {
   ): void;
   takeBy(how: number): void;
   askedAt(): number;
+  ownBytes(): number;
 }
 
 /** 2 GB: addresses stay whole numbers of 31 bits. */
 const MOST_PAGES = 32_768;
-/** Tables of the tracer itself lie below. */
-const FIRST = 256 * 1024;
+/** Bytes in which each thread has numbers and tables of its own; see core/trace/assembly/own.ts. */
+const OWN = PAGE;
+/** Milliseconds that threads which read a scene are waited for, before the next is laid out elsewhere. */
+const PATIENCE = 500;
+
+/** A memory as another thread is given it, with room there. */
+export interface LentMemory {
+  /** Its number, among those of the thread that lends it. */
+  readonly id: number;
+  readonly memory: WasmMemory<SharedArrayBuffer>;
+  /** Which of the threads it is for, from 1: the first has laid out what is there. */
+  readonly thread: number;
+  /** What is there, by `Readers`. */
+  readonly scene: number;
+  /** Where the thread has room, in bytes. */
+  readonly at: number;
+  readonly bytes: number;
+}
 
 let compiled: Compiled | undefined;
+let made = 0;
 
 /** A scene that needs more memory than there is. */
 export class SceneTooLarge extends Error {
   override readonly name = 'SceneTooLarge';
 }
 
-/** The compiled tracer with a memory of its own, in which a scene is laid out from low to high addresses. */
+/** What is read in a memory that was lent has made room for something else. */
+export class SceneGone extends Error {
+  override readonly name = 'SceneGone';
+}
+
+/**
+ * The compiled tracer with a memory, in which a scene is laid out from low to high addresses: first who reads it, what
+ * each thread has of its own, and then the scene, with room for each thread after it.
+ */
 export class TraceMemory {
   readonly run: Exports;
-  private readonly memory: WasmMemory;
-  private top = FIRST;
+  readonly id = ++made;
+  private memory: WasmMemory<SharedArrayBuffer>;
+  private readonly readers: Readers;
+  /** The lowest and the highest address that may be given away, and what of it is. */
+  private first = 0;
+  private end = 0;
+  private top = 0;
   /** Patterns of the scene that is in memory. */
   worn = new Worn();
   /** Its endless forms. */
   fields = new MarchedFields();
-  private seen = { floats: new Float32Array(), whole: new Uint32Array() };
+  private seen: { readonly floats: Float32Array; readonly whole: Uint32Array } | undefined;
   private readonly asked: number;
 
-  constructor() {
+  /**
+   * @param threads how many may read what is laid out here, this one among them
+   * @param lent the memory of another thread, which is read
+   */
+  constructor(
+    readonly threads = 1,
+    private lent?: LentMemory,
+  ) {
     compiled ??= compileWasm(TRACER);
-    this.memory = wasmMemory(16, MOST_PAGES);
-    this.run = runWasm<Exports>(compiled, { memory: this.memory, wear: this.wear, ...this.marching });
+    this.memory = lent?.memory ?? sharedMemory(16, MOST_PAGES);
+    if (lent) this.give(lent.at, lent.at + lent.bytes);
+    else this.give(PAGE + OWN * threads, MOST_PAGES * PAGE - 16);
+    if (!lent) this.grow(this.first);
+    const own = PAGE + OWN * (lent?.thread ?? 0);
+    this.run = runWasm<Exports>(compiled, { memory: this.memory, own, wear: this.wear, ...this.marching });
+    if (this.run.ownBytes() > OWN) throw new RangeError(`A thread has ${this.run.ownBytes()} bytes of its own.`);
+    this.readers = new Readers(new Int32Array(this.memory.buffer, 0, READERS_BYTES / 4));
     this.run.prepare();
     this.asked = this.run.askedAt() / 4;
     this.floats(this.run.filmWeights(), filmTable().length).set(filmTable());
   }
 
+  /** From now on, addresses from `first` up to `end` may be given away. */
+  private give(first: number, end: number): void {
+    [this.first, this.end, this.top] = [first, end, first];
+  }
+
+  /** Goes over to another scene in the memory that was lent. */
+  take(lent: LentMemory): void {
+    this.lent = lent;
+    this.memory = lent.memory;
+    this.worn = new Worn();
+    this.give(lent.at, lent.at + lent.bytes);
+  }
+
+  /**
+   * Lends what is laid out here to the other threads, with room of so many bytes for each: all of it is gone as soon as
+   * something else is laid out.
+   */
+  lend(bytes: number): readonly LentMemory[] {
+    return Array.from({ length: this.threads - 1 }, (_, i) => ({
+      id: this.id,
+      memory: this.memory,
+      thread: i + 1,
+      scene: this.readers.scene,
+      at: this.room(bytes),
+      bytes,
+    }));
+  }
+
+  /** Whether something else may be laid out here: nobody reads what is there any more. */
+  renew(): boolean {
+    this.top = this.first;
+    this.worn = new Worn();
+    return this.readers.end(PATIENCE);
+  }
+
+  /**
+   * Works on what is there.
+   *
+   * @throws SceneGone where it was lent, and is there no more
+   */
+  read<T>(work: () => T): T {
+    if (!this.lent) return work();
+    if (!this.readers.enter(this.lent.scene)) throw new SceneGone('The scene has made room for another.');
+    try {
+      return work();
+    } finally {
+      this.readers.leave();
+    }
+  }
+
   /** Memory as numbers; what has grown is another buffer. */
   private view(): { readonly floats: Float32Array; readonly whole: Uint32Array } {
     const { buffer } = this.memory;
-    if (this.seen.floats.buffer !== buffer)
+    if (this.seen?.floats.buffer !== buffer)
       this.seen = { floats: new Float32Array(buffer), whole: new Uint32Array(buffer) };
     return this.seen;
   }
@@ -155,11 +250,11 @@ export class TraceMemory {
 
   /** Bytes that a scene takes so far. */
   get used(): number {
-    return this.top - FIRST;
+    return this.top - this.first;
   }
 
   /** Lets go of everything that was laid out above an address. */
-  release(to = FIRST): void {
+  release(to = this.first): void {
     this.top = to;
   }
 
@@ -176,16 +271,19 @@ export class TraceMemory {
   room(bytes: number): number {
     const at = (this.top + 15) & ~15;
     const end = at + bytes;
-    const pages = Math.ceil((end + 16) / PAGE);
-    if (pages > MOST_PAGES)
+    if (end > this.end)
       throw new SceneTooLarge(
         `True light would need ${Math.ceil(end / 2 ** 20)} MB for this frame, and has ` +
-          `${(MOST_PAGES * PAGE) / 2 ** 20}. Use fewer faces or copies.`,
+          `${Math.ceil(this.end / 2 ** 20)}. Use fewer faces or copies.`,
       );
-    const have = this.memory.buffer.byteLength / PAGE;
-    if (pages > have) this.memory.grow(pages - have);
+    this.grow(end);
     this.top = end;
     return at;
+  }
+
+  private grow(end: number): void {
+    const more = Math.ceil((end + 16) / PAGE) - this.memory.buffer.byteLength / PAGE;
+    if (more > 0) this.memory.grow(more);
   }
 
   /** Views of a stretch; good until further room is asked for. */

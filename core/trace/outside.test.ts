@@ -4,7 +4,8 @@ import type { LightAt } from '../scene/kind';
 import { meshOf } from '../shape/builder';
 import { uniformConnectivity, type Mesh } from '../shape/mesh';
 import { ball, meanOf, pictureOf, settings, square, white, withSky } from './fixture';
-import { bouncesOf, COUNT, SUMS, Tracer } from './tracer';
+import { bouncesOf, Tracer } from './tracer';
+import { COUNT, SUMS } from './worked';
 
 const lamp = { colour: [1, 1, 1] as const, shadow: true };
 const matt = { roughness: 1, specular: 0 };

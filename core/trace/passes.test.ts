@@ -8,7 +8,7 @@ import { Exposure } from './exposure';
 import { ball, pictureOf, settings, square, white } from './fixture';
 import { motionPass } from './motion';
 import { PassSheet } from './passes';
-import { SUMS } from './tracer';
+import { SUMS } from './worked';
 
 const size = { ...settings, width: 24, height: 24, passes: true };
 const all = { x: 0, y: 0, width: 24, height: 24 };

@@ -2,7 +2,7 @@ import type { PictureAt } from '../evaluate/picture-at';
 import type { Mesh } from '../shape/mesh';
 import { lampsOf } from './lamps';
 import { FIRST, FIRST_RIBBON, passNumbers, sourcesOf } from './pass-numbers';
-import { COUNT, SUMS, type Tile, type Worked } from './tracer';
+import { COUNT, SUMS, type Tile, type Worked } from './worked';
 
 /** Something that is told of every pixel. */
 export interface Pass {

@@ -1,7 +1,9 @@
-import type { Tile } from './tracer';
+import type { Tile } from './worked';
 
 /** Pixels each way of a tile. */
 const SIDE = 48;
+/** How many it has at most. */
+export const TILE_PIXELS = SIDE * SIDE;
 
 /**
  * The tiles of a picture, those about a place first: that is where one looks.

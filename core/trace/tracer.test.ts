@@ -18,7 +18,8 @@ import { REFERENCE, referencePicture } from './reference';
 import { REFERENCE_PIECE, referencePiece } from './reference-piece';
 import { tilesOf } from './tiles';
 import { TraceMemory } from './memory';
-import { bouncesOf, SUMS, Tracer } from './tracer';
+import { bouncesOf, Tracer } from './tracer';
+import { SUMS } from './worked';
 import { drawTopologyOf } from '../shape/drawable';
 
 const lamp = { colour: [1, 1, 1] as const, shadow: true };

@@ -3,12 +3,13 @@ import { inverseRows, isIdentity } from '../maths/matrix';
 import type { Vec3 } from '../maths/vec3';
 import { distanceAhead } from '../scene/lens';
 import { projectionOf } from '../scene/projection';
+import type { DistanceField } from '../shape/fractals/field';
 import { FINISH, type Mesh } from '../shape/mesh';
 import { behindOf, pictureBehind } from './behind';
 import { asksForCrevices, drawnOf, type Drawn } from './drawn';
 import { glowsOf } from './glows';
 import { lampsOf, skyOf, writeLamps } from './lamps';
-import { MarchedFields } from './marched';
+import { MarchedFields, type PixelSize } from './marched';
 import { TraceMemory } from './memory';
 import { overlayBlock, overlaysOf } from './overlay';
 import { passNumbers } from './pass-numbers';
@@ -17,7 +18,7 @@ import { NOTHING, ShapeRoom, type Grown, type Known, type Placed } from './shape
 import { boxOf, single, standingIn, type Standing } from './standing';
 import { letsThrough, SURFACE_NUMBERS, surfaceBlock } from './surfaces';
 import { sweepDrawn, sweepMatrix, sweepSurfaces } from './sweep';
-import { Worn } from './worn';
+import { TileTracer, type LentScene, type Told } from './tile-tracer';
 
 /** How a picture is traced. */
 export interface TraceSettings {
@@ -53,43 +54,6 @@ export function bouncesOf(count: number): Bounces {
   return { matt: count, glossy: count, glass: 2 * count };
 }
 
-/** What has been found out about a tile. */
-export interface Worked {
-  /** SUMS numbers a pixel, rows from the top. */
-  readonly sums: Float64Array;
-  /** FEATURES numbers a pixel. */
-  readonly features: Float32Array;
-  /** As many numbers a pixel as `passNumbers` says; absent where they are not wanted. */
-  readonly passes?: Float32Array;
-  /** Pixels that have got samples this time. */
-  readonly worked: number;
-}
-
-/** A rectangle of pixels of a picture. */
-export interface Tile {
-  readonly x: number;
-  readonly y: number;
-  readonly width: number;
-  readonly height: number;
-}
-
-/**
- * Numbers kept of each pixel: sums of red, green, blue, of how much is covered, of squares of brightness; of how many
- * samples; sums of light that covers nothing; and of brightness that was above the limit, and is left out.
- */
-export const SUMS = 10;
-/** Where the number of samples stands, and what was left out. */
-export const COUNT = 5;
-export const LEFT_OUT = 9;
-
-/**
- * Numbers kept of what is seen in a pixel, through clear glass and in mirrors too: sums of base colour, normal and metres
- * away; of how many samples something stands in, and of how many it is told what.
- */
-export const FEATURES = 9;
-export const FOUND = 7;
-export const TOLD = 8;
-
 const COPY_NUMBERS = 36;
 const CAMERA_NUMBERS = 41;
 /** Of a picture behind everything: where it is, its size, the places of pixels in it, and a factor on its light. */
@@ -106,16 +70,20 @@ const SLOTS = Object.keys(FINISH).length;
  * tracer.load(picture, { width: 320, height: 240, bounces: bouncesOf(6), brightest: Infinity, grain: 0 });
  * const sums = tracer.samples({ x: 0, y: 0, width: 320, height: 240 }, 0, 16);
  */
-export class Tracer {
-  private readonly memory = new TraceMemory();
-  private mark = 0;
-  private passSize = 0;
+export class Tracer extends TileTracer {
+  private told: Told | undefined;
+  private table = 0;
   /** What stands there, by the numbers that `trace` tells. */
   standing: readonly Standing[] = [];
   private room: ShapeRoom | undefined;
   private placed: ReadonlyMap<Mesh, Placed> = new Map();
   /** Which shape a ribbon has, by the ribbon and the number of the shape among its own. */
   private named: ReadonlyMap<string, Mesh> = new Map();
+
+  /** @param threads how many are to trace its pictures, this one among them */
+  constructor(threads = 1) {
+    super(new TraceMemory(threads));
+  }
 
   /** Bytes that the scene takes. */
   get bytes(): number {
@@ -130,12 +98,11 @@ export class Tracer {
    * @throws SceneTooLarge
    */
   load(picture: PictureAt<Mesh>, settings: TraceSettings, first?: Tracer): void {
-    const { memory } = this;
     const named = namedShapes(picture);
     const known = this.known(named, first);
     this.placed = new Map();
-    memory.release();
-    memory.worn = new Worn();
+    if (!this.memory.renew()) this.memory = new TraceMemory(this.threads);
+    const { memory } = this;
     const { scene } = picture;
     const drawn = shapesOf(picture);
     const overlays = overlaysOf(picture, settings.width, settings.height);
@@ -149,14 +116,15 @@ export class Tracer {
       [...drawn.values(), ...sweeps.map((s) => s.drawn), ...overlays.map((o) => o.drawn)],
       count,
     );
-    memory.fields = new MarchedFields(pixelOf(picture, settings));
+    const pixel = pixelOf(picture, settings);
+    memory.fields = new MarchedFields(pixel);
+    const fields: DistanceField[] = [];
     const placed = new Map(
-      [...drawn].map(([mesh, d]) => [
-        mesh,
-        d === MARCHED
-          ? room.placeField(d, mesh.field!, memory.fields.add(mesh.field!))
-          : room.place(d, known.get(mesh)),
-      ]),
+      [...drawn].map(([mesh, d]) => {
+        if (d !== MARCHED) return [mesh, room.place(d, known.get(mesh))];
+        fields.push(mesh.field!);
+        return [mesh, room.placeField(d, mesh.field!, memory.fields.add(mesh.field!))];
+      }),
     );
     const worn = [...picture.wardrobe.values(), ...sweeps.map(({ g }) => sweepSurfaces(g))];
     const surfaces = memory.room(4 * SURFACE_NUMBERS * SLOTS * Math.max(1, worn.length + overlays.length));
@@ -214,11 +182,29 @@ export class Tracer {
     ]);
     new Float32Array(table.buffer)[19] = glows.power;
     table[20] = picture.ribbons.length;
-    memory.run.takeScene(memory.put(table));
+    this.table = memory.put(table);
+    memory.run.takeScene(this.table);
     this.mark = memory.mark;
+    this.told = { worn, fields, pixel, passSize: this.passSize };
     this.room = room;
     this.placed = placed;
     this.named = named;
+  }
+
+  get threads(): number {
+    return this.memory.threads;
+  }
+
+  /**
+   * What is loaded, for each of the other threads: until the next is.
+   *
+   * @param pixels that a tile has at most
+   * @throws SceneTooLarge
+   */
+  lend(pixels: number): readonly LentScene[] {
+    const lent = this.memory.lend(this.tileBytes(pixels));
+    this.mark = this.memory.mark;
+    return lent.map((memory) => ({ ...this.told!, memory, table: this.table }));
   }
 
   /** Trees that need not be built for the shapes of a picture which is about to be loaded. */
@@ -243,60 +229,6 @@ export class Tracer {
   private grown(mesh: Mesh): Grown | undefined {
     const placed = this.placed.get(mesh);
     return placed && this.room!.grown(placed);
-  }
-
-  /**
-   * Samples `first` up to, without, `end` of the pixels of a tile. Where an error is set, pixels that are good are left
-   * as they are: the same ones, if the steps in which a tile is sampled are.
-   *
-   * @param before sums of the samples before, to be added to
-   * @returns SUMS numbers a pixel, rows from the top
-   */
-  samples(tile: Tile, first: number, end: number, before?: Float64Array): Float64Array {
-    return this.work(tile, first, end, before ? { sums: before } : undefined, { features: false, look: true }).sums;
-  }
-
-  /**
-   * The same with what is met first, for denoising and for passes.
-   *
-   * @param how whether that is wanted, and whether it is looked at now which pixels are good
-   * @returns also FEATURES numbers a pixel, and how many pixels have got samples
-   */
-  work(
-    tile: Tile,
-    first: number,
-    end: number,
-    before: Partial<Worked> | undefined,
-    { features: withFeatures, look }: { readonly features: boolean; readonly look: boolean },
-  ): Worked {
-    const { memory } = this;
-    const { x, y, width, height } = tile;
-    memory.release(this.mark);
-    const pixels = width * height;
-    const at = memory.room(8 * SUMS * pixels);
-    const met = withFeatures ? memory.room(4 * FEATURES * pixels) : 0;
-    const numbers = this.passSize * pixels;
-    const told = numbers > 0 ? memory.room(4 * numbers) : 0;
-    if (told) {
-      const passes = memory.floats(told, numbers);
-      if (before?.passes) passes.set(before.passes);
-      else passes.fill(0);
-    }
-    const sums = memory.doubles(at, SUMS * pixels);
-    if (before?.sums) sums.set(before.sums);
-    else sums.fill(0);
-    if (withFeatures) {
-      const features = memory.floats(met, FEATURES * pixels);
-      if (before?.features) features.set(before.features);
-      else features.fill(0);
-    }
-    const worked = memory.run.addSamples(x, y, width, height, first, end, at, met, told, look);
-    return {
-      sums: memory.doubles(at, SUMS * pixels).slice(),
-      features: memory.floats(met, withFeatures ? FEATURES * pixels : 0).slice(),
-      ...(told ? { passes: memory.floats(told, numbers).slice() } : {}),
-      worked,
-    };
   }
 
   /**
@@ -425,7 +357,7 @@ function shapesOf({ ribbons, wardrobe }: PictureAt<Mesh>): ReadonlyMap<Mesh, Dra
 }
 
 /** Metres that a pixel shows, of what is a metre away and at least. */
-function pixelOf({ scene, aspect }: PictureAt<Mesh>, { width, height }: TraceSettings) {
+function pixelOf({ scene, aspect }: PictureAt<Mesh>, { width, height }: TraceSettings): PixelSize {
   const metres = Math.hypot(...projectionOf(scene.camera, aspect, width, height).across(1, 0, 1));
   return scene.camera.parallel > 0 ? { perMetre: 0, least: metres } : { perMetre: metres, least: 0 };
 }

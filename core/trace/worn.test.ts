@@ -4,7 +4,8 @@ import { patternedAt, type PatternAt } from '../pattern/pattern-at';
 import type { GroundAt } from '../scene/kind';
 import type { Mesh } from '../shape/mesh';
 import { ball, meanOf, pictureOf, settings, square } from './fixture';
-import { SUMS, Tracer, bouncesOf, type TraceSettings } from './tracer';
+import { Tracer, bouncesOf, type TraceSettings } from './tracer';
+import { SUMS } from './worked';
 
 const clock = { frame: 3, frames: 24 };
 const layer = (kind: string, values: object, to: PatternAt['to'], more: Partial<PatternAt> = {}): PatternAt => ({

@@ -5,23 +5,32 @@ import type { PictureAt } from '@maypole/core/evaluate/picture-at';
 import type { Asset } from '@maypole/core/files/asset';
 import { assetOf } from '@maypole/core/files/store';
 import type { Mesh } from '@maypole/core/shape/mesh';
+import type { LentExposure } from '@maypole/core/trace/exposure';
 import { PassSheet } from '@maypole/core/trace/passes';
 import { tilesOf } from '@maypole/core/trace/tiles';
-import { COUNT, SUMS, type Tile, type TraceSettings, type Worked } from '@maypole/core/trace/tracer';
+import type { TraceSettings } from '@maypole/core/trace/tracer';
+import { COUNT, SUMS, type Tile, type Worked } from '@maypole/core/trace/worked';
 
-/** What a thread is told. */
+/** Files that a picture cannot be traced without, by their names. */
+type Files = readonly (readonly [string, Asset])[];
+
+/** What a thread is told; it answers each once. */
 export type ToThread =
+  /** Lay a picture out, for so many threads. */
   | {
       readonly type: 'picture';
       readonly pictures: readonly PictureAt<Mesh>[];
       readonly settings: TraceSettings;
       readonly samples: number;
-      readonly files: readonly (readonly [string, Asset])[];
+      readonly files: Files;
+      readonly threads: number;
     }
+  /** Take one over that the first thread has laid out. */
+  | { readonly type: 'lent'; readonly lent: LentExposure; readonly samples: number; readonly files: Files }
   | { readonly type: 'tile'; readonly tile: Tile };
 /** What it answers. */
 export type FromThread =
-  | { readonly type: 'ready' }
+  | { readonly type: 'ready'; readonly lent: readonly LentExposure[] }
   | { readonly type: 'tile'; readonly tile: Tile; readonly part: Worked }
   | { readonly type: 'failed'; readonly name: string; readonly message: string };
 
@@ -42,8 +51,8 @@ export interface Traced {
 }
 
 /**
- * Threads that trace pictures one after the other, tiles of each shared out among them: whoever takes which, the picture
- * is the same in every bit.
+ * Threads that trace pictures one after the other. The first lays a picture out, the others read it in the memory of the
+ * first, and tiles are shared out among them: whoever takes which, the picture is the same in every bit.
  */
 export class TraceCrew {
   private readonly threads: Worker[] = [];
@@ -78,30 +87,29 @@ export class TraceCrew {
       return asset ? [[name, asset] as const] : [];
     });
     for (const [name] of files) this.given.add(name);
+    const [first, ...others] = this.threads;
+    const trace = async (thread: Worker) => {
+      while (next < tiles.length) {
+        const { tile, part } = await answer(thread, { type: 'tile', tile: tiles[next++] }, 'tile');
+        put(tile, part);
+      }
+    };
     try {
-      await Promise.all(
-        this.threads.map(
-          (thread) =>
-            new Promise<void>((resolve, reject) => {
-              thread.removeAllListeners();
-              const say = (message: ToThread) => thread.postMessage(message);
-              const give = () => (next < tiles.length ? say({ type: 'tile', tile: tiles[next++] }) : resolve());
-              thread.on('message', (m: FromThread) => {
-                if (m.type === 'failed') {
-                  // Nobody begins another tile of a picture that cannot be traced.
-                  next = tiles.length;
-                  return reject(Object.assign(new Error(m.message), { name: m.name }));
-                }
-                if (m.type === 'tile') put(m.tile, m.part);
-                give();
-              });
-              thread.on('error', reject);
-              thread.on('exit', () => reject(new Error('A thread that traced a picture has ended.')));
-              say({ type: 'picture', pictures, settings, samples, files });
-            }),
-        ),
+      const { lent } = await answer(
+        first,
+        { type: 'picture', pictures, settings, samples, files, threads: this.count },
+        'ready',
       );
+      await Promise.all([
+        trace(first),
+        ...others.map(async (thread, i) => {
+          await answer(thread, { type: 'lent', lent: lent[i], samples, files }, 'ready');
+          await trace(thread);
+        }),
+      ]);
     } catch (error) {
+      // Nobody begins another tile of a picture that cannot be traced.
+      next = tiles.length;
       await this.close();
       throw error;
     }
@@ -121,4 +129,22 @@ export class TraceCrew {
     this.given.clear();
     return thread;
   }
+}
+
+/** Tells a thread something, and waits for its answer, which has to be of one type. */
+function answer<T extends 'ready' | 'tile'>(
+  thread: Worker,
+  message: ToThread,
+  type: T,
+): Promise<Extract<FromThread, { type: T }>> {
+  return new Promise((resolve, reject) => {
+    thread.removeAllListeners();
+    thread.on('message', (m: FromThread) => {
+      if (m.type === 'failed') return reject(Object.assign(new Error(m.message), { name: m.name }));
+      if (m.type === type) resolve(m as Extract<FromThread, { type: T }>);
+    });
+    thread.on('error', reject);
+    thread.on('exit', () => reject(new Error('A thread that traced a picture has ended.')));
+    thread.postMessage(message);
+  });
 }

@@ -1,5 +1,5 @@
 import type { SceneAt } from '@maypole/core/evaluate/picture-at';
-import type { Tile, Worked } from '@maypole/core/trace/tracer';
+import type { Tile, Worked } from '@maypole/core/trace/worked';
 
 /** What of a traced picture is shown: itself, or where samples went. */
 export type Shows = 'picture' | 'samples';

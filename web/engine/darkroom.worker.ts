@@ -4,7 +4,7 @@ import { Denoiser, emptyGuides, putGuides, type Guides } from '@maypole/core/dev
 import { emptyLight, fillFrom, putTile, type LightPicture } from '@maypole/core/develop/light';
 import { sampleColour } from '@maypole/core/develop/sample-map';
 import { coarseSize } from '@maypole/core/trace/coarse';
-import { COUNT, SUMS } from '@maypole/core/trace/tracer';
+import { COUNT, SUMS } from '@maypole/core/trace/worked';
 import { pictureFiles } from '../view/picture-files';
 import { scope } from '../view/worker-scope';
 import type { Develop, FromDarkroom, ToDarkroom } from './darkroom-protocol';

@@ -1,6 +1,7 @@
 import type { Piece } from '@maypole/core/piece/piece';
 import type { Detail } from '@maypole/core/steps/step';
-import type { Tile, TraceSettings, Worked } from '@maypole/core/trace/tracer';
+import type { TraceSettings } from '@maypole/core/trace/tracer';
+import type { Tile, Worked } from '@maypole/core/trace/worked';
 
 /** A frame to be traced. */
 export interface TraceJob {
@@ -26,7 +27,10 @@ export type ToTracer =
   | { readonly type: 'picture'; readonly job: PictureJob }
   /** A whole frame, to be shown at once. */
   | { readonly type: 'frame'; readonly job: TraceJob; readonly denoise: boolean }
-  | { readonly type: 'stop' };
+  | { readonly type: 'stop' }
+  /** Pictures are laid out by this worker for all of them, or by another: see lent-scene.ts. */
+  | { readonly type: 'lend'; readonly to: readonly MessagePort[] }
+  | { readonly type: 'borrow'; readonly from: MessagePort };
 
 export type FromTracer =
   /** One of the rows of pixels that are traced first; see coarse.ts of core/trace. */

@@ -9,18 +9,26 @@ import { evaluateRibbon } from '@maypole/core/evaluate/ribbon';
 import { linkPiece } from '@maypole/core/piece/link';
 import type { Mesh } from '@maypole/core/shape/mesh';
 import { coarseRow, coarseSize } from '@maypole/core/trace/coarse';
-import { Exposure, instantPictures } from '@maypole/core/trace/exposure';
+import { BorrowedExposure, Exposure, instantPictures, type TileExposure } from '@maypole/core/trace/exposure';
+import { SceneGone } from '@maypole/core/trace/memory';
+import type { BorrowedTracer } from '@maypole/core/trace/tile-tracer';
 import { roundsOf, tilesOf } from '@maypole/core/trace/tiles';
-import type { Tile, Tracer, Worked } from '@maypole/core/trace/tracer';
+import type { Tracer } from '@maypole/core/trace/tracer';
+import type { Tile, Worked } from '@maypole/core/trace/worked';
 import { fetchAsset } from '../view/fetch-asset';
 import { pictureFiles } from '../view/picture-files';
 import { scope } from '../view/worker-scope';
 import { breathe, breatheNowAndThen } from './breathe';
+import { Lender, type LentFrame } from './lent-scene';
 import type { FromTracer, PictureJob, ToTracer, TraceJob } from './trace-protocol';
 
 const cache = new MeshCache();
 /** Memory that was grown for a scene is good for the next. */
 let free: readonly Tracer[] = [];
+/** Workers that read what is laid out here, or the one that lays out what is read here. */
+let borrowers: readonly MessagePort[] = [];
+let lender: Lender | null = null;
+let borrowed: readonly BorrowedTracer[] = [];
 let denoiser: Denoiser | null = null;
 let wanted = -1;
 
@@ -31,12 +39,22 @@ scope.onmessage = ({ data }: MessageEvent<ToTracer>) => {
     wanted = -1;
     return;
   }
+  if (data.type === 'lend') {
+    borrowers = data.to;
+    return;
+  }
+  if (data.type === 'borrow') {
+    lender = new Lender(data.from);
+    return;
+  }
   const { job } = data;
   wanted = job.id;
   const work = data.type === 'picture' ? tracePicture(data.job) : traceFrame(job, data.denoise);
-  work.catch((error: unknown) =>
-    tell({ type: 'failed', id: job.id, message: error instanceof Error ? error.message : String(error) }),
-  );
+  work.catch((error: unknown) => {
+    // It has made room for the picture that is wanted now.
+    if (error instanceof SceneGone) return;
+    tell({ type: 'failed', id: job.id, message: error instanceof Error ? error.message : String(error) });
+  });
 };
 
 /** The frame at the instants of its exposure, with all its files. */
@@ -50,16 +68,34 @@ async function picturesOf({ piece, frame, detail }: TraceJob): Promise<readonly 
 }
 
 function exposureOf(pictures: readonly PictureAt<Mesh>[], { settings }: TraceJob): Exposure {
-  const exposure = new Exposure(pictures, settings, free);
+  const exposure = new Exposure(pictures, settings, free, 1 + borrowers.length);
   free = exposure.free;
+  return exposure;
+}
+
+/** The picture in memory, for all workers that trace it; undefined where another is wanted meanwhile. */
+async function laidOut(job: PictureJob): Promise<TileExposure | undefined> {
+  const { id } = job;
+  if (lender) {
+    const { lent, files } = await lender.frameOf(id);
+    await pictureFiles({ files });
+    if (wanted !== id) return undefined;
+    const exposure = new BorrowedExposure(lent, borrowed);
+    borrowed = exposure.free;
+    return exposure;
+  }
+  const pictures = await picturesOf(job);
+  if (wanted !== id) return undefined;
+  const exposure = exposureOf(pictures, job);
+  const { files } = pictures[0];
+  exposure.lend().forEach((lent, i) => borrowers[i].postMessage({ id, lent, files } satisfies LentFrame));
   return exposure;
 }
 
 async function tracePicture(job: PictureJob): Promise<void> {
   const { id, settings, samples, index, of, place } = job;
-  const pictures = await picturesOf(job);
-  if (wanted !== id) return;
-  const exposure = exposureOf(pictures, job);
+  const exposure = await laidOut(job);
+  if (!exposure) return;
   for (let row = index; row < coarseSize(settings.width, settings.height).height; row += of) {
     const sums = coarseRow(exposure, row, settings.width, settings.height);
     tell({ type: 'coarse', id, row, sums }, [sums.buffer]);

@@ -1,19 +1,27 @@
 import { tilesOf } from '@maypole/core/trace/tiles';
 import { REFERENCE_PIECE, referencePiece } from '@maypole/core/trace/reference-piece';
-import { SUMS } from '@maypole/core/trace/tracer';
+import { SUMS } from '@maypole/core/trace/worked';
 import type { Checked } from '../view/checked';
+import { shareFrames } from './lent-scene';
 import type { FromTracer, ToTracer } from './trace-protocol';
 
-/** Traces a piece here by one, two and seven workers, and compares the bits with those that are written down. */
+/** Workers by which a piece is traced, and whether they share its memory. */
+const CREWS = [
+  { count: 1, shared: false, name: 'by one worker' },
+  { count: 2, shared: true, name: 'by 2 workers' },
+  { count: 7, shared: true, name: 'by 7 workers' },
+  { count: 2, shared: false, name: 'by 2 workers with a memory each' },
+] as const;
+
+/** Traces a piece here by some workers and by more, and compares the bits with those that are written down. */
 export async function* checkWorkers(): AsyncGenerator<Checked> {
-  for (const count of [1, 2, 7]) {
-    const differs = (await hashBy(count)) === REFERENCE_PIECE.sha256 ? 0 : 1;
-    const name = `True light, bit by bit, by ${count === 1 ? 'one worker' : `${count} workers`}`;
-    yield { name, difference: differs, limit: 0, share: differs };
+  for (const { count, shared, name } of CREWS) {
+    const differs = (await hashBy(count, shared)) === REFERENCE_PIECE.sha256 ? 0 : 1;
+    yield { name: `True light, bit by bit, ${name}`, difference: differs, limit: 0, share: differs };
   }
 }
 
-async function hashBy(count: number): Promise<string> {
+async function hashBy(count: number, shared: boolean): Promise<string> {
   const { frame, samples, settings } = REFERENCE_PIECE;
   const { width, height } = settings;
   const all = new Float64Array(SUMS * width * height);
@@ -22,9 +30,10 @@ async function hashBy(count: number): Promise<string> {
   try {
     await new Promise<void>((resolve, reject) => {
       let done = 0;
-      for (let index = 0; index < count; index++) {
-        const worker = new Worker(new URL('./trace.worker.ts', import.meta.url), { type: 'module' });
-        workers.push(worker);
+      for (let i = 0; i < count; i++)
+        workers.push(new Worker(new URL('./trace.worker.ts', import.meta.url), { type: 'module' }));
+      if (shared) shareFrames(workers);
+      workers.forEach((worker, index) => {
         worker.onerror = (event) => reject(new Error(event.message || 'A worker ended by itself.'));
         worker.onmessage = ({ data }: MessageEvent<FromTracer>) => {
           if (data.type === 'failed') return reject(new Error(data.message));
@@ -42,7 +51,7 @@ async function hashBy(count: number): Promise<string> {
           type: 'picture',
           job: { ...job, index, of: count, place: [0.5, 0.5] },
         } satisfies ToTracer);
-      }
+      });
     });
   } finally {
     for (const worker of workers) worker.terminate();

@@ -1,5 +1,7 @@
 /** Endless forms, which the host marches: it has their distance bounds (core/trace/marched.ts). */
 
+import { ownRoom } from './own';
+
 // eslint-disable-next-line @typescript-eslint/no-unused-vars
 @external('env', 'march')
 declare function march(
@@ -18,7 +20,7 @@ declare function march(
 declare function lookAt(field: i32, x: f32, y: f32, z: f32, far: f32, out: usize): void;
 
 /** The way a place looks, its depth in a crevice, and how far from it a ray begins. */
-const seen = memory.data(5 * 4, 16);
+const seen = ownRoom(5 * 4);
 
 /** What stands there is such a form when the first node of its shape is below −1. */
 @inline

@@ -1,4 +1,5 @@
 import { cosTurns } from './maths';
+import { ownRoom } from './own';
 
 /**
  * A thin film on a body: Airy's sum over all reflections in it (M. Born & E. Wolf, Principles of Optics, section
@@ -11,7 +12,7 @@ const FIRST: f32 = 385;
 const STEP: f32 = 8;
 
 /** What light of each wavelength counts in red, green and blue, and a free number; core/trace/memory.ts writes it. */
-const weights = memory.data(40 * 16, 16);
+const weights = ownRoom(40 * 16);
 
 export function filmWeights(): usize {
   return weights;

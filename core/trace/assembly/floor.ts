@@ -1,6 +1,7 @@
 import * as hit from './intersect';
 import * as lamp from './lamps';
 import { cosTurns, sinTurns } from './maths';
+import { ownRoom } from './own';
 import * as room from './room';
 import { next } from './sampler';
 import { leftB, leftG, leftR, reaches } from './shadow';
@@ -17,7 +18,7 @@ export let mz: f32 = 0;
 
 /** Places of lamps that are weighed against each other for the shadow on a floor. */
 const TRIES = 8;
-const tried = memory.data(8 * 5 * 4);
+const tried = ownRoom(8 * 5 * 4);
 
 /**
  * Whether the floor shows shadow at a place of the ray. It does so as often as the share of the light that is kept away:

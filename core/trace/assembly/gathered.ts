@@ -1,3 +1,4 @@
+import { ownRoom } from './own';
 import * as scene from './scene';
 
 /** The light that a path has gathered, all of it and by what it comes from. */
@@ -7,7 +8,7 @@ export let b: f32 = 0;
 
 /** What the light comes from: a lamp by its number, then the sky, what glows, and air, floor and backdrop. */
 const MOST_SOURCES = 80;
-const bySource = memory.data(MOST_SOURCES * 12);
+const bySource = ownRoom(MOST_SOURCES * 12);
 /** How many there are; 0 where it is not told by what light comes from. */
 let sources = 0;
 /** Light that has been cut off, as brightness. */

@@ -1,3 +1,4 @@
+import { ownRoom } from './own';
 import { PACKET, WHICH } from './packet';
 import { CODES, NODE } from './tree';
 import * as field from './field';
@@ -15,10 +16,10 @@ export let hitV: f32 = 0;
  * them the distances of their boxes.
  */
 const DEPTH: usize = 192 * 4;
-const upper = memory.data(2 * 192 * 4, 16);
-const lower = memory.data(2 * 192 * 4, 16);
+const upper = ownRoom(2 * 192 * 4);
+const lower = ownRoom(2 * 192 * 4);
 /** Distances of four triangles, and places in them. */
-const found = memory.data(48, 16);
+const found = ownRoom(48);
 
 /** No direction is quite along an axis: its inverse is a number. */
 @inline
@@ -158,7 +159,7 @@ function transformed(row: usize, x: f32, y: f32, z: f32): f32 {
 }
 
 /** For every set of the four boxes of a node: which bytes of their codes come one after the other, those that are met first. */
-const packed = memory.data(16 * 16, 16);
+const packed = ownRoom(16 * 16);
 
 export function prepareTraversal(): void {
   for (let mask: usize = 0; mask < 16; mask++) {

@@ -1,3 +1,5 @@
+import { ownRoom } from './own';
+
 /**
  * What a path is inside of. Where bodies of glass lie in each other, the one of the higher index is there, whichever
  * side one comes from (C. M. Schmidt & B. Budge, “Simple Nested Dielectrics in Ray Traced Images”, 2002, with the
@@ -6,14 +8,14 @@
 const MOST = 12;
 /** Of each: which surface it is, its index, and what it absorbs of red, green and blue per metre. */
 const BYTES: usize = 20;
-const list = memory.data(12 * 20, 16);
+const list = ownRoom(12 * 20);
 let count: i32 = 0;
 
 export function outOfAll(): void {
   count = 0;
 }
 
-const kept = memory.data(12 * 20, 16);
+const kept = ownRoom(12 * 20);
 let keptCount: i32 = 0;
 
 /** Keeps it for comeBack. */

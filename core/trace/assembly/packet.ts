@@ -1,3 +1,5 @@
+import { ownRoom } from './own';
+
 /** A packet of four triangles: a corner and two edges, x, y, z of each, four numbers each; then which ones they are, −1 for none. */
 export const PACKET: usize = 160;
 export const WHICH: usize = 144;
@@ -8,7 +10,7 @@ export function lane(v: v128, k: i32): f32 {
 }
 
 /** Of the four triangles of a packet a corner each, then an edge each, then the other edge. */
-const corner = memory.data(192, 16);
+const corner = ownRoom(192);
 
 /**
  * Puts corners and edges of its triangles in a packet that knows which they are.

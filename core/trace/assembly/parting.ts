@@ -4,6 +4,8 @@
  * grain in all colours, which is what the eye sees first.
  */
 
+import { ownRoom } from './own';
+
 /** The channel that a path is of; below 0 while it is of all of them. */
 export let channel: i32 = -1;
 /** The path has come to such glass. */
@@ -18,7 +20,7 @@ const FIRST: i32 = 1;
 let wanted: i32 = FIRST;
 
 /** Where a path is kept as it was when it came there. */
-export const kept = memory.data(20 * 4);
+export const kept = ownRoom(20 * 4);
 
 export function begin(): void {
   channel = -1;

@@ -1,6 +1,7 @@
 import * as camera from './camera';
 import * as field from './field';
 import * as hit from './intersect';
+import { ownRoom } from './own';
 import * as scene from './scene';
 import * as s from './surface';
 
@@ -20,7 +21,7 @@ declare function wear(patterned: i32, at: usize): void;
  * and where it stands; the same of places in form, in room and on the surface a little along x and along y; how far
  * that is in metres, 0 where nothing is raised.
  */
-const asked = memory.data(40 * 4, 16);
+const asked = ownRoom(40 * 4);
 const ROOM: usize = 12;
 const UV: usize = 24;
 const FACING: usize = 32;
@@ -38,8 +39,8 @@ export function askedAt(): usize {
 }
 
 /** The surface that is worn where the path is, and where a ray to a lamp is. */
-const here = memory.data(192, 16);
-const there = memory.data(192, 16);
+const here = ownRoom(192);
+const there = ownRoom(192);
 
 export function wornHere(): usize {
   return here;
@@ -461,7 +462,7 @@ function align(copy: usize): void {
 }
 
 /** The place of the path, kept while a ray to a lamp looks at other places. */
-const kept = memory.data(10 * 4, 16);
+const kept = ownRoom(10 * 4);
 
 function keep(): void {
   store<f32>(kept, px);

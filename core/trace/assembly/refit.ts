@@ -1,3 +1,4 @@
+import { ownRoom } from './own';
 import { across, fitPacket, fittedHigh, fittedLow, PACKET } from './packet';
 import { areaOf, CODES, LEAF, NODE } from './tree';
 
@@ -22,7 +23,7 @@ export function moveTree(nodes: usize, first: i32, end: i32, nodeShift: i32, pac
 let low: v128 = f32x4.splat(0);
 let high: v128 = f32x4.splat(0);
 /** The lowest x, y, z of the four boxes of a node, and then the highest. */
-const boxes = memory.data(128, 16);
+const boxes = ownRoom(128);
 
 /**
  * Gives the boxes and packets of a tree the places its triangles have now.

@@ -5,13 +5,15 @@
  * depends on pixel, seed and n alone.
  */
 
+import { ownRoom } from './own';
+
 /** Direction numbers of the second to fourth dimension, 32 each; of the first they are single bits. */
-const DIRECTIONS = memory.data(3 * 32 * 4);
+const DIRECTIONS = ownRoom(3 * 32 * 4);
 /**
  * For each of those dimensions and each byte of a point, what the bits of its 256 values come to, in the other order of
- * bits. Between what is laid out by the compiler and where scenes begin; see core/trace/memory.ts.
+ * bits.
  */
-const BYTES: usize = 192 * 1024;
+const BYTES = ownRoom(3 * 4 * 256 * 4);
 
 let seed: u32 = 0;
 let index: u32 = 0;

@@ -1,4 +1,5 @@
 import { cosTurns, exp, log, PI, sinTurns } from './maths';
+import { ownRoom } from './own';
 
 /**
  * The shine of cloth: fibres that stand up, as KHR_materials_sheen has it (A. Estevez & C. Kulla, “Production
@@ -6,7 +7,7 @@ import { cosTurns, exp, log, PI, sinTurns } from './maths';
  */
 
 const SIZE = 32;
-const table = memory.data(32 * 32 * 4);
+const table = ownRoom(32 * 32 * 4);
 
 /** Narrower than this it would be a line along the outline. */
 @inline

@@ -1,6 +1,7 @@
 import { density, facet, hx, hy, hz, lambda } from './facets';
 import { filmBlue, filmGreen, filmRed, thinFilm } from './film';
 import { cosTurns, PI, sinTurns } from './maths';
+import { ownRoom } from './own';
 import { prepareSheen, sheenAlbedo, sheenShine } from './sheen';
 
 /**
@@ -130,7 +131,7 @@ export let pdf: f32 = 0;
 
 /** Sizes of the table of what a mirror of facets gives back: by roughness, then by the cosine of the angle. */
 const TABLE = 32;
-const table = memory.data(32 * 32 * 8);
+const table = ownRoom(32 * 32 * 8);
 
 /** Alpha of GGX: facets of a mirror are never quite all alike. */
 @inline

@@ -12,6 +12,7 @@ export { beginSample, next } from './sampler';
 export { atan2Turns, exp, log, sinTurns } from './maths';
 export { fresnel } from './surface';
 export { filmWeights, thinFilm, filmRed, filmGreen, filmBlue } from './film';
+export { ownBytes } from './own';
 export { askedAt } from './place';
 export { denoise, denoiseRoom } from './denoise';
 export { layRows, readRows } from './planes';

@@ -1,3 +1,4 @@
+import { ownRoom } from './own';
 import { fillPacket, lane, PACKET, WHICH } from './packet';
 
 /**
@@ -17,8 +18,8 @@ const BINS: i32 = 12;
 /** Bytes of a bin: its box, and how many things are in it. */
 const BIN: usize = 48;
 
-const bins = memory.data(3 * 12 * 48, 16);
-const sums = memory.data(12 * 8, 16);
+const bins = ownRoom(3 * 12 * 48);
+const sums = ownRoom(12 * 8);
 
 let boxes: usize = 0;
 let order: usize = 0;
@@ -243,7 +244,7 @@ function packets(n: i32): f32 {
 
 /** Stretches of the list that become the four parts of a node, for each depth: where from, where to, and their box. */
 const PART: usize = 48;
-const parts = memory.data(80 * 4 * 48, 16);
+const parts = ownRoom(80 * 4 * 48);
 
 function setPart(at: usize, first: i32, end: i32, low: v128, high: v128): void {
   v128.store(at, low);

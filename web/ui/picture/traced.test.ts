@@ -1,5 +1,5 @@
 import { tilesOf } from '@maypole/core/trace/tiles';
-import { COUNT, LEFT_OUT, SUMS } from '@maypole/core/trace/tracer';
+import { COUNT, LEFT_OUT, SUMS } from '@maypole/core/trace/worked';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { aboutShare, aboutTime, Progress } from './traced';
 

@@ -1,4 +1,4 @@
-import { COUNT, LEFT_OUT, SUMS, type Tile } from '@maypole/core/trace/tracer';
+import { COUNT, LEFT_OUT, SUMS, type Tile } from '@maypole/core/trace/worked';
 
 /** How far a picture in true light has come, or how many frames of a loop are there. */
 export type Traced =

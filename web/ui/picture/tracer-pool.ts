@@ -1,3 +1,4 @@
+import { shareFrames } from '@/engine/lent-scene';
 import type { ToTracer } from '@/engine/trace-protocol';
 
 /** Workers that follow rays, made when they are first needed: one processor is left for the hand. */
@@ -11,6 +12,7 @@ export class TracerPool {
         { length: count },
         () => new Worker(new URL('../../engine/trace.worker.ts', import.meta.url), { type: 'module' }),
       );
+      shareFrames(this.workers);
     }
     this.workers.forEach((worker, i) => give(worker, i, this.workers.length));
   }

@@ -1,5 +1,5 @@
 import { newPiece } from '@maypole/core/piece/piece';
-import { COUNT, SUMS } from '@maypole/core/trace/tracer';
+import { COUNT, SUMS } from '@maypole/core/trace/worked';
 import { tilesOf } from '@maypole/core/trace/tiles';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { ToDarkroom } from '@/engine/darkroom-protocol';
