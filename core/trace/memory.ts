@@ -114,6 +114,8 @@ export interface LentMemory {
 
 let compiled: Compiled | undefined;
 let made = 0;
+/** What every thread has in its own room before it begins. */
+let tables: Uint8Array | undefined;
 
 /** A scene that needs more memory than there is. */
 export class SceneTooLarge extends Error {
@@ -162,9 +164,19 @@ export class TraceMemory {
     this.run = runWasm<Exports>(compiled, { memory: this.memory, own, wear: this.wear, ...this.marching });
     if (this.run.ownBytes() > OWN) throw new RangeError(`A thread has ${this.run.ownBytes()} bytes of its own.`);
     this.readers = new Readers(new Int32Array(this.memory.buffer, 0, READERS_BYTES / 4));
-    this.run.prepare();
     this.asked = this.run.askedAt() / 4;
+    this.prepare(own);
+  }
+
+  /** Fills the tables of this thread: worked out once, they are the same everywhere. */
+  private prepare(own: number): void {
+    const size = this.run.ownBytes();
+    // The thread that lends this memory has them.
+    if (this.lent) tables ??= this.bytes(PAGE, size).slice();
+    if (tables) return this.bytes(own, size).set(tables);
+    this.run.prepare();
     this.floats(this.run.filmWeights(), filmTable().length).set(filmTable());
+    tables = this.bytes(own, size).slice();
   }
 
   /** From now on, addresses from `first` up to `end` may be given away. */
