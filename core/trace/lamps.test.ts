@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { dot } from '../maths/vec3';
 import type { LightAt } from '../scene/kind';
 import { white } from './fixture';
-import { LAMP_NUMBERS, lampsOf, skyOf, writeLamps } from './lamps';
+import { LAMP_NUMBERS, lampsOf, writeLamps } from './lamps';
 
 describe('lamps as they are laid out', () => {
   it('an area has two edges square to each other and to the way it shines, as long as it is large', () => {
@@ -37,27 +37,5 @@ describe('lamps as they are laid out', () => {
     expect(writeLamps(lamps).length).toBe(LAMP_NUMBERS);
     expect(lampsOf([white])).toEqual([]);
     expect(lampsOf([{ ...studio, strength: 0 }])).toEqual([]);
-  });
-});
-
-describe('the sky as it is laid out', () => {
-  it('is taken as often as it is bright: shares rise to 1, rows by the part of the sphere they cover', () => {
-    const sky = skyOf([white])!;
-    expect(sky.rows.at(-1)).toBeCloseTo(1, 6);
-    for (let y = 0; y < sky.height; y++) {
-      // Of an even sky the share up to a height is that of the sphere's area, by Archimedes (1 + sin) / 2.
-      const edge = ((y + 1) / sky.height - 0.5) * Math.PI;
-      expect(sky.rows[y]).toBeCloseTo((1 + Math.sin(edge)) / 2, 3);
-      expect(sky.columns[(y + 1) * sky.width - 1]).toBeCloseTo(1, 6);
-    }
-  });
-  it('is turned by a turn: its rows are unit vectors square to each other', () => {
-    const { turn } = skyOf([{ ...white, turn: 40, tilt: 25 } as LightAt])!;
-    const rows = [0, 3, 6].map((i) => [turn[i], turn[i + 1], turn[i + 2]] as const);
-    rows.forEach((a, i) => rows.forEach((b, j) => expect(dot(a, b)).toBeCloseTo(i === j ? 1 : 0, 12)));
-  });
-  it('is nothing where it is dark', () => {
-    expect(skyOf([])).toBeNull();
-    expect(skyOf([{ ...white, strength: 0 } as LightAt])).toBeNull();
   });
 });

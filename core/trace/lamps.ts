@@ -1,6 +1,6 @@
 import { cross, normalize, vec3, type Vec3 } from '../maths/vec3';
 import { isLamp, type Lamp, type LightAt, surroundOf } from '../scene/kind';
-import { studioSun, surroundPicture, surroundStrength, type RoundPicture } from '../scene/surround/picture';
+import { studioSun } from '../scene/surround/picture';
 
 /** Numbers of a lamp; see core/trace/assembly/lamps.ts. */
 export const LAMP_NUMBERS = 24;
@@ -66,55 +66,4 @@ function rectangle({ at, target, turn }: Extract<Lamp, { type: 'area' }>): Recor
     side: vec3((k) => c * level[k] + s * upright[k]),
     up: vec3((k) => c * upright[k] - s * level[k]),
   };
-}
-
-/** The sky as the tracer takes it. */
-export interface Sky {
-  readonly width: number;
-  readonly height: number;
-  readonly light: Float32Array;
-  /** Share of the light up to and with each row; then, for each row, up to and with each pixel. */
-  readonly rows: Float32Array;
-  readonly columns: Float32Array;
-  /** Its turn, nine numbers by rows. */
-  readonly turn: readonly number[];
-}
-
-/** What is all round, where there is light. */
-export function skyOf(lights: readonly LightAt[]): Sky | null {
-  const round = surroundOf(lights);
-  if (!round) return null;
-  const strength = surroundStrength(round);
-  const picture = strength > 0 ? surroundPicture(round) : null;
-  if (!picture) return null;
-  const turn = (round.turn * Math.PI) / 180;
-  const tilt = ((round.tilt ?? 0) * Math.PI) / 180;
-  const [c, s, ct, st] = [Math.cos(turn), Math.sin(turn), Math.cos(tilt), Math.sin(tilt)];
-  // It leans forward about x, then turns about y.
-  const turned = [c, s * st, s * ct, 0, ct, -st, -s, c * st, c * ct];
-  return { ...tables(picture, strength), turn: turned };
-}
-
-function tables({ width, height, values }: RoundPicture, strength: number): Omit<Sky, 'turn'> {
-  const light = values.map((x) => x * strength);
-  const rows = new Float32Array(height);
-  const columns = new Float32Array(width * height);
-  let all = 0;
-  const ofRow = new Float64Array(height);
-  for (let y = 0; y < height; y++) {
-    // Rows near straight up and down cover less of the sky.
-    const flat = Math.cos(((y + 0.5) / height - 0.5) * Math.PI);
-    let sum = 0;
-    const ofPixel = new Float64Array(width);
-    for (let x = 0; x < width; x++) {
-      const o = 3 * (y * width + x);
-      sum += 0.2126 * light[o] + 0.7152 * light[o + 1] + 0.0722 * light[o + 2];
-      ofPixel[x] = sum;
-    }
-    for (let x = 0; x < width; x++) columns[y * width + x] = sum > 0 ? ofPixel[x] / sum : (x + 1) / width;
-    all += sum * flat;
-    ofRow[y] = all;
-  }
-  for (let y = 0; y < height; y++) rows[y] = all > 0 ? ofRow[y] / all : (y + 1) / height;
-  return { width, height, light, rows, columns };
 }

@@ -8,12 +8,13 @@ import { FINISH, type Mesh } from '../shape/mesh';
 import { behindOf, pictureBehind } from './behind';
 import { asksForCrevices, drawnOf, type Drawn } from './drawn';
 import { glowsOf } from './glows';
-import { lampsOf, skyOf, writeLamps } from './lamps';
+import { lampsOf, writeLamps } from './lamps';
 import { MarchedFields, type PixelSize } from './marched';
 import { TraceMemory } from './memory';
 import { overlayBlock, overlaysOf } from './overlay';
 import { passNumbers } from './pass-numbers';
 import { extentOf, roomBlock } from './room';
+import { placeSky, skyTurn, type PlacedSky } from './sky';
 import { NOTHING, ShapeRoom, type Grown, type Known, type Placed } from './shapes';
 import { boxOf, single, standingIn, type Standing } from './standing';
 import { letsThrough, SURFACE_NUMBERS, surfaceBlock } from './surfaces';
@@ -72,6 +73,7 @@ const SLOTS = Object.keys(FINISH).length;
  */
 export class Tracer extends TileTracer {
   private told: Told | undefined;
+  private sky: PlacedSky | undefined;
   private table = 0;
   /** What stands there, by the numbers that `trace` tells. */
   standing: readonly Standing[] = [];
@@ -101,9 +103,16 @@ export class Tracer extends TileTracer {
     const named = namedShapes(picture);
     const known = this.known(named, first);
     this.placed = new Map();
-    if (!this.memory.renew()) this.memory = new TraceMemory(this.threads);
+    if (!this.memory.renew()) {
+      this.memory = new TraceMemory(this.threads);
+      this.sky = undefined;
+    }
     const { memory } = this;
     const { scene } = picture;
+    const there = this.sky;
+    this.sky = undefined;
+    const sky = placeSky(memory, scene.lights, there, first?.sky && { memory: first.memory, sky: first.sky });
+    this.sky = sky;
     const drawn = shapesOf(picture);
     const overlays = overlaysOf(picture, settings.width, settings.height);
     const sweeps = scene.ground.filter((g) => g.type === 'sweep').map((g) => ({ g, drawn: sweepDrawn(g) }));
@@ -153,7 +162,6 @@ export class Tracer extends TileTracer {
     const copies = this.copies(stands, new Map(picture.ribbons.map(({ id }, i) => [id, i])));
     const lamps = lampsOf(scene.lights);
     this.passSize = settings.passes ? passNumbers(picture.ribbons.length, lamps.length) : 0;
-    const sky = skyOf(scene.lights);
     const glows = glowsOf(
       stands.filter((s) => s.surface < SLOTS * worn.length),
       (surface) => worn[surface / SLOTS],
@@ -168,12 +176,12 @@ export class Tracer extends TileTracer {
       surfaces,
       memory.put(writeLamps(lamps)),
       lamps.length,
-      sky ? memory.put(sky.light) : 0,
-      sky?.width ?? 0,
-      sky?.height ?? 0,
-      sky ? memory.put(sky.rows) : 0,
-      sky ? memory.put(sky.columns) : 0,
-      this.camera(picture, settings, sky?.turn ?? [1, 0, 0, 0, 1, 0, 0, 0, 1], focusOf(picture, forms)),
+      sky.light,
+      sky.width,
+      sky.height,
+      sky.rows,
+      sky.columns,
+      this.camera(picture, settings, skyTurn(scene.lights), focusOf(picture, forms)),
       stands.length,
       overlays.length > 0 || worn.some((s) => Object.values(s).some(letsThrough)) ? 1 : 0,
       memory.put(roomBlock(scene, extent)),

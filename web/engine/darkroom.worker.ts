@@ -96,9 +96,17 @@ function show(denoise = how.denoise, light = sheet?.light): void {
       const clean = denoise ? (denoiser ??= new Denoiser()).denoised(light, guides) : light;
       image = new ImageData(developed(clean, begun), light.width, light.height);
     }
-    void createImageBitmap(image).then((picture) => tell({ type: 'picture', id: begun.id, picture }, [picture]));
+    const picture = bitmapOf(image);
+    tell({ type: 'picture', id: begun.id, picture }, [picture]);
   } catch (error) {
     tell({ type: 'failed', id: begun.id, message: error instanceof Error ? error.message : String(error) });
   }
   took = performance.now() - start;
+}
+
+/** A bitmap at once: what is promised for later waits until the next picture, which may be long in making, is done. */
+function bitmapOf(image: ImageData): ImageBitmap {
+  const canvas = new OffscreenCanvas(image.width, image.height);
+  canvas.getContext('2d')!.putImageData(image, 0, 0);
+  return canvas.transferToImageBitmap();
 }
