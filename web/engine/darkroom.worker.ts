@@ -7,13 +7,11 @@ import { coarseSize } from '@maypole/core/trace/coarse';
 import { COUNT, SUMS } from '@maypole/core/trace/worked';
 import { pictureFiles } from '../view/picture-files';
 import { scope } from '../view/worker-scope';
+import { bitmapOf } from './bitmap';
 import type { Develop, FromDarkroom, ToDarkroom } from './darkroom-protocol';
 
 /** Milliseconds between a part that comes and its being shown: others may come with it. */
 const SOON = 60;
-
-/** Pixels of the first picture are so large, each way. */
-const FIRST = 4;
 
 interface Sheet {
   readonly begun: Extract<ToDarkroom, { type: 'begin' }>;
@@ -61,12 +59,6 @@ scope.onmessage = ({ data }: MessageEvent<ToDarkroom>) => {
     const { light, coarse, counts } = sheet;
     putTile(coarse, { x: 0, y: data.row, width: coarse.width, height: 1 }, data.sums);
     if (--sheet.rowsLeft > 0) return;
-    clearTimeout(timer);
-    // It has no more detail than that, and is there several times as soon.
-    const first = emptyLight(Math.ceil(light.width / FIRST), Math.ceil(light.height / FIRST));
-    fillFrom(coarse, first, () => false);
-    // Of so few samples there is nothing that grain could be told by.
-    show(false, first);
     fillFrom(coarse, light, (pixel) => counts[pixel] > 0);
   } else {
     const { tile, part } = data;
@@ -81,32 +73,24 @@ scope.onmessage = ({ data }: MessageEvent<ToDarkroom>) => {
 };
 
 /** Develops what there is and shows it. */
-function show(denoise = how.denoise, light = sheet?.light): void {
+function show(): void {
   timer = undefined;
-  if (!sheet || !light) return;
-  const { begun, guides, counts } = sheet;
+  if (!sheet) return;
+  const { begun, light, guides, counts } = sheet;
   const start = performance.now();
   try {
-    let image: ImageData;
+    let pixels: Uint8ClampedArray<ArrayBuffer>;
     if (how.shows === 'samples') {
-      const pixels = new Uint8ClampedArray(4 * counts.length);
+      pixels = new Uint8ClampedArray(4 * counts.length);
       counts.forEach((n, i) => pixels.set(sampleColour(n, begun.samples), 4 * i));
-      image = new ImageData(pixels, begun.width, begun.height);
     } else {
-      const clean = denoise ? (denoiser ??= new Denoiser()).denoised(light, guides) : light;
-      image = new ImageData(developed(clean, begun), light.width, light.height);
+      const clean = how.denoise ? (denoiser ??= new Denoiser()).denoised(light, guides) : light;
+      pixels = developed(clean, begun);
     }
-    const picture = bitmapOf(image);
+    const picture = bitmapOf(pixels, begun.width, begun.height);
     tell({ type: 'picture', id: begun.id, picture }, [picture]);
   } catch (error) {
     tell({ type: 'failed', id: begun.id, message: error instanceof Error ? error.message : String(error) });
   }
   took = performance.now() - start;
-}
-
-/** A bitmap at once: what is promised for later waits until the next picture, which may be long in making, is done. */
-function bitmapOf(image: ImageData): ImageBitmap {
-  const canvas = new OffscreenCanvas(image.width, image.height);
-  canvas.getContext('2d')!.putImageData(image, 0, 0);
-  return canvas.transferToImageBitmap();
 }

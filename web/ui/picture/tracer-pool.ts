@@ -5,15 +5,19 @@ import type { ToTracer } from '@/engine/trace-protocol';
 export class TracerPool {
   private workers: readonly Worker[] = [];
 
+  /** Has the workers there. */
+  begin(): void {
+    if (this.workers.length > 0) return;
+    const count = Math.max(1, Math.min(16, (navigator.hardwareConcurrency || 2) - 1));
+    this.workers = Array.from(
+      { length: count },
+      () => new Worker(new URL('../../engine/trace.worker.ts', import.meta.url), { type: 'module' }),
+    );
+    shareFrames(this.workers);
+  }
+
   each(give: (worker: Worker, index: number, of: number) => void): void {
-    if (this.workers.length === 0) {
-      const count = Math.max(1, Math.min(16, (navigator.hardwareConcurrency || 2) - 1));
-      this.workers = Array.from(
-        { length: count },
-        () => new Worker(new URL('../../engine/trace.worker.ts', import.meta.url), { type: 'module' }),
-      );
-      shareFrames(this.workers);
-    }
+    this.begin();
     this.workers.forEach((worker, i) => give(worker, i, this.workers.length));
   }
 

@@ -21,9 +21,9 @@ class FakeWorker {
   ended = false;
   onmessage: ((event: { data: unknown }) => void) | null = null;
   onerror: ((event: object) => void) | null = null;
-  readonly traces: boolean;
+  readonly name: string;
   constructor(url: URL) {
-    this.traces = url.href.includes('trace.worker');
+    this.name = url.href.split('/').at(-1)!;
     FakeWorker.all.push(this);
   }
   postMessage(message: ToTracer | ToDarkroom): void {
@@ -36,8 +36,10 @@ class FakeWorker {
     return this.sent.filter((m) => m.type === type) as Extract<ToTracer | ToDarkroom, { type: T }>[];
   }
 }
-const tracers = () => FakeWorker.all.filter((w) => w.traces);
-const darkroom = () => FakeWorker.all.find((w) => !w.traces)!;
+const named = (name: string) => FakeWorker.all.filter((w) => w.name === name);
+const tracers = () => named('trace.worker.ts');
+const darkroom = () => named('darkroom.worker.ts')[0];
+const firstDarkroom = () => named('coarse.worker.ts')[0];
 const jobs = () => tracers()[0]?.of('picture') ?? [];
 
 const element = {
@@ -172,6 +174,23 @@ describe('true light', () => {
     expect(held.ahead.at(-1)).toBe(true);
     darkroom().onmessage!({ data: { type: 'picture', id: jobs()[0].job.id, picture: { width: 1, height: 1 } } });
     expect(held.ahead.at(-1)).toBe(false);
+  });
+  it('has its first picture from a worker that has nothing else to do, and not after one that follows', async () => {
+    await trueLight();
+    const { id } = jobs()[0].job;
+    const row = new Float64Array([1, 2, 3]);
+    tracers()[0].onmessage!({ data: { type: 'coarse', id, row: 4, sums: row } });
+    for (const worker of [firstDarkroom(), darkroom()]) {
+      expect(worker.of('begin')).toHaveLength(1);
+      expect(worker.of('coarse')).toEqual([{ type: 'coarse', id, row: 4, sums: row }]);
+    }
+    const made = { type: 'picture', id, picture: { width: 1, height: 1 } };
+    firstDarkroom().onmessage!({ data: made });
+    expect(shown.pictures).toBe(1);
+    darkroom().onmessage!({ data: made });
+    expect(shown.pictures).toBe(2);
+    firstDarkroom().onmessage!({ data: made });
+    expect(shown.pictures).toBe(2);
   });
   it('tells how far it is, from what its tiles tell', async () => {
     await trueLight();

@@ -1,11 +1,12 @@
 import { pictureAt, sceneAt } from '@maypole/core/evaluate/picture-at';
 import { fitFrame } from '@maypole/core/scene/lens';
 import { tilesOf } from '@maypole/core/trace/tiles';
-import type { Develop, FromDarkroom, ToDarkroom } from '@/engine/darkroom-protocol';
+import type { Develop, FromDarkroom } from '@/engine/darkroom-protocol';
 import type { FromTracer, ToTracer } from '@/engine/trace-protocol';
 import { session } from '../state/session';
 import { useEditor, type EditorState } from '../state/store';
 import { settingsOf, useTrueLight, type TrueLight } from '../state/true-light';
+import { Darkrooms } from './darkrooms';
 import { Progress, type Traced } from './traced';
 import { TracerPool } from './tracer-pool';
 import { TruePreview } from './true-preview';
@@ -31,7 +32,7 @@ export class TruePicture {
   private readonly shown = this.canvas.getContext('bitmaprenderer')!;
   private readonly pool = new TracerPool();
   private readonly preview: TruePreview;
-  private darkroom: Worker | null = null;
+  private readonly darkrooms = new Darkrooms((message) => this.developed(message));
   private id = 0;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private readonly stops: (() => void)[] = [];
@@ -64,7 +65,7 @@ export class TruePicture {
     clearTimeout(this.timer);
     this.preview.end();
     this.pool.end();
-    this.darkroom?.terminate();
+    this.darkrooms.end();
     this.canvas.remove();
   }
 
@@ -77,7 +78,7 @@ export class TruePicture {
   private readonly settled = (a: TrueLight, b: TrueLight) => {
     const { light } = useEditor.getState();
     if (light !== 'true') return;
-    if (a.denoise !== b.denoise || a.map !== b.map) this.tell({ type: 'how', how: howOf(a) });
+    if (a.denoise !== b.denoise || a.map !== b.map) this.darkrooms.tell({ type: 'how', how: howOf(a) });
     const effort = (s: TrueLight) => JSON.stringify([s.least, s.most, s.error, s.bounces, s.brightest]);
     if (effort(a) !== effort(b)) this.changed();
   };
@@ -108,6 +109,9 @@ export class TruePicture {
     }
     this.preview.stop();
     this.holdAhead(true);
+    // They load while it is waited for.
+    this.pool.begin();
+    this.darkrooms.begin();
     this.reports.onTraced({
       type: 'picture',
       samples: 0,
@@ -134,9 +138,11 @@ export class TruePicture {
     if (!this.canvas.isConnected) this.element.appendChild(this.canvas);
   }
 
-  private tell(message: ToDarkroom, transfer: Transferable[] = []): void {
-    this.darkroom ??= new Worker(new URL('../../engine/darkroom.worker.ts', import.meta.url), { type: 'module' });
-    this.darkroom.postMessage(message, transfer);
+  private developed(message: FromDarkroom): void {
+    if (message.id !== this.id) return;
+    this.holdAhead(false);
+    if (message.type === 'failed') this.reports.onTrouble(message.message);
+    else this.show(message.picture);
   }
 
   private begin(): void {
@@ -149,7 +155,7 @@ export class TruePicture {
     const effort = useTrueLight.getState();
     const id = ++this.id;
     const fit = fitFrame(scene.camera.focalLength, piece.format.width / piece.format.height, width / height);
-    this.tell({
+    this.darkrooms.tell({
       type: 'begin',
       id,
       width,
@@ -160,12 +166,6 @@ export class TruePicture {
       samples: effort.most,
       how: howOf(effort),
     });
-    this.darkroom!.onmessage = ({ data }: MessageEvent<FromDarkroom>) => {
-      if (data.id !== this.id) return;
-      this.holdAhead(false);
-      if (data.type === 'failed') this.reports.onTrouble(data.message);
-      else this.show(data.picture);
-    };
     const settings = settingsOf(effort, frame, piece.loop.frames, width, height);
     const progress = new Progress(tilesOf(width, height), effort.most);
     const take = (message: FromTracer) => {
@@ -175,11 +175,11 @@ export class TruePicture {
         this.reports.onTraced(null);
         return this.reports.onTrouble(message.message);
       }
-      if (message.type === 'coarse') return this.tell({ ...message }, [message.sums.buffer]);
+      if (message.type === 'coarse') return this.darkrooms.tell({ ...message }, [message.sums.buffer]);
       if (message.type !== 'part') return;
       const { tile, samples, part } = message;
       this.reports.onTraced(progress.take(tile, samples, part.sums, part.worked === 0));
-      this.tell({ type: 'part', id, tile, part }, [part.sums.buffer, part.features.buffer]);
+      this.darkrooms.tell({ type: 'part', id, tile, part }, [part.sums.buffer, part.features.buffer]);
     };
     this.pool.each((worker, index, of) => {
       worker.onmessage = ({ data }: MessageEvent<FromTracer>) => take(data);
