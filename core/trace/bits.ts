@@ -5,5 +5,5 @@
  */
 export const BITS = {
   picture: 'a8ad6894b8586021feec770a4acc320bfad225175b21117dfe1b998fa36a64a8',
-  piece: 'dbbd762392365fd1563d5a45795403f7133611d739fa6e9315b1384f79b4f75f',
+  piece: '925c531239ea32bf815fa820fa65ba052a909abd0d760c411f0fc0e579c06236',
 } as const;

@@ -58,6 +58,7 @@ interface Exports {
   exp(x: number): number;
   atan2Turns(y: number, x: number): number;
   log(x: number): number;
+  beta(a: number, b: number): number;
   fresnel(cosine: number, eta: number): number;
   thinFilm(cosine: number, film: number, thickness: number, red: number, green: number, blue: number): void;
   readonly filmRed: { readonly value: number };

@@ -164,6 +164,17 @@ describe('numbers of its own', () => {
     expect(e).toBeLessThan(3e-7);
     expect(angle).toBeLessThan(4e-7);
   });
+  it('Euler’s beta function, of halves and of whole numbers (M. Abramowitz & I. Stegun, 6.2.2)', () => {
+    for (const [a, b, exact] of [
+      [0, 0, 1],
+      [1, 1, 1 / 6],
+      [0.5, 0.5, Math.PI / 8],
+      [2, 3, 1 / 60],
+      [0, 7, 1 / 8],
+      [20, 20, 1 / (137_846_528_820 * 41)],
+    ])
+      expect(Math.abs(run.beta(a, b) / exact - 1), `${a}, ${b}`).toBeLessThan(2e-5);
+  });
   it('samples of a pixel are spread: 16 of them have one in each 16th of every number, and in each square of 4 × 4', () => {
     for (const pixel of [0, 7, 91]) {
       const strips = [0, 1, 2, 3].map(() => new Set<number>());

@@ -1,5 +1,5 @@
-import { facet, hx, hy, hz, lambda } from './facets';
-import { exp, log } from './maths';
+import { density, facet, hx, hy, hz, lambda } from './facets';
+import { beta, exp, log } from './maths';
 import { beginChance, chance } from './sampler';
 import * as s from './surface';
 
@@ -14,6 +14,8 @@ const MOST = 24;
 
 /** Light came out on the other side. */
 export let through: bool = false;
+/** It has met one facet alone. */
+export let once: bool = false;
 
 /** Where light goes. */
 let wx: f32 = 0;
@@ -70,6 +72,7 @@ function sampleBody(eta: f32, which: f32, u: f32, v: f32): bool {
     lower = outside ? climb(lower, wx, wy, wz, chance()) : climb(1 - lower, -wx, -wy, -wz, chance());
     if (lower < 0) {
       through = !outside;
+      once = k == 1;
       s.send(wx, wy, wz, r, g, b);
       return through ? wz < 0 : wz > 0;
     }
@@ -148,5 +151,52 @@ function sampleWall(eta: f32, which: f32, u: f32, v: f32): bool {
   const more: f32 = through ? 1 / (1 - off) : 1 / max<f32>(1e-9, off);
   s.send(x, y, z, (through ? 1 - fr : fr) * more, (through ? 1 - fg : fg) * more, (through ? 1 - fb : fb) * more);
   if (z <= 0) through = true;
+  once = !through;
   return true;
+}
+
+/**
+ * How likely glass throws light back in a direction above it that meets one facet, and beside in `surface` what it counts
+ * then (B. Walter et al., “Microfacet Models for Refraction through Rough Surfaces”, 2007; what facets hide of both ways
+ * by E. Heitz, 2014).
+ */
+export function throwsBack(x: f32, y: f32, z: f32, eta: f32, walls: bool): f32 {
+  let mx = x + s.ox;
+  let my = y + s.oy;
+  let mz = z + s.oz;
+  const inv: f32 = 1 / sqrt<f32>(mx * mx + my * my + mz * mz);
+  mx *= inv;
+  my *= inv;
+  mz *= inv;
+  mirrorShares(min<f32>(1, mx * s.ox + my * s.oy + mz * s.oz), eta, walls);
+  if (off <= 0) return 0;
+  const l = lambda(s.alphaX, s.alphaY, s.ox, s.oy, s.oz);
+  // A thin wall has light leave that facets throw into it.
+  const seen: f32 = 1 + l + (walls ? 0 : lambda(s.alphaX, s.alphaY, x, y, z));
+  const each: f32 = 1 / off;
+  s.send(x, y, z, fr * each, fg * each, fb * each);
+  return (off * density(s.alphaX, s.alphaY, mx, my, mz)) / (4 * s.oz * seen);
+}
+
+/** The same of a direction below, through the glass. */
+export function letsThrough(x: f32, y: f32, z: f32, eta: f32): f32 {
+  let mx = s.ox + eta * x;
+  let my = s.oy + eta * y;
+  let mz = s.oz + eta * z;
+  const inv: f32 = (mz < 0 ? -1 : 1) / sqrt<f32>(mx * mx + my * my + mz * mz);
+  mx *= inv;
+  my *= inv;
+  mz *= inv;
+  const d = mx * s.ox + my * s.oy + mz * s.oz;
+  const e = -(mx * x + my * y + mz * z);
+  if (d <= 0 || e <= 0) return 0;
+  mirrorShares(min<f32>(1, d), eta, false);
+  const open: f32 = 1 - off;
+  const apart = d - eta * e;
+  if (open <= 0 || abs(apart) < 1e-5) return 0;
+  const each: f32 = 1 / open;
+  s.send(x, y, z, (1 - fr) * each, (1 - fg) * each, (1 - fb) * each);
+  const facets = density(s.alphaX, s.alphaY, mx, my, mz) * (d / s.oz);
+  const seen = beta(lambda(s.alphaX, s.alphaY, s.ox, s.oy, s.oz), lambda(s.alphaX, s.alphaY, x, y, z));
+  return (open * facets * seen * eta * eta * e) / (apart * apart);
 }

@@ -51,6 +51,19 @@ export function log(x: f32): f32 {
   return <f32>power * 0.693145752 + (<f32>power * 0.00000142860677 + p);
 }
 
+/** Euler’s B(1 + a, 1 + b) = Γ(1 + a) · Γ(1 + b) / Γ(2 + a + b) of numbers from 0 on; relative error 2e−5 up to 20. */
+export function beta(a: f32, b: f32): f32 {
+  return exp(logGamma(a) + logGamma(b) - logGamma(1 + a + b));
+}
+
+/** Logarithm of Γ(1 + x) by Stirling’s series, from x + 5 on (P. J. Davis in M. Abramowitz & I. Stegun, 6.1.41). */
+function logGamma(x: f32): f32 {
+  const n = x + 5;
+  const inv: f32 = 1 / n;
+  const series = inv * (0.0833333333 - inv * inv * 0.00277777778);
+  return (n - 0.5) * log(n) - n + 0.918938533 + series - log((x + 1) * (x + 2) * (x + 3) * (x + 4));
+}
+
 /** The angle of (x, y) from the x axis, in turns, −½…½; error 4e−7. */
 export function atan2Turns(y: f32, x: f32): f32 {
   const ax = abs(x);

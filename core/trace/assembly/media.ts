@@ -52,6 +52,11 @@ export function index(): f32 {
   return k < 0 ? 1 : load<f32>(at(k), 4);
 }
 
+/** Whether there is air beyond the body that is about to be left. */
+export function isLast(): bool {
+  return count <= 1;
+}
+
 /** Index of what would be there beyond a border of a body. */
 export function indexBeyond(id: i32, ior: f32, entering: bool): f32 {
   if (entering) return max(index(), ior);

@@ -1,5 +1,6 @@
 import { exp } from './maths';
 import * as floor from './floor';
+import * as frosted from './frosted';
 import * as glass from './glass';
 import * as hit from './intersect';
 import * as backdrop from './backdrop';
@@ -277,6 +278,9 @@ function followOn(): void {
         const ahead = media.indexBeyond(id, partedIor(), place.front);
         eta = place.front ? ahead / media.index() : ahead / max(media.index(), partedIor());
       }
+      frosted.arrive(eta, thin, through && aboveFloor);
+      if (frosted.turns(which, lu, lv, !through || load<f32>(c, ROUND) > 0))
+        addLamp(tr * frosted.r, tg * frosted.g, tb * frosted.b, frosted.x, frosted.y, frosted.z, frosted.begins, brightest);
       if (!glass.sampleGlass(eta, thin, lobe, du, dv)) return;
       tr *= s.weightR;
       tg *= s.weightG;
@@ -300,7 +304,6 @@ function followOn(): void {
         if (place.front) enterHere(id);
         else media.leave(id);
       }
-      likely = -1;
       if (--glasses < 0) last = true;
     } else {
       if (!s.sample(lobe, du, dv)) return;
@@ -318,6 +321,7 @@ function followOn(): void {
     gone += to;
     brightest = limit;
     head(s.ix, s.iy, s.iz);
+    if (part < s.byGlass) likely = frosted.likelySent(dy);
     const out = place.gx * dx + place.gy * dy + place.gz * dz;
     // Off a face only to where it looks, through it only to where it does not.
     if (crossed ? out >= 0 : out <= 0) return;

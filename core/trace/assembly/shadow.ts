@@ -1,3 +1,4 @@
+import { facet, hx, hz } from './facets';
 import * as hit from './intersect';
 import * as lamp from './lamps';
 import * as place from './place';
@@ -54,12 +55,37 @@ function passes(x: f32, y: f32, z: f32): bool {
   let through: f32 = 0;
   if (glass > 0) {
     const cosine = place.cosineOnTheWay(lamp.lx, lamp.ly, lamp.lz);
-    const f = s.fresnel(cosine, load<f32>(at, s.IOR));
-    through = alpha * glass * ((1 - f) / (1 + f)) * s.underLacquer(at, cosine);
+    through = alpha * glass * wall(at, cosine) * s.underLacquer(at, cosine);
   }
   const open: f32 = 1 - alpha;
   leftR *= open + through * load<f32>(at);
   leftG *= open + through * load<f32>(at, 4);
   leftB *= open + through * load<f32>(at, 8);
   return leftR + leftG + leftB > 0;
+}
+
+/** Facets of a rough wall whose mean is taken. */
+const FACETS = 8;
+
+/** What a thin wall of glass lets through of light that goes straight on: both sides mirror, and each other's mirror image. */
+function wall(at: usize, cosine: f32): f32 {
+  const ior = load<f32>(at, s.IOR);
+  const rough = load<f32>(at, s.ROUGHNESS);
+  if (rough < 0.05) return open(cosine, ior);
+  const sine = sqrt<f32>(max<f32>(0, 1 - cosine * cosine));
+  const a = rough * rough;
+  let sum: f32 = 0;
+  for (let i = 0; i < FACETS; i++) {
+    const u: f32 = (<f32>i + 0.5) / <f32>FACETS;
+    // Turned by the golden section each time, so that no two lie the same way.
+    facet(a, a, sine, 0, cosine, u, <f32>i * 0.61803399);
+    sum += open(min<f32>(1, max<f32>(0, hx * sine + hz * cosine)), ior);
+  }
+  return sum / <f32>FACETS;
+}
+
+@inline
+function open(cosine: f32, ior: f32): f32 {
+  const f = s.fresnel(cosine, ior);
+  return (1 - f) / (1 + f);
 }

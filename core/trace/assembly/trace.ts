@@ -9,7 +9,7 @@ export { takeScene } from './scene';
 export { addSamples } from './pixels';
 export { takeBy } from './weigh';
 export { beginSample, next } from './sampler';
-export { atan2Turns, exp, log, sinTurns } from './maths';
+export { atan2Turns, beta, exp, log, sinTurns } from './maths';
 export { fresnel } from './surface';
 export { filmWeights, thinFilm, filmRed, filmGreen, filmBlue } from './film';
 export { ownBytes } from './own';
