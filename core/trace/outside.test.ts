@@ -4,6 +4,7 @@ import type { LightAt } from '../scene/kind';
 import { meshOf } from '../shape/builder';
 import { uniformConnectivity, type Mesh } from '../shape/mesh';
 import { ball, meanOf, pictureOf, settings, square, white, withSky } from './fixture';
+import { radiosity } from './radiosity';
 import { bouncesOf, Tracer } from './tracer';
 import { COUNT, SUMS } from './worked';
 
@@ -61,8 +62,7 @@ describe('light between surfaces', () => {
   });
 
   it('a cube with a red and a blue wall is as bright everywhere as radiosity solves it', () => {
-    // Such a cube as C. Goral et al. have (“Modeling the interaction of light between diffuse surfaces”, 1984); the
-    // solution is our own: patches, their form factors by Lambert’s sum, and repeated gathering.
+    // Such a cube as C. Goral et al. have (“Modeling the interaction of light between diffuse surfaces”, 1984).
     const floorColour = grey(0.5);
     const walls = [
       { at: [-1, -1, -1], a: [0, 0, 2], b: [2, 0, 0], colour: [floorColour, floorColour, floorColour], glow: 0 },
@@ -73,9 +73,14 @@ describe('light between surfaces', () => {
       { at: [-1, -1, 1], a: [0, 2, 0], b: [2, 0, 0], colour: [floorColour, floorColour, floorColour], glow: 0 },
     ];
     const hex = (c: readonly string[]) => `#${c[0].slice(1, 3)}${c[1].slice(3, 5)}${c[2].slice(5, 7)}`;
+    const plus = (p: readonly number[], q: readonly number[]) => p.map((x, k) => x + q[k]);
     const solved = radiosity(
-      walls.map((w) => ({ ...w, albedo: w.colour.map(albedoOf) })),
-      8,
+      walls.map(({ at, a, b, colour, glow }) => ({
+        corners: [at, plus(at, a), plus(plus(at, a), b), plus(at, b)],
+        albedo: colour.map(albedoOf),
+        glow,
+        patches: 8,
+      })),
     );
     const shapes = walls.map((w) => ({
       mesh: rectangle(w.at, w.a, w.b),
@@ -85,84 +90,21 @@ describe('light between surfaces', () => {
       meanOf(pictureOf(shapes, [], { position: [0, 0.1, 0], target, focalLength: 1500 }), 1024, {
         bounces: bouncesOf(24),
       });
-    const places: readonly (readonly [number, number, number])[] = [
-      [0.125, -1, 0.125],
-      [-0.875, -1, 0.125],
-      [0.875, -1, 0.125],
-      [-1, 0.125, 0.125],
-      [1, -0.625, 0.125],
-      [0.125, -0.125, -1],
+    const [below, left, right, behind] = [0, 2, 3, 4];
+    const places: readonly (readonly [number, readonly [number, number, number]])[] = [
+      [below, [0.125, -1, 0.125]],
+      [below, [-0.875, -1, 0.125]],
+      [below, [0.875, -1, 0.125]],
+      [left, [-1, 0.125, 0.125]],
+      [right, [1, -0.625, 0.125]],
+      [behind, [0.125, -0.125, -1]],
     ];
-    for (const p of places) {
-      const [mean, own] = [seen(p), solved(p)];
+    for (const [wall, p] of places) {
+      const [mean, own] = [seen(p), solved(wall, p)];
       for (let k = 0; k < 3; k++) expect(Math.abs(mean[k] / own[k] - 1), `${p}: ${k}`).toBeLessThan(0.02);
     }
   });
 });
-
-interface Wall {
-  readonly at: readonly number[];
-  readonly a: readonly number[];
-  readonly b: readonly number[];
-  readonly albedo: readonly number[];
-  readonly glow: number;
-}
-
-/** Radiance of the walls of a closed convex room, n × n patches each. */
-function radiosity(walls: readonly Wall[], n: number): (p: readonly number[]) => number[] {
-  const cross = (a: readonly number[], b: readonly number[]) => [
-    a[1] * b[2] - a[2] * b[1],
-    a[2] * b[0] - a[0] * b[2],
-    a[0] * b[1] - a[1] * b[0],
-  ];
-  const dot = (a: readonly number[], b: readonly number[]) => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
-  const patches = walls.flatMap((w, wall) =>
-    Array.from({ length: n * n }, (_, i) => {
-      const corner = (s: number, t: number) => w.at.map((c, k) => c + (s / n) * w.a[k] + (t / n) * w.b[k]);
-      const [s, t] = [i % n, Math.floor(i / n)];
-      const normal = cross(w.a, w.b).map((x) => x / 4);
-      return {
-        wall,
-        normal,
-        middle: corner(s + 0.5, t + 0.5),
-        corners: [corner(s, t), corner(s + 1, t), corner(s + 1, t + 1), corner(s, t + 1)],
-      };
-    }),
-  );
-  /** Share of what a place gets that comes from a polygon, by Lambert’s sum over its edges (Photometria, 1760). */
-  const factor = (p: readonly number[], normal: readonly number[], corners: readonly (readonly number[])[]) => {
-    let sum = 0;
-    corners.forEach((c, i) => {
-      const [u, v] = [c, corners[(i + 1) % corners.length]].map((x) => {
-        const d = x.map((y, k) => y - p[k]);
-        const length = Math.hypot(...d);
-        return d.map((y) => y / length);
-      });
-      const across = cross(u, v);
-      const length = Math.hypot(...across);
-      if (length > 1e-12) sum += (Math.acos(Math.max(-1, Math.min(1, dot(u, v)))) * dot(across, normal)) / length;
-    });
-    return Math.abs(sum) / (2 * Math.PI);
-  };
-  const factors = patches.map((p) =>
-    patches.map((q) => (q.wall === p.wall ? 0 : factor(p.middle, p.normal, q.corners))),
-  );
-  const light = [0, 1, 2].map((k) => {
-    let so = patches.map((p) => walls[p.wall].glow);
-    for (let round = 0; round < 60; round++)
-      so = patches.map((p, i) => {
-        const got = factors[i].reduce((sum, f, j) => sum + f * so[j], 0);
-        return walls[p.wall].glow + walls[p.wall].albedo[k] * got;
-      });
-    return so;
-  });
-  return (at) => {
-    let nearest = 0;
-    const far = (i: number) => Math.hypot(...patches[i].middle.map((x, k) => x - at[k]));
-    for (let i = 1; i < patches.length; i++) if (far(i) < far(nearest)) nearest = i;
-    return light.map((l) => l[nearest]);
-  };
-}
 
 describe('samples', () => {
   const corner = (lights: readonly LightAt[], surface: object) =>
