@@ -4,7 +4,7 @@ import type { LightAt } from '../scene/kind';
 import { meshOf } from '../shape/builder';
 import { uniformConnectivity } from '../shape/mesh';
 import { meanOf, pictureOf } from './fixture';
-import { radiosity, type Face } from './radiosity';
+import { radiosity, type Face } from '../fixtures/radiosity';
 import { bouncesOf } from './tracer';
 
 /*

@@ -4,7 +4,7 @@ import type { LightAt } from '../scene/kind';
 import { meshOf } from '../shape/builder';
 import { uniformConnectivity, type Mesh } from '../shape/mesh';
 import { ball, meanOf, pictureOf, settings, square, white, withSky } from './fixture';
-import { radiosity } from './radiosity';
+import { radiosity } from '../fixtures/radiosity';
 import { bouncesOf, Tracer } from './tracer';
 import { COUNT, SUMS } from './worked';
 
