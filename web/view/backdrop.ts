@@ -46,6 +46,8 @@ export class BackdropNodes {
     edge: uniform(new Vector2(0.5, 0.5)),
     factor: uniform(0),
     nodes: [] as TextureNode[],
+    /** What they read: one that is made later reads it from the first. */
+    read: imageTexture(''),
   };
 
   /**
@@ -99,7 +101,7 @@ export class BackdropNodes {
   private readImage(): { shown: Rgb; alpha: Scalar } {
     const at = placeInPicture().mul(this.frame).mul(this.image.scale);
     const { edge } = this.image;
-    const node = texture(imageTexture(''), clamp(at, edge.negate(), edge).add(0.5));
+    const node = texture(this.image.read, clamp(at, edge.negate(), edge).add(0.5));
     this.image.nodes.push(node as TextureNode);
     const inside = max(at.x.abs(), at.y.abs()).lessThanEqual(0.5).toFloat();
     // The card makes light of what it reads.
@@ -108,6 +110,7 @@ export class BackdropNodes {
 
   private fillImage({ file, fit }: Extract<BackdropAt, { type: 'image' }>, frame: number): void {
     const read = imageTexture(file);
+    this.image.read = read;
     for (const node of this.image.nodes) node.value = read;
     const { width, height } = read.image as { width: number; height: number };
     // Beyond half either way there is none.
