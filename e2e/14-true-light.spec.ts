@@ -1,7 +1,11 @@
 import { newItem, newStep } from '@maypole/core/piece/piece';
 import { backdrops } from '@maypole/core/scene/index';
 import { expect, test, type Locator, type Page } from '@playwright/test';
+import { mkdtempSync, readFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
 import { PNG } from 'pngjs';
+import { addOutput, openDeliver, renderAll, save } from './delivering';
 import { openPiece, smallPiece, stillPicture, typeNumber, watchErrors } from './helpers';
 
 const lights = (page: Page) => page.getByRole('radiogroup', { name: 'Light' });
@@ -81,6 +85,13 @@ test('what is behind stands upright, and alike, in both lights', async ({ page }
   await lights(page).getByRole('radio', { name: 'True' }).click();
   await expect(page.getByTestId('traced')).toHaveText(SAMPLED, { timeout: 60_000 });
   expect(corners(await pixelsOf(page.getByTestId('true-picture')))).toEqual(expected);
+  // So it does in a file of one frame, which is the first that its drawer draws.
+  const dialog = await openDeliver(page);
+  await addOutput(page, 'PNG pictures');
+  await dialog.getByLabel('Frames', { exact: true }).selectOption('A part');
+  await typeNumber(dialog, 'To', 0);
+  const saved = await save(page, await renderAll(dialog), 'PNG pictures', mkdtempSync(path.join(tmpdir(), 'maypole-')));
+  expect(corners(PNG.sync.read(readFileSync(saved)))).toEqual(expected);
   expect(errors).toEqual([]);
 });
 
