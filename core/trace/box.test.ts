@@ -16,8 +16,11 @@ const WHITE = [0.725, 0.71, 0.68];
 const RED = [0.63, 0.065, 0.05];
 const GREEN = [0.14, 0.45, 0.091];
 
-/** Patches of walls and of faces of blocks, each way. */
-const [WALLS, BLOCKS] = [8, 4];
+/**
+ * Patches of walls and of faces of blocks, each way; and of the floor, which has more: those a block stands on in part
+ * are taken to be dark, or not.
+ */
+const [WALLS, BLOCKS, BELOW] = [8, 4, 20];
 
 type Corner = readonly [number, number, number];
 const face = (albedo: readonly number[], patches: number, ...corners: Corner[]) => ({
@@ -41,7 +44,7 @@ function block(height: number, ...top: (readonly [number, number])[]) {
 }
 const [FLOOR, CEILING, BACK, RIGHT, LEFT, SHORT, TALL] = [0, 1, 2, 3, 4, 5, 10];
 const published = [
-  face(WHITE, WALLS, [552.8, 0, 0], [0, 0, 0], [0, 0, 559.2], [549.6, 0, 559.2]),
+  face(WHITE, BELOW, [552.8, 0, 0], [0, 0, 0], [0, 0, 559.2], [549.6, 0, 559.2]),
   face(WHITE, WALLS, [556, 548.8, 0], [556, 548.8, 559.2], [0, 548.8, 559.2], [0, 548.8, 0]),
   face(WHITE, WALLS, [549.6, 0, 559.2], [0, 0, 559.2], [0, 548.8, 559.2], [556, 548.8, 559.2]),
   face(GREEN, WALLS, [0, 0, 559.2], [0, 0, 0], [0, 548.8, 0], [0, 548.8, 559.2]),
@@ -106,7 +109,8 @@ describe('the box of the literature', () => {
       ['the green wall', RIGHT, [0, 300, 200]],
       ['the red wall', LEFT, [554, 300, 100]],
       ['the top of the short block', SHORT, [190, 165, 160]],
-      ['the tall block, towards the eye, far above the floor', TALL + 1, [344, 300, 271.5]],
+      ['the short block, towards the eye', SHORT + 4, [210, 80, 89.5]],
+      ['the tall block, towards the eye', TALL + 1, [344, 200, 271.5]],
     ];
     for (const [name, at, place] of places) {
       const [mean, own] = [seen(place), solved(at, place)];
