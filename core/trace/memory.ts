@@ -64,7 +64,7 @@ interface Exports {
   readonly filmRed: { readonly value: number };
   readonly filmGreen: { readonly value: number };
   readonly filmBlue: { readonly value: number };
-  filmWeights(): number;
+  filmTable(): number;
   denoise(planes: number, width: number, height: number, behind: number): void;
   denoiseRoom(width: number, height: number): number;
   layRows(
@@ -95,7 +95,7 @@ interface Exports {
 /** 2 GB: addresses stay whole numbers of 31 bits. */
 const MOST_PAGES = 32_768;
 /** Bytes in which each thread has numbers and tables of its own; see core/trace/assembly/own.ts. */
-const OWN = PAGE;
+const OWN = 2 * PAGE;
 /** Milliseconds that threads which read a scene are waited for, before the next is laid out elsewhere. */
 const PATIENCE = 500;
 
@@ -176,7 +176,8 @@ export class TraceMemory {
     if (this.lent) tables ??= this.bytes(PAGE, size).slice();
     if (tables) return this.bytes(own, size).set(tables);
     this.run.prepare();
-    this.floats(this.run.filmWeights(), filmTable().length).set(filmTable());
+    const film = filmTable();
+    this.floats(this.run.filmTable(), film.length).set(film);
     tables = this.bytes(own, size).slice();
   }
 

@@ -1,26 +1,61 @@
-import { cosTurns } from './maths';
 import { ownRoom } from './own';
 
 /**
  * A thin film on a body: Airy's sum over all reflections in it (M. Born & E. Wolf, Principles of Optics, section
- * 7.6), for wavelengths across what is seen, summed up to linear red, green and blue.
+ * 7.6), for all wavelengths at once. As a series of cosines of the phase its share is
+ *
+ *   1 − a · (1 + 2 · Σ (−q)ᵏ · cos kφ),   a = (1 − r₁²) · (1 − r₂²) / (1 − q²),   q = r₁ · r₂,
+ *
+ * with the amplitudes r₁ and r₂ of both faces, so that wavelengths are in the cosines alone: what those come to in red,
+ * green and blue depends on how much longer the way through the film is, and stands in a table (as L. Belcour & P.
+ * Barla have it, “A practical extension to microfacet theory for the modeling of varying iridescence”, 2017, who take
+ * Gaussian functions for it).
  */
 
-/** Wavelengths that are looked at; the first in nanometres, and the step from one to the next. */
-const WAVES = 40;
-const FIRST: f32 = 385;
+/** Entries of the table, and nanometres from one to the next; beyond them colours have faded. */
+const ENTRIES = 1024;
 const STEP: f32 = 8;
+/** Terms at most, where what follows could not be left out: seen from the very edge. */
+const MOST = 128;
+const LEAST: f32 = 0.00002;
 
-/** What light of each wavelength counts in red, green and blue, and a free number; core/trace/memory.ts writes it. */
-const weights = ownRoom(40 * 16);
+/**
+ * Red, green and blue of the mean cosine, and a free number, of ways longer by −1 step, none, 1 step and so on;
+ * core/trace/memory.ts writes it.
+ */
+const table = ownRoom((1024 + 3) * 16);
 
-export function filmWeights(): usize {
-  return weights;
+export function filmTable(): usize {
+  return table;
 }
 
 export let filmRed: f32 = 0;
 export let filmGreen: f32 = 0;
 export let filmBlue: f32 = 0;
+
+/** The mean cosine of light that goes so many steps longer, between four entries (E. Catmull & R. Rom, 1974). */
+@inline
+function meanCosine(steps: f32): v128 {
+  const whole = floor<f32>(steps);
+  const at = table + (<usize>whole << 4);
+  const t = f32x4.splat(steps - whole);
+  const half = f32x4.splat(0.5);
+  const a = v128.load(at);
+  const b = v128.load(at, 16);
+  const c = v128.load(at, 32);
+  const d = v128.load(at, 48);
+  const slope = f32x4.mul(f32x4.sub(c, a), half);
+  const next = f32x4.mul(f32x4.sub(d, b), half);
+  const rise = f32x4.sub(c, b);
+  const cubic = f32x4.sub(f32x4.add(slope, next), f32x4.add(rise, rise));
+  const square = f32x4.sub(f32x4.sub(rise, slope), cubic);
+  return f32x4.add(b, f32x4.mul(t, f32x4.add(slope, f32x4.mul(t, f32x4.add(square, f32x4.mul(t, cubic))))));
+}
+
+@inline
+function without(x: v128): v128 {
+  return f32x4.sub(f32x4.splat(1), f32x4.mul(x, x));
+}
 
 /**
  * @param cosine of the angle of incidence, 0…1
@@ -36,35 +71,31 @@ export function thinFilm(cosine: f32, n: f32, thickness: f32, r: f32, g: f32, b:
   const c2 = sqrt<f32>(max<f32>(0, 1 - sine / (n * n)));
   const c3 = f32x4.sqrt(f32x4.max(zero, f32x4.sub(one, f32x4.div(f32x4.splat(sine), f32x4.mul(body, body)))));
   // Fresnel's amplitudes at both faces, square to the plane of incidence and in it.
-  const upS = (cosine - n * c2) / (cosine + n * c2);
-  const upP = (n * cosine - c2) / (n * cosine + c2);
+  const upS = f32x4.splat((cosine - n * c2) / (cosine + n * c2));
+  const upP = f32x4.splat((n * cosine - c2) / (n * cosine + c2));
   const nc = f32x4.splat(n * c2);
   const bc = f32x4.mul(body, c3);
   const lowS = f32x4.div(f32x4.sub(nc, bc), f32x4.add(nc, bc));
   const nc3 = f32x4.mul(f32x4.splat(n), c3);
   const bc2 = f32x4.mul(body, f32x4.splat(c2));
   const lowP = f32x4.div(f32x4.sub(bc2, nc3), f32x4.add(bc2, nc3));
-  const s2 = f32x4.splat(upS * upS);
-  const p2 = f32x4.splat(upP * upP);
-  const sumS = f32x4.add(s2, f32x4.mul(lowS, lowS));
-  const sumP = f32x4.add(p2, f32x4.mul(lowP, lowP));
-  const proS = f32x4.add(one, f32x4.mul(s2, f32x4.mul(lowS, lowS)));
-  const proP = f32x4.add(one, f32x4.mul(p2, f32x4.mul(lowP, lowP)));
-  const bothS = f32x4.mul(f32x4.splat(<f32>2 * upS), lowS);
-  const bothP = f32x4.mul(f32x4.splat(<f32>2 * upP), lowP);
-  const turns: f32 = 2 * n * thickness * c2;
-  let sum = zero;
-  for (let i = 0; i < WAVES; i++) {
-    const cosPhase = f32x4.splat(cosTurns(turns / (FIRST + STEP * <f32>i)));
-    const s = f32x4.mul(bothS, cosPhase);
-    const p = f32x4.mul(bothP, cosPhase);
-    const share = f32x4.add(
-      f32x4.div(f32x4.add(sumS, s), f32x4.add(proS, s)),
-      f32x4.div(f32x4.add(sumP, p), f32x4.add(proP, p)),
-    );
-    sum = f32x4.add(sum, f32x4.mul(share, v128.load(weights + (<usize>i << 4))));
+  const qS = f32x4.neg(f32x4.mul(upS, lowS));
+  const qP = f32x4.neg(f32x4.mul(upP, lowP));
+  const tiny = f32x4.splat(1e-7);
+  let s = f32x4.div(f32x4.mul(without(upS), without(lowS)), f32x4.max(without(qS), tiny));
+  let p = f32x4.div(f32x4.mul(without(upP), without(lowP)), f32x4.max(without(qP), tiny));
+  let sum = f32x4.mul(f32x4.add(s, p), f32x4.splat(0.5));
+  const longer: f32 = (2 * n * thickness * c2) / STEP;
+  let steps = longer;
+  for (let k = 0; k < MOST && steps < <f32>ENTRIES; k++) {
+    s = f32x4.mul(s, qS);
+    p = f32x4.mul(p, qP);
+    const both = f32x4.add(s, p);
+    if (!v128.any_true(f32x4.gt(f32x4.add(f32x4.abs(s), f32x4.abs(p)), f32x4.splat(LEAST)))) break;
+    sum = f32x4.add(sum, f32x4.mul(both, meanCosine(steps)));
+    steps += longer;
   }
-  sum = f32x4.min(one, f32x4.max(zero, f32x4.mul(sum, f32x4.splat(0.5))));
+  sum = f32x4.min(one, f32x4.max(zero, f32x4.sub(one, sum)));
   filmRed = f32x4.extract_lane(sum, 0);
   filmGreen = f32x4.extract_lane(sum, 1);
   filmBlue = f32x4.extract_lane(sum, 2);

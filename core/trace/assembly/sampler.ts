@@ -10,17 +10,16 @@ import { ownRoom } from './own';
 /** Direction numbers of the second to fourth dimension, 32 each; of the first they are single bits. */
 const DIRECTIONS = ownRoom(3 * 32 * 4);
 /**
- * For each of those dimensions and each byte of a point, what the bits of its 256 values come to, in the other order of
- * bits.
+ * For each byte of a point, what the bits of its 256 values come to in the four dimensions, in the other order of bits.
  */
-const BYTES = ownRoom(3 * 4 * 256 * 4);
+const BYTES = ownRoom(4 * 256 * 16);
 
 let seed: u32 = 0;
 let index: u32 = 0;
 let group: u32 = 0;
 let dimension: u32 = 4;
-/** The point of the present four dimensions; it is worked out when a number of them is wanted. */
-let shuffled: u32 = 0;
+/** The numbers of the present four dimensions; they are worked out when one of them is wanted. */
+const point = ownRoom(16);
 let stale: bool = true;
 
 /** Direction numbers from a primitive polynomial of degree s, its inner coefficients a and the first odd m. */
@@ -42,14 +41,17 @@ export function prepareSampler(): void {
   directions(0, 1, 0, 1, 0, 0);
   directions(1, 2, 1, 1, 3, 0);
   directions(2, 3, 1, 1, 3, 1);
-  for (let d = 0; d < 3; d++)
-    for (let byte = 0; byte < 4; byte++)
-      for (let value = 0; value < 256; value++) {
+  for (let byte = 0; byte < 4; byte++)
+    for (let value = 0; value < 256; value++) {
+      const at = BYTES + (<usize>(byte * 256 + value) << 4);
+      store<u32>(at, <u32>value << (8 * byte));
+      for (let d = 0; d < 3; d++) {
         let x: u32 = 0;
         for (let bit = 0; bit < 8; bit++)
           if ((value >> bit) & 1) x ^= load<u32>(DIRECTIONS + d * 128 + ((8 * byte + bit) << 2));
-        store<u32>(BYTES + <usize>((d * 4 + byte) * 256 + value) * 4, reversed(x));
+        store<u32>(at + (<usize>(d + 1) << 2), reversed(x));
       }
+    }
 }
 
 @inline
@@ -89,17 +91,48 @@ export function beginSample(x: u32, y: u32, frame: u32, n: u32): void {
   dimension = 4;
 }
 
-/** A coordinate of the present point, its bits reversed. */
+/** The same of four numbers at once: bytes are turned round, and halves of bytes by a table. */
 @inline
-function coordinate(d: u32): u32 {
-  if (d == 0) return shuffled;
-  const at = BYTES + <usize>((d - 1) << 12);
-  return (
-    load<u32>(at + ((shuffled & 255) << 2)) ^
-    load<u32>(at + (((shuffled >> 8) & 255) << 2), 1024) ^
-    load<u32>(at + (((shuffled >> 16) & 255) << 2), 2048) ^
-    load<u32>(at + ((shuffled >> 24) << 2), 3072)
+function reversed4(x: v128): v128 {
+  const bytes = v128.shuffle<i8>(x, x, 3, 2, 1, 0, 7, 6, 5, 4, 11, 10, 9, 8, 15, 14, 13, 12);
+  const low = v128.and(bytes, i8x16.splat(15));
+  const high = v128.and(i16x8.shr_u(bytes, 4), i8x16.splat(15));
+  const up = i8x16.swizzle(i8x16(0, -128, 64, -64, 32, -96, 96, -32, 16, -112, 80, -48, 48, -80, 112, -16), low);
+  return v128.or(up, i8x16.swizzle(i8x16(0, 8, 4, 12, 2, 10, 6, 14, 1, 9, 5, 13, 3, 11, 7, 15), high));
+}
+@inline
+function scrambled4(x: v128, by: v128): v128 {
+  x = v128.xor(x, i32x4.mul(x, i32x4.splat(0x3d20adea)));
+  x = i32x4.add(x, by);
+  x = i32x4.mul(x, v128.or(i32x4.shr_u(by, 16), i32x4.splat(1)));
+  x = v128.xor(x, i32x4.mul(x, i32x4.splat(0x05526c56)));
+  x = v128.xor(x, i32x4.mul(x, i32x4.splat(0x53a22864)));
+  return reversed4(x);
+}
+@inline
+function hashed4(x: v128): v128 {
+  x = v128.xor(x, i32x4.shr_u(x, 16));
+  x = i32x4.mul(x, i32x4.splat(0x7feb352d));
+  x = v128.xor(x, i32x4.shr_u(x, 15));
+  x = i32x4.mul(x, i32x4.splat(<i32>0x846ca68b));
+  return v128.xor(x, i32x4.shr_u(x, 16));
+}
+
+/** Works out the numbers of the present four dimensions, all below 1: of 24 bits, they are never rounded up to it. */
+function fill(): void {
+  stale = false;
+  const shuffled = scrambled(reversed(index), hashed(seed + group * 0x9e3779b9));
+  const low = v128.xor(
+    v128.load(BYTES + <usize>((shuffled & 255) << 4)),
+    v128.load(BYTES + <usize>(((shuffled >> 8) & 255) << 4), 4096),
   );
+  const high = v128.xor(
+    v128.load(BYTES + <usize>(((shuffled >> 16) & 255) << 4), 8192),
+    v128.load(BYTES + <usize>((shuffled >> 24) << 4), 12288),
+  );
+  const which = i32x4.mul(i32x4.add(i32x4.splat(<i32>(group * 4)), i32x4(0, 1, 2, 3)), i32x4.splat(<i32>0x85ebca6b));
+  const x = scrambled4(v128.xor(low, high), hashed4(v128.xor(which, i32x4.splat(<i32>seed))));
+  v128.store(point, f32x4.mul(f32x4.convert_i32x4_s(i32x4.shr_u(x, 8)), f32x4.splat(0.000000059604645)));
 }
 
 /** On to the next dimension. */
@@ -115,14 +148,10 @@ function step(): void {
 /** The next number of the sample, 0 ≤ u < 1. */
 export function next(): f32 {
   step();
-  if (stale) {
-    stale = false;
-    shuffled = scrambled(reversed(index), hashed(seed + group * 0x9e3779b9));
-  }
-  const x = scrambled(coordinate(dimension), hashed(seed ^ (group * 4 + dimension) * 0x85ebca6b));
+  if (stale) fill();
+  const x = load<f32>(point + (<usize>dimension << 2));
   dimension++;
-  // 24 bits, so that it is never rounded up to 1.
-  return <f32>(x >> 8) * 0.000000059604645;
+  return x;
 }
 
 /** Leaves the next number out, which is wanted elsewhere: those after it are the same with and without. */

@@ -11,7 +11,7 @@ export { takeBy } from './weigh';
 export { beginSample, next } from './sampler';
 export { atan2Turns, beta, exp, log, sinTurns } from './maths';
 export { fresnel } from './surface';
-export { filmWeights, thinFilm, filmRed, filmGreen, filmBlue } from './film';
+export { filmTable, thinFilm, filmRed, filmGreen, filmBlue } from './film';
 export { ownBytes } from './own';
 export { askedAt } from './place';
 export { denoise, denoiseRoom } from './denoise';
