@@ -346,7 +346,6 @@ function packet(at: usize, ox: f32, oy: f32, oz: f32, dx: f32, dy: f32, dz: f32,
     v128.and(f32x4.ge(u, zero), f32x4.ge(v, zero)),
     v128.and(f32x4.le(f32x4.add(u, v), size), f32x4.gt(size, zero)),
   );
-  if (!v128.any_true(inside)) return false;
   const t = v128.xor(f32x4.add(f32x4.add(f32x4.mul(bx, qx), f32x4.mul(by, qy)), f32x4.mul(bz, qz)), sign);
   let mask = i32x4.bitmask(
     v128.and(
