@@ -44,6 +44,20 @@ export function square(half: number, z = 0): Mesh {
   );
 }
 
+/** A bowl over a square of 2 × 2, of `sides` × `sides` squares of two even triangles each. */
+export function sheet(sides: number): Mesh {
+  const points: number[] = [];
+  const corners: number[] = [];
+  for (let i = 0; i <= sides; i++)
+    for (let j = 0; j <= sides; j++) {
+      const [x, y] = [(2 * j) / sides - 1, (2 * i) / sides - 1];
+      points.push(x, y, 0.3 * (x * x + y * y));
+      const at = (sides + 1) * i + j;
+      if (i < sides && j < sides) corners.push(at, at + 1, at + sides + 2, at, at + sides + 2, at + sides + 1);
+    }
+  return meshOf(uniformConnectivity(points.length / 3, 3, Uint32Array.from(corners)), Float32Array.from(points));
+}
+
 export const camera: CameraAt = {
   position: [0, 0, 4],
   target: [0, 0, 0],

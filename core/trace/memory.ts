@@ -27,6 +27,8 @@ interface Exports {
     corners: number,
     whole: number,
   ): void;
+  longTriangles(boxes: number, corners: number, count: number, most: number): number;
+  putPieces(boxes: number, corners: number, count: number): number;
   moveTree(nodes: number, first: number, end: number, nodeShift: number, packetShift: number): void;
   refitTree(
     nodes: number,

@@ -14,11 +14,20 @@ export const REFERENCE_PIECE = {
 
 const SWAY = { motion: 'wave', shape: 'sine', low: -90, high: 90, turns: 1, phase: 0 } as const;
 
-/** A ring of glass that parts colours turns about copies, under three kinds of light: its bits are written down. */
+/**
+ * A ring of glass that parts colours turns about copies in a thin film and a cage of thin rods, under three kinds of light:
+ * its bits are written down.
+ */
 export function referencePiece(): Piece {
   const piece = newPiece('Reference');
   const ring = newRibbon('torus', 0, 'Ring');
   const balls = newRibbon('sphere', 1, 'Balls');
+  const cage = newRibbon('platonic', 2, 'Cage');
+  const finish = (part: string, values: Parameters<typeof newItem>[1] = {}) => ({
+    ...newFinish(),
+    id: `${part} finish`,
+    parts: [...newFinish().parts, newItem(finishParts.get(part), values, part)],
+  });
   const light = (kind: string, values = {}) => newItem(sceneLists.lights.kinds.get(kind), values, kind);
   return {
     ...piece,
@@ -30,19 +39,22 @@ export function referencePiece(): Piece {
       {
         ...ring,
         id: 'ring',
-        finishes: [
-          {
-            ...newFinish(),
-            id: 'finish',
-            parts: [...newFinish().parts, newItem(finishParts.get('glass'), { dispersion: 2 }, 'glass')],
-          },
-        ],
+        finishes: [finish('glass', { dispersion: 2 })],
         steps: [newStep('torus', {}, 'torus'), newStep('twist', { angle: SWAY }, 'twist')],
       },
       {
         ...balls,
         id: 'balls',
+        finishes: [finish('film')],
         steps: [newStep('sphere', { radius: 0.2 }, 'sphere'), newStep('repeat-rings', {}, 'rings')],
+      },
+      {
+        ...cage,
+        id: 'cage',
+        steps: [
+          newStep('platonic', { solid: 'icosahedron', radius: 1.6 }, 'solid'),
+          newStep('struts', { rod: 0.02 }, 'struts'),
+        ],
       },
     ],
   };

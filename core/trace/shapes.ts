@@ -10,6 +10,10 @@ const MESH_NUMBERS = 6;
 
 /** The first node of a shape without any triangle. */
 export const NOTHING = -1;
+/** Long triangles of a shape may have so many boxes more, for each of its triangles and in all. */
+const [MORE_EACH, MORE] = [3, 32_768];
+/** Beyond so many triangles of all shapes none has more: there would be room for fewer. */
+const MOST_CUT = 524_288;
 /** A tree that was refitted is built anew where rays would cost more than this many times what they did. */
 const WORSE = 1.3;
 
@@ -39,6 +43,8 @@ interface Span {
 /** The tree of a shape, to be taken over by another scene. */
 export interface Grown {
   readonly placed: Placed & { readonly span: Span };
+  /** Its long triangles are in pieces: a tree is taken over where that would be so, too. */
+  readonly cut: boolean;
   readonly nodes: Uint8Array;
   readonly packets: Uint8Array;
 }
@@ -67,6 +73,8 @@ export class ShapeRoom {
   readonly nodeBase: number;
   readonly packetBase: number;
   readonly table: number;
+  /** Long triangles are looked at in pieces. */
+  private readonly cut: boolean;
   private nodes: number;
   private packets = 0;
   private shapes = 0;
@@ -77,7 +85,9 @@ export class ShapeRoom {
     shapes: readonly Drawn[],
     standing: number,
   ) {
-    const triangles = shapes.reduce((n, s) => n + s.triangles.length / 3, 0);
+    const count = (s: Drawn) => s.triangles.length / 3;
+    this.cut = shapes.reduce((n, s) => n + count(s), 0) <= MOST_CUT;
+    const triangles = shapes.reduce((n, s) => n + count(s) + this.morePieces(count(s)), 0);
     // A node of a shape has more than four triangles below it, one of what stands there more than one thing, or it is
     // the first of its tree.
     this.nodeBase = memory.room(NODE * (2 + shapes.length + Math.ceil(triangles / 3) + standing));
@@ -85,6 +95,10 @@ export class ShapeRoom {
     // The tree over everything comes first: a ray begins at node 0.
     this.nodes = 2 + standing;
     this.table = memory.room(4 * MESH_NUMBERS * Math.max(1, shapes.length));
+  }
+
+  private morePieces(triangles: number): number {
+    return this.cut ? Math.min(MORE_EACH * triangles, MORE) : 0;
   }
 
   /**
@@ -117,14 +131,15 @@ export class ShapeRoom {
       crevices ? memory.put(crevices) : 0,
     ];
     memory.whole(this.table + 4 * MESH_NUMBERS * shape, MESH_NUMBERS).set(row);
-    if (same) {
+    if (same?.cut === this.cut) {
       const { low, high } = same.placed;
       return { drawn, shape, ...this.takeOver(same), low, high };
     }
     const some = triangles.find((v) => isPlace(positions, v));
     if (some === undefined) return { drawn, shape, root: NOTHING, low: [], high: [] };
     const at = { points, corners, count, some };
-    const known = like && equal(like.placed.drawn.triangles, triangles) ? this.refit(like, at) : undefined;
+    const known =
+      like?.cut === this.cut && equal(like.placed.drawn.triangles, triangles) ? this.refit(like, at) : undefined;
     return { drawn, shape, ...(known ?? this.build(at)) };
   }
 
@@ -136,6 +151,7 @@ export class ShapeRoom {
     const { firstNode, endNode, firstPacket, endPacket } = span;
     return {
       placed: { ...placed, span },
+      cut: this.cut,
       nodes: memory.bytes(nodeBase + NODE * firstNode, NODE * (endNode - firstNode)),
       packets: memory.bytes(packetBase + PACKET * firstPacket, PACKET * (endPacket - firstPacket)),
     };
@@ -146,12 +162,15 @@ export class ShapeRoom {
     const [firstNode, firstPacket] = [this.nodes, this.packets];
     // What the tree is built from is not needed after it.
     const { mark } = memory;
-    const boxes = memory.room(BOX * count);
-    const vectors = memory.room(CORNERS * count);
-    const order = memory.room(4 * count);
     const whole = memory.room(BOX);
+    const vectors = memory.room(CORNERS * count);
+    const boxes = memory.room(BOX * count);
     memory.run.triangleBoxes(points, corners, count, some, boxes, vectors, whole);
-    const made = memory.run.buildTree(boxes, count, order, nodeBase, firstNode, packetBase, firstPacket, vectors);
+    // Boxes of pieces come right behind the others.
+    memory.room(BOX * memory.run.longTriangles(boxes, vectors, count, this.morePieces(count)));
+    const all = memory.run.putPieces(boxes, vectors, count);
+    const order = memory.room(4 * all);
+    const made = memory.run.buildTree(boxes, all, order, nodeBase, firstNode, packetBase, firstPacket, vectors);
     this.nodes = Number(made & 0xffffffffn);
     this.packets = Number(made >> 32n);
     const box = this.boxAt(whole);

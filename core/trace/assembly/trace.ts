@@ -3,6 +3,7 @@ import { prepareSampler } from './sampler';
 import { prepareSurfaces } from './surface';
 
 export { triangleBoxes } from './packet';
+export { longTriangles, putPieces } from './pieces';
 export { moveTree, refitTree } from './refit';
 export { buildTree } from './tree';
 export { takeScene } from './scene';

@@ -1,5 +1,6 @@
 import { ownRoom } from './own';
 import { fillPacket, lane, PACKET, WHICH } from './packet';
+import { triangleIn } from './pieces';
 
 /**
  * A tree of boxes, four to a node, over triangles or over copies: built by the surface-area heuristic with bins
@@ -7,7 +8,7 @@ import { fillPacket, lane, PACKET, WHICH } from './packet';
  *
  * Node, 112 bytes: lowest x, y, z and highest x, y, z of four boxes, four numbers each; then four codes: −1 for
  * none, the number of a node from 0, or with the highest bit set a leaf. Boxes of what is to be built are 32 bytes:
- * lowest x, y, z and a free number, highest x, y, z and a free number.
+ * lowest x, y, z and, of triangles, which it is of (pieces.ts), highest x, y, z and a free number.
  */
 export const NODE: usize = 112;
 export const CODES: usize = 96;
@@ -309,7 +310,7 @@ function leafOf(first: i32, end: i32): i32 {
   const number = leafCount++;
   const at = leaves + <usize>number * PACKET;
   // What is left free is a triangle that nothing meets.
-  for (let k = 0; k < 4; k++) store<i32>(at + (<usize>k << 2), first + k < end ? thing(first + k) : -1, WHICH);
+  for (let k = 0; k < 4; k++) store<i32>(at + (<usize>k << 2), first + k < end ? triangleIn(boxes + (<usize>thing(first + k) << 5)) : -1, WHICH);
   fillPacket(at, corners);
   return LEAF | number;
 }

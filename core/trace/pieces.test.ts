@@ -1,0 +1,162 @@
+import { BufferAttribute, BufferGeometry, DoubleSide, Ray, Vector3 } from 'three';
+import { MeshBVH } from 'three-mesh-bvh';
+import { describe, expect, it } from 'vitest';
+import { randomSource, randomUnitVector } from '../maths/random';
+import { meshOf } from '../shape/builder';
+import { uniformConnectivity, type Mesh } from '../shape/mesh';
+import { drawnOf } from './drawn';
+import { pictureOf, settings, sheet } from './fixture';
+import { TraceMemory } from './memory';
+import { Tracer } from './tracer';
+
+const [BOX, CORNERS, NODE] = [32, 48, 112];
+
+/** Long thin triangles all about, in every direction; some are lines, some have a corner that is nowhere. */
+function needles(count: number, seed = 3, width = 0.01): Mesh {
+  const random = randomSource(seed);
+  const points: number[] = [];
+  for (let i = 0; i < count; i++) {
+    const from = randomUnitVector(random).map((x) => x * random());
+    const along = randomUnitVector(random).map((x) => 1.5 * x);
+    const across = randomUnitVector(random).map((x) => (i % 40 === 7 ? 0 : width * x));
+    points.push(...from, ...from.map((x, k) => x + along[k]), ...from.map((x, k) => x + across[k]));
+    if (i % 40 === 11) points[points.length - 2] = NaN;
+  }
+  const corners = Uint32Array.from({ length: 3 * count }, (_, i) => i);
+  return meshOf(uniformConnectivity(3 * count, 3, corners), Float32Array.from(points));
+}
+
+/** Boxes of a mesh, long triangles in so many pieces more at most, and a tree over them. */
+function boxesOf(mesh: Mesh, most: number) {
+  const memory = new TraceMemory();
+  const { positions, triangles } = drawnOf(mesh, false);
+  const count = triangles.length / 3;
+  const [points, corners] = [memory.put(positions), memory.put(triangles)];
+  const whole = memory.room(BOX);
+  const vectors = memory.room(CORNERS * count);
+  const boxes = memory.room(BOX * (count + most));
+  memory.run.triangleBoxes(points, corners, count, 0, boxes, vectors, whole);
+  const more = memory.run.longTriangles(boxes, vectors, count, most);
+  const all = memory.run.putPieces(boxes, vectors, count);
+  const [order, nodes] = [memory.room(4 * all), memory.room(NODE * (all + 2))];
+  const packets = memory.room(160 * all);
+  const made = memory.run.buildTree(boxes, all, order, nodes, 0, packets, 0, vectors);
+  return {
+    count,
+    more,
+    all,
+    boxes: memory.floats(boxes, 8 * all).slice(),
+    nodes: memory.floats(nodes, 28 * Number(made & 0xffffffffn)).slice(),
+  };
+}
+
+/** The surfaces of all boxes of a tree together, halved: how many of them rays meet goes by that. */
+function surfaces(nodes: Float32Array): number {
+  let sum = 0;
+  for (let at = 0; at < nodes.length; at += 28)
+    for (let k = 0; k < 4; k++) {
+      const [x, y, z] = [0, 4, 8].map((axis) => nodes[at + 12 + axis + k] - nodes[at + axis + k]);
+      if (!Number.isNaN(x)) sum += x * y + y * z + z * x;
+    }
+  return sum;
+}
+
+describe('long triangles are looked at in pieces', () => {
+  it('that have every point of them in one box or another', () => {
+    const mesh = needles(200, 5, 0.03);
+    const { boxes, all, count } = boxesOf(mesh, 600);
+    expect(all).toBeGreaterThan(2 * count);
+    const numbers = new Int32Array(boxes.buffer);
+    const random = randomSource(9);
+    let outside = 0;
+    for (let i = 0; i < count; i++) {
+      if (i % 40 === 7 || i % 40 === 11) continue;
+      const own = Array.from({ length: all }, (_, k) => 8 * k).filter((k) => numbers[k + 3] === numbers[8 * i + 3]);
+      const corner = (k: number, axis: number) => mesh.positions[9 * i + 3 * k + axis];
+      for (let n = 0; n < 200; n++) {
+        const u = random();
+        const v = random() * (1 - u);
+        const p = [0, 1, 2].map((axis) => (1 - u - v) * corner(0, axis) + u * corner(1, axis) + v * corner(2, axis));
+        if (!own.some((k) => p.every((x, axis) => x >= boxes[k + axis] - 1e-7 && x <= boxes[k + 4 + axis] + 1e-7)))
+          outside++;
+      }
+    }
+    expect(outside).toBe(0);
+  });
+  it('no more of them than there may be, and those first that are largest', () => {
+    for (const most of [0, 7, 100, 1000]) {
+      const { count, more, all } = boxesOf(needles(100), most);
+      expect(more).toBeLessThanOrEqual(most);
+      expect(all).toBeLessThanOrEqual(count + more);
+      expect(all).toBeGreaterThanOrEqual(count + Math.min(most, 3) - (most > 3 ? 3 : 0));
+    }
+    const [few, long] = [needles(50), needles(50, 8)];
+    const small = long.positions.map((x) => 0.01 * x);
+    const both = meshOf(
+      uniformConnectivity(
+        300,
+        3,
+        Uint32Array.from({ length: 300 }, (_, i) => i),
+      ),
+      Float32Array.from([...few.positions, ...small]),
+    );
+    const { boxes, count, all } = boxesOf(both, 60);
+    const numbers = new Int32Array(boxes.buffer);
+    const first = numbers[3];
+    const added = Array.from({ length: all - count }, (_, k) => numbers[8 * (count + k) + 3] - first);
+    expect(added.length).toBeGreaterThan(20);
+    expect(added.every((triangle) => triangle < 50)).toBe(true);
+  });
+  it('so that rays have far less to look at; what has none is as it was', () => {
+    const mesh = needles(2000);
+    expect(surfaces(boxesOf(mesh, 6000).nodes)).toBeLessThan(0.6 * surfaces(boxesOf(mesh, 0).nodes));
+    const even = sheet(24);
+    expect(boxesOf(even, 5000).more).toBe(0);
+    expect(boxesOf(even, 5000).nodes).toEqual(boxesOf(even, 0).nodes);
+  });
+  it('and are met where three-mesh-bvh has them met', () => {
+    const mesh = needles(1000, 4, 0.05);
+    const tracer = new Tracer();
+    tracer.load(pictureOf([{ mesh }], []), settings);
+    const { positions, triangles } = drawnOf(mesh, false);
+    // What is nowhere it could not sort.
+    const there = [...triangles].filter((_, i, all) => {
+      const first = i - (i % 3);
+      return [0, 1, 2].every((k) => !Number.isNaN(positions[3 * all[first + k] + 1]));
+    });
+    const geometry = new BufferGeometry();
+    geometry.setAttribute(
+      'position',
+      new BufferAttribute(
+        positions.map((x) => (Number.isNaN(x) ? 0 : x)),
+        3,
+      ),
+    );
+    geometry.setIndex(there);
+    const bvh = new MeshBVH(geometry);
+    const random = randomSource(6);
+    const count = 50_000;
+    const rays = new Float32Array(6 * count);
+    for (let i = 0; i < count; i++) {
+      const from = randomUnitVector(random).map((x) => (i % 2 ? 3 : 0.4) * x);
+      rays.set([...from, ...randomUnitVector(random).map((x, k) => x - from[k])], 6 * i);
+    }
+    const { far, which } = tracer.trace(rays);
+    const any = tracer.trace(rays, true).which;
+    let [met, differ] = [0, 0];
+    const ray = new Ray(new Vector3(), new Vector3());
+    for (let i = 0; i < count; i++) {
+      ray.origin.fromArray(rays, 6 * i);
+      const length = ray.direction.fromArray(rays, 6 * i + 3).length();
+      ray.direction.normalize();
+      const other = bvh.raycastFirst(ray, DoubleSide);
+      if (other) met++;
+      if (any[2 * i] >= 0 !== which[2 * i] >= 0) differ++;
+      if ((other !== null) !== which[2 * i] >= 0) differ++;
+      else if (other && Math.abs(other.distance - far[i] * length) > 1e-4) differ++;
+    }
+    expect(met).toBeGreaterThan(10_000);
+    // It reckons with twice as many digits: a ray along an edge may be let by.
+    expect(differ).toBeLessThanOrEqual(2);
+  });
+});
