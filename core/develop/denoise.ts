@@ -52,8 +52,8 @@ export function putGuides(
       const there = features[f + FOUND] / n;
       // Where none of few samples has met a shadow there may be some all the same (P. S. de Laplace, 1774).
       const shade = Math.min(1, Math.max(0, (sums[s + 3] - features[f + FOUND] + 0.5 * (1 - there)) / (n + 1)));
-      // Three times its variance, by trying: of shadows, which are soft, means over more are better.
-      const shadow = 3 * to.behind * to.behind * shade * (1 - shade);
+      // Six times its variance, by trying: of shadows, which are soft, means over more are better.
+      const shadow = 6 * to.behind * to.behind * shade * (1 - shade);
       // Of one sample nothing is known about how others would be.
       to.variance[at] = n > 1 ? (spread + shadow) / (n - 1) : mean * mean;
       // Samples that do not tell what is seen are taken to see what the others do.

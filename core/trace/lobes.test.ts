@@ -71,13 +71,16 @@ describe('parts of a finish in true light', () => {
       [1.33, 1.0, 380],
       [1.9, 1.5, 600],
       [1.4, 2.42, 900],
+      [2, 1.5, 1400],
+      [1.5, 20, 300],
+      [1.33, 1.5, 0],
     ])
-      for (const cosine of [1, 0.7, 0.3]) {
+      for (const cosine of [1, 0.7, 0.3, 0.1]) {
         const share = ((body - 1) / (body + 1)) ** 2;
         run.thinFilm(cosine, film, nm, share, share, share);
         const got = [run.filmRed.value, run.filmGreen.value, run.filmBlue.value];
         filmColour(film, body, nm, cosine).forEach((c, k) =>
-          expect(Math.abs(got[k] - Math.max(0, c))).toBeLessThan(0.004),
+          expect(Math.abs(got[k] - Math.max(0, c))).toBeLessThan(0.001),
         );
       }
   });
