@@ -38,14 +38,14 @@ function boxesOf(mesh: Mesh, most: number) {
   memory.run.triangleBoxes(points, corners, count, 0, boxes, vectors, whole);
   const more = memory.run.longTriangles(boxes, vectors, count, most);
   const all = memory.run.putPieces(boxes, vectors, count);
-  const [order, nodes] = [memory.room(4 * all), memory.room(NODE * (all + 2))];
-  const packets = memory.room(160 * all);
-  const made = memory.run.buildTree(boxes, all, order, nodes, 0, packets, 0, vectors);
+  const before = memory.floats(boxes, 8 * all).slice();
+  const [nodes, packets] = [memory.room(NODE * (all + 2)), memory.room(160 * all)];
+  const made = memory.run.buildTree(boxes, all, 0, nodes, 0, packets, 0, vectors);
   return {
     count,
     more,
     all,
-    boxes: memory.floats(boxes, 8 * all).slice(),
+    boxes: before,
     nodes: memory.floats(nodes, 28 * Number(made & 0xffffffffn)).slice(),
   };
 }

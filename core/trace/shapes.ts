@@ -169,8 +169,7 @@ export class ShapeRoom {
     // Boxes of pieces come right behind the others.
     memory.room(BOX * memory.run.longTriangles(boxes, vectors, count, this.morePieces(count)));
     const all = memory.run.putPieces(boxes, vectors, count);
-    const order = memory.room(4 * all);
-    const made = memory.run.buildTree(boxes, all, order, nodeBase, firstNode, packetBase, firstPacket, vectors);
+    const made = memory.run.buildTree(boxes, all, 0, nodeBase, firstNode, packetBase, firstPacket, vectors);
     this.nodes = Number(made & 0xffffffffn);
     this.packets = Number(made >> 32n);
     const box = this.boxAt(whole);

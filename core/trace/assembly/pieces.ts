@@ -8,7 +8,7 @@ import { areaOf } from './tree';
  * surfaces becomes least (as T. Karras & T. Aila have it by the cube root, “Fast parallel construction of high-quality
  * bounding volume hierarchies”, 2013).
  *
- * The free numbers of a box tell which triangle it is of, see `triangleIn`, and in how many pieces that is.
+ * The free numbers of a box tell which triangle it is of, see `numberOf`, and in how many pieces that is.
  */
 const PIECES: usize = 28;
 /** The surface of a box against the least that boxes of pieces could have together: of an even triangle it is 2 to 3. */
@@ -25,10 +25,14 @@ const BEYOND: f32 = 0.000001;
 /** Numbers of triangles stand among floating-point ones as such that none is too small to be reckoned with at full speed. */
 const NUMBERED: i32 = 0x3f800000;
 
-/** The triangle that a box is of. */
+/** The triangle, or the copy, that a box is of. */
 @inline
-export function triangleIn(box: usize): i32 {
+export function numberOf(box: usize): i32 {
   return load<i32>(box, 12) - NUMBERED;
+}
+@inline
+export function numberThing(box: usize, i: i32): void {
+  store<i32>(box, NUMBERED + i, 12);
 }
 
 /**
@@ -60,7 +64,7 @@ export function longTriangles(boxes: usize, corners: usize, count: i32, most: i3
       v128.store(at, a);
       v128.store(at, a, 16);
     } else if (area > LONG * least) pieces = min(MOST, floor<f32>(area / (EVEN * least)));
-    store<i32>(at, NUMBERED + i, 12);
+    numberThing(at, i);
     store<f32>(at, pieces, PIECES);
     wanted += pieces - 1;
   }

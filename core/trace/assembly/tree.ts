@@ -1,6 +1,6 @@
 import { ownRoom } from './own';
 import { fillPacket, lane, PACKET, WHICH } from './packet';
-import { triangleIn } from './pieces';
+import { numberOf, numberThing } from './pieces';
 
 /**
  * A tree of boxes, four to a node, over triangles or over copies: built by the surface-area heuristic with bins
@@ -8,7 +8,8 @@ import { triangleIn } from './pieces';
  *
  * Node, 112 bytes: lowest x, y, z and highest x, y, z of four boxes, four numbers each; then four codes: −1 for
  * none, the number of a node from 0, or with the highest bit set a leaf. Boxes of what is to be built are 32 bytes:
- * lowest x, y, z and, of triangles, which it is of (pieces.ts), highest x, y, z and a free number.
+ * lowest x, y, z and which thing it is of (pieces.ts), highest x, y, z and a free number. They are put in the order of
+ * the leaves themselves, so that what lies together is read together.
  */
 export const NODE: usize = 112;
 export const CODES: usize = 96;
@@ -23,7 +24,6 @@ const bins = ownRoom(3 * 12 * 48);
 const sums = ownRoom(12 * 8);
 
 let boxes: usize = 0;
-let order: usize = 0;
 let nodes: usize = 0;
 let nodeCount: i32 = 0;
 let leaves: usize = 0;
@@ -35,8 +35,8 @@ let mostInLeaf: i32 = MOST_LEAF;
 let corners: usize = 0;
 
 /**
- * @param at of the boxes, `count` of them
- * @param list of as many whole numbers, which are put in the order of the leaves
+ * @param at of the boxes, `count` of them, which are put in another order; those of triangles know which they are of
+ * @param list where copies are put in the order of the leaves, as many whole numbers
  * @param node where nodes are put, the first as number `firstNode`
  * @param leaf where packets of triangles are put, the first as number `firstLeaf`; 0 for copies
  * @returns how many nodes and, in the upper half, packets there are now
@@ -52,7 +52,6 @@ export function buildTree(
   cornersAt: usize,
 ): u64 {
   boxes = at;
-  order = list;
   nodes = node;
   nodeCount = firstNode;
   leaves = leaf;
@@ -60,24 +59,16 @@ export function buildTree(
   ofTriangles = leaf != 0;
   mostInLeaf = ofTriangles ? MOST_LEAF : 1;
   corners = cornersAt;
-  for (let i = 0; i < count; i++) store<i32>(list + (<usize>i << 2), i);
+  if (!ofTriangles) for (let i = 0; i < count; i++) numberThing(boxAt(i), i);
   bounds(0, count);
-  buildNode(0, count, foundLow, foundHigh, 0);
+  buildNode(0, count, foundLow, foundHigh, foundLeast, foundMost, 0);
+  if (!ofTriangles) for (let i = 0; i < count; i++) store<i32>(list + (<usize>i << 2), numberOf(boxAt(i)));
   return <u64>nodeCount | (<u64>leafCount << 32);
 }
 
-/** Which thing stands at a place of the list. */
 @inline
-function thing(i: i32): i32 {
-  return load<i32>(order + (<usize>i << 2));
-}
-@inline
-function lowOf(i: i32): v128 {
-  return v128.load(boxes + (<usize>thing(i) << 5));
-}
-@inline
-function highOf(i: i32): v128 {
-  return v128.load(boxes + (<usize>thing(i) << 5), 16);
+function boxAt(i: i32): usize {
+  return boxes + (<usize>i << 5);
 }
 
 /** Half the surface of a box. */
@@ -90,46 +81,52 @@ export function areaOf(low: v128, high: v128): f32 {
   return x < 0 ? 0 : x * y + y * z + z * x;
 }
 
+/** The box of some things, and that of their middles, twice as far from the origin. */
 let foundLow: v128 = f32x4.splat(0);
 let foundHigh: v128 = f32x4.splat(0);
+let foundLeast: v128 = f32x4.splat(0);
+let foundMost: v128 = f32x4.splat(0);
 
 function bounds(first: i32, end: i32): void {
   let low = f32x4.splat(Infinity);
   let high = f32x4.splat(-Infinity);
+  let least = low;
+  let most = high;
   for (let i = first; i < end; i++) {
-    low = f32x4.pmin(low, lowOf(i));
-    high = f32x4.pmax(high, highOf(i));
+    const l = v128.load(boxAt(i));
+    const h = v128.load(boxAt(i), 16);
+    const m = f32x4.add(l, h);
+    low = f32x4.pmin(low, l);
+    high = f32x4.pmax(high, h);
+    least = f32x4.pmin(least, m);
+    most = f32x4.pmax(most, m);
   }
   foundLow = low;
   foundHigh = high;
-}
-
-/** Twice the middle of a thing, along an axis. */
-@inline
-function middle(i: i32, axis: i32): f32 {
-  const at = boxes + (<usize>thing(i) << 5) + (<usize>axis << 2);
-  return load<f32>(at) + load<f32>(at, 16);
+  foundLeast = least;
+  foundMost = most;
 }
 
 /** So deep that from here on stretches are halved, which ends soon, whatever lies in them. */
 const HALVES: usize = 40;
 let halves: bool = false;
 
-/** Boxes of both parts of what was split. */
+/** Boxes of both parts of what was split, and of the middles in them. */
 let lowA: v128 = f32x4.splat(0);
 let highA: v128 = f32x4.splat(0);
+let leastA: v128 = f32x4.splat(0);
+let mostA: v128 = f32x4.splat(0);
 let lowB: v128 = f32x4.splat(0);
 let highB: v128 = f32x4.splat(0);
+let leastB: v128 = f32x4.splat(0);
+let mostB: v128 = f32x4.splat(0);
 
-/** Splits a stretch of the list in two, and says where; never at an end. */
-function split(first: i32, end: i32): i32 {
-  let low = f32x4.splat(Infinity);
-  let high = f32x4.splat(-Infinity);
-  for (let i = first; i < end; i++) {
-    const m = f32x4.add(lowOf(i), highOf(i));
-    low = f32x4.pmin(low, m);
-    high = f32x4.pmax(high, m);
-  }
+/**
+ * Splits a stretch of boxes in two, and says where; never at an end.
+ *
+ * @param low of the middles in it, twice as far from the origin
+ */
+function split(first: i32, end: i32, low: v128, high: v128): i32 {
   const size = f32x4.sub(high, low);
   // All in one place along an axis: all in its first bin.
   const scale = f32x4.div(f32x4.splat(<f32>BINS * 0.99999), f32x4.pmax(size, f32x4.splat(1e-30)));
@@ -139,8 +136,8 @@ function split(first: i32, end: i32): i32 {
     store<i32>(bins + o, 0, 32);
   }
   for (let i = first; i < end; i++) {
-    const l = lowOf(i);
-    const h = highOf(i);
+    const l = v128.load(boxAt(i));
+    const h = v128.load(boxAt(i), 16);
     const b = i32x4.min_s(
       i32x4.splat(BINS - 1),
       i32x4.max_s(i32x4.splat(0), i32x4.trunc_sat_f32x4_s(f32x4.mul(f32x4.sub(f32x4.add(l, h), low), scale))),
@@ -158,12 +155,17 @@ function split(first: i32, end: i32): i32 {
     let lo = f32x4.splat(Infinity);
     let hi = f32x4.splat(-Infinity);
     let n: i32 = 0;
+    let cost: f32 = 0;
     for (let b = 0; b < BINS - 1; b++) {
       const o = at + <usize>b * BIN;
-      lo = f32x4.pmin(lo, v128.load(o));
-      hi = f32x4.pmax(hi, v128.load(o, 16));
-      n += load<i32>(o, 32);
-      store<f32>(sums + (<usize>b << 3), n == 0 ? 0 : areaOf(lo, hi) * packets(n));
+      const more = load<i32>(o, 32);
+      if (more > 0) {
+        lo = f32x4.pmin(lo, v128.load(o));
+        hi = f32x4.pmax(hi, v128.load(o, 16));
+        n += more;
+        cost = areaOf(lo, hi) * packets(n);
+      }
+      store<f32>(sums + (<usize>b << 3), cost);
       store<i32>(sums + (<usize>b << 3), n, 4);
     }
     lo = f32x4.splat(Infinity);
@@ -171,10 +173,13 @@ function split(first: i32, end: i32): i32 {
     n = 0;
     for (let b = BINS - 1; b > 0; b--) {
       const o = at + <usize>b * BIN;
+      const more = load<i32>(o, 32);
+      // With an empty bin the parts are those that were looked at before.
+      if (more == 0) continue;
       lo = f32x4.pmin(lo, v128.load(o));
       hi = f32x4.pmax(hi, v128.load(o, 16));
-      n += load<i32>(o, 32);
-      if (n == 0 || load<i32>(sums + (<usize>(b - 1) << 3), 4) == 0) continue;
+      n += more;
+      if (load<i32>(sums + (<usize>(b - 1) << 3), 4) == 0) break;
       const cost = areaOf(lo, hi) * packets(n) + load<f32>(sums + (<usize>(b - 1) << 3));
       if (cost < bestCost) {
         bestCost = cost;
@@ -186,14 +191,30 @@ function split(first: i32, end: i32): i32 {
   if (bestAxis >= 0 && !halves) {
     const k = lane(scale, bestAxis);
     const from = lane(low, bestAxis);
+    const axis = <usize>bestAxis << 2;
+    let leastBelow = f32x4.splat(Infinity);
+    let mostBelow = f32x4.splat(-Infinity);
+    let leastAbove = leastBelow;
+    let mostAbove = mostBelow;
     let i = first;
     let j = end - 1;
     while (i <= j) {
-      if (binOf(middle(i, bestAxis), from, k) < bestBin) i++;
-      else {
-        const other = load<i32>(order + (<usize>j << 2));
-        store<i32>(order + (<usize>j << 2), load<i32>(order + (<usize>i << 2)));
-        store<i32>(order + (<usize>i << 2), other);
+      const o = boxAt(i);
+      const l = v128.load(o);
+      const h = v128.load(o, 16);
+      const m = f32x4.add(l, h);
+      if (binOf(load<f32>(o + axis) + load<f32>(o + axis, 16), from, k) < bestBin) {
+        leastBelow = f32x4.pmin(leastBelow, m);
+        mostBelow = f32x4.pmax(mostBelow, m);
+        i++;
+      } else {
+        leastAbove = f32x4.pmin(leastAbove, m);
+        mostAbove = f32x4.pmax(mostAbove, m);
+        const other = boxAt(j);
+        v128.store(o, v128.load(other));
+        v128.store(o, v128.load(other, 16), 16);
+        v128.store(other, l);
+        v128.store(other, h, 16);
         j--;
       }
     }
@@ -211,6 +232,10 @@ function split(first: i32, end: i32): i32 {
           highB = f32x4.pmax(highB, v128.load(o, 16));
         }
       }
+      leastA = leastBelow;
+      mostA = mostBelow;
+      leastB = leastAbove;
+      mostB = mostAbove;
       return i;
     }
   }
@@ -219,9 +244,13 @@ function split(first: i32, end: i32): i32 {
   bounds(first, half);
   lowA = foundLow;
   highA = foundHigh;
+  leastA = foundLeast;
+  mostA = foundMost;
   bounds(half, end);
   lowB = foundLow;
   highB = foundHigh;
+  leastB = foundLeast;
+  mostB = foundMost;
   return half;
 }
 
@@ -243,42 +272,47 @@ function packets(n: i32): f32 {
   return <f32>(ofTriangles ? (n + 3) >> 2 : n);
 }
 
-/** Stretches of the list that become the four parts of a node, for each depth: where from, where to, and their box. */
-const PART: usize = 48;
-const parts = ownRoom(80 * 4 * 48);
+/**
+ * Stretches of boxes that become the four parts of a node, for each depth: their box and that of their middles, where
+ * from, where to, and how much splitting it is worth.
+ */
+const PART: usize = 80;
+const parts = ownRoom(80 * 4 * 80);
 
-function setPart(at: usize, first: i32, end: i32, low: v128, high: v128): void {
+function setPart(at: usize, first: i32, end: i32, low: v128, high: v128, least: v128, most: v128): void {
   v128.store(at, low);
   v128.store(at, high, 16);
-  store<i32>(at, first, 32);
-  store<i32>(at, end, 36);
+  v128.store(at, least, 32);
+  v128.store(at, most, 48);
+  store<i32>(at, first, 64);
+  store<i32>(at, end, 68);
   // The one that rays meet most often is split first; what fits in a leaf is not.
-  store<f32>(at, end - first <= mostInLeaf ? -1 : areaOf(low, high) * <f32>(end - first), 40);
+  store<f32>(at, end - first <= mostInLeaf ? -1 : areaOf(low, high) * <f32>(end - first), 72);
 }
 
-function buildNode(first: i32, end: i32, low: v128, high: v128, depth: usize): i32 {
+function buildNode(first: i32, end: i32, low: v128, high: v128, least: v128, most: v128, depth: usize): i32 {
   const number = nodeCount++;
   const at = parts + depth * 4 * PART;
-  setPart(at, first, end, low, high);
+  setPart(at, first, end, low, high, least, most);
   let count: usize = 1;
   halves = depth >= HALVES;
   while (count < 4) {
     let best: usize = 0;
-    let most: f32 = -1;
+    let worth: f32 = -1;
     for (let k: usize = 0; k < count; k++) {
-      const weight = load<f32>(at + k * PART, 40);
-      if (weight > most) {
-        most = weight;
+      const weight = load<f32>(at + k * PART, 72);
+      if (weight > worth) {
+        worth = weight;
         best = k;
       }
     }
-    if (most < 0) break;
+    if (worth < 0) break;
     const o = at + best * PART;
-    const f = load<i32>(o, 32);
-    const e = load<i32>(o, 36);
-    const m = split(f, e);
-    setPart(o, f, m, lowA, highA);
-    setPart(at + count * PART, m, e, lowB, highB);
+    const f = load<i32>(o, 64);
+    const e = load<i32>(o, 68);
+    const m = split(f, e, v128.load(o, 32), v128.load(o, 48));
+    setPart(o, f, m, lowA, highA, leastA, mostA);
+    setPart(at + count * PART, m, e, lowB, highB, leastB, mostB);
     count++;
   }
   const node = nodes + <usize>number * NODE;
@@ -295,9 +329,10 @@ function buildNode(first: i32, end: i32, low: v128, high: v128, depth: usize): i
     }
     let code: i32 = -1;
     if (there) {
-      const f = load<i32>(part, 32);
-      const e = load<i32>(part, 36);
-      code = e - f <= mostInLeaf ? leafOf(f, e) : buildNode(f, e, l, h, depth + 1);
+      const f = load<i32>(part, 64);
+      const e = load<i32>(part, 68);
+      if (e - f <= mostInLeaf) code = leafOf(f, e);
+      else code = buildNode(f, e, l, h, v128.load(part, 32), v128.load(part, 48), depth + 1);
     }
     store<i32>(o, code, CODES);
   }
@@ -310,7 +345,7 @@ function leafOf(first: i32, end: i32): i32 {
   const number = leafCount++;
   const at = leaves + <usize>number * PACKET;
   // What is left free is a triangle that nothing meets.
-  for (let k = 0; k < 4; k++) store<i32>(at + (<usize>k << 2), first + k < end ? triangleIn(boxes + (<usize>thing(first + k) << 5)) : -1, WHICH);
+  for (let k = 0; k < 4; k++) store<i32>(at + (<usize>k << 2), first + k < end ? numberOf(boxAt(first + k)) : -1, WHICH);
   fillPacket(at, corners);
   return LEAF | number;
 }
