@@ -28,7 +28,7 @@ interface Exports {
     whole: number,
   ): void;
   longTriangles(boxes: number, corners: number, count: number, most: number): number;
-  putPieces(boxes: number, corners: number, count: number): number;
+  putPieces(boxes: number, corners: number, count: number, more: number): number;
   moveTree(nodes: number, first: number, end: number, nodeShift: number, packetShift: number): void;
   refitTree(
     nodes: number,

@@ -11,7 +11,7 @@ const MESH_NUMBERS = 6;
 /** The first node of a shape without any triangle. */
 export const NOTHING = -1;
 /** Long triangles of a shape may have so many boxes more, for each of its triangles and in all. */
-const [MORE_EACH, MORE] = [3, 32_768];
+const [MORE_EACH, MORE] = [3, 16_384];
 /** Beyond so many triangles of all shapes none has more: there would be room for fewer. */
 const MOST_CUT = 524_288;
 /** A tree that was refitted is built anew where rays would cost more than this many times what they did. */
@@ -167,8 +167,9 @@ export class ShapeRoom {
     const boxes = memory.room(BOX * count);
     memory.run.triangleBoxes(points, corners, count, some, boxes, vectors, whole);
     // Boxes of pieces come right behind the others.
-    memory.room(BOX * memory.run.longTriangles(boxes, vectors, count, this.morePieces(count)));
-    const all = memory.run.putPieces(boxes, vectors, count);
+    const more = memory.run.longTriangles(boxes, vectors, count, this.morePieces(count));
+    memory.room(BOX * more);
+    const all = memory.run.putPieces(boxes, vectors, count, more);
     const made = memory.run.buildTree(boxes, all, 0, nodeBase, firstNode, packetBase, firstPacket, vectors);
     this.nodes = Number(made & 0xffffffffn);
     this.packets = Number(made >> 32n);

@@ -14,6 +14,8 @@ const PIECES: usize = 28;
 /** The surface of a box against the least that boxes of pieces could have together: of an even triangle it is 2 to 3. */
 const LONG: f32 = 4;
 const EVEN: f32 = 2.5;
+/** Nothing is gained where long ones have less of the surface of all boxes than this. */
+const MATTERS: f32 = 0.3;
 /** Pieces of a triangle at most. */
 const MOST: f32 = 32;
 /** A triangle that has less of its box than this is a line: no ray meets it. */
@@ -40,10 +42,12 @@ export function numberThing(box: usize, i: i32): void {
  *
  * @param boxes as `triangleBoxes` has put them there, `count` of them
  * @param most boxes there may be more
- * @returns how many more there will be at most
+ * @returns how many more there will be at most; none where that would bring little
  */
 export function longTriangles(boxes: usize, corners: usize, count: i32, most: i32): i32 {
   let wanted: f32 = 0;
+  let all: f32 = 0;
+  let long: f32 = 0;
   let at = boxes;
   for (let i = 0; i < count; i++, at += 32, corners += 48) {
     const a = v128.load(corners);
@@ -63,24 +67,35 @@ export function longTriangles(boxes: usize, corners: usize, count: i32, most: i3
     if (least <= LINE * area) {
       v128.store(at, a);
       v128.store(at, a, 16);
-    } else if (area > LONG * least) pieces = min(MOST, floor<f32>(area / (EVEN * least)));
+    } else if (area > LONG * least) {
+      pieces = min(MOST, floor<f32>(area / (EVEN * least)));
+      long += area;
+    }
+    all += area;
     numberThing(at, i);
     store<f32>(at, pieces, PIECES);
     wanted += pieces - 1;
   }
+  if (long < MATTERS * all) return 0;
   if (wanted <= <f32>most) return <i32>wanted;
   return share(boxes, count, most);
 }
 
 /** Takes so many pieces away that there are `most` more boxes, or a few less. */
 function share(boxes: usize, count: i32, most: i32): i32 {
-  let low: f32 = 0;
   let high: f32 = 0;
+  let largest: f32 = 0;
   const end = boxes + (<usize>count << 5);
-  for (let at = boxes; at < end; at += 32)
-    if (load<f32>(at, PIECES) > 1) high = max(high, load<f32>(at, PIECES) / rootOf(at));
-  for (let k = 0; k < 24; k++) {
-    const each: f32 = 0.5 * (low + high);
+  for (let at = boxes; at < end; at += 32) {
+    if (!(load<f32>(at, PIECES) > 1)) continue;
+    const root = rootOf(at);
+    largest = max(largest, root);
+    high = max(high, load<f32>(at, PIECES) / root);
+  }
+  // With so few none has two.
+  let low: f32 = 1.99 / largest;
+  for (let k = 0; k < 10; k++) {
+    const each = sqrt<f32>(low * high);
     let more: f32 = 0;
     for (let at = boxes; at < end; at += 32) if (load<f32>(at, PIECES) > 1) more += piecesBy(at, each) - 1;
     if (more > <f32>most) high = each;
@@ -117,9 +132,11 @@ let free: usize = 0;
 /**
  * Puts the boxes of pieces there, those that are more behind the others.
  *
+ * @param more what `longTriangles` has told
  * @returns how many boxes there are
  */
-export function putPieces(boxes: usize, corners: usize, count: i32): i32 {
+export function putPieces(boxes: usize, corners: usize, count: i32, more: i32): i32 {
+  if (more == 0) return count;
   free = boxes + (<usize>count << 5);
   for (let i = 0; i < count; i++, corners += 48) {
     place = boxes + (<usize>i << 5);
