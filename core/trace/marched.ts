@@ -4,6 +4,12 @@ import { CUBE, fieldBound, type DistanceField } from '../shape/fractals/field';
 
 /** Steps along a ray; one that has not arrived by then is taken to pass by. */
 const STEPS = 512;
+/**
+ * A ray goes on by more than what is free: as far as what is free there would touch it, were the form a plane, of that
+ * nine tenths, and so many times what is free at most (C. Bálint & G. Valasek, “Accelerating sphere tracing”, 2018). Where
+ * it does not touch it, the ray goes back to where what is free ends (B. Keinert et al., “Enhanced sphere tracing”, 2014).
+ */
+const [FARTHER, FARTHEST] = [0.9, 1.8];
 /** A place is on the form when it is nearer than this share of a pixel. */
 const PIXEL = 0.4;
 /** The finest that is told apart at the size of the form: what is worked out of it is in single precision. */
@@ -33,7 +39,15 @@ interface Marched {
 export class MarchedFields {
   private readonly list: Marched[] = [];
 
-  constructor(private readonly pixel: PixelSize = { perMetre: 0, least: 0 }) {}
+  /** Where a ray enters what a form is cut out by, and where it leaves it. */
+  private enters = 0;
+  private leaves = 0;
+
+  /** @param deep depths of crevices are told: something that is worn goes by them */
+  constructor(
+    private readonly pixel: PixelSize = { perMetre: 0, least: 0 },
+    private readonly deep = true,
+  ) {}
 
   /** Takes in a form, and gives its number. */
   add(field: DistanceField): number {
@@ -66,35 +80,54 @@ export class MarchedFields {
     const vy = m[4] * dx + m[5] * dy + m[6] * dz;
     const vz = m[8] * dx + m[9] * dy + m[10] * dz;
     const speed = Math.sqrt(vx * vx + vy * vy + vz * vz);
-    let [enters, leaves] = [from, to];
+    this.enters = from;
+    this.leaves = to;
     if (cut === 'ball') {
       const b = (px * vx + py * vy + pz * vz) / (speed * speed);
       const nearest = px * px + py * py + pz * pz - b * b * speed * speed;
       const inside = 1.002 - nearest;
       if (inside <= 0) return -1;
       const half = Math.sqrt(inside) / speed;
-      enters = Math.max(enters, -b - half);
-      leaves = Math.min(leaves, -b + half);
+      this.between(-b - half, -b + half);
     } else {
-      const edge = 1.001 * CUBE;
-      const sides = [px, py, pz].map((p, i) => {
-        const v = [vx, vy, vz][i];
-        const inv = 1 / (Math.abs(v) < 1e-18 ? 1e-18 : v);
-        const [a, b] = [(-edge - p) * inv, (edge - p) * inv];
-        return a < b ? [a, b] : [b, a];
-      });
-      for (const [a, b] of sides) {
-        enters = Math.max(enters, a);
-        leaves = Math.min(leaves, b);
-      }
+      this.slab(px, vx);
+      this.slab(py, vy);
+      this.slab(pz, vz);
     }
+    const { enters, leaves } = this;
     let t = enters;
-    for (let i = 0; i < STEPS && t <= leaves; i++) {
-      const free = bound(px + t * vx, py + t * vy, pz + t * vz);
+    // What was free at the place before, and how far this one is from it.
+    let before = 0;
+    let gone = 0;
+    for (let i = 0; i < STEPS; i++) {
+      const ends = t > leaves;
+      const free = ends ? -1 : bound(px + t * vx, py + t * vy, pz + t * vz);
+      if (gone > before && before + free < gone) {
+        t -= (gone - before) / speed;
+        gone = before;
+        continue;
+      }
+      if (ends) return -1;
       if (free < this.finest(t, speed)) return t > from ? t : -1;
-      t += free / speed;
+      const nears = gone > 0 ? Math.max(-1, (before - free) / gone) : 1;
+      before = free;
+      gone = free * Math.min(FARTHEST, Math.max(1, (2 * FARTHER) / (1 + nears)));
+      t += gone / speed;
     }
     return -1;
+  }
+
+  private between(a: number, b: number): void {
+    this.enters = Math.max(this.enters, a);
+    this.leaves = Math.min(this.leaves, b);
+  }
+
+  /** Between both sides of the cube along an axis: a place there, and how fast it changes. */
+  private slab(p: number, v: number): void {
+    const edge = 1.001 * CUBE;
+    const inv = 1 / (Math.abs(v) < 1e-18 ? 1e-18 : v);
+    const [a, b] = [(-edge - p) * inv, (edge - p) * inv];
+    this.between(Math.min(a, b), Math.max(a, b));
   }
 
   /** How near is there, in the form's own space. */
@@ -107,7 +140,7 @@ export class MarchedFields {
    * What is to be known about a place of the form, in the shape's space.
    *
    * @param far metres that the ray has come
-   * @param out takes the way it looks, how deep in a crevice it lies (0…1), and how far from it a ray begins
+   * @param out takes the way it looks, how deep in a crevice it lies (0…1; 0 where nothing goes by it), and how far from it a ray begins
    */
   lookAt(k: number, x: number, y: number, z: number, far: number, out: Float32Array, at: number): void {
     const { bound, inverse: m, size } = this.list[k];
@@ -124,22 +157,27 @@ export class MarchedFields {
     const [gx, gy, gz] = [a - b - c + d, -a - b + c + d, -a + b - c + d];
     const length = Math.hypot(gx, gy, gz) || 1;
     const [nx, ny, nz] = [gx / length, gy / length, gz / length];
-    const here = bound(px, py, pz);
-    const rise = bound(px + (nx * CREVICE) / 8, py + (ny * CREVICE) / 8, pz + (nz * CREVICE) / 8) - here;
-    const grows = Math.max(0.1, Math.min(1, rise / (CREVICE / 8)));
-    let deep = 0;
-    for (let i = 1; i <= 4; i++) {
-      const away = CREVICE * i;
-      const room = bound(px + nx * away, py + ny * away, pz + nz * away) / grows;
-      deep += (Math.max(0, away - room) / away) * 2 ** -i;
-    }
     // A normal goes the other way round the matrix.
     out[at] = m[0] * nx + m[4] * ny + m[8] * nz;
     out[at + 1] = m[1] * nx + m[5] * ny + m[9] * nz;
     out[at + 2] = m[2] * nx + m[6] * ny + m[10] * nz;
-    out[at + 3] = Math.min(1, deep);
+    out[at + 3] = this.deep ? crevice(bound, px, py, pz, nx, ny, nz) : 0;
     out[at + 4] = (3 * near) / size;
   }
+}
+
+/** How deep in a crevice a place lies, 0…1, by how much room there is on the way that it looks. */
+function crevice(bound: DistanceBound, px: number, py: number, pz: number, nx: number, ny: number, nz: number): number {
+  const here = bound(px, py, pz);
+  const rise = bound(px + (nx * CREVICE) / 8, py + (ny * CREVICE) / 8, pz + (nz * CREVICE) / 8) - here;
+  const grows = Math.max(0.1, Math.min(1, rise / (CREVICE / 8)));
+  let deep = 0;
+  for (let i = 1; i <= 4; i++) {
+    const away = CREVICE * i;
+    const room = bound(px + nx * away, py + ny * away, pz + nz * away) / grows;
+    deep += (Math.max(0, away - room) / away) * 2 ** -i;
+  }
+  return Math.min(1, deep);
 }
 
 /** Lowest x, y, z and highest x, y, z of a form in the space of its shape. */

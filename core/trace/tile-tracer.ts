@@ -1,5 +1,6 @@
 import type { Surfaces } from '../finish/finish';
 import type { DistanceField } from '../shape/fractals/field';
+import { asksForCrevices } from './drawn';
 import { MarchedFields, type PixelSize } from './marched';
 import { TraceMemory, type LentMemory } from './memory';
 import { surfaceBlock } from './surfaces';
@@ -118,9 +119,14 @@ export class BorrowedTracer extends TileTracer {
   }
 }
 
+/** Endless forms, none yet, that wear this. */
+export function fieldsUnder(worn: readonly Surfaces[], pixel: PixelSize): MarchedFields {
+  return new MarchedFields(pixel, worn.some(asksForCrevices));
+}
+
 /** Tells a memory what its tracer asks back. */
 function tellMemory(memory: TraceMemory, { worn, fields, pixel }: Told): void {
   for (const surfaces of worn) surfaceBlock(surfaces, (one) => memory.worn.add(one));
-  memory.fields = new MarchedFields(pixel);
+  memory.fields = fieldsUnder(worn, pixel);
   for (const field of fields) memory.fields.add(field);
 }

@@ -9,7 +9,7 @@ import { behindOf, pictureBehind } from './behind';
 import { asksForCrevices, drawnOf, type Drawn } from './drawn';
 import { glowsOf } from './glows';
 import { lampsOf, writeLamps } from './lamps';
-import { MarchedFields, type PixelSize } from './marched';
+import type { PixelSize } from './marched';
 import { TraceMemory } from './memory';
 import { overlayBlock, overlaysOf } from './overlay';
 import { passNumbers } from './pass-numbers';
@@ -19,7 +19,7 @@ import { NOTHING, ShapeRoom, type Grown, type Known, type Placed } from './shape
 import { boxOf, single, standingIn, type Standing } from './standing';
 import { letsThrough, SURFACE_NUMBERS, surfaceBlock } from './surfaces';
 import { sweepDrawn, sweepMatrix, sweepSurfaces } from './sweep';
-import { TileTracer, type LentScene, type Told } from './tile-tracer';
+import { fieldsUnder, TileTracer, type LentScene, type Told } from './tile-tracer';
 
 /** How a picture is traced. */
 export interface TraceSettings {
@@ -126,7 +126,8 @@ export class Tracer extends TileTracer {
       count,
     );
     const pixel = pixelOf(picture, settings);
-    memory.fields = new MarchedFields(pixel);
+    const worn = [...picture.wardrobe.values(), ...sweeps.map(({ g }) => sweepSurfaces(g))];
+    memory.fields = fieldsUnder(worn, pixel);
     const fields: DistanceField[] = [];
     const placed = new Map(
       [...drawn].map(([mesh, d]) => {
@@ -135,7 +136,6 @@ export class Tracer extends TileTracer {
         return [mesh, room.placeField(d, mesh.field!, memory.fields.add(mesh.field!))];
       }),
     );
-    const worn = [...picture.wardrobe.values(), ...sweeps.map(({ g }) => sweepSurfaces(g))];
     const surfaces = memory.room(4 * SURFACE_NUMBERS * SLOTS * Math.max(1, worn.length + overlays.length));
     worn.forEach((s, i) => {
       const block = surfaceBlock(s, (one) => memory.worn.add(one));
