@@ -183,9 +183,11 @@ function followOn(): void {
     const inside = media.absorbs();
     if (inside) {
       const length = found ? to : 0;
-      tr *= exp(-load<f32>(inside) * length);
-      tg *= exp(-load<f32>(inside, 4) * length);
-      tb *= exp(-load<f32>(inside, 8) * length);
+      tint(
+        exp(-load<f32>(inside) * length),
+        exp(-load<f32>(inside, 4) * length),
+        exp(-load<f32>(inside, 8) * length),
+      );
     }
     if (!found) {
       guide.meetNothing(dx, dy, dz, gone);
@@ -210,8 +212,7 @@ function followOn(): void {
     if (!additive && alpha < 1) veiled = next() >= alpha;
     else skip();
     if (veiled || load<f32>(worn, s.CUT) < load<f32>(worn, s.CUT_LEVEL)) {
-      gone += to;
-      goOn();
+      goOn(to);
       continue;
     }
     if (load<f32>(worn, s.COVERS) > 0) return;
@@ -255,8 +256,7 @@ function followOn(): void {
     if (s.byGlass < 1) direct(which, lu, lv, (1 - s.byGlass) * (additive ? alpha : 1), brightest);
     if (additive) {
       added = true;
-      gone += to;
-      goOn();
+      goOn(to);
       continue;
     }
     const begins = place.apart();
@@ -268,8 +268,7 @@ function followOn(): void {
         // A border inside of a denser body is none.
         if (place.front) enterHere(id);
         else media.leave(id);
-        gone += to;
-        goOn();
+        goOn(to);
         continue;
       }
       let eta: f32;
@@ -282,25 +281,18 @@ function followOn(): void {
       if (frosted.turns(which, lu, lv, !through || load<f32>(c, ROUND) > 0))
         addLamp(tr * frosted.r, tg * frosted.g, tb * frosted.b, frosted.x, frosted.y, frosted.z, frosted.begins, brightest);
       if (!glass.sampleGlass(eta, thin, lobe, du, dv)) return;
-      tr *= s.weightR;
-      tg *= s.weightG;
-      tb *= s.weightB;
+      tint(s.weightR, s.weightG, s.weightB);
       crossed = glass.through;
       // The colour of a body counts once: as light goes in.
       guide.goOn(s.byGlass > 0.5, crossed ? glass.off <= 0.5 : glass.off > 0.5, crossed && (thin || place.front));
       if (crossed && thin) {
-        tr *= s.baseR;
-        tg *= s.baseG;
-        tb *= s.baseB;
-        gone += to;
-        goOn();
+        tint(s.baseR, s.baseG, s.baseB);
+        goOn(to);
         continue;
       }
       if (crossed) {
         // Light goes in and out again, and is coloured once.
-        tr *= sqrt<f32>(s.baseR);
-        tg *= sqrt<f32>(s.baseG);
-        tb *= sqrt<f32>(s.baseB);
+        tint(sqrt<f32>(s.baseR), sqrt<f32>(s.baseG), sqrt<f32>(s.baseB));
         if (place.front) enterHere(id);
         else media.leave(id);
       }
@@ -310,9 +302,7 @@ function followOn(): void {
       guide.goOn(s.byMirror * (1 - s.byGlass) > 0.5, s.mirrored, true);
       if (s.mirrored ? --glossy < 0 : --matt < 0) last = true;
       // Glass has its share of the paths, so what is left of them counts as it is.
-      tr *= s.weightR;
-      tg *= s.weightG;
-      tb *= s.weightB;
+      tint(s.weightR, s.weightG, s.weightB);
       likely = s.pdf * (1 - s.byGlass);
     }
     straight = false;
@@ -341,10 +331,14 @@ function followOn(): void {
 }
 
 @inline
+function tint(r: f32, g: f32, b: f32): void {
+  tr *= r;
+  tg *= g;
+  tb *= b;
+}
+@inline
 function dim(by: f32): void {
-  tr *= by;
-  tg *= by;
-  tb *= by;
+  tint(by, by, by);
 }
 
 /** On in a direction of the surface's frame. */
@@ -358,8 +352,9 @@ function head(x: f32, y: f32, z: f32): void {
   dz *= inv;
 }
 
-/** On in the same direction, from just behind the face. */
-function goOn(): void {
+/** On in the same direction, from just behind the face that was met so far away. */
+function goOn(to: f32): void {
+  gone += to;
   const begins = place.apart();
   ox = place.px - begins * place.gx;
   oy = place.py - begins * place.gy;
