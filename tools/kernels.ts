@@ -23,7 +23,7 @@ for (const { folder, entry, name, memory } of MODULES) {
       '--outFile',
       'out.wasm',
       '-O3',
-      '--noAssert', '--debug',
+      '--noAssert',
       '--runtime',
       'stub',
       '--enable',

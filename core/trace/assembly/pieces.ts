@@ -1,5 +1,5 @@
+import { areaOf, numberThing } from './box';
 import { lane } from './packet';
-import { areaOf } from './tree';
 
 /**
  * A long thin triangle across the axes leaves most of its box empty, and rays look at it for nothing: it gets several
@@ -8,7 +8,7 @@ import { areaOf } from './tree';
  * surfaces becomes least (as T. Karras & T. Aila have it by the cube root, “Fast parallel construction of high-quality
  * bounding volume hierarchies”, 2013).
  *
- * The free numbers of a box tell which triangle it is of, see `numberOf`, and in how many pieces that is.
+ * The free numbers of a box tell which triangle it is of, and in how many pieces that is.
  */
 const PIECES: usize = 28;
 /** The surface of a box against the least that boxes of pieces could have together: of an even triangle it is 2 to 3. */
@@ -23,19 +23,6 @@ const LINE: f32 = 0.000001;
 
 /** Of pieces, how far their boxes reach beyond what rounding may have cut off, of how far they are from the middle. */
 const BEYOND: f32 = 0.000001;
-
-/** Numbers of triangles stand among floating-point ones as such that none is too small to be reckoned with at full speed. */
-const NUMBERED: i32 = 0x3f800000;
-
-/** The triangle, or the copy, that a box is of. */
-@inline
-export function numberOf(box: usize): i32 {
-  return load<i32>(box, 12) - NUMBERED;
-}
-@inline
-export function numberThing(box: usize, i: i32): void {
-  store<i32>(box, NUMBERED + i, 12);
-}
 
 /**
  * Notes in boxes which triangle each is of, and in how many pieces it is to be.

@@ -1,6 +1,7 @@
+import { areaOf } from './box';
 import { ownRoom } from './own';
 import { across, fitPacket, fittedHigh, fittedLow, PACKET } from './packet';
-import { areaOf, CODES, LEAF, NODE } from './tree';
+import { CODES, LEAF, NODE } from './tree';
 
 /**
  * Trees that are not built: taken over from another scene where a shape stands still, and refitted where its triangles

@@ -1,6 +1,6 @@
+import { areaOf, numberOf, numberThing } from './box';
 import { ownRoom } from './own';
 import { fillPacket, lane, PACKET, WHICH } from './packet';
-import { numberOf, numberThing } from './pieces';
 
 /**
  * A tree of boxes, four to a node, over triangles or over copies: built by the surface-area heuristic with bins
@@ -8,7 +8,7 @@ import { numberOf, numberThing } from './pieces';
  *
  * Node, 112 bytes: lowest x, y, z and highest x, y, z of four boxes, four numbers each; then four codes: −1 for
  * none, the number of a node from 0, or with the highest bit set a leaf. Boxes of what is to be built are 32 bytes:
- * lowest x, y, z and which thing it is of (pieces.ts), highest x, y, z and a free number. They are put in the order of
+ * lowest x, y, z and which thing it is of (box.ts), highest x, y, z and a free number. They are put in the order of
  * the leaves themselves, so that what lies together is read together.
  */
 export const NODE: usize = 112;
@@ -69,16 +69,6 @@ export function buildTree(
 @inline
 function boxAt(i: i32): usize {
   return boxes + (<usize>i << 5);
-}
-
-/** Half the surface of a box. */
-@inline
-export function areaOf(low: v128, high: v128): f32 {
-  const d = f32x4.sub(high, low);
-  const x = f32x4.extract_lane(d, 0);
-  const y = f32x4.extract_lane(d, 1);
-  const z = f32x4.extract_lane(d, 2);
-  return x < 0 ? 0 : x * y + y * z + z * x;
 }
 
 /** The box of some things, and that of their middles, twice as far from the origin. */
