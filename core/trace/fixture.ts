@@ -1,4 +1,5 @@
 import type { PictureAt } from '../evaluate/picture-at';
+import { randomSource, randomUnitVector } from '../maths/random';
 import { PLAIN_SURFACE, type Surface } from '../finish/surface';
 import { RAMP } from '../pattern/ramp';
 import type { CameraAt, LightAt } from '../scene/kind';
@@ -56,6 +57,21 @@ export function sheet(sides: number): Mesh {
       if (i < sides && j < sides) corners.push(at, at + 1, at + sides + 2, at, at + sides + 2, at + sides + 1);
     }
   return meshOf(uniformConnectivity(points.length / 3, 3, Uint32Array.from(corners)), Float32Array.from(points));
+}
+
+/** Long thin triangles all about, in every direction; some are lines, some have a corner that is nowhere. */
+export function needles(count: number, seed = 3, width = 0.01): Mesh {
+  const random = randomSource(seed);
+  const points: number[] = [];
+  for (let i = 0; i < count; i++) {
+    const from = randomUnitVector(random).map((x) => x * random());
+    const along = randomUnitVector(random).map((x) => 1.5 * x);
+    const across = randomUnitVector(random).map((x) => (i % 40 === 7 ? 0 : width * x));
+    points.push(...from, ...from.map((x, k) => x + along[k]), ...from.map((x, k) => x + across[k]));
+    if (i % 40 === 11) points[points.length - 2] = NaN;
+  }
+  const corners = Uint32Array.from({ length: 3 * count }, (_, i) => i);
+  return meshOf(uniformConnectivity(3 * count, 3, corners), Float32Array.from(points));
 }
 
 export const camera: CameraAt = {

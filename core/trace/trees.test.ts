@@ -4,7 +4,7 @@ import { randomSource, randomUnitVector } from '../maths/random';
 import type { Mesh } from '../shape/mesh';
 import { drawnOf } from './drawn';
 import { Exposure } from './exposure';
-import { ball, pictureOf, settings, sheet, square, white } from './fixture';
+import { ball, pictureOf, settings, square, white } from './fixture';
 import { TraceMemory } from './memory';
 import { ShapeRoom, type Known, type Placed } from './shapes';
 import { bouncesOf, Tracer } from './tracer';
@@ -89,8 +89,7 @@ describe('a tree that is taken over', () => {
 
 describe('a tree that is refitted', () => {
   it('is the one that is built, where nothing has moved', () => {
-    // Without long triangles: boxes of pieces become those of the whole.
-    const mesh = bent(sheet(20), 0.6);
+    const mesh = bent(ball(1, 20), 1.3);
     const built = alone(mesh);
     const again = alone({ ...mesh, positions: mesh.positions.slice() }, { like: built.room.grown(built.placed) });
     expect(again.tree).toEqual(built.tree);
