@@ -20,7 +20,7 @@ const WORSE = 1.3;
 /** A shape as it lies in memory. */
 export interface Placed {
   readonly drawn: Drawn;
-  /** Its number among shapes, and the first node of its tree: −1 where it has no triangle, below where it is an endless form. */
+  /** Its number among shapes, and how many bytes the first node of its tree is from the first of all: −1 where it has no triangle, below where it is an endless form. */
   readonly shape: number;
   readonly root: number;
   readonly low: readonly number[];
@@ -176,7 +176,7 @@ export class ShapeRoom {
     const box = this.boxAt(whole);
     memory.release(mark);
     const span = { firstNode, firstPacket, endNode: this.nodes, endPacket: this.packets };
-    return { root: firstNode, span, ...box };
+    return { root: NODE * firstNode, span, ...box };
   }
 
   private boxAt(whole: number): Box {
@@ -193,7 +193,7 @@ export class ShapeRoom {
     memory.run.moveTree(nodeBase, firstNode, endNode, firstNode - span.firstNode, firstPacket - span.firstPacket);
     this.nodes = endNode;
     this.packets = endPacket;
-    return { root: firstNode, span: { firstNode, firstPacket, endNode, endPacket } };
+    return { root: NODE * firstNode, span: { firstNode, firstPacket, endNode, endPacket } };
   }
 
   /** Undefined where the tree has become a bad one: triangles that lay together do so no more. */

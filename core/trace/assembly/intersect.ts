@@ -1,6 +1,6 @@
 import { ownRoom } from './own';
-import { PACKET, WHICH } from './packet';
-import { CODES, NODE } from './tree';
+import { WHICH } from './packet';
+import { CODES } from './tree';
 import * as field from './field';
 import * as scene from './scene';
 
@@ -20,6 +20,9 @@ const upper = ownRoom(2 * 192 * 4);
 const lower = ownRoom(2 * 192 * 4);
 /** Distances of four triangles, and places in them. */
 const found = ownRoom(48);
+
+/** The leaf of a tree over one thing. */
+const ONLY: i32 = 0x80000001;
 
 /** No direction is quite along an axis: its inverse is a number. */
 @inline
@@ -103,7 +106,8 @@ function through(
   const sz: usize = dz < 0 ? 80 : 32;
   const start = f32x4.splat(from);
   let depth: usize = 0;
-  let node = 0;
+  // What stands there alone is looked into at once.
+  let node = scene.copyCount == 1 ? ONLY : 0;
   while (true) {
     if (node >= 0) {
       depth += children(node, vx, vy, vz, wx, wy, wz, sx, sy, sz, start, upper, depth, any);
@@ -198,7 +202,7 @@ function children(
   depth: usize,
   any: bool,
 ): usize {
-  const at = scene.nodes + <usize>node * NODE;
+  const at = scene.nodes + <usize>node;
   // The plain minimum and maximum of the processor: what of their first argument is no number stays so. Boxes that are
   // not there are no numbers, and no comparison with them holds.
   const near = f32x4.pmax(
@@ -301,7 +305,7 @@ function follow(
   let there = false;
   while (true) {
     if (node >= 0) depth += children(node, vx, vy, vz, wx, wy, wz, sx, sy, sz, start, lower, depth, any);
-    else if (packet(scene.packets + <usize>(node & 0x7fffffff) * PACKET, ox, oy, oz, dx, dy, dz, from)) {
+    else if (packet(scene.packets + <usize>(node & 0x7fffffff), ox, oy, oz, dx, dy, dz, from)) {
       if (any) return true;
       there = true;
     }

@@ -16,7 +16,10 @@ export function moveTree(nodes: usize, first: i32, end: i32, nodeShift: i32, pac
     for (let k: usize = 0; k < 4; k++) {
       const code = load<i32>(at + (k << 2));
       if (code == -1) continue;
-      store<i32>(at + (k << 2), code < 0 ? LEAF | ((code & 0x7fffffff) + packetShift) : code + nodeShift);
+      store<i32>(
+        at + (k << 2),
+        code < 0 ? LEAF | ((code & 0x7fffffff) + packetShift * <i32>PACKET) : code + nodeShift * <i32>NODE,
+      );
     }
   }
 }
@@ -57,10 +60,10 @@ export function refitTree(
       if (code == -1) {
         low = high = f32x4.splat(NaN);
       } else if (code < 0) {
-        fitPacket(packets + <usize>(code & 0x7fffffff) * PACKET, points, triangles, some);
+        fitPacket(packets + <usize>(code & 0x7fffffff), points, triangles, some);
         low = fittedLow;
         high = fittedHigh;
-      } else boxOfNode(nodes + <usize>code * NODE);
+      } else boxOfNode(nodes + <usize>code);
       v128.store(boxes + (k << 4), low);
       v128.store(boxes + (k << 4), high, 64);
     }

@@ -7,7 +7,7 @@ import { fillPacket, lane, PACKET, WHICH } from './packet';
  * (I. Wald, 2007), a node's largest parts being split until there are four.
  *
  * Node, 112 bytes: lowest x, y, z and highest x, y, z of four boxes, four numbers each; then four codes: −1 for
- * none, the number of a node from 0, or with the highest bit set a leaf. Boxes of what is to be built are 32 bytes:
+ * none, how many bytes a node is from the first of all, or with the highest bit set a leaf. Boxes of what is to be built are 32 bytes:
  * lowest x, y, z and which thing it is of (box.ts), highest x, y, z and a free number. They are put in the order of
  * the leaves themselves, so that what lies together is read together.
  */
@@ -322,7 +322,7 @@ function buildNode(first: i32, end: i32, low: v128, high: v128, least: v128, mos
       const f = load<i32>(part, 64);
       const e = load<i32>(part, 68);
       if (e - f <= mostInLeaf) code = leafOf(f, e);
-      else code = buildNode(f, e, l, h, v128.load(part, 32), v128.load(part, 48), depth + 1);
+      else code = buildNode(f, e, l, h, v128.load(part, 32), v128.load(part, 48), depth + 1) * <i32>NODE;
     }
     store<i32>(o, code, CODES);
   }
@@ -337,5 +337,5 @@ function leafOf(first: i32, end: i32): i32 {
   // What is left free is a triangle that nothing meets.
   for (let k = 0; k < 4; k++) store<i32>(at + (<usize>k << 2), first + k < end ? numberOf(boxAt(first + k)) : -1, WHICH);
   fillPacket(at, corners);
-  return LEAF | number;
+  return LEAF | (number * <i32>PACKET);
 }
