@@ -229,9 +229,9 @@ function refitting(mesh: Mesh): number {
   const { firstNode, endNode } = room.place(drawn).span!;
   const then = memory.put(leaning(mesh).positions);
   const corners = memory.put(drawn.triangles);
-  const whole = memory.room(32);
+  const [whole, space] = [memory.room(32), memory.room(32 * (endNode - firstNode))];
   return best(
-    () => void memory.run.refitTree(room.nodeBase, firstNode, endNode, room.packetBase, then, corners, 0, whole),
+    () => void memory.run.refitTree(room.nodeBase, firstNode, endNode, room.packetBase, then, corners, 0, whole, space),
   );
 }
 

@@ -11,12 +11,12 @@ interface Exports {
   buildTree(
     boxes: number,
     count: number,
-    order: number,
     nodes: number,
     firstNode: number,
     packets: number,
     firstPacket: number,
     corners: number,
+    room: number,
   ): bigint;
   triangleBoxes(
     points: number,
@@ -39,6 +39,7 @@ interface Exports {
     triangles: number,
     some: number,
     whole: number,
+    room: number,
   ): number;
   takeScene(table: number): void;
   addSamples(

@@ -6,8 +6,7 @@ import { drawnOf } from './drawn';
 import { ball, needles, pictureOf, settings, sheet } from './fixture';
 import { TraceMemory } from './memory';
 import { Tracer } from './tracer';
-
-const [BOX, CORNERS, NODE] = [32, 48, 112];
+import { BINARY, BOX, CORNERS, NODE, PACKET, WIDE } from './tree-sizes';
 
 /** Boxes of a mesh, long triangles in so many pieces more at most, and a tree over them. */
 function boxesOf(mesh: Mesh, most: number) {
@@ -22,14 +21,14 @@ function boxesOf(mesh: Mesh, most: number) {
   const more = memory.run.longTriangles(boxes, vectors, count, most);
   const all = memory.run.putPieces(boxes, vectors, count, more);
   const before = memory.floats(boxes, 8 * all).slice();
-  const [nodes, packets] = [memory.room(NODE * (all + 2)), memory.room(160 * all)];
-  const made = memory.run.buildTree(boxes, all, 0, nodes, 0, packets, 0, vectors);
+  const [nodes, packets] = [memory.room(NODE * (all + 2)), memory.room(PACKET * all)];
+  const made = memory.run.buildTree(boxes, all, nodes, 0, packets, 0, vectors, memory.room(BINARY * all));
   return {
     count,
     more,
     all,
     boxes: before,
-    nodes: memory.floats(nodes, 28 * Number(made & 0xffffffffn)).slice(),
+    nodes: memory.floats(nodes, (NODE / 4) * Number(made & 0xffffffffn)).slice(),
   };
 }
 
@@ -41,9 +40,9 @@ function treeOf(tracer: Tracer, mesh: Mesh): Uint8Array {
 /** The surfaces of all boxes of a tree together, halved: how many of them rays meet goes by that. */
 function surfaces(nodes: Float32Array): number {
   let sum = 0;
-  for (let at = 0; at < nodes.length; at += 28)
-    for (let k = 0; k < 4; k++) {
-      const [x, y, z] = [0, 4, 8].map((axis) => nodes[at + 12 + axis + k] - nodes[at + axis + k]);
+  for (let at = 0; at < nodes.length; at += NODE / 4)
+    for (let k = 0; k < WIDE; k++) {
+      const [x, y, z] = [0, 1, 2].map((axis) => nodes[at + (axis + 3) * WIDE + k] - nodes[at + axis * WIDE + k]);
       if (!Number.isNaN(x)) sum += x * y + y * z + z * x;
     }
   return sum;

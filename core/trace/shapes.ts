@@ -2,9 +2,8 @@ import type { DistanceField } from '../shape/fractals/field';
 import type { Drawn } from './drawn';
 import { fieldBox } from './marched';
 import type { TraceMemory } from './memory';
+import { BINARY, BOX, CORNERS, NODE, PACKET } from './tree-sizes';
 
-/** Bytes of a node, of a packet of four triangles, of a box and of a triangle's corners; see core/trace/assembly/tree.ts. */
-const [NODE, PACKET, BOX, CORNERS] = [112, 160, 32, 48];
 /** See core/trace/assembly/scene.ts. */
 const MESH_NUMBERS = 6;
 
@@ -88,9 +87,9 @@ export class ShapeRoom {
     const count = (s: Drawn) => s.triangles.length / 3;
     this.cut = shapes.reduce((n, s) => n + count(s), 0) <= MOST_CUT;
     const triangles = shapes.reduce((n, s) => n + count(s) + this.morePieces(count(s)), 0);
-    // A node of a shape has more than four triangles below it, one of what stands there more than one thing, or it is
-    // the first of its tree.
-    this.nodeBase = memory.room(NODE * (2 + shapes.length + Math.ceil(triangles / 3) + standing));
+    // A node has room for eight boxes, and none below it would fit in with its own (collapse.ts); with more than four
+    // triangles or more than one thing below each but the first of its tree, there is one for every four or for less than two.
+    this.nodeBase = memory.room(NODE * (2 + shapes.length + Math.ceil(triangles / 4) + standing));
     this.packetBase = memory.room(PACKET * (triangles + 1));
     // The tree over everything comes first: a ray begins at node 0.
     this.nodes = 2 + standing;
@@ -170,7 +169,16 @@ export class ShapeRoom {
     const more = memory.run.longTriangles(boxes, vectors, count, this.morePieces(count));
     memory.room(BOX * more);
     const all = memory.run.putPieces(boxes, vectors, count, more);
-    const made = memory.run.buildTree(boxes, all, 0, nodeBase, firstNode, packetBase, firstPacket, vectors);
+    const made = memory.run.buildTree(
+      boxes,
+      all,
+      nodeBase,
+      firstNode,
+      packetBase,
+      firstPacket,
+      vectors,
+      memory.room(BINARY * all),
+    );
     this.nodes = Number(made & 0xffffffffn);
     this.packets = Number(made >> 32n);
     const box = this.boxAt(whole);
@@ -204,7 +212,8 @@ export class ShapeRoom {
     const { firstNode, endNode } = tree.span;
     const { mark } = memory;
     const whole = memory.room(BOX);
-    const cost = memory.run.refitTree(nodeBase, firstNode, endNode, packetBase, points, corners, some, whole);
+    const room = memory.room(BOX * (endNode - firstNode));
+    const cost = memory.run.refitTree(nodeBase, firstNode, endNode, packetBase, points, corners, some, whole, room);
     const box = this.boxAt(whole);
     memory.release(mark);
     if (cost <= WORSE) return { ...tree, ...box, refitted: true };
@@ -216,13 +225,11 @@ export class ShapeRoom {
    * Builds the tree over everything that stands there.
    *
    * @param all lowest and highest x, y, z of each
-   * @returns where the list is by which leaves name them
    */
-  over(all: readonly (readonly number[])[]): number {
+  over(all: readonly (readonly number[])[]): void {
     const { memory } = this;
     const count = all.length;
-    const order = memory.room(4 * Math.max(1, count));
-    if (count === 0) return order;
+    if (count === 0) return;
     const { mark } = memory;
     const boxes = memory.room(BOX * count);
     const b = memory.floats(boxes, 8 * count);
@@ -230,9 +237,8 @@ export class ShapeRoom {
       b.set(box.slice(0, 3), 8 * i);
       b.set(box.slice(3), 8 * i + 4);
     });
-    memory.run.buildTree(boxes, count, order, this.nodeBase, 0, 0, 0, 0);
+    memory.run.buildTree(boxes, count, this.nodeBase, 0, 0, 0, 0, memory.room(BINARY * count));
     memory.release(mark);
-    return order;
   }
 }
 

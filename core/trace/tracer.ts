@@ -158,7 +158,7 @@ export class Tracer extends TileTracer {
       })),
     ].filter((s) => s.placed.root !== NOTHING);
     this.standing = stands;
-    const order = room.over(stands.map(boxOf));
+    room.over(stands.map(boxOf));
     const copies = this.copies(stands, new Map(picture.ribbons.map(({ id }, i) => [id, i])));
     const lamps = lampsOf(scene.lights);
     this.passSize = settings.passes ? passNumbers(picture.ribbons.length, lamps.length) : 0;
@@ -166,11 +166,10 @@ export class Tracer extends TileTracer {
       stands.filter((s) => s.surface < SLOTS * worn.length),
       (surface) => worn[surface / SLOTS],
     );
-    const table = new Uint32Array(21);
+    const table = new Uint32Array(20);
     table.set([
       room.nodeBase,
       room.packetBase,
-      order,
       copies,
       room.table,
       surfaces,
@@ -188,8 +187,8 @@ export class Tracer extends TileTracer {
       memory.put(glows.table),
       glows.count,
     ]);
-    new Float32Array(table.buffer)[19] = glows.power;
-    table[20] = picture.ribbons.length;
+    new Float32Array(table.buffer)[18] = glows.power;
+    table[19] = picture.ribbons.length;
     this.table = memory.put(table);
     memory.run.takeScene(this.table);
     this.mark = memory.mark;
@@ -270,14 +269,13 @@ export class Tracer extends TileTracer {
     const whole = memory.whole(at, COPY_NUMBERS * all.length);
     all.forEach(({ ribbon, placed, matrix, surface, own, order, id }, i) => {
       const o = COPY_NUMBERS * i;
-      for (let r = 0; r < 3; r++) for (let k = 0; k < 4; k++) numbers[o + 12 + 4 * r + k] = matrix[4 * k + r];
+      for (let r = 0; r < 3; r++) for (let k = 0; k < 4; k++) numbers[o + 16 + 4 * r + k] = matrix[4 * k + r];
       numbers.set(inverseRows(matrix), o);
-      whole.set([placed.root, placed.shape, surface], o + 24);
-      numbers.set(own, o + 27);
-      numbers[o + 32] = order;
-      whole[o + 33] = id;
-      whole[o + 35] = isIdentity(matrix) ? 1 : 0;
-      whole[o + 34] = (ribbon === undefined ? undefined : ribbons.get(ribbon)) ?? -1;
+      whole.set([placed.root, isIdentity(matrix) ? 1 : 0, placed.shape, surface], o + 12);
+      numbers.set(own, o + 28);
+      numbers[o + 33] = order;
+      whole[o + 34] = id;
+      whole[o + 35] = (ribbon === undefined ? undefined : ribbons.get(ribbon)) ?? -1;
     });
     return at;
   }

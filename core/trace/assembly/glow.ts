@@ -90,7 +90,7 @@ function corner(copy: usize, point: usize): void {
   const px = load<f32>(point);
   const py = load<f32>(point, 4);
   const pz = load<f32>(point, 8);
-  const m = copy + 48;
+  const m = copy + scene.COPY_MATRIX;
   cx = load<f32>(m) * px + load<f32>(m, 4) * py + load<f32>(m, 8) * pz + load<f32>(m, 12);
   cy = load<f32>(m, 16) * px + load<f32>(m, 20) * py + load<f32>(m, 24) * pz + load<f32>(m, 28);
   cz = load<f32>(m, 32) * px + load<f32>(m, 36) * py + load<f32>(m, 40) * pz + load<f32>(m, 44);

@@ -1,6 +1,7 @@
+import { children, DEPTH } from './node';
 import { ownRoom } from './own';
 import { WHICH } from './packet';
-import { CODES } from './tree';
+import { AXIS, HIGH } from './tree';
 import * as field from './field';
 import * as scene from './scene';
 
@@ -11,18 +12,14 @@ export let hitTriangle: i32 = -1;
 export let hitU: f32 = 0;
 export let hitV: f32 = 0;
 
-/**
- * What is put aside, deep enough for any tree: a node puts at most three more there, and writes four. Codes, and behind
- * them the distances of their boxes.
- */
-const DEPTH: usize = 192 * 4;
-const upper = ownRoom(2 * 192 * 4);
-const lower = ownRoom(2 * 192 * 4);
+/** What is put aside: codes, and behind them the distances of their boxes. */
+const upper = ownRoom(2 * DEPTH);
+const lower = ownRoom(2 * DEPTH);
 /** Distances of four triangles, and places in them. */
 const found = ownRoom(48);
 
 /** The leaf of a tree over one thing. */
-const ONLY: i32 = 0x80000001;
+const ONLY: i32 = 0x80000000;
 
 /** No direction is quite along an axis: its inverse is a number. */
 @inline
@@ -101,51 +98,51 @@ function through(
   const wy = f32x4.splat(iy);
   const wz = f32x4.splat(iz);
   // The side of a box that the ray comes to first, along each axis.
-  const sx: usize = dx < 0 ? 48 : 0;
-  const sy: usize = dy < 0 ? 64 : 16;
-  const sz: usize = dz < 0 ? 80 : 32;
+  const sx: usize = dx < 0 ? HIGH : 0;
+  const sy: usize = dy < 0 ? HIGH + AXIS : AXIS;
+  const sz: usize = dz < 0 ? HIGH + 2 * AXIS : 2 * AXIS;
   const start = f32x4.splat(from);
   let depth: usize = 0;
   // What stands there alone is looked into at once.
   let node = scene.copyCount == 1 ? ONLY : 0;
   while (true) {
     if (node >= 0) {
-      depth += children(node, vx, vy, vz, wx, wy, wz, sx, sy, sz, start, upper, depth, any);
+      const more = children(node, vx, vy, vz, wx, wy, wz, sx, sy, sz, start, hitT, upper, depth, any);
+      depth += <usize><u32>more;
+      if (!any && <u32>more) {
+        depth -= 4;
+        node = <i32>(more >> 32);
+        continue;
+      }
     } else {
-      const count = node & 7;
-      const first = (node & 0x7fffffff) >> 3;
-      for (let k = 0; k < count; k++) {
-        const copy = load<i32>(scene.order + (<usize>(first + k) << 2));
-        const at = scene.copies + <usize>copy * scene.COPY;
-        let px = ox;
-        let py = oy;
-        let pz = oz;
-        let qx = dx;
-        let qy = dy;
-        let qz = dz;
-        if (load<i32>(at, scene.COPY_PLAIN) == 0) {
-          px = transformed(at, ox, oy, oz) + load<f32>(at, 12);
-          py = transformed(at + 16, ox, oy, oz) + load<f32>(at, 28);
-          pz = transformed(at + 32, ox, oy, oz) + load<f32>(at, 44);
-          qx = transformed(at, dx, dy, dz);
-          qy = transformed(at + 16, dx, dy, dz);
-          qz = transformed(at + 32, dx, dy, dz);
-        }
-        const root = load<i32>(at, scene.COPY_NODE);
-        if (field.isField(root)) {
-          const t = field.reach(root, px, py, pz, qx, qy, qz, from, hitT);
-          if (t >= 0 && t < hitT) {
-            meet(t, copy, 0, 0, 0);
-            if (any) return true;
-          }
-        } else if (
-          any
-            ? withinAny(root, px, py, pz, qx, qy, qz, from)
-            : within(root, px, py, pz, qx, qy, qz, from)
-        ) {
-          hitCopy = copy;
+      const copy = node & 0x7fffffff;
+      const at = scene.copies + <usize>copy * scene.COPY;
+      let px = ox;
+      let py = oy;
+      let pz = oz;
+      let qx = dx;
+      let qy = dy;
+      let qz = dz;
+      if (load<i32>(at, scene.COPY_PLAIN) == 0) {
+        px = transformed(at, ox, oy, oz) + load<f32>(at, 12);
+        py = transformed(at + 16, ox, oy, oz) + load<f32>(at, 28);
+        pz = transformed(at + 32, ox, oy, oz) + load<f32>(at, 44);
+        qx = transformed(at, dx, dy, dz);
+        qy = transformed(at + 16, dx, dy, dz);
+        qz = transformed(at + 32, dx, dy, dz);
+      }
+      const root = load<i32>(at, scene.COPY_NODE);
+      if (field.isField(root)) {
+        const t = field.reach(root, px, py, pz, qx, qy, qz, from, hitT);
+        if (t >= 0 && t < hitT) {
+          meet(t, copy, 0, 0, 0);
           if (any) return true;
         }
+      } else if (
+        any ? withinAny(root, px, py, pz, qx, qy, qz, from) : within(root, px, py, pz, qx, qy, qz, from)
+      ) {
+        hitCopy = copy;
+        if (any) return true;
       }
     }
     // The next that was put aside and is not farther than what was met meanwhile.
@@ -160,92 +157,6 @@ function through(
 @inline
 function transformed(row: usize, x: f32, y: f32, z: f32): f32 {
   return load<f32>(row) * x + load<f32>(row, 4) * y + load<f32>(row, 8) * z;
-}
-
-/** For every set of the four boxes of a node: which bytes of their codes come one after the other, those that are met first. */
-const packed = ownRoom(16 * 16);
-
-export function prepareTraversal(): void {
-  for (let mask: usize = 0; mask < 16; mask++) {
-    let k: usize = 0;
-    for (let lane: usize = 0; lane < 4; lane++) {
-      if (!(mask & (1 << lane))) continue;
-      for (let byte: usize = 0; byte < 4; byte++) store<u8>(packed + (mask << 4) + (k << 2) + byte, <u8>((lane << 2) + byte));
-      k++;
-    }
-    for (let rest = k << 2; rest < 16; rest++) store<u8>(packed + (mask << 4) + rest, 0xff);
-  }
-}
-
-/**
- * Looks at the four boxes of a node and puts those that are met aside, the nearest last; without a branch, for nobody can
- * tell beforehand which they are.
- *
- * @param depth bytes of codes that are there
- * @param any in which order does not matter
- * @returns bytes of codes that there are more
- */
-@inline
-function children(
-  node: i32,
-  vx: v128,
-  vy: v128,
-  vz: v128,
-  wx: v128,
-  wy: v128,
-  wz: v128,
-  sx: usize,
-  sy: usize,
-  sz: usize,
-  start: v128,
-  stack: usize,
-  depth: usize,
-  any: bool,
-): usize {
-  const at = scene.nodes + <usize>node;
-  // The plain minimum and maximum of the processor: what of their first argument is no number stays so. Boxes that are
-  // not there are no numbers, and no comparison with them holds.
-  const near = f32x4.pmax(
-    f32x4.pmax(
-      f32x4.mul(f32x4.sub(v128.load(at + sx), vx), wx),
-      f32x4.mul(f32x4.sub(v128.load(at + sy), vy), wy),
-    ),
-    f32x4.pmax(f32x4.mul(f32x4.sub(v128.load(at + sz), vz), wz), start),
-  );
-  const far = f32x4.pmin(
-    f32x4.pmin(
-      f32x4.mul(f32x4.sub(v128.load(at + 48 - sx), vx), wx),
-      f32x4.mul(f32x4.sub(v128.load(at + 80 - sy), vy), wy),
-    ),
-    f32x4.pmin(f32x4.mul(f32x4.sub(v128.load(at + 112 - sz), vz), wz), f32x4.splat(hitT)),
-  );
-  // Rounding may bring the far side a little before the near one.
-  const met = f32x4.le(near, f32x4.mul(far, f32x4.splat(1.0000004)));
-  const mask = i32x4.bitmask(met);
-  const codes = v128.load(at, CODES);
-  if (any) {
-    v128.store(stack + depth, i8x16.swizzle(codes, v128.load(packed + (<usize>mask << 4))));
-    return <usize>popcnt(mask) << 2;
-  }
-  // Distances are not below nothing, so that they are ordered as whole numbers; their last two bits tell whose they are.
-  let k = v128.or(v128.and(near, i32x4.splat(0x7ffffffc)), i32x4(0, 1, 2, 3));
-  k = v128.bitselect(k, i32x4.splat(-1), met);
-  // A sorting network, the farthest first (K. E. Batcher, 1968).
-  let s = v128.shuffle<i32>(k, k, 1, 0, 3, 2);
-  k = v128.shuffle<i32>(i32x4.max_s(k, s), i32x4.min_s(k, s), 0, 5, 2, 7);
-  s = v128.shuffle<i32>(k, k, 2, 3, 0, 1);
-  k = v128.shuffle<i32>(i32x4.max_s(k, s), i32x4.min_s(k, s), 0, 1, 6, 7);
-  s = v128.shuffle<i32>(k, k, 0, 2, 1, 3);
-  k = v128.shuffle<i32>(i32x4.max_s(k, s), i32x4.min_s(k, s), 0, 1, 6, 3);
-  v128.store(stack + depth, k, DEPTH);
-  // The first byte of the code each belongs to, and those that follow it.
-  const first = i32x4.shl(v128.and(k, i32x4.splat(3)), 2);
-  const bytes = v128.or(
-    v128.shuffle<i8>(first, first, 0, 0, 0, 0, 4, 4, 4, 4, 8, 8, 8, 8, 12, 12, 12, 12),
-    i8x16(0, 1, 2, 3, 0, 1, 2, 3, 0, 1, 2, 3, 0, 1, 2, 3),
-  );
-  v128.store(stack + depth, i8x16.swizzle(codes, bytes));
-  return <usize>popcnt(mask) << 2;
 }
 
 /** Follows a ray through one shape, in its own space. */
@@ -296,15 +207,23 @@ function follow(
   const wy = f32x4.splat(iy);
   const wz = f32x4.splat(iz);
   // The side of a box that the ray comes to first, along each axis.
-  const sx: usize = dx < 0 ? 48 : 0;
-  const sy: usize = dy < 0 ? 64 : 16;
-  const sz: usize = dz < 0 ? 80 : 32;
+  const sx: usize = dx < 0 ? HIGH : 0;
+  const sy: usize = dy < 0 ? HIGH + AXIS : AXIS;
+  const sz: usize = dz < 0 ? HIGH + 2 * AXIS : 2 * AXIS;
   const start = f32x4.splat(from);
   let depth: usize = 0;
   let node = root;
   let there = false;
   while (true) {
-    if (node >= 0) depth += children(node, vx, vy, vz, wx, wy, wz, sx, sy, sz, start, lower, depth, any);
+    if (node >= 0) {
+      const more = children(node, vx, vy, vz, wx, wy, wz, sx, sy, sz, start, hitT, lower, depth, any);
+      depth += <usize><u32>more;
+      if (!any && <u32>more) {
+        depth -= 4;
+        node = <i32>(more >> 32);
+        continue;
+      }
+    }
     else if (packet(scene.packets + <usize>(node & 0x7fffffff), ox, oy, oz, dx, dy, dz, from)) {
       if (any) return true;
       there = true;

@@ -37,14 +37,14 @@ function put(k: usize, a: v128, b: v128, c: v128, there: bool): void {
 
 @inline
 function pack(at: usize): void {
-  across(corner, at);
-  across(corner + 64, at + 48);
-  across(corner + 128, at + 96);
+  across(corner, at, 16);
+  across(corner + 64, at + 48, 16);
+  across(corner + 128, at + 96, 16);
 }
 
-/** From four times x, y, z to four of each. */
+/** From four times x, y, z to four of each, so many bytes apart. */
 @inline
-export function across(from: usize, at: usize): void {
+export function across(from: usize, at: usize, apart: usize): void {
   const a = v128.load(from);
   const b = v128.load(from, 16);
   const c = v128.load(from, 32);
@@ -52,11 +52,10 @@ export function across(from: usize, at: usize): void {
   const ab = v128.shuffle<f32>(a, b, 0, 4, 1, 5);
   const cd = v128.shuffle<f32>(c, d, 0, 4, 1, 5);
   v128.store(at, v128.shuffle<f32>(ab, cd, 0, 1, 4, 5));
-  v128.store(at, v128.shuffle<f32>(ab, cd, 2, 3, 6, 7), 16);
+  v128.store(at + apart, v128.shuffle<f32>(ab, cd, 2, 3, 6, 7));
   v128.store(
-    at,
+    at + 2 * apart,
     v128.shuffle<f32>(v128.shuffle<f32>(a, b, 2, 6, 2, 6), v128.shuffle<f32>(c, d, 2, 6, 2, 6), 0, 1, 4, 5),
-    32,
   );
 }
 

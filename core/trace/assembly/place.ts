@@ -336,9 +336,9 @@ function ask(copy: usize, dx: f32, dy: f32, dz: f32, step: f32): void {
   store<f32>(asked, load<f32>(copy, scene.COPY_ORDER), ORDER);
   store<i32>(asked, load<i32>(copy, scene.COPY_ID), ID);
   // Where it stands is where its matrix brings nothing to; what is no copy has a matrix that does nothing.
-  store<f32>(asked, load<f32>(copy, 48 + 12), STANDS);
-  store<f32>(asked, load<f32>(copy, 48 + 28), STANDS + 4);
-  store<f32>(asked, load<f32>(copy, 48 + 44), STANDS + 8);
+  store<f32>(asked, load<f32>(copy, scene.COPY_MATRIX + 12), STANDS);
+  store<f32>(asked, load<f32>(copy, scene.COPY_MATRIX + 28), STANDS + 4);
+  store<f32>(asked, load<f32>(copy, scene.COPY_MATRIX + 44), STANDS + 8);
   store<f32>(asked, step, APART);
   if (step == 0) return;
   if (!inField) edges(mesh, corners);
@@ -434,7 +434,7 @@ function align(copy: usize): void {
     z = uz;
   }
   // In the room, by the copy's matrix, and in the surface.
-  const m = copy + 48;
+  const m = copy + scene.COPY_MATRIX;
   let lx = toForm(m, x, y, z, 0);
   let ly = toForm(m + 16, x, y, z, 0);
   let lz = toForm(m + 32, x, y, z, 0);

@@ -2,8 +2,6 @@
 
 export let nodes: usize = 0;
 export let packets: usize = 0;
-/** Copies as the leaves of the tree over them name them. */
-export let order: usize = 0;
 export let copies: usize = 0;
 export let meshes: usize = 0;
 export let surfaces: usize = 0;
@@ -33,44 +31,44 @@ export let ribbonCount: i32 = 0;
 export function takeScene(table: usize): void {
   nodes = load<u32>(table);
   packets = load<u32>(table, 4);
-  order = load<u32>(table, 8);
-  copies = load<u32>(table, 12);
-  meshes = load<u32>(table, 16);
-  surfaces = load<u32>(table, 20);
-  lamps = load<u32>(table, 24);
-  lampCount = load<i32>(table, 28);
-  sky = load<u32>(table, 32);
-  skyWidth = load<i32>(table, 36);
-  skyHeight = load<i32>(table, 40);
-  skyRows = load<u32>(table, 44);
-  skyColumns = load<u32>(table, 48);
-  camera = load<u32>(table, 52);
-  copyCount = load<i32>(table, 56);
-  clear = load<i32>(table, 60) != 0;
-  room = load<u32>(table, 64);
-  glows = load<u32>(table, 68);
-  glowCount = load<i32>(table, 72);
-  glowPower = load<f32>(table, 76);
-  ribbonCount = load<i32>(table, 80);
+  copies = load<u32>(table, 8);
+  meshes = load<u32>(table, 12);
+  surfaces = load<u32>(table, 16);
+  lamps = load<u32>(table, 20);
+  lampCount = load<i32>(table, 24);
+  sky = load<u32>(table, 28);
+  skyWidth = load<i32>(table, 32);
+  skyHeight = load<i32>(table, 36);
+  skyRows = load<u32>(table, 40);
+  skyColumns = load<u32>(table, 44);
+  camera = load<u32>(table, 48);
+  copyCount = load<i32>(table, 52);
+  clear = load<i32>(table, 56) != 0;
+  room = load<u32>(table, 60);
+  glows = load<u32>(table, 64);
+  glowCount = load<i32>(table, 68);
+  glowPower = load<f32>(table, 72);
+  ribbonCount = load<i32>(table, 76);
 }
 
 /**
- * A copy: the inverse of its matrix, 12 numbers by rows; its matrix, 12 numbers by rows; the first node of
- * its shape; the shape; the first of its surfaces; then its own base colour (three), roughness and metalness,
- * not a number where it has none; its place in the repeat, and its number (whole); and
- * which ribbon it is of (whole, −1 for none), and whether it stands as its shape is, its matrix changing nothing.
+ * A copy: the inverse of its matrix, 12 numbers by rows; where the first node of its shape is; whether it stands as its
+ * shape is, its matrix changing nothing; the shape; the first of its surfaces; its matrix, 12 numbers by rows; then its own
+ * base colour (three), roughness and metalness, not a number where it has none; its place in the repeat, and its number
+ * (whole); and which ribbon it is of (whole, −1 for none). What rays want stands first.
  */
 export const COPY: usize = 144;
-export const COPY_NODE: usize = 96;
-export const COPY_MESH: usize = 100;
-export const COPY_SURFACE: usize = 104;
-export const COPY_BASE: usize = 108;
-export const COPY_ROUGHNESS: usize = 120;
-export const COPY_METALNESS: usize = 124;
-export const COPY_ORDER: usize = 128;
-export const COPY_ID: usize = 132;
-export const COPY_RIBBON: usize = 136;
-export const COPY_PLAIN: usize = 140;
+export const COPY_NODE: usize = 48;
+export const COPY_PLAIN: usize = 52;
+export const COPY_MESH: usize = 56;
+export const COPY_SURFACE: usize = 60;
+export const COPY_MATRIX: usize = 64;
+export const COPY_BASE: usize = 112;
+export const COPY_ROUGHNESS: usize = 124;
+export const COPY_METALNESS: usize = 128;
+export const COPY_ORDER: usize = 132;
+export const COPY_ID: usize = 136;
+export const COPY_RIBBON: usize = 140;
 
 /**
  * A shape: addresses of its normals (3 numbers a vertex), triangles (3 vertices each), the kind of face of each, its

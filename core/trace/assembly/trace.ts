@@ -1,4 +1,4 @@
-import { prepareTraversal } from './intersect';
+import { prepareTraversal } from './node';
 import { prepareSampler } from './sampler';
 import { prepareSurfaces } from './surface';
 
