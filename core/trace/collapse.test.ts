@@ -113,6 +113,7 @@ describe('a tree with eight boxes to a node, made from one with two', () => {
     ['that are scattered', scattered(2000, 9, 0.05)],
     ['of no size, all in one place', Array.from({ length: 2000 }, () => [1, 2, 3, 1, 2, 3])],
     ['of which each is half as large as the one before', halves(140)],
+    ['so large that their surfaces are no numbers', scattered(500, 5, 0.2).map((box) => box.map((x) => 1e30 * x))],
     ['in a row', Array.from({ length: 700 }, (_, i) => [i, 0, 0, i + 1, 0, 0])],
   ])('has no node that would fit in with the boxes of the one above, of boxes %s', (_, boxes) => {
     const { count, codes } = treeOver(boxes);

@@ -1,3 +1,4 @@
+import { BINARY, setLeaf, setParts } from './binary';
 import { areaOf, numberThing } from './box';
 import { leafCosts, nodeCosts } from './collapse';
 import { ownRoom } from './own';
@@ -7,14 +8,9 @@ import { lane } from './packet';
  * A tree of boxes, two to a node, over triangles or over copies: built by the surface-area heuristic with bins
  * (I. Wald, “On fast construction of SAH-based bounding volume hierarchies”, 2007).
  *
- * Node, 64 bytes: lowest x, y, z of its box and where its first part is; highest x, y, z and where its second part is; then
- * what collapse.ts knows of it. A leaf has −1 − the number of its first thing instead of the first part, and how many there
- * are instead of the second.
- *
  * Boxes of what is to be built are 32 bytes: lowest x, y, z and which thing it is of (box.ts), highest x, y, z and a free
  * number. They are put in the order of the leaves themselves, so that what lies together is read together.
  */
-const BINARY: usize = 64;
 /** Things a leaf has at most: four triangles are looked at at once; what stands there is costly to look into, and has a box of its own. */
 const MOST_LEAF: i32 = 4;
 const BINS: i32 = 12;
@@ -46,31 +42,13 @@ export function buildBinary(at: usize, count: i32, triangles: bool, room: usize)
   return grow(0, count, foundLow, foundHigh, foundLeast, foundMost, 0);
 }
 
-@inline
-export function isLeaf(node: usize): bool {
-  return load<i32>(node, 12) < 0;
-}
-@inline
-export function partOf(node: usize, which: usize): usize {
-  return load<u32>(node + (which << 4), 12);
-}
-@inline
-export function firstOf(leaf: usize): i32 {
-  return -1 - load<i32>(leaf, 12);
-}
-@inline
-export function countOf(leaf: usize): i32 {
-  return load<i32>(leaf, 28);
-}
-
 function grow(first: i32, end: i32, low: v128, high: v128, least: v128, most: v128, depth: i32): usize {
   const node = nextNode;
   nextNode += BINARY;
   v128.store(node, low);
   v128.store(node, high, 16);
   if (end - first <= mostInLeaf) {
-    store<i32>(node, -1 - first, 12);
-    store<i32>(node, end - first, 28);
+    setLeaf(node, first, end - first);
     leafCosts(node);
     return node;
   }
@@ -81,8 +59,7 @@ function grow(first: i32, end: i32, low: v128, high: v128, least: v128, most: v1
   const most2 = mostB;
   const one = grow(first, middle, lowA, highA, leastA, mostA, depth + 1);
   const other = grow(middle, end, low2, high2, least2, most2, depth + 1);
-  store<u32>(node, <u32>one, 12);
-  store<u32>(node, <u32>other, 28);
+  setParts(node, one, other);
   nodeCosts(node, one, other, areaOf(low, high));
   return node;
 }

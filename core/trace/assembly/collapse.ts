@@ -1,4 +1,4 @@
-import { isLeaf, partOf } from './binned';
+import { firstPart, isLeaf, secondPart } from './binary';
 import { ownRoom } from './own';
 
 /**
@@ -30,7 +30,8 @@ export function nodeCosts(node: usize, first: usize, second: usize, area: f32): 
   // Each more that may be handed up costs less, or as much.
   for (let n = 2; n <= WIDE; n++) {
     let best: f32 = Infinity;
-    let share = 0;
+    // Boxes may be so large that no cost is a number.
+    let share = 1;
     for (let k = max(1, n - 7); k < min(n, 8); k++) {
       const cost = costOf(first, k) + costOf(second, n - k);
       if (cost < best) {
@@ -98,8 +99,8 @@ function handed(node: usize, at: usize): i32 {
 function share(node: usize, n: u32): void {
   const k = (load<u32>(node, SHARES) >> ((n - 1) << 2)) & 15;
   if (k == 0) return handUp(node, n - 1);
-  handUp(partOf(node, 0), k);
-  handUp(partOf(node, 1), n - k);
+  handUp(firstPart(node), k);
+  handUp(secondPart(node), n - k);
 }
 
 function handUp(node: usize, n: u32): void {

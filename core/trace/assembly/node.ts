@@ -3,8 +3,8 @@ import * as scene from './scene';
 import { AXIS, CODES, HIGH } from './tree';
 
 /**
- * Bytes of codes that may be put aside, enough for any tree: there are not 120 nodes one below the other (binned.ts), and
- * each puts at most seven more there, and writes eight.
+ * Bytes of codes that may be put aside, enough for any tree: there are not 128 nodes one below the other (HALVES in
+ * binned.ts), and each puts at most seven more there, and writes eight.
  */
 export const DEPTH: usize = 1024 * 4;
 

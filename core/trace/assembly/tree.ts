@@ -1,4 +1,5 @@
-import { buildBinary, countOf, firstOf, isLeaf } from './binned';
+import { countOf, firstOf, isLeaf } from './binary';
+import { buildBinary } from './binned';
 import { numberOf } from './box';
 import { boxesOf, WIDE } from './collapse';
 import { ownRoom } from './own';
