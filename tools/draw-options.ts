@@ -1,6 +1,6 @@
 import { existsSync, readFileSync } from 'node:fs';
 import path from 'node:path';
-import type { Bounces } from '@maypole/core/trace/tracer';
+import { MOST_BOUNCES, type Bounces } from '@maypole/core/trace/tracer';
 import type { Piece } from '@maypole/core/piece/piece';
 import { pieceFrom, PieceTrouble } from '@maypole/render/work/piece-from';
 
@@ -98,15 +98,15 @@ export function drawOptions(args: readonly string[]): DrawOptions {
   };
 }
 
-/** One number for all kinds of surfaces, or one for matt ones, mirrors and glass each. Throws Unusable. */
+/** One number for all kinds of surfaces, or one for matt ones, mirrors and glass each, and for the air. Throws Unusable. */
 function bouncesIn(text: string): Bounces {
   const numbers = text.split(',').map(Number);
-  const [matt, glossy = matt, glass = numbers.length === 1 ? 2 * matt : matt] = numbers;
-  if (numbers.length > 3 || numbers.some((n) => !Number.isInteger(n) || n < 0 || n > 64))
+  const [matt, glossy = matt, glass = numbers.length === 1 ? 2 * matt : matt, air = MOST_BOUNCES] = numbers;
+  if (numbers.length > 4 || numbers.some((n) => !Number.isInteger(n) || n < 0 || n > MOST_BOUNCES))
     throw new Unusable(
-      `--bounces ${text} should be a whole number from 0 to 64, or three of them: matt, mirror, glass, as 8,8,16.`,
+      `--bounces ${text} should be a whole number from 0 to ${MOST_BOUNCES}, or up to four of them: matt, mirror, glass, air, as 8,8,16,4.`,
     );
-  return { matt, glossy, glass };
+  return { matt, glossy, glass, air };
 }
 
 /** The piece in a file, with everything there that it is evaluated with. Throws Unusable. */

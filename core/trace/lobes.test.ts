@@ -207,4 +207,22 @@ describe('air', () => {
     }
     expect(Math.abs(c - sum) / sum).toBeLessThan(0.02);
   });
+  it('is looked for after so many bounces and no more: not at all in a mirror, and what a mirror shows of it once', () => {
+    const light = [{ type: 'ball', intensity: 5, at: [0.8, 0, 0.8], radius: 0, ...lamp }] as const;
+    const haze = { ...air, colour: '#FFFFFF', type: 'haze', forward: 0, reach: 2 } as const;
+    const seen = (surface: Partial<Surface>, after: number) => {
+      const picture = pictureOf([{ mesh: square(20), surface }], light, { focalLength: 6000 });
+      const hazy = { ...picture, scene: { ...picture.scene, air: [haze] } };
+      return meanOf(hazy, 2048, { bounces: { ...bouncesOf(8), air: after } })[0];
+    };
+    const mirror = { metalness: 1, roughness: 0.01, baseColor: '#FFFFFF' };
+    const straight = seen({ ...matt, baseColor: '#000000' }, 64);
+    expect(straight).toBeGreaterThan(0.01);
+    expect(seen(mirror, 0) / straight).toBeCloseTo(1, 1);
+    // There and back it is as long a way through the same air, and less of its light is left.
+    const whole = seen(mirror, 1) / straight;
+    expect(whole).toBeGreaterThan(1.3);
+    expect(whole).toBeLessThan(2);
+    expect(seen(mirror, 64) / straight).toBeCloseTo(whole, 6);
+  });
 });

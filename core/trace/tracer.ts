@@ -44,15 +44,19 @@ export interface TraceSettings {
 }
 
 /** Surfaces that a path goes on from at most, by what sends it on: what is matt, a mirror, glass. */
+export const MOST_BOUNCES = 64;
+
 export interface Bounces {
   readonly matt: number;
   readonly glossy: number;
   readonly glass: number;
+  /** After so many of all kinds light in the air is still looked for; 0 for what is seen straight. */
+  readonly air: number;
 }
 
-/** As many of each kind. */
+/** As many of each kind of surface, and light in the air after any of them. */
 export function bouncesOf(count: number): Bounces {
-  return { matt: count, glossy: count, glass: 2 * count };
+  return { matt: count, glossy: count, glass: 2 * count, air: MOST_BOUNCES };
 }
 
 const COPY_NUMBERS = 36;
@@ -316,6 +320,7 @@ export class Tracer extends TileTracer {
     numbers[23] = camera.exposure;
     whole[24] = s.bounces.glossy;
     whole[25] = s.bounces.glass;
+    whole[28] = s.bounces.air;
     numbers[26] = s.error ?? 0;
     whole[27] = s.least ?? 0;
     numbers.set(turn, 32);

@@ -11,7 +11,7 @@ const HELP = `Maypole: seamless looping 3D motion.
             [--json]                  exit status: 0 closed, 1 something does not close, 2 not a piece
   ./maypole draw FILE --to NAME.png|.exr   one frame in true light, without browser or database
             [--frame f] [--size WxH] [--samples n] [--error % --least n] [--denoise]
-            [--bounces n|matt,mirror,glass] [--limit x|none] [--grain moves|stands]
+            [--bounces n|matt,mirror,glass,air] [--limit x|none] [--grain moves|stands]
             [--clear] [--passes] [--workers n]
   ./maypole render FILE|--piece NAME --to FOLDER   files in true light, without browser or server
             [--output KIND,…] [--frames a-b] [--size WxH] [--samples n] [--error %]

@@ -34,6 +34,7 @@ const GRAIN: usize = 88;
 export const EXPOSURE: usize = 92;
 const GLOSSY: usize = 96;
 const GLASS: usize = 100;
+const AIR: usize = 112;
 let ox: f32 = 0;
 let oy: f32 = 0;
 let oz: f32 = 0;
@@ -485,7 +486,7 @@ function direct(which: f32, u: f32, v: f32, share: f32, brightest: f32): void {
 
 /** Light that dust turns towards where the ray begins, from one place of the ray. Whether there is some. */
 function airlight(to: f32, brightest: f32): bool {
-  if (!haze.turns(ox, oy, oz, dx, dy, dz, to)) return false;
+  if (bounces > load<i32>(scene.camera, AIR) || !haze.turns(ox, oy, oz, dx, dy, dz, to)) return false;
   return addLamp(tr * haze.r, tg * haze.g, tb * haze.b, haze.x, haze.y, haze.z, 0, brightest);
 }
 

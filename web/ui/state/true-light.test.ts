@@ -13,8 +13,13 @@ describe('settings of true light', () => {
     expect(soundSettings({ brightest: null, map: true, bounces: { matt: 3, glass: 99 } })).toMatchObject({
       brightest: null,
       map: false,
-      bounces: { matt: 3, glass: 12 },
+      bounces: { matt: 3, glass: 12, air: 2 },
     });
+    // Kept before the air had bounces of its own, an effort is the same one.
+    for (const { id, effort } of EFFORTS) {
+      const { air: _, ...bounces } = effort.bounces;
+      expect(effortOf(soundSettings({ ...effort, bounces }))).toBe(id);
+    }
   });
   it('never ask for more samples at least than at most', () => {
     setTrueLight({ ...EFFORTS[0].effort });

@@ -27,19 +27,25 @@ export const EFFORTS = [
     id: 'look',
     title: 'Look',
     help: 'For decisions: clean in seconds',
-    effort: { least: 8, most: 64, error: 6, bounces: { matt: 4, glossy: 6, glass: 12 }, denoise: true },
+    effort: { least: 8, most: 64, error: 6, bounces: { matt: 4, glossy: 6, glass: 12, air: 2 }, denoise: true },
   },
   {
     id: 'good',
     title: 'Good',
     help: 'For a screen: what is difficult gets many samples',
-    effort: { least: 16, most: 512, error: 2, bounces: { matt: 8, glossy: 8, glass: 16 }, denoise: true },
+    effort: { least: 16, most: 512, error: 2, bounces: { matt: 8, glossy: 8, glass: 16, air: 8 }, denoise: true },
   },
   {
     id: 'wall',
     title: 'Wall',
     help: 'For a large wall: no grain, and nothing smoothed away',
-    effort: { least: 64, most: 4096, error: 0.7, bounces: { matt: 12, glossy: 16, glass: 32 }, denoise: false },
+    effort: {
+      least: 64,
+      most: 4096,
+      error: 0.7,
+      bounces: { matt: 12, glossy: 16, glass: 32, air: 64 },
+      denoise: false,
+    },
   },
 ] as const satisfies readonly { id: string; title: string; help: string; effort: Effort }[];
 
@@ -55,8 +61,14 @@ export function effortOf(s: Effort): string | null {
     e.denoise === s.denoise &&
     e.bounces.matt === s.bounces.matt &&
     e.bounces.glossy === s.bounces.glossy &&
-    e.bounces.glass === s.bounces.glass;
+    e.bounces.glass === s.bounces.glass &&
+    e.bounces.air === s.bounces.air;
   return EFFORTS.find(same)?.id ?? null;
+}
+
+/** Bounces in the air of an effort that was kept before there were any. */
+function airOf(matt: unknown): number {
+  return (EFFORTS.find(({ effort }) => effort.bounces.matt === matt) ?? EFFORTS[0]).effort.bounces.air;
 }
 
 /** What a browser has kept, as far as it is sound; everything else is as usual. */
@@ -74,6 +86,7 @@ export function soundSettings(stored: unknown): TrueLight {
       matt: Math.round(number(b.matt, USUAL.bounces.matt, 0, 64)),
       glossy: Math.round(number(b.glossy, USUAL.bounces.glossy, 0, 64)),
       glass: Math.round(number(b.glass, USUAL.bounces.glass, 0, 64)),
+      air: Math.round(number(b.air, airOf(b.matt), 0, 64)),
     },
     brightest: s.brightest === null ? null : number(s.brightest, USUAL.brightest!, 0.01, 1e6),
     denoise: typeof s.denoise === 'boolean' ? s.denoise : USUAL.denoise,
