@@ -2,6 +2,7 @@
 import { copies } from './copies';
 import { drawing } from './drawing';
 import { grain } from './grain';
+import { growth } from './growth';
 import { motion } from './motion';
 import { noise } from './noise';
 import { scrub } from './scrub';
@@ -12,7 +13,7 @@ import { trace } from './trace';
 
 const all: Record<string, () => Promise<Row[]>> = { noise, shape, copies, motion, scrub, drawing, trace, past };
 /** Those that take long are measured only where they are named. */
-const named: typeof all = { grain };
+const named: typeof all = { grain, growth };
 const args = process.argv.slice(2);
 const json = args.includes('--json');
 const names = args.filter((a) => a !== '--json');

@@ -108,6 +108,7 @@ test('samples are set, seen as a map and kept; the line compares both lights; a 
   await expect(settings.getByRole('radio', { name: 'Look' })).toBeChecked();
   await typeNumber(settings, 'Samples at least', 4);
   await typeNumber(settings, 'Samples at most', 8);
+  await typeNumber(settings, 'Air bounces', 0);
   await expect(settings.getByText('Set by hand')).toBeVisible();
   await expect(note).toHaveText(/^(8 of 8 samples|every pixel is done)/, { timeout: 60_000 });
   // The map has a few colours, one for each number of samples.
@@ -136,5 +137,16 @@ test('samples are set, seen as a map and kept; the line compares both lights; a 
   await lights(page).getByRole('radio', { name: 'True' }).click();
   await page.getByRole('button', { name: 'True light settings' }).click();
   await expect(settings.getByRole('spinbutton', { name: 'Samples at most' })).toHaveAttribute('aria-valuenow', '8');
+  await expect(settings.getByRole('spinbutton', { name: 'Air bounces' })).toHaveAttribute('aria-valuenow', '0');
+  // In a low window the last of them is scrolled to.
+  await page.setViewportSize({ width: 1280, height: 560 });
+  const compare = settings.getByLabel('Compare with quick light');
+  await compare.focus();
+  await expect
+    .poll(async () => {
+      const [all, one] = [(await settings.boundingBox())!, (await compare.boundingBox())!];
+      return all.y >= 0 && one.y >= all.y && one.y + one.height <= all.y + all.height;
+    })
+    .toBe(true);
   expect(errors).toEqual([]);
 });

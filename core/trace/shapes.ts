@@ -224,19 +224,15 @@ export class ShapeRoom {
   /**
    * Builds the tree over everything that stands there.
    *
-   * @param all lowest and highest x, y, z of each
+   * @param put puts the lowest x, y, z of one thing somewhere, and the highest so many numbers behind
    */
-  over(all: readonly (readonly number[])[]): void {
+  over(count: number, put: (i: number, to: Float32Array, at: number, apart: number) => void): void {
     const { memory } = this;
-    const count = all.length;
     if (count === 0) return;
     const { mark } = memory;
     const boxes = memory.room(BOX * count);
-    const b = memory.floats(boxes, 8 * count);
-    all.forEach((box, i) => {
-      b.set(box.slice(0, 3), 8 * i);
-      b.set(box.slice(3), 8 * i + 4);
-    });
+    const numbers = memory.floats(boxes, (BOX / 4) * count);
+    for (let i = 0; i < count; i++) put(i, numbers, (BOX / 4) * i, BOX / 8);
     memory.run.buildTree(boxes, count, this.nodeBase, 0, 0, 0, 0, memory.room(BINARY * count));
     memory.release(mark);
   }

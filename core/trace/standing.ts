@@ -74,16 +74,28 @@ function ownOf({ channels }: Copies, i: number): readonly number[] {
 }
 
 /** Lowest x, y, z and highest x, y, z of something, in the room. */
-export function boxOf({ placed: { low, high }, matrix: m }: Standing): number[] {
+export function boxOf(standing: Standing): number[] {
   const out = [0, 0, 0, 0, 0, 0];
+  putBox(standing, out, 0, 3);
+  return out;
+}
+
+/** The same, put among other numbers: the lowest from one place on, the highest so many behind them. */
+export function putBox(
+  { placed: { low, high }, matrix: m }: Standing,
+  to: { [i: number]: number },
+  at: number,
+  apart: number,
+): void {
   for (let r = 0; r < 3; r++) {
     // The box of a turned box: each of its sides goes to whichever side it makes longer.
-    out[r] = out[r + 3] = m[12 + r];
+    let [lowest, highest] = [m[12 + r], m[12 + r]];
     for (let k = 0; k < 3; k++) {
       const [x, y] = [m[4 * k + r] * low[k], m[4 * k + r] * high[k]];
-      out[r] += Math.min(x, y);
-      out[r + 3] += Math.max(x, y);
+      lowest += Math.min(x, y);
+      highest += Math.max(x, y);
     }
+    to[at + r] = lowest;
+    to[at + r + apart] = highest;
   }
-  return out;
 }

@@ -1,5 +1,5 @@
 import type { PictureAt } from '../evaluate/picture-at';
-import { inverseRows, isIdentity } from '../maths/matrix';
+import { isIdentity, putInverseRows } from '../maths/matrix';
 import type { Vec3 } from '../maths/vec3';
 import { distanceAhead } from '../scene/lens';
 import { projectionOf } from '../scene/projection';
@@ -16,7 +16,7 @@ import { passNumbers } from './pass-numbers';
 import { extentOf, roomBlock } from './room';
 import { placeSky, skyTurn, type PlacedSky } from './sky';
 import { NOTHING, ShapeRoom, type Grown, type Known, type Placed } from './shapes';
-import { boxOf, single, standingIn, type Standing } from './standing';
+import { boxOf, putBox, single, standingIn, type Standing } from './standing';
 import { letsThrough, SURFACE_NUMBERS, surfaceBlock } from './surfaces';
 import { sweepDrawn, sweepMatrix, sweepSurfaces } from './sweep';
 import { fieldsUnder, TileTracer, type LentScene, type Told } from './tile-tracer';
@@ -162,7 +162,7 @@ export class Tracer extends TileTracer {
       })),
     ].filter((s) => s.placed.root !== NOTHING);
     this.standing = stands;
-    room.over(stands.map(boxOf));
+    room.over(stands.length, (i, to, at, apart) => putBox(stands[i], to, at, apart));
     const copies = this.copies(stands, new Map(picture.ribbons.map(({ id }, i) => [id, i])));
     const lamps = lampsOf(scene.lights);
     this.passSize = settings.passes ? passNumbers(picture.ribbons.length, lamps.length) : 0;
@@ -274,7 +274,7 @@ export class Tracer extends TileTracer {
     all.forEach(({ ribbon, placed, matrix, surface, own, order, id }, i) => {
       const o = COPY_NUMBERS * i;
       for (let r = 0; r < 3; r++) for (let k = 0; k < 4; k++) numbers[o + 16 + 4 * r + k] = matrix[4 * k + r];
-      numbers.set(inverseRows(matrix), o);
+      putInverseRows(matrix, numbers, o);
       whole.set([placed.root, isIdentity(matrix) ? 1 : 0, placed.shape, surface], o + 12);
       numbers.set(own, o + 28);
       numbers[o + 33] = order;

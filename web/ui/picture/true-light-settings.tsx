@@ -33,7 +33,15 @@ export function TrueLightSettings({ leftOut }: { leftOut: number | null }) {
       </Popover.Trigger>
       <Portal>
         <Popover.Positioner>
-          <Popover.Content w="300px" bg="panel" borderRadius="12px" boxShadow="float" p="4" aria-label="True light">
+          <Popover.Content
+            w="300px"
+            overflowY="auto"
+            bg="panel"
+            borderRadius="12px"
+            boxShadow="float"
+            p="4"
+            aria-label="True light"
+          >
             <Settings leftOut={leftOut} />
           </Popover.Content>
         </Popover.Positioner>
