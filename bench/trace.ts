@@ -12,7 +12,7 @@ import { drawnOf } from '@maypole/core/trace/drawn';
 import { TraceMemory } from '@maypole/core/trace/memory';
 import { ShapeRoom } from '@maypole/core/trace/shapes';
 import { bouncesOf, Tracer } from '@maypole/core/trace/tracer';
-import { embree, type RayScene } from './embree';
+import { embree, fastest, type Embree, type RayScene } from './embree';
 import { alone, compare, type Row } from './table';
 
 const RAYS = 5_000;
@@ -147,6 +147,9 @@ function best(work: () => void, runs = 7): number {
   return least;
 }
 
+/** Turns of ours and of Embree, of which the best counts. */
+const TURNS = 3;
+
 /** Rays through large shapes and through many copies of a small one, against Embree: the best of both. */
 function againstEmbree(): Row[] {
   const count = 200_000;
@@ -177,32 +180,36 @@ function againstEmbree(): Row[] {
         matrices: byRows(matrices),
         rays,
       };
-      const peer = embree(scene);
-      if (!peer) return rows;
       tracer.load(picture, settings);
       const found = tracer.trace(rays);
       const hits = found.far.reduce((n, far) => n + (far >= 0 ? 1 : 0), 0);
       const where = many ? '' : distance > 1 ? ', from outside' : ', from within';
+      const single = !many && distance > 1;
+      const took = [Infinity, Infinity, Infinity, Infinity];
+      let peer: Embree | null = null;
+      // In turns: on a busy machine both meet the same weather.
+      for (let i = 0; i < TURNS; i++) {
+        const one = embree(scene);
+        if (!one) return rows;
+        peer = peer ? fastest(one, peer) : one;
+        const times = [best(() => tracer.trace(rays)), best(() => tracer.trace(rays, true))];
+        if (single)
+          times.push(
+            best(() => built(tracer, picture), 3),
+            refitting(mesh),
+          );
+        times.forEach((time, k) => (took[k] = Math.min(took[k], time)));
+      }
+      if (!peer) return rows;
       // Edges may be met by one and missed by the other.
       if (Math.abs(hits - peer.hits) > 1e-4 * count)
         throw new Error(`${words}: ${hits} hits, Embree has ${peer.hits}.`);
-      row(
-        `${count} first hits, ${words}${where} (${hits} met; Embree ${peer.hits})`,
-        best(() => tracer.trace(rays)),
-        peer.first,
-      );
-      row(
-        `${count} shadow rays, ${words}${where}`,
-        best(() => tracer.trace(rays, true)),
-        peer.any,
-      );
-      if (!many && distance > 1)
-        row(
-          `tree of ${words}, with all a shape needs`,
-          best(() => built(tracer, picture), 3),
-          peer.build,
-        );
-      if (!many && distance > 1) row(`refit of the tree of ${words}`, refitting(mesh), peer.refit);
+      const [first, any, tree, refit] = took;
+      row(`${count} first hits, ${words}${where} (${hits} met; Embree ${peer.hits})`, first, peer.first);
+      row(`${count} shadow rays, ${words}${where}`, any, peer.any);
+      if (!single) continue;
+      row(`tree of ${words}, with all a shape needs`, tree, peer.build);
+      row(`refit of the tree of ${words}`, refit, peer.refit);
     }
   }
   return rows;

@@ -27,8 +27,15 @@ export function leafCosts(node: usize): void {
 
 /** @param area of its box */
 export function nodeCosts(node: usize, first: usize, second: usize, area: f32): void {
-  // Each more that may be handed up costs less, or as much.
+  // Each more that may be handed up costs less, or as much; a leaf is one, and costs nothing.
+  const firstAlone = isLeaf(first);
+  const secondAlone = isLeaf(second);
   for (let n = 2; n <= WIDE; n++) {
+    if (firstAlone || secondAlone) {
+      store<f32>(costs + (<usize>n << 2), firstAlone ? costOf(second, n - 1) : costOf(first, n - 1));
+      store<u32>(taken + (<usize>n << 2), firstAlone ? 1 : n - 1);
+      continue;
+    }
     let best: f32 = Infinity;
     // Boxes may be so large that no cost is a number.
     let share = 1;

@@ -4,9 +4,10 @@ import { AXIS, CODES, HIGH } from './tree';
 
 /**
  * Bytes of codes that may be put aside, enough for any tree: there are not 128 nodes one below the other (HALVES in
- * binned.ts), and each puts at most seven more there, and writes eight.
+ * binned.ts), and each puts at most seven more there, and writes eight. No multiple of 4096: a processor that tells places
+ * by their lower bits first would take those of codes for those of distances.
  */
-export const DEPTH: usize = 1024 * 4;
+export const DEPTH: usize = 1088 * 4;
 
 /** For every set of four boxes: which bytes of their codes come one after the other, those that are met first. */
 const packed = ownRoom(16 * 16);
