@@ -19,7 +19,10 @@ const WORSE = 1.3;
 /** A shape as it lies in memory. */
 export interface Placed {
   readonly drawn: Drawn;
-  /** Its number among shapes, and how many bytes the first node of its tree is from the first of all: −1 where it has no triangle, below where it is an endless form. */
+  /**
+   * Its number among shapes, and how many bytes the first node of its tree is from the first of all: −1 where it has no
+   * triangle, below where it is an endless form.
+   */
   readonly shape: number;
   readonly root: number;
   readonly low: readonly number[];

@@ -43,9 +43,10 @@ export interface TraceSettings {
   readonly passes?: boolean;
 }
 
-/** Surfaces that a path goes on from at most, by what sends it on: what is matt, a mirror, glass. */
+/** Bounces of a kind that may be asked for at most. */
 export const MOST_BOUNCES = 64;
 
+/** Surfaces that a path goes on from at most, by what sends it on: what is matt, a mirror, glass. */
 export interface Bounces {
   readonly matt: number;
   readonly glossy: number;

@@ -103,8 +103,7 @@ function through(
   const sz: usize = dz < 0 ? HIGH + 2 * AXIS : 2 * AXIS;
   const start = f32x4.splat(from);
   let depth: usize = 0;
-  // What stands there alone is looked into at once.
-  let node = scene.copyCount == 1 ? ONLY : 0;
+  let node = scene.alone ? ONLY : 0;
   while (true) {
     if (node >= 0) {
       const more = children(node, vx, vy, vz, wx, wy, wz, sx, sy, sz, start, hitT, upper, depth, any);

@@ -15,6 +15,8 @@ export let skyRows: usize = 0;
 export let skyColumns: usize = 0;
 export let camera: usize = 0;
 export let copyCount: i32 = 0;
+/** Only one shape with a tree of its own stands there: no tree over it is looked at. */
+export let alone: bool = false;
 /** Whether light goes straight through anything: veils, thin glass, what only adds light. */
 export let clear: bool = false;
 /** Air and floor, see room.ts. */
@@ -49,6 +51,7 @@ export function takeScene(table: usize): void {
   glowCount = load<i32>(table, 68);
   glowPower = load<f32>(table, 72);
   ribbonCount = load<i32>(table, 76);
+  alone = copyCount == 1 && load<i32>(copies, COPY_NODE) >= 0;
 }
 
 /**
