@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { randomSource } from '../maths/random';
 import { TraceMemory } from './memory';
-import { BINARY, BOX, NODE, WIDE } from './tree-sizes';
+import { BINARY_TREE, BOX, NODE, WIDE } from './tree-sizes';
 
 type Box = readonly number[];
 
@@ -17,7 +17,7 @@ function treeOver(all: readonly Box[]) {
   const boxes = memory.room(BOX * all.length);
   all.forEach((box, i) => memory.floats(boxes + BOX * i, 8).set([...box.slice(0, 3), 0, ...box.slice(3), 0]));
   const nodes = memory.room(NODE * (2 + all.length));
-  const binary = memory.room(BINARY * all.length);
+  const binary = memory.room(BINARY_TREE * all.length);
   const count = Number(memory.run.buildTree(boxes, all.length, nodes, 0, 0, 0, 0, binary) & 0xffffffffn);
   const [floats, whole] = [memory.floats(nodes, (NODE / 4) * count), memory.whole(nodes, (NODE / 4) * count)];
   const codes = (n: number) =>

@@ -6,7 +6,7 @@ import { drawnOf } from './drawn';
 import { ball, needles, pictureOf, settings, sheet } from './fixture';
 import { TraceMemory } from './memory';
 import { Tracer } from './tracer';
-import { BINARY, BOX, CORNERS, NODE, PACKET, WIDE } from './tree-sizes';
+import { BINARY_TREE, BOX, CORNERS, NODE, PACKET, WIDE } from './tree-sizes';
 
 /** Boxes of a mesh, long triangles in so many pieces more at most, and a tree over them. */
 function boxesOf(mesh: Mesh, most: number) {
@@ -22,7 +22,7 @@ function boxesOf(mesh: Mesh, most: number) {
   const all = memory.run.putPieces(boxes, vectors, count, more);
   const before = memory.floats(boxes, 8 * all).slice();
   const [nodes, packets] = [memory.room(NODE * (all + 2)), memory.room(PACKET * all)];
-  const made = memory.run.buildTree(boxes, all, nodes, 0, packets, 0, vectors, memory.room(BINARY * all));
+  const made = memory.run.buildTree(boxes, all, nodes, 0, packets, 0, vectors, memory.room(BINARY_TREE * all));
   return {
     count,
     more,

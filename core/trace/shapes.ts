@@ -2,7 +2,7 @@ import type { DistanceField } from '../shape/fractals/field';
 import type { Drawn } from './drawn';
 import { fieldBox } from './marched';
 import type { TraceMemory } from './memory';
-import { BINARY, BOX, CORNERS, NODE, PACKET } from './tree-sizes';
+import { BINARY_TREE, BOX, CORNERS, NODE, PACKET } from './tree-sizes';
 
 /** See core/trace/assembly/scene.ts. */
 const MESH_NUMBERS = 6;
@@ -180,7 +180,7 @@ export class ShapeRoom {
       packetBase,
       firstPacket,
       vectors,
-      memory.room(BINARY * all),
+      memory.room(BINARY_TREE * all),
     );
     this.nodes = Number(made & 0xffffffffn);
     this.packets = Number(made >> 32n);
@@ -236,7 +236,7 @@ export class ShapeRoom {
     const boxes = memory.room(BOX * count);
     const numbers = memory.floats(boxes, (BOX / 4) * count);
     for (let i = 0; i < count; i++) put(i, numbers, (BOX / 4) * i, BOX / 8);
-    memory.run.buildTree(boxes, count, this.nodeBase, 0, 0, 0, 0, memory.room(BINARY * count));
+    memory.run.buildTree(boxes, count, this.nodeBase, 0, 0, 0, 0, memory.room(BINARY_TREE * count));
     memory.release(mark);
   }
 }

@@ -6,6 +6,6 @@ export const NODE = 224;
 export const PACKET = 160;
 export const BOX = 32;
 export const CORNERS = 48;
-export const BINARY = 128;
+export const BINARY_TREE = 128;
 /** Boxes that a node has at most. */
 export const WIDE = 8;

@@ -222,8 +222,7 @@ function follow(
         node = <i32>(more >> 32);
         continue;
       }
-    }
-    else if (packet(scene.packets + <usize>(node & 0x7fffffff), ox, oy, oz, dx, dy, dz, from)) {
+    } else if (packet(scene.packets + <usize>(node & 0x7fffffff), ox, oy, oz, dx, dy, dz, from)) {
       if (any) return true;
       there = true;
     }

@@ -130,7 +130,7 @@ function Settings({ leftOut }: { leftOut: number | null }) {
           set={(glass) => bounces({ glass })}
         />
       </Row>
-      <Row title="Air" help="Lit air is seen after so many bounces of any kind; 0 is what is seen straight">
+      <Row title="Air" help="Light in the air is followed for so many bounces of any kind; 0 is what is seen straight">
         <Count label="Air bounces" value={s.bounces.air} min={0} max={64} usual={16} set={(air) => bounces({ air })} />
       </Row>
       <Row
