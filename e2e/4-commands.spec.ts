@@ -205,7 +205,7 @@ test.describe('whatever is killed', () => {
     expect(readdirSync(other).some((name) => name.startsWith('before-restore-'))).toBe(true);
     writeFileSync(path.join(data, 'cut.backup'), readFileSync(file).subarray(0, 2000));
     expect((await run(['restore', path.join(data, 'cut.backup'), '--replace'], { MAYPOLE_DATA: other })).err).toContain(
-      'is no backup of Maypole, or is damaged',
+      'is no backup of Maypole, or its end is missing',
     );
     expect((await run(['export-all', there], { MAYPOLE_DATA: other })).err).toContain('is not an empty folder');
   });

@@ -1,9 +1,10 @@
 import { spawn } from 'node:child_process';
-import { mkdirSync, rmSync } from 'node:fs';
+import { readdirSync, rmSync } from 'node:fs';
 import http from 'node:http';
 import https from 'node:https';
 import path from 'node:path';
 import { isBuilt } from './build.mjs';
+import { makeFolder } from './folders.mjs';
 import { isSame } from './identity.mjs';
 import { BIN, DATA, PROGRAMS, ROOT, WEB } from './paths.mjs';
 import { endProcess, pause, runProgram, waitFor } from './processes.mjs';
@@ -44,7 +45,7 @@ export async function linkForOwner(url, address) {
  * Serves the production build; resolves when it answers.
  *
  * @param opening how it is open to others (see opening.mjs); on loopback alone without it
- * @param temporary a folder of its own for what lasts as long as a request, emptied first; that of the machine without it
+ * @param temporary a folder of its own for what lasts as long as a request; that of the machine without it
  */
 export async function serve(url, port, opening = {}, temporary = undefined) {
   let log = '';
@@ -91,10 +92,14 @@ export async function serve(url, port, opening = {}, temporary = undefined) {
   };
 }
 
-/** A folder for what lasts as long as a request; what an application that was killed left there is taken away. */
+/** What requests put into the folder for what lasts as long as they do (web/server/http/body.ts), and nothing else. */
+const OF_REQUESTS = /^maypole-body-/;
+
+/** A folder for what lasts as long as a request; what an application that was killed left of one there is taken away. */
 function emptied(folder) {
-  rmSync(folder, { recursive: true, force: true });
-  mkdirSync(folder, { recursive: true });
+  makeFolder(folder);
+  for (const name of readdirSync(folder))
+    if (OF_REQUESTS.test(name)) rmSync(path.join(folder, name), { recursive: true, force: true });
   return folder;
 }
 

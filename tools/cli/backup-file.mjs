@@ -1,7 +1,13 @@
-import { existsSync, renameSync, rmSync, statSync } from 'node:fs';
+import { closeSync, existsSync, fsyncSync, openSync, renameSync, rmSync, statSync } from 'node:fs';
 import path from 'node:path';
-import { runProgram } from './processes.mjs';
+import { factsOf } from './backup-facts.mjs';
+import { seal } from './backup-seal.mjs';
+import { pause, runProgram } from './processes.mjs';
 import { Stop } from './say.mjs';
+
+/** How often a backup is tried where the database ends under it, and milliseconds in between. */
+const TRIES = 4;
+const BETWEEN = 2000;
 
 /** 2026-11-27-121503, by the clock of this machine. */
 export function moment() {
@@ -25,20 +31,69 @@ export function placeFor(where) {
   return where;
 }
 
-/** Everything that is kept at one moment, in PostgreSQL's own format; it may run meanwhile. */
+/**
+ * Everything that is kept at one moment, in PostgreSQL's own format, sealed (backup-seal.mjs); it may run meanwhile.
+ * Where the database ends under it, it is tried again: something else keeps that running.
+ *
+ * @returns the file
+ */
 export async function writeBackup(cluster, file) {
-  const fresh = `${file}.part`;
-  const done = await runProgram(
-    cluster.program('pg_dump'),
-    ['--format=custom', `--file=${fresh}`, cluster.superuserAddress()],
-    {
-      quiet: true,
-    },
-  );
-  if (done.status !== 0) {
-    rmSync(fresh, { force: true });
-    throw new Stop(`The backup could not be written: ${done.output.trim().split('\n').at(-1)}`);
+  // Of this very act: another backup may be on its way to the same name.
+  const fresh = `${file}.${process.pid}.part`;
+  for (let tried = 1; ; tried++) {
+    try {
+      const facts = await dump(cluster, fresh);
+      await seal(fresh, facts);
+      renameSync(fresh, file);
+      flushFolder(path.dirname(file));
+      return file;
+    } catch (error) {
+      rmSync(fresh, { force: true });
+      if (error instanceof Stop || tried === TRIES) throw asStop(error);
+      await pause(BETWEEN);
+    }
   }
-  renameSync(fresh, file);
-  return file;
+}
+
+/** The archive and the facts of one snapshot. */
+async function dump(cluster, file) {
+  const client = await cluster.superuser('postgres');
+  await client.connect();
+  try {
+    await client.query('begin isolation level repeatable read read only');
+    const { rows } = await client.query('select pg_export_snapshot() as name');
+    // Nobody else may read it, whatever the folder is.
+    closeSync(openSync(file, 'w', 0o600));
+    const done = await runProgram(
+      cluster.program('pg_dump'),
+      ['--format=custom', `--snapshot=${rows[0].name}`, `--file=${file}`, cluster.superuserAddress()],
+      { quiet: true },
+    );
+    if (done.status !== 0) throw new Error(done.output.trim().split('\n').at(-1));
+    return await factsOf(client);
+  } finally {
+    await client.end().catch(() => undefined);
+  }
+}
+
+function asStop(error) {
+  if (error instanceof Stop) return error;
+  const gone = /terminat|connection|ECONN|shutting down|starting up|server closed/i.test(error.message);
+  return error.code === 'ENOSPC' || /No space left/.test(error.message)
+    ? new Stop('The backup could not be written: the disk is full. Make room on it, or name another place.')
+    : new Stop(
+        gone
+          ? `The backup could not be written: the database ended under it ${TRIES} times. See with ./maypole doctor whether it keeps running, then try again.`
+          : `The backup could not be written: ${error.message}`,
+      );
+}
+
+/** Has a new name in a folder on the disk. */
+export function flushFolder(folder) {
+  const handle = openSync(folder, 'r');
+  try {
+    fsyncSync(handle);
+  } finally {
+    closeSync(handle);
+  }
 }

@@ -1,5 +1,17 @@
 import { randomBytes } from 'node:crypto';
-import { chownSync, existsSync, mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
+import {
+  chmodSync,
+  chownSync,
+  existsSync,
+  lstatSync,
+  readdirSync,
+  readFileSync,
+  renameSync,
+  rmdirSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs';
 import { spawn, spawnSync } from 'node:child_process';
 import net from 'node:net';
 import path from 'node:path';
@@ -10,6 +22,7 @@ import { DATA } from './paths.mjs';
 import { freePort } from './ports.mjs';
 import { endProcess, runProgram, waitFor } from './processes.mjs';
 import { giveToApplication, ROLE } from './roles.mjs';
+import { makeFolder } from './folders.mjs';
 import { say, Stop } from './say.mjs';
 
 const VERSION = '15';
@@ -28,23 +41,36 @@ function identity() {
 /** The database of this installation: the one that MAYPOLE_DATABASE names, or a cluster of our own. */
 export function installedDatabase() {
   const outside = process.env.MAYPOLE_DATABASE;
-  return outside ? new OutsideDatabase(outside) : new Cluster(path.join(DATA, 'database'));
+  return outside ? new OutsideDatabase(outside) : new Cluster(path.join(DATA, 'database'), DATA);
 }
 
 /** A PostgreSQL cluster of our own, on loopback, in `folder`. */
 export class Cluster {
-  constructor(folder) {
+  /**
+   * @param within a folder of Maypole's own that `folder` lies in, which nobody else on the machine may read; none without it
+   */
+  constructor(folder, within = undefined) {
     this.folder = folder;
+    this.within = within;
     this.files = path.join(folder, 'cluster');
     this.secretFile = path.join(folder, 'secret');
     this.applicationFile = path.join(folder, 'application-secret');
   }
 
-  /** Starts it, making it first if need be; resolves with the address by which the application comes to it. */
-  async start() {
+  /**
+   * Starts it, making it first if need be; resolves with the address by which the application comes to it. Whoever asks
+   * while it is being started waits for the same start.
+   */
+  start() {
+    this.starting ??= this.startNow().finally(() => (this.starting = undefined));
+    return this.starting;
+  }
+
+  async startNow() {
     await ensureDebian({ [`${PROGRAMS}/postgres`]: `postgresql-${VERSION}` });
     this.identity = identity();
-    mkdirSync(this.folder, { recursive: true });
+    makeFolder(this.folder);
+    if (this.within) this.closeToOthers(this.within);
     this.checkReachable();
     await this.initialise();
     await this.up();
@@ -61,7 +87,12 @@ export class Cluster {
   async up() {
     this.port = this.running()?.port ?? (await this.launch(this.port));
     // After a crash it answers before it has read its own journal to the end.
-    if (!(await waitFor(() => this.takesQueries(), RECOVERY, 50)))
+    const up = await waitFor(async () => (await this.takesQueries()) || !this.running(), RECOVERY, 50);
+    if (!this.running())
+      throw new Stop(
+        `The database did not start: ${this.lastWords()}. Its files in ${this.files} are left as they are; if they are damaged, move the folder away and bring a backup back (./maypole restore).`,
+      );
+    if (!up)
       throw new Stop(
         `The database has not come up within ${RECOVERY / 60_000} minutes; it may still be reading its journal. Try again.`,
       );
@@ -148,6 +179,23 @@ export class Cluster {
     if (this.identity.uid !== undefined) chownSync(this.secretFile, this.identity.uid, this.identity.gid);
   }
 
+  /** Nobody but this user, and the one that the database runs as, may enter a folder. One that others share (/tmp) is left. */
+  closeToOthers(folder) {
+    try {
+      if (statSync(folder).mode & 0o1000) return;
+      if (this.identity.gid !== undefined) chownSync(folder, process.getuid(), this.identity.gid);
+      chmodSync(folder, this.identity.gid === undefined ? 0o700 : 0o710);
+    } catch {
+      // It is somebody else's, who has decided that.
+    }
+  }
+
+  /** The last line that the database wrote before it ended. */
+  lastWords() {
+    const line = (this.log ?? '').trim().split('\n').at(-1);
+    return line ? line.replace(/^.*?(FATAL|PANIC|LOG|HINT): */, '').replace(/\.$/, '') : 'it gave no reason';
+  }
+
   /** As root, the postgres user must be able to walk down to the folder. */
   checkReachable() {
     if (this.identity.uid === undefined) return;
@@ -177,11 +225,11 @@ export class Cluster {
       }
       return;
     }
+    if (this.running()) await this.stop();
+    this.putAside();
     this.writeSecret(randomBytes(24).toString('hex'));
-    // It is made elsewhere and put in its place whole: one whose making was cut short is none.
-    const fresh = `${this.files}.new`;
-    rmSync(fresh, { recursive: true, force: true });
-    rmSync(this.files, { recursive: true, force: true });
+    // It is made elsewhere and put in its place whole: one whose making was cut short is none, and is left where it is.
+    const fresh = `${this.files}.unfinished-${process.pid}-${Date.now()}`;
     const made = await runProgram(
       path.join(PROGRAMS, 'initdb'),
       [
@@ -201,6 +249,17 @@ export class Cluster {
     renameSync(fresh, this.files);
   }
 
+  /** What is in the place of the files and is no database that can be read is moved beside, and told. Nothing of it is changed. */
+  putAside() {
+    if (!existsSync(this.files)) return;
+    if (lstatSync(this.files).isDirectory() && readdirSync(this.files).length === 0) return rmdirSync(this.files);
+    const beside = `${this.files}-not-read-${Date.now()}`;
+    renameSync(this.files, beside);
+    throw new Stop(
+      `The database in ${this.files} has no file PG_VERSION and cannot be read. It was moved to ${beside}; nothing of it was changed or deleted. If only that file is lost, write “${VERSION}” into it and move the folder back. Otherwise bring a backup back (./maypole restore), or start again, with an empty one.`,
+    );
+  }
+
   /** Process and port of a server that already runs on these files, told by its whole command. */
   running() {
     const [pid] = processesBy((line) => line.startsWith(`${PROGRAMS}/postgres\0-D\0${this.files}\0-p\0`));
@@ -218,7 +277,7 @@ export class Cluster {
         `Parts of an earlier database still work on ${this.files}; end them (ps -C postgres), then try again.`,
       );
     rmSync(path.join(this.files, 'postmaster.pid'), { force: true });
-    let log = '';
+    this.log = '';
     const child = spawn(
       path.join(PROGRAMS, 'postgres'),
       [
@@ -238,14 +297,13 @@ export class Cluster {
       // A process group of its own: Ctrl-C reaches us first, and we end it after the application.
       { ...this.identity, cwd: this.folder, detached: true, stdio: ['ignore', 'ignore', 'pipe'] },
     );
-    child.stderr.on('data', (d) => (log = (log + d).slice(-4000)));
+    child.stderr.on('data', (d) => (this.log = (this.log + d).slice(-4000)));
     child.stderr.unref?.();
     child.unref();
     let ended = false;
     child.on('exit', () => (ended = true));
     const up = await waitFor(async () => ended || (await answers(port)), 30_000);
-    if (!up || ended)
-      throw new Stop(`The database did not start: ${log.trim().split('\n').at(-1) ?? 'no reason given'}`);
+    if (!up || ended) throw new Stop(`The database did not start: ${this.lastWords()}.`);
     return port;
   }
 

@@ -20,6 +20,7 @@ const HELP = `Maypole: seamless looping 3D motion.
             [--threads n] [--light true|quick] [--name NAME]
   ./maypole backup FOLDER|FILE      everything that is kept, at one moment; it may run meanwhile
   ./maypole restore FILE [--replace]  brings a backup back; what was there is backed up first
+            [--unsealed]              takes one of a Maypole that did not seal backups yet
   ./maypole export-all FOLDER       every piece as a file of its own
   ./maypole doctor [--json]         what is well, what is not, and what to do
   ./maypole trial [name] [--long]   trials that try to break it, in a folder of their own
@@ -43,7 +44,7 @@ const commands = {
   trial: () => import('./trial.mjs'),
   bench: () => import('./bench.mjs'),
   backup: () => import('./backup.mjs').then((m) => ({ run: m.backup })),
-  restore: () => import('./backup.mjs').then((m) => ({ run: m.restore })),
+  restore: () => import('./restore.mjs'),
   'export-all': () => import('./backup.mjs').then((m) => ({ run: m.exportAll })),
 };
 

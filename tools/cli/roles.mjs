@@ -1,3 +1,5 @@
+import { pause } from './processes.mjs';
+
 /** The role by which the application comes to its database: it owns what it keeps there, and may do nothing else. */
 export const ROLE = 'maypole_application';
 
@@ -8,6 +10,18 @@ export const ROLE = 'maypole_application';
  * @param secret letters and digits alone
  */
 export async function giveToApplication(client, secret) {
+  // Two commands at once may change the same row of the catalogue: the later one is refused, and has it next time.
+  for (let tried = 1; ; tried++) {
+    try {
+      return await give(client, secret);
+    } catch (error) {
+      if (!/tuple concurrently updated|already exists/.test(error.message) || tried === 10) throw error;
+      await pause(50 * tried);
+    }
+  }
+}
+
+async function give(client, secret) {
   if (!/^[0-9a-zA-Z]+$/.test(secret)) throw new RangeError('A secret is of letters and digits alone.');
   const { rowCount } = await client.query('select from pg_roles where rolname = $1', [ROLE]);
   if (rowCount === 0) await client.query(`create role ${ROLE}`);

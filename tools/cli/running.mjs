@@ -1,45 +1,13 @@
-import { linkSync, mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
+import { linkSync, lstatSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
+import { folderTrouble } from './folders.mjs';
 import { identityOf, isSame, processesWith } from './identity.mjs';
 import { DATA } from './paths.mjs';
-import { Stop } from './say.mjs';
 
 const RUN_FILE = path.join(DATA, 'run.json');
 const LOCK_FILE = path.join(DATA, 'lock');
 /** A variable that the application of this installation has in its environment, and its value. */
 export const MARK = ['MAYPOLE_INSTALLATION', DATA];
-
-/** Makes the data folder; what is in its way is said in a sentence. */
-export function makeDataFolder() {
-  try {
-    mkdirSync(DATA, { recursive: true });
-    const probe = path.join(DATA, `.probe-${process.pid}`);
-    writeFileSync(probe, 'x');
-    rmSync(probe);
-  } catch (error) {
-    throw dataTrouble(error);
-  }
-}
-
-/** What keeps the data folder from being written, in a sentence. */
-export function dataTrouble(error) {
-  const elsewhere = 'or set MAYPOLE_DATA to another folder';
-  switch (error.code) {
-    case 'EEXIST':
-    case 'ENOTDIR':
-      return new Stop(`The data folder ${DATA} is a file, or lies below one; move the file away, ${elsewhere}.`);
-    case 'EACCES':
-    case 'EPERM':
-      return new Stop(`The data folder ${DATA} may not be written by this user; allow it, ${elsewhere}.`);
-    case 'EROFS':
-      return new Stop(`The data folder ${DATA} is on a disk that may only be read; make it writable, ${elsewhere}.`);
-    case 'ENOSPC':
-    case 'EDQUOT':
-      return new Stop(`The disk of the data folder ${DATA} is full; make room on it, ${elsewhere}.`);
-    default:
-      return error;
-  }
-}
 
 function read(file) {
   try {
@@ -51,9 +19,16 @@ function read(file) {
   }
 }
 
+/** A folder where a file of ours belongs is somebody's, and stays. */
+function refuseFolder(file) {
+  if (lstatSync(file, { throwIfNoEntry: false })?.isDirectory())
+    throw folderTrouble(Object.assign(new Error('a folder'), { code: 'EISDIR', path: file }));
+}
+
 /** Written whole or not at all. */
 function write(file, value) {
   const fresh = `${file}.${process.pid}`;
+  refuseFolder(file);
   writeFileSync(fresh, JSON.stringify(value));
   renameSync(fresh, file);
 }
@@ -65,6 +40,7 @@ function write(file, value) {
  * @returns undefined, or the identity of the process that has it, and what it does
  */
 export function takeLock(doing) {
+  refuseFolder(LOCK_FILE);
   const own = `${LOCK_FILE}.${process.pid}`;
   writeFileSync(own, JSON.stringify({ ...identityOf(process.pid), doing }));
   try {
@@ -74,7 +50,7 @@ export function takeLock(doing) {
         linkSync(own, LOCK_FILE);
         return undefined;
       } catch (error) {
-        if (error.code !== 'EEXIST') throw dataTrouble(error);
+        if (error.code !== 'EEXIST') throw folderTrouble(error);
       }
       const holder = read(LOCK_FILE);
       if (isSame(holder)) return holder;

@@ -5,27 +5,23 @@ import { adopted, health, linkForOwner, prepareDatabase, serve } from './applica
 import { backupSchedule, keepBackups } from './backup-schedule.mjs';
 import { ensureBuild } from './build.mjs';
 import { installedDatabase } from './database.mjs';
+import { makeFolder, makeLogFolder, writePrivately } from './folders.mjs';
 import { isSame } from './identity.mjs';
 import { ensureDebian, ensureNpm } from './install.mjs';
 import { takeOpening } from './opening.mjs';
 import { DATA, LOGS } from './paths.mjs';
 import { freePort, givenPort } from './ports.mjs';
 import { endProcess, pause, waitFor } from './processes.mjs';
-import {
-  dropLock,
-  forgetRunning,
-  makeDataFolder,
-  noteRunning,
-  runningInstance,
-  runningNow,
-  takeLock,
-} from './running.mjs';
+import { Tries } from './tries.mjs';
+import { busyWith, dropLock, forgetRunning, noteRunning, runningInstance, runningNow, takeLock } from './running.mjs';
 import { say, Stop, takeOption } from './say.mjs';
 
 /** How long another start may take, building and installing among it. */
 const STARTING = 600_000;
 /** Milliseconds between looks at the database. */
 const WATCH = 1000;
+/** How often an application that ends by itself is started again, and within how many milliseconds. */
+const APPLICATION = { times: 5, within: 600_000 };
 
 export async function run(args) {
   const asked = takeOption(args, '--port');
@@ -36,13 +32,12 @@ export async function run(args) {
       2,
     );
   const schedule = backupSchedule();
-  makeDataFolder();
+  makeFolder(DATA);
   for (;;) {
     const holder = takeLock('start');
     if (!holder) break;
-    if (holder.doing !== 'start')
-      throw new Stop(`The data is just being ${holder.doing} by another command; try again in a moment.`);
-    if (await runsBy(holder)) return;
+    if (holder.doing !== 'start') await endOf(holder);
+    else if (await runsBy(holder)) return;
   }
   process.on('exit', dropLock);
   const cluster = installedDatabase();
@@ -70,6 +65,8 @@ export async function run(args) {
     await ensureDebian({ '/usr/bin/ffmpeg': 'ffmpeg', '/usr/bin/ffprobe': 'ffmpeg' });
     await ensureNpm();
     await ensureBuild();
+    writePrivately();
+    makeLogFolder();
     const url = await cluster.start();
     let ownerLink;
     try {
@@ -83,12 +80,35 @@ export async function run(args) {
     say(`Maypole is ready at ${application.address}`);
     if (ownerLink) say(`There is no owner yet. This link makes one, once: ${ownerLink}`);
   }
-  noteRunning(application);
-  application.onExit(() => {
-    if (ending) return;
-    console.error(`The application ended by itself:\n${application.log().trim().split('\n').slice(-12).join('\n')}`);
-    void end(1);
-  });
+  const tries = new Tries(APPLICATION);
+  const keepApplication = () => {
+    noteRunning(application);
+    application.onExit(async () => {
+      if (ending) return;
+      const last = application.log().trim().split('\n').slice(-12).join('\n');
+      console.error(`The application ended by itself${last ? `:\n${last}` : '.'}`);
+      if (!tries.another()) {
+        console.error(
+          `It has ended ${APPLICATION.times + 1} times within ${APPLICATION.within / 60_000} minutes, and is not started again. ./maypole doctor looks for what is wrong.`,
+        );
+        return end(1);
+      }
+      try {
+        writePrivately();
+        const port = Number(new URL(application.local).port);
+        const url = await cluster.start();
+        if (ending) return;
+        application = await serve(url, port, withSettings(opening), path.join(DATA, 'temporary'));
+        if (ending) return void application.stop();
+        console.error(`It is started again at ${application.address}.`);
+        keepApplication();
+      } catch (error) {
+        console.error(error.message);
+        if (!ending) void end(1);
+      }
+    });
+  };
+  keepApplication();
   say('Ctrl-C ends it.');
   void keepDatabase(cluster, () => ending, end);
   if (schedule) void keepBackups(cluster, schedule);
@@ -113,6 +133,12 @@ function sessionSecret() {
   if (!existsSync(file) || readFileSync(file, 'utf8').trim().length < 32)
     writeFileSync(file, randomBytes(32).toString('hex'), { mode: 0o600 });
   return readFileSync(file, 'utf8').trim();
+}
+
+/** Waits for a command that does something with the data and is not to be broken off. */
+async function endOf(holder) {
+  say(`The data is just being ${holder.doing} by another command; Maypole starts as soon as that is done.`);
+  while (isSame(holder) && busyWith()) await pause(200);
 }
 
 /**
