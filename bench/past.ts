@@ -52,7 +52,7 @@ export async function past(): Promise<Row[]> {
     const text = (i: number) => edited(piece, i);
     const { id } = await createPiece(db, text(0));
     const begun = performance.now();
-    for (let i = 1; i < SAVES; i++) await savePiece(db, id, text(i), i);
+    for (let i = 1; i < SAVES; i++) await savePiece(db, id, { source: text(i), basedOn: i });
     const save = (performance.now() - begun) / (SAVES - 1);
     const { bytes } = await listRevisions(db, id);
     const list = await times(20, () => listRevisions(db, id));

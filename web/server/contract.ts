@@ -2,8 +2,7 @@ import { LOOK_KINDS, type LookKind } from '@maypole/core/looks/look';
 import { withoutMark } from '@maypole/core/piece/parcel';
 import { keptSheet, type KeptSheet } from '@maypole/core/explore/sheet-settings';
 import { z } from 'zod';
-
-z.config({ jitless: true });
+import { body, exactText, isKeepable, text, whole, wholeText } from './http/fields';
 
 /** Largest document that is taken, in bytes. */
 export const MAX_DOCUMENT = 8 * 1024 * 1024;
@@ -68,6 +67,25 @@ export interface StoredRevision extends StoredPiece {
   readonly sheet: KeptSheet | null;
 }
 
+/** Who saved something, and when. */
+export interface Saved {
+  /** Their name; null where that is not known, as where nobody has an account. */
+  readonly by: string | null;
+  readonly at: string;
+}
+
+/** What a page is told of a piece that it has open. */
+export interface Around {
+  /** Other pages that have it open: whose, and whether in another browser or a tab of this one. */
+  readonly others: readonly {
+    readonly name: string | null;
+    readonly browser: 'this' | 'other';
+    readonly own: boolean;
+  }[];
+  /** What is shown of the piece, and which page saved that. */
+  readonly head: Saved & { readonly revision: number; readonly own: boolean };
+}
+
 export interface RevisionSummary {
   readonly number: number;
   readonly basedOn: number | null;
@@ -91,6 +109,8 @@ export interface Conflict {
   readonly error: string;
   readonly head: number;
   readonly kept: number;
+  /** Who saved what is there, and when. */
+  readonly saved: Saved;
 }
 
 /** A document, wherever it is taken in. Text of the same length in characters is never smaller in bytes. */
@@ -101,54 +121,63 @@ const source = z
     MAX_DOCUMENT,
     `This document is larger than ${MAX_DOCUMENT / 1024 / 1024} MB, the most that is taken; a piece is far smaller.`,
   )
+  .refine(isKeepable, 'This document holds the character U+0000, or half of one; take it out.')
   // A mark of the byte order is no part of the document.
   .transform(withoutMark);
 
-const carriedAsset = z.strictObject({ name: z.string().max(200), data: z.string() });
-export const createBody = z.strictObject({
+const carriedAsset = body({ name: exactText('The name of a file', 200), data: z.string() });
+export const createBody = body({
   source,
   assets: z.record(z.string().regex(/^[0-9a-f]{64}$/), carriedAsset).optional(),
 });
-export const saveBody = z.strictObject({
+/** The page that sends something, by the number that it gave itself. */
+const client = z.uuid('“client” must be the number of a page.');
+export const saveBody = body({
   source,
-  basedOn: z
-    .int('“basedOn” must be the number of the revision you started from.')
-    .min(1, '“basedOn” must be 1 or more.'),
+  basedOn: whole('“basedOn”, the number of the revision you started from,', 1),
+  /** Which page saves, and the how manieth of its versions this is; see past/line.ts. */
+  line: body({ client, count: whole('“count”', 1) }).optional(),
 });
-export const seamBody = z.strictObject({
-  revision: z.int('“revision” must be the number of the revision that was measured.').min(1),
-  gaps: z.int('“gaps” must be a whole number.').min(0, '“gaps” must be 0 or more.').max(100_000),
+/** A page says that it has a piece open, or has it no more. */
+export const hereBody = body({
+  client,
+  browser: z.uuid('“browser” must be the number of a browser.'),
+  gone: z.boolean().optional(),
+});
+export const seamBody = body({
+  revision: whole('“revision”', 1),
+  gaps: whole('“gaps”', 0, 100_000),
 });
 export const lookKind = z.enum(LOOK_KINDS, `A look is one of ${LOOK_KINDS.join(', ')}.`);
-export const lookBody = z.strictObject({ kind: lookKind, source });
+export const lookBody = body({ kind: lookKind, source });
 export const lookId = z.uuid('This is not the address of a look.');
 export const pieceId = z.uuid('This is not the address of a piece.');
 export const fingerprint = z.string().regex(/^[0-9a-f]{64}$/, 'This is not the fingerprint of a file.');
-const markName = z.string().trim().min(1, 'Give it a name.').max(80, 'A name has 80 characters at most.');
+const markName = text('A name', 80, 1);
 /** A name for a revision, or null to take it away. */
-export const markBody = z.strictObject({ mark: markName.nullable() });
+export const markBody = body({ mark: markName.nullable() });
 /** A version that is kept beside under a name, with the sheet of its variations where that is what is kept. */
-export const takeBody = z.strictObject({
-  source: z.string().max(MAX_DOCUMENT),
+export const takeBody = body({
+  source,
   mark: markName,
   sheet: keptSheet.optional(),
 });
 
 /** Pieces that one request changes, and labels that a piece has, at most. */
 export const [MOST_TOGETHER, MOST_LABELS] = [1000, 24];
-const label = z.string().trim().min(1, 'Give the label a name.').max(40, 'A label has 40 characters at most.');
+const label = text('A label', 40, 1);
 /** Something done to several pieces at once. */
 export const togetherBody = z.discriminatedUnion('does', [
-  z.strictObject({ does: z.enum(['bin', 'restore']), ids: z.array(z.uuid()).min(1).max(MOST_TOGETHER) }),
-  z.strictObject({ does: z.enum(['label', 'unlabel']), label, ids: z.array(z.uuid()).min(1).max(MOST_TOGETHER) }),
+  body({ does: z.enum(['bin', 'restore']), ids: z.array(z.uuid()).min(1).max(MOST_TOGETHER) }),
+  body({ does: z.enum(['label', 'unlabel']), label, ids: z.array(z.uuid()).min(1).max(MOST_TOGETHER) }),
 ]);
 export type Together = z.infer<typeof togetherBody>;
 
 /** Bytes of the film of a sheet of variations. */
 export const MAX_FILM = 96 * 1024 * 1024;
-export const filmQuery = z.strictObject({
-  pictures: z.coerce.number('“pictures” must say how many the film has.').int().min(1).max(64),
+export const filmQuery = body({
+  pictures: wholeText('“pictures”', 1, 64),
   fps: z.coerce.number('“fps” must say how many play in a second.').min(0.01).max(120),
 });
 
-export const revisionNumber = z.coerce.number().int().min(1).max(2_000_000_000);
+export const revisionNumber = wholeText('The number of a revision', 1);

@@ -1,11 +1,12 @@
-import type { KeptSheet } from '@maypole/core/explore/sheet-settings';
 import { readPiece } from '@maypole/core/piece/read';
 import { proveSeam } from '@maypole/core/seam/proof';
 import { and, desc, eq, isNotNull, isNull, lte, or, sql } from 'drizzle-orm';
 import type { Conflict, PieceSummary, StoredPiece, StoredRevision } from './contract';
 import type { Database } from './db';
 import { AppError } from './http/app-error';
-import { appendRevision, noRevision, readEnd, readSource, sheetOf, sourceIn } from './past/revisions';
+import { placeInLine, type Line } from './past/line';
+import { savedOf } from './past/saved';
+import { appendRevision, noRevision, readEnd, readSource, sheetOf, sourceIn, type NewRevision } from './past/revisions';
 import { assertRoomForPiece } from './room';
 import { pieces } from './schema';
 
@@ -86,7 +87,7 @@ export async function createPiece(
       .insert(pieces)
       .values({ ...facts, head: 1, madeBy, updatedAt: sql`clock_timestamp()` })
       .returning({ id: pieces.id });
-    return { id: row.id, revision: await appendRevision(tx, row.id, { source }), source };
+    return { id: row.id, revision: await appendRevision(tx, row.id, { source, madeBy }), source };
   });
 }
 
@@ -102,15 +103,26 @@ export async function loadRevision(db: Database, id: string, number: number): Pr
   return { id, revision: number, source, sheet };
 }
 
+/** A version of a piece that somebody saves. */
+export interface Save {
+  readonly source: string;
+  /** The revision that it was made of. */
+  readonly basedOn: number;
+  /** Which page sends it; without it nothing is known of what it has sent before. */
+  readonly line?: Line;
+  /** Who saves it. */
+  readonly by?: string;
+}
+
 /**
- * Appends a revision. If the head is no longer the one it was based on, the revision is kept aside
- * and the head stays; the caller is told both numbers.
+ * Appends a revision. Versions of one page are one line, whichever of them arrives first or twice. If somebody else has
+ * saved since the one it was based on, the revision is kept aside and the head stays; the caller is told both numbers,
+ * and whose the other one is.
  */
 export async function savePiece(
   db: Pick<Database, 'transaction'>,
   id: string,
-  source: string,
-  basedOn: number,
+  { source, basedOn, line, by = '' }: Save,
 ): Promise<{ revision: number } | Conflict> {
   const facts = factsOf(source);
   return db.transaction(async (tx) => {
@@ -120,13 +132,19 @@ export async function savePiece(
     const end = await readEnd(tx, id);
     const head = sourceIn(end, row.head) ?? (await readSource(tx, id, row.head));
     if (head === source) return { revision: row.head };
-    const aside = row.head !== basedOn;
-    const number = await appendRevision(tx, id, { source, basedOn, aside }, end);
+    const place = await placeInLine(tx, id, line, row.head, basedOn);
+    if (place.is === 'there' && !place.aside) return { revision: place.number };
+    const aside = place.is !== 'next';
+    const number =
+      place.is === 'there'
+        ? place.number
+        : await appendRevision(tx, id, { source, basedOn, aside, ...line, madeBy: by }, end);
     if (aside)
       return {
         error: 'This piece was changed elsewhere since you opened it. Your version is kept beside it.',
         head: row.head,
         kept: number,
+        saved: await savedOf(tx, id, row.head),
       };
     await tx
       .update(pieces)
@@ -191,13 +209,13 @@ export async function setDeleted(db: Database, id: string, deleted: boolean): Pr
 export async function keepTake(
   db: Pick<Database, 'transaction'>,
   id: string,
-  { source, mark, sheet }: { readonly source: string; readonly mark: string; readonly sheet?: KeptSheet },
+  { source, ...take }: Pick<NewRevision, 'source' | 'sheet' | 'madeBy'> & { readonly mark: string },
 ): Promise<{ revision: number }> {
   factsOf(source);
   return db.transaction(async (tx) => {
     const [row] = await tx.select({ head: pieces.head }).from(pieces).where(eq(pieces.id, id)).for('update');
     if (!row) throw missing();
-    return { revision: await appendRevision(tx, id, { source, mark, sheet, basedOn: row.head, aside: true }) };
+    return { revision: await appendRevision(tx, id, { source, ...take, basedOn: row.head, aside: true }) };
   });
 }
 

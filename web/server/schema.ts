@@ -6,9 +6,11 @@ import {
   check,
   customType,
   doublePrecision,
+  index,
   integer,
   jsonb,
   pgTable,
+  primaryKey,
   text,
   timestamp,
   unique,
@@ -69,12 +71,35 @@ export const revisions = pgTable(
     sheet: jsonb('sheet').$type<KeptSheet>(),
     /** What it was called by whoever wants it kept; null for a save like any other. */
     mark: text('mark'),
+    /** The page that sent it, and which of its versions of this piece it was; null for what no page sent. See line.ts. */
+    client: uuid('client'),
+    count: integer('count'),
+    /** Who saved it; empty where that is not known. */
+    madeBy: text('made_by').notNull().default(''),
     createdAt: moment('created_at').notNull().defaultNow(),
   },
   (t) => [
     unique('revision_number').on(t.pieceId, t.number),
+    index('revision_client').on(t.pieceId, t.client),
     check('source_or_delta', sql`(${t.source} is null) <> (${t.delta} is null)`),
   ],
+);
+
+/** Pages that have a piece open, each by the number it gave itself; one that says nothing for a while is gone. */
+export const openPages = pgTable(
+  'open_pages',
+  {
+    pieceId: uuid('piece_id')
+      .notNull()
+      .references(() => pieces.id, { onDelete: 'cascade' }),
+    client: uuid('client').notNull(),
+    /** The browser that it is in; the same for all its pages. */
+    browser: uuid('browser').notNull(),
+    person: text('person').notNull(),
+    name: text('name').notNull(),
+    seenAt: moment('seen_at').notNull().defaultNow(),
+  },
+  (t) => [primaryKey({ columns: [t.pieceId, t.client] })],
 );
 
 /** Files that pieces name by their fingerprint, brought into one form: shapes as PLY, pictures as PGM. */

@@ -38,11 +38,11 @@ describe('what is kept no longer', () => {
 
   it('saves thin out by age: all of two days, the last of an hour up to a month, the last of a day before', async () => {
     const { id } = await createPiece(db, source('Thin'));
-    for (let i = 0; i < 40; i++) await savePiece(db, id, source(`Thin ${i}`), i + 1);
+    for (let i = 0; i < 40; i++) await savePiece(db, id, { source: source(`Thin ${i}`), basedOn: i + 1 });
     // One of them has a name; a save that came too late is kept aside, and so is a take.
     await setMark(db, id, 9, 'Before the storm');
     await keepTake(db, id, { source: source('Take'), mark: 'Take one' });
-    await savePiece(db, id, source('Aside'), 3);
+    await savePiece(db, id, { source: source('Aside'), basedOn: 3 });
     const now = new Date('2026-06-15T12:00:00Z');
     const when = (number: number): Date => {
       // 1…20: every ten minutes of one day three months ago; 21…32: of two hours a week ago; then this morning.
@@ -65,7 +65,7 @@ describe('what is kept no longer', () => {
 
   it('the save that is shown stays, however old, and thinning twice is thinning once', async () => {
     const { id } = await createPiece(db, source('Old'));
-    await savePiece(db, id, source('Old, again'), 1);
+    await savePiece(db, id, { source: source('Old, again'), basedOn: 1 });
     await db
       .update(revisions)
       .set({ createdAt: new Date('2026-01-01T10:00:00Z') })

@@ -55,7 +55,7 @@ describe('asking the server', () => {
   });
   it('gives a conflict as an answer, and may outlive its page', async () => {
     answer({ error: 'Changed.', head: 2, kept: 3 }, 409);
-    expect(await savePiece('a', '{}', 1, true)).toMatchObject({ head: 2, kept: 3 });
+    expect(await savePiece('a', '{}', 1, null, true)).toMatchObject({ head: 2, kept: 3 });
     expect(calls[0][1]).toMatchObject({ method: 'PUT', keepalive: true });
   });
   it('passes on what the server says, and says something sensible when it says nothing', async () => {

@@ -1,7 +1,9 @@
 import type { KeptSheet } from '@maypole/core/explore/sheet-settings';
 import type { Parcel } from '@maypole/core/piece/parcel';
 import type { LookKind } from '@maypole/core/looks/look';
+import type { Line } from '@/server/past/line';
 import type {
+  Around,
   Conflict,
   KeptAsset,
   KeptLook,
@@ -106,9 +108,17 @@ export async function savePiece(
   id: string,
   source: string,
   basedOn: number,
+  line: Line | null,
   keepalive = false,
 ): Promise<{ revision: number } | Conflict> {
-  return (await ask(`/api/pieces/${id}`, { ...json({ source, basedOn }, 'PUT'), keepalive })).json();
+  return (
+    await ask(`/api/pieces/${id}`, { ...json({ source, basedOn, line: line ?? undefined }, 'PUT'), keepalive })
+  ).json();
+}
+
+/** Tells that this page has a piece open, or has it no more; gives who else has, and what is shown of it. */
+export async function tellHere(id: string, page: { client: string; browser: string; gone?: boolean }): Promise<Around> {
+  return (await ask(`/api/pieces/${id}/here`, { ...json(page, 'PUT'), keepalive: page.gone === true })).json();
 }
 
 /** Tells what the shapes of a revision say of its seam. */

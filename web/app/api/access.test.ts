@@ -84,8 +84,8 @@ describe('who may use what', () => {
   });
   it('what changes anything is for those who edit, at least, but for one’s own password', () => {
     const weak = routes.filter((r) => r.method !== 'GET' && r.route.rules.who === 'look');
-    // A movie of a sheet is made of what is sent, and nothing of it is kept.
-    expect(weak.map((r) => r.where).sort()).toEqual(['enter/password', 'sheets/movie']);
+    // That a page is open is said by whoever looks. A movie of a sheet is made of what is sent, and nothing of it is kept.
+    expect(weak.map((r) => r.where).sort()).toEqual(['enter/password', 'pieces/[id]/here', 'sheets/movie']);
   });
   it('nobody known gets 401 on every route but those', async () => {
     for (const { where, method, route } of routes) {

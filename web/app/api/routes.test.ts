@@ -72,7 +72,7 @@ describe('the routes', () => {
     expect((await revision.PUT(ask('PUT', { mark: null }), first)).status).toBe(204);
     expect((await list())[1].mark).toBeNull();
     const nameless = await revisions.POST(ask('POST', { source: taken, mark: ' ' }), at(id));
-    expect([nameless.status, await error(nameless)]).toEqual([400, expect.stringContaining('Give it a name')]);
+    expect([nameless.status, await error(nameless)]).toEqual([400, 'A name is needed.']);
     const none = await revision.PUT(ask('PUT', { mark: 'X' }), { params: Promise.resolve({ id, number: '9' }) });
     expect(none.status).toBe(404);
     expect((await revisions.POST(ask('POST', { source: '{}', mark: 'X' }), at(id))).status).toBe(422);

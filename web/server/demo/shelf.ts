@@ -59,7 +59,7 @@ type Tx = Parameters<Parameters<Database['transaction']>[0]>[0];
 async function withPast(tx: Tx, piece: Parameters<typeof gimbalPast>[0]): Promise<{ id: string }> {
   const { saves, takes } = gimbalPast(piece);
   const { id } = await createPiece(tx, writePiece(saves[0].piece));
-  for (const [i, { piece: next }] of saves.entries()) if (i > 0) await savePiece(tx, id, writePiece(next), i);
+  for (const [i, { piece: next }] of saves.entries()) if (i > 0) await savePiece(tx, id, { source: writePiece(next), basedOn: i });
   for (const [i, { mark }] of saves.entries()) if (mark) await setMark(tx, id, i + 1, mark);
   for (const { piece: take, mark } of takes) await keepTake(tx, id, { source: writePiece(take), mark });
   await keepTake(tx, id, { source: writePiece(piece), mark: 'Rings, 24 ways', sheet: sheetOf(piece) });

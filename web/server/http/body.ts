@@ -6,6 +6,7 @@ import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import type { z } from 'zod';
 import { AppError } from './app-error';
+import { wordsFor } from './fields';
 
 /** The body as it comes, refused as soon as it is longer than `limit` bytes. */
 async function* bounded(request: Request, limit: number): AsyncGenerator<Uint8Array> {
@@ -59,5 +60,5 @@ export function parseJson<T>(body: Buffer, schema: z.ZodType<T>): T {
   } catch {
     throw new AppError(400, 'The request is not JSON.');
   }
-  return schema.parse(value);
+  return schema.parse(value, { error: wordsFor });
 }

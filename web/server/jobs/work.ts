@@ -25,12 +25,11 @@ export interface Made {
 
 /** What each job does, in its process. */
 export const WORK = {
-  async savePiece({ id, body }: { id: string; body: Uint8Array }) {
-    const { source, basedOn } = read(body, saveBody);
-    return savePiece(database(), id, source, basedOn);
+  async savePiece({ id, body, by }: { id: string; body: Uint8Array; by: string }) {
+    return savePiece(database(), id, { ...read(body, saveBody), by });
   },
-  async keepTake({ id, body }: { id: string; body: Uint8Array }) {
-    return keepTake(database(), id, read(body, takeBody));
+  async keepTake({ id, body, by }: { id: string; body: Uint8Array; by: string }) {
+    return keepTake(database(), id, { ...read(body, takeBody), madeBy: by });
   },
   async createPiece({ file, by }: { file: string; by: string }) {
     const { source, assets } = read(await readFile(file), createBody);

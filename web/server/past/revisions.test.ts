@@ -18,7 +18,7 @@ const source = (name: string) => writePiece({ ...newPiece(name), ribbons });
 async function pieceWith(saves: number) {
   const texts = ['', ...Array.from({ length: saves }, (_, i) => source(`Save ${i + 1}`))];
   const { id } = await createPiece(db, texts[1]);
-  for (let i = 2; i <= saves; i++) await savePiece(db, id, texts[i], i - 1);
+  for (let i = 2; i <= saves; i++) await savePiece(db, id, { source: texts[i], basedOn: i - 1 });
   return { id, texts };
 }
 
@@ -71,7 +71,7 @@ describe('the past of a piece', () => {
   it('what is quite another document is kept whole', async () => {
     const { id } = await createPiece(db, writePiece(newPiece('Little in common with it')));
     const other = source('Thirty forms');
-    await savePiece(db, id, other, 1);
+    await savePiece(db, id, { source: other, basedOn: 1 });
     expect(await whole(id)).toEqual([1, 2]);
     expect((await loadPiece(db, id)).source).toBe(other);
   });

@@ -84,6 +84,10 @@ export interface NewRevision {
   readonly aside?: boolean;
   readonly mark?: string;
   readonly sheet?: KeptSheet;
+  readonly client?: string;
+  readonly count?: number;
+  /** Who made it. */
+  readonly madeBy?: string;
 }
 
 /**

@@ -1,44 +1,43 @@
 import type { FrameOrder } from '@maypole/core/output/frame-order';
 import type { FileReport } from '@maypole/render/check/report';
 import { z } from 'zod';
+import { amount, body, text, whole } from '../http/fields';
 import type { RenderState, WorkState } from './tables';
 
-z.config({ jitless: true });
-
-export const renderBody = z.strictObject({
+export const renderBody = body({
   piece: z.uuid('This is not the number of a piece.'),
-  revision: z.number().int().min(1),
+  revision: whole('“revision”', 1),
   estimate: z.boolean().default(false),
 });
 
-export const renderChange = z.strictObject({
+export const renderChange = body({
   paused: z.boolean().optional(),
   cancelled: z.literal(true).optional(),
   retry: z.literal(true).optional(),
-  priority: z.number().int().min(-9).max(9).optional(),
+  priority: whole('“priority”', -9, 9).optional(),
   /** Before which other render it is to be; null for the end. */
   before: z.uuid().nullable().optional(),
   /** Place of a frame that is wanted at once. */
-  first: z.number().int().min(0).max(20_000).optional(),
+  first: whole('“first”', 0, 20_000).optional(),
 });
 export type RenderChange = z.infer<typeof renderChange>;
 
 const sheetName = z.enum(['solid', 'clear', 'half', 'float', 'half-passes', 'float-passes']);
-export const claimBody = z.strictObject({
+export const claimBody = body({
   id: z.string().regex(/^[\w-]{8,64}$/, 'A worker is known by 8 to 64 letters, digits and dashes.'),
-  name: z.string().trim().min(1, 'A worker needs a name.').max(80),
+  name: text('The name of a worker', 80, 1),
   light: z.enum(['quick', 'true']),
-  threads: z.number().int().min(1).max(1024),
-  maker: z.string().max(80),
+  threads: whole('“threads”', 1, 1024),
+  maker: text('“maker”', 80),
 });
 export const leaseId = z.uuid('This is not the number of a lease.');
-const kept = z.strictObject({ sha256: z.string().regex(/^[0-9a-f]{64}$/), bytes: z.number().int().min(1) });
-export const doneBody = z.strictObject({
+const kept = body({ sha256: z.string().regex(/^[0-9a-f]{64}$/), bytes: whole('“bytes”', 1) });
+export const doneBody = body({
   sheets: z.partialRecord(sheetName, kept),
-  seconds: z.number().min(0).max(1e7),
-  memory: z.number().min(0).max(1e7),
+  seconds: amount('“seconds”', 0, 1e7),
+  memory: amount('“memory”', 0, 1e7),
 });
-export const failedBody = z.strictObject({ message: z.string().max(2000), forGood: z.boolean() });
+export const failedBody = body({ message: text('“message”', 2000), forGood: z.boolean() });
 export const sheetParam = sheetName;
 /** Bytes of the largest sheet that is taken. */
 export const MAX_SHEET = 150 * 1024 * 1024;

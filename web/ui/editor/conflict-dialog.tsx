@@ -6,8 +6,10 @@ import { useState } from 'react';
 import { createPiece, loadPiece } from '../api';
 import { PlainButton, StrongButton } from '../parts/buttons';
 import { tell, tellTrouble } from '../parts/toasts';
+import { momentWords } from '../state/around';
 import { saveNow } from '../state/saving';
 import { useEditor } from '../state/store';
+import { MergeWords, useMerge, type Merge } from './merge';
 
 /** Two tabs changed one piece: both versions are kept, and the user says which goes on here. */
 export function ConflictDialog() {
@@ -45,6 +47,16 @@ export function ConflictDialog() {
     window.location.assign(`/piece/${made.id}`);
   });
 
+  const bringTogether = (merged: Merge) =>
+    attempt(async () => {
+      useEditor.setState({ revision: merged.head, conflict: null, save: 'waiting' });
+      useEditor.getState().edit('Bring both together', () => merged.piece);
+      await saveNow();
+      if (useEditor.getState().save === 'saved') tell('Both are together. Each of the two is kept in the history.');
+    });
+  const merge = useMerge();
+  const whose = conflict?.saved.by ?? 'Somebody, in another browser or tab,';
+
   return (
     <Dialog.Root
       motionPreset="none"
@@ -57,17 +69,19 @@ export function ConflictDialog() {
       <Portal>
         <Dialog.Backdrop bg="blackAlpha.500" />
         <Dialog.Positioner>
-          <Dialog.Content maxW="470px" bg="panel" color="ink" borderRadius="14px" borderWidth="1px" borderColor="line">
+          <Dialog.Content maxW="560px" bg="panel" color="ink" borderRadius="14px" borderWidth="1px" borderColor="line">
             <Dialog.Header pb="1">
               <Dialog.Title fontFamily="heading" fontSize="19px">
-                Changed in another tab
+                Changed elsewhere
               </Dialog.Title>
             </Dialog.Header>
             <Dialog.Body>
               <Text lineHeight="1.55">
-                This piece was saved elsewhere as version {conflict?.head} after you opened it here. Your version was
-                kept as version {conflict?.kept}, and nothing was overwritten. Which one should go on?
+                {whose} saved this piece at {conflict && momentWords(conflict.saved.at)}, as version {conflict?.head},
+                after you opened it here. Your version was kept as version {conflict?.kept}, and nothing was
+                overwritten. Which one should go on?
               </Text>
+              <MergeWords merge={merge} />
             </Dialog.Body>
             <Dialog.Footer flexWrap="wrap">
               <PlainButton disabled={busy} onClick={() => void takeOther()}>
@@ -76,9 +90,20 @@ export function ConflictDialog() {
               <PlainButton disabled={busy} onClick={() => void asNewPiece()}>
                 Mine as a new piece
               </PlainButton>
-              <StrongButton disabled={busy} onClick={() => void goOnWithMine()}>
-                Go on with mine
-              </StrongButton>
+              {merge.merged ? (
+                <>
+                  <PlainButton disabled={busy} onClick={() => void goOnWithMine()}>
+                    Go on with mine
+                  </PlainButton>
+                  <StrongButton disabled={busy} onClick={() => void bringTogether(merge.merged!)()}>
+                    Bring both together
+                  </StrongButton>
+                </>
+              ) : (
+                <StrongButton disabled={busy} onClick={() => void goOnWithMine()}>
+                  Go on with mine
+                </StrongButton>
+              )}
             </Dialog.Footer>
           </Dialog.Content>
         </Dialog.Positioner>

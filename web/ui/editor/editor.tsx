@@ -11,6 +11,7 @@ import { useWarmSheet } from '../explore/warm-sheet';
 import { HistoryDrawer } from '../drawers/history-drawer';
 import { SceneDrawer } from '../drawers/scene-drawer';
 import { SeamDrawer } from '../drawers/seam-drawer';
+import { startAround } from '../state/around';
 import { startAutosave } from '../state/saving';
 import { startKeepingUndo } from '../state/kept-undo';
 import { startSession } from '../state/session';
@@ -67,6 +68,7 @@ export function Editor() {
   useWarmSheet();
   useEffect(() => {
     const endSession = startSession();
+    const endAround = startAround();
     const { readOnly } = useEditor.getState();
     const endSaving = readOnly ? () => undefined : startAutosave();
     const endKeeping = readOnly ? () => undefined : startKeepingUndo();
@@ -76,6 +78,7 @@ export function Editor() {
       closeCompare();
       endKeeping();
       endSaving();
+      endAround();
       endSession();
     };
   }, []);

@@ -5,14 +5,13 @@ import { Flex, Spinner } from '@chakra-ui/react';
 import { startTransition, useEffect, useState } from 'react';
 import { warmDrawer } from '@/view/drawer';
 import type { StoredPiece } from '@/server/contract';
-import { download, savePiece } from '../api';
 import { Notice } from '../parts/notice';
 import { PlainButton } from '../parts/buttons';
-import { tell, tellTrouble } from '../parts/toasts';
-import { backupOf, dropBackup } from '../state/backup';
+import { backupsOf } from '../state/backup';
 import { keptUndo } from '../state/kept-undo';
 import { useEditor } from '../state/store';
 import { Editor } from './editor';
+import { bringLeft } from './bring-left';
 
 if (typeof window !== 'undefined') warmDrawer();
 
@@ -23,35 +22,21 @@ export function OpenPiece({ stored, readOnly }: { stored: StoredPiece; readOnly:
 
   useEffect(() => {
     if (!read.ok) return;
-    const { open } = useEditor.getState();
-    open(stored.id, read.piece, stored.revision);
-    useEditor.setState({ readOnly });
-    const left = readOnly ? null : backupOf(stored.id);
-    if (left && left.piece === null) {
-      tellTrouble(
-        `Changes that had not reached the server are kept in this browser, but cannot be read: ${left.trouble}`,
-      );
-      download(`${stored.id}.unsaved.maypole.json`, new Blob([left.source], { type: 'application/json' }));
-    } else if (left && JSON.stringify(left.piece) !== JSON.stringify(read.piece)) {
-      if (left.basedOn === stored.revision) {
-        useEditor.getState().edit('Bring back unsaved work', () => left.piece);
-        tell('Changes that had not reached the server are back.');
-      } else {
-        // The head has gone on since: the server keeps this beside it, and says so.
-        void savePiece(stored.id, left.source, left.basedOn).then(
-          (answer) => {
-            if ('error' in answer)
-              useEditor.setState({ save: 'conflict', conflict: { head: answer.head, kept: answer.kept } });
-            dropBackup(stored.id);
-          },
-          () => undefined,
-        );
-      }
-    } else if (left) dropBackup(stored.id);
-    const past = readOnly ? [] : keptUndo(stored.id, useEditor.getState().piece);
-    if (past.length > 0) useEditor.setState({ history: { past, future: [] } });
-    // Made bit by bit, so that the page answers meanwhile.
-    startTransition(() => setOpened(true));
+    const { piece } = read;
+    let left = false;
+    const open = async () => {
+      useEditor.getState().open(stored.id, piece, stored.revision);
+      useEditor.setState({ readOnly });
+      // What earlier pages have left reaches the server first, by the way by which they would have sent it.
+      if (!readOnly && backupsOf(stored.id).length > 0) await bringLeft(stored, piece);
+      if (left) return;
+      const past = readOnly ? [] : keptUndo(stored.id, useEditor.getState().piece);
+      if (past.length > 0) useEditor.setState({ history: { past, future: [] } });
+      // Made bit by bit, so that the page answers meanwhile.
+      startTransition(() => setOpened(true));
+    };
+    void open();
+    return () => void (left = true);
   }, [read, stored, readOnly]);
 
   if (!read.ok)

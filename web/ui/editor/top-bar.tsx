@@ -30,6 +30,7 @@ import { keysOf, useKeys } from '../state/keys';
 import { verdictOf } from '../state/derived';
 import { useEditor, type SaveState } from '../state/store';
 import { LoopField } from './loop-field';
+import { Others } from './others';
 
 const SAVE_WORDS: Record<SaveState, string> = {
   saved: 'Saved',
@@ -61,6 +62,7 @@ export function TopBar() {
       </Link>
       <PieceName />
       <SaveOrLook />
+      <Others />
       <Box flex="1" />
       <LoopField />
       <SeamChip />

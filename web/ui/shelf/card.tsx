@@ -8,6 +8,7 @@ import Link from 'next/link';
 import { memo, useState } from 'react';
 import type { PieceSummary } from '@/server/contract';
 import { loadPiece, savePiece } from '../api';
+import { lineOf } from '../state/line';
 import { PictureButton } from '../parts/buttons';
 import { whenWords } from '../explore/when-words';
 import { tellTrouble } from '../parts/toasts';
@@ -49,7 +50,8 @@ export const PieceCard = memo(function PieceCard({ piece, binned, acts, chosen, 
       const stored = await loadPiece(piece.id);
       const read = readPiece(stored.source);
       if (!read.ok) throw new Error(read.message);
-      const answer = await savePiece(piece.id, writePiece({ ...read.piece, name }), stored.revision);
+      const source = writePiece({ ...read.piece, name });
+      const answer = await savePiece(piece.id, source, stored.revision, lineOf(piece.id, source));
       if ('error' in answer) throw new Error(`${answer.error} Reload the shelf and rename it again.`);
       acts.changed();
     } catch (error) {

@@ -28,6 +28,18 @@ export function keptJson(name: string, otherwise: unknown = null, lasting: Lasti
   }
 }
 
+/** The names under which something is kept that begin so. */
+export function keptNames(prefix: string, lasting: Lasting = 'local'): string[] {
+  try {
+    const store = storeOf(lasting);
+    return Array.from({ length: store?.length ?? 0 }, (_, i) => store!.key(i) ?? '').filter((k) =>
+      k.startsWith(prefix),
+    );
+  } catch {
+    return [];
+  }
+}
+
 /** Keeps a text; false where the browser has no store, or no room in it. */
 export function keepText(name: string, text: string, lasting: Lasting = 'local'): boolean {
   try {

@@ -1,18 +1,20 @@
 import { newPiece, newRibbon } from '@maypole/core/piece/piece';
 import { writePiece } from '@maypole/core/piece/read';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import type { Line } from '@/server/past/line';
 import { addStep } from './actions';
-import { backupOf } from './backup';
+import { backupsOf } from './backup';
 import { saveNow, startAutosave } from './saving';
 import { useEditor } from './store';
 
+const backupOf = (id: string) => backupsOf(id)[0] ?? null;
 const now = () => useEditor.getState();
 const edit = () => addStep(now().piece.ribbons[0].id, 'smooth');
 const stepsOf = (source: string) => (JSON.parse(source) as { ribbons: { steps: unknown[] }[] }).ribbons[0].steps.length;
 
 /** A server that answers with the next revision, or as it is told; and what it was sent. */
 const server = {
-  sent: [] as { basedOn: number; source: string; keepalive: boolean }[],
+  sent: [] as { basedOn: number; source: string; line: Line; keepalive: boolean }[],
   answer: null as null | (() => Response | Promise<Response>),
 };
 const listeners = new Map<string, () => void>();
@@ -30,6 +32,10 @@ beforeEach(() => {
     getItem: (k: string) => store.get(k) ?? null,
     setItem: (k: string, v: string) => store.set(k, v),
     removeItem: (k: string) => store.delete(k),
+    key: (i: number) => [...store.keys()][i] ?? null,
+    get length() {
+      return store.size;
+    },
   });
   vi.stubGlobal('window', {
     addEventListener: (k: string, f: () => void) => listeners.set(k, f),
@@ -39,7 +45,7 @@ beforeEach(() => {
   vi.stubGlobal('fetch', async (_: string, init?: RequestInit) => {
     if (!init?.method) return Response.json({ id: 'id', ...head });
     server.sent.push({
-      ...(JSON.parse(init.body as string) as { basedOn: number; source: string }),
+      ...(JSON.parse(init.body as string) as { basedOn: number; source: string; line: Line }),
       keepalive: init.keepalive === true,
     });
     return server.answer ? server.answer() : Response.json({ revision: 4 + server.sent.length });
@@ -207,7 +213,11 @@ describe('leaving the page', () => {
   it('keeps it where the last word did not arrive, or met another edit', async () => {
     for (const answer of [
       () => Promise.reject(new TypeError('gone')),
-      () => Response.json({ error: 'Changed elsewhere.', head: 9, kept: 10 }, { status: 409 }),
+      () =>
+        Response.json(
+          { error: 'Changed elsewhere.', head: 9, kept: 10, saved: { by: null, at: '2026-12-01T12:00:00Z' } },
+          { status: 409 },
+        ),
     ]) {
       now().open('id', { ...newPiece('Vane'), ribbons: [newRibbon('torus', 0, 'Ring')] }, 4);
       const stop = startAutosave();
@@ -235,7 +245,7 @@ describe('work found in the browser', () => {
   it('is given back as it was', () => {
     const piece = { ...newPiece('Kept'), ribbons: [newRibbon('box', 2, 'Crate')] };
     store.set('maypole-unsaved-id', JSON.stringify({ source: writePiece(piece), basedOn: 12 }));
-    expect(backupOf('id')).toEqual({ source: writePiece(piece), piece, basedOn: 12 });
+    expect(backupOf('id')).toMatchObject({ source: writePiece(piece), piece, basedOn: 12, line: null });
     expect(backupOf('another')).toBeNull();
   });
   it.each([
@@ -325,29 +335,28 @@ describe('what goes wrong while saving', () => {
     expect(backupOf('id')).toBeNull();
     stop();
   });
-  it('a page that comes back does not meet its own last save as another’s', async () => {
+  it('says of each version which page it is of and the how manieth; the same one has the same number', async () => {
     const stop = startAutosave();
     edit();
-    // It leaves, the server saves, and the answer is never heard.
+    // It leaves, and the answer is never heard; it comes back, and sends the same again, and then another.
     server.answer = () => new Promise<Response>(() => undefined);
     listeners.get('pagehide')!();
-    const left = server.sent.at(-1)!.source;
-    // Back again, edited once more: the server has revision 5, which is what this page sent.
+    server.answer = null;
+    await saveNow();
     edit();
-    server.answer = () => {
-      server.answer = null;
-      return Response.json({ error: 'Changed elsewhere.', head: 5, kept: 6 }, { status: 409 });
-    };
-    head = { revision: 5, source: left };
     await vi.advanceTimersByTimeAsync(3000);
-    expect(now().conflict).toBeNull();
-    expect(now().save).toBe('saved');
-    expect(server.sent.at(-1)).toMatchObject({ basedOn: 5 });
+    const [first, again, next] = server.sent.map((s) => s.line);
+    expect(again).toEqual(first);
+    expect(next).toEqual({ client: first.client, count: first.count + 1 });
     stop();
   });
   it('a real conflict is one', async () => {
     const stop = startAutosave();
-    server.answer = () => Response.json({ error: 'Changed elsewhere.', head: 9, kept: 10 }, { status: 409 });
+    server.answer = () =>
+      Response.json(
+        { error: 'Changed elsewhere.', head: 9, kept: 10, saved: { by: null, at: '2026-12-01T12:00:00Z' } },
+        { status: 409 },
+      );
     head = { revision: 9, source: '{"maypole":"piece","name":"Somebody else’s"}' };
     edit();
     await vi.advanceTimersByTimeAsync(800);

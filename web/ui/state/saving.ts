@@ -1,16 +1,15 @@
 import { writePiece } from '@maypole/core/piece/read';
 import type { Piece } from '@maypole/core/piece/piece';
-import { loadPiece, RequestTrouble, savePiece } from '../api';
+import { RequestTrouble, savePiece } from '../api';
 import { tellTrouble } from '../parts/toasts';
-import { dropBackup, keepBackup } from './backup';
+import { backupsOf, dropBackup, dropKept, keepBackup, type Kept } from './backup';
+import { lineOf } from './line';
 import { owePicture } from './owed-pictures';
-import { useEditor, type SaveState } from './store';
+import { useEditor, type EditorState, type SaveState } from './store';
 
 const QUIET_MS = 700;
 const RETRY_MS = 4000;
 
-/** The text that was last sent for each piece: an answer that was lost on the way is known again by it. */
-const sent = new Map<string, string>();
 let running: Promise<void> | null = null;
 /** The next try of a save that did not arrive: one, however many edits have failed meanwhile. */
 let retry: ReturnType<typeof setTimeout> | undefined;
@@ -43,29 +42,23 @@ export async function saveNow(): Promise<void> {
 /** One save; true where the newest edits may still have to be sent. */
 async function saveOnce(id: string, piece: Piece, revision: number): Promise<boolean> {
   const source = writePiece(piece);
+  const line = lineOf(id, source);
   const open = () => useEditor.getState().id === id;
   try {
-    const before = sent.get(id);
-    sent.set(id, source);
-    const answer = await savePiece(id, source, revision);
+    const answer = await savePiece(id, source, revision, line);
     if ('error' in answer) {
-      const own = await ownHead(id, before);
-      if (own !== null) {
-        if (open()) useEditor.setState({ revision: own, save: 'waiting' });
-        return open();
-      }
-      if (open()) useEditor.setState({ save: 'conflict', conflict: { head: answer.head, kept: answer.kept } });
-      dropBackup(id);
+      if (open()) useEditor.setState({ save: 'conflict', conflict: { ...answer, basedOn: revision } });
+      dropBackup(id, line);
       return false;
     }
     owePicture(id);
     if (!open()) {
-      dropBackup(id);
+      dropBackup(id, line);
       return false;
     }
     const unchanged = useEditor.getState().piece === piece;
     useEditor.setState({ revision: answer.revision, save: unchanged ? 'saved' : 'waiting', saveTrouble: null });
-    if (unchanged) dropBackup(id);
+    if (unchanged) dropBackup(id, line);
     return !unchanged;
   } catch (error) {
     // What was to be saved is kept, and not what may have been opened meanwhile.
@@ -96,18 +89,45 @@ function stateAfter(status: number | undefined): SaveState {
   return status !== undefined && [400, 403, 413, 422].includes(status) ? 'refused' : 'offline';
 }
 
-/** The head's number, where the head is what this page itself sent before, and only the answer was lost; null otherwise. */
-async function ownHead(id: string, before: string | undefined): Promise<number | null> {
-  if (before === undefined) return null;
-  const head = await loadPiece(id).catch(() => null);
-  return head?.source === before ? head.revision : null;
+/** What became of work that an earlier page had left in the browser. */
+export type Delivered =
+  /** The server has it: as what is shown, with that number, or as a version that is no newer than what is shown. */
+  | { readonly is: 'saved'; readonly revision: number }
+  | { readonly is: 'conflict'; readonly conflict: NonNullable<EditorState['conflict']> }
+  /** It did not arrive, or was refused: it stays in the browser. */
+  | { readonly is: 'kept' };
+
+/**
+ * Sends what pages that are gone have left of a piece, as those pages would have: the server knows by the line of each
+ * whether it has that version, or a newer one of the same page, already.
+ */
+export async function deliverLeft(id: string): Promise<{ readonly left: Kept; readonly as: Delivered }[]> {
+  const all: { left: Kept; as: Delivered }[] = [];
+  for (const left of backupsOf(id)) {
+    try {
+      const answer = await savePiece(id, left.source, left.basedOn, left.line);
+      dropKept(left);
+      owePicture(id);
+      all.push({
+        left,
+        as:
+          'error' in answer
+            ? { is: 'conflict', conflict: { ...answer, basedOn: left.basedOn } }
+            : { is: 'saved', revision: answer.revision },
+      });
+    } catch {
+      all.push({ left, as: { is: 'kept' } });
+    }
+  }
+  return all;
 }
 
 /** Sends the last edits of a piece that is no longer open; what cannot be sent waits in the browser for its next visit. */
 async function saveElsewhere(id: string, source: string, revision: number): Promise<void> {
   if (useEditor.getState().id === id) return;
-  const answer = await savePiece(id, source, revision).catch(() => null);
-  if (answer && !('error' in answer)) dropBackup(id);
+  const line = lineOf(id, source);
+  const answer = await savePiece(id, source, revision, line).catch(() => null);
+  if (answer && !('error' in answer)) dropBackup(id, line);
 }
 
 /** Saves by itself a moment after each edit, and at once when the page is left. */
@@ -129,12 +149,12 @@ export function startAutosave(): () => void {
     keepBackup(id, piece, revision);
     if (save === 'refused') return;
     const source = writePiece(piece);
-    sent.set(id, source);
-    void savePiece(id, source, revision, true).then(
+    const line = lineOf(id, source);
+    void savePiece(id, source, revision, line, true).then(
       (answer) => {
         if ('error' in answer) return;
         owePicture(id);
-        dropBackup(id);
+        dropBackup(id, line);
         // The page may come back as it was, out of the browser's store of pages gone back from.
         const now = useEditor.getState();
         if (now.id === id && now.revision === revision)
@@ -143,19 +163,9 @@ export function startAutosave(): () => void {
       () => undefined,
     );
   };
-  /** A page that comes back may have saved without hearing of it, or have been overtaken elsewhere. */
+  /** A page that comes back may have saved without hearing of it: it sends the same again, and hears it then. */
   const back = (event: PageTransitionEvent) => {
-    if (!event.persisted) return;
-    const { id } = useEditor.getState();
-    void ownHead(id, sent.get(id)).then((head) => {
-      const now = useEditor.getState();
-      if (head === null || now.id !== id || head <= now.revision) return;
-      useEditor.setState({
-        revision: head,
-        ...(writePiece(now.piece) === sent.get(id) ? { save: 'saved' as const } : {}),
-      });
-      void saveNow();
-    });
+    if (event.persisted && owes(useEditor.getState().save)) void saveNow();
   };
   window.addEventListener('pagehide', leave);
   window.addEventListener('pageshow', back);

@@ -14,6 +14,7 @@ import {
   removeStep,
   switchStep,
 } from './actions';
+import { backupsOf } from './backup';
 import { orbit, pan, zoom } from './camera';
 import { saveNow } from './saving';
 import { useEditor } from './store';
@@ -138,6 +139,10 @@ describe('saving', () => {
       getItem: (k: string) => store.get(k) ?? null,
       setItem: (k: string, v: string) => store.set(k, v),
       removeItem: (k: string) => store.delete(k),
+      key: (i: number) => [...store.keys()][i] ?? null,
+      get length() {
+        return store.size;
+      },
     });
     vi.stubGlobal('fetch', async (_: string, init: RequestInit) => {
       sent.push(JSON.parse(init.body as string));
@@ -183,12 +188,12 @@ describe('saving', () => {
     addStep(ribbon().id, 'smooth');
     await saveNow();
     expect(now().save).toBe('offline');
-    const backup = JSON.parse(localStorage.getItem('maypole-unsaved-id')!) as { basedOn: number; source: string };
+    const [backup] = backupsOf('id');
     expect(backup.basedOn).toBe(4);
     expect(JSON.parse(backup.source).ribbons[0].steps).toHaveLength(4);
     await vi.advanceTimersByTimeAsync(5000);
     vi.useRealTimers();
     await vi.waitFor(() => expect(now().save).toBe('saved'), { timeout: 20_000 });
-    expect(localStorage.getItem('maypole-unsaved-id')).toBeNull();
+    expect(backupsOf('id')).toEqual([]);
   });
 });

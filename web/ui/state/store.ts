@@ -5,6 +5,7 @@ import type { Piece, RibbonDoc } from '@maypole/core/piece/piece';
 import type { StoredValue } from '@maypole/core/declare/params';
 import type { Detail } from '@maypole/core/steps/step';
 import { create } from 'zustand';
+import type { Around, Conflict, Saved } from '@/server/contract';
 import { NOT_MEASURED, type SeamMeasure } from '@/engine/seam-watch';
 import type { ViewMode } from '@/view/frame';
 import { noteFocusing } from './focusing';
@@ -23,8 +24,11 @@ export interface EditorState {
   readonly readOnly: boolean;
   /** Why the last save was refused or did not arrive, in words; null where it did. */
   readonly saveTrouble: string | null;
-  /** The other version after a conflict, and what ours was kept under. */
-  readonly conflict: { readonly head: number; readonly kept: number } | null;
+  /** The other version after a conflict, what ours was kept under, and the one that ours was made of. */
+  readonly conflict: (Pick<Conflict, 'head' | 'kept' | 'saved'> & { readonly basedOn: number }) | null;
+  /** Who else has the piece open, and what was saved elsewhere since it was opened here. */
+  readonly around: Around['others'];
+  readonly newer: (Saved & { readonly revision: number }) | null;
   readonly history: History;
   readonly ribbonId: string | null;
   readonly openSteps: Readonly<Record<string, boolean>>;
@@ -83,6 +87,8 @@ export const useEditor = create<EditorState & Actions>()((set, get) => ({
   readOnly: false,
   saveTrouble: null,
   conflict: null,
+  around: [],
+  newer: null,
   history: NO_HISTORY,
   ribbonId: null,
   openSteps: {},
@@ -114,6 +120,7 @@ export const useEditor = create<EditorState & Actions>()((set, get) => ({
       save: 'saved',
       saveTrouble: null,
       conflict: null,
+      newer: null,
       history: NO_HISTORY,
       frame: 0,
       playing: false,

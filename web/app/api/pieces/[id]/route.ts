@@ -12,8 +12,8 @@ export const GET = route<Params>({ who: 'look' }, async ({ params }) =>
 
 export const PUT = route<Params>(
   { who: 'edit', body: MAX_DOCUMENT * 2, deed: 'saved' },
-  async ({ params, body, visit }) => {
-    const result = await doJob(visit.client, 'savePiece', { id: pieceId.parse(params.id), body });
+  async ({ params, body, visit, person }) => {
+    const result = await doJob(visit.client, 'savePiece', { id: pieceId.parse(params.id), body, by: person!.id });
     return Response.json(result, { status: 'error' in result ? 409 : 200 });
   },
 );

@@ -12,8 +12,8 @@ export const GET = route<{ id: string }>({ who: 'look' }, async ({ params }) =>
 /** Keeps a version beside the piece under a name: a take. */
 export const POST = route<{ id: string }>(
   { who: 'edit', body: MAX_DOCUMENT * 2, deed: 'kept a take' },
-  async ({ params, body, visit }) => {
-    const kept = await doJob(visit.client, 'keepTake', { id: pieceId.parse(params.id), body });
+  async ({ params, body, visit, person }) => {
+    const kept = await doJob(visit.client, 'keepTake', { id: pieceId.parse(params.id), body, by: person!.id });
     return Response.json(kept, { status: 201 });
   },
 );

@@ -1,11 +1,11 @@
-import { z } from 'zod';
 import { database } from '@/server/db';
+import { wholeText } from '@/server/http/fields';
 import { route } from '@/server/http/route';
 import { rowId } from '@/server/people/contract';
 import { framePicture } from '@/server/render/pictures';
 
-const place = z.coerce.number('This is no frame.').int().min(0).max(20_000);
-const wide = z.coerce.number('This is no width.').int().min(16).max(1920).optional();
+const place = wholeText('The place of a frame', 0, 20_000);
+const wide = wholeText('A width', 16, 1920).optional();
 
 /** A finished frame: whole, or `?width=` pixels wide. */
 export const GET = route<{ id: string; index: string }>({ who: 'look' }, async ({ params, query }) => {

@@ -1,0 +1,180 @@
+import { valueWords } from '../explore/differences';
+import type { Param, StoredValue } from '../declare/params';
+import type { Piece } from './piece';
+import { readPieceValue } from './read';
+import { ownersOf } from './walk';
+
+/** Which of two sides goes on where both changed the same thing. */
+export type Side = 'mine' | 'theirs';
+
+/** Something that both sides changed, each otherwise. */
+export interface MergeConflict {
+  /** Name of the ribbon, or of the place. */
+  readonly place: string;
+  /** "Twist angle". */
+  readonly what: string;
+  readonly mine: string;
+  readonly theirs: string;
+}
+
+export type Merged =
+  | { readonly ok: true; readonly piece: Piece; readonly conflicts: readonly MergeConflict[] }
+  /** What came of it is no document that may be saved: the reason, in a sentence. */
+  | { readonly ok: false; readonly message: string };
+
+type Json = unknown;
+type Path = readonly (string | number)[];
+interface Clash {
+  readonly path: Path;
+  readonly mine: Json;
+  readonly theirs: Json;
+}
+
+/**
+ * Brings together two versions of a piece that were made of the same one: by address, what one side alone has changed
+ * is as that side has it. Items and ribbons go by their identifiers, so that what one side added, removed or put into
+ * another order meets what the other did within. A motion is one value; a vector is three. Where both changed the same
+ * thing, `prefer` goes on and the conflict is listed; what one side removed and the other changed stays.
+ *
+ * Invariants: with mine = base it is theirs, with theirs = base it is mine, and with mine = theirs it is that.
+ */
+export function mergePieces(base: Piece, mine: Piece, theirs: Piece, prefer: Side = 'mine'): Merged {
+  const clashes: Clash[] = [];
+  const merged = merge(base, mine, theirs, [], prefer, clashes);
+  const read = readPieceValue(merged);
+  if (!read.ok) return { ok: false, message: read.message };
+  return { ok: true, piece: read.piece, conflicts: clashes.map((c) => inWords(c, mine, theirs)) };
+}
+
+const same = (a: Json, b: Json) => a === b || JSON.stringify(a) === JSON.stringify(b);
+const isRecord = (x: Json): x is Record<string, Json> => typeof x === 'object' && x !== null && !Array.isArray(x);
+/** What tells the entries of a list apart: finishes by their kind of faces, of which each ribbon has one; all else by identifier. */
+const keyed = (path: Path) => (path.at(-1) === 'finishes' ? 'of' : 'id');
+const isKeyed = (x: Json, key: string): x is Record<string, Json>[] =>
+  Array.isArray(x) && x.every((e) => isRecord(e) && typeof e[key] === 'string');
+/** Whether a place is that of a value, and not of what it stands in. */
+const isValue = (path: Path) => path.at(-2) === 'values';
+
+function merge(base: Json, mine: Json, theirs: Json, path: Path, prefer: Side, clashes: Clash[]): Json {
+  if (same(mine, theirs) || same(base, theirs)) return mine;
+  if (same(base, mine)) return theirs;
+  const key = keyed(path);
+  if (!isValue(path)) {
+    if (isRecord(mine) && isRecord(theirs) && isRecord(base))
+      return mergeRecords(base, mine, theirs, path, prefer, clashes);
+    if (isKeyed(mine, key) && isKeyed(theirs, key) && isKeyed(base ?? [], key))
+      return mergeLists((base ?? []) as Record<string, Json>[], mine, theirs, path, prefer, clashes);
+    if (path.at(-1) === 'apart') return [...new Set([...((mine ?? []) as Json[]), ...((theirs ?? []) as Json[])])];
+  } else if ([base, mine, theirs].every(isVector)) {
+    const [b, m, t] = [base, mine, theirs] as Json[][];
+    return m.map((x, axis) => merge(b[axis], x, t[axis], [...path, axis], prefer, clashes));
+  }
+  clashes.push({ path, mine, theirs });
+  return prefer === 'mine' ? mine : theirs;
+}
+
+/** Three numbers, or how each of them moves. */
+const isVector = (x: Json) =>
+  Array.isArray(x) && x.length === 3 && x.every((e) => typeof e === 'number' || (isRecord(e) && 'motion' in e));
+
+function mergeRecords(
+  base: Record<string, Json>,
+  mine: Record<string, Json>,
+  theirs: Record<string, Json>,
+  path: Path,
+  prefer: Side,
+  clashes: Clash[],
+): Json {
+  // Of another kind it has other values: one side's, whole.
+  if (mine.kind !== theirs.kind && mine.kind !== base.kind && theirs.kind !== base.kind) {
+    clashes.push({ path, mine, theirs });
+    return prefer === 'mine' ? mine : theirs;
+  }
+  if (mine.kind !== base.kind) return mine;
+  if (theirs.kind !== base.kind) return theirs;
+  const out: Record<string, Json> = {};
+  for (const name of new Set([...Object.keys(mine), ...Object.keys(theirs)])) {
+    const value = merge(base[name], mine[name], theirs[name], [...path, name], prefer, clashes);
+    if (value !== undefined) out[name] = value;
+  }
+  return out;
+}
+
+function mergeLists(
+  base: readonly Record<string, Json>[],
+  mine: readonly Record<string, Json>[],
+  theirs: readonly Record<string, Json>[],
+  path: Path,
+  prefer: Side,
+  clashes: Clash[],
+): Json {
+  const name = keyed(path);
+  const key = (x: Record<string, Json>) => x[name] as string;
+  const [b, m, t] = [base, mine, theirs].map((list) => new Map(list.map((x) => [key(x), x])));
+  const order = orderOf(base.map(key), mine.map(key), theirs.map(key));
+  return order.flatMap((id) => {
+    const [old, own, other] = [b.get(id), m.get(id), t.get(id)];
+    const at = [...path, id];
+    if (own && other) {
+      // A finish that both added: its parts come together, its identifier is one of the two.
+      const before = old ?? { ...own, parts: [] };
+      return [merge(before, own, old ? other : { ...other, id: own.id }, at, prefer, clashes)];
+    }
+    const left = (own ?? other)!;
+    // Added by one side.
+    if (!old) return [left];
+    // Removed by the other, which did not see what was made of it meanwhile.
+    if (same(old, left)) return [];
+    clashes.push({ path: at, mine: own, theirs: other });
+    return [left];
+  });
+}
+
+/** All keys in one order: that of the side which changed it, and what is in the other alone behind what stands before it there. */
+function orderOf(base: readonly string[], mine: readonly string[], theirs: readonly string[]): string[] {
+  const common = (list: readonly string[]) =>
+    list.filter((k) => base.includes(k) && mine.includes(k) && theirs.includes(k));
+  const [b, m] = [common(base).join('\n'), common(mine).join('\n')];
+  const [first, second] = m === b ? [theirs, mine] : [mine, theirs];
+  const out = [...first];
+  second.forEach((k, i) => {
+    if (out.includes(k)) return;
+    const before = second.slice(0, i).findLast((x) => out.includes(x));
+    out.splice(before === undefined ? 0 : out.indexOf(before) + 1, 0, k);
+  });
+  return out;
+}
+
+const SCENE_WORDS: Readonly<Record<string, string>> = { name: 'Name', loop: 'Loop', format: 'Format' };
+
+/** A conflict as the screen tells it. */
+function inWords({ path, mine, theirs }: Clash, one: Piece, other: Piece): MergeConflict {
+  const owned = [...ownersOf(one), ...ownersOf(other)].find((o) => path.includes(o.item.id));
+  if (owned) {
+    const at = path.indexOf('values');
+    const name = at < 0 ? undefined : (path[at + 1] as string);
+    const param = name === undefined ? undefined : owned.params[name];
+    const axis = at >= 0 && typeof path[at + 2] === 'number' ? ` ${'xyz'[path[at + 2] as number]}` : '';
+    return {
+      place: owned.place,
+      what: param ? `${owned.title} ${param.title.toLowerCase()}${axis}` : owned.title,
+      mine: said(mine, param, axis !== ''),
+      theirs: said(theirs, param, axis !== ''),
+    };
+  }
+  const ribbon = [...one.ribbons, ...other.ribbons].find((r) => path.includes(r.id));
+  const field = String(path.at(-1));
+  return {
+    place: ribbon?.name ?? 'Piece',
+    what: ribbon && field === ribbon.id ? 'Ribbon' : (SCENE_WORDS[String(path[0])] ?? field),
+    mine: said(mine, undefined, false),
+    theirs: said(theirs, undefined, false),
+  };
+}
+
+function said(x: Json, param: Param | undefined, axis: boolean): string {
+  if (x === undefined) return param ? 'as declared' : 'removed';
+  if (param && !(axis && param.type === 'vector')) return valueWords(x as StoredValue, param);
+  if (isRecord(x)) return 'motion' in x ? String(x.motion) : 'changed';
+  return Array.isArray(x) ? 'changed' : String(x);
+}

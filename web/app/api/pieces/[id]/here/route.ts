@@ -1,0 +1,10 @@
+import { hereBody, pieceId } from '@/server/contract';
+import { database } from '@/server/db';
+import { parseJson } from '@/server/http/body';
+import { route } from '@/server/http/route';
+import { noteHere } from '@/server/open-pages';
+
+/** A page tells that it has the piece open, and is told who else has, and which version is shown. */
+export const PUT = route<{ id: string }>({ who: 'look', body: 1000 }, async ({ params, body, person }) =>
+  Response.json(await noteHere(database(), pieceId.parse(params.id), parseJson(body, hereBody), person!)),
+);

@@ -1,0 +1,84 @@
+import { z } from 'zod';
+
+/*
+ * What requests are made of. Every text, every whole number and every body that a route takes is one of these, so that
+ * what the database could not keep is refused in words: PostgreSQL has no U+0000 in a text, and 32 bits in an integer.
+ */
+
+/** The largest number that an integer column holds. */
+export const LARGEST = 2 ** 31 - 1;
+
+/** Words where a schema has none of its own, to be given to `parse` as `error`: the place, and what belongs there. */
+export function wordsFor(issue: z.core.$ZodRawIssue): string | undefined {
+  const path = (issue.path ?? []).map(String).join('.');
+  const what = path ? `“${path}”` : 'The request';
+  const { input } = issue as { input?: unknown };
+  const shown = input === undefined ? 'nothing' : (JSON.stringify(input)?.slice(0, 60) ?? String(input));
+  switch (issue.code) {
+    case 'invalid_type': {
+      const wanted = { object: 'a JSON object {…}', array: 'a list […]', int: 'a whole number' } as Record<
+        string,
+        string
+      >;
+      return `${what} must be ${wanted[issue.expected as string] ?? `a ${issue.expected as string}`}, and is ${shown}.`;
+    }
+    case 'unrecognized_keys':
+      return `${what} has ${(issue.keys as string[]).map((k) => `“${k.slice(0, 60)}”`).join(', ')}, which is not known here; leave it out.`;
+    case 'too_big':
+      return `${what} is ${shown}, above the most of ${String(issue.maximum)}.`;
+    case 'too_small':
+      return `${what} is ${shown}, below the least of ${String(issue.minimum)}.`;
+    case 'invalid_value':
+      return `${what} is ${shown}; use one of ${(issue.values as unknown[]).join(', ')}.`;
+    default:
+      return `${what} is ${shown}, which is not what belongs there.`;
+  }
+}
+z.config({ jitless: true });
+
+/** Whether a text can be kept to the letter: no U+0000, no half of a letter that takes two places. */
+export const isKeepable = (x: string): boolean => !x.includes('\0') && !/\p{Surrogate}/u.test(x);
+const UNKEEPABLE = 'holds a character that no text can have (U+0000, or half of one); take it out.';
+
+/** A text of so many characters, to the letter. `what` begins a sentence: “A name”. */
+export const exactText = (what: string, most: number, least = 0) =>
+  z
+    .string(`${what} must be a text.`)
+    .min(least, least === 1 ? `${what} is needed.` : `${what} has at least ${least} characters.`)
+    .max(most, `${what} has at most ${most} characters.`)
+    .refine(isKeepable, `${what} ${UNKEEPABLE}`);
+
+/** The same for what people write: blanks around it do not count. */
+export const text = (what: string, most: number, least = 0) =>
+  z
+    .string(`${what} must be a text.`)
+    .trim()
+    .min(least, least === 1 ? `${what} is needed.` : `${what} has at least ${least} characters.`)
+    .max(most, `${what} has at most ${most} characters.`)
+    .refine(isKeepable, `${what} ${UNKEEPABLE}`);
+
+const range = (what: string, least: number, most: number) => `${what} must be a whole number from ${least} to ${most}.`;
+
+/** A whole number that an integer column can hold. */
+export const whole = (what: string, least = 0, most = LARGEST) =>
+  z
+    .int(range(what, least, most))
+    .min(least, range(what, least, most))
+    .max(most, range(what, least, most));
+
+/** The same as it stands in an address. */
+export const wholeText = (what: string, least = 0, most = LARGEST) =>
+  z.coerce
+    .number(range(what, least, most))
+    .int(range(what, least, most))
+    .min(least, range(what, least, most))
+    .max(most, range(what, least, most));
+
+/** A number within a range. */
+export const amount = (what: string, least: number, most: number) => {
+  const words = `${what} must be a number from ${least} to ${most}.`;
+  return z.number(words).min(least, words).max(most, words);
+};
+
+/** The body of a request. */
+export const body = <T extends z.core.$ZodLooseShape>(shape: T) => z.strictObject(shape);

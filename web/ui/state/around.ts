@@ -1,0 +1,57 @@
+import { tellHere } from '../api';
+import { thisBrowser, thisPage } from './line';
+import { useEditor } from './store';
+
+/** Milliseconds between two words to the server: of a page in sight, and of one that is not. */
+const EVERY = { shown: 10_000, hidden: 30_000 } as const;
+
+/** Tells the server that the piece is open here for as long as it is, and keeps what it says of others. */
+export function startAround(): () => void {
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  let ended = false;
+  const page = { client: thisPage(), browser: thisBrowser() };
+  const look = async () => {
+    clearTimeout(timer);
+    const { id } = useEditor.getState();
+    try {
+      const { others, head } = await tellHere(id, page);
+      const now = useEditor.getState();
+      if (now.id === id && !ended) {
+        // Its own saves are no news, whichever answer is still on its way.
+        const newer = !head.own && head.revision > now.revision ? head : null;
+        if (now.newer?.revision !== newer?.revision) useEditor.setState({ newer });
+        if (JSON.stringify(now.around) !== JSON.stringify(others)) useEditor.setState({ around: others });
+      }
+    } catch {
+      // Whether the server answers is told by saving.
+    }
+    if (!ended) timer = setTimeout(() => void look(), document.hidden ? EVERY.hidden : EVERY.shown);
+  };
+  const seen = () => void (document.hidden || look());
+  const leave = () => void tellHere(useEditor.getState().id, { ...page, gone: true }).catch(() => undefined);
+  void look();
+  document.addEventListener('visibilitychange', seen);
+  window.addEventListener('pagehide', leave);
+  return () => {
+    ended = true;
+    clearTimeout(timer);
+    leave();
+    useEditor.setState({ around: [], newer: null });
+    document.removeEventListener('visibilitychange', seen);
+    window.removeEventListener('pagehide', leave);
+  };
+}
+
+/** Another page that has the piece open, in words. */
+export function wordsFor({ name, browser, own }: ReturnType<typeof useEditor.getState>['around'][number]): string {
+  const where = browser === 'this' ? 'another tab' : 'another browser';
+  if (name === null) return where;
+  return own ? `you, in ${where}` : name;
+}
+
+/** “14:02”, or with the day where that is another. */
+export function momentWords(at: string, now = new Date()): string {
+  const when = new Date(at);
+  const time = when.toLocaleTimeString(undefined, { hour: '2-digit', minute: '2-digit' });
+  return when.toDateString() === now.toDateString() ? time : `${when.toLocaleDateString()}, ${time}`;
+}
