@@ -1,6 +1,6 @@
 import type { NumberValue } from '../declare/params';
 import { addRibbons, clipping, type Pasted } from '../piece/clipping';
-import { copyRibbons } from '../piece/copy';
+import { copyAll, isIn } from '../piece/copy';
 import { newChance, newId, newPiece, newRibbon, newStep, type Piece } from '../piece/piece';
 import { swingAround, type MotionDoc, type MotionTarget } from '../time/motion';
 import { scaledValue, shiftedValue } from '../time/reshape';
@@ -38,13 +38,16 @@ export function stepsLook(name: string, piece: Piece, ribbon: string, steps?: re
  * they were.
  */
 export function withSteps(piece: Piece, ribbon: string, look: Piece): Pasted {
-  const [first, ...others] = copyRibbons(look.ribbons, (r) => r.name);
+  // What its steps followed of each other they follow in the ribbon that they come into.
+  const as = new Map(look.ribbons.slice(0, 1).map((r) => [r.id, ribbon]));
+  const { piece: copied, dropped } = copyAll({ ...newPiece(), ribbons: look.ribbons }, { as, exists: isIn(piece) });
+  const [first, ...others] = copied.ribbons;
   const added = first?.steps.slice(1) ?? [];
   if (added.length === 0) return { ok: false, none: false, message: 'There are no steps in what is kept.' };
   const steps = added.map((s) => ({ ...s, chance: newChance() }));
   const next = piece.ribbons.map((r) => (r.id === ribbon ? { ...r, steps: [...r.steps, ...steps] } : r));
   const ids = steps.map((s) => s.id);
-  return { ok: true, piece: { ...piece, ribbons: [...next, ...others] }, ids };
+  return { ok: true, piece: { ...piece, ribbons: [...next, ...others] }, ids, dropped };
 }
 
 /** The motion of a value as a look: it moves a ball up and down. */
@@ -52,6 +55,17 @@ export function motionLook(name: string, loop: Piece['loop'], motion: MotionDoc)
   const plain = newRibbon('geodesic', 0, 'Ball');
   const place = newStep('place', { shift: [0, motion, 0] }, newId());
   return { ...newPiece(name), loop, ribbons: [{ ...plain, steps: [...plain.steps, place] }] };
+}
+
+/** A motion for a piece in which not everything is that it followed: what is not there it follows no more. */
+export function motionInto(
+  piece: Piece,
+  motion: MotionDoc,
+): { readonly motion: NumberValue; readonly dropped: number } {
+  const held = motionLook('Motion', piece.loop, motion);
+  const { piece: copied, dropped } = copyAll(held, { exists: isIn(piece) });
+  const shift = copied.ribbons[0].steps[1].values.shift as readonly NumberValue[];
+  return { motion: shift[1], dropped };
 }
 
 /** The motion that a look holds; undefined where it holds none. */

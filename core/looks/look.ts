@@ -1,5 +1,6 @@
-import { cameraOf, newId, newPiece, type FinishDoc, type Item, type PartDoc, type Piece } from '../piece/piece';
-import { newRibbon } from '../piece/piece';
+import { copyAll, copyFinish, isIn } from '../piece/copy';
+import { cameraOf, newId, newPiece, newRibbon, type FinishDoc, type Piece, type RibbonDoc } from '../piece/piece';
+import { sceneListNames } from '../scene/index';
 
 /**
  * Parts of a piece that are kept by themselves, to be used in another. Each is kept as a whole small
@@ -21,10 +22,11 @@ export const LOOK_WORDS: Readonly<Record<LookKind, { readonly one: string; reado
   motion: { one: 'motion', many: 'motions' },
 };
 
-/** A finish as a look. */
-export function finishLook(name: string, finish: FinishDoc): Piece {
-  const ribbon = newRibbon('geodesic', 0, 'Ball');
-  return { ...newPiece(name), ribbons: [{ ...ribbon, finishes: [{ ...finish, id: newId(), of: 'main', on: true }] }] };
+/** The finish of a ribbon as a look; what its values follow of each other they follow there. */
+export function finishLook(name: string, ribbon: RibbonDoc, finish: FinishDoc): Piece {
+  const ball = newRibbon('geodesic', 0, 'Ball');
+  const { parts } = copyFinish(ribbon, finish, ball.id);
+  return { ...newPiece(name), ribbons: [{ ...ball, finishes: [{ id: newId(), of: 'main', on: true, parts }] }] };
 }
 
 /** Lights, the camera that is looked through, or the whole scene of a piece as a look. */
@@ -35,25 +37,48 @@ export function sceneLook(name: string, kind: SceneLookKind, { scene }: Pick<Pie
   return { ...plain, scene: { ...plain.scene, ...part } };
 }
 
-const fresh = (item: Item): Item => ({ ...item, id: newId() });
+/** What came of using a look: links that led to something that is not in the piece were dropped. */
+export interface Used {
+  readonly piece: Piece;
+  readonly dropped: number;
+}
 
-/** The parts of a kept finish with identifiers of their own. */
-export function finishFrom(look: Piece): readonly PartDoc[] {
-  return (look.ribbons[0]?.finishes[0]?.parts ?? []).map((p) => ({
-    ...p,
-    id: newId(),
-    ...(p.patterns ? { patterns: p.patterns.map((l) => ({ ...l, id: newId() })) } : {}),
-  }));
+/** A piece with a kept finish on one of its ribbons. */
+export function withFinishLook(piece: Piece, ribbon: string, look: Piece): Used {
+  const [ball] = look.ribbons;
+  const finish = ball?.finishes[0];
+  if (!finish) return { piece, dropped: 0 };
+  const { parts, dropped } = copyFinish(ball, finish, ribbon, isIn(piece));
+  const ribbons = piece.ribbons.map((r) =>
+    r.id === ribbon ? { ...r, finishes: r.finishes.map((f) => (f.of === 'main' ? { ...f, parts } : f)) } : r,
+  );
+  return { piece: { ...piece, ribbons }, dropped };
 }
 
 /** A piece with what a look of its scene holds in place of its own. A camera is added, and looked through. */
-export function withSceneLook(piece: Piece, kind: SceneLookKind, look: Piece): Piece {
+export function withSceneLook(piece: Piece, kind: SceneLookKind, look: Piece): Used {
   const { scene } = piece;
-  if (kind === 'lights') return { ...piece, scene: { ...scene, lights: look.scene.lights.map(fresh) } };
+  const of = (part: Partial<Piece['scene']>) => {
+    const { piece: copied, dropped } = copyAll(
+      { ...newPiece(), scene: { ...EMPTY, ...part } },
+      { exists: isIn(piece) },
+    );
+    return { copied: copied.scene, dropped };
+  };
+  if (kind === 'lights') {
+    const { copied, dropped } = of({ lights: look.scene.lights });
+    return { piece: { ...piece, scene: { ...scene, lights: copied.lights } }, dropped };
+  }
   if (kind === 'camera') {
     const others = scene.cameras.map((c) => ({ ...c, on: false }));
-    return { ...piece, scene: { ...scene, cameras: [...others, { ...fresh(cameraOf(look)), on: true }] } };
+    const { copied, dropped } = of({ cameras: [cameraOf(look)] });
+    return {
+      piece: { ...piece, scene: { ...scene, cameras: [...others, { ...copied.cameras[0], on: true }] } },
+      dropped,
+    };
   }
-  const all = Object.entries(look.scene).map(([list, items]) => [list, items.map(fresh)]);
-  return { ...piece, scene: Object.fromEntries(all) as Piece['scene'] };
+  const { copied, dropped } = of(look.scene);
+  return { piece: { ...piece, scene: copied }, dropped };
 }
+
+const EMPTY = Object.fromEntries(sceneListNames.map((name) => [name, []])) as unknown as Piece['scene'];

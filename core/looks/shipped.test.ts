@@ -22,8 +22,8 @@ describe('scenes that come with Maypole', () => {
   });
   it('are put into a piece with identifiers of their own, so that two uses are two scenes', () => {
     const [scene] = shippedScenes();
-    const once = withSceneLook(newPiece(), 'scene', scene);
-    const twice = withSceneLook(once, 'scene', scene);
+    const once = withSceneLook(newPiece(), 'scene', scene).piece;
+    const twice = withSceneLook(once, 'scene', scene).piece;
     expect(once.scene.lights.map((l) => l.kind)).toEqual(scene.scene.lights.map((l) => l.kind));
     expect(once.scene.lights[0].id).not.toBe(twice.scene.lights[0].id);
   });

@@ -1,4 +1,5 @@
-import { copyRibbons } from './copy';
+import { keepable, LIMITS } from '../declare/limits';
+import { copyAll, isIn } from './copy';
 import { ribbonsNamed, sourcesOf } from './link';
 import { newPiece, type Piece, type RibbonDoc } from './piece';
 import { readPiece, writePiece } from './read';
@@ -6,7 +7,6 @@ import { ownersOf } from './walk';
 
 /** Characters of a text that is looked at for ribbons at all. */
 const MOST_TEXT = 8 * 1024 * 1024;
-const MOST_RIBBONS = 64;
 
 /** Some ribbons as text that can be pasted elsewhere, or mailed. */
 export const clipRibbons = (piece: Piece, ids: readonly string[]): string => writePiece(clipping(piece, ids));
@@ -27,7 +27,7 @@ export function clipping(piece: Piece, ids: readonly string[]): Piece {
   }
   const ribbons = piece.ribbons.filter((r) => wanted.has(r.id));
   const name = ribbons.map((r) => r.name).join(', ');
-  return { ...newPiece(name.slice(0, 120)), loop: piece.loop, ribbons };
+  return { ...newPiece(keepable(name, LIMITS.nameOfPiece)), loop: piece.loop, ribbons };
 }
 
 /** The ribbons that a ribbon names as paths, cutters and the like, and those whose values it follows. */
@@ -41,7 +41,13 @@ function needed(piece: Piece, ribbon: RibbonDoc): string[] {
 
 /** What came of a text that was pasted. */
 export type Pasted =
-  | { readonly ok: true; readonly piece: Piece; readonly ids: readonly string[] }
+  | {
+      readonly ok: true;
+      readonly piece: Piece;
+      readonly ids: readonly string[];
+      /** Links that led to something that is not in this piece, and were dropped. */
+      readonly dropped: number;
+    }
   /** `none`: it is no piece at all, so that nobody meant to paste ribbons. */
   | { readonly ok: false; readonly none: boolean; readonly message: string };
 
@@ -56,7 +62,7 @@ export function pasteRibbons(piece: Piece, text: string): Pasted {
 
 /** The piece with copies of ribbons at its end. */
 export function addRibbons(piece: Piece, ribbons: readonly RibbonDoc[]): Pasted {
-  const room = MOST_RIBBONS - piece.ribbons.length;
+  const room = LIMITS.ribbons - piece.ribbons.length;
   if (ribbons.length === 0) return { ok: false, none: false, message: 'What was copied is a piece without ribbons.' };
   if (ribbons.length > room)
     return {
@@ -65,11 +71,18 @@ export function addRibbons(piece: Piece, ribbons: readonly RibbonDoc[]): Pasted 
       message: `${ribbons.length} ribbons were copied, and this piece has room for ${room} more; remove some first.`,
     };
   const taken = new Set(piece.ribbons.map((r) => r.name));
-  const copies = copyRibbons(ribbons, ({ name }) => {
+  const { piece: copied, dropped } = copyAll({ ...newPiece(), ribbons }, { exists: isIn(piece) });
+  const copies = copied.ribbons.map((copy) => {
+    const { name } = copy;
     let free = name;
-    for (let n = 2; taken.has(free); n++) free = `${name.slice(0, 74)} ${n}`;
+    for (let n = 2; taken.has(free); n++) free = `${keepable(name, LIMITS.nameOfRibbon - 6)} ${n}`;
     taken.add(free);
-    return free;
+    return { ...copy, name: free };
   });
-  return { ok: true, piece: { ...piece, ribbons: [...piece.ribbons, ...copies] }, ids: copies.map((c) => c.id) };
+  return {
+    ok: true,
+    piece: { ...piece, ribbons: [...piece.ribbons, ...copies] },
+    ids: copies.map((c) => c.id),
+    dropped,
+  };
 }

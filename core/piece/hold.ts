@@ -1,3 +1,4 @@
+import { keepable, LIMITS } from '../declare/limits';
 import { vec3 } from '../maths/vec3';
 import type { NumberParam, Param, StoredValue, VectorParam } from '../declare/params';
 import { MAX_FPS, MAX_FRAMES, MIN_FPS } from '../time/loop';
@@ -7,7 +8,6 @@ import { motionKind } from '../time/motions/index';
 import { isMoving } from '../time/value';
 import { layerTarget } from './motion-faults';
 import type { Piece, Values } from './piece';
-import { MAX_OUTPUT } from './schema';
 import { paramFaults } from './value-schema';
 import { mapOwners, ownersOf } from './walk';
 
@@ -66,7 +66,7 @@ function nearest(value: StoredValue, param: Param): StoredValue | undefined {
     return vec3((k) =>
       nearest(value[k] as StoredValue, { ...param, type: 'number', default: param.default[k] } as NumberParam),
     ) as StoredValue;
-  if (param.type === 'text' && typeof value === 'string') return value.slice(0, param.max);
+  if (param.type === 'text' && typeof value === 'string') return keepable(value, param.max);
   return undefined;
 }
 
@@ -92,16 +92,23 @@ export function holdPiece(before: Piece, after: Piece): Piece {
     return values ? { ...item, values } : item;
   });
   const { loop, format } = held;
-  const side = (x: number) => clamped(x, { min: 16, max: MAX_OUTPUT, integer: true }, 1080);
+  const name = keepable(held.name, LIMITS.nameOfPiece) || before.name;
+  const names = held.ribbons.map((r) => keepable(r.name, LIMITS.nameOfRibbon));
+  const ribbons = held.ribbons.every((r, i) => r.name === names[i])
+    ? held.ribbons
+    : held.ribbons.map((r, i) => ({ ...r, name: names[i] }));
+  const side = (x: number) => clamped(x, { min: LIMITS.side.least, max: LIMITS.side.most, integer: true }, 1080);
   const soundLoop = {
     frames: clamped(loop.frames, { min: 1, max: MAX_FRAMES, integer: true }, 100),
     fps: clamped(loop.fps, { min: MIN_FPS, max: MAX_FPS, integer: false }, 25),
   };
   const soundFormat = { width: side(format.width), height: side(format.height) };
   const same =
+    name === held.name &&
+    ribbons === held.ribbons &&
     soundLoop.frames === loop.frames &&
     soundLoop.fps === loop.fps &&
     soundFormat.width === format.width &&
     soundFormat.height === format.height;
-  return same ? held : { ...held, loop: soundLoop, format: soundFormat };
+  return same ? held : { ...held, name, ribbons, loop: soundLoop, format: soundFormat };
 }

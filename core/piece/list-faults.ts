@@ -1,4 +1,5 @@
-import { MAX_KEYS, SEGMENTS } from '../time/keys/key';
+import { LIMITS } from '../declare/limits';
+import { SEGMENTS } from '../time/keys/key';
 import { fault, isRecord, show, within, type Fault } from './fault';
 
 /** What a value given by keys may be. */
@@ -47,7 +48,8 @@ function tangent(x: unknown, side: 'in' | 'out'): Fault[] {
 export function keysFaults(x: unknown, range: Range): Fault[] {
   if (!Array.isArray(x) || x.length === 0)
     return [fault(`${show(x)} is not a list of keys; there must be at least one.`)];
-  if (x.length > MAX_KEYS) return [fault(`There are ${x.length} keys; a value can have at most ${MAX_KEYS}.`)];
+  if (x.length > LIMITS.keysOfMotion)
+    return [fault(`There are ${x.length} keys; a value can have at most ${LIMITS.keysOfMotion}.`)];
   return x.flatMap((key: unknown, i): Fault[] => {
     if (!isRecord(key)) return [fault(`${show(key)} is not a key; write { "at": 0, "value": 0, "to": "linear" }.`, i)];
     const unknown = Object.keys(key).filter((k) => !['at', 'value', 'to', 'ease', 'in', 'out', 'broken'].includes(k));
@@ -77,8 +79,9 @@ export function keysFaults(x: unknown, range: Range): Fault[] {
 
 /** A drawn cycle. */
 export function curveFaults(x: unknown): Fault[] {
-  if (!Array.isArray(x) || x.length < 4 || x.length > 128)
-    return [fault(`${show(x)} is not a drawn cycle, which is a list of 4 to 128 heights.`)];
+  const { least, most } = LIMITS.heightsOfCurve;
+  if (!Array.isArray(x) || x.length < least || x.length > most)
+    return [fault(`${show(x)} is not a drawn cycle, which is a list of ${least} to ${most} heights.`)];
   return x.flatMap((v: unknown, i) =>
     typeof v === 'number' && v >= 0 && v <= 1 ? [] : [fault(`${show(v)} is not a height from 0 to 1.`, i)],
   );
@@ -86,8 +89,9 @@ export function curveFaults(x: unknown): Fault[] {
 
 /** Points of a closed path. */
 export function pointsFaults(x: unknown): Fault[] {
-  if (!Array.isArray(x) || x.length < 3 || x.length > 64)
-    return [fault(`${show(x)} is not a closed path, which is a list of 3 to 64 points.`)];
+  const { least, most } = LIMITS.pointsOfPath;
+  if (!Array.isArray(x) || x.length < least || x.length > most)
+    return [fault(`${show(x)} is not a closed path, which is a list of ${least} to ${most} points.`)];
   return x.flatMap((p: unknown, i) =>
     Array.isArray(p) && p.length === 3 && p.every((v) => typeof v === 'number' && Math.abs(v) <= 10_000)
       ? []
@@ -97,8 +101,8 @@ export function pointsFaults(x: unknown): Fault[] {
 
 /** Colours of a gradient. */
 export function stopsFaults(x: unknown, open = false): Fault[] {
-  if (!Array.isArray(x) || x.length === 0 || x.length > 16)
-    return [fault(`${show(x)} is not a gradient, which is a list of 1 to 16 colours.`)];
+  if (!Array.isArray(x) || x.length === 0 || x.length > LIMITS.stopsOfGradient)
+    return [fault(`${show(x)} is not a gradient, which is a list of 1 to ${LIMITS.stopsOfGradient} colours.`)];
   return x.flatMap((stop: unknown, i) => {
     if (!isRecord(stop))
       return [fault(`${show(stop)} is not a colour of a gradient; write { "at": 0, "colour": "#rrggbb" }.`, i)];

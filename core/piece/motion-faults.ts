@@ -1,3 +1,4 @@
+import { LIMITS } from '../declare/limits';
 import { defaultsOf, type NumberParam, type Param, type Params, type VectorParam } from '../declare/params';
 import { colourMotionKinds } from '../time/colours/index';
 import { MAX_FORMULA } from '../time/formula/parse';
@@ -10,7 +11,6 @@ type Target = Pick<NumberParam | VectorParam, 'title' | 'min' | 'max' | 'moves'>
 
 const kinds = new Map(motionKinds.map((m) => [m.kind, m]));
 const colourKinds = new Map(colourMotionKinds.map((m) => [m.kind, m]));
-const MAX_LAYERS = 12;
 /** Settings that every motion may have besides its own. */
 const COMMON = ['motion', 'timing', 'layers', 'seamMeant'];
 
@@ -102,8 +102,8 @@ function timingFaults(x: unknown): Fault[] {
 
 function layerFaults(x: unknown, target: Target, checkParam: CheckParam): Fault[] {
   if (x === undefined) return [];
-  if (!Array.isArray(x) || x.length > MAX_LAYERS)
-    return [fault(`${show(x)} is not a list of at most ${MAX_LAYERS} layers.`, 'layers')];
+  if (!Array.isArray(x) || x.length > LIMITS.layersOfMotion)
+    return [fault(`${show(x)} is not a list of at most ${LIMITS.layersOfMotion} layers.`, 'layers')];
   return x.flatMap((layer: unknown, i) => {
     if (!isRecord(layer) || !isRecord(layer.motion))
       return [

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { MOST_RIBBONS } from '../declare/limits';
+import { isKeepable, LIMITS } from '../declare/limits';
 import type { Params } from '../declare/params';
 import type { Declared } from '../declare/registry';
 import { finishParts } from '../finish/parts/index';
@@ -9,7 +9,7 @@ import { outputs } from '../output/index';
 import { renderings } from '../output/rendering';
 import { patterns as patternKinds } from '../pattern/kinds/index';
 import { layerParams } from '../pattern/layer';
-import { sceneListNames, sceneLists } from '../scene/index';
+import { sceneListNames, sceneLists, type SceneList } from '../scene/index';
 import { steps } from '../steps/index';
 import { MAX_FPS, MAX_FRAMES, MIN_FPS } from '../time/loop';
 import { MAX_CHANCE, PIECE_VERSION, type Values } from './piece';
@@ -23,7 +23,10 @@ const wants = (what: string) => ({
     `${issue.input === undefined ? 'Nothing' : JSON.stringify(issue.input)?.slice(0, 40)} stands where ${what} belongs.`,
 });
 const text = (what: string, max: number) =>
-  z.string(wants(what)).max(max, `This ${what} is longer than ${max} characters; shorten it.`);
+  z
+    .string(wants(what))
+    .max(max, `This ${what} is longer than ${max} characters; shorten it.`)
+    .refine(isKeepable, `This ${what} holds a character that no text can have (U+0000, or half of one); take it out.`);
 const whole = (what: string, min: number, max: number) =>
   z
     .number(wants(what))
@@ -33,14 +36,9 @@ const whole = (what: string, min: number, max: number) =>
 const id = z
   .string(wants('an identifier'))
   .min(1, 'An identifier cannot be empty.')
-  .max(64, 'An identifier has at most 64 characters.');
+  .max(LIMITS.identifier, `An identifier has at most ${LIMITS.identifier} characters.`)
+  .refine(isKeepable, 'An identifier cannot hold U+0000, or half of a letter.');
 const colour = z.string(wants('a colour such as #d9483b')).regex(/^#[0-9a-f]{6}$/i, 'Write a colour as #rrggbb.');
-
-/** Layers of patterns that a part of a finish can have; each is worked out at every point of the picture. */
-export const MAX_LAYERS = 16;
-
-/** Width or height of the output in pixels. */
-export const MAX_OUTPUT = 8192;
 
 /**
  * The shape of an item of some registry: its kind is known, and its values are what that declares.
@@ -64,7 +62,7 @@ function item(
     values: z.record(z.string(), z.unknown(), wants('a list of values')).prefault({}),
     apart: z
       .array(z.string(wants('the name of a value')).max(64), wants('a list of names of values'))
-      .max(200, 'At most 200 values can be apart.')
+      .max(LIMITS.apartOfItem, `At most ${LIMITS.apartOfItem} values can be apart.`)
       .optional(),
     ...more,
   });
@@ -99,7 +97,7 @@ const patternItem = item(patternKinds, { of: z.string(wants('the name of a value
 const part = item(finishParts, {
   patterns: z
     .array(patternItem, wants('a list of patterns'))
-    .max(MAX_LAYERS, `A part of a finish can have at most ${MAX_LAYERS} layers of patterns.`)
+    .max(LIMITS.patternsOfPart, `A part of a finish can have at most ${LIMITS.patternsOfPart} layers of patterns.`)
     .optional(),
 }).transform((doc, ctx) => {
   const { patterns: layers } = doc as typeof doc & { patterns?: { kind: string; of: string; values: Values }[] };
@@ -123,68 +121,111 @@ const part = item(finishParts, {
   return { ...doc, patterns: sound };
 });
 
-const finish = z.strictObject({
-  id,
-  of: z.enum(faceKinds, wants(`one of ${faceKinds.join(', ')}`)),
-  on: z.boolean(wants('true or false')).default(true),
-  parts: z.array(part, wants('a list of parts')).max(32, 'A finish can have at most 32 parts.'),
+/** A finish whose parts are whatever they are. */
+const finishShape = <T extends z.ZodType>(partOf: T) =>
+  z.strictObject({
+    id,
+    of: z.enum(faceKinds, wants(`one of ${faceKinds.join(', ')}`)),
+    on: z.boolean(wants('true or false')).default(true),
+    parts: z
+      .array(partOf, wants('a list of parts'))
+      .max(LIMITS.partsOfFinish, `A finish can have at most ${LIMITS.partsOfFinish} parts.`),
+  });
+
+const finishesShape = <T extends z.ZodType>(partOf: T) =>
+  z.array(finishShape(partOf), wants('a list of finishes')).superRefine((list, ctx) => {
+    if (list[0]?.of !== 'main')
+      ctx.addIssue({
+        code: 'custom',
+        path: [],
+        message: 'The first finish of a ribbon must be that of its form, of “main”.',
+      });
+    list.forEach(
+      (f, i) =>
+        list.findIndex((g) => g.of === f.of) < i &&
+        ctx.addIssue({
+          code: 'custom',
+          path: [i, 'of'],
+          message: `There are two finishes of “${f.of}”; leave one out.`,
+        }),
+    );
+  });
+
+/** A ribbon whose steps, and the parts of whose finishes, are whatever they are. */
+const ribbonShape = <S extends z.ZodType, P extends z.ZodType>(stepOf: S, partOf: P) =>
+  z.strictObject({
+    id,
+    name: text('name of a ribbon', LIMITS.nameOfRibbon),
+    colour,
+    on: z.boolean(wants('true or false')).default(true),
+    twin: id.optional(),
+    finishes: finishesShape(partOf),
+    steps: z
+      .array(stepOf, wants('a list of steps'))
+      .max(LIMITS.stepsOfRibbon, `A ribbon can have at most ${LIMITS.stepsOfRibbon} steps.`),
+  });
+
+const sceneItems = bySceneList((name) => item(sceneLists[name].kinds));
+
+/** A list of the scene whose items are whatever they are. */
+function sceneListShape<T extends z.ZodType>(name: SceneList, itemOf: T) {
+  const { title, least, most } = sceneLists[name];
+  return z
+    .array(itemOf, wants(`a list for ${title}`))
+    .min(least, `${title} needs at least ${least}.`)
+    .max(most, `${title} can hold at most ${most}.`);
+}
+
+function bySceneList<T>(of: (name: SceneList) => T): Record<SceneList, T> {
+  return Object.fromEntries(sceneListNames.map((name) => [name, of(name)])) as Record<SceneList, T>;
+}
+
+const sceneShape = bySceneList((name) => {
+  const list = sceneListShape(name, sceneItems[name]);
+  return sceneLists[name].least === 0 ? list.default([]) : list;
 });
 
-const finishes = z.array(finish, wants('a list of finishes')).superRefine((list, ctx) => {
-  if (list[0]?.of !== 'main')
-    ctx.addIssue({
-      code: 'custom',
-      path: [],
-      message: 'The first finish of a ribbon must be that of its form, of “main”.',
-    });
-  list.forEach(
-    (f, i) =>
-      list.findIndex((g) => g.of === f.of) < i &&
-      ctx.addIssue({ code: 'custom', path: [i, 'of'], message: `There are two finishes of “${f.of}”; leave one out.` }),
-  );
-});
-
-const ribbon = z.strictObject({
-  id,
-  name: text('name of a ribbon', 80),
-  colour,
-  on: z.boolean(wants('true or false')).default(true),
-  twin: id.optional(),
-  finishes,
-  steps: z.array(step, wants('a list of steps')).max(200, 'A ribbon can have at most 200 steps.'),
-});
-
-const sceneShape = Object.fromEntries(
-  sceneListNames.map((name) => {
-    const { title, kinds, least, most } = sceneLists[name];
-    const list = z
-      .array(item(kinds), wants(`a list for ${title}`))
-      .min(least, `${title} needs at least ${least}.`)
-      .max(most, `${title} can hold at most ${most}.`);
-    return [name, least === 0 ? list.default([]) : list];
+const shell = {
+  name: text('name', LIMITS.nameOfPiece).min(1, 'A piece needs a name.'),
+  loop: z.strictObject({
+    frames: whole('number of frames', 1, MAX_FRAMES),
+    fps: z
+      .number(wants('a frame rate'))
+      .min(MIN_FPS, `The frame rate must be at least ${MIN_FPS}.`)
+      .max(MAX_FPS, `The frame rate can be at most ${MAX_FPS}.`),
   }),
-);
+  format: z.strictObject({
+    width: whole('width', LIMITS.side.least, LIMITS.side.most),
+    height: whole('height', LIMITS.side.least, LIMITS.side.most),
+  }),
+};
+
+/** Schemas of what a piece is made of, each for itself, for what changes a part of one. */
+export const parts = {
+  shell: z.strictObject(shell),
+  ribbon: ribbonShape(z.unknown(), z.unknown()),
+  step,
+  part,
+  scene: sceneItems,
+  sceneCounts: bySceneList((name) => sceneListShape(name, z.unknown())),
+  render: item(renderings),
+  output: item(outputs),
+};
 
 /** A piece of the current version. */
 export const pieceSchema = z
   .strictObject({
     maypole: z.literal('piece'),
     version: z.literal(PIECE_VERSION),
-    name: text('name', 120).min(1, 'A piece needs a name.'),
-    loop: z.strictObject({
-      frames: whole('number of frames', 1, MAX_FRAMES),
-      fps: z
-        .number(wants('a frame rate'))
-        .min(MIN_FPS, `The frame rate must be at least ${MIN_FPS}.`)
-        .max(MAX_FPS, `The frame rate can be at most ${MAX_FPS}.`),
-    }),
-    format: z.strictObject({ width: whole('width', 16, MAX_OUTPUT), height: whole('height', 16, MAX_OUTPUT) }),
+    ...shell,
     scene: z.strictObject(sceneShape),
-    render: item(renderings),
-    outputs: z.array(item(outputs), wants('a list of outputs')).max(64, 'A piece can have at most 64 outputs.'),
+    render: parts.render,
+    outputs: z
+      .array(parts.output, wants('a list of outputs'))
+      .max(LIMITS.outputs, `A piece can have at most ${LIMITS.outputs} outputs.`),
     ribbons: z
-      .array(ribbon, wants('a list of ribbons'))
-      .max(MOST_RIBBONS, `A piece can have at most ${MOST_RIBBONS} ribbons.`),
+      .array(ribbonShape(step, part), wants('a list of ribbons'))
+      .max(LIMITS.ribbons, `A piece can have at most ${LIMITS.ribbons} ribbons.`),
   })
   .superRefine((piece, ctx) => {
     const seen = new Set<string>();

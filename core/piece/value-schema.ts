@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import type { NumberParam, Param, Params, StoredValue, VectorParam } from '../declare/params';
+import { isKeepable, LIMITS } from '../declare/limits';
 import { fault, isRecord, show, within, type Fault } from './fault';
 import { colourFaults, curveFaults, keysFaults, pointsFaults, stopsFaults } from './list-faults';
 import { colourMotionFaults, completed, motionFaults } from './motion-faults';
@@ -18,6 +19,14 @@ function numberFaults(x: unknown, range: Range): Fault[] {
 
 function numberValueFaults(x: unknown, param: NumberParam | VectorParam): Fault[] {
   return isRecord(x) ? motionFaults(x, param, paramFaults) : numberFaults(x, param);
+}
+
+function textFaults(x: unknown, most: number, title: string): Fault[] {
+  if (typeof x !== 'string') return [fault(`${show(x)} is not a text, which ${title} wants.`)];
+  if (x.length > most) return [fault(`${title} is ${x.length} characters long; the most is ${most}. Shorten it.`)];
+  return isKeepable(x)
+    ? []
+    : [fault(`${title} holds a character that no text can have (U+0000, or half of one); take it out.`)];
 }
 
 /** What is wrong with a stored value of a declared parameter; empty when it is sound. */
@@ -44,9 +53,9 @@ export function paramFaults(x: unknown, param: Param): Fault[] {
         ? colourMotionFaults(x, param.title, paramFaults)
         : colourFaults(x, param.title);
     case 'formula':
-      return typeof x === 'string' ? [] : [fault(`${show(x)} is not a text, which ${param.title} wants.`)];
+      return textFaults(x, LIMITS.formula, param.title);
     case 'source':
-      return typeof x === 'string' && x.length <= 200
+      return typeof x === 'string' && x.length <= LIMITS.address && isKeepable(x)
         ? []
         : [fault(`${show(x)} is not the address of a value, which ${param.title} wants.`)];
     case 'keys':
@@ -58,12 +67,9 @@ export function paramFaults(x: unknown, param: Param): Fault[] {
     case 'stops':
       return stopsFaults(x, param.open);
     case 'text':
-      if (typeof x !== 'string') return [fault(`${show(x)} is not a text, which ${param.title} wants.`)];
-      return x.length <= param.max
-        ? []
-        : [fault(`${param.title} is ${x.length} characters long; the most is ${param.max}. Shorten it.`)];
+      return textFaults(x, param.max, param.title);
     case 'ribbon':
-      return typeof x === 'string' && x.length <= 64
+      return typeof x === 'string' && x.length <= LIMITS.identifier && isKeepable(x)
         ? []
         : [fault(`${show(x)} is not the identifier of a ribbon, which ${param.title} wants.`)];
     case 'asset':

@@ -2,10 +2,11 @@ import { LOOK_KINDS, type LookKind } from '@maypole/core/looks/look';
 import { withoutMark } from '@maypole/core/piece/parcel';
 import { keptSheet, type KeptSheet } from '@maypole/core/explore/sheet-settings';
 import { z } from 'zod';
-import { body, exactText, isKeepable, text, whole, wholeText } from './http/fields';
+import { isKeepable, LIMITS } from '@maypole/core/declare/limits';
+import { body, exactText, text, whole, wholeText } from './http/fields';
 
 /** Largest document that is taken, in bytes. */
-export const MAX_DOCUMENT = 8 * 1024 * 1024;
+export const MAX_DOCUMENT = LIMITS.document;
 /** Largest thumbnail strip, in bytes. */
 export const MAX_THUMBNAIL = 4 * 1024 * 1024;
 

@@ -1,3 +1,4 @@
+import { keepable, LIMITS } from '@maypole/core/declare/limits';
 import { readPiece } from '@maypole/core/piece/read';
 import { proveSeam } from '@maypole/core/seam/proof';
 import { and, desc, eq, isNotNull, isNull, lte, or, sql } from 'drizzle-orm';
@@ -36,7 +37,7 @@ function factsOf(source: string) {
 function nameIn(source: string): string | undefined {
   try {
     const name: unknown = JSON.parse(source)?.name;
-    return typeof name === 'string' && name ? name.slice(0, 120) : undefined;
+    return typeof name === 'string' && name ? keepable(name, LIMITS.nameOfPiece) || undefined : undefined;
   } catch {
     return undefined;
   }
@@ -159,9 +160,10 @@ export async function duplicatePiece(db: Database, id: string, madeBy = ''): Pro
   const read = readPiece(source);
   if (!read.ok) throw new AppError(422, `A copy cannot be named: ${read.message} Export it instead.`);
   const names = new Set((await listPieces(db)).map((p) => p.name));
-  let name = `${read.piece.name} copy`;
-  for (let i = 2; names.has(name); i++) name = `${read.piece.name} copy ${i}`;
-  return createPiece(db, JSON.stringify({ ...read.piece, name: name.slice(0, 120) }), madeBy);
+  const base = keepable(read.piece.name, LIMITS.nameOfPiece - 12);
+  let name = `${base} copy`;
+  for (let i = 2; names.has(name); i++) name = `${base} copy ${i}`;
+  return createPiece(db, JSON.stringify({ ...read.piece, name }), madeBy);
 }
 
 /**

@@ -1,4 +1,4 @@
-import { MOST_RIBBONS } from '../../declare/limits';
+import { LIMITS } from '../../declare/limits';
 import { number, ribbon, type NumberParam, type When } from '../../declare/params';
 import { widened } from '../../declare/widen';
 import type { StepContext } from '../step';
@@ -23,7 +23,7 @@ export function ordinal(n: number): string {
 const named = (words: string) => words.replace(/-(.)/, (_, first: string) => first.toUpperCase());
 
 /** Parameters by which a repeat names the ribbons it copies besides its own, in order: as many as a piece may have. */
-export const SOURCES: readonly string[] = Array.from({ length: MOST_RIBBONS - 1 }, (_, k) => named(ordinal(k + 2)));
+export const SOURCES: readonly string[] = Array.from({ length: LIMITS.ribbons - 1 }, (_, k) => named(ordinal(k + 2)));
 
 /** Rows for the second and the third are always there; each further one comes once that before it names a ribbon. */
 const ALWAYS = 2;

@@ -1,3 +1,4 @@
+import { LIMITS } from '../../declare/limits';
 import { create, parseDependencies, type MathNode } from 'mathjs/number';
 import { CONSTANTS, FUNCTIONS, VARIABLES } from './words';
 
@@ -24,7 +25,7 @@ export class FormulaError extends Error {
   }
 }
 
-export const MAX_FORMULA = 500;
+export const MAX_FORMULA = LIMITS.formula;
 const MAX_DEPTH = 60;
 
 const { parse } = create({ parseDependencies }, {}) as unknown as { parse: (text: string) => MathNode };

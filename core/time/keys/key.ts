@@ -20,7 +20,6 @@ export const SEGMENTS: readonly { readonly value: Segment; readonly title: strin
 ];
 
 export const USUAL_EASE: readonly [number, number] = [0.45, 0.45];
-export const MAX_KEYS = 1000;
 
 /** Tangents that a key has when none are written: a third of the way along the straight line. */
 export function usualTangent(from: Pick<KeyDoc, 'at' | 'value'>, to: Pick<KeyDoc, 'at' | 'value'>): [number, number] {

@@ -1,3 +1,4 @@
+import { isKeepable } from '@maypole/core/declare/limits';
 import { z } from 'zod';
 
 /*
@@ -36,8 +37,6 @@ export function wordsFor(issue: z.core.$ZodRawIssue): string | undefined {
 }
 z.config({ jitless: true });
 
-/** Whether a text can be kept to the letter: no U+0000, no half of a letter that takes two places. */
-export const isKeepable = (x: string): boolean => !x.includes('\0') && !/\p{Surrogate}/u.test(x);
 const UNKEEPABLE = 'holds a character that no text can have (U+0000, or half of one); take it out.';
 
 /** A text of so many characters, to the letter. `what` begins a sentence: “A name”. */

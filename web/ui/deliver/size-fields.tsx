@@ -1,7 +1,7 @@
 'use client';
 
 import { Box, Flex, Text, chakra } from '@chakra-ui/react';
-import { MAX_OUTPUT } from '@maypole/core/piece/schema';
+import { LIMITS } from '@maypole/core/declare/limits';
 import { NumberField } from '../fields/number-field';
 import { useEditor } from '../state/store';
 
@@ -26,7 +26,7 @@ export function SizeFields() {
         value={value}
         unit="px"
         min={16}
-        max={MAX_OUTPUT}
+        max={LIMITS.side.most}
         soft={[100, 4000]}
         step={2}
         integer

@@ -1,9 +1,10 @@
 'use client';
 
 import { Box, Flex, Heading, Text } from '@chakra-ui/react';
-import { MAX_OUTPUT } from '@maypole/core/piece/schema';
+import { LIMITS } from '@maypole/core/declare/limits';
 import { sceneListNames } from '@maypole/core/scene/index';
 import { NumberField } from '../fields/number-field';
+import { takeLook } from '../looks/take-look';
 import { sceneLook, withSceneLook } from '@maypole/core/looks/look';
 import { KeptLooks } from '../looks/kept-looks';
 import { SceneItems } from '../items/scene-list';
@@ -26,7 +27,7 @@ export function SceneDrawer() {
           <KeptLooks
             kind="scene"
             now={(name) => sceneLook(name, 'scene', useEditor.getState().piece)}
-            onUse={(look, name) => edit(name, (p) => withSceneLook(p, 'scene', look))}
+            onUse={(look, name) => takeLook(name, (p) => withSceneLook(p, 'scene', look))}
           />
         </Flex>
         {(['width', 'height'] as const).map((side) => (
@@ -40,7 +41,7 @@ export function SceneDrawer() {
                 value={format[side]}
                 unit="px"
                 min={16}
-                max={MAX_OUTPUT}
+                max={LIMITS.side.most}
                 soft={[100, 4000]}
                 step={2}
                 integer

@@ -1,6 +1,7 @@
 'use client';
 
 import { Dialog, Portal, Text } from '@chakra-ui/react';
+import { keepable, LIMITS } from '@maypole/core/declare/limits';
 import { readPiece, writePiece } from '@maypole/core/piece/read';
 import { useState } from 'react';
 import { createPiece, loadPiece } from '../api';
@@ -42,7 +43,9 @@ export function ConflictDialog() {
   });
   const asNewPiece = attempt(async () => {
     const { piece } = useEditor.getState();
-    const made = await createPiece(writePiece({ ...piece, name: `${piece.name} (mine)`.slice(0, 120) }));
+    const made = await createPiece(
+      writePiece({ ...piece, name: `${keepable(piece.name, LIMITS.nameOfPiece - 7)} (mine)` }),
+    );
     useEditor.setState({ save: 'saved', conflict: null });
     window.location.assign(`/piece/${made.id}`);
   });

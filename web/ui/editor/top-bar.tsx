@@ -13,6 +13,7 @@ import {
   SlidersHorizontal,
   Undo2,
 } from 'lucide-react';
+import { keepable, LIMITS } from '@maypole/core/declare/limits';
 import { writePiece } from '@maypole/core/piece/read';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
@@ -147,7 +148,9 @@ function LookMark() {
   const copy = async () => {
     const { piece } = useEditor.getState();
     try {
-      const made = await createPiece(writePiece({ ...piece, name: `${piece.name} copy`.slice(0, 120) }));
+      const made = await createPiece(
+        writePiece({ ...piece, name: `${keepable(piece.name, LIMITS.nameOfPiece - 5)} copy` }),
+      );
       router.push(`/piece/${made.id}`);
     } catch (error) {
       tellTrouble(error instanceof Error ? error.message : 'The copy could not be made.');
@@ -206,7 +209,7 @@ function PieceName() {
   const name = useEditor((s) => s.piece.name);
   const [typed, setTyped] = useState<string | null>(null);
   const commit = () => {
-    const next = typed?.trim().slice(0, 120);
+    const next = typed === null ? '' : keepable(typed.trim(), LIMITS.nameOfPiece);
     if (next && next !== name) useEditor.getState().edit('Rename', (p) => ({ ...p, name: next }));
     setTyped(null);
   };

@@ -1,5 +1,6 @@
 'use client';
 
+import { keepable, LIMITS } from '@maypole/core/declare/limits';
 import { Box, Flex, Heading, Text } from '@chakra-ui/react';
 import { differences } from '@maypole/core/explore/differences';
 import type { Piece } from '@maypole/core/piece/piece';
@@ -174,7 +175,7 @@ async function keepIt(piece: Piece, name: string): Promise<void> {
 
 async function openBeside(piece: Piece, name: string): Promise<void> {
   try {
-    const own = `${piece.name}, variation ${name}`.slice(0, 120);
+    const own = keepable(`${piece.name}, variation ${name}`, LIMITS.nameOfPiece);
     const made = await createPiece(writePiece({ ...piece, name: own }));
     tell(`“${own}” is on the shelf.`, { label: 'Open', onClick: () => window.open(`/piece/${made.id}`, '_blank') });
   } catch (error) {

@@ -2,6 +2,7 @@
 
 import { Box, Flex, Heading, Menu } from '@chakra-ui/react';
 import { lightUp } from '@maypole/core/looks/light-up';
+import { takeLook } from '../looks/take-look';
 import { sceneLook, withSceneLook } from '@maypole/core/looks/look';
 import type { Item } from '@maypole/core/piece/piece';
 import { sceneList, type SceneList } from '@maypole/core/scene/index';
@@ -26,7 +27,6 @@ const SKY = 'var(--chakra-colors-sky)';
 /** A list of the scene: cards of its items, and a menu of the kinds that can be added. */
 export function SceneItems({ list }: { list: SceneList }) {
   const items = useEditor((s) => s.piece.scene[list]);
-  const edit = useEditor((s) => s.edit);
   const listKind = sceneList(list);
   const { title, kinds, least, most, ordered, keeps } = listKind;
   if (kinds.all.length === 0) return null;
@@ -51,7 +51,7 @@ export function SceneItems({ list }: { list: SceneList }) {
           <KeptLooks
             kind={keeps}
             now={(name) => sceneLook(name, keeps, useEditor.getState().piece)}
-            onUse={(look, name) => edit(name, (p) => withSceneLook(p, keeps, look))}
+            onUse={(look, name) => takeLook(name, (p) => withSceneLook(p, keeps, look))}
           />
         )}
         {(items.length < most || (replaces && kinds.all.length > 1)) && (

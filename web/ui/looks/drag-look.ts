@@ -1,9 +1,10 @@
 import type { DragEvent } from 'react';
-import { finishFrom, type LookKind } from '@maypole/core/looks/look';
+import { withFinishLook, type LookKind } from '@maypole/core/looks/look';
 import type { Piece } from '@maypole/core/piece/piece';
 import { useEditor } from '../state/store';
 import { ribbonAt, type Size } from '../picture/pick-point';
 import { tell } from '../parts/toasts';
+import { takeLook } from './take-look';
 
 /** A kept look on its way from its list to the picture. */
 interface Dragged {
@@ -35,10 +36,7 @@ export function draggable(what: () => Dragged | null) {
 
 /** Puts a kept finish on a ribbon. */
 export function wearKept(ribbon: string, look: Piece, name: string): void {
-  useEditor.getState().editRibbon(`Finish: ${name}`, ribbon, (r) => ({
-    ...r,
-    finishes: r.finishes.map((f) => (f.of === 'main' ? { ...f, parts: finishFrom(look) } : f)),
-  }));
+  takeLook(`Finish: ${name}`, (piece) => withFinishLook(piece, ribbon, look));
 }
 
 /** For the picture, which takes looks: a finish is put on the form it is dropped on, everything else on the scene. */

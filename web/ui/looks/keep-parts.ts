@@ -2,12 +2,14 @@ import { withRibbons, withSteps } from '@maypole/core/looks/kept-parts';
 import type { Pasted } from '@maypole/core/piece/clipping';
 import type { Piece } from '@maypole/core/piece/piece';
 import { tellTrouble } from '../parts/toasts';
+import { tellDropped } from './take-look';
 import { useEditor } from '../state/store';
 
 /** Makes what came of pasting one edit, and shows what is new in it. */
 export function takePasted(words: string, pasted: Pasted, shown: 'ribbons' | 'steps'): void {
   if (!pasted.ok) return tellTrouble(pasted.message);
-  useEditor.getState().edit(words, () => pasted.piece);
+  if (!useEditor.getState().edit(words, () => pasted.piece)) return;
+  tellDropped(pasted.dropped);
   const last = pasted.piece.ribbons.find((r) => r.id === pasted.ids.at(-1));
   const open = shown === 'steps' ? pasted.ids : (last?.steps.slice(0, 2).map((s) => s.id) ?? []);
   useEditor.setState((s) => ({

@@ -3,7 +3,8 @@
 import { Box, Flex, Text, chakra } from '@chakra-ui/react';
 import type { NumberParam, NumberValue, VectorParam } from '@maypole/core/declare/params';
 import { addressKey, type Address } from '@maypole/core/piece/addresses';
-import { motionFor } from '@maypole/core/looks/kept-parts';
+import { motionFor, motionInto } from '@maypole/core/looks/kept-parts';
+import { tellDropped } from '../looks/take-look';
 import { linkedValue } from '@maypole/core/piece/link';
 import type { MotionDoc } from '@maypole/core/time/motion';
 import { motionKind, motionKinds } from '@maypole/core/time/motions/index';
@@ -96,7 +97,11 @@ export function MotionForm({ address, others, param, value, label, colour }: Pro
         value={value}
         linked={linked}
         label={label}
-        onUse={(motion, words) => set(words, motionFor(motion, value, param, frames))}
+        onUse={(motion, words) => {
+          const into = motionInto(useEditor.getState().piece, motion);
+          set(words, isMoving(into.motion) ? motionFor(into.motion, value, param, frames) : into.motion);
+          tellDropped(into.dropped);
+        }}
       />
       <KindPicker kinds={[STILL, ...motionKinds]} chosen={kind} onChoose={choose} />
       {!isMoving(value) ? (

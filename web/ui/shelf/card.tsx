@@ -1,5 +1,6 @@
 'use client';
 
+import { keepable, LIMITS } from '@maypole/core/declare/limits';
 import { Box, Flex, Menu, Text, chakra } from '@chakra-ui/react';
 import { readPiece, writePiece } from '@maypole/core/piece/read';
 import { loopSeconds } from '@maypole/core/time/loop';
@@ -43,7 +44,7 @@ function afterFocus(work: () => void): void {
 export const PieceCard = memo(function PieceCard({ piece, binned, acts, chosen, choosing }: Props) {
   const [typed, setTyped] = useState<string | null>(null);
   const rename = async () => {
-    const name = typed?.trim().slice(0, 120);
+    const name = typed === null ? '' : keepable(typed.trim(), LIMITS.nameOfPiece);
     setTyped(null);
     if (!name || name === piece.name) return;
     try {

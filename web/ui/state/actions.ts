@@ -1,7 +1,8 @@
-import { copyRibbon } from '@maypole/core/piece/copy';
+import { keepable, LIMITS } from '@maypole/core/declare/limits';
+import { copyRibbon, copySteps } from '@maypole/core/piece/copy';
 import type { Address } from '@maypole/core/piece/addresses';
 import { joinValue, pairingOf, pairRibbon, partValue, setPairedValue } from '@maypole/core/piece/pair';
-import { newChance, newId, newRibbon, newStep, type Piece, type StepDoc } from '@maypole/core/piece/piece';
+import { newChance, newRibbon, newStep, type Piece, type StepDoc } from '@maypole/core/piece/piece';
 import { stepKind } from '@maypole/core/steps/index';
 import type { CopiesAs } from '@maypole/core/steps/step';
 import { tell } from '../parts/toasts';
@@ -13,15 +14,18 @@ const editor = () => useEditor.getState();
 function freeName(name: string, piece: Piece): string {
   const taken = new Set(piece.ribbons.map((r) => r.name));
   let free = name;
-  for (let n = 2; taken.has(free); n++) free = `${name} ${n}`;
+  for (let n = 2; taken.has(free); n++) free = longer(name, `${n}`);
   return free;
 }
+
+/** A name with a word behind it, no longer than one may be. */
+const longer = (name: string, word: string) => `${keepable(name, LIMITS.nameOfRibbon - word.length - 1)} ${word}`;
 
 /** A ribbon with a form in it, named after that. */
 export function addRibbon(form: string): void {
   const { piece } = editor();
   const ribbon = newRibbon(form, piece.ribbons.length, freeName(stepKind(form).title, piece));
-  editor().edit('Add ribbon', (p) => ({ ...p, ribbons: [...p.ribbons, ribbon] }));
+  if (!editor().edit('Add ribbon', (p) => ({ ...p, ribbons: [...p.ribbons, ribbon] }))) return;
   editor().set({ ribbonId: ribbon.id, openSteps: { ...editor().openSteps, [ribbon.steps[0].id]: true } });
 }
 
@@ -29,20 +33,24 @@ export function addRibbon(form: string): void {
 export function duplicateRibbon(id: string): void {
   const source = editor().piece.ribbons.find((r) => r.id === id);
   if (!source) return;
-  const copy = copyRibbon(source, `${source.name} copy`.slice(0, 80));
-  editor().edit('Duplicate ribbon', (p) => ({
+  const copy = copyRibbon(source, longer(source.name, 'copy'));
+  const made = editor().edit('Duplicate ribbon', (p) => ({
     ...p,
     ribbons: p.ribbons.flatMap((r) => (r.id === id ? [r, copy] : [r])),
   }));
-  editor().set({ ribbonId: copy.id });
+  if (made) editor().set({ ribbonId: copy.id });
 }
 
 /** A second ribbon that goes along with the first in all that is not changed on purpose. */
 export function addPair(id: string): void {
   const source = editor().piece.ribbons.find((r) => r.id === id);
   if (!source) return;
-  const second = pairRibbon(source, `${source.name} pair`.slice(0, 80));
-  editor().edit('Make a pair', (p) => ({ ...p, ribbons: p.ribbons.flatMap((r) => (r.id === id ? [r, second] : [r])) }));
+  const second = pairRibbon(source, longer(source.name, 'pair'));
+  const made = editor().edit('Make a pair', (p) => ({
+    ...p,
+    ribbons: p.ribbons.flatMap((r) => (r.id === id ? [r, second] : [r])),
+  }));
+  if (!made) return;
   editor().set({
     ribbonId: second.id,
     openSteps: { ...editor().openSteps, ...Object.fromEntries(second.steps.slice(0, 2).map((s) => [s.id, true])) },
@@ -75,10 +83,11 @@ export function moveRibbon(id: string, by: -1 | 1): void {
 /** Adds a step after another, or at the end. */
 export function addStep(ribbonId: string, kind: string, after?: string): void {
   const step = { ...newStep(kind), chance: newChance() };
-  editor().editRibbon(`Add ${stepKind(kind).title.toLowerCase()}`, ribbonId, (r) => {
+  const made = editor().editRibbon(`Add ${stepKind(kind).title.toLowerCase()}`, ribbonId, (r) => {
     const at = after === undefined ? r.steps.length : r.steps.findIndex((s) => s.id === after) + 1;
     return { ...r, steps: [...r.steps.slice(0, at), step, ...r.steps.slice(at)] };
   });
+  if (!made) return;
   editor().set({ held: step.id, openSteps: { ...editor().openSteps, [step.id]: true } });
 }
 
@@ -87,12 +96,14 @@ export function removeStep(ribbonId: string, id: string): void {
 }
 
 export function duplicateStep(ribbonId: string, id: string): void {
-  const copyId = newId();
-  editor().editRibbon('Duplicate step', ribbonId, (r) => ({
+  const ribbon = editor().piece.ribbons.find((r) => r.id === ribbonId);
+  const [copy] = ribbon ? copySteps(ribbon, [id]) : [];
+  if (!copy) return;
+  const made = editor().editRibbon('Duplicate step', ribbonId, (r) => ({
     ...r,
-    steps: r.steps.flatMap((s) => (s.id === id ? [s, { ...s, id: copyId, chance: newChance() }] : [s])),
+    steps: r.steps.flatMap((s) => (s.id === id ? [s, { ...copy, chance: newChance() }] : [s])),
   }));
-  editor().set({ held: copyId, openSteps: { ...editor().openSteps, [copyId]: true } });
+  if (made) editor().set({ held: copy.id, openSteps: { ...editor().openSteps, [copy.id]: true } });
 }
 
 export function switchStep(ribbonId: string, id: string): void {

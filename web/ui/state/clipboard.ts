@@ -2,7 +2,7 @@ import { readClip, type Clip } from '@maypole/core/piece/clip-text';
 import { clipRibbons, pasteRibbons } from '@maypole/core/piece/clipping';
 import { useEffect } from 'react';
 import { tell, tellTrouble } from '../parts/toasts';
-import { addKeptSteps } from '../looks/keep-parts';
+import { addKeptSteps, takePasted } from '../looks/keep-parts';
 import { useCovered } from './covered';
 import { useEditor } from './store';
 
@@ -49,8 +49,7 @@ export function useClipboard(): void {
     };
     const paste = (event: ClipboardEvent) => {
       if (useCovered.getState().covered || aboutText(event)) return;
-      const { piece, edit } = useEditor.getState();
-      const set = useEditor.setState;
+      const { piece } = useEditor.getState();
       const text = event.clipboardData?.getData('text/plain') ?? '';
       const clip = readClip(text);
       if (clip.ok || !clip.none) {
@@ -63,13 +62,7 @@ export function useClipboard(): void {
         return;
       }
       event.preventDefault();
-      edit(pasted.ids.length === 1 ? 'Paste ribbon' : `Paste ${pasted.ids.length} ribbons`, () => pasted.piece);
-      const last = pasted.piece.ribbons.at(-1)!;
-      set((s) => ({
-        ribbonId: last.id,
-        alsoRibbons: [],
-        openSteps: { ...s.openSteps, ...Object.fromEntries(last.steps.slice(0, 2).map((step) => [step.id, true])) },
-      }));
+      takePasted(pasted.ids.length === 1 ? 'Paste ribbon' : `Paste ${pasted.ids.length} ribbons`, pasted, 'ribbons');
     };
     window.addEventListener('copy', away);
     window.addEventListener('cut', away);

@@ -1,6 +1,7 @@
 import { setPairedValue } from '@maypole/core/piece/pair';
 import type { Address } from '@maypole/core/piece/addresses';
 import { holdPiece } from '@maypole/core/piece/hold';
+import { misfitOf } from '@maypole/core/piece/misfit';
 import type { Piece, RibbonDoc } from '@maypole/core/piece/piece';
 import type { StoredValue } from '@maypole/core/declare/params';
 import type { Detail } from '@maypole/core/steps/step';
@@ -8,6 +9,7 @@ import { create } from 'zustand';
 import type { Around, Conflict, Saved } from '@/server/contract';
 import { NOT_MEASURED, type SeamMeasure } from '@/engine/seam-watch';
 import type { ViewMode } from '@/view/frame';
+import { tellTrouble } from '../parts/toasts';
 import { noteFocusing } from './focusing';
 import { NO_HISTORY, record, redo, undo, type History } from './history';
 
@@ -66,9 +68,14 @@ export interface EditorState {
 
 interface Actions {
   open(id: string, piece: Piece, revision: number): void;
-  /** Replaces the piece; edits with the same `merge` key that follow soon count as one. */
-  edit(label: string, change: (piece: Piece) => Piece, merge?: string): void;
-  editRibbon(label: string, ribbonId: string, change: (ribbon: RibbonDoc) => RibbonDoc, merge?: string): void;
+  /**
+   * Replaces the piece; edits with the same `merge` key that follow soon count as one. What could not be saved is not
+   * made, and the reason is told.
+   *
+   * @returns whether anything was changed
+   */
+  edit(label: string, change: (piece: Piece) => Piece, merge?: string): boolean;
+  editRibbon(label: string, ribbonId: string, change: (ribbon: RibbonDoc) => RibbonDoc, merge?: string): boolean;
   setValue(label: string, address: Address, value: StoredValue, merge?: string): void;
   /** The same value in several places, as one edit. */
   setValues(label: string, addresses: readonly Address[], value: StoredValue, merge?: string): void;
@@ -78,6 +85,13 @@ interface Actions {
 }
 
 const NOTHING = {} as Piece;
+
+/** What was told last, and when: a drag asks for the same again and again. */
+let told = { words: '', at: 0 };
+function tellOnce(words: string): void {
+  if (told.words !== words || Date.now() - told.at > 3000) tellTrouble(words);
+  told = { words, at: Date.now() };
+}
 
 export const useEditor = create<EditorState & Actions>()((set, get) => ({
   id: '',
@@ -141,20 +155,26 @@ export const useEditor = create<EditorState & Actions>()((set, get) => ({
   edit(label, change, merge) {
     const { piece, history } = get();
     const changed = change(piece);
-    if (changed === piece) return;
+    if (changed === piece) return false;
     // Whatever made the edit, it leaves a document that can be saved.
     const next = holdPiece(piece, changed);
-    if (next === piece) return;
+    if (next === piece) return false;
+    const misfit = misfitOf(piece, next);
+    if (misfit) {
+      tellOnce(misfit);
+      return false;
+    }
     set({
       piece: next,
       history: record(history, piece, label, merge, Date.now()),
       save: get().save === 'conflict' ? 'conflict' : 'waiting',
     });
     if (!next.ribbons.some((r) => r.id === get().ribbonId)) set({ ribbonId: next.ribbons[0]?.id ?? null });
+    return true;
   },
 
   editRibbon(label, ribbonId, change, merge) {
-    get().edit(
+    return get().edit(
       label,
       (piece) => {
         const ribbons = piece.ribbons.map((r) => (r.id === ribbonId ? change(r) : r));

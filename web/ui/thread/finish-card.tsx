@@ -76,7 +76,13 @@ export const FinishCard = memo(function FinishCard({ id, colour, finishes }: Pro
                   </Box>
                   <KeptLooks
                     kind="finish"
-                    now={(name) => finishLook(name, finishes[0])}
+                    now={(name) =>
+                      finishLook(
+                        name,
+                        useEditor.getState().piece.ribbons.find((r) => r.id === id)!,
+                        finishes[0],
+                      )
+                    }
                     onUse={(look, name) => wearKept(id, look, name)}
                   />
                 </Flex>

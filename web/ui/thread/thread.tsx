@@ -1,5 +1,6 @@
 'use client';
 
+import { keepable, LIMITS } from '@maypole/core/declare/limits';
 import { Box, Flex, Menu, Text, chakra } from '@chakra-ui/react';
 import { DndContext, PointerSensor, closestCenter, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
 import { SortableContext, verticalListSortingStrategy } from '@dnd-kit/sortable';
@@ -180,7 +181,7 @@ const Header = memo(function Header({
         value={typed ?? known}
         onChange={(e) => setTyped(e.target.value)}
         onBlur={() => {
-          const name = typed?.trim().slice(0, 80);
+          const name = typed === null ? '' : keepable(typed.trim(), LIMITS.nameOfRibbon);
           if (name && name !== known) edit('Rename ribbon', id, (r) => ({ ...r, name }));
           setTyped(null);
         }}
