@@ -2,6 +2,7 @@ import { copyCount, facesShown } from '../copies/copies';
 import type { Evaluated, Params } from '../declare/params';
 import { StepWaits } from '../steps/allowance';
 import { stepKind } from '../steps/index';
+import { readsNow } from '../steps/reads';
 import { applyStep, StepProblem, type Detail, type StepContext } from '../steps/step';
 import type { Mesh } from '../shape/mesh';
 import type { RibbonDoc, StepDoc } from '../piece/piece';
@@ -131,7 +132,7 @@ function through(run: Run, count: number, frame: number, problems: Problem[] = [
       problems.push({ step: step.id, message: error.message, ...(error instanceof StepWaits ? { waits: true } : {}) });
     }
     const { copies } = state.mesh;
-    if (copies && kind.takesCopies)
+    if (copies && kind.reads?.copies)
       for (const { id } of done)
         notes.push({
           step: id,
@@ -172,13 +173,14 @@ function together(run: Run, row: readonly number[], frame: number, before: State
   const { steps } = run.ribbon;
   const kind = stepKind(steps[row[0]].kind);
   const asked = row.map((index) => ask(run, steps[index], index, frame));
+  const { clock, given } = asked[0];
   const key = asked.reduce((from, { own }) => fingerprint(`${own}|${from}`), before.key);
   const hit = run.cache.get(key);
   if (hit) return { mesh: hit, key };
   const mesh = kind.together!.evaluate(
     asked.map((a) => a.values),
     before.mesh,
-    { clock: { frame, frames: run.loop.frames }, detail: run.detail },
+    { clock, detail: given },
   );
   if (mesh) run.cache.set(key, mesh);
   return mesh && { mesh, key };
@@ -188,7 +190,12 @@ function together(run: Run, row: readonly number[], frame: number, before: State
 interface Asked {
   readonly values: Evaluated<Params>;
   readonly others: Readonly<Record<string, RibbonResult>>;
+  /** The chain up to this step, by all that its shape at any moment depends on; empty where it reads no other moment. */
   readonly definition: string;
+  /** The moment and the detail as the step is given them. */
+  readonly clock: Clock;
+  readonly given: Detail;
+  /** A text of all that the result depends on besides what comes in. */
   readonly own: string;
 }
 
@@ -202,10 +209,13 @@ function ask(run: Run, step: StepDoc, index: number, frame: number): Asked {
   );
   const others: Record<string, RibbonResult> = {};
   for (const [name, other] of Object.entries(step.others ?? {})) others[name] = evaluateOther(run, other, frame);
-  const looks = kind.looksAround?.(values) && !(standsStill(run.ribbon.steps.slice(0, index)) && standsStill([step]));
-  const definition = kind.takesCopies ? definitionOf(run, index) : '';
-  // What it sees at other moments depends on the whole chain before it and on the moment.
-  const moment = looks || kind.changesByItself?.(values) ? `@${frame}/${loop.frames}${looks ? definition : ''}` : '';
+  // What it sees at other moments depends on the whole chain before it, and on the moment unless all of that stands still.
+  const loops = readsNow(kind.reads, 'loop', values);
+  const still = standsStill(run.ribbon.steps.slice(0, index)) && standsStill([step]);
+  const definition = loops ? definitionOf(run, index) : '';
+  const moves = (loops && !still) || readsNow(kind.reads, 'clock', values);
+  const clock: Clock = { frame: moves ? frame : 0, frames: loop.frames };
+  const given: Detail = kind.reads?.detail ? detail : 'final';
   const beside = Object.entries(others)
     .map(([name, r]) => `${name}:${r.key}`)
     .join();
@@ -218,47 +228,53 @@ function ask(run: Run, step: StepDoc, index: number, frame: number): Asked {
     values,
     others,
     definition,
+    clock,
+    given,
     own: `${kind.kind}|${JSON.stringify(values)}|${Object.keys(others)
       .map((name) => step.others![name].id)
-      .join()}|${kind.hasDetail ? detail : ''}|${moment}|${beside}|${files}|${step.copies ?? ''}`,
+      .join()}|${given}|${clock.frame}/${clock.frames}|${definition}|${beside}|${files}|${step.copies ?? ''}`,
   };
 }
 
 /** One more step. Throws StepProblem where it cannot work. */
 function advance(run: Run, step: StepDoc, index: number, frame: number, before: State): State {
-  const { loop, detail, cache, asset } = run;
+  const { loop, cache, asset } = run;
   const kind = stepKind(step.kind);
-  const clock: Clock = { frame, frames: loop.frames };
-  const { values, others, definition, own } = ask(run, step, index, frame);
+  const { values, others, definition, clock, given, own } = ask(run, step, index, frame);
   const key = fingerprint(`${own}|${before.key}`);
   const hit = cache.get(key);
   if (hit) return { mesh: hit, key };
   const context: StepContext = {
     clock,
-    detail,
+    detail: given,
     asset,
-    definition,
-    moves: (names) => names.some((name) => [step.values[name]].flat().some(isMoving)),
     other: (name) =>
       others[name] && asOne(others[name].mesh, 'Use fewer copies in the ribbon it names, or simpler ones.'),
     ribbonOf: (name) => step.others?.[name]?.id,
-    otherAt: (name, frames) =>
-      step.others?.[name]
-        ? (frames === 0 ? others[name] : evaluateOther(run, step.others[name], frame + frames)).mesh
-        : undefined,
-    inputAt: (frames) => (frames === 0 ? before : through(run, index, frame + frames)).mesh,
-    valuesAt: (share, names) => {
-      const params = Object.fromEntries(names.map((name) => [name, kind.params[name]]));
-      return thrown(
-        params,
-        evaluateValues(params, step.values, {
-          frame: share * loop.frames,
-          frames: loop.frames,
-          loops: splitTime(clock).cycles,
-        }),
-        step.chance,
-      );
+    otherAt: (name, frames) => {
+      if (!step.others?.[name]) return undefined;
+      if (frames !== 0 && definition === '') throw undeclared(kind, 'a ribbon at another moment');
+      return (frames === 0 ? others[name] : evaluateOther(run, step.others[name], clock.frame + frames)).mesh;
     },
+    ...(definition === ''
+      ? {}
+      : {
+          definition,
+          moves: (names) => names.some((name) => [step.values[name]].flat().some(isMoving)),
+          inputAt: (frames) => (frames === 0 ? before : through(run, index, clock.frame + frames)).mesh,
+          valuesAt: (share, names) => {
+            const params = Object.fromEntries(names.map((name) => [name, kind.params[name]]));
+            return thrown(
+              params,
+              evaluateValues(params, step.values, {
+                frame: share * loop.frames,
+                frames: loop.frames,
+                loops: splitTime(clock).cycles,
+              }),
+              step.chance,
+            );
+          },
+        }),
   };
   const each = (source: Mesh) => {
     const sourceKey = fingerprint(`${own}|each|${cache.keyOf(source)}`);
@@ -275,17 +291,40 @@ function advance(run: Run, step: StepDoc, index: number, frame: number, before: 
   return { mesh, key };
 }
 
+/** A step asked for what its declaration does not say that it reads: the key of its result would leave that out. */
+const undeclared = ({ kind }: { readonly kind: string }, what: string) =>
+  new Error(`The step “${kind}” reads ${what}, and does not declare it; see core/steps/reads.ts.`);
+
 const definitions = new WeakMap<RibbonDoc, Map<string, string>>();
 
-/** The steps up to and with one, as a fingerprint; found once for a ribbon as it is. */
-function definitionOf({ ribbon, loop, detail }: Run, index: number): string {
+/** The steps up to and with one, and which of their files are there, as a text; found once for a ribbon as it is. */
+function definitionOf({ ribbon, loop, detail, asset }: Run, index: number): string {
   let own = definitions.get(ribbon);
   if (!own) definitions.set(ribbon, (own = new Map()));
   const key = `${index}/${loop.frames}/${detail}`;
   let text = own.get(key);
   if (!text)
     own.set(key, (text = ribbonFingerprint({ ...ribbon, steps: ribbon.steps.slice(0, index + 1) }, loop, detail)));
-  return text;
+  return `${text}${filesOf(ribbon)
+    .map((file) => (asset?.(file) ? 1 : 0))
+    .join('')}`;
+}
+
+const named = new WeakMap<RibbonDoc, readonly string[]>();
+
+/** Fingerprints of the files that steps of a ribbon name, and those of ribbons that it names. */
+function filesOf(ribbon: RibbonDoc): readonly string[] {
+  let files = named.get(ribbon);
+  if (!files) {
+    files = ribbon.steps.flatMap((s) => [
+      ...Object.entries(stepKind(s.kind).params)
+        .filter(([name, p]) => p.type === 'asset' && s.values[name])
+        .map(([name]) => s.values[name] as string),
+      ...Object.values(s.others ?? {}).flatMap(filesOf),
+    ]);
+    named.set(ribbon, files);
+  }
+  return files;
 }
 
 const prints = new WeakMap<RibbonDoc, Map<string, string>>();

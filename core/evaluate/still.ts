@@ -1,5 +1,6 @@
 import type { StepDoc } from '../piece/piece';
 import { stepKind } from '../steps/index';
+import { readsNow } from '../steps/reads';
 import { isMoving } from '../time/value';
 import { evaluateValues } from './values';
 
@@ -9,7 +10,7 @@ function still(step: StepDoc): boolean {
   if (!step.on) return true;
   if (Object.values(step.values).some((v) => isMoving(v) || (Array.isArray(v) && v.some(isMoving)))) return false;
   const kind = stepKind(step.kind);
-  if (kind.changesByItself?.(evaluateValues(kind.params, step.values, { frame: 0, frames: 100 }))) return false;
+  if (readsNow(kind.reads, 'clock', evaluateValues(kind.params, step.values, { frame: 0, frames: 100 }))) return false;
   return Object.values(step.others ?? {}).every((r) => standsStill(r.steps));
 }
 

@@ -1,3 +1,4 @@
+import type { Reads } from '../steps/reads';
 import { widened } from '../declare/widen';
 import type {
   AssetParam,
@@ -95,7 +96,7 @@ export interface PatternKind<P extends Params = Params> {
   /** The picture it shows, where it shows one. */
   readonly image?: PatternImage<P>;
   /** Whether it changes while its values stand still. */
-  changesByItself?(values: Evaluated<P>): boolean;
+  readonly reads?: Pick<Reads<P>, 'clock'>;
   /** How high the pattern stands at a place, nominally 0…1: 0 shows the first colour or number, 1 the last. */
   height<N>(m: Maths<N>, hit: Hit<N>, values: PatternInputs<P, N>, noise: NoiseRead<N>): N;
 }

@@ -1,3 +1,4 @@
+import { readsNow } from '../steps/reads';
 import { isShown } from '../declare/shown';
 import { evaluateValues } from '../evaluate/values';
 import { patterns } from '../pattern/kinds/index';
@@ -47,7 +48,7 @@ export function selfMovingOf(piece: Piece): SelfMoving[] {
     if (owner.type === 'pattern' && !ribbon.on) return [];
     const values = evaluateValues(params, item.values, clock);
     const kind = owner.type === 'step' ? stepKind(item.kind) : patterns.get(item.kind);
-    const itself = kind.changesByItself?.(values) ?? false;
+    const itself = readsNow(kind.reads, 'clock', values);
     if (!itself) return [];
     const about = { owner, of: title, name: '', place, colour: ribbon.colour };
     const one = (param: string, how: 'turns' | 'noise', amount: number): SelfMoving => {

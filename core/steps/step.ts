@@ -5,6 +5,7 @@ import { faceCount, type Mesh } from '../shape/mesh';
 import type { Clock } from '../time/loop';
 import { checkCost } from './allowance';
 import { StepProblem } from './problem';
+import type { Reads } from './reads';
 
 export { StepProblem };
 
@@ -14,6 +15,10 @@ export type StepGroup = 'form' | 'repeat' | 'curve' | 'detail' | 'deform' | 'bui
 /** What a step does with copies that come in: moves them whole, works on each by itself, or makes one form of them first. */
 export type CopiesAs = 'whole' | 'each' | 'one';
 
+/**
+ * What a step is given to work with. `clock`, `detail` and what reads other moments are there as the step declares that
+ * it reads them; without it the clock stands at 0 and the detail is final.
+ */
 export interface StepContext {
   readonly clock: Clock;
   readonly detail: Detail;
@@ -50,8 +55,8 @@ export interface StepKind<P extends Params = Params> {
   readonly params: P;
   /** A few words for the closed card, from values at the playhead. */
   summary(values: Evaluated<P>): string;
-  /** True where the result changes with time even when all values stand still (noise with a rate). */
-  changesByItself?(values: Evaluated<P>): boolean;
+  /** What its result depends on besides its values and what comes in; see reads.ts. */
+  readonly reads?: Reads<P>;
   /** Why it does not close by its nature, and what would; null where it does. Values are those at f = 0. */
   seam?(values: Evaluated<P>, frames: number): StepSeam | null;
   /** What there must be to work on; without it the shape is passed through and the card says so. */
@@ -59,10 +64,6 @@ export interface StepKind<P extends Params = Params> {
   /** Fetches a library it works with; until it is there, evaluation gives a StepProblem. */
   readonly load?: () => Promise<void>;
   readonly loaded?: () => boolean;
-  /** True where draft and final detail differ. */
-  readonly hasDetail?: boolean;
-  /** True where it takes in copies as the list they are and decides by itself what to do with them. */
-  readonly takesCopies?: boolean;
   /**
    * Whether its result has copies, by its values as they are stored and by whether copies came in; absent, it
    * has where it takes copies as they are.
@@ -74,8 +75,6 @@ export interface StepKind<P extends Params = Params> {
   readonly carries?: Carries;
   /** Where a choice has a value, further values are those of the nearest step of its kind before it. */
   readonly shares?: { readonly where: string; readonly is: string; readonly names: readonly string[] };
-  /** True where it reads the chain or its own values at other moments than the present one. */
-  looksAround?(values: Evaluated<P>): boolean;
   /**
    * The new shape. Forms ignore `input` (an empty mesh). Throws StepProblem when it cannot work on
    * its input; the input is passed through then and the card says why.
@@ -120,7 +119,7 @@ export function applyStep(kind: StepKind, values: Evaluated<Params>, mesh: Mesh,
 
 /** What a step does with copies, as chosen or by its kind; null where it takes them as they are. */
 export function copiesAsOf(kind: StepKind, chosen?: CopiesAs): CopiesAs | null {
-  if (kind.takesCopies || kind.group === 'form') return null;
+  if (kind.reads?.copies || kind.group === 'form') return null;
   const can = copiesChoices(kind);
   return chosen && can.includes(chosen) ? chosen : (kind.copiesAs ?? (can.includes('whole') ? 'whole' : 'each'));
 }

@@ -46,7 +46,7 @@ export const bands = definePattern({
     ...pushParams,
   },
   noise: pushNoise,
-  changesByItself: (v) => v.push > 0 && v.pushRate > 0,
+  reads: { clock: (v) => v.push > 0 && v.pushRate > 0 },
   height(m, hit, v, read) {
     const at = placeOf(hit, v.space);
     const { along, across } = axes(at, v.axis);

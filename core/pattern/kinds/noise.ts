@@ -34,7 +34,7 @@ export const noise = definePattern({
       ? { ...settings, wraps: true, scale: 1, stretch: [1, 1, 1], turn: [0, 0, 0] }
       : settings;
   },
-  changesByItself: (v) => noiseMoves(plain(v)),
+  reads: { clock: (v) => noiseMoves(plain(v)) },
   height(m, hit, v, read) {
     const at =
       v.space === 'surface'

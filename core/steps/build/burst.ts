@@ -41,7 +41,7 @@ export const burst = defineStep({
     ...regionParams,
   },
   summary: (v) => `${brief(v.distance)} m, faces at ${brief(v.size)} %`,
-  changesByItself: (v) => regionMoves(v),
+  reads: { clock: (v) => regionMoves(v) },
   evaluate(v, input, context) {
     const c = input.connectivity;
     const p = input.positions;

@@ -11,7 +11,7 @@ export const decimate = defineStep({
   group: 'detail',
   copiesAs: 'one',
   needs: 'faces',
-  hasDetail: true,
+  reads: { detail: true },
   load: loadDecimation,
   loaded: decimationLoaded,
   params: {

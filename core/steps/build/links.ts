@@ -17,7 +17,7 @@ export const links = defineStep({
   help: 'Joins every pair of points, copies or particles nearer than a radius, with rods that thin out with distance or as curves.',
   icon: 'links',
   group: 'build',
-  takesCopies: true,
+  reads: { copies: true },
   copiesAfter: (v, before) => before && v.keep === true,
   params: {
     radius: number('Radius', 0.4, 'Points nearer than this are joined.', {

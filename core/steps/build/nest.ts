@@ -73,7 +73,7 @@ export const nest = defineStep({
     ),
   },
   summary: (v) => `${v.copies} of × ${brief(v.size)}`,
-  looksAround: (v) => v.later !== 0,
+  reads: { loop: (v) => v.later !== 0 },
   evaluate(v, input, context) {
     const p = input.positions;
     checkFaces(

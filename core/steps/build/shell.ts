@@ -96,7 +96,7 @@ export const shell = defineStep({
   },
   summary: (v) =>
     `${brief(v.thickness)} m ${v.side === 'in' ? 'inwards' : v.side === 'out' ? 'outwards' : 'both ways'}`,
-  changesByItself: (v) => regionMoves(v),
+  reads: { clock: (v) => regionMoves(v) },
   evaluate(v, input, context) {
     const c = input.connectivity;
     checkFaces(2 * (c.faceStart.length - 1), 'Put Shell before the steps that make many faces.');

@@ -54,7 +54,7 @@ export const thinOut = defineStep({
   },
   summary: (v) =>
     v.by === 'outside' || v.by === 'inside' ? `all ${v.by} the region` : `${brief(v.share)} % by ${v.by}`,
-  changesByItself: (v) => (v.by === 'region' || v.by === 'outside' || v.by === 'inside') && regionMoves(v),
+  reads: { clock: (v) => (v.by === 'region' || v.by === 'outside' || v.by === 'inside') && regionMoves(v) },
   evaluate(v, input, context) {
     const c = input.connectivity;
     const faces = c.faceStart.length - 1;

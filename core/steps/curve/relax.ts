@@ -40,7 +40,7 @@ export const relax = defineStep({
     ...regionParams,
   },
   summary: (v) => `${v.passes} × ${brief(v.strength)} %`,
-  changesByItself: (v) => regionMoves(v),
+  reads: { clock: (v) => regionMoves(v) },
   evaluate(v, input, context) {
     const to = relaxed(input, v.passes, v.strength / 100, v.towards === 'length' ? v.length / 100 : null, v.hold);
     return { connectivity: input.connectivity, positions: limited(v, input, to, context) };

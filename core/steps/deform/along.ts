@@ -59,7 +59,7 @@ export const along = defineStep({
     ...regionParams,
   },
   summary: (v) => `${v.axis.toUpperCase()} along, ${brief(v.twist)} turns`,
-  changesByItself: (v) => regionMoves(v),
+  reads: { clock: (v) => regionMoves(v) },
   evaluate(v, input, context) {
     const p = input.positions;
     const bounds = boundsOf(p);

@@ -53,7 +53,7 @@ export const bend = defineStep({
     ...regionParams,
   },
   summary: (v) => `${brief(v.angle)}° along ${v.along.toUpperCase()}`,
-  changesByItself: (v) => regionMoves(v),
+  reads: { clock: (v) => regionMoves(v) },
   evaluate(v, input, context) {
     if (v.angle === 0) return input;
     const to = inPivot(v, input.positions, (p, reach) => {

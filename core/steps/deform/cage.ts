@@ -60,7 +60,7 @@ export const cage = defineStep({
     ...regionParams,
   },
   summary: (v) => `${v.cells} × ${v.cells} × ${v.cells}, ${brief(v.amount)} %`,
-  changesByItself: (v) => regionMoves(v),
+  reads: { clock: (v) => regionMoves(v) },
   evaluate(v, input, context) {
     const bounds = boundsOf(input.positions);
     if (!bounds || v.amount === 0 || v.moves.every((m) => m.every((x) => x === 0))) return input;

@@ -83,7 +83,7 @@ export const displace = defineStep({
     ...regionParams,
   },
   summary: (v) => `${v.by === 'picture' ? 'picture' : (kindTitle.get(v.noise) ?? v.noise)} · ${brief(v.height)} m`,
-  changesByItself: (v) => ((v.by === 'noise' && noiseMoves(v)) || regionMoves(v)) && v.height !== 0,
+  reads: { clock: (v) => ((v.by === 'noise' && noiseMoves(v)) || regionMoves(v)) && v.height !== 0 },
   evaluate(v, input, context) {
     if (v.height === 0) return input;
     const from = input.positions;

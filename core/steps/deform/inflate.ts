@@ -21,7 +21,7 @@ export const inflate = defineStep({
     ...regionParams,
   },
   summary: (v) => `${brief(v.amount)} m outwards`,
-  changesByItself: (v) => regionMoves(v),
+  reads: { clock: (v) => regionMoves(v) },
   evaluate(v, input, context) {
     const p = input.positions;
     const normals = vertexNormals(input.connectivity, p);

@@ -30,7 +30,7 @@ export const jitter = defineStep({
     ...regionParams,
   },
   summary: (v) => `${v.amount.map(brief).join(', ')} m`,
-  changesByItself: (v) => (v.rate > 0 && v.amount.some((a) => a !== 0)) || regionMoves(v),
+  reads: { clock: (v) => (v.rate > 0 && v.amount.some((a) => a !== 0)) || regionMoves(v) },
   evaluate(v, input, context) {
     const { clock } = context;
     const p = input.positions;

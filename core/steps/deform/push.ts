@@ -47,7 +47,7 @@ export const push = defineStep({
     ...regionParams,
   },
   summary: (v) => `${brief(v.amount)} m within ${brief(v.reach)} m`,
-  changesByItself: (v) => regionMoves(v),
+  reads: { clock: (v) => regionMoves(v) },
   evaluate(v, input, context) {
     const p = input.positions;
     const to = p.slice();

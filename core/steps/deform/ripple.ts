@@ -59,7 +59,7 @@ export const ripple = defineStep({
     ...regionParams,
   },
   summary: (v) => `${brief(v.height)} m every ${brief(v.wavelength)} m`,
-  changesByItself: (v) => (v.travels !== 0 && v.height !== 0) || regionMoves(v),
+  reads: { clock: (v) => (v.travels !== 0 && v.height !== 0) || regionMoves(v) },
   evaluate(v, input, context) {
     const { clock } = context;
     if (v.height === 0) return input;

@@ -23,7 +23,7 @@ export const shear = defineStep({
     ...regionParams,
   },
   summary: (v) => `${brief(v.amount)} towards ${v.towards.toUpperCase()}`,
-  changesByItself: (v) => regionMoves(v),
+  reads: { clock: (v) => regionMoves(v) },
   evaluate(v, input, context) {
     const to = inPivot(v, input.positions, (p) => {
       const [s, t] = [AXES[v.along as Axis], AXES[v.towards as Axis]];

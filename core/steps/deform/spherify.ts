@@ -28,7 +28,7 @@ export const spherify = defineStep({
     ...regionParams,
   },
   summary: (v) => `${brief(v.amount)} % to a ball`,
-  changesByItself: (v) => regionMoves(v),
+  reads: { clock: (v) => regionMoves(v) },
   evaluate(v, input, context) {
     const to = inPivot(v, input.positions, (p) => {
       let sum = 0;

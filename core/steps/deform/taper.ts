@@ -26,7 +26,7 @@ export const taper = defineStep({
     ...regionParams,
   },
   summary: (v) => `${brief(v.start)} → ${brief(v.end)} along ${v.along.toUpperCase()}`,
-  changesByItself: (v) => regionMoves(v),
+  reads: { clock: (v) => regionMoves(v) },
   evaluate(v, input, context) {
     const to = inPivot(v, input.positions, (p, reach) => {
       const s = AXES[v.along as Axis];

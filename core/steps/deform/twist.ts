@@ -58,7 +58,7 @@ export const twist = defineStep({
     ...regionParams,
   },
   summary: (v) => `${brief(v.angle)}° about ${v.axis.toUpperCase()}`,
-  changesByItself: (v) => regionMoves(v),
+  reads: { clock: (v) => regionMoves(v) },
   evaluate(v, input, context) {
     if (v.angle === 0) return input;
     const to = inPivot(v, input.positions, (from, reach) => {

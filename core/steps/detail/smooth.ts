@@ -24,7 +24,7 @@ export const smooth = defineStep({
     ...regionParams,
   },
   summary: (v) => `${v.iterations} × ${brief(v.strength)} %`,
-  changesByItself: (v) => regionMoves(v),
+  reads: { clock: (v) => regionMoves(v) },
   evaluate(v, input, context) {
     const out = (v.keepVolume ? taubinSmooth : laplacianSmooth)(input, v.iterations, v.strength / 100, v.holdBorders);
     return { connectivity: input.connectivity, positions: limited(v, input, out.positions, context) };

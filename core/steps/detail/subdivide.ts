@@ -14,7 +14,7 @@ export const subdivide = defineStep({
   icon: 'subdivide',
   group: 'detail',
   needs: 'faces',
-  hasDetail: true,
+  reads: { detail: true },
   params: {
     draftLevel: number('Draft level', 1, 'Rounds of splitting while you work.', {
       min: 0,

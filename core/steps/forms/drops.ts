@@ -52,7 +52,7 @@ export const drops = defineStep({
     }),
   },
   summary: (v) => `${v.count} of ${brief(v.radius)} m`,
-  changesByItself: () => true,
+  reads: { clock: true },
   evaluate(v, _input, { clock }) {
     const balls = Array.from({ length: v.count }, (_, i) => {
       const place = [0, 1, 2].map(

@@ -82,7 +82,7 @@ export const minimal = defineStep({
     }),
   },
   summary: (v) => `${v.surface} · period ${brief(v.period)} m`,
-  changesByItself: (v) => v.travels.some((t) => t !== 0),
+  reads: { clock: (v) => v.travels.some((t) => t !== 0) },
   evaluate(v, _input, { clock }) {
     const f = SURFACES[v.surface];
     const k = TURN / v.period;

@@ -129,7 +129,7 @@ export const journey = defineStep({
   },
   summary: (v) =>
     `${brief(v.laps)} ${v.laps === 1 ? 'lap' : 'laps'} of a ${v.path === 'wander' ? 'wandering' : 'drawn'} path`,
-  changesByItself: (v) => v.laps !== 0 || (v.sway !== 0 && v.swings !== 0),
+  reads: { clock: (v) => v.laps !== 0 || (v.sway !== 0 && v.swings !== 0) },
   evaluate(v, input, { clock }) {
     const bounds = boundsOf(input.positions);
     if (!bounds) return input;

@@ -88,7 +88,7 @@ export const spin = defineStep({
     const about = `about ${v.axis === 'free' ? v.direction.map(brief).join(', ') : v.axis.toUpperCase()}`;
     return `${brief(v.turns)}${v.symmetry > 1 ? ` × 1/${v.symmetry}` : ''} ${Math.abs(v.turns) === 1 ? 'turn' : 'turns'} ${about}`;
   },
-  changesByItself: (v) => v.turns !== 0,
+  reads: { clock: (v) => v.turns !== 0 },
   evaluate(v, input, { clock }) {
     const q = spinAt(v, clock);
     const linear = matrixOf(q);

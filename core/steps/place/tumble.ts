@@ -112,7 +112,7 @@ export const tumble = defineStep({
     }),
   },
   summary: (v) => `${v.steps} steps towards ${v.heading.toUpperCase().replace('-', '−')}`,
-  changesByItself: () => true,
+  reads: { clock: true },
   seam: (v): StepSeam | null =>
     v.travel === 'row' && v.bodies === 1
       ? {

@@ -19,8 +19,6 @@ export const repeatGrid = defineStep({
   help: 'Repeats the form in rows, columns and layers: square, brick or hex.',
   icon: 'repeat-grid',
   group: 'repeat',
-  takesCopies: true,
-  hasDetail: true,
   params: {
     layout: choice(
       'Laid out',
@@ -61,8 +59,7 @@ export const repeatGrid = defineStep({
   },
   summary: (v) =>
     `${v.columns} × ${v.layers > 1 ? `${v.layers} × ` : ''}${v.rows} ${v.layout === 'box' ? 'on a box' : v.layout}`,
-  changesByItself: (v) => v.advance !== 0,
-  looksAround: (v) => repeatsLater(v),
+  reads: { copies: true, detail: true, clock: (v) => v.advance !== 0, loop: (v) => repeatsLater(v) },
   seam: (v, frames) =>
     movingSeam(v, [v.columns], frames, 'columns', v.layout === 'box' ? 'its own gap inside' : undefined),
   evaluate(v, input, context) {

@@ -11,8 +11,6 @@ export const repeatLine = defineStep({
   help: 'Repeats the form in a straight line.',
   icon: 'repeat-line',
   group: 'repeat',
-  takesCopies: true,
-  hasDetail: true,
   params: {
     count: number('Count', 8, 'How many.', { unit: 'copies', min: 1, max: 1_000_000, soft: [1, 60], integer: true }),
     by: choice(
@@ -49,8 +47,7 @@ export const repeatLine = defineStep({
   },
   summary: (v) =>
     `${v.count} · ${brief(Math.hypot(...v.way) / (v.by === 'total' ? Math.max(1, v.count - 1) : 1))} m apart`,
-  changesByItself: (v) => v.advance !== 0,
-  looksAround: (v) => repeatsLater(v),
+  reads: { copies: true, detail: true, clock: (v) => v.advance !== 0, loop: (v) => repeatsLater(v) },
   seam: (v, frames) => movingSeam(v, [v.count], frames, 'count'),
   evaluate(v, input, context) {
     const n = v.count;

@@ -15,8 +15,6 @@ export const repeatPath = defineStep({
   help: 'Repeats the form along the curves of another ribbon, evenly by length.',
   icon: 'repeat-path',
   group: 'repeat',
-  takesCopies: true,
-  hasDetail: true,
   params: {
     other: ribbon('Path', 'A ribbon whose curves are the paths.', { serves: true }),
     by: choice(
@@ -101,8 +99,7 @@ export const repeatPath = defineStep({
   },
   summary: (v) =>
     `${v.by === 'count' ? `${v.count} copies` : `every ${brief(v.spacing)} m`}${v.advance ? `, ${brief(v.advance)} on` : ''}`,
-  changesByItself: (v) => v.advance !== 0,
-  looksAround: (v) => repeatsLater(v),
+  reads: { copies: true, detail: true, clock: (v) => v.advance !== 0, loop: (v) => repeatsLater(v) },
   seam: (v, frames) => (v.by === 'count' ? movingSeam(v, [v.count], frames, 'count') : null),
   evaluate(v, input, context) {
     const other = context.other?.('other');

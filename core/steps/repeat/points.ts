@@ -31,8 +31,6 @@ export const repeatPoints = defineStep({
   help: 'Repeats the form on vertices, edges or faces of another ribbon.',
   icon: 'repeat-points',
   group: 'repeat',
-  takesCopies: true,
-  hasDetail: true,
   params: {
     other: ribbon('Form', 'The ribbon they stand on.'),
     on: choice(
@@ -63,7 +61,7 @@ export const repeatPoints = defineStep({
     ...repeatParams,
   },
   summary: (v) => `on ${v.on}`,
-  looksAround: (v) => repeatsLater(v),
+  reads: { copies: true, detail: true, loop: (v) => repeatsLater(v) },
   evaluate(v, input, context) {
     const other = context.other?.('other');
     if (!other || other.connectivity.vertexCount === 0)

@@ -35,8 +35,6 @@ export const repeatRings = defineStep({
   help: 'Repeats the form on rings, a spiral or helix, or like seeds in a sunflower.',
   icon: 'repeat-rings',
   group: 'repeat',
-  takesCopies: true,
-  hasDetail: true,
   params: {
     shape: choice(
       'Laid out as',
@@ -129,8 +127,12 @@ export const repeatRings = defineStep({
     v.shape === 'ring'
       ? `${v.rings > 1 ? `${v.rings} rings of ` : ''}${v.count} · ${brief(v.radius)} m`
       : `${v.count} · ${v.shape === 'spiral' ? `${brief(v.windings)} turns` : 'seeds'}`,
-  changesByItself: (v) => v.shape === 'ring' && v.advance !== 0,
-  looksAround: (v) => repeatsLater(v),
+  reads: {
+    copies: true,
+    detail: true,
+    clock: (v) => v.shape === 'ring' && v.advance !== 0,
+    loop: (v) => repeatsLater(v),
+  },
   seam: (v, frames) =>
     v.shape === 'ring' ? movingSeam(v, ringsOf(v), frames, v.rings === 1 ? 'count' : undefined) : null,
   evaluate(v, input, context) {

@@ -17,8 +17,6 @@ export const scatter = defineStep({
   help: 'Scatters copies over the surface of another ribbon, or through its inside.',
   icon: 'scatter',
   group: 'repeat',
-  takesCopies: true,
-  hasDetail: true,
   params: {
     other: ribbon('Over', 'The ribbon they are scattered over.'),
     where: choice(
@@ -80,7 +78,7 @@ export const scatter = defineStep({
       ? `${brief(v.density)} per m²`
       : `${v.count}${v.where === 'inside' ? ' inside' : ''}`,
   // The first frame of what they stand on counts, too.
-  looksAround: () => true,
+  reads: { copies: true, detail: true, loop: true },
   evaluate(v, input, context) {
     const other = context.other?.('other');
     if (!other || faceCount(other.connectivity) === 0)

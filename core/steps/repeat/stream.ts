@@ -24,13 +24,10 @@ export const stream = defineStep({
   help: 'Releases copies as particles that fly, fall, drift in a current, land and vanish.',
   icon: 'stream',
   group: 'repeat',
-  takesCopies: true,
-  hasDetail: true,
   params: streamParams,
   summary: (v) =>
     `${v.by === 'count' ? `${v.count} a loop` : `every ${v.every} frames`}, live ${brief(v.life)} loop${v.life === 1 ? '' : 's'}`,
-  changesByItself: () => true,
-  looksAround: () => true,
+  reads: { copies: true, detail: true, clock: true, loop: true },
   seam,
   evaluate: streamAt,
 });

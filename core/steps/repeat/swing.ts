@@ -16,7 +16,6 @@ export const swing = defineStep({
   help: 'Hangs copies up, so that they trail behind and swing as they are moved.',
   icon: 'swing',
   group: 'repeat',
-  takesCopies: true,
   copiesAfter: (_, before) => before,
   params: {
     swings: number('Swings', 3, 'Swings a loop that a copy would make by itself: more for a short thread.', {
@@ -58,7 +57,7 @@ export const swing = defineStep({
     stretches: toggle('Bobs', false, 'Also lags and swings up and down, as on a rubber thread.'),
   },
   summary: (v) => `${brief(v.swings)} swings a loop`,
-  looksAround: () => true,
+  reads: { copies: true, loop: true },
   evaluate(v, input, context) {
     const { copies } = input;
     if (!copies) throw new StepProblem('Swing needs copies; put a step of Repeat before it, such as Line or Rings.');

@@ -11,7 +11,7 @@ export const thread = defineStep({
   help: 'Draws a curve through copies or particles, in their order.',
   icon: 'thread',
   group: 'repeat',
-  takesCopies: true,
+  reads: { copies: true },
   copiesAfter: (v, before) => before && v.keep === true,
   params: {
     one: choice(

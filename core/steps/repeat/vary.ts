@@ -36,7 +36,6 @@ export const vary = defineStep({
   help: 'Makes copies differ in place, turn, size, time or colour, or follow late and springy.',
   icon: 'vary',
   group: 'repeat',
-  takesCopies: true,
   copiesAfter: (_, before) => before,
   params: {
     what: choice('Vary', 'size', WHAT, 'What differs from copy to copy.'),
@@ -290,9 +289,12 @@ export const vary = defineStep({
   summary: (v) =>
     `${WHAT.find((w) => w.value === v.what)!.title.toLowerCase()} ` +
     `${v.by === 'same' ? 'of all' : `by ${v.by}`}${v.behind ? `, each ${brief(v.behind)} % later` : ''}`,
-  changesByItself: (v) => (v.by === 'noise' && noiseMoves({ ...v, space: 'place' })) || regionMoves(v),
   shares: { where: 'springy', is: 'before', names: ['springy', 'swings', 'damping'] },
-  looksAround: (v) => v.what === 'late' || lags(v),
+  reads: {
+    copies: true,
+    clock: (v) => (v.by === 'noise' && noiseMoves({ ...v, space: 'place' })) || regionMoves(v),
+    loop: (v) => v.what === 'late' || lags(v),
+  },
   evaluate(v, input, context) {
     if (!input.copies)
       throw new StepProblem('Vary needs copies; put a step of Repeat before it, such as Line, Rings or Scatter.');

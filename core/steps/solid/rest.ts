@@ -14,7 +14,7 @@ export const rest = defineStep({
   help: 'Stands the form on the ground or on top of another ribbon, without measuring.',
   icon: 'rest',
   group: 'solid',
-  takesCopies: true,
+  reads: { copies: true },
   copiesAfter: (_, before) => before,
   params: {
     on: choice(

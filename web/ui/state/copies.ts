@@ -8,7 +8,7 @@ export function copiesBefore(ribbon: Pick<RibbonDoc, 'steps'>, index: number): b
   for (const step of ribbon.steps.slice(0, index)) {
     if (!step.on) continue;
     const kind = stepKind(step.kind);
-    if (kind.takesCopies) copies = kind.copiesAfter?.(step.values, copies) ?? true;
+    if (kind.reads?.copies) copies = kind.copiesAfter?.(step.values, copies) ?? true;
     else if (copiesAsOf(kind, step.copies) === 'one') copies = false;
   }
   return copies;
@@ -35,7 +35,7 @@ export function fanOf(steps: readonly StepDoc[], index: number, frames: number):
   }
   for (const s of steps.slice(index + 1)) {
     if (!s.on) continue;
-    if (number(s, 'later') !== 0 && stepKind(s.kind).takesCopies)
+    if (number(s, 'later') !== 0 && stepKind(s.kind).reads?.copies)
       add(number(s, 'later') / frames, number(s, 'count') || FAN + 1);
     if (s.kind === 'vary' && s.values.what === 'late')
       for (let i = 0; i <= FAN; i++)
