@@ -82,6 +82,8 @@ export interface VectorParam extends ParamBase {
   readonly integer: boolean;
   readonly moves: boolean;
   readonly cyclic?: number;
+  /** As of a number. */
+  readonly perLoop?: 1 | 2 | -1;
 }
 
 export interface ChoiceParam<V extends string = string> extends ParamBase {

@@ -54,6 +54,8 @@ interface Run {
   readonly detail: Detail;
   readonly cache: MeshCache;
   readonly asset: StepContext['asset'];
+  /** Told before each step that is really worked out. */
+  readonly onStep?: (step: StepDoc) => void;
   /** Ribbons that steps name, by frame: several may name the same one, and those again. */
   readonly known: Map<RibbonDoc, Map<number, RibbonResult>>;
 }
@@ -78,8 +80,9 @@ export function evaluateRibbon(
   detail: Detail,
   cache: MeshCache,
   asset: StepContext['asset'] = assetOf,
+  onStep?: (step: StepDoc) => void,
 ): RibbonResult {
-  return evaluate({ ribbon, loop, detail, cache, asset, known: new Map() }, frame);
+  return evaluate({ ribbon, loop, detail, cache, asset, onStep, known: new Map() }, frame);
 }
 
 /** A ribbon that a step of another names. */
@@ -244,6 +247,7 @@ function advance(run: Run, step: StepDoc, index: number, frame: number, before: 
   const key = fingerprint(`${own}|${before.key}`);
   const hit = cache.get(key);
   if (hit) return { mesh: hit, key };
+  run.onStep?.(step);
   const context: StepContext = {
     clock,
     detail: given,

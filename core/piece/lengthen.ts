@@ -1,5 +1,5 @@
 import { vec3 } from '../maths/vec3';
-import type { NumberValue, Param, Params, StoredValue } from '../declare/params';
+import type { NumberValue, Param, Params, StoredValue, Unit } from '../declare/params';
 import { colourMotionKind } from '../time/colours/index';
 import { MAX_FRAMES } from '../time/loop';
 import type { MotionDoc } from '../time/motion';
@@ -8,23 +8,25 @@ import { isMoving } from '../time/value';
 import type { Piece, Values } from './piece';
 import { mapOwners } from './walk';
 
+/** Units that have the loop in them, and the power of its length with which a value of that unit goes. */
+const POWERS: Partial<Record<Unit, 1 | -1>> = { '/loop': 1, 'm/loop': 1, loops: -1 };
+
 /**
- * The power of the length of the loop with which a value goes: 1 for what is counted per loop, −1 for what is
- * measured in loops, 0 for what has nothing to do with it.
+ * The power of the length of the loop with which a value goes, a number or an axis of a vector: what is declared, or
+ * what the unit tells; 1 for what is counted per loop, −1 for what is measured in loops, 0 for what has nothing to do
+ * with it.
  */
-function powerOf(p: Param, name: string): number {
-  if (p.type !== 'number') return 0;
-  if (p.perLoop) return p.perLoop;
-  if (p.unit === 'loops') return -1;
-  return p.unit === '/loop' || p.unit === 'm/loop' || p.counts === true || name === 'turns' ? 1 : 0;
+export function powerOf(p: Param): number {
+  if (p.type !== 'number' && p.type !== 'vector') return 0;
+  return p.perLoop ?? POWERS[p.unit] ?? (p.type === 'number' && p.counts ? 1 : 0);
 }
 
 function grown(settings: MotionDoc, params: Params, times: number): MotionDoc {
   const changed = Object.entries(params)
-    .filter(([name, p]) => powerOf(p, name) !== 0 && settings[name] !== undefined)
+    .filter(([name, p]) => powerOf(p) !== 0 && settings[name] !== undefined)
     .map(([name, p]) => [
       name,
-      Math.min((settings[name] as number) * times ** powerOf(p, name), p.type === 'number' ? p.max : Infinity),
+      Math.min((settings[name] as number) * times ** powerOf(p), p.type === 'number' ? p.max : Infinity),
     ]);
   return { ...settings, ...Object.fromEntries(changed) };
 }
@@ -32,8 +34,10 @@ function grown(settings: MotionDoc, params: Params, times: number): MotionDoc {
 function longerMotion(motion: MotionDoc, times: number): MotionDoc {
   const { timing } = motion;
   const kind = motionKind(motion.motion);
-  let out = kind.turns ? grown(motion, kind.params, times) : motion;
-  const again = kind.turns || kind.goesOn?.(motion) ? 1 : times;
+  // One that rests for a share of the loop does so as often as before: it goes round again.
+  const turns = kind.turns && !((motion.rest as number) > 0);
+  let out = turns ? grown(motion, kind.params, times) : motion;
+  const again = turns || kind.goesOn?.(motion) ? 1 : times;
   if (timing || again > 1)
     out = {
       ...out,
@@ -48,8 +52,8 @@ function longerMotion(motion: MotionDoc, times: number): MotionDoc {
   return out;
 }
 
-function longerNumber(value: NumberValue, times: number, p: Param, name: string): NumberValue {
-  const power = powerOf(p, name);
+function longerNumber(value: NumberValue, times: number, p: Param): NumberValue {
+  const power = powerOf(p);
   const { min, max } = p as { min: number; max: number };
   const scale = power !== 0 ? (x: number) => Math.max(min, Math.min(max, x * times ** power)) : (x: number) => x;
   if (!isMoving(value)) return scale(value);
@@ -63,9 +67,9 @@ function longerValues(params: Params, values: Values, times: number): Values {
   return Object.fromEntries(
     Object.entries(values).map(([name, value]): [string, StoredValue] => {
       const p = params[name];
-      if (p?.type === 'number') return [name, longerNumber(value as NumberValue, times, p, name)];
+      if (p?.type === 'number') return [name, longerNumber(value as NumberValue, times, p)];
       if (p?.type === 'vector')
-        return [name, vec3((k) => longerNumber((value as readonly NumberValue[])[k], times, p, name))];
+        return [name, vec3((k) => longerNumber((value as readonly NumberValue[])[k], times, p))];
       if (p?.type === 'colour' && isMoving(value))
         return [name, grown(value, colourMotionKind(value.motion).params, times)];
       return [name, value];

@@ -1,11 +1,29 @@
 import { NearPoints } from './near';
 
+/** Pairs within reach that are put in order at most; more take seconds and hundreds of megabytes. */
+export const MOST_PAIRS = 2_000_000;
+/** Pairs of points whose distance is looked at at most, before any is kept. */
+const MOST_LOOKED_AT = 400_000_000;
+
+/** So many points are within reach of each other that their links would take too long. */
+export class TooManyPairs extends Error {
+  override readonly name = 'TooManyPairs';
+  /** @param pairs how many there are, or, where they were not counted, could be */
+  constructor(
+    readonly pairs: number,
+    readonly counted: boolean,
+  ) {
+    super(`${pairs} pairs`);
+  }
+}
+
 /**
  * Pairs of points at a distance between `least` and `radius`, the nearest first, no point in more
  * than `most` of them. Two numbers a pair.
  *
  * @param p 3 numbers a point
  * @param sizes one number ≥ 0 a point: distances between two are then measured in the mean of theirs
+ * @throws TooManyPairs before any pair is made, where there are more than MOST_PAIRS
  */
 export function linksBetween(
   p: ArrayLike<number>,
@@ -20,18 +38,33 @@ export function linksBetween(
   const reach = radius * largest;
   if (!(reach > 0)) return [];
   const near = new NearPoints(p, reach);
-  const found: { a: number; b: number; square: number }[] = [];
-  for (let a = 0; a < count; a++)
-    near.within(p[3 * a], p[3 * a + 1], p[3 * a + 2], reach, (b, distance) => {
-      if (b <= a) return;
-      const unit = sizes ? (sizes[a] + sizes[b]) / 2 : 1;
-      const square = unit > 0 ? distance / (unit * unit) : 0;
-      if (square > 0 && square >= least * least && (!sizes || square < radius * radius)) found.push({ a, b, square });
-    });
-  found.sort((x, y) => x.square - y.square || x.a - y.a || x.b - y.b);
+  const candidates = near.candidates() / 2;
+  if (candidates > MOST_LOOKED_AT) throw new TooManyPairs(Math.round(candidates), false);
+  const each = (visit: (a: number, b: number, square: number) => void) => {
+    for (let a = 0; a < count; a++)
+      near.within(p[3 * a], p[3 * a + 1], p[3 * a + 2], reach, (b, distance) => {
+        if (b <= a) return;
+        const unit = sizes ? (sizes[a] + sizes[b]) / 2 : 1;
+        const square = unit > 0 ? distance / (unit * unit) : 0;
+        if (square > 0 && square >= least * least && (!sizes || square < radius * radius)) visit(a, b, square);
+      });
+  };
+  let pairs = 0;
+  each(() => pairs++);
+  if (pairs > MOST_PAIRS) throw new TooManyPairs(pairs, true);
+  const [from, to, squares] = [new Uint32Array(pairs), new Uint32Array(pairs), new Float64Array(pairs)];
+  pairs = 0;
+  each((a, b, square) => {
+    from[pairs] = a;
+    to[pairs] = b;
+    squares[pairs++] = square;
+  });
+  const order = Uint32Array.from(from, (_, i) => i);
+  order.sort((x, y) => squares[x] - squares[y] || from[x] - from[y] || to[x] - to[y]);
   const used = new Uint16Array(count);
   const out: number[] = [];
-  for (const { a, b } of found) {
+  for (const i of order) {
+    const [a, b] = [from[i], to[i]];
     if (used[a] >= most || used[b] >= most) continue;
     used[a]++;
     used[b]++;

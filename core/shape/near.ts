@@ -25,6 +25,24 @@ export class NearPoints {
     else this.cells.set(key, [v]);
   }
 
+  /** How many points share a cell or lie in cells beside each other, as ordered pairs: at least as many as `within` meets. */
+  candidates(): number {
+    let sum = 0;
+    const counted = new Set<number>();
+    for (let v = 0; v < this.p.length / 3; v++) {
+      const [x, y, z] = [0, 1, 2].map((axis) => Math.floor(this.p[3 * v + axis] / this.cell));
+      const own = this.key(x, y, z);
+      if (counted.has(own)) continue;
+      counted.add(own);
+      const keys = new Set<number>();
+      for (let i = x - 1; i <= x + 1; i++)
+        for (let j = y - 1; j <= y + 1; j++) for (let k = z - 1; k <= z + 1; k++) keys.add(this.key(i, j, k));
+      const here = this.cells.get(own)?.length ?? 0;
+      for (const key of keys) sum += here * (this.cells.get(key)?.length ?? 0);
+    }
+    return sum;
+  }
+
   /** Calls back with each point within `radius` (at most the cell's size) of a place, and its distance squared. */
   within(x: number, y: number, z: number, radius: number, visit: (v: number, square: number) => void): void {
     const [cx, cy, cz] = [Math.floor(x / this.cell), Math.floor(y / this.cell), Math.floor(z / this.cell)];

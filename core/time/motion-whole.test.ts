@@ -217,6 +217,31 @@ describe('reshaping a whole value', () => {
       }
     }
   });
+  it('moved as a whole below a layer that multiplies, it moves by just as much, at every moment', () => {
+    const wave = { motion: 'wave', shape: 'sine', width: 50, low: 1, high: 4, turns: 1, phase: 0.1, rest: 0 };
+    const factor = { how: 'multiply', on: true, motion: { ...wave, low: 0.2, high: 3, turns: 2 } };
+    const plus = { how: 'add', on: true, motion: { ...wave, low: -1, high: 1, turns: 3 } };
+    for (const layers of [
+      [factor],
+      [plus, factor],
+      [factor, plus],
+      [{ ...factor, on: false }],
+      [factor, plus, factor],
+    ]) {
+      const value = { ...wave, layers } as unknown as MotionDoc;
+      const at = (v: MotionDoc, frame: number) => evaluateNumber(v, { frame, frames: 48 });
+      let moved = value;
+      for (const [by, sum] of [
+        [2.5, 2.5],
+        [-1, 1.5],
+      ]) {
+        moved = shiftedValue(moved, by, [-1e6, 1e6]) as MotionDoc;
+        for (const f of [0, 5, 17, 40]) expect(at(moved, f)).toBeCloseTo(at(value, f) + sum, 5);
+      }
+      // Dragged on and on, it has one layer more at most.
+      expect(moved.layers!.length).toBeLessThanOrEqual(layers.length + 1);
+    }
+  });
   it('raises a formula that was raised before instead of adding again', () => {
     const once = shiftedValue({ motion: 'formula', text: 'sin(2*pi*t)' }, 1, [-9, 9]) as MotionDoc;
     expect(once.text).toBe('(sin(2*pi*t)) + 1');

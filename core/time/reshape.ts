@@ -36,6 +36,9 @@ function balanced(text: string): boolean {
 export function shiftedValue(value: NumberValue, by: number, limits: Limits): NumberValue {
   const hold = holder(limits);
   if (!isMoving(value)) return hold(value + by);
+  const after = value.layers?.findLastIndex((l) => l.on && l.how === 'multiply') ?? -1;
+  // What is added below a factor would be multiplied with it: it is added above the last one.
+  if (after >= 0) return { ...value, layers: shiftedAbove(value.layers!, after, by) };
   const m = value as MotionDoc & Record<string, never>;
   switch (value.motion) {
     case 'keys':
@@ -49,6 +52,16 @@ export function shiftedValue(value: NumberValue, by: number, limits: Limits): Nu
     default:
       return { ...value, low: hold((m.low as number) + by), high: hold((m.high as number) + by) };
   }
+}
+
+/** Layers with a number added above the one at a place: in the last that adds, or in one of its own. */
+function shiftedAbove(layers: readonly LayerDoc[], place: number, by: number): readonly LayerDoc[] {
+  const at = layers.findLastIndex((l, i) => i > place && l.on && l.how === 'add');
+  const motion = (shifted: NumberValue) => shifted as MotionDoc;
+  if (at >= 0)
+    return layers.map((l, i) => (i === at ? { ...l, motion: motion(shiftedValue(l.motion, by, [-1e9, 1e9])) } : l));
+  const number = Number(by.toFixed(6));
+  return [...layers, { how: 'add', on: true, motion: { motion: 'formula', text: `${number}`, otherwise: number } }];
 }
 
 /** A value multiplied as a whole, with all that its motion reaches. */

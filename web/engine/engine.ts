@@ -156,11 +156,16 @@ export class Engine {
     this.setPiece(this.piece, this.detail);
   }
 
-  /** Ends what takes long: those shapes are not worked out until the piece changes, or `retry`. */
-  stopSlow(): void {
+  /**
+   * Ends what takes long: those shapes are not worked out until the piece changes, or `retry`.
+   *
+   * @returns identifiers of the steps that took long
+   */
+  stopSlow(): string[] {
     this.stopping = true;
-    this.pool.stop(SLOW_MS, 'It was stopped');
+    const steps = this.pool.stop(SLOW_MS, 'It was stopped');
     this.stopping = false;
+    return steps;
   }
 
   private stopping = false;

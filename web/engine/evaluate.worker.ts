@@ -5,7 +5,7 @@ import { Evaluator } from './evaluator';
 import type { FromEvaluator, ToEvaluator } from './protocol';
 import { scope } from '../view/worker-scope';
 
-const evaluator = new Evaluator();
+const evaluator = new Evaluator((id, step) => scope.postMessage({ type: 'at', id, step } satisfies FromEvaluator));
 
 scope.onmessage = ({ data }: MessageEvent<ToEvaluator>) => {
   const work = () => {

@@ -42,6 +42,9 @@ export class Evaluator {
   private readonly cache = new MeshCache();
   private readonly sent = new Set<string>();
 
+  /** @param onStep told which step of a job is under way */
+  constructor(private readonly onStep?: (id: number, step: string) => void) {}
+
   /** The answer to a message; null where none is due. A failure is an answer too. */
   handle(data: ToEvaluator): Answer | null {
     if (data.type === 'forget') {
@@ -66,7 +69,9 @@ export class Evaluator {
       problems,
       notes,
     } = askingFirst(job.asksFirst ?? false, () =>
-      evaluateRibbon(job.ribbon, job.loop, job.frame, job.detail, this.cache),
+      evaluateRibbon(job.ribbon, job.loop, job.frame, job.detail, this.cache, undefined, (step) =>
+        this.onStep?.(job.id, step.id),
+      ),
     );
     const key = crevices ? `${own}/crevices` : own;
     const transfer: Transferable[] = [];

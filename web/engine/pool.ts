@@ -16,6 +16,8 @@ interface Seat {
     readonly deadline: ReturnType<typeof setTimeout>;
     /** Milliseconds, as of performance.now. */
     readonly began: number;
+    /** The step that is under way. */
+    step?: string;
   } | null;
 }
 
@@ -79,15 +81,22 @@ export class EvaluatorPool {
     return Math.max(0, ...this.seats.map(({ current }) => (current ? now - current.began : 0)));
   }
 
-  /** Ends every job that has taken so many milliseconds, with its worker, and answers it with an Error. */
-  stop(after: number, message: string): void {
+  /**
+   * Ends every job that has taken so many milliseconds, with its worker, and answers it with an Error.
+   *
+   * @returns the steps that were under way
+   */
+  stop(after: number, message: string): string[] {
     const now = performance.now();
+    const steps: string[] = [];
     for (const seat of this.seats)
       if (seat.current && now - seat.current.began >= after) {
+        if (seat.current.step !== undefined) steps.push(seat.current.step);
         // It did not die by itself.
         this.deaths--;
         this.died(seat, message);
       }
+    return steps;
   }
 
   dispose(): void {
@@ -111,6 +120,7 @@ export class EvaluatorPool {
     seat.warm = false;
     worker.onmessage = ({ data }: MessageEvent<FromEvaluator>) => {
       if (data.id !== seat.current?.id) return;
+      if (data.type === 'at') return void (seat.current.step = data.step);
       this.deaths = 0;
       seat.warm = true;
       this.finish(seat, data.type === 'failed' ? new Error(data.message) : data);

@@ -74,7 +74,11 @@ export interface JobFailed {
 }
 
 export type ToEvaluator = EvaluateJob | { readonly type: 'forget'; readonly topologies: readonly string[] };
-export type FromEvaluator = EvaluateResult | JobFailed;
+export type FromEvaluator =
+  | EvaluateResult
+  | JobFailed
+  /** The step that is under way. */
+  | { readonly type: 'at'; readonly id: number; readonly step: string };
 
 /** What the seam worker is to do: tell from the motions alone, or measure the shapes too. */
 export interface SeamJob {
@@ -100,6 +104,8 @@ export type FromSeam =
       /** Repairs that use the form's own symmetry, by the key of the finding. */
       readonly symmetry: Readonly<Record<string, readonly Repair[]>>;
     }
+  /** The ribbon whose shapes at f = 0 and f = N are being made. */
+  | { readonly type: 'at'; readonly id: number; readonly ribbon: string }
   | { readonly type: 'progress'; readonly id: number; readonly done: number; readonly total: number }
   | { readonly type: 'steps'; readonly id: number; readonly ribbons: readonly RibbonMeasure[] }
   | JobFailed;

@@ -13,6 +13,8 @@ export interface SeamMeasure {
   readonly symmetry: Readonly<Record<string, readonly Repair[]>>;
   /** Share of the step sizes measured, 0…1. */
   readonly progress: number;
+  /** The ribbon whose shapes are being made at the moment. */
+  readonly at?: string;
   readonly message?: string;
 }
 
@@ -43,6 +45,7 @@ export class SeamWatch {
       if (data.id !== this.id) return;
       if (data.type === 'shapes')
         this.set({ ...this.current, state: 'shapes', ribbons: data.ribbons, symmetry: data.symmetry, progress: 0 });
+      else if (data.type === 'at') this.set({ ...this.current, at: data.ribbon });
       else if (data.type === 'progress') this.set({ ...this.current, progress: data.done / data.total });
       else if (data.type === 'steps')
         this.set({ ...this.current, state: 'complete', ribbons: data.ribbons, progress: 1 });

@@ -23,6 +23,7 @@ async function measure(job: SeamJob): Promise<void> {
   for (const ribbon of piece.ribbons) {
     await breathe();
     if (newest !== id) return;
+    post({ type: 'at', id, ribbon: ribbon.name });
     ribbons.push(measureClosure(piece, ribbon, proof, detail));
   }
   const { findings } = judge(proof, ribbons);

@@ -5,7 +5,7 @@ import { MeshCache } from '../../evaluate/mesh-cache';
 import { evaluateRibbon } from '../../evaluate/ribbon';
 import { newRibbon, newStep } from '../../piece/piece';
 import { edgeLengths } from '../../shape/edge-lengths';
-import { linksBetween } from '../../shape/links';
+import { linksBetween, TooManyPairs } from '../../shape/links';
 import type { Mesh } from '../../shape/mesh';
 import { topologyOf } from '../../shape/topology';
 import { stepKind } from '../index';
@@ -178,5 +178,25 @@ describe('structure', () => {
     expect([0, 30, 89, 91, 180].map((a) => groups(a, big))).toEqual([54, 6, 6, 1, 1]);
     expect(groups(30, run('geodesic', { frequency: 12 }))).toBe(1);
     expect(groups(0, dodecahedron)).toBe(12);
+  });
+});
+
+describe('links of very many pairs', () => {
+  it('are refused with how many there are, before any is made', () => {
+    // 4,000 points in a metre, all within reach of each other: 7,998,000 pairs, in the time it takes to count them.
+    const p = Array.from({ length: 12_000 }, (_, i) => ((i * 7919) % 9973) / 9973);
+    expect(() => linksBetween(p, 5, 6)).toThrow(TooManyPairs);
+    try {
+      linksBetween(p, 5, 6);
+    } catch (error) {
+      expect(error).toMatchObject({ pairs: 7_998_000, counted: true });
+    }
+    // 60,000 are not even counted.
+    const many = Array.from({ length: 180_000 }, (_, i) => ((i * 7919) % 99_991) / 99_991);
+    expect(() => linksBetween(many, 5, 6)).toThrow(TooManyPairs);
+    const mesh = step('nest', form('torus', { ringSegments: 80, pipeSegments: 32 }), { copies: 3 });
+    expect(() => step('links', mesh, { radius: 1.5 })).toThrow(
+      /pairs of points are nearer than the radius, and at most 2M/,
+    );
   });
 });

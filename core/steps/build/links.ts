@@ -2,13 +2,25 @@ import { choice, number, toggle } from '../../declare/params';
 import { beside } from '../../copies/beside';
 import { centresOf, copySizes, pointsMesh } from '../../copies/copies';
 import { curvesFrom, polylinesOf } from '../../shape/curves/curves';
-import { linksBetween } from '../../shape/links';
+import { linksBetween, MOST_PAIRS, TooManyPairs } from '../../shape/links';
 import { Sweeper } from '../../shape/curves/sweep';
 import { joined } from '../../shape/join';
 import type { Mesh } from '../../shape/mesh';
 import { edgeLengths } from '../../shape/edge-lengths';
 import { outlinePoints } from '../../shape/outline';
-import { brief, checkFaces, defineStep, StepProblem } from '../step';
+import { brief, checkFaces, defineStep, formatCount, StepProblem } from '../step';
+
+/** Says how many pairs are too many. */
+function pairsOf(find: () => number[]): number[] {
+  try {
+    return find();
+  } catch (error) {
+    if (!(error instanceof TooManyPairs)) throw error;
+    throw new StepProblem(
+      `${error.counted ? '' : 'Up to '}${formatCount(error.pairs)} pairs of points are nearer than the radius, and at most ${formatCount(MOST_PAIRS)} can be joined. Use a smaller radius, or put Links before the steps that make many points.`,
+    );
+  }
+}
 
 /** Lines between points that are near each other. */
 export const links = defineStep({
@@ -70,7 +82,7 @@ export const links = defineStep({
         `Links between ${c.vertexCount} points would take too long; put Links before the steps that make many points, at most 60 000.`,
       );
     const sizes = v.relative === 'sizes' ? (copies ? copySizes(copies) : edgeLengths(input)) : undefined;
-    const pairs = linksBetween(p, v.radius, v.most, v.least, sizes);
+    const pairs = pairsOf(() => linksBetween(p, v.radius, v.most, v.least, sizes));
     if (v.rod === 0) {
       const lines = Array.from({ length: pairs.length / 2 }, (_, i) => ({
         vertices: [pairs[2 * i], pairs[2 * i + 1]],

@@ -18,6 +18,7 @@ export const cycle = defineColourMotion({
   params: {
     colour: colour('From', '#D9483B', 'The colour at the start of the loop.', { moves: false }),
     turns: number('Turns', 1, 'Times round the wheel per loop; below 0 it goes the other way.', {
+      perLoop: 1,
       unit: 'turns',
       min: -100,
       max: 100,

@@ -31,6 +31,7 @@ export const gradient = defineColourMotion({
       'How one colour blends into the next.',
     ),
     turns: number('Turns', 1, 'Times along the ring per loop.', {
+      perLoop: 1,
       unit: 'turns',
       min: -100,
       max: 100,

@@ -88,6 +88,7 @@ export const wave = defineMotion({
     low: number('Low', 0, 'The lowest value it reaches.', { moves: false }),
     high: number('High', 1, 'The highest value it reaches.', { moves: false }),
     turns: number('Turns', 1, 'Whole cycles per loop. A fraction does not close.', {
+      perLoop: 1,
       unit: 'turns',
       min: -1000,
       max: 1000,

@@ -105,7 +105,7 @@ function ShapeWords() {
     measure.state === 'failed' ? (
       <>The shape could not be measured: {measure.message}</>
     ) : measure.state === 'measuring' ? (
-      `Measuring frame 0 against frame ${frames}…`
+      `Measuring frame 0 against frame ${frames}${measure.at ? `: the shape of ${measure.at} is being made` : ''}…`
     ) : open.length > 0 ? (
       <>
         Frame {frames} should be frame 0. Largest distance now{' '}

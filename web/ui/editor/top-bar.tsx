@@ -253,6 +253,7 @@ function SeamChip() {
   );
   const state = useEditor((s) => s.measure.state);
   const open = useEditor((s) => s.drawer === 'seam');
+  const at = useEditor((s) => s.measure.at);
   const measuring = gaps === 0 && state === 'measuring';
   const words =
     gaps > 0
@@ -280,7 +281,7 @@ function SeamChip() {
       data-testid="seam-chip"
       aria-expanded={open}
       aria-live="polite"
-      title="Open the seam check"
+      title={measuring && at ? `The seam check waits for the shape of ${at}` : 'Open the seam check'}
       {...tone}
       display="flex"
       alignItems="center"

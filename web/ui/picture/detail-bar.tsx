@@ -1,7 +1,9 @@
 'use client';
 
 import { Flex, Text, chakra } from '@chakra-ui/react';
+import { stepKind } from '@maypole/core/steps/index';
 import { Gauge } from 'lucide-react';
+import { tell } from '../parts/toasts';
 import { useReadiness } from '../state/geometry';
 import { session } from '../state/session';
 import { useEditor } from '../state/store';
@@ -71,7 +73,7 @@ export function DetailBar({ beneath, narrow }: { beneath: boolean; narrow: boole
       </Text>
       {!beneath && <SubframesChoice narrow={narrow} />}
       {long > 0 ? (
-        <BarAction words="Stop it" onClick={() => session()?.engine.stopSlow()} />
+        <BarAction words="Stop it" onClick={stopSlow} />
       ) : stopped > 0 ? (
         <BarAction words="Work it out" onClick={() => session()?.engine.retry()} />
       ) : (
@@ -79,6 +81,29 @@ export function DetailBar({ beneath, narrow }: { beneath: boolean; narrow: boole
       )}
     </Flex>
   );
+}
+
+/** Stops the shape that takes long, and switches the step off that it was at: one undo brings it back. */
+function stopSlow() {
+  const steps = session()?.engine.stopSlow() ?? [];
+  const { piece, edit, undo } = useEditor.getState();
+  const found = piece.ribbons.flatMap((r) => r.steps.filter((s, i) => i > 0 && s.on && steps.includes(s.id)));
+  if (found.length === 0) return;
+  const titles = found.map((s) => stepKind(s.kind).title).join(', ');
+  const ids = new Set(found.map((s) => s.id));
+  const made = edit(`Stop ${titles}`, (p) => ({
+    ...p,
+    ribbons: p.ribbons.map((r) =>
+      r.steps.some((s) => ids.has(s.id))
+        ? { ...r, steps: r.steps.map((s) => (ids.has(s.id) ? { ...s, on: false } : s)) }
+        : r,
+    ),
+  }));
+  if (made)
+    tell(`${titles} took long and ${found.length === 1 ? 'is' : 'are'} switched off.`, {
+      label: 'Undo',
+      onClick: undo,
+    });
 }
 
 function BarAction({ words, onClick }: { words: string; onClick: () => void }) {
