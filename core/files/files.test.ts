@@ -91,6 +91,32 @@ describe('shapes from files', () => {
     expect(faceCount(mesh.connectivity)).toBe(2);
     expect(surfaceArea(mesh)).toBeCloseTo(1 + Math.SQRT2 / 2, 5);
   });
+  it('an STL of a third of a million triangles whose corners are shared is taken, however small it is', async () => {
+    // 408 × 409 quads: 333,744 triangles, a million corners of which 167,690 are different.
+    const [w, h] = [408, 409];
+    const bytes = new Uint8Array(84 + 50 * 2 * w * h);
+    const view = new DataView(bytes.buffer);
+    view.setUint32(80, 2 * w * h, true);
+    for (const scale of [1, 1e-9]) {
+      let at = 84;
+      for (let y = 0; y < h; y++)
+        for (let x = 0; x < w; x++)
+          for (const corners of [
+            [0, 0, 1, 0, 1, 1],
+            [0, 0, 1, 1, 0, 1],
+          ]) {
+            for (let k = 0; k < 3; k++) {
+              view.setFloat32(at + 12 + 12 * k, (x + corners[2 * k]) * scale, true);
+              view.setFloat32(at + 16 + 12 * k, (y + corners[2 * k + 1]) * scale, true);
+              view.setFloat32(at + 20 + 12 * k, 0, true);
+            }
+            at += 50;
+          }
+      const mesh = await importShape('sheet.stl', bytes);
+      expect(mesh.positions.length / 3).toBe((w + 1) * (h + 1));
+      expect(mesh.connectivity.faceStart.length - 1).toBe(2 * w * h);
+    }
+  });
   it('STL as text and binary, corners joined', async () => {
     const triangles = trianglesOf(form('platonic', { solid: 'octahedron' })).triangles;
     const p = form('platonic', { solid: 'octahedron' }).positions;

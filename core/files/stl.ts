@@ -1,6 +1,7 @@
 import { welded } from '../shape/weld';
 import type { Mesh } from '../shape/mesh';
 import { boundsOf } from '../shape/measure';
+import { SamePoints } from '../shape/same-points';
 import { Soup } from './soup';
 import { checkCounts, FileTrouble } from './trouble';
 import { Words } from './words';
@@ -8,16 +9,22 @@ import { Words } from './words';
 /** A shape as triangles in stereolithography format, text or binary; corners that lie together are joined. */
 export function readStl(bytes: Uint8Array): Mesh {
   const soup = new Soup();
+  // Each triangle has corners of its own in the file: those that are the same in every bit are one, and count as one.
+  const same = new SamePoints();
+  const corner = (x: number, y: number, z: number) => {
+    const at = same.first(x, y, z, soup.points);
+    if (at === soup.points) soup.point(x, y, z);
+    return at;
+  };
   const triangle = (p: readonly number[]) => {
-    const first = soup.points;
-    for (let i = 0; i < 9; i += 3) soup.point(p[i], p[i + 1], p[i + 2]);
-    soup.face([first, first + 1, first + 2]);
+    const [a, b, c] = [0, 3, 6].map((i) => corner(p[i], p[i + 1], p[i + 2]));
+    if (a !== b && b !== c && c !== a) soup.face([a, b, c]);
   };
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   const count = bytes.length >= 84 ? view.getUint32(80, true) : -1;
   // Binary files may begin with “solid”, too; only their length tells them for certain.
   if (bytes.length === 84 + 50 * count) {
-    checkCounts(3 * count, count);
+    checkCounts(0, count);
     for (let t = 0; t < count; t++)
       triangle(Array.from({ length: 9 }, (_, i) => view.getFloat32(84 + 50 * t + 12 + 4 * i, true)));
   } else {
@@ -45,7 +52,7 @@ function readText(bytes: Uint8Array, claimed: number, triangle: (p: readonly num
     else if (word === 'vertex') {
       for (let k = 0; k < 3; k++) corners.push(words.number());
       if (corners.length < 9) continue;
-      checkCounts(3 * ++triangles, triangles);
+      checkCounts(0, ++triangles);
       triangle(corners);
       corners = [];
     }

@@ -183,8 +183,6 @@ describe('a longer loop', () => {
       ...finishParts.all.map((k) => ({ what: k.kind, params: k.params })),
       ...sceneListNames.flatMap((list) => sceneLists[list].kinds.all.map((k) => ({ what: k.kind, params: k.params }))),
     ];
-    // What moves is where something stands, and not how fast it goes.
-    const POWERED = /loop/;
     let perLoop = 0;
     for (const { what, params } of kinds)
       for (const [name, p] of Object.entries(params)) {
@@ -194,7 +192,7 @@ describe('a longer loop', () => {
           ['/loop', 'm/loop'].includes(p.unit) || /\b(per|in a) loop\b/i.test(p.help) ? 1 : p.unit === 'loops' ? -1 : 0;
         const exempt =
           `${what}.${name}` === 'stream.fall' ||
-          /share of the loop/i.test(p.help) ||
+          (/share of the loop|looks closed|closes\.$/i.test(p.help) && p.moves) ||
           p.unit === '°' ||
           (p.type === 'number' && p.time);
         if (!exempt) expect(Math.sign(powerOf(p)), `${what}.${name}: ${p.help}`).toBe(per);

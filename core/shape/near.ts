@@ -5,8 +5,10 @@ export class NearPoints {
   constructor(
     private readonly p: ArrayLike<number>,
     private readonly cell: number,
+    /** Points to begin with; all of them unless it is said. */
+    count = p.length / 3,
   ) {
-    for (let v = 0; v < p.length / 3; v++) this.put(v);
+    for (let v = 0; v < count; v++) this.put(v);
   }
 
   private key(x: number, y: number, z: number): number {
@@ -14,7 +16,8 @@ export class NearPoints {
     return (Math.imul(x, 73_856_093) ^ Math.imul(y, 19_349_663) ^ Math.imul(z, 83_492_791)) | 0;
   }
 
-  private put(v: number): void {
+  /** Takes one more point in. */
+  put(v: number): void {
     const key = this.key(
       Math.floor(this.p[3 * v] / this.cell),
       Math.floor(this.p[3 * v + 1] / this.cell),

@@ -2,17 +2,29 @@ import { carried } from './attributes';
 import { curvesFrom, polylinesOf } from './curves/curves';
 import type { Connectivity, Mesh } from './mesh';
 import { NearPoints } from './near';
+import { SamePoints } from './same-points';
 
-/** Each point, in order, joined to the first one before it within a distance; faces that collapse go. */
+/**
+ * Each point, in order, joined to the first one before it within a distance; faces that collapse go. Only points that
+ * are joined to none are looked for, which lie farther than that from each other, so that the time is linear in points
+ * wherever they are.
+ */
 export function welded(mesh: Mesh, distance: number): Mesh {
   const c = mesh.connectivity;
   const p = mesh.positions;
   const into = Uint32Array.from({ length: c.vertexCount }, (_, v) => v);
-  const near = new NearPoints(p, Math.max(distance, 1e-6));
-  for (let v = 0; v < c.vertexCount; v++)
-    near.within(p[3 * v], p[3 * v + 1], p[3 * v + 2], distance, (u) => {
-      if (u < into[v] && into[u] === u) into[v] = u;
-    });
+  if (distance > 0) {
+    const near = new NearPoints(p, distance, 0);
+    for (let v = 0; v < c.vertexCount; v++) {
+      near.within(p[3 * v], p[3 * v + 1], p[3 * v + 2], distance, (u) => {
+        if (u < into[v]) into[v] = u;
+      });
+      if (into[v] === v) near.put(v);
+    }
+  } else {
+    const same = new SamePoints(c.vertexCount);
+    for (let v = 0; v < c.vertexCount; v++) into[v] = same.first(p[3 * v], p[3 * v + 1], p[3 * v + 2], v);
+  }
   const name = new Int32Array(c.vertexCount).fill(-1);
   const from: number[] = [];
   for (let v = 0; v < c.vertexCount; v++) if (into[v] === v) name[v] = from.push(v) - 1;

@@ -10,8 +10,8 @@ export const MAX_DOCUMENT = LIMITS.document;
 /** Largest thumbnail strip, in bytes. */
 export const MAX_THUMBNAIL = 4 * 1024 * 1024;
 
-/** Largest file that is taken in beside a piece, in bytes. */
-export const MAX_ASSET = 64 * 1024 * 1024;
+/** Largest file that is taken in beside a piece, in bytes: a PGM of 8,192 × 8,192 with its header. */
+export const MAX_ASSET = 64 * 1024 * 1024 + 4096;
 
 /** Days that a piece stays in the bin. */
 export const BIN_DAYS = 60;

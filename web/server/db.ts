@@ -1,3 +1,4 @@
+import { sql } from 'drizzle-orm';
 import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
 import pg from 'pg';
 import * as schema from './schema';
@@ -14,6 +15,14 @@ export function connect(url: string): Database & { $client: pg.Pool } {
   // An idle connection may be cut when the database stops; the next query says so by itself.
   pool.on('error', () => undefined);
   return drizzle(pool, { schema }) as Database & { $client: pg.Pool };
+}
+
+/**
+ * Has something that is counted for itself until the transaction ends: whoever else counts the same waits, and sees then
+ * what was done. For what may be so many at most, or must be one at least.
+ */
+export async function holdCount(tx: Pick<Database, 'execute'>, what: string): Promise<void> {
+  await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${`maypole count of ${what}`}, 0))`);
 }
 
 /** The application's database, named by DATABASE_URL. */

@@ -2,7 +2,7 @@ import type { LookKind } from '@maypole/core/looks/look';
 import { readPiece } from '@maypole/core/piece/read';
 import { and, count, desc, eq, isNull } from 'drizzle-orm';
 import type { KeptLook } from './contract';
-import type { Database } from './db';
+import { holdCount, type Database } from './db';
 import { AppError } from './http/app-error';
 import { looks } from './schema';
 
@@ -30,13 +30,16 @@ export async function listLooks(db: Database, kind: LookKind): Promise<KeptLook[
 export async function keepLook(db: Database, kind: LookKind, source: string): Promise<KeptLook> {
   const read = readPiece(source);
   if (!read.ok) throw new AppError(422, read.message);
-  const [{ n }] = await db
-    .select({ n: count() })
-    .from(looks)
-    .where(and(eq(looks.kind, kind), isNull(looks.deletedAt)));
-  if (n >= MOST_LOOKS) throw new AppError(422, `${MOST_LOOKS} of these are kept already; take some away first.`);
-  const [row] = await db.insert(looks).values({ kind, name: read.piece.name, source }).returning(columns);
-  return asLook(row);
+  return db.transaction(async (tx) => {
+    await holdCount(tx, 'looks');
+    const [{ n }] = await tx
+      .select({ n: count() })
+      .from(looks)
+      .where(and(eq(looks.kind, kind), isNull(looks.deletedAt)));
+    if (n >= MOST_LOOKS) throw new AppError(422, `${MOST_LOOKS} of these are kept already; take some away first.`);
+    const [row] = await tx.insert(looks).values({ kind, name: read.piece.name, source }).returning(columns);
+    return asLook(row);
+  });
 }
 
 /** Takes one away; its row stays, with the moment. */

@@ -3,7 +3,7 @@ import { readPiece } from '@maypole/core/piece/read';
 import { proveSeam } from '@maypole/core/seam/proof';
 import { and, desc, eq, isNotNull, isNull, lte, or, sql } from 'drizzle-orm';
 import type { Conflict, PieceSummary, StoredPiece, StoredRevision } from './contract';
-import type { Database } from './db';
+import { holdCount, type Database } from './db';
 import { AppError } from './http/app-error';
 import { placeInLine, type Line } from './past/line';
 import { savedOf } from './past/saved';
@@ -82,6 +82,7 @@ export async function createPiece(
 ): Promise<StoredPiece> {
   const facts = factsOf(source);
   return db.transaction(async (tx) => {
+    await holdCount(tx, 'pieces');
     await assertRoomForPiece(tx, madeBy);
     // The moment itself, not that of the transaction's beginning: several may be made in one.
     const [row] = await tx

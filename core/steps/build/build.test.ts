@@ -194,8 +194,8 @@ describe('links of very many pairs', () => {
     // 60,000 are not even counted.
     const many = Array.from({ length: 180_000 }, (_, i) => ((i * 7919) % 99_991) / 99_991);
     expect(() => linksBetween(many, 5, 6)).toThrow(TooManyPairs);
-    const mesh = step('nest', form('torus', { ringSegments: 80, pipeSegments: 32 }), { copies: 3 });
-    expect(() => step('links', mesh, { radius: 1.5 })).toThrow(
+    const mesh = run('nest', { copies: 3 }, run('torus', { ringSegments: 80, pipeSegments: 32 }));
+    expect(() => run('links', { radius: 1.5 }, mesh)).toThrow(
       /pairs of points are nearer than the radius, and at most 2M/,
     );
   });

@@ -7,6 +7,7 @@ import { contentSecurityPolicy, SAFETY_HEADERS } from '../http/guard';
 import { CLIENT, REQUEST, SECURE } from '../http/visit';
 import { clientOf, isLoopback, isProxy, plainAddress, proxyList } from './client';
 import { FRONT, type FrontFigures } from './figures';
+import { personOf } from './known-sessions';
 import { endLingering, linger } from './linger';
 import { log } from './log';
 import { metrics } from './metrics';
@@ -73,6 +74,7 @@ export function front({ answer, tls, proxies: proxiesText, hosts, secureOnly, fi
       response.writeHead(status, {
         ...SAFETY_HEADERS,
         ...headers,
+        'Cache-Control': 'no-store',
         'Content-Type': 'application/json',
         'Content-Length': Buffer.byteLength(body),
         Connection: 'close',
@@ -81,7 +83,9 @@ export function front({ answer, tls, proxies: proxiesText, hosts, secureOnly, fi
       done(error);
     };
 
+    const secure = tls !== undefined || (isProxy(peer, proxies) && request.headers['x-forwarded-proto'] === 'https');
     const refused = refusalOf({
+      secure,
       method,
       url,
       host: request.headers.host ?? null,
@@ -91,7 +95,6 @@ export function front({ answer, tls, proxies: proxiesText, hosts, secureOnly, fi
     });
     if (refused)
       return turnAway(refused.status, refused.error, refused.status === 405 ? { Allow: METHODS.join(', ') } : {});
-    const secure = tls !== undefined || (isProxy(peer, proxies) && request.headers['x-forwarded-proto'] === 'https');
     // The command that has started it asks how it is, on this machine.
     if (secureOnly && !secure && !(isLoopback(client) && url === '/api/health'))
       return turnAway(
@@ -101,12 +104,15 @@ export function front({ answer, tls, proxies: proxiesText, hosts, secureOnly, fi
       );
     if (draining)
       return turnAway(503, 'Maypole is just ending; try again when it has been started.', { 'Retry-After': '5' });
-    const wait = turns.begin(client, request.headers['transfer-encoding'] ? figures.body : length);
+    // Behind one address there may be many people: whoever is signed in has turns of their own.
+    const person = personOf(request.headers.cookie);
+    const who = person === undefined ? client : `person ${person}`;
+    const wait = turns.begin(who, request.headers['transfer-encoding'] ? figures.body : length);
     if (wait) return turnAway(429, wait.error, { 'Retry-After': `${wait.seconds}` });
 
     const begin = () => void answer(request, response);
     response.once('close', () => {
-      turns.end(client, begin);
+      turns.end(who, begin);
       done();
       // A body that nobody read to its end is not waited for long.
       if (!request.complete) linger(request, figures, () => void (request.complete || endSocket(request)));
@@ -125,7 +131,7 @@ export function front({ answer, tls, proxies: proxiesText, hosts, secureOnly, fi
     for (const [name, value] of Object.entries(SAFETY_HEADERS)) response.setHeader(name, value);
     if (secure) response.setHeader('Strict-Transport-Security', 'max-age=31536000');
     watchBody(request, response, figures, turnAway);
-    turns.work(client, begin);
+    turns.work(who, begin);
   };
 
   const limits = {
@@ -226,6 +232,6 @@ function badRequest(error: NodeJS.ErrnoException, socket: Duplex): void {
   metrics().refused.inc({ why: status.slice(0, 3) });
   const body = JSON.stringify({ error: words });
   socket.end(
-    `HTTP/1.1 ${status}\r\nContent-Type: application/json\r\nContent-Length: ${body.length}\r\nConnection: close\r\n\r\n${body}`,
+    `HTTP/1.1 ${status}\r\nContent-Type: application/json\r\nCache-Control: no-store\r\nContent-Length: ${body.length}\r\nConnection: close\r\n\r\n${body}`,
   );
 }

@@ -18,12 +18,26 @@ export function log(): Logger {
   return (globalThis.maypoleLog ??= make(process.env.MAYPOLE_LOGS));
 }
 
+/**
+ * A line without the values of a query that failed: those are what people made, and digests of what is secret. The
+ * library for queries writes them behind its text, up to the stack.
+ */
+export function withoutValues(line: Record<string, unknown>): Record<string, unknown> {
+  return Object.fromEntries(
+    Object.entries(line).map(([name, value]) => [
+      name,
+      typeof value === 'string' ? value.replace(/(^|\n)params: [\s\S]*?(?=\n {4}at |$)/g, '$1params: left out') : value,
+    ]),
+  );
+}
+
 function make(folder: string | undefined): Logger {
-  const options = { base: null, timestamp: pino.stdTimeFunctions.isoTime };
+  const options = { base: null, timestamp: pino.stdTimeFunctions.isoTime, formatters: { log: withoutValues } };
   if (!folder) return pino({ ...options, enabled: process.env.MAYPOLE_LOG !== undefined }, pino.destination(2));
-  mkdirSync(folder, { recursive: true });
+  mkdirSync(folder, { recursive: true, mode: 0o700 });
   const stream = createStream((_time, index) => (index ? `maypole.${index}.jsonl` : 'maypole.jsonl'), {
     path: folder,
+    mode: 0o600,
     size: SIZE,
     maxFiles: FILES,
     rotate: FILES,

@@ -11,6 +11,8 @@ export interface Refusal {
 export const METHODS = ['GET', 'HEAD', 'POST', 'PUT', 'DELETE'];
 
 interface Asked {
+  /** Whether it came over TLS. */
+  readonly secure: boolean;
   readonly method: string;
   readonly url: string;
   readonly host: string | null;
@@ -21,7 +23,7 @@ interface Asked {
 }
 
 /** Why a request is refused whatever it is for; undefined for one that is not. */
-export function refusalOf({ method, url, host, origin, length, allowed }: Asked): Refusal | undefined {
+export function refusalOf({ secure, method, url, host, origin, length, allowed }: Asked): Refusal | undefined {
   if (!METHODS.includes(method)) return { status: 405, error: `Maypole does not know the method ${method}.` };
   try {
     decodeURIComponent(url.split('?')[0]);
@@ -29,7 +31,7 @@ export function refusalOf({ method, url, host, origin, length, allowed }: Asked)
     return { status: 400, error: 'This address has a “%” that stands for nothing; write “%25” for the sign itself.' };
   }
   if (url.includes('%00')) return { status: 400, error: 'An address cannot have a zero in it.' };
-  const foreign = refusal(method, host, origin, allowed);
+  const foreign = refusal(method, host, origin, allowed, secure);
   if (foreign) return { status: 403, error: foreign };
   if (!(length <= FRONT.body))
     return { status: 413, error: `This is larger than ${FRONT.body / 1024 ** 2} MB, the most that is taken anywhere.` };

@@ -10,8 +10,16 @@ function hostName(host: string): string {
  * Why a request is refused, or null when it is fine.
  *
  * @param allowed further host names, from MAYPOLE_HOSTS, separated by commas
+ * @param secure whether it came over TLS: a page of the same name without it is another origin (RFC 6454); undefined
+ *   where that is not known
  */
-export function refusal(method: string, host: string | null, origin: string | null, allowed = ''): string | null {
+export function refusal(
+  method: string,
+  host: string | null,
+  origin: string | null,
+  allowed = '',
+  secure?: boolean,
+): string | null {
   const names = new Set([
     ...LOCAL,
     ...allowed
@@ -22,13 +30,16 @@ export function refusal(method: string, host: string | null, origin: string | nu
   if (!host || !names.has(hostName(host)))
     return `Maypole does not answer to the name “${host ?? ''}”. Open it by the address it printed, or list the name in MAYPOLE_HOSTS.`;
   if (method === 'GET' || method === 'HEAD' || origin === null) return null;
-  let from: string;
+  let from: URL | undefined;
   try {
-    from = new URL(origin).host;
+    from = new URL(origin);
   } catch {
-    from = '';
+    from = undefined;
   }
-  return from === host ? null : `A page from “${origin}” may not change anything here.`;
+  const scheme = secure === undefined ? from?.protocol : secure ? 'https:' : 'http:';
+  return from?.host === host && from.protocol === scheme
+    ? null
+    : `A page from “${origin}” may not change anything here.`;
 }
 
 /** The content security policy of a page, for a nonce that is new with every request. */

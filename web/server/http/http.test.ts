@@ -21,6 +21,13 @@ describe('who may ask', () => {
     expect(refusal('GET', '127.0.0.1.evil.example', null)).not.toBeNull();
     expect(refusal('GET', 'studio.example:4173', null, 'wall.example, Studio.Example')).toBeNull();
   });
+  it('a page of the same name without TLS is another origin where it came over TLS, and the other way round', () => {
+    const host = 'maypole.studio.example';
+    expect(refusal('PUT', host, `https://${host}`, host, true)).toBeNull();
+    expect(refusal('PUT', host, `http://${host}`, host, true)).toContain(`“http://${host}”`);
+    expect(refusal('PUT', '127.0.0.1:4173', 'http://127.0.0.1:4173', '', false)).toBeNull();
+    expect(refusal('PUT', '127.0.0.1:4173', 'https://127.0.0.1:4173', '', false)).not.toBeNull();
+  });
   it('pages of other origins may look but not change', () => {
     expect(refusal('POST', '127.0.0.1:4173', 'http://127.0.0.1:4173')).toBeNull();
     for (const origin of ['http://evil.example', 'http://127.0.0.1:9999', 'null', 'nonsense'])

@@ -1,6 +1,8 @@
 import { database } from '../db';
 import { log } from '../front/log';
+import { noteSession } from '../front/known-sessions';
 import { admit, type Who } from '../people/admit';
+import { isOpen } from '../people/open';
 import type { Person } from '../people/person';
 import { noteDeed } from '../people/trail';
 import { answerOf } from './answer-of';
@@ -47,9 +49,14 @@ const NONE = Buffer.alloc(0);
  */
 export function route<P = unknown>(rules: RouteRules, handler: (call: Call<P>) => Promise<Response>): Route {
   const answer = async (request: Request, context?: { params: Promise<unknown> }): Promise<Response> => {
-    const visit = visitOf(request.headers);
+    let visit = visitOf(request.headers);
     try {
       const person = await admit(rules.who, request);
+      if (person && isOpen()) {
+        visit = { ...visit, who: `person ${person.id}` };
+        // From here on the way in knows whose requests these are.
+        noteSession(request.headers.get('cookie'), person.id);
+      }
       const call = {
         request,
         params: ((await context?.params) ?? {}) as P,
@@ -76,7 +83,13 @@ export function route<P = unknown>(rules: RouteRules, handler: (call: Call<P>) =
       if (known)
         return Response.json(
           { error: known.error },
-          { status: known.status, headers: known.status === 503 || known.status === 429 ? { 'Retry-After': '2' } : {} },
+          {
+            status: known.status,
+            headers: {
+              'Cache-Control': 'no-store',
+              ...(known.status === 503 || known.status === 429 ? { 'Retry-After': '2' } : {}),
+            },
+          },
         );
       const told = error instanceof Error ? (error.stack ?? error.message) : `${error}`;
       log().error({ request: visit.request, error: told }, 'fault');
@@ -86,7 +99,7 @@ export function route<P = unknown>(rules: RouteRules, handler: (call: Call<P>) =
             `Maypole could not do this; its log says why${visit.request ? ` under ${visit.request}` : ''}. Nothing ` +
             'you made was changed.',
         },
-        { status: 500 },
+        { status: 500, headers: { 'Cache-Control': 'no-store' } },
       );
     }
   };

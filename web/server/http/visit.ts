@@ -7,6 +7,8 @@ export const SECURE = 'x-maypole-secure';
 export interface Visit {
   /** Address it comes from; `local` where no way in stood before the application (in tests). */
   readonly client: string;
+  /** Whose turn it is, where there are lines: the person where people have accounts, else the address. */
+  readonly who: string;
   /** Its number in the log. */
   readonly request: string;
   /** Whether it came over TLS. */
@@ -14,8 +16,10 @@ export interface Visit {
 }
 
 export function visitOf(headers: Pick<Headers, 'get'>): Visit {
+  const client = headers.get(CLIENT) ?? 'local';
   return {
-    client: headers.get(CLIENT) ?? 'local',
+    client,
+    who: client,
     request: headers.get(REQUEST) ?? '',
     secure: headers.get(SECURE) === '1',
   };

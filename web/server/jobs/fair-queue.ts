@@ -15,9 +15,10 @@ export class FairQueue<T> {
     this.length++;
   }
 
-  /** The next, from the client that has been served longest ago. */
-  shift(): T | undefined {
+  /** The next, from the client that has been served longest ago, of those that may have their turn. */
+  shift(may: (client: string) => boolean = () => true): T | undefined {
     for (const [client, line] of this.lines) {
+      if (!may(client)) continue;
       const item = line.shift()!;
       // To the end of the round.
       this.lines.delete(client);

@@ -6,6 +6,11 @@ export interface JobLimits {
   readonly megabytes: number;
   /** What is said where it takes more, after “This took more than 20 seconds”. */
   readonly remedy: string;
+  /**
+   * It may take long: one process is always left for those that do not, and of one client one such job is under way at
+   * a time.
+   */
+  readonly heavy?: true;
 }
 
 const SMALLER = 'Nothing was changed. Make it smaller, or split it, and try again.';
@@ -14,13 +19,23 @@ const SMALLER = 'Nothing was changed. Make it smaller, or split it, and try agai
 export const JOBS = {
   savePiece: { seconds: 20, megabytes: 768, remedy: SMALLER },
   keepTake: { seconds: 20, megabytes: 768, remedy: SMALLER },
-  createPiece: { seconds: 60, megabytes: 1536, remedy: SMALLER },
+  createPiece: { heavy: true, seconds: 60, megabytes: 1536, remedy: SMALLER },
   duplicatePiece: { seconds: 20, megabytes: 768, remedy: SMALLER },
-  exportPiece: { seconds: 60, megabytes: 1536, remedy: 'Take its files out of it, and export them by themselves.' },
-  keepAsset: { seconds: 60, megabytes: 1536, remedy: SMALLER },
-  sheetMovie: { seconds: 60, megabytes: 1024, remedy: 'Make a sheet of fewer variations, or save it as a picture.' },
-  createRender: { seconds: 60, megabytes: 1024, remedy: SMALLER },
-  keepTidy: { seconds: 600, megabytes: 768, remedy: 'It is tried again tomorrow.' },
+  exportPiece: {
+    heavy: true,
+    seconds: 60,
+    megabytes: 1536,
+    remedy: 'Take its files out of it, and export them by themselves.',
+  },
+  keepAsset: { heavy: true, seconds: 60, megabytes: 1536, remedy: SMALLER },
+  sheetMovie: {
+    heavy: true,
+    seconds: 60,
+    megabytes: 1024,
+    remedy: 'Make a sheet of fewer variations, or save it as a picture.',
+  },
+  createRender: { heavy: true, seconds: 60, megabytes: 1024, remedy: SMALLER },
+  keepTidy: { heavy: true, seconds: 600, megabytes: 768, remedy: 'It is tried again tomorrow.' },
   keepLook: { seconds: 20, megabytes: 768, remedy: SMALLER },
 } as const satisfies Record<string, JobLimits>;
 

@@ -101,3 +101,30 @@ describe('waiting lines', () => {
     expect([queue.length, queue.of('a')]).toEqual([0, 0]);
   });
 });
+
+describe('what may take long and what is done soon', () => {
+  const heavy = { ...LIMITS, heavy: true } as const;
+  it('one process is always left for what is done soon, however much of the other waits', async () => {
+    const two = new JobPool({ program, most: 2 });
+    const order: string[] = [];
+    const slow = ['a', 'b', 'c'].map((client) =>
+      two.run(client, 'wait', { ms: 700 }, heavy).then(() => order.push(`slow ${client}`)),
+    );
+    const soon = Array.from({ length: 5 }, (_, i) =>
+      two.run('a', 'add', { a: i, b: 1 }, LIMITS).then(() => order.push('soon')),
+    );
+    await Promise.all(soon);
+    expect(order).toEqual(['soon', 'soon', 'soon', 'soon', 'soon']);
+    await Promise.all(slow);
+    two.close();
+  });
+  it('of one client one that may take long is under way at a time; another’s comes before its next', async () => {
+    const four = new JobPool({ program, most: 4 });
+    const order: string[] = [];
+    const run = (client: string) => four.run(client, 'wait', { ms: 200 }, heavy).then(() => order.push(client));
+    await Promise.all([run('a'), run('a'), run('a'), run('b')]);
+    expect(order.slice(0, 2).sort()).toEqual(['a', 'b']);
+    expect(four.size).toBeLessThanOrEqual(2);
+    four.close();
+  });
+});

@@ -17,6 +17,7 @@ export type Answer =
   | { readonly ok: false; readonly status: number; readonly error: string; readonly fault?: string };
 
 interface Task extends Order {
+  readonly client: string;
   readonly limits: JobLimits;
   readonly resolve: (value: unknown) => void;
   readonly reject: (error: Error) => void;
@@ -50,12 +51,14 @@ export interface PoolOptions {
  */
 export class JobPool {
   private readonly seats: Seat[] = [];
-  private readonly queue = new FairQueue<Task>();
+  /** What is done soon, and what may take long: the latter never has the last process. */
+  private readonly light = new FairQueue<Task>();
+  private readonly heavy = new FairQueue<Task>();
   private readonly most: number;
   private closed = false;
 
   constructor(private readonly options: PoolOptions) {
-    this.most = options.most ?? Math.max(2, availableParallelism());
+    this.most = Math.max(2, options.most ?? availableParallelism());
   }
 
   /**
@@ -65,23 +68,25 @@ export class JobPool {
    *   waits already (429)
    */
   run(client: string, job: string, given: unknown, limits: JobLimits): Promise<unknown> {
-    if (this.queue.of(client) >= WAITING_OF_ONE)
+    if (this.light.of(client) + this.heavy.of(client) >= WAITING_OF_ONE)
       return Promise.reject(
         new AppError(429, `${WAITING_OF_ONE} of your jobs wait already; try again when some are done.`),
       );
     return new Promise((resolve, reject) => {
-      this.queue.push(client, { job, given, limits, resolve, reject });
+      (limits.heavy ? this.heavy : this.light).push(client, { client, job, given, limits, resolve, reject });
       this.next();
     });
   }
 
   private next(): void {
-    metrics().waiting.set(this.queue.length);
-    if (this.queue.length === 0 || this.closed) return;
-    const seat = this.seats.find((s) => !s.task) ?? (this.seats.length < this.most ? this.seat() : undefined);
-    if (!seat) return;
-    const task = this.queue.shift()!;
-    metrics().waiting.set(this.queue.length);
+    metrics().waiting.set(this.light.length + this.heavy.length);
+    if (this.closed) return;
+    const free = this.seats.find((s) => !s.task);
+    if (!free && this.seats.length >= this.most) return;
+    const task = this.due();
+    if (!task) return;
+    const seat = free ?? this.seat();
+    metrics().waiting.set(this.light.length + this.heavy.length);
     clearTimeout(seat.rest);
     seat.task = task;
     seat.began = performance.now();
@@ -90,6 +95,14 @@ export class JobPool {
       if (error) this.end(seat, new AppError(500, 'The process that was to do this has ended; try again.'));
     });
     this.next();
+  }
+
+  /** What is to be done next, where there is a process for it. */
+  private due(): Task | undefined {
+    const soon = this.light.shift();
+    if (soon) return soon;
+    const under = this.seats.flatMap((s) => (s.task?.limits.heavy ? [s.task.client] : []));
+    return under.length < this.most - 1 ? this.heavy.shift((client) => !under.includes(client)) : undefined;
   }
 
   private seat(): Seat {
@@ -176,7 +189,7 @@ export class JobPool {
   close(): void {
     this.closed = true;
     const ending = new AppError(503, 'Maypole is just ending; try again when it has been started.');
-    for (let t = this.queue.shift(); t; t = this.queue.shift()) t.reject(ending);
+    for (const queue of [this.light, this.heavy]) for (let t = queue.shift(); t; t = queue.shift()) t.reject(ending);
     for (const seat of [...this.seats]) this.end(seat, ending);
   }
 
@@ -186,10 +199,10 @@ export class JobPool {
   }
 }
 
-/** Memory a process has in the machine, in megabytes (proc(5): /proc/pid/statm, second word, in pages of 4 KiB). */
+/** Memory a process has in the machine, in megabytes (proc(5): VmRSS in /proc/pid/status, in kB whatever a page is). */
 function residentMegabytes(pid: number): number {
   try {
-    return (Number(readFileSync(`/proc/${pid}/statm`, 'utf8').split(' ')[1]) * 4096) / 1024 ** 2;
+    return Number(/^VmRSS:\s+(\d+) kB/m.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1] ?? 0) / 1024;
   } catch {
     // It has ended, which is told by itself.
     return 0;

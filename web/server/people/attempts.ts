@@ -1,31 +1,68 @@
+import { isIPv6 } from 'node:net';
 import { AppError } from '../http/app-error';
 
-/** Tries that may fail within a quarter of an hour, of one address and for one account. */
-const MOST = { client: 20, account: 10 };
+/**
+ * Tries that may be under way or have failed within a quarter of an hour: for one account from one address, of one
+ * address for whatever accounts, for one account from everywhere, and of a browser that its owner has come in by before.
+ */
+const MOST = { pair: 10, client: 20, account: 100, known: 10 };
 const WINDOW = 15 * 60_000;
 
-/** Failed tries to come in, by whom and for what. */
+/** Where somebody comes from, as far as one can have many: the first 64 bits of an IPv6 address are one connection. */
+export function networkOf(client: string): string {
+  if (!isIPv6(client)) return client;
+  const [head, tail = ''] = client.split('::');
+  const left = head.split(':').filter(Boolean);
+  const right = client.includes('::') ? tail.split(':').filter(Boolean) : [];
+  const all = [...left, ...Array<string>(Math.max(0, 8 - left.length - right.length)).fill('0'), ...right];
+  return `${all
+    .slice(0, 4)
+    .map((x) => parseInt(x, 16).toString(16))
+    .join(':')}::/64`;
+}
+
+/** Who tries to come in. */
+export interface Trying {
+  /** Address it comes from. */
+  readonly client: string;
+  readonly account: string;
+  /** Whether the browser has shown that somebody came into this account by it before. */
+  readonly known?: boolean;
+}
+
+/** Tries to come in, counted before they are made, so that many at once are no more than many one after the other. */
 export class Attempts {
-  private readonly failed = new Map<string, number[]>();
+  private readonly made = new Map<string, number[]>();
   constructor(private readonly now: () => number = Date.now) {}
 
   private recent(key: string): number[] {
     const from = this.now() - WINDOW;
-    const times = (this.failed.get(key) ?? []).filter((t) => t > from);
-    if (times.length > 0) this.failed.set(key, times);
-    else this.failed.delete(key);
+    const times = (this.made.get(key) ?? []).filter((t) => t > from);
+    if (times.length > 0) this.made.set(key, times);
+    else this.made.delete(key);
     return times;
   }
 
-  /** @throws AppError 429 where there were too many */
-  check(client: string, account: string): void {
-    if (this.failed.size > 10_000) for (const key of [...this.failed.keys()]) this.recent(key);
-    const waits = (
-      [
-        [`c ${client}`, MOST.client],
-        [`a ${account}`, MOST.account],
-      ] as const
-    ).map(([key, most]) => {
+  private keys({ client, account, known }: Trying): readonly (readonly [string, number])[] {
+    // Strangers who guess do not lock out whoever comes by a browser that is known.
+    if (known) return [[`k ${account}`, MOST.known]];
+    const network = networkOf(client);
+    return [
+      [`p ${network} ${account}`, MOST.pair],
+      [`c ${network}`, MOST.client],
+      [`a ${account}`, MOST.account],
+    ];
+  }
+
+  /**
+   * Counts a try; to be called before the password is looked at.
+   *
+   * @throws AppError 429 where there were too many
+   */
+  begin(trying: Trying): void {
+    if (this.made.size > 10_000) for (const key of [...this.made.keys()]) this.recent(key);
+    const keys = this.keys(trying);
+    const waits = keys.map(([key, most]) => {
       const times = this.recent(key);
       return times.length < most ? 0 : times[times.length - most] + WINDOW - this.now();
     });
@@ -35,15 +72,17 @@ export class Attempts {
         429,
         `There were too many tries that failed. Wait ${Math.ceil(wait / 60_000)} minutes, or ask the owner for a new invitation.`,
       );
+    for (const [key] of keys) this.made.set(key, [...this.recent(key), this.now()]);
   }
 
-  note(client: string, account: string): void {
-    for (const key of [`c ${client}`, `a ${account}`]) this.failed.set(key, [...this.recent(key), this.now()]);
-  }
-
-  /** Whoever has come in has not been guessing. */
-  forget(account: string): void {
-    this.failed.delete(`a ${account}`);
+  /** Whoever has come in has not been guessing: the try is not counted, nor are those before it for this account. */
+  succeeded(trying: Trying): void {
+    for (const [key] of this.keys(trying)) {
+      const times = this.recent(key);
+      if (key.startsWith('c ')) this.made.set(key, times.slice(0, -1));
+      else if (!key.startsWith('a ')) this.made.delete(key);
+      else this.made.set(key, times.slice(0, -1));
+    }
   }
 }
 

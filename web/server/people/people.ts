@@ -1,4 +1,4 @@
-import { and, count, eq, isNull, ne } from 'drizzle-orm';
+import { and, eq, isNull, ne } from 'drizzle-orm';
 import type { Database } from '../db';
 import { AppError } from '../http/app-error';
 import type { Role } from './person';
@@ -14,13 +14,25 @@ export async function listPeople(db: Database) {
     .limit(2000);
 }
 
-/** Some owner stays, whatever is done. */
-async function assertOtherOwner(db: Pick<Database, 'select'>, id: string): Promise<void> {
-  const [{ n }] = await db
-    .select({ n: count() })
+/**
+ * Some owner stays, whatever is done: the rows of all owners are locked until the transaction ends, so that of two who
+ * lower each other the later one sees what the first has done.
+ */
+async function assertOtherOwner(tx: Pick<Database, 'select'>, id: string): Promise<void> {
+  const owners = await tx
+    .select({ id: people.id })
+    .from(people)
+    .where(and(eq(people.role, 'own'), isNull(people.endedAt)))
+    // In one order, so that nobody waits for who waits for them.
+    .orderBy(people.id)
+    .for('update');
+  // What was read before the lock was had may be old: each is looked at once more.
+  const still = await tx
+    .select({ id: people.id })
     .from(people)
     .where(and(eq(people.role, 'own'), isNull(people.endedAt), ne(people.id, id)));
-  if (n === 0) throw new AppError(422, 'This is the only owner. Make somebody else an owner first.');
+  if (owners.length === 0 || still.length === 0)
+    throw new AppError(422, 'This is the only owner. Make somebody else an owner first.');
 }
 
 const unknown = () => new AppError(404, 'There is nobody of this kind here; they may have been removed.');

@@ -8,7 +8,7 @@ import { sheetsFor } from '@maypole/render/deliver';
 import { MAKER } from '@maypole/core/trace/maker';
 import { frameFingerprints } from '@maypole/render/frame/fingerprint';
 import { sql } from 'drizzle-orm';
-import type { Database } from '../db';
+import { holdCount, type Database } from '../db';
 import { AppError } from '../http/app-error';
 import { loadRevision } from '../pieces';
 import { settleFrames } from './queue';
@@ -36,11 +36,6 @@ export async function createRender(db: Database, { piece: id, revision, estimate
   const fault = deliveryFault(piece);
   if (fault) throw new AppError(422, fault);
   await assertDisk(0);
-  const [{ open }] = (
-    await db.execute<{ open: string }>(sql`select count(*) as open from renders where state in ('frames', 'files')`)
-  ).rows;
-  if (Number(open) >= MOST_OPEN)
-    throw new AppError(429, `${MOST_OPEN} renders are waiting already; let some of them end, or cancel them.`);
   const settings = renderSettings(piece.render.values);
   const wanted = framesWanted(settings, piece.loop.frames);
   const frames = estimate
@@ -55,6 +50,12 @@ export async function createRender(db: Database, { piece: id, revision, estimate
   const ranks = new Array<number>(frames.length);
   spreadOut(frames.length).forEach((place, rank) => (ranks[place] = rank));
   const render = await db.transaction(async (tx) => {
+    await holdCount(tx, 'renders');
+    const [{ open }] = (
+      await tx.execute<{ open: string }>(sql`select count(*) as open from renders where state in ('frames', 'files')`)
+    ).rows;
+    if (Number(open) >= MOST_OPEN)
+      throw new AppError(429, `${MOST_OPEN} renders are waiting already; let some of them end, or cancel them.`);
     const [{ place }] = (
       await tx.execute<{ place: number }>(sql`select coalesce(max(place), 0) + 1 as place from renders`)
     ).rows;

@@ -8,5 +8,5 @@ export const POST = route({ who: 'edit', file: MAX_ASSET, deed: 'took a file in'
   const name = call.query.get('name');
   if (!name) throw new AppError(400, 'Say what the file is called, in “name”.');
   const given = { name, file: call.file, by: call.person!.id };
-  return Response.json(await doJob(call.visit.client, 'keepAsset', given), { status: 201 });
+  return Response.json(await doJob(call.visit.who, 'keepAsset', given), { status: 201 });
 });

@@ -1,5 +1,6 @@
 import { auth } from '@/server/people/auth';
 import { attempts } from '@/server/people/attempts';
+import { isKnownBrowser, knownBrowserCookie } from '@/server/people/known-browser';
 import { enterBody } from '@/server/people/contract';
 import { isOpen } from '@/server/people/open';
 import { database } from '@/server/db';
@@ -13,14 +14,15 @@ export const POST = route({ who: 'anyone', body: 2000 }, async ({ request, body,
   if (!isOpen()) throw new AppError(404, 'Maypole is not open to others here, so there is nothing to sign in to.');
   const { email, password } = parseJson(body, enterBody);
   const account = email.toLowerCase();
-  attempts().check(visit.client, account);
+  const cookie = request.headers.get('cookie');
+  const trying = { client: visit.client, account, known: isKnownBrowser(cookie, account) };
+  attempts().begin(trying);
   const answer = await auth().api.signInEmail({
     body: { email: account, password },
     headers: request.headers,
     asResponse: true,
   });
   if (!answer.ok) {
-    attempts().note(visit.client, account);
     noteDeed(database(), {
       what: 'failed to sign in',
       on: account,
@@ -33,8 +35,8 @@ export const POST = route({ who: 'anyone', body: 2000 }, async ({ request, body,
       'This address and password do not belong together. Try again, or ask the owner for a new invitation.',
     );
   }
-  attempts().forget(account);
-  const headers = new Headers();
+  attempts().succeeded(trying);
+  const headers = new Headers({ 'Set-Cookie': knownBrowserCookie(cookie, account) });
   for (const cookie of answer.headers.getSetCookie()) headers.append('Set-Cookie', cookie);
   return Response.json({ ok: true }, { headers });
 });

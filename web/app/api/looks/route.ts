@@ -9,5 +9,5 @@ export const GET = route({ who: 'look' }, async ({ query }) =>
 );
 
 export const POST = route({ who: 'edit', body: MAX_DOCUMENT * 2, deed: 'kept a look' }, async ({ body, visit }) =>
-  Response.json(await doJob(visit.client, 'keepLook', { body }), { status: 201 }),
+  Response.json(await doJob(visit.who, 'keepLook', { body }), { status: 201 }),
 );

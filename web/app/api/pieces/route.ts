@@ -13,7 +13,7 @@ export const GET = route({ who: 'look' }, async ({ query }) =>
 export const POST = route(
   { who: 'edit', file: MAX_DOCUMENT * 2 + MAX_ASSET * 2, deed: 'made a piece' },
   async ({ file, visit, person }) =>
-    Response.json(await doJob(visit.client, 'createPiece', { file, by: person!.id }), { status: 201 }),
+    Response.json(await doJob(visit.who, 'createPiece', { file, by: person!.id }), { status: 201 }),
 );
 
 /** Labels pieces, puts them into the bin or takes them out of it: all of them, or none. */

@@ -16,7 +16,7 @@ export const GET = route({ who: 'look' }, async ({ query }) => {
 /** Puts a revision of a piece into the queue. */
 export const POST = route({ who: 'edit', body: 2000, deed: 'rendered' }, async ({ body, visit, person }) => {
   const asked = parseJson(body, renderBody);
-  const id = await doJob(visit.client, 'createRender', { ...asked, by: person!.id });
+  const id = await doJob(visit.who, 'createRender', { ...asked, by: person!.id });
   wakeWorker();
   return Response.json({ id }, { status: 201 });
 });

@@ -12,16 +12,17 @@ export const PUT = route(
   async ({ request, body, person, visit }) => {
     if (!isOpen()) throw new AppError(404, 'Maypole is not open to others here, so there are no passwords.');
     const { password, next } = parseJson(body, passwordBody);
-    attempts().check(visit.client, person!.id);
+    const trying = { client: visit.client, account: person!.id };
+    attempts().begin(trying);
     const answer = await auth().api.changePassword({
       body: { currentPassword: password, newPassword: next, revokeOtherSessions: true },
       headers: request.headers,
       asResponse: true,
     });
     if (!answer.ok) {
-      attempts().note(visit.client, person!.id);
       throw new AppError(422, 'This is not your present password. Nothing was changed.');
     }
+    attempts().succeeded(trying);
     const headers = new Headers();
     for (const cookie of answer.headers.getSetCookie()) headers.append('Set-Cookie', cookie);
     return new Response(null, { status: 204, headers });

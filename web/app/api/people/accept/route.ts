@@ -13,12 +13,10 @@ export const POST = route({ who: 'anyone', body: 2000 }, async ({ body, visit })
   if (!isOpen()) throw new AppError(404, 'Maypole is not open to others here, so nobody can be invited.');
   const { token, ...given } = parseJson(body, acceptBody);
   // Links cannot be guessed; tries are counted for who tries, so that nobody keeps others out.
-  const account = `invitation ${visit.client}`;
-  attempts().check(visit.client, account);
-  const person = await accept(database(), token, given).catch((error: unknown) => {
-    attempts().note(visit.client, account);
-    throw error;
-  });
+  const trying = { client: visit.client, account: `invitation ${visit.client}` };
+  attempts().begin(trying);
+  const person = await accept(database(), token, given);
+  attempts().succeeded(trying);
   noteDeed(database(), { what: 'accepted an invitation', on: person.name, person, client: visit.client });
   return Response.json({ ok: true }, { status: 201 });
 });

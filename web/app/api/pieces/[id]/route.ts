@@ -13,7 +13,7 @@ export const GET = route<Params>({ who: 'look' }, async ({ params }) =>
 export const PUT = route<Params>(
   { who: 'edit', body: MAX_DOCUMENT * 2, deed: 'saved' },
   async ({ params, body, visit, person }) => {
-    const result = await doJob(visit.client, 'savePiece', { id: pieceId.parse(params.id), body, by: person!.id });
+    const result = await doJob(visit.who, 'savePiece', { id: pieceId.parse(params.id), body, by: person!.id });
     return Response.json(result, { status: 'error' in result ? 409 : 200 });
   },
 );

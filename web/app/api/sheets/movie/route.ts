@@ -11,7 +11,7 @@ import { doJob } from '@/server/jobs/jobs';
 export const POST = route({ who: 'look', file: MAX_FILM }, async ({ file, query, visit }) => {
   const { pictures, fps } = filmQuery.parse(Object.fromEntries(query));
   return withFolder(async (folder) => {
-    const made = await doJob(visit.client, 'sheetMovie', { file, pictures, fps, folder });
+    const made = await doJob(visit.who, 'sheetMovie', { file, pictures, fps, folder });
     return new Response(await readFile(made), { headers: { 'Content-Type': 'video/mp4' } });
   });
 });

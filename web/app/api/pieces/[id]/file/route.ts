@@ -8,7 +8,7 @@ import { doJob } from '@/server/jobs/jobs';
 /** The document as it is stored, character for character, with the files it names. */
 export const GET = route<{ id: string }>({ who: 'look' }, async ({ params, visit }) =>
   withFolder(async (folder) => {
-    const { file, name } = await doJob(visit.client, 'exportPiece', { id: pieceId.parse(params.id), folder });
+    const { file, name } = await doJob(visit.who, 'exportPiece', { id: pieceId.parse(params.id), folder });
     // Open, it is read to its end though its folder is taken away.
     const handle = await open(file);
     const { size } = await handle.stat();

@@ -13,7 +13,7 @@ export const GET = route<{ id: string }>({ who: 'look' }, async ({ params }) =>
 export const POST = route<{ id: string }>(
   { who: 'edit', body: MAX_DOCUMENT * 2, deed: 'kept a take' },
   async ({ params, body, visit, person }) => {
-    const kept = await doJob(visit.client, 'keepTake', { id: pieceId.parse(params.id), body, by: person!.id });
+    const kept = await doJob(visit.who, 'keepTake', { id: pieceId.parse(params.id), body, by: person!.id });
     return Response.json(kept, { status: 201 });
   },
 );
