@@ -3,7 +3,7 @@ import { withoutMark } from '@maypole/core/piece/parcel';
 import { keptSheet, type KeptSheet } from '@maypole/core/explore/sheet-settings';
 import { z } from 'zod';
 import { isKeepable, LIMITS } from '@maypole/core/declare/limits';
-import { body, exactText, text, whole, wholeText } from './http/fields';
+import { body, exactText, keptJson, text, whole, wholeText } from './http/fields';
 
 /** Largest document that is taken, in bytes. */
 export const MAX_DOCUMENT = LIMITS.document;
@@ -161,7 +161,7 @@ export const markBody = body({ mark: markName.nullable() });
 export const takeBody = body({
   source,
   mark: markName,
-  sheet: keptSheet.optional(),
+  sheet: keptJson('A sheet', keptSheet).optional(),
 });
 
 /** Pieces that one request changes, and labels that a piece has, at most. */

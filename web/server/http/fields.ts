@@ -39,6 +39,18 @@ z.config({ jitless: true });
 
 const UNKEEPABLE = 'holds a character that no text can have (U+0000, or half of one); take it out.';
 
+/** Whether every text in a value can be kept, and every name in it. */
+function allKeepable(value: unknown): boolean {
+  if (typeof value === 'string') return isKeepable(value);
+  if (Array.isArray(value)) return value.every(allKeepable);
+  if (typeof value !== 'object' || value === null) return true;
+  return Object.entries(value).every(([key, x]) => isKeepable(key) && allKeepable(x));
+}
+
+/** A value of some schema that is kept as JSON. */
+export const keptJson = <T extends z.ZodType>(what: string, schema: T) =>
+  schema.refine(allKeepable, `${what} ${UNKEEPABLE}`);
+
 /** A text of so many characters, to the letter. `what` begins a sentence: “A name”. */
 export const exactText = (what: string, most: number, least = 0) =>
   z

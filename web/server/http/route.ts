@@ -1,3 +1,4 @@
+import type { z } from 'zod';
 import { database } from '../db';
 import { log } from '../front/log';
 import { noteSession } from '../front/known-sessions';
@@ -15,6 +16,8 @@ export interface RouteRules {
   readonly who: Who;
   /** Bytes of the largest body it takes, which it is given whole; none is taken without it. */
   readonly body?: number;
+  /** The schema of its body, where that is JSON; the test of what routes take goes by it. */
+  readonly takes?: z.ZodType;
   /** The same for a body that is given as a file. */
   readonly file?: number;
   /** What is written into the trail where it was done, as “saved”. */

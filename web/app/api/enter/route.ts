@@ -10,7 +10,7 @@ import { route } from '@/server/http/route';
 import { noteDeed } from '@/server/people/trail';
 
 /** Signs in: gives the browser a session in a cookie that no script can read. */
-export const POST = route({ who: 'anyone', body: 2000 }, async ({ request, body, visit }) => {
+export const POST = route({ takes: enterBody, who: 'anyone', body: 2000 }, async ({ request, body, visit }) => {
   if (!isOpen()) throw new AppError(404, 'Maypole is not open to others here, so there is nothing to sign in to.');
   const { email, password } = parseJson(body, enterBody);
   const account = email.toLowerCase();

@@ -1,4 +1,4 @@
-import { lookKind, MAX_DOCUMENT } from '@/server/contract';
+import { lookKind, MAX_DOCUMENT, lookBody } from '@/server/contract';
 import { database } from '@/server/db';
 import { route } from '@/server/http/route';
 import { doJob } from '@/server/jobs/jobs';
@@ -8,6 +8,7 @@ export const GET = route({ who: 'look' }, async ({ query }) =>
   Response.json({ looks: await listLooks(database(), lookKind.parse(query.get('kind'))) }),
 );
 
-export const POST = route({ who: 'edit', body: MAX_DOCUMENT * 2, deed: 'kept a look' }, async ({ body, visit }) =>
-  Response.json(await doJob(visit.who, 'keepLook', { body }), { status: 201 }),
+export const POST = route(
+  { takes: lookBody, who: 'edit', body: MAX_DOCUMENT * 2, deed: 'kept a look' },
+  async ({ body, visit }) => Response.json(await doJob(visit.who, 'keepLook', { body }), { status: 201 }),
 );

@@ -1,4 +1,4 @@
-import { MAX_ASSET, MAX_DOCUMENT, togetherBody } from '@/server/contract';
+import { MAX_ASSET, MAX_DOCUMENT, togetherBody, createBody } from '@/server/contract';
 import { database } from '@/server/db';
 import { route } from '@/server/http/route';
 import { doJob } from '@/server/jobs/jobs';
@@ -11,13 +11,16 @@ export const GET = route({ who: 'look' }, async ({ query }) =>
 );
 
 export const POST = route(
-  { who: 'edit', file: MAX_DOCUMENT * 2 + MAX_ASSET * 2, deed: 'made a piece' },
+  { takes: createBody, who: 'edit', file: MAX_DOCUMENT * 2 + MAX_ASSET * 2, deed: 'made a piece' },
   async ({ file, visit, person }) =>
     Response.json(await doJob(visit.who, 'createPiece', { file, by: person!.id }), { status: 201 }),
 );
 
 /** Labels pieces, puts them into the bin or takes them out of it: all of them, or none. */
-export const PUT = route({ who: 'edit', body: 60_000, deed: 'changed several pieces' }, async ({ body }) => {
-  await changeTogether(database(), parseJson(body, togetherBody));
-  return new Response(null, { status: 204 });
-});
+export const PUT = route(
+  { takes: togetherBody, who: 'edit', body: 60_000, deed: 'changed several pieces' },
+  async ({ body }) => {
+    await changeTogether(database(), parseJson(body, togetherBody));
+    return new Response(null, { status: 204 });
+  },
+);

@@ -14,9 +14,12 @@ export const GET = route({ who: 'look' }, async ({ query }) => {
 });
 
 /** Puts a revision of a piece into the queue. */
-export const POST = route({ who: 'edit', body: 2000, deed: 'rendered' }, async ({ body, visit, person }) => {
-  const asked = parseJson(body, renderBody);
-  const id = await doJob(visit.who, 'createRender', { ...asked, by: person!.id });
-  wakeWorker();
-  return Response.json({ id }, { status: 201 });
-});
+export const POST = route(
+  { takes: renderBody, who: 'edit', body: 2000, deed: 'rendered' },
+  async ({ body, visit, person }) => {
+    const asked = parseJson(body, renderBody);
+    const id = await doJob(visit.who, 'createRender', { ...asked, by: person!.id });
+    wakeWorker();
+    return Response.json({ id }, { status: 201 });
+  },
+);

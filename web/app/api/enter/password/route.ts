@@ -8,7 +8,7 @@ import { isOpen } from '@/server/people/open';
 
 /** Gives oneself another password; sessions in other browsers are ended by it. */
 export const PUT = route(
-  { who: 'look', body: 2000, deed: 'changed their password' },
+  { takes: passwordBody, who: 'look', body: 2000, deed: 'changed their password' },
   async ({ request, body, person, visit }) => {
     if (!isOpen()) throw new AppError(404, 'Maypole is not open to others here, so there are no passwords.');
     const { password, next } = parseJson(body, passwordBody);

@@ -7,10 +7,13 @@ import { endPerson, setRole } from '@/server/people/people';
 
 type Params = { id: string };
 
-export const PUT = route<Params>({ who: 'own', body: 1000, deed: 'changed a role' }, async ({ params, body }) => {
-  await setRole(database(), personId.parse(params.id), parseJson(body, roleBody).role);
-  return new Response(null, { status: 204 });
-});
+export const PUT = route<Params>(
+  { takes: roleBody, who: 'own', body: 1000, deed: 'changed a role' },
+  async ({ params, body }) => {
+    await setRole(database(), personId.parse(params.id), parseJson(body, roleBody).role);
+    return new Response(null, { status: 204 });
+  },
+);
 
 export const DELETE = route<Params>({ who: 'own', deed: 'removed somebody' }, async ({ params, person }) => {
   const id = personId.parse(params.id);

@@ -9,7 +9,7 @@ import { isOpen } from '@/server/people/open';
 import { noteDeed } from '@/server/people/trail';
 
 /** Makes an account by an invitation. */
-export const POST = route({ who: 'anyone', body: 2000 }, async ({ body, visit }) => {
+export const POST = route({ takes: acceptBody, who: 'anyone', body: 2000 }, async ({ body, visit }) => {
   if (!isOpen()) throw new AppError(404, 'Maypole is not open to others here, so nobody can be invited.');
   const { token, ...given } = parseJson(body, acceptBody);
   // Links cannot be guessed; tries are counted for who tries, so that nobody keeps others out.

@@ -1,4 +1,4 @@
-import { MAX_DOCUMENT, pieceId } from '@/server/contract';
+import { MAX_DOCUMENT, pieceId, saveBody } from '@/server/contract';
 import { database } from '@/server/db';
 import { route } from '@/server/http/route';
 import { doJob } from '@/server/jobs/jobs';
@@ -11,7 +11,7 @@ export const GET = route<Params>({ who: 'look' }, async ({ params }) =>
 );
 
 export const PUT = route<Params>(
-  { who: 'edit', body: MAX_DOCUMENT * 2, deed: 'saved' },
+  { takes: saveBody, who: 'edit', body: MAX_DOCUMENT * 2, deed: 'saved' },
   async ({ params, body, visit, person }) => {
     const result = await doJob(visit.who, 'savePiece', { id: pieceId.parse(params.id), body, by: person!.id });
     return Response.json(result, { status: 'error' in result ? 409 : 200 });

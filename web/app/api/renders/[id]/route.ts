@@ -12,7 +12,7 @@ export const GET = route<{ id: string }>({ who: 'look' }, async ({ params }) =>
 );
 
 /** Pauses it, goes on, cancels it, tries again, puts it elsewhere in the queue, or wants one of its frames at once. */
-export const PUT = route<{ id: string }>({ who: 'edit', body: 2000 }, async ({ params, body }) => {
+export const PUT = route<{ id: string }>({ takes: renderChange, who: 'edit', body: 2000 }, async ({ params, body }) => {
   const id = rowId.parse(params.id);
   await changeRender(database(), id, parseJson(body, renderChange));
   wakeWorker();

@@ -9,7 +9,7 @@ import { claimWork } from '@/server/render/leases';
 const [WAIT, LOOK] = [8000, 1000];
 
 /** Gives a worker a frame to make; waits a while where there is none. */
-export const POST = route({ who: 'edit', body: 2000 }, async ({ request, body, person }) => {
+export const POST = route({ takes: claimBody, who: 'edit', body: 2000 }, async ({ request, body, person }) => {
   admitWorker(request, person);
   const worker = { ...parseJson(body, claimBody), by: person!.name };
   const until = Date.now() + WAIT;

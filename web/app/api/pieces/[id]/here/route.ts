@@ -5,6 +5,8 @@ import { route } from '@/server/http/route';
 import { noteHere } from '@/server/open-pages';
 
 /** A page tells that it has the piece open, and is told who else has, and which version is shown. */
-export const PUT = route<{ id: string }>({ who: 'look', body: 1000 }, async ({ params, body, person }) =>
-  Response.json(await noteHere(database(), pieceId.parse(params.id), parseJson(body, hereBody), person!)),
+export const PUT = route<{ id: string }>(
+  { takes: hereBody, who: 'look', body: 1000 },
+  async ({ params, body, person }) =>
+    Response.json(await noteHere(database(), pieceId.parse(params.id), parseJson(body, hereBody), person!)),
 );

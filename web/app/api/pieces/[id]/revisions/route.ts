@@ -1,4 +1,4 @@
-import { MAX_DOCUMENT, pieceId } from '@/server/contract';
+import { MAX_DOCUMENT, pieceId, takeBody } from '@/server/contract';
 import { database } from '@/server/db';
 import { route } from '@/server/http/route';
 import { doJob } from '@/server/jobs/jobs';
@@ -11,7 +11,7 @@ export const GET = route<{ id: string }>({ who: 'look' }, async ({ params }) =>
 
 /** Keeps a version beside the piece under a name: a take. */
 export const POST = route<{ id: string }>(
-  { who: 'edit', body: MAX_DOCUMENT * 2, deed: 'kept a take' },
+  { takes: takeBody, who: 'edit', body: MAX_DOCUMENT * 2, deed: 'kept a take' },
   async ({ params, body, visit, person }) => {
     const kept = await doJob(visit.who, 'keepTake', { id: pieceId.parse(params.id), body, by: person!.id });
     return Response.json(kept, { status: 201 });

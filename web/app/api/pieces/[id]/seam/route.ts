@@ -5,7 +5,7 @@ import { route } from '@/server/http/route';
 import { storeGaps } from '@/server/pieces';
 
 /** Takes what the shapes themselves say of the seam of a revision, which its motions alone cannot tell. */
-export const PUT = route<{ id: string }>({ who: 'edit', body: 1000 }, async ({ params, body }) => {
+export const PUT = route<{ id: string }>({ takes: seamBody, who: 'edit', body: 1000 }, async ({ params, body }) => {
   const id = pieceId.parse(params.id);
   const { revision, gaps } = parseJson(body, seamBody);
   await storeGaps(database(), id, revision, gaps);

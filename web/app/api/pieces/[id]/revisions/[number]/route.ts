@@ -11,7 +11,7 @@ export const GET = route<{ id: string; number: string }>({ who: 'look' }, async 
 
 /** Names a save, or takes its name away. */
 export const PUT = route<{ id: string; number: string }>(
-  { who: 'edit', body: 2000, deed: 'named a save' },
+  { takes: markBody, who: 'edit', body: 2000, deed: 'named a save' },
   async ({ params: { id, number }, body }) => {
     const { mark } = parseJson(body, markBody);
     await setMark(database(), pieceId.parse(id), revisionNumber.parse(number), mark);

@@ -9,16 +9,19 @@ import { wakeWorker } from '@/server/render/local-worker';
 import { sheetStore } from '@/server/render/room';
 
 /** A frame is finished; its sheets have been brought before, and are looked at once more. */
-export const POST = route<{ lease: string }>({ who: 'edit', body: 4000 }, async ({ request, person, params, body }) => {
-  admitWorker(request, person);
-  const lease = leaseId.parse(params.lease);
-  const { sheets, ...figures } = parseJson(body, doneBody);
-  const store = sheetStore();
-  await finishWork(database(), lease, sheets, figures, async (fingerprint, wanted) => {
-    for (const name of wanted)
-      if (!(await store.intact(fingerprint, name, sheets[name])))
-        throw new AppError(422, `The sheet “${name}” did not come as it was sent; send it again.`);
-  });
-  wakeWorker();
-  return new Response(null, { status: 204 });
-});
+export const POST = route<{ lease: string }>(
+  { takes: doneBody, who: 'edit', body: 4000 },
+  async ({ request, person, params, body }) => {
+    admitWorker(request, person);
+    const lease = leaseId.parse(params.lease);
+    const { sheets, ...figures } = parseJson(body, doneBody);
+    const store = sheetStore();
+    await finishWork(database(), lease, sheets, figures, async (fingerprint, wanted) => {
+      for (const name of wanted)
+        if (!(await store.intact(fingerprint, name, sheets[name])))
+          throw new AppError(422, `The sheet “${name}” did not come as it was sent; send it again.`);
+    });
+    wakeWorker();
+    return new Response(null, { status: 204 });
+  },
+);

@@ -6,9 +6,12 @@ import { failedBody, leaseId } from '@/server/render/contract';
 import { failWork } from '@/server/render/leases';
 
 /** A frame could not be made. */
-export const POST = route<{ lease: string }>({ who: 'edit', body: 9000 }, async ({ request, person, params, body }) => {
-  admitWorker(request, person);
-  const { message, forGood } = parseJson(body, failedBody);
-  await failWork(database(), leaseId.parse(params.lease), message, forGood);
-  return new Response(null, { status: 204 });
-});
+export const POST = route<{ lease: string }>(
+  { takes: failedBody, who: 'edit', body: 9000 },
+  async ({ request, person, params, body }) => {
+    admitWorker(request, person);
+    const { message, forGood } = parseJson(body, failedBody);
+    await failWork(database(), leaseId.parse(params.lease), message, forGood);
+    return new Response(null, { status: 204 });
+  },
+);
