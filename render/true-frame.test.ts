@@ -58,18 +58,26 @@ function piece(): Piece {
 
 const at = (frame: number, order = ORDER) => trueFrame(crew, piece(), frame, order, new MeshCache());
 
+const all = async (sheets: ReturnType<typeof sheetsOf>) => {
+  const out = new Map<string, Uint8Array>();
+  for await (const [name, bytes] of sheets) out.set(name, bytes);
+  return out;
+};
+
 describe('a frame in true light', () => {
   it('is the same bytes whoever makes it, and frame N those of frame 0', async () => {
-    const one = sheetsOf(await at(0), ['solid', 'half-passes']);
+    const one = await all(sheetsOf(await at(0), ['solid', 'half-passes']));
     const single = new TraceCrew(1);
-    const two = sheetsOf(await trueFrame(single, piece(), 40, ORDER, new MeshCache()), ['solid', 'half-passes']);
+    const two = await all(
+      sheetsOf(await trueFrame(single, piece(), 40, ORDER, new MeshCache()), ['solid', 'half-passes']),
+    );
     await single.close();
     // What moves on to the next frame is N + 1, which is 1 but for the last bits of where it is told.
     expect(sha256(two.get('solid')!)).toBe(sha256(one.get('solid')!));
     expect(two.get('half-passes')!.length).toBeGreaterThan(1000);
   });
   it('has a picture of 16 bits, and one without its backdrop', async () => {
-    const sheets = sheetsOf(await at(0), ['solid', 'clear']);
+    const sheets = await all(sheetsOf(await at(0), ['solid', 'clear']));
     const [solid, clear] = ['solid', 'clear'].map((n) => readSheet(sheets.get(n as 'solid')!));
     expect(solid.data).toBeInstanceOf(Uint16Array);
     expect([solid.data[3], clear.data[3]]).toEqual([65_535, 0]);
@@ -79,7 +87,7 @@ describe('a frame in true light', () => {
   it('has passes that OpenImageIO reads, by type, and that are where geometry says', async () => {
     const frame = await at(0);
     const file = path.join(folder, 'passes.exr');
-    writeFileSync(file, sheetsOf(frame, ['half-passes']).get('half-passes')!);
+    writeFileSync(file, (await all(sheetsOf(frame, ['half-passes']))).get('half-passes')!);
     const types = execFileSync('/usr/bin/exrheader', [file]).toString();
     for (const name of ['R', 'A', 'normal.X', 'mask_Ball.A'])
       expect(types).toContain(`    ${name}, 16-bit floating-point, sampling 1 1`);

@@ -65,7 +65,8 @@ async function main(): Promise<void> {
         share,
       );
       const row: Partial<Record<SheetName, KeptSheet>> = {};
-      for (const [sheet, bytes] of sheetsOf(drawn, sheets)) row[sheet] = await store.put(fingerprint, sheet, bytes);
+      for await (const [sheet, bytes] of sheetsOf(drawn, sheets))
+        row[sheet] = await store.put(fingerprint, sheet, bytes);
       ledger.add(fingerprint, row);
       made++;
     }

@@ -39,13 +39,22 @@ interface Channel {
  * @param values red, green, blue and alpha a pixel, premultiplied, rows from the top
  * @param layers further channels, named `layer.X` as the layout has it
  */
-export function writeExr(
+export function writeExr(...picture: Parameters<typeof exrInSteps>): Uint8Array<ArrayBuffer> {
+  const steps = exrInSteps(...picture);
+  for (;;) {
+    const step = steps.next();
+    if (step.done) return step.value;
+  }
+}
+
+/** The same by sixteen rows at a time, so that whoever goes through it can do something else in between. */
+export function* exrInSteps(
   values: Float32Array,
   width: number,
   height: number,
   layers: readonly Layer[] = [],
   { precision = 'float', packed = false }: ExrForm = {},
-): Uint8Array<ArrayBuffer> {
+): Generator<void, Uint8Array<ArrayBuffer>> {
   const channels: readonly Channel[] = [{ name: '', channels: 'RGBA', values }, ...layers]
     .flatMap((l) =>
       [...l.channels].map((c, at) => ({
@@ -62,6 +71,7 @@ export function writeExr(
   const blocks: Uint8Array[] = [];
   const rows = packed ? ROWS : 1;
   for (let y = 0; y < height; y += rows) {
+    if (y % ROWS === 0) yield;
     const raw = rowsOf(channels, width, y, Math.min(height, y + rows));
     const small = packed ? zipped(raw) : raw;
     // What packing makes larger is left as it is.
@@ -119,29 +129,41 @@ function headerOf(channels: readonly Channel[], width: number, height: number, p
 function rowsOf(channels: readonly Channel[], width: number, from: number, to: number): Uint8Array {
   const row = channels.reduce((n, c) => n + (c.type === HALF ? 2 : 4) * width, 0);
   const out = new Uint8Array(row * (to - from));
-  const view = new DataView(out.buffer);
+  // A row of one channel: copied as bytes, since it may begin at an odd place. All machines here are little-endian.
+  const [halves, floats] = [new Uint16Array(width), new Float32Array(width)];
+  const [halfBytes, floatBytes] = [new Uint8Array(halves.buffer), new Uint8Array(floats.buffer)];
   let at = 0;
   for (let y = from; y < to; y++)
-    for (const c of channels)
-      for (let x = 0; x < width; x++) {
-        const value = c.values[c.stride * (y * width + x) + c.at];
-        if (c.type === HALF) {
-          // Light beyond what half floats can tell is the most they can, not endless.
-          view.setUint16(at, halfBits(Math.max(-65_504, Math.min(65_504, value))), true);
-          at += 2;
-        } else {
-          view.setFloat32(at, value, true);
-          at += 4;
+    for (const { values, stride, at: first, type } of channels) {
+      let i = stride * y * width + first;
+      if (type === HALF) {
+        // Light beyond what half floats can tell is the most they can, not endless.
+        for (let x = 0; x < width; x++, i += stride) {
+          const value = values[i];
+          halves[x] = halfBits(value > 65_504 ? 65_504 : value < -65_504 ? -65_504 : value);
         }
+        out.set(halfBytes, at);
+        at += halfBytes.length;
+      } else {
+        for (let x = 0; x < width; x++, i += stride) floats[x] = values[i];
+        out.set(floatBytes, at);
+        at += floatBytes.length;
       }
+    }
   return out;
 }
 
 /** As ZIP of the layout has it: first bytes apart from second ones, each as its difference from the one before, deflated. */
 function zipped(raw: Uint8Array): Uint8Array {
   const apart = new Uint8Array(raw.length);
-  const half = Math.ceil(raw.length / 2);
-  for (let i = 0; i < raw.length; i++) apart[(i % 2 ? half : 0) + (i >> 1)] = raw[i];
-  for (let i = apart.length - 1; i > 0; i--) apart[i] = (apart[i] - apart[i - 1] + 128) & 255;
+  let before = 0;
+  let to = 0;
+  // Differences wrap round in a byte by themselves; the first byte is itself.
+  for (const first of [0, 1])
+    for (let i = first; i < raw.length; i += 2) {
+      apart[to] = to === 0 ? raw[i] : raw[i] - before + 128;
+      before = raw[i];
+      to++;
+    }
   return zlibSync(apart, { level: 4 });
 }

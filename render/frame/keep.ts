@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { createReadStream, existsSync, mkdirSync } from 'node:fs';
-import { copyFile, open, rename, rm } from 'node:fs/promises';
+import { copyFile, open, readdir, rename, rm, stat } from 'node:fs/promises';
 import path from 'node:path';
 import { SHEETS, type SheetName } from '@maypole/core/output/sheet';
 
@@ -83,6 +83,36 @@ export class SheetStore {
     const file = this.file(fingerprint, sheet);
     if (!kept || !existsSync(file)) return false;
     return (await measured(file)).sha256 === kept.sha256;
+  }
+
+  /**
+   * All files that are ours by their name, folder by folder: sheets, and what was being written to become one, which has
+   * no `sheet`. What is named otherwise is not told of.
+   */
+  async *listed(): AsyncGenerator<
+    readonly {
+      readonly file: string;
+      readonly fingerprint: string;
+      readonly sheet?: SheetName;
+      readonly modified: number;
+    }[]
+  > {
+    const folders = await readdir(this.folder, { withFileTypes: true }).catch(() => []);
+    for (const folder of folders) {
+      if (!folder.isDirectory() || !/^[0-9a-f]{2}$/.test(folder.name)) continue;
+      const within = path.join(this.folder, folder.name);
+      const found = [];
+      for (const name of await readdir(within)) {
+        const ours = /^([0-9a-f]{8,128})\.([a-z-]+)\.(png|exr)(\.[\w-]+\.part)?$/.exec(name);
+        if (!ours || !ours[1].startsWith(folder.name) || !Object.hasOwn(SHEETS, ours[2])) continue;
+        const file = path.join(within, name);
+        const modified = await stat(file)
+          .then((s) => s.mtimeMs)
+          .catch(() => Date.now());
+        found.push({ file, fingerprint: ours[1], modified, ...(ours[4] ? {} : { sheet: ours[2] as SheetName }) });
+      }
+      yield found;
+    }
   }
 
   async remove(fingerprint: string, sheet: SheetName): Promise<void> {

@@ -4,7 +4,7 @@ import { wholeLight, type LightPicture } from '@maypole/core/develop/light';
 import type { MeshCache } from '@maypole/core/evaluate/mesh-cache';
 import { pictureAt } from '@maypole/core/evaluate/picture-at';
 import { evaluateRibbon } from '@maypole/core/evaluate/ribbon';
-import { writeExr, type Layer } from '@maypole/core/files/exr';
+import { exrInSteps, type Layer } from '@maypole/core/files/exr';
 import { hasPasses, SHEETS, type SheetName } from '@maypole/core/output/sheet';
 import type { Piece, RibbonDoc } from '@maypole/core/piece/piece';
 import type { Detail } from '@maypole/core/steps/step';
@@ -13,6 +13,7 @@ import { motionPass } from '@maypole/core/trace/motion';
 import { TRUE_FRAME } from '@maypole/core/output/frame-order';
 import type { Bounces, TraceSettings } from '@maypole/core/trace/tracer';
 import { encode } from 'fast-png';
+import { inTurns, nextTurn } from './in-turns';
 import type { Traced, TraceCrew } from './trace-crew';
 
 /** How a frame is made in true light. */
@@ -75,21 +76,24 @@ export async function trueFrame(
   return { ...traced, clean, layers, scene: pictures[0].scene };
 }
 
-/** The sheets of a frame, as files. */
-export function sheetsOf(frame: TrueFrame, wanted: readonly SheetName[]): Map<SheetName, Uint8Array> {
+/** The sheets of a frame, as files, one after the other; what takes long lets others have their turn. */
+export async function* sheetsOf(
+  frame: TrueFrame,
+  wanted: readonly SheetName[],
+): AsyncGenerator<readonly [SheetName, Uint8Array]> {
   const { width, height } = frame.clean;
-  return new Map(
-    wanted.map((name) => {
-      if (SHEETS[name].light)
-        return [
-          name,
-          writeExr(wholeLight(frame.clean), width, height, hasPasses(name) ? frame.layers : [], {
-            precision: name.startsWith('half') ? 'half' : 'float',
-            packed: true,
-          }),
-        ];
+  for (const name of wanted) {
+    await nextTurn();
+    if (SHEETS[name].light) {
+      const steps = exrInSteps(wholeLight(frame.clean), width, height, hasPasses(name) ? frame.layers : [], {
+        precision: name.startsWith('half') ? 'half' : 'float',
+        packed: true,
+      });
+      yield [name, await inTurns(steps)];
+    } else {
       const data = developedDeep(frame.clean, { scene: frame.scene, clear: name === 'clear' });
-      return [name, encode({ width, height, data, channels: 4, depth: 16 }, { zlib: { level: 3 } })];
-    }),
-  );
+      await nextTurn();
+      yield [name, encode({ width, height, data, channels: 4, depth: 16 }, { zlib: { level: 3 } })];
+    }
+  }
 }

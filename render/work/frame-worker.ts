@@ -73,7 +73,7 @@ export class FrameWorker {
       this.cache,
     );
     const sheets: Partial<Record<SheetName, KeptSheet>> = {};
-    for (const [name, bytes] of sheetsOf(drawn, work.sheets))
+    for await (const [name, bytes] of sheetsOf(drawn, work.sheets))
       sheets[name] = work.again
         ? { sha256: sha256(bytes), bytes: bytes.length }
         : await this.source.put(work, name, bytes);

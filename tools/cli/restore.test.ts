@@ -31,7 +31,7 @@ const facts = async (): Promise<Facts> => {
   const client = await cluster.superuser('postgres');
   await client.connect();
   try {
-    return (await factsOf(client)) as Facts;
+    return (await factsOf(client)) as unknown as Facts;
   } finally {
     await client.end();
   }

@@ -1,9 +1,11 @@
 import { randomUUID } from 'node:crypto';
 import { existsSync } from 'node:fs';
 import { rm } from 'node:fs/promises';
+import type { FrameOrder } from '@maypole/core/output/frame-order';
 import type { SheetName } from '@maypole/core/output/sheet';
 import type { Item } from '@maypole/core/piece/piece';
 import { deliverOutput, sheetOf } from '@maypole/render/deliver';
+import { sheetFault } from '@maypole/render/frame/check-sheet';
 import { pieceFrom } from '@maypole/render/work/piece-from';
 import { sql } from 'drizzle-orm';
 import { carried } from '../carried';
@@ -68,6 +70,7 @@ export async function nextFile(db: Database): Promise<boolean> {
   try {
     await make(db, work, ended.signal, (s) => (share = s));
   } catch (error) {
+    if (await makeAgainWhatIsBroken(db, work).catch(() => false)) return true;
     const message = error instanceof Error ? error.message : String(error);
     // What only lacked room is begun again once there is some, a few times.
     await db.execute(sql`
@@ -137,6 +140,25 @@ async function make(
     where lease = ${work.lease}`);
 }
 
+/**
+ * An output could not be made: where a sheet that it is made of is as it was kept, and yet cannot be decoded, that is
+ * thrown away and its frame made again. False where all of them are sound.
+ */
+async function makeAgainWhatIsBroken(db: Database, { id, render, item }: FileWork): Promise<boolean> {
+  const sheet = sheetOf(item);
+  if (!sheet) return false;
+  const { rows } = await db.execute<{ fingerprint: string; order: FrameOrder }>(sql`
+    select distinct p.fingerprint, r.frame_order as order
+    from render_parts p join renders r on r.id = p.render_id where p.render_id = ${render}`);
+  const broken: string[] = [];
+  for (const { fingerprint, order } of rows)
+    if (await sheetFault(sheetStore().file(fingerprint, sheet), sheet, order)) broken.push(fingerprint);
+  if (broken.length === 0) return false;
+  await makeAgain(db, render, broken, sheet);
+  await db.execute(sql`update render_files set tries = 0, message = null where id = ${id}`);
+  return true;
+}
+
 /** Looks whether all sheets are there as they were kept; frames of those that are not are made again, and nothing else. */
 async function allIntact(db: Database, render: string, prints: readonly string[], sheet: SheetName): Promise<boolean> {
   const store = sheetStore();
@@ -145,7 +167,16 @@ async function allIntact(db: Database, render: string, prints: readonly string[]
     const kept = await keptSheets(db, print);
     if (!(await store.intact(print, sheet, kept?.[sheet]))) lost.push(print);
   }
-  if (lost.length === 0) return true;
+  if (lost.length > 0) await makeAgain(db, render, lost, sheet);
+  return lost.length === 0;
+}
+
+/** Forgets sheets of frames, and has those frames made again. */
+async function makeAgain(db: Database, render: string, lost: readonly string[], sheet: SheetName): Promise<void> {
+  const store = sheetStore();
+  const names = new Map<string, readonly SheetName[]>();
+  for (const print of lost)
+    names.set(print, [...new Set([sheet, ...(Object.keys((await keptSheets(db, print)) ?? {}) as SheetName[])])]);
   const all = sql.param(lost);
   await db.transaction(async (tx) => {
     await tx.execute(sql`delete from render_sheets where fingerprint = any(${all}::text[])`);
@@ -157,7 +188,8 @@ async function allIntact(db: Database, render: string, prints: readonly string[]
     );
     await tx.execute(sql`update renders set state = 'frames' where id = ${render}`);
   });
-  return false;
+  // No row names them any more, and so nothing would take them away later.
+  for (const [print, all] of names) for (const name of all) await store.remove(print, name);
 }
 
 /** Ends renders whose outputs are all made, or cannot be. */

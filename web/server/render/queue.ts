@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import type { FrameOrder } from '@maypole/core/output/frame-order';
 import type { SheetName } from '@maypole/core/output/sheet';
 import { MAKER } from '@maypole/core/trace/maker';
 import type { KeptSheet } from '@maypole/render/frame/keep';
@@ -84,14 +85,22 @@ export async function renewLease(db: Database, lease: string): Promise<boolean> 
   return true;
 }
 
+const notYours = () =>
+  new AppError(409, 'This frame is no longer yours: it was cancelled, or given to another worker.');
+
 /** The fingerprint of the frame that is worked on under a lease. @throws AppError 409 where it is nobody's any more */
 export async function leasedPart(db: Database, lease: string) {
-  const { rows } = await db.execute<{ render_id: string; index: number; fingerprint: string; sheets: SheetName[] }>(sql`
-    select p.render_id, p.index, p.fingerprint, r.sheets
+  const { rows } = await db.execute<{
+    render_id: string;
+    index: number;
+    fingerprint: string;
+    sheets: SheetName[];
+    order: FrameOrder;
+  }>(sql`
+    select p.render_id, p.index, p.fingerprint, r.sheets, r.frame_order as order
     from render_parts p join renders r on r.id = p.render_id
     where p.lease = ${lease} and p.state = 'leased'`);
-  if (rows.length === 0)
-    throw new AppError(409, 'This frame is no longer yours: it was cancelled, or given to another worker.');
+  if (rows.length === 0) throw notYours();
   return rows[0];
 }
 
@@ -110,10 +119,12 @@ export async function finishPart(
     await tx.execute(sql`
       insert into render_sheets (fingerprint, sheets) values (${part.fingerprint}, ${JSON.stringify(sheets)}::jsonb)
       on conflict (fingerprint) do update set sheets = render_sheets.sheets || excluded.sheets`);
-    await tx.execute(sql`
+    const { rowCount } = await tx.execute(sql`
       update render_parts set state = 'done', lease = null, lease_until = null, seconds = ${seconds},
              memory = ${Math.round(memory)}, bytes = ${bytes}, message = null, done_at = now()
       where lease = ${lease} and state = 'leased'`);
+    // Between the look and this it may have been given to another: nothing of it is kept then.
+    if (rowCount === 0) throw notYours();
     await wantCheck(tx, part.render_id, part.index);
   });
   await settleFrames(db, part.render_id);

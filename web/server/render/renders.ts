@@ -1,3 +1,5 @@
+import { rm } from 'node:fs/promises';
+import type { SheetStore } from '@maypole/render/frame/keep';
 import type { FrameOrder } from '@maypole/core/output/frame-order';
 import type { SheetName } from '@maypole/core/output/sheet';
 import { sql, type SQL } from 'drizzle-orm';
@@ -286,7 +288,31 @@ export async function clearLoose(db: Database): Promise<number> {
     returning fingerprint, sheets`);
   for (const { fingerprint, sheets } of rows)
     for (const sheet of Object.keys(sheets) as SheetName[]) await store.remove(fingerprint, sheet);
+  await clearUnknown(db, store);
+  await db.execute(sql`
+    delete from render_workers w where seen_at < now() - interval '30 days'
+      and not exists (select 1 from render_parts p where p.worker = w.id)
+      and not exists (select 1 from render_checks c where c.worker = w.id)`);
   return rows.length;
+}
+
+/** Milliseconds for which a file that no row names is left: its frame may just be on its way to be finished. */
+const YOUNG = 86_400_000;
+
+/**
+ * Takes away files in the folder of sheets that are ours by their name and that no row names: of workers that died
+ * before their frame was accepted, and those that were being written.
+ */
+async function clearUnknown(db: Database, store: SheetStore): Promise<void> {
+  for await (const files of store.listed()) {
+    const prints = sql.param([...new Set(files.map((f) => f.fingerprint))]);
+    const { rows } = await db.execute<{ fingerprint: string; sheets: Partial<Record<SheetName, unknown>> }>(
+      sql`select fingerprint, sheets from render_sheets where fingerprint = any(${prints}::text[])`,
+    );
+    const known = new Map(rows.map((r) => [r.fingerprint, r.sheets]));
+    for (const { file, fingerprint, sheet, modified } of files)
+      if (Date.now() - modified > YOUNG && !(sheet && known.get(fingerprint)?.[sheet])) await rm(file, { force: true });
+  }
 }
 
 /** Days that finished renders are kept. */

@@ -1,5 +1,6 @@
 import { open, stat } from 'node:fs/promises';
 import { SHEETS } from '@maypole/core/output/sheet';
+import { sheetFault } from '@maypole/render/frame/check-sheet';
 import { database } from '@/server/db';
 import { AppError } from '@/server/http/app-error';
 import { route } from '@/server/http/route';
@@ -23,6 +24,8 @@ export const PUT = route<{ lease: string; sheet: string }>(
     const { bytesRead } = await handle.read(head, 0, 64, 0).finally(() => handle.close());
     if (bytesRead < 64 || head.readUInt32BE(0) !== (SHEETS[sheet].light ? EXR : PNG))
       throw new AppError(422, `This is not ${SHEETS[sheet].light ? 'an OpenEXR' : 'a PNG'} picture.`);
+    const fault = await sheetFault(file, sheet, part.order);
+    if (fault) throw new AppError(422, `The sheet “${sheet}” is not whole, or not as it was asked for. ${fault}`);
     await assertDisk((await stat(file)).size);
     return Response.json(await sheetStore().take(part.fingerprint, sheet, file));
   },
