@@ -57,12 +57,12 @@ describe('a sheet that a worker brings', () => {
       // A head with garbage behind it, cut at ten places, and zeros in the middle.
       const garbage = Uint8Array.from(bytes, (b, i) => (i < 60 ? b : (i * 2654435761) >>> 24));
       const holes = Uint8Array.from(bytes, (b, i) => (Math.abs(i - bytes.length / 2) < 200 ? 0 : b));
-      for (const broken of [
+      for (const [which, broken] of [
         garbage,
         holes,
         ...Array.from({ length: 10 }, (_, i) => bytes.subarray(0, Math.floor((bytes.length * (i + 0.5)) / 10))),
-      ])
-        expect(await sheetFault(kept(name, broken), sheet, form)).toBeDefined();
+      ].entries())
+        expect(await sheetFault(kept(name, broken), sheet, form), `${name}, ${which}`).toBeDefined();
     }
   });
 });

@@ -37,6 +37,8 @@ scope.onmessage = ({ data }: MessageEvent<ToDarkroom>) => {
     fillFrom(light, first, () => false);
     // Of so few samples there is nothing that grain could be told by.
     const picture = bitmapOf(developed(first, begun), first.width, first.height);
-    scope.postMessage({ type: 'picture', id: begun.id, picture } satisfies FromDarkroom, [picture]);
+    scope.postMessage({ type: 'picture', id: begun.id, picture, how: begun.how, parts: 0 } satisfies FromDarkroom, [
+      picture,
+    ]);
   }
 };

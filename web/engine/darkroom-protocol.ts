@@ -30,5 +30,12 @@ export type ToDarkroom =
   | { readonly type: 'how'; readonly how: Develop };
 
 export type FromDarkroom =
-  | { readonly type: 'picture'; readonly id: number; readonly picture: ImageBitmap }
+  | {
+      readonly type: 'picture';
+      readonly id: number;
+      readonly picture: ImageBitmap;
+      /** How it was made, and of how many parts: what is asked for by now may be another. */
+      readonly how: Develop;
+      readonly parts: number;
+    }
   | { readonly type: 'failed'; readonly id: number; readonly message: string };

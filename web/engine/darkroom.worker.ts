@@ -22,6 +22,8 @@ interface Sheet {
   /** The picture of pixels that are traced first, and how many of its rows are still to come. */
   readonly coarse: LightPicture;
   rowsLeft: number;
+  /** Parts that have come. */
+  parts: number;
 }
 
 let sheet: Sheet | null = null;
@@ -48,11 +50,15 @@ scope.onmessage = ({ data }: MessageEvent<ToDarkroom>) => {
       counts,
       coarse: emptyLight(coarse.width, coarse.height),
       rowsLeft: coarse.height,
+      parts: 0,
     };
     void pictureFiles(data);
   } else if (data.type === 'how') {
     how = data.how;
-    if (sheet) timer ??= setTimeout(show);
+    if (!sheet) return;
+    // At once: one that is to be shown later is of what was asked for before.
+    clearTimeout(timer);
+    timer = setTimeout(show);
   } else if (sheet?.begun.id !== data.id) {
     return;
   } else if (data.type === 'coarse') {
@@ -60,8 +66,11 @@ scope.onmessage = ({ data }: MessageEvent<ToDarkroom>) => {
     putTile(coarse, { x: 0, y: data.row, width: coarse.width, height: 1 }, data.sums);
     if (--sheet.rowsLeft > 0) return;
     fillFrom(coarse, light, (pixel) => counts[pixel] > 0);
+    // Parts that came before had nothing to lie on.
+    if (sheet.parts > 0) timer ??= setTimeout(show, Math.max(SOON, took));
   } else {
     const { tile, part } = data;
+    sheet.parts++;
     putTile(sheet.light, tile, part.sums);
     putGuides(sheet.guides, tile, part);
     for (let y = 0; y < tile.height; y++)
@@ -76,7 +85,7 @@ scope.onmessage = ({ data }: MessageEvent<ToDarkroom>) => {
 function show(): void {
   timer = undefined;
   if (!sheet) return;
-  const { begun, light, guides, counts } = sheet;
+  const { begun, light, guides, counts, parts } = sheet;
   const start = performance.now();
   try {
     let pixels: Uint8ClampedArray<ArrayBuffer>;
@@ -88,7 +97,7 @@ function show(): void {
       pixels = developed(clean, begun);
     }
     const picture = bitmapOf(pixels, begun.width, begun.height);
-    tell({ type: 'picture', id: begun.id, picture }, [picture]);
+    tell({ type: 'picture', id: begun.id, picture, how, parts }, [picture]);
   } catch (error) {
     tell({ type: 'failed', id: begun.id, message: error instanceof Error ? error.message : String(error) });
   }

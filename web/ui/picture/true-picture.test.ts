@@ -64,6 +64,13 @@ const pass = (ms: number) => vi.advanceTimersByTimeAsync(ms);
 const shown = { pictures: 0 };
 let picture: InstanceType<typeof TruePicture>;
 
+/** A picture as the darkroom gives it, of so many parts. */
+const made = (width: number, height: number, parts = 0, map = false) => ({
+  picture: { width, height, close: () => undefined },
+  how: { denoise: useTrueLight.getState().denoise, shows: map ? 'samples' : 'picture' },
+  parts,
+});
+
 /** Sums of a tile as if every pixel had so many samples of grey. */
 function sums(width: number, height: number, samples: number): Float64Array {
   const out = new Float64Array(width * height * SUMS);
@@ -155,8 +162,7 @@ describe('true light', () => {
   it('shows what comes of the newest picture alone', async () => {
     await trueLight();
     const { id } = jobs()[0].job;
-    const arrive = (n: number) =>
-      darkroom().onmessage!({ data: { type: 'picture', id: n, picture: { width: 640, height: 480 } } });
+    const arrive = (n: number) => darkroom().onmessage!({ data: { type: 'picture', id: n, ...made(640, 480) } });
     arrive(id);
     expect(shown.pictures).toBe(1);
     expect(element.shown).not.toBeNull();
@@ -172,7 +178,7 @@ describe('true light', () => {
   it('keeps frames ahead waiting until the first picture is there', async () => {
     await trueLight();
     expect(held.ahead.at(-1)).toBe(true);
-    darkroom().onmessage!({ data: { type: 'picture', id: jobs()[0].job.id, picture: { width: 1, height: 1 } } });
+    darkroom().onmessage!({ data: { type: 'picture', id: jobs()[0].job.id, ...made(1, 1) } });
     expect(held.ahead.at(-1)).toBe(false);
   });
   it('has its first picture from a worker that has nothing else to do, and not after one that follows', async () => {
@@ -184,13 +190,42 @@ describe('true light', () => {
       expect(worker.of('begin')).toHaveLength(1);
       expect(worker.of('coarse')).toEqual([{ type: 'coarse', id, row: 4, sums: row }]);
     }
-    const made = { type: 'picture', id, picture: { width: 1, height: 1 } };
-    firstDarkroom().onmessage!({ data: made });
+    const said = { type: 'picture', id, ...made(1, 1) };
+    firstDarkroom().onmessage!({ data: said });
     expect(shown.pictures).toBe(1);
-    darkroom().onmessage!({ data: made });
+    darkroom().onmessage!({ data: said });
     expect(shown.pictures).toBe(2);
-    firstDarkroom().onmessage!({ data: made });
+    firstDarkroom().onmessage!({ data: said });
     expect(shown.pictures).toBe(2);
+  });
+  it('shows what is asked for by now, whatever comes late or in another order, and asks again for what does not come', async () => {
+    await trueLight();
+    const { id } = jobs()[0].job;
+    const say = (parts: number, map = false) =>
+      darkroom().onmessage!({ data: { type: 'picture', id, ...made(1, 1, parts, map) } });
+    say(3);
+    expect(shown.pictures).toBe(1);
+    // An earlier one that comes after it.
+    say(2);
+    expect(shown.pictures).toBe(1);
+    useTrueLight.setState({ map: true });
+    expect(darkroom().of('how').at(-1)).toMatchObject({ how: { shows: 'samples' } });
+    // What was under way, of what was asked for before.
+    say(4);
+    firstDarkroom().onmessage!({ data: { type: 'picture', id, ...made(1, 1) } });
+    expect(shown.pictures).toBe(1);
+    // The map does not come: it is asked for again once parts are there.
+    const tile = tilesOf(640, 480)[0];
+    const part = { sums: sums(tile.width, tile.height, 4), features: new Float32Array(0), worked: 0 };
+    tracers()[0].onmessage!({ data: { type: 'part', id, tile, samples: 4, part } });
+    const asked = darkroom().of('how').length;
+    await pass(7000);
+    expect(darkroom().of('how').length).toBeGreaterThan(asked);
+    say(4, true);
+    expect(shown.pictures).toBe(2);
+    useTrueLight.setState({ map: false });
+    say(4);
+    expect(shown.pictures).toBe(3);
   });
   it('tells how far it is, from what its tiles tell', async () => {
     await trueLight();
@@ -209,7 +244,7 @@ describe('true light', () => {
   });
   it('begins where one has clicked', async () => {
     await trueLight();
-    darkroom().onmessage!({ data: { type: 'picture', id: jobs()[0].job.id, picture: { width: 640, height: 480 } } });
+    darkroom().onmessage!({ data: { type: 'picture', id: jobs()[0].job.id, ...made(640, 480) } });
     element.listeners.get('pointerup')!({ clientX: 100 + 160, clientY: 50 + 360 });
     await pass(150);
     expect(jobs()[1].job.place).toEqual([0.25, 0.75]);

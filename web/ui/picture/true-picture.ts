@@ -13,6 +13,8 @@ import { TruePreview } from './true-preview';
 
 /** Milliseconds without a change after which rays are followed. */
 const STILL = 80;
+/** Milliseconds after which a picture that has not come is asked for again. */
+const LATE = 3000;
 /** Pixels of a picture up to which every one has rays of its own; a larger one is traced smaller. */
 const MOST_PIXELS = 1_400_000;
 
@@ -34,6 +36,11 @@ export class TruePicture {
   private readonly preview: TruePreview;
   private readonly darkrooms = new Darkrooms((message) => this.developed(message));
   private id = 0;
+  /** Parts of the picture that the darkroom was given, and what of them is shown; null for nothing yet. */
+  private given = 0;
+  private seen: { readonly how: Develop; readonly parts: number } | null = null;
+  private seenAt = 0;
+  private watch: ReturnType<typeof setInterval> | undefined;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private readonly stops: (() => void)[] = [];
   /** Where one looks, 0…1 from the left and from the top. */
@@ -63,6 +70,7 @@ export class TruePicture {
     for (const stop of this.stops) stop();
     this.holdAhead(false);
     clearTimeout(this.timer);
+    clearInterval(this.watch);
     this.preview.end();
     this.pool.end();
     this.darkrooms.end();
@@ -96,6 +104,9 @@ export class TruePicture {
     const { light, mode, playing } = useEditor.getState();
     // What is on its way is of a picture that is not wanted any more.
     this.id++;
+    this.seen = null;
+    this.given = 0;
+    clearInterval(this.watch);
     this.pool.stop();
     this.canvas.remove();
     if (light !== 'true' || mode !== 'shaded') {
@@ -141,8 +152,26 @@ export class TruePicture {
   private developed(message: FromDarkroom): void {
     if (message.id !== this.id) return;
     this.holdAhead(false);
-    if (message.type === 'failed') this.reports.onTrouble(message.message);
-    else this.show(message.picture);
+    if (message.type === 'failed') return this.reports.onTrouble(message.message);
+    const { how, parts, picture } = message;
+    // Whatever comes late or in another order: shown is what is asked for by now, and never less of it than before.
+    if (how.shows !== howOf(useTrueLight.getState()).shows || parts < (this.seen?.parts ?? 0)) return picture.close();
+    this.seen = { how, parts };
+    this.seenAt = performance.now();
+    this.show(picture);
+  }
+
+  /** Whether what is shown is what the settings and all that has come make of it. */
+  private isShown(): boolean {
+    const { denoise, shows } = howOf(useTrueLight.getState());
+    return this.seen?.how.shows === shows && this.seen.how.denoise === denoise && this.seen.parts === this.given;
+  }
+
+  /** Asks once more for a picture that has not come, for as long as it has not. */
+  private look(): void {
+    const late = performance.now() - this.seenAt > LATE;
+    if (late && this.given > 0 && !this.isShown())
+      this.darkrooms.tell({ type: 'how', how: howOf(useTrueLight.getState()) });
   }
 
   private begin(): void {
@@ -155,6 +184,11 @@ export class TruePicture {
     const effort = useTrueLight.getState();
     const id = ++this.id;
     const fit = fitFrame(scene.camera.focalLength, piece.format.width / piece.format.height, width / height);
+    this.seen = null;
+    this.given = 0;
+    clearInterval(this.watch);
+    this.seenAt = performance.now();
+    this.watch = setInterval(() => this.look(), LATE);
     this.darkrooms.tell({
       type: 'begin',
       id,
@@ -179,6 +213,7 @@ export class TruePicture {
       if (message.type !== 'part') return;
       const { tile, samples, part } = message;
       this.reports.onTraced(progress.take(tile, samples, part.sums, part.worked === 0));
+      this.given++;
       this.darkrooms.tell({ type: 'part', id, tile, part }, [part.sums.buffer, part.features.buffer]);
     };
     this.pool.each((worker, index, of) => {
