@@ -3,7 +3,7 @@ import { newItem } from '@maypole/core/piece/piece';
 import { outputs } from '@maypole/core/output/index';
 import { readPiece } from '@maypole/core/piece/read';
 import { expect, test } from '@playwright/test';
-import { openPiece, putPiece, smallPiece, step, typeNumber, watchErrors } from './helpers';
+import { openPiece, pictureReady, putPiece, smallPiece, step, typeNumber, watchErrors } from './helpers';
 
 test('takes go into the queue together, each as it is, and their end is told on any page', async ({ page }) => {
   test.setTimeout(240_000);
@@ -96,5 +96,36 @@ test('a motion is copied to another value, and kept for other pieces, by its but
   await page.evaluate(() => navigator.clipboard.writeText('Rain until Tuesday'));
   await page.getByRole('button', { name: 'Paste', exact: true }).click();
   await expect(page.getByText('No motion was copied. Copy one first.')).toBeVisible();
+  expect(errors).toEqual([]);
+});
+
+test('two people with one piece open see each other, and what both changed is brought together', async ({
+  browser,
+  page,
+}) => {
+  const errors = watchErrors(page);
+  const id = await openPiece(page, smallPiece('Two at it'));
+  const other = await browser.newContext();
+  const theirs = await other.newPage();
+  await theirs.goto(`/piece/${id}`);
+  await pictureReady(theirs);
+  await expect(page.getByRole('status').filter({ hasText: 'another browser' })).toBeVisible({ timeout: 30_000 });
+  // They name the piece; it is told here, and what is set here meets it.
+  await theirs.getByLabel('Name of the piece').fill('Named by them');
+  await theirs.keyboard.press('Enter');
+  await expect(theirs.getByText('Saved', { exact: true })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Newer version/ })).toBeVisible({ timeout: 30_000 });
+  await typeNumber(step(page, 'torus'), 'Ring radius', 1.4);
+  const dialog = page.getByRole('alertdialog', { name: 'Changed elsewhere' });
+  await expect(dialog).toContainText('You changed different things');
+  await dialog.getByRole('button', { name: 'Bring both together' }).click();
+  await expect(page.getByText('Saved', { exact: true })).toBeVisible();
+  await expect(page.getByLabel('Name of the piece')).toHaveValue('Named by them');
+  const { source } = (await (await page.request.get(`/api/pieces/${id}`)).json()) as { source: string };
+  const saved = JSON.parse(source) as { name: string; ribbons: { steps: { values: { ringRadius: number } }[] }[] };
+  expect([saved.name, saved.ribbons[0].steps[0].values.ringRadius]).toEqual(['Named by them', 1.4]);
+  // Who leaves is no longer told of.
+  await other.close();
+  await expect(page.getByRole('status').filter({ hasText: 'another browser' })).toHaveCount(0, { timeout: 60_000 });
   expect(errors).toEqual([]);
 });

@@ -155,6 +155,20 @@ test.describe('whatever is killed', () => {
     kill(database());
     await expect.poll(async () => (await request.get(`${address}/api/pieces`)).status(), { intervals: [20] }).toBe(503);
     await expect.poll(async () => (await request.get(`${address}/api/pieces`)).status(), { timeout: 15_000 }).toBe(200);
+    // The application alone: it is started again at its address.
+    const before = note().application.pid;
+    kill(before);
+    await expect
+      .poll(
+        () =>
+          request.get(`${address}/api/health`).then(
+            (r) => r.status(),
+            () => 0,
+          ),
+        { timeout: 30_000 },
+      )
+      .toBe(200);
+    expect(note().application.pid).not.toBe(before);
     // Everything, and what was noted down is cut or garbled.
     const all = note();
     [all.keeper.pid, all.application.pid, database()].forEach(kill);
@@ -242,6 +256,17 @@ test.describe('whatever is killed', () => {
     writeFileSync(file, '');
     for (const folder of [file, path.join(file, 'below')])
       expect((await run(['start'], { MAYPOLE_DATA: folder })).err).toContain('is a file, or lies below one');
+    // A file where a folder of ours belongs, and a folder where a file does.
+    const odd = path.join(data, 'odd');
+    mkdirSync(path.join(odd, 'lock'), { recursive: true });
+    expect((await run(['start'], { MAYPOLE_DATA: odd })).err).toContain('has a folder where Maypole keeps a file');
+    rmSync(path.join(odd, 'lock'), { recursive: true });
+    writeFileSync(path.join(odd, 'logs'), '');
+    const logs = await run(['start'], { MAYPOLE_DATA: odd });
+    expect([logs.status, logs.err]).toEqual([
+      1,
+      expect.stringContaining(`${path.join(odd, 'logs')}, in which data is kept, is a file`),
+    ]);
   });
 });
 

@@ -20,7 +20,10 @@ const png = (width: number, height: number, depth: 8 | 16, channels = 4) =>
     height,
     channels,
     depth,
-    data: (depth === 16 ? Uint16Array : Uint8Array).from({ length: width * height * channels }, (_, i) => i * 37),
+    data:
+      depth === 16
+        ? Uint16Array.from({ length: width * height * channels }, (_, i) => i * 37)
+        : Uint8Array.from({ length: width * height * channels }, (_, i) => i * 37),
   });
 const exr = (width: number, height: number, packed = true) =>
   writeExr(

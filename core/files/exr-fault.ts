@@ -48,7 +48,7 @@ export function* exrFaultInSteps(file: Uint8Array, width: number, height: number
 /** The check of what was packed (RFC 1950, 8.2), which the library does not look at. */
 function adler32(bytes: Uint8Array): number {
   let [a, b] = [1, 0];
-  for (let i = 0; i < bytes.length; ) {
+  for (let i = 0; i < bytes.length;) {
     // So many sums stay below 2³¹ (zlib: NMAX is 5552 for 32 bits without a sign).
     const end = Math.min(bytes.length, i + 3800);
     for (; i < end; i++) b += a += bytes[i];

@@ -72,7 +72,7 @@ export function ConflictDialog() {
       <Portal>
         <Dialog.Backdrop bg="blackAlpha.500" />
         <Dialog.Positioner>
-          <Dialog.Content maxW="560px" bg="panel" color="ink" borderRadius="14px" borderWidth="1px" borderColor="line">
+          <Dialog.Content maxW="620px" bg="panel" color="ink" borderRadius="14px" borderWidth="1px" borderColor="line">
             <Dialog.Header pb="1">
               <Dialog.Title fontFamily="heading" fontSize="19px">
                 Changed elsewhere

@@ -72,13 +72,20 @@ export function MergeWords({ merge: { merged, prefer, setPrefer } }: { readonly 
     <Box mt="3">
       <Text lineHeight="1.55">
         Both can be brought together. {conflicts.length === 1 ? 'One thing was' : `${conflicts.length} things were`}{' '}
-        changed by both; there goes on
+        changed by both.
       </Text>
-      <Flex role="radiogroup" aria-label="What goes on where both changed the same" gap="4" my="1.5">
+      <Flex role="radiogroup" aria-label="Where both changed the same, keep" gap="4" my="1.5" align="center">
+        <Text>Where both changed the same, keep</Text>
         {(['mine', 'theirs'] as const).map((side) => (
           <chakra.label key={side} display="flex" gap="1.5" alignItems="center" cursor="pointer">
-            <input type="radio" name="prefer" checked={prefer === side} onChange={() => setPrefer(side)} />
-            {side === 'mine' ? 'what is mine' : 'what is theirs'}
+            <input
+              type="radio"
+              name="prefer"
+              style={{ accentColor: 'var(--chakra-colors-ink)' }}
+              checked={prefer === side}
+              onChange={() => setPrefer(side)}
+            />
+            {side}
           </chakra.label>
         ))}
       </Flex>
