@@ -21,7 +21,7 @@ test('two tabs on one piece: the later save is told, and both versions are kept'
     .toBe(2);
   await typeNumber(step(other, 'torus'), 'Ring radius', 2.5);
   const dialog = other.getByRole('alertdialog', { name: 'Changed elsewhere' });
-  await expect(dialog).toContainText('saved elsewhere as version 2');
+  await expect(dialog).toContainText('as version 2');
   await expect(dialog).toContainText('kept as version 3');
   const revisions = (await (await page.request.get(`/api/pieces/${id}/revisions`)).json()) as {
     revisions: { number: number; aside: boolean }[];
