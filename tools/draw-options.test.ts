@@ -1,5 +1,8 @@
-import { describe, expect, it } from 'vitest';
-import { drawOptions, pieceIn } from './draw-options';
+import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { afterAll, describe, expect, it } from 'vitest';
+import { drawOptions, pieceIn, refusePlace } from './draw-options';
 
 describe('what is asked for when a frame is drawn', () => {
   it('has a value for everything that is not said', () => {
@@ -46,5 +49,20 @@ describe('what is asked for when a frame is drawn', () => {
   it('a file that is none, or no piece, is told by its name', async () => {
     await expect(pieceIn('none.json')).rejects.toThrow('none.json: there is no such file.');
     await expect(pieceIn(import.meta.filename)).rejects.toThrow(import.meta.filename);
+  });
+});
+
+describe('where a picture goes', () => {
+  const folder = mkdtempSync(path.join(os.tmpdir(), 'maypole-draw-'));
+  afterAll(() => rmSync(folder, { recursive: true, force: true }));
+  it('is looked at before anything is drawn, and what is there stays', () => {
+    expect(() => refusePlace(folder)).toThrow('is a folder; name the file in it');
+    expect(() => refusePlace(path.join(folder, 'none', 'a.png'))).toThrow('There is no folder');
+    const file = path.join(folder, 'a.png');
+    refusePlace(file);
+    expect(existsSync(file)).toBe(false);
+    writeFileSync(file, 'before');
+    refusePlace(file);
+    expect(readFileSync(file, 'utf8')).toBe('before');
   });
 });

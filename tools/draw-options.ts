@@ -1,4 +1,4 @@
-import { existsSync, readFileSync } from 'node:fs';
+import { closeSync, existsSync, openSync, readFileSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import { MOST_BOUNCES, type Bounces } from '@maypole/core/trace/tracer';
 import type { Piece } from '@maypole/core/piece/piece';
@@ -124,4 +124,36 @@ export async function pieceIn(file: string): Promise<Piece> {
     if (error instanceof PieceTrouble) throw new Unusable(`${file}: ${error.message}`);
     throw error;
   }
+}
+
+/** Why a file cannot be written at a place, with the remedy. */
+export function placeTrouble(to: string, error: NodeJS.ErrnoException): string {
+  switch (error.code) {
+    case 'EISDIR':
+      return `${to} is a folder; name the file in it, such as ${path.join(to, 'frame.png')}.`;
+    case 'ENOENT':
+    case 'ENOTDIR':
+      return `There is no folder ${path.dirname(to)} for the picture; make it first, or name another place.`;
+    case 'ENOSPC':
+    case 'EDQUOT':
+      return `The disk of ${to} is full; make room on it, or name another place.`;
+    case 'EACCES':
+    case 'EPERM':
+    case 'EROFS':
+      return `${to} may not be written; allow it, or name another place.`;
+    default:
+      return `${to} cannot be written: ${error.message}`;
+  }
+}
+
+/** Looks whether a file can be written at a place, and leaves what is there as it is. */
+export function refusePlace(to: string): void {
+  const there = existsSync(to);
+  try {
+    closeSync(openSync(to, 'a'));
+  } catch (error) {
+    throw new Unusable(placeTrouble(to, error as NodeJS.ErrnoException));
+  }
+  // Made by this look alone.
+  if (!there) rmSync(to);
 }

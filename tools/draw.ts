@@ -8,10 +8,12 @@ import { writeExr } from '@maypole/core/files/exr';
 import { writeImage } from '@maypole/core/files/image';
 import { TraceCrew } from '@maypole/render/frame/trace-crew';
 import { trueFrame } from '@maypole/render/frame/true-frame';
-import { drawOptions, pieceIn, Unusable } from './draw-options';
+import { drawOptions, pieceIn, placeTrouble, refusePlace, Unusable } from './draw-options';
 
 async function main(): Promise<void> {
   const options = drawOptions(process.argv.slice(2));
+  // Before anything is drawn: what is drawn could not be kept otherwise.
+  refusePlace(options.to);
   const piece = await pieceIn(options.file);
   const { frame } = options;
   const scale = options.width ? 1 : Math.min(1, 1080 / Math.max(piece.format.width, piece.format.height));
@@ -39,7 +41,11 @@ async function main(): Promise<void> {
         width,
         height,
       );
-  writeFileSync(options.to, file);
+  try {
+    writeFileSync(options.to, file);
+  } catch (error) {
+    throw new Unusable(placeTrouble(options.to, error as NodeJS.ErrnoException));
+  }
   const samples =
     options.error > 0
       ? `${drawn.samples.toFixed(1)} samples a pixel of at most ${options.samples}`

@@ -15,15 +15,30 @@ export interface Named extends PixelSize {
 
 const WORDS = ['piece', 'size', 'width', 'height', 'output', 'fps', 'frames', 'revision', 'date', 'frame'] as const;
 
-/** Letters, digits and single dashes: a name that every system takes. */
+/** Bytes of a name at most, as UTF-8: with a number and an ending it stays below the 255 that file systems take. */
+const MOST_BYTES = 180;
+
+/**
+ * Letters and digits of whatever script, and single dashes: a name that every system takes. Latin letters stand without
+ * their accents, as most who type them expect; those of other scripts keep their marks, without which they are others.
+ */
 export function plainName(name: string): string {
-  const plain = name
-    .normalize('NFKD')
-    .replace(/\p{M}/gu, '')
-    .replace(/[^a-z0-9]+/gi, '-')
-    .replace(/^-+|-+$/g, '')
+  const letters = name
+    .normalize('NFKC')
+    .replace(/\p{Script=Latin}/gu, (c) => c.normalize('NFKD').replace(/\p{M}/gu, ''))
+    .replace(/(?<=[a-z])\p{M}+/giu, '')
+    .replace(/[^\p{L}\p{M}\p{N}]+/gu, '-')
+    .replace(/^[-\p{M}]+|-+$/gu, '')
     .toLowerCase();
-  return plain || 'piece';
+  let plain = '';
+  let bytes = 0;
+  for (const letter of letters) {
+    const code = letter.codePointAt(0)!;
+    bytes += code < 0x80 ? 1 : code < 0x800 ? 2 : code < 0x10000 ? 3 : 4;
+    if (bytes > MOST_BYTES) break;
+    plain += letter;
+  }
+  return plain.replace(/-+$/, '') || 'piece';
 }
 
 /** Why names cannot be made by a pattern, with the remedy; null where they can. */

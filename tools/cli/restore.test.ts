@@ -62,7 +62,7 @@ beforeAll(async () => {
   await writeBackup(cluster, full);
   await query(`delete from pieces where id in (select id from pieces order by id limit 5)`);
   await writeBackup(cluster, less);
-}, 120_000);
+}, 600_000);
 afterAll(async () => {
   await cluster.stop();
   rmSync(data, { recursive: true, force: true });
@@ -147,7 +147,7 @@ describe('bringing a backup back', () => {
     );
     await client.end();
     expect(rows).toEqual([]);
-  }, 300_000);
+  }, 1_200_000);
 });
 
 describe('what a start finds', () => {

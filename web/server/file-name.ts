@@ -1,3 +1,5 @@
+import { plainName } from '@maypole/core/output/names';
+
 /** "barometer-blooms.maypole.json" for a document; "piece.maypole.json" where it has no readable name. */
 export function fileName(source: string): string {
   let name = '';
@@ -7,11 +9,15 @@ export function fileName(source: string): string {
   } catch {
     // An unreadable document is still given out, under a plain name.
   }
-  const plain = name
-    .normalize('NFKD')
-    .replace(/[^a-z0-9]+/gi, '-')
-    .replace(/^-+|-+$/g, '')
-    .toLowerCase()
-    .slice(0, 80);
-  return `${plain || 'piece'}.maypole.json`;
+  return `${plainName(name)}.maypole.json`;
+}
+
+/**
+ * How a file is called that is sent to be kept (RFC 6266): with every letter of its name, and once more without those
+ * that a header cannot have.
+ */
+export function attachment(name: string): string {
+  const plain = name.replace(/[^\x20-\x7e]/g, '_').replace(/["\\]/g, '');
+  const whole = encodeURIComponent(name).replace(/['()*]/g, (c) => `%${c.charCodeAt(0).toString(16).toUpperCase()}`);
+  return `attachment; filename="${plain}"${plain === name ? '' : `; filename*=UTF-8''${whole}`}`;
 }

@@ -24,7 +24,7 @@ beforeAll(async () => {
   }
   const { id } = await createPiece(database(), writePiece(newPiece('Odd')));
   params = { id, number: '1', index: '0', lease: id, sheet: 'solid', name: 'x', fingerprint: 'a'.repeat(64) };
-}, 120_000);
+}, 600_000);
 afterAll(() => giveBack());
 
 /** What nobody means, and somebody sends. */
@@ -136,7 +136,7 @@ describe('whatever is sent', () => {
         }
     }
     expect(tried).toBeGreaterThan(1000);
-  }, 240_000);
+  }, 900_000);
   it('addresses and queries with such values, too', async () => {
     const texts = [
       '1e99',
@@ -164,7 +164,7 @@ describe('whatever is sent', () => {
           expect(status, `${method} ${where} ${query.slice(0, 200)}: ${answer}`).toBeLessThan(500);
         }
       }
-  }, 240_000);
+  }, 900_000);
   it('a route that takes JSON says of what shape', () => {
     // What is left takes files and pictures.
     const silent = routes.filter((r) => (r.route.rules.body || r.route.rules.file) && !r.route.rules.takes);

@@ -1,7 +1,7 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { describe, expect, it, vi } from 'vitest';
 import { z } from 'zod';
-import { fileName } from '../file-name';
+import { attachment, fileName } from '../file-name';
 import { log } from '../front/log';
 import { AppError } from './app-error';
 import { contentSecurityPolicy, refusal, SAFETY_HEADERS } from './guard';
@@ -120,9 +120,15 @@ describe('answers', () => {
 describe('file names', () => {
   it.each([
     ['{"name":"Barometer Blooms"}', 'barometer-blooms.maypole.json'],
-    ['{"name":"Über / Wetter\\"; x"}', 'u-ber-wetter-x.maypole.json'],
+    ['{"name":"Über / Wetter\\"; x"}', 'uber-wetter-x.maypole.json'],
     ['{"name":"  …  "}', 'piece.maypole.json'],
     ['{"name":7}', 'piece.maypole.json'],
     ['not json', 'piece.maypole.json'],
+    ['{"name":"北風"}', '北風.maypole.json'],
   ])('%s', (source, name) => expect(fileName(source)).toBe(name));
+  it('are sent with every letter, and once more without those that a header cannot have (RFC 6266)', () => {
+    expect(attachment('halo.mp4')).toBe('attachment; filename="halo.mp4"');
+    expect(attachment('北風.mp4')).toBe(`attachment; filename="__.mp4"; filename*=UTF-8''%E5%8C%97%E9%A2%A8.mp4`);
+    expect(() => new Headers({ 'Content-Disposition': attachment('北風 (2).mp4') })).not.toThrow();
+  });
 });

@@ -5,6 +5,7 @@ import type { MadeFile } from '@maypole/render/deliver';
 import { sql } from 'drizzle-orm';
 import { ZipFile } from 'yazl';
 import type { Database } from '../db';
+import { attachment } from '../file-name';
 import { AppError } from '../http/app-error';
 import { filesFolder } from './room';
 
@@ -49,7 +50,7 @@ function answer(body: ReadableStream, name: string, size?: number): Response {
   return new Response(body, {
     headers: {
       'Content-Type': TYPES[name.split('.').at(-1)!] ?? 'application/octet-stream',
-      'Content-Disposition': `attachment; filename="${name.replace(/["\\]/g, '')}"`,
+      'Content-Disposition': attachment(name),
       ...(size !== undefined ? { 'Content-Length': `${size}` } : {}),
     },
   });

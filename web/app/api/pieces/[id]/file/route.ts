@@ -1,6 +1,7 @@
 import { open } from 'node:fs/promises';
 import { Readable } from 'node:stream';
 import { pieceId } from '@/server/contract';
+import { attachment } from '@/server/file-name';
 import { withFolder } from '@/server/http/body';
 import { route } from '@/server/http/route';
 import { doJob } from '@/server/jobs/jobs';
@@ -16,7 +17,7 @@ export const GET = route<{ id: string }>({ who: 'look' }, async ({ params, visit
       headers: {
         'Content-Type': 'application/json; charset=utf-8',
         'Content-Length': `${size}`,
-        'Content-Disposition': `attachment; filename="${name}"`,
+        'Content-Disposition': attachment(name),
       },
     });
   }),
