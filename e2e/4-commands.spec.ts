@@ -165,7 +165,7 @@ test.describe('whatever is killed', () => {
             (r) => r.status(),
             () => 0,
           ),
-        { timeout: 30_000 },
+        { timeout: 90_000 },
       )
       .toBe(200);
     expect(note().application.pid).not.toBe(before);

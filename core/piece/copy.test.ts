@@ -61,7 +61,7 @@ describe('copies of anything', () => {
       followed += ownersOf(both).flatMap(({ item }) => Object.values(item.values).flatMap(sourcesOf)).length;
     }
     expect(followed).toBeGreaterThan(8);
-  });
+  }, 600_000);
   it('pasted, kept and brought back they are, too, and their links hold', () => {
     for (const piece of pieces.slice(0, 8)) {
       const ids = piece.ribbons.map((r) => r.id);
@@ -78,7 +78,7 @@ describe('copies of anything', () => {
         });
       }
     }
-  });
+  }, 600_000);
 });
 
 describe('pairs', () => {

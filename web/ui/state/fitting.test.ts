@@ -163,7 +163,7 @@ describe('whatever is done, the document can be saved', () => {
           expect(ribbonId === null || piece.ribbons.some((r) => r.id === ribbonId), name).toBe(true);
         }
     },
-    120_000,
+    600_000,
   );
 
   it('a ribbon, a step and a light too many are refused in a sentence', () => {

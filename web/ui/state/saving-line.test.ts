@@ -147,5 +147,5 @@ describe('one page and the real server', () => {
       stop();
       await soon(10);
     }
-  }, 60_000);
+  }, 300_000);
 });
