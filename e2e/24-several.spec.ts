@@ -127,5 +127,6 @@ test('two people with one piece open see each other, and what both changed is br
   // Who leaves is no longer told of.
   await other.close();
   await expect(page.getByRole('status').filter({ hasText: 'another browser' })).toHaveCount(0, { timeout: 60_000 });
-  expect(errors).toEqual([]);
+  // That two versions met is told the page by a status.
+  expect(errors.filter((e) => !e.includes('409'))).toEqual([]);
 });

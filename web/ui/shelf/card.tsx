@@ -52,7 +52,7 @@ export const PieceCard = memo(function PieceCard({ piece, binned, acts, chosen, 
       const read = readPiece(stored.source);
       if (!read.ok) throw new Error(read.message);
       const source = writePiece({ ...read.piece, name });
-      const answer = await savePiece(piece.id, source, stored.revision, lineOf(piece.id, source));
+      const answer = await savePiece(piece.id, source, stored.revision, lineOf(piece.id, source, stored.revision));
       if ('error' in answer) throw new Error(`${answer.error} Reload the shelf and rename it again.`);
       acts.changed();
     } catch (error) {

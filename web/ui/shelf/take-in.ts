@@ -27,7 +27,8 @@ export async function takeIn(
   for (const [i, file] of files.entries()) {
     onShare(i);
     try {
-      if (file.size > MOST) throw new Error(`It is larger than ${MOST / 1024 / 1024} MB; a piece file is far smaller.`);
+      if (file.size > MOST)
+        throw new Error(`It is larger than ${Math.floor(MOST / 1024 ** 2)} MB; a piece file is far smaller.`);
       const { source, assets } = openParcel(await file.text());
       await createPiece(source, assets);
       taken++;

@@ -25,7 +25,7 @@ const keyOf = (id: string, line: Line) => `${prefixOf(id)}-${line.client}`;
 /** Keeps the work of this page on a piece; false where the browser has no store, or no room in it. */
 export function keepBackup(id: string, piece: Piece, basedOn: number): boolean {
   const source = writePiece(piece);
-  const line = lineOf(id, source);
+  const line = lineOf(id, source, basedOn);
   return keepText(keyOf(id, line), JSON.stringify({ source, basedOn, line } satisfies Backup));
 }
 

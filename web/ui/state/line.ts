@@ -4,8 +4,8 @@ import { keepText, keptText } from './browser-store';
 const KEY = 'maypole-browser';
 let client: string | undefined;
 let browser: string | undefined;
-/** What was last sent of each piece, and its number; a text that is sent again has the number it had. */
-const last = new Map<string, { readonly source: string; readonly count: number }>();
+/** What was last sent of each piece, and its number; a text that is sent again on the same base has the number it had. */
+const last = new Map<string, { readonly source: string; readonly basedOn: number; readonly count: number }>();
 let counted = 0;
 
 /** The number of this page, made when it was opened; another page never has it. */
@@ -20,12 +20,13 @@ export function thisBrowser(): string {
 
 /**
  * Where a version of a piece belongs among all that this page sends: however often it is sent, by whatever way, and in
- * whatever order it arrives, the server knows it again by that.
+ * whatever order it arrives, the server knows it again by that. On another base it is another version: one that was kept
+ * beside may be sent once more to go on from what is shown.
  */
-export function lineOf(piece: string, source: string): Line {
+export function lineOf(piece: string, source: string, basedOn: number): Line {
   const before = last.get(piece);
-  if (before?.source === source) return { client: thisPage(), count: before.count };
-  last.set(piece, { source, count: ++counted });
+  if (before?.source === source && before.basedOn === basedOn) return { client: thisPage(), count: before.count };
+  last.set(piece, { source, basedOn, count: ++counted });
   return { client: thisPage(), count: counted };
 }
 

@@ -7,7 +7,7 @@ import { listRevisions } from '@/server/past/revisions';
 import { createPiece, loadPiece, savePiece, type Save } from '@/server/pieces';
 import { addStep } from './actions';
 import { backupsOf } from './backup';
-import { deliverLeft, startAutosave } from './saving';
+import { deliverLeft, saveNow, startAutosave } from './saving';
 import { useEditor } from './store';
 
 // The test command starts a throw-away database and names it here.
@@ -148,4 +148,18 @@ describe('one page and the real server', () => {
       await soon(10);
     }
   }, 300_000);
+  it('goes on with its own version after it met another’s: the same text, on what is shown by now', async () => {
+    const id = await opened();
+    const stop = startAutosave();
+    const theirs = writePiece({ ...now().piece, name: 'Theirs' });
+    await savePiece(db, id, { source: theirs, basedOn: 1 });
+    edit();
+    await vi.waitFor(() => expect(now().save).toBe('conflict'), { timeout: 20_000, interval: 20 });
+    expect(now().conflict).toMatchObject({ head: 2, kept: 3, basedOn: 1 });
+    useEditor.setState({ revision: 2, conflict: null, save: 'waiting' });
+    await saveNow();
+    expect(now()).toMatchObject({ save: 'saved', revision: 4 });
+    expect(stepsOf((await loadPiece(db, id)).source)).toBe(2);
+    stop();
+  });
 });

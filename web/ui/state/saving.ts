@@ -42,7 +42,7 @@ export async function saveNow(): Promise<void> {
 /** One save; true where the newest edits may still have to be sent. */
 async function saveOnce(id: string, piece: Piece, revision: number): Promise<boolean> {
   const source = writePiece(piece);
-  const line = lineOf(id, source);
+  const line = lineOf(id, source, revision);
   const open = () => useEditor.getState().id === id;
   try {
     const answer = await savePiece(id, source, revision, line);
@@ -125,7 +125,7 @@ export async function deliverLeft(id: string): Promise<{ readonly left: Kept; re
 /** Sends the last edits of a piece that is no longer open; what cannot be sent waits in the browser for its next visit. */
 async function saveElsewhere(id: string, source: string, revision: number): Promise<void> {
   if (useEditor.getState().id === id) return;
-  const line = lineOf(id, source);
+  const line = lineOf(id, source, revision);
   const answer = await savePiece(id, source, revision, line).catch(() => null);
   if (answer && !('error' in answer)) dropBackup(id, line);
 }
@@ -149,7 +149,7 @@ export function startAutosave(): () => void {
     keepBackup(id, piece, revision);
     if (save === 'refused') return;
     const source = writePiece(piece);
-    const line = lineOf(id, source);
+    const line = lineOf(id, source, revision);
     void savePiece(id, source, revision, line, true).then(
       (answer) => {
         if ('error' in answer) return;
