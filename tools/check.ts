@@ -1,11 +1,8 @@
 /** The seam check on files: `./maypole check FILE… [--json]`. */
 import { readFileSync } from 'node:fs';
-import { makeReady, MissingAsset, provideAsset } from '@maypole/core/evaluate/assets';
-import { readAsset } from '@maypole/core/files/kept';
-import { linkPiece } from '@maypole/core/piece/link';
-import { openParcel } from '@maypole/core/piece/parcel';
-import { readPiece } from '@maypole/core/piece/read';
+import type { Piece } from '@maypole/core/piece/piece';
 import { checkSeam, summarise } from '@maypole/core/seam/check';
+import { pieceFrom, PieceTrouble } from '@maypole/render/work/piece-from';
 
 const args = process.argv.slice(2);
 const json = args.includes('--json');
@@ -18,8 +15,8 @@ if (files.length === 0) {
 
 const reports: unknown[] = [];
 let status = 0;
-const unreadable = (file: string, message: string, faults: unknown[] = []) => {
-  status = 2;
+const unreadable = (file: string, message: string, faults: unknown[] = [], ends = 2) => {
+  status = status === 2 ? 2 : ends;
   if (json) reports.push({ file, error: message, faults });
   else console.error(`${file}: ${message}`);
 };
@@ -37,18 +34,16 @@ for (const file of files) {
     );
     continue;
   }
-  const parcel = openParcel(text);
-  for (const [name, { data }] of Object.entries(parcel.assets ?? {}))
-    provideAsset(name, readAsset(Buffer.from(data, 'base64')));
-  const read = readPiece(parcel.source);
-  if (!read.ok) {
-    unreadable(file, read.message, [...read.faults]);
+  let piece: Piece;
+  try {
+    piece = await pieceFrom(text);
+  } catch (error) {
+    if (!(error instanceof PieceTrouble)) throw error;
+    unreadable(file, error.message, [...error.faults], error.missing ? 3 : 2);
     continue;
   }
-  for (const r of linkPiece(read.piece).ribbons)
-    await makeReady(r, () => Promise.reject(new MissingAsset('not in this file')));
   // The line says whether it closes; how large each step is belongs to the full report.
-  const report = await checkSeam(read.piece, 'draft', json);
+  const report = await checkSeam(piece, 'draft', json);
   if (!report.closed && status === 0) status = 1;
   if (json) reports.push({ file, ...report });
   else console.log(summarise(report));

@@ -7,6 +7,13 @@ import { pieceFrom, PieceTrouble } from '@maypole/render/work/piece-from';
 /** Something that the one who called can mend, in a sentence. */
 export class Unusable extends Error {
   override readonly name = 'Unusable';
+  constructor(
+    message: string,
+    /** With which the command ends: 3 where files of a piece are missing, 2 for anything else. */
+    readonly status: 2 | 3 = 2,
+  ) {
+    super(message);
+  }
 }
 
 export interface DrawOptions {
@@ -121,7 +128,7 @@ export async function pieceIn(file: string): Promise<Piece> {
   try {
     return await pieceFrom(text);
   } catch (error) {
-    if (error instanceof PieceTrouble) throw new Unusable(`${file}: ${error.message}`);
+    if (error instanceof PieceTrouble) throw new Unusable(`${file}: ${error.message}`, error.missing ? 3 : 2);
     throw error;
   }
 }

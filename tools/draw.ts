@@ -61,5 +61,5 @@ try {
   // What the user can mend is said in a sentence; anything else is a fault of ours.
   if (!(error instanceof Unusable) && error.name !== 'SceneTooLarge') throw error;
   console.error(error.message);
-  process.exitCode = 2;
+  process.exitCode = error instanceof Unusable ? error.status : 2;
 }

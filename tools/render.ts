@@ -117,5 +117,5 @@ try {
   const known = error instanceof Unusable || error instanceof ProgramTrouble || error instanceof ShapeTrouble;
   if (!known && error.name !== 'SceneTooLarge') throw error;
   console.error(error.message);
-  process.exitCode = 2;
+  process.exitCode = error instanceof Unusable ? error.status : 2;
 }

@@ -1,4 +1,5 @@
 import { convertIndexedToRgb, decode, encode } from 'fast-png';
+import { guardedPng } from './png-guard';
 import { FileTrouble } from './trouble';
 
 /** A picture in colour: sRGB with alpha, 4 bytes a pixel, rows from the top. */
@@ -25,9 +26,10 @@ export function readImage(bytes: Uint8Array): Image {
   const [width, height] = [head.getUint32(16), head.getUint32(20)];
   if (width < 1 || height < 1 || width > MOST_IMAGE_SIDE || height > MOST_IMAGE_SIDE)
     throw new FileTrouble(`A picture of ${width} × ${height} cannot be used; the most is ${MOST_IMAGE_SIDE} a side.`);
+  const guarded = guardedPng(bytes);
   let png;
   try {
-    png = decode(bytes);
+    png = decode(guarded);
   } catch {
     throw new FileTrouble('This picture is damaged: it cannot be unpacked. Save it again as PNG.');
   }

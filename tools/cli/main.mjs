@@ -8,7 +8,8 @@ const HELP = `Maypole: seamless looping 3D motion.
   ./maypole stop                    end the application and its database
   ./maypole test [unit|e2e]         lint, types, unit and end-to-end tests
   ./maypole check FILE… | --demo    the seam check, without browser or database
-            [--json]                  exit status: 0 closed, 1 something does not close, 2 not a piece
+            [--json]                  exit status: 0 closed, 1 something does not close, 2 not a piece,
+                                      3 files that it names are not there
   ./maypole draw FILE --to NAME.png|.exr   one frame in true light, without browser or database
             [--frame f] [--size WxH] [--samples n] [--error % --least n] [--denoise]
             [--bounces n|matt,mirror,glass,air] [--limit x|none] [--grain moves|stands]
