@@ -23,7 +23,8 @@ export function guardedPng(bytes: Uint8Array): Uint8Array {
   for (let at = 8; at + 12 <= bytes.length;) {
     const length = view.getUint32(at);
     const type = String.fromCharCode(...bytes.subarray(at + 4, at + 8));
-    if (at + 12 + length > bytes.length) throw new FileTrouble('This picture is damaged: it breaks off. Fetch it again.');
+    if (at + 12 + length > bytes.length)
+      throw new FileTrouble('This picture is damaged: it breaks off. Fetch it again.');
     if (NEEDED.has(type)) kept.push(bytes.subarray(at, at + 12 + length));
     if (type === 'IDAT') packed.push(bytes.subarray(at + 8, at + 8 + length));
     at += 12 + length;
