@@ -214,9 +214,8 @@ function ask(run: Run, step: StepDoc, index: number, frame: number): Asked {
   for (const [name, other] of Object.entries(step.others ?? {})) others[name] = evaluateOther(run, other, frame);
   // What it sees at other moments depends on the whole chain before it, and on the moment unless all of that stands still.
   const loops = readsNow(kind.reads, 'loop', values);
-  const still = standsStill(run.ribbon.steps.slice(0, index)) && standsStill([step]);
   const definition = loops ? definitionOf(run, index) : '';
-  const moves = (loops && !still) || readsNow(kind.reads, 'clock', values);
+  const moves = readsNow(kind.reads, 'clock', values) || (loops && !standsStill(run.ribbon.steps.slice(0, index + 1)));
   const clock: Clock = { frame: moves ? frame : 0, frames: loop.frames };
   const given: Detail = kind.reads?.detail ? detail : 'final';
   const beside = Object.entries(others)

@@ -58,12 +58,8 @@ function shellMisfit(before: Piece, after: Piece): string | null {
 function ribbonMisfit(before: RibbonDoc | undefined, ribbon: RibbonDoc): string | null {
   if (before === ribbon) return null;
   const { steps, finishes, ...shell } = ribbon;
-  return (
-    said(
-      parts.ribbon.safeParse({ ...shell, steps: steps.map(() => 0), finishes: finishes.map(finishShell) }),
-      ribbon.name,
-    ) ?? null
-  );
+  const held = { ...shell, steps: steps.map(() => 0), finishes: finishes.map(finishShell) };
+  return said(parts.ribbon.safeParse(held), ribbon.name);
 }
 
 const finishShell = ({ parts: list, ...shell }: FinishDoc) => ({ ...shell, parts: list.map(() => 0) });
@@ -93,7 +89,8 @@ const identifiersOf = (piece: Piece): string[] => [
 function identifierMisfit(before: Piece, after: Piece): string | null {
   const all = identifiersOf(after);
   if (new Set(all).size === all.length) return null;
-  return before.ribbons && new Set(identifiersOf(before)).size < identifiersOf(before).length
+  const known = before.ribbons ? identifiersOf(before) : [];
+  return new Set(known).size < known.length
     ? null
     : 'Two things would have the same identifier; this is a fault of Maypole, and nothing was changed.';
 }

@@ -23,7 +23,7 @@ export class TooManyPairs extends Error {
  *
  * @param p 3 numbers a point
  * @param sizes one number ≥ 0 a point: distances between two are then measured in the mean of theirs
- * @throws TooManyPairs before any pair is made, where there are more than MOST_PAIRS
+ * @throws TooManyPairs before any of them is put in order, where there are more than MOST_PAIRS
  */
 export function linksBetween(
   p: ArrayLike<number>,
@@ -50,15 +50,15 @@ export function linksBetween(
       });
   };
   let pairs = 0;
-  each(() => pairs++);
-  if (pairs > MOST_PAIRS) throw new TooManyPairs(pairs, true);
-  const [from, to, squares] = [new Uint32Array(pairs), new Uint32Array(pairs), new Float64Array(pairs)];
-  pairs = 0;
+  const [from, to, squares]: number[][] = [[], [], []];
   each((a, b, square) => {
-    from[pairs] = a;
-    to[pairs] = b;
-    squares[pairs++] = square;
+    // Beyond, they are counted alone.
+    if (pairs++ >= MOST_PAIRS) return;
+    from.push(a);
+    to.push(b);
+    squares.push(square);
   });
+  if (pairs > MOST_PAIRS) throw new TooManyPairs(pairs, true);
   const order = Uint32Array.from(from, (_, i) => i);
   order.sort((x, y) => squares[x] - squares[y] || from[x] - from[y] || to[x] - to[y]);
   const used = new Uint16Array(count);
