@@ -1,3 +1,5 @@
+import { shownJson } from '../declare/json-words';
+
 /** A fault found in a value: where, and what to do about it. */
 export interface Fault {
   readonly path: (string | number)[];
@@ -11,8 +13,7 @@ export function fault(message: string, ...path: (string | number)[]): Fault {
 /** A value as it stands in a message. */
 export function show(x: unknown): string {
   if (x === undefined) return 'Nothing';
-  const text = JSON.stringify(x);
-  return text === undefined ? String(x) : text.length > 40 ? `${text.slice(0, 39)}…` : text;
+  return shownJson(x, 40);
 }
 
 /** The faults of a part, with the way to it put before. */

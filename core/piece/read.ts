@@ -1,4 +1,5 @@
 import type { z } from 'zod';
+import { shownJson } from '../declare/json-words';
 import { widened } from '../declare/widen';
 import { jsonTooLarge } from '../files/json-shape';
 import { migrations } from './migrations';
@@ -44,7 +45,7 @@ export function readPieceValue(value: unknown): ReadResult {
       ok: false,
       reason: 'faulty',
       message:
-        `The version of this piece is ${shortened(JSON.stringify(version) ?? 'missing')}; it should be a whole ` +
+        `The version of this piece is ${version === undefined ? 'missing' : shownJson(version, 60)}; it should be a whole ` +
         `number from 1 to ${PIECE_VERSION}.`,
       faults: [{ path: 'version', message: `Should be a whole number from 1 to ${PIECE_VERSION}.` }],
     };

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { isKeepable, LIMITS } from '../declare/limits';
 import type { Params } from '../declare/params';
 import type { Declared } from '../declare/registry';
+import { shownJson } from '../declare/json-words';
 import { finishParts } from '../finish/parts/index';
 import { faceKinds } from '../finish/surface';
 import { channelOf } from '../finish/part';
@@ -20,7 +21,7 @@ z.config({ jitless: true });
 
 const wants = (what: string) => ({
   error: (issue: { input?: unknown }) =>
-    `${issue.input === undefined ? 'Nothing' : JSON.stringify(issue.input)?.slice(0, 40)} stands where ${what} belongs.`,
+    `${issue.input === undefined ? 'Nothing' : shownJson(issue.input, 40)} stands where ${what} belongs.`,
 });
 const text = (what: string, max: number) =>
   z

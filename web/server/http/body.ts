@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
+import { jsonTooLarge } from '@maypole/core/files/json-shape';
 import type { z } from 'zod';
 import { AppError } from './app-error';
 import { wordsFor } from './fields';
@@ -52,11 +53,17 @@ export async function bodyFile(request: Request, limit: number, folder: string):
   return file;
 }
 
+/** Above what any page of ours sends: a kept part within a document within a request. */
+const LARGEST_BODY = { depth: 250, values: 2_000_000 };
+
 /** JSON checked against a schema. */
 export function parseJson<T>(body: Buffer, schema: z.ZodType<T>): T {
+  const text = body.toString('utf8');
+  const tooLarge = jsonTooLarge(text, LARGEST_BODY);
+  if (tooLarge !== undefined) throw new AppError(400, `The request is more than is read here: ${tooLarge}.`);
   let value: unknown;
   try {
-    value = JSON.parse(body.toString('utf8'));
+    value = JSON.parse(text);
   } catch {
     throw new AppError(400, 'The request is not JSON.');
   }

@@ -1,4 +1,5 @@
 import { isKeepable } from '@maypole/core/declare/limits';
+import { shownJson } from '@maypole/core/declare/json-words';
 import { z } from 'zod';
 
 /*
@@ -14,7 +15,7 @@ export function wordsFor(issue: z.core.$ZodRawIssue): string | undefined {
   const path = (issue.path ?? []).map(String).join('.');
   const what = path ? `“${path}”` : 'The request';
   const { input } = issue as { input?: unknown };
-  const shown = input === undefined ? 'nothing' : (JSON.stringify(input)?.slice(0, 60) ?? String(input));
+  const shown = input === undefined ? 'nothing' : shownJson(input, 60);
   switch (issue.code) {
     case 'invalid_type': {
       const wanted = { object: 'a JSON object {…}', array: 'a list […]', int: 'a whole number' } as Record<

@@ -11,6 +11,16 @@ import { route } from './route';
 const ask = (body: string, headers: Record<string, string> = {}) =>
   new Request('http://127.0.0.1/x', { method: 'POST', body, headers });
 
+it('a body of any depth is refused in words, wherever in a request it stands', () => {
+  const schema = z.object({ source: z.string() });
+  for (const depth of [251, 5000, 500_000]) {
+    const deep = `${'['.repeat(depth)}${']'.repeat(depth)}`;
+    for (const body of [deep, `{"source": ${deep}}`])
+      expect(() => parseJson(Buffer.from(body), schema)).toThrow(/brackets \d+ deep, and 250 is the most/);
+  }
+  expect(() => parseJson(Buffer.from(`${'['.repeat(200)}${']'.repeat(200)}`), schema)).toThrow(z.ZodError);
+});
+
 describe('who may ask', () => {
   it.each(['127.0.0.1:4173', 'localhost:80', 'LOCALHOST', '[::1]:9'])('%s may', (host) =>
     expect(refusal('GET', host, null)).toBeNull(),
