@@ -7,6 +7,7 @@ import path from 'node:path';
 import { outputs } from '@maypole/core/output/index';
 import { newItem, newPiece, newRibbon, newStep, type Piece } from '@maypole/core/piece/piece';
 import { writePiece } from '@maypole/core/piece/read';
+import { totp } from '../web/server/fixtures/totp';
 import { expect, test, type APIResponse, type Browser, type Page } from '@playwright/test';
 
 const maypole = path.join(import.meta.dirname, '../maypole');
@@ -179,18 +180,67 @@ test('a machine comes in with its key until it is withdrawn; who signs out is ou
   await machine.dispose();
 
   await page.goto(address);
-  await page.getByRole('button', { name: 'Ines', exact: true }).click();
-  const dialog = page.getByRole('dialog', { name: 'Change your password' });
-  await dialog.getByLabel('Current password').fill('not this one at all');
-  await dialog.getByLabel('New password').fill('rain towards evening');
-  await dialog.getByRole('button', { name: 'Change' }).click();
-  await expect(dialog.getByRole('alert').filter({ hasText: 'not your present password' })).toBeVisible();
-  await dialog.getByLabel('Current password').fill(PASSWORD);
-  await dialog.getByRole('button', { name: 'Change' }).click();
-  await expect(dialog).toBeHidden();
+  await page.getByRole('link', { name: 'Ines', exact: true }).click();
+  await expect(page.getByRole('heading', { name: 'Where you are signed in' })).toBeVisible();
+  const words = page.getByRole('region', { name: 'Password' });
+  await words.getByLabel('Current password').fill('not this one at all');
+  await words.getByLabel('New password').fill('rain towards evening');
+  await words.getByRole('button', { name: 'Change' }).click();
+  await expect(words.getByRole('alert').filter({ hasText: 'not your present password' })).toBeVisible();
+  await words.getByLabel('Current password').fill(PASSWORD);
+  await words.getByRole('button', { name: 'Change' }).click();
+  await expect(words.getByLabel('Current password')).toHaveValue('');
+  await page.goto(address);
   await page.getByRole('button', { name: 'Sign out' }).click();
   await expect(page.getByRole('heading', { name: 'Sign in' })).toBeVisible();
   expect((await page.request.get(`${address}/api/pieces`)).status()).toBe(401);
+});
+
+test('codes are asked for at signing in once a device is set up; another browser is signed out from here', async ({
+  page,
+  browser,
+}) => {
+  test.setTimeout(150_000);
+  const NEXT = 'rain towards evening';
+  const signIn = async (on: Page) => {
+    await on.goto(`${address}/account`);
+    await on.getByLabel('E-mail').fill('ines@larkhaven.example');
+    await on.getByLabel('Password').fill(NEXT);
+    await on.getByRole('button', { name: 'Sign in' }).click();
+  };
+  await signIn(page);
+  await page.getByRole('button', { name: 'Turn on' }).click();
+  await page.getByRole('dialog', { name: 'Ask for codes' }).getByLabel('Current password').fill(NEXT);
+  await page.getByRole('button', { name: 'Go on' }).click();
+  const setup = page.getByRole('dialog', { name: 'Set your device up' });
+  const secret = (await setup.getByTestId('secret').innerText()).replace(/\s/g, '');
+  await setup.getByLabel('The code it shows').fill(totp(secret));
+  await setup.getByRole('button', { name: 'Turn on' }).click();
+  const codes = (await handed(page, /Codes for paper/)).split(/\s+/);
+  expect(codes).toHaveLength(10);
+  await page.getByRole('button', { name: 'Done' }).click();
+  await expect(page.getByText('Codes are asked for.')).toBeVisible();
+
+  const others = await browser.newContext({ ignoreHTTPSErrors: true });
+  const other = await others.newPage();
+  await signIn(other);
+  await expect(other.getByRole('heading', { name: 'And a code' })).toBeVisible();
+  await other.getByLabel('Code').fill('1');
+  await other.getByRole('button', { name: 'Sign in' }).click();
+  await expect(other.getByRole('alert').filter({ hasText: 'This code is not right' })).toBeVisible();
+  await other.getByLabel('Code').fill(codes[0]);
+  await other.getByRole('button', { name: 'Sign in' }).click();
+  await expect(other.getByText('(this browser)')).toBeVisible();
+
+  await page.reload();
+  await page
+    .getByRole('button', { name: /Sign out there/ })
+    .first()
+    .click();
+  await expect(page.getByRole('button', { name: /Sign out there/ })).toHaveCount(0);
+  await other.reload();
+  await expect(other.getByRole('heading', { name: 'Sign in' })).toBeVisible();
+  await others.close();
 });
 
 /** The status of an answer; undefined where the connection was closed instead. */

@@ -2,6 +2,7 @@ import type { KeptSheet } from '@maypole/core/explore/sheet-settings';
 import type { Parcel } from '@maypole/core/piece/parcel';
 import type { LookKind } from '@maypole/core/looks/look';
 import type { Line } from '@/server/past/line';
+import { UNATTENDED } from '@/server/http/visit';
 import type {
   Around,
   Conflict,
@@ -46,6 +47,12 @@ export const json = (body: unknown, method: string): RequestInit => ({
   method,
   headers: { 'Content-Type': 'application/json' },
   body: JSON.stringify(body),
+});
+
+/** A request that the page makes by itself, again and again: it says nothing of somebody who sits there. */
+export const unattended = (init: RequestInit = {}): RequestInit => ({
+  ...init,
+  headers: { ...(init.headers as Record<string, string> | undefined), [UNATTENDED]: '1' },
 });
 
 export async function listPieces(bin = false): Promise<PieceSummary[]> {
@@ -118,7 +125,8 @@ export async function savePiece(
 
 /** Tells that this page has a piece open, or has it no more; gives who else has, and what is shown of it. */
 export async function tellHere(id: string, page: { client: string; browser: string; gone?: boolean }): Promise<Around> {
-  return (await ask(`/api/pieces/${id}/here`, { ...json(page, 'PUT'), keepalive: page.gone === true })).json();
+  const said = unattended({ ...json(page, 'PUT'), keepalive: page.gone === true });
+  return (await ask(`/api/pieces/${id}/here`, said)).json();
 }
 
 /** Tells what the shapes of a revision say of its seam. */

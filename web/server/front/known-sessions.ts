@@ -17,7 +17,7 @@ const sessions = () => (globalThis.maypoleSessions ??= new Map());
 
 /** The cookie of a session, as a fingerprint: nothing secret is kept. */
 function printOf(cookie: string | null | undefined): string | undefined {
-  const token = /(?:^|; *)(?:__Secure-)?maypole\.session_token=([^;]+)/.exec(cookie ?? '')?.[1];
+  const token = /(?:^|; *)__Host-maypole\.session_token=([^;]+)/.exec(cookie ?? '')?.[1];
   return token && createHash('sha256').update(token).digest('base64');
 }
 

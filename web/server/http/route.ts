@@ -5,6 +5,7 @@ import { noteSession } from '../front/known-sessions';
 import { admit, type Who } from '../people/admit';
 import { isOpen } from '../people/open';
 import type { Person } from '../people/person';
+import { assertSure } from '../people/sessions';
 import { noteDeed } from '../people/trail';
 import { answerOf } from './answer-of';
 import { bodyFile, readBody, withFolder } from './body';
@@ -14,6 +15,8 @@ import { visitOf, type Visit } from './visit';
 export interface RouteRules {
   /** Who may use it. */
   readonly who: Who;
+  /** Whether the password must have been given of late, where people have accounts: for what gives others power. */
+  readonly sure?: boolean;
   /** Bytes of the largest body it takes, which it is given whole; none is taken without it. */
   readonly body?: number;
   /** The schema of its body, where that is JSON; the test of what routes take goes by it. */
@@ -60,6 +63,7 @@ export function route<P = unknown>(rules: RouteRules, handler: (call: Call<P>) =
         // From here on the way in knows whose requests these are.
         noteSession(request.headers.get('cookie'), person.id);
       }
+      if (rules.sure && isOpen()) await assertSure(request.headers);
       const call = {
         request,
         params: ((await context?.params) ?? {}) as P,

@@ -3,7 +3,7 @@ import { keyHolder } from './keys';
 import { isOpen } from './open';
 import { KEY_COOKIE } from './key-cookie';
 import { LOCAL, ROLE_WORDS, suffices, type Person, type Role } from './person';
-import { sessionOf } from './auth';
+import { sessionOf } from './sessions';
 
 /** Who may use a route: anyone, or people from a role upwards. */
 export type Who = 'anyone' | Role;
@@ -13,7 +13,7 @@ export async function whoAsks(headers: Headers): Promise<Person | undefined> {
   // A key that is shown is looked at, wherever: one that was withdrawn opens nothing.
   const key = /^Bearer (\S+)$/i.exec(headers.get('authorization') ?? '')?.[1] ?? keyInCookie(headers);
   if (key !== undefined) return keyHolder(key);
-  return isOpen() ? sessionOf(headers) : LOCAL;
+  return isOpen() ? (await sessionOf(headers))?.person : LOCAL;
 }
 
 /** The key of a browser without a window, whose workers fetch files of pieces without being able to show it otherwise. */
@@ -34,7 +34,7 @@ export async function admit(who: Who, request: Request): Promise<Person | undefi
     throw new AppError(
       401,
       request.headers.has('authorization')
-        ? 'This key is not known here, or was withdrawn. Ask the owner for another.'
+        ? 'This key is not known here, was withdrawn, or its time is over. Ask the owner for another.'
         : 'Sign in first. Without an account you need an invitation from the owner.',
     );
   if (!suffices(person.role, who))

@@ -1,16 +1,20 @@
 import { hash, verify } from '@node-rs/argon2';
 import { betterAuth } from 'better-auth';
 import { drizzleAdapter } from 'better-auth/adapters/drizzle';
+import { twoFactor } from 'better-auth/plugins/two-factor';
 import { database } from '../db';
 import { AppError } from '../http/app-error';
 import { PASSWORD } from './auth-figures';
-import { ROLES, type Person, type Role } from './person';
-import { accounts, people, sessions, verifications } from './tables';
+import type { Person, Role } from './person';
+import { accounts, people, sessions, twoFactors, verifications } from './tables';
 
 /**
  * Argon2id with 19 MiB, two passes and one lane: the first choice of the OWASP Password Storage Cheat Sheet.
  */
 export const ARGON = { /** Argon2id. */ algorithm: 2, memoryCost: 19_456, timeCost: 2, parallelism: 1 } as const;
+
+/** Days after which one signs in again, whatever was done meanwhile. */
+export const SESSION_DAYS = 14;
 
 /**
  * Accounts and sessions are better-auth’s: a kept library whose sessions, cookies and comparison of passwords many
@@ -22,11 +26,18 @@ function make() {
   return betterAuth({
     secret,
     baseURL: process.env.MAYPOLE_PUBLIC_ADDRESS ?? 'https://localhost',
+    appName: 'Maypole',
     telemetry: { enabled: false },
     logger: { disabled: true },
     database: drizzleAdapter(database(), {
       provider: 'pg',
-      schema: { user: people, session: sessions, account: accounts, verification: verifications },
+      schema: {
+        user: people,
+        session: sessions,
+        account: accounts,
+        verification: verifications,
+        twoFactor: twoFactors,
+      },
     }),
     user: { additionalFields: { role: { type: 'string', input: false, required: false } } },
     emailAndPassword: {
@@ -39,10 +50,20 @@ function make() {
         verify: ({ hash: kept, password }) => verify(kept, password),
       },
     },
-    session: { expiresIn: 14 * 86_400, updateAge: 86_400 },
+    session: {
+      expiresIn: SESSION_DAYS * 86_400,
+      disableSessionRefresh: true,
+      additionalFields: {
+        seenAt: { type: 'date', input: false, required: false },
+        confirmedAt: { type: 'date', input: false, required: false },
+      },
+    },
+    // Codes of RFC 6238, and ten to be kept on paper; tries are bounded for each sign-in and each account.
+    plugins: [twoFactor({ issuer: 'Maypole' })],
     advanced: {
-      useSecureCookies: true,
-      cookiePrefix: 'maypole',
+      // The library's own prefix would be the weaker __Secure-.
+      useSecureCookies: false,
+      cookiePrefix: '__Host-maypole',
       defaultCookieAttributes: { httpOnly: true, sameSite: 'lax', secure: true, path: '/' },
       // It is our way in that knows where a request comes from.
       ipAddress: { ipAddressHeaders: ['x-maypole-client'] },
@@ -56,15 +77,6 @@ declare global {
 
 export function auth(): ReturnType<typeof make> {
   return (globalThis.maypoleAuth ??= make());
-}
-
-/** Who has the session that a request names by its cookie. */
-export async function sessionOf(headers: Headers): Promise<Person | undefined> {
-  if (!headers.get('cookie')?.includes('maypole.')) return undefined;
-  const found = await auth().api.getSession({ headers });
-  if (!found) return undefined;
-  const { id, name, role } = found.user;
-  return ROLES.includes(role as Role) ? { id, name, role: role as Role } : undefined;
 }
 
 /** Makes a person with a password. */

@@ -1,4 +1,4 @@
-import { and, desc, eq, isNull } from 'drizzle-orm';
+import { and, desc, eq, gt, isNull } from 'drizzle-orm';
 import { database, type Database } from '../db';
 import { AppError } from '../http/app-error';
 import type { Person, Role } from './person';
@@ -8,34 +8,42 @@ import { keys } from './tables';
 /** Keys begin with this, so that one that is found where it should not be is known for what it is. */
 const MARK = 'maypole_';
 
-/** The machine that has a key, if it is known and not withdrawn. */
+/** The machine that has a key, if it is known, not withdrawn, and its time not over. */
 export async function keyHolder(key: string): Promise<Person | undefined> {
   if (!key.startsWith(MARK) || key.length > 200) return undefined;
   const [row] = await database()
     .update(keys)
     .set({ lastUsedAt: new Date() })
-    .where(and(eq(keys.digest, digestOf(key)), isNull(keys.withdrawnAt)))
+    .where(and(eq(keys.digest, digestOf(key)), isNull(keys.withdrawnAt), gt(keys.endsAt, new Date())))
     .returning({ id: keys.id, name: keys.name, role: keys.role });
   return row && { id: `key:${row.id}`, name: row.name, role: row.role };
 }
 
-/** Makes a key. It is told this once, and kept only as a digest. */
+/** Makes a key for so many days. It is told this once, and kept only as a digest. */
 export async function makeKey(
   db: Database,
   name: string,
   role: Exclude<Role, 'own'>,
+  days: number,
 ): Promise<{ id: string; key: string }> {
   const key = MARK + newToken();
   const [row] = await db
     .insert(keys)
-    .values({ digest: digestOf(key), name, role })
+    .values({ digest: digestOf(key), name, role, endsAt: new Date(Date.now() + days * 86_400_000) })
     .returning({ id: keys.id });
   return { id: row.id, key };
 }
 
 export async function listKeys(db: Database) {
   return db
-    .select({ id: keys.id, name: keys.name, role: keys.role, createdAt: keys.createdAt, lastUsedAt: keys.lastUsedAt })
+    .select({
+      id: keys.id,
+      name: keys.name,
+      role: keys.role,
+      createdAt: keys.createdAt,
+      lastUsedAt: keys.lastUsedAt,
+      endsAt: keys.endsAt,
+    })
     .from(keys)
     .where(isNull(keys.withdrawnAt))
     .orderBy(desc(keys.createdAt))

@@ -86,7 +86,7 @@ describe('passwords', () => {
       expect(cookie).toMatch(/HttpOnly/i);
       expect(cookie).toMatch(/Secure/i);
       expect(cookie).toMatch(/SameSite=Lax/i);
-      expect(cookie).toMatch(/^__Secure-maypole\./);
+      expect(cookie).toMatch(/^__Host-maypole\./);
     }
   });
 });
@@ -161,7 +161,7 @@ describe('people', () => {
 
 describe('keys of machines', () => {
   it('are told once, kept as digests, and known again', async () => {
-    const { id, key } = await makeKey(db, 'Render 2', 'run');
+    const { id, key } = await makeKey(db, 'Render 2', 'run', 30);
     expect(key).toMatch(/^maypole_[A-Za-z0-9_-]{43}$/);
     const [row] = await db.select().from(keys).where(eq(keys.id, id));
     expect(JSON.stringify(row)).not.toContain(key.slice(8));

@@ -2,7 +2,7 @@ import { and, eq, isNull, ne } from 'drizzle-orm';
 import type { Database } from '../db';
 import { AppError } from '../http/app-error';
 import type { Role } from './person';
-import { accounts, people, sessions } from './tables';
+import { accounts, people, sessions, twoFactors } from './tables';
 
 /** Everyone who may come in. */
 export async function listPeople(db: Database) {
@@ -56,11 +56,12 @@ export async function endPerson(db: Database, id: string): Promise<void> {
     const rows = await tx
       .update(people)
       // The address is free again, for an account to be made anew.
-      .set({ endedAt: new Date(), email: `${id}@ended.invalid`, role: 'look' })
+      .set({ endedAt: new Date(), email: `${id}@ended.invalid`, role: 'look', twoFactorEnabled: false })
       .where(and(eq(people.id, id), isNull(people.endedAt)))
       .returning({ id: people.id });
     if (rows.length === 0) throw unknown();
     await tx.delete(sessions).where(eq(sessions.userId, id));
+    await tx.delete(twoFactors).where(eq(twoFactors.userId, id));
     await tx.delete(accounts).where(eq(accounts.userId, id));
   });
 }

@@ -1,3 +1,4 @@
+import { sql } from 'drizzle-orm';
 import { bigserial, boolean, index, integer, pgTable, text, timestamp, uuid } from 'drizzle-orm/pg-core';
 import type { Role } from './person';
 
@@ -13,6 +14,8 @@ export const people = pgTable('people', {
   emailVerified: boolean('email_verified').notNull().default(false),
   image: text('image'),
   role: text('role').$type<Role>().notNull().default('look'),
+  /** Whether a code is asked for after the password. */
+  twoFactorEnabled: boolean('two_factor_enabled').notNull().default(false),
   /** Set once they may not come in any more. */
   endedAt: moment('ended_at'),
   createdAt: made(),
@@ -28,8 +31,27 @@ export const sessions = pgTable('sessions', {
   userId: text('user_id')
     .notNull()
     .references(() => people.id, { onDelete: 'cascade' }),
+  /** When somebody last used it, to five minutes. */
+  seenAt: moment('seen_at').notNull().defaultNow(),
+  /** When the password was given in it again. */
+  confirmedAt: moment('confirmed_at'),
   createdAt: made(),
   updatedAt: changed(),
+});
+
+/** Secrets of the codes that are asked for after a password (RFC 6238), and codes on paper; both encrypted by better-auth. */
+export const twoFactors = pgTable('two_factors', {
+  id: text('id').primaryKey(),
+  userId: text('user_id')
+    .notNull()
+    .unique()
+    .references(() => people.id, { onDelete: 'cascade' }),
+  secret: text('secret').notNull(),
+  backupCodes: text('backup_codes').notNull(),
+  /** Whether a code of it was shown once, so that it is in use. */
+  verified: boolean('verified').notNull().default(false),
+  failedVerificationCount: integer('failed_verification_count').notNull().default(0),
+  lockedUntil: moment('locked_until'),
 });
 
 export const accounts = pgTable('accounts', {
@@ -79,6 +101,10 @@ export const keys = pgTable('keys', {
   name: text('name').notNull(),
   role: text('role').$type<Role>().notNull(),
   lastUsedAt: moment('last_used_at'),
+  /** The moment from which it opens nothing. */
+  endsAt: moment('ends_at')
+    .notNull()
+    .default(sql`now() + interval '365 days'`),
   withdrawnAt: moment('withdrawn_at'),
   createdAt: made(),
 });

@@ -8,6 +8,7 @@ import { PlainButton } from '../parts/buttons';
 import { tellTrouble } from '../parts/toasts';
 import { Given, type Handed } from '../people/given';
 import { LineField } from '../people/line-field';
+import { AskSure, sure } from '../people/sure';
 import { everyone, makeKey, takeAway, type KeyRow } from '../people/people-api';
 
 /** Who works on renders, and the keys by which further machines may. */
@@ -29,7 +30,8 @@ export function Machines({ viewer, workers }: { viewer: Viewer; workers: readonl
   }, [attempt, own]);
   const make = () =>
     attempt(async () => {
-      const key = await makeKey(name.trim(), 'run');
+      const key = await sure(() => makeKey(name.trim(), 'run'));
+      if (key === undefined) return;
       setName('');
       setHanded({
         title: `Key of ${name.trim()}`,
@@ -103,6 +105,7 @@ export function Machines({ viewer, workers }: { viewer: Viewer; workers: readonl
         </>
       )}
       {handed && <Given handed={handed} onClose={() => setHanded(undefined)} />}
+      <AskSure />
     </Box>
   );
 }

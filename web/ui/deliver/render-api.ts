@@ -2,13 +2,13 @@ import type { LendSource } from '@/engine/lend';
 import type { Queue, RenderChange, RenderDetail } from '@/server/render/contract';
 import { MAKER } from '@maypole/core/trace/maker';
 import type { PartWork } from '@maypole/render/work/source';
-import { ask as request, json, RequestTrouble } from '../api';
+import { ask as request, json, RequestTrouble, unattended } from '../api';
 
 export async function queueOf(piece?: string): Promise<Queue> {
-  return (await request(`/api/renders${piece ? `?piece=${piece}` : ''}`)).json();
+  return (await request(`/api/renders${piece ? `?piece=${piece}` : ''}`, unattended())).json();
 }
 export async function renderOf(id: string): Promise<RenderDetail> {
-  return (await request(`/api/renders/${id}`)).json();
+  return (await request(`/api/renders/${id}`, unattended())).json();
 }
 export async function startRender(piece: string, revision: number, estimate: boolean): Promise<string> {
   const answer = await request('/api/renders', json({ piece, revision, estimate }, 'POST'));

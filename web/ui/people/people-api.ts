@@ -21,6 +21,21 @@ export interface KeyRow {
   readonly role: Role;
   readonly createdAt: string;
   readonly lastUsedAt: string | null;
+  readonly endsAt: string;
+}
+export interface SessionRow {
+  readonly id: string;
+  readonly since: string;
+  readonly seenAt: string;
+  readonly client: string | null;
+  readonly agent: string | null;
+  /** Whether it is the one that asks. */
+  readonly here: boolean;
+}
+/** What a device is set up with: its secret as a Key Uri, and codes for paper. */
+export interface SecondBegun {
+  readonly uri: string;
+  readonly codes: readonly string[];
 }
 export interface TrailRow {
   readonly id: number;
@@ -38,8 +53,39 @@ export interface Everyone {
   readonly room: RoomUsed;
 }
 
-export async function enter(email: string, password: string): Promise<void> {
-  await ask('/api/enter', json({ email, password }, 'POST'));
+/** Signs in; true where a code is still asked for. */
+export async function enter(email: string, password: string): Promise<boolean> {
+  const answer = await ask('/api/enter', json({ email, password }, 'POST'));
+  return ((await answer.json()) as { second?: boolean }).second === true;
+}
+export async function enterCode(code: string): Promise<void> {
+  await ask('/api/enter/code', json({ code }, 'POST'));
+}
+export async function giveAgain(password: string): Promise<void> {
+  await ask('/api/enter/again', json({ password }, 'POST'));
+}
+export async function ownSessions(): Promise<readonly SessionRow[]> {
+  return ((await (await ask('/api/enter/sessions')).json()) as { sessions: readonly SessionRow[] }).sessions;
+}
+/** Signs out in another browser, or in all others. */
+export async function leaveElsewhere(id?: string): Promise<void> {
+  await ask(`/api/enter/sessions${id ? `/${id}` : ''}`, { method: 'DELETE' });
+}
+export async function hasSecond(): Promise<boolean> {
+  return ((await (await ask('/api/enter/second')).json()) as { on: boolean }).on;
+}
+export async function beginSecond(password: string): Promise<SecondBegun> {
+  return (await ask('/api/enter/second', json({ password }, 'POST'))).json();
+}
+export async function confirmSecond(code: string): Promise<void> {
+  await ask('/api/enter/second', json({ code }, 'PUT'));
+}
+export async function endSecond(password: string): Promise<void> {
+  await ask('/api/enter/second/off', json({ password }, 'POST'));
+}
+export async function newPaperCodes(password: string): Promise<readonly string[]> {
+  const answer = await ask('/api/enter/second/codes', json({ password }, 'POST'));
+  return ((await answer.json()) as { codes: readonly string[] }).codes;
 }
 export async function leave(): Promise<void> {
   await ask('/api/enter', { method: 'DELETE' });
@@ -59,8 +105,8 @@ export async function readTrail(): Promise<readonly TrailRow[]> {
 export async function invite(role: Role, note: string): Promise<string> {
   return ((await (await ask('/api/people/invites', json({ role, note }, 'POST'))).json()) as { token: string }).token;
 }
-export async function makeKey(name: string, role: Role): Promise<string> {
-  return ((await (await ask('/api/people/keys', json({ name, role }, 'POST'))).json()) as { key: string }).key;
+export async function makeKey(name: string, role: Role, days?: number): Promise<string> {
+  return ((await (await ask('/api/people/keys', json({ name, role, days }, 'POST'))).json()) as { key: string }).key;
 }
 export async function setRole(id: string, role: Role): Promise<void> {
   await ask(`/api/people/${id}`, json({ role }, 'PUT'));

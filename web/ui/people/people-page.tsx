@@ -1,7 +1,8 @@
 'use client';
 
-import { Box, chakra, Flex, Heading, Link, Text } from '@chakra-ui/react';
-import { useCallback, useEffect, useState, type ReactNode } from 'react';
+import { Box, chakra, Flex, Heading, Link } from '@chakra-ui/react';
+import { useCallback, useEffect, useState } from 'react';
+import { KEY_DAYS } from '@/server/people/auth-figures';
 import { ROLE_WORDS, ROLES, type Person, type Role } from '@/server/people/person';
 import type { RoomUsed } from '@/server/room';
 import { SelectField } from '../fields/select-field';
@@ -12,9 +13,12 @@ import { Given, type Handed } from './given';
 import { LineField } from './line-field';
 import { everyone, invite, makeKey, setRole, takeAway, type Everyone } from './people-api';
 import { RoomBar } from './room-bar';
+import { Row, Section } from './section';
+import { AskSure, sure } from './sure';
 import { Trail } from './trail';
 
 const roles = (which: readonly Role[]) => which.map((r) => ({ value: r, title: ROLE_WORDS[r].title }));
+const daysWords = (days: number) => (days < 365 ? `${days} days` : days === 365 ? 'a year' : `${days / 365} years`);
 const day = (text: string) =>
   new Date(text).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
 
@@ -58,14 +62,14 @@ export function PeoplePage({ me, room }: { me: Person; room: RoomUsed }) {
                   label={`Role of ${p.name}`}
                   value={p.role}
                   options={roles(ROLES)}
-                  onChange={(role) => void attempt(() => setRole(p.id, role as Role))}
+                  onChange={(role) => void attempt(() => sure(() => setRole(p.id, role as Role)))}
                 />
               </Box>
               <PlainButton
                 size="xs"
                 disabled={p.id === me.id}
                 aria-label={`Remove ${p.name}`}
-                onClick={() => void attempt(() => takeAway('person', p.id))}
+                onClick={() => void attempt(() => sure(() => takeAway('person', p.id)))}
               >
                 Remove
               </PlainButton>
@@ -94,7 +98,8 @@ export function PeoplePage({ me, room }: { me: Person; room: RoomUsed }) {
             start="edit"
             onAdd={(note, role) =>
               attempt(async () => {
-                const token = await invite(role, note);
+                const token = await sure(() => invite(role, note));
+                if (token === undefined) return;
                 setHanded({
                   title: `Link for ${note || 'whom you invite'}`,
                   text: `${location.origin}/enter?invite=${token}`,
@@ -106,14 +111,14 @@ export function PeoplePage({ me, room }: { me: Person; room: RoomUsed }) {
         </Section>
         <Section
           title="Keys of machines"
-          help="A machine shows its key in place of signing in. A withdrawn key opens nothing from then on."
+          help="A machine shows its key in place of signing in. A withdrawn key, and one whose time is over, opens nothing."
         >
           {all?.keys.map((k) => (
             <Row
               key={k.id}
               name={k.name}
               detail={
-                `${ROLE_WORDS[k.role].title}, made ${day(k.createdAt)}, ` +
+                `${ROLE_WORDS[k.role].title}, made ${day(k.createdAt)}, opens until ${day(k.endsAt)}, ` +
                 `${k.lastUsedAt ? `last used ${day(k.lastUsedAt)}` : 'never used'}`
               }
             >
@@ -132,14 +137,17 @@ export function PeoplePage({ me, room }: { me: Person; room: RoomUsed }) {
             choices={['look', 'edit', 'run']}
             start="run"
             needed
-            onAdd={(name, role) =>
-              attempt(async () =>
+            lasting
+            onAdd={(name, role, days) =>
+              attempt(async () => {
+                const key = await sure(() => makeKey(name, role, days));
+                if (key === undefined) return;
                 setHanded({
                   title: `Key of ${name}`,
-                  text: await makeKey(name, role),
-                  help: 'Take it now: it is shown only this once.',
-                }),
-              )
+                  text: key,
+                  help: `Take it now: it is shown only this once. It opens until ${day(new Date(Date.now() + days * 86_400_000).toISOString())}.`,
+                });
+              })
             }
           />
         </Section>
@@ -151,49 +159,8 @@ export function PeoplePage({ me, room }: { me: Person; room: RoomUsed }) {
         </Section>
       </Box>
       {handed && <Given handed={handed} onClose={() => setHanded(undefined)} />}
+      <AskSure />
     </Box>
-  );
-}
-
-function Section({ title, help, children }: { title: string; help?: string; children: ReactNode }) {
-  return (
-    <Box as="section" bg="panel" borderWidth="1px" borderColor="line" borderRadius="12px" p="5" mb="5">
-      <Heading as="h2" fontFamily="heading" fontSize="17px">
-        {title}
-      </Heading>
-      {help && (
-        <Text fontSize="12.5px" color="muted" lineHeight="1.5" mt="1">
-          {help}
-        </Text>
-      )}
-      <Box mt="3">{children}</Box>
-    </Box>
-  );
-}
-
-function Row({
-  name,
-  detail,
-  faint,
-  children,
-}: {
-  name: string;
-  detail: string;
-  faint?: boolean;
-  children: ReactNode;
-}) {
-  return (
-    <Flex align="center" gap="3" py="2" borderTopWidth="1px" borderColor="line">
-      <Box flex="1" minW="0">
-        <Text fontSize="14px" fontWeight="600" color={faint ? 'muted' : 'ink'} truncate>
-          {name}
-        </Text>
-        <Text fontSize="12.5px" color="muted" truncate>
-          {detail}
-        </Text>
-      </Box>
-      {children}
-    </Flex>
   );
 }
 
@@ -203,6 +170,7 @@ function Adding({
   choices,
   start,
   needed = false,
+  lasting = false,
   onAdd,
 }: {
   label: string;
@@ -210,10 +178,13 @@ function Adding({
   choices: readonly Role[];
   start: Role;
   needed?: boolean;
-  onAdd: (words: string, role: Role) => Promise<void>;
+  /** Whether it has an end that is chosen. */
+  lasting?: boolean;
+  onAdd: (words: string, role: Role, days: number) => Promise<void>;
 }) {
   const [words, setWords] = useState('');
   const [role, setRole] = useState(start);
+  const [days, setDays] = useState<number>(KEY_DAYS.usual);
   return (
     <chakra.form
       display="flex"
@@ -224,7 +195,7 @@ function Adding({
       borderColor="line"
       onSubmit={(e) => {
         e.preventDefault();
-        void onAdd(words.trim(), role).then(() => setWords(''));
+        void onAdd(words.trim(), role, days).then(() => setWords(''));
       }}
     >
       <Box flex="1">
@@ -238,6 +209,16 @@ function Adding({
           onChange={(r) => setRole(r as Role)}
         />
       </Box>
+      {lasting && (
+        <Box w="120px" pb="5px">
+          <SelectField
+            label="How long it opens"
+            value={`${days}`}
+            options={KEY_DAYS.offered.map((d) => ({ value: `${d}`, title: daysWords(d) }))}
+            onChange={(d) => setDays(Number(d))}
+          />
+        </Box>
+      )}
       <PlainButton type="submit" h="34px">
         {button}
       </PlainButton>

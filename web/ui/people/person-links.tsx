@@ -1,13 +1,11 @@
 'use client';
 
-import { chakra, Flex } from '@chakra-ui/react';
+import { Flex, Link } from '@chakra-ui/react';
 import { LogOut, Users } from 'lucide-react';
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
 import type { Viewer } from '@/server/people/person';
 import { PictureButton } from '../parts/buttons';
 import { tellTrouble } from '../parts/toasts';
-import { PasswordDialog } from './password-dialog';
 import { leave } from './people-api';
 
 /** Whether who looks may make and change pieces. */
@@ -18,7 +16,6 @@ export function mayEdit({ person }: Viewer): boolean {
 /** Who one is, the people for the owner, and the way out; nothing where there is only this machine. */
 export function PersonLinks({ viewer }: { viewer: Viewer }) {
   const router = useRouter();
-  const [changing, setChanging] = useState(false);
   if (!viewer.open) return null;
   const out = () =>
     leave().then(
@@ -32,24 +29,21 @@ export function PersonLinks({ viewer }: { viewer: Viewer }) {
           <Users size={17} />
         </PictureButton>
       )}
-      <chakra.button
-        type="button"
-        title="Change your password"
+      <Link
+        href="/account"
+        title="Your account: password, codes, where you are signed in"
         fontSize="13px"
         color="muted"
         maxW="120px"
         truncate
         px="1"
-        cursor="pointer"
         _hover={{ color: 'ink' }}
-        onClick={() => setChanging(true)}
       >
         {viewer.person.name}
-      </chakra.button>
+      </Link>
       <PictureButton label="Sign out" onClick={() => void out()}>
         <LogOut size={16} />
       </PictureButton>
-      {changing && <PasswordDialog onClose={() => setChanging(false)} />}
     </Flex>
   );
 }

@@ -2,16 +2,19 @@ import { auth } from '@/server/people/auth';
 import { attempts } from '@/server/people/attempts';
 import { isKnownBrowser, knownBrowserCookie } from '@/server/people/known-browser';
 import { enterBody } from '@/server/people/contract';
-import { isOpen } from '@/server/people/open';
-import { database } from '@/server/db';
+import { cookiesOf } from '@/server/people/cookies';
+import { assertOpen, isOpen } from '@/server/people/open';
 import { AppError } from '@/server/http/app-error';
 import { parseJson } from '@/server/http/body';
 import { route } from '@/server/http/route';
-import { noteDeed } from '@/server/people/trail';
+import { noteFailed } from '@/server/people/signing-in';
 
-/** Signs in: gives the browser a session in a cookie that no script can read. */
+/**
+ * Signs in: gives the browser a session in a cookie that no script can read, or, where codes are asked for, says
+ * `second`; POST of `enter/code` takes one.
+ */
 export const POST = route({ takes: enterBody, who: 'anyone', body: 2000 }, async ({ request, body, visit }) => {
-  if (!isOpen()) throw new AppError(404, 'Maypole is not open to others here, so there is nothing to sign in to.');
+  assertOpen('so there is nothing to sign in to');
   const { email, password } = parseJson(body, enterBody);
   const account = email.toLowerCase();
   const cookie = request.headers.get('cookie');
@@ -23,12 +26,7 @@ export const POST = route({ takes: enterBody, who: 'anyone', body: 2000 }, async
     asResponse: true,
   });
   if (!answer.ok) {
-    noteDeed(database(), {
-      what: 'failed to sign in',
-      on: account,
-      person: { id: 'nobody', name: 'Nobody known', role: 'look' },
-      client: visit.client,
-    });
+    noteFailed(visit, account);
     // The same words whichever of both is wrong.
     throw new AppError(
       401,
@@ -36,8 +34,11 @@ export const POST = route({ takes: enterBody, who: 'anyone', body: 2000 }, async
     );
   }
   attempts().succeeded(trying);
-  const headers = new Headers({ 'Set-Cookie': knownBrowserCookie(cookie, account) });
-  for (const cookie of answer.headers.getSetCookie()) headers.append('Set-Cookie', cookie);
+  const headers = cookiesOf(answer);
+  const { twoFactorRedirect } = (await answer.json()) as { twoFactorRedirect?: boolean };
+  // Nobody has come in yet: a code is asked for.
+  if (twoFactorRedirect) return Response.json({ second: true }, { headers });
+  headers.append('Set-Cookie', knownBrowserCookie(cookie, account));
   return Response.json({ ok: true }, { headers });
 });
 
@@ -45,7 +46,5 @@ export const POST = route({ takes: enterBody, who: 'anyone', body: 2000 }, async
 export const DELETE = route({ who: 'anyone' }, async ({ request }) => {
   if (!isOpen()) return new Response(null, { status: 204 });
   const answer = await auth().api.signOut({ headers: request.headers, asResponse: true });
-  const headers = new Headers();
-  for (const cookie of answer.headers.getSetCookie()) headers.append('Set-Cookie', cookie);
-  return new Response(null, { status: 204, headers });
+  return new Response(null, { status: 204, headers: cookiesOf(answer) });
 });

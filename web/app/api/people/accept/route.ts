@@ -3,14 +3,13 @@ import { parseJson } from '@/server/http/body';
 import { route } from '@/server/http/route';
 import { attempts } from '@/server/people/attempts';
 import { acceptBody } from '@/server/people/contract';
-import { AppError } from '@/server/http/app-error';
 import { accept } from '@/server/people/invites';
-import { isOpen } from '@/server/people/open';
+import { assertOpen } from '@/server/people/open';
 import { noteDeed } from '@/server/people/trail';
 
 /** Makes an account by an invitation. */
 export const POST = route({ takes: acceptBody, who: 'anyone', body: 2000 }, async ({ body, visit }) => {
-  if (!isOpen()) throw new AppError(404, 'Maypole is not open to others here, so nobody can be invited.');
+  assertOpen('so nobody can be invited');
   const { token, ...given } = parseJson(body, acceptBody);
   // Links cannot be guessed; tries are counted for who tries, so that nobody keeps others out.
   const trying = { client: visit.client, account: `invitation ${visit.client}` };

@@ -5,7 +5,10 @@ import { inviteBody } from '@/server/people/contract';
 import { invite } from '@/server/people/invites';
 
 /** Invites somebody; the link is told this once. */
-export const POST = route({ takes: inviteBody, who: 'own', body: 2000, deed: 'invited somebody' }, async ({ body }) => {
-  const { role, note } = parseJson(body, inviteBody);
-  return Response.json(await invite(database(), role, note), { status: 201 });
-});
+export const POST = route(
+  { takes: inviteBody, who: 'own', sure: true, body: 2000, deed: 'invited somebody' },
+  async ({ body }) => {
+    const { role, note } = parseJson(body, inviteBody);
+    return Response.json(await invite(database(), role, note), { status: 201 });
+  },
+);

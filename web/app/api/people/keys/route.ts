@@ -5,7 +5,10 @@ import { keyBody } from '@/server/people/contract';
 import { makeKey } from '@/server/people/keys';
 
 /** Makes a key for a machine; it is told this once. */
-export const POST = route({ takes: keyBody, who: 'own', body: 2000, deed: 'made a key' }, async ({ body }) => {
-  const { name, role } = parseJson(body, keyBody);
-  return Response.json(await makeKey(database(), name, role), { status: 201 });
-});
+export const POST = route(
+  { takes: keyBody, who: 'own', sure: true, body: 2000, deed: 'made a key' },
+  async ({ body }) => {
+    const { name, role, days } = parseJson(body, keyBody);
+    return Response.json(await makeKey(database(), name, role, days), { status: 201 });
+  },
+);

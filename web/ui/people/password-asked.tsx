@@ -2,41 +2,52 @@
 
 import { chakra, Dialog, Portal, Text } from '@chakra-ui/react';
 import { useState } from 'react';
-import { PASSWORD } from '@/server/people/auth-figures';
 import { PlainButton, StrongButton } from '../parts/buttons';
-import { tell } from '../parts/toasts';
 import { LineField } from './line-field';
-import { changePassword } from './people-api';
 
-/** Another password for oneself. */
-export function PasswordDialog({ onClose }: { onClose: () => void }) {
-  const [present, setPresent] = useState('');
-  const [next, setNext] = useState('');
+/** Asks for the present password for one thing; stays open, with the reason, where that does not work. */
+export function PasswordAsked({
+  title,
+  help,
+  button,
+  onGiven,
+  onClose,
+}: {
+  title: string;
+  help: string;
+  button: string;
+  onGiven: (password: string) => Promise<void>;
+  onClose: () => void;
+}) {
+  const [password, setPassword] = useState('');
   const [trouble, setTrouble] = useState('');
-  const change = () =>
-    changePassword(present, next).then(
-      () => {
-        tell('Your password is changed. Other browsers are signed out.');
-        onClose();
-      },
-      (error: Error) => setTrouble(error.message),
-    );
+  const [busy, setBusy] = useState(false);
+  const go = () => {
+    setBusy(true);
+    setTrouble('');
+    onGiven(password)
+      .catch((error: Error) => setTrouble(error.message))
+      .finally(() => setBusy(false));
+  };
   return (
     <Dialog.Root open onOpenChange={({ open }) => !open && onClose()} placement="center">
       <Portal>
         <Dialog.Backdrop bg="blackAlpha.500" />
         <Dialog.Positioner>
           <Dialog.Content bg="panel" borderRadius="14px" p="6" maxW="380px">
-            <Dialog.Title fontFamily="heading" fontSize="19px" mb="4">
-              Change your password
+            <Dialog.Title fontFamily="heading" fontSize="19px">
+              {title}
             </Dialog.Title>
+            <Text fontSize="13px" color="muted" lineHeight="1.5" mt="1" mb="4">
+              {help}
+            </Text>
             <chakra.form
               display="flex"
               flexDirection="column"
               gap="4"
               onSubmit={(e) => {
                 e.preventDefault();
-                void change();
+                go();
               }}
             >
               <LineField
@@ -44,26 +55,18 @@ export function PasswordDialog({ onClose }: { onClose: () => void }) {
                 type="password"
                 autoComplete="current-password"
                 required
-                value={present}
-                onValue={setPresent}
-              />
-              <LineField
-                label="New password"
-                help={`At least ${PASSWORD.least} letters; a few words are good.`}
-                type="password"
-                autoComplete="new-password"
-                required
-                minLength={PASSWORD.least}
-                maxLength={PASSWORD.most}
-                value={next}
-                onValue={setNext}
+                autoFocus
+                value={password}
+                onValue={setPassword}
               />
               <Text role="alert" color="poppyText" fontSize="13px" hidden={!trouble}>
                 {trouble}
               </Text>
               <chakra.div display="flex" justifyContent="flex-end" gap="2">
                 <PlainButton onClick={onClose}>Cancel</PlainButton>
-                <StrongButton type="submit">Change</StrongButton>
+                <StrongButton type="submit" loading={busy}>
+                  {button}
+                </StrongButton>
               </chakra.div>
             </chakra.form>
           </Dialog.Content>

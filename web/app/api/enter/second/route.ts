@@ -1,0 +1,52 @@
+import { AppError } from '@/server/http/app-error';
+import { parseJson } from '@/server/http/body';
+import { route } from '@/server/http/route';
+import { attempts } from '@/server/people/attempts';
+import { auth } from '@/server/people/auth';
+import { againBody, codeBody } from '@/server/people/contract';
+import { cookiesOf } from '@/server/people/cookies';
+import { assertOpen } from '@/server/people/open';
+import { byPassword } from '@/server/people/own-password';
+import { ownSession } from '@/server/people/sessions';
+
+const SO = 'so nobody signs in';
+
+/** Whether codes are asked for at signing in. */
+export const GET = route({ who: 'look' }, async ({ request }) => {
+  assertOpen(SO);
+  await ownSession(request.headers);
+  const found = await auth().api.getSession({ headers: request.headers });
+  return Response.json({ on: found?.user.twoFactorEnabled === true });
+});
+
+/** Begins with codes: the secret for a device, and codes for paper, told this once. Nothing is asked for yet. */
+export const POST = route({ takes: againBody, who: 'look', body: 2000 }, async (call) => {
+  assertOpen(SO);
+  const { headers } = call.request;
+  await ownSession(headers);
+  const body = parseJson(call.body, againBody);
+  const answer = await byPassword(call, () => auth().api.enableTwoFactor({ body, headers, asResponse: true }));
+  const { totpURI, backupCodes } = (await answer.json()) as { totpURI: string; backupCodes: string[] };
+  return Response.json({ uri: totpURI, codes: backupCodes });
+});
+
+/** Shows that the device works, by its first code: from here on codes are asked for. */
+export const PUT = route(
+  { takes: codeBody, who: 'look', body: 2000, deed: 'had codes asked for' },
+  async ({ request, body, person, visit }) => {
+    assertOpen(SO);
+    const { headers } = request;
+    await ownSession(headers);
+    const { code } = parseJson(body, codeBody);
+    const trying = { client: visit.client, account: `code ${person!.id}` };
+    attempts().begin(trying);
+    const answer = await auth().api.verifyTOTP({ body: { code }, headers, asResponse: true });
+    if (!answer.ok)
+      throw new AppError(
+        422,
+        'This code is not right. Take the one that the device shows now, and look whether its clock is.',
+      );
+    attempts().succeeded(trying);
+    return new Response(null, { status: 204, headers: cookiesOf(answer) });
+  },
+);

@@ -1,0 +1,16 @@
+import { database } from '@/server/db';
+import { route } from '@/server/http/route';
+import { sessionId } from '@/server/people/contract';
+import { assertOpen } from '@/server/people/open';
+import { endSession, ownSession } from '@/server/people/sessions';
+
+/** Signs out there: ends a session of one’s own. */
+export const DELETE = route<{ id: string }>(
+  { who: 'look', deed: 'signed out elsewhere' },
+  async ({ request, params, person }) => {
+    assertOpen('so nobody signs in');
+    await ownSession(request.headers);
+    await endSession(database(), person!.id, sessionId.parse(params.id));
+    return new Response(null, { status: 204 });
+  },
+);

@@ -1,0 +1,23 @@
+import { database } from '@/server/db';
+import { route } from '@/server/http/route';
+import { assertOpen } from '@/server/people/open';
+import { endOtherSessions, listSessions, ownSession } from '@/server/people/sessions';
+
+/** Where one is signed in. */
+export const GET = route({ who: 'look' }, async ({ request, person }) => {
+  assertOpen('so nobody signs in');
+  const { id } = await ownSession(request.headers);
+  const all = await listSessions(database(), person!.id);
+  return Response.json({
+    // The one that asks comes first.
+    sessions: all.map((s) => ({ ...s, here: s.id === id })).sort((a, b) => Number(b.here) - Number(a.here)),
+  });
+});
+
+/** Signs out everywhere but here. */
+export const DELETE = route({ who: 'look', deed: 'signed out elsewhere' }, async ({ request, person }) => {
+  assertOpen('so nobody signs in');
+  const { id } = await ownSession(request.headers);
+  await endOtherSessions(database(), person!.id, id);
+  return new Response(null, { status: 204 });
+});

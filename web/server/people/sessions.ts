@@ -1,0 +1,101 @@
+import { and, desc, eq, gt, ne } from 'drizzle-orm';
+import { database, type Database } from '../db';
+import { AppError } from '../http/app-error';
+import { UNATTENDED } from '../http/visit';
+import { auth } from './auth';
+import { ROLES, type Person, type Role } from './person';
+import { sessions } from './tables';
+
+/** Milliseconds without use after which the session of an owner is over. */
+export const OWNER_IDLE = 12 * 3_600_000;
+/** Milliseconds after which use is written down again. */
+const NOTED = 5 * 60_000;
+/** Milliseconds for which whoever gave their password is taken to be at the keyboard still. */
+export const SURE = 5 * 60_000;
+
+export interface Session {
+  readonly id: string;
+  readonly person: Person;
+  /** When the password was last given in it. */
+  readonly sureAt: Date;
+}
+
+/**
+ * The session that a request names by its cookie. Using it is written down, unless it is a page that asks by itself
+ * (see UNATTENDED); the session of an owner that was not used for twelve hours is ended.
+ */
+export async function sessionOf(headers: Headers, now = Date.now()): Promise<Session | undefined> {
+  if (!headers.get('cookie')?.includes('maypole.')) return undefined;
+  const found = await auth().api.getSession({ headers });
+  if (!found) return undefined;
+  const { id, name, role } = found.user;
+  if (!ROLES.includes(role as Role)) return undefined;
+  const { session } = found;
+  const seen = (session.seenAt ?? session.createdAt).getTime();
+  if (role === 'own' && now - seen > OWNER_IDLE) {
+    await database().delete(sessions).where(eq(sessions.id, session.id));
+    return undefined;
+  }
+  if (now - seen > NOTED && !headers.has(UNATTENDED))
+    await database()
+      .update(sessions)
+      .set({ seenAt: new Date(now) })
+      .where(eq(sessions.id, session.id));
+  return {
+    id: session.id,
+    person: { id, name, role: role as Role },
+    sureAt: session.confirmedAt ?? session.createdAt,
+  };
+}
+
+/** The session of a request that must have one. */
+export async function ownSession(headers: Headers): Promise<Session> {
+  const session = await sessionOf(headers);
+  if (!session) throw new AppError(403, 'This is for people who are signed in, not for machines with a key.');
+  return session;
+}
+
+/**
+ * Lets a request on whose session has had the password of late: for what gives others power.
+ *
+ * @throws AppError 428 where it has not; a page asks for the password then, and asks again
+ */
+export async function assertSure(headers: Headers, now = Date.now()): Promise<void> {
+  const { sureAt } = await ownSession(headers);
+  if (now - sureAt.getTime() > SURE) throw new AppError(428, 'Give your password once more for this.');
+}
+
+/** Notes that the password was given in a session just now. */
+export async function noteSure(db: Database, id: string): Promise<void> {
+  await db.update(sessions).set({ confirmedAt: new Date() }).where(eq(sessions.id, id));
+}
+
+/** Where somebody is signed in: what they used last comes first. */
+export async function listSessions(db: Database, person: string) {
+  return db
+    .select({
+      id: sessions.id,
+      since: sessions.createdAt,
+      seenAt: sessions.seenAt,
+      client: sessions.ipAddress,
+      agent: sessions.userAgent,
+    })
+    .from(sessions)
+    .where(and(eq(sessions.userId, person), gt(sessions.expiresAt, new Date())))
+    .orderBy(desc(sessions.seenAt))
+    .limit(100);
+}
+
+/** Ends a session of somebody’s own. */
+export async function endSession(db: Database, person: string, id: string): Promise<void> {
+  const gone = await db
+    .delete(sessions)
+    .where(and(eq(sessions.id, id), eq(sessions.userId, person)))
+    .returning({ id: sessions.id });
+  if (gone.length === 0) throw new AppError(404, 'You are not signed in there any more.');
+}
+
+/** Ends all sessions of somebody but one. */
+export async function endOtherSessions(db: Database, person: string, but: string): Promise<void> {
+  await db.delete(sessions).where(and(eq(sessions.userId, person), ne(sessions.id, but)));
+}

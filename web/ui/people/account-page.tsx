@@ -1,0 +1,49 @@
+'use client';
+
+import { Box, Flex, Heading, Link, Text } from '@chakra-ui/react';
+import { ROLE_WORDS, type Person } from '@/server/people/person';
+import { ModeButton } from '../parts/mode-button';
+import { AskSure } from './sure';
+import { OwnPassword } from './own-password';
+import { OwnSessions } from './own-sessions';
+import { SecondFactor } from './second-factor';
+import { Section } from './section';
+
+/** What is one’s own: the password, codes at signing in, and where one is signed in. */
+export function AccountPage({ me }: { me: Person }) {
+  return (
+    <Box minH="100vh" bg="paper">
+      <Box maxW="720px" mx="auto" px="6" py="8">
+        <Flex align="center">
+          <Link href="/" color="ink">
+            All pieces
+          </Link>
+          <Box flex="1" />
+          <ModeButton />
+        </Flex>
+        <Heading as="h1" fontFamily="heading" fontSize="28px" mt="3" truncate>
+          {me.name}
+        </Heading>
+        <Text color="muted" fontSize="13.5px" mb="6">
+          {ROLE_WORDS[me.role].title}: {ROLE_WORDS[me.role].help}
+        </Text>
+        <Section title="Password" help="Changing it signs you out in all other browsers.">
+          <OwnPassword />
+        </Section>
+        <Section
+          title="Codes at signing in"
+          help={
+            'After your password a code is asked for that a device of yours shows, so that a password alone opens ' +
+            `nothing.${me.role === 'own' ? ' An owner can open everything here: turn this on.' : ''}`
+          }
+        >
+          <SecondFactor />
+        </Section>
+        <Section title="Where you are signed in">
+          <OwnSessions />
+        </Section>
+      </Box>
+      <AskSure />
+    </Box>
+  );
+}
