@@ -1,6 +1,7 @@
 /** `./maypole bench [name] [--json]`: ours and public libraries side by side in one run. */
 import { copies } from './copies';
 import { drawing } from './drawing';
+import { files } from './files';
 import { grain } from './grain';
 import { growth } from './growth';
 import { motion } from './motion';
@@ -11,7 +12,7 @@ import { past } from './past';
 import { print, type Row } from './table';
 import { trace } from './trace';
 
-const all: Record<string, () => Promise<Row[]>> = { noise, shape, copies, motion, scrub, drawing, trace, past };
+const all: Record<string, () => Promise<Row[]>> = { noise, shape, copies, motion, scrub, drawing, trace, past, files };
 /** Those that take long are measured only where they are named. */
 const named: typeof all = { grain, growth };
 const args = process.argv.slice(2);

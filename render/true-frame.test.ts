@@ -60,7 +60,7 @@ const at = (frame: number, order = ORDER) => trueFrame(crew, piece(), frame, ord
 
 const all = async (sheets: ReturnType<typeof sheetsOf>) => {
   const out = new Map<string, Uint8Array>();
-  for await (const [name, bytes] of sheets) out.set(name, bytes);
+  for await (const [name, { bytes }] of sheets) out.set(name, bytes);
   return out;
 };
 

@@ -3,6 +3,7 @@ import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'no
 import type { AddressInfo } from 'node:net';
 import os from 'node:os';
 import path from 'node:path';
+import { Worker } from 'node:worker_threads';
 import { outputs } from '@maypole/core/output/index';
 import type { SheetName } from '@maypole/core/output/sheet';
 import { newItem, newPiece, newRibbon } from '@maypole/core/piece/piece';
@@ -12,10 +13,13 @@ import { readSheet } from './files/png';
 import { SheetStore, sha256, writeWhole, type KeptSheet } from './frame/keep';
 import { FrameWorker } from './work/frame-worker';
 import { pieceFrom } from './work/piece-from';
-import { Refused, ServerSource } from './work/server-source';
+import { Renewer } from './work/renewer';
+import { Refused, renewAt } from './work/server-request';
+import { ServerSource } from './work/server-source';
 import type { PartWork, WorkSource } from './work/source';
 
 const folder = mkdtempSync(path.join(os.tmpdir(), 'maypole-work-'));
+const RENEW_SERVER = new URL('./work/renew-server.mjs', import.meta.url);
 const servers: Server[] = [];
 afterAll(() => {
   servers.forEach((s) => s.close());
@@ -51,7 +55,8 @@ class ListSource implements WorkSource {
     this.pieces++;
     return Promise.resolve(source);
   };
-  renew = () => Promise.resolve(true);
+  keep = () => () => undefined;
+  giveBack = ({ index }: PartWork) => Promise.resolve(void this.told.push(`back ${index}`));
   put = (work: PartWork, sheet: SheetName, bytes: Uint8Array): Promise<KeptSheet> => {
     this.sheets.set(`${work.index}/${sheet}`, bytes);
     return Promise.resolve({ sha256: sha256(bytes), bytes: bytes.length });
@@ -120,7 +125,11 @@ async function serverOf(answers: Record<string, (body: Buffer) => { status: numb
   servers.push(server);
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
   const url = new URL(`http://127.0.0.1:${(server.address() as AddressInfo).port}`);
-  return { asked, source: new ServerSource(url, 'maypole_key', { id: 'machine-1234', name: 'Attic', threads: 2 }) };
+  return {
+    asked,
+    url,
+    source: new ServerSource(url, 'maypole_key', { id: 'machine-1234', name: 'Attic', threads: 2 }),
+  };
 }
 
 describe('work of a server elsewhere', () => {
@@ -141,25 +150,28 @@ describe('work of a server elsewhere', () => {
         taken = body;
         return { status: 200, body: { sha256: sha256(body), bytes: body.length } };
       },
-      'PUT /api/work/leases/lease-1': () => ({ status: 204 }),
+      'DELETE /api/work/leases/lease-1': () => ({ status: 204 }),
       'POST /api/work/leases/lease-1/done': () => ({ status: 204 }),
     });
     const work = (await from.claim())!;
-    expect(await from.renew(work)).toBe(true);
     expect(await from.put(work, 'solid', bytes)).toEqual({ sha256: sha256(bytes), bytes: 70_000 });
     expect(taken.equals(Buffer.from(bytes))).toBe(true);
     await from.done(work, {}, { seconds: 1, memory: 1 });
+    await from.giveBack(work);
+    expect(asked.at(-1)).toMatch(/^DELETE/);
     expect(asked.every((a) => a.endsWith('Bearer maypole_key'))).toBe(true);
   });
   it('is given up where the key was withdrawn, the version is another, or the frame is somebody else’s', async () => {
     const refused = (status: number) => () => ({ status, body: { error: `No: ${status}.` } });
-    const { source: from } = await serverOf({
+    const { source: from, url } = await serverOf({
       'POST /api/work/claim': refused(401),
       'PUT /api/work/leases/lease-0': refused(409),
       'POST /api/work/leases/lease-0/done': refused(409),
     });
     await expect(from.claim()).rejects.toMatchObject({ message: 'No: 401.', forGood: true });
-    expect(await from.renew(part(0))).toBe(false);
+    expect(await renewAt({ server: url.href, key: 'k' }, 'lease-0')).toBe(false);
+    const renewer = new Renewer(RENEW_SERVER, { server: url.href, key: 'k', every: 50 });
+    await new Promise<void>((resolve) => void renewer.keep('lease-0', resolve));
     await expect(from.done(part(0), {}, { seconds: 1, memory: 1 })).rejects.toMatchObject({ forGood: true });
     const { source: other } = await serverOf({ 'POST /api/work/claim': refused(409) });
     await expect(other.claim()).rejects.toMatchObject({ message: 'No: 409.', forGood: true });
@@ -181,6 +193,47 @@ describe('work of a server elsewhere', () => {
     });
     await from.done(part(2), {}, { seconds: 1, memory: 1 });
     expect(times).toBe(2);
+  });
+});
+
+/** A server in a thread of its own that counts what it is asked, and tells it when it is sent a message. */
+const COUNTING = `
+  const { parentPort } = require('node:worker_threads');
+  let asked = 0;
+  const server = require('node:http').createServer((_, response) => { asked++; response.writeHead(204).end(); });
+  server.listen(0, '127.0.0.1', () => parentPort.postMessage(server.address().port));
+  parentPort.on('message', () => parentPort.postMessage(asked));
+`;
+
+describe('a lease', () => {
+  it('is kept by a thread of its own, however long a frame keeps the others busy', async () => {
+    const counting = new Worker(COUNTING, { eval: true });
+    const heard = () => new Promise<number>((resolve) => counting.once('message', resolve));
+    const server = `http://127.0.0.1:${await heard()}`;
+    const end = new Renewer(RENEW_SERVER, { server, key: 'k', every: 50 }).keep('lease-9', () => undefined);
+    const until = async (least: number) => {
+      for (let n = 0; n < least; counting.postMessage(null), n = await heard());
+    };
+    // The thread has begun.
+    counting.postMessage(null);
+    await heard();
+    await until(1);
+    const from = performance.now();
+    while (performance.now() - from < 1500);
+    counting.postMessage(null);
+    expect(await heard()).toBeGreaterThan(5);
+    end();
+    await counting.terminate();
+  }, 30_000);
+
+  it('is given back by a worker that ends in the middle of a frame', async () => {
+    const list = new ListSource([part(0)]);
+    const worker = new FrameWorker(list, 1);
+    const making = worker.next();
+    await expect.poll(() => worker.doing).not.toBe('');
+    await worker.close();
+    await making;
+    expect(list.told[0]).toBe('back 0');
   });
 });
 

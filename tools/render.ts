@@ -65,7 +65,7 @@ async function main(): Promise<void> {
         share,
       );
       const row: Partial<Record<SheetName, KeptSheet>> = {};
-      for await (const [sheet, bytes] of sheetsOf(drawn, sheets))
+      for await (const [sheet, { bytes }] of sheetsOf(drawn, sheets))
         row[sheet] = await store.put(fingerprint, sheet, bytes);
       ledger.add(fingerprint, row);
       made++;

@@ -2,7 +2,8 @@
 import { randomUUID } from 'node:crypto';
 import os from 'node:os';
 import { FrameWorker } from '@maypole/render/work/frame-worker';
-import { Refused, ServerSource } from '@maypole/render/work/server-source';
+import { Refused } from '@maypole/render/work/server-request';
+import { ServerSource } from '@maypole/render/work/server-source';
 
 const env = process.env;
 const threads = Number(env.MAYPOLE_THREADS) || os.availableParallelism();
@@ -16,10 +17,16 @@ const [LEAST, MOST] = [1000, 60_000];
 
 let ending = false;
 for (const signal of ['SIGINT', 'SIGTERM'] as const)
-  process.on(signal, () => (ending ? process.exit(1) : (ending = true)));
+  process.on(signal, () => {
+    // Who asks twice does not wait for the frame: it is given back.
+    if (ending) void worker.close().finally(() => process.exit(1));
+    ending = true;
+  });
 
 const worker = new FrameWorker(source, threads);
-console.log(`Works for ${env.MAYPOLE_SERVER} with ${threads} threads. Ctrl-C ends it after the frame it is at.`);
+console.log(
+  `Works for ${env.MAYPOLE_SERVER} with ${threads} threads. Ctrl-C ends it after the frame it is at, twice at once.`,
+);
 let rest = LEAST;
 while (!ending) {
   try {

@@ -33,28 +33,43 @@ interface Channel {
   readonly type: number;
 }
 
+/** A picture on its way into a file: its rows in blocks, each to be packed by itself, by whatever deflates. */
+export interface ExrBlocks {
+  readonly header: Uint8Array;
+  /** Blocks, from the top. */
+  readonly count: number;
+  /** Rows of each but the last, which may have fewer. */
+  readonly rows: number;
+  /** The bytes of a block as they are before they are packed. */
+  raw(block: number): Uint8Array;
+}
+
 /**
  * A picture of light as an OpenEXR file (“OpenEXR File Layout”, Academy Software Foundation).
  *
  * @param values red, green, blue and alpha a pixel, premultiplied, rows from the top
  * @param layers further channels, named `layer.X` as the layout has it
  */
-export function writeExr(...picture: Parameters<typeof exrInSteps>): Uint8Array<ArrayBuffer> {
-  const steps = exrInSteps(...picture);
-  for (;;) {
-    const step = steps.next();
-    if (step.done) return step.value;
-  }
+export function writeExr(...picture: Parameters<typeof exrBlocks>): Uint8Array<ArrayBuffer> {
+  const blocks = exrBlocks(...picture);
+  const packed = picture[4]?.packed ?? false;
+  return exrFile(
+    blocks,
+    Array.from({ length: blocks.count }, (_, i) => {
+      const raw = blocks.raw(i);
+      return packed ? smaller(raw, zlibSync(apart(raw), { level: 4 })) : raw;
+    }),
+  );
 }
 
-/** The same by sixteen rows at a time, so that whoever goes through it can do something else in between. */
-export function* exrInSteps(
+/** The same by blocks of sixteen rows, for whoever packs them elsewhere: see `apart`, `smaller` and `exrFile`. */
+export function exrBlocks(
   values: Float32Array,
   width: number,
   height: number,
   layers: readonly Layer[] = [],
   { precision = 'float', packed = false }: ExrForm = {},
-): Generator<void, Uint8Array<ArrayBuffer>> {
+): ExrBlocks {
   const channels: readonly Channel[] = [{ name: '', channels: 'RGBA', values }, ...layers]
     .flatMap((l) =>
       [...l.channels].map((c, at) => ({
@@ -67,16 +82,17 @@ export function* exrInSteps(
     )
     // By the alphabet, as readers expect them.
     .sort((a, b) => (a.name < b.name ? -1 : 1));
-  const header = headerOf(channels, width, height, packed);
-  const blocks: Uint8Array[] = [];
   const rows = packed ? ROWS : 1;
-  for (let y = 0; y < height; y += rows) {
-    if (y % ROWS === 0) yield;
-    const raw = rowsOf(channels, width, y, Math.min(height, y + rows));
-    const small = packed ? zipped(raw) : raw;
-    // What packing makes larger is left as it is.
-    blocks.push(small.length < raw.length ? small : raw);
-  }
+  return {
+    header: headerOf(channels, width, height, packed),
+    count: Math.ceil(height / rows),
+    rows,
+    raw: (block) => rowsOf(channels, width, block * rows, Math.min(height, (block + 1) * rows)),
+  };
+}
+
+/** The file of packed blocks. */
+export function exrFile({ header, rows }: ExrBlocks, blocks: readonly Uint8Array[]): Uint8Array<ArrayBuffer> {
   const table = 8 * blocks.length;
   const out = new Uint8Array(header.length + table + blocks.reduce((n, b) => n + 8 + b.length, 0));
   const view = new DataView(out.buffer);
@@ -91,6 +107,9 @@ export function* exrInSteps(
   });
   return out;
 }
+
+/** What packing makes larger is left as it is. */
+export const smaller = (raw: Uint8Array, packed: Uint8Array): Uint8Array => (packed.length < raw.length ? packed : raw);
 
 function headerOf(channels: readonly Channel[], width: number, height: number, packed: boolean): Uint8Array {
   // The bit for names of more than 31 letters is set where there are some.
@@ -153,17 +172,20 @@ function rowsOf(channels: readonly Channel[], width: number, from: number, to: n
   return out;
 }
 
-/** As ZIP of the layout has it: first bytes apart from second ones, each as its difference from the one before, deflated. */
-function zipped(raw: Uint8Array): Uint8Array {
-  const apart = new Uint8Array(raw.length);
+/**
+ * The bytes of a block as ZIP of the layout deflates them: first bytes apart from second ones, each as its difference
+ * from the one before.
+ */
+export function apart(raw: Uint8Array): Uint8Array<ArrayBuffer> {
+  const out = new Uint8Array(raw.length);
   let before = 0;
   let to = 0;
   // Differences wrap round in a byte by themselves; the first byte is itself.
   for (const first of [0, 1])
     for (let i = first; i < raw.length; i += 2) {
-      apart[to] = to === 0 ? raw[i] : raw[i] - before + 128;
+      out[to] = to === 0 ? raw[i] : raw[i] - before + 128;
       before = raw[i];
       to++;
     }
-  return zlibSync(apart, { level: 4 });
+  return out;
 }

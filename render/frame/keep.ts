@@ -8,6 +8,8 @@ import { SHEETS, type SheetName } from '@maypole/core/output/sheet';
 export interface KeptSheet {
   readonly sha256: string;
   readonly bytes: number;
+  /** SHA-256 of its picture, however it was packed; by it frames that were made twice are compared. */
+  readonly content?: string;
 }
 
 export function sha256(bytes: Uint8Array): string {

@@ -4,7 +4,7 @@ import { wholeLight, type LightPicture } from '@maypole/core/develop/light';
 import type { MeshCache } from '@maypole/core/evaluate/mesh-cache';
 import { pictureAt } from '@maypole/core/evaluate/picture-at';
 import { evaluateRibbon } from '@maypole/core/evaluate/ribbon';
-import { exrInSteps, type Layer } from '@maypole/core/files/exr';
+import type { Layer } from '@maypole/core/files/exr';
 import { hasPasses, SHEETS, type SheetName } from '@maypole/core/output/sheet';
 import type { Piece, RibbonDoc } from '@maypole/core/piece/piece';
 import type { Detail } from '@maypole/core/steps/step';
@@ -13,7 +13,8 @@ import { motionPass } from '@maypole/core/trace/motion';
 import { TRUE_FRAME } from '@maypole/core/output/frame-order';
 import type { Bounces, TraceSettings } from '@maypole/core/trace/tracer';
 import { encode } from 'fast-png';
-import { inTurns, nextTurn } from './in-turns';
+import { packedExr } from '../files/exr';
+import { sha256 } from './keep';
 import type { Traced, TraceCrew } from './trace-crew';
 
 /** How a frame is made in true light. */
@@ -76,24 +77,26 @@ export async function trueFrame(
   return { ...traced, clean, layers, scene: pictures[0].scene };
 }
 
-/** The sheets of a frame, as files, one after the other; what takes long lets others have their turn. */
+/** A sheet as a file, and the SHA-256 of what it says, however it was packed. */
+export interface WrittenSheet {
+  readonly bytes: Uint8Array;
+  readonly content: string;
+}
+
+/** The sheets of a frame, as files, one after the other. */
 export async function* sheetsOf(
   frame: TrueFrame,
   wanted: readonly SheetName[],
-): AsyncGenerator<readonly [SheetName, Uint8Array]> {
+): AsyncGenerator<readonly [SheetName, WrittenSheet]> {
   const { width, height } = frame.clean;
-  for (const name of wanted) {
-    await nextTurn();
+  for (const name of wanted)
     if (SHEETS[name].light) {
-      const steps = exrInSteps(wholeLight(frame.clean), width, height, hasPasses(name) ? frame.layers : [], {
-        precision: name.startsWith('half') ? 'half' : 'float',
-        packed: true,
-      });
-      yield [name, await inTurns(steps)];
+      const layers = hasPasses(name) ? frame.layers : [];
+      const precision = name.startsWith('half') ? 'half' : 'float';
+      yield [name, await packedExr(wholeLight(frame.clean), width, height, layers, { precision })];
     } else {
       const data = developedDeep(frame.clean, { scene: frame.scene, clear: name === 'clear' });
-      await nextTurn();
-      yield [name, encode({ width, height, data, channels: 4, depth: 16 }, { zlib: { level: 3 } })];
+      const bytes = encode({ width, height, data, channels: 4, depth: 16 }, { zlib: { level: 3 } });
+      yield [name, { bytes, content: sha256(new Uint8Array(data.buffer, data.byteOffset, data.byteLength)) }];
     }
-  }
 }

@@ -5,13 +5,15 @@ import { sha256, type KeptSheet } from '../frame/keep';
 import { TraceCrew } from '../frame/trace-crew';
 import { sheetsOf, trueFrame } from '../frame/true-frame';
 import { pieceFrom } from './piece-from';
-import { RENEW_SECONDS, type PartWork, type WorkSource } from './source';
+import type { PartWork, WorkSource } from './source';
 
 /** Makes frames in true light, one after the other, as they are given. */
 export class FrameWorker {
   private readonly crew: TraceCrew;
   private cache = new MeshCache();
   private known: { readonly render: string; readonly piece: Piece } | undefined;
+  /** The frame that it is at. */
+  private at: PartWork | undefined;
   /** What it does just now, in words; empty where nothing. */
   doing = '';
 
@@ -27,31 +29,30 @@ export class FrameWorker {
     const work = await this.source.claim();
     if (!work) return false;
     let wanted = true;
-    const renewing = setInterval(() => {
-      this.source.renew(work).then(
-        (still) => {
-          if (still || !wanted) return;
-          wanted = false;
-          // Nobody waits for it: the threads are ended with it.
-          void this.crew.close();
-        },
-        // The server may be away for a while; what is done is brought when it is back.
-        () => undefined,
-      );
-    }, RENEW_SECONDS * 1000);
+    const end = this.source.keep(work, () => {
+      if (!wanted) return;
+      wanted = false;
+      // Nobody waits for it: the threads are ended with it.
+      void this.crew.close();
+    });
+    this.at = work;
     try {
       await this.make(work);
     } catch (error) {
       if (wanted) await this.tell(work, error);
     } finally {
       wanted = false;
-      clearInterval(renewing);
+      end();
+      this.at = undefined;
       this.doing = '';
     }
     return true;
   }
 
+  /** Ends the threads. A frame that it is at is given back, so that it need not wait for its lease to be over. */
   async close(): Promise<void> {
+    const { at } = this;
+    if (at) await this.source.giveBack(at).catch(() => undefined);
     await this.crew.close();
   }
 
@@ -73,10 +74,12 @@ export class FrameWorker {
       this.cache,
     );
     const sheets: Partial<Record<SheetName, KeptSheet>> = {};
-    for await (const [name, bytes] of sheetsOf(drawn, work.sheets))
-      sheets[name] = work.again
+    for await (const [name, { bytes, content }] of sheetsOf(drawn, work.sheets)) {
+      const kept = work.again
         ? { sha256: sha256(bytes), bytes: bytes.length }
         : await this.source.put(work, name, bytes);
+      sheets[name] = { ...kept, content };
+    }
     const memory = process.resourceUsage().maxRSS / 1024;
     await this.source.done(work, sheets, { seconds: (performance.now() - begun) / 1000, memory });
   }

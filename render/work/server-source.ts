@@ -1,32 +1,26 @@
 import type { SheetName } from '@maypole/core/output/sheet';
 import { MAKER } from '@maypole/core/trace/maker';
 import type { KeptSheet } from '../frame/keep';
+import { Renewer } from './renewer';
+import { Refused, requestAt, wordsOf, type ServerAccess } from './server-request';
 import type { PartFigures, PartWork, WorkSource } from './source';
 
-/** The server does not give work, in its own words. */
-export class Refused extends Error {
-  override readonly name = 'Refused';
-  constructor(
-    message: string,
-    /** Asking again is of no use. */
-    readonly forGood: boolean,
-  ) {
-    super(message);
-  }
-}
-
-/** Milliseconds that an answer may take; sheets are large. */
-const PATIENCE = 120_000;
 /** Times that a result is brought again while the server is away, and milliseconds between. */
 const [AGAIN, BETWEEN] = [40, 3000];
 
 /** Work of a server elsewhere, over HTTP with a key. */
 export class ServerSource implements WorkSource {
+  private readonly access: ServerAccess;
+  private readonly renewer: Renewer;
+
   constructor(
-    private readonly server: URL,
-    private readonly key: string,
+    server: URL,
+    key: string,
     private readonly worker: { readonly id: string; readonly name: string; readonly threads: number },
-  ) {}
+  ) {
+    this.access = { server: server.href, key };
+    this.renewer = new Renewer(new URL('./renew-server.mjs', import.meta.url), this.access);
+  }
 
   async claim(): Promise<PartWork | undefined> {
     const answer = await this.ask('POST', '/api/work/claim', { ...this.worker, light: 'true', maker: MAKER });
@@ -38,8 +32,12 @@ export class ServerSource implements WorkSource {
     return (await this.sound(this.ask('GET', `/api/work/leases/${lease}/piece`))).text();
   }
 
-  async renew({ lease }: PartWork): Promise<boolean> {
-    return (await this.ask('PUT', `/api/work/leases/${lease}`)).status !== 409;
+  keep({ lease }: PartWork, lost: () => void): () => void {
+    return this.renewer.keep(lease, lost);
+  }
+
+  async giveBack({ lease }: PartWork): Promise<void> {
+    await this.ask('DELETE', `/api/work/leases/${lease}`);
   }
 
   async put({ lease }: PartWork, sheet: SheetName, bytes: Uint8Array): Promise<KeptSheet> {
@@ -74,30 +72,7 @@ export class ServerSource implements WorkSource {
     throw new Refused(await wordsOf(answer), answer.status === 409 || answer.status === 422);
   }
 
-  private async ask(method: string, path: string, body?: object): Promise<Response> {
-    let answer: Response;
-    const bytes = body instanceof Uint8Array;
-    try {
-      answer = await fetch(new URL(path, this.server), {
-        method,
-        headers: {
-          Authorization: `Bearer ${this.key}`,
-          ...(body ? { 'Content-Type': bytes ? 'application/octet-stream' : 'application/json' } : {}),
-        },
-        body: body === undefined ? undefined : bytes ? (body as Uint8Array<ArrayBuffer>) : JSON.stringify(body),
-        signal: AbortSignal.timeout(PATIENCE),
-      });
-    } catch (error) {
-      const cause = error instanceof Error && error.cause instanceof Error ? error.cause.message : String(error);
-      throw new Refused(`${this.server.origin} does not answer (${cause}); asking again.`, false);
-    }
-    if (answer.status === 401 || answer.status === 403) throw new Refused(await wordsOf(answer), true);
-    if (answer.status >= 500 || answer.status === 429) throw new Refused(await wordsOf(answer), false);
-    return answer;
+  private ask(method: string, path: string, body?: object): Promise<Response> {
+    return requestAt(this.access, method, path, body);
   }
-}
-
-async function wordsOf(answer: Response): Promise<string> {
-  const body = (await answer.json().catch(() => undefined)) as { error?: string } | undefined;
-  return body?.error ?? `The server answered ${answer.status}.`;
 }

@@ -29,8 +29,13 @@ export interface WorkSource {
   claim(): Promise<PartWork | undefined>;
   /** The document of a render with the files it names. */
   piece(work: PartWork): Promise<string>;
-  /** Goes on with a frame; false where it is not wanted any more. */
-  renew(work: PartWork): Promise<boolean>;
+  /**
+   * Keeps a frame for as long as it takes, whatever else keeps this thread busy: until what it gives is called. `lost`
+   * is called where the frame is not wanted any more.
+   */
+  keep(work: PartWork, lost: () => void): () => void;
+  /** Gives a frame back that is not gone on with: it waits again at once, and this was no try. */
+  giveBack(work: PartWork): Promise<void>;
   put(work: PartWork, sheet: SheetName, bytes: Uint8Array): Promise<KeptSheet>;
   done(work: PartWork, sheets: Partial<Record<SheetName, KeptSheet>>, figures: PartFigures): Promise<void>;
   /** @param forGood another worker would fail, too */

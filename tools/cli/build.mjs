@@ -19,6 +19,7 @@ const buildPrograms = () =>
       prepare: 'web/server/prepare.ts',
       'owner-link': 'web/server/people/owner-link.ts',
       'trace-worker': 'render/frame/trace-worker.ts',
+      'renew-database': 'web/server/render/renew-database.ts',
     },
     path.dirname(PROGRAMS.front),
   );

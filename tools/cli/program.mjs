@@ -11,6 +11,7 @@ const SOURCES = {
   render: 'tools/render.ts',
   work: 'tools/work.ts',
   'trace-worker': 'render/frame/trace-worker.ts',
+  'renew-server': 'render/work/renew-server.ts',
 };
 const KEPT = path.join(ROOT, 'node_modules/.cache/maypole');
 /** Those that nobody began for as long as this do not run any more. */

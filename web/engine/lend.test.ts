@@ -38,6 +38,7 @@ function source(parts: PartWork[], over: Partial<LendSource> = {}) {
     claim: () => Promise.resolve(parts.shift()),
     piece: () => Promise.resolve(writePiece(newPiece('Lent'))),
     renew: () => Promise.resolve(true),
+    giveBack: (part) => Promise.resolve(void told.push(`back ${part.frame}`)),
     put: (part, sheet) => {
       told.push(`put ${part.frame} ${sheet}`);
       return Promise.resolve({ sha256: 'x', bytes: 3 });
@@ -106,5 +107,21 @@ describe('a browser that lends its graphics card', () => {
     await all(new Lender(from));
     expect(told).toEqual(['failed 0: The device was lost.', 'failed 1: A browser draws frames in quick light alone.']);
     expect(drawer.disposed).toBe(1);
+  });
+});
+
+describe('a page that is left', () => {
+  it('gives the frame back that it is at, and none where it is at none', async () => {
+    const { told, all: from } = source([work(3)]);
+    const lender = new Lender(from);
+    lender.leave();
+    const drawing = lender.next(signal);
+    await vi.advanceTimersByTimeAsync(50);
+    lender.leave();
+    expect(told).toEqual(['back 3']);
+    await vi.advanceTimersByTimeAsync(1000);
+    await drawing;
+    lender.leave();
+    expect(told.filter((t) => t.startsWith('back'))).toHaveLength(1);
   });
 });

@@ -10,6 +10,7 @@ export interface LendSource {
   claim(signal: AbortSignal): Promise<PartWork | undefined>;
   piece(work: PartWork): Promise<string>;
   renew(work: PartWork): Promise<boolean>;
+  giveBack(work: PartWork): Promise<void>;
   put(work: PartWork, sheet: string, picture: Blob): Promise<{ sha256: string; bytes: number }>;
   done(work: PartWork, sheets: object, figures: { seconds: number; memory: number }): Promise<void>;
   failed(work: PartWork, message: string, forGood: boolean): Promise<void>;
@@ -26,12 +27,21 @@ export class Lender {
   /** What draws the render that is at work, over its backdrop and over nothing; kept from frame to frame. */
   private drawing: { readonly render: string; readonly piece: Piece; readonly by: Map<boolean, Offscreen> } | undefined;
 
+  /** The frame that it is at. */
+  private at: PartWork | undefined;
+
   constructor(private readonly source: LendSource) {}
+
+  /** The page is left: the frame that it is at waits for others at once. */
+  leave(): void {
+    if (this.at) void this.source.giveBack(this.at).catch(() => undefined);
+  }
 
   /** Draws one frame; false where there is none to draw. */
   async next(signal: AbortSignal): Promise<boolean> {
     const work = await this.source.claim(signal);
     if (!work) return false;
+    this.at = work;
     let giveUp: (why: Error) => void = () => undefined;
     let wanted = true;
     const lost = new Promise<never>((_, reject) => (giveUp = reject));
@@ -54,6 +64,7 @@ export class Lender {
       const message = error instanceof Error ? error.message : 'The frame could not be drawn.';
       await this.source.failed(work, message, false).catch(() => undefined);
     } finally {
+      this.at = undefined;
       clearInterval(renewing);
     }
     return true;

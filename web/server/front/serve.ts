@@ -30,6 +30,7 @@ async function main(): Promise<void> {
   });
   log().info({ hostname, port, tls: tls !== undefined }, 'started');
   keepTidyDaily();
+  beginRendersAnew();
   keepWorker();
   let ending = false;
   for (const signal of ['SIGTERM', 'SIGINT'] as const)
@@ -54,6 +55,14 @@ function keepTidyDaily(): void {
     );
   setTimeout(tidy, 600_000).unref();
   setInterval(tidy, 86_400_000).unref();
+}
+
+/** Renders that another version began wait for nobody: at each start their frames are begun by this one. */
+function beginRendersAnew(): void {
+  void doJob('upkeep', 'beginAnew', undefined).then(
+    (renders) => renders > 0 && log().info({ renders }, 'begun anew'),
+    (error: unknown) => log().warn({ error: String(error) }, 'renders of another version not begun anew'),
+  );
 }
 
 main().catch((error: unknown) => {

@@ -35,6 +35,7 @@ export const JOBS = {
     remedy: 'Make a sheet of fewer variations, or save it as a picture.',
   },
   createRender: { heavy: true, seconds: 60, megabytes: 1024, remedy: SMALLER },
+  beginAnew: { heavy: true, seconds: 600, megabytes: 1024, remedy: 'It is tried again tomorrow.' },
   keepTidy: { heavy: true, seconds: 600, megabytes: 768, remedy: 'It is tried again tomorrow.' },
   keepLook: { seconds: 20, megabytes: 768, remedy: SMALLER },
 } as const satisfies Record<string, JobLimits>;

@@ -10,7 +10,7 @@ import { fileName } from '../file-name';
 import { AppError } from '../http/app-error';
 import { parseJson } from '../http/body';
 import { keepLook } from '../looks';
-import { createRender, type RenderAsked } from '../render/create';
+import { beginAnew, createRender, type RenderAsked } from '../render/create';
 import { keepTidy } from '../upkeep';
 import { createPiece, duplicatePiece, keepTake, loadPiece, savePiece } from '../pieces';
 import type { JobName } from './limits';
@@ -58,6 +58,7 @@ export const WORK = {
     }
   },
   createRender: (asked: RenderAsked) => createRender(database(), asked),
+  beginAnew: (_given: undefined) => beginAnew(database()),
   keepTidy: (_given: undefined) => keepTidy(database()),
 } satisfies Record<JobName, (given: never) => Promise<unknown>>;
 

@@ -31,7 +31,8 @@ export const claimBody = body({
   maker: text('“maker”', 80),
 });
 export const leaseId = z.uuid('This is not the number of a lease.');
-const kept = body({ sha256: z.string().regex(/^[0-9a-f]{64}$/), bytes: whole('“bytes”', 1) });
+const digest = z.string().regex(/^[0-9a-f]{64}$/);
+const kept = body({ sha256: digest, bytes: whole('“bytes”', 1), content: digest.optional() });
 export const doneBody = body({
   sheets: z.partialRecord(sheetName, kept),
   seconds: amount('“seconds”', 0, 1e7),
@@ -112,6 +113,8 @@ export interface WorkerSummary {
   readonly light: 'quick' | 'true';
   readonly threads: number;
   readonly by: string;
+  /** It makes pictures as another version does, so that it is given nothing. */
+  readonly other: boolean;
   /** Seconds since it was heard of. */
   readonly silent: number;
 }

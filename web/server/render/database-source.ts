@@ -1,11 +1,12 @@
 import type { SheetName } from '@maypole/core/output/sheet';
 import type { KeptSheet } from '@maypole/render/frame/keep';
+import { Renewer } from '@maypole/render/work/renewer';
 import type { PartFigures, PartWork, WorkSource } from '@maypole/render/work/source';
 import { sql } from 'drizzle-orm';
 import { carried } from '../carried';
 import type { Database } from '../db';
 import { AppError } from '../http/app-error';
-import { claimWork, failWork, finishWork, renewWork } from './leases';
+import { claimWork, failWork, finishWork, giveBackWork } from './leases';
 import { assertDisk, isFull, sheetStore } from './room';
 import type { Worker } from './worker';
 
@@ -21,6 +22,8 @@ export async function* renderDocument(db: Database, render: string): AsyncGenera
 
 /** Work for a worker on the same machine as the server: by the database and the disk. */
 export class DatabaseSource implements WorkSource {
+  private readonly renewer = new Renewer(new URL('./renew-database.mjs', import.meta.url), undefined);
+
   constructor(
     private readonly db: Database,
     private readonly worker: Worker,
@@ -36,8 +39,12 @@ export class DatabaseSource implements WorkSource {
     return text;
   }
 
-  renew({ lease }: PartWork): Promise<boolean> {
-    return renewWork(this.db, lease);
+  keep({ lease }: PartWork, lost: () => void): () => void {
+    return this.renewer.keep(lease, lost);
+  }
+
+  giveBack({ lease }: PartWork): Promise<void> {
+    return giveBackWork(this.db, lease);
   }
 
   async put({ fingerprint }: PartWork, sheet: SheetName, bytes: Uint8Array): Promise<KeptSheet> {

@@ -2,8 +2,8 @@ import type { SheetName } from '@maypole/core/output/sheet';
 import type { KeptSheet } from '@maypole/render/frame/keep';
 import type { PartFigures, PartWork } from '@maypole/render/work/source';
 import type { Database } from '../db';
-import { claimCheck, failCheck, finishCheck, renderOfCheck, renewCheck } from './made-again';
-import { claimPart, failPart, finishPart, leasedPart, renewLease } from './queue';
+import { claimCheck, giveBackCheck, failCheck, finishCheck, renderOfCheck, renewCheck } from './made-again';
+import { claimPart, failPart, giveBackPart, finishPart, leasedPart, renewLease } from './queue';
 import { waitsForRoom } from './room';
 import type { Worker } from './worker';
 
@@ -18,6 +18,12 @@ export async function claimWork(db: Database, worker: Worker): Promise<PartWork 
 /** Goes on with it. False where it is no longer the worker's. */
 export async function renewWork(db: Database, lease: string): Promise<boolean> {
   return (await renewLease(db, lease)) || renewCheck(db, lease);
+}
+
+/** Gives it back: it waits again at once, and this was no try. */
+export async function giveBackWork(db: Database, lease: string): Promise<void> {
+  await giveBackPart(db, lease);
+  await giveBackCheck(db, lease);
 }
 
 /** The render it belongs to. @throws AppError 409 where it is nobody's any more */

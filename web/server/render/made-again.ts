@@ -82,12 +82,25 @@ export async function renewCheck(db: Database, lease: string): Promise<boolean> 
   return rowCount !== 0;
 }
 
+/** It is not gone on with: it waits again at once, and this was no try. */
+export async function giveBackCheck(db: Database, lease: string): Promise<void> {
+  await db.execute(sql`
+    update render_checks set state = 'waiting', tries = greatest(tries - 1, 0), lease = null, lease_until = null
+    where lease = ${lease} and state = 'leased'`);
+}
+
 /** The render of what is made again under a lease; undefined where it is none of these. */
 export async function renderOfCheck(db: Database, lease: string): Promise<string | undefined> {
   const { rows } = await db.execute<{ render_id: string }>(
     sql`select render_id from render_checks where lease = ${lease} and state = 'leased'`,
   );
   return rows[0]?.render_id;
+}
+
+/** Whether two sheets are of one picture; the files of one may differ where zlib of another processor packed it. */
+function isSame(a: KeptSheet | undefined, b: KeptSheet | undefined): boolean {
+  if (!a || !b) return false;
+  return a.sha256 === b.sha256 || (a.content !== undefined && a.content === b.content);
 }
 
 /** Compares what came of it with what is kept. @throws AppError 409 where it is nobody's any more */
@@ -110,7 +123,7 @@ export async function finishCheck(
     where c.lease = ${lease} and c.state = 'leased'`);
   if (rows.length === 0) throw new AppError(409, 'Nobody wants this frame a second time any more.');
   const [{ render_id, index, wanted, kept }] = rows;
-  const same = wanted.every((name) => sheets[name] !== undefined && sheets[name].sha256 === kept?.[name]?.sha256);
+  const same = wanted.every((name) => isSame(sheets[name], kept?.[name]));
   await db.execute(sql`
     update render_checks set state = ${same ? 'same' : 'other'}, lease = null, lease_until = null
     where lease = ${lease} and state = 'leased'`);

@@ -12,7 +12,6 @@ import { HERE } from './worker';
 /** Milliseconds between looks for work, and of nothing to do after which it ends. */
 const [LOOK, IDLE] = [500, 20_000];
 
-process.on('disconnect', () => process.exit(0));
 // Pictures of others are answered first.
 os.setPriority(10);
 
@@ -28,6 +27,9 @@ const worker = new FrameWorker(
   }),
   threads,
 );
+
+// A frame that it is at goes on where the application is up again.
+process.on('disconnect', () => void worker.close().finally(() => process.exit(0)));
 
 async function main(): Promise<void> {
   await beginAnew(db).catch((error: Error) => console.error(error.message));

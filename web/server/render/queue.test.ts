@@ -15,11 +15,11 @@ import { AppError } from '../http/app-error';
 import { createPiece } from '../pieces';
 import { beginAnew, createRender } from './create';
 import { nextFile } from './files';
-import { claimWork, failWork, finishWork, renderOfLease, renewWork } from './leases';
+import { claimWork, failWork, finishWork, giveBackWork, renderOfLease, renewWork } from './leases';
 import { awaitsCheck, claimCheck } from './made-again';
 import { framePicture } from './pictures';
 import { claimPart, failPart, finishPart, renewLease, takeBack } from './queue';
-import { changeRender, clearRender, queueNow, renderNow } from './renders';
+import { changeRender, clearRender, queueNow, renderNow, workersNow } from './renders';
 import { filesFolder, isFull, sheetStore } from './room';
 import { sendFiles } from './send-files';
 import type { Worker } from './worker';
@@ -132,6 +132,24 @@ describe('the queue of frames', () => {
     await finish(second);
     expect((await renderNow(db, id)).shares.map((s) => s.worker)).toEqual(['B']);
   });
+  it('has a frame that is given back for the next at once, and this was no try', async () => {
+    const id = await render(1);
+    for (let i = 0; i < 5; i++) await giveBackWork(db, (await claimWork(db, worker()))!.lease);
+    const again = (await claimWork(db, worker('B')))!;
+    const { rows } = await db.execute(sql`select tries from render_parts where render_id = ${id}`);
+    expect(rows).toEqual([{ tries: 1 }]);
+    // What comes too late gives nothing back.
+    await finish(again);
+    await giveBackWork(db, again.lease);
+    expect((await renderNow(db, id)).parts[0].state).toBe('done');
+  });
+  it('tells of a worker of another version, which is given nothing', async () => {
+    await render(1);
+    await expect(claimWork(db, { ...worker('Old'), maker: 'another' })).rejects.toMatchObject({ status: 409 });
+    expect((await workersNow(db)).find((w) => w.name === 'Old')).toMatchObject({ other: true });
+    await finishAll('New');
+    expect((await workersNow(db)).find((w) => w.name === 'New')).toMatchObject({ other: false });
+  });
   it('gives up a frame over which three workers fell silent, and says so; it can be tried again', async () => {
     const id = await render(2);
     const other = (await claimPart(db, worker()))!;
@@ -218,6 +236,14 @@ describe('frames that are made again', () => {
     expect(detail.shares.map((s) => [s.worker, s.frames])).toEqual([['A', 40]]);
     // That of B waits for A in its turn.
     expect(await awaitsCheck(db, made('A'))).toBe(true);
+  });
+  it('are the same where zlib of another processor packed the same picture otherwise', async () => {
+    const id = await render(1);
+    const first = (await claimWork(db, worker('A')))!;
+    await finishWork(db, first.lease, { solid: { ...digest('1'), content: 'c'.repeat(64) } }, figures);
+    const second = (await claimWork(db, worker('B')))!;
+    await finishWork(db, second.lease, { solid: { ...digest('2'), content: 'c'.repeat(64) } }, figures);
+    expect((await renderNow(db, id)).again).toEqual({ same: 1, other: [] });
   });
   it('and come out different are told with both names; what was first is kept', async () => {
     const id = await render(2);

@@ -17,13 +17,14 @@ import { leaseSeconds, TRIES, type Worker } from './worker';
  * frames of them wait without being touched. Claiming is one statement that skips what others are just taking.
  */
 export async function claimPart(db: Database, worker: Worker): Promise<PartWork | undefined> {
+  // One that is refused is seen, too, so that whoever looks at the machines is told why it does nothing.
+  await seen(db, worker);
   if (worker.maker !== MAKER)
     throw new AppError(
       409,
       `This worker makes pictures as version ${worker.maker} does, and the renders here are of ${MAKER}. Bring ` +
         'it to the same version of Maypole.',
     );
-  await seen(db, worker);
   await takeBack(db);
   const lease = randomUUID();
   // Renders are few: they are gone through in their order until one has a frame to give.
@@ -58,7 +59,8 @@ async function seen(db: Database, w: Worker): Promise<void> {
   await db.execute(sql`
     insert into render_workers (id, name, light, threads, maker, by)
     values (${w.id}, ${w.name}, ${w.light}, ${w.threads}, ${w.maker}, ${w.by})
-    on conflict (id) do update set name = excluded.name, threads = excluded.threads, seen_at = now()`);
+    on conflict (id) do update set name = excluded.name, threads = excluded.threads, maker = excluded.maker,
+      seen_at = now()`);
 }
 
 /** Frames of workers that have fallen silent wait again; those that brought down several are given up. */
@@ -138,6 +140,13 @@ export async function failPart(db: Database, lease: string, message: string, for
         lease = null, lease_until = null, message = ${message.slice(0, 500)}
     where lease = ${lease} and state = 'leased' returning render_id`);
   if (rows[0]) await settleFrames(db, rows[0].render_id);
+}
+
+/** A frame that whoever had it does not go on with: it waits again at once, and this was no try. */
+export async function giveBackPart(db: Database, lease: string): Promise<void> {
+  await db.execute(sql`
+    update render_parts set state = 'waiting', tries = greatest(tries - 1, 0), lease = null, lease_until = null
+    where lease = ${lease} and state = 'leased'`);
 }
 
 /** Goes on to the files once all frames are there; ends where some cannot be made. */

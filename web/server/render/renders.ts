@@ -2,6 +2,7 @@ import { rm } from 'node:fs/promises';
 import type { SheetStore } from '@maypole/render/frame/keep';
 import type { FrameOrder } from '@maypole/core/output/frame-order';
 import type { SheetName } from '@maypole/core/output/sheet';
+import { MAKER } from '@maypole/core/trace/maker';
 import { sql, type SQL } from 'drizzle-orm';
 import type { FileReport } from '@maypole/render/check/report';
 import type { MadeFile } from '@maypole/render/deliver';
@@ -154,11 +155,13 @@ async function workingRates(db: Database): Promise<Map<string, number>> {
 
 export async function workersNow(db: Database): Promise<WorkerSummary[]> {
   const { rows } = await db.execute<Omit<WorkerSummary, 'silent'> & { silent: number } & Record<string, unknown>>(sql`
-    select id, name, light, threads, by, extract(epoch from now() - seen_at)::float8 as silent
+    select id, name, light, threads, by, maker <> ${MAKER} as other, extract(epoch from now() - seen_at)::float8 as silent
     from render_workers
     where seen_at > now() - make_interval(secs => case when by = ${HERE.by} then 25 else ${FORGOTTEN} end)
     order by name`);
-  return rows.map(({ id, name, light, threads, by, silent }) => ({ id, name, light, threads, by, silent }));
+  return rows.map(({ id, name, light, threads, by, other, silent }) => ({
+    ...{ id, name, light, threads, by, other, silent },
+  }));
 }
 
 /** All renders, those that are under way first, in the order in which they are worked on. */

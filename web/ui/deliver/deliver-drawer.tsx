@@ -22,7 +22,7 @@ import { sceneNow } from '../state/derived';
 import { useEditor } from '../state/store';
 import { AddOutput } from './add-output';
 import { removeOutput, repairOutput, switchOutput, takePreset } from './edit-outputs';
-import { EstimateWords } from './estimate';
+import { EstimateWords, worksOn } from './estimate';
 import { lend, useLending } from './lending';
 import { RenderCard } from './render-card';
 import { clearRender, startRender } from './render-api';
@@ -188,7 +188,7 @@ export function DeliverDrawer() {
             key={render.id}
             render={render}
             all={shown}
-            worked={queue!.workers.some((w) => w.light === render.order.light && w.silent < 60)}
+            worked={queue!.workers.some((w) => worksOn(w, render.order.light))}
             ahead={place > 0 ? on[place - 1].id : undefined}
             open={opened[render.id] ?? false}
             onOpen={(value) => setOpened((o) => ({ ...o, [render.id]: value }))}

@@ -39,13 +39,17 @@ export function EstimateWords({
 /** Seconds of silence after which a machine is not counted on. */
 const SILENT = 60;
 
+/** Whether a worker takes frames of such light now. */
+export const worksOn = ({ light, silent, other }: WorkerSummary, asked: WorkerSummary['light']): boolean =>
+  light === asked && silent < SILENT && !other;
+
 /** How long it takes with one machine, and with all that are here, as if they were alike. */
 export function timeWords(
   seconds: number,
   workers: readonly WorkerSummary[],
   { order }: Pick<RenderSummary, 'order'>,
 ): string {
-  const here = workers.filter((w) => w.light === order.light && w.silent < SILENT);
+  const here = workers.filter((w) => worksOn(w, order.light));
   if (here.length < 2) return `${inWords(seconds)} with one machine like this`;
   return `${inWords(seconds / here.length)} with the ${here.length} machines that are here, ${inWords(seconds)} with one`;
 }

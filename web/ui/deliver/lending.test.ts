@@ -40,6 +40,7 @@ const pass = (ms: number) => vi.advanceTimersByTimeAsync(ms);
 beforeEach(() => {
   vi.useFakeTimers();
   vi.stubGlobal('navigator', { userAgent: 'Some Mobile browser' });
+  vi.stubGlobal('window', new EventTarget());
   Object.assign(world, { answers: [], rest: false, made: 0, disposed: 0, names: [] });
   useLending.setState({ on: false, drawn: 0, trouble: null });
 });

@@ -29,6 +29,8 @@ export function lend(forGood: boolean, { key, name }: { key?: string; name?: str
   const own = (controller = new AbortController());
   useLending.setState({ on: forGood, trouble: null });
   const lender = new Lender(lendSource(`tab-${randomId()}`, name ?? browserName(), key));
+  const leave = () => lender.leave();
+  window.addEventListener('pagehide', leave);
   void (async () => {
     let empty = 0;
     while (!own.signal.aborted) {
@@ -44,6 +46,7 @@ export function lend(forGood: boolean, { key, name }: { key?: string; name?: str
         await new Promise((resolve) => setTimeout(resolve, REST));
       }
     }
+    window.removeEventListener('pagehide', leave);
     lender.dispose();
     if (controller === own) controller = null;
   })();

@@ -54,10 +54,11 @@ export function Machines({ viewer, workers }: { viewer: Viewer; workers: readonl
           key={w.id}
           name={w.name}
           detail={
+            (w.other ? 'of another version of Maypole, so it is given nothing: bring it to the same one. ' : '') +
             `${w.light === 'true' ? 'true light' : 'quick light'}, ${w.threads} ` +
             `${w.threads === 1 ? 'thread' : 'threads'}${w.silent > 30 ? `, silent for ${Math.round(w.silent)} s` : ''}`
           }
-          dot={w.silent > 30 ? 'marigold' : 'leaf'}
+          dot={w.other || w.silent > 30 ? 'marigold' : 'leaf'}
         />
       ))}
       {own && (

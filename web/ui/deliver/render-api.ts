@@ -45,6 +45,7 @@ export function lendSource(id: string, name: string, key?: string): LendSource {
     },
     piece: async (work) => (await strict(ask(lease(work, '/piece')))).text(),
     renew: async (work) => (await ask(lease(work), { method: 'PUT' })).ok,
+    giveBack: async (work) => void (await ask(lease(work), { method: 'DELETE', keepalive: true })),
     put: async (work, sheet, picture) =>
       (await strict(ask(lease(work, `/sheets/${sheet}`), { method: 'PUT', body: picture }))).json(),
     async done(work, sheets, figures) {

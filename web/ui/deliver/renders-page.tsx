@@ -6,6 +6,7 @@ import type { Viewer } from '@/server/people/person';
 import { SwitchField } from '../fields/switch-field';
 import { ModeButton } from '../parts/mode-button';
 import { fileSize } from '../parts/words';
+import { worksOn } from './estimate';
 import { Machines } from './machines';
 import { lend, stopLending, useLending } from './lending';
 import { RenderCard } from './render-card';
@@ -28,7 +29,7 @@ export function RendersPage({ viewer }: { viewer: Viewer }) {
         key={render.id}
         render={render}
         all={renders}
-        worked={queue!.workers.some((w) => w.light === render.order.light && w.silent < 60)}
+        worked={queue!.workers.some((w) => worksOn(w, render.order.light))}
         ahead={list === on && i > 0 ? on[i - 1].id : undefined}
         open={opened[render.id] ?? goesOn(render)}
         onOpen={(value) => open(render.id, value)}

@@ -56,6 +56,7 @@ describe('the time of a whole render', () => {
     light,
     threads: 2,
     by: '',
+    other: false,
     silent,
   });
   const render = { order: { light: 'true' } } as Parameters<typeof timeWords>[2];

@@ -1,0 +1,7 @@
+/** The thread that renews leases of a server elsewhere. */
+import { workerData } from 'node:worker_threads';
+import { renewing } from './renewing';
+import { renewAt, type ServerAccess } from './server-request';
+
+const access = workerData as ServerAccess;
+renewing((lease) => renewAt(access, lease), access.every);
