@@ -1,9 +1,6 @@
-import type { Surfaces } from '../finish/finish';
 import type { Standing } from './standing';
+import type { Surfaces } from '../finish/finish';
 import { glowBrightness, wornBy } from './surfaces';
-
-/** Triangles that give light are sought out up to so many; beyond, their light is met by chance alone. */
-const MOST = 1_000_000;
 
 export interface Glows {
   /** 3 numbers each: which of what stands there (whole), which triangle (whole), share of the light up to and with it. */
@@ -11,41 +8,53 @@ export interface Glows {
   readonly count: number;
   /** Area times brightness of all. */
   readonly power: number;
+  /** The middle of all of them, by their light, and how far they go about it on the whole, above 0. */
+  readonly centre: readonly number[];
+  readonly reach: number;
 }
 
-/** Everything in a picture whose faces give light. */
+/** Everything in a picture whose faces give light, however many: what is too much for the memory is told by it. */
 export function glowsOf(all: readonly Standing[], surfacesAt: (surface: number) => Surfaces): Glows {
-  const found: number[] = [];
-  const shares: number[] = [];
-  let power = 0;
-  for (let i = 0; i < all.length; i++) {
+  // Light of an endless form, which has no faces, is met by chance.
+  const glowing = all.flatMap(({ surface, placed }, i) =>
+    placed.root >= 0 && Object.values(surfacesAt(surface)).some((s) => glowBrightness(s) > 0) ? [i] : [],
+  );
+  const most = glowing.reduce((n, i) => n + all[i].placed.drawn.kinds.length, 0);
+  const table = new Float32Array(3 * most);
+  const whole = new Uint32Array(table.buffer);
+  const powers = new Float64Array(most);
+  const [sum, squares] = [
+    [0, 0, 0],
+    [0, 0, 0],
+  ];
+  let [count, power] = [0, 0];
+  for (const i of glowing) {
     const surfaces = surfacesAt(all[i].surface);
-    if (!Object.values(surfaces).some((s) => glowBrightness(s) > 0)) continue;
-    const { root, drawn } = all[i].placed;
-    // Light of an endless form, which has no faces, is met by chance.
-    if (root < 0) continue;
-    const { positions, triangles, kinds } = drawn;
+    const { positions, triangles, kinds } = all[i].placed.drawn;
     const m = all[i].matrix;
+    const brightness = Object.fromEntries(Object.keys(surfaces).map((k) => [k, glowBrightness(wornBy(surfaces, +k))]));
     for (let t = 0; t < kinds.length; t++) {
-      const brightness = glowBrightness(wornBy(surfaces, kinds[t]));
-      if (brightness <= 0) continue;
+      const bright = brightness[kinds[t]] ?? brightness[0];
+      if (bright <= 0) continue;
       const corner = (v: number, r: number) => {
         const o = 3 * triangles[3 * t + v];
-        return m[r] * positions[o] + m[4 + r] * positions[o + 1] + m[8 + r] * positions[o + 2];
+        return m[r] * positions[o] + m[4 + r] * positions[o + 1] + m[8 + r] * positions[o + 2] + m[12 + r];
       };
-      const [a, b] = [1, 2].map((v) => [0, 1, 2].map((r) => corner(v, r) - corner(0, r)));
+      const own = [0, 1, 2].map((r) => corner(0, r));
+      const [a, b] = [1, 2].map((v) => own.map((x, r) => corner(v, r) - x));
       const area = Math.hypot(a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]) / 2;
       if (!(area > 0 && area < 1e30)) continue;
-      if (found.length >= 2 * MOST) return { table: new Float32Array(), count: 0, power: 0 };
-      found.push(i, t);
-      shares.push((power += area * brightness));
+      whole.set([i, t], 3 * count);
+      powers[count++] = power += area * bright;
+      for (let r = 0; r < 3; r++) {
+        const x = own[r] + (a[r] + b[r]) / 3;
+        sum[r] += area * bright * x;
+        squares[r] += area * bright * x * x;
+      }
     }
   }
-  const table = new Float32Array(3 * shares.length);
-  const whole = new Uint32Array(table.buffer);
-  shares.forEach((share, i) => {
-    whole.set([found[2 * i], found[2 * i + 1]], 3 * i);
-    table[3 * i + 2] = share / power;
-  });
-  return { table, count: shares.length, power };
+  for (let k = 0; k < count; k++) table[3 * k + 2] = powers[k] / power;
+  const centre = sum.map((x) => (power > 0 ? x / power : 0));
+  const spread = squares.reduce((n, x, r) => n + (power > 0 ? x / power - centre[r] ** 2 : 0), 0);
+  return { table: table.subarray(0, 3 * count), count, power, centre, reach: Math.sqrt(Math.max(spread, 1e-12)) };
 }

@@ -28,7 +28,7 @@ export function writeLamps(lamps: readonly Lamp[]): Float32Array {
     out.set(lamp.type === 'sun' ? lamp.from : lamp.at, at + 4);
     out[at + 17] = ALL_ROUND;
     out[at + 20] = lamp.shadow ? 1 : 0;
-    if (lamp.type === 'sun') out[at + 7] = lamp.angle > 0 ? Math.cos((lamp.angle * Math.PI) / 360) : 1;
+    if (lamp.type === 'sun') out[at + 7] = 2 * Math.sin((lamp.angle * Math.PI) / 720) ** 2;
     else if (lamp.type === 'area') {
       const { way, side, up } = rectangle(lamp);
       out[at + 7] = lamp.width * lamp.height;

@@ -10,6 +10,8 @@ export interface Sky {
   /** Share of the light up to and with each row; then, for each row, up to and with each pixel. */
   readonly rows: Float32Array;
   readonly columns: Float32Array;
+  /** About how much light it brings to a place: π times its mean brightness. */
+  readonly power: number;
 }
 
 /** A sky as it lies in memory, the first of what is there. */
@@ -22,6 +24,8 @@ export interface PlacedSky {
   readonly light: number;
   readonly rows: number;
   readonly columns: number;
+  /** As of Sky. */
+  readonly power: number;
   /** Where what comes after it begins. */
   readonly end: number;
 }
@@ -63,14 +67,14 @@ export function placeSky(
     return there;
   }
   const sky = other?.sky.key === key ? copied(other.memory, other.sky) : skyOf(lights);
-  if (!sky) return { key, width: 0, height: 0, light: 0, rows: 0, columns: 0, end: memory.mark };
-  const { width, height } = sky;
+  if (!sky) return { key, width: 0, height: 0, light: 0, rows: 0, columns: 0, power: 0, end: memory.mark };
+  const { width, height, power } = sky;
   const [light, rows, columns] = [sky.light, sky.rows, sky.columns].map((x) => memory.put(x));
-  return { key, width, height, light, rows, columns, end: memory.mark };
+  return { key, width, height, light, rows, columns, power, end: memory.mark };
 }
 
 /** A sky in memory, good until something else is laid out there. */
-function copied(memory: TraceMemory, { width, height, light, rows, columns }: PlacedSky): Sky | null {
+function copied(memory: TraceMemory, { width, height, light, rows, columns, power }: PlacedSky): Sky | null {
   if (!light) return null;
   return {
     width,
@@ -78,6 +82,7 @@ function copied(memory: TraceMemory, { width, height, light, rows, columns }: Pl
     light: memory.floats(light, 3 * width * height),
     rows: memory.floats(rows, height),
     columns: memory.floats(columns, width * height),
+    power,
   };
 }
 
@@ -86,6 +91,7 @@ function tables({ width, height, values }: RoundPicture, strength: number): Sky 
   const rows = new Float32Array(height);
   const columns = new Float32Array(width * height);
   let all = 0;
+  let flats = 0;
   const ofRow = new Float64Array(height);
   for (let y = 0; y < height; y++) {
     // Rows near straight up and down cover less of the sky.
@@ -99,8 +105,9 @@ function tables({ width, height, values }: RoundPicture, strength: number): Sky 
     }
     for (let x = 0; x < width; x++) columns[y * width + x] = sum > 0 ? ofPixel[x] / sum : (x + 1) / width;
     all += sum * flat;
+    flats += width * flat;
     ofRow[y] = all;
   }
   for (let y = 0; y < height; y++) rows[y] = all > 0 ? ofRow[y] / all : (y + 1) / height;
-  return { width, height, light, rows, columns };
+  return { width, height, light, rows, columns, power: (Math.PI * all) / flats };
 }

@@ -171,7 +171,7 @@ export class Tracer extends TileTracer {
       stands.filter((s) => s.surface < SLOTS * worn.length),
       (surface) => worn[surface / SLOTS],
     );
-    const table = new Uint32Array(20);
+    const table = new Uint32Array(25);
     table.set([
       room.nodeBase,
       room.packetBase,
@@ -192,7 +192,9 @@ export class Tracer extends TileTracer {
       memory.put(glows.table),
       glows.count,
     ]);
-    new Float32Array(table.buffer)[18] = glows.power;
+    const numbers = new Float32Array(table.buffer);
+    numbers[18] = glows.power;
+    numbers.set([sky.power, ...glows.centre, glows.reach ** 2], 20);
     table[19] = picture.ribbons.length;
     this.table = memory.put(table);
     memory.run.takeScene(this.table);

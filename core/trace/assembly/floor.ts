@@ -18,7 +18,9 @@ export let mz: f32 = 0;
 
 /** Places of lamps that are weighed against each other for the shadow on a floor. */
 const TRIES = 8;
-const tried = ownRoom(8 * 5 * 4);
+/** Bytes of each: how bright it is, and what was taken. */
+const TRIED: usize = 40;
+const tried = ownRoom(8 * 40);
 
 /**
  * Whether the floor shows shadow at a place of the ray. It does so as often as the share of the light that is kept away:
@@ -31,26 +33,24 @@ export function catches(ox: f32, oz: f32, dx: f32, dz: f32, down: f32): bool {
   const strength = room.floorStrength() * room.floorShare(x, z);
   if (next() >= strength) return false;
   let sum: f32 = 0;
+  lamp.weigh(x, y, z);
   for (let k = 0; k < TRIES; k++) {
-    const at = tried + <usize>k * 20;
+    const at = tried + <usize>k * TRIED;
     store<f32>(at, 0);
     if (!lamp.take(next(), x, y, z, next(), next()) || !lamp.shadows || lamp.ly <= 0) continue;
     const bright: f32 = (0.2126 * lamp.lightR + 0.7152 * lamp.lightG + 0.0722 * lamp.lightB) * lamp.ly;
     sum += bright;
     store<f32>(at, bright);
-    store<f32>(at, lamp.lx, 4);
-    store<f32>(at, lamp.ly, 8);
-    store<f32>(at, lamp.lz, 12);
-    store<f32>(at, lamp.far, 16);
+    lamp.keep(at + 4);
   }
   const pick = next() * sum;
   if (!(sum > 0)) return false;
   let k = 0;
-  for (let so = load<f32>(tried); k < TRIES - 1 && so <= pick; so += load<f32>(tried + <usize>k * 20)) k++;
-  const at = tried + <usize>k * 20;
+  for (let so = load<f32>(tried); k < TRIES - 1 && so <= pick; so += load<f32>(tried + <usize>k * TRIED)) k++;
+  const at = tried + <usize>k * TRIED;
   const begins: f32 = 0.00002 * (1 + max(abs(x), max(abs(y), abs(z))) + down);
-  lamp.aim(load<f32>(at, 4), load<f32>(at, 8), load<f32>(at, 12), load<f32>(at, 16));
-  const there = reaches(x, y + begins, z, begins);
+  lamp.aim(at + 4);
+  const there = reaches(x, y + begins, z);
   return !(there && next() < (leftR + leftG + leftB) / 3);
 }
 

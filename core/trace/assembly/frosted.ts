@@ -23,7 +23,6 @@ export let b: f32 = 0;
 export let x: f32 = 0;
 export let y: f32 = 0;
 export let z: f32 = 0;
-export let begins: f32 = 0;
 
 /** The glass where the path is: its index ahead over that behind, and whether it is a thin wall. */
 let eta: f32 = 1;
@@ -79,7 +78,7 @@ export function turns(which: f32, u: f32, v: f32, sky: bool): bool {
     g *= sqrt<f32>(s.baseG);
     b *= sqrt<f32>(s.baseB);
   }
-  begins = place.apart();
+  const begins = place.apart();
   const side: f32 = crosses ? -begins : begins;
   x = place.px + side * place.gx;
   y = place.py + side * place.gy;

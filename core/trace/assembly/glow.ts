@@ -5,11 +5,19 @@ import * as s from './surface';
 
 /** Light of surfaces that glow: their triangles are taken as often as they give light, by area and brightness. */
 
-/** The place that was taken: the way to it, how far it is, how likely it was per steradian, and its light. */
+/**
+ * The place that was taken: the way to it, how far it is, where it is and of which copy and triangle, how likely it was
+ * per steradian, and its light.
+ */
 export let x: f32 = 0;
 export let y: f32 = 0;
 export let z: f32 = 1;
 export let far: f32 = 0;
+export let atX: f32 = 0;
+export let atY: f32 = 0;
+export let atZ: f32 = 0;
+export let ofCopy: i32 = -1;
+export let ofTriangle: i32 = -1;
 export let likely: f32 = 0;
 export let red: f32 = 0;
 export let green: f32 = 0;
@@ -18,6 +26,14 @@ export let blue: f32 = 0;
 /** How likely a place is taken per steradian, by what it wears, how far it is and how it faces. */
 export function likelihood(worn: usize, distance: f32, cosine: f32): f32 {
   return cosine < 1e-5 ? 0 : (load<f32>(worn, s.SOUGHT) * distance * distance) / (cosine * scene.glowPower);
+}
+
+/** About how much light all of it brings to a place. */
+export function brings(px: f32, py: f32, pz: f32): f32 {
+  const x = scene.glowX - px;
+  const y = scene.glowY - py;
+  const z = scene.glowZ - pz;
+  return (0.25 * scene.glowPower) / max(x * x + y * y + z * z, scene.glowReach2);
 }
 
 /** Takes a place at random. False where it gives no light to where one is. */
@@ -52,11 +68,16 @@ export function take(px: f32, py: f32, pz: f32, w: f32, u: f32, v: f32): bool {
   const root = sqrt<f32>(u);
   const b1: f32 = root * (1 - v);
   const b2 = root * v;
-  x = ax + b1 * e1x + b2 * e2x - px;
-  y = ay + b1 * e1y + b2 * e2y - py;
-  z = az + b1 * e1z + b2 * e2z - pz;
+  atX = ax + b1 * e1x + b2 * e2x;
+  atY = ay + b1 * e1y + b2 * e2y;
+  atZ = az + b1 * e1z + b2 * e2z;
+  ofCopy = which;
+  ofTriangle = triangle;
+  x = atX - px;
+  y = atY - py;
+  z = atZ - pz;
   const d2 = x * x + y * y + z * z;
-  if (!(d2 > 1e-12)) return false;
+  if (!(d2 > 0)) return false;
   far = sqrt<f32>(d2);
   const inv: f32 = 1 / far;
   x *= inv;
@@ -75,10 +96,13 @@ export function take(px: f32, py: f32, pz: f32, w: f32, u: f32, v: f32): bool {
   hit.restore(t, own, face);
   const worn = place.wornThere();
   likely = likelihood(worn, far, cosine);
-  red = s.glowOf(worn, 0);
-  green = s.glowOf(worn, 1);
-  blue = s.glowOf(worn, 2);
-  return likely > 0;
+  // What is cut away gives none, a veil as much as there is of it: as a ray that meets it finds.
+  const there: f32 =
+    load<f32>(worn, s.CUT) < load<f32>(worn, s.CUT_LEVEL) || load<f32>(worn, s.COVERS) > 0 ? 0 : load<f32>(worn, s.ALPHA);
+  red = there * s.glowOf(worn, 0);
+  green = there * s.glowOf(worn, 1);
+  blue = there * s.glowOf(worn, 2);
+  return likely > 0 && there > 0;
 }
 
 let cx: f32 = 0;

@@ -21,11 +21,13 @@ export function turns(ox: f32, oy: f32, oz: f32, dx: f32, dy: f32, dz: f32, to: 
   x = ox + t * dx;
   y = oy + t * dy;
   z = oz + t * dz;
+  const left = room.throughHaze(oy, dy, t);
+  lamp.weigh(x, y, z);
   if (!lamp.take(next(), x, y, z, next(), next())) return false;
   const share =
     length *
     room.dust(y) *
-    room.throughHaze(oy, dy, t) *
+    left *
     room.turned(lamp.lx * dx + lamp.ly * dy + lamp.lz * dz);
   r = share * lamp.lightR * room.hazeColour(0);
   g = share * lamp.lightG * room.hazeColour(1);

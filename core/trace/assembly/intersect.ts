@@ -12,6 +12,18 @@ export let hitTriangle: i32 = -1;
 export let hitU: f32 = 0;
 export let hitV: f32 = 0;
 
+/** A triangle that is met by no ray, for as long as it is left out: of this copy, this one; −1 for none. */
+let outCopy: i32 = -1;
+let outTriangle: i32 = -1;
+/** The same within the shape that is gone through. */
+let out: i32 = -1;
+
+/** Leaves a triangle out from now on. */
+export function leaveOut(copy: i32, triangle: i32): void {
+  outCopy = copy;
+  outTriangle = triangle;
+}
+
 /** What is put aside: codes, and behind them the distances of their boxes. */
 const upper = ownRoom(2 * DEPTH);
 const lower = ownRoom(2 * DEPTH);
@@ -131,6 +143,7 @@ function through(
         qz = transformed(at + 32, dx, dy, dz);
       }
       const root = load<i32>(at, scene.COPY_NODE);
+      out = copy == outCopy ? outTriangle : -1;
       if (field.isField(root)) {
         const t = field.reach(root, px, py, pz, qx, qy, qz, from, hitT);
         if (t >= 0 && t < hitT) {
@@ -284,12 +297,13 @@ function packet(at: usize, ox: f32, oy: f32, oz: f32, dx: f32, dy: f32, dz: f32,
     const k: usize = <usize>ctz(mask) << 2;
     mask &= mask - 1;
     const tk = load<f32>(found + k);
-    if (tk < hitT) {
+    const which = load<i32>(at + k, WHICH);
+    if (tk < hitT && which != out) {
       met = true;
       hitT = tk;
       hitU = load<f32>(found + k, 16);
       hitV = load<f32>(found + k, 32);
-      hitTriangle = load<i32>(at + k, WHICH);
+      hitTriangle = which;
     }
   }
   return met;

@@ -1,12 +1,14 @@
-import { atan2Turns, cosTurns, heightShare, PI, sinTurns } from './maths';
+import { cosTurns, PI, sinTurns } from './maths';
+import * as choice from './choice';
 import * as glow from './glow';
 import * as scene from './scene';
+import * as sky from './sky';
 
 /**
  * Lights and the sky: taken at random as a place is lit by them, and looked up as a ray meets them.
  *
- * A lamp, 24 numbers: its kind; its light, red, green and blue; its place, or the direction to it; its radius, or for a
- * sun the cosine of half its angle; the two half edges of an area; the way it shines; for a spot the cosines of half
+ * A lamp, 24 numbers: its kind; its light, red, green and blue; its place, or the direction to it; its radius, for an area
+ * its size, or for a sun 1 less the cosine of half its angle (in single precision the cosine of a small one is 1); the two half edges of an area; the way it shines; for a spot the cosines of half
  * its cone and of half of what of it is even; whether the camera sees it; whether it throws shadows.
  */
 export const LAMP: usize = 96;
@@ -44,12 +46,71 @@ export function kinds(): i32 {
   return scene.lampCount + (scene.sky ? 1 : 0) + (scene.glowCount > 0 ? 1 : 0);
 }
 
+/** The place of the light that was taken, where it is not endlessly far; and the copy and triangle it is of, −1 for none. */
+export let atX: f32 = 0;
+export let atY: f32 = 0;
+export let atZ: f32 = 0;
+export let ofCopy: i32 = -1;
+export let ofTriangle: i32 = -1;
+
+/** Bytes of what was taken, as it is kept. */
+export const TAKEN: usize = 36;
+
+/** Keeps what was taken, to be said again. */
+export function keep(at: usize): void {
+  store<f32>(at, lx);
+  store<f32>(at, ly, 4);
+  store<f32>(at, lz, 8);
+  store<f32>(at, far, 12);
+  store<f32>(at, atX, 16);
+  store<f32>(at, atY, 20);
+  store<f32>(at, atZ, 24);
+  store<i32>(at, ofCopy, 28);
+  store<i32>(at, ofTriangle, 32);
+}
+
 /** Says again what was taken. */
-export function aim(x: f32, y: f32, z: f32, distance: f32): void {
-  lx = x;
-  ly = y;
-  lz = z;
-  far = distance;
+export function aim(at: usize): void {
+  lx = load<f32>(at);
+  ly = load<f32>(at, 4);
+  lz = load<f32>(at, 8);
+  far = load<f32>(at, 12);
+  atX = load<f32>(at, 16);
+  atY = load<f32>(at, 20);
+  atZ = load<f32>(at, 24);
+  ofCopy = load<i32>(at, 28);
+  ofTriangle = load<i32>(at, 32);
+}
+
+/** Weighs how likely each light is taken at a place; see choice.ts. */
+export function weigh(px: f32, py: f32, pz: f32): void {
+  const n = min(choice.MOST, kinds());
+  choice.count(n);
+  if (n < 2) return;
+  for (let k = 0; k < n; k++) choice.put(k, brings(k, px, py, pz));
+  choice.settle();
+}
+
+/** About how much light something brings to a place that faces it; 0 only where it brings none. */
+function brings(k: i32, px: f32, py: f32, pz: f32): f32 {
+  if (k >= scene.lampCount) return scene.sky && k == scene.lampCount ? scene.skyPower : glow.brings(px, py, pz);
+  const at = scene.lamps + <usize>k * LAMP;
+  const bright: f32 = 0.2126 * load<f32>(at, 4) + 0.7152 * load<f32>(at, 8) + 0.0722 * load<f32>(at, 12);
+  const kind = load<i32>(at);
+  if (kind == SUN) return bright;
+  const radius = load<f32>(at, RADIUS);
+  const x = load<f32>(at, AT) - px;
+  const y = load<f32>(at, AT + 4) - py;
+  const z = load<f32>(at, AT + 8) - pz;
+  const d2 = x * x + y * y + z * z;
+  if (kind == AREA) {
+    const before = -(x * load<f32>(at, WAY) + y * load<f32>(at, WAY + 4) + z * load<f32>(at, WAY + 8));
+    // Near its edge it is seen from the side, and still large.
+    return before <= 0 ? 0 : (bright * radius * (before / sqrt<f32>(d2) + 0.05)) / (d2 + radius);
+  }
+  if (d2 == 0) return 0;
+  const inv: f32 = 1 / sqrt<f32>(d2);
+  return (bright * spotShare(at, -x * inv, -y * inv, -z * inv)) / max(d2, radius * radius);
 }
 
 @inline
@@ -59,10 +120,10 @@ function light(at: usize, by: f32): void {
   lightB = load<f32>(at, 12) * by;
 }
 
-/** A direction within a cone about another, evenly: `c` is the cosine of half the cone. */
-function within(wx: f32, wy: f32, wz: f32, c: f32, u: f32, v: f32): void {
-  const z: f32 = 1 - u * (1 - c);
-  const r: f32 = sqrt<f32>(max<f32>(0, 1 - z * z));
+/** A direction within a cone about another, evenly: `m` is 1 less the cosine of half the cone. */
+function within(wx: f32, wy: f32, wz: f32, m: f32, u: f32, v: f32): void {
+  const z: f32 = 1 - u * m;
+  const r: f32 = sqrt<f32>(max<f32>(0, u * m * (2 - u * m)));
   const a = r * cosTurns(v);
   const b = r * sinTurns(v);
   // A frame about the direction (T. Duff et al., “Building an Orthonormal Basis, Revisited”, 2017).
@@ -83,18 +144,19 @@ function spotShare(at: usize, x: f32, y: f32, z: f32): f32 {
   return t * t * (3 - 2 * t);
 }
 
-/** Takes light for a place from one lamp or from the sky, each as often. False where it brings none. */
+/** Takes light for a place from one lamp, the sky or what glows, as often as `weigh` has said of this place. False where it brings none. */
 export function take(which: f32, px: f32, py: f32, pz: f32, u: f32, v: f32): bool {
-  const n = kinds();
-  if (n == 0) return false;
-  const k = min(n - 1, <i32>(which * <f32>n));
-  const share: f32 = 1 / <f32>n;
+  if (kinds() == 0) return false;
+  const k = choice.take(which);
+  const share = choice.share;
+  if (!(share > 0)) return false;
   shadows = true;
   taken = k;
+  ofCopy = ofTriangle = -1;
   if (k >= scene.lampCount) {
     if (scene.sky && k == scene.lampCount) return takeSky(share, u, v);
     taken = scene.lampCount + 1;
-    return takeGlow(share, px, py, pz, which * <f32>n - <f32>k, u, v);
+    return takeGlow(share, px, py, pz, choice.rest, u, v);
   }
   const at = scene.lamps + <usize>k * LAMP;
   const kind = load<i32>(at);
@@ -105,7 +167,7 @@ export function take(which: f32, px: f32, py: f32, pz: f32, u: f32, v: f32): boo
   const radius = load<f32>(at, RADIUS);
   if (kind == SUN) {
     far = Infinity;
-    if (radius >= 1) {
+    if (radius == 0) {
       lx = ax;
       ly = ay;
       lz = az;
@@ -114,7 +176,7 @@ export function take(which: f32, px: f32, py: f32, pz: f32, u: f32, v: f32): boo
       return true;
     }
     within(ax, ay, az, radius, u, v);
-    const wide: f32 = 2 * PI * (1 - radius);
+    const wide: f32 = 2 * PI * radius;
     likely = share / wide;
     light(at, 1 / share);
     return true;
@@ -122,9 +184,12 @@ export function take(which: f32, px: f32, py: f32, pz: f32, u: f32, v: f32): boo
   if (kind == AREA) {
     const s: f32 = 2 * u - 1;
     const t: f32 = 2 * v - 1;
-    lx = ax + s * load<f32>(at, EDGE1) + t * load<f32>(at, EDGE2) - px;
-    ly = ay + s * load<f32>(at, EDGE1 + 4) + t * load<f32>(at, EDGE2 + 4) - py;
-    lz = az + s * load<f32>(at, EDGE1 + 8) + t * load<f32>(at, EDGE2 + 8) - pz;
+    atX = ax + s * load<f32>(at, EDGE1) + t * load<f32>(at, EDGE2);
+    atY = ay + s * load<f32>(at, EDGE1 + 4) + t * load<f32>(at, EDGE2 + 4);
+    atZ = az + s * load<f32>(at, EDGE1 + 8) + t * load<f32>(at, EDGE2 + 8);
+    lx = atX - px;
+    ly = atY - py;
+    lz = atZ - pz;
     const d2 = lx * lx + ly * ly + lz * lz;
     far = sqrt<f32>(d2);
     const inv: f32 = 1 / far;
@@ -154,39 +219,70 @@ export function take(which: f32, px: f32, py: f32, pz: f32, u: f32, v: f32): boo
     lx = x;
     ly = y;
     lz = z;
+    atX = ax;
+    atY = ay;
+    atZ = az;
     far = d;
     likely = 0;
     light(at, part / (d2 * share));
     return true;
   }
-  const c = sqrt<f32>(max<f32>(0, 1 - (radius * radius) / d2));
-  // Far off a ball is so small that its cosine is 1.
-  const wide: f32 = 2 * PI * max<f32>(1 - c, (0.5 * radius * radius) / d2);
-  within(x, y, z, c, u, v);
+  const m = coneOf(radius, d2);
+  const wide: f32 = 2 * PI * m;
+  within(x, y, z, m, u, v);
   const b = d * (lx * x + ly * y + lz * z);
   far = b - sqrt<f32>(max<f32>(0, radius * radius - d2 + b * b));
+  atX = px + far * lx;
+  atY = py + far * ly;
+  atZ = pz + far * lz;
   likely = share / wide;
   // Intensity over the disc that is seen is radiance.
   light(at, part / (PI * radius * radius * likely));
   return true;
 }
 
+/** 1 less the cosine of half the cone in which a ball is seen; it is told apart from nothing however far the ball is. */
+@inline
+function coneOf(radius: f32, d2: f32): f32 {
+  const sine2: f32 = (radius * radius) / d2;
+  return sine2 / (1 + sqrt<f32>(max<f32>(0, 1 - sine2)));
+}
+
 /**
- * What a ray meets of a lamp before `to`, as light and as `likely`; false where it meets none. Lamps without shadow or
- * size are met by none.
+ * What a ray meets of a lamp before `to`, as light, as `far` and as `likely`; false where it meets none. Lamps without
+ * shadow or size are met by none.
+ *
+ * @param since metres that the ray has come straight on since the place that its path was sent on from
  */
-export function met(k: i32, px: f32, py: f32, pz: f32, dx: f32, dy: f32, dz: f32, to: f32, seen: bool): bool {
+export function met(
+  k: i32,
+  px: f32,
+  py: f32,
+  pz: f32,
+  dx: f32,
+  dy: f32,
+  dz: f32,
+  to: f32,
+  since: f32,
+  seen: bool,
+): bool {
   const at = scene.lamps + <usize>k * LAMP;
   const kind = load<i32>(at);
   if (seen ? load<f32>(at, SEEN) == 0 : load<f32>(at, SHADOW) == 0) return false;
-  const share: f32 = 1 / <f32>kinds();
+  const share = choice.ofPath(k);
   const ax = load<f32>(at, AT);
   const ay = load<f32>(at, AT + 4);
   const az = load<f32>(at, AT + 8);
   const radius = load<f32>(at, RADIUS);
   if (kind == SUN) {
-    if (radius >= 1 || to < Infinity || dx * ax + dy * ay + dz * az < radius) return false;
-    const wide: f32 = 2 * PI * (1 - radius);
+    if (radius == 0 || to < Infinity) return false;
+    const ex = dx - ax;
+    const ey = dy - ay;
+    const ez = dz - az;
+    // |d − a|² is 2 − 2·cosine, and keeps what a cosine near 1 loses.
+    if (ex * ex + ey * ey + ez * ez > 2 * radius) return false;
+    const wide: f32 = 2 * PI * radius;
+    far = Infinity;
     likely = share / wide;
     light(at, 1 / wide);
     return true;
@@ -206,20 +302,31 @@ export function met(k: i32, px: f32, py: f32, pz: f32, dx: f32, dy: f32, dz: f32
     const qy = dy * t - y;
     const qz = dz * t - z;
     if (beyond(at + EDGE1, qx, qy, qz) || beyond(at + EDGE2, qx, qy, qz)) return false;
-    likely = (share * t * t) / (c * radius);
+    far = t;
+    likely = (share * (t + since) * (t + since)) / (c * radius);
     light(at, 1);
     return true;
   }
   if (radius == 0) return false;
   const d2 = x * x + y * y + z * z;
   const b = dx * x + dy * y + dz * z;
-  const inside = radius * radius - d2 + b * b;
-  if (b <= 0 || inside <= 0 || d2 <= radius * radius || b - sqrt<f32>(inside) >= to) return false;
-  const inv: f32 = 1 / sqrt<f32>(d2);
-  const part = spotShare(at, -x * inv, -y * inv, -z * inv);
+  // How far the ray passes by the middle, by what is square to it.
+  const qx = x - b * dx;
+  const qy = y - b * dy;
+  const qz = z - b * dz;
+  const inside = radius * radius - (qx * qx + qy * qy + qz * qz);
+  if (b <= 0 || inside <= 0 || d2 <= radius * radius) return false;
+  far = b - sqrt<f32>(inside);
+  if (far >= to) return false;
+  // As it was seen from there.
+  const vx = x + since * dx;
+  const vy = y + since * dy;
+  const vz = z + since * dz;
+  const v2 = vx * vx + vy * vy + vz * vz;
+  const inv: f32 = 1 / sqrt<f32>(v2);
+  const part = spotShare(at, -vx * inv, -vy * inv, -vz * inv);
   if (part == 0) return false;
-  const c = sqrt<f32>(max<f32>(0, 1 - (radius * radius) / d2));
-  likely = share / (2 * PI * max<f32>(1 - c, (0.5 * radius * radius) / d2));
+  likely = share / (2 * PI * coneOf(radius, v2));
   light(at, part / (PI * radius * radius));
   return true;
 }
@@ -235,7 +342,7 @@ function beyond(edge: usize, x: f32, y: f32, z: f32): bool {
 
 /** How likely a place of something that glows is taken, per steradian, by what it wears. */
 export function likelyGlow(worn: usize, distance: f32, cosine: f32): f32 {
-  return glow.likelihood(worn, distance, cosine) / <f32>kinds();
+  return glow.likelihood(worn, distance, cosine) * choice.ofPath(scene.lampCount + (scene.sky ? 1 : 0));
 }
 
 function takeGlow(share: f32, px: f32, py: f32, pz: f32, w: f32, u: f32, v: f32): bool {
@@ -244,6 +351,11 @@ function takeGlow(share: f32, px: f32, py: f32, pz: f32, w: f32, u: f32, v: f32)
   ly = glow.y;
   lz = glow.z;
   far = glow.far;
+  atX = glow.atX;
+  atY = glow.atY;
+  atZ = glow.atZ;
+  ofCopy = glow.ofCopy;
+  ofTriangle = glow.ofTriangle;
   likely = share * glow.likely;
   const inv: f32 = 1 / likely;
   lightR = glow.red * inv;
@@ -252,109 +364,25 @@ function takeGlow(share: f32, px: f32, py: f32, pz: f32, w: f32, u: f32, v: f32)
   return true;
 }
 
-/** Number of the entry of a rising list that first passes u; at most `count` − 1. */
-function find(list: usize, count: i32, u: f32): i32 {
-  let low = 0;
-  let high = count - 1;
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (load<f32>(list + (<usize>middle << 2)) > u) high = middle;
-    else low = middle + 1;
-  }
-  return low;
-}
-
-/** Takes a pixel of the sky as often as it is bright, and a place within it. */
 function takeSky(share: f32, u: f32, v: f32): bool {
-  const w = scene.skyWidth;
-  const h = scene.skyHeight;
-  const row = find(scene.skyRows, h, u);
-  const r0: f32 = row == 0 ? 0 : load<f32>(scene.skyRows + (<usize>(row - 1) << 2));
-  const r1 = load<f32>(scene.skyRows + (<usize>row << 2));
-  const columns = scene.skyColumns + ((<usize>row * <usize>w) << 2);
-  const column = find(columns, w, v);
-  const c0: f32 = column == 0 ? 0 : load<f32>(columns + (<usize>(column - 1) << 2));
-  const c1 = load<f32>(columns + (<usize>column << 2));
-  if (!(r1 > r0) || !(c1 > c0)) return false;
-  const y = (<f32>row + (u - r0) / (r1 - r0)) / <f32>h;
-  const x = (<f32>column + (v - c0) / (c1 - c0)) / <f32>w;
-  // Heights go from straight below, −¼ turn, to straight above.
-  const up: f32 = 0.5 * y - 0.25;
-  const flat: f32 = cosTurns(up);
-  if (flat <= 1e-5) return false;
-  const round: f32 = 0.25 - (x - 0.5);
-  turned(flat * sinTurns(round), sinTurns(up), flat * cosTurns(round));
+  if (!sky.take(u, v)) return false;
+  lx = sky.x;
+  ly = sky.y;
+  lz = sky.z;
   far = Infinity;
-  likely = share * (r1 - r0) * (c1 - c0) * <f32>w * <f32>h / (2 * PI * PI * flat);
-  between(x, y);
+  likely = share * sky.likely;
   const inv: f32 = 1 / likely;
-  lightR *= inv;
-  lightG *= inv;
-  lightB *= inv;
+  lightR = sky.red * inv;
+  lightG = sky.green * inv;
+  lightB = sky.blue * inv;
   return true;
-}
-
-/** The sky at a place of its picture, 0…1 both ways, between the middles of its pixels. */
-function between(x: f32, y: f32): void {
-  const w = scene.skyWidth;
-  const h = scene.skyHeight;
-  const px: f32 = x * <f32>w - 0.5;
-  const py: f32 = min<f32>(<f32>(h - 1), max<f32>(0, y * <f32>h - 0.5));
-  const u: f32 = px - floor<f32>(px);
-  const i = <i32>floor<f32>(px);
-  const i0 = i < 0 ? i + w : i;
-  const i1 = i0 + 1 == w ? 0 : i0 + 1;
-  const j0 = min(h - 1, <i32>py);
-  const j1 = min(h - 1, j0 + 1);
-  const v: f32 = py - <f32>j0;
-  const a = scene.sky + <usize>(j0 * w + i0) * 12;
-  const b = scene.sky + <usize>(j0 * w + i1) * 12;
-  const c = scene.sky + <usize>(j1 * w + i0) * 12;
-  const d = scene.sky + <usize>(j1 * w + i1) * 12;
-  const wa: f32 = (1 - u) * (1 - v);
-  const wb: f32 = u * (1 - v);
-  const wc: f32 = (1 - u) * v;
-  const wd: f32 = u * v;
-  lightR = wa * load<f32>(a) + wb * load<f32>(b) + wc * load<f32>(c) + wd * load<f32>(d);
-  lightG = wa * load<f32>(a, 4) + wb * load<f32>(b, 4) + wc * load<f32>(c, 4) + wd * load<f32>(d, 4);
-  lightB = wa * load<f32>(a, 8) + wb * load<f32>(b, 8) + wc * load<f32>(c, 8) + wd * load<f32>(d, 8);
-}
-
-/** The turn of the sky, nine numbers by rows, stands after the numbers of the camera. */
-@inline
-function turned(x: f32, y: f32, z: f32): void {
-  const m = scene.camera + 128;
-  lx = load<f32>(m) * x + load<f32>(m, 4) * y + load<f32>(m, 8) * z;
-  ly = load<f32>(m, 12) * x + load<f32>(m, 16) * y + load<f32>(m, 20) * z;
-  lz = load<f32>(m, 24) * x + load<f32>(m, 28) * y + load<f32>(m, 32) * z;
 }
 
 /** The sky from a direction, as light and as `likely`. */
 export function lookAtSky(dx: f32, dy: f32, dz: f32): void {
-  const m = scene.camera + 128;
-  const x = load<f32>(m) * dx + load<f32>(m, 12) * dy + load<f32>(m, 24) * dz;
-  const y = load<f32>(m, 4) * dx + load<f32>(m, 16) * dy + load<f32>(m, 28) * dz;
-  const z = load<f32>(m, 8) * dx + load<f32>(m, 20) * dy + load<f32>(m, 32) * dz;
-  const w = scene.skyWidth;
-  const h = scene.skyHeight;
-  const height = heightShare(y);
-  const row = min(h - 1, max(0, <i32>(height * <f32>h)));
-  let round: f32 = 0.75 - atan2Turns(x, z);
-  round -= floor<f32>(round);
-  const column = min(w - 1, <i32>(round * <f32>w));
-  between(round, height);
-  const r0: f32 = row == 0 ? 0 : load<f32>(scene.skyRows + (<usize>(row - 1) << 2));
-  const columns = scene.skyColumns + ((<usize>row * <usize>w) << 2);
-  const c0: f32 = column == 0 ? 0 : load<f32>(columns + (<usize>(column - 1) << 2));
-  const flat = sqrt<f32>(max<f32>(0, 1 - y * y));
-  const share: f32 = 1 / <f32>kinds();
-  likely =
-    flat <= 1e-5
-      ? 0
-      : (share *
-          (load<f32>(scene.skyRows + (<usize>row << 2)) - r0) *
-          (load<f32>(columns + (<usize>column << 2)) - c0) *
-          <f32>w *
-          <f32>h) /
-        (2 * PI * PI * flat);
+  sky.look(dx, dy, dz);
+  likely = choice.ofPath(scene.lampCount) * sky.likely;
+  lightR = sky.red;
+  lightG = sky.green;
+  lightB = sky.blue;
 }

@@ -5,6 +5,7 @@ import * as glass from './glass';
 import * as hit from './intersect';
 import * as backdrop from './backdrop';
 import * as camera from './camera';
+import * as choice from './choice';
 import * as gathered from './gathered';
 import { add, surroundings } from './gathered';
 import * as guide from './guide';
@@ -88,8 +89,9 @@ let likely: f32 = -1;
 let bounces: i32 = 0;
 /** Those that were not through glass. */
 let turned: i32 = 0;
-/** Metres that the path has come. */
+/** Metres that the path has come, and those since it was sent in its direction: what passes it on keeps that. */
 let gone: f32 = 0;
+let since: f32 = 0;
 /** What has been passed straight through, so that the path is still what the camera sees. */
 let straight: bool = true;
 /** Only glass has been gone through, besides. */
@@ -117,7 +119,7 @@ function follow(): void {
   brightest = Infinity;
   likely = -1;
   bounces = turned = 0;
-  gone = 0;
+  gone = since = 0;
   straight = through = true;
   last = added = false;
   aboveFloor = room.hasFloor();
@@ -161,6 +163,7 @@ function followOn(): void {
           straight = through = false;
           // Dust and fog before a mirror image count from the floor on.
           gone += down;
+          since = 0;
           likely = -1;
           continue;
         }
@@ -174,10 +177,10 @@ function followOn(): void {
         to = found ? hit.hitT : Infinity;
       }
     }
-    if (room.hasHaze() && airlight(to, brightest) && straight) added = true;
+    if (room.hasHaze() && airlight(to) && straight) added = true;
     for (let k = 0; k < scene.lampCount; k++) {
-      if (!lamp.met(k, ox, oy, oz, dx, dy, dz, to, straight && bounces == 0)) continue;
-      const weight: f32 = likely < 0 ? 1 : byChance(likely, lamp.likely);
+      if (!lamp.met(k, ox, oy, oz, dx, dy, dz, to, since, straight && bounces == 0)) continue;
+      const weight: f32 = (likely < 0 ? 1 : byChance(likely, lamp.likely)) * airTo(lamp.far);
       add(tr * lamp.lightR * weight, tg * lamp.lightG * weight, tb * lamp.lightB * weight, brightest, k);
       if (straight) covered = 1;
     }
@@ -201,7 +204,7 @@ function followOn(): void {
       }
       if (!scene.sky) return;
       lamp.lookAtSky(dx, dy, dz);
-      const weight: f32 = likely < 0 || lamp.likely == 0 ? 1 : byChance(likely, lamp.likely);
+      const weight: f32 = (likely < 0 || lamp.likely == 0 ? 1 : byChance(likely, lamp.likely)) * airTo(Infinity);
       add(tr * lamp.lightR * weight, tg * lamp.lightG * weight, tb * lamp.lightB * weight, brightest, scene.lampCount);
       return;
     }
@@ -231,7 +234,7 @@ function followOn(): void {
       met.meet(gone + to);
       guide.meet(gone + to);
     }
-    emit(brightest, additive ? alpha : 1, likely, to);
+    emit(brightest, additive ? alpha : 1, likely, to + since);
     if (straight && !gathered.deaf) {
       const shown: f32 = additive ? alpha : 1;
       ownR += shown * tr * s.glowR;
@@ -254,7 +257,8 @@ function followOn(): void {
     const lobe: f32 = s.plain && s.byGlass == 0 ? (skip(), 0) : next();
     const du = next();
     const dv = next();
-    if (s.byGlass < 1) direct(which, lu, lv, (1 - s.byGlass) * (additive ? alpha : 1), brightest);
+    lamp.weigh(place.px, place.py, place.pz);
+    if (s.byGlass < 1) direct(which, lu, lv, (1 - s.byGlass) * (additive ? alpha : 1), additive);
     if (additive) {
       added = true;
       goOn(to);
@@ -280,7 +284,7 @@ function followOn(): void {
       }
       frosted.arrive(eta, thin, through && aboveFloor);
       if (frosted.turns(which, lu, lv, !through || load<f32>(c, ROUND) > 0))
-        addLamp(tr * frosted.r, tg * frosted.g, tb * frosted.b, frosted.x, frosted.y, frosted.z, frosted.begins, brightest);
+        addLamp(tr * frosted.r, tg * frosted.g, tb * frosted.b, frosted.x, frosted.y, frosted.z);
       if (!glass.sampleGlass(eta, thin, lobe, du, dv)) return;
       tint(s.weightR, s.weightG, s.weightB);
       crossed = glass.through;
@@ -311,6 +315,8 @@ function followOn(): void {
     bounces++;
     gone += to;
     brightest = limit;
+    since = 0;
+    choice.sendOn();
     head(s.ix, s.iy, s.iz);
     if (part < s.byGlass) likely = frosted.likelySent(dy);
     const out = place.gx * dx + place.gy * dy + place.gz * dz;
@@ -356,6 +362,7 @@ function head(x: f32, y: f32, z: f32): void {
 /** On in the same direction, from just behind the face that was met so far away. */
 function goOn(to: f32): void {
   gone += to;
+  since += to;
   const begins = place.apart();
   ox = place.px - begins * place.gx;
   oy = place.py - begins * place.gy;
@@ -375,6 +382,7 @@ let floorThen: bool = false;
 function keep(): void {
   parting.arrive(tr, tg, tb);
   media.keep();
+  choice.keep();
   const at = parting.kept;
   store<f32>(at, ox);
   store<f32>(at, oy, 4);
@@ -396,12 +404,14 @@ function keep(): void {
   store<u8>(at, u8(last), 62);
   store<u8>(at, u8(added), 63);
   store<u8>(at, u8(floorThen), 64);
+  store<f32>(at, since, 68);
 }
 
 /** Back to where glass parts light. What the path gathers on the way there has been gathered. */
 function comeBack(): void {
   gathered.heed(false);
   media.comeBack();
+  choice.comeBack();
   const at = parting.kept;
   ox = load<f32>(at);
   oy = load<f32>(at, 4);
@@ -423,6 +433,7 @@ function comeBack(): void {
   last = load<u8>(at, 62) != 0;
   added = load<u8>(at, 63) != 0;
   aboveFloor = load<u8>(at, 64) != 0;
+  since = load<f32>(at, 68);
   tr = parting.tr;
   tg = parting.tg;
   tb = parting.tb;
@@ -457,8 +468,18 @@ function emit(brightest: f32, share: f32, likely: f32, far: f32): void {
   add(weight * tr * s.glowR, weight * tg * s.glowG, weight * tb * s.glowB, brightest, scene.lampCount + 1);
 }
 
-/** Light that comes straight from a lamp or the sky. */
-function direct(which: f32, u: f32, v: f32, share: f32, brightest: f32): void {
+/** What air leaves of light that the path meets so far away. */
+@inline
+function airTo(far: f32): f32 {
+  return room.throughAir(ox, oy, oz, dx, dy, dz, far, bounces == 0 && straight);
+}
+
+/**
+ * Light that comes straight from a lamp, the sky or what glows.
+ *
+ * @param alone no path goes on from here that might meet the same light
+ */
+function direct(which: f32, u: f32, v: f32, share: f32, alone: bool): void {
   if (!lamp.take(which, place.px, place.py, place.pz, u, v)) return;
   const out = lamp.lx * place.gx + lamp.ly * place.gy + lamp.lz * place.gz;
   if (out <= 0) return;
@@ -470,7 +491,7 @@ function direct(which: f32, u: f32, v: f32, share: f32, brightest: f32): void {
   if (s.pdf == 0) return;
   // What no ray meets by chance, or not to be weighed since it throws no shadow, counts in full.
   const weight: f32 =
-    lamp.likely == 0 || !lamp.shadows ? share : share * byLamp(lamp.likely, s.pdf * (1 - s.byGlass));
+    alone || lamp.likely == 0 || !lamp.shadows ? share : share * byLamp(lamp.likely, s.pdf * (1 - s.byGlass));
   const begins = place.apart();
   addLamp(
     tr * s.weightR * lamp.lightR * weight,
@@ -479,22 +500,23 @@ function direct(which: f32, u: f32, v: f32, share: f32, brightest: f32): void {
     place.px + begins * place.gx,
     place.py + begins * place.gy,
     place.pz + begins * place.gz,
-    begins,
-    brightest,
   );
 }
 
 /** Light that dust turns towards where the ray begins, from one place of the ray. Whether there is some. */
-function airlight(to: f32, brightest: f32): bool {
+function airlight(to: f32): bool {
   if (bounces > load<i32>(scene.camera, AIR) || !haze.turns(ox, oy, oz, dx, dy, dz, to)) return false;
-  return addLamp(tr * haze.r, tg * haze.g, tb * haze.b, haze.x, haze.y, haze.z, 0, brightest);
+  return addLamp(tr * haze.r, tg * haze.g, tb * haze.b, haze.x, haze.y, haze.z);
 }
 
-/** Adds light of the lamp that was taken, where it reaches a place. Whether there was any to reach it. */
-function addLamp(r: f32, g: f32, b: f32, x: f32, y: f32, z: f32, begins: f32, brightest: f32): bool {
+/**
+ * Adds light of the lamp that was taken, where it reaches a place. Whether there was any to reach it. It is never
+ * limited: what a lamp is asked for is no brighter than it is, and only what is met by chance may be, once in a while.
+ */
+function addLamp(r: f32, g: f32, b: f32, x: f32, y: f32, z: f32): bool {
   if (!(r + g + b > 0)) return false;
   const source = lamp.taken;
-  if (!lamp.shadows) add(r, g, b, brightest, source);
-  else if (reaches(x, y, z, begins)) add(r * leftR, g * leftG, b * leftB, brightest, source);
+  if (!lamp.shadows) add(r, g, b, Infinity, source);
+  else if (reaches(x, y, z)) add(r * leftR, g * leftG, b * leftB, Infinity, source);
   return true;
 }

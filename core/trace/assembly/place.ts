@@ -1,6 +1,7 @@
 import * as camera from './camera';
 import * as field from './field';
 import * as hit from './intersect';
+import * as onFace from './on-face';
 import { ownRoom } from './own';
 import * as scene from './scene';
 import * as s from './surface';
@@ -101,7 +102,15 @@ function toForm(row: usize, x: f32, y: f32, z: f32, w: f32): f32 {
 /** How far from a place a ray begins, so that it does not meet the face it comes from. */
 @inline
 export function apart(): f32 {
-  return max(begins, 0.00002 * (1 + max(abs(px), max(abs(py), abs(pz))) + hit.hitT));
+  return begins > 0 ? max(begins, 0.00002 * (1 + max(abs(px), max(abs(py), abs(pz))) + hit.hitT)) : onFace.apart();
+}
+
+/** How far a ray is when it goes on just behind what it has met straight on. */
+@inline
+export function behind(): f32 {
+  const copy = scene.copies + <usize>hit.hitCopy * scene.COPY;
+  // The same triangle is met at the same distance each time, to a few roundings.
+  return field.isField(load<i32>(copy, scene.COPY_NODE)) ? hit.hitT * 1.00001 + 0.00002 : hit.hitT * 1.000001;
 }
 
 /** What has been met is an endless form: how far from it a ray begins, and the depth of the crevice; 0 otherwise. */
@@ -116,9 +125,16 @@ let deepInField: f32 = 0;
 export function arrive(ox: f32, oy: f32, oz: f32, dx: f32, dy: f32, dz: f32, gone: f32): void {
   const copy = scene.copies + <usize>hit.hitCopy * scene.COPY;
   const t = hit.hitT;
-  px = ox + t * dx;
-  py = oy + t * dy;
-  pz = oz + t * dz;
+  if (field.isField(load<i32>(copy, scene.COPY_NODE))) {
+    px = ox + t * dx;
+    py = oy + t * dy;
+    pz = oz + t * dz;
+  } else {
+    onFace.stand(copy);
+    px = onFace.x;
+    py = onFace.y;
+    pz = onFace.z;
+  }
   normalsOf(copy, t);
   front = gx * dx + gy * dy + gz * dz < 0;
   if (!front) {

@@ -81,6 +81,26 @@ export function throughHaze(oy: f32, dy: f32, at: f32): f32 {
   return exp(-depth(scene.room + HAZE, at - enters, oy + dy * enters, oy + dy * at));
 }
 
+/**
+ * What all air leaves of light that comes from so far to a place; `far` is Infinity for a sun and the sky, which lie
+ * behind fog that has no end and are lit by it no less.
+ */
+export function throughAir(
+  ox: f32,
+  oy: f32,
+  oz: f32,
+  dx: f32,
+  dy: f32,
+  dz: f32,
+  far: f32,
+  first: bool,
+): f32 {
+  let left: f32 = 1;
+  if (hasHaze() && crosses(ox, oy, oz, dx, dy, dz, far)) left = throughHaze(oy, dy, leaves);
+  if (hasFog() && far < Infinity) left *= throughFog(oy, dy, far, first);
+  return left;
+}
+
 /** Share of light per metre that meets dust at a height. */
 export function dust(height: f32): f32 {
   const air = scene.room + HAZE;

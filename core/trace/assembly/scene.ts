@@ -28,6 +28,13 @@ export let glowCount: i32 = 0;
 export let glowPower: f32 = 0;
 /** How many ribbons there are. */
 export let ribbonCount: i32 = 0;
+/** About how much light the sky brings to a place. */
+export let skyPower: f32 = 0;
+/** The middle of all that glows, and the square of how far it goes about it, above 0. */
+export let glowX: f32 = 0;
+export let glowY: f32 = 0;
+export let glowZ: f32 = 0;
+export let glowReach2: f32 = 1;
 
 /** Takes over a table of addresses and counts, in the order in which they stand here. */
 export function takeScene(table: usize): void {
@@ -51,6 +58,11 @@ export function takeScene(table: usize): void {
   glowCount = load<i32>(table, 68);
   glowPower = load<f32>(table, 72);
   ribbonCount = load<i32>(table, 76);
+  skyPower = load<f32>(table, 80);
+  glowX = load<f32>(table, 84);
+  glowY = load<f32>(table, 88);
+  glowZ = load<f32>(table, 92);
+  glowReach2 = load<f32>(table, 96);
   alone = copyCount == 1 && load<i32>(copies, COPY_NODE) >= 0;
 }
 

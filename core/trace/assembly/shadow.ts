@@ -2,6 +2,7 @@ import { facet, hx, hz } from './facets';
 import * as hit from './intersect';
 import * as lamp from './lamps';
 import * as place from './place';
+import * as room from './room';
 import * as scene from './scene';
 import * as s from './surface';
 
@@ -10,33 +11,62 @@ export let leftR: f32 = 1;
 export let leftG: f32 = 1;
 export let leftB: f32 = 1;
 
+/** The way to the light that was taken, from where it is looked at. */
+let wx: f32 = 0;
+let wy: f32 = 0;
+let wz: f32 = 1;
+
 /**
- * Whether light from the lamp that was taken reaches a place; what veils and thin glass leave of it is told beside.
- *
- * @param begins how far from a face the place was moved
+ * Whether light from the lamp that was taken reaches a place; what veils, thin glass and air leave of it is told beside.
+ * The ray goes from the place, a little off its face, to the very place of the light, and the triangle that gives the
+ * light does not stand in its own way.
  */
-export function reaches(x: f32, y: f32, z: f32, begins: f32): bool {
-  const to: f32 = lamp.far == Infinity ? lamp.far : lamp.far * 0.9999 - begins;
+export function reaches(x: f32, y: f32, z: f32): bool {
+  wx = lamp.lx;
+  wy = lamp.ly;
+  wz = lamp.lz;
+  let far = lamp.far;
+  if (far < Infinity) {
+    wx = lamp.atX - x;
+    wy = lamp.atY - y;
+    wz = lamp.atZ - z;
+    far = sqrt<f32>(wx * wx + wy * wy + wz * wz);
+    if (!(far > 0)) return false;
+    const inv: f32 = 1 / far;
+    wx *= inv;
+    wy *= inv;
+    wz *= inv;
+  }
+  leftR = leftG = leftB = 1;
   const t = hit.hitT;
   const copy = hit.hitCopy;
   const triangle = hit.hitTriangle;
+  hit.leaveOut(lamp.ofCopy, lamp.ofTriangle);
+  const to: f32 = far * NEARLY;
   const there = scene.clear ? seesThrough(x, y, z, to) : sees(x, y, z, to);
+  hit.leaveOut(-1, -1);
   hit.restore(t, copy, triangle);
-  return there;
+  if (!there) return false;
+  const left = room.throughAir(x, y, z, wx, wy, wz, far, false);
+  leftR *= left;
+  leftG *= left;
+  leftB *= left;
+  return true;
 }
 
+/** Of the way to a light what is looked at: neighbours of the face that gives it touch its end. */
+const NEARLY: f32 = 0.99999;
+
 function sees(x: f32, y: f32, z: f32, to: f32): bool {
-  leftR = leftG = leftB = 1;
-  return !hit.intersect(x, y, z, lamp.lx, lamp.ly, lamp.lz, 0, to, true);
+  return !hit.intersect(x, y, z, wx, wy, wz, 0, to, true);
 }
 
 function seesThrough(x: f32, y: f32, z: f32, to: f32): bool {
-  leftR = leftG = leftB = 1;
   let from: f32 = 0;
   for (let i = 0; i < 64; i++) {
-    if (!hit.intersect(x, y, z, lamp.lx, lamp.ly, lamp.lz, from, to, false)) return true;
+    if (!hit.intersect(x, y, z, wx, wy, wz, from, to, false)) return true;
     if (!passes(x, y, z)) return false;
-    from = hit.hitT * 1.00001 + 0.00002;
+    from = place.behind();
   }
   return false;
 }
@@ -44,7 +74,7 @@ function seesThrough(x: f32, y: f32, z: f32, to: f32): bool {
 /** Takes off what a surface that was met keeps of light that goes straight through; false where that is all. */
 function passes(x: f32, y: f32, z: f32): bool {
   if (!place.mayPass()) return false;
-  place.wornOnTheWay(x, y, z, lamp.lx, lamp.ly, lamp.lz);
+  place.wornOnTheWay(x, y, z, wx, wy, wz);
   const at = place.wornThere();
   if (load<f32>(at, s.OVERLAY) > 0) return true;
   if (load<f32>(at, s.ADDITIVE) > 0 || load<f32>(at, s.CUT) < load<f32>(at, s.CUT_LEVEL)) return true;
@@ -54,7 +84,7 @@ function passes(x: f32, y: f32, z: f32): bool {
   if (alpha >= 1 && glass <= 0) return false;
   let through: f32 = 0;
   if (glass > 0) {
-    const cosine = place.cosineOnTheWay(lamp.lx, lamp.ly, lamp.lz);
+    const cosine = place.cosineOnTheWay(wx, wy, wz);
     through = alpha * glass * wall(at, cosine) * s.underLacquer(at, cosine);
   }
   const open: f32 = 1 - alpha;
