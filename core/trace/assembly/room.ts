@@ -82,8 +82,8 @@ export function throughHaze(oy: f32, dy: f32, at: f32): f32 {
 }
 
 /**
- * What all air leaves of light that comes from so far to a place; `far` is Infinity for a sun and the sky, which lie
- * behind fog that has no end and are lit by it no less.
+ * What all air leaves of light that comes from so far to a place, or is seen so far away. A sun and the sky (`far` of
+ * Infinity) are as strong as is said of them where their light arrives: behind air without an end nothing would be left.
  */
 export function throughAir(
   ox: f32,
@@ -95,9 +95,10 @@ export function throughAir(
   far: f32,
   first: bool,
 ): f32 {
+  if (far == Infinity) return 1;
   let left: f32 = 1;
   if (hasHaze() && crosses(ox, oy, oz, dx, dy, dz, far)) left = throughHaze(oy, dy, leaves);
-  if (hasFog() && far < Infinity) left *= throughFog(oy, dy, far, first);
+  if (hasFog()) left *= throughFog(oy, dy, far, first);
   return left;
 }
 
