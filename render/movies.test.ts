@@ -1,10 +1,12 @@
 import { execFileSync } from 'node:child_process';
-import { readFileSync, rmSync } from 'node:fs';
+import { readFileSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { outputs } from '@maypole/core/output/index';
+import { encode as encodePng } from 'fast-png';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { readSheet, eightBits } from './files/png';
 import { deliverOutput } from './deliver';
+import { pixels as inForm } from './outputs/movie';
 import { orderOf, testLoop, type TestLoop } from './fixtures/loop';
 
 let loop: TestLoop;
@@ -133,6 +135,104 @@ describe('movies, as ffprobe (FFmpeg) reads them', () => {
       expect(sum / wanted.length, kind).toBeLessThan(most);
     }
   });
+});
+
+/** 24 colours: primaries and their mixtures, whole and half, greys, and some as they come. */
+const PATCHES = [
+  ...[
+    [255, 0, 0],
+    [0, 255, 0],
+    [0, 0, 255],
+    [255, 255, 0],
+    [0, 255, 255],
+    [255, 0, 255],
+    [255, 255, 255],
+    [0, 0, 0],
+  ],
+  ...[
+    [128, 0, 0],
+    [0, 128, 0],
+    [0, 0, 128],
+    [128, 128, 0],
+    [0, 128, 128],
+    [128, 0, 128],
+    [192, 192, 192],
+    [64, 64, 64],
+  ],
+  ...[
+    [200, 100, 50],
+    [50, 100, 200],
+    [100, 200, 50],
+    [240, 220, 190],
+    [90, 60, 40],
+    [30, 70, 90],
+    [250, 128, 114],
+    [75, 0, 130],
+  ],
+];
+
+describe('colours of movies', () => {
+  /** Luma and both differences of colour as Rec. ITU-R BT.709-6 has them: 3.2 and 3.3, and 4.6 for whole numbers. */
+  const exact = ([r, g, b]: readonly number[], bits: number) => {
+    const y = 0.2126 * r + 0.7152 * g + 0.0722 * b;
+    const scale = 2 ** (bits - 8);
+    return [219 * y + 16, 224 * ((b - y) / 1.8556) + 128, 224 * ((r - y) / 1.5748) + 128].map((x) => x * scale);
+  };
+  const side = 16;
+  it.each([
+    ['yuv420p', 8],
+    ['yuv420p10le', 10],
+    ['yuv444p', 8],
+    ['yuv444p10le', 10],
+  ] as const)('in %s all greys and 24 patches of 16 bits are right to half a step', (form, bits) => {
+    for (const colours of [Array.from({ length: 256 }, (_, i) => [i, i, i]), PATCHES]) {
+      const count = Math.ceil(Math.sqrt(colours.length));
+      const size = side * count;
+      const data = new Uint16Array(4 * size * size);
+      const of = (i: number, j: number) => colours[(count * j + i) % colours.length];
+      for (let y = 0; y < size; y++)
+        for (let x = 0; x < size; x++)
+          data.set([...of(Math.floor(x / side), Math.floor(y / side)).map((c) => 257 * c), 65_535], 4 * (size * y + x));
+      const file = path.join(loop.folder, `patches-${colours.length}.png`);
+      writeFileSync(file, encodePng({ width: size, height: size, data, channels: 4, depth: 16 }));
+      const raw = execFileSync(
+        '/usr/bin/ffmpeg',
+        ['-v', 'error', '-i', file, '-vf', inForm(form), '-f', 'rawvideo', '-pix_fmt', form, '-'],
+        { maxBuffer: 1e9 },
+      );
+      const half = form.includes('420') ? 2 : 1;
+      const at = (plane: number, x: number, y: number) => {
+        const [w, before] = plane === 0 ? [size, 0] : [size / half, size * size + (plane - 1) * (size / half) ** 2];
+        const i = before + w * Math.floor(y / (plane === 0 ? 1 : half)) + Math.floor(x / (plane === 0 ? 1 : half));
+        return bits === 8 ? raw[i] : raw.readUInt16LE(2 * i);
+      };
+      for (let j = 0; j < count; j++)
+        for (let i = 0; i < count; i++) {
+          const wanted = exact(
+            of(i, j).map((c) => c / 255),
+            bits,
+          );
+          wanted.forEach((w, plane) => {
+            const found = at(plane, side * i + side / 2, side * j + side / 2);
+            // To half a step, and the last bits of single precision in which it is reckoned.
+            expect(Math.abs(found - w), `${of(i, j)} plane ${plane}: ${found}, ${w}`).toBeLessThanOrEqual(0.51);
+          });
+        }
+    }
+  });
+  it.each(['mp4', 'hevc', 'webm', 'av1', 'prores'])(
+    'in %s is their mean that of the frames, and told',
+    async (kind) => {
+      const { report } = await deliverOutput({
+        ...orderOf(loop, kind, kind === 'prores' ? {} : { quality: 'good' }),
+        base: `mean-${kind}`,
+      });
+      expect(report.facts.find((f) => f.title === 'Mean colour')).toMatchObject({
+        found: expect.stringContaining('of 255'),
+      });
+      for (const x of report.round!.colour!) expect(Math.abs(x), kind).toBeLessThan(0.6);
+    },
+  );
 });
 
 describe('alpha, laid over two backdrops by another program', () => {

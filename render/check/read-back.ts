@@ -79,7 +79,18 @@ async function moving(kind: string, making: Making, name: string): Promise<FileR
     frames.length,
     plays,
   );
-  return withRound(base, facts, round, making);
+  // Of pictures that move by few colours each is another on purpose.
+  const all = animated ? facts : [...facts, colourFact(round, values.quality === 'preview' ? 2 : 1)];
+  return withRound(animated ? base : told(all, base.words), all, round, making);
+}
+
+/** The mean colour of a file beside that of its frames; `most` is how far they may be apart, of 255. */
+function colourFact({ colour = [0, 0, 0] }: NonNullable<FileReport['round']>, most: number): Fact {
+  const found = `${colour.map((x) => `${x < 0 ? '−' : '+'}${Math.abs(x).toFixed(1)}`).join(', ')} of 255 from its frames`;
+  const title = 'Mean colour';
+  return colour.every((x) => Math.abs(x) <= most)
+    ? { title, found }
+    : { title, found, wanted: `within ${most} of 255` };
 }
 
 function withRound(

@@ -16,6 +16,8 @@ export interface Round {
   readonly seams: readonly number[];
   /** How far pictures of the file are from what they were made of: peak signal to noise in dB, the worst of them, and 99 where all are alike. */
   readonly worstPsnr: number;
+  /** Red, green and blue: how much more of them the file has than what it was made of, in the mean of all pictures. */
+  readonly colour?: readonly number[];
   /** How much brighter the first picture is than the last, beyond what the frames have. */
   readonly brightness: number;
 }

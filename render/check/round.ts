@@ -22,6 +22,13 @@ function mean(a: Uint8Array): number {
   return sum / a.length;
 }
 
+/** Red, green and blue in the mean. */
+function meanColour(a: Uint8Array): number[] {
+  const sum = [0, 0, 0];
+  for (let i = 0; i < a.length; i++) sum[i % 3] += a[i];
+  return sum.map((x) => (3 * x) / a.length);
+}
+
 /** Peak signal to noise of pictures that are alike, in dB; a number that any document can hold. */
 const ALIKE = 99;
 
@@ -30,12 +37,17 @@ export async function roundOf(file: Pictures, made: Pictures, frames: number, pl
   const [own, source] = [new Follower(), new Follower()];
   const other = made[Symbol.asyncIterator]();
   let worst = ALIKE;
+  const colour = [0, 0, 0];
+  let compared = 0;
   for await (const picture of file) {
     own.next(picture);
     const { value, done } = await other.next();
     if (done) continue;
     source.next(value);
     worst = Math.min(worst, psnr(picture, value));
+    const [a, b] = [picture, value].map(meanColour);
+    for (let k = 0; k < 3; k++) colour[k] += a[k] - b[k];
+    compared++;
   }
   await other.return?.();
   const [f, m] = [own.end(), source.end()];
@@ -46,6 +58,7 @@ export async function roundOf(file: Pictures, made: Pictures, frames: number, pl
     made: m.steps,
     seams,
     worstPsnr: worst,
+    colour: colour.map((x) => x / Math.max(1, compared)),
     brightness: jump(f) - jump(m),
   };
 }

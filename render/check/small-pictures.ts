@@ -1,6 +1,7 @@
 import { spawn } from 'node:child_process';
 import { readFile } from 'node:fs/promises';
 import sharp, { type Sharp } from 'sharp';
+import { outputs } from '@maypole/core/output/index';
 import type { PixelSize } from '@maypole/core/output/kind';
 import { FFMPEG } from '../files/program';
 import { eightBits, readSheet } from '../files/png';
@@ -14,16 +15,23 @@ export function comparedSize({ width, height }: PixelSize): PixelSize {
   return { width: Math.max(1, Math.round(width * by)), height: Math.max(1, Math.round(height * by)) };
 }
 
+/** Whether an output is a movie; a picture that moves is none. */
+const isMovie = (kind: string) => outputs.has(kind) && outputs.get(kind).group === 'movies';
+
 /** Whose decoder reads alpha where the usual one leaves it out. */
 const DECODERS: Readonly<Record<string, readonly string[]>> = { webm: ['-c:v', 'libvpx-vp9'] };
 
 /** Pictures of a movie or a picture that moves, made small, over black. */
 export async function* fromMovie(file: string, { width, height }: PixelSize, kind = ''): AsyncGenerator<Uint8Array> {
+  // Of movies alone colours are told apart from brightness, and are brought back exactly.
+  const shown = isMovie(kind)
+    ? 'zscale=matrixin=709:rangein=limited:primariesin=709:transferin=709:matrix=gbr:range=full:dither=none'
+    : 'null';
   const child = spawn(
     FFMPEG,
     [
       ...['-nostdin', '-hide_banner', '-v', 'error', ...(DECODERS[kind] ?? []), '-i', file],
-      ...['-vf', `format=gbrap,premultiply=inplace=1,scale=${width}:${height}:flags=area,format=rgb24`],
+      ...['-vf', `${shown},format=gbrap,premultiply=inplace=1,scale=${width}:${height}:flags=area,format=rgb24`],
       ...['-fps_mode', 'passthrough', '-f', 'rawvideo', 'pipe:1'],
     ],
     { stdio: ['ignore', 'pipe', 'ignore'] },
