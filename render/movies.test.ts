@@ -323,6 +323,36 @@ describe('pictures that move', () => {
       }
     expect(images).toBe(24);
   });
+  it.each([
+    [24, 24, 1],
+    [60, 24, 2],
+    [120, 24, 3],
+  ])(
+    'a GIF of %i frames a second is as long as its loop, and no picture of it too short',
+    async (fps, count, every) => {
+      const fast = testLoop(count, fps);
+      try {
+        const { files, report } = await deliverOutput(orderOf(fast, 'gif'));
+        expect(report).toMatchObject({ sound: true });
+        // As ffprobe reads it: how long each picture stands.
+        const told = execFileSync('/usr/bin/ffprobe', [
+          ...['-v', 'error', '-show_entries', 'packet=duration_time', '-of', 'csv=p=0'],
+          path.join(fast.folder, files[0].name),
+        ]);
+        const times = told.toString().trim().split('\n').map(Number);
+        expect(times).toHaveLength(count / every);
+        expect(Math.min(...times)).toBeGreaterThanOrEqual(0.02);
+        expect(Math.abs(times.reduce((a, b) => a + b, 0) - count / fps)).toBeLessThanOrEqual(0.0051);
+      } finally {
+        rmSync(fast.folder, { recursive: true, force: true });
+      }
+    },
+  );
+  it('an APNG says that its colours are sRGB', async () => {
+    const { files } = await deliverOutput({ ...orderOf(loop, 'apng', { clear: false }), base: 'tagged' });
+    const head = readFileSync(path.join(loop.folder, files[0].name)).subarray(0, 400);
+    expect(head.indexOf('sRGB', 0, 'latin1')).toBeGreaterThan(0);
+  });
   it('an animated WebP says how many it has and that it has no end (RFC 9649)', async () => {
     const { files } = await deliverOutput(orderOf(loop, 'webp'));
     const bytes = readFileSync(path.join(loop.folder, files[0].name));

@@ -45,16 +45,19 @@ describe('pictures of frames, as other programs read them', () => {
     const found = pixels(files[2], 'rgba64le');
     const wanted = readSheet(readFileSync(loop.sheet('solid', 2))).data;
     expect(worst(new Uint16Array(found.buffer, found.byteOffset, found.length / 2), wanted)).toBe(0);
-    expect(exif(files[0])).toMatchObject({ BitDepth: 16, SRGBRendering: 'Perceptual', ImageWidth: 96 });
+    expect(exif(files[0])).toMatchObject({
+      ...{ BitDepth: 16, SRGBRendering: 'Perceptual', ImageWidth: 96, ColorType: 'RGB' },
+    });
   });
   it('PNG of 8 bits is the picture as it is on the screen', async () => {
     const files = await made('png', {}, 'plain');
     const wanted = eightBits(readSheet(readFileSync(loop.sheet('solid', 1))));
     expect(worst(pixels(files[1], 'rgba'), wanted)).toBe(0);
-    expect(exif(files[0])).toMatchObject({ BitDepth: 8, SRGBRendering: 'Perceptual' });
+    expect(exif(files[0])).toMatchObject({ BitDepth: 8, SRGBRendering: 'Perceptual', ColorType: 'RGB' });
   });
   it('PNG without backdrop is see-through where the frame is', async () => {
     const [file] = await made('png', { clear: true, depth: '16' }, 'clear');
+    expect(exif(file)).toMatchObject({ ColorType: 'RGB with Alpha' });
     const found = pixels(file, 'rgba64le');
     const wanted = readSheet(readFileSync(loop.sheet('clear', 0))).data;
     expect(worst(new Uint16Array(found.buffer, found.byteOffset, found.length / 2), wanted)).toBe(0);

@@ -118,7 +118,9 @@ export function planOf(piece: Piece, options: RenderOptions): RenderPlan {
   const frames = framesWanted(settings, piece.loop.frames);
   for (const item of items) {
     const kind = outputs.get(item.kind);
-    const refused = kind.refusal?.({ size, light: 'true', frames: frames.length, values: outputValues(item) });
+    const refused = kind.refusal?.({
+      ...{ size, light: 'true', frames: frames.length, fps: piece.loop.fps, values: outputValues(item) },
+    });
     if (refused) throw new Unusable(`${kind.title}: ${refused}`);
   }
   return { settings, size, frames, items };

@@ -4,6 +4,7 @@ import os from 'node:os';
 import path from 'node:path';
 import { MeshCache } from '@maypole/core/evaluate/mesh-cache';
 import { frameOrder, spreadOut } from '@maypole/core/output/frame-order';
+import { outputs } from '@maypole/core/output/index';
 import { hasPasses, type SheetName } from '@maypole/core/output/sheet';
 import { basesOf } from '@maypole/core/output/bases';
 import { deliverOutput, sheetsFor } from '@maypole/render/deliver';
@@ -83,30 +84,41 @@ async function main(): Promise<void> {
   };
   const bases = basesOf(items, settings.name, named);
   let sound = true;
+  let failed = 0;
   for (const [i, item] of items.entries()) {
-    const { files, report } = await deliverOutput({
-      item,
-      piece,
-      size,
-      frames,
-      sheet: (name, index) => store.file(fingerprints[index], name),
-      folder: options.to,
-      base: bases[i],
-      pattern: settings.name,
-      named,
-      onShare: (s) => say(`${item.kind}: ${Math.round(100 * s)} %`),
-    });
-    say('');
-    const bytes = files.reduce((n, f) => n + f.bytes, 0);
-    const many = files.length > 1 ? ` and ${files.length - 1} more` : '';
-    console.log(`${path.join(options.to, files[0].name)}${many}, ${(bytes / 1e6).toFixed(1)} MB. ${report.words}`);
-    sound &&= report.sound;
+    // One that fails takes no other along.
+    try {
+      const { files, report } = await deliverOutput({
+        item,
+        piece,
+        size,
+        frames,
+        sheet: (name, index) => store.file(fingerprints[index], name),
+        folder: options.to,
+        base: bases[i],
+        pattern: settings.name,
+        named,
+        onShare: (s) => say(`${item.kind}: ${Math.round(100 * s)} %`),
+      });
+      say('');
+      const bytes = files.reduce((n, f) => n + f.bytes, 0);
+      const many = files.length > 1 ? ` and ${files.length - 1} more` : '';
+      console.log(`${path.join(options.to, files[0].name)}${many}, ${(bytes / 1e6).toFixed(1)} MB. ${report.words}`);
+      sound &&= report.sound;
+    } catch (error) {
+      if (!(error instanceof Error)) throw error;
+      say('');
+      console.error(`${outputs.get(item.kind).title} could not be made: ${error.message}`);
+      failed++;
+    }
   }
-  if (!options.keepFrames) rmSync(work, { recursive: true, force: true });
+  // Frames stay where something is to be made of them once more.
+  if (!options.keepFrames && failed === 0) rmSync(work, { recursive: true, force: true });
   console.log(
     `${frames.length} frames, ${size.width} × ${size.height}, ${duration((performance.now() - begun) / 1000)}.`,
   );
   if (!sound) process.exitCode = 1;
+  if (failed > 0) process.exitCode = 2;
 }
 
 try {

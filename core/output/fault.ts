@@ -15,7 +15,11 @@ export function outputFault(piece: Piece, item: Item): string | null {
   const settings = renderSettings(piece.render.values);
   const { refusal } = outputs.get(item.kind);
   const frames = framesWanted(settings, piece.loop.frames).length;
-  return refusal?.({ size: piece.format, light: settings.light, frames, values: outputValues(item) }) ?? null;
+  return (
+    refusal?.({
+      ...{ size: piece.format, light: settings.light, frames, fps: piece.loop.fps, values: outputValues(item) },
+    }) ?? null
+  );
 }
 
 /** What is wrong with what a piece is to be delivered as, with the remedy; null where nothing is. */

@@ -15,8 +15,9 @@ export type LightKind = 'quick' | 'true';
 export interface Asked<V = Readonly<Record<string, unknown>>> {
   readonly size: PixelSize;
   readonly light: LightKind;
-  /** How many frames are made. */
+  /** How many frames are made, and how many of them are shown in a second. */
   readonly frames: number;
+  readonly fps: number;
   readonly values: V;
 }
 
@@ -67,6 +68,14 @@ export function sidesUpTo(most: number, format: string) {
   return ({ width, height }: PixelSize): string | null =>
     Math.max(width, height) > most
       ? `${format} has at most ${most} pixels a side, and this is ${width} × ${height}; make it smaller, or choose another kind.`
+      : null;
+}
+
+/** Why sides of a picture are too short for an encoder; null where they are not. */
+export function sidesFrom(least: number, format: string) {
+  return ({ width, height }: PixelSize): string | null =>
+    Math.min(width, height) < least
+      ? `${format} has at least ${least} pixels a side, and this is ${width} × ${height}; make it larger, or choose another kind.`
       : null;
 }
 

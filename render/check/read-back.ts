@@ -1,6 +1,9 @@
-import { open, stat } from 'node:fs/promises';
+import { open, readFile, stat } from 'node:fs/promises';
 import path from 'node:path';
+import { gifDelays } from '@maypole/core/output/gif-times';
 import { outputs } from '@maypole/core/output/index';
+import { gifTimes } from '../files/gif';
+import { shownIn } from '../outputs/gif.server';
 import type { Making } from '../outputs/maker';
 import { rateOf } from '../outputs/maker';
 import { loopCount, probe } from './probe';
@@ -40,7 +43,8 @@ function told(facts: readonly Fact[], good: string): { sound: boolean; words: st
     : { sound: false, words: `${wrong.map((f) => `${f.title} is ${f.found} and should be ${f.wanted}`).join('; ')}.` };
 }
 
-async function moving(kind: string, making: Making, name: string): Promise<FileReport> {
+async function moving(kind: string, asked: Making, name: string): Promise<FileReport> {
+  const { making, every } = kind === 'gif' ? shownIn(asked) : { making: asked, every: 1 };
   const file = path.join(making.folder, name);
   const { frames, size, signal, values } = making;
   const plays = Number(values.plays ?? 1);
@@ -58,6 +62,7 @@ async function moving(kind: string, making: Making, name: string): Promise<FileR
       ? [fact('Size', `${found.width} × ${found.height}`, `${size.width} × ${size.height}`)]
       : []),
     ...(counted && !(animated && frames.length < 2) && kind !== 'gif' ? [fact('Rate', rate, reduced(wantedRate))] : []),
+    ...(kind === 'gif' ? await gifFacts(file, asked, every) : []),
     ...(animated
       ? kind === 'avif'
         ? []
@@ -82,6 +87,19 @@ async function moving(kind: string, making: Making, name: string): Promise<FileR
   // Of pictures that move by few colours each is another on purpose.
   const all = animated ? facts : [...facts, colourFact(round, values.quality === 'preview' ? 2 : 1)];
   return withRound(animated ? base : told(all, base.words), all, round, making);
+}
+
+/** How long the pictures of a GIF stand, as it says itself, and which frames it has. */
+async function gifFacts(file: string, { piece, frames }: Making, every: number): Promise<Fact[]> {
+  const found = gifTimes(await readFile(file));
+  const wanted = gifDelays(piece.loop.fps, frames.length, every);
+  const words = (times: readonly number[]) =>
+    `${(times.reduce((a, b) => a + b, 0) / 100).toFixed(2)} s, pictures of ${[...new Set(times)].sort((a, b) => a - b).join(', ')} hundredths`;
+  const same = found.length === wanted.length && found.every((t, i) => t === wanted[i]);
+  return [
+    { title: 'Time', found: words(found), ...(same ? {} : { wanted: words(wanted) }) },
+    ...(every > 1 ? [{ title: 'Frames', found: `one of ${every}, since players show no more than 50 a second` }] : []),
+  ];
 }
 
 /** The mean colour of a file beside that of its frames; `most` is how far they may be apart, of 255. */

@@ -48,8 +48,10 @@ export async function stillFacts(
         ...(deep === values.depth ? {} : { wanted: `${values.depth as string} bit` }),
       });
     }
-    if (values.clear === true)
-      facts.push({ title: 'Alpha', found: m.hasAlpha ? 'yes' : 'no', ...(m.hasAlpha ? {} : { wanted: 'yes' }) });
+    if (typeof values.clear === 'boolean') {
+      const [alpha, asked] = [m.hasAlpha, values.clear].map((x) => (x ? 'yes' : 'no'));
+      facts.push({ title: 'Alpha', found: alpha, ...(alpha === asked ? {} : { wanted: asked }) });
+    }
   }
   return facts;
 }

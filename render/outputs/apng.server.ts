@@ -6,7 +6,8 @@ export const apng: Maker = async (making) => {
   return [
     await encode(making, {
       eight: true,
-      filter: `format=${clear ? 'rgba' : 'rgb24'}`,
+      // It says that its colours are sRGB.
+      filter: `format=${clear ? 'rgba' : 'rgb24'},setparams=range=pc:color_primaries=bt709:color_trc=iec61966-2-1:colorspace=gbr`,
       args: ['-c:v', 'apng', '-f', 'apng', '-plays', '0', '-pred', 'mixed'],
     }),
   ];

@@ -1,12 +1,27 @@
-import path from 'node:path';
 import { rmSync } from 'node:fs';
+import { readFile, writeFile } from 'node:fs/promises';
+import path from 'node:path';
+import { gifDelays, gifEvery } from '@maypole/core/output/gif-times';
+import { gifTimes } from '../files/gif';
 import { FFMPEG, run } from '../files/program';
-import { rateOf, withNumbered, type Maker } from './maker';
+import { rateOf, withNumbered, type Maker, type Making } from './maker';
 
 const DOTS = { even: 'bayer:bayer_scale=3', strewn: 'sierra2_4a', none: 'none' } as const;
 
+/** The frames that a GIF has: all, or so many that each stands as long as players show. */
+export function shownIn(making: Making): { readonly making: Making; readonly every: number } {
+  const { frames, piece, sheet } = making;
+  const every = gifEvery(piece.loop.fps, frames.length) ?? 1;
+  if (every === 1) return { making, every };
+  return {
+    making: { ...making, frames: frames.filter((_, i) => i % every === 0), sheet: (i) => sheet(i * every) },
+    every,
+  };
+}
+
 /** GIF (GIF89a) with one palette, made of all frames of the loop, so that no frame is coloured otherwise than its neighbours. */
-export const gif: Maker = async (making) => {
+export const gif: Maker = async (asked) => {
+  const { making, every } = shownIn(asked);
   const { dots } = making.values as { dots: keyof typeof DOTS };
   const name = `${making.base}.gif`;
   const palette = path.join(making.folder, `${making.base}.palette.png`);
@@ -39,5 +54,9 @@ export const gif: Maker = async (making) => {
   } finally {
     rmSync(palette, { force: true });
   }
+  const file = path.join(making.folder, name);
+  const bytes = await readFile(file);
+  gifTimes(bytes, gifDelays(making.piece.loop.fps, asked.frames.length, every));
+  await writeFile(file, bytes);
   return [name];
 };

@@ -1,4 +1,4 @@
-import { defineOutput, evenSides } from '../kind';
+import { defineOutput, evenSides, sidesFrom } from '../kind';
 import { movieParams } from '../shared-params';
 
 export const av1 = defineOutput({
@@ -10,5 +10,5 @@ export const av1 = defineOutput({
   ending: 'webm',
   params: movieParams,
   sheet: () => 'solid',
-  refusal: ({ size }) => evenSides(size),
+  refusal: ({ size }) => evenSides(size) ?? sidesFrom(64, 'AV1 as it is made here')(size),
 });

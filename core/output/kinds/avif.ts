@@ -1,4 +1,4 @@
-import { defineOutput, evenSides } from '../kind';
+import { defineOutput, evenSides, sidesFrom } from '../kind';
 import { quality } from '../shared-params';
 
 export const avif = defineOutput({
@@ -10,5 +10,5 @@ export const avif = defineOutput({
   ending: 'avif',
   params: { quality },
   sheet: () => 'solid',
-  refusal: ({ size }) => evenSides(size),
+  refusal: ({ size }) => evenSides(size) ?? sidesFrom(64, 'An animated AVIF as it is made here')(size),
 });

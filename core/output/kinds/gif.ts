@@ -1,4 +1,5 @@
 import { choice } from '../../declare/params';
+import { gifEvery } from '../gif-times';
 import { defineOutput, sidesUpTo } from '../kind';
 
 export const gif = defineOutput({
@@ -21,5 +22,9 @@ export const gif = defineOutput({
     ),
   },
   sheet: () => 'solid',
-  refusal: ({ size }) => sidesUpTo(4096, 'GIF as it is made here')(size),
+  refusal: ({ size, fps, frames }) =>
+    sidesUpTo(4096, 'GIF as it is made here')(size) ??
+    (gifEvery(fps, frames) === null
+      ? `A GIF shows at most 50 pictures a second, and this is ${frames} frames at ${fps}, of which no whole part makes a loop; use a frame rate up to 50, or a number of frames that ${Math.ceil(fps / 50)} goes into.`
+      : null),
 });

@@ -1,5 +1,5 @@
 import { choice } from '../../declare/params';
-import { defineOutput, evenSides } from '../kind';
+import { defineOutput, evenSides, sidesFrom } from '../kind';
 import { movieParams } from '../shared-params';
 
 export const hevc = defineOutput({
@@ -22,5 +22,5 @@ export const hevc = defineOutput({
     ),
   },
   sheet: () => 'solid',
-  refusal: ({ size }) => evenSides(size),
+  refusal: ({ size }) => evenSides(size) ?? sidesFrom(64, 'H.265 as it is made here')(size),
 });
