@@ -91,9 +91,11 @@ describe('a frame in true light', () => {
     const types = execFileSync('/usr/bin/exrheader', [file]).toString();
     for (const name of ['R', 'A', 'normal.X', 'mask_Ball.A'])
       expect(types).toContain(`    ${name}, 16-bit floating-point, sampling 1 1`);
-    for (const name of ['depth.Z', 'position.X', 'motion.Y'])
+    for (const name of ['depth.Z', 'distance.Z', 'position.X', 'motion.Y'])
       expect(types).toContain(`    ${name}, 32-bit floating-point, sampling 1 1`);
     expect(types).toMatch(/compression \(type compression\): zip/);
+    expect(types).toMatch(/exposure \(type float\): [\d.]+/);
+    expect(types).toContain('Linear light of BT.709 primaries as it was before exposure');
     const three = path.join(folder, 'three.exr');
     execFileSync('/usr/bin/oiiotool', [file, '--ch', 'depth.Z,motion.X,mask_Ball.A', '-d', 'float', '-o', three]);
     const dump = execFileSync('/usr/bin/oiiotool', ['--dumpdata', three], { maxBuffer: 1e8 }).toString();

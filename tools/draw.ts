@@ -35,7 +35,7 @@ async function main(): Promise<void> {
   if (process.stderr.isTTY) process.stderr.write('\r');
   const seconds = ((performance.now() - begun) / 1000).toFixed(1);
   const file = options.to.endsWith('.exr')
-    ? writeExr(wholeLight(drawn.clean), width, height, drawn.layers)
+    ? writeExr(wholeLight(drawn.clean), width, height, drawn.layers, { exposure: drawn.scene.camera.exposure })
     : writeImage(
         new Uint8Array(developed(drawn.clean, { scene: drawn.scene, clear: options.clear }).buffer),
         width,

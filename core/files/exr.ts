@@ -20,10 +20,12 @@ export interface ExrForm {
   /** Of light; what tells where things are is always in single precision. Absent, float. */
   readonly precision?: 'half' | 'float';
   readonly packed?: boolean;
+  /** What light is multiplied by before it is shown; it is said in the file, in which light is as it was before. */
+  readonly exposure?: number;
 }
 
 /** Layers that half floats would be too coarse for. */
-const EXACT = /^(depth|position|motion)$/;
+const EXACT = /^(depth|distance|position|motion)$/;
 
 interface Channel {
   readonly name: string;
@@ -68,7 +70,7 @@ export function exrBlocks(
   width: number,
   height: number,
   layers: readonly Layer[] = [],
-  { precision = 'float', packed = false }: ExrForm = {},
+  { precision = 'float', packed = false, exposure }: ExrForm = {},
 ): ExrBlocks {
   const channels: readonly Channel[] = [{ name: '', channels: 'RGBA', values }, ...layers]
     .flatMap((l) =>
@@ -84,7 +86,7 @@ export function exrBlocks(
     .sort((a, b) => (a.name < b.name ? -1 : 1));
   const rows = packed ? ROWS : 1;
   return {
-    header: headerOf(channels, width, height, packed),
+    header: headerOf(channels, width, height, packed, exposure),
     count: Math.ceil(height / rows),
     rows,
     raw: (block) => rowsOf(channels, width, block * rows, Math.min(height, (block + 1) * rows)),
@@ -111,7 +113,17 @@ export function exrFile({ header, rows }: ExrBlocks, blocks: readonly Uint8Array
 /** What packing makes larger is left as it is. */
 export const smaller = (raw: Uint8Array, packed: Uint8Array): Uint8Array => (packed.length < raw.length ? packed : raw);
 
-function headerOf(channels: readonly Channel[], width: number, height: number, packed: boolean): Uint8Array {
+/** What a file says of the light in it. */
+const TOLD =
+  'Linear light of BT.709 primaries as it was before exposure. Multiplied by the attribute "exposure" it is the light of the picture before its view transform. depth.Z is square to the picture, distance.Z along the ray, both in metres; 1e10 where nothing is.';
+
+function headerOf(
+  channels: readonly Channel[],
+  width: number,
+  height: number,
+  packed: boolean,
+  exposure?: number,
+): Uint8Array {
   // The bit for names of more than 31 letters is set where there are some.
   const long = channels.some((c) => c.name.length > 31) ? 4 : 0;
   const header: number[] = [0x76, 0x2f, 0x31, 0x01, 2, long, 0, 0];
@@ -132,6 +144,14 @@ function headerOf(channels: readonly Channel[], width: number, height: number, p
   attribute('channels', 'chlist', ...list, Uint8Array.of(0));
   // White and primaries of ITU-R BT.709, which is what light is in here.
   attribute('chromaticities', 'chromaticities', Float32Array.of(0.64, 0.33, 0.3, 0.6, 0.15, 0.06, 0.3127, 0.329));
+  if (exposure !== undefined) {
+    attribute(
+      'comments',
+      'string',
+      Uint8Array.from(TOLD, (c) => c.charCodeAt(0)),
+    );
+    attribute('exposure', 'float', Float32Array.of(exposure));
+  }
   attribute('compression', 'compression', Uint8Array.of(packed ? ZIP : NOT_PACKED));
   const window = Int32Array.of(0, 0, width - 1, height - 1);
   attribute('dataWindow', 'box2i', window);

@@ -50,6 +50,7 @@ describe('passes', () => {
       'albedo',
       'normal',
       'depth',
+      'distance',
       'position',
       'own',
       'copy',
@@ -88,7 +89,15 @@ describe('passes', () => {
     expect(Math.hypot(x, y, z)).toBeCloseTo(0.8, 1.7);
     // A normal of a ball goes the way of its place.
     at('normal', 12, 12).forEach((n, k) => expect(n).toBeCloseTo([x, y, z][k] / Math.hypot(x, y, z), 1.5));
-    expect(at('depth', 12, 12)[0]).toBeCloseTo(3.2, 1.5);
+    expect(at('distance', 12, 12)[0]).toBeCloseTo(3.2, 1.5);
+    // Square to the picture, depth is that of the place, wherever in the picture it is seen; behind everything it is far.
+    for (const [px, py] of [
+      [12, 12],
+      [4, 4],
+      [20, 6],
+    ])
+      expect(at('depth', px, py)[0]).toBeCloseTo(4 - at('position', px, py)[2], 4);
+    expect(at('distance', 4, 4)[0]).toBeGreaterThan(at('depth', 4, 4)[0] + 0.001);
     expect(at('own', 12, 12)).toEqual([0, 0, 0]);
     const orange = hexToDisplay('#FF8000').map((c) => 0.5 * displayToLight(c));
     at('own', 4, 4).forEach((c, k) => expect(c).toBeCloseTo(orange[k], 5));
@@ -105,6 +114,8 @@ describe('passes', () => {
     pair.at('copy', 6, 12).forEach((c, k) => expect(c).toBeCloseTo(copyColour(1, 7)[k], 6));
     pair.at('copy', 17, 12).forEach((c, k) => expect(c).toBeCloseTo(copyColour(1, 8)[k], 6));
     expect(pair.at('copy', 0, 12)).toEqual([0, 0, 0]);
+    // Nothing is there: that is far, and not near.
+    expect([pair.at('depth', 0, 12)[0], pair.at('distance', 0, 12)[0]]).toEqual([1e10, 1e10].map(Math.fround));
     // All of them together cover what they cover: 1 m × 0.5 m of 1.2 m × 1.2 m.
     const sum = (name: string) => pair.passes.get(name)!.values.reduce((so, v) => so + v, 0);
     expect(sum('mask_Ring_2') / 576).toBeCloseTo(0.5 / 1.44, 2);
@@ -121,7 +132,8 @@ describe('passes', () => {
     const leant = { ...plane, positions: plane.positions.map((p, i, all) => (i % 3 === 2 ? all[i - 2] : p)) };
     const flat = traced(pictureOf([{ mesh: leant }], [], { parallel: 1.2 }), 64);
     for (const x of [0, 5, 12, 20, 23]) {
-      const [depth] = flat.at('depth', x, 9);
+      const [depth] = flat.at('distance', x, 9);
+      expect(flat.at('depth', x, 9)[0]).toBeCloseTo(depth, 4);
       // Samples of a pixel lie about its middle by chance; they are 0.05 m across.
       expect(Math.abs(depth - (4 - (1.2 * (x + 0.5 - 12)) / 24))).toBeLessThan(0.006);
     }

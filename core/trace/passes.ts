@@ -1,4 +1,5 @@
 import type { PictureAt } from '../evaluate/picture-at';
+import { normalize, vec3 } from '../maths/vec3';
 import type { Mesh } from '../shape/mesh';
 import { lampsOf } from './lamps';
 import { FIRST, FIRST_RIBBON, passNumbers, sourcesOf } from './pass-numbers';
@@ -15,8 +16,8 @@ export interface Pass {
 }
 
 /**
- * What is told of a picture besides itself, from the same rays as it: colour, normal, distance and place of what is met
- * first, its own light, how much of a pixel each ribbon covers, a colour for each copy, and the light of the picture by where it comes from. The
+ * What is told of a picture besides itself, from the same rays as it: colour, normal, depth (square to the picture, as
+ * compositing has it), distance (along the ray) and place of what is met first, its own light, how much of a pixel each ribbon covers, a colour for each copy, and the light of the picture by where it comes from. The
  * last add up to the picture, masks to how much is covered.
  *
  * @example
@@ -38,6 +39,14 @@ export class PassSheet {
     this.numbers = passNumbers(picture.ribbons.length, lamps.length);
     this.lights = unlike([...lamps.map((l) => l.type), 'sky', 'glow', 'rest'].slice(0, sourcesOf(lamps.length)));
     this.means = new Float32Array(this.numbers * width * height);
+  }
+
+  /** How far what is met first lies ahead of the camera, square to its picture, times how much of the pixel it covers. */
+  private ahead(i: number, first: (i: number, which: number) => number): number {
+    const { position, target } = this.picture.scene.camera;
+    const way = normalize(vec3((k) => target[k] - position[k])) ?? [0, 0, -1];
+    const there = first(i, FIRST.count);
+    return way.reduce((sum, w, k) => sum + w * (first(i, FIRST.place + k) - there * position[k]), 0);
   }
 
   /** Puts what has been found out about a tile in its place. */
@@ -73,7 +82,8 @@ export class PassSheet {
     return [
       pass('albedo', 'RGB', (i, k) => first(i, FIRST.colour + k)),
       pass('normal', 'XYZ', (i, k) => first(i, FIRST.normal + k) / length(i)),
-      pass('depth', 'Z', (i) => first(i, FIRST.far) / there(i)),
+      pass('depth', 'Z', (i) => (first(i, FIRST.count) > 0 ? this.ahead(i, first) / there(i) : NOWHERE)),
+      pass('distance', 'Z', (i) => (first(i, FIRST.count) > 0 ? first(i, FIRST.far) / there(i) : NOWHERE)),
       pass('position', 'XYZ', (i, k) => first(i, FIRST.place + k) / there(i)),
       pass('own', 'RGB', (i, k) => first(i, FIRST.own + k)),
       pass('copy', 'RGB', (i, k) => first(i, FIRST.copy + k)),
@@ -82,6 +92,9 @@ export class PassSheet {
     ];
   }
 }
+
+/** How far away is what is not there, in metres: farther than anything (common practice of compositing). */
+const NOWHERE = 1e10;
 
 /** Names of letters, digits and underscores alone, none of them twice. */
 function unlike(names: readonly string[]): string[] {

@@ -218,6 +218,22 @@ describe('all ways to find light come to one mean', () => {
   });
 });
 
+describe('an area light', () => {
+  it.each([
+    [0.1, 1],
+    [2, 0.87],
+    [6, 0.44],
+  ])('of %f m square lights white paper three metres in front of it as its help says', (side, share) => {
+    // Configuration factor from a small area to a rectangle that it faces, over its middle (Howell, B-4, four times).
+    const x = side / 6;
+    const factor = (4 / Math.PI) * (x / Math.hypot(1, x)) * Math.atan(x / Math.hypot(1, x));
+    const light = area([0, 3, 0], { width: side, height: side, radiance: (Math.PI * 9) / side ** 2 });
+    const mean = found(pictureOf([{ mesh: floor(9), surface: whiteness }], [light], beside), LAMPS).mean;
+    expect(mean / ((9 * factor * Math.PI) / side ** 2)).toBeCloseTo(1, 1.9);
+    expect(mean).toBeCloseTo(share, 1.9);
+  });
+});
+
 describe('a lamp that is seen', () => {
   it.each([
     ['fog', { type: 'fog', colour: '#000000', extinction: 1, begins: 0, height: 0, ground: 0 }, 5],

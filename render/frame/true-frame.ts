@@ -93,7 +93,13 @@ export async function* sheetsOf(
     if (SHEETS[name].light) {
       const layers = hasPasses(name) ? frame.layers : [];
       const precision = name.startsWith('half') ? 'half' : 'float';
-      yield [name, await packedExr(wholeLight(frame.clean), width, height, layers, { precision })];
+      yield [
+        name,
+        await packedExr(wholeLight(frame.clean), width, height, layers, {
+          precision,
+          exposure: frame.scene.camera.exposure,
+        }),
+      ];
     } else {
       const data = developedDeep(frame.clean, { scene: frame.scene, clear: name === 'clear' });
       const bytes = encode({ width, height, data, channels: 4, depth: 16 }, { zlib: { level: 3 } });

@@ -9,7 +9,10 @@ export const area = defineLight({
   icon: 'M4 5h16v10H4zM8 19l-2 2M12 18v3M16 19l2 2',
   aims: true,
   params: {
-    strength: strengthOf(200, '100 % makes white paper white three metres in front of it, however large it is.'),
+    strength: strengthOf(
+      200,
+      '100 % makes white paper white three metres in front of it while it is small. Light of a large one comes from the side, too, and less of it counts: of 2 × 2 m 87 %, of 6 × 6 m 44 %.',
+    ),
     place: placeOf([-3, 3, 2]),
     aim: aimOf(),
     width: number('Width', 2, 'From side to side.', { unit: 'm', min: 0.001, max: 1000, soft: [0.1, 6] }),
