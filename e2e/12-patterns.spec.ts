@@ -1,5 +1,5 @@
 import { newItem, newPiece, newRibbon, newStep, type Piece } from '@maypole/core/piece/piece';
-import { backdrops, cameras, lights } from '@maypole/core/scene/index';
+import { backdrops, cameras, lights, pictureEffects } from '@maypole/core/scene/index';
 import { expect, test, type Page } from '@playwright/test';
 import { mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -183,6 +183,8 @@ test('lights come as a set-up and are placed by where they glance; a floor shows
       cameras: [newItem(cameras.get('orbit'), { elevation: 35 })],
       lights: [newItem(lights.get('studio'))],
       backdrop: [newItem(backdrops.get('clear'))],
+      // What is done to the finished picture covers nothing more.
+      picture: [newItem(pictureEffects.get('grain'), { amount: 60 })],
     },
   });
   await page.getByRole('button', { name: 'Scene' }).click();

@@ -36,6 +36,20 @@ describe('traced light as it is shown', () => {
     // Not premultiplied: what is half there has its whole colour.
     expect(Math.abs(clear[4] - clear[0])).toBeLessThanOrEqual(1);
   });
+  it('covers no more by what is done to its colours: lifted blacks and grain are on what is there alone', () => {
+    const lifted: PictureEffectAt[] = [
+      { type: 'grade', lift: [0.1, 0.1, 0.1], gamma: [1, 1, 1], gain: [1, 1, 1] },
+      { type: 'grain', amount: 0.5, size: 1, throw: 0.3 },
+    ];
+    const how = { scene: { ...scene, picture: lifted }, clear: true };
+    expect([...developed(emptyLight(40, 40), how)].every((x) => x === 0)).toBe(true);
+    const clear = developed(two, how);
+    expect([clear[3], clear[7]]).toEqual([255, 128]);
+    // Each is graded as the whole colour that it is.
+    const graded = developed(two, { scene: { ...scene, picture: [lifted[0]] }, clear: true });
+    expect(Math.abs(graded[4] - graded[0])).toBeLessThanOrEqual(1);
+    expect(graded[0]).toBeGreaterThan(developed(two, { scene, clear: true })[0] + 5);
+  });
   it('shows light that covers nothing over what is behind it, and as coverage where nothing is', () => {
     const veiled = lightIn(Float64Array.of(0, 0, 0, 0, 0, 4, 0.4, 0.2, 0, 0, 0.4, 0.4, 0.4, 4, 0, 4, 0, 0, 0, 0), 2, 1);
     const pixels = developed(veiled, { scene });

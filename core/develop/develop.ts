@@ -127,11 +127,13 @@ function developInto(
           for (let k = 0; k < 3; k++) c[k] += after[k] - before[k];
         }
       }
+      // Light that spills over nothing covers as much of it as it is bright. What is done to colours as they are shown
+      // covers nothing more: it is done to those that are there.
+      const alpha = clear ? Math.max(covered, Math.min(1, Math.max(c[0], c[1], c[2]))) : 1;
+      if (clear && alpha > 0) for (let k = 0; k < 3; k++) c[k] /= alpha;
       for (const effect of effects) effect(c, u, v);
       const noise = covered > 0 || backdrop.type === 'gradient' ? grain * dither(x, y) : 0;
-      // Light that spills over nothing covers as much of it as it is bright.
-      const alpha = clear ? Math.max(covered, Math.min(1, Math.max(c[0], c[1], c[2]))) : 1;
-      for (let k = 0; k < 3; k++) out[at + k] = alpha > 0 ? whole((white * c[k]) / alpha + noise) : 0;
+      for (let k = 0; k < 3; k++) out[at + k] = alpha > 0 ? whole(white * c[k] + noise) : 0;
       out[at + 3] = whole(white * alpha);
     }
 }

@@ -290,10 +290,13 @@ export class Picture {
       shown = rgb(shown.add(glow));
     }
     const material = plainMaterial();
-    const finished = rgb(this.backdrop.dithered(effects.apply(shown), read.a));
-    // Light that spills over nothing covers as much of it as it is bright; the picture is premultiplied.
-    const bright = max(max(finished.r, finished.g), finished.b);
-    material.fragmentNode = vec4(finished, max(this.backed, max(read.a.min(1), bright.min(1))));
+    // Light that spills over nothing covers as much of it as it is bright. What is done to colours as they are shown
+    // covers nothing more: it is done to those that are there. The picture is premultiplied.
+    const lit = rgb(shown.toVar());
+    const bright = max(max(lit.r, lit.g), lit.b);
+    const alpha = max(this.backed, max(read.a.min(1), bright.min(1))).toVar();
+    const finished = rgb(this.backdrop.dithered(effects.apply(rgb(lit.div(max(alpha, 1e-4)))), read.a));
+    material.fragmentNode = vec4(finished.clamp(0, 1).mul(alpha), alpha);
     return { quad: new QuadMesh(material), effects, light, bloom };
   }
 
