@@ -10,6 +10,7 @@ import { NodeIO, type Accessor } from '@gltf-transform/core';
 import { ALL_EXTENSIONS } from '@gltf-transform/extensions';
 import { validateBytes } from 'gltf-validator';
 import { Matrix4, Quaternion, Vector3 } from 'three';
+import { drawBuffers, drawTopologyOf } from '@maypole/core/shape/drawable';
 import { USDAParser } from 'three/examples/jsm/loaders/usd/USDAParser.js';
 import { afterAll, describe, expect, it } from 'vitest';
 import { deliverOutput } from './deliver';
@@ -164,8 +165,54 @@ describe('moving shapes as OpenUSD', () => {
     const counts = specsByPath['/Loop/Growing/Shape.faceVertexCounts'].fields.timeSamples!;
     for (const f of [0, 4, 8])
       expect(counts.values[f]).toHaveLength(meshOf(p, 'Growing', f).connectivity.faceStart.length - 1);
+    // Normals of every corner, to a ten-thousandth those of core, as long as one.
+    const normals = specsByPath['/Loop/Box/Shape.normals'].fields.timeSamples!;
+    for (const f of [0, 7]) {
+      const mesh = meshOf(p, 'Box', f);
+      const { cornerVertex } = drawTopologyOf(mesh.connectivity);
+      const own = drawBuffers(mesh).normals;
+      expect(normals.values[f]).toHaveLength(3 * mesh.connectivity.corners.length);
+      cornerVertex.forEach((v, i) => {
+        for (let k = 0; k < 3; k++) expect(Math.abs(normals.values[f][3 * i + k] - own[3 * v + k])).toBeLessThan(1e-4);
+      });
+    }
+    expect(text).toContain('interpolation = "faceVarying"');
+    // A box about everything at each time.
+    const extent = specsByPath['/Loop/Box/Shape.extent'].fields.timeSamples!;
+    for (const f of [0, 5]) {
+      const { positions } = meshOf(p, 'Box', f);
+      const axis = (k: number) => positions.filter((_, i) => i % 3 === k);
+      const box = [0, 1, 2].map((k) => Math.min(...axis(k))).concat([0, 1, 2].map((k) => Math.max(...axis(k))));
+      expect(farthest(extent.values[f], box)).toBeLessThan(1e-5);
+    }
+    // Turns in whole single precision.
+    expect(Object.keys(specsByPath)).toContain('/Loop/Ring/Copies.orientationsf');
+    expect(text).toMatch(/color3f\[\] primvars:displayColor = \[\(/);
     expect(text).toContain('metersPerUnit = 1');
     expect(text).toContain('upAxis = "Y"');
+  });
+});
+
+describe('faces of several finishes as OpenUSD', () => {
+  it('are subsets bound to materials of their own, each face once', async () => {
+    const shell = {
+      ...newRibbon('box', 0, 'Shell'),
+      steps: [newStep('box', { segments: 2 }), newStep('struts', {})],
+    };
+    const p: Piece = { ...loop.piece, name: 'Finishes', loop: { frames: 2, fps: 24 }, ribbons: [shell] };
+    const { files, report } = await deliverOutput({ ...order('usd', p), base: 'finishes' });
+    expect(report.sound, report.words).toBe(true);
+    const text = readFileSync(path.join(loop.folder, files[0].name), 'utf8');
+    const { slots } = meshOf(p, 'Shell', 0).connectivity;
+    for (const slot of new Set(slots)) {
+      if (slot === 0) continue;
+      expect(text).toContain(`def Material "Finish_${slot}"`);
+      const subset = text.slice(text.indexOf(`def GeomSubset "Finish_${slot}"`));
+      expect(subset).toContain(`rel material:binding = </Loop/Shell/Finish_${slot}>`);
+      const faces = /int\[\] indices = \[([\d, ]+)\]/.exec(subset)![1].split(', ').map(Number);
+      expect(faces).toEqual([...slots!].flatMap((s, i) => (s === slot ? [i] : [])));
+    }
+    expect(new Set(slots).size).toBeGreaterThan(1);
   });
 });
 

@@ -1,8 +1,8 @@
 import path from 'node:path';
 import { MeshCache } from '@maypole/core/evaluate/mesh-cache';
 import type { Surface } from '@maypole/core/finish/surface';
-import { hexToLight } from '@maypole/core/maths/srgb';
-import { drawTopologyOf } from '@maypole/core/shape/drawable';
+import { displayToLight, hexToLight } from '@maypole/core/maths/srgb';
+import { drawBuffers, drawTopologyOf } from '@maypole/core/shape/drawable';
 import type { Mesh } from '@maypole/core/shape/mesh';
 import { frameRate } from '@maypole/core/time/loop';
 import { brought, placedIn, ShapeTrouble, tracksOf, type Track } from '../shapes/moving';
@@ -111,23 +111,30 @@ class Usd {
     const name = this.name(track.name);
     const under = `/Loop/${name}`;
     this.file.write(`    def Scope "${name}"\n    {\n`);
-    const material = this.material('Finish', track.surface(0), under);
-    if (track.kind === 'copies') await this.copies(track, under, material);
-    else await this.mesh('Shape', (f) => whole(track.at(f)), material, track.kind === 'changing', '        ');
+    const finishes = new Finishes(track, (slot, called) => this.material(called, track.surface(slot), under));
+    if (track.kind === 'copies') await this.copies(track, under, finishes);
+    else await this.mesh('Shape', (f) => whole(track.at(f)), finishes, track.kind === 'changing', '        ');
     this.file.write('    }\n');
   }
 
   /** A value at every frame; once where it is always the same. */
-  private async samples(indent: string, declared: string, at: (frame: number) => string): Promise<void> {
+  private async samples(
+    indent: string,
+    declared: string,
+    at: (frame: number) => string,
+    interpolation?: string,
+  ): Promise<void> {
     const { frames } = this.making;
     const first = at(frames[0]);
+    const meant = interpolation ? ` (\n${indent}    interpolation = "${interpolation}"\n${indent})` : '';
     let moves = false;
     for (const frame of frames.slice(1)) {
       if (moves) break;
       await this.turn();
       moves = at(frame) !== first;
     }
-    if (!moves) return this.file.write(`${indent}${declared} = ${first}\n`);
+    if (!moves) return this.file.write(`${indent}${declared} = ${first}${meant}\n`);
+    if (meant) this.file.write(`${indent}${declared}${meant}\n`);
     this.file.write(`${indent}${declared}.timeSamples = {\n`);
     for (const frame of frames) {
       await this.turn();
@@ -139,7 +146,7 @@ class Usd {
   private async mesh(
     name: string,
     at: (frame: number) => Mesh,
-    material: string,
+    finishes: Finishes,
     changes: boolean,
     indent: string,
   ): Promise<void> {
@@ -150,7 +157,11 @@ class Usd {
       `${indent}def ${curves ? 'BasisCurves' : 'Mesh'} "${name}" (\n${inner}prepend apiSchemas = ` +
         `["MaterialBindingAPI"]\n${indent})\n${indent}{\n`,
     );
-    this.file.write(`${inner}rel material:binding = <${material}>\n`);
+    this.file.write(`${inner}rel material:binding = <${finishes.of(0)}>\n`);
+    await this.samples(inner, 'float3[] extent', (f) => triples(boundsOf(at(f).positions)));
+    this.file.write(
+      `${inner}color3f[] primvars:displayColor = [${finishes.colour}] (\n${inner}    interpolation = "constant"\n${inner})\n`,
+    );
     if (curves) {
       this.file.write(`${inner}uniform token type = "linear"\n`);
       const lines = (f: number) => drawTopologyOf(at(f).connectivity).lines;
@@ -176,11 +187,41 @@ class Usd {
         this.file.write(`${inner}int[] faceVertexIndices = ${corners(this.making.frames[0])}\n`);
       }
       await this.samples(inner, 'point3f[] points', (f) => triples(at(f).positions));
+      await this.samples(inner, 'normal3f[] normals', (f) => triples(normalsOf(at(f))), 'faceVarying');
+      await this.subsets(at, finishes, changes, inner);
     }
     this.file.write(`${indent}}\n`);
   }
 
-  private async copies(track: Track, under: string, material: string): Promise<void> {
+  /** Faces that have a finish of their own. */
+  private async subsets(
+    at: (frame: number) => Mesh,
+    finishes: Finishes,
+    changes: boolean,
+    indent: string,
+  ): Promise<void> {
+    const used = new Set<number>();
+    for (const f of changes ? this.making.frames : [this.making.frames[0]])
+      for (const slot of at(f).connectivity.slots ?? []) used.add(slot);
+    used.delete(0);
+    if (used.size === 0) return;
+    this.file.write(`${indent}uniform token subsetFamily:materialBind:familyType = "nonOverlapping"\n`);
+    for (const slot of [...used].sort((a, b) => a - b)) {
+      const inner = `${indent}    `;
+      this.file.write(
+        `${indent}def GeomSubset "${calledBy(slot)}" (\n${inner}prepend apiSchemas = ["MaterialBindingAPI"]\n${indent})\n` +
+          `${indent}{\n${inner}uniform token elementType = "face"\n${inner}uniform token familyName = "materialBind"\n` +
+          `${inner}rel material:binding = <${finishes.of(slot)}>\n`,
+      );
+      const faces = (f: number) =>
+        names(Array.from(at(f).connectivity.slots ?? []).flatMap((s, i) => (s === slot ? [i] : [])));
+      if (changes) await this.samples(inner, 'int[] indices', faces);
+      else this.file.write(`${inner}int[] indices = ${faces(this.making.frames[0])}\n`);
+      this.file.write(`${indent}}\n`);
+    }
+  }
+
+  private async copies(track: Track, under: string, finishes: Finishes): Promise<void> {
     const { frames } = this.making;
     const first = track.at(frames[0]).copies!;
     const list = first.sources.map((_, i) => `<${under}/Copies/Shapes/Shape_${i}>`);
@@ -194,21 +235,92 @@ class Usd {
     const sides = placings(frames[0]).map((p) => p.turn);
     await this.samples('            ', 'point3f[] positions', (f) => triples(placings(f).flatMap((p) => [...p.at])));
     await this.samples('            ', 'float3[] scales', (f) => triples(placings(f).flatMap((p) => [...p.size])));
-    // The real part stands first.
-    await this.samples('            ', 'quath[] orientations', (f) =>
+    // The real part stands first. Readers of before quatf take the coarser ones.
+    const turns = (f: number) =>
       triples(
         placings(f).flatMap((p, c) => {
           const [x, y, z, w] = nearTo(p.turn, sides[c]);
           return [w, x, y, z];
         }),
         4,
-      ),
-    );
+      );
+    await this.samples('            ', 'quatf[] orientationsf', turns);
+    await this.samples('            ', 'quath[] orientations', turns);
+    await this.samples('            ', 'float3[] extent', (f) => triples(boundsOfCopies(track.at(f))));
+    if (first.channels?.baseColor)
+      await this.samples(
+        '            ',
+        'color3f[] primvars:displayColor',
+        (f) => triples(coloursOf(track.at(f).copies!.channels!.baseColor!, finishes.base)),
+        'varying',
+      );
     this.file.write('            def Scope "Shapes"\n            {\n');
     for (let s = 0; s < first.sources.length; s++)
-      await this.mesh(`Shape_${s}`, (f) => track.at(f).copies!.sources[s], material, false, '                ');
+      await this.mesh(`Shape_${s}`, (f) => track.at(f).copies!.sources[s], finishes, false, '                ');
     this.file.write('            }\n        }\n');
   }
+}
+
+/** What a finish of faces is called in a file. */
+const calledBy = (slot: number) => (slot === 0 ? 'Finish' : `Finish_${slot}`);
+
+/** The materials of a ribbon, each written once, when it is first wanted, which is before the prim that is bound to it. */
+class Finishes {
+  private readonly paths = new Map<number, string>();
+  readonly colour: string;
+  /** The colour of the usual finish, as light. */
+  readonly base: readonly number[];
+
+  constructor(track: Track, write: (slot: number, called: string) => string) {
+    this.base = hexToLight(track.surface(0).baseColor);
+    const [r, g, b] = this.base.map(short);
+    this.colour = `(${r}, ${g}, ${b})`;
+    for (const slot of [0, ...track.slots])
+      if (!this.paths.has(slot)) this.paths.set(slot, write(slot, calledBy(slot)));
+  }
+
+  of(slot: number): string {
+    return this.paths.get(slot) ?? this.paths.get(0)!;
+  }
+}
+
+/** Colours of copies as light; that of the finish for those that have none of their own. */
+const coloursOf = (display: Float32Array, base: readonly number[]) =>
+  display.map((c, i) => (Number.isNaN(c) ? base[i % 3] : displayToLight(c)));
+
+/** Least and most x, y and z of points; of none, a box of no size. */
+function boundsOf(p: ArrayLike<number>): number[] {
+  if (p.length === 0) return [0, 0, 0, 0, 0, 0];
+  const out = [Infinity, Infinity, Infinity, -Infinity, -Infinity, -Infinity];
+  for (let i = 0; i < p.length; i++) {
+    const k = i % 3;
+    if (p[i] < out[k]) out[k] = p[i];
+    if (p[i] > out[3 + k]) out[3 + k] = p[i];
+  }
+  return out;
+}
+
+/** A box about all copies: about the boxes of their shapes, each where it stands. */
+function boundsOfCopies(mesh: Mesh): number[] {
+  const boxes = mesh.copies!.sources.map((s) => {
+    const b = boundsOf(s.positions);
+    const corners = Array.from({ length: 8 }, (_, c) => [0, 1, 2].map((k) => b[k + ((c >> k) & 1) * 3]));
+    return Float32Array.from(corners.flat());
+  });
+  const c = mesh.copies!;
+  const all: number[] = [];
+  for (let i = 0; i < c.source.length; i++)
+    all.push(...boundsOf(brought(boxes[c.source[i]], c.matrices.subarray(16 * i, 16 * i + 16))));
+  return boundsOf(all);
+}
+
+/** The normal of every corner of every face. */
+function normalsOf(mesh: Mesh): Float32Array {
+  const { cornerVertex } = drawTopologyOf(mesh.connectivity);
+  const { normals } = drawBuffers(mesh);
+  const out = new Float32Array(3 * cornerVertex.length);
+  cornerVertex.forEach((v, i) => out.set(normals.subarray(3 * v, 3 * v + 3), 3 * i));
+  return out;
 }
 
 /** All that is placed as one mesh. */
@@ -216,14 +328,16 @@ function whole(mesh: Mesh): Mesh {
   const placed = placedIn(mesh);
   if (placed.length === 1 && !placed[0].matrix) return mesh;
   const positions: number[] = [];
-  const [starts, corners]: [number[], number[]] = [[0], []];
+  const [starts, corners, slots, groups]: number[][] = [[0], [], [], []];
   for (const { mesh: one, matrix } of placed) {
     const first = positions.length / 3;
     for (const v of brought(one.positions, matrix)) positions.push(v);
-    const { faceStart, corners: c } = one.connectivity;
+    const { faceStart, corners: c, slots: own, shadingGroups } = one.connectivity;
     for (let f = 0; f + 1 < faceStart.length; f++) {
       for (let k = faceStart[f]; k < faceStart[f + 1]; k++) corners.push(first + c[k]);
       starts.push(corners.length);
+      slots.push(own?.[f] ?? 0);
+      groups.push(shadingGroups?.[f] ?? 0);
     }
   }
   return {
@@ -231,6 +345,8 @@ function whole(mesh: Mesh): Mesh {
       vertexCount: positions.length / 3,
       faceStart: Uint32Array.from(starts),
       corners: Uint32Array.from(corners),
+      slots: Uint8Array.from(slots),
+      shadingGroups: Uint16Array.from(groups),
     },
     positions: Float32Array.from(positions),
   };

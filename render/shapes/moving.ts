@@ -18,6 +18,8 @@ export interface Track {
   readonly name: string;
   /** Surfaces by kind of faces at the first frame. */
   readonly surface: (slot: number) => Surface;
+  /** The kinds of faces there are, at any frame, but the usual one. */
+  readonly slots: readonly number[];
   /**
    * One shape on the same connectivity in all frames; the same copies of the same shapes in all; or shapes that are
    * others from frame to frame.
@@ -71,21 +73,29 @@ export async function tracksOf(
     const at = (frame: number) => shapeOf(ribbon, frame);
     const start = at(frames[0]);
     let kind: Track['kind'] = start.copies ? 'copies' : 'shape';
+    const slots = new Set<number>();
     for (const frame of frames) {
       // Others are let in between frames.
       await new Promise((resolve) => setImmediate(resolve));
       signal?.throwIfAborted();
       const mesh = at(frame);
+      for (const { mesh: one } of placedIn(mesh)) for (const slot of one.connectivity.slots ?? []) slots.add(slot);
+      if (kind === 'changing') continue;
       const same = start.copies
         ? sameCopies(start, mesh)
         : !mesh.copies && sameTopology(start.connectivity, mesh.connectivity);
-      if (!same) {
-        kind = 'changing';
-        break;
-      }
+      if (!same) kind = 'changing';
     }
     const name = piece.ribbons.find((r) => r.id === id)!.name;
-    out.push({ id, name, surface: (slot) => surfaces[slot] ?? surfaces[0], kind, at });
+    slots.delete(0);
+    out.push({
+      id,
+      name,
+      slots: [...slots].sort((a, b) => a - b),
+      surface: (slot) => surfaces[slot] ?? surfaces[0],
+      kind,
+      at,
+    });
   }
   return out;
 }
