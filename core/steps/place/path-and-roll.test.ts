@@ -41,6 +41,73 @@ describe('convex hulls', () => {
   });
 });
 
+/** The outline of a square of side 2 whose corners are rounded by a radius, each by so many facets. */
+function rounded(radius: number, facets: number): Corner[] {
+  const out: Corner[] = [];
+  for (let corner = 0; corner < 4; corner++) {
+    const from = (corner - 1) * (Math.PI / 2);
+    const middle = [
+      [1 - radius, radius - 1],
+      [1 - radius, 1 - radius],
+      [radius - 1, 1 - radius],
+      [radius - 1, radius - 1],
+    ][corner];
+    for (let i = 0; i <= facets; i++) {
+      const a = from + (i / facets) * (Math.PI / 2);
+      out.push([middle[0] + radius * Math.cos(a), middle[1] + radius * Math.sin(a)]);
+    }
+  }
+  return out;
+}
+
+describe('rolling over bevels', () => {
+  it.each([
+    [0.05, 1],
+    [0.1, 2],
+    [0.2, 4],
+    [0.3, 8],
+  ])('of %f m in %i facets makes the quarter turns of the plain box, on the ground all the way', (radius, facets) => {
+    const outline = rounded(radius, facets);
+    const roll = rollOf(outline);
+    expect(roll.sides).toBe(4);
+    const lowest = ({ angle, corner }: ReturnType<typeof roll.at>) =>
+      Math.min(...outline.map(([x, y]) => (x - corner[0]) * Math.sin(angle) + (y - corner[1]) * Math.cos(angle)));
+    let before = roll.at(0, 0);
+    for (let s = 0; s < 8; s++) {
+      const [begin, end] = [roll.at(s, 0), roll.at(s + 1, 0)];
+      // A quarter turn, and as far on each time.
+      expect(Math.cos(begin.angle - end.angle)).toBeCloseTo(0, 9);
+      expect(Math.sin(begin.angle - end.angle)).toBeCloseTo(1, 9);
+      expect(roll.travel(s + 1) - roll.travel(s)).toBeCloseTo(roll.travel(1), 9);
+      for (let i = 0; i < 50; i++) {
+        const now = roll.at(s, i / 50);
+        expect(lowest(now)).toBeCloseTo(0, 9);
+        // The body goes on without a jump: a place of it is near where it was.
+        const place = ({ angle, corner, ground }: typeof now) =>
+          ground + (0 - corner[0]) * Math.cos(angle) - (0 - corner[1]) * Math.sin(angle);
+        expect(Math.abs(place(now) - place(before))).toBeLessThan(0.08);
+        before = now;
+      }
+    }
+  });
+  it('leaves the narrow sides of a plate, and those of even prisms', () => {
+    const plate: Corner[] = [
+      [0, 0],
+      [3, 0],
+      [3, 0.1],
+      [0, 0.1],
+    ];
+    expect(rollOf(plate).sides).toBe(4);
+    for (const n of [3, 5, 6, 8, 12, 40]) {
+      const prism = Array.from({ length: n }, (_, i): Corner => [
+        Math.cos((2 * Math.PI * i) / n),
+        Math.sin((2 * Math.PI * i) / n),
+      ]);
+      expect(rollOf(prism).sides).toBe(n);
+    }
+  });
+});
+
 describe('rolling', () => {
   const rectangle = rollOf([
     [0, 0],

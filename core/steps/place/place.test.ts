@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { defaultsOf } from '../../declare/params';
+import { loadDecimation } from '../../shape/decimate';
 import { boundsOf, volume } from '../../shape/measure';
 import type { Mesh } from '../../shape/mesh';
 import { axisAngle, moved } from '../../maths/quaternion';
@@ -91,6 +92,24 @@ describe('a rolling outline', () => {
 
 describe('tumble', () => {
   const on = (values: object, frame: number, body = cube) => make('tumble', { ...values }, body, frame);
+  it('a bevelled box makes the quarter turns of the plain one, and so does one of fewer faces; both close', async () => {
+    await loadDecimation();
+    const bevelled = make('bevel', { width: 0.1, segments: 3 }, make('box', { size: [1, 1, 1] }));
+    for (const body of [
+      bevelled,
+      make('bevel', { width: 0.12, segments: 1 }, cube),
+      make('decimate', { share: 60 }, bevelled),
+    ]) {
+      // After four steps it lies as it did, a stretch further on.
+      for (const travel of ['spot', 'row']) {
+        const [first, last] = [0, 120].map((f) => on({ travel, steps: 4, rest: 0 }, f, body));
+        expect(closureOf(first, last).how, travel).not.toBe('open');
+      }
+      // Half a turn after two: what was up is down.
+      const [start, half] = [0, 60].map((f) => boundsOf(on({ travel: 'back', steps: 2, rest: 0 }, f, body).positions)!);
+      expect(half.max[1] - half.min[1]).toBeCloseTo(start.max[1] - start.min[1], 4);
+    }
+  });
   it('never sinks into the ground and always touches it', () => {
     for (let f = 0; f <= 120; f += 1.5)
       for (const body of [cube, make('box', { size: [2, 1, 0.6] }), make('cylinder', { sides: 6 })]) {

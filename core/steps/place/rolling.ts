@@ -26,8 +26,9 @@ export function convexHull(points: readonly Corner[], tolerance: number): Corner
   return [...half(sorted), ...half([...sorted].reverse())];
 }
 
-/** A convex outline ready to roll to the right, over one corner after the other. */
+/** A convex outline ready to roll to the right, over one side after the other. */
 export interface Roll {
+  /** Those that it comes to lie on; see FACET. */
   readonly sides: number;
   /**
    * After `steps` whole steps and a share 0 ≤ x < 1 of the next: how the body is turned (radians,
@@ -38,41 +39,66 @@ export interface Roll {
   travel(steps: number): number;
 }
 
-/** @param hull counter-clockwise; the side that faces down most is the one it begins on */
+/**
+ * An edge of an outline stands for no side of the body, but belongs to a bevel or a worn corner, where it is shorter than
+ * this share of the longest and turns at both its ends by less than this many radians. The narrow side of a plate,
+ * which turns by a right angle, is one; so is every side of an even prism.
+ */
+const FACET = { share: 0.3, turn: (80 * Math.PI) / 180 } as const;
+
+/** @param hull counter-clockwise; of its sides the one that faces down most is that on which it begins */
 export function rollOf(hull: readonly Corner[]): Roll {
   const n = hull.length;
   const edge = (i: number): Corner => [hull[(i + 1) % n][0] - hull[i % n][0], hull[(i + 1) % n][1] - hull[i % n][1]];
+  const lengthOf = (i: number) => Math.hypot(...edge(i));
+  const directionOf = (i: number) => Math.atan2(edge(i)[1], edge(i)[0]);
+  /** How far it turns from an edge to the next. */
+  const turnOf = (i: number) => {
+    const turn = directionOf(i + 1) - directionOf(i);
+    return turn - 2 * Math.PI * Math.floor(turn / (2 * Math.PI));
+  };
+  const longest = Math.max(...hull.map((_, i) => lengthOf(i)));
+  const isSide = (i: number) =>
+    lengthOf(i) >= FACET.share * longest || turnOf(i + n - 1) > FACET.turn || turnOf(i) > FACET.turn;
   // The outward normal of a counter-clockwise edge (dx, dy) is (dy, −dx); facing down is dx > 0, dy = 0.
   let first = 0;
   let best = -Infinity;
   for (let i = 0; i < n; i++) {
+    if (!isSide(i)) continue;
     const [dx, dy] = edge(i);
     const down = dx / Math.hypot(dx, dy);
     if (down > best + 1e-9) [best, first] = [down, i];
   }
-  const corners = Array.from({ length: n }, (_, i) => hull[(first + i + 1) % n]);
-  const lengths = Array.from({ length: n }, (_, i) => Math.hypot(...edge(first + i)));
-  const directions = Array.from({ length: n }, (_, i) => Math.atan2(edge(first + i)[1], edge(first + i)[0]));
-  const exterior = directions.map((d, i) => {
-    const turn = directions[(i + 1) % n] - d;
-    return turn - 2 * Math.PI * Math.floor(turn / (2 * Math.PI));
-  });
+  const of = <T>(make: (i: number) => T) => Array.from({ length: n }, (_, i) => make(first + i));
+  const corners = of((i) => hull[(i + 1) % n]);
+  const lengths = of(lengthOf);
+  const directions = of(directionOf);
+  const exterior = of(turnOf);
   const sums = [0];
   for (const l of lengths) sums.push(sums[sums.length - 1] + l);
+  /** The edges that are sides, the first again at the end, a round further on. */
+  const sides = [...of(isSide).flatMap((is, i) => (is ? [i] : [])), n];
+  const count = sides.length - 1;
   const start = hull[first][0];
   const travel = (steps: number) => {
-    const rounds = Math.floor(steps / n);
-    return rounds * sums[n] + sums[steps - rounds * n];
+    const rounds = Math.floor(steps / count);
+    return rounds * sums[n] + sums[sides[steps - rounds * count]];
   };
   return {
-    sides: n,
+    sides: count,
     travel,
     at(steps, x) {
-      const i = ((steps % n) + n) % n;
+      const k = ((steps % count) + count) % count;
+      // Over all corners between one side and the next, evenly by angle.
+      let i = sides[k];
+      let turn = 0;
+      for (let j = i; j < sides[k + 1]; j++) turn += exterior[j];
+      turn *= x;
+      while (i < sides[k + 1] - 1 && turn >= exterior[i]) turn -= exterior[i++];
       return {
-        angle: -(directions[i] + x * exterior[i]),
+        angle: -(directions[i] + turn),
         corner: corners[i],
-        ground: start + travel(steps) + lengths[i],
+        ground: start + travel(steps) + (sums[i] - sums[sides[k]]) + lengths[i],
       };
     },
   };

@@ -44,14 +44,19 @@ export const tumble = defineStep({
   group: 'place',
   copiesAs: 'each',
   params: {
-    steps: number('Steps', 4, 'Edges it goes over in a loop.', {
-      unit: '/loop',
-      min: 1,
-      max: 240,
-      soft: [1, 16],
-      integer: true,
-      moves: false,
-    }),
+    steps: number(
+      'Steps',
+      4,
+      'Sides it goes over in a loop. Facets of a bevel belong to the corner between two sides.',
+      {
+        unit: '/loop',
+        min: 1,
+        max: 240,
+        soft: [1, 16],
+        integer: true,
+        moves: false,
+      },
+    ),
     heading: choice(
       'Towards',
       'x',
