@@ -1,3 +1,4 @@
+import { spawn } from 'node:child_process';
 import { createServer, type Server } from 'node:http';
 import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import type { AddressInfo } from 'node:net';
@@ -224,6 +225,16 @@ describe('a lease', () => {
     expect(await heard()).toBeGreaterThan(5);
     end();
     await counting.terminate();
+  }, 30_000);
+
+  it('keeps no process from ending that has nothing else to do', async () => {
+    const counting = new Worker(COUNTING, { eval: true });
+    const port = await new Promise<number>((resolve) => counting.once('message', resolve));
+    const script = path.join(import.meta.dirname, 'fixtures/keeps-once.ts');
+    const child = spawn(process.execPath, ['--import', 'tsx', script, `http://127.0.0.1:${port}`], { stdio: 'ignore' });
+    const status = await new Promise((resolve) => child.once('exit', resolve));
+    await counting.terminate();
+    expect(status).toBe(0);
   }, 30_000);
 
   it('is given back by a worker that ends in the middle of a frame', async () => {

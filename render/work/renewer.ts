@@ -28,8 +28,6 @@ export class Renewer {
 
   private begin(): Worker {
     const thread = new Worker(this.module, { workerData: this.data });
-    // It is no reason for a process to stay.
-    thread.unref();
     thread.on('message', (lease: string) => {
       const lost = this.lost.get(lease);
       this.lost.delete(lease);
@@ -41,6 +39,8 @@ export class Renewer {
       // Another takes its place with the next frame; what was kept by it may be given to others meanwhile.
       this.thread = undefined;
     });
+    // It is no reason for a process to stay; whoever listens makes it one, so that this comes last.
+    thread.unref();
     return thread;
   }
 }
