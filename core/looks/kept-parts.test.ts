@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { LIMITS } from '../declare/limits';
 import type { NumberParam } from '../declare/params';
 import { newPiece, newRibbon, newStep, type Piece } from '../piece/piece';
 import { readPiece, writePiece } from '../piece/read';
@@ -54,6 +55,26 @@ describe('kept parts of a piece', () => {
     const one = withSteps(other, 'box', kept(stepsLook('One', piece, 'bead', [bead.steps[1].id])));
     expect(one.ok && one.piece.ribbons.map((r) => r.name)).toEqual(['Box']);
     expect(withSteps(other, 'box', kept(stepsLook('None', piece, 'bead', [])))).toMatchObject({ ok: false });
+  });
+
+  it('steps need room for themselves and for the ribbons that they bring, whose names are free', () => {
+    const look = kept(stepsLook('Chain', piece, 'bead'));
+    const named = { ...other, ribbons: [...other.ribbons, newRibbon('curve', 1, 'Path')] };
+    const made = withSteps(named, 'box', look);
+    expect(made.ok && made.piece.ribbons.map((r) => r.name)).toEqual(['Box', 'Path', 'Path 2']);
+    const full = { ...other, ribbons: [...other.ribbons] };
+    while (full.ribbons.length < LIMITS.ribbons) full.ribbons.push(newRibbon('box', 1, `Box ${full.ribbons.length}`));
+    expect(withSteps(full, 'box', look)).toMatchObject({
+      ok: false,
+      message: expect.stringContaining('room for 0 more'),
+    });
+    const [box, ...rest] = other.ribbons;
+    const long = { ...box, steps: [box.steps[0]] };
+    while (long.steps.length < LIMITS.stepsOfRibbon) long.steps.push(newStep('twist', {}));
+    expect(withSteps({ ...other, ribbons: [long, ...rest] }, 'box', look)).toMatchObject({
+      ok: false,
+      message: expect.stringMatching(/steps are kept, and this ribbon has room for 0 more/),
+    });
   });
 
   it('a motion goes as far as the value that it is put on', () => {

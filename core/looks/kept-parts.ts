@@ -1,5 +1,6 @@
+import { LIMITS } from '../declare/limits';
 import type { NumberValue } from '../declare/params';
-import { addRibbons, clipping, type Pasted } from '../piece/clipping';
+import { addRibbons, clipping, freelyNamed, roomFault, type Pasted } from '../piece/clipping';
 import { copyAll, isIn } from '../piece/copy';
 import { newChance, newId, newPiece, newRibbon, newStep, type Piece } from '../piece/piece';
 import { swingAround, type MotionDoc, type MotionTarget } from '../time/motion';
@@ -44,10 +45,17 @@ export function withSteps(piece: Piece, ribbon: string, look: Piece): Pasted {
   const [first, ...others] = copied.ribbons;
   const added = first?.steps.slice(1) ?? [];
   if (added.length === 0) return { ok: false, none: false, message: 'There are no steps in what is kept.' };
+  const there = piece.ribbons.find((r) => r.id === ribbon)?.steps.length ?? 0;
+  const room = LIMITS.stepsOfRibbon - there;
+  const fault =
+    added.length > room
+      ? `${added.length} steps are kept, and this ribbon has room for ${room} more; remove some first.`
+      : roomFault(piece, others.length);
+  if (fault) return { ok: false, none: false, message: fault };
   const steps = added.map((s) => ({ ...s, chance: newChance() }));
   const next = piece.ribbons.map((r) => (r.id === ribbon ? { ...r, steps: [...r.steps, ...steps] } : r));
   const ids = steps.map((s) => s.id);
-  return { ok: true, piece: { ...piece, ribbons: [...next, ...others] }, ids, dropped };
+  return { ok: true, piece: { ...piece, ribbons: [...next, ...freelyNamed(piece, others)] }, ids, dropped };
 }
 
 /** The motion of a value as a look: it moves a ball up and down. */

@@ -60,25 +60,32 @@ export function pasteRibbons(piece: Piece, text: string): Pasted {
   return addRibbons(piece, read.piece.ribbons);
 }
 
-/** The piece with copies of ribbons at its end. */
-export function addRibbons(piece: Piece, ribbons: readonly RibbonDoc[]): Pasted {
+/** Why a piece has no room for so many ribbons more; undefined where it has. */
+export function roomFault(piece: Piece, count: number): string | undefined {
   const room = LIMITS.ribbons - piece.ribbons.length;
-  if (ribbons.length === 0) return { ok: false, none: false, message: 'What was copied is a piece without ribbons.' };
-  if (ribbons.length > room)
-    return {
-      ok: false,
-      none: false,
-      message: `${ribbons.length} ribbons were copied, and this piece has room for ${room} more; remove some first.`,
-    };
+  if (count <= room) return undefined;
+  return `${count} ribbons were copied, and this piece has room for ${room} more; remove some first.`;
+}
+
+/** Ribbons with names that no other of the piece has, nor one of them. */
+export function freelyNamed(piece: Piece, ribbons: readonly RibbonDoc[]): RibbonDoc[] {
   const taken = new Set(piece.ribbons.map((r) => r.name));
-  const { piece: copied, dropped } = copyAll({ ...newPiece(), ribbons }, { exists: isIn(piece) });
-  const copies = copied.ribbons.map((copy) => {
-    const { name } = copy;
+  return ribbons.map((ribbon) => {
+    const { name } = ribbon;
     let free = name;
     for (let n = 2; taken.has(free); n++) free = `${keepable(name, LIMITS.nameOfRibbon - 6)} ${n}`;
     taken.add(free);
-    return { ...copy, name: free };
+    return { ...ribbon, name: free };
   });
+}
+
+/** The piece with copies of ribbons at its end. */
+export function addRibbons(piece: Piece, ribbons: readonly RibbonDoc[]): Pasted {
+  if (ribbons.length === 0) return { ok: false, none: false, message: 'What was copied is a piece without ribbons.' };
+  const fault = roomFault(piece, ribbons.length);
+  if (fault) return { ok: false, none: false, message: fault };
+  const { piece: copied, dropped } = copyAll({ ...newPiece(), ribbons }, { exists: isIn(piece) });
+  const copies = freelyNamed(piece, copied.ribbons);
   return {
     ok: true,
     piece: { ...piece, ribbons: [...piece.ribbons, ...copies] },
