@@ -264,7 +264,7 @@ class Usd {
 /** What a finish of faces is called in a file. */
 const calledBy = (slot: number) => (slot === 0 ? 'Finish' : `Finish_${slot}`);
 
-/** The materials of a ribbon, each written once, when it is first wanted, which is before the prim that is bound to it. */
+/** The materials of a ribbon, each written once, before the prims that are bound to them. */
 class Finishes {
   private readonly paths = new Map<number, string>();
   readonly colour: string;
@@ -275,8 +275,7 @@ class Finishes {
     this.base = hexToLight(track.surface(0).baseColor);
     const [r, g, b] = this.base.map(short);
     this.colour = `(${r}, ${g}, ${b})`;
-    for (const slot of [0, ...track.slots])
-      if (!this.paths.has(slot)) this.paths.set(slot, write(slot, calledBy(slot)));
+    for (const slot of [0, ...track.slots]) this.paths.set(slot, write(slot, calledBy(slot)));
   }
 
   of(slot: number): string {

@@ -1,10 +1,10 @@
 'use client';
 
-import { Box, Flex, Heading, Link, Text } from '@chakra-ui/react';
+import { Box, Flex, Text } from '@chakra-ui/react';
 import { useCallback, useEffect, useState } from 'react';
 import type { Viewer } from '@/server/people/person';
 import { SwitchField } from '../fields/switch-field';
-import { ModeButton } from '../parts/mode-button';
+import { PageHead } from '../parts/page-head';
 import { fileSize } from '../parts/words';
 import { worksOn } from './estimate';
 import { Machines } from './machines';
@@ -38,16 +38,7 @@ export function RendersPage({ viewer }: { viewer: Viewer }) {
   return (
     <Box minH="100vh" bg="paper">
       <Box maxW="1120px" mx="auto" px="6" py="8">
-        <Flex align="center">
-          <Link href="/" color="ink">
-            All pieces
-          </Link>
-          <Box flex="1" />
-          <ModeButton />
-        </Flex>
-        <Heading as="h1" fontFamily="heading" fontSize="28px" mt="3" mb="1">
-          Renders
-        </Heading>
+        <PageHead title="Renders" space="1" />
         <Text fontSize="13px" color={trouble ? 'poppyText' : 'muted'} mb="6" role="status">
           {trouble ??
             (queue

@@ -1,8 +1,8 @@
 'use client';
 
-import { Box, Flex, Heading, Link, Text } from '@chakra-ui/react';
+import { Box, Text } from '@chakra-ui/react';
 import { ROLE_WORDS, type Person } from '@/server/people/person';
-import { ModeButton } from '../parts/mode-button';
+import { PageHead } from '../parts/page-head';
 import { AskSure } from './sure';
 import { OwnPassword } from './own-password';
 import { OwnSessions } from './own-sessions';
@@ -14,16 +14,7 @@ export function AccountPage({ me }: { me: Person }) {
   return (
     <Box minH="100vh" bg="paper">
       <Box maxW="720px" mx="auto" px="6" py="8">
-        <Flex align="center">
-          <Link href="/" color="ink">
-            All pieces
-          </Link>
-          <Box flex="1" />
-          <ModeButton />
-        </Flex>
-        <Heading as="h1" fontFamily="heading" fontSize="28px" mt="3" truncate>
-          {me.name}
-        </Heading>
+        <PageHead title={me.name} space="0" />
         <Text color="muted" fontSize="13.5px" mb="6">
           {ROLE_WORDS[me.role].title}: {ROLE_WORDS[me.role].help}
         </Text>

@@ -1,13 +1,13 @@
 'use client';
 
-import { Box, chakra, Flex, Heading, Link } from '@chakra-ui/react';
+import { Box, chakra } from '@chakra-ui/react';
 import { useCallback, useEffect, useState } from 'react';
 import { KEY_DAYS } from '@/server/people/auth-figures';
 import { ROLE_WORDS, ROLES, type Person, type Role } from '@/server/people/person';
 import type { RoomUsed } from '@/server/room';
 import { SelectField } from '../fields/select-field';
 import { PlainButton } from '../parts/buttons';
-import { ModeButton } from '../parts/mode-button';
+import { PageHead } from '../parts/page-head';
 import { tellTrouble } from '../parts/toasts';
 import { Given, type Handed } from './given';
 import { LineField } from './line-field';
@@ -41,16 +41,7 @@ export function PeoplePage({ me, room }: { me: Person; room: RoomUsed }) {
   return (
     <Box minH="100vh" bg="paper">
       <Box maxW="860px" mx="auto" px="6" py="8">
-        <Flex align="center">
-          <Link href="/" color="ink">
-            All pieces
-          </Link>
-          <Box flex="1" />
-          <ModeButton />
-        </Flex>
-        <Heading as="h1" fontFamily="heading" fontSize="28px" mt="3" mb="6">
-          People
-        </Heading>
+        <PageHead title="People" space="6" />
         <Section
           title="Who may come in"
           help={ROLES.map((r) => `${ROLE_WORDS[r].title}: ${ROLE_WORDS[r].help}`).join(' ')}
