@@ -1,7 +1,7 @@
 import { mkdtempSync, readFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { unzipSync } from 'fflate';
 import { PNG } from 'pngjs';
 import { addStep, movieFrame, pictureReady, probe, step, stillPicture, typeNumber, watchErrors } from './helpers';

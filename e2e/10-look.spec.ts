@@ -1,6 +1,6 @@
 import { newItem, newPiece, newRibbon, newStep, type Piece } from '@maypole/core/piece/piece';
 import { cameras } from '@maypole/core/scene/index';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test';
 import { PNG } from 'pngjs';
 import { openPiece, stillPicture, typeNumber, watchErrors } from './helpers';
 

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 
 test('the graphics card draws light within its limits of closed formulas, and every noise within a thousandth of the exact one', async ({
   page,

@@ -1,6 +1,6 @@
 import { newItem, newPiece, newRibbon, newStep, type Piece } from '@maypole/core/piece/piece';
 import { backdrops, cameras, lights, pictureEffects } from '@maypole/core/scene/index';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test';
 import { mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';

@@ -1,6 +1,6 @@
 import { newItem, newStep } from '@maypole/core/piece/piece';
 import { backdrops } from '@maypole/core/scene/index';
-import { expect, test, type Locator, type Page } from '@playwright/test';
+import { expect, test, type Locator, type Page } from './test';
 import { mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';

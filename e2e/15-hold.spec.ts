@@ -1,6 +1,6 @@
 import net from 'node:net';
 import { writePiece } from '@maypole/core/piece/read';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { smallPiece } from './helpers';
 
 const address = new URL(process.env.MAYPOLE_ADDRESS ?? 'http://127.0.0.1:4173');

@@ -8,7 +8,7 @@ import { outputs } from '@maypole/core/output/index';
 import { newItem, newPiece, newRibbon, newStep, type Piece } from '@maypole/core/piece/piece';
 import { writePiece } from '@maypole/core/piece/read';
 import { totp } from '../web/server/fixtures/totp';
-import { expect, test, type APIResponse, type Browser, type Page } from '@playwright/test';
+import { expect, test, type APIResponse, type Browser, type Page } from './test';
 
 const maypole = path.join(import.meta.dirname, '../maypole');
 const data = mkdtempSync(path.join(os.tmpdir(), 'maypole-open-'));

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { load } from '../trials/load';
 import { requests } from '../trials/requests';
 

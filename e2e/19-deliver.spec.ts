@@ -5,7 +5,7 @@ import os from 'node:os';
 import path from 'node:path';
 import { outputs } from '@maypole/core/output/index';
 import { newItem } from '@maypole/core/piece/piece';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test';
 import { unzipSync } from 'fflate';
 import { PNG } from 'pngjs';
 import { addOutput, openDeliver, renderAll, save } from './delivering';

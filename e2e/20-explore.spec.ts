@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test';
 import { openPiece, smallPiece, step, typeNumber, watchErrors } from './helpers';
 
 const sheet = (page: Page) => page.getByTestId('sheet');

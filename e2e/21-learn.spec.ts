@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test';
 import { openPiece, putPiece, pictureReady, smallPiece, step, typeNumber, watchErrors } from './helpers';
 
 const ribbons = (page: Page) => page.getByRole('navigation', { name: 'Ribbons' });

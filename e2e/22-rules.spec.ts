@@ -1,5 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test';
 import { openPiece, smallPiece, step, typeNumber } from './helpers';
 
 /** WCAG 2.2 AA, as axe-core checks it. */

@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test';
 import { addStep, openPiece, pictureReady, smallPiece, step, typeNumber, watchErrors } from './helpers';
 import { addOutput } from './delivering';
 

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { newItem } from '@maypole/core/piece/piece';
 import { outputs } from '@maypole/core/output/index';
 import { readPiece } from '@maypole/core/piece/read';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { openPiece, pictureReady, putPiece, smallPiece, step, typeNumber, watchErrors } from './helpers';
 
 test('takes go into the queue together, each as it is, and their end is told on any page', async ({ page }) => {

@@ -1,6 +1,6 @@
 import { PIECE_VERSION } from '@maypole/core/piece/piece';
 import { writePiece } from '@maypole/core/piece/read';
-import { chromium, expect, test } from '@playwright/test';
+import { chromium, expect, test } from './test';
 import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';

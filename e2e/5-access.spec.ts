@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test';
 import { openPiece, smallPiece, step } from './helpers';
 
 /** Controls in sight that have no name for assistive technology. */

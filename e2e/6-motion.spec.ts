@@ -1,5 +1,5 @@
 import { newPiece, newRibbon, newStep, type Piece } from '@maypole/core/piece/piece';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test';
 import { addStep, openPiece, pictureReady, smallPiece, step, typeNumber, watchErrors } from './helpers';
 
 /** A box and a cylinder, each with a twist, quick to draw. */

@@ -1,5 +1,5 @@
 import { newPiece, newRibbon, newStep, type Piece } from '@maypole/core/piece/piece';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { addStep, openPiece, step, typeNumber, watchErrors } from './helpers';
 
 const withForm = (name: string, form: string, values: object = {}): Piece => ({

@@ -1,5 +1,5 @@
 import { newPiece, newRibbon, newStep, type Piece } from '@maypole/core/piece/piece';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test';
 import { addRibbon, addStep, openPiece, step, typeNumber, watchErrors } from './helpers';
 
 const small = (name: string, form: string, values: object = {}): Piece => ({

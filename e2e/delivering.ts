@@ -1,5 +1,5 @@
 import path from 'node:path';
-import { expect, type Locator, type Page } from '@playwright/test';
+import { expect, type Locator, type Page } from './test';
 
 /** Opens what a piece is delivered as. */
 export async function openDeliver(page: Page): Promise<Locator> {

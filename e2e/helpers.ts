@@ -1,7 +1,7 @@
 import { execFileSync } from 'node:child_process';
 import { newPiece, newRibbon, newStep, type Piece } from '@maypole/core/piece/piece';
 import { writePiece } from '@maypole/core/piece/read';
-import { expect, type Locator, type Page } from '@playwright/test';
+import { expect, type Locator, type Page } from './test';
 
 /** Fails the test on anything the page writes to its error console. */
 export function watchErrors(page: Page): string[] {

@@ -1,3 +1,4 @@
+import { spawn } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, chmodSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
@@ -13,9 +14,7 @@ import { say, Stop } from './say.mjs';
 const tsc = (project) => ['types', project, path.join(BIN, 'tsc'), ['-p', project]];
 
 export async function run(args) {
-  const which = args[0] ?? 'all';
-  if (!['all', 'unit', 'e2e'].includes(which))
-    throw new Stop(`There are no tests called “${which}”; use unit, e2e, or nothing for all.`, 2);
+  const { which, busy, throttle } = readArgs(args);
   await ensureNpm();
   await ensureDebian({
     '/usr/bin/chromium': 'chromium',
@@ -44,10 +43,17 @@ export async function run(args) {
     rmSync(scratch, { recursive: true, force: true });
   };
   process.on('SIGINT', () => void end().then(() => process.exit(130)));
+  const loops = busyLoops(busy);
   try {
     const url = await cluster.start();
     await prepareDatabase(url, false);
-    const env = { ...process.env, DATABASE_URL: url, CI: '1', NEXT_TELEMETRY_DISABLED: '1' };
+    const env = {
+      ...process.env,
+      DATABASE_URL: url,
+      CI: '1',
+      NEXT_TELEMETRY_DISABLED: '1',
+      MAYPOLE_THROTTLE: `${throttle}`,
+    };
     if (which !== 'e2e') {
       await ensureBuildTypes(env);
       // The application is built beside the checks of the source, which take one core.
@@ -108,6 +114,7 @@ export async function run(args) {
       );
     }
   } finally {
+    for (const loop of loops) loop.kill();
     await end();
   }
   // What failed may have been said a quarter of an hour ago.
@@ -116,6 +123,38 @@ export async function run(args) {
   if (unsteady.length > 0) say(`\npassed at the second try only: ${unsteady.join('; ')}`);
   say(`\n${total.passed} passed, ${total.failed} failed${where}`);
   process.exitCode = total.failed > 0 ? 1 : 0;
+}
+
+/** What is asked for: which tests, how many busy loops beside them, and how much slower the browser's processor seems. */
+function readArgs(args) {
+  const asked = { which: 'all', busy: 0, throttle: 1 };
+  const rest = [...args];
+  while (rest.length > 0) {
+    const word = rest.shift();
+    if (['all', 'unit', 'e2e'].includes(word)) asked.which = word;
+    else if (['--busy', '--throttle'].includes(word)) {
+      const [name, least] = word === '--busy' ? ['busy', 0] : ['throttle', 1];
+      const given = rest.shift();
+      const n = Number(given);
+      if (given === undefined || !Number.isInteger(n) || n < least || n > 64)
+        throw new Stop(`${word} takes a whole number from ${least} to 64, and not “${given ?? ''}”.`, 2);
+      asked[name] = n;
+    } else
+      throw new Stop(
+        `There are no tests called “${word}”; use unit, e2e, or nothing for all, and --busy N or --throttle N for a slower machine.`,
+        2,
+      );
+  }
+  return asked;
+}
+
+/** Processes that keep processors busy, as other work on the machine does; they end with this one. */
+function busyLoops(count) {
+  const loop =
+    'process.on("disconnect", () => process.exit()); (function spin() { for (let i = 0; i < 1e7; i++); setImmediate(spin); })()';
+  return Array.from({ length: count }, () =>
+    spawn(process.execPath, ['-e', loop], { stdio: ['ignore', 'ignore', 'ignore', 'ipc'] }),
+  );
 }
 
 /** Route types are generated; the type check of the application needs them. */
