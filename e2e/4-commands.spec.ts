@@ -75,9 +75,25 @@ test.describe('start and stop', () => {
     // What an application that was killed left of a request is taken away.
     const left = path.join(data, 'temporary/maypole-body-left');
     mkdirSync(left, { recursive: true });
-    const began = Date.now();
+    // While the data is being backed up it waits, and says so.
+    const backup = spawn(
+      process.execPath,
+      [
+        '--input-type=module',
+        '-e',
+        `import { takeLock } from '${path.join(import.meta.dirname, '../tools/cli/running.mjs')}';
+         takeLock('backed up'); console.log('locked'); setInterval(() => {}, 1000);`,
+      ],
+      { env },
+    );
+    await until(backup, /locked/);
     const second = spawn(maypole, ['start'], { env });
-    const out = await until(second, /ready at http\S+/);
+    const toldOf = await until(second, /Maypole starts as soon as that is done/);
+    expect(toldOf).toContain('The data is just being backed up by another command');
+    const began = Date.now();
+    const ready = until(second, /ready at http\S+/);
+    backup.kill('SIGKILL');
+    const out = await ready;
     expect(Date.now() - began).toBeLessThan(15_000);
     expect(out).not.toMatch(/Building|Installing/);
     expect(existsSync(left)).toBe(false);

@@ -88,10 +88,7 @@ export class Cluster {
     this.port = this.running()?.port ?? (await this.launch(this.port));
     // After a crash it answers before it has read its own journal to the end.
     const up = await waitFor(async () => (await this.takesQueries()) || !this.running(), RECOVERY, 50);
-    if (!this.running())
-      throw new Stop(
-        `The database did not start: ${this.lastWords()}. Its files in ${this.files} are left as they are; if they are damaged, move the folder away and bring a backup back (./maypole restore).`,
-      );
+    if (!this.running()) throw this.notStarted();
     if (!up)
       throw new Stop(
         `The database has not come up within ${RECOVERY / 60_000} minutes; it may still be reading its journal. Try again.`,
@@ -190,9 +187,16 @@ export class Cluster {
     }
   }
 
-  /** The last line that the database wrote before it ended. */
+  notStarted() {
+    return new Stop(
+      `The database did not start: ${this.lastWords()}. Its files in ${this.files} are left as they are; if they are damaged, move the folder away and bring a backup back (./maypole restore).`,
+    );
+  }
+
+  /** What the database wrote of the cause before it ended; the last line of all, where it named none. */
   lastWords() {
-    const line = (this.log ?? '').trim().split('\n').at(-1);
+    const lines = (this.log ?? '').trim().split('\n');
+    const line = lines.findLast((l) => /\b(FATAL|PANIC): /.test(l)) ?? lines.at(-1);
     return line ? line.replace(/^.*?(FATAL|PANIC|LOG|HINT): */, '').replace(/\.$/, '') : 'it gave no reason';
   }
 
@@ -303,7 +307,7 @@ export class Cluster {
     let ended = false;
     child.on('exit', () => (ended = true));
     const up = await waitFor(async () => ended || (await answers(port)), 30_000);
-    if (!up || ended) throw new Stop(`The database did not start: ${this.lastWords()}.`);
+    if (!up || ended) throw this.notStarted();
     return port;
   }
 

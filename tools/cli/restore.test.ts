@@ -2,9 +2,12 @@ import { spawn } from 'node:child_process';
 import {
   chmodSync,
   cpSync,
+  existsSync,
   mkdirSync,
   mkdtempSync,
+  readdirSync,
   readFileSync,
+  renameSync,
   rmSync,
   statSync,
   truncateSync,
@@ -77,6 +80,25 @@ describe('a backup', () => {
     );
     expect(statSync(full).mode & 0o777).toBe(0o600);
   });
+  it('is tried again where the database ends under it, and comes to its end', async () => {
+    const file = path.join(data, 'again.backup');
+    const superuser = cluster.superuser.bind(cluster);
+    let asked = 0;
+    // The first connection is cut as soon as it asks for something, as by a database that is killed and started again.
+    cluster.superuser = async (name: string) => {
+      const client = await superuser(name);
+      if (++asked === 1) client.query = () => Promise.reject(new Error('Connection terminated unexpectedly'));
+      return client;
+    };
+    try {
+      await writeBackup(cluster, file);
+    } finally {
+      cluster.superuser = superuser;
+    }
+    expect(asked).toBe(2);
+    expect(differenceOf((await checkSeal(file)) as Facts, await facts())).toBeUndefined();
+    expect(readdirSync(data).filter((name) => name.endsWith('.part'))).toEqual([]);
+  }, 60_000);
   it('what differs is named', () => {
     const one = { rows: '2', sum: '7' };
     expect(differenceOf({ a: one }, { a: one })).toBeUndefined();
@@ -163,6 +185,22 @@ describe('what a start finds', () => {
     expect(readFileSync(path.join(beside, 'base', 'pieces'), 'utf8')).toBe('fifty-nine pieces');
     expect(other.running()).toBeUndefined();
   });
+  it('a database whose journal is gone is told at once, with what to do, and is left as it is', async () => {
+    const folder = path.join(data, 'journal');
+    mkdirSync(folder, { mode: 0o755 });
+    const other = new Cluster(path.join(folder, 'database'));
+    await other.start();
+    await other.stop();
+    renameSync(path.join(other.files, 'pg_wal'), path.join(other.files, 'elsewhere'));
+    const began = Date.now();
+    const told = (await other.start().catch((error: Error) => error.message)) as string;
+    // Well below the time that is left for a recovery: it ends by itself, and that is seen.
+    expect(Date.now() - began).toBeLessThan(20_000);
+    expect(told).toContain('The database did not start');
+    expect(told).toMatch(/pg_wal/);
+    expect(other.running()).toBeUndefined();
+    expect(existsSync(path.join(other.files, 'elsewhere'))).toBe(true);
+  }, 120_000);
   it('what ends again and again is not tried for ever', () => {
     let now = 0;
     const tries = new Tries({ times: 2, within: 100 }, () => now);

@@ -420,6 +420,32 @@ describe('files of a render', () => {
     while (await nextFile(db));
     expect(await stateOf(id)).toBe('done');
   });
+  it('heal by themselves where a sheet is as it was kept, and yet no picture', async () => {
+    const id = await render(4);
+    // A PNG's head with nothing sound behind it, kept with its own digest, as an older Maypole took it from a worker.
+    const broken = Buffer.concat([picture(2).subarray(0, 60), Buffer.alloc(200, 7)]);
+    for (let work; (work = await claimPart(db, worker()));) {
+      if (work.frame !== 2) await finish(work);
+      else {
+        const kept = await sheetStore().put(work.fingerprint, 'solid', broken);
+        await finishPart(db, work.lease, { solid: kept }, { seconds: 2, memory: 100 });
+      }
+    }
+    expect(await stateOf(id)).toBe('files');
+    const print = await fingerprint(id, 2);
+    expect(await nextFile(db)).toBe(true);
+    expect(await stateOf(id)).toBe('frames');
+    expect(existsSync(sheetStore().file(print, 'solid'))).toBe(false);
+    const again: number[] = [];
+    for (let work; (work = await claimPart(db, worker()));) {
+      again.push(work.frame);
+      await finish(work);
+    }
+    expect(again).toEqual([2]);
+    while (await nextFile(db));
+    expect(await stateOf(id)).toBe('done');
+    expect((await renderNow(db, id)).files.map((f) => f.message)).toEqual([null, null]);
+  });
 });
 
 describe('a disk that is full', () => {
