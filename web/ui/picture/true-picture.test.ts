@@ -226,6 +226,20 @@ describe('true light', () => {
     useTrueLight.setState({ map: false });
     say(4);
     expect(shown.pictures).toBe(3);
+    // With the grain taken out or left in: the other one that comes late is not shown over it.
+    useTrueLight.setState((s) => ({ denoise: !s.denoise }));
+    say(4);
+    expect(shown.pictures).toBe(4);
+    firstDarkroom().onmessage!({
+      data: {
+        type: 'picture',
+        id,
+        ...made(1, 1, 4),
+        how: { denoise: !useTrueLight.getState().denoise, shows: 'picture' },
+      },
+    });
+    expect(shown.pictures).toBe(4);
+    useTrueLight.setState((s) => ({ denoise: !s.denoise }));
   });
   it('tells how far it is, from what its tiles tell', async () => {
     await trueLight();
@@ -341,6 +355,44 @@ describe('a loop that plays in true light', () => {
     useEditor.setState({ frame: 14.2 });
     await pass(0);
     expect(shown.pictures).toBe(2);
+  });
+  it('shows the newest frame that is wanted, in whatever order copies come, and none once it is switched or changed', async () => {
+    const copies: ((picture: object) => void)[] = [];
+    let closed = 0;
+    const come = async (n: number) => {
+      copies[n]({ width: 320, height: 240, close: () => closed++ });
+      await pass(0);
+    };
+    vi.stubGlobal('createImageBitmap', () => new Promise((resolve) => copies.push(resolve)));
+    answer(tracers()[0], 6);
+    answer(tracers()[1], 7);
+    useEditor.setState({ frame: 6.4 });
+    useEditor.setState({ frame: 7.1 });
+    await come(1);
+    await come(0);
+    expect([shown.pictures, closed]).toEqual([1, 1]);
+    // A frame that is not there, the switch of the light, and an edit, while a copy is made.
+    for (const after of [
+      () => useEditor.setState({ frame: 2.5 }),
+      () => useEditor.setState({ light: 'quick' }),
+      () => useEditor.setState((s) => ({ piece: { ...s.piece, loop: { frames: 6, fps: 25 } } })),
+    ]) {
+      useEditor.setState({ light: 'true', frame: 14.3 });
+      useEditor.setState({ frame: 14.6 });
+      const last = copies.length - 1;
+      after();
+      await come(last);
+      expect(element.shown).toBeNull();
+    }
+    expect(shown.pictures).toBe(1);
+  });
+  it('is made anew where grain is to be taken out, or left in', () => {
+    answer(tracers()[0], 6);
+    expect(told.traced.at(-1)).toEqual({ type: 'loop', frames: 1, of: 8 });
+    useTrueLight.setState((s) => ({ denoise: !s.denoise }));
+    expect(told.traced.at(-1)).toEqual({ type: 'loop', frames: 0, of: 8 });
+    expect(tracers()[0].of('frame').at(-1)).toMatchObject({ denoise: useTrueLight.getState().denoise });
+    useTrueLight.setState((s) => ({ denoise: !s.denoise }));
   });
   it('keeps what it has while it is stopped, and begins anew for another piece', async () => {
     answer(tracers()[0], 6);

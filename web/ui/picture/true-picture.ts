@@ -84,8 +84,10 @@ export class TruePicture {
   };
 
   private readonly settled = (a: TrueLight, b: TrueLight) => {
-    const { light } = useEditor.getState();
+    const { light, playing } = useEditor.getState();
     if (light !== 'true') return;
+    // Frames of a loop are kept as they were denoised, or not.
+    if (playing && a.denoise !== b.denoise) return this.changed();
     if (a.denoise !== b.denoise || a.map !== b.map) this.darkrooms.tell({ type: 'how', how: howOf(a) });
     const effort = (s: TrueLight) => JSON.stringify([s.least, s.most, s.error, s.bounces, s.brightest]);
     if (effort(a) !== effort(b)) this.changed();
@@ -155,7 +157,9 @@ export class TruePicture {
     if (message.type === 'failed') return this.reports.onTrouble(message.message);
     const { how, parts, picture } = message;
     // Whatever comes late or in another order: shown is what is asked for by now, and never less of it than before.
-    if (how.shows !== howOf(useTrueLight.getState()).shows || parts < (this.seen?.parts ?? 0)) return picture.close();
+    const asked = howOf(useTrueLight.getState());
+    const worse = how.denoise !== asked.denoise && this.seen?.how.denoise === asked.denoise;
+    if (how.shows !== asked.shows || worse || parts < (this.seen?.parts ?? 0)) return picture.close();
     this.seen = { how, parts };
     this.seenAt = performance.now();
     this.show(picture);

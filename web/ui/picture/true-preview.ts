@@ -18,6 +18,8 @@ export class TruePreview {
   private of: { readonly piece: Piece; readonly key: string } | null = null;
   private working = false;
   private id = 1_000_000;
+  /** Counts what was to be shown: a copy that comes after another was wanted is not shown. */
+  private wanted = 0;
 
   constructor(
     private readonly pool: TracerPool,
@@ -80,14 +82,20 @@ export class TruePreview {
     if (!this.working) return;
     const n = this.of!.piece.loop.frames;
     const picture = this.frames.get(((Math.floor(frame) % n) + n) % n);
+    const wanted = ++this.wanted;
     if (!picture) return this.show(null);
     // What is shown is given away; the frame stays.
-    void createImageBitmap(picture).then((copy) => this.working && this.show(copy));
+    void createImageBitmap(picture).then(
+      (copy) => (wanted === this.wanted ? this.show(copy) : copy.close()),
+      // The frame was closed meanwhile: it is of what is not wanted any more.
+      () => undefined,
+    );
   }
 
   stop(): void {
     this.working = false;
     this.id++;
+    this.wanted++;
   }
 
   end(): void {
