@@ -1,6 +1,7 @@
 import type { Piece } from '../piece/piece';
 import { selfMovingOf } from '../piece/self-moving';
 import type { Detail } from '../steps/step';
+import { dependencesOf, openCauses } from './causes';
 import type { Closure } from './distance';
 import { readable, type Finding, type Repair } from './finding';
 import { ribbonClosure, ribbonSteps, seamRatio, turningCauses } from './measure';
@@ -13,6 +14,8 @@ export interface RibbonReport {
   readonly closure: Closure;
   /** Where the shape meets itself and turns round: keys of the findings whose values make it. */
   readonly causes?: readonly string[];
+  /** Where the shape is open and no value of it says so: what was found by holding one thing after the other still. */
+  readonly openBy?: readonly Finding[];
   /** Step sizes in metres, see ribbonSteps. */
   readonly steps: readonly number[];
   readonly seamRatio: number;
@@ -29,7 +32,7 @@ export interface SeamReport {
 }
 
 /** What is known of a ribbon's shape across the seam. */
-export type KnownClosure = Pick<RibbonReport, 'id' | 'name' | 'closure' | 'causes'>;
+export type KnownClosure = Pick<RibbonReport, 'id' | 'name' | 'closure' | 'causes' | 'openBy'>;
 
 /** The whole verdict: findings that the shapes themselves overrule are marked as closed to the eye. */
 export interface Verdict {
@@ -66,6 +69,36 @@ export function measureClosure(
 }
 
 /**
+ * Looks for causes of what is open though none of the values that it depends on is a gap to the eye.
+ *
+ * @param ribbons what is known of all of them
+ * @param goOn asked often, with the name of the ribbon; a false answer ends the work, and the result is null then
+ */
+export async function withCauses<R extends KnownClosure>(
+  piece: Piece,
+  proof: Pick<Proof, 'findings'>,
+  ribbons: readonly R[],
+  detail: Detail,
+  goOn: (name: string) => Promise<boolean> | boolean = () => true,
+): Promise<R[] | null> {
+  const gaps = judge(proof, ribbons).findings.filter((f) => f.kind === 'gap' && !f.closedToTheEye);
+  const out: R[] = [];
+  for (const r of ribbons) {
+    const of = r.closure.how === 'open' && dependencesOf(piece, r.id);
+    // A value of the scene or of a finish may be followed, too.
+    if (!of || gaps.some((g) => of.has('ribbon' in g.owner ? g.owner.ribbon : g.owner.type))) {
+      out.push(r);
+      continue;
+    }
+    const ribbon = piece.ribbons.find((x) => x.id === r.id)!;
+    const openBy = await openCauses(piece, ribbon, detail, () => goOn(r.name));
+    if (!openBy) return null;
+    out.push({ ...r, openBy });
+  }
+  return out;
+}
+
+/**
  * Brings proof and measurement together. A value of a step that does not come back is no gap where
  * the shape of its ribbon is the same set of points all the same, and goes on over the seam as it
  * came; where it turns round there, that is a finding of its own.
@@ -80,6 +113,12 @@ export function judge(proof: Pick<Proof, 'findings'>, ribbons: readonly KnownClo
     if (!known.causes?.includes(f.key)) return [{ ...f, closedToTheEye: true }];
     return f.meant ? [] : [turning(f)];
   });
+  // One cause may open several shapes.
+  const told = new Set(findings.map((f) => f.key));
+  for (const f of ribbons.flatMap((r) => r.openBy ?? [])) {
+    if (!told.has(f.key)) findings.push(f);
+    told.add(f.key);
+  }
   for (const r of closures.values())
     if (r.closure.goesOn === false && r.causes?.length === 0) findings.push(turningShape(r));
   const count = (kind: Finding['kind']) =>
@@ -129,11 +168,12 @@ function turningShape({ id, name }: KnownClosure): Finding {
  */
 export async function checkSeam(piece: Piece, detail: Detail = 'draft', withSteps = true): Promise<SeamReport> {
   const proof = proveSeam(piece);
-  const ribbons: RibbonReport[] = [];
+  const measured: RibbonReport[] = [];
   for (const r of piece.ribbons) {
     const steps = withSteps ? ((await ribbonSteps(piece, r, detail)) ?? []) : [];
-    ribbons.push({ ...measureClosure(piece, r, proof, detail), steps: [...steps], seamRatio: seamRatio(steps) });
+    measured.push({ ...measureClosure(piece, r, proof, detail), steps: [...steps], seamRatio: seamRatio(steps) });
   }
+  const ribbons = (await withCauses(piece, proof, measured, detail)) ?? measured;
   const verdict = judge(proof, ribbons);
   const findings = verdict.findings.map((f) =>
     f.closedToTheEye ? f : { ...f, repairs: [...symmetryRepairs(piece, f, detail), ...f.repairs] },

@@ -1,6 +1,7 @@
 import { copyChannels } from '../copies/channels';
 import { copyCount, flattened, transformInto } from '../copies/copies';
 import type { Mesh } from '../shape/mesh';
+import { turnless } from './bodies';
 
 /** Points that stand for copies when they are compared. */
 const MOST_POINTS = 300_000;
@@ -48,8 +49,10 @@ export function sameCopies(a: Mesh, b: Mesh): boolean {
  * changed places are the same set only if their colours went along.
  *
  * @param shade metres by which a full colour moves a point
+ * @param turnlessBelow size of the whole shape in metres, where bodies that look the same turned are to be told by what
+ *   is seen of them alone (bodies.ts)
  */
-export function pointsShown(mesh: Mesh, shade: number): Float32Array {
+export function pointsShown(mesh: Mesh, shade: number, turnlessBelow?: number): Float32Array {
   const { copies } = mesh;
   if (!copies) return mesh.positions;
   const { source, sources, matrices, channels, wears } = copies;
@@ -57,16 +60,21 @@ export function pointsShown(mesh: Mesh, shade: number): Float32Array {
   const n = copyCount(copies);
   const total = source.reduce((sum, s) => sum + sources[s].positions.length / 3, 0);
   const each = total <= MOST_POINTS ? Infinity : Math.max(2, Math.floor(MOST_POINTS / Math.max(1, n)));
-  if (each === Infinity && !channels && !wears) return flattened(mesh).positions;
+  const seen = turnlessBelow === undefined ? null : turnless(mesh, turnlessBelow);
+  if (each === Infinity && !channels && !wears && !seen) return flattened(mesh).positions;
   const samples = sources.map((s) => sampled(s.positions, each));
-  const out = new Float32Array(source.reduce((sum, s) => sum + samples[s].length, 0));
+  const parts = Array.from({ length: n }, (_, i) => seen?.(i) ?? null);
+  const lengthOf = (i: number) => parts[i]?.length ?? samples[source[i]].length;
+  const out = new Float32Array(parts.reduce((sum, _, i) => sum + lengthOf(i), 0));
   let at = 0;
   for (let i = 0; i < n; i++) {
-    const p = samples[source[i]];
-    transformInto(p, matrices, 16 * i, out, at);
+    const part = parts[i];
+    const length = lengthOf(i);
+    if (part) out.set(part, at);
+    else transformInto(samples[source[i]], matrices, 16 * i, out, at);
     const finish = own(roughness, i) + 0.7 * own(metalness, i) + 0.3 * (wears ? wears[i] : 0);
-    for (let k = 0; k < p.length; k++) out[at + k] += shade * (own(baseColor, 3 * i + (k % 3)) + finish);
-    at += p.length;
+    for (let k = 0; k < length; k++) out[at + k] += shade * (own(baseColor, 3 * i + (k % 3)) + finish);
+    at += length;
   }
   return out;
 }

@@ -1,3 +1,4 @@
+import { NearestPoints } from '../maths/nearest';
 import type { Mesh } from '../shape/mesh';
 import { boundsShown } from '../copies/copies';
 import { boundsOf } from '../shape/measure';
@@ -49,29 +50,90 @@ export interface Closure {
 const ROUNDING = 1e-6;
 const SAME_SET = 2e-5;
 
-/** Compares two shapes point by point and, where that fails, as sets of points. */
-export function closureOf(a: Mesh, b: Mesh): Closure {
-  if (a.copies || b.copies) return closureOfCopies(a, b);
+/**
+ * Compares two shapes point by point and, where that fails, as sets of points.
+ *
+ * @param plain whether its surface is the same all over, so that nothing on it shows that a round body has turned
+ */
+export function closureOf(a: Mesh, b: Mesh, plain = false): Closure {
   const byPoint = meshDistance(a, b);
-  if (byPoint.by === 'vertex' && byPoint.largest === 0) return { how: 'exact', byPoint };
-  const bounds = boundsOf(a.positions);
-  const size = bounds ? Math.hypot(...bounds.max.map((m, k) => m - bounds.min[k])) : 0;
-  if (byPoint.by === 'vertex' && byPoint.largest <= ROUNDING * size) return { how: 'rounding', byPoint };
-  const asSet = byPoint.by === 'set' ? byPoint : setDistance(a.positions, b.positions);
-  return { how: asSet.largest <= SAME_SET * size ? 'permuted' : 'open', byPoint, asSet };
+  const how = agreement(a, b, byPoint, plain);
+  if (how === 'exact' || how === 'rounding') return { how, byPoint };
+  return { how, byPoint, asSet: byPoint.by === 'set' ? byPoint : shapeDistance(a, b) };
 }
 
-/** Copies and particles are the same picture when they are the same set, whichever of them stands where. */
-function closureOfCopies(a: Mesh, b: Mesh): Closure {
-  const byPoint = meshDistance(a, b);
-  if (sameCopies(a, b)) return { how: 'exact', byPoint };
-  const shown = boundsShown(a);
-  const size = shown ? Math.hypot(...shown.max.map((m, k) => m - shown.min[k])) : 0;
+/** Whether two shapes are the same but for rounding, and for parts in each other's places. */
+export function sameShape(a: Mesh, b: Mesh, plain = false): boolean {
+  return agreement(a, b, null, plain) !== 'open';
+}
+
+/** @param byPoint how far they are apart point by point, where that is known */
+function agreement(a: Mesh, b: Mesh, byPoint: Distance | null, plain: boolean): Closure['how'] {
+  if (a.copies || b.copies) return agreementOfCopies(a, b, plain);
+  const [p, q] = [a.positions, b.positions];
+  const size = sizeOf(boundsOf(p));
+  if (a.connectivity === b.connectivity || sameConnectivity(a, b)) {
+    const { largest } = byPoint ?? vertexDistance(p, q);
+    if (largest === 0) return 'exact';
+    if (largest <= ROUNDING * size) return 'rounding';
+  }
+  return sameSet(p, q, SAME_SET * size) ? 'permuted' : 'open';
+}
+
+/**
+ * Copies and particles are the same picture when they are the same set, whichever of them stands where; bodies that look
+ * the same after a turn are told by what is seen of them.
+ */
+function agreementOfCopies(a: Mesh, b: Mesh, plain: boolean): Closure['how'] {
+  if (sameCopies(a, b)) return 'exact';
+  const size = sizeOf(boundsShown(a));
   // Colours count as much as a tenth of the size would, so that none of them is overlooked.
-  const [p, q] = [pointsShown(a, size / 10), pointsShown(b, size / 10)];
-  if (p.length === q.length && vertexDistance(p, q).largest <= ROUNDING * size) return { how: 'rounding', byPoint };
-  const asSet = setDistance(p, q);
-  return { how: p.length === q.length && asSet.largest <= SAME_SET * size ? 'permuted' : 'open', byPoint, asSet };
+  const shown = (m: Mesh, turnless?: number) => pointsShown(m, size / 10, turnless);
+  const [p, q] = [shown(a), shown(b)];
+  if (p.length === q.length && vertexDistance(p, q).largest <= ROUNDING * size) return 'rounding';
+  const same = (x: Float32Array, y: Float32Array) => x.length === y.length && sameSet(x, y, SAME_SET * size);
+  if (same(p, q)) return 'permuted';
+  return plain && same(shown(a, size), shown(b, size)) ? 'permuted' : 'open';
+}
+
+const sizeOf = (box: { readonly min: ArrayLike<number>; readonly max: readonly number[] } | null) =>
+  box ? Math.hypot(...box.max.map((m, k) => m - box.min[k])) : 0;
+
+/** Whether each point has one of the other set within `reach`, both ways. */
+function sameSet(a: Float32Array, b: Float32Array, reach: number): boolean {
+  return allNear(a, b, reach) && allNear(b, a, reach);
+}
+
+/** By cells of that reach: a point's neighbours are in its own or in one beside it. */
+function allNear(from: Float32Array, to: Float32Array, reach: number): boolean {
+  if (from.length === 0 || to.length === 0) return from.length === to.length;
+  const cell = Math.max(reach, Number.MIN_VALUE * 2 ** 60);
+  const at = (x: number) => Math.floor(x / cell);
+  const keyOf = (x: number, y: number, z: number) =>
+    (Math.imul(x, 73_856_093) ^ Math.imul(y, 19_349_663) ^ Math.imul(z, 83_492_791)) >>> 0;
+  // M. Teschner et al., Optimized Spatial Hashing for Collision Detection of Deformable Objects, VMV 2003.
+  const bits = Math.max(4, Math.ceil(Math.log2(to.length / 3)) + 1);
+  const head = new Int32Array(2 ** bits).fill(-1);
+  const next = new Int32Array(to.length / 3);
+  const slot = (key: number) => key & (2 ** bits - 1);
+  for (let i = 0; i < to.length; i += 3) {
+    const s = slot(keyOf(at(to[i]), at(to[i + 1]), at(to[i + 2])));
+    next[i / 3] = head[s];
+    head[s] = i / 3;
+  }
+  const near = (x: number, y: number, z: number): boolean => {
+    const [cx, cy, cz] = [at(x), at(y), at(z)];
+    // Its own cell first.
+    for (let k = 0; k < 27; k++) {
+      const c = (k + 13) % 27;
+      const s = slot(keyOf(cx + (c % 3) - 1, cy + (Math.floor(c / 3) % 3) - 1, cz + Math.floor(c / 9) - 1));
+      for (let j = head[s]; j >= 0; j = next[j])
+        if ((to[3 * j] - x) ** 2 + (to[3 * j + 1] - y) ** 2 + (to[3 * j + 2] - z) ** 2 <= reach * reach) return true;
+    }
+    return false;
+  };
+  for (let i = 0; i < from.length; i += 3) if (!near(from[i], from[i + 1], from[i + 2])) return false;
+  return true;
 }
 
 /** Distances of nearest neighbours, both ways. */
@@ -102,47 +164,15 @@ function vertexDistance(p: Float32Array, q: Float32Array): Distance {
   return { largest: Math.sqrt(largest), rms: p.length ? Math.sqrt((sum * 3) / p.length) : 0, by: 'vertex' };
 }
 
-/** Squared distances from each point of `from` to the nearest of `to`, by a grid of buckets. */
+/** Squared distances from each point of `from` to the nearest of `to`. */
 function nearestDistances(from: Float32Array, to: Float32Array): { largest: number; sum: number; count: number } {
-  const count = from.length / 3;
-  if (count === 0) return { largest: 0, sum: 0, count };
-  const bounds = boundsOf(to);
-  if (!bounds) return { largest: Infinity, sum: Infinity, count };
-  const size = bounds.max.map((m, k) => m - bounds.min[k]);
-  const n = Math.max(1, Math.ceil(Math.cbrt(to.length / 3 / 2)));
-  const cell = Math.max(...size) / n || 1;
-  const dims = size.map((s) => Math.floor(s / cell) + 1);
-  const at = (p: Float32Array, i: number, k: number) =>
-    Math.max(0, Math.min(dims[k] - 1, Math.floor((p[i + k] - bounds.min[k]) / cell)));
-  const buckets = new Map<number, number[]>();
-  for (let i = 0; i < to.length; i += 3) {
-    const key = (at(to, i, 0) * dims[1] + at(to, i, 1)) * dims[2] + at(to, i, 2);
-    const list = buckets.get(key);
-    if (list) list.push(i);
-    else buckets.set(key, [i]);
-  }
+  const tree = new NearestPoints(to);
   let sum = 0;
   let largest = 0;
-  const reachMax = Math.max(...dims);
   for (let i = 0; i < from.length; i += 3) {
-    const c = [at(from, i, 0), at(from, i, 1), at(from, i, 2)];
-    let best = Infinity;
-    // Rings of cells outwards; one ring beyond the first hit makes sure nothing nearer is missed.
-    for (let ring = 0; ring <= reachMax; ring++) {
-      if (best < Infinity && best <= ((ring - 1) * cell) ** 2) break;
-      for (let x = Math.max(0, c[0] - ring); x <= Math.min(dims[0] - 1, c[0] + ring); x++)
-        for (let y = Math.max(0, c[1] - ring); y <= Math.min(dims[1] - 1, c[1] + ring); y++)
-          for (let z = Math.max(0, c[2] - ring); z <= Math.min(dims[2] - 1, c[2] + ring); z++) {
-            if (Math.max(Math.abs(x - c[0]), Math.abs(y - c[1]), Math.abs(z - c[2])) !== ring) continue;
-            for (const j of buckets.get((x * dims[1] + y) * dims[2] + z) ?? [])
-              best = Math.min(
-                best,
-                (from[i] - to[j]) ** 2 + (from[i + 1] - to[j + 1]) ** 2 + (from[i + 2] - to[j + 2]) ** 2,
-              );
-          }
-    }
+    const best = tree.squared(from[i], from[i + 1], from[i + 2]);
     sum += best;
-    largest = Math.max(largest, best);
+    if (best > largest) largest = best;
   }
-  return { largest: Math.sqrt(largest), sum, count };
+  return { largest: Math.sqrt(largest), sum, count: from.length / 3 };
 }

@@ -2,6 +2,7 @@ import type { StoredValue, Unit } from '../declare/params';
 import { setValue, type Address, type Owner } from '../piece/addresses';
 import { lengthenLoop } from '../piece/lengthen';
 import type { Piece } from '../piece/piece';
+import { mapOwners } from '../piece/walk';
 import type { MotionDoc } from '../time/motion';
 import type { Rational } from '../maths/rational';
 
@@ -17,6 +18,8 @@ export interface Repair {
   readonly words: string;
   readonly help?: string;
   readonly set?: readonly { readonly address: Address; readonly value: StoredValue }[];
+  /** Steps that are switched off, by their identifiers. */
+  readonly off?: readonly string[];
   /** Make the loop so many times as long. */
   readonly lengthen?: number;
 }
@@ -61,6 +64,11 @@ export interface Finding {
 export function applyRepair(piece: Piece, repair: Repair): Piece {
   let out = piece;
   for (const { address, value } of repair.set ?? []) out = setValue(out, address, value);
+  const { off } = repair;
+  if (off)
+    out = mapOwners(out, ({ owner, item }) =>
+      owner.type === 'step' && off.includes(owner.item) && item.on ? { ...item, on: false } : item,
+    );
   return repair.lengthen ? lengthenLoop(out, repair.lengthen) : out;
 }
 

@@ -1,17 +1,44 @@
 import { MeshCache } from '../evaluate/mesh-cache';
 import { EMPTY_MESH, evaluateRibbon } from '../evaluate/ribbon';
 import { setValue } from '../piece/addresses';
+import { finishParts } from '../finish/parts/index';
+import type { SurfaceFeature } from '../finish/surface';
 import { linkedValue, linkPiece } from '../piece/link';
 import type { Piece, RibbonDoc } from '../piece/piece';
 import type { Mesh } from '../shape/mesh';
 import type { Detail } from '../steps/step';
 import { evaluateNumber, isMoving } from '../time/value';
-import { closureOf, meshDistance, shapeDistance, type Closure } from './distance';
+import { closureOf, meshDistance, sameShape, shapeDistance, type Closure } from './distance';
 import type { Finding } from './finding';
 
 /** The linked form of a ribbon of a piece. */
 function linkedRibbon(piece: Piece, ribbon: RibbonDoc): RibbonDoc {
   return linkPiece(piece).ribbons.find((r) => r.id === ribbon.id) ?? ribbon;
+}
+
+/** Parts of a finish on which one sees how a body is turned, though its shape is the same. */
+const SHOWS_TURNS: ReadonlySet<SurfaceFeature> = new Set(['brushed', 'bump', 'cut', 'dots', 'wires']);
+
+/** Whether a ribbon's surface is the same all over a body, so that nothing on it shows that a round one has turned. */
+function isPlain({ finishes }: RibbonDoc): boolean {
+  return finishes.every(
+    (f) =>
+      (!f.on && f.of !== 'main') ||
+      f.parts.every((p) => {
+        const { feature } = finishParts.get(p.kind);
+        return !p.on || (!p.patterns?.some((x) => x.on) && !(feature && SHOWS_TURNS.has(feature)));
+      }),
+  );
+}
+
+/** The shape of a ribbon at f = `near` and at f = N + `near`, each really made. */
+function bothEnds(piece: Piece, ribbon: RibbonDoc, detail: Detail): (near: number) => readonly [Mesh, Mesh] {
+  const linked = linkedRibbon(piece, ribbon);
+  const { frames } = piece.loop;
+  // A store for each end: nothing that f = 0 made may stand in for f = N, or the other way.
+  const [near, far] = [new MeshCache(), new MeshCache()];
+  const at = (frame: number, cache: MeshCache) => evaluateRibbon(linked, piece.loop, frame, detail, cache).mesh;
+  return (frame) => [at(frame, near), at(frames + frame, far)];
 }
 
 /**
@@ -22,15 +49,17 @@ function linkedRibbon(piece: Piece, ribbon: RibbonDoc): RibbonDoc {
  */
 export function ribbonClosure(piece: Piece, ribbon: RibbonDoc, detail: Detail, onward = false): Closure {
   if (!ribbon.on) return closureOf(EMPTY_MESH, EMPTY_MESH);
-  const linked = linkedRibbon(piece, ribbon);
-  const { frames } = piece.loop;
-  // A store for each end: nothing that f = 0 made may stand in for f = N, or the other way.
-  const [near, far] = [new MeshCache(), new MeshCache()];
-  const at = (frame: number, cache: MeshCache) => evaluateRibbon(linked, piece.loop, frame, detail, cache).mesh;
-  const closure = closureOf(at(0, near), at(frames, far));
+  const ends = bothEnds(piece, ribbon, detail);
+  const plain = isPlain(ribbon);
+  const closure = closureOf(...ends(0), plain);
   if (!onward || closure.how === 'open') return closure;
-  const agree = (step: number) => closureOf(at(step, near), at(frames + step, far)).how !== 'open';
+  const agree = (step: number) => sameShape(...ends(step), plain);
   return { ...closure, goesOn: agree(1) && agree(-1) };
+}
+
+/** Whether a ribbon is not open, without how far it is from that: a fraction of the work where it is. */
+export function ribbonCloses(piece: Piece, ribbon: RibbonDoc, detail: Detail): boolean {
+  return !ribbon.on || sameShape(...bothEnds(piece, ribbon, detail)(0), isPlain(ribbon));
 }
 
 /**

@@ -266,6 +266,7 @@ function gapFinding(place: NumberPlace, value: MotionDoc, about: About, frames: 
     ...(c.help ? { help: c.help } : {}),
     set: [{ address: place.address, value: unlinked(c.motion) }],
   }));
+  const all = [...repairs, ...lengthening(loopsToClose(value, cyclic, frames), frames)];
   return {
     ...about,
     kind: 'gap',
@@ -280,7 +281,8 @@ function gapFinding(place: NumberPlace, value: MotionDoc, about: About, frames: 
     speedAfter: speeds.after,
     speedMean: loopSpeeds(value, frames).mean,
     words: course.by === 'measure' ? `${words} (Measured, not proven.)` : words,
-    repairs: [...repairs, ...lengthening(loopsToClose(value, cyclic, frames), frames)],
+    // Where no motion like it closes, it can stand still.
+    repairs: all.length > 0 ? all : [{ words: 'Stand still', set: [{ address: place.address, value: from }] }],
   };
 }
 

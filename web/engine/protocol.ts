@@ -104,8 +104,8 @@ export type FromSeam =
       /** Repairs that use the form's own symmetry, by the key of the finding. */
       readonly symmetry: Readonly<Record<string, readonly Repair[]>>;
     }
-  /** The ribbon whose shapes at f = 0 and f = N are being made. */
-  | { readonly type: 'at'; readonly id: number; readonly ribbon: string }
+  /** What is being done at the moment, in words. */
+  | { readonly type: 'at'; readonly id: number; readonly doing: string }
   | { readonly type: 'progress'; readonly id: number; readonly done: number; readonly total: number }
   | { readonly type: 'steps'; readonly id: number; readonly ribbons: readonly RibbonMeasure[] }
   | JobFailed;

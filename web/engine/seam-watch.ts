@@ -13,7 +13,7 @@ export interface SeamMeasure {
   readonly symmetry: Readonly<Record<string, readonly Repair[]>>;
   /** Share of the step sizes measured, 0…1. */
   readonly progress: number;
-  /** The ribbon whose shapes are being made at the moment. */
+  /** What is being done at the moment, in words. */
   readonly at?: string;
   readonly message?: string;
 }
@@ -44,8 +44,15 @@ export class SeamWatch {
       if (data.type === 'proof') return this.set({ ...this.current, proof: data.proof });
       if (data.id !== this.id) return;
       if (data.type === 'shapes')
-        this.set({ ...this.current, state: 'shapes', ribbons: data.ribbons, symmetry: data.symmetry, progress: 0 });
-      else if (data.type === 'at') this.set({ ...this.current, at: data.ribbon });
+        this.set({
+          ...this.current,
+          state: 'shapes',
+          ribbons: data.ribbons,
+          symmetry: data.symmetry,
+          progress: 0,
+          at: undefined,
+        });
+      else if (data.type === 'at') this.set({ ...this.current, at: data.doing });
       else if (data.type === 'progress') this.set({ ...this.current, progress: data.done / data.total });
       else if (data.type === 'steps')
         this.set({ ...this.current, state: 'complete', ribbons: data.ribbons, progress: 1 });
@@ -57,7 +64,7 @@ export class SeamWatch {
   request(piece: Piece, detail: Detail, steps: boolean, delay = 350): void {
     clearTimeout(this.timer);
     const id = ++this.id;
-    this.set({ ...this.current, state: 'measuring', ribbons: [], symmetry: {}, progress: 0 });
+    this.set({ ...this.current, state: 'measuring', ribbons: [], symmetry: {}, progress: 0, at: undefined });
     const job = { id, piece, detail, steps };
     this.prove({ ...job, type: 'prove' });
     this.timer = setTimeout(() => this.worker.postMessage({ ...job, type: 'measure' } satisfies SeamJob), delay);

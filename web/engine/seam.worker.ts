@@ -1,9 +1,9 @@
 /// <reference lib="webworker" />
 import { makeReady } from '@maypole/core/evaluate/assets';
 import { linkPiece } from '@maypole/core/piece/link';
-import { judge, measureClosure } from '@maypole/core/seam/check';
+import { judge, measureClosure, withCauses } from '@maypole/core/seam/check';
 import { ribbonSteps } from '@maypole/core/seam/measure';
-import { proveSeam } from '@maypole/core/seam/proof';
+import { proveSeam, type Proof } from '@maypole/core/seam/proof';
 import { symmetryRepairs } from '@maypole/core/seam/symmetry';
 import { fetchAsset } from '../view/fetch-asset';
 import { breathe } from './breathe';
@@ -15,24 +15,31 @@ let newest = 0;
 
 /** Lets waiting messages in, so that a newer job can be noticed. */
 
+function shapesOf({ id, piece, detail }: SeamJob, proof: Proof, ribbons: readonly RibbonMeasure[]): FromSeam {
+  const gaps = judge(proof, ribbons).findings.filter((f) => f.kind === 'gap' && !f.closedToTheEye);
+  const symmetry = Object.fromEntries(gaps.map((f) => [f.key, symmetryRepairs(piece, f, detail)]));
+  return { type: 'shapes', id, ribbons, symmetry };
+}
+
 async function measure(job: SeamJob): Promise<void> {
   const { piece, detail, id } = job;
   for (const r of linkPiece(piece).ribbons) await makeReady(r, fetchAsset);
   const proof = proveSeam(piece);
-  const ribbons: RibbonMeasure[] = [];
+  const measured: RibbonMeasure[] = [];
   for (const ribbon of piece.ribbons) {
     await breathe();
     if (newest !== id) return;
-    post({ type: 'at', id, ribbon: ribbon.name });
-    ribbons.push(measureClosure(piece, ribbon, proof, detail));
+    post({ type: 'at', id, doing: `making the shape of ${ribbon.name}` });
+    measured.push(measureClosure(piece, ribbon, proof, detail));
   }
-  const { findings } = judge(proof, ribbons);
-  const symmetry = Object.fromEntries(
-    findings
-      .filter((f) => f.kind === 'gap' && !f.closedToTheEye)
-      .map((f) => [f.key, symmetryRepairs(piece, f, detail)]),
-  );
-  post({ type: 'shapes', id, ribbons, symmetry });
+  post(shapesOf(job, proof, measured));
+  const ribbons = await withCauses(piece, proof, measured, detail, async (name) => {
+    post({ type: 'at', id, doing: `looking for what opens ${name}` });
+    await breathe();
+    return newest === id;
+  });
+  if (!ribbons) return;
+  if (ribbons.some((r) => r.openBy)) post(shapesOf(job, proof, ribbons));
   if (!job.steps) return;
   const total = piece.loop.frames * piece.ribbons.length;
   const full: RibbonMeasure[] = [];

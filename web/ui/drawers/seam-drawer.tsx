@@ -105,11 +105,12 @@ function ShapeWords() {
     measure.state === 'failed' ? (
       <>The shape could not be measured: {measure.message}</>
     ) : measure.state === 'measuring' ? (
-      `Measuring frame 0 against frame ${frames}${measure.at ? `: the shape of ${measure.at} is being made` : ''}…`
+      `Measuring frame 0 against frame ${frames}${measure.at ? `: ${measure.at}` : ''}…`
     ) : open.length > 0 ? (
       <>
         Frame {frames} should be frame 0. Largest distance now{' '}
         <Mono>{readable(open[0].closure.byPoint.largest)} m</Mono>, at {open[0].name}.
+        {measure.state === 'shapes' && measure.at?.startsWith('looking') && ` ${sentence(measure.at)}…`}
       </>
     ) : turning.length > 0 ? (
       <>
@@ -133,6 +134,8 @@ function ShapeWords() {
   );
 }
 
+const sentence = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
+
 function Mono({ children, tone = 'poppyText' }: { children: React.ReactNode; tone?: string }) {
   return (
     <Text as="span" fontFamily="mono" fontWeight="600" fontSize="12px" color={tone} whiteSpace="nowrap">
@@ -148,7 +151,7 @@ function sizeOf(f: Finding): { words: string; tone: string } {
   switch (f.kind) {
     case 'gap':
       return {
-        words: f.miss > 1e-9 ? `${readable(f.miss)}${unit} off` : f.address ? 'turns back' : 'open',
+        words: f.miss > 1e-9 ? `${readable(f.miss)}${unit} off` : f.stored ? 'turns back' : 'open',
         tone: 'poppyText',
       };
     case 'turn':
