@@ -46,7 +46,7 @@ test.beforeAll(async () => {
   let said = '';
   command.stdout!.on('data', (d: Buffer) => (said += d.toString()));
   command.stderr!.on('data', (d: Buffer) => (said += d.toString()));
-  await expect.poll(() => said, { timeout: 100_000 }).toContain('Ctrl-C');
+  await expect.poll(() => said, { timeout: 180_000 }).toContain('Ctrl-C');
   address = /ready at (https:\S+)/.exec(said)![1];
   ownerLink = /once: (https:\S+)/.exec(said)![1];
 });
@@ -66,7 +66,6 @@ async function makeAccount(page: Page, link: string, name: string): Promise<void
 const handed = (page: Page, label: RegExp) => page.getByRole('dialog').getByLabel(label).inputValue();
 
 test('an owner is made once, invites somebody who may look, and takes that back', async ({ page, browser }) => {
-  test.setTimeout(120_000);
   // Nobody known is sent to sign in, and comes back to where they were going.
   await page.goto(`${address}/people`);
   await expect(page.getByRole('heading', { name: 'Sign in' })).toBeVisible();
@@ -133,13 +132,13 @@ async function drawnByKey(owner: Page, browser: Browser): Promise<{ files?: unkn
   const fetched: number[] = [];
   page.on('response', (r) => r.url().includes(`/api/assets/${kept.fingerprint}`) && fetched.push(r.status()));
   await page.goto(`${address}/lend#${new URLSearchParams({ key, name: 'Windowless' })}`);
-  await expect(page.getByTestId('lending')).toHaveText('2 frames so far.', { timeout: 60_000 });
+  await expect(page.getByTestId('lending')).toHaveText('2 frames so far.');
   expect(fetched).toContain(200);
   // The key opens files, and no page.
   expect((await apart.request.get(`${address}/api/pieces`)).status()).toBe(401);
   await apart.close();
   const now = async () => json(await request.get(`${address}/api/renders/${render.id}`));
-  await expect.poll(async () => (await now()).state, { timeout: 60_000 }).toBe('done');
+  await expect.poll(async () => (await now()).state).toBe('done');
   return now();
 }
 
@@ -148,7 +147,6 @@ test('a machine comes in with its key until it is withdrawn; who signs out is ou
   playwright,
   browser,
 }) => {
-  test.setTimeout(150_000);
   await page.goto(address);
   await page.getByLabel('E-mail').fill('ines@larkhaven.example');
   await page.getByLabel('Password').fill('not this one at all');
@@ -200,7 +198,6 @@ test('codes are asked for at signing in once a device is set up; another browser
   page,
   browser,
 }) => {
-  test.setTimeout(150_000);
   const NEXT = 'rain towards evening';
   const signIn = async (on: Page) => {
     await on.goto(`${address}/account`);

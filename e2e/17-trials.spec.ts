@@ -6,13 +6,11 @@ import { requests } from '../trials/requests';
 const nothing = () => undefined;
 
 test('whatever is asked of whatever address is answered, and never as a fault', async () => {
-  test.setTimeout(120_000);
   const { wrong } = await requests.run(470, 11, nothing, process.env.MAYPOLE_ADDRESS);
   expect(wrong).toEqual([]);
 });
 
 test('many who work at once, half-open connections, floods and imports leave others their answers', async () => {
-  test.setTimeout(180_000);
   const { wrong, figures } = await load.run(1, 1, nothing);
   expect(wrong).toEqual([]);
   expect(figures['of the flood turned away']).toBeGreaterThan(0);

@@ -87,7 +87,7 @@ test('pieces that are opened and left leave no workers and no graphics contexts 
   // Some are begun later than others, and three are what draws a sheet, made when nothing else is to do: it is never more
   // than one set.
   expect(Math.max(...counts)).toBeLessThanOrEqual(Math.min(...counts.slice(0, 3)) + 5);
-  await expect.poll(() => page.workers().length, { timeout: 15_000 }).toBeLessThanOrEqual(counts[0]);
+  await expect.poll(() => page.workers().length).toBeLessThanOrEqual(counts[0]);
   // The picture is drawn in a worker; what the page may have is one set at most.
   expect(await contexts()).toBeLessThanOrEqual(1);
 });

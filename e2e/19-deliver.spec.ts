@@ -38,7 +38,6 @@ function join(args: readonly string[], name: string): ChildProcess {
 test('five forms at once by several machines, of which one dies; a key that is withdrawn ends the other', async ({
   page,
 }) => {
-  test.setTimeout(240_000);
   const errors = watchErrors(page);
   const attic = await keyFor(page, 'Attic');
   const cellar = await keyFor(page, 'Cellar');
@@ -59,7 +58,7 @@ test('five forms at once by several machines, of which one dies; a key that is w
   const second = join(cellar, 'Cellar');
   await drawer.getByRole('button', { name: 'Render 24 frames' }).click();
   const card = drawer.getByTestId('render').first();
-  await expect(card.getByText(/^([4-9]|1\d) of 24 frames/)).toBeVisible({ timeout: 90_000 });
+  await expect(card.getByText(/^([4-9]|1\d) of 24 frames/)).toBeVisible({ timeout: 180_000 });
   process.kill(-second.pid!, 'SIGKILL');
   await expect(card.getByText(/^Done/)).toBeVisible({ timeout: 180_000 });
 
@@ -142,7 +141,7 @@ test('it is told beforehand what all would take, and the sample is not made agai
   const told = drawer.getByTestId('estimate');
   await expect(told).toContainText(
     /About \d+ (s|min) with one machine like this, .* for frames, at most about .* of files/,
-    { timeout: 90_000 },
+    { timeout: 180_000 },
   );
   await expect(drawer.getByTestId('render')).toHaveCount(0);
   const card = await renderAll(drawer);
@@ -164,7 +163,7 @@ test('samples are chosen by eye on a frame that is shown as it is delivered, wit
   await drawer.getByRole('button', { name: 'Try on this frame' }).click();
   const tried = drawer.getByTestId('trying');
   await expect(tried).toContainText('Frame 0 as it is delivered');
-  await expect(tried).toContainText(/Done\. At 96 × 96 about \d+ s a frame on this machine/, { timeout: 60_000 });
+  await expect(tried).toContainText(/Done\. At 96 × 96 about \d+ s a frame on this machine/);
   await expect(page.getByTestId('traced')).toHaveText('every pixel is done');
   const picture = page.getByTestId('true-picture');
   const plain = await picture.screenshot();
@@ -191,7 +190,7 @@ test('a tab that is lent draws for others while its page is open', async ({ page
   const card = page.getByTestId('render').filter({ hasText: 'Lent' }).first();
   await expect(card).toContainText(/Waits for a browser that draws|0 of 6 frames/);
   await page.getByLabel('Lend this browser').check({ force: true });
-  await expect(card.getByText(/^Done/)).toBeVisible({ timeout: 90_000 });
+  await expect(card.getByText(/^Done/)).toBeVisible({ timeout: 180_000 });
   await expect(page.getByTestId('lending')).toContainText('6 frames so far');
   const render = ((await made.json()) as { id: string }).id;
   const { files } = (await (await page.request.get(`/api/renders/${render}`)).json()) as {
@@ -208,7 +207,6 @@ test('a tab that is lent draws for others while its page is open', async ({ page
 });
 
 test('a graphics device that goes away in the middle of a render leaves no frame empty', async ({ playwright }) => {
-  test.setTimeout(240_000);
   // A browser of its own: one that has crashed several times gives no 3D drawing to the tests that follow.
   const { launchOptions, baseURL, viewport, deviceScaleFactor } = test.info().project.use;
   const browser = await playwright.chromium.launch(launchOptions);
@@ -230,7 +228,7 @@ test('a graphics device that goes away in the middle of a render leaves no frame
   const session = await browser.newBrowserCDPSession();
   for (const after of [2, 9]) {
     await expect
-      .poll(async () => (await now()).done, { timeout: 90_000, intervals: [50] })
+      .poll(async () => (await now()).done, { timeout: 180_000, intervals: [50] })
       .toBeGreaterThanOrEqual(after);
     await session.send('Browser.crashGpuProcess');
   }
@@ -251,7 +249,6 @@ test('a graphics device that goes away in the middle of a render leaves no frame
 test('a frame that waits is made next by a click; a finished one is compared with that of a render before', async ({
   page,
 }) => {
-  test.setTimeout(180_000);
   const errors = watchErrors(page);
   const piece = smallPiece('Compared', 24);
   const values = { ...piece.render.values, light: 'true', samples: 100, denoise: false };

@@ -118,7 +118,7 @@ test('several ribbons, each with its finish; a wander on any value; forms are ex
   await page.getByRole('radio', { name: 'Wander' }).click();
   await page.keyboard.press('Escape');
   await expect(page.getByRole('region', { name: 'Round' }).getByText('Finish · Roughness')).toBeVisible();
-  await expect(page.getByTestId('seam-chip')).toHaveText('Seam closed', { timeout: 60_000 });
+  await expect(page.getByTestId('seam-chip')).toHaveText('Seam closed');
   await page.getByRole('button', { name: 'More for this ribbon' }).click();
   await page.getByRole('menuitem', { name: 'Remove ribbon' }).click();
   await expect(bands.getByRole('button', { name: /^Ribbon / })).toHaveCount(1);
@@ -130,7 +130,7 @@ test('the loop plays, steps, scrubs and wraps; space and arrows work', async ({ 
   // Software drawing is slow; a small picture keeps it lively.
   await page.setViewportSize({ width: 760, height: 520 });
   await openPiece(page, smallPiece('Playing', 24));
-  await expect(page.getByTestId('readiness')).toHaveText('all frames ready', { timeout: 60_000 });
+  await expect(page.getByTestId('readiness')).toHaveText('all frames ready');
   await page.locator('body').press('ArrowRight');
   await expect(frame(page)).toHaveText('1');
   await page.locator('body').press('ArrowLeft');

@@ -43,7 +43,6 @@ for (const mode of ['light', 'dark'] as const)
     });
 
     test('pages keep the rules of access', async ({ page }) => {
-      test.setTimeout(240_000);
       for (const path of ['/', '/guide', '/guide/place', '/guide/words', '/renders', '/notices', '/check']) {
         await page.goto(path);
         await expect(page.locator('html')).toHaveClass(new RegExp(mode));
@@ -56,7 +55,6 @@ for (const mode of ['light', 'dark'] as const)
     });
 
     test('rooms of the editor keep them, too', async ({ page }) => {
-      test.setTimeout(240_000);
       await openPiece(page, smallPiece('Rules'));
       await expectNone(page, 'editor');
       for (const [key, name] of [

@@ -3,8 +3,7 @@ import { addStep, openPiece, pictureReady, smallPiece, step, typeNumber, watchEr
 import { addOutput } from './delivering';
 
 const walk = (page: Page) => page.getByTestId('walk');
-const at = (page: Page, n: number, of: number) =>
-  expect(walk(page)).toContainText(`${n} of ${of}`, { timeout: 60_000 });
+const at = (page: Page, n: number, of: number) => expect(walk(page)).toContainText(`${n} of ${of}`);
 
 async function begin(page: Page, title: string): Promise<void> {
   await page.goto('/guide');
@@ -52,7 +51,6 @@ test('the walk “Surface and light” ends in true light', async ({ page }) => 
 });
 
 test('the walk “Deliver” ends with a render in the queue', async ({ page }) => {
-  test.setTimeout(240_000);
   const errors = watchErrors(page);
   await begin(page, 'Deliver');
   await at(page, 1, 5);
@@ -70,7 +68,6 @@ test('the walk “Deliver” ends with a render in the queue', async ({ page }) 
 });
 
 test('the walk “Explore” keeps a variation and finds it in the history', async ({ page }) => {
-  test.setTimeout(240_000);
   const errors = watchErrors(page);
   await begin(page, 'Explore');
   await at(page, 1, 5);
@@ -131,7 +128,6 @@ test('whoever wants less movement gets an interface that does not move by itself
 });
 
 test('a first loop is delivered in under 25 actions, by what the screen says alone', async ({ page }) => {
-  test.setTimeout(240_000);
   const began = Date.now();
   let actions = 0;
   /** Presses what has this name, as somebody does who reads it. */

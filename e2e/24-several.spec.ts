@@ -6,7 +6,6 @@ import { expect, test } from './test';
 import { openPiece, pictureReady, putPiece, smallPiece, step, typeNumber, watchErrors } from './helpers';
 
 test('takes go into the queue together, each as it is, and their end is told on any page', async ({ page }) => {
-  test.setTimeout(240_000);
   const errors = watchErrors(page);
   const piece = {
     ...smallPiece('Takes', 2),
@@ -126,7 +125,7 @@ test('two people with one piece open see each other, and what both changed is br
   expect([saved.name, saved.ribbons[0].steps[0].values.ringRadius]).toEqual(['Named by them', 1.4]);
   // Who leaves is no longer told of.
   await other.close();
-  await expect(page.getByRole('status').filter({ hasText: 'another browser' })).toHaveCount(0, { timeout: 60_000 });
+  await expect(page.getByRole('status').filter({ hasText: 'another browser' })).toHaveCount(0);
   // That two versions met is told the page by a status.
   expect(errors.filter((e) => !e.includes('409'))).toEqual([]);
 });

@@ -75,7 +75,7 @@ test('the shelf: playing thumbnails, rename, duplicate, delete with undo, find',
   await openPiece(page, smallPiece('Weathercock'));
   await page.goto('/');
   const mine = card(page, 'Weathercock');
-  await expect(mine.getByTestId('thumbnail')).toHaveAttribute('data-ready', 'true', { timeout: 90_000 });
+  await expect(mine.getByTestId('thumbnail')).toHaveAttribute('data-ready', 'true', { timeout: 180_000 });
   const strip = mine.locator('img');
   const at = () => strip.evaluate((e) => e.style.transform);
   const first = await at();

@@ -23,7 +23,7 @@ async function pictureIs(page: Page, state: 'complete' | 'still'): Promise<void>
     },
     state,
     // An endless form under fog is marched by the processor here, two dozen times.
-    { timeout: 60_000 },
+    { timeout: 180_000 },
   );
 }
 

@@ -5,6 +5,7 @@ import { from4to5 } from './versions/4-to-5';
 import { from5to6 } from './versions/5-to-6';
 import { from6to7 } from './versions/6-to-7';
 import { from7to8 } from './versions/7-to-8';
+import { from8to9 } from './versions/8-to-9';
 
 /**
  * migrations[v] turns a document of version v into one of version v + 1. Each is pure, stands on its
@@ -18,4 +19,5 @@ export const migrations: Readonly<Record<number, (document: unknown) => unknown>
   5: from5to6,
   6: from6to7,
   7: from7to8,
+  8: from8to9,
 };

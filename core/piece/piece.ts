@@ -9,7 +9,7 @@ import type { CopiesAs } from '../steps/step';
 import type { Loop } from '../time/loop';
 
 /** The version this code writes. Every declared addition raises it, so that an older Maypole says “newer” and not “faulty”. */
-export const PIECE_VERSION = 8;
+export const PIECE_VERSION = 9;
 
 export type Values = Readonly<Record<string, StoredValue>>;
 

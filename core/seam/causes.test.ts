@@ -67,6 +67,16 @@ describe('a gap without a value that says so', () => {
     expect(found.repairs[0].words).toBe('Outwards off');
     expect((await checkSeam(applyRepair(p, found.repairs[0]), 'draft', false)).closed).toBe(true);
   });
+  it('a step that knows what may close it offers that, tried: a body that does not end where it began on its way round', async () => {
+    const p = piece(
+      ribbon('one', 'One', ['box', { size: [2, 1, 1], segments: 1 }], ['tumble', { travel: 'round', along: 1 }]),
+    );
+    const report = await checkSeam(p, 'draft', false);
+    const [found] = report.proof.findings;
+    expect(found).toMatchObject({ kind: 'gap', title: 'Steps a side' });
+    expect(found.repairs[0].words).toBe('2 steps a side');
+    expect((await checkSeam(applyRepair(p, found.repairs[0]), 'draft', false)).closed).toBe(true);
+  });
   it('over random pieces: each open shape has a cause whose repair closes it, or it is said that there is none', async () => {
     const deforms = stepKinds.filter((k) => k.group === 'deform' && !['along', 'cage', 'picture'].includes(k.kind));
     let [open, mended] = [0, 0];

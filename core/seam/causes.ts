@@ -6,6 +6,7 @@ import type { Piece, RibbonDoc } from '../piece/piece';
 import { facesShown } from '../copies/copies';
 import { MeshCache } from '../evaluate/mesh-cache';
 import { evaluateRibbon } from '../evaluate/ribbon';
+import { evaluateValues } from '../evaluate/values';
 import { stepKind } from '../steps/index';
 import type { Detail } from '../steps/step';
 import { evaluateNumber, isMoving } from '../time/value';
@@ -97,10 +98,22 @@ function trials(piece: Piece, id: string): Trial[] {
     .reverse()
     .sort((a, b) => Number(b.ribbon?.id === id) - Number(a.ribbon?.id === id));
   return [
+    ...owners.flatMap((o) => closingTrials(piece, o)),
     ...owners.flatMap((o) => switchTrials(o)),
     ...owners.flatMap((o) => stillTrials(piece, o)),
     ...owners.filter((o) => stepKind(o.item.kind).group !== 'form').map(offTrial),
   ];
+}
+
+/** What a step itself says that may close it. */
+function closingTrials(piece: Piece, owned: Owned): Trial[] {
+  const kind = stepKind(owned.item.kind);
+  const values = evaluateValues(owned.params, owned.item.values, { frame: 0, frames: piece.loop.frames });
+  return (kind.closings?.(values) ?? []).map((r): Trial => {
+    const set = Object.entries(r.values).map(([param, value]) => ({ address: { owner: owned.owner, param }, value }));
+    const { address } = set[0];
+    return { owned, title: owned.params[address.param].title, address, repair: { words: r.words, set } };
+  });
 }
 
 /** Each switch the other way, and each choice otherwise. */

@@ -59,6 +59,8 @@ export interface StepKind<P extends Params = Params> {
   readonly reads?: Reads<P>;
   /** Why it does not close by its nature, and what would; null where it does. Values are those at f = 0. */
   seam?(values: Evaluated<P>, frames: number): StepSeam | null;
+  /** Settings with which it may close where its shape is seen not to; each is tried before it is offered. */
+  closings?(values: Evaluated<P>): StepSeam['repairs'];
   /** What there must be to work on; without it the shape is passed through and the card says so. */
   readonly needs?: 'faces' | 'curves';
   /** Fetches a library it works with; until it is there, evaluation gives a StepProblem. */

@@ -4,7 +4,7 @@ import { loadDecimation } from '../../shape/decimate';
 import { boundsOf, volume } from '../../shape/measure';
 import type { Mesh } from '../../shape/mesh';
 import { axisAngle, moved } from '../../maths/quaternion';
-import { closureOf } from '../../seam/distance';
+import { closureOf, meshDistance } from '../../seam/distance';
 import { StepProblem } from '../step';
 import { stepKind } from '../index';
 import { convexHull, rollOf } from './rolling';
@@ -151,6 +151,51 @@ describe('tumble', () => {
   });
   it('on the spot a cube in one step is another cube in the same place', () =>
     expect(closureOf(on({ travel: 'spot', steps: 1 }, 0), on({ travel: 'spot', steps: 1 }, 120)).how).toBe('permuted'));
+  describe('round', () => {
+    const round = (values: object, frame: number, body = cube) =>
+      on({ travel: 'round', rest: 0, way: 'linear', ...values }, frame, body);
+    const bodies: [string, object, Mesh][] = [
+      ['a cube, a step a side', { along: 1 }, cube],
+      ['a box, two steps a side', { along: 2 }, make('box', { size: [2, 1, 0.6] })],
+      ['a bevelled cube', { along: 2 }, make('bevel', { width: 0.1, segments: 3 }, make('box', { size: [1, 1, 1] }))],
+      ['a box round a triangle, which it turns at', { corners: 3, along: 4 }, make('box', { size: [2, 1, 0.6] })],
+      ['a cube round an octagon, twice', { corners: 8, along: 1, rounds: 2 }, cube],
+    ];
+    for (const [name, values, body] of bodies)
+      it(`${name}: ends as it began, goes on so, touches the ground and jumps nowhere`, () => {
+        for (const f of [0, 1, -1, 37.5])
+          expect(closureOf(round(values, f, body), round(values, f + 120, body)).how, `${f}`).not.toBe('open');
+        let before = round(values, -0.5, body);
+        const size = Math.hypot(...boundsOf(body.positions)!.max.map((m, k) => m - boundsOf(body.positions)!.min[k]));
+        for (let f = 0; f <= 120; f += 0.5) {
+          const now = round(values, f, body);
+          expect(boundsOf(now.positions)!.min[1]).toBeCloseTo(0, 4);
+          // No more than a fifth of a quarter turn in half a frame.
+          expect(meshDistance(before, now).largest, `${f}`).toBeLessThan(0.35 * size);
+          before = now;
+        }
+      });
+    it('goes along the sides of a square about the place where it lay, each as long as the others', () => {
+      const centre = (f: number) => {
+        const { min, max } = boundsOf(round({ along: 2, heading: 'z' }, f).positions)!;
+        return [(min[0] + max[0]) / 2, (min[2] + max[2]) / 2];
+      };
+      const side = boundsOf(cube.positions)!.max[0] - boundsOf(cube.positions)!.min[0];
+      const corners = [0, 30, 60, 90].map(centre);
+      // From the first towards z, then to its left, which is x seen from above with z down.
+      expect(corners[1][1] - corners[0][1]).toBeCloseTo(2 * side, 4);
+      expect(corners[2][0] - corners[1][0]).toBeCloseTo(2 * side, 4);
+      expect(corners[3][1] - corners[2][1]).toBeCloseTo(-2 * side, 4);
+      for (const k of [0, 1]) expect(corners.reduce((sum, c) => sum + c[k], 0)).toBeCloseTo(0, 4);
+    });
+    it('goes backwards just as it came', () => {
+      const body = make('box', { size: [2, 1, 0.6] });
+      for (const f of [1, 17, 55, 119])
+        expect(meshDistance(round({ along: 2 }, f, body), round({ along: 2 }, f - 120, body)).largest).toBeLessThan(
+          1e-4,
+        );
+    });
+  });
   it('says so where a form has nothing to roll over', () => {
     expect(() => on({}, 0, make('geodesic', { frequency: 12 }))).toThrow(StepProblem);
     expect(() => on({}, 0, make('plane', {}))).toThrow('a line');

@@ -1,3 +1,5 @@
+import { StepProblem } from '../step';
+
 /** A corner of the outline of a rolling body, seen from the side: ahead, and up. */
 export type Corner = readonly [number, number];
 
@@ -44,7 +46,7 @@ export interface Roll {
  * this share of the longest and turns at both its ends by less than this many radians. The narrow side of a plate,
  * which turns by a right angle, is one; so is every side of an even prism.
  */
-const FACET = { share: 0.3, turn: (80 * Math.PI) / 180 } as const;
+export const FACET = { share: 0.3, turn: (80 * Math.PI) / 180 } as const;
 
 /** @param hull counter-clockwise; of its sides the one that faces down most is that on which it begins */
 export function rollOf(hull: readonly Corner[]): Roll {
@@ -102,4 +104,33 @@ export function rollOf(hull: readonly Corner[]): Roll {
       };
     },
   };
+}
+
+const MOST_SIDES = 48;
+
+/**
+ * Points seen from the side, ready to roll.
+ *
+ * @param ahead how far ahead the point at an offset lies
+ * @throws StepProblem where the outline has nothing to roll over
+ */
+export function rollAlong(points: Float32Array, ahead: (points: Float32Array, i: number) => number): Roll {
+  const corners: Corner[] = [];
+  let reach = 0;
+  for (let i = 0; i < points.length; i += 3) {
+    const c: Corner = [ahead(points, i), points[i + 1]];
+    reach = Math.max(reach, Math.abs(c[0]), Math.abs(c[1]));
+    corners.push(c);
+  }
+  const hull = convexHull(corners, 1e-4 * reach);
+  if (hull.length < 3)
+    throw new StepProblem(
+      'Seen from the side this form is a line; turn it, or give it thickness, so that it can roll.',
+    );
+  if (hull.length > MOST_SIDES)
+    throw new StepProblem(
+      `Seen from the side this form has ${hull.length} sides, so it has no edges to roll over. Use a box or a ` +
+        'prism, put Tumble before Subdivide and Smooth, or use Spin.',
+    );
+  return rollOf(hull);
 }

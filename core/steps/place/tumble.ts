@@ -1,11 +1,13 @@
 import { choice, number } from '../../declare/params';
 import type { Mesh } from '../../shape/mesh';
 import { repeated } from '../../shape/repeat';
+import { moved } from '../../maths/quaternion';
 import { cubicBezier } from '../../time/keys/bezier';
 import { splitTime } from '../../time/phase';
 import type { Clock } from '../../time/loop';
-import { defineStep, StepProblem, type StepSeam } from '../step';
-import { convexHull, rollOf, type Corner, type Roll } from './rolling';
+import { defineStep, type StepSeam } from '../step';
+import { rollAlong, type Corner, type Roll } from './rolling';
+import { roundAt } from './round';
 
 const HEADINGS: Record<string, readonly [number, number]> = { x: [1, 0], '-x': [-1, 0], z: [0, 1], '-z': [0, -1] };
 const WAYS: Record<string, readonly [number, number, number, number]> = {
@@ -13,14 +15,23 @@ const WAYS: Record<string, readonly [number, number, number, number]> = {
   ease: [0.45, 0, 0.55, 1],
   linear: [0, 0, 1, 1],
 };
-const MOST_SIDES = 48;
 
 interface Settings {
   readonly steps: number;
+  readonly heading: string;
   readonly way: string;
   readonly rest: number;
   readonly travel: string;
   readonly bodies: number;
+  readonly corners: number;
+  readonly along: number;
+  readonly rounds: number;
+}
+
+/** How far a step is gone through at a share of its time: it goes over, and then rests. */
+function gone(v: Settings, x: number): number {
+  const u = x / (1 - v.rest / 100);
+  return u >= 1 ? 1 : cubicBezier(...WAYS[v.way], u).value;
 }
 
 /** Steps gone by at a share of the loop: whole ones, and the share of the next. */
@@ -28,8 +39,7 @@ function stepsAt(v: Settings, p: number): { steps: number; x: number } {
   const there = v.travel === 'back';
   const count = there ? 2 * v.steps : v.steps;
   const k = Math.min(count - 1, Math.floor(p * count));
-  const u = (p * count - k) / (1 - v.rest / 100);
-  const x = u >= 1 ? 1 : cubicBezier(...WAYS[v.way], u).value;
+  const x = gone(v, p * count - k);
   const height = there && k >= v.steps ? 2 * v.steps - k - x : k + x;
   const steps = Math.floor(height);
   return { steps, x: height - steps };
@@ -55,6 +65,7 @@ export const tumble = defineStep({
         soft: [1, 16],
         integer: true,
         moves: false,
+        shownWhen: { param: 'travel', is: ['row', 'spot', 'back'] },
       },
     ),
     heading: choice(
@@ -93,9 +104,31 @@ export const tumble = defineStep({
         { value: 'row', title: 'In a row' },
         { value: 'spot', title: 'On the spot' },
         { value: 'back', title: 'There and back' },
+        { value: 'round', title: 'Round' },
       ],
-      'In a row each body ends where the next one began, so that the loop closes; on the spot the ground runs under it.',
+      'In a row each body ends where the next one began, so that the loop closes; on the spot the ground runs under it; round it goes along the sides of a square, or of another even polygon, and ends where it began.',
     ),
+    corners: number(
+      'Corners',
+      4,
+      'Of the way round. Where no edge of the body lies ahead at a corner, it turns there on the spot.',
+      { min: 3, max: 12, soft: [3, 8], integer: true, moves: false, shownWhen: { param: 'travel', is: ['round'] } },
+    ),
+    along: number(
+      'Steps a side',
+      2,
+      'Sides of the body that it goes over on each side of the way. With an even number any box ends as it began, a cube with any.',
+      { min: 1, max: 48, soft: [1, 8], integer: true, moves: false, shownWhen: { param: 'travel', is: ['round'] } },
+    ),
+    rounds: number('Rounds', 1, 'How often it goes round in a loop.', {
+      unit: '/loop',
+      min: 1,
+      max: 60,
+      soft: [1, 4],
+      integer: true,
+      moves: false,
+      shownWhen: { param: 'travel', is: ['round'] },
+    }),
     bodies: number(
       'Bodies',
       5,
@@ -116,7 +149,10 @@ export const tumble = defineStep({
       soft: [-3, 3],
     }),
   },
-  summary: (v) => `${v.steps} steps towards ${v.heading.toUpperCase().replace('-', '−')}`,
+  summary: (v) =>
+    v.travel === 'round'
+      ? `round ${v.corners} corners, ${v.along} steps a side`
+      : `${v.steps} steps towards ${v.heading.toUpperCase().replace('-', '−')}`,
   reads: { clock: true },
   seam: (v): StepSeam | null =>
     v.travel === 'row' && v.bodies === 1
@@ -129,9 +165,14 @@ export const tumble = defineStep({
           ],
         }
       : null,
+  closings: (v) =>
+    v.travel === 'round'
+      ? [v.along + 1, 2, 4, 3, 6].map((along) => ({ words: `${along} steps a side`, values: { along } }))
+      : [],
   evaluate(v, input, { clock }) {
     if (input.positions.length === 0) return input;
     const [hx, hz] = HEADINGS[v.heading];
+    if (v.travel === 'round') return rounded(v, input, clock);
     const roll = rollFor(input, hx, hz);
     const poses = posesAt(v, roll, clock);
     const from = input.positions;
@@ -155,6 +196,23 @@ export const tumble = defineStep({
     return { connectivity: repeated(input.connectivity, poses.length), positions: to };
   },
 });
+
+function rounded(v: Settings & { ground: number }, input: Mesh, clock: Clock): Mesh {
+  const { frame, cycles } = splitTime(clock);
+  const all = (cycles + frame / clock.frames) * v.rounds;
+  const round = Math.floor(all);
+  const { corners, along, heading } = v;
+  const pose = roundAt(input.positions, { corners, along, heading: HEADINGS[heading] }, round, all - round, (x) =>
+    gone(v, x),
+  );
+  const positions = moved(
+    input.positions,
+    pose.turn,
+    [0, 0, 0],
+    [pose.shift[0], pose.shift[1] + v.ground, pose.shift[2]],
+  );
+  return { connectivity: input.connectivity, positions };
+}
 
 interface Pose {
   readonly angle: number;
@@ -190,23 +248,7 @@ function grow(p: number): number {
   return Math.max(1e-4, x * x * (3 - 2 * x));
 }
 
+/** @throws StepProblem where the outline has nothing to roll over */
 function rollFor(input: Mesh, hx: number, hz: number): Roll {
-  const corners: Corner[] = [];
-  let reach = 0;
-  for (let i = 0; i < input.positions.length; i += 3) {
-    const c: Corner = [input.positions[i] * hx + input.positions[i + 2] * hz, input.positions[i + 1]];
-    reach = Math.max(reach, Math.abs(c[0]), Math.abs(c[1]));
-    corners.push(c);
-  }
-  const hull = convexHull(corners, 1e-4 * reach);
-  if (hull.length < 3)
-    throw new StepProblem(
-      'Seen from the side this form is a line; turn it, or give it thickness, so that it can roll.',
-    );
-  if (hull.length > MOST_SIDES)
-    throw new StepProblem(
-      `Seen from the side this form has ${hull.length} sides, so it has no edges to roll over. Use a box or a ` +
-        'prism, put Tumble before Subdivide and Smooth, or use Spin.',
-    );
-  return rollOf(hull);
+  return rollAlong(input.positions, (p, i) => p[i] * hx + p[i + 2] * hz);
 }
