@@ -21,7 +21,8 @@ const standIns = files.filter((file) => /\bvi\.(doMock|mock)\(/.test(readFileSyn
 export default defineConfig({
   resolve: { alias: { '@': path.resolve(root, 'web') } },
   test: {
-    testTimeout: 60_000,
+    // What hangs ends after it; no test is to hang on the speed of a machine.
+    testTimeout: 300_000,
     // As end to end: on a machine that has other work a test may miss its time; it is named at the end then.
     retry: process.env.CI ? 1 : 0,
     env: { MAYPOLE_JOBS: path.resolve(root, 'web/server/jobs/process.mjs') },

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { randomSource } from '../maths/random';
 import { FEATURES, SUMS } from '../trace/worked';
 import { Denoiser, emptyGuides, putGuides, type Guides } from './denoise';
-import { emptyLight, putTile, type LightPicture } from './light';
+import { emptyLight, putTile, wholeLight, type LightPicture } from './light';
 import { sampleColour } from './sample-map';
 
 const [W, H] = [64, 48];
@@ -56,6 +56,31 @@ describe('taking grain out', () => {
     const other = walls(0.5, 5);
     denoiser.denoised(other.noisy, other.guides);
     expect(denoiser.denoised(noisy, guides).values).toEqual(first);
+  });
+  it('of light by where it comes from: all of it together is the picture, each like it is without grain', () => {
+    const { truth, noisy, guides } = walls(0.3, 6);
+    noisy.added.fill(0.01);
+    truth.added.fill(0.01);
+    const denoiser = new Denoiser();
+    const clean = denoiser.denoised(noisy, guides);
+    // A third comes from one lamp, two thirds from another; something that covers nothing from the first.
+    const share = (light: LightPicture, of: number, veil: number) =>
+      Float32Array.from({ length: 3 * W * H }, (_, i) => light.values[4 * Math.floor(i / 3) + (i % 3)] * of + veil);
+    const parts = denoiser.parts([share(noisy, 1 / 3, 0.01), share(noisy, 2 / 3, 0)], noisy, guides, clean);
+    const whole = wholeLight(clean);
+    for (let i = 0; i < 3 * W * H; i++)
+      expect(parts[0][i] + parts[1][i]).toBeCloseTo(whole[4 * Math.floor(i / 3) + (i % 3)], 5);
+    const off = (part: Float32Array, exact: Float32Array) =>
+      Math.sqrt(part.reduce((sum, x, i) => sum + (x - exact[i]) ** 2, 0) / part.length);
+    for (const [k, of, veil] of [
+      [0, 1 / 3, 0.01],
+      [1, 2 / 3, 0],
+    ]) {
+      const exact = share(truth, of, veil);
+      expect(off(parts[k], exact)).toBeLessThan(off(share(noisy, of, veil), exact) / 2);
+    }
+    // Light that does not go along leaves the picture as it was.
+    expect(denoiser.denoised(noisy, guides).values).toEqual(clean.values);
   });
   it('cleans light that covers nothing, too', () => {
     const random = randomSource(9);

@@ -1,6 +1,6 @@
 import { TraceMemory } from '../trace/memory';
 import { COUNT, FEATURES, FOUND, SUMS, TOLD, type Tile, type Worked } from '../trace/worked';
-import type { LightPicture } from './light';
+import { wholeLight, type LightPicture } from './light';
 
 /** Pixels whose rows are laid out at a time. */
 const STRIP = 65_536;
@@ -75,18 +75,50 @@ export class Denoiser {
     return { width, height, values: clean, added: veil };
   }
 
-  /** Takes the grain out of light, of `stride` numbers a pixel. */
+  /**
+   * Light of a picture by where it comes from, without grain: means by the weights of the picture itself, so that all of
+   * them together are the picture without grain.
+   *
+   * @param parts red, green and blue of every pixel, as they are traced; together they are all light of the picture
+   * @param clean what `denoised` has made of the picture
+   */
+  parts(
+    parts: readonly Float32Array[],
+    light: LightPicture,
+    guides: Guides,
+    clean: LightPicture,
+  ): Float32Array<ArrayBuffer>[] {
+    const { width, height, values } = light;
+    const out = parts.map((part) => this.filtered(values, 4, width, height, guides, part));
+    const whole = wholeLight(clean);
+    // What covers nothing has weights of its own, and light below 0 is none: what that leaves goes to each by its share.
+    for (let i = 0; i < 3 * width * height; i++) {
+      const all = 4 * Math.floor(i / 3) + (i % 3);
+      let sum = 0;
+      for (const part of out) sum += part[i];
+      if (sum > 0) for (const part of out) part[i] *= whole[all] / sum;
+      else if (out.length > 0) out[out.length - 1][i] = whole[all];
+    }
+    return out;
+  }
+
+  /**
+   * Takes the grain out of light, of `stride` numbers a pixel.
+   *
+   * @param cargo light that goes along with the same weights, 3 numbers a pixel: what comes of that is given then
+   */
   private filtered(
     values: Float32Array,
     stride: 3 | 4,
     width: number,
     height: number,
     { features, variance, behind }: Guides,
-  ): Float32Array {
+    cargo?: Float32Array,
+  ): Float32Array<ArrayBuffer> {
     const { memory } = this;
     memory.release();
     const wide = (width + 3) & ~3;
-    const at = memory.room(4 * memory.run.denoiseRoom(wide, height));
+    const at = memory.room(4 * memory.run.denoiseRoom(wide, height, cargo !== undefined));
     const most = Math.min(height, Math.max(1, Math.floor(STRIP / width)));
     const lent = memory.room(4 * stride * width * most);
     const met = memory.room(4 * GUIDES * width * most);
@@ -95,19 +127,27 @@ export class Denoiser {
       const first = each * width * from;
       memory.floats(to, each * width * rows).set(of.subarray(first, first + each * width * rows));
     };
-    for (let from = 0; from < height; from += most) {
-      const rows = Math.min(most, height - from);
+    const strips = function* () {
+      for (let from = 0; from < height; from += most) yield [from, Math.min(most, height - from)] as const;
+    };
+    for (const [from, rows] of strips()) {
       lay(lent, values, stride, from, rows);
       lay(met, features, GUIDES, from, rows);
       lay(spread, variance, 1, from, rows);
       memory.run.layRows(at, width, height, from, rows, lent, stride, met, spread);
     }
-    memory.run.denoise(at, wide, height, behind);
-    const out = new Float32Array(values.length);
-    for (let from = 0; from < height; from += most) {
-      const rows = Math.min(most, height - from);
-      memory.run.readRows(at, width, height, from, rows, lent, stride);
-      out.set(memory.floats(lent, stride * width * rows), stride * width * from);
+    if (cargo)
+      for (const [from, rows] of strips()) {
+        lay(lent, cargo, 3, from, rows);
+        memory.run.layCargo(at, width, height, from, rows, lent);
+      }
+    memory.run.denoise(at, wide, height, behind, cargo !== undefined);
+    const each = cargo ? 3 : stride;
+    const out = new Float32Array(each * width * height);
+    for (const [from, rows] of strips()) {
+      if (cargo) memory.run.readCargo(at, width, height, from, rows, lent);
+      else memory.run.readRows(at, width, height, from, rows, lent, stride);
+      out.set(memory.floats(lent, each * width * rows), each * width * from);
     }
     return out;
   }

@@ -8,11 +8,12 @@ export const MOST_INSTANTS = 16;
  *
  * @param shutter how long a frame is exposed, as a share of the time from frame to frame
  * @param subframes how many pictures the frame is the average of; as many share an instant as come one after the other
+ * @param most instants
  * @returns a power of two of instants, at most `subframes`; one, 0, where the shutter stands for an instant
  */
-export function instantsOf(shutter: number, subframes: number): number[] {
+export function instantsOf(shutter: number, subframes: number, most = MOST_INSTANTS): number[] {
   if (!(shutter > 0) || subframes < 2) return [0];
-  const bits = Math.floor(Math.log2(Math.min(MOST_INSTANTS, subframes)));
+  const bits = Math.floor(Math.log2(Math.min(most, subframes)));
   const count = 2 ** bits;
   return Array.from({ length: count }, (_, i) => {
     let place = 0;

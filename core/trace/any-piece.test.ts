@@ -26,7 +26,7 @@ const whole = { x: 0, y: 0, width: SIDE, height: SIDE };
 async function traced(piece: Piece): Promise<void> {
   for (const r of linkPiece(piece).ribbons) await makeReady(r, () => Promise.reject(new Error('none')));
   const cache = new MeshCache();
-  const pictures = instantPictures(piece, 1.5, (r, f) => evaluateRibbon(r, piece.loop, f, 'draft', cache).mesh);
+  const pictures = instantPictures(piece, 1.5, (r, f) => evaluateRibbon(r, piece.loop, f, 'draft', cache).mesh, 16);
   const exposure = new Exposure(pictures, size, [], 2);
   const worked = exposure.traced(whole, 2);
   const [lent] = exposure.lend();

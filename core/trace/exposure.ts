@@ -1,34 +1,70 @@
+import { copyCount } from '../copies/copies';
 import { pictureAt, type PictureAt } from '../evaluate/picture-at';
 import { pcg } from '../pattern/maths';
 import type { Piece, RibbonDoc } from '../piece/piece';
+import { surroundOf } from '../scene/kind';
 import { instantsOf } from '../scene/shutter';
 import type { Mesh } from '../shape/mesh';
+import { Between } from './between';
 import { roundsOf, TILE_PIXELS } from './tiles';
 import { BorrowedTracer, type LentScene, type TileTracer } from './tile-tracer';
 import { Tracer, type TraceSettings } from './tracer';
 import type { Tile, Worked } from './worked';
 
-/** Instants of an exposure at most: each has its shapes and trees in memory. */
-const MOST = 8;
+/** Stretches of an exposure between whose ends shapes go straight, and instants at least. */
+const STRETCHES = 8;
+/** Instants of an exposure at most. */
+const MOST = 64;
+/** Bytes that all instants of an exposure may take together, where there are more than STRETCHES of them. */
+const BUDGET = 640 * 2 ** 20;
 
 /**
- * A frame at the instants of its exposure, as it is traced: one where the shutter stands open for an instant.
+ * A frame at the instants of its exposure, as it is traced: one where the shutter stands open for an instant. As many as
+ * there are samples, 8 to 64: each has its shapes and trees in memory, so of a large scene there are fewer. How many
+ * depends on the piece alone, and on no machine.
  *
  * @param shapeOf the shape of a ribbon at an unwrapped frame; undefined where it is not there
+ * @param samples that a pixel gets at most
  */
 export function instantPictures(
   piece: Piece,
   frame: number,
   shapeOf: (linked: RibbonDoc, frame: number) => Mesh | undefined,
+  samples: number,
 ): readonly PictureAt<Mesh>[] {
   const now = pictureAt(piece, frame, (r) => shapeOf(r, frame));
-  const offsets = instantsOf(now.scene.camera.shutter, MOST);
+  const { shutter } = now.scene.camera;
+  const most = Math.max(STRETCHES, Math.min(MOST, samples, Math.floor(BUDGET / bytesOf(now))));
+  const offsets = instantsOf(shutter, most, MOST);
   if (offsets.length === 1) return [now];
+  const betweens = new Map<string, Between>();
+  const between = (r: RibbonDoc, offset: number) => {
+    let known = betweens.get(r.id);
+    if (!known) {
+      const ends = Array.from({ length: STRETCHES + 1 }, (_, k) => shapeOf(r, frame + (k / STRETCHES - 0.5) * shutter));
+      betweens.set(r.id, (known = new Between(ends)));
+    }
+    return known.at((offset / shutter + 0.5) * STRETCHES);
+  };
   return offsets.map((offset) => {
-    const then = pictureAt(piece, frame + offset, (r) => shapeOf(r, frame + offset));
+    const then = pictureAt(piece, frame + offset, (r) =>
+      offsets.length > STRETCHES ? between(r, offset) : shapeOf(r, frame + offset),
+    );
     // What is done to the finished picture is that of the frame itself.
     return { ...then, scene: { ...then.scene, picture: now.scene.picture, backdrop: now.scene.backdrop } };
   });
+}
+
+/** About as many bytes as a picture takes in memory to be traced, by what was measured (docs/speed.md). */
+function bytesOf({ ribbons, scene }: PictureAt<Mesh>): number {
+  const shapes = new Set(ribbons.flatMap(({ shape }) => shape.copies?.sources ?? [shape]));
+  const triangles = [...shapes].reduce(
+    (sum, { connectivity: c }) => sum + c.corners.length - 2 * (c.faceStart.length - 1),
+    0,
+  );
+  const copies = ribbons.reduce((sum, { shape }) => sum + (shape.copies ? copyCount(shape.copies) : 1), 0);
+  const sky = surroundOf(scene.lights) ? 8 * 2 ** 20 : 0;
+  return 2 ** 20 + 450 * triangles + 370 * copies + sky;
 }
 
 /** A frame as another thread is given it to trace tiles of: its scene at each instant. */

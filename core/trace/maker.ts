@@ -2,7 +2,7 @@ import { PIECE_VERSION } from '../piece/piece';
 import { BITS } from './bits';
 
 /** Raised where passes are told, or grain is taken out, in another way, while what is traced stays the same. */
-const AFTERWARDS = 5;
+const AFTERWARDS = 6;
 
 /**
  * What makes frames here: they are the same in every bit wherever it is the same. Whoever has another may not work on a

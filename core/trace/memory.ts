@@ -68,8 +68,10 @@ interface Exports {
   readonly filmGreen: { readonly value: number };
   readonly filmBlue: { readonly value: number };
   filmTable(): number;
-  denoise(planes: number, width: number, height: number, behind: number): void;
-  denoiseRoom(width: number, height: number): number;
+  denoise(planes: number, width: number, height: number, behind: number, cargo: boolean): void;
+  denoiseRoom(width: number, height: number, cargo: boolean): number;
+  layCargo(planes: number, width: number, height: number, from: number, rows: number, values: number): void;
+  readCargo(planes: number, width: number, height: number, from: number, rows: number, values: number): void;
   layRows(
     planes: number,
     width: number,

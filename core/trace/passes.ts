@@ -17,8 +17,9 @@ export interface Pass {
 
 /**
  * What is told of a picture besides itself, from the same rays as it: colour, normal, depth (square to the picture, as
- * compositing has it), distance (along the ray) and place of what is met first, its own light, how much of a pixel each ribbon covers, a colour for each copy, and the light of the picture by where it comes from. The
- * last add up to the picture, masks to how much is covered.
+ * compositing has it), distance (along the ray) and place of what is met first, its own light, how much of a pixel each
+ * ribbon covers, a colour for each copy, and the light of the picture by where it comes from. The last add up to the
+ * picture, masks to how much is covered.
  *
  * @example
  * const sheet = new PassSheet(picture, width, height);
@@ -92,6 +93,9 @@ export class PassSheet {
     ];
   }
 }
+
+/** Whether it is light of the picture, by where that comes from: all of them add up to it. */
+export const isLight = ({ name }: Pass): boolean => name.startsWith('light_');
 
 /** How far away is what is not there, in metres: farther than anything (common practice of compositing). */
 const NOWHERE = 1e10;

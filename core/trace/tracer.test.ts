@@ -235,7 +235,7 @@ describe('bits', () => {
     const piece = referencePiece();
     expect(readPiece(writePiece(piece))).toMatchObject({ ok: true });
     const exposure = new Exposure(
-      instantPictures(piece, frame, (r, f) => evaluateRibbon(r, piece.loop, f, 'final', new MeshCache()).mesh),
+      instantPictures(piece, frame, (r, f) => evaluateRibbon(r, piece.loop, f, 'final', new MeshCache()).mesh, samples),
       how,
     );
     const all = new Float64Array(SUMS * how.width * how.height);

@@ -10,6 +10,7 @@ import type { Piece, RibbonDoc } from '@maypole/core/piece/piece';
 import type { Detail } from '@maypole/core/steps/step';
 import { instantPictures } from '@maypole/core/trace/exposure';
 import { motionPass } from '@maypole/core/trace/motion';
+import { isLight, type Pass } from '@maypole/core/trace/passes';
 import { TRUE_FRAME } from '@maypole/core/output/frame-order';
 import type { Bounces, TraceSettings } from '@maypole/core/trace/tracer';
 import { encode } from 'fast-png';
@@ -53,7 +54,7 @@ export async function trueFrame(
 ): Promise<TrueFrame> {
   const { frames } = piece.loop;
   const shapeOf = (r: RibbonDoc, at: number) => evaluateRibbon(r, piece.loop, at, order.detail, cache).mesh;
-  const pictures = instantPictures(piece, frame, shapeOf);
+  const pictures = instantPictures(piece, frame, shapeOf, order.samples);
   const settings: TraceSettings = {
     width: order.width,
     height: order.height,
@@ -66,15 +67,39 @@ export async function trueFrame(
     passes: order.passes,
   };
   const traced = await crew.traced({ pictures, settings, samples: order.samples }, onShare);
-  const clean = order.denoise ? new Denoiser().denoised(traced.light, traced.guides) : traced.light;
+  const denoiser = order.denoise ? new Denoiser() : null;
+  const clean = denoiser?.denoised(traced.light, traced.guides) ?? traced.light;
   const at = (f: number) => pictureAt(piece, f, (r) => shapeOf(r, f));
   const layers = traced.sheet
     ? [
-        ...traced.sheet.passes(pictures[0].ribbons.map(({ id }) => piece.ribbons.find((r) => r.id === id)!.name)),
+        ...cleanPasses(
+          traced.sheet.passes(pictures[0].ribbons.map(({ id }) => piece.ribbons.find((r) => r.id === id)!.name)),
+          traced,
+          clean,
+          denoiser,
+        ),
         motionPass(at(frame), at(frame + 1), settings),
       ]
     : [];
   return { ...traced, clean, layers, scene: pictures[0].scene };
+}
+
+/** Passes of light without grain where the picture is without, so that they add up to it; the others as they are. */
+function cleanPasses(
+  passes: readonly Pass[],
+  { light, guides }: Traced,
+  clean: LightPicture,
+  denoiser: Denoiser | null,
+): readonly Pass[] {
+  if (!denoiser) return passes;
+  const lights = passes.filter(isLight);
+  const parts = denoiser.parts(
+    lights.map((p) => p.values),
+    light,
+    guides,
+    clean,
+  );
+  return passes.map((p) => (isLight(p) ? { ...p, values: parts[lights.indexOf(p)] } : p));
 }
 
 /** A sheet as a file, and the SHA-256 of what it says, however it was packed. */

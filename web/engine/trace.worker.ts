@@ -7,6 +7,7 @@ import { MeshCache } from '@maypole/core/evaluate/mesh-cache';
 import type { PictureAt } from '@maypole/core/evaluate/picture-at';
 import { evaluateRibbon } from '@maypole/core/evaluate/ribbon';
 import { linkPiece } from '@maypole/core/piece/link';
+import type { RibbonDoc } from '@maypole/core/piece/piece';
 import type { Mesh } from '@maypole/core/shape/mesh';
 import { coarseRow, coarseSize } from '@maypole/core/trace/coarse';
 import { BorrowedExposure, Exposure, instantPictures, type TileExposure } from '@maypole/core/trace/exposure';
@@ -58,9 +59,10 @@ scope.onmessage = ({ data }: MessageEvent<ToTracer>) => {
 };
 
 /** The frame at the instants of its exposure, with all its files. */
-async function picturesOf({ piece, frame, detail }: TraceJob): Promise<readonly PictureAt<Mesh>[]> {
+async function picturesOf({ piece, frame, detail, samples }: TraceJob): Promise<readonly PictureAt<Mesh>[]> {
   for (const r of linkPiece(piece).ribbons) await makeReady(r, fetchAsset);
-  const pictures = instantPictures(piece, frame, (r, at) => evaluateRibbon(r, piece.loop, at, detail, cache).mesh);
+  const shapeOf = (r: RibbonDoc, at: number) => evaluateRibbon(r, piece.loop, at, detail, cache).mesh;
+  const pictures = instantPictures(piece, frame, shapeOf, samples);
   await pictureFiles(pictures[0]);
   // Another may have been asked for while this one was waited for.
   await breathe();

@@ -27,6 +27,10 @@ const OUT: usize = 17;
 const PLANES: usize = 22;
 /** Planes that come out anew: light, variance and cover. */
 const FRESH: usize = 5;
+/** Light that goes along with the same weights, red, green and blue, where there is some; then what comes of it. */
+export const CARGO: usize = 22;
+const CARGO_OUT: usize = 25;
+const WITH_CARGO: usize = 28;
 
 /** How much patches may differ, squared, in their variance; normals; depth, of itself; colours. */
 const PATCH: f32 = 0.4;
@@ -61,10 +65,16 @@ function exp4(x: v128): v128 {
   return i32x4.add(p, i32x4.shl(nearest, 23));
 }
 
-/** Numbers of 4 bytes that `denoise` needs at `at` for a picture, its `width` a multiple of 4. */
-export function denoiseRoom(width: i32, height: i32): i32 {
+/**
+ * Numbers of 4 bytes that `denoise` needs at `at` for a picture, its `width` a multiple of 4.
+ *
+ * @param cargo whether light goes along
+ */
+export function denoiseRoom(width: i32, height: i32, cargo: bool): i32 {
   const stride = width + 2 * MARGIN;
-  return <i32>PLANES * planeRoom(width, height) + <i32>SUMS * apartFrom((ROWS + AHEAD) * stride) + 2 * (ROWS + 2) * (ACROSS + 8);
+  const all = cargo ? WITH_CARGO : PLANES;
+  const kinds = cargo ? SUMS + 3 : SUMS;
+  return <i32>all * planeRoom(width, height) + <i32>kinds * apartFrom((ROWS + AHEAD) * stride) + 2 * (ROWS + 2) * (ACROSS + 8);
 }
 
 /** Numbers from one plane to the next. */
@@ -84,6 +94,10 @@ let wide: i32 = 0;
 let high: i32 = 0;
 let planes: usize = 0;
 let behind: f32 = 0;
+/** Whether light goes along, and so how many planes and sums there are. */
+let carries: bool = false;
+let allPlanes: usize = PLANES;
+let allSums: usize = 7;
 
 @inline
 function place(x: i32, y: i32): usize {
@@ -93,8 +107,12 @@ function place(x: i32, y: i32): usize {
 /**
  * @param at the planes; `width` a multiple of 4
  * @param bright about how bright it is what a shadow covers
+ * @param cargo whether light goes along
  */
-export function denoise(at: usize, width: i32, height: i32, bright: f32): void {
+export function denoise(at: usize, width: i32, height: i32, bright: f32, cargo: bool): void {
+  carries = cargo;
+  allPlanes = cargo ? WITH_CARGO : PLANES;
+  allSums = cargo ? SUMS + 3 : SUMS;
   stride = width + 2 * MARGIN;
   plane = <usize>planeRoom(width, height) << 2;
   wide = width;
@@ -110,7 +128,7 @@ export function denoise(at: usize, width: i32, height: i32, bright: f32): void {
 function round(reach: i32, step: i32): void {
   prepare();
   const last = <i32>sqrt<f32>(<f32>reach);
-  memory.fill(sums(), 0, SUMS * each());
+  memory.fill(sums(), 0, allSums * each());
   for (let y = 0; y < high; y += ROWS) {
     const rows = min(ROWS, high - y);
     // Of two pixels each counts for the other, so those below, and to the right, are enough.
@@ -122,6 +140,7 @@ function round(reach: i32, step: i32): void {
     moveOn();
   }
   memory.copy(planes, planes + OUT * plane, FRESH * plane);
+  if (carries) memory.copy(planes + CARGO * plane, planes + CARGO_OUT * plane, 3 * plane);
 }
 
 /** How fast distances change: by the smaller of both sides, since the larger may be that of an outline. */
@@ -195,14 +214,14 @@ function border(which: usize): void {
 
 /**
  * Sums of the rows that are worked and of those ahead, with margins: of light, times weight, of variance times weight
- * squared, of cover, of weights; and the largest weight.
+ * squared, of cover, of weights; the largest weight; and of light that goes along, times weight.
  */
 const SUMS: usize = 7;
 const WEIGHTS: usize = 5;
 const LARGEST: usize = 6;
 @inline
 function sums(): usize {
-  return planes + PLANES * plane;
+  return planes + allPlanes * plane;
 }
 /** Bytes of each of them. */
 @inline
@@ -212,14 +231,14 @@ function each(): usize {
 /** How unlike pixels are, then what of it the variance of the first of both explains. */
 @inline
 function differences(): usize {
-  return sums() + SUMS * each();
+  return sums() + allSums * each();
 }
 
 /** Rows that are done make room for those ahead. */
 function moveOn(): void {
   const done: usize = <usize>(ROWS * stride) << 2;
   const ahead: usize = <usize>(AHEAD * stride) << 2;
-  for (let k: usize = 0; k < SUMS; k++) {
+  for (let k: usize = 0; k < allSums; k++) {
     const s = sums() + k * each();
     memory.copy(s, s + done, ahead);
     memory.fill(s + ahead, 0, done);
@@ -242,6 +261,11 @@ function end(y: i32, rows: i32): void {
         const by = k == VARIANCE ? f32x4.mul(own, own) : own;
         const sum = f32x4.add(v128.load(s + k * size), f32x4.mul(by, v128.load(p + k * plane)));
         v128.store(p + (OUT + k) * plane, f32x4.mul(sum, k == VARIANCE ? f32x4.mul(inv, inv) : inv));
+      }
+      if (!carries) continue;
+      for (let k: usize = 0; k < 3; k++) {
+        const sum = f32x4.add(v128.load(s + (SUMS + k) * size), f32x4.mul(own, v128.load(p + (CARGO + k) * plane)));
+        v128.store(p + (CARGO_OUT + k) * plane, f32x4.mul(sum, inv));
       }
     }
 }
@@ -287,6 +311,11 @@ function take(
   plus(to, w);
   to += size;
   v128.store(to, f32x4.pmax(v128.load(to), w));
+  if (!carries) return;
+  for (let k: usize = 0; k < 3; k++) {
+    to += size;
+    plus(to, f32x4.mul(w, v128.load(q + (CARGO + k) * green)));
+  }
 }
 
 /** The weight of pixels that are so unlike in what they show, and in their patches: the sum of nine differences. */

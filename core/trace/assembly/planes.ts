@@ -1,4 +1,4 @@
-import { COLOUR, COVER, FAR, INSIDE, MARGIN, NORMAL, planeRoom, THERE, VARIANCE } from './denoise';
+import { CARGO, COLOUR, COVER, FAR, INSIDE, MARGIN, NORMAL, planeRoom, THERE, VARIANCE } from './denoise';
 
 /** Rows of a picture are laid out in the planes of denoise.ts, and read from there. */
 
@@ -100,5 +100,32 @@ export function readRows(
       const all = load<f32>(o + THERE * plane) + load<f32>(o + COVER * plane);
       store<f32>(values, min<f32>(1, max<f32>(0, all)), 12);
     }
+  }
+}
+
+/**
+ * Lays light out that goes along with the picture, which is laid out already.
+ *
+ * @param values of those rows, 3 numbers a pixel
+ */
+export function layCargo(planes: usize, width: i32, height: i32, from: i32, rows: i32, values: usize): void {
+  const plane = <usize>planeRoom(wideOf(width), height) << 2;
+  if (from == 0) memory.fill(planes + CARGO * plane, 0, 3 * plane);
+  for (let y = from; y < from + rows; y++) {
+    let o = rowAt(planes, width, y);
+    for (let x = 0; x < width; x++, o += 4, values += 12)
+      for (let k: usize = 0; k < 3; k++)
+        store<f32>(o + (CARGO + k) * plane, load<f32>(values + 4 * k) / load<f32>(o + (COLOUR + k) * plane));
+  }
+}
+
+/** Light that went along, 3 numbers a pixel, to `values`. */
+export function readCargo(planes: usize, width: i32, height: i32, from: i32, rows: i32, values: usize): void {
+  const plane = <usize>planeRoom(wideOf(width), height) << 2;
+  for (let y = from; y < from + rows; y++) {
+    let o = rowAt(planes, width, y);
+    for (let x = 0; x < width; x++, o += 4, values += 12)
+      for (let k: usize = 0; k < 3; k++)
+        store<f32>(values + 4 * k, max<f32>(0, load<f32>(o + (CARGO + k) * plane) * load<f32>(o + (COLOUR + k) * plane)));
   }
 }

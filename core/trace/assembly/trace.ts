@@ -16,7 +16,7 @@ export { filmTable, thinFilm, filmRed, filmGreen, filmBlue } from './film';
 export { ownBytes } from './own';
 export { askedAt } from './place';
 export { denoise, denoiseRoom } from './denoise';
-export { layRows, readRows } from './planes';
+export { layCargo, layRows, readCargo, readRows } from './planes';
 export * from './probe';
 
 /** Once for each memory: tables that do not depend on a scene. */
