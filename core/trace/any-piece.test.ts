@@ -5,7 +5,7 @@ import { evaluateRibbon } from '../evaluate/ribbon';
 import { Dice } from '../fixtures/dice';
 import { dressed } from '../fixtures/dress';
 import { linkPiece } from '../piece/link';
-import { newFinish, newItem, newPiece, newRibbon, newStep, type Piece } from '../piece/piece';
+import { newFinish, newItem, newPiece, newRibbon, newStep, type Piece, type RibbonDoc } from '../piece/piece';
 import { readPiece, writePiece } from '../piece/read';
 import { finishParts } from '../finish/parts/index';
 import { sceneLists } from '../scene/index';
@@ -71,10 +71,11 @@ describe('what would trouble a tracer', () => {
     await traced({ ...newPiece('Flat'), ribbons: [flat] });
     await traced(newPiece('Empty'));
     const piece = { ...newPiece('Broken'), ribbons: [ball()] };
-    const pictures = instantPictures(piece, 0, (r, f) => {
+    const broken = (r: RibbonDoc, f: number) => {
       const { mesh } = evaluateRibbon(r, piece.loop, f, 'draft', new MeshCache());
       return { ...mesh, positions: mesh.positions.map((x, i) => (i % 17 === 0 ? NaN : i % 101 === 0 ? Infinity : x)) };
-    });
+    };
+    const pictures = instantPictures(piece, 0, broken, 8);
     const { sums } = new Exposure(pictures, size).traced(whole, 2);
     expect(sums.every((x) => Number.isFinite(x) && x >= 0)).toBe(true);
   });
