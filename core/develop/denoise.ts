@@ -1,5 +1,6 @@
 import { TraceMemory } from '../trace/memory';
 import { COUNT, FEATURES, FOUND, SUMS, TOLD, type Tile, type Worked } from '../trace/worked';
+import { keepLight } from './keep-light';
 import { wholeLight, type LightPicture } from './light';
 
 /** Pixels whose rows are laid out at a time. */
@@ -70,8 +71,10 @@ export class Denoiser {
   /** @throws SceneTooLarge where there is not enough memory for a picture of that size */
   denoised(light: LightPicture, guides: Guides): LightPicture {
     const { width, height, values, added } = light;
-    const clean = this.filtered(values, 4, width, height, guides);
-    const veil = added.some((x) => x > 0) ? this.filtered(added, 3, width, height, guides) : added;
+    const filtered = (of: Float32Array, stride: 3 | 4) =>
+      keepLight(of, this.filtered(of, stride, width, height, guides), stride, width, height);
+    const clean = filtered(values, 4);
+    const veil = added.some((x) => x > 0) ? filtered(added, 3) : added;
     return { width, height, values: clean, added: veil };
   }
 
