@@ -1,3 +1,4 @@
+import { vec3, type Vec3 } from '../maths/vec3';
 import type { Mesh } from '../shape/mesh';
 
 /**
@@ -5,7 +6,7 @@ import type { Mesh } from '../shape/mesh';
  * sides), as far as its facets are fine.
  */
 type Body =
-  | { readonly type: 'ball'; readonly centre: Point; readonly radius: number; readonly coarse: number }
+  | { readonly type: 'ball'; readonly centre: Vec3; readonly radius: number; readonly coarse: number }
   | {
       readonly type: 'turned';
       readonly axis: 0 | 1 | 2;
@@ -13,8 +14,6 @@ type Body =
       readonly rings: Float64Array;
       readonly coarse: number;
     };
-
-type Point = readonly [number, number, number];
 
 /** Points of a body above which it is not looked at: finding out would take longer than it is worth. */
 const MOST_POINTS = 50_000;
@@ -42,11 +41,11 @@ function findBody({ positions: p, connectivity }: Mesh): Body | null {
 
 /** All points as far from the middle, every edge short, and no edge with one face alone. */
 function ballOf(p: Float32Array, { faceStart, corners, vertexCount }: Mesh['connectivity']): Body | null {
-  const centre = [0, 1, 2].map((k) => {
+  const centre = vec3((k) => {
     let sum = 0;
     for (let i = k; i < p.length; i += 3) sum += p[i];
     return (3 * sum) / p.length;
-  }) as unknown as Point;
+  });
   const far = (i: number) => Math.hypot(p[i] - centre[0], p[i + 1] - centre[1], p[i + 2] - centre[2]);
   const radius = far(0);
   if (!(radius > 0)) return null;
