@@ -21,6 +21,8 @@ export function Sheet() {
   const grid = useRef<HTMLDivElement>(null);
   const fresh = useRef(true);
   useEffect(() => {
+    // What still stands there is of other settings from now on: it is not to be kept, nor saved, as if it were of these.
+    if (!fresh.current) useSheet.setState({ working: 'Drawing' });
     // The first is drawn at once.
     const timer = setTimeout(() => void drawSheet(), fresh.current ? 0 : SETTLE);
     fresh.current = false;
