@@ -4,6 +4,7 @@ import { Dice } from '../fixtures/dice';
 import { finishParts } from '../finish/parts/index';
 import { stepKinds } from '../steps/index';
 import { newItem, newPiece, newRibbon, newStep, type Piece, type RibbonDoc } from '../piece/piece';
+import { dependencesOf } from './causes';
 import { checkSeam, summarise } from './check';
 import { applyRepair } from './finding';
 
@@ -57,6 +58,15 @@ describe('bodies that look the same after a turn', () => {
 });
 
 describe('a gap without a value that says so', () => {
+  it('is looked for in what the ribbon depends on: forms it names, and values that it follows, of the scene too', () => {
+    const follow = (of: string) => ({ motion: 'follow', of, otherwise: 0 });
+    const p = piece(
+      ribbon('a', 'A', ['box', {}], ['twist', { angle: follow('b/b1/angle') as never }]),
+      ribbon('b', 'B', ['box', {}], ['twist', { angle: follow('scene/light/turn') as never }]),
+      ribbon('c', 'C', ['box', {}]),
+    );
+    expect([...dependencesOf(p, 'a')].sort()).toEqual(['a', 'b', 'scene']);
+  });
   it('has its cause: the switch that opens it, with a repair that closes it', async () => {
     const p = onATube(['box', { size: [0.05, 0.08, 0.05], segments: 1 }]);
     const report = await checkSeam(p, 'draft', false);

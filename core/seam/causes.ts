@@ -27,17 +27,16 @@ interface Trial {
   readonly repair: Repair;
 }
 
-/** A ribbon and those that its steps take shapes from, or its values motions, whatever those take in their turn. */
+/** A ribbon and those that its steps take shapes from, or its values motions (the scene too), whatever those take in their turn. */
 export function dependencesOf(piece: Piece, id: string): ReadonlySet<string> {
   const out = new Set<string>();
   const open = [id];
   for (let next; (next = open.pop()) !== undefined;) {
-    const ribbon = piece.ribbons.find((r) => r.id === next);
-    if (!ribbon || out.has(next)) continue;
+    if (out.has(next)) continue;
     out.add(next);
-    for (const step of ribbon.steps) {
+    for (const step of piece.ribbons.find((r) => r.id === next)?.steps ?? []) {
       open.push(...ribbonsNamed(step).map(([, name]) => name));
-      // The key of an address begins with its ribbon.
+      // The key of an address begins with its ribbon, or with what else owns it: the scene.
       for (const value of Object.values(step.values)) open.push(...sourcesOf(value).map((key) => key.split('/')[0]));
     }
   }
