@@ -3,13 +3,14 @@ import { writePiece } from '@maypole/core/piece/read';
 import { expect, test } from './test';
 import { smallPiece } from './helpers';
 
-const address = new URL(process.env.MAYPOLE_ADDRESS ?? 'http://127.0.0.1:4173');
+/** Where the application of this lane is. */
+const address = () => new URL(test.info().project.use.baseURL!);
 
 /** Sends a request as it stands, letter for letter, and gives the status and the body. */
 function raw(method: string, path: string, body: string | Buffer = '', headers: readonly string[] = []) {
   const bytes = Buffer.from(body);
   return new Promise<{ status: number; text: string }>((resolve, reject) => {
-    const socket = net.connect(Number(address.port), address.hostname);
+    const socket = net.connect(Number(address().port), address().hostname);
     const parts: Buffer[] = [];
     socket.setTimeout(20_000, () => socket.destroy(new Error(`${method} ${path.slice(0, 80)} was not answered.`)));
     socket.on('data', (d) => parts.push(d));
@@ -20,7 +21,7 @@ function raw(method: string, path: string, body: string | Buffer = '', headers: 
     });
     const head = [
       `${method} ${path} HTTP/1.1`,
-      `Host: ${address.host}`,
+      `Host: ${address().host}`,
       'Connection: close',
       'Content-Type: application/json',
       ...(bytes.length > 0 || method !== 'GET' ? [`Content-Length: ${bytes.length}`] : []),

@@ -5,8 +5,8 @@ import { requests } from '../trials/requests';
 // The short form of what ./maypole trial does at length; that of kills is among the commands.
 const nothing = () => undefined;
 
-test('whatever is asked of whatever address is answered, and never as a fault', async () => {
-  const { wrong } = await requests.run(470, 11, nothing, process.env.MAYPOLE_ADDRESS);
+test('whatever is asked of whatever address is answered, and never as a fault', async ({ baseURL }) => {
+  const { wrong } = await requests.run(470, 11, nothing, baseURL);
   expect(wrong).toEqual([]);
 });
 

@@ -8,6 +8,7 @@ import { proveSeam } from '../seam/proof';
 import { channelBuffers } from '../copies/channels';
 import { MeshCache } from './mesh-cache';
 import { evaluateRibbon } from './ribbon';
+import { rounds } from '../fixtures/effort';
 
 const bytes = (a: Float32Array | Uint32Array) => Buffer.from(a.buffer, a.byteOffset, a.byteLength);
 
@@ -27,7 +28,7 @@ function sameBits({ copies: a }: Mesh, { copies: b }: Mesh): boolean {
   );
 }
 
-const pieces = Array.from({ length: 90 }, (_, seed) => new Dice(seed + 1).piece());
+const pieces = Array.from({ length: rounds(32, 90) }, (_, seed) => new Dice(seed + 1).piece());
 const linked = pieces.map(linkPiece);
 
 describe('ninety random pieces', () => {

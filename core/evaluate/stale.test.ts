@@ -8,6 +8,7 @@ import type { Mesh } from '../shape/mesh';
 import { channelBuffers } from '../copies/channels';
 import { MeshCache } from './mesh-cache';
 import { evaluateRibbon } from './ribbon';
+import { rounds } from '../fixtures/effort';
 
 beforeAll(async () => {
   for (const kind of stepKinds) await kind.load?.();
@@ -79,7 +80,7 @@ describe('no shape is a stale one', () => {
         const cache = new MeshCache();
         expectFresh(piece, cache, [0, 5], kind.kind);
         const places = numbersOf(piece).filter((n) => 'ribbon' in n.address.owner);
-        for (let k = 0; k < 3; k++) {
+        for (let k = 0; k < rounds(1, 3); k++) {
           const { address, param } = dice.of(places);
           if (param.integer) continue;
           piece = setValue(
@@ -93,7 +94,7 @@ describe('no shape is a stale one', () => {
     }
   }, 900_000);
   it('over random chains, with steps switched, thrown again and put elsewhere', () => {
-    for (let seed = 1; seed <= 14; seed++) {
+    for (let seed = 1; seed <= rounds(5, 14); seed++) {
       const dice = new Dice(9000 + seed);
       let piece = seed % 2 ? dice.piece() : dice.copies(24, false);
       const cache = new MeshCache();

@@ -6,6 +6,7 @@ import { mergePieces, type Merged } from './merge';
 import { newItem, newPiece, newRibbon, newStep, type Piece } from './piece';
 import { readPieceValue } from './read';
 import { sceneLists } from '../scene/index';
+import { rounds } from '../fixtures/effort';
 
 const plain = (piece: Piece) => JSON.parse(JSON.stringify(piece)) as Piece;
 const merged = (found: Merged) => {
@@ -20,7 +21,7 @@ const at = (param: string, item = twist.id) => ({ owner: { type: 'step' as const
 describe('two versions of one piece', () => {
   it('values of one and values of the other, over random pieces', () => {
     let tried = 0;
-    for (let seed = 1; seed <= 60; seed++) {
+    for (let seed = 1; seed <= rounds(20, 60); seed++) {
       const dice = new Dice(seed);
       const drawn = readPieceValue(plain(dressed(dice.piece(), dice)));
       // Layers at random may go beyond what a value may be.

@@ -6,6 +6,7 @@ import { uniformConnectivity } from '../shape/mesh';
 import { meanOf, pictureOf } from './fixture';
 import { radiosity, type Face } from '../fixtures/radiosity';
 import { bouncesOf } from './tracer';
+import { AT_LENGTH } from '../fixtures/effort';
 
 /*
  * The box of Cornell University’s Program of Computer Graphics, whose measurements are published (“The Cornell Box”:
@@ -71,7 +72,8 @@ const hex = (albedo: readonly number[]) =>
 /** Colours are written in eight bits a channel. */
 const written = (albedo: readonly number[]) => hexToDisplay(hex(albedo)).map(displayToLight);
 
-describe('the box of the literature', () => {
+// Many samples: a simpler box is among the closed forms of outside.test.
+describe.runIf(AT_LENGTH)('the box of the literature', () => {
   it('is as bright as radiosity solves it: in the open, between the blocks, in their shadows and on them', () => {
     const faces: readonly Face[] = [
       ...published.map((f) => ({ ...f, albedo: written(f.albedo), glow: 0 })),

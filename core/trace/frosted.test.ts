@@ -4,6 +4,7 @@ import type { LightAt } from '../scene/kind';
 import { ball, pictureOf, settings, square, white, withSky } from './fixture';
 import { bouncesOf, Tracer } from './tracer';
 import { COUNT, SUMS } from './worked';
+import { AT_LENGTH } from '../fixtures/effort';
 
 const lamp = { colour: [1, 1, 1] as const, shadow: true };
 const area: LightAt = {
@@ -43,7 +44,8 @@ function traced(picture: ReturnType<typeof scene>, samples: number, how: 0 | 1 |
 }
 const mean = (values: Float64Array) => values.reduce((a, b) => a + b, 0) / values.length;
 
-describe('lamps that are asked for light in rough glass', () => {
+// Many samples: the same agreement is tested in short, for other surfaces, in ways.test.
+describe.runIf(AT_LENGTH)('lamps that are asked for light in rough glass', () => {
   it.each([
     ['frosted', { roughness: 0.5 }],
     ['brushed crystal', { roughness: 0.35, ior: 2.1, anisotropy: 0.6 }],

@@ -11,10 +11,49 @@ import { freePort } from './ports.mjs';
 import { runProgram } from './processes.mjs';
 import { say, Stop } from './say.mjs';
 
-const tsc = (project) => ['types', project, path.join(BIN, 'tsc'), ['-p', project]];
+/** Where checks keep what they know of files that have not changed. */
+const CACHE = path.join(ROOT, 'node_modules', '.cache', 'maypole-test');
+const tsc = (project) => [
+  `types: ${project}`,
+  path.join(BIN, 'tsc'),
+  ['-p', project, '--incremental', '--tsBuildInfoFile', path.join(CACHE, `${path.basename(project)}.tsbuildinfo`)],
+];
+/** Checks of the source: core by itself, since it may know of no platform, and then everything at once. */
+const CHECKS = [
+  tsc('tsconfig.tools.json'),
+  [
+    'lint',
+    path.join(BIN, 'eslint'),
+    [
+      '--max-warnings',
+      '0',
+      '--cache',
+      '--cache-strategy',
+      'content',
+      '--cache-location',
+      path.join(CACHE, 'eslint'),
+      '.',
+    ],
+  ],
+  [
+    'format',
+    path.join(BIN, 'prettier'),
+    [
+      '--check',
+      '--log-level',
+      'warn',
+      '--cache',
+      '--cache-location',
+      path.join(CACHE, 'prettier'),
+      '**/*.{ts,tsx,mjs}',
+    ],
+  ],
+  tsc('core'),
+];
 
 export async function run(args) {
-  const { which, busy, throttle } = readArgs(args);
+  const { which, busy, throttle, atLength } = readArgs(args);
+  if (atLength) process.env.MAYPOLE_AT_LENGTH = '1';
   await ensureNpm();
   await ensureDebian({
     '/usr/bin/chromium': 'chromium',
@@ -31,14 +70,15 @@ export async function run(args) {
   const total = { passed: 0, failed: 0, where: [] };
   const unsteady = [];
   let broken = [];
+  const reports = {};
   const count = (what, passed, failed) => {
     total.passed += passed;
     total.failed += failed;
     if (failed > 0) total.where.push(what);
   };
-  let application;
+  const applications = [];
   const end = async () => {
-    await application?.stop();
+    for (const application of applications) await application.stop();
     await cluster.stop();
     rmSync(scratch, { recursive: true, force: true });
   };
@@ -56,22 +96,13 @@ export async function run(args) {
     };
     if (which !== 'e2e') {
       await ensureBuildTypes(env);
-      // The application is built beside the checks of the source, which take one core.
-      const built = which === 'all' ? ensureBuild() : Promise.resolve();
-      built.catch(() => {});
-      for (const [name, what, program, programArgs] of [
-        ['format', 'everything', path.join(BIN, 'prettier'), ['--check', '--log-level', 'warn', '**/*.{ts,tsx,mjs}']],
-        ['lint', 'everything', path.join(BIN, 'eslint'), ['--max-warnings', '0', '.']],
-        tsc('core'),
-        tsc('render'),
-        tsc('web'),
-        tsc('tsconfig.tools.json'),
-      ]) {
-        say(`\n${name}: ${what}`);
-        const { status } = await runProgram(program, programArgs, { cwd: ROOT, env });
-        count(`${name}: ${what}`, status === 0 ? 1 : 0, status === 0 ? 0 : 1);
-      }
-      await built;
+      // Each takes one core: as many run side by side as there are cores, the application's build among them.
+      const checked = CHECKS.map(([name, program, programArgs]) => async () => {
+        const { status, output } = await runProgram(program, programArgs, { cwd: ROOT, env, capture: true });
+        say(`\n${name}: ${status === 0 ? 'sound' : 'faulty'}${output ? `\n${output}` : ''}`);
+        count(name, status === 0 ? 1 : 0, status === 0 ? 0 : 1);
+      });
+      await sideBySide(os.availableParallelism(), [...(which === 'all' ? [ensureBuild] : []), ...checked]);
       say('\nunit tests');
       const report = path.join(scratch, 'unit.json');
       const second = path.join(scratch, 'second-tries.json');
@@ -87,6 +118,7 @@ export async function run(args) {
         { cwd: ROOT, env: { ...env, MAYPOLE_SECOND_TRIES: second } },
       );
       const result = readReport(report);
+      reports.unit = result;
       broken = failures(result);
       unsteady.push(...(readReport(second) ?? []));
       if (status !== 0 && broken.length === 0) broken = ['something went wrong beside the tests; it is told above'];
@@ -94,17 +126,26 @@ export async function run(args) {
     }
     if (which !== 'unit') {
       await ensureBuild();
-      // The story begins with an empty shelf, so it has a database that no unit test has touched.
-      const fresh = await cluster.another('e2e');
-      await prepareDatabase(fresh, false);
-      application = await serve(fresh, await freePort());
+      // Each lane of tests has a shelf that nothing else has touched: the story begins with an empty one.
+      for (const lane of ['first', 'second']) {
+        process.env.MAYPOLE_RENDERS = path.join(scratch, `renders-${lane}`);
+        const fresh = await cluster.another(lane);
+        await prepareDatabase(fresh, false);
+        applications.push(await serve(fresh, await freePort()));
+      }
       say('\nend-to-end tests');
       const report = path.join(scratch, 'e2e.json');
       const { status } = await runProgram(path.join(BIN, 'playwright'), ['test', '--reporter=list,json'], {
         cwd: ROOT,
-        env: { ...env, MAYPOLE_ADDRESS: application.address, PLAYWRIGHT_JSON_OUTPUT_NAME: report },
+        env: {
+          ...env,
+          MAYPOLE_ADDRESS: applications[0].address,
+          MAYPOLE_ADDRESS_2: applications[1].address,
+          PLAYWRIGHT_JSON_OUTPUT_NAME: report,
+        },
       });
       const result = readReport(report);
+      reports.e2e = result;
       const stats = result?.stats;
       unsteady.push(...flaky(result?.suites ?? []));
       count(
@@ -117,6 +158,7 @@ export async function run(args) {
     for (const loop of loops) loop.kill();
     await end();
   }
+  say(`\nslowest files:\n${slowest(reports.unit, reports.e2e)}`);
   // What failed may have been said a quarter of an hour ago.
   if (broken.length > 0) say(`\nfailed:\n${broken.join('\n')}`);
   const where = total.where.length > 0 ? ` (${total.where.join('; ')})` : '';
@@ -125,13 +167,14 @@ export async function run(args) {
   process.exitCode = total.failed > 0 ? 1 : 0;
 }
 
-/** What is asked for: which tests, how many busy loops beside them, and how much slower the browser's processor seems. */
+/** What is asked for: which tests, whether those that take long, how many busy loops beside them, and how much slower the browser's processor seems. */
 function readArgs(args) {
-  const asked = { which: 'all', busy: 0, throttle: 1 };
+  const asked = { which: 'all', busy: 0, throttle: 1, atLength: false };
   const rest = [...args];
   while (rest.length > 0) {
     const word = rest.shift();
     if (['all', 'unit', 'e2e'].includes(word)) asked.which = word;
+    else if (word === '--all') asked.atLength = true;
     else if (['--busy', '--throttle'].includes(word)) {
       const [name, least] = word === '--busy' ? ['busy', 0] : ['throttle', 1];
       const given = rest.shift();
@@ -141,12 +184,41 @@ function readArgs(args) {
       asked[name] = n;
     } else
       throw new Stop(
-        `There are no tests called “${word}”; use unit, e2e, or nothing for all, and --busy N or --throttle N for a slower machine.`,
+        `There are no tests called “${word}”; use unit, e2e, or nothing for both; --all for those that take long, too; --busy N or --throttle N for a slower machine.`,
         2,
       );
   }
   return asked;
 }
+
+/** Runs works, so many at a time. */
+async function sideBySide(most, works) {
+  const waiting = [...works];
+  const lane = async () => {
+    for (let work = waiting.shift(); work; work = waiting.shift()) await work();
+  };
+  await Promise.all(Array.from({ length: most }, lane));
+}
+
+/** The slowest files of tests, for whoever wants a shorter run. */
+function slowest(unit, e2e) {
+  const files = [
+    ...(unit?.testResults ?? []).map((file) => [path.relative(ROOT, file.name), file.endTime - file.startTime]),
+    ...(e2e?.suites ?? []).map((suite) => [`e2e/${suite.file}`, timeOf(suite)]),
+  ];
+  return files
+    .sort((a, b) => b[1] - a[1])
+    .slice(0, 10)
+    .map(([name, ms]) => `${(ms / 1000).toFixed(0).padStart(5)} s  ${name}`)
+    .join('\n');
+}
+
+const timeOf = (suite) =>
+  (suite.suites ?? []).reduce((sum, inner) => sum + timeOf(inner), 0) +
+  (suite.specs ?? []).reduce(
+    (sum, spec) => sum + spec.tests.reduce((n, test) => n + test.results.reduce((m, r) => m + r.duration, 0), 0),
+    0,
+  );
 
 /** Processes that keep processors busy, as other work on the machine does; they end with this one. */
 function busyLoops(count) {

@@ -16,6 +16,7 @@ import { addKeptRibbons, addKeptSteps, takePasted } from '../looks/keep-parts';
 import * as toasts from '../parts/toasts';
 import * as actions from './actions';
 import { useEditor } from './store';
+import { rounds } from '@maypole/core/fixtures/effort';
 
 const now = () => useEditor.getState();
 const told: string[] = [];
@@ -131,7 +132,7 @@ describe('whatever is done, the document can be saved', () => {
     empty: () => newPiece(),
     full,
     ...Object.fromEntries(
-      [3, 8, 21].map((seed) => [
+      [3, 8, 21].slice(0, rounds(1, 3)).map((seed) => [
         `random ${seed}`,
         () => {
           const dice = new Dice(seed);
