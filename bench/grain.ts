@@ -36,7 +36,7 @@ export async function grain(): Promise<Row[]> {
     const [noisy, truth] = [await traced(FEW), await traced(MANY)];
     const shown = (light: LightPicture) =>
       new Uint8Array(developed(light, { scene: noisy.scene, clear: false }).buffer);
-    const [ours, peer] = [new Denoiser().denoised(noisy.light, noisy.guides), noisy.light].map((light) =>
+    const [ours, peer] = [new Denoiser().denoised(noisy.light, noisy.features), noisy.light].map((light) =>
       error(shown(light), shown(truth.light)),
     );
     rows.push({

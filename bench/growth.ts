@@ -3,7 +3,7 @@ import { randomSource } from '@maypole/core/maths/random';
 import type { LightAt } from '@maypole/core/scene/kind';
 import type { Mesh } from '@maypole/core/shape/mesh';
 import { ball, pictureOf, settings, square, white } from '@maypole/core/trace/fixture';
-import { bouncesOf, Tracer, type TraceSettings } from '@maypole/core/trace/tracer';
+import { bouncesOf, Tracer, type TraceSettings } from '@maypole/core/trace/paths/tracer';
 import { alone, type Row } from './table';
 
 /** Rounds of which the best counts. */

@@ -4,10 +4,10 @@ import path from 'node:path';
 import { createPatch, applyPatch } from 'diff';
 import { newId, newPiece, type Piece, type RibbonDoc } from '@maypole/core/piece/piece';
 import { readPiece, writePiece } from '@maypole/core/piece/read';
-import { connect } from '../web/server/db';
+import { connect } from '../web/server/data/db';
 import { deltaOf, withDelta } from '../web/server/past/delta';
 import { listRevisions, readSource } from '../web/server/past/revisions';
-import { createPiece, savePiece } from '../web/server/pieces';
+import { createPiece, savePiece } from '../web/server/pieces/pieces';
 import { compare, type Row } from './table';
 
 /** Saves of one piece; MAYPOLE_BENCH_SAVES for fewer. */

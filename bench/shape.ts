@@ -1,7 +1,7 @@
 import { BufferAttribute, BufferGeometry } from 'three';
 import { MeshCache } from '@maypole/core/evaluate/mesh-cache';
 import { evaluateRibbon } from '@maypole/core/evaluate/ribbon';
-import { evaluateValues } from '@maypole/core/evaluate/values';
+import { evaluateValues } from '@maypole/core/time/values';
 import { withoutKernels } from '@maypole/core/kernels/kernels';
 import { newRibbon, newStep, type Values } from '@maypole/core/piece/piece';
 import { catmullClark } from '@maypole/core/shape/catmull-clark';

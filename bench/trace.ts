@@ -1,6 +1,6 @@
 import { BufferAttribute, BufferGeometry, DoubleSide, Ray, Vector3 } from 'three';
 import { MeshBVH } from 'three-mesh-bvh';
-import { Denoiser, emptyGuides } from '@maypole/core/develop/denoise';
+import { Denoiser, emptyFeatures } from '@maypole/core/develop/denoise';
 import { emptyLight } from '@maypole/core/develop/light';
 import { withCopies } from '@maypole/core/copies/copies';
 import { meshOf } from '@maypole/core/shape/builder';
@@ -8,10 +8,10 @@ import { uniformConnectivity, type Mesh } from '@maypole/core/shape/mesh';
 import { randomSource, randomUnitVector } from '@maypole/core/maths/random';
 import { drawTopologyOf } from '@maypole/core/shape/drawable';
 import { ball, pictureOf, settings, white } from '@maypole/core/trace/fixture';
-import { drawnOf } from '@maypole/core/trace/drawn';
-import { TraceMemory } from '@maypole/core/trace/memory';
-import { ShapeRoom } from '@maypole/core/trace/shapes';
-import { bouncesOf, Tracer } from '@maypole/core/trace/tracer';
+import { traceMeshOf } from '@maypole/core/trace/scene/trace-mesh';
+import { TraceMemory } from '@maypole/core/trace/memory/memory';
+import { MeshStore } from '@maypole/core/trace/scene/meshes';
+import { bouncesOf, Tracer } from '@maypole/core/trace/paths/tracer';
 import { embree, fastest, type Embree, type RayScene } from './embree';
 import { alone, compare, type Row } from './table';
 
@@ -231,12 +231,12 @@ function built(tracer: Tracer, picture: Parameters<Tracer['load']>[0]): void {
 
 /** The time in which the tree of a shape is refitted to where its corners are now. */
 function refitting(mesh: Mesh): number {
-  const [memory, drawn] = [new TraceMemory(), drawnOf(mesh, false)];
-  const room = new ShapeRoom(memory, [drawn], 1);
+  const [memory, drawn] = [new TraceMemory(), traceMeshOf(mesh, false)];
+  const room = new MeshStore(memory, [drawn], 1);
   const { firstNode, endNode } = room.place(drawn).span!;
   const then = memory.put(leaning(mesh).positions);
   const corners = memory.put(drawn.triangles);
-  const [whole, space] = [memory.room(32), memory.room(32 * (endNode - firstNode))];
+  const [whole, space] = [memory.allocate(32), memory.allocate(32 * (endNode - firstNode))];
   return best(
     () => void memory.run.refitTree(room.nodeBase, firstNode, endNode, room.packetBase, then, corners, 0, whole, space),
   );
@@ -260,7 +260,7 @@ function copiesOf(mesh: Mesh, matrices: Float32Array): Mesh {
 
 /** The time in which the grain of a million pixels is taken out. */
 function denoising(): Row {
-  const [light, guides] = [emptyLight(1000, 1000), emptyGuides(1000, 1000, 1)];
+  const [light, guides] = [emptyLight(1000, 1000), emptyFeatures(1000, 1000, 1)];
   const random = randomSource(4);
   light.values.forEach((_, i) => (light.values[i] = random()));
   guides.features.fill(0.7);

@@ -3,15 +3,15 @@ import { createReadStream, mkdirSync } from 'node:fs';
 import { stat } from 'node:fs/promises';
 import path from 'node:path';
 import { outputs } from '@maypole/core/output/index';
-import { outputValues } from '@maypole/core/output/fault';
+import { outputValues } from '@maypole/core/piece/delivery-fault';
 import { frameNameOf, type Named } from '@maypole/core/output/names';
 import type { Item, Piece } from '@maypole/core/piece/piece';
-import type { SheetName } from '@maypole/core/output/sheet';
+import type { FrameImageName } from '@maypole/core/output/frame-image';
 import type { PixelSize } from '@maypole/core/output/kind';
 import { readBack } from './check/read-back';
 import type { FileReport } from './check/report';
 import { makers } from './outputs/index';
-import type { Making } from './outputs/maker';
+import type { ExportJob } from './outputs/exporter';
 
 /** A file of an output. */
 export interface MadeFile {
@@ -26,13 +26,13 @@ export interface MadeOutput {
 }
 
 /** The sheet that an output is made of; null for one of shapes. */
-export function sheetOf(item: Pick<Item, 'kind' | 'values'>): SheetName | null {
+export function frameImageOf(item: Pick<Item, 'kind' | 'values'>): FrameImageName | null {
   return outputs.get(item.kind).sheet(outputValues(item));
 }
 
 /** Sheets that some outputs are made of, each once. */
-export function sheetsFor(items: readonly Item[]): SheetName[] {
-  return [...new Set(items.map(sheetOf).filter((s) => s !== null))].sort();
+export function frameImagesFor(items: readonly Item[]): FrameImageName[] {
+  return [...new Set(items.map(frameImageOf).filter((s) => s !== null))].sort();
 }
 
 export interface DeliverOrder {
@@ -41,7 +41,7 @@ export interface DeliverOrder {
   readonly size: PixelSize;
   readonly frames: readonly number[];
   /** File of a sheet of the frame at a place. */
-  readonly sheet: (name: SheetName, index: number) => string;
+  readonly sheet: (name: FrameImageName, index: number) => string;
   readonly folder: string;
   /** See `basesOf`. */
   readonly base: string;
@@ -56,10 +56,10 @@ export async function deliverOutput(order: DeliverOrder): Promise<MadeOutput> {
   const { item, folder, base, pattern, named } = order;
   const kind = outputs.get(item.kind);
   const values = outputValues(item);
-  const sheet = sheetOf(item);
+  const sheet = frameImageOf(item);
   const frameName = (frame: number) =>
     `${frameNameOf(pattern, base, { ...named, output: item.kind }, frame)}.${kind.ending}`;
-  const making: Making = {
+  const making: ExportJob = {
     values,
     size: order.size,
     piece: order.piece,

@@ -4,7 +4,7 @@ import path from 'node:path';
 import { outputs } from '@maypole/core/output/index';
 import { encode as encodePng } from 'fast-png';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { readSheet, eightBits } from './files/png';
+import { decodePng, eightBits } from './files/png';
 import { deliverOutput } from './deliver';
 import { pixels as inForm } from './outputs/movie';
 import { orderOf, testLoop, type TestLoop } from './fixtures/loop';
@@ -128,7 +128,7 @@ describe('movies, as ffprobe (FFmpeg) reads them', () => {
         base: `colour-${kind}`,
       });
       const all = pixels(path.join(loop.folder, files[0].name));
-      const wanted = eightBits(readSheet(readFileSync(loop.sheet('solid', 5))));
+      const wanted = eightBits(decodePng(readFileSync(loop.sheet('solid', 5))));
       const found = all.subarray(5 * wanted.length, 6 * wanted.length);
       let sum = 0;
       for (let i = 0; i < wanted.length; i++) sum += Math.abs(found[i] - wanted[i]);
@@ -247,7 +247,7 @@ describe('alpha, laid over two backdrops by another program', () => {
     });
     expect(report.facts.find((f) => f.title === 'Alpha')).toEqual({ title: 'Alpha', found: 'yes' });
     const frame = 7;
-    const own = eightBits(readSheet(readFileSync(loop.sheet('clear', frame))));
+    const own = eightBits(decodePng(readFileSync(loop.sheet('clear', frame))));
     for (const backdrop of [
       [255, 255, 255],
       [30, 90, 200],
@@ -370,7 +370,7 @@ describe('pictures that move', () => {
     const { files } = await deliverOutput({ ...orderOf(loop, 'apng'), base: 'exact' });
     const all = pixels(path.join(loop.folder, files[0].name));
     for (const index of [0, 11, 23]) {
-      const wanted = eightBits(readSheet(readFileSync(loop.sheet('solid', index))));
+      const wanted = eightBits(decodePng(readFileSync(loop.sheet('solid', index))));
       const found = all.subarray(index * wanted.length, (index + 1) * wanted.length);
       let worst = 0;
       for (let i = 0; i < wanted.length; i++) worst = Math.max(worst, Math.abs(found[i] - wanted[i]));

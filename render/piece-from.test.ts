@@ -1,4 +1,4 @@
-import { writeImage } from '@maypole/core/files/image';
+import { writeImage } from '@maypole/core/assets/image';
 import { newPiece, newRibbon, newStep, type Piece } from '@maypole/core/piece/piece';
 import { writePiece } from '@maypole/core/piece/read';
 import { stepKinds } from '@maypole/core/steps/index';

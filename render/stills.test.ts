@@ -5,7 +5,7 @@ import { inEightBits } from '@maypole/core/develop/develop';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { deliverOutput } from './deliver';
-import { eightBits, readSheet, taggedSrgb } from './files/png';
+import { eightBits, decodePng, taggedSrgb } from './files/png';
 import { orderOf, testLoop, type TestLoop } from './fixtures/loop';
 
 let loop: TestLoop;
@@ -43,7 +43,7 @@ describe('pictures of frames, as other programs read them', () => {
       'deep-0003.png',
     ]);
     const found = pixels(files[2], 'rgba64le');
-    const wanted = readSheet(readFileSync(loop.sheet('solid', 2))).data;
+    const wanted = decodePng(readFileSync(loop.sheet('solid', 2))).data;
     expect(worst(new Uint16Array(found.buffer, found.byteOffset, found.length / 2), wanted)).toBe(0);
     expect(exif(files[0])).toMatchObject({
       ...{ BitDepth: 16, SRGBRendering: 'Perceptual', ImageWidth: 96, ColorType: 'RGB' },
@@ -51,7 +51,7 @@ describe('pictures of frames, as other programs read them', () => {
   });
   it('PNG of 8 bits is the picture as it is on the screen', async () => {
     const files = await made('png', {}, 'plain');
-    const wanted = eightBits(readSheet(readFileSync(loop.sheet('solid', 1))));
+    const wanted = eightBits(decodePng(readFileSync(loop.sheet('solid', 1))));
     expect(worst(pixels(files[1], 'rgba'), wanted)).toBe(0);
     expect(exif(files[0])).toMatchObject({ BitDepth: 8, SRGBRendering: 'Perceptual', ColorType: 'RGB' });
   });
@@ -59,7 +59,7 @@ describe('pictures of frames, as other programs read them', () => {
     const [file] = await made('png', { clear: true, depth: '16' }, 'clear');
     expect(exif(file)).toMatchObject({ ColorType: 'RGB with Alpha' });
     const found = pixels(file, 'rgba64le');
-    const wanted = readSheet(readFileSync(loop.sheet('clear', 0))).data;
+    const wanted = decodePng(readFileSync(loop.sheet('clear', 0))).data;
     expect(worst(new Uint16Array(found.buffer, found.byteOffset, found.length / 2), wanted)).toBe(0);
   });
   it.each([
@@ -69,7 +69,7 @@ describe('pictures of frames, as other programs read them', () => {
     const [file] = await made('tiff', { depth }, `tiff-${depth}`);
     expect(oiio(file)).toMatch(type);
     expect(exif(file)).toMatchObject({ BitsPerSample: `${depth} ${depth} ${depth}`, ProfileDescription: 'sRGB' });
-    const sheet = readSheet(readFileSync(loop.sheet('solid', 0)));
+    const sheet = decodePng(readFileSync(loop.sheet('solid', 0)));
     if (depth === '16') {
       const found = pixels(file, 'rgba64le');
       expect(worst(new Uint16Array(found.buffer, found.byteOffset, found.length / 2), sheet.data)).toBeLessThanOrEqual(
@@ -85,7 +85,7 @@ describe('pictures of frames, as other programs read them', () => {
     const [file] = await made(kind);
     expect(file.endsWith(`.${ending}`)).toBe(true);
     expect(exif(file)).toMatchObject({ ImageWidth: 96, ImageHeight: 64, ProfileDescription: profile });
-    const wanted = eightBits(readSheet(readFileSync(loop.sheet('solid', 0))));
+    const wanted = eightBits(decodePng(readFileSync(loop.sheet('solid', 0))));
     const found = await sharp(file).ensureAlpha().raw().toBuffer();
     let sum = 0;
     for (let i = 0; i < wanted.length; i++) sum += Math.abs(found[i] - wanted[i]);
@@ -94,12 +94,12 @@ describe('pictures of frames, as other programs read them', () => {
   it('WebP without loss is the frame in every bit of 8', async () => {
     const [file] = await made('webp-pictures', { quality: 'lossless', clear: true }, 'exact');
     const found = await sharp(file).ensureAlpha().raw().toBuffer();
-    expect(worst(found, eightBits(readSheet(readFileSync(loop.sheet('clear', 0)))))).toBe(0);
+    expect(worst(found, eightBits(decodePng(readFileSync(loop.sheet('clear', 0)))))).toBe(0);
   });
   it('a poster is the frame at its place, a strip has as many as it should', async () => {
     const [poster] = await made('poster', { at: 60, depth: '16' });
     const found = pixels(poster, 'rgba64le');
-    const wanted = readSheet(readFileSync(loop.sheet('solid', 2))).data;
+    const wanted = decodePng(readFileSync(loop.sheet('solid', 2))).data;
     expect(worst(new Uint16Array(found.buffer, found.byteOffset, found.length / 2), wanted)).toBe(0);
     const [strip] = await made('strip', { frames: 4, columns: 3, width: 48 });
     expect(exif(strip)).toMatchObject({ ImageWidth: 3 * 48, ImageHeight: 2 * 32 });

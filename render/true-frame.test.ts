@@ -10,7 +10,7 @@ import { sha256 } from './frame/keep';
 import { TraceCrew } from './frame/trace-crew';
 import { sheetsOf, trueFrame, type TrueFrameOrder } from './frame/true-frame';
 import { frameFingerprints } from './frame/fingerprint';
-import { readSheet } from './files/png';
+import { decodePng } from './files/png';
 
 const folder = mkdtempSync(path.join(os.tmpdir(), 'maypole-frame-'));
 const crew = new TraceCrew(2);
@@ -78,7 +78,7 @@ describe('a frame in true light', () => {
   });
   it('has a picture of 16 bits, and one without its backdrop', async () => {
     const sheets = await all(sheetsOf(await at(0), ['solid', 'clear']));
-    const [solid, clear] = ['solid', 'clear'].map((n) => readSheet(sheets.get(n as 'solid')!));
+    const [solid, clear] = ['solid', 'clear'].map((n) => decodePng(sheets.get(n as 'solid')!));
     expect(solid.data).toBeInstanceOf(Uint16Array);
     expect([solid.data[3], clear.data[3]]).toEqual([65_535, 0]);
     const middle = 4 * (32 * 64 + 32) + 3;

@@ -6,12 +6,12 @@ import os from 'node:os';
 import path from 'node:path';
 import { Worker } from 'node:worker_threads';
 import { outputs } from '@maypole/core/output/index';
-import type { SheetName } from '@maypole/core/output/sheet';
+import type { FrameImageName } from '@maypole/core/output/frame-image';
 import { newItem, newPiece, newRibbon } from '@maypole/core/piece/piece';
 import { writePiece } from '@maypole/core/piece/read';
 import { afterAll, describe, expect, it } from 'vitest';
-import { readSheet } from './files/png';
-import { SheetStore, sha256, writeWhole, type KeptSheet } from './frame/keep';
+import { decodePng } from './files/png';
+import { FrameImageStore, sha256, writeWhole, type KeptFrameImage } from './frame/keep';
 import { FrameWorker } from './work/frame-worker';
 import { pieceFrom } from './work/piece-from';
 import { Renewer } from './work/renewer';
@@ -58,7 +58,7 @@ class ListSource implements WorkSource {
   };
   keep = () => () => undefined;
   giveBack = ({ index }: PartWork) => Promise.resolve(void this.told.push(`back ${index}`));
-  put = (work: PartWork, sheet: SheetName, bytes: Uint8Array): Promise<KeptSheet> => {
+  put = (work: PartWork, sheet: FrameImageName, bytes: Uint8Array): Promise<KeptFrameImage> => {
     this.sheets.set(`${work.index}/${sheet}`, bytes);
     return Promise.resolve({ sha256: sha256(bytes), bytes: bytes.length });
   };
@@ -80,7 +80,7 @@ describe('a worker', () => {
     await worker.close();
     expect(list.told).toEqual(['done 0 solid true', 'done 2 solid,half true']);
     expect(list.pieces).toBe(1);
-    const { width, height, data } = readSheet(list.sheets.get('0/solid')!);
+    const { width, height, data } = decodePng(list.sheets.get('0/solid')!);
     expect([width, height, data instanceof Uint16Array]).toEqual([24, 16, true]);
     expect(Buffer.from(list.sheets.get('2/half')!).readUInt32LE(0)).toBe(0x01312f76);
   });
@@ -250,7 +250,7 @@ describe('a lease', () => {
 
 describe('sheets that are kept', () => {
   it('are there whole or not at all, and known by what they are', async () => {
-    const store = new SheetStore(folder);
+    const store = new FrameImageStore(folder);
     const print = 'ab'.repeat(32);
     const kept = await store.put(print, 'solid', Uint8Array.of(1, 2, 3));
     const file = store.file(print, 'solid');

@@ -2,7 +2,7 @@ import { existsSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import sharp from 'sharp';
 import { describe, expect, it } from 'vitest';
-import { STRIP } from '../web/engine/strip';
+import { STRIP } from '../web/engine/draw/strip';
 import { demoFiles, demoMark, demoStrip, STRIPS } from '../web/server/demo/files';
 
 const folder = path.join(import.meta.dirname, '../demo');

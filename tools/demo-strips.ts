@@ -7,7 +7,7 @@ import path from 'node:path';
 import { chromium } from '@playwright/test';
 import { Installation } from '../trials/installation';
 import { demoFiles, demoMark, demoStrip, STRIPS } from '../web/server/demo/files';
-import type { PieceSummary } from '../web/server/contract';
+import type { PieceSummary } from '../web/contract/pieces';
 
 const folder = path.join(import.meta.dirname, '../demo');
 const list = path.join(STRIPS, 'drawn.json');

@@ -11,13 +11,13 @@ describe('what is asked for when a frame is drawn', () => {
       to: 'b.png',
       frame: 0,
       samples: 64,
-      bounces: { matt: 8, glossy: 8, glass: 16, air: 64 },
+      bounces: { diffuse: 8, glossy: 8, transmission: 16, air: 64 },
       error: 0,
-      least: 16,
+      minSamples: 16,
       denoise: false,
       passes: false,
-      brightest: 20,
-      grain: 'moves',
+      fireflyClamp: 20,
+      grainMotion: 'moves',
       clear: false,
     });
     expect(
@@ -25,7 +25,7 @@ describe('what is asked for when a frame is drawn', () => {
     ).toMatchObject({
       width: 320,
       height: 200,
-      brightest: Infinity,
+      fireflyClamp: Infinity,
       clear: true,
       frame: -2.5,
     });

@@ -1,6 +1,6 @@
 import { closeSync, existsSync, openSync, readFileSync, rmSync } from 'node:fs';
 import path from 'node:path';
-import { MOST_BOUNCES, type Bounces } from '@maypole/core/trace/tracer';
+import { MAX_BOUNCES, type Bounces } from '@maypole/core/trace/paths/tracer';
 import type { Piece } from '@maypole/core/piece/piece';
 import { pieceFrom, PieceTrouble } from '@maypole/render/work/piece-from';
 
@@ -27,9 +27,9 @@ export interface DrawOptions {
   readonly bounces: Bounces;
   /** See TraceSettings; 0 for as many samples everywhere. */
   readonly error: number;
-  readonly least: number;
-  readonly brightest: number;
-  readonly grain: 'moves' | 'stands';
+  readonly minSamples: number;
+  readonly fireflyClamp: number;
+  readonly grainMotion: 'moves' | 'stands';
   readonly clear: boolean;
   readonly denoise: boolean;
   /** Everything else that is known of the pixels goes into the file, as layers. */
@@ -95,9 +95,9 @@ export function drawOptions(args: readonly string[]): DrawOptions {
     bounces: bouncesIn(values.get('bounces') ?? '8'),
     // In hundredths, as it is said of a picture.
     error: number('error', 0, 0, 100, false) / 100,
-    least: number('least', 16, 1, MOST_SAMPLES),
-    brightest: limit === 'none' ? Infinity : number('limit', 20, 0.01, 1e6, false),
-    grain,
+    minSamples: number('least', 16, 1, MOST_SAMPLES),
+    fireflyClamp: limit === 'none' ? Infinity : number('limit', 20, 0.01, 1e6, false),
+    grainMotion: grain,
     clear,
     denoise,
     passes,
@@ -108,12 +108,12 @@ export function drawOptions(args: readonly string[]): DrawOptions {
 /** One number for all kinds of surfaces, or one for matt ones, mirrors and glass each, and for the air. Throws Unusable. */
 function bouncesIn(text: string): Bounces {
   const numbers = text.split(',').map(Number);
-  const [matt, glossy = matt, glass = numbers.length === 1 ? 2 * matt : matt, air = MOST_BOUNCES] = numbers;
-  if (numbers.length > 4 || numbers.some((n) => !Number.isInteger(n) || n < 0 || n > MOST_BOUNCES))
+  const [matt, glossy = matt, glass = numbers.length === 1 ? 2 * matt : matt, air = MAX_BOUNCES] = numbers;
+  if (numbers.length > 4 || numbers.some((n) => !Number.isInteger(n) || n < 0 || n > MAX_BOUNCES))
     throw new Unusable(
-      `--bounces ${text} should be a whole number from 0 to ${MOST_BOUNCES}, or up to four of them: matt, mirror, glass, air, as 8,8,16,4.`,
+      `--bounces ${text} should be a whole number from 0 to ${MAX_BOUNCES}, or up to four of them: matt, mirror, glass, air, as 8,8,16,4.`,
     );
-  return { matt, glossy, glass, air };
+  return { diffuse: matt, glossy, transmission: glass, air };
 }
 
 /** The piece in a file, with everything there that it is evaluated with. Throws Unusable. */

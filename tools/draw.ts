@@ -5,7 +5,7 @@ import { developed } from '@maypole/core/develop/develop';
 import { wholeLight } from '@maypole/core/develop/light';
 import { MeshCache } from '@maypole/core/evaluate/mesh-cache';
 import { writeExr } from '@maypole/core/files/exr';
-import { writeImage } from '@maypole/core/files/image';
+import { writeImage } from '@maypole/core/assets/image';
 import { TraceCrew } from '@maypole/render/frame/trace-crew';
 import { trueFrame } from '@maypole/render/frame/true-frame';
 import { drawOptions, pieceIn, placeTrouble, refusePlace, Unusable } from './draw-options';

@@ -5,7 +5,7 @@ import asc from 'assemblyscript/asc';
 
 const root = path.join(import.meta.dirname, '..');
 
-/** Its pages at most: see core/trace/memory.ts. */
+/** Its pages at most: see core/trace/memory/memory.ts. */
 const SHARED = ['--sharedMemory', '--maximumMemory', '32768', '--enable', 'threads'];
 
 /** Folders with an `assembly` folder in them, the file it begins with, the name the result has, and what memory it takes. */

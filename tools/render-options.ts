@@ -4,7 +4,7 @@ import { patternFault } from '@maypole/core/output/names';
 import { framesWanted, renderSettings, type RenderSettings } from '@maypole/core/output/render-settings';
 import { newItem, type Item, type Piece } from '@maypole/core/piece/piece';
 import type { PixelSize } from '@maypole/core/output/kind';
-import { outputValues } from '@maypole/core/output/fault';
+import { outputValues } from '@maypole/core/piece/delivery-fault';
 import { Unusable } from './draw-options';
 
 export interface RenderOptions {

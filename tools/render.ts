@@ -5,12 +5,12 @@ import path from 'node:path';
 import { MeshCache } from '@maypole/core/evaluate/mesh-cache';
 import { frameOrder, spreadOut } from '@maypole/core/output/frame-order';
 import { outputs } from '@maypole/core/output/index';
-import { hasPasses, type SheetName } from '@maypole/core/output/sheet';
+import { hasPasses, type FrameImageName } from '@maypole/core/output/frame-image';
 import { basesOf } from '@maypole/core/output/bases';
-import { deliverOutput, sheetsFor } from '@maypole/render/deliver';
+import { deliverOutput, frameImagesFor } from '@maypole/render/deliver';
 import { ProgramTrouble } from '@maypole/render/files/program';
 import { frameFingerprints } from '@maypole/render/frame/fingerprint';
-import { SheetStore, type KeptSheet } from '@maypole/render/frame/keep';
+import { FrameImageStore, type KeptFrameImage } from '@maypole/render/frame/keep';
 import { FrameLedger } from '@maypole/render/frame/ledger';
 import { TraceCrew } from '@maypole/render/frame/trace-crew';
 import { sheetsOf, trueFrame } from '@maypole/render/frame/true-frame';
@@ -31,10 +31,10 @@ async function main(): Promise<void> {
   const { settings, size, frames, items } = planOf(piece, options);
   const order = frameOrder(settings, size);
   if (order.light !== 'true') throw new Error('Files on the command line are made in true light.');
-  const sheets = sheetsFor(items);
+  const sheets = frameImagesFor(items);
   const work = path.join(options.to, '.maypole-frames');
   mkdirSync(work, { recursive: true });
-  const store = new SheetStore(work);
+  const store = new FrameImageStore(work);
   const ledger = new FrameLedger(path.join(work, 'frames.jsonl'));
   const fingerprints = frameFingerprints(piece, frames, order);
   const crew = new TraceCrew(options.threads ?? os.availableParallelism());
@@ -65,7 +65,7 @@ async function main(): Promise<void> {
         cache,
         share,
       );
-      const row: Partial<Record<SheetName, KeptSheet>> = {};
+      const row: Partial<Record<FrameImageName, KeptFrameImage>> = {};
       for await (const [sheet, { bytes }] of sheetsOf(drawn, sheets))
         row[sheet] = await store.put(fingerprint, sheet, bytes);
       ledger.add(fingerprint, row);

@@ -2,9 +2,9 @@ import { readFileSync } from 'node:fs';
 import { outputs } from '@maypole/core/output/index';
 import { newItem, newPiece, newRibbon } from '@maypole/core/piece/piece';
 import { writePiece } from '@maypole/core/piece/read';
-import { MAKER } from '@maypole/core/trace/maker';
+import { RENDERER_VERSION } from '@maypole/core/trace/renderer-version';
 import { sql } from 'drizzle-orm';
-import { connect } from '../web/server/db';
+import { connect } from '../web/server/data/db';
 import { claimPart, finishPart } from '../web/server/render/queue';
 import { Installation } from './installation';
 import { percentile, type Trial } from './trial';
@@ -13,7 +13,7 @@ const PARTS = 100_000;
 /** Frames that throttled workers share, and milliseconds that each takes them. */
 const [FRAMES_SHARED, FRAME_TAKES] = [96, 250];
 const worker = (n: number) =>
-  ({ id: `trial-${n}-0000`, name: 'Trial', light: 'true', threads: 1, maker: MAKER, by: 'trial' }) as const;
+  ({ id: `trial-${n}-0000`, name: 'Trial', light: 'true', threads: 1, maker: RENDERER_VERSION, by: 'trial' }) as const;
 /** Milliseconds that a claim may take at the 95th of a hundred. */
 const GOAL = 10;
 

@@ -1,5 +1,5 @@
 import type { Copies, Mesh } from '../shape/mesh';
-import { mapChannels } from './channels';
+import { mapChannels } from '../shape/copy-channels';
 import { withCopies } from './copies';
 
 function longer<T extends Float32Array | Uint8Array | Uint16Array | Uint32Array>(a: T, ...more: number[]): T {
@@ -12,7 +12,7 @@ function longer<T extends Float32Array | Uint8Array | Uint16Array | Uint32Array>
 /** Copies, and beside them a shape that stands where it is: one more copy, of itself. */
 export function beside(copies: Copies, mesh: Mesh): Mesh {
   if (mesh.positions.length === 0) return withCopies(copies);
-  const { group, ids, late, channels, wears } = copies;
+  const { group, ids, late, channels, materialIndices } = copies;
   return withCopies({
     ...copies,
     sources: [...copies.sources, mesh],
@@ -29,6 +29,6 @@ export function beside(copies: Copies, mesh: Mesh): Mesh {
           ),
         }
       : {}),
-    ...(wears ? { wears: longer(wears, 0) } : {}),
+    ...(materialIndices ? { materialIndices: longer(materialIndices, 0) } : {}),
   });
 }

@@ -1,5 +1,5 @@
 import type { Connectivity, Copies, Mesh } from '../shape/mesh';
-import { StepProblem } from '../steps/problem';
+import { StepProblem } from '../declare/step-problem';
 import { copyCount, reachOf, withCopies } from './copies';
 
 /** What a step after a repeat does to a copy: only its place, its turn too, or also its size. */

@@ -1,5 +1,5 @@
 import type { Copies, Mesh } from '../shape/mesh';
-import { CHANNEL_WIDTH, copyChannels, mapChannels, type CopyChannel } from './channels';
+import { CHANNEL_WIDTH, copyChannels, mapChannels, type CopyChannel } from '../shape/copy-channels';
 import { copyCount, withCopies } from './copies';
 
 /** Where copies are to stand. Arrays have one entry a place unless said otherwise. */
@@ -152,8 +152,8 @@ function multiplied(
   const channels: Partial<Record<CopyChannel, Float32Array>> = {};
   for (const c of copyChannels)
     if (has((l) => l.channels?.[c])) channels[c] = new Float32Array(CHANNEL_WIDTH[c] * total).fill(NaN);
-  const wardrobe = [...new Set(lists.flatMap((l) => l.wardrobe ?? []))];
-  const wears = wardrobe.length > 0 ? new Uint8Array(total) : undefined;
+  const materialRibbons = [...new Set(lists.flatMap((l) => l.materialRibbons ?? []))];
+  const materialIndices = materialRibbons.length > 0 ? new Uint8Array(total) : undefined;
   const ids = outerIds || has((c) => c.ids) ? new Uint32Array(total) : undefined;
   let o = 0;
   for (let i = 0; i < n; i++) {
@@ -169,9 +169,10 @@ function multiplied(
       if (later) later[o + j] = (late ? late[i] : 0) + (inner.late ? inner.late[j] : 0);
     }
     for (const c of copyChannels) if (inner.channels?.[c]) channels[c]!.set(inner.channels[c], CHANNEL_WIDTH[c] * o);
-    if (wears && inner.wears)
+    if (materialIndices && inner.materialIndices)
       for (let j = 0; j < m; j++)
-        if (inner.wears[j]) wears[o + j] = 1 + wardrobe.indexOf(inner.wardrobe![inner.wears[j] - 1]);
+        if (inner.materialIndices[j])
+          materialIndices[o + j] = 1 + materialRibbons.indexOf(inner.materialRibbons![inner.materialIndices[j] - 1]);
     o += m;
   }
   return withCopies({
@@ -184,7 +185,7 @@ function multiplied(
     ...(ids ? { ids } : {}),
     ...(later ? { late: later } : {}),
     ...(Object.keys(channels).length > 0 ? { channels } : {}),
-    ...(wears ? { wears, wardrobe } : {}),
+    ...(materialIndices ? { materialIndices, materialRibbons } : {}),
   });
 }
 
@@ -202,7 +203,7 @@ export function filtered(copies: Copies, keep: (i: number) => boolean): Copies {
     for (let i = 0; i < kept.length; i++) out.set(a.subarray(width * kept[i], width * kept[i] + width), width * i);
     return out;
   };
-  const [group, late, wears] = [pick(copies.group, 1), pick(copies.late, 1), pick(copies.wears, 1)];
+  const [group, late, materialIndices] = [pick(copies.group, 1), pick(copies.late, 1), pick(copies.materialIndices, 1)];
   const channels = mapChannels(copies.channels, (values, width) => pick(values, width)!);
   return {
     ...copies,
@@ -213,6 +214,6 @@ export function filtered(copies: Copies, keep: (i: number) => boolean): Copies {
     ...(group ? { group } : {}),
     ...(late ? { late } : {}),
     ...(channels ? { channels } : {}),
-    ...(wears ? { wears } : {}),
+    ...(materialIndices ? { materialIndices } : {}),
   };
 }

@@ -1,50 +1,50 @@
-/** Motions as they stand in documents. What they mean is told in core/time. */
+/** Motions as documents store them; core/time evaluates them. */
 
-/** How a value goes from one key to the next. */
+/** Interpolation from one key to the next. */
 export type Segment = 'hold' | 'linear' | 'ease' | 'free' | 'smooth' | 'spline';
 
-/** One key. Keys live on a circle: after the last comes the first again, `adds` higher. */
+/** A key. Keys live on a circle: the last leads to the first again, `adds` higher. */
 export interface KeyDoc {
-  /** Place in the loop, 0 ≤ at < 1. */
+  /** Position in the loop, 0 ≤ at < 1. */
   readonly at: number;
   readonly value: number;
-  /** The way to the next key. */
+  /** Interpolation to the next key. */
   readonly to: Segment;
-  /** 'ease': shares 0…1 of the way in which it speeds up and slows down. */
+  /** 'ease': shares 0…1 of the segment in which it accelerates and decelerates. */
   readonly ease?: readonly [number, number];
-  /** 'free': the tangent that leaves this key, as share of the loop (≥ 0) and change of value. */
+  /** 'free': outgoing tangent, as share of the loop (≥ 0) and change of value. */
   readonly out?: readonly [number, number];
-  /** The tangent by which a free segment comes in, as share of the loop (≤ 0) and change of value. */
+  /** Incoming tangent of a free segment, as share of the loop (≤ 0) and change of value. */
   readonly in?: readonly [number, number];
-  /** Tangents that may point apart from each other. */
+  /** Both tangents may point in different directions. */
   readonly broken?: boolean;
 }
 
-/** How a motion is laid over the loop; see timing.ts. Everything may be left out. */
+/** How a motion is laid over the loop; see timing.ts. Every field is optional. */
 export interface TimingDoc {
-  /** Later by this share of the loop. */
+  /** Delay, as a share of the loop. */
   readonly shift?: number;
   readonly way?: 'on' | 'back' | 'there' | 'sway';
-  /** A whole number of rounds in the loop, ≥ 1. */
+  /** Repetitions per loop, a whole number ≥ 1. */
   readonly times?: number;
-  /** Share of the loop, 0…0.95, round the seam in which it stands still. */
+  /** Share of the loop, 0…0.95, around the seam in which it rests. */
   readonly rest?: number;
 }
 
-/** A motion added to or multiplied with what stands before it on the same value. */
+/** A motion added to or multiplied with the value so far. */
 export interface LayerDoc {
   readonly how: 'add' | 'multiply';
   readonly on: boolean;
   readonly motion: MotionDoc;
 }
 
-/** A moving value as stored: which kind, and that kind's settings. */
+/** A moving value as stored: its kind, and the settings of that kind. */
 export interface MotionDoc {
   readonly motion: string;
   readonly timing?: TimingDoc;
-  /** In the order in which they act. */
+  /** In order of evaluation. */
   readonly layers?: readonly LayerDoc[];
-  /** The maker wants the pause or change of speed at the seam, so the seam check does not bring it up. */
+  /** The pause or change of speed at the seam is intended: the seam check does not report it. */
   readonly seamMeant?: boolean;
   readonly [setting: string]: unknown;
 }

@@ -1,6 +1,6 @@
 /**
- * The JSON of any value, cut to `most` characters. It looks at no more of the value than it shows, so that a value of
- * any depth or size is shown at once. A value without JSON (undefined, a function) is shown as JavaScript writes it.
+ * The JSON of any value, cut to `most` characters. It reads no more of the value than it shows, so that any depth or
+ * size is cheap. A value without JSON (undefined, a function) is shown as JavaScript prints it.
  */
 export function shownJson(value: unknown, most: number): string {
   let out = '';

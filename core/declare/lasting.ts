@@ -1,15 +1,15 @@
 import type { NumberParam } from './params';
 
-/** What a length of time is told in: frames, or a share of the loop. */
+/** Unit of a duration: frames, or a share of the loop. */
 export type TimeUnit = 'frames' | '%';
 
-/** The unit a length of time is stored in; null for what is none. */
+/** The unit a duration is stored in; null for other values. */
 export function timeUnitOf({ time, unit }: Pick<NumberParam, 'unit' | 'time'>): TimeUnit | null {
   return time && (unit === 'frames' || unit === '%') ? unit : null;
 }
 
 /**
- * A length of time in another unit.
+ * Converts a duration to another unit.
  *
  * @param frames length of the loop, ≥ 1
  */

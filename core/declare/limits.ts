@@ -1,6 +1,6 @@
 /**
- * How much a document may hold. The schema, what holds edits to it (piece/hold.ts, piece/misfit.ts), every action and
- * every field read this table, so that nothing can be made here that a server refuses.
+ * What a document may hold at most. The schema, the clamping of edits (piece/hold.ts, piece/misfit.ts), every action
+ * and every field read this table, so that the editor cannot make what the server refuses.
  */
 export const LIMITS = {
   /** Bytes of a document as text. */
@@ -8,13 +8,13 @@ export const LIMITS = {
   ribbons: 64,
   stepsOfRibbon: 200,
   partsOfFinish: 32,
-  /** Layers of patterns on a part of a finish; each is worked out at every point of the picture. */
+  /** Layers of patterns on a part of a finish; each is evaluated at every pixel. */
   patternsOfPart: 16,
-  /** Motions that are added to or multiplied with another. */
+  /** Motions added to or multiplied with another. */
   layersOfMotion: 12,
   keysOfMotion: 1000,
   outputs: 64,
-  /** Values of an item that do not go along with those of a paired one. */
+  /** Values of an item that differ from the linked one. */
   apartOfItem: 200,
   pointsOfPath: { least: 3, most: 64 },
   heightsOfCurve: { least: 4, most: 128 },
@@ -29,12 +29,12 @@ export const LIMITS = {
   side: { least: 16, most: 8192 },
 } as const;
 
-/** A text that any document can hold: no U+0000, which no database keeps, and no half of a letter. */
+/** Whether any document can hold a text: no U+0000, which PostgreSQL cannot store, and no unpaired surrogate. */
 export const isKeepable = (text: string): boolean => !text.includes('\0') && !/\p{Surrogate}/u.test(text);
 
-/** The same text without what no document can hold, cut to so many characters. */
+/** The text without what no document can hold, cut to this many characters. */
 export function keepable(text: string, most: number): string {
   const clean = isKeepable(text) ? text : text.replaceAll('\0', '').replace(/\p{Surrogate}/gu, '');
-  // A letter that takes two places is not cut in half.
+  // A surrogate pair is not cut in half.
   return clean.length <= most ? clean : clean.slice(0, most).replace(/\p{Surrogate}$/u, '');
 }

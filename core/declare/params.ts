@@ -1,7 +1,4 @@
-/**
- * Parameters are declared once. The stored form, the validation, the panel row, the default and
- * the docs all follow from the declaration.
- */
+/** Parameters are declared once. Stored form, validation, panel row, default and docs follow from the declaration. */
 import type { KeyDoc, MotionDoc } from './documents';
 import type { HandleDoc } from './handle';
 import { widened } from './widen';
@@ -33,15 +30,15 @@ interface ParamBase {
   readonly title: string;
   /** One plain sentence on what the value does. */
   readonly help: string;
-  /** Names of switch or choice parameters, and the values of each at which this row is of use. */
+  /** Conditions on other values of the same set under which the row is shown. */
   readonly shownWhen?: When | readonly When[];
-  /** Of use now and then: the panel keeps it folded away with its like. */
+  /** Seldom needed: the panel folds it away. */
   readonly more?: boolean;
-  /** One of many that are seldom set: a document leaves it out until it is. */
+  /** One of many that are seldom set: a document omits it until it is. */
   readonly sparse?: boolean;
-  /** While it is set the picture shows in colour what is sharp. */
+  /** While it is edited, the picture marks in colour what is in focus. */
   readonly focuses?: boolean;
-  /** How it is taken hold of in the picture; absent, it is not. */
+  /** How it is dragged in the picture; absent, not at all. */
   readonly handle?: HandleDoc;
 }
 
@@ -59,15 +56,20 @@ export interface NumberParam extends ParamBase {
   readonly integer: boolean;
   /** Whether a motion may drive it. */
   readonly moves: boolean;
-  /** What makes no difference to it: 360 for an angle that turns something all the way round. */
+  /** Period of its meaning: 360 for an angle of rotation. */
   readonly cyclic?: number;
-  /** It counts how often something comes round in a loop, so that only whole numbers close. */
+  /** Cycles per loop: only whole numbers close. */
   readonly counts?: boolean;
-  /** How it goes with the length of the loop, where the unit does not tell: 1 grows with it, 2 with its square, −1 shrinks as it grows. */
+  /**
+   * How it scales with the length of the loop if its unit does not say: 1 in proportion, 2 with the square, −1
+   * inversely.
+   */
   readonly perLoop?: 1 | 2 | -1;
-  /** It is a length of time, which is shown in frames or as a share of the loop as one likes. */
+  /** A duration, shown in frames or as a share of the loop, as preferred. */
   readonly time?: boolean;
-  /** It is a seed: of chance, which is also told by the step it is in, or of a pattern, which is the same wherever it is used. */
+  /**
+   * A seed: of chance, combined with the identity of its step, or of a pattern, which is the same wherever it is used.
+   */
   readonly seeds?: 'chance' | 'pattern';
 }
 
@@ -110,7 +112,7 @@ export interface FormulaParam extends ParamBase {
   readonly default: string;
 }
 
-/** The address of another value, as `addressKey` writes it; empty for none. */
+/** Address of another value, as `addressKey` writes it; empty for none. */
 export interface SourceParam extends ParamBase {
   readonly type: 'source';
   readonly default: string;
@@ -137,7 +139,7 @@ export interface PointsParam extends ParamBase {
 /** Colours of a closed gradient: from 1 to 16, each at a place 0 ≤ at < 1 of the round. */
 export interface StopsParam extends ParamBase {
   readonly type: 'stops';
-  /** It does not come round: a place may be 1. */
+  /** It does not close: a position may be 1. */
   readonly open?: boolean;
   readonly default: readonly ColourStop[];
 }
@@ -155,7 +157,7 @@ export interface TextParam extends ParamBase {
   readonly max: number;
   /** Lines of its field. */
   readonly lines: number;
-  /** Endings of files, as in `accept`, whose text may be taken in. */
+  /** File extensions, as in `accept`, whose text may be loaded. */
   readonly file?: string;
 }
 
@@ -163,15 +165,15 @@ export interface TextParam extends ParamBase {
 export interface RibbonParam extends ParamBase {
   readonly type: 'ribbon';
   readonly default: string;
-  /** What is named serves this step alone, and is seldom to be seen beside it: a path, a cutter, a profile. */
+  /** The named ribbon serves this step alone and is usually hidden beside it: a path, a cutter, a profile. */
   readonly serves?: boolean;
 }
 
-/** The fingerprint of a file kept beside the piece; empty for none. */
+/** Fingerprint of a file kept with the piece; empty for none. */
 export interface AssetParam extends ParamBase {
   readonly type: 'asset';
   readonly default: string;
-  /** A form, the brightness of a picture, a picture in colour, or a picture of light. */
+  /** A shape, the brightness of a picture, a colour picture, or an environment map. */
   readonly accepts: 'shape' | 'picture' | 'image' | 'light';
 }
 
@@ -192,7 +194,7 @@ export type Param =
   | AssetParam;
 export type Params = Readonly<Record<string, Param>>;
 
-/** A number as stored: standing still, or with the motion that drives it. */
+/** A number as stored: constant, or the motion that drives it. */
 export type NumberValue = number | MotionDoc;
 /** A colour as stored: '#rrggbb', or the motion that drives it. */
 export type ColourValue = string | MotionDoc;
@@ -256,7 +258,7 @@ export function number(title: string, value: number, help: string, options: Numb
 /** The largest seed. */
 export const MAX_SEED = 99_999;
 
-/** A whole number that chance or a pattern is thrown by; another one, another throw. */
+/** A whole number that seeds chance or a pattern. */
 export function seed(
   title: string,
   value: number,
@@ -370,7 +372,7 @@ export function asset(
   return { type: 'asset', title, help, default: '', accepts, ...more };
 }
 
-/** The stored values of a fresh step, finish or scene. */
+/** Stored values of a new step, finish or scene. */
 export function defaultsOf(params: Params): Record<string, StoredValue> {
   return Object.fromEntries(
     Object.entries(params)
@@ -379,7 +381,7 @@ export function defaultsOf(params: Params): Record<string, StoredValue> {
   );
 }
 
-/** The same parameters, each changed in how it is declared. */
+/** The same parameters, each declaration mapped. */
 export function mapParams<P extends Params>(params: P, change: (param: Param, name: string) => Param): P {
   return widened(Object.fromEntries(Object.entries(params).map(([name, p]) => [name, change(p, name)])));
 }

@@ -1,11 +1,11 @@
-/** Something declared once in a file of its own. */
+/** Something declared once, in a file of its own. */
 export interface Declared {
   readonly kind: string;
   readonly title: string;
 }
 
 /**
- * All kinds of one sort of thing that are declared, in the order of their menu.
+ * All declared kinds of one sort, in the order of their menu.
  *
  * @example
  * const lights = new Registry('light', [studio, sun]);
@@ -40,13 +40,13 @@ export class Registry<K extends Declared> {
     return found;
   }
 
-  /** One more kind, at the end. Throws a RangeError where the name is taken. */
+  /** Adds a kind at the end. Throws a RangeError if the name is taken. */
   add(kind: K): void {
     if (this.byKind.has(kind.kind)) throw new RangeError(`There is a ${this.what} called “${kind.kind}” already.`);
     this.byKind.set(kind.kind, kind);
   }
 
-  /** Takes a kind out again; of use to tests. */
+  /** Removes a kind; for tests. */
   remove(kind: string): void {
     this.byKind.delete(kind);
   }

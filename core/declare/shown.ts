@@ -1,17 +1,17 @@
 import type { Param, Params, When } from './params';
 
-/** The conditions under which a row is of use; all must hold. */
+/** The conditions under which a row is shown; all must hold. */
 export function conditionsOf({ shownWhen }: Pick<Param, 'shownWhen'>): readonly When[] {
   return shownWhen === undefined ? [] : 'param' in shownWhen ? [shownWhen] : shownWhen;
 }
 
-/** Whether a value meets a condition on it. */
+/** Whether a value meets a condition. */
 export function meets(when: When, value: unknown): boolean {
   const v = value as string | boolean;
   return 'is' in when ? when.is.includes(v) : !when.not.includes(v);
 }
 
-/** Whether a value is of use now: what it depends on has the right values, and is itself of use. */
+/** Whether a value matters now: what it depends on has the right values, and matters itself. */
 export function isShown(params: Params, values: Readonly<Record<string, unknown>>, name: string): boolean {
   const param = params[name];
   if (!param) return true;

@@ -1,6 +1,6 @@
 /**
- * A declaration, which knows its own parameters, as one of all of its sort, which know none: what is
- * handed to its functions is always what its own parameters yielded, which the language cannot say.
+ * Turns a declaration, typed by its own parameters, into the common type of its sort. Its functions are only ever
+ * called with what its own parameters yield, which the type system cannot express.
  *
  * @example
  * export const defineThing = <const P extends Params>(thing: Thing<P>): Thing => widened(thing);

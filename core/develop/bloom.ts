@@ -1,35 +1,35 @@
-/** How often the picture is halved; the widest halo is as wide as a picture of that size is coarse. */
+/** Number of halvings; it bounds the width of the halo. */
 export const LEVELS = 6;
-/** A single pixel may be thousands of times as bright as its neighbours; its halo is held to what is seen. */
+/** A single pixel may be thousands of times as bright as its neighbours; its halo is clamped to what is visible. */
 const BRIGHTEST = 64;
 
 interface Level {
   readonly width: number;
   readonly height: number;
-  /** 3 numbers a pixel. */
+  /** 3 numbers per pixel. */
   readonly values: Float32Array;
 }
 
-/** Light as it is laid over another: 4 numbers a pixel, rows from the top. */
+/** Light composited over another picture: 4 numbers per pixel, rows from the top. */
 interface Light {
   readonly width: number;
   readonly height: number;
   readonly values: Float32Array;
 }
 
-/** How much of each wider halo is added to the narrower one. */
+/** Share of each wider halo that is added to the narrower one. */
 export function widerShare(spread: number): number {
   return 0.25 + 0.75 * spread;
 }
 
-/** What all the halos of a spread sum up to, for light that is even everywhere. */
+/** Sum of all halos of a spread, for uniform light. */
 export function bloomGain(spread: number): number {
   let sum = 1;
   for (let i = 1; i < LEVELS; i++) sum = 1 + sum * widerShare(spread);
   return sum;
 }
 
-/** Adds what a level shows at a place, between its pixels by how near they are and held at its edges. */
+/** Adds a level at a position, bilinear, clamped at its edges. */
 function addRead(
   { width, height, values }: Level,
   stride: number,
@@ -52,7 +52,7 @@ function addRead(
     out[k] += wa * values[a + k] + wb * values[b + k] + wc * values[c + k] + wd * values[d + k];
 }
 
-/** Places of the thirteen taps in pixels of what is halved, and what each counts. */
+/** Offsets of the thirteen taps in pixels of the image being halved, and their weights. */
 const TAPS: readonly (readonly [number, number, number])[] = (() => {
   const sum = new Map<string, number>();
   const box = (x: number, y: number, by: number) => {
@@ -106,12 +106,12 @@ function filtered(
 }
 
 /**
- * Light that spills over its edges: what is brighter than a limit is halved again and again with a filter of thirteen
- * taps that does not flicker, and added up on the way back with a tent of nine (J. Jimenez, Next Generation Post
- * Processing in Call of Duty, SIGGRAPH 2014 course notes). The same as the drawer of quick light does.
+ * Bloom: what is brighter than a limit is halved repeatedly with a filter of thirteen taps that does not flicker, and
+ * added up on the way back with a tent of nine (J. Jimenez, Next Generation Post Processing in Call of Duty, SIGGRAPH
+ * 2014 course notes). The same as in quick light.
  *
- * @param from light brighter than this spills
- * @returns reads the halo at a place of the picture, 0…1 from the left and from the top
+ * @param from light brighter than this blooms
+ * @returns reads the halo at a position of the picture, 0…1 from the left and from the top
  */
 export function bloomOf(light: Light, from: number, spread: number): (u: number, v: number) => number[] {
   const bright = (c: number[]) => {

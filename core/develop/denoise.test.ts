@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { randomSource } from '../maths/random';
-import { FEATURES, SUMS } from '../trace/worked';
-import { Denoiser, emptyGuides, putGuides, type Guides } from './denoise';
+import { FEATURES, SUMS } from '../trace/paths/tile-result';
+import { Denoiser, emptyFeatures, putFeatures, type DenoiserFeatures } from './denoise';
 import { emptyLight, putTile, wholeLight, type LightPicture } from './light';
 import { sampleColour } from './sample-map';
 
@@ -10,9 +10,9 @@ const [W, H] = [64, 48];
 const GUIDES = 8;
 
 /** Two walls side by side, each as bright as it is, one of them striped in its colour, with grain of a known spread. */
-function walls(spread: number, seed: number): { truth: LightPicture; noisy: LightPicture; guides: Guides } {
+function walls(spread: number, seed: number): { truth: LightPicture; noisy: LightPicture; guides: DenoiserFeatures } {
   const random = randomSource(seed);
-  const [truth, noisy, guides] = [emptyLight(W, H), emptyLight(W, H), emptyGuides(W, H, 1)];
+  const [truth, noisy, guides] = [emptyLight(W, H), emptyLight(W, H), emptyFeatures(W, H, 1)];
   for (let y = 0; y < H; y++)
     for (let x = 0; x < W; x++) {
       const i = y * W + x;
@@ -84,7 +84,7 @@ describe('taking grain out', () => {
   });
   it('cleans light that covers nothing, too', () => {
     const random = randomSource(9);
-    const [light, guides] = [emptyLight(W, H), emptyGuides(W, H, 1)];
+    const [light, guides] = [emptyLight(W, H), emptyFeatures(W, H, 1)];
     for (let i = 0; i < W * H; i++) {
       light.added.fill(0.5 + 0.4 * (random() - 0.5), 3 * i, 3 * i + 3);
       guides.variance[i] = 0.16 / 12;
@@ -95,7 +95,7 @@ describe('taking grain out', () => {
   });
   it('takes the grain out of a shadow on a floor: out of how much of what is behind it covers', () => {
     const random = randomSource(11);
-    const [light, guides] = [emptyLight(W, H), emptyGuides(W, H, 1)];
+    const [light, guides] = [emptyLight(W, H), emptyFeatures(W, H, 1)];
     const tile = { x: 0, y: 0, width: W, height: H };
     const sums = new Float64Array(SUMS * W * H);
     for (let i = 0; i < W * H; i++) {
@@ -107,7 +107,7 @@ describe('taking grain out', () => {
       sums[SUMS * i + 5] = 16;
     }
     putTile(light, tile, sums);
-    putGuides(guides, tile, { sums, features: new Float32Array(FEATURES * W * H) });
+    putFeatures(guides, tile, { sums, features: new Float32Array(FEATURES * W * H) });
     const clean = new Denoiser().denoised(light, guides);
     const off = (l: LightPicture, from: number, to: number, share: number) => {
       let sum = 0;
@@ -121,13 +121,13 @@ describe('taking grain out', () => {
     expect(off(clean, W / 2, W / 2 + 2, 0)).toBeLessThan(0.1);
   });
   it('knows how uncertain a pixel is by how its samples differ', () => {
-    const guides = emptyGuides(2, 1, 1);
+    const guides = emptyFeatures(2, 1, 1);
     // Brightness 1 and 3, in turn: a mean of 2, a variance of 2 among two samples, of half that of their mean.
     const sums = new Float64Array(2 * SUMS);
     sums.set([4, 4, 4, 2, 10, 2, 0, 0, 0]);
     sums.set([3, 3, 3, 1, 9, 1, 0, 0, 0], SUMS);
     const features = Float32Array.from([1, 1, 1, 0, 0, 2, 8, 2, 2, 0, 0, 0, 0, 0, 0, 0, 0, 0]);
-    putGuides(guides, { x: 0, y: 0, width: 2, height: 1 }, { sums, features });
+    putFeatures(guides, { x: 0, y: 0, width: 2, height: 1 }, { sums, features });
     expect(guides.variance[0]).toBeCloseTo(1, 6);
     expect([...guides.features.subarray(0, 8)]).toEqual([0.5, 0.5, 0.5, 0, 0, 1, 4, 1]);
     // Of a single sample it is its own size.

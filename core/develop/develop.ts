@@ -5,7 +5,7 @@ import { bloomGain, bloomOf } from './bloom';
 import { displayEffects, outwards } from './effects';
 import { wholeLight, type LightPicture } from './light';
 
-/** A number −½…½ for a pixel, by which steps of 8 bits are not seen as bands (J. Jimenez, SIGGRAPH 2014). */
+/** A number −½…½ per pixel that dithers away bands in 8 bits (J. Jimenez, SIGGRAPH 2014). */
 function dither(x: number, y: number): number {
   const f = 0.06711056 * x + 0.00583715 * y;
   const g = 52.9829189 * (f - Math.floor(f));
@@ -19,13 +19,13 @@ export interface Developing {
   /** Share of width and height that the output frame fills; absent, all. */
   readonly frame?: { readonly width: number; readonly height: number };
   readonly scene: Pick<SceneAt, 'camera' | 'backdrop' | 'picture'>;
-  /** The backdrop is left out, and the picture see-through where nothing covers it. */
+  /** Leaves the backdrop out: the picture is transparent where nothing covers it. */
   readonly clear?: boolean;
 }
 
 /**
- * A picture of 16 bits a value in 8, with the same noise by which one that is developed in 8 bits has no bands. Colours
- * that 8 bits can tell stay just what they are.
+ * Reduces 16 bits per value to 8, dithered like a picture developed in 8 bits. Colours that 8 bits can represent stay
+ * exact.
  *
  * @param deep red, green, blue, alpha, 0…65,535
  */
@@ -40,7 +40,7 @@ export function inEightBits(deep: Uint16Array, width: number): Uint8ClampedArray
   return out;
 }
 
-/** The same as `developed` in 16 bits, 0…65,535, without noise. */
+/** The same as `developed` in 16 bits, 0…65,535, without dither. */
 export function developedDeep(light: LightPicture, how: Developing): Uint16Array<ArrayBuffer> {
   const out = new Uint16Array(4 * light.width * light.height);
   developInto(out, 65_535, 0, light, how);
@@ -48,10 +48,10 @@ export function developedDeep(light: LightPicture, how: Developing): Uint16Array
 }
 
 /**
- * Light as it is shown: times exposure through the view transform, over the backdrop, with what is done to the
- * finished picture. As the drawer of quick light does it.
+ * Tone maps radiance: exposure, view transform, composition over the backdrop, and picture effects. The same as in
+ * quick light.
  *
- * @returns red, green, blue and how much is covered, 0…255, rows from the top; not premultiplied
+ * @returns red, green, blue and alpha, 0…255, rows from the top; not premultiplied
  */
 export function developed(light: LightPicture, how: Developing): Uint8ClampedArray<ArrayBuffer> {
   const out = new Uint8ClampedArray(4 * light.width * light.height);
@@ -59,7 +59,7 @@ export function developed(light: LightPicture, how: Developing): Uint8ClampedArr
   return out;
 }
 
-/** @param grain how much of the noise between two values is put over them */
+/** @param grain amplitude of the dither between two values */
 function developInto(
   out: Uint8ClampedArray | Uint16Array,
   white: number,
@@ -69,7 +69,7 @@ function developInto(
 ): void {
   const { width, height, values, added } = light;
   const { exposure } = camera;
-  // Where it is not cut off by itself.
+  // Unless the array clamps by itself.
   const whole = white > 255 ? (x: number) => Math.min(white, Math.max(0, Math.round(x))) : (x: number) => x;
   const aspect = (width * frame.width) / (height * frame.height);
   const round = backdrop.type === 'round' && !clear;
@@ -100,7 +100,7 @@ function developInto(
       const open = 1 - covered;
       const o = 3 * (y * width + x);
       if (open > 0 && added[o] + added[o + 1] + added[o + 2] > 0) {
-        // Light that covers nothing lies over what is behind, in the part of the pixel where that is seen.
+        // Added light lies over the background, in the part of the pixel where that is visible.
         const by = exposure / Math.max(open, 0.02);
         const under = clear ? BLACK : lightShownAs(behind);
         const over = viewTransform(
@@ -111,14 +111,14 @@ function developInto(
         for (let k = 0; k < 3; k++) c[k] += open * Math.max(0, over[k] - (clear ? 0 : behind[k]));
       }
       if (added[o] + added[o + 1] + added[o + 2] > 0) {
-        // What is brighter by itself than all that is seen of the pixel outshines it: a lamp that a floor mirrors.
+        // A light brighter than all that is visible of the pixel outshines it: a lamp reflected in a floor.
         const alone = viewTransform(added[o] * exposure, added[o + 1] * exposure, added[o + 2] * exposure);
         for (let k = 0; k < 3; k++) c[k] = Math.max(c[k], alone[k]);
       }
       if (halo) {
         const h = halo(u, v);
         if (h[0] + h[1] + h[2] > 0) {
-          // What spills is added to the light of the whole pixel; as it is shown, by as much.
+          // Bloom is added to the light of the whole pixel, and to what is shown by as much.
           const lit = [0, 1, 2].map(
             (k) => (own[k] + added[o + k]) * exposure + (clear ? 0 : behind[k] ** 2 * (1 - covered)),
           );
@@ -127,8 +127,8 @@ function developInto(
           for (let k = 0; k < 3; k++) c[k] += after[k] - before[k];
         }
       }
-      // Light that spills over nothing covers as much of it as it is bright. What is done to colours as they are shown
-      // covers nothing more: it is done to those that are there.
+      // Bloom over nothing covers as much as it is bright. Effects on display values cover nothing more: they apply to
+      // what is there.
       const alpha = clear ? Math.max(covered, Math.min(1, Math.max(c[0], c[1], c[2]))) : 1;
       if (clear && alpha > 0) for (let k = 0; k < 3; k++) c[k] /= alpha;
       for (const effect of effects) effect(c, u, v);
@@ -138,7 +138,7 @@ function developInto(
     }
 }
 
-/** Reads a picture with red and blue parted outwards. */
+/** Reads a picture with red and blue displaced outwards. */
 function parted(
   { width, height, values }: LightPicture,
   amount: number,

@@ -1,13 +1,13 @@
 import type { PictureEffectAt } from '../scene/kind';
 import { plainMaths, type Maths } from '../pattern/maths';
 
-/** The picture that an effect is done to. */
+/** The picture that an effect is applied to. */
 export interface Shown {
   readonly width: number;
   readonly height: number;
 }
 
-/** Does something to display values at a place, 0…1 from the left and from the top; in place. */
+/** Changes display values at a position, 0…1 from the left and from the top; in place. */
 export type DisplayEffect = (c: number[], u: number, v: number) => void;
 
 type Effect<T extends PictureEffectAt['type']> = Extract<PictureEffectAt, { type: T }>;
@@ -16,27 +16,27 @@ const mix = (a: number, b: number, t: number) => a + (b - a) * t;
 const held = (x: number) => Math.max(0, Math.min(1, x));
 const greyOf = (c: readonly number[]) => 0.2126 * c[0] + 0.7152 * c[1] + 0.0722 * c[2];
 
-/** How far out a point is, 1 at the corners. */
+/** Distance from the middle, 1 at the corners. */
 export function outwards(u: number, v: number): number {
   return Math.hypot(u - 0.5, v - 0.5) * Math.SQRT2;
 }
 
 /**
- * A number −1…1 that a grain has, most often about 0: two throws by where it is and which grain of the loop it is.
+ * Value of a film grain, −1…1, distributed as a tent around 0, hashed from its position and the seed.
  *
- * @param x, y which grain, counted from the left and from below
+ * @param x, y index of the grain, from the left and from below
  */
 export function grainAt<N>(m: Maths<N>, x: N, y: N, which: N): N {
   const row = m.floor(m.mul(m.chance(y, which), m.number(2 ** 22)));
   return m.sub(m.add(m.chance(x, row), m.chance(x, m.add(row, m.number(1)))), m.number(1));
 }
 
-/** The grain of a throw as a whole number. */
+/** Seed of the grain as an integer. */
 export function grainNumber(thrown: number): number {
   return Math.round(thrown * 100) % 2 ** 22;
 }
 
-/** What effects do to the finished picture, in plain numbers; web/view/picture-effects does the same on a card. */
+/** Picture effects in plain numbers; web/view/effects/picture-effects has the same as shaders. */
 const done: { [T in 'vignette' | 'grain' | 'look' | 'grade' | 'levels']: (e: Effect<T>, of: Shown) => DisplayEffect } =
   {
     vignette:
@@ -50,11 +50,11 @@ const done: { [T in 'vignette' | 'grain' | 'look' | 'grade' | 'levels']: (e: Eff
       const cells = height / Math.max((size * height) / 1000, 1);
       const which = grainNumber(thrown);
       return (c, u, v) => {
-        // Counted from below, as the card does.
+        // Counted from below, as the shader does.
         const x = Math.floor((u * width * cells) / height);
         const y = Math.floor((1 - v) * cells);
         const g = grainAt(plainMaths, x, y, which);
-        // Film has most grain in its middle tones.
+        // Film has most grain in its midtones.
         const grey = greyOf(c);
         const tone = grey * (1 - grey) * 4 * 0.75 + 0.25;
         for (let k = 0; k < 3; k++) c[k] += g * amount * tone * 0.6;
@@ -94,7 +94,7 @@ const done: { [T in 'vignette' | 'grain' | 'look' | 'grade' | 'levels']: (e: Eff
     },
   };
 
-/** The effects of a list that are done to display values, in their order. */
+/** The effects of a list that apply to display values, in their order. */
 export function displayEffects(list: readonly PictureEffectAt[], of: Shown): readonly DisplayEffect[] {
   return list.flatMap((e): DisplayEffect[] => {
     switch (e.type) {

@@ -1,17 +1,16 @@
-/** Pixels each way of the blocks over which light is summed up. */
+/** Width and height in pixels of the blocks over which light is summed. */
 const BLOCK = 8;
-/** How much of the shorter side of a picture light may be moved by, and blocks at least. */
+/** How far light may move, as a share of the shorter side of the picture; and in blocks at least. */
 const [SHARE, LEAST] = [1 / 12, 2];
-/** What is left of light is never less, nor more, of what it was. */
+/** Bounds of the correction factor. */
 const [DARKEST, BRIGHTEST] = [0.5, 2];
 
 /**
- * Gives a picture the light that went with its grain: what is like nothing beside it (a bright sample by chance, in glass)
- * is made like it, so that means fall, by 1 to 3 % of much glass. Light is given back by a factor that changes slowly over
- * the picture, so that all of it is as much as there was, and each part has nearly its own; no grain comes back, since
- * the mean over so many pixels has none.
+ * Restores the energy that denoising removed: an outlier, such as a rare bright sample in glass, is filtered like its
+ * neighbours, which lowers the mean of glass by 1 to 3 %. A slowly varying factor restores the mean of the whole
+ * exactly, and that of each part nearly. It brings no grain back, since it is a mean over many pixels.
  *
- * @param noisy `stride` numbers a pixel, the first three of them light
+ * @param noisy `stride` numbers per pixel, the first three of them light
  * @param clean the same without grain; changed in place
  * @returns clean
  */
@@ -27,7 +26,7 @@ export function keepLight(
   const factors = [0, 1, 2].map((k) => {
     const [had, has] = [noisy, clean].map((from) => {
       let sums = blockSums(from, stride, k, width, height, columns, rows);
-      // Twice, so that it changes slowly.
+      // Two passes make the factor smooth.
       for (let pass = 0; pass < 2; pass++) sums = boxSums(sums, columns, rows, reach);
       return sums;
     });
@@ -64,7 +63,7 @@ export function keepLight(
   return clean;
 }
 
-/** The middles of the blocks before and after a pixel, and how far it is from the one to the other. */
+/** The block centres before and after a pixel, and its share of the way between them. */
 function place(x: number, count: number): { first: number; second: number; share: number } {
   const at = Math.min(count - 1, Math.max(0, (x + 0.5) / BLOCK - 0.5));
   const first = Math.floor(at);
@@ -88,7 +87,7 @@ function blockSums(
   return out;
 }
 
-/** Sums over a square about each block, of what of it lies in the picture: ratios of them are all that is asked for. */
+/** Sums over a square of blocks, clipped to the picture: only ratios of such sums are used. */
 function boxSums(values: Float64Array, columns: number, rows: number, reach: number): Float64Array {
   const along = (from: Float64Array, count: number, step: number, lines: number, next: number) => {
     const out = new Float64Array(from.length);

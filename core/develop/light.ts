@@ -1,16 +1,16 @@
-import { COUNT, SUMS, type Tile } from '../trace/worked';
+import { COUNT, SUMS, type Tile } from '../trace/paths/tile-result';
 
-/** A picture as light before exposure, rows from the top. */
+/** A picture as radiance before exposure, rows from the top. */
 export interface LightPicture {
   readonly width: number;
   readonly height: number;
-  /** Red, green, blue of what covers a pixel, and how much is covered; premultiplied. */
+  /** Red, green, blue and coverage; premultiplied. */
   readonly values: Float32Array;
-  /** Red, green and blue of light that covers nothing: of lit air, and of what only adds light. */
+  /** Red, green and blue of light that covers nothing: of lit air and additive surfaces. */
   readonly added: Float32Array;
 }
 
-/** Where of the sums of a pixel light stands that covers nothing. */
+/** Offset of added light in the sums of a pixel. */
 const ADDED = 6;
 
 export function emptyLight(width: number, height: number): LightPicture {
@@ -18,7 +18,7 @@ export function emptyLight(width: number, height: number): LightPicture {
   return { width, height, values: new Float32Array(4 * pixels), added: new Float32Array(3 * pixels) };
 }
 
-/** Puts the mean of a tile's samples in its place; every pixel may have another number of them. */
+/** Puts the mean of a tile's samples in its place; pixels may differ in their number of samples. */
 export function putTile(to: LightPicture, { x, y, width, height }: Tile, sums: Float64Array): void {
   for (let j = 0; j < height; j++)
     for (let i = 0; i < width; i++) {
@@ -31,9 +31,9 @@ export function putTile(to: LightPicture, { x, y, width, height }: Tile, sums: F
 }
 
 /**
- * Fills pixels from a smaller picture of the same, evenly between the middles of its pixels.
+ * Fills pixels from a smaller version of the same picture, bilinearly.
  *
- * @param there pixels that have light of their own, and are left as they are
+ * @param there pixels that have samples of their own, and stay
  */
 export function fillFrom(small: LightPicture, to: LightPicture, there: (pixel: number) => boolean): void {
   const { width, height } = to;
@@ -61,7 +61,7 @@ export function fillFrom(small: LightPicture, to: LightPicture, there: (pixel: n
   blend(small.added, to.added, 3);
 }
 
-/** For each of many places along a line: the two of few that it lies between, by their middles, and its share of the second. */
+/** For each of many positions along a line: the two coarse pixels around it, and its share of the second. */
 function between(few: number, many: number) {
   const [first, second, share] = [new Int32Array(many), new Int32Array(many), new Float64Array(many)];
   for (let i = 0; i < many; i++) {
@@ -73,14 +73,14 @@ function between(few: number, many: number) {
   return { first, second, share };
 }
 
-/** All light of a picture with how much is covered, 4 numbers a pixel: as it is laid over another (premultiplied). */
+/** All light of a picture with coverage, 4 numbers per pixel, premultiplied for compositing. */
 export function wholeLight({ values, added }: LightPicture): Float32Array {
   const out = values.slice();
   for (let i = 0; i < added.length; i++) out[4 * Math.floor(i / 3) + (i % 3)] += added[i];
   return out;
 }
 
-/** The mean of the samples of a whole picture. */
+/** Means of the samples of a whole picture. */
 export function lightIn(sums: Float64Array, width: number, height: number): LightPicture {
   const out = emptyLight(width, height);
   putTile(out, { x: 0, y: 0, width, height }, sums);

@@ -1,4 +1,4 @@
-/** From few to many, display values: dark, then warmer and brighter, so that it is read without colour, too. */
+/** From few to many, display values: dark to warm and bright, so that it also reads without colour. */
 const RAMP = [
   [24, 26, 38],
   [38, 70, 132],
@@ -8,7 +8,7 @@ const RAMP = [
 ] as const;
 
 /**
- * The colour that stands for so many samples: by their logarithm, from one to the most that a pixel may have.
+ * Colour for a number of samples, on a logarithmic scale from one to the most that a pixel may have.
  *
  * @returns red, green, blue and alpha, 0…255
  */

@@ -1,5 +1,5 @@
-import type { Asset } from '../files/asset';
-import { assetOf, isSettled, provideAsset } from '../files/store';
+import type { Asset } from '../assets/asset';
+import { assetOf, isSettled, provideAsset } from '../assets/store';
 import type { Piece, RibbonDoc } from '../piece/piece';
 import { ownersOf } from '../piece/walk';
 import { stepKind } from '../steps/index';

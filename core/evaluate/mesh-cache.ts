@@ -1,4 +1,4 @@
-import { channelBuffers } from '../copies/channels';
+import { channelBuffers } from '../shape/copy-channels';
 import { derivedBuffers, type Connectivity, type Mesh } from '../shape/mesh';
 
 /** Keys of shapes, wherever they were made: a shape made under a key is the same under it for good. */
@@ -8,9 +8,16 @@ const keys = new WeakMap<Mesh, string>();
 function buffersOf({ connectivity, positions, copies: c }: Mesh): ArrayBufferView[] {
   const own = [positions, ...connectivityBuffers(connectivity)];
   if (!c) return own;
-  const lists = [c.matrices, c.order, c.source, ...channelBuffers(c.channels), c.wears, c.late, c.group, c.ids].filter(
-    (x) => x !== undefined,
-  );
+  const lists = [
+    c.matrices,
+    c.order,
+    c.source,
+    ...channelBuffers(c.channels),
+    c.materialIndices,
+    c.late,
+    c.group,
+    c.ids,
+  ].filter((x) => x !== undefined);
   return [...own, ...lists, ...c.sources.flatMap(buffersOf)];
 }
 

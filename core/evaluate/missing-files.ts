@@ -1,5 +1,5 @@
 import { isShown } from '../declare/shown';
-import { assetOf } from '../files/store';
+import { assetOf } from '../assets/store';
 import { linkPiece } from '../piece/link';
 import type { Piece } from '../piece/piece';
 import { ownersOf } from '../piece/walk';

@@ -1,22 +1,15 @@
 import { surfacesOf, type Surfaces } from '../finish/finish';
 import { backdrops, airs, cameras, grounds, lights, pictureEffects } from '../scene/index';
-import type { AirAt, BackdropAt, CameraAt, GroundAt, LightAt, PictureEffectAt, SceneKind } from '../scene/kind';
+import type { SceneKind } from '../scene/kind';
+import type { SceneAt } from '../scene/scene-at';
 import type { Registry } from '../declare/registry';
 import { linkPiece } from '../piece/link';
 import { cameraOf, type Item, type Piece, type RibbonDoc } from '../piece/piece';
 import type { Clock } from '../time/loop';
 import { assetsOfPicture } from './assets';
-import { evaluateValues } from './values';
+import { evaluateValues } from '../time/values';
 
-/** The scene at a moment, as every drawer takes it. */
-export interface SceneAt {
-  readonly camera: CameraAt;
-  readonly lights: readonly LightAt[];
-  readonly backdrop: BackdropAt;
-  readonly ground: readonly GroundAt[];
-  readonly air: readonly AirAt[];
-  readonly picture: readonly PictureEffectAt[];
-}
+export type { SceneAt };
 
 /** A ribbon in a picture: a shape in whatever form the drawer takes it, and the surfaces its faces wear. */
 export interface RibbonAt<Shape> {
@@ -29,7 +22,7 @@ export interface RibbonAt<Shape> {
 export interface PictureAt<Shape> {
   readonly ribbons: readonly RibbonAt<Shape>[];
   /** Surfaces of every ribbon, shown or not, by its identifier: copies may wear those of others. */
-  readonly wardrobe: ReadonlyMap<string, Surfaces>;
+  readonly materials: ReadonlyMap<string, Surfaces>;
   readonly scene: SceneAt;
   /** Width / height of the delivered picture. */
   readonly aspect: number;
@@ -85,14 +78,14 @@ export function pictureAt<Shape>(
 ): PictureAt<Shape> {
   const linked = linkPiece(piece);
   const clock = { frame, frames: piece.loop.frames };
-  const wardrobe = new Map(linked.ribbons.map((r) => [r.id, surfacesOf(r.finishes, clock)]));
+  const materials = new Map(linked.ribbons.map((r) => [r.id, surfacesOf(r.finishes, clock)]));
   const ribbons = linked.ribbons.flatMap((r, i): RibbonAt<Shape>[] => {
     const shape = r.on ? shapeOf(r, i) : undefined;
-    return shape === undefined ? [] : [{ id: r.id, shape, surfaces: wardrobe.get(r.id)! }];
+    return shape === undefined ? [] : [{ id: r.id, shape, surfaces: materials.get(r.id)! }];
   });
   return {
     ribbons,
-    wardrobe,
+    materials: materials,
     scene: sceneAt(piece, frame),
     aspect: piece.format.width / piece.format.height,
     files: assetsOfPicture(piece),

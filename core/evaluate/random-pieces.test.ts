@@ -5,7 +5,7 @@ import type { Copies, Mesh } from '../shape/mesh';
 import { readPiece, writePiece } from '../piece/read';
 import { checkSeam } from '../seam/check';
 import { proveSeam } from '../seam/proof';
-import { channelBuffers } from '../copies/channels';
+import { channelBuffers } from '../shape/copy-channels';
 import { MeshCache } from './mesh-cache';
 import { evaluateRibbon } from './ribbon';
 import { rounds } from '../fixtures/effort';

@@ -2,7 +2,7 @@ import { copyCount, facesShown } from '../copies/copies';
 import type { Evaluated, Params } from '../declare/params';
 import { StepWaits } from '../steps/allowance';
 import { stepKind } from '../steps/index';
-import { readsNow } from '../steps/reads';
+import { readsNow } from '../declare/reads';
 import { applyStep, StepProblem, type Detail, type StepContext } from '../steps/step';
 import type { Mesh } from '../shape/mesh';
 import type { RibbonDoc, StepDoc } from '../piece/piece';
@@ -14,8 +14,8 @@ import { assetOf } from './assets';
 import { fingerprint } from '../maths/hash';
 import type { MeshCache } from './mesh-cache';
 import { standsStill } from './still';
-import { thrown } from './throw';
-import { evaluateValues } from './values';
+import { reseeded } from './reseed';
+import { evaluateValues } from '../time/values';
 
 export const EMPTY_MESH: Mesh = {
   connectivity: { vertexCount: 0, faceStart: new Uint32Array(1), corners: new Uint32Array(0) },
@@ -205,7 +205,7 @@ interface Asked {
 function ask(run: Run, step: StepDoc, index: number, frame: number): Asked {
   const { loop, detail, asset } = run;
   const kind = stepKind(step.kind);
-  const values = thrown(
+  const values = reseeded(
     kind.params,
     evaluateValues(kind.params, step.values, { frame, frames: loop.frames }),
     step.chance,
@@ -267,7 +267,7 @@ function advance(run: Run, step: StepDoc, index: number, frame: number, before: 
           inputAt: (frames) => (frames === 0 ? before : through(run, index, clock.frame + frames)).mesh,
           valuesAt: (share, names) => {
             const params = Object.fromEntries(names.map((name) => [name, kind.params[name]]));
-            return thrown(
+            return reseeded(
               params,
               evaluateValues(params, step.values, {
                 frame: share * loop.frames,
@@ -296,7 +296,7 @@ function advance(run: Run, step: StepDoc, index: number, frame: number, before: 
 
 /** A step asked for what its declaration does not say that it reads: the key of its result would leave that out. */
 const undeclared = ({ kind }: { readonly kind: string }, what: string) =>
-  new Error(`The step “${kind}” reads ${what}, and does not declare it; see core/steps/reads.ts.`);
+  new Error(`The step “${kind}” reads ${what}, and does not declare it; see core/declare/reads.ts.`);
 
 const definitions = new WeakMap<RibbonDoc, Map<string, string>>();
 

@@ -5,7 +5,7 @@ import { linkPiece } from '../piece/link';
 import { newPiece, newRibbon, newStep, type Piece, type StepDoc } from '../piece/piece';
 import { stepKinds } from '../steps/index';
 import type { Mesh } from '../shape/mesh';
-import { channelBuffers } from '../copies/channels';
+import { channelBuffers } from '../shape/copy-channels';
 import { MeshCache } from './mesh-cache';
 import { evaluateRibbon } from './ribbon';
 import { rounds } from '../fixtures/effort';

@@ -1,8 +1,8 @@
 import type { StepDoc } from '../piece/piece';
 import { stepKind } from '../steps/index';
-import { readsNow } from '../steps/reads';
+import { readsNow } from '../declare/reads';
 import { isMoving } from '../time/value';
-import { evaluateValues } from './values';
+import { evaluateValues } from '../time/values';
 
 const known = new WeakMap<StepDoc, boolean>();
 

@@ -6,7 +6,7 @@ import { PLAIN_SURFACE } from '../finish/surface';
 import { surfacesOf } from '../finish/finish';
 import { withFinish, withScene } from '../fixtures/edit';
 import { sceneAt } from './picture-at';
-import { evaluateParam, evaluateValues } from './values';
+import { evaluateParam, evaluateValues } from '../time/values';
 
 const clock = (frame: number) => ({ frame, frames: 100 });
 const wave = (low: number, high: number, over: object = {}): MotionDoc => ({

@@ -1,5 +1,5 @@
 import type { Param, StoredValue } from '../declare/params';
-import { holdPiece } from '../piece/hold';
+import { clampPiece } from '../piece/clamp';
 import type { Item, Piece } from '../piece/piece';
 import { mapOwners, ownersOf } from '../piece/walk';
 import { blend } from '../time/colours/space';
@@ -43,7 +43,7 @@ export function mixed(a: Piece, b: Piece, seed: number, index: number): Piece {
     }
     return values ? { ...item, values } : item;
   });
-  const held = holdPiece(a, out);
+  const held = clampPiece(a, out);
   return gapsOf(held).size <= Math.max(gapsOf(a).size, gapsOf(b).size) ? held : share(index, 0) < 0.5 ? a : b;
 }
 

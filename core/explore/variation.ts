@@ -1,4 +1,4 @@
-import { holdPiece } from '../piece/hold';
+import { clampPiece } from '../piece/clamp';
 import type { Piece } from '../piece/piece';
 import { gapsOf } from './gaps';
 import { spread } from './spread';
@@ -59,14 +59,14 @@ function asClosed(
   change: (piece: Piece, variable: Variable, index: number) => Piece,
 ): Piece {
   const open = gapsOf(piece);
-  const all = holdPiece(
+  const all = clampPiece(
     piece,
     variables.reduce((now, v, j) => change(now, v, j), piece),
   );
   if (within(gapsOf(all), open)) return all;
   let sound = piece;
   variables.forEach((v, j) => {
-    const next = holdPiece(sound, change(sound, v, j));
+    const next = clampPiece(sound, change(sound, v, j));
     if (next !== sound && within(gapsOf(next), open)) sound = next;
   });
   return sound;

@@ -1,4 +1,4 @@
-import { heldValue } from '../piece/hold';
+import { clampedValue } from '../piece/clamp';
 import { hexOfLab, labOf } from '../time/colours/space';
 import type { MotionDoc } from '../time/motion';
 import { motionKind } from '../time/motions/index';
@@ -76,7 +76,7 @@ export function variedSwing(motion: MotionDoc, param: NumberParam, u: number, re
   const middle = (motion.low + motion.high) / 2;
   const half = ((motion.high - motion.low) / 2) * 2 ** (2 * reach * (2 * u - 1));
   const wider = { ...motion, low: rounded(middle - half), high: rounded(middle + half) } as MotionDoc;
-  return heldValue(wider, param, motion) as MotionDoc;
+  return clampedValue(wider, param, motion) as MotionDoc;
 }
 
 /** A motion that begins elsewhere in its cycle. */

@@ -6,7 +6,7 @@ import { faceCount, type Mesh } from '../shape/mesh';
 import { trianglesOf } from '../shape/triangulate';
 import { MissingAsset, assetOf, makeReady, provideAsset } from '../evaluate/assets';
 import { newRibbon, newStep } from '../piece/piece';
-import { openParcel } from '../piece/parcel';
+import { readBundle } from '../piece/bundle';
 import { importShape } from './import-shape';
 import { readAsset } from './kept';
 import { readPgm, writePgm } from './pgm';
@@ -168,7 +168,7 @@ describe('broken and hostile files', () => {
   it('cut off anywhere, they are refused in words, never with a crash', async () => {
     const glb = await gltfOf(torus);
     const ply = writePly(torus);
-    const { FileTrouble } = await import('./trouble');
+    const { FileTrouble } = await import('../assets/trouble');
     for (const [name, file] of [
       ['a.glb', glb],
       ['a.ply', ply],
@@ -291,11 +291,11 @@ describe('the form Imported', () => {
     expect(assetOf('f2')).toMatchObject({ type: 'picture' });
   });
   it('a parcel holds a piece and its files; anything else is a document', () => {
-    expect(openParcel('{"maypole":"parcel","piece":"{}","assets":{"a":{"name":"x","data":""}}}')).toEqual({
+    expect(readBundle('{"maypole":"parcel","piece":"{}","assets":{"a":{"name":"x","data":""}}}')).toEqual({
       source: '{}',
       assets: { a: { name: 'x', data: '' } },
     });
-    expect(openParcel('{"maypole":"piece"}')).toEqual({ source: '{"maypole":"piece"}' });
-    expect(openParcel('{"maypole":"parcel", oops')).toEqual({ source: '{"maypole":"parcel", oops' });
+    expect(readBundle('{"maypole":"piece"}')).toEqual({ source: '{"maypole":"piece"}' });
+    expect(readBundle('{"maypole":"parcel", oops')).toEqual({ source: '{"maypole":"parcel", oops' });
   });
 });

@@ -4,9 +4,9 @@ import { WebIO, type JSONDocument, type Node, type Primitive } from '@gltf-trans
 import type { Mesh } from '../shape/mesh';
 import { welded } from '../shape/weld';
 import { boundsOf } from '../shape/measure';
-import { jsonTooLarge } from './json-shape';
+import { jsonTooLarge } from '../declare/json-shape';
 import { Soup } from './soup';
-import { checkCounts, FileTrouble } from './trouble';
+import { checkCounts, FileTrouble } from '../assets/trouble';
 
 type Json = Record<string, unknown>;
 const COMPONENT: Record<number, number> = { 5120: 1, 5121: 1, 5122: 2, 5123: 2, 5125: 4, 5126: 4 };

@@ -2,7 +2,7 @@ import type { Mesh } from '../shape/mesh';
 import { readObj } from './obj';
 import { readPly } from './ply';
 import { readStl } from './stl';
-import { FileTrouble } from './trouble';
+import { FileTrouble } from '../assets/trouble';
 
 /** Endings of the files that can be taken in as a form. */
 export const SHAPE_FILES = ['.glb', '.gltf', '.obj', '.ply', '.stl'];

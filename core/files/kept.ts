@@ -1,5 +1,5 @@
-import type { Asset } from '../files/asset';
-import { isPng, readImage } from './image';
+import type { Asset } from '../assets/asset';
+import { isPng, readImage } from '../assets/image';
 import { readPgm } from './pgm';
 import { readPly } from './ply';
 import { readRadiance } from './radiance';

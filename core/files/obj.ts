@@ -1,6 +1,6 @@
 import type { Mesh } from '../shape/mesh';
 import { Soup } from './soup';
-import { checkCounts, FileTrouble, MOST_CORNERS, MOST_POINTS } from './trouble';
+import { checkCounts, FileTrouble, MOST_CORNERS, MOST_POINTS } from '../assets/trouble';
 import { Words } from './words';
 
 const numberOf = (text: string | undefined) => (text === undefined || text === '' ? NaN : Number(text));

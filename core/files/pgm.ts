@@ -1,6 +1,6 @@
 import { strToU8 } from 'fflate';
-import type { Picture } from '../files/asset';
-import { FileTrouble } from './trouble';
+import type { Picture } from '../assets/asset';
+import { FileTrouble } from '../assets/trouble';
 
 const MOST_SIDE = 8192;
 

@@ -1,7 +1,7 @@
 import { strFromU8, strToU8 } from 'fflate';
 import type { Mesh } from '../shape/mesh';
 import { Soup } from './soup';
-import { checkCounts, FileTrouble } from './trouble';
+import { checkCounts, FileTrouble } from '../assets/trouble';
 
 const SIZES: Record<string, number> = {
   char: 1,

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { randomSource } from '../maths/random';
-import { BRIGHTEST, tidyLight, type LightPicture } from './light';
+import { BRIGHTEST, tidyLight, type LightPicture } from '../assets/light';
 import { readRadiance, writeRadiance } from './radiance';
 
 const text = (s: string) => new TextEncoder().encode(s);

@@ -1,7 +1,7 @@
 import { strFromU8, strToU8 } from 'fflate';
-import type { LightPicture } from './light';
-import { MOST_LIGHT_PIXELS } from './light';
-import { FileTrouble } from './trouble';
+import type { LightPicture } from '../assets/light';
+import { MOST_LIGHT_PIXELS } from '../assets/light';
+import { FileTrouble } from '../assets/trouble';
 
 /** Narrowest and widest line that may be run-length encoded component by component. */
 const [NARROWEST, WIDEST] = [8, 0x7fff];

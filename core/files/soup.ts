@@ -1,6 +1,6 @@
 import { ConnectivityBuilder } from '../shape/builder';
 import { FINISH, type Mesh } from '../shape/mesh';
-import { checkCounts, FileTrouble, MOST_POINTS } from './trouble';
+import { checkCounts, FileTrouble, MOST_POINTS } from '../assets/trouble';
 
 /** Collects points and faces of a file, checking each as it comes. */
 export class Soup {

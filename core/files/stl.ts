@@ -3,7 +3,7 @@ import type { Mesh } from '../shape/mesh';
 import { boundsOf } from '../shape/measure';
 import { SamePoints } from '../shape/same-points';
 import { Soup } from './soup';
-import { checkCounts, FileTrouble } from './trouble';
+import { checkCounts, FileTrouble } from '../assets/trouble';
 import { Words } from './words';
 
 /** A shape as triangles in stereolithography format, text or binary; corners that lie together are joined. */

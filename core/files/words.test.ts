@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { jsonShape, jsonTooLarge } from './json-shape';
+import { jsonShape, jsonTooLarge } from '../declare/json-shape';
 import { Words } from './words';
 
 const words = (text: string, objLike = false) => new Words(new TextEncoder().encode(text), objLike);

@@ -1,5 +1,6 @@
-import { evaluateValues } from '../evaluate/values';
-import type { FinishDoc, PartDoc } from '../piece/piece';
+import { evaluateValues } from '../time/values';
+import type { PartDoc } from '../declare/items';
+import type { FinishDoc } from './documents';
 import type { Clock } from '../time/loop';
 import { finishParts } from './parts/index';
 import { patterns } from '../pattern/kinds/index';
@@ -47,8 +48,8 @@ export function surfacesOf(finishes: readonly FinishDoc[], clock: Clock): Surfac
 }
 
 /** Whether anything of a ribbon's finishes goes by how deep its faces lie. */
-export function asksForCrevices(finishes: readonly FinishDoc[]): boolean {
+export function needsOcclusion(finishes: readonly FinishDoc[]): boolean {
   return finishes.some((f) =>
-    f.parts.some((p) => p.on && (p.patterns?.some((x) => x.on && patterns.get(x.kind).crevices) ?? false)),
+    f.parts.some((p) => p.on && (p.patterns?.some((x) => x.on && patterns.get(x.kind).occlusion) ?? false)),
   );
 }

@@ -1,10 +1,10 @@
 import type { ColourParam, ColourStop, Evaluated, NumberParam, Params } from '../declare/params';
-import { evaluateValues } from '../evaluate/values';
+import { evaluateValues } from '../time/values';
 import type { PatternAt } from '../pattern/pattern-at';
 import { patterns } from '../pattern/kinds/index';
 import { layerParams, type LayerHow } from '../pattern/layer';
 import { rampOf, type RampMix } from '../pattern/ramp';
-import type { PatternDoc } from '../piece/piece';
+import type { PatternDoc } from '../declare/items';
 import type { Clock } from '../time/loop';
 
 /** What every layer has, evaluated; a colour has stops and a way of mixing them, a number its ends. */

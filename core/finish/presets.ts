@@ -1,4 +1,5 @@
-import { newFinish, newItem, type FinishDoc, type Values } from '../piece/piece';
+import { newItem, type Values } from '../declare/items';
+import { newFinish, type FinishDoc } from './documents';
 import { finishParts } from './parts/index';
 
 /** A finish by what it is. Once chosen it is an ordinary finish: every value of it can be turned. */

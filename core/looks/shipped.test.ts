@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { sceneAt } from '../evaluate/picture-at';
 import { newPiece } from '../piece/piece';
 import { readPiece, writePiece } from '../piece/read';
-import { surroundOf } from '../scene/kind';
+import { environmentOf } from '../scene/kind';
 import { proveSeam } from '../seam/proof';
 import { withSceneLook } from './look';
 import { shippedScenes } from './shipped';
@@ -17,7 +17,7 @@ describe('scenes that come with Maypole', () => {
       expect(proveSeam(read.piece).findings).toEqual([]);
       const { lights } = sceneAt(read.piece, 0);
       expect(lights.length).toBeGreaterThan(0);
-      expect(surroundOf(lights)).toBeDefined();
+      expect(environmentOf(lights)).toBeDefined();
     }
   });
   it('are put into a piece with identifiers of their own, so that two uses are two scenes', () => {

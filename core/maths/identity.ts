@@ -1,7 +1,7 @@
 const known = new WeakMap<object, number>();
 let next = 0;
 
-/** A number that tells an object from all others for as long as it lives: for keys of what is made from it. */
+/** A number that identifies an object for as long as it lives: for cache keys. */
 export function identityOf(x: object): number {
   let id = known.get(x);
   if (id === undefined) known.set(x, (id = next++));

@@ -1,9 +1,9 @@
-/** Determinant of the linear part of a 4 × 4 matrix by columns. */
+/** Determinant of the linear part of a column-major 4 × 4 matrix. */
 export function determinant(m: ArrayLike<number>): number {
   return m[0] * (m[5] * m[10] - m[9] * m[6]) - m[4] * (m[1] * m[10] - m[9] * m[2]) + m[8] * (m[1] * m[6] - m[5] * m[2]);
 }
 
-/** The inverse of a 4 × 4 matrix by columns whose last row is 0, 0, 0, 1: its upper three rows, 12 numbers by rows. */
+/** Inverse of a column-major 4 × 4 matrix whose last row is 0, 0, 0, 1: its upper three rows, 12 numbers by rows. */
 export function inverseRows(m: ArrayLike<number>): number[] {
   const out: number[] = new Array(12);
   putInverseRows(m, out, 0);
@@ -24,7 +24,7 @@ export function putInverseRows(m: ArrayLike<number>, to: { [i: number]: number }
   row(2, (m[1] * m[6] - m[5] * m[2]) * d, (m[4] * m[2] - m[0] * m[6]) * d, (m[0] * m[5] - m[4] * m[1]) * d);
 }
 
-/** Whether a matrix of 16 numbers, by columns, leaves everything where it is. */
+/** Whether a column-major matrix of 16 numbers is the identity. */
 export function isIdentity(m: ArrayLike<number>): boolean {
   for (let i = 0; i < 16; i++) if (m[i] !== (i % 5 === 0 ? 1 : 0)) return false;
   return true;

@@ -1,7 +1,7 @@
 /**
- * A tree of points in space that finds the nearest to a place: halved at the median along the longest side of what is
- * left (J. L. Bentley, Multidimensional binary search trees, Communications of the ACM 18, 1975), as one list of point
- * numbers. Building takes n log n, a question log n on average, however the points lie.
+ * A k-d tree for nearest neighbours: split at the median along the longest side (J. L. Bentley, Multidimensional binary
+ * search trees, Communications of the ACM 18, 1975), stored as one list of point indices. Building takes O(n log n), a
+ * query O(log n) on average.
  */
 export class NearestPoints {
   private readonly order: Uint32Array;
@@ -29,7 +29,7 @@ export class NearestPoints {
     const { points: p, order, axes } = this;
     const at = [x, y, z];
     let best = Infinity;
-    // Stretches still to be looked at, each with the least that it can be away.
+    // Ranges still to visit, each with a lower bound of its distance.
     const stack = [0, order.length, 0];
     while (stack.length > 0) {
       const least = stack.pop()!;
@@ -43,7 +43,7 @@ export class NearestPoints {
       const axis = axes[middle];
       const away = at[axis] - p[o + axis];
       const beyond = Math.max(least, away * away);
-      // What is nearer is looked at first, so it is put down last.
+      // The nearer side is visited first, so it is pushed last.
       if (away < 0) stack.push(middle + 1, to, beyond, from, middle, least);
       else stack.push(from, middle, beyond, middle + 1, to, least);
     }
@@ -63,7 +63,10 @@ export class NearestPoints {
     return a >= b && a >= c ? 0 : b >= c ? 1 : 2;
   }
 
-  /** Has the point that belongs at `k` there, none greater before it, none smaller behind (C. A. R. Hoare, Algorithm 65: Find, 1961). */
+  /**
+   * Quickselect: the element that belongs at `k` gets there, none greater before it, none smaller behind (C. A. R.
+   * Hoare, Algorithm 65: Find, 1961).
+   */
   private select(from: number, to: number, k: number, axis: number): void {
     const { points, order } = this;
     const of = (i: number) => points[3 * order[i] + axis];

@@ -5,7 +5,7 @@ export type Quaternion = readonly [number, number, number, number];
 
 export const IDENTITY: Quaternion = [0, 0, 0, 1];
 
-/** A right-handed turn about an axis, which need not be of unit length; without one it is no turn. */
+/** Right-handed rotation about an axis, which need not have unit length; identity for an axis of length 0. */
 export function axisAngle(axis: Vec3, degrees: number): Quaternion {
   const length = Math.hypot(...axis);
   if (length === 0) return IDENTITY;
@@ -14,10 +14,10 @@ export function axisAngle(axis: Vec3, degrees: number): Quaternion {
 }
 
 /**
- * Sine and cosine of an angle in degrees, exact at multiples of 90°, so that whole and quarter turns
- * lead back to the last bit.
+ * Sine and cosine of an angle in degrees, exact at multiples of 90°, so that whole and quarter turns return to the last
+ * bit.
  *
- * @param cycle multiple of 360 that is taken off beforehand
+ * @param cycle multiple of 360 that is removed beforehand
  */
 export function sinCosDegrees(degrees: number, cycle = 360): [number, number] {
   const a = degrees % cycle;
@@ -36,7 +36,7 @@ export function sinCosDegrees(degrees: number, cycle = 360): [number, number] {
   }
 }
 
-/** First b, then a. */
+/** Applies b first, then a. */
 export function multiply(a: Quaternion, b: Quaternion): Quaternion {
   return [
     a[3] * b[0] + a[0] * b[3] + a[1] * b[2] - a[2] * b[1],
@@ -46,7 +46,7 @@ export function multiply(a: Quaternion, b: Quaternion): Quaternion {
   ];
 }
 
-/** Turns about x, then y, then z, in degrees: what a vector of angles means everywhere. */
+/** Rotation about x, then y, then z, in degrees: the meaning of every vector of angles. */
 export function turnXYZ([x, y, z]: Vec3): Quaternion {
   return multiply(axisAngle([0, 0, 1], z), multiply(axisAngle([0, 1, 0], y), axisAngle([1, 0, 0], x)));
 }
@@ -93,9 +93,9 @@ export function slerp(a: Quaternion, b: Quaternion, x: number): Quaternion {
 }
 
 /**
- * Points turned about the origin after `before` was added, then shifted by `after`.
+ * Points rotated about the origin after `before` was added, then translated by `after`.
  *
- * @param positions 3 numbers a point
+ * @param positions 3 numbers per point
  */
 export function moved(positions: Float32Array, q: Quaternion, before: Vec3, after: Vec3): Float32Array {
   const m = matrixOf(q);

@@ -1,11 +1,11 @@
-/** Three numbers: a place, a direction, a size along each axis. */
+/** Three numbers: a point, a direction, a size along each axis. */
 export type Vec3 = readonly [number, number, number];
 
 /**
- * Three of something, from what is asked for x, y and z.
+ * Builds a triple from a function of the axis.
  *
  * @example
- * vec3((k) => a[k] - b[k]); // the difference of two places
+ * vec3((k) => a[k] - b[k]); // the difference of two points
  */
 export function vec3<T>(of: (axis: 0 | 1 | 2) => T): [T, T, T] {
   return [of(0), of(1), of(2)];
@@ -39,9 +39,9 @@ export function distance(a: Three, b: Three): number {
 }
 
 /**
- * The same direction with length 1; null for what has no length to speak of.
+ * Normalises a vector; null if it is too short.
  *
- * @param least lengths at and below which there is no direction
+ * @param least lengths up to this have no direction
  */
 export function normalize(a: Three, least = 0): [number, number, number] | null {
   const length = Math.hypot(a[0], a[1], a[2]);

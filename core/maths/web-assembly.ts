@@ -1,14 +1,14 @@
-/** A memory of WebAssembly, as every place this runs in has it. */
+/** A WebAssembly memory, as every host has it. */
 export interface WasmMemory<B extends ArrayBufferLike = ArrayBuffer> {
   readonly buffer: B;
-  /** Grows by a number of pages; throws a RangeError where there is no more. */
+  /** Grows by pages; throws a RangeError if there are no more. */
   grow(pages: number): number;
 }
 
-/** Bytes in a page of a WebAssembly memory. */
+/** Bytes of a WebAssembly page. */
 export const PAGE = 65_536;
 
-/** Code that is compiled, and can be given a memory any number of times. */
+/** A compiled module, which can be instantiated any number of times. */
 export type Compiled = object;
 
 interface Platform {
@@ -20,10 +20,10 @@ interface Platform {
   atob(text: string): string;
 }
 
-/** The core is written for no one place; browsers, workers and Node have these alike. */
+/** Core is written for no particular host; browsers, workers and Node share these globals. */
 const platform = () => globalThis as unknown as Platform;
 
-/** Compiles code that is written in base64. Throws where WebAssembly, or what the code needs of it, is missing. */
+/** Compiles a module given in base64. Throws if WebAssembly, or a feature the module needs, is missing. */
 export function compileWasm(base64: string): Compiled {
   const { WebAssembly: wasm, atob } = platform();
   return new wasm.Module(Uint8Array.from(atob(base64), (c) => c.charCodeAt(0)));
@@ -34,12 +34,12 @@ export function wasmMemory(initial: number, maximum: number): WasmMemory {
   return new (platform().WebAssembly.Memory)({ initial, maximum, shared: false }) as WasmMemory;
 }
 
-/** The same of a kind that threads can share, where the page may: elsewhere it is this thread's alone. */
+/** The same as shared memory where the page may have it; otherwise this thread's own. */
 export function sharedMemory(initial: number, maximum: number): WasmMemory<SharedArrayBuffer> {
   return new (platform().WebAssembly.Memory)({ initial, maximum, shared: true }) as WasmMemory<SharedArrayBuffer>;
 }
 
-/** Compiled code with what it asks of its host; `E` says what it offers. */
+/** Instantiates a module with its imports; `E` declares its exports. */
 export function runWasm<E extends object>(code: Compiled, env: object): E {
   return new (platform().WebAssembly.Instance)(code, { env }).exports as E;
 }

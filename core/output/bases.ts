@@ -1,4 +1,4 @@
-import type { Item } from '../piece/piece';
+import type { Item } from '../declare/items';
 import { outputs } from './index';
 import { nameBy, toldApart, type Named } from './names';
 

@@ -1,4 +1,3 @@
-import { bouncesOf } from '../trace/tracer';
 import type { PixelSize } from './kind';
 import type { RenderSettings } from './render-settings';
 
@@ -20,9 +19,6 @@ export function frameOrder(s: RenderSettings, { width, height }: PixelSize): Fra
     ? { light: 'quick', width, height, detail, look: s.look, subframes: s.subframes }
     : { light: 'true', width, height, detail, samples: s.samples, error: s.error, denoise: s.denoise };
 }
-
-/** What is the same for every frame in true light: samples that each pixel gets, bounces, and the limit of brightness. */
-export const TRUE_FRAME = { least: 16, bounces: bouncesOf(8), brightest: 20 } as const;
 
 /**
  * The order in which frames are made: first some far apart, then between them, so that the whole is seen early and a

@@ -1,6 +1,6 @@
 import { expect, it } from 'vitest';
 import { newItem, newPiece } from '../piece/piece';
-import { outputFault } from './fault';
+import { outputFault } from '../piece/delivery-fault';
 import { gifDelays, gifEvery } from './gif-times';
 import { outputs } from './index';
 

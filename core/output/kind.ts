@@ -1,6 +1,6 @@
 import { widened } from '../declare/widen';
 import type { Evaluated, Params } from '../declare/params';
-import type { SheetName } from './sheet';
+import type { FrameImageName } from './frame-image';
 
 /** Pixels. */
 export interface PixelSize {
@@ -51,7 +51,7 @@ export interface OutputKind<P extends Params = Params> {
   /** Other files beside it, by what follows its name: "-poster.jpg". */
   readonly beside?: readonly string[];
   /** The picture of each frame that it is made of; null where it is made of shapes. */
-  sheet(values: Evaluated<P>): SheetName | null;
+  sheet(values: Evaluated<P>): FrameImageName | null;
   /** Why it cannot be made of what is asked for, with the remedy; null where it can. */
   refusal?(asked: Asked<Evaluated<P>>): string | null;
 }

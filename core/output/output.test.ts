@@ -1,14 +1,14 @@
 import { describe, expect, it } from 'vitest';
 import { newItem, newPiece, newRibbon } from '../piece/piece';
 import { basesOf } from './bases';
-import { deliveryFault, outputFault } from './fault';
+import { deliveryFault, outputFault } from '../piece/delivery-fault';
 import { frameOrder, spreadOut } from './frame-order';
 import { outputs } from './index';
 import { OUTPUT_GROUPS } from './kind';
 import { frameDigits, frameNameOf, nameBy, patternFault, plainName, toldApart, type Named } from './names';
 import { OUTPUT_PRESETS } from './presets';
 import { framesWanted, renderSettings } from './render-settings';
-import { SHEETS } from './sheet';
+import { FRAME_IMAGES } from './frame-image';
 
 const named: Named = {
   piece: 'Pressure Cells',
@@ -110,7 +110,7 @@ describe('every kind of output', () => {
     expect(OUTPUT_GROUPS.map((g) => g.value)).toContain(kind.group);
     const sheet = kind.sheet(Object.fromEntries(Object.entries(kind.params).map(([n, p]) => [n, p.default])) as never);
     if (kind.group === 'shapes') expect(sheet).toBeNull();
-    else expect(Object.keys(SHEETS)).toContain(sheet);
+    else expect(Object.keys(FRAME_IMAGES)).toContain(sheet);
   });
   it('that halves its colours asks for even sides, and says which', () => {
     const piece = { ...newPiece(), format: { width: 1081, height: 720 } };

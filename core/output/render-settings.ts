@@ -1,6 +1,6 @@
 import type { Evaluated } from '../declare/params';
-import { evaluateValues } from '../evaluate/values';
-import type { Values } from '../piece/piece';
+import { evaluateValues } from '../time/values';
+import type { Values } from '../declare/items';
 import { renderParams } from './rendering';
 
 export type RenderSettings = Evaluated<typeof renderParams>;

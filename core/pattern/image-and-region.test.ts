@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { provideAsset } from '../files/store';
+import { provideAsset } from '../assets/store';
 import { channelOf } from '../finish/part';
 import { finishParts } from '../finish/parts/index';
 import { patternAt } from '../finish/pattern-of';
@@ -36,7 +36,7 @@ const hit = (form: [number, number, number], uv: [number, number] = [0, 0]): Hit
   uv,
   facing: 1,
   depth: 1,
-  crevice: 0,
+  occlusion: 0,
   copy: { order: 0, id: 0, at: [0, 0, 0] },
 });
 

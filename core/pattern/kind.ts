@@ -1,4 +1,4 @@
-import type { Reads } from '../steps/reads';
+import type { Reads } from '../declare/reads';
 import { widened } from '../declare/widen';
 import type {
   AssetParam,
@@ -32,7 +32,7 @@ export interface Hit<N> {
   /** Metres from the camera. */
   readonly depth: N;
   /** 0 in the open, 1 in the deepest crevice. */
-  readonly crevice: N;
+  readonly occlusion: N;
   /** Of what is no copy: 0, nowhere but where the form stands, and number 0. */
   readonly copy: {
     /** Place in the repeat, 0…1. */
@@ -90,7 +90,7 @@ export interface PatternKind<P extends Params = Params> {
   /** It comes round by itself, as an angle does, so that its colours do best to close. */
   readonly round?: boolean;
   /** It goes by how deep faces lie, which has to be found out for every shape. */
-  readonly crevices?: boolean;
+  readonly occlusion?: boolean;
   /** The noise it reads, where it reads one. */
   noise?(values: Evaluated<P>): NoiseSettings;
   /** The picture it shows, where it shows one. */

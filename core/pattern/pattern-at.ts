@@ -1,6 +1,6 @@
 import { widened } from '../declare/widen';
 import type { Params } from '../declare/params';
-import { assetOf } from '../files/store';
+import { assetOf } from '../assets/store';
 import { noiseField, type NoiseSettings } from '../noise/noise';
 import type { Clock } from '../time/loop';
 import type { Hit, PatternInputs, PatternKind, Triple } from './kind';

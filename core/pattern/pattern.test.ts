@@ -49,7 +49,7 @@ function randomHit(random: () => number): Hit<number> {
     uv: [random(), random()],
     facing: random(),
     depth: 10 * random(),
-    crevice: random(),
+    occlusion: random(),
     copy: { order: random(), id: Math.floor(1000 * random()), at: three() },
   };
 }

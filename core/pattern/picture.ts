@@ -1,4 +1,4 @@
-import type { Image } from '../files/image';
+import type { Image } from '../assets/image';
 import { displayToLight, lightToDisplay } from '../maths/srgb';
 
 /**

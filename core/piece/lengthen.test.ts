@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { MeshCache } from '../evaluate/mesh-cache';
 import { evaluateRibbon } from '../evaluate/ribbon';
-import { evaluateValues } from '../evaluate/values';
+import { evaluateValues } from '../time/values';
 import { proveSeam } from '../seam/proof';
 import { stepKind, stepKinds } from '../steps/index';
 import { Dice } from '../fixtures/dice';

@@ -1,4 +1,4 @@
-import { valueWords } from '../explore/differences';
+import { valueWords } from '../time/value-words';
 import type { Param, StoredValue } from '../declare/params';
 import type { Piece } from './piece';
 import { readPieceValue } from './read';

@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import type { MotionDoc } from '../time/motion';
 import { addressKey, numbersOf, setValue } from './addresses';
 import { newPiece, newRibbon, newStep, PIECE_VERSION, type Piece } from './piece';
-import { openParcel } from './parcel';
+import { readBundle } from './bundle';
 import { formatPath, readPiece, readPieceValue, writePiece } from './read';
 
 const wave: MotionDoc = { motion: 'wave', shape: 'sine', width: 50, low: 0, high: 90, turns: 1, phase: 0, rest: 0 };
@@ -28,7 +28,7 @@ describe('reading a piece', () => {
   it('takes one with a mark of the byte order before it, alone or as a parcel', () => {
     const text = writePiece(sample());
     expect(readPiece(`\ufeff${text}`)).toEqual(readPiece(text));
-    expect(openParcel(`\ufeff${JSON.stringify({ maypole: 'parcel', piece: text, assets: {} })}`).source).toBe(text);
+    expect(readBundle(`\ufeff${JSON.stringify({ maypole: 'parcel', piece: text, assets: {} })}`).source).toBe(text);
   });
   it('gives back what was written', () => {
     const piece = sample();

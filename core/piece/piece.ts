@@ -1,6 +1,6 @@
-import { defaultsOf, type Params, type StoredValue } from '../declare/params';
+import { newId, newItem, type Item, type PartDoc, type PatternDoc, type Values } from '../declare/items';
+import { newFinish, type FinishDoc } from '../finish/documents';
 import { FACE_WORDS, type FaceKind } from '../finish/surface';
-import { finishParts } from '../finish/parts/index';
 import { renderings } from '../output/rendering';
 import type { PixelSize } from '../output/kind';
 import { sceneLists, type SceneList } from '../scene/index';
@@ -10,18 +10,6 @@ import type { Loop } from '../time/loop';
 
 /** The version this code writes. Every declared addition raises it, so that an older Maypole says “newer” and not “faulty”. */
 export const PIECE_VERSION = 9;
-
-export type Values = Readonly<Record<string, StoredValue>>;
-
-/** Something declared as it stands in a piece: its kind and its values. */
-export interface Item {
-  readonly id: string;
-  readonly kind: string;
-  readonly on: boolean;
-  readonly values: Values;
-  /** Values that do not go along with those of a paired ribbon; see pair.ts. */
-  readonly apart?: readonly string[];
-}
 
 /** One operation in a ribbon. */
 export interface StepDoc extends Item {
@@ -33,24 +21,6 @@ export interface StepDoc extends Item {
   readonly twin?: string;
   /** Only in linked pieces: the ribbons that values name, by parameter. Never stored. */
   readonly others?: Readonly<Record<string, RibbonDoc>>;
-}
-
-/** A layer of a pattern as it stands in a piece: on which value of its part it lies. */
-export interface PatternDoc extends Item {
-  readonly of: string;
-}
-
-/** A part of a finish, and the patterns in which its values go over the surface, by value in the order in which they lie. */
-export interface PartDoc extends Item {
-  readonly patterns?: readonly PatternDoc[];
-}
-
-/** The finish of a kind of faces: parts, each of which sets some channels of its surface. */
-export interface FinishDoc {
-  readonly id: string;
-  readonly of: FaceKind;
-  readonly on: boolean;
-  readonly parts: readonly PartDoc[];
 }
 
 /** One chain: a form and the steps that change it, with its finishes. */
@@ -85,13 +55,6 @@ export interface Piece {
 /** Band colours, given to ribbons in turn. */
 export const RIBBON_COLOURS = ['#D9483B', '#3A86B7', '#E8A317', '#4C8C4A', '#7D4F9E'] as const;
 
-/** A short identifier, unique enough within a piece; `random` gives 0 ≤ x < 1. */
-export function newId(random: () => number = Math.random): string {
-  let id = '';
-  while (id.length < 8) id += Math.floor(random() * 36).toString(36);
-  return id;
-}
-
 /** The largest number that tells a step's chance from others'. */
 export const MAX_CHANCE = 999_999;
 
@@ -100,29 +63,9 @@ export function newChance(random: () => number = Math.random): number {
   return 1 + Math.floor(random() * MAX_CHANCE);
 }
 
-/** A fresh item of a kind, with its defaults. */
-export function newItem(
-  kind: { readonly kind: string; readonly params: Params },
-  values: Values = {},
-  id = newId(),
-): Item {
-  return { id, kind: kind.kind, on: true, values: { ...defaultsOf(kind.params), ...values } };
-}
-
 /** A step as its declaration has it; one that a person adds has a `chance` of its own besides. */
 export function newStep(kind: string, values: Values = {}, id = newId()): StepDoc {
   return newItem(stepKind(kind), values, id);
-}
-
-/** Base colours of fresh finishes of further kinds of faces. */
-const FACE_COLOURS: Partial<Record<FaceKind, string>> = { inside: '#F1EDE4', rods: '#24262B', joints: '#E8A317' };
-
-/** A fresh finish for a kind of faces. */
-export function newFinish(of: FaceKind = 'main', colour = FACE_COLOURS[of]): FinishDoc {
-  const parts = finishParts.all
-    .filter((p) => p.kind === 'base' || p.kind === 'metal')
-    .map((p) => newItem(p, p.kind === 'base' && colour ? { colour } : {}));
-  return { id: newId(), of, on: true, parts };
 }
 
 /** A ribbon with a form in it. `index` picks its colour and name. */
@@ -170,4 +113,5 @@ export function finishOf(ribbon: Pick<RibbonDoc, 'finishes'>, of: FaceKind = 'ma
   return ribbon.finishes.find((f) => f.of === of);
 }
 
-export { FACE_WORDS };
+export { FACE_WORDS, newFinish, newId, newItem };
+export type { FinishDoc, Item, PartDoc, PatternDoc, Values };

@@ -1,9 +1,9 @@
 import type { z } from 'zod';
 import { shownJson } from '../declare/json-words';
 import { widened } from '../declare/widen';
-import { jsonTooLarge } from '../files/json-shape';
+import { jsonTooLarge } from '../declare/json-shape';
 import { migrations } from './migrations';
-import { withoutMark } from './parcel';
+import { withoutMark } from './bundle';
 import { PIECE_VERSION, type Piece } from './piece';
 import { pieceSchema } from './schema';
 

@@ -1,6 +1,6 @@
-import { readsNow } from '../steps/reads';
+import { readsNow } from '../declare/reads';
 import { isShown } from '../declare/shown';
-import { evaluateValues } from '../evaluate/values';
+import { evaluateValues } from '../time/values';
 import { patterns } from '../pattern/kinds/index';
 import { stepKind } from '../steps/index';
 import { isMoving } from '../time/value';

@@ -1,4 +1,4 @@
-import { assetOf } from '../files/store';
+import { assetOf } from '../assets/store';
 import { hexToDisplay, lightToDisplay } from '../maths/srgb';
 import { readPixel } from '../pattern/picture';
 import type { BackdropAt } from './kind';

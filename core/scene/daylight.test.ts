@@ -3,7 +3,7 @@ import { sceneAt } from '../evaluate/picture-at';
 import { newItem, newPiece } from '../piece/piece';
 import { daylightSky, sunlightLeft } from './daylight';
 import { lights } from './index';
-import { isLamp, surroundOf } from './kind';
+import { isLamp, environmentOf } from './kind';
 
 const sunAt = (degrees: number): [number, number, number] => {
   const h = (degrees * Math.PI) / 180;
@@ -49,7 +49,7 @@ describe('daylight', () => {
     const turn = { motion: 'keys', adds: 360, keys: [{ at: 0, value: 20, to: 'linear' }] };
     const item = newItem(lights.get('daylight'), { height: 25, turn: turn as never, strength: 50 });
     const at = (frame: number) => sceneAt({ ...piece, scene: { ...piece.scene, lights: [item] } }, frame).lights;
-    const [sky, sun] = [surroundOf(at(0))!, at(0).find(isLamp)!];
+    const [sky, sun] = [environmentOf(at(0))!, at(0).find(isLamp)!];
     if (sky.type !== 'daylight' || sun.type !== 'sun') throw new Error('Another sort of light.');
     expect([sky.turn, at(0).length]).toEqual([20, 2]);
     const a = (20 * Math.PI) / 180;

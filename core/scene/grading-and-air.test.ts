@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Registry } from '../declare/registry';
 import { assetsOfPicture } from '../evaluate/assets';
-import { evaluateValues } from '../evaluate/values';
+import { evaluateValues } from '../time/values';
 import { newItem, newPiece, newRibbon } from '../piece/piece';
 import { airs, backdrops, cameras, grounds, lights, pictureEffects } from './index';
 import { focusedOn } from './cameras/orbit';

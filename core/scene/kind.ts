@@ -53,7 +53,7 @@ export interface CameraAt {
 }
 
 /** What lights from all round at a moment. Drawers know these types; a kind of light says which one it is. */
-export type SurroundAt = {
+export type EnvironmentAt = {
   /** Factor on its brightness. */
   readonly strength: number;
   /** Degrees about the upright axis. */
@@ -98,7 +98,7 @@ export type SurroundAt = {
 
 /** A light at a moment. */
 export type LightAt =
-  | SurroundAt
+  | EnvironmentAt
   | (LampAt & {
       readonly type: 'sun';
       /** On a surface that faces it, where π makes white white. */
@@ -134,7 +134,7 @@ export type LightAt =
     });
 
 /** What lights of itself from somewhere. */
-export type Lamp = Exclude<LightAt, SurroundAt>;
+export type Lamp = Exclude<LightAt, EnvironmentAt>;
 
 interface LampAt {
   /** Linear sRGB, its largest component at most 1. Intensities are per steradian, and fall with the square of the distance in metres. */
@@ -285,8 +285,8 @@ export const defineAir = declared<AirAt>();
 export const definePictureEffect = declared<PictureEffectAt>();
 
 /** The surroundings that light: the first in the list. */
-export function surroundOf(lights: readonly LightAt[]): SurroundAt | undefined {
-  return lights.find((l): l is SurroundAt => !isLamp(l));
+export function environmentOf(lights: readonly LightAt[]): EnvironmentAt | undefined {
+  return lights.find((l): l is EnvironmentAt => !isLamp(l));
 }
 
 export function isLamp(light: LightAt): light is Lamp {

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Registry } from '../declare/registry';
-import { evaluateValues } from '../evaluate/values';
+import { evaluateValues } from '../time/values';
 import { sceneAt } from '../evaluate/picture-at';
 import { newItem, newPiece, type Piece } from '../piece/piece';
 import { readPieceValue } from '../piece/read';

@@ -1,4 +1,4 @@
-import { newItem, type Item, type Values } from '../piece/piece';
+import { newItem, type Item, type Values } from '../declare/items';
 import { lights } from './index';
 
 /** Lights that go together, to begin with. Once chosen they are ordinary lights. */

@@ -1,4 +1,4 @@
-import type { SceneAt } from '../evaluate/picture-at';
+import type { SceneAt } from './scene-at';
 import type { LightAt } from './kind';
 
 /**

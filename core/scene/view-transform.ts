@@ -5,7 +5,7 @@ const [BEGINS, FADES] = [0.8 - 0.04, 0.15];
 
 /**
  * Light to display values: the Khronos PBR Neutral tone mapper (E. Gritz and others, 2024), then the curve of
- * sRGB (IEC 61966-2-1). The same as web/view/view-transform, in numbers.
+ * sRGB (IEC 61966-2-1). The same as web/view/effects/view-transform, in numbers.
  *
  * @returns 0…1 each
  */

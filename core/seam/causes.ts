@@ -6,7 +6,7 @@ import type { Piece, RibbonDoc } from '../piece/piece';
 import { facesShown } from '../copies/copies';
 import { MeshCache } from '../evaluate/mesh-cache';
 import { evaluateRibbon } from '../evaluate/ribbon';
-import { evaluateValues } from '../evaluate/values';
+import { evaluateValues } from '../time/values';
 import { stepKind } from '../steps/index';
 import type { Detail } from '../steps/step';
 import { evaluateNumber, isMoving } from '../time/value';

@@ -1,4 +1,4 @@
-import { copyChannels } from '../copies/channels';
+import { copyChannels } from '../shape/copy-channels';
 import { copyCount, flattened, transformInto } from '../copies/copies';
 import type { Mesh } from '../shape/mesh';
 import { turnless } from './bodies';
@@ -22,8 +22,8 @@ export function sameCopies(a: Mesh, b: Mesh): boolean {
     !q ||
     copyCount(p) !== copyCount(q) ||
     !equal(p.matrices, q.matrices) ||
-    !equal(p.wears, q.wears) ||
-    p.wardrobe?.join() !== q.wardrobe?.join() ||
+    !equal(p.materialIndices, q.materialIndices) ||
+    p.materialRibbons?.join() !== q.materialRibbons?.join() ||
     copyChannels.some((c) => !equal(p.channels?.[c], q.channels?.[c]))
   )
     return false;
@@ -55,13 +55,13 @@ export function sameCopies(a: Mesh, b: Mesh): boolean {
 export function pointsShown(mesh: Mesh, shade: number, turnlessBelow?: number): Float32Array {
   const { copies } = mesh;
   if (!copies) return mesh.positions;
-  const { source, sources, matrices, channels, wears } = copies;
+  const { source, sources, matrices, channels, materialIndices } = copies;
   const { baseColor, roughness, metalness } = channels ?? {};
   const n = copyCount(copies);
   const total = source.reduce((sum, s) => sum + sources[s].positions.length / 3, 0);
   const each = total <= MOST_POINTS ? Infinity : Math.max(2, Math.floor(MOST_POINTS / Math.max(1, n)));
   const seen = turnlessBelow === undefined ? null : turnless(mesh, turnlessBelow);
-  if (each === Infinity && !channels && !wears && !seen) return flattened(mesh).positions;
+  if (each === Infinity && !channels && !materialIndices && !seen) return flattened(mesh).positions;
   const samples = sources.map((s) => sampled(s.positions, each));
   const parts = Array.from({ length: n }, (_, i) => seen?.(i) ?? null);
   const lengthOf = (i: number) => parts[i]?.length ?? samples[source[i]].length;
@@ -72,7 +72,7 @@ export function pointsShown(mesh: Mesh, shade: number, turnlessBelow?: number): 
     const length = lengthOf(i);
     if (part) out.set(part, at);
     else transformInto(samples[source[i]], matrices, 16 * i, out, at);
-    const finish = own(roughness, i) + 0.7 * own(metalness, i) + 0.3 * (wears ? wears[i] : 0);
+    const finish = own(roughness, i) + 0.7 * own(metalness, i) + 0.3 * (materialIndices ? materialIndices[i] : 0);
     for (let k = 0; k < length; k++) out[at + k] += shade * (own(baseColor, 3 * i + (k % 3)) + finish);
     at += length;
   }

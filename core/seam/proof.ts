@@ -11,7 +11,7 @@ import {
 } from '../piece/addresses';
 import { circleThrough, describeCircle, growthOf, linkPiece, MOST_FOLLOWED, sourcesOf } from '../piece/link';
 import type { Piece } from '../piece/piece';
-import { evaluateValues } from '../evaluate/values';
+import { evaluateValues } from '../time/values';
 import { stepKind } from '../steps/index';
 import { colourCourse } from '../time/colours/index';
 import { MAX_FRAMES } from '../time/loop';

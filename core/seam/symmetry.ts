@@ -1,6 +1,6 @@
 import { flattened } from '../copies/copies';
 import { evaluateRibbon } from '../evaluate/ribbon';
-import { evaluateValues } from '../evaluate/values';
+import { evaluateValues } from '../time/values';
 import { MeshCache } from '../evaluate/mesh-cache';
 import { linkPiece } from '../piece/link';
 import type { Piece } from '../piece/piece';

@@ -1,4 +1,4 @@
-import type { CopyChannels } from '../copies/channels';
+import type { CopyChannels } from './copy-channels';
 
 import type { DistanceField } from './fractals/field';
 
@@ -70,9 +70,9 @@ export interface Copies {
   /** What copies have of their own in place of their finish, by channel. */
   readonly channels?: CopyChannels;
   /** Whose finish a copy wears: 0 that of the ribbon it is in, k that of the ribbon `wardrobe[k − 1]`; absent, all the first. */
-  readonly wears?: Uint8Array;
+  readonly materialIndices?: Uint8Array;
   /** Identifiers of ribbons. */
-  readonly wardrobe?: readonly string[];
+  readonly materialRibbons?: readonly string[];
 }
 
 export function faceCount(c: Connectivity): number {

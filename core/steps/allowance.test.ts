@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { askingFirst, ASKED_FROM, checkCost, StepWaits } from './allowance';
-import { StepProblem } from './problem';
+import { StepProblem } from '../declare/step-problem';
 import { evaluateRibbon } from '../evaluate/ribbon';
 import { MeshCache } from '../evaluate/mesh-cache';
 import { copyCount } from '../copies/copies';

@@ -1,4 +1,4 @@
-import { StepProblem } from './problem';
+import { StepProblem } from '../declare/step-problem';
 
 /** Work of a step that is large enough to be asked for, in what it makes, tries or works out. */
 export const ASKED_FROM = { faces: 750_000, copies: 250_000, tries: 6_000_000, distances: 30_000_000 } as const;

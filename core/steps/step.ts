@@ -1,11 +1,11 @@
-import type { Asset } from '../files/asset';
+import type { Asset } from '../assets/asset';
 import type { Evaluated, Params, StoredValue } from '../declare/params';
 import type { Carries } from '../copies/carry';
 import { faceCount, type Mesh } from '../shape/mesh';
 import type { Clock } from '../time/loop';
 import { checkCost } from './allowance';
-import { StepProblem } from './problem';
-import type { Reads } from './reads';
+import { StepProblem } from '../declare/step-problem';
+import type { Reads } from '../declare/reads';
 
 export { StepProblem };
 

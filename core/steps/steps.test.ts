@@ -1,4 +1,4 @@
-import { readsNow } from './reads';
+import { readsNow } from '../declare/reads';
 import { form } from '../fixtures/forms';
 import { describe, expect, it } from 'vitest';
 import { defaultsOf, type Evaluated } from '../declare/params';

@@ -1,15 +1,18 @@
 import type { Spring } from './spring';
 
-/** A periodic course as its parts: a mean and waves of one, two, three… turns a loop. */
+/** A periodic signal as harmonics: a mean and waves of one, two, three… turns per loop. */
 export interface Harmonics {
   /** Complex amplitudes c₀…c_{M/2−1}: x(t) = Re(c₀ + 2 Σ c_h e^{2πiht}). */
   readonly re: Float64Array;
   readonly im: Float64Array;
-  /** Size of the largest wave, the mean left out. */
+  /** Amplitude of the largest wave, the mean aside. */
   readonly largest: number;
 }
 
-/** Harmonics of a course given at M even places of a loop, M a power of two: J. W. Cooley & J. W. Tukey's transform (1965). */
+/**
+ * Harmonics of a signal sampled at M even points of a loop, M a power of two, by the fast Fourier transform (J. W.
+ * Cooley & J. W. Tukey, 1965).
+ */
 export function harmonicsOf(samples: Float64Array): Harmonics {
   const n = samples.length;
   const re = new Float64Array(n);
@@ -38,8 +41,8 @@ export function harmonicsOf(samples: Float64Array): Harmonics {
 }
 
 /**
- * Frequency response of a spring-hung follower at h turns a loop: H = ω₀² / (ω₀² − ω² + 2iζω₀ω), as
- * gain and phase in radians (any textbook on vibration, e.g. Den Hartog, Mechanical Vibrations).
+ * Frequency response of a damped spring at h turns per loop: H = ω₀² / (ω₀² − ω² + 2iζω₀ω), as gain and phase in
+ * radians (any textbook on vibration, e.g. Den Hartog, Mechanical Vibrations).
  */
 export function responseAt({ swings, damping }: Spring, h: number): { gain: number; phase: number } {
   const r = h / swings;
@@ -47,16 +50,15 @@ export function responseAt({ swings, damping }: Spring, h: number): { gain: numb
   return { gain: 1 / Math.hypot(a, b), phase: -Math.atan2(b, a) };
 }
 
-/** Waves that are smaller than this share of the largest are left out. */
+/** Waves smaller than this share of the largest are dropped. */
 const FAINT = 1e-7;
 
 /**
- * What the k-th of a chain of followers does, each hung by the same spring on the one before it, and
- * each a time later: the driver's waves times H^k. The one periodic motion there is, with nothing that
- * has to settle.
+ * Motion of the k-th in a chain of followers, each hung by the same spring on the one before it and each delayed: the
+ * driver's harmonics times H^k. This is the one periodic solution; nothing has to settle.
  *
  * @param links k, any real number ≥ 0; 0 is the driver itself
- * @param share the place in the loop, as a share of it; the same to the last bit at f = 0 and f = N
+ * @param share position in the loop, 0…1; identical to the last bit at f = 0 and f = N
  */
 export function chainAt(driver: Harmonics, spring: Spring, links: number, share: number): number {
   const { re, im, largest: most } = driver;
@@ -74,7 +76,7 @@ export function chainAt(driver: Harmonics, spring: Spring, links: number, share:
   return sum;
 }
 
-/** How far, at most, the k-th of a chain swings: the sizes of its waves added up. Infinity where that is beyond numbers. */
+/** Upper bound of the k-th follower's swing: the sum of its amplitudes. Infinity if it overflows. */
 export function swingOf(driver: Harmonics, spring: Spring, links: number): number {
   let sum = 0;
   for (let h = 1; h < driver.re.length; h++) {

@@ -1,17 +1,17 @@
 import type { NumberParam, NumberValue, Unit } from '../declare/params';
 import type { Rational } from '../maths/rational';
 
-/** A motion that would close, in words. */
+/** A change that would close a motion, in words. */
 export interface Candidate {
   readonly words: string;
   readonly help?: string;
   readonly motion: NumberValue;
 }
 
-/** The value a motion is for, as far as closing it needs it. */
+/** What closing a motion needs to know of its value. */
 export type ClosingTarget = Pick<NumberParam, 'cyclic'> & { readonly unit: Unit };
 
-/** The nearest whole numbers of turns, the nearest first; never 0, which would be no motion. */
+/** The nearest whole numbers of turns, nearest first; never 0, which would stop the motion. */
 export function wholeTurnsNear(turns: Rational): number[] {
   const x = turns.num / turns.den;
   const candidates = [Math.floor(x), Math.ceil(x)].map((k) => (k === 0 ? Math.sign(x) || 1 : k));
@@ -22,10 +22,10 @@ export function turnWords(k: number): string {
   return `${k} ${Math.abs(k) === 1 ? 'turn' : 'turns'}`;
 }
 
-/** What a change of the gain does. */
+/** Effect of changing the gain. */
 export const GAIN_HELP = 'Changes what is gained from the last key to the first';
 
-/** Gains near `adds` that make no difference to the value. */
+/** Gains near `adds` that leave the value unchanged. */
 export function closedGains(adds: number, cyclic: number | undefined): number[] {
   if (!cyclic) return [0];
   const x = adds / cyclic;

@@ -2,8 +2,7 @@ import { hermite, hermiteSlope } from '../maths/hermite';
 import { periodicSlopes } from './keys/spline';
 
 /**
- * A hand-drawn cycle through heights 0…1 at even places, as a closed spline with continuous
- * curvature. Between the places it may pass a little over or under them.
+ * A hand-drawn cycle: a closed cubic spline through even samples 0…1. Between samples it may overshoot slightly.
  *
  * @param heights at least one; the last leads into the first
  */

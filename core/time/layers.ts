@@ -3,7 +3,7 @@ import type { Clock } from './loop';
 import { cyclesGone } from './phase';
 import { lcm, rational } from '../maths/rational';
 
-/** What a motion gives at a moment, less what `adds` per `loops` loops would give. */
+/** Value at a moment, less the steady gain of `adds` per `loops` loops. */
 function baseOver(p: Prepared, clock: Clock, loops: number): number {
   const { adds, turns, open } = p.course;
   if (adds === 0 || open) return p.base(clock);
@@ -18,7 +18,7 @@ export function totalOf(p: Prepared, clock: Clock): number {
 
 function bothTurns(a: Course, b: Course) {
   const den = lcm(a.turns.den, b.turns.den);
-  // The common cycle is what matters: how many loops until both have come round.
+  // The common period: how many loops until both have repeated.
   return den === 1 ? rational(Math.max(1, Math.abs(a.turns.num))) : rational(1, den);
 }
 
@@ -42,7 +42,7 @@ function added(a: Prepared, b: Prepared): Prepared {
 
 function multiplied(a: Prepared, b: Prepared): Prepared {
   const turns = bothTurns(a.course, b.course);
-  // What gains each loop and is multiplied by what changes comes back nowhere.
+  // A steady gain multiplied by something that varies never repeats.
   const open = a.course.open || b.course.open || a.course.adds !== 0 || b.course.adds !== 0;
   return {
     course: {
@@ -57,7 +57,7 @@ function multiplied(a: Prepared, b: Prepared): Prepared {
   };
 }
 
-/** Layers laid on a motion, one after the other, each on all that stands before it. */
+/** Applies layers to a motion, each to the result so far. */
 export function withLayers(
   inner: Prepared,
   layers: readonly LayerDoc[] | undefined,

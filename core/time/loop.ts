@@ -1,6 +1,6 @@
 import { toRational, type Rational } from '../maths/rational';
 
-/** A loop: frames 0…frames−1 are shown; frame `frames` is frame 0 again and is never rendered. */
+/** A loop: frames 0…frames−1 are shown; frame `frames` equals frame 0 and is never rendered. */
 export interface Loop {
   /** N, an integer from 1 to MAX_FRAMES. */
   readonly frames: number;
@@ -12,13 +12,13 @@ export const MAX_FRAMES = 20_000;
 export const MIN_FPS = 1;
 export const MAX_FPS = 240;
 
-/** Where in the loop we are. `frame` is unwrapped: it may be any real number, and N is not 0. */
+/** A moment. `frame` is unwrapped: any real number, and N is not 0. */
 export interface Clock {
   readonly frame: number;
   readonly frames: number;
   /**
-   * Whole loops gone by besides `frame`, 0 if absent: the moment is frame + loops · frames. Kept
-   * apart so that a motion shifted in time still meets itself to the last bit.
+   * Whole loops in addition to `frame`, 0 if absent: the moment is frame + loops · frames. Kept separate so that a
+   * shifted motion still meets itself to the last bit.
    */
   readonly loops?: number;
 }

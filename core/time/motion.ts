@@ -6,28 +6,27 @@ import type { Rational } from '../maths/rational';
 
 export type { LayerDoc, MotionDoc, TimingDoc } from '../declare/documents';
 
-/** What is known of a motion without playing it. */
+/** What is known of a motion without evaluating it. */
 export interface Course {
   /** Cycles per loop; it repeats after `den` loops. */
   readonly turns: Rational;
-  /** What the value gains each time `den` loops have gone by. */
+  /** Gain per `den` loops. */
   readonly adds: number;
-  /** Whether that follows from its settings, or was found by trying. */
+  /** Whether that was proved from its settings, or measured. */
   readonly by: 'proof' | 'measure';
-  /** True where no repetition was found. */
+  /** No repetition was found. */
   readonly open: boolean;
-  /** True where corners or jumps belong to its form, so that one at the seam is none too many. */
+  /** Corners or jumps belong to its form, so that one at the seam is acceptable. */
   readonly sharp: boolean;
 }
 
 /**
- * A motion made ready: its value at a moment is base(clock) + adds · cycles, where cycles counts
- * the periods of `course.turns.den` loops gone by. The two are apart so that a gain by whole turns
- * can be taken off an angle exactly.
+ * A prepared motion: its value at a moment is base(clock) + adds · cycles, where cycles counts the periods of
+ * `course.turns.den` loops gone by. Kept apart so that gains of whole turns can be removed from an angle exactly.
  */
 export interface Prepared {
   base(clock: Clock): number;
-  /** Change per frame; at a jump or corner, from the right. */
+  /** Change per frame; at a jump or corner, the limit from the right. */
   speed(clock: Clock): number;
   readonly course: Course;
 }
@@ -41,24 +40,24 @@ export interface MotionKind<P extends Params = Params> {
   readonly help: string;
   readonly params: P;
   /**
-   * Settings in the unit of the value that moves: a 'value' is held to its range, a 'change' may be
-   * as large as that range either way.
+   * Settings in the unit of the moving value: a 'value' is clamped to its range, a 'change' may be as large as that
+   * range either way.
    */
   readonly ofValue: Readonly<Record<string, 'value' | 'change'>>;
-  /** True where one of its settings says how often it goes round a loop; others are gone through more often. */
+  /** One of its settings is the number of turns per loop; otherwise it is repeated. */
   readonly turns?: boolean;
-  /** True where settings go on in a longer loop just as they are. */
+  /** Its settings stay as they are in a longer loop. */
   goesOn?(settings: MotionDoc): boolean;
-  /** What could be changed of settings that do not close, likely ones first; each is tried before it is offered. */
+  /** Changes that might close open settings, likeliest first; each is tried before it is offered. */
   closing?(settings: MotionDoc, param: ClosingTarget, course: Course): readonly Candidate[];
-  /** A few words for its lane, in place of its turns and gains. */
+  /** A few words for its lane, in place of turns and gains. */
   words?(settings: MotionDoc): string;
-  /** Settings of a fresh motion for a value that stands at `value`. */
+  /** Settings of a new motion for a value that is `value` now. */
   start(value: number, param: MotionTarget): Partial<Evaluated<P>>;
   /**
-   * Makes settings ready for a loop of `frames` frames. Done once, then evaluated often.
+   * Prepares settings for a loop of `frames` frames: once, then evaluated often.
    *
-   * @param other makes another value ready in the same loop, for motions that take theirs from it
+   * @param other prepares another value in the same loop, for motions that follow one
    */
   prepare(settings: Evaluated<P>, frames: number, other: (value: NumberValue) => Prepared): Prepared;
 }
@@ -69,16 +68,15 @@ export function defineMotion<const P extends Params>(kind: MotionKind<P>): Motio
 
 export const WHOLE: Rational = { num: 1, den: 1 };
 
-/** The course of what closes by construction. */
+/** Course of a motion that closes by construction. */
 export function closedCourse(turns: Rational = WHOLE, sharp = false): Course {
   return { turns, adds: 0, by: 'proof', open: false, sharp };
 }
 
 /**
- * A swing around a value for a motion that starts out: a third of the value each way, so that what is
- * small swings a little and what is large swings far, but at least a hundredth and at most a fifth of
- * the scrub range; a tenth of that range about 0, and a twelfth of a turn for what comes round. It is
- * held to the hard limits by moving the pair, not by cutting it.
+ * Range of a new swing around a value: a third of the value each way, at least a hundredth and at most a fifth of the
+ * scrub range; a tenth of that range around 0, and a twelfth of a turn for an angle. It is kept within the hard limits
+ * by moving the pair, not by clipping it.
  */
 export function swingAround(value: number, param: MotionTarget): { low: number; high: number } {
   const span = param.soft[1] - param.soft[0];

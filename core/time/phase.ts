@@ -4,9 +4,8 @@ import type { Rational } from '../maths/rational';
 /**
  * The fractional part, in [0, 1), of `turns · frame / frames`.
  *
- * For whole frames it is reduced in integer arithmetic, ((p·f) mod (q·N)) / (q·N) for p/q turns,
- * so with whole turns the phase at f = N is the same double as at f = 0, bit for bit: closing is
- * exact, not approximate.
+ * For whole frames it is reduced in integer arithmetic, ((p·f) mod (q·N)) / (q·N) for p/q turns, so that with whole
+ * turns the phase at f = N is the same double as at f = 0: closing is exact, not approximate.
  */
 export function phaseOf(turns: Rational, clock: Clock): number {
   const span = turns.den * clock.frames;
@@ -30,8 +29,8 @@ export function wholePhase(turns: number, clock: Clock): number {
 }
 
 /**
- * Where a moment lies in a period of whole loops: `frame` in [0, loops·N) and how many periods have
- * gone by, a whole number. Exact for whole frames, like `phaseOf`.
+ * Position in a period of whole loops: `frame` in [0, loops·N), and the number of periods gone by, a whole number.
+ * Exact for whole frames, like `phaseOf`.
  *
  * @param loops length of the period in loops, a whole number ≥ 1
  */
@@ -51,7 +50,7 @@ function cyclesOf(clock: Clock, rest: number, span: number): number {
   return Math.round((clock.frame - rest + (clock.loops ?? 0) * clock.frames) / span);
 }
 
-/** How many periods of `loops` whole loops have gone by. */
+/** Number of periods of `loops` whole loops gone by. */
 export function cyclesGone(clock: Clock, loops = 1): number {
   return splitTime(clock, loops).cycles;
 }

@@ -9,7 +9,7 @@ function holder([min, max]: Limits): (x: number) => number {
   return (x) => Math.max(min, Math.min(max, Number(x.toFixed(6))));
 }
 
-/** "( … ) + 3": a formula with a number added, which is raised rather than added to again. */
+/** "( … ) + 3": a formula with a number added, which is increased rather than added to again. */
 function formulaPlus(text: string, by: number): string {
   const known = /^\((.*)\) \+ (-?[\d.]+(?:e-?\d+)?)$/.exec(text);
   const [inner, old] = known && balanced(known[1]) ? [known[1], Number(known[2])] : [text, 0];
@@ -22,7 +22,7 @@ function formulaTimes(text: string, by: number): string {
   return `${Number((old * by).toPrecision(9))}*(${inner})`;
 }
 
-/** Whether brackets in a text open and close among themselves. */
+/** Whether the brackets of a text balance. */
 function balanced(text: string): boolean {
   let depth = 0;
   for (const c of text) {
@@ -32,12 +32,12 @@ function balanced(text: string): boolean {
   return depth === 0;
 }
 
-/** A value moved as a whole: a motion keeps its form and goes on around another value. */
+/** A value shifted as a whole: a motion keeps its form around another value. */
 export function shiftedValue(value: NumberValue, by: number, limits: Limits): NumberValue {
   const hold = holder(limits);
   if (!isMoving(value)) return hold(value + by);
   const after = value.layers?.findLastIndex((l) => l.on && l.how === 'multiply') ?? -1;
-  // What is added below a factor would be multiplied with it: it is added above the last one.
+  // Adding below a factor would multiply the shift: it is added above the last factor.
   if (after >= 0) return { ...value, layers: shiftedAbove(value.layers!, after, by) };
   const m = value as MotionDoc & Record<string, never>;
   switch (value.motion) {
@@ -54,7 +54,7 @@ export function shiftedValue(value: NumberValue, by: number, limits: Limits): Nu
   }
 }
 
-/** Layers with a number added above the one at a place: in the last that adds, or in one of its own. */
+/** Layers with a number added above a position: in the last that adds, or in a new one. */
 function shiftedAbove(layers: readonly LayerDoc[], place: number, by: number): readonly LayerDoc[] {
   const at = layers.findLastIndex((l, i) => i > place && l.on && l.how === 'add');
   const motion = (shifted: NumberValue) => shifted as MotionDoc;
@@ -64,14 +64,14 @@ function shiftedAbove(layers: readonly LayerDoc[], place: number, by: number): r
   return [...layers, { how: 'add', on: true, motion: { motion: 'formula', text: `${number}`, otherwise: number } }];
 }
 
-/** A value multiplied as a whole, with all that its motion reaches. */
+/** A value scaled as a whole, with the full range of its motion. */
 export function scaledValue(value: NumberValue, factor: number, limits: Limits): NumberValue {
   const hold = holder(limits);
   if (!isMoving(value)) return hold(value * factor);
   const m = value as MotionDoc & Record<string, never>;
   const rise = (x: number) => Number((x * factor).toFixed(6));
   const tangent = (t: readonly [number, number] | undefined) => t && ([t[0], rise(t[1])] as const);
-  // What is added grows along; what is multiplied with it stays.
+  // What is added scales too; what is multiplied stays.
   const layers = value.layers && {
     layers: value.layers.map((l): LayerDoc =>
       l.how === 'add' ? { ...l, motion: scaledValue(l.motion, factor, [-1e9, 1e9]) as MotionDoc } : l,

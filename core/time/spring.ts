@@ -3,15 +3,15 @@ import { closedCourse, type Prepared } from './motion';
 import type { Clock } from './loop';
 import { splitTime } from './phase';
 
-/** A linear spring: x″ + 2ζω₀x′ + ω₀²x = ω₀²u, in units of one loop. */
+/** A damped linear spring: x″ + 2ζω₀x′ + ω₀²x = ω₀²u, in units of one loop. */
 export interface Spring {
-  /** Swings a loop it would make when let go without damping: ω₀ / 2π, > 0. */
+  /** Undamped swings per loop: ω₀ / 2π, > 0. */
   readonly swings: number;
-  /** ζ: 1 is critical, below it overshoots. Above 0, or it might swing without end. */
+  /** ζ: 1 is critical, below 1 overshoots. Above 0, or it might swing forever. */
   readonly damping: number;
 }
 
-/** State after a time h without force, as a 2 × 2 matrix: the exponential of the system. */
+/** State after a time h without force, as a 2 × 2 matrix exponential. */
 function propagator(omega: number, zeta: number, h: number): [number, number, number, number] {
   const s = zeta * omega;
   const d = omega * omega - s * s;
@@ -31,11 +31,10 @@ function propagator(omega: number, zeta: number, h: number): [number, number, nu
 const SAMPLES = 2048;
 
 /**
- * Positions of the one periodic motion of a spring under a periodic driver that is straight between
- * even places.
+ * Positions of the periodic solution of a spring under a periodic driver that is linear between even points.
  *
- * @param drive the driver at the places of one period, its first not again at the end
- * @param h from place to place, in loops
+ * @param drive the driver at the points of one period, the first not repeated
+ * @param h time between points, in loops
  */
 export function periodicResponse(drive: Float64Array, h: number, spring: Spring): Float64Array {
   const count = drive.length;
@@ -57,7 +56,10 @@ export function periodicResponse(drive: Float64Array, h: number, spring: Spring)
   return out;
 }
 
-/** The state that a whole period leads back to: one period is an affine map, w from rest, and (I − Φ)⁻¹w is its fixed point. */
+/**
+ * The state that a whole period returns to: one period is an affine map with offset w, and (I − Φ)⁻¹w is its fixed
+ * point.
+ */
 function periodicStart(
   advance: (i: number, x: number, v: number) => [number, number],
   count: number,
@@ -71,11 +73,10 @@ function periodicStart(
 }
 
 /**
- * The periodic response of a spring to a periodic driver: not a simulation that settles, but the
- * one motion that ends as it began. The driver is taken as straight between 2048 places of a loop;
- * between two of them the equation is solved in closed form, and the state at the start is the one
- * the whole period leads back to (I − Φ)⁻¹w. What the driver gains per period is followed with the
- * constant lag 2ζ/ω₀ of a ramp (any textbook on vibration).
+ * Periodic response of a spring to a periodic driver: not a simulation that settles, but the one solution that ends as
+ * it began. The driver is linear between 2048 points of a loop; between them the equation is solved in closed form, and
+ * the initial state is the fixed point (I − Φ)⁻¹w. A steady gain of the driver is followed with the constant lag 2ζ/ω₀
+ * of a ramp (any textbook on vibration).
  */
 export function springResponse(driver: Prepared, spring: Spring, frames: number): Prepared {
   const { course } = driver;
@@ -92,7 +93,7 @@ export function springResponse(driver: Prepared, spring: Spring, frames: number)
   }
   drive[count] = drive[0];
 
-  // A straight driver u₀ + mτ is followed by u₀ − 2ζm/ω₀ + mτ; what is left over dies away freely.
+  // A linear driver u₀ + mτ is followed by u₀ − 2ζm/ω₀ + mτ; the rest decays freely.
   const lag = (2 * zeta) / omega;
   const step = propagator(omega, zeta, h);
   const particular = (i: number) => {

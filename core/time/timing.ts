@@ -3,12 +3,12 @@ import type { Clock } from './loop';
 import { cyclesGone, fract, splitTime } from './phase';
 import { gcd, rational } from '../maths/rational';
 
-/** Smooth step of x in 0…1 and its slope: 3x² − 2x³. */
+/** Smoothstep of x in 0…1 and its slope: 3x² − 2x³. */
 function smooth(x: number): [number, number] {
   return [x * x * (3 - 2 * x), 6 * x * (1 - x)];
 }
 
-/** Place 0…1 after the rest at the seam, and its slope. */
+/** Position 0…1 after the rest at the seam, and its slope. */
 function rested(p: number, rest: number): [number, number] {
   if (rest <= 0) return [p, 1];
   const x = (p - rest / 2) / (1 - rest);
@@ -25,8 +25,8 @@ function back(p: number, eased: boolean): [number, number] {
 }
 
 /**
- * Lays a motion over the loop: first a shift, then a rest at the seam, then how often and which way
- * it is gone through. Going there and back always closes.
+ * Lays a motion over the loop: first a delay, then a rest at the seam, then repetition and direction. There and back
+ * always closes.
  */
 export function withTiming(inner: Prepared, timing: TimingDoc | undefined): Prepared {
   const shift = timing?.shift ?? 0;
@@ -38,7 +38,7 @@ export function withTiming(inner: Prepared, timing: TimingDoc | undefined): Prep
   const sign = way === 'back' ? -1 : 1;
   const { course } = inner;
   const q = course.turns.den;
-  // Going k times as fast, q loops of the motion take q / gcd(q, k) loops of the piece.
+  // At k times the speed, q loops of the motion take q / gcd(q, k) loops of the piece.
   const g = gcd(q, times);
   const periods = times / g;
   const turns = returns ? rational(times) : rational(sign * course.turns.num * (times / g), q / g);
@@ -54,7 +54,7 @@ export function withTiming(inner: Prepared, timing: TimingDoc | undefined): Prep
   const warp = (clock: Clock): { clock: Clock; rate: number } => {
     const { frames } = clock;
     const at = splitTime(clock);
-    // Later by `shift`, so the place in the motion is earlier. Parts of a loop stay apart from whole ones.
+    // A delay of `shift` reads the motion earlier. The fraction of a loop stays apart from whole loops.
     const u = at.frame / frames - shift;
     const whole = Math.floor(u);
     const cycles = at.cycles + whole;

@@ -14,12 +14,12 @@ export function isMoving(value: unknown): value is MotionDoc {
 
 const STILL: Course = { ...closedCourse({ num: 0, den: 1 }) };
 
-/** Motions made ready, by document and by what it says, so that a copy of it costs nothing either. */
+/** Prepared motions, by document object and by content, so that an equal copy costs nothing either. */
 const byDoc = new WeakMap<MotionDoc, { frames: number; prepared: Prepared }>();
 const byText = new Map<string, Prepared>();
 const MOST_TEXTS = 4000;
 
-/** A stored motion with its layers and timing, ready to be evaluated in a loop of `frames` frames. */
+/** Prepares a stored motion with its layers and timing for a loop of `frames` frames. */
 export function prepareMotion(doc: MotionDoc, frames: number): Prepared {
   const known = byDoc.get(doc);
   if (known && known.frames === frames) return known.prepared;
@@ -39,10 +39,10 @@ export function prepareMotion(doc: MotionDoc, frames: number): Prepared {
 }
 
 /**
- * A stored number at an unwrapped frame.
+ * Evaluates a stored number at an unwrapped frame.
  *
- * @param cyclic what makes no difference to the value, such as 360 for an angle: whole multiples of
- *   it that are gained per loop are left out, exactly
+ * @param cyclic period of the value's meaning, such as 360 for an angle: whole multiples gained per loop are removed
+ * exactly
  */
 export function evaluateNumber(value: NumberValue, clock: Clock, cyclic?: number): number {
   if (!isMoving(value)) return value;
@@ -53,17 +53,17 @@ export function evaluateNumber(value: NumberValue, clock: Clock, cyclic?: number
   return prepared.base(clock) + (cyclic ? gained % cyclic : gained);
 }
 
-/** Change of a stored number per frame; at a jump or corner, from the right. */
+/** Change of a stored number per frame; at a jump or corner, the limit from the right. */
 export function derivativeOf(value: NumberValue, clock: Clock): number {
   return isMoving(value) ? prepareMotion(value, clock.frames).speed(clock) : 0;
 }
 
-/** What is known of a stored number without playing it. */
+/** What is known of a stored number without evaluating it. */
 export function courseOf(value: NumberValue, frames: number): Course {
   return isMoving(value) ? prepareMotion(value, frames).course : STILL;
 }
 
-/** Turns per loop of a stored number; a still one turns 0 times. */
+/** Turns per loop of a stored number; 0 for a constant. */
 export function turnsOf(value: NumberValue, frames = 100): Rational {
   return courseOf(value, frames).turns;
 }
@@ -77,7 +77,7 @@ export function closes(course: Course, cyclic?: number): boolean {
   );
 }
 
-/** A moving or still number as something prepared. */
+/** Prepares a moving or constant number. */
 export function prepareNumber(value: NumberValue, frames: number): Prepared {
   return isMoving(value) ? prepareMotion(value, frames) : { course: STILL, base: () => value, speed: () => 0 };
 }

@@ -2,8 +2,8 @@ import type { Clock } from './loop';
 import { wholePhase } from './phase';
 
 /**
- * A factor 0…1 over the loop that is 0 in a share `rest` of it round the seam, 1 in its middle,
- * and goes between the two by a smooth step (3x² − 2x³) as long as a quarter of what is left.
+ * A factor 0…1 over the loop: 0 in a share `rest` of it around the seam, 1 in the middle, with a smoothstep (3x² − 2x³)
+ * between, each a quarter of what is left.
  *
  * @param rest share of the loop, 0…1, half of it on each side of the seam
  * @returns the factor, and its change per frame

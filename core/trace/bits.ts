@@ -1,7 +1,8 @@
 /**
- * What true light comes to, as SHA-256 of the sums of all pixels, rows from the top: of a small picture by itself
- * (reference.ts), and of a piece with glass that parts colours, copies in a thin film, thin rods and three kinds of light (reference-piece.ts). Tests and `/check`
- * hold every machine to them; another number here is another maker of frames (maker.ts).
+ * Reference results of the path tracer, as SHA-256 of the sums of all pixels, rows from the top: for a small picture
+ * (reference.ts), and for a piece with dispersive glass, copies with a thin film, thin rods and three kinds of light
+ * (reference-piece.ts). Tests and `/check` hold every machine to them; a new number here means a new renderer version
+ * (renderer-version.ts).
  */
 export const BITS = {
   picture: 'ce6473edb6ae181c906b19520b66c3236f5789f48b000288e75952f5e110e18e',

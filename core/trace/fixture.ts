@@ -5,10 +5,10 @@ import { RAMP } from '../pattern/ramp';
 import type { CameraAt, LightAt } from '../scene/kind';
 import { meshOf } from '../shape/builder';
 import { uniformConnectivity, type Mesh } from '../shape/mesh';
-import { bouncesOf, Tracer, type TraceSettings } from './tracer';
-import { COUNT, SUMS } from './worked';
+import { bouncesOf, Tracer, type TraceSettings } from './paths/tracer';
+import { COUNT, SUMS } from './paths/tile-result';
 
-/** Small pictures to be traced in tests. */
+/** Small pictures for tests of tracing. */
 export const white: LightAt = {
   type: 'gradient',
   ramp: new Float32Array(3 * RAMP).fill(1),
@@ -17,7 +17,7 @@ export const white: LightAt = {
   turn: 0,
 };
 
-/** A ball of triangles about the middle; seen from inside as well. */
+/** A sphere of triangles around the origin, visible from inside as well. */
 export function ball(radius = 1, rings = 24): Mesh {
   const points: number[] = [];
   const corners: number[] = [];
@@ -36,7 +36,7 @@ export function ball(radius = 1, rings = 24): Mesh {
   return meshOf(uniformConnectivity(points.length / 3, 3, Uint32Array.from(corners)), Float32Array.from(points));
 }
 
-/** A square that looks towards +z, at z. */
+/** A square at z that faces +z. */
 export function square(half: number, z = 0): Mesh {
   const [a, b] = [-half, half];
   return meshOf(
@@ -46,7 +46,7 @@ export function square(half: number, z = 0): Mesh {
 }
 
 /** A bowl over a square of 2 × 2, of `sides` × `sides` squares of two even triangles each. */
-export function sheet(sides: number): Mesh {
+export function bowl(sides: number): Mesh {
   const points: number[] = [];
   const corners: number[] = [];
   for (let i = 0; i <= sides; i++)
@@ -59,7 +59,7 @@ export function sheet(sides: number): Mesh {
   return meshOf(uniformConnectivity(points.length / 3, 3, Uint32Array.from(corners)), Float32Array.from(points));
 }
 
-/** Long thin triangles all about, in every direction; some are lines, some have a corner that is nowhere. */
+/** Long thin triangles in every direction; some are degenerate, some have a corner that is not finite. */
 export function needles(count: number, seed = 3, width = 0.01): Mesh {
   const random = randomSource(seed);
   const points: number[] = [];
@@ -100,7 +100,7 @@ export function pictureOf(
   }));
   return {
     ribbons,
-    wardrobe: new Map(ribbons.map((r) => [r.id, r.surfaces])),
+    materials: new Map(ribbons.map((r) => [r.id, r.surfaces])),
     scene: {
       camera: { ...camera, ...view },
       lights,
@@ -114,15 +114,15 @@ export function pictureOf(
   };
 }
 
-/** The same with the sky seen behind everything. */
+/** The same with the environment visible behind everything. */
 export function withSky(picture: PictureAt<Mesh>): PictureAt<Mesh> {
   const backdrop = { type: 'round', colour: '#000000', blur: 0, strength: 1 } as const;
   return { ...picture, scene: { ...picture.scene, backdrop } };
 }
 
-export const settings: TraceSettings = { width: 8, height: 8, bounces: bouncesOf(16), brightest: Infinity, grain: 0 };
+export const settings: TraceSettings = { width: 8, height: 8, bounces: bouncesOf(16), fireflyClamp: Infinity, seed: 0 };
 
-/** Mean light of a picture, what covers nothing too: red, green, blue, and how much is covered. */
+/** Mean radiance of a picture, added light included: red, green, blue, and coverage. */
 export function meanOf(picture: PictureAt<Mesh>, samples: number, more: Partial<TraceSettings> = {}): number[] {
   const tracer = new Tracer();
   const all = { ...settings, ...more };

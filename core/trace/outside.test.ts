@@ -5,8 +5,8 @@ import { meshOf } from '../shape/builder';
 import { uniformConnectivity, type Mesh } from '../shape/mesh';
 import { ball, meanOf, pictureOf, settings, square, white, withSky } from './fixture';
 import { radiosity } from '../fixtures/radiosity';
-import { bouncesOf, Tracer } from './tracer';
-import { COUNT, SUMS } from './worked';
+import { bouncesOf, Tracer } from './paths/tracer';
+import { COUNT, SUMS } from './paths/tile-result';
 
 const lamp = { colour: [1, 1, 1] as const, shadow: true };
 const matt = { roughness: 1, specular: 0 };
@@ -143,7 +143,7 @@ describe('samples', () => {
     const mean = (how: 0 | 1 | 2) => {
       const tracer = new Tracer();
       tracer.load(withSky(corner(lights, surface)), { ...settings, width: 16, height: 16, bounces: bouncesOf(3) });
-      tracer.takeBy(how);
+      tracer.setStrategies(how);
       const sums = tracer.samples({ x: 0, y: 0, width: 16, height: 16 }, 0, 1024);
       let sum = 0;
       for (let i = 0; i < sums.length; i += SUMS) sum += sums[i] / sums[i + COUNT];
@@ -158,7 +158,7 @@ describe('samples', () => {
     const picture = withSky(corner(lights, {}));
     const of = (samples: number, grain: number) => {
       const tracer = new Tracer();
-      tracer.load(picture, { ...settings, width: 16, height: 16, bounces: bouncesOf(3), grain });
+      tracer.load(picture, { ...settings, width: 16, height: 16, bounces: bouncesOf(3), seed: grain });
       const sums = tracer.samples({ x: 0, y: 0, width: 16, height: 16 }, 0, samples);
       return Float64Array.from({ length: 256 }, (_, i) => sums[SUMS * i] / samples);
     };
@@ -177,7 +177,7 @@ describe('samples', () => {
     const samples = 64;
     const runs = Array.from({ length: 24 }, (_, grain) => {
       const tracer = new Tracer();
-      tracer.load(picture, { ...settings, width: 8, height: 8, bounces: bouncesOf(2), grain });
+      tracer.load(picture, { ...settings, width: 8, height: 8, bounces: bouncesOf(2), seed: grain });
       return tracer.samples({ x: 0, y: 0, width: 8, height: 8 }, 0, samples);
     });
     let [told, found] = [0, 0];

@@ -2,22 +2,19 @@ import { newFinish, newItem, newPiece, newRibbon, newStep, type Piece } from '..
 import { finishParts } from '../finish/parts/index';
 import { sceneLists } from '../scene/index';
 import { BITS } from './bits';
-import { bouncesOf, type TraceSettings } from './tracer';
+import { bouncesOf, type TraceSettings } from './paths/tracer';
 
-/** How the piece below is traced, and what comes of it wherever and by however many it is. */
+/** How the piece below is traced, and its result on every machine with any number of threads. */
 export const REFERENCE_PIECE = {
   frame: 7,
   samples: 4,
-  settings: { width: 160, height: 112, bounces: bouncesOf(4), brightest: 20, grain: 8 } satisfies TraceSettings,
+  settings: { width: 160, height: 112, bounces: bouncesOf(4), fireflyClamp: 20, seed: 8 } satisfies TraceSettings,
   sha256: BITS.piece,
 } as const;
 
 const SWAY = { motion: 'wave', shape: 'sine', low: -90, high: 90, turns: 1, phase: 0 } as const;
 
-/**
- * A ring of glass that parts colours turns about copies in a thin film and a cage of thin rods, under three kinds of light:
- * its bits are written down.
- */
+/** A ring of dispersive glass around copies with a thin film and a cage of thin rods, under three kinds of light. */
 export function referencePiece(): Piece {
   const piece = newPiece('Reference');
   const ring = newRibbon('torus', 0, 'Ring');

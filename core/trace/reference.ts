@@ -1,7 +1,7 @@
 import { BITS } from './bits';
 import { ball, pictureOf, settings, square, white } from './fixture';
 
-/** A small picture whose bits are written down: they are the same wherever it is traced. */
+/** A small picture with a known result, the same on every machine. */
 export const REFERENCE = {
   size: { ...settings, width: 24, height: 16 },
   samples: 8,

@@ -4,8 +4,8 @@ import { gifDelays } from '@maypole/core/output/gif-times';
 import { outputs } from '@maypole/core/output/index';
 import { gifTimes } from '../files/gif';
 import { shownIn } from '../outputs/gif.server';
-import type { Making } from '../outputs/maker';
-import { rateOf } from '../outputs/maker';
+import type { ExportJob } from '../outputs/exporter';
+import { rateOf } from '../outputs/exporter';
 import { loopCount, probe } from './probe';
 import { readShapeFile } from './shape-file';
 import type { Fact, FileReport } from './report';
@@ -22,7 +22,7 @@ const fact = (title: string, found: string | number, wanted: string | number): F
   `${found}` === `${wanted}` ? { title, found: `${found}` } : { title, found: `${found}`, wanted: `${wanted}` };
 
 /** Reads a finished output back, and plays it round its seam. `files` are names in the folder of its making. */
-export async function readBack(kind: string, making: Making, files: readonly string[]): Promise<FileReport> {
+export async function readBack(kind: string, making: ExportJob, files: readonly string[]): Promise<FileReport> {
   const declared = outputs.get(kind);
   const { group, many } = declared;
   if (group === 'shapes') return readShapeFile(kind, making, files);
@@ -43,7 +43,7 @@ function told(facts: readonly Fact[], good: string): { sound: boolean; words: st
     : { sound: false, words: `${wrong.map((f) => `${f.title} is ${f.found} and should be ${f.wanted}`).join('; ')}.` };
 }
 
-async function moving(kind: string, asked: Making, name: string): Promise<FileReport> {
+async function moving(kind: string, asked: ExportJob, name: string): Promise<FileReport> {
   const { making, every } = kind === 'gif' ? shownIn(asked) : { making: asked, every: 1 };
   const file = path.join(making.folder, name);
   const { frames, size, signal, values } = making;
@@ -90,7 +90,7 @@ async function moving(kind: string, asked: Making, name: string): Promise<FileRe
 }
 
 /** How long the pictures of a GIF stand, as it says itself, and which frames it has. */
-async function gifFacts(file: string, { piece, frames }: Making, every: number): Promise<Fact[]> {
+async function gifFacts(file: string, { piece, frames }: ExportJob, every: number): Promise<Fact[]> {
   const found = gifTimes(await readFile(file));
   const wanted = gifDelays(piece.loop.fps, frames.length, every);
   const words = (times: readonly number[]) =>
@@ -115,7 +115,7 @@ function withRound(
   base: { sound: boolean; words: string },
   facts: readonly Fact[],
   round: NonNullable<FileReport['round']>,
-  making: Making,
+  making: ExportJob,
 ): FileReport {
   const whole = making.frames.length === making.piece.loop.frames;
   // A part of a loop has no seam that is to close.
@@ -131,7 +131,7 @@ function withRound(
   };
 }
 
-async function pictures(kind: string, making: Making, files: readonly string[]): Promise<FileReport> {
+async function pictures(kind: string, making: ExportJob, files: readonly string[]): Promise<FileReport> {
   const { folder, frames, size } = making;
   const facts: Fact[] = [fact('Pictures', files.length, frames.length)];
   facts.push(
@@ -157,7 +157,7 @@ async function pictures(kind: string, making: Making, files: readonly string[]):
   return withRound(base, facts, round, making);
 }
 
-async function single(making: Making, files: readonly string[]): Promise<Omit<FileReport, 'sound'>> {
+async function single(making: ExportJob, files: readonly string[]): Promise<Omit<FileReport, 'sound'>> {
   const { size } = await stat(path.join(making.folder, files[0]));
   return { words: 'It is there and whole.', facts: [{ title: 'Bytes', found: `${size}` }] };
 }

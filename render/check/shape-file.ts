@@ -1,7 +1,7 @@
 import { open, readFile, stat } from 'node:fs/promises';
 import path from 'node:path';
 import { frameRate } from '@maypole/core/time/loop';
-import type { Making } from '../outputs/maker';
+import type { ExportJob } from '../outputs/exporter';
 import type { Fact, FileReport } from './report';
 
 /** Bytes of a text that are looked through. */
@@ -11,7 +11,7 @@ const fact = (title: string, found: string | number, wanted: string | number): F
   `${found}` === `${wanted}` ? { title, found: `${found}` } : { title, found: `${found}`, wanted: `${wanted}` };
 
 /** Reads files of moving shapes back: whether they are whole, and hold as many moments as there are frames. */
-export async function readShapeFile(kind: string, making: Making, files: readonly string[]): Promise<FileReport> {
+export async function readShapeFile(kind: string, making: ExportJob, files: readonly string[]): Promise<FileReport> {
   const facts: Fact[] = [];
   const at = (name: string) => path.join(making.folder, name);
   if (kind === 'obj' || kind === 'ply') {
@@ -38,7 +38,7 @@ interface Gltf {
   readonly animations?: readonly { readonly samplers: readonly { readonly input: number }[] }[];
 }
 
-async function glbFacts(file: string, { frames, piece }: Making): Promise<Fact[]> {
+async function glbFacts(file: string, { frames, piece }: ExportJob): Promise<Fact[]> {
   const { size } = await stat(file);
   const handle = await open(file);
   try {
@@ -63,7 +63,7 @@ async function glbFacts(file: string, { frames, piece }: Making): Promise<Fact[]
   }
 }
 
-async function usdFacts(file: string, { frames }: Making): Promise<Fact[]> {
+async function usdFacts(file: string, { frames }: ExportJob): Promise<Fact[]> {
   const { size } = await stat(file);
   const facts: Fact[] = [{ title: 'Bytes', found: `${size}` }];
   if (size > MOST_TEXT) return facts;

@@ -4,7 +4,7 @@ import sharp, { type Sharp } from 'sharp';
 import { outputs } from '@maypole/core/output/index';
 import type { PixelSize } from '@maypole/core/output/kind';
 import { FFMPEG } from '../files/program';
-import { eightBits, readSheet } from '../files/png';
+import { eightBits, decodePng } from '../files/png';
 
 /** Longest side of pictures that are compared. */
 const SIDE = 480;
@@ -76,7 +76,7 @@ export async function* fromSheets(
   size: PixelSize,
 ): AsyncGenerator<Uint8Array> {
   for (let i = 0; i < frames * plays; i++) {
-    const picture = readSheet(await readFile(sheet(i % frames)));
+    const picture = decodePng(await readFile(sheet(i % frames)));
     const raw = { width: picture.width, height: picture.height, channels: 4 } as const;
     yield small(sharp(eightBits(picture), { raw }), size);
   }

@@ -3,14 +3,14 @@ import { decode } from 'fast-png';
 import { inEightBits } from '@maypole/core/develop/develop';
 
 /** A picture of a sheet: 8 or 16 bits, red, green, blue, alpha, rows from the top. */
-export interface Sheet {
+export interface DecodedPng {
   readonly width: number;
   readonly height: number;
   readonly data: Uint8Array | Uint16Array;
 }
 
 /** The picture in a sheet. Sheets are made here and in browsers, so that they are of few forms. */
-export function readSheet(file: Uint8Array): Sheet {
+export function decodePng(file: Uint8Array): DecodedPng {
   const { width, height, data, channels, depth } = decode(file);
   if (channels === 4 && (depth === 8 || depth === 16)) return { width, height, data: data as Uint8Array | Uint16Array };
   if (channels === 3 && depth === 8) {
@@ -22,7 +22,7 @@ export function readSheet(file: Uint8Array): Sheet {
 }
 
 /** The same in 8 bits. */
-export function eightBits({ data, width }: Sheet): Uint8Array {
+export function eightBits({ data, width }: DecodedPng): Uint8Array {
   if (data instanceof Uint8Array) return data;
   const out = inEightBits(data, width);
   return new Uint8Array(out.buffer, out.byteOffset, out.length);

@@ -2,10 +2,10 @@ import { createHash } from 'node:crypto';
 import { createReadStream, existsSync, mkdirSync } from 'node:fs';
 import { copyFile, open, readdir, rename, rm, stat } from 'node:fs/promises';
 import path from 'node:path';
-import { SHEETS, type SheetName } from '@maypole/core/output/sheet';
+import { FRAME_IMAGES, type FrameImageName } from '@maypole/core/output/frame-image';
 
 /** A finished sheet as it is kept. */
-export interface KeptSheet {
+export interface KeptFrameImage {
   readonly sha256: string;
   readonly bytes: number;
   /** SHA-256 of its picture, however it was packed; by it frames that were made twice are compared. */
@@ -17,7 +17,7 @@ export function sha256(bytes: Uint8Array): string {
 }
 
 /** What a file is kept as, read in pieces so that others get their turn between them. */
-async function measured(file: string): Promise<KeptSheet> {
+async function measured(file: string): Promise<KeptFrameImage> {
   const hash = createHash('sha256');
   let bytes = 0;
   for await (const chunk of createReadStream(file, { highWaterMark: 1 << 20 })) {
@@ -50,20 +50,20 @@ export async function writeWhole(file: string, bytes: Uint8Array): Promise<void>
 }
 
 /** Sheets of frames in a folder, by the fingerprint of the frame. */
-export class SheetStore {
+export class FrameImageStore {
   constructor(readonly folder: string) {}
 
-  file(fingerprint: string, sheet: SheetName): string {
-    return path.join(this.folder, fingerprint.slice(0, 2), `${fingerprint}.${sheet}.${SHEETS[sheet].ending}`);
+  file(fingerprint: string, sheet: FrameImageName): string {
+    return path.join(this.folder, fingerprint.slice(0, 2), `${fingerprint}.${sheet}.${FRAME_IMAGES[sheet].ending}`);
   }
 
-  async put(fingerprint: string, sheet: SheetName, bytes: Uint8Array): Promise<KeptSheet> {
+  async put(fingerprint: string, sheet: FrameImageName, bytes: Uint8Array): Promise<KeptFrameImage> {
     await writeWhole(this.file(fingerprint, sheet), bytes);
     return { sha256: sha256(bytes), bytes: bytes.length };
   }
 
   /** The same of a file, whose bytes are never all in memory. */
-  async take(fingerprint: string, sheet: SheetName, from: string): Promise<KeptSheet> {
+  async take(fingerprint: string, sheet: FrameImageName, from: string): Promise<KeptFrameImage> {
     const to = this.file(fingerprint, sheet);
     mkdirSync(path.dirname(to), { recursive: true });
     const beside = besides(to);
@@ -81,7 +81,7 @@ export class SheetStore {
   }
 
   /** Whether a sheet is there as it was kept. */
-  async intact(fingerprint: string, sheet: SheetName, kept: KeptSheet | undefined): Promise<boolean> {
+  async intact(fingerprint: string, sheet: FrameImageName, kept: KeptFrameImage | undefined): Promise<boolean> {
     const file = this.file(fingerprint, sheet);
     if (!kept || !existsSync(file)) return false;
     return (await measured(file)).sha256 === kept.sha256;
@@ -95,7 +95,7 @@ export class SheetStore {
     readonly {
       readonly file: string;
       readonly fingerprint: string;
-      readonly sheet?: SheetName;
+      readonly sheet?: FrameImageName;
       readonly modified: number;
     }[]
   > {
@@ -106,18 +106,18 @@ export class SheetStore {
       const found = [];
       for (const name of await readdir(within)) {
         const ours = /^([0-9a-f]{8,128})\.([a-z-]+)\.(png|exr)(\.[\w-]+\.part)?$/.exec(name);
-        if (!ours || !ours[1].startsWith(folder.name) || !Object.hasOwn(SHEETS, ours[2])) continue;
+        if (!ours || !ours[1].startsWith(folder.name) || !Object.hasOwn(FRAME_IMAGES, ours[2])) continue;
         const file = path.join(within, name);
         const modified = await stat(file)
           .then((s) => s.mtimeMs)
           .catch(() => Date.now());
-        found.push({ file, fingerprint: ours[1], modified, ...(ours[4] ? {} : { sheet: ours[2] as SheetName }) });
+        found.push({ file, fingerprint: ours[1], modified, ...(ours[4] ? {} : { sheet: ours[2] as FrameImageName }) });
       }
       yield found;
     }
   }
 
-  async remove(fingerprint: string, sheet: SheetName): Promise<void> {
+  async remove(fingerprint: string, sheet: FrameImageName): Promise<void> {
     await rm(this.file(fingerprint, sheet), { force: true });
   }
 }

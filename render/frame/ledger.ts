@@ -1,8 +1,8 @@
 import { appendFileSync, existsSync, readFileSync } from 'node:fs';
-import type { SheetName } from '@maypole/core/output/sheet';
-import type { KeptSheet } from './keep';
+import type { FrameImageName } from '@maypole/core/output/frame-image';
+import type { KeptFrameImage } from './keep';
 
-type Row = Partial<Record<SheetName, KeptSheet>>;
+type Row = Partial<Record<FrameImageName, KeptFrameImage>>;
 
 /**
  * What is kept of a render's finished frames, by fingerprint, in a file of one frame a line: a frame

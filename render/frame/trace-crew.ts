@@ -1,15 +1,15 @@
 import { Worker } from 'node:worker_threads';
-import { emptyGuides, putGuides, type Guides } from '@maypole/core/develop/denoise';
+import { emptyFeatures, putFeatures, type DenoiserFeatures } from '@maypole/core/develop/denoise';
 import { emptyLight, putTile, type LightPicture } from '@maypole/core/develop/light';
 import type { PictureAt } from '@maypole/core/evaluate/picture-at';
-import type { Asset } from '@maypole/core/files/asset';
-import { assetOf } from '@maypole/core/files/store';
+import type { Asset } from '@maypole/core/assets/asset';
+import { assetOf } from '@maypole/core/assets/store';
 import type { Mesh } from '@maypole/core/shape/mesh';
-import type { LentExposure } from '@maypole/core/trace/exposure';
-import { PassSheet } from '@maypole/core/trace/passes';
-import { tilesOf } from '@maypole/core/trace/tiles';
-import type { TraceSettings } from '@maypole/core/trace/tracer';
-import { COUNT, SUMS, type Tile, type Worked } from '@maypole/core/trace/worked';
+import type { LentExposure } from '@maypole/core/trace/paths/exposure';
+import { PassBuffer } from '@maypole/core/trace/paths/passes';
+import { tilesOf } from '@maypole/core/trace/paths/tiles';
+import type { TraceSettings } from '@maypole/core/trace/paths/tracer';
+import { COUNT, SUMS, type Tile, type TileResult } from '@maypole/core/trace/paths/tile-result';
 
 /** Files that a picture cannot be traced without, by their names. */
 type Files = readonly (readonly [string, Asset])[];
@@ -31,7 +31,7 @@ export type ToThread =
 /** What it answers. */
 export type FromThread =
   | { readonly type: 'ready'; readonly lent: readonly LentExposure[] }
-  | { readonly type: 'tile'; readonly tile: Tile; readonly part: Worked }
+  | { readonly type: 'tile'; readonly tile: Tile; readonly part: TileResult }
   | { readonly type: 'failed'; readonly name: string; readonly message: string };
 
 /** One picture that is to be traced. */
@@ -44,8 +44,8 @@ export interface TraceOrder {
 
 export interface Traced {
   readonly light: LightPicture;
-  readonly guides: Guides;
-  readonly sheet: PassSheet | null;
+  readonly features: DenoiserFeatures;
+  readonly passes: PassBuffer | null;
   /** Samples a pixel, in the mean. */
   readonly samples: number;
 }
@@ -68,14 +68,14 @@ export class TraceCrew {
   async traced({ pictures, settings, samples }: TraceOrder, onShare?: (share: number) => void): Promise<Traced> {
     const { width, height } = settings;
     const light = emptyLight(width, height);
-    const guides = emptyGuides(width, height, pictures[0].scene.camera.exposure);
-    const sheet = settings.passes ? new PassSheet(pictures[0], width, height) : null;
+    const features = emptyFeatures(width, height, pictures[0].scene.camera.exposure);
+    const passes = settings.passes ? new PassBuffer(pictures[0], width, height) : null;
     const tiles = tilesOf(width, height);
     let [next, done, taken] = [0, 0, 0];
-    const put = (tile: Tile, part: Worked) => {
+    const put = (tile: Tile, part: TileResult) => {
       putTile(light, tile, part.sums);
-      putGuides(guides, tile, part);
-      sheet?.put(tile, part);
+      putFeatures(features, tile, part);
+      passes?.put(tile, part);
       for (let i = COUNT; i < part.sums.length; i += SUMS) taken += part.sums[i];
       done++;
       onShare?.(done / tiles.length);
@@ -113,7 +113,7 @@ export class TraceCrew {
       await this.close();
       throw error;
     }
-    return { light, guides, sheet, samples: taken / (width * height) };
+    return { light, features: features, passes: passes, samples: taken / (width * height) };
   }
 
   /** Ends the threads; a picture that is being traced is then refused. */

@@ -1,7 +1,7 @@
 /** A thread that traces the tiles it is given, of one picture after another. */
 import { parentPort } from 'node:worker_threads';
-import { provideAsset } from '@maypole/core/files/store';
-import { BorrowedExposure, Exposure } from '@maypole/core/trace/exposure';
+import { provideAsset } from '@maypole/core/assets/store';
+import { BorrowedExposure, Exposure } from '@maypole/core/trace/paths/exposure';
 import type { FromThread, ToThread } from './trace-crew';
 
 let own: Exposure | undefined;

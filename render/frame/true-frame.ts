@@ -5,14 +5,14 @@ import type { MeshCache } from '@maypole/core/evaluate/mesh-cache';
 import { pictureAt } from '@maypole/core/evaluate/picture-at';
 import { evaluateRibbon } from '@maypole/core/evaluate/ribbon';
 import type { Layer } from '@maypole/core/files/exr';
-import { hasPasses, SHEETS, type SheetName } from '@maypole/core/output/sheet';
+import { hasPasses, FRAME_IMAGES, type FrameImageName } from '@maypole/core/output/frame-image';
 import type { Piece, RibbonDoc } from '@maypole/core/piece/piece';
 import type { Detail } from '@maypole/core/steps/step';
-import { instantPictures } from '@maypole/core/trace/exposure';
-import { motionPass } from '@maypole/core/trace/motion';
-import { isLight, type Pass } from '@maypole/core/trace/passes';
-import { TRUE_FRAME } from '@maypole/core/output/frame-order';
-import type { Bounces, TraceSettings } from '@maypole/core/trace/tracer';
+import { instantPictures } from '@maypole/core/trace/paths/exposure';
+import { motionPass } from '@maypole/core/trace/paths/motion-vectors';
+import { isLight, type Pass } from '@maypole/core/trace/paths/passes';
+import { FRAME_SETTINGS } from '@maypole/core/trace/paths/frame-settings';
+import type { Bounces, TraceSettings } from '@maypole/core/trace/paths/tracer';
 import { encode } from 'fast-png';
 import { packedExr } from '../files/exr';
 import { sha256 } from './keep';
@@ -29,10 +29,10 @@ export interface TrueFrameOrder {
   readonly denoise: boolean;
   readonly detail: Detail;
   readonly passes: boolean;
-  readonly least?: number;
+  readonly minSamples?: number;
   readonly bounces?: Bounces;
-  readonly brightest?: number;
-  readonly grain?: 'moves' | 'stands';
+  readonly fireflyClamp?: number;
+  readonly grainMotion?: 'moves' | 'stands';
 }
 
 export interface TrueFrame extends Traced {
@@ -58,22 +58,22 @@ export async function trueFrame(
   const settings: TraceSettings = {
     width: order.width,
     height: order.height,
-    bounces: order.bounces ?? TRUE_FRAME.bounces,
-    brightest: order.brightest ?? TRUE_FRAME.brightest,
+    bounces: order.bounces ?? FRAME_SETTINGS.bounces,
+    fireflyClamp: order.fireflyClamp ?? FRAME_SETTINGS.fireflyClamp,
     // A loop later it is the same grain.
-    grain: order.grain === 'stands' ? 0 : 1 + (((frame % frames) + frames) % frames),
+    seed: order.grainMotion === 'stands' ? 0 : 1 + (((frame % frames) + frames) % frames),
     error: order.error,
-    least: order.least ?? TRUE_FRAME.least,
+    minSamples: order.minSamples ?? FRAME_SETTINGS.minSamples,
     passes: order.passes,
   };
   const traced = await crew.traced({ pictures, settings, samples: order.samples }, onShare);
   const denoiser = order.denoise ? new Denoiser() : null;
-  const clean = denoiser?.denoised(traced.light, traced.guides) ?? traced.light;
+  const clean = denoiser?.denoised(traced.light, traced.features) ?? traced.light;
   const at = (f: number) => pictureAt(piece, f, (r) => shapeOf(r, f));
-  const layers = traced.sheet
+  const layers = traced.passes
     ? [
         ...cleanPasses(
-          traced.sheet.passes(pictures[0].ribbons.map(({ id }) => piece.ribbons.find((r) => r.id === id)!.name)),
+          traced.passes.passes(pictures[0].ribbons.map(({ id }) => piece.ribbons.find((r) => r.id === id)!.name)),
           traced,
           clean,
           denoiser,
@@ -87,7 +87,7 @@ export async function trueFrame(
 /** Passes of light without grain where the picture is without, so that they add up to it; the others as they are. */
 function cleanPasses(
   passes: readonly Pass[],
-  { light, guides }: Traced,
+  { light, features: guides }: Traced,
   clean: LightPicture,
   denoiser: Denoiser | null,
 ): readonly Pass[] {
@@ -103,7 +103,7 @@ function cleanPasses(
 }
 
 /** A sheet as a file, and the SHA-256 of what it says, however it was packed. */
-export interface WrittenSheet {
+export interface WrittenFrameImage {
   readonly bytes: Uint8Array;
   readonly content: string;
 }
@@ -111,11 +111,11 @@ export interface WrittenSheet {
 /** The sheets of a frame, as files, one after the other. */
 export async function* sheetsOf(
   frame: TrueFrame,
-  wanted: readonly SheetName[],
-): AsyncGenerator<readonly [SheetName, WrittenSheet]> {
+  wanted: readonly FrameImageName[],
+): AsyncGenerator<readonly [FrameImageName, WrittenFrameImage]> {
   const { width, height } = frame.clean;
   for (const name of wanted)
-    if (SHEETS[name].light) {
+    if (FRAME_IMAGES[name].light) {
       const layers = hasPasses(name) ? frame.layers : [];
       const precision = name.startsWith('half') ? 'half' : 'float';
       yield [

@@ -1,7 +1,7 @@
-import { encode, type Maker } from './maker';
+import { encode, type Exporter } from './exporter';
 
 /** APNG (W3C PNG, third edition), for ever round. */
-export const apng: Maker = async (making) => {
+export const apng: Exporter = async (making) => {
   const { clear } = making.values as { clear: boolean };
   return [
     await encode(making, {

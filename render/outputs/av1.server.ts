@@ -1,4 +1,4 @@
-import { encode, makerOf } from './maker';
+import { encode, makerOf } from './exporter';
 import { pixels, TAGGED, type MovieValues } from './movie';
 
 const QP = { preview: 45, good: 24, lossless: 12 } as const;

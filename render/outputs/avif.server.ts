@@ -1,11 +1,11 @@
 import { EVEN } from './av1.server';
-import { encode, type Maker } from './maker';
+import { encode, type Exporter } from './exporter';
 import { pixels, TAGGED, type Quality } from './movie';
 
 const QP = { preview: 42, good: 26, lossless: 12 } as const;
 
 /** Animated AVIF (AV1 Image File Format) by SVT-AV1. */
-export const avif: Maker = async (making) => {
+export const avif: Exporter = async (making) => {
   const { quality } = making.values as { quality: Quality };
   return [
     await encode(making, {

@@ -1,5 +1,5 @@
 import { copyFile } from 'node:fs/promises';
-import { eachFrame, type Maker } from './maker';
+import { eachFrame, type Exporter } from './exporter';
 
 /** Sheets of light are OpenEXR files already. */
-export const exr: Maker = (making) => eachFrame(making, (index, to) => copyFile(making.sheet(index), to));
+export const exr: Exporter = (making) => eachFrame(making, (index, to) => copyFile(making.sheet(index), to));

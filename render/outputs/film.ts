@@ -2,7 +2,7 @@ import { mkdirSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { newPiece } from '@maypole/core/piece/piece';
 import sharp from 'sharp';
-import { encode } from './maker';
+import { encode } from './exporter';
 import { h264 } from './mp4.server';
 
 /** Pictures that a film has at most, and pixels of all of them together. */

@@ -4,12 +4,12 @@ import path from 'node:path';
 import { gifDelays, gifEvery } from '@maypole/core/output/gif-times';
 import { gifTimes } from '../files/gif';
 import { FFMPEG, run } from '../files/program';
-import { rateOf, withNumbered, type Maker, type Making } from './maker';
+import { rateOf, withNumbered, type Exporter, type ExportJob } from './exporter';
 
 const DOTS = { even: 'bayer:bayer_scale=3', strewn: 'sierra2_4a', none: 'none' } as const;
 
 /** The frames that a GIF has: all, or so many that each stands as long as players show. */
-export function shownIn(making: Making): { readonly making: Making; readonly every: number } {
+export function shownIn(making: ExportJob): { readonly making: ExportJob; readonly every: number } {
   const { frames, piece, sheet } = making;
   const every = gifEvery(piece.loop.fps, frames.length) ?? 1;
   if (every === 1) return { making, every };
@@ -20,7 +20,7 @@ export function shownIn(making: Making): { readonly making: Making; readonly eve
 }
 
 /** GIF (GIF89a) with one palette, made of all frames of the loop, so that no frame is coloured otherwise than its neighbours. */
-export const gif: Maker = async (asked) => {
+export const gif: Exporter = async (asked) => {
   const { making, every } = shownIn(asked);
   const { dots } = making.values as { dots: keyof typeof DOTS };
   const name = `${making.base}.gif`;

@@ -8,7 +8,7 @@ import { frameRate } from '@maypole/core/time/loop';
 import { ARRAY, ELEMENTS, GlbFile, MOST_GLB } from '../shapes/glb-file';
 import { brought, placedIn, ShapeTrouble, tracksOf, type Track } from '../shapes/moving';
 import { nearTo, placingOf } from '../shapes/turn';
-import type { Maker, Making } from './maker';
+import type { Exporter, ExportJob } from './exporter';
 
 /** Frames of which each has a shape of its own in the file. */
 const MOST_SHAPES = 1000;
@@ -20,7 +20,7 @@ const MOST_BYTES = Math.min(MOST_GLB, 2e9);
  * nodes that move, what is another shape in every frame as one node a frame, of which one has a size. Once round, with the
  * first frame again at the end.
  */
-export const glb: Maker = async (making) => {
+export const glb: Exporter = async (making) => {
   const name = `${making.base}.glb`;
   const file = new GlbFile(path.join(making.folder, name));
   try {
@@ -49,7 +49,7 @@ class Glb {
   private readonly channels: object[] = [];
 
   constructor(
-    private readonly making: Making,
+    private readonly making: ExportJob,
     private readonly file: GlbFile,
   ) {
     const { frames, piece } = making;

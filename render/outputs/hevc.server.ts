@@ -1,4 +1,4 @@
-import { encode, makerOf } from './maker';
+import { encode, makerOf } from './exporter';
 import { pixels, TAGGED, type MovieValues } from './movie';
 
 const CRF = { preview: 30, good: 19, lossless: 12 } as const;

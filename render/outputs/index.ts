@@ -1,7 +1,7 @@
-import type { Maker } from './maker';
+import type { Exporter } from './exporter';
 
 /** What makes the files of each kind of output, fetched when it is first wanted. */
-export const makers: Readonly<Record<string, () => Promise<Maker>>> = {
+export const makers: Readonly<Record<string, () => Promise<Exporter>>> = {
   mp4: () => import('./mp4.server').then((m) => m.mp4),
   hevc: () => import('./hevc.server').then((m) => m.hevc),
   webm: () => import('./webm.server').then((m) => m.webm),

@@ -2,10 +2,10 @@ import { MeshCache } from '@maypole/core/evaluate/mesh-cache';
 import { polylinesOf } from '@maypole/core/shape/curves/curves';
 import { brought, placedIn, tracksOf } from '../shapes/moving';
 import { short, TextFile } from '../shapes/text-file';
-import { eachFrame, type Maker } from './maker';
+import { eachFrame, type Exporter } from './exporter';
 
 /** Wavefront OBJ: polygons as they are, curves as lines, copies as shapes of their own. */
-export const obj: Maker = async (making) => {
+export const obj: Exporter = async (making) => {
   const tracks = await tracksOf(making.piece, making.frames.slice(0, 1), new MeshCache(), making.signal);
   return eachFrame(making, async (_, to, frame) => {
     const file = new TextFile(to);

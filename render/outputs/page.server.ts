@@ -1,23 +1,23 @@
 import { writeFile } from 'node:fs/promises';
 import path from 'node:path';
-import { encode, type Maker } from './maker';
+import { encode, type Exporter } from './exporter';
 import { h264 } from './mp4.server';
 import type { Quality } from './movie';
-import { sheetPicture } from './still-picture';
+import { sharpOf } from './still-picture';
 import { vp9 } from './webm.server';
 
 const escaped = (text: string) =>
   text.replace(/[&<>"]/g, (c) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[c]!);
 
 /** A page with the loop as two movies, of which a browser takes what it can, and the first frame until it plays. */
-export const page: Maker = async (making) => {
+export const page: Exporter = async (making) => {
   const { quality } = making.values as { quality: Quality };
   const half = (from: number): typeof making => ({ ...making, onShare: (s) => making.onShare?.(from + s / 2) });
   const webm = await encode(half(0), { ...vp9({ quality, whole: false }), ending: 'webm' });
   const mp4 = await encode(half(0.5), { ...h264({ quality, whole: false }), ending: 'mp4' });
   const poster = `${making.base}.jpg`;
   await (
-    await sheetPicture(making.sheet(0))
+    await sharpOf(making.sheet(0))
   )
     .removeAlpha()
     .withIccProfile('srgb')

@@ -1,13 +1,13 @@
 import { writeFile } from 'node:fs/promises';
 import { MeshCache } from '@maypole/core/evaluate/mesh-cache';
 import { brought, cornersIn, placedIn, ShapeTrouble, tracksOf } from '../shapes/moving';
-import { eachFrame, type Maker } from './maker';
+import { eachFrame, type Exporter } from './exporter';
 
 /** Corners of a file that is put together at once. */
 const MOST_CORNERS = 80e6;
 
 /** PLY (G. Turk, 1994), binary: all that is there as one shape of polygons. */
-export const ply: Maker = async (making) => {
+export const ply: Exporter = async (making) => {
   const tracks = await tracksOf(making.piece, making.frames.slice(0, 1), new MeshCache(), making.signal);
   return eachFrame(making, async (_, to, frame) => {
     const placed = tracks.flatMap((track) => placedIn(track.at(frame)));

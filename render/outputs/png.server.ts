@@ -1,13 +1,13 @@
 import { readFile, writeFile } from 'node:fs/promises';
-import { writeImage } from '@maypole/core/files/image';
+import { writeImage } from '@maypole/core/assets/image';
 import { encode } from 'fast-png';
-import { eightBits, readSheet, taggedSrgb } from '../files/png';
-import { eachFrame, type Maker } from './maker';
+import { eightBits, decodePng, taggedSrgb } from '../files/png';
+import { eachFrame, type Exporter } from './exporter';
 
 /** A sheet as a PNG of a depth; without alpha where it is not asked for. */
 export function pngOf(file: Uint8Array, depth: '8' | '16', clear: boolean): Uint8Array {
   if (depth === '16' && clear) return taggedSrgb(file);
-  const sheet = readSheet(file);
+  const sheet = decodePng(file);
   const { width, height } = sheet;
   const data = depth === '16' ? sheet.data : eightBits(sheet);
   if (clear) return taggedSrgb(writeImage(data as Uint8Array, width, height));
@@ -27,7 +27,7 @@ function opaque<T extends Uint8Array | Uint16Array>(data: T): T {
   return out;
 }
 
-export const png: Maker = (making) =>
+export const png: Exporter = (making) =>
   eachFrame(making, async (index, to) => {
     const { depth, clear } = making.values as { depth: '8' | '16'; clear: boolean };
     await writeFile(to, pngOf(await readFile(making.sheet(index)), depth, clear));

@@ -1,4 +1,4 @@
-import { encode, makerOf } from './maker';
+import { encode, makerOf } from './exporter';
 import { pixels, TAGGED } from './movie';
 
 /** ProRes 4444 (SMPTE RDD 36), alpha straight in 16 bit. */

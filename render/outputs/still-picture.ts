@@ -1,14 +1,14 @@
 import { readFile } from 'node:fs/promises';
 import sharp, { type Sharp } from 'sharp';
-import { eightBits, readSheet, withProfile } from '../files/png';
-import { eachFrame, type Maker, type Making } from './maker';
+import { eightBits, decodePng, withProfile } from '../files/png';
+import { eachFrame, type Exporter, type ExportJob } from './exporter';
 
 // Pictures are made once each: none of them is worth keeping.
 sharp.cache(false);
 
 /** A sheet in 8 bits, as a library for pictures takes it. */
-export async function sheetPicture(file: string): Promise<Sharp> {
-  const sheet = readSheet(await readFile(file));
+export async function sharpOf(file: string): Promise<Sharp> {
+  const sheet = decodePng(await readFile(file));
   const { width, height } = sheet;
   return sharp(eightBits(sheet), { raw: { width, height, channels: 4 } });
 }
@@ -37,9 +37,9 @@ export async function deepPicture(file: string): Promise<Sharp> {
 /** A file a frame by a library for pictures; without alpha where its values do not ask for it. */
 export function stillPictures<V>(
   how: (picture: Sharp, values: V) => Sharp,
-  taken: (file: string, values: V) => Promise<Sharp> = sheetPicture,
-): Maker {
-  return (making: Making) =>
+  taken: (file: string, values: V) => Promise<Sharp> = sharpOf,
+): Exporter {
+  return (making: ExportJob) =>
     eachFrame(making, async (index, to) => {
       const values = making.values as V;
       const { clear } = making.values as { clear?: boolean };

@@ -8,7 +8,7 @@ import { frameRate } from '@maypole/core/time/loop';
 import { brought, placedIn, ShapeTrouble, tracksOf, type Track } from '../shapes/moving';
 import { short, TextFile } from '../shapes/text-file';
 import { nearTo, placingOf } from '../shapes/turn';
-import type { Maker, Making } from './maker';
+import type { Exporter, ExportJob } from './exporter';
 
 const MOST_BYTES = 4e9;
 
@@ -16,7 +16,7 @@ const MOST_BYTES = 4e9;
  * OpenUSD as text: a mesh with its points at every frame for what stays itself, an instancer for copies, meshes whose
  * faces change with time for the rest.
  */
-export const usd: Maker = async (making) => {
+export const usd: Exporter = async (making) => {
   const name = `${making.base}.usda`;
   const file = new TextFile(path.join(making.folder, name));
   try {
@@ -43,7 +43,7 @@ class Usd {
   private readonly taken = new Set<string>();
 
   constructor(
-    private readonly making: Making,
+    private readonly making: ExportJob,
     private readonly file: TextFile,
   ) {}
 

@@ -1,4 +1,4 @@
-import { encode, makerOf } from './maker';
+import { encode, makerOf } from './exporter';
 import { pixels, TAGGED, type MovieValues } from './movie';
 
 const CRF = { preview: 38, good: 22, lossless: 10 } as const;

@@ -1,10 +1,10 @@
-import { encode, type Maker } from './maker';
+import { encode, type Exporter } from './exporter';
 import type { Quality } from './movie';
 
 const QUALITY = { preview: 60, good: 85, lossless: 98 } as const;
 
 /** Animated WebP (RFC 9649) by libwebp, for ever round. */
-export const webp: Maker = async (making) => {
+export const webp: Exporter = async (making) => {
   const { quality, clear } = making.values as { quality: Quality; clear: boolean };
   return [
     await encode(making, {

@@ -1,7 +1,7 @@
 import { MeshCache } from '@maypole/core/evaluate/mesh-cache';
-import { hasPasses, type SheetName } from '@maypole/core/output/sheet';
+import { hasPasses, type FrameImageName } from '@maypole/core/output/frame-image';
 import type { Piece } from '@maypole/core/piece/piece';
-import { sha256, type KeptSheet } from '../frame/keep';
+import { sha256, type KeptFrameImage } from '../frame/keep';
 import { TraceCrew } from '../frame/trace-crew';
 import { sheetsOf, trueFrame } from '../frame/true-frame';
 import { pieceFrom } from './piece-from';
@@ -73,7 +73,7 @@ export class FrameWorker {
       { ...order, error: order.error / 100, passes: work.sheets.some(hasPasses) },
       this.cache,
     );
-    const sheets: Partial<Record<SheetName, KeptSheet>> = {};
+    const sheets: Partial<Record<FrameImageName, KeptFrameImage>> = {};
     for await (const [name, { bytes, content }] of sheetsOf(drawn, work.sheets)) {
       const kept = work.again
         ? { sha256: sha256(bytes), bytes: bytes.length }

@@ -1,9 +1,9 @@
 import { makeReady, MissingAsset, provideAsset } from '@maypole/core/evaluate/assets';
 import { missingFiles } from '@maypole/core/evaluate/missing-files';
 import { readAsset } from '@maypole/core/files/kept';
-import { FileTrouble } from '@maypole/core/files/trouble';
+import { FileTrouble } from '@maypole/core/assets/trouble';
 import { linkPiece } from '@maypole/core/piece/link';
-import { openParcel } from '@maypole/core/piece/parcel';
+import { readBundle } from '@maypole/core/piece/bundle';
 import type { Piece } from '@maypole/core/piece/piece';
 import { readPiece, type PieceFault } from '@maypole/core/piece/read';
 
@@ -22,7 +22,7 @@ export class PieceTrouble extends Error {
 
 /** The piece in a text, with everything there that it is evaluated with. Throws PieceTrouble. */
 export async function pieceFrom(text: string): Promise<Piece> {
-  const parcel = openParcel(text);
+  const parcel = readBundle(text);
   for (const [fingerprint, file] of Object.entries(parcel.assets ?? {})) provide(fingerprint, file);
   const read = readPiece(parcel.source);
   if (!read.ok) throw new PieceTrouble(read.message, read.faults);

@@ -1,6 +1,6 @@
-import type { SheetName } from '@maypole/core/output/sheet';
-import { MAKER } from '@maypole/core/trace/maker';
-import type { KeptSheet } from '../frame/keep';
+import type { FrameImageName } from '@maypole/core/output/frame-image';
+import { RENDERER_VERSION } from '@maypole/core/trace/renderer-version';
+import type { KeptFrameImage } from '../frame/keep';
 import { Renewer } from './renewer';
 import { Refused, requestAt, wordsOf, type ServerAccess } from './server-request';
 import type { PartFigures, PartWork, WorkSource } from './source';
@@ -23,7 +23,11 @@ export class ServerSource implements WorkSource {
   }
 
   async claim(): Promise<PartWork | undefined> {
-    const answer = await this.ask('POST', '/api/work/claim', { ...this.worker, light: 'true', maker: MAKER });
+    const answer = await this.ask('POST', '/api/work/claim', {
+      ...this.worker,
+      light: 'true',
+      maker: RENDERER_VERSION,
+    });
     if (answer.status === 409) throw new Refused(await wordsOf(answer), true);
     return answer.status === 204 ? undefined : ((await answer.json()) as PartWork);
   }
@@ -40,13 +44,17 @@ export class ServerSource implements WorkSource {
     await this.ask('DELETE', `/api/work/leases/${lease}`);
   }
 
-  async put({ lease }: PartWork, sheet: SheetName, bytes: Uint8Array): Promise<KeptSheet> {
+  async put({ lease }: PartWork, sheet: FrameImageName, bytes: Uint8Array): Promise<KeptFrameImage> {
     return this.patiently(async () =>
       (await this.sound(this.ask('PUT', `/api/work/leases/${lease}/sheets/${sheet}`, bytes))).json(),
-    ) as Promise<KeptSheet>;
+    ) as Promise<KeptFrameImage>;
   }
 
-  async done({ lease }: PartWork, sheets: Partial<Record<SheetName, KeptSheet>>, figures: PartFigures): Promise<void> {
+  async done(
+    { lease }: PartWork,
+    sheets: Partial<Record<FrameImageName, KeptFrameImage>>,
+    figures: PartFigures,
+  ): Promise<void> {
     await this.patiently(() => this.sound(this.ask('POST', `/api/work/leases/${lease}/done`, { sheets, ...figures })));
   }
 

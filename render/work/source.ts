@@ -1,6 +1,6 @@
 import type { FrameOrder } from '@maypole/core/output/frame-order';
-import type { SheetName } from '@maypole/core/output/sheet';
-import type { KeptSheet } from '../frame/keep';
+import type { FrameImageName } from '@maypole/core/output/frame-image';
+import type { KeptFrameImage } from '../frame/keep';
 
 /** A frame that is to be made. */
 export interface PartWork {
@@ -10,7 +10,7 @@ export interface PartWork {
   readonly frame: number;
   readonly fingerprint: string;
   readonly order: FrameOrder;
-  readonly sheets: readonly SheetName[];
+  readonly sheets: readonly FrameImageName[];
   /** By which the worker is known to have it. */
   readonly lease: string;
   /** It is there already, and is only to be compared: nothing of it is brought but what its sheets come to. */
@@ -36,8 +36,8 @@ export interface WorkSource {
   keep(work: PartWork, lost: () => void): () => void;
   /** Gives a frame back that is not gone on with: it waits again at once, and this was no try. */
   giveBack(work: PartWork): Promise<void>;
-  put(work: PartWork, sheet: SheetName, bytes: Uint8Array): Promise<KeptSheet>;
-  done(work: PartWork, sheets: Partial<Record<SheetName, KeptSheet>>, figures: PartFigures): Promise<void>;
+  put(work: PartWork, sheet: FrameImageName, bytes: Uint8Array): Promise<KeptFrameImage>;
+  done(work: PartWork, sheets: Partial<Record<FrameImageName, KeptFrameImage>>, figures: PartFigures): Promise<void>;
   /** @param forGood another worker would fail, too */
   failed(work: PartWork, message: string, forGood: boolean): Promise<void>;
 }

@@ -13,10 +13,10 @@ const sourceHash = () => hashOf([path.join(ROOT, 'core'), path.join(ROOT, 'rende
 const buildPrograms = () =>
   bundle(
     {
-      front: 'web/server/front/serve.ts',
+      front: 'web/server/gateway/serve.ts',
       jobs: 'web/server/jobs/process.ts',
       work: 'web/server/render/process.ts',
-      prepare: 'web/server/prepare.ts',
+      prepare: 'web/server/data/prepare.ts',
       'owner-link': 'web/server/people/owner-link.ts',
       'trace-worker': 'render/frame/trace-worker.ts',
       'renew-database': 'web/server/render/renew-database.ts',

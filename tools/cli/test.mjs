@@ -18,8 +18,9 @@ const tsc = (project) => [
   path.join(BIN, 'tsc'),
   ['-p', project, '--incremental', '--tsBuildInfoFile', path.join(CACHE, `${path.basename(project)}.tsbuildinfo`)],
 ];
-/** Checks of the source: core by itself, since it may know of no platform, and then everything at once. */
+/** Checks of the source, those that take longest first: core by itself, since it may know of no platform. */
 const CHECKS = [
+  tsc('web'),
   tsc('tsconfig.tools.json'),
   [
     'lint',

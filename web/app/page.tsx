@@ -1,5 +1,5 @@
-import { listPieces } from '@/server/pieces';
-import { database } from '@/server/db';
+import { listPieces } from '@/server/pieces/pieces';
+import { database } from '@/server/data/db';
 import { viewer } from '@/app/viewer';
 import { Shelf } from '@/ui/shelf/shelf';
 

@@ -2,7 +2,7 @@ import { headers } from 'next/headers';
 import { redirect } from 'next/navigation';
 import { whoAsks } from '@/server/people/admit';
 import { isOpen } from '@/server/people/open';
-import { suffices, type Role, type Viewer } from '@/server/people/person';
+import { suffices, type Role, type Viewer } from '@/contract/person';
 
 /** Who looks at a page; whoever is not known is sent to sign in, and from there to `to`. */
 export async function viewer(to: string, role: Role = 'look'): Promise<Viewer> {

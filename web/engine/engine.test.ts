@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { LoopCache, type RibbonGeometry } from './loop-cache';
+import { LoopCache, type RibbonGeometry } from './evaluate/loop-cache';
 
 function geometry(key: string, floats = 30, topology = 't'): RibbonGeometry {
   return {

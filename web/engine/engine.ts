@@ -1,36 +1,36 @@
-import { asksForCrevices } from '@maypole/core/finish/finish';
+import { needsOcclusion } from '@maypole/core/finish/finish';
 import { ribbonFingerprint } from '@maypole/core/evaluate/ribbon';
 import { linkPiece } from '@maypole/core/piece/link';
 import type { Piece, RibbonDoc } from '@maypole/core/piece/piece';
 import type { Detail } from '@maypole/core/steps/step';
-import { LoopCache, type RibbonGeometry, type RibbonPart } from './loop-cache';
-import { EvaluatorPool, type Job } from './pool';
-import type { EvaluateResult, Topology } from './protocol';
+import { LoopCache, type RibbonGeometry, type RibbonPart } from './evaluate/loop-cache';
+import { EvaluatorPool, type Job } from './evaluate/pool';
+import type { EvaluateResult, Topology } from './evaluate/protocol';
 
 const MB = 1024 * 1024;
-/** Work on frames other than the one shown waits until editing has paused for this long. */
+/** Frames other than the current one wait until editing has paused for this long. */
 const QUIET_MS = 400;
 const MAX_TOPOLOGIES = 48;
 
-/** From so many milliseconds on it is told that a shape takes long, and it can be stopped. */
+/** From this many milliseconds on, a slow shape is reported and can be stopped. */
 export const SLOW_MS = 2000;
 
-/** How often a shape that failed is tried again by itself: the first time may have been a worker's own trouble. */
+/** Automatic retries of a failed shape: the first failure may have been the worker's. */
 const TRIES = 2;
 
-/** How far the loop is worked out. */
+/** How much of the loop is evaluated. */
 export interface Readiness {
-  /** One flag a frame, 0…N−1. */
+  /** One flag per frame, 0…N−1. */
   readonly ready: readonly boolean[];
   readonly count: number;
-  /** True where the memory for frames is used up before the loop is complete. */
+  /** The memory for frames is used up before the loop is complete. */
   readonly full: boolean;
-  /** Frames of which a shape could not be made, and what was said of the first. */
+  /** Frames with a shape that could not be made, and the first message. */
   readonly failed: number;
   readonly failure?: string;
-  /** Seconds that one shape has been worked out for; 0 unless it is long. */
+  /** Seconds that one shape has been evaluated for; 0 unless it is slow. */
   readonly slow: number;
-  /** Ribbons whose shapes are not worked out since that was stopped. */
+  /** Ribbons whose evaluation was stopped. */
   readonly stopped: number;
 }
 
@@ -40,25 +40,25 @@ export class FrameTrouble extends Error {
 }
 
 /**
- * Keeps a loop worked out: takes the piece as it is now, has its shapes evaluated in workers (the
- * frame shown first, then those ahead of it), and hands them out for drawing.
+ * Keeps a loop evaluated: takes the current piece, has its shapes evaluated in workers (the current frame first, then
+ * those ahead of it), and hands them out for drawing.
  */
 export class Engine {
   private readonly cache: LoopCache;
   private readonly pool: EvaluatorPool;
   private readonly topologies = new Map<string, Topology>();
   private readonly running = new Set<string>();
-  /** Shapes that could not be made, by job: how often that was tried, and what was said. */
+  /** Failed shapes by job: number of attempts, and the message. */
   private readonly failed = new Map<string, { tries: number; frame: number; message: string }>();
-  /** For each whole frame of the loop, of how many ribbons the shape is there. */
+  /** For each whole frame, the number of ribbons whose shape is there. */
   private counts = new Uint16Array(0);
-  /** So many frames from `scannedFrom` on have nothing left to be begun. */
+  /** This many frames from `scannedFrom` on have no evaluation left to start. */
   private scanned = 0;
   private scannedFrom = 0;
   private readonly listeners = new Set<() => void>();
   private readonly waiters: { frame: number; resolve: () => void; reject: (error: Error) => void }[] = [];
   private ribbons: { doc: RibbonDoc; fingerprint: string }[] = [];
-  /** The ready-to-evaluate form of each ribbon as the newest piece has it. */
+  /** Linked form of each ribbon of the newest piece, ready to evaluate. */
   private readonly links = new WeakMap<RibbonDoc, RibbonDoc>();
   private readonly prints = new WeakMap<RibbonDoc, { key: string; print: string }>();
   private piece: Piece | null = null;
@@ -69,14 +69,14 @@ export class Engine {
   private readiness: Readiness | null = null;
   private disposed = false;
 
-  /** Fingerprints that are not worked out any more, since somebody stopped that. */
+  /** Fingerprints whose evaluation was stopped. */
   private readonly stoppedPrints = new Set<string>();
-  /** Ribbons of which steps that cost much are worked out, too. */
+  /** Ribbons whose expensive steps are evaluated too. */
   private readonly allowed = new Set<string>();
   private watch: ReturnType<typeof setInterval> | undefined;
   private readonly asksFirst: boolean;
 
-  /** @param options.asksFirst whether steps that cost much wait until `allow` is called for their ribbon */
+  /** @param options.asksFirst expensive steps wait until `allow` is called for their ribbon */
   constructor(options: { budget?: number; ahead?: boolean; workers?: number; asksFirst?: boolean } = {}) {
     this.asksFirst = options.asksFirst ?? false;
     this.cache = new LoopCache(options.budget ?? 1024 * MB, (print, frame) => this.count(print, frame, -1));
@@ -84,12 +84,12 @@ export class Engine {
     this.ahead = options.ahead ?? true;
   }
 
-  /** Whether frames ahead are worked out; off for one-off uses. */
+  /** Whether frames ahead are evaluated; off for one-off uses. */
   private readonly ahead: boolean;
 
   private held = false;
 
-  /** Whether frames ahead wait, since something that is looked at now needs the processors. */
+  /** Pauses frames ahead, since something visible needs the processors. */
   holdAhead(on: boolean): void {
     this.held = on;
     if (!on) this.wake();
@@ -122,13 +122,13 @@ export class Engine {
     this.wake();
   }
 
-  /** The frame shown: any whole or fractional frame, unwrapped. */
+  /** The current frame: whole or fractional, unwrapped. */
   setFrame(frame: number): void {
     this.frame = frame;
     this.wake();
   }
 
-  /** The shape of a ribbon at a frame if it is there. */
+  /** The shape of a ribbon at a frame, if it is there. */
   geometry(ribbon: RibbonDoc, frame: number): RibbonGeometry | undefined {
     return this.cache.get(this.printOf(ribbon), frame);
   }
@@ -138,7 +138,7 @@ export class Engine {
     return this.ribbons.every((r) => this.cache.get(r.fingerprint, frame));
   }
 
-  /** Whether a frame will get no better by waiting: all of it is there, or could not be made. */
+  /** Whether waiting will not improve a frame: everything is there, or has failed. */
   isSettled(frame: number): boolean {
     return this.ribbons.every((r) => this.cache.get(r.fingerprint, frame) || this.hasFailed(r.fingerprint, frame));
   }
@@ -149,7 +149,7 @@ export class Engine {
     return this.hasFailed(print, frame) ? (this.failed.get(jobKey(print, frame))?.message ?? STOPPED) : undefined;
   }
 
-  /** Works out what costs much, too, for one ribbon. */
+  /** Evaluates expensive steps of a ribbon too. */
   allow(ribbon: string): void {
     if (this.allowed.has(ribbon) || !this.piece) return;
     this.allowed.add(ribbon);
@@ -157,9 +157,9 @@ export class Engine {
   }
 
   /**
-   * Ends what takes long: those shapes are not worked out until the piece changes, or `retry`.
+   * Stops slow evaluations: those shapes are skipped until the piece changes, or `retry`.
    *
-   * @returns identifiers of the steps that took long
+   * @returns identifiers of the slow steps
    */
   stopSlow(): string[] {
     this.stopping = true;
@@ -170,7 +170,7 @@ export class Engine {
 
   private stopping = false;
 
-  /** Tries once more what could not be made, or was stopped. */
+  /** Tries again what failed or was stopped. */
   retry(): void {
     this.failed.clear();
     this.stoppedPrints.clear();
@@ -179,7 +179,7 @@ export class Engine {
     this.wake();
   }
 
-  /** Resolves when all shapes of a frame are there; rejects with a FrameTrouble where one cannot be made. */
+  /** Resolves when all shapes of a frame are there; rejects with a FrameTrouble if one fails. */
   whenReady(frame: number): Promise<void> {
     this.setFrame(frame);
     return this.whenThere(frame);
@@ -227,7 +227,7 @@ export class Engine {
   private printOf(ribbon: RibbonDoc): string {
     const doc = this.links.get(ribbon) ?? ribbon;
     const loop = this.piece!.loop;
-    const crevices = asksForCrevices(doc.finishes);
+    const crevices = needsOcclusion(doc.finishes);
     const waits = this.asksFirst && !this.allowed.has(doc.id);
     const key = `${loop.frames}/${this.detail}/${waits}`;
     const known = this.prints.get(doc);
@@ -260,8 +260,8 @@ export class Engine {
     }
     const start = ((Math.floor(this.frame) % frames) + frames) % frames;
     this.scanFrom(start, frames);
-    // Where the memory does not hold the loop, the frames that come next are worked out all the same,
-    // as many as fit beside each other with room to spare; those gone by make way for them.
+    // If the loop does not fit into memory, the frames that come next are evaluated all the same, as many as fit with
+    // room to spare; past ones make way.
     const reach =
       this.cache.room() >= 1
         ? frames
@@ -279,7 +279,7 @@ export class Engine {
     return null;
   }
 
-  /** Moves the stretch that has been looked through along with the frame shown. */
+  /** Moves the scanned range along with the current frame. */
   private scanFrom(start: number, frames: number): void {
     const gone = (((start - this.scannedFrom) % frames) + frames) % frames;
     this.scanned = gone <= this.scanned ? this.scanned - gone : 0;
@@ -322,7 +322,7 @@ export class Engine {
       loop: this.piece!.loop,
       frame,
       detail: this.detail,
-      ...(asksForCrevices(doc.finishes) ? { crevices: true } : {}),
+      ...(needsOcclusion(doc.finishes) ? { occlusion: true } : {}),
       ...(this.asksFirst && !this.allowed.has(doc.id) ? { asksFirst: true } : {}),
       have: this.cache.keysOf(fingerprint),
     };
@@ -343,7 +343,7 @@ export class Engine {
     };
   }
 
-  /** Tells of what takes long, for as long as something is under way. */
+  /** Reports slow evaluation for as long as something is under way. */
   private watchSlow(): void {
     this.watch ??= setInterval(() => {
       const told = (this.readiness?.slow ?? 0) > 0;
@@ -365,15 +365,15 @@ export class Engine {
         const body = this.cache.body(p.key);
         const topology = this.topologies.get(p.topologyKey);
         const [positions, normals] = [p.positions ?? body?.positions, p.normals ?? body?.normals];
-        // Let go between asking and answering: it will be asked for again, in full.
+        // Dropped between request and answer: it will be requested again, in full.
         if (!topology || !positions || !normals) return this.again(p.topologyKey);
-        const crevices = p.crevices ?? body?.crevices;
+        const occlusion = p.occlusion ?? body?.occlusion;
         parts.push({
           key: p.key,
           topology,
           positions,
           normals,
-          ...(crevices ? { crevices } : {}),
+          ...(occlusion ? { occlusion } : {}),
           ...(p.instances ? { instances: p.instances } : {}),
           ...(p.field ? { field: p.field } : {}),
         });
@@ -386,7 +386,7 @@ export class Engine {
     this.trimTopologies();
   }
 
-  /** An answer that leaves out what was there when it was asked for and is not any more: it is asked for again. */
+  /** An answer that omits buffers which have been dropped since: it is requested again. */
   private again(topology?: string): void {
     this.scanned = 0;
     if (topology) this.pool.forget([topology]);
@@ -430,7 +430,7 @@ export class Engine {
 
 const STOPPED = 'It was stopped, since it took long.';
 
-/** What the deliverer and the picture say of a frame that cannot be made whole. */
+/** What the delivery and the picture say about an incomplete frame. */
 function sentenceOf(frame: number, name: string, message: string): string {
   return (
     `Frame ${frame} could not be made: ${name} said “${message.replace(/[.!]$/, '')}”. Change or switch off ` +

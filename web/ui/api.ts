@@ -1,7 +1,7 @@
 import type { KeptSheet } from '@maypole/core/explore/sheet-settings';
-import type { Parcel } from '@maypole/core/piece/parcel';
+import type { Bundle } from '@maypole/core/piece/bundle';
 import type { LookKind } from '@maypole/core/looks/look';
-import type { Line } from '@/server/past/line';
+import type { Line } from '@/contract/line';
 import { UNATTENDED } from '@/server/http/visit';
 import type {
   Around,
@@ -12,8 +12,8 @@ import type {
   PieceSummary,
   StoredPiece,
   StoredRevision,
-  Together,
-} from '@/server/contract';
+  SeveralEdit,
+} from '@/contract/pieces';
 
 /** A request that was refused, with a sentence for the user. */
 export class RequestTrouble extends Error {
@@ -60,11 +60,11 @@ export async function listPieces(bin = false): Promise<PieceSummary[]> {
 }
 
 /** Does something to several pieces at once. */
-export async function changeTogether(what: Together): Promise<void> {
+export async function editSeveral(what: SeveralEdit): Promise<void> {
   await ask('/api/pieces', json(what, 'PUT'));
 }
 
-export async function createPiece(source: string, assets?: Parcel['assets']): Promise<StoredPiece> {
+export async function createPiece(source: string, assets?: Bundle['assets']): Promise<StoredPiece> {
   return (await ask('/api/pieces', json({ source, assets }, 'POST'))).json();
 }
 

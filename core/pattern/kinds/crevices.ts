@@ -7,7 +7,7 @@ export const crevices = definePattern({
   title: 'Crevices',
   help: 'From open faces to those deep between others.',
   icon: 'M3 6h5l4 10 4-10h5',
-  crevices: true,
+  occlusion: true,
   params: {
     strength: number('Strength', 1, 'How strongly depth counts.', {
       unit: '×',
@@ -17,5 +17,5 @@ export const crevices = definePattern({
       step: 0.05,
     }),
   },
-  height: (m, hit, v) => saturate(m, m.mul(hit.crevice, v.strength)),
+  height: (m, hit, v) => saturate(m, m.mul(hit.occlusion, v.strength)),
 });

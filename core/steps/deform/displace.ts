@@ -5,7 +5,7 @@ import { curlNoise, noiseAt, noisePlaces, NoSurface, vectorNoise } from '../../n
 import type { Mesh } from '../../shape/mesh';
 import { vertexNormals } from '../../shape/normals';
 import { brief, defineStep, StepProblem, type StepContext } from '../step';
-import { pictureAt } from './picture';
+import { heightAt } from './picture';
 import { limited, regionMoves, regionParams } from './region';
 
 const kindTitle = new Map(noiseKinds.map((k) => [k.kind as string, k.title]));
@@ -133,5 +133,5 @@ function pictureValues(
   const asset = context.asset?.(v.picture);
   if (!asset || asset.type !== 'picture')
     throw new StepProblem('The picture is not here yet; if this stays, choose it again.');
-  return onSurface(() => pictureAt(asset.picture, v.laid, v.pictureSize, input));
+  return onSurface(() => heightAt(asset.picture, v.laid, v.pictureSize, input));
 }

@@ -1,7 +1,7 @@
 import { NoSurface } from '../../noise/sample';
 import { vertexUv } from '../../shape/attributes';
 import type { Mesh } from '../../shape/mesh';
-import type { Picture } from '../../files/asset';
+import type { Picture } from '../../assets/asset';
 
 /** Brightness of a picture between its pixels, −1 for black to 1 for white; it repeats to all sides. */
 function brightness(p: Picture, u: number, v: number): number {
@@ -17,7 +17,7 @@ function brightness(p: Picture, u: number, v: number): number {
 }
 
 /** A picture read at each vertex: by its place on the surface, or through the form along an axis. */
-export function pictureAt(p: Picture, laid: 'surface' | 'x' | 'y' | 'z', width: number, mesh: Mesh): Float32Array {
+export function heightAt(p: Picture, laid: 'surface' | 'x' | 'y' | 'z', width: number, mesh: Mesh): Float32Array {
   const out = new Float32Array(mesh.positions.length / 3);
   if (laid === 'surface') {
     const uv = vertexUv(mesh.connectivity);

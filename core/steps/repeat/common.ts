@@ -232,19 +232,19 @@ export function repeated(
 /** Copies of other ribbons wear the finish of their own ribbon, but for those that wear another one's already. */
 function finished(mesh: Mesh, kind: Uint16Array, named: readonly string[], context: StepContext): Mesh {
   const copies = mesh.copies!;
-  const wardrobe = [...(copies.wardrobe ?? [])];
+  const materialRibbons = [...(copies.materialRibbons ?? [])];
   const worn = named.map((name) => {
     const ribbon = context.ribbonOf?.(name);
     if (ribbon === undefined) return 0;
-    const at = wardrobe.indexOf(ribbon);
-    return at >= 0 ? at + 1 : wardrobe.push(ribbon);
+    const at = materialRibbons.indexOf(ribbon);
+    return at >= 0 ? at + 1 : materialRibbons.push(ribbon);
   });
-  const wears = copies.wears?.slice() ?? new Uint8Array(copies.source.length);
-  for (let i = 0; i < wears.length; i++) {
+  const materialIndices = copies.materialIndices?.slice() ?? new Uint8Array(copies.source.length);
+  for (let i = 0; i < materialIndices.length; i++) {
     const k = kind[copies.group ? copies.group[i] : i];
-    if (wears[i] === 0 && k > 0) wears[i] = worn[k - 1];
+    if (materialIndices[i] === 0 && k > 0) materialIndices[i] = worn[k - 1];
   }
-  return withCopies({ ...copies, wears, wardrobe });
+  return withCopies({ ...copies, materialIndices, materialRibbons });
 }
 
 /** The draft shows only the share of the copies that is asked for. */

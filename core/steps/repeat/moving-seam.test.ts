@@ -3,7 +3,7 @@ import { lengthenLoop } from '../../piece/lengthen';
 import { linkPiece } from '../../piece/link';
 import { newPiece, newRibbon, newStep, type Piece, type StepDoc } from '../../piece/piece';
 import type { Evaluated, Params } from '../../declare/params';
-import { evaluateValues } from '../../evaluate/values';
+import { evaluateValues } from '../../time/values';
 import { checkSeam } from '../../seam/check';
 import { ribbonClosure } from '../../seam/measure';
 import { randomSource } from '../../maths/random';

@@ -1,6 +1,6 @@
 import { widened } from '../../declare/widen';
 import { centresOf, knowCentres, withCopies } from '../../copies/copies';
-import { channelToWrite } from '../../copies/channels';
+import { channelToWrite } from '../../shape/copy-channels';
 import { filtered } from '../../copies/places';
 import type { Copies, Mesh } from '../../shape/mesh';
 import { blendTable, hexOfLab, labOf } from '../../time/colours/space';

@@ -128,8 +128,8 @@ describe('the finishes of several ribbons', () => {
   const two = (over: object, second: RibbonDoc = blue) =>
     piece(ribbon('a', box, newStep('repeat-line', { count: 4, takes: 'turn', second: 'b', ...over } as never)), second);
   const worn = (p: Piece, frame = 0) => {
-    const { wears, wardrobe } = shape(p, frame).mesh.copies!;
-    return wears ? [...wears].map((k) => (k === 0 ? 'own' : wardrobe![k - 1])) : [];
+    const { materialIndices, materialRibbons } = shape(p, frame).mesh.copies!;
+    return materialIndices ? [...materialIndices].map((k) => (k === 0 ? 'own' : materialRibbons![k - 1])) : [];
   };
   it('stay with their copies, and this ribbon’s copies have its own', () => {
     expect(worn(two({}))).toEqual(['own', ...Array(5).fill('b'), 'own', ...Array(5).fill('b')]);

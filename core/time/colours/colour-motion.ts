@@ -2,14 +2,14 @@ import type { ColourValue, Evaluated, Params } from '../../declare/params';
 import type { Clock } from '../loop';
 import type { Course } from '../motion';
 
-/** A colour motion made ready. */
+/** A prepared colour motion. */
 export interface PreparedColour {
   /** '#rrggbb' at a moment. */
   colour(clock: Clock): string;
   readonly course: Course;
 }
 
-/** How a colour moves, declared once. */
+/** A kind of colour motion, declared once. */
 export interface ColourMotionKind<P extends Params = Params> {
   readonly kind: string;
   readonly title: string;

@@ -10,7 +10,7 @@ export const SPACES = [
   { value: 'rgb', title: 'RGB', help: 'The display’s own red, green and blue.' },
 ] as const;
 
-/** The hue goes round the wheel. */
+/** The hue circles the wheel. */
 export const cycle = defineColourMotion({
   kind: 'cycle',
   title: 'Hue cycle',

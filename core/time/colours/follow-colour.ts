@@ -3,7 +3,7 @@ import { closedCourse } from '../motion';
 import { splitTime } from '../phase';
 import { defineColourMotion } from './colour-motion';
 
-/** Takes its colour from another one; piece/link.ts puts what stands there beside it as `source`. */
+/** Takes its colour from another value; piece/link.ts adds that value as `source`. */
 export const followColour = defineColourMotion({
   kind: 'follow',
   title: 'Follow',
@@ -30,7 +30,7 @@ export const followColour = defineColourMotion({
     const loops = inner.course.turns.den;
     return {
       course: inner.course,
-      // Whole percents of whole frames stay exact round the loop, since the part is taken first.
+      // The fraction is taken first, so that whole percents of whole frames stay exact around the loop.
       colour: (clock) => inner.colour({ frame: splitTime(clock, loops).frame - (s.delay / 100) * frames, frames }),
     };
   },

@@ -6,7 +6,7 @@ import { defineColourMotion } from './colour-motion';
 import { SPACES } from './cycle';
 import { between, turnHue, type ColourSpace } from './space';
 
-/** Along a gradient that closes: after the last colour comes the first. */
+/** A closed gradient: after the last colour comes the first. */
 export const gradient = defineColourMotion({
   kind: 'gradient',
   title: 'Gradient',

@@ -8,7 +8,7 @@ import { cycle } from './cycle';
 import { followColour } from './follow-colour';
 import { gradient } from './gradient';
 
-/** Every way a colour moves, in the order the popover offers them. */
+/** Every kind of colour motion, in the order of the popover. */
 export const colourMotionKinds = widened<readonly ColourMotionKind[]>([cycle, gradient, followColour]);
 
 const byKind = new Map(colourMotionKinds.map((m) => [m.kind, m]));

@@ -25,7 +25,7 @@ export type ColourSpace = 'oklch' | 'rgb';
 const oklch = converter('oklch');
 const hsl = converter('hsl');
 
-/** '#rrggbb' with the hue turned by so many degrees; lightness and chroma stay as far as the display can show them. */
+/** '#rrggbb' with its hue rotated by degrees; lightness and chroma stay as far as the display allows. */
 export function turnHue(hex: string, degrees: number, space: ColourSpace): string {
   if (space === 'rgb') {
     const c = hsl(hex)!;
@@ -35,7 +35,7 @@ export function turnHue(hex: string, degrees: number, space: ColourSpace): strin
   return formatHex(clampChroma({ ...c, h: ((c.h ?? 0) + degrees) % 360 }, 'oklch'))!;
 }
 
-/** A function of 0…1 from one colour to another; in OKLCH the hue goes the shorter way. */
+/** Interpolates between two colours, 0…1; in OKLCH the hue takes the shorter way. */
 export function between(from: string, to: string, space: ColourSpace): (x: number) => string {
   const mix = interpolate([from, to], space);
   return exactAtEnds(
@@ -45,19 +45,19 @@ export function between(from: string, to: string, space: ColourSpace): (x: numbe
   );
 }
 
-/** The same in OKLCH with the hue going the longer way round. */
+/** The same in OKLCH with the hue taking the longer way. */
 export function betweenFar(from: string, to: string): (x: number) => string {
   const longer: object = { h: { use: interpolatorLinear, fixup: fixupHueLonger } };
   const mix = interpolate([from, to], 'oklch', longer);
   return exactAtEnds(from, to, (x) => formatHex(clampChroma(mix(x), 'oklch'))!);
 }
 
-/** The purest colours lie on the very edge of what can be shown, where rounding alone would have them dimmed. */
+/** The purest colours lie on the gamut boundary, where rounding alone would desaturate them. */
 function exactAtEnds(from: string, to: string, mix: (x: number) => string): (x: number) => string {
   return (x) => (x <= 0 ? from.toLowerCase() : x >= 1 ? to.toLowerCase() : mix(x));
 }
 
-/** A function of 0…1 from one colour to another straight through OKLab: what lies between is a mixture of both and no third hue. */
+/** Interpolates between two colours, 0…1, straight through OKLab: a mixture of both without a third hue. */
 export function blend(from: string, to: string): (x: number) => string {
   const mix = interpolate([from, to], 'oklab');
   return exactAtEnds(from, to, (x) => formatHex(clampChroma(mix(x), 'oklch'))!);
@@ -71,7 +71,7 @@ export function labOf(hex: string): [number, number, number] {
   return [c.l, c.a, c.b];
 }
 
-/** '#rrggbb' of a place in OKLab, brought to what a display can show. */
+/** '#rrggbb' of an OKLab colour, mapped into the display's gamut. */
 export function hexOfLab(l: number, a: number, b: number): string {
   return formatHex(clampChroma({ mode: 'oklab', l: Math.max(0, Math.min(1, l)), a, b }, 'oklch'))!;
 }

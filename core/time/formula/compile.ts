@@ -1,7 +1,7 @@
 import type { Comparison, Term } from './parse';
 import { FUNCTIONS, type Place } from './words';
 
-/** What the variables of a formula are at a moment. */
+/** Values of a formula's variables at a moment. */
 export interface Moment extends Place {
   t: number;
   f: number;
@@ -10,7 +10,7 @@ export interface Moment extends Place {
 
 export type Compiled = (at: Moment) => number;
 
-/** For what depends on no variable. */
+/** For terms that depend on no variable. */
 const NOWHEN: Moment = { t: 0, f: 0, n: 1, order: 0, count: 1, seed: 0 };
 
 const COMPARE: Record<Comparison, (a: number, b: number) => boolean> = {
@@ -34,8 +34,7 @@ const VARIABLE: Record<string, Compiled> = {
 const constants = new WeakMap<Term, { readonly value: number | undefined }>();
 
 /**
- * The number a term always is; undefined where it depends on something. Worked out once for each term, since
- * every level asks for those below it.
+ * Value of a constant term; undefined if it depends on a variable. Cached, since every level asks for those below it.
  */
 export function constantOf(term: Term): number | undefined {
   let known = constants.get(term);
@@ -68,8 +67,8 @@ function negated(x: number | undefined): number | undefined {
 }
 
 /**
- * Turns a checked formula into nested closures. Constant parts are worked out beforehand, and
- * products and sums with a constant get closures of their own.
+ * Compiles a checked formula to nested closures. Constants are folded; products and sums with a constant get closures
+ * of their own.
  */
 export function compileFormula(term: Term): Compiled {
   const value = constantOf(term);
@@ -82,7 +81,7 @@ export function compileFormula(term: Term): Compiled {
   return build(term);
 }
 
-/** A term that is a + b·t, as [a, b]: most arguments of a sine are. */
+/** A linear term a + b·t, as [a, b]: most arguments of a sine are. */
 function lineOf(term: Term): readonly [number, number] | null {
   const value = constantOf(term);
   if (value !== undefined) return [value, 0];
@@ -108,7 +107,7 @@ function lineOf(term: Term): readonly [number, number] | null {
   }
 }
 
-/** A number times a sine or cosine of a line, all in one closure; null for anything else. */
+/** A constant times a sine or cosine of a linear term, in one closure; null for anything else. */
 function swing(term: Term, factor = 1): Compiled | null {
   if (term.type === 'binary' && term.op === '*') {
     const [p, q] = [constantOf(term.left), constantOf(term.right)];
@@ -124,7 +123,7 @@ function swing(term: Term, factor = 1): Compiled | null {
   return factor === 1 ? (m) => Math.cos(at + per * m.t) : (m) => factor * Math.cos(at + per * m.t);
 }
 
-/** Sums of three and more in one closure, added from left to right. */
+/** Sums of three and more terms in one closure, added from left to right. */
 function longSum(term: Term): Compiled | null {
   const parts: Term[] = [];
   let rest: Term = term;
@@ -178,7 +177,7 @@ function build(term: Term): Compiled {
 
 function buildCall(name: string, args: readonly Term[]): Compiled {
   const [a, b] = args.map(compileFormula);
-  // Direct calls, so that the engine can put the mathematics in place.
+  // Direct calls, so that the engine can inline them.
   if (name === 'sin') return (m) => Math.sin(a(m));
   if (name === 'cos') return (m) => Math.cos(a(m));
   if (name === 'abs') return (m) => Math.abs(a(m));

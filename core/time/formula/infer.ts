@@ -4,22 +4,22 @@ import type { Term } from './parse';
 import { PERIODIC, STEPPED } from './words';
 
 /**
- * How a term goes on from loop to loop: after `loops` loops it has gained `adds`, wherever in the
- * loop it is looked at. Null where it is not of that kind, or cannot be told to be.
+ * How a term continues from loop to loop: after `loops` loops it has gained `adds`, wherever in the loop. Null if it
+ * does not, or if that cannot be proved.
  */
 export interface Going {
   readonly loops: number;
   readonly adds: number;
-  /** The same at every moment. */
+  /** Constant in time. */
   readonly still: boolean;
-  /** After so many loops it is its own negative, as a sine is after half a turn. */
+  /** After this many loops it is negated, as a sine is after half a turn. */
   readonly flips?: number;
 }
 
 const STILL: Going = { loops: 1, adds: 0, still: true };
 const MOST_LOOPS = 1000;
 
-/** The fraction a quotient of measured numbers stands for; null where it is none with a small denominator. */
+/** The fraction that a floating-point quotient stands for; null if none has a small denominator. */
 function fraction(x: number): { num: number; den: number } | null {
   if (!Number.isFinite(x) || Math.abs(x) > 1e9) return null;
   const r = toRational(x, Math.max(1, Math.abs(x)) * 1e-12, MOST_LOOPS);
@@ -30,7 +30,7 @@ function over(g: Going, loops: number): number {
   return g.adds * (loops / g.loops);
 }
 
-/** What changes but gains nothing keeps its period through any function. */
+/** A term without gain keeps its period through any function. */
 function through(parts: readonly (Going | null)[]): Going | null {
   let loops = 1;
   let still = true;
@@ -42,31 +42,31 @@ function through(parts: readonly (Going | null)[]): Going | null {
   return loops > MOST_LOOPS ? null : { loops, adds: 0, still };
 }
 
-/** Stretches a period until the gain of an argument is a whole multiple of `period`. */
+/** Extends a period until the gain of an argument is a whole multiple of `period`. */
 function periodic(g: Going, period: number): Going | null {
   const r = fraction(g.adds / period);
   if (!r || g.loops * r.den > MOST_LOOPS) return null;
   return { loops: g.loops * r.den, adds: 0, still: g.still };
 }
 
-/** A sine or cosine: periodic after whole turns, and its own negative after an odd number of half turns. */
+/** Sine or cosine: periodic after whole turns, negated after an odd number of half turns. */
 function swinging(g: Going): Going | null {
   const whole = periodic(g, 2 * Math.PI);
   const half = whole && fraction(g.adds / Math.PI);
   return half && half.num % 2 !== 0 ? { ...whole, flips: g.loops * half.den } : whole;
 }
 
-/** What a function that does not care for the sign makes of it. */
+/** Effect of an even function. */
 function unsigned(g: Going | null): Going | null {
   return g?.flips && g.adds === 0 ? { loops: g.flips, adds: 0, still: g.still } : through([g]);
 }
 
 /**
- * Infers from its tree how a formula goes on from loop to loop: t gains 1, f gains n; sums add,
- * products with what stands still scale, a sine drops whole turns, a floor passes on whole numbers,
- * and any function of what gains nothing gains nothing.
+ * Infers from the tree how a formula continues from loop to loop: t gains 1, f gains n; sums add, products with
+ * constants scale, sines drop whole turns, floor passes whole gains on, and any function of a term without gain has
+ * none.
  *
- * @param frames N, which is what `f` gains and what `n` is
+ * @param frames N, the gain of `f` and the value of `n`
  */
 export function inferGoing(term: Term, frames: number): Going | null {
   const of = (x: Term) => inferGoing(x, frames);
@@ -113,7 +113,7 @@ export function inferGoing(term: Term, frames: number): Going | null {
   }
 }
 
-/** The number a term is in a loop of so many frames, where that is all it depends on. */
+/** Value of a term in a loop of this many frames, if it depends on nothing else. */
 function numberOf(term: Term, frames: number): number | undefined {
   if (term.type === 'variable' && term.name === 'n') return frames;
   if (term.type === 'binary') {
@@ -138,7 +138,7 @@ function inferBinary({ op, left, right }: Extract<Term, { type: 'binary' }>, fra
   if (op === '^' && q !== undefined && Number.isInteger(q) && q % 2 === 0) return unsigned(a);
   if (a.adds === 0 && b.adds === 0) {
     const both = through([a, b]);
-    // A product with a number, or a whole power, keeps the change of sign; two changes make none.
+    // A product with a number, or a whole power, keeps the sign change; two changes cancel.
     if (a.flips && b.flips === a.flips && (op === '*' || op === '/'))
       return both && { loops: a.flips, adds: 0, still: both.still };
     const flips =
@@ -153,7 +153,7 @@ function inferBinary({ op, left, right }: Extract<Term, { type: 'binary' }>, fra
             : undefined;
     return both && flips ? { ...both, flips } : both;
   }
-  // What gains may be scaled by a number, and by nothing else.
+  // A gain may be scaled by a constant, and by nothing else.
   if (op === '*' && q !== undefined) return { ...a, adds: a.adds * q };
   if (op === '*' && p !== undefined) return { ...b, adds: b.adds * p };
   if (op === '/' && q !== undefined) return { ...a, adds: a.adds / q };

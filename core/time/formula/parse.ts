@@ -39,7 +39,7 @@ function placeOf(text: string, word: string): number {
   return Math.max(0, text.indexOf(word));
 }
 
-/** Reads a formula. Throws FormulaError, which points at the character. */
+/** Parses a formula. Throws FormulaError, which points at the character. */
 export function parseFormula(text: string): Term {
   if (text.trim() === '') throw new FormulaError('The formula is empty; write something like sin(2*pi*t).', 0);
   if (text.length > MAX_FORMULA)
@@ -82,7 +82,7 @@ const COMPARISONS: Readonly<Record<string, Comparison>> = {
   unequal: '!=',
 };
 
-/** Turns the tree of the parsing library into ours, letting nothing through that is not allowed. */
+/** Converts the parsing library's tree to ours; rejects everything that is not allowed. */
 function check(raw: unknown, text: string, depth: number): Term {
   const node = raw as AnyNode;
   const refuse = (what: string, sign: string): never => {

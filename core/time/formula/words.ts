@@ -1,8 +1,8 @@
-/** What a formula may use: nothing else can be reached from one. */
+/** Everything a formula may use; nothing else is reachable. */
 
 const TWO_PI = 2 * Math.PI;
 
-/** Functions by name: how many arguments, and the mathematics. */
+/** Functions by name: number of arguments, and implementation. */
 export const FUNCTIONS: Readonly<
   Record<string, { readonly args: readonly [number, number]; readonly of: (...x: number[]) => number }>
 > = {
@@ -36,15 +36,15 @@ export const FUNCTIONS: Readonly<
   clamp: { args: [3, 3], of: (x, low, high) => Math.max(low, Math.min(high, x)) },
 };
 
-/** Functions with a period in their argument. */
+/** Functions that are periodic in their argument. */
 export const PERIODIC: Readonly<Record<string, number>> = { sin: TWO_PI, cos: TWO_PI, tan: Math.PI, fract: 1 };
 
-/** Functions that pass a whole-number gain of their argument on. */
+/** Functions that pass a whole gain of their argument on. */
 export const STEPPED = new Set(['floor', 'ceil', 'round']);
 
 export const CONSTANTS: Readonly<Record<string, number>> = { pi: Math.PI, tau: TWO_PI, e: Math.E };
 
-/** Variables, with what they stand for. The first three move; the others are those of the place. */
+/** Variables and their meaning. The first three vary in time; the others describe a copy. */
 export const VARIABLES: readonly { readonly name: string; readonly help: string }[] = [
   { name: 't', help: 'share of the loop: 0 at its start, 1 at its end, and on from there; fract(t) begins anew' },
   { name: 'f', help: 'frame' },
@@ -54,7 +54,7 @@ export const VARIABLES: readonly { readonly name: string; readonly help: string 
   { name: 'seed', help: 'a number 0 to 1 of its own for every ribbon' },
 ];
 
-/** Where a value stands: what a formula knows of its place. */
+/** What a formula knows of its copy. */
 export interface Place {
   readonly order: number;
   readonly count: number;

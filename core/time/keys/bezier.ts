@@ -8,9 +8,8 @@ function coordinateSlope(a: number, b: number, end: number, s: number): number {
 }
 
 /**
- * The parameter at which the time of a cubic Bézier curve is x. Both controls lie within 0…1, so
- * time never runs back (CSS Easing Functions Level 1, § 2.3) and there is one answer: Newton's
- * method, kept inside a shrinking bracket.
+ * Parameter at which the time of a cubic Bézier curve is x. Both controls lie within 0…1, so time is monotonic (CSS
+ * Easing Functions Level 1, § 2.3) and the solution unique: Newton's method inside a shrinking bracket.
  */
 export function solveBezier(x1: number, x2: number, x: number): number {
   if (x <= 0) return 0;
@@ -34,9 +33,8 @@ export function solveBezier(x1: number, x2: number, x: number): number {
 }
 
 /**
- * A cubic Bézier curve from (0, 0) to (1, rise) with controls (x1, y1), (x2, y2): its height at time
- * x and its slope there. x1 and x2 are held to 0…1. With a rise of 1 it is the cubic-bezier easing of
- * the CSS Easing Functions.
+ * A cubic Bézier curve from (0, 0) to (1, rise) with controls (x1, y1), (x2, y2): height and slope at time x. x1 and x2
+ * are clamped to 0…1. With a rise of 1 it is cubic-bezier of CSS Easing Functions.
  */
 export function cubicBezier(
   x1: number,
@@ -54,7 +52,7 @@ export function cubicBezier(
   return { value: coordinate(y1, y2, rise, s), slope };
 }
 
-/** Where time stands still at an end of the curve, its slope is that towards the next control. */
+/** Where time stands still at an end of the curve, the slope is that towards the next control. */
 function endSlope(x1: number, y1: number, x2: number, y2: number, rise: number, s: number): number {
   const ratio = (dy: number, dx: number) => (dy === 0 ? 0 : Math.sign(dy) * Math.min(1e6, Math.abs(dy / dx)));
   if (s <= 0.5) return x1 > 0 ? ratio(y1, x1) : x2 > 0 ? ratio(y2, x2) : rise;

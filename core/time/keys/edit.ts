@@ -1,39 +1,38 @@
 import { sortKeys, usualTangent, type KeyDoc, type Segment } from './key';
 import { trackOf } from './track';
 
-/** Keys after an edit, and which of them are the ones that were meant. */
+/** Keys after an edit, and the indices of the selected ones. */
 export interface KeysEdit {
   readonly keys: readonly KeyDoc[];
   readonly chosen: readonly number[];
 }
 
-/** Puts keys in order and says where the marked ones have gone. */
+/** Sorts keys and finds the marked ones. */
 function ordered(keys: readonly KeyDoc[], marked: ReadonlySet<KeyDoc>): KeysEdit {
   const sorted = [...keys].sort((a, b) => a.at - b.at);
   return { keys: sorted, chosen: sorted.flatMap((k, i) => (marked.has(k) ? [i] : [])) };
 }
 
 /**
- * A key brought back into the loop: what is dragged over the seam comes in at the other side, at the
- * value it has there.
+ * Wraps a key into the loop: dragged over the seam it enters at the other side, at the value it has there.
  *
- * @param at any real place; whole loops are taken off
+ * @param at any real position; whole loops are removed
  */
 export function wrapped(key: KeyDoc, at: number, value: number, adds: number): KeyDoc {
   const loops = Math.floor(at);
   let place = at - loops;
-  // The nearest place to 1 that can be told from it would be shown as the seam, and is it.
+  // A position indistinguishable from 1 is the seam.
   if (place > 1 - 1e-9) place = 0;
   const whole = place === 0 && at - loops > 0.5 ? loops + 1 : loops;
   return { ...key, at: place, value: value - whole * adds };
 }
 
-/** The place of the nearest frame. */
+/** Snaps to the nearest frame. */
 export function snapped(at: number, frames: number): number {
   return Math.round(at * frames) / frames;
 }
 
-/** Moves the chosen keys in time (share of the loop) and value. */
+/** Moves the selected keys in time (share of the loop) and value. */
 export function moveKeys(
   keys: readonly KeyDoc[],
   chosen: readonly number[],
@@ -53,7 +52,7 @@ export function moveKeys(
   return ordered(out, marked);
 }
 
-/** Stretches the chosen keys about a place and a value. Tangents go along. */
+/** Scales the selected keys about a position and a value, tangents included. */
 export function scaleKeys(
   keys: readonly KeyDoc[],
   chosen: readonly number[],
@@ -80,7 +79,7 @@ export function scaleKeys(
   return ordered(out, marked);
 }
 
-/** Takes keys away; one always stays. */
+/** Removes keys; one always stays. */
 export function removeKeys(keys: readonly KeyDoc[], chosen: readonly number[]): KeysEdit {
   const gone = new Set(chosen);
   const left = keys.filter((_, i) => !gone.has(i));
@@ -88,8 +87,8 @@ export function removeKeys(keys: readonly KeyDoc[], chosen: readonly number[]): 
 }
 
 /**
- * A new key at a place, on the curve as it is unless a value is given. It goes on in the way of the
- * segment it lies on; a free segment is cut in two of the same shape as nearly as cubics allow.
+ * Inserts a key, on the existing curve unless a value is given. It continues with the interpolation of its segment; a
+ * free segment is split into two of the same shape as nearly as cubics allow.
  */
 export function addKey(keys: readonly KeyDoc[], adds: number, at: number, value?: number): KeysEdit {
   const track = trackOf(keys, adds);
@@ -108,17 +107,17 @@ export function addKey(keys: readonly KeyDoc[], adds: number, at: number, value?
   return ordered([...keys, shaped], new Set([shaped]));
 }
 
-/** Puts copied keys in, the earliest of them at a place. */
+/** Inserts copied keys, the earliest at a position. */
 export function pasteKeys(keys: readonly KeyDoc[], copied: readonly KeyDoc[], at: number, adds: number): KeysEdit {
   if (copied.length === 0) return { keys, chosen: [] };
   const first = Math.min(...copied.map((k) => k.at));
   const fresh = copied.map((k) => wrapped(k, at + k.at - first, k.value, adds));
   const places = new Set(fresh.map((k) => k.at));
-  // A key that stands where one is put gives way to it.
+  // A pasted key replaces one at the same position.
   return ordered([...keys.filter((k) => !places.has(k.at)), ...fresh], new Set(fresh));
 }
 
-/** Gives the chosen keys another way to the next. Free segments begin with the tangents of a straight line. */
+/** Sets the interpolation of the selected keys. Free segments start with the tangents of a straight line. */
 export function setSegment(
   keys: readonly KeyDoc[],
   chosen: readonly number[],
@@ -143,7 +142,7 @@ export function setSegment(
   });
 }
 
-/** Drags a tangent. Unless they are broken the other one turns with it, keeping its length in time. */
+/** Drags a tangent. Unless broken, the other one rotates with it, keeping its length in time. */
 export function setTangent(
   keys: readonly KeyDoc[],
   index: number,

@@ -21,12 +21,12 @@ export const SEGMENTS: readonly { readonly value: Segment; readonly title: strin
 
 export const USUAL_EASE: readonly [number, number] = [0.45, 0.45];
 
-/** Tangents that a key has when none are written: a third of the way along the straight line. */
+/** Default tangents: a third of the way along the straight line. */
 export function usualTangent(from: Pick<KeyDoc, 'at' | 'value'>, to: Pick<KeyDoc, 'at' | 'value'>): [number, number] {
   return [(to.at - from.at) / 3, (to.value - from.value) / 3];
 }
 
-/** Keys in the order of the circle; those at the same place keep their order. */
+/** Keys in the order of the circle; the sort is stable. */
 export function sortKeys(keys: readonly KeyDoc[]): readonly KeyDoc[] {
   for (let i = 1; i < keys.length; i++) if (keys[i].at < keys[i - 1].at) return [...keys].sort((a, b) => a.at - b.at);
   return keys;

@@ -13,7 +13,7 @@ export function periodicSlopes(h: readonly number[], rise: readonly number[]): n
   const n = h.length;
   if (n === 1) return [rise[0] / h[0]];
   if (n === 2) {
-    // Both neighbours of a point are the other point: two equations in two unknowns.
+    // Both neighbours of a point are the same point: two equations in two unknowns.
     const a = 1 / h[0] + 1 / h[1];
     const r = 3 * (rise[0] / h[0] ** 2 + rise[1] / h[1] ** 2);
     return [r / (3 * a), r / (3 * a)];
@@ -37,9 +37,9 @@ export function periodicSlopes(h: readonly number[], rise: readonly number[]): n
 }
 
 /**
- * Slopes of the spline through a run of points whose first and last slopes are given.
+ * Slopes of the spline through a run of points with given end slopes.
  *
- * @returns one slope a point, one more than intervals
+ * @returns one slope per point, one more than intervals
  */
 export function clampedSlopes(h: readonly number[], rise: readonly number[], first: number, last: number): number[] {
   const n = h.length;
@@ -74,9 +74,9 @@ function tridiagonal(off: readonly number[], diagonal: readonly number[], right:
 }
 
 /**
- * Slope at a point between two intervals with which a cubic Hermite curve goes on rising or falling
- * where its points do, and turns only at points (Steffen, A simple method for monotonic
- * interpolation in one dimension, Astronomy and Astrophysics 239, 1990, eqs. 7 to 11).
+ * Slope at a point between two intervals that keeps a cubic Hermite curve monotonic where its points are, with extrema
+ * at points only (Steffen, A simple method for monotonic interpolation in one dimension, Astronomy and Astrophysics
+ * 239, 1990, eqs. 7 to 11).
  *
  * @param h0 length of the interval before, > 0
  * @param h1 length of the interval after, > 0
@@ -91,11 +91,10 @@ export function boundedSlope(h0: number, h1: number, rise0: number, rise1: numbe
 }
 
 /**
- * A slope held to what a rise can take without going beyond its ends: between 0 and three times the
- * straight line's (Fritsch and Carlson, Monotone piecewise cubic interpolation, SIAM J. Numer. Anal.
- * 17, 1980, § 2).
+ * Clamps a slope so that a cubic does not overshoot its ends: between 0 and three times the straight line's (Fritsch
+ * and Carlson, Monotone piecewise cubic interpolation, SIAM J. Numer. Anal. 17, 1980, § 2).
  */
-export function heldSlope(slope: number, h: number, rise: number): number {
+export function clampedSlope(slope: number, h: number, rise: number): number {
   const straight = rise / h;
   return slope * straight > 0 ? Math.sign(slope) * Math.min(Math.abs(slope), 3 * Math.abs(straight)) : 0;
 }

@@ -1,30 +1,29 @@
 import { cubicBezier } from './bezier';
 import { hermite, hermiteSlope } from '../../maths/hermite';
 import { sortKeys, USUAL_EASE, usualTangent, type KeyDoc } from './key';
-import { boundedSlope, clampedSlopes, heldSlope, periodicSlopes } from './spline';
+import { boundedSlope, clampedSlopes, clampedSlope, periodicSlopes } from './spline';
 
-/** A piece of the circle: from `at` on for `length`, both as shares of the loop. */
+/** A segment of the circle: from `at` on for `length`, both as shares of the loop. */
 interface Piece {
   readonly at: number;
   readonly length: number;
   readonly start: number;
   readonly rise: number;
-  /** At x in 0…1 of it: the change of value since its start, and the slope of that per whole piece. */
+  /** At x in 0…1: the change of value since its start, and its slope per whole segment. */
   readonly run: (x: number) => { value: number; slope: number };
 }
 
-/** Keys made ready: the value and its slope per loop at a place 0 ≤ p < 1 of the loop. */
+/** Prepared keys: value and slope per loop at 0 ≤ p < 1. */
 export interface Track {
   at(p: number): { value: number; slope: number };
 }
 
 /**
- * Keys on a circle. Hold and linear are those of glTF 2.0 (STEP, LINEAR), 'ease' is
- * cubic-bezier(e₀, 0, 1 − e₁, 1) of CSS, 'free' a cubic Bézier curve in time and value, 'smooth' a
- * cubic Hermite segment that never goes beyond its keys, 'spline' one whose slopes make the whole run
- * of such keys a cubic spline.
+ * Keys on a circle. Hold and linear are STEP and LINEAR of glTF 2.0, 'ease' is cubic-bezier(e₀, 0, 1 − e₁, 1) of CSS,
+ * 'free' a cubic Bézier curve in time and value, 'smooth' a cubic Hermite segment that never overshoots its keys,
+ * 'spline' one whose slopes make the whole run of such keys a cubic spline.
  *
- * @param adds what is gained from the last key to the first one of the next loop, over and above
+ * @param adds additional gain from the last key to the first one of the next loop
  */
 export function trackOf(unsorted: readonly KeyDoc[], adds: number): Track {
   const keys = sortKeys(unsorted);
@@ -36,7 +35,7 @@ export function trackOf(unsorted: readonly KeyDoc[], adds: number): Track {
   keys.forEach((key, i) => {
     const to = next(i);
     const length = to.at - key.at;
-    // Two keys at one place are a jump; there is no way between them.
+    // Two keys at one position are a jump, with no segment between.
     if (length <= 0) return;
     pieces.push({ at: key.at, length, start: key.value, rise: to.value - key.value, run: segment(key, to, slopes[i]) });
   });
@@ -47,7 +46,7 @@ export function trackOf(unsorted: readonly KeyDoc[], adds: number): Track {
       let x: number;
       let start: number;
       if (p < pieces[0].at) {
-        // The end of the loop before reaches over the seam.
+        // The last segment of the previous loop reaches across the seam.
         x = (p + 1 - last.at) / last.length;
         start = last.start - adds;
       } else {
@@ -68,7 +67,7 @@ export function trackOf(unsorted: readonly KeyDoc[], adds: number): Track {
   };
 }
 
-/** What a segment adds to its start at x in 0…1, and the slope of that per whole segment. */
+/** What a segment adds to its start at x in 0…1, and the slope per whole segment. */
 function segment(key: KeyDoc, to: KeyDoc, slope: readonly [number, number] | undefined): Piece['run'] {
   const rise = to.value - key.value;
   const length = to.at - key.at;
@@ -107,7 +106,7 @@ function smoothSlopes(keys: readonly KeyDoc[], next: (i: number) => KeyDoc): ([n
   const is = (i: number, way: 'smooth' | 'spline') => keys[i].to === way && lengths[i] > 0;
   const out = new Array<[number, number] | undefined>(n).fill(undefined);
 
-  /** The slope at a key where a segment meets one of another kind. */
+  /** Slope at a key where a segment meets one of another kind. */
   const slopeOf = (i: number, end: 'start' | 'end'): number => {
     if (is(i, 'smooth') || is(i, 'spline')) {
       const [a, b] = end === 'start' ? [before(i), i] : [i, after(i)];
@@ -119,8 +118,8 @@ function smoothSlopes(keys: readonly KeyDoc[], next: (i: number) => KeyDoc): ([n
   for (let i = 0; i < n; i++)
     if (is(i, 'smooth'))
       out[i] = [
-        heldSlope(slopeOf(before(i), 'end'), lengths[i], rises[i]),
-        heldSlope(slopeOf(after(i), 'start'), lengths[i], rises[i]),
+        clampedSlope(slopeOf(before(i), 'end'), lengths[i], rises[i]),
+        clampedSlope(slopeOf(after(i), 'start'), lengths[i], rises[i]),
       ];
 
   if (keys.every((_, i) => is(i, 'spline'))) {
@@ -129,7 +128,7 @@ function smoothSlopes(keys: readonly KeyDoc[], next: (i: number) => KeyDoc): ([n
   }
   for (let i = 0; i < n; i++) {
     if (!is(i, 'spline') || is(before(i), 'spline')) continue;
-    // A run of splines between others: its ends take their slopes.
+    // A run of splines between other segments takes their end slopes.
     const run: number[] = [];
     for (let j = i; is(j % n, 'spline') && run.length < n; j++) run.push(j % n);
     const m = clampedSlopes(
@@ -143,7 +142,7 @@ function smoothSlopes(keys: readonly KeyDoc[], next: (i: number) => KeyDoc): ([n
   return out;
 }
 
-/** The slope per loop with which a segment that is not smooth begins or ends. */
+/** Slope per loop at an end of a segment that is not smooth. */
 function endSlope(
   keys: readonly KeyDoc[],
   next: (i: number) => KeyDoc,

@@ -7,8 +7,8 @@ import { springResponse } from '../spring';
 import { withTiming } from '../timing';
 
 /**
- * Takes its motion from another value. In a stored piece `of` is an address; piece/link.ts puts
- * what stands there beside it as `source`, so that evaluation needs nothing else.
+ * Follows another value. A stored piece has its address in `of`; piece/link.ts adds that value as `source`, so that
+ * evaluation needs nothing else.
  */
 export const follow = defineMotion({
   kind: 'follow',
@@ -106,7 +106,7 @@ export const follow = defineMotion({
 function delayed(inner: Prepared, delay: number): Prepared {
   const loops = inner.course.turns.den;
   if (loops === 1) return withTiming(inner, { shift: delay });
-  // With a period of several loops the part of a loop alone does not say where in it we are.
+  // With a period of several loops, the position within one loop is not enough.
   const { adds, open } = inner.course;
   const shifted = (clock: { frame: number; frames: number; loops?: number }) => {
     const at = splitTime(clock, loops);

@@ -30,7 +30,7 @@ function read(text: string): Read | FormulaError {
   return hit;
 }
 
-/** What is wrong with a formula, or null; also where it gives no number somewhere in the loop. */
+/** What is wrong with a formula, or null; also if it gives no number somewhere in the loop. */
 export function formulaFault(text: string, frames = 100): FormulaError | null {
   const hit = read(text);
   if (hit instanceof FormulaError) return hit;
@@ -45,12 +45,12 @@ export function formulaFault(text: string, frames = 100): FormulaError | null {
   return null;
 }
 
-/** Whether a formula asks for its place. */
+/** Whether a formula depends on its copy. */
 export function usesPlace(text: string): boolean {
   return /\b(order|count|seed)\b/.test(text);
 }
 
-/** Tries whether a function of time repeats, up to a gain, after so few loops that a person would want it. */
+/** Measures whether a function of time repeats, up to a gain, within a few loops. */
 function measure(run: (t: number) => number): { loops: number; adds: number } | null {
   const places = Array.from({ length: 61 }, (_, i) => (i * 0.61803398875) % 1);
   for (let loops = 1; loops <= 12; loops++) {
@@ -68,7 +68,7 @@ export const formula = defineMotion({
   title: 'Formula',
   help: 'A formula of t, which goes from 0 to 1 round the loop.',
   ofValue: { otherwise: 'value' },
-  // What is said of frames alone goes on as it does.
+  // A formula of frames alone continues as it is.
   goesOn: (s) => /\bf\b/.test(s.text as string) && !/\b[tn]\b/.test(s.text as string),
   closing: (motion) => [
     {
@@ -114,8 +114,8 @@ export const formula = defineMotion({
       sharp: false,
     };
     const step = 1e-4 * frames;
-    // What is proven to repeat is evaluated in its period, so that it repeats to the last bit; what
-    // was only measured is evaluated where it stands.
+    // What is proved periodic is evaluated within its period, so that it repeats to the last bit; what was only
+    // measured is evaluated unwrapped.
     const place_ = (clock: { frame: number; loops?: number }) => clock.frame + (clock.loops ?? 0) * frames;
     return {
       course,
@@ -132,7 +132,7 @@ export const formula = defineMotion({
   },
 });
 
-/** Central difference with one step of Richardson's extrapolation: the error falls with the fourth power. */
+/** Central difference with one step of Richardson extrapolation: the error falls with the fourth power. */
 function slope(at: (f: number) => number, f: number, h: number): number {
   const wide = (at(f + h) - at(f - h)) / (2 * h);
   const narrow = (at(f + h / 2) - at(f - h / 2)) / h;

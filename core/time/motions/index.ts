@@ -7,7 +7,7 @@ import { stairs } from './stairs';
 import { wander } from './wander';
 import { wave } from './wave';
 
-/** Every kind of motion, in the order the popover offers them. Still is a plain number. */
+/** Every kind of motion, in the order of the popover. A constant is a plain number. */
 export const motionKinds = widened<readonly MotionKind[]>([keys, wave, wander, stairs, formula, follow]);
 
 const byKind = new Map(motionKinds.map((m) => [m.kind, m]));

@@ -5,7 +5,7 @@ import { closedGains, GAIN_HELP, gainWords, turnWords } from '../closing';
 import { closedCourse, defineMotion, type MotionDoc } from '../motion';
 import { splitTime } from '../phase';
 
-/** Keys on the circle of the loop. There is no end key, so none can be set on the wrong frame. */
+/** Keys on the circle of the loop. There is no end key that could be set on the wrong frame. */
 export const keys = defineMotion({
   kind: 'keys',
   title: 'Keys',
@@ -33,7 +33,7 @@ export const keys = defineMotion({
     keys: keyList('Keys', 'Values at places of the loop, and the way from each to the next.'),
   },
   start: (value, param) =>
-    // An angle starts out as a whole turn at even speed: one key that gains 360° a loop.
+    // An angle starts as one even turn: a single key that gains 360° per loop.
     param.cyclic
       ? { adds: param.cyclic, keys: [{ at: 0, value, to: 'linear' }] }
       : {
@@ -57,7 +57,7 @@ export const keys = defineMotion({
   },
 });
 
-/** A second key a quarter of the scrub range away, to the side that has more room. */
+/** Value of a second key: a quarter of the scrub range away, on the roomier side. */
 function otherValue(value: number, param: { soft: readonly [number, number]; integer: boolean }): number {
   const reach = (param.soft[1] - param.soft[0]) / 4;
   const to = value + reach <= param.soft[1] ? value + reach : value - reach;
@@ -65,8 +65,8 @@ function otherValue(value: number, param: { soft: readonly [number, number]; int
 }
 
 /**
- * Whether there is a corner as sharp as that at the seam somewhere else in the loop. What travels on
- * is expected to do so evenly, so this is asked only of what comes back.
+ * Whether the loop has a corner elsewhere as sharp as that at the seam. Asked only of what returns: a steady gain is
+ * expected to be even.
  */
 function cornersElsewhere(list: readonly KeyDoc[], at: Track['at']): boolean {
   const corner = (p: number) => Math.abs(at(p).slope - at((p + 1 - 1e-9) % 1).slope);
@@ -76,7 +76,7 @@ function cornersElsewhere(list: readonly KeyDoc[], at: Track['at']): boolean {
   );
 }
 
-/** Values stretched about the first, so that what is gained becomes `gain`. */
+/** Values scaled about the first so that the total gain becomes `gain`. */
 function stretched(motion: MotionDoc, gain: number): MotionDoc {
   const adds = motion.adds as number;
   const keys = sortKeys(motion.keys as readonly KeyDoc[]);

@@ -4,7 +4,7 @@ import { closedGains, GAIN_HELP, gainWords } from '../closing';
 import { closedCourse, defineMotion, swingAround } from '../motion';
 import { splitTime } from '../phase';
 
-/** Controls of each way up a stair, as for the cubic-bezier easing of CSS. */
+/** Bézier controls of each way up a stair, as in CSS cubic-bezier. */
 const WAYS: Record<string, readonly [number, number, number, number]> = {
   ease: [0.45, 0, 0.55, 1],
   gather: [0.6, 0, 0.95, 0.7],
@@ -12,7 +12,7 @@ const WAYS: Record<string, readonly [number, number, number, number]> = {
   linear: [0, 0, 1, 1],
 };
 
-/** So many equal steps a loop, each with a rest. */
+/** Equal steps per loop, each with a rest. */
 export const stairs = defineMotion({
   kind: 'stairs',
   title: 'Stairs',
@@ -81,7 +81,7 @@ export const stairs = defineMotion({
   },
   prepare(s) {
     const back = s.returns === 'back';
-    // Down again takes as many steps as up, so a loop that comes back has an even number.
+    // Down takes as many steps as up, so a loop that returns has an even number.
     const count = back ? 2 * Math.max(1, Math.round(s.count / 2)) : s.count;
     const up = back ? count / 2 : count;
     const each = s.adds / up;

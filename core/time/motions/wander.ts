@@ -4,12 +4,12 @@ import { splitTime } from '../phase';
 import { randomSource } from '../../maths/random';
 import type { Clock } from '../loop';
 
-/** A closed random line: Σ amplitude · cos 2π(turns·t + phase), whole turns only. */
+/** A periodic random signal: Σ amplitude · cos 2π(turns·t + phase), whole turns only. */
 export interface Series {
   /** Coefficients of e^(2πiht) by harmonic h; 0 is unused. */
   readonly real: Float64Array;
   readonly imaginary: Float64Array;
-  /** Shift and scale that bring the whole line to exactly 0…1. */
+  /** Offset and scale that map the signal to exactly 0…1. */
   readonly shift: number;
   readonly scale: number;
 }
@@ -27,7 +27,7 @@ function seriesSum(
   return v;
 }
 
-/** Values of the sum at `count` even places round the loop; each term turns on by complex multiplication. */
+/** Samples at `count` even points of the loop; each term is advanced by complex multiplication. */
 function sampleAll(
   turns: readonly number[],
   amplitudes: readonly number[],
@@ -48,7 +48,7 @@ function sampleAll(
   return out;
 }
 
-/** The largest value of a smooth periodic line on 0…1: its best sample, refined by ternary search. */
+/** Maximum of a smooth periodic signal on 0…1: its best sample, refined by ternary search. */
 function highest(line: (t: number) => number, samples: Float64Array, sign: 1 | -1): number {
   const n = samples.length;
   let best = 0;
@@ -63,9 +63,9 @@ function highest(line: (t: number) => number, samples: Float64Array, sign: 1 | -
 }
 
 /**
- * A random trigonometric polynomial: each octave is a band of harmonics round rate·2^k with random
- * phases (spectral synthesis of noise, e.g. Ebert et al., Texturing & Modeling, ch. 2). It is
- * periodic and smooth by construction and as lively at the seam as anywhere else.
+ * A random trigonometric polynomial: each octave is a band of harmonics around rate·2^k with random phases (spectral
+ * synthesis of noise, e.g. Ebert et al., Texturing & Modeling, ch. 2). Periodic and smooth by construction, and as
+ * lively at the seam as anywhere else.
  */
 export function seriesFor(rate: number, octaves: number, seed: number): Series {
   const key = `${rate}/${octaves}/${seed}`;
@@ -78,7 +78,7 @@ export function seriesFor(rate: number, octaves: number, seed: number): Series {
     const width = 0.35 * centre + 0.5;
     const last = Math.max(1, Math.ceil(centre + 2 * width));
     for (let h = 1; h <= last; h++) {
-      // Both numbers are drawn for every harmonic, so a change of rate keeps the phases.
+      // Both numbers are drawn for every harmonic, so that a change of rate keeps the phases.
       const gauss = Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
       const p = random();
       const a = (0.6 + 0.4 * Math.abs(gauss)) * Math.exp(-(((h - centre) / width) ** 2)) * 0.5 ** o;
@@ -106,8 +106,8 @@ export function seriesFor(rate: number, octaves: number, seed: number): Series {
 }
 
 /**
- * Value 0…1 of a closed random line and its change per frame: the real part of a polynomial in
- * e^(2πit) by Horner's rule, so that a harmonic costs one complex product.
+ * Value 0…1 of a periodic random signal and its change per frame: the real part of a polynomial in e^(2πit) by Horner's
+ * rule, one complex product per harmonic.
  */
 export function sample(series: Series, clock: Clock): { value: number; slope: number } {
   const angle = 2 * Math.PI * (splitTime(clock).frame / clock.frames);
@@ -123,13 +123,13 @@ export function sample(series: Series, clock: Clock): { value: number; slope: nu
     dy = dx * zy + dy * zx + h * cy;
     dx = sx + h * cx;
   }
-  // Both sums still lack one factor z; the slope is that of i·2πh.
+  // Both sums still lack a factor z; the slope is that of i·2πh.
   const value = x * zx - y * zy;
   const turned = dx * zy + dy * zx;
   return { value: (value + series.shift) * series.scale, slope: (-2 * Math.PI * turned * series.scale) / clock.frames };
 }
 
-/** Closed noise as a motion: always a whole turn, so there is nothing to get wrong. */
+/** Periodic noise as a motion: always one whole turn, so there is nothing to get wrong. */
 export const wander = defineMotion({
   kind: 'wander',
   title: 'Wander',

@@ -39,15 +39,15 @@ const shapes: Record<'sine' | 'cosine' | 'triangle' | 'saw' | 'pulse' | 'smooths
   bounce: { value: (p) => Math.sin(Math.PI * p), slope: (p) => Math.PI * Math.cos(Math.PI * p) },
 };
 
-/** Forms that have corners or jumps of their own. */
+/** Forms with corners or jumps of their own. */
 const SHARP = new Set<string>(['triangle', 'saw', 'pulse', 'bounce']);
 
-/** What a drawn cycle starts out as: a swell with a shoulder. */
+/** Default of a drawn cycle: a swell with a shoulder. */
 export const DRAWN: readonly number[] = [
   0, 0.06, 0.2, 0.42, 0.68, 0.9, 1, 0.96, 0.84, 0.72, 0.64, 0.6, 0.52, 0.36, 0.18, 0.05,
 ];
 
-/** A periodic function between low and high: textbook wave forms, no clamping anywhere. */
+/** A periodic function between low and high: textbook wave forms, never clamped. */
 export const wave = defineMotion({
   kind: 'wave',
   title: 'Wave',
@@ -125,7 +125,7 @@ export const wave = defineMotion({
     const course = closedCourse(rest > 0 ? WHOLE : turns, SHARP.has(s.shape));
     const at = (clock: Clock) => fract(phaseOf(turns, clock) + phase);
     if (rest > 0)
-      // A wave that rests at the seam meets itself there whatever it does in between.
+      // A wave that rests at the seam closes whatever it does in between.
       return {
         course,
         base(clock) {

@@ -1,25 +1,25 @@
-import { prepareTraversal } from './node';
-import { prepareSampler } from './sampler';
-import { prepareSurfaces } from './surface';
+import { prepareTraversal } from './trees/node';
+import { prepareSampler } from './base/sampler';
+import { prepareSurfaces } from './surfaces/surface';
 
-export { triangleBoxes } from './packet';
-export { longTriangles, putPieces } from './pieces';
-export { moveTree, refitTree } from './refit';
-export { buildTree } from './tree';
-export { takeScene } from './scene';
-export { addSamples } from './pixels';
-export { takeBy } from './weigh';
-export { beginSample, next } from './sampler';
-export { atan2Turns, beta, exp, log, sinTurns } from './maths';
-export { fresnel } from './surface';
-export { filmTable, thinFilm, filmRed, filmGreen, filmBlue } from './film';
-export { ownBytes } from './own';
-export { askedAt } from './place';
-export { denoise, denoiseRoom } from './denoise';
-export { layCargo, layRows, readCargo, readRows } from './planes';
-export * from './probe';
+export { triangleBoxes } from './trees/packet';
+export { planSplits, splitTriangles } from './trees/splits';
+export { moveTree, refitTree } from './trees/refit';
+export { buildTree } from './trees/tree';
+export { loadScene } from './base/scene';
+export { addSamples } from './paths/pixels';
+export { setStrategies } from './lights/mis';
+export { beginSample, next } from './base/sampler';
+export { atan2Turns, beta, exp, log, sinTurns } from './base/maths';
+export { fresnel } from './surfaces/surface';
+export { filmTable, thinFilm, filmRed, filmGreen, filmBlue } from './surfaces/film';
+export { perThreadBytes } from './base/per-thread';
+export { queryAddress } from './paths/shading-point';
+export { denoise, denoiseRoom } from './denoise/denoise';
+export { layCargo, layRows, readCargo, readRows } from './denoise/planes';
+export * from './trees/probe';
 
-/** Once for each memory: tables that do not depend on a scene. */
+/** Once per memory: tables that do not depend on a scene. */
 export function prepare(): void {
   prepareSampler();
   prepareSurfaces();

@@ -1,14 +1,14 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { database } from '@/server/db';
+import { database } from '@/server/data/db';
 import { peopleAlone } from '@/server/fixtures/alone';
 import type { Route } from '@/server/http/route';
 import { auth } from '@/server/people/auth';
 import { accept, invite } from '@/server/people/invites';
 import { makeKey, withdrawKey } from '@/server/people/keys';
 import { endPerson, setRole } from '@/server/people/people';
-import { ROLES, suffices, type Role } from '@/server/people/person';
+import { ROLES, suffices, type Role } from '@/contract/person';
 import { people } from '@/server/people/tables';
 
 // Run by ./maypole test unit, which names a throw-away database in DATABASE_URL.

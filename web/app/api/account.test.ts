@@ -1,13 +1,13 @@
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { database } from '@/server/db';
+import { database } from '@/server/data/db';
 import { peopleAlone } from '@/server/fixtures/alone';
 import { totp } from '@/server/fixtures/totp';
 import type { Route } from '@/server/http/route';
 import { UNATTENDED } from '@/server/http/visit';
 import { accept, invite } from '@/server/people/invites';
 import { keyHolder, makeKey } from '@/server/people/keys';
-import type { Role } from '@/server/people/person';
+import type { Role } from '@/contract/person';
 import { OWNER_IDLE, SURE } from '@/server/people/sessions';
 import { keys, people, sessions } from '@/server/people/tables';
 import { UsedCodes } from '@/server/people/used-codes';

@@ -4,10 +4,10 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { z } from 'zod';
 import { newPiece } from '@maypole/core/piece/piece';
 import { writePiece } from '@maypole/core/piece/read';
-import { database } from '@/server/db';
+import { database } from '@/server/data/db';
 import { peopleAlone } from '@/server/fixtures/alone';
 import type { Route } from '@/server/http/route';
-import { createPiece } from '@/server/pieces';
+import { createPiece } from '@/server/pieces/pieces';
 
 // Run by ./maypole test unit, which names a throw-away database in DATABASE_URL.
 const METHODS = ['GET', 'POST', 'PUT', 'DELETE'] as const;

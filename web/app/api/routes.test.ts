@@ -1,7 +1,7 @@
 import { newPiece, newRibbon } from '@maypole/core/piece/piece';
 import { writePiece } from '@maypole/core/piece/read';
 import { describe, expect, it } from 'vitest';
-import type { PieceSummary, RevisionSummary, StoredPiece } from '@/server/contract';
+import type { PieceSummary, RevisionSummary, StoredPiece } from '@/contract/pieces';
 import * as health from './health/route';
 import * as list from './pieces/route';
 import * as one from './pieces/[id]/route';

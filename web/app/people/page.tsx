@@ -1,7 +1,7 @@
 import { redirect } from 'next/navigation';
-import { database } from '@/server/db';
+import { database } from '@/server/data/db';
 import { viewer } from '@/app/viewer';
-import { roomUsed } from '@/server/room';
+import { roomUsed } from '@/server/upkeep/room';
 import { PeoplePage } from '@/ui/people/people-page';
 
 export const dynamic = 'force-dynamic';

@@ -3,9 +3,9 @@ import path from 'node:path';
 import { readPiece } from '@maypole/core/piece/read';
 import { proveSeam } from '@maypole/core/seam/proof';
 import { afterAll, expect, it } from 'vitest';
-import { connect } from '../db';
+import { connect } from '../data/db';
 import { listRevisions } from '../past/revisions';
-import { listPieces, loadPiece, loadRevision } from '../pieces';
+import { listPieces, loadPiece, loadRevision } from '../pieces/pieces';
 import { fillShelf } from './shelf';
 
 const db = connect(process.env.DATABASE_URL ?? 'postgresql://127.0.0.1:1/none');

@@ -4,10 +4,10 @@ import { eq, sql } from 'drizzle-orm';
 import { readPiece, writePiece } from '@maypole/core/piece/read';
 import type { KeptSheet } from '@maypole/core/explore/sheet-settings';
 import { variablesOf } from '@maypole/core/explore/variables';
-import type { Database } from '../db';
-import { createPiece, keepTake, savePiece, storeThumbnail } from '../pieces';
+import type { Database } from '../data/db';
+import { createPiece, keepTake, savePiece, storeThumbnail } from '../pieces/pieces';
 import { setMark } from '../past/revisions';
-import { pieces, revisions } from '../schema';
+import { pieces, revisions } from '../data/schema';
 import { demoFiles, demoStrip } from './files';
 import { gimbalPast } from './gimbal-past';
 

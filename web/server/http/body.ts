@@ -4,10 +4,10 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { jsonTooLarge } from '@maypole/core/files/json-shape';
+import { jsonTooLarge } from '@maypole/core/declare/json-shape';
 import type { z } from 'zod';
 import { AppError } from './app-error';
-import { wordsFor } from './fields';
+import { wordsFor } from '../../contract/fields';
 
 /** The body as it comes, refused as soon as it is longer than `limit` bytes. */
 async function* bounded(request: Request, limit: number): AsyncGenerator<Uint8Array> {

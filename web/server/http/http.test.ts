@@ -1,8 +1,8 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { describe, expect, it, vi } from 'vitest';
 import { z } from 'zod';
-import { attachment, fileName } from '../file-name';
-import { log } from '../front/log';
+import { attachment, fileName } from './file-name';
+import { log } from '../gateway/log';
 import { AppError } from './app-error';
 import { contentSecurityPolicy, refusal, SAFETY_HEADERS } from './guard';
 import { bodyFile, parseJson, readBody, withFolder } from './body';

@@ -1,12 +1,12 @@
 import type { z } from 'zod';
-import { database } from '../db';
-import { log } from '../front/log';
-import { noteSession } from '../front/known-sessions';
+import { database } from '../data/db';
+import { log } from '../gateway/log';
+import { noteSession } from '../gateway/known-sessions';
 import { admit, type Who } from '../people/admit';
 import { isOpen } from '../people/open';
-import type { Person } from '../people/person';
+import type { Person } from '../../contract/person';
 import { assertSure } from '../people/sessions';
-import { noteDeed } from '../people/trail';
+import { recordEvent } from '../people/audit-log';
 import { answerOf } from './answer-of';
 import { bodyFile, readBody, withFolder } from './body';
 import { visitOf, type Visit } from './visit';
@@ -80,7 +80,7 @@ export function route<P = unknown>(rules: RouteRules, handler: (call: Call<P>) =
           : await withFolder(async (folder) => handler({ ...call, file: await bodyFile(request, most, folder) }));
       if (rules.deed && person && response.ok) {
         const { id } = call.params as { id?: string };
-        noteDeed(database(), { what: rules.deed, on: id ?? '', person, client: visit.client });
+        recordEvent(database(), { what: rules.deed, on: id ?? '', person, client: visit.client });
       }
       // What is not said to be keepable is kept by no cache.
       if (!response.headers.has('Cache-Control')) response.headers.set('Cache-Control', 'no-store');

@@ -1,8 +1,8 @@
 import { fork, type ChildProcess } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
-import { log } from '../front/log';
-import { metrics } from '../front/metrics';
+import { log } from '../gateway/log';
+import { metrics } from '../gateway/metrics';
 import { AppError } from '../http/app-error';
 import { FairQueue } from './fair-queue';
 import { IDLE, WAITING_OF_ONE, type JobLimits } from './limits';

@@ -2,17 +2,17 @@ import { readFile } from 'node:fs/promises';
 import path from 'node:path';
 import { FilmProblem, filmMovie } from '@maypole/render/outputs/film';
 import type { z } from 'zod';
-import { keepAsset, keepAssets } from '../assets';
-import { writeCarried } from '../carried';
-import { createBody, lookBody, saveBody, takeBody } from '../contract';
-import { database } from '../db';
-import { fileName } from '../file-name';
+import { keepAsset, keepAssets } from '../pieces/assets';
+import { writeBundle } from '../pieces/bundle';
+import { createBody, lookBody, saveBody, takeBody } from '../../contract/pieces';
+import { database } from '../data/db';
+import { fileName } from '../http/file-name';
 import { AppError } from '../http/app-error';
 import { parseJson } from '../http/body';
-import { keepLook } from '../looks';
+import { keepLook } from '../pieces/looks';
 import { beginAnew, createRender, type RenderAsked } from '../render/create';
-import { keepTidy } from '../upkeep';
-import { createPiece, duplicatePiece, keepTake, loadPiece, savePiece } from '../pieces';
+import { keepTidy } from '../upkeep/upkeep';
+import { createPiece, duplicatePiece, keepTake, loadPiece, savePiece } from '../pieces/pieces';
 import type { JobName } from './limits';
 
 const read = <T>(body: Uint8Array, schema: z.ZodType<T>): T => parseJson(Buffer.from(body), schema);
@@ -40,7 +40,7 @@ export const WORK = {
   async exportPiece({ id, folder }: { id: string; folder: string }): Promise<Made> {
     const { source } = await loadPiece(database(), id);
     const file = path.join(folder, 'piece.json');
-    await writeCarried(database(), source, file);
+    await writeBundle(database(), source, file);
     return { file, name: fileName(source) };
   },
   async keepAsset({ name, file, by }: { name: string; file: string; by: string }) {

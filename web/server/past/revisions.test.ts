@@ -2,10 +2,10 @@ import { newPiece, newRibbon } from '@maypole/core/piece/piece';
 import { writePiece } from '@maypole/core/piece/read';
 import { and, eq, isNotNull } from 'drizzle-orm';
 import { afterAll, describe, expect, it } from 'vitest';
-import { connect } from '../db';
-import { takeBody } from '../contract';
-import { createPiece, keepTake, loadPiece, loadRevision, savePiece } from '../pieces';
-import { revisions } from '../schema';
+import { connect } from '../data/db';
+import { takeBody } from '../../contract/pieces';
+import { createPiece, keepTake, loadPiece, loadRevision, savePiece } from '../pieces/pieces';
+import { revisions } from '../data/schema';
 import { CHAIN, dropRevisions, listRevisions } from './revisions';
 
 const db = connect(process.env.DATABASE_URL ?? 'postgresql://127.0.0.1:1/none');

@@ -1,9 +1,9 @@
 import { and, desc, eq, gt, gte, isNotNull, lt, lte, sql } from 'drizzle-orm';
 import type { KeptSheet } from '@maypole/core/explore/sheet-settings';
-import type { PastOfPiece } from '../contract';
-import type { Database } from '../db';
+import type { PastOfPiece } from '../../contract/pieces';
+import type { Database } from '../data/db';
 import { AppError } from '../http/app-error';
-import { pieces, revisions } from '../schema';
+import { pieces, revisions } from '../data/schema';
 import { deltaOf, withDelta } from './delta';
 
 /**

@@ -1,8 +1,8 @@
 import { and, eq } from 'drizzle-orm';
-import type { Saved } from '../contract';
-import type { Database } from '../db';
+import type { Saved } from '../../contract/pieces';
+import type { Database } from '../data/db';
 import { people } from '../people/tables';
-import { revisions } from '../schema';
+import { revisions } from '../data/schema';
 
 /** Who saved a revision, and when. */
 export async function savedOf(db: Pick<Database, 'select'>, id: string, number: number): Promise<Saved> {

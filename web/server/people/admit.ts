@@ -2,7 +2,7 @@ import { AppError } from '../http/app-error';
 import { keyHolder } from './keys';
 import { isOpen } from './open';
 import { KEY_COOKIE } from './key-cookie';
-import { LOCAL, ROLE_WORDS, suffices, type Person, type Role } from './person';
+import { LOCAL, ROLE_WORDS, suffices, type Person, type Role } from '../../contract/person';
 import { sessionOf } from './sessions';
 
 /** Who may use a route: anyone, or people from a role upwards. */

@@ -2,10 +2,10 @@ import { hash, verify } from '@node-rs/argon2';
 import { betterAuth } from 'better-auth';
 import { drizzleAdapter } from 'better-auth/adapters/drizzle';
 import { twoFactor } from 'better-auth/plugins/two-factor';
-import { database } from '../db';
+import { database } from '../data/db';
 import { AppError } from '../http/app-error';
-import { PASSWORD } from './auth-figures';
-import type { Person, Role } from './person';
+import { PASSWORD } from '../../contract/auth-figures';
+import type { Person, Role } from '../../contract/person';
 import { accounts, people, sessions, twoFactors, verifications } from './tables';
 
 /**

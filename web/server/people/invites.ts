@@ -1,8 +1,8 @@
 import { and, count, desc, eq, gt, isNull } from 'drizzle-orm';
-import type { Database } from '../db';
+import type { Database } from '../data/db';
 import { AppError } from '../http/app-error';
 import { makePerson } from './auth';
-import type { Person, Role } from './person';
+import type { Person, Role } from '../../contract/person';
 import { digestOf, newToken } from './secret-token';
 import { invites, people } from './tables';
 

@@ -1,7 +1,7 @@
 import { and, desc, eq, gt, isNull } from 'drizzle-orm';
-import { database, type Database } from '../db';
+import { database, type Database } from '../data/db';
 import { AppError } from '../http/app-error';
-import type { Person, Role } from './person';
+import type { Person, Role } from '../../contract/person';
 import { digestOf, newToken } from './secret-token';
 import { keys } from './tables';
 

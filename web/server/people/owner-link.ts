@@ -1,5 +1,5 @@
 /** Prints the secret of a link for the owner, where there is no owner yet. Run by the start command. */
-import { connect } from '../db';
+import { connect } from '../data/db';
 import { ownerLink } from './invites';
 
 const db = connect(process.env.DATABASE_URL!);

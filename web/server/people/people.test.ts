@@ -1,7 +1,7 @@
 import { verify } from '@node-rs/argon2';
 import { eq } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
-import { connect } from '../db';
+import { connect } from '../data/db';
 import { peopleAlone } from '../fixtures/alone';
 import { Attempts, networkOf } from './attempts';
 import { isKnownBrowser, knownBrowserCookie } from './known-browser';
@@ -9,10 +9,10 @@ import { ARGON, auth, makePerson } from './auth';
 import { accept, invite, invited, listInvites, ownerLink, withdrawInvite } from './invites';
 import { keyHolder, makeKey } from './keys';
 import { endPerson, listPeople, setRole } from './people';
-import { ROLES, suffices } from './person';
+import { ROLES, suffices } from '../../contract/person';
 import { digestOf, newToken } from './secret-token';
-import { accounts, invites, keys, people, sessions, trail } from './tables';
-import { readTrail, TRAIL_DAYS, trimTrail, writeTrail } from './trail';
+import { accounts, invites, keys, people, sessions, auditLog } from './tables';
+import { readAuditLog, TRAIL_DAYS, trimAuditLog, writeEvent } from './audit-log';
 
 // The test command starts a throw-away database and names it here.
 const db = connect(process.env.DATABASE_URL ?? 'postgresql://127.0.0.1:1/none');
@@ -23,7 +23,7 @@ let giveBack: () => Promise<void>;
 beforeAll(async () => {
   giveBack = await peopleAlone();
   process.env.MAYPOLE_SECRET ??= 'y'.repeat(64);
-  for (const table of [people, invites, trail]) await db.delete(table);
+  for (const table of [people, invites, auditLog]) await db.delete(table);
 }, 120_000);
 afterAll(async () => {
   await giveBack();
@@ -248,24 +248,24 @@ describe('the trail', () => {
   const person = { id: 'p', name: 'Ines', role: 'edit' as const };
   it('has who, what, when and from where; the same within an hour is one row', async () => {
     const deed = { what: 'saved', on: 'piece 1', person, client: '192.0.2.1' };
-    await writeTrail(db, deed);
-    await writeTrail(db, deed);
-    await writeTrail(db, { ...deed, on: 'piece 2' });
-    await writeTrail(db, { ...deed, client: '192.0.2.2' });
-    const rows = await readTrail(db);
+    await writeEvent(db, deed);
+    await writeEvent(db, deed);
+    await writeEvent(db, { ...deed, on: 'piece 2' });
+    await writeEvent(db, { ...deed, client: '192.0.2.2' });
+    const rows = await readAuditLog(db);
     expect(rows.map((r) => [r.on, r.client, r.times])).toEqual([
       ['piece 1', '192.0.2.2', 1],
       ['piece 2', '192.0.2.1', 1],
       ['piece 1', '192.0.2.1', 2],
     ]);
     expect(rows[0]).toMatchObject({ whoName: 'Ines', what: 'saved' });
-    expect(await readTrail(db, rows[1].id)).toEqual([rows[2]]);
+    expect(await readAuditLog(db, rows[1].id)).toEqual([rows[2]]);
   });
   it('is kept for its time', async () => {
-    const [first] = await readTrail(db);
+    const [first] = await readAuditLog(db);
     const old = new Date(Date.now() - (TRAIL_DAYS * 86_400_000 + 1000));
-    await db.update(trail).set({ lastAt: old }).where(eq(trail.id, first.id));
-    await trimTrail(db);
-    expect((await readTrail(db)).map((r) => r.id)).not.toContain(first.id);
+    await db.update(auditLog).set({ lastAt: old }).where(eq(auditLog.id, first.id));
+    await trimAuditLog(db);
+    expect((await readAuditLog(db)).map((r) => r.id)).not.toContain(first.id);
   });
 });

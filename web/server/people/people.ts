@@ -1,7 +1,7 @@
 import { and, eq, isNull, ne } from 'drizzle-orm';
-import type { Database } from '../db';
+import type { Database } from '../data/db';
 import { AppError } from '../http/app-error';
-import type { Role } from './person';
+import type { Role } from '../../contract/person';
 import { accounts, people, sessions, twoFactors } from './tables';
 
 /** Everyone who may come in. */

@@ -1,9 +1,9 @@
 import { and, desc, eq, gt, ne } from 'drizzle-orm';
-import { database, type Database } from '../db';
+import { database, type Database } from '../data/db';
 import { AppError } from '../http/app-error';
 import { UNATTENDED } from '../http/visit';
 import { auth } from './auth';
-import { ROLES, type Person, type Role } from './person';
+import { ROLES, type Person, type Role } from '../../contract/person';
 import { sessions } from './tables';
 
 /** Milliseconds without use after which the session of an owner is over. */

@@ -1,10 +1,10 @@
-import { database } from '../db';
+import { database } from '../data/db';
 import type { Visit } from '../http/visit';
-import { noteDeed } from './trail';
+import { recordEvent } from './audit-log';
 
 /** Writes down that somebody did not come in. */
 export function noteFailed(visit: Visit, account: string): void {
-  noteDeed(database(), {
+  recordEvent(database(), {
     what: 'failed to sign in',
     on: account,
     person: { id: 'nobody', name: 'Nobody known', role: 'look' },

@@ -1,6 +1,6 @@
 import { sql } from 'drizzle-orm';
 import { bigserial, boolean, index, integer, pgTable, text, timestamp, uuid } from 'drizzle-orm/pg-core';
-import type { Role } from './person';
+import type { Role } from '../../contract/person';
 
 const moment = (name: string) => timestamp(name, { withTimezone: true, mode: 'date' });
 const made = () => moment('created_at').notNull().defaultNow();
@@ -110,7 +110,7 @@ export const keys = pgTable('keys', {
 });
 
 /** Who did what, when, from where. The same thing done again within an hour is one row with the times counted. */
-export const trail = pgTable(
+export const auditLog = pgTable(
   'trail',
   {
     id: bigserial('id', { mode: 'number' }).primaryKey(),

@@ -1,5 +1,5 @@
 import { AppError } from '../http/app-error';
-import { suffices, type Person } from '../people/person';
+import { suffices, type Person } from '../../contract/person';
 
 /**
  * Machines show a key that lets them run; a page of the application itself has a person at it, who was admitted already.

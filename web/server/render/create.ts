@@ -1,16 +1,16 @@
 import { frameOrder, spreadOut } from '@maypole/core/output/frame-order';
-import { deliveryFault } from '@maypole/core/output/fault';
+import { deliveryFault } from '@maypole/core/piece/delivery-fault';
 import { framesWanted, renderSettings } from '@maypole/core/output/render-settings';
 import type { Item, Piece } from '@maypole/core/piece/piece';
 import { readPiece } from '@maypole/core/piece/read';
 import { basesOf } from '@maypole/core/output/bases';
-import { sheetsFor } from '@maypole/render/deliver';
-import { MAKER } from '@maypole/core/trace/maker';
+import { frameImagesFor } from '@maypole/render/deliver';
+import { RENDERER_VERSION } from '@maypole/core/trace/renderer-version';
 import { frameFingerprints } from '@maypole/render/frame/fingerprint';
 import { sql } from 'drizzle-orm';
-import { holdCount, type Database } from '../db';
+import { holdCount, type Database } from '../data/db';
 import { AppError } from '../http/app-error';
-import { loadRevision } from '../pieces';
+import { loadRevision } from '../pieces/pieces';
 import { settleFrames } from './queue';
 import { assertDisk } from './room';
 import { renderFiles, renders } from './tables';
@@ -70,10 +70,10 @@ export async function createRender(db: Database, { piece: id, revision, estimate
         loopFrames: piece.loop.frames,
         fps: piece.loop.fps,
         frameOrder: order,
-        sheets: sheetsFor(items),
+        sheets: frameImagesFor(items),
         pattern: settings.name,
         light: settings.light,
-        maker: MAKER,
+        maker: RENDERER_VERSION,
         estimate,
         // What is wanted soon goes before what takes long.
         priority: estimate ? 9 : 0,
@@ -107,7 +107,7 @@ function filesOf(renderId: string, piece: Piece, items: readonly Item[], revisio
  */
 export async function beginAnew(db: Database): Promise<number> {
   const { rows } = await db.execute<{ id: string; source: string; frames: number[] }>(sql`
-    select id, source, frames from renders where state = 'frames' and maker <> ${MAKER}`);
+    select id, source, frames from renders where state = 'frames' and maker <> ${RENDERER_VERSION}`);
   for (const { id, source, frames } of rows) {
     const read = readPiece(source);
     if (!read.ok) {
@@ -126,7 +126,7 @@ export async function beginAnew(db: Database): Promise<number> {
             seconds = null, message = null, done_at = null
         from unnest(${sql.param(fingerprints)}::text[]) with ordinality as t(fingerprint, n)
         where p.render_id = ${id} and p.index = t.n - 1`);
-      await tx.execute(sql`update renders set maker = ${MAKER} where id = ${id}`);
+      await tx.execute(sql`update renders set maker = ${RENDERER_VERSION} where id = ${id}`);
     });
     await takeOver(db, id);
     await settleFrames(db, id);

@@ -1,13 +1,13 @@
-import type { SheetName } from '@maypole/core/output/sheet';
-import type { KeptSheet } from '@maypole/render/frame/keep';
+import type { FrameImageName } from '@maypole/core/output/frame-image';
+import type { KeptFrameImage } from '@maypole/render/frame/keep';
 import { Renewer } from '@maypole/render/work/renewer';
 import type { PartFigures, PartWork, WorkSource } from '@maypole/render/work/source';
 import { sql } from 'drizzle-orm';
-import { carried } from '../carried';
-import type { Database } from '../db';
+import { carried } from '../pieces/bundle';
+import type { Database } from '../data/db';
 import { AppError } from '../http/app-error';
 import { claimWork, failWork, finishWork, giveBackWork } from './leases';
-import { assertDisk, isFull, sheetStore } from './room';
+import { assertDisk, isFull, frameImageStore } from './room';
 import type { Worker } from './worker';
 
 /** Times that a frame is tried to be written while the disk is full, and milliseconds between. */
@@ -47,11 +47,11 @@ export class DatabaseSource implements WorkSource {
     return giveBackWork(this.db, lease);
   }
 
-  async put({ fingerprint }: PartWork, sheet: SheetName, bytes: Uint8Array): Promise<KeptSheet> {
+  async put({ fingerprint }: PartWork, sheet: FrameImageName, bytes: Uint8Array): Promise<KeptFrameImage> {
     for (let i = 0; ; i++)
       try {
         await assertDisk(bytes.length);
-        return await sheetStore().put(fingerprint, sheet, bytes);
+        return await frameImageStore().put(fingerprint, sheet, bytes);
       } catch (error) {
         // A finished frame is held for a while until there is room for it, and not thrown away.
         if (!isFull(error) || i >= AGAIN) throw error;
@@ -59,7 +59,11 @@ export class DatabaseSource implements WorkSource {
       }
   }
 
-  done({ lease }: PartWork, sheets: Partial<Record<SheetName, KeptSheet>>, figures: PartFigures): Promise<void> {
+  done(
+    { lease }: PartWork,
+    sheets: Partial<Record<FrameImageName, KeptFrameImage>>,
+    figures: PartFigures,
+  ): Promise<void> {
     return finishWork(this.db, lease, sheets, figures);
   }
 

@@ -2,16 +2,16 @@ import { randomUUID } from 'node:crypto';
 import { existsSync } from 'node:fs';
 import { rm } from 'node:fs/promises';
 import type { FrameOrder } from '@maypole/core/output/frame-order';
-import type { SheetName } from '@maypole/core/output/sheet';
+import type { FrameImageName } from '@maypole/core/output/frame-image';
 import type { Item } from '@maypole/core/piece/piece';
-import { deliverOutput, sheetOf } from '@maypole/render/deliver';
-import { sheetFault } from '@maypole/render/frame/check-sheet';
+import { deliverOutput, frameImageOf } from '@maypole/render/deliver';
+import { frameImageFault } from '@maypole/render/frame/check-frame-image';
 import { pieceFrom } from '@maypole/render/work/piece-from';
 import { sql } from 'drizzle-orm';
-import { carried } from '../carried';
-import type { Database } from '../db';
-import { keptSheets } from './queue';
-import { assertDisk, filesFolder, isFull, sheetStore, waitsForRoom } from './room';
+import { carried } from '../pieces/bundle';
+import type { Database } from '../data/db';
+import { keptFrameImages } from './queue';
+import { assertDisk, filesFolder, isFull, frameImageStore, waitsForRoom } from './room';
 import { leaseSeconds } from './worker';
 
 interface FileWork {
@@ -106,13 +106,13 @@ async function make(
       sql`select fingerprint from render_parts where render_id = ${work.render} order by index`,
     )
   ).rows.map((p) => p.fingerprint);
-  const sheet = sheetOf(work.item);
+  const sheet = frameImageOf(work.item);
   if (sheet && !(await allIntact(db, work.render, prints, sheet))) return;
   await assertDisk(0);
   let text = '';
   for await (const part of carried(db, render.source)) text += part;
   const piece = await pieceFrom(text);
-  const store = sheetStore();
+  const store = frameImageStore();
   const folder = filesFolder(work.id);
   const { files, report } = await deliverOutput({
     item: work.item,
@@ -145,14 +145,14 @@ async function make(
  * thrown away and its frame made again. False where all of them are sound.
  */
 async function makeAgainWhatIsBroken(db: Database, { id, render, item }: FileWork): Promise<boolean> {
-  const sheet = sheetOf(item);
+  const sheet = frameImageOf(item);
   if (!sheet) return false;
   const { rows } = await db.execute<{ fingerprint: string; order: FrameOrder }>(sql`
     select distinct p.fingerprint, r.frame_order as order
     from render_parts p join renders r on r.id = p.render_id where p.render_id = ${render}`);
   const broken: string[] = [];
   for (const { fingerprint, order } of rows)
-    if (await sheetFault(sheetStore().file(fingerprint, sheet), sheet, order)) broken.push(fingerprint);
+    if (await frameImageFault(frameImageStore().file(fingerprint, sheet), sheet, order)) broken.push(fingerprint);
   if (broken.length === 0) return false;
   await makeAgain(db, render, broken, sheet);
   await db.execute(sql`update render_files set tries = 0, message = null where id = ${id}`);
@@ -160,11 +160,16 @@ async function makeAgainWhatIsBroken(db: Database, { id, render, item }: FileWor
 }
 
 /** Looks whether all sheets are there as they were kept; frames of those that are not are made again, and nothing else. */
-async function allIntact(db: Database, render: string, prints: readonly string[], sheet: SheetName): Promise<boolean> {
-  const store = sheetStore();
+async function allIntact(
+  db: Database,
+  render: string,
+  prints: readonly string[],
+  sheet: FrameImageName,
+): Promise<boolean> {
+  const store = frameImageStore();
   const lost: string[] = [];
   for (const print of prints) {
-    const kept = await keptSheets(db, print);
+    const kept = await keptFrameImages(db, print);
     if (!(await store.intact(print, sheet, kept?.[sheet]))) lost.push(print);
   }
   if (lost.length > 0) await makeAgain(db, render, lost, sheet);
@@ -172,11 +177,13 @@ async function allIntact(db: Database, render: string, prints: readonly string[]
 }
 
 /** Forgets sheets of frames, and has those frames made again. */
-async function makeAgain(db: Database, render: string, lost: readonly string[], sheet: SheetName): Promise<void> {
-  const store = sheetStore();
-  const names = new Map<string, readonly SheetName[]>();
+async function makeAgain(db: Database, render: string, lost: readonly string[], sheet: FrameImageName): Promise<void> {
+  const store = frameImageStore();
+  const names = new Map<string, readonly FrameImageName[]>();
   for (const print of lost)
-    names.set(print, [...new Set([sheet, ...(Object.keys((await keptSheets(db, print)) ?? {}) as SheetName[])])]);
+    names.set(print, [
+      ...new Set([sheet, ...(Object.keys((await keptFrameImages(db, print)) ?? {}) as FrameImageName[])]),
+    ]);
   const all = sql.param(lost);
   await db.transaction(async (tx) => {
     await tx.execute(sql`delete from render_sheets where fingerprint = any(${all}::text[])`);

@@ -1,5 +1,5 @@
 import type { FrameOrder } from '@maypole/core/output/frame-order';
-import type { SheetName } from '@maypole/core/output/sheet';
+import type { FrameImageName } from '@maypole/core/output/frame-image';
 import type { PartWork } from '@maypole/render/work/source';
 
 /** A frame as the database gives it to whoever is to make it. */
@@ -9,7 +9,7 @@ export interface GivenRow extends Record<string, unknown> {
   readonly frame: number;
   readonly fingerprint: string;
   readonly frame_order: FrameOrder;
-  readonly sheets: SheetName[];
+  readonly sheets: FrameImageName[];
 }
 
 /** The same as a worker takes it, under a lease. */

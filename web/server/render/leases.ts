@@ -1,7 +1,7 @@
-import type { SheetName } from '@maypole/core/output/sheet';
-import type { KeptSheet } from '@maypole/render/frame/keep';
+import type { FrameImageName } from '@maypole/core/output/frame-image';
+import type { KeptFrameImage } from '@maypole/render/frame/keep';
 import type { PartFigures, PartWork } from '@maypole/render/work/source';
-import type { Database } from '../db';
+import type { Database } from '../data/db';
 import { claimCheck, giveBackCheck, failCheck, finishCheck, renderOfCheck, renewCheck } from './made-again';
 import { claimPart, failPart, giveBackPart, finishPart, leasedPart, renewLease } from './queue';
 import { waitsForRoom } from './room';
@@ -39,9 +39,9 @@ export async function renderOfLease(db: Database, lease: string): Promise<string
 export async function finishWork(
   db: Database,
   lease: string,
-  sheets: Partial<Record<SheetName, KeptSheet>>,
+  sheets: Partial<Record<FrameImageName, KeptFrameImage>>,
   figures: PartFigures,
-  whole?: (fingerprint: string, wanted: readonly SheetName[]) => Promise<void>,
+  whole?: (fingerprint: string, wanted: readonly FrameImageName[]) => Promise<void>,
 ): Promise<void> {
   if (await renderOfCheck(db, lease)) return finishCheck(db, lease, sheets);
   if (whole) {

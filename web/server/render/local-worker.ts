@@ -1,7 +1,7 @@
 import { fork, type ChildProcess } from 'node:child_process';
 import { sql } from 'drizzle-orm';
-import { database } from '../db';
-import { log } from '../front/log';
+import { database } from '../data/db';
+import { log } from '../gateway/log';
 import { awaitsCheck } from './made-again';
 import { waitsForRoom } from './room';
 import { HERE } from './worker';

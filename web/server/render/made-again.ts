@@ -1,13 +1,13 @@
 import { randomUUID } from 'node:crypto';
-import type { SheetName } from '@maypole/core/output/sheet';
-import { MAKER } from '@maypole/core/trace/maker';
-import type { KeptSheet } from '@maypole/render/frame/keep';
+import type { FrameImageName } from '@maypole/core/output/frame-image';
+import { RENDERER_VERSION } from '@maypole/core/trace/renderer-version';
+import type { KeptFrameImage } from '@maypole/render/frame/keep';
 import type { PartWork } from '@maypole/render/work/source';
 import { sql, type SQL } from 'drizzle-orm';
-import type { Database } from '../db';
-import { log } from '../front/log';
+import type { Database } from '../data/db';
+import { log } from '../gateway/log';
 import { AppError } from '../http/app-error';
-import type { MadeAgain } from './contract';
+import type { MadeAgain } from '../../contract/renders';
 import { givenWork, type GivenRow } from './given-work';
 import { leaseSeconds, TRIES, type Worker } from './worker';
 
@@ -43,7 +43,7 @@ const waitingFor = ({ name, by }: Pick<Worker, 'name' | 'by'>): SQL => sql`
   join render_parts p on p.render_id = c.render_id and p.index = c.index
   join renders r on r.id = c.render_id
   left join render_workers w on w.id = p.worker
-  where c.state = 'waiting' and p.state = 'done' and not r.paused and r.maker = ${MAKER}
+  where c.state = 'waiting' and p.state = 'done' and not r.paused and r.maker = ${RENDERER_VERSION}
     and (w.name, w.by) is distinct from (${name}::text, ${by}::text)
     and (r.state in ('frames', 'files')
          or (r.state = 'done' and r.finished_at > now() - make_interval(mins => ${LATE})))`;
@@ -98,7 +98,7 @@ export async function renderOfCheck(db: Database, lease: string): Promise<string
 }
 
 /** Whether two sheets are of one picture; the files of one may differ where zlib of another processor packed it. */
-function isSame(a: KeptSheet | undefined, b: KeptSheet | undefined): boolean {
+function isSame(a: KeptFrameImage | undefined, b: KeptFrameImage | undefined): boolean {
   if (!a || !b) return false;
   return a.sha256 === b.sha256 || (a.content !== undefined && a.content === b.content);
 }
@@ -107,13 +107,13 @@ function isSame(a: KeptSheet | undefined, b: KeptSheet | undefined): boolean {
 export async function finishCheck(
   db: Database,
   lease: string,
-  sheets: Partial<Record<SheetName, KeptSheet>>,
+  sheets: Partial<Record<FrameImageName, KeptFrameImage>>,
 ): Promise<void> {
   const { rows } = await db.execute<{
     render_id: string;
     index: number;
-    wanted: SheetName[];
-    kept: Partial<Record<SheetName, KeptSheet>> | null;
+    wanted: FrameImageName[];
+    kept: Partial<Record<FrameImageName, KeptFrameImage>> | null;
   }>(sql`
     select c.render_id, c.index, r.sheets as wanted, s.sheets as kept
     from render_checks c

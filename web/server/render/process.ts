@@ -1,9 +1,9 @@
 /** The worker beside the application: makes frames in true light and all files, and ends when there has been nothing to do. */
 import { randomUUID } from 'node:crypto';
 import os from 'node:os';
-import { MAKER } from '@maypole/core/trace/maker';
+import { RENDERER_VERSION } from '@maypole/core/trace/renderer-version';
 import { FrameWorker } from '@maypole/render/work/frame-worker';
-import { database } from '../db';
+import { database } from '../data/db';
 import { beginAnew } from './create';
 import { DatabaseSource } from './database-source';
 import { nextFile } from './files';
@@ -23,7 +23,7 @@ const worker = new FrameWorker(
     ...HERE,
     light: 'true',
     threads,
-    maker: MAKER,
+    maker: RENDERER_VERSION,
   }),
   threads,
 );

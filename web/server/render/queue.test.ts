@@ -5,14 +5,14 @@ import path from 'node:path';
 import { outputs } from '@maypole/core/output/index';
 import { newItem, newPiece, newRibbon, type Piece } from '@maypole/core/piece/piece';
 import { writePiece } from '@maypole/core/piece/read';
-import { MAKER } from '@maypole/core/trace/maker';
+import { RENDERER_VERSION } from '@maypole/core/trace/renderer-version';
 import type { PartWork } from '@maypole/render/work/source';
 import { sql } from 'drizzle-orm';
 import { encode } from 'fast-png';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
-import { connect } from '../db';
+import { connect } from '../data/db';
 import { AppError } from '../http/app-error';
-import { createPiece } from '../pieces';
+import { createPiece } from '../pieces/pieces';
 import { beginAnew, createRender } from './create';
 import { nextFile } from './files';
 import { claimWork, failWork, finishWork, giveBackWork, renderOfLease, renewWork } from './leases';
@@ -20,7 +20,7 @@ import { awaitsCheck, claimCheck } from './made-again';
 import { framePicture } from './pictures';
 import { claimPart, failPart, finishPart, renewLease, takeBack } from './queue';
 import { changeRender, clearRender, queueNow, renderNow, workersNow } from './renders';
-import { filesFolder, isFull, sheetStore } from './room';
+import { filesFolder, isFull, frameImageStore } from './room';
 import { sendFiles } from './send-files';
 import type { Worker } from './worker';
 
@@ -45,7 +45,7 @@ const worker = (name = 'A', more: Partial<Worker> = {}): Worker => ({
   name,
   light: 'true',
   threads: 1,
-  maker: MAKER,
+  maker: RENDERER_VERSION,
   by: 'test',
   ...more,
 });
@@ -77,7 +77,7 @@ const picture = (frame: number) =>
   });
 
 async function finish(work: PartWork): Promise<void> {
-  const kept = await sheetStore().put(work.fingerprint, 'solid', picture(work.frame));
+  const kept = await frameImageStore().put(work.fingerprint, 'solid', picture(work.frame));
   await finishPart(db, work.lease, { solid: kept }, { seconds: 2, memory: 100 });
 }
 async function finishAll(name = 'A'): Promise<number> {
@@ -347,11 +347,11 @@ describe('renders in the queue', () => {
     // Frames of the first are kept for the second.
     await clearRender(db, first);
     made.splice(made.indexOf(first), 1);
-    expect(existsSync(sheetStore().file(await fingerprint(again, 0), 'solid'))).toBe(true);
+    expect(existsSync(frameImageStore().file(await fingerprint(again, 0), 'solid'))).toBe(true);
     const print = await fingerprint(again, 0);
     await clearRender(db, again);
     made.splice(made.indexOf(again), 1);
-    expect(existsSync(sheetStore().file(print, 'solid'))).toBe(false);
+    expect(existsSync(frameImageStore().file(print, 'solid'))).toBe(false);
   });
   it('of a sample make a few frames, before everything else', async () => {
     await render(40);
@@ -406,7 +406,7 @@ describe('files of a render', () => {
   it('are not made of frames that are lost or damaged: those are made again, and no other', async () => {
     const id = await render(5);
     await finishAll();
-    const store = sheetStore();
+    const store = frameImageStore();
     rmSync(store.file(await fingerprint(id, 1), 'solid'));
     writeFileSync(store.file(await fingerprint(id, 3), 'solid'), 'damaged');
     await nextFile(db);
@@ -427,7 +427,7 @@ describe('files of a render', () => {
     for (let work; (work = await claimPart(db, worker()));) {
       if (work.frame !== 2) await finish(work);
       else {
-        const kept = await sheetStore().put(work.fingerprint, 'solid', broken);
+        const kept = await frameImageStore().put(work.fingerprint, 'solid', broken);
         await finishPart(db, work.lease, { solid: kept }, { seconds: 2, memory: 100 });
       }
     }
@@ -435,7 +435,7 @@ describe('files of a render', () => {
     const print = await fingerprint(id, 2);
     expect(await nextFile(db)).toBe(true);
     expect(await stateOf(id)).toBe('frames');
-    expect(existsSync(sheetStore().file(print, 'solid'))).toBe(false);
+    expect(existsSync(frameImageStore().file(print, 'solid'))).toBe(false);
     const again: number[] = [];
     for (let work; (work = await claimPart(db, worker()));) {
       again.push(work.frame);

@@ -1,11 +1,11 @@
 import { randomUUID } from 'node:crypto';
 import type { FrameOrder } from '@maypole/core/output/frame-order';
-import type { SheetName } from '@maypole/core/output/sheet';
-import { MAKER } from '@maypole/core/trace/maker';
-import type { KeptSheet } from '@maypole/render/frame/keep';
+import type { FrameImageName } from '@maypole/core/output/frame-image';
+import { RENDERER_VERSION } from '@maypole/core/trace/renderer-version';
+import type { KeptFrameImage } from '@maypole/render/frame/keep';
 import type { PartWork } from '@maypole/render/work/source';
 import { sql } from 'drizzle-orm';
-import type { Database } from '../db';
+import type { Database } from '../data/db';
 import { AppError } from '../http/app-error';
 import { givenWork, type GivenRow } from './given-work';
 import { wantCheck } from './made-again';
@@ -19,10 +19,10 @@ import { leaseSeconds, TRIES, type Worker } from './worker';
 export async function claimPart(db: Database, worker: Worker): Promise<PartWork | undefined> {
   // One that is refused is seen, too, so that whoever looks at the machines is told why it does nothing.
   await seen(db, worker);
-  if (worker.maker !== MAKER)
+  if (worker.maker !== RENDERER_VERSION)
     throw new AppError(
       409,
-      `This worker makes pictures as version ${worker.maker} does, and the renders here are of ${MAKER}. Bring ` +
+      `This worker makes pictures as version ${worker.maker} does, and the renders here are of ${RENDERER_VERSION}. Bring ` +
         'it to the same version of Maypole.',
     );
   await takeBack(db);
@@ -33,7 +33,7 @@ export async function claimPart(db: Database, worker: Worker): Promise<PartWork 
       select p.render_id, p.index
       from (
         select id from renders
-        where state = 'frames' and not paused and light = ${worker.light} and maker = ${MAKER}
+        where state = 'frames' and not paused and light = ${worker.light} and maker = ${RENDERER_VERSION}
         order by priority desc, place
       ) r
       cross join lateral (
@@ -96,7 +96,7 @@ export async function leasedPart(db: Database, lease: string) {
     render_id: string;
     index: number;
     fingerprint: string;
-    sheets: SheetName[];
+    sheets: FrameImageName[];
     order: FrameOrder;
   }>(sql`
     select p.render_id, p.index, p.fingerprint, r.sheets, r.frame_order as order
@@ -110,7 +110,7 @@ export async function leasedPart(db: Database, lease: string) {
 export async function finishPart(
   db: Database,
   lease: string,
-  sheets: Partial<Record<SheetName, KeptSheet>>,
+  sheets: Partial<Record<FrameImageName, KeptFrameImage>>,
   { seconds, memory }: { seconds: number; memory: number },
 ): Promise<void> {
   const part = await leasedPart(db, lease);
@@ -168,11 +168,11 @@ export async function settleFrames(db: Database, render: string): Promise<void> 
 }
 
 /** Sheets that are known of a frame. */
-export async function keptSheets(
+export async function keptFrameImages(
   db: Database,
   fingerprint: string,
-): Promise<Partial<Record<SheetName, KeptSheet>> | undefined> {
-  const { rows } = await db.execute<{ sheets: Partial<Record<SheetName, KeptSheet>> }>(
+): Promise<Partial<Record<FrameImageName, KeptFrameImage>> | undefined> {
+  const { rows } = await db.execute<{ sheets: Partial<Record<FrameImageName, KeptFrameImage>> }>(
     sql`select sheets from render_sheets where fingerprint = ${fingerprint}`,
   );
   return rows[0]?.sheets;

@@ -1,8 +1,8 @@
 import { rm } from 'node:fs/promises';
-import type { SheetStore } from '@maypole/render/frame/keep';
+import type { FrameImageStore } from '@maypole/render/frame/keep';
 import type { FrameOrder } from '@maypole/core/output/frame-order';
-import type { SheetName } from '@maypole/core/output/sheet';
-import { MAKER } from '@maypole/core/trace/maker';
+import type { FrameImageName } from '@maypole/core/output/frame-image';
+import { RENDERER_VERSION } from '@maypole/core/trace/renderer-version';
 import { sql, type SQL } from 'drizzle-orm';
 import type { FileReport } from '@maypole/render/check/report';
 import type { MadeFile } from '@maypole/render/deliver';
@@ -14,13 +14,13 @@ import type {
   RenderDetail,
   RenderSummary,
   WorkerSummary,
-} from './contract';
-import type { Database } from '../db';
+} from '../../contract/renders';
+import type { Database } from '../data/db';
 import { AppError } from '../http/app-error';
 import { settleFrames } from './queue';
 import { removeFiles } from './files';
 import { madeAgain } from './made-again';
-import { freeBytes, sheetStore, waitsForRoom } from './room';
+import { freeBytes, frameImageStore, waitsForRoom } from './room';
 import type { RenderState, WorkState } from './tables';
 import { HERE } from './worker';
 
@@ -155,7 +155,7 @@ async function workingRates(db: Database): Promise<Map<string, number>> {
 
 export async function workersNow(db: Database): Promise<WorkerSummary[]> {
   const { rows } = await db.execute<Omit<WorkerSummary, 'silent'> & { silent: number } & Record<string, unknown>>(sql`
-    select id, name, light, threads, by, maker <> ${MAKER} as other, extract(epoch from now() - seen_at)::float8 as silent
+    select id, name, light, threads, by, maker <> ${RENDERER_VERSION} as other, extract(epoch from now() - seen_at)::float8 as silent
     from render_workers
     where seen_at > now() - make_interval(secs => case when by = ${HERE.by} then 25 else ${FORGOTTEN} end)
     order by name`);
@@ -284,13 +284,13 @@ export async function clearRender(db: Database, id: string): Promise<void> {
 
 /** Takes away pictures of frames that no render has any more. */
 export async function clearLoose(db: Database): Promise<number> {
-  const store = sheetStore();
-  const { rows } = await db.execute<{ fingerprint: string; sheets: Partial<Record<SheetName, unknown>> }>(sql`
+  const store = frameImageStore();
+  const { rows } = await db.execute<{ fingerprint: string; sheets: Partial<Record<FrameImageName, unknown>> }>(sql`
     delete from render_sheets s
     where not exists (select 1 from render_parts p where p.fingerprint = s.fingerprint)
     returning fingerprint, sheets`);
   for (const { fingerprint, sheets } of rows)
-    for (const sheet of Object.keys(sheets) as SheetName[]) await store.remove(fingerprint, sheet);
+    for (const sheet of Object.keys(sheets) as FrameImageName[]) await store.remove(fingerprint, sheet);
   await clearUnknown(db, store);
   await db.execute(sql`
     delete from render_workers w where seen_at < now() - interval '30 days'
@@ -306,10 +306,10 @@ const YOUNG = 86_400_000;
  * Takes away files in the folder of sheets that are ours by their name and that no row names: of workers that died
  * before their frame was accepted, and those that were being written.
  */
-async function clearUnknown(db: Database, store: SheetStore): Promise<void> {
+async function clearUnknown(db: Database, store: FrameImageStore): Promise<void> {
   for await (const files of store.listed()) {
     const prints = sql.param([...new Set(files.map((f) => f.fingerprint))]);
-    const { rows } = await db.execute<{ fingerprint: string; sheets: Partial<Record<SheetName, unknown>> }>(
+    const { rows } = await db.execute<{ fingerprint: string; sheets: Partial<Record<FrameImageName, unknown>> }>(
       sql`select fingerprint, sheets from render_sheets where fingerprint = any(${prints}::text[])`,
     );
     const known = new Map(rows.map((r) => [r.fingerprint, r.sheets]));

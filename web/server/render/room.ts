@@ -1,7 +1,7 @@
 import { statfs } from 'node:fs/promises';
 import { existsSync, mkdirSync } from 'node:fs';
 import path from 'node:path';
-import { SheetStore } from '@maypole/render/frame/keep';
+import { FrameImageStore } from '@maypole/render/frame/keep';
 import { AppError } from '../http/app-error';
 
 /** Gigabytes that stay free on the disk, whatever is rendered. */
@@ -14,7 +14,7 @@ export function rendersFolder(): string {
   return folder;
 }
 
-export const sheetStore = () => new SheetStore(path.join(rendersFolder(), 'frames'));
+export const frameImageStore = () => new FrameImageStore(path.join(rendersFolder(), 'frames'));
 
 /** The folder of a render's files. */
 export const filesFolder = (render: string) => path.join(rendersFolder(), 'files', render);

@@ -4,8 +4,8 @@ import { Readable } from 'node:stream';
 import type { MadeFile } from '@maypole/render/deliver';
 import { sql } from 'drizzle-orm';
 import { ZipFile } from 'yazl';
-import type { Database } from '../db';
-import { attachment } from '../file-name';
+import type { Database } from '../data/db';
+import { attachment } from '../http/file-name';
 import { AppError } from '../http/app-error';
 import { filesFolder } from './room';
 

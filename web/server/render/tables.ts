@@ -1,10 +1,10 @@
 import type { FrameOrder } from '@maypole/core/output/frame-order';
 import type { PixelSize } from '@maypole/core/output/kind';
-import type { SheetName } from '@maypole/core/output/sheet';
+import type { FrameImageName } from '@maypole/core/output/frame-image';
 import type { Item } from '@maypole/core/piece/piece';
 import type { FileReport } from '@maypole/render/check/report';
 import type { MadeFile } from '@maypole/render/deliver';
-import type { KeptSheet } from '@maypole/render/frame/keep';
+import type { KeptFrameImage } from '@maypole/render/frame/keep';
 import {
   bigint,
   boolean,
@@ -18,7 +18,7 @@ import {
   timestamp,
   uuid,
 } from 'drizzle-orm/pg-core';
-import { pieces } from '../schema';
+import { pieces } from '../data/schema';
 
 const moment = (name: string) => timestamp(name, { withTimezone: true, mode: 'date' });
 
@@ -41,7 +41,7 @@ export const renders = pgTable(
     loopFrames: integer('loop_frames').notNull(),
     fps: doublePrecision('fps').notNull(),
     frameOrder: jsonb('frame_order').$type<FrameOrder>().notNull(),
-    sheets: jsonb('sheets').$type<readonly SheetName[]>().notNull(),
+    sheets: jsonb('sheets').$type<readonly FrameImageName[]>().notNull(),
     pattern: text('pattern').notNull(),
     light: text('light').$type<'quick' | 'true'>().notNull(),
     /** What made its frames: others may not work on it. */
@@ -119,7 +119,7 @@ export const renderChecks = pgTable(
 /** Pictures of frames that are kept as files, by their fingerprint. */
 export const renderSheets = pgTable('render_sheets', {
   fingerprint: text('fingerprint').primaryKey(),
-  sheets: jsonb('sheets').$type<Partial<Record<SheetName, KeptSheet>>>().notNull(),
+  sheets: jsonb('sheets').$type<Partial<Record<FrameImageName, KeptFrameImage>>>().notNull(),
   madeAt: moment('made_at').notNull().defaultNow(),
 });
 

@@ -1,8 +1,8 @@
 'use client';
 
 import { Box, Flex, Heading, Table, Text } from '@chakra-ui/react';
-import type { Checked } from '@/view/checked';
-import type { Timed } from '@/view/speed-check';
+import type { Checked } from '@/view/check/checked';
+import type { Timed } from '@/view/check/speed-check';
 import { PlainButton } from '../parts/buttons';
 import { Check, TriangleAlert } from 'lucide-react';
 import Link from 'next/link';
@@ -19,13 +19,13 @@ export function CheckPage() {
     let ended = false;
     void (async () => {
       try {
-        const { checkNoise } = await import('@/view/noise-check');
-        const { checkLight } = await import('@/view/light-check');
+        const { checkNoise } = await import('@/view/check/noise-check');
+        const { checkLight } = await import('@/view/check/light-check');
         const { checkForms } = await import('@/view/fields/form-check');
-        const { checkAgainstLibrary } = await import('@/view/library-check');
-        const { checkTrueLight } = await import('@/view/true-check');
-        const { checkBits } = await import('@/view/bits-check');
-        const { checkWorkers } = await import('@/engine/workers-check');
+        const { checkAgainstLibrary } = await import('@/view/check/library-check');
+        const { checkTrueLight } = await import('@/view/check/true-check');
+        const { checkBits } = await import('@/view/check/bits-check');
+        const { checkWorkers } = await import('@/engine/trace/workers-check');
         const all = [checkBits, checkWorkers, checkLight, checkAgainstLibrary, checkTrueLight, checkForms, checkNoise];
         for (const check of all)
           for await (const one of check()) {
@@ -108,7 +108,7 @@ function Speed() {
     setList([]);
     setState('under way');
     try {
-      const { measureSpeed } = await import('@/view/speed-check');
+      const { measureSpeed } = await import('@/view/check/speed-check');
       for await (const one of measureSpeed()) setList((all) => [...all, one]);
       setState('done');
     } catch (error) {

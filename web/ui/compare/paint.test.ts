@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { pictureOf, type Film } from '@/engine/film';
+import { pictureOf, type Film } from '@/engine/draw/film';
 import { canvasSize, paint, STRONGER, type CompareWay } from './paint';
 
 /** A film of so many pictures, of which some are there; each is a text with its number. */

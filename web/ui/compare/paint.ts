@@ -1,4 +1,4 @@
-import { pictureOf, type Film } from '@/engine/film';
+import { pictureOf, type Film } from '@/engine/draw/film';
 
 export const WAYS = { beside: 'Beside', wipe: 'Wipe', difference: 'Difference' } as const;
 export type CompareWay = keyof typeof WAYS;

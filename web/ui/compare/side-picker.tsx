@@ -2,7 +2,7 @@
 
 import { Box } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
-import type { PieceSummary } from '@/server/contract';
+import type { PieceSummary } from '@/contract/pieces';
 import { listPieces } from '../api';
 import { whenWords } from '../explore/when-words';
 import { openPast, usePast } from '../explore/history-store';

@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import type { RenderSummary } from '@/server/render/contract';
+import type { RenderSummary } from '@/contract/renders';
 import { awaitRender, isAwaited, resumeAwaiting } from './awaited';
 
 const world = vi.hoisted(() => ({

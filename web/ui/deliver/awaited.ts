@@ -1,4 +1,4 @@
-import type { RenderSummary } from '@/server/render/contract';
+import type { RenderSummary } from '@/contract/renders';
 import { RequestTrouble } from '../api';
 import { tell, tellTrouble } from '../parts/toasts';
 import { dropText, keepText, keptJson } from '../state/browser-store';

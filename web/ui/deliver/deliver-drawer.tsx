@@ -2,7 +2,7 @@
 
 import { Box, Flex, Link, Text, chakra } from '@chakra-ui/react';
 import { basesOf } from '@maypole/core/output/bases';
-import { deliveryFault, outputFault } from '@maypole/core/output/fault';
+import { deliveryFault, outputFault } from '@maypole/core/piece/delivery-fault';
 import { outputs } from '@maypole/core/output/index';
 import { frameNameOf, patternFault } from '@maypole/core/output/names';
 import { OUTPUT_PRESETS } from '@maypole/core/output/presets';

@@ -1,7 +1,7 @@
 'use client';
 
 import { Box, Text } from '@chakra-ui/react';
-import type { RenderSummary, WorkerSummary } from '@/server/render/contract';
+import type { RenderSummary, WorkerSummary } from '@/contract/renders';
 import { fileSize, inWords } from '../parts/words';
 
 /** What a whole render would take, by a few of its frames that were made. */

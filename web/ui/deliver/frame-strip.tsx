@@ -1,7 +1,7 @@
 'use client';
 
 import { Box, chakra } from '@chakra-ui/react';
-import type { PartSummary, RenderDetail } from '@/server/render/contract';
+import type { PartSummary, RenderDetail } from '@/contract/renders';
 import { framePath } from './render-api';
 
 /** Pictures in a strip at most: of longer renders some are shown, evenly. */

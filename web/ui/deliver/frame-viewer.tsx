@@ -3,7 +3,7 @@
 import { Box, Dialog, Flex, Portal, Text, chakra } from '@chakra-ui/react';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useState } from 'react';
-import type { RenderDetail, RenderSummary } from '@/server/render/contract';
+import type { RenderDetail, RenderSummary } from '@/contract/renders';
 import { SelectField } from '../fields/select-field';
 import { Choice } from '../parts/choice';
 import { PictureButton, PlainButton } from '../parts/buttons';

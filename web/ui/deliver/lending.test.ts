@@ -9,7 +9,7 @@ const world = vi.hoisted(() => ({
   disposed: 0,
   names: [] as (string | undefined)[],
 }));
-vi.mock('@/engine/lend', () => ({
+vi.mock('@/engine/lend/lend', () => ({
   Lender: class {
     constructor() {
       world.made++;

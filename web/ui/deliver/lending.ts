@@ -1,5 +1,5 @@
 import { create } from 'zustand';
-import { Lender } from '@/engine/lend';
+import { Lender } from '@/engine/lend/lend';
 import { lendSource } from './render-api';
 
 interface Lending {

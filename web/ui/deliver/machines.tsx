@@ -2,8 +2,8 @@
 
 import { Box, chakra, Flex, Text } from '@chakra-ui/react';
 import { useCallback, useEffect, useState } from 'react';
-import type { Viewer } from '@/server/people/person';
-import type { WorkerSummary } from '@/server/render/contract';
+import type { Viewer } from '@/contract/person';
+import type { WorkerSummary } from '@/contract/renders';
 import { PlainButton } from '../parts/buttons';
 import { tellTrouble } from '../parts/toasts';
 import { Given, type Handed } from '../people/given';

@@ -1,6 +1,6 @@
-import type { LendSource } from '@/engine/lend';
-import type { Queue, RenderChange, RenderDetail } from '@/server/render/contract';
-import { MAKER } from '@maypole/core/trace/maker';
+import type { LendSource } from '@/engine/lend/lend';
+import type { Queue, RenderChange, RenderDetail } from '@/contract/renders';
+import { RENDERER_VERSION } from '@maypole/core/trace/renderer-version';
 import type { PartWork } from '@maypole/render/work/source';
 import { ask as request, json, RequestTrouble, unattended } from '../api';
 
@@ -39,7 +39,7 @@ export function lendSource(id: string, name: string, key?: string): LendSource {
   return {
     async claim(signal) {
       const threads = Math.max(1, navigator.hardwareConcurrency || 1);
-      const body = json({ id, name, light: 'quick', threads, maker: MAKER }, 'POST');
+      const body = json({ id, name, light: 'quick', threads, maker: RENDERER_VERSION }, 'POST');
       const answer = await strict(ask('/api/work/claim', { ...body, signal }));
       return answer.status === 204 ? undefined : ((await answer.json()) as PartWork);
     },

@@ -4,7 +4,7 @@ import { Box, Flex, Text, chakra } from '@chakra-ui/react';
 import { outputs } from '@maypole/core/output/index';
 import { ArrowUp, ChevronDown, ChevronRight, Download, Pause, Play, RotateCcw, Trash2, X } from 'lucide-react';
 import { useEffect, useState } from 'react';
-import type { FileSummary, MadeAgain, RenderChange, RenderDetail, RenderSummary } from '@/server/render/contract';
+import type { FileSummary, MadeAgain, RenderChange, RenderDetail, RenderSummary } from '@/contract/renders';
 import { PictureButton } from '../parts/buttons';
 import { DeclaredIcon } from '../parts/icons';
 import { tellTrouble } from '../parts/toasts';

@@ -1,7 +1,7 @@
 'use client';
 
 import { Box, Flex, Text } from '@chakra-ui/react';
-import type { MadeAgain, RenderDetail } from '@/server/render/contract';
+import type { MadeAgain, RenderDetail } from '@/contract/renders';
 
 /** Lines of a log that are shown. */
 const MOST = 12;

@@ -2,7 +2,7 @@
 
 import { Box, Flex, Text } from '@chakra-ui/react';
 import { useCallback, useEffect, useState } from 'react';
-import type { Viewer } from '@/server/people/person';
+import type { Viewer } from '@/contract/person';
 import { SwitchField } from '../fields/switch-field';
 import { PageHead } from '../parts/page-head';
 import { fileSize } from '../parts/words';

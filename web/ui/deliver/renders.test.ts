@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import type { Queue, RenderSummary } from '@/server/render/contract';
+import type { Queue, RenderSummary } from '@/contract/renders';
 import { goesOn } from './awaited';
 import { lookAtQueue, shareOf, useRenders } from './renders';
 

@@ -1,6 +1,6 @@
 import { useEffect } from 'react';
 import { create } from 'zustand';
-import type { Queue, RenderSummary } from '@/server/render/contract';
+import type { Queue, RenderSummary } from '@/contract/renders';
 import { goesOn, isAwaited, tellOfEnd } from './awaited';
 import { queueOf } from './render-api';
 

@@ -1,4 +1,4 @@
-import { TRUE_FRAME } from '@maypole/core/output/frame-order';
+import { FRAME_SETTINGS } from '@maypole/core/trace/paths/frame-settings';
 import { renderSettings } from '@maypole/core/output/render-settings';
 import { create } from 'zustand';
 import { pause } from '../state/player';
@@ -40,8 +40,15 @@ function show(): void {
   const s = renderSettings(useEditor.getState().piece.render.values);
   const { samples, error, denoise, detail } = s;
   if (s.light === 'true') {
-    const { least, bounces, brightest } = TRUE_FRAME;
-    tryTrueLight({ least: Math.min(least, samples), most: samples, error, denoise, bounces, brightest });
+    const { minSamples, bounces, fireflyClamp } = FRAME_SETTINGS;
+    tryTrueLight({
+      least: Math.min(minSamples, samples),
+      most: samples,
+      error,
+      denoise,
+      bounces,
+      brightest: fireflyClamp,
+    });
     ask({ light: 'true', mode: 'shaded', detail, subframes: null });
   } else {
     tryTrueLight(null);

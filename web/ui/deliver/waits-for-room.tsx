@@ -1,7 +1,7 @@
 'use client';
 
 import { Box } from '@chakra-ui/react';
-import type { Queue } from '@/server/render/contract';
+import type { Queue } from '@/contract/renders';
 import { goesOn } from './awaited';
 
 /** Says that the disk is full, where there is something that waits for it. */

@@ -7,7 +7,7 @@ import type { Piece } from '@maypole/core/piece/piece';
 import { writePiece } from '@maypole/core/piece/read';
 import { Bookmark, Film, LayoutGrid, Undo2 } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
-import type { RevisionSummary } from '@/server/contract';
+import type { RevisionSummary } from '@/contract/pieces';
 import { PictureButton, PlainButton, StrongButton } from '../parts/buttons';
 import { awaitRender } from '../deliver/awaited';
 import { lend } from '../deliver/lending';

@@ -2,7 +2,7 @@
 
 import { Text } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
-import { Offscreen } from '@/engine/offscreen';
+import { Offscreen } from '@/engine/draw/offscreen';
 import { PlainButton } from '../parts/buttons';
 import { useEditor } from '../state/store';
 

@@ -1,6 +1,6 @@
 import { readPiece } from '@maypole/core/piece/read';
 import type { Piece } from '@maypole/core/piece/piece';
-import type { StoredPiece } from '@/server/contract';
+import type { StoredPiece } from '@/contract/pieces';
 import { download, loadPiece } from '../api';
 import { tell, tellTrouble } from '../parts/toasts';
 import { dropKept, keepBackup } from '../state/backup';

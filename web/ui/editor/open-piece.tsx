@@ -3,8 +3,8 @@
 import { readPiece } from '@maypole/core/piece/read';
 import { Flex, Spinner } from '@chakra-ui/react';
 import { startTransition, useEffect, useState } from 'react';
-import { warmDrawer } from '@/view/drawer';
-import type { StoredPiece } from '@/server/contract';
+import { warmRenderer } from '@/view/stage/drawer';
+import type { StoredPiece } from '@/contract/pieces';
 import { Notice } from '../parts/notice';
 import { PlainButton } from '../parts/buttons';
 import { backupsOf } from '../state/backup';
@@ -13,7 +13,7 @@ import { useEditor } from '../state/store';
 import { Editor } from './editor';
 import { bringLeft } from './bring-left';
 
-if (typeof window !== 'undefined') warmDrawer();
+if (typeof window !== 'undefined') warmRenderer();
 
 /** Opens a stored document: in the editor, or with a word on why it cannot be. */
 export function OpenPiece({ stored, readOnly }: { stored: StoredPiece; readOnly: boolean }) {

@@ -1,7 +1,7 @@
 import { newPiece } from '@maypole/core/piece/piece';
 import { writePiece } from '@maypole/core/piece/read';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import type { RevisionSummary } from '@/server/contract';
+import type { RevisionSummary } from '@/contract/pieces';
 import { keepAs, nameRevision, openPast, usePast, wantRevision } from './history-store';
 
 const server = vi.hoisted(() => ({

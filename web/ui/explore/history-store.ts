@@ -2,7 +2,7 @@ import type { Piece } from '@maypole/core/piece/piece';
 import type { KeptSheet } from '@maypole/core/explore/sheet-settings';
 import { readPiece } from '@maypole/core/piece/read';
 import { create } from 'zustand';
-import type { RevisionSummary } from '@/server/contract';
+import type { RevisionSummary } from '@/contract/pieces';
 import { keepTake, listRevisions, loadRevision, markRevision } from '../api';
 import { tellTrouble } from '../parts/toasts';
 import { openKeptSheet } from './sheet-store';

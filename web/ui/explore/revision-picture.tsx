@@ -3,8 +3,8 @@
 import { Box } from '@chakra-ui/react';
 import type { Piece } from '@maypole/core/piece/piece';
 import { useEffect, useRef, useState } from 'react';
-import { canvas2d } from '@/view/canvas-2d';
-import { drawStill, STILL } from '@/engine/still';
+import { canvas2d } from '@/view/stage/canvas-2d';
+import { drawStill, STILL } from '@/engine/draw/still';
 
 /** The first picture of a version, drawn once it is in sight. */
 export function RevisionPicture({ piece, large = false }: { piece: Piece | null; large?: boolean }) {

@@ -1,7 +1,7 @@
 import type { Piece } from '@maypole/core/piece/piece';
 import { loopSeconds } from '@maypole/core/time/loop';
-import type { Strip } from '@/engine/sheet-drawer';
-import { canvas2d } from '@/view/canvas-2d';
+import type { Strip } from '@/engine/draw/contact-sheet';
+import { canvas2d } from '@/view/stage/canvas-2d';
 import { movieOf } from '../api';
 import { gridOf } from './sheet-work';
 

@@ -1,7 +1,7 @@
 import type { Signature } from '@maypole/core/explore/picture-distance';
 import type { Variable } from '@maypole/core/explore/variables';
 import type { Piece } from '@maypole/core/piece/piece';
-import type { Strip } from '@/engine/sheet-drawer';
+import type { Strip } from '@/engine/draw/contact-sheet';
 
 /** One variation on the sheet. */
 export interface Tile {

@@ -1,7 +1,7 @@
 import type { Piece } from '@maypole/core/piece/piece';
 import { newPiece, newRibbon, newStep } from '@maypole/core/piece/piece';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import type { Looked, Strip } from '@/engine/sheet-drawer';
+import type { Looked, Strip } from '@/engine/draw/contact-sheet';
 import { useEditor } from '../state/store';
 import { closeSheet, goBack, goOnFrom, openSheet, useSheet, varying } from './sheet-store';
 import { APART, chooseTelling, drawSheet, gridOf } from './sheet-work';
@@ -12,8 +12,8 @@ const drawn = vi.hoisted(() => ({
   made: 0,
   rests: 0,
 }));
-vi.mock('@/engine/sheet-drawer', () => ({
-  SheetDrawer: {
+vi.mock('@/engine/draw/contact-sheet', () => ({
+  ContactSheetRenderer: {
     create: () =>
       Promise.resolve(void drawn.made++).then(() => ({
         plain: true,

@@ -2,8 +2,8 @@ import { loopDistance } from '@maypole/core/explore/picture-distance';
 import { mixed } from '@maypole/core/explore/mix';
 import { alongAxes, variation } from '@maypole/core/explore/variation';
 import type { Piece } from '@maypole/core/piece/piece';
-import { Kept } from '@/engine/kept';
-import { SheetDrawer, type Looked } from '@/engine/sheet-drawer';
+import { Kept } from '@/engine/draw/kept';
+import { ContactSheetRenderer, type Looked } from '@/engine/draw/contact-sheet';
 import { NONE_LEFT, useSheet, varying, type SheetState, type Tile } from './sheet-store';
 
 /** Tiles of a sheet that is spread differ from each other by at least this much; see pictureDistance. */
@@ -17,7 +17,7 @@ const MOST_TELLING = 8;
 export const LOOPS = 'Drawing the loops';
 
 /** Stays for a while after a sheet: the next one, or the same with another setting, need not compile anything. */
-const drawers = new Kept(() => SheetDrawer.create(), 60_000);
+const drawers = new Kept(() => ContactSheetRenderer.create(), 60_000);
 
 /** Has what draws a sheet of a piece made before it is asked for, and keeps it until `coolSheet`. */
 export async function warmSheet(piece: Piece): Promise<void> {
@@ -68,7 +68,7 @@ export function stopSheet(): void {
   run++;
 }
 
-async function fill(drawer: SheetDrawer, state: SheetState, goOn: () => boolean): Promise<void> {
+async function fill(drawer: ContactSheetRenderer, state: SheetState, goOn: () => boolean): Promise<void> {
   const { base, unwanted, count, way } = state;
   const now = await drawer.look(base);
   if (typeof now === 'string')

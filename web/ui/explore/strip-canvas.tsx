@@ -2,8 +2,8 @@
 
 import { loopSeconds, type Loop } from '@maypole/core/time/loop';
 import { useEffect, useRef } from 'react';
-import { canvas2d } from '@/view/canvas-2d';
-import type { Strip } from '@/engine/sheet-drawer';
+import { canvas2d } from '@/view/stage/canvas-2d';
+import type { Strip } from '@/engine/draw/contact-sheet';
 
 type Show = (now: number) => void;
 const shown = new Set<Show>();

@@ -1,8 +1,8 @@
 'use client';
 
-import { canvas2d } from '@/view/canvas-2d';
+import { canvas2d } from '@/view/stage/canvas-2d';
 import { Box, Flex, Popover, Portal, Text, chakra } from '@chakra-ui/react';
-import { evaluateValues } from '@maypole/core/evaluate/values';
+import { evaluateValues } from '@maypole/core/time/values';
 import { noiseFrom, noiseParams } from '@maypole/core/noise/noise-params';
 import type { Values } from '@maypole/core/piece/piece';
 import { ChevronDown } from 'lucide-react';

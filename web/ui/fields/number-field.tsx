@@ -1,7 +1,7 @@
 'use client';
 
 import { Box, Flex, chakra } from '@chakra-ui/react';
-import { parseQuantity, QuantityError } from '@maypole/core/declare/quantity';
+import { parseQuantity, QuantityError } from '@maypole/core/time/quantity';
 import { useLayoutEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { useLive } from '../state/live';
 import { useEditor, type EditorState } from '../state/store';

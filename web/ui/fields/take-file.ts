@@ -1,7 +1,7 @@
 import type { AssetParam } from '@maypole/core/declare/params';
 import { SHAPE_FILES } from '@maypole/core/files/import-shape';
 import { writePgm } from '@maypole/core/files/pgm';
-import { readLightFile } from '@/engine/light-file';
+import { readLightFile } from '@/engine/trace/light-file';
 
 /** A file in the form in which it is kept. */
 interface Taken {

@@ -12,7 +12,7 @@ import type {
   StoredValue,
   VectorParam,
 } from '@maypole/core/declare/params';
-import { evaluateParam } from '@maypole/core/evaluate/values';
+import { evaluateParam } from '@maypole/core/time/values';
 import { addressKey, ownerKey, type Address, type Owner } from '@maypole/core/piece/addresses';
 import { linkedValue } from '@maypole/core/piece/link';
 import type { Values } from '@maypole/core/piece/piece';

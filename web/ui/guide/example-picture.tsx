@@ -3,8 +3,8 @@
 import { Box, Text } from '@chakra-ui/react';
 import { exampleOf } from '@maypole/core/guide/examples';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { drawExample } from '@/engine/example-strips';
-import type { Strip } from '@/engine/sheet-drawer';
+import { drawExample } from '@/engine/draw/example-strips';
+import type { Strip } from '@/engine/draw/contact-sheet';
 import { StripCanvas } from '../explore/strip-canvas';
 
 /** What a step does, playing; drawn once it is in sight. */

@@ -7,7 +7,7 @@ import type { Piece } from '@maypole/core/piece/piece';
 import { readPiece, writePiece } from '@maypole/core/piece/read';
 import { Bookmark, X } from 'lucide-react';
 import { useEffect, useState, type FormEvent } from 'react';
-import type { KeptLook } from '@/server/contract';
+import type { KeptLook } from '@/contract/pieces';
 import { keepLook, listLooks, removeLook } from '../api';
 import { focusAfterClosing } from '../parts/focus-after';
 import { PictureButton, StrongButton } from '../parts/buttons';

@@ -5,7 +5,7 @@ import { motionFrom } from '@maypole/core/looks/kept-parts';
 import { newRibbon, type Piece } from '@maypole/core/piece/piece';
 import { readPiece } from '@maypole/core/piece/read';
 import { useMemo } from 'react';
-import type { KeptLook } from '@/server/contract';
+import type { KeptLook } from '@/contract/pieces';
 import { RevisionPicture } from '../explore/revision-picture';
 import { rangeOf, valuePath } from '../fields/drawing';
 

@@ -15,7 +15,7 @@ import { colourStrip } from '../fields/drawing';
 import { PlainButton } from '../parts/buttons';
 import { LiveText, useLive } from '../state/live';
 import { useEditor } from '../state/store';
-import { tieTogether } from '../state/together';
+import { tieTogether } from '../state/multi-edit';
 import { KindPicker } from './kind-picker';
 import { SettingField } from './setting-field';
 

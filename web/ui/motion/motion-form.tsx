@@ -14,7 +14,7 @@ import { Link2 } from 'lucide-react';
 import { useRef } from 'react';
 import { formatNumber } from '../fields/number-field';
 import { PlainButton } from '../parts/buttons';
-import { tieTogether } from '../state/together';
+import { tieTogether } from '../state/multi-edit';
 import { LiveText } from '../state/live';
 import { useEditor } from '../state/store';
 import { ActionRow } from './action-row';

@@ -4,7 +4,7 @@ import { freshLayer } from '@maypole/core/pattern/layer';
 import { patterns } from '@maypole/core/pattern/kinds/index';
 import type { PatternDoc } from '@maypole/core/piece/piece';
 import { newItem, type PartDoc, type RibbonDoc, type Values } from '@maypole/core/piece/piece';
-import { evaluateParam } from '@maypole/core/evaluate/values';
+import { evaluateParam } from '@maypole/core/time/values';
 import { linkedValue } from '@maypole/core/piece/link';
 import { layerParams } from '@maypole/core/pattern/layer';
 import { useEditor } from '../state/store';

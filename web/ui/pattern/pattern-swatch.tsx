@@ -1,13 +1,13 @@
 'use client';
 
-import { canvas2d } from '@/view/canvas-2d';
+import { canvas2d } from '@/view/stage/canvas-2d';
 import { chakra } from '@chakra-ui/react';
 import { channelOf } from '@maypole/core/finish/part';
 import { finishParts } from '@maypole/core/finish/parts/index';
 import { displayToLight } from '@maypole/core/maths/srgb';
 import type { PatternDoc } from '@maypole/core/piece/piece';
 import { patternAt } from '@maypole/core/finish/pattern-of';
-import { evaluateParam } from '@maypole/core/evaluate/values';
+import { evaluateParam } from '@maypole/core/time/values';
 import { memo, useEffect, useRef } from 'react';
 
 const SIZE = 18;

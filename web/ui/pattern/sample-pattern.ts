@@ -12,7 +12,7 @@ function hitOf(u: number, v: number): Hit<number> {
     uv: [u, v],
     facing: Math.max(0, 1 - (x * x + y * y) / 2),
     depth: 4 + 4 * v,
-    crevice: v,
+    occlusion: v,
     copy: {
       order: (Math.floor(4 * v) * 4 + Math.floor(4 * u)) / 16,
       id: Math.floor(4 * v) * 4 + Math.floor(4 * u),

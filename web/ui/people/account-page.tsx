@@ -1,7 +1,7 @@
 'use client';
 
 import { Box, Text } from '@chakra-ui/react';
-import { ROLE_WORDS, type Person } from '@/server/people/person';
+import { ROLE_WORDS, type Person } from '@/contract/person';
 import { PageHead } from '../parts/page-head';
 import { AskSure } from './sure';
 import { OwnPassword } from './own-password';

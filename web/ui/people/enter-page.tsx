@@ -2,7 +2,7 @@
 
 import { Box, chakra, Flex, Heading, Text } from '@chakra-ui/react';
 import { useState } from 'react';
-import { PASSWORD } from '@/server/people/auth-figures';
+import { PASSWORD } from '@/contract/auth-figures';
 import { RequestTrouble } from '../api';
 import { StrongButton } from '../parts/buttons';
 import { Logo } from '../parts/logo';

@@ -2,7 +2,7 @@
 
 import { chakra, Flex, Text } from '@chakra-ui/react';
 import { useState } from 'react';
-import { PASSWORD } from '@/server/people/auth-figures';
+import { PASSWORD } from '@/contract/auth-figures';
 import { PlainButton } from '../parts/buttons';
 import { tell } from '../parts/toasts';
 import { LineField } from './line-field';

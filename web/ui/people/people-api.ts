@@ -1,5 +1,5 @@
-import type { Role } from '@/server/people/person';
-import type { RoomUsed } from '@/server/room';
+import type { Role } from '@/contract/person';
+import type { RoomUsed } from '@/server/upkeep/room';
 import { ask, json } from '../api';
 
 export interface PersonRow {

@@ -3,7 +3,7 @@
 import { Flex, Link } from '@chakra-ui/react';
 import { LogOut, Users } from 'lucide-react';
 import { useRouter } from 'next/navigation';
-import type { Viewer } from '@/server/people/person';
+import type { Viewer } from '@/contract/person';
 import { PictureButton } from '../parts/buttons';
 import { tellTrouble } from '../parts/toasts';
 import { leave } from './people-api';

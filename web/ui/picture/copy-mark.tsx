@@ -5,7 +5,7 @@ import { sceneAt } from '@maypole/core/evaluate/picture-at';
 import { projectionOf } from '@maypole/core/scene/projection';
 import { ChevronLeft, ChevronRight, X } from 'lucide-react';
 import { useEffect, useState } from 'react';
-import { lookAt, pickCopy, type CopyLook } from '@/engine/pick';
+import { lookAt, pickCopy, type CopyLook } from '@/engine/draw/pick';
 import { PictureButton } from '../parts/buttons';
 import { shownColour } from '../parts/shown-colour';
 import { session } from '../state/session';

@@ -19,9 +19,9 @@ const world = vi.hoisted(() => ({
   listeners: new Set<() => void>(),
   shapes: new Map<string, object>(),
 }));
-vi.mock('@/view/drawer', async (original) => ({
+vi.mock('@/view/stage/drawer', async (original) => ({
   ...(await original<object>()),
-  shownDrawer: (canvas: () => unknown, options: { onLost: () => void }) => {
+  rendererOnCanvas: (canvas: () => unknown, options: { onLost: () => void }) => {
     if (world.fails) return Promise.reject(new Error(world.fails));
     world.made++;
     world.lost = options.onLost;
@@ -52,7 +52,7 @@ vi.mock('../state/session', () => ({
     },
   }),
 }));
-vi.mock('@/engine/compose', () => {
+vi.mock('@/engine/draw/compose', () => {
   const compose = (
     _engine: unknown,
     piece: { ribbons: { id: string; on: boolean }[]; scene: unknown },

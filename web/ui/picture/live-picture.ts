@@ -1,8 +1,8 @@
 import type { Piece } from '@maypole/core/piece/piece';
 import { instantInRounds } from '@maypole/core/scene/shutter';
-import { composeFrame, composeInstants } from '@/engine/compose';
-import type { ViewFrame } from '@/view/frame';
-import { shownDrawer, subframesFor, type Drawer } from '@/view/drawer';
+import { composeFrame, composeInstants } from '@/engine/draw/compose';
+import type { ViewFrame } from '@/view/stage/frame';
+import { rendererOnCanvas, subframesFor, type FrameRenderer } from '@/view/stage/drawer';
 import { session } from '../state/session';
 import { useCovered } from '../state/covered';
 import { shownMode } from '../state/focusing';
@@ -33,7 +33,7 @@ const LOSSES = 3;
  */
 export class LivePicture {
   private canvas!: HTMLCanvasElement;
-  private drawer: Drawer | null = null;
+  private drawer: FrameRenderer | null = null;
   /** A drawing is under way; what changes meanwhile is drawn after it. */
   private drawing = false;
   private again = false;
@@ -82,7 +82,7 @@ export class LivePicture {
       return canvas;
     };
     try {
-      const { drawer, canvas } = await shownDrawer(makeCanvas, { onLost: this.lost });
+      const { drawer, canvas } = await rendererOnCanvas(makeCanvas, { onLost: this.lost });
       if (this.ended) return drawer.dispose();
       this.drawer = drawer;
       this.canvas = canvas;
@@ -167,7 +167,13 @@ export class LivePicture {
   };
 
   /** Draws, one at a time; false where the drawer has gone meanwhile. */
-  private async drawn(drawer: Drawer, frame: ViewFrame, number: number, of: number, coarse = 1): Promise<boolean> {
+  private async drawn(
+    drawer: FrameRenderer,
+    frame: ViewFrame,
+    number: number,
+    of: number,
+    coarse = 1,
+  ): Promise<boolean> {
     this.drawing = true;
     this.again = false;
     try {
@@ -211,7 +217,7 @@ export class LivePicture {
   }
 
   /** How many sub-frames what is shown gets: as many as were chosen, or as it wants by what is in it. */
-  private wanted(shown: ViewFrame, drawer: Drawer): number {
+  private wanted(shown: ViewFrame, drawer: FrameRenderer): number {
     const usual = subframesFor(shown, drawer.subframes);
     return usual > 1 ? (useEditor.getState().subframes ?? usual) : 1;
   }

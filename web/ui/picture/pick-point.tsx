@@ -8,7 +8,7 @@ import { withValues } from '@maypole/core/piece/walk';
 import { focusedOn } from '@maypole/core/scene/cameras/orbit';
 import { projectionOf } from '@maypole/core/scene/projection';
 import { useEffect } from 'react';
-import { pickPoint, type PickedPoint } from '@/engine/pick';
+import { pickPoint, type PickedPoint } from '@/engine/draw/pick';
 import { tell } from '../parts/toasts';
 import { session } from '../state/session';
 import { useEditor } from '../state/store';

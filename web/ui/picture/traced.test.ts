@@ -1,5 +1,5 @@
-import { tilesOf } from '@maypole/core/trace/tiles';
-import { COUNT, LEFT_OUT, SUMS } from '@maypole/core/trace/worked';
+import { tilesOf } from '@maypole/core/trace/paths/tiles';
+import { COUNT, CLAMPED, SUMS } from '@maypole/core/trace/paths/tile-result';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { aboutShare, aboutTime, Progress } from './traced';
 
@@ -15,7 +15,7 @@ describe('how far a picture in true light has come', () => {
       const n = samples - (i < good ? 1 : 0);
       for (let k = 0; k < 3; k++) of[SUMS * i + k] = light * n;
       of[SUMS * i + COUNT] = n;
-      of[SUMS * i + LEFT_OUT] = out * n;
+      of[SUMS * i + CLAMPED] = out * n;
     }
     return of;
   };

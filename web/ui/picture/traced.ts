@@ -1,4 +1,4 @@
-import { COUNT, LEFT_OUT, SUMS, type Tile } from '@maypole/core/trace/worked';
+import { COUNT, CLAMPED, SUMS, type Tile } from '@maypole/core/trace/paths/tile-result';
 
 /** How far a picture in true light has come, or how many frames of a loop are there. */
 export type Traced =
@@ -89,7 +89,7 @@ function lightIn(sums: Float64Array): { light: number; leftOut: number } {
   for (let i = 0; i < sums.length; i += SUMS) {
     const all = (k: number) => sums[i + k] + sums[i + COUNT + 1 + k];
     light += (0.2126 * all(0) + 0.7152 * all(1) + 0.0722 * all(2)) / sums[i + COUNT];
-    leftOut += sums[i + LEFT_OUT] / sums[i + COUNT];
+    leftOut += sums[i + CLAMPED] / sums[i + COUNT];
   }
   return { light, leftOut };
 }

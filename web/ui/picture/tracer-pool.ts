@@ -1,5 +1,5 @@
-import { shareFrames } from '@/engine/lent-scene';
-import type { ToTracer } from '@/engine/trace-protocol';
+import { shareFrames } from '@/engine/trace/lent-scene';
+import type { ToTracer } from '@/engine/trace/trace-protocol';
 
 /** Workers that follow rays, made when they are first needed: one processor is left for the hand. */
 export class TracerPool {
@@ -11,7 +11,7 @@ export class TracerPool {
     const count = Math.max(1, Math.min(16, (navigator.hardwareConcurrency || 2) - 1));
     this.workers = Array.from(
       { length: count },
-      () => new Worker(new URL('../../engine/trace.worker.ts', import.meta.url), { type: 'module' }),
+      () => new Worker(new URL('../../engine/trace/trace.worker.ts', import.meta.url), { type: 'module' }),
     );
     shareFrames(this.workers);
   }

@@ -103,11 +103,11 @@ function Settings({ leftOut }: { leftOut: number | null }) {
       <Row title="Matt" help="Off matt surfaces; 0 is light straight from lamps">
         <Count
           label="Matt bounces"
-          value={s.bounces.matt}
+          value={s.bounces.diffuse}
           min={0}
           max={64}
           usual={16}
-          set={(matt) => bounces({ matt })}
+          set={(matt) => bounces({ diffuse: matt })}
         />
       </Row>
       <Row title="Mirror" help="Off mirrors, metal and gloss">
@@ -123,11 +123,11 @@ function Settings({ leftOut }: { leftOut: number | null }) {
       <Row title="Glass" help="Through glass and off it">
         <Count
           label="Glass bounces"
-          value={s.bounces.glass}
+          value={s.bounces.transmission}
           min={0}
           max={64}
           usual={32}
-          set={(glass) => bounces({ glass })}
+          set={(glass) => bounces({ transmission: glass })}
         />
       </Row>
       <Row title="Air" help="Light in the air is followed for so many bounces of any kind; 0 is what is seen straight">

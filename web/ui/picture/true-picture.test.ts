@@ -1,9 +1,9 @@
 import { newPiece } from '@maypole/core/piece/piece';
-import { COUNT, SUMS } from '@maypole/core/trace/worked';
-import { tilesOf } from '@maypole/core/trace/tiles';
+import { COUNT, SUMS } from '@maypole/core/trace/paths/tile-result';
+import { tilesOf } from '@maypole/core/trace/paths/tiles';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import type { ToDarkroom } from '@/engine/darkroom-protocol';
-import type { ToTracer } from '@/engine/trace-protocol';
+import type { ToDeveloper } from '@/engine/trace/develop-protocol';
+import type { ToTracer } from '@/engine/trace/trace-protocol';
 import type { Traced } from './traced';
 import { useEditor } from '../state/store';
 import { EFFORTS, useTrueLight } from '../state/true-light';
@@ -17,7 +17,7 @@ vi.mock('../state/session', () => ({
 /** A worker that notes what it is sent, and says what the test has it say. */
 class FakeWorker {
   static all: FakeWorker[] = [];
-  readonly sent: (ToTracer | ToDarkroom)[] = [];
+  readonly sent: (ToTracer | ToDeveloper)[] = [];
   ended = false;
   onmessage: ((event: { data: unknown }) => void) | null = null;
   onerror: ((event: object) => void) | null = null;
@@ -26,20 +26,20 @@ class FakeWorker {
     this.name = url.href.split('/').at(-1)!;
     FakeWorker.all.push(this);
   }
-  postMessage(message: ToTracer | ToDarkroom): void {
+  postMessage(message: ToTracer | ToDeveloper): void {
     this.sent.push(message);
   }
   terminate(): void {
     this.ended = true;
   }
   of<T extends string>(type: T) {
-    return this.sent.filter((m) => m.type === type) as Extract<ToTracer | ToDarkroom, { type: T }>[];
+    return this.sent.filter((m) => m.type === type) as Extract<ToTracer | ToDeveloper, { type: T }>[];
   }
 }
 const named = (name: string) => FakeWorker.all.filter((w) => w.name === name);
 const tracers = () => named('trace.worker.ts');
-const darkroom = () => named('darkroom.worker.ts')[0];
-const firstDarkroom = () => named('coarse.worker.ts')[0];
+const developer = () => named('develop.worker.ts')[0];
+const firstDeveloper = () => named('coarse.worker.ts')[0];
 const jobs = () => tracers()[0]?.of('picture') ?? [];
 
 const element = {
@@ -144,7 +144,7 @@ describe('true light', () => {
     ]);
     expect(new Set(given.map((j) => j.id)).size).toBe(1);
     expect(given[0]).toMatchObject({ frame: 0, samples: EFFORTS[0].effort.most, place: [0.5, 0.5] });
-    expect(darkroom().of('begin')[0]).toMatchObject({ width: 640, height: 480, samples: EFFORTS[0].effort.most });
+    expect(developer().of('begin')[0]).toMatchObject({ width: 640, height: 480, samples: EFFORTS[0].effort.most });
   });
   it('stops at the first touch and begins when it is quiet, once, with what is there then', async () => {
     await trueLight();
@@ -162,7 +162,7 @@ describe('true light', () => {
   it('shows what comes of the newest picture alone', async () => {
     await trueLight();
     const { id } = jobs()[0].job;
-    const arrive = (n: number) => darkroom().onmessage!({ data: { type: 'picture', id: n, ...made(640, 480) } });
+    const arrive = (n: number) => developer().onmessage!({ data: { type: 'picture', id: n, ...made(640, 480) } });
     arrive(id);
     expect(shown.pictures).toBe(1);
     expect(element.shown).not.toBeNull();
@@ -178,7 +178,7 @@ describe('true light', () => {
   it('keeps frames ahead waiting until the first picture is there', async () => {
     await trueLight();
     expect(held.ahead.at(-1)).toBe(true);
-    darkroom().onmessage!({ data: { type: 'picture', id: jobs()[0].job.id, ...made(1, 1) } });
+    developer().onmessage!({ data: { type: 'picture', id: jobs()[0].job.id, ...made(1, 1) } });
     expect(held.ahead.at(-1)).toBe(false);
   });
   it('has its first picture from a worker that has nothing else to do, and not after one that follows', async () => {
@@ -186,41 +186,41 @@ describe('true light', () => {
     const { id } = jobs()[0].job;
     const row = new Float64Array([1, 2, 3]);
     tracers()[0].onmessage!({ data: { type: 'coarse', id, row: 4, sums: row } });
-    for (const worker of [firstDarkroom(), darkroom()]) {
+    for (const worker of [firstDeveloper(), developer()]) {
       expect(worker.of('begin')).toHaveLength(1);
       expect(worker.of('coarse')).toEqual([{ type: 'coarse', id, row: 4, sums: row }]);
     }
     const said = { type: 'picture', id, ...made(1, 1) };
-    firstDarkroom().onmessage!({ data: said });
+    firstDeveloper().onmessage!({ data: said });
     expect(shown.pictures).toBe(1);
-    darkroom().onmessage!({ data: said });
+    developer().onmessage!({ data: said });
     expect(shown.pictures).toBe(2);
-    firstDarkroom().onmessage!({ data: said });
+    firstDeveloper().onmessage!({ data: said });
     expect(shown.pictures).toBe(2);
   });
   it('shows what is asked for by now, whatever comes late or in another order, and asks again for what does not come', async () => {
     await trueLight();
     const { id } = jobs()[0].job;
     const say = (parts: number, map = false) =>
-      darkroom().onmessage!({ data: { type: 'picture', id, ...made(1, 1, parts, map) } });
+      developer().onmessage!({ data: { type: 'picture', id, ...made(1, 1, parts, map) } });
     say(3);
     expect(shown.pictures).toBe(1);
     // An earlier one that comes after it.
     say(2);
     expect(shown.pictures).toBe(1);
     useTrueLight.setState({ map: true });
-    expect(darkroom().of('how').at(-1)).toMatchObject({ how: { shows: 'samples' } });
+    expect(developer().of('how').at(-1)).toMatchObject({ how: { shows: 'samples' } });
     // What was under way, of what was asked for before.
     say(4);
-    firstDarkroom().onmessage!({ data: { type: 'picture', id, ...made(1, 1) } });
+    firstDeveloper().onmessage!({ data: { type: 'picture', id, ...made(1, 1) } });
     expect(shown.pictures).toBe(1);
     // The map does not come: it is asked for again once parts are there.
     const tile = tilesOf(640, 480)[0];
     const part = { sums: sums(tile.width, tile.height, 4), features: new Float32Array(0), worked: 0 };
     tracers()[0].onmessage!({ data: { type: 'part', id, tile, samples: 4, part } });
-    const asked = darkroom().of('how').length;
+    const asked = developer().of('how').length;
     await pass(7000);
-    expect(darkroom().of('how').length).toBeGreaterThan(asked);
+    expect(developer().of('how').length).toBeGreaterThan(asked);
     say(4, true);
     expect(shown.pictures).toBe(2);
     useTrueLight.setState({ map: false });
@@ -230,7 +230,7 @@ describe('true light', () => {
     useTrueLight.setState((s) => ({ denoise: !s.denoise }));
     say(4);
     expect(shown.pictures).toBe(4);
-    firstDarkroom().onmessage!({
+    firstDeveloper().onmessage!({
       data: {
         type: 'picture',
         id,
@@ -250,7 +250,7 @@ describe('true light', () => {
       tracers()[0].onmessage!({ data: { type: 'part', id, tile, samples: most, part } });
     }
     expect(told.traced.at(-1)).toMatchObject({ type: 'picture', samples: most, of: most, good: 1, leftOut: 0 });
-    expect(darkroom().of('part')).toHaveLength(tilesOf(640, 480).length);
+    expect(developer().of('part')).toHaveLength(tilesOf(640, 480).length);
     // What belongs to a picture before is not counted.
     const before = told.traced.length;
     tracers()[0].onmessage!({ data: { type: 'part', id: id - 1, tile: tilesOf(640, 480)[0], samples: 1, part: {} } });
@@ -258,7 +258,7 @@ describe('true light', () => {
   });
   it('begins where one has clicked', async () => {
     await trueLight();
-    darkroom().onmessage!({ data: { type: 'picture', id: jobs()[0].job.id, ...made(640, 480) } });
+    developer().onmessage!({ data: { type: 'picture', id: jobs()[0].job.id, ...made(640, 480) } });
     element.listeners.get('pointerup')!({ clientX: 100 + 160, clientY: 50 + 360 });
     await pass(150);
     expect(jobs()[1].job.place).toEqual([0.25, 0.75]);
@@ -266,7 +266,7 @@ describe('true light', () => {
   it('traces a very large picture smaller, in the same shape', async () => {
     Object.assign(element, { clientWidth: 4000, clientHeight: 2000 });
     await trueLight();
-    const { width, height } = darkroom().of('begin')[0];
+    const { width, height } = developer().of('begin')[0];
     expect(width * height).toBeLessThanOrEqual(1_401_000);
     expect(width / height).toBeCloseTo(2, 2);
   });
@@ -277,7 +277,7 @@ describe('true light', () => {
     await pass(300);
     expect(jobs()).toHaveLength(1);
     expect(
-      darkroom()
+      developer()
         .of('how')
         .map((m) => m.how),
     ).toEqual([

@@ -1,12 +1,12 @@
 import { pictureAt, sceneAt } from '@maypole/core/evaluate/picture-at';
 import { fitFrame } from '@maypole/core/scene/lens';
-import { tilesOf } from '@maypole/core/trace/tiles';
-import type { Develop, FromDarkroom } from '@/engine/darkroom-protocol';
-import type { FromTracer, ToTracer } from '@/engine/trace-protocol';
+import { tilesOf } from '@maypole/core/trace/paths/tiles';
+import type { Develop, FromDeveloper } from '@/engine/trace/develop-protocol';
+import type { FromTracer, ToTracer } from '@/engine/trace/trace-protocol';
 import { session } from '../state/session';
 import { useEditor, type EditorState } from '../state/store';
 import { settingsOf, useTrueLight, type TrueLight } from '../state/true-light';
-import { Darkrooms } from './darkrooms';
+import { Darkrooms } from './develop-workers';
 import { Progress, type Traced } from './traced';
 import { TracerPool } from './tracer-pool';
 import { TruePreview } from './true-preview';
@@ -151,7 +151,7 @@ export class TruePicture {
     if (!this.canvas.isConnected) this.element.appendChild(this.canvas);
   }
 
-  private developed(message: FromDarkroom): void {
+  private developed(message: FromDeveloper): void {
     if (message.id !== this.id) return;
     this.holdAhead(false);
     if (message.type === 'failed') return this.reports.onTrouble(message.message);
@@ -216,7 +216,7 @@ export class TruePicture {
       if (message.type === 'coarse') return this.darkrooms.tell({ ...message }, [message.sums.buffer]);
       if (message.type !== 'part') return;
       const { tile, samples, part } = message;
-      this.reports.onTraced(progress.take(tile, samples, part.sums, part.worked === 0));
+      this.reports.onTraced(progress.take(tile, samples, part.sums, part.sampledPixels === 0));
       this.given++;
       this.darkrooms.tell({ type: 'part', id, tile, part }, [part.sums.buffer, part.features.buffer]);
     };

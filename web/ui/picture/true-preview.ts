@@ -1,5 +1,5 @@
 import type { Piece } from '@maypole/core/piece/piece';
-import type { FromTracer, ToTracer } from '@/engine/trace-protocol';
+import type { FromTracer, ToTracer } from '@/engine/trace/trace-protocol';
 import { useEditor } from '../state/store';
 import { settingsOf, useTrueLight } from '../state/true-light';
 import type { Traced } from './traced';

@@ -3,9 +3,9 @@
 import { Box, Flex, Text } from '@chakra-ui/react';
 import { fitFrame } from '@maypole/core/scene/lens';
 import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
-import { EXPOSURE_BANDS } from '@/view/exposure-bands';
-import type { ViewMode } from '@/view/frame';
-import { SHARP_COLOURS } from '@/view/sharp-colours';
+import { EXPOSURE_BANDS } from '@/view/effects/exposure-bands';
+import type { ViewMode } from '@/view/stage/frame';
+import { SHARP_COLOURS } from '@/view/effects/sharp-colours';
 import { takesLooks } from '../looks/drag-look';
 import { orbit, pan, zoom } from '../state/camera';
 import { SelectField } from '../fields/select-field';

@@ -7,7 +7,7 @@ import { loopSeconds } from '@maypole/core/time/loop';
 import { Check, CircleAlert, Copy, Download, Ellipsis, FileWarning, Pencil, RotateCcw, Trash2 } from 'lucide-react';
 import Link from 'next/link';
 import { memo, useState } from 'react';
-import type { PieceSummary } from '@/server/contract';
+import type { PieceSummary } from '@/contract/pieces';
 import { loadPiece, savePiece } from '../api';
 import { lineOf } from '../state/line';
 import { PictureButton } from '../parts/buttons';

@@ -3,7 +3,7 @@
 import { Box, Flex, Text, chakra } from '@chakra-ui/react';
 import { Columns2, Download, RotateCcw, Tag, Trash2, X } from 'lucide-react';
 import { useState, type FormEvent } from 'react';
-import type { PieceSummary } from '@/server/contract';
+import type { PieceSummary } from '@/contract/pieces';
 import { PictureButton, PlainButton } from '../parts/buttons';
 
 interface Props {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { PieceSummary } from '@/server/contract';
+import type { PieceSummary } from '@/contract/pieces';
 import { EVERYTHING, isNarrowed, labelsOf, onShelf, type Sought } from './order';
 
 const piece = (

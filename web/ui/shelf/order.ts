@@ -1,5 +1,5 @@
 import { loopSeconds } from '@maypole/core/time/loop';
-import type { PieceSummary } from '@/server/contract';
+import type { PieceSummary } from '@/contract/pieces';
 
 export const SORTS = {
   changed: 'Last changed',

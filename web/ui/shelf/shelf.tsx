@@ -7,9 +7,9 @@ import { CircleHelp, FileUp, Film, FolderUp, Plus, Search } from 'lucide-react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { BIN_DAYS, type PieceSummary, type Together } from '@/server/contract';
-import type { Viewer } from '@/server/people/person';
-import { changeTogether, createPiece, deletePiece, duplicatePiece, listPieces, restorePiece } from '../api';
+import { BIN_DAYS, type PieceSummary, type SeveralEdit } from '@/contract/pieces';
+import type { Viewer } from '@/contract/person';
+import { editSeveral, createPiece, deletePiece, duplicatePiece, listPieces, restorePiece } from '../api';
 import { PictureButton, StrongButton } from '../parts/buttons';
 import { Logo } from '../parts/logo';
 import { ModeButton } from '../parts/mode-button';
@@ -122,9 +122,9 @@ export function Shelf({
       await refresh('all');
     });
 
-  const together = (what: Together, words: string, back?: Together) =>
+  const together = (what: SeveralEdit, words: string, back?: SeveralEdit) =>
     attempt(async () => {
-      await changeTogether(what);
+      await editSeveral(what);
       await refresh(view);
       tell(words, back && { label: 'Undo', onClick: () => void together(back, 'Taken back.') });
     });

@@ -1,7 +1,7 @@
 'use client';
 
 import { Box, Flex } from '@chakra-ui/react';
-import type { PieceSummary } from '@/server/contract';
+import type { PieceSummary } from '@/contract/pieces';
 import { SelectField } from '../fields/select-field';
 import { isKind, isLong, isShaped, KINDS, LENGTHS, SHAPES, SORTS, type Sought } from './order';
 

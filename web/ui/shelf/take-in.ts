@@ -1,5 +1,5 @@
-import { openParcel } from '@maypole/core/piece/parcel';
-import { MAX_ASSET, MAX_DOCUMENT } from '@/server/contract';
+import { readBundle } from '@maypole/core/piece/bundle';
+import { MAX_ASSET, MAX_DOCUMENT } from '@/contract/pieces';
 import { createPiece } from '../api';
 
 const MOST = MAX_DOCUMENT + 2 * MAX_ASSET;
@@ -29,7 +29,7 @@ export async function takeIn(
     try {
       if (file.size > MOST)
         throw new Error(`It is larger than ${Math.floor(MOST / 1024 ** 2)} MB; a piece file is far smaller.`);
-      const { source, assets } = openParcel(await file.text());
+      const { source, assets } = readBundle(await file.text());
       await createPiece(source, assets);
       taken++;
     } catch (error) {

@@ -4,9 +4,9 @@ import { Box } from '@chakra-ui/react';
 import { readPiece } from '@maypole/core/piece/read';
 import { loopSeconds } from '@maypole/core/time/loop';
 import { useEffect, useRef, useState, type RefObject } from 'react';
-import { STRIP } from '@/engine/strip';
-import { drawStrip, TooMuch } from '@/engine/thumbnail';
-import type { PieceSummary } from '@/server/contract';
+import { STRIP } from '@/engine/draw/strip';
+import { drawStrip, TooMuch } from '@/engine/draw/thumbnail';
+import type { PieceSummary } from '@/contract/pieces';
 import { loadPiece, storeThumbnail } from '../api';
 import { owesPicture, pictureDrawn } from '../state/owed-pictures';
 

@@ -1,6 +1,6 @@
 import { readPiece, writePiece } from '@maypole/core/piece/read';
 import type { Piece } from '@maypole/core/piece/piece';
-import type { Line } from '@/server/past/line';
+import type { Line } from '@/contract/line';
 import { dropText, keepText, keptJson, keptNames } from './browser-store';
 import { lineOf } from './line';
 

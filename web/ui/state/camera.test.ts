@@ -1,4 +1,4 @@
-import { evaluateValues } from '@maypole/core/evaluate/values';
+import { evaluateValues } from '@maypole/core/time/values';
 import { sceneAt } from '@maypole/core/evaluate/picture-at';
 import { randomSource } from '@maypole/core/maths/random';
 import { cameraOf, newPiece, newRibbon, newStep, type Piece } from '@maypole/core/piece/piece';

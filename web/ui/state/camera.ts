@@ -3,14 +3,14 @@ import type { NumberValue, StoredValue } from '@maypole/core/declare/params';
 import { linkPiece } from '@maypole/core/piece/link';
 import { cameraOf } from '@maypole/core/piece/piece';
 import { withValues } from '@maypole/core/piece/walk';
-import { evaluateValues } from '@maypole/core/evaluate/values';
+import { evaluateValues } from '@maypole/core/time/values';
 import { focusedOn, orbitParams } from '@maypole/core/scene/cameras/orbit';
 import { halfHeight } from '@maypole/core/scene/lens';
 import { projectionOf, type Projection } from '@maypole/core/scene/projection';
 import { sceneAt } from '@maypole/core/evaluate/picture-at';
 import { scaledValue, shiftedValue } from '@maypole/core/time/reshape';
 import type { Box } from '@maypole/core/copies/bounds';
-import { boxOf } from '@/engine/box';
+import { boxOf } from '@/engine/draw/box';
 import { session } from './session';
 import { useEditor } from './store';
 

@@ -3,7 +3,7 @@ import { newPiece, newRibbon, newStep, type Piece } from '@maypole/core/piece/pi
 import { proveSeam } from '@maypole/core/seam/proof';
 import type { MotionDoc } from '@maypole/core/time/motion';
 import { describe, expect, it } from 'vitest';
-import { NOT_MEASURED, type SeamMeasure } from '@/engine/seam-watch';
+import { NOT_MEASURED, type SeamMeasure } from '@/engine/evaluate/seam-watch';
 import { movingOf, verdictOf, whatCloses } from './derived';
 import { showValue, toggleLane } from './show-value';
 import { useEditor } from './store';

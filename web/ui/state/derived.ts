@@ -6,7 +6,7 @@ import { selfMovingOf, type SelfMoving } from '@maypole/core/piece/self-moving';
 import { judge, type Verdict } from '@maypole/core/seam/check';
 import type { Finding } from '@maypole/core/seam/finding';
 import { isMoving } from '@maypole/core/time/value';
-import type { SeamMeasure } from '@/engine/seam-watch';
+import type { SeamMeasure } from '@/engine/evaluate/seam-watch';
 
 export type MovingPlace = NumberPlace | ColourPlace;
 

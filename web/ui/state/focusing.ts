@@ -1,7 +1,7 @@
 import type { Address } from '@maypole/core/piece/addresses';
 import type { Piece } from '@maypole/core/piece/piece';
 import { ownedAt } from '@maypole/core/piece/walk';
-import type { ViewMode } from '@/view/frame';
+import type { ViewMode } from '@/view/stage/frame';
 
 /** Milliseconds after the last change for which what is sharp is still shown. */
 const LASTS = 900;

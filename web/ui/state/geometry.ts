@@ -1,6 +1,6 @@
 import type { RibbonDoc } from '@maypole/core/piece/piece';
 import { useEffect, useState } from 'react';
-import type { RibbonGeometry } from '@/engine/loop-cache';
+import type { RibbonGeometry } from '@/engine/evaluate/loop-cache';
 import type { Readiness } from '@/engine/engine';
 import { session } from './session';
 import { useEditor } from './store';

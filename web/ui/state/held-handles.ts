@@ -4,7 +4,7 @@ import { centresOf, facesShown, flattened } from '@maypole/core/copies/copies';
 import type { Param } from '@maypole/core/declare/params';
 import { MeshCache } from '@maypole/core/evaluate/mesh-cache';
 import { evaluateRibbon } from '@maypole/core/evaluate/ribbon';
-import { evaluateValues } from '@maypole/core/evaluate/values';
+import { evaluateValues } from '@maypole/core/time/values';
 import { linkPiece } from '@maypole/core/piece/link';
 import type { Piece, StepDoc } from '@maypole/core/piece/piece';
 import { ownersOf, type Owner } from '@maypole/core/piece/walk';

@@ -1,4 +1,4 @@
-import type { Line } from '@/server/past/line';
+import type { Line } from '@/contract/line';
 import { keepText, keptText } from './browser-store';
 
 const KEY = 'maypole-browser';

@@ -1,7 +1,7 @@
 import { newPiece, newRibbon } from '@maypole/core/piece/piece';
 import { writePiece } from '@maypole/core/piece/read';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import type { Line } from '@/server/past/line';
+import type { Line } from '@/contract/line';
 import { addStep } from './actions';
 import { backupsOf } from './backup';
 import { saveNow, startAutosave } from './saving';

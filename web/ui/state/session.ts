@@ -1,5 +1,5 @@
 import { Engine } from '@/engine/engine';
-import { SeamWatch } from '@/engine/seam-watch';
+import { SeamWatch } from '@/engine/evaluate/seam-watch';
 import { shelfWord } from './shelf-word';
 import { useEditor } from './store';
 

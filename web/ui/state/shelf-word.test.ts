@@ -2,7 +2,7 @@ import type { Finding } from '@maypole/core/seam/finding';
 import { newPiece, newRibbon, newStep } from '@maypole/core/piece/piece';
 import { proveSeam } from '@maypole/core/seam/proof';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { NOT_MEASURED, type SeamMeasure } from '@/engine/seam-watch';
+import { NOT_MEASURED, type SeamMeasure } from '@/engine/evaluate/seam-watch';
 import { gapsToTell, shelfWord } from './shelf-word';
 import type { EditorState } from './store';
 

@@ -1,17 +1,17 @@
 import { setPairedValue } from '@maypole/core/piece/pair';
 import type { Address } from '@maypole/core/piece/addresses';
-import { holdPiece } from '@maypole/core/piece/hold';
+import { clampPiece } from '@maypole/core/piece/clamp';
 import { misfitOf } from '@maypole/core/piece/misfit';
 import type { Piece, RibbonDoc } from '@maypole/core/piece/piece';
 import type { StoredValue } from '@maypole/core/declare/params';
 import type { Detail } from '@maypole/core/steps/step';
 import { create } from 'zustand';
-import type { Around, Conflict, Saved } from '@/server/contract';
-import { NOT_MEASURED, type SeamMeasure } from '@/engine/seam-watch';
-import type { ViewMode } from '@/view/frame';
+import type { Around, Conflict, Saved } from '@/contract/pieces';
+import { NOT_MEASURED, type SeamMeasure } from '@/engine/evaluate/seam-watch';
+import type { ViewMode } from '@/view/stage/frame';
 import { tellTrouble } from '../parts/toasts';
 import { noteFocusing } from './focusing';
-import { NO_HISTORY, record, redo, undo, type History } from './history';
+import { NO_HISTORY, record, redo, undo, type History } from './undo';
 
 export type SaveState = 'saved' | 'waiting' | 'saving' | 'offline' | 'full' | 'signed-out' | 'refused' | 'conflict';
 export type Drawer = 'seam' | 'scene' | 'deliver' | 'history' | null;
@@ -157,7 +157,7 @@ export const useEditor = create<EditorState & Actions>()((set, get) => ({
     const changed = change(piece);
     if (changed === piece) return false;
     // Whatever made the edit, it leaves a document that can be saved.
-    const next = holdPiece(piece, changed);
+    const next = clampPiece(piece, changed);
     if (next === piece) return false;
     const misfit = misfitOf(piece, next);
     if (misfit) {

@@ -5,15 +5,19 @@ describe('settings of true light', () => {
   it('are an effort, or none', () => {
     for (const { id, effort } of EFFORTS) expect(effortOf(effort)).toBe(id);
     expect(effortOf({ ...EFFORTS[0].effort, least: 9 })).toBeNull();
-    expect(effortOf({ ...EFFORTS[1].effort, bounces: { ...EFFORTS[1].effort.bounces, glass: 3 } })).toBeNull();
+    expect(effortOf({ ...EFFORTS[1].effort, bounces: { ...EFFORTS[1].effort.bounces, transmission: 3 } })).toBeNull();
   });
   it('that a browser has kept are taken as far as they are sound', () => {
     expect(soundSettings(null)).toEqual(soundSettings({ least: 'x', most: -1, bounces: 7, brightest: [] }));
     expect(soundSettings({ least: 100, most: 10 })).toMatchObject({ least: 100, most: 100 });
+    expect(soundSettings({ bounces: { diffuse: 5, transmission: 7 } }).bounces).toMatchObject({
+      diffuse: 5,
+      transmission: 7,
+    });
     expect(soundSettings({ brightest: null, map: true, bounces: { matt: 3, glass: 99 } })).toMatchObject({
       brightest: null,
       map: false,
-      bounces: { matt: 3, glass: 12, air: 2 },
+      bounces: { diffuse: 3, transmission: 12, air: 2 },
     });
     // Kept before the air had bounces of its own, an effort is the same one.
     for (const { id, effort } of EFFORTS) {

@@ -1,4 +1,4 @@
-import type { Bounces, TraceSettings } from '@maypole/core/trace/tracer';
+import type { Bounces, TraceSettings } from '@maypole/core/trace/paths/tracer';
 import { create } from 'zustand';
 import { keepText, keptJson } from './browser-store';
 
@@ -27,13 +27,25 @@ export const EFFORTS = [
     id: 'look',
     title: 'Look',
     help: 'For decisions: clean in seconds',
-    effort: { least: 8, most: 64, error: 6, bounces: { matt: 4, glossy: 6, glass: 12, air: 2 }, denoise: true },
+    effort: {
+      least: 8,
+      most: 64,
+      error: 6,
+      bounces: { diffuse: 4, glossy: 6, transmission: 12, air: 2 },
+      denoise: true,
+    },
   },
   {
     id: 'good',
     title: 'Good',
     help: 'For a screen: what is difficult gets many samples',
-    effort: { least: 16, most: 512, error: 2, bounces: { matt: 8, glossy: 8, glass: 16, air: 8 }, denoise: true },
+    effort: {
+      least: 16,
+      most: 512,
+      error: 2,
+      bounces: { diffuse: 8, glossy: 8, transmission: 16, air: 8 },
+      denoise: true,
+    },
   },
   {
     id: 'wall',
@@ -43,7 +55,7 @@ export const EFFORTS = [
       least: 64,
       most: 4096,
       error: 0.7,
-      bounces: { matt: 12, glossy: 16, glass: 32, air: 64 },
+      bounces: { diffuse: 12, glossy: 16, transmission: 32, air: 64 },
       denoise: false,
     },
   },
@@ -59,16 +71,16 @@ export function effortOf(s: Effort): string | null {
     e.most === s.most &&
     e.error === s.error &&
     e.denoise === s.denoise &&
-    e.bounces.matt === s.bounces.matt &&
+    e.bounces.diffuse === s.bounces.diffuse &&
     e.bounces.glossy === s.bounces.glossy &&
-    e.bounces.glass === s.bounces.glass &&
+    e.bounces.transmission === s.bounces.transmission &&
     e.bounces.air === s.bounces.air;
   return EFFORTS.find(same)?.id ?? null;
 }
 
 /** Bounces in the air of an effort that was kept before there were any. */
-function airOf(matt: unknown): number {
-  return (EFFORTS.find(({ effort }) => effort.bounces.matt === matt) ?? EFFORTS[0]).effort.bounces.air;
+function airOf(diffuse: unknown): number {
+  return (EFFORTS.find(({ effort }) => effort.bounces.diffuse === diffuse) ?? EFFORTS[0]).effort.bounces.air;
 }
 
 /** What a browser has kept, as far as it is sound; everything else is as usual. */
@@ -77,16 +89,19 @@ export function soundSettings(stored: unknown): TrueLight {
   const number = (x: unknown, usual: number, low: number, high: number) =>
     typeof x === 'number' && x >= low && x <= high ? x : usual;
   const b = (typeof s.bounces === 'object' && s.bounces !== null ? s.bounces : {}) as Record<string, unknown>;
+  // Bounces that were stored under earlier names.
+  const diffuse = b.diffuse ?? b.matt;
+  const transmission = b.transmission ?? b.glass;
   const least = Math.round(number(s.least, USUAL.least, 1, 65_536));
   return {
     least,
     most: Math.max(least, Math.round(number(s.most, USUAL.most, 1, 65_536))),
     error: number(s.error, USUAL.error, 0, 100),
     bounces: {
-      matt: Math.round(number(b.matt, USUAL.bounces.matt, 0, 64)),
+      diffuse: Math.round(number(diffuse, USUAL.bounces.diffuse, 0, 64)),
       glossy: Math.round(number(b.glossy, USUAL.bounces.glossy, 0, 64)),
-      glass: Math.round(number(b.glass, USUAL.bounces.glass, 0, 64)),
-      air: Math.round(number(b.air, airOf(b.matt), 0, 64)),
+      transmission: Math.round(number(transmission, USUAL.bounces.transmission, 0, 64)),
+      air: Math.round(number(b.air, airOf(diffuse), 0, 64)),
     },
     brightest: s.brightest === null ? null : number(s.brightest, USUAL.brightest!, 0.01, 1e6),
     denoise: typeof s.denoise === 'boolean' ? s.denoise : USUAL.denoise,
@@ -134,9 +149,9 @@ export function settingsOf(
     width,
     height,
     bounces,
-    brightest: brightest ?? Infinity,
-    grain: 1 + (((Math.round(frame) % frames) + frames) % frames),
-    least,
+    fireflyClamp: brightest ?? Infinity,
+    seed: 1 + (((Math.round(frame) % frames) + frames) % frames),
+    minSamples: least,
     error: error / 100,
   };
 }

@@ -1,6 +1,6 @@
 'use client';
 
-import { canvas2d } from '@/view/canvas-2d';
+import { canvas2d } from '@/view/stage/canvas-2d';
 import { Box, Flex, Popover, Portal, Text, chakra } from '@chakra-ui/react';
 import { stepGroups, stepKinds } from '@maypole/core/steps/index';
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';

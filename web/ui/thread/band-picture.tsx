@@ -1,7 +1,7 @@
 'use client';
 
 import { memo, useEffect, useState } from 'react';
-import { meshOfParts } from '@/engine/geometry-sketch';
+import { meshOfParts } from '@/engine/sketch/geometry-sketch';
 import { session } from '../state/session';
 import { useEditor } from '../state/store';
 import { bandSketch } from './band-sketch';

@@ -1,12 +1,12 @@
 import type { Mesh } from '@maypole/core/shape/mesh';
-import type { BandDrawn, BandJob } from '@/engine/band.worker';
+import type { BandDrawn, BandJob } from '@/engine/sketch/band.worker';
 
 let worker: Worker | null = null;
 let last = 0;
 const waiting = new Map<number, (file: Blob | null) => void>();
 
 function start(): Worker {
-  const made = new Worker(new URL('../../engine/band.worker.ts', import.meta.url), { type: 'module' });
+  const made = new Worker(new URL('../../engine/sketch/band.worker.ts', import.meta.url), { type: 'module' });
   made.onmessage = ({ data }: MessageEvent<BandDrawn>) => answer(data.id, new Blob([data.file], { type: 'image/png' }));
   // A picture that cannot be made is missing; nothing else depends on it.
   made.onerror = () => {

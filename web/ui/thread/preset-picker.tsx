@@ -5,7 +5,7 @@ import { partsOf, presets, type Preset } from '@maypole/core/finish/presets';
 import type { FaceKind } from '@maypole/core/finish/surface';
 import { SwatchBook } from 'lucide-react';
 import { useEffect, useState } from 'react';
-import { drawBalls, SHEET } from '@/engine/balls';
+import { drawBalls, SHEET } from '@/engine/draw/balls';
 import { focusAfterClosing } from '../parts/focus-after';
 import { useEditor } from '../state/store';
 

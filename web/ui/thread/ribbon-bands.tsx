@@ -5,7 +5,7 @@ import { Plus } from 'lucide-react';
 import { memo } from 'react';
 import { addPair, addRibbon, duplicateRibbon, moveRibbon, removeRibbon } from '../state/actions';
 import { useEditor } from '../state/store';
-import { chooseRibbon, takeRibbon } from '../state/together';
+import { chooseRibbon, takeRibbon } from '../state/multi-edit';
 import { BandPicture } from './band-picture';
 import { AddMenu } from './add-menu';
 import { MenuList } from '../parts/menu-list';

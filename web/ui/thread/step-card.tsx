@@ -3,7 +3,7 @@
 import { Box, Flex, Menu, Text, chakra } from '@chakra-ui/react';
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
-import { evaluateValues } from '@maypole/core/evaluate/values';
+import { evaluateValues } from '@maypole/core/time/values';
 import type { CopiesNote, Problem } from '@maypole/core/evaluate/ribbon';
 import { stepsLook } from '@maypole/core/looks/kept-parts';
 import { clipText } from '@maypole/core/piece/clip-text';
@@ -33,7 +33,7 @@ import { StepIcon } from '../parts/icons';
 import { shownColour } from '../parts/shown-colour';
 import { changeForm, duplicateStep, moveStep, removeStep, switchStep, throwAgain } from '../state/actions';
 import { copyText } from '../state/clipboard';
-import { linkedStep, takeTogether } from '../state/together';
+import { linkedStep, takeTogether } from '../state/multi-edit';
 import { useLive } from '../state/live';
 import { useOfPiece } from '../state/of-piece';
 import { useEditor, type EditorState } from '../state/store';

@@ -1,6 +1,6 @@
 import { linkPiece } from '@maypole/core/piece/link';
 import { useEffect, useState } from 'react';
-import type { SketchJob, Sketched } from '@/engine/sketch.worker';
+import type { SketchJob, Sketched } from '@/engine/sketch/sketch.worker';
 import { useEditor } from '../state/store';
 
 export const SKETCH = 88;
@@ -17,7 +17,7 @@ export function useSketches(
   const list = kinds.join();
   useEffect(() => {
     if (!open) return;
-    const worker = new Worker(new URL('../../engine/sketch.worker.ts', import.meta.url), { type: 'module' });
+    const worker = new Worker(new URL('../../engine/sketch/sketch.worker.ts', import.meta.url), { type: 'module' });
     const { piece, frame } = useEditor.getState();
     const ribbon = linkPiece(piece).ribbons.find((r) => r.id === ribbonId) ?? null;
     const id = ++jobs;

@@ -10,7 +10,7 @@ import { formatCount } from '@maypole/core/steps/step';
 import type { RibbonDoc } from '@maypole/core/piece/piece';
 import { Copy, Dices, Ellipsis, Eye, EyeOff, Plus, Trash2, Link2 } from 'lucide-react';
 import { createContext, memo, useContext, useMemo, useState } from 'react';
-import type { RibbonGeometry } from '@/engine/loop-cache';
+import type { RibbonGeometry } from '@/engine/evaluate/loop-cache';
 import { KeptLooks } from '../looks/kept-looks';
 import { addKeptRibbons, addKeptSteps } from '../looks/keep-parts';
 import { PictureButton, PlainButton } from '../parts/buttons';

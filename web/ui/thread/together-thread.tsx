@@ -6,7 +6,7 @@ import { Group, Palette, X } from 'lucide-react';
 import { ValuesPanel } from '../fields/values-panel';
 import { PictureButton } from '../parts/buttons';
 import { useEditor } from '../state/store';
-import { sharedParts, sharedSteps, sharedValues, type Shared } from '../state/together';
+import { sharedParts, sharedSteps, sharedValues, type Shared } from '../state/multi-edit';
 
 /** Several ribbons edited at once: the steps they have in common, and their finish. */
 export function TogetherThread({ ribbons }: { ribbons: readonly RibbonDoc[] }) {

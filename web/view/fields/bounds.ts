@@ -23,11 +23,11 @@ import {
   vec4,
 } from 'three/tsl';
 import type { Node } from 'three/webgpu';
-import { four, rgb, scalar, type Int, type Rgb, type Scalar, type Variable } from '../tsl';
+import { four, rgb, scalar, type Int, type Rgb, type Scalar, type Variable } from '../surfaces/tsl';
 
 type Vec4 = Node<'vec4'>;
 
-/** A distance bound as nodes; see core/shape/fractals/distance for the formulas and where they are from. */
+/** A distance bound as nodes; see core/shape/fractals/distance for the formulas and their sources. */
 export type BoundNode = (p: Rgb, numbers: Vec4, rounds: Int) => Scalar;
 
 const number = (x: unknown) => scalar(float(x as number).toVar()) as Scalar & Variable;
@@ -137,7 +137,7 @@ const lattice: BoundNode = (p, { x: spacing, y: solid, z: rod, w: along }) => {
   return scalar(min(cube, rods));
 };
 
-/** A bound for each form; none has a number written into it, so that changing one compiles nothing. */
+/** A bound for each form; all numbers are uniforms, so that changing one compiles nothing. */
 export const boundNodes: Readonly<Record<DistanceField['form'], BoundNode>> = {
   box,
   sponge,

@@ -1,10 +1,10 @@
 import type { DistanceField } from '@maypole/core/shape/fractals/field';
 import { Mesh } from 'three/webgpu';
-import type { RibbonMaterials } from '../ribbon-materials';
-import type { SurfaceMaterial } from '../surface-material';
+import type { RibbonMaterials } from '../surfaces/ribbon-materials';
+import type { SurfaceMaterial } from '../surfaces/surface-material';
 import { fieldBox, type FieldStructure } from './march';
 
-/** A form that is found for every pixel, as the box it is looked for in. */
+/** A form that is ray marched per pixel, drawn as its bounding box. */
 export class FieldObject {
   readonly mesh: Mesh;
   private readonly surface: SurfaceMaterial;
@@ -25,7 +25,7 @@ export class FieldObject {
     this.mesh.receiveShadow = true;
   }
 
-  /** Whether it can show a form: the same shader, other numbers. */
+  /** Whether it can show a form: the same shader with other numbers. */
   fits({ form, cut }: DistanceField): boolean {
     return form === this.structure.form && cut === this.structure.cut;
   }

@@ -1,13 +1,13 @@
 import { fieldBound, type DistanceField } from '@maypole/core/shape/fractals/field';
 import { uv, vec3, vec4, int, float } from 'three/tsl';
-import { LIMIT, type Checked } from '../checked';
-import { comparedNumbers, NumberDrawer } from '../number-drawer';
-import { four, integer, rgb, scalar } from '../tsl';
+import { LIMIT, type Checked } from '../check/checked';
+import { comparedNumbers, NumberDrawer } from '../check/number-drawer';
+import { four, integer, rgb, scalar } from '../surfaces/tsl';
 import { boundFunction } from './march';
 
-/** Sizes of the form that are looked at, from side to side. */
+/** Width of the tested plane, in sizes of the form. */
 const SPAN = 2.6;
-/** Depth of the plane that is looked at. */
+/** Depth of the tested plane. */
 const DEPTH = 0.13;
 
 const IDENTITY = [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1];
@@ -21,7 +21,7 @@ const cases: readonly Pick<DistanceField, 'form' | 'numbers' | 'rounds'>[] = [
   { form: 'lattice', numbers: [0.5, 0.26, 0.06, 0.2], rounds: 1 },
 ];
 
-/** Draws the distance bound of every endless form on a graphics card and compares it with core's. */
+/** Evaluates the distance bound of every form on a graphics card and compares it with core's. */
 export async function* checkForms(): AsyncGenerator<Checked> {
   const drawer = await NumberDrawer.create();
   try {

@@ -29,17 +29,17 @@ import {
   vec4,
 } from 'three/tsl';
 import { BackSide, BoxGeometry, Vector4, type MeshStandardNodeMaterial, type Node } from 'three/webgpu';
-import { four, integer, rgb, scalar, type Int, type Rgb, type Scalar, type Variable } from '../tsl';
+import { four, integer, rgb, scalar, type Int, type Rgb, type Scalar, type Variable } from '../surfaces/tsl';
 import { clipDepth } from './clip-depth';
 import { boundNodes } from './bounds';
 
-/** Steps along a ray; one that has not arrived by then is taken to pass by. */
+/** Most steps along a ray; a ray that has not arrived by then misses. */
 const STEPS = 160;
-/** A place is on the form when it is nearer than this share of a pixel. */
+/** A point counts as a hit when it is nearer than this share of a pixel. */
 const PIXEL = 0.6;
-/** The nearest distance at which crevices are told by the room in front, in sizes of the form. */
+/** Shortest distance at which occlusion is probed, in sizes of the form. */
 const CREVICE = 0.02;
-/** The finest that single precision tells apart at the size of the form. */
+/** Least hit distance that single precision resolves, relative to the size of the form. */
 const FINEST = 2e-5;
 
 type Vec4 = Node<'vec4'>;
@@ -47,10 +47,10 @@ type Vec4 = Node<'vec4'>;
 /** What a shader is compiled for. */
 export type FieldStructure = Pick<DistanceField, 'form' | 'cut'>;
 
-/** Corners of the box under a name of their own: what is named 'position' is replaced by the place that is met. */
+/** Box vertices under a name of their own: 'position' is replaced by the hit. */
 const FAR_SIDE = 'farSide';
 
-/** What the box of a form is drawn as; it is stretched by the form's matrix. */
+/** Geometry of a form's box, stretched by its matrix. */
 export function fieldBox({ cut }: FieldStructure): BoxGeometry {
   const edge = 2.002 * (cut === 'ball' ? 1 : CUBE);
   const box = new BoxGeometry(edge, edge, edge);
@@ -59,24 +59,23 @@ export function fieldBox({ cut }: FieldStructure): BoxGeometry {
 }
 
 /**
- * Has a material show a form by its distance bound (sphere tracing: J. C. Hart, “Sphere tracing”, 1996).
- * It is drawn on the far sides of its box, so that it is there from outside and from within alike; for
- * each pixel the ray through it is followed from the near side, or from the camera, to the form. Place,
- * normal and depth are those of the place that was met, in shadow maps too.
+ * Makes a material show a form by sphere tracing (J. C. Hart, “Sphere tracing”, 1996). The far sides of its box are
+ * drawn, so that it is visible from outside and inside; the ray of each pixel is marched from the near side, or the
+ * camera. Position, normal and depth are those of the hit, in shadow maps too.
  */
 export class MarchedField {
   private readonly numbers = uniform(new Vector4());
   private readonly rounds = uniform(0, 'int');
-  /** The place in the middle, and how many times as large the form is. */
+  /** Centre of the zoomed part, and its magnification. */
   private readonly part = uniform(new Vector4(0, 0, 0, 1));
   private readonly skin = uniform(0);
   private readonly bound: (p: Rgb) => Scalar;
-  /** Where the ray meets it in the form's own space, and whether it does: 1 or 0. */
+  /** The hit in the form's own space, and whether there is one: 1 or 0. */
   private readonly hit: Vec4;
-  /** Direction of the steepest rise at the place, in the form's own space. */
+  /** Gradient at the hit, in the form's own space. */
   private readonly rise: Rgb;
-  /** How deep the place lies in a crevice, 0…1. */
-  readonly crevice: Scalar;
+  /** Ambient occlusion at the hit, 0…1. */
+  readonly occlusion: Scalar;
 
   constructor({ form, cut }: FieldStructure, material: MeshStandardNodeMaterial) {
     const call = boundFunction({ form, cut });
@@ -84,7 +83,7 @@ export class MarchedField {
       call(p, this.numbers as object as Vec4, integer(this.rounds), this.part as object as Vec4, scalar(this.skin));
     this.hit = four(this.march(cut).toVar());
     this.rise = rgb(this.gradient().toVar());
-    this.crevice = scalar(this.depth().toVar());
+    this.occlusion = scalar(this.depth().toVar());
     const normal = rgb(transformNormalToView(this.rise).normalize());
     const world = rgb(modelWorldMatrix.mul(vec4(this.hit.xyz, 1)).xyz);
     const view = rgb(cameraViewMatrix.mul(vec4(world, 1)).xyz);
@@ -122,14 +121,14 @@ export class MarchedField {
         const seen = rgb(cameraViewMatrix.mul(modelWorldMatrix).mul(vec4(far, 1)).xyz.toVar());
         const p = cameraProjectionMatrix as unknown as { element(i: number): Vec4 };
         const parallel = p.element(3).w.greaterThan(0.5);
-        // Rays that are parallel may lean; others all come from the eye.
+        // Parallel rays may be sheared; others start at the camera.
         const leaning = vec3(p.element(2).x.div(p.element(0).x), p.element(2).y.div(p.element(1).y), -1);
         const ahead = rgb(select(parallel, leaning, seen).normalize().toVar());
         const along = rgb(modelWorldMatrixInverse.mul(cameraWorldMatrix).mul(vec4(ahead, 0)).xyz.toVar());
-        // Lengths in the form's own space for one metre along the ray.
+        // Lengths in the form's own space per metre along the ray.
         const perMetre = scalar(along.length().toVar());
         const d = rgb(along.div(perMetre).toVar());
-        // How far it is back to where the ray came into the box, and to the near plane.
+        // Distance back to where the ray enters the box, and to the near plane.
         const half = 1.001 * (cut === 'ball' ? 1 : CUBE);
         const back = rgb(
           far
@@ -140,7 +139,7 @@ export class MarchedField {
         const way = scalar(seen.z.negate().sub(cameraNear).div(ahead.z.negate()).toVar());
         const length = scalar(min(min(back.x, min(back.y, back.z)), way.mul(perMetre)).toVar());
         const start = rgb(far.sub(d.mul(length)).toVar());
-        // The size of a pixel: everywhere the same, or growing with the way from the eye.
+        // Width of a pixel: constant, or proportional to the distance.
         const pixel = scalar(
           float(2 * PIXEL)
             .div(p.element(1).y.mul(screenSize.y))
@@ -164,7 +163,7 @@ export class MarchedField {
     );
   }
 
-  /** From four places round it (after I. Quilez, “Normals for an SDF”), which costs less than six. */
+  /** From four points of a tetrahedron (after I. Quilez, “Normals for an SDF”), cheaper than six. */
   private gradient(): Rgb {
     return rgb(
       Fn(() => {
@@ -179,9 +178,8 @@ export class MarchedField {
   }
 
   /**
-   * How little room there is in front of a place: at a few distances, what the bound falls short of
-   * them, each counting half of the one before. A bound that is below the distance everywhere is
-   * measured by how fast it grows right in front of the place.
+   * Occlusion from bounds along the normal: shortfalls at a few distances, each weighted half of the one before. A
+   * bound that underestimates everywhere is normalised by its growth right in front of the hit.
    */
   private depth(): Scalar {
     return scalar(
@@ -211,7 +209,7 @@ export class MarchedField {
 
 type Bound = (p: Rgb, numbers: Vec4, rounds: Int, part: Vec4, skin: Scalar) => Scalar;
 
-/** The bound of a form as it is cut, as one function of the shader. */
+/** The cut form's bound as one shader function. */
 export function boundFunction({ form, cut }: FieldStructure): Bound {
   const own = boundNodes[form];
   const call = Fn(([p, numbers, rounds, part, skin]: [Rgb, Vec4, Int, Vec4, Scalar]) => {

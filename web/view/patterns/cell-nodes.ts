@@ -1,6 +1,6 @@
 import type { Metric } from '@maypole/core/noise/kind';
 import { exp, float, floor, If, int, log, Loop, vec3 } from 'three/tsl';
-import { integer, rgb, scalar, type Int, type Rgb, type Scalar } from '../tsl';
+import { integer, rgb, scalar, type Int, type Rgb, type Scalar } from '../surfaces/tsl';
 import type { Place, Table } from './lattice-nodes';
 
 /** Farther than any feature point can be. */

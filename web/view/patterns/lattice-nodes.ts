@@ -1,6 +1,6 @@
 import { bitAnd, float, floor, int, ivec2, textureLoad, vec3 } from 'three/tsl';
 import { DataTexture, TextureNode, type Node, type Texture } from 'three/webgpu';
-import { four, integer, rgb, scalar, type Int, type Rgb, type Scalar } from '../tsl';
+import { four, integer, rgb, scalar, type Int, type Rgb, type Scalar } from '../surfaces/tsl';
 
 export type Place = Rgb;
 type Cell = { readonly x: Int; readonly y: Int; readonly z: Int };

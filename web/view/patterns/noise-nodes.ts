@@ -13,7 +13,7 @@ import { RINGS } from '@maypole/core/noise/kinds/wood';
 import { float, floor, fract, int, sin, vec3 } from 'three/tsl';
 import { cellsAt, softCellsAt } from './cell-nodes';
 import { gradientAt, simplexAt, valueAt, type Place, type Table } from './lattice-nodes';
-import { integer, rgb, scalar, type Int, type Rgb, type Scalar } from '../tsl';
+import { integer, rgb, scalar, type Int, type Rgb, type Scalar } from '../surfaces/tsl';
 
 /** What a table of a noise holds at each of its 256 places, besides the permutation. */
 export type TableOf = 'gradients' | 'points' | 'values' | 'standing points' | 'levels';

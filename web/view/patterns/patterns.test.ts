@@ -2,7 +2,7 @@ import { noises } from '@maypole/core/noise/kinds/index';
 import { layersOf, type NoiseSettings } from '@maypole/core/noise/noise';
 import { permutation } from '@maypole/core/noise/permutation';
 import { describe, expect, it } from 'vitest';
-import { splitTriples, uvSplit } from '../uv-split';
+import { splitTriples, uvSplit } from '../objects/uv-split';
 import { noiseNodes } from './noise-nodes';
 import { PatternTables } from './noise-tables';
 

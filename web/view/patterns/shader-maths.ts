@@ -1,6 +1,6 @@
 import type { Maths } from '@maypole/core/pattern/maths';
 import { abs, atan, cos, float, floor, fract, max, min, pow, sin, sqrt, uint } from 'three/tsl';
-import { scalar, unsigned, type Scalar, type Uint } from '../tsl';
+import { scalar, unsigned, type Scalar, type Uint } from '../surfaces/tsl';
 
 const whole = (x: Scalar | number): Uint => unsigned(typeof x === 'number' ? uint(x) : uint(x));
 

@@ -8,7 +8,7 @@ import {
   positionWorld,
 } from 'three/tsl';
 import type { Node } from 'three/webgpu';
-import { scalar, type Scalar } from '../tsl';
+import { scalar, type Scalar } from '../surfaces/tsl';
 import { shaderMaths as m } from './shader-maths';
 
 /** Attributes that patterns may read, besides those of every shape. */
@@ -63,7 +63,7 @@ export class SurfaceHit implements Hit<Scalar> {
     return scalar(positionView.length());
   }
 
-  get crevice(): Scalar {
+  get occlusion(): Scalar {
     if (this.deep) return this.deep;
     this.reads.crevice = true;
     return this.from.crevice ? scalar(attribute<'float'>(PATTERN_ATTRIBUTES.crevice, 'float')) : m.number(0);

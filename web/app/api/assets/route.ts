@@ -1,4 +1,4 @@
-import { MAX_ASSET } from '@/server/contract';
+import { MAX_ASSET } from '@/contract/pieces';
 import { AppError } from '@/server/http/app-error';
 import { route } from '@/server/http/route';
 import { doJob } from '@/server/jobs/jobs';

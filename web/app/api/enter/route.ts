@@ -1,7 +1,7 @@
 import { auth } from '@/server/people/auth';
 import { attempts } from '@/server/people/attempts';
 import { isKnownBrowser, knownBrowserCookie } from '@/server/people/known-browser';
-import { enterBody } from '@/server/people/contract';
+import { enterBody } from '@/contract/people';
 import { cookiesOf } from '@/server/people/cookies';
 import { assertOpen, isOpen } from '@/server/people/open';
 import { AppError } from '@/server/http/app-error';

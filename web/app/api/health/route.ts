@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm';
-import { database } from '@/server/db';
+import { database } from '@/server/data/db';
 import { route } from '@/server/http/route';
 
 export const dynamic = 'force-dynamic';

@@ -1,8 +1,8 @@
-import { lookKind, MAX_DOCUMENT, lookBody } from '@/server/contract';
-import { database } from '@/server/db';
+import { lookKind, MAX_DOCUMENT, lookBody } from '@/contract/pieces';
+import { database } from '@/server/data/db';
 import { route } from '@/server/http/route';
 import { doJob } from '@/server/jobs/jobs';
-import { listLooks } from '@/server/looks';
+import { listLooks } from '@/server/pieces/looks';
 
 export const GET = route({ who: 'look' }, async ({ query }) =>
   Response.json({ looks: await listLooks(database(), lookKind.parse(query.get('kind'))) }),

@@ -1,4 +1,4 @@
-import { metrics } from '@/server/front/metrics';
+import { metrics } from '@/server/gateway/metrics';
 import { route } from '@/server/http/route';
 
 export const dynamic = 'force-dynamic';

@@ -1,9 +1,9 @@
-import { database } from '@/server/db';
+import { database } from '@/server/data/db';
 import { route } from '@/server/http/route';
 import { listInvites } from '@/server/people/invites';
 import { listKeys } from '@/server/people/keys';
 import { listPeople } from '@/server/people/people';
-import { roomUsed } from '@/server/room';
+import { roomUsed } from '@/server/upkeep/room';
 
 /** Everyone who may come in, what is open to more, and the room that is used. */
 export const GET = route({ who: 'own' }, async () => {

@@ -1,10 +1,10 @@
-import { MAX_ASSET, MAX_DOCUMENT, togetherBody, createBody } from '@/server/contract';
-import { database } from '@/server/db';
+import { MAX_ASSET, MAX_DOCUMENT, severalBody, createBody } from '@/contract/pieces';
+import { database } from '@/server/data/db';
 import { route } from '@/server/http/route';
 import { doJob } from '@/server/jobs/jobs';
 import { parseJson } from '@/server/http/body';
-import { listPieces } from '@/server/pieces';
-import { changeTogether } from '@/server/together';
+import { listPieces } from '@/server/pieces/pieces';
+import { editSeveral } from '@/server/pieces/several';
 
 export const GET = route({ who: 'look' }, async ({ query }) =>
   Response.json({ pieces: await listPieces(database(), query.get('bin') === '1') }),
@@ -18,9 +18,9 @@ export const POST = route(
 
 /** Labels pieces, puts them into the bin or takes them out of it: all of them, or none. */
 export const PUT = route(
-  { takes: togetherBody, who: 'edit', body: 60_000, deed: 'changed several pieces' },
+  { takes: severalBody, who: 'edit', body: 60_000, deed: 'changed several pieces' },
   async ({ body }) => {
-    await changeTogether(database(), parseJson(body, togetherBody));
+    await editSeveral(database(), parseJson(body, severalBody));
     return new Response(null, { status: 204 });
   },
 );

@@ -1,9 +1,9 @@
-import { pieceId } from '@/server/contract';
-import { database } from '@/server/db';
+import { pieceId } from '@/contract/pieces';
+import { database } from '@/server/data/db';
 import { route } from '@/server/http/route';
 import { parseJson } from '@/server/http/body';
 import { doJob } from '@/server/jobs/jobs';
-import { renderBody } from '@/server/render/contract';
+import { renderBody } from '@/contract/renders';
 import { wakeWorker } from '@/server/render/local-worker';
 import { queueNow } from '@/server/render/renders';
 

@@ -1,10 +1,10 @@
 import { notFound } from 'next/navigation';
-import { pieceId } from '@/server/contract';
-import { database } from '@/server/db';
+import { pieceId } from '@/contract/pieces';
+import { database } from '@/server/data/db';
 import { AppError } from '@/server/http/app-error';
 import { viewer } from '@/app/viewer';
-import { suffices } from '@/server/people/person';
-import { loadPiece } from '@/server/pieces';
+import { suffices } from '@/contract/person';
+import { loadPiece } from '@/server/pieces/pieces';
 import { OpenPiece } from '@/ui/editor/open-piece';
 
 export const dynamic = 'force-dynamic';

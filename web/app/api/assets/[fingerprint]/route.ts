@@ -1,6 +1,6 @@
-import { loadAsset } from '@/server/assets';
-import { fingerprint } from '@/server/contract';
-import { database } from '@/server/db';
+import { loadAsset } from '@/server/pieces/assets';
+import { fingerprint } from '@/contract/pieces';
+import { database } from '@/server/data/db';
 import { route } from '@/server/http/route';
 
 /** A kept file. Its name is its content, so it may be kept by the browser for ever. */

@@ -1,8 +1,8 @@
-import { database } from '@/server/db';
+import { database } from '@/server/data/db';
 import { parseJson } from '@/server/http/body';
 import { route } from '@/server/http/route';
 import { auth } from '@/server/people/auth';
-import { againBody } from '@/server/people/contract';
+import { againBody } from '@/contract/people';
 import { assertOpen } from '@/server/people/open';
 import { byPassword } from '@/server/people/own-password';
 import { noteSure, ownSession } from '@/server/people/sessions';

@@ -1,11 +1,11 @@
 import { eq } from 'drizzle-orm';
-import { database } from '@/server/db';
+import { database } from '@/server/data/db';
 import { AppError } from '@/server/http/app-error';
 import { parseJson } from '@/server/http/body';
 import { route } from '@/server/http/route';
 import { attempts } from '@/server/people/attempts';
 import { auth } from '@/server/people/auth';
-import { codeBody } from '@/server/people/contract';
+import { codeBody } from '@/contract/people';
 import { cookiesOf } from '@/server/people/cookies';
 import { knownBrowserCookie } from '@/server/people/known-browser';
 import { assertOpen } from '@/server/people/open';

@@ -3,7 +3,7 @@ import { parseJson } from '@/server/http/body';
 import { route } from '@/server/http/route';
 import { attempts } from '@/server/people/attempts';
 import { auth } from '@/server/people/auth';
-import { againBody, codeBody } from '@/server/people/contract';
+import { againBody, codeBody } from '@/contract/people';
 import { cookiesOf } from '@/server/people/cookies';
 import { assertOpen } from '@/server/people/open';
 import { byPassword } from '@/server/people/own-password';

@@ -1,4 +1,4 @@
-import { database } from '@/server/db';
+import { database } from '@/server/data/db';
 import { route } from '@/server/http/route';
 import { assertOpen } from '@/server/people/open';
 import { endOtherSessions, listSessions, ownSession } from '@/server/people/sessions';

@@ -1,8 +1,8 @@
-import { database } from '@/server/db';
+import { database } from '@/server/data/db';
 import { AppError } from '@/server/http/app-error';
 import { parseJson } from '@/server/http/body';
 import { route } from '@/server/http/route';
-import { personId, roleBody } from '@/server/people/contract';
+import { personId, roleBody } from '@/contract/people';
 import { endPerson, setRole } from '@/server/people/people';
 
 type Params = { id: string };

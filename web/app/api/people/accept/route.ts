@@ -1,11 +1,11 @@
-import { database } from '@/server/db';
+import { database } from '@/server/data/db';
 import { parseJson } from '@/server/http/body';
 import { route } from '@/server/http/route';
 import { attempts } from '@/server/people/attempts';
-import { acceptBody } from '@/server/people/contract';
+import { acceptBody } from '@/contract/people';
 import { accept } from '@/server/people/invites';
 import { assertOpen } from '@/server/people/open';
-import { noteDeed } from '@/server/people/trail';
+import { recordEvent } from '@/server/people/audit-log';
 
 /** Makes an account by an invitation. */
 export const POST = route({ takes: acceptBody, who: 'anyone', body: 2000 }, async ({ body, visit }) => {
@@ -16,6 +16,6 @@ export const POST = route({ takes: acceptBody, who: 'anyone', body: 2000 }, asyn
   attempts().begin(trying);
   const person = await accept(database(), token, given);
   attempts().succeeded(trying);
-  noteDeed(database(), { what: 'accepted an invitation', on: person.name, person, client: visit.client });
+  recordEvent(database(), { what: 'accepted an invitation', on: person.name, person, client: visit.client });
   return Response.json({ ok: true }, { status: 201 });
 });

@@ -1,7 +1,7 @@
-import { database } from '@/server/db';
+import { database } from '@/server/data/db';
 import { parseJson } from '@/server/http/body';
 import { route } from '@/server/http/route';
-import { inviteBody } from '@/server/people/contract';
+import { inviteBody } from '@/contract/people';
 import { invite } from '@/server/people/invites';
 
 /** Invites somebody; the link is told this once. */

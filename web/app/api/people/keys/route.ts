@@ -1,7 +1,7 @@
-import { database } from '@/server/db';
+import { database } from '@/server/data/db';
 import { parseJson } from '@/server/http/body';
 import { route } from '@/server/http/route';
-import { keyBody } from '@/server/people/contract';
+import { keyBody } from '@/contract/people';
 import { makeKey } from '@/server/people/keys';
 
 /** Makes a key for a machine; it is told this once. */

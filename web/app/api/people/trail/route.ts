@@ -1,9 +1,9 @@
-import { database } from '@/server/db';
+import { database } from '@/server/data/db';
 import { route } from '@/server/http/route';
-import { trailBefore } from '@/server/people/contract';
-import { readTrail } from '@/server/people/trail';
+import { auditBefore } from '@/contract/people';
+import { readAuditLog } from '@/server/people/audit-log';
 
 /** Who did what, when, from where; the latest first, older ones by `?before=`. */
 export const GET = route({ who: 'own' }, async ({ query }) =>
-  Response.json({ trail: await readTrail(database(), trailBefore.parse(query.get('before') ?? undefined)) }),
+  Response.json({ trail: await readAuditLog(database(), auditBefore.parse(query.get('before') ?? undefined)) }),
 );

@@ -1,8 +1,8 @@
-import { MAX_DOCUMENT, pieceId, saveBody } from '@/server/contract';
-import { database } from '@/server/db';
+import { MAX_DOCUMENT, pieceId, saveBody } from '@/contract/pieces';
+import { database } from '@/server/data/db';
 import { route } from '@/server/http/route';
 import { doJob } from '@/server/jobs/jobs';
-import { loadPiece, setDeleted } from '@/server/pieces';
+import { loadPiece, setDeleted } from '@/server/pieces/pieces';
 
 type Params = { id: string };
 

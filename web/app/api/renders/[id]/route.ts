@@ -1,8 +1,8 @@
-import { database } from '@/server/db';
+import { database } from '@/server/data/db';
 import { parseJson } from '@/server/http/body';
 import { route } from '@/server/http/route';
-import { rowId } from '@/server/people/contract';
-import { renderChange } from '@/server/render/contract';
+import { rowId } from '@/contract/people';
+import { renderChange } from '@/contract/renders';
 import { wakeWorker } from '@/server/render/local-worker';
 import { changeRender, clearRender, renderNow } from '@/server/render/renders';
 

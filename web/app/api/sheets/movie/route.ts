@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises';
-import { filmQuery, MAX_FILM } from '@/server/contract';
+import { filmQuery, MAX_FILM } from '@/contract/pieces';
 import { withFolder } from '@/server/http/body';
 import { route } from '@/server/http/route';
 import { doJob } from '@/server/jobs/jobs';

@@ -1,8 +1,8 @@
-import { database } from '@/server/db';
+import { database } from '@/server/data/db';
 import { parseJson } from '@/server/http/body';
 import { route } from '@/server/http/route';
 import { admitWorker } from '@/server/render/admit-worker';
-import { claimBody } from '@/server/render/contract';
+import { claimBody } from '@/contract/renders';
 import { claimWork, giveBackWork } from '@/server/render/leases';
 
 /** Milliseconds that a worker without work is kept waiting, and between looks. */

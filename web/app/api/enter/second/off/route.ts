@@ -1,7 +1,7 @@
 import { parseJson } from '@/server/http/body';
 import { route } from '@/server/http/route';
 import { auth } from '@/server/people/auth';
-import { againBody } from '@/server/people/contract';
+import { againBody } from '@/contract/people';
 import { cookiesOf } from '@/server/people/cookies';
 import { assertOpen } from '@/server/people/open';
 import { byPassword } from '@/server/people/own-password';

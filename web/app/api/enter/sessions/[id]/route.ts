@@ -1,6 +1,6 @@
-import { database } from '@/server/db';
+import { database } from '@/server/data/db';
 import { route } from '@/server/http/route';
-import { sessionId } from '@/server/people/contract';
+import { sessionId } from '@/contract/people';
 import { assertOpen } from '@/server/people/open';
 import { endSession, ownSession } from '@/server/people/sessions';
 

@@ -1,6 +1,6 @@
-import { database } from '@/server/db';
+import { database } from '@/server/data/db';
 import { route } from '@/server/http/route';
-import { rowId } from '@/server/people/contract';
+import { rowId } from '@/contract/people';
 import { withdrawKey } from '@/server/people/keys';
 
 export const DELETE = route<{ id: string }>({ who: 'own', deed: 'withdrew a key' }, async ({ params }) => {

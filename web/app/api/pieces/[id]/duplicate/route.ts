@@ -1,4 +1,4 @@
-import { pieceId } from '@/server/contract';
+import { pieceId } from '@/contract/pieces';
 import { route } from '@/server/http/route';
 import { doJob } from '@/server/jobs/jobs';
 

@@ -1,7 +1,7 @@
 import { open } from 'node:fs/promises';
 import { Readable } from 'node:stream';
-import { pieceId } from '@/server/contract';
-import { attachment } from '@/server/file-name';
+import { pieceId } from '@/contract/pieces';
+import { attachment } from '@/server/http/file-name';
 import { withFolder } from '@/server/http/body';
 import { route } from '@/server/http/route';
 import { doJob } from '@/server/jobs/jobs';

@@ -1,8 +1,8 @@
-import { hereBody, pieceId } from '@/server/contract';
-import { database } from '@/server/db';
+import { hereBody, pieceId } from '@/contract/pieces';
+import { database } from '@/server/data/db';
 import { parseJson } from '@/server/http/body';
 import { route } from '@/server/http/route';
-import { noteHere } from '@/server/open-pages';
+import { noteHere } from '@/server/http/open-pages';
 
 /** A page tells that it has the piece open, and is told who else has, and which version is shown. */
 export const PUT = route<{ id: string }>(

@@ -1,5 +1,5 @@
-import { MAX_DOCUMENT, pieceId, takeBody } from '@/server/contract';
-import { database } from '@/server/db';
+import { MAX_DOCUMENT, pieceId, takeBody } from '@/contract/pieces';
+import { database } from '@/server/data/db';
 import { route } from '@/server/http/route';
 import { doJob } from '@/server/jobs/jobs';
 import { listRevisions } from '@/server/past/revisions';

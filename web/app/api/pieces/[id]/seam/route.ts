@@ -1,8 +1,8 @@
-import { pieceId, seamBody } from '@/server/contract';
-import { database } from '@/server/db';
+import { pieceId, seamBody } from '@/contract/pieces';
+import { database } from '@/server/data/db';
 import { parseJson } from '@/server/http/body';
 import { route } from '@/server/http/route';
-import { storeGaps } from '@/server/pieces';
+import { storeGaps } from '@/server/pieces/pieces';
 
 /** Takes what the shapes themselves say of the seam of a revision, which its motions alone cannot tell. */
 export const PUT = route<{ id: string }>({ takes: seamBody, who: 'edit', body: 1000 }, async ({ params, body }) => {

@@ -1,8 +1,8 @@
-import { MAX_THUMBNAIL, pieceId, revisionNumber } from '@/server/contract';
-import { database } from '@/server/db';
+import { MAX_THUMBNAIL, pieceId, revisionNumber } from '@/contract/pieces';
+import { database } from '@/server/data/db';
 import { AppError } from '@/server/http/app-error';
 import { route } from '@/server/http/route';
-import { loadThumbnail, storeThumbnail } from '@/server/pieces';
+import { loadThumbnail, storeThumbnail } from '@/server/pieces/pieces';
 
 type Params = { id: string };
 

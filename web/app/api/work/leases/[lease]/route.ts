@@ -1,8 +1,8 @@
-import { database } from '@/server/db';
+import { database } from '@/server/data/db';
 import { AppError } from '@/server/http/app-error';
 import { route } from '@/server/http/route';
 import { admitWorker } from '@/server/render/admit-worker';
-import { leaseId } from '@/server/render/contract';
+import { leaseId } from '@/contract/renders';
 import { giveBackWork, renewWork } from '@/server/render/leases';
 
 /** A sign of life: goes on with a frame. */

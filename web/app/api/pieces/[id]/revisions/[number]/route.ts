@@ -1,9 +1,9 @@
-import { markBody, pieceId, revisionNumber } from '@/server/contract';
-import { database } from '@/server/db';
+import { markBody, pieceId, revisionNumber } from '@/contract/pieces';
+import { database } from '@/server/data/db';
 import { route } from '@/server/http/route';
 import { parseJson } from '@/server/http/body';
 import { setMark } from '@/server/past/revisions';
-import { loadRevision } from '@/server/pieces';
+import { loadRevision } from '@/server/pieces/pieces';
 
 export const GET = route<{ id: string; number: string }>({ who: 'look' }, async ({ params: { id, number } }) =>
   Response.json(await loadRevision(database(), pieceId.parse(id), revisionNumber.parse(number))),

@@ -1,6 +1,6 @@
-import { database } from '@/server/db';
+import { database } from '@/server/data/db';
 import { route } from '@/server/http/route';
-import { rowId } from '@/server/people/contract';
+import { rowId } from '@/contract/people';
 import { sendFiles } from '@/server/render/send-files';
 
 /** What an output of a render has come to: its file, or several in a zip. */

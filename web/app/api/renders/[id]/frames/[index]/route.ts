@@ -1,7 +1,7 @@
-import { database } from '@/server/db';
-import { wholeText } from '@/server/http/fields';
+import { database } from '@/server/data/db';
+import { wholeText } from '@/contract/fields';
 import { route } from '@/server/http/route';
-import { rowId } from '@/server/people/contract';
+import { rowId } from '@/contract/people';
 import { framePicture } from '@/server/render/pictures';
 
 const place = wholeText('The place of a frame', 0, 20_000);

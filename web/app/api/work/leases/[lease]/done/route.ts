@@ -1,12 +1,12 @@
-import { database } from '@/server/db';
+import { database } from '@/server/data/db';
 import { AppError } from '@/server/http/app-error';
 import { parseJson } from '@/server/http/body';
 import { route } from '@/server/http/route';
 import { admitWorker } from '@/server/render/admit-worker';
-import { doneBody, leaseId } from '@/server/render/contract';
+import { doneBody, leaseId } from '@/contract/renders';
 import { finishWork } from '@/server/render/leases';
 import { wakeWorker } from '@/server/render/local-worker';
-import { sheetStore } from '@/server/render/room';
+import { frameImageStore } from '@/server/render/room';
 
 /** A frame is finished; its sheets have been brought before, and are looked at once more. */
 export const POST = route<{ lease: string }>(
@@ -15,7 +15,7 @@ export const POST = route<{ lease: string }>(
     admitWorker(request, person);
     const lease = leaseId.parse(params.lease);
     const { sheets, ...figures } = parseJson(body, doneBody);
-    const store = sheetStore();
+    const store = frameImageStore();
     await finishWork(database(), lease, sheets, figures, async (fingerprint, wanted) => {
       for (const name of wanted)
         if (!(await store.intact(fingerprint, name, sheets[name])))

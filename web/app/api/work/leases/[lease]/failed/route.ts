@@ -1,8 +1,8 @@
-import { database } from '@/server/db';
+import { database } from '@/server/data/db';
 import { parseJson } from '@/server/http/body';
 import { route } from '@/server/http/route';
 import { admitWorker } from '@/server/render/admit-worker';
-import { failedBody, leaseId } from '@/server/render/contract';
+import { failedBody, leaseId } from '@/contract/renders';
 import { failWork } from '@/server/render/leases';
 
 /** A frame could not be made. */

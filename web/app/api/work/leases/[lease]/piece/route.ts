@@ -1,8 +1,8 @@
 import { Readable } from 'node:stream';
-import { database } from '@/server/db';
+import { database } from '@/server/data/db';
 import { route } from '@/server/http/route';
 import { admitWorker } from '@/server/render/admit-worker';
-import { leaseId } from '@/server/render/contract';
+import { leaseId } from '@/contract/renders';
 import { renderDocument } from '@/server/render/database-source';
 import { renderOfLease } from '@/server/render/leases';
 

@@ -1,0 +1,22 @@
+import { newId, newItem, type PartDoc } from '../declare/items';
+import { finishParts } from './parts/index';
+import type { FaceKind } from './surface';
+
+/** The finish of a kind of faces: parts, each of which sets some channels of its surface. */
+export interface FinishDoc {
+  readonly id: string;
+  readonly of: FaceKind;
+  readonly on: boolean;
+  readonly parts: readonly PartDoc[];
+}
+
+/** Base colours of fresh finishes of further kinds of faces. */
+const FACE_COLOURS: Partial<Record<FaceKind, string>> = { inside: '#F1EDE4', rods: '#24262B', joints: '#E8A317' };
+
+/** A fresh finish for a kind of faces. */
+export function newFinish(of: FaceKind = 'main', colour = FACE_COLOURS[of]): FinishDoc {
+  const parts = finishParts.all
+    .filter((p) => p.kind === 'base' || p.kind === 'metal')
+    .map((p) => newItem(p, p.kind === 'base' && colour ? { colour } : {}));
+  return { id: newId(), of, on: true, parts };
+}

@@ -1,7 +1,0 @@
-/** A strip of equal pictures side by side, played in a circle by the shelf. */
-export const STRIP = { width: 480, height: 240, frames: 16 } as const;
-
-/** Half way between the piece's own frame and the card's: nothing much is cut off, and it is not tiny. */
-export function stripFormat({ width, height }: { readonly width: number; readonly height: number }) {
-  return { width: Math.sqrt((width / height) * (STRIP.width / STRIP.height)), height: 1 };
-}

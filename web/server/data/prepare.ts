@@ -1,0 +1,71 @@
+/** Brings the database up to date, and gives an empty one the demo pieces. Run by the start command, from the project's folder. */
+import { cpSync, mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { count, sql } from 'drizzle-orm';
+import { migrate } from 'drizzle-orm/node-postgres/migrator';
+import { connect, type Database } from './db';
+import { pieces } from './schema';
+
+// As built it stands elsewhere than its sources.
+const MIGRATIONS = path.resolve('web/server/migrations');
+/** The schema that a connection makes tables in: our own one where the server is also for others. */
+const schema = /search_path=(\w+)/.exec(decodeURIComponent(process.env.DATABASE_URL ?? ''))?.[1];
+/** Where the list is kept of what has been brought up to date. */
+const listSchema = schema ?? 'drizzle';
+
+/** The migrations, which name the schema “public”, for another one. */
+function migrationsFor(name: string | undefined): string {
+  if (name === undefined) return MIGRATIONS;
+  const folder = path.join(mkdtempSync(path.join(tmpdir(), 'maypole-migrations-')), 'migrations');
+  cpSync(MIGRATIONS, folder, { recursive: true });
+  for (const file of readdirSync(folder).filter((f) => f.endsWith('.sql'))) {
+    const text = readFileSync(path.join(folder, file), 'utf8');
+    writeFileSync(path.join(folder, file), text.replaceAll('"public".', `"${name}".`));
+  }
+  return folder;
+}
+
+async function main(): Promise<void> {
+  const db = connect(process.env.DATABASE_URL!);
+  try {
+    await refuseNewer(db);
+    await migrate(db, { migrationsFolder: migrationsFor(schema), migrationsSchema: listSchema });
+    if (!process.argv.includes('--demo')) return;
+    const [{ n }] = await db.select({ n: count() }).from(pieces);
+    if (n > 0) return;
+    // All of what shapes pieces, which a start has no use for otherwise.
+    const { fillShelf } = await import('../demo/shelf');
+    await fillShelf(db, path.resolve('demo'));
+  } finally {
+    await db.$client.end();
+  }
+}
+
+/** A database that a later Maypole has brought up to date is left as it is. */
+async function refuseNewer(db: Database): Promise<void> {
+  const known = JSON.parse(readFileSync(path.join(MIGRATIONS, 'meta/_journal.json'), 'utf8')) as {
+    entries: readonly { readonly when: number }[];
+  };
+  const table = await db.execute<{ there: string | null }>(
+    sql`select to_regclass(${`${listSchema}.__drizzle_migrations`})::text as there`,
+  );
+  if (!table.rows[0]?.there) return;
+  const newest = await db.execute<{ newest: string | null }>(
+    sql`select max(created_at)::text as newest from ${sql.identifier(listSchema)}.__drizzle_migrations`,
+  );
+  if (Number(newest.rows[0]?.newest ?? 0) > Math.max(...known.entries.map((e) => e.when)))
+    throw new Newer(
+      'The data is of a newer Maypole than this one, and is left as it is. Start that one, or set MAYPOLE_DATA to another folder.',
+    );
+}
+
+class Newer extends Error {}
+
+try {
+  await main();
+} catch (error) {
+  if (!(error instanceof Newer)) throw error;
+  console.error(error.message);
+  process.exitCode = 3;
+}

@@ -1,9 +1,0 @@
-/** Names by which drawing libraries tell that they draw with the processor: of Chromium, of Mesa, and of Windows. */
-const SOFTWARE = /swiftshader|llvmpipe|softpipe|software|basic render/i;
-
-/** Whether a canvas is drawn on by the processor, where each sample of a pixel has its price. A canvas of WebGPU says no. */
-export function drawsInSoftware(canvas: HTMLCanvasElement | OffscreenCanvas): boolean {
-  const gl = canvas.getContext('webgl2') as WebGL2RenderingContext | null;
-  const told = gl?.getExtension('WEBGL_debug_renderer_info');
-  return told !== null && told !== undefined && SOFTWARE.test(String(gl!.getParameter(told.UNMASKED_RENDERER_WEBGL)));
-}
