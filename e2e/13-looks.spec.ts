@@ -124,35 +124,39 @@ test('inside a torus: dark faces, glowing wires, bloom and a black backdrop', as
   expect(errors).toEqual([]);
 });
 
-test('a thinned shell with a glow inside whose hue goes once round, out of focus, over nothing', async ({ page }) => {
-  const errors = watchErrors(page);
-  await openPiece(page, form('Lantern', 'geodesic', { radius: 1.2, frequency: 6 }));
-  await addStep(page, 'Thin out');
-  await addStep(page, 'Shell');
-  const finish = await openFinish(page);
-  await preset(page, finish, 'Rubber');
-  await finish.getByRole('button', { name: /^More/ }).last().click();
-  await finish.getByRole('checkbox', { name: 'Inside' }).click({ force: true });
-  await finish.getByRole('button', { name: 'Add to inside' }).click();
-  await page.getByRole('menuitem', { name: /^Glow/ }).click();
-  const glow = finish.getByTestId('part-glow');
-  await typeNumber(glow, 'Inside strength', 3);
-  await glow.getByRole('button', { name: /^Motion of Inside colour/ }).click();
-  await page
-    .getByLabel(/^Motion of Inside colour/)
-    .getByRole('radio', { name: 'Hue cycle' })
-    .click();
-  await page.keyboard.press('Escape');
-  const scene = await openScene(page);
-  await typeNumber(scene.getByTestId('item-orbit'), 'f-number', 0.3);
-  await add(page, 'backdrop', 'Transparent');
-  await add(page, 'picture', 'Bloom');
-  const drawn = await closes(page);
-  expect(share(drawn, (r, g, b) => Math.max(r, g, b) - Math.min(r, g, b) > 60)).toBeGreaterThan(0.02);
-  expect(errors).toEqual([]);
-});
+test(
+  'a thinned shell with a glow inside whose hue goes once round, out of focus, over nothing',
+  { tag: '@long' },
+  async ({ page }) => {
+    const errors = watchErrors(page);
+    await openPiece(page, form('Lantern', 'geodesic', { radius: 1.2, frequency: 6 }));
+    await addStep(page, 'Thin out');
+    await addStep(page, 'Shell');
+    const finish = await openFinish(page);
+    await preset(page, finish, 'Rubber');
+    await finish.getByRole('button', { name: /^More/ }).last().click();
+    await finish.getByRole('checkbox', { name: 'Inside' }).click({ force: true });
+    await finish.getByRole('button', { name: 'Add to inside' }).click();
+    await page.getByRole('menuitem', { name: /^Glow/ }).click();
+    const glow = finish.getByTestId('part-glow');
+    await typeNumber(glow, 'Inside strength', 3);
+    await glow.getByRole('button', { name: /^Motion of Inside colour/ }).click();
+    await page
+      .getByLabel(/^Motion of Inside colour/)
+      .getByRole('radio', { name: 'Hue cycle' })
+      .click();
+    await page.keyboard.press('Escape');
+    const scene = await openScene(page);
+    await typeNumber(scene.getByTestId('item-orbit'), 'f-number', 0.3);
+    await add(page, 'backdrop', 'Transparent');
+    await add(page, 'picture', 'Bloom');
+    const drawn = await closes(page);
+    expect(share(drawn, (r, g, b) => Math.max(r, g, b) - Math.min(r, g, b) > 60)).toBeGreaterThan(0.02);
+    expect(errors).toEqual([]);
+  },
+);
 
-test('boxes of glass in each other, with grain', async ({ page }) => {
+test('boxes of glass in each other, with grain', { tag: '@long' }, async ({ page }) => {
   const errors = watchErrors(page);
   await openPiece(page, form('Boxes', 'box', { rounding: 0.08, segments: 4 }));
   await addStep(page, 'Nest');
@@ -168,64 +172,72 @@ test('boxes of glass in each other, with grain', async ({ page }) => {
   expect(errors).toEqual([]);
 });
 
-test('a crystal in a thin film over marble, under two area lights and a picture of light', async ({ page }) => {
-  const errors = watchErrors(page);
-  await openPiece(page, form('Crystal', 'platonic', {}));
-  await addStep(page, 'Spin');
-  const finish = await openFinish(page);
-  await preset(page, finish, 'Diamond');
-  await part(page, finish, 'Film');
-  const scene = await openScene(page);
-  await add(page, 'lights', 'Picture of light');
-  // A room that is red to one side: eight pixels of Radiance, none of them run together.
-  const pixels = Buffer.alloc(4 * 32);
-  for (let i = 0; i < 32; i++) pixels.set(i % 8 < 4 ? [250, 60, 40, 129] : [90, 90, 100, 128], 4 * i);
-  const room = Buffer.concat([Buffer.from('#?RADIANCE\nFORMAT=32-bit_rle_rgbe\n\n-Y 4 +X 8\n'), pixels]);
-  const light = scene.getByTestId('item-panorama');
-  const dark = await stillPicture(page);
-  await light
-    .getByTestId('file-light')
-    .setInputFiles({ name: 'red-room.hdr', mimeType: 'image/vnd.radiance', buffer: room });
-  await expect(light.getByRole('button', { name: 'File: red-room.hdr' })).toBeVisible();
-  await expect.poll(async () => (await stillPicture(page)).equals(dark)).toBe(false);
-  await add(page, 'lights', 'Area light');
-  await add(page, 'lights', 'Area light');
-  const drawn = await closes(page);
-  expect(share(drawn, (r, g, b) => r > g + 25 && r > b + 25)).toBeGreaterThan(0.005);
-  // What is no picture of light is refused in words, and the one that was there stays.
-  await light
-    .getByTestId('file-light')
-    .setInputFiles({ name: 'notes.hdr', mimeType: 'text/plain', buffer: Buffer.from('rain at noon') });
-  await expect(
-    page.getByText('notes.hdr: this is no picture of light; use Radiance (.hdr) or OpenEXR (.exr).'),
-  ).toBeVisible();
-  await expect(light.getByRole('button', { name: 'File: red-room.hdr' })).toBeVisible();
-  expect(errors).toEqual([]);
-});
+test(
+  'a crystal in a thin film over marble, under two area lights and a picture of light',
+  { tag: '@long' },
+  async ({ page }) => {
+    const errors = watchErrors(page);
+    await openPiece(page, form('Crystal', 'platonic', {}));
+    await addStep(page, 'Spin');
+    const finish = await openFinish(page);
+    await preset(page, finish, 'Diamond');
+    await part(page, finish, 'Film');
+    const scene = await openScene(page);
+    await add(page, 'lights', 'Picture of light');
+    // A room that is red to one side: eight pixels of Radiance, none of them run together.
+    const pixels = Buffer.alloc(4 * 32);
+    for (let i = 0; i < 32; i++) pixels.set(i % 8 < 4 ? [250, 60, 40, 129] : [90, 90, 100, 128], 4 * i);
+    const room = Buffer.concat([Buffer.from('#?RADIANCE\nFORMAT=32-bit_rle_rgbe\n\n-Y 4 +X 8\n'), pixels]);
+    const light = scene.getByTestId('item-panorama');
+    const dark = await stillPicture(page);
+    await light
+      .getByTestId('file-light')
+      .setInputFiles({ name: 'red-room.hdr', mimeType: 'image/vnd.radiance', buffer: room });
+    await expect(light.getByRole('button', { name: 'File: red-room.hdr' })).toBeVisible();
+    await expect.poll(async () => (await stillPicture(page)).equals(dark)).toBe(false);
+    await add(page, 'lights', 'Area light');
+    await add(page, 'lights', 'Area light');
+    const drawn = await closes(page);
+    expect(share(drawn, (r, g, b) => r > g + 25 && r > b + 25)).toBeGreaterThan(0.005);
+    // What is no picture of light is refused in words, and the one that was there stays.
+    await light
+      .getByTestId('file-light')
+      .setInputFiles({ name: 'notes.hdr', mimeType: 'text/plain', buffer: Buffer.from('rain at noon') });
+    await expect(
+      page.getByText('notes.hdr: this is no picture of light; use Radiance (.hdr) or OpenEXR (.exr).'),
+    ).toBeVisible();
+    await expect(light.getByRole('button', { name: 'File: red-room.hdr' })).toBeVisible();
+    expect(errors).toEqual([]);
+  },
+);
 
-test('a net that adds light, lit at its rim, with a lamp that is seen in the air', async ({ page }) => {
-  const errors = watchErrors(page);
-  await openPiece(page, form('Net', 'geodesic', { radius: 1.2, frequency: 8 }));
-  await addStep(page, 'Spin');
-  const finish = await openFinish(page);
-  await part(page, finish, 'Glow');
-  await finish.getByRole('button', { name: /^Pattern of Glow strength/ }).click();
-  await finish.getByTestId('patterns-strength').getByRole('button', { name: 'Rim' }).click();
-  await part(page, finish, 'Wires');
-  const scene = await openScene(page);
-  await colour(scene.getByTestId('item-colour'), 'Colour', '#04060A');
-  await scene.getByRole('button', { name: 'Remove studio light' }).click();
-  await add(page, 'lights', 'Ball light');
-  await add(page, 'air', 'Lit air');
-  const dark = await stillPicture(page);
-  await typeNumber(scene.getByTestId('item-ball'), 'Strength', 900);
-  const lit = await closes(page);
-  const bright = (png: Buffer) => share(png, (r, g, b) => r + g + b > 400);
-  expect(bright(lit)).toBeGreaterThan(bright(dark));
-  expect(errors).toEqual([]);
-});
+test(
+  'a net that adds light, lit at its rim, with a lamp that is seen in the air',
+  { tag: '@long' },
+  async ({ page }) => {
+    const errors = watchErrors(page);
+    await openPiece(page, form('Net', 'geodesic', { radius: 1.2, frequency: 8 }));
+    await addStep(page, 'Spin');
+    const finish = await openFinish(page);
+    await part(page, finish, 'Glow');
+    await finish.getByRole('button', { name: /^Pattern of Glow strength/ }).click();
+    await finish.getByTestId('patterns-strength').getByRole('button', { name: 'Rim' }).click();
+    await part(page, finish, 'Wires');
+    const scene = await openScene(page);
+    await colour(scene.getByTestId('item-colour'), 'Colour', '#04060A');
+    await scene.getByRole('button', { name: 'Remove studio light' }).click();
+    await add(page, 'lights', 'Ball light');
+    await add(page, 'air', 'Lit air');
+    const dark = await stillPicture(page);
+    await typeNumber(scene.getByTestId('item-ball'), 'Strength', 900);
+    const lit = await closes(page);
+    const bright = (png: Buffer) => share(png, (r, g, b) => r + g + b > 400);
+    expect(bright(lit)).toBeGreaterThan(bright(dark));
+    expect(errors).toEqual([]);
+  },
+);
 
-test('an endless form under daylight with fog, an f-number and an exposure', async ({ page }) => {
+test('an endless form under daylight with fog, an f-number and an exposure', { tag: '@long' }, async ({ page }) => {
   const errors = watchErrors(page);
   await openPiece(page, form('Chamber', 'endless', { cells: 24 }));
   await addStep(page, 'Spin');

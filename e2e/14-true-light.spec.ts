@@ -50,7 +50,7 @@ test('the picture in true light: refined while it stands still, in quick light w
   expect(errors).toEqual([]);
 });
 
-test('what is behind stands upright, and alike, in both lights', async ({ page }) => {
+test('what is behind stands upright, and alike, in both lights', { tag: '@long' }, async ({ page }) => {
   const errors = watchErrors(page);
   // Red above and blue below, darker to the left.
   const behind = new PNG({ width: 64, height: 64 });
@@ -93,58 +93,60 @@ test('what is behind stands upright, and alike, in both lights', async ({ page }
   expect(errors).toEqual([]);
 });
 
-test('samples are set, seen as a map and kept; the line compares both lights; a loop that plays is traced ahead', async ({
-  page,
-}) => {
-  const errors = watchErrors(page);
-  await openPiece(page, smallPiece('Efforts', 4));
-  const note = page.getByTestId('traced');
-  const traced = page.getByTestId('true-picture');
-  await lights(page).getByRole('radio', { name: 'True' }).click();
-  await page.getByRole('button', { name: 'True light settings' }).click();
-  const settings = page.getByRole('dialog', { name: 'True light' });
-  await expect(settings.getByRole('radio', { name: 'Look' })).toBeChecked();
-  await typeNumber(settings, 'Samples at least', 4);
-  await typeNumber(settings, 'Samples at most', 8);
-  await typeNumber(settings, 'Air bounces', 0);
-  await expect(settings.getByText('Set by hand')).toBeVisible();
-  await expect(note).toHaveText(/^(8 of 8 samples|every pixel is done)/);
-  // The map has a few colours, one for each number of samples.
-  await settings.getByLabel('Show samples').focus();
-  await page.keyboard.press('Space');
-  await expect.poll(async () => coloursIn(await pixelsOf(traced)).size).toBeLessThan(12);
-  await page.keyboard.press('Space');
-  await expect.poll(async () => coloursIn(await pixelsOf(traced)).size).toBeGreaterThan(200);
-  // The same picture: where both lights are right, pixels differ by grain and by what bounces.
-  await settings.getByLabel('Compare with quick light').focus();
-  await page.keyboard.press('Space');
-  await page.keyboard.press('Escape');
-  const line = page.getByRole('slider', { name: 'Line between quick light and true light' });
-  await line.focus();
-  await line.press('ArrowLeft');
-  await expect(line).toHaveAttribute('aria-valuenow', '48');
-  await expect(traced).toHaveCSS('clip-path', 'inset(0px 0px 0px 48%)');
-  // Played, it is traced frame by frame.
-  await page.getByRole('button', { name: 'Play', exact: true }).click();
-  await expect(note).toHaveText('the loop is traced', { timeout: 180_000 });
-  await expect(traced).toBeVisible();
-  await page.getByRole('button', { name: 'Pause', exact: true }).click();
-  await expect(note).toHaveText(SAMPLED);
-  // What was set is there again.
-  await page.reload();
-  await lights(page).getByRole('radio', { name: 'True' }).click();
-  await page.getByRole('button', { name: 'True light settings' }).click();
-  await expect(settings.getByRole('spinbutton', { name: 'Samples at most' })).toHaveAttribute('aria-valuenow', '8');
-  await expect(settings.getByRole('spinbutton', { name: 'Air bounces' })).toHaveAttribute('aria-valuenow', '0');
-  // In a low window the last of them is scrolled to.
-  await page.setViewportSize({ width: 1280, height: 560 });
-  const compare = settings.getByLabel('Compare with quick light');
-  await compare.focus();
-  await expect
-    .poll(async () => {
-      const [all, one] = [(await settings.boundingBox())!, (await compare.boundingBox())!];
-      return all.y >= 0 && one.y >= all.y && one.y + one.height <= all.y + all.height;
-    })
-    .toBe(true);
-  expect(errors).toEqual([]);
-});
+test(
+  'samples are set, seen as a map and kept; the line compares both lights; a loop that plays is traced ahead',
+  { tag: '@long' },
+  async ({ page }) => {
+    const errors = watchErrors(page);
+    await openPiece(page, smallPiece('Efforts', 4));
+    const note = page.getByTestId('traced');
+    const traced = page.getByTestId('true-picture');
+    await lights(page).getByRole('radio', { name: 'True' }).click();
+    await page.getByRole('button', { name: 'True light settings' }).click();
+    const settings = page.getByRole('dialog', { name: 'True light' });
+    await expect(settings.getByRole('radio', { name: 'Look' })).toBeChecked();
+    await typeNumber(settings, 'Samples at least', 4);
+    await typeNumber(settings, 'Samples at most', 8);
+    await typeNumber(settings, 'Air bounces', 0);
+    await expect(settings.getByText('Set by hand')).toBeVisible();
+    await expect(note).toHaveText(/^(8 of 8 samples|every pixel is done)/);
+    // The map has a few colours, one for each number of samples.
+    await settings.getByLabel('Show samples').focus();
+    await page.keyboard.press('Space');
+    await expect.poll(async () => coloursIn(await pixelsOf(traced)).size).toBeLessThan(12);
+    await page.keyboard.press('Space');
+    await expect.poll(async () => coloursIn(await pixelsOf(traced)).size).toBeGreaterThan(200);
+    // The same picture: where both lights are right, pixels differ by grain and by what bounces.
+    await settings.getByLabel('Compare with quick light').focus();
+    await page.keyboard.press('Space');
+    await page.keyboard.press('Escape');
+    const line = page.getByRole('slider', { name: 'Line between quick light and true light' });
+    await line.focus();
+    await line.press('ArrowLeft');
+    await expect(line).toHaveAttribute('aria-valuenow', '48');
+    await expect(traced).toHaveCSS('clip-path', 'inset(0px 0px 0px 48%)');
+    // Played, it is traced frame by frame.
+    await page.getByRole('button', { name: 'Play', exact: true }).click();
+    await expect(note).toHaveText('the loop is traced', { timeout: 180_000 });
+    await expect(traced).toBeVisible();
+    await page.getByRole('button', { name: 'Pause', exact: true }).click();
+    await expect(note).toHaveText(SAMPLED);
+    // What was set is there again.
+    await page.reload();
+    await lights(page).getByRole('radio', { name: 'True' }).click();
+    await page.getByRole('button', { name: 'True light settings' }).click();
+    await expect(settings.getByRole('spinbutton', { name: 'Samples at most' })).toHaveAttribute('aria-valuenow', '8');
+    await expect(settings.getByRole('spinbutton', { name: 'Air bounces' })).toHaveAttribute('aria-valuenow', '0');
+    // In a low window the last of them is scrolled to.
+    await page.setViewportSize({ width: 1280, height: 560 });
+    const compare = settings.getByLabel('Compare with quick light');
+    await compare.focus();
+    await expect
+      .poll(async () => {
+        const [all, one] = [(await settings.boundingBox())!, (await compare.boundingBox())!];
+        return all.y >= 0 && one.y >= all.y && one.y + one.height <= all.y + all.height;
+      })
+      .toBe(true);
+    expect(errors).toEqual([]);
+  },
+);

@@ -10,8 +10,12 @@ test('whatever is asked of whatever address is answered, and never as a fault', 
   expect(wrong).toEqual([]);
 });
 
-test('many who work at once, half-open connections, floods and imports leave others their answers', async () => {
-  const { wrong, figures } = await load.run(1, 1, nothing);
-  expect(wrong).toEqual([]);
-  expect(figures['of the flood turned away']).toBeGreaterThan(0);
-});
+test(
+  'many who work at once, half-open connections, floods and imports leave others their answers',
+  { tag: '@long' },
+  async () => {
+    const { wrong, figures } = await load.run(1, 1, nothing);
+    expect(wrong).toEqual([]);
+    expect(figures['of the flood turned away']).toBeGreaterThan(0);
+  },
+);

@@ -59,35 +59,39 @@ async function countContexts(page: Page): Promise<() => Promise<number>> {
   };
 }
 
-test('pieces that are opened and left leave no workers and no graphics contexts behind', async ({ page }) => {
-  test.setTimeout(120_000 + ROUNDS * 10_000);
-  const contexts = await countContexts(page);
-  const ids: string[] = [];
-  for (const name of ['One', 'Two', 'Three']) {
-    const made = await page.request.post('/api/pieces', {
-      data: { source: JSON.stringify(smallPiece(`Opened ${name}`)) },
-    });
-    ids.push(((await made.json()) as { id: string }).id);
-  }
-  await page.goto('/');
-  const counts: number[] = [];
-  for (let i = 0; i < ROUNDS; i++) {
-    // By the shelf, as one does: the page itself is not loaded anew.
-    const name = `Opened ${['One', 'Two', 'Three'][i % 3]}`;
-    await page.getByLabel('Find a piece').fill(name);
-    await page
-      .getByRole('link', { name: `Open ${name}` })
-      .first()
-      .click();
-    await pictureReady(page);
-    counts.push(page.workers().length);
-    await page.getByRole('link', { name: 'Back to the shelf' }).click();
-    await expect(page.getByRole('heading', { name: 'Shelf' })).toBeVisible();
-  }
-  // Some are begun later than others, and three are what draws a sheet, made when nothing else is to do: it is never more
-  // than one set.
-  expect(Math.max(...counts)).toBeLessThanOrEqual(Math.min(...counts.slice(0, 3)) + 5);
-  await expect.poll(() => page.workers().length).toBeLessThanOrEqual(counts[0]);
-  // The picture is drawn in a worker; what the page may have is one set at most.
-  expect(await contexts()).toBeLessThanOrEqual(1);
-});
+test(
+  'pieces that are opened and left leave no workers and no graphics contexts behind',
+  { tag: '@long' },
+  async ({ page }) => {
+    test.setTimeout(120_000 + ROUNDS * 10_000);
+    const contexts = await countContexts(page);
+    const ids: string[] = [];
+    for (const name of ['One', 'Two', 'Three']) {
+      const made = await page.request.post('/api/pieces', {
+        data: { source: JSON.stringify(smallPiece(`Opened ${name}`)) },
+      });
+      ids.push(((await made.json()) as { id: string }).id);
+    }
+    await page.goto('/');
+    const counts: number[] = [];
+    for (let i = 0; i < ROUNDS; i++) {
+      // By the shelf, as one does: the page itself is not loaded anew.
+      const name = `Opened ${['One', 'Two', 'Three'][i % 3]}`;
+      await page.getByLabel('Find a piece').fill(name);
+      await page
+        .getByRole('link', { name: `Open ${name}` })
+        .first()
+        .click();
+      await pictureReady(page);
+      counts.push(page.workers().length);
+      await page.getByRole('link', { name: 'Back to the shelf' }).click();
+      await expect(page.getByRole('heading', { name: 'Shelf' })).toBeVisible();
+    }
+    // Some are begun later than others, and three are what draws a sheet, made when nothing else is to do: it is never more
+    // than one set.
+    expect(Math.max(...counts)).toBeLessThanOrEqual(Math.min(...counts.slice(0, 3)) + 5);
+    await expect.poll(() => page.workers().length).toBeLessThanOrEqual(counts[0]);
+    // The picture is drawn in a worker; what the page may have is one set at most.
+    expect(await contexts()).toBeLessThanOrEqual(1);
+  },
+);

@@ -60,67 +60,69 @@ test('a sheet is drawn, two of it are mixed, one becomes the piece and another a
   expect(errors).toEqual([]);
 });
 
-test('seeds and kinds of noise vary; two are kept and mixed, the sheet is kept and goes out as a movie', async ({
-  page,
-}) => {
-  const piece = smallPiece('Squall Sheet');
-  await openPiece(page, piece);
-  await openSheet(page);
-  // Chance and noise alone, kinds of noise among them.
-  for (const chip of await sheet(page)
-    .getByRole('button', { name: /\d+\/\d+ vary$/ })
-    .all()) {
-    const wanted = /^(Chance|Noise)/.test((await chip.getAttribute('aria-label'))!);
-    const pressed = await chip.getAttribute('aria-pressed');
-    if (wanted ? pressed === 'false' : pressed !== 'false') await chip.click();
-    if (!wanted && (await chip.getAttribute('aria-pressed')) === 'true') await chip.click();
-  }
-  await drawn(page);
-  const closer = page.getByRole('complementary', { name: 'Closer' });
-  for (const n of [2, 5]) {
-    await tiles(page).nth(n).click();
-    await closer.getByRole('button', { name: 'Keep as a take' }).click();
-    await expect(page.getByText(`“Variation ${n} of seed 1” is kept as a take.`)).toBeVisible();
-  }
-  await tiles(page)
-    .nth(2)
-    .click({ modifiers: ['Control'] });
-  await closer.getByRole('button', { name: 'Mix the two' }).click();
-  await expect(sheet(page).getByText('Between two variations.')).toBeVisible();
-  await expect(tiles(page).nth(3)).toBeVisible({ timeout: 60_000 });
-  await drawn(page);
-  await expect.poll(() => tiles(page).count()).toBeGreaterThan(3);
-  const made = await tiles(page).count();
+test(
+  'seeds and kinds of noise vary; two are kept and mixed, the sheet is kept and goes out as a movie',
+  { tag: '@long' },
+  async ({ page }) => {
+    const piece = smallPiece('Squall Sheet');
+    await openPiece(page, piece);
+    await openSheet(page);
+    // Chance and noise alone, kinds of noise among them.
+    for (const chip of await sheet(page)
+      .getByRole('button', { name: /\d+\/\d+ vary$/ })
+      .all()) {
+      const wanted = /^(Chance|Noise)/.test((await chip.getAttribute('aria-label'))!);
+      const pressed = await chip.getAttribute('aria-pressed');
+      if (wanted ? pressed === 'false' : pressed !== 'false') await chip.click();
+      if (!wanted && (await chip.getAttribute('aria-pressed')) === 'true') await chip.click();
+    }
+    await drawn(page);
+    const closer = page.getByRole('complementary', { name: 'Closer' });
+    for (const n of [2, 5]) {
+      await tiles(page).nth(n).click();
+      await closer.getByRole('button', { name: 'Keep as a take' }).click();
+      await expect(page.getByText(`“Variation ${n} of seed 1” is kept as a take.`)).toBeVisible();
+    }
+    await tiles(page)
+      .nth(2)
+      .click({ modifiers: ['Control'] });
+    await closer.getByRole('button', { name: 'Mix the two' }).click();
+    await expect(sheet(page).getByText('Between two variations.')).toBeVisible();
+    await expect(tiles(page).nth(3)).toBeVisible({ timeout: 60_000 });
+    await drawn(page);
+    await expect.poll(() => tiles(page).count()).toBeGreaterThan(3);
+    const made = await tiles(page).count();
 
-  const [download] = await Promise.all([
-    page.waitForEvent('download'),
-    sheet(page).getByRole('button', { name: 'Movie' }).click(),
-  ]);
-  expect(download.suggestedFilename()).toBe('squall-sheet-sheet.mp4');
-  const probed = execFileSync('ffprobe', [
-    ...['-v', 'error', '-count_frames', '-of', 'csv=p=0'],
-    ...['-show_entries', 'stream=nb_read_frames,r_frame_rate', await download.path()],
-  ]);
-  // A loop of 12 frames at 12 a second has twelve pictures, each of a frame.
-  expect(probed.toString().trim()).toBe('12/1,12');
+    const [download] = await Promise.all([
+      page.waitForEvent('download'),
+      sheet(page).getByRole('button', { name: 'Movie' }).click(),
+    ]);
+    expect(download.suggestedFilename()).toBe('squall-sheet-sheet.mp4');
+    const probed = execFileSync('ffprobe', [
+      ...['-v', 'error', '-count_frames', '-of', 'csv=p=0'],
+      ...['-show_entries', 'stream=nb_read_frames,r_frame_rate', await download.path()],
+    ]);
+    // A loop of 12 frames at 12 a second has twelve pictures, each of a frame.
+    expect(probed.toString().trim()).toBe('12/1,12');
 
-  await sheet(page).getByRole('button', { name: 'Keep', exact: true }).click();
-  const called = `${made - 1} variations, seed 1`;
-  await expect(page.getByText(`“${called}” is kept in the history.`)).toBeVisible();
-  await tiles(page).nth(2).click();
-  const differs = await closer.getByRole('heading', { name: /differ/ }).textContent();
-  await page.keyboard.press('Escape');
-  await expect(sheet(page)).toHaveCount(0);
+    await sheet(page).getByRole('button', { name: 'Keep', exact: true }).click();
+    const called = `${made - 1} variations, seed 1`;
+    await expect(page.getByText(`“${called}” is kept in the history.`)).toBeVisible();
+    await tiles(page).nth(2).click();
+    const differs = await closer.getByRole('heading', { name: /differ/ }).textContent();
+    await page.keyboard.press('Escape');
+    await expect(sheet(page)).toHaveCount(0);
 
-  // After a reload it opens from the history, with the same tiles.
-  await page.reload();
-  await page.getByRole('button', { name: 'History', exact: true }).click();
-  await page.getByRole('button', { name: `Open ${called}` }).click();
-  await expect(tiles(page)).toHaveCount(made);
-  await expect(sheet(page).getByText('Between two variations.')).toBeVisible();
-  await tiles(page).nth(2).click();
-  await expect(closer.getByRole('heading', { name: /differ/ })).toHaveText(differs!);
-});
+    // After a reload it opens from the history, with the same tiles.
+    await page.reload();
+    await page.getByRole('button', { name: 'History', exact: true }).click();
+    await page.getByRole('button', { name: `Open ${called}` }).click();
+    await expect(tiles(page)).toHaveCount(made);
+    await expect(sheet(page).getByText('Between two variations.')).toBeVisible();
+    await tiles(page).nth(2).click();
+    await expect(closer.getByRole('heading', { name: /differ/ })).toHaveText(differs!);
+  },
+);
 
 test('one value goes across and another down', async ({ page }) => {
   await openPiece(page, smallPiece('Across'));

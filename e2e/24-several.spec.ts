@@ -5,44 +5,48 @@ import { readPiece } from '@maypole/core/piece/read';
 import { expect, test } from './test';
 import { openPiece, pictureReady, putPiece, smallPiece, step, typeNumber, watchErrors } from './helpers';
 
-test('takes go into the queue together, each as it is, and their end is told on any page', async ({ page }) => {
-  const errors = watchErrors(page);
-  const piece = {
-    ...smallPiece('Takes', 2),
-    format: { width: 32, height: 24 },
-    outputs: [newItem(outputs.get('png'))],
-  };
-  const id = await openPiece(page, {
-    ...piece,
-    render: { ...piece.render, values: { ...piece.render.values, light: 'true', samples: 1, denoise: false } },
-  });
-  await page.getByRole('button', { name: 'History', exact: true }).click();
-  const history = page.getByRole('complementary', { name: 'History' });
-  for (const [radius, name] of [
-    [1.2, 'Narrow'],
-    [1.8, 'Wide'],
-  ] as const) {
-    await typeNumber(step(page, 'torus'), 'Ring radius', radius);
-    await history.getByLabel('Name of the take').fill(name);
-    await history.getByRole('button', { name: 'Keep a take' }).click();
-    await expect(page.getByText(`“${name}” is kept as a take.`)).toBeVisible();
-  }
-  await history.getByRole('button', { name: 'Render all 2' }).click();
-  await expect(page.getByText('2 takes are in the queue.')).toBeVisible();
-  // Wherever one is by then, it is told that they are done.
-  await page.goto('/');
-  await expect(page.getByText('Takes: its file is ready.').first()).toBeVisible({ timeout: 120_000 });
-  const queue = async () => {
-    const answer = await page.request.get(`/api/renders?piece=${id}`);
-    const { renders } = (await answer.json()) as { renders: { state: string; revision: number; frames: number }[] };
-    return renders;
-  };
-  await expect.poll(async () => (await queue()).map((r) => r.state), { timeout: 180_000 }).toEqual(['done', 'done']);
-  const made = await queue();
-  expect(new Set(made.map((r) => r.revision)).size).toBe(2);
-  expect(made.map((r) => r.frames)).toEqual([2, 2]);
-  expect(errors).toEqual([]);
-});
+test(
+  'takes go into the queue together, each as it is, and their end is told on any page',
+  { tag: '@long' },
+  async ({ page }) => {
+    const errors = watchErrors(page);
+    const piece = {
+      ...smallPiece('Takes', 2),
+      format: { width: 32, height: 24 },
+      outputs: [newItem(outputs.get('png'))],
+    };
+    const id = await openPiece(page, {
+      ...piece,
+      render: { ...piece.render, values: { ...piece.render.values, light: 'true', samples: 1, denoise: false } },
+    });
+    await page.getByRole('button', { name: 'History', exact: true }).click();
+    const history = page.getByRole('complementary', { name: 'History' });
+    for (const [radius, name] of [
+      [1.2, 'Narrow'],
+      [1.8, 'Wide'],
+    ] as const) {
+      await typeNumber(step(page, 'torus'), 'Ring radius', radius);
+      await history.getByLabel('Name of the take').fill(name);
+      await history.getByRole('button', { name: 'Keep a take' }).click();
+      await expect(page.getByText(`“${name}” is kept as a take.`)).toBeVisible();
+    }
+    await history.getByRole('button', { name: 'Render all 2' }).click();
+    await expect(page.getByText('2 takes are in the queue.')).toBeVisible();
+    // Wherever one is by then, it is told that they are done.
+    await page.goto('/');
+    await expect(page.getByText('Takes: its file is ready.').first()).toBeVisible({ timeout: 120_000 });
+    const queue = async () => {
+      const answer = await page.request.get(`/api/renders?piece=${id}`);
+      const { renders } = (await answer.json()) as { renders: { state: string; revision: number; frames: number }[] };
+      return renders;
+    };
+    await expect.poll(async () => (await queue()).map((r) => r.state), { timeout: 180_000 }).toEqual(['done', 'done']);
+    const made = await queue();
+    expect(new Set(made.map((r) => r.revision)).size).toBe(2);
+    expect(made.map((r) => r.frames)).toEqual([2, 2]);
+    expect(errors).toEqual([]);
+  },
+);
 
 test('several pieces leave the shelf as files of their own', async ({ page }) => {
   const mark = `out ${Date.now()}`;

@@ -87,13 +87,15 @@ describe('the rooms of the code', () => {
     expect(files.size).toBeGreaterThan(300);
     expect(circles(graph).map((c) => c.map(short))).toEqual([]);
   });
-  it('lead one way: app → ui → engine and view → core, and server → core', () => {
+  it('lead one way: app → ui → engine and view → core, server → core, and what ui and server share is in contract', () => {
     const room = (file: string) => (short(file).startsWith('core/') ? 'core' : short(file).split('/')[1]);
     const may: Record<string, readonly string[]> = {
       core: ['core'],
       view: ['view', 'core'],
-      engine: ['engine', 'view', 'core'],
-      server: ['server', 'core'],
+      engine: ['engine', 'view', 'contract', 'core'],
+      contract: ['contract', 'core'],
+      ui: ['ui', 'engine', 'view', 'contract', 'core'],
+      server: ['server', 'contract', 'core'],
     };
     const wrong = [...graph].flatMap(([file, to]) =>
       [...to]
@@ -101,5 +103,21 @@ describe('the rooms of the code', () => {
         .map((t) => `${short(file)} → ${short(t)}`),
     );
     expect(wrong).toEqual([]);
+  });
+  it('form layers in core: no folder depends on itself by way of others', () => {
+    const folder = (file: string) => short(file).split('/')[1];
+    const between = new Map<string, Set<string>>();
+    for (const [file, to] of graph) {
+      if (!short(file).startsWith('core/')) continue;
+      const set = between.get(folder(file)) ?? between.set(folder(file), new Set()).get(folder(file))!;
+      for (const t of to) if (folder(t) !== folder(file)) set.add(folder(t));
+    }
+    expect(between.size).toBeGreaterThan(20);
+    expect(circles(between)).toEqual([]);
+  });
+  it('hold at most 40 files each', () => {
+    const counts = new Map<string, number>();
+    for (const file of files) counts.set(path.dirname(file), (counts.get(path.dirname(file)) ?? 0) + 1);
+    expect([...counts].filter(([, n]) => n > 40).map(([folder]) => short(folder))).toEqual([]);
   });
 });

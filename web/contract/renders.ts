@@ -2,7 +2,11 @@ import type { FrameOrder } from '@maypole/core/output/frame-order';
 import type { FileReport } from '@maypole/render/check/report';
 import { z } from 'zod';
 import { amount, body, text, whole } from './fields';
-import type { RenderState, WorkState } from '../server/render/tables';
+
+/** Where a render stands. */
+export type RenderState = 'frames' | 'files' | 'done' | 'failed' | 'cancelled';
+/** Where a frame or a file of it stands. */
+export type WorkState = 'waiting' | 'leased' | 'done' | 'failed';
 
 export const renderBody = body({
   piece: z.uuid('This is not the number of a piece.'),

@@ -2,7 +2,7 @@ import type { KeptSheet } from '@maypole/core/explore/sheet-settings';
 import type { Bundle } from '@maypole/core/piece/bundle';
 import type { LookKind } from '@maypole/core/looks/look';
 import type { Line } from '@/contract/line';
-import { UNATTENDED } from '@/server/http/visit';
+import { UNATTENDED } from '@/contract/headers';
 import type {
   Around,
   Conflict,

@@ -4,7 +4,7 @@ import { database } from '@/server/data/db';
 import { peopleAlone } from '@/server/fixtures/alone';
 import { totp } from '@/server/fixtures/totp';
 import type { Route } from '@/server/http/route';
-import { UNATTENDED } from '@/server/http/visit';
+import { UNATTENDED } from '@/contract/headers';
 import { accept, invite } from '@/server/people/invites';
 import { keyHolder, makeKey } from '@/server/people/keys';
 import type { Role } from '@/contract/person';

@@ -3,9 +3,6 @@ export const CLIENT = 'x-maypole-client';
 export const REQUEST = 'x-maypole-request';
 export const SECURE = 'x-maypole-secure';
 
-/** By this header a page says that it asks by itself, so that an open window alone keeps no session alive. */
-export const UNATTENDED = 'x-maypole-unattended';
-
 /** What is known of a request besides what it says. */
 export interface Visit {
   /** Address it comes from; `local` where no way in stood before the application (in tests). */

@@ -1,7 +1,7 @@
 import { AppError } from '../http/app-error';
 import { keyHolder } from './keys';
 import { isOpen } from './open';
-import { KEY_COOKIE } from './key-cookie';
+import { KEY_COOKIE } from '../../contract/key-cookie';
 import { LOCAL, ROLE_WORDS, suffices, type Person, type Role } from '../../contract/person';
 import { sessionOf } from './sessions';
 

@@ -1,7 +1,7 @@
 import { and, desc, eq, gt, ne } from 'drizzle-orm';
 import { database, type Database } from '../data/db';
 import { AppError } from '../http/app-error';
-import { UNATTENDED } from '../http/visit';
+import { UNATTENDED } from '../../contract/headers';
 import { auth } from './auth';
 import { ROLES, type Person, type Role } from '../../contract/person';
 import { sessions } from './tables';

@@ -5,7 +5,8 @@ import { and, desc, eq, isNotNull, isNull, lte, or, sql } from 'drizzle-orm';
 import type { Conflict, PieceSummary, StoredPiece, StoredRevision } from '../../contract/pieces';
 import { holdCount, type Database } from '../data/db';
 import { AppError } from '../http/app-error';
-import { placeInLine, type Line } from '../../contract/line';
+import type { Line } from '../../contract/line';
+import { placeInLine } from '../past/line';
 import { savedOf } from '../past/saved';
 import {
   appendRevision,

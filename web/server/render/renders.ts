@@ -21,7 +21,7 @@ import { settleFrames } from './queue';
 import { removeFiles } from './files';
 import { madeAgain } from './made-again';
 import { freeBytes, frameImageStore, waitsForRoom } from './room';
-import type { RenderState, WorkState } from './tables';
+import type { RenderState, WorkState } from '../../contract/renders';
 import { HERE } from './worker';
 
 /** Renders that a list shows. */

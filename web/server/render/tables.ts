@@ -1,3 +1,4 @@
+import type { RenderState, WorkState } from '../../contract/renders';
 import type { FrameOrder } from '@maypole/core/output/frame-order';
 import type { PixelSize } from '@maypole/core/output/kind';
 import type { FrameImageName } from '@maypole/core/output/frame-image';
@@ -21,11 +22,6 @@ import {
 import { pieces } from '../data/schema';
 
 const moment = (name: string) => timestamp(name, { withTimezone: true, mode: 'date' });
-
-/** Where a render stands. */
-export type RenderState = 'frames' | 'files' | 'done' | 'failed' | 'cancelled';
-/** Where a frame or a file of it stands. */
-export type WorkState = 'waiting' | 'leased' | 'done' | 'failed';
 
 /** A revision of a piece that is made into files. */
 export const renders = pgTable(

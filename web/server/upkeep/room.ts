@@ -1,3 +1,4 @@
+import type { RoomUsed } from '../../contract/room';
 import { count, eq, sql } from 'drizzle-orm';
 import type { Database } from '../data/db';
 import { AppError } from '../http/app-error';
@@ -81,18 +82,6 @@ export async function assertRoomForFile(db: Reader, by: string, bytes: number): 
       `Your files take ${(own / GB).toFixed(1)} GB, and ${most} GB is the most for one. Ask the owner to set ` +
         'MAYPOLE_MOST_FILE_GIGABYTES_OF_ONE higher.',
     );
-}
-
-export interface RoomUsed {
-  /** Bytes of all that is kept, and the most they may be. */
-  readonly bytes: number;
-  readonly mostBytes: number;
-  readonly pieces: number;
-  readonly mostPieces: number;
-  readonly binned: number;
-  readonly revisions: number;
-  readonly files: number;
-  readonly fileBytes: number;
 }
 
 export async function roomUsed(db: Reader): Promise<RoomUsed> {

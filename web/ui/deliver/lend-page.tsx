@@ -2,7 +2,7 @@
 
 import { Box, Heading, Text } from '@chakra-ui/react';
 import { useEffect } from 'react';
-import { KEY_COOKIE } from '@/server/people/key-cookie';
+import { KEY_COOKIE } from '@/contract/key-cookie';
 import { lend, stopLending, useLending } from './lending';
 
 /** A page that does nothing but draw for others, for a browser without a window. Its key stands behind the # of its address. */

@@ -1,5 +1,5 @@
 import type { Role } from '@/contract/person';
-import type { RoomUsed } from '@/server/upkeep/room';
+import type { RoomUsed } from '@/contract/room';
 import { ask, json } from '../api';
 
 export interface PersonRow {

@@ -4,7 +4,7 @@ import { Box, chakra } from '@chakra-ui/react';
 import { useCallback, useEffect, useState } from 'react';
 import { KEY_DAYS } from '@/contract/auth-figures';
 import { ROLE_WORDS, ROLES, type Person, type Role } from '@/contract/person';
-import type { RoomUsed } from '@/server/upkeep/room';
+import type { RoomUsed } from '@/contract/room';
 import { SelectField } from '../fields/select-field';
 import { PlainButton } from '../parts/buttons';
 import { PageHead } from '../parts/page-head';

@@ -1,6 +1,6 @@
 import { Box, Text } from '@chakra-ui/react';
 import { fileSize } from '../parts/words';
-import type { RoomUsed } from '@/server/upkeep/room';
+import type { RoomUsed } from '@/contract/room';
 
 /** How much of the room is used. */
 export function RoomBar({ room }: { room: RoomUsed }) {
