@@ -9,7 +9,7 @@ import { noise } from './noise';
 import { scrub } from './scrub';
 import { shape } from './shape';
 import { past } from './past';
-import { print, type Row } from './table';
+import { heading, onRow, printed, type Row } from './table';
 import { trace } from './trace';
 
 const all: Record<string, () => Promise<Row[]>> = { noise, shape, copies, motion, scrub, drawing, trace, past, files };
@@ -25,6 +25,20 @@ for (const name of names)
     console.error(`There is no benchmark “${name}”. Known: ${known}.`);
     process.exit(2);
   }
-const rows: Row[] = [];
-for (const name of names.length > 0 ? names : Object.keys(all)) rows.push(...(await (all[name] ?? named[name])()));
-print(rows, json);
+const wanted = names.length > 0 ? names : Object.keys(all);
+const say = (text: string) => !json && console.log(text);
+const left = Object.keys({ ...all, ...named }).filter((name) => !wanted.includes(name));
+say(`Measured: ${wanted.join(', ')}.${left.length > 0 ? ` By name only: ${left.join(', ')}.` : ''}\n\n${heading()}`);
+
+const told = new Set<Row>();
+const tell = (row: Row) => {
+  if (told.has(row)) return;
+  told.add(row);
+  console.log(printed(row, json));
+};
+onRow(tell);
+for (const name of wanted) {
+  const began = performance.now();
+  for (const row of await (all[name] ?? named[name])()) tell(row);
+  say(`${name}: ${((performance.now() - began) / 1000).toFixed(0)} s\n`);
+}

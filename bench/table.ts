@@ -13,6 +13,18 @@ export interface Row {
 
 const ROUNDS = 9;
 
+let listener: (row: Row) => void = () => undefined;
+
+/** Calls `then` with every row as soon as it is measured: a run that is cut short has said what it knows. */
+export function onRow(then: (row: Row) => void): void {
+  listener = then;
+}
+
+function measured(row: Row): Row {
+  listener(row);
+  return row;
+}
+
 /**
  * Times both in one run, in turns of a tenth of a second, after both have run long enough to be
  * compiled, and gives the medians in milliseconds: on a busy machine both meet the same weather.
@@ -32,28 +44,32 @@ export async function compare(name: string, ours: () => unknown, peerName: strin
   const rounds: number[][] = [];
   for (let i = 0; i < ROUNDS; i++) rounds.push(await turn(100));
   const [a, b] = [0, 1].map((k) => rounds.map((r) => r[k]).sort((p, q) => p - q)[Math.floor(ROUNDS / 2)]);
-  return { name, ours: a, peer: b, peerName, unit: 'ms', ratio: a / b };
+  return measured({ name, ours: a, peer: b, peerName, unit: 'ms', ratio: a / b });
 }
 
 /** A row without a peer, for what no library does; the limit it is held to stands in the name. */
 export function alone(name: string, ours: number, unit = 'ms'): Row {
-  return { name, ours, peer: null, peerName: '', unit, ratio: null };
+  return measured({ name, ours, peer: null, peerName: '', unit, ratio: null });
 }
 
-export function print(rows: readonly Row[], json: boolean): void {
-  if (json) {
-    for (const row of rows) console.log(JSON.stringify(row));
-    return;
-  }
-  const cells = rows.map((r) => [
+/** Widths of the columns of a printed row. */
+const WIDTHS = [64, 14, 14, 26, 8];
+const HEADINGS = ['what', 'ours', 'peer', 'peer is', 'ours / peer'];
+
+function line(cells: readonly string[]): string {
+  return cells.map((c, k) => (k === 0 || k === 3 ? c.padEnd(WIDTHS[k]) : c.padStart(WIDTHS[k]))).join('  ');
+}
+
+export const heading = (): string => line(HEADINGS);
+
+/** A row as it is printed: a line of a table, or JSON. */
+export function printed(r: Row, json: boolean): string {
+  if (json) return JSON.stringify(r);
+  return line([
     r.name,
     `${r.ours.toFixed(2)} ${r.unit}`,
     r.peer === null ? '' : `${r.peer.toFixed(2)} ${r.unit}`,
     r.peerName,
     r.ratio === null ? '' : `× ${r.ratio.toFixed(2)}`,
   ]);
-  const all = [['what', 'ours', 'peer', 'peer is', 'ours / peer'], ...cells];
-  const widths = all[0].map((_, k) => Math.max(...all.map((row) => row[k].length)));
-  for (const row of all)
-    console.log(row.map((c, k) => (k === 0 || k === 3 ? c.padEnd(widths[k]) : c.padStart(widths[k]))).join('  '));
 }
