@@ -23,7 +23,7 @@ function runOurs(built, source, args, url) {
 
 /** Migrates the database; gives an empty one the demo pieces if asked. */
 export async function prepareDatabase(url, demo) {
-  const done = await runOurs(PROGRAMS.prepare, 'server/prepare.ts', demo ? ['--demo'] : [], url);
+  const done = await runOurs(PROGRAMS.prepare, 'server/data/prepare.ts', demo ? ['--demo'] : [], url);
   // What the user can mend is said in a sentence.
   if (done.status === 3) throw new Stop(done.output.trim().split('\n').at(-1));
   if (done.status !== 0)

@@ -22,7 +22,7 @@ export async function exportPiece(name, folder) {
     await prepareDatabase(address, false);
     const done = await runProgram(
       path.join(BIN, 'tsx'),
-      [path.join(WEB, 'server/export.ts'), path.resolve(folder), '--piece', name],
+      [path.join(WEB, 'server/pieces/export.ts'), path.resolve(folder), '--piece', name],
       { cwd: ROOT, quiet: true, env: { ...process.env, DATABASE_URL: address } },
     );
     if (done.status !== 0) throw new Stop(done.output.trim().split('\n').at(-1), 2);
@@ -38,7 +38,7 @@ export async function exportAll(args) {
   mkdirSync(folder, { recursive: true });
   const written = await withDatabase('written out', async (_cluster, address) => {
     await prepareDatabase(address, false);
-    const done = await runProgram(path.join(BIN, 'tsx'), [path.join(WEB, 'server/export.ts'), path.resolve(folder)], {
+    const done = await runProgram(path.join(BIN, 'tsx'), [path.join(WEB, 'server/pieces/export.ts'), path.resolve(folder)], {
       cwd: ROOT,
       quiet: true,
       env: { ...process.env, DATABASE_URL: address },
