@@ -1,11 +1,11 @@
 import { drawTopologyOf } from '../shape/drawable';
 import type { Mesh } from '../shape/mesh';
 
-/** Triangles of a shape, and their areas added up one after the other. */
+/** Triangles of a shape with cumulative areas. */
 export interface Areas {
-  /** Vertices, 3 numbers a triangle. */
+  /** 3 vertices per triangle. */
   readonly corners: Uint32Array;
-  /** Square metres of all triangles up to and with each. */
+  /** Cumulative area in m², each triangle included. */
   readonly until: Float64Array;
 }
 
@@ -24,12 +24,12 @@ export function areasOf(mesh: Mesh): Areas {
   return { corners, until };
 }
 
-/** Square metres in all. */
+/** Total area in m². */
 export function totalOf({ until }: Areas): number {
   return until.length > 0 ? until[until.length - 1] : 0;
 }
 
-/** The triangle in which a share 0 ≤ x < 1 of all area is reached: triangles are drawn by their area. */
+/** The triangle at a share 0 ≤ x < 1 of the total area: selects triangles in proportion to their area. */
 export function triangleAt(areas: Areas, x: number): number {
   const wanted = x * totalOf(areas);
   let [low, high] = [0, areas.until.length - 1];
@@ -42,8 +42,8 @@ export function triangleAt(areas: Areas, x: number): number {
 }
 
 /**
- * Even places in a triangle from two chances, by folding the unit square (G. Turk, “Generating random points in
- * triangles”, Graphics Gems, 1990).
+ * Uniform barycentric coordinates from two random numbers, by folding the unit square (G. Turk, “Generating random
+ * points in triangles”, Graphics Gems, 1990).
  */
 export function folded(u: number, w: number): [number, number] {
   return u + w > 1 ? [1 - u, 1 - w] : [u, w];

@@ -1,13 +1,16 @@
 import type { Vec3 } from '../maths/vec3';
 import type { Quaternion } from '../maths/quaternion';
 
-/** The turn that brings x, y and z to three unit vectors square to each other (S. W. Shepperd, “Quaternion from rotation matrix”, 1978). */
+/**
+ * Rotation that takes x, y and z to three orthonormal vectors (S. W. Shepperd, “Quaternion from rotation matrix”,
+ * 1978).
+ */
 export function fromAxes(x: Vec3, y: Vec3, z: Vec3): Quaternion {
   const [m00, m10, m20] = x;
   const [m01, m11, m21] = y;
   const [m02, m12, m22] = z;
   const trace = m00 + m11 + m22;
-  // The largest of the four squares is taken, so that nothing is divided by something small.
+  // The largest of the four squares is used, so that nothing is divided by a small number.
   const squares = [m00 - m11 - m22, m11 - m00 - m22, m22 - m00 - m11, trace];
   const k = squares.indexOf(Math.max(...squares));
   const s = 2 * Math.sqrt(Math.max(0, 1 + squares[k]));
@@ -17,7 +20,7 @@ export function fromAxes(x: Vec3, y: Vec3, z: Vec3): Quaternion {
   return [(m02 + m20) / s, (m12 + m21) / s, s / 4, (m10 - m01) / s];
 }
 
-/** The turn that brings y to a unit vector, and x as near as may be to another direction. */
+/** Rotation that takes y to a unit vector, and x as close as possible to another direction. */
 export function standing(up: Vec3, towards: Vec3): Quaternion {
   const d = up[0] * towards[0] + up[1] * towards[1] + up[2] * towards[2];
   let x: [number, number, number] = [towards[0] - d * up[0], towards[1] - d * up[1], towards[2] - d * up[2]];

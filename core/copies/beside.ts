@@ -9,7 +9,7 @@ function longer<T extends Float32Array | Uint8Array | Uint16Array | Uint32Array>
   return out;
 }
 
-/** Copies, and beside them a shape that stands where it is: one more copy, of itself. */
+/** Adds a shape to a list of copies as one more copy, of itself. */
 export function beside(copies: Copies, mesh: Mesh): Mesh {
   if (mesh.positions.length === 0) return withCopies(copies);
   const { group, ids, late, channels, materialIndices } = copies;

@@ -1,4 +1,4 @@
-/** A box along the axes; an empty one is upside down. */
+/** An axis-aligned box; an empty one is inverted. */
 export interface Box {
   readonly min: number[];
   readonly max: number[];
@@ -9,8 +9,8 @@ export function emptyBox(): Box {
 }
 
 /**
- * Widens a box so that it holds another under the matrix at `o`: the middle of that, and half its sides taken
- * through the absolute matrix.
+ * Grows a box by another one transformed by the matrix at `o`: its centre, and its half extents by the absolute matrix
+ * (J. Arvo, “Transforming axis-aligned bounding boxes”, 1990).
  */
 export function growBy(
   box: Box,

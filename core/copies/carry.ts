@@ -2,12 +2,15 @@ import type { Connectivity, Copies, Mesh } from '../shape/mesh';
 import { StepProblem } from '../declare/step-problem';
 import { copyCount, reachOf, withCopies } from './copies';
 
-/** What a step after a repeat does to a copy: only its place, its turn too, or also its size. */
+/** How far a step after a repeat affects a copy: its position only, its rotation too, or also its size. */
 export type Carries = 'shift' | 'turn' | 'size';
 
 const known = new Map<number, Connectivity>();
 
-/** A small triangle for each copy, its corners at the copy's place, along its z and along its x; its normal is the copy's y. */
+/**
+ * A small triangle for each copy, with corners at the copy's position, along its z and along its x; its normal is the
+ * copy's y.
+ */
 function probeConnectivity(count: number): Connectivity {
   let c = known.get(count);
   if (!c) {
@@ -20,8 +23,8 @@ function probeConnectivity(count: number): Connectivity {
 }
 
 /**
- * Copies carried along by a step that moves points: each stays the body it is, and its place, turn and
- * size follow those of a small triangle that stands for it.
+ * Applies a step that moves points to copies as rigid bodies: position, rotation and size follow a small triangle that
+ * stands for each.
  */
 export function carry(mesh: Mesh, move: (probe: Mesh) => Mesh, carries: Carries): Mesh {
   const copies = mesh.copies!;
@@ -33,7 +36,7 @@ export function carry(mesh: Mesh, move: (probe: Mesh) => Mesh, carries: Carries)
   for (let i = 0, o = 0, q = 0; i < n; i++, o += 16, q += 9) {
     const sx = Math.hypot(m[o], m[o + 1], m[o + 2]);
     const sz = Math.hypot(m[o + 8], m[o + 9], m[o + 10]);
-    // A copy of no size has no axes; any do, since it is not seen.
+    // A copy of size 0 has no axes; any will do, since it is invisible.
     const r = (lengths[i] = reaches[copies.source[i]] * (sx || 1));
     for (let k = 0; k < 3; k++) {
       const c = m[o + 12 + k];
@@ -58,7 +61,7 @@ export function carry(mesh: Mesh, move: (probe: Mesh) => Mesh, carries: Carries)
     const lx = Math.hypot(xx, xy, xz);
     const [yx, yy, yz] = [zy * xz - zz * xy, zz * xx - zx * xz, zx * xy - zy * xx];
     const ly = Math.hypot(yx, yy, yz);
-    // Pressed flat, it says nothing of how it is turned.
+    // A degenerate triangle says nothing about rotation.
     if (lx < 1e-12 || ly < 1e-20) {
       if (carries === 'size') for (let k = 0; k < 11; k++) if (k % 4 < 3) out[o + k] = 0;
       continue;

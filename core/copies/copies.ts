@@ -8,13 +8,13 @@ export function copyCount(c: Copies): number {
   return c.source.length;
 }
 
-/** A shape with a list of copies; nothing at all where the list is empty. */
+/** A shape with a list of copies; an empty shape if the list is empty. */
 export function withCopies(copies: Copies): Mesh {
   const first = copies.sources[0];
   return { connectivity: first.connectivity, positions: first.positions, copies };
 }
 
-/** Faces that are seen: those of each source as often as it is copied. */
+/** Number of visible faces: those of each source times its copies. */
 export function facesShown(mesh: Mesh): number {
   if (!mesh.copies) return faceCount(mesh.connectivity);
   const { sources, source } = mesh.copies;
@@ -26,7 +26,7 @@ export function facesShown(mesh: Mesh): number {
 
 const centres = new WeakMap<Float32Array, Float32Array>();
 
-/** The points where copies stand: the last columns of their matrices, 3 numbers a copy; found once for the same matrices. */
+/** Positions of copies: the last columns of their matrices, 3 numbers each; cached by matrices. */
 export function centresOf({ matrices: m }: Pick<Copies, 'matrices'>): Float32Array {
   let out = centres.get(m);
   if (!out) {
@@ -41,12 +41,12 @@ export function centresOf({ matrices: m }: Pick<Copies, 'matrices'>): Float32Arr
   return out;
 }
 
-/** Says where copies stand that have been changed in place, or copied from others that stand there. */
+/** Registers the positions of copies that were changed in place, or copied from others. */
 export function knowCentres(matrices: Float32Array, points: Float32Array): void {
   centres.set(matrices, points);
 }
 
-/** Copies as bare points, for what reads values at places. */
+/** Copies as bare points, for reading values at positions. */
 export function pointsMesh(copies: Copies): Mesh {
   return {
     connectivity: { vertexCount: copyCount(copies), faceStart: new Uint32Array(1), corners: new Uint32Array(0) },
@@ -54,7 +54,7 @@ export function pointsMesh(copies: Copies): Mesh {
   };
 }
 
-/** Half the size of a source: the farthest of its points from where it stands. */
+/** Radius of a source: its farthest point from the origin. */
 export function reachOf(mesh: Mesh): number {
   const p = mesh.positions;
   let most = 0;
@@ -62,7 +62,7 @@ export function reachOf(mesh: Mesh): number {
   return Math.sqrt(most);
 }
 
-/** How large each copy is in metres: twice the reach of its source, times the mean of its three scales. */
+/** Diameter of each copy in metres: twice the radius of its source, times the mean of its three scales. */
 export function copySizes({ sources, source, matrices: m }: Copies): Float32Array {
   const across = sources.map((s) => 2 * reachOf(s));
   const scale = (i: number) =>
@@ -70,7 +70,7 @@ export function copySizes({ sources, source, matrices: m }: Copies): Float32Arra
   return Float32Array.from(source, (s, i) => across[s] * scale(i));
 }
 
-/** Points of a shape under the matrix of a copy, written to `out` from `at` on. */
+/** Points of a shape transformed by a copy's matrix, written to `out` from `at` on. */
 export function transformInto(p: Float32Array, m: Float32Array, o: number, out: Float32Array, at: number): void {
   for (let i = 0; i < p.length; i += 3) {
     const [x, y, z] = [p[i], p[i + 1], p[i + 2]];
@@ -82,7 +82,7 @@ export function transformInto(p: Float32Array, m: Float32Array, o: number, out: 
 
 const made = new WeakMap<Copies, Mesh>();
 
-/** Copies as real faces, each with the points of its own. Without copies the very same shape. */
+/** Copies as real faces with points of their own. Without copies the very same shape. */
 export function flattened(mesh: Mesh): Mesh {
   const { copies } = mesh;
   if (!copies) return mesh;
@@ -110,7 +110,7 @@ const numbers = new WeakMap<Connectivity, number>();
 let next = 1;
 const lists = new Map<string, Connectivity>();
 
-/** The connectivity of several side by side, the same object for the same list, so that moving copies keep it. */
+/** Concatenated connectivity, the same object for the same list, so that moving copies keep it. */
 function connectivityOf(list: readonly Connectivity[]): Connectivity {
   if (list.length === 0) return { vertexCount: 0, faceStart: new Uint32Array(1), corners: new Uint32Array(0) };
   if (list.every((c) => c === list[0])) return repeated(list[0], list.length);
@@ -132,7 +132,7 @@ function connectivityOf(list: readonly Connectivity[]): Connectivity {
   return out;
 }
 
-/** The box round everything shown; null where there is nothing. */
+/** Bounds of everything visible; null if there is nothing. */
 export function boundsShown(mesh: Mesh): Box | null {
   const { copies } = mesh;
   if (!copies) {

@@ -2,11 +2,10 @@ import type { Clock } from '../time/loop';
 import { toRational } from '../maths/rational';
 
 /**
- * Where copies are that move on by places: copy i is at (i + a·t) mod n, a number in [0, n). In whole
- * frames it is reduced in integers, so that after whole places every copy stands exactly where another
- * stood.
+ * Position of copies that move on by places: copy i is at (i + a·t) mod n, a number in [0, n). For whole frames it is
+ * reduced in integers, so that after whole places every copy stands exactly where another stood.
  *
- * @param advance a, places a loop
+ * @param advance a, places per loop
  * @param count n
  */
 export function movedOn(advance: number, count: number, clock: Clock): (i: number) => number {
@@ -24,7 +23,7 @@ export function movedOn(advance: number, count: number, clock: Clock): (i: numbe
   };
 }
 
-/** Size of a copy at a place of an open row whose copies move on: it grows in at one end and shrinks away at the other. */
+/** Scale of a copy on an open row that moves on: it grows in at one end and shrinks away at the other. */
 export function endSize(place: number, count: number): number {
   const x = Math.max(0, Math.min(1, place, count - place));
   return x * x * (3 - 2 * x);

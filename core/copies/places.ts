@@ -2,32 +2,32 @@ import type { Copies, Mesh } from '../shape/mesh';
 import { CHANNEL_WIDTH, copyChannels, mapChannels, type CopyChannel } from '../shape/copy-channels';
 import { copyCount, withCopies } from './copies';
 
-/** Where copies are to stand. Arrays have one entry a place unless said otherwise. */
+/** Where copies stand. Arrays have one entry per place unless said otherwise. */
 export interface Places {
-  /** 3 numbers a place, in metres. */
+  /** 3 numbers per place, in metres. */
   readonly at: Float32Array;
-  /** Unit quaternions x, y, z, w, 4 numbers a place; absent where nothing is turned. */
+  /** Unit quaternions x, y, z, w, 4 numbers per place; absent for no rotation. */
   readonly turns?: Float32Array;
-  /** Factor on all lengths; absent where it is 1. */
+  /** Uniform scale; absent for 1. */
   readonly sizes?: Float32Array;
-  /** From 0 to count − 1, between whole numbers while places move on; absent for 0, 1, 2… */
+  /** 0 to count − 1, fractional while places move on; absent for 0, 1, 2… */
   readonly order?: Float32Array;
-  /** What chance tells a place by; absent, its number. */
+  /** Identifier for random numbers; absent, the index. */
   readonly ids?: Uint32Array;
-  /** How many there are in one round of the order; the number of places unless said otherwise. */
+  /** Places in one round of the order; by default the number of places. */
   readonly places?: number;
 }
 
 /** What stands at each place. */
 export interface Dealt {
   readonly sources: readonly Mesh[];
-  /** Which of `sources`, one a place; absent where there is just one. */
+  /** Index into `sources` per place; absent if there is one source. */
   readonly which?: Uint16Array;
-  /** How much later it plays, as a share of the loop. */
+  /** Delay, as a share of the loop. */
   readonly late?: Float32Array;
 }
 
-/** Writes size · turn and place as a matrix by columns. */
+/** Writes scale, rotation and translation as a column-major matrix. */
 export function placeMatrix(
   out: Float32Array,
   o: number,
@@ -55,7 +55,7 @@ export function placeMatrix(
   out[o + 15] = 1;
 }
 
-/** Product of two affine matrices by columns: a · b, written to out. */
+/** Product a · b of two column-major affine matrices, written to out. */
 function product(a: Float32Array, p: number, b: Float32Array, q: number, out: Float32Array, o: number): void {
   for (let c = 0; c < 4; c++) {
     const [x, y, z] = [b[q + 4 * c], b[q + 4 * c + 1], b[q + 4 * c + 2]];
@@ -91,8 +91,8 @@ function matricesOf(places: Places): Float32Array {
 }
 
 /**
- * Copies of shapes at places. Where a shape has copies itself, lists are multiplied and not faces:
- * each of its copies stands at each place.
+ * Copies of shapes at places. If a shape has copies itself, the lists are multiplied, not the faces: each of its copies
+ * stands at each place.
  */
 export function repeatOver(places: Places, dealt: Dealt): Mesh {
   const n = places.at.length / 3;
@@ -189,10 +189,10 @@ function multiplied(
   });
 }
 
-/** Only the copies for which `keep` is true, with all they have. */
+/** The copies for which `keep` is true, with all their data. */
 export function filtered(copies: Copies, keep: (i: number) => boolean): Copies {
   const kept = Uint32Array.from([...copies.source.keys()].filter(keep));
-  // Chance goes on telling them by what they were.
+  // They keep their identifiers for random numbers.
   const ids = copies.ids ? kept.map((i) => copies.ids![i]) : kept;
   const pick = <T extends Float32Array | Uint8Array | Uint16Array | Uint32Array>(
     a: T | undefined,

@@ -4,19 +4,19 @@ import type { Mesh } from '../shape/mesh';
 import { randomSource } from '../maths/random';
 import { areasOf, folded, totalOf, triangleAt } from './areas';
 
-/** Places on a surface, told by triangle and by shares of its second and third corner, so that they go along when it moves. */
+/** Points on a surface, by triangle and barycentric coordinates, so that they move with it. */
 export interface SurfacePlaces {
-  /** Vertices of the triangle, 3 numbers a place. */
+  /** Vertices of the triangle, 3 numbers per point. */
   readonly corners: Uint32Array;
-  /** Two numbers a place, each 0…1 and together at most 1. */
+  /** Barycentric coordinates of the second and third corner, two numbers per point. */
   readonly shares: Float32Array;
 }
 
 /**
- * Places spread evenly by area over a surface, the same for the same seed.
+ * Points distributed uniformly by area over a surface, deterministic in the seed.
  *
- * @param spread least distance in metres between two places, by throwing darts: tried up to 30 times for
- *   each that is wanted, so fewer may fit than `count`; 0 for none
+ * @param spread least distance in metres between two points, by dart throwing with up to 30 tries each, so that fewer
+ * than `count` may fit; 0 for none
  */
 export function scatterOn(mesh: Mesh, count: number, seed: number, spread: number): SurfacePlaces {
   const areas = areasOf(mesh);
@@ -41,18 +41,18 @@ export function scatterOn(mesh: Mesh, count: number, seed: number, spread: numbe
   return { corners: Uint32Array.from(corners), shares: Float32Array.from(shares) };
 }
 
-/** Area of the surface in m². */
+/** Surface area in m². */
 export function areaOn(mesh: Mesh): number {
   return totalOf(areasOf(mesh));
 }
 
-/** Points no two of which are nearer than a distance: a Poisson-disc set by dart throwing (R. L. Cook, 1986). */
+/** A Poisson-disc set by dart throwing (R. L. Cook, 1986): no two points are closer than a distance. */
 class Darts {
   private readonly cells = new Map<string, number[]>();
 
   constructor(private readonly spread: number) {}
 
-  /** Takes a point in unless one lies too near. */
+  /** Adds a point unless one is too close. */
   throw(x: number, y: number, z: number): boolean {
     const s = this.spread;
     const [i, j, k] = [Math.floor(x / s), Math.floor(y / s), Math.floor(z / s)];
@@ -73,8 +73,8 @@ class Darts {
 }
 
 /**
- * Points spread evenly through the inside of a closed surface, 3 numbers each: points of its box of
- * which a line upwards meets the surface an odd number of times (F. Jordan's curve theorem in space).
+ * Points distributed uniformly inside a closed surface, 3 numbers each: points of its bounds from which an upward line
+ * crosses the surface an odd number of times.
  *
  * @param spread least distance between two points in metres, 0 for none
  */
@@ -95,14 +95,14 @@ export function scatterIn(mesh: Mesh, count: number, seed: number, spread: numbe
   return Float32Array.from(out);
 }
 
-/** Whether a place is inside a closed surface. */
+/** Whether a point is inside a closed surface. */
 export function insideOf(mesh: Mesh): (x: number, y: number, z: number) => boolean {
   const columns = columnsOf(mesh);
   const bounds = boundsOf(mesh.positions);
   const size = bounds ? Math.max(...bounds.max.map((m, k) => m - bounds.min[k])) : 0;
   return (x, y, z) => {
     let crossings = 0;
-    // A hair beside the place, so that the line meets faces and not the edges where two would count.
+    // Slightly off the point, so that the line crosses faces and not their edges, where two would count.
     columns.meetings(x + 1.3e-7 * size, z + 0.7e-7 * size, (at) => (crossings += Number(at > y)));
     return crossings % 2 === 1;
   };

@@ -4,17 +4,17 @@ import type { Evaluated, Params } from '../declare/params';
 import type { Mesh } from '../shape/mesh';
 import { applyStep, checkFaces, copiesAsOf, type CopiesAs, type StepContext, type StepKind } from '../steps/step';
 
-/** Copies as one form with real faces. Throws StepProblem where those would be too many. */
+/** Copies as one shape with real faces. Throws StepProblem if those would be too many. */
 export function asOne(mesh: Mesh, remedy: string): Mesh {
   if (mesh.copies) checkFaces(facesShown(mesh), remedy);
   return flattened(mesh);
 }
 
 /**
- * A step's work on a shape that may have copies: they are moved whole, worked on each by itself, or
- * made one form of first.
+ * Applies a step to a shape that may have copies: they are moved as bodies, or each source is changed, or they are
+ * merged first.
  *
- * @param each works on one source and may know the result already
+ * @param each changes one source, and may use a cached result
  */
 export function applyToCopies(
   kind: StepKind,

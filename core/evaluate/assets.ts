@@ -24,10 +24,7 @@ export function assetsIn(ribbon: RibbonDoc): string[] {
 
 const pictured = new WeakMap<Piece, readonly string[]>();
 
-/**
- * Fingerprints of the files that a picture of a piece cannot be drawn without, besides its shapes: those that
- * its finishes and its scene name.
- */
+/** Fingerprints of the files that a picture needs besides those of its shapes: from finishes and scene. */
 export function assetsOfPicture(piece: Piece): readonly string[] {
   let names = pictured.get(piece);
   if (!names) {
@@ -43,15 +40,14 @@ export function assetsOfPicture(piece: Piece): readonly string[] {
   return names;
 }
 
-/** A file that is not kept anywhere: there is nothing to wait for. */
+/** A file that does not exist anywhere: there is nothing to wait for. */
 export class MissingAsset extends Error {
   override readonly name = 'MissingAsset';
 }
 
 /**
- * Fetches the libraries and files that a linked ribbon cannot be evaluated without; null when all are
- * here. Files that are nowhere are left out, and their steps say so; where fetching itself fails the
- * promise is rejected, so that it is tried again.
+ * Fetches the libraries and files that a linked ribbon needs; null if all are here. Files that do not exist are left
+ * out, and their steps say so; if fetching fails the promise rejects, so that it is tried again.
  */
 export function makeReady(
   ribbon: RibbonDoc,
@@ -67,7 +63,7 @@ export function makeReady(
   return waits.length > 0 ? Promise.all(waits).then(() => undefined) : null;
 }
 
-/** The same for files by their fingerprints. */
+/** The same for files by fingerprint. */
 export function makeFilesReady(
   names: readonly string[],
   fetchAsset: (fingerprint: string) => Promise<Asset>,

@@ -1,10 +1,10 @@
 import { channelBuffers } from '../shape/copy-channels';
 import { derivedBuffers, type Connectivity, type Mesh } from '../shape/mesh';
 
-/** Keys of shapes, wherever they were made: a shape made under a key is the same under it for good. */
+/** Keys of shapes, wherever they were made: a shape keeps its key for good. */
 const keys = new WeakMap<Mesh, string>();
 
-/** The buffers of a shape; connectivities and sources of copies are shared between shapes, and so may be any other. */
+/** Buffers of a shape; any of them may be shared with others. */
 function buffersOf({ connectivity, positions, copies: c }: Mesh): ArrayBufferView[] {
   const own = [positions, ...connectivityBuffers(connectivity)];
   if (!c) return own;
@@ -38,7 +38,7 @@ function connectivitiesOf({ connectivity, copies }: Mesh): Connectivity[] {
   return [connectivity, ...(copies?.sources ?? []).flatMap(connectivitiesOf)];
 }
 
-/** Meshes by key, the least recently used let go first, within a budget of bytes. Buffers that several share are counted once. */
+/** Meshes by key, evicting the least recently used, within a budget of bytes. Shared buffers count once. */
 export class MeshCache {
   private readonly entries = new Map<string, Mesh>();
   private readonly buffers = new Map<ArrayBufferLike, number>();
@@ -47,7 +47,7 @@ export class MeshCache {
 
   constructor(private readonly budget = 256 * 1024 * 1024) {}
 
-  /** Bytes held by all shapes, and by the tables that were derived from their connectivities. */
+  /** Bytes held by all shapes, and by tables derived from their connectivities. */
   get held(): number {
     let sum = this.bytes;
     const seen = new Set<ArrayBufferLike>();
@@ -82,15 +82,12 @@ export class MeshCache {
     }
   }
 
-  /** Gives a shape that was made under no key one by which it is known from now on. */
+  /** Assigns a key to a shape that has none. */
   name(mesh: Mesh, key: string): void {
     if (!keys.has(mesh)) keys.set(mesh, key);
   }
 
-  /**
-   * The key under which a shape was made. Throws a RangeError for one that has none: a number given here would
-   * be another one elsewhere.
-   */
+  /** The key of a shape. Throws a RangeError if it has none: a number assigned here would differ elsewhere. */
   keyOf(mesh: Mesh): string {
     const key = keys.get(mesh);
     if (key === undefined)
@@ -104,7 +101,7 @@ export class MeshCache {
   }
 }
 
-/** Counts the uses of a thing; 1 where this is its first, −1 where it was its last, 0 otherwise. */
+/** Counts references; returns 1 for the first, −1 when the last is gone, else 0. */
 function counted<T>(uses: Map<T, number>, thing: T, by: 1 | -1): 1 | 0 | -1 {
   const before = uses.get(thing) ?? 0;
   if (before + by === 0) uses.delete(thing);

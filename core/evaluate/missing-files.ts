@@ -5,14 +5,14 @@ import type { Piece } from '../piece/piece';
 import { ownersOf } from '../piece/walk';
 import { assetsIn } from './assets';
 
-/** A file that a piece is made with, and that is not here. */
+/** A file that a piece needs and that is missing. */
 export interface MissingFile {
   readonly fingerprint: string;
   /** Where it is named: "Ring, Imported form file". */
   readonly place: string;
 }
 
-/** Files that something which is on is made with, and that are not here. */
+/** Missing files of whatever is switched on. */
 export function missingFiles(piece: Piece): MissingFile[] {
   const shapes = new Set(linkPiece(piece).ribbons.flatMap((r) => (r.on ? assetsIn(r) : [])));
   return ownersOf(piece).flatMap(({ owner, item, params, place, title, ribbon }) =>
@@ -21,7 +21,7 @@ export function missingFiles(piece: Piece): MissingFile[] {
       if (p.type !== 'asset' || typeof fingerprint !== 'string' || fingerprint === '' || assetOf(fingerprint))
         return [];
       if (!item.on || !isShown(params, item.values, name)) return [];
-      // A ribbon that is off may serve another as a path or a cutter; its finish does not.
+      // A hidden ribbon may serve another as a path or a cutter; its finish does not.
       if (owner.type === 'step' ? !shapes.has(fingerprint) : ribbon?.on === false) return [];
       return [{ fingerprint, place: `${place}, ${title} ${p.title.toLowerCase()}` }];
     }),

@@ -11,17 +11,17 @@ import { evaluateValues } from '../time/values';
 
 export type { SceneAt };
 
-/** A ribbon in a picture: a shape in whatever form the drawer takes it, and the surfaces its faces wear. */
+/** A ribbon in a picture: a shape in the renderer's form, and the surfaces of its faces. */
 export interface RibbonAt<Shape> {
   readonly id: string;
   readonly shape: Shape;
   readonly surfaces: Surfaces;
 }
 
-/** Everything a drawer needs to draw a frame. */
+/** Everything a renderer needs to draw a frame. */
 export interface PictureAt<Shape> {
   readonly ribbons: readonly RibbonAt<Shape>[];
-  /** Surfaces of every ribbon, shown or not, by its identifier: copies may wear those of others. */
+  /** Surfaces of every ribbon, shown or not, by identifier: copies may use those of others. */
   readonly materials: ReadonlyMap<string, Surfaces>;
   readonly scene: SceneAt;
   /** Width / height of the delivered picture. */
@@ -60,14 +60,13 @@ export function sceneAt(piece: Piece, frame: number): SceneAt {
 }
 
 /**
- * A frame, described once for every drawer: no drawing library is known here, and nothing of it
- * depends on frames before.
+ * Describes a frame for any renderer: no drawing library is known here, and nothing depends on earlier frames.
  *
  * @param frame any real number, unwrapped
- * @param shapeOf the shape of a ribbon as the drawer takes it; undefined where it is not there, and the ribbon is left out
+ * @param shapeOf the shape of a ribbon in the renderer's form; undefined leaves the ribbon out
  *
  * @example
- * // By evaluating shapes here and now:
+ * // Evaluating shapes here and now:
  * const cache = new MeshCache();
  * const picture = pictureAt(piece, 12, (ribbon) => evaluateRibbon(ribbon, piece.loop, 12, 'final', cache).mesh);
  */

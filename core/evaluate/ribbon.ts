@@ -25,15 +25,15 @@ export const EMPTY_MESH: Mesh = {
 export interface Problem {
   readonly step: string;
   readonly message: string;
-  /** It can be done, and waits to be asked for since it costs much. */
+  /** It is expensive, and waits for consent. */
   readonly waits?: true;
 }
 
-/** What there is after a step that makes or changes copies. */
+/** Summary after a step that makes or changes copies. */
 export interface CopiesNote {
   readonly step: string;
   readonly copies: number;
-  /** Different shapes among them: sources at different times count as different ones. */
+  /** Different shapes: sources at different times count separately. */
   readonly shapes: number;
   /** Faces drawn in all. */
   readonly faces: number;
@@ -47,16 +47,16 @@ export interface RibbonResult {
   readonly notes: readonly CopiesNote[];
 }
 
-/** What evaluating the steps of a ribbon has in common. */
+/** State shared by the steps of one evaluation. */
 interface Run {
   readonly ribbon: RibbonDoc;
   readonly loop: Loop;
   readonly detail: Detail;
   readonly cache: MeshCache;
   readonly asset: StepContext['asset'];
-  /** Told before each step that is really worked out. */
+  /** Called before each step that is really evaluated. */
   readonly onStep?: (step: StepDoc) => void;
-  /** Ribbons that steps name, by frame: several may name the same one, and those again. */
+  /** Ribbons that steps name, by frame: several may name the same one. */
   readonly known: Map<RibbonDoc, Map<number, RibbonResult>>;
 }
 
@@ -65,13 +65,13 @@ interface State {
   readonly key: string;
 }
 
-/** From so many copies on, steps that can be done together are: what is only on the way to a moving frame is not kept then. */
+/** From this many copies on, rows of moving steps are evaluated together: their intermediate results are not cached. */
 const MANY_COPIES = 20_000;
 
 /**
- * A ribbon at an unwrapped frame (any real number). Steps whose values and input have not changed
- * are taken from the cache; a step that changes by itself is keyed by the unwrapped frame, so
- * frame N is computed and never borrowed from frame 0.
+ * Evaluates a ribbon at an unwrapped frame (any real number). Steps whose values and input have not changed come from
+ * the cache; a step that reads the clock is keyed by the unwrapped frame, so that frame N is computed and never
+ * borrowed from frame 0.
  */
 export function evaluateRibbon(
   ribbon: RibbonDoc,
@@ -85,7 +85,7 @@ export function evaluateRibbon(
   return evaluate({ ribbon, loop, detail, cache, asset, onStep, known: new Map() }, frame);
 }
 
-/** A ribbon that a step of another names. */
+/** Evaluates a ribbon that a step of another names. */
 function evaluateOther(run: Run, ribbon: RibbonDoc, frame: number): RibbonResult {
   let byFrame = run.known.get(ribbon);
   if (!byFrame) run.known.set(ribbon, (byFrame = new Map()));
@@ -147,7 +147,9 @@ function through(run: Run, count: number, frame: number, problems: Problem[] = [
   return state;
 }
 
-/** Numbers of the steps from one on that may be done together: moving ones of its kind, one after the other, on many copies. */
+/**
+ * Indices of consecutive steps that may be evaluated together: moving ones of a kind that supports it, on many copies.
+ */
 function rowFrom(run: Run, index: number, count: number, frame: number, state: State): number[] {
   const { steps } = run.ribbon;
   const { kind, together: can } = stepKind(steps[index].kind);
@@ -171,7 +173,7 @@ function rowFrom(run: Run, index: number, count: number, frame: number, state: S
   return row;
 }
 
-/** A row of steps at once; null where that cannot be. Its key is that of one after the other. */
+/** Evaluates a row of steps at once; null if that is impossible. Its key equals that of one after the other. */
 function together(run: Run, row: readonly number[], frame: number, before: State): State | null {
   const { steps } = run.ribbon;
   const kind = stepKind(steps[row[0]].kind);
@@ -189,16 +191,18 @@ function together(run: Run, row: readonly number[], frame: number, before: State
   return mesh && { mesh, key };
 }
 
-/** What a step is asked for at a moment, and what its result depends on besides what comes in. */
+/** The evaluation of one step at a moment, and what its result depends on besides its input. */
 interface Asked {
   readonly values: Evaluated<Params>;
   readonly others: Readonly<Record<string, RibbonResult>>;
-  /** The chain up to this step, by all that its shape at any moment depends on; empty where it reads no other moment. */
+  /**
+   * The chain up to this step, with everything its shape at any moment depends on; empty if it reads no other moment.
+   */
   readonly definition: string;
-  /** The moment and the detail as the step is given them. */
+  /** Moment and detail as given to the step. */
   readonly clock: Clock;
   readonly given: Detail;
-  /** A text of all that the result depends on besides what comes in. */
+  /** Text of everything the result depends on besides the input. */
   readonly own: string;
 }
 
@@ -212,7 +216,8 @@ function ask(run: Run, step: StepDoc, index: number, frame: number): Asked {
   );
   const others: Record<string, RibbonResult> = {};
   for (const [name, other] of Object.entries(step.others ?? {})) others[name] = evaluateOther(run, other, frame);
-  // What it sees at other moments depends on the whole chain before it, and on the moment unless all of that stands still.
+  // What it reads at other moments depends on the whole chain before it, and on the moment unless that chain stands
+  // still.
   const loops = readsNow(kind.reads, 'loop', values);
   const definition = loops ? definitionOf(run, index) : '';
   const moves = readsNow(kind.reads, 'clock', values) || (loops && !standsStill(run.ribbon.steps.slice(0, index + 1)));
@@ -221,7 +226,7 @@ function ask(run: Run, step: StepDoc, index: number, frame: number): Asked {
   const beside = Object.entries(others)
     .map(([name, r]) => `${name}:${r.key}`)
     .join();
-  // A file that has arrived makes another shape than one that has not.
+  // A file that has arrived makes another shape than a missing one.
   const files = Object.entries(kind.params)
     .filter(([, p]) => p.type === 'asset')
     .map(([name]) => (asset?.(values[name] as string) ? 1 : 0))
@@ -238,7 +243,7 @@ function ask(run: Run, step: StepDoc, index: number, frame: number): Asked {
   };
 }
 
-/** One more step. Throws StepProblem where it cannot work. */
+/** Evaluates one more step. Throws StepProblem if it cannot work. */
 function advance(run: Run, step: StepDoc, index: number, frame: number, before: State): State {
   const { loop, cache, asset } = run;
   const kind = stepKind(step.kind);
@@ -289,18 +294,18 @@ function advance(run: Run, step: StepDoc, index: number, frame: number, before: 
   };
   const mesh = applyToCopies(kind, values, before.mesh, context, step.copies, each);
   cache.set(key, mesh);
-  // Sources that a step made itself are named by it, and so are the same in every worker.
+  // Sources that a step made itself are named after it, and so are equal in every worker.
   mesh.copies?.sources.forEach((source, i) => cache.name(source, `${key}/${i}`));
   return { mesh, key };
 }
 
-/** A step asked for what its declaration does not say that it reads: the key of its result would leave that out. */
+/** A step asked for what it does not declare to read: the key of its result would omit that. */
 const undeclared = ({ kind }: { readonly kind: string }, what: string) =>
   new Error(`The step “${kind}” reads ${what}, and does not declare it; see core/declare/reads.ts.`);
 
 const definitions = new WeakMap<RibbonDoc, Map<string, string>>();
 
-/** The steps up to and with one, and which of their files are there, as a text; found once for a ribbon as it is. */
+/** The steps up to and including one, and which of their files exist, as text; cached per ribbon. */
 function definitionOf({ ribbon, loop, detail, asset }: Run, index: number): string {
   let own = definitions.get(ribbon);
   if (!own) definitions.set(ribbon, (own = new Map()));
@@ -315,7 +320,7 @@ function definitionOf({ ribbon, loop, detail, asset }: Run, index: number): stri
 
 const named = new WeakMap<RibbonDoc, readonly string[]>();
 
-/** Fingerprints of the files that steps of a ribbon name, and those of ribbons that it names. */
+/** Fingerprints of the files that a ribbon's steps name, including those of ribbons they name. */
 function filesOf(ribbon: RibbonDoc): readonly string[] {
   let files = named.get(ribbon);
   if (!files) {
@@ -333,8 +338,8 @@ function filesOf(ribbon: RibbonDoc): readonly string[] {
 const prints = new WeakMap<RibbonDoc, Map<string, string>>();
 
 /**
- * What a ribbon's shape depends on: equal texts give equal shapes at every frame. Ribbons that others name are
- * shared, so each is looked at once.
+ * What a ribbon's shape depends on: equal texts give equal shapes at every frame. Ribbons that others name are shared,
+ * so each is visited once.
  */
 export function ribbonFingerprint(ribbon: RibbonDoc, loop: Loop, detail: Detail): string {
   let own = prints.get(ribbon);

@@ -14,7 +14,7 @@ function still(step: StepDoc): boolean {
   return Object.values(step.others ?? {}).every((r) => standsStill(r.steps));
 }
 
-/** True where nothing of these steps can change from frame to frame. */
+/** Whether nothing of these steps can change from frame to frame. */
 export function standsStill(steps: readonly StepDoc[]): boolean {
   return steps.every((step) => {
     let s = known.get(step);

@@ -25,7 +25,7 @@ interface ValuePlace {
   readonly address: Address;
   /** "Twist angle", "Displace per axis x". */
   readonly title: string;
-  /** What it is a value of, and which of its values: "Twist", "Angle". */
+  /** Item and value: "Twist", "Angle". */
   readonly of: string;
   readonly name: string;
   /** Name and colour of the ribbon, or of the scene part. */
@@ -49,17 +49,17 @@ export function isColourPlace(place: NumberPlace | ColourPlace): place is Colour
 
 const AXES = ['x', 'y', 'z'] as const;
 
-/** A text that names an owner: the ribbon, or where else it stands, and its identifier. */
+/** Key of an owner: the ribbon, or its other place, and its identifier. */
 export function ownerKey(owner: Owner): string {
   return `${'ribbon' in owner ? owner.ribbon : owner.type}/${owner.item}`;
 }
 
-/** A text that names an address, for keys and links. */
+/** Key of an address, for lookups and links. */
 export function addressKey(a: Address): string {
   return `${ownerKey(a.owner)}/${a.param}${a.axis === undefined ? '' : `.${AXES[a.axis]}`}`;
 }
 
-/** "Twist angle" of "Twist" and "Angle", put together once for each pair. */
+/** "Twist angle" from "Twist" and "Angle", built once per pair. */
 const labels = new Map<string, Map<string, string>>();
 
 function labelOf(owner: string, title: string): string {
@@ -115,7 +115,7 @@ export function numbersOf(piece: Piece): NumberPlace[] {
   return valuesOf(piece).filter((v): v is NumberPlace => !isColourPlace(v));
 }
 
-/** What is stored at an address, the default where nothing is; undefined where there is no such place. */
+/** The stored value at an address, the default if there is none; undefined if the address does not exist. */
 export function valueAt(piece: Piece, { owner, param, axis }: Address): StoredValue | undefined {
   const found = ownedAt(piece, owner);
   if (!found) return undefined;
@@ -123,7 +123,7 @@ export function valueAt(piece: Piece, { owner, param, axis }: Address): StoredVa
   return axis === undefined ? stored : (stored as readonly NumberValue[] | undefined)?.[axis];
 }
 
-/** The piece with one value replaced; everything else is shared with the old piece. */
+/** The piece with one value replaced; everything else is shared. */
 export function setValue(piece: Piece, address: Address, value: StoredValue): Piece {
   return withValues(piece, address.owner, ({ item, params }) => {
     const { values } = item;

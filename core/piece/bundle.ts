@@ -1,15 +1,15 @@
-/** A piece file that carries the files its piece names. */
+/** A piece file with the files its piece names. */
 export interface Bundle {
   readonly source: string;
   readonly assets?: Record<string, { name: string; data: string }>;
 }
 
-/** A text without the byte-order mark that some editors put before it. */
+/** Removes a byte-order mark. */
 export function withoutMark(text: string): string {
   return text.startsWith('\ufeff') ? text.slice(1) : text;
 }
 
-/** What a piece file holds: a piece, or a piece with the files it names. Anything unknown is taken for a piece. */
+/** Contents of a piece file: a piece, or a bundle. Anything unknown is taken for a piece. */
 export function readBundle(file: string): Bundle {
   const text = withoutMark(file);
   if (!/^\s*\{\s*"maypole"\s*:\s*"parcel"/.test(text)) return { source: text };
@@ -17,7 +17,7 @@ export function readBundle(file: string): Bundle {
     const parcel = JSON.parse(text) as { piece?: unknown; assets?: Bundle['assets'] };
     if (typeof parcel.piece === 'string') return { source: parcel.piece, assets: parcel.assets };
   } catch {
-    // A damaged parcel is said to be no document by what reads documents.
+    // A damaged bundle is reported by the reader of documents.
   }
   return { source: text };
 }

@@ -19,7 +19,7 @@ function clamped(x: unknown, { min, max, integer }: Range, otherwise: number): n
   return integer ? Math.round(within) : within;
 }
 
-/** A motion with its ends, gains and keys brought within what the value may be. */
+/** A motion with its range, gains and keys clamped to the value's limits. */
 function clampedMotion(motion: MotionDoc, range: Range): MotionDoc {
   const { params, ofValue } = motionKind(motion.motion);
   const span = range.max - range.min;
@@ -42,10 +42,9 @@ function clampedMotion(motion: MotionDoc, range: Range): MotionDoc {
 }
 
 /**
- * The nearest value that a document may hold: the value itself where it is sound, numbers brought
- * within their range, and what cannot be mended as it was before.
+ * The nearest value that a document may hold: itself if sound, numbers clamped, and otherwise what was there before.
  *
- * @param before what stood there, which is sound
+ * @param before the sound value it replaces
  */
 export function clampedValue(value: StoredValue, param: Param, before: StoredValue = param.default): StoredValue {
   if (paramFaults(value, param).length === 0) return value;
@@ -71,9 +70,8 @@ function nearest(value: StoredValue, param: Param): StoredValue | undefined {
 }
 
 /**
- * The piece after an edit, with every value that the edit has changed held to what a document may
- * hold: no control can make what would be refused when it is saved. What the edit left alone is not
- * looked at.
+ * The piece after an edit, with every changed value clamped to what a document may hold, so that no control can make
+ * what saving would refuse. Unchanged values are not visited.
  */
 export function clampPiece(before: Piece, after: Piece): Piece {
   const known = before.ribbons

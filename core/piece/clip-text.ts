@@ -1,7 +1,7 @@
 import type { Piece } from './piece';
 import { readPiece, writePiece } from './read';
 
-/** Characters of a text that is looked at at all. */
+/** Longest text that is examined. */
 const MOST_TEXT = 8 * 1024 * 1024;
 
 /** What can be copied as text besides ribbons: steps, and the motion of a value. */
@@ -17,7 +17,7 @@ export type Clip =
   /** `none`: it is nothing of that sort, so that nobody meant to paste it. */
   | { readonly ok: false; readonly none: boolean; readonly message: string };
 
-/** What a text holds that clipText wrote, of this version or an older one. */
+/** Reads a text that clipText wrote, in this version or an older one. */
 export function readClip(text: string): Clip {
   const none: Clip = { ok: false, none: true, message: 'What was copied holds no steps and no motion.' };
   const kind = /^\s*\{\s*"maypole"\s*:\s*"(steps|motion)"/.exec(text.slice(0, 200))?.[1] as ClipKind | undefined;

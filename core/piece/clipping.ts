@@ -5,13 +5,13 @@ import { newPiece, type Piece, type RibbonDoc } from './piece';
 import { readPiece, writePiece } from './read';
 import { ownersOf } from './walk';
 
-/** Characters of a text that is looked at for ribbons at all. */
+/** Longest text that is examined for ribbons. */
 const MOST_TEXT = 8 * 1024 * 1024;
 
-/** Some ribbons as text that can be pasted elsewhere, or mailed. */
+/** Ribbons as text that can be pasted elsewhere, or mailed. */
 export const clipRibbons = (piece: Piece, ids: readonly string[]): string => writePiece(clipping(piece, ids));
 
-/** A small piece that holds some ribbons, and those that they name or follow, without which they would be another thing. */
+/** A small piece with some ribbons and those they name or follow. */
 export function clipping(piece: Piece, ids: readonly string[]): Piece {
   const wanted = new Set(ids);
   const byId = new Map(piece.ribbons.map((r) => [r.id, r]));
@@ -30,7 +30,7 @@ export function clipping(piece: Piece, ids: readonly string[]): Piece {
   return { ...newPiece(keepable(name, LIMITS.nameOfPiece)), loop: piece.loop, ribbons };
 }
 
-/** The ribbons that a ribbon names as paths, cutters and the like, and those whose values it follows. */
+/** Ribbons that a ribbon names as paths, cutters and the like, and those whose values it follows. */
 function needed(piece: Piece, ribbon: RibbonDoc): string[] {
   const named = ribbon.steps.flatMap((s) => ribbonsNamed(s).map(([, id]) => id));
   const followed = ownersOf({ ...piece, ribbons: [ribbon] }).flatMap(({ item, ribbon: own }) =>
@@ -39,19 +39,19 @@ function needed(piece: Piece, ribbon: RibbonDoc): string[] {
   return [...named, ...followed];
 }
 
-/** What came of a text that was pasted. */
+/** Result of pasting a text. */
 export type Pasted =
   | {
       readonly ok: true;
       readonly piece: Piece;
       readonly ids: readonly string[];
-      /** Links that led to something that is not in this piece, and were dropped. */
+      /** Links to something that is not in this piece, which were dropped. */
       readonly dropped: number;
     }
   /** `none`: it is no piece at all, so that nobody meant to paste ribbons. */
   | { readonly ok: false; readonly none: boolean; readonly message: string };
 
-/** The piece with the ribbons of a clipping, or of any piece, as copies at the end. Nothing of it changes where that fails. */
+/** The piece with copies of a clipping's ribbons, or of any piece's, at its end. Nothing changes if that fails. */
 export function pasteRibbons(piece: Piece, text: string): Pasted {
   if (text.length > MOST_TEXT || !/^\s*\{\s*"maypole"\s*:\s*"piece"/.test(text.slice(0, 200)))
     return { ok: false, none: true, message: 'What was copied holds no ribbons.' };
@@ -60,14 +60,14 @@ export function pasteRibbons(piece: Piece, text: string): Pasted {
   return addRibbons(piece, read.piece.ribbons);
 }
 
-/** Why a piece has no room for so many ribbons more; undefined where it has. */
+/** Why a piece cannot hold so many more ribbons; undefined if it can. */
 export function roomFault(piece: Piece, count: number): string | undefined {
   const room = LIMITS.ribbons - piece.ribbons.length;
   if (count <= room) return undefined;
   return `${count} ribbons were copied, and this piece has room for ${room} more; remove some first.`;
 }
 
-/** Ribbons with names that no other of the piece has, nor one of them. */
+/** Ribbons renamed so that all names in the piece are unique. */
 export function freelyNamed(piece: Piece, ribbons: readonly RibbonDoc[]): RibbonDoc[] {
   const taken = new Set(piece.ribbons.map((r) => r.name));
   return ribbons.map((ribbon) => {

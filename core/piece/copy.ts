@@ -15,23 +15,23 @@ import { mapOwners, ownersOf } from './walk';
 
 /** Where copies go, as far as it matters to what they name. */
 export interface CopyOptions {
-  /** What stands for what already: a ribbon whose parts are copied into another. */
+  /** Known replacements: a ribbon whose parts are copied into another. */
   readonly as?: ReadonlyMap<string, string>;
-  /** Whether an item or a ribbon that is not copied along is where the copies go; without it, everything is. */
+  /** Whether an item or ribbon that is not copied exists where the copies go; by default everything does. */
   readonly exists?: (id: string) => boolean;
 }
 
 export interface Copied {
   readonly piece: Piece;
-  /** How many links led to something that is not where the copies go, and were dropped. */
+  /** Number of links that were dropped, since their target does not exist there. */
   readonly dropped: number;
 }
 
 /**
- * The one way to copy anything of a piece: whatever stands in a (small) piece, with identifiers of its own. What its
- * things followed or named of each other is that of their copies; what they followed or named besides goes on being
- * followed where it is there, and is dropped where it is not: a value that followed it stands at its `otherwise`, a
- * choice of a ribbon is empty. Ribbons and steps are a pair only with what is copied along. Chance stays what it was.
+ * The one way to copy anything of a piece: the contents of a (small) piece with new identifiers. Links within it point
+ * to the copies. Links to anything else stay if the target exists at the destination, and are dropped if not: a
+ * follower then stands at its `otherwise`, and a choice of a ribbon is empty. Ribbons and steps are linked pairs only
+ * with what is copied along. Chance is kept.
  *
  * Invariant: evaluated beside the original, a copy of whole ribbons is the same shape in every bit.
  */
@@ -42,7 +42,7 @@ export function copyAll(piece: Piece, { as, exists = () => true }: CopyOptions =
     name(ribbon.id);
     for (const finish of ribbon.finishes) name(finish.id);
   }
-  // The settings of rendering have one identifier in every piece.
+  // Render settings have one identifier in every piece.
   for (const { owner, item } of ownersOf(piece)) if (owner.type !== 'render') name(item.id);
 
   let dropped = 0;
@@ -69,10 +69,10 @@ export function copyAll(piece: Piece, { as, exists = () => true }: CopyOptions =
 }
 
 /**
- * Values that name other things, with other identifiers: ribbons that are chosen, and what is followed.
+ * Renames links in values: chosen ribbons, and followed addresses.
  *
- * @param ids what each is called from now on; what is not among them keeps its name
- * @param exists whether something that is not among them is there to be named; links to what is not are dropped
+ * @param ids new identifiers; others keep their name
+ * @param exists whether a target that is not renamed exists; links to missing ones are dropped
  */
 export function renaming(
   ids: ReadonlyMap<string, string>,
@@ -87,10 +87,10 @@ export function renaming(
     const { of, otherwise, layers } = value as MotionDoc & { readonly of?: unknown; readonly otherwise?: unknown };
     if (typeof of === 'string' && of !== '') {
       const path = of.split('/');
-      // “ribbon/item/value”, or “scene/item/value”: the item tells whether it is there.
+      // “ribbon/item/value”, or “scene/item/value”: the item decides whether it exists.
       if (!leads(path[1] ?? path[0])) {
         onDropped();
-        // What was added to it goes on being added to what it stands at.
+        // Its layers go on being added to the value it now stands at.
         return layers ? withLayers(moving(otherwise ?? 0), layers) : (otherwise ?? 0);
       }
       return withLayers({ ...value, of: path.map(other).join('/') }, layers);
@@ -110,17 +110,17 @@ export function renaming(
     );
 }
 
-/** A layer is a motion: what stands still there is one that does. */
+/** A layer is a motion: a constant becomes one that stands still. */
 const moving = (value: unknown): MotionDoc =>
   isMoving(value) ? value : { motion: 'formula', text: String(value), otherwise: value as number };
 
-/** The ribbons of a piece that are a pair with another one of it. */
+/** The ribbons that are a linked pair with another ribbon of the piece. */
 function pairsWithin({ ribbons }: Piece): Set<string> {
   const all = new Set(ribbons.map((r) => r.id));
   return new Set(ribbons.flatMap((r) => (r.twin !== undefined && all.has(r.twin) ? [r.id, r.twin] : [])));
 }
 
-/** Whether something of an identifier is in a piece: an item, a finish or a ribbon. */
+/** Whether an identifier is in a piece: of an item, a finish or a ribbon. */
 export function isIn(piece: Piece): (id: string) => boolean {
   const all = new Set<string>();
   for (const { id, finishes } of piece.ribbons) {
@@ -133,25 +133,25 @@ export function isIn(piece: Piece): (id: string) => boolean {
 
 const of = (ribbons: readonly RibbonDoc[]): Piece => ({ ...newPiece(), ribbons });
 
-/** A copy of a ribbon within its piece: what it followed or named of others it goes on following and naming. */
+/** A copy of a ribbon within its piece: it goes on following and naming others. */
 export function copyRibbon(ribbon: RibbonDoc, name: string): RibbonDoc {
   return copyRibbons([ribbon], () => name)[0];
 }
 
-/** The same of several: what one of them followed or named of another is that of its copy. */
+/** The same for several: links between them point to the copies. */
 export function copyRibbons(ribbons: readonly RibbonDoc[], name: (ribbon: RibbonDoc) => string): RibbonDoc[] {
   const copies = copyAll(of(ribbons)).piece.ribbons;
   return copies.map((copy, i) => ({ ...copy, name: name(ribbons[i]) }));
 }
 
-/** Copies of some steps of a ribbon, to stand in the same one. */
+/** Copies of some steps of a ribbon, for the same ribbon. */
 export function copySteps(ribbon: RibbonDoc, ids: readonly string[]): RibbonDoc['steps'] {
   const steps = ribbon.steps.filter((s) => ids.includes(s.id));
   const held = { ...ribbon, twin: undefined, finishes: [], steps };
   return copyAll(of([held]), { as: new Map([[ribbon.id, ribbon.id]]) }).piece.ribbons[0].steps;
 }
 
-/** A finish on another ribbon: its parts and their patterns with identifiers of their own. */
+/** A finish for another ribbon: its parts and patterns with new identifiers. */
 export function copyFinish(
   ribbon: RibbonDoc,
   finish: FinishDoc,

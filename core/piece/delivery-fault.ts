@@ -5,12 +5,12 @@ import { outputs } from '../output/index';
 import { patternFault } from '../output/names';
 import { framesWanted, renderSettings } from '../output/render-settings';
 
-/** Values of an output as plain ones. */
+/** Values of an output as constants. */
 export function outputValues(item: Pick<Item, 'kind' | 'values'>): Evaluated<Params> {
   return evaluateValues(outputs.get(item.kind).params, item.values, { frame: 0, frames: 1 });
 }
 
-/** Why an output cannot be made of a piece as its rendering is set, with the remedy; null where it can. */
+/** Why an output cannot be made with the current render settings, and the remedy; null if it can. */
 export function outputFault(piece: Piece, item: Item): string | null {
   const settings = renderSettings(piece.render.values);
   const { refusal } = outputs.get(item.kind);
@@ -22,7 +22,7 @@ export function outputFault(piece: Piece, item: Item): string | null {
   );
 }
 
-/** What is wrong with what a piece is to be delivered as, with the remedy; null where nothing is. */
+/** What is wrong with a delivery, and the remedy; null if nothing is. */
 export function deliveryFault(piece: Piece): string | null {
   const items = piece.outputs.filter((o) => o.on);
   if (items.length === 0) return 'Nothing is to be delivered yet: add an output.';

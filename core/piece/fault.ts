@@ -16,7 +16,7 @@ export function show(x: unknown): string {
   return shownJson(x, 40);
 }
 
-/** The faults of a part, with the way to it put before. */
+/** Faults of a part, with their path prefixed. */
 export function within(faults: readonly Fault[], ...path: (string | number)[]): Fault[] {
   return faults.map((f) => ({ path: [...path, ...f.path], message: f.message }));
 }

@@ -8,13 +8,12 @@ import { isMoving } from '../time/value';
 import type { Piece, Values } from './piece';
 import { mapOwners } from './walk';
 
-/** Units that have the loop in them, and the power of its length with which a value of that unit goes. */
+/** Units that contain the loop, and the power of its length with which their values scale. */
 const POWERS: Partial<Record<Unit, 1 | -1>> = { '/loop': 1, 'm/loop': 1, loops: -1 };
 
 /**
- * The power of the length of the loop with which a value goes, a number or an axis of a vector: what is declared, or
- * what the unit tells; 1 for what is counted per loop, −1 for what is measured in loops, 0 for what has nothing to do
- * with it.
+ * The power of the loop's length with which a value scales: as declared, or by its unit; 1 for counts per loop, −1 for
+ * durations in loops, 0 for everything else.
  */
 export function powerOf(p: Param): number {
   if (p.type !== 'number' && p.type !== 'vector') return 0;
@@ -34,7 +33,7 @@ function grown(settings: MotionDoc, params: Params, times: number): MotionDoc {
 function longerMotion(motion: MotionDoc, times: number): MotionDoc {
   const { timing } = motion;
   const kind = motionKind(motion.motion);
-  // One that rests for a share of the loop does so as often as before: it goes round again.
+  // A motion that rests for a share of the loop rests as often as before: it is repeated.
   const turns = kind.turns && !((motion.rest as number) > 0);
   let out = turns ? grown(motion, kind.params, times) : motion;
   const again = turns || kind.goesOn?.(motion) ? 1 : times;
@@ -78,11 +77,11 @@ function longerValues(params: Params, values: Values, times: number): Values {
 }
 
 /**
- * The piece in a loop a whole number of times as long, going on at the same speed: turns and rates
- * per loop grow with it, so two and a half turns become five.
+ * The piece in a loop a whole number of times as long, at the same speed: turns and rates per loop grow, so that two
+ * and a half turns become five.
  *
  * @param times a whole number ≥ 1
- * @throws RangeError where the loop would have more than MAX_FRAMES frames
+ * @throws RangeError if the loop would exceed MAX_FRAMES
  */
 export function lengthenLoop(piece: Piece, times: number): Piece {
   const frames = piece.loop.frames * times;

@@ -21,12 +21,11 @@ import { mapOwners, ownersOf, type Owned, type Owner } from './walk';
 type Found = NumberPlace | ColourPlace;
 
 /**
- * A piece ready for evaluation: beside the address that a value follows stands what is followed,
- * and beside a formula its place. Everything after this is evaluated value by value, in any worker,
- * with nothing to look up. Ribbons that need none of it are the very same objects.
+ * A piece ready for evaluation: next to an address that is followed stands its value, and next to a formula the copy's
+ * place. Afterwards every value is evaluated on its own, in any worker. Ribbons that need no linking are the very same
+ * objects.
  *
- * What cannot be found, or would follow itself, stays without a source and stands at its
- * `otherwise`.
+ * A link that cannot be found, or would follow itself, has no source and stands at its `otherwise`.
  */
 export function linkPiece(piece: Piece): Piece {
   let linked = known.get(piece);
@@ -40,7 +39,7 @@ export function linkPiece(piece: Piece): Piece {
 
 const known = new WeakMap<Piece, Piece>();
 
-/** What stands at an address of a piece, ready for evaluation. */
+/** The linked value at an address. */
 export function linkedValue(piece: Piece, address: Address): StoredValue | undefined {
   return valueAt(linkPiece(piece), address);
 }
@@ -57,31 +56,31 @@ function needsLink(values: Values): boolean {
   );
 }
 
-/** The addresses a value takes its motion from, in itself and in its layers. */
+/** Addresses that a value follows, itself and in its layers. */
 export function sourcesOf(value: unknown): string[] {
   return motionsWithin(value)
     .filter((m) => m.motion === 'follow' && m.of !== '')
     .map((m) => m.of as string);
 }
 
-/** The ribbons that values of a step name, by parameter. */
+/** Ribbons that values of a step name, by parameter. */
 export function ribbonsNamed(step: StepDoc): [string, string][] {
   return Object.entries(stepKind(step.kind).params)
     .filter(([name, p]) => p.type === 'ribbon' && typeof step.values[name] === 'string' && step.values[name] !== '')
     .map(([name]) => [name, step.values[name] as string]);
 }
 
-/** Motions that may stand behind one value, those that it follows and those that they follow among them. */
+/** Most motions behind one value, counting those that followed ones follow. */
 export const MOST_FOLLOWED = 5000;
 
-/** How many motions stand behind a value, by the key of its address; found once for each, however many follow it. */
+/** Number of motions behind a value, by address key; computed once for each. */
 export function growthOf(piece: Piece): (key: string) => number {
   let index: Map<string, Found> | null = null;
   const known = new Map<string, number>();
   const growth = (key: string): number => {
     const done = known.get(key);
     if (done !== undefined) return done;
-    // What follows itself is cut where it does; meanwhile it counts as one.
+    // A value that follows itself is cut there; meanwhile it counts as one.
     known.set(key, 1);
     const found = (index ??= new Map(valuesOf(piece).map((v) => [addressKey(v.address), v]))).get(key);
     const sum = found
@@ -106,13 +105,13 @@ function placeOf(piece: Piece, ribbon: RibbonDoc | undefined): Place {
   return { order, count: piece.ribbons.length, seed: randomSource(order + 1)() };
 }
 
-/** True where a step has some of its values from one before it. */
+/** Whether a step takes some values from an earlier one. */
 function takesOver(step: StepDoc): boolean {
   const { shares } = stepKind(step.kind);
   return shares !== undefined && step.values[shares.where] === shares.is;
 }
 
-/** The piece with what steps take over from the nearest step of their kind before them, with its motions. */
+/** The piece with values that steps take over from the nearest earlier step of their kind, motions included. */
 function withShared(piece: Piece): Piece {
   if (!piece.ribbons.some((r) => r.steps.some(takesOver))) return piece;
   const ribbons = piece.ribbons.map((r) => {
@@ -147,7 +146,7 @@ function link(piece: Piece): Piece {
   let circles = 0;
   let index: Map<string, Found> | null = null;
   const find = (key: string) => (index ??= new Map(valuesOf(piece).map((v) => [addressKey(v.address), v]))).get(key);
-  /** What is followed, itself linked; undefined where it is gone or follows itself. */
+  /** The followed value, itself linked; undefined if it is gone or follows itself. */
   const resolve = (key: string, colour: boolean, trail: ReadonlySet<string>): NumberValue | string | undefined => {
     const found = find(key);
     if (trail.has(key)) circles++;
@@ -162,7 +161,7 @@ function link(piece: Piece): Piece {
       colour,
       new Set([...trail, key]),
     );
-    // Where no circle was cut, whoever follows it gets the same.
+    // If no circle was cut, every follower gets the same.
     if (circles === cuts) resolved.set(key, value);
     return value;
   };
@@ -188,9 +187,9 @@ function link(piece: Piece): Piece {
     if (!needsLink(values)) return values;
     return Object.fromEntries(
       Object.entries(values).map(([param, v]): [string, StoredValue] => {
-        // A colour's motions are told by their kinds having no number to them: the place says which it is.
+        // Colour motions have no numbers of their own: the parameter tells them.
         if (Array.isArray(v)) {
-          // Lists of points, keys and the like have no motions in them, and may be of any length.
+          // Lists of points, keys and the like contain no motions, and may be long.
           if (!v.some(isMoving)) return [param, v as StoredValue];
           return [
             param,
@@ -212,9 +211,8 @@ function link(piece: Piece): Piece {
   const plain = withShared(mapOwners(piece, linkedItem));
   const byId = new Map(plain.ribbons.map((r) => [r.id, r]));
   /**
-   * A ribbon with those it names, and those that they name. A ribbon cannot be made of itself: what
-   * leads back to one on the way is left out. What has been gone through once is shared, so that
-   * many ribbons that name each other take no longer than there are names.
+   * A ribbon with those it names, recursively. A ribbon cannot be made of itself: what leads back is left out. Visited
+   * ribbons are shared, so that the time is linear in the names.
    */
   const named = (r: RibbonDoc, trail: Set<string>, done: Map<string, RibbonDoc>): RibbonDoc => {
     if (!names.has(r.id)) return r;
@@ -236,7 +234,7 @@ function link(piece: Piece): Piece {
   return { ...plain, ribbons: plain.ribbons.map((r) => named(r, new Set(), new Map())) };
 }
 
-/** The followers that lead from a value back to it, the value itself first; null where there is no circle. */
+/** Followers that lead from a value back to it, the value itself first; null if there is no circle. */
 export function circleThrough(piece: Piece, start: string): Found[] | null {
   const index = new Map(valuesOf(piece).map((v) => [addressKey(v.address), v]));
   const seen = new Set<string>();

@@ -2,7 +2,7 @@ import { LIMITS } from '../declare/limits';
 import { SEGMENTS } from '../time/keys/key';
 import { fault, isRecord, show, within, type Fault } from './fault';
 
-/** What a value given by keys may be. */
+/** Range of a value given by keys. */
 interface Range {
   readonly min: number;
   readonly max: number;
@@ -44,7 +44,7 @@ function tangent(x: unknown, side: 'in' | 'out'): Fault[] {
       ];
 }
 
-/** Keys of a value of a certain range. */
+/** Faults of keys of a value with this range. */
 export function keysFaults(x: unknown, range: Range): Fault[] {
   if (!Array.isArray(x) || x.length === 0)
     return [fault(`${show(x)} is not a list of keys; there must be at least one.`)];

@@ -4,10 +4,10 @@ import type { Piece } from './piece';
 import { readPieceValue } from './read';
 import { ownersOf } from './walk';
 
-/** Which of two sides goes on where both changed the same thing. */
+/** Which side wins where both changed the same thing. */
 export type Side = 'mine' | 'theirs';
 
-/** Something that both sides changed, each otherwise. */
+/** Something that both sides changed differently. */
 export interface MergeConflict {
   /** Name of the ribbon, or of the place. */
   readonly place: string;
@@ -19,7 +19,7 @@ export interface MergeConflict {
 
 export type Merged =
   | { readonly ok: true; readonly piece: Piece; readonly conflicts: readonly MergeConflict[] }
-  /** What came of it is no document that may be saved: the reason, in a sentence. */
+  /** The result is no valid document: the reason, in a sentence. */
   | { readonly ok: false; readonly message: string };
 
 type Json = unknown;
@@ -31,12 +31,11 @@ interface Clash {
 }
 
 /**
- * Brings together two versions of a piece that were made of the same one: by address, what one side alone has changed
- * is as that side has it. Items and ribbons go by their identifiers, so that what one side added, removed or put into
- * another order meets what the other did within. A motion is one value; a vector is three. Where both changed the same
- * thing, `prefer` goes on and the conflict is listed; what one side removed and the other changed stays.
+ * Three-way merge of two versions of a piece, by address: what only one side changed is taken from that side. Items and
+ * ribbons are matched by identifier. A motion is one value; a vector is three. If both changed the same thing, `prefer`
+ * wins and the conflict is listed; what one side removed and the other changed stays.
  *
- * Invariants: with mine = base it is theirs, with theirs = base it is mine, and with mine = theirs it is that.
+ * Invariants: mine = base gives theirs, theirs = base gives mine, and mine = theirs gives that.
  */
 export function mergePieces(base: Piece, mine: Piece, theirs: Piece, prefer: Side = 'mine'): Merged {
   const clashes: Clash[] = [];
@@ -48,11 +47,11 @@ export function mergePieces(base: Piece, mine: Piece, theirs: Piece, prefer: Sid
 
 const same = (a: Json, b: Json) => a === b || JSON.stringify(a) === JSON.stringify(b);
 const isRecord = (x: Json): x is Record<string, Json> => typeof x === 'object' && x !== null && !Array.isArray(x);
-/** What tells the entries of a list apart: finishes by their kind of faces, of which each ribbon has one; all else by identifier. */
+/** Identity within a list: finishes by face kind, of which each ribbon has one; everything else by identifier. */
 const keyed = (path: Path) => (path.at(-1) === 'finishes' ? 'of' : 'id');
 const isKeyed = (x: Json, key: string): x is Record<string, Json>[] =>
   Array.isArray(x) && x.every((e) => isRecord(e) && typeof e[key] === 'string');
-/** Whether a place is that of a value, and not of what it stands in. */
+/** Whether a path is that of a value, and not of its container. */
 const isValue = (path: Path) => path.at(-2) === 'values';
 
 function merge(base: Json, mine: Json, theirs: Json, path: Path, prefer: Side, clashes: Clash[]): Json {
@@ -73,7 +72,7 @@ function merge(base: Json, mine: Json, theirs: Json, path: Path, prefer: Side, c
   return prefer === 'mine' ? mine : theirs;
 }
 
-/** Three numbers, or how each of them moves. */
+/** Three numbers, or their motions. */
 const isVector = (x: Json) =>
   Array.isArray(x) && x.length === 3 && x.every((e) => typeof e === 'number' || (isRecord(e) && 'motion' in e));
 
@@ -85,7 +84,7 @@ function mergeRecords(
   prefer: Side,
   clashes: Clash[],
 ): Json {
-  // Of another kind it has other values: one side's, whole.
+  // Another kind has other values: one side's, whole.
   if (mine.kind !== theirs.kind && mine.kind !== base.kind && theirs.kind !== base.kind) {
     clashes.push({ path, mine, theirs });
     return prefer === 'mine' ? mine : theirs;
@@ -116,21 +115,21 @@ function mergeLists(
     const [old, own, other] = [b.get(id), m.get(id), t.get(id)];
     const at = [...path, id];
     if (own && other) {
-      // A finish that both added: its parts come together, its identifier is one of the two.
+      // A finish that both added: their parts are combined, with one of the two identifiers.
       const before = old ?? { ...own, parts: [] };
       return [merge(before, own, old ? other : { ...other, id: own.id }, at, prefer, clashes)];
     }
     const left = (own ?? other)!;
     // Added by one side.
     if (!old) return [left];
-    // Removed by the other, which did not see what was made of it meanwhile.
+    // Removed by the other side, which did not see the change.
     if (same(old, left)) return [];
     clashes.push({ path: at, mine: own, theirs: other });
     return [left];
   });
 }
 
-/** All keys in one order: that of the side which changed it, and what is in the other alone behind what stands before it there. */
+/** Merged order: that of the side which changed it, with the other's additions after their predecessors there. */
 function orderOf(base: readonly string[], mine: readonly string[], theirs: readonly string[]): string[] {
   const common = (list: readonly string[]) =>
     list.filter((k) => base.includes(k) && mine.includes(k) && theirs.includes(k));
@@ -147,7 +146,7 @@ function orderOf(base: readonly string[], mine: readonly string[], theirs: reado
 
 const SCENE_WORDS: Readonly<Record<string, string>> = { name: 'Name', loop: 'Loop', format: 'Format' };
 
-/** A conflict as the screen tells it. */
+/** A conflict as the screen words it. */
 function inWords({ path, mine, theirs }: Clash, one: Piece, other: Piece): MergeConflict {
   const owned = [...ownersOf(one), ...ownersOf(other)].find((o) => path.includes(o.item.id));
   if (owned) {

@@ -8,8 +8,8 @@ import { from7to8 } from './versions/7-to-8';
 import { from8to9 } from './versions/8-to-9';
 
 /**
- * migrations[v] turns a document of version v into one of version v + 1. Each is pure, stands on its
- * own without the declarations, and is never changed after release.
+ * migrations[v] turns a document of version v into one of version v + 1. Each is pure, independent of the declarations,
+ * and never changed after release.
  */
 export const migrations: Readonly<Record<number, (document: unknown) => unknown>> = {
   1: from1to2,

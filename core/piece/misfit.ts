@@ -6,17 +6,17 @@ import { writePiece } from './read';
 import { sceneListNames } from '../scene/index';
 import { ownersOf } from './walk';
 
-/** What a schema says of a value: the first of what is wrong with it. */
+/** The first problem a schema finds in a value. */
 interface Checked {
   readonly success: boolean;
   readonly error?: { readonly issues: readonly { readonly path: readonly PropertyKey[]; readonly message: string }[] };
 }
 
 /**
- * Why a piece after an edit is no document that can be saved, in a sentence; null where it is one. It asks the schema
- * itself, of all that is not the very same as before the edit, so that what the schema refuses can be made by no action.
+ * Why a piece cannot be saved after an edit, in a sentence; null if it can. Asks the schema about everything that is
+ * not the same object as before, so that no action can make what the schema refuses.
  *
- * @param before the piece before the edit, which is sound
+ * @param before the sound piece before the edit
  */
 export function misfitOf(before: Piece, after: Piece): string | null {
   if (before === after) return null;
@@ -33,7 +33,7 @@ function said(checked: Checked, of: string): string | null {
   if (checked.success) return null;
   const { path, message } = checked.error!.issues[0];
   const where = formatPath(path);
-  // A sentence of its own, or one that wants to know of what.
+  // A complete sentence, or one that needs its subject.
   return where && /^(Invalid|Too (big|small))/.test(message) ? `${of}: ${where} is not understood.` : message;
 }
 
@@ -64,11 +64,11 @@ function ribbonMisfit(before: RibbonDoc | undefined, ribbon: RibbonDoc): string 
 
 const finishShell = ({ parts: list, ...shell }: FinishDoc) => ({ ...shell, parts: list.map(() => 0) });
 
-/** Items that are not the very ones they were. */
+/** Items that are not the same objects as before. */
 function itemsMisfit(before: Piece, after: Piece): string | null {
   const known = new Set<Item>(before.ribbons ? ownersOf(before).map((o) => o.item) : []);
   for (const { owner, item, title } of ownersOf(after)) {
-    // A pattern is looked at with the part that it lies on, which is another where it is.
+    // A pattern is checked with its part, which has changed if it has.
     if (known.has(item) || owner.type === 'pattern') continue;
     const found = said(
       owner.type === 'scene'
@@ -95,14 +95,14 @@ function identifierMisfit(before: Piece, after: Piece): string | null {
     : 'Two things would have the same identifier; this is a fault of Maypole, and nothing was changed.';
 }
 
-/** Bytes of an item as text, at most; kept with it, since items are never written to. */
+/** Upper bound of an item's bytes as text; cached, since items are immutable. */
 const sizes = new WeakMap<Item, number>();
 
 function sizeOf(item: Item): number {
   let size = sizes.get(item);
   if (size === undefined) {
     const text = JSON.stringify(item, null, 2);
-    // Deepest in a document an item begins 12 blanks from the left; letters beyond ASCII have 4 bytes at most.
+    // An item is indented by at most 12 blanks; letters beyond ASCII have at most 4 bytes.
     const lines = text.split('\n').length;
     // eslint-disable-next-line no-control-regex
     const beyond = text.replace(/[\x00-\x7f]/g, '').length;

@@ -14,7 +14,7 @@ const colourKinds = new Map(colourMotionKinds.map((m) => [m.kind, m]));
 /** Settings that every motion may have besides its own. */
 const COMMON = ['motion', 'timing', 'layers', 'seamMeant'];
 
-/** Checks one setting as its declaration asks; value-schema.ts gives it, so that neither file imports the other in a ring. */
+/** Checks one setting by its declaration; passed in by value-schema.ts to avoid an import circle. */
 type CheckParam = (x: unknown, param: Param) => Fault[];
 
 function span(t: Target): number {
@@ -34,7 +34,7 @@ function settingFaults(
   ];
 }
 
-/** What is wrong with the motion of a number; empty when it is sound. */
+/** Faults of a number's motion; empty if it is sound. */
 export function motionFaults(x: Record<string, unknown>, target: Target, checkParam: CheckParam): Fault[] {
   const kind = kinds.get(x.motion as string);
   if (!kind) return [fault(`${show(x.motion)} is not a motion; use one of ${[...kinds.keys()].join(', ')}.`, 'motion')];
@@ -45,7 +45,7 @@ export function motionFaults(x: Record<string, unknown>, target: Target, checkPa
     (name) => {
       const setting = kind.params[name];
       const of = kind.ofValue[name];
-      // The ends of a motion are values of what it moves, and so are held to its range.
+      // The range of a motion is in the unit of its value, and so limited like it.
       if (of && setting.type === 'number') {
         if (x[name] === undefined && of === 'change') return [];
         const [min, max] = of === 'value' ? [target.min, target.max] : [-span(target), span(target)];
@@ -57,7 +57,7 @@ export function motionFaults(x: Record<string, unknown>, target: Target, checkPa
           title: `${setting.title} of ${target.title}`,
         });
       }
-      // Only what is in the unit of the value has no default that would suit every value.
+      // Only what is in the unit of the value has no universal default.
       if (x[name] === undefined) return setting.type === 'keys' ? keysFaults(undefined, target) : [];
       if (setting.type === 'keys') return keysFaults(x[name], target);
       if (setting.type === 'formula') return formulaFaults(x[name]);
@@ -126,7 +126,7 @@ function layerFaults(x: unknown, target: Target, checkParam: CheckParam): Fault[
   });
 }
 
-/** The range of a layer's values: as far as the value itself may go either way, or a factor. */
+/** Range of a layer: as far as the value may go either way, or a factor. */
 export function layerTarget(
   target: Pick<NumberParam | VectorParam, 'min' | 'max'>,
   how: 'add' | 'multiply',
@@ -135,7 +135,7 @@ export function layerTarget(
   return { min: -reach, max: reach };
 }
 
-/** What is wrong with the motion of a colour. */
+/** Faults of a colour's motion. */
 export function colourMotionFaults(x: Record<string, unknown>, title: string, checkParam: CheckParam): Fault[] {
   const kind = colourKinds.get(x.motion as string);
   if (!kind)
@@ -156,7 +156,7 @@ export function colourMotionFaults(x: Record<string, unknown>, title: string, ch
   );
 }
 
-/** A stored value with the settings filled in that its motions leave out. */
+/** A stored value with the omitted settings of its motions filled in. */
 export function completed(x: unknown, param: Param): unknown {
   if (param.type === 'vector' && Array.isArray(x))
     return x.map((v) => completed(v, { ...param, type: 'number', default: 0 } as Param));
@@ -169,7 +169,7 @@ export function completed(x: unknown, param: Param): unknown {
   if ('otherwise' in kind.params && param.type === 'number')
     own.otherwise = Math.max(param.min, Math.min(param.max, 0));
   delete own.keys;
-  // A drawn cycle is long, and of use to one shape of wave alone.
+  // A drawn cycle is long, and used by one wave shape only.
   delete own.drawn;
   const layers = Array.isArray(x.layers)
     ? { layers: x.layers.map((l) => (isRecord(l) ? { on: true, ...l, motion: completed(l.motion, param) } : l)) }

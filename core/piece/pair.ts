@@ -6,9 +6,7 @@ import { RIBBON_COLOURS, type Item, type Piece, type RibbonDoc } from './piece';
 import { mapOwners, mapRibbon, ownedAt } from './walk';
 
 /**
- * A second ribbon for a pair: a copy that goes along with the first, and the first with it. A value
- * that is the same on both changes on both; once one of them has been changed by itself they are
- * apart in it.
+ * Makes a linked copy of a ribbon. Equal values change together; a value changed on one side alone becomes an override.
  */
 export function pairRibbon(ribbon: RibbonDoc, name: string): RibbonDoc {
   const copy = copyRibbon(ribbon, name);
@@ -25,7 +23,7 @@ export function pairRibbon(ribbon: RibbonDoc, name: string): RibbonDoc {
   };
 }
 
-/** What stands in the place of an owner in the ribbons that are paired with its own, either way. */
+/** Owners in linked ribbons that correspond to an owner. */
 function ownersBeside(piece: Piece, owner: Owner): Owner[] {
   if (!('ribbon' in owner)) return [];
   const own = piece.ribbons.find((r) => r.id === owner.ribbon);
@@ -47,7 +45,7 @@ function ownersBeside(piece: Piece, owner: Owner): Owner[] {
     .flatMap(({ r, p }): Owner[] => {
       if (p.kind !== (part ?? item).kind) return [];
       if (!part) return [{ type: 'part', ribbon: r.id, item: p.id }];
-      // A layer goes along with the one that lies in the same place and is of the same kind.
+      // A layer corresponds to the one at the same position and of the same kind.
       const twin = p.patterns?.[part.patterns!.findIndex((x) => x.id === item.id)];
       return twin && twin.kind === item.kind && twin.of === (item as PatternDoc).of
         ? [{ type: 'pattern', ribbon: r.id, item: twin.id }]
@@ -55,7 +53,7 @@ function ownersBeside(piece: Piece, owner: Owner): Owner[] {
     });
 }
 
-/** The same value in all ribbons that are paired with its own, theirs in turn, whether it is equal there or not. */
+/** The same value in all linked ribbons, transitively, whether equal or not. */
 export function counterparts(piece: Piece, address: Address): Address[] {
   const out: Address[] = [];
   const seen = new Set([addressKey(address)]);
@@ -72,12 +70,12 @@ export function counterparts(piece: Piece, address: Address): Address[] {
   return out;
 }
 
-/** A value is parted where either side says so. */
+/** A value is an override if either side says so. */
 function isApart(piece: Piece, a: Address, b: Address): boolean {
   return [a, b].some(({ owner, param }) => ownedAt(piece, owner)?.item.apart?.includes(param));
 }
 
-/** The places that go along with one: the same value of paired ribbons, as long as they are equal and nobody has parted them. */
+/** The addresses that change with one: the same value of linked ribbons, while equal and not overridden. */
 export function twinsOf(piece: Piece, address: Address): Address[] {
   const value = JSON.stringify(valueAt(piece, address));
   return counterparts(piece, address).filter(
@@ -85,13 +83,13 @@ export function twinsOf(piece: Piece, address: Address): Address[] {
   );
 }
 
-/** Whether a value goes along with that of a paired ribbon, could, or has none to go along with. */
+/** Whether a value is linked, could be, or has no counterpart. */
 export function pairingOf(piece: Piece, address: Address): 'linked' | 'apart' | 'none' {
   const all = counterparts(piece, address);
   return all.length === 0 ? 'none' : twinsOf(piece, address).length > 0 ? 'linked' : 'apart';
 }
 
-/** Lets a value go its own way from now on. */
+/** Makes a value an override. */
 export function partValue(piece: Piece, { owner, param }: Address): Piece {
   return mapOwners(piece, (o) =>
     o.item.id === owner.item && !o.item.apart?.includes(param)
@@ -100,7 +98,7 @@ export function partValue(piece: Piece, { owner, param }: Address): Piece {
   );
 }
 
-/** Makes the same value of paired ribbons what this one is, and lets them go along again. */
+/** Copies a value to the linked ribbons, and links it again. */
 export function joinValue(piece: Piece, address: Address): Piece {
   const all = [address, ...counterparts(piece, address)];
   const ids = new Set(all.map((a) => a.owner.item));
@@ -116,7 +114,7 @@ function withoutApart({ apart, ...item }: Item, param: string): Item {
   return left.length > 0 ? { ...item, apart: left } : item;
 }
 
-/** Sets a value, and with it those that go along. */
+/** Sets a value and those linked to it. */
 export function setPairedValue(piece: Piece, address: Address, value: StoredValue): Piece {
   return [address, ...twinsOf(piece, address)].reduce((p, a) => setValue(p, a, value), piece);
 }

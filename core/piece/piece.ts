@@ -8,31 +8,34 @@ import { stepKind } from '../steps/index';
 import type { CopiesAs } from '../steps/step';
 import type { Loop } from '../time/loop';
 
-/** The version this code writes. Every declared addition raises it, so that an older Maypole says “newer” and not “faulty”. */
+/**
+ * The version this code writes. Every declared addition raises it, so that an older Maypole says “newer” and not
+ * “faulty”.
+ */
 export const PIECE_VERSION = 9;
 
 /** One operation in a ribbon. */
 export interface StepDoc extends Item {
-  /** What it does with copies, where that is not what its kind does anyway. */
+  /** How it treats copies, if not as its kind does by default. */
   readonly copies?: CopiesAs;
-  /** What its chance is told from that of other steps by, besides its seeds: a whole number from 0; absent, 0. */
+  /** Distinguishes its randomness from that of other steps, besides its seeds: a whole number from 0; absent, 0. */
   readonly chance?: number;
-  /** The step of a paired ribbon with which this one goes along; see pair.ts. */
+  /** The step of a linked ribbon that it changes with; see pair.ts. */
   readonly twin?: string;
-  /** Only in linked pieces: the ribbons that values name, by parameter. Never stored. */
+  /** In linked pieces only: the ribbons that values name, by parameter. Never stored. */
   readonly others?: Readonly<Record<string, RibbonDoc>>;
 }
 
-/** One chain: a form and the steps that change it, with its finishes. */
+/** A chain: a form and the steps that change it, with its finishes. */
 export interface RibbonDoc {
   readonly id: string;
   readonly name: string;
-  /** Colour of the band in the interface, '#rrggbb'. */
+  /** Colour of its band in the interface, '#rrggbb'. */
   readonly colour: string;
   readonly on: boolean;
-  /** The ribbon with which this one's finishes go along. */
+  /** The ribbon whose finishes change with its own. */
   readonly twin?: string;
-  /** At most one for each kind of faces; the first is that of the form. */
+  /** At most one per face kind; the first is the form's. */
   readonly finishes: readonly FinishDoc[];
   readonly steps: readonly StepDoc[];
 }
@@ -55,26 +58,26 @@ export interface Piece {
 /** Band colours, given to ribbons in turn. */
 export const RIBBON_COLOURS = ['#D9483B', '#3A86B7', '#E8A317', '#4C8C4A', '#7D4F9E'] as const;
 
-/** The largest number that tells a step's chance from others'. */
+/** Largest chance of a step. */
 export const MAX_CHANCE = 999_999;
 
-/** A chance that no other step is likely to have. */
+/** A random chance, unlikely to be another step's. */
 export function newChance(random: () => number = Math.random): number {
   return 1 + Math.floor(random() * MAX_CHANCE);
 }
 
-/** A step as its declaration has it; one that a person adds has a `chance` of its own besides. */
+/** A step with its declared defaults; one that a person adds also has a `chance` of its own. */
 export function newStep(kind: string, values: Values = {}, id = newId()): StepDoc {
   return newItem(stepKind(kind), values, id);
 }
 
-/** A ribbon with a form in it. `index` picks its colour and name. */
+/** A ribbon with a form. `index` selects its colour and name. */
 export function newRibbon(form: string, index: number, name = `Ribbon ${index + 1}`): RibbonDoc {
   const colour = RIBBON_COLOURS[index % RIBBON_COLOURS.length];
   return { id: newId(), name, colour, on: true, finishes: [newFinish('main', colour)], steps: [newStep(form)] };
 }
 
-/** One camera, one light, one backdrop, as they are declared. */
+/** One camera, light and backdrop, with their defaults. */
 export function defaultScene(): Piece['scene'] {
   const first = (list: SceneList) => [newItem(sceneLists[list].kinds.all[0])];
   return {
@@ -87,7 +90,7 @@ export function defaultScene(): Piece['scene'] {
   };
 }
 
-/** A fresh piece: four seconds at 25 frames a second, with no ribbon yet. */
+/** A new piece: four seconds at 25 frames per second, without ribbons. */
 export function newPiece(name = 'Untitled'): Piece {
   return {
     maypole: 'piece',
@@ -102,13 +105,13 @@ export function newPiece(name = 'Untitled'): Piece {
   };
 }
 
-/** The camera that is looked through: the first that is on, else the first. */
+/** The active camera: the first that is on, else the first. */
 export function cameraOf(piece: Pick<Piece, 'scene'>): Item {
   const { cameras } = piece.scene;
   return cameras.find((c) => c.on) ?? cameras[0];
 }
 
-/** The finish a ribbon has for a kind of faces, whether it is on or not. */
+/** A ribbon's finish for a face kind, whether on or not. */
 export function finishOf(ribbon: Pick<RibbonDoc, 'finishes'>, of: FaceKind = 'main'): FinishDoc | undefined {
   return ribbon.finishes.find((f) => f.of === of);
 }

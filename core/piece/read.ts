@@ -30,7 +30,7 @@ export function formatPath(path: readonly PropertyKey[]): string {
   );
 }
 
-/** Checks a parsed document, bringing older versions up to date first. */
+/** Checks a parsed document after migrating older versions. */
 export function readPieceValue(value: unknown): ReadResult {
   if (typeof value !== 'object' || value === null || (value as { maypole?: unknown }).maypole !== 'piece')
     return {
@@ -75,15 +75,15 @@ export function readPieceValue(value: unknown): ReadResult {
   };
 }
 
-/** Words for the user, with what the document itself says in them made short. */
+/** Words for the user, with quotes from the document shortened. */
 function shortened(words: string): string {
   return words.replace(/([“"])([^”"]{60})[^”"]*([”"])/g, '$1$2…$3').slice(0, 600);
 }
 
-/** Faults that are told of one piece. */
+/** Most faults reported for one piece. */
 const MOST_FAULTS = 100;
 
-/** What values are called where one of another kind stands. */
+/** Words for values of the wrong type. */
 const CALLED: Readonly<Record<string, string>> = {
   object: 'a group of values',
   record: 'a group of values',
@@ -94,14 +94,14 @@ const CALLED: Readonly<Record<string, string>> = {
   boolean: 'true or false',
 };
 
-/** What is wrong, in words for the user, and without a list of everything there is. */
+/** What is wrong, in words for the user, without a list of everything allowed. */
 function messageOf(issue: z.core.$ZodIssue): string {
   if (issue.code === 'unrecognized_keys') {
     const shown = issue.keys.slice(0, 3).map((key) => `“${key.slice(0, 40)}”`);
     const rest = issue.keys.length - shown.length;
     return `There is no value ${shown.join(', ')}${rest > 0 ? ` (nor ${rest} more)` : ''} here; take it away.`;
   }
-  // Where a declaration says itself what is wrong, that is better than anything here.
+  // A declaration's own message is better than anything here.
   if (!/^(Invalid|Too (big|small))/.test(issue.message)) return issue.message;
   const wanted = 'expected' in issue ? (CALLED[String(issue.expected)] ?? String(issue.expected)) : undefined;
   if (wanted) return `Here ${wanted} is missing, or something else stands in its place.`;
@@ -109,7 +109,7 @@ function messageOf(issue: z.core.$ZodIssue): string {
   return 'What stands here is not understood.';
 }
 
-/** A document that is larger than this is no piece that anybody made. */
+/** A larger document is no piece that anybody made. */
 const LARGEST = { depth: 200, values: 2_000_000 };
 
 /** Reads the text of a piece file. */

@@ -42,9 +42,9 @@ const id = z
 const colour = z.string(wants('a colour such as #d9483b')).regex(/^#[0-9a-f]{6}$/i, 'Write a colour as #rrggbb.');
 
 /**
- * The shape of an item of some registry: its kind is known, and its values are what that declares.
+ * Schema of an item of a registry: its kind is known, and its values are as declared.
  *
- * @param checked false where what is declared depends on more than the kind, and is looked at elsewhere
+ * @param checked false if the declaration depends on more than the kind, and is checked elsewhere
  */
 function item(
   kinds: {
@@ -94,7 +94,7 @@ const step = item(steps, {
 
 const patternItem = item(patternKinds, { of: z.string(wants('the name of a value')).max(64) }, false);
 
-/** Part of a finish, with patterns on its values: what a pattern declares depends on the value that it lies on. */
+/** A part of a finish with patterns: a pattern's parameters depend on the value it lies on. */
 const part = item(finishParts, {
   patterns: z
     .array(patternItem, wants('a list of patterns'))
@@ -122,7 +122,7 @@ const part = item(finishParts, {
   return { ...doc, patterns: sound };
 });
 
-/** A finish whose parts are whatever they are. */
+/** A finish with any parts. */
 const finishShape = <T extends z.ZodType>(partOf: T) =>
   z.strictObject({
     id,
@@ -152,7 +152,7 @@ const finishesShape = <T extends z.ZodType>(partOf: T) =>
     );
   });
 
-/** A ribbon whose steps, and the parts of whose finishes, are whatever they are. */
+/** A ribbon with any steps and finish parts. */
 const ribbonShape = <S extends z.ZodType, P extends z.ZodType>(stepOf: S, partOf: P) =>
   z.strictObject({
     id,
@@ -168,7 +168,7 @@ const ribbonShape = <S extends z.ZodType, P extends z.ZodType>(stepOf: S, partOf
 
 const sceneItems = bySceneList((name) => item(sceneLists[name].kinds));
 
-/** A list of the scene whose items are whatever they are. */
+/** A scene list with any items. */
 function sceneListShape<T extends z.ZodType>(name: SceneList, itemOf: T) {
   const { title, least, most } = sceneLists[name];
   return z
@@ -201,7 +201,7 @@ const shell = {
   }),
 };
 
-/** Schemas of what a piece is made of, each for itself, for what changes a part of one. */
+/** Schemas of a piece's components, for checking an edit of one of them. */
 export const parts = {
   shell: z.strictObject(shell),
   ribbon: ribbonShape(z.unknown(), z.unknown()),

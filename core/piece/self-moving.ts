@@ -10,11 +10,11 @@ import type { Piece } from './piece';
 import { ownerKey } from './addresses';
 import { ownersOf } from './walk';
 
-/** Something that moves though its value stands still: a count of turns, a rate of change, or a step that moves by its nature. */
+/** Something that moves though its value is constant: a count of turns, a rate, or a step that moves by nature. */
 export interface SelfMoving {
   readonly key: string;
   readonly owner: Owner;
-  /** The value that makes it move; absent where the whole step does. */
+  /** The value that makes it move; absent if the whole step does. */
   readonly param?: string;
   /** "Spin turns", "Stream". */
   readonly title: string;
@@ -23,22 +23,22 @@ export interface SelfMoving {
   readonly name: string;
   readonly place: string;
   readonly colour: string;
-  /** Evenly on by so many rounds a loop, changing about so often a loop, or both and neither. */
+  /** Steady turns, a rate of change, both, or neither. */
   readonly how: 'turns' | 'noise' | 'step';
   readonly amount: number;
   /** "1 turn", "0.8 a loop". */
   readonly words: string;
 }
 
-/** Rates that a moving value cannot show, since they are themselves what moves. */
+/** Rates that a moving value cannot show, since they are what moves. */
 function wordsOf(how: SelfMoving['how'], amount: number): string {
   const n = `${Number(amount.toPrecision(3))}`;
   return how === 'turns' ? `${n} a loop` : how === 'noise' ? `rate ${n}` : 'by itself';
 }
 
 /**
- * Whatever moves in a piece without a motion on a value: turns and travels that are counted, noise
- * and other things with a rate, streams, journeys and bodies that roll.
+ * Everything in a piece that moves without a motion: turns and travels, noise with a rate, streams, journeys and
+ * rolling bodies.
  */
 export function selfMovingOf(piece: Piece): SelfMoving[] {
   const used = inUse(piece);
@@ -83,10 +83,10 @@ export function selfMovingOf(piece: Piece): SelfMoving[] {
   });
 }
 
-/** Ribbons that are seen, and those hidden ones that others are made from: what cuts them, and what they go along. */
+/** Visible ribbons, and hidden ones that others use as cutters and paths. */
 function inUse(piece: Piece): ReadonlySet<string> {
   const used = new Set(piece.ribbons.filter((r) => r.on).map((r) => r.id));
-  // A set that grows is gone through to its end.
+  // Iterating a growing set visits what is added.
   for (const id of used)
     for (const step of piece.ribbons.find((r) => r.id === id)?.steps ?? [])
       if (step.on) for (const [, named] of ribbonsNamed(step)) used.add(named);

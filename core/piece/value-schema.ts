@@ -29,7 +29,7 @@ function textFaults(x: unknown, most: number, title: string): Fault[] {
     : [fault(`${title} holds a character that no text can have (U+0000, or half of one); take it out.`)];
 }
 
-/** What is wrong with a stored value of a declared parameter; empty when it is sound. */
+/** Faults of a stored value of a declared parameter; empty if it is sound. */
 export function paramFaults(x: unknown, param: Param): Fault[] {
   switch (param.type) {
     case 'number':
@@ -79,7 +79,7 @@ export function paramFaults(x: unknown, param: Param): Fault[] {
   }
 }
 
-/** A Zod schema for the stored values of a set of parameters. Missing ones get their default, but for those that are left out while they have it. */
+/** Zod schema of the stored values of a set of parameters. Missing ones get their default, except sparse ones. */
 export function valuesSchema(params: Params, owner: string) {
   return z.record(z.string(), z.unknown()).transform((values, ctx) => {
     const out: Record<string, unknown> = {};

@@ -11,7 +11,9 @@ import { layerParams } from '../pattern/layer';
 import type { PatternDoc } from './piece';
 import type { FinishDoc, Item, PartDoc, Piece, RibbonDoc, Values } from './piece';
 
-/** Where a set of declared values stands in a piece. Identifiers are used once in a piece, so `item` alone says which. */
+/**
+ * Where a set of declared values stands in a piece. Identifiers are unique in a piece, so `item` alone identifies it.
+ */
 export type Owner =
   | { readonly type: 'step'; readonly ribbon: string; readonly item: string }
   | { readonly type: 'part'; readonly ribbon: string; readonly item: string }
@@ -20,7 +22,7 @@ export type Owner =
   | { readonly type: 'render'; readonly item: string }
   | { readonly type: 'output'; readonly item: string };
 
-/** A set of declared values, where it stands, and what is declared of it. */
+/** A set of declared values, its place, and its declaration. */
 export interface Owned {
   readonly owner: Owner;
   readonly item: Item;
@@ -35,14 +37,13 @@ export interface Owned {
   readonly part?: PartDoc;
 }
 
-/** Changes an item; the same object back leaves it, and all that it stands in, as it is. */
+/** Changes an item; returning the same object leaves it and its containers unchanged. */
 export type Change = (owned: Owned) => Item;
 
 /**
- * The one way through everything in a piece that has declared values, in the order of the screen:
- * steps and finishes of each ribbon, then the scene, then rendering and outputs. Addresses, linking, lengthening,
- * copying, pairing, holding to limits: all go through here, so that what is declared anew is known
- * to all of them.
+ * The one way through everything in a piece that has declared values, in the order of the screen: steps and finishes of
+ * each ribbon, then the scene, then rendering and outputs. Addresses, linking, lengthening, copying, pairing and
+ * clamping all use it, so that new declarations are known to all of them.
  *
  * @example
  * // All angles a little further:
@@ -95,7 +96,7 @@ export function ownersOf(piece: Piece): Owned[] {
   ];
 }
 
-/** What stands at a place; undefined where nothing does. */
+/** What stands at a place; undefined if nothing does. */
 export function ownedAt(piece: Piece, owner: Owner): Owned | undefined {
   if (owner.type === 'output') {
     const item = piece.outputs.find((o) => o.id === owner.item);
@@ -125,7 +126,7 @@ export function ownedAt(piece: Piece, owner: Owner): Owned | undefined {
   return undefined;
 }
 
-/** The piece with the values at a place replaced; everything else is shared with the old piece. */
+/** The piece with the values at a place replaced; everything else is shared. */
 export function withValues(piece: Piece, owner: Owner, values: (old: Owned) => Values): Piece {
   const change: Change = (o) =>
     o.item.id === owner.item && o.owner.type === owner.type ? { ...o.item, values: values(o) } : o.item;
@@ -182,7 +183,7 @@ function ownedOutput(item: Item): Owned {
   return { owner: { type: 'output', item: item.id }, item, params, title, place: 'Deliver' };
 }
 
-/** A list with its items changed; the very same list where none is. */
+/** The list with its items changed; the very same list if none is. */
 function mapped<T>(list: readonly T[], change: (item: T) => T): readonly T[] {
   let out: T[] | null = null;
   list.forEach((item, i) => {

@@ -12,7 +12,7 @@ const isDoc = (x: unknown): x is Doc => typeof x === 'object' && x !== null && !
 const doc = (x: unknown): Doc => (isDoc(x) ? x : {});
 const list = (x: unknown): unknown[] => (Array.isArray(x) ? x : []);
 
-/** Where the values of a finish of version 1 went: which finish, which part, under which name. */
+/** Where the values of a version 1 finish went: which finish, which part, under which name. */
 const FINISH: Readonly<Record<string, readonly ['main' | 'inside' | 'rods' | 'joints', 'base' | 'metal', string]>> = {
   colour: ['main', 'base', 'colour'],
   roughness: ['main', 'base', 'roughness'],
@@ -28,7 +28,7 @@ const FINISH: Readonly<Record<string, readonly ['main' | 'inside' | 'rods' | 'jo
   jointsMetalness: ['joints', 'metal', 'metalness'],
 };
 
-/** What a finish of a kind of faces was where nothing was stored. */
+/** Defaults of a finish of a face kind. */
 const DEFAULTS: Readonly<Record<string, Doc>> = {
   main: { colour: '#D9483B', roughness: 45 },
   inside: { colour: '#F1EDE4', roughness: 45 },
@@ -36,7 +36,7 @@ const DEFAULTS: Readonly<Record<string, Doc>> = {
   joints: { colour: '#E8A317', roughness: 45 },
 };
 
-/** Chance was told apart by the seed alone. */
+/** Chance depended on the seed alone. */
 const SAME_CHANCE = 0;
 
 export function from1to2(old: unknown): unknown {
@@ -52,7 +52,7 @@ export function from1to2(old: unknown): unknown {
   };
   const scene = doc(piece.scene);
   const [camera, light, backdrop] = ['camera', 'light', 'backdrop'].map(fresh);
-  /** New addresses of what was followed, by the old ones without the axis. */
+  /** New addresses by the old ones without axis. */
   const moved = new Map<string, string>();
   const sceneItem = (part: string, id: string, kind: string) => {
     for (const name of Object.keys(doc(scene[part]))) moved.set(`scene/${part}/${name}`, `scene/${id}/${name}`);
@@ -91,7 +91,7 @@ export function from1to2(old: unknown): unknown {
       return [{ id: fresh(name), of: faces, on: own, parts }];
     });
     const unknown = Object.keys(stored).filter((name) => !FINISH[name] && !/^(inside|rods|joints)Own$/.test(name));
-    // What no version knew is refused where it stands, and not dropped.
+    // Unknown values are kept in place, to be refused there, and not dropped.
     if (unknown.length > 0) (finishes[0].parts[0].values as Doc)[unknown[0]] = stored[unknown[0]];
     return { ...rest, finishes, steps: list(x.steps).map((s) => (isDoc(s) ? { ...s, chance: SAME_CHANCE } : s)) };
   });
@@ -111,7 +111,7 @@ function unknownParts(scene: Doc): Doc {
   return Object.fromEntries(Object.entries(scene).filter(([part]) => !['camera', 'light', 'backdrop'].includes(part)));
 }
 
-/** The document with every address in an `of` brought up to date. */
+/** The document with every address in an `of` updated. */
 function followed(x: unknown, moved: ReadonlyMap<string, string>): unknown {
   if (Array.isArray(x)) return x.map((v) => followed(v, moved));
   if (!isDoc(x)) return x;
