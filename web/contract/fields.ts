@@ -2,15 +2,15 @@ import { isKeepable } from '@maypole/core/declare/limits';
 import { shownJson } from '@maypole/core/declare/json-words';
 import { z } from 'zod';
 
-/*
- * What requests are made of. Every text, every whole number and every body that a route takes is one of these, so that
- * what the database could not keep is refused in words: PostgreSQL has no U+0000 in a text, and 32 bits in an integer.
+/**
+ * Building blocks of request schemas. Every text, integer and body of a route is one of these, so that what the
+ * database cannot store is refused in words: PostgreSQL has no U+0000 in a text, and 32 bits in an integer.
  */
 
-/** The largest number that an integer column holds. */
+/** Largest value of an integer column. */
 export const LARGEST = 2 ** 31 - 1;
 
-/** Words where a schema has none of its own, to be given to `parse` as `error`: the place, and what belongs there. */
+/** Fallback messages for Zod, as `error` of `parse`: the field, and what belongs there. */
 export function wordsFor(issue: z.core.$ZodRawIssue): string | undefined {
   const path = (issue.path ?? []).map(String).join('.');
   const what = path ? `“${path}”` : 'The request';
@@ -40,7 +40,7 @@ z.config({ jitless: true });
 
 const UNKEEPABLE = 'holds a character that no text can have (U+0000, or half of one); take it out.';
 
-/** Whether every text in a value can be kept, and every name in it. */
+/** Whether every text in a value can be stored, keys included. */
 function allKeepable(value: unknown): boolean {
   if (typeof value === 'string') return isKeepable(value);
   if (Array.isArray(value)) return value.every(allKeepable);
@@ -48,11 +48,11 @@ function allKeepable(value: unknown): boolean {
   return Object.entries(value).every(([key, x]) => isKeepable(key) && allKeepable(x));
 }
 
-/** A value of some schema that is kept as JSON. */
+/** A value stored as JSON, by its schema. */
 export const keptJson = <T extends z.ZodType>(what: string, schema: T) =>
   schema.refine(allKeepable, `${what} ${UNKEEPABLE}`);
 
-/** A text of so many characters, to the letter. `what` begins a sentence: “A name”. */
+/** A text of limited length, unchanged. `what` begins a sentence: “A name”. */
 export const exactText = (what: string, most: number, least = 0) =>
   z
     .string(`${what} must be a text.`)
@@ -60,7 +60,7 @@ export const exactText = (what: string, most: number, least = 0) =>
     .max(most, `${what} has at most ${most} characters.`)
     .refine(isKeepable, `${what} ${UNKEEPABLE}`);
 
-/** The same for what people write: blanks around it do not count. */
+/** The same for what people type: trimmed. */
 export const text = (what: string, most: number, least = 0) =>
   z
     .string(`${what} must be a text.`)
@@ -71,14 +71,14 @@ export const text = (what: string, most: number, least = 0) =>
 
 const range = (what: string, least: number, most: number) => `${what} must be a whole number from ${least} to ${most}.`;
 
-/** A whole number that an integer column can hold. */
+/** An integer that a column can hold. */
 export const whole = (what: string, least = 0, most = LARGEST) =>
   z
     .int(range(what, least, most))
     .min(least, range(what, least, most))
     .max(most, range(what, least, most));
 
-/** The same as it stands in an address. */
+/** The same as part of a URL. */
 export const wholeText = (what: string, least = 0, most = LARGEST) =>
   z.coerce
     .number(range(what, least, most))
@@ -92,5 +92,5 @@ export const amount = (what: string, least: number, most: number) => {
   return z.number(words).min(least, words).max(most, words);
 };
 
-/** The body of a request. */
+/** A request body. */
 export const body = <T extends z.core.$ZodLooseShape>(shape: T) => z.strictObject(shape);

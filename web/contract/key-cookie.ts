@@ -1,2 +1,2 @@
-/** The cookie in which a browser that works by a key shows it where files of pieces are; no other address gets to see it. */
+/** Cookie by which a browser with a worker key fetches files of pieces; it is sent to no other path. */
 export const KEY_COOKIE = 'maypole-key';

@@ -1,10 +1,10 @@
 /**
- * A page numbers the versions of a piece that it sends: all of them are one line, whatever of it arrives first, late,
+ * Sequence number of a version that a page saves: versions of one page form a line, whether they arrive early, late,
  * twice or not at all.
  */
 export interface Line {
-  /** The page, by a number that it gave itself. */
+  /** Random identifier of the page. */
   readonly client: string;
-  /** Which of its versions, counted from 1; the same version has the same number however often it is sent. */
+  /** Number of the version, from 1; resending keeps the number. */
   readonly count: number;
 }

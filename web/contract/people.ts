@@ -7,11 +7,11 @@ const role = z.enum(ROLES, `A role is one of ${ROLES.join(', ')}.`);
 const email = z.email('This is not an e-mail address.').max(200, 'This address is longer than 200 letters.');
 const password = exactText('A password', PASSWORD.most)
   .min(PASSWORD.least, `A password has at least ${PASSWORD.least} letters; a few words are good.`)
-  // Blanks within it count; a row of nothing else is no secret.
+  // Blanks inside a password count; a password of blanks only is no secret.
   .refine((x) => x.trim().length > 0, 'A password of blanks alone is none; a few words are good.');
 const name = text('A name', 80, 1);
 
-/** To sign in; no rule on the password is told to somebody who guesses. */
+/** To sign in; someone guessing is told no password rules. */
 export const enterBody = body({
   email: exactText('An address', 200),
   password: exactText('A password', 1000),
@@ -22,7 +22,7 @@ export const passwordBody = body({
 });
 /** The password once more, of somebody who is signed in. */
 export const againBody = body({ password: exactText('Your password', 1000) });
-/** A code of the second factor, or one on paper. */
+/** A code of the second factor, or a recovery code. */
 export const codeBody = body({ code: text('A code', 40, 1) });
 export const acceptBody = body({ token: exactText('The token of an invitation', 200), name, email, password });
 export const roleBody = body({ role });

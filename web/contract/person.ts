@@ -1,8 +1,8 @@
-/** What a person may, each with all that those before it may. */
+/** Roles; each includes those before it. */
 export const ROLES = ['look', 'edit', 'run', 'own'] as const;
 export type Role = (typeof ROLES)[number];
 
-/** What each role is called, and what it may, for whoever gives it. */
+/** Title and help of each role. */
 export const ROLE_WORDS: Readonly<Record<Role, { readonly title: string; readonly help: string }>> = {
   look: { title: 'Look', help: 'Opens and plays pieces, and takes their files.' },
   edit: { title: 'Edit', help: 'Makes, changes and renders pieces, and puts them into the bin.' },
@@ -16,17 +16,17 @@ export interface Person {
   readonly role: Role;
 }
 
-/** Whoever sits at this machine, where Maypole is not open to others. */
+/** The user where Maypole is not open to others. */
 export const LOCAL: Person = { id: 'local', name: 'This machine', role: 'own' };
 
-/** What a page knows of who looks at it. */
+/** What a page knows about its user. */
 export interface Viewer {
   readonly person: Person;
-  /** Whether there are others, so that one can sign out. */
+  /** Whether there are accounts, so that one can sign out. */
   readonly open: boolean;
 }
 
-/** Whether a role is enough where another is asked for. */
+/** Whether a role includes another. */
 export function suffices(role: Role, asked: Role): boolean {
   return ROLES.indexOf(role) >= ROLES.indexOf(asked);
 }

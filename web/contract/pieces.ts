@@ -5,18 +5,18 @@ import { z } from 'zod';
 import { isKeepable, LIMITS } from '@maypole/core/declare/limits';
 import { body, exactText, keptJson, text, whole, wholeText } from './fields';
 
-/** Largest document that is taken, in bytes. */
+/** Largest document in bytes. */
 export const MAX_DOCUMENT = LIMITS.document;
 /** Largest thumbnail strip, in bytes. */
 export const MAX_THUMBNAIL = 4 * 1024 * 1024;
 
-/** Largest file that is taken in beside a piece, in bytes: a PGM of 8,192 × 8,192 with its header. */
+/** Largest file kept with a piece in bytes: a PGM of 8,192 × 8,192 with its header. */
 export const MAX_ASSET = 64 * 1024 * 1024 + 4096;
 
 /** Days that a piece stays in the bin. */
 export const BIN_DAYS = 60;
 
-/** A file that has been taken in. */
+/** A file that has been stored. */
 export interface KeptAsset {
   readonly fingerprint: string;
   readonly name: string;
@@ -31,28 +31,28 @@ export interface PieceSummary {
   readonly revision: number;
   readonly frames: number | null;
   readonly fps: number | null;
-  /** Pixels; null where they are not known. */
+  /** Pixels; null if unknown. */
   readonly width: number | null;
   readonly height: number | null;
   readonly gaps: number | null;
-  /** Why it cannot be opened; null where it can. */
+  /** Why it cannot be opened; null if it can. */
   readonly trouble: string | null;
   readonly updatedAt: string;
-  /** Revision the stored thumbnail was made from; null for none. */
+  /** Revision of the stored thumbnail; null for none. */
   readonly thumbnailRevision: number | null;
   readonly labels: readonly string[];
-  /** Whether there are finished files of it. */
+  /** Whether it has finished files. */
   readonly delivered: boolean;
-  /** When it was put into the bin; null on the shelf. */
+  /** When it was put into the bin; null if on the shelf. */
   readonly deletedAt: string | null;
 }
 
-/** A finish, light set-up, camera or scene that is kept. */
+/** A stored finish, light set-up, camera or scene. */
 export interface KeptLook {
   readonly id: string;
   readonly kind: LookKind;
   readonly name: string;
-  /** A small piece that holds it, as text. */
+  /** A small piece that contains it, as text. */
   readonly source: string;
 }
 
@@ -63,27 +63,27 @@ export interface StoredPiece {
   readonly source: string;
 }
 
-/** A document of the past, and the sheet of variations that is kept with it. */
+/** An earlier revision, and the sheet of variations stored with it. */
 export interface StoredRevision extends StoredPiece {
   readonly sheet: KeptSheet | null;
 }
 
-/** Who saved something, and when. */
+/** Who saved a revision, and when. */
 export interface Saved {
-  /** Their name; null where that is not known, as where nobody has an account. */
+  /** Their name; null if unknown, as without accounts. */
   readonly by: string | null;
   readonly at: string;
 }
 
-/** What a page is told of a piece that it has open. */
+/** What a page learns about a piece it has open. */
 export interface Around {
-  /** Other pages that have it open: whose, and whether in another browser or a tab of this one. */
+  /** Other pages that have it open: whose, and whether in another browser or in a tab of this one. */
   readonly others: readonly {
     readonly name: string | null;
     readonly browser: 'this' | 'other';
     readonly own: boolean;
   }[];
-  /** What is shown of the piece, and which page saved that. */
+  /** The current revision, and which page saved it. */
   readonly head: Saved & { readonly revision: number; readonly own: boolean };
 }
 
@@ -92,29 +92,29 @@ export interface RevisionSummary {
   readonly basedOn: number | null;
   /** Kept beside: a take, or a save that came too late. */
   readonly aside: boolean;
-  /** Its name; null where it has none. */
+  /** Its name; null for none. */
   readonly mark: string | null;
-  /** Whether it is what a sheet of variations is of, which is kept with it. */
+  /** Whether a sheet of variations is stored with it. */
   readonly sheet: boolean;
   readonly createdAt: string;
 }
 
 export interface PastOfPiece {
   readonly revisions: RevisionSummary[];
-  /** Bytes that all of them take in the database. */
+  /** Their size in the database in bytes. */
   readonly bytes: number;
 }
 
-/** Answer to a save that came too late: `head` is what is there, `kept` the number yours was kept under. */
+/** Answer to a save that came too late: `head` is the current revision, `kept` the number of yours. */
 export interface Conflict {
   readonly error: string;
   readonly head: number;
   readonly kept: number;
-  /** Who saved what is there, and when. */
+  /** Who saved the current revision, and when. */
   readonly saved: Saved;
 }
 
-/** A document, wherever it is taken in. Text of the same length in characters is never smaller in bytes. */
+/** A document. A text of n characters never has fewer bytes than that. */
 const source = z
   .string('The document must be sent as text.')
   .min(2, 'The document is empty.')
@@ -123,7 +123,7 @@ const source = z
     `This document is larger than ${MAX_DOCUMENT / 1024 / 1024} MB, the most that is taken; a piece is far smaller.`,
   )
   .refine(isKeepable, 'This document holds the character U+0000, or half of one; take it out.')
-  // A mark of the byte order is no part of the document.
+  // A byte-order mark is no part of the document.
   .transform(withoutMark);
 
 const bundledAsset = body({ name: exactText('The name of a file', 200), data: z.string() });
@@ -131,15 +131,15 @@ export const createBody = body({
   source,
   assets: z.record(z.string().regex(/^[0-9a-f]{64}$/), bundledAsset).optional(),
 });
-/** The page that sends something, by the number that it gave itself. */
+/** Identifier of the sending page. */
 const client = z.uuid('“client” must be the number of a page.');
 export const saveBody = body({
   source,
   basedOn: whole('“basedOn”, the number of the revision you started from,', 1),
-  /** Which page saves, and the how manieth of its versions this is; see past/line.ts. */
+  /** The saving page and its version number; see past/line.ts. */
   line: body({ client, count: whole('“count”', 1) }).optional(),
 });
-/** A page says that it has a piece open, or has it no more. */
+/** A page reports that it has a piece open, or no longer. */
 export const hereBody = body({
   client,
   browser: z.uuid('“browser” must be the number of a browser.'),
@@ -155,16 +155,16 @@ export const lookId = z.uuid('This is not the address of a look.');
 export const pieceId = z.uuid('This is not the address of a piece.');
 export const fingerprint = z.string().regex(/^[0-9a-f]{64}$/, 'This is not the fingerprint of a file.');
 const markName = text('A name', 80, 1);
-/** A name for a revision, or null to take it away. */
+/** A name for a revision, or null to remove it. */
 export const markBody = body({ mark: markName.nullable() });
-/** A version that is kept beside under a name, with the sheet of its variations where that is what is kept. */
+/** A named version kept beside, with its sheet of variations if that is what is kept. */
 export const takeBody = body({
   source,
   mark: markName,
   sheet: keptJson('A sheet', keptSheet).optional(),
 });
 
-/** Pieces that one request changes, and labels that a piece has, at most. */
+/** Most pieces changed by one request, and most labels of a piece. */
 export const [MOST_TOGETHER, MOST_LABELS] = [1000, 24];
 const label = text('A label', 40, 1);
 /** Something done to several pieces at once. */
@@ -174,7 +174,7 @@ export const severalBody = z.discriminatedUnion('does', [
 ]);
 export type SeveralEdit = z.infer<typeof severalBody>;
 
-/** Bytes of the film of a sheet of variations. */
+/** Bytes of a sheet's film. */
 export const MAX_FILM = 96 * 1024 * 1024;
 export const filmQuery = body({
   pictures: wholeText('“pictures”', 1, 64),

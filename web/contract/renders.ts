@@ -3,9 +3,9 @@ import type { FileReport } from '@maypole/render/check/report';
 import { z } from 'zod';
 import { amount, body, text, whole } from './fields';
 
-/** Where a render stands. */
+/** State of a render. */
 export type RenderState = 'frames' | 'files' | 'done' | 'failed' | 'cancelled';
-/** Where a frame or a file of it stands. */
+/** State of one of its frames or files. */
 export type WorkState = 'waiting' | 'leased' | 'done' | 'failed';
 
 export const renderBody = body({
@@ -19,9 +19,9 @@ export const renderChange = body({
   cancelled: z.literal(true).optional(),
   retry: z.literal(true).optional(),
   priority: whole('“priority”', -9, 9).optional(),
-  /** Before which other render it is to be; null for the end. */
+  /** The render to be placed before; null for the end. */
   before: z.uuid().nullable().optional(),
-  /** Place of a frame that is wanted at once. */
+  /** Index of a frame that is wanted at once. */
   first: whole('“first”', 0, 20_000).optional(),
 });
 export type RenderChange = z.infer<typeof renderChange>;
@@ -44,7 +44,7 @@ export const doneBody = body({
 });
 export const failedBody = body({ message: text('“message”', 2000), forGood: z.boolean() });
 export const frameImageParam = frameImageName;
-/** Bytes of the largest sheet that is taken. */
+/** Largest frame image in bytes. */
 export const MAX_SHEET = 150 * 1024 * 1024;
 
 export interface FileSummary {
@@ -60,11 +60,11 @@ export interface FileSummary {
   readonly message: string | null;
 }
 
-/** Frames that were made a second time by another machine. */
+/** Frames that another machine made a second time. */
 export interface MadeAgain {
-  /** How many of them came out the same in every byte. */
+  /** How many were equal in every byte. */
   readonly same: number;
-  /** Those that did not: who made each first, and who again. */
+  /** Those that were not: who made each first, and who again. */
   readonly other: readonly { readonly frame: number; readonly first: string; readonly again: string }[];
 }
 
@@ -86,11 +86,11 @@ export interface RenderSummary {
   readonly takenOver: number;
   /** Bytes of its frames and files. */
   readonly bytes: number;
-  /** Seconds until its frames are done; null where it cannot be told. */
+  /** Seconds until its frames are done; null if unknown. */
   readonly left: number | null;
   /** Seconds of work that went into its frames. */
   readonly spent: number;
-  /** Seconds a frame in the mean, and megabytes at most. */
+  /** Mean seconds per frame, and most megabytes. */
   readonly each: number | null;
   readonly memory: number | null;
   readonly message: string | null;
@@ -117,24 +117,24 @@ export interface WorkerSummary {
   readonly light: 'quick' | 'true';
   readonly threads: number;
   readonly by: string;
-  /** It makes pictures as another version does, so that it is given nothing. */
+  /** Its renderer version differs, so that it gets no work. */
   readonly other: boolean;
-  /** Seconds since it was heard of. */
+  /** Seconds since its last request. */
   readonly silent: number;
 }
 
 export interface RenderDetail extends RenderSummary {
   readonly parts: readonly PartSummary[];
-  /** By name of the worker: frames, and seconds that went into them. */
+  /** By worker: frames, and seconds spent on them. */
   readonly shares: readonly { readonly worker: string; readonly frames: number; readonly seconds: number }[];
 }
 
 export interface Queue {
   readonly renders: readonly RenderSummary[];
   readonly workers: readonly WorkerSummary[];
-  /** Bytes free on the disk of renders, and taken by them. */
+  /** Free bytes on the disk of renders, and bytes taken by them. */
   readonly free: number;
   readonly used: number;
-  /** Why nothing is rendered just now, in words: the disk is full. */
+  /** Why rendering is paused, in words: the disk is full. */
   readonly waits: string | null;
 }

@@ -1,5 +1,5 @@
 export interface RoomUsed {
-  /** Bytes of all that is kept, and the most they may be. */
+  /** Bytes of everything stored, and the most allowed. */
   readonly bytes: number;
   readonly mostBytes: number;
   readonly pieces: number;

@@ -9,17 +9,17 @@ declare global {
   var maypoleDatabase: Database | undefined;
 }
 
-/** A database on a connection string, with its own pool. */
+/** Connects to a database, with a pool of its own. */
 export function connect(url: string): Database & { $client: pg.Pool } {
   const pool = new pg.Pool({ connectionString: url, max: 8 });
-  // An idle connection may be cut when the database stops; the next query says so by itself.
+  // An idle connection may be cut when the database stops; the next query reports that.
   pool.on('error', () => undefined);
   return drizzle(pool, { schema }) as Database & { $client: pg.Pool };
 }
 
 /**
- * Has something that is counted for itself until the transaction ends: whoever else counts the same waits, and sees then
- * what was done. For what may be so many at most, or must be one at least.
+ * Locks a counted quantity until the transaction ends: others who count it wait, and then see the result. For whatever
+ * has an upper limit, or must not drop to 0.
  */
 export async function holdCount(tx: Pick<Database, 'execute'>, what: string): Promise<void> {
   await tx.execute(sql`select pg_advisory_xact_lock(hashtextextended(${`maypole count of ${what}`}, 0))`);

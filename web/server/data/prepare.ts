@@ -1,4 +1,7 @@
-/** Brings the database up to date, and gives an empty one the demo pieces. Run by the start command, from the project's folder. */
+/**
+ * Migrates the database, and fills an empty one with the demo pieces. Run by the start command, from the project's
+ * folder.
+ */
 import { cpSync, mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -7,14 +10,14 @@ import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import { connect, type Database } from './db';
 import { pieces } from './schema';
 
-// As built it stands elsewhere than its sources.
+// The built program stands elsewhere than its sources.
 const MIGRATIONS = path.resolve('web/server/migrations');
-/** The schema that a connection makes tables in: our own one where the server is also for others. */
+/** The schema that a connection uses: ours alone on a server shared with others. */
 const schema = /search_path=(\w+)/.exec(decodeURIComponent(process.env.DATABASE_URL ?? ''))?.[1];
-/** Where the list is kept of what has been brought up to date. */
+/** Where the list of applied migrations is kept. */
 const listSchema = schema ?? 'drizzle';
 
-/** The migrations, which name the schema “public”, for another one. */
+/** The migrations, which name the schema “public”, adapted to another one. */
 function migrationsFor(name: string | undefined): string {
   if (name === undefined) return MIGRATIONS;
   const folder = path.join(mkdtempSync(path.join(tmpdir(), 'maypole-migrations-')), 'migrations');
@@ -34,7 +37,7 @@ async function main(): Promise<void> {
     if (!process.argv.includes('--demo')) return;
     const [{ n }] = await db.select({ n: count() }).from(pieces);
     if (n > 0) return;
-    // All of what shapes pieces, which a start has no use for otherwise.
+    // Loads everything that evaluates pieces, which a start does not need otherwise.
     const { fillShelf } = await import('../demo/shelf');
     await fillShelf(db, path.resolve('demo'));
   } finally {
@@ -42,7 +45,7 @@ async function main(): Promise<void> {
   }
 }
 
-/** A database that a later Maypole has brought up to date is left as it is. */
+/** A database that a later Maypole has migrated is left alone. */
 async function refuseNewer(db: Database): Promise<void> {
   const known = JSON.parse(readFileSync(path.join(MIGRATIONS, 'meta/_journal.json'), 'utf8')) as {
     entries: readonly { readonly when: number }[];

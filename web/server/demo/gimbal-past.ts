@@ -31,8 +31,8 @@ const withLights = (piece: Piece, list: Piece['scene']['lights']): Piece => ({
 });
 
 /**
- * How Gimbal came about, told backwards from what it is: a plain ring in studio light, nested, set turning, made of brass,
- * lit by the evening; and two takes that went another way.
+ * The history of Gimbal, derived backwards from its current state: a plain ring in studio light, nested, set turning,
+ * made of brass, lit by the evening; and two takes that went another way.
  */
 export function gimbalPast(now: Piece): { saves: readonly Version[]; takes: readonly Required<Version>[] } {
   const studio = newItem(lights.get('studio'), {}, 'studio01');

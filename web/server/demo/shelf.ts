@@ -11,7 +11,7 @@ import { pieces, revisions } from '../data/schema';
 import { demoFiles, demoStrip } from './files';
 import { gimbalPast } from './gimbal-past';
 
-/** By which labels the demo pieces are sorted. */
+/** Labels of the demo pieces. */
 const LABELS: Readonly<Record<string, readonly string[]>> = {
   Signals: ['Fog Signal', 'Night Watch', 'Aurora Switchboard', 'Station Sign'],
   Instruments: ['Gimbal', 'Rain Gauge', 'Sundial', 'Anemometer', 'Core Sample'],
@@ -19,10 +19,10 @@ const LABELS: Readonly<Record<string, readonly string[]>> = {
   Ornament: ['Rime Lattice', 'Barometer Blooms', 'Front Rosette', 'Hail Cage', 'Pollen Count', 'Hail Loom'],
 };
 
-/** Fills an empty shelf with the demo pieces of a folder, sorted by labels, one of them with a past. All of it or nothing. */
+/** Fills an empty shelf with the demo pieces, labelled, one of them with a history. All or nothing. */
 export async function fillShelf(db: Database, folder: string): Promise<void> {
   await db.transaction(async (tx) => {
-    // The last one made stands first on the shelf.
+    // The last one made is the first on the shelf.
     for (const file of demoFiles(folder).reverse()) {
       const source = readFileSync(path.join(folder, file), 'utf8');
       const read = readPiece(source);
@@ -30,7 +30,7 @@ export async function fillShelf(db: Database, folder: string): Promise<void> {
       const { id } = name === 'Gimbal' && read.ok ? await withPast(tx, read.piece) : await createPiece(tx, source);
       const labels = Object.keys(LABELS).filter((l) => LABELS[l].includes(name));
       await tx.update(pieces).set({ labels }).where(eq(pieces.id, id));
-      // What was drawn beforehand, so that a new shelf is not empty cards for minutes.
+      // Prepared pictures, so that a new shelf does not show empty cards for minutes.
       const strip = demoStrip(file);
       if (!existsSync(strip)) continue;
       const [{ revision }] = await tx.select({ revision: pieces.head }).from(pieces).where(eq(pieces.id, id));
@@ -39,7 +39,7 @@ export async function fillShelf(db: Database, folder: string): Promise<void> {
   });
 }
 
-/** What varies on the sheet that is kept with Gimbal. */
+/** What varies on the sheet stored with Gimbal. */
 const VARIES = ['Torus pipe radius', 'Nest copies', 'Nest size', 'Nest turn y', 'Nest turn z', 'Nest seed', 'Finish colour'];
 
 const sheetOf = (piece: Parameters<typeof variablesOf>[0]): KeptSheet => ({
@@ -55,7 +55,7 @@ const sheetOf = (piece: Parameters<typeof variablesOf>[0]): KeptSheet => ({
 
 type Tx = Parameters<Parameters<Database['transaction']>[0]>[0];
 
-/** Makes a piece with the saves that led to it, an hour or so apart, and its takes. */
+/** Makes a piece with its earlier saves, an hour or so apart, and its takes. */
 async function withPast(tx: Tx, piece: Parameters<typeof gimbalPast>[0]): Promise<{ id: string }> {
   const { saves, takes } = gimbalPast(piece);
   const { id } = await createPiece(tx, writePiece(saves[0].piece));

@@ -1,12 +1,12 @@
 import { BlockList, isIP } from 'node:net';
 
-/** An address as it is known: IPv4 that comes over an IPv6 socket is IPv4. */
+/** Normalises an address: IPv4 over an IPv6 socket is IPv4. */
 export function plainAddress(address: string | undefined): string {
   const plain = (address ?? '').replace(/^::ffff:(?=\d+\.)/i, '').replace(/%.*$/, '');
   return isIP(plain) ? plain : 'unknown';
 }
 
-/** Proxies by address or range, `10.0.0.1, 10.1.0.0/16`; throws a sentence that names what is neither. */
+/** Proxies by address or range, `10.0.0.1, 10.1.0.0/16`; throws a sentence that names invalid ones. */
 export function proxyList(text = ''): BlockList {
   const list = new BlockList();
   for (const entry of text
@@ -32,8 +32,8 @@ const trusted = (list: BlockList, address: string) =>
   isIP(address) !== 0 && list.check(address, isIP(address) === 6 ? 'ipv6' : 'ipv4');
 
 /**
- * Who asks: the other end of the connection, or, where that is a named proxy, the last address before it in
- * `X-Forwarded-For` that is none. What others write there is not believed: whoever comes first wrote it.
+ * The client: the peer or, if that is a trusted proxy, the last untrusted address in `X-Forwarded-For`. Earlier entries
+ * may be forged.
  */
 export function clientOf(peer: string | undefined, forwarded: string | undefined, proxies: BlockList): string {
   let client = plainAddress(peer);
@@ -46,7 +46,7 @@ export function clientOf(peer: string | undefined, forwarded: string | undefined
   return client;
 }
 
-/** Whether the other end is a named proxy, whose word on the protocol is believed. */
+/** Whether the peer is a trusted proxy, whose word on the protocol is believed. */
 export function isProxy(peer: string | undefined, proxies: BlockList): boolean {
   return trusted(proxies, plainAddress(peer));
 }

@@ -2,10 +2,10 @@ import type { IncomingMessage, ServerResponse } from 'node:http';
 import type { FrontFigures } from './figures';
 
 /**
- * Reads on for a moment, and throws away, what is still to come of a body that nobody wants. Closed at once, a
- * connection with something unread is reset, and a client that is still sending loses the answer (RFC 9112, 9.6).
+ * Reads and discards the rest of an unwanted body for a moment. A connection closed with unread data is reset, and a
+ * client that is still sending would lose the answer (RFC 9112, 9.6).
  *
- * @param then done once it has come to its end, or enough of it, or the moment is over
+ * @param then called once the body has ended, enough of it was read, or the moment is over
  */
 export function drain(
   request: IncomingMessage,
@@ -32,8 +32,8 @@ export function drain(
 }
 
 /**
- * Has a response wait with its end for what is still to come of its request, a moment long: all of the answer is on its
- * way by then, and Node.js closes the connection with the end where the client will not use it again.
+ * Delays the end of a response while its request is still coming, for a moment: by then the whole answer is on its way,
+ * and Node.js closes the connection if the client will not reuse it.
  */
 export function endDraining(
   request: IncomingMessage,

@@ -1,29 +1,29 @@
-/** What one client, and all together, may ask of the server at a time. docs/limits.md states them for users. */
+/** Limits for one client, and for all together. docs/limits.md states them for users. */
 export const FRONT = {
-  /** Milliseconds in which the headers of a request must have come. */
+  /** Milliseconds for the headers of a request to arrive. */
   headers: 10_000,
-  /** Milliseconds that a body may stand still. */
+  /** Milliseconds that a body may stall. */
   idle: 20_000,
-  /** Milliseconds a whole request may take to come. */
+  /** Milliseconds for a whole request to arrive. */
   whole: 600_000,
-  /** Milliseconds that requests under way are given when the server ends. */
+  /** Milliseconds given to requests under way when the server ends. */
   drain: 10_000,
-  /** Milliseconds, and bytes, that a body nobody wants is still taken for, so that the answer is not lost. */
+  /** Milliseconds, and bytes, for which an unwanted body is drained. */
   linger: 2000,
   lingerBytes: 2 * 1024 ** 2,
-  /** Bytes of the largest body on any route; each route has a limit of its own below it. */
+  /** Largest body on any route in bytes; each route has its own limit below it. */
   body: 152 * 1024 * 1024,
   /** Connections of one client, and of all. */
   connections: 256,
   allConnections: 2000,
-  /** Requests of one client that are under way at once. */
+  /** Most concurrent requests of one client. */
   requests: 96,
-  /** Of those, so many are worked on; the others wait for them, so that one client never fills the whole line. */
+  /** Of those, this many are worked on at once, so that one client never fills the whole queue. */
   together: 8,
-  /** Requests of one client: so many at once after a pause, and so many a second for good. */
+  /** Token bucket for requests of one client: burst, and rate per second. */
   burst: 1500,
   perSecond: 60,
-  /** Bytes that one client sends: so many at once after a pause, and so many a second for good. */
+  /** Token bucket for bytes sent by one client: burst, and rate per second. */
   bytes: 2 * 1024 ** 3,
   bytesPerSecond: 32 * 1024 ** 2,
 } as const;

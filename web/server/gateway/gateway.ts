@@ -15,27 +15,27 @@ import { METHODS, refusalOf } from './refusal';
 import { Turns } from './turns';
 
 export interface FrontOptions {
-  /** What answers a request that was let in. */
+  /** Handles a request that was let in. */
   readonly answer: (request: IncomingMessage, response: ServerResponse) => unknown;
   /** Certificate and key in PEM, for TLS. */
   readonly tls?: { readonly cert: Buffer; readonly key: Buffer };
-  /** Named proxies, and further names the server has; see clientOf and refusal. */
+  /** Trusted proxies, and further host names; see clientOf and refusal. */
   readonly proxies?: string;
   readonly hosts?: string;
-  /** Whether passwords and sessions pass here, so that nothing but TLS is taken. */
+  /** Passwords and sessions pass here, so that only TLS is accepted. */
   readonly secureOnly?: boolean;
   readonly figures?: FrontFigures;
 }
 
 export interface Front {
   readonly server: Server;
-  /** Takes nothing new, gives what is under way ten seconds, and closes. */
+  /** Accepts nothing new, gives requests under way ten seconds, and closes. */
   drain(): Promise<void>;
 }
 
 /**
- * The way into the application: every connection and request passes here first. It bounds what a client may have open,
- * ask and send, refuses what can be read by nothing behind it, gives each request a number, and writes down how it went.
+ * The gateway: every connection and request passes here first. It bounds what a client may have open, request and send,
+ * refuses malformed requests, numbers each request, and logs how it went.
  */
 export function front({ answer, tls, proxies: proxiesText, hosts, secureOnly, figures = FRONT }: FrontOptions): Front {
   const proxies = proxyList(proxiesText);
@@ -95,7 +95,7 @@ export function front({ answer, tls, proxies: proxiesText, hosts, secureOnly, fi
     });
     if (refused)
       return turnAway(refused.status, refused.error, refused.status === 405 ? { Allow: METHODS.join(', ') } : {});
-    // The command that has started it asks how it is, on this machine.
+    // The command that started it checks its health on this machine.
     if (secureOnly && !secure && !(isLoopback(client) && url === '/api/health'))
       return turnAway(
         403,
@@ -104,7 +104,7 @@ export function front({ answer, tls, proxies: proxiesText, hosts, secureOnly, fi
       );
     if (draining)
       return turnAway(503, 'Maypole is just ending; try again when it has been started.', { 'Retry-After': '5' });
-    // Behind one address there may be many people: whoever is signed in has turns of their own.
+    // Many people may share an address: whoever is signed in is counted separately.
     const person = personOf(request.headers.cookie);
     const who = person === undefined ? client : `person ${person}`;
     const wait = turns.begin(who, request.headers['transfer-encoding'] ? figures.body : length);
@@ -114,13 +114,13 @@ export function front({ answer, tls, proxies: proxiesText, hosts, secureOnly, fi
     response.once('close', () => {
       turns.end(who, begin);
       done();
-      // A body that nobody read to its end is not waited for long.
+      // A body that nobody reads is drained for a moment only.
       if (!request.complete) drain(request, figures, () => void (request.complete || endSocket(request)));
       if (draining) setImmediate(() => server.closeIdleConnections());
     });
     const nonce = randomUUID().replaceAll('-', '');
     const policy = contentSecurityPolicy(nonce);
-    // What a client writes under these names is not ours.
+    // A client cannot set these headers itself.
     request.headers[CLIENT] = client;
     request.headers[REQUEST] = number;
     request.headers[SECURE] = secure ? '1' : '0';
@@ -162,7 +162,7 @@ export function front({ answer, tls, proxies: proxiesText, hosts, secureOnly, fi
     );
     socket.destroySoon();
   });
-  // Nothing here speaks another protocol.
+  // No other protocol is supported.
   server.on('upgrade', (_request: IncomingMessage, socket: Duplex) => socket.destroy());
   server.on('clientError', badRequest);
 
@@ -186,7 +186,7 @@ function endSocket(request: IncomingMessage): void {
   request.socket.destroySoon();
 }
 
-/** Ends a request whose body is longer than any may be, or stands still; bytes are told by its connection. */
+/** Ends a request whose body is too long or stalls, measured by its connection. */
 function watchBody(
   request: IncomingMessage,
   response: ServerResponse,
@@ -201,7 +201,7 @@ function watchBody(
   const every = Math.min(1000, figures.idle / 4);
   const timer = setInterval(() => {
     if (request.complete) return clearInterval(timer);
-    // What was read and is not asked for yet stands still for another reason.
+    // Data that was read but not consumed is no stall.
     still = socket.bytesRead === seen && request.readableLength === 0 ? still + every : 0;
     seen = socket.bytesRead;
     const long = seen - from > figures.body + 64 * 1024;
@@ -220,7 +220,7 @@ function watchBody(
   response.once('close', () => clearInterval(timer));
 }
 
-/** What cannot be read as a request, or came too slowly, is told so in words. */
+/** Explains why a request cannot be parsed, or came too slowly. */
 function badRequest(error: NodeJS.ErrnoException, socket: Duplex): void {
   if (error.code === 'ECONNRESET' || !socket.writable) return void socket.destroy();
   const [status, words] =

@@ -1,8 +1,8 @@
 import { createHash } from 'node:crypto';
 
-/** Milliseconds for which a session is taken to be whose it was; asked anew with every request. */
+/** Milliseconds for which the owner of a session is remembered; renewed by each request. */
 const KNOWN = 300_000;
-/** Sessions that are remembered at once. */
+/** Most remembered sessions. */
 const MOST = 10_000;
 
 interface Known {
@@ -10,18 +10,18 @@ interface Known {
   readonly until: number;
 }
 declare global {
-  /** Of the process, since the way in and the routes are built apart. */
+  /** Global, since gateway and routes are bundled separately. */
   var maypoleSessions: Map<string, Known> | undefined;
 }
 const sessions = () => (globalThis.maypoleSessions ??= new Map());
 
-/** The cookie of a session, as a fingerprint: nothing secret is kept. */
+/** Fingerprint of a session cookie: no secret is kept. */
 function printOf(cookie: string | null | undefined): string | undefined {
   const token = /(?:^|; *)__Host-maypole\.session_token=([^;]+)/.exec(cookie ?? '')?.[1];
   return token && createHash('sha256').update(token).digest('base64');
 }
 
-/** Notes whose session a cookie was found to be, by who has looked it up. */
+/** Remembers whose session a cookie is. */
 export function noteSession(cookie: string | null, person: string, now = Date.now()): void {
   const print = printOf(cookie);
   if (!print) return;
@@ -32,8 +32,8 @@ export function noteSession(cookie: string | null, person: string, now = Date.no
 }
 
 /**
- * Whose session a cookie is, as far as that was looked up of late; undefined otherwise. A cookie that somebody makes up
- * is nobody's, so that it opens no line of its own.
+ * Whose session a cookie is, if known; undefined otherwise. An invented cookie belongs to nobody, and so gets no quota
+ * of its own.
  */
 export function personOf(cookie: string | undefined, now = Date.now()): string | undefined {
   const print = printOf(cookie);

@@ -6,21 +6,21 @@ declare global {
   var maypoleLog: Logger | undefined;
 }
 
-/** Files the log is in at most, besides that which is written, and how large each gets. */
+/** Most rotated log files, and the size of each. */
 const FILES = 9;
 const SIZE = '10M';
 
 /**
- * The log: JSON, one line for each thing that happened, in `folder` where there is one. It is one for the whole
- * process, whichever part of the application asks.
+ * The log: JSON, one line per event, in `folder` if there is one. One per process, whichever part of the application
+ * asks.
  */
 export function log(): Logger {
   return (globalThis.maypoleLog ??= make(process.env.MAYPOLE_LOGS));
 }
 
 /**
- * A line without the values of a query that failed: those are what people made, and digests of what is secret. The
- * library for queries writes them behind its text, up to the stack.
+ * A line without the parameters of a failed query: they hold what people made, and digests of secrets. The query
+ * library appends them to its message.
  */
 export function withoutValues(line: Record<string, unknown>): Record<string, unknown> {
   return Object.fromEntries(
@@ -42,7 +42,7 @@ function make(folder: string | undefined): Logger {
     maxFiles: FILES,
     rotate: FILES,
   });
-  // A full disk ends the writing of lines, and nothing else.
+  // A full disk stops the log, and nothing else.
   stream.on('error', () => undefined);
   return pino(options, stream);
 }

@@ -15,7 +15,7 @@ declare global {
   var maypoleMetrics: Metrics | undefined;
 }
 
-/** What is counted and measured, one set for the whole process; read in the Prometheus text format. */
+/** Counters and measures of the process, exported in the Prometheus text format. */
 export function metrics(): Metrics {
   return (globalThis.maypoleMetrics ??= make());
 }

@@ -1,13 +1,13 @@
 import { refusal } from '../http/guard';
 import { FRONT } from './figures';
 
-/** An answer that is given before anything of the application is asked. */
+/** An answer given before the application is asked. */
 export interface Refusal {
   readonly status: 400 | 403 | 405 | 413;
   readonly error: string;
 }
 
-/** Methods that any route has. */
+/** Methods of all routes. */
 export const METHODS = ['GET', 'HEAD', 'POST', 'PUT', 'DELETE'];
 
 interface Asked {
@@ -17,12 +17,12 @@ interface Asked {
   readonly url: string;
   readonly host: string | null;
   readonly origin: string | null;
-  /** Bytes that the body is said to have; NaN for what is no number. */
+  /** Content length; NaN if it is no number. */
   readonly length: number;
   readonly allowed?: string;
 }
 
-/** Why a request is refused whatever it is for; undefined for one that is not. */
+/** Why a request is refused, whatever its route; undefined if it is not. */
 export function refusalOf({ secure, method, url, host, origin, length, allowed }: Asked): Refusal | undefined {
   if (!METHODS.includes(method)) return { status: 405, error: `Maypole does not know the method ${method}.` };
   try {

@@ -1,4 +1,4 @@
-/** Serves the built application. Run by the start command, which says by the environment what and where. */
+/** Serves the built application. Run by the start command, configured by environment variables. */
 import { readFileSync } from 'node:fs';
 import next from 'next';
 import { doJob } from '../jobs/jobs';
@@ -39,14 +39,14 @@ async function main(): Promise<void> {
       ending = true;
       void drain().then(() => {
         log().info({}, 'ended');
-        // What was logged is written within this turn.
+        // Log lines are written within this turn.
         setTimeout(() => process.exit(0), 50);
       });
     });
   process.on('unhandledRejection', (error) => log().error({ error: String(error) }, 'fault'));
 }
 
-/** Once a day, and a while after each start, what is kept no longer is taken away. */
+/** Removes expired data once a day, and a while after each start. */
 function keepTidyDaily(): void {
   const tidy = () =>
     void doJob('upkeep', 'keepTidy', undefined).then(
@@ -57,7 +57,7 @@ function keepTidyDaily(): void {
   setInterval(tidy, 86_400_000).unref();
 }
 
-/** Renders that another version began wait for nobody: at each start their frames are begun by this one. */
+/** Restarts the frames of renders that another renderer version began. */
 function beginRendersAnew(): void {
   void doJob('upkeep', 'beginAnew', undefined).then(
     (renders) => renders > 0 && log().info({ renders }, 'begun anew'),

@@ -1,6 +1,6 @@
 import { FRONT, type FrontFigures } from './figures';
 
-/** An amount that is used up and comes back with time (token bucket). */
+/** A token bucket. */
 class Allowance {
   private left: number;
   private at: number;
@@ -16,7 +16,7 @@ class Allowance {
     this.left = Math.min(this.most, this.left + ((now - this.at) / 1000) * this.perSecond);
     this.at = now;
   }
-  /** Takes so much; gives the seconds to wait where it is not there, and takes nothing then. */
+  /** Takes an amount; returns the seconds to wait if there is not enough, and then takes nothing. */
   take(amount: number, now: number): number {
     this.fill(now);
     if (this.left < amount) return Math.ceil((Math.min(amount, this.most) - this.left) / this.perSecond);
@@ -32,7 +32,7 @@ class Allowance {
 interface Turn {
   connections: number;
   requests: number;
-  /** Of the requests, those that are worked on. */
+  /** Requests being worked on. */
   working: number;
   readonly line: (() => void)[];
   readonly asked: Allowance;
@@ -45,7 +45,7 @@ export interface Wait {
   readonly seconds: number;
 }
 
-/** What each client has under way, and may still ask. Clients that have been quiet are forgotten. */
+/** Requests and quotas of each client. Quiet clients are forgotten. */
 export class Turns {
   private readonly clients = new Map<string, Turn>();
   private connections = 0;
@@ -72,7 +72,7 @@ export class Turns {
     return turn;
   }
 
-  /** A client whose allowances are whole again is the same as one that is new. */
+  /** A client whose quotas are full again equals a new one. */
   private forget(): void {
     if (this.clients.size < 1000) return;
     const now = this.now();
@@ -80,7 +80,7 @@ export class Turns {
       if (t.connections === 0 && t.requests === 0 && t.asked.full(now) && t.sent.full(now)) this.clients.delete(name);
   }
 
-  /** Whether one more connection is taken; each that was is given back by `disconnected`. */
+  /** Whether another connection is accepted; each accepted one is returned by `disconnected`. */
   connected(client: string): boolean {
     const turn = this.of(client);
     if (turn.connections >= this.figures.connections || this.connections >= this.figures.allConnections) return false;
@@ -93,10 +93,7 @@ export class Turns {
     this.connections--;
   }
 
-  /**
-   * Begins a request with a body of so many bytes, as far as it says; undefined where it may, and is to be ended by
-   * `end`.
-   */
+  /** Begins a request with a declared body size; undefined if it may proceed, and must be ended by `end`. */
   begin(client: string, bytes: number): Wait | undefined {
     const turn = this.of(client);
     if (turn.requests >= this.figures.requests)
@@ -118,7 +115,7 @@ export class Turns {
     return undefined;
   }
 
-  /** Works on a request that has begun, at once or when one before it has ended. */
+  /** Works on a request, at once or when an earlier one has ended. */
   work(client: string, begin: () => void): void {
     const turn = this.of(client);
     if (turn.working >= this.figures.together) return void turn.line.push(begin);
@@ -126,7 +123,7 @@ export class Turns {
     begin();
   }
 
-  /** Ends a request, whether it was worked on or has waited in vain. */
+  /** Ends a request, whether it was worked on or waited in vain. */
   end(client: string, begin: () => void): void {
     const turn = this.of(client);
     turn.requests--;
@@ -137,7 +134,7 @@ export class Turns {
     else turn.working--;
   }
 
-  /** How many connections and requests there are now. */
+  /** Current numbers of connections, requests and clients. */
   counts(): { connections: number; requests: number; clients: number } {
     let requests = 0;
     for (const t of this.clients.values()) requests += t.requests;

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { AppError } from './app-error';
 import { databaseTrouble } from './database-trouble';
 
-/** What is answered to a failure that has words for the user; undefined for a fault of ours. */
+/** The answer to an error with words for the user; undefined for a fault of ours. */
 export function answerOf(error: unknown): { readonly status: number; readonly error: string } | undefined {
   if (error instanceof AppError) return { status: error.status, error: error.message };
   if (error instanceof z.ZodError) {

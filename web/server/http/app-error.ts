@@ -1,7 +1,7 @@
-/** By which an AppError is known, whichever copy of this module has made it: each program that is built has one. */
+/** Identifies an AppError whichever bundle created it: each built program has its own copy of this module. */
 const BRAND = Symbol.for('maypole.app-error');
 
-/** An error whose message is meant for the user, with its HTTP status. `instanceof` goes by the brand. */
+/** An error whose message is for the user, with its HTTP status. `instanceof` goes by the brand. */
 export class AppError extends Error {
   override readonly name = 'AppError';
   readonly [BRAND] = true;

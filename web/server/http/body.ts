@@ -9,7 +9,7 @@ import type { z } from 'zod';
 import { AppError } from './app-error';
 import { wordsFor } from '../../contract/fields';
 
-/** The body as it comes, refused as soon as it is longer than `limit` bytes. */
+/** The body as a stream that fails as soon as it exceeds `limit` bytes. */
 async function* bounded(request: Request, limit: number): AsyncGenerator<Uint8Array> {
   const tooLong = () =>
     new AppError(
@@ -29,14 +29,14 @@ async function* bounded(request: Request, limit: number): AsyncGenerator<Uint8Ar
   }
 }
 
-/** The body in full. */
+/** The whole body. */
 export async function readBody(request: Request, limit: number): Promise<Buffer> {
   const chunks: Uint8Array[] = [];
   for await (const chunk of bounded(request, limit)) chunks.push(chunk);
   return Buffer.concat(chunks);
 }
 
-/** Runs `work` with a folder of its own, which is taken away after it. */
+/** Runs `work` with a temporary folder. */
 export async function withFolder<T>(work: (folder: string) => Promise<T>): Promise<T> {
   const folder = await mkdtemp(path.join(tmpdir(), 'maypole-body-'));
   try {
@@ -46,17 +46,17 @@ export async function withFolder<T>(work: (folder: string) => Promise<T>): Promi
   }
 }
 
-/** The body in a file of a folder, never whole in memory; gives the file. */
+/** Writes the body to a file, never holding it in memory; returns the path. */
 export async function bodyFile(request: Request, limit: number, folder: string): Promise<string> {
   const file = path.join(folder, 'body');
   await pipeline(bounded(request, limit), createWriteStream(file));
   return file;
 }
 
-/** Above what any page of ours sends: a kept part within a document within a request. */
+/** More than any of our pages sends: a kept part within a document within a request. */
 const LARGEST_BODY = { depth: 250, values: 2_000_000 };
 
-/** JSON checked against a schema. */
+/** Parses JSON and checks it against a schema. */
 export function parseJson<T>(body: Buffer, schema: z.ZodType<T>): T {
   const text = body.toString('utf8');
   const tooLarge = jsonTooLarge(text, LARGEST_BODY);

@@ -1,17 +1,17 @@
-/** What is said where the database cannot do what was asked for now, and how it is answered. */
+/** What to say, and which status to use, while the database cannot answer. */
 export interface Trouble {
   readonly status: 503 | 507;
   readonly words: string;
 }
 
-/** Codes of the system, and classes and codes of PostgreSQL (appendix A), of a database that is away. */
+/** System error codes, and PostgreSQL classes and codes (appendix A), of an unreachable database. */
 const AWAY = ['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT', '57P01', '57P02', '57P03', '53300'];
-/** Connections that were cut say so in words only. */
+/** Cut connections say so in words only. */
 const CUT = /^Connection terminated|server closed the connection|timeout exceeded when trying to connect/;
-/** disk_full, and the system’s own word for it. */
+/** disk_full, and the system's own codes. */
 const FULL = ['53100', 'ENOSPC', 'EDQUOT'];
 
-/** Tells a database that is away, or without room, from a fault of ours; undefined for the latter. */
+/** Distinguishes an unreachable or full database from a fault of ours; undefined for the latter. */
 export function databaseTrouble(error: unknown): Trouble | undefined {
   for (let cause = error; cause instanceof Error; cause = cause.cause) {
     const code = 'code' in cause ? String(cause.code) : '';
@@ -26,7 +26,7 @@ export function databaseTrouble(error: unknown): Trouble | undefined {
         status: 503,
         words: 'The database is away and is being started again; this is tried again in a moment.',
       };
-    // Of several addresses that were tried, each has its own.
+    // Each of several tried addresses has its own error.
     if ('errors' in cause && Array.isArray(cause.errors) && cause.errors.length > 0) {
       const inner = databaseTrouble(cause.errors[0]);
       if (inner) return inner;

@@ -7,15 +7,12 @@ export function fileName(source: string): string {
     const value: unknown = JSON.parse(source)?.name;
     if (typeof value === 'string') name = value;
   } catch {
-    // An unreadable document is still given out, under a plain name.
+    // An unreadable document is still exported, under a plain name.
   }
   return `${plainName(name)}.maypole.json`;
 }
 
-/**
- * How a file is called that is sent to be kept (RFC 6266): with every letter of its name, and once more without those
- * that a header cannot have.
- */
+/** Content-Disposition of a download (RFC 6266): the full name, and an ASCII fallback. */
 export function attachment(name: string): string {
   const plain = name.replace(/[^\x20-\x7e]/g, '_').replace(/["\\]/g, '');
   const whole = encodeURIComponent(name).replace(/['()*]/g, (c) => `%${c.charCodeAt(0).toString(16).toUpperCase()}`);

@@ -1,4 +1,4 @@
-/** Checks of a request's Host and Origin, which keep other sites' pages away from a local server. */
+/** Checks Host and Origin, which keeps other sites' pages away from a local server. */
 
 const LOCAL = new Set(['localhost', '127.0.0.1', '[::1]']);
 
@@ -7,11 +7,10 @@ function hostName(host: string): string {
 }
 
 /**
- * Why a request is refused, or null when it is fine.
+ * Why a request is refused, or null if it is fine.
  *
  * @param allowed further host names, from MAYPOLE_HOSTS, separated by commas
- * @param secure whether it came over TLS: a page of the same name without it is another origin (RFC 6454); undefined
- *   where that is not known
+ * @param secure whether it came over TLS: the same name without TLS is another origin (RFC 6454); undefined if unknown
  */
 export function refusal(
   method: string,
@@ -42,14 +41,14 @@ export function refusal(
     : `A page from “${origin}” may not change anything here.`;
 }
 
-/** The content security policy of a page, for a nonce that is new with every request. */
+/** Content security policy of a page, with a fresh nonce. */
 export function contentSecurityPolicy(nonce: string): string {
   return [
     `default-src 'self'`,
     `script-src 'self' 'nonce-${nonce}' 'strict-dynamic' 'wasm-unsafe-eval'`,
-    // The component library makes its styles at run time, in elements that carry the nonce.
+    // The component library creates style elements at run time; they carry the nonce.
     `style-src 'self' 'nonce-${nonce}'`,
-    // Places and sizes that are worked out stand in attributes, which cannot have one.
+    // Computed positions and sizes are style attributes, which cannot carry one.
     `style-src-attr 'unsafe-inline'`,
     `img-src 'self' blob: data:`,
     `media-src 'self' blob:`,
@@ -63,7 +62,7 @@ export function contentSecurityPolicy(nonce: string): string {
   ].join('; ');
 }
 
-/** Headers every answer carries; the first two give the page an isolated process. */
+/** Headers of every answer; the first two isolate the page. */
 export const SAFETY_HEADERS: Readonly<Record<string, string>> = {
   'Cross-Origin-Opener-Policy': 'same-origin',
   'Cross-Origin-Embedder-Policy': 'require-corp',

@@ -7,11 +7,11 @@ import { savedOf } from '../past/saved';
 import { LOCAL, type Person } from '../../contract/person';
 import { openPages, pieces, revisions } from '../data/schema';
 
-/** Seconds after which a page that says nothing is taken to be gone; pages in sight say something every ten. */
+/** Seconds after which a silent page is considered closed; visible pages report every ten. */
 export const SILENT = 45;
 
 /**
- * Notes that a page has a piece open, or has it no more, and tells who else has, and what is shown of it.
+ * Records that a page has a piece open, or no longer, and returns who else has, and its current revision.
  *
  * @throws AppError 404
  */

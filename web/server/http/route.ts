@@ -11,33 +11,33 @@ import { answerOf } from './answer-of';
 import { bodyFile, readBody, withFolder } from './body';
 import { visitOf, type Visit } from './visit';
 
-/** What a route is, before what it does. */
+/** Rules of a route, checked before its handler runs. */
 export interface RouteRules {
   /** Who may use it. */
   readonly who: Who;
-  /** Whether the password must have been given of late, where people have accounts: for what gives others power. */
+  /** Requires a recent password where there are accounts: for whatever gives others power. */
   readonly sure?: boolean;
-  /** Bytes of the largest body it takes, which it is given whole; none is taken without it. */
+  /** Largest body in bytes, passed whole; without it no body is accepted. */
   readonly body?: number;
-  /** The schema of its body, where that is JSON; the test of what routes take goes by it. */
+  /** Schema of a JSON body; the test of all routes uses it. */
   readonly takes?: z.ZodType;
-  /** The same for a body that is given as a file. */
+  /** The same for a body passed as a file. */
   readonly file?: number;
-  /** What is written into the trail where it was done, as “saved”. */
+  /** Event for the audit log, such as “saved”. */
   readonly deed?: string;
 }
 
-/** What a handler is given of a request. */
+/** What a handler gets. */
 export interface Call<P> {
   readonly request: Request;
   readonly params: P;
   readonly query: URLSearchParams;
   readonly visit: Visit;
-  /** Who asks; undefined where anyone may and nobody is known. */
+  /** The caller; undefined on public routes. */
   readonly person: Person | undefined;
-  /** The body, where the rules say `body`. */
+  /** The body, if the rules say `body`. */
   readonly body: Buffer;
-  /** A file that has the body, where they say `file`, in a folder that lasts as long as the handler. */
+  /** A file with the body, if they say `file`; deleted after the handler. */
   readonly file: string;
 }
 
@@ -48,7 +48,8 @@ export type Route = ((request: Request, context?: { params: Promise<unknown> }) 
 const NONE = Buffer.alloc(0);
 
 /**
- * A route: who may use it, how much it takes, what it does. Every failure becomes a plain sentence, never a stack.
+ * Defines a route: who may use it, what it accepts, what it does. Every failure becomes a plain sentence, never a
+ * stack.
  *
  * @example
  * export const PUT = route<{ id: string }>({ who: 'edit', body: 1000 }, async ({ params, body }) => …);
@@ -60,7 +61,7 @@ export function route<P = unknown>(rules: RouteRules, handler: (call: Call<P>) =
       const person = await admit(rules.who, request);
       if (person && isOpen()) {
         visit = { ...visit, who: `person ${person.id}` };
-        // From here on the way in knows whose requests these are.
+        // From here on the gateway knows whose requests these are.
         noteSession(request.headers.get('cookie'), person.id);
       }
       if (rules.sure && isOpen()) await assertSure(request.headers);
@@ -82,7 +83,7 @@ export function route<P = unknown>(rules: RouteRules, handler: (call: Call<P>) =
         const { id } = call.params as { id?: string };
         recordEvent(database(), { what: rules.deed, on: id ?? '', person, client: visit.client });
       }
-      // What is not said to be keepable is kept by no cache.
+      // Answers are not cached unless they say so.
       if (!response.headers.has('Cache-Control')) response.headers.set('Cache-Control', 'no-store');
       return response;
     } catch (error) {

@@ -1,13 +1,13 @@
-/** Headers by which the way in tells the application of a request; what a client writes under them is replaced. */
+/** Headers by which the gateway describes a request to the application; clients cannot set them. */
 export const CLIENT = 'x-maypole-client';
 export const REQUEST = 'x-maypole-request';
 export const SECURE = 'x-maypole-secure';
 
-/** What is known of a request besides what it says. */
+/** What is known of a request besides its contents. */
 export interface Visit {
-  /** Address it comes from; `local` where no way in stood before the application (in tests). */
+  /** Client address; `local` without a gateway (in tests). */
   readonly client: string;
-  /** Whose turn it is, where there are lines: the person where people have accounts, else the address. */
+  /** Identity for fairness: the person where there are accounts, else the address. */
   readonly who: string;
   /** Its number in the log. */
   readonly request: string;

@@ -1,9 +1,9 @@
-/** Waiting lines, one for each client, served in turn: who asks much waits for itself. */
+/** One queue per client, served round robin: whoever asks much waits for themselves. */
 export class FairQueue<T> {
   private readonly lines = new Map<string, T[]>();
   length = 0;
 
-  /** How many of a client wait. */
+  /** Number of waiting jobs of a client. */
   of(client: string): number {
     return this.lines.get(client)?.length ?? 0;
   }
@@ -15,7 +15,7 @@ export class FairQueue<T> {
     this.length++;
   }
 
-  /** The next, from the client that has been served longest ago, of those that may have their turn. */
+  /** The next job, from the eligible client served longest ago. */
   shift(may: (client: string) => boolean = () => true): T | undefined {
     for (const [client, line] of this.lines) {
       if (!may(client)) continue;

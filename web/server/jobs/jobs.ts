@@ -7,12 +7,12 @@ declare global {
   var maypoleJobs: JobPool | undefined;
 }
 
-/** The program of the processes: built beside the application, or, where nothing is, from its source. */
+/** The job program: built beside the application, or run from source. */
 function program(): string {
   return process.env.MAYPOLE_JOBS ?? path.join(process.cwd(), 'web/server/jobs/process.mjs');
 }
 
-/** Does a job in a process of its own, in turn with those of others; see JobPool.run for what it throws. */
+/** Runs a job in a process of its own, in turn with others; see JobPool.run for what it throws. */
 export function doJob<N extends JobName>(
   client: string,
   job: N,

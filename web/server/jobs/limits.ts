@@ -1,21 +1,18 @@
-/** What one job may take before it is ended. docs/limits.md states these for users. */
+/** What one job may use before it is ended. docs/limits.md states these for users. */
 export interface JobLimits {
   /** Seconds. */
   readonly seconds: number;
-  /** Megabytes, all of its process. */
+  /** Megabytes of its whole process. */
   readonly megabytes: number;
-  /** What is said where it takes more, after “This took more than 20 seconds”. */
+  /** Remedy told after “This took more than 20 seconds”. */
   readonly remedy: string;
-  /**
-   * It may take long: one process is always left for those that do not, and of one client one such job is under way at
-   * a time.
-   */
+  /** A slow job: one process is always kept for fast ones, and a client has one slow job under way at a time. */
   readonly heavy?: true;
 }
 
 const SMALLER = 'Nothing was changed. Make it smaller, or split it, and try again.';
 
-/** Everything that is worked out away from the thread that answers requests. */
+/** Everything computed outside the thread that answers requests. */
 export const JOBS = {
   savePiece: { seconds: 20, megabytes: 768, remedy: SMALLER },
   keepTake: { seconds: 20, megabytes: 768, remedy: SMALLER },
@@ -42,7 +39,7 @@ export const JOBS = {
 
 export type JobName = keyof typeof JOBS;
 
-/** Jobs of one client that may wait at once. */
+/** Most waiting jobs of a client. */
 export const WAITING_OF_ONE = 64;
-/** Milliseconds after which a process that had nothing to do is ended, but for one. */
+/** Milliseconds after which an idle process is ended, except one. */
 export const IDLE = 120_000;

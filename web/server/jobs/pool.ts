@@ -7,7 +7,7 @@ import { AppError } from '../http/app-error';
 import { FairQueue } from './fair-queue';
 import { IDLE, WAITING_OF_ONE, type JobLimits } from './limits';
 
-/** What a process is told, and answers. */
+/** Messages to and from a process. */
 export interface Order {
   readonly job: string;
   readonly given: unknown;
@@ -32,26 +32,25 @@ interface Seat {
   says: string;
 }
 
-/** Milliseconds between looks at what a job takes. */
+/** Milliseconds between looks at a job's memory. */
 const LOOK = 50;
 /** Megabytes a process may keep from one job to the next. */
 const RECYCLED = 384;
 
 export interface PoolOptions {
-  /** The program that does the jobs: it gets an Order, and gives an Answer. */
+  /** The program that runs jobs: it takes an Order and returns an Answer. */
   readonly program: string;
-  /** Processes at once. */
+  /** Most processes. */
   readonly most?: number;
 }
 
 /**
- * Does jobs in processes of their own, each within limits of time and memory. Processes rather than threads, since what
- * a thread holds outside its heap, as all big arrays are, can be neither measured nor limited; a process is ended, and
- * with it all that it held.
+ * Runs jobs in processes with limits of time and memory. Processes rather than threads: array buffers of a thread lie
+ * outside its heap, and can be neither measured nor limited; a process can be ended with all it holds.
  */
 export class JobPool {
   private readonly seats: Seat[] = [];
-  /** What is done soon, and what may take long: the latter never has the last process. */
+  /** Fast and slow jobs: the latter never get the last process. */
   private readonly light = new FairQueue<Task>();
   private readonly heavy = new FairQueue<Task>();
   private readonly most: number;
@@ -62,10 +61,9 @@ export class JobPool {
   }
 
   /**
-   * Does one job; resolves with what it gives.
+   * Runs one job.
    *
-   * @throws AppError with a sentence: what the job itself says, or which limit it went past (422), or that too much
-   *   waits already (429)
+   * @throws AppError with a sentence: the job's own, the limit it exceeded (422), or that too many wait (429)
    */
   run(client: string, job: string, given: unknown, limits: JobLimits): Promise<unknown> {
     if (this.light.of(client) + this.heavy.of(client) >= WAITING_OF_ONE)
@@ -97,7 +95,7 @@ export class JobPool {
     this.next();
   }
 
-  /** What is to be done next, where there is a process for it. */
+  /** The next job for which there is a process. */
   private due(): Task | undefined {
     const soon = this.light.shift();
     if (soon) return soon;
@@ -108,7 +106,7 @@ export class JobPool {
   private seat(): Seat {
     const child = fork(this.options.program, [], {
       serialization: 'advanced',
-      // Its heap is bounded by all it may take; what it holds outside is looked at.
+      // Its heap is bounded by this; memory outside is polled.
       execArgv: ['--max-old-space-size=2048'],
       stdio: ['ignore', 'ignore', 'pipe', 'ipc'],
     });
@@ -149,7 +147,7 @@ export class JobPool {
       if (answer.fault) return task.reject(Object.assign(new Error(answer.fault), { status: answer.status }));
       task.reject(new AppError(answer.status, answer.error));
     });
-    // What a large job leaves behind is not counted against the next one.
+    // Memory left by a large job is not counted against the next one.
     if (residentMegabytes(seat.child.pid!) > RECYCLED) this.end(seat);
     else {
       seat.rest = setTimeout(() => {
@@ -160,7 +158,7 @@ export class JobPool {
     this.next();
   }
 
-  /** Ends a process at once, and tells its job why. */
+  /** Ends a process at once, and rejects its job. */
   private end(seat: Seat, why?: Error): void {
     const at = this.seats.indexOf(seat);
     if (at >= 0) this.seats.splice(at, 1);
@@ -185,7 +183,7 @@ export class JobPool {
     this.next();
   }
 
-  /** Ends all processes; what waits is refused. */
+  /** Ends all processes; waiting jobs are refused. */
   close(): void {
     this.closed = true;
     const ending = new AppError(503, 'Maypole is just ending; try again when it has been started.');
@@ -193,18 +191,18 @@ export class JobPool {
     for (const seat of [...this.seats]) this.end(seat, ending);
   }
 
-  /** Processes there are now. */
+  /** Number of processes. */
   get size(): number {
     return this.seats.length;
   }
 }
 
-/** Memory a process has in the machine, in megabytes (proc(5): VmRSS in /proc/pid/status, in kB whatever a page is). */
+/** Resident memory of a process in megabytes (proc(5): VmRSS in /proc/pid/status, in kB whatever the page size). */
 function residentMegabytes(pid: number): number {
   try {
     return Number(/^VmRSS:\s+(\d+) kB/m.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1] ?? 0) / 1024;
   } catch {
-    // It has ended, which is told by itself.
+    // It has ended, which is reported separately.
     return 0;
   }
 }

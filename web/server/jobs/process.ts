@@ -1,4 +1,4 @@
-/** A process that does one job after another; see JobPool. */
+/** A process that runs one job after another; see JobPool. */
 import os from 'node:os';
 import { answerOf } from '../http/answer-of';
 import type { JobName } from './limits';
@@ -8,9 +8,9 @@ import { WORK } from './work';
 process.on('message', (order) => {
   void perform(order as Order).then((answer) => process.send!(answer));
 });
-// Answers that need no job go first; before the pictures of renders, which nobody waits for.
+// Below requests, which need no job, and above renders, which nobody waits for.
 os.setPriority(5);
-// Whoever gave it work is gone.
+// Its parent is gone.
 process.on('disconnect', () => process.exit(0));
 
 async function perform({ job, given }: Order): Promise<Answer> {

@@ -17,13 +17,13 @@ import type { JobName } from './limits';
 
 const read = <T>(body: Uint8Array, schema: z.ZodType<T>): T => parseJson(Buffer.from(body), schema);
 
-/** A file that a job has written, to be sent and taken away. */
+/** A file written by a job, to be sent and deleted. */
 export interface Made {
   readonly file: string;
   readonly name: string;
 }
 
-/** What each job does, in its process. */
+/** The jobs, as run in their process. */
 export const WORK = {
   async savePiece({ id, body, by }: { id: string; body: Uint8Array; by: string }) {
     return savePiece(database(), id, { ...read(body, saveBody), by });

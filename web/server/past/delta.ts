@@ -1,12 +1,12 @@
 import { DIFF_EQUAL, DIFF_INSERT, defaultOptions, diff } from 'diff-match-patch-es';
 
-/** Seconds that a difference is looked for; what is found by then is right all the same, only longer. */
+/** Seconds to search for a difference; a result found by then is valid, only longer. */
 const SECONDS = 0.15;
 
 /**
- * What makes one text of another, as JSON: characters (UTF-16 code units) kept, characters cut, text put in, and so on;
- * what comes after the last of them is kept. Myers, "An O(ND) Difference Algorithm and Its Variations" (1986), by
- * diff-match-patch. Halves of surrogate pairs stand in it escaped, as JSON.stringify writes them.
+ * Difference between two texts, as JSON: characters (UTF-16 code units) kept, characters cut, text inserted, and so on;
+ * the rest is kept. Myers, "An O(ND) Difference Algorithm and Its Variations" (1986), by diff-match-patch. Unpaired
+ * surrogates are escaped, as by JSON.stringify.
  */
 export function deltaOf(from: string, to: string): string {
   const out: (number | string)[] = [];
@@ -27,7 +27,7 @@ export function deltaOf(from: string, to: string): string {
   return JSON.stringify(out);
 }
 
-/** The text that a difference makes of another. Throws RangeError where it is not one of that text. */
+/** Applies a difference to a text. Throws RangeError if it does not fit. */
 export function withDelta(from: string, delta: string): string {
   const parts: unknown = JSON.parse(delta);
   if (!Array.isArray(parts) || parts.length % 3 !== 0) throw new RangeError('This is no difference of texts.');

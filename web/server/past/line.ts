@@ -3,20 +3,20 @@ import type { Line } from '../../contract/line';
 import type { Database } from '../data/db';
 import { revisions } from '../data/schema';
 
-/** Where a version belongs that a page has sent. */
+/** Where a version sent by a page belongs. */
 export type InLine =
-  /** The page goes on from its own last one, or from what is shown. */
+  /** It continues the page's own last version, or the current one. */
   | { readonly is: 'next' }
-  /** This version, or a later one of the same page, is there already. */
+  /** This version, or a later one of the same page, is stored already. */
   | { readonly is: 'there'; readonly number: number; readonly aside: boolean }
   /** Somebody else has saved since. */
   | { readonly is: 'overtaken' };
 
 /**
- * Tells where a version belongs, among the saves of a piece whose row is locked.
+ * Decides where a version belongs among the saves of a piece whose row is locked.
  *
- * @param head number of the revision that is shown
- * @param basedOn number of the revision that the page knew last
+ * @param head number of the current revision
+ * @param basedOn number of the last revision that the page knew
  */
 export async function placeInLine(
   db: Pick<Database, 'select'>,
@@ -37,7 +37,7 @@ export async function placeInLine(
       .select({ client: revisions.client })
       .from(revisions)
       .where(and(eq(revisions.pieceId, id), eq(revisions.number, head)));
-    // What is shown is an earlier version of this very page, whose answer it may not have heard.
+    // The current revision is an earlier version of this very page, which may not have heard the answer.
     if (shown?.client === line.client) return { is: 'next' };
   }
   return head === basedOn ? { is: 'next' } : { is: 'overtaken' };

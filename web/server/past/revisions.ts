@@ -7,19 +7,19 @@ import { pieces, revisions } from '../data/schema';
 import { deltaOf, withDelta } from './delta';
 
 /**
- * The past of a piece. A document is kept whole, or as what makes it of the one before it (by number); a whole one
- * comes at least every CHAIN documents, so that any of them is read by few differences.
+ * Revisions of a piece. A document is stored whole, or as a difference to the previous one; a whole one comes at least
+ * every CHAIN documents, so that reading applies few differences.
  */
 export const CHAIN = 128;
-/** A difference longer than this share of its document is not worth it. */
+/** A difference longer than this share of its document is not worthwhile. */
 const WORTH = 0.25;
-/** Saves that a list of the past has at most, the newest first. */
+/** Most revisions listed, newest first. */
 const MOST_LISTED = 20_000;
 
 type Reader = Pick<Database, 'select'>;
 type Writer = Pick<Database, 'select' | 'insert'>;
 
-/** A document as it is kept. */
+/** A document as stored. */
 export interface Stored {
   readonly number: number;
   readonly source: string | null;
@@ -28,7 +28,9 @@ export interface Stored {
 
 const of = (id: string) => eq(revisions.pieceId, id);
 
-/** Rows from the nearest whole document up to a number, in order: the last of them is the one with that number, where there is one. */
+/**
+ * Rows from the nearest whole document up to a number, in order: the last is the one with that number, if it exists.
+ */
 async function chainTo(db: Reader, id: string, number: number): Promise<Stored[]> {
   const [whole] = await db
     .select({ number: revisions.number })
@@ -50,22 +52,22 @@ function textOf(chain: readonly Stored[]): string {
   return text;
 }
 
-/** The last documents of a piece, from the last whole one on. */
+/** The latest documents of a piece, from the last whole one on. */
 export const readEnd = (db: Reader, id: string): Promise<readonly Stored[]> => chainTo(db, id, 2 ** 31 - 1);
 
-/** The document with a number among those of a chain; undefined where it is not one of them. */
+/** The document with a number within a chain; undefined if it is not there. */
 export function sourceIn(chain: readonly Stored[], number: number): string | undefined {
   const at = chain.findIndex((r) => r.number === number);
   return at < 0 ? undefined : textOf(chain.slice(0, at + 1));
 }
 
-/** The document of a revision, to the letter; undefined where there is none of that number. */
+/** The exact document of a revision; undefined if it does not exist. */
 export async function readSource(db: Reader, id: string, number: number): Promise<string | undefined> {
   const chain = await chainTo(db, id, number);
   return chain.at(-1)?.number === number ? textOf(chain) : undefined;
 }
 
-/** How a document is kept after a chain of others: as a difference where that is worth it. */
+/** How to store a document after a chain of others: as a difference if worthwhile. */
 function packed(chain: readonly Stored[], source: string): { source: string | null; delta: string | null } {
   if (chain.length === 0 || chain.length >= CHAIN) return { source, delta: null };
   const delta = deltaOf(textOf(chain), source);
@@ -80,7 +82,7 @@ export const filesIn = (source: string): string[] => [
 export interface NewRevision {
   readonly source: string;
   readonly basedOn?: number;
-  /** Kept beside: the head stays. */
+  /** Kept beside: the current revision stays. */
   readonly aside?: boolean;
   readonly mark?: string;
   readonly sheet?: KeptSheet;
@@ -91,9 +93,9 @@ export interface NewRevision {
 }
 
 /**
- * Puts a document at the end of the past of a piece, whose row is locked; gives its number.
+ * Appends a document to a piece, whose row is locked; returns its number.
  *
- * @param end the end of its past, where it was read already
+ * @param end the latest documents, if already read
  */
 export async function appendRevision(
   tx: Writer,
@@ -109,7 +111,7 @@ export async function appendRevision(
   return number;
 }
 
-/** Saves and takes of a piece, the newest first, and the room that they take. Throws 404. */
+/** Saves and takes of a piece, newest first, and their size. Throws 404. */
 export async function listRevisions(db: Database, id: string): Promise<PastOfPiece> {
   const [rows, [{ bytes }]] = await Promise.all([
     db
@@ -127,7 +129,7 @@ export async function listRevisions(db: Database, id: string): Promise<PastOfPie
       .limit(MOST_LISTED),
     db
       .select({
-        // What a compressed text takes on disk, without reading it.
+        // Size of a compressed text on disk, without reading it.
         bytes: sql<string>`coalesce(sum(pg_column_size(${revisions.source})), 0) + coalesce(sum(pg_column_size(${revisions.delta})), 0)`,
       })
       .from(revisions)
@@ -137,7 +139,7 @@ export async function listRevisions(db: Database, id: string): Promise<PastOfPie
   return { revisions: rows.map((r) => ({ ...r, createdAt: r.createdAt.toISOString() })), bytes: Number(bytes) };
 }
 
-/** The sheet that is kept with a revision; null where none is. */
+/** The sheet stored with a revision; null for none. */
 export async function sheetOf(db: Reader, id: string, number: number): Promise<KeptSheet | null> {
   const [row] = await db
     .select({ sheet: revisions.sheet })
@@ -146,7 +148,7 @@ export async function sheetOf(db: Reader, id: string, number: number): Promise<K
   return row?.sheet ?? null;
 }
 
-/** Names a revision, so that it is kept for good, or takes its name away. */
+/** Names a revision, so that it is kept for good, or removes its name. */
 export async function setMark(
   db: Pick<Database, 'update'>,
   id: string,
@@ -161,13 +163,13 @@ export async function setMark(
   if (rows.length === 0) throw noRevision(number);
 }
 
-/** Takes revisions of a piece away; what was kept as a difference to one of them is kept as one to what is left. */
+/** Deletes revisions; differences based on them are recomputed against what is left. */
 export async function dropRevisions(db: Pick<Database, 'transaction'>, id: string, numbers: readonly number[]) {
   const gone = new Set(numbers);
   await db.transaction(async (tx) => {
     await tx.select({ id: pieces.id }).from(pieces).where(eq(pieces.id, id)).for('update');
     const rows = await tx.select({ number: revisions.number }).from(revisions).where(of(id)).orderBy(revisions.number);
-    /** Those that stay whose neighbour before goes: read with it there, written again once it is gone. */
+    /** Remaining revisions whose predecessor goes: read with it, and rewritten after it is gone. */
     const torn = rows.filter((r, i) => i > 0 && !gone.has(r.number) && gone.has(rows[i - 1].number));
     for (const { number } of torn) {
       const text = (await readSource(tx, id, number))!;
@@ -179,7 +181,7 @@ export async function dropRevisions(db: Pick<Database, 'transaction'>, id: strin
         )
         .orderBy(desc(revisions.number))
         .limit(1);
-      // Those between are on their way out: the first of them takes the torn one's text from no one any more.
+      // Those between are being deleted: the first of them no longer needs its own predecessor.
       await tx
         .delete(revisions)
         .where(and(of(id), lt(revisions.number, number), gt(revisions.number, before?.number ?? 0)));

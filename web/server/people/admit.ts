@@ -8,24 +8,24 @@ import { sessionOf } from './sessions';
 /** Who may use a route: anyone, or people from a role upwards. */
 export type Who = 'anyone' | Role;
 
-/** Who asks, by the session of a browser or the key of a machine; undefined for nobody known. */
+/** The caller, by browser session or worker key; undefined if unknown. */
 export async function whoAsks(headers: Headers): Promise<Person | undefined> {
-  // A key that is shown is looked at, wherever: one that was withdrawn opens nothing.
+  // A presented key is always checked: a withdrawn one opens nothing.
   const key = /^Bearer (\S+)$/i.exec(headers.get('authorization') ?? '')?.[1] ?? keyInCookie(headers);
   if (key !== undefined) return keyHolder(key);
   return isOpen() ? (await sessionOf(headers))?.person : LOCAL;
 }
 
-/** The key of a browser without a window, whose workers fetch files of pieces without being able to show it otherwise. */
+/** Key of a browser without a window, whose workers fetch files of pieces and cannot present it otherwise. */
 function keyInCookie(headers: Headers): string | undefined {
   const found = new RegExp(`(?:^|; *)${KEY_COOKIE}=([\\w.-]+)`).exec(headers.get('cookie') ?? '');
   return found?.[1];
 }
 
 /**
- * Lets a request in, or not.
+ * Lets a request in.
  *
- * @throws AppError 401 for nobody known, 403 for somebody who may not
+ * @throws AppError 401 for unknown callers, 403 for insufficient roles
  */
 export async function admit(who: Who, request: Request): Promise<Person | undefined> {
   const person = await whoAsks(request.headers);

@@ -2,13 +2,13 @@ import { isIPv6 } from 'node:net';
 import { AppError } from '../http/app-error';
 
 /**
- * Tries that may be under way or have failed within a quarter of an hour: for one account from one address, of one
- * address for whatever accounts, for one account from everywhere, and of a browser that its owner has come in by before.
+ * Attempts allowed within a quarter of an hour: on one account from one address, from one address on any account, on
+ * one account from everywhere, and from a browser its owner has used before.
  */
 const MOST = { pair: 10, client: 20, account: 100, known: 10 };
 const WINDOW = 15 * 60_000;
 
-/** Where somebody comes from, as far as one can have many: the first 64 bits of an IPv6 address are one connection. */
+/** The network of an address: the first 64 bits of an IPv6 address are one connection. */
 export function networkOf(client: string): string {
   if (!isIPv6(client)) return client;
   const [head, tail = ''] = client.split('::');
@@ -21,16 +21,16 @@ export function networkOf(client: string): string {
     .join(':')}::/64`;
 }
 
-/** Who tries to come in. */
+/** Who tries to sign in. */
 export interface Trying {
   /** Address it comes from. */
   readonly client: string;
   readonly account: string;
-  /** Whether the browser has shown that somebody came into this account by it before. */
+  /** Whether the browser has proved an earlier sign-in to this account. */
   readonly known?: boolean;
 }
 
-/** Tries to come in, counted before they are made, so that many at once are no more than many one after the other. */
+/** Sign-in attempts, counted before the password is checked, so that many at once count like many in a row. */
 export class Attempts {
   private readonly made = new Map<string, number[]>();
   constructor(private readonly now: () => number = Date.now) {}
@@ -44,7 +44,7 @@ export class Attempts {
   }
 
   private keys({ client, account, known }: Trying): readonly (readonly [string, number])[] {
-    // Strangers who guess do not lock out whoever comes by a browser that is known.
+    // Guessing strangers do not lock out a known browser.
     if (known) return [[`k ${account}`, MOST.known]];
     const network = networkOf(client);
     return [
@@ -55,9 +55,9 @@ export class Attempts {
   }
 
   /**
-   * Counts a try; to be called before the password is looked at.
+   * Counts an attempt; call before checking the password.
    *
-   * @throws AppError 429 where there were too many
+   * @throws AppError 429 after too many
    */
   begin(trying: Trying): void {
     if (this.made.size > 10_000) for (const key of [...this.made.keys()]) this.recent(key);
@@ -75,7 +75,7 @@ export class Attempts {
     for (const [key] of keys) this.made.set(key, [...this.recent(key), this.now()]);
   }
 
-  /** Whoever has come in has not been guessing: the try is not counted, nor are those before it for this account. */
+  /** A successful attempt was no guess: it is not counted, nor are earlier ones on this account. */
   succeeded(trying: Trying): void {
     for (const [key] of this.keys(trying)) {
       const times = this.recent(key);

@@ -4,9 +4,9 @@ import { log } from '../gateway/log';
 import type { Person } from '../../contract/person';
 import { auditLog } from './tables';
 
-/** Days that the trail is kept. */
+/** Days that the audit log is kept. */
 export const TRAIL_DAYS = 180;
-/** The same thing done again within this time is one row. */
+/** The same event within this time is one row with a count. */
 const TOGETHER = 3_600_000;
 
 export interface AuditEvent {
@@ -16,7 +16,7 @@ export interface AuditEvent {
   readonly client: string;
 }
 
-/** Writes down what was done. */
+/** Records an event. */
 export async function writeEvent(db: Database, { what, on, person, client }: AuditEvent): Promise<void> {
   const again = await db
     .update(auditLog)
@@ -34,14 +34,14 @@ export async function writeEvent(db: Database, { what, on, person, client }: Aud
   if (again.length === 0) await db.insert(auditLog).values({ what, on, who: person.id, whoName: person.name, client });
 }
 
-/** The same beside the answer: what was done is done, whether it can be written down or not. */
+/** The same without delaying the answer: what was done is done, whether it can be recorded or not. */
 export function recordEvent(db: Database, deed: AuditEvent): void {
   void writeEvent(db, deed).catch((error: unknown) =>
     log().error({ error: String(error), deed: deed.what }, 'the trail could not be written'),
   );
 }
 
-/** The latest, before a row where one is named. */
+/** The latest events, optionally before a given row. */
 export async function readAuditLog(db: Database, before?: number) {
   return db
     .select()
@@ -51,7 +51,7 @@ export async function readAuditLog(db: Database, before?: number) {
     .limit(200);
 }
 
-/** Takes away what is older than it is kept. */
+/** Deletes expired events. */
 export async function trimAuditLog(db: Database): Promise<void> {
   await db.delete(auditLog).where(lt(auditLog.lastAt, new Date(Date.now() - TRAIL_DAYS * 86_400_000)));
 }

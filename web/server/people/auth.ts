@@ -8,17 +8,15 @@ import { PASSWORD } from '../../contract/auth-figures';
 import type { Person, Role } from '../../contract/person';
 import { accounts, people, sessions, twoFactors, verifications } from './tables';
 
-/**
- * Argon2id with 19 MiB, two passes and one lane: the first choice of the OWASP Password Storage Cheat Sheet.
- */
+/** Argon2id with 19 MiB, two passes and one lane: the first choice of the OWASP Password Storage Cheat Sheet. */
 export const ARGON = { /** Argon2id. */ algorithm: 2, memoryCost: 19_456, timeCost: 2, parallelism: 1 } as const;
 
-/** Days after which one signs in again, whatever was done meanwhile. */
+/** Days after which a session ends regardless of use. */
 export const SESSION_DAYS = 14;
 
 /**
- * Accounts and sessions are better-auth’s: a kept library whose sessions, cookies and comparison of passwords many
- * people have looked at. Its own routes are not reachable; ours call what they need of it.
+ * Accounts and sessions by better-auth: a maintained library whose sessions, cookies and password checks many have
+ * reviewed. Its own routes are not exposed; ours call what they need.
  */
 function make() {
   const secret = process.env.MAYPOLE_SECRET;
@@ -58,14 +56,14 @@ function make() {
         confirmedAt: { type: 'date', input: false, required: false },
       },
     },
-    // Codes of RFC 6238, and ten to be kept on paper; tries are bounded for each sign-in and each account.
+    // Codes of RFC 6238, and ten recovery codes; attempts are limited per sign-in and per account.
     plugins: [twoFactor({ issuer: 'Maypole' })],
     advanced: {
       // The library's own prefix would be the weaker __Secure-.
       useSecureCookies: false,
       cookiePrefix: '__Host-maypole',
       defaultCookieAttributes: { httpOnly: true, sameSite: 'lax', secure: true, path: '/' },
-      // It is our way in that knows where a request comes from.
+      // Our gateway knows the client address.
       ipAddress: { ipAddressHeaders: ['x-maypole-client'] },
     },
   });

@@ -1,4 +1,4 @@
-/** The cookies that an answer of the accounts library sets, to be set by ours. */
+/** Cookies set by the accounts library, to be set by our answer. */
 export function cookiesOf(answer: Response): Headers {
   const headers = new Headers();
   for (const cookie of answer.headers.getSetCookie()) headers.append('Set-Cookie', cookie);

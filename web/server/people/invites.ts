@@ -6,10 +6,10 @@ import type { Person, Role } from '../../contract/person';
 import { digestOf, newToken } from './secret-token';
 import { invites, people } from './tables';
 
-/** Days that a link can be used. */
+/** Days that a link is valid. */
 export const INVITE_DAYS = 7;
 
-/** Makes a link’s secret, told this once. */
+/** Creates an invitation; its secret is returned this once. */
 export async function invite(db: Database, role: Role, note: string): Promise<{ id: string; token: string }> {
   const token = newToken();
   const expiresAt = new Date(Date.now() + INVITE_DAYS * 86_400_000);
@@ -23,7 +23,7 @@ export async function invite(db: Database, role: Role, note: string): Promise<{ 
 const usable = () => and(isNull(invites.usedAt), gt(invites.expiresAt, new Date()));
 const spent = () => new AppError(410, 'This invitation was used already, or is too old. Ask the owner for another.');
 
-/** The role a link gives; throws where it gives none any more. */
+/** The role of an invitation; throws if it is no longer valid. */
 export async function invited(db: Database, token: string): Promise<Role> {
   const [row] = await db
     .select({ role: invites.role })
@@ -33,13 +33,13 @@ export async function invited(db: Database, token: string): Promise<Role> {
   return row.role;
 }
 
-/** Makes an account by a link, which is spent by it. */
+/** Creates an account by an invitation, which is used up. */
 export async function accept(
   db: Database,
   token: string,
   given: { name: string; email: string; password: string },
 ): Promise<Person> {
-  // Spent first: two who come at once are one.
+  // Used up first: two who come at once are one.
   const [row] = await db
     .update(invites)
     .set({ usedAt: new Date() })
@@ -71,7 +71,7 @@ export async function withdrawInvite(db: Database, id: string): Promise<void> {
   if (gone.length === 0) throw new AppError(404, 'There is no such invitation; it may have been used by now.');
 }
 
-/** The secret of a link for the owner, where there is none yet; links for one that were not used are withdrawn. */
+/** Secret of a link for the first owner; unused earlier ones are withdrawn. */
 export async function ownerLink(db: Database): Promise<string | undefined> {
   const [{ n }] = await db
     .select({ n: count() })

@@ -5,10 +5,10 @@ import type { Person, Role } from '../../contract/person';
 import { digestOf, newToken } from './secret-token';
 import { keys } from './tables';
 
-/** Keys begin with this, so that one that is found where it should not be is known for what it is. */
+/** Prefix of keys, so that a leaked one is recognised. */
 const MARK = 'maypole_';
 
-/** The machine that has a key, if it is known, not withdrawn, and its time not over. */
+/** The machine that holds a key, if it is known, not withdrawn and not expired. */
 export async function keyHolder(key: string): Promise<Person | undefined> {
   if (!key.startsWith(MARK) || key.length > 200) return undefined;
   const [row] = await database()
@@ -19,7 +19,7 @@ export async function keyHolder(key: string): Promise<Person | undefined> {
   return row && { id: `key:${row.id}`, name: row.name, role: row.role };
 }
 
-/** Makes a key for so many days. It is told this once, and kept only as a digest. */
+/** Creates a key for a number of days. It is returned this once, and stored as a digest. */
 export async function makeKey(
   db: Database,
   name: string,

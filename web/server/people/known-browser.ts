@@ -1,17 +1,17 @@
 import { createHmac, timingSafeEqual } from 'node:crypto';
 
-/** Days for which a browser is known by which somebody came in. */
+/** Days that a browser stays known. */
 const DAYS = 180;
 const NAME = '__Host-maypole-known';
 
-/** What a browser has once somebody came into an account by it: it proves that, and opens nothing by itself. */
+/** Proof that somebody signed in to an account in this browser; it grants no access itself. */
 function proofFor(account: string): string {
   const secret = process.env.MAYPOLE_SECRET;
   if (!secret) throw new Error('MAYPOLE_SECRET is not set; start with ./maypole start --open, which sets it.');
   return createHmac('sha256', secret).update(`known browser\0${account}`).digest('base64url');
 }
 
-/** Whether the browser of a request is one by which somebody came into an account before. */
+/** Whether a browser has signed in to an account before. */
 export function isKnownBrowser(cookie: string | null, account: string): boolean {
   const proof = Buffer.from(proofFor(account));
   return [...(cookie ?? '').matchAll(new RegExp(`(?:^|; *)${NAME}=([\\w.-]+)`, 'g'))]
@@ -20,7 +20,7 @@ export function isKnownBrowser(cookie: string | null, account: string): boolean 
     .some((shown) => shown.length === proof.length && timingSafeEqual(shown, proof));
 }
 
-/** The cookie by which a browser is known from now on, for this account and up to four others. */
+/** Cookie that makes a browser known for this account and up to four others. */
 export function knownBrowserCookie(cookie: string | null, account: string): string {
   const before = new RegExp(`(?:^|; *)${NAME}=([\\w.-]+)`).exec(cookie ?? '')?.[1].split('.') ?? [];
   const proofs = [...new Set([proofFor(account), ...before])].slice(0, 5);

@@ -5,7 +5,7 @@ export function isOpen(): boolean {
   return process.env.MAYPOLE_OPEN === '1';
 }
 
-/** For what there is only where Maypole is open to others; `so` ends the sentence: “so there are no passwords”. */
+/** For what exists only where Maypole is open; `so` ends the sentence: “so there are no passwords”. */
 export function assertOpen(so: string): void {
   if (!isOpen()) throw new AppError(404, `Maypole is not open to others here, ${so}.`);
 }

@@ -3,10 +3,10 @@ import type { Call } from '../http/route';
 import { attempts } from './attempts';
 
 /**
- * Has something done that the accounts library does by the present password. A try counts before the password is looked
- * at, and no more once it was right.
+ * Runs something that the accounts library does with the present password. An attempt is counted before the check, and
+ * uncounted if it was right.
  *
- * @throws AppError 422 where it is not the password, 429 after too many tries
+ * @throws AppError 422 for a wrong password, 429 after too many attempts
  */
 export async function byPassword(
   { person, visit }: Pick<Call<unknown>, 'person' | 'visit'>,

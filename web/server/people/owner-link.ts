@@ -1,4 +1,4 @@
-/** Prints the secret of a link for the owner, where there is no owner yet. Run by the start command. */
+/** Prints the secret of a link for the first owner, if there is none yet. Run by the start command. */
 import { connect } from '../data/db';
 import { ownerLink } from './invites';
 

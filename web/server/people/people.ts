@@ -4,7 +4,7 @@ import { AppError } from '../http/app-error';
 import type { Role } from '../../contract/person';
 import { accounts, people, sessions, twoFactors } from './tables';
 
-/** Everyone who may come in. */
+/** Everyone with an account. */
 export async function listPeople(db: Database) {
   return db
     .select({ id: people.id, name: people.name, email: people.email, role: people.role, createdAt: people.createdAt })
@@ -15,18 +15,18 @@ export async function listPeople(db: Database) {
 }
 
 /**
- * Some owner stays, whatever is done: the rows of all owners are locked until the transaction ends, so that of two who
- * lower each other the later one sees what the first has done.
+ * Ensures that another owner remains: the rows of all owners are locked until the transaction ends, so that of two who
+ * demote each other the later one sees what the first did.
  */
 async function assertOtherOwner(tx: Pick<Database, 'select'>, id: string): Promise<void> {
   const owners = await tx
     .select({ id: people.id })
     .from(people)
     .where(and(eq(people.role, 'own'), isNull(people.endedAt)))
-    // In one order, so that nobody waits for who waits for them.
+    // In a fixed order, which prevents deadlocks.
     .orderBy(people.id)
     .for('update');
-  // What was read before the lock was had may be old: each is looked at once more.
+  // What was read before the lock may be stale: each row is read again.
   const still = await tx
     .select({ id: people.id })
     .from(people)
@@ -49,13 +49,13 @@ export async function setRole(db: Database, id: string, role: Role): Promise<voi
   });
 }
 
-/** Lets somebody in no more, at once. What they made stays, and so does their name in the trail. */
+/** Ends an account at once. What the person made stays, and so does the name in the audit log. */
 export async function endPerson(db: Database, id: string): Promise<void> {
   await db.transaction(async (tx) => {
     await assertOtherOwner(tx, id);
     const rows = await tx
       .update(people)
-      // The address is free again, for an account to be made anew.
+      // The address is free for a new account.
       .set({ endedAt: new Date(), email: `${id}@ended.invalid`, role: 'look', twoFactorEnabled: false })
       .where(and(eq(people.id, id), isNull(people.endedAt)))
       .returning({ id: people.id });

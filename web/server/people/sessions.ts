@@ -6,23 +6,23 @@ import { auth } from './auth';
 import { ROLES, type Person, type Role } from '../../contract/person';
 import { sessions } from './tables';
 
-/** Milliseconds without use after which the session of an owner is over. */
+/** Milliseconds of idleness after which an owner's session ends. */
 export const OWNER_IDLE = 12 * 3_600_000;
-/** Milliseconds after which use is written down again. */
+/** Milliseconds between updates of a session's last use. */
 const NOTED = 5 * 60_000;
-/** Milliseconds for which whoever gave their password is taken to be at the keyboard still. */
+/** Milliseconds for which a given password counts as recent. */
 export const SURE = 5 * 60_000;
 
 export interface Session {
   readonly id: string;
   readonly person: Person;
-  /** When the password was last given in it. */
+  /** When the password was last given. */
   readonly sureAt: Date;
 }
 
 /**
- * The session that a request names by its cookie. Using it is written down, unless it is a page that asks by itself
- * (see UNATTENDED); the session of an owner that was not used for twelve hours is ended.
+ * The session of a request's cookie. Its use is recorded, unless a page asks by itself (see UNATTENDED); an owner's
+ * session that was idle for twelve hours is ended.
  */
 export async function sessionOf(headers: Headers, now = Date.now()): Promise<Session | undefined> {
   if (!headers.get('cookie')?.includes('maypole.')) return undefined;
@@ -56,21 +56,21 @@ export async function ownSession(headers: Headers): Promise<Session> {
 }
 
 /**
- * Lets a request on whose session has had the password of late: for what gives others power.
+ * Requires a recent password: for whatever gives others power.
  *
- * @throws AppError 428 where it has not; a page asks for the password then, and asks again
+ * @throws AppError 428 if it is not recent; a page then asks for it, and repeats the request
  */
 export async function assertSure(headers: Headers, now = Date.now()): Promise<void> {
   const { sureAt } = await ownSession(headers);
   if (now - sureAt.getTime() > SURE) throw new AppError(428, 'Give your password once more for this.');
 }
 
-/** Notes that the password was given in a session just now. */
+/** Records that the password was given just now. */
 export async function noteSure(db: Database, id: string): Promise<void> {
   await db.update(sessions).set({ confirmedAt: new Date() }).where(eq(sessions.id, id));
 }
 
-/** Where somebody is signed in: what they used last comes first. */
+/** Sessions of a person, most recently used first. */
 export async function listSessions(db: Database, person: string) {
   return db
     .select({
@@ -86,7 +86,7 @@ export async function listSessions(db: Database, person: string) {
     .limit(100);
 }
 
-/** Ends a session of somebody’s own. */
+/** Ends one of a person's own sessions. */
 export async function endSession(db: Database, person: string, id: string): Promise<void> {
   const gone = await db
     .delete(sessions)
@@ -95,7 +95,7 @@ export async function endSession(db: Database, person: string, id: string): Prom
   if (gone.length === 0) throw new AppError(404, 'You are not signed in there any more.');
 }
 
-/** Ends all sessions of somebody but one. */
+/** Ends all of a person's sessions but one. */
 export async function endOtherSessions(db: Database, person: string, but: string): Promise<void> {
   await db.delete(sessions).where(and(eq(sessions.userId, person), ne(sessions.id, but)));
 }

@@ -2,7 +2,7 @@ import { database } from '../data/db';
 import type { Visit } from '../http/visit';
 import { recordEvent } from './audit-log';
 
-/** Writes down that somebody did not come in. */
+/** Records a failed sign-in. */
 export function noteFailed(visit: Visit, account: string): void {
   recordEvent(database(), {
     what: 'failed to sign in',

@@ -6,7 +6,7 @@ const moment = (name: string) => timestamp(name, { withTimezone: true, mode: 'da
 const made = () => moment('created_at').notNull().defaultNow();
 const changed = () => moment('updated_at').notNull().defaultNow();
 
-/** People, their sessions and passwords, in the form that better-auth has them. */
+/** People, sessions and passwords, as better-auth expects them. */
 export const people = pgTable('people', {
   id: text('id').primaryKey(),
   name: text('name').notNull(),
@@ -14,9 +14,9 @@ export const people = pgTable('people', {
   emailVerified: boolean('email_verified').notNull().default(false),
   image: text('image'),
   role: text('role').$type<Role>().notNull().default('look'),
-  /** Whether a code is asked for after the password. */
+  /** Whether a code is required after the password. */
   twoFactorEnabled: boolean('two_factor_enabled').notNull().default(false),
-  /** Set once they may not come in any more. */
+  /** Set once the account has ended. */
   endedAt: moment('ended_at'),
   createdAt: made(),
   updatedAt: changed(),
@@ -31,15 +31,15 @@ export const sessions = pgTable('sessions', {
   userId: text('user_id')
     .notNull()
     .references(() => people.id, { onDelete: 'cascade' }),
-  /** When somebody last used it, to five minutes. */
+  /** Last use, to five minutes. */
   seenAt: moment('seen_at').notNull().defaultNow(),
-  /** When the password was given in it again. */
+  /** When the password was last given again. */
   confirmedAt: moment('confirmed_at'),
   createdAt: made(),
   updatedAt: changed(),
 });
 
-/** Secrets of the codes that are asked for after a password (RFC 6238), and codes on paper; both encrypted by better-auth. */
+/** Secrets of second factors (RFC 6238) and recovery codes; both encrypted by better-auth. */
 export const twoFactors = pgTable('two_factors', {
   id: text('id').primaryKey(),
   userId: text('user_id')
@@ -48,7 +48,7 @@ export const twoFactors = pgTable('two_factors', {
     .references(() => people.id, { onDelete: 'cascade' }),
   secret: text('secret').notNull(),
   backupCodes: text('backup_codes').notNull(),
-  /** Whether a code of it was shown once, so that it is in use. */
+  /** Whether a code of it was entered once, so that it is active. */
   verified: boolean('verified').notNull().default(false),
   failedVerificationCount: integer('failed_verification_count').notNull().default(0),
   lockedUntil: moment('locked_until'),
@@ -82,7 +82,7 @@ export const verifications = pgTable('verifications', {
   updatedAt: changed(),
 });
 
-/** Links by which somebody may make an account, once. */
+/** Links for creating an account, each once. */
 export const invites = pgTable('invites', {
   id: uuid('id').primaryKey().defaultRandom(),
   digest: text('digest').notNull().unique(),
@@ -101,7 +101,7 @@ export const keys = pgTable('keys', {
   name: text('name').notNull(),
   role: text('role').$type<Role>().notNull(),
   lastUsedAt: moment('last_used_at'),
-  /** The moment from which it opens nothing. */
+  /** Expiry. */
   endsAt: moment('ends_at')
     .notNull()
     .default(sql`now() + interval '365 days'`),
@@ -109,7 +109,7 @@ export const keys = pgTable('keys', {
   createdAt: made(),
 });
 
-/** Who did what, when, from where. The same thing done again within an hour is one row with the times counted. */
+/** Who did what, when, from where. Repeated events within an hour are one row with a count. */
 export const auditLog = pgTable(
   'trail',
   {

@@ -1,12 +1,12 @@
-/** Milliseconds for which a code could be right: its own thirty seconds, and those before and after. */
+/** Milliseconds for which a code may be accepted: its own thirty seconds, and those before and after. */
 const RIGHT = 90_000;
 
-/** Codes by which somebody came in of late: each is good once (RFC 6238, 5.2). */
+/** Recently used codes: each is accepted once (RFC 6238, 5.2). */
 export class UsedCodes {
   private readonly used = new Map<string, number>();
   constructor(private readonly now: () => number = Date.now) {}
 
-  /** Takes a code for used; false where it was before. */
+  /** Marks a code as used; false if it was before. */
   claim(person: string, code: string): boolean {
     for (const [key, at] of this.used)
       if (at + RIGHT < this.now()) this.used.delete(key);

@@ -10,7 +10,7 @@ import { AppError } from '../http/app-error';
 import { assertRoomForFile } from '../upkeep/room';
 import { assets } from '../data/schema';
 
-/** Takes a file in: reads it, brings it into its kept form, and keeps it under its fingerprint. */
+/** Stores a file: parses it, converts it to its stored format, and keeps it under its fingerprint. */
 export async function keepAsset(db: Database, name: string, bytes: Uint8Array, madeBy = ''): Promise<KeptAsset> {
   try {
     if (isKeptPicture(name)) return await store(db, name.slice(0, 200), bytes, assetWords(readAsset(bytes)), madeBy);
@@ -25,7 +25,7 @@ export async function keepAsset(db: Database, name: string, bytes: Uint8Array, m
 async function store(db: Database, name: string, bytes: Uint8Array, words: string, madeBy: string): Promise<KeptAsset> {
   await assertRoomForFile(db, madeBy, bytes.length);
   const fingerprint = createHash('sha256').update(bytes).digest('hex');
-  // The same bytes under another name go by that from now on: it is what was chosen last.
+  // The same bytes under another name are renamed: that is what was chosen last.
   await db
     .insert(assets)
     .values({ fingerprint, name, bytes: Buffer.from(bytes), madeBy })
@@ -47,7 +47,7 @@ function namedIn(source: string): string[] {
   return [...new Set([...source.matchAll(/"([0-9a-f]{64})"/g)].map((m) => m[1]))];
 }
 
-/** The files that a document names and that are kept, to go with it when it leaves; one at a time in memory. */
+/** The stored files that a document names, to be exported with it; one at a time in memory. */
 export async function* assetsWith(
   db: Database,
   source: string,
@@ -61,7 +61,7 @@ export async function* assetsWith(
   }
 }
 
-/** Takes in the files that came with a document. One whose bytes are not what its fingerprint says is refused. */
+/** Stores the files that came with a document. One whose bytes do not match its fingerprint is refused. */
 export async function keepAssets(
   db: Database,
   list: Record<string, { name: string; data: string }>,

@@ -4,12 +4,12 @@ import { pipeline } from 'node:stream/promises';
 import { assetsWith } from './assets';
 import type { Database } from '../data/db';
 
-/** Bytes that become base64 at a time: a multiple of three, so that the pieces join. */
+/** Bytes converted to base64 at a time: a multiple of three, so that the parts join. */
 const CHUNK = 3 * 256 * 1024;
 
 /**
- * A document as it leaves: with the files it names, or, naming none, to the letter as it is stored. It comes in parts,
- * so that its files are never all in memory.
+ * A document as exported: with the files it names or, naming none, exactly as stored. Generated in parts, so that its
+ * files are never all in memory.
  */
 export async function* carried(db: Database, source: string): AsyncGenerator<string> {
   let count = 0;
@@ -22,7 +22,7 @@ export async function* carried(db: Database, source: string): AsyncGenerator<str
   yield count === 0 ? source : '}}}';
 }
 
-/** The same into a file, which must not be there yet. */
+/** Writes the same to a file, which must not exist. */
 export async function writeBundle(db: Database, source: string, file: string): Promise<void> {
   await pipeline(Readable.from(carried(db, source)), createWriteStream(file, { flags: 'wx' }));
 }

@@ -6,7 +6,7 @@ import { holdCount, type Database } from '../data/db';
 import { AppError } from '../http/app-error';
 import { looks } from '../data/schema';
 
-/** As many of a kind as can be kept. */
+/** Most looks of a kind. */
 export const MOST_LOOKS = 500;
 
 const columns = { id: looks.id, kind: looks.kind, name: looks.name, source: looks.source };
@@ -15,7 +15,7 @@ const asLook = (row: { id: string; kind: string; name: string; source: string })
   kind: row.kind as LookKind,
 });
 
-/** Those of a kind, the newest first. */
+/** Looks of a kind, newest first. */
 export async function listLooks(db: Database, kind: LookKind): Promise<KeptLook[]> {
   const rows = await db
     .select(columns)
@@ -26,7 +26,7 @@ export async function listLooks(db: Database, kind: LookKind): Promise<KeptLook[
   return rows.map(asLook);
 }
 
-/** Keeps a look under the name of the small piece that holds it. Throws a 422 where that cannot be read. */
+/** Stores a look under the name of its small piece. Throws a 422 if that cannot be read. */
 export async function keepLook(db: Database, kind: LookKind, source: string): Promise<KeptLook> {
   const read = readPiece(source);
   if (!read.ok) throw new AppError(422, read.message);
@@ -42,7 +42,7 @@ export async function keepLook(db: Database, kind: LookKind, source: string): Pr
   });
 }
 
-/** Takes one away; its row stays, with the moment. */
+/** Removes a look; its row stays, with the time. */
 export async function removeLook(db: Database, id: string): Promise<void> {
   const gone = await db
     .update(looks)

@@ -21,8 +21,8 @@ import { assertRoomForPiece } from '../upkeep/room';
 import { pieces } from '../data/schema';
 
 /**
- * The facts of a document that the shelf shows. Throws a 422 for documents that must not be taken in; newer ones are
- * taken and kept as they are.
+ * Facts of a document for the shelf. Throws a 422 for documents that must not be stored; newer ones are stored as they
+ * are.
  */
 function factsOf(source: string) {
   const read = readPiece(source);
@@ -70,7 +70,7 @@ const summaryColumns = {
   deletedAt: pieces.deletedAt,
 };
 
-/** All pieces on the shelf, or in the bin, the latest change first. */
+/** All pieces on the shelf, or in the bin, latest change first. */
 export async function listPieces(db: Database, bin = false): Promise<PieceSummary[]> {
   const rows = await db
     .select(summaryColumns)
@@ -93,7 +93,7 @@ export async function createPiece(
   return db.transaction(async (tx) => {
     await holdCount(tx, 'pieces');
     await assertRoomForPiece(tx, madeBy);
-    // The moment itself, not that of the transaction's beginning: several may be made in one.
+    // clock_timestamp rather than the transaction's: several may be made in one.
     const [row] = await tx
       .insert(pieces)
       .values({ ...facts, head: 1, madeBy, updatedAt: sql`clock_timestamp()` })
@@ -114,21 +114,21 @@ export async function loadRevision(db: Database, id: string, number: number): Pr
   return { id, revision: number, source, sheet };
 }
 
-/** A version of a piece that somebody saves. */
+/** A version of a piece to be saved. */
 export interface Save {
   readonly source: string;
-  /** The revision that it was made of. */
+  /** The revision it is based on. */
   readonly basedOn: number;
-  /** Which page sends it; without it nothing is known of what it has sent before. */
+  /** The sending page; without it nothing is known of what it sent before. */
   readonly line?: Line;
   /** Who saves it. */
   readonly by?: string;
 }
 
 /**
- * Appends a revision. Versions of one page are one line, whichever of them arrives first or twice. If somebody else has
- * saved since the one it was based on, the revision is kept aside and the head stays; the caller is told both numbers,
- * and whose the other one is.
+ * Appends a revision. Versions of one page form a line, whichever arrives first or twice. If somebody else has saved
+ * since its base, it is kept aside and the current revision stays; the caller gets both numbers, and whose the other
+ * one is.
  */
 export async function savePiece(
   db: Pick<Database, 'transaction'>,
@@ -139,7 +139,7 @@ export async function savePiece(
   return db.transaction(async (tx) => {
     const [row] = await tx.select({ head: pieces.head }).from(pieces).where(eq(pieces.id, id)).for('update');
     if (!row) throw missing();
-    // What is there already, to the letter, is saved: a page whose answer was lost asks again.
+    // An identical current document counts as saved: a page whose answer was lost asks again.
     const end = await readEnd(tx, id);
     const head = sourceIn(end, row.head) ?? (await readSource(tx, id, row.head));
     if (head === source) return { revision: row.head };
@@ -177,8 +177,8 @@ export async function duplicatePiece(db: Database, id: string, madeBy = ''): Pro
 }
 
 /**
- * What the shapes of a revision say of its seam, in place of what its motions alone say; passed over where
- * another revision is shown by now.
+ * Stores what a revision's shapes say of its seam, in place of its motions alone; ignored if another revision is
+ * current by now.
  */
 export async function storeGaps(db: Database, id: string, revision: number, gaps: number): Promise<void> {
   const rows = await db
@@ -189,7 +189,7 @@ export async function storeGaps(db: Database, id: string, revision: number, gaps
   if (rows.length === 0) throw missing();
 }
 
-/** Notes the size of pieces that were saved before it was noted, some at a time. Gives how many. */
+/** Fills in sizes of pieces that predate the column, some at a time. Returns how many. */
 export async function noteSizes(db: Database, most = 500): Promise<number> {
   const rows = await db
     .select({ id: pieces.id, head: pieces.head })
@@ -217,7 +217,7 @@ export async function setDeleted(db: Database, id: string, deleted: boolean): Pr
   if (rows.length === 0) throw missing();
 }
 
-/** Keeps a version beside the piece under a name; what is shown stays. */
+/** Keeps a named version beside the piece; the current one stays. */
 export async function keepTake(
   db: Pick<Database, 'transaction'>,
   id: string,
@@ -235,7 +235,7 @@ export async function storeThumbnail(db: Database, id: string, revision: number,
   const [there] = await db.select({ head: pieces.head }).from(pieces).where(eq(pieces.id, id));
   if (!there) throw missing();
   if (revision > there.head) throw new AppError(404, `There is no revision ${revision} of this piece.`);
-  // A picture of an older revision that comes late does not take the place of a newer one's.
+  // A late picture of an older revision does not replace a newer one.
   const newer = and(eq(pieces.id, id), or(isNull(pieces.thumbnailRevision), lte(pieces.thumbnailRevision, revision)));
   await db.update(pieces).set({ thumbnail: picture, thumbnailRevision: revision }).where(newer);
 }

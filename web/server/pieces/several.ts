@@ -4,7 +4,7 @@ import type { Database } from '../data/db';
 import { AppError } from '../http/app-error';
 import { pieces } from '../data/schema';
 
-/** Does something to several pieces: all of them, or none. Throws a 404 where one is not there, a 422 for too many labels. */
+/** Changes several pieces: all of them, or none. Throws a 404 if one is missing, a 422 for too many labels. */
 export async function editSeveral(db: Pick<Database, 'transaction'>, what: SeveralEdit): Promise<void> {
   const ids = [...new Set(what.ids)];
   await db.transaction(async (tx) => {

@@ -2,7 +2,7 @@ import { AppError } from '../http/app-error';
 import { suffices, type Person } from '../../contract/person';
 
 /**
- * Machines show a key that lets them run; a page of the application itself has a person at it, who was admitted already.
+ * Workers present a key with the right to run; a page of the application has been admitted by its person.
  *
  * @throws AppError 401 or 403
  */

@@ -15,9 +15,9 @@ import { settleFrames } from './queue';
 import { assertDisk } from './room';
 import { renderFiles, renders } from './tables';
 
-/** Frames by which it is told what all would take. */
+/** Sample frames by which an estimate is made. */
 const SAMPLE = 3;
-/** Renders that are not at their end. */
+/** Most unfinished renders. */
 const MOST_OPEN = 500;
 
 export interface RenderAsked {
@@ -27,7 +27,7 @@ export interface RenderAsked {
   readonly by: string;
 }
 
-/** Puts a revision of a piece into the queue; gives the number of the render. Frames that are there already are taken over. */
+/** Queues a render of a revision and returns its number. Existing frames are reused. */
 export async function createRender(db: Database, { piece: id, revision, estimate, by }: RenderAsked): Promise<string> {
   const { source } = await loadRevision(db, id, revision);
   const read = readPiece(source);
@@ -75,7 +75,7 @@ export async function createRender(db: Database, { piece: id, revision, estimate
         light: settings.light,
         maker: RENDERER_VERSION,
         estimate,
-        // What is wanted soon goes before what takes long.
+        // Estimates go before what takes long.
         priority: estimate ? 9 : 0,
         place,
         madeBy: by,
@@ -102,8 +102,8 @@ function filesOf(renderId: string, piece: Piece, items: readonly Item[], revisio
 }
 
 /**
- * Begins the frames of renders anew that were under way when Maypole was brought to another version, one that makes
- * pictures in another way: a render is never of both. Gives how many.
+ * Restarts the frames of renders that were under way when Maypole changed to another renderer version: a render never
+ * mixes both. Returns how many.
  */
 export async function beginAnew(db: Database): Promise<number> {
   const { rows } = await db.execute<{ id: string; source: string; frames: number[] }>(sql`
@@ -134,7 +134,7 @@ export async function beginAnew(db: Database): Promise<number> {
   return rows.length;
 }
 
-/** Frames that are there as files already, of whichever render. */
+/** Reuses frames that exist already, of whichever render. */
 async function takeOver(db: Database, render: string): Promise<void> {
   const { rows } = await db.execute<{ index: number; bytes: string }>(sql`
     select p.index,

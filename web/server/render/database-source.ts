@@ -10,7 +10,7 @@ import { claimWork, failWork, finishWork, giveBackWork } from './leases';
 import { assertDisk, isFull, frameImageStore } from './room';
 import type { Worker } from './worker';
 
-/** Times that a frame is tried to be written while the disk is full, and milliseconds between. */
+/** Attempts to write a frame while the disk is full, and milliseconds between. */
 const [AGAIN, BETWEEN] = [40, 3000];
 
 /** The document of a render, with the files it names. */
@@ -20,7 +20,7 @@ export async function* renderDocument(db: Database, render: string): AsyncGenera
   yield* carried(db, rows[0].source);
 }
 
-/** Work for a worker on the same machine as the server: by the database and the disk. */
+/** Work for a worker on the server's own machine: through database and disk. */
 export class DatabaseSource implements WorkSource {
   private readonly renewer = new Renewer(new URL('./renew-database.mjs', import.meta.url), undefined);
 
@@ -53,7 +53,7 @@ export class DatabaseSource implements WorkSource {
         await assertDisk(bytes.length);
         return await frameImageStore().put(fingerprint, sheet, bytes);
       } catch (error) {
-        // A finished frame is held for a while until there is room for it, and not thrown away.
+        // A finished frame is held until there is room for it, and not thrown away.
         if (!isFull(error) || i >= AGAIN) throw error;
         await new Promise((resolve) => setTimeout(resolve, BETWEEN));
       }

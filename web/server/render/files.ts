@@ -22,10 +22,10 @@ interface FileWork {
   readonly lease: string;
 }
 
-/** Times that an output is begun by a worker that then ends. */
+/** Attempts at an output whose worker ends. */
 const TRIES = 5;
 
-/** The next output of a render whose frames are all there. Outputs are made where the frames are. */
+/** Claims the next output of a render whose frames are all there. Outputs are made where the frames are. */
 async function claimFile(db: Database): Promise<FileWork | undefined> {
   await db.execute(sql`
     update render_files set state = case when tries >= ${TRIES} then 'failed' else 'waiting' end, lease = null,
@@ -47,7 +47,7 @@ async function claimFile(db: Database): Promise<FileWork | undefined> {
   return row && { id: row.id, render: row.render_id, item: row.item, base: row.base, lease };
 }
 
-/** Makes one output of a render; false where there is none to make. */
+/** Makes one output; false if there is none to make. */
 export async function nextFile(db: Database): Promise<boolean> {
   const work = (await waitsForRoom()) ? undefined : await claimFile(db);
   if (!work) {
@@ -72,7 +72,7 @@ export async function nextFile(db: Database): Promise<boolean> {
   } catch (error) {
     if (await makeAgainWhatIsBroken(db, work).catch(() => false)) return true;
     const message = error instanceof Error ? error.message : String(error);
-    // What only lacked room is begun again once there is some, a few times.
+    // What only lacked room is retried a few times once there is some.
     await db.execute(sql`
       update render_files set state = case when ${isFull(error)} and tries < ${TRIES} then 'waiting' else 'failed' end,
              lease = null, message = ${message.slice(0, 500)}
@@ -141,8 +141,8 @@ async function make(
 }
 
 /**
- * An output could not be made: where a sheet that it is made of is as it was kept, and yet cannot be decoded, that is
- * thrown away and its frame made again. False where all of them are sound.
+ * An output failed: if a frame image is as it was stored and yet cannot be decoded, it is deleted and its frame made
+ * again. False if all are sound.
  */
 async function makeAgainWhatIsBroken(db: Database, { id, render, item }: FileWork): Promise<boolean> {
   const sheet = frameImageOf(item);
@@ -159,7 +159,7 @@ async function makeAgainWhatIsBroken(db: Database, { id, render, item }: FileWor
   return true;
 }
 
-/** Looks whether all sheets are there as they were kept; frames of those that are not are made again, and nothing else. */
+/** Checks whether all frame images are as they were stored; frames of others are made again, and nothing else. */
 async function allIntact(
   db: Database,
   render: string,
@@ -176,7 +176,7 @@ async function allIntact(
   return lost.length === 0;
 }
 
-/** Forgets sheets of frames, and has those frames made again. */
+/** Drops frame images, and has their frames made again. */
 async function makeAgain(db: Database, render: string, lost: readonly string[], sheet: FrameImageName): Promise<void> {
   const store = frameImageStore();
   const names = new Map<string, readonly FrameImageName[]>();
@@ -195,7 +195,7 @@ async function makeAgain(db: Database, render: string, lost: readonly string[], 
     );
     await tx.execute(sql`update renders set state = 'frames' where id = ${render}`);
   });
-  // No row names them any more, and so nothing would take them away later.
+  // No row names them any more, so that upkeep would not find them later.
   for (const [print, all] of names) for (const name of all) await store.remove(print, name);
 }
 
@@ -214,7 +214,7 @@ async function settleFiles(db: Database): Promise<void> {
     where r.state = 'files' and n.render_id = r.id and n.open = 0`);
 }
 
-/** Takes away files of outputs that are no more. */
+/** Deletes files of outputs that no longer exist. */
 export async function removeFiles(ids: readonly string[]): Promise<void> {
   for (const id of ids) if (existsSync(filesFolder(id))) await rm(filesFolder(id), { recursive: true, force: true });
 }

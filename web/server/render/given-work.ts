@@ -2,7 +2,7 @@ import type { FrameOrder } from '@maypole/core/output/frame-order';
 import type { FrameImageName } from '@maypole/core/output/frame-image';
 import type { PartWork } from '@maypole/render/work/source';
 
-/** A frame as the database gives it to whoever is to make it. */
+/** A frame as the database assigns it. */
 export interface GivenRow extends Record<string, unknown> {
   readonly render_id: string;
   readonly index: number;

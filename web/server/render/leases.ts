@@ -7,34 +7,34 @@ import { claimPart, failPart, giveBackPart, finishPart, leasedPart, renewLease }
 import { waitsForRoom } from './room';
 import type { Worker } from './worker';
 
-/** What a worker does under a lease, be it a frame that is wanted or one that is made a second time. */
+/** Operations under a lease, whether a frame is wanted or made a second time. */
 
-/** The next that is to be made: frames that are wanted go first. None while the disk has no room for it. */
+/** Claims the next work: wanted frames first. None while the disk is full. */
 export async function claimWork(db: Database, worker: Worker): Promise<PartWork | undefined> {
   if (await waitsForRoom()) return undefined;
   return (await claimPart(db, worker)) ?? claimCheck(db, worker);
 }
 
-/** Goes on with it. False where it is no longer the worker's. */
+/** Renews a lease. False if it is no longer the worker's. */
 export async function renewWork(db: Database, lease: string): Promise<boolean> {
   return (await renewLease(db, lease)) || renewCheck(db, lease);
 }
 
-/** Gives it back: it waits again at once, and this was no try. */
+/** Returns work: it waits again at once, and this was no attempt. */
 export async function giveBackWork(db: Database, lease: string): Promise<void> {
   await giveBackPart(db, lease);
   await giveBackCheck(db, lease);
 }
 
-/** The render it belongs to. @throws AppError 409 where it is nobody's any more */
+/** The render of a lease. @throws AppError 409 if the lease has ended */
 export async function renderOfLease(db: Database, lease: string): Promise<string> {
   return (await renderOfCheck(db, lease)) ?? (await leasedPart(db, lease)).render_id;
 }
 
 /**
- * It is finished.
+ * Completes work.
  *
- * @param whole looks whether all sheets that are wanted have come as they were sent
+ * @param whole checks whether all wanted frame images arrived as they were sent
  */
 export async function finishWork(
   db: Database,
@@ -51,7 +51,7 @@ export async function finishWork(
   await finishPart(db, lease, sheets, figures);
 }
 
-/** It could not be made. */
+/** Reports work that could not be done. */
 export async function failWork(db: Database, lease: string, message: string, forGood: boolean): Promise<void> {
   if (await renderOfCheck(db, lease)) return failCheck(db, lease);
   await failPart(db, lease, message, forGood);

@@ -10,12 +10,12 @@ declare global {
   var maypoleWorker: LocalWorker | undefined;
 }
 
-/** Milliseconds between looks whether there is work, where nobody has said so. */
+/** Milliseconds between looks for work that nobody announced. */
 const LOOK = 15_000;
 
 /**
- * Keeps the worker beside the application: it is started when there is work, and costs nothing while there is none.
- * One that dies is started again, after a while where it dies at once.
+ * Keeps a worker beside the application: started when there is work, and absent otherwise. One that dies is restarted,
+ * with a delay if it dies at once.
  */
 export class LocalWorker {
   private child: ChildProcess | undefined;
@@ -23,7 +23,7 @@ export class LocalWorker {
 
   constructor(private readonly program: string) {
     setInterval(() => void this.look(), LOOK).unref();
-    // What was under way when the application ended goes on at once.
+    // What was under way when the application ended continues at once.
     setTimeout(() => void this.look(), 500).unref();
   }
 
@@ -60,12 +60,12 @@ export class LocalWorker {
   }
 }
 
-/** Tells the worker beside the application, where there is one, that there may be work. */
+/** Wakes the local worker, if there is one. */
 export function wakeWorker(): void {
   globalThis.maypoleWorker?.wake();
 }
 
-/** Has a worker beside the application from now on, unless it is to have none. */
+/** Keeps a local worker from now on, unless there is to be none. */
 export function keepWorker(): void {
   const program = process.env.MAYPOLE_WORK;
   if (program && process.env.MAYPOLE_WORK_THREADS !== '0') globalThis.maypoleWorker ??= new LocalWorker(program);

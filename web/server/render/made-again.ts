@@ -12,20 +12,19 @@ import { givenWork, type GivenRow } from './given-work';
 import { leaseSeconds, TRIES, type Worker } from './worker';
 
 /**
- * True light has the same bytes on every machine. That is not taken on trust: of a sample of the frames each is made once
- * more by another machine, when that has nothing else to do, and compared. What is kept is what came first; where the two
- * differ it is told with the names of both.
+ * True light has the same bytes on every machine, and that is verified: a sample of frames is made once more by another
+ * idle machine and compared. The first result is kept; a difference is reported with the names of both.
  */
 
-/** Of so many frames one is made twice, the first that is made of a render among them. */
+/** One frame of this many is made twice, including the first of a render. */
 const ONE_OF = 32;
-/** Minutes after the end of a render in which it is still looked at. */
+/** Minutes after the end of a render in which its sample is still made. */
 const LATE = 60;
 
-/** What runs statements: the database, or a transaction on it. */
+/** What runs statements: the database, or a transaction. */
 type Runs = Pick<Database, 'execute'>;
 
-/** Has a frame that is finished made once more, where it is one of the sample. */
+/** Schedules a finished frame to be made once more, if it is in the sample. */
 export async function wantCheck(db: Runs, render: string, index: number): Promise<void> {
   await db.execute(sql`
     insert into render_checks (render_id, index)
@@ -36,7 +35,7 @@ export async function wantCheck(db: Runs, render: string, index: number): Promis
     on conflict (render_id, index) do update set state = 'waiting', lease = null, tries = 0`);
 }
 
-/** Frames that wait for a machine other than that which made them. */
+/** Sampled frames that wait for a machine other than their maker. */
 const waitingFor = ({ name, by }: Pick<Worker, 'name' | 'by'>): SQL => sql`
   select c.render_id, c.index
   from render_checks c
@@ -54,7 +53,7 @@ export async function awaitsCheck(db: Database, worker: Pick<Worker, 'name' | 'b
   return rows.length > 0;
 }
 
-/** A frame that is to be made once more by this worker. */
+/** Claims a sampled frame. */
 export async function claimCheck(db: Database, worker: Worker): Promise<PartWork | undefined> {
   if (worker.light !== 'true') return undefined;
   await db.execute(sql`
@@ -74,7 +73,7 @@ export async function claimCheck(db: Database, worker: Worker): Promise<PartWork
   return row && { ...givenWork(row, lease), again: true };
 }
 
-/** Goes on with it; false where nobody wants it any more. */
+/** Renews its lease; false if nobody wants it any more. */
 export async function renewCheck(db: Database, lease: string): Promise<boolean> {
   const { rowCount } = await db.execute(sql`
     update render_checks set lease_until = now() + make_interval(secs => ${leaseSeconds()})
@@ -82,14 +81,14 @@ export async function renewCheck(db: Database, lease: string): Promise<boolean> 
   return rowCount !== 0;
 }
 
-/** It is not gone on with: it waits again at once, and this was no try. */
+/** Returns it: it waits again at once, and this was no attempt. */
 export async function giveBackCheck(db: Database, lease: string): Promise<void> {
   await db.execute(sql`
     update render_checks set state = 'waiting', tries = greatest(tries - 1, 0), lease = null, lease_until = null
     where lease = ${lease} and state = 'leased'`);
 }
 
-/** The render of what is made again under a lease; undefined where it is none of these. */
+/** The render of a sampled frame's lease; undefined if it is none. */
 export async function renderOfCheck(db: Database, lease: string): Promise<string | undefined> {
   const { rows } = await db.execute<{ render_id: string }>(
     sql`select render_id from render_checks where lease = ${lease} and state = 'leased'`,
@@ -97,13 +96,13 @@ export async function renderOfCheck(db: Database, lease: string): Promise<string
   return rows[0]?.render_id;
 }
 
-/** Whether two sheets are of one picture; the files of one may differ where zlib of another processor packed it. */
+/** Whether two frame images show the same picture; files may differ if zlib of another processor packed them. */
 function isSame(a: KeptFrameImage | undefined, b: KeptFrameImage | undefined): boolean {
   if (!a || !b) return false;
   return a.sha256 === b.sha256 || (a.content !== undefined && a.content === b.content);
 }
 
-/** Compares what came of it with what is kept. @throws AppError 409 where it is nobody's any more */
+/** Compares the result with the stored frame. @throws AppError 409 if the lease has ended */
 export async function finishCheck(
   db: Database,
   lease: string,
@@ -130,14 +129,14 @@ export async function finishCheck(
   if (!same) log().error({ render: render_id, index, kept, sheets }, 'a frame came out different on another machine');
 }
 
-/** It could not be made; another may try. What is kept stays as it is. */
+/** It could not be made; another may try. The stored frame stays. */
 export async function failCheck(db: Database, lease: string): Promise<void> {
   await db.execute(sql`
     update render_checks set state = case when tries >= ${TRIES} then 'failed' else 'waiting' end, lease = null
     where lease = ${lease} and state = 'leased'`);
 }
 
-/** What has come of frames that were made again, by render. */
+/** Results of sampled frames, by render. */
 export async function madeAgain(db: Database, renders: readonly string[]): Promise<ReadonlyMap<string, MadeAgain>> {
   const ids = sql.param(renders);
   const { rows } = await db.execute<{ render_id: string; same: number; other: MadeAgain['other'] }>(sql`

@@ -8,7 +8,9 @@ import { AppError } from '../http/app-error';
 import { keptFrameImages } from './queue';
 import { frameImageStore } from './room';
 
-/** A finished frame as a small picture (WebP), or whole (PNG) without a width. Only sheets of what is seen can be shown. */
+/**
+ * A finished frame as a small picture (WebP), or whole (PNG) without a width. Only images of what is seen can be shown.
+ */
 export async function framePicture(
   db: Database,
   render: string,
@@ -26,7 +28,7 @@ export async function framePicture(
   const file = frameImageStore().file(part.fingerprint, sheet);
   if (!existsSync(file)) throw new AppError(404, 'The picture of this frame is lost; it is made again when files are.');
   if (width === undefined) return { type: 'image/png', bytes: await readFile(file), tag: part.fingerprint };
-  // By a library that works beside the thread which answers.
+  // By a library that works outside this thread.
   const bytes = await sharp(file).resize({ width, withoutEnlargement: true }).webp({ quality: 80 }).toBuffer();
   return { type: 'image/webp', bytes, tag: part.fingerprint };
 }

@@ -1,4 +1,4 @@
-/** The worker beside the application: makes frames in true light and all files, and ends when there has been nothing to do. */
+/** The local worker: makes frames in true light and all files, and ends when idle. */
 import { randomUUID } from 'node:crypto';
 import os from 'node:os';
 import { RENDERER_VERSION } from '@maypole/core/trace/renderer-version';
@@ -9,10 +9,10 @@ import { DatabaseSource } from './database-source';
 import { nextFile } from './files';
 import { HERE } from './worker';
 
-/** Milliseconds between looks for work, and of nothing to do after which it ends. */
+/** Milliseconds between looks for work, and of idleness before it ends. */
 const [LOOK, IDLE] = [500, 20_000];
 
-// Pictures of others are answered first.
+// Below whatever people wait for.
 os.setPriority(10);
 
 const threads = Number(process.env.MAYPOLE_WORK_THREADS) || Math.max(1, os.availableParallelism() - 1);
@@ -28,7 +28,7 @@ const worker = new FrameWorker(
   threads,
 );
 
-// A frame that it is at goes on where the application is up again.
+// Its current frame continues once the application is up again.
 process.on('disconnect', () => void worker.close().finally(() => process.exit(0)));
 
 async function main(): Promise<void> {
@@ -41,7 +41,7 @@ async function main(): Promise<void> {
         continue;
       }
     } catch (error) {
-      // The database may be away for a moment; anything else is told by what starts this.
+      // The database may be away for a moment; anything else is reported by the parent.
       console.error(error instanceof Error ? error.message : error);
     }
     await new Promise((resolve) => setTimeout(resolve, LOOK));
