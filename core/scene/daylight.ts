@@ -2,10 +2,9 @@ import { xyzToLinear } from '../maths/cie';
 import { vec3, type Vec3 } from '../maths/vec3';
 
 /**
- * Sky and sun by A. J. Preetham, P. Shirley, B. Smits, “A Practical Analytic Model for Daylight”,
- * SIGGRAPH 1999: the distribution of R. Perez et al. with coefficients linear in turbidity, and the
- * sunlight left by air, haze and ozone. Constants are from memory; their tests check them against
- * what the model says of its own zenith.
+ * Sky and sun by A. J. Preetham, P. Shirley, B. Smits, “A Practical Analytic Model for Daylight”, SIGGRAPH 1999: the
+ * distribution of R. Perez et al. with coefficients linear in turbidity, and sunlight attenuated by air, haze and
+ * ozone. Constants are from memory; tests check them against the model's own zenith values.
  */
 interface Perez {
   readonly a: number;
@@ -66,9 +65,9 @@ const perez = ({ a, b, c, d, e }: Perez, cosTheta: number, gamma: number, cosGam
 
 /** A sky of clear daylight. */
 export interface DaylightSky {
-  /** CIE Y in thousand candela per square metre, x and y, straight above. */
+  /** CIE Y at the zenith in thousand candela per square metre, and x and y. */
   readonly zenith: { readonly Y: number; readonly x: number; readonly y: number };
-  /** Linear sRGB, in thousand candela per square metre, into a direction that is not below the horizon. */
+  /** Radiance from a direction not below the horizon, linear sRGB, in thousand candela per square metre. */
   colour(direction: Vec3): Vec3;
 }
 
@@ -112,16 +111,16 @@ function xyYToLinear(x: number, y: number, Y: number): Vec3 {
   return vec3((k) => Math.max(0, out[k]));
 }
 
-/** Light of the sun above the air, in thousand lux. */
+/** Sunlight above the atmosphere, in thousand lux. */
 export const ABOVE_THE_AIR = 128;
 
-/** Micrometres at which sunlight is followed for red, green and blue. */
+/** Wavelengths in micrometres that stand for red, green and blue. */
 const WAVES = [0.61, 0.55, 0.465] as const;
 
-/** Ozone's absorption per centimetre at those (the Chappuis band, about). */
+/** Absorption of ozone per centimetre at those (the Chappuis band, approximately). */
 const OZONE = [0.12, 0.085, 0.01] as const;
 
-/** How much of the sun’s red, green and blue gets through to the ground, 0…1. */
+/** Transmittance of the atmosphere for sunlight, red, green and blue, 0…1. */
 export function sunlightLeft(sun: Vec3, turbidity: number): Vec3 {
   const s = Math.acos(Math.max(0, Math.min(1, sun[1])));
   // Relative optical mass (Kasten 1966 as in the paper).

@@ -64,14 +64,14 @@ export const pictureEffects = new Registry<SceneKind<PictureEffectAt>>('picture 
 export interface SceneListKind {
   readonly title: string;
   readonly kinds: Registry<SceneKind<unknown>>;
-  /** How many there are at least and at most. */
+  /** Least and most items. */
   readonly least: number;
   readonly most: number;
-  /** Just one of them is on. */
+  /** Only one of them is on. */
   readonly oneOn?: boolean;
-  /** They act in their order. */
+  /** Their order matters. */
   readonly ordered?: boolean;
-  /** What of it can be kept, to be used in other pieces. */
+  /** What of it can be stored for other pieces. */
   readonly keeps?: 'lights' | 'camera';
 }
 
@@ -87,7 +87,7 @@ export const sceneLists = {
 
 export type SceneList = keyof typeof sceneLists;
 
-/** What a list of a scene is. */
+/** The declaration of a scene list. */
 export const sceneList = (name: SceneList): SceneListKind => sceneLists[name];
 
 export const sceneListNames = Object.keys(sceneLists) as SceneList[];

@@ -3,7 +3,7 @@ import type { Vec3 } from '../maths/vec3';
 import type { Evaluated, Params } from '../declare/params';
 import type { Clock } from '../time/loop';
 
-/** Something of the scene, declared once in a file of its own: a camera, light, backdrop, air or picture effect. */
+/** A kind of scene item, declared once in its own file: a camera, light, backdrop, air or picture effect. */
 export interface SceneKind<At, P extends Params = Params> {
   readonly kind: string;
   readonly title: string;
@@ -12,13 +12,13 @@ export interface SceneKind<At, P extends Params = Params> {
   /** Name of a drawing in `web/ui/parts/icons.tsx`, or path data of one of its own, 24 × 24: "M4 12h16". */
   readonly icon: string;
   readonly params: P;
-  /** It may be placed by where it is to glance on a form: it has a place, or a direction. */
+  /** It can be placed by clicking where it should glance off a surface: it has a position, or a direction. */
   readonly aims?: boolean;
-  /** Of kinds that share this, one is on at a time: there is one sky round everything. */
+  /** Kinds that share this exclude each other: there is one environment. */
   readonly one?: string;
-  /** What the drawers are told of it, from its values at a moment; a function of the moment alone, and the same a loop later. */
+  /** What renderers get, from its values at a moment; a function of the moment alone, equal one loop later. */
   at(values: Evaluated<P>, clock: Clock): At;
-  /** Further ones that come with it, as the sun with its sky. */
+  /** Items it implies, as a sky its sun. */
   also?(values: Evaluated<P>, clock: Clock): readonly At[];
 }
 
@@ -32,35 +32,35 @@ export interface CameraAt {
   readonly target: Vec3;
   /** Millimetres, for a picture 36 mm wide along its longer side. */
   readonly focalLength: number;
-  /** Metres across the longer side of the picture where rays are parallel; 0 for a perspective by the focal length. */
+  /** Width in metres of the longer side of the picture for parallel rays; 0 for perspective. */
   readonly parallel: number;
-  /** Degrees by which it is turned about the way it looks: above 0 what is seen turns clockwise. */
+  /** Roll in degrees: above 0 the picture turns clockwise. */
   readonly roll: number;
-  /** Shares of width and height by which the picture moves over the film, right and up. */
+  /** Lens shift right and up, as shares of width and height. */
   readonly shift: readonly [number, number];
   /** Factor on all light. */
   readonly exposure: number;
-  /** Metres; 0 for a pinhole. */
+  /** Lens radius in metres; 0 for a pinhole. */
   readonly lensRadius: number;
-  /** Corners of the lens opening, from 3; 0 for a round one. */
+  /** Aperture blades, from 3; 0 for a round aperture. */
   readonly blades: number;
-  /** Metres along the way it looks, at which the picture is sharp. */
+  /** Focus distance in metres. */
   readonly focusDistance: number;
-  /** The ribbon whose middle is sharp in place of that distance, where it stands in the picture. */
+  /** The ribbon whose centre is in focus instead, if it is in the picture. */
   readonly focusOn?: string;
-  /** How long a frame is exposed, as a share of the time from frame to frame; 0 for an instant. */
+  /** Shutter: exposure as a share of the frame interval; 0 for an instant. */
   readonly shutter: number;
 }
 
-/** What lights from all round at a moment. Drawers know these types; a kind of light says which one it is. */
+/** An environment at a moment. Renderers know these types; a kind of light says which one it is. */
 export type EnvironmentAt = {
-  /** Factor on its brightness. */
+  /** Factor on its radiance. */
   readonly strength: number;
-  /** Degrees about the upright axis. */
+  /** Rotation in degrees about the vertical axis. */
   readonly turn: number;
-  /** Degrees by which it leans forward before it is turned. */
+  /** Tilt in degrees, applied before the rotation. */
   readonly tilt?: number;
-  /** How much of it is kept out of corners, 0…1; absent, nothing is. */
+  /** Strength of ambient occlusion, 0…1; absent for none. */
   readonly shade?: number;
 } & (
   | { readonly type: 'studio' }
@@ -70,28 +70,28 @@ export type EnvironmentAt = {
       readonly above: string;
       readonly horizon: string;
       readonly below: string;
-      /** Sine of the height up and down to which the horizon's colour reaches, 0…1. */
+      /** Sine of the elevation, up and down, that the horizon's colour reaches, 0…1. */
       readonly edge: number;
     }
   | {
       readonly type: 'daylight';
-      /** Unit vector to the sun as it stands before it is turned. */
+      /** Unit vector to the sun before rotation. */
       readonly sun: Vec3;
       readonly turbidity: number;
-      /** Light of the picture for a thousand candela per square metre. */
+      /** Scene radiance per thousand candela per square metre. */
       readonly scale: number;
       /** Colour of the ground. */
       readonly below: string;
     }
   | {
       readonly type: 'gradient';
-      /** Linear light, see rampOf: from straight below to straight above, or once round. */
+      /** Linear light, see rampOf: from straight down to straight up, or once around. */
       readonly ramp: Float32Array;
       readonly round: boolean;
     }
   | {
       readonly type: 'panorama';
-      /** Fingerprint of a picture of light; empty for none. */
+      /** Fingerprint of an environment map; empty for none. */
       readonly file: string;
     }
 );
@@ -105,7 +105,7 @@ export type LightAt =
       readonly irradiance: number;
       /** Unit vector to it. */
       readonly from: Vec3;
-      /** Degrees its disc covers. */
+      /** Angular diameter in degrees. */
       readonly angle: number;
     })
   | (LampAt & { readonly type: 'ball'; readonly intensity: number; readonly at: Vec3; readonly radius: number })
@@ -114,62 +114,65 @@ export type LightAt =
       readonly intensity: number;
       readonly at: Vec3;
       readonly target: Vec3;
-      /** Full angle in degrees, and the share of it over which it fades. */
+      /** Full cone angle in degrees, and the share of it over which it fades. */
       readonly cone: number;
       readonly soft: number;
       readonly radius: number;
     })
   | (LampAt & {
       readonly type: 'area';
-      /** Per steradian and square metre of its face, the same all over and into every direction. */
+      /** Constant over its face and in every direction. */
       readonly radiance: number;
       readonly at: Vec3;
       readonly target: Vec3;
       readonly width: number;
       readonly height: number;
-      /** Degrees about the way it shines. */
+      /** Rotation in degrees about the direction it faces. */
       readonly turn: number;
-      /** The camera sees it. */
+      /** Visible to the camera. */
       readonly seen: boolean;
     });
 
-/** What lights of itself from somewhere. */
+/** A light with a position or direction. */
 export type Lamp = Exclude<LightAt, EnvironmentAt>;
 
 interface LampAt {
-  /** Linear sRGB, its largest component at most 1. Intensities are per steradian, and fall with the square of the distance in metres. */
+  /**
+   * Linear sRGB, largest component at most 1. Intensities are per steradian, and fall off with the squared distance in
+   * metres.
+   */
   readonly colour: Vec3;
   readonly shadow: boolean;
 }
 
-/** What is behind everything. */
+/** The backdrop. */
 export type BackdropAt = {
-  /** '#rrggbb', sRGB, as it is to be in the picture. */
+  /** '#rrggbb', sRGB, as it appears in the picture. */
   readonly colour: string;
 } & (
   | {
       readonly type: 'colour';
-      /** It is not there in files that can be see-through. */
+      /** Absent from files with transparency. */
       readonly clear?: boolean;
     }
   | {
       readonly type: 'gradient';
       /** The other colour. */
       readonly to: string;
-      /** From the middle outwards, not from edge to edge. */
+      /** Radial, not linear. */
       readonly round: boolean;
-      /** Degrees by which the line is turned. */
+      /** Rotation in degrees. */
       readonly angle: number;
-      /** Share of the way, 0…1, at which it is half way over. */
+      /** Position of the half way point, 0…1. */
       readonly middle: number;
     }
   | {
       readonly type: 'image';
-      /** Fingerprint of a picture; empty for none. */
+      /** Fingerprint of an image; empty for none. */
       readonly file: string;
       readonly fit: 'cover' | 'contain' | 'stretch';
     }
-  /** The surroundings as the camera sees them, 0…1 out of focus. */
+  /** The environment as the camera sees it, blurred by 0…1. */
   | { readonly type: 'round'; readonly blur: number; readonly strength: number }
 );
 
@@ -179,11 +182,11 @@ export type GroundAt =
       readonly type: 'catcher';
       /** Metres. */
       readonly height: number;
-      /** How dark a full shadow is, 0…1. */
+      /** Darkness of a full shadow, 0…1. */
       readonly strength: number;
       readonly colour: string;
       readonly reach: number;
-      /** How much of what stands on it is mirrored, 0…1, and how rough the mirror is, 0…1. */
+      /** Reflectance of the floor, 0…1, and its roughness, 0…1. */
       readonly mirror: number;
       readonly rough: number;
     }
@@ -192,43 +195,43 @@ export type GroundAt =
       readonly colour: string;
       readonly roughness: number;
       readonly height: number;
-      /** Metres from the middle to the wall, and the radius with which the floor becomes it, at most as much. */
+      /** Distance to the wall in metres, and radius between floor and wall, at most as large. */
       readonly back: number;
       readonly curve: number;
-      /** Degrees round the upright axis of the way that the wall looks. */
+      /** Rotation of the wall in degrees about the vertical axis. */
       readonly turn: number;
     };
 
-/** What fills the room. */
+/** A participating medium. */
 export type AirAt = {
   /** '#rrggbb', sRGB. */
   readonly colour: string;
-  /** Per metre: e^{−extinction · d} of the light is left after d metres. */
+  /** Per metre: e^{−extinction · d} of the light remains after d metres. */
   readonly extinction: number;
-  /** Metres of height in which the extinction falls to 1/e above `ground`; 0 for none. */
+  /** Height in metres over which extinction falls to 1/e above `ground`; 0 for uniform. */
   readonly height: number;
   readonly ground: number;
 } & (
   | {
       readonly type: 'fog';
-      /** Metres from the camera that are clear. */
+      /** Clear distance from the camera in metres. */
       readonly begins: number;
     }
   | {
-      /** Dust that lamps are seen in. */
+      /** Dust in which lamps are visible. */
       readonly type: 'haze';
-      /** Mean cosine of the angle by which it turns light, −1…1. */
+      /** Anisotropy g: mean cosine of the scattering angle, −1…1. */
       readonly forward: number;
-      /** Metres from the middle of what stands there. */
+      /** Radius in metres around the scene. */
       readonly reach: number;
     }
 );
 
-/** What is done to the finished picture, in the order of the list. */
+/** Picture effects, in the order of the list. */
 export type PictureEffectAt =
   | { readonly type: 'bloom'; readonly amount: number; readonly spread: number; readonly from: number }
   | { readonly type: 'vignette'; readonly amount: number; readonly reach: number }
-  /** `size` in pixels of a picture 1000 pixels high; `throw` tells one grain from another. */
+  /** `size` in pixels of a picture 1000 pixels high; `throw` is the seed. */
   | { readonly type: 'grain'; readonly amount: number; readonly size: number; readonly throw: number }
   | { readonly type: 'fringe'; readonly amount: number }
   | {
@@ -238,9 +241,9 @@ export type PictureEffectAt =
       readonly warmth: number;
       readonly lift: number;
     }
-  /** Each for red, green and blue, on display values: (gain · (x + lift · (1 − x)))^(1/gamma). */
+  /** Per channel, on display values: (gain · (x + lift · (1 − x)))^(1/gamma). */
   | { readonly type: 'grade'; readonly lift: Vec3; readonly gamma: Vec3; readonly gain: Vec3 }
-  /** A cubic curve by heights and slopes at 0, ¼ … 1; factors 0 or 1 for red, green and blue. */
+  /** A cubic curve by heights and slopes at 0, ¼ … 1; a factor of 0 or 1 per channel. */
   | {
       readonly type: 'levels';
       readonly heights: readonly number[];
@@ -284,7 +287,7 @@ export const defineAir = declared<AirAt>();
 /** Declares an effect on the picture, as `defineLight` declares a light. */
 export const definePictureEffect = declared<PictureEffectAt>();
 
-/** The surroundings that light: the first in the list. */
+/** The active environment: the first in the list. */
 export function environmentOf(lights: readonly LightAt[]): EnvironmentAt | undefined {
   return lights.find((l): l is EnvironmentAt => !isLamp(l));
 }

@@ -1,10 +1,9 @@
-/** Width in millimetres of the picture a focal length refers to. */
+/** Picture width in millimetres that focal lengths refer to. */
 const FORMAT_WIDTH = 36;
 
 /**
- * Vertical angle of view in degrees for a picture of a given aspect (width / height): the 36 mm
- * lie along its longer side, so turning a picture upright keeps the look of the lens.
- * Thin-lens relation: angle = 2·atan(side / (2·f)).
+ * Vertical field of view in degrees for an aspect ratio (width / height): the 36 mm lie along the longer side, so that
+ * portrait pictures keep the look of the lens. Thin lens: angle = 2·atan(side / (2·f)).
  */
 export function verticalFov(focalLength: number, aspect: number): number {
   const height = aspect >= 1 ? FORMAT_WIDTH / aspect : FORMAT_WIDTH;
@@ -12,8 +11,8 @@ export function verticalFov(focalLength: number, aspect: number): number {
 }
 
 /**
- * The angle of view that shows the whole output frame inside a viewport of another aspect, and the
- * part of the viewport's width and height (0…1) which that frame then fills.
+ * Field of view that shows the whole output frame in a viewport of another aspect, and the share of the viewport (0…1)
+ * which that frame fills.
  */
 export function fitFrame(
   focalLength: number,
@@ -26,16 +25,16 @@ export function fitFrame(
   return { fov: (2 * Math.atan(half) * 180) / Math.PI, width: 1, height: viewportAspect / outputAspect };
 }
 
-/** What of a camera says how large things are. */
+/** What determines the scale of a picture. */
 export interface LensAt {
   readonly focalLength: number;
-  /** Metres across the longer side; 0 for a perspective. */
+  /** Width in metres of the longer side; 0 for perspective. */
   readonly parallel: number;
 }
 
 /**
- * Half the height of what a viewport shows, at a metre's distance in perspective or anywhere where
- * rays are parallel, so that the whole output frame is inside it.
+ * Half the height that a viewport shows, at one metre in perspective or anywhere for parallel rays, so that the whole
+ * output frame fits.
  */
 export function halfHeight({ focalLength, parallel }: LensAt, outputAspect: number, viewportAspect: number): number {
   if (parallel === 0) return Math.tan((fitFrame(focalLength, outputAspect, viewportAspect).fov * Math.PI) / 360);
@@ -43,7 +42,7 @@ export function halfHeight({ focalLength, parallel }: LensAt, outputAspect: numb
   return viewportAspect >= outputAspect ? half : (half * outputAspect) / viewportAspect;
 }
 
-/** How far in front of a camera a point lies, measured along the way it looks. */
+/** Distance of a point along the viewing direction. */
 export function distanceAhead({ position, target }: CameraPose, point: readonly [number, number, number]): number {
   const way = target.map((t, k) => t - position[k]);
   const length = Math.hypot(...way) || 1;
@@ -55,7 +54,7 @@ export interface CameraPose {
   readonly target: readonly [number, number, number];
 }
 
-/** Where a camera stands that goes round `target`; y is up, azimuth 0 looks from +z. */
+/** Position of a camera orbiting `target`; y is up, azimuth 0 looks from +z. */
 export function orbitPose(
   azimuth: number,
   elevation: number,

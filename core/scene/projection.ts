@@ -2,36 +2,36 @@ import { cross, dot, normalize, vec3, type Vec3 } from '../maths/vec3';
 import type { CameraAt } from './kind';
 import { fitFrame, halfHeight } from './lens';
 
-/** From space to the picture and back. */
+/** Maps space to the picture and back. */
 export interface Projection {
-  /** Pixels from the left and the top, and metres in front of the camera; null behind it. */
+  /** Pixels from the left and the top, and metres ahead of the camera; null behind it. */
   to(p: Vec3): { readonly x: number; readonly y: number; readonly depth: number } | null;
-  /** How far a move by pixels goes in the plane that faces the camera at a depth, in metres. */
+  /** Movement in metres, in the plane facing the camera at a depth, for a movement in pixels. */
   across(dx: number, dy: number, depth: number): [number, number, number];
-  /** The line of sight through a place of the picture in pixels: where it begins, and its way, a metre ahead. */
+  /** Ray through a pixel position: origin, and direction with length 1 ahead. */
   ray(x: number, y: number): { readonly from: Vec3; readonly way: Vec3 };
-  /** Unit vectors: ahead, to the right, up. */
+  /** Unit vectors: forward, right, up. */
   readonly ahead: Vec3;
 }
 
-/** What of a camera says where things are in the picture. */
+/** What of a camera determines positions in the picture. */
 export type CameraView = Pick<CameraAt, 'position' | 'target' | 'focalLength' | 'parallel' | 'roll' | 'shift'>;
 
 const unit = (a: Vec3): Vec3 => normalize(a) ?? a;
 
-/** The projection of a viewport, in pixels, into which the whole output frame is fitted. */
+/** Projection to a viewport in pixels into which the whole output frame fits. */
 export function projectionOf(camera: CameraView, outputAspect: number, width: number, height: number): Projection {
   const { position, target, parallel, roll, shift } = camera;
   const scale = height / 2 / halfHeight(camera, outputAspect, width / height);
   const frame = fitFrame(camera.focalLength, outputAspect, width / height);
   const middle = [width / 2 + shift[0] * frame.width * width, height / 2 - shift[1] * frame.height * height] as const;
   const ahead = unit(vec3((k) => target[k] - position[k]));
-  // However steeply it looks, which way is right is known but for looking straight up or down.
+  // At any elevation, right is defined except when looking straight up or down.
   const level = cross(ahead, [0, 1, 0]);
   const right0 = Math.hypot(...level) === 0 ? ([1, 0, 0] as const) : unit(level);
   const up0 = cross(right0, ahead);
   const [c, s] = [Math.cos((roll * Math.PI) / 180), Math.sin((roll * Math.PI) / 180)];
-  // The camera turns against the clock, so that what is seen turns with it.
+  // The camera rolls counter-clockwise, so that the picture turns clockwise.
   const right = vec3((k) => c * right0[k] + s * up0[k]);
   const up = vec3((k) => c * up0[k] - s * right0[k]);
   const across = (dx: number, dy: number, depth: number) => {

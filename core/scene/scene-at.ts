@@ -1,6 +1,6 @@
 import type { AirAt, BackdropAt, CameraAt, GroundAt, LightAt, PictureEffectAt } from './kind';
 
-/** The scene at a moment, as every drawer takes it. */
+/** The scene at a moment, as every renderer takes it. */
 export interface SceneAt {
   readonly camera: CameraAt;
   readonly lights: readonly LightAt[];

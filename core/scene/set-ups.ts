@@ -1,12 +1,12 @@
 import { newItem, type Item, type Values } from '../declare/items';
 import { lights } from './index';
 
-/** Lights that go together, to begin with. Once chosen they are ordinary lights. */
+/** A set of lights to begin with. Once chosen they are ordinary lights. */
 export interface LightSetUp {
   readonly id: string;
   readonly title: string;
   readonly help: string;
-  /** Places are told from a camera that looks along −z at a form about two metres large in the middle. */
+  /** Positions refer to a camera that looks along −z at a form about two metres large at the origin. */
   readonly lights: readonly { readonly kind: string; readonly values: Values }[];
 }
 
@@ -18,7 +18,7 @@ const area = (
   kelvin: number,
 ): LightSetUp['lights'][number] => ({ kind: 'area', values: { place, width, height, strength, kelvin } });
 
-/** Key, fill and rim, and their kin: common practice of photographers. */
+/** Key, fill and rim, and variants: common practice of photographers. */
 export const lightSetUps: readonly LightSetUp[] = [
   {
     id: 'three',
@@ -77,9 +77,9 @@ export const lightSetUps: readonly LightSetUp[] = [
 ];
 
 /**
- * The lights of a set-up as items, turned to face with a camera.
+ * Lights of a set-up as items, rotated with a camera.
  *
- * @param azimuth degrees round the upright axis at which the camera stands
+ * @param azimuth of the camera, degrees about the vertical axis
  * @param centre the point it looks at
  * @param size factor on distances and sizes, for forms smaller or larger than two metres
  */
@@ -100,7 +100,7 @@ export function setUpItems(
       own.aim = centre.map(round);
       for (const side of ['width', 'height'] as const)
         if (typeof own[side] === 'number') own[side] = round((own[side] as number) * size);
-      // Told for three metres: farther away it must be stronger to be as bright there.
+      // Strengths refer to three metres: a more distant lamp must be stronger.
       if (typeof own.strength === 'number') own.strength = round((own.strength as number) * size ** 2);
     }
     if (typeof own.azimuth === 'number') own.azimuth = round((own.azimuth as number) + azimuth);

@@ -1,15 +1,14 @@
-/** Instants at which a frame that is blurred by movement is looked at, at most. */
+/** Most instants of a motion-blurred frame in quick light. */
 export const MOST_INSTANTS = 16;
 
 /**
- * When within its exposure a frame is looked at, in frames from its own moment: the middles of equal
- * parts of the time the shutter is open, which lies evenly about the frame. They come in such an
- * order (of van der Corput) that those gone through so far are spread over the whole of it.
+ * Instants of an exposure, in frames from the frame's own time: the middles of equal parts of the time the shutter is
+ * open, which is centred on the frame, in van der Corput's order, so that any number of them is spread over the whole.
  *
- * @param shutter how long a frame is exposed, as a share of the time from frame to frame
- * @param subframes how many pictures the frame is the average of; as many share an instant as come one after the other
+ * @param shutter exposure as a share of the frame interval
+ * @param subframes pictures averaged; consecutive ones share an instant
  * @param most instants
- * @returns a power of two of instants, at most `subframes`; one, 0, where the shutter stands for an instant
+ * @returns a power of two of instants, at most `subframes`; a single 0 without exposure
  */
 export function instantsOf(shutter: number, subframes: number, most = MOST_INSTANTS): number[] {
   if (!(shutter > 0) || subframes < 2) return [0];
@@ -22,17 +21,17 @@ export function instantsOf(shutter: number, subframes: number, most = MOST_INSTA
   });
 }
 
-/** Which of so many instants a sub-frame shows. */
+/** The instant of a sub-frame. */
 export function instantOf(number: number, subframes: number, instants: number): number {
   return Math.min(instants - 1, Math.floor((number * instants) / subframes));
 }
 
-/** Sub-frames after which all instants have been gone through once, where a picture is seen while they add up. */
+/** Sub-frames per round in which all instants are visited, if a picture is visible while it accumulates. */
 const ROUND = 64;
 
 /**
- * The same for a picture that is seen while its sub-frames add up, and that may get many: all instants are gone through in
- * each round of 64, so that it is not sharp at first and blurred minutes later.
+ * The same for a picture that is visible while it accumulates: each round of 64 visits all instants, so that it is not
+ * sharp first and blurred minutes later.
  *
  * @param subframes up to 64, or a multiple of it
  */

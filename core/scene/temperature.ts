@@ -1,9 +1,9 @@
 /**
- * Colour of a black body in linear sRGB, its largest component 1: the Planckian locus by the cubic
- * approximation of Kim et al. (US patent 7024034, 2002) in CIE 1931 xy, then XYZ to sRGB by the
- * matrix of IEC 61966-2-1. Colours outside sRGB are held at its edge.
+ * Colour of a black body in linear sRGB, largest component 1: the Planckian locus by the cubic approximation of Kim et
+ * al. (US patent 7024034, 2002) in CIE 1931 xy, then XYZ to sRGB by the matrix of IEC 61966-2-1. Colours outside sRGB
+ * are clipped.
  *
- * @param kelvin 1667 to 25000; others are held to that
+ * @param kelvin clamped to 1667…25000
  */
 export function blackBody(kelvin: number): readonly [number, number, number] {
   const t = Math.max(1667, Math.min(25_000, kelvin));

@@ -1,6 +1,6 @@
 import { displayToLight, lightToDisplay } from '../maths/srgb';
 
-/** Where the Khronos tone mapper begins to roll off, and how strongly it takes colour out of what is bright. */
+/** Start of the Khronos tone mapper's roll-off, and strength of its desaturation. */
 const [BEGINS, FADES] = [0.8 - 0.04, 0.15];
 
 /**
@@ -24,8 +24,8 @@ export function viewTransform(red: number, green: number, blue: number): [number
 }
 
 /**
- * The light that the view transform shows as display values, as far as it is not rolled off: what a backdrop is as
- * light. It undoes the tone mapper's offset, f = m − 6.25·m² for a smallest component m < 0.08 and 0.04 above.
+ * Inverse of the view transform below its roll-off: a backdrop as radiance. It undoes the tone mapper's offset, f = m −
+ * 6.25·m² for a smallest component m < 0.08 and 0.04 above.
  */
 export function lightShownAs(shown: readonly number[]): [number, number, number] {
   const light = shown.map(displayToLight);
@@ -33,7 +33,7 @@ export function lightShownAs(shown: readonly number[]): [number, number, number]
   return light.map((x) => x + more) as [number, number, number];
 }
 
-/** How much more light there is than is shown, by the smallest component of what is shown, as light. */
+/** Offset between radiance and what is shown, by the smallest component of the latter. */
 export function lightAbove(least: number): number {
   return (least < 0.04 ? Math.sqrt(least / 6.25) : least + 0.04) - least;
 }

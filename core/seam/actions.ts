@@ -5,12 +5,12 @@ import type { MotionDoc, TimingDoc } from '../time/motion';
 import { closes, courseOf, evaluateNumber, isMoving } from '../time/value';
 import { closingMotions, evenSpeed, smoothed } from './repairs';
 
-/** A repair or change of a whole motion in one act. */
+/** A repair or change of a whole motion in one action. */
 export interface MotionAction {
   readonly id: string;
   readonly title: string;
   readonly help: string;
-  /** The motion after it; null where it would change nothing or makes no sense. */
+  /** The changed motion; null if it would change nothing or makes no sense. */
   apply(motion: MotionDoc, context: ActionContext): MotionDoc | null;
 }
 
@@ -25,7 +25,7 @@ function timed(motion: MotionDoc, timing: TimingDoc): MotionDoc {
   return { ...motion, timing: { ...motion.timing, ...timing } };
 }
 
-/** Keys seen in a mirror: what led from a key to the next now leads back. */
+/** Keys in reverse: each segment leads back. */
 function reversedKeys(motion: MotionDoc): MotionDoc {
   const keys = sortKeys(motion.keys as readonly KeyDoc[]);
   const adds = motion.adds as number;
@@ -46,7 +46,7 @@ function reversedKeys(motion: MotionDoc): MotionDoc {
   return { ...motion, adds: -adds, keys: sortKeys(mirrored) };
 }
 
-/** Keys shifted in time, so that what stood at a place stands at the seam. */
+/** Keys shifted in time, so that a given position becomes the seam. */
 function keysFrom(motion: MotionDoc, share: number): MotionDoc {
   const adds = motion.adds as number;
   return {
@@ -131,7 +131,7 @@ export const motionActions: readonly MotionAction[] = [
 ];
 
 /**
- * Any motion written as keys on a smooth closed curve, at even places round the loop.
+ * Converts any motion to keys on a smooth closed curve, evenly spaced.
  *
  * @param count keys, ≥ 1
  */

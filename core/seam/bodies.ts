@@ -2,8 +2,8 @@ import { vec3, type Vec3 } from '../maths/vec3';
 import type { Mesh } from '../shape/mesh';
 
 /**
- * A body that looks the same however it is turned (a ball), or turned about one of its own axes (a cylinder of many
- * sides), as far as its facets are fine.
+ * A body that looks the same under any rotation (a sphere), or under rotations about one of its axes (a cylinder of
+ * many sides), as far as its facets are fine.
  */
 type Body =
   | { readonly type: 'ball'; readonly centre: Vec3; readonly radius: number; readonly coarse: number }
@@ -15,13 +15,13 @@ type Body =
       readonly coarse: number;
     };
 
-/** Points of a body above which it is not looked at: finding out would take longer than it is worth. */
+/** Bodies with more points are not examined: it would take too long. */
 const MOST_POINTS = 50_000;
-/** Share of the radius within which points count as on one ball, or one ring. */
+/** Tolerance, relative to the radius, for points on one sphere or ring. */
 const ROUND = 1e-4;
-/** The widest facet, in radians, of what passes for round: 24°, of which 15 go round. */
+/** Widest facet in radians that passes for round: 24°, of which 15 go around. */
 const WIDEST = (24 * Math.PI) / 180;
-/** Share of the size of the whole shape by which the edge of a body may differ when it is turned; a third of a pixel in 1,000. */
+/** Tolerance for a rotated silhouette, relative to the whole shape: a third of a pixel in 1,000. */
 const UNSEEN = 3.5e-4;
 
 const known = new WeakMap<Float32Array, Body | null>();
@@ -34,12 +34,12 @@ function bodyOf(mesh: Mesh): Body | null {
 
 function findBody({ positions: p, connectivity }: Mesh): Body | null {
   const n = p.length / 3;
-  // Fewer points go round no body within the widest facet.
+  // Fewer points cannot go around within the widest facet.
   if (n < 15 || n > MOST_POINTS || connectivity.faceStart.length < 2) return null;
   return ballOf(p, connectivity) ?? ([1, 0, 2] as const).map((k) => turnedOf(p, k)).find((b) => b !== null) ?? null;
 }
 
-/** All points as far from the middle, every edge short, and no edge with one face alone. */
+/** All points equally far from the centre, every edge short, and no border. */
 function ballOf(p: Float32Array, { faceStart, corners, vertexCount }: Mesh['connectivity']): Body | null {
   const centre = vec3((k) => {
     let sum = 0;
@@ -64,7 +64,7 @@ function ballOf(p: Float32Array, { faceStart, corners, vertexCount }: Mesh['conn
   return { type: 'ball', centre, radius, coarse: radius * (1 - Math.cos(angle / 2)) };
 }
 
-/** Rings of points round an axis through the origin, each evenly and by enough of them. */
+/** Evenly filled rings of points around an axis through the origin. */
 function turnedOf(p: Float32Array, axis: 0 | 1 | 2): Body | null {
   const [u, v] = [(axis + 1) % 3, (axis + 2) % 3];
   let reach = 0;
@@ -100,7 +100,7 @@ function turnedOf(p: Float32Array, axis: 0 | 1 | 2): Body | null {
   };
 }
 
-/** The factor of a copy's matrix where it turns and enlarges alone; null where it shears or stretches. */
+/** Scale of a copy's matrix if it is a similarity; null if it shears or stretches. */
 function similarity(m: Float32Array, o: number): number | null {
   const dot = (a: number, b: number) => m[o + a] * m[o + b] + m[o + a + 1] * m[o + b + 1] + m[o + a + 2] * m[o + b + 2];
   const s = Math.sqrt(dot(0, 0));
@@ -115,11 +115,11 @@ function similarity(m: Float32Array, o: number): number | null {
 }
 
 /**
- * Copies by what is seen of them however they are turned: a ball by its middle and its radius, a body that goes round an
- * axis by that axis. A copy that no turn leaves as it is, is all of its points.
+ * Copies by what is visible of them under rotation: a sphere by centre and radius, a body of revolution by its axis.
+ * Any other copy is all of its points.
  *
- * @param size of the whole shape in metres: facets that are seen at that size make a body one that is seen to turn
- * @returns points of each copy, 3 numbers each; null where nothing of it looks the same turned
+ * @param size of the whole shape in metres: a body whose facets are visible at that size is not round
+ * @returns points of each copy, 3 numbers each; null if no body is round
  */
 export function turnless(mesh: Mesh, size: number): ((copy: number) => Float32Array | null) | null {
   const { copies } = mesh;
@@ -145,7 +145,7 @@ function ballPoints({ centre: [x, y, z], radius }: Body & { type: 'ball' }, m: F
   return out;
 }
 
-/** Each ring by two points of the axis: one at its height, one as far beyond as its radius is long. */
+/** Each ring by two points of the axis: one at its height, one further by its radius. */
 function axisPoints({ axis, rings }: Body & { type: 'turned' }, m: Float32Array, o: number) {
   const out = new Float32Array(3 * rings.length);
   for (let j = 0; j < rings.length; j += 2)

@@ -13,13 +13,13 @@ import { evaluateNumber, isMoving } from '../time/value';
 import { applyRepair, type Finding, type Repair } from './finding';
 import { ribbonCloses } from './measure';
 
-/** Trials for one ribbon at most, and faces of all of them together. */
+/** Most trials for one ribbon, and most faces evaluated in all. */
 const MOST_TRIALS = 80;
 const MOST_FACES = 20_000_000;
-/** Causes that are told; more of them say no more. */
+/** Most causes reported. */
 const MOST_CAUSES = 2;
 
-/** One thing that is held still, and what a repair would say of it. */
+/** One thing held still, and the words of its repair. */
 interface Trial {
   readonly owned: Owned;
   readonly title: string;
@@ -27,7 +27,7 @@ interface Trial {
   readonly repair: Repair;
 }
 
-/** A ribbon and those that its steps take shapes from, or its values motions (the scene too), whatever those take in their turn. */
+/** A ribbon and everything its steps take shapes from or its values follow (the scene too), recursively. */
 export function dependencesOf(piece: Piece, id: string): ReadonlySet<string> {
   const out = new Set<string>();
   const open = [id];
@@ -36,7 +36,7 @@ export function dependencesOf(piece: Piece, id: string): ReadonlySet<string> {
     out.add(next);
     for (const step of piece.ribbons.find((r) => r.id === next)?.steps ?? []) {
       open.push(...ribbonsNamed(step).map(([, name]) => name));
-      // The key of an address begins with its ribbon, or with what else owns it: the scene.
+      // An address key begins with its ribbon or, for the scene, with another owner.
       for (const value of Object.values(step.values)) open.push(...sourcesOf(value).map((key) => key.split('/')[0]));
     }
   }
@@ -44,11 +44,11 @@ export function dependencesOf(piece: Piece, id: string): ReadonlySet<string> {
 }
 
 /**
- * Why a shape is another at f = N though no value of it says so: every switch and choice, every moving value, and at last
- * every step of it and of what it depends on is held still in turn, and what closes it then, with as much to be seen as
- * before, is a cause, and its own repair. Where nothing alone does, the step is named from which on it is open.
+ * Why a shape differs at f = N though no value says so: every switch and choice, every moving value, and finally every
+ * step of it and its dependencies is held still in turn. What closes the shape, with as much visible as before, is a
+ * cause and its own repair. If nothing alone does, the first step with an open result is named.
  *
- * @param goOn asked before each trial; a false answer ends the work, and the result is null then
+ * @param goOn asked before each trial; false ends the work with null
  * @returns at least one finding
  */
 export async function openCauses(
@@ -62,7 +62,7 @@ export async function openCauses(
   const tried = all.slice(0, Math.max(6, Math.min(MOST_TRIALS, Math.floor(MOST_FACES / (2 * Math.max(1, seen))))));
   const causes: Trial[] = [];
   for (const trial of tried) {
-    // A step that is switched off says less than a value of it that is the cause.
+    // Switching a step off says less than naming the value that causes it.
     if (causes.length >= MOST_CAUSES || (!trial.address && causes.length > 0)) break;
     if (causes.some((c) => c.owned.owner.item === trial.owned.owner.item && c.title === trial.title)) continue;
     if (!(await goOn())) return null;
@@ -83,7 +83,7 @@ export async function openCauses(
   return [nothingAlone(piece, ribbon, detail, more)];
 }
 
-/** Faces that a ribbon shows at f = 0. */
+/** Visible faces of a ribbon at f = 0. */
 function facesOf(piece: Piece, id: string, detail: Detail): number {
   const linked = linkPiece(piece).ribbons.find((r) => r.id === id);
   return linked ? facesShown(evaluateRibbon(linked, piece.loop, 0, detail, new MeshCache()).mesh) : 0;
@@ -91,7 +91,7 @@ function facesOf(piece: Piece, id: string, detail: Detail): number {
 
 function trials(piece: Piece, id: string): Trial[] {
   const of = dependencesOf(piece, id);
-  // Its own first, the last step first: what comes late is seen most.
+  // Its own owners first, the last step first: late steps are most visible.
   const owners = ownersOf(piece)
     .filter((o) => o.owner.type === 'step' && of.has(o.owner.ribbon) && o.item.on)
     .reverse()
@@ -104,7 +104,7 @@ function trials(piece: Piece, id: string): Trial[] {
   ];
 }
 
-/** What a step itself says that may close it. */
+/** Closing changes that a step itself proposes. */
 function closingTrials(piece: Piece, owned: Owned): Trial[] {
   const kind = stepKind(owned.item.kind);
   const values = evaluateValues(owned.params, owned.item.values, { frame: 0, frames: piece.loop.frames });
@@ -115,7 +115,7 @@ function closingTrials(piece: Piece, owned: Owned): Trial[] {
   });
 }
 
-/** Each switch the other way, and each choice otherwise. */
+/** Each switch toggled, and each choice changed. */
 function switchTrials(owned: Owned): Trial[] {
   return Object.entries(owned.params).flatMap(([name, param]) => {
     const now = owned.item.values[name] ?? (param as Param).default;
@@ -132,7 +132,7 @@ function switchTrials(owned: Owned): Trial[] {
   });
 }
 
-/** Each moving value where it is at f = 0. */
+/** Each moving value held at its value at f = 0. */
 function stillTrials(piece: Piece, owned: Owned): Trial[] {
   return valuesOf(piece)
     .filter((v) => v.address.owner.item === owned.owner.item && isMoving(v.value))
@@ -180,7 +180,7 @@ function causeFinding({ owned, title, address, repair }: Trial): Finding {
   };
 }
 
-/** Nothing alone closes it: the step is told from which on it is open. */
+/** Nothing alone closes it: names the first step with an open result. */
 function nothingAlone(piece: Piece, ribbon: RibbonDoc, detail: Detail, more: string): Finding {
   const upTo = (count: number) => {
     const off = ribbon.steps.slice(count).map((s) => s.id);

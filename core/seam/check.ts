@@ -12,9 +12,9 @@ export interface RibbonReport {
   readonly id: string;
   readonly name: string;
   readonly closure: Closure;
-  /** Where the shape meets itself and turns round: keys of the findings whose values make it. */
+  /** If the shape meets itself and turns round: keys of the findings that cause it. */
   readonly causes?: readonly string[];
-  /** Where the shape is open and no value of it says so: what was found by holding one thing after the other still. */
+  /** If the shape is open though no value says so: findings from holding one thing after the other still. */
   readonly openBy?: readonly Finding[];
   /** Step sizes in metres, see ribbonSteps. */
   readonly steps: readonly number[];
@@ -26,7 +26,7 @@ export interface SeamReport {
   readonly frames: number;
   readonly closed: boolean;
   readonly proof: Proof;
-  /** How many things move though no value of theirs does: counted turns, rates, streams and the like. */
+  /** Number of things that move without a motion: counted turns, rates, streams and the like. */
   readonly selfMoving: number;
   readonly ribbons: readonly RibbonReport[];
 }
@@ -34,19 +34,19 @@ export interface SeamReport {
 /** What is known of a ribbon's shape across the seam. */
 export type KnownClosure = Pick<RibbonReport, 'id' | 'name' | 'closure' | 'causes' | 'openBy'>;
 
-/** The whole verdict: findings that the shapes themselves overrule are marked as closed to the eye. */
+/** The verdict: findings overruled by the shapes are marked as closed to the eye. */
 export interface Verdict {
   readonly closed: boolean;
   readonly findings: readonly Finding[];
-  /** Findings that are gaps to the eye too. */
+  /** Findings that are visible gaps. */
   readonly gaps: number;
-  /** Findings of shapes that meet themselves and turn round there. */
+  /** Findings of shapes that meet themselves and turn round. */
   readonly turns: number;
-  /** Ribbons that are another shape at f = N. */
+  /** Ribbons whose shape differs at f = N. */
   readonly open: readonly string[];
 }
 
-/** What the shapes of a ribbon say; `onward` is asked where a value does not close though the shape may. */
+/** Measures a ribbon's shapes; `onward` is asked if a value does not close though the shape may. */
 export function measureClosure(
   piece: Piece,
   ribbon: Piece['ribbons'][number],
@@ -69,10 +69,10 @@ export function measureClosure(
 }
 
 /**
- * Looks for causes of what is open though none of the values that it depends on is a gap to the eye.
+ * Looks for causes of open shapes whose values have no visible gap.
  *
  * @param ribbons what is known of all of them
- * @param goOn asked often, with the name of the ribbon; a false answer ends the work, and the result is null then
+ * @param goOn asked often, with the ribbon's name; false ends the work with null
  */
 export async function withCauses<R extends KnownClosure>(
   piece: Piece,
@@ -85,7 +85,7 @@ export async function withCauses<R extends KnownClosure>(
   const out: R[] = [];
   for (const r of ribbons) {
     const of = r.closure.how === 'open' && dependencesOf(piece, r.id);
-    // A value of the scene or of a finish may be followed, too.
+    // A value of the scene or of a finish may be followed too.
     if (!of || gaps.some((g) => of.has('ribbon' in g.owner ? g.owner.ribbon : g.owner.type))) {
       out.push(r);
       continue;
@@ -99,11 +99,10 @@ export async function withCauses<R extends KnownClosure>(
 }
 
 /**
- * Brings proof and measurement together. A value of a step that does not come back is no gap where
- * the shape of its ribbon is the same set of points all the same, and goes on over the seam as it
- * came; where it turns round there, that is a finding of its own.
+ * Combines proof and measurement. A step's value that does not return is no gap if its ribbon's shape is the same set
+ * of points and continues across the seam; if it turns round there, that is a finding of its own.
  *
- * @param measured false while shapes are still being measured: gaps that they may overrule are pending
+ * @param measured false while shapes are being measured: gaps that they may overrule are pending
  */
 export function judge(proof: Pick<Proof, 'findings'>, ribbons: readonly KnownClosure[], measured = true): Verdict {
   const closures = new Map(ribbons.filter((r) => r.closure.how !== 'open').map((r) => [r.id, r]));
@@ -128,7 +127,7 @@ export function judge(proof: Pick<Proof, 'findings'>, ribbons: readonly KnownClo
   return { closed: gaps === 0 && turns === 0 && open.length === 0, findings, gaps, turns, open };
 }
 
-/** A gap of a value whose shape closes and turns round. */
+/** A value's gap whose shape closes and turns round. */
 function turning(f: Finding): Finding {
   const unit = f.unit ? ` ${f.unit}` : '';
   const speeds = f.address
@@ -142,7 +141,7 @@ function turning(f: Finding): Finding {
   return { ...f, kind: 'turn', words: `Closed, but turns round here${speeds}.`, repairs: [...f.repairs, ...keep] };
 }
 
-/** A shape that turns round because of what other ribbons do. */
+/** A shape that turns round because of other ribbons. */
 function turningShape({ id, name }: KnownClosure): Finding {
   const words = 'Closed, but turns round here: what its values or its steps take from other ribbons does not close.';
   const owner = { type: 'part', ribbon: id, item: '' } as const;
@@ -163,8 +162,8 @@ function turningShape({ id, name }: KnownClosure): Finding {
 }
 
 /**
- * Proof and measurement of a whole piece. With the step sizes it takes as long as evaluating every
- * frame once; without them only frames at the seam are made, and `steps` are empty.
+ * Proof and measurement of a whole piece. With step sizes it takes as long as evaluating every frame once; without them
+ * only frames at the seam are made, and `steps` are empty.
  */
 export async function checkSeam(piece: Piece, detail: Detail = 'draft', withSteps = true): Promise<SeamReport> {
   const proof = proveSeam(piece);

@@ -3,18 +3,18 @@ import { copyCount, flattened, transformInto } from '../copies/copies';
 import type { Mesh } from '../shape/mesh';
 import { turnless } from './bodies';
 
-/** Points that stand for copies when they are compared. */
+/** Most points that represent copies in a comparison. */
 const MOST_POINTS = 300_000;
 
 function equal(a: ArrayLike<number> | undefined, b: ArrayLike<number> | undefined): boolean {
   if (!a || !b) return a === b;
   if (a.length !== b.length) return false;
-  // Numbers that are none stand for the finish's own, and are the same as each other.
+  // NaN stands for the finish's own value, and equals itself.
   for (let i = 0; i < a.length; i++) if (a[i] !== b[i] && !(a[i] !== a[i] && b[i] !== b[i])) return false;
   return true;
 }
 
-/** Whether two lists of copies are the same in every bit: places, shapes, channels and finishes. */
+/** Whether two lists of copies are equal in every bit: positions, shapes, channels and finishes. */
 export function sameCopies(a: Mesh, b: Mesh): boolean {
   const [p, q] = [a.copies, b.copies];
   if (
@@ -44,13 +44,12 @@ export function sameCopies(a: Mesh, b: Mesh): boolean {
 }
 
 /**
- * Points of a shape as it stands, 3 numbers each: all of them, or of many copies some of each. The
- * colour of a copy, where copies have one, moves its points by a little, so that copies that have
- * changed places are the same set only if their colours went along.
+ * Points of a shape as displayed, 3 numbers each: all of them, or a sample of many copies. A copy's colour displaces
+ * its points slightly, so that copies which changed places are the same set only if their colours moved along.
  *
- * @param shade metres by which a full colour moves a point
- * @param turnlessBelow size of the whole shape in metres, where bodies that look the same turned are to be told by what
- *   is seen of them alone (bodies.ts)
+ * @param shade metres by which a full colour displaces a point
+ * @param turnlessBelow size of the whole shape in metres, to compare round bodies by what is visible of them
+ * (bodies.ts)
  */
 export function pointsShown(mesh: Mesh, shade: number, turnlessBelow?: number): Float32Array {
   const { copies } = mesh;

@@ -7,13 +7,13 @@ import { pointsShown, sameCopies } from './copies-distance';
 export interface Distance {
   /** Largest distance in metres from a point to its counterpart. */
   readonly largest: number;
-  /** Root of the mean squared distance in metres: the size of a step. */
+  /** Root mean square distance in metres: the size of a step. */
   readonly rms: number;
   /** 'vertex': each point against itself; 'set': against the nearest point, both ways. */
   readonly by: 'vertex' | 'set';
 }
 
-/** How far two shapes are apart; copies are compared one by one where there are as many of both. */
+/** Distance of two shapes; equally many copies are compared one by one. */
 export function meshDistance(a: Mesh, b: Mesh): Distance {
   if (a.copies || b.copies) {
     const [p, q] = [pointsShown(a, 0), pointsShown(b, 0)];
@@ -23,37 +23,36 @@ export function meshDistance(a: Mesh, b: Mesh): Distance {
   return setDistance(a.positions, b.positions);
 }
 
-/** How far they are apart as sets: what a copy that has taken another one's place leaves to be seen. */
+/** Distance as sets: what remains visible when copies take each other's places. */
 export function shapeDistance(a: Mesh, b: Mesh): Distance {
   return setDistance(pointsShown(a, 0), pointsShown(b, 0));
 }
 
-/** How a ribbon at f = N compares with itself at f = 0. */
+/** A ribbon at f = N compared with itself at f = 0. */
 export interface Closure {
   /**
-   * 'exact': every point is where it was, to the last bit. 'rounding': within what single-precision
-   * numbers can tell. 'permuted': points have changed places, and together are the same set. 'open':
-   * it is another shape.
+   * 'exact': equal to the last bit. 'rounding': within single precision. 'permuted': the same set of points in other
+   * places. 'open': another shape.
    */
   readonly how: 'exact' | 'rounding' | 'permuted' | 'open';
   readonly byPoint: Distance;
-  /** Nearest neighbours both ways; absent where the points already agree. */
+  /** Nearest neighbours both ways; absent if the points already agree. */
   readonly asSet?: Distance;
   /**
-   * Where a value does not close though the shape does: whether the shape goes on over the seam as it
-   * arrives there, so that it agrees a frame later and a frame earlier, too. Absent where nothing asks.
+   * If a value does not close though the shape does: whether the shape continues across the seam, that is, agrees one
+   * frame later and earlier too. Absent if nobody asks.
    */
   readonly goesOn?: boolean;
 }
 
-/** Share of the size of a shape below which two places count as one; positions are single-precision. */
+/** Relative distance below which two points count as one; positions are single precision. */
 const ROUNDING = 1e-6;
 const SAME_SET = 2e-5;
 
 /**
- * Compares two shapes point by point and, where that fails, as sets of points.
+ * Compares two shapes point by point and, if that fails, as sets of points.
  *
- * @param plain whether its surface is the same all over, so that nothing on it shows that a round body has turned
+ * @param plain whether its surface is uniform, so that nothing on it shows a round body's rotation
  */
 export function closureOf(a: Mesh, b: Mesh, plain = false): Closure {
   const byPoint = meshDistance(a, b);
@@ -62,12 +61,12 @@ export function closureOf(a: Mesh, b: Mesh, plain = false): Closure {
   return { how, byPoint, asSet: byPoint.by === 'set' ? byPoint : shapeDistance(a, b) };
 }
 
-/** Whether two shapes are the same but for rounding, and for parts in each other's places. */
+/** Whether two shapes are equal up to rounding and permuted parts. */
 export function sameShape(a: Mesh, b: Mesh, plain = false): boolean {
   return agreement(a, b, null, plain) !== 'open';
 }
 
-/** @param byPoint how far they are apart point by point, where that is known */
+/** @param byPoint distance point by point, if known */
 function agreement(a: Mesh, b: Mesh, byPoint: Distance | null, plain: boolean): Closure['how'] {
   if (a.copies || b.copies) return agreementOfCopies(a, b, plain);
   const [p, q] = [a.positions, b.positions];
@@ -81,13 +80,12 @@ function agreement(a: Mesh, b: Mesh, byPoint: Distance | null, plain: boolean): 
 }
 
 /**
- * Copies and particles are the same picture when they are the same set, whichever of them stands where; bodies that look
- * the same after a turn are told by what is seen of them.
+ * Copies and particles look the same if they are the same set; round bodies are compared by what is visible of them.
  */
 function agreementOfCopies(a: Mesh, b: Mesh, plain: boolean): Closure['how'] {
   if (sameCopies(a, b)) return 'exact';
   const size = sizeOf(boundsShown(a));
-  // Colours count as much as a tenth of the size would, so that none of them is overlooked.
+  // Colours count as much as a tenth of the size, so that none is overlooked.
   const shown = (m: Mesh, turnless?: number) => pointsShown(m, size / 10, turnless);
   const [p, q] = [shown(a), shown(b)];
   if (p.length === q.length && vertexDistance(p, q).largest <= ROUNDING * size) return 'rounding';
@@ -104,7 +102,7 @@ function sameSet(a: Float32Array, b: Float32Array, reach: number): boolean {
   return allNear(a, b, reach) && allNear(b, a, reach);
 }
 
-/** By cells of that reach: a point's neighbours are in its own or in one beside it. */
+/** By cells of that size: neighbours are in the same cell or an adjacent one. */
 function allNear(from: Float32Array, to: Float32Array, reach: number): boolean {
   if (from.length === 0 || to.length === 0) return from.length === to.length;
   const cell = Math.max(reach, Number.MIN_VALUE * 2 ** 60);

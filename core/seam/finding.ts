@@ -7,56 +7,55 @@ import type { MotionDoc } from '../time/motion';
 import type { Rational } from '../maths/rational';
 
 /**
- * 'gap': it is not where it began. 'turn': the shape is, but turns round there. 'speed': it is where
- * it began, but goes on at another speed. 'pause': it comes to rest at the seam though it moves on.
- * 'lost': it follows what is gone, or itself.
+ * 'gap': it is not where it began. 'turn': the shape is, but turns round. 'speed': it is where it began, but continues
+ * at another speed. 'pause': it rests at the seam though it travels on. 'lost': it follows what is gone, or itself.
  */
 export type FindingKind = 'gap' | 'turn' | 'speed' | 'pause' | 'lost';
 
-/** What one click does. Plain data, so that it can cross from a worker. */
+/** What one click does. Plain data, so that it can be sent by a worker. */
 export interface Repair {
   readonly words: string;
   readonly help?: string;
   readonly set?: readonly { readonly address: Address; readonly value: StoredValue }[];
-  /** Steps that are switched off, by their identifiers. */
+  /** Identifiers of steps to switch off. */
   readonly off?: readonly string[];
-  /** Make the loop so many times as long. */
+  /** Factor on the length of the loop. */
   readonly lengthen?: number;
 }
 
-/** Something at the seam that is worth a word. */
+/** Something at the seam worth reporting. */
 export interface Finding {
   readonly kind: FindingKind;
-  /** Text that names the value or step. */
+  /** Key of the value or step. */
   readonly key: string;
   readonly owner: Owner;
-  /** Absent where it is a whole step that does not close. */
+  /** Absent if a whole step does not close. */
   readonly address?: Address;
   readonly title: string;
   readonly place: string;
   readonly colour?: string;
   readonly unit: Unit;
   readonly turns: Rational;
-  /** Whether the turns follow from the settings, or were found by trying. */
+  /** Whether the turns were proved from the settings, or measured. */
   readonly by: 'proof' | 'measure';
   /** Value at f = 0 and at f = N. */
   readonly from: number;
   readonly to: number;
   /** The gap in the unit of the value, the shorter way round for an angle. */
   readonly miss: number;
-  /** Change per frame with which it arrives at the seam, leaves it, and goes on average. */
+  /** Change per frame before the seam, after it, and on average. */
   readonly speedBefore: number;
   readonly speedAfter: number;
   readonly speedMean: number;
   readonly words: string;
   readonly repairs: readonly Repair[];
-  /** The motion as it stands in the piece, where a value moves. */
+  /** The stored motion of a moving value. */
   readonly stored?: MotionDoc;
-  /** True where the maker has said that a change of speed at the seam is wanted. */
+  /** The change of speed at the seam is marked as intended. */
   readonly meant?: boolean;
-  /** True while the shapes may still show that it closes all the same: nothing is to be mended yet. */
+  /** The shapes may still show that it closes: nothing needs repair yet. */
   readonly pending?: boolean;
-  /** True where the shape is seen to close all the same, since it looks the same turned or moved so. */
+  /** The shape closes all the same, since it is symmetric. */
   readonly closedToTheEye?: boolean;
 }
 

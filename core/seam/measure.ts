@@ -16,10 +16,10 @@ function linkedRibbon(piece: Piece, ribbon: RibbonDoc): RibbonDoc {
   return linkPiece(piece).ribbons.find((r) => r.id === ribbon.id) ?? ribbon;
 }
 
-/** Parts of a finish on which one sees how a body is turned, though its shape is the same. */
+/** Finish features that show a body's rotation though its shape is the same. */
 const SHOWS_TURNS: ReadonlySet<SurfaceFeature> = new Set(['brushed', 'bump', 'cut', 'dots', 'wires']);
 
-/** Whether a ribbon's surface is the same all over a body, so that nothing on it shows that a round one has turned. */
+/** Whether a ribbon's surface is uniform, so that nothing on it shows a round body's rotation. */
 function isPlain({ finishes }: RibbonDoc): boolean {
   return finishes.every(
     (f) =>
@@ -31,21 +31,20 @@ function isPlain({ finishes }: RibbonDoc): boolean {
   );
 }
 
-/** The shape of a ribbon at f = `near` and at f = N + `near`, each really made. */
+/** The shape of a ribbon at f = `near` and at f = N + `near`, both really evaluated. */
 function bothEnds(piece: Piece, ribbon: RibbonDoc, detail: Detail): (near: number) => readonly [Mesh, Mesh] {
   const linked = linkedRibbon(piece, ribbon);
   const { frames } = piece.loop;
-  // A store for each end: nothing that f = 0 made may stand in for f = N, or the other way.
+  // A cache for each end: nothing made for f = 0 may stand in for f = N, or vice versa.
   const [near, far] = [new MeshCache(), new MeshCache()];
   const at = (frame: number, cache: MeshCache) => evaluateRibbon(linked, piece.loop, frame, detail, cache).mesh;
   return (frame) => [at(frame, near), at(frames + frame, far)];
 }
 
 /**
- * Geometry of one ribbon at f = N against f = 0, each really evaluated.
+ * Compares a ribbon at f = N with f = 0, both really evaluated.
  *
- * @param onward whether to compare N + 1 with 1 and N − 1 with −1 as well, where those agree: a shape
- *   may meet itself and turn round there
+ * @param onward also compares N + 1 with 1 and N − 1 with −1 if those agree: a shape may meet itself and turn round
  */
 export function ribbonClosure(piece: Piece, ribbon: RibbonDoc, detail: Detail, onward = false): Closure {
   if (!ribbon.on) return closureOf(EMPTY_MESH, EMPTY_MESH);
@@ -57,14 +56,14 @@ export function ribbonClosure(piece: Piece, ribbon: RibbonDoc, detail: Detail, o
   return { ...closure, goesOn: agree(1) && agree(-1) };
 }
 
-/** Whether a ribbon is not open, without how far it is from that: a fraction of the work where it is. */
+/** Whether a ribbon closes, without measuring how far off it is: a fraction of the work. */
 export function ribbonCloses(piece: Piece, ribbon: RibbonDoc, detail: Detail): boolean {
   return !ribbon.on || sameShape(...bothEnds(piece, ribbon, detail)(0), isPlain(ribbon));
 }
 
 /**
- * Which findings make a shape turn round at the seam: those with whose values alone it still does,
- * all others standing still. Where no single one does, all of them together do.
+ * Findings that make a shape turn round at the seam: those whose values alone do so, with all others held still. If no
+ * single one does, all together.
  *
  * @param findings gaps of values of the ribbon's own steps
  * @returns their keys
@@ -84,12 +83,10 @@ export function turningCauses(piece: Piece, ribbon: RibbonDoc, findings: readonl
 }
 
 /**
- * Step sizes round the loop as it plays: entry i is how far a ribbon moves (root mean square, in
- * metres) from frame i to the next one shown; the last entry is the one across the seam, from
- * frame N − 1 back to frame 0.
+ * Step sizes around the loop: entry i is the root mean square movement in metres from frame i to the next shown; the
+ * last entry is the step across the seam, from frame N − 1 back to frame 0.
  *
- * @param onFrame called after each frame with the number done; a false answer ends the work, and
- *   the result is null then
+ * @param onFrame called after each frame with the number done; false ends the work with null
  */
 export async function ribbonSteps(
   piece: Piece,
@@ -114,13 +111,13 @@ export async function ribbonSteps(
   return sizes;
 }
 
-/** Where copies have changed places from one frame to the next, what is seen is how far they are apart as a set. */
+/** If copies change places between two frames, the visible step is the distance as sets. */
 function stepSize(a: Mesh, b: Mesh, usual: number): number {
   const { rms } = meshDistance(a, b);
   return a.copies && rms > 2 * usual ? Math.min(rms, shapeDistance(a, b).rms) : rms;
 }
 
-/** How the step across the seam compares with its neighbours: 1 is even, > 1 a pop, < 1 a pause. */
+/** The step across the seam relative to its neighbours: 1 is even, > 1 a pop, < 1 a pause. */
 export function seamRatio(sizes: ArrayLike<number>): number {
   const n = sizes.length;
   if (n < 3) return 1;

@@ -24,30 +24,30 @@ import { closingMotions, evenSpeed, loopsToClose, smoothed } from './repairs';
 import { loopSpeeds, seamSpeeds } from './speeds';
 
 export interface Proof {
-  /** Whether every value is at f = N where it was at f = 0. */
+  /** Whether every value at f = N is where it was at f = 0. */
   readonly closed: boolean;
-  /** The most visible first. */
+  /** Most visible first. */
   readonly findings: readonly Finding[];
   /** How many values move. */
   readonly moving: number;
-  /** Frames after which the piece really repeats, a whole multiple of N; null where it never does. */
+  /** Frames after which the piece really repeats, a multiple of N; null if never. */
   readonly truePeriod: number | null;
 }
 
 const WHOLE: Rational = { num: 1, den: 1 };
 const NO_SPEED = { speedBefore: 0, speedAfter: 0, speedMean: 0 };
 
-/** A speed at the seam counts as changed from this share of the largest on. */
+/** Least change of speed at the seam that is reported, relative to the largest speed. */
 const CHANGE = 0.02;
-/** A value that travels on counts as pausing below this share of its mean speed. */
+/** A travelling value pauses below this share of its mean speed. */
 const PAUSE = 0.12;
 
 type Place = NumberPlace | ColourPlace;
 type About = Pick<Finding, 'key' | 'owner' | 'address' | 'title' | 'place' | 'colour' | 'unit'>;
 
 /**
- * Whether a piece closes, told from its motions without evaluating any shape: turns in rational
- * arithmetic, then speeds on both sides of the seam.
+ * Proves from motions alone whether a piece closes, without evaluating shapes: turns in rational arithmetic, then
+ * speeds on both sides of the seam.
  */
 export function proveSeam(piece: Piece): Proof {
   const { frames } = piece.loop;
@@ -108,7 +108,7 @@ export function proveSeam(piece: Piece): Proof {
     longer(own !== null && own * frames <= MAX_FRAMES ? own : null);
   }
 
-  // A follower does what it follows; its own gap would say the same again, and cannot be mended here.
+  // A follower repeats its source: its own gap would say the same again, and cannot be repaired here.
   const shown = findings.filter(({ finding }) => {
     if (finding.kind === 'lost' || !finding.address) return true;
     const value = index().get(finding.key)?.value;
@@ -136,7 +136,7 @@ function aboutOf(place: Place): About {
   };
 }
 
-/** Whether a motion has no height, so that nothing of it can be seen. */
+/** Whether a motion has no amplitude, so that nothing of it is visible. */
 function flat(value: MotionDoc): boolean {
   return (value.motion === 'wave' || value.motion === 'wander') && value.low === value.high && !value.layers?.length;
 }
@@ -232,7 +232,7 @@ function plainTurns(turns: Rational): string {
   return isWhole(turns) ? formatRational(turns) : `${Number((turns.num / turns.den).toFixed(3))}`;
 }
 
-/** How far an angle misses, the shorter way round; any other value plainly. */
+/** Gap of an angle the shorter way round; of any other value plainly. */
 function missOf(from: number, to: number, cyclic: number | undefined): number {
   const d = Math.abs(to - from);
   if (!cyclic) return d;
@@ -248,7 +248,7 @@ function gapFinding(place: NumberPlace, value: MotionDoc, about: About, frames: 
   const to = evaluateNumber(value, { frame: frames, frames });
   const speeds = seamSpeeds(value, frames);
   const miss = missOf(from, to, cyclic);
-  // 1e-9 of the values themselves is far below anything the eye or a file can hold.
+  // 1e-9 relative is far below what the eye or a file can hold.
   const meets = miss <= 1e-9 * Math.max(1, Math.abs(from));
   const start = course.open
     ? 'It never comes round'
@@ -260,7 +260,7 @@ function gapFinding(place: NumberPlace, value: MotionDoc, about: About, frames: 
     ? `${start}. It meets itself in place, but arrives at ${readable(speeds.before)}${unit} a frame and leaves ` +
       `at ${readable(speeds.after)}.`
     : `${start}. It starts at ${readable(from)}${unit} and arrives at ${readable(to)}${unit}.`;
-  // Repairs are tried on what is linked and written to what is stored: sources stay addresses.
+  // Repairs are tried on linked motions and written to stored ones: sources stay addresses.
   const repairs = closingMotions(value, place.param, frames).map((c): Repair => ({
     words: c.words,
     ...(c.help ? { help: c.help } : {}),
@@ -281,12 +281,12 @@ function gapFinding(place: NumberPlace, value: MotionDoc, about: About, frames: 
     speedAfter: speeds.after,
     speedMean: loopSpeeds(value, frames).mean,
     words: course.by === 'measure' ? `${words} (Measured, not proven.)` : words,
-    // Where no motion like it closes, it can stand still.
+    // If no similar motion closes, it can stand still.
     repairs: all.length > 0 ? all : [{ words: 'Stand still', set: [{ address: place.address, value: from }] }],
   };
 }
 
-/** A motion without what linking put into it. */
+/** A motion without linked data. */
 function unlinked(value: NumberValue): NumberValue {
   if (!isMoving(value)) return value;
   const { source: _source, place: _place, ...rest } = value;
@@ -302,7 +302,7 @@ function speedFinding(place: NumberPlace, value: MotionDoc, frames: number): Fin
   const s = seamSpeeds(value, frames);
   const from = evaluateNumber(value, { frame: 0, frames });
   const mayJump = Math.abs(s.jump) > 1e-6 * Math.max(1, Math.abs(from));
-  // What does not change by the measure of the speeds at the seam does not by that of the largest.
+  // What is unchanged relative to the speeds at the seam is unchanged relative to the largest.
   const mayDiffer = Math.abs(s.after - s.before) > CHANGE * Math.max(Math.abs(s.after), Math.abs(s.before), 1e-12);
   if (!mayJump && !mayDiffer && course.adds === 0) return null;
   const loop = loopSpeeds(value, frames);
@@ -373,7 +373,7 @@ function speedFinding(place: NumberPlace, value: MotionDoc, frames: number): Fin
   };
 }
 
-/** Steps that do not close by their nature, and the loops after which they do. */
+/** Steps that do not close by nature, and the loops after which they do. */
 function stepFindings(piece: Piece): { finding: Finding; loops: number | null }[] {
   const clock = { frame: 0, frames: piece.loop.frames };
   return ownersOf(linkPiece(piece)).flatMap(

@@ -17,7 +17,7 @@ function thereAndBack(motion: MotionDoc): Candidate {
   };
 }
 
-/** What could be done about a motion, without its layers, that does not come back. */
+/** Possible changes to a motion without layers that does not close. */
 function candidatesFor(motion: MotionDoc, param: Target, frames: number): Candidate[] {
   const { layers: _layers, ...alone } = motion;
   const course = courseOf(alone as MotionDoc, frames);
@@ -33,8 +33,8 @@ function candidatesFor(motion: MotionDoc, param: Target, frames: number): Candid
 }
 
 /**
- * Motions that close, for one that does not: each has been tried and does. Layers are mended where
- * they are at fault, the base where it is.
+ * Motions that close, for one that does not: each was tried. Layers are repaired if they are at fault, the base if it
+ * is.
  */
 export function closingMotions(value: MotionDoc, param: Target, frames: number): Candidate[] {
   const sound = (v: NumberValue) => closes(courseOf(v, frames), param.cyclic);
@@ -83,7 +83,7 @@ export function closingMotions(value: MotionDoc, param: Target, frames: number):
   });
 }
 
-/** How many loops together make one period of the value; null where they never do, or too many would be needed. */
+/** Number of loops in one period of the value; null if it never repeats, or only after too many. */
 export function loopsToClose(value: NumberValue, cyclic: number | undefined, frames: number): number | null {
   const { turns, adds, open } = courseOf(value, frames);
   if (open) return null;
@@ -98,7 +98,7 @@ export function loopsToClose(value: NumberValue, cyclic: number | undefined, fra
   return loops * frames <= MAX_FRAMES ? loops : null;
 }
 
-/** Keys spread so that the value changes at the same speed all the way, on straight lines. */
+/** Keys redistributed on straight lines so that the value changes at constant speed. */
 export function evenSpeed(motion: MotionDoc): MotionDoc {
   const keys = sortKeys(motion.keys as readonly KeyDoc[]);
   const adds = motion.adds as number;
@@ -115,12 +115,12 @@ export function evenSpeed(motion: MotionDoc): MotionDoc {
     return key;
   });
   const { rest: _rest, ...timing } = motion.timing ?? {};
-  // A key that was carried over the seam belongs to the next loop, and so stands one gain lower here.
+  // A key carried across the seam belongs to the next loop, and so is one gain lower here.
   const lowered = even.map((k, i) => (i > 0 && k.at < even[0].at ? { ...k, value: k.value - adds } : k));
   return { ...motion, ...(motion.timing ? { timing } : {}), keys: sortKeys(lowered) };
 }
 
-/** All keys joined by one closed curve without corners; it goes beyond none of them. */
+/** All keys joined by one smooth closed curve without overshoot. */
 export function smoothed(motion: MotionDoc): MotionDoc {
   return {
     ...motion,

@@ -3,15 +3,15 @@ import { totalOf } from '../time/layers';
 import { prepareMotion } from '../time/value';
 import type { MotionDoc } from '../time/motion';
 
-/** How a value goes over the seam, in its unit per frame. */
+/** A value at the seam, in its unit per frame. */
 export interface SeamSpeeds {
   readonly before: number;
   readonly after: number;
-  /** Jump in place right at the seam, from just before f = N to f = N. */
+  /** Jump right at the seam, from just before f = N to f = N. */
   readonly jump: number;
 }
 
-/** Mean and largest speed round the loop, without sign. */
+/** Mean and largest absolute speed around the loop. */
 export interface LoopSpeeds {
   readonly mean: number;
   readonly largest: number;
@@ -20,21 +20,21 @@ export interface LoopSpeeds {
 const PLACES = 16;
 
 /**
- * Speeds on both sides of the seam, by differences from outside only, so that a corner right at it
- * is seen as one. They are taken over a ten-thousandth of a frame.
+ * Speeds on both sides of the seam by one-sided differences over a ten-thousandth of a frame, so that a corner right at
+ * it is found.
  */
 export function seamSpeeds(value: NumberValue & MotionDoc, frames: number): SeamSpeeds {
   const p = prepareMotion(value, frames);
   const h = 1e-4;
   const at = (frame: number) => totalOf(p, { frame, frames });
   const [end, near, nearer] = [at(frames), at(frames - 2 * h), at(frames - h)];
-  // The line through the two points before the seam, carried to it, tells a jump from a steep way.
+  // Extrapolating the two points before the seam distinguishes a jump from a steep slope.
   const before = (nearer - near) / h;
   const jump = end - (nearer + before * h);
   return { before, after: (at(h) - at(0)) / h, jump };
 }
 
-/** Speeds at even places of the loop. */
+/** Speeds at even points of the loop. */
 export function loopSpeeds(value: NumberValue & MotionDoc, frames: number): LoopSpeeds {
   const p = prepareMotion(value, frames);
   let sum = 0;

@@ -26,7 +26,7 @@ function turnName(k: number): string {
   return k in NAMES ? `A ${NAMES[k]} turn` : `1/${k} turn`;
 }
 
-/** How often the shape that goes into a spin looks the same in one turn about its axis; 1 where only once. */
+/** Rotational symmetry of the shape that enters a spin, about its axis; 1 for none. */
 export function symmetryOf(piece: Piece, ribbonId: string, stepId: string, detail: Detail): number {
   const ribbon = linkPiece(piece).ribbons.find((r) => r.id === ribbonId);
   const index = ribbon?.steps.findIndex((s) => s.id === stepId) ?? -1;
@@ -43,7 +43,7 @@ export function symmetryOf(piece: Piece, ribbonId: string, stepId: string, detai
   return 1;
 }
 
-/** For a spin that does not close: less than a turn may, where the form looks the same then. Each has been tried. */
+/** For a spin that does not close: less than a turn may suffice if the form is symmetric. Each has been tried. */
 export function symmetryRepairs(piece: Piece, finding: Finding, detail: Detail): Repair[] {
   const { address } = finding;
   if (finding.kind !== 'gap' || address?.owner.type !== 'step') return [];

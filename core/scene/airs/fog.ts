@@ -26,7 +26,7 @@ export const fog = defineAir({
     }),
     ...thinningParams,
   },
-  // 1 − e^{−σ} is lost in a metre (Beer–Lambert).
+  // 1 − e^{−σ} is absorbed per metre (Beer–Lambert).
   at: (v) => ({
     type: 'fog',
     colour: v.colour,

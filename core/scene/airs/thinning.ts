@@ -1,6 +1,6 @@
 import { number } from '../../declare/params';
 
-/** How air thins with height. */
+/** How the density of air falls off with height. */
 export const thinningParams = {
   height: number(
     'Thins over',

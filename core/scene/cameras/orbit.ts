@@ -3,8 +3,8 @@ import { defineCamera } from '../kind';
 import { distanceAhead, orbitPose } from '../lens';
 
 /**
- * The camera goes round a point. Focal length is that of a 36 mm wide picture (ISO 1007 small
- * format) laid along the longer side of the output.
+ * The camera orbits a point. Focal length refers to a picture 36 mm wide (ISO 1007 small format), along the longer side
+ * of the output.
  */
 export const orbitParams = {
   azimuth: number('Round', 35, 'Angle round the upright axis.', {
@@ -152,10 +152,10 @@ export const orbitParams = {
   ),
 } as const;
 
-/** The f-number at which brightness is what it is when held. */
+/** The f-number at which brightness is unchanged. */
 const HELD_AT = 4;
 
-/** Millimetres of the longer side of the film. */
+/** Length of the longer side of the film in millimetres. */
 const FILM = 36;
 
 export const orbit = defineCamera({
@@ -168,7 +168,7 @@ export const orbit = defineCamera({
     const pose = orbitPose(v.azimuth, v.elevation, v.distance, v.target);
     const parallel = v.lens === 'parallel';
     const iris = v.fNumber > 0;
-    // Parallel rays blur as a lens would that shows as much from the same distance.
+    // Parallel rays blur like a lens that shows as much from the same distance.
     const focalLength = parallel ? (FILM * v.distance) / v.span : v.focalLength;
     const focus = v.focusBy === 'point' ? distanceAhead(pose, v.focusAt) : v.distance + v.focus;
     return {
@@ -178,7 +178,7 @@ export const orbit = defineCamera({
       roll: v.roll,
       shift: [v.shift[0] / 100, v.shift[1] / 100],
       exposure: 2 ** v.exposure * (iris && !v.held ? (HELD_AT / v.fNumber) ** 2 : 1),
-      // The f-number is the focal length over the diameter of the lens.
+      // The f-number is focal length over aperture diameter.
       lensRadius: iris ? focalLength / 1000 / (2 * v.fNumber) : 0,
       blades: Math.round(v.blades) < 3 ? 0 : Math.round(v.blades),
       focusDistance: Math.max(0.001, focus),
@@ -189,8 +189,8 @@ export const orbit = defineCamera({
 });
 
 /**
- * Values of the camera with its focus on a point, or on the middle of a ribbon. A lens without an f-number is
- * sharp everywhere, and gets one.
+ * Camera values focused on a point, or on the centre of a ribbon. A lens without an f-number is sharp everywhere, and
+ * gets one.
  */
 export function focusedOn(
   old: Readonly<Record<string, unknown>>,

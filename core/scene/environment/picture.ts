@@ -10,25 +10,24 @@ import { studioLight } from './studio';
 type Kind<T extends EnvironmentAt['type']> = Extract<EnvironmentAt, { type: T }>;
 
 /**
- * Light from all directions as an equirectangular picture: what every drawer takes of surroundings.
- * Row 0 is straight below; columns go round from −x over −z … against azimuths, which are counted from
- * +z towards +x.
+ * An environment as an equirectangular map, which every renderer takes. Row 0 is straight down; columns go around from
+ * −x over −z … against azimuths, which count from +z towards +x.
  */
 export interface EnvironmentPicture {
   readonly width: number;
   readonly height: number;
-  /** 3 numbers a pixel, linear light. */
+  /** 3 numbers per pixel, linear light. */
   readonly values: Float32Array;
 }
 
-/** How surroundings become such a picture: what tells one from another, and how it is made. Strength and turn are not in it. */
+/** How a kind of environment becomes such a map: its identity, and its contents, both without strength and rotation. */
 interface EnvironmentKind<T extends EnvironmentAt['type']> {
   key(light: Kind<T>): string;
-  /** Null where there is nothing to be seen, and it is dark. */
+  /** Null if it is dark. */
   make(light: Kind<T>): EnvironmentPicture | null;
 }
 
-/** @param colour light from a height and an angle round about, both in radians, from +z towards +x */
+/** @param colour radiance at an elevation and an azimuth, both in radians, from +z towards +x */
 function roundPicture(
   width: number,
   height: number,
@@ -45,12 +44,12 @@ function roundPicture(
   return { width, height, values };
 }
 
-/** Light that white ground gives back, in thousand candela per square metre: what falls on it from sky and sun, over π. */
+/** Radiance of white ground, in thousand candela per square metre: irradiance of sky and sun, over π. */
 function onGround(sun: [number, number, number], sky: DaylightSky, turbidity: number): Vec3 {
   const rings = 12;
   const sum = [0, 0, 0];
   for (let i = 0; i < rings; i++) {
-    // Places that lie evenly by the cosine of their angle to the ground.
+    // Cosine-distributed directions.
     const y = Math.sqrt((i + 0.5) / rings);
     const flat = Math.sqrt(1 - y * y);
     for (let j = 0; j < 2 * rings; j++) {
@@ -127,27 +126,27 @@ const makers: { readonly [T in EnvironmentAt['type']]: EnvironmentKind<T> } = {
   },
 };
 
-/** What tells the pictures of two surroundings apart. */
+/** Key that identifies an environment map. */
 export function environmentKey(light: EnvironmentAt): string {
   const maker: EnvironmentKind<EnvironmentAt['type']> = widened(makers[light.type]);
   return `${light.type}/${maker.key(light)}`;
 }
 
-/** Surroundings as a picture of all directions, without their strength and turn; null where it is dark. */
+/** Environment map without strength and rotation; null if it is dark. */
 export function environmentPicture(light: EnvironmentAt): EnvironmentPicture | null {
   const maker: EnvironmentKind<EnvironmentAt['type']> = widened(makers[light.type]);
   return maker.make(light);
 }
 
-/** Of the light of the studio, how much comes from its lamps all round; the rest from its sun. */
+/** Share of the studio's light that comes from its lamps; the rest from its sun. */
 const STUDIO_SHARE = 0.62;
 
-/** Factor on the picture of surroundings. */
+/** Factor on an environment map. */
 export function environmentStrength({ type, strength }: EnvironmentAt): number {
   return type === 'studio' ? STUDIO_SHARE * strength : strength;
 }
 
-/** The sun that the studio has of its own, behind and above the camera on its left before it is turned; null for all others. */
+/** The sun of the studio, behind and above the camera on its left before rotation; null for other environments. */
 export function studioSun(round: EnvironmentAt | undefined): Extract<LightAt, { type: 'sun' }> | null {
   if (round?.type !== 'studio' || round.strength <= 0) return null;
   const azimuth = (round.turn * Math.PI) / 180 - (40 * Math.PI) / 180;

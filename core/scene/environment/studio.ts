@@ -1,4 +1,4 @@
-/** A soft lamp on the sky: direction in degrees, half widths in degrees, brightness. */
+/** A soft box: direction and half widths in degrees, brightness. */
 interface SoftLamp {
   readonly azimuth: number;
   readonly elevation: number;
@@ -7,7 +7,7 @@ interface SoftLamp {
   readonly light: number;
 }
 
-/** A big soft key, a fill, a strip from behind, and a bright ceiling: a usual product studio. */
+/** A large soft key, a fill, a strip from behind, and a bright ceiling: a usual product studio. */
 const LAMPS: readonly SoftLamp[] = [
   { azimuth: -55, elevation: 42, width: 34, height: 26, light: 6 },
   { azimuth: 75, elevation: 18, width: 22, height: 34, light: 2.6 },
@@ -21,7 +21,7 @@ function smooth(edge0: number, edge1: number, x: number): number {
 }
 
 /**
- * Light of the studio from a direction: grey room, darker floor, soft boxes with soft edges.
+ * Radiance of the studio from a direction: grey room, darker floor, soft boxes with soft edges.
  *
  * @param elevation, azimuth degrees; azimuth from −x
  */

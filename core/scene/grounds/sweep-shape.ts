@@ -1,23 +1,22 @@
-/** Steps of the curve of a sweep. */
+/** Segments of a sweep's curve. */
 const STEPS = 32;
-/** How far a sweep reaches to the front and the sides, in distances of its wall. */
+/** Extent of a sweep to the front and sides, in distances of its wall. */
 const REACH = 12;
 
-/** A surface of triangles with its normals. */
+/** A triangle mesh with normals. */
 export interface SweepShape {
-  /** 3 numbers a vertex, metres; the floor at height 0. */
+  /** 3 numbers per vertex, metres; the floor at height 0. */
   readonly positions: Float32Array;
   readonly normals: Float32Array;
-  /** 3 vertices a triangle. */
+  /** 3 vertices per triangle. */
   readonly triangles: Uint32Array;
 }
 
 /**
- * The outline of a studio sweep, seen from its side and drawn out to both: the floor from far in front, a quarter of
- * a circle, the wall.
+ * A studio sweep: the floor from far in front, a quarter circle, the wall, extruded sideways.
  *
- * @param back metres from the middle to the wall
- * @param curve radius with which the floor becomes the wall
+ * @param back metres from the centre to the wall
+ * @param curve radius between floor and wall
  */
 export function sweepShape(back: number, curve: number): SweepShape {
   const outline: { y: number; z: number; ny: number; nz: number }[] = [{ y: 0, z: REACH * back, ny: 1, nz: 0 }];

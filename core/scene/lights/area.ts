@@ -31,7 +31,7 @@ export const area = defineLight({
   },
   at: (v) => ({
     type: 'area',
-    // Radiance: what it gives at three metres, spread over its face.
+    // Radiance from the irradiance at three metres, spread over its face.
     radiance: ((v.strength / 100) * Math.PI * 9) / (v.width * v.height),
     colour: lampColour(v),
     at: v.place,

@@ -3,7 +3,7 @@ import type { Vec3 } from '../../maths/vec3';
 import { displayToLight } from '../../maths/srgb';
 import { blackBody } from '../temperature';
 
-/** What every lamp has in common: how strong, which colour, and whether it throws shadows. */
+/** Parameters of every lamp: strength, colour and shadow. */
 export const lampParams = {
   tone: choice(
     'Light',
@@ -26,11 +26,11 @@ export const lampParams = {
   shadow: toggle('Shadow', true, 'Casts shadows.'),
 } as const;
 
-/** The point a lamp stands at, taken hold of in the picture. */
+/** Position of a lamp, with a handle in the picture. */
 export const placeOf = (at: Vec3) =>
   vector('Place', at, 'Where it stands.', { unit: 'm', min: -10_000, max: 10_000, soft: [-6, 6], handle: 'place' });
 
-/** The point a lamp points at. */
+/** Target of a lamp. */
 export const aimOf = (at: Vec3 = [0, 0, 0]) =>
   vector('Points at', at, 'What it points at.', {
     unit: 'm',

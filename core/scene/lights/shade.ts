@@ -1,6 +1,6 @@
 import { number, toggle } from '../../declare/params';
 
-/** Whether light from all round is kept out of corners. */
+/** Ambient occlusion of an environment. */
 export const shadeParams = {
   shade: toggle('Shade', false, 'Darkens what other faces shield from the light all round (ambient occlusion).'),
   shadeAmount: number('Shade depth', 100, 'How dark that is.', {
@@ -13,7 +13,7 @@ export const shadeParams = {
   }),
 } as const;
 
-/** As drawers take it: 0…1, absent where nothing is kept out. */
+/** Strength 0…1; absent for none. */
 export function shadeOf(v: { readonly shade: boolean; readonly shadeAmount: number }): { readonly shade?: number } {
   return v.shade ? { shade: v.shadeAmount / 100 } : {};
 }

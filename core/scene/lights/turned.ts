@@ -1,6 +1,6 @@
 import { number } from '../../declare/params';
 
-/** How what is all round is turned and leant. */
+/** Rotation and tilt of an environment. */
 export const turnedParams = {
   turn: number('Turn', 0, 'Turns it round the form.', {
     unit: '°',

@@ -1,12 +1,12 @@
 import { colour, number } from '../../declare/params';
 import { definePictureEffect } from '../kind';
 
-/** The grey that tints nothing. */
+/** The neutral tint. */
 const NONE = '#808080';
 
 const tint = (title: string, help: string) => colour(title, NONE, help);
 
-/** How far a tint is from its own grey, −1…1 in each of red, green and blue; display values. */
+/** Distance of a tint from its own grey, −1…1 per channel; display values. */
 function leaning(hex: string): readonly [number, number, number] {
   const rgb = [1, 3, 5].map((i) => parseInt(hex.slice(i, i + 2), 16) / 255);
   const grey = 0.2126 * rgb[0] + 0.7152 * rgb[1] + 0.0722 * rgb[2];
@@ -46,7 +46,7 @@ export const grade = definePictureEffect({
   at: (v) => ({
     type: 'grade',
     lift: leaning(v.liftTint).map((c) => v.lift / 100 + 0.5 * c) as [number, number, number],
-    // One over the exponent, so that a tint brightens the middle in its own colour.
+    // Inverse exponent, so that a tint brightens midtones in its own colour.
     gamma: leaning(v.gammaTint).map((c) => Math.max(0.02, v.gamma * 2 ** (2 * c))) as [number, number, number],
     gain: leaning(v.gainTint).map((c) => Math.max(0, v.gain * (1 + c))) as [number, number, number],
   }),

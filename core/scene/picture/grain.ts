@@ -19,7 +19,7 @@ export const grain = definePictureEffect({
     moves: toggle('Moves', true, 'Different grain in every frame of the loop; otherwise it stands still.'),
     seed: seed('Seed', 0, 'A different number gives another grain.', 'pattern', { moves: false }),
   },
-  // Told by the frame within the loop, so that frame N has the grain of frame 0.
+  // Seeded by the frame within the loop, so that frame N has the grain of frame 0.
   at: (v, clock) => ({
     type: 'grain',
     amount: v.amount / 100,
