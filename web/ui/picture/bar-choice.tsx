@@ -12,7 +12,7 @@ interface Option<V extends string> {
 
 interface Props<V extends string> {
   readonly label: string;
-  /** The label is read before them, too. */
+  /** The label is read out before them. */
   readonly named?: boolean;
   readonly value: V;
   readonly options: readonly Option<V>[];
@@ -20,7 +20,7 @@ interface Props<V extends string> {
   readonly children?: ReactNode;
 }
 
-/** One of few ways to look at the picture, as a bar that lies over it. */
+/** A bar over the picture with a few ways to look at it. */
 export function BarChoice<V extends string>({ label, named, value, options, onChange, children }: Props<V>) {
   const { group, option } = useChoice(
     options.map((o) => o.value),

@@ -29,7 +29,7 @@ const button = {
 const lensWords = ({ parallel, focalLength }: { parallel: number; focalLength: number }) =>
   parallel > 0 ? 'Parallel' : `${Math.round(focalLength)} mm`;
 
-/** What the camera is, how it may move, lines over the picture, and all of it brought into sight. */
+/** Camera settings, camera moves, guide lines, and framing everything. */
 export function CameraBar({ narrow }: { narrow: boolean }) {
   const shown = useGuides((s) => s.shown);
   return (

@@ -3,10 +3,13 @@
 import { Box } from '@chakra-ui/react';
 import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 
-/** Share of the width by which arrow keys move the line. */
+/** Step of the arrow keys, as a share of the width. */
 const STEP = 0.02;
 
-/** A line over the picture: quick light left of it, true light right of it. It is dragged, or moved by the arrow keys. */
+/**
+ * A line over the picture with quick light to its left and true light to its right. It is dragged, or moved by the
+ * arrow keys.
+ */
 export function CompareLine() {
   const line = useRef<HTMLDivElement>(null);
   const [share, setShare] = useState(0.5);

@@ -21,7 +21,7 @@ function viewNow(size: Size) {
   };
 }
 
-/** Chooses the copy under a point of the picture, in pixels; none where there is no copy. */
+/** Selects the copy at a point of the picture, in pixels; none where there is no copy. */
 export function chooseCopyAt(x: number, y: number, size: Size): void {
   const { piece, frame, set } = useEditor.getState();
   const { from, way } = viewNow(size).view.ray(x, y);
@@ -35,7 +35,7 @@ export function chooseCopyAt(x: number, y: number, size: Size): void {
   else if (useEditor.getState().copy) set({ copy: null });
 }
 
-/** The chosen copy as it stands at the playhead. */
+/** The selected copy at the playhead. */
 function useCopyLook(): CopyLook | null {
   const copy = useEditor((s) => s.copy);
   const frame = useEditor((s) => (s.copy ? s.frame : 0));
@@ -55,13 +55,13 @@ function useCopyLook(): CopyLook | null {
 
 const words = (x: number) => `${Number(x.toFixed(2))}`;
 
-/** The chosen copy: a ring round it in the picture, and what is its own. */
+/** The selected copy: a ring around it in the picture, and its properties. */
 export function CopyMark({ size }: { size: Size }) {
   const look = useCopyLook();
   const copy = useEditor((s) => s.copy);
   const frames = useEditor((s) => s.piece.loop.frames);
   const colour = useEditor((s) => s.piece.ribbons.find((r) => r.id === s.copy?.ribbon)?.colour ?? '#24262B');
-  // Turning the picture moves the ring.
+  // Orbiting moves the ring.
   useEditor((s) => s.piece.scene.cameras);
   if (!copy || size.width < 2) return null;
   const seen = look && viewNow(size).view.to(look.at);

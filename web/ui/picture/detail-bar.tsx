@@ -9,7 +9,7 @@ import { session } from '../state/session';
 import { useEditor } from '../state/store';
 import { SubframesChoice } from './subframes-choice';
 
-/** Draft or final, and how much of the loop is worked out. Beneath true light nothing is refined that anybody sees. */
+/** Draft or final, and how much of the loop is evaluated. Below true light, refinement is invisible and not shown. */
 export function DetailBar({ beneath, narrow }: { beneath: boolean; narrow: boolean }) {
   const detail = useEditor((s) => s.detail);
   const frames = useEditor((s) => s.piece.loop.frames);
@@ -83,7 +83,7 @@ export function DetailBar({ beneath, narrow }: { beneath: boolean; narrow: boole
   );
 }
 
-/** Stops the shape that takes long, and switches the step off that it was at: one undo brings it back. */
+/** Stops the slow shape and switches off the step it was at: one undo brings it back. */
 function stopSlow() {
   const steps = session()?.engine.stopSlow() ?? [];
   const { piece, edit, undo } = useEditor.getState();

@@ -1,10 +1,13 @@
 import type { FromDeveloper, ToDeveloper } from '@/engine/trace/develop-protocol';
 
-/** Where light becomes a picture: one worker makes the first, coarse one, another all that follow. Made when first needed. */
+/**
+ * Workers that turn light into pictures: one for the first, coarse picture, another for all that follow. Made when
+ * first needed.
+ */
 export class Darkrooms {
   private first: Worker | null = null;
   private following: Worker | null = null;
-  /** The picture of which more than the first has been shown. */
+  /** The picture of which more than the coarse one has been shown. */
   private past = -1;
 
   constructor(private readonly take: (message: FromDeveloper) => void) {}
@@ -13,7 +16,7 @@ export class Darkrooms {
     this.begin();
     if (message.type === 'begin') this.first!.postMessage(message);
     if (message.type === 'coarse') {
-      // What is not there yet is filled from it in the pictures that follow.
+      // Later pictures fill their gaps from it.
       const sums = message.sums.slice();
       this.first!.postMessage({ ...message, sums }, [sums.buffer]);
     }
@@ -26,7 +29,7 @@ export class Darkrooms {
     this.first = this.following = null;
   }
 
-  /** Has the workers there. */
+  /** Starts the workers. */
   begin(): void {
     if (this.first) return;
     this.first = new Worker(new URL('../../engine/trace/coarse.worker.ts', import.meta.url), { type: 'module' });

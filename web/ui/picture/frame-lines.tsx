@@ -5,7 +5,7 @@ import { GUIDES, useGuides, within } from '../state/guides';
 
 const LINE = 'rgba(120,120,120,.75)';
 
-/** Where the delivered picture ends, as four quiet corners, and the lines that were asked for within it. */
+/** The edge of the delivered picture, as four quiet corners, and guide lines within it. */
 export function FrameLines({
   width,
   height,

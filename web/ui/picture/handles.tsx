@@ -17,7 +17,7 @@ import { useEditor } from '../state/store';
 const SNAP = { place: 0.1, distance: 0.1, angle: 15 } as const;
 let gestures = 0;
 
-/** What can be taken hold of in the picture: places, sizes and angles of the step at work. */
+/** Handles in the picture: positions, sizes and angles of the active step. */
 export function Handles({ size }: { size: { width: number; height: number } }) {
   const piece = useEditor((s) => s.piece);
   const frame = useEditor((s) => (s.playing ? 0 : s.frame));
@@ -75,7 +75,7 @@ export function Handles({ size }: { size: { width: number; height: number } }) {
   );
 }
 
-/** Pixels by which a grip stands beside another that is at the very same place, so that both can be taken hold of. */
+/** Offset in pixels of a handle that coincides with another, so that both can be dragged. */
 const ASIDE = 18;
 const coveredBy = (before: readonly Handle[], h: Handle) =>
   before.filter((other) => Math.hypot(...other.at.map((x, k) => x - h.at[k])) < 1e-3).length;
@@ -136,7 +136,7 @@ interface GripProps {
   readonly handle: Handle;
   readonly shown: HeldHandles;
   readonly view: Projection;
-  /** Pixels to the right of its place. */
+  /** Pixels to the right of its position. */
   readonly aside: number;
   readonly onWords: (words: { text: string; x: number; y: number } | null) => void;
 }
@@ -156,7 +156,7 @@ function Grip({ handle: h, shown, view, aside, onWords }: GripProps) {
   if (!seen) return null;
   const centre = h.about ? view.to(shown.place(h.about)) : null;
 
-  /** Moves by metres (or degrees in the first number), telling what came of it. */
+  /** Moves by metres (or degrees in the first number), and reports the result. */
   const apply = (by: readonly [number, number, number], gesture: string, snap: boolean): string => {
     const { setValue } = useEditor.getState();
     const p = shown.params[h.param];
@@ -220,14 +220,14 @@ function Grip({ handle: h, shown, view, aside, onWords }: GripProps) {
       const now = angleTo(centre, event.clientX - box.left, event.clientY - box.top);
       let step = now - d.last;
       step -= 360 * Math.round(step / 360);
-      // Seen from the front of the axis it turns one way, from behind the other.
+      // Seen from the front of the axis it rotates one way, from behind the other.
       const front = h.axis && shown.turn(h.axis).reduce((s, x, k) => s + x * view.ahead[k], 0) < 0 ? -1 : 1;
       drag.current = { ...d, last: now, turned: d.turned + step * front };
       by = [drag.current.turned - d.done[0], 0, 0];
       drag.current.done = [drag.current.turned, 0, 0];
     } else {
       const whole = shown.back(view.across(dx, dy, seen.depth));
-      // Shift keeps to the axis along which it has gone farthest.
+      // Shift keeps to the axis of the largest movement.
       const most = whole.reduce((m, x, k) => (Math.abs(x) > Math.abs(whole[m]) ? k : m), 0);
       const kept = event.shiftKey ? (whole.map((x, k) => (k === most ? x : 0)) as [number, number, number]) : whole;
       if (h.shape === 'distance') {
@@ -271,7 +271,7 @@ function Grip({ handle: h, shown, view, aside, onWords }: GripProps) {
       aria-label={`${h.title} in the picture`}
       title={`${h.title}: drag it. Ctrl snaps, Shift keeps to one axis.`}
       position="absolute"
-      // Where it stood when it was taken hold of, it stays under the pointer.
+      // It stays under the pointer where it was grabbed.
       style={{ left: seen.x - 9 + (drag.current?.aside ?? aside), top: seen.y - 9, touchAction: 'none' }}
       w="18px"
       h="18px"
@@ -312,7 +312,7 @@ function shift(
   return typeof next === 'number' ? settle(next) : next;
 }
 
-/** What is stored in the newest piece, which a drag may have changed since it was drawn. */
+/** The stored value of the newest piece, which a drag may have changed since rendering. */
 function storedValue(owner: Owner, param: string) {
   return ownersOf(useEditor.getState().piece).find((o) => ownerKey(o.owner) === ownerKey(owner))?.item.values[param];
 }

@@ -11,7 +11,7 @@ const LIGHTS = [
   { value: 'true', title: 'True', help: 'Every ray followed, while the picture stands still' },
 ] as const;
 
-/** Which light the picture stands still in. */
+/** The light of the still picture. */
 export function LightSwitch({ traced }: { traced: Traced | null }) {
   const light = useEditor((s) => s.light);
   return (
@@ -27,7 +27,7 @@ export function LightSwitch({ traced }: { traced: Traced | null }) {
   );
 }
 
-/** How far it is. */
+/** Its progress. */
 export function TrueLightNote({ traced }: { traced: Traced }) {
   return (
     <Flex

@@ -11,30 +11,30 @@ import { useEditor, type EditorState } from '../state/store';
 import { Pace } from './pace';
 
 interface Reports {
-  /** The size of the picture in CSS pixels, whenever it changes. */
+  /** Called with the size of the picture in CSS pixels whenever it changes. */
   onSize(size: { width: number; height: number }): void;
-  /** How many sub-frames the picture is the average of by now, and how many it is to be. */
+  /** Called with the number of sub-frames averaged so far, and in all. */
   onRefined(done: number, of: number): void;
-  /** Nothing can be drawn, and why. */
+  /** Called with the reason if nothing can be drawn. */
   onTrouble(words: string): void;
-  /** The graphics device went away and the picture is made anew. */
+  /** Called when the graphics device was lost and the picture is remade. */
   onLost(words: string): void;
 }
 
-/** Milliseconds without a change after which the picture stands still. */
+/** Milliseconds without a change before the picture counts as still. */
 const STILL = 160;
-/** A device that is lost so often within a minute is not begun with again. */
+/** A device lost this often within a minute is given up. */
 const LOSSES = 3;
 
 /**
- * The picture of the editor: drawn whenever something that shows has changed, from what the store and
- * the engine have. A ribbon that is still being worked out keeps its last shape. While it moves and
- * drawing is slow it has fewer pixels; while it stands still its edges get finer, sub-frame by sub-frame.
+ * The editor's picture: drawn whenever something visible has changed, from the store and the engine. A ribbon under
+ * evaluation keeps its last shape. While it moves and drawing is slow, it has fewer pixels; while still, it is refined
+ * sub-frame by sub-frame.
  */
 export class LivePicture {
   private canvas!: HTMLCanvasElement;
   private drawer: FrameRenderer | null = null;
-  /** A drawing is under way; what changes meanwhile is drawn after it. */
+  /** A picture is being drawn; later changes are drawn after it. */
   private drawing = false;
   private again = false;
   private ended = false;
@@ -42,12 +42,12 @@ export class LivePicture {
   private resting: ReturnType<typeof setTimeout> | undefined;
   private shown: ViewFrame | null = null;
   private readonly pace = new Pace();
-  /** How many device pixels one of what is shown covers each way. */
+  /** Device pixels per pixel of the picture, each way. */
   private coarse = 1;
   private readonly losses: number[] = [];
   private readonly stops: (() => void)[] = [];
 
-  /** @param element what the picture fills */
+  /** @param element the element that the picture fills */
   constructor(
     private readonly element: HTMLElement,
     private readonly reports: Reports,
@@ -57,12 +57,12 @@ export class LivePicture {
     this.stops.push(
       () => observer.disconnect(),
       useEditor.subscribe(this.edited),
-      // What was beneath true light is seen, and made finer.
+      // What was hidden below true light becomes visible, and is refined.
       useTrueLight.subscribe((a, b) => a.compare && !b.compare && this.soon()),
       useCovered.subscribe(({ covered }) => (covered ? this.stopRefining() : this.soon())),
     );
     void this.begin().then(() => {
-      // The session begins with the editor around the picture, a little later than this.
+      // The session starts with the surrounding editor, slightly later than this.
       const stop = this.ended ? undefined : session()?.engine.subscribe(this.arrived);
       if (stop) this.stops.push(stop);
     });
@@ -93,7 +93,7 @@ export class LivePicture {
     }
   }
 
-  /** A driver that restarts takes all that was drawn with it; all of it can be made again. */
+  /** A restarting driver loses everything drawn; all of it can be made again. */
   private readonly lost = () => {
     if (this.ended) return;
     this.letGo();
@@ -128,7 +128,7 @@ export class LivePicture {
 
   private soon(): void {
     this.stopRefining();
-    // What is asked for already stays: changes come once a turn of the screen, and putting it off each time would be for ever.
+    // A pending request stays: changes arrive at every refresh, and postponing it each time would never end.
     if (!this.asked && !useCovered.getState().covered) this.asked = requestAnimationFrame(() => void this.draw());
   }
 
@@ -156,7 +156,7 @@ export class LivePicture {
     this.coarse = this.pace.begin(performance.now());
     if (!(await this.drawn(drawer, this.shown, 0, 1, this.coarse))) return;
     this.pace.end(performance.now());
-    // For tests and benchmarks: which frame stands in the picture, and whether it is complete.
+    // For tests and benchmarks: the frame in the picture, and whether it is complete.
     canvas.dataset.frame = String(frame);
     canvas.dataset.complete = String(waiting.length === 0);
     canvas.dataset.drawn = String(Number(canvas.dataset.drawn ?? 0) + 1);
@@ -166,7 +166,7 @@ export class LivePicture {
     else this.resting = setTimeout(() => void this.refine(), STILL);
   };
 
-  /** Draws, one at a time; false where the drawer has gone meanwhile. */
+  /** Draws, one at a time; false if the renderer is gone meanwhile. */
   private async drawn(
     drawer: FrameRenderer,
     frame: ViewFrame,
@@ -187,8 +187,8 @@ export class LivePicture {
   }
 
   /**
-   * Adds sub-frames to what is shown, one a turn of the screen, until something changes. Always as many, so
-   * that what stands still looks the same each time.
+   * Adds sub-frames, one per refresh, until something changes. Their number is fixed, so that the same picture always
+   * looks the same.
    */
   private async refine(): Promise<void> {
     const { drawer, canvas, shown } = this;
@@ -196,33 +196,33 @@ export class LivePicture {
     const { coarse } = this;
     this.coarse = 1;
     if (followsRays()) {
-      // It is seen until the first rays are there.
+      // It is visible until the first rays are traced.
       if (coarse > 1 && (await this.drawn(drawer, shown, 0, 1)) && this.again) this.soon();
       return;
     }
     const of = this.wanted(shown, drawer);
     const instants = await this.instants(shown, of);
-    // Worked out in the meantime, so that something may have changed.
+    // Something may have changed during evaluation.
     if (this.drawing || this.ended || this.asked || this.shown !== shown) return;
     for (let number = 0; number < of; number++) {
       const instant = instants[instantInRounds(number, of, instants.length)];
       if (!(await this.drawn(drawer, instant, number, of))) return;
       canvas.dataset.subframes = String(number + 1);
       this.reports.onRefined(number + 1, of);
-      // An edit, a new shape or another size: what was begun is not the picture any more.
+      // An edit, a new shape or another size: the pending result is not the picture any more.
       if (this.again) return this.soon();
       if (this.asked || useCovered.getState().covered) return;
     }
     canvas.dataset.still = 'true';
   }
 
-  /** How many sub-frames what is shown gets: as many as were chosen, or as it wants by what is in it. */
+  /** Sub-frames of the current picture: as chosen, or as its contents need. */
   private wanted(shown: ViewFrame, drawer: FrameRenderer): number {
     const usual = subframesFor(shown, drawer.subframes);
     return usual > 1 ? (useEditor.getState().subframes ?? usual) : 1;
   }
 
-  /** The picture at all instants of its exposure; as it is where that is one, or where they cannot be made. */
+  /** The picture at all instants of its exposure; itself if there is one instant, or if they cannot be made. */
   private async instants(shown: ViewFrame, of: number): Promise<readonly ViewFrame[]> {
     const engine = session()?.engine;
     if (!engine || shown.scene.camera.shutter === 0) return [shown];
@@ -235,7 +235,7 @@ export class LivePicture {
   private readonly edited = (a: EditorState, b: EditorState) => {
     const sameMode = shownMode(a) === shownMode(b) && a.light === b.light && a.subframes === b.subframes;
     if (a.piece === b.piece && a.frame === b.frame && sameMode && a.detail === b.detail) return;
-    // Where only shapes changed there is nothing new to draw until one arrives, and the engine tells that.
+    // If only shapes changed, there is nothing to draw until one arrives, which the engine reports.
     const shapesOnly = sameMode && a.frame === b.frame && looksAlike(a.piece, b.piece);
     if (shapesOnly && !session()?.engine.isSettled(a.frame)) return;
     this.soon();
@@ -244,10 +244,10 @@ export class LivePicture {
   private readonly arrived = () => {
     const engine = session()?.engine;
     if (!engine || !this.drawer) return;
-    // When the newest shape was there to be drawn: what is left after this is drawing alone.
+    // When the newest shape was ready: from here on, only drawing takes time.
     const { piece, frame } = useEditor.getState();
     if (engine.isReady(frame)) this.canvas.dataset.arrived = performance.now().toFixed(1);
-    // Most shapes that arrive are of frames ahead: the picture is drawn anew only for what is in it.
+    // Most arriving shapes are of frames ahead: the picture is redrawn only for its own.
     const shown = new Map(this.shown?.ribbons.map((r) => [r.id, r.shape]));
     const newer = piece.ribbons.some((r) => {
       const shape = r.on ? engine.geometry(r, frame) : undefined;
@@ -257,13 +257,13 @@ export class LivePicture {
   };
 }
 
-/** Whether true light lies over the picture, so that making it finer beneath would be for nobody. */
+/** Whether true light covers the picture, so that refining it below would be invisible. */
 function followsRays(): boolean {
   const { light, mode } = useEditor.getState();
   return light === 'true' && mode === 'shaded' && !useTrueLight.getState().compare;
 }
 
-/** Whether two states of a piece differ in shapes at most: what is there, what it wears and the scene are the same. */
+/** Whether two pieces differ in shapes at most: ribbons, finishes and scene are the same. */
 function looksAlike(a: Piece, b: Piece): boolean {
   return (
     a.scene === b.scene &&

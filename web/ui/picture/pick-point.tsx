@@ -15,12 +15,12 @@ import { useEditor } from '../state/store';
 
 export type Size = { readonly width: number; readonly height: number };
 
-/** The ribbon under a place of the picture, in pixels. */
+/** The ribbon at a point of the picture, in pixels. */
 export function ribbonAt(x: number, y: number, size: Size): string | null {
   return pointAt(x, y, size)?.ribbon ?? null;
 }
 
-/** The point of a form under a place of the picture, in pixels. */
+/** The surface point at a point of the picture, in pixels. */
 function pointAt(
   x: number,
   y: number,
@@ -43,7 +43,7 @@ function pointAt(
 
 const rounded = (p: Vec3): Vec3 => vec3((k) => Number(p[k].toFixed(3)));
 
-/** Does what a click in the picture was asked for; true where one was. */
+/** Handles a click in the picture that something is waiting for; true if there was one. */
 export function pickAt(x: number, y: number, size: Size): boolean {
   const { pick } = useEditor.getState();
   if (!pick) return false;
@@ -64,13 +64,13 @@ export function pickAt(x: number, y: number, size: Size): boolean {
     set('Focus', camera.id, (old) => focusedOn(old, rounded(hit.at)));
     return true;
   }
-  // The way of sight thrown back by the surface: from there the light glances into the eye.
+  // The view reflected by the surface: light from there glances into the camera.
   const way = normalize(hit.way)!;
   const into = dot(way, hit.normal);
   const back = vec3((k) => way[k] - 2 * into * hit.normal[k]);
   set('Aim by reflection', pick.light, (old) => {
     if (!Array.isArray(old.place)) {
-      // A sun has a direction alone.
+      // A sun has only a direction.
       const elevation = (Math.asin(Math.max(-1, Math.min(1, back[1]))) * 180) / Math.PI;
       const azimuth = (Math.atan2(back[0], back[2]) * 180) / Math.PI;
       return { azimuth: Number(azimuth.toFixed(1)), elevation: Number(elevation.toFixed(1)) };
@@ -86,7 +86,7 @@ export function pickAt(x: number, y: number, size: Size): boolean {
   return true;
 }
 
-/** Says what the next click does, until it was made or Escape was pressed. */
+/** Says what the next click does, until it is made or Escape is pressed. */
 export function PickNote() {
   const pick = useEditor((s) => s.pick);
   useEffect(() => {

@@ -6,7 +6,7 @@ import { MenuList } from '../parts/menu-list';
 import { useEditor } from '../state/store';
 import { useRefined } from './refined';
 
-/** Fewer sub-frames than this are over before one could read how far they are. */
+/** Fewer sub-frames than this are done before their progress could be read. */
 const WORTH_COUNTING = 17;
 
 const CHOICES = [
@@ -20,11 +20,11 @@ const CHOICES = [
   { value: 1024, title: '1024', help: 'To judge the finest grain; takes a while' },
 ] as const;
 
-/** How many sub-frames stand behind the picture by now, and how many it gets while it stands still. */
+/** Sub-frames averaged so far, and how many a still picture gets. */
 export function SubframesChoice({ narrow }: { narrow: boolean }) {
   const { done, of } = useRefined();
   const chosen = useEditor((s) => s.subframes);
-  // A view of what is sharp is told of places, and not averaged.
+  // The focus view is per point, and not averaged.
   if (of < 2) return null;
   const counted = of < WORTH_COUNTING ? `${of}` : `${done} of ${of}`;
   return (

@@ -1,28 +1,28 @@
 import { COUNT, CLAMPED, SUMS, type Tile } from '@maypole/core/trace/paths/tile-result';
 
-/** How far a picture in true light has come, or how many frames of a loop are there. */
+/** Progress of a picture in true light, or of the frames of a loop. */
 export type Traced =
   | {
       readonly type: 'picture';
-      /** Samples that every pixel has which is not good with fewer, and how many there are at most. */
+      /** Samples of every pixel that has not converged earlier, and most samples. */
       readonly samples: number;
       readonly of: number;
-      /** Share of the pixels that are good already. */
+      /** Share of converged pixels. */
       readonly good: number;
-      /** Seconds that are left, about; null where that cannot be told yet. */
+      /** Estimated seconds left; null if unknown. */
       readonly left: number | null;
-      /** Seconds that went into it, and pixels that it has. */
+      /** Seconds spent, and number of pixels. */
       readonly spent: number;
       readonly pixels: number;
-      /** Share of the light that is above the limit of brightness, and left out. */
+      /** Share of the light removed by the firefly clamp. */
       readonly leftOut: number;
     }
   | { readonly type: 'loop'; readonly frames: number; readonly of: number };
 
-/** Seconds before anything is said about how long it will take. */
+/** Seconds before an estimate is given. */
 const SURE = 2;
 
-/** What tiles tell, as how far the whole picture is. */
+/** Combines the progress of tiles. */
 export class Progress {
   private readonly begun = performance.now();
   private readonly tiles: Map<
@@ -44,7 +44,7 @@ export class Progress {
     this.pixels = tiles.reduce((n, t) => n + t.width * t.height, 0);
   }
 
-  /** @param done whether all pixels of the tile are good */
+  /** @param done whether all pixels of the tile have converged */
   take(tile: Tile, samples: number, sums: Float64Array, done: boolean): Traced {
     const of = this.tiles.get(key(tile))!;
     Object.assign(of, { samples, ...lightIn(sums) });
@@ -65,7 +65,7 @@ export class Progress {
       samples: least,
       of: this.most,
       good: all / this.pixels,
-      // As if nothing more became good by itself: it is rather sooner.
+      // Assumes no further convergence: it will rather be sooner.
       spent: seconds,
       pixels: this.pixels,
       left: seconds < SURE ? null : (left * seconds) / Math.max(1, spent),
@@ -76,14 +76,14 @@ export class Progress {
 
 const key = ({ x, y }: Tile) => `${x},${y}`;
 
-/** Pixels that have got fewer samples than there were, since they are good. */
+/** Pixels with fewer samples than possible, since they have converged. */
 function goodIn(sums: Float64Array, samples: number): number {
   let good = 0;
   for (let i = COUNT; i < sums.length; i += SUMS) if (sums[i] < samples) good++;
   return good;
 }
 
-/** Brightness of all pixels, and what was left out of it. */
+/** Total luminance, and what was clamped. */
 function lightIn(sums: Float64Array): { light: number; leftOut: number } {
   let [light, leftOut] = [0, 0];
   for (let i = 0; i < sums.length; i += SUMS) {
@@ -94,14 +94,14 @@ function lightIn(sums: Float64Array): { light: number; leftOut: number } {
   return { light, leftOut };
 }
 
-/** A share as one says it: with as many digits as tell something. */
+/** A share with as many digits as are meaningful. */
 export function aboutShare(share: number): string {
   if (share === 0) return 'nothing';
   if (share < 0.0005) return 'less than 0.1 %';
   return `${share < 0.1 ? (100 * share).toFixed(1) : Math.round(100 * share)} %`;
 }
 
-/** A time as one says it. */
+/** A duration as one says it. */
 export function aboutTime(seconds: number): string {
   if (seconds < 1) return 'a second';
   if (seconds < 90) return `${Math.round(seconds)} s`;

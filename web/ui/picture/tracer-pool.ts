@@ -1,11 +1,11 @@
 import { shareFrames } from '@/engine/trace/lent-scene';
 import type { ToTracer } from '@/engine/trace/trace-protocol';
 
-/** Workers that follow rays, made when they are first needed: one processor is left for the hand. */
+/** Tracing workers, made when first needed: one processor is left for the interface. */
 export class TracerPool {
   private workers: readonly Worker[] = [];
 
-  /** Has the workers there. */
+  /** Starts the workers. */
   begin(): void {
     if (this.workers.length > 0) return;
     const count = Math.max(1, Math.min(16, (navigator.hardwareConcurrency || 2) - 1));
@@ -21,7 +21,7 @@ export class TracerPool {
     this.workers.forEach((worker, i) => give(worker, i, this.workers.length));
   }
 
-  /** Has them leave off what they are at. */
+  /** Makes them drop their current work. */
   stop(): void {
     for (const w of this.workers) w.postMessage({ type: 'stop' } satisfies ToTracer);
   }

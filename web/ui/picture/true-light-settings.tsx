@@ -10,9 +10,9 @@ import { aboutShare } from './traced';
 import { EFFORTS, effortOf, setTrueLight, useTrueLight } from '../state/true-light';
 
 /**
- * How much work a picture in true light is worth, and how it is looked at.
+ * Effort and display of a picture in true light.
  *
- * @param leftOut share of the light that the limit takes away from the picture that is there; null without one
+ * @param leftOut share of light that the clamp removes from the current picture; null without one
  */
 export function TrueLightSettings({ leftOut }: { leftOut: number | null }) {
   return (

@@ -11,23 +11,23 @@ import { Progress, type Traced } from './traced';
 import { TracerPool } from './tracer-pool';
 import { TruePreview } from './true-preview';
 
-/** Milliseconds without a change after which rays are followed. */
+/** Milliseconds without a change before tracing starts. */
 const STILL = 80;
-/** Milliseconds after which a picture that has not come is asked for again. */
+/** Milliseconds after which a missing picture is requested again. */
 const LATE = 3000;
-/** Pixels of a picture up to which every one has rays of its own; a larger one is traced smaller. */
+/** Largest number of pixels traced one to one; larger pictures are traced smaller. */
 const MOST_PIXELS = 1_400_000;
 
 interface Reports {
-  /** Null while the picture is in quick light. */
+  /** Null in quick light. */
   onTraced(traced: Traced | null): void;
   onTrouble(words: string): void;
 }
 
 /**
- * The picture in true light, over that in quick light: begun when nothing has changed for a moment, refined tile by
- * tile, and taken away by the next change, so that a moving view is in quick light. A loop that plays shows the frames
- * that have been traced ahead.
+ * The picture in true light over the one in quick light: started when nothing has changed for a moment, refined tile by
+ * tile, and removed by the next change, so that a moving view is in quick light. A playing loop shows frames traced
+ * ahead.
  */
 export class TruePicture {
   private readonly canvas = document.createElement('canvas');
@@ -36,17 +36,17 @@ export class TruePicture {
   private readonly preview: TruePreview;
   private readonly darkrooms = new Darkrooms((message) => this.developed(message));
   private id = 0;
-  /** Parts of the picture that the darkroom was given, and what of them is shown; null for nothing yet. */
+  /** Parts sent to the developing worker, and how many of them are shown; null for none yet. */
   private given = 0;
   private seen: { readonly how: Develop; readonly parts: number } | null = null;
   private seenAt = 0;
   private watch: ReturnType<typeof setInterval> | undefined;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private readonly stops: (() => void)[] = [];
-  /** Where one looks, 0…1 from the left and from the top. */
+  /** Point of interest, 0…1 from the left and from the top. */
   private place: readonly [number, number] = [0.5, 0.5];
 
-  /** @param element what the picture fills */
+  /** @param element the element that the picture fills */
   constructor(
     private readonly element: HTMLElement,
     private readonly reports: Reports,
@@ -86,25 +86,25 @@ export class TruePicture {
   private readonly settled = (a: TrueLight, b: TrueLight) => {
     const { light, playing } = useEditor.getState();
     if (light !== 'true') return;
-    // Frames of a loop are kept as they were denoised, or not.
+    // Frames of a loop are kept denoised, or not.
     if (playing && a.denoise !== b.denoise) return this.changed();
     if (a.denoise !== b.denoise || a.map !== b.map) this.darkrooms.tell({ type: 'how', how: howOf(a) });
     const effort = (s: TrueLight) => JSON.stringify([s.least, s.most, s.error, s.bounces, s.brightest]);
     if (effort(a) !== effort(b)) this.changed();
   };
 
-  /** What was clicked on is traced first from now on. */
+  /** What was clicked is traced first from now on. */
   private readonly looked = (event: PointerEvent) => {
     const box = this.element.getBoundingClientRect();
     this.place = [(event.clientX - box.left) / box.width, (event.clientY - box.top) / box.height];
     if (this.canvas.isConnected) this.changed();
   };
 
-  /** Back to quick light; rays are followed again once it is quiet. */
+  /** Back to quick light; tracing restarts once nothing changes. */
   private changed(): void {
     clearTimeout(this.timer);
     const { light, mode, playing } = useEditor.getState();
-    // What is on its way is of a picture that is not wanted any more.
+    // Results under way are of an obsolete picture.
     this.id++;
     this.seen = null;
     this.given = 0;
@@ -122,7 +122,7 @@ export class TruePicture {
     }
     this.preview.stop();
     this.holdAhead(true);
-    // They load while it is waited for.
+    // They load meanwhile.
     this.pool.begin();
     this.darkrooms.begin();
     this.reports.onTraced({
@@ -138,7 +138,7 @@ export class TruePicture {
     this.timer = setTimeout(() => this.begin(), STILL);
   }
 
-  /** Frames ahead wait until there is a first picture: nobody sees them before. */
+  /** Frames ahead wait for the first picture: nobody sees them before. */
   private holdAhead(on: boolean): void {
     session()?.engine.holdAhead(on);
   }
@@ -156,7 +156,8 @@ export class TruePicture {
     this.holdAhead(false);
     if (message.type === 'failed') return this.reports.onTrouble(message.message);
     const { how, parts, picture } = message;
-    // Whatever comes late or in another order: shown is what is asked for by now, and never less of it than before.
+    // Whatever arrives late or out of order: what is shown matches the current settings, and never shows less than
+    // before.
     const asked = howOf(useTrueLight.getState());
     const worse = how.denoise !== asked.denoise && this.seen?.how.denoise === asked.denoise;
     if (how.shows !== asked.shows || worse || parts < (this.seen?.parts ?? 0)) return picture.close();
@@ -165,13 +166,13 @@ export class TruePicture {
     this.show(picture);
   }
 
-  /** Whether what is shown is what the settings and all that has come make of it. */
+  /** Whether the picture shows the current settings and all parts received. */
   private isShown(): boolean {
     const { denoise, shows } = howOf(useTrueLight.getState());
     return this.seen?.how.shows === shows && this.seen.how.denoise === denoise && this.seen.parts === this.given;
   }
 
-  /** Asks once more for a picture that has not come, for as long as it has not. */
+  /** Requests a missing picture again, until it arrives. */
   private look(): void {
     const late = performance.now() - this.seenAt > LATE;
     if (late && this.given > 0 && !this.isShown())

@@ -5,20 +5,20 @@ import { settingsOf, useTrueLight } from '../state/true-light';
 import type { Traced } from './traced';
 import type { TracerPool } from './tracer-pool';
 
-/** Pixels along the longer side of a frame that plays, and bytes of all that are kept. */
+/** Longer side of a playing frame in pixels, and bytes of all that are kept. */
 const [SIDE, BUDGET] = [320, 256 * 1024 * 1024];
 
 /**
- * The loop in true light: frames are traced small and with few samples, in the order in which the round that is played
- * needs them, and shown as they are played. What is not there yet is in quick light.
+ * The loop in true light: frames are traced small and with few samples, in the order that playback needs, and shown as
+ * they play. Missing ones are in quick light.
  */
 export class TruePreview {
   private readonly frames = new Map<number, ImageBitmap>();
-  /** What the frames are of. */
+  /** What the frames belong to. */
   private of: { readonly piece: Piece; readonly key: string } | null = null;
   private working = false;
   private id = 1_000_000;
-  /** Counts what was to be shown: a copy that comes after another was wanted is not shown. */
+  /** Counts requests: a copy that arrives after a later request is not shown. */
   private wanted = 0;
 
   constructor(
@@ -77,17 +77,17 @@ export class TruePreview {
     this.at(frame);
   }
 
-  /** Shows a frame of the loop, where it is there. */
+  /** Shows a frame of the loop, if it is there. */
   at(frame: number): void {
     if (!this.working) return;
     const n = this.of!.piece.loop.frames;
     const picture = this.frames.get(((Math.floor(frame) % n) + n) % n);
     const wanted = ++this.wanted;
     if (!picture) return this.show(null);
-    // What is shown is given away; the frame stays.
+    // The shown copy is given away; the frame stays.
     void createImageBitmap(picture).then(
       (copy) => (wanted === this.wanted ? this.show(copy) : copy.close()),
-      // The frame was closed meanwhile: it is of what is not wanted any more.
+      // The frame was closed meanwhile: it is obsolete.
       () => undefined,
     );
   }

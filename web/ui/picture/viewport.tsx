@@ -45,13 +45,13 @@ const SHARP_LEGEND = [
   { colour: SHARP_COLOURS.behind, words: 'behind' },
 ];
 
-/** Pixels of the picture below which what lies over it makes itself small. */
+/** Width in pixels below which overlays become small. */
 const NARROW = 760;
 
-/** Pixels of the picture below which words over it are left out. */
+/** Width in pixels below which overlays have no labels. */
 const TIGHT = 420;
 
-/** The picture. Drag turns it, right drag or Shift drag shifts it, the wheel comes nearer. */
+/** The picture. Drag orbits, right drag or Shift drag pans, the wheel zooms. */
 export function Viewport() {
   const holder = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 1, height: 1 });
@@ -111,7 +111,7 @@ export function Viewport() {
     else orbit(-dx * 0.4, dy * 0.4);
     drag.current = { ...d, x: event.clientX, y: event.clientY, still: false };
   };
-  /** A click that turned nothing chooses the copy under it. */
+  /** A click without a drag selects the copy under it. */
   const up = (event: PointerEvent) => {
     const clicked = drag.current?.still;
     drag.current = null;
@@ -197,7 +197,7 @@ export function Viewport() {
   );
 }
 
-/** What the colours of a view stand for; above the bars, which reach across where the picture is narrow. */
+/** Legend of a view's colours; above the bars, which span a narrow picture. */
 function Legend({ label, of }: { label: string; of: readonly { readonly colour: string; readonly words: string }[] }) {
   return (
     <Flex

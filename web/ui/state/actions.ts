@@ -10,7 +10,7 @@ import { useEditor } from './store';
 
 const editor = () => useEditor.getState();
 
-/** A name that no ribbon has yet: “Torus”, “Torus 2”. */
+/** An unused ribbon name: “Torus”, “Torus 2”. */
 function freeName(name: string, piece: Piece): string {
   const taken = new Set(piece.ribbons.map((r) => r.name));
   let free = name;
@@ -18,10 +18,10 @@ function freeName(name: string, piece: Piece): string {
   return free;
 }
 
-/** A name with a word behind it, no longer than one may be. */
+/** A name with a word appended, within the limit. */
 const longer = (name: string, word: string) => `${keepable(name, LIMITS.nameOfRibbon - word.length - 1)} ${word}`;
 
-/** A ribbon with a form in it, named after that. */
+/** Adds a ribbon with a form, named after it. */
 export function addRibbon(form: string): void {
   const { piece } = editor();
   const ribbon = newRibbon(form, piece.ribbons.length, freeName(stepKind(form).title, piece));
@@ -41,7 +41,7 @@ export function duplicateRibbon(id: string): void {
   if (made) editor().set({ ribbonId: copy.id });
 }
 
-/** A second ribbon that goes along with the first in all that is not changed on purpose. */
+/** Adds a linked copy that changes along with the first except for overrides. */
 export function addPair(id: string): void {
   const source = editor().piece.ribbons.find((r) => r.id === id);
   if (!source) return;
@@ -57,7 +57,7 @@ export function addPair(id: string): void {
   });
 }
 
-/** Lets a value of a pair go its own way, or go along again. */
+/** Makes a value an override, or links it again. */
 export function togglePairing(label: string, address: Address): void {
   const linked = pairingOf(editor().piece, address) === 'linked';
   editor().edit(linked ? `Part ${label}` : `Join ${label}`, (p) =>
@@ -113,7 +113,7 @@ export function switchStep(ribbonId: string, id: string): void {
   }));
 }
 
-/** Says what a step does with copies. */
+/** Sets how a step treats copies. */
 export function setCopiesAs(ribbonId: string, id: string, copies: CopiesAs): void {
   editor().editRibbon('Copies', ribbonId, (r) => ({
     ...r,
@@ -121,10 +121,7 @@ export function setCopiesAs(ribbonId: string, id: string, copies: CopiesAs): voi
   }));
 }
 
-/**
- * Another throw: other seeds and another chance for every step of a ribbon, or for some of them, in
- * one edit.
- */
+/** Reseeds: new seeds and chances for every step of a ribbon, or for some of them, in one edit. */
 export function throwAgain(ribbonId: string, ids?: readonly string[]): void {
   editor().editRibbon('Another throw', ribbonId, (r) => ({
     ...r,
@@ -144,7 +141,7 @@ function thrownAgain(step: StepDoc): StepDoc {
   };
 }
 
-/** Names a ribbon that is to serve a step alone, as a path or a cutter, and takes it out of the picture. */
+/** Names a ribbon that serves a step only, as a path or a cutter, and hides it. */
 export function nameServant(label: string, addresses: readonly Address[], ribbonId: string): void {
   const servant = editor().piece.ribbons.find((r) => r.id === ribbonId);
   editor().edit(label, (p) => {
@@ -159,7 +156,7 @@ export function nameServant(label: string, addresses: readonly Address[], ribbon
     );
 }
 
-/** Puts a step at another place; the form stays at the top. */
+/** Moves a step; the form stays first. */
 export function moveStep(ribbonId: string, id: string, to: number): void {
   editor().editRibbon('Move step', ribbonId, (r) => {
     const from = r.steps.findIndex((s) => s.id === id);
@@ -172,7 +169,7 @@ export function moveStep(ribbonId: string, id: string, to: number): void {
   });
 }
 
-/** Puts another form in the place of the first step. */
+/** Replaces the form. */
 export function changeForm(ribbonId: string, kind: string): void {
   const step: StepDoc = { ...newStep(kind), chance: newChance() };
   editor().editRibbon(`Change form to ${stepKind(kind).title.toLowerCase()}`, ribbonId, (r) => ({

@@ -2,10 +2,10 @@ import { tellHere } from '../api';
 import { thisBrowser, thisPage } from './line';
 import { useEditor } from './store';
 
-/** Milliseconds between two words to the server: of a page in sight, and of one that is not. */
+/** Milliseconds between reports to the server: of a visible page, and of a hidden one. */
 const EVERY = { shown: 10_000, hidden: 30_000 } as const;
 
-/** Tells the server that the piece is open here for as long as it is, and keeps what it says of others. */
+/** Reports that the piece is open here, and stores what the server says of others. */
 export function startAround(): () => void {
   let timer: ReturnType<typeof setTimeout> | undefined;
   let ended = false;
@@ -17,13 +17,13 @@ export function startAround(): () => void {
       const { others, head } = await tellHere(id, page);
       const now = useEditor.getState();
       if (now.id === id && !ended) {
-        // Its own saves are no news, whichever answer is still on its way.
+        // One's own saves are no news, whichever answer is still under way.
         const newer = !head.own && head.revision > now.revision ? head : null;
         if (now.newer?.revision !== newer?.revision) useEditor.setState({ newer });
         if (JSON.stringify(now.around) !== JSON.stringify(others)) useEditor.setState({ around: others });
       }
     } catch {
-      // Whether the server answers is told by saving.
+      // Saving reports whether the server answers.
     }
     if (!ended) timer = setTimeout(() => void look(), document.hidden ? EVERY.hidden : EVERY.shown);
   };
@@ -49,7 +49,7 @@ export function wordsFor({ name, browser, own }: ReturnType<typeof useEditor.get
   return own ? `you, in ${where}` : name;
 }
 
-/** “14:02”, or with the day where that is another. */
+/** “14:02”, or with the day if that differs. */
 export function momentWords(at: string, now = new Date()): string {
   const when = new Date(at);
   const time = when.toLocaleTimeString(undefined, { hour: '2-digit', minute: '2-digit' });

@@ -4,37 +4,37 @@ import type { Line } from '@/contract/line';
 import { dropText, keepText, keptJson, keptNames } from './browser-store';
 import { lineOf } from './line';
 
-/** Work that has not reached the server, kept in the browser until it has. */
+/** Work that has not reached the server, kept in the browser until then. */
 export interface Backup {
   readonly source: string;
-  /** The revision it was based on. */
+  /** The revision it is based on. */
   readonly basedOn: number;
-  /** The page it is of, and the how manieth of its versions; null for what an earlier Maypole has kept. */
+  /** Its page and version number; null in backups of an earlier Maypole. */
   readonly line: Line | null;
 }
 
-/** A backup with the name that it is kept under, and the work, or what is wrong with it where it cannot be read. */
+/** A backup with its storage key, and the work, or why it cannot be read. */
 export type Kept = Backup & { readonly key: string } & (
     { readonly piece: Piece } | { readonly piece: null; readonly trouble: string }
   );
 
 const prefixOf = (id: string) => `maypole-unsaved-${id}`;
-/** Each page keeps its own: two that have one piece open do not write over each other's. */
+/** Each page has its own: two pages with one piece open do not overwrite each other's. */
 const keyOf = (id: string, line: Line) => `${prefixOf(id)}-${line.client}`;
 
-/** Keeps the work of this page on a piece; false where the browser has no store, or no room in it. */
+/** Stores this page's work on a piece; false if the browser cannot. */
 export function keepBackup(id: string, piece: Piece, basedOn: number): boolean {
   const source = writePiece(piece);
   const line = lineOf(id, source, basedOn);
   return keepText(keyOf(id, line), JSON.stringify({ source, basedOn, line } satisfies Backup));
 }
 
-/** Lets the work of this page on a piece go. */
+/** Removes this page's backup of a piece. */
 export function dropBackup(id: string, line: Line): void {
   dropText(keyOf(id, line));
 }
 
-/** What was kept of a piece, by whichever page, the oldest of a page never behind a newer one. */
+/** Backups of a piece by any page; those of one page in order. */
 export function backupsOf(id: string): Kept[] {
   return keptNames(prefixOf(id)).flatMap((key): Kept[] => {
     const backup = keptJson(key) as Backup | null;
@@ -45,7 +45,7 @@ export function backupsOf(id: string): Kept[] {
   });
 }
 
-/** Lets what was kept go, unless it is another by now. */
+/** Removes a backup unless it has changed. */
 export function dropKept(kept: Kept): void {
   if ((keptJson(kept.key) as Backup | null)?.source === kept.source) dropText(kept.key);
 }

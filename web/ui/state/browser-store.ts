@@ -1,7 +1,7 @@
-/** Where the browser keeps things: until they are taken away, or for as long as the tab is open. */
+/** Browser storage: permanent, or for as long as the tab is open. */
 type Lasting = 'local' | 'session';
 
-/** The store; undefined on the server, and in a browser that blocks it, where even asking for it throws. */
+/** The storage; undefined on the server, and in a browser that blocks it, where even access throws. */
 function storeOf(lasting: Lasting): Storage | undefined {
   try {
     return globalThis[`${lasting}Storage`];
@@ -10,7 +10,7 @@ function storeOf(lasting: Lasting): Storage | undefined {
   }
 }
 
-/** What is kept under a name, as text; null for nothing, or where the browser keeps nothing. */
+/** The stored text; null for none, or without storage. */
 export function keptText(name: string, lasting: Lasting = 'local'): string | null {
   try {
     return storeOf(lasting)?.getItem(name) ?? null;
@@ -19,7 +19,7 @@ export function keptText(name: string, lasting: Lasting = 'local'): string | nul
   }
 }
 
-/** The same as JSON; `otherwise` where there is none that can be read. */
+/** The same as JSON; `otherwise` if it cannot be parsed. */
 export function keptJson(name: string, otherwise: unknown = null, lasting: Lasting = 'local'): unknown {
   try {
     return JSON.parse(keptText(name, lasting) ?? 'null') ?? otherwise;
@@ -28,7 +28,7 @@ export function keptJson(name: string, otherwise: unknown = null, lasting: Lasti
   }
 }
 
-/** The names under which something is kept that begin so. */
+/** Stored names with a prefix. */
 export function keptNames(prefix: string, lasting: Lasting = 'local'): string[] {
   try {
     const store = storeOf(lasting);
@@ -40,7 +40,7 @@ export function keptNames(prefix: string, lasting: Lasting = 'local'): string[] 
   }
 }
 
-/** Keeps a text; false where the browser has no store, or no room in it. */
+/** Stores a text; false without storage or room. */
 export function keepText(name: string, text: string, lasting: Lasting = 'local'): boolean {
   try {
     const store = storeOf(lasting);
@@ -51,11 +51,11 @@ export function keepText(name: string, text: string, lasting: Lasting = 'local')
   }
 }
 
-/** Keeps nothing under a name any more. */
+/** Removes a stored text. */
 export function dropText(name: string, lasting: Lasting = 'local'): void {
   try {
     storeOf(lasting)?.removeItem(name);
   } catch {
-    // Nothing was kept.
+    // Nothing was stored.
   }
 }

@@ -14,7 +14,7 @@ import { boxOf } from '@/engine/draw/box';
 import { session } from './session';
 import { useEditor } from './store';
 
-/** Changes the camera that is looked through. */
+/** Changes the active camera. */
 function change(label: string, update: (camera: Record<string, StoredValue>) => void): void {
   useEditor.getState().edit(
     label,
@@ -28,7 +28,7 @@ function change(label: string, update: (camera: Record<string, StoredValue>) => 
   );
 }
 
-/** The values of that camera at the playhead. */
+/** Its values at the playhead. */
 function cameraNow() {
   const { piece, frame } = useEditor.getState();
   return {
@@ -43,7 +43,7 @@ const rangeOf = (name: 'azimuth' | 'elevation' | 'distance' | 'target' | 'span')
 ];
 const within = (x: number, [min, max]: readonly [number, number]) => Math.max(min, Math.min(max, x));
 
-/** Goes round the target by angles in degrees. */
+/** Orbits the target by angles in degrees. */
 export function orbit(azimuth: number, elevation: number): void {
   change('Orbit', (c) => {
     c.azimuth = shiftedValue(c.azimuth as NumberValue, azimuth, rangeOf('azimuth'));
@@ -51,7 +51,7 @@ export function orbit(azimuth: number, elevation: number): void {
   });
 }
 
-/** Shifts the target by parts of the picture's height, to the right and up as seen. */
+/** Pans the target by shares of the picture's height, right and up as seen. */
 export function pan(right: number, up: number): void {
   const { piece, frame } = useEditor.getState();
   const { camera } = sceneAt(piece, frame);
@@ -63,7 +63,7 @@ export function pan(right: number, up: number): void {
   });
 }
 
-/** Comes nearer (factor < 1) or goes farther. */
+/** Zooms in (factor < 1) or out. */
 export function zoom(factor: number): void {
   change('Zoom', (c) => {
     const [name, usual] = c.lens === 'parallel' ? (['span', 6] as const) : (['distance', 7] as const);
@@ -71,12 +71,11 @@ export function zoom(factor: number): void {
   });
 }
 
-/** Share of the picture, from its middle to its edge, that is filled when all is framed. */
+/** Share of the half picture that is filled when everything is framed. */
 const FILLED = 0.92;
 
 /**
- * Brings everything that is shown now into the picture, over the whole loop as far as it is ready: the boxes round all
- * shapes, from where the camera looks at each frame.
+ * Frames everything visible over the evaluated part of the loop: bounds of all shapes, from the camera at each frame.
  */
 export function frameAll(): void {
   const boxes = boxesShown();
@@ -85,7 +84,7 @@ export function frameAll(): void {
   const target = vec3((k) => within(Number(middle[k].toFixed(3)), rangeOf('target')));
   const { piece } = useEditor.getState();
   const at = cameraNow();
-  // Half of the picture a metre ahead, upwards and to the side.
+  // Half the picture a metre ahead, upwards and sideways.
   const half = FILLED * halfHeight({ focalLength: at.focalLength, parallel: 0 }, at.aspect, at.aspect);
   let [distance, high, wide] = [0, 0, 0];
   const views = new Map<number, Projection>();
@@ -109,7 +108,7 @@ export function frameAll(): void {
   });
 }
 
-/** Boxes round what is shown, at the frames of the loop that are worked out: a dozen of them, and the one that is looked at. */
+/** Bounds of what is visible at a dozen evaluated frames, and the current one. */
 function boxesShown(): (Box & { readonly frame: number })[] {
   const { piece, frame } = useEditor.getState();
   const engine = session()?.engine;
@@ -123,7 +122,7 @@ function boxesShown(): (Box & { readonly frame: number })[] {
     .filter((box) => box.min[0] <= box.max[0]);
 }
 
-/** Looks as an isometric drawing does: rays parallel, the three axes equally long and 120° apart (ISO 5456-3). */
+/** Isometric view: parallel rays, the three axes equally long and 120° apart (ISO 5456-3). */
 export function isometric(): void {
   change('Isometric', (c) => {
     const { distance, focalLength } = cameraNow();
@@ -135,7 +134,7 @@ export function isometric(): void {
   });
 }
 
-/** Keeps the middle of the ribbon that is chosen sharp. */
+/** Keeps the centre of the selected ribbon in focus. */
 export function focusOnRibbon(): void {
   const { ribbonId, piece } = useEditor.getState();
   if (!ribbonId) return;
@@ -162,7 +161,7 @@ const swing = (middle: number, by: number): StoredValue => ({
   rest: 0,
 });
 
-/** Ways for the camera to move, all of which close. */
+/** Camera moves, all of which close. */
 export const MOVES = [
   { id: 'round', title: 'Once round', help: 'Goes round the point it looks at in one loop, evenly.' },
   { id: 'sway', title: 'Sway', help: 'Swings a little to either side and back.' },
@@ -170,7 +169,7 @@ export const MOVES = [
   { id: 'still', title: 'Stand still', help: 'Stays where it is now.' },
 ] as const;
 
-/** Moves the camera from where it is at the playhead. */
+/** Moves the camera from its position at the playhead. */
 export function moveCamera(id: (typeof MOVES)[number]['id']): void {
   const at = cameraNow();
   change(MOVES.find((m) => m.id === id)!.title, (c) => {

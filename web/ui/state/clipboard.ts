@@ -6,14 +6,14 @@ import { addKeptSteps, takePasted } from '../looks/keep-parts';
 import { useCovered } from './covered';
 import { useEditor } from './store';
 
-/** Whether copying and pasting is about what is typed or marked, and not about ribbons. */
+/** Whether a clipboard event is about text, and not about ribbons. */
 function aboutText(event: ClipboardEvent): boolean {
   const target = event.target as Element | null;
   if (target?.closest?.('input, textarea, select, [contenteditable], [aria-modal="true"]')) return true;
   return event.type !== 'paste' && String(window.getSelection() ?? '') !== '';
 }
 
-/** Steps go to the end of the chosen ribbon; a motion needs a value, which its popover has. */
+/** Steps go to the end of the selected ribbon; a motion needs a value, which its popover has. */
 function pasteClip(clip: Clip): void {
   const { ribbonId } = useEditor.getState();
   if (!clip.ok) tellTrouble(clip.message);
@@ -22,7 +22,7 @@ function pasteClip(clip: Clip): void {
   else addKeptSteps(ribbonId, clip.look, 'pasted steps');
 }
 
-/** Puts something on the clipboard as text, and says so. */
+/** Copies text to the clipboard, and says so. */
 export async function copyText(text: string, words: string): Promise<void> {
   try {
     await navigator.clipboard.writeText(text);
@@ -32,7 +32,9 @@ export async function copyText(text: string, words: string): Promise<void> {
   }
 }
 
-/** Copies the chosen ribbons as text, cuts them, and pastes ribbons of this or another piece: Ctrl C, Ctrl X, Ctrl V. */
+/**
+ * Copies and cuts the selected ribbons as text, and pastes ribbons of this or another piece: Ctrl C, Ctrl X, Ctrl V.
+ */
 export function useClipboard(): void {
   useEffect(() => {
     const away = (event: ClipboardEvent) => {

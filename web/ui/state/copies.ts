@@ -2,7 +2,7 @@ import type { RibbonDoc, StepDoc } from '@maypole/core/piece/piece';
 import { stepKind } from '@maypole/core/steps/index';
 import { copiesAsOf } from '@maypole/core/steps/step';
 
-/** Whether copies come into a step, told from the steps before it. */
+/** Whether copies enter a step, judging by the steps before it. */
 export function copiesBefore(ribbon: Pick<RibbonDoc, 'steps'>, index: number): boolean {
   let copies = false;
   for (const step of ribbon.steps.slice(0, index)) {
@@ -17,8 +17,7 @@ export function copiesBefore(ribbon: Pick<RibbonDoc, 'steps'>, index: number): b
 const FAN = 5;
 
 /**
- * How much later, as shares of the loop, some of the copies do what a step does: those of the step itself, and
- * of repeats after it. Empty where all are in step.
+ * Delays of some copies, as shares of the loop: of the step itself, and of repeats after it. Empty if all are in step.
  */
 export function fanOf(steps: readonly StepDoc[], index: number, frames: number): number[] {
   const own = steps[index];

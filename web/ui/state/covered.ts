@@ -1,4 +1,4 @@
 import { create } from 'zustand';
 
-/** Whether something lies over the whole picture, so that drawing and working ahead for it would be for nobody. */
+/** Whether something covers the whole picture, so that drawing and evaluating ahead would be invisible. */
 export const useCovered = create<{ readonly covered: boolean }>()(() => ({ covered: false }));

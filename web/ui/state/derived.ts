@@ -10,7 +10,7 @@ import type { SeamMeasure } from '@/engine/evaluate/seam-watch';
 
 export type MovingPlace = NumberPlace | ColourPlace;
 
-/** What follows from something, worked out once for each and shared by all who show it. */
+/** Memoises a derived value per object, shared by all components. */
 function once<K extends object, T>(make: (from: K) => T): (from: K) => T {
   const known = new WeakMap<K, T>();
   return (from) => {
@@ -22,14 +22,14 @@ function once<K extends object, T>(make: (from: K) => T): (from: K) => T {
 
 let sceneKnown: { readonly piece: Piece; readonly frame: number; readonly scene: SceneAt } | null = null;
 
-/** The scene where the playhead stands, worked out once for all who ask. */
+/** The scene at the playhead, computed once. */
 export function sceneNow({ piece, frame }: { readonly piece: Piece; readonly frame: number }): SceneAt {
   if (sceneKnown?.piece !== piece || sceneKnown.frame !== frame)
     sceneKnown = { piece, frame, scene: sceneAt(piece, frame) };
   return sceneKnown.scene;
 }
 
-/** Proof and shapes together, as far as they are known. */
+/** Proof and measurement combined, as far as known. */
 export const verdictOf: (measure: SeamMeasure) => Verdict = once((m) => {
   const verdict = judge(m.proof ?? { findings: [] }, m.ribbons, m.state !== 'measuring');
   return {
@@ -42,7 +42,7 @@ export const verdictOf: (measure: SeamMeasure) => Verdict = once((m) => {
 
 let lastSelf: readonly SelfMoving[] = [];
 
-/** What moves of itself, for those who draw it; the same list as before while it is told the same. */
+/** What moves by itself; the same list while unchanged. */
 export const selfMoving: (piece: Piece) => readonly SelfMoving[] = once((piece: Piece) => {
   const now = selfMovingOf(piece);
   if (JSON.stringify(now) !== JSON.stringify(lastSelf)) lastSelf = now;
@@ -51,10 +51,7 @@ export const selfMoving: (piece: Piece) => readonly SelfMoving[] = once((piece: 
 
 let last: readonly MovingPlace[] = [];
 
-/**
- * Every moving value, ready to be evaluated. The same list as before while none of them has
- * changed, so that an edit elsewhere draws no lane anew.
- */
+/** Every moving value, prepared. The same list while none has changed, so that other edits do not redraw lanes. */
 export const movingOf: (piece: Piece) => readonly MovingPlace[] = once((piece: Piece) => {
   const now = valuesOf(linkPiece(piece)).filter((n) => isMoving(n.value));
   const before = new Map(last.map((n) => [addressKey(n.address), n]));
@@ -75,14 +72,14 @@ export const movingOf: (piece: Piece) => readonly MovingPlace[] = once((piece: P
   return kept;
 });
 
-/** What closes besides what was found not to, in a sentence. */
+/** What closes, besides the findings, in a sentence. */
 export function whatCloses(piece: Piece, findings: readonly Finding[]): string {
   const moving = movingOf(piece);
   const itself = selfMoving(piece);
   if (moving.length === 0 && itself.length === 0) return 'Nothing moves.';
   const found = findings.filter((f) => f.kind !== 'lost');
   const keys = new Set(found.map((f) => f.key));
-  // A finding of a step is of what moves there by itself, unless it names a value that has a motion.
+  // A finding of a step concerns what moves there by itself, unless it names a value with a motion.
   const owners = new Set(found.filter((f) => !isMotion(moving, f.key)).map((f) => ownerKey(f.owner)));
   const values = moving.filter((m) => !keys.has(addressKey(m.address))).length;
   const things = itself.filter((s) => !owners.has(ownerKey(s.owner))).length;

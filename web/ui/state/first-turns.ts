@@ -6,17 +6,17 @@ import { dropText, keepText, keptText } from './browser-store';
 
 const keyOf = (id: string) => `maypole-started-${id}`;
 
-/** Notes that a piece was begun from a starting point, for this tab. */
+/** Remembers, for this tab, the starting point of a piece. */
 export const noteStart = (id: string, start: string): void => void keepText(keyOf(id), start, 'session');
 export const forgetStart = (id: string): void => dropText(keyOf(id), 'session');
 
-/** A value to turn first: what it is called, and where it is. */
+/** A value worth changing first: its name and address. */
 export interface FirstTurn {
   readonly words: string;
   readonly address: Address;
 }
 
-/** The values to turn first of a piece that was begun from a starting point in this tab; none where they are gone. */
+/** Values worth changing first in a piece begun from a starting point in this tab; none if they are gone. */
 export function firstTurns(id: string, piece: Piece): FirstTurn[] {
   const start = starts.find((s) => s.id === keptText(keyOf(id), 'session'));
   if (!start) return [];

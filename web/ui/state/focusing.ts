@@ -3,12 +3,12 @@ import type { Piece } from '@maypole/core/piece/piece';
 import { ownedAt } from '@maypole/core/piece/walk';
 import type { ViewMode } from '@/view/stage/frame';
 
-/** Milliseconds after the last change for which what is sharp is still shown. */
+/** Milliseconds for which focus is still shown after the last change. */
 const LASTS = 900;
 
 let ends: ReturnType<typeof setTimeout> | undefined;
 
-/** Tells that the focus is being set, where one of the values says so, and that it is not any more a moment later. */
+/** Shows focus while one of these values sets it, and for a moment afterwards. */
 export function noteFocusing(piece: Piece, addresses: readonly Address[], tell: (focusing: boolean) => void): void {
   if (!addresses.some((a) => ownedAt(piece, a.owner)?.params[a.param]?.focuses)) return;
   tell(true);
@@ -16,7 +16,7 @@ export function noteFocusing(piece: Piece, addresses: readonly Address[], tell: 
   ends = setTimeout(() => tell(false), LASTS);
 }
 
-/** What of the editor says how its picture is looked at. */
+/** Editor state that determines how the picture is viewed. */
 interface Looking {
   readonly mode: ViewMode;
   readonly focusing: boolean;
@@ -24,7 +24,7 @@ interface Looking {
   readonly pick: unknown;
 }
 
-/** How the picture is looked at now: as chosen, or for what is sharp while that is being set. */
+/** The current view: as chosen, or focus while that is being set. */
 export function shownMode({ mode, focusing, pick }: Looking): ViewMode {
   return focusing || pick === 'focus' ? 'sharp' : mode;
 }

@@ -5,7 +5,7 @@ import type { Readiness } from '@/engine/engine';
 import { session } from './session';
 import { useEditor } from './store';
 
-/** Calls back at most once a picture while shapes arrive. */
+/** Calls back at most once per refresh while shapes arrive. */
 function onShapes(callback: () => void): () => void {
   let asked = 0;
   let stop: (() => void) | undefined;
@@ -52,7 +52,7 @@ export function useGeometry(ribbon: RibbonDoc): RibbonGeometry | undefined {
   return geometry;
 }
 
-/** Faces drawn, those of copies as often as they stand. */
+/** Visible faces, those of copies as often as they occur. */
 export function facesOf({ parts }: RibbonGeometry): number {
   return parts.reduce((sum, p) => sum + p.topology.faces * (p.instances ? p.instances.numbers.length : 1), 0);
 }
@@ -72,7 +72,7 @@ function sameNotes(a: RibbonGeometry, b: RibbonGeometry): boolean {
 
 const NONE: Readiness = { ready: [], count: 0, full: false, failed: 0, slow: 0, stopped: 0 };
 
-/** How far the loop is worked out. */
+/** How much of the loop is evaluated. */
 export function useReadiness(): Readiness {
   const [readiness, setReadiness] = useState(NONE);
   useEffect(() => onShapes(() => setReadiness(session()?.engine.getReadiness() ?? NONE)), []);

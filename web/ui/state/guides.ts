@@ -1,7 +1,7 @@
 import { create } from 'zustand';
 import { keepText, keptJson } from './browser-store';
 
-/** Lines over the picture that help to place things in it; they are in no file. */
+/** Guide lines over the picture; they are in no file. */
 export const GUIDES = [
   { id: 'thirds', title: 'Thirds', aspect: null },
   { id: 'middle', title: 'Middle', aspect: null },
@@ -20,7 +20,7 @@ function kept(): readonly Guide[] {
   return Array.isArray(stored) ? GUIDES.map((g) => g.id).filter((id) => stored.includes(id)) : [];
 }
 
-/** Which are shown, kept by the browser. */
+/** Visible guides, kept by the browser. */
 export const useGuides = create<{ readonly shown: readonly Guide[] }>(() => ({ shown: kept() }));
 
 export function showGuide(id: Guide, on: boolean): void {
@@ -29,7 +29,7 @@ export function showGuide(id: Guide, on: boolean): void {
   keepText(KEY, JSON.stringify(shown));
 }
 
-/** The part of a frame of one aspect (width / height) that a frame of another fills in its middle, 0…1 each way. */
+/** Share of a frame that another aspect (width / height) fills in its middle, 0…1 each way. */
 export function within(frame: number, aspect: number): { readonly width: number; readonly height: number } {
   return aspect <= frame ? { width: aspect / frame, height: 1 } : { width: 1, height: frame / aspect };
 }

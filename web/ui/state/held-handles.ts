@@ -20,19 +20,19 @@ export interface HeldHandles {
   readonly params: Readonly<Record<string, Param>>;
   /** Values at this moment; only numbers and vectors are read. */
   readonly values: Readonly<Record<string, readonly number[]>>;
-  /** From the space the step works in to where the picture shows it: steps that place the form come after it. */
+  /** From the step's space to the picture's: later steps may place the shape. */
   place(p: Vec3): Vec3;
   /** The same for directions, and back. */
   turn(p: Vec3): Vec3;
   back(p: Vec3): [number, number, number];
 }
 
-/** Things of the scene belong to no ribbon. */
+/** Scene items belong to no ribbon. */
 const SCENE_COLOUR = '#3A86B7';
 
 const cache = new MeshCache(64 * 1024 * 1024);
 
-/** The handles of what is at work, at a frame: a step of the chosen ribbon, or something of the scene. Null where it has none. */
+/** Handles of the active step or scene item at a frame; null if it has none. */
 export function handlesAtWork(
   piece: Piece,
   ribbonId: string | null,
@@ -45,7 +45,7 @@ export function handlesAtWork(
 
 const same = (p: Vec3): [number, number, number] => [p[0], p[1], p[2]];
 
-/** The handles of a light or anything else of the scene: it stands where the picture shows it. */
+/** Handles of a light or another scene item: it is where the picture shows it. */
 function sceneHandles(piece: Piece, id: string, frame: number): HeldHandles | null {
   const found = ownersOf(linkPiece(piece)).find((o) => o.owner.type === 'scene' && o.item.id === id);
   if (!found?.item.on) return null;
@@ -56,7 +56,7 @@ function sceneHandles(piece: Piece, id: string, frame: number): HeldHandles | nu
   return { owner, colour: SCENE_COLOUR, handles, params, values: widened(values), place: same, turn: same, back: same };
 }
 
-/** The handles of a step of a ribbon at a frame; null where it has none. */
+/** Handles of a ribbon's step at a frame; null if it has none. */
 export function heldHandles(piece: Piece, ribbonId: string, stepId: string, frame: number): HeldHandles | null {
   const ribbon = linkPiece(piece).ribbons.find((r) => r.id === ribbonId);
   const index = ribbon?.steps.findIndex((s) => s.id === stepId) ?? -1;
@@ -89,13 +89,13 @@ export function heldHandles(piece: Piece, ribbonId: string, stepId: string, fram
   };
 }
 
-/** Points that tell how large the form is: of many copies only where they stand. */
+/** Points that tell the size of a shape: of many copies, their positions only. */
 function bodyOf(mesh: Mesh): Float32Array {
   if (!mesh.copies) return mesh.positions;
   return facesShown(mesh) < 50_000 ? flattened(mesh).positions : centresOf(mesh.copies);
 }
 
-/** What the placing steps that follow do to space, found by having them move four points. */
+/** Transform of the placing steps that follow, found by moving four points through them. */
 function placedBy(steps: readonly StepDoc[], clock: Clock): { turn: number[]; shift: Vec3 } {
   let mesh: Mesh = {
     connectivity: { vertexCount: 4, faceStart: new Uint32Array(1), corners: new Uint32Array(0) },

@@ -3,19 +3,19 @@ import { readPiece, writePiece } from '@maypole/core/piece/read';
 import { keepText, keptJson } from './browser-store';
 import { useEditor } from './store';
 
-/** Characters of all that is kept: a tab's store has room for about five million. */
+/** Most characters stored: a tab has room for about five million. */
 const MOST = 2_000_000;
 
 interface Kept {
-  /** The document that the edits led to: they are of use with nothing else. */
+  /** The document that the edits led to: they are useless with any other. */
   readonly now: string;
-  /** Documents before each edit, the latest first. */
+  /** Documents before each edit, latest first. */
   readonly past: readonly { readonly source: string; readonly label: string }[];
 }
 
 const keyOf = (id: string) => `maypole-undo-${id}`;
 
-/** Keeps the edits of the open piece for this tab, as many as there is room for, the latest first. */
+/** Stores the edits of the open piece for this tab, latest first, as many as there is room for. */
 export function keepUndo(): void {
   const { id, piece, history } = useEditor.getState();
   if (!id) return;
@@ -31,21 +31,21 @@ export function keepUndo(): void {
   keepText(keyOf(id), JSON.stringify({ now, past } satisfies Kept), 'session');
 }
 
-/** The edits that led to a piece in this tab before it was loaded again; none where it is another by now. */
+/** Edits stored before the page was reloaded; none if the piece differs by now. */
 export function keptUndo(id: string, piece: Piece): { piece: Piece; label: string; at: number }[] {
   const kept = keptJson(keyOf(id), null, 'session') as Partial<Kept> | null;
   if (!kept || kept.now !== writePiece(piece) || !Array.isArray(kept.past)) return [];
   const out: { piece: Piece; label: string; at: number }[] = [];
   for (const { source, label } of kept.past as Kept['past']) {
     const read = typeof source === 'string' ? readPiece(source) : null;
-    // What came before one that cannot be read is out of reach as well.
+    // Edits before an unreadable one are out of reach as well.
     if (!read?.ok || typeof label !== 'string') break;
     out.unshift({ piece: read.piece, label, at: 0 });
   }
   return out;
 }
 
-/** Keeps edits when the page goes, whatever the way: this is the last that is surely told. */
+/** Stores edits when the page is hidden: the last event that reliably fires. */
 export function startKeepingUndo(): () => void {
   const onHide = () => document.visibilityState === 'hidden' && keepUndo();
   window.addEventListener('pagehide', keepUndo);

@@ -5,12 +5,12 @@ import { keepText, keptJson } from './browser-store';
 
 const KEPT = 'maypole-keys';
 
-/** Keys that were changed in this browser: null for an action that has none any more. */
+/** Changed shortcuts: null for an action without one. */
 type Own = Readonly<Partial<Record<ActionId, string | null>>>;
 
 export const useKeys = create<{ readonly own: Own }>()(() => ({ own: {} }));
 
-/** Takes over what was changed before; what is no action, or no text, is passed over. */
+/** Restores changed shortcuts; invalid ones are ignored. */
 export function restoreKeys(): void {
   const kept = keptJson(KEPT, {}) as Record<string, unknown>;
   const own = actionIds
@@ -24,18 +24,21 @@ const keep = (own: Own) => {
   keepText(KEPT, JSON.stringify(own));
 };
 
-/** The keys of an action; null where it has none. */
+/** The shortcut of an action; null for none. */
 export function keysOf(id: ActionId, own: Own = useKeys.getState().own): string | null {
   const changed = own[id];
   return changed === undefined ? (actionOf(id).keys ?? null) : changed;
 }
 
-/** The action that keys belong to. */
+/** The action of a shortcut. */
 export function actionWith(chord: string): ActionId | undefined {
   return actionIds.find((id) => keysOf(id) === chord);
 }
 
-/** Gives an action other keys, or none. Throws a sentence where they cannot be had. Gives the action that lost them. */
+/**
+ * Changes the shortcut of an action, or removes it. Throws a sentence if it is unavailable. Returns the action that
+ * lost it.
+ */
 export function changeKeys(id: ActionId, chord: string | null): ActionId | undefined {
   if (chord !== null && RESERVED.includes(chord))
     throw new RangeError(`${chord} belongs to the browser, or to copying and pasting. Choose other keys.`);
@@ -46,7 +49,7 @@ export function changeKeys(id: ActionId, chord: string | null): ActionId | undef
   return loser;
 }
 
-/** Gives an action the keys it had to begin with, and takes them from whichever has them now. */
+/** Restores the default shortcut of an action, and takes it from its current one. */
 export function resetKeys(id: ActionId): void {
   const first = actionOf(id).keys ?? null;
   if (first !== null) changeKeys(id, first);

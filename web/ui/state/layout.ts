@@ -1,15 +1,15 @@
 import { create } from 'zustand';
 import { keepText, keptJson } from './browser-store';
 
-/** The parts of the editor whose edge can be pulled. */
+/** Resizable panes of the editor. */
 export type Pane = 'panel' | 'drawer' | 'round';
 
 interface PaneSize {
-  /** Pixels when nothing was pulled yet. */
+  /** Default size in pixels. */
   readonly usual: number;
   readonly least: number;
   readonly most: number;
-  /** Pulled below this, it is put away. */
+  /** Below this size it collapses. */
   readonly away: number;
 }
 
@@ -19,13 +19,13 @@ export const PANES: Readonly<Record<Pane, PaneSize>> = {
   round: { usual: 204, least: 204, most: 620, away: 110 },
 };
 
-/** Width of panel and drawer, height of the round, in pixels as pulled; 0 where put away. */
+/** Width of panel and drawer, height of the round, in pixels; 0 if collapsed. */
 export type Layout = Readonly<Record<Pane, number>>;
 
 const USUAL: Layout = { panel: PANES.panel.usual, drawer: PANES.drawer.usual, round: PANES.round.usual };
 const KEY = 'maypole-layout';
 
-/** The size a pane takes when its edge is pulled to `to`: within its limits, or 0 for away. */
+/** Size of a pane whose edge is dragged to `to`: within its limits, or 0 for collapsed. */
 export function paneSize(pane: Pane, to: number): number {
   const { least, most, away } = PANES[pane];
   return to < away ? 0 : Math.round(Math.max(least, Math.min(most, to)));
@@ -34,13 +34,13 @@ export function paneSize(pane: Pane, to: number): number {
 function kept(): Layout {
   const stored = keptJson(KEY, {}) as Partial<Record<Pane, unknown>>;
   const size = (pane: Pane) => (typeof stored[pane] === 'number' ? paneSize(pane, stored[pane]) : USUAL[pane]);
-  // A drawer is opened by its button; that it was pulled away must not make the button do nothing.
+  // A drawer is opened by its button, which must work even if it was collapsed.
   return { panel: size('panel'), drawer: size('drawer') || USUAL.drawer, round: size('round') };
 }
 
 export const useLayout = create<Layout>()(() => USUAL);
 
-/** Brings back what was pulled at an earlier visit. */
+/** Restores the layout of an earlier visit. */
 export function restoreLayout(): void {
   useLayout.setState(kept());
 }
@@ -50,7 +50,7 @@ export function pullPane(pane: Pane, to: number): void {
   keepText(KEY, JSON.stringify(useLayout.getState()));
 }
 
-/** Puts a pane away, or brings it back at its usual size. */
+/** Collapses a pane, or restores its default size. */
 export function togglePane(pane: Pane): void {
   pullPane(pane, useLayout.getState()[pane] === 0 ? PANES[pane].usual : 0);
 }

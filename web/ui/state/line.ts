@@ -4,14 +4,14 @@ import { keepText, keptText } from './browser-store';
 const KEY = 'maypole-browser';
 let client: string | undefined;
 let browser: string | undefined;
-/** What was last sent of each piece, and its number; a text that is sent again on the same base has the number it had. */
+/** Last sent version of each piece, and its number; resending the same text on the same base keeps the number. */
 const last = new Map<string, { readonly source: string; readonly basedOn: number; readonly count: number }>();
 let counted = 0;
 
-/** The number of this page, made when it was opened; another page never has it. */
+/** Identifier of this page, made when it was opened; unique. */
 export const thisPage = (): string => (client ??= freshId());
 
-/** The number of this browser, the same in all its tabs where it keeps anything. */
+/** Identifier of this browser, shared by its tabs if it has storage. */
 export function thisBrowser(): string {
   browser ??= keptText(KEY) ?? freshId();
   keepText(KEY, browser);
@@ -19,9 +19,9 @@ export function thisBrowser(): string {
 }
 
 /**
- * Where a version of a piece belongs among all that this page sends: however often it is sent, by whatever way, and in
- * whatever order it arrives, the server knows it again by that. On another base it is another version: one that was kept
- * beside may be sent once more to go on from what is shown.
+ * Position of a version in this page's line: the server recognises it however often, by whatever way and in whatever
+ * order it arrives. On another base it is another version: one that was kept beside may be sent again to continue from
+ * the current revision.
  */
 export function lineOf(piece: string, source: string, basedOn: number): Line {
   const before = last.get(piece);
@@ -30,7 +30,7 @@ export function lineOf(piece: string, source: string, basedOn: number): Line {
   return { client: thisPage(), count: counted };
 }
 
-/** `randomUUID` is there over https and on this machine alone (W3C Web Crypto, secure contexts). */
+/** `randomUUID` exists in secure contexts only (W3C Web Crypto). */
 function freshId(): string {
   if (typeof crypto.randomUUID === 'function') return crypto.randomUUID();
   const bytes = crypto.getRandomValues(new Uint8Array(16));

@@ -4,13 +4,13 @@ import { useLayoutEffect, useRef, type RefObject } from 'react';
 import { useEditor, type EditorState } from './store';
 
 /**
- * Writes what goes with every frame straight into the page. While a loop plays, dozens of words and marks change many times
- * a second; drawing their components anew for each would make megabytes of garbage a frame and take the time of the picture.
+ * Writes what changes with every frame straight into the page. While a loop plays, dozens of words and marks change
+ * many times a second; rerendering their components would make megabytes of garbage per frame and take time from the
+ * picture.
  *
- * @param read a word or number of the state; what it closes over may change with each rendering. Null where nothing goes
- *   with the frame just now: nothing is listened to then
- * @param write puts it into the element; called after each rendering, and whenever it is another
- * @returns to be given to the element
+ * @param read a word or number of the state; it may change with each rendering. Null to stop listening
+ * @param write puts it into the element; called after each rendering, and whenever it changes
+ * @returns a ref for the element
  *
  * @example
  * const bar = useLive<HTMLDivElement, number>((s) => s.frame, (e, frame) => (e.style.left = `${frame}px`));
@@ -38,7 +38,7 @@ export function useLive<E extends Element, T extends string | number>(
       try {
         now = known.read(state);
       } catch {
-        // What is about to leave the page may not know the new state any more; others are told of it all the same.
+        // A component about to unmount may not know the new state; others are updated all the same.
         return;
       }
       if (Object.is(now, known.written) || !ref.current) return;
@@ -51,7 +51,7 @@ export function useLive<E extends Element, T extends string | number>(
 
 const writeText = (element: Element, words: string) => void (element.textContent = words);
 
-/** Words that go with every frame. */
+/** Text that changes with every frame. */
 export function LiveText({ of }: { of: (s: EditorState) => string }) {
   return <span ref={useLive<HTMLSpanElement, string>(of, writeText)} />;
 }

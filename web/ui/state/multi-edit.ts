@@ -8,7 +8,7 @@ import { evaluateColour } from '@maypole/core/time/colours/index';
 import { evaluateNumber, isMoving } from '@maypole/core/time/value';
 import { useEditor } from './store';
 
-/** Values of the same kind at several places, edited as one. */
+/** Values of the same kind in several places, edited as one. */
 export interface Shared {
   readonly key: string;
   readonly title: string;
@@ -17,7 +17,7 @@ export interface Shared {
   readonly values: readonly Values[];
 }
 
-/** The steps that several ribbons have in common: the first twist of each, the second of each, and so on. */
+/** Steps that several ribbons share: the first twist of each, the second of each, and so on. */
 export function sharedSteps(ribbons: readonly RibbonDoc[]): Shared[] {
   const nth = (ribbon: RibbonDoc, step: StepDoc) => ribbon.steps.filter((s) => s.kind === step.kind).indexOf(step);
   const [first, ...others] = ribbons;
@@ -39,7 +39,7 @@ export function sharedSteps(ribbons: readonly RibbonDoc[]): Shared[] {
   });
 }
 
-/** The parts of their main finishes that several ribbons have in common. */
+/** Parts of the main finish that several ribbons share. */
 export function sharedParts(ribbons: readonly RibbonDoc[]): Shared[] {
   const partsOf = (r: RibbonDoc) => r.finishes[0]?.parts ?? [];
   return partsOf(ribbons[0]).flatMap((part): Shared[] => {
@@ -59,21 +59,21 @@ export function sharedParts(ribbons: readonly RibbonDoc[]): Shared[] {
   });
 }
 
-/** A step of a ribbon with what its values follow. */
+/** A step of a ribbon with the values it follows. */
 export function linkedStep(piece: Piece, ribbonId: string, step: StepDoc): StepDoc {
   const linked = linkPiece(piece);
   if (linked === piece) return step;
   return linked.ribbons.find((r) => r.id === ribbonId)?.steps.find((s) => s.id === step.id) ?? step;
 }
 
-/** Takes a step to those that are edited together, or out of them. */
+/** Adds a step to those edited together, or removes it. */
 export function takeTogether(id: string): void {
   useEditor.setState((s) => ({
     stepsTogether: s.stepsTogether.includes(id) ? s.stepsTogether.filter((x) => x !== id) : [...s.stepsTogether, id],
   }));
 }
 
-/** Takes a ribbon to those that are edited together, or out of them; one always stays chosen. */
+/** Adds a ribbon to those edited together, or removes it; one always stays selected. */
 export function takeRibbon(id: string): void {
   useEditor.setState((s) => {
     if (s.ribbonId === null) return { ribbonId: id };
@@ -83,12 +83,12 @@ export function takeRibbon(id: string): void {
   });
 }
 
-/** Chooses one ribbon alone. */
+/** Selects a single ribbon. */
 export function chooseRibbon(id: string): void {
   useEditor.setState({ ribbonId: id, alsoRibbons: [], stepsTogether: [] });
 }
 
-/** What several steps of one ribbon have in common: values of the same name and kind. */
+/** Values that several steps of one ribbon share, by name and kind. */
 export function sharedValues(ribbon: RibbonDoc, steps: readonly StepDoc[]): Shared {
   const kinds = steps.map((s) => stepKind(s.kind));
   const alike = (a: Param, b: Param | undefined) =>
@@ -105,7 +105,7 @@ export function sharedValues(ribbon: RibbonDoc, steps: readonly StepDoc[]): Shar
   };
 }
 
-/** Lets the other values follow the first, so that they stay equal. One that is followed keeps its own motion. */
+/** Makes the other values follow the first, so that they stay equal. The first keeps its motion. */
 export function tieTogether(label: string, first: Address, others: readonly Address[], value: StoredValue): void {
   const { frame, piece } = useEditor.getState();
   const clock = { frame, frames: piece.loop.frames };
@@ -118,7 +118,7 @@ export function tieTogether(label: string, first: Address, others: readonly Addr
   useEditor.getState().edit(`Tie ${label}`, (p: Piece) =>
     others.reduce((out, address) => {
       const tied = setValue(out, address, follow as StoredValue);
-      // What the first one follows already is tied to it as it is.
+      // What the first follows already is tied to it as it is.
       return circleThrough(tied, addressKey(address)) ? out : tied;
     }, p),
   );

@@ -4,8 +4,8 @@ import { session } from './session';
 import { useEditor } from './store';
 
 /**
- * For what lies over the whole editor: what is beneath waits, so that all processors are for what is seen; Escape closes
- * it, and so does a change that is made, or a drawer that is opened, from the bar above.
+ * For what covers the whole editor: what is below pauses, so that all processors serve what is visible; Escape closes
+ * it, and so does an edit, or a drawer opened from the bar above.
  */
 export function useOverEditor(close: () => void): void {
   useEffect(() => {

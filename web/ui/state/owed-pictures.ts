@@ -1,11 +1,11 @@
 import { keepText, keptJson } from './browser-store';
 
 /**
- * Pieces that were changed in this tab and have no picture of that yet. The tab that changed a piece
- * draws it, once, when its shelf is next in sight; whoever only looks sees the picture there is.
+ * Pieces changed in this tab without a new picture. The tab that changed a piece draws it, once, when its shelf is next
+ * visible; whoever only looks sees the existing one.
  */
 const KEY = 'maypole-owed-pictures';
-/** What the page remembers where the browser keeps nothing. */
+/** In memory, for browsers without storage. */
 let own: readonly string[] = [];
 
 function owed(): readonly string[] {

@@ -5,8 +5,8 @@ import { useEditor } from './store';
 let running = 0;
 
 /**
- * Plays from the loop cache: by the clock where frames are ready, so that the frame rate is held;
- * where one is not ready it waits for it, and the rate reached is told.
+ * Plays from the loop cache: by the clock while frames are ready, so that the frame rate is exact; it waits for a
+ * missing frame, and reports the actual rate.
  */
 function run(): void {
   const ticket = ++running;
@@ -20,7 +20,7 @@ function run(): void {
     const rate = frameRate(piece.loop.fps);
     const length = (1000 * rate.den) / rate.num;
     if (now >= due) {
-      // How many frames the clock has gone on; all but the last are skipped if they are late.
+      // Frames due since the last; late ones are skipped.
       const steps = Math.max(1, Math.floor((now - due) / length) + 1);
       let next = wrapFrame(Math.round(frame) + steps, piece.loop.frames);
       if (!engine.isSettled(next)) next = wrapFrame(Math.round(frame) + 1, piece.loop.frames);
@@ -59,7 +59,7 @@ export function togglePlay(): void {
   else play();
 }
 
-/** Goes some frames on or back, round the loop. */
+/** Steps some frames on or back, around the loop. */
 export function stepFrames(by: number): void {
   const { piece, frame } = useEditor.getState();
   pause();

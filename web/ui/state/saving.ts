@@ -11,7 +11,7 @@ const QUIET_MS = 700;
 const RETRY_MS = 4000;
 
 let running: Promise<void> | null = null;
-/** The next try of a save that did not arrive: one, however many edits have failed meanwhile. */
+/** The pending retry of a failed save: one, however many edits have failed. */
 let retry: ReturnType<typeof setTimeout> | undefined;
 
 function retrySoon(): void {
@@ -19,12 +19,12 @@ function retrySoon(): void {
   retry = setTimeout(() => void saveNow(), RETRY_MS);
 }
 
-/** Whether there is something that has not reached the server. */
+/** Whether something has not reached the server. */
 function owes(save: SaveState): boolean {
   return ['waiting', 'offline', 'full', 'signed-out'].includes(save);
 }
 
-/** Sends the piece as it is now; again until nothing has changed meanwhile. */
+/** Sends the current piece; repeats until nothing has changed meanwhile. */
 export async function saveNow(): Promise<void> {
   if (useEditor.getState().readOnly) return;
   if (running) return running;
@@ -39,7 +39,7 @@ export async function saveNow(): Promise<void> {
   return running;
 }
 
-/** One save; true where the newest edits may still have to be sent. */
+/** One save; true if newer edits may still have to be sent. */
 async function saveOnce(id: string, piece: Piece, revision: number): Promise<boolean> {
   const source = writePiece(piece);
   const line = lineOf(id, source, revision);
@@ -61,7 +61,7 @@ async function saveOnce(id: string, piece: Piece, revision: number): Promise<boo
     if (unchanged) dropBackup(id, line);
     return !unchanged;
   } catch (error) {
-    // What was to be saved is kept, and not what may have been opened meanwhile.
+    // Stores what was to be saved, and not what may have been opened meanwhile.
     const kept = keepBackup(id, piece, revision);
     const trouble = error instanceof RequestTrouble ? error : null;
     if (!open()) {
@@ -82,24 +82,24 @@ async function saveOnce(id: string, piece: Piece, revision: number): Promise<boo
   }
 }
 
-/** What a save that did not arrive leaves things in, by how it was answered; undefined for no answer. */
+/** State after a failed save, by its status; undefined for no answer. */
 function stateAfter(status: number | undefined): SaveState {
   if (status === 401) return 'signed-out';
   if (status === 507) return 'full';
   return status !== undefined && [400, 403, 413, 422].includes(status) ? 'refused' : 'offline';
 }
 
-/** What became of work that an earlier page had left in the browser. */
+/** What became of work that an earlier page left in the browser. */
 export type Delivered =
-  /** The server has it: as what is shown, with that number, or as a version that is no newer than what is shown. */
+  /** The server has it: as the current revision with that number, or as a version no newer than that. */
   | { readonly is: 'saved'; readonly revision: number }
   | { readonly is: 'conflict'; readonly conflict: NonNullable<EditorState['conflict']> }
   /** It did not arrive, or was refused: it stays in the browser. */
   | { readonly is: 'kept' };
 
 /**
- * Sends what pages that are gone have left of a piece, as those pages would have: the server knows by the line of each
- * whether it has that version, or a newer one of the same page, already.
+ * Sends what closed pages have left of a piece, in their own lines: the server knows whether it has that version, or a
+ * newer one of the same page.
  */
 export async function deliverLeft(id: string): Promise<{ readonly left: Kept; readonly as: Delivered }[]> {
   const all: { left: Kept; as: Delivered }[] = [];
@@ -122,7 +122,9 @@ export async function deliverLeft(id: string): Promise<{ readonly left: Kept; re
   return all;
 }
 
-/** Sends the last edits of a piece that is no longer open; what cannot be sent waits in the browser for its next visit. */
+/**
+ * Sends the last edits of a piece that is no longer open; what cannot be sent waits in the browser for the next visit.
+ */
 async function saveElsewhere(id: string, source: string, revision: number): Promise<void> {
   if (useEditor.getState().id === id) return;
   const line = lineOf(id, source, revision);
@@ -130,7 +132,7 @@ async function saveElsewhere(id: string, source: string, revision: number): Prom
   if (answer && !('error' in answer)) dropBackup(id, line);
 }
 
-/** Saves by itself a moment after each edit, and at once when the page is left. */
+/** Saves automatically a moment after each edit, and at once when the page is left. */
 export function startAutosave(): () => void {
   let timer: ReturnType<typeof setTimeout> | undefined;
   const soon = () => {
@@ -140,12 +142,12 @@ export function startAutosave(): () => void {
   const stop = useEditor.subscribe((state, before) => {
     if (state.piece !== before.piece && state.save === 'waiting') soon();
   });
-  // Work that an earlier visit left is brought back before this begins.
+  // Work of an earlier visit is restored before this starts.
   if (owes(useEditor.getState().save)) soon();
   const leave = () => {
     const { id, piece, revision, save } = useEditor.getState();
     if (save === 'saved' || save === 'conflict') return;
-    // Kept in the browser first: a page on its way out may not get its last word to the server.
+    // Stored in the browser first: a page being closed may not get its last request out.
     keepBackup(id, piece, revision);
     if (save === 'refused') return;
     const source = writePiece(piece);
@@ -155,7 +157,7 @@ export function startAutosave(): () => void {
         if ('error' in answer) return;
         owePicture(id);
         dropBackup(id, line);
-        // The page may come back as it was, out of the browser's store of pages gone back from.
+        // The page may return unchanged from the back/forward cache.
         const now = useEditor.getState();
         if (now.id === id && now.revision === revision)
           useEditor.setState({ revision: answer.revision, ...(now.piece === piece ? { save: 'saved' as const } : {}) });
@@ -163,7 +165,7 @@ export function startAutosave(): () => void {
       () => undefined,
     );
   };
-  /** A page that comes back may have saved without hearing of it: it sends the same again, and hears it then. */
+  /** A page that returns may have saved without hearing the answer: it sends the same again. */
   const back = (event: PageTransitionEvent) => {
     if (event.persisted && owes(useEditor.getState().save)) void saveNow();
   };

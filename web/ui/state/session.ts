@@ -3,7 +3,7 @@ import { SeamWatch } from '@/engine/evaluate/seam-watch';
 import { shelfWord } from './shelf-word';
 import { useEditor } from './store';
 
-/** The workers behind an open piece, alive as long as its page. */
+/** Workers of an open piece, alive as long as its page. */
 export interface Session {
   readonly engine: Engine;
   readonly seam: SeamWatch;
@@ -16,7 +16,7 @@ export function session(): Session | null {
   return current;
 }
 
-/** Starts the workers and keeps them told of every edit. */
+/** Starts the workers and informs them of every edit. */
 export function startSession(): () => void {
   const engine = new Engine({ asksFirst: true });
   const seam = new SeamWatch((measure) => useEditor.setState({ measure }));

@@ -3,8 +3,8 @@ import { verdictOf } from './derived';
 import type { EditorState } from './store';
 
 /**
- * Gaps that the shelf should show for what is open, once its shapes are measured and it is saved; null
- * before that, and where the motions alone, which the server knows, say the same.
+ * Gaps for the shelf, once shapes are measured and the piece is saved; null before, and if the motions alone, which the
+ * server knows, say the same.
  */
 export function gapsToTell({ save, measure }: Pick<EditorState, 'save' | 'measure'>): number | null {
   if (save !== 'saved' || !measure.proof || (measure.state !== 'shapes' && measure.state !== 'complete')) return null;
@@ -13,7 +13,7 @@ export function gapsToTell({ save, measure }: Pick<EditorState, 'save' | 'measur
   return gaps === measure.proof.findings.filter((f) => f.kind === 'gap').length ? null : gaps;
 }
 
-/** Tells the server, once for each revision, where it differs from what the motions say. */
+/** Reports to the server, once per revision, what differs from the motions alone. */
 export function shelfWord(): (state: EditorState) => void {
   let told = '';
   return (state) => {
@@ -22,7 +22,7 @@ export function shelfWord(): (state: EditorState) => void {
     const word = `${state.id}/${state.revision}/${gaps}`;
     if (word === told) return;
     told = word;
-    // The shelf then shows what the motions say; the next revision tells it anew.
+    // The shelf then shows what the motions say; the next revision reports it again.
     tellGaps(state.id, state.revision, gaps).catch(() => undefined);
   };
 }

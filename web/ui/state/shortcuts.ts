@@ -4,12 +4,12 @@ import { useEffect, useRef } from 'react';
 import { useCovered } from './covered';
 import { actionWith, restoreKeys } from './keys';
 
-/** Actions that go on as long as their key is held. */
+/** Actions that repeat while their key is held. */
 const HELD: readonly ActionId[] = ['step-on', 'step-back', 'far-on', 'far-back', 'undo', 'redo'];
-/** What works while a text is typed, too. */
+/** Actions that also work while typing. */
 const ANYWHERE: readonly ActionId[] = ['find', 'save'];
 
-/** Does what keys say, wherever no text is being typed; see keys.ts for which they are. */
+/** Handles shortcuts, except while typing; see keys.ts for what they are. */
 export function useShortcuts(run: (action: ActionId) => void): void {
   const latest = useRef(run);
   useEffect(() => {
@@ -29,7 +29,7 @@ export function useShortcuts(run: (action: ActionId) => void): void {
         )
           return;
         if (target.closest('input, textarea, select, [contenteditable], [aria-modal="true"]')) return;
-        // A button that has the focus is pressed by Space.
+        // Space presses a focused button.
         if (chord === 'Space' && target.closest('button, a, [role="switch"], [role="button"]')) return;
       }
       event.preventDefault();

@@ -5,7 +5,7 @@ import { ownedAt } from '@maypole/core/piece/walk';
 import { patternKey } from '../pattern/edit-patterns';
 import { useEditor } from './store';
 
-/** Opens what a value stands in, and its motion. */
+/** Opens the container of a value, and its motion. */
 export function showValue(address: Address): void {
   const { owner } = address;
   if (owner.type === 'output' || owner.type === 'render') return useEditor.setState({ drawer: 'deliver' });
@@ -19,7 +19,7 @@ export function showValue(address: Address): void {
   }));
 }
 
-/** What must be open for the rows of an owner to be seen. */
+/** What must be open to show the rows of an owner. */
 function opened(piece: Piece, owner: Owner & { readonly ribbon: string }): Record<string, boolean> {
   if (owner.type === 'step') return { [owner.item]: true };
   const card = { [`${owner.ribbon}/finish`]: true };
@@ -29,7 +29,7 @@ function opened(piece: Piece, owner: Owner & { readonly ribbon: string }): Recor
     : card;
 }
 
-/** Opens the card of a step or of a pattern and brings it into sight. */
+/** Opens the card of a step or a pattern and scrolls to it. */
 export function showOwner(owner: Owner): void {
   if (owner.type !== 'step' && owner.type !== 'pattern') return;
   useEditor.setState((s) => ({

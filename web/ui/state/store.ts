@@ -22,11 +22,11 @@ export interface EditorState {
   /** Revision on the server that the piece is based on. */
   readonly revision: number;
   readonly save: SaveState;
-  /** Opened to be looked at: it can be tried and turned, and nothing of that is kept. */
+  /** Opened read-only: it can be tried and changed, but is not saved. */
   readonly readOnly: boolean;
-  /** Why the last save was refused or did not arrive, in words; null where it did. */
+  /** Why the last save was refused or failed, in words; null if it succeeded. */
   readonly saveTrouble: string | null;
-  /** The other version after a conflict, what ours was kept under, and the one that ours was made of. */
+  /** The other version after a conflict, the number ours was kept under, and the base of ours. */
   readonly conflict: (Pick<Conflict, 'head' | 'kept' | 'saved'> & { readonly basedOn: number }) | null;
   /** Who else has the piece open, and what was saved elsewhere since it was opened here. */
   readonly around: Around['others'];
@@ -36,48 +36,48 @@ export interface EditorState {
   readonly openSteps: Readonly<Record<string, boolean>>;
   readonly detail: Detail;
   readonly mode: ViewMode;
-  /** Which light the picture stands still in: the graphics card's, or every ray followed. */
+  /** Light of the still picture: the graphics card's, or the path tracer's. */
   readonly light: 'quick' | 'true';
-  /** Sub-frames of a picture that stands still in quick light; null for as many as what is in it wants. */
+  /** Sub-frames of a still picture in quick light; null for as many as its contents need. */
   readonly subframes: number | null;
   /** Unwrapped: N is a frame of its own here. */
   readonly frame: number;
   readonly playing: boolean;
-  /** What playback reaches, in frames a second; null while still. */
+  /** Actual playback rate in frames per second; null while still. */
   readonly rate: number | null;
   readonly drawer: Drawer;
   readonly measure: SeamMeasure;
-  /** Address of the value whose motion is open, and where its popover hangs. */
+  /** The value whose motion is open, and the anchor of its popover. */
   readonly motionOf: Address | null;
-  /** Ribbons chosen besides `ribbonId`, and steps chosen to be edited together. */
+  /** Ribbons selected besides `ribbonId`, and steps selected to be edited together. */
   readonly alsoRibbons: readonly string[];
   readonly stepsTogether: readonly string[];
   /** The step whose handles are shown in the picture. */
   readonly held: string | null;
   /** What the next click on a form in the picture is for. */
-  /** The focus is being set, so that what is sharp is shown. */
+  /** Focus is being set, and so shown. */
   readonly focusing: boolean;
   readonly pick: 'focus' | { readonly light: string } | null;
-  /** The copy that was chosen in the picture. */
+  /** The copy selected in the picture. */
   readonly copy: { readonly ribbon: string; readonly number: number } | null;
-  /** The lane that is open for editing, by the key of its address. */
+  /** The lane open for editing, by the key of its address. */
   readonly openLane: string | null;
-  /** What a change that is pointed at would make of a value. */
+  /** A preview of what a highlighted change would make of a value. */
   readonly preview: { readonly key: string; readonly value: StoredValue } | null;
 }
 
 interface Actions {
   open(id: string, piece: Piece, revision: number): void;
   /**
-   * Replaces the piece; edits with the same `merge` key that follow soon count as one. What could not be saved is not
-   * made, and the reason is told.
+   * Replaces the piece; edits with the same `merge` key in quick succession count as one. An edit that could not be
+   * saved is not made, and the reason is shown.
    *
    * @returns whether anything was changed
    */
   edit(label: string, change: (piece: Piece) => Piece, merge?: string): boolean;
   editRibbon(label: string, ribbonId: string, change: (ribbon: RibbonDoc) => RibbonDoc, merge?: string): boolean;
   setValue(label: string, address: Address, value: StoredValue, merge?: string): void;
-  /** The same value in several places, as one edit. */
+  /** Sets the same value in several places, as one edit. */
   setValues(label: string, addresses: readonly Address[], value: StoredValue, merge?: string): void;
   undo(): void;
   redo(): void;
@@ -86,7 +86,7 @@ interface Actions {
 
 const NOTHING = {} as Piece;
 
-/** What was told last, and when: a drag asks for the same again and again. */
+/** The last message, and when: a drag causes the same one again and again. */
 let told = { words: '', at: 0 };
 function tellOnce(words: string): void {
   if (told.words !== words || Date.now() - told.at > 3000) tellTrouble(words);
@@ -156,7 +156,7 @@ export const useEditor = create<EditorState & Actions>()((set, get) => ({
     const { piece, history } = get();
     const changed = change(piece);
     if (changed === piece) return false;
-    // Whatever made the edit, it leaves a document that can be saved.
+    // Whatever made the edit, the result can be saved.
     const next = clampPiece(piece, changed);
     if (next === piece) return false;
     const misfit = misfitOf(piece, next);
@@ -178,7 +178,7 @@ export const useEditor = create<EditorState & Actions>()((set, get) => ({
       label,
       (piece) => {
         const ribbons = piece.ribbons.map((r) => (r.id === ribbonId ? change(r) : r));
-        // A change that changes nothing must not become a step of the history.
+        // An edit that changes nothing must not become an undo step.
         return ribbons.every((r, i) => r === piece.ribbons[i]) ? piece : { ...piece, ribbons };
       },
       merge,
@@ -224,7 +224,7 @@ function step(
   });
 }
 
-/** The chosen ribbon. */
+/** The selected ribbon. */
 export function useRibbon(): RibbonDoc | undefined {
   return useEditor((s) => s.piece.ribbons.find((r) => r.id === s.ribbonId));
 }

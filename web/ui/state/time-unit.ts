@@ -4,7 +4,7 @@ import { keepText, keptText } from './browser-store';
 
 const KEY = 'maypole-times';
 
-/** What lengths of time are shown in, wherever they stand. */
+/** Unit in which durations are shown everywhere. */
 export const useTimeUnit = create<{ readonly unit: TimeUnit }>()(() => ({
   unit: keptText(KEY) === '%' ? '%' : 'frames',
 }));

@@ -2,26 +2,26 @@ import type { Bounces, TraceSettings } from '@maypole/core/trace/paths/tracer';
 import { create } from 'zustand';
 import { keepText, keptJson } from './browser-store';
 
-/** How pictures in true light are worked at, in this browser; no file has it. */
+/** Settings of pictures in true light, in this browser; no file has them. */
 export interface TrueLight {
-  /** Samples that every pixel gets, and that a pixel gets at most. */
+  /** Least and most samples of a pixel. */
   readonly least: number;
   readonly most: number;
-  /** Error up to which a pixel is good, in hundredths; 0 for as many samples everywhere. */
+  /** Error at which a pixel has converged, in hundredths; 0 for a fixed number of samples. */
   readonly error: number;
   readonly bounces: Bounces;
-  /** The brightest that light from the second surface on may be; null for no limit. */
+  /** Firefly clamp; null for no limit. */
   readonly brightest: number | null;
   readonly denoise: boolean;
-  /** Where samples went is shown in place of the picture. */
+  /** Shows sample counts in place of the picture. */
   readonly map: boolean;
-  /** Quick light is shown beside true light, left of a line. */
+  /** Shows quick light left of a line. */
   readonly compare: boolean;
 }
 
 type Effort = Pick<TrueLight, 'least' | 'most' | 'error' | 'bounces' | 'denoise'>;
 
-/** Usual efforts. */
+/** Preset efforts. */
 export const EFFORTS = [
   {
     id: 'look',
@@ -64,7 +64,7 @@ export const EFFORTS = [
 const KEY = 'maypole-true-light';
 const USUAL: TrueLight = { ...EFFORTS[0].effort, brightest: 20, map: false, compare: false };
 
-/** The effort that settings are those of; null where they have been set otherwise. */
+/** The preset that settings equal; null if they are custom. */
 export function effortOf(s: Effort): string | null {
   const same = ({ effort: e }: (typeof EFFORTS)[number]) =>
     e.least === s.least &&
@@ -78,12 +78,12 @@ export function effortOf(s: Effort): string | null {
   return EFFORTS.find(same)?.id ?? null;
 }
 
-/** Bounces in the air of an effort that was kept before there were any. */
+/** Haze bounces of a preset stored before they existed. */
 function airOf(diffuse: unknown): number {
   return (EFFORTS.find(({ effort }) => effort.bounces.diffuse === diffuse) ?? EFFORTS[0]).effort.bounces.air;
 }
 
-/** What a browser has kept, as far as it is sound; everything else is as usual. */
+/** Settings stored by a browser, as far as they are valid; defaults otherwise. */
 export function soundSettings(stored: unknown): TrueLight {
   const s = (typeof stored === 'object' && stored !== null ? stored : {}) as Record<string, unknown>;
   const number = (x: unknown, usual: number, low: number, high: number) =>
@@ -105,7 +105,7 @@ export function soundSettings(stored: unknown): TrueLight {
     },
     brightest: s.brightest === null ? null : number(s.brightest, USUAL.brightest!, 0.01, 1e6),
     denoise: typeof s.denoise === 'boolean' ? s.denoise : USUAL.denoise,
-    // What is looked at for a moment is not brought back.
+    // Temporary views are not restored.
     map: false,
     compare: false,
   };
@@ -124,7 +124,7 @@ export function setTrueLight(change: Partial<TrueLight>): void {
   keepText(KEY, JSON.stringify(own ?? useTrueLight.getState()));
 }
 
-/** Works at pictures in another way for a while, which is not kept; null goes back to one's own. */
+/** Uses other settings for a while without storing them; null restores one's own. */
 export function tryTrueLight(effort: (Effort & Pick<TrueLight, 'brightest'>) | null): void {
   const { map, compare } = useTrueLight.getState();
   if (effort) {
@@ -136,7 +136,7 @@ export function tryTrueLight(effort: (Effort & Pick<TrueLight, 'brightest'>) | n
   }
 }
 
-/** How a frame is traced. Frame N has the grain of frame 0. */
+/** Trace settings of a frame. Frame N has the grain of frame 0. */
 export function settingsOf(
   effort: TrueLight,
   frame: number,

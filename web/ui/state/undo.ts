@@ -1,6 +1,6 @@
 import type { Piece } from '@maypole/core/piece/piece';
 
-/** Edits made and taken back. Pieces share all parts that did not change, so each entry is small. */
+/** Undo and redo stacks. Pieces share all unchanged parts, so each entry is small. */
 export interface History {
   readonly past: readonly Entry[];
   readonly future: readonly Entry[];
@@ -10,7 +10,7 @@ interface Entry {
   /** The piece before (past) or after (future) the edit. */
   readonly piece: Piece;
   readonly label: string;
-  /** Edits with the same key, soon after each other, are one. */
+  /** Edits with the same key in quick succession are merged. */
   readonly merge?: string;
   readonly at: number;
 }
@@ -18,7 +18,7 @@ interface Entry {
 export const NO_HISTORY: History = { past: [], future: [] };
 const LIMIT = 400;
 const MERGE_MS = 900;
-/** One press of the button, numbered: it is one edit however long it takes. */
+/** One numbered drag is one edit, however long it takes. */
 const ONE_DRAG = /drag-\d+$/;
 
 /** The history after an edit that replaced `before`. */
@@ -35,7 +35,7 @@ export function record(
   return { past: [...history.past, { piece: before, label, merge, at: now }].slice(-LIMIT), future: [] };
 }
 
-/** One edit taken back: the piece to show and the new history; null where there is none. */
+/** Undoes one edit: the piece to show and the new history; null if there is none. */
 export function undo(history: History, current: Piece): { piece: Piece; history: History; label: string } | null {
   const last = history.past.at(-1);
   if (!last) return null;
@@ -49,7 +49,7 @@ export function undo(history: History, current: Piece): { piece: Piece; history:
   };
 }
 
-/** One edit made again. */
+/** Redoes one edit. */
 export function redo(history: History, current: Piece): { piece: Piece; history: History; label: string } | null {
   const [next, ...rest] = history.future;
   if (!next) return null;
