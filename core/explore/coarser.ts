@@ -2,24 +2,24 @@ import type { Piece, RibbonDoc, StepDoc } from '../piece/piece';
 import { stepKind } from '../steps/index';
 import { isFineness } from './fineness';
 
-/** Faces that are as good as any number of them in a picture of some 160 pixels. */
+/** More faces than this make no difference in a picture of some 160 pixels. */
 const ENOUGH = 8000;
-/** Fewer than this along one side are seen one by one, and left as they are. */
+/** Fewer segments along a side are individually visible, and kept. */
 const SMOOTH = 32;
-/** Parts of a finish that show edges or points. */
+/** Finish parts that show edges or points. */
 const SHOW_FACES = ['wires', 'dots'];
 
 /**
- * A piece with fewer faces where a very small picture looks the same: forms in rows and columns that are bent or moved, point
- * by point, and nothing else. Whatever works by faces, or shows them, stays as it is.
+ * The piece with fewer faces where a very small picture looks the same: forms on a grid that are only bent or moved
+ * point by point. What works by faces, or shows them, stays.
  *
- * @returns the same ribbons where nothing of them is changed
+ * @returns the same ribbons where nothing changes
  */
 export function coarser(piece: Piece): Piece {
   const named = JSON.stringify(piece.ribbons.map((r) => r.steps));
   return {
     ...piece,
-    // What another ribbon stands on, or is cut by, is not changed for it.
+    // A ribbon that others stand on, or are cut by, is not changed.
     ribbons: piece.ribbons.map((r) => (named.includes(`"${r.id}"`) ? r : coarserRibbon(r))),
   };
 }

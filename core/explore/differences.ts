@@ -4,7 +4,7 @@ import { ownersOf, type Owned } from '../piece/walk';
 import { valueWords } from '../time/value-words';
 import { liken } from './liken';
 
-/** One thing in which two pieces differ, in words. */
+/** A difference between two pieces, in words. */
 export interface Difference {
   /** Where: name of the ribbon, or of the place. */
   readonly place: string;
@@ -12,12 +12,12 @@ export interface Difference {
   readonly what: string;
   readonly from: string;
   readonly to: string;
-  /** The item it is of, and which of its values; absent for what is of none. */
+  /** Its item and value; absent if it has none. */
   readonly item?: string;
   readonly param?: string;
 }
 
-/** What is otherwise in `b` than in `a`, in the order of the screen. */
+/** What differs in `b` from `a`, in the order of the screen. */
 export function differences(a: Piece, b: Piece): Difference[] {
   const out: Difference[] = [];
   const whole = (what: string, from: string, to: string) => from !== to && out.push({ place: 'Piece', what, from, to });
@@ -47,7 +47,7 @@ export function differences(a: Piece, b: Piece): Difference[] {
   return out;
 }
 
-/** The same for any two pieces: where they have no ribbon in common, what is alike in both goes together. */
+/** The same for unrelated pieces: if they share no ribbon, similar things are matched. */
 export function comparePieces(a: Piece, b: Piece): Difference[] {
   const related = a.ribbons.some((r) => b.ribbons.some((o) => o.id === r.id));
   return differences(a, related ? b : liken(a, b));

@@ -1,7 +1,7 @@
 import type { Owned } from '../piece/walk';
 import { stepKind } from '../steps/index';
 
-/** Whole numbers of forms, curves and solids that are seen as another shape, and not as a finer or coarser one. */
+/** Integers of forms, curves and solids that change the shape, and not its resolution. */
 const SHAPES = new Set([
   'cord.p',
   'cord.q',
@@ -15,10 +15,10 @@ const SHAPES = new Set([
   'endless.cells',
 ]);
 const FINE_GROUPS: readonly string[] = ['form', 'curve', 'solid', 'detail'];
-/** Further values that are no matter of taste: how finely something is made, and what is promised of the form so that it closes. */
+/** Further values that are no matter of taste: resolution, and symmetry declared so that the form closes. */
 const FINE = new Set(['struts.sides', 'links.sides', 'links.most', 'tumble.steps', 'spin.symmetry']);
 
-/** Whether a value says how finely a form is made, or what is so of it, and not what it is to look like. */
+/** Whether a value is about resolution or symmetry, and not about looks. */
 export function isFineness({ owner, item, params }: Pick<Owned, 'owner' | 'item' | 'params'>, name: string): boolean {
   const param = params[name];
   if (owner.type !== 'step' || param.type !== 'number' || !param.integer || param.seeds) return false;

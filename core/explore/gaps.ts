@@ -3,7 +3,7 @@ import { proveSeam } from '../seam/proof';
 
 const known = new WeakMap<Piece, ReadonlySet<string>>();
 
-/** What is open at the seam of a piece as its motions say, by the keys of its findings; found once for each piece. */
+/** Gaps at the seam by motions alone, by the keys of their findings; cached per piece. */
 export function gapsOf(piece: Piece): ReadonlySet<string> {
   let gaps = known.get(piece);
   if (!gaps) {

@@ -4,9 +4,9 @@ import { mapOwners } from '../piece/walk';
 import { sceneListNames } from '../scene/index';
 
 /**
- * The second of two pieces, with what is alike in both called the same: so that two pieces without a common past can be
- * compared thing by thing. Things that go by one name already are left alone; of the others, ribbons of one name, then
- * of one form, go together in their order, and in them, as in the scene, items of one kind.
+ * The second of two pieces with similar things renamed to the identifiers of the first, so that pieces without a common
+ * history can be compared. Equal identifiers stay; then ribbons are matched by name, then by form, in order, and within
+ * them, as in the scene, items by kind.
  *
  * @example
  * differences(a, liken(a, b)); // "Twist angle 40° → 90°" in place of everything removed, and everything added
@@ -46,7 +46,7 @@ function parts(a: FinishDoc, b: FinishDoc, ids: Map<string, string>): void {
 
 const formOf = (ribbon: RibbonDoc) => ribbon.steps[0]?.kind ?? '';
 
-/** Notes which things of two lists go together: of those without a partner yet, in their order, those alike. */
+/** Matches unmatched things of two lists that are similar, in order. */
 function pair<T extends { readonly id: string }>(
   a: readonly T[],
   b: readonly T[],

@@ -10,10 +10,10 @@ import { swings } from './vary-value';
 import { spread } from './spread';
 
 /**
- * A piece between two that were made from one: every value somewhere on its way from one to the other, each by a share
- * of its own; what cannot be between comes from either. A mixture that would not close is the nearer of the two.
+ * A piece between two variations of one: every value at its own share of the way; what cannot be interpolated comes
+ * from either. A mixture that would not close is replaced by the nearer of the two.
  *
- * @param index which of the mixtures: 0, 1, 2, …
+ * @param index number of the mixture: 0, 1, 2, …
  */
 export function mixed(a: Piece, b: Piece, seed: number, index: number): Piece {
   const share = spread(seed);
@@ -23,7 +23,7 @@ export function mixed(a: Piece, b: Piece, seed: number, index: number): Piece {
   const begun: Piece = {
     ...a,
     scene: { ...a.scene, lights },
-    // Finishes whose parts are others altogether come whole from either.
+    // Finishes with entirely different parts come whole from either.
     ribbons: a.ribbons.map((r) => {
       const other = b.ribbons.find((o) => o.id === r.id);
       const unlike = other && other.finishes[0]?.parts[0]?.id !== r.finishes[0]?.parts[0]?.id;

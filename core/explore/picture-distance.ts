@@ -1,13 +1,13 @@
-/** Fields along each side into which a picture is parted. */
+/** Fields along each side of a picture. */
 const FIELDS = 12;
 
-/** What is compared of a picture: the mean colour of each of its 12 × 12 fields, three numbers each, in OKLab. */
+/** Mean colour of each of the 12 × 12 fields of a picture, three numbers each, in OKLab. */
 export type Signature = Float32Array;
 
 /**
- * The signature of a picture.
+ * Signature of a picture.
  *
- * @param rgba four bytes a pixel, sRGB, rows from the top; seen over black where it is not covered
+ * @param rgba four bytes per pixel, sRGB, rows from the top; composited over black
  */
 export function signatureOf(rgba: Uint8ClampedArray, width: number, height: number): Signature {
   const sums = new Float64Array(4 * FIELDS * FIELDS);
@@ -28,8 +28,8 @@ export function signatureOf(rgba: Uint8ClampedArray, width: number, height: numb
 }
 
 /**
- * How much two pictures differ to the eye: the mean over their fields of the difference in colour, ΔE in OKLab as CSS
- * Color Module Level 4 has it, times 100. Black and white are 100 apart; 2 is about what is just seen in a patch.
+ * Visible difference of two pictures: the mean colour difference of their fields, ΔE in OKLab as in CSS Color Module
+ * Level 4, times 100. Black and white are 100 apart; 2 is just visible in a patch.
  */
 export function pictureDistance(a: Signature, b: Signature): number {
   let sum = 0;
@@ -45,7 +45,7 @@ export function loopDistance(a: readonly Signature[], b: readonly Signature[]): 
   return n === 0 ? 0 : sum / n;
 }
 
-/** Light of a byte, 0…1 (IEC 61966-2-1). */
+/** Linear light of a byte, 0…1 (IEC 61966-2-1). */
 const LIGHT = Float32Array.from({ length: 256 }, (_, i) => {
   const x = i / 255;
   return x <= 0.04045 ? x / 12.92 : ((x + 0.055) / 1.055) ** 2.4;

@@ -1,15 +1,15 @@
 import { z } from 'zod';
 
-/** Tiles that a sheet has at most. */
+/** Most tiles of a sheet. */
 export const MOST_TILES = 60;
 
 const keys = z.array(z.string().max(200)).max(5000);
 const spread = z.strictObject({ type: z.literal('spread') });
 const axes = z.strictObject({ type: z.literal('axes'), across: z.string().max(200), down: z.string().max(200) });
 
-/** What a sheet of variations is asked for; the same settings of the same piece give the same sheet. */
+/** Settings of a sheet of variations; equal settings of the same piece give the same sheet. */
 export const sheetSettings = z.strictObject({
-  /** Keys of the values that vary, and of those that stay as they are. */
+  /** Keys of values that vary, and of those that stay. */
   chosen: keys,
   locked: keys,
   reach: z.number().min(0).max(1),
@@ -20,8 +20,8 @@ export const sheetSettings = z.strictObject({
 export type SheetSettings = z.infer<typeof sheetSettings>;
 
 /**
- * A sheet that is kept: its settings, which throws its tiles are (so that the same ones stand in it, whatever was left
- * out as alike or not wanted), and, where it is between two pieces, their documents.
+ * A stored sheet: its settings, the numbers of its tiles (so that the same ones appear, whatever was filtered out),
+ * and, between two pieces, their documents.
  */
 export const keptSheet = sheetSettings.extend({
   way: z.discriminatedUnion('type', [

@@ -1,15 +1,15 @@
 import { chanceOf, mix32 } from '../time/chance';
 
-/** The first primes, the bases of the Halton sequence. */
+/** The first primes, bases of the Halton sequence. */
 const BASES = [2, 3, 5, 7, 11, 13, 17, 19, 23, 29, 31, 37] as const;
-/** Points of a block in which values beyond the bases are spread evenly. */
+/** Points per block of the Latin hypercube. */
 const BLOCK = 64;
 
 /**
- * Points of a unit cube that lie evenly however many there are, so that few tries cover much: point `i`, value `j` of
- * the Halton sequence (J. H. Halton, 1960), each value shifted round by a number that chance gives it from the seed
- * (R. Cranley, T. Patterson, 1976). Halton's bases serve twelve values; those beyond are a Latin hypercube in blocks
- * (M. D. McKay, R. J. Beckman, W. J. Conover, 1979), each value by itself evenly spread.
+ * Low-discrepancy points of a unit cube, so that few tries cover much: point `i`, value `j` of the Halton sequence (J.
+ * H. Halton, 1960), each value shifted by a random number from the seed (R. Cranley, T. Patterson, 1976). Halton's
+ * bases serve twelve values; further ones are a Latin hypercube in blocks (M. D. McKay, R. J. Beckman, W. J. Conover,
+ * 1979).
  *
  * @example
  * const u = spread(7);
@@ -23,7 +23,7 @@ export function spread(seed: number): (i: number, j: number) => number {
   };
 }
 
-/** The digits of a whole number behind the point, the last first (van der Corput). */
+/** The radical inverse of an integer (van der Corput). */
 export function radicalInverse(i: number, base: number): number {
   let [x, place] = [0, 1];
   for (let n = i; n > 0; n = Math.floor(n / base)) x += (n % base) * (place /= base);

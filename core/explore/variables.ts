@@ -15,7 +15,7 @@ import { isMoving } from '../time/value';
 import { isFineness } from './fineness';
 import { swings, variedColour, variedNumber, variedPhase, variedSwing } from './vary-value';
 
-/** Sorts of things that may vary, in the order in which they are offered. */
+/** Groups of things that may vary, in the order offered. */
 export const VARIABLE_GROUPS = {
   chance: 'Seeds',
   noise: 'Noise',
@@ -30,9 +30,9 @@ export const VARIABLE_GROUPS = {
 } as const;
 export type VariableGroup = keyof typeof VARIABLE_GROUPS;
 
-/** Something of a piece that may be otherwise. */
+/** Something of a piece that may vary. */
 export interface Variable {
-  /** Names it within the piece. */
+  /** Identifies it within the piece. */
   readonly key: string;
   readonly group: VariableGroup;
   /** "Twist angle". */
@@ -40,21 +40,21 @@ export interface Variable {
   /** Name of the ribbon, or of the place. */
   readonly place: string;
   readonly ribbon?: string;
-  /** The step, part or light that it is of. */
+  /** Its step, part or light. */
   readonly item?: string;
   /**
-   * The piece with this one thing otherwise. What it leaves out of a document's limits stays as it was.
+   * The piece with this one thing changed. A result outside a document's limits is not made.
    *
-   * @param u which of its values: three numbers 0…1, of which most need the first alone
-   * @param reach how far it may go from what it is, 0…1
+   * @param u selects the value: three numbers 0…1, of which most need the first alone
+   * @param reach how far it may go, 0…1
    */
   apply(piece: Piece, u: readonly [number, number, number], reach: number): Piece;
 }
 
-/** Bodies that may stand for each other, and rows of copies that may. */
+/** Bodies, and repeats, that may replace each other. */
 const BODIES = ['torus', 'sphere', 'geodesic', 'box', 'cylinder', 'cone', 'capsule', 'platonic', 'medal', 'cord'];
 const ROWS = ['repeat-line', 'repeat-rings', 'repeat-grid'];
-/** Shapes of a wave without jumps. */
+/** Wave shapes without jumps. */
 const WAVES = ['sine', 'cosine', 'triangle', 'smoothstep'];
 
 /** Everything of a piece that may vary, in the order of the screen. */
@@ -89,7 +89,7 @@ function groupOf({ owner, item, params, ribbon }: Owned, name: string, param: Pa
   return 'light';
 }
 
-/** Where in the scene an item stands tells what it is of. */
+/** The scene list of an item tells its group. */
 function sceneGroup(piece: Piece, id: string): VariableGroup | null {
   if (piece.scene.lights.some((i) => i.id === id)) return 'light';
   if (piece.scene.cameras.some((i) => i.id === id)) return 'camera';
@@ -101,7 +101,7 @@ function ofParam(piece: Piece, owned: Owned, name: string, param: Param, sort: V
   const group = sort === 'light' ? sceneGroup(piece, item.id) : sort;
   if (!group || isFineness(owned, name)) return [];
   const about = { place, ribbon: ribbon?.id, item: item.id };
-  /** Where another kind stands by now, its values are its own. */
+  /** If another kind has replaced it, its values are its own. */
   const asItIs =
     (apply: Variable['apply']): Variable['apply'] =>
     (now, u, reach) =>
@@ -111,7 +111,7 @@ function ofParam(piece: Piece, owned: Owned, name: string, param: Param, sort: V
     const stored = valueAt(piece, address);
     const key = addressKey(address);
     if (isMoving(stored)) return p.type === 'number' ? ofMotion(address, key, titled(title), p, stored, about) : [];
-    // A count that does not close is left to whoever made it.
+    // A count that does not close is left alone.
     if (p.type === 'number' && p.counts && !Number.isInteger(stored)) return [];
     const apply: Variable['apply'] = (now, u, reach) => {
       const value = valueAt(now, address);
@@ -153,7 +153,7 @@ const axisOf = (param: VectorParam, axis: 0 | 1 | 2): NumberParam => ({
   default: param.default[axis],
 });
 
-/** Whether a choice would show a row that has nothing in it yet: a file, another ribbon, a formula. */
+/** Whether a choice would show a row that is still empty: a file, another ribbon, a formula. */
 function asksForMore({ params, item }: Owned, name: string, value: string): boolean {
   const values = { ...item.values, [name]: value };
   return Object.entries(params).some(
@@ -165,7 +165,7 @@ function asksForMore({ params, item }: Owned, name: string, value: string): bool
   );
 }
 
-/** One of several at chance, or null for what there is: the less the reach, the more often. */
+/** A random option, or null to keep the present one: more often the less the reach. */
 function oneOf<T>(options: readonly T[], u: number, reach: number): T | null {
   const change = 0.35 + 0.5 * reach;
   return u >= change ? null : options[Math.min(options.length - 1, Math.floor((u / change) * options.length))];
@@ -201,7 +201,7 @@ function ofMotion(
   return out;
 }
 
-/** Another kind of step in the place of one, by its own defaults; its identifier stays. */
+/** Another kind of step in place of one, with its own defaults; the identifier stays. */
 function otherKind(
   ribbon: string,
   place: string,
@@ -214,7 +214,7 @@ function otherKind(
     const change = (s: StepDoc): StepDoc => {
       if (s.id !== step.id || kind === null || s.kind === kind) return s;
       const fresh = newStep(kind, {}, s.id);
-      // What both have under the same name goes along: how many copies, how much later each is.
+      // Values with the same name are kept: how many copies, how much later each is.
       const shared = Object.entries(s.values).filter(
         ([name]) => name in fresh.values && stepKind(kind).params[name].type === stepKind(s.kind).params[name]?.type,
       );
@@ -241,7 +241,7 @@ function otherKind(
   };
 }
 
-/** Another finish from those there are to begin with. */
+/** Another preset finish. */
 function otherFinish(ribbon: string, place: string): Variable {
   return {
     key: `${ribbon}/finish`,
@@ -252,7 +252,7 @@ function otherFinish(ribbon: string, place: string): Variable {
     apply(piece, [u], reach) {
       const preset = oneOf(presets, u, reach);
       if (!preset) return piece;
-      // Identifiers by what it is, so that the same throw makes the same piece.
+      // Deterministic identifiers, so that the same seed makes the same piece.
       const random = randomSource(presets.indexOf(preset) + 1);
       const parts = partsOf(preset).map((p) => ({ ...p, id: `${ribbon}-${newId(random)}` }));
       return {

@@ -4,41 +4,40 @@ import { gapsOf } from './gaps';
 import { spread } from './spread';
 import type { Variable } from './variables';
 
-/** How a sheet is thrown: the same order gives the same pieces on every machine. */
+/** Order of a sheet: equal orders give equal pieces on every machine. */
 export interface SheetOrder {
   readonly seed: number;
   /** How far values may go, 0…1. */
   readonly reach: number;
-  /** How many variations a sheet has: those that come first stay nearer to what there is. */
+  /** Number of variations: earlier ones stay nearer to the original. */
   readonly count: number;
 }
 
-/** Share of the reach that the first variation has. */
+/** Share of the reach of the first variation. */
 const NEAREST = 0.25;
 
-/** How far variation `index` goes. */
+/** Reach of variation `index`. */
 export function reachOf({ reach, count }: SheetOrder, index: number): number {
   const along = count > 1 ? Math.min(1, index / (count - 1)) : 1;
   return reach * (NEAREST + (1 - NEAREST) * along);
 }
 
 /**
- * A variation of a piece: all of the variables at values of their own. What would open a seam that was closed is left
- * as it was.
+ * A variation of a piece: every variable at a value of its own, except those that would open a closed seam.
  *
- * @param index from 0; beyond `count` all go as far as they may
+ * @param index from 0; beyond `count` all have full reach
  */
 export function variation(piece: Piece, variables: readonly Variable[], order: SheetOrder, index: number): Piece {
   const u = spread(order.seed);
   const reach = reachOf(order, index);
-  // Three values each: a colour needs them, and the first of each are spread among themselves.
+  // Three numbers each, as a colour needs; the first ones of all variables are the best distributed.
   const n = variables.length;
   return asClosed(piece, variables, (now, v, j) =>
     v.apply(now, [u(index, j), u(index, n + j), u(index, 2 * n + j)], reach),
   );
 }
 
-/** Two variables over their whole reach, each along one way of a sheet. */
+/** Two variables over their full reach, along the two axes of a sheet. */
 export function alongAxes(
   piece: Piece,
   [across, down]: readonly [Variable, Variable | undefined],
@@ -52,7 +51,7 @@ export function alongAxes(
   });
 }
 
-/** Does changes one after the other; one after which more is open at the seam than was is left out. */
+/** Applies changes one after the other, skipping those that open the seam further. */
 function asClosed(
   piece: Piece,
   variables: readonly Variable[],

@@ -2,7 +2,7 @@ import { newId, newItem, type PartDoc } from '../declare/items';
 import { finishParts } from './parts/index';
 import type { FaceKind } from './surface';
 
-/** The finish of a kind of faces: parts, each of which sets some channels of its surface. */
+/** The finish of a face kind: parts, each of which sets some channels of its surface. */
 export interface FinishDoc {
   readonly id: string;
   readonly of: FaceKind;
@@ -10,10 +10,10 @@ export interface FinishDoc {
   readonly parts: readonly PartDoc[];
 }
 
-/** Base colours of fresh finishes of further kinds of faces. */
+/** Base colours of new finishes of further face kinds. */
 const FACE_COLOURS: Partial<Record<FaceKind, string>> = { inside: '#F1EDE4', rods: '#24262B', joints: '#E8A317' };
 
-/** A fresh finish for a kind of faces. */
+/** A new finish for a face kind. */
 export function newFinish(of: FaceKind = 'main', colour = FACE_COLOURS[of]): FinishDoc {
   const parts = finishParts.all
     .filter((p) => p.kind === 'base' || p.kind === 'metal')

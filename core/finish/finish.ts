@@ -9,7 +9,7 @@ import { FINISH } from '../shape/mesh';
 import { channelOf } from './part';
 import { PLAIN_SURFACE, type ChannelPattern, type Surface } from './surface';
 
-/** The surface that a finish yields at an unwrapped frame. */
+/** The surface of a finish at an unwrapped frame. */
 export function surfaceOf(finish: FinishDoc, clock: Clock): Surface {
   let surface = PLAIN_SURFACE;
   for (const part of finish.parts) {
@@ -22,7 +22,7 @@ export function surfaceOf(finish: FinishDoc, clock: Clock): Surface {
   return surface;
 }
 
-/** The patterns of a part, by the channels they lie on. */
+/** The patterns of a part, by channel. */
 function patternsOf(part: PartDoc, clock: Clock): ChannelPattern[] {
   const on = part.patterns?.filter((p) => p.on) ?? [];
   if (on.length === 0) return [];
@@ -36,10 +36,10 @@ function patternsOf(part: PartDoc, clock: Clock): ChannelPattern[] {
   });
 }
 
-/** Surfaces by the number of the kind of face, see FINISH; kinds without a finish of their own are not in it, and wear the first. */
+/** Surfaces by face kind, see FINISH; kinds without a finish use the first. */
 export type Surfaces = Readonly<Record<number, Surface>> & { readonly 0: Surface };
 
-/** The surfaces of a ribbon's kinds of faces. */
+/** The surfaces of a ribbon. */
 export function surfacesOf(finishes: readonly FinishDoc[], clock: Clock): Surfaces {
   const out: Record<number, Surface> & { 0: Surface } = { 0: PLAIN_SURFACE };
   for (const finish of finishes)
@@ -47,7 +47,7 @@ export function surfacesOf(finishes: readonly FinishDoc[], clock: Clock): Surfac
   return out;
 }
 
-/** Whether anything of a ribbon's finishes goes by how deep its faces lie. */
+/** Whether any pattern of these finishes depends on ambient occlusion. */
 export function needsOcclusion(finishes: readonly FinishDoc[]): boolean {
   return finishes.some((f) =>
     f.parts.some((p) => p.on && (p.patterns?.some((x) => x.on && patterns.get(x.kind).occlusion) ?? false)),

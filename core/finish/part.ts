@@ -2,13 +2,10 @@ import { widened } from '../declare/widen';
 import type { ColourParam, Evaluated, NumberParam, Params } from '../declare/params';
 import type { Channel, Surface, SurfaceFeature } from './surface';
 
-/** Which channel of a surface a value of a part is, and the factor from its unit to that of the channel. */
+/** The channel that a value of a part sets, and the factor from its unit to the channel's. */
 export type ChannelOf = Channel | readonly [Channel, number];
 
-/**
- * One part of a finish, declared once in a file of its own. Panel, document, lanes, seam check and
- * reference follow.
- */
+/** A part of a finish, declared once in its own file. Panel, document, lanes, seam check and reference follow. */
 export interface FinishPart<P extends Params = Params> {
   readonly kind: string;
   readonly title: string;
@@ -17,14 +14,13 @@ export interface FinishPart<P extends Params = Params> {
   /** Name of a drawing in `web/ui/parts/icons.tsx`, or path data of one of its own, 24 × 24: "M4 12h16". */
   readonly icon: string;
   readonly params: P;
-  /** What a drawer must be able to do for it. */
+  /** What a renderer must support for it. */
   readonly feature?: SurfaceFeature;
-  /**
-   * Which of its values may go over the surface in a pattern, and the channels they are, with the factor from
-   * their unit to that of the channel.
-   */
+  /** Values that may be patterned, with their channels and the factor from their unit. */
   readonly channels?: { readonly [K in keyof P]?: ChannelOf };
-  /** The channels it sets, from its values at a moment. Parts act in their order, each on what the ones before have left. */
+  /**
+   * The channels it sets, from its values at a moment. Parts apply in order, each to what the ones before have left.
+   */
   surface(values: Evaluated<P>, before: Surface): Partial<Omit<Surface, 'features' | 'patterns'>>;
 }
 
@@ -45,7 +41,7 @@ export function definePart<const P extends Params>(part: FinishPart<P>): FinishP
   return widened(part);
 }
 
-/** The channel that a value of a part is, where it may go over the surface in a pattern; undefined where it may not. */
+/** The channel of a part's value if it may be patterned; undefined if not. */
 export function channelOf(
   part: FinishPart,
   value: string,

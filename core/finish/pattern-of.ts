@@ -7,7 +7,7 @@ import { rampOf, type RampMix } from '../pattern/ramp';
 import type { PatternDoc } from '../declare/items';
 import type { Clock } from '../time/loop';
 
-/** What every layer has, evaluated; a colour has stops and a way of mixing them, a number its ends. */
+/** Evaluated values of any layer; a colour has stops and a mixing mode, a number its range. */
 interface LayerValues {
   readonly [own: string]: unknown;
   readonly layerHow: LayerHow;

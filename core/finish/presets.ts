@@ -2,11 +2,11 @@ import { newItem, type Values } from '../declare/items';
 import { newFinish, type FinishDoc } from './documents';
 import { finishParts } from './parts/index';
 
-/** A finish by what it is. Once chosen it is an ordinary finish: every value of it can be turned. */
+/** A named finish. Once chosen it is an ordinary finish. */
 export interface Preset {
   readonly id: string;
   readonly title: string;
-  /** Parts that are on, with the values that differ from what they are declared with. */
+  /** Parts that are on, with values that differ from their defaults. */
   readonly parts: Readonly<Record<string, Values>>;
 }
 
@@ -127,14 +127,14 @@ export const presets: readonly Preset[] = [
   },
 ];
 
-/** The parts of a preset, as items of a finish: the base and the metal are always there. */
+/** The parts of a preset as items: base and metal are always there. */
 export function partsOf(preset: Preset): FinishDoc['parts'] {
   return finishParts.all
     .filter((p) => p.kind === 'base' || p.kind === 'metal' || preset.parts[p.kind])
     .map((p) => newItem(p, preset.parts[p.kind] ?? {}));
 }
 
-/** A finish as a preset has it. */
+/** The finish of a preset. */
 export function presetFinish(preset: Preset): FinishDoc {
   return { ...newFinish(), parts: partsOf(preset) };
 }

@@ -1,12 +1,12 @@
 import type { PatternAt } from '../pattern/pattern-at';
 import { FINISH } from '../shape/mesh';
 
-/** A kind of face: each may have a finish of its own, and wears the main one where it has none. */
+/** A face kind: each may have its own finish, and otherwise uses the main one. */
 export type FaceKind = keyof typeof FINISH;
 
 export const faceKinds = Object.keys(FINISH) as FaceKind[];
 
-/** The kinds of faces in words. */
+/** Face kinds in words. */
 export const FACE_WORDS: Readonly<Record<FaceKind, { readonly title: string; readonly help: string }>> = {
   main: { title: 'Finish', help: 'The surface of the ribbon.' },
   inside: { title: 'Inside', help: 'A finish of their own for inner sides of a shell and cut faces.' },
@@ -15,33 +15,32 @@ export const FACE_WORDS: Readonly<Record<FaceKind, { readonly title: string; rea
 };
 
 /**
- * What a drawer must be able to do for a surface; what is not asked for costs nothing. It goes by the parts of
- * the finish and not by their values, so that nothing is compiled while values move.
+ * What a renderer must support for a surface; unused features cost nothing. They follow from the parts of the finish
+ * and not from their values, so that nothing is compiled while values move.
  */
 export type SurfaceFeature =
   'bump' | 'glass' | 'coat' | 'cloth' | 'film' | 'glow' | 'veil' | 'cut' | 'wires' | 'dots' | 'brushed';
 
 /**
- * A surface at a moment, in the channels of the metal/rough material of glTF 2.0 (Khronos Group,
- * section 3.9) and of its extensions KHR_materials_ior, specular, transmission, volume, dispersion,
- * clearcoat, sheen, iridescence, anisotropy and emissive_strength: what every drawer takes, whatever
- * made it. Colours are '#rrggbb', sRGB.
+ * A surface at a moment, in the channels of the metallic-roughness material of glTF 2.0 (Khronos Group, section 3.9)
+ * and its extensions KHR_materials_ior, specular, transmission, volume, dispersion, clearcoat, sheen, iridescence,
+ * anisotropy and emissive_strength: what every renderer takes. Colours are '#rrggbb', sRGB.
  */
 export interface Surface {
   readonly baseColor: string;
   /** 0…1. */
   readonly roughness: number;
   readonly metalness: number;
-  /** Strength of the mirror reflection of what is no metal, 0…1. */
+  /** Strength of the dielectric's specular reflection, 0…1. */
   readonly specular: number;
-  /** Refractive index, ≥ 1. */
+  /** Index of refraction, ≥ 1. */
   readonly ior: number;
-  /** Share of the light that goes through, 0…1. */
+  /** Share of light transmitted, 0…1. */
   readonly transmission: number;
   /** Metres of glass behind the surface; 0 for a thin wall. */
   readonly thickness: number;
   readonly attenuationColor: string;
-  /** Metres after which white light has become the attenuation colour; Infinity for clear glass. */
+  /** Distance in metres at which white light takes the attenuation colour; Infinity for clear glass. */
   readonly attenuationDistance: number;
   /** 20 divided by the Abbe number; 0 for none. */
   readonly dispersion: number;
@@ -56,77 +55,77 @@ export interface Surface {
   readonly iridescenceIor: number;
   /** Nanometres. */
   readonly iridescenceThickness: number;
-  /** How far highlights are drawn out across the grooves, 0…1. */
+  /** Anisotropy of highlights across the grooves, 0…1. */
   readonly anisotropy: number;
-  /** Radians by which the grooves are turned. */
+  /** Rotation of the grooves in radians. */
   readonly anisotropyRotation: number;
-  /** The way grooves go, round an axis of the form or along it. */
+  /** Direction of the grooves, around an axis of the form or along it. */
   readonly grooves: { readonly way: 'round' | 'along'; readonly axis: 'x' | 'y' | 'z' };
   readonly emissiveColor: string;
-  /** Candela per square metre, as a factor on white; beyond 1 it glows. */
+  /** Factor on emission; beyond 1 it glows. */
   readonly emissiveStrength: number;
-  /** The light has the base colour, of the copy where it has its own, in place of `emissiveColor`. */
+  /** Emission has the base colour, with the copy's override, in place of `emissiveColor`. */
   readonly emissiveTinted: boolean;
-  /** Share of what is behind that is covered, 0…1. */
+  /** Opacity, 0…1. */
   readonly alpha: number;
-  /** Light is added to what is behind, and nothing is covered. */
+  /** Its light is added to what is behind; it covers nothing. */
   readonly additive: boolean;
-  /** Metres that the surface seems raised; only its slope, which a pattern makes, is seen. */
+  /** Apparent height in metres; only its slope, made by a pattern, is visible. */
   readonly bump: number;
-  /** What stands lower than `cutLevel` is not there. */
+  /** Parts lower than `cutLevel` are cut away. */
   readonly cut: number;
   readonly cutLevel: number;
-  /** Its edges and curves as lines of the picture; absent, they are not seen. */
+  /** Edges and curves as lines of the picture; absent, they are not shown. */
   readonly wires?: Wires;
-  /** Its points as dots of the picture; absent, they are not seen. */
+  /** Points as dots of the picture; absent, they are not shown. */
   readonly dots?: Dots;
   readonly features: readonly SurfaceFeature[];
-  /** How channels go over the surface; what is not named is even. */
+  /** Patterned channels; others are uniform. */
   readonly patterns: readonly ChannelPattern[];
 }
 
 /** Edges and curves as lines of the picture. */
 export interface Wires {
-  /** '#rrggbb', sRGB, as it is to be in the picture at a strength of 1. */
+  /** '#rrggbb', sRGB, as it appears in the picture at a strength of 1. */
   readonly colour: string;
   readonly strength: number;
-  /** Pixels of a picture 1000 pixels high. */
+  /** In pixels of a picture 1000 pixels high. */
   readonly width: number;
-  /** 0…1, how much is seen of lines behind faces. */
+  /** Visibility of lines behind faces, 0…1. */
   readonly hidden: number;
   readonly faces: Faces;
 }
 
-/** Faces are seen, only hide what is behind them, or are not there. */
+/** Faces are shown, hide what is behind them, or are absent. */
 export type Faces = 'shown' | 'cover' | 'none';
 
 /** Points as dots of the picture. */
 export interface Dots {
-  /** '#rrggbb', sRGB, as it is to be in the picture at a strength of 1. */
+  /** '#rrggbb', sRGB, as it appears in the picture at a strength of 1. */
   readonly colour: string;
   readonly strength: number;
-  /** Across, in pixels of a picture 1000 pixels high, or in metres: one of both. */
+  /** Diameter, in pixels of a picture 1000 pixels high, or in metres: one of both. */
   readonly pixels?: number;
   readonly metres?: number;
   readonly faces: Faces;
 }
 
-/** What becomes of the faces of a surface whose edges or points are seen: each has its say. */
+/** How faces are shown, combined from wires and dots. */
 export function facesOf({ wires, dots }: Surface): Faces {
   const said = [wires?.faces, dots?.faces];
   return said.includes('none') ? 'none' : said.includes('cover') ? 'cover' : 'shown';
 }
 
-/** How one channel of a surface goes over it. */
+/** The patterns of one channel. */
 export interface ChannelPattern {
   readonly channel: Channel;
-  /** In the order in which they lie. */
+  /** In the order in which they apply. */
   readonly layers: readonly PatternAt[];
 }
 
 export type Channel = Exclude<keyof Surface, 'features' | 'patterns' | 'wires' | 'dots' | 'grooves'>;
 
-/** What a surface is where no part of its finish says otherwise: the defaults of glTF. */
+/** The default surface, as in glTF. */
 export const PLAIN_SURFACE: Surface = {
   baseColor: '#FFFFFF',
   roughness: 1,

@@ -7,18 +7,16 @@ import { swingAround, type MotionDoc, type MotionTarget } from '../time/motion';
 import { scaledValue, shiftedValue } from '../time/reshape';
 import { evaluateNumber, isMoving } from '../time/value';
 
-/** Some ribbons as a look, with those that they need. */
+/** Ribbons as a look, with those they need. */
 export const ribbonLook = (name: string, piece: Piece, ids: readonly string[]): Piece => ({
   ...clipping(piece, ids),
   name,
 });
 
-/** The piece with the ribbons of a look as copies at its end. */
+/** The piece with copies of a look's ribbons at its end. */
 export const withRibbons = (piece: Piece, look: Piece): Pasted => addRibbons(piece, look.ribbons);
 
-/**
- * Steps of a ribbon as a look: all but its form, or those that are named. They stand on a ball, in the first ribbon.
- */
+/** Steps of a ribbon as a look: all but its form, or given ones. They stand on a sphere, in the first ribbon. */
 export function stepsLook(name: string, piece: Piece, ribbon: string, steps?: readonly string[]): Piece {
   const held: Piece = {
     ...piece,
@@ -29,17 +27,17 @@ export function stepsLook(name: string, piece: Piece, ribbon: string, steps?: re
     ),
   };
   const clip = clipping(held, [ribbon]);
-  // The one they are of comes first: that is how they are found again.
+  // Their own ribbon comes first: that is how they are found again.
   const ribbons = [...clip.ribbons].sort((a, b) => Number(b.id === ribbon) - Number(a.id === ribbon));
   return { ...clip, name, ribbons };
 }
 
 /**
- * The piece with the steps of a look at the end of a ribbon's, as copies. Ribbons that they name come along, switched as
+ * The piece with copies of a look's steps at the end of a ribbon. Ribbons that they name come along, shown or hidden as
  * they were.
  */
 export function withSteps(piece: Piece, ribbon: string, look: Piece): Pasted {
-  // What its steps followed of each other they follow in the ribbon that they come into.
+  // Links between the steps point into the ribbon that receives them.
   const as = new Map(look.ribbons.slice(0, 1).map((r) => [r.id, ribbon]));
   const { piece: copied, dropped } = copyAll({ ...newPiece(), ribbons: look.ribbons }, { as, exists: isIn(piece) });
   const [first, ...others] = copied.ribbons;
@@ -58,14 +56,14 @@ export function withSteps(piece: Piece, ribbon: string, look: Piece): Pasted {
   return { ok: true, piece: { ...piece, ribbons: [...next, ...freelyNamed(piece, others)] }, ids, dropped };
 }
 
-/** The motion of a value as a look: it moves a ball up and down. */
+/** A value's motion as a look: it moves a sphere up and down. */
 export function motionLook(name: string, loop: Piece['loop'], motion: MotionDoc): Piece {
   const plain = newRibbon('geodesic', 0, 'Ball');
   const place = newStep('place', { shift: [0, motion, 0] }, newId());
   return { ...newPiece(name), loop, ribbons: [{ ...plain, steps: [...plain.steps, place] }] };
 }
 
-/** A motion for a piece in which not everything is that it followed: what is not there it follows no more. */
+/** A motion for a piece that lacks some of what it followed: those links are dropped. */
 export function motionInto(
   piece: Piece,
   motion: MotionDoc,
@@ -76,7 +74,7 @@ export function motionInto(
   return { motion: shift[1], dropped };
 }
 
-/** The motion that a look holds; undefined where it holds none. */
+/** The motion of a look; undefined for none. */
 export function motionFrom(look: Piece): MotionDoc | undefined {
   const shift = look.ribbons[0]?.steps.find((s) => s.kind === 'place')?.values.shift as
     readonly NumberValue[] | undefined;
@@ -84,18 +82,18 @@ export function motionFrom(look: Piece): MotionDoc | undefined {
   return motion !== undefined && isMoving(motion) ? motion : undefined;
 }
 
-/** Moments of the loop at which a motion is looked at for how far it goes. */
+/** Samples around the loop for a motion's range. */
 const LOOKS = 96;
 
-/** Lowest and highest of a value over the loop. */
+/** Lowest and highest value over the loop. */
 function reachOf(value: NumberValue, frames: number): [low: number, high: number] {
   const all = Array.from({ length: LOOKS }, (_, i) => evaluateNumber(value, { frame: (i * frames) / LOOKS, frames }));
   return [Math.min(...all), Math.max(...all)];
 }
 
 /**
- * A motion made to fit another value: it goes as far as that one does, or, where that stands still, as a fresh motion
- * would. One that goes round (an angle, a phase) stays as it is, since it would not close otherwise.
+ * A motion fitted to another value: with the range of that one or, if it is constant, of a new motion. A motion that
+ * travels (an angle, a phase) stays as it is, since it would not close otherwise.
  */
 export function motionFor(motion: MotionDoc, now: NumberValue, target: MotionTarget, frames: number): NumberValue {
   if (target.cyclic) return motion;

@@ -3,7 +3,7 @@ import type { Piece } from '../piece/piece';
 import { halfHeight } from '../scene/lens';
 import { setUpItems, type LightSetUp } from '../scene/set-ups';
 
-/** The piece with the lights of a set-up in place of its own, facing with its camera, as large as what that frames. */
+/** The piece with a set-up's lights in place of its own, rotated with its camera and scaled to what that frames. */
 export function lightUp(piece: Piece, setUp: LightSetUp, frame = 0): Piece {
   const { camera } = sceneAt(piece, frame);
   const way = camera.position.map((p, k) => p - camera.target[k]);

@@ -3,13 +3,12 @@ import { cameraOf, newId, newPiece, newRibbon, type FinishDoc, type Piece, type 
 import { sceneListNames } from '../scene/index';
 
 /**
- * Parts of a piece that are kept by themselves, to be used in another. Each is kept as a whole small
- * piece that holds it and little else, so that it is read, checked and brought to newer versions like
- * any other.
+ * Parts of a piece that are stored for use in others. Each is a whole small piece that contains it and little else, so
+ * that it is read, checked and migrated like any other.
  */
 export const LOOK_KINDS = ['finish', 'lights', 'camera', 'scene', 'ribbon', 'steps', 'motion'] as const;
 export type LookKind = (typeof LOOK_KINDS)[number];
-/** Those that are of the scene. */
+/** Those of the scene. */
 export type SceneLookKind = 'lights' | 'camera' | 'scene';
 
 export const LOOK_WORDS: Readonly<Record<LookKind, { readonly one: string; readonly many: string }>> = {
@@ -22,14 +21,14 @@ export const LOOK_WORDS: Readonly<Record<LookKind, { readonly one: string; reado
   motion: { one: 'motion', many: 'motions' },
 };
 
-/** The finish of a ribbon as a look; what its values follow of each other they follow there. */
+/** A ribbon's finish as a look; links between its values stay. */
 export function finishLook(name: string, ribbon: RibbonDoc, finish: FinishDoc): Piece {
   const ball = newRibbon('geodesic', 0, 'Ball');
   const { parts } = copyFinish(ribbon, finish, ball.id);
   return { ...newPiece(name), ribbons: [{ ...ball, finishes: [{ id: newId(), of: 'main', on: true, parts }] }] };
 }
 
-/** Lights, the camera that is looked through, or the whole scene of a piece as a look. */
+/** Lights, the active camera, or the whole scene of a piece as a look. */
 export function sceneLook(name: string, kind: SceneLookKind, { scene }: Pick<Piece, 'scene'>): Piece {
   const plain = newPiece(name);
   const part: Partial<Piece['scene']> =
@@ -37,13 +36,13 @@ export function sceneLook(name: string, kind: SceneLookKind, { scene }: Pick<Pie
   return { ...plain, scene: { ...plain.scene, ...part } };
 }
 
-/** What came of using a look: links that led to something that is not in the piece were dropped. */
+/** Result of using a look: links to what is not in the piece were dropped. */
 export interface Used {
   readonly piece: Piece;
   readonly dropped: number;
 }
 
-/** A piece with a kept finish on one of its ribbons. */
+/** A piece with a stored finish on one of its ribbons. */
 export function withFinishLook(piece: Piece, ribbon: string, look: Piece): Used {
   const [ball] = look.ribbons;
   const finish = ball?.finishes[0];
@@ -55,7 +54,7 @@ export function withFinishLook(piece: Piece, ribbon: string, look: Piece): Used 
   return { piece: { ...piece, ribbons }, dropped };
 }
 
-/** A piece with what a look of its scene holds in place of its own. A camera is added, and looked through. */
+/** A piece with the scene part of a look in place of its own. A camera is added, and made active. */
 export function withSceneLook(piece: Piece, kind: SceneLookKind, look: Piece): Used {
   const { scene } = piece;
   const of = (part: Partial<Piece['scene']>) => {

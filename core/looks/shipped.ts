@@ -1,13 +1,13 @@
 import { newItem, newPiece, type Item, type Piece, type Values } from '../piece/piece';
 import { sceneList, type SceneList } from '../scene/index';
 
-/** A scene to begin with: everything but the camera, which stays where it is. */
+/** A scene to begin with: everything but the camera, which stays. */
 interface Scene {
   readonly name: string;
   readonly lists: Partial<Record<Exclude<SceneList, 'cameras'>, readonly (readonly [kind: string, values: Values])[]>>;
 }
 
-/** Where a form of usual size stands, in metres. */
+/** Height below a form of usual size, in metres. */
 const FLOOR = -1.4;
 
 const scenes: readonly Scene[] = [
@@ -97,7 +97,7 @@ function itemsOf(list: SceneList, items: readonly (readonly [string, Values])[])
   return items.map(([kind, values]) => newItem(sceneList(list).kinds.get(kind), values));
 }
 
-/** Scenes that come with Maypole, each as a look like those that are kept. */
+/** Scenes that come with Maypole, as looks. */
 export function shippedScenes(): Piece[] {
   return scenes.map(({ name, lists }) => {
     const plain = newPiece(name);

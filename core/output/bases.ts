@@ -2,7 +2,7 @@ import type { Item } from '../declare/items';
 import { outputs } from './index';
 import { nameBy, toldApart, type Named } from './names';
 
-/** Bases of the names of outputs, in their order. */
+/** Base names of outputs, in order. */
 export function basesOf(items: readonly Item[], pattern: string, named: Omit<Named, 'output'>): string[] {
   return toldApart(
     items.map(({ kind }) => {

@@ -1,6 +1,6 @@
 /**
- * A picture that is made of a frame and kept, of which outputs are made: as it is shown, 16 bits in true light and 8 in
- * quick light, with its backdrop or without it; or its light in a file of its own, with what else is known of its pixels.
+ * An image of a frame from which outputs are made: as shown, 16 bits in true light and 8 in quick light, with or
+ * without its backdrop; or its radiance as a file of its own, with or without passes.
  */
 export const FRAME_IMAGES = {
   solid: { ending: 'png', light: false },
@@ -13,7 +13,7 @@ export const FRAME_IMAGES = {
 
 export type FrameImageName = keyof typeof FRAME_IMAGES;
 
-/** Whether a sheet has depth, place, normals, masks and the rest as layers. */
+/** Whether an image has passes as layers. */
 export function hasPasses(sheet: FrameImageName): boolean {
   return sheet.endsWith('-passes');
 }

@@ -1,7 +1,7 @@
 import type { PixelSize } from './kind';
 import type { RenderSettings } from './render-settings';
 
-/** How each frame of a render is made: all that its pictures depend on besides the piece. */
+/** How each frame of a render is made: everything its pictures depend on besides the piece. */
 export type FrameOrder = PixelSize & { readonly detail: 'final' | 'draft' } & (
     | { readonly light: 'quick'; readonly look: RenderSettings['look']; readonly subframes: number }
     | {
@@ -21,10 +21,10 @@ export function frameOrder(s: RenderSettings, { width, height }: PixelSize): Fra
 }
 
 /**
- * The order in which frames are made: first some far apart, then between them, so that the whole is seen early and a
- * sample of it tells of all (J. G. van der Corput's sequence).
+ * The order in which frames are made: first some far apart, then between them, so that the whole is visible early and a
+ * sample represents all (J. G. van der Corput's sequence).
  *
- * @returns places 0 … count − 1, each once
+ * @returns indices 0 … count − 1, each once
  */
 export function spreadOut(count: number): number[] {
   const bits = Math.max(1, Math.ceil(Math.log2(Math.max(2, count))));

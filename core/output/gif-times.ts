@@ -1,13 +1,13 @@
 import { frameRate } from '../time/loop';
 
-/** Hundredths of a second that a picture of a GIF stands at least: players make ten of fewer (common practice). */
+/** Least duration of a GIF picture in hundredths of a second: players make ten of fewer (common practice). */
 const LEAST = 2;
-/** Frames of which one is shown, at most. */
+/** Most frames of which one is used. */
 const MOST = 8;
 
 /**
- * Every how many frames a GIF has one, so that none stands for less than players show: 1 up to 50 frames a second, and
- * beyond the smallest number that goes into the loop. Null where there is none.
+ * Uses every nth frame so that none is shorter than players support: 1 up to 50 frames per second, and beyond the
+ * smallest divisor of the loop. Null if there is none.
  */
 export function gifEvery(fps: number, frames: number): number | null {
   const { num, den } = frameRate(fps);
@@ -16,7 +16,7 @@ export function gifEvery(fps: number, frames: number): number | null {
   return null;
 }
 
-/** How long each picture of a GIF stands, in hundredths of a second: together they are the loop, to half of one. */
+/** Duration of each GIF picture in hundredths of a second; they sum to the loop, within half of one. */
 export function gifDelays(fps: number, frames: number, every: number): number[] {
   const { num, den } = frameRate(fps);
   const at = (i: number) => Math.round((100 * i * every * den) / num);

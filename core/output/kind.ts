@@ -8,14 +8,14 @@ export interface PixelSize {
   readonly height: number;
 }
 
-/** By what an output is made: pictures that a browser draws, or every ray followed. */
+/** The renderer of an output: rasteriser in a browser, or path tracer. */
 export type LightKind = 'quick' | 'true';
 
-/** What an output is asked for, as its limits are about it. */
+/** Facts of a delivery that an output's limits depend on. */
 export interface Asked<V = Readonly<Record<string, unknown>>> {
   readonly size: PixelSize;
   readonly light: LightKind;
-  /** How many frames are made, and how many of them are shown in a second. */
+  /** Number of frames, and frames per second. */
   readonly frames: number;
   readonly fps: number;
   readonly values: V;
@@ -32,8 +32,8 @@ export const OUTPUT_GROUPS = [
 export type OutputGroup = (typeof OUTPUT_GROUPS)[number]['value'];
 
 /**
- * A kind of file that a piece is delivered as, declared once in a file of its own: words, settings,
- * limits, names. What makes its files is its pair file (`render/outputs/<kind>.server.ts`).
+ * A file type that a piece is delivered as, declared once in its own file: words, settings, limits, names. Its exporter
+ * is `render/outputs/<kind>.server.ts`.
  */
 export interface OutputKind<P extends Params = Params> {
   readonly kind: string;
@@ -44,26 +44,26 @@ export interface OutputKind<P extends Params = Params> {
   /** Name of a drawing in `web/ui/parts/icons.tsx`, or path data of one of its own, 24 × 24: "M4 12h16". */
   readonly icon: string;
   readonly params: P;
-  /** Ending of its file, without a dot. */
+  /** File extension, without dot. */
   readonly ending: string;
-  /** One file a frame rather than one file for all. */
+  /** One file per frame rather than one for all. */
   readonly many?: boolean;
-  /** Other files beside it, by what follows its name: "-poster.jpg". */
+  /** Additional files, by what follows the name: "-poster.jpg". */
   readonly beside?: readonly string[];
-  /** The picture of each frame that it is made of; null where it is made of shapes. */
+  /** The frame image it is made from; null if it is made from shapes. */
   sheet(values: Evaluated<P>): FrameImageName | null;
-  /** Why it cannot be made of what is asked for, with the remedy; null where it can. */
+  /** Why it cannot be made as requested, and the remedy; null if it can. */
   refusal?(asked: Asked<Evaluated<P>>): string | null;
 }
 
-/** Movies have their colours at half the size, so that sides must be even. */
+/** Movies have half the colour resolution, so that sides must be even. */
 export function evenSides({ width, height }: PixelSize): string | null {
   return width % 2 || height % 2
     ? `A movie needs even numbers of pixels, and this is ${width} × ${height}; use ${width + (width % 2)} × ${height + (height % 2)}.`
     : null;
 }
 
-/** Why sides of a picture are too long for a format; null where they are not. */
+/** Why a picture is too large for a format; null if it is not. */
 export function sidesUpTo(most: number, format: string) {
   return ({ width, height }: PixelSize): string | null =>
     Math.max(width, height) > most
@@ -71,7 +71,7 @@ export function sidesUpTo(most: number, format: string) {
       : null;
 }
 
-/** Why sides of a picture are too short for an encoder; null where they are not. */
+/** Why a picture is too small for an encoder; null if it is not. */
 export function sidesFrom(least: number, format: string) {
   return ({ width, height }: PixelSize): string | null =>
     Math.min(width, height) < least
@@ -79,7 +79,7 @@ export function sidesFrom(least: number, format: string) {
       : null;
 }
 
-/** Why something that only true light has cannot be made in quick light; null where it can. */
+/** Why something that needs true light cannot be made in quick light; null if it can. */
 export function needsTrueLight(light: LightKind, what: string): string | null {
   return light === 'quick' ? `${what} comes from true light alone; set Light to True.` : null;
 }

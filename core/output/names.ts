@@ -1,10 +1,10 @@
 import type { PixelSize } from './kind';
 
-/** What a name may tell of. */
+/** What a file name may contain. */
 export interface Named extends PixelSize {
   /** Of the piece. */
   readonly piece: string;
-  /** Word for the kind of output: "mp4". */
+  /** Identifier of the kind of output: "mp4". */
   readonly output: string;
   readonly fps: number;
   /** Frames of the loop. */
@@ -15,12 +15,12 @@ export interface Named extends PixelSize {
 
 const WORDS = ['piece', 'size', 'width', 'height', 'output', 'fps', 'frames', 'revision', 'date', 'frame'] as const;
 
-/** Bytes of a name at most, as UTF-8: with a number and an ending it stays below the 255 that file systems take. */
+/** Most bytes of a name, as UTF-8: with a number and an extension it stays below the 255 that file systems allow. */
 const MOST_BYTES = 180;
 
 /**
- * Letters and digits of whatever script, and single dashes: a name that every system takes. Latin letters stand without
- * their accents, as most who type them expect; those of other scripts keep their marks, without which they are others.
+ * Letters and digits of any script, and single dashes, which every system allows. Latin letters lose their accents, as
+ * most expect; other scripts keep their marks.
  */
 export function plainName(name: string): string {
   const letters = name
@@ -41,7 +41,7 @@ export function plainName(name: string): string {
   return plain.replace(/-+$/, '') || 'piece';
 }
 
-/** Why names cannot be made by a pattern, with the remedy; null where they can. */
+/** Why a pattern makes no valid names, and the remedy; null if it does. */
 export function patternFault(pattern: string): string | null {
   if (!pattern.trim()) return 'Names need a pattern; {piece}-{size} is one.';
   for (const [, word] of pattern.matchAll(/\{([^}]*)\}/g))
@@ -57,16 +57,16 @@ export function patternFault(pattern: string): string | null {
   return null;
 }
 
-/** A frame number with as many digits as the last one of the loop has, at least four. */
+/** A frame number with as many digits as the last one of the loop, at least four. */
 export function frameDigits(frame: number, frames: number): string {
   return String(frame).padStart(Math.max(4, String(frames - 1).length), '0');
 }
 
 /**
- * A file's path by a pattern, without its ending: "{piece}/{size}" → "halo/1080x1080". Where it is one of many and the
- * pattern does not say {frame}, the number comes last.
+ * A file path by a pattern, without extension: "{piece}/{size}" → "halo/1080x1080". For one of many files without
+ * {frame} in the pattern, the number comes last.
  *
- * @param frame the frame that the file is of; absent where it is of all
+ * @param frame the frame of the file; absent for a file of all
  */
 export function nameBy(pattern: string, named: Named, frame?: number): string {
   const { width, height } = named;
@@ -92,16 +92,16 @@ export function nameBy(pattern: string, named: Named, frame?: number): string {
   return frame === undefined || tells ? tidy : `${tidy}-${digits}`;
 }
 
-/** Files of an output as far as their names can meet those of others. */
+/** File names of an output, as far as they may collide with others. */
 export interface Naming {
   readonly base: string;
   /** Word for its kind. */
   readonly output: string;
-  /** What follows the base in each of its names: ".mp4", or "/" for a folder of its own. */
+  /** What follows the base in each name: ".mp4", or "/" for a folder. */
   readonly endings: readonly string[];
 }
 
-/** Bases of the names of several outputs, told apart where two would be alike: by the kind, then by a number. */
+/** Base names of several outputs made unique: by the kind, then by a number. */
 export function toldApart(names: readonly Naming[]): string[] {
   const taken = new Set<string>();
   return names.map(({ base, output, endings }) => {
@@ -114,8 +114,8 @@ export function toldApart(names: readonly Naming[]): string[] {
 }
 
 /**
- * Name of the file of a frame, without its ending. Many pictures go into a folder of their own where the pattern has
- * none of them by itself, so that outputs do not lie among each other.
+ * File name of a frame, without extension. Numbered files get a folder of their own if the pattern has none, so that
+ * outputs do not mix.
  *
  * @param base of its output
  */

@@ -13,7 +13,7 @@ import { metal } from './metal';
 import { veil } from './veil';
 import { wires } from './wires';
 
-/** Every part a finish can have, in the order in which they act. A new one is added here and nowhere else. */
+/** Every part of a finish, in the order in which they apply. A new one is added here and nowhere else. */
 export const finishParts = new Registry('part of a finish', [
   base,
   metal,
