@@ -1,4 +1,4 @@
-import type { PictureEffectAt } from '../scene/kind';
+import type { DisplayEffectType, PictureEffectAt } from '../scene/kind';
 import { plainMaths, type Maths } from '../pattern/maths';
 
 /** The picture that an effect is applied to. */
@@ -37,62 +37,61 @@ export function grainNumber(thrown: number): number {
 }
 
 /** Picture effects in plain numbers; web/view/effects/picture-effects has the same as shaders. */
-const done: { [T in 'vignette' | 'grain' | 'look' | 'grade' | 'levels']: (e: Effect<T>, of: Shown) => DisplayEffect } =
-  {
-    vignette:
-      ({ amount, reach }) =>
-      (c, u, v) => {
-        const t = held((outwards(u, v) - (1 - reach)) / (1.08 - (1 - reach)));
-        const left = 1 - t * t * (3 - 2 * t) * amount;
-        for (let k = 0; k < 3; k++) c[k] *= left;
-      },
-    grain({ amount, size, throw: thrown }, { width, height }) {
-      const cells = height / Math.max((size * height) / 1000, 1);
-      const which = grainNumber(thrown);
-      return (c, u, v) => {
-        // Counted from below, as the shader does.
-        const x = Math.floor((u * width * cells) / height);
-        const y = Math.floor((1 - v) * cells);
-        const g = grainAt(plainMaths, x, y, which);
-        // Film has most grain in its midtones.
-        const grey = greyOf(c);
-        const tone = grey * (1 - grey) * 4 * 0.75 + 0.25;
-        for (let k = 0; k < 3; k++) c[k] += g * amount * tone * 0.6;
-      };
+const done: { [T in DisplayEffectType]: (e: Effect<T>, of: Shown) => DisplayEffect } = {
+  vignette:
+    ({ amount, reach }) =>
+    (c, u, v) => {
+      const t = held((outwards(u, v) - (1 - reach)) / (1.08 - (1 - reach)));
+      const left = 1 - t * t * (3 - 2 * t) * amount;
+      for (let k = 0; k < 3; k++) c[k] *= left;
     },
-    grade:
-      ({ lift, gamma, gain }) =>
-      (c) => {
-        for (let k = 0; k < 3; k++) c[k] = Math.max(0, (c[k] + lift[k] * (1 - c[k])) * gain[k]) ** (1 / gamma[k]);
-      },
-    levels:
-      ({ heights, slopes, of }) =>
-      (c) => {
-        for (let k = 0; k < 3; k++) {
-          const x = held(c[k]) * 4;
-          const i = Math.min(3, Math.floor(x));
-          const t = x - i;
-          const [t2, t3] = [t * t, t * t * t];
-          const curve =
-            heights[i] * (2 * t3 - 3 * t2 + 1) +
-            (slopes[i] / 4) * (t3 - 2 * t2 + t) +
-            heights[i + 1] * (3 * t2 - 2 * t3) +
-            (slopes[i + 1] / 4) * (t3 - t2);
-          c[k] = mix(c[k], curve, of[k]);
-        }
-      },
-    look({ contrast, saturation, warmth, lift }) {
-      const warm = [1 + warmth * 0.22, 1 + warmth * 0.03, 1 - warmth * 0.24];
-      return (c) => {
-        const grey = greyOf(c);
-        for (let k = 0; k < 3; k++) {
-          const x = held(mix(grey, c[k], saturation) * warm[k]);
-          // An S-curve through 0, ½ and 1; softer is the way back to the straight line and beyond.
-          c[k] = mix(x, x * x * (3 - 2 * x), contrast) * (1 - lift) + lift;
-        }
-      };
+  grain({ amount, size, throw: thrown }, { width, height }) {
+    const cells = height / Math.max((size * height) / 1000, 1);
+    const which = grainNumber(thrown);
+    return (c, u, v) => {
+      // Counted from below, as the shader does.
+      const x = Math.floor((u * width * cells) / height);
+      const y = Math.floor((1 - v) * cells);
+      const g = grainAt(plainMaths, x, y, which);
+      // Film has most grain in its midtones.
+      const grey = greyOf(c);
+      const tone = grey * (1 - grey) * 4 * 0.75 + 0.25;
+      for (let k = 0; k < 3; k++) c[k] += g * amount * tone * 0.6;
+    };
+  },
+  grade:
+    ({ lift, gamma, gain }) =>
+    (c) => {
+      for (let k = 0; k < 3; k++) c[k] = Math.max(0, (c[k] + lift[k] * (1 - c[k])) * gain[k]) ** (1 / gamma[k]);
     },
-  };
+  levels:
+    ({ heights, slopes, of }) =>
+    (c) => {
+      for (let k = 0; k < 3; k++) {
+        const x = held(c[k]) * 4;
+        const i = Math.min(3, Math.floor(x));
+        const t = x - i;
+        const [t2, t3] = [t * t, t * t * t];
+        const curve =
+          heights[i] * (2 * t3 - 3 * t2 + 1) +
+          (slopes[i] / 4) * (t3 - 2 * t2 + t) +
+          heights[i + 1] * (3 * t2 - 2 * t3) +
+          (slopes[i + 1] / 4) * (t3 - t2);
+        c[k] = mix(c[k], curve, of[k]);
+      }
+    },
+  look({ contrast, saturation, warmth, lift }) {
+    const warm = [1 + warmth * 0.22, 1 + warmth * 0.03, 1 - warmth * 0.24];
+    return (c) => {
+      const grey = greyOf(c);
+      for (let k = 0; k < 3; k++) {
+        const x = held(mix(grey, c[k], saturation) * warm[k]);
+        // An S-curve through 0, ½ and 1; softer is the way back to the straight line and beyond.
+        c[k] = mix(x, x * x * (3 - 2 * x), contrast) * (1 - lift) + lift;
+      }
+    };
+  },
+};
 
 /** The effects of a list that apply to display values, in their order. */
 export function displayEffects(list: readonly PictureEffectAt[], of: Shown): readonly DisplayEffect[] {
@@ -108,7 +107,8 @@ export function displayEffects(list: readonly PictureEffectAt[], of: Shown): rea
         return [done.levels(e, of)];
       case 'look':
         return [done.look(e, of)];
-      default:
+      case 'bloom':
+      case 'fringe':
         return [];
     }
   });

@@ -252,6 +252,12 @@ export type PictureEffectAt =
     };
 
 /**
+ * Effects that map display values to display values. Bloom acts on light before the view transform, fringe on where the
+ * picture is read.
+ */
+export type DisplayEffectType = Exclude<PictureEffectAt['type'], 'bloom' | 'fringe'>;
+
+/**
  * Declares a kind of camera.
  *
  * @example

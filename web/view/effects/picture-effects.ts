@@ -1,6 +1,5 @@
 import { grainAt, grainNumber } from '@maypole/core/develop/effects';
-import { widened } from '@maypole/core/declare/widen';
-import type { PictureEffectAt } from '@maypole/core/scene/kind';
+import type { DisplayEffectType, PictureEffectAt } from '@maypole/core/scene/kind';
 import {
   clamp,
   dot,
@@ -39,7 +38,7 @@ interface Drawn<T extends PictureEffectAt> {
 }
 
 /** Display effects, each compiled once; their numbers are uniforms. */
-const shown: { [T in 'vignette' | 'grain' | 'look' | 'grade' | 'levels']: () => Drawn<Effect<T>> } = {
+const shown: { [T in DisplayEffectType]: () => Drawn<Effect<T>> } = {
   vignette() {
     const [amount, reach] = [uniform(0), uniform(1)];
     return {
@@ -143,22 +142,38 @@ const shown: { [T in 'vignette' | 'grain' | 'look' | 'grade' | 'levels']: () => 
   },
 };
 
+const isDisplayEffect = (type: PictureEffectAt['type']): type is DisplayEffectType => type in shown;
+
+const isEffect = <T extends PictureEffectAt['type']>(e: PictureEffectAt, type: T): e is Effect<T> => e.type === type;
+
+/** The display effect at a place of the list. */
+function drawnAt<T extends DisplayEffectType>(type: T, at: number): Pick<Drawn<never>, 'apply'> & { fill: Fill } {
+  const { fill, apply } = shown[type]();
+  return {
+    apply,
+    fill(list) {
+      const effect = list[at];
+      if (isEffect(effect, type)) fill(effect);
+    },
+  };
+}
+
+type Fill = (list: readonly PictureEffectAt[]) => void;
+
 /** The effects of a picture, compiled together in their order. */
 export class PictureEffects {
-  private readonly drawn: readonly { readonly type: string; readonly at: number; readonly drawn: Drawn<never> }[];
+  private readonly drawn: readonly ReturnType<typeof drawnAt>[];
   private readonly parting = uniform(0);
   readonly parts: boolean;
 
   /** @param types in the order of the list */
   constructor(types: readonly PictureEffectAt['type'][]) {
     this.parts = types.includes('fringe');
-    this.drawn = types.flatMap((type, at) =>
-      type in shown ? [{ type, at, drawn: widened<Drawn<never>>(shown[type as keyof typeof shown]()) }] : [],
-    );
+    this.drawn = types.flatMap((type, at) => (isDisplayEffect(type) ? [drawnAt(type, at)] : []));
   }
 
   fill(list: readonly PictureEffectAt[]): void {
-    for (const { at, drawn } of this.drawn) drawn.fill(widened(list[at]));
+    for (const { fill } of this.drawn) fill(list);
     const fringe = list.find((e) => e.type === 'fringe');
     if (fringe) this.parting.value = fringe.amount / 100;
   }
@@ -181,6 +196,6 @@ export class PictureEffects {
   }
 
   apply(colour: Vec3Node): Vec3Node {
-    return this.drawn.reduce((c, { drawn }) => drawn.apply(c), colour);
+    return this.drawn.reduce((c, { apply }) => apply(c), colour);
   }
 }

@@ -40,7 +40,7 @@ export class Grounds {
     if (domes !== this.domes || list.map((g) => g.type).join() !== this.made.map((m) => m.type).join()) {
       this.clear();
       this.domes = domes;
-      this.made = list.map(({ type }) => (type === 'catcher' ? makeCatcher(domes?.floor) : makeSweep(domes?.forms)));
+      this.made = list.map(({ type }) => GROUNDS[type](domes));
       for (const { mesh } of this.made) {
         mesh.receiveShadow = true;
         mesh.frustumCulled = false;
@@ -156,6 +156,11 @@ function makeSweep(dome?: AmbientOcclusion): Made {
     },
   };
 }
+
+const GROUNDS: Record<GroundAt['type'], (domes: Occlusions | null) => Made> = {
+  catcher: (domes) => makeCatcher(domes?.floor),
+  sweep: (domes) => makeSweep(domes?.forms),
+};
 
 function sweepGeometry(back: number, curve: number): BufferGeometry {
   const { positions, normals, triangles } = sweepShape(back, curve);

@@ -124,7 +124,7 @@ export class Lights {
   private remake(lamps: readonly Lamp[], sorts: readonly string[]): void {
     this.clear();
     this.lamps = lamps.map((lamp, i) => {
-      const object = made(lamp);
+      const object = OBJECTS[lamp.type]();
       object.layers.enable(AIR_LAYER);
       if (lamp.shadow) {
         const shadow = object instanceof AreaLight ? object.areaShadow : object.shadow;
@@ -148,11 +148,12 @@ export class Lights {
   }
 }
 
-function made({ type }: Lamp): LampObject {
-  if (type === 'sun') return new DirectionalLight();
-  if (type === 'area') return new AreaLight();
-  return type === 'ball' ? new PointLight() : new SpotLight();
-}
+const OBJECTS: Record<Lamp['type'], () => LampObject> = {
+  sun: () => new DirectionalLight(),
+  area: () => new AreaLight(),
+  ball: () => new PointLight(),
+  spot: () => new SpotLight(),
+};
 
 const [side, up] = [new Vector3(), new Vector3()];
 
