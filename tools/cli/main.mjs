@@ -7,6 +7,7 @@ const HELP = `Maypole: seamless looping 3D motion.
             [--certificate FILE --key FILE | --behind PROXY,…] [--listen ADDRESS]
   ./maypole stop                    end the application and its database
   ./maypole test [unit|e2e]         lint, types, unit and end-to-end tests
+            [--all] [--busy N] [--throttle N]   with all that takes long; beside N busy loops; N times slower
   ./maypole check FILE… | --demo    the seam check, without browser or database
             [--json]                  exit status: 0 closed, 1 something does not close, 2 not a piece,
                                       3 files that it names are not there
