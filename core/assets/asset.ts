@@ -2,14 +2,14 @@ import type { Mesh } from '../shape/mesh';
 import type { Image } from './image';
 import type { LightPicture } from './light';
 
-/** Files kept beside a piece, read into what can be used. */
+/** A file of a piece, decoded. */
 export type Asset =
   | { readonly type: 'shape'; readonly mesh: Mesh }
   | { readonly type: 'picture'; readonly picture: Picture }
   | { readonly type: 'image'; readonly image: Image }
   | { readonly type: 'light'; readonly light: LightPicture };
 
-/** Brightness 0…1 of a picture, row by row from the top. */
+/** Brightness 0…1, row by row from the top. */
 export interface Picture {
   readonly width: number;
   readonly height: number;

@@ -2,14 +2,14 @@ import { convertIndexedToRgb, decode, encode } from 'fast-png';
 import { guardedPng } from './png-guard';
 import { FileTrouble } from './trouble';
 
-/** A picture in colour: sRGB with alpha, 4 bytes a pixel, rows from the top. */
+/** A colour picture: sRGB with straight alpha, 4 bytes per pixel, rows from the top. */
 export interface Image {
   readonly width: number;
   readonly height: number;
   readonly values: Uint8Array;
 }
 
-/** Longest side of a picture in colour. */
+/** Longest side of a colour picture, in pixels. */
 export const MOST_IMAGE_SIDE = 4096;
 
 const SIGNATURE = [0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a];
@@ -18,11 +18,11 @@ export function isPng(bytes: Uint8Array): boolean {
   return SIGNATURE.every((b, i) => bytes[i] === b);
 }
 
-/** A picture in PNG (W3C Portable Network Graphics, third edition). @throws FileTrouble in words for the user */
+/** Decodes a PNG (W3C Portable Network Graphics, third edition). @throws FileTrouble in words for the user */
 export function readImage(bytes: Uint8Array): Image {
   if (!isPng(bytes) || bytes.length < 33) throw new FileTrouble('This is not a picture in PNG.');
   const head = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
-  // Looked at before anything is made of it: a few bytes may say that they are a huge picture.
+  // Checked before decoding: a few bytes can claim a huge picture.
   const [width, height] = [head.getUint32(16), head.getUint32(20)];
   if (width < 1 || height < 1 || width > MOST_IMAGE_SIDE || height > MOST_IMAGE_SIDE)
     throw new FileTrouble(`A picture of ${width} × ${height} cannot be used; the most is ${MOST_IMAGE_SIDE} a side.`);
@@ -47,9 +47,9 @@ export function readImage(bytes: Uint8Array): Image {
 }
 
 /**
- * A picture as a PNG file.
+ * Encodes a PNG.
  *
- * @param pixels red, green, blue and alpha a pixel, 0…255, rows from the top
+ * @param pixels red, green, blue and alpha per pixel, 0…255, rows from the top
  */
 export function writeImage(pixels: Uint8Array, width: number, height: number): Uint8Array<ArrayBuffer> {
   return encode({ width, height, data: pixels, channels: 4 }) as Uint8Array<ArrayBuffer>;

@@ -1,6 +1,6 @@
 /**
- * A picture of light: what comes from every direction, linear sRGB, 3 numbers a pixel, rows from the top; twice
- * as wide as high, the middle towards +z.
+ * An environment map: equirectangular radiance in linear sRGB, 3 numbers per pixel, rows from the top, twice as wide as
+ * high, its centre towards +z.
  */
 export interface LightPicture {
   readonly width: number;
@@ -8,21 +8,21 @@ export interface LightPicture {
   readonly values: Float32Array;
 }
 
-/** Width up to which a picture of light is kept; it lights no better by being finer. */
+/** Environment maps are kept up to this width in pixels; finer ones light no better. */
 export const MOST_LIGHT_WIDTH = 2048;
 
-/** Pixels of a file up to which it is taken in at all. */
+/** Files with more pixels than this are refused. */
 export const MOST_LIGHT_PIXELS = 8192 * 4096;
 
-/** Brightest light that is kept: what half floats can hold. */
+/** Largest radiance that is kept: the largest half float. */
 export const BRIGHTEST = 65_504;
 
 /**
- * Brings pixels of any size into a picture of light: without values that are no light, and no larger
- * than is of use, each pixel the average of those it stands for.
+ * Makes an environment map of pixels of any size: drops negative and non-finite values, and averages down to the width
+ * that is kept.
  *
- * @param channels numbers a pixel; what comes after the third is left out
- * @returns the picture, and in words what was not as it should be; empty where nothing was
+ * @param channels numbers per pixel; those after the third are ignored
+ * @returns the map, and a sentence about what was corrected; empty if nothing was
  */
 export function tidyLight(
   width: number,

@@ -1,20 +1,20 @@
 import { Unzlib } from 'fflate';
 import { FileTrouble } from './trouble';
 
-/** Chunks that a picture is made of (W3C PNG, third edition, 5.6 and 11); all others say something about it. */
+/** Chunks that carry the picture (W3C PNG, third edition, 5.6 and 11); all others are metadata. */
 const NEEDED = new Set(['IHDR', 'PLTE', 'tRNS', 'IDAT', 'IEND']);
-/** Numbers a pixel by the type of colour (table 8 there). */
+/** Samples per pixel by colour type (table 8 there). */
 const CHANNELS: Readonly<Record<number, number>> = { 0: 1, 2: 3, 3: 1, 4: 2, 6: 4 };
-/** Bytes beyond what a picture needs that its packed data may have, and bytes that are unpacked at a time. */
+/** Bytes of packed data allowed beyond what the picture needs, and bytes inflated per step. */
 const [SLACK, STEP] = [65_536, 16_384];
 
 /**
- * The chunks of a PNG that its picture is made of, after a look whether its packed data is no more than a picture of its
- * size can need: a few thousand bytes unpack to gigabytes otherwise. What is left out (profiles, texts, which are packed
- * too) is unpacked by nobody.
+ * Returns the picture chunks of a PNG, after checking that its packed data inflates to no more than its size can need:
+ * otherwise a few thousand bytes inflate to gigabytes. Other chunks (profiles, texts, which are packed too) are dropped
+ * and never inflated.
  *
  * @param bytes begins with the signature and IHDR
- * @throws FileTrouble where it breaks off, or holds more than its size can need
+ * @throws FileTrouble if the file is cut off, or inflates to more than its size can need
  */
 export function guardedPng(bytes: Uint8Array): Uint8Array {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
@@ -32,7 +32,7 @@ export function guardedPng(bytes: Uint8Array): Uint8Array {
   }
   const [width, height, depth, colour] = [view.getUint32(16), view.getUint32(20), bytes[24], bytes[25]];
   const row = Math.ceil((width * depth * (CHANNELS[colour] ?? 4)) / 8);
-  // Interlaced, it has a byte more for each row of each of seven passes, and rows that are not full.
+  // An interlaced picture has seven passes, each with a filter byte per row and partial rows.
   if (!unpacksWithin(packed, 2 * height * (row + 1) + SLACK))
     throw new FileTrouble(
       `This picture says that it is ${width} × ${height}, and holds far more than that can need. Save it again as PNG.`,
@@ -46,7 +46,10 @@ export function guardedPng(bytes: Uint8Array): Uint8Array {
   return out;
 }
 
-/** Whether packed data unpacks to so many bytes at most; what cannot be unpacked is told by who unpacks it. */
+/**
+ * Whether packed data inflates to at most this many bytes. Data that cannot be inflated is left to the decoder to
+ * report.
+ */
 function unpacksWithin(parts: readonly Uint8Array[], most: number): boolean {
   let bytes = 0;
   const unpack = new Unzlib((chunk) => (bytes += chunk.length));

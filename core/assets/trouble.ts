@@ -1,15 +1,15 @@
-/** A file that cannot be read, with what is wrong with it and what helps. */
+/** A file that cannot be read: what is wrong, and what helps. */
 export class FileTrouble extends Error {
   override readonly name = 'FileTrouble';
 }
 
-/** Most faces and points an imported shape may have. */
+/** Most faces and points of an imported shape. */
 export const MOST_FACES = 1_000_000;
 export const MOST_POINTS = 1_000_000;
-/** Most corners of one face. */
+/** Most corners of a face. */
 export const MOST_CORNERS = 10_000;
 
-/** Refuses counts that no honest file has, before anything of that size is made. */
+/** Refuses implausible counts before anything of that size is allocated. */
 export function checkCounts(points: number, faces: number): void {
   if (!Number.isInteger(points) || !Number.isInteger(faces) || points < 0 || faces < 0)
     throw new FileTrouble(`The file claims ${points} points and ${faces} faces, which cannot be; export it again.`);

@@ -1,16 +1,15 @@
 import { unzlibSync } from 'fflate';
 
-/** Bytes of a sample by the type of its channel (“OpenEXR File Layout”: UINT, HALF, FLOAT). */
+/** Bytes per sample by channel type (“OpenEXR File Layout”: UINT, HALF, FLOAT). */
 const SAMPLE = [4, 2, 4] as const;
-/** Ways of packing that are written here, and the rows that each packs together. */
+/** Compression methods that Maypole writes, and the rows that each packs together. */
 const ROWS: Readonly<Record<number, number>> = { 0: 1, 3: 16 };
 
 /**
- * Reads an OpenEXR file of one part with rows of pixels from end to end, as far as that shows whether it is whole: its
- * head, its table of places, and every block unpacked to just the bytes that its rows have. By a block at a time, so
- * that whoever goes through it can do something else in between.
+ * Checks that a single-part scan-line OpenEXR file is whole: its header, its offset table, and every block inflated to
+ * exactly the bytes its rows need. A generator, one block at a time, so that the caller can do other work in between.
  *
- * @returns what is wrong with it, in a sentence; undefined where it is whole and of that size
+ * @returns what is wrong, as a sentence; undefined if the file is whole and of that size
  */
 export function* exrFaultInSteps(file: Uint8Array, width: number, height: number): Generator<void, string | undefined> {
   const view = new DataView(file.buffer, file.byteOffset, file.byteLength);
@@ -45,11 +44,11 @@ export function* exrFaultInSteps(file: Uint8Array, width: number, height: number
   return undefined;
 }
 
-/** The check of what was packed (RFC 1950, 8.2), which the library does not look at. */
+/** Checksum of the packed data (RFC 1950, 8.2), which the library does not verify. */
 function adler32(bytes: Uint8Array): number {
   let [a, b] = [1, 0];
   for (let i = 0; i < bytes.length;) {
-    // So many sums stay below 2³¹ (zlib: NMAX is 5552 for 32 bits without a sign).
+    // So many sums stay below 2³¹ (zlib: NMAX is 5552 for unsigned 32 bits).
     const end = Math.min(bytes.length, i + 3800);
     for (; i < end; i++) b += a += bytes[i];
     a %= 65_521;
@@ -62,7 +61,7 @@ interface Head {
   readonly bytesOfPixel: number;
   readonly packing: number;
   readonly size: readonly [width: number, height: number];
-  /** Where the table of places begins. */
+  /** Where the offset table begins. */
   readonly end: number;
 }
 

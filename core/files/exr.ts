@@ -1,30 +1,30 @@
 import { zlibSync } from 'fflate';
 import { halfBits } from '../maths/half';
 
-/** Numbers of the layout for types of channels and ways of packing. */
+/** Channel types by their number in the format. */
 const [HALF, FLOAT] = [1, 2];
 const [NOT_PACKED, ZIP] = [0, 3];
-/** Rows that are packed together by ZIP. */
+/** Rows that ZIP packs together. */
 const ROWS = 16;
 
-/** What else a picture tells of its pixels. */
+/** A pass beside the colour. */
 export interface Layer {
   readonly name: string;
-  /** One letter each, as many as there are numbers a pixel. */
+  /** One letter per channel. */
   readonly channels: string;
   /** Rows from the top. */
   readonly values: Float32Array;
 }
 
 export interface ExrForm {
-  /** Of light; what tells where things are is always in single precision. Absent, float. */
+  /** Of colour passes; positions and depths are always written in single precision. Default: float. */
   readonly precision?: 'half' | 'float';
   readonly packed?: boolean;
-  /** What light is multiplied by before it is shown; it is said in the file, in which light is as it was before. */
+  /** Exposure factor for display; recorded in the file, whose light is stored without it. */
   readonly exposure?: number;
 }
 
-/** Layers that half floats would be too coarse for. */
+/** Passes that half floats are too coarse for. */
 const EXACT = /^(depth|distance|position|motion)$/;
 
 interface Channel {
@@ -35,22 +35,22 @@ interface Channel {
   readonly type: number;
 }
 
-/** A picture on its way into a file: its rows in blocks, each to be packed by itself, by whatever deflates. */
+/** A picture ready to be written: its rows in blocks, each of which is deflated separately, by any deflater. */
 export interface ExrBlocks {
   readonly header: Uint8Array;
-  /** Blocks, from the top. */
+  /** Number of blocks, from the top. */
   readonly count: number;
-  /** Rows of each but the last, which may have fewer. */
+  /** Rows per block; the last may have fewer. */
   readonly rows: number;
-  /** The bytes of a block as they are before they are packed. */
+  /** Bytes of a block before deflating. */
   raw(block: number): Uint8Array;
 }
 
 /**
- * A picture of light as an OpenEXR file (“OpenEXR File Layout”, Academy Software Foundation).
+ * Writes radiance as an OpenEXR file (“OpenEXR File Layout”, Academy Software Foundation).
  *
- * @param values red, green, blue and alpha a pixel, premultiplied, rows from the top
- * @param layers further channels, named `layer.X` as the layout has it
+ * @param values red, green, blue and alpha per pixel, premultiplied, rows from the top
+ * @param layers further passes, with channels named `layer.X` as the format asks
  */
 export function writeExr(...picture: Parameters<typeof exrBlocks>): Uint8Array<ArrayBuffer> {
   const blocks = exrBlocks(...picture);
@@ -64,7 +64,7 @@ export function writeExr(...picture: Parameters<typeof exrBlocks>): Uint8Array<A
   );
 }
 
-/** The same by blocks of sixteen rows, for whoever packs them elsewhere: see `apart`, `smaller` and `exrFile`. */
+/** The same as blocks of sixteen rows, for callers that deflate elsewhere: see `apart`, `smaller` and `exrFile`. */
 export function exrBlocks(
   values: Float32Array,
   width: number,
@@ -82,7 +82,7 @@ export function exrBlocks(
         type: precision === 'half' && !EXACT.test(l.name) ? HALF : FLOAT,
       })),
     )
-    // By the alphabet, as readers expect them.
+    // Channels in alphabetical order, as readers expect.
     .sort((a, b) => (a.name < b.name ? -1 : 1));
   const rows = packed ? ROWS : 1;
   return {
@@ -93,7 +93,7 @@ export function exrBlocks(
   };
 }
 
-/** The file of packed blocks. */
+/** The file, from its deflated blocks. */
 export function exrFile({ header, rows }: ExrBlocks, blocks: readonly Uint8Array[]): Uint8Array<ArrayBuffer> {
   const table = 8 * blocks.length;
   const out = new Uint8Array(header.length + table + blocks.reduce((n, b) => n + 8 + b.length, 0));
@@ -110,10 +110,10 @@ export function exrFile({ header, rows }: ExrBlocks, blocks: readonly Uint8Array
   return out;
 }
 
-/** What packing makes larger is left as it is. */
+/** Stores a block as it is if deflating would make it larger. */
 export const smaller = (raw: Uint8Array, packed: Uint8Array): Uint8Array => (packed.length < raw.length ? packed : raw);
 
-/** What a file says of the light in it. */
+/** Header texts that describe the light. */
 const TOLD =
   'Linear light of BT.709 primaries as it was before exposure. Multiplied by the attribute "exposure" it is the light of the picture before its view transform. depth.Z is square to the picture, distance.Z along the ray, both in metres; 1e10 where nothing is.';
 
@@ -124,7 +124,7 @@ function headerOf(
   packed: boolean,
   exposure?: number,
 ): Uint8Array {
-  // The bit for names of more than 31 letters is set where there are some.
+  // The header flag for names longer than 31 characters.
   const long = channels.some((c) => c.name.length > 31) ? 4 : 0;
   const header: number[] = [0x76, 0x2f, 0x31, 0x01, 2, long, 0, 0];
   const text = (s: string) => header.push(...[...s].map((c) => c.charCodeAt(0)), 0);
@@ -142,7 +142,7 @@ function headerOf(
     Int32Array.of(1, 1),
   ]);
   attribute('channels', 'chlist', ...list, Uint8Array.of(0));
-  // White and primaries of ITU-R BT.709, which is what light is in here.
+  // White point and primaries of ITU-R BT.709, Maypole's working space.
   attribute('chromaticities', 'chromaticities', Float32Array.of(0.64, 0.33, 0.3, 0.6, 0.15, 0.06, 0.3127, 0.329));
   if (exposure !== undefined) {
     attribute(
@@ -164,11 +164,12 @@ function headerOf(
   return Uint8Array.from(header);
 }
 
-/** Some rows, each channel by itself within each row. */
+/** Some rows; within a row, each channel is contiguous. */
 function rowsOf(channels: readonly Channel[], width: number, from: number, to: number): Uint8Array {
   const row = channels.reduce((n, c) => n + (c.type === HALF ? 2 : 4) * width, 0);
   const out = new Uint8Array(row * (to - from));
-  // A row of one channel: copied as bytes, since it may begin at an odd place. All machines here are little-endian.
+  // One row of a channel, copied as bytes because it may begin at an odd address. All supported machines are
+  // little-endian.
   const [halves, floats] = [new Uint16Array(width), new Float32Array(width)];
   const [halfBytes, floatBytes] = [new Uint8Array(halves.buffer), new Uint8Array(floats.buffer)];
   let at = 0;
@@ -176,7 +177,7 @@ function rowsOf(channels: readonly Channel[], width: number, from: number, to: n
     for (const { values, stride, at: first, type } of channels) {
       let i = stride * y * width + first;
       if (type === HALF) {
-        // Light beyond what half floats can tell is the most they can, not endless.
+        // Radiance beyond the half-float range is clamped to its maximum, not written as infinity.
         for (let x = 0; x < width; x++, i += stride) {
           const value = values[i];
           halves[x] = halfBits(value > 65_504 ? 65_504 : value < -65_504 ? -65_504 : value);
@@ -193,14 +194,14 @@ function rowsOf(channels: readonly Channel[], width: number, from: number, to: n
 }
 
 /**
- * The bytes of a block as ZIP of the layout deflates them: first bytes apart from second ones, each as its difference
- * from the one before.
+ * The byte order that the format deflates: all even bytes, then all odd bytes, each as the difference from the one
+ * before.
  */
 export function apart(raw: Uint8Array): Uint8Array<ArrayBuffer> {
   const out = new Uint8Array(raw.length);
   let before = 0;
   let to = 0;
-  // Differences wrap round in a byte by themselves; the first byte is itself.
+  // Differences wrap round modulo 256; the first byte stays as it is.
   for (const first of [0, 1])
     for (let i = first; i < raw.length; i += 2) {
       out[to] = to === 0 ? raw[i] : raw[i] - before + 128;

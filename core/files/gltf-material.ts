@@ -1,7 +1,7 @@
 import type { Surface } from '../finish/surface';
 import { hexToLight } from '../maths/srgb';
 
-/** A material of glTF 2.0 as it stands in a file. */
+/** A material of glTF 2.0 as JSON. */
 export interface GltfMaterial {
   readonly name: string;
   readonly pbrMetallicRoughness: {
@@ -18,8 +18,8 @@ export interface GltfMaterial {
 const light = hexToLight;
 
 /**
- * The extensions that a surface needs, each only where its values are not those that are meant
- * without it (Khronos Group, glTF extension registry: KHR_materials_*).
+ * The extensions that a surface needs, each only if its values differ from the defaults (Khronos Group, glTF extension
+ * registry: KHR_materials_*).
  */
 function extensionsOf(s: Surface): Record<string, object> {
   const all: readonly [string, boolean, () => object][] = [
@@ -32,7 +32,7 @@ function extensionsOf(s: Surface): Record<string, object> {
       () => ({
         thicknessFactor: s.thickness,
         attenuationColor: light(s.attenuationColor),
-        // Without end where it is not said.
+        // Infinite if absent.
         ...(Number.isFinite(s.attenuationDistance) ? { attenuationDistance: s.attenuationDistance } : {}),
       }),
     ],
@@ -69,8 +69,8 @@ function extensionsOf(s: Surface): Record<string, object> {
 }
 
 /**
- * A surface as a material of glTF. Patterns, wires, dots, what is added and what is cut out have no
- * place in it and are left out.
+ * A surface as a glTF material. Patterns, wires, dots, additive surfaces and cut-outs cannot be expressed and are
+ * dropped.
  *
  * @example
  * const { material, extensions } = gltfMaterial('Enamel', surfaceOf(finish, clock));
@@ -88,7 +88,7 @@ export function gltfMaterial(
       metallicFactor: surface.metalness,
       roughnessFactor: surface.roughness,
     },
-    // A strength beyond 1 is in the extension.
+    // The extension carries what exceeds 1.
     emissiveFactor: light(emitted).map((c) => c * Math.min(1, surface.emissiveStrength)),
     alphaMode: surface.alpha < 1 ? 'BLEND' : 'OPAQUE',
     doubleSided: true,

@@ -13,9 +13,8 @@ const COMPONENT: Record<number, number> = { 5120: 1, 5121: 1, 5122: 2, 5123: 2, 
 const PARTS: Record<string, number> = { SCALAR: 1, VEC2: 2, VEC3: 3, VEC4: 4, MAT2: 4, MAT3: 9, MAT4: 16 };
 
 /**
- * All meshes of a glTF 2.0 file (Khronos Group), binary or text with its data inside, as one shape in
- * the place where its nodes put them. Read with glTF-Transform, after what a hostile file could do to
- * a reader has been ruled out.
+ * All meshes of a glTF 2.0 file (Khronos Group), binary or JSON with embedded data, merged into one shape with their
+ * node transforms applied. glTF-Transform reads it after everything that could harm a reader has been ruled out.
  *
  * @throws FileTrouble
  */
@@ -41,7 +40,7 @@ export async function readGltf(bytes: Uint8Array): Promise<Mesh> {
   roots.forEach(visit);
   const mesh = soup.finish();
   const bounds = boundsOf(mesh.positions)!;
-  // Files for drawing part their points wherever the shading or the picture on it breaks.
+  // Files for rendering duplicate vertices wherever shading or texture coordinates break.
   return welded(mesh, 1e-6 * Math.max(...bounds.max.map((x, k) => x - bounds.min[k])));
 }
 
@@ -66,7 +65,7 @@ function add(soup: Soup, primitive: Primitive, m: readonly number[]): void {
   const uv = (i: number): number[] => {
     const t = [0, 0];
     places!.getElement(i, t);
-    // In glTF the second number runs downwards.
+    // In glTF the second texture coordinate runs downwards.
     return [t[0], 1 - t[1]];
   };
   const mirrored = determinant(m) < 0;
@@ -79,7 +78,7 @@ function add(soup: Soup, primitive: Primitive, m: readonly number[]): void {
   }
 }
 
-/** Every place this runs in has `atob`, though the core is written for none of them. */
+/** Every platform has `atob`, though core is typed for none of them. */
 function fromBase64(text: string): Uint8Array {
   try {
     return strToU8((globalThis as { atob?(text: string): string }).atob!(text), true);
@@ -93,7 +92,7 @@ interface Parts {
   readonly resources: Record<string, Uint8Array>;
 }
 
-/** What is more than this is no description of a shape that can be taken in. */
+/** A JSON description beyond this is refused. */
 const LARGEST = { depth: 1000, values: 2_000_000 };
 
 function parse(text: string): Json {
@@ -104,7 +103,7 @@ function parse(text: string): Json {
     const json: unknown = JSON.parse(text);
     if (json && typeof json === 'object' && !Array.isArray(json)) return json as Json;
   } catch {
-    // Said below.
+    // Reported below.
   }
   throw new FileTrouble(
     'This is not a glTF file: its description is not valid JSON. It may have been cut off; fetch it again.',
@@ -127,7 +126,7 @@ function container(bytes: Uint8Array): Parts {
     const size = view.getUint32(second, true);
     if (second + 8 + size > bytes.length)
       throw new FileTrouble('The data of this glTF file breaks off; fetch it again.');
-    // The name by which the library looks for the data inside a binary file.
+    // The name under which the library looks for the binary chunk.
     resources['@glb.bin'] = bytes.slice(second + 8, second + 8 + size);
   }
   return { json, resources };
@@ -155,7 +154,7 @@ function listOf(json: Json, name: string): Json[] {
 
 const whole = (x: unknown): x is number => Number.isInteger(x) && (x as number) >= 0;
 
-/** What must hold before the library may build anything: nothing outside, nothing out of bounds, no circles. */
+/** What must hold before the library may build anything: no external references, no index out of range, no cycles. */
 function check(json: Json, resources: Record<string, Uint8Array>): void {
   const version = (json.asset as Json | undefined)?.version;
   if (typeof version !== 'string' || !version.startsWith('2'))
@@ -175,7 +174,7 @@ function check(json: Json, resources: Record<string, Uint8Array>): void {
         `Buffer ${i} claims ${String(b.byteLength)} bytes, and there are ${data?.length ?? 0}; the file is cut off or damaged.`,
       );
   });
-  // Pictures are not looked at; one in another file must not be asked for.
+  // Images are not read, and images in other files must not be requested.
   delete json.images;
   delete json.textures;
   delete json.materials;
@@ -191,7 +190,7 @@ function check(json: Json, resources: Record<string, Uint8Array>): void {
   const accessors = listOf(json, 'accessors');
   let zeros = 0;
   accessors.forEach((a, i) => {
-    // Indices are up to six times as many as points.
+    // Up to six indices per vertex.
     checkCounts(whole(a.count) ? Math.ceil((a.count as number) / 6) : NaN, 0);
     const size = COMPONENT[a.componentType as number];
     const parts = PARTS[a.type as string];
@@ -199,7 +198,7 @@ function check(json: Json, resources: Record<string, Uint8Array>): void {
       throw new FileTrouble(`Accessor ${i} holds numbers of an unknown kind; export the file again.`);
     checkSparse(a, i, views);
     if (a.bufferView === undefined) {
-      // Without data of its own it stands for zeros, which cost the file nothing and the memory all the same.
+      // An accessor without data stands for zeros: free in the file, but not in memory.
       zeros += (a.count as number) * size * parts;
       if (zeros > MOST_ZEROS)
         throw new FileTrouble(
@@ -237,10 +236,10 @@ function check(json: Json, resources: Record<string, Uint8Array>): void {
   checkDrawn(json, nodes, accessors);
 }
 
-/** Most bytes of an accessor without data. */
+/** Most bytes of accessors without data. */
 const MOST_ZEROS = 64e6;
 
-/** Numbers that stand in place of some of the others: no more than there are of those, and within their data. */
+/** Sparse values: no more than the accessor has elements, and within their data. */
 function checkSparse(a: Json, i: number, views: readonly Json[]): void {
   const sparse = a.sparse as Json | undefined;
   if (sparse === undefined) return;
@@ -264,8 +263,8 @@ function checkSparse(a: Json, i: number, views: readonly Json[]): void {
 }
 
 /**
- * Refuses what nodes would multiply beyond what a shape may have, before anything is put together: a mesh
- * counts as often as nodes show it.
+ * Refuses a scene that instantiates more than a shape may have, before anything is merged: a mesh counts as often as
+ * nodes show it.
  */
 function checkDrawn(json: Json, nodes: readonly Json[], accessors: readonly Json[]): void {
   const meshes = listOf(json, 'meshes');
@@ -280,7 +279,7 @@ function checkDrawn(json: Json, nodes: readonly Json[], accessors: readonly Json
       [0, 0],
     );
   });
-  // A node may have several parents here, so that what it shows is counted by the ways that lead to it.
+  // A node may have several parents, so a mesh counts once for each path to it.
   const known = new Map<number, [number, number]>();
   const drawn = (n: number): [number, number] => {
     const done = known.get(n);

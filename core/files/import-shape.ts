@@ -4,10 +4,10 @@ import { readPly } from './ply';
 import { readStl } from './stl';
 import { FileTrouble } from '../assets/trouble';
 
-/** Endings of the files that can be taken in as a form. */
+/** File extensions that can be imported as a form. */
 export const SHAPE_FILES = ['.glb', '.gltf', '.obj', '.ply', '.stl'];
 
-/** Reads a shape, by the ending of its name. @throws FileTrouble in words for the user */
+/** Reads a shape by its file extension. @throws FileTrouble in words for the user */
 export async function importShape(name: string, bytes: Uint8Array): Promise<Mesh> {
   const ending = /\.[a-z0-9]+$/i.exec(name)?.[0].toLowerCase() ?? '';
   if (bytes.length === 0) throw new FileTrouble(`“${name}” is empty.`);

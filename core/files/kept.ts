@@ -4,9 +4,9 @@ import { readPgm } from './pgm';
 import { readPly } from './ply';
 import { readRadiance } from './radiance';
 
-/** What may be kept beside a piece, each in one form that is told by its first letters. */
+/** A kind of file that a piece may keep, recognised by its first bytes. */
 interface KeptKind {
-  /** Ending of a file that has that form already. */
+  /** The extension of files that are kept unchanged. */
   readonly ending: string;
   is(bytes: Uint8Array): boolean;
   /** @throws FileTrouble in words for the user */
@@ -22,18 +22,18 @@ const keptKinds: readonly KeptKind[] = [
   { ending: '.ply', is: begins('ply'), read: (bytes) => ({ type: 'shape', mesh: readPly(bytes) }) },
 ];
 
-/** Reads a kept file. @throws FileTrouble in words for the user */
+/** Decodes a kept file. @throws FileTrouble in words for the user */
 export function readAsset(bytes: Uint8Array): Asset {
   const kind = keptKinds.find((k) => k.is(bytes)) ?? keptKinds[keptKinds.length - 1];
   return kind.read(bytes);
 }
 
-/** Whether a file by its name is a picture that is kept just as it is. */
+/** Whether the name is that of a picture that is kept unchanged. */
 export function isKeptPicture(name: string): boolean {
   return keptKinds.some((k) => k.ending !== '.ply' && name.toLowerCase().endsWith(k.ending));
 }
 
-/** How large a file is, in words. */
+/** The size of a file, in words. */
 export function assetWords(asset: Asset): string {
   if (asset.type === 'shape') {
     const { connectivity } = asset.mesh;

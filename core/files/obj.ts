@@ -5,10 +5,7 @@ import { Words } from './words';
 
 const numberOf = (text: string | undefined) => (text === undefined || text === '' ? NaN : Number(text));
 
-/**
- * A shape in Wavefront's text format: points (v), places on the surface (vt) and faces (f); all objects of the file
- * together.
- */
+/** Reads Wavefront OBJ: points (v), texture coordinates (vt) and faces (f); all objects of the file are merged. */
 export function readObj(bytes: Uint8Array): Mesh {
   const soup = new Soup();
   const places: number[] = [];
@@ -45,7 +42,7 @@ function face(soup: Soup, places: readonly number[], words: Words, line: number)
       throw new FileTrouble(
         `Line ${line} has a face of more than ${MOST_CORNERS} points; divide it, and export it again.`,
       );
-    // Numbers below 0 count back from the last one.
+    // Negative numbers count back from the last point.
     corners.push(v > 0 ? v - 1 : soup.points + v);
     const at = t > 0 ? t - 1 : places.length / 2 + t;
     if (at >= 0 && at < places.length / 2) uv.push(places[2 * at], places[2 * at + 1]);

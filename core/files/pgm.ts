@@ -4,7 +4,7 @@ import { FileTrouble } from '../assets/trouble';
 
 const MOST_SIDE = 8192;
 
-/** A greyscale picture in the binary portable graymap format (netpbm’s P5), 8 or 16 bits. */
+/** Reads a binary portable graymap (netpbm's P5), 8 or 16 bits. */
 export function readPgm(bytes: Uint8Array): Picture {
   let at = 2;
   const number = (): number => {
@@ -42,7 +42,7 @@ export function readPgm(bytes: Uint8Array): Picture {
   return { width, height, values };
 }
 
-/** Brightness 0…1 as an 8-bit portable graymap. */
+/** Writes brightness 0…1 as an 8-bit portable graymap. */
 export function writePgm(width: number, height: number, values: ArrayLike<number>): Uint8Array {
   const head = strToU8(`P5\n${width} ${height}\n255\n`);
   const out = new Uint8Array(head.length + width * height);

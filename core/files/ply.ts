@@ -25,7 +25,7 @@ const SIZES: Record<string, number> = {
 interface Property {
   readonly name: string;
   readonly type: string;
-  /** Type of the length, for lists. */
+  /** Type of a list's length. */
   readonly count?: string;
 }
 
@@ -35,12 +35,12 @@ interface Element {
   readonly properties: Property[];
 }
 
-/** Polygons with more corners than this are a mistake in the file. */
+/** A polygon with more corners is an error in the file. */
 const MOST_CORNERS = 10_000;
 
 /**
- * A shape in the polygon file format (G. Turk, 1994), as text or binary of either byte order; places on the
- * surface are read from `texcoord` lists.
+ * Reads a Polygon File Format file (G. Turk, 1994), text or binary of either byte order; texture coordinates come from
+ * `texcoord` lists.
  */
 export function readPly(bytes: Uint8Array): Mesh {
   const { format, elements, start } = header(bytes);
@@ -150,7 +150,7 @@ function binaryReader(bytes: Uint8Array, start: number, little: boolean): (type:
   };
 }
 
-/** A shape as binary PLY with its polygons whole, and its places on the surface as `texcoord` lists. */
+/** Writes binary PLY with whole polygons, and texture coordinates as `texcoord` lists. */
 export function writePly({ connectivity: c, positions }: Mesh): Uint8Array {
   const faces = c.faceStart.length - 1;
   const head = strToU8(

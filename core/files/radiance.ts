@@ -3,13 +3,12 @@ import type { LightPicture } from '../assets/light';
 import { MOST_LIGHT_PIXELS } from '../assets/light';
 import { FileTrouble } from '../assets/trouble';
 
-/** Narrowest and widest line that may be run-length encoded component by component. */
+/** Narrowest and widest scan line that may be run-length encoded by component. */
 const [NARROWEST, WIDEST] = [8, 0x7fff];
 
 /**
- * A picture of light in the Radiance format (.hdr): RGBE, the run lengths of each component or of
- * whole pixels, or none. G. Ward, “Real Pixels”, Graphics Gems II (1991), and the Radiance reference
- * on picture file formats.
+ * Reads a Radiance picture (.hdr): RGBE, run-length encoded by component, by pixel, or not at all. G. Ward, “Real
+ * Pixels”, Graphics Gems II (1991), and the Radiance reference on picture file formats.
  */
 export function readRadiance(bytes: Uint8Array): LightPicture {
   const { width, height, down, right, exposure, at: begins } = readHead(bytes);
@@ -23,7 +22,7 @@ export function readRadiance(bytes: Uint8Array): LightPicture {
     for (let x = 0; x < width; x++) {
       const exponent = line[4 * x + 3];
       if (exponent === 0) continue;
-      // The middle of the step that a byte stands for.
+      // The centre of the quantisation step that a byte stands for.
       const f = 2 ** (exponent - 136) / exposure;
       const o = 3 * (row * width + (right ? x : width - 1 - x));
       for (let k = 0; k < 3; k++) values[o + k] = line[4 * x + k] === 0 ? 0 : (line[4 * x + k] + 0.5) * f;
@@ -35,7 +34,7 @@ export function readRadiance(bytes: Uint8Array): LightPicture {
 interface Head {
   readonly width: number;
   readonly height: number;
-  /** Rows go from the top to the bottom, and pixels from the left to the right. */
+  /** Rows from top to bottom, pixels from left to right. */
   readonly down: boolean;
   readonly right: boolean;
   readonly exposure: number;
@@ -68,7 +67,7 @@ function readHead(bytes: Uint8Array): Head {
   return { width, height, down: m[1] === '-', right: m[3] === '+', exposure, at };
 }
 
-/** @throws FileTrouble where a picture of light is too large to be taken in, or is nothing */
+/** @throws FileTrouble if the picture is empty or too large */
 export function checkSize(width: number, height: number): void {
   if (!(width >= 1 && height >= 1)) throw new FileTrouble(`A picture of light of ${width} × ${height} is nothing.`);
   if (width * height > MOST_LIGHT_PIXELS)
@@ -77,7 +76,7 @@ export function checkSize(width: number, height: number): void {
     );
 }
 
-/** Reads one line of RGBE; gives where the next begins, −1 where it breaks off. */
+/** Reads one scan line of RGBE; returns where the next begins, or −1 if the data ends. */
 function readLine(bytes: Uint8Array, at: number, line: Uint8Array, width: number): number {
   if (at + 4 > bytes.length) return -1;
   const encoded =
@@ -95,7 +94,7 @@ function readLine(bytes: Uint8Array, at: number, line: Uint8Array, width: number
   return at;
 }
 
-/** Pixels one by one; 1, 1, 1 repeats the one before, as often as the fourth byte says. */
+/** Old format: pixel by pixel; 1, 1, 1 repeats the previous pixel, as often as the fourth byte says. */
 function readPixels(bytes: Uint8Array, at: number, line: Uint8Array, width: number): number {
   let shift = 0;
   for (let x = 0; x < width; at += 4) {
@@ -114,11 +113,11 @@ function readPixels(bytes: Uint8Array, at: number, line: Uint8Array, width: numb
   return at;
 }
 
-/** The same, to be kept: run lengths component by component. Values are within 1 % of what they were. */
+/** Writes a Radiance picture with run lengths by component. Values stay within 1 %. */
 export function writeRadiance({ width, height, values }: LightPicture): Uint8Array {
   const head = strToU8(`#?RADIANCE\nFORMAT=32-bit_rle_rgbe\n\n-Y ${height} +X ${width}\n`);
   const rle = width >= NARROWEST && width <= WIDEST;
-  // At worst a byte more for every 128.
+  // In the worst case one extra byte for every 128.
   const out = new Uint8Array(head.length + height * (4 + 4 * width + 4 * Math.ceil(width / 128)));
   out.set(head);
   let at = head.length;

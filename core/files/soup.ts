@@ -2,7 +2,7 @@ import { ConnectivityBuilder } from '../shape/builder';
 import { FINISH, type Mesh } from '../shape/mesh';
 import { checkCounts, FileTrouble, MOST_POINTS } from '../assets/trouble';
 
-/** Collects points and faces of a file, checking each as it comes. */
+/** Collects points and faces of a file and checks each as it arrives. */
 export class Soup {
   private readonly positions: number[] = [];
   private readonly faces: { corners: readonly number[]; uv?: readonly number[] }[] = [];
@@ -22,7 +22,7 @@ export class Soup {
     this.positions.push(x, y, z);
   }
 
-  /** A face by its points; corners that follow themselves are left out, and faces of fewer than three. */
+  /** Adds a face; repeated corners are dropped, and faces of fewer than three corners. */
   face(corners: readonly number[], uv?: readonly number[]): void {
     for (const v of corners)
       if (!Number.isInteger(v) || v < 0 || v >= this.points)

@@ -6,10 +6,10 @@ import { Soup } from './soup';
 import { checkCounts, FileTrouble } from '../assets/trouble';
 import { Words } from './words';
 
-/** A shape as triangles in stereolithography format, text or binary; corners that lie together are joined. */
+/** Reads STL triangles, text or binary; coincident corners are merged. */
 export function readStl(bytes: Uint8Array): Mesh {
   const soup = new Soup();
-  // Each triangle has corners of its own in the file: those that are the same in every bit are one, and count as one.
+  // Every triangle has its own corners in the file: those equal in every bit become one, and count once.
   const same = new SamePoints();
   const corner = (x: number, y: number, z: number) => {
     const at = same.first(x, y, z, soup.points);
@@ -22,7 +22,7 @@ export function readStl(bytes: Uint8Array): Mesh {
   };
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   const count = bytes.length >= 84 ? view.getUint32(80, true) : -1;
-  // Binary files may begin with “solid”, too; only their length tells them for certain.
+  // Binary files may begin with “solid” too; only their length tells them apart.
   if (bytes.length === 84 + 50 * count) {
     checkCounts(0, count);
     for (let t = 0; t < count; t++)
@@ -35,7 +35,7 @@ export function readStl(bytes: Uint8Array): Mesh {
   return welded(mesh, 1e-6 * Math.max(...bounds.max.map((x, k) => x - bounds.min[k])));
 }
 
-/** Corners of triangles, out of words: three after each other are one. */
+/** Reads corners from text; every three make a triangle. */
 function readText(bytes: Uint8Array, claimed: number, triangle: (p: readonly number[]) => void): void {
   const words = new Words(bytes);
   if (!words.wordAnywhere().startsWith('solid'))

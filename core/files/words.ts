@@ -8,21 +8,21 @@ const MINUS = 0x2d;
 const PLUS = 0x2b;
 const POINT = 0x2e;
 const TENS = Array.from({ length: 16 }, (_, i) => 10 ** i);
-/** Letters of a word that are looked at; numbers and names that mean something are shorter. */
+/** Characters of a word that are read; all meaningful numbers and names are shorter. */
 const LONGEST = 256;
 
 /**
- * Reads words out of the bytes of a text file, one after another, without making a text or a list of them first: a file
- * is as large as it is, and nothing else becomes of it.
+ * Reads words from the bytes of a text file one by one, without building a string or list first, so that memory stays
+ * bounded whatever the file's size.
  */
 export class Words {
   private at = 0;
   private begun = false;
-  /** Number of the line that is read, from 1. */
+  /** Line number, from 1. */
   line = 1;
   constructor(
     private readonly bytes: Uint8Array,
-    /** Whether `#` begins a comment, and a backslash at the end of a line takes the next one to it. */
+    /** Whether `#` begins a comment and a backslash continues a line. */
     private readonly objLike = false,
   ) {}
 
@@ -60,9 +60,9 @@ export class Words {
   }
 
   /**
-   * The next word of this line as a number; NaN where it is none, or there is none. A decimal number of up to fifteen
-   * digits with a small power of ten is one exact whole number divided or multiplied by another, so it is rounded
-   * once, as `Number` rounds it (W. D. Clinger, How to Read Floating Point Numbers Accurately, 1990).
+   * The next word of this line as a number; NaN if it is none or missing. A decimal number of up to fifteen digits with
+   * a small power of ten is one exact integer divided or multiplied by another, so it is rounded once, as `Number`
+   * rounds it (W. D. Clinger, How to Read Floating Point Numbers Accurately, 1990).
    */
   number(): number {
     this.skipSpaces();
@@ -90,7 +90,7 @@ export class Words {
     return negative ? -value : value;
   }
 
-  /** Goes on to the next line that has anything in it; false where there is none. */
+  /** Moves to the next line that is not blank; false at the end of the file. */
   next(): boolean {
     const { bytes } = this;
     if (this.begun) {

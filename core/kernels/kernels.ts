@@ -113,12 +113,12 @@ interface Exports {
 type Buffered = Float32Array | Float64Array | Uint32Array | Uint16Array | Uint8Array;
 
 const MOST_PAGES = 16_384;
-/** Tables that stay from call to call lie below this address, what one call needs above it. */
+/** Tables kept from call to call lie below this address; buffers of one call lie above. */
 const RESIDENT = 128 * 1024 * 1024;
 
 /**
- * The compiled kernels with their memory. A call puts its buffers there, runs, and copies the result
- * out; tables that depend on connectivity alone are put there once and found again.
+ * The compiled kernels and their memory. A call copies its buffers in, runs, and copies the result out; tables that
+ * depend on connectivity alone are copied once and reused.
  */
 export class Kernels {
   private top = RESIDENT;
@@ -132,7 +132,7 @@ export class Kernels {
     private readonly memory: WasmMemory,
   ) {}
 
-  /** Null where WebAssembly or SIMD is missing; callers go on in plain TypeScript then. */
+  /** Null if WebAssembly or SIMD is missing; callers then use plain TypeScript. */
   static make(): Kernels | null {
     try {
       const memory = wasmMemory(16, MOST_PAGES);
@@ -142,17 +142,17 @@ export class Kernels {
     }
   }
 
-  /** Begins a call: what the last one put there is let go. */
+  /** Begins a call and frees the buffers of the last one. */
   begin(): void {
     this.top = RESIDENT;
     if (!this.full) return;
-    // All tables are let go, and those still in use come back one by one.
+    // Drops all tables; those still in use come back one by one.
     this.full = false;
     this.generation++;
     this.residentTop = 1024;
   }
 
-  /** Room for a number of bytes, 16 more behind them, cleared if asked for. */
+  /** Reserves bytes, with 16 spare bytes behind them; zeroed on request. */
   room(bytes: number, cleared = false): number {
     const at = this.top;
     this.top = (at + bytes + 31) & ~15;
@@ -161,14 +161,14 @@ export class Kernels {
     return at;
   }
 
-  /** Puts a buffer there for this call. */
+  /** Copies a buffer in for this call. */
   put(data: Buffered): number {
     const at = this.room(data.byteLength);
     this.write(at, data);
     return at;
   }
 
-  /** Puts a table there to stay, found again by the buffer itself; `convert` makes what is put. */
+  /** Copies a table in to stay, looked up by the buffer's identity; `convert` makes what is stored. */
   keep(data: Buffered, convert?: (data: Buffered) => Buffered): number {
     const hit = this.known.get(data);
     if (hit && hit.generation === this.generation) return hit.at;
@@ -176,7 +176,7 @@ export class Kernels {
     const size = (made.byteLength + 31) & ~15;
     if (size > RESIDENT / 2) return this.put(made);
     if (this.residentTop + size > RESIDENT) {
-      // Not now: other tables of this very call lie there.
+      // Not now: this very call uses other tables.
       this.full = true;
       return this.put(made);
     }
@@ -188,22 +188,22 @@ export class Kernels {
     return at;
   }
 
-  /** A copy of numbers from there. */
+  /** Copies numbers out. */
   take(at: number, length: number): Float32Array<ArrayBuffer> {
     return new Float32Array(this.memory.buffer, at, length).slice();
   }
 
-  /** Copies numbers from there into an array, from `offset` on. */
+  /** Copies numbers out into an array, from `offset` on. */
   takeInto(target: Float32Array, offset: number, at: number, length: number): void {
     target.set(new Float32Array(this.memory.buffer, at, length), offset);
   }
 
-  /** Zeros. */
+  /** Zeroes memory. */
   clear(at: number, bytes: number): void {
     new Uint8Array(this.memory.buffer, at, bytes).fill(0);
   }
 
-  /** Writes a buffer where there is room for it. */
+  /** Writes a buffer to a reserved address. */
   write(at: number, data: Buffered): void {
     new Uint8Array(this.memory.buffer, at, data.byteLength).set(
       new Uint8Array(data.buffer, data.byteOffset, data.byteLength),
@@ -212,7 +212,7 @@ export class Kernels {
 
   private fit(bytes: number): void {
     const missing = Math.ceil((bytes - this.memory.buffer.byteLength) / PAGE);
-    // A quarter more, so that it does not grow at every call.
+    // A quarter more than needed, so that memory does not grow at every call.
     if (missing > 0)
       this.memory.grow(Math.min(MOST_PAGES - this.memory.buffer.byteLength / PAGE, missing + Math.ceil(missing / 4)));
   }
@@ -220,13 +220,13 @@ export class Kernels {
 
 let made: Kernels | null | undefined;
 
-/** The kernels of this thread, made at the first call; null where they cannot be had. */
+/** The kernels of this thread, created at the first call; null if unavailable. */
 export function kernels(): Kernels | null {
   if (made === undefined) made = Kernels.make();
   return made;
 }
 
-/** For tests and benchmarks: runs something in plain TypeScript, as the reference. */
+/** For tests and benchmarks: runs `work` with plain TypeScript as the reference. */
 export function withoutKernels<T>(work: () => T): T {
   const before = made;
   made = null;

@@ -4,7 +4,7 @@ import { gradientTable } from './gradients';
 import { permutation } from './permutation';
 import { layersOf } from './noise';
 
-/** What a swirling current is made of. */
+/** Settings of a swirling velocity field. */
 export interface CurrentSettings {
   /** Size of its swirls in metres, > 0. */
   readonly scale: number;
@@ -13,16 +13,15 @@ export interface CurrentSettings {
   readonly rate: number;
 }
 
-/** Fewer points than this are done before their buffers were copied. */
+/** Below this many points, plain TypeScript finishes before buffers would be copied. */
 const LEAST = 24;
 
 /**
- * Velocities of a current without sources or sinks: the curl of three potentials of gradient noise
- * (R. Bridson, J. Hourihan & M. Nordenstam, “Curl-noise for procedural fluid flow”, SIGGRAPH 2007), by
- * their exact derivatives. The potentials share one lattice and have gradients of their own at each of
- * its points, so that it is looked up once for all three.
+ * A divergence-free velocity field: the curl of three potentials of gradient noise (R. Bridson, J. Hourihan & M.
+ * Nordenstam, “Curl-noise for procedural fluid flow”, SIGGRAPH 2007), by their exact derivatives. The potentials share
+ * one lattice, so that one look-up serves all three, but have separate gradients.
  *
- * @returns a function of points, 3 numbers each in metres, to as many numbers, of the order of 1
+ * @returns a function from points, 3 numbers each in metres, to as many velocities, of the order of 1
  */
 export function curlCurrent(
   { scale, octaves, seed, rate }: CurrentSettings,
@@ -57,8 +56,8 @@ export function curlCurrent(
 }
 
 /**
- * Three gradients for each of 256 lattice numbers, 4 numbers each, the last 0. Which of a table stands where is
- * shuffled, so that they have nothing to do with each other even where none of them moves.
+ * Three gradients for each of 256 lattice numbers, 4 numbers each, the last 0. Each table is shuffled, so that they are
+ * uncorrelated even where none of them moves.
  */
 function threeGradients(seed: number, rate: number, clock: Clock): Float32Array {
   const out = new Float32Array(256 * 12);
@@ -73,7 +72,7 @@ function threeGradients(seed: number, rate: number, clock: Clock): Float32Array 
 const fade = (x: number) => x * x * x * (x * (x * 6 - 15) + 10);
 const fadeSlope = (x: number) => 30 * x * x * (x * (x - 2) + 1);
 
-/** The reference in plain TypeScript: adds `weight` times the curl at points. */
+/** The reference in plain TypeScript: adds `weight` times the curl at the points. */
 function addCurl(
   points: Float32Array,
   factor: number,

@@ -4,14 +4,13 @@ import { USUAL_NOISE, type Metric, type NoiseOptions } from './kind';
 import { permutation } from './permutation';
 import { swayAngles } from './sway';
 
-/** Closer to 1: more evenly spread points; below 1: they turn round softly at the cell's edge. */
+/** Close to 1 spreads points most evenly; below 1 they turn round softly at the cell's edge. */
 const SOFT = 0.97;
 
 /**
- * The 256 feature points at one moment, 3 coordinates in 0…1 each. A coordinate runs to and fro
- * across its cell, ½ + asin(s·sin α)/(2·asin s): a triangle wave with rounded tips, so points are
- * spread almost evenly over the cell at every moment, and move without a jolt. Less jitter keeps
- * them nearer to the middle.
+ * The 256 feature points at one moment, 3 coordinates in 0…1 each. A coordinate oscillates across its cell, ½ +
+ * asin(s·sin α)/(2·asin s), a triangle wave with rounded peaks: points are spread almost evenly over the cell at every
+ * moment and move smoothly. Less jitter keeps them nearer to the centre.
  */
 export function featurePoints(seed: number, rate: number, clock: Clock, jitter: number): Float64Array {
   const random = randomSource(seed + 211);
@@ -23,7 +22,7 @@ export function featurePoints(seed: number, rate: number, clock: Clock, jitter: 
   return points;
 }
 
-/** What cellular noise is made of at a place. Reused from call to call. */
+/** Cellular noise at one place. Reused from call to call. */
 export interface Cells {
   /** Distances to the nearest and second nearest feature point. */
   first: number;
@@ -39,10 +38,9 @@ const METRICS: Record<Metric, (x: number, y: number, z: number) => number> = {
 };
 
 /**
- * Finds the two nearest feature points of a place (S. Worley, "A Cellular Texture Basis Function",
- * SIGGRAPH 1996), with one point in each unit cell that moves on a closed path. Euclidean distances
- * are compared squared. The cells of a wider ring are looked through only where a nearer point may
- * lie in them.
+ * Finds the two nearest feature points of a place (S. Worley, “A Cellular Texture Basis Function”, SIGGRAPH 1996), with
+ * one point in each unit cell, moving on a closed path. Euclidean distances are compared squared. A wider ring of cells
+ * is searched only if it may hold a nearer point.
  */
 export function cellFinder(
   seed: number,
@@ -74,7 +72,7 @@ export function cellFinder(
           if (distance(gx, gy, 0) >= next) continue;
           const hy = p[hx + ((fy + b) & mask)];
           const shell = a === -reach || a === reach || b === -reach || b === reach;
-          // Rings that were looked through already are left out; the first reach takes all 27 cells.
+          // Skips rings already searched; the first reach takes all 27 cells.
           const step = reach === 1 || shell ? 1 : 2 * reach;
           for (let c = -reach; c <= reach; c += step) {
             const gz = c < 0 ? z - c - 1 : c > 0 ? c - z : 0;
@@ -89,7 +87,7 @@ export function cellFinder(
           }
         }
       }
-      // Everything beyond the cells looked through is at least `reach` away.
+      // Everything beyond the searched cells is at least `reach` away.
       if (next <= (euclidean ? reach * reach : reach)) break;
     }
     out.first = euclidean ? Math.sqrt(best) : best;

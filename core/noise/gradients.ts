@@ -10,7 +10,7 @@ const EDGES = Float64Array.from([
   -1, 1, 1, 0, 0, -1, 1, -1, 1, 0, 0, -1, -1,
 ]);
 
-/** Rotate v about the unit axis at `o` in `k` by an angle (Rodrigues' formula), in place. */
+/** Rotates v about the unit axis at `o` in `k` by an angle (Rodrigues' formula), in place. */
 function rotate(v: [number, number, number], k: Float64Array, o: number, angle: number): void {
   const c = Math.cos(angle);
   const s = Math.sin(angle);
@@ -26,16 +26,15 @@ function rotate(v: [number, number, number], k: Float64Array, o: number, angle: 
 /**
  * The 256 lattice gradients at one moment, 3 numbers each.
  *
- * Turning the gradients of gradient noise was proposed as flow noise (K. Perlin & F. Neyret,
- * SIGGRAPH 2001). Here each turns about two axes of its own by closed wandering angles, so the
- * pattern changes without repeating inside the loop, and at every moment it is ordinary gradient
- * noise with gradients of length √2.
+ * Rotating the gradients is known as flow noise (K. Perlin & F. Neyret, SIGGRAPH 2001). Here each gradient turns about
+ * two axes of its own by closed wandering angles, so that the pattern changes without repeating inside the loop, and at
+ * every moment is ordinary gradient noise with gradients of length √2.
  */
 export function gradientTable(seed: number, rate: number, clock: Clock): Float64Array {
   const key = `${seed}/${rate}/${clock.frame}/${clock.frames}/${clock.loops ?? 0}`;
   let table = tables.get(key);
   if (!table) {
-    // A few moments are kept: one noise is often read at the same moment from several sides.
+    // A few moments are cached: several readers often ask for the same one.
     if (tables.size >= 48) tables.clear();
     tables.set(key, (table = makeTable(seed, rate, clock)));
   }
@@ -45,7 +44,7 @@ export function gradientTable(seed: number, rate: number, clock: Clock): Float64
 const tables = new Map<string, Float64Array>();
 const axes = new Map<number, Float64Array>();
 
-/** The two axes about which each of 256 gradients turns, 6 numbers each. */
+/** The two axes about which each of the 256 gradients turns, 6 numbers each. */
 function axesOf(seed: number): Float64Array {
   let own = axes.get(seed);
   if (!own) {
@@ -81,9 +80,9 @@ function makeTable(seed: number, rate: number, clock: Clock): Float64Array {
 export type { Field } from './kind';
 
 /**
- * Gradient noise at one moment of the loop: trilinear blend, with the quintic fade, of the eight
- * lattice gradients (K. Perlin, "Improving Noise", 2002). With seed 0 and rate 0 it is the
- * published reference function, value for value. Lattice period mask + 1.
+ * Gradient noise at one moment of the loop: trilinear blend, with the quintic fade, of the eight lattice gradients (K.
+ * Perlin, “Improving Noise”, 2002). With seed 0 and rate 0 it equals the published reference function exactly. Lattice
+ * period mask + 1.
  */
 export function gradientField(
   seed: number,

@@ -3,19 +3,19 @@ import type { Clock } from '../time/loop';
 /** A scalar field in space; nominally −1…1 with mean 0. */
 export type Field = (x: number, y: number, z: number) => number;
 
-/** How distances between points are measured in cellular noise. */
+/** Distance metric of cellular noise. */
 export type Metric = 'euclidean' | 'manhattan' | 'chebyshev';
 
-/** What a kind may need to know besides seed, rate and moment. */
+/** What a kind may need besides seed, rate and moment. */
 export interface NoiseOptions {
   /**
-   * Lattice cells after which the pattern repeats along each axis, less one: a power of two less
-   * one, at most 255. Noise that travels by whole tiles has small ones.
+   * Period of the lattice along each axis, less one: a power of two less one, at most 255. Noise that travels by whole
+   * tiles has small ones.
    */
   readonly mask: number;
   /** Cellular kinds only. */
   readonly metric: Metric;
-  /** 0…1: how far feature points may lie from the middle of their cells. */
+  /** 0…1: how far feature points may lie from the centre of their cells. */
   readonly jitter: number;
 }
 
@@ -27,18 +27,17 @@ export interface NoiseKind {
   readonly title: string;
   readonly help: string;
   /**
-   * How many times `mask` + 1 features lie between two places where the pattern is the same along
-   * each axis: 1 on a square lattice, the usual; 3 on that of simplices; 0 where it never is, so that
-   * the pattern cannot travel.
+   * How many times `mask` + 1 features the pattern's period along each axis is: 1 on a square lattice, the default; 3
+   * on that of simplices; 0 if it never repeats, so that it cannot travel.
    */
   readonly tiles?: 0 | 1 | 3;
-  /** True where distance measure and jitter matter. */
+  /** Whether distance metric and jitter apply. */
   readonly cellular?: boolean;
   /**
-   * One octave at a moment of the loop. It closes by construction: the field at f = N is the
-   * field at f = 0. Mean 0, nominally −1…1.
+   * One octave at a moment of the loop. It closes by construction: the field at f = N is the field at f = 0. Mean 0,
+   * nominally −1…1.
    *
-   * @param seed whole number; another one gives another pattern
+   * @param seed integer; another seed gives another pattern
    * @param rate ≥ 0: how much it changes in a loop; 0 stands still
    */
   field(seed: number, rate: number, clock: Clock, options?: NoiseOptions): Field;

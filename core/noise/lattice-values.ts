@@ -5,14 +5,14 @@ import { USUAL_NOISE, type NoiseOptions } from './kind';
 import { permutation } from './permutation';
 import { swayAngles } from './sway';
 
-/** Closer to 1: more evenly spread values; below 1: they turn round softly at the ends. */
+/** Close to 1 spreads values most evenly; below 1 they turn round softly at the ends. */
 const SOFT = 0.97;
-/** Standard deviation of the values; that of values spread evenly over −1…1 is 1/√3. */
+/** Standard deviation of the values; uniform values over −1…1 have 1/√3. */
 const SPREAD = 0.6;
 
 /**
- * 256 values, nearly all in −1…1, at one moment, each on a closed way of its own, spread evenly at
- * every moment (a triangle wave with rounded tips of a wandering angle).
+ * 256 values at one moment, nearly all in −1…1, each on its own closed path, spread evenly at every moment (a triangle
+ * wave with rounded peaks, of a wandering angle).
  */
 export function latticeValues(seed: number, rate: number, clock: Clock): Float64Array {
   const random = randomSource(seed + 401);
@@ -27,15 +27,14 @@ export function latticeValues(seed: number, rate: number, clock: Clock): Float64
     sum += v;
     squares += v * v;
   }
-  // So few values would be a little livelier at one moment than at another: their mean is taken off
-  // and their spread made the same at all.
+  // Mean and spread of so few values would vary visibly over time, so both are normalised.
   const mean = sum / 256;
   const factor = SPREAD / Math.sqrt(squares / 256 - mean * mean);
   for (let i = 0; i < 256; i++) out[i] = (out[i] - mean) * factor;
   return out;
 }
 
-/** Values at lattice points blended with the quintic fade of improved noise (value noise, Ebert et al., ch. 2). */
+/** Lattice values blended with the quintic fade of improved noise (value noise, Ebert et al., ch. 2). */
 export function valueField(
   seed: number,
   values: ArrayLike<number>,

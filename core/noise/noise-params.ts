@@ -7,7 +7,7 @@ import { noiseField, type NoiseSettings } from './noise';
 
 const cells = noiseKinds.filter((k) => k.cellular).map((k) => k.kind);
 
-/** What every step that uses a noise asks for, to be taken into its own parameters. */
+/** Parameters that every step with a noise takes into its own. */
 export const noiseParams = {
   noise: choice(
     'Noise',
@@ -128,17 +128,17 @@ export const noiseParams = {
 
 export type NoiseValues = Evaluated<typeof noiseParams>;
 
-/** The settings that evaluated noise parameters stand for. */
+/** The settings that evaluated parameters stand for. */
 export function settingsFrom(v: NoiseValues): NoiseSettings {
   return { ...v, kind: v.noise, metric: v.metric as Metric, jitter: v.jitter / 100, gain: v.gain / 100 };
 }
 
-/** The field that evaluated noise parameters ask for, place in metres → value. */
+/** The field that evaluated parameters stand for: position in metres → value. */
 export function noiseFrom(v: NoiseValues, clock: Clock): Field {
   return noiseField(settingsFrom(v), clock);
 }
 
-/** True where noise changes while all its values stand still. */
+/** Whether the noise changes though all its values stand still. */
 export function noiseMoves(v: NoiseValues): boolean {
   return v.rate > 0 || v.travel.some((t) => t !== 0);
 }

@@ -7,34 +7,34 @@ import type { Field } from './gradients';
 import { USUAL_NOISE, type Metric, type NoiseOptions } from './kind';
 import { noiseKind } from './kinds/index';
 
-/** Everything that shapes a noise, evaluated at a moment. What may be left out has its usual value. */
+/** Everything that shapes a noise, evaluated at a moment. Optional values have defaults. */
 export interface NoiseSettings {
   readonly kind: string;
-  /** Size of its features in metres, > 0, and along each axis on top of it. */
+  /** Feature size in metres, > 0, and a factor for each axis. */
   readonly scale: number;
   readonly stretch: Vec3;
-  /** 1…8 layers; each has `lacunarity` times as many features and `gain` times the strength of the one before. */
+  /** 1…8 octaves; each has `lacunarity` times as many features and `gain` times the strength of the one before. */
   readonly octaves: number;
   readonly gain?: number;
   readonly lacunarity?: number;
-  /** Factor on the value, then what is added to it. */
+  /** Factor on the value, then offset. */
   readonly contrast: number;
   readonly brightness: number;
-  /** The value is cut off below and above these. */
+  /** The value is clamped to this range. */
   readonly low: number;
   readonly high: number;
   readonly absolute: boolean;
   readonly invert: boolean;
   readonly seed: number;
   readonly rate: number;
-  /** Moves and turns the whole pattern: metres, and degrees about x, then y, then z. */
+  /** Offset of the pattern in metres, and rotation in degrees about x, then y, then z. */
   readonly shift?: Vec3;
   readonly turn?: Vec3;
-  /** Whole tiles travelled per loop along each axis of the pattern; 0 stands. */
+  /** Whole tiles travelled per loop along each axis of the pattern; 0 stands still. */
   readonly travel?: Vec3;
-  /** Features in a tile of a travelling pattern: 2, 4, 8 … 256. */
+  /** Features per tile of a travelling pattern: 2, 4, 8 … 256. */
   readonly tile?: number;
-  /** Repeats after `tile` features along each axis though it does not travel; for places that come round. */
+  /** Repeats after `tile` features along each axis even if it does not travel; for positions that are periodic. */
   readonly wraps?: boolean;
   readonly metric?: Metric;
   readonly jitter?: number;

@@ -1,5 +1,5 @@
 import { spawn } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync, chmodSync } from 'node:fs';
+import { chmodSync, mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { prepareDatabase, serve } from './application.mjs';
@@ -66,6 +66,10 @@ export async function run(args) {
   });
   const scratch = mkdtempSync(path.join(os.tmpdir(), 'maypole-test-'));
   chmodSync(scratch, 0o755);
+  // Whatever tests leave behind goes with it; the database's user reads and writes there too.
+  const temporary = path.join(scratch, 'tmp');
+  mkdirSync(temporary);
+  chmodSync(temporary, 0o1777);
   process.env.MAYPOLE_RENDERS = path.join(scratch, 'renders');
   const cluster = new Cluster(path.join(scratch, 'database'));
   const total = { passed: 0, failed: 0, where: [] };
@@ -90,6 +94,7 @@ export async function run(args) {
     await prepareDatabase(url, false);
     const env = {
       ...process.env,
+      TMPDIR: temporary,
       DATABASE_URL: url,
       CI: '1',
       NEXT_TELEMETRY_DISABLED: '1',

@@ -4,7 +4,7 @@ import type { NoiseKind } from '../kind';
 export const MEAN = 0.2206;
 export const SPREAD = 2.6;
 
-/** |n| of gradient noise: puffs that meet in sharp valleys. Shifted to mean 0. */
+/** |n| of gradient noise: puffs that meet in sharp valleys. Offset to mean 0. */
 export const billowed: NoiseKind = {
   kind: 'billowed',
   title: 'Billowed',

@@ -1,7 +1,7 @@
 import { gradientField } from '../gradients';
 import type { NoiseKind } from '../kind';
 
-/** Gradient noise driven against two levels, so that patches with soft borders are left: 1.5x − 0.5x³ of a strong signal. */
+/** Gradient noise saturated at two levels, leaving patches with soft borders: 1.5x − 0.5x³ of an amplified signal. */
 export const blotches: NoiseKind = {
   kind: 'blotches',
   title: 'Blotches',

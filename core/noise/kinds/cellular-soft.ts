@@ -4,13 +4,12 @@ import { permutation } from '../permutation';
 
 export const MEAN = { euclidean: 0.5794, manhattan: 0.8877, chebyshev: 0.4547 } as const;
 export const SPREAD = 1.9;
-/** Sharpness of the soft minimum: larger comes nearer to F1. */
+/** Sharpness of the soft minimum: larger is closer to F1. */
 export const SHARP = 12;
 
 /**
- * A smooth F1: −ln Σ e^(−k·d) / k over the feature points of the 27 cells round a place (the
- * soft minimum of convex analysis), so that cells melt into each other without a crease. Points
- * farther than one cell away weigh less than e^(−12).
+ * A smooth F1: −ln Σ e^(−k·d) / k over the feature points of the 27 cells round a place (the soft minimum of convex
+ * analysis), so that cells merge without a crease. Points farther than one cell away weigh less than e^(−12).
  */
 export const cellularSoft: NoiseKind = {
   kind: 'cellular-soft',
@@ -37,7 +36,7 @@ export const cellularSoft: NoiseKind = {
           for (let c = -1; c <= 1; c++) {
             const i = 3 * p[hy + ((fz + c) & mask)];
             const d = measure(a + q[i] - x, b + q[i + 1] - y, c + q[i + 2] - z);
-            // Fades out at 1.5, where points of cells that are not looked at could begin to weigh.
+            // Fades out at 1.5, where points of cells outside the search could begin to count.
             const w = 1 - d / 1.5;
             if (w > 0) sum += Math.exp(-SHARP * d) * w * w;
           }

@@ -4,11 +4,11 @@ import { cellFinder, featurePoints } from '../feature-points';
 import { USUAL_NOISE, type NoiseKind, type NoiseOptions } from '../kind';
 import { permutation } from '../permutation';
 
-/** Mean of F1 over space for one point a cell, measured; the test holds it. */
+/** Mean of F1 over space for one point per cell, measured; a test holds it. */
 export const CELLULAR_MEAN = 0.5255;
 export const CELLULAR_SPREAD = 1.5;
 
-/** The same by the measure of distance. */
+/** The same for each distance metric. */
 export const CELLULAR_BY = {
   euclidean: { mean: CELLULAR_MEAN, spread: CELLULAR_SPREAD },
   manhattan: { mean: 0.7716, spread: 1.1 },
@@ -16,8 +16,8 @@ export const CELLULAR_BY = {
 } as const;
 
 /**
- * Distance to the nearest feature point by Euclid's measure, the commonest and so the quickest:
- * squared distances, and cells left out as soon as they cannot hold a nearer point.
+ * Euclidean distance to the nearest feature point, the commonest case and therefore the fastest: squared distances, and
+ * cells skipped as soon as they cannot hold a nearer point.
  */
 export function nearestDistance(seed: number, rate: number, clock: Clock, options: NoiseOptions = USUAL_NOISE): Field {
   const { mask } = options;
@@ -61,15 +61,15 @@ export function nearestDistance(seed: number, rate: number, clock: Clock, option
   };
   return (x, y, z) => {
     let best = nearest(x, y, z, 1);
-    // Only a point farther than a cell can have a nearer one outside the 27 cells.
+    // Only a point farther than one cell can have a nearer one outside the 27 cells.
     if (best > 1) best = nearest(x, y, z, 2);
     return Math.sqrt(best);
   };
 }
 
 /**
- * Distance to the nearest feature point, F1 (S. Worley, "A Cellular Texture Basis Function",
- * SIGGRAPH 1996), with one point in each unit cell that moves on a closed path.
+ * Distance to the nearest feature point, F1 (S. Worley, “A Cellular Texture Basis Function”, SIGGRAPH 1996), with one
+ * point in each unit cell, moving on a closed path.
  */
 export const cellular: NoiseKind = {
   kind: 'cellular',

@@ -3,7 +3,9 @@ import type { NoiseKind } from '../kind';
 
 export const SPREAD = 1.3;
 
-/** Gradient noise read at places that three others have moved: domain warping (Ebert et al., Texturing & Modeling, ch. 6). */
+/**
+ * Domain warping: gradient noise at positions displaced by three others (Ebert et al., Texturing & Modeling, ch. 6).
+ */
 export const flow: NoiseKind = {
   kind: 'flow',
   title: 'Flow',

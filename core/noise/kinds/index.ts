@@ -18,7 +18,7 @@ import { water } from './water';
 import { white } from './white';
 import { wood } from './wood';
 
-/** Every kind of noise, in the order the panel offers them. A new one is added here and nowhere else. */
+/** Every kind of noise, in menu order. A new one is added here and nowhere else. */
 export const noises = new Registry<NoiseKind>('noise', [
   gradient,
   simplex,
@@ -41,5 +41,5 @@ export const noises = new Registry<NoiseKind>('noise', [
 
 export const noiseKinds = noises.all;
 
-/** The declaration of a kind; throws a RangeError naming an unknown one. */
+/** The declaration of a kind; throws a RangeError that names an unknown one. */
 export const noiseKind = (kind: string): NoiseKind => noises.get(kind);

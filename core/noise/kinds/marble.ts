@@ -2,7 +2,7 @@ import { wholePhase } from '../../time/phase';
 import { gradientField } from '../gradients';
 import type { NoiseKind } from '../kind';
 
-/** sin of a plane wave pushed about by turbulence: veins (K. Perlin, “An Image Synthesizer”, SIGGRAPH 1985). */
+/** Sine of a plane wave disturbed by turbulence: veins (K. Perlin, “An Image Synthesizer”, SIGGRAPH 1985). */
 export const marble: NoiseKind = {
   kind: 'marble',
   title: 'Marble veins',
@@ -14,7 +14,7 @@ export const marble: NoiseKind = {
     );
     const [a, b, c] = layers;
     const turn = rate === 0 ? 0 : 2 * Math.PI * wholePhase(Math.max(1, Math.round(rate)), clock);
-    // Four bands in a tile of any size, so that it meets itself when it travels.
+    // Four bands per tile of any size, so that it tiles when it travels.
     return (x, y, z) =>
       Math.sin(
         Math.PI * x +

@@ -3,7 +3,10 @@ import type { NoiseKind } from '../kind';
 import { permutation } from '../permutation';
 import { simplexField } from '../simplex';
 
-/** Simplex noise with gradients that turn on closed ways: rounder than gradient noise, with no grain along the axes. */
+/**
+ * Simplex noise with gradients that turn on closed paths: rounder than gradient noise, without directional artefacts
+ * along the axes.
+ */
 export const simplex: NoiseKind = {
   kind: 'simplex',
   title: 'Simplex',

@@ -4,7 +4,7 @@ import type { NoiseKind } from '../kind';
 export const MEAN = 0.2205;
 export const SPREAD = 3.2;
 
-/** Σ |n(2ⁱp)| / 2ⁱ, three terms (K. Perlin, “An Image Synthesizer”, SIGGRAPH 1985). Shifted to mean 0. */
+/** Σ |n(2ⁱp)| / 2ⁱ, three terms (K. Perlin, “An Image Synthesizer”, SIGGRAPH 1985). Offset to mean 0. */
 export const turbulence: NoiseKind = {
   kind: 'turbulence',
   title: 'Turbulent',

@@ -5,8 +5,8 @@ export const MEAN = 0.4766;
 export const SPREAD = 2.1;
 
 /**
- * A bright net as light makes it on the ground of a pool: the crests of two gradient noises, each
- * read at a place that the other has moved, multiplied. Shifted to mean 0.
+ * A caustic-like net, as light draws on the floor of a pool: the crests of two gradient noises, each read at positions
+ * displaced by the other, multiplied. Offset to mean 0.
  */
 export const water: NoiseKind = {
   kind: 'water',

@@ -2,10 +2,10 @@ import type { NoiseKind } from '../kind';
 import { latticeValues } from '../lattice-values';
 import { permutation } from '../permutation';
 
-/** Grains to a feature. */
+/** Grains per feature size. */
 export const GRAIN = 32;
 
-/** A level of its own for every little cell of a fine lattice, with no likeness to its neighbours. */
+/** An independent level for every cell of a fine lattice. */
 export const white: NoiseKind = {
   kind: 'white',
   title: 'White',

@@ -6,9 +6,8 @@ import type { NoiseKind } from '../kind';
 export const RINGS = 3;
 
 /**
- * Wood-like rings round the upright axis, pushed about by gradient noise (after D. Peachey, in Ebert
- * et al., Texturing & Modeling, ch. 2). A rate lets the rings travel outwards by as many whole rings
- * a loop, so they close; a part of a ring more or less is left to the noise.
+ * Rings round the upright axis, disturbed by gradient noise (after D. Peachey, in Ebert et al., Texturing & Modeling,
+ * ch. 2). Rate moves the rings outwards by whole rings per loop, so that they close; its fraction goes to the noise.
  */
 export const wood: NoiseKind = {
   kind: 'wood',

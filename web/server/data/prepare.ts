@@ -2,7 +2,7 @@
  * Migrates the database, and fills an empty one with the demo pieces. Run by the start command, from the project's
  * folder.
  */
-import { cpSync, mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { cpSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { count, sql } from 'drizzle-orm';
@@ -17,23 +17,28 @@ const schema = /search_path=(\w+)/.exec(decodeURIComponent(process.env.DATABASE_
 /** Where the list of applied migrations is kept. */
 const listSchema = schema ?? 'drizzle';
 
-/** The migrations, which name the schema “public”, adapted to another one. */
-function migrationsFor(name: string | undefined): string {
-  if (name === undefined) return MIGRATIONS;
-  const folder = path.join(mkdtempSync(path.join(tmpdir(), 'maypole-migrations-')), 'migrations');
-  cpSync(MIGRATIONS, folder, { recursive: true });
-  for (const file of readdirSync(folder).filter((f) => f.endsWith('.sql'))) {
-    const text = readFileSync(path.join(folder, file), 'utf8');
-    writeFileSync(path.join(folder, file), text.replaceAll('"public".', `"${name}".`));
+/** Migrates with the migrations as they are, or with a copy in which another schema stands for “public”. */
+async function migrateTo(db: Database, name: string | undefined): Promise<void> {
+  if (name === undefined) return migrate(db, { migrationsFolder: MIGRATIONS, migrationsSchema: listSchema });
+  const scratch = mkdtempSync(path.join(tmpdir(), 'maypole-migrations-'));
+  try {
+    const folder = path.join(scratch, 'migrations');
+    cpSync(MIGRATIONS, folder, { recursive: true });
+    for (const file of readdirSync(folder).filter((f) => f.endsWith('.sql'))) {
+      const text = readFileSync(path.join(folder, file), 'utf8');
+      writeFileSync(path.join(folder, file), text.replaceAll('"public".', `"${name}".`));
+    }
+    await migrate(db, { migrationsFolder: folder, migrationsSchema: listSchema });
+  } finally {
+    rmSync(scratch, { recursive: true, force: true });
   }
-  return folder;
 }
 
 async function main(): Promise<void> {
   const db = connect(process.env.DATABASE_URL!);
   try {
     await refuseNewer(db);
-    await migrate(db, { migrationsFolder: migrationsFor(schema), migrationsSchema: listSchema });
+    await migrateTo(db, schema);
     if (!process.argv.includes('--demo')) return;
     const [{ n }] = await db.select({ n: count() }).from(pieces);
     if (n > 0) return;
