@@ -40,16 +40,15 @@ export interface NoiseSettings {
   readonly jitter?: number;
 }
 
-/** Moves each octave off the lattice of the one before, where gradient noise is 0. */
+/** Offsets each octave from the lattice of the one before, where gradient noise is 0. */
 export const OCTAVE_OFFSET = [37.2713, 71.9131, 37.2713] as const;
 
 /**
- * The finished scalar field at a moment of the loop, position in metres → value (nominally −1…1).
- * Fractional Brownian sum, then absolute, invert, contrast, brightness, clip, in this order.
+ * The scalar field at a moment of the loop, position in metres → value, nominally −1…1. Fractional Brownian sum, then
+ * absolute, invert, contrast, brightness and clip, in this order.
  *
- * A pattern may also travel: it then repeats after `tile` features, and goes on by whole tiles a
- * loop, so that it closes whatever its rate. Octaves double their features then, so that theirs meet
- * at the tile's edge, too.
+ * A pattern may also travel: it then repeats after `tile` features and advances by whole tiles per loop, so that it
+ * closes whatever its rate. Octaves then double their frequency, so that they tile too.
  */
 export function noiseField(s: NoiseSettings, clock: Clock): Field {
   const kind = noiseKind(s.kind);
@@ -90,14 +89,14 @@ export function noiseField(s: NoiseSettings, clock: Clock): Field {
 export interface Layer {
   readonly seed: number;
   readonly weight: number;
-  /** Factor on places, and what is added to them after that. */
+  /** Factor on positions, then offset. */
   readonly frequency: number;
   readonly offset: readonly [number, number, number];
   /** See NoiseOptions. */
   readonly mask: number;
 }
 
-/** The octaves that settings ask for, and the lattice cells after which the whole repeats (0 where it need not). */
+/** The octaves of the settings, and the lattice period of their sum (0 if it need not repeat). */
 export function layersOf(
   s: Pick<NoiseSettings, 'kind' | 'octaves' | 'seed' | 'gain' | 'lacunarity' | 'wraps' | 'travel' | 'tile'>,
 ): { layers: Layer[]; tile: number } {
@@ -120,7 +119,7 @@ export function layersOf(
   return { layers, tile: travels ? tile * tiles : 0 };
 }
 
-/** How far a travelling pattern has gone along each of its axes, in lattice cells. */
+/** How far a travelling pattern has moved along each of its axes, in lattice cells. */
 export function travelled(s: NoiseSettings, clock: Clock, tile: number): number[] {
   return (s.travel ?? [0, 0, 0]).map((t) => (tile === 0 ? 0 : tile * phaseOf(rational(Math.round(t)), clock)));
 }
@@ -130,7 +129,7 @@ export function tileOf(asked: number | undefined): number {
   return 2 ** Math.round(Math.log2(Math.max(2, Math.min(256, asked ?? 8))));
 }
 
-/** From metres to the pattern's own lattice: shift, turn back, scale, and how far it has travelled. */
+/** From metres to the pattern's lattice: shift, inverse rotation, scale, and travel. */
 function placing(
   s: NoiseSettings,
   clock: Clock,
@@ -149,7 +148,7 @@ function placing(
   const m = matrixOf(turnXYZ([ax, ay, az]));
   return (x, y, z, to) => {
     const [u, v, w] = [x - sx, y - sy, z - sz];
-    // The pattern is turned, so places are turned the other way: by the transpose.
+    // The pattern is rotated, so positions are rotated by the inverse: the transpose.
     to[0] = (m[0] * u + m[3] * v + m[6] * w) * fx - gx;
     to[1] = (m[1] * u + m[4] * v + m[7] * w) * fy - gy;
     to[2] = (m[2] * u + m[5] * v + m[8] * w) * fz - gz;
@@ -159,7 +158,7 @@ function placing(
 /**
  * From metres to the lattice of an octave: rows of a 3 × 4 matrix.
  *
- * @param tile lattice cells after which the whole repeats; see layersOf
+ * @param tile lattice period of the sum; see layersOf
  */
 export function affineOf(
   s: NoiseSettings,
@@ -176,7 +175,7 @@ export function affineOf(
     const f = 1 / (s.scale * s.stretch[r]);
     let away = 0;
     for (let c = 0; c < 3; c++) {
-      // The pattern is turned, so places are turned the other way: by the transpose.
+      // The pattern is rotated, so positions are rotated by the inverse: the transpose.
       out[4 * r + c] = frequency * f * m[3 * c + r];
       away += f * m[3 * c + r] * shift[c];
     }

@@ -1,6 +1,6 @@
 import { randomSource } from '../maths/random';
 
-/** The permutation of K. Perlin, "Improving Noise", SIGGRAPH 2002; it is what seed 0 means. */
+/** The permutation of K. Perlin, “Improving Noise”, SIGGRAPH 2002: seed 0. */
 const REFERENCE =
   '151,160,137,91,90,15,131,13,201,95,96,53,194,233,7,225,140,36,103,30,69,142,8,99,37,240,21,10,23,190,6,' +
   '148,247,120,234,75,0,26,197,62,94,252,219,203,117,35,11,32,57,177,33,88,237,149,56,87,174,20,125,136,' +
@@ -15,8 +15,8 @@ const REFERENCE =
 const tables = new Map<number, Uint8Array>();
 
 /**
- * A permutation of 0…255, written twice (512 entries) so that sums of two need no wrap.
- * Seed 0 is the published one; others are Fisher–Yates shuffles.
+ * A permutation of 0…255, written twice (512 entries), so that sums of two need no modulo. Seed 0 is the published one;
+ * others are Fisher–Yates shuffles.
  */
 export function permutation(seed: number): Uint8Array {
   const hit = tables.get(seed);

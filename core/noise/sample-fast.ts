@@ -8,10 +8,10 @@ import { SECOND_MEAN, SECOND_SPREAD } from './kinds/cellular-second';
 import { affineOf, layersOf, type NoiseSettings } from './noise';
 import { permutation } from './permutation';
 
-/** Fewer points than this are done before their buffers were copied. */
+/** Below this many points, plain TypeScript finishes before buffers would be copied. */
 const LEAST = 64;
 
-/** Bytes of the tables which the kernels make for themselves. */
+/** Bytes of tables that the kernels build. */
 const GRADIENT_TABLES = 18_608;
 const CELL_TABLES = 416_960;
 
@@ -22,8 +22,8 @@ const CELLS: Partial<Record<string, { order: 'first' | 'second' | 'difference'; 
 };
 
 /**
- * Values of the commonest kinds, by compiled kernels; null for others, and where there are none.
- * Within 1e−5 of the reference in plain TypeScript, and the same from run to run.
+ * Values of the commonest kinds by compiled kernels; null for others, or without kernels. Within 1e−5 of the plain
+ * TypeScript reference, and deterministic.
  */
 export function sampleFast(s: NoiseSettings, clock: Clock, points: Float32Array): Float32Array | null {
   const count = points.length / 3;
@@ -42,7 +42,7 @@ export function hasKernel(s: Pick<NoiseSettings, 'kind' | 'metric'>): boolean {
 }
 
 /**
- * A noise with its tables put into the kernels' memory: values at `count` points of f32 ×3 into f32 each. Good
+ * A noise with its tables in the kernels' memory: writes values at `count` points, f32 ×3 each, as f32 each. Valid
  * until the next call begins.
  */
 export function prepared(
@@ -78,7 +78,7 @@ export function prepared(
   };
 }
 
-/** Triples with a 0 behind each, as the kernels read them. */
+/** Triples padded with a 0, as kernels read them. */
 function fourFold(triples: Float64Array): Float32Array {
   const out = new Float32Array((4 * triples.length) / 3);
   for (let i = 0, j = 0; i < triples.length; i += 3, j += 4) for (let k = 0; k < 3; k++) out[j + k] = triples[i + k];

@@ -5,7 +5,7 @@ import { noiseField, tileOf, type NoiseSettings } from './noise';
 import { sampleFast } from './sample-fast';
 import { settingsFrom, type NoiseValues } from './noise-params';
 
-/** Noise on a surface that has no places of its own to tell by. */
+/** Noise in surface coordinates was asked of a surface without any. */
 export class NoSurface extends Error {
   override readonly name = 'NoSurface';
 }
@@ -14,7 +14,7 @@ export class NoSurface extends Error {
  * Values of a noise at points.
  *
  * @param points 3 numbers each, in metres
- * @returns one value a point
+ * @returns one value per point
  */
 export function sampleNoise(s: NoiseSettings, clock: Clock, points: Float32Array): Float32Array {
   const fast = sampleFast(s, clock, points);
@@ -25,7 +25,7 @@ export function sampleNoise(s: NoiseSettings, clock: Clock, points: Float32Array
   return out;
 }
 
-/** Where the noise of a step is read, vertex by vertex, and the settings it is read with. */
+/** Positions at which the noise of a step is read, one per vertex, and its settings. */
 export function noisePlaces(v: NoiseValues, mesh: Mesh): { points: Float32Array; settings: NoiseSettings } {
   const settings = settingsFrom(v);
   if (v.space === 'place') return { points: mesh.positions, settings };
@@ -35,8 +35,8 @@ export function noisePlaces(v: NoiseValues, mesh: Mesh): { points: Float32Array;
       'This form has no places on its surface (UV) any more; choose the space it stands in, or put the step ' +
         'before the one that made new faces.',
     );
-  // A tile of features goes once round; the pattern then meets itself wherever the surface does. It goes against
-  // the first number of the places, as it always did.
+  // A tile of features spans the surface once, so the pattern meets itself wherever the surface does. It runs against
+  // the first coordinate, as in older documents.
   const tile = tileOf(v.tile);
   const points = new Float32Array((3 * uv.length) / 2);
   for (let i = 0; i < uv.length / 2; i++) {
@@ -46,13 +46,13 @@ export function noisePlaces(v: NoiseValues, mesh: Mesh): { points: Float32Array;
   return { points, settings: { ...settings, wraps: true, scale: 1, stretch: [1, 1, 1], turn: [0, 0, 0], tile } };
 }
 
-/** Values of the noise of a step at the vertices of a shape. */
+/** Values of a step's noise at the vertices of a shape. */
 export function noiseAt(v: NoiseValues, mesh: Mesh, clock: Clock): Float32Array {
   const { points, settings } = noisePlaces(v, mesh);
   return sampleNoise(settings, clock, points);
 }
 
-/** Three noises that have nothing to do with each other, as a vector at each point, 3 numbers each. */
+/** Three independent noises as a vector at each point, 3 numbers each. */
 export function vectorNoise(s: NoiseSettings, clock: Clock, points: Float32Array): Float32Array {
   const out = new Float32Array(points.length);
   for (let k = 0; k < 3; k++) {
@@ -63,9 +63,9 @@ export function vectorNoise(s: NoiseSettings, clock: Clock, points: Float32Array
 }
 
 /**
- * The curl of three noises, which has no sources: points carried along by it neither gather nor thin
- * out (R. Bridson, J. Houriham & M. Nordenstam, “Curl-noise for procedural fluid flow”, SIGGRAPH
- * 2007). Central differences over a fiftieth of the scale; unit: noise per scale.
+ * The curl of three noises. It is divergence-free: points carried by it neither gather nor thin out (R. Bridson, J.
+ * Hourihan & M. Nordenstam, “Curl-noise for procedural fluid flow”, SIGGRAPH 2007). Central differences over a fiftieth
+ * of the scale; unit: noise per scale.
  */
 export function curlNoise(s: NoiseSettings, clock: Clock, points: Float32Array): Float32Array {
   const h = s.scale / 50;
@@ -77,7 +77,7 @@ export function curlNoise(s: NoiseSettings, clock: Clock, points: Float32Array):
     for (const side of [1, -1]) {
       moved.set(points);
       for (let i = axis; i < moved.length; i += 3) moved[i] += side * h;
-      // ∂/∂axis of potential u adds to component w, and that of potential w is taken from component u.
+      // Adds ∂/∂axis of potential u to component w, and subtracts that of potential w from component u.
       for (const [potential, component, sign] of [
         [u, w, 1],
         [w, u, -1],

@@ -18,7 +18,7 @@ export function simplexField(p: Uint8Array, g: Float64Array, mask = 255): Field 
     const x0 = x - i + t;
     const y0 = y - j + t;
     const z0 = z - k + t;
-    // The order of the three parts tells which tetrahedron of the skewed cube the place lies in.
+    // The order of the three fractions selects the tetrahedron of the skewed cube.
     const i1 = x0 >= y0 && x0 >= z0 ? 1 : 0;
     const j1 = y0 > x0 && y0 >= z0 ? 1 : 0;
     const k1 = 1 - i1 - j1;

@@ -2,15 +2,15 @@ import { wholePhase } from '../time/phase';
 import type { Clock } from '../time/loop';
 import { randomSource } from '../maths/random';
 
-/** Amplitudes in radians of one, two and three turns a loop, at rate 1. */
+/** Amplitudes in radians of one, two and three cycles per loop, at rate 1. */
 const HARMONICS = [1.2, 0.4, 0.2] as const;
 
 /**
  * Closed wandering angles for `count` parts of a noise lattice at one moment.
  *
- * Each part has its own angle rate · Σ aₕ · sin 2π(h·t + φₕ) with random φₕ. Whole turns make it
- * close exactly for any real rate; the random phases make the crowd of parts look the same, on
- * average, at every moment, so nothing fades or pulses on the way round. At rate 0 all are 0.
+ * Each part has its own angle rate · Σ aₕ · sin 2π(h·t + φₕ) with random φₕ. Whole cycles close exactly at any real
+ * rate; random phases keep the statistics of all parts constant over time, so that nothing fades or pulses during the
+ * loop. At rate 0 all are 0.
  *
  * @returns `count` angles in radians.
  */
@@ -19,7 +19,7 @@ export function swayAngles(count: number, seed: number, rate: number, clock: Clo
   if (rate === 0) return out;
   const phases = phasesOf(count, seed);
   for (let h = 0, o = 0; h < HARMONICS.length; h++) {
-    // sin 2π(ht + φ) by the addition theorem: no sine for each part.
+    // sin 2π(ht + φ) by the addition theorem, which needs no sine per part.
     const turn = 2 * Math.PI * wholePhase(h + 1, clock);
     const [s, c] = [rate * HARMONICS[h] * Math.sin(turn), rate * HARMONICS[h] * Math.cos(turn)];
     for (let i = 0; i < count; i++, o += 2) out[i] += s * phases[o] + c * phases[o + 1];
@@ -29,7 +29,7 @@ export function swayAngles(count: number, seed: number, rate: number, clock: Clo
 
 const known = new Map<string, Float64Array>();
 
-/** Cosine and sine of the phase of every part, harmonic by harmonic. */
+/** Cosine and sine of each part's phase, harmonic by harmonic. */
 function phasesOf(count: number, seed: number): Float64Array {
   const key = `${count}/${seed}`;
   let phases = known.get(key);

@@ -4,30 +4,30 @@ import { isShown } from '../declare/shown';
 import { boundsOf } from '../shape/measure';
 import { rotate, turnXYZ } from '../maths/quaternion';
 
-/** Something to take hold of in the picture, which sets a value of a step. */
+/** A handle in the picture that sets a value of a step. */
 export interface Handle {
   readonly param: string;
-  /** Which point of a list of points. */
+  /** Index within a list of points. */
   readonly index?: number;
-  /** A place in space, a distance from `about`, or an angle round `axis` through `about`. */
+  /** A position, a distance from `about`, or an angle about `axis` through `about`. */
   readonly shape: 'place' | 'distance' | 'angle';
   readonly title: string;
-  /** Where it is drawn, in metres, in the space the step works in. */
+  /** Where it is drawn, in metres, in the space that the step works in. */
   readonly at: Vec3;
   readonly about?: Vec3;
   readonly axis?: Vec3;
-  /** Radius of the ring on which an angle is drawn. */
+  /** Radius of the ring on which an angle is drawn, in metres. */
   readonly ring?: number;
-  /** The place that the value 0 of a list's point has; moves are measured from there. */
+  /** Position of the value 0 of a list's point; displacements are measured from it. */
   readonly from?: Vec3;
 }
 
 type Values = Readonly<Record<string, unknown>>;
 
-/** Radius of the ring of an angle without a form to go by, and as a share of the form's largest extent. */
+/** Radius of an angle's ring without an input form, in metres, and as a fraction of the form's largest extent. */
 const [RING, OF_EXTENT] = [1, 0.62];
 
-/** Whether the handles of some values go by the form that comes in. */
+/** Whether some handles depend on the input form. */
 export function handlesNeedBody(params: Params): boolean {
   return Object.values(params).some(
     (p) => p.handle === 'grid' || (typeof p.handle === 'object' && 'about' in p.handle),
@@ -35,9 +35,9 @@ export function handlesNeedBody(params: Params): boolean {
 }
 
 /**
- * What can be taken hold of in the picture at a moment, as the values declare it.
+ * The handles of a step's values at a moment, as their declarations ask.
  *
- * @param body positions of the form the step works on, for the cage round it and the ring of an angle
+ * @param body positions of the input form, for the cage round it and the ring of an angle
  */
 export function handlesOf(params: Params, values: Values, body: Float32Array | null): Handle[] {
   return Object.entries(params).flatMap(([name, p]): Handle[] => {
@@ -61,7 +61,7 @@ export function handlesOf(params: Params, values: Values, body: Float32Array | n
   });
 }
 
-/** A point on the ring round an axis, at an angle from where the ring begins. */
+/** A point on the ring about an axis, at an angle from its start. */
 export function onRing(about: Vec3, axis: Vec3, radius: number, angle: number): Vec3 {
   const [u, w] = ringFrame(axis);
   return vec3((k) => about[k] + radius * (Math.cos(angle) * u[k] + Math.sin(angle) * w[k]));
@@ -80,7 +80,7 @@ function pointHandles(name: string, title: string, list: readonly Vec3[]): Handl
   return list.map((at, index) => ({ param: name, index, shape: 'place', title: `${title} ${index + 1}`, at }));
 }
 
-/** The points of a cage: moves from a grid over the form, or over a box of its own. */
+/** The points of a cage: displacements from a grid over the form, or over a box of its own. */
 function gridHandles(name: string, v: Values, body: Float32Array | null): Handle[] {
   const list = v[name] as readonly Vec3[];
   const n = Number(v.cells);

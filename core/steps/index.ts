@@ -74,7 +74,7 @@ import { rest } from './solid/rest';
 import { Registry } from '../declare/registry';
 import type { StepGroup, StepKind } from './step';
 
-/** Every step, in the order the add menu shows them. A new step is added here and nowhere else. */
+/** Every step, in menu order. A new step is added here and nowhere else. */
 export const steps = new Registry<StepKind>(
   'step',
   [
@@ -170,7 +170,7 @@ export function isStepKind(kind: string): boolean {
   return steps.has(kind);
 }
 
-/** The declaration of a step; throws a RangeError naming an unknown one. */
+/** The declaration of a step; throws a RangeError that names an unknown one. */
 export function stepKind(kind: string): StepKind {
   return steps.get(kind);
 }

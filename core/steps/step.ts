@@ -12,89 +12,86 @@ export { StepProblem };
 export type Detail = 'draft' | 'final';
 export type StepGroup = 'form' | 'repeat' | 'curve' | 'detail' | 'deform' | 'build' | 'solid' | 'place';
 
-/** What a step does with copies that come in: moves them whole, works on each by itself, or makes one form of them first. */
+/** What a step does with incoming copies: moves them whole, works on each, or merges them into one form first. */
 export type CopiesAs = 'whole' | 'each' | 'one';
 
 /**
- * What a step is given to work with. `clock`, `detail` and what reads other moments are there as the step declares that
- * it reads them; without it the clock stands at 0 and the detail is final.
+ * What a step receives. `clock`, `detail` and access to other moments are there only if the step declares that it reads
+ * them; otherwise the clock stands at 0 and the detail is final.
  */
 export interface StepContext {
   readonly clock: Clock;
   readonly detail: Detail;
-  /** The finished shape of another ribbon, by the parameter that names it; undefined where there is none. */
+  /** The evaluated shape of another ribbon, by the parameter that names it; undefined if there is none. */
   other?(param: string): Mesh | undefined;
-  /** The same with its copies as a list, some whole frames later or, below 0, earlier. */
+  /** The same with its copies as a list, some whole frames later or, if negative, earlier. */
   otherAt?(param: string, frames: number): Mesh | undefined;
-  /** The identifier of another ribbon, by the parameter that names it; undefined where there is none. */
+  /** The identifier of another ribbon, by the parameter that names it; undefined if there is none. */
   ribbonOf?(param: string): string | undefined;
-  /** What is kept under a fingerprint; undefined while it is not there. */
+  /** The file with a SHA-256; undefined until it is loaded. */
   asset?(fingerprint: string): Asset | undefined;
-  /** The shape that comes in, some whole frames later or, below 0, earlier. */
+  /** The input shape some whole frames later or, if negative, earlier. */
   inputAt?(frames: number): Mesh;
-  /** Some of this step's values at a place of the loop, as a share of it; any real number. */
+  /** Some of this step's values at a fraction of the loop; any real number. */
   valuesAt?(share: number, names: readonly string[]): Evaluated<Params>;
   /** Whether some of this step's values move. */
   moves?(names: readonly string[]): boolean;
-  /** Equal texts: the same step on the same chain, whatever the moment. */
+  /** Equal for the same step on the same chain, whatever the moment. */
   readonly definition?: string;
 }
 
-/**
- * A step, declared once in a file of its own. Schema, panel, add menu, defaults and docs follow
- * from this; the evaluation is pure.
- */
+/** A step, declared once in its own file. Schema, panel, menu, defaults and docs follow from it; evaluation is pure. */
 export interface StepKind<P extends Params = Params> {
   readonly kind: string;
   readonly title: string;
-  /** One plain sentence for the add menu. */
+  /** One plain sentence for the menu. */
   readonly help: string;
-  /** Name of the drawing in the knot; the interface maps it to a picture. */
+  /** Name of its icon; the interface maps it to a drawing. */
   readonly icon: string;
   readonly group: StepGroup;
   readonly params: P;
-  /** A few words for the closed card, from values at the playhead. */
+  /** A few words for the closed card, from the values at the playhead. */
   summary(values: Evaluated<P>): string;
-  /** What its result depends on besides its values and what comes in; see reads.ts. */
+  /** What its result depends on besides its values and input; see reads.ts. */
   readonly reads?: Reads<P>;
-  /** Why it does not close by its nature, and what would; null where it does. Values are those at f = 0. */
+  /** Why the step as such does not close, and what would close it; null if it closes. Values are those at f = 0. */
   seam?(values: Evaluated<P>, frames: number): StepSeam | null;
-  /** Settings with which it may close where its shape is seen not to; each is tried before it is offered. */
+  /** Settings that may close it when its shape is found open; each is tried before it is offered. */
   closings?(values: Evaluated<P>): StepSeam['repairs'];
-  /** What there must be to work on; without it the shape is passed through and the card says so. */
+  /** What the input must contain; without it the input passes through and the card says so. */
   readonly needs?: 'faces' | 'curves';
-  /** Fetches a library it works with; until it is there, evaluation gives a StepProblem. */
+  /** Loads a library that it needs; until then, evaluation throws a StepProblem. */
   readonly load?: () => Promise<void>;
   readonly loaded?: () => boolean;
   /**
-   * Whether its result has copies, by its values as they are stored and by whether copies came in; absent, it
-   * has where it takes copies as they are.
+   * Whether its result has copies, from its stored values and whether the input had them; if absent, a step that takes
+   * copies whole keeps them.
    */
   copiesAfter?(values: Readonly<Record<string, StoredValue>>, before: boolean): boolean;
-  /** What it does with copies unless the user chooses; absent, it works on each by itself. */
+  /** What it does with copies by default; if absent, it works on each. */
   readonly copiesAs?: CopiesAs;
   /** How much of a whole copy it moves. */
   readonly carries?: Carries;
-  /** Where a choice has a value, further values are those of the nearest step of its kind before it. */
+  /** If a choice has this value, further values come from the nearest earlier step of the same kind. */
   readonly shares?: { readonly where: string; readonly is: string; readonly names: readonly string[] };
   /**
-   * The new shape. Forms ignore `input` (an empty mesh). Throws StepProblem when it cannot work on
-   * its input; the input is passed through then and the card says why.
+   * The new shape. Forms ignore `input` (an empty mesh). Throws StepProblem if it cannot work on its input; the input
+   * then passes through and the card says why.
    */
   evaluate(values: Evaluated<P>, input: Mesh, context: StepContext): Mesh;
-  /** Does a row of such steps on many copies at once, as one after the other would. */
+  /** Applies a run of such steps to many copies at once, with the same result as one after another. */
   readonly together?: {
-    /** Whether one may be done with others: it must not fail, and leave the number of copies as it is. */
+    /** Whether it may be applied with others: it must not fail, and must keep the number of copies. */
     can(values: Evaluated<P>): boolean;
-    /** Null where it cannot after all. */
+    /** Null if it is not possible after all. */
     evaluate(list: readonly Evaluated<P>[], input: Mesh, context: StepContext): Mesh | null;
   };
 }
 
-/** A step that does not close by its nature: why, and settings with which it would. */
+/** A step that does not close by itself: why, and settings that would close it. */
 export interface StepSeam {
   readonly words: string;
-  /** Whole loops after which it does close; absent where it never does. */
+  /** Whole loops after which it closes; absent if it never does. */
   readonly loops?: number;
   readonly repairs: readonly { readonly words: string; readonly values: Readonly<Record<string, StoredValue>> }[];
 }
@@ -103,7 +100,7 @@ export function defineStep<const P extends Params>(step: StepKind<P>): StepKind<
   return step;
 }
 
-/** The step's work on a shape. Throws StepProblem where there is not what it needs; nothing stays nothing. */
+/** Applies a step to a shape. Throws StepProblem if the shape lacks what the step needs; an empty shape stays empty. */
 export function applyStep(kind: StepKind, values: Evaluated<Params>, mesh: Mesh, context: StepContext): Mesh {
   if (kind.group !== 'form' && mesh.connectivity.vertexCount === 0) return mesh;
   if (kind.needs === 'faces' && faceCount(mesh.connectivity) === 0)
@@ -119,19 +116,19 @@ export function applyStep(kind: StepKind, values: Evaluated<Params>, mesh: Mesh,
   return kind.evaluate(values, mesh, context);
 }
 
-/** What a step does with copies, as chosen or by its kind; null where it takes them as they are. */
+/** What a step does with copies, as chosen or by default; null if it takes them as they are. */
 export function copiesAsOf(kind: StepKind, chosen?: CopiesAs): CopiesAs | null {
   if (kind.reads?.copies || kind.group === 'form') return null;
   const can = copiesChoices(kind);
   return chosen && can.includes(chosen) ? chosen : (kind.copiesAs ?? (can.includes('whole') ? 'whole' : 'each'));
 }
 
-/** Between what of these a step gives the choice. */
+/** The choices that a step offers. */
 export function copiesChoices(kind: StepKind): readonly CopiesAs[] {
   return kind.group === 'deform' || kind.group === 'place' ? ['whole', 'each', 'one'] : ['each', 'one'];
 }
 
-/** Faces a step may make; more would not fit the memory of a common machine. */
+/** Most faces that a step may make; more would not fit the memory of a common machine. */
 export const MAX_FACES = 2_000_000;
 
 export function checkFaces(faces: number, remedy: string): void {
@@ -149,7 +146,7 @@ export function formatCount(n: number): string {
   return `${Number((n / 1e6).toPrecision(2))}M`;
 }
 
-/** Two decimals, or two digits where that would leave nothing; without trailing zeros: for summaries. */
+/** Two decimals, or two significant digits if that would leave nothing; without trailing zeros: for summaries. */
 export function brief(x: number): string {
   return `${Number(Math.abs(x) < 0.1 ? x.toPrecision(2) : x.toFixed(2))}`;
 }

@@ -6,7 +6,7 @@ import { vertexNormals } from '../shape/normals';
 import type { Mesh } from '../shape/mesh';
 import { chanceOf } from '../time/chance';
 
-/** Where a particle is released, and the way away from there. */
+/** Where a particle is released, and the outward direction there. */
 export interface Origin {
   readonly at: Vec3;
   readonly out: Vec3;
@@ -16,7 +16,7 @@ const TURN = 2 * Math.PI;
 
 const unit = (v: Vec3): Vec3 => normalize(v) ?? [0, 1, 0];
 
-/** A direction spread evenly over the sphere, from two chances (Archimedes: its height is even). */
+/** A uniform direction on the sphere from two random numbers (Archimedes: its height is uniform). */
 function onSphere(a: number, b: number): Vec3 {
   const z = 2 * a - 1;
   const r = Math.sqrt(Math.max(0, 1 - z * z));
@@ -24,7 +24,7 @@ function onSphere(a: number, b: number): Vec3 {
 }
 
 /**
- * A direction within an angle of another, spread evenly over that cap.
+ * A uniform direction within an angle of another.
  *
  * @param degrees 0…180
  */
@@ -41,7 +41,7 @@ export function within(direction: Vec3, degrees: number, a: number, b: number): 
   return vec3((k) => c * d[k] + x * u[k] + y * w[k]);
 }
 
-/** Releases from a simple shape round a middle. */
+/** Releases from a simple shape about a centre. */
 export function fromShape(
   kind: 'point' | 'disc' | 'ring' | 'ball' | 'box',
   middle: Vec3,
@@ -59,7 +59,7 @@ export function fromShape(
   return { at: vec3((k) => middle[k] + width * d[k]), out: unit(d) };
 }
 
-/** Releases along the curves of a shape, evenly by length; the way out is along the curve. */
+/** Releases along curves, uniform in arc length; the outward direction is the tangent. */
 export function fromCurves(mesh: Mesh, chance: (salt: number) => number): Origin | null {
   const lines = polylinesOf(mesh.connectivity).map((line) => ({
     line,
@@ -78,9 +78,9 @@ export function fromCurves(mesh: Mesh, chance: (salt: number) => number): Origin
 }
 
 /**
- * Releases over the faces of a shape, evenly by area; the way out is the normal.
+ * Releases over faces, uniform in area; the outward direction is the normal.
  *
- * @param rest areas of the shape at rest, so that the same slot keeps the same triangle while the shape moves
+ * @param rest areas of the shape at rest, so that a slot keeps its triangle while the shape moves
  */
 export function fromSurface(mesh: Mesh, rest: Areas, chance: (salt: number) => number): Origin | null {
   if (totalOf(rest) === 0) return null;
@@ -95,7 +95,7 @@ export function fromSurface(mesh: Mesh, rest: Areas, chance: (salt: number) => n
   };
 }
 
-/** Chances of one particle: a number for each purpose, told by its slot. */
+/** Random numbers of a particle: one for each purpose, by its slot. */
 export function chancesOf(seed: number): (slot: number) => (salt: number) => number {
   const by: ((i: number) => number)[] = [];
   return (slot) => (salt) => (by[salt] ??= chanceOf(seed * 31 + 1009 * salt))(slot);

@@ -1,6 +1,6 @@
 import type { Vec3 } from '../maths/vec3';
 
-/** How a particle flies by itself: v′ = g − d·v, with v₀ at its birth; per loop. */
+/** Free flight of a particle: v′ = g − d·v, with v₀ at birth; in loops. */
 export interface Flight {
   readonly speed: Vec3;
   readonly gravity: Vec3;
@@ -9,11 +9,11 @@ export interface Flight {
 }
 
 /**
- * (1 − e^{−x})/x and (x − 1 + e^{−x})/x², also where x is next to nothing: the shares of a way that
- * drag leaves of speed and of gravity.
+ * (1 − e^{−x})/x and (x − 1 + e^{−x})/x², stable for tiny x: the factors by which drag reduces the distance due to
+ * speed and to gravity.
  */
 export function dragShares(x: number): [number, number] {
-  // Below this the differences would lose their digits; the series is exact there.
+  // Below this the differences lose their digits; the series is exact there.
   if (x < 1e-3) return [1 - x / 2 + (x * x) / 6, 0.5 - x / 6 + (x * x) / 24];
   const lost = -Math.expm1(-x);
   return [lost / x, (x - lost) / (x * x)];

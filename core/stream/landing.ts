@@ -2,18 +2,18 @@ import { drawTopologyOf } from '../shape/drawable';
 import type { Mesh } from '../shape/mesh';
 import { boundsOf } from '../shape/measure';
 
-/** Finds where a straight way first meets a surface: the share of the way, 0…1, or Infinity. */
+/** Where a straight segment first meets a surface: its fraction 0…1, or Infinity. */
 export type Hits = (from: Float64Array, to: Float64Array) => number;
 
-/** A level floor, met from above. */
+/** A level floor, hit from above. */
 export function level(height: number): Hits {
   return (a, b) => (a[1] >= height && b[1] < height ? (a[1] - height) / (a[1] - b[1]) : Infinity);
 }
 
 /**
- * The faces of a shape, from either side. Triangles lie in a grid of cells; each way is tried against
- * those of the cells its box touches (T. Möller & B. Trumbore, “Fast, minimum storage ray/triangle
- * intersection”, 1997).
+ * The faces of a shape, from either side. Triangles lie in a grid of cells; a segment is tested against those of the
+ * cells that its bounding box touches (T. Möller & B. Trumbore, “Fast, minimum storage ray/triangle intersection”,
+ * 1997).
  */
 export function surface(mesh: Mesh): Hits {
   const p = mesh.positions;

@@ -1,29 +1,29 @@
 import { hermite, hermiteSlope } from '../maths/hermite';
 import { dragShares, type Flight } from './flight';
 
-/** Shares of speed and gravity without drag. */
+/** Factors of speed and gravity without drag. */
 const PLAIN: readonly [number, number] = [1, 0.5];
 
-/** Velocities, in metres a loop, of a current at places, 3 numbers each, at a time in loops. */
+/** Velocities of a current in metres per loop at positions, 3 numbers each, at a time in loops. */
 export type Current = (points: Float32Array, time: number) => Float32Array;
 
 /** A particle at its birth. */
 export interface Birth {
-  /** Loops from the beginning; any real number ≥ 0. */
+  /** Loops since the beginning; any real number ≥ 0. */
   readonly time: number;
   readonly at: readonly [number, number, number];
   readonly flight: Flight;
-  /** How long its path is wanted for, in loops. */
+  /** How long its path is needed, in loops. */
   readonly life: number;
 }
 
-/** Paths of particles: where each is at an age, and how fast. */
+/** Position and velocity of particles by age. */
 export interface Paths {
-  /** Writes the place of particle i at an age in loops, and its velocity after that if it is wanted: 6 numbers. */
+  /** Writes the position of particle i at an age in loops, followed by its velocity if asked for: 6 numbers. */
   at(i: number, age: number, out: Float64Array, velocity?: boolean): void;
 }
 
-/** Without a current paths are known in closed form. */
+/** Without a current, paths have a closed form. */
 export function freePaths(births: readonly Birth[]): Paths {
   return {
     at(i, age, out, velocity = true) {
@@ -40,12 +40,12 @@ export function freePaths(births: readonly Birth[]): Paths {
 }
 
 /**
- * In a current, x′ = v(a) + u(x, t) with v in closed form. The classical Runge–Kutta method of fourth
- * order (W. Kutta, 1901) goes from place to place of one grid of times that all particles share, so that
- * the current is found for all at once; a particle's first step leads from its birth to the grid. Between
- * grid times a path is its cubic Hermite curve, whose error is of the same order.
+ * In a current, x′ = v(a) + u(x, t) with v in closed form. The classical fourth-order Runge–Kutta method (W. Kutta,
+ * 1901) steps along one time grid that all particles share, so that the current is evaluated for all at once; a
+ * particle's first step leads from its birth to the grid. Between grid times a path is its cubic Hermite curve, whose
+ * error is of the same order.
  *
- * @param perLoop grid times a loop
+ * @param perLoop grid times per loop
  */
 export function carriedPaths(births: readonly Birth[], current: Current, perLoop: number): Paths {
   const n = births.length;
@@ -62,12 +62,12 @@ export function carriedPaths(births: readonly Birth[], current: Current, perLoop
     last = Math.max(last, first[i] + steps[i]);
   }
   const states = new Float32Array(offset[n]);
-  // A state is place and velocity; the velocity is what the first stage of the next step finds.
+  // A state is position and velocity; the next step's first stage computes the velocity.
   for (let i = 0; i < n; i++) states.set(births[i].at, offset[i]);
   const byGrid: number[][] = [];
   for (let i = 0; i < n; i++) (byGrid[first[i]] ??= []).push(i);
 
-  /** One Runge–Kutta step of particles `who`, from the state at `from` to the next. */
+  /** One Runge–Kutta step of the particles `who`, from the state at `from` to the next. */
   const advance = (
     who: Int32Array,
     from: (i: number) => number,
@@ -90,7 +90,7 @@ export function carriedPaths(births: readonly Birth[], current: Current, perLoop
         const h = step(i);
         const age = Math.max(0, begin(i) - times[i] + part * h);
         const { speed, gravity, drag } = births[i].flight;
-        // What drag leaves of the speed at birth, and of what gravity would have added.
+        // What drag leaves of the initial speed, and of the speed due to gravity.
         const kept = drag === 0 ? 1 : Math.exp(-drag * age);
         const pulled = drag === 0 ? age : drag * age < 1e-3 ? age * dragShares(drag * age)[0] : (1 - kept) / drag;
         const weight = stage === 0 || stage === 3 ? 1 / 6 : 1 / 3;
@@ -107,7 +107,7 @@ export function carriedPaths(births: readonly Birth[], current: Current, perLoop
       for (let k = 0; k < 3; k++) states[from(who[j]) + 6 + k] = x[3 * j + k] + sum[3 * j + k];
   };
 
-  /** The current at a time of its own for each particle, by the parabola through three moments of a step. */
+  /** The current at a separate time for each particle, by the parabola through three moments of a step. */
   const between = (points: Float32Array, g: number, place: (j: number) => number): Float32Array => {
     const [a, b, c] = [-1, -0.5, 0].map((d) => current(points, (g + d) * h));
     for (let j = 0; j < points.length / 3; j++) {
@@ -121,7 +121,7 @@ export function carriedPaths(births: readonly Birth[], current: Current, perLoop
   let alive: number[] = [];
   for (let g = 0; g <= last; g++) {
     const born = Int32Array.from(byGrid[g] ?? []);
-    // From its birth each has a way of its own to the grid.
+    // From its birth each has its own time to the grid.
     const lead = (i: number) => g * h - births[i].time;
     advance(
       born,
@@ -130,7 +130,7 @@ export function carriedPaths(births: readonly Birth[], current: Current, perLoop
       lead,
       (points, part) => between(points, g, (j) => 1 - (lead(born[j]) / h) * (1 - part)),
     );
-    // One step beyond the last place wanted, for the velocity there.
+    // One step beyond the last state needed, for the velocity there.
     alive = alive.filter((i) => g <= first[i] + steps[i]).concat([...born]);
     const who = Int32Array.from(alive);
     advance(
@@ -155,7 +155,7 @@ export function carriedPaths(births: readonly Birth[], current: Current, perLoop
   };
 }
 
-/** Place and velocity between two states, by the cubic through both with their velocities. */
+/** Position and velocity between two states, by the cubic Hermite curve. */
 function stateAt(s: Float32Array, o: number, span: number, x: number, out: Float64Array, velocity: boolean): void {
   for (let k = 0; k < 3; k++) {
     const p = s[o + k];

@@ -1,13 +1,12 @@
-/** When particles are released: `slots` of them, spread over `loops` loops, and then all again. */
+/** When particles are released: `slots` of them over `loops` loops, then again. */
 export interface Schedule {
   readonly slots: number;
   /** Whole loops after which releases repeat. */
   readonly loops: number;
-  /** Time of birth of a slot, in loops, from 0 to `loops`. */
+  /** Birth time of a slot in loops, from 0 to `loops`. */
   birth(slot: number): number;
   /**
-   * Age, in loops, of the youngest particle of a slot at a time; older ones of the same slot are `loops`
-   * older each.
+   * Age in loops of a slot's youngest particle at a time; its older ones are `loops` older each.
    *
    * @param time in loops, within 0…loops
    */
@@ -22,13 +21,13 @@ function schedule(slots: number, loops: number, birth: (slot: number) => number)
     age(slot, time) {
       let age = time - birth(slot);
       if (age < 0) age += loops;
-      // What rounding has made a hair less than a whole round is a birth, not a death.
+      // An age that rounding leaves just below a whole round is a birth, not a death.
       return age > loops - 1e-9 ? 0 : age;
     },
   };
 }
 
-/** So many a loop, evenly. */
+/** A number per loop, evenly spaced. */
 export function perLoop(count: number): Schedule {
   return schedule(count, 1, (slot) => slot / count);
 }
@@ -38,8 +37,8 @@ function gcd(a: number, b: number): number {
 }
 
 /**
- * So many at once every so many frames, beginning at frame 0. Where the loop is no whole number of
- * releases, they repeat only after several loops.
+ * A burst every few frames, beginning at frame 0. If the loop is not a whole number of bursts, they repeat only after
+ * several loops.
  */
 export function everyFrames(every: number, frames: number, atOnce = 1): Schedule {
   const loops = every / gcd(frames, every);

@@ -1,8 +1,8 @@
 import { least, whole } from './common';
 
-/** Bytes between the tables of x, y and z: room for 256 rows of 135, off a power of two. */
+/** Bytes between the tables of x, y and z: 256 rows of 135, padded away from a power of two. */
 const PLANE: usize = 138_304;
-/** Where they begin: before them lie the permutations, in bytes of a table. */
+/** Start of the tables, after the permutations as byte offsets. */
 const TABLES: usize = 2048;
 
 /**
@@ -25,7 +25,7 @@ function prepare(perm: usize, table: usize, mask: i32, work: usize): void {
     }
 }
 
-/** Squares of the ways to the points of four cells along z, the first of them one cell back. */
+/** Squared distances to the points of four cells along z, starting one cell back. */
 // @ts-ignore: decorator
 @inline
 function squares(at: usize, x: v128, y: v128, z: v128): v128 {
@@ -33,7 +33,7 @@ function squares(at: usize, x: v128, y: v128, z: v128): v128 {
   return f32x4.add(f32x4.add(f32x4.mul(dx, dx), f32x4.mul(dy, dy)), f32x4.mul(dz, dz));
 }
 
-/** The second least of all lanes of two, where no lane of `second` is below that of `first`. */
+/** The second smallest of all lanes of two vectors, where no lane of `second` is below that of `first`. */
 // @ts-ignore: decorator
 @inline
 function secondLeast(first: v128, second: v128): f32 {
@@ -74,7 +74,7 @@ function far(perm: usize, work: usize, from: usize, X: i32, Y: i32, mask: i32, x
   farSecond = secondLeast(first, second);
 }
 
-/** Which distance: 1 to the nearest, 2 to the second nearest, 3 the difference of the two. */
+/** The distance: 1 to the nearest, 2 to the second nearest, 3 their difference. */
 // @ts-ignore: decorator
 @inline
 function cells(points: usize, count: u32, affine: usize, perm: usize, table: usize, mask: i32, mean: f32, weight: f32, work: usize, out: usize, which: i32): void {
@@ -112,7 +112,7 @@ function cells(points: usize, count: u32, affine: usize, perm: usize, table: usi
       if (which > 1) second = f32x4.pmin(second, f32x4.pmax(first, d));
       first = f32x4.pmin(first, d);
     }
-    // The square that is asked for, and for the difference that of the nearest, too.
+    // The square that is asked for; for the difference, that of the nearest too.
     let bound: f32 = which > 1 ? secondLeast(first, second) : least(first);
     let nearest = which == 2 ? bound : least(first);
     // Only a point farther than a cell can have a nearer one outside the 27 cells.

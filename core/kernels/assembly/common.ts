@@ -1,4 +1,4 @@
-// What several kernels are made of.
+// Helpers that several kernels share.
 
 // @ts-ignore: decorator
 @inline
@@ -6,7 +6,7 @@ export function lerp4(t: v128, a: v128, b: v128): v128 {
   return f32x4.add(a, f32x4.mul(t, f32x4.sub(b, a)));
 }
 
-/** The quintic fade of four at once. */
+/** The quintic fade of four values. */
 // @ts-ignore: decorator
 @inline
 export function fade(x: v128): v128 {
@@ -14,7 +14,9 @@ export function fade(x: v128): v128 {
   return f32x4.mul(f32x4.mul(f32x4.mul(x, x), x), p);
 }
 
-/** A whole number as an integer, without the checks of a conversion: its low bits after adding 1.5 · 2⁵². */
+/**
+ * A whole number in a double as an integer, without the checks of a conversion: its low bits after adding 1.5 · 2⁵².
+ */
 // @ts-ignore: decorator
 @inline
 export function whole(x: f64): i32 {
@@ -28,7 +30,7 @@ export function least(v: v128): f32 {
   return f32x4.extract_lane(f32x4.pmin(half, v128.shuffle<f32>(half, half, 1, 0, 3, 2)), 0);
 }
 
-/** Sums of the first three numbers of each of four, side by side. */
+/** Sums of the first three lanes of each of four vectors. */
 // @ts-ignore: decorator
 @inline
 export function four(a: v128, b: v128, c: v128, d: v128): v128 {

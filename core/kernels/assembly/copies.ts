@@ -1,9 +1,9 @@
 import { whole } from './common';
 
-// Copies: matrices of f32 ×16 each, column by column, the last column where they stand; weights of f32
-// each; changes between a first value and a second as f64: the first, then the difference.
+// Copies: matrices of f32 ×16 each, column-major, the translation last; weights of f32 each; the two values of a change
+// as f64: the first, then the difference.
 
-/** Where copies stand: f32 ×3 each. */
+/** Translations of copies: f32 ×3 each. */
 export function centres(matrices: usize, count: u32, out: usize): void {
   for (const end = matrices + (<usize>count << 6); matrices < end; matrices += 64) {
     store<f32>(out, load<f32>(matrices, 48));
@@ -13,7 +13,7 @@ export function centres(matrices: usize, count: u32, out: usize): void {
   }
 }
 
-/** Weights by place: from `low` on, over `span`, along an axis 0…2, or 3 for the distance from the origin. */
+/** Weights by position: from `low` over `span` along an axis 0…2, or 3 for the distance from the origin. */
 export function placed(points: usize, count: u32, axis: u32, low: f64, span: f64, out: usize): void {
   for (const end = out + (<usize>count << 2); out < end; out += 4) {
     let at: f64;
@@ -34,7 +34,7 @@ function square(m: usize): f32 {
   return x * x + y * y + z * z;
 }
 
-/** Shifts along the axes of the room, or along each copy's own at unit length; keeps `points` up to date. */
+/** Translates along the world axes or each copy's own normalised axes; keeps `points` up to date. */
 export function shifted(matrices: usize, count: u32, weights: usize, x: f64, y: f64, z: f64, dx: f64, dy: f64, dz: f64, own: bool, points: usize): void {
   for (const end = matrices + (<usize>count << 6); matrices < end; matrices += 64) {
     const w = <f64>load<f32>(weights);
@@ -55,7 +55,7 @@ export function shifted(matrices: usize, count: u32, weights: usize, x: f64, y: 
   }
 }
 
-/** Sizes along each copy's own axes. */
+/** Scales along each copy's own axes. */
 export function sized(matrices: usize, count: u32, weights: usize, x: f64, y: f64, z: f64, dx: f64, dy: f64, dz: f64): void {
   for (const end = matrices + (<usize>count << 6); matrices < end; matrices += 64) {
     const w = <f64>load<f32>(weights);
@@ -66,7 +66,7 @@ export function sized(matrices: usize, count: u32, weights: usize, x: f64, y: f6
   }
 }
 
-/** Turns two columns of each of two copies side by side towards each other: the first towards the second. */
+/** Rotates two columns of each of two copies towards each other: the first towards the second. */
 // @ts-ignore: decorator
 @inline
 function plane(first: usize, second: usize, degrees: v128): void {
@@ -101,10 +101,10 @@ function mix(first: usize, second: usize, sine: v128, cosine: v128): void {
   v128.store(second, f32x4.sub(f32x4.mul(cosine, y), f32x4.mul(sine, x)));
 }
 
-/** Sizes a copy by what its own axes are long, or by one over that; true where all are the same length already. */
+/** Divides a copy's axes by their lengths, or multiplies them back; true if all lengths are equal already. */
 function levelled(m: usize, lengths: usize): bool {
   const la = square(m), lb = square(m + 16), lc = square(m + 32);
-  // Sizes that differ by rounding alone are the same size.
+  // Scales that differ only by rounding count as equal.
   if (abs<f32>(la - lb) <= <f32>2e-6 * la && abs<f32>(lb - lc) <= <f32>2e-6 * lb) return true;
   const a = sqrt<f32>(la), b = sqrt<f32>(lb), c = sqrt<f32>(lc);
   store<f32>(lengths, a);
@@ -123,8 +123,8 @@ function stretch(m: usize, a: f32, b: f32, c: f32): void {
 }
 
 /**
- * Turns copies about their own x, then y, then z, in degrees: each matrix times Rz·Ry·Rx, its sizes left
- * where they are. Two copies at a time: of an odd number, one more is read and written. lengths: 32 bytes.
+ * Rotates copies about their own x, then y, then z, in degrees: each matrix times Rz·Ry·Rx, scales unchanged. Two
+ * copies at a time: if the count is odd, one more is read and written. lengths: 32 bytes.
  */
 export function turned(matrices: usize, count: u32, weights: usize, x: f64, y: f64, z: f64, dx: f64, dy: f64, dz: f64, lengths: usize): void {
   const aboutX = x != 0 || dx != 0, aboutY = y != 0 || dy != 0, aboutZ = z != 0 || dz != 0;

@@ -11,7 +11,7 @@ export function product(start: usize, index: usize, weight: usize, rows: u32, fr
     const end = load<u32>(start);
     let sum = f32x4.splat(0);
     for (; k < end; k++) sum = f32x4.add(sum, f32x4.mul(v128.load32_splat(weight + (<usize>k << 2)), v128.load(from + <usize>load<u32>(index + (<usize>k << 2)) * 12)));
-    // Four numbers are written; the fourth is the next row's first and is written right after.
+    // Writes four numbers; the next row overwrites the fourth.
     v128.store(to, sum);
     to += 12;
   }

@@ -5,7 +5,7 @@ import { randomSource } from '../../maths/random';
 import { regionMoves, regionParams, regionWeights } from '../deform/region';
 import { brief, defineStep } from '../step';
 
-/** Takes the faces apart and moves each along its normal. */
+/** Separates the faces and moves each along its normal. */
 export const burst = defineStep({
   kind: 'burst',
   title: 'Burst',
@@ -65,7 +65,7 @@ export const burst = defineStep({
       for (let i = c.faceStart[f]; i < c.faceStart[f + 1]; i++) {
         const a = 3 * c.corners[i];
         const [x, y, z] = [(p[a] - m[0]) * k, (p[a + 1] - m[1]) * k, (p[a + 2] - m[2]) * k];
-        // Rodrigues' turn about the normal, to which the face is square.
+        // Rodrigues' rotation about the normal, to which the face is perpendicular.
         const along = nx * x + ny * y + nz * z;
         out[3 * i] = m[0] + x * cos + (ny * z - nz * y) * sin + nx * along * (1 - cos) + nx * far;
         out[3 * i + 1] = m[1] + y * cos + (nz * x - nx * z) * sin + ny * along * (1 - cos) + ny * far;

@@ -10,7 +10,7 @@ import { edgeLengths } from '../../shape/edge-lengths';
 import { outlinePoints } from '../../shape/outline';
 import { brief, checkFaces, defineStep, formatCount, StepProblem } from '../step';
 
-/** Says how many pairs are too many. */
+/** Throws a StepProblem with the number of pairs if there are too many. */
 function pairsOf(find: () => number[]): number[] {
   try {
     return find();
@@ -72,7 +72,7 @@ export const links = defineStep({
   },
   summary: (v) => `nearer than ${brief(v.radius)} ${v.relative === 'sizes' ? 'sizes' : 'm'}`,
   evaluate(v, input) {
-    // Copies are joined where they stand, and not point by point.
+    // Copies are joined by their centres, not vertex by vertex.
     const { copies } = input;
     const c = copies ? pointsMesh(copies).connectivity : input.connectivity;
     const p = copies ? centresOf(copies) : input.positions;
@@ -102,7 +102,7 @@ export const links = defineStep({
       const [a, b] = [3 * pairs[i], 3 * pairs[i + 1]];
       const path = [p[a], p[a + 1], p[a + 2], p[b], p[b + 1], p[b + 2]];
       const d = Math.hypot(p[a] - p[b], p[a + 1] - p[b + 1], p[a + 2] - p[b + 2]);
-      // Comes and goes as thin as a hair, so that nothing pops when points drift apart.
+      // A link grows from and shrinks to nothing, so that none pops as points drift apart.
       const reach = v.radius * (sizes ? (sizes[pairs[i]] + sizes[pairs[i + 1]]) / 2 : 1);
       const t = Math.max(0, 1 - d / reach);
       const thickness = v.rod * t * (2 - t);

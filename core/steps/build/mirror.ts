@@ -3,7 +3,7 @@ import { copies, repeated } from '../../shape/repeat';
 import { brief, checkFaces, defineStep } from '../step';
 import { AXES, axisOptions, type Axis } from '../deform/frame';
 
-/** The form and its image in a mirror. */
+/** The form and its mirror image. */
 export const mirror = defineStep({
   kind: 'mirror',
   title: 'Mirror',

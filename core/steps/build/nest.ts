@@ -7,7 +7,7 @@ import { chanceOf } from '../../time/chance';
 import { splitTime } from '../../time/phase';
 import { brief, checkFaces, defineStep, type StepContext } from '../step';
 
-/** Copies inside each other, each changed relative to the one before. */
+/** Nested copies, each changed relative to the one before. */
 export const nest = defineStep({
   kind: 'nest',
   title: 'Nest',
@@ -86,7 +86,7 @@ export const nest = defineStep({
     let at: Vec3 = [0, 0, 0];
     const positions = copies(p, v.copies, (copy, to) => {
       if (copy > 0) {
-        // In the frame of the one before, so that the change is the same from each to the next.
+        // In the frame of the previous copy, so that each change is the same relative to it.
         const { turn, size, shift } = changes(copy);
         const m = matrixOf(pose).map((x) => x * scale);
         const from = at;
@@ -111,7 +111,7 @@ interface Change {
 
 const MOVING = ['size', 'turn', 'shift', 'spread'] as const;
 
-/** What leads from copy k − 1 to copy k, each at its own time and with its own chance. */
+/** The change from copy k − 1 to copy k, each at its own time and with its own random numbers. */
 function changesOf(v: Evaluated<typeof nest.params>, context: StepContext): (k: number) => Change {
   const { frame } = splitTime(context.clock);
   const here = frame / context.clock.frames;

@@ -2,7 +2,7 @@ import { number } from '../../declare/params';
 import { parted } from '../../shape/part';
 import { brief, defineStep } from '../step';
 
-/** Takes faces apart where they meet sharply. */
+/** Separates faces where they meet at a sharp angle. */
 export const part = defineStep({
   kind: 'part',
   title: 'Part edges',

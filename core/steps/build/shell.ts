@@ -7,7 +7,7 @@ import { topologyOf } from '../../shape/topology';
 import { regionMoves, regionParams, regionWeights } from '../deform/region';
 import { brief, checkFaces, defineStep } from '../step';
 
-/** Two sides of the same faces, the second turned round, joined by quads along every border. */
+/** Both sides of the faces, the second reversed, joined by quads along every border. */
 function build(c: Connectivity, inner: number, rim: number): Connectivity {
   const { edges, edgeFaces, borderEdge } = topologyOf(c);
   const n = c.vertexCount;
@@ -35,7 +35,7 @@ function build(c: Connectivity, inner: number, rim: number): Connectivity {
     const f = edgeFaces[2 * e];
     let [a, b] = [edges[2 * e], edges[2 * e + 1]];
     let at = c.faceStart[f];
-    // In the direction in which its face goes along it.
+    // In the direction in which its face runs along it.
     for (let k = c.faceStart[f]; k < c.faceStart[f + 1]; k++) {
       const next = c.corners[k + 1 < c.faceStart[f + 1] ? k + 1 : c.faceStart[f]];
       if (c.corners[k] === b && next === a) [a, b] = [b, a];
@@ -62,7 +62,7 @@ const plain = perConnectivity((c) => build(c, FINISH.main, FINISH.main));
 const lined = perConnectivity((c) => build(c, FINISH.inside, FINISH.main));
 const linedAndRimmed = perConnectivity((c) => build(c, FINISH.inside, FINISH.inside));
 
-/** Gives faces thickness, the same round corners too. */
+/** Gives faces an even thickness, round corners too. */
 export const shell = defineStep({
   kind: 'shell',
   title: 'Shell',
@@ -115,12 +115,12 @@ export const shell = defineStep({
   },
 });
 
-/** Longest offset against the thickness, where faces meet too sharply for an even one. */
+/** Longest offset relative to the thickness, where faces meet too sharply for an even one. */
 const MITRE = 4;
 
 /**
- * The vector at each vertex along which its faces move by one metre: the vertex normal, made longer
- * by 1 over the mean cosine to the faces round it, so that walls are as thick round corners as on flats.
+ * The vector at each vertex that moves its faces by one metre: the vertex normal divided by its mean cosine to the
+ * faces around it, so that walls are as thick round corners as on flats.
  */
 function evenOffsets(c: Connectivity, p: Float32Array): Float32Array {
   const normals = vertexNormals(c, p);

@@ -5,7 +5,7 @@ import { FINISH, perConnectivity, type Connectivity } from '../../shape/mesh';
 import { topologyOf } from '../../shape/topology';
 import { brief, checkFaces, defineStep } from '../step';
 
-/** A ball for the joints: an octahedron cut once, 18 corners and 32 faces. */
+/** A ball for the joints: an octahedron subdivided once, 18 vertices and 32 faces. */
 const BALL = ballOf();
 
 function ballOf(): { points: number[][]; faces: number[][] } {
@@ -42,7 +42,7 @@ function ballOf(): { points: number[][]; faces: number[][] } {
 
 const built = perConnectivity((c: Connectivity) => new Map<string, Connectivity>([['', c]]));
 
-/** Rods in the place of edges, balls in the place of corners, and the faces if they are kept. */
+/** Rods for edges, balls for vertices, and the faces if they are kept. */
 function connectivityFor(c: Connectivity, sides: number, joints: boolean, keep: boolean): Connectivity {
   const own = built(c);
   const key = `${sides}/${joints}/${keep}`;
@@ -93,7 +93,7 @@ function connectivityFor(c: Connectivity, sides: number, joints: boolean, keep: 
   return out;
 }
 
-/** Turns edges into rods and corners into joints. */
+/** Turns edges into rods and vertices into joints. */
 export const struts = defineStep({
   kind: 'struts',
   title: 'Struts',

@@ -5,7 +5,7 @@ import { copies, repeated } from '../../shape/repeat';
 import { checkFaces, defineStep } from '../step';
 import { AXES, axisOptions, type Axis } from '../deform/frame';
 
-/** The form several times round an axis, as the petals of a flower. */
+/** The form several times round an axis, like the petals of a flower. */
 export const symmetry = defineStep({
   kind: 'symmetry',
   title: 'Symmetry',

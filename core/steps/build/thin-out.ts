@@ -9,7 +9,7 @@ import { brief, defineStep } from '../step';
 
 const cache = new WeakMap<Connectivity, Map<string, ReturnType<typeof keepFaces>>>();
 
-/** Takes a share of the faces away; as a moving value, faces come and go. */
+/** Removes a fraction of the faces; if the value moves, faces come and go. */
 export const thinOut = defineStep({
   kind: 'thin-out',
   title: 'Thin out',
@@ -65,7 +65,7 @@ export const thinOut = defineStep({
     }
     const gone = Math.round((faces * v.share) / 100);
     if (gone === 0) return input;
-    // Patches are read where the form stands, so they are found anew when it moves.
+    // Patches depend on positions, so they are found again when the form moves.
     const key = v.by === 'patches' || v.by === 'region' ? null : `${v.by}/${v.seed}/${gone}`;
     let own = cache.get(c);
     if (!own) cache.set(c, (own = new Map()));
@@ -86,8 +86,8 @@ export const thinOut = defineStep({
 });
 
 /**
- * Strength 0…1 of a region on each face, the mean over its corners; the face by itself is looked at,
- * so that which way it faces is its own and not that of its neighbours.
+ * Strength 0…1 of a region at each face: the mean over its corners. Each face is evaluated separately, so that its own
+ * normal counts and not that of its neighbours.
  */
 function strengthOfFaces(input: Mesh, weightsOf: (mesh: Mesh) => Float32Array | null): Float32Array {
   const { faceStart } = input.connectivity;
@@ -100,7 +100,7 @@ function strengthOfFaces(input: Mesh, weightsOf: (mesh: Mesh) => Float32Array | 
   });
 }
 
-/** Faces by the strength of a region at their corners, the strongest first. */
+/** Faces by the strength of a region at their corners, strongest first. */
 function byStrength({ connectivity: c }: Mesh, weights: Float32Array | null): number[] {
   const faces = Array.from({ length: c.faceStart.length - 1 }, (_, f) => f);
   if (!weights) return faces;
@@ -112,7 +112,7 @@ function byStrength({ connectivity: c }: Mesh, weights: Float32Array | null): nu
   return faces.sort((a, b) => strength[b] - strength[a] || a - b);
 }
 
-/** Faces in the order in which they go. */
+/** Faces in the order in which they disappear. */
 function orderOf(
   v: { by: string; seed: number; scale: number },
   p: Float32Array,

@@ -2,7 +2,7 @@ import { number } from '../../declare/params';
 import { welded } from '../../shape/weld';
 import { brief, defineStep } from '../step';
 
-/** Joins points that lie together. */
+/** Merges points that lie within a distance. */
 export const weld = defineStep({
   kind: 'weld',
   title: 'Weld',

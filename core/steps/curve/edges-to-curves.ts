@@ -8,7 +8,7 @@ import { defineStep } from '../step';
 
 const known = new WeakMap<Connectivity, Map<string, Connectivity>>();
 
-/** Makes curves of the edges of a form, as a net to draw, relax or sweep along. */
+/** Turns the edges of a form into curves, as a net to draw, relax or sweep along. */
 export const edgesToCurves = defineStep({
   kind: 'edges-to-curves',
   title: 'Edges to curves',

@@ -2,7 +2,7 @@ import { choice, number } from '../../declare/params';
 import { capped, extruded } from '../../shape/curves/extrude';
 import { brief, checkFaces, defineStep, StepProblem } from '../step';
 
-/** Gives flat outlines a body: depth, and rims taken in with a profile. */
+/** Gives flat outlines depth, with profiled rims. */
 export const extrude = defineStep({
   kind: 'extrude',
   title: 'Extrude',

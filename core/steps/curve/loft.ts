@@ -3,7 +3,7 @@ import { pointsOf, polylinesOf } from '../../shape/curves/curves';
 import { lofted } from '../../shape/curves/loft';
 import { checkFaces, defineStep, StepProblem } from '../step';
 
-/** A surface that goes from outline to outline. */
+/** A surface through a row of outlines. */
 export const loft = defineStep({
   kind: 'loft',
   title: 'Loft',

@@ -3,7 +3,7 @@ import { relaxed } from '../../shape/curves/relax';
 import { limited, regionMoves, regionParams } from '../deform/region';
 import { brief, defineStep } from '../step';
 
-/** Lets a net of curves or edges settle, as one of rubber bands or of threads of one length. */
+/** Relaxes a net of curves or edges, as if made of rubber bands or of threads of one length. */
 export const relax = defineStep({
   kind: 'relax',
   title: 'Relax',

@@ -3,7 +3,7 @@ import { revolved } from '../../shape/curves/revolve';
 import { AXES, axisOptions } from '../deform/frame';
 import { brief, checkFaces, defineStep } from '../step';
 
-/** Turns curves round an axis into a body. */
+/** Revolves curves about an axis. */
 export const revolve = defineStep({
   kind: 'revolve',
   title: 'Revolve',

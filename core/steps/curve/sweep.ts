@@ -7,7 +7,7 @@ import { outlineCount, outlinePoints } from '../../shape/outline';
 import type { Mesh } from '../../shape/mesh';
 import { brief, checkFaces, defineStep, StepProblem } from '../step';
 
-/** A profile carried along curves, turned and sized on its way. */
+/** A profile swept along curves, rotated and scaled on the way. */
 export const sweep = defineStep({
   kind: 'sweep',
   title: 'Sweep',
@@ -102,7 +102,7 @@ export const sweep = defineStep({
     checkFaces(lines.length * v.along * profile.length, 'Use fewer rings, or fewer faces along a side.');
     for (const line of lines) {
       const closed = line.closed;
-      // Only turns after which the profile looks the same come round to themselves.
+      // On a closed curve, only turns after which the profile looks the same meet their beginning.
       const turns = closed ? Math.round(v.twist * shape.symmetry) / shape.symmetry : v.twist;
       const shift = closed ? Math.round(turns * profile.length) : 0;
       const from = (v.start * Math.PI) / 180;
@@ -123,7 +123,7 @@ export const sweep = defineStep({
 interface Profile {
   readonly points: readonly Point2[];
   readonly closed: boolean;
-  /** How often it looks the same in a whole turn. */
+  /** How often it looks the same in a full turn. */
   readonly symmetry: number;
 }
 

@@ -23,7 +23,7 @@ function profileOf(profile: Profile, sides: number, flatness: number): [number, 
   return profile === 'round' ? (circle as [number, number][]) : circle.map(([x, y]) => [x, (y * flatness) / 100]);
 }
 
-/** Draws every curve as a wire, from a root to a tip. */
+/** Draws every curve as a wire from root to tip. */
 export const wires = defineStep({
   kind: 'wires',
   title: 'Wires',
@@ -77,7 +77,7 @@ export const wires = defineStep({
       sweeper.add(pointsOf(input.positions, line), line.closed, {
         profile,
         profileClosed: true,
-        // More sides than 12 are a bend, fewer are corners; round wires are always shaded round.
+        // More than 12 sides are a curve, fewer are corners; round wires are always shaded smooth.
         smooth: v.profile === 'round' || v.profile === 'flat',
         scale: (s) => v.root + (v.tip - v.root) * (line.closed ? 0.5 - 0.5 * Math.cos(2 * Math.PI * s) : s),
         turn: () => 0,

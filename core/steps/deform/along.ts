@@ -6,7 +6,7 @@ import { brief, defineStep, StepProblem } from '../step';
 import { AXES, axisOptions } from './frame';
 import { limited, regionMoves, regionParams } from './region';
 
-/** Lays a form along the curve of another ribbon. */
+/** Bends a form along the curve of another ribbon. */
 export const along = defineStep({
   kind: 'along',
   title: 'Along a path',
@@ -82,7 +82,7 @@ export const along = defineStep({
       const a = (v.bank * Math.PI) / 180 + 2 * Math.PI * v.twist * share;
       const [c, d] = [Math.cos(a), Math.sin(a)];
       const k = v.size / 100;
-      // The first direction across lies along the normal, the second along t × n.
+      // The first cross direction follows the normal, the second t × n.
       const [x, y] = [k * (c * p[i + u] - d * p[i + w]), k * (d * p[i + u] + c * p[i + w])];
       const b = [t[1] * n[2] - t[2] * n[1], t[2] * n[0] - t[0] * n[2], t[0] * n[1] - t[1] * n[0]];
       for (let q = 0; q < 3; q++) out[i + q] = point[q] + x * n[q] + y * b[q];

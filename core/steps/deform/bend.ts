@@ -4,7 +4,7 @@ import { brief, defineStep } from '../step';
 import { AXES, axisOptions, inPivot, pivotParams, type Axis } from './frame';
 import { limited, regionMoves, regionParams } from './region';
 
-/** What a bend of a length turns about: square to it and to the way it bends. */
+/** The axis of a bend: perpendicular to its length and to its direction. */
 function bendAxis(along: string, towards: number): Vec3 {
   const s = 'xyz'.indexOf(along);
   const way = (towards * Math.PI) / 180;
@@ -14,7 +14,7 @@ function bendAxis(along: string, towards: number): Vec3 {
   return axis;
 }
 
-/** Bends the form: its middle line becomes an arc of the same length. */
+/** Bends the form: its centre line becomes an arc of the same length. */
 export const bend = defineStep({
   kind: 'bend',
   title: 'Bend',
@@ -69,7 +69,7 @@ export const bend = defineStep({
       const [c, d] = [Math.cos(way), Math.sin(way)];
       const out = new Float32Array(p.length);
       for (let i = 0; i < p.length; i += 3) {
-        // q points to where it bends, r across; the arc has its middle at q = radius.
+        // q points towards the bend, r across; the arc's centre is at q = radius.
         const q = c * p[i + u] + d * p[i + w];
         const r = c * p[i + w] - d * p[i + u];
         const a = (p[i + s] - fixed) * rate;

@@ -7,8 +7,8 @@ const SIZES = { '2': 2, '3': 3, '4': 4 } as const;
 const ZERO: readonly [number, number, number] = [0, 0, 0];
 
 /**
- * Free-form deformation (T. Sederberg & S. Parry, SIGGRAPH 1986): a lattice of control points round
- * the form; each point of the form goes along with the Bernstein-weighted mean of their moves.
+ * Free-form deformation (T. Sederberg & S. Parry, SIGGRAPH 1986): a lattice of control points round the form; each
+ * vertex moves by the Bernstein-weighted mean of their displacements.
  */
 export const cage = defineStep({
   kind: 'cage',

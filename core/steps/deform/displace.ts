@@ -11,10 +11,10 @@ import { limited, regionMoves, regionParams } from './region';
 const kindTitle = new Map(noiseKinds.map((k) => [k.kind as string, k.title]));
 const NOISE = { shownWhen: { param: 'by', is: ['noise'] } } as const;
 
-/** The rows of a noise, shown where noise is what displaces. */
+/** Rows of a noise, shown where noise displaces. */
 const noiseRows = mapParams(noiseParams, (p) => (p.shownWhen ? p : { ...p, ...NOISE }));
 
-/** Moves every vertex by a closed noise read at its place, or by a picture laid on it. */
+/** Moves every vertex by a looping noise at its position, or by a picture mapped onto the form. */
 export const displace = defineStep({
   kind: 'displace',
   title: 'Displace',

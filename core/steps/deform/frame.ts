@@ -2,7 +2,7 @@ import { vector, type Evaluated } from '../../declare/params';
 import { boundsOf } from '../../shape/measure';
 import { matrixOf, turnXYZ } from '../../maths/quaternion';
 
-/** The frame a step works in: moved and turned, also over the loop. */
+/** The frame that a step works in: its position and rotation, which may move. */
 export const pivotParams = {
   pivot: vector('Pivot', [0, 0, 0], 'The point it works about.', {
     unit: 'm',
@@ -25,20 +25,22 @@ export const pivotParams = {
 
 type Pivot = Evaluated<typeof pivotParams>;
 
-/** How far a form reaches along an axis of the frame of a pivot, in metres. */
+/** How far a form extends along an axis of a pivot's frame, in metres. */
 export interface Reach {
   readonly low: number;
   readonly high: number;
 }
 
-/** A form counts as at least so thick, as a share of its largest extent, that nothing turns infinitely fast as a frame turns through it. */
+/**
+ * Least thickness of a form, as a fraction of its largest extent, so that nothing rotates infinitely fast as a frame
+ * turns through a flat form.
+ */
 const THINNEST = 0.1;
 
 /**
- * How far a form reaches along each axis of a turned frame: as far as the ellipsoid that touches the
- * sides of its box does, √Σ(dₖ·Lₖ)² for a unit vector d and extents L. Along the axes of the room that
- * is the box itself, and in between it goes over smoothly as the frame turns; the true extent of a
- * form does not, and a step that goes by it would jerk whenever another corner becomes the farthest.
+ * How far a form extends along each axis of a rotated frame: the extent of the ellipsoid inscribed in its bounding box,
+ * √Σ(dₖ·Lₖ)² for a unit vector d and extents L. Along the world axes that equals the box, and in between it changes
+ * smoothly as the frame turns. The true extent does not: it has a kink whenever another corner becomes the farthest.
  */
 function reachIn(v: Pivot, positions: Float32Array): (axis: 0 | 1 | 2) => Reach | null {
   const bounds = boundsOf(positions);
@@ -48,7 +50,7 @@ function reachIn(v: Pivot, positions: Float32Array): (axis: 0 | 1 | 2) => Reach 
   const least = THINNEST * Math.max(...size);
   return (axis) => {
     const d = [m[axis], m[axis + 3], m[axis + 6]];
-    // Along an axis of the room nothing is to be reckoned, and nothing rounded.
+    // Along a world axis the value is exact.
     const along = d.indexOf(1);
     if (along >= 0 && size[along] >= least)
       return { low: bounds.min[along] - v.pivot[along], high: bounds.max[along] - v.pivot[along] };
@@ -59,9 +61,9 @@ function reachIn(v: Pivot, positions: Float32Array): (axis: 0 | 1 | 2) => Reach 
 }
 
 /**
- * Does something to positions as they are seen from a pivot, and brings them back.
+ * Transforms positions into a pivot's frame, applies a change, and transforms them back.
  *
- * @param change takes positions in the frame of the pivot, and how far the form reaches along its axes
+ * @param change receives positions in the pivot's frame, and how far the form extends along its axes
  */
 export function inPivot(
   v: Pivot,
@@ -98,10 +100,7 @@ export const axisOptions = [
   { value: 'z', title: 'Z' },
 ] as const;
 
-/**
- * |x| with its corner rounded off: the even polynomial of fourth degree that meets |x| at ±r in value,
- * slope and curvature.
- */
+/** |x| with a rounded corner: the even polynomial of degree four that meets |x| at ±r in value, slope and curvature. */
 export function roundedAbs(x: number, r: number): number {
   const a = Math.abs(x);
   if (a >= r) return a;

@@ -4,7 +4,7 @@ import { randomSource } from '../../maths/random';
 import { brief, defineStep } from '../step';
 import { limited, regionMoves, regionParams } from './region';
 
-/** Moves every point by a random amount of its own, which may wander and comes back. */
+/** Moves every point by its own random amount, which may wander and return. */
 export const jitter = defineStep({
   kind: 'jitter',
   title: 'Jitter',

@@ -3,7 +3,7 @@ import { vertexUv } from '../../shape/attributes';
 import type { Mesh } from '../../shape/mesh';
 import type { Picture } from '../../assets/asset';
 
-/** Brightness of a picture between its pixels, −1 for black to 1 for white; it repeats to all sides. */
+/** Bilinear brightness of a picture, −1 for black to 1 for white; it repeats in both directions. */
 function brightness(p: Picture, u: number, v: number): number {
   const x = (u - Math.floor(u)) * p.width - 0.5;
   const y = (1 - (v - Math.floor(v))) * p.height - 0.5;
@@ -16,7 +16,7 @@ function brightness(p: Picture, u: number, v: number): number {
   );
 }
 
-/** A picture read at each vertex: by its place on the surface, or through the form along an axis. */
+/** A picture read at each vertex, by its texture coordinates or projected along an axis. */
 export function heightAt(p: Picture, laid: 'surface' | 'x' | 'y' | 'z', width: number, mesh: Mesh): Float32Array {
   const out = new Float32Array(mesh.positions.length / 3);
   if (laid === 'surface') {
@@ -29,7 +29,7 @@ export function heightAt(p: Picture, laid: 'surface' | 'x' | 'y' | 'z', width: n
     for (let i = 0; i < out.length; i++) out[i] = brightness(p, uv[2 * i], uv[2 * i + 1]);
     return out;
   }
-  // Seen from the side, from above and from the front.
+  // Projected from the side, from above and from the front.
   const [a, b, sign] = laid === 'x' ? [2, 1, -1] : laid === 'y' ? [0, 2, 1] : [0, 1, 1];
   const height = (width * p.height) / p.width;
   for (let i = 0; i < out.length; i++) {

@@ -2,7 +2,7 @@ import { choice, number, ribbon, vector } from '../../declare/params';
 import { brief, defineStep, StepProblem } from '../step';
 import { limited, nearPointsOf, regionMoves, regionParams } from './region';
 
-/** Pushes points away from a place or another ribbon, or draws them to it. */
+/** Pushes points away from a place or another ribbon, or pulls them towards it. */
 export const push = defineStep({
   kind: 'push',
   title: 'Push',
@@ -69,7 +69,7 @@ export const push = defineStep({
       const d = Math.hypot(x, y, z);
       if (d >= v.reach || d === 0) continue;
       const t = 1 - d / v.reach;
-      // Nothing is drawn through the point itself.
+      // Nothing is pulled beyond the place itself.
       const move = Math.max(-d, v.amount * t * t * (3 - 2 * t));
       to[i] += (x / d) * move;
       to[i + 1] += (y / d) * move;

@@ -17,7 +17,7 @@ const shapeOptions = [
   { value: 'rod', title: 'Rod' },
 ] as const;
 
-/** Where a step acts, and how softly that ends. */
+/** Where a step acts, and how softly its effect ends. */
 export const regionParams = {
   region: choice(
     'Region',
@@ -157,7 +157,7 @@ export const regionParams = {
 
 export type Region = Evaluated<typeof regionParams>;
 
-/** True where a region changes of itself. */
+/** Whether a region moves though its values stand still. */
 export function regionMoves(v: Region): boolean {
   return v.region === 'patches' && v.regionRate > 0;
 }
@@ -176,7 +176,7 @@ const falls: Record<Region['fall'], (t: number) => number> = {
   late: (t) => t * (2 - t),
 };
 
-/** Strength 0…1 of a region at each vertex of a shape; null where it acts everywhere. */
+/** Strength 0…1 of a region at each vertex; null if it acts everywhere. */
 export function regionWeights(v: Region, mesh: Mesh, context: StepContext): Float32Array | null {
   if (v.region === 'all') return null;
   const fall = falls[v.fall];
@@ -220,8 +220,8 @@ function strengthOf(v: Region, mesh: Mesh, context: StepContext, within: (t: num
         },
         context.clock,
       );
-      // Gradient noise is nearly normal about 0 with a spread of about 0.27; its quantiles by Tukey's
-      // lambda distribution, whose λ = 0.14 is near the normal one.
+      // Gradient noise is nearly normal about 0 with a standard deviation of about 0.27; its quantiles follow Tukey's
+      // lambda distribution, whose λ = 0.14 approximates the normal one.
       const share = v.regionShare / 100;
       const from = 0.27 * 4.91 * ((1 - share) ** 0.14 - share ** 0.14);
       const soft = (v.softShare / 100) * 0.6;
@@ -262,11 +262,11 @@ function strengthOf(v: Region, mesh: Mesh, context: StepContext, within: (t: num
 
 const finders = new WeakMap<Float32Array, { cell: number; near: NearPoints }>();
 
-/** Points of a shape by place, kept for as long as the shape stands still. */
+/** Spatial index of a shape's points, cached for as long as the shape stands still. */
 export function nearPointsOf(positions: Float32Array, cell: number): NearPoints {
   const known = finders.get(positions);
   if (known && known.cell === cell) return known.near;
-  // Cells far smaller than the form is large would make a list of nothing but cells.
+  // Cells far smaller than the form would make an index of nothing but cells.
   const bounds = boundsOf(positions);
   const span = bounds ? Math.max(...bounds.max.map((x, k) => x - bounds.min[k])) : 1;
   const near = new NearPoints(positions, Math.max(cell, span / 1000));
@@ -274,7 +274,7 @@ export function nearPointsOf(positions: Float32Array, cell: number): NearPoints 
   return near;
 }
 
-/** Positions moved only as far as a region lets them. */
+/** Blends positions towards their target by the strength of a region. */
 export function limited(v: Region, input: Mesh, to: Float32Array, context: StepContext): Float32Array {
   const weights = regionWeights(v, input, context);
   if (!weights) return to;

@@ -5,7 +5,7 @@ import { brief, defineStep } from '../step';
 import { AXES, axisOptions, inPivot, pivotParams, roundedAbs, type Axis } from './frame';
 import { limited, regionMoves, regionParams } from './region';
 
-/** Waves that run over the form, in rings or in rows. */
+/** Waves that travel over the form, in rings or in rows. */
 export const ripple = defineStep({
   kind: 'ripple',
   title: 'Ripple',
@@ -69,7 +69,7 @@ export const ripple = defineStep({
       const [u, w] = [(s + 1) % 3, (s + 2) % 3];
       const r = AXES[v.rows as Axis];
       const out = p.slice();
-      // Round the middle of the rings, and where fading begins, the surface is smooth and no cusp.
+      // At the centre of the rings and where fading begins, the surface is smooth, without a cusp.
       const soft = v.wavelength / 8;
       for (let i = 0; i < p.length; i += 3) {
         const d =

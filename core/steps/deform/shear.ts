@@ -3,7 +3,7 @@ import { brief, defineStep } from '../step';
 import { AXES, axisOptions, inPivot, pivotParams, type Axis } from './frame';
 import { limited, regionMoves, regionParams } from './region';
 
-/** Shifts sections of the form in proportion to their place along it. */
+/** Shifts cross-sections in proportion to their position along an axis. */
 export const shear = defineStep({
   kind: 'shear',
   title: 'Shear',

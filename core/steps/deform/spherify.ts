@@ -3,7 +3,7 @@ import { brief, defineStep } from '../step';
 import { inPivot, pivotParams } from './frame';
 import { limited, regionMoves, regionParams } from './region';
 
-/** Draws every point towards a sphere about the pivot. */
+/** Pulls every point towards a sphere about the pivot. */
 export const spherify = defineStep({
   kind: 'spherify',
   title: 'Spherify',

@@ -3,7 +3,7 @@ import { brief, defineStep } from '../step';
 import { AXES, axisOptions, inPivot, pivotParams, type Axis } from './frame';
 import { limited, regionMoves, regionParams } from './region';
 
-/** Makes sections of the form larger or smaller along its length. */
+/** Scales cross-sections along the form's length. */
 export const taper = defineStep({
   kind: 'taper',
   title: 'Taper',
@@ -36,7 +36,7 @@ export const taper = defineStep({
       const out = p.slice();
       for (let i = 0; i < p.length; i += 3) {
         const x = (p[i + s] - low) / length;
-        // A parabola on the straight way, highest in the middle.
+        // A parabola over the straight line, highest in the middle.
         const k =
           v.start +
           (v.end - v.start) * x +

@@ -5,7 +5,7 @@ import { limited, regionMoves, regionParams } from './region';
 
 const AXIS = { x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] } as const;
 
-/** Turns sections of the form about an axis, in proportion to their place along it. */
+/** Rotates cross-sections about an axis, in proportion to their position along it. */
 export const twist = defineStep({
   kind: 'twist',
   title: 'Twist',

@@ -6,7 +6,7 @@ import { brief, defineStep } from '../step';
 
 const known = new WeakMap<Connectivity, Map<string, Connectivity>>();
 
-/** Breaks the shading where faces meet at more than an angle; 0 shades every face flat. */
+/** Splits shading where faces meet at more than an angle; 0 shades every face flat. */
 export const shade = defineStep({
   kind: 'shade',
   title: 'Shading',
@@ -33,7 +33,7 @@ export const shade = defineStep({
       const l = Math.hypot(...n) || 1;
       return [n[0] / l, n[1] / l, n[2] / l];
     });
-    // Faces joined by flat enough edges are one group: union–find.
+    // Faces joined by edges that are flat enough form one group: union–find.
     const parent = Uint32Array.from({ length: faces }, (_, f) => f);
     const find = (f: number): number => {
       while (parent[f] !== f) f = parent[f] = parent[parent[f]];
@@ -55,7 +55,7 @@ export const shade = defineStep({
       if (n === undefined) numbers.set(root, (n = numbers.size % 65_536));
       groups[f] = n;
     }
-    // A form that moves mostly keeps its groups, and then keeps its connectivity, too.
+    // A moving form usually keeps its groups, and then its connectivity too.
     const key = fingerprintOf(groups);
     let own = known.get(c);
     if (!own) known.set(c, (own = new Map()));

@@ -6,7 +6,7 @@ import { edgesSharperThan } from '../../shape/sharp';
 import { triangulated } from '../../shape/triangulated';
 import { checkFaces, defineStep } from '../step';
 
-/** Subdivision with a level for each detail. */
+/** Subdivision, with a level for draft and one for final detail. */
 export const subdivide = defineStep({
   kind: 'subdivide',
   title: 'Subdivide',

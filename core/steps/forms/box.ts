@@ -4,7 +4,7 @@ import { FINISH, perConnectivity } from '../../shape/mesh';
 import { brief, checkFaces, defineStep } from '../step';
 
 const store = connectivityStore();
-/** Grid coordinates of the vertices, 3 whole numbers each, per connectivity key. */
+/** Integer grid coordinates of the vertices, 3 each, by connectivity key. */
 const grids = new WeakMap<object, Uint32Array>();
 
 const smoothed = perConnectivity((c) => ({ ...c, shadingGroups: undefined }));
@@ -77,7 +77,8 @@ export const box = defineStep({
                 return vertex(p);
               };
               const quad = [at(0, 0), at(1, 0), at(1, 1), at(0, 1)];
-              // Upright on the sides, read from the front above and below; those that would be mirrored turn over.
+              // Texture coordinates stand upright on the sides and are read from the front above and below; those that
+              // would be mirrored are flipped.
               const uv = [
                 [i, j],
                 [i + 1, j],
@@ -100,7 +101,7 @@ export const box = defineStep({
     const radius = Math.min(v.rounding, ...v.size.map((s) => s / 2));
     if (radius === 0) return meshOf(connectivity, positions);
     for (let i = 0; i < positions.length; i += 3) {
-      // From the nearest point of the block that is smaller by the radius, out to the radius.
+      // From the nearest point of the box shrunk by the radius, outwards by the radius.
       const core = [0, 1, 2].map((k) =>
         Math.max(radius - v.size[k] / 2, Math.min(v.size[k] / 2 - radius, positions[i + k])),
       );

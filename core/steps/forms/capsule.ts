@@ -3,7 +3,7 @@ import { arc, lathe, straight, type ProfilePoint } from '../../shape/lathe';
 import { brief, checkFaces, defineStep } from '../step';
 import { stretch, stretched } from './stretch';
 
-/** A pillar with half balls for ends. */
+/** A cylinder with hemispherical ends. */
 export const capsule = defineStep({
   kind: 'capsule',
   title: 'Capsule',
@@ -26,7 +26,7 @@ export const capsule = defineStep({
   summary: (v) => `${brief(v.radius)} × ${brief(v.height)} m · ${v.sides} sides`,
   evaluate(v) {
     checkFaces(v.sides * (v.rows + 2 * v.endRows), 'Use fewer sides or rows.');
-    // A capsule lower than it is wide is a ball.
+    // A capsule lower than it is wide is a sphere.
     const half = Math.max(0, v.height / 2 - v.radius);
     const profile: ProfilePoint[] = [
       ...arc(0, -half, v.radius, -Math.PI / 2, 0, v.endRows),

@@ -29,17 +29,17 @@ export const cone = defineStep({
   summary: (v) => `${brief(v.bottom)} → ${brief(v.top)} × ${brief(v.height)} m`,
   evaluate(v) {
     checkFaces(v.sides * (v.rows + 2 * v.capRings + 2 * v.roundSteps), 'Use fewer sides, rows or rings.');
-    // A cone of no height has no side to lean; a hair's breadth stands in for it.
+    // A cone of no height has no side; a tiny height stands in.
     const height = Math.max(v.height, 1e-6);
     const half = height / 2;
-    // Angle of the side above the horizontal, outwards; its normal is square to it.
+    // Angle of the side above the horizontal, outwards; its normal is perpendicular to it.
     const lean = Math.atan2(height, v.top - v.bottom);
     const normal = lean - Math.PI / 2;
     const profile: ProfilePoint[] = [];
-    /** Half the angle between cap and side tells how far the touching points lie from the rim. */
+    /** Half the angle between cap and side gives the distance of the tangent points from the rim. */
     const rim = (radius: number, y: number, up: boolean) => {
       const angle = up ? lean : Math.PI - lean;
-      // Room: not past the axis on the cap, and not past the middle of the side.
+      // Limits: not past the axis on the cap, and not past the middle of the side.
       const room = Math.min(radius, height / Math.sin(lean) / 2);
       const round = Math.min(v.rounding, room * Math.tan(angle / 2));
       return { round, inset: round / Math.tan(angle / 2), y, radius };

@@ -3,7 +3,7 @@ import { closedCurve } from '../../shape/curves/known';
 import { closedTube } from '../../shape/tube';
 import { brief, checkFaces, defineStep } from '../step';
 
-/** A round pipe along one of the closed curves of geometry, or along one of your own. */
+/** A round tube along a classic closed curve, or along one given by formulas. */
 export const cord = defineStep({
   kind: 'cord',
   title: 'Cord',

@@ -7,7 +7,7 @@ import { stretch, stretched } from './stretch';
 
 const store = connectivityStore();
 
-/** An upright cylinder; caps are rings of quads round a fan, and shade flat against the side unless the rims are round. */
+/** An upright cylinder. Caps are rings of quads round a fan, shaded flat against the side unless the rims are round. */
 export const cylinder = defineStep({
   kind: 'cylinder',
   title: 'Cylinder',
@@ -64,7 +64,7 @@ interface Values {
   readonly roundSteps: number;
 }
 
-/** The profile from the middle of the lower cap to that of the upper one, its rims arcs of a quarter turn. */
+/** The profile from the centre of the lower cap to that of the upper one, with quarter-circle rims. */
 function rounded(v: Values, round: number): Mesh {
   const [inner, half] = [v.radius - round, v.height / 2];
   const quarter = Math.PI / 2;
@@ -84,7 +84,7 @@ function rounded(v: Values, round: number): Mesh {
 function plain(v: Values): Mesh {
   const { sides, rows } = v;
   const rings = v.caps ? v.capRings : 0;
-  // Side vertices first, then for each cap its inner rings from the rim inwards and its middle.
+  // Side vertices first, then for each cap its inner rings from the rim inwards, and its centre.
   const sideCount = sides * (rows + 1);
   const capCount = rings > 0 ? sides * (rings - 1) + 1 : 0;
   const total = sideCount + 2 * capCount;
@@ -109,7 +109,7 @@ function plain(v: Values): Mesh {
       const first = sideCount + cap * capCount;
       const middle = first + capCount - 1;
       const ring = (k: number, i: number) => (k === 0 ? at(cap * rows, i) : first + (k - 1) * sides + (i % sides));
-      // As the cap is seen from above, x to the right.
+      // The cap seen from above, x to the right.
       const place = (k: number, i: number) => {
         const [r, a] = [0.5 * (1 - k / rings), (2 * Math.PI * i) / sides];
         return [0.5 + r * Math.cos(a), 0.5 - r * Math.sin(a)];

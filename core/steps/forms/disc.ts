@@ -20,7 +20,7 @@ export const disc = defineStep({
   summary: (v) => `radius ${brief(v.radius)} m${v.hole > 0 ? `, hole ${brief(v.hole)} m` : ''}`,
   evaluate(v) {
     checkFaces(v.sides * v.rings, 'Use fewer sides or rings.');
-    // From the rim inwards: seen from above that is the outside of the turned profile.
+    // From the rim inwards: seen from above, that is the outside of the revolved profile.
     return stretched(
       lathe(
         Array.from({ length: v.rings + 1 }, (_, k) => ({ r: v.radius + ((v.hole - v.radius) * k) / v.rings, y: 0 })),

@@ -4,7 +4,7 @@ import { surfaceNets } from '../../shape/surface-nets';
 import { sample, seriesFor } from '../../time/motions/wander';
 import { brief, defineStep } from '../step';
 
-/** Balls that wander on closed ways and melt together where they meet. */
+/** Balls that wander on closed paths and merge where they meet. */
 export const drops = defineStep({
   kind: 'drops',
   title: 'Drops',
@@ -58,11 +58,11 @@ export const drops = defineStep({
       const place = [0, 1, 2].map(
         (k) => v.reach[k] * (sample(seriesFor(v.rate, 1, v.seed * 977 + i * 3 + k), clock).value - 0.5),
       );
-      // A number of its own for each, from the golden section, so that sizes are spread evenly.
+      // A number in 0…1 for each ball by the golden ratio, so that sizes are spread evenly.
       const own = (i * 0.61803398875 + 0.31) % 1;
       return { place, radius: v.radius * (1 - (v.variety / 100) * own) };
     });
-    // Smooth union: −s·ln Σ e^(−dᵢ/s), which is the nearest distance with its creases melted away.
+    // Smooth union: −s·ln Σ e^(−dᵢ/s), a smooth minimum of the distances.
     const s = Math.max(1e-3, 0.6 * v.radius * (v.melt / 100));
     const field = (x: number, y: number, z: number) => {
       let sum = 0;

@@ -5,7 +5,7 @@ import { brief, defineStep } from '../step';
 
 const only = (...is: string[]) => ({ shownWhen: { param: 'form', is } as const });
 
-/** Forms that go on without end: drawn exactly where the picture can, and a skin of faces as fine as its grid for all else. */
+/** Fractal forms: the picture draws them exactly by sphere tracing; everything else uses a mesh as fine as its grid. */
 export const endless = defineStep({
   kind: 'endless',
   title: 'Endless form',
@@ -176,7 +176,7 @@ export const endless = defineStep({
     const { size } = v;
     const exactly = v.drawn === 'exactly';
     const half = v.cut === 'ball' ? 1 : CUBE;
-    // What is drawn exactly may be thinner than any grid: its faces are then as far outside as they need be to be whole.
+    // The exact form may be thinner than any grid: its mesh is then moved outwards as far as it takes to be whole.
     const bound = fieldBound(exactly ? { ...field, skin: Math.max(field.skin, half / v.cells) } : field);
     const reach = size * half * (1 + 4 / v.cells);
     const mesh = surfaceNets(
@@ -206,11 +206,11 @@ type Values = Evaluated<(typeof endless)['params']> & {
   readonly rounds: number;
 };
 
-/** The form that values ask for. */
+/** The distance field of the values. */
 function fieldOf(values: object): DistanceField {
   const v = values as Values;
   const angle = (v.angle * Math.PI) / 180;
-  // Forms that a turn leaves lopsided swing to one side and back, so that whole turns of the angle close.
+  // Forms without rotational symmetry swing to one side and back, so that whole turns of the angle close.
   const swing = ((v.turned * Math.PI) / 180) * Math.sin(angle);
   const common = {
     rounds: v.form === 'sponge' ? Math.min(6, v.rounds) : v.rounds,

@@ -52,7 +52,7 @@ interface Unit {
 const store = connectivityStore();
 const units = new WeakMap<Connectivity, Unit>();
 
-/** Class I geodesic division: each edge in n parts, 20·n² triangles, 10·n² + 2 vertices. */
+/** Class I geodesic subdivision: n parts per edge, 20·n² triangles, 10·n² + 2 vertices. */
 function divide(n: number): Unit {
   const directions = new Float64Array((10 * n * n + 2) * 3);
   const ids = new Map<string, number>();

@@ -2,7 +2,7 @@ import { asset, choice, number } from '../../declare/params';
 import { boundsOf } from '../../shape/measure';
 import { brief, defineStep, StepProblem } from '../step';
 
-/** A shape made elsewhere. */
+/** A shape from a file. */
 export const imported = defineStep({
   kind: 'imported',
   title: 'Imported',

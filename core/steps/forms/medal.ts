@@ -3,7 +3,7 @@ import { lathe } from '../../shape/lathe';
 import { outlineCount, outlineRadius } from '../../shape/outline';
 import { brief, checkFaces, defineStep } from '../step';
 
-/** An outline given depth, with bevelled rims: polygons, stars, roses, rounded squares. */
+/** An outline with depth and bevelled rims: polygons, stars, roses, rounded squares. */
 export const medal = defineStep({
   kind: 'medal',
   title: 'Medal',
@@ -88,7 +88,7 @@ export const medal = defineStep({
   summary: (v) =>
     `${v.outline}${v.outline === 'superellipse' ? '' : ` of ${v.points}`} · ${brief(v.radius)} × ${brief(v.depth)} m`,
   evaluate(v) {
-    // Along must be even for stars, so that a vertex stands on every tip and notch.
+    // Even for stars, so that a vertex stands on every tip and notch.
     const sides = outlineCount(v, v.along);
     checkFaces(sides * (v.rows + 2 * v.steps + 2 * v.rings), 'Use fewer faces along, rows or rings.');
     const bevel = Math.min(v.bevel, v.depth / 2, v.radius * 0.5);
@@ -99,7 +99,7 @@ export const medal = defineStep({
         : v.profile === 'flat'
           ? x
           : 1 - Math.sqrt(Math.max(0, 1 - (1 - x) ** 2));
-    // Taken in at the rim by scaling towards the middle, which keeps tips sharp.
+    // Rims are inset by scaling towards the centre, which keeps tips sharp.
     const rows: { scale: number; y: number; group: number }[] = [];
     for (let k = 0; k < v.rings; k++)
       rows.push({ scale: (1 - bevel / v.radius || 0) * (k / v.rings), y: -half, group: 1 });
@@ -115,7 +115,7 @@ export const medal = defineStep({
       rows.map(({ scale, y, group }) => ({ r: v.radius * scale, y, group })),
       sides,
     );
-    // A lathe makes it round; every column is then drawn in to the outline.
+    // A revolved profile makes it round; every column is then scaled to the outline.
     const positions = mesh.positions.slice();
     const factors = Array.from({ length: sides }, (_, i) => outlineRadius(v, i / sides));
     const ringed = positions.length / 3 - 2;

@@ -19,7 +19,7 @@ const SURFACES: Record<string, (x: number, y: number, z: number) => number> = {
     Math.cos(x) * Math.cos(y) * Math.sin(z),
 };
 
-/** A minimal surface of endless pattern, made a sheet and cut out by a ball or a cube. */
+/** A periodic minimal surface, thickened and cut by a sphere or a cube. */
 export const minimal = defineStep({
   kind: 'minimal',
   title: 'Minimal surface',
@@ -87,7 +87,7 @@ export const minimal = defineStep({
     const f = SURFACES[v.surface];
     const k = TURN / v.period;
     const [tx, ty, tz] = v.travels.map((t) => TURN * wholePhase(t, clock));
-    // |f − level| < w is a sheet; w runs from nothing to what fills all of space.
+    // |f − level| < w is the thickened surface; w runs from nothing to all of space.
     const w = (1.5 * v.thickness) / 100;
     const ball = v.cut === 'ball';
     const r = v.size;

@@ -48,7 +48,7 @@ export const outlineParams = {
   }),
 } as const;
 
-/** A plane outline: a closed curve that other steps give a body. */
+/** A plane outline: a closed curve that other steps turn into a body. */
 export const outline = defineStep({
   kind: 'outline',
   title: 'Outline',

@@ -17,8 +17,8 @@ interface Divided {
 const known = new Map<string, Divided>();
 
 /**
- * A solid with each edge in so many parts. With one part its faces are whole; with more, triangles
- * are cut into smaller ones and other faces first into triangles about their middle.
+ * A solid with every edge divided into equal parts. With one part its faces are whole; with more, triangles are
+ * subdivided, and other faces first become triangles about their centre.
  */
 function divided(name: Name, parts: number): Divided {
   const key = `${name}/${parts}`;
@@ -71,14 +71,14 @@ function divided(name: Name, parts: number): Divided {
 
 const smooth = new WeakMap<Connectivity, Connectivity>();
 
-/** The same faces without breaks in the shading between them. */
+/** The same faces without shading breaks between them. */
 function ungrouped(c: Connectivity): Connectivity {
   let out = smooth.get(c);
   if (!out) smooth.set(c, (out = { ...c, shadingGroups: undefined }));
   return out;
 }
 
-/** The five regular solids, as they are or blown up towards the ball. */
+/** The five regular solids, flat or inflated towards the sphere. */
 export const platonic = defineStep({
   kind: 'platonic',
   title: 'Regular solid',

@@ -1,6 +1,6 @@
 import { cross, dot, scale, subtract } from '../../maths/vec3';
 
-/** The five regular solids on the unit sphere: corners, and faces counter-clockwise from outside. */
+/** A regular solid on the unit sphere: vertices, and faces counter-clockwise from outside. */
 export interface Solid {
   readonly corners: readonly (readonly [number, number, number])[];
   readonly faces: readonly (readonly number[])[];
@@ -16,8 +16,8 @@ function unit(points: readonly (readonly [number, number, number])[]): [number, 
 }
 
 /**
- * Faces of a convex solid whose corners all lie on a sphere about the origin, found as the planes
- * that have all other corners on one side. Works for every regular solid, so that none needs a table.
+ * Faces of a convex solid whose vertices lie on a sphere about the origin: the planes that have all other vertices on
+ * one side. It works for every regular solid, so that none needs a table.
  */
 function facesOf(corners: readonly (readonly [number, number, number])[]): number[][] {
   const n = corners.length;

@@ -2,7 +2,7 @@ import { vector } from '../../declare/params';
 import { meshOf } from '../../shape/builder';
 import type { Mesh } from '../../shape/mesh';
 
-/** The size of a round form along each axis: what makes a ball an ellipsoid. */
+/** Scale of a round form along each axis: turns a ball into an ellipsoid. */
 export const stretch = vector('Stretch', [1, 1, 1], 'Factors on its size along x, y and z.', {
   unit: '×',
   min: 0,
@@ -10,7 +10,7 @@ export const stretch = vector('Stretch', [1, 1, 1], 'Factors on its size along x
   soft: [0, 3],
 });
 
-/** A form about the origin, sized along x, y and z. */
+/** A form about the origin, scaled along x, y and z. */
 export function stretched(mesh: Mesh, by: readonly [number, number, number]): Mesh {
   if (by.every((x) => x === 1)) return mesh;
   return meshOf(

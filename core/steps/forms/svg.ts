@@ -9,7 +9,7 @@ const DROP = 'M50 4C50 4 82 44 82 64a32 32 0 0 1-64 0C18 44 50 4 50 4ZM36 64a14 
 
 let last: { readonly text: string; readonly drawing: Drawing | string } | null = null;
 
-/** What is drawn: bare path data as it is, of a file all its shapes; a sentence where it cannot be read. */
+/** The drawing: bare path data as it is, or all shapes of an SVG file; a sentence if it cannot be read. */
 function read(text: string): Drawing | string {
   if (!isDrawingFile(text)) return { path: text, leftOut: new Map() };
   if (last?.text !== text) {
@@ -29,7 +29,7 @@ function without(text: string): string {
   return typeof drawing === 'string' ? '' : leftOutWords(drawing);
 }
 
-/** Lines of a vector drawing, standing upright and facing front. */
+/** Curves of a vector drawing, upright and facing front. */
 export const svg = defineStep({
   kind: 'svg',
   title: 'Drawing',

@@ -15,7 +15,7 @@ function glyph(font: keyof typeof FONTS, letter: string, tolerance: number): Pla
   return lines;
 }
 
-/** Letters as outlines, standing upright and facing front. */
+/** Letters as outlines, upright and facing front. */
 export const text = defineStep({
   kind: 'text',
   title: 'Text',
@@ -83,7 +83,7 @@ export const text = defineStep({
       const gap = v.spacing * 10;
       const width = [...row].reduce((sum, l) => sum + font[l][0] + gap, -gap);
       let x = v.align === 'left' ? 0 : v.align === 'right' ? -width : -width / 2;
-      // The middle of the capital letters' height of the whole block lies at the origin.
+      // The origin is at half the cap height of the whole block.
       const y = ((rows.length - 1) / 2 - r) * v.lines * 10 - 350;
       for (const letter of row) {
         for (const line of glyph(v.font, letter, tolerance)) {

@@ -7,7 +7,7 @@ import { stretch, stretched } from './stretch';
 
 const store = connectivityStore();
 
-/** A ring of round pipe lying on the ground plane, axis y. Quads in both directions. */
+/** A torus lying on the ground plane, axis y; quads in both directions. */
 export const torus = defineStep({
   kind: 'torus',
   title: 'Torus',

@@ -26,7 +26,7 @@ const DRAWN: Points = [
   [1.2, 0, -1.6],
 ];
 
-/** Moves a body along a closed curve, nose ahead. */
+/** Moves a body along a closed curve, facing forward. */
 export const journey = defineStep({
   kind: 'journey',
   title: 'Journey',
@@ -136,7 +136,7 @@ export const journey = defineStep({
     const path = pathFor(v);
     const { axis, sign, up } = NOSES[v.nose];
     const side = (3 - axis - up) as 0 | 1 | 2;
-    // nose × up is plus or minus the third axis; the sign keeps left and right as they are.
+    // nose × up is plus or minus the third axis; the sign keeps left and right.
     const handed = sign * ((up - axis + 3) % 3 === 1 ? 1 : -1);
     const nose = sign > 0 ? bounds.max[axis] : -bounds.min[axis];
     const length = bounds.max[axis] - bounds.min[axis];

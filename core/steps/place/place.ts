@@ -3,9 +3,7 @@ import { matrixOf, turnXYZ } from '../../maths/quaternion';
 import { movedField } from '../../shape/fractals/field';
 import { brief, defineStep } from '../step';
 
-/**
- * Size, then turns about x, y and z in this order, then a shift: p ↦ Rz·Ry·Rx·(size·stretch·p) + shift.
- */
+/** Scale, then rotations about x, y and z in this order, then translation: p ↦ Rz·Ry·Rx·(size·stretch·p) + shift. */
 export const place = defineStep({
   kind: 'place',
   title: 'Place',

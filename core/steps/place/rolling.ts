@@ -1,12 +1,12 @@
 import { StepProblem } from '../step';
 
-/** A corner of the outline of a rolling body, seen from the side: ahead, and up. */
+/** A vertex of the outline of a rolling body, seen from the side: ahead, and up. */
 export type Corner = readonly [number, number];
 
 /**
  * Convex hull, counter-clockwise, without points on its edges: A. M. Andrew's monotone chain (1979).
  *
- * @param tolerance how far a point may stand out of an edge and still count as on it
+ * @param tolerance how far a point may lie outside an edge and still count as on it
  */
 export function convexHull(points: readonly Corner[], tolerance: number): Corner[] {
   const sorted = [...points].sort((a, b) => a[0] - b[0] || a[1] - b[1]);
@@ -28,33 +28,33 @@ export function convexHull(points: readonly Corner[], tolerance: number): Corner
   return [...half(sorted), ...half([...sorted].reverse())];
 }
 
-/** A convex outline ready to roll to the right, over one side after the other. */
+/** A convex outline that rolls to the right, side after side. */
 export interface Roll {
-  /** Those that it comes to lie on; see FACET. */
+  /** Sides that it comes to rest on; see FACET. */
   readonly sides: number;
   /**
-   * After `steps` whole steps and a share 0 ≤ x < 1 of the next: how the body is turned (radians,
-   * clockwise is negative), about which of its corners, and where on the ground that corner stands.
+   * After `steps` whole steps and a fraction 0 ≤ x < 1 of the next: the body's rotation (radians, clockwise is
+   * negative), the vertex it pivots on, and the position of that vertex on the ground.
    */
   at(steps: number, x: number): { angle: number; corner: Corner; ground: number };
-  /** How far the contact has come after so many whole steps. */
+  /** How far the contact has moved after so many whole steps. */
   travel(steps: number): number;
 }
 
 /**
- * An edge of an outline stands for no side of the body, but belongs to a bevel or a worn corner, where it is shorter than
- * this share of the longest and turns at both its ends by less than this many radians. The narrow side of a plate,
- * which turns by a right angle, is one; so is every side of an even prism.
+ * An edge counts as a bevel or worn corner, not as a side, if it is shorter than this fraction of the longest edge and
+ * turns at both ends by less than this many radians. The narrow side of a plate, which turns by a right angle, is a
+ * side; so is every side of a regular prism.
  */
 export const FACET = { share: 0.3, turn: (80 * Math.PI) / 180 } as const;
 
-/** @param hull counter-clockwise; of its sides the one that faces down most is that on which it begins */
+/** @param hull counter-clockwise; it begins on the side that faces down most */
 export function rollOf(hull: readonly Corner[]): Roll {
   const n = hull.length;
   const edge = (i: number): Corner => [hull[(i + 1) % n][0] - hull[i % n][0], hull[(i + 1) % n][1] - hull[i % n][1]];
   const lengthOf = (i: number) => Math.hypot(...edge(i));
   const directionOf = (i: number) => Math.atan2(edge(i)[1], edge(i)[0]);
-  /** How far it turns from an edge to the next. */
+  /** The turn from an edge to the next. */
   const turnOf = (i: number) => {
     const turn = directionOf(i + 1) - directionOf(i);
     return turn - 2 * Math.PI * Math.floor(turn / (2 * Math.PI));
@@ -62,7 +62,7 @@ export function rollOf(hull: readonly Corner[]): Roll {
   const longest = Math.max(...hull.map((_, i) => lengthOf(i)));
   const isSide = (i: number) =>
     lengthOf(i) >= FACET.share * longest || turnOf(i + n - 1) > FACET.turn || turnOf(i) > FACET.turn;
-  // The outward normal of a counter-clockwise edge (dx, dy) is (dy, −dx); facing down is dx > 0, dy = 0.
+  // The outward normal of a counter-clockwise edge (dx, dy) is (dy, −dx); facing down means dx > 0, dy = 0.
   let first = 0;
   let best = -Infinity;
   for (let i = 0; i < n; i++) {
@@ -78,7 +78,7 @@ export function rollOf(hull: readonly Corner[]): Roll {
   const exterior = of(turnOf);
   const sums = [0];
   for (const l of lengths) sums.push(sums[sums.length - 1] + l);
-  /** The edges that are sides, the first again at the end, a round further on. */
+  /** The edges that are sides, followed by the first again, one round later. */
   const sides = [...of(isSide).flatMap((is, i) => (is ? [i] : [])), n];
   const count = sides.length - 1;
   const start = hull[first][0];
@@ -91,7 +91,7 @@ export function rollOf(hull: readonly Corner[]): Roll {
     travel,
     at(steps, x) {
       const k = ((steps % count) + count) % count;
-      // Over all corners between one side and the next, evenly by angle.
+      // Over all vertices between one side and the next, in proportion to their angles.
       let i = sides[k];
       let turn = 0;
       for (let j = i; j < sides[k + 1]; j++) turn += exterior[j];
@@ -109,10 +109,10 @@ export function rollOf(hull: readonly Corner[]): Roll {
 const MOST_SIDES = 48;
 
 /**
- * Points seen from the side, ready to roll.
+ * A body's points seen from the side, as a rolling outline.
  *
  * @param ahead how far ahead the point at an offset lies
- * @throws StepProblem where the outline has nothing to roll over
+ * @throws StepProblem if the outline has no sides to roll over
  */
 export function rollAlong(points: Float32Array, ahead: (points: Float32Array, i: number) => number): Roll {
   const corners: Corner[] = [];

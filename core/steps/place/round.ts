@@ -2,34 +2,34 @@ import { axisAngle, IDENTITY, moved, multiply, rotate, type Quaternion } from '.
 import type { Vec3 } from '../../maths/vec3';
 import { convexHull, FACET, rollAlong, type Corner } from './rolling';
 
-/** Where a body is: turned about the origin, then shifted. */
+/** The pose of a body: rotated about the origin, then shifted. */
 export interface Placed {
   readonly turn: Quaternion;
   readonly shift: Vec3;
 }
 
-/** A way round an even polygon, the first side towards `heading` (x and z), each further one turned to the left. */
+/** A path round a regular polygon: the first side towards `heading` (x and z), each further one turned to the left. */
 export interface Way {
   readonly corners: number;
-  /** Sides of the body that it goes over on each side of the way. */
+  /** Steps of the body along each side of the path. */
   readonly along: number;
   readonly heading: readonly [number, number];
 }
 
-/** How near to square to its edge a body may roll over it, in radians: a degree. */
+/** How far an edge may be from perpendicular to the heading for a body to roll over it, in radians: one degree. */
 const SQUARE = Math.PI / 180;
-/** Rounds after which a body that never comes back as it was is taken to begin again. */
+/** After so many rounds a body that never returns to its pose is taken to begin again. */
 const MOST_ROUNDS = 48;
 
 /**
- * A body that rolls round a polygon, edge after edge, about whose middle it goes. Where at a corner one of the edges that
- * it lies on is square to the new heading, it goes over that; otherwise it turns there on the spot with the heading.
+ * A body that rolls round a polygon, edge after edge. At a corner of the path, if one of the edges that it rests on is
+ * perpendicular to the new heading, it rolls over that edge; otherwise it turns on the spot.
  *
- * @param positions of the body, 3 numbers a point
- * @param round whole rounds gone; below 0 those before the first
- * @param share of the next, 0…1
- * @param gone how far a step is gone through at a share of its time, both 0…1
- * @throws StepProblem where the outline has nothing to roll over
+ * @param positions of the body, 3 numbers per point
+ * @param round whole rounds completed; negative for those before the first
+ * @param share fraction of the next round, 0…1
+ * @param gone progress of a step at a fraction of its time, both 0…1
+ * @throws StepProblem if the outline has no sides to roll over
  */
 export function roundAt(
   positions: Float32Array,
@@ -40,7 +40,7 @@ export function roundAt(
 ): Placed {
   const body = bodyFor(positions, way);
   const back = round < 0;
-  // Round −1 is the first of those that are gone through backwards.
+  // Round −1 is the first of those traversed backwards.
   const parts = body.round(back ? -round - 1 : round, back);
   const slots = parts.reduce((sum, p) => sum + p.slots, 0);
   let at = (back ? 1 - share : share) * slots;
@@ -51,11 +51,11 @@ export function roundAt(
   return { turn, shift: [shift[0] - body.middle[0], shift[1], shift[2] - body.middle[1]] };
 }
 
-/** A stretch of a round: along one side of the way, or a turn on the spot. */
+/** A stretch of a round: along one side of the path, or a turn on the spot. */
 interface Part {
-  /** Steps over an edge, each of which takes as long as a turn on the spot. */
+  /** Steps over an edge; a turn on the spot takes as long as one. */
   readonly slots: number;
-  /** After whole steps and a share of the next, 0…1. */
+  /** The pose after whole steps and a fraction 0…1 of the next. */
   at(steps: number, x: number): Placed;
 }
 
@@ -64,7 +64,7 @@ function same(a: Placed, b: Placed): boolean {
   return dot > 1 - 1e-9 && a.shift.every((x, k) => Math.abs(x - b.shift[k]) < 1e-6 * (1 + Math.abs(x)));
 }
 
-/** Bodies by their points: what stands still is looked at once, and not at every frame. */
+/** Rolling bodies by their points: a still body is analysed once, not at every frame. */
 const known = new WeakMap<Float32Array, Map<string, RollingBody>>();
 
 function bodyFor(positions: Float32Array, way: Way): RollingBody {
@@ -77,12 +77,12 @@ function bodyFor(positions: Float32Array, way: Way): RollingBody {
 }
 
 class RollingBody {
-  /** Mean of where the first round begins its sides, from where the body would lie; x and z. */
+  /** Mean start of the sides of the first round, relative to the body's rest; x and z. */
   readonly middle: readonly [number, number];
   private readonly start: Placed;
   /** Whether it turns on the spot at the end of each side of the first round. */
   private readonly turnsAt: boolean[] = [];
-  /** Rounds onwards and backwards, as far as they were asked for. */
+  /** Rounds forwards and backwards, as far as they have been needed. */
   private readonly rounds: Record<'on' | 'back', { readonly parts: Part[]; readonly end: Placed }[]> = {
     on: [],
     back: [],
@@ -105,7 +105,7 @@ class RollingBody {
     this.middle = [mean(0) - centres[0][0], mean(1) - centres[0][1]];
   }
 
-  /** The parts of a round; what comes back as it was goes on as it went. */
+  /** The parts of a round; once a pose recurs, its rounds do too. */
   round(number: number, back: boolean): readonly Part[] {
     const rounds = this.rounds[back ? 'back' : 'on'];
     for (let r = rounds.length; r <= number; r++) {
@@ -133,7 +133,7 @@ class RollingBody {
     return { parts, end };
   }
 
-  /** Along side j of the way, or back along it. */
+  /** Along side j of the path, or back along it. */
   private side({ turn, shift }: Placed, j: number, sign: 1 | -1): Part {
     const [hx, hz] = this.heading(j).map((h) => sign * h);
     const roll = rollAlong(moved(this.positions, turn, [0, 0, 0], shift), (p, i) => p[i] * hx + p[i + 2] * hz);
@@ -147,7 +147,7 @@ class RollingBody {
     };
   }
 
-  /** On the spot, by the angle of a corner. */
+  /** A turn on the spot by the angle of a corner. */
   private spot(placed: Placed, sign: 1 | -1): Part {
     const [x, z] = this.ground(placed).centre;
     const angle = (sign * 360) / this.way.corners;
@@ -163,7 +163,7 @@ class RollingBody {
     return [x, z];
   }
 
-  /** The outline of what it lies on, seen from above (x, −z), and the middle of that (x, z). */
+  /** The outline that it rests on, seen from above (x, −z), and its centre (x, z). */
   private ground({ turn, shift }: Placed): { outline: Corner[]; centre: Corner } {
     const p = moved(this.positions, turn, [0, 0, 0], shift);
     let [low, high] = [Infinity, -Infinity];
@@ -176,7 +176,7 @@ class RollingBody {
     return { outline, centre: [mean(0), -mean(1)] };
   }
 
-  /** Whether one of the edges that it lies on, and no facet, is square to the heading of side j. */
+  /** Whether one of the edges that it rests on, other than a facet, is perpendicular to the heading of side j. */
   private hasEdge(placed: Placed, j: number): boolean {
     const [hx, hz] = this.heading(j);
     const { outline } = this.ground(placed);
@@ -185,7 +185,7 @@ class RollingBody {
       return [b[0] - a[0], b[1] - a[1]] as const;
     });
     const longest = Math.max(0, ...edges.map((e) => Math.hypot(...e)));
-    // Outwards of an edge (dx, dy) of an outline that goes counter-clockwise is (dy, −dx).
+    // The outward normal of an edge (dx, dy) of a counter-clockwise outline is (dy, −dx).
     return edges.some(([dx, dy]) => {
       const length = Math.hypot(dx, dy);
       return length >= FACET.share * longest && (dy * hx + dx * hz) / length > Math.cos(SQUARE);
@@ -195,7 +195,7 @@ class RollingBody {
 
 const endOf = (part: Part) => part.at(part.slots - 1, 1);
 
-/** Turned by q about a point, which is brought to another. */
+/** Rotates by q about a point, which moves to another. */
 function about({ turn, shift }: Placed, q: Quaternion, from: Vec3, to: Vec3): Placed {
   const [x, y, z] = rotate(q, [shift[0] - from[0], shift[1] - from[1], shift[2] - from[2]]);
   return { turn: multiply(q, turn), shift: [x + to[0], y + to[1], z + to[2]] };

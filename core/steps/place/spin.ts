@@ -9,12 +9,12 @@ import { brief, defineStep } from '../step';
 
 const AXES: Record<string, Vec3> = { x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] };
 
-/** The axis of a spin, as a direction. */
+/** The spin axis as a direction. */
 export function spinAxis(v: { axis: string; direction: Vec3 }): Vec3 {
   return AXES[v.axis] ?? v.direction;
 }
 
-/** How the form is turned at a moment. */
+/** The rotation of the form at a moment. */
 function spinAt(
   v: { axis: string; direction: Vec3; turns: number; symmetry: number; angle: number },
   clock: Clock,
@@ -24,7 +24,7 @@ function spinAt(
   return axisAngle(spinAxis(v), (degrees + v.angle) % 360);
 }
 
-/** Turns the form about any line, at even speed and by an angle of its own, whatever pose it is in. */
+/** Rotates the form about any axis, at constant speed and by a settable angle. */
 export const spin = defineStep({
   kind: 'spin',
   title: 'Spin',

@@ -28,13 +28,13 @@ interface Settings {
   readonly rounds: number;
 }
 
-/** How far a step is gone through at a share of its time: it goes over, and then rests. */
+/** Progress of a step at a fraction of its time: it rolls over, then rests. */
 function gone(v: Settings, x: number): number {
   const u = x / (1 - v.rest / 100);
   return u >= 1 ? 1 : cubicBezier(...WAYS[v.way], u).value;
 }
 
-/** Steps gone by at a share of the loop: whole ones, and the share of the next. */
+/** Steps completed at a fraction of the loop: whole ones, and the fraction of the next. */
 function stepsAt(v: Settings, p: number): { steps: number; x: number } {
   const there = v.travel === 'back';
   const count = there ? 2 * v.steps : v.steps;
@@ -45,7 +45,7 @@ function stepsAt(v: Settings, p: number): { steps: number; x: number } {
   return { steps, x: height - steps };
 }
 
-/** Rolls a box, a prism or any body with flat sides edge over edge. */
+/** Rolls a box, a prism or any body with flat sides from edge to edge. */
 export const tumble = defineStep({
   kind: 'tumble',
   title: 'Tumble',
@@ -183,7 +183,7 @@ export const tumble = defineStep({
       for (let i = 0; i < count; i++) {
         const [x, y, z] = [from[3 * i], from[3 * i + 1], from[3 * i + 2]];
         const ahead = x * hx + z * hz;
-        // Seen from the side, with the heading to the right.
+        // Seen from the side, heading to the right.
         const [u, w] = [(ahead - pose.corner[0]) * pose.size, (y - pose.corner[1]) * pose.size];
         const across = (pose.size - 1) * (x * -hz + z * hx);
         const move = pose.ground + c * u - s * w - ahead;
@@ -232,7 +232,7 @@ function posesAt(v: Settings, roll: Roll, clock: Clock): Pose[] {
     const run = v.travel === 'spot' ? roll.travel(gone) + (roll.travel(gone + v.steps) - roll.travel(gone)) * p : 0;
     return [{ ...pose, ground: pose.ground - run, size: 1 }];
   }
-  // Body i stands i loops further on; when the loop is over it stands where the next one began.
+  // Body i is i loops ahead; at the end of the loop it stands where the next one began.
   const middle = (v.bodies - 1) / 2;
   const centre = roll.travel(Math.floor(middle) * v.steps);
   return Array.from({ length: v.bodies }, (_, i) => {
@@ -242,13 +242,13 @@ function posesAt(v: Settings, roll: Roll, clock: Clock): Pose[] {
   });
 }
 
-/** From nothing (not quite: a face must keep its direction) to full size. */
+/** From almost nothing (a face must keep its direction) to full size. */
 function grow(p: number): number {
   const x = Math.min(1, Math.max(0, p));
   return Math.max(1e-4, x * x * (3 - 2 * x));
 }
 
-/** @throws StepProblem where the outline has nothing to roll over */
+/** @throws StepProblem if the outline has no sides to roll over */
 function rollFor(input: Mesh, hx: number, hz: number): Roll {
   return rollAlong(input.positions, (p, i) => p[i] * hx + p[i + 2] * hz);
 }

@@ -9,10 +9,10 @@ import { chanceOf } from '../../time/chance';
 import { formatCount, StepProblem, type StepContext } from '../step';
 import { namedBy, sharesOf, sourceParams } from './sources';
 
-/** Copies there may be: a million matrices are 64 MB. */
+/** Most copies: a million matrices take 64 MB. */
 export const MAX_COPIES = 1_000_000;
 
-/** What all ways of repeating have in common. */
+/** Parameters that all repeats share. */
 export const repeatParams = {
   later: number(
     'Each later',
@@ -81,12 +81,12 @@ export function checkCopies(count: number, remedy: string): void {
   checkCost('copies', count, remedy);
 }
 
-/** True where copies play later than others, so that the chain is read at other moments. */
+/** Whether copies play later than others, so that the chain is read at other moments. */
 export function repeatsLater(v: RepeatValues): boolean {
   return v.later !== 0;
 }
 
-/** What chance tells places by. */
+/** The number by which a place draws its random values. */
 function idOf({ ids }: Places): (i: number) => number {
   return ids ? (i) => ids[i] : (i) => i;
 }
@@ -133,7 +133,7 @@ function dealt(
       },
       context.clock,
     );
-    // Gradient noise keeps near its middle, so it is spread before it is cut into equal parts.
+    // Gradient noise concentrates near its mean, so it is equalised before it is divided into equal parts.
     for (let i = 0; i < n; i++)
       out[i] = Math.max(
         0,
@@ -167,9 +167,10 @@ function quartered(v: RepeatValues, places: Places): Places {
 }
 
 /**
- * What comes in, and other ribbons, stood at places: what every way of repeating ends with.
+ * Places the input and other ribbons: the last stage of every repeat.
  *
- * @param moment the frame, unwrapped, at which what stands at a place is taken; absent, each is `later` than the one before
+ * @param moment the frame, unwrapped, at which the shape at a place is taken; if absent, each is `later` than the one
+ * before
  */
 export function repeated(
   v: RepeatValues,
@@ -189,11 +190,11 @@ export function repeated(
   const kind = dealt(v, places, named, context);
   const stand = quartered(v, places);
   if (!kind && v.later === 0 && !moment && n > 0) return drafted(v, repeatOver(stand, { sources: [input] }), context);
-  // Each kind at each moment is a source of its own; copies whose times coincide share it.
+  // Each ribbon at each moment is one source; copies whose moments coincide share it.
   const sources: Mesh[] = [];
   const known = new Map<string, number>();
   const which = new Uint16Array(n);
-  // In step with each other they are numbered as they are named.
+  // Without delays, sources are numbered in the order they are named.
   if (v.later === 0 && !moment)
     [input, ...named.map((name) => context.otherAt!(name, 0)!)].forEach((s, k) =>
       known.set(`${k}/0`, sources.push(s) - 1),
@@ -202,7 +203,8 @@ export function repeated(
   const late = (v.later !== 0 || moment) && context.inputAt ? new Float32Array(n) : undefined;
   for (let i = 0; i < n; i++) {
     const k = kind ? kind[i] : 0;
-    // Later by more than a loop is what it is later by within it, since what is before closes or says so.
+    // A delay beyond a loop is taken modulo the loop, because everything before this step closes or reports that it
+    // does not.
     const shift = !late ? 0 : moment ? moment(i) - context.clock.frame : -((i * v.later) % frames);
     if (late) late[i] = -shift / frames;
     const key = `${k}/${shift}`;
@@ -229,7 +231,7 @@ export function repeated(
   return drafted(v, kind && v.ownFinish ? finished(mesh, kind, named, context) : mesh, context);
 }
 
-/** Copies of other ribbons wear the finish of their own ribbon, but for those that wear another one's already. */
+/** Copies of other ribbons get the material of their own ribbon, unless they already have another one's. */
 function finished(mesh: Mesh, kind: Uint16Array, named: readonly string[], context: StepContext): Mesh {
   const copies = mesh.copies!;
   const materialRibbons = [...(copies.materialRibbons ?? [])];
@@ -247,11 +249,11 @@ function finished(mesh: Mesh, kind: Uint16Array, named: readonly string[], conte
   return withCopies({ ...copies, materialIndices, materialRibbons });
 }
 
-/** The draft shows only the share of the copies that is asked for. */
+/** Draft detail shows only the requested fraction of the copies. */
 function drafted(v: RepeatValues, mesh: Mesh, context: StepContext): Mesh {
   if (context.detail !== 'draft' || v.draftShare >= 100) return mesh;
   const chance = chanceOf(v.seed + 57);
-  // By place and not by copy: where copies move on, the draft then closes like the whole.
+  // By place rather than by copy: if copies move on, the draft then closes like the whole.
   const { order } = mesh.copies!;
   return withCopies(filtered(mesh.copies!, (i) => 100 * chance(Math.floor(order[i])) < v.draftShare));
 }

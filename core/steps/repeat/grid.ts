@@ -4,7 +4,7 @@ import { defineStep } from '../step';
 import { movingSeam } from './moving-seam';
 import { checkCopies, repeated, repeatParams, repeatsLater } from './common';
 
-/** How the rows of a grid are laid: how far each is shifted along, and how near they lie, in spacings. */
+/** Layout of rows: offset along the row, and distance between rows, in spacings. */
 const LAYOUTS = {
   square: { shift: 0, near: 1 },
   brick: { shift: 0.5, near: 1 },
@@ -71,7 +71,7 @@ export const repeatGrid = defineStep({
       i === 0 || j === 0 || k === 0 || i === columns - 1 || j === layers - 1 || k === rows - 1;
     const [at, order, sizes]: number[][] = [[], [], []];
     const middle = v.centred ? [(columns - 1) / 2, (layers - 1) / 2, (rows - 1) / 2] : [0, 0, 0];
-    // Half of the rows are shifted by half a place; the middle of all lies a quarter further on.
+    // Half of the rows are offset by half a place, so the overall centre lies a quarter further on.
     const even = v.centred && rows > 1 ? shift / 2 : 0;
     let before = 0;
     for (let j = 0; j < layers; j++)

@@ -10,7 +10,7 @@ import { numbersOf, ordersOf } from './vary-weights';
 export interface Lag {
   readonly behind: number;
   readonly scattered: number;
-  /** 'before' is settled when a piece is linked; where no Vary is before, there are no springs. */
+  /** 'before' is resolved when a piece is linked; without an earlier Vary there are no springs. */
   readonly springy: 'no' | 'all' | 'chain' | 'before';
   readonly swings: number;
   readonly damping: number;
@@ -19,19 +19,19 @@ export interface Lag {
 }
 
 const SAMPLES = 512;
-/** Above so many copies their times are told apart only to a 4096th of the loop. */
+/** Above this many copies, their times are rounded to a 4096th of the loop. */
 const MANY = 2000;
-/** Beyond this, in metres, degrees or times, a chain has no shape any more. */
+/** Beyond this, in metres, degrees or factors, a chain no longer has a shape. */
 const MOST_SWING = 1e6;
 
 const springs = (v: Lag) => v.springy === 'all' || v.springy === 'chain';
 
-/** True where copies follow late or on springs. */
+/** Whether copies follow late or on springs. */
 export function lags(v: Lag): boolean {
   return v.behind !== 0 || v.scattered !== 0 || springs(v);
 }
 
-/** How much later each copy is than the values are, as a share of the loop. */
+/** Delay of each copy against the values, as a fraction of the loop. */
 export function latenessOf(v: Lag, copies: Copies): (i: number) => number {
   const { order } = ordersOf(copies, v.one);
   const chance = chanceOf(v.seed + 91);
@@ -44,8 +44,8 @@ export function latenessOf(v: Lag, copies: Copies): (i: number) => number {
 }
 
 /**
- * The values that copies follow, each as many numbers one after the other, for every copy at its own
- * time and on its own springs; equal for copies whose times and springs coincide.
+ * The values that each copy follows at its own time and on its own springs, numbers in sequence. Copies whose times and
+ * springs coincide share them.
  */
 export function followed(
   v: Lag,
@@ -76,7 +76,7 @@ export function followed(
           'fewer copies in the chain.',
       );
   }
-  // What is gained in each loop is followed with the constant lag of a ramp: 2ζ/ω₀ for every spring.
+  // Gain per loop is followed with the constant lag of a ramp, 2ζ/ω₀ for every spring.
   const lag = (2 * spring.damping) / (2 * Math.PI * v.swings);
   return (i) => {
     const links = v.springy === 'chain' ? order[i] : 1;
@@ -96,7 +96,7 @@ export function followed(
 
 const swingsKnown = new WeakMap<readonly Course[], Map<string, number>>();
 
-/** How far the last of a chain swings; found once for the same course, spring and number. */
+/** How far the last of a chain swings; computed once for a course, spring and number. */
 function farthestSwing(courses: readonly Course[], spring: Spring, last: number): number {
   let own = swingsKnown.get(courses);
   if (!own) swingsKnown.set(courses, (own = new Map()));
@@ -106,7 +106,7 @@ function farthestSwing(courses: readonly Course[], spring: Spring, last: number)
   return swing;
 }
 
-/** How values are read as numbers that can be followed. */
+/** How values become numbers that can be followed. */
 export type Numbers = (names: readonly string[], values: Evaluated<Params>) => number[];
 
 function flat(names: readonly string[], values: Evaluated<Params>): number[] {
@@ -118,13 +118,13 @@ function flat(names: readonly string[], values: Evaluated<Params>): number[] {
 
 interface Course {
   readonly waves: Harmonics;
-  /** What is gained in a loop. */
+  /** Gain per loop. */
   readonly gain: number;
 }
 
 const store = new Map<string, Course[]>();
 
-/** The values round the loop as waves; found once for a step as it is. */
+/** The values round the loop as Fourier series; computed once per step as it is. */
 function responsesOf(names: readonly string[], context: StepContext, numbers: Numbers): Course[] {
   const key = `${context.definition}/${names.join()}`;
   const hit = context.definition ? store.get(key) : undefined;

@@ -4,14 +4,13 @@ import type { RepeatValues } from './common';
 import { countOthers } from './sources';
 
 /**
- * Why copies that move on by whole places do not close, and what would: each takes something along that
- * the next one has not. Null where they close, and where they move by parts of places, of which the
- * value itself says so.
+ * Why copies that move on by whole places do not close, and what would close them: each carries something that the next
+ * one does not have. Null if they close, or if they move by fractions of places, which the value itself reports.
  *
  * @param counts copies in each of the rows or rings that move
  * @param frames of the loop
- * @param counter the parameter that is all there is to a count; absent where several rows differ
- * @param apart what else tells copies of a row apart
+ * @param counter the parameter that sets the count; absent if rows differ
+ * @param apart what else distinguishes the copies of a row
  */
 export function movingSeam(
   v: RepeatValues & { readonly advance: number },
@@ -25,7 +24,7 @@ export function movingSeam(
   const others = countOthers(v);
   const kinds = v.takes === 'turn' ? 1 + others : 1;
   const own = [
-    // Times that differ by whole loops are the same.
+    // Delays that differ by whole loops are the same.
     ...(v.later !== 0 && [advance, ...counts].some((n) => (n * v.later) % frames !== 0) ? ['its own time'] : []),
     ...(v.quarters !== 'none' ? ['its own quarter turn'] : []),
     ...(v.takes === 'chance' && others > 0 ? ['its own source'] : []),
@@ -53,6 +52,6 @@ export function movingSeam(
     own.length > 0
       ? `Copies move on by ${places}, and each takes ${own.join(' and ')} along, which the one it comes to replace has not.`
       : `Copies of ${kinds} ribbons in turn move on by ${places}, so that others stand where they stood.`;
-  // After so many loops every copy is at home again.
+  // After so many loops every copy is back at its start.
   return { words, loops: counts.map((n) => n / gcd(n, Math.abs(advance))).reduce(lcm), repairs };
 }

@@ -8,7 +8,7 @@ import { brief, defineStep, StepProblem } from '../step';
 import { movingSeam } from './moving-seam';
 import { checkCopies, repeated, repeatParams, repeatsLater } from './common';
 
-/** Copies along the curves of another ribbon, even by length. */
+/** Copies along the curves of another ribbon, evenly by arc length. */
 export const repeatPath = defineStep({
   kind: 'repeat-path',
   title: 'On a path',
@@ -121,7 +121,7 @@ export const repeatPath = defineStep({
       for (let i = 0; i < n; i++) {
         const x = place(i);
         const share = round ? x / n : n > 1 ? x / (n - 1) : 0;
-        // On an open path the last place leads off its end, where the copy has shrunk to nothing.
+        // On an open path the last place leads off the end, where the copy has shrunk to nothing.
         const { point, tangent: t, normal: u } = path.at((path.length * v.from) / 100 + covered * share);
         const b = [t[1] * u[2] - t[2] * u[1], t[2] * u[0] - t[0] * u[2], t[0] * u[1] - t[1] * u[0]] as const;
         const frame =
@@ -158,7 +158,7 @@ export const repeatPath = defineStep({
   },
 });
 
-/** How far a direction looks up, as a turn about z: what is left once it was turned to its way on the ground. */
+/** Elevation of a direction as a rotation about z, after its heading on the ground. */
 function lean(t: readonly [number, number, number]): readonly [number, number, number, number] {
   return axisAngle([0, 0, 1], (Math.asin(Math.max(-1, Math.min(1, t[1]))) * 180) / Math.PI);
 }

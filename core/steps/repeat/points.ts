@@ -7,7 +7,7 @@ import { axisAngle, multiply } from '../../maths/quaternion';
 import { defineStep, StepProblem } from '../step';
 import { checkCopies, repeated, repeatParams, repeatsLater } from './common';
 
-/** Corners of the elements that copies stand on, each with its first and second for the way X looks. */
+/** Corners of the elements that copies stand on; the first two give the direction of X. */
 const elements: Record<'vertices' | 'edges' | 'faces', (c: Connectivity) => Uint32Array[]> = {
   vertices: perConnectivity((c) => {
     const { neighbourStart, neighbours } = netOf(c);

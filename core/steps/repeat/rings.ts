@@ -5,7 +5,7 @@ import { brief, defineStep } from '../step';
 import { movingSeam } from './moving-seam';
 import { checkCopies, repeated, repeatParams, repeatsLater } from './common';
 
-/** Brings a ring that lies flat, about y, into the plane asked for. */
+/** Rotates a ring about y into another plane. */
 const PLANES: Record<'y' | 'x' | 'z', Quaternion> = {
   y: [0, 0, 0, 1],
   x: axisAngle([0, 0, 1], -90),
@@ -15,7 +15,7 @@ const PLANES: Record<'y' | 'x' | 'z', Quaternion> = {
 /** The golden angle, π (3 − √5), in degrees: no two copies ever line up. */
 const GOLDEN = 180 * (3 - Math.sqrt(5));
 
-/** Copies on each ring, the innermost first. */
+/** Number of copies on each ring, innermost first. */
 function ringsOf({
   rings,
   count,
@@ -151,7 +151,7 @@ export const repeatRings = defineStep({
       const z = -radius * s;
       for (let k = 0; k < 3; k++) at[3 * o + k] = m[3 * k] * x + m[3 * k + 1] * height + m[3 * k + 2] * z;
       if (turns && v.turned) {
-        // The plane's turn after one about y by a, written out.
+        // The plane's rotation after one about y by a, written out.
         const [h, g] = sinCosDegrees(a / 2, 720);
         turns[4 * o] = plane[0] * g - plane[2] * h;
         turns[4 * o + 1] = plane[1] * g + plane[3] * h;

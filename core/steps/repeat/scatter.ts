@@ -10,7 +10,7 @@ import { brief, defineStep, StepProblem } from '../step';
 import { checkCost } from '../allowance';
 import { checkCopies, repeated, repeatParams } from './common';
 
-/** Copies strewn over the surface of another ribbon, or through its inside. */
+/** Copies scattered over the surface of another ribbon, or through its inside. */
 export const scatter = defineStep({
   kind: 'scatter',
   title: 'Scatter',
@@ -77,13 +77,13 @@ export const scatter = defineStep({
     v.where === 'surface' && v.by === 'density'
       ? `${brief(v.density)} per m²`
       : `${v.count}${v.where === 'inside' ? ' inside' : ''}`,
-  // The first frame of what they stand on counts, too.
+  // The first frame of the other ribbon counts too.
   reads: { copies: true, detail: true, loop: true },
   evaluate(v, input, context) {
     const other = context.other?.('other');
     if (!other || faceCount(other.connectivity) === 0)
       throw new StepProblem('Scatter needs a ribbon with faces to strew over; name one.');
-    // Places are those of the first frame, so that copies neither come nor go while the form breathes.
+    // Places are those of the first frame, so that copies neither appear nor vanish while the form moves.
     const rest = restOf(context.otherAt?.('other', -context.clock.frame), other);
     if (v.where === 'inside') {
       checkCost('tries', 60 * v.count, 'Use fewer, or have it worked out.');
@@ -108,14 +108,14 @@ export const scatter = defineStep({
   },
 });
 
-/** The shape at frame 0, where it has the same corners; else as it is. */
+/** The shape at frame 0 if it has the same corners; otherwise the shape as it is. */
 function restOf(first: Mesh | undefined, now: Mesh): Mesh {
   return first && !first.copies && first.connectivity === now.connectivity ? first : now;
 }
 
 const known = new WeakMap<Float32Array, Map<string, unknown>>();
 
-/** Places are found once for a shape at rest: they go along with what moves. */
+/** Places are found once for a shape at rest and then move with it. */
 function strewn<T>(rest: Mesh, key: string, make: () => T): T {
   let own = known.get(rest.positions);
   if (!own) known.set(rest.positions, (own = new Map()));

@@ -22,16 +22,19 @@ export function ordinal(n: number): string {
 /** “sixty-third” as the name of a value: sixtyThird. */
 const named = (words: string) => words.replace(/-(.)/, (_, first: string) => first.toUpperCase());
 
-/** Parameters by which a repeat names the ribbons it copies besides its own, in order: as many as a piece may have. */
+/** Parameters that name the further ribbons of a repeat, in order: as many as a piece may have. */
 export const SOURCES: readonly string[] = Array.from({ length: LIMITS.ribbons - 1 }, (_, k) => named(ordinal(k + 2)));
 
-/** Rows for the second and the third are always there; each further one comes once that before it names a ribbon. */
+/**
+ * Rows for the second and third ribbon are always shown; each further row appears once the one before it names a
+ * ribbon.
+ */
 const ALWAYS = 2;
 
 const shareOf = (title: string, help: string, also: readonly When[] = [], sparse = false) =>
   number(title, 1, help, { min: 0, max: 1000, soft: [0, 4], shownWhen: [BY_SHARE, ...also], sparse });
 
-/** A row for each ribbon, and one for its share; only the first of them is known by name. */
+/** A row for each ribbon, and one for its share. Only the first is typed by name. */
 export const sourceParams = widened<{ readonly firstShare: NumberParam }>(
   Object.fromEntries([
     ['firstShare', shareOf('Share of this', 'How often this ribbon is used, relative to the others.')],
@@ -53,23 +56,23 @@ export const sourceParams = widened<{ readonly firstShare: NumberParam }>(
   ]),
 );
 
-/** The shares of this ribbon and of those that are named besides it. */
+/** The shares of this ribbon and of the further ones. */
 export function sharesOf(v: { readonly firstShare: number }, others: readonly string[]): number[] {
   const values = v as { readonly firstShare: number } & Readonly<Record<string, number>>;
   return [v.firstShare, ...others.map((name) => values[`${name}Share`])];
 }
 
-/** The rows that count, by whether each names a ribbon: one that is not shown, after an empty one, does not. */
+/** The rows that count: a row that is hidden because an earlier one is empty does not. */
 function counted(names: (row: string) => boolean): readonly string[] {
   const there = SOURCES.map(names);
   const gap = there.indexOf(false, ALWAYS - 1);
   return SOURCES.filter((_, k) => there[k] && (k < ALWAYS || gap < 0 || k < gap));
 }
 
-/** Which rows name a ribbon that is there. */
+/** The rows that name an existing ribbon. */
 export const namedBy = (context: StepContext) => counted((row) => context.otherAt?.(row, 0) !== undefined);
 
-/** How many ribbons are named, whether they are there or not. */
+/** How many further ribbons are named, whether they exist or not. */
 export function countOthers(v: object): number {
   const values = v as Readonly<Record<string, unknown>>;
   return counted((row) => values[row] !== '').length;

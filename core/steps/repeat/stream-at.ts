@@ -10,7 +10,7 @@ import { streamOf, type Stream } from './stream-set-up';
 
 const ease = (x: number) => (x <= 0 ? 0 : x >= 1 ? 1 : x * x * (3 - 2 * x));
 
-/** The particles that live at a moment: what each is depends on its slot and its age, and on nothing else. */
+/** The particles alive at a moment. Each follows from its slot and its age alone. */
 export function streamAt(v: StreamValues, input: Mesh, context: StepContext): Mesh {
   const stream = streamOf(v, context);
   const { schedule, paths, lands, lives, sizes: shares } = stream;
@@ -28,7 +28,7 @@ export function streamAt(v: StreamValues, input: Mesh, context: StepContext): Me
   let n = 0;
   for (let slot = 0; slot < slots; slot++) {
     const life = lives[slot];
-    // Lives longer than it takes until the slot comes round overlap: several of one slot are there at once.
+    // If lives are longer than the time until a slot comes round, several particles of a slot are alive at once.
     for (let age = schedule.age(slot, time); age < life; age += loops) {
       const flying = age < lands[slot] ? age : lands[slot];
       paths.at(slot, flying, state, v.turned === 'ahead');
@@ -63,7 +63,7 @@ export function streamAt(v: StreamValues, input: Mesh, context: StepContext): Me
   return v.tinted && mesh.copies?.source.length === n ? tinted(v, mesh, ages, lives) : mesh;
 }
 
-/** Turns about the particle's own line. */
+/** Rotation about the particle's own axis. */
 function tumble({ axes, phases, paces }: Stream, slot: number, turned: number, out: Float32Array, o: number): void {
   const half = Math.PI * (phases[slot] + turned * (0.5 + paces[slot]));
   const s = Math.sin(half);
@@ -73,7 +73,7 @@ function tumble({ axes, phases, paces }: Stream, slot: number, turned: number, o
   out[o + 3] = Math.cos(half);
 }
 
-/** X looks the way it flies, Y as far up as that allows. */
+/** X points along the flight, Y as far up as that allows. */
 function ahead(state: Float64Array, out: Float32Array, o: number): void {
   const [x, y, z] = [state[3], state[4], state[5]];
   const l = Math.hypot(x, y, z);
@@ -83,7 +83,7 @@ function ahead(state: Float64Array, out: Float32Array, o: number): void {
   }
   const a: [number, number, number] = [x / l, y / l, z / l];
   const side = Math.hypot(a[0], a[2]);
-  // Straight up or down there is no upright way to be turned; the x–y plane stands in for it.
+  // Straight up or down has no upright; the x–y plane stands in.
   const across: [number, number, number] = side > 1e-6 ? [-a[2] / side, 0, a[0] / side] : [0, 0, 1];
   out.set(
     fromAxes(

@@ -13,17 +13,17 @@ import { splitTime } from '../../time/phase';
 import { formatCount, StepProblem, type StepContext } from '../step';
 import type { StreamValues } from './stream-params';
 
-/** All that does not change from frame to frame: who is born where, and the whole path of each. */
+/** Everything that does not change from frame to frame: births and whole paths. */
 export interface Stream {
   readonly schedule: Schedule;
   readonly paths: Paths;
-  /** Age at which each particle lands, in loops; Infinity for never. */
+  /** Age in loops at which each particle lands; Infinity for never. */
   readonly lands: Float64Array;
-  /** How long each lives, in loops, its rest on the ground included. */
+  /** Lifetime of each in loops, its rest on the ground included. */
   readonly lives: Float64Array;
-  /** The longest of those. */
+  /** The longest lifetime. */
   readonly longest: number;
-  /** What chance gave each: a share of its size, a line it tumbles about (3 numbers), where it begins to and how fast. */
+  /** Random numbers of each: size factor, tumbling axis (3 numbers), initial phase and speed. */
   readonly sizes: Float32Array;
   readonly axes: Float32Array;
   readonly phases: Float32Array;
@@ -31,14 +31,14 @@ export interface Stream {
 }
 
 const MOST_SLOTS = 1_000_000;
-/** Numbers that paths may take up: 480 MB. */
+/** Numbers that paths may take: 480 MB. */
 const MOST_STATES = 120_000_000;
-/** Values that a particle is born with; they may move over the loop. */
+/** Values that are sampled at a particle's birth; they may move over the loop. */
 const AT_BIRTH = ['source', 'width', 'direction', 'cone', 'speed', 'speedSpread'] as const;
 
 const store = new Map<string, Stream>();
 
-/** The stream of a step, found once for all frames. */
+/** The stream of a step, computed once for all frames. */
 export function streamOf(v: StreamValues, context: StepContext): Stream {
   const key = context.definition;
   const known = key ? store.get(key) : undefined;
@@ -79,7 +79,7 @@ function setUp(v: StreamValues, context: StepContext): Stream {
     });
   }
   const fastest = Math.abs(v.speed) + Math.abs(v.fall) * v.life + Math.abs(v.flow);
-  // Four places while it crosses one swirl of the current.
+  // Four states while it crosses one swirl of the current.
   const fine = v.current === 'none' ? 48 : Math.max(48, Math.min(192, Math.ceil((4 * fastest) / v.flowScale)));
   if (v.current !== 'none' && 6 * slots * (fine * v.life + 4) > MOST_STATES)
     throw new StepProblem(
@@ -126,7 +126,7 @@ function currentOf(v: StreamValues, frames: number): (points: Float32Array, time
   const swirl = { scale: v.flowScale, octaves: v.flowOctaves, seed: v.flowSeed, rate: v.flowRate };
   return (points, time) => {
     const clock = { frame: time * frames, frames };
-    // Gradient noise, the usual one, has its derivatives in closed form; the curl of others is measured.
+    // Gradient noise has closed-form derivatives; the curl of other kinds is taken by differences.
     const out =
       v.current === 'plain'
         ? vectorNoise(settings, clock, points)
@@ -138,7 +138,7 @@ function currentOf(v: StreamValues, frames: number): (points: Float32Array, time
   };
 }
 
-/** Where particles are released. Other ribbons are taken as they are in the frame of the birth. */
+/** Where particles are released. Other ribbons are evaluated at the frame of the birth. */
 function originOf(
   v: StreamValues,
   context: StepContext,
@@ -217,7 +217,7 @@ function landings(
   return lands;
 }
 
-/** The age at which a path meets the ground: the stretch that meets it is halved until it is as good as straight. */
+/** The age at which a path meets the ground: the interval is halved until it is practically straight. */
 function settled(paths: Paths, i: number, from: number, to: number, hits: Hits, share: number): number {
   const [a, b] = [new Float64Array(6), new Float64Array(6)];
   let s = share;

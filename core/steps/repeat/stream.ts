@@ -3,7 +3,7 @@ import { brief, defineStep, type StepSeam } from '../step';
 import { streamAt } from './stream-at';
 import { streamParams, type StreamValues } from './stream-params';
 
-/** Releases at every few frames close when the loop is a whole number of them. */
+/** Bursts every few frames close if the loop is a whole number of them. */
 function seam(v: StreamValues, frames: number): StepSeam | null {
   if (v.by !== 'every' || frames % v.every === 0) return null;
   const near = [...Array(frames).keys()].map((i) => i + 1).filter((k) => frames % k === 0);
@@ -17,7 +17,7 @@ function seam(v: StreamValues, frames: number): StepSeam | null {
   };
 }
 
-/** Particles released round the loop: a stream that needs no run-up, since each frame is found by itself. */
+/** Particles released round the loop. It needs no run-up, because every frame is computed independently. */
 export const stream = defineStep({
   kind: 'stream',
   title: 'Stream',

@@ -6,10 +6,10 @@ import { splitTime } from '../../time/phase';
 import { periodicResponse } from '../../time/spring';
 import { brief, defineStep, formatCount, StepProblem, type StepContext } from '../step';
 
-/** Where copies hang at every frame of the loop, and how far their weights trail behind, may be kept up to this many numbers. */
+/** Positions at every frame, and the offsets of their weights, are cached up to this many numbers. */
 const MOST = 12_000_000;
 
-/** Copies that hang from where they are and swing as that moves. */
+/** Copies that hang from their places and swing as those move. */
 export const swing = defineStep({
   kind: 'swing',
   title: 'Swing',
@@ -71,7 +71,7 @@ export const swing = defineStep({
       const hang = [0, 1, 2].map(
         (r) => m[o + 12 + r] + m[o + r] * v.hang[0] + m[o + 4 + r] * v.hang[1] + m[o + 8 + r] * v.hang[2],
       );
-      // The weight hangs straight down at rest; it leans by the way it trails, about the line square to it.
+      // At rest the weight hangs straight down; it leans by its offset, about the horizontal axis perpendicular to it.
       const out = Math.hypot(x, z);
       if (out > 0) {
         const turn = matrixOf(axisAngle([-z, 0, x], (Math.atan2(out, v.length) * 180) / Math.PI));
@@ -91,7 +91,7 @@ export const swing = defineStep({
 type Trail = (i: number) => readonly [number, number, number];
 const store = new Map<string, { still: boolean; offsets: Float32Array[] }>();
 
-/** How far the weight of each copy is from below where it hangs, in metres along x, y and z; null where nothing moves. */
+/** Offset in metres along x, y and z of each copy's weight from below its suspension; null if nothing moves. */
 function trailing(v: { swings: number; damping: number }, copies: Copies, context: StepContext): Trail | null {
   if (!context.inputAt || !context.definition) return null;
   const { clock } = context;

@@ -40,7 +40,7 @@ export const thread = defineStep({
     }
     const curves = [...lines.values()]
       .filter((list) => list.length > 1)
-      // Copies that move on change places in the list; the curve follows the order they stand in.
+      // Copies that move on swap positions in the list; the curve follows their order of places.
       .map((list) => ({
         points: sorted(list, copies.order, copies.group !== undefined).flatMap((i) => [
           p[3 * i],

@@ -10,7 +10,7 @@ import { changedInKernels } from './vary-run';
 import { BETWEEN, type VaryValues } from './vary-values';
 import { strengthsOf, weightsOf } from './vary-weights';
 
-/** Copies changed by values between two, each by its own weight. */
+/** Changes copies by a value between two, each by its own weight. */
 export function change(v: VaryValues, copies: Copies, context: StepContext): Mesh {
   const fast = changedInKernels([v], copies, context);
   if (fast) return fast;
@@ -30,7 +30,7 @@ export function change(v: VaryValues, copies: Copies, context: StepContext): Mes
   if (v.what === 'roughness' || v.what === 'metalness') return looking(v.what, copies, weights, strengths, values);
   const matrices = copies.matrices.slice();
   if (v.what === 'shown') return shown(v.shareSoft, copies, matrices, weights, strengths, values);
-  // Where all follow the same two values, the loops need not ask for them copy by copy.
+  // If all follow the same two values, the loop need not look them up per copy.
   const [from, to] = [0, 1].map((k) =>
     Float64Array.from({ length: 3 }, (_, c) => values(0)[k * width + (width === 1 ? 0 : c)] ?? 0),
   );
@@ -57,7 +57,7 @@ export function change(v: VaryValues, copies: Copies, context: StepContext): Mes
       centres[3 * i + 1] = matrices[o + 13];
       centres[3 * i + 2] = matrices[o + 14];
     } else if (v.what === 'turn') turn(matrices, o, d);
-    // What swells beyond its ends may fall below none: a body is gone then, and not turned inside out.
+    // A spring may overshoot below zero: the body then has no size, rather than being turned inside out.
     else scale(matrices, o, Math.max(0, d[0]), Math.max(0, d[1]), Math.max(0, d[2]));
   }
   knowCentres(matrices, centres);
@@ -83,7 +83,7 @@ function looking(
   return withCopies({ ...copies, channels: { ...copies.channels, [channel]: out } });
 }
 
-/** Copies of which only a share is there. A copy is whole once the share has passed it, and grows over the share before that. */
+/** Copies of which only a fraction exists. A copy is whole once the fraction has passed it, and grows just before. */
 function shown(
   soft: number,
   copies: Copies,
@@ -106,7 +106,7 @@ function shown(
   );
 }
 
-/** Sizes a copy along its own axes. */
+/** Scales a copy along its own axes. */
 function scale(m: Float32Array, o: number, x: number, y: number, z: number): void {
   m[o] *= x;
   m[o + 1] *= x;
@@ -128,7 +128,7 @@ function shift(m: Float32Array, o: number, d: Float64Array, own: boolean): void 
     m[o + 14] += d[2];
     return;
   }
-  // Metres stay metres: axes are taken at unit length, however large the copy is.
+  // Metres stay metres: axes are normalised, however large the copy is.
   for (let c = 0; c < 3; c++) {
     if (d[c] === 0) continue;
     const q = o + 4 * c;
@@ -139,12 +139,12 @@ function shift(m: Float32Array, o: number, d: Float64Array, own: boolean): void 
   }
 }
 
-/** Turns a copy about its own x, then y, then z: its matrix times Rz·Ry·Rx, with its sizes left where they are. */
+/** Rotates a copy about its own x, then y, then z: its matrix times Rz·Ry·Rx, with its scales unchanged. */
 function turn(m: Float32Array, o: number, d: Float64Array): void {
   const a = lengthAt(m, o);
   const b = lengthAt(m, o + 4);
   const c = lengthAt(m, o + 8);
-  // Sizes that differ by rounding alone are the same size.
+  // Scales that differ only by rounding count as equal.
   const even = Math.abs(a - b) <= 1e-6 * a && Math.abs(b - c) <= 1e-6 * b;
   if (!even) scale(m, o, a > 0 ? 1 / a : 0, b > 0 ? 1 / b : 0, c > 0 ? 1 / c : 0);
   if (d[2] !== 0) plane(m, o, o + 4, d[2]);
@@ -153,7 +153,7 @@ function turn(m: Float32Array, o: number, d: Float64Array): void {
   if (!even) scale(m, o, a, b, c);
 }
 
-/** Turns two columns towards each other: the first towards the second. */
+/** Rotates two columns towards each other: the first towards the second. */
 function plane(m: Float32Array, a: number, b: number, degrees: number): void {
   // Sine and cosine by their series within an eighth of a turn, exact at quarters; within 2e−9 elsewhere.
   const quarters = Math.round(degrees / 90);
@@ -175,7 +175,7 @@ function plane(m: Float32Array, a: number, b: number, degrees: number): void {
 
 const COLOURS = ['colourFrom', 'colourTo'] as const;
 
-/** The blend of each copy: the same for all, or that of its own time and springs, on which colours hang by their place in OKLab. */
+/** The colour blend of each copy: one for all, or one for its own time and springs; springs act in OKLab. */
 function tablesOf(v: VaryValues, copies: Copies, context: StepContext): (i: number) => Float32Array {
   if (!lags(v)) {
     const table = blendTable(v.colourFrom, v.colourTo);
@@ -211,7 +211,7 @@ function coloured(
     }
     for (let k = 0; k < 3; k++) {
       const before = colours[3 * i + k];
-      // Over a colour given before, a region fades; over the finish's own it begins where it is half as strong.
+      // Over an earlier colour a region blends; over the material's own it switches at half strength.
       colours[3 * i + k] = Number.isNaN(before)
         ? s >= 0.5
           ? table[c + k]
@@ -222,7 +222,7 @@ function coloured(
   return withCopies({ ...copies, channels: { ...copies.channels, baseColor: colours } });
 }
 
-/** Copies of which each plays everything before this step at a time of its own. */
+/** Copies that each play everything before this step at their own time. */
 export function playedLate(v: VaryValues, input: Mesh, context: StepContext): Mesh {
   const copies = input.copies!;
   if (!context.inputAt) return input;

@@ -9,12 +9,12 @@ import { lags } from './lagging';
 import { BETWEEN, type VaryValues } from './vary-values';
 import { noiseOf, weightsOf } from './vary-weights';
 
-/** Copies done at a time: 256 KB of matrices, which stay in a processor's cache from change to change. */
+/** Copies per block: 256 KB of matrices, which stay in the processor's cache from change to change. */
 const BLOCK = 4096;
-/** Fewer than this are done before the tables are laid out. */
+/** Below this many copies, plain TypeScript finishes before tables would be laid out. */
 const LEAST = 64;
 
-/** Whether changes can be done by kernels: everywhere alike, at once, and nothing but numbers of matrices or colours. */
+/** Whether kernels can make the changes: no region, no delay, and only matrices or colours. */
 export function inKernels(v: VaryValues): boolean {
   return (
     ['shift', 'turn', 'size', 'stretch', 'colour'].includes(v.what) &&
@@ -24,23 +24,23 @@ export function inKernels(v: VaryValues): boolean {
   );
 }
 
-/** One change to the copies whose matrices, places and weights lie in the kernels' memory. */
+/** One change to the copies whose matrices, positions and weights are in the kernels' memory. */
 interface Change {
-  /** Puts the weights of `count` copies there, from copy `first` on. */
+  /** Writes the weights of `count` copies, from copy `first` on. */
   weigh(first: number, count: number): void;
   apply(count: number): void;
 }
 
 /**
- * Changes one after the other, block by block: matrices are read from memory once and written once,
- * however many changes there are. The plain loops of `change` are the reference; matrices are within
- * 1e−5 of theirs, relative to the size of what is in them. Null where it cannot be done.
+ * Applies changes in sequence, block by block, so that matrices are read and written once however many changes there
+ * are. The plain loops of `change` are the reference; matrices agree within 1e−5, relative to their size. Null if
+ * kernels cannot do it.
  */
 export function changedInKernels(list: readonly VaryValues[], copies: Copies, context: StepContext): Mesh | null {
   const n = copies.source.length;
   const k = n >= LEAST && list.every(inKernels) ? kernels() : null;
   if (!k) return null;
-  // What does not depend on places is found first: it may use the kernels itself.
+  // Weights that do not depend on positions come first, because computing them may use the kernels.
   const dealt = list.map((v) => (v.by === 'noise' || v.by === 'place' ? null : weightsOf(v, copies, context)));
   const moves = list.some((v) => v.what !== 'colour');
   const shifts = list.some((v) => v.what === 'shift');

@@ -18,7 +18,7 @@ export type VaryValues = DealtBy &
     readonly colourTo: string;
   };
 
-/** Which values a change is between, how many numbers each has, and what stands for no change. */
+/** The two values of each kind of change, how many numbers they have, and the neutral value. */
 export const BETWEEN: Partial<
   Record<What, { names: readonly [string, string] | readonly [string]; width: number; none: number }>
 > = {

@@ -19,15 +19,15 @@ export interface DealtBy {
   readonly seed: number;
 }
 
-/** Number of each copy in the order it is counted by, and how many there are in all. */
+/** Index of each copy in the order that it is counted by, and the total. */
 export function ordersOf(copies: Copies, one: 'copy' | 'group'): { order: Float32Array; count: number } {
-  // Copies that share a place of the last repeat are counted one by one unless they go together.
+  // Copies that share a place of the last repeat are counted separately unless they go together.
   if (!copies.group || one === 'group') return { order: copies.order, count: copies.places };
   const order = Float32Array.from(copies.source, (_, i) => i);
   return { order, count: order.length };
 }
 
-/** What tells copies apart for chance: their number, or that of their place. */
+/** The number by which copies draw random values: their own, or that of their place. */
 export function numbersOf(copies: Copies, one: 'copy' | 'group'): (i: number) => number {
   const { group, ids } = copies;
   if (group && one === 'group') return (i) => group[i];
@@ -35,8 +35,8 @@ export function numbersOf(copies: Copies, one: 'copy' | 'group'): (i: number) =>
 }
 
 /**
- * Where each copy is between the first value and the second: 0 at the first, 1 at the second, beyond
- * them where noise or place go beyond, unless they are asked to stay within.
+ * Position of each copy between the two values: 0 at the first, 1 at the second. Noise and place may go beyond unless
+ * they are clamped.
  */
 export function weightsOf(v: DealtBy & Omit<NoiseValues, 'space'>, copies: Copies, context: StepContext): Float32Array {
   const n = copies.source.length;
@@ -48,7 +48,7 @@ export function weightsOf(v: DealtBy & Omit<NoiseValues, 'space'>, copies: Copie
     case 'order': {
       const { order, count } = ordersOf(copies, v.one);
       for (let i = 0; i < n; i++) {
-        // There and back has its far end half way, so that round a ring the last is next to the first.
+        // “There and back” has its far end half way, so that on a ring the last copy is next to the first.
         let x =
           v.runs === 'back' ? (v.times * order[i]) / Math.max(1, count) : (v.times * order[i]) / Math.max(1, count - 1);
         if (v.runs === 'back') x = 1 - Math.abs(2 * (x - Math.floor(x)) - 1);
@@ -81,7 +81,7 @@ export function weightsOf(v: DealtBy & Omit<NoiseValues, 'space'>, copies: Copie
   return out;
 }
 
-/** The noise that deals values out: from −1…1 to 0…1, with everything that comes after it. */
+/** The noise that distributes values: mapped from −1…1 to 0…1, with everything that follows it. */
 export function noiseOf(v: Omit<NoiseValues, 'space'>): NoiseSettings {
   const s = settingsFrom({ ...v, space: 'place' });
   return {
@@ -93,7 +93,7 @@ export function noiseOf(v: Omit<NoiseValues, 'space'>): NoiseSettings {
   };
 }
 
-/** How strongly each copy is changed, by region; null where all are in full. */
+/** Strength of the region at each copy; null if all are at full strength. */
 export function strengthsOf(v: Region, copies: Copies, context: StepContext): Float32Array | null {
   return regionWeights(v, pointsMesh(copies), context);
 }

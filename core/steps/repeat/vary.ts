@@ -8,7 +8,7 @@ import { WHAT, type What } from './vary-what';
 import { inKernels, changedInKernels } from './vary-run';
 
 const when = (...is: What[]) => ({ shownWhen: { param: 'what', is } }) as const;
-/** The first of two values: where all are alike there is only the second. */
+/** The first of two values: if all copies are alike there is only the second. */
 const first = (...is: What[]) =>
   ({
     shownWhen: [
@@ -18,7 +18,7 @@ const first = (...is: What[]) =>
   }) as const;
 const dealt = (...is: string[]) => ({ shownWhen: { param: 'by', is } }) as const;
 
-/** The rows of a noise, shown where noise deals the values out; it always lies in space. */
+/** Rows of a noise, shown where noise distributes the values; it is always spatial. */
 const { space: _space, scale, ...rest } = noiseParams;
 const noiseRows = {
   ...mapParams(rest, (p, name) =>
@@ -71,7 +71,8 @@ export const vary = defineStep({
       'Shifts along the axes of the copy as it is turned; otherwise along those of the room.',
       when('shift'),
     ),
-    // A copy takes a share of the turn, and a share of a whole turn is none: so whole turns do not close by themselves here.
+    // A copy takes a fraction of the rotation, and a fraction of a whole turn is not whole, so whole turns do not close
+    // by themselves here.
     turnFrom: vector('From', [0, 0, 0], 'Turn of a copy at the beginning, about its own x, then y, then z.', {
       unit: '°',
       min: -36_000,

@@ -2,7 +2,7 @@ import { number } from '../../declare/params';
 import { bevelled } from '../../shape/solid/bevel';
 import { brief, checkFaces, defineStep } from '../step';
 
-/** Rounds off edges where faces meet sharply. */
+/** Rounds edges where faces meet at a sharp angle. */
 export const bevel = defineStep({
   kind: 'bevel',
   title: 'Bevel',

@@ -2,7 +2,7 @@ import { choice, ribbon, toggle } from '../../declare/params';
 import { combined, loadSolids, NotSolid, solidsLoaded } from '../../shape/solid/manifold';
 import { defineStep, StepProblem } from '../step';
 
-/** Union, difference and intersection with another ribbon. */
+/** Boolean union, difference and intersection with another ribbon. */
 export const combine = defineStep({
   kind: 'combine',
   title: 'Combine',

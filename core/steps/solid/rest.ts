@@ -4,10 +4,10 @@ import { roomBelow } from '../../shape/columns';
 import { boundsOf } from '../../shape/measure';
 import { brief, defineStep, StepProblem } from '../step';
 
-/** Forms of more faces stand by their boxes alone, since finding where they touch would take seconds. */
+/** Forms with more faces rest by their bounding boxes, because finding their contact would take seconds. */
 const MOST_FACES = 300_000;
 
-/** Stands the form on the ground or on another ribbon. */
+/** Drops the form onto the ground or another ribbon. */
 export const rest = defineStep({
   kind: 'rest',
   title: 'Rest on',
@@ -66,7 +66,7 @@ export const rest = defineStep({
       v.over === 'middle'
         ? (below ? (below.min[axis] + below.max[axis]) / 2 : 0) - (own.min[axis] + own.max[axis]) / 2
         : 0;
-    // First above everything, then down until something touches.
+    // Starts above everything, then moves down until something touches.
     const top = (below ? below.max[1] : v.ground) - own.min[1];
     const room =
       below && other && facesShown(input) <= MOST_FACES
