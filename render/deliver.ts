@@ -25,12 +25,12 @@ export interface MadeOutput {
   readonly report: FileReport;
 }
 
-/** The sheet that an output is made of; null for one of shapes. */
+/** The frame image that an output is made from; null for shapes. */
 export function frameImageOf(item: Pick<Item, 'kind' | 'values'>): FrameImageName | null {
   return outputs.get(item.kind).sheet(outputValues(item));
 }
 
-/** Sheets that some outputs are made of, each once. */
+/** Frame images that some outputs need, each once. */
 export function frameImagesFor(items: readonly Item[]): FrameImageName[] {
   return [...new Set(items.map(frameImageOf).filter((s) => s !== null))].sort();
 }
@@ -40,7 +40,7 @@ export interface DeliverOrder {
   readonly piece: Piece;
   readonly size: PixelSize;
   readonly frames: readonly number[];
-  /** File of a sheet of the frame at a place. */
+  /** File of a frame image, by position among the frames. */
   readonly sheet: (name: FrameImageName, index: number) => string;
   readonly folder: string;
   /** See `basesOf`. */
@@ -51,7 +51,7 @@ export interface DeliverOrder {
   readonly onShare?: (share: number) => void;
 }
 
-/** Makes the files of one output from frames that are there, and reads them back. */
+/** Makes the files of one output from existing frames, and reads them back. */
 export async function deliverOutput(order: DeliverOrder): Promise<MadeOutput> {
   const { item, folder, base, pattern, named } = order;
   const kind = outputs.get(item.kind);

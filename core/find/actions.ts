@@ -1,9 +1,9 @@
-/** What the editor does at a word; the interface has a function for each. */
+/** An action of the editor that a word finds; the interface has a function for each. */
 export interface Action {
   readonly title: string;
   readonly help: string;
   readonly group: keyof typeof ACTION_GROUPS;
-  /** The key it has to begin with, as `chordOf` writes it. */
+  /** The default shortcut, as `chordOf` writes it. */
   readonly keys?: string;
 }
 

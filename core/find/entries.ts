@@ -7,10 +7,10 @@ import { actionIds, actionOf, type ActionId } from './actions';
 import type { Findable } from './ranking';
 import { TRADE_WORDS } from './trade-words';
 
-/** What the command field offers that does not depend on the piece. */
+/** What the command field offers whatever the piece. */
 export interface Entry extends Findable {
   readonly id: string;
-  /** What sort of thing it is, in a word. */
+  /** Its category, in a word. */
   readonly sort: string;
   readonly does:
     | { readonly type: 'action'; readonly action: ActionId }
@@ -24,7 +24,7 @@ export interface Entry extends Findable {
 
 const entry = (e: Omit<Entry, 'also'>): Entry => ({ ...e, also: TRADE_WORDS[e.id] });
 
-/** Actions, steps, lights and the rest of the scene, parts of a finish and outputs, as they are declared. */
+/** Actions, steps, lights and the rest of the scene, parts of a finish and outputs, from their declarations. */
 export const entries: readonly Entry[] = [
   ...actionIds.map((action) => {
     const { title, help, keys } = actionOf(action);

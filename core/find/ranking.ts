@@ -1,13 +1,13 @@
 /** Something that can be found by what it does. */
 export interface Findable {
   readonly title: string;
-  /** Words of the trade under which somebody may look for it. */
+  /** Words of the trade that should find it. */
   readonly also?: string;
-  /** A sentence on what it does. */
+  /** A sentence about what it does. */
   readonly help?: string;
 }
 
-/** Words of a question that tell nothing of what is looked for. */
+/** Stop words. */
 const EMPTY = new Set(
   (
     'a an the to of in on at by it is be my i me we do does how can want make get use with for from and or ' +
@@ -16,11 +16,11 @@ const EMPTY = new Set(
 );
 
 /**
- * What fits a question, the best first. A word counts by where it is met (title, words of the trade, help), by how exactly,
- * and the more the fewer things have it (inverse document frequency: K. Spärck Jones, 1972). A letter may be wrong in
- * words of five and more.
+ * Matches of a query, best first. A word scores by where it matches (title, words of the trade, help), by how exactly,
+ * and by how rare it is (inverse document frequency: K. Spärck Jones, 1972). Words of five letters or more may have one
+ * letter wrong.
  *
- * @param query as it is typed; empty gives everything in its order
+ * @param query as typed; an empty one returns everything in order
  */
 export function ranked<T extends Findable>(query: string, list: readonly T[]): T[] {
   const all = wordsOf(query);
@@ -76,7 +76,7 @@ const wordsOf = (text: string) =>
     .filter(Boolean)
     .map(stem);
 
-/** A word without the endings of verbs and of many: "copies" and "copy", "twisting" and "twist". */
+/** A word without verb and plural endings: "copies" and "copy", "twisting" and "twist". */
 function stem(word: string): string {
   if (word.length < 4) return word;
   if (word.endsWith('ies')) return `${word.slice(0, -3)}y`;
@@ -99,7 +99,7 @@ function best(token: string, words: readonly string[], worth: number): number {
   return most;
 }
 
-/** Whether one letter more, less, other or exchanged with its neighbour makes one word the other. */
+/** Whether one insertion, deletion, substitution or transposition turns one word into the other. */
 function nearly(a: string, b: string): boolean {
   let i = 0;
   while (i < a.length && a[i] === b[i]) i++;

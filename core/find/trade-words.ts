@@ -1,4 +1,4 @@
-/** Words of the trade that lead to ours, by what they lead to. Common practice; from memory. */
+/** Words of the trade and the words of ours that they lead to. Common practice; from memory. */
 export const TRADE_WORDS: Readonly<Record<string, string>> = {
   'do:play': 'preview run start stop animate',
   'do:go-seam': 'first frame start beginning rewind',

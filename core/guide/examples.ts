@@ -6,7 +6,7 @@ type Steps = readonly (readonly [kind: string, values?: Values])[];
 
 /** A small piece that shows what a step does. */
 interface Example {
-  /** What the step works on; nothing for a form. */
+  /** The input of the step; none for a form. */
   readonly before?: Steps;
   readonly values?: Values;
   readonly after?: Steps;
@@ -15,7 +15,7 @@ interface Example {
   readonly distance?: number;
 }
 
-// What most of them work on.
+// The usual input.
 const BALL: Steps = [['geodesic', { radius: 1.1, frequency: 22 }]];
 const CUBE: Steps = [['box', { size: [1.4, 1.4, 1.4], segments: 14 }]];
 const SMALL_CUBE: Steps = [['box', { size: [0.6, 0.6, 0.6], rounding: 0.06, segments: 6 }]];
@@ -29,7 +29,7 @@ const TURN: Steps = [['spin', { axis: 'y', turns: 1 }]];
 const ROCK = (low: number, high: number): Steps => [['place', { turn: [0, wave(low, high), 0] }]];
 const BEADS_IN_GRID: Steps = [...BEAD, ['repeat-grid', { columns: 7, rows: 7, spacing: [0.5, 1, 0.5] }]];
 
-/** A cage of 3 × 3 × 3 whose middle layer is drawn in. */
+/** A cage of 3 × 3 × 3 whose middle layer is pulled in. */
 const SQUEEZED = Array.from({ length: 27 }, (_, i): [number, number, number] => {
   const [x, y, z] = [i % 3, Math.floor(i / 3) % 3, Math.floor(i / 9)];
   return y === 1 ? [(1 - x) * 0.45, 0, (1 - z) * 0.45] : [0, 0, 0];
@@ -38,7 +38,7 @@ const SQUEEZED = Array.from({ length: 27 }, (_, i): [number, number, number] => 
 const FORM: Example = { after: TURN };
 
 const EXAMPLES: Readonly<Record<string, Example>> = {
-  // Forms turn, so that all their sides are seen.
+  // Forms rotate, so that all their sides are seen.
   torus: { values: { pipeRadius: wave(0.2, 0.5) }, after: [['place', { turn: [60, 0, 0] }]] },
   sphere: FORM,
   geodesic: { values: { frequency: 4 }, after: TURN },
@@ -234,7 +234,7 @@ const EXAMPLES: Readonly<Record<string, Example>> = {
 /** Whether a step has an example. */
 export const hasExample = (kind: string): boolean => kind in EXAMPLES;
 
-/** A piece that shows what a step does, made to be opened and changed. Throws RangeError for a kind without one. */
+/** A piece that shows what a step does, made to be opened and changed. Throws RangeError if the kind has none. */
 export function exampleOf(kind: string): Piece {
   const example = EXAMPLES[kind];
   if (!example) throw new RangeError(`There is no example of “${kind}”.`);

@@ -7,7 +7,7 @@ import { sceneListNames, sceneLists } from '../scene/index';
 import { stepGroups, stepKinds } from '../steps/index';
 import { motionKinds } from '../time/motions/index';
 
-/** One thing that is declared, as the guide shows it. */
+/** One declared thing, as the guide shows it. */
 export interface Article {
   readonly id: string;
   readonly title: string;
@@ -17,7 +17,7 @@ export interface Article {
   readonly example?: string;
 }
 
-/** A page of the guide, made from declarations. */
+/** A page of the guide, generated from declarations. */
 export interface GuidePage {
   readonly id: string;
   readonly title: string;
@@ -43,7 +43,7 @@ const STEP_HELP: Readonly<Record<string, string>> = {
   place: 'Moves the form as a whole.',
 };
 
-/** All pages made from declarations: steps by their groups, motions, noise, finish, patterns, scene and outputs. */
+/** All generated pages: steps by group, motions, noise, finish, patterns, scene and outputs. */
 export const guidePages: readonly GuidePage[] = [
   ...stepGroups.map(({ group, title }) => ({
     id: group,

@@ -3,28 +3,28 @@ import { starts } from '../starts/index';
 import { lacquer, pieceOf, ribbon, wave } from '../starts/start';
 import { proveSeam } from '../seam/proof';
 
-/** What a walk sees of the editor while it waits for something to be done. */
+/** What a walk knows of the editor while it waits for something to be done. */
 export interface Seen {
   readonly piece: Piece;
-  /** The piece as it was when this stop of the walk was reached. */
+  /** The piece as it was when the walk reached this stop. */
   readonly before: Piece;
   readonly playing: boolean;
   readonly drawer: string | null;
   readonly light: string;
   readonly sheet: boolean;
-  /** Whether a variation of the sheet is looked at closely. */
+  /** Whether a variation of the sheet is open close up. */
   readonly closer: boolean;
-  /** Saves and takes that have a name. */
+  /** Number of named saves and takes. */
   readonly takes: number;
-  /** Renders of this piece. */
+  /** Number of renders of this piece. */
   readonly renders: number;
 }
 
 export interface Stop {
   readonly words: string;
-  /** CSS selector of what it points at; nothing for a word alone. */
+  /** CSS selector of what it points at; absent for text alone. */
   readonly at?: string;
-  /** Whether it has been done; absent, the walker goes on by hand. */
+  /** Whether it has been done; if absent, the reader continues by hand. */
   readonly until?: (seen: Seen) => boolean;
 }
 
@@ -32,7 +32,7 @@ export interface Walk {
   readonly id: string;
   readonly title: string;
   readonly help: string;
-  /** The piece it begins with. */
+  /** The piece that it begins with. */
   make(): Piece;
   readonly stops: readonly Stop[];
 }
@@ -49,7 +49,7 @@ const CHIP = '[data-testid="seam-chip"]';
 const ADD_STEP = '[data-opens="add-step"]';
 const DELIVER = '[data-opens="deliver"]';
 
-/** A body whose twist ends half way: a gap, for whoever wants to see one mended. */
+/** A body whose twist ends half way: a gap to repair. */
 const torn = () =>
   pieceOf({
     name: 'Make it close',

@@ -4,7 +4,7 @@ export interface Word {
   readonly text: string;
 }
 
-/** The words that stand on the screen, in the order of the alphabet. */
+/** The words that appear on the screen, in alphabetical order. */
 export const words: readonly Word[] = [
   {
     word: 'Backdrop',
@@ -104,10 +104,10 @@ export const words: readonly Word[] = [
 
 const byWord = new Map(words.map((w) => [w.word.toLowerCase(), w]));
 
-/** What a word means; undefined for one that is not explained. */
+/** The explanation of a word; undefined if it has none. */
 export const explained = (word: string): string | undefined => byWord.get(word.toLowerCase())?.text;
 
-/** Other forms in which a word stands on the screen. */
+/** Other forms in which a word appears. */
 const FORMS: Readonly<Record<string, string>> = {
   copy: 'copies',
   'sub-frame': 'sub-frames',
@@ -118,8 +118,7 @@ const FORMS: Readonly<Record<string, string>> = {
 };
 
 /**
- * The explained words that stand in a text, in its order, each once: also in the plural, and of two words where they
- * stand together.
+ * The explained words in a text, in order, each once: plurals too, and words of two parts where both stand together.
  */
 export function wordsIn(text: string): Word[] {
   const parts = text.toLowerCase().match(/[\p{L}-]+/gu) ?? [];

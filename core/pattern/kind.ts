@@ -16,35 +16,32 @@ import type { Maths } from './maths';
 /** Three numbers for x, y and z. */
 export type Triple<N> = readonly [N, N, N];
 
-/**
- * A place on a surface, as a pattern is asked about it. What a pattern does not look at is not
- * worked out.
- */
+/** A surface point as a pattern sees it. What a pattern does not read is not computed. */
 export interface Hit<N> {
-  /** In metres, in the space of the form: copies all have the same. */
+  /** In metres, in object space: the same for all copies. */
   readonly form: Triple<N>;
-  /** In metres, where it stands in the picture. */
+  /** In metres, in world space. */
   readonly room: Triple<N>;
-  /** Place on the surface (UV), 0…1 once round. */
+  /** Texture coordinates (UV), 0…1 once round. */
   readonly uv: readonly [N, N];
-  /** |cosine| between the surface and the way to the eye: 1 where it is seen straight on, 0 at its rim. */
+  /** |cosine| between normal and view direction: 1 facing the camera, 0 at the silhouette. */
   readonly facing: N;
-  /** Metres from the camera. */
+  /** Distance from the camera in metres. */
   readonly depth: N;
-  /** 0 in the open, 1 in the deepest crevice. */
+  /** Ambient occlusion: 0 in the open, 1 in the deepest crevice. */
   readonly occlusion: N;
-  /** Of what is no copy: 0, nowhere but where the form stands, and number 0. */
+  /** For what is not a copy: order 0, id 0, and the object's position. */
   readonly copy: {
-    /** Place in the repeat, 0…1. */
+    /** Position in the repeat, 0…1. */
     readonly order: N;
-    /** A whole number that chance tells it by. */
+    /** Integer that seeds its random values. */
     readonly id: N;
-    /** Where it stands, in metres. */
+    /** Its position in metres. */
     readonly at: Triple<N>;
   };
 }
 
-/** Values of a pattern on their way into its arithmetic: numbers as such, what is chosen as it is. */
+/** Values of a pattern in its arithmetic: numbers converted, choices as they are. */
 export type PatternInputs<P extends Params, N> = {
   readonly [K in keyof P]: P[K] extends NumberParam
     ? N
@@ -60,24 +57,23 @@ export type PatternInputs<P extends Params, N> = {
 };
 
 /**
- * A value of the pattern's own noise at a place in metres, nominally −1…1; of a pattern of a picture, its
- * brightness there 0…1, wherever is asked.
+ * The pattern's noise at a position in metres, nominally −1…1; for a picture, its brightness 0…1 whatever the position.
  */
 export type NoiseRead<N> = (at: Triple<N>) => N;
 
 /** The picture that a pattern shows. */
 export interface PatternImage<P extends Params> {
-  /** Fingerprint; empty for none. */
+  /** SHA-256; empty for none. */
   file(values: Evaluated<P>): string;
-  /** When colours are chosen for it in place of its own. */
+  /** When it is recoloured by a ramp. */
   readonly coloured: When;
-  /** It is shown in its own colours where it lies on a colour. */
+  /** Whether it shows its own colours on a colour channel. */
   own(values: Evaluated<P>): boolean;
-  /** Where of the picture a place of the surface is: 0…1 from left to right and from bottom to top, and on and on beyond. */
+  /** The picture coordinates of a surface point: 0…1 from left to right and from bottom to top, repeating beyond. */
   at<N>(m: Maths<N>, hit: Hit<N>, values: PatternInputs<P, N>): readonly [N, N];
 }
 
-/** How a value may go over a surface, declared once in a file of its own. */
+/** How a value may vary over a surface, declared once in its own file. */
 export interface PatternKind<P extends Params = Params> {
   readonly kind: string;
   readonly title: string;
@@ -85,19 +81,19 @@ export interface PatternKind<P extends Params = Params> {
   readonly help: string;
   /** Path data of a drawing, 24 × 24, or the name of one in `web/ui/parts/icons.tsx`. */
   readonly icon: string;
-  /** Numbers and vectors move without anything being compiled anew; what is chosen decides what is compiled. */
+  /** Numbers and vectors become uniforms and may move; choices are compiled in. */
   readonly params: P;
-  /** It comes round by itself, as an angle does, so that its colours do best to close. */
+  /** Periodic, as an angle is, so that its ramp should close. */
   readonly round?: boolean;
-  /** It goes by how deep faces lie, which has to be found out for every shape. */
+  /** It reads ambient occlusion, which has to be computed for every shape. */
   readonly occlusion?: boolean;
-  /** The noise it reads, where it reads one. */
+  /** The noise it reads, if any. */
   noise?(values: Evaluated<P>): NoiseSettings;
-  /** The picture it shows, where it shows one. */
+  /** The picture it shows, if any. */
   readonly image?: PatternImage<P>;
   /** Whether it changes while its values stand still. */
   readonly reads?: Pick<Reads<P>, 'clock'>;
-  /** How high the pattern stands at a place, nominally 0…1: 0 shows the first colour or number, 1 the last. */
+  /** Height of the pattern at a point, nominally 0…1: 0 shows the first colour or number, 1 the last. */
   height<N>(m: Maths<N>, hit: Hit<N>, values: PatternInputs<P, N>, noise: NoiseRead<N>): N;
 }
 

@@ -12,7 +12,7 @@ import { turnHue } from '../time/colours/space';
 import type { PatternKind } from './kind';
 import { patterns } from './kinds/index';
 
-/** How a layer acts on what lies under it. */
+/** How a layer combines with those below it. */
 export type LayerHow = 'over' | 'add' | 'multiply' | 'mask';
 
 const HOWS = [
@@ -24,7 +24,7 @@ const HOWS = [
 
 const SHOWING = ['over', 'add', 'multiply'];
 
-/** What every layer of a pattern has, whatever its kind and whatever it lies on. */
+/** What every layer has, whatever its kind and channel. */
 const common = {
   layerHow: choice('Lies', 'over', HOWS, 'How it acts on what is under it.'),
   layerAmount: number('Strength', 100, 'How much of it is there.', {
@@ -98,7 +98,7 @@ const colours = {
   ),
 } as const;
 
-/** The same, of use only where colours are chosen. */
+/** The same, shown only if colours are chosen. */
 function colouredWhen(when: When): Params {
   const only = (p: Param): Param => ({ ...p, shownWhen: [colours.rampStops.shownWhen, when] });
   return Object.fromEntries(Object.entries(colours).map(([name, p]) => [name, only(p)]));
@@ -115,7 +115,7 @@ function numbers(target: NumberParam) {
 
 const declared = new WeakMap<Param, Map<string, Params>>();
 
-/** Everything that a layer of a pattern of some kind on a value of a finish declares; the same object for the same. */
+/** All parameters of a layer of one kind on one value of a finish; the same object for the same pair. */
 export function layerParams(kind: PatternKind, target: NumberParam | ColourParam): Params {
   let known = declared.get(target);
   if (!known) declared.set(target, (known = new Map()));
@@ -127,7 +127,7 @@ export function layerParams(kind: PatternKind, target: NumberParam | ColourParam
   return params;
 }
 
-/** Values with which a fresh layer shows something at once: from what is there to something else. */
+/** Values with which a new layer is visible at once: from the present value to another. */
 export function freshLayer(
   kind: string,
   target: NumberParam | ColourParam,
@@ -137,7 +137,7 @@ export function freshLayer(
   if (target.type === 'number') {
     const from = typeof now === 'number' ? now : target.default;
     const [low, high] = target.soft;
-    // To whichever end of the usual range is farther.
+    // Towards the farther end of the usual range.
     return { rampLow: from, rampHigh: Math.abs(high - from) >= Math.abs(from - low) ? high : low };
   }
   const from = typeof now === 'string' ? now : target.default;

@@ -1,7 +1,6 @@
 /**
- * The arithmetic that patterns are written in, over numbers of whatever sort: plain numbers where a
- * pattern is worked out here, nodes of a shader where the graphics card does it. A pattern is so
- * written once for every drawer.
+ * The arithmetic that patterns are written in, over any type of number: JavaScript numbers in core, shader nodes on the
+ * graphics card. A pattern is written once for all renderers.
  */
 export interface Maths<N> {
   number(x: number): N;
@@ -22,13 +21,13 @@ export interface Maths<N> {
   atan2(y: N, x: N): N;
   /** a to the power of b, for a ≥ 0. */
   pow(a: N, b: N): N;
-  /** `then` where a < b, else `otherwise`. Both are worked out. */
+  /** `then` if a < b, otherwise `otherwise`. Both are evaluated. */
   less(a: N, b: N, then: N, otherwise: N): N;
-  /** A number 0 ≤ x < 1 that chance gives to a whole number; another seed, another throw. */
+  /** A uniform random number 0 ≤ x < 1 for an integer and a seed. */
   chance(id: N, seed: N): N;
 }
 
-/** Bits of the fraction of a single-precision number; chance has so many, and is then the same everywhere. */
+/** Bits of a single-precision mantissa; random numbers have so many, and are then the same everywhere. */
 const BITS = 24;
 
 /** PCG hash of 32 bits (M. Jarzynski & M. Olano, “Hash Functions for GPU Rendering”, JCGT 9(3), 2020). */
@@ -38,7 +37,7 @@ export function pcg(x: number): number {
   return ((word >>> 22) ^ word) >>> 0;
 }
 
-/** Plain numbers. */
+/** JavaScript numbers. */
 export const plainMaths: Maths<number> = {
   number: (x) => x,
   add: (a, b) => a + b,
@@ -64,12 +63,12 @@ export function mix<N>(m: Maths<N>, a: N, b: N, t: N): N {
   return m.add(a, m.mul(m.sub(b, a), t));
 }
 
-/** Held to 0…1. */
+/** Clamps to 0…1. */
 export function saturate<N>(m: Maths<N>, x: N): N {
   return m.max(m.number(0), m.min(m.number(1), x));
 }
 
-/** 3t² − 2t³ of the way from a to b, 0 before and 1 after; a jump where they are the same. */
+/** Hermite step 3t² − 2t³ from a to b, 0 before and 1 after; a jump if they coincide. */
 export function smoothstep<N>(m: Maths<N>, a: N, b: N, x: N): N {
   const t = saturate(m, m.div(m.sub(x, a), m.max(m.sub(b, a), m.number(1e-6))));
   return m.mul(m.mul(t, t), m.sub(m.number(3), m.mul(m.number(2), t)));

@@ -13,11 +13,11 @@ import { brightnessOf, readPixel } from './picture';
 /** A layer of a pattern at a moment, as plain data. */
 export interface PatternAt {
   readonly kind: string;
-  /** Of the kind's own parameters, evaluated. */
+  /** The kind's own parameters, evaluated. */
   readonly values: Readonly<Record<string, unknown>>;
-  /** The noise it reads, and the moment it is read at. */
+  /** The noise it reads, and the moment at which it reads it. */
   readonly noise?: NoiseSettings;
-  /** The picture it shows: its fingerprint, and whether in its own colours. */
+  /** The picture it shows: its SHA-256, and whether in its own colours. */
   readonly image?: { readonly file: string; readonly own: boolean };
   readonly clock: Clock;
   readonly how: LayerHow;
@@ -26,15 +26,15 @@ export interface PatternAt {
   readonly round: boolean;
   readonly times: number;
   readonly shift: number;
-  /** What it shows: numbers in the unit of the channel, or the places of a ramp in linear light. */
+  /** What it shows: numbers in the channel's unit, or the entries of a ramp in linear light. */
   readonly to:
     | { readonly type: 'number'; readonly low: number; readonly high: number }
     | { readonly type: 'colour'; readonly ramp: Float32Array };
 }
 
-/** What of a layer decides what is compiled for it: everything that is chosen, and nothing that is a number. */
+/** What a shader is compiled for: every choice, no number. */
 export function structureOf(p: PatternAt): string {
-  // Another picture is another texture and no other shader.
+  // Another picture is another texture, not another shader.
   const chosen = Object.entries(p.values).filter(
     ([, x]) => (typeof x === 'string' && x !== p.image?.file) || typeof x === 'boolean',
   );
@@ -50,7 +50,7 @@ export function numbersOf(kind: PatternKind, values: Readonly<Record<string, unk
   });
 }
 
-/** Values with their numbers replaced by those of another sort, in order. */
+/** Values with their numbers replaced by those of another type, in order. */
 export function withNumbers<N>(
   kind: PatternKind,
   values: Readonly<Record<string, unknown>>,
@@ -62,23 +62,23 @@ export function withNumbers<N>(
   return widened(Object.fromEntries(Object.keys(kind.params).map((name) => [name, next(values[name])])));
 }
 
-/** A layer made ready for some sort of numbers. */
+/** A layer prepared for a type of number. */
 export interface Layer<N> {
   readonly how: LayerHow;
   readonly amount: N;
-  /** How high the pattern stands, 0…1, after it was repeated and moved on. */
+  /** Height of the pattern, 0…1, after repetition and shift. */
   readonly height: N;
-  /** What is shown at that height. */
+  /** What it shows at that height. */
   to(height: N): N;
 }
 
-/** A height brought to 0…1: gone through some times, moved on, and held or brought round at its ends. */
+/** Maps a height to 0…1: repeated, shifted, and clamped or wrapped. */
 export function alongRamp<N>(m: Maths<N>, height: N, times: N, shift: N, round: boolean): N {
   const x = m.add(m.mul(height, times), shift);
   return round ? m.fract(x) : saturate(m, x);
 }
 
-/** Layers laid on a value, in their order. */
+/** Applies layers to a value, in order. */
 export function layered<N>(m: Maths<N>, base: N, layers: readonly Layer<N>[]): N {
   let value = base;
   let share: N | null = null;
@@ -101,11 +101,11 @@ export function layered<N>(m: Maths<N>, base: N, layers: readonly Layer<N>[]): N
   return value;
 }
 
-/** A layer made ready to be asked about many places. */
+/** A layer prepared for many points. */
 interface Ready {
-  /** How high it stands, 0…1. */
+  /** Its height, 0…1. */
   readonly height: (hit: Hit<number>) => number;
-  /** What it shows of a picture in its own colours, as linear light. */
+  /** The picture's own colour in linear light. */
   readonly pixel: ((hit: Hit<number>) => readonly number[]) | null;
 }
 
@@ -139,19 +139,19 @@ function makeReady(p: PatternAt): Ready {
   };
 }
 
-/** How high a layer stands at a place, 0…1, in plain numbers. */
+/** Height of a layer at a point, 0…1, in plain numbers. */
 export function heightAt(p: PatternAt, hit: Hit<number>): number {
   return ready(p).height(hit);
 }
 
 /**
- * A channel at a place of a surface: the reference of what drawers do, and what is asked at every hit in true light.
+ * A channel at a surface point: the reference for renderers, and what true light evaluates at every hit.
  *
- * @param base its even value: one number, or three of a colour in linear light
+ * @param base its uniform value: one number, or three of a colour in linear light
  */
 export function patternedAt(base: readonly number[], layers: readonly PatternAt[], hit: Hit<number>): number[] {
   const value = base.slice();
-  // As `layered` does, without making anything on the way.
+  // Same as `layered`, without allocating.
   let share = 1;
   for (let i = 0; i < layers.length; i++) {
     const p = layers[i];

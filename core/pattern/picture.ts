@@ -2,7 +2,7 @@ import type { Image } from '../assets/image';
 import { displayToLight, lightToDisplay } from '../maths/srgb';
 
 /**
- * Linear light of a picture at a place and how much it covers there, between its pixels by how near they are, on and on beyond its edges.
+ * Bilinear linear light and coverage of a picture at a position; it repeats beyond its edges.
  *
  * @param u 0…1 from left to right
  * @param v 0…1 from bottom to top
@@ -26,7 +26,7 @@ export function readPixel({ width, height, values }: Image, u: number, v: number
   return out;
 }
 
-/** Brightness 0…1 as it is seen: luminance (Rec. 709) as a display value. */
+/** Perceived brightness 0…1: luminance (Rec. 709) as a display value. */
 export function brightnessOf([r, g, b]: readonly number[]): number {
   return lightToDisplay(0.2126 * r + 0.7152 * g + 0.0722 * b);
 }

@@ -6,10 +6,10 @@ const spaces = [
   { value: 'room', title: 'Room', help: 'Stands in the room; forms and copies move through it.' },
 ] as const;
 
-/** Where a pattern lies. */
+/** The space that a pattern lies in. */
 export const spaceParam = choice('Lies in', 'form', spaces, 'Goes with the form, or stands in the room.');
 
-/** Which places a pattern goes by: every point, or that of the copy as a whole. */
+/** Whether a pattern is read at every point, or once per copy. */
 export const measuredParam = choice(
   'Goes by',
   'form',
@@ -17,7 +17,7 @@ export const measuredParam = choice(
   'Places of the form itself, places in the room, or the place of each copy as a whole.',
 );
 
-/** The place that a choice of the above means. */
+/** The position that a choice of these means. */
 export function placeOf<N>(hit: Hit<N>, space: string): Triple<N> {
   return space === 'copy' ? hit.copy.at : space === 'room' ? hit.room : hit.form;
 }

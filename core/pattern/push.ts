@@ -1,7 +1,7 @@
 import { number, seed } from '../declare/params';
 import type { NoiseSettings } from '../noise/noise';
 
-/** By how much a regular pattern is pushed about by a noise. */
+/** How much noise distorts a regular pattern. */
 export const pushParams = {
   push: number('Distortion', 0, 'How far noise distorts it, as a share of its size.', {
     unit: '%',
@@ -28,7 +28,7 @@ export const pushParams = {
   pushSeed: seed('Distortion seed', 0, 'A different number gives another distortion.', 'pattern', { more: true }),
 } as const;
 
-/** The noise that pushes. */
+/** The distorting noise. */
 export function pushNoise(v: {
   readonly pushScale: number;
   readonly pushRate: number;

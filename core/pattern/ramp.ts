@@ -2,7 +2,7 @@ import type { ColourStop } from '../declare/params';
 import { displayToLight } from '../maths/srgb';
 import { between, betweenFar } from '../time/colours/space';
 
-/** Places of a ramp. */
+/** Entries of a ramp. */
 export const RAMP = 256;
 
 export type RampMix = 'oklch' | 'far' | 'rgb' | 'hold';
@@ -10,10 +10,10 @@ export type RampMix = 'oklch' | 'far' | 'rgb' | 'hold';
 const kept = new Map<string, Float32Array>();
 
 /**
- * Colours along 0…1 in linear light.
+ * A colour ramp in linear light.
  *
- * @param round after the last comes the first again
- * @returns RAMP places of 3 numbers; place i stands for i / (RAMP − 1), or for i / RAMP where it comes round
+ * @param round whether the first colour follows the last
+ * @returns RAMP entries of 3 numbers; entry i stands for i / (RAMP − 1), or for i / RAMP if it is periodic
  */
 export function rampOf(stops: readonly ColourStop[], mix: RampMix, round: boolean): Float32Array {
   const key = JSON.stringify([stops, mix, round]);
@@ -56,7 +56,7 @@ function makeRamp(stops: readonly ColourStop[], mix: RampMix, round: boolean): F
   return out;
 }
 
-/** A component of a ramp at a height 0…1, mixed from its two nearest places. */
+/** A component of a ramp at a height 0…1, linearly interpolated. */
 export function readRamp(ramp: Float32Array, height: number, component: number, round: boolean): number {
   const x = height * (round ? RAMP : RAMP - 1);
   const i = Math.min(RAMP - 1, Math.floor(x));

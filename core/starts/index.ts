@@ -4,5 +4,5 @@ import { many } from './many';
 
 export type { Start } from './start';
 
-/** Every starting point, in the order in which New loop shows them. */
+/** Every starting point, in menu order. */
 export const starts = [...bodies, ...many, ...journeys];

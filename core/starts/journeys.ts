@@ -1,6 +1,6 @@
 import { lacquer, metal, pieceOf, ribbon, type Start } from './start';
 
-/** Starting points with a way through space. */
+/** Starting points with a path through space. */
 export const journeys: readonly Start[] = [
   {
     id: 'journey',

@@ -2,8 +2,8 @@ import { mapOwners } from '../piece/walk';
 import type { Start } from './start';
 
 /**
- * The document of a starting point with its identifiers in order, so that it is the same every time it is made, and
- * with what differs from the declarations alone, so that a new version of documents leaves it as it is.
+ * The document of a starting point with sequential identifiers, so that it is reproducible, and with only what differs
+ * from the declarations, so that a new document version leaves it as it is.
  */
 export function settledDocument(start: Start): string {
   const { version: _version, ...piece } = mapOwners(start.make(), ({ item, params }) => ({

@@ -19,7 +19,7 @@ export interface Start {
   readonly id: string;
   readonly title: string;
   readonly help: string;
-  /** The values to turn first: the first step of that kind in the piece, and which of its values. */
+  /** The values to change first: the first step of that kind in the piece, and which of its values. */
   readonly first: readonly { readonly step: string; readonly param: string }[];
   make(): Piece;
 }
@@ -41,7 +41,7 @@ const listed = (list: SceneList, items: Listed) =>
     return newItem(found, values);
   });
 
-/** A piece of a recipe: what it does not name is as in an empty one. */
+/** A piece from a recipe: whatever it does not name is as in an empty one. */
 export function pieceOf({ name, frames = 100, camera = {}, scene = {}, ribbons }: Recipe): Piece {
   const plain = newPiece(name);
   const lists = Object.entries(scene).map(([list, items]) => [list, listed(list as SceneList, items)]);
@@ -53,7 +53,7 @@ export function pieceOf({ name, frames = 100, camera = {}, scene = {}, ribbons }
   };
 }
 
-/** A ribbon of steps, with the parts of its finish. The band's colour is that of its place. */
+/** A ribbon of steps, with the parts of its finish. Its band takes the colour of its position. */
 export function ribbon(
   index: number,
   name: string,
@@ -70,7 +70,7 @@ export function ribbon(
   return { ...plain, finishes: [{ ...main, parts }], steps: made };
 }
 
-/** A sine between two values, a whole number of times round the loop. */
+/** A sine between two values, a whole number of cycles per loop. */
 export const wave = (low: number, high: number, more: Readonly<Record<string, unknown>> = {}): MotionDoc => ({
   motion: 'wave',
   ...(defaultsOf(motionKind('wave').params as Params) as Record<string, unknown>),
@@ -79,14 +79,14 @@ export const wave = (low: number, high: number, more: Readonly<Record<string, un
   ...more,
 });
 
-/** From a value on by so much a loop, evenly. */
+/** A linear motion that gains so much per loop. */
 export const adding = (from: number, adds: number): MotionDoc => ({
   motion: 'keys',
   adds,
   keys: [{ at: 0, value: from, to: 'linear' }],
 });
 
-/** Finishes that several of them wear. */
+/** Finishes that several of them share. */
 export const lacquer = (colour: string, roughness = 35): Listed => [
   ['base', { colour, roughness }],
   ['metal', { metalness: 0 }],

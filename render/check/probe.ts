@@ -1,14 +1,14 @@
 import { FFPROBE, run } from '../files/program';
 
-/** What an independent reader finds in a movie or a picture that moves. */
+/** What an independent reader finds in a movie or animated picture. */
 export interface Probed {
   readonly codec: string;
   readonly width: number;
   readonly height: number;
   readonly pixels: string;
-  /** Pictures that were decoded. */
+  /** Decoded pictures. */
   readonly count: number;
-  /** "24000/1001", as the file says it, and as its pictures are apart in the mean. */
+  /** "24000/1001": as the file states it, and the mean over its timestamps. */
   readonly rate: string;
   readonly meanRate: string;
   readonly space: string;
@@ -47,8 +47,8 @@ export async function probe(file: string, signal?: AbortSignal): Promise<Probed>
 }
 
 /**
- * How often a picture that moves says it goes round: 0 for ever; undefined where it does not say (GIF89a application
- * extension, PNG acTL, WebP ANIM).
+ * Loop count of an animated picture: 0 for endless; undefined if it states none (GIF89a application extension, PNG
+ * acTL, WebP ANIM).
  */
 export function loopCount(bytes: Buffer): number | undefined {
   if (bytes.subarray(0, 4).toString('latin1') === 'GIF8') {

@@ -13,15 +13,15 @@ import { repairsOf, roundOf, seamWords, verdictOf } from './round';
 import { comparedSize, fromFiles, fromMovie, fromSheets } from './small-pictures';
 import { stillFacts } from './still-file';
 
-/** Pictures that are compared with what they were made of; of longer files, facts alone are looked at. */
+/** Most pictures that are compared with their frames; for longer files only facts are checked. */
 const MOST_COMPARED = 3000;
-/** Bytes of the beginning of a file in which it says how often it goes round. */
+/** Bytes at the start of a file within which it states its loop count. */
 const HEAD = 1 << 16;
 
 const fact = (title: string, found: string | number, wanted: string | number): Fact =>
   `${found}` === `${wanted}` ? { title, found: `${found}` } : { title, found: `${found}`, wanted: `${wanted}` };
 
-/** Reads a finished output back, and plays it round its seam. `files` are names in the folder of its making. */
+/** Reads a finished output back and plays it round its seam. `files` are names in its folder. */
 export async function readBack(kind: string, making: ExportJob, files: readonly string[]): Promise<FileReport> {
   const declared = outputs.get(kind);
   const { group, many } = declared;
@@ -51,10 +51,10 @@ async function moving(kind: string, asked: ExportJob, name: string): Promise<Fil
   const found = await probe(file, signal);
   const { bytes } = await head(file);
   const animated = outputs.get(kind).group === 'animated';
-  // Times of pictures that move are whole hundredths or thousandths of a second.
+  // Timestamps of animated pictures are whole hundredths or thousandths of a second.
   const rate = animated ? nearRate(found.meanRate) : found.rate;
   const wantedRate = animated ? nearRate(rateOf(making.piece)) : rateOf(making.piece);
-  // Of these the reader gives no count of their own.
+  // The reader gives no picture count for these.
   const counted = kind !== 'webp';
   const facts: Fact[] = [
     ...(counted ? [fact('Pictures', found.count, plays * frames.length)] : []),
@@ -84,12 +84,12 @@ async function moving(kind: string, asked: ExportJob, name: string): Promise<Fil
     frames.length,
     plays,
   );
-  // Of pictures that move by few colours each is another on purpose.
+  // Animated pictures with a palette differ in colour on purpose.
   const all = animated ? facts : [...facts, colourFact(round, values.quality === 'preview' ? 2 : 1)];
   return withRound(animated ? base : told(all, base.words), all, round, making);
 }
 
-/** How long the pictures of a GIF stand, as it says itself, and which frames it has. */
+/** Delays of a GIF's pictures as it states them, and which frames it has. */
 async function gifFacts(file: string, { piece, frames }: ExportJob, every: number): Promise<Fact[]> {
   const found = gifTimes(await readFile(file));
   const wanted = gifDelays(piece.loop.fps, frames.length, every);
@@ -102,7 +102,7 @@ async function gifFacts(file: string, { piece, frames }: ExportJob, every: numbe
   ];
 }
 
-/** The mean colour of a file beside that of its frames; `most` is how far they may be apart, of 255. */
+/** The mean colour of a file beside that of its frames; `most` is the allowed difference, of 255. */
 function colourFact({ colour = [0, 0, 0] }: NonNullable<FileReport['round']>, most: number): Fact {
   const found = `${colour.map((x) => `${x < 0 ? '−' : '+'}${Math.abs(x).toFixed(1)}`).join(', ')} of 255 from its frames`;
   const title = 'Mean colour';
@@ -118,7 +118,7 @@ function withRound(
   making: ExportJob,
 ): FileReport {
   const whole = making.frames.length === making.piece.loop.frames;
-  // A part of a loop has no seam that is to close.
+  // Part of a loop has no seam to close.
   if (!whole) return { ...base, facts, round: { ...round, seams: [] } };
   const { closed } = verdictOf(round);
   const words = seamWords(round);
@@ -176,7 +176,7 @@ function loopWords(count: number | undefined): string {
   return count === undefined ? 'once' : count === 0 ? 'for ever' : `${count} times`;
 }
 
-/** A rate to what whole thousandths of a second can tell. */
+/** A rate as whole thousandths of a second can express it. */
 function nearRate(rate: string): string {
   const [n, d = 1] = rate.split('/').map(Number);
   return d ? `${Math.round((10 * n) / d) / 10}` : rate;

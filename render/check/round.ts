@@ -1,15 +1,15 @@
 import type { Repair, Round } from './report';
 
-/** Small pictures, one after the other: red, green, blue of 8 bits. */
+/** A sequence of small pictures: 8-bit red, green and blue. */
 export type Pictures = AsyncIterable<Uint8Array>;
 
-/** How a row of pictures goes on. */
+/** Differences within a sequence of pictures. */
 export interface Going {
   readonly steps: readonly number[];
   readonly brightness: readonly number[];
 }
 
-/** Mean distance of two pictures. */
+/** Mean difference of two pictures. */
 function apart(a: Uint8Array, b: Uint8Array): number {
   let sum = 0;
   for (let i = 0; i < a.length; i++) sum += Math.abs(a[i] - b[i]);
@@ -22,17 +22,17 @@ function mean(a: Uint8Array): number {
   return sum / a.length;
 }
 
-/** Red, green and blue in the mean. */
+/** Mean red, green and blue. */
 function meanColour(a: Uint8Array): number[] {
   const sum = [0, 0, 0];
   for (let i = 0; i < a.length; i++) sum[i % 3] += a[i];
   return sum.map((x) => (3 * x) / a.length);
 }
 
-/** Peak signal to noise of pictures that are alike, in dB; a number that any document can hold. */
+/** Peak signal-to-noise ratio of equal pictures in dB: finite, so that any document can hold it. */
 const ALIKE = 99;
 
-/** Looks at pictures of a file and at those it was made of, side by side; no more than a few are in memory. */
+/** Compares the pictures of a file with its frames side by side; holds only a few in memory. */
 export async function roundOf(file: Pictures, made: Pictures, frames: number, plays: number): Promise<Round> {
   const [own, source] = [new Follower(), new Follower()];
   const other = made[Symbol.asyncIterator]();
@@ -88,20 +88,22 @@ class Follower {
   }
 }
 
-/** What an eye does not see of a step: in values of 8 bits over the whole picture, and as a share of what moves there anyway. */
+/**
+ * A step that the eye does not see: mean 8-bit values over the picture, and as a fraction of what moves there anyway.
+ */
 const [UNSEEN, SHARE] = [0.75, 0.2];
 
 export interface Verdict {
   readonly closed: boolean;
-  /** By how much the step at the seam is larger than in what it was made of. */
+  /** How much larger the step at the seam is than in the frames. */
   readonly more: number;
-  /** How much steps differ elsewhere from those of what it was made of: 95 of a hundred are below. */
+  /** How much steps elsewhere differ from those of the frames: the 95th percentile. */
   readonly usual: number;
 }
 
 /**
- * Whether the file goes round its seam as the frames do: what the encoder added to the step there is no more than it
- * added elsewhere, or than an eye sees.
+ * Whether the file passes its seam as the frames do: the encoder added no more to that step than to others, or no more
+ * than the eye sees.
  */
 export function verdictOf({ file, made, seams }: Pick<Round, 'file' | 'made' | 'seams'>): Verdict {
   const added = file.map((s, i) => s - (made[i % Math.max(1, made.length)] ?? s));
@@ -118,7 +120,7 @@ export function verdictOf({ file, made, seams }: Pick<Round, 'file' | 'made' | '
 
 const figure = (x: number) => (x < 10 ? x.toFixed(2) : x.toFixed(1));
 
-/** The seam of a file in a sentence. */
+/** The seam of a file, as a sentence. */
 export function seamWords(round: Round): string {
   const { closed, more, usual } = verdictOf(round);
   const at = round.seams[round.seams.length - 1];
@@ -132,7 +134,7 @@ export function seamWords(round: Round): string {
   );
 }
 
-/** Settings that make a pulse smaller, of those an output has and that are not so already. */
+/** Settings that reduce a pulse, of those that the output has and that are not set already. */
 export function repairsOf(values: Readonly<Record<string, unknown>>): Repair[] {
   const out: Repair[] = [];
   if (values.quality === 'preview') out.push({ title: 'Quality: good', values: { quality: 'good' } });

@@ -4,13 +4,13 @@ import { frameRate } from '@maypole/core/time/loop';
 import type { ExportJob } from '../outputs/exporter';
 import type { Fact, FileReport } from './report';
 
-/** Bytes of a text that are looked through. */
+/** Bytes of a text file that are searched. */
 const MOST_TEXT = 400e6;
 
 const fact = (title: string, found: string | number, wanted: string | number): Fact =>
   `${found}` === `${wanted}` ? { title, found: `${found}` } : { title, found: `${found}`, wanted: `${wanted}` };
 
-/** Reads files of moving shapes back: whether they are whole, and hold as many moments as there are frames. */
+/** Reads files of moving shapes back: whether they are whole, and have as many time samples as frames. */
 export async function readShapeFile(kind: string, making: ExportJob, files: readonly string[]): Promise<FileReport> {
   const facts: Fact[] = [];
   const at = (name: string) => path.join(making.folder, name);

@@ -6,7 +6,7 @@ import type { PixelSize } from '@maypole/core/output/kind';
 import { FFMPEG } from '../files/program';
 import { eightBits, decodePng } from '../files/png';
 
-/** Longest side of pictures that are compared. */
+/** Longest side of compared pictures, in pixels. */
 const SIDE = 480;
 
 /** The size at which pictures of a size are compared. */
@@ -15,15 +15,15 @@ export function comparedSize({ width, height }: PixelSize): PixelSize {
   return { width: Math.max(1, Math.round(width * by)), height: Math.max(1, Math.round(height * by)) };
 }
 
-/** Whether an output is a movie; a picture that moves is none. */
+/** Whether an output is a movie, as opposed to an animated picture. */
 const isMovie = (kind: string) => outputs.has(kind) && outputs.get(kind).group === 'movies';
 
-/** Whose decoder reads alpha where the usual one leaves it out. */
+/** Decoders that read alpha where the default one drops it. */
 const DECODERS: Readonly<Record<string, readonly string[]>> = { webm: ['-c:v', 'libvpx-vp9'] };
 
-/** Pictures of a movie or a picture that moves, made small, over black. */
+/** Pictures of a movie or animated picture, reduced, over black. */
 export async function* fromMovie(file: string, { width, height }: PixelSize, kind = ''): AsyncGenerator<Uint8Array> {
-  // Of movies alone colours are told apart from brightness, and are brought back exactly.
+  // Only movies separate luma and chroma; their colours are converted back exactly.
   const shown = isMovie(kind)
     ? 'zscale=matrixin=709:rangein=limited:primariesin=709:transferin=709:matrix=gbr:range=full:dither=none'
     : 'null';
@@ -51,7 +51,7 @@ export async function* fromMovie(file: string, { width, height }: PixelSize, kin
   }
 }
 
-/** A picture made small, over black: red, green and blue. */
+/** A picture reduced, over black: red, green and blue. */
 async function small(picture: Sharp, { width, height }: PixelSize): Promise<Uint8Array> {
   const data = await picture
     .flatten({ background: '#000' })
@@ -63,12 +63,12 @@ async function small(picture: Sharp, { width, height }: PixelSize): Promise<Uint
   return new Uint8Array(data);
 }
 
-/** Pictures of files, made small, over black. */
+/** Pictures of files, reduced, over black. */
 export async function* fromFiles(files: Iterable<string>, size: PixelSize): AsyncGenerator<Uint8Array> {
   for (const file of files) yield small(sharp(file), size);
 }
 
-/** The same of sheets, as often as they are played. */
+/** The same for frame images, as often as they are played. */
 export async function* fromSheets(
   sheet: (index: number) => string,
   frames: number,

@@ -3,7 +3,7 @@ import type { PixelSize } from '@maypole/core/output/kind';
 import sharp from 'sharp';
 import type { Fact } from './report';
 
-/** First bytes of files of each kind. */
+/** Signatures of file formats. */
 const SIGNATURES: Readonly<Record<string, (b: Buffer) => boolean>> = {
   png: (b) => b.readUInt32BE(0) === 0x89504e47,
   jpeg: (b) => b.readUInt16BE(0) === 0xffd8,
@@ -23,7 +23,7 @@ async function firstBytes(file: string): Promise<Buffer> {
   }
 }
 
-/** What is found in pictures, one a frame: their form, and the size and depth of the first and the last. */
+/** Facts about a sequence of picture files: format, and the size and depth of the first and last. */
 export async function stillFacts(
   kind: string,
   files: readonly string[],

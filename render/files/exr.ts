@@ -4,19 +4,19 @@ import { deflate } from 'node:zlib';
 import { apart, exrBlocks, exrFile, smaller } from '@maypole/core/files/exr';
 
 const packed = promisify(deflate);
-/** Blocks that are packed at once: the threads of the process take one each. */
+/** Blocks deflated at once: one for each thread of the pool. */
 const TOGETHER = 8;
 
-/** A file, and what it says whatever packed it. */
+/** A file, and a digest of its content whatever deflated it. */
 export interface WrittenExr {
   readonly bytes: Uint8Array;
-  /** SHA-256 of its header and of its rows before they were packed: the same wherever the picture is the same. */
+  /** SHA-256 of its header and of its rows before deflating: the same wherever the picture is the same. */
   readonly content: string;
 }
 
 /**
- * A picture of light as an OpenEXR file, its blocks packed by zlib in threads. zlib packs otherwise on other
- * processors, so that files of one picture may differ, and pictures are compared by their content.
+ * Radiance as an OpenEXR file, its blocks deflated by zlib in threads. zlib deflates differently on other processors,
+ * so files of one picture may differ; pictures are compared by content.
  */
 export async function packedExr(...picture: Parameters<typeof exrBlocks>): Promise<WrittenExr> {
   const [values, width, height, layers, form] = picture;
@@ -28,7 +28,7 @@ export async function packedExr(...picture: Parameters<typeof exrBlocks>): Promi
     const raw = blocks.raw(i);
     content.update(raw);
     done.push(packed(apart(raw), { level: 4 }).then((small) => smaller(raw, small)));
-    // Waited for below; one that fails meanwhile is no fault of nobody.
+    // Awaited below; a rejection before that must not count as unhandled.
     done[i].catch(() => undefined);
   }
   return { bytes: exrFile(blocks, await Promise.all(done)), content: content.digest('hex') };

@@ -1,9 +1,9 @@
 /**
- * Delays of the pictures of a GIF (GIF89a, section 23, Graphic Control Extension), in hundredths of a second.
+ * Delays of a GIF's pictures (GIF89a, section 23, Graphic Control Extension), in hundredths of a second.
  *
- * @param put how long each is to stand; they are written where it is given
- * @returns how long each stood
- * @throws RangeError for what is no GIF from end to end
+ * @param put new delays, written if given
+ * @returns the previous delays
+ * @throws RangeError if it is not a GIF from end to end
  */
 export function gifTimes(gif: Buffer, put?: readonly number[]): number[] {
   if (!/^GIF8[79]a$/.test(gif.subarray(0, 6).toString('latin1'))) throw new RangeError('This is no GIF.');
@@ -19,7 +19,7 @@ export function gifTimes(gif: Buffer, put?: readonly number[]): number[] {
     const kind = gif[at];
     if (kind === 0x3b) return found;
     if (kind === 0x21) {
-      // What stands before a picture: its delay is behind the size and the flags.
+      // The block before a picture: its delay follows the size and the flags.
       if (gif[at + 1] === 0xf9) {
         const delay = put?.[found.length];
         found.push(gif.readUInt16LE(at + 4));

@@ -2,14 +2,14 @@ import { deflateSync } from 'node:zlib';
 import { decode } from 'fast-png';
 import { inEightBits } from '@maypole/core/develop/develop';
 
-/** A picture of a sheet: 8 or 16 bits, red, green, blue, alpha, rows from the top. */
+/** A decoded frame image: 8 or 16 bits, red, green, blue, alpha, rows from the top. */
 export interface DecodedPng {
   readonly width: number;
   readonly height: number;
   readonly data: Uint8Array | Uint16Array;
 }
 
-/** The picture in a sheet. Sheets are made here and in browsers, so that they are of few forms. */
+/** Decodes a frame image. They are made here and in browsers, so few variants occur. */
 export function decodePng(file: Uint8Array): DecodedPng {
   const { width, height, data, channels, depth } = decode(file);
   if (channels === 4 && (depth === 8 || depth === 16)) return { width, height, data: data as Uint8Array | Uint16Array };
@@ -43,7 +43,7 @@ function crc(bytes: Uint8Array): number {
 /** Bytes of the signature and the first chunk, IHDR. */
 const HEAD = 33;
 
-/** A chunk of PNG: its length, type, data and check. */
+/** A PNG chunk: length, type, data and checksum. */
 function chunk(type: string, data: Uint8Array): Buffer {
   const body = Buffer.concat([Buffer.from(type, 'latin1'), data]);
   const [length, check] = [Buffer.alloc(4), Buffer.alloc(4)];
@@ -55,13 +55,13 @@ function chunk(type: string, data: Uint8Array): Buffer {
 const withChunks = (png: Uint8Array, ...chunks: Buffer[]) =>
   Buffer.concat([png.subarray(0, HEAD), ...chunks, png.subarray(HEAD)]);
 
-/** A PNG that says that its colours are sRGB (W3C PNG, third edition, 11.3.2.5 with the values of gAMA it asks for). */
+/** A PNG tagged as sRGB (W3C PNG, third edition, 11.3.2.5 with the gAMA values it asks for). */
 export function taggedSrgb(png: Uint8Array): Uint8Array {
   // Intent: perceptual; gamma 1/2.2 in hundred-thousandths.
   return withChunks(png, chunk('sRGB', Uint8Array.of(0)), chunk('gAMA', Uint8Array.of(0, 0, 0xb1, 0x8f)));
 }
 
-/** A PNG with a profile of its colours (iCCP). */
+/** A PNG with a colour profile (iCCP). */
 export function withProfile(png: Uint8Array, profile: Uint8Array): Uint8Array {
   return withChunks(png, chunk('iCCP', Buffer.concat([Buffer.from('sRGB\0\0', 'latin1'), deflateSync(profile)])));
 }

@@ -1,24 +1,24 @@
 import { spawn } from 'node:child_process';
 
-/** A program that encodes or reads files did not do what was asked, in a sentence. */
+/** An external program failed; the message is a sentence. */
 export class ProgramTrouble extends Error {
   override readonly name = 'ProgramTrouble';
 }
 
 export interface Running {
   readonly signal?: AbortSignal;
-  /** What it writes, as it comes; resolves when more may come. */
+  /** Receives output as it comes; resolves when more may come. */
   readonly onData?: (chunk: Buffer) => void | Promise<void>;
 }
 
-/** Bytes of what a program says that are kept. */
+/** Bytes of a program's messages that are kept. */
 const SAID = 4000;
 
 /**
  * Runs a program to its end.
  *
- * @returns what it wrote, where `onData` is not given
- * @throws ProgramTrouble where it is missing or fails; the signal's reason where it was ended
+ * @returns its output, if `onData` is not given
+ * @throws ProgramTrouble if it is missing or fails; the signal's reason if it was aborted
  */
 export function run(program: string, args: readonly string[], { signal, onData }: Running = {}): Promise<Buffer> {
   return new Promise((resolve, reject) => {

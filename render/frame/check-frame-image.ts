@@ -4,7 +4,7 @@ import { FRAME_IMAGES, type FrameImageName } from '@maypole/core/output/frame-im
 import sharp from 'sharp';
 import { inTurns } from './in-turns';
 
-/** What a sheet must be, by the order that its frame was made by. */
+/** What a frame image must be, by the order of its frame. */
 export interface FrameImageForm {
   /** Pixels. */
   readonly width: number;
@@ -13,9 +13,9 @@ export interface FrameImageForm {
 }
 
 /**
- * Decodes a sheet from end to end, and compares what it is with what it must be.
+ * Decodes a frame image completely and compares it with what it must be.
  *
- * @returns what is wrong with it, in a sentence; undefined where it is whole and as it must be
+ * @returns what is wrong, as a sentence; undefined if it is whole and correct
  */
 export async function frameImageFault(
   file: string,
@@ -32,7 +32,7 @@ export async function frameImageFault(
 }
 
 async function pngFault(file: string, { width, height, light }: FrameImageForm): Promise<string | undefined> {
-  // Its head is looked at first, so that no picture is decoded that is larger than it may be.
+  // The header is checked first, so that no oversized picture is decoded.
   const head = await sharp(file, { failOn: 'warning' }).metadata();
   if (head.format !== 'png') return 'It is no PNG.';
   if (head.width !== width || head.height !== height)

@@ -3,7 +3,7 @@ import type { FrameOrder } from '@maypole/core/output/frame-order';
 import type { Piece } from '@maypole/core/piece/piece';
 import { RENDERER_VERSION } from '@maypole/core/trace/renderer-version';
 
-/** Tells the pictures of frames: what has the same is the same picture, and is not made twice. */
+/** Keys of frames: frames with equal keys have equal pictures and are made once. */
 export function frameFingerprints(piece: Piece, frames: readonly number[], order: FrameOrder): string[] {
   const { loop, format, scene, ribbons } = piece;
   const all = createHash('sha256')

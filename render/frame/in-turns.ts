@@ -1,10 +1,10 @@
-/** Milliseconds after which something else gets its turn: a lease is renewed meanwhile. */
+/** Milliseconds after which other work gets a turn, such as renewing a lease. */
 const TURN = 100;
 
-/** Lets what waits have its turn. */
+/** Yields to waiting work. */
 export const nextTurn = () => new Promise<void>((resolve) => setImmediate(resolve));
 
-/** Goes through steps to what they come to; what takes long lets others have their turn. */
+/** Runs a generator to its result, yielding to other work if it takes long. */
 export async function inTurns<T>(steps: Generator<void, T>): Promise<T> {
   let began = performance.now();
   for (;;) {

@@ -4,11 +4,11 @@ import { copyFile, open, readdir, rename, rm, stat } from 'node:fs/promises';
 import path from 'node:path';
 import { FRAME_IMAGES, type FrameImageName } from '@maypole/core/output/frame-image';
 
-/** A finished sheet as it is kept. */
+/** A finished frame image as it is stored. */
 export interface KeptFrameImage {
   readonly sha256: string;
   readonly bytes: number;
-  /** SHA-256 of its picture, however it was packed; by it frames that were made twice are compared. */
+  /** SHA-256 of its picture, whatever packed it; frames that were made twice are compared by it. */
   readonly content?: string;
 }
 
@@ -16,7 +16,7 @@ export function sha256(bytes: Uint8Array): string {
   return createHash('sha256').update(bytes).digest('hex');
 }
 
-/** What a file is kept as, read in pieces so that others get their turn between them. */
+/** Size and SHA-256 of a file, read in chunks so that other work gets its turn. */
 async function measured(file: string): Promise<KeptFrameImage> {
   const hash = createHash('sha256');
   let bytes = 0;
@@ -30,7 +30,7 @@ async function measured(file: string): Promise<KeptFrameImage> {
 /** A name beside a file that nobody else uses. */
 const besides = (file: string) => `${file}.${process.pid}-${Math.random().toString(36).slice(2, 8)}.part`;
 
-/** Writes a file beside, flushes it, and puts it in its place: it is there whole, or not at all. */
+/** Writes a temporary file, flushes it and renames it: the file is there whole, or not at all. */
 export async function writeWhole(file: string, bytes: Uint8Array): Promise<void> {
   mkdirSync(path.dirname(file), { recursive: true });
   const beside = besides(file);
@@ -49,7 +49,7 @@ export async function writeWhole(file: string, bytes: Uint8Array): Promise<void>
   }
 }
 
-/** Sheets of frames in a folder, by the fingerprint of the frame. */
+/** Frame images in a folder, by the key of the frame. */
 export class FrameImageStore {
   constructor(readonly folder: string) {}
 
@@ -62,7 +62,7 @@ export class FrameImageStore {
     return { sha256: sha256(bytes), bytes: bytes.length };
   }
 
-  /** The same of a file, whose bytes are never all in memory. */
+  /** The same from a file, which is never held in memory as a whole. */
   async take(fingerprint: string, sheet: FrameImageName, from: string): Promise<KeptFrameImage> {
     const to = this.file(fingerprint, sheet);
     mkdirSync(path.dirname(to), { recursive: true });
@@ -80,7 +80,7 @@ export class FrameImageStore {
     }
   }
 
-  /** Whether a sheet is there as it was kept. */
+  /** Whether a frame image is there as it was stored. */
   async intact(fingerprint: string, sheet: FrameImageName, kept: KeptFrameImage | undefined): Promise<boolean> {
     const file = this.file(fingerprint, sheet);
     if (!kept || !existsSync(file)) return false;
@@ -88,8 +88,8 @@ export class FrameImageStore {
   }
 
   /**
-   * All files that are ours by their name, folder by folder: sheets, and what was being written to become one, which has
-   * no `sheet`. What is named otherwise is not told of.
+   * All files that are ours by name, folder by folder: frame images, and unfinished ones, which have no `sheet`. Others
+   * are not listed.
    */
   async *listed(): AsyncGenerator<
     readonly {

@@ -5,8 +5,8 @@ import type { KeptFrameImage } from './keep';
 type Row = Partial<Record<FrameImageName, KeptFrameImage>>;
 
 /**
- * What is kept of a render's finished frames, by fingerprint, in a file of one frame a line: a frame
- * costs one line however long the render is, and a line that was cut off costs only its frame.
+ * The finished frames of a render by key, one line each: a frame costs one line however long the render is, and a
+ * truncated line costs only its frame.
  */
 export class FrameLedger {
   private readonly rows = new Map<string, Row>();
@@ -18,7 +18,7 @@ export class FrameLedger {
         const [fingerprint, row] = JSON.parse(line) as [string, Row];
         this.take(fingerprint, row);
       } catch {
-        // An empty line, or one cut off: its frame is made again.
+        // A line that is empty or truncated: its frame is made again.
       }
     }
   }
@@ -33,7 +33,7 @@ export class FrameLedger {
 
   add(fingerprint: string, row: Row): void {
     this.take(fingerprint, row);
-    // A new line first, so that what a break left of a line is parted from this one.
+    // Begins with a line break, so that a truncated line does not join this one.
     appendFileSync(this.file, `\n${JSON.stringify([fingerprint, row])}`);
   }
 }

@@ -11,12 +11,12 @@ import { tilesOf } from '@maypole/core/trace/paths/tiles';
 import type { TraceSettings } from '@maypole/core/trace/paths/tracer';
 import { COUNT, SUMS, type Tile, type TileResult } from '@maypole/core/trace/paths/tile-result';
 
-/** Files that a picture cannot be traced without, by their names. */
+/** Files that a picture needs, by SHA-256. */
 type Files = readonly (readonly [string, Asset])[];
 
-/** What a thread is told; it answers each once. */
+/** Messages to a thread; it answers each once. */
 export type ToThread =
-  /** Lay a picture out, for so many threads. */
+  /** Set a picture up for this many threads. */
   | {
       readonly type: 'picture';
       readonly pictures: readonly PictureAt<Mesh>[];
@@ -25,16 +25,16 @@ export type ToThread =
       readonly files: Files;
       readonly threads: number;
     }
-  /** Take one over that the first thread has laid out. */
+  /** Take over a picture that the first thread has set up. */
   | { readonly type: 'lent'; readonly lent: LentExposure; readonly samples: number; readonly files: Files }
   | { readonly type: 'tile'; readonly tile: Tile };
-/** What it answers. */
+/** Its answers. */
 export type FromThread =
   | { readonly type: 'ready'; readonly lent: readonly LentExposure[] }
   | { readonly type: 'tile'; readonly tile: Tile; readonly part: TileResult }
   | { readonly type: 'failed'; readonly name: string; readonly message: string };
 
-/** One picture that is to be traced. */
+/** One picture to trace. */
 export interface TraceOrder {
   /** The frame at the instants of its exposure. */
   readonly pictures: readonly PictureAt<Mesh>[];
@@ -46,24 +46,24 @@ export interface Traced {
   readonly light: LightPicture;
   readonly features: DenoiserFeatures;
   readonly passes: PassBuffer | null;
-  /** Samples a pixel, in the mean. */
+  /** Mean samples per pixel. */
   readonly samples: number;
 }
 
 /**
- * Threads that trace pictures one after the other. The first lays a picture out, the others read it in the memory of the
- * first, and tiles are shared out among them: whoever takes which, the picture is the same in every bit.
+ * Threads that trace one picture after another. The first sets a picture up, the others read it from its shared memory,
+ * and tiles are distributed among them; whoever traces which, the picture is the same in every bit.
  */
 export class TraceCrew {
   private readonly threads: Worker[] = [];
-  /** Files that the threads have been given. */
+  /** Files that the threads have received. */
   private readonly given = new Set<string>();
 
   constructor(private readonly count: number) {}
 
   /**
-   * @param onShare told the share of tiles done, 0…1
-   * @throws an error with the name and words that tracing gave: SceneTooLarge among them
+   * @param onShare receives the fraction of tiles done, 0…1
+   * @throws an error with the name and message of the tracer: SceneTooLarge among them
    */
   async traced({ pictures, settings, samples }: TraceOrder, onShare?: (share: number) => void): Promise<Traced> {
     const { width, height } = settings;
@@ -108,7 +108,7 @@ export class TraceCrew {
         }),
       ]);
     } catch (error) {
-      // Nobody begins another tile of a picture that cannot be traced.
+      // Stops the others from starting another tile of a picture that cannot be traced.
       next = tiles.length;
       await this.close();
       throw error;
@@ -116,7 +116,7 @@ export class TraceCrew {
     return { light, features: features, passes: passes, samples: taken / (width * height) };
   }
 
-  /** Ends the threads; a picture that is being traced is then refused. */
+  /** Ends the threads; a picture that is being traced is rejected. */
   async close(): Promise<void> {
     const all = this.threads.splice(0);
     this.given.clear();
@@ -125,13 +125,13 @@ export class TraceCrew {
 
   private thread(): Worker {
     const thread = new Worker(new URL('./trace-worker.mjs', import.meta.url));
-    // Files that the others have already are not there yet.
+    // New threads have none of the files yet.
     this.given.clear();
     return thread;
   }
 }
 
-/** Tells a thread something, and waits for its answer, which has to be of one type. */
+/** Sends a message to a thread and awaits its answer, which must be of one type. */
 function answer<T extends 'ready' | 'tile'>(
   thread: Worker,
   message: ToThread,

@@ -18,13 +18,13 @@ import { packedExr } from '../files/exr';
 import { sha256 } from './keep';
 import type { Traced, TraceCrew } from './trace-crew';
 
-/** How a frame is made in true light. */
+/** How to make a frame in true light. */
 export interface TrueFrameOrder {
   /** Pixels. */
   readonly width: number;
   readonly height: number;
   readonly samples: number;
-  /** A share: see TraceSettings. */
+  /** A fraction: see TraceSettings. */
   readonly error: number;
   readonly denoise: boolean;
   readonly detail: Detail;
@@ -36,14 +36,14 @@ export interface TrueFrameOrder {
 }
 
 export interface TrueFrame extends Traced {
-  /** Its light, without grain where that was asked for. */
+  /** Its light, denoised if asked for. */
   readonly clean: LightPicture;
-  /** What else is known of its pixels, where passes were asked for. */
+  /** Its passes, if asked for. */
   readonly layers: readonly Layer[];
   readonly scene: ReturnType<typeof pictureAt>['scene'];
 }
 
-/** One frame of a piece in true light: the same bits wherever it is made. Throws what tracing throws. */
+/** One frame of a piece in true light: the same bits on every machine. Throws what tracing throws. */
 export async function trueFrame(
   crew: TraceCrew,
   piece: Piece,
@@ -60,7 +60,7 @@ export async function trueFrame(
     height: order.height,
     bounces: order.bounces ?? FRAME_SETTINGS.bounces,
     fireflyClamp: order.fireflyClamp ?? FRAME_SETTINGS.fireflyClamp,
-    // A loop later it is the same grain.
+    // The same grain one loop later.
     seed: order.grainMotion === 'stands' ? 0 : 1 + (((frame % frames) + frames) % frames),
     error: order.error,
     minSamples: order.minSamples ?? FRAME_SETTINGS.minSamples,
@@ -84,7 +84,7 @@ export async function trueFrame(
   return { ...traced, clean, layers, scene: pictures[0].scene };
 }
 
-/** Passes of light without grain where the picture is without, so that they add up to it; the others as they are. */
+/** Light passes denoised if the picture is, so that they add up to it; the others as they are. */
 function cleanPasses(
   passes: readonly Pass[],
   { light, features: guides }: Traced,
@@ -102,13 +102,13 @@ function cleanPasses(
   return passes.map((p) => (isLight(p) ? { ...p, values: parts[lights.indexOf(p)] } : p));
 }
 
-/** A sheet as a file, and the SHA-256 of what it says, however it was packed. */
+/** A frame image as a file, and the SHA-256 of its content, whatever packed it. */
 export interface WrittenFrameImage {
   readonly bytes: Uint8Array;
   readonly content: string;
 }
 
-/** The sheets of a frame, as files, one after the other. */
+/** The frame images of a frame, as files, one after another. */
 export async function* sheetsOf(
   frame: TrueFrame,
   wanted: readonly FrameImageName[],

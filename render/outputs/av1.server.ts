@@ -3,7 +3,7 @@ import { pixels, TAGGED, type MovieValues } from './movie';
 
 const QP = { preview: 45, good: 24, lossless: 12 } as const;
 
-/** One measure for all pictures, and no first one that is smoothed over time: it would be seen as a pulse at the seam. */
+/** The same quality for all pictures, and no temporal filter for the first, which would show as a pulse at the seam. */
 export const EVEN = 'rc=0:aq-mode=0:enable-tf=0';
 
 /** AV1 (AV1 Bitstream & Decoding Process Specification) by SVT-AV1, in 10 bit. */

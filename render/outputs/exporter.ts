@@ -8,7 +8,7 @@ import { FFMPEG, run } from '../files/program';
 import { eightBits, decodePng } from '../files/png';
 import { frameRate } from '@maypole/core/time/loop';
 
-/** What an output is made of, and where to. */
+/** What an output is made from, and where it goes. */
 export interface ExportJob<V = Readonly<Record<string, unknown>>> {
   readonly values: V;
   readonly size: PixelSize;
@@ -16,28 +16,28 @@ export interface ExportJob<V = Readonly<Record<string, unknown>>> {
   readonly piece: Piece;
   /** Frames in playing order. */
   readonly frames: readonly number[];
-  /** File of the sheet that the output is made of, by place among the frames. */
+  /** File of the frame image that the output is made from, by position among the frames. */
   readonly sheet: (index: number) => string;
-  /** Folder that names are in. */
+  /** The folder that names are relative to. */
   readonly folder: string;
-  /** Name without ending, in the folder; with /, where it stands in further folders, which are there. */
+  /** File name without extension; with / if it is in subfolders, which exist. */
   readonly base: string;
-  /** Name of the file of a frame, with its ending. */
+  /** File name of a frame, with extension. */
   readonly frameName: (frame: number) => string;
   readonly ending: string;
   readonly signal?: AbortSignal;
   readonly onShare?: (share: number) => void;
 }
 
-/** Makes the files of an output; gives their names in the folder. */
+/** Makes the files of an output; returns their names in the folder. */
 export type Exporter = (making: ExportJob) => Promise<readonly string[]>;
 
-/** A maker that is told what values its output has. */
+/** An exporter with typed values of its output. */
 export function makerOf<V>(make: (making: ExportJob & { readonly values: V }) => Promise<readonly string[]>): Exporter {
   return make as Exporter;
 }
 
-/** Makes a file of every frame, one after the other, and leaves out none. */
+/** Makes one file per frame, in order. */
 export async function eachFrame(
   making: ExportJob,
   make: (index: number, to: string, frame: number) => Promise<void>,
@@ -54,9 +54,9 @@ export async function eachFrame(
 }
 
 /**
- * Numbered as a program for movies reads them, for as long as it does.
+ * Numbered links as a movie encoder reads them, for the duration of the call.
  *
- * @param eight brought to 8 bits here, as the picture on the screen is, and not by the program
+ * @param eight converts to 8 bits here, as for the screen, and not by the encoder
  */
 export async function withNumbered<T>(
   { frames, sheet, folder, signal }: ExportJob,
@@ -81,7 +81,7 @@ export async function withNumbered<T>(
   }
 }
 
-/** A sheet of 16 bits as a PNG of 8; undefined for one that has 8 already. */
+/** A 16-bit frame image as an 8-bit PNG; undefined if it has 8 bits already. */
 async function eightBitPng(file: string): Promise<Uint8Array | undefined> {
   const sheet = decodePng(await readFile(file));
   if (sheet.data instanceof Uint8Array) return undefined;
@@ -95,14 +95,14 @@ export function rateOf(piece: Pick<Piece, 'loop'>): string {
 }
 
 export interface Encoding {
-  /** How many times the loop is in the file. */
+  /** How many times the file plays the loop. */
   readonly plays?: number;
-  /** What is done to pictures, as ffmpeg has it. */
+  /** An ffmpeg filter chain. */
   readonly filter?: string;
   readonly args: readonly string[];
-  /** Ending, where it is not that of the output; see OutputKind.beside. */
+  /** File extension, if it differs from the output's; see OutputKind.beside. */
   readonly ending?: string;
-  /** Its colours are red, green and blue of 8 bits. */
+  /** Whether its colours are 8-bit RGB. */
   readonly eight?: boolean;
 }
 
@@ -120,7 +120,7 @@ export async function encode(making: ExportJob, { plays = 1, filter, args, endin
           ...(plays > 1 ? ['-stream_loop', `${plays - 1}`] : []),
           ...input,
           ...(filter ? ['-vf', filter] : []),
-          // As many as there are, whatever rounding times would make of it.
+          // Exactly as many as there are, whatever rounded timestamps suggest.
           ...['-frames:v', `${total}`, '-fps_mode', 'passthrough', '-bitexact'],
           ...args,
           path.join(making.folder, name),

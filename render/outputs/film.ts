@@ -5,19 +5,19 @@ import sharp from 'sharp';
 import { encode } from './exporter';
 import { h264 } from './mp4.server';
 
-/** Pictures that a film has at most, and pixels of all of them together. */
+/** Most pictures of a film strip, and most pixels of all together. */
 export const [MOST_PICTURES, MOST_FILM_PIXELS] = [64, 80_000_000];
 
-/** A film that cannot be made into a movie, with what to do about it. */
+/** A film strip that cannot become a movie, and what to do about it. */
 export class FilmProblem extends Error {}
 
 /**
- * A film, equal pictures one under the other in one PNG, as an H.264 movie of one round.
+ * Turns a film strip, equal pictures stacked in one PNG, into an H.264 movie of one loop.
  *
- * @param pictures how many there are; the height of the film is a multiple of it, and both sides of a picture are even
- * @param fps pictures a second
- * @returns the file of the movie, in the folder
- * @throws FilmProblem for what is no such film
+ * @param pictures their number; the strip's height is a multiple of it, and both sides of a picture are even
+ * @param fps pictures per second
+ * @returns the movie's file, in the folder
+ * @throws FilmProblem if the strip is not as described
  */
 export async function filmMovie(film: string, pictures: number, fps: number, folder: string): Promise<string> {
   const meta = await sharp(film, { limitInputPixels: MOST_FILM_PIXELS })
@@ -34,7 +34,7 @@ export async function filmMovie(film: string, pictures: number, fps: number, fol
     throw new FilmProblem(
       `A film of ${width} × ${height} pixels does not fall into ${pictures} pictures whose sides are even numbers.`,
     );
-  // All of it once, since a PNG is read from its top each time.
+  // Decoded once, because a PNG can only be read from the top.
   const { data } = await sharp(film).flatten({ background: '#000' }).raw().toBuffer({ resolveWithObject: true });
   const raw = { width, height: tall, channels: 3 } as const;
   const size = width * tall * 3;

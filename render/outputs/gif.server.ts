@@ -8,7 +8,7 @@ import { rateOf, withNumbered, type Exporter, type ExportJob } from './exporter'
 
 const DOTS = { even: 'bayer:bayer_scale=3', strewn: 'sierra2_4a', none: 'none' } as const;
 
-/** The frames that a GIF has: all, or so many that each stands as long as players show. */
+/** The frames of a GIF: all, or so few that each lasts as long as players support. */
 export function shownIn(making: ExportJob): { readonly making: ExportJob; readonly every: number } {
   const { frames, piece, sheet } = making;
   const every = gifEvery(piece.loop.fps, frames.length) ?? 1;
@@ -19,7 +19,7 @@ export function shownIn(making: ExportJob): { readonly making: ExportJob; readon
   };
 }
 
-/** GIF (GIF89a) with one palette, made of all frames of the loop, so that no frame is coloured otherwise than its neighbours. */
+/** GIF (GIF89a) with one palette for all frames, so that no frame is coloured differently from its neighbours. */
 export const gif: Exporter = async (asked) => {
   const { making, every } = shownIn(asked);
   const { dots } = making.values as { dots: keyof typeof DOTS };

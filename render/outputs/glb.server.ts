@@ -10,14 +10,14 @@ import { brought, placedIn, ShapeTrouble, tracksOf, type Track } from '../shapes
 import { nearTo, placingOf } from '../shapes/turn';
 import type { Exporter, ExportJob } from './exporter';
 
-/** Frames of which each has a shape of its own in the file. */
+/** Most frames that have a shape of their own in the file. */
 const MOST_SHAPES = 1000;
-/** Bytes of a file, within what glTF can count. */
+/** Most bytes of a file, within what glTF can count. */
 const MOST_BYTES = Math.min(MOST_GLB, 2e9);
 
 /**
- * glTF 2.0 (Khronos Group): a shape that stays itself as one mesh with a shape for each frame to go over to, copies as
- * nodes that move, what is another shape in every frame as one node a frame, of which one has a size. Once round, with the
+ * glTF 2.0 (Khronos Group): a shape of constant topology as one mesh with a morph target per frame; copies as animated
+ * nodes; a shape of changing topology as one node per frame, of which one has a scale other than 0. One loop, with the
  * first frame again at the end.
  */
 export const glb: Exporter = async (making) => {
@@ -33,13 +33,13 @@ export const glb: Exporter = async (making) => {
 
 interface Shape {
   readonly mesh: number;
-  /** Whether it has shapes to go over to. */
+  /** Whether it has morph targets. */
   readonly moves: boolean;
 }
 
 class Glb {
   private readonly frames: readonly number[];
-  /** Frames that have keys: those of the loop, and the first again where all of it is there. */
+  /** Frames with keys: those of the loop, and the first again if the whole loop is there. */
   private readonly keys: readonly number[];
   private readonly times: number;
   private readonly used = new Set<string>();
@@ -54,7 +54,7 @@ class Glb {
   ) {
     const { frames, piece } = making;
     this.frames = frames;
-    // Frame N is frame 0: it ends the last stretch of movement.
+    // Frame N is frame 0: it ends the last interval.
     const whole = frames.length === piece.loop.frames;
     this.keys = whole && frames.length > 1 ? [...frames, frames[0]] : frames;
     const { num, den } = frameRate(piece.loop.fps);
@@ -104,7 +104,7 @@ class Glb {
     return at;
   }
 
-  /** A mesh with its shapes in further frames, each as what it differs by from the first. */
+  /** A mesh with morph targets for further frames, each as its difference from the first. */
   private async shape(track: Track, first: Mesh, at: (frame: number) => Mesh): Promise<Shape | null> {
     const { positions, normals } = drawBuffers(first);
     const topology = drawTopologyOf(first.connectivity);
@@ -162,7 +162,7 @@ class Glb {
     return false;
   }
 
-  /** How much of each frame's shape is there at each key: all of its own, and between keys some of both. */
+  /** Weight of each morph target at each key: 1 at its own; between keys, linear. */
   private weights(): number {
     const shapes = this.frames.length - 1;
     const values = new Float32Array(this.keys.length * shapes);
@@ -236,7 +236,7 @@ class Glb {
         false,
       );
       children.push(node);
-      // Copies that move on along a list jump from its end to its beginning, and are not seen on the way.
+      // Copies that move along a list jump from its end to its start, invisibly.
       const jumps = jumpsIn(p, reach / 2) ? 'STEP' : 'LINEAR';
       if (changes(p, 3)) this.move(node, 'translation', this.file.accessor(p, 3), jumps);
       if (changes(r, 4)) this.move(node, 'rotation', this.file.accessor(r, 4), jumps);
@@ -275,7 +275,7 @@ function changes(values: Float32Array, parts: number): boolean {
   return false;
 }
 
-/** How far apart places are at most, along an axis. */
+/** Largest extent of positions along an axis. */
 function reachOf(places: Float32Array): number {
   let reach = 0;
   for (let k = 0; k < 3; k++) {

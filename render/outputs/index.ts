@@ -1,6 +1,6 @@
 import type { Exporter } from './exporter';
 
-/** What makes the files of each kind of output, fetched when it is first wanted. */
+/** The exporter of each kind of output, loaded when first needed. */
 export const makers: Readonly<Record<string, () => Promise<Exporter>>> = {
   mp4: () => import('./mp4.server').then((m) => m.mp4),
   hevc: () => import('./hevc.server').then((m) => m.hevc),

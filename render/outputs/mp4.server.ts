@@ -8,9 +8,9 @@ export const h264 = ({ quality, whole }: Pick<MovieValues, 'quality' | 'whole'>)
   filter: pixels('yuv420p'),
   args: [
     ...['-c:v', 'libx264', '-preset', quality === 'preview' ? 'veryfast' : 'medium', '-crf', `${CRF[quality]}`],
-    // Soft shading keeps its steps small where the encoder would take them for nothing.
+    // Keeps the small steps of soft shading, which the encoder would drop.
     ...['-tune', 'animation', '-aq-mode', '3'],
-    // All kinds of pictures are kept as well as each other: the first would be better than the last, and be seen as a pulse.
+    // All frame types get equal quality; otherwise the first frame would be better than the last, visible as a pulse.
     ...(quality === 'preview' ? [] : ['-x264-params', 'ipratio=1.0:pbratio=1.0:mbtree=0']),
     ...(whole ? ['-g', '1'] : []),
     ...TAGGED,

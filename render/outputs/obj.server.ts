@@ -4,7 +4,7 @@ import { brought, placedIn, tracksOf } from '../shapes/moving';
 import { short, TextFile } from '../shapes/text-file';
 import { eachFrame, type Exporter } from './exporter';
 
-/** Wavefront OBJ: polygons as they are, curves as lines, copies as shapes of their own. */
+/** Wavefront OBJ: polygons as they are, curves as lines, copies as separate objects. */
 export const obj: Exporter = async (making) => {
   const tracks = await tracksOf(making.piece, making.frames.slice(0, 1), new MeshCache(), making.signal);
   return eachFrame(making, async (_, to, frame) => {
@@ -27,7 +27,7 @@ export const obj: Exporter = async (making) => {
           }
           first += vertexCount;
         }
-        // Between ribbons others are let in.
+        // Yields between ribbons.
         await new Promise((resolve) => setImmediate(resolve));
       }
     } finally {

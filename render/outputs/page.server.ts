@@ -9,7 +9,7 @@ import { vp9 } from './webm.server';
 const escaped = (text: string) =>
   text.replace(/[&<>"]/g, (c) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[c]!);
 
-/** A page with the loop as two movies, of which a browser takes what it can, and the first frame until it plays. */
+/** A web page with the loop as two movies, of which the browser picks one, and the first frame as poster. */
 export const page: Exporter = async (making) => {
   const { quality } = making.values as { quality: Quality };
   const half = (from: number): typeof making => ({ ...making, onShare: (s) => making.onShare?.(from + s / 2) });

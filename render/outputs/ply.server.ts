@@ -3,10 +3,10 @@ import { MeshCache } from '@maypole/core/evaluate/mesh-cache';
 import { brought, cornersIn, placedIn, ShapeTrouble, tracksOf } from '../shapes/moving';
 import { eachFrame, type Exporter } from './exporter';
 
-/** Corners of a file that is put together at once. */
+/** Most corners of a file, which is assembled in memory. */
 const MOST_CORNERS = 80e6;
 
-/** PLY (G. Turk, 1994), binary: all that is there as one shape of polygons. */
+/** PLY (G. Turk, 1994), binary: everything as one polygon mesh. */
 export const ply: Exporter = async (making) => {
   const tracks = await tracksOf(making.piece, making.frames.slice(0, 1), new MeshCache(), making.signal);
   return eachFrame(making, async (_, to, frame) => {

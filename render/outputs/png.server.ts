@@ -4,7 +4,7 @@ import { encode } from 'fast-png';
 import { eightBits, decodePng, taggedSrgb } from '../files/png';
 import { eachFrame, type Exporter } from './exporter';
 
-/** A sheet as a PNG of a depth; without alpha where it is not asked for. */
+/** A frame image as a PNG of a bit depth; without alpha unless it is asked for. */
 export function pngOf(file: Uint8Array, depth: '8' | '16', clear: boolean): Uint8Array {
   if (depth === '16' && clear) return taggedSrgb(file);
   const sheet = decodePng(file);

@@ -1,7 +1,7 @@
 import { encode, makerOf } from './exporter';
 import { pixels, TAGGED } from './movie';
 
-/** ProRes 4444 (SMPTE RDD 36), alpha straight in 16 bit. */
+/** ProRes 4444 (SMPTE RDD 36), straight alpha in 16 bits. */
 export const prores = makerOf<{ readonly plays: number; readonly clear: boolean }>(async (making) => {
   const { plays, clear } = making.values;
   return [

@@ -3,10 +3,10 @@ import sharp, { type Sharp } from 'sharp';
 import { eightBits, decodePng, withProfile } from '../files/png';
 import { eachFrame, type Exporter, type ExportJob } from './exporter';
 
-// Pictures are made once each: none of them is worth keeping.
+// Every picture is made once, so caching gains nothing.
 sharp.cache(false);
 
-/** A sheet in 8 bits, as a library for pictures takes it. */
+/** A frame image in 8 bits, for the picture library. */
 export async function sharpOf(file: string): Promise<Sharp> {
   const sheet = decodePng(await readFile(file));
   const { width, height } = sheet;
@@ -15,7 +15,7 @@ export async function sharpOf(file: string): Promise<Sharp> {
 
 let profile: Promise<Uint8Array> | undefined;
 
-/** The profile of sRGB that the library writes. */
+/** The sRGB profile that the library writes. */
 function srgbProfile(): Promise<Uint8Array> {
   return (profile ??= sharp({ create: { width: 1, height: 1, channels: 3, background: '#000' } })
     .withIccProfile('srgb')
@@ -25,8 +25,8 @@ function srgbProfile(): Promise<Uint8Array> {
 }
 
 /**
- * A sheet in 16 bits. Its profile goes in with it and is kept, since the library, told to write one, would bring colours
- * over to it and lose the last bits.
+ * A frame image in 16 bits. Its profile is attached on input and kept: told to write one, the library would convert
+ * colours and lose the last bits.
  */
 export async function deepPicture(file: string): Promise<Sharp> {
   return sharp(withProfile(await readFile(file), await srgbProfile()))
@@ -34,7 +34,7 @@ export async function deepPicture(file: string): Promise<Sharp> {
     .keepIccProfile();
 }
 
-/** A file a frame by a library for pictures; without alpha where its values do not ask for it. */
+/** One file per frame by the picture library; without alpha unless its values ask for it. */
 export function stillPictures<V>(
   how: (picture: Sharp, values: V) => Sharp,
   taken: (file: string, values: V) => Promise<Sharp> = sharpOf,

@@ -13,8 +13,8 @@ import type { Exporter, ExportJob } from './exporter';
 const MOST_BYTES = 4e9;
 
 /**
- * OpenUSD as text: a mesh with its points at every frame for what stays itself, an instancer for copies, meshes whose
- * faces change with time for the rest.
+ * OpenUSD as text: a mesh with points per frame for constant topology, a PointInstancer for copies, meshes with
+ * time-sampled topology for the rest.
  */
 export const usd: Exporter = async (making) => {
   const name = `${making.base}.usda`;
@@ -65,7 +65,7 @@ class Usd {
     this.file.write('}\n');
   }
 
-  /** A name that the format takes, and no other prim beside has. */
+  /** A valid prim name, unique among its siblings. */
   private name(text: string): string {
     const plain =
       text
@@ -117,7 +117,7 @@ class Usd {
     this.file.write('    }\n');
   }
 
-  /** A value at every frame; once where it is always the same. */
+  /** A value at every frame; once if it is constant. */
   private async samples(
     indent: string,
     declared: string,
@@ -193,7 +193,7 @@ class Usd {
     this.file.write(`${indent}}\n`);
   }
 
-  /** Faces that have a finish of their own. */
+  /** Faces with their own material. */
   private async subsets(
     at: (frame: number) => Mesh,
     finishes: Finishes,
@@ -235,7 +235,7 @@ class Usd {
     const sides = placings(frames[0]).map((p) => p.turn);
     await this.samples('            ', 'point3f[] positions', (f) => triples(placings(f).flatMap((p) => [...p.at])));
     await this.samples('            ', 'float3[] scales', (f) => triples(placings(f).flatMap((p) => [...p.size])));
-    // The real part stands first. Readers of before quatf take the coarser ones.
+    // The real part comes first. Readers without quatf support use the coarser ones.
     const turns = (f: number) =>
       triples(
         placings(f).flatMap((p, c) => {
@@ -261,14 +261,14 @@ class Usd {
   }
 }
 
-/** What a finish of faces is called in a file. */
+/** The name of a material in the file. */
 const calledBy = (slot: number) => (slot === 0 ? 'Finish' : `Finish_${slot}`);
 
-/** The materials of a ribbon, each written once, before the prims that are bound to them. */
+/** The materials of a ribbon, each written once, before the prims that are bound to it. */
 class Finishes {
   private readonly paths = new Map<number, string>();
   readonly colour: string;
-  /** The colour of the usual finish, as light. */
+  /** The base colour of the main material, in linear light. */
   readonly base: readonly number[];
 
   constructor(track: Track, write: (slot: number, called: string) => string) {
@@ -283,11 +283,11 @@ class Finishes {
   }
 }
 
-/** Colours of copies as light; that of the finish for those that have none of their own. */
+/** Colours of copies in linear light; the material's for copies without one. */
 const coloursOf = (display: Float32Array, base: readonly number[]) =>
   display.map((c, i) => (Number.isNaN(c) ? base[i % 3] : displayToLight(c)));
 
-/** Least and most x, y and z of points; of none, a box of no size. */
+/** Minimum and maximum x, y and z; an empty box for no points. */
 function boundsOf(p: ArrayLike<number>): number[] {
   if (p.length === 0) return [0, 0, 0, 0, 0, 0];
   const out = [Infinity, Infinity, Infinity, -Infinity, -Infinity, -Infinity];
@@ -299,7 +299,7 @@ function boundsOf(p: ArrayLike<number>): number[] {
   return out;
 }
 
-/** A box about all copies: about the boxes of their shapes, each where it stands. */
+/** A box around all copies: around the boxes of their sources, transformed. */
 function boundsOfCopies(mesh: Mesh): number[] {
   const boxes = mesh.copies!.sources.map((s) => {
     const b = boundsOf(s.positions);
@@ -322,7 +322,7 @@ function normalsOf(mesh: Mesh): Float32Array {
   return out;
 }
 
-/** All that is placed as one mesh. */
+/** Everything that is placed, as one mesh. */
 function whole(mesh: Mesh): Mesh {
   const placed = placedIn(mesh);
   if (placed.length === 1 && !placed[0].matrix) return mesh;

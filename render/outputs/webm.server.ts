@@ -3,7 +3,7 @@ import { pixels, TAGGED, type MovieValues } from './movie';
 
 const CRF = { preview: 38, good: 22, lossless: 10 } as const;
 
-/** VP9 (VP9 Bitstream Specification) by libvpx; see-through, a second picture beside the first holds the alpha. */
+/** VP9 (VP9 Bitstream Specification) by libvpx; with transparency, a second stream holds the alpha. */
 export const vp9 = ({
   quality,
   whole,
@@ -13,7 +13,7 @@ export const vp9 = ({
   args: [
     ...['-c:v', 'libvpx-vp9', '-crf', `${CRF[quality]}`, '-b:v', '0', '-row-mt', '1'],
     ...['-deadline', 'good', '-cpu-used', quality === 'preview' ? '5' : '3'],
-    // Hidden pictures cannot go along with alpha.
+    // Alternate reference frames cannot be combined with alpha.
     ...(clear ? ['-auto-alt-ref', '0', '-metadata:s:v:0', 'alpha_mode=1'] : []),
     ...(whole ? ['-g', '1'] : []),
     ...TAGGED,

@@ -3,7 +3,7 @@ import type { Quality } from './movie';
 
 const QUALITY = { preview: 60, good: 85, lossless: 98 } as const;
 
-/** Animated WebP (RFC 9649) by libwebp, for ever round. */
+/** Animated WebP (RFC 9649) by libwebp, looping endlessly. */
 export const webp: Exporter = async (making) => {
   const { quality, clear } = making.values as { quality: Quality; clear: boolean };
   return [

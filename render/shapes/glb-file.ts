@@ -1,16 +1,16 @@
 import { closeSync, openSync, readSync, rmSync, writeSync } from 'node:fs';
 
-/** Numbers of glTF for types of numbers and uses of buffers. */
+/** Component types of glTF. */
 const [FLOAT, UNSIGNED_INT] = [5126, 5125];
 export const [ARRAY, ELEMENTS] = [34962, 34963];
 
-/** Bytes a file can have: glTF counts them in 32 bits. */
+/** Most bytes of a file: glTF counts them in 32 bits. */
 export const MOST_GLB = 2 ** 32 - 1;
 const CHUNK = 1 << 20;
 
 /**
- * A binary glTF file that is written as it grows (Khronos Group, glTF 2.0, section 4.4): numbers go to the disk at once,
- * and what they mean is put before them at the end.
+ * A binary glTF file written incrementally (Khronos Group, glTF 2.0, section 4.4): numbers go to disk at once, and the
+ * JSON is put before them at the end.
  */
 export class GlbFile {
   readonly json: Record<string, unknown[]> = { bufferViews: [], accessors: [] };
@@ -28,16 +28,16 @@ export class GlbFile {
     return this.length;
   }
 
-  /** Puts something into a list of the file; gives its place in it. */
+  /** Appends an object to a list of the file; returns its index. */
   add(list: string, item: object): number {
     return (this.json[list] ??= []).push(item) - 1;
   }
 
   /**
-   * Numbers of the file.
+   * Adds an accessor.
    *
-   * @param parts numbers that belong to one element, 1 … 4
-   * @param bounds the least and most of each part are told, as positions and times need it
+   * @param parts components per element, 1 … 4
+   * @param bounds writes minimum and maximum, as positions and times require
    */
   accessor(
     values: Float32Array | Uint32Array,
@@ -66,7 +66,7 @@ export class GlbFile {
     const json = Buffer.from(
       JSON.stringify({ ...more, ...this.json, ...(this.length > 0 ? { buffers: [{ byteLength: this.length }] } : {}) }),
     );
-    // Chunks end on whole words, JSON with spaces.
+    // Chunks end on 4-byte boundaries; JSON is padded with spaces.
     const padded = Buffer.concat([json, Buffer.alloc((4 - (json.length % 4)) % 4, 0x20)]);
     const out = openSync(this.file, 'w');
     try {
@@ -84,7 +84,7 @@ export class GlbFile {
     }
   }
 
-  /** Lets go of what was written on the way. */
+  /** Discards what was written on the way. */
   close(): void {
     closeSync(this.bin);
     rmSync(this.binName, { force: true });

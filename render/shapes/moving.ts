@@ -7,23 +7,20 @@ import type { Piece, RibbonDoc } from '@maypole/core/piece/piece';
 import { drawTopologyOf } from '@maypole/core/shape/drawable';
 import type { Connectivity, Mesh } from '@maypole/core/shape/mesh';
 
-/** Shapes cannot be written as asked, in a sentence. */
+/** Shapes cannot be written as asked; the message is a sentence. */
 export class ShapeTrouble extends Error {
   override readonly name = 'ShapeTrouble';
 }
 
-/** A ribbon as it moves. */
+/** A ribbon in motion. */
 export interface Track {
   readonly id: string;
   readonly name: string;
-  /** Surfaces by kind of faces at the first frame. */
+  /** Surfaces by material slot at the first frame. */
   readonly surface: (slot: number) => Surface;
-  /** The kinds of faces there are, at any frame, but the usual one. */
+  /** Material slots that occur at any frame, other than the main one. */
   readonly slots: readonly number[];
-  /**
-   * One shape on the same connectivity in all frames; the same copies of the same shapes in all; or shapes that are
-   * others from frame to frame.
-   */
+  /** One shape of constant topology; the same copies of the same shapes; or shapes of changing topology. */
   readonly kind: 'shape' | 'copies' | 'changing';
   /** The shape at a frame. */
   readonly at: (frame: number) => Mesh;
@@ -57,7 +54,7 @@ function sameCopies(a: Mesh, b: Mesh): boolean {
   return c.sources.every((s, i) => sameTopology(s.connectivity, d.sources[i].connectivity));
 }
 
-/** The ribbons of a piece that are seen, and how each moves over some frames. */
+/** The visible ribbons of a piece, and how each moves over some frames. */
 export async function tracksOf(
   piece: Piece,
   frames: readonly number[],
@@ -75,7 +72,7 @@ export async function tracksOf(
     let kind: Track['kind'] = start.copies ? 'copies' : 'shape';
     const slots = new Set<number>();
     for (const frame of frames) {
-      // Others are let in between frames.
+      // Yields between frames.
       await new Promise((resolve) => setImmediate(resolve));
       signal?.throwIfAborted();
       const mesh = at(frame);
@@ -100,7 +97,7 @@ export async function tracksOf(
   return out;
 }
 
-/** A shape where it stands: itself, or a copy by its matrix of 16 numbers by columns. */
+/** A shape and its pose: itself, or a copy by its column-major matrix of 16 numbers. */
 export interface Placed {
   readonly mesh: Mesh;
   readonly matrix: Float32Array | null;
@@ -112,7 +109,7 @@ export function placedIn(mesh: Mesh): Placed[] {
   return Array.from(c.source, (s, i) => ({ mesh: c.sources[s], matrix: c.matrices.subarray(16 * i, 16 * i + 16) }));
 }
 
-/** Positions brought to where a copy stands. */
+/** Positions transformed by a copy's matrix. */
 export function brought(positions: Float32Array, m: Float32Array | null): Float32Array {
   if (!m) return positions;
   const out = new Float32Array(positions.length);
@@ -122,7 +119,7 @@ export function brought(positions: Float32Array, m: Float32Array | null): Float3
   return out;
 }
 
-/** Corners of faces in all that is placed; what a budget is held against. */
+/** Face corners of everything that is placed, for budgets. */
 export function cornersIn(placed: readonly Placed[]): number {
   return placed.reduce(
     (n, { mesh }) => n + mesh.connectivity.corners.length + drawTopologyOf(mesh.connectivity).lines.length,

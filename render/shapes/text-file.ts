@@ -2,7 +2,7 @@ import { closeSync, openSync, writeSync } from 'node:fs';
 
 const PIECE = 1 << 20;
 
-/** A file of text that goes to the disk as it grows. */
+/** A text file written incrementally. */
 export class TextFile {
   private readonly fd: number;
   private parts: string[] = [];
@@ -33,7 +33,7 @@ export class TextFile {
   }
 }
 
-/** The shortest words for a number that single precision brings back the same. */
+/** The shortest decimal that single precision reads back as the same number. */
 export function short(x: number): string {
   const single = Math.fround(x);
   for (let digits = 6; digits < 9; digits++) {

@@ -1,4 +1,4 @@
-/** A matrix taken apart: place, turn as a quaternion x, y, z, w, and size along each axis. */
+/** A decomposed matrix: translation, rotation as a quaternion x, y, z, w, and scale along each axis. */
 export interface Placing {
   readonly at: readonly [number, number, number];
   readonly turn: readonly [number, number, number, number];
@@ -6,10 +6,10 @@ export interface Placing {
 }
 
 /**
- * Takes a matrix apart whose linear part is a turn times a size along each axis (S. W. Shepperd, Quaternion from rotation
- * matrix, 1978); a mirrored one has a size below zero.
+ * Decomposes a matrix whose linear part is a rotation times a scale along each axis (S. W. Shepperd, Quaternion from
+ * rotation matrix, 1978); a mirrored one has a negative scale.
  *
- * @param m 16 numbers by columns
+ * @param m 16 numbers, column-major
  */
 export function placingOf(m: ArrayLike<number>): Placing {
   const column = (k: number) => [m[4 * k], m[4 * k + 1], m[4 * k + 2]];
@@ -19,7 +19,7 @@ export function placingOf(m: ArrayLike<number>): Placing {
     x[0] * (y[1] * z[2] - y[2] * z[1]) - y[0] * (x[1] * z[2] - x[2] * z[1]) + z[0] * (x[1] * y[2] - x[2] * y[1]);
   if (det < 0) size[0] = -size[0];
   const r = [x, y, z].map((c, k) => c.map((v) => (size[k] === 0 ? 0 : v / size[k])));
-  // A copy of no size is not turned.
+  // A copy of no size is not rotated.
   const e = size.some((s) => s === 0)
     ? [
         [1, 0, 0],
@@ -45,7 +45,7 @@ export function placingOf(m: ArrayLike<number>): Placing {
   return { at: [m[12], m[13], m[14]], turn, size };
 }
 
-/** The same turn as a quaternion on the side of another, so that between them is the short way. */
+/** The same rotation as a quaternion in the hemisphere of another, so that interpolation takes the short way. */
 export function nearTo(q: readonly number[], other: ArrayLike<number>): number[] {
   const dot = q.reduce((n, v, k) => n + v * other[k], 0);
   return dot < 0 ? q.map((v) => -v) : [...q];

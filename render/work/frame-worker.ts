@@ -7,14 +7,14 @@ import { sheetsOf, trueFrame } from '../frame/true-frame';
 import { pieceFrom } from './piece-from';
 import type { PartWork, WorkSource } from './source';
 
-/** Makes frames in true light, one after the other, as they are given. */
+/** Makes frames in true light, one after another, as they are assigned. */
 export class FrameWorker {
   private readonly crew: TraceCrew;
   private cache = new MeshCache();
   private known: { readonly render: string; readonly piece: Piece } | undefined;
-  /** The frame that it is at. */
+  /** The present frame. */
   private at: PartWork | undefined;
-  /** What it does just now, in words; empty where nothing. */
+  /** What it is doing, in words; empty if nothing. */
   doing = '';
 
   constructor(
@@ -24,7 +24,7 @@ export class FrameWorker {
     this.crew = new TraceCrew(threads);
   }
 
-  /** Makes one frame; false where there is none to make. */
+  /** Makes one frame; false if there is none to make. */
   async next(): Promise<boolean> {
     const work = await this.source.claim();
     if (!work) return false;
@@ -32,7 +32,7 @@ export class FrameWorker {
     const end = this.source.keep(work, () => {
       if (!wanted) return;
       wanted = false;
-      // Nobody waits for it: the threads are ended with it.
+      // Not awaited: the threads end with it.
       void this.crew.close();
     });
     this.at = work;
@@ -49,7 +49,7 @@ export class FrameWorker {
     return true;
   }
 
-  /** Ends the threads. A frame that it is at is given back, so that it need not wait for its lease to be over. */
+  /** Ends the threads. An unfinished frame is given back, so that it need not wait for its lease to expire. */
   async close(): Promise<void> {
     const { at } = this;
     if (at) await this.source.giveBack(at).catch(() => undefined);

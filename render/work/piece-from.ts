@@ -7,20 +7,20 @@ import { readBundle } from '@maypole/core/piece/bundle';
 import type { Piece } from '@maypole/core/piece/piece';
 import { readPiece, type PieceFault } from '@maypole/core/piece/read';
 
-/** A document cannot be used, in a sentence. */
+/** A document cannot be used; the message is a sentence. */
 export class PieceTrouble extends Error {
   override readonly name = 'PieceTrouble';
   constructor(
     message: string,
     readonly faults: readonly PieceFault[] = [],
-    /** Whether it is a sound document that names files which did not come with it. */
+    /** Whether it is a valid document that names files which did not come with it. */
     readonly missing = false,
   ) {
     super(message);
   }
 }
 
-/** The piece in a text, with everything there that it is evaluated with. Throws PieceTrouble. */
+/** The piece of a document, with every file that it needs. Throws PieceTrouble. */
 export async function pieceFrom(text: string): Promise<Piece> {
   const parcel = readBundle(text);
   for (const [fingerprint, file] of Object.entries(parcel.assets ?? {})) provide(fingerprint, file);
@@ -40,7 +40,7 @@ export async function pieceFrom(text: string): Promise<Piece> {
   return read.piece;
 }
 
-/** Has a file of a parcel there. */
+/** Registers a file of a bundle. */
 function provide(fingerprint: string, file: { readonly name?: unknown; readonly data?: unknown } | null): void {
   try {
     if (typeof file?.data !== 'string') throw new FileTrouble('It has no data.');

@@ -1,4 +1,4 @@
-/** The thread that renews leases of a server elsewhere. */
+/** The thread that renews leases with a remote server. */
 import { workerData } from 'node:worker_threads';
 import { renewing } from './renewing';
 import { renewAt, type ServerAccess } from './server-request';

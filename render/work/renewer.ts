@@ -1,18 +1,18 @@
 import { Worker } from 'node:worker_threads';
 import type { ToRenewer } from './renewing';
 
-/** Keeps leases by a thread of its own; see `renewing`. The thread is begun where it is first needed. */
+/** Renews leases from a separate thread; see `renewing`. The thread starts when first needed. */
 export class Renewer {
   private thread: Worker | undefined;
   private readonly lost = new Map<string, () => void>();
 
-  /** @param module begins `renewing`, with `data` as its workerData */
+  /** @param module calls `renewing`, with `data` as its workerData */
   constructor(
     private readonly module: URL,
     private readonly data: unknown,
   ) {}
 
-  /** Keeps a lease until what it gives is called; `lost` is called once where the lease is lost before. */
+  /** Renews a lease until the returned function is called; calls `lost` once if the lease is lost before. */
   keep(lease: string, lost: () => void): () => void {
     this.lost.set(lease, lost);
     this.tell({ lease, keep: true });
@@ -36,10 +36,10 @@ export class Renewer {
     thread.on('error', (error) => console.error(`Leases are not renewed: ${error.message}`));
     thread.on('exit', () => {
       if (this.thread !== thread) return;
-      // Another takes its place with the next frame; what was kept by it may be given to others meanwhile.
+      // A new thread starts with the next frame; leases that this one kept may go to others meanwhile.
       this.thread = undefined;
     });
-    // It is no reason for a process to stay; whoever listens makes it one, so that this comes last.
+    // It must not keep the process alive. Listening would, so this comes last.
     thread.unref();
     return thread;
   }

@@ -1,28 +1,28 @@
-/** A server elsewhere, and the key by which it lets a machine in. */
+/** A remote server and the worker key for it. */
 export interface ServerAccess {
   /** Its address. */
   readonly server: string;
   readonly key: string;
-  /** Milliseconds between signs of life; see RENEW_SECONDS. */
+  /** Milliseconds between renewals; see RENEW_SECONDS. */
   readonly every?: number;
 }
 
-/** The server does not give work, in its own words. */
+/** The server refuses to give work, in its own words. */
 export class Refused extends Error {
   override readonly name = 'Refused';
   constructor(
     message: string,
-    /** Asking again is of no use. */
+    /** Retrying is useless. */
     readonly forGood: boolean,
   ) {
     super(message);
   }
 }
 
-/** Milliseconds that an answer may take; sheets are large. */
+/** Milliseconds that an answer may take; frame images are large. */
 const PATIENCE = 120_000;
 
-/** Asks the server. @throws Refused where it does not answer, does not let in, or has a fault */
+/** Sends a request. @throws Refused if the server does not answer, denies access or fails */
 export async function requestAt(
   { server, key }: ServerAccess,
   method: string,
@@ -51,12 +51,12 @@ export async function requestAt(
   return answer;
 }
 
-/** Goes on with a lease; false where it is lost. */
+/** Renews a lease; false if it is lost. */
 export async function renewAt(access: ServerAccess, lease: string): Promise<boolean> {
   return (await requestAt(access, 'PUT', `/api/work/leases/${lease}`)).status !== 409;
 }
 
-/** What an answer says is wrong. */
+/** The error message of an answer. */
 export async function wordsOf(answer: Response): Promise<string> {
   const body = (await answer.json().catch(() => undefined)) as { error?: string } | undefined;
   return body?.error ?? `The server answered ${answer.status}.`;

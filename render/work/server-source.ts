@@ -5,10 +5,10 @@ import { Renewer } from './renewer';
 import { Refused, requestAt, wordsOf, type ServerAccess } from './server-request';
 import type { PartFigures, PartWork, WorkSource } from './source';
 
-/** Times that a result is brought again while the server is away, and milliseconds between. */
+/** How often a result is delivered again while the server is away, and milliseconds between. */
 const [AGAIN, BETWEEN] = [40, 3000];
 
-/** Work of a server elsewhere, over HTTP with a key. */
+/** Work from a remote server, over HTTP with a key. */
 export class ServerSource implements WorkSource {
   private readonly access: ServerAccess;
   private readonly renewer: Renewer;
@@ -62,7 +62,7 @@ export class ServerSource implements WorkSource {
     await this.ask('POST', `/api/work/leases/${lease}/failed`, { message: message.slice(0, 2000), forGood });
   }
 
-  /** Tries again while the server is away: a finished frame is not thrown away for that. */
+  /** Retries while the server is away, so that no finished frame is lost. */
   private async patiently<T>(work: () => Promise<T>): Promise<T> {
     for (let i = 0; ; i++)
       try {
@@ -76,7 +76,7 @@ export class ServerSource implements WorkSource {
   private async sound(asked: Promise<Response>): Promise<Response> {
     const answer = await asked;
     if (answer.ok) return answer;
-    // It was given to another, or cancelled: it is of no use to bring it again.
+    // It was assigned to another worker, or cancelled: retrying is useless.
     throw new Refused(await wordsOf(answer), answer.status === 409 || answer.status === 422);
   }
 

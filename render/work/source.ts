@@ -2,45 +2,45 @@ import type { FrameOrder } from '@maypole/core/output/frame-order';
 import type { FrameImageName } from '@maypole/core/output/frame-image';
 import type { KeptFrameImage } from '../frame/keep';
 
-/** A frame that is to be made. */
+/** A frame to make. */
 export interface PartWork {
   readonly render: string;
-  /** Place among the frames of the render. */
+  /** Position among the frames of the render. */
   readonly index: number;
   readonly frame: number;
   readonly fingerprint: string;
   readonly order: FrameOrder;
   readonly sheets: readonly FrameImageName[];
-  /** By which the worker is known to have it. */
+  /** Identifies the worker that has it. */
   readonly lease: string;
-  /** It is there already, and is only to be compared: nothing of it is brought but what its sheets come to. */
+  /** It exists already and is only to be compared: only digests of its frame images are sent. */
   readonly again?: boolean;
 }
 
 export interface PartFigures {
   readonly seconds: number;
-  /** Megabytes that the worker took at most. */
+  /** Peak memory of the worker, in megabytes. */
   readonly memory: number;
 }
 
-/** Where work comes from and results go: the database itself, or a server elsewhere. */
+/** Where work comes from and results go: the database, or a remote server. */
 export interface WorkSource {
-  /** The next frame; undefined where there is none just now. */
+  /** The next frame; undefined if there is none just now. */
   claim(): Promise<PartWork | undefined>;
-  /** The document of a render with the files it names. */
+  /** The document of a render, with the files it names. */
   piece(work: PartWork): Promise<string>;
   /**
-   * Keeps a frame for as long as it takes, whatever else keeps this thread busy: until what it gives is called. `lost`
-   * is called where the frame is not wanted any more.
+   * Renews a frame's lease for as long as it takes, however busy this thread is, until the returned function is called.
+   * Calls `lost` if the frame is no longer wanted.
    */
   keep(work: PartWork, lost: () => void): () => void;
-  /** Gives a frame back that is not gone on with: it waits again at once, and this was no try. */
+  /** Returns an unfinished frame: it waits again at once, and this does not count as an attempt. */
   giveBack(work: PartWork): Promise<void>;
   put(work: PartWork, sheet: FrameImageName, bytes: Uint8Array): Promise<KeptFrameImage>;
   done(work: PartWork, sheets: Partial<Record<FrameImageName, KeptFrameImage>>, figures: PartFigures): Promise<void>;
-  /** @param forGood another worker would fail, too */
+  /** @param forGood another worker would fail too */
   failed(work: PartWork, message: string, forGood: boolean): Promise<void>;
 }
 
-/** Seconds between signs of life. */
+/** Seconds between renewals. */
 export const RENEW_SECONDS = 10;

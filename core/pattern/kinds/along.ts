@@ -39,7 +39,7 @@ export const along = definePattern({
     if (v.by === 'u') return m.sub(m.number(1), hit.uv[0]);
     const { along: x } = axes(placeOf(hit, v.by), v.axis);
     const span = m.sub(v.to, v.from);
-    // Where both ends are one, it is a step there.
+    // If both ends coincide, it is a step there.
     const safe = m.less(m.abs(span), m.number(1e-5), m.number(1e-5), span);
     return m.div(m.sub(x, v.from), safe);
   },

@@ -53,7 +53,7 @@ export const bands = definePattern({
     const round = m.add(m.mul(across[0], across[0]), m.mul(across[1], across[1]));
     const measure = v.as === 'stripes' ? along : m.sqrt(v.as === 'rings' ? round : m.add(round, m.mul(along, along)));
     const pushed = m.add(m.div(measure, v.width), m.mul(m.div(v.push, m.number(100)), read(at)));
-    // −½…½ about the middle of a band, and how far from it.
+    // −½…½ about the middle of a band, and the distance from it.
     const off = m.abs(m.sub(m.fract(m.sub(pushed, v.along)), m.number(0.5)));
     const half = m.div(v.share, m.number(200));
     const soft = m.div(v.soft, m.number(200));

@@ -12,7 +12,7 @@ import { image } from './image';
 import { noise } from './noise';
 import { region } from './region';
 
-/** Every pattern, in the order of the menu. A new one is added here and nowhere else. */
+/** Every pattern, in menu order. A new one is added here and nowhere else. */
 export const patterns = new Registry('pattern', [
   noise,
   bands,

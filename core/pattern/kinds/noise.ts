@@ -4,10 +4,10 @@ import { definePattern } from '../kind';
 
 const { space: _, ...own } = noiseParams;
 
-/** As steps have them, whose patterns lie in space or on the surface. */
+/** The parameters of steps, in space or on the surface. */
 const plain = (v: Omit<NoiseValues, 'space'>): NoiseValues => ({ ...v, space: 'place' });
 
-/** Of noise on the surface, a tile goes once round. */
+/** On the surface, a tile spans it once. */
 export const noise = definePattern({
   kind: 'noise',
   title: 'Noise',
@@ -29,7 +29,7 @@ export const noise = definePattern({
   },
   noise(v) {
     const settings = settingsFrom(plain(v));
-    // As with noise of steps: a tile of features goes once round and meets itself.
+    // As with noise of steps, a tile of features spans the surface once and meets itself.
     return v.space === 'surface'
       ? { ...settings, wraps: true, scale: 1, stretch: [1, 1, 1], turn: [0, 0, 0] }
       : settings;
