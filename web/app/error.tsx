@@ -2,7 +2,7 @@
 
 import { Notice } from '@/ui/parts/notice';
 
-/** Shown instead of a page that failed; the details are in the server’s log only. */
+/** Replaces a page that failed; details are only in the server’s log. */
 export default function ErrorPage() {
   return (
     <Notice title="This page could not be shown">

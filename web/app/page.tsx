@@ -3,7 +3,7 @@ import { database } from '@/server/data/db';
 import { viewer } from '@/app/viewer';
 import { Shelf } from '@/ui/shelf/shelf';
 
-/** Pieces that come with the page itself; of a thousand the others are asked for once it stands. */
+/** Pieces delivered with the page; the rest is fetched afterwards. */
 const FIRST = 48;
 
 export const dynamic = 'force-dynamic';

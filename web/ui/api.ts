@@ -15,7 +15,7 @@ import type {
   SeveralEdit,
 } from '@/contract/pieces';
 
-/** A request that was refused, with a sentence for the user. */
+/** A refused request; the message is a sentence for the user. */
 export class RequestTrouble extends Error {
   override readonly name = 'RequestTrouble';
   constructor(
@@ -26,7 +26,7 @@ export class RequestTrouble extends Error {
   }
 }
 
-/** Asks the server; throws a RequestTrouble with its sentence where it refuses. */
+/** Sends a request; throws a RequestTrouble with the server's sentence if it is refused. */
 export async function ask(path: string, init?: RequestInit): Promise<Response> {
   let response: Response;
   try {
@@ -49,7 +49,7 @@ export const json = (body: unknown, method: string): RequestInit => ({
   body: JSON.stringify(body),
 });
 
-/** A request that the page makes by itself, again and again: it says nothing of somebody who sits there. */
+/** A request that the page repeats by itself: it does not count as activity of the user. */
 export const unattended = (init: RequestInit = {}): RequestInit => ({
   ...init,
   headers: { ...(init.headers as Record<string, string> | undefined), [UNATTENDED]: '1' },
@@ -59,7 +59,7 @@ export async function listPieces(bin = false): Promise<PieceSummary[]> {
   return ((await (await ask(`/api/pieces${bin ? '?bin=1' : ''}`)).json()) as { pieces: PieceSummary[] }).pieces;
 }
 
-/** Does something to several pieces at once. */
+/** Changes several pieces at once. */
 export async function editSeveral(what: SeveralEdit): Promise<void> {
   await ask('/api/pieces', json(what, 'PUT'));
 }
@@ -68,12 +68,12 @@ export async function createPiece(source: string, assets?: Bundle['assets']): Pr
   return (await ask('/api/pieces', json({ source, assets }, 'POST'))).json();
 }
 
-/** Takes a file in beside the pieces; its fingerprint is what a piece names it by. */
+/** Uploads a file to keep beside pieces; pieces name it by its SHA-256. */
 export async function keepAsset(name: string, bytes: Blob): Promise<KeptAsset> {
   return (await ask(`/api/assets?name=${encodeURIComponent(name)}`, { method: 'POST', body: bytes })).json();
 }
 
-/** What a kept file was called; null where it is not kept here. */
+/** The original name of a kept file; null if the server does not have it. */
 export async function assetName(fingerprint: string): Promise<string | null> {
   const response = await fetch(`/api/assets/${fingerprint}`, { method: 'HEAD' }).catch(() => null);
   return response?.ok ? decodeURIComponent(response.headers.get('X-Asset-Name') ?? '') : null;
@@ -87,7 +87,7 @@ export async function loadRevision(id: string, number: number): Promise<StoredRe
   return (await ask(`/api/pieces/${id}/revisions/${number}`)).json();
 }
 
-/** Keeps a version beside the piece under a name, and a sheet of its variations with it. */
+/** Stores a named version beside the piece, and a sheet of its variations with it. */
 export async function keepTake(
   id: string,
   source: string,
@@ -97,7 +97,7 @@ export async function keepTake(
   return (await ask(`/api/pieces/${id}/revisions`, json({ source, mark, sheet }, 'POST'))).json();
 }
 
-/** A film, pictures one under the other in a PNG, as an MP4. */
+/** Turns a strip, pictures stacked in a PNG, into an MP4. */
 export async function movieOf(film: Blob, pictures: number, fps: number): Promise<Blob> {
   return (await ask(`/api/sheets/movie?pictures=${pictures}&fps=${fps}`, { method: 'POST', body: film })).blob();
 }
@@ -110,7 +110,7 @@ export async function loadPiece(id: string): Promise<StoredPiece> {
   return (await ask(`/api/pieces/${id}`)).json();
 }
 
-/** Saves a document; a conflict is an answer, not an error. */
+/** Saves a document; a conflict is a result, not an error. */
 export async function savePiece(
   id: string,
   source: string,
@@ -123,13 +123,13 @@ export async function savePiece(
   ).json();
 }
 
-/** Tells that this page has a piece open, or has it no more; gives who else has, and what is shown of it. */
+/** Reports that this page has opened or left a piece; returns who else has it open, and the current version. */
 export async function tellHere(id: string, page: { client: string; browser: string; gone?: boolean }): Promise<Around> {
   const said = unattended({ ...json(page, 'PUT'), keepalive: page.gone === true });
   return (await ask(`/api/pieces/${id}/here`, said)).json();
 }
 
-/** Tells what the shapes of a revision say of its seam. */
+/** Reports what the shapes of a revision show about its seam. */
 export async function tellGaps(id: string, revision: number, gaps: number): Promise<void> {
   await ask(`/api/pieces/${id}/seam`, json({ revision, gaps }, 'PUT'));
 }
@@ -146,7 +146,7 @@ export async function duplicatePiece(id: string): Promise<StoredPiece> {
   return (await ask(`/api/pieces/${id}/duplicate`, { method: 'POST' })).json();
 }
 
-/** Looks of a kind that are kept, the newest first. */
+/** Kept looks of a kind, newest first. */
 export async function listLooks(kind: LookKind): Promise<KeptLook[]> {
   return ((await (await ask(`/api/looks?kind=${kind}`)).json()) as { looks: KeptLook[] }).looks;
 }
@@ -163,7 +163,7 @@ export async function storeThumbnail(id: string, revision: number, picture: Blob
   await ask(`/api/pieces/${id}/thumbnail?revision=${revision}`, { method: 'PUT', body: picture });
 }
 
-/** Hands a file to the user. */
+/** Downloads a file to the user. */
 export function download(name: string, blob: Blob): void {
   const url = URL.createObjectURL(blob);
   const link = document.createElement('a');

@@ -10,7 +10,7 @@ type Query = Promise<Record<string, string | string[] | undefined>>;
 export default async function Enter({ searchParams }: { searchParams: Query }) {
   if (!isOpen()) redirect('/');
   const { invite, to } = await searchParams;
-  // Only places of this application; what begins with two strokes is another.
+  // Only paths of this application; two slashes would begin another host.
   const place = typeof to === 'string' && /^\/(?![/\\])/.test(to) ? to : '/';
   return <EnterPage invite={typeof invite === 'string' ? invite : undefined} to={place} />;
 }

@@ -3,10 +3,10 @@ import path from 'node:path';
 import { NoticesPage } from '@/ui/check/notices-page';
 
 export const metadata = { title: 'Made with' };
-// Its scripts have the number that is new with every request.
+// The CSP nonce of its scripts is new for every request.
 export const dynamic = 'force-dynamic';
 
-/** What others have made that Maypole is made with. */
+/** Licences of the libraries, fonts and tables that Maypole uses. */
 export default function Notices() {
   return <NoticesPage text={readFileSync(path.join(process.cwd(), '../NOTICES.md'), 'utf8')} />;
 }

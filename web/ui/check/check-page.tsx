@@ -8,10 +8,12 @@ import { Check, TriangleAlert } from 'lucide-react';
 import Link from 'next/link';
 import { useEffect, useState } from 'react';
 
-/** A border of cells may fall on either side of a place. */
+/** A cell border may fall on either side of a point. */
 const MOST = 0.01;
 
-/** Whether this machine's graphics card draws light and patterns as they are worked out: what a picture is trusted by. */
+/**
+ * Whether this machine's graphics card draws light and patterns as core computes them: why a picture can be trusted.
+ */
 export function CheckPage() {
   const [list, setList] = useState<readonly Checked[]>([]);
   const [state, setState] = useState<'under way' | 'done' | string>('under way');
@@ -100,7 +102,7 @@ export function CheckPage() {
   );
 }
 
-/** How long a sub-frame takes here, measured when it is asked for. */
+/** Time per sub-frame on this machine, measured on request. */
 function Speed() {
   const [list, setList] = useState<readonly Timed[]>([]);
   const [state, setState] = useState<'not yet' | 'under way' | 'done' | string>('not yet');

@@ -2,7 +2,7 @@
 
 import { Box, chakra, Heading, Link, Text } from '@chakra-ui/react';
 
-/** What others have made, with their licences to the letter. */
+/** Third-party works, with the full text of their licences. */
 export function NoticesPage({ text }: { text: string }) {
   const [list, ...licences] = text.split(/^## /m);
   const packages = list.split('\n').filter((line) => line.startsWith('- '));

@@ -5,7 +5,7 @@ import { listRevisions, loadPiece, loadRevision } from '../api';
 import { tell, tellTrouble } from '../parts/toasts';
 import { useEditor } from '../state/store';
 
-/** What can be compared: the piece as it is now, a save or take of it, or another piece. */
+/** What can be compared: the present piece, one of its saves or takes, or another piece. */
 export type Source = 'now' | `save:${number}` | `piece:${string}`;
 
 export interface Side {
@@ -31,7 +31,7 @@ async function sideOf(source: Source): Promise<Side> {
   return { source, piece: read.piece };
 }
 
-/** Shows two beside each other: what is now, and something else. */
+/** Compares the present piece with something else. */
 export async function openCompare(second: Source, first: Source = 'now'): Promise<void> {
   try {
     const sides = [await sideOf(first), await sideOf(second)] as const;
@@ -52,7 +52,7 @@ export function closeCompare(): void {
   useCompare.setState({ open: false, sides: null });
 }
 
-/** Compares with the newest save or take that is not what is shown. */
+/** Compares with the newest save or take that differs from the present piece. */
 export async function compareWithEarlier(): Promise<void> {
   try {
     const { id, revision } = useEditor.getState();

@@ -14,7 +14,7 @@ import { closeCompare, useCompare, type Side } from './compare-store';
 import { canvasSize, paint, STRONGER, WAYS, type CompareWay } from './paint';
 import { SidePicker } from './side-picker';
 
-/** Two versions beside each other, one wiped over the other, or what differs between them. It lies over the editor. */
+/** Two versions side by side, one wiped over the other, or their difference. Covers the editor. */
 export function Compare() {
   const sides = useCompare((s) => s.sides);
   const [way, setWay] = useState<CompareWay>('beside');
@@ -56,7 +56,7 @@ export function Compare() {
   );
 }
 
-/** The two films on one clock. */
+/** The two films on a common clock. */
 function Pictures({ sides, way }: { sides: readonly [Side, Side]; way: CompareWay }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const [pair, setPair] = useState<FilmPair | null>(null);
@@ -148,7 +148,7 @@ interface SliderProps {
   readonly onChange: (share: number) => void;
 }
 
-/** A share. It is not told from outside: what plays moves it sixty times a second, and nothing is to be made anew for it. */
+/** A fraction. Uncontrolled: playback moves it sixty times a second, without a render. */
 function Slider({ label, from, field, onChange }: SliderProps) {
   return (
     <chakra.input
@@ -166,7 +166,7 @@ function Slider({ label, from, field, onChange }: SliderProps) {
   );
 }
 
-/** Lines that are said. */
+/** Most lines of differences. */
 const MOST_SAID = 200;
 
 function Words({ sides }: { sides: readonly [Side, Side] }) {

@@ -3,21 +3,21 @@ import { pictureOf, type Film } from '@/engine/draw/film';
 export const WAYS = { beside: 'Beside', wipe: 'Wipe', difference: 'Difference' } as const;
 export type CompareWay = keyof typeof WAYS;
 
-/** Pixels between two pictures beside each other. */
+/** Pixels between two pictures side by side. */
 const GAP = 12;
-/** How many times as strong a difference is shown. */
+/** Amplification of the difference. */
 export const STRONGER = 4;
 
-/** Pixels that both together take. */
+/** Size of both together, in pixels. */
 export function canvasSize([a, b]: readonly [Film, Film], way: CompareWay): { width: number; height: number } {
   const height = Math.max(a.height, b.height);
   return { width: way === 'beside' ? a.width + GAP + b.width : Math.max(a.width, b.width), height };
 }
 
 /**
- * Paints two films as they are at a share of their loops.
+ * Paints two films at a fraction of their loops.
  *
- * @param wipe where the second begins, as a share of the width
+ * @param wipe where the second begins, as a fraction of the width
  */
 export function paint(
   context: CanvasRenderingContext2D,
@@ -48,7 +48,7 @@ export function paint(
   put(b, Math.round((width - b.film.width) / 2));
   context.restore();
   if (way !== 'difference') return;
-  // Added to itself: so many times as strong.
+  // Added to itself to amplify it.
   context.save();
   context.globalCompositeOperation = 'lighter';
   for (let times = 1; times < STRONGER; times *= 2) context.drawImage(context.canvas, 0, 0);

@@ -10,10 +10,10 @@ import { SelectField } from '../fields/select-field';
 import { useEditor } from '../state/store';
 import { putOnSide, type Side, type Source } from './compare-store';
 
-/** Saves without a name that are offered, the newest first. */
+/** Most unnamed saves offered, newest first. */
 const RECENT = 30;
 
-/** What one of the two sides shows: now, a save, a take, or another piece. */
+/** Chooses what a side shows: the present piece, a save, a take, or another piece. */
 export function SidePicker({ at, side }: { at: 0 | 1; side: Side }) {
   const id = useEditor((s) => s.id);
   const list = usePast((s) => (s.id === id ? s.list : null));

@@ -9,7 +9,7 @@ import { DeclaredIcon } from '../parts/icons';
 import { MenuList } from '../parts/menu-list';
 import { addOutput } from './edit-outputs';
 
-/** All kinds of files, by what they are for. */
+/** All output formats, by purpose. */
 export function AddOutput() {
   return (
     <Menu.Root onSelect={({ value }) => addOutput(value)} positioning={{ placement: 'bottom-start' }}>

@@ -5,17 +5,17 @@ import { dropText, keepText, keptJson } from '../state/browser-store';
 import { renderOf } from './render-api';
 
 /**
- * Renders that this tab has begun: it draws them where they are in quick light, and says when they are done, whatever
- * page one is on by then, and after a reload, too.
+ * Renders begun by this tab: it draws those in quick light, and announces their end, on whatever page and also after a
+ * reload.
  */
 const KEY = 'maypole-awaited';
-/** Milliseconds between looks. */
+/** Milliseconds between polls. */
 const EVERY = 3000;
 
 const awaited = new Set<string>();
 let timer: ReturnType<typeof setTimeout> | undefined;
 
-/** Whether the end of a render is told by this tab anyway. */
+/** Whether this tab announces the end of a render anyway. */
 export const isAwaited = (id: string) => awaited.has(id);
 
 /** Waits for the end of a render, and draws what is in quick light until then. */
@@ -24,7 +24,7 @@ export function awaitRender(id: string): void {
   goOn();
 }
 
-/** Goes on waiting for what was begun before the page was loaded. */
+/** Continues waiting after a reload. */
 export function resumeAwaiting(): void {
   const kept = keptJson(KEY, [], 'session');
   if (Array.isArray(kept)) for (const id of kept) if (typeof id === 'string') awaited.add(id);
@@ -48,7 +48,7 @@ async function look(): Promise<void> {
         tellOfEnd(render);
       } else if (render.order.light === 'quick' && !render.paused) draws = true;
     } catch (error) {
-      // A render that has been cleared away has no end to be told of; a server that is away comes back.
+      // A deleted render has no end to announce; an unreachable server comes back.
       if (error instanceof RequestTrouble && error.status === 404) awaited.delete(id);
     }
   if (draws) (await import('./lending')).goOnLending();
@@ -58,7 +58,7 @@ async function look(): Promise<void> {
 /** Whether frames or files of a render are still to be made. */
 export const goesOn = (r: RenderSummary) => r.state === 'frames' || r.state === 'files';
 
-/** Says how a render ended. */
+/** Announces how a render ended. */
 export function tellOfEnd(render: RenderSummary): void {
   const { name, state, files } = render;
   if (state === 'failed') tellTrouble(`${name}: ${render.message ?? 'it could not be rendered.'}`);

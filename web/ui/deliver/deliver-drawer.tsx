@@ -32,7 +32,7 @@ import { SizeFields } from './size-fields';
 import { TryFrame } from './try-frame';
 import { WaitsForRoom } from './waits-for-room';
 
-/** Saves what is not saved yet; gives the revision that it is. */
+/** Saves unsaved edits; returns the revision. */
 async function savedRevision(): Promise<number> {
   for (let i = 0; i < 5 && useEditor.getState().save !== 'saved'; i++) await saveNow();
   const { save, saveTrouble, revision } = useEditor.getState();
@@ -43,7 +43,7 @@ async function savedRevision(): Promise<number> {
   return revision;
 }
 
-/** What a piece is delivered as, and its renders, while one goes on editing. */
+/** The outputs of a piece and its renders, beside the editor. */
 export function DeliverDrawer() {
   const id = useEditor((s) => s.id);
   const piece = useEditor((s) => s.piece);
@@ -200,7 +200,7 @@ export function DeliverDrawer() {
   );
 }
 
-/** Quick light waits for a browser where the page that asked for it was closed. */
+/** A render in quick light waits for a browser if the page that asked for it was closed. */
 function WaitsHere({ waits }: { waits: boolean }) {
   const trouble = useLending((s) => s.trouble);
   if (!waits && !trouble) return null;

@@ -4,12 +4,12 @@ import { Box, chakra } from '@chakra-ui/react';
 import type { PartSummary, RenderDetail } from '@/contract/renders';
 import { framePath } from './render-api';
 
-/** Pictures in a strip at most: of longer renders some are shown, evenly. */
+/** Most pictures in a strip: longer renders show evenly spaced ones. */
 const MOST = 48;
 
 const COLOURS = { waiting: 'field', leased: 'sky', done: 'leafWash', failed: 'poppy' } as const;
 
-/** Frames of a render as small pictures that fill in. One that is not there yet is made at once when it is clicked. */
+/** Frames of a render as small pictures that fill in. Clicking a missing one has it made next. */
 export function FrameStrip({
   render,
   onShow,

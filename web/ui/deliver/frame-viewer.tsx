@@ -11,7 +11,7 @@ import { framePath } from './render-api';
 
 type How = 'this' | 'other' | 'difference';
 
-/** A finished frame, large, and beside it the same of another render. */
+/** A finished frame, large, beside the same frame of another render. */
 export function FrameViewer({
   render,
   index,
@@ -21,7 +21,7 @@ export function FrameViewer({
 }: {
   render: RenderDetail;
   index: number;
-  /** Renders of the same piece that it may be compared with. */
+  /** Renders of the same piece to compare with. */
   others: readonly RenderSummary[];
   onIndex: (index: number) => void;
   onClose: () => void;

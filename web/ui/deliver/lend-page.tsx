@@ -5,13 +5,13 @@ import { useEffect } from 'react';
 import { KEY_COOKIE } from '@/contract/key-cookie';
 import { lend, stopLending, useLending } from './lending';
 
-/** A page that does nothing but draw for others, for a browser without a window. Its key stands behind the # of its address. */
+/** A page that only draws for others, for a headless browser. Its key is in the fragment of its address. */
 export function LendPage() {
   const { on, drawn, trouble } = useLending();
   useEffect(() => {
     const given = new URLSearchParams(location.hash.slice(1));
     const key = given.get('key') ?? undefined;
-    // Files that a piece names are fetched by workers, which show what the browser keeps.
+    // Workers fetch the files of a piece, and send the browser's cookies.
     if (key) document.cookie = `${KEY_COOKIE}=${key}; path=/api/assets; SameSite=Strict`;
     lend(true, { key, name: given.get('name') ?? undefined });
     return () => stopLending(false);

@@ -3,26 +3,23 @@ import { Lender } from '@/engine/lend/lend';
 import { lendSource } from './render-api';
 
 interface Lending {
-  /** Whether this browser draws frames in quick light for whoever asks. */
+  /** Whether this browser draws frames in quick light for others. */
   readonly on: boolean;
   readonly drawn: number;
-  /** Why it does not go on, in words; null where it does. */
+  /** Why it is stuck, in words; null if it is not. */
   readonly trouble: string | null;
 }
 
 export const useLending = create<Lending>()(() => ({ on: false, drawn: 0, trouble: null }));
 
 let controller: AbortController | null = null;
-/** Somebody has said that this browser is to draw no more; what is begun after that is drawn again. */
+/** The user has stopped this browser from drawing; a later render starts it again. */
 let declined = false;
 
-/** Milliseconds after a failure until it asks again. */
+/** Milliseconds after a failure until the next attempt. */
 const REST = 3000;
 
-/**
- * Lends the graphics card of this browser, until it is told otherwise or, where it was for one's own renders, there is
- * nothing left to draw.
- */
+/** Lends this browser's graphics card until it is stopped or, for one's own renders, until nothing is left to draw. */
 export function lend(forGood: boolean, { key, name }: { key?: string; name?: string } = {}): void {
   declined = false;
   if (controller) return useLending.setState((s) => ({ on: s.on || forGood }));
@@ -52,12 +49,12 @@ export function lend(forGood: boolean, { key, name }: { key?: string; name?: str
   })();
 }
 
-/** Draws on what was begun here, unless somebody has told this browser to stop. */
+/** Continues drawing what was begun here, unless the user has stopped it. */
 export function goOnLending(): void {
   if (!declined) lend(false);
 }
 
-/** @param told whether somebody has said so, and not just left the page that lends */
+/** @param told whether the user stopped it, rather than leaving the page */
 export function stopLending(told = true): void {
   declined = told;
   controller?.abort();
@@ -65,7 +62,7 @@ export function stopLending(told = true): void {
   useLending.setState({ on: false, trouble: null });
 }
 
-/** Browsers have no randomUUID on plain HTTP but on this machine itself. */
+/** Over plain HTTP browsers offer randomUUID on localhost only. */
 const randomId = () =>
   [...crypto.getRandomValues(new Uint8Array(12))].map((b) => b.toString(16).padStart(2, '0')).join('');
 

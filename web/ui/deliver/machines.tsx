@@ -11,7 +11,7 @@ import { LineField } from '../people/line-field';
 import { AskSure, sure } from '../people/sure';
 import { everyone, makeKey, takeAway, type KeyRow } from '../people/people-api';
 
-/** Who works on renders, and the keys by which further machines may. */
+/** Workers, and the keys by which further machines join. */
 export function Machines({ viewer, workers }: { viewer: Viewer; workers: readonly WorkerSummary[] }) {
   const own = viewer.person.role === 'own';
   const [keys, setKeys] = useState<readonly KeyRow[]>([]);

@@ -24,13 +24,13 @@ export const framePath = (render: string, index: number, width?: number) =>
   `/api/renders/${render}/frames/${index}${width ? `?width=${width}` : ''}`;
 export const filePath = (render: string, file: string) => `/api/renders/${render}/files/${file}`;
 
-/** Where a browser that lends its graphics card gets frames to draw. */
+/** The work source of a browser that lends its graphics card. */
 export function lendSource(id: string, name: string, key?: string): LendSource {
   const shown = key ? { Authorization: `Bearer ${key}` } : undefined;
   const ask = (path: string, init: RequestInit = {}) =>
     request(path, shown ? { ...init, headers: { ...init.headers, ...shown } } : init);
   const lease = (work: PartWork, rest = '') => `/api/work/leases/${work.lease}${rest}`;
-  /** A refusal with 409 is an answer to most requests, and none here. */
+  /** A refusal with 409 is a result of most requests, but not here. */
   const strict = async (response: Promise<Response>) => {
     const r = await response;
     if (r.status === 409) throw new RequestTrouble(409, ((await r.json()) as { error: string }).error);

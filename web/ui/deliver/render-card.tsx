@@ -19,18 +19,18 @@ import { RenderLog } from './render-log';
 
 interface Props {
   readonly render: RenderSummary;
-  /** All renders that are known, to compare with. */
+  /** All known renders, to compare with. */
   readonly all: readonly RenderSummary[];
-  /** Whether anybody is there who could work on it. */
+  /** Whether any worker could make it. */
   readonly worked: boolean;
-  /** The one before it in the queue, which it may go before. */
+  /** The render before it in the queue, if it may overtake that. */
   readonly ahead?: string;
   readonly open: boolean;
   readonly onOpen: (open: boolean) => void;
   readonly onRepair?: (kind: string, title: string, values: Record<string, string | number | boolean>) => void;
 }
 
-/** A render: how far it is, its frames, what it has come to, and what can be done with it. */
+/** A render: progress, frames, results and actions. */
 export function RenderCard({ render, all, worked, ahead, open, onOpen, onRepair }: Props) {
   const [detail, setDetail] = useState<RenderDetail>();
   const [shown, setShown] = useState<number>();
@@ -161,7 +161,7 @@ function howMade({ order, frames, loopFrames }: RenderSummary): string {
   return `${which}, ${order.width} × ${order.height}, ${light}`;
 }
 
-/** That machines do not make the same of a frame, and what to do about it. */
+/** Explains that machines disagree about a frame, and what to do. */
 function unlike(other: MadeAgain['other']): string {
   const [{ frame, first, again }, ...more] = other;
   const others = more.length > 0 ? `, and so did ${more.length} more` : '';
@@ -171,7 +171,7 @@ function unlike(other: MadeAgain['other']): string {
   );
 }
 
-/** Where a render stands, in words. */
+/** State of a render, in words. */
 function standing(r: RenderSummary, worked: boolean): string {
   const { state, paused, done, frames, takenOver, failed } = r;
   if (state === 'done')

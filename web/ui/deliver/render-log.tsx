@@ -3,10 +3,10 @@
 import { Box, Flex, Text } from '@chakra-ui/react';
 import type { MadeAgain, RenderDetail } from '@/contract/renders';
 
-/** Lines of a log that are shown. */
+/** Log lines shown. */
 const MOST = 12;
 
-/** Who made how much of a render, and the last frames that were made, or could not be. */
+/** Who made how much of a render, and the last frames that were made or failed. */
 export function RenderLog({ render, again }: { readonly render: RenderDetail; readonly again: MadeAgain }) {
   const { parts, shares, memory } = render;
   const most = Math.max(1, ...shares.map((s) => s.frames));

@@ -73,7 +73,7 @@ export function RendersPage({ viewer }: { viewer: Viewer }) {
   );
 }
 
-/** Lets this browser draw for others for as long as the page is open. */
+/** Lends this browser for as long as the page is open. */
 function LendSwitch() {
   const { on, drawn, trouble } = useLending();
   useEffect(() => () => stopLending(false), []);

@@ -11,10 +11,10 @@ interface Renders {
 
 export const useRenders = create<Renders>()(() => ({ queue: null, trouble: null }));
 
-/** Milliseconds between looks at the queue while something goes on, and while nothing does. */
+/** Milliseconds between polls of the queue while something is running, and while nothing is. */
 const [BUSY, QUIET] = [1200, 10_000];
 
-/** How far a render has come, 0…1: its frames, and at the end its files. */
+/** Progress of a render, 0…1: its frames, then its files. */
 export function shareOf(r: RenderSummary): number {
   const files =
     r.files.length === 0 ? 0 : r.files.reduce((n, f) => n + (f.state === 'done' ? 1 : f.share), 0) / r.files.length;
@@ -25,7 +25,7 @@ let timer: ReturnType<typeof setTimeout> | undefined;
 let watchers = 0;
 let asked: string | undefined;
 
-/** Looks at the queue now, and tells of what has come to its end since. */
+/** Polls the queue now, and announces what has ended since. */
 export async function lookAtQueue(): Promise<void> {
   clearTimeout(timer);
   const before = useRenders.getState().queue;
@@ -46,7 +46,7 @@ export async function lookAtQueue(): Promise<void> {
   }
 }
 
-/** Keeps the queue of a piece, or all of it, in sight while something on the screen shows it. */
+/** Polls the queue of a piece, or all of it, while a component shows it. */
 export function useQueue(piece?: string): Queue | null {
   useEffect(() => {
     watchers++;

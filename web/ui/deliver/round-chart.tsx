@@ -3,13 +3,16 @@
 import { Box, Flex, Text, chakra } from '@chakra-ui/react';
 import type { Round } from '@maypole/render/check/report';
 
-/** Bars that fit beside each other. */
+/** Most bars. */
 const MOST = 120;
 const [WIDTH, HEIGHT] = [300, 56];
 
-/** The largest of each stretch, so that no step is lost where there are more than bars; the seam, where there is one (`first` from 0), keeps a bar of its own. */
+/**
+ * The maximum of each interval, so that no step is lost if there are more steps than bars; the seam, if any (`first` ≥
+ * 0), keeps its own bar.
+ */
 function thinned(values: readonly number[], first: number): { value: number; seam: boolean }[] {
-  // The seam goes to the middle: what leads to it and away from it stands beside it.
+  // Centres the seam, so that the steps before and after it stand beside it.
   const n = values.length;
   const half = Math.floor(n / 2);
   const turned = Array.from({ length: n }, (_, i) => {
@@ -34,9 +37,12 @@ function thinned(values: readonly number[], first: number): { value: number; sea
   return out;
 }
 
-/** How far pictures of a file are from one to the next, over the same of its frames as lines; the seam in the middle. */
+/**
+ * Differences between successive pictures of a file as bars, over those of its frames as a line; the seam in the
+ * middle.
+ */
 export function RoundChart({ round }: { round: Round }) {
-  // A part of a loop does not go round: what leads from its end to its beginning is no step of it.
+  // Part of a loop is not played round: there is no step from its end to its beginning.
   const open = round.seams.length === 0;
   const steps = (of: readonly number[]) => (open ? of.slice(0, -1) : of);
   const [own, frames] = [steps(round.file), steps(round.made)];

@@ -11,7 +11,7 @@ import { setTrueLight, useTrueLight } from '../state/true-light';
 import { inWords } from '../parts/words';
 import { beginTrying, endTrying, useTrying } from './trying';
 
-/** Has the frame at the playhead shown as it will be delivered, so that samples and size are chosen by eye. */
+/** Shows the frame at the playhead as it will be delivered, so that samples and size are chosen by eye. */
 export function TryFrame() {
   const trying = useTrying((s) => s.before !== null);
   const light = useEditor((s) => renderSettings(s.piece.render.values).light);

@@ -7,10 +7,10 @@ import { tryTrueLight } from '../state/true-light';
 
 type Look = Pick<EditorState, 'light' | 'mode' | 'detail' | 'subframes'>;
 
-/** How the picture was looked at before it was shown as it is delivered; null while it is not. */
+/** View settings to return to; null if no frame is being tried. */
 export const useTrying = create<{ readonly before: Look | null }>(() => ({ before: null }));
 
-/** Shows the frame at the playhead in the light, samples and detail in which it is delivered, and goes along with them. */
+/** Shows the frame at the playhead with the light, samples and detail of delivery, and follows changes to them. */
 export function beginTrying(): void {
   if (useTrying.getState().before) return;
   pause();
@@ -19,7 +19,7 @@ export function beginTrying(): void {
   show();
 }
 
-/** Looks at the picture as before. */
+/** Returns to the previous view settings. */
 export function endTrying(): void {
   const { before } = useTrying.getState();
   if (!before) return;
@@ -28,7 +28,7 @@ export function endTrying(): void {
   useEditor.setState(before);
 }
 
-/** What the view was asked for; whoever asks it for something else does not try any more. */
+/** The view that was set; changing it otherwise ends trying. */
 let asked: Look;
 
 function ask(look: Look): void {

@@ -4,7 +4,7 @@ import { Box } from '@chakra-ui/react';
 import type { Queue } from '@/contract/renders';
 import { goesOn } from './awaited';
 
-/** Says that the disk is full, where there is something that waits for it. */
+/** Says that the disk is full if something waits for space. */
 export function WaitsForRoom({ queue }: { queue: Queue | null }) {
   if (!queue?.waits || !queue.renders.some(goesOn)) return null;
   return (

@@ -21,11 +21,11 @@ import { openCompare } from '../compare/compare-store';
 import { useEditor } from '../state/store';
 import { DrawerFrame } from './drawer';
 
-/** Rows that are told in words at once; more come as one asks for them. */
+/** Rows described at first; more on request. */
 const ROWS = 30;
 const MOST_SAID = 60;
 
-/** All saves and takes of the piece: looked at without changing anything, named, brought back whole or in part. */
+/** All saves and takes of the piece: view, name, and restore whole or in part. */
 export function HistoryDrawer() {
   const id = useEditor((s) => s.id);
   const revision = useEditor((s) => s.revision);
@@ -90,7 +90,7 @@ export function HistoryDrawer() {
           Loading
         </Text>
       )}
-      {/* Each row fetches its document: of thousands of saves only those shown, and those with a name, are searched. */}
+      {/** Every row fetches its document: among thousands of saves only visible and named ones are searched. */}
       {saves.map((r, i) =>
         i < shown || (search && r.mark) ? (
           <Row key={r.number} revision={r} before={saves[i + 1]?.number} search={search} />
@@ -105,7 +105,7 @@ export function HistoryDrawer() {
   );
 }
 
-/** Puts all takes into the queue, each with the outputs that it has. */
+/** Queues all takes, each with its own outputs. */
 function RenderTakes({ takes }: { takes: readonly RevisionSummary[] }) {
   const id = useEditor((s) => s.id);
   const [busy, setBusy] = useState(false);
@@ -141,7 +141,7 @@ function Title({ children }: { children: string }) {
   );
 }
 
-/** Keeps the piece as it is now under a name. */
+/** Stores the present piece under a name. */
 function KeepNow() {
   const [name, setName] = useState('');
   const keep = async () => {
@@ -251,13 +251,13 @@ function Row({ revision, before, search }: { revision: RevisionSummary; before: 
   );
 }
 
-/** A name keeps a save for good; without one it may be thinned out when it is old. */
+/** A name keeps a save for good; without one it may be thinned out with age. */
 function MarkButton({ revision }: { revision: RevisionSummary }) {
   const id = useEditor((s) => s.id);
   const [typed, setTyped] = useState<string | null>(null);
   const commit = () => {
     const name = typed?.trim() || null;
-    // A take is what has a name: it can be called otherwise, and not nothing.
+    // A take always has a name: it can be renamed, but not unnamed.
     if (typed !== null && name !== revision.mark && (name || !revision.aside))
       void nameRevision(id, revision.number, name);
     setTyped(null);
@@ -295,7 +295,7 @@ function MarkButton({ revision }: { revision: RevisionSummary }) {
   );
 }
 
-/** The save that is looked at, in what it differs from now, and what can be brought back of it. */
+/** The save being viewed: its differences from the present piece, and what can be restored. */
 function Looked({ number }: { number: number }) {
   const now = useEditor((s) => s.piece);
   const old = usePast((s) => s.pieces.get(number));
@@ -381,7 +381,7 @@ function Looked({ number }: { number: number }) {
   );
 }
 
-/** What something was then, against now. */
+/** The earlier value of something, against the present one. */
 function thenWords({ from, to }: Difference): string {
   if (from) return `${from} now, ${to} then`;
   return to === 'removed' ? 'not there then' : to === 'added' ? 'there then, and not now' : `${to} then`;

@@ -8,7 +8,7 @@ import { useEditor } from '../state/store';
 
 type State = { words: string; good?: boolean } | null;
 
-/** Draws frame 0 and frame N afresh and compares every pixel. */
+/** Draws frames 0 and N from scratch and compares every pixel. */
 export function PictureComparison() {
   const piece = useEditor((s) => s.piece);
   const detail = useEditor((s) => s.detail);

@@ -11,7 +11,7 @@ import { SceneItems } from '../items/scene-list';
 import { useEditor } from '../state/store';
 import { DrawerFrame } from './drawer';
 
-/** Size of the delivered picture, cameras, lights, backdrop, and whatever else a scene holds. */
+/** Picture size, cameras, lights, backdrop, and everything else of the scene. */
 export function SceneDrawer() {
   const format = useEditor((s) => s.piece.format);
   const edit = useEditor((s) => s.edit);

@@ -91,7 +91,7 @@ export function SeamDrawer() {
   );
 }
 
-/** What the shapes say. */
+/** What the shapes show. */
 function ShapeWords() {
   const measure = useEditor((s) => s.measure);
   const frames = useEditor((s) => s.piece.loop.frames);
@@ -204,7 +204,7 @@ function FindingCard({ finding }: { finding: Finding }) {
       </Text>
       {!finding.closedToTheEye && !finding.pending && (
         <Flex gap="2" mt="2" flexWrap="wrap">
-          {/* The first is the best: the nearest whole turns, or the form's own symmetry. */}
+          {/** The first is best: the nearest whole turns, or the form's own symmetry. */}
           {finding.repairs.map((r, i) => (
             <RepairButton key={r.words} repair={r} first={i === 0} finding={finding} />
           ))}
@@ -217,7 +217,7 @@ function FindingCard({ finding }: { finding: Finding }) {
 function RepairButton({ repair, first, finding }: { repair: Repair; first: boolean; finding: Finding }) {
   const Shape = first ? StrongButton : PlainButton;
   const set = repair.set?.[0];
-  // Pointing at it shows the motion it would make, in the lane and in the popover.
+  // Hovering previews its motion in the lane and the popover.
   const show = (on: boolean) =>
     useEditor.setState({
       preview: on && set && repair.set?.length === 1 ? { key: finding.key, value: set.value } : null,

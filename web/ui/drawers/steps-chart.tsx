@@ -17,7 +17,7 @@ interface Measured {
   readonly steps?: readonly number[];
 }
 
-/** How far each ribbon moves from frame to frame; the step across the seam stands in the middle. */
+/** Movement of each ribbon from frame to frame; the step across the seam is in the middle. */
 export function StepsChart({ ribbons, ratio }: { ribbons: readonly Measured[]; ratio: number }) {
   const holder = useRef<HTMLDivElement>(null);
   const { resolvedTheme } = useTheme();

@@ -27,7 +27,7 @@ export async function bringLeft(stored: StoredPiece, piece: Piece): Promise<void
     } else if (JSON.stringify(left.piece) !== JSON.stringify(piece)) {
       useEditor.getState().edit('Bring back unsaved work', () => left.piece);
       tell('Changes that had not reached the server are back.');
-      // It is kept as this page's own from here on.
+      // From here on it is kept as this page's own.
       if (keepBackup(id, useEditor.getState().piece, stored.revision)) dropKept(left);
     }
   }
@@ -37,7 +37,7 @@ export async function bringLeft(stored: StoredPiece, piece: Piece): Promise<void
   if (!now || !read?.ok || useEditor.getState().id !== id) return;
   const { save, conflict } = useEditor.getState();
   useEditor.getState().open(id, read.piece, now.revision);
-  // Of two pages that left something, the one may have met the other.
+  // Of two abandoned pages, one may conflict with the other.
   useEditor.setState({ save, conflict });
   tell('Changes that had not reached the server are back.');
 }

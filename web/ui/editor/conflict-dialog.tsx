@@ -12,7 +12,7 @@ import { saveNow } from '../state/saving';
 import { useEditor } from '../state/store';
 import { MergeWords, useMerge, type Merge } from './merge';
 
-/** Two tabs changed one piece: both versions are kept, and the user says which goes on here. */
+/** Two tabs changed a piece: both versions are kept, and the user chooses which continues here. */
 export function ConflictDialog() {
   const conflict = useEditor((s) => s.conflict);
   const [busy, setBusy] = useState(false);

@@ -35,7 +35,7 @@ import { Thread } from '../thread/thread';
 import { TopBar } from './top-bar';
 import { Viewport } from '../picture/viewport';
 
-/** The steps of the chosen ribbon, as wide as they were pulled. */
+/** The steps of the selected ribbon, resizable. */
 function Panel() {
   const width = useLayout((s) => s.panel);
   return (

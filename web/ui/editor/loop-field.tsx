@@ -9,7 +9,7 @@ import { useEditor } from '../state/store';
 
 const RATES = [23.976, 24, 25, 29.97, 30, 50, 60];
 
-/** Length and rate of the loop; every motion is stored in turns, so changing them keeps it closed. */
+/** Length and rate of the loop. Motions are stored in cycles per loop, so they stay closed. */
 export function LoopField() {
   const loop = useEditor((s) => s.piece.loop);
   const edit = useEditor((s) => s.edit);

@@ -8,7 +8,7 @@ import { useEffect, useState } from 'react';
 import { loadPiece, loadRevision } from '../api';
 import { useEditor } from '../state/store';
 
-/** Both versions of a conflict brought together, and the revision that goes on from. */
+/** The merge of a conflict's two versions, and the revision that it continues from. */
 export interface Merge {
   readonly piece: Piece;
   readonly head: number;
@@ -17,7 +17,7 @@ export interface Merge {
 
 interface Offer {
   readonly merged: Merge | null;
-  /** Which of both goes on where both changed the same value. */
+  /** Which version wins where both changed the same value. */
   readonly prefer: Side;
   readonly setPrefer: (side: Side) => void;
 }
@@ -27,7 +27,7 @@ const document = (source: string): Piece | null => {
   return read.ok ? read.piece : null;
 };
 
-/** Brings the versions of a conflict together; null while that is worked out, and where it cannot be. */
+/** Merges the versions of a conflict; null while computing, or if it is impossible. */
 export function useMerge(): Offer {
   const conflict = useEditor((s) => s.conflict);
   const [versions, setVersions] = useState<{ base: Piece; mine: Piece; theirs: Piece; head: number } | null>(null);
@@ -44,7 +44,7 @@ export function useMerge(): Offer {
         const [b, m, t] = [base, mine, head].map(({ source }) => document(source));
         if (!left && b && m && t) setVersions({ base: b, mine: m, theirs: t, head: head.revision });
       },
-      // One of them was thinned out, or the server is away: the other ways stay.
+      // One of them was thinned out, or the server is away: the other choices remain.
       () => undefined,
     );
     return () => void (left = true);
@@ -58,7 +58,7 @@ export function useMerge(): Offer {
   return { merged, prefer, setPrefer };
 }
 
-/** What bringing both together comes to, and what both changed. */
+/** What the merge changes, and where both changed the same. */
 export function MergeWords({ merge: { merged, prefer, setPrefer } }: { readonly merge: Offer }) {
   if (!merged) return null;
   const { conflicts } = merged;

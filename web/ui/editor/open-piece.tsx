@@ -15,7 +15,7 @@ import { bringLeft } from './bring-left';
 
 if (typeof window !== 'undefined') warmRenderer();
 
-/** Opens a stored document: in the editor, or with a word on why it cannot be. */
+/** Opens a stored document in the editor, or explains why it cannot. */
 export function OpenPiece({ stored, readOnly }: { stored: StoredPiece; readOnly: boolean }) {
   const [read] = useState(() => readPiece(stored.source));
   const [opened, setOpened] = useState(false);
@@ -27,12 +27,12 @@ export function OpenPiece({ stored, readOnly }: { stored: StoredPiece; readOnly:
     const open = async () => {
       useEditor.getState().open(stored.id, piece, stored.revision);
       useEditor.setState({ readOnly });
-      // What earlier pages have left reaches the server first, by the way by which they would have sent it.
+      // Sends what earlier pages left unsaved to the server first, by their own saving code.
       if (!readOnly && backupsOf(stored.id).length > 0) await bringLeft(stored, piece);
       if (left) return;
       const past = readOnly ? [] : keptUndo(stored.id, useEditor.getState().piece);
       if (past.length > 0) useEditor.setState({ history: { past, future: [] } });
-      // Made bit by bit, so that the page answers meanwhile.
+      // Mounted in steps, so that the page responds meanwhile.
       startTransition(() => setOpened(true));
     };
     void open();

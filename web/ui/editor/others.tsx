@@ -9,7 +9,7 @@ import { tell, tellTrouble } from '../parts/toasts';
 import { momentWords, wordsFor } from '../state/around';
 import { useEditor } from '../state/store';
 
-/** Who else has the piece open, and that a newer version was saved, with a way to it. */
+/** Who else has the piece open, and whether a newer version was saved, with a link to it. */
 export function Others() {
   const around = useEditor((s) => s.around);
   const newer = useEditor((s) => (s.conflict ? null : s.newer));
@@ -59,7 +59,7 @@ export function Others() {
   );
 }
 
-/** Shows what was saved elsewhere; nothing of this page is unsaved. Undo goes back to what was here. */
+/** Shows what was saved elsewhere; this page has nothing unsaved. Undo returns to what was here. */
 async function showNewer(): Promise<void> {
   const { id } = useEditor.getState();
   try {

@@ -4,10 +4,10 @@ import { VisuallyHidden } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
 import { useEditor } from '../state/store';
 
-/** Milliseconds within which an edit and a choice are one. */
+/** An edit and a selection within so many milliseconds are announced together. */
 const TOGETHER = 300;
 
-/** Tells a screen reader what was changed, taken back or chosen: much of it shows only in the picture. */
+/** Announces edits, undo and selection to screen readers: much of it shows only in the picture. */
 export function Spoken() {
   const [words, setWords] = useState('');
   useEffect(() => {
@@ -26,7 +26,7 @@ export function Spoken() {
         else if (label !== undefined) sayEdit(label);
       } else if (now.ribbonId !== before.ribbonId) {
         const ribbon = now.piece.ribbons.find((r) => r.id === now.ribbonId);
-        // An edit that chooses another ribbon is said together with it.
+        // An edit that selects another ribbon is announced with it.
         const first = performance.now() - edited.at < TOGETHER ? edited.words : '';
         if (ribbon) setWords(`${first}Ribbon ${ribbon.name}, ${ribbon.steps.length} steps`);
       }

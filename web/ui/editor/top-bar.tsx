@@ -110,7 +110,7 @@ function FindButton() {
   );
 }
 
-/** Opens the drawer of files; shows how far the one that is being made has come. */
+/** Opens the delivery drawer; shows the progress of the running render. */
 function DeliverButton() {
   const open = useEditor((s) => s.drawer === 'deliver');
   const share = useRenders((s) => {
@@ -142,7 +142,7 @@ function SaveOrLook() {
   return useEditor((s) => s.readOnly) ? <LookMark /> : <SaveMark />;
 }
 
-/** Nothing is kept of a piece that is only looked at; a copy of it, as it is now, can be made. */
+/** A read-only view stores nothing; it offers to copy the piece as it is. */
 function LookMark() {
   const router = useRouter();
   const copy = async () => {
@@ -244,7 +244,7 @@ function PieceName() {
   );
 }
 
-/** Always in sight: whether the piece closes. Opens the seam check. */
+/** Always visible: whether the piece closes. Opens the seam check. */
 function SeamChip() {
   const gaps = useEditor((s) => verdictOf(s.measure).gaps || verdictOf(s.measure).open.length);
   const turns = useEditor((s) => verdictOf(s.measure).turns);

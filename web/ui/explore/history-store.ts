@@ -8,13 +8,13 @@ import { tellTrouble } from '../parts/toasts';
 import { openKeptSheet } from './sheet-store';
 
 interface PastState {
-  /** The piece it is of. */
+  /** The piece that it belongs to. */
   readonly id: string;
-  /** Saves and takes, the newest first; null until they are there. */
+  /** Saves and takes, newest first; null until loaded. */
   readonly list: readonly RevisionSummary[] | null;
   /** Bytes that all of them take. */
   readonly bytes: number;
-  /** Documents that have been fetched, by number; a sentence for one that cannot be read. */
+  /** Loaded documents by number; a sentence for one that cannot be read. */
   readonly pieces: ReadonlyMap<number, Piece | string>;
   readonly picked: number | null;
 }
@@ -31,7 +31,7 @@ const attempt = async (work: () => Promise<void>) => {
   }
 };
 
-/** Fetches the list; what was fetched of the same piece before stays, and so does what is looked at. */
+/** Loads the list; documents of the same piece and the viewed save stay. */
 export const openPast = (id: string) =>
   attempt(async () => {
     if (usePast.getState().id !== id) usePast.setState({ ...NOTHING, id });
@@ -41,7 +41,7 @@ export const openPast = (id: string) =>
 
 const asked = new Set<string>();
 
-/** Fetches the document of a save, once. */
+/** Loads the document of a save, once. */
 export function wantRevision(id: string, number: number): void {
   const key = `${id}/${number}`;
   if (usePast.getState().pieces.has(number) || asked.has(key)) return;
@@ -59,7 +59,7 @@ export const nameRevision = (id: string, number: number, mark: string | null) =>
     usePast.setState((s) => ({ list: s.list?.map((r) => (r.number === number ? { ...r, mark } : r)) ?? null }));
   });
 
-/** Opens the sheet of variations that is kept with a version. */
+/** Opens the sheet of variations stored with a version. */
 export const openSheetOf = (id: string, number: number) =>
   attempt(async () => {
     const { source, sheet } = await loadRevision(id, number);
@@ -68,7 +68,7 @@ export const openSheetOf = (id: string, number: number) =>
     if (trouble) tellTrouble(trouble);
   });
 
-/** Keeps a version beside the piece, and a sheet of its variations with it; true where it is. */
+/** Stores a version beside the piece, and a sheet of its variations with it; true if it worked. */
 export async function keepAs(id: string, source: string, name: string, sheet?: KeptSheet): Promise<boolean> {
   let kept = false;
   await attempt(async () => {

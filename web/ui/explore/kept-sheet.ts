@@ -17,18 +17,21 @@ const settingsOf = ({ chosen, locked, reach, count, seed, way }: Asked): SheetSe
   way: way.type === 'mix' ? { type: 'spread' } : way,
 });
 
-/** Leaves in this browser what a sheet of a piece was asked for. A sheet between two tiles, which are gone, is one of the piece. */
+/**
+ * Remembers the settings of a piece's sheet in this browser. A sheet between two tiles, which are gone by then, is
+ * remembered as one of the piece.
+ */
 export function leaveSheet(id: string, asked: Asked): void {
   keepText(keyOf(id), JSON.stringify(settingsOf(asked)));
 }
 
-/** What the last sheet of a piece was asked for in this browser; null where there was none, or it cannot be read. */
+/** The last settings of a piece's sheet in this browser; null if there are none or they cannot be read. */
 export function leftSheet(id: string): SheetSettings | null {
   const read = sheetSettings.safeParse(keptJson(keyOf(id)));
   return read.success ? read.data : null;
 }
 
-/** A sheet as it is kept with the piece: what it was asked for, and which throws its tiles are. */
+/** A sheet as it is stored with the piece: its settings, and the indices of its tiles. */
 export function sheetToKeep(sheet: SheetState): KeptSheet {
   const { way } = sheet;
   const throws = sheet.tiles.filter((t) => t.index >= 0).map((t) => t.index);
@@ -39,7 +42,7 @@ export function sheetToKeep(sheet: SheetState): KeptSheet {
   };
 }
 
-/** How the pieces of a kept sheet are found; a sentence where they cannot be any more. */
+/** How the pieces of a stored sheet are found; a sentence if they cannot be any more. */
 export function wayOf({ way }: KeptSheet): Way | string {
   if (way.type !== 'mix') return way;
   const ends: Piece[] = [];

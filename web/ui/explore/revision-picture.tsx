@@ -6,7 +6,7 @@ import { useEffect, useRef, useState } from 'react';
 import { canvas2d } from '@/view/stage/canvas-2d';
 import { drawStill, STILL } from '@/engine/draw/still';
 
-/** The first picture of a version, drawn once it is in sight. */
+/** The first picture of a version, drawn once it is visible. */
 export function RevisionPicture({ piece, large = false }: { piece: Piece | null; large?: boolean }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const box = useRef<HTMLDivElement>(null);

@@ -12,7 +12,7 @@ import { saveMovie, savePicture } from './sheet-files';
 import { useSheet } from './sheet-store';
 import { LOOPS } from './sheet-work';
 
-/** What can be done with the whole sheet: kept in the history of the piece, saved as a picture or as a movie. */
+/** Actions on the whole sheet: store it in the history, save it as a picture or a movie. */
 export function SheetActions() {
   const { tiles, working, base } = useSheet();
   const readOnly = useEditor((s) => s.readOnly);
@@ -59,7 +59,7 @@ export function SheetActions() {
   );
 }
 
-/** Keeps the sheet with the version of the piece that it is of. */
+/** Stores the sheet with the version of the piece that it belongs to. */
 async function keepSheet(made: number): Promise<void> {
   const { id, piece } = useEditor.getState();
   const sheet = useSheet.getState();

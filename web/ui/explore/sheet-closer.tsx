@@ -15,11 +15,11 @@ import { keepAs } from './history-store';
 import { StripCanvas } from './strip-canvas';
 import { closeSheet, goOnFrom, useSheet, type Tile } from './sheet-store';
 
-/** Reach of a sheet that goes on from a variation, as a share of the one it comes from. */
+/** Reach of a sheet that continues from a variation, as a fraction of the present reach. */
 const NEARER = 0.6;
 const MOST_SAID = 40;
 
-/** The variation that was clicked, in what it differs, and what can be done with it. */
+/** The selected variation: its differences, and what can be done with it. */
 export function SheetCloser() {
   const tiles = useSheet((s) => s.tiles);
   const picked = useSheet((s) => s.picked);
@@ -165,7 +165,7 @@ function lessLike(tile: Tile): void {
   useSheet.setState((s) => ({ unwanted: [...s.unwanted, tile.signatures], picked: [] }));
 }
 
-/** Beside the piece, under a name that tells where it is from. */
+/** Stores it beside the piece, under a name that tells its origin. */
 async function keepIt(piece: Piece, name: string): Promise<void> {
   const { id, piece: now } = useEditor.getState();
   const { seed } = useSheet.getState();

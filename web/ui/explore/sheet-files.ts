@@ -9,7 +9,7 @@ import { gridOf } from './sheet-work';
 const GAP = 8;
 const PAPER = '#F1EDE4';
 
-/** Where each tile of a sheet stands in its picture, whose sides are even numbers, as movies want them. */
+/** Layout of a sheet's tiles in one picture with even sides, as movies require. */
 export function layoutOf(count: number, { width, height }: Pick<Strip, 'width' | 'height'>) {
   const [across] = gridOf(count);
   const down = Math.ceil(count / across);
@@ -24,7 +24,7 @@ export function layoutOf(count: number, { width, height }: Pick<Strip, 'width' |
   };
 }
 
-/** Pictures of all tiles, one moment of their loops under the other. */
+/** Pictures of all tiles, one moment of their loops below the other. */
 function filmOf(strips: readonly Strip[], pictures: number): HTMLCanvasElement {
   const [{ width, height }] = strips;
   const layout = layoutOf(strips.length, strips[0]);
@@ -58,12 +58,12 @@ function give(blob: Blob, name: string, ending: string): void {
   setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
 }
 
-/** Gives the sheet as a PNG: the first pictures of all its tiles. */
+/** Downloads the sheet as a PNG: the first pictures of all tiles. */
 export async function savePicture(strips: readonly Strip[], name: string): Promise<void> {
   give(await asPng(filmOf(strips, 1)), name, 'png');
 }
 
-/** Gives the sheet as an MP4 of one round, as long as the loop. All pictures of all tiles must be there. */
+/** Downloads the sheet as an MP4 of one loop. All pictures of all tiles must be there. */
 export async function saveMovie(strips: readonly Strip[], { name, loop }: Pick<Piece, 'name' | 'loop'>): Promise<void> {
   const pictures = Math.min(...strips.map((s) => s.frames));
   give(await movieOf(await asPng(filmOf(strips, pictures)), pictures, pictures / loopSeconds(loop)), name, 'mp4');

@@ -13,7 +13,7 @@ import { GroupChips, VariableTree } from './variable-list';
 
 const COUNTS = [12, 24, 40, 60] as const;
 
-/** What varies, how far, and how the sheet is laid out. */
+/** What varies, how far, and the layout of the sheet. */
 export function SheetSettings() {
   const { reach, count, seed, way, variables, locked, trail } = useSheet();
   const [tree, setTree] = useState(false);
@@ -141,7 +141,7 @@ export function SheetSettings() {
   );
 }
 
-/** The first value that varies, to lay a sheet along. */
+/** The first value that varies, for an axis. */
 function firstOf(): string {
   const { variables, chosen } = useSheet.getState();
   return (variables.find((v) => chosen.has(v.key)) ?? variables[0])?.key ?? '';

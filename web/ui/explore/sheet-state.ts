@@ -3,17 +3,17 @@ import type { Variable } from '@maypole/core/explore/variables';
 import type { Piece } from '@maypole/core/piece/piece';
 import type { Strip } from '@/engine/draw/contact-sheet';
 
-/** One variation on the sheet. */
+/** A variation on the sheet. */
 export interface Tile {
   readonly id: number;
-  /** Which throw it is; −1 for the piece the sheet is of. */
+  /** Index of the variation; −1 for the original piece. */
   readonly index: number;
   readonly piece: Piece;
   readonly strip: Strip;
   readonly signatures: readonly Signature[];
-  /** How much it differs from the piece the sheet is of. */
+  /** Distance from the original piece. */
   readonly distance: number;
-  /** Place on the axes; absent on a sheet that is spread. */
+  /** Position on the axes; absent on a sheet without axes. */
   readonly at?: readonly [number, number];
 }
 

@@ -10,8 +10,8 @@ import { route } from '@/server/http/route';
 import { noteFailed } from '@/server/people/signing-in';
 
 /**
- * Signs in: gives the browser a session in a cookie that no script can read, or, where codes are asked for, says
- * `second`; POST of `enter/code` takes one.
+ * Signs in: sets a session cookie that no script can read, or, if a second factor is on, answers `second`; POST of
+ * `enter/code` continues.
  */
 export const POST = route({ takes: enterBody, who: 'anyone', body: 2000 }, async ({ request, body, visit }) => {
   assertOpen('so there is nothing to sign in to');
@@ -27,7 +27,7 @@ export const POST = route({ takes: enterBody, who: 'anyone', body: 2000 }, async
   });
   if (!answer.ok) {
     noteFailed(visit, account);
-    // The same words whichever of both is wrong.
+    // The same words whether name or password is wrong.
     throw new AppError(
       401,
       'This address and password do not belong together. Try again, or ask the owner for a new invitation.',
@@ -36,13 +36,13 @@ export const POST = route({ takes: enterBody, who: 'anyone', body: 2000 }, async
   attempts().succeeded(trying);
   const headers = cookiesOf(answer);
   const { twoFactorRedirect } = (await answer.json()) as { twoFactorRedirect?: boolean };
-  // Nobody has come in yet: a code is asked for.
+  // Not signed in yet: a code is needed.
   if (twoFactorRedirect) return Response.json({ second: true }, { headers });
   headers.append('Set-Cookie', knownBrowserCookie(cookie, account));
   return Response.json({ ok: true }, { headers });
 });
 
-/** Signs out: the session is ended on the server, too. */
+/** Signs out and ends the session on the server. */
 export const DELETE = route({ who: 'anyone' }, async ({ request }) => {
   if (!isOpen()) return new Response(null, { status: 204 });
   const answer = await auth().api.signOut({ headers: request.headers, asResponse: true });

@@ -3,7 +3,7 @@ import { route } from '@/server/http/route';
 
 export const dynamic = 'force-dynamic';
 
-/** What is counted and measured, in the text format that Prometheus reads. */
+/** Metrics in Prometheus text format. */
 export const GET = route({ who: 'run' }, async () => {
   const { registry } = metrics();
   return new Response(await registry.metrics(), { headers: { 'Content-Type': registry.contentType } });

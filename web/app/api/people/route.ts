@@ -5,7 +5,7 @@ import { listKeys } from '@/server/people/keys';
 import { listPeople } from '@/server/people/people';
 import { roomUsed } from '@/server/upkeep/room';
 
-/** Everyone who may come in, what is open to more, and the room that is used. */
+/** All accounts, open invitations and keys, and the storage used. */
 export const GET = route({ who: 'own' }, async () => {
   const db = database();
   const [people, invites, keys, room] = await Promise.all([

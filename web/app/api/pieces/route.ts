@@ -16,7 +16,7 @@ export const POST = route(
     Response.json(await doJob(visit.who, 'createPiece', { file, by: person!.id }), { status: 201 }),
 );
 
-/** Labels pieces, puts them into the bin or takes them out of it: all of them, or none. */
+/** Labels pieces, bins or restores them: all of them, or none. */
 export const PUT = route(
   { takes: severalBody, who: 'edit', body: 60_000, deed: 'changed several pieces' },
   async ({ body }) => {

@@ -7,13 +7,13 @@ import { renderBody } from '@/contract/renders';
 import { wakeWorker } from '@/server/render/local-worker';
 import { queueNow } from '@/server/render/renders';
 
-/** The queue: all renders, or those of a piece, and who works on them. */
+/** The queue: all renders, or those of a piece, and the workers. */
 export const GET = route({ who: 'look' }, async ({ query }) => {
   const piece = query.get('piece');
   return Response.json(await queueNow(database(), piece === null ? undefined : pieceId.parse(piece)));
 });
 
-/** Puts a revision of a piece into the queue. */
+/** Queues a revision of a piece. */
 export const POST = route(
   { takes: renderBody, who: 'edit', body: 2000, deed: 'rendered' },
   async ({ body, visit, person }) => {

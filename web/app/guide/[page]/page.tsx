@@ -2,7 +2,7 @@ import { guidePage } from '@maypole/core/guide/pages';
 import { notFound } from 'next/navigation';
 import { GuidePageOf, GuideWords } from '@/ui/guide/guide-articles';
 
-// Its scripts have the number that is new with every request.
+// The CSP nonce of its scripts is new for every request.
 export const dynamic = 'force-dynamic';
 
 export async function generateMetadata({ params }: { params: Promise<{ page: string }> }) {
@@ -10,7 +10,7 @@ export async function generateMetadata({ params }: { params: Promise<{ page: str
   return { title: page === 'words' ? 'Words' : (guidePage(page)?.title ?? 'Guide') };
 }
 
-/** A page of the guide: of a group of declarations, or of words. */
+/** A page of the guide: a group of declarations, or the words. */
 export default async function Page({ params }: { params: Promise<{ page: string }> }) {
   const { page } = await params;
   if (page === 'words') return <GuideWords />;

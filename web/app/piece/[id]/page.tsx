@@ -14,7 +14,7 @@ interface Props {
   readonly searchParams: Promise<Record<string, string | string[] | undefined>>;
 }
 
-/** The editor; with `?look=1`, and for whoever may only look, it keeps nothing. */
+/** The editor; read-only with `?look=1`, and for the role Look. */
 export default async function PiecePage({ params, searchParams }: Props) {
   const id = pieceId.safeParse((await params).id);
   if (!id.success) notFound();

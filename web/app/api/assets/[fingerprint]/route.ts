@@ -3,7 +3,7 @@ import { fingerprint } from '@/contract/pieces';
 import { database } from '@/server/data/db';
 import { route } from '@/server/http/route';
 
-/** A kept file. Its name is its content, so it may be kept by the browser for ever. */
+/** A kept file. It is named by its SHA-256, so browsers may cache it for ever. */
 export const GET = route<{ fingerprint: string }>({ who: 'look' }, async ({ params }) => {
   const { name, bytes } = await loadAsset(database(), fingerprint.parse(params.fingerprint));
   return new Response(new Uint8Array(bytes), {

@@ -7,7 +7,7 @@ import { assertOpen } from '@/server/people/open';
 import { byPassword } from '@/server/people/own-password';
 import { noteSure, ownSession } from '@/server/people/sessions';
 
-/** Takes the password once more, for what gives others power (see `sure` in the rules of routes). */
+/** Takes the password again, for actions that give others power (see `sure` in the rules of routes). */
 export const POST = route({ takes: againBody, who: 'look', body: 2000 }, async (call) => {
   assertOpen('so there are no passwords');
   const { id } = await ownSession(call.request.headers);

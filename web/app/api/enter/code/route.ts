@@ -13,10 +13,10 @@ import { noteFailed } from '@/server/people/signing-in';
 import { sessions } from '@/server/people/tables';
 import { usedCodes } from '@/server/people/used-codes';
 
-/** Codes of a device have six digits; what else is written is one on paper, five letters and five. */
+/** Codes of an authenticator have six digits; anything else is a recovery code, five letters and five. */
 const OF_DEVICE = /^\d{6}$/;
 
-/** Signs in after the password, by a code of a device or one on paper; see POST of `enter`. */
+/** Second factor after the password: a code of the authenticator or a recovery code; see POST of `enter`. */
 export const POST = route({ takes: codeBody, who: 'anyone', body: 2000 }, async ({ request, body, visit }) => {
   assertOpen('so there is nothing to sign in to');
   const code = parseJson(body, codeBody).code.replace(/\s/g, '');
@@ -40,7 +40,7 @@ export const POST = route({ takes: codeBody, who: 'anyone', body: 2000 }, async 
   return Response.json({ ok: true }, { headers: given });
 });
 
-/** 410 where one has to begin with the password again. */
+/** 410 if signing in must begin again with the password. */
 function troubleOf(code: string | undefined): AppError {
   switch (code) {
     case 'INVALID_TWO_FACTOR_COOKIE':

@@ -7,7 +7,7 @@ import { assertOpen } from '@/server/people/open';
 import { byPassword } from '@/server/people/own-password';
 import { ownSession } from '@/server/people/sessions';
 
-/** Gives oneself another password; sessions in other browsers are ended by it. */
+/** Changes one's password and ends sessions in other browsers. */
 export const PUT = route(
   { takes: passwordBody, who: 'look', body: 2000, deed: 'changed their password' },
   async (call) => {

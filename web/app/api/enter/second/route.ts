@@ -11,7 +11,7 @@ import { ownSession } from '@/server/people/sessions';
 
 const SO = 'so nobody signs in';
 
-/** Whether codes are asked for at signing in. */
+/** Whether the second factor is on. */
 export const GET = route({ who: 'look' }, async ({ request }) => {
   assertOpen(SO);
   await ownSession(request.headers);
@@ -19,7 +19,7 @@ export const GET = route({ who: 'look' }, async ({ request }) => {
   return Response.json({ on: found?.user.twoFactorEnabled === true });
 });
 
-/** Begins with codes: the secret for a device, and codes for paper, told this once. Nothing is asked for yet. */
+/** Prepares the second factor: the secret for an authenticator and recovery codes, shown once. Not in force yet. */
 export const POST = route({ takes: againBody, who: 'look', body: 2000 }, async (call) => {
   assertOpen(SO);
   const { headers } = call.request;
@@ -30,7 +30,7 @@ export const POST = route({ takes: againBody, who: 'look', body: 2000 }, async (
   return Response.json({ uri: totpURI, codes: backupCodes });
 });
 
-/** Shows that the device works, by its first code: from here on codes are asked for. */
+/** Confirms the authenticator by its first code; the second factor is in force from here on. */
 export const PUT = route(
   { takes: codeBody, who: 'look', body: 2000, deed: 'had codes asked for' },
   async ({ request, body, person, visit }) => {

@@ -3,18 +3,18 @@ import { route } from '@/server/http/route';
 import { assertOpen } from '@/server/people/open';
 import { endOtherSessions, listSessions, ownSession } from '@/server/people/sessions';
 
-/** Where one is signed in. */
+/** One's own sessions. */
 export const GET = route({ who: 'look' }, async ({ request, person }) => {
   assertOpen('so nobody signs in');
   const { id } = await ownSession(request.headers);
   const all = await listSessions(database(), person!.id);
   return Response.json({
-    // The one that asks comes first.
+    // The requesting one comes first.
     sessions: all.map((s) => ({ ...s, here: s.id === id })).sort((a, b) => Number(b.here) - Number(a.here)),
   });
 });
 
-/** Signs out everywhere but here. */
+/** Ends all other sessions. */
 export const DELETE = route({ who: 'look', deed: 'signed out elsewhere' }, async ({ request, person }) => {
   assertOpen('so nobody signs in');
   const { id } = await ownSession(request.headers);

@@ -7,11 +7,11 @@ import { accept } from '@/server/people/invites';
 import { assertOpen } from '@/server/people/open';
 import { recordEvent } from '@/server/people/audit-log';
 
-/** Makes an account by an invitation. */
+/** Creates an account from an invitation. */
 export const POST = route({ takes: acceptBody, who: 'anyone', body: 2000 }, async ({ body, visit }) => {
   assertOpen('so nobody can be invited');
   const { token, ...given } = parseJson(body, acceptBody);
-  // Links cannot be guessed; tries are counted for who tries, so that nobody keeps others out.
+  // Links cannot be guessed; attempts count per client, so that nobody locks others out.
   const trying = { client: visit.client, account: `invitation ${visit.client}` };
   attempts().begin(trying);
   const person = await accept(database(), token, given);

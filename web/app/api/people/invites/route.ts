@@ -4,7 +4,7 @@ import { route } from '@/server/http/route';
 import { inviteBody } from '@/contract/people';
 import { invite } from '@/server/people/invites';
 
-/** Invites somebody; the link is told this once. */
+/** Invites somebody; the link is shown once. */
 export const POST = route(
   { takes: inviteBody, who: 'own', sure: true, body: 2000, deed: 'invited somebody' },
   async ({ body }) => {

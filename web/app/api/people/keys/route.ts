@@ -4,7 +4,7 @@ import { route } from '@/server/http/route';
 import { keyBody } from '@/contract/people';
 import { makeKey } from '@/server/people/keys';
 
-/** Makes a key for a machine; it is told this once. */
+/** Makes a worker key; it is shown once. */
 export const POST = route(
   { takes: keyBody, who: 'own', sure: true, body: 2000, deed: 'made a key' },
   async ({ body }) => {

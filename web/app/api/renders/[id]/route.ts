@@ -6,12 +6,12 @@ import { renderChange } from '@/contract/renders';
 import { wakeWorker } from '@/server/render/local-worker';
 import { changeRender, clearRender, renderNow } from '@/server/render/renders';
 
-/** A render with each of its frames. */
+/** A render and each of its frames. */
 export const GET = route<{ id: string }>({ who: 'look' }, async ({ params }) =>
   Response.json(await renderNow(database(), rowId.parse(params.id))),
 );
 
-/** Pauses it, goes on, cancels it, tries again, puts it elsewhere in the queue, or wants one of its frames at once. */
+/** Pauses, resumes, cancels or retries a render, moves it in the queue, or asks for one of its frames first. */
 export const PUT = route<{ id: string }>({ takes: renderChange, who: 'edit', body: 2000 }, async ({ params, body }) => {
   const id = rowId.parse(params.id);
   await changeRender(database(), id, parseJson(body, renderChange));
@@ -19,7 +19,7 @@ export const PUT = route<{ id: string }>({ takes: renderChange, who: 'edit', bod
   return Response.json(await renderNow(database(), id));
 });
 
-/** Takes it away with its files. */
+/** Deletes a render and its files. */
 export const DELETE = route<{ id: string }>({ who: 'edit', deed: 'cleared a render' }, async ({ params }) => {
   await clearRender(database(), rowId.parse(params.id));
   return new Response(null, { status: 204 });

@@ -5,8 +5,8 @@ import { route } from '@/server/http/route';
 import { doJob } from '@/server/jobs/jobs';
 
 /**
- * Makes a movie of a sheet of variations: the body is a PNG film of all its pictures, one under the other, how many
- * and how fast they play in `?pictures=&fps=`. Nothing of it is kept here.
+ * Makes a movie of a sheet of variations: the body is a PNG strip of stacked pictures; `?pictures=&fps=` give their
+ * number and rate. Nothing is stored.
  */
 export const POST = route({ who: 'look', file: MAX_FILM }, async ({ file, query, visit }) => {
   const { pictures, fps } = filmQuery.parse(Object.fromEntries(query));

@@ -5,10 +5,10 @@ import { admitWorker } from '@/server/render/admit-worker';
 import { claimBody } from '@/contract/renders';
 import { claimWork, giveBackWork } from '@/server/render/leases';
 
-/** Milliseconds that a worker without work is kept waiting, and between looks. */
+/** Long poll: how long a worker without work waits, and the interval of checks, in milliseconds. */
 const [WAIT, LOOK] = [8000, 1000];
 
-/** Gives a worker a frame to make; waits a while where there is none. */
+/** Assigns a frame to a worker; waits a while if there is none. */
 export const POST = route({ takes: claimBody, who: 'edit', body: 2000 }, async ({ request, body, person }) => {
   admitWorker(request, person);
   const worker = { ...parseJson(body, claimBody), by: person!.name };
@@ -18,7 +18,7 @@ export const POST = route({ takes: claimBody, who: 'edit', body: 2000 }, async (
     if (part) {
       const { signal } = request;
       const giveBack = () => void giveBackWork(database(), part.lease).catch(() => undefined);
-      // Whoever has gone without the answer does not know of the frame: the next one gets it at once.
+      // A worker that disconnected does not know of its frame: the next one gets it at once.
       if (signal.aborted) giveBack();
       else signal.addEventListener('abort', giveBack, { once: true });
       return Response.json(part);

@@ -6,7 +6,7 @@ import { assertOpen } from '@/server/people/open';
 import { byPassword } from '@/server/people/own-password';
 import { ownSession } from '@/server/people/sessions';
 
-/** New codes for paper, told this once; those before are void. */
+/** Makes new recovery codes, shown once; earlier ones become void. */
 export const POST = route(
   { takes: againBody, who: 'look', body: 2000, deed: 'made new codes for paper' },
   async (call) => {

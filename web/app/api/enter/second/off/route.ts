@@ -7,7 +7,7 @@ import { assertOpen } from '@/server/people/open';
 import { byPassword } from '@/server/people/own-password';
 import { ownSession } from '@/server/people/sessions';
 
-/** Asks for no codes any more. */
+/** Switches the second factor off. */
 export const POST = route(
   { takes: againBody, who: 'look', body: 2000, deed: 'had codes no longer asked for' },
   async (call) => {

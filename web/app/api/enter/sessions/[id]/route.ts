@@ -4,7 +4,7 @@ import { sessionId } from '@/contract/people';
 import { assertOpen } from '@/server/people/open';
 import { endSession, ownSession } from '@/server/people/sessions';
 
-/** Signs out there: ends a session of one’s own. */
+/** Ends one of one's own sessions. */
 export const DELETE = route<{ id: string }>(
   { who: 'look', deed: 'signed out elsewhere' },
   async ({ request, params, person }) => {

@@ -6,11 +6,11 @@ import { withFolder } from '@/server/http/body';
 import { route } from '@/server/http/route';
 import { doJob } from '@/server/jobs/jobs';
 
-/** The document as it is stored, character for character, with the files it names. */
+/** The document exactly as stored, with the files it names. */
 export const GET = route<{ id: string }>({ who: 'look' }, async ({ params, visit }) =>
   withFolder(async (folder) => {
     const { file, name } = await doJob(visit.who, 'exportPiece', { id: pieceId.parse(params.id), folder });
-    // Open, it is read to its end though its folder is taken away.
+    // An open file can be read to its end even after its folder is removed.
     const handle = await open(file);
     const { size } = await handle.stat();
     return new Response(Readable.toWeb(handle.createReadStream()) as ReadableStream, {

@@ -4,7 +4,7 @@ import { parseJson } from '@/server/http/body';
 import { route } from '@/server/http/route';
 import { noteHere } from '@/server/http/open-pages';
 
-/** A page tells that it has the piece open, and is told who else has, and which version is shown. */
+/** Reports that a page has the piece open; answers who else has, and which version is current. */
 export const PUT = route<{ id: string }>(
   { takes: hereBody, who: 'look', body: 1000 },
   async ({ params, body, person }) =>

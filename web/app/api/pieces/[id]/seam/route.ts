@@ -4,7 +4,7 @@ import { parseJson } from '@/server/http/body';
 import { route } from '@/server/http/route';
 import { storeGaps } from '@/server/pieces/pieces';
 
-/** Takes what the shapes themselves say of the seam of a revision, which its motions alone cannot tell. */
+/** Stores what the shapes of a revision show about its seam, which motions alone cannot tell. */
 export const PUT = route<{ id: string }>({ takes: seamBody, who: 'edit', body: 1000 }, async ({ params, body }) => {
   const id = pieceId.parse(params.id);
   const { revision, gaps } = parseJson(body, seamBody);

@@ -5,7 +5,7 @@ import { admitWorker } from '@/server/render/admit-worker';
 import { leaseId } from '@/contract/renders';
 import { giveBackWork, renewWork } from '@/server/render/leases';
 
-/** A sign of life: goes on with a frame. */
+/** Renews a lease. */
 export const PUT = route<{ lease: string }>({ who: 'edit' }, async ({ request, person, params }) => {
   admitWorker(request, person);
   if (!(await renewWork(database(), leaseId.parse(params.lease))))
@@ -13,7 +13,7 @@ export const PUT = route<{ lease: string }>({ who: 'edit' }, async ({ request, p
   return new Response(null, { status: 204 });
 });
 
-/** Gives a frame back that is not gone on with. */
+/** Gives an unfinished frame back. */
 export const DELETE = route<{ lease: string }>({ who: 'edit' }, async ({ request, person, params }) => {
   admitWorker(request, person);
   await giveBackWork(database(), leaseId.parse(params.lease));

@@ -9,7 +9,7 @@ export const GET = route<{ id: string; number: string }>({ who: 'look' }, async 
   Response.json(await loadRevision(database(), pieceId.parse(id), revisionNumber.parse(number))),
 );
 
-/** Names a save, or takes its name away. */
+/** Names a save, or removes its name. */
 export const PUT = route<{ id: string; number: string }>(
   { takes: markBody, who: 'edit', body: 2000, deed: 'named a save' },
   async ({ params: { id, number }, body }) => {

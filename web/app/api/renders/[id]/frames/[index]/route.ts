@@ -7,7 +7,7 @@ import { framePicture } from '@/server/render/pictures';
 const place = wholeText('The place of a frame', 0, 20_000);
 const wide = wholeText('A width', 16, 1920).optional();
 
-/** A finished frame: whole, or `?width=` pixels wide. */
+/** A finished frame: full size, or `?width=` pixels wide. */
 export const GET = route<{ id: string; index: string }>({ who: 'look' }, async ({ params, query }) => {
   const { type, bytes, tag } = await framePicture(
     database(),

@@ -8,7 +8,7 @@ import { finishWork } from '@/server/render/leases';
 import { wakeWorker } from '@/server/render/local-worker';
 import { frameImageStore } from '@/server/render/room';
 
-/** A frame is finished; its sheets have been brought before, and are looked at once more. */
+/** A frame is finished; its frame images were uploaded before and are checked again. */
 export const POST = route<{ lease: string }>(
   { takes: doneBody, who: 'edit', body: 4000 },
   async ({ request, person, params, body }) => {

@@ -5,7 +5,7 @@ import { admitWorker } from '@/server/render/admit-worker';
 import { failedBody, leaseId } from '@/contract/renders';
 import { failWork } from '@/server/render/leases';
 
-/** A frame could not be made. */
+/** A frame failed. */
 export const POST = route<{ lease: string }>(
   { takes: failedBody, who: 'edit', body: 9000 },
   async ({ request, person, params, body }) => {

@@ -6,7 +6,7 @@ import { leaseId } from '@/contract/renders';
 import { renderDocument } from '@/server/render/database-source';
 import { renderOfLease } from '@/server/render/leases';
 
-/** The document that a worker makes a frame of, with the files it names. */
+/** The document of a worker's frame, with the files it names. */
 export const GET = route<{ lease: string }>({ who: 'edit' }, async ({ request, person, params }) => {
   admitWorker(request, person);
   const render = await renderOfLease(database(), leaseId.parse(params.lease));

@@ -11,7 +11,7 @@ import { assertDisk, frameImageStore } from '@/server/render/room';
 
 const [PNG, EXR] = [0x89504e47, 0x762f3101];
 
-/** Takes a finished sheet of a frame. */
+/** Receives a finished frame image. */
 export const PUT = route<{ lease: string; sheet: string }>(
   { who: 'edit', file: MAX_SHEET },
   async ({ request, person, params, file }) => {
