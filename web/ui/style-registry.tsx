@@ -5,7 +5,7 @@ import { CacheProvider } from '@emotion/react';
 import { useServerInsertedHTML } from 'next/navigation';
 import { useState, type ReactNode } from 'react';
 
-/** Sends the styles made while a page is rendered on the server in its head, so that the first paint has them. */
+/** Puts the styles of server rendering into the head, so that the first paint has them. */
 export function StyleRegistry({ children, nonce }: { children: ReactNode; nonce?: string }) {
   const [{ cache, flush }] = useState(() => {
     const cache = createCache({ key: 'css', nonce });

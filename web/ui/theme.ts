@@ -12,7 +12,7 @@ const config = defineConfig({
     ':root': { '--ink-share': '8%' },
     '.dark': { '--ink-share': '34%' },
     '::selection': { bg: 'marigold/40' },
-    // Whoever wants less movement gets none of the interface's own; the loop itself plays when it is asked to.
+    // With reduced motion the interface does not animate; the loop itself plays on request.
     '*, ::before, ::after': {
       '@media (prefers-reduced-motion: reduce)': {
         animationDuration: '0.01ms !important',

@@ -5,7 +5,7 @@ import { useEditor } from '../state/store';
 
 const edit = (label: string, change: (piece: Piece) => Piece) => useEditor.getState().edit(label, change);
 
-/** A fresh output as a piece wants it: see-through where its backdrop is. */
+/** A new output with values that suit the piece: transparent if its backdrop is. */
 function outputFor(piece: Piece, kind: string, values: Item['values'] = {}): Item {
   const declared = outputs.get(kind);
   const clear: Item['values'] =
@@ -28,7 +28,7 @@ export function switchOutput(id: string, on: boolean): void {
   }));
 }
 
-/** Changes values of an output, as a repair of its file does. */
+/** Changes values of an output, as the repair of a file asks. */
 export function repairOutput(kind: string, title: string, values: Item['values']): void {
   edit(title, (p) => ({
     ...p,
@@ -36,7 +36,7 @@ export function repairOutput(kind: string, title: string, values: Item['values']
   }));
 }
 
-/** Sets what a purpose asks for: outputs, size, and how frames are made; other outputs are switched off and stay. */
+/** Applies a purpose: outputs, size, and how frames are made. Other outputs are switched off, not removed. */
 export function takePreset(preset: OutputPreset): void {
   edit(`Deliver for: ${preset.title}`, (p) => {
     const rest = p.outputs.map((o) => ({ ...o, on: false }));

@@ -4,7 +4,7 @@ import { Box, Text } from '@chakra-ui/react';
 import type { RenderSummary, WorkerSummary } from '@/contract/renders';
 import { fileSize, inWords } from '../parts/words';
 
-/** What a whole render would take, by a few of its frames that were made. */
+/** What a whole render would take, extrapolated from a few finished frames. */
 export function EstimateWords({
   render,
   frames,
@@ -36,14 +36,14 @@ export function EstimateWords({
   );
 }
 
-/** Seconds of silence after which a machine is not counted on. */
+/** Seconds of silence after which a machine no longer counts. */
 const SILENT = 60;
 
-/** Whether a worker takes frames of such light now. */
+/** Whether a worker takes frames of this kind of light now. */
 export const worksOn = ({ light, silent, other }: WorkerSummary, asked: WorkerSummary['light']): boolean =>
   light === asked && silent < SILENT && !other;
 
-/** How long it takes with one machine, and with all that are here, as if they were alike. */
+/** Duration with one machine, and with all that are connected, as if they were equally fast. */
 export function timeWords(
   seconds: number,
   workers: readonly WorkerSummary[],

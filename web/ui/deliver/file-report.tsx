@@ -6,7 +6,7 @@ import type { FileReport } from '@maypole/render/check/report';
 import { PlainButton } from '../parts/buttons';
 import { RoundChart } from './round-chart';
 
-/** What was found when an output was read back: in words, in figures, and how it goes round its seam. */
+/** The report on an output that was read back: in words, in figures, and its seam. */
 export function FileReportView({
   kind,
   report,

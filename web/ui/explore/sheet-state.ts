@@ -24,7 +24,7 @@ export type Way =
   /** Between two pieces. */
   | { readonly type: 'mix'; readonly a: Piece; readonly b: Piece };
 
-/** How many variations are left out, and why: alike, open at the seam, too much work, far too large or small. */
+/** Number of variations left out, by reason: too similar, open at the seam, too expensive, far too large or small. */
 export interface LeftOut {
   readonly alike: number;
   readonly open: number;
@@ -33,12 +33,12 @@ export interface LeftOut {
 }
 export interface SheetState {
   readonly open: boolean;
-  /** The piece that is varied. */
+  /** The original piece. */
   readonly base: Piece;
   readonly variables: readonly Variable[];
   /** Keys of the variables that vary. */
   readonly chosen: ReadonlySet<string>;
-  /** Keys of variables that are kept as they are, whatever is chosen. */
+  /** Keys of variables that stay as they are, even if chosen. */
   readonly locked: ReadonlySet<string>;
   readonly reach: number;
   readonly count: number;
@@ -46,15 +46,15 @@ export interface SheetState {
   readonly way: Way;
   readonly tiles: readonly Tile[];
   readonly picked: readonly number[];
-  /** Throws that are on the sheet, where it is one that was kept; null where they are looked for. */
+  /** Indices of the tiles of a stored sheet; null while they are searched for. */
   readonly throws: readonly number[] | null;
-  /** Pictures of what is not wanted: tiles like them are left out. */
+  /** Signatures of unwanted pictures: similar tiles are left out. */
   readonly unwanted: readonly (readonly Signature[])[];
-  /** What is going on, in words; null where all is there. */
+  /** What is under way, in words; null if everything is there. */
   readonly working: string | null;
   readonly left: LeftOut;
   /** Whether tiles are drawn without shadows, air and effects. */
   readonly plain: boolean;
-  /** Sheets before this one. */
+  /** The previous sheets. */
   readonly trail: readonly { readonly base: Piece; readonly way: Way; readonly reach: number }[];
 }

@@ -11,7 +11,7 @@ export type { LeftOut, SheetState, Tile, Way } from './sheet-state';
 
 export const NONE_LEFT: LeftOut = { alike: 0, open: 0, heavy: 0, size: 0 };
 
-/** What varies unless something else is chosen: what leaves the piece recognisable. */
+/** Groups that vary by default: those that leave the piece recognisable. */
 const USUAL: readonly VariableGroup[] = ['chance', 'noise', 'form', 'copies', 'movement'];
 
 const CLOSED: SheetState = {
@@ -36,18 +36,18 @@ const CLOSED: SheetState = {
 
 export const useSheet = create<SheetState>()(() => CLOSED);
 
-/** What decides which tiles are on a sheet. */
+/** Settings that decide which tiles are on a sheet. */
 const ASKED = ['chosen', 'locked', 'reach', 'count', 'seed', 'way', 'unwanted'] as const;
-// A kept sheet that is asked for anything else is looked for anew.
+// Changing a setting of a stored sheet starts a new search.
 useSheet.subscribe((now, before) => {
   if (now.throws && now.throws === before.throws && ASKED.some((k) => now[k] !== before[k]))
     useSheet.setState({ throws: null });
 });
 
-/** Whether a variable changes a value and not what stands there. */
+/** Whether a variable changes a value, and not what is there. */
 export const isPlain = (v: Variable) => !/^(Kind|Set-up) of /.test(v.title);
 
-/** Opens a sheet of the piece as it is now, as its last one was left in this browser, where that still means something. */
+/** Opens a sheet of the present piece, with the settings of its last one in this browser as far as they apply. */
 export function openSheet(): void {
   pause();
   const { id, piece } = useEditor.getState();
@@ -78,7 +78,7 @@ export function openSheet(): void {
   });
 }
 
-/** Opens a sheet that was kept, of the piece as it was then. Gives a sentence where it cannot be. */
+/** Opens a stored sheet of the piece as it was then. Returns a sentence if that is impossible. */
 export function openKeptSheet(base: Piece, kept: KeptSheet): string | null {
   const way = wayOf(kept);
   if (typeof way === 'string') return way;
@@ -111,7 +111,7 @@ export function varying({ variables, chosen, locked }: SheetState): Variable[] {
   return variables.filter((v) => chosen.has(v.key) && !locked.has(v.key));
 }
 
-/** Goes on from another piece, nearer to it; the sheet before can be gone back to. */
+/** Continues from another piece with a smaller reach; the previous sheet can be returned to. */
 export function goOnFrom(base: Piece, way: Way, reach: number): void {
   const { base: old, way: oldWay, reach: oldReach, trail, chosen } = useSheet.getState();
   const variables = variablesOf(base);

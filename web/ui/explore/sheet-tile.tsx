@@ -5,7 +5,7 @@ import { memo } from 'react';
 import { StripCanvas } from './strip-canvas';
 import { useSheet, type Tile } from './sheet-store';
 
-/** A variation that plays. A click looks closer; with Ctrl or Shift it is chosen besides, to be mixed. */
+/** A playing variation. A click opens it; with Ctrl or Shift it is selected too, to be mixed. */
 export const SheetTile = memo(function SheetTile({ tile, name }: { tile: Tile; name: string }) {
   const picked = useSheet((s) => s.picked.includes(tile.id));
   const pick = (besides: boolean) =>

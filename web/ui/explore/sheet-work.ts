@@ -6,20 +6,20 @@ import { Kept } from '@/engine/draw/kept';
 import { ContactSheetRenderer, type Looked } from '@/engine/draw/contact-sheet';
 import { NONE_LEFT, useSheet, varying, type SheetState, type Tile } from './sheet-store';
 
-/** Tiles of a sheet that is spread differ from each other by at least this much; see pictureDistance. */
+/** Least pictureDistance between the tiles of a sheet without axes. */
 export const APART = 1;
-/** Throws for one place of the sheet at most, before those that are alike are taken after all. */
+/** Most attempts per tile before similar ones are accepted. */
 const TRIES = 2;
-/** Values that are tried by themselves to see which tell. */
+/** Number of values that “What matters most” keeps. */
 const MOST_TELLING = 8;
 
-/** What is going on while the tiles are there, and their loops are not all. */
+/** Status while all tiles are there, but not all loops. */
 export const LOOPS = 'Drawing the loops';
 
-/** Stays for a while after a sheet: the next one, or the same with another setting, need not compile anything. */
+/** Kept for a while after a sheet, so that the next one need not compile shaders. */
 const drawers = new Kept(() => ContactSheetRenderer.create(), 60_000);
 
-/** Has what draws a sheet of a piece made before it is asked for, and keeps it until `coolSheet`. */
+/** Prepares the renderer of a sheet in advance, and keeps it until `coolSheet`. */
 export async function warmSheet(piece: Piece): Promise<void> {
   drawers.hold();
   await drawers
@@ -27,7 +27,7 @@ export async function warmSheet(piece: Piece): Promise<void> {
       drawer.setAspect(piece.format.width / piece.format.height);
       await drawer.warm(piece);
     })
-    // Where it cannot be drawn, the sheet says so when it is opened.
+    // If it fails, the sheet reports it when it is opened.
     .catch(() => undefined);
 }
 
@@ -36,8 +36,8 @@ export const coolSheet = (): void => drawers.letGo();
 let run = 0;
 
 /**
- * Draws the sheet as its settings are now: first pictures of all tiles in order, those nearest to the piece first, then
- * their loops. Whatever was being drawn is given up.
+ * Draws the sheet with its present settings: first pictures of all tiles in order, nearest first, then their loops.
+ * Aborts any drawing under way.
  */
 export async function drawSheet(): Promise<void> {
   const mine = ++run;
@@ -119,7 +119,7 @@ async function fill(drawer: ContactSheetRenderer, state: SheetState, goOn: () =>
       } else add(piece, looked, index);
     }
   }
-  // Where little can be different the sheet is filled with what is a little.
+  // If little can differ, the sheet is filled with variations that differ a little.
   for (const { piece, looked, index } of spare) {
     if (id > count) break;
     const like = unwanted.some((o) => loopDistance(o, looked.signatures) < APART);
@@ -135,7 +135,7 @@ function thrown(state: SheetState, index: number): Piece {
   return variation(base, varying(state), { seed, reach, count }, index);
 }
 
-/** Tiles across and down for a number of them, near to a square. */
+/** Columns and rows for a number of tiles, nearly square. */
 export function gridOf(count: number): readonly [number, number] {
   const across = Math.ceil(Math.sqrt(count * 1.5));
   return [across, Math.max(1, Math.round(count / across))];
@@ -154,7 +154,7 @@ function* onAxes(state: SheetState): Generator<readonly [Piece, readonly [number
     }
 }
 
-/** Finds the values that change the picture most when they are turned by themselves, and has them vary. */
+/** Finds the values that change the picture most on their own, and makes them vary. */
 export async function chooseTelling(): Promise<void> {
   const mine = ++run;
   const goOn = () => mine === run && useSheet.getState().open;

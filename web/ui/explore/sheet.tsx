@@ -12,16 +12,17 @@ import { closeSheet, useSheet, type LeftOut } from './sheet-store';
 import { SheetTile } from './sheet-tile';
 import { drawSheet, gridOf, LOOPS, stopSheet } from './sheet-work';
 
-/** Milliseconds after a setting was turned until the sheet is drawn anew. */
+/** Milliseconds after a change of settings until the sheet is redrawn. */
 const SETTLE = 350;
 
-/** A sheet of small loops, each a variation of the piece. It lies over the editor, which waits. */
+/** A sheet of small loops, each a variation of the piece. Covers the editor, which is paused. */
 export function Sheet() {
   const { base, chosen, locked, reach, count, seed, way, unwanted, tiles, working, left, plain } = useSheet();
   const grid = useRef<HTMLDivElement>(null);
   const fresh = useRef(true);
   useEffect(() => {
-    // What still stands there is of other settings from now on: it is not to be kept, nor saved, as if it were of these.
+    // The tiles shown belong to other settings from now on, and must not be stored or saved as if they belonged to
+    // these.
     if (!fresh.current) useSheet.setState({ working: 'Drawing' });
     // The first is drawn at once.
     const timer = setTimeout(() => void drawSheet(), fresh.current ? 0 : SETTLE);

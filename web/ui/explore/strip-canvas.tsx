@@ -20,7 +20,7 @@ function join(show: Show): () => void {
   return () => shown.delete(show);
 }
 
-/** A small loop that plays; pictures that are not there yet are stood in for by the one before. */
+/** A small playing loop; the previous picture stands in for one that is missing. */
 export function StripCanvas({ strip, loop, label }: { strip: Strip; loop: Loop; label: string }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const { width, height, frames } = strip;
@@ -33,7 +33,7 @@ export function StripCanvas({ strip, loop, label }: { strip: Strip; loop: Loop; 
     const leave = join((now) => {
       let i = still ? 0 : Math.floor(((now % length) / length) * frames);
       while (i > 0 && !strip.there.has(i)) i--;
-      // A picture that is there stays as it is: nothing is drawn twice, and nothing that is scrolled away.
+      // Nothing is drawn twice, or while scrolled out of view.
       if (i === last || !seen || !strip.there.has(i)) return;
       const context = canvas.current && canvas2d(canvas.current);
       if (!context) return;
@@ -47,7 +47,7 @@ export function StripCanvas({ strip, loop, label }: { strip: Strip; loop: Loop; 
     };
   }, [strip, loop, width, height, frames]);
   return (
-    // A plain element: its width and height are those of its pixels.
+    // A plain element: width and height are its pixels.
     <canvas
       ref={canvas}
       width={width}

@@ -8,7 +8,7 @@ import { isPlain, useSheet } from './sheet-store';
 
 const set = (keys: Iterable<string>) => useSheet.setState({ chosen: new Set(keys), way: { type: 'spread' } });
 
-/** Sorts of values, each switched as a whole. */
+/** Groups of values, each switched as a whole. */
 export function GroupChips() {
   const variables = useSheet((s) => s.variables);
   const chosen = useSheet((s) => s.chosen);
@@ -76,7 +76,7 @@ function Chip({
   );
 }
 
-/** Every value that may vary, by ribbon and step, each switched by itself. */
+/** Every value that may vary, by ribbon and step. */
 export function VariableTree() {
   const variables = useSheet((s) => s.variables);
   const places = [...new Set(variables.map((v) => v.place))];

@@ -5,10 +5,10 @@ import { useEditor } from '../state/store';
 import { useSheet } from './sheet-store';
 import { coolSheet, warmSheet } from './sheet-work';
 
-/** Milliseconds without a hand on anything after which the machine has time. */
+/** Milliseconds without user input after which the machine counts as idle. */
 const REST = 6000;
 
-/** Whether nothing is being worked out, drawn, played or traced. */
+/** Whether nothing is being evaluated, drawn, played or traced. */
 function idle(): boolean {
   const { playing, light, piece } = useEditor.getState();
   const { done, of } = useRefined.getState();

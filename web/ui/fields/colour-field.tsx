@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { useLive } from '../state/live';
 import type { EditorState } from '../state/store';
 
-/** A colour by picker or by its #rrggbb. */
+/** A colour, by picker or as #rrggbb. */
 export function ColourField({
   label,
   value,
@@ -16,7 +16,7 @@ export function ColourField({
 }: {
   label: string;
   value: string;
-  /** Where a motion drives it: what it is at each frame, in place of `value`. */
+  /** If a motion drives it: its colour at each frame, instead of `value`. */
   live?: (s: EditorState) => string;
   driven?: boolean;
   onDriven?: () => void;
@@ -63,7 +63,7 @@ export function ColourField({
         title={sound ? undefined : 'Write a colour as #rrggbb.'}
         data-words
         key={live ? 'moving' : 'still'}
-        // A colour that moves is written into it with each frame.
+        // A moving colour is written into the element at every frame.
         {...(live ? { defaultValue: '' } : { value: typed ?? value.toUpperCase() })}
         onChange={(e) => setTyped(e.target.value)}
         onBlur={() => {

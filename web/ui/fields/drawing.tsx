@@ -12,7 +12,7 @@ export interface Range {
   readonly high: number;
 }
 
-/** The values of a moving number at even places from one moment to another, in loops. */
+/** Samples of a moving number at even intervals between two moments, in loops. */
 export function sampled(value: NumberValue, frames: number, from: number, to: number, samples: number): Float64Array {
   const out = new Float64Array(samples + 1);
   for (let i = 0; i <= samples; i++)
@@ -20,13 +20,13 @@ export function sampled(value: NumberValue, frames: number, from: number, to: nu
   return out;
 }
 
-/** The lowest and highest value within a loop. */
+/** Minimum and maximum within a loop. */
 export function rangeOf(value: NumberValue, frames: number): Range {
   const values = sampled(value, frames, 0, 1 - 1e-9, 128);
   return { low: Math.min(...values), high: Math.max(...values) };
 }
 
-/** Points of a value as an SVG path in a box; its own range unless one is given. */
+/** A value as an SVG path in a box; scaled to its own range unless one is given. */
 export function valuePath(
   value: NumberValue,
   width: number,
@@ -44,7 +44,7 @@ export function valuePath(
   return path;
 }
 
-/** Colours of a moving colour at even places of the loop, as a CSS gradient. */
+/** A moving colour as a CSS gradient of evenly spaced samples. */
 export function colourStrip(value: ColourValue, frames: number, from = 0, to = 1, samples = 24): string {
   const stops = Array.from({ length: samples + 1 }, (_, i) =>
     evaluateColour(value, { frame: (from + ((to - from) * i) / samples) * frames, frames }),
@@ -52,10 +52,10 @@ export function colourStrip(value: ColourValue, frames: number, from = 0, to = 1
   return `linear-gradient(90deg, ${stops.join(', ')})`;
 }
 
-/** How much later copies do what is drawn, as shares of the loop; empty where there is only the one motion. */
+/** Delays of copies that do what is drawn, as fractions of the loop; empty if there is only one motion. */
 export const Fan = createContext<readonly number[]>([]);
 
-/** The small drawing of how a value moves over the loop; dashed when it stands still. */
+/** The small graph of a value over the loop; dashed if it stands still. */
 export const Drawing = memo(function Drawing({
   value,
   colour,
@@ -108,7 +108,7 @@ export const Drawing = memo(function Drawing({
   );
 });
 
-/** The small drawing of how a colour moves. */
+/** The small graph of a colour. */
 export const ColourDrawing = memo(function ColourDrawing({
   value,
   width = 46,

@@ -15,12 +15,12 @@ interface Props {
   readonly label: string;
   readonly value: string;
   readonly options: readonly { readonly value: string; readonly title: string; readonly help?: string }[];
-  /** The settings it is shown with. */
+  /** The settings that it is shown with. */
   readonly values: Values;
   readonly onChange: (value: string) => void;
 }
 
-/** Chooses a kind of noise by eye: all kinds side by side, with the present settings, at the playhead. */
+/** Chooses a kind of noise by eye: all kinds side by side with the present settings, at the playhead. */
 export function NoiseField({ label, value, options, values, onChange }: Props) {
   const [open, setOpen] = useState(false);
   const chosen = options.find((o) => o.value === value);
@@ -112,19 +112,19 @@ export function NoiseField({ label, value, options, values, onChange }: Props) {
   );
 }
 
-/** Features from edge to edge of a picture. */
+/** Features across a picture. */
 const ACROSS = 5;
 
-/** A slice of a noise as a picture, dark to light, as many features wide whatever their size. */
+/** A slice of a noise as a picture, dark to light, with the same number of features whatever their size. */
 function NoisePicture({ kind, values, size }: { kind: string; values: Values; size: number }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const frames = useEditor((s) => s.piece.loop.frames);
-  // Pictures follow the playhead while it stands; redrawing all while it plays would cost frames.
+  // Pictures follow the playhead while it stands; redrawing all during playback would cost frames.
   const frame = useEditor((s) => (s.playing ? null : s.frame));
   const last = useRef(0);
   if (frame !== null) last.current = frame;
   const shown = last.current;
-  // Only what the noise asks for: another value of the step changes no picture.
+  // Only the noise's own values: others change no picture.
   const own = useMemo(
     () =>
       Object.fromEntries(

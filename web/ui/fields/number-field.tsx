@@ -9,10 +9,10 @@ import { useEditor, type EditorState } from '../state/store';
 interface Props {
   readonly label: string;
   readonly value: number;
-  /** Where a motion drives it: what it is at each frame, in place of `value`. */
+  /** If a motion drives it: its value at each frame, instead of `value`. */
   readonly live?: (s: EditorState) => number;
   readonly unit?: string;
-  /** The unit stands beside the field. */
+  /** The unit is shown beside the field. */
   readonly noUnit?: boolean;
   readonly min: number;
   readonly max: number;
@@ -21,9 +21,9 @@ interface Props {
   readonly integer?: boolean;
   /** Shown but not editable here: a motion drives it. */
   readonly driven?: boolean;
-  /** Several places are edited at once and do not agree. */
+  /** Several values are edited at once and differ. */
   readonly mixed?: boolean;
-  /** `gesture` is the same for all changes of one drag. */
+  /** `gesture` is the same for all changes of a drag. */
   readonly onChange: (value: number, gesture: string) => void;
   readonly onDriven?: () => void;
 }
@@ -31,7 +31,7 @@ interface Props {
 const DRAG_PIXELS = 3;
 let gestures = 0;
 
-/** As many decimals as the step has; up to three where the value lies between steps. */
+/** As many decimals as the step has; up to three if the value lies between steps. */
 export function formatNumber(value: number, step: number): string {
   const usual = Math.max(0, Math.min(6, -Math.floor(Math.log10(step) + 1e-9)));
   const needed = [usual, usual + 1, 2, 3].find((d) => Math.abs(Number(value.toFixed(d)) - value) < 1e-6) ?? 3;
@@ -62,7 +62,7 @@ export function NumberField(props: Props) {
     const bar = element.querySelector<HTMLElement>('[data-bar]');
     if (bar) bar.style.width = `${shareOf(x) * 100}%`;
   });
-  // After typing, the keyboard stays at the field; nothing else may catch the key that ended it.
+  // After typing, focus stays at the field, so that nothing else receives the key that ended it.
   const comeBack = useRef(false);
   useLayoutEffect(() => {
     if (typed === null && comeBack.current) field.current?.focus();
@@ -87,7 +87,7 @@ export function NumberField(props: Props) {
     const dx = event.clientX - d.x;
     if (!d.moved && Math.abs(dx) < DRAG_PIXELS) return;
     d.moved = true;
-    // The usual range is about two fields wide, so that the hand need not be very steady.
+    // The usual range spans about two field widths, so that the hand need not be very steady.
     const width = (box.current?.offsetWidth ?? 90) * 2;
     const per = ((soft[1] - soft[0]) / width) * (event.shiftKey ? 0.1 : 1);
     const raw = d.value + dx * per;
@@ -122,7 +122,7 @@ export function NumberField(props: Props) {
     let x: number;
     try {
       const exact = parseQuantity(text, unit ?? '', useEditor.getState().piece.loop ?? { frames: 100, fps: 25 });
-      // What is reckoned from a unit may miss a round number by the last digit.
+      // Converting from a unit may miss a round number by its last digit.
       x = Number(exact.toPrecision(12));
     } catch (error) {
       if (!(error instanceof QuantityError)) throw error;

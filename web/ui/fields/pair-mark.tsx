@@ -7,7 +7,7 @@ import { PictureButton } from '../parts/buttons';
 import { togglePairing } from '../state/actions';
 import { useEditor } from '../state/store';
 
-/** On both ribbons of a pair: whether a value goes along with the other, and one click to part or join it. */
+/** On both ribbons of a pair: whether a value is shared, and one click to part or join it. */
 export function PairMark({ address, label }: { address: Address; label: string }) {
   const pairing = useEditor((s) => (s.piece.ribbons.some((r) => r.twin) ? pairingOf(s.piece, address) : 'none'));
   if (pairing === 'none') return null;

@@ -11,7 +11,7 @@ interface Props {
   readonly label: string;
   readonly param: NumberParam | VectorParam;
   readonly value: number;
-  /** Where a motion drives it: what it is at each frame, in place of `value`. */
+  /** If a motion drives it: its value at each frame, instead of `value`. */
   readonly live?: (s: EditorState) => number;
   readonly driven?: boolean;
   readonly mixed?: boolean;
@@ -19,7 +19,7 @@ interface Props {
   readonly onChange: (value: number, gesture: string) => void;
 }
 
-/** The field of a declared number. A length of time is shown in frames or % as chosen, the same everywhere. */
+/** The field of a declared number. Durations are shown in frames or %, as chosen once for all. */
 export function ParamField({ param, live, ...rest }: Props) {
   const stored = param.type === 'number' ? timeUnitOf(param) : null;
   const shown = useTimeUnit((s) => s.unit);

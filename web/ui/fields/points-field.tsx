@@ -13,8 +13,8 @@ const SIZE = 252;
 let gestures = 0;
 
 /**
- * A closed path seen from above: drag points, click on the ground to put in a new one where the
- * path is nearest, raise and lower the chosen one with its fields.
+ * A closed path seen from above: drag points, click the ground to insert one where the path is nearest, and set the
+ * height of the selected one with its fields.
  */
 export function PointsField({
   label,
@@ -58,7 +58,7 @@ export function PointsField({
       return;
     }
     if (value.length >= 64) return;
-    // It is put between the two points whose stretch of the path passes nearest.
+    // Inserted into the nearest segment of the path.
     const nearest = value
       .map((p, i) => {
         const q = value[(i + 1) % value.length];

@@ -3,22 +3,22 @@ import { SHAPE_FILES } from '@maypole/core/files/import-shape';
 import { writePgm } from '@maypole/core/files/pgm';
 import { readLightFile } from '@/engine/trace/light-file';
 
-/** A file in the form in which it is kept. */
+/** A file converted to the form in which it is kept. */
 interface Taken {
   readonly name: string;
   readonly bytes: Blob;
-  /** What of it was not as it should be, in words. */
+  /** What was corrected, in words. */
   readonly mended?: string;
 }
 
-/** How a file of the user's becomes what is kept; done here, so that the server has little to do. */
+/** Converts a user's file in the browser, so that the server has little to do. */
 interface Taker {
-  /** Of the file chooser. */
+  /** The `accept` attribute of the file chooser. */
   readonly accept: string;
   take(file: File): Promise<Taken>;
 }
 
-/** Pictures are made no larger than this; no surface shows more. */
+/** Pictures are reduced to this side in pixels; no surface shows more. */
 const MOST_SIDE = 2048;
 
 export const takers: Readonly<Record<AssetParam['accepts'], Taker>> = {
@@ -42,7 +42,7 @@ export const takers: Readonly<Record<AssetParam['accepts'], Taker>> = {
 
 const renamed = (file: File, ending: string) => `${file.name.replace(/\.[^.]*$/, '')}${ending}`;
 
-/** A picture on a canvas no larger than is of use; see-through parts before a colour, where one is given. */
+/** A picture on a canvas no larger than useful; over a colour, if one is given. */
 async function drawn(file: File, before?: string): Promise<OffscreenCanvas> {
   const picture = await createImageBitmap(file).catch(() => {
     throw new Error('this is not a picture the browser can read; use PNG, JPEG or WebP.');
@@ -60,7 +60,7 @@ async function drawn(file: File, before?: string): Promise<OffscreenCanvas> {
   return canvas;
 }
 
-/** A picture as brightness alone (Rec. 709 weights). */
+/** The luma of a picture (Rec. 709 weights). */
 function greyscale(canvas: OffscreenCanvas): Blob {
   const { width, height } = canvas;
   const { data } = canvas.getContext('2d', { willReadFrequently: true })!.getImageData(0, 0, width, height);

@@ -11,14 +11,14 @@ interface Props {
   readonly value: string;
   readonly lines: number;
   readonly max: number;
-  /** Endings of files whose text may be taken in; absent for none. */
+  /** Extensions of text files that may be loaded; absent for none. */
   readonly file?: string;
   readonly onChange: (value: string) => void;
 }
 
 const PAUSE_MS = 250;
 
-/** Words of the user's own; what is written takes effect after a short pause and when the field is left. */
+/** Free text; takes effect after a short pause and on blur. */
 export function TextField({ label, value, lines, max, file, onChange }: Props) {
   const [draft, setDraft] = useState(value);
   const [shown, setShown] = useState(value);

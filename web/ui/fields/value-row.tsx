@@ -37,7 +37,7 @@ import { SelectField } from './select-field';
 import { SwitchField } from './switch-field';
 import { TextField } from './text-field';
 
-/** The same value elsewhere, edited along with the first. */
+/** The same value elsewhere, edited together with the first. */
 export interface Other {
   readonly owner: Owner;
   readonly stored: StoredValue;
@@ -48,11 +48,11 @@ interface ValueProps {
   readonly name: string;
   readonly param: Param;
   readonly stored: StoredValue;
-  /** All values it stands among; a choice of noise is shown with them. */
+  /** All values of its owner; a noise chooser previews with them. */
   readonly values: Values;
   readonly colour: string;
   readonly others?: readonly Other[];
-  /** Something more at the end of the row, drawn anew where `told` is another. */
+  /** An extra element at the end of the row, redrawn when `told` changes. */
   readonly beside?: React.ReactNode;
   readonly told?: unknown;
 }
@@ -65,7 +65,10 @@ function sameOthers(a: readonly Other[] = NONE, b: readonly Other[] = NONE): boo
   );
 }
 
-/** One declared value: name, field, and the drawing of how it moves. Drawn anew only when it changed, so that a scrub costs one row. */
+/**
+ * One declared value: name, field, and graph of its motion. Rendered only when it changed, so that a scrub costs one
+ * row.
+ */
 export const ValueRow = memo(
   PlainValueRow,
   (a, b) =>
@@ -277,7 +280,7 @@ function MotionButton({
   );
 }
 
-/** Width of the drawing of a motion that shares its row with a swatch, in pixels. */
+/** Width of the graph in a row that also has a swatch, in pixels. */
 const BESIDE = 20;
 
 const closeMotion = () => useEditor.setState({ motionOf: null, preview: null });
@@ -295,7 +298,7 @@ interface NumberRowProps {
   readonly beside?: React.ReactNode;
 }
 
-/** One number, alone or of three; of three, only that which changed is drawn anew. */
+/** A number, alone or one of three; of three, only the changed one is rendered. */
 const NumberRow = memo(
   PlainNumberRow,
   (a, b) =>

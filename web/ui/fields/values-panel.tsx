@@ -14,25 +14,25 @@ interface Props {
   readonly params: Params;
   readonly values: Values;
   readonly colour: string;
-  /** Put before every title, where the same values stand several times side by side: “Inside colour”. */
+  /** Prefix of every title, where the same values appear several times: “Inside colour”. */
   readonly of?: string;
-  /** Places whose values are edited along with these. */
+  /** Owners whose values are edited together with these. */
   readonly others?: readonly { readonly owner: Owner; readonly values: Values }[];
-  /** What else hangs on a value, by its name. */
+  /** Extra elements of a value, by its name. */
   readonly beside?: Beside;
 }
 
-/** What hangs on a value besides its field and its motion. */
+/** Extra elements of a value besides field and motion. */
 export interface Beside {
   /** At the end of the row. */
   swatch(name: string, title: string, stored: StoredValue): ReactNode;
   /** Under the row. */
   below(name: string): ReactNode;
-  /** What of it is to be seen in the row: the row is drawn anew where it is another. */
+  /** What of it the row shows: the row is rendered again when it changes. */
   told(name: string): unknown;
 }
 
-/** All rows of a set of declared values, leaving out those of no use now and folding away the rarer ones. */
+/** All rows of declared values; hides those without effect and folds rarer ones away. */
 export function ValuesPanel({ owner, params: declared, values, colour, of, others, beside }: Props) {
   const params = of ? titledBy(declared, of) : declared;
   const shown = Object.entries(params).filter(([name]) => isShown(params, values, name));
@@ -73,7 +73,7 @@ export function ValuesPanel({ owner, params: declared, values, colour, of, other
 
 const titled = new WeakMap<Params, Map<string, Params>>();
 
-/** Parameters with a word before their titles; the same objects for the same word. */
+/** Parameters with prefixed titles; the same objects for the same prefix. */
 function titledBy(params: Params, of: string): Params {
   let known = titled.get(params);
   if (!known) titled.set(params, (known = new Map()));

@@ -10,13 +10,13 @@ import { saveNow } from '../state/saving';
 import { useEditor, type Drawer } from '../state/store';
 import { useCommandField, useExplainer, useShortcutsPage } from './open-stores';
 
-/** What the page itself must give: ways to other pages, and the colours of the interface. */
+/** What the page provides: navigation, and the colour mode. */
 export interface Surroundings {
   readonly go: (path: string) => void;
   readonly toggleDusk: () => void;
-  /** Scheme, host and port under which Maypole is open. */
+  /** Scheme, host and port of this Maypole. */
   readonly origin: () => string;
-  /** Presses the button that opens something: it has the mark `data-opens`. */
+  /** Clicks the button that opens something, marked by `data-opens`. */
   readonly press: (opens: string) => void;
 }
 
@@ -24,7 +24,7 @@ const set = useEditor.setState;
 /** A drawer that is open already is closed. */
 const toggle = (drawer: Drawer) => set((s) => ({ drawer: s.drawer === drawer ? null : drawer }));
 
-/** Does something with the chosen ribbon, or says that there is none. */
+/** Acts on the selected ribbon, or says that there is none. */
 export const withRibbon = (work: (id: string) => void) => {
   const { ribbonId } = useEditor.getState();
   if (ribbonId) work(ribbonId);
@@ -62,7 +62,7 @@ export const ACTS: Readonly<Record<ActionId, (around: Surroundings) => void>> = 
   redo: () => useEditor.getState().redo(),
   find: () => useCommandField.setState((s) => ({ open: !s.open })),
   save: () => void saveAtOnce(),
-  // The list opens at its button, so that it is that button which gets the focus back.
+  // The list opens at its button, so that focus returns there.
   'add-step': ({ press }) => withRibbon(() => press('add-step')),
   'next-ribbon': () => chooseRibbon(1),
   'ribbon-before': () => chooseRibbon(-1),

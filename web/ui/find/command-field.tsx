@@ -17,7 +17,7 @@ import { useCommandField } from './open-stores';
 import { runEntry } from './run-entry';
 import { useSurroundings } from './surroundings';
 
-/** Lines that are shown at once. */
+/** Most results shown. */
 const MOST = 40;
 
 interface Line extends Findable {
@@ -27,7 +27,7 @@ interface Line extends Findable {
   readonly run: () => void;
 }
 
-/** Everything by what it does: actions, steps, the values of this piece, and other pieces. */
+/** Finds everything by what it does: actions, steps, the values of this piece, and other pieces. */
 export function CommandField() {
   const open = useCommandField((s) => s.open);
   return (

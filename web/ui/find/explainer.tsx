@@ -10,7 +10,7 @@ import { useExplainer } from './open-stores';
 
 const close = () => useExplainer.setState({ open: false });
 
-/** Explains what the pointer or the focus is on, as long as it is asked to. */
+/** Explains what the pointer or the focus is on, while switched on. */
 export function Explainer() {
   const open = useExplainer((s) => s.open);
   return open ? <ExplainerCard /> : null;

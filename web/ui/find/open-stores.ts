@@ -6,7 +6,7 @@ interface Open {
 
 /** Whether the command field is open. */
 export const useCommandField = create<Open>()(() => ({ open: false }));
-/** Whether what the pointer is on is explained. */
+/** Whether the explainer is on. */
 export const useExplainer = create<Open>()(() => ({ open: false }));
-/** Whether the page of shortcuts is. */
+/** Whether the page of shortcuts is open. */
 export const useShortcutsPage = create<Open>()(() => ({ open: false }));

@@ -9,7 +9,7 @@ import { ACTS, withRibbon, type Surroundings } from './acts';
 
 const set = useEditor.setState;
 
-/** Does what an entry of the command field says. */
+/** Runs an entry of the command field. */
 export function runEntry({ does }: Entry, around: Surroundings): void {
   if (does.type === 'action') return ACTS[does.action](around);
   if (does.type === 'help') return around.go(does.path);
@@ -26,7 +26,7 @@ export function runEntry({ does }: Entry, around: Surroundings): void {
   withRibbon((id) => addStep(id, does.kind));
 }
 
-/** Adds a part to the first finish of a ribbon, in its place; one that is there is switched on, and shown. */
+/** Adds a part to a ribbon's first finish, in its order; one that is there is switched on and shown. */
 function addPart(ribbon: string, kind: string): void {
   const part = finishParts.get(kind);
   const order = finishParts.all.map((p) => p.kind);
@@ -43,7 +43,7 @@ function addPart(ribbon: string, kind: string): void {
   });
   useEditor.getState().editRibbon(`Add ${part.title.toLowerCase()}`, ribbon, (r) => {
     const next = changed(r);
-    // What is there and on is shown; nothing is changed by that.
+    // A part that is on already is only shown.
     return next.finishes.every((f, i) => f === r.finishes[i]) ? r : next;
   });
   set((s) => ({ openSteps: { ...s.openSteps, [`${ribbon}/finish`]: true } }));

@@ -10,7 +10,7 @@ import { WideDialog } from '../parts/wide-dialog';
 import { changeKeys, keysOf, resetAllKeys, resetKeys, useKeys } from '../state/keys';
 import { useShortcutsPage } from './open-stores';
 
-/** All keys on one page, each of them to be changed. */
+/** All shortcuts on one page, each of them changeable. */
 export function ShortcutsPage() {
   const open = useShortcutsPage((s) => s.open);
   const own = useKeys((s) => s.own);
@@ -107,7 +107,7 @@ function Row({ id, keys, changed, asked, onAsk, onSay }: RowProps) {
         onSay((error as Error).message);
       }
     };
-    // Before the dialog, which Escape would close.
+    // In the capture phase, before the dialog, which Escape would close.
     window.addEventListener('keydown', onKey, true);
     return () => window.removeEventListener('keydown', onKey, true);
   }, [asked, id, title, onSay]);

@@ -8,7 +8,7 @@ export interface Rect {
 
 type Size = Pick<Rect, 'width' | 'height'>;
 
-/** Room kept to what is pointed at, and to the edge of the window. */
+/** Distance to the target and to the window's edge, in pixels. */
 const [GAP, EDGE] = [12, 12];
 
 const overlap = (a: Rect, b: Rect): number =>

@@ -14,9 +14,9 @@ import { tellTrouble } from '../parts/toasts';
 import { ExamplePicture } from './example-picture';
 import { GuideFrame } from './guide-frame';
 
-/** A page of the guide that is made from declarations. */
+/** A page of the guide generated from declarations. */
 export function GuidePageOf({ id }: { id: string }) {
-  // Declarations have functions, which do not travel from the server: the page finds its own.
+  // Declarations contain functions, which cannot be sent to the client: the page looks its own up.
   const page = guidePage(id);
   if (!page) return null;
   return (
@@ -34,7 +34,7 @@ export function GuidePageOf({ id }: { id: string }) {
   );
 }
 
-/** Values that are shown at once; the others unfold. */
+/** Values shown at first; the others unfold. */
 const FIRST = 4;
 
 function Section({ article }: { article: Article }) {

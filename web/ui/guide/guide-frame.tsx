@@ -13,7 +13,7 @@ const PAGES = [
   { href: '/guide/words', title: 'Words' },
 ];
 
-/** Every page of the guide: the list of pages at the left, what is read beside it. */
+/** Layout of the guide: the list of pages at the left, the article beside it. */
 export function GuideFrame({ at, children }: { at: string; children: ReactNode }) {
   return (
     <Box minH="100vh" bg="paper">

@@ -13,11 +13,11 @@ import { useEditor } from '../state/store';
 import { besideOf, type Rect } from './beside';
 import { goOn, leaveWalk, resumeWalk, useWalk } from './walk-store';
 
-/** Milliseconds between looks at whether a stop has been done, and after which the next is shown. */
+/** Milliseconds between checks whether a stop is done, and before the next one appears. */
 const [LOOK, PAUSE] = [250, 500];
 const WIDTH = 290;
 
-/** Walks along with the user: points at what is next, and waits until it has been done. */
+/** Guides the user: points at what is next, and waits until it is done. */
 export function WalkCompanion() {
   const id = useEditor((s) => s.id);
   const { walk, at, piece } = useWalk();
@@ -44,7 +44,7 @@ function StopCard({ stop, at, count, title }: Props) {
   const last = at === count - 1;
 
   useEffect(() => {
-    // What the page does not watch by itself is looked at, as long as a stop waits for it.
+    // Polls what the page does not watch by itself, while a stop waits for it.
     const { id } = useEditor.getState();
     const watch = setInterval(() => {
       const next = placeOf(stop);
@@ -156,7 +156,7 @@ function placeOf(stop: Stop): DOMRect | null {
 const placeOfCard = (target: DOMRect | null, height: number) =>
   besideOf(target, { width: WIDTH, height }, { width: window.innerWidth, height: window.innerHeight }, inUse());
 
-/** Menus and dialogs that are open. */
+/** Open menus and dialogs. */
 const inUse = (): Rect[] =>
   [...document.querySelectorAll('[role="dialog"], [role="menu"], [role="listbox"]')]
     .map((e) => e.getBoundingClientRect())

@@ -6,9 +6,9 @@ const KEPT = 'maypole-walk';
 
 interface WalkState {
   readonly walk: Walk | null;
-  /** The piece it is walked in. */
+  /** The piece of the walk. */
   readonly piece: string;
-  /** The stop it has reached. */
+  /** Index of the present stop. */
   readonly at: number;
 }
 
@@ -27,7 +27,7 @@ export function beginWalk(id: string, piece: string): void {
   keep();
 }
 
-/** Goes on with the walk of this tab, where it is one in this piece. */
+/** Continues this tab's walk if it belongs to this piece. */
 export function resumeWalk(piece: string): void {
   const kept = keptJson(KEPT, {}, 'session') as { walk?: unknown; piece?: unknown; at?: unknown };
   const walk = typeof kept.walk === 'string' && kept.piece === piece ? walkOf(kept.walk) : undefined;

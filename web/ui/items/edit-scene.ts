@@ -2,7 +2,7 @@ import { newItem, type Item } from '@maypole/core/piece/piece';
 import { sceneList, type SceneList, type SceneListKind } from '@maypole/core/scene/index';
 import { useEditor } from '../state/store';
 
-/** The list with an item switched; where just one is on, of the list or of its kinds, another goes off or takes its place. */
+/** The list with an item switched. If only one may be on, another goes off or takes its place. */
 export function switched(
   items: readonly Item[],
   id: string,
@@ -23,7 +23,7 @@ export function editScene(list: SceneList, label: string, to: (old: readonly Ite
   useEditor.getState().edit(label, (p) => ({ ...p, scene: { ...p.scene, [list]: to(p.scene[list]) } }));
 }
 
-/** Adds an item of a kind; to a list of one, another kind takes its place. */
+/** Adds an item of a kind; in a list of one, it replaces the other. */
 export function addSceneItem(list: SceneList, kind: string): void {
   const listKind = sceneList(list);
   const declared = listKind.kinds.get(kind);

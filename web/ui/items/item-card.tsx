@@ -16,15 +16,15 @@ interface Props {
   readonly item: Item;
   readonly kind: { readonly title: string; readonly help: string; readonly icon: string; readonly params: Params };
   readonly colour: string;
-  /** Places a light by where it is to glance. */
+  /** Aims a light by clicking where its highlight should fall. */
   readonly onAim?: () => void;
-  /** Puts it before (−1) or after (1) its neighbour, where there is one. */
+  /** Moves it before (−1) or after (1) its neighbour, if there is one. */
   readonly onMove?: { readonly up?: () => void; readonly down?: () => void };
   readonly onSwitch?: (on: boolean) => void;
   readonly onRemove?: () => void;
 }
 
-/** Any declared thing as a card: its title, what switches it off or takes it away, and its values. */
+/** A declared item as a card: title, switch, removal, and values. */
 export function ItemCard({ owner, item, kind, colour, onAim, onMove, onSwitch, onRemove }: Props) {
   return (
     <Box

@@ -16,7 +16,7 @@ import { addSceneItem, editScene, switched } from './edit-scene';
 import { ItemCard } from './item-card';
 import { MenuList } from '../parts/menu-list';
 
-/** Lights the piece by a set-up that faces with the camera, as large as what the camera frames. */
+/** Applies a light set-up, oriented to the camera and scaled to what it frames. */
 function lightBy(setUp: LightSetUp): void {
   const { frame, edit } = useEditor.getState();
   edit(setUp.title, (p) => lightUp(p, setUp, frame));
@@ -24,7 +24,7 @@ function lightBy(setUp: LightSetUp): void {
 
 const SKY = 'var(--chakra-colors-sky)';
 
-/** A list of the scene: cards of its items, and a menu of the kinds that can be added. */
+/** A list of the scene: cards of its items, and a menu to add more. */
 export function SceneItems({ list }: { list: SceneList }) {
   const items = useEditor((s) => s.piece.scene[list]);
   const listKind = sceneList(list);
@@ -38,7 +38,7 @@ export function SceneItems({ list }: { list: SceneList }) {
       [next[i], next[i + by]] = [next[i + by], next[i]];
       return next;
     });
-  /** A list of one has no second: another kind takes its place. */
+  /** A list of one replaces its item. */
   const replaces = most === 1;
   const add = (kind: string) => addSceneItem(list, kind);
   return (
@@ -111,7 +111,7 @@ export function SceneItems({ list }: { list: SceneList }) {
   );
 }
 
-/** Set-ups that take the place of all lights. */
+/** Set-ups that replace all lights. */
 function SetUps() {
   return (
     <Menu.ItemGroup>

@@ -6,7 +6,7 @@ import { ribbonAt, type Size } from '../picture/pick-point';
 import { tell } from '../parts/toasts';
 import { takeLook } from './take-look';
 
-/** A kept look on its way from its list to the picture. */
+/** A kept look being dragged to the picture. */
 interface Dragged {
   readonly kind: LookKind;
   readonly look: Piece;
@@ -25,7 +25,7 @@ export function draggable(what: () => Dragged | null) {
       dragged = what();
       if (!dragged) return event.preventDefault();
       event.dataTransfer.effectAllowed = 'copy';
-      // Some browsers drag nothing that has no data.
+      // Some browsers do not start a drag without data.
       event.dataTransfer.setData('text/plain', dragged.name);
     },
     onDragEnd: () => {
@@ -34,12 +34,12 @@ export function draggable(what: () => Dragged | null) {
   };
 }
 
-/** Puts a kept finish on a ribbon. */
+/** Applies a kept finish to a ribbon. */
 export function wearKept(ribbon: string, look: Piece, name: string): void {
   takeLook(`Finish: ${name}`, (piece) => withFinishLook(piece, ribbon, look));
 }
 
-/** For the picture, which takes looks: a finish is put on the form it is dropped on, everything else on the scene. */
+/** Drop handlers of the picture: a finish goes to the form under the pointer, everything else to the scene. */
 export function takesLooks(size: Size) {
   return {
     onDragOver: (event: DragEvent) => {

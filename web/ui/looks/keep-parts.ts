@@ -5,7 +5,7 @@ import { tellTrouble } from '../parts/toasts';
 import { tellDropped } from './take-look';
 import { useEditor } from '../state/store';
 
-/** Makes what came of pasting one edit, and shows what is new in it. */
+/** Commits a paste as one edit, and shows what is new. */
 export function takePasted(words: string, pasted: Pasted, shown: 'ribbons' | 'steps'): void {
   if (!pasted.ok) return tellTrouble(pasted.message);
   if (!useEditor.getState().edit(words, () => pasted.piece)) return;
@@ -18,10 +18,10 @@ export function takePasted(words: string, pasted: Pasted, shown: 'ribbons' | 'st
   }));
 }
 
-/** Puts kept ribbons into the piece. */
+/** Inserts kept ribbons into the piece. */
 export const addKeptRibbons = (look: Piece, name: string): void =>
   takePasted(`Add ${name}`, withRibbons(useEditor.getState().piece, look), 'ribbons');
 
-/** Puts kept steps at the end of a ribbon. */
+/** Appends kept steps to a ribbon. */
 export const addKeptSteps = (ribbon: string, look: Piece, name: string): void =>
   takePasted(`Add ${name}`, withSteps(useEditor.getState().piece, ribbon, look), 'steps');

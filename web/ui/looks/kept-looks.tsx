@@ -15,18 +15,18 @@ import { draggable } from './drag-look';
 import { LookPicture } from './look-picture';
 import { tell, tellTrouble } from '../parts/toasts';
 
-/** Of what some come with Maypole. Finishes and lights have pickers of their own to begin with. */
+/** The kind of which some ship with Maypole. Finishes and lights have pickers of their own. */
 const SHIPPED: LookKind = 'scene';
 
 interface Props {
   readonly kind: LookKind;
-  /** What is there now, as a look of a name; null where there is nothing to keep. */
+  /** The present state as a look with a name; null if there is nothing to keep. */
   readonly now: ((name: string) => Piece) | null;
-  /** Puts a kept one in its place. */
+  /** Applies a kept one. */
   readonly onUse: (look: Piece, name: string) => void;
 }
 
-/** Keeps what is there now under a name, and puts what was kept, here or in another piece, in its place. */
+/** Keeps the present state under a name, and applies what was kept, here or in another piece. */
 export function KeptLooks({ kind, now, onUse }: Props) {
   const [open, setOpen] = useState(false);
   const { many } = LOOK_WORDS[kind];

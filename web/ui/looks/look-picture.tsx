@@ -11,7 +11,7 @@ import { rangeOf, valuePath } from '../fields/drawing';
 
 const SIDE = 40;
 
-/** A small picture of what is kept: the form itself, a ball in its light, or the course of a motion. */
+/** A small picture of a kept look: the form itself, a ball in its light, or the graph of a motion. */
 export function LookPicture({ look }: { look: KeptLook }) {
   const piece = useMemo(() => {
     const read = readPiece(look.source);
@@ -37,6 +37,6 @@ export function LookPicture({ look }: { look: KeptLook }) {
   );
 }
 
-/** Lights and cameras have nothing to shine on: they are shown a ball. */
+/** Lights and cameras are shown with a ball. */
 const withForm = (piece: Piece): Piece =>
   piece.ribbons.length > 0 ? piece : { ...piece, ribbons: [newRibbon('geodesic', 0)] };

@@ -8,17 +8,17 @@ import { useEditor } from '../state/store';
 
 interface Props {
   readonly motion: MotionDoc;
-  /** As it is evaluated, with what it follows. */
+  /** The motion with the values it follows resolved. */
   readonly linked: MotionDoc;
   readonly param: NumberParam | VectorParam;
   readonly own: string;
   readonly onApply: (motion: MotionDoc, title: string) => void;
 }
 
-/** Usual repairs of a motion, each one click; pointing at one shows what it would do. */
+/** Usual repairs of a motion, each one click; hovering previews it. */
 export function ActionRow({ motion, linked, param, own, onApply }: Props) {
   const frames = useEditor((s) => s.piece.loop.frames);
-  // Some begin where the playhead stands; while the loop plays it stands nowhere.
+  // Some start at the playhead; during playback there is none.
   const frame = useEditor((s) => (s.playing ? 0 : s.frame));
   const offers = motionActions
     .map((a) => ({ id: a.id, title: a.title, help: a.help, result: a.apply(motion, { param, frames, frame }) }))
@@ -40,7 +40,7 @@ export function ActionRow({ motion, linked, param, own, onApply }: Props) {
     <Flex wrap="wrap" gap="1">
       {offers.map(({ id, title, help, result }) => {
         if (!result) return null;
-        // What stands still in the result (a follower's source) is seen as it is evaluated.
+        // A follower's source is resolved, so that the preview shows it as evaluated.
         const seen = motion.motion === 'follow' ? ({ ...result, source: linked.source } as MotionDoc) : result;
         return (
           <chakra.button

@@ -8,7 +8,7 @@ import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
 const [WIDTH, HEIGHT, PAD] = [264, 84, 8];
 let gestures = 0;
 
-/** One cycle drawn by hand: drag across it. Arrow keys move along it and raise and lower the place. */
+/** One cycle drawn by hand: drag across it. Arrow keys move along it, and raise and lower the value. */
 export function CurveField({
   label,
   value = DRAWN,
@@ -44,7 +44,7 @@ export function CurveField({
     }
     const from = last.current!;
     const next = [...value];
-    // A fast stroke passes over places between two events.
+    // A fast stroke skips positions between two events.
     const steps = Math.max(1, Math.abs(i - from.i));
     for (let k = 0; k <= steps; k++)
       next[Math.round(from.i + ((i - from.i) * k) / steps)] = Number((from.v + ((v - from.v) * k) / steps).toFixed(3));

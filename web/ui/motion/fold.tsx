@@ -4,7 +4,7 @@ import { Box, Flex, Text, chakra } from '@chakra-ui/react';
 import { ChevronDown, ChevronRight } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
 
-/** A part of a panel that opens and closes; `note` says in a word what is in it. */
+/** A collapsible part of a panel; `note` summarises its content. */
 export function Fold({
   title,
   note,

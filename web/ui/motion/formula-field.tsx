@@ -6,7 +6,9 @@ import { formulaFault } from '@maypole/core/time/motions/formula';
 import { useEffect, useState } from 'react';
 import { useEditor } from '../state/store';
 
-/** A formula. What cannot be read stays in the field, with a mark under the character; the motion keeps the last one that could. */
+/**
+ * A formula. An invalid one stays in the field with a mark under the character; the motion keeps the last valid one.
+ */
 export function FormulaField({
   label,
   value,
@@ -20,7 +22,7 @@ export function FormulaField({
   const frames = useEditor((s) => s.piece.loop.frames);
   const shown = typed ?? value;
   const wrong = typed === null ? null : formulaFault(typed, frames);
-  // An undo from elsewhere takes the field along.
+  // An undo elsewhere updates the field.
   useEffect(() => setTyped((t) => (t !== null && !formulaFault(t, frames) ? null : t)), [value, frames]);
 
   const type = (text: string) => {

@@ -17,7 +17,7 @@ const HOW = [
   { value: 'multiply', title: 'times' },
 ] as const;
 
-/** What a layer's own settings are measured by. */
+/** Unit and range of a layer's own settings. */
 function targetOf(target: Target, how: LayerDoc['how']): Target {
   const { min, max } = layerTarget(target, how);
   const reach = (target.soft[1] - target.soft[0]) / 2;
@@ -26,7 +26,7 @@ function targetOf(target: Target, how: LayerDoc['how']): Target {
     : { ...target, min, max, soft: [-reach, reach] };
 }
 
-/** A fresh layer: a small closed unrest to add, a swell to multiply by. */
+/** A new layer: a small closed wander to add, a swell to multiply by. */
 function freshLayer(kind: string, how: LayerDoc['how'], target: Target): LayerDoc {
   const of = targetOf(target, how);
   const start = motionKind(kind).start(how === 'multiply' ? 1 : 0, { ...of, cyclic: undefined });
@@ -35,7 +35,7 @@ function freshLayer(kind: string, how: LayerDoc['how'], target: Target): LayerDo
   return { how, on: true, motion: { motion: kind, ...start, ...gentle } as MotionDoc };
 }
 
-/** Motions laid on the first one, in the order in which they act. */
+/** Motions layered on the first one, in order. */
 export function LayersList({
   layers,
   target,

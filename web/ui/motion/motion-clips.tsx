@@ -15,13 +15,13 @@ import { useEditor } from '../state/store';
 
 interface Props {
   readonly value: NumberValue;
-  /** As it is evaluated, with what it follows: what it follows is not there in another piece. */
+  /** The motion with what it follows resolved, because another piece does not have its source. */
   readonly linked: NumberValue;
   readonly label: string;
   readonly onUse: (motion: MotionDoc, words: string) => void;
 }
 
-/** A motion taken from one value to another, here or in another piece: as text, or kept under a name. */
+/** Carries a motion from one value to another, here or in another piece: as text, or kept under a name. */
 export function MotionClips({ value, linked, label, onUse }: Props) {
   const moving = isMoving(value) && isMoving(linked) && value.motion !== 'follow' ? value : null;
   const loop = () => useEditor.getState().piece.loop;

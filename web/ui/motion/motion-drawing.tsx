@@ -11,7 +11,9 @@ import { readable } from '@maypole/core/seam/finding';
 
 const [WIDTH, HEIGHT, PAD, SIDE] = [300, 82, 12, 0.12];
 
-/** A motion over the loop with a little of its neighbours, its lowest and highest value, and what a change pointed at would make of it. */
+/**
+ * Graph of a motion over the loop and a little beyond, its minimum and maximum, and the preview of a hovered change.
+ */
 export function MotionDrawing({
   value,
   preview,

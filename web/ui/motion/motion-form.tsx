@@ -28,7 +28,7 @@ import { TimingSettings } from './timing-settings';
 
 interface Props {
   readonly address: Address;
-  /** Other values that are edited along with it. */
+  /** Other values edited together with it. */
   readonly others: readonly Address[];
   readonly param: NumberParam | VectorParam;
   readonly value: NumberValue;
@@ -38,14 +38,14 @@ interface Props {
 
 const STILL = { kind: 'still', title: 'Still', help: 'Stands still.' };
 
-/** How one value moves: its kind, its settings, its drawing over the loop, timing, layers, repairs. */
+/** How a value moves: kind, settings, graph, timing, layers, repairs. */
 export function MotionForm({ address, others, param, value, label, colour }: Props) {
   const setAll = useEditor((s) => s.setValues);
   const frames = useEditor((s) => s.piece.loop.frames);
   const key = addressKey(address);
   const linked = useEditor((s) => linkedValue(s.piece, address) as NumberValue);
   const preview = useEditor((s) => (s.preview?.key === key ? (s.preview.value as NumberValue) : undefined));
-  // Settings tried and left again come back when their kind is chosen once more.
+  // Settings return when their kind is chosen again.
   const left = useRef(new Map<string, NumberValue>());
   const kind = isMoving(value) ? value.motion : 'still';
   const nowAt = (frame: number) => evaluateNumber(linked, { frame, frames }, param.cyclic);

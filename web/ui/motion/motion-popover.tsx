@@ -5,7 +5,7 @@ import { useId, useLayoutEffect, useRef, type ReactNode, type Ref } from 'react'
 import { focusAfterClosing } from '../parts/focus-after';
 import { useEditor } from '../state/store';
 
-/** What the button that opens a popover must take over. */
+/** Props of the button that opens the popover. */
 export interface TriggerProps {
   readonly id: string;
   readonly ref: Ref<HTMLButtonElement>;
@@ -54,7 +54,7 @@ function OpenPopover({
   children: ReactNode;
 }) {
   const back = useRef(giveBack);
-  // At once, so that the keys that follow are not lost on the way back; never from what has them by now.
+  // Immediately, so that the next keys are not lost; never taken from what has the focus by then.
   useLayoutEffect(() => {
     const give = back.current;
     return () => {

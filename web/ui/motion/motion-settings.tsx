@@ -9,20 +9,20 @@ import { Shuffle } from 'lucide-react';
 import { NumberField } from '../fields/number-field';
 import { SettingField } from './setting-field';
 
-/** The range of what moves, as far as a motion's settings need it. */
+/** The range of the driven value, as far as a motion's settings need it. */
 export type Target = Pick<NumberParam | VectorParam, 'unit' | 'min' | 'max' | 'soft' | 'step' | 'integer' | 'cyclic'>;
 
 interface Props {
   readonly motion: MotionDoc;
   readonly target: Target;
-  /** Key of the address whose motion it is. */
+  /** Key of the address that the motion belongs to. */
   readonly own: string;
   readonly onChange: (motion: MotionDoc, title: string, gesture?: string) => void;
 }
 
 const WIDE = new Set(['formula', 'source', 'curve', 'stops', 'keys']);
 
-/** All settings of one motion, leaving out those of no use now. */
+/** All settings of a motion; hides those without effect. */
 export function MotionSettings({ motion, target, own, onChange }: Props) {
   const kind = motionKind(motion.motion);
   const span = target.max - target.min;

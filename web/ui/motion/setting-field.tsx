@@ -16,13 +16,13 @@ import { StopsField } from './stops-field';
 interface Props {
   readonly setting: Param;
   readonly value: unknown;
-  /** Address keys that must not be followed from here, and whether colours are wanted. */
+  /** Key of the address that must not be followed from here, and whether colours are wanted. */
   readonly own: string;
   readonly wantsColour?: boolean;
   readonly onChange: (value: unknown, gesture?: string) => void;
 }
 
-/** The field for one setting of a motion, by what its declaration says it is. */
+/** The field of a motion's setting, by its declaration. */
 export function SettingField({ setting, value, own, wantsColour, onChange }: Props) {
   const label = setting.title;
   switch (setting.type) {

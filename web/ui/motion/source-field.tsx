@@ -16,7 +16,10 @@ import { useEditor } from '../state/store';
 
 const SHOWN = 60;
 
-/** Picks the value to follow, by name. Moving ones stand first; one that would close a circle is refused with the circle named. */
+/**
+ * Picks the value to follow, by name. Moving ones come first; one that would close a cycle is refused, naming the
+ * cycle.
+ */
 export function SourceField({
   label,
   value,
@@ -45,7 +48,7 @@ export function SourceField({
     search === null ? [] : all.filter((p) => words(p).toLowerCase().includes(search.toLowerCase())).slice(0, SHOWN);
 
   const choose = (key: string) => {
-    // Tried on a copy of the piece: would the value then follow itself?
+    // Tried on a copy of the piece: would the value follow itself?
     const place = valuesOf(piece).find((p) => addressKey(p.address) === own);
     const tried = place ? setValue(piece, place.address, { motion: 'follow', of: key }) : piece;
     const circle = circleThrough(tried, own);

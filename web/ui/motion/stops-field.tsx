@@ -7,7 +7,7 @@ import { ColourField } from '../fields/colour-field';
 import { NumberField } from '../fields/number-field';
 import { PictureButton } from '../parts/buttons';
 
-/** The colours of a gradient with their places; it comes round, or has ends. */
+/** The colour stops of a gradient, periodic or open. */
 export function StopsField({
   label,
   open = false,
@@ -15,7 +15,7 @@ export function StopsField({
   onChange,
 }: {
   label: string;
-  /** It does not come round, so that a colour may stand at its very end. */
+  /** Not periodic, so that a stop may stand at its very end. */
   open?: boolean;
   value: readonly ColourStop[];
   onChange: (value: readonly ColourStop[], gesture?: string) => void;
@@ -26,7 +26,7 @@ export function StopsField({
       gesture && `${i}/${gesture}`,
     );
   const add = () => {
-    // In the middle of the widest gap on the ring.
+    // In the middle of the widest gap.
     const sorted = [...value].sort((a, b) => a.at - b.at);
     const end = (s: ColourStop) => (open ? Math.max(1, s.at) : sorted[0].at + 1);
     const gaps = sorted.map((s, i) => ({

@@ -3,7 +3,7 @@
 import { Button, IconButton, type ButtonProps, type IconButtonProps } from '@chakra-ui/react';
 import { forwardRef } from 'react';
 
-/** A picture button; `label` is its name for everyone, shown on hover too. */
+/** An icon button; `label` is its accessible name, also shown on hover. */
 export const PictureButton = forwardRef<HTMLButtonElement, Omit<IconButtonProps, 'aria-label'> & { label: string }>(
   function PictureButton({ label, ...rest }, ref) {
     return (
@@ -23,7 +23,7 @@ export const PictureButton = forwardRef<HTMLButtonElement, Omit<IconButtonProps,
   },
 );
 
-/** The one strong button of a place. */
+/** The primary button of a place. */
 export const StrongButton = forwardRef<HTMLButtonElement, ButtonProps>(function StrongButton(props, ref) {
   return (
     <Button

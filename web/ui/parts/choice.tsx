@@ -16,13 +16,13 @@ interface Props<V extends string> {
   readonly value: V;
   readonly options: readonly Option<V>[];
   readonly onChange: (value: V) => void;
-  /** Beside each other in one bar, or as cards with their help. */
+  /** Side by side in a bar, or as cards with help. */
   readonly direction?: 'row' | 'cards';
   /** Height of a bar in pixels. */
   readonly height?: number;
 }
 
-/** One of few things, as one bar or as cards. */
+/** A choice of a few, as a bar or as cards. */
 export function Choice<V extends string>({
   label,
   value,

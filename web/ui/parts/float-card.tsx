@@ -3,7 +3,7 @@
 import { Box } from '@chakra-ui/react';
 import type { ComponentProps } from 'react';
 
-/** A card that lies over the page and goes along with what one does, without holding it up. */
+/** A card that floats over the page without blocking it. */
 export function FloatCard(props: ComponentProps<typeof Box>) {
   return (
     <Box

@@ -79,7 +79,7 @@ import {
   type LucideIcon,
 } from 'lucide-react';
 
-/** Pictures for the icon names that are declared. */
+/** Icons by the names that declarations use. */
 const icons: Readonly<Record<string, LucideIcon>> = {
   torus: Torus,
   sphere: Globe,
@@ -165,10 +165,10 @@ const icons: Readonly<Record<string, LucideIcon>> = {
   strip: GalleryHorizontalEnd,
 };
 
-/** Path data of a drawing of 24 × 24, as a declaration may bring with it. */
+/** Path data of a 24 × 24 drawing, as a declaration may bring. */
 const isPath = (name: string) => /^M[\d\s.-]/.test(name);
 
-/** The picture a declaration names or brings with it as path data; a square where there is none of that name. */
+/** The icon that a declaration names or brings as path data; a square if the name is unknown. */
 export function DeclaredIcon({ name, size = 15 }: { name: string; size?: number }) {
   if (isPath(name)) {
     return (
@@ -193,7 +193,7 @@ export function DeclaredIcon({ name, size = 15 }: { name: string; size?: number 
 
 export const StepIcon = DeclaredIcon;
 
-/** Whether there is a picture of that name. */
+/** Whether there is an icon of that name. */
 export function hasIcon(name: string): boolean {
   return isPath(name) || Object.hasOwn(icons, name);
 }

@@ -3,7 +3,7 @@
 import { Menu, Portal } from '@chakra-ui/react';
 import type { ComponentProps } from 'react';
 
-/** What a menu shows when it is opened, over everything else. */
+/** The content of an open menu, above everything else. */
 export function MenuList(props: ComponentProps<typeof Menu.Content>) {
   return (
     <Portal>

@@ -5,7 +5,7 @@ import Link from 'next/link';
 import type { ReactNode } from 'react';
 import { Logo } from './logo';
 
-/** A whole page that says one thing, with a way back. */
+/** A page with one message and a way back. */
 export function Notice({ title, children, action }: { title: string; children: ReactNode; action?: ReactNode }) {
   return (
     <Flex minH="100vh" align="center" justify="center" bg="paper" p="6">

@@ -1,7 +1,7 @@
 import { Box, Flex, Heading, Link } from '@chakra-ui/react';
 import { ModeButton } from './mode-button';
 
-/** The head of a page beside the shelf: the way back, day or dusk, and what the page is. */
+/** The head of a page: the way back, colour mode, and title. */
 export function PageHead({ title, space }: { title: string; space: string }) {
   return (
     <>

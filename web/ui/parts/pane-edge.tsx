@@ -7,20 +7,20 @@ import { PANES, pullPane, togglePane, useLayout, type Pane } from '../state/layo
 /** On which side of its pane an edge lies. */
 type Side = 'left' | 'right' | 'top';
 
-/** Room that the edge of a pane that is put away takes, in pixels. */
+/** Width of the edge of a hidden pane, in pixels. */
 export const AWAY = 12;
 
 interface Props {
   readonly pane: Pane;
   readonly side: Side;
   readonly label: string;
-  /** Height or width as shown, where that is not what was pulled. */
+  /** Height or width as shown, if it differs from the set one. */
   readonly shown?: number;
-  /** Instead of putting it away. */
+  /** Called instead of hiding it. */
   readonly onAway?: () => void;
 }
 
-/** The edge of a pane: pulled by the pointer or arrow keys; a double click or Enter puts it away or brings it back. */
+/** The edge of a pane: drag it or use arrow keys; a double click or Enter hides or shows the pane. */
 export function PaneEdge({ pane, side, label, shown, onAway }: Props) {
   const size = useLayout((s) => s[pane]);
   const drag = useRef<{ from: number; size: number } | null>(null);
@@ -85,7 +85,7 @@ export function PaneEdge({ pane, side, label, shown, onAway }: Props) {
         e.preventDefault();
         e.stopPropagation();
         if (e.key === 'Enter') toggle();
-        // From away, the first step brings it back at its least.
+        // From hidden, the first step shows it at its minimum.
         else pull(now === 0 ? PANES[pane].least : now + sign * by);
       }}
     />

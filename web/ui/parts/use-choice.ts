@@ -1,7 +1,7 @@
 import { useRef, type KeyboardEvent, type RefObject } from 'react';
 
 interface Chooser<V extends string> {
-  /** For the element around them, besides a label. */
+  /** For the surrounding element, besides a label. */
   readonly group: {
     readonly ref: RefObject<HTMLDivElement | null>;
     readonly role: 'radiogroup';
@@ -43,7 +43,7 @@ export function useChoice<V extends string>(values: readonly V[], value: V, onCh
     onChange(values[next]);
     (ref.current?.querySelectorAll('[role="radio"]')[next] as HTMLElement | undefined)?.focus();
   };
-  // Where none is chosen the first can be reached.
+  // If none is chosen, the first can be reached by Tab.
   const stop = values.includes(value) ? value : values[0];
   const option = (v: V) =>
     ({

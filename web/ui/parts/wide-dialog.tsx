@@ -13,7 +13,7 @@ interface Props {
   readonly children: ReactNode;
 }
 
-/** A dialog with room for pictures: title, a note, and what scrolls. */
+/** A wide dialog: title, a note, and scrolling content. */
 export function WideDialog({ title, open, onClose, note, width = '1000px', children }: Props) {
   return (
     <Dialog.Root

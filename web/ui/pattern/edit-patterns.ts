@@ -9,7 +9,7 @@ import { linkedValue } from '@maypole/core/piece/link';
 import { layerParams } from '@maypole/core/pattern/layer';
 import { useEditor } from '../state/store';
 
-/** The ribbon with the layers of patterns of one part changed. */
+/** The ribbon with changed pattern layers on one part. */
 export function withPatterns(
   ribbon: RibbonDoc,
   part: string,
@@ -34,7 +34,7 @@ export function editPatterns(
   useEditor.getState().editRibbon(label, ribbon, (r) => withPatterns(r, part, change));
 }
 
-/** Adds a layer to a value of a part, from what the value is now to something else, so that it is seen at once. */
+/** Adds a layer to a value of a part, from its present value to another, so that it is visible at once. */
 export function addPattern(ribbon: string, part: PartDoc, name: string, kind: string): void {
   const target = channelOf(finishParts.get(part.kind), name)?.target;
   if (!target) return;
@@ -50,7 +50,7 @@ export function addPattern(ribbon: string, part: PartDoc, name: string, kind: st
   editPatterns(`Pattern of ${target.title.toLowerCase()}`, ribbon, part.id, (layers) => [...layers, layer]);
 }
 
-/** The place in the editor's list of what is open that a value's patterns have. */
+/** The key of a value's patterns in the editor's list of what is open. */
 export function patternKey(part: string, name: string): string {
   return `pattern/${part}/${name}`;
 }

@@ -24,7 +24,7 @@ interface Props {
   readonly colour: string;
 }
 
-/** The layers in which a value goes over the surface, the lowest first, and the kinds that can be added. */
+/** The pattern layers of a value, lowest first, and a menu to add more. */
 export function PatternLayers({ ribbon, part, name, layers, colour }: Props) {
   const title = channelOf(finishParts.get(part.kind), name)!.target.title;
   return (
@@ -124,7 +124,7 @@ function Layer({
   const open = useEditor((s) => s.openSteps[layer.id] ?? number === of);
   const change = (label: string, to: (layers: readonly PatternDoc[]) => readonly PatternDoc[]) =>
     editPatterns(`${label} ${kind.title.toLowerCase()} pattern`, ribbon, part.id, to);
-  /** Changes places with the next or the one before on the same value. */
+  /** Swaps it with its neighbour on the same value. */
   const move = (by: 1 | -1) =>
     change('Move', (all) => {
       const own = all.filter((l) => l.of === name);
@@ -209,7 +209,7 @@ function Layer({
   );
 }
 
-/** What one layer shows by itself. */
+/** Preview of a single layer. */
 function PatternOne({ part, name, layer, stored }: { part: string; name: string; layer: PatternDoc; stored: unknown }) {
   const alone = aloneOf(layer);
   return <PatternPicture part={part} name={name} layers={alone} stored={stored} />;
@@ -217,7 +217,7 @@ function PatternOne({ part, name, layer, stored }: { part: string; name: string;
 
 const lists = new WeakMap<PatternDoc, readonly PatternDoc[]>();
 
-/** The layer as a list of itself; the same list for the same layer. */
+/** The layer as a list; the same list for the same layer. */
 function aloneOf(layer: PatternDoc): readonly PatternDoc[] {
   let list = lists.get(layer);
   if (!list) lists.set(layer, (list = [layer]));

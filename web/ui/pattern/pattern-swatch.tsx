@@ -31,7 +31,7 @@ export const PatternPicture = memo(function PatternPicture({
     const channel = channelOf(finishParts.get(part), name);
     const to = canvas2d(canvas.current);
     if (!channel || !to) return;
-    // Drawn when there is time for it: values are dragged at the rate of the picture.
+    // Drawn in idle time: values are dragged at the display rate.
     const later = requestIdleCallback(() => {
       void import('./sample-pattern').then(({ samplePattern }) => {
         const clock = { frame: 0, frames: 100 };
@@ -60,7 +60,7 @@ export const PatternPicture = memo(function PatternPicture({
   );
 });
 
-/** Opens and closes the patterns of a value; a small picture of them where there are any. */
+/** Opens and closes the patterns of a value, with a small picture of them if there are any. */
 export function PatternSwatch({
   part,
   name,

@@ -2,7 +2,7 @@ import type { Hit } from '@maypole/core/pattern/kind';
 import { patternedAt, type PatternAt } from '@maypole/core/pattern/pattern-at';
 import { lightToDisplay } from '@maypole/core/maths/srgb';
 
-/** A place of a small ball seen from the front: enough of everything that patterns look at. */
+/** A point of a small ball seen from the front, with everything that patterns read. */
 function hitOf(u: number, v: number): Hit<number> {
   const [x, y] = [2 * u - 1, 1 - 2 * v];
   const z = Math.sqrt(Math.max(0, 2.2 - x * x - y * y));
@@ -24,7 +24,7 @@ function hitOf(u: number, v: number): Hit<number> {
 /**
  * A small picture of layers, for a swatch.
  *
- * @param base the even value under them, in the unit of the channel, or a colour in linear light
+ * @param base the uniform value under them, in the channel's unit, or a colour in linear light
  * @returns size × size pixels of RGBA
  */
 export function samplePattern(base: readonly number[], layers: readonly PatternAt[], size: number): Uint8ClampedArray {

@@ -9,7 +9,7 @@ import { OwnSessions } from './own-sessions';
 import { SecondFactor } from './second-factor';
 import { Section } from './section';
 
-/** What is one’s own: the password, codes at signing in, and where one is signed in. */
+/** One's own account: password, second factor, and sessions. */
 export function AccountPage({ me }: { me: Person }) {
   return (
     <Box minH="100vh" bg="paper">

@@ -1,4 +1,4 @@
-/** Browsers and systems by what they write of themselves; the first that is found counts, since most name others, too. */
+/** Browsers and systems by their User-Agent; the first match counts, because most name others too. */
 const BROWSERS = [
   [/Edg\w*\//, 'Edge'],
   [/OPR\//, 'Opera'],
@@ -17,7 +17,7 @@ const SYSTEMS = [
 const first = (list: readonly (readonly [RegExp, string])[], text: string) =>
   list.find(([mark]) => mark.test(text))?.[1];
 
-/** A browser in words: “Firefox on Linux”, by its User-Agent header. */
+/** A browser in words: “Firefox on Linux”. */
 export function browserWords(agent: string | null): string {
   const [browser, system] = [first(BROWSERS, agent ?? ''), first(SYSTEMS, agent ?? '')];
   return `${browser ?? 'A browser'}${system ? ` on ${system}` : ''}`;

@@ -9,7 +9,7 @@ import { Logo } from '../parts/logo';
 import { LineField } from './line-field';
 import { accept, enter, enterCode } from './people-api';
 
-/** Signing in, or making an account by an invitation. */
+/** Signs in, or creates an account from an invitation. */
 export function EnterPage({ invite, to }: { invite?: string; to: string }) {
   const [name, setName] = useState('');
   const [email, setEmail] = useState('');
@@ -29,11 +29,11 @@ export function EnterPage({ invite, to }: { invite?: string; to: string }) {
         setBusy(false);
         return;
       }
-      // A whole load: nothing of an earlier session stays in the page.
+      // A full load, so that nothing of an earlier session stays in the page.
       location.assign(to);
     } catch (error) {
       setTrouble(error instanceof Error ? error.message : 'That did not work.');
-      // Too late, or too often: from the password on.
+      // Too late, or too many attempts: begin again with the password.
       if (error instanceof RequestTrouble && error.status === 410) setSecond(false);
       setCode('');
       setBusy(false);

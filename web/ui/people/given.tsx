@@ -4,14 +4,14 @@ import { chakra, Dialog, Portal, Text } from '@chakra-ui/react';
 import { useState } from 'react';
 import { PlainButton, StrongButton } from '../parts/buttons';
 
-/** Something secret that is shown once. */
+/** A secret that is shown once. */
 export interface Handed {
   readonly title: string;
   readonly text: string;
   readonly help: string;
 }
 
-/** Hands out a link or a key, to be copied. */
+/** Shows a link or a key to be copied. */
 export function Given({ handed, onClose }: { handed: Handed; onClose: () => void }) {
   const [copied, setCopied] = useState(false);
   return (

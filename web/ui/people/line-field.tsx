@@ -1,7 +1,7 @@
 import { Box, chakra, Text } from '@chakra-ui/react';
 import { useId, type ComponentProps } from 'react';
 
-/** One line to write in, with its name above it. */
+/** A text input with its label above. */
 export function LineField({
   label,
   help,

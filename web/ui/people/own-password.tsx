@@ -8,7 +8,7 @@ import { tell } from '../parts/toasts';
 import { LineField } from './line-field';
 import { changePassword } from './people-api';
 
-/** Another password for oneself. */
+/** Changes one's password. */
 export function OwnPassword() {
   const [present, setPresent] = useState('');
   const [next, setNext] = useState('');

@@ -11,7 +11,7 @@ import { Row } from './section';
 const moment = (text: string) =>
   new Date(text).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
 
-/** Where one is signed in, each to be ended. */
+/** One's sessions, each of which can be ended. */
 export function OwnSessions() {
   const [all, setAll] = useState<readonly SessionRow[]>();
   const attempt = useCallback(async (work: () => Promise<unknown>) => {

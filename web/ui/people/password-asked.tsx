@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { PlainButton, StrongButton } from '../parts/buttons';
 import { LineField } from './line-field';
 
-/** Asks for the present password for one thing; stays open, with the reason, where that does not work. */
+/** Asks for the present password for one action; stays open, with the reason, if it is wrong. */
 export function PasswordAsked({
   title,
   help,

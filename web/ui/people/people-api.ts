@@ -29,10 +29,10 @@ export interface SessionRow {
   readonly seenAt: string;
   readonly client: string | null;
   readonly agent: string | null;
-  /** Whether it is the one that asks. */
+  /** Whether it is this session. */
   readonly here: boolean;
 }
-/** What a device is set up with: its secret as a Key Uri, and codes for paper. */
+/** What an authenticator is set up with: its secret as a Key URI, and recovery codes. */
 export interface SecondBegun {
   readonly uri: string;
   readonly codes: readonly string[];
@@ -53,7 +53,7 @@ export interface Everyone {
   readonly room: RoomUsed;
 }
 
-/** Signs in; true where a code is still asked for. */
+/** Signs in; true if a second factor is still needed. */
 export async function enter(email: string, password: string): Promise<boolean> {
   const answer = await ask('/api/enter', json({ email, password }, 'POST'));
   return ((await answer.json()) as { second?: boolean }).second === true;
@@ -67,7 +67,7 @@ export async function giveAgain(password: string): Promise<void> {
 export async function ownSessions(): Promise<readonly SessionRow[]> {
   return ((await (await ask('/api/enter/sessions')).json()) as { sessions: readonly SessionRow[] }).sessions;
 }
-/** Signs out in another browser, or in all others. */
+/** Ends another session, or all others. */
 export async function leaveElsewhere(id?: string): Promise<void> {
   await ask(`/api/enter/sessions${id ? `/${id}` : ''}`, { method: 'DELETE' });
 }
@@ -111,7 +111,7 @@ export async function makeKey(name: string, role: Role, days?: number): Promise<
 export async function setRole(id: string, role: Role): Promise<void> {
   await ask(`/api/people/${id}`, json({ role }, 'PUT'));
 }
-/** Takes away a person, an invitation or a key. */
+/** Removes a person, an invitation or a key. */
 export async function takeAway(what: 'person' | 'invites' | 'keys', id: string): Promise<void> {
   await ask(`/api/people/${what === 'person' ? '' : `${what}/`}${id}`, { method: 'DELETE' });
 }

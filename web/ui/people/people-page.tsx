@@ -22,7 +22,7 @@ const daysWords = (days: number) => (days < 365 ? `${days} days` : days === 365 
 const day = (text: string) =>
   new Date(text).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
 
-/** Who may come in, by which keys machines do, how much room is used, and what was done. */
+/** Accounts, worker keys, used storage, and the audit log. */
 export function PeoplePage({ me, room }: { me: Person; room: RoomUsed }) {
   const [all, setAll] = useState<Everyone>();
   const [handed, setHanded] = useState<Handed>();
@@ -169,7 +169,7 @@ function Adding({
   choices: readonly Role[];
   start: Role;
   needed?: boolean;
-  /** Whether it has an end that is chosen. */
+  /** Whether its expiry is chosen. */
   lasting?: boolean;
   onAdd: (words: string, role: Role, days: number) => Promise<void>;
 }) {

@@ -8,12 +8,12 @@ import { PictureButton } from '../parts/buttons';
 import { tellTrouble } from '../parts/toasts';
 import { leave } from './people-api';
 
-/** Whether who looks may make and change pieces. */
+/** Whether the viewer may edit pieces. */
 export function mayEdit({ person }: Viewer): boolean {
   return person.role !== 'look';
 }
 
-/** Who one is, the people for the owner, and the way out; nothing where there is only this machine. */
+/** The viewer's account, people for owners, and signing out; nothing if only this machine is served. */
 export function PersonLinks({ viewer }: { viewer: Viewer }) {
   const router = useRouter();
   if (!viewer.open) return null;

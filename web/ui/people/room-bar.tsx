@@ -2,7 +2,7 @@ import { Box, Text } from '@chakra-ui/react';
 import { fileSize } from '../parts/words';
 import type { RoomUsed } from '@/contract/room';
 
-/** How much of the room is used. */
+/** How much of the storage is used. */
 export function RoomBar({ room }: { room: RoomUsed }) {
   const share = Math.min(1, room.bytes / room.mostBytes);
   return (

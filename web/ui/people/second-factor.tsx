@@ -21,7 +21,7 @@ const ASKED: Readonly<Record<Doing, { title: string; help: string; button: strin
 };
 const PAPER = 'Keep them where your device is not. Each works once, in place of a code. They are shown only now.';
 
-/** Codes at signing in: turned on with a device and codes for paper, and off again. */
+/** The second factor: switched on with an authenticator and recovery codes, and off. */
 export function SecondFactor() {
   const [on, setOn] = useState<boolean>();
   const [doing, setDoing] = useState<Doing>();

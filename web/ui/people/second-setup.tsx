@@ -6,10 +6,10 @@ import { PlainButton, StrongButton } from '../parts/buttons';
 import { LineField } from './line-field';
 import { confirmSecond } from './people-api';
 
-/** The secret of a Key Uri, in groups of four to be typed. */
+/** The secret of a Key URI, in groups of four for typing. */
 const secretOf = (uri: string) => (new URL(uri).searchParams.get('secret') ?? '').replace(/(.{4})(?=.)/g, '$1 ');
 
-/** Sets a device up: shows it the secret, and takes its first code. */
+/** Sets an authenticator up: shows the secret, and takes the first code. */
 export function SecondSetup({ uri, onDone, onClose }: { uri: string; onDone: () => void; onClose: () => void }) {
   const [code, setCode] = useState('');
   const [trouble, setTrouble] = useState('');
@@ -35,7 +35,7 @@ export function SecondSetup({ uri, onDone, onClose }: { uri: string; onDone: () 
               Set your device up
             </Dialog.Title>
             <Flex gap="5">
-              {/* Dark on light in dusk, too: many readers take nothing else. */}
+              {/** Dark on light in dusk mode too: many scanners need it. */}
               <Box bg="white" p="3" borderRadius="8px" flexShrink="0" h="fit-content">
                 <QrCode.Root value={uri} size="md" color="black">
                   <QrCode.Frame>

@@ -1,7 +1,7 @@
 import { Box, Flex, Heading, Text } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
 
-/** A part of a page, on a card of its own. */
+/** A section of a page, on a card. */
 export function Section({ title, help, children }: { title: string; help?: string; children: ReactNode }) {
   return (
     <Box
@@ -27,7 +27,7 @@ export function Section({ title, help, children }: { title: string; help?: strin
   );
 }
 
-/** Something that is listed, with what can be done to it at its end. */
+/** A list row with its actions at the end. */
 export function Row({
   name,
   detail,

@@ -6,12 +6,12 @@ import { RequestTrouble } from '../api';
 import { PasswordAsked } from './password-asked';
 import { giveAgain } from './people-api';
 
-/** What the server answers where the password is wanted once more. */
+/** The status by which the server asks for the password again. */
 const WANTED = 428;
 
 const useAsked = create<{ readonly answer: ((given: boolean) => void) | null }>(() => ({ answer: null }));
 
-/** Asks for the password by the dialog of `AskSure`; false where it is not given. */
+/** Asks for the password by the dialog of `AskSure`; false if it is not given. */
 const ask = () =>
   new Promise<boolean>((resolve) =>
     useAsked.setState({
@@ -22,7 +22,7 @@ const ask = () =>
     }),
   );
 
-/** Does something for which the server may want the password once more; nothing is done where it is not given. */
+/** Does something for which the server may ask for the password again; nothing happens if it is not given. */
 export async function sure<T>(work: () => Promise<T>): Promise<T | undefined> {
   try {
     return await work();
@@ -32,7 +32,7 @@ export async function sure<T>(work: () => Promise<T>): Promise<T | undefined> {
   }
 }
 
-/** Asks for the password where `sure` wants it; once on each page that uses it. */
+/** The dialog that `sure` uses; once on each page. */
 export function AskSure() {
   const answer = useAsked((s) => s.answer);
   useEffect(() => () => useAsked.getState().answer?.(false), []);

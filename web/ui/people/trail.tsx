@@ -8,7 +8,7 @@ import { readTrail, type TrailRow } from './people-api';
 const moment = (text: string) =>
   new Date(text).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
 
-/** Who did what, when, from where; the latest first; read again after each thing that is done here. */
+/** The audit log, latest first; reloaded after each action on the page. */
 export function Trail({ after }: { after: unknown }) {
   const [rows, setRows] = useState<readonly TrailRow[]>();
   useEffect(() => {

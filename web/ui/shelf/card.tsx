@@ -16,7 +16,7 @@ import { tellTrouble } from '../parts/toasts';
 import { Thumbnail } from './thumbnail';
 import { MenuList } from '../parts/menu-list';
 
-/** What can be done with a piece of the shelf. */
+/** Actions on a piece of the shelf. */
 export interface CardActs {
   changed(): void;
   remove(piece: PieceSummary): void;
@@ -28,19 +28,19 @@ export interface CardActs {
 interface Props {
   readonly piece: PieceSummary;
   readonly binned: boolean;
-  /** The same at every rendering. */
+  /** Stable between renders. */
   readonly acts: CardActs;
   readonly chosen: boolean;
-  /** Some pieces are chosen: the boxes of all stay in sight. */
+  /** While some pieces are selected, all checkboxes stay visible. */
   readonly choosing: boolean;
 }
 
-/** Later than the menu, which gives the focus back to its button as it closes. */
+/** After the menu, which returns focus to its button as it closes. */
 function afterFocus(work: () => void): void {
   requestAnimationFrame(() => requestAnimationFrame(work));
 }
 
-/** A piece on the shelf. Of many cards only those that change are drawn anew. */
+/** A piece on the shelf. Only changed cards are rendered. */
 export const PieceCard = memo(function PieceCard({ piece, binned, acts, chosen, choosing }: Props) {
   const [typed, setTyped] = useState<string | null>(null);
   const rename = async () => {
@@ -93,7 +93,7 @@ export const PieceCard = memo(function PieceCard({ piece, binned, acts, chosen, 
       borderColor={chosen ? 'ink' : 'line'}
       borderRadius="14px"
       overflow="hidden"
-      // Of a thousand only those in sight are laid out.
+      // Of a thousand cards only visible ones are laid out.
       css={{ contentVisibility: 'auto', containIntrinsicSize: 'auto 250px' }}
       boxShadow="card"
       transition="border-color .12s"

@@ -10,7 +10,7 @@ interface Props {
   readonly pieces: readonly PieceSummary[];
   readonly binned: boolean;
   readonly edits: boolean;
-  /** Labels that there are, offered while one is typed. */
+  /** Existing labels, offered while typing. */
   readonly labels: readonly string[];
   readonly onLabel: (label: string) => void;
   readonly onUnlabel: (label: string) => void;
@@ -20,7 +20,7 @@ interface Props {
   readonly onClear: () => void;
 }
 
-/** What can be done with the pieces that are chosen, all at once. */
+/** Actions on all selected pieces. */
 export function ChosenBar({ pieces, binned, edits, labels, onClear, ...does }: Props) {
   const [label, setLabel] = useState('');
   const add = (event: FormEvent) => {
@@ -28,7 +28,7 @@ export function ChosenBar({ pieces, binned, edits, labels, onClear, ...does }: P
     if (label.trim()) does.onLabel(label.trim());
     setLabel('');
   };
-  // Those that all of them have can be taken away together.
+  // Labels that all of them have can be removed together.
   const shared = pieces[0]?.labels.filter((l) => pieces.every((p) => p.labels.includes(l))) ?? [];
   return (
     <Flex
@@ -116,7 +116,7 @@ export function ChosenBar({ pieces, binned, edits, labels, onClear, ...does }: P
   );
 }
 
-/** One file each, a moment apart: browsers take many at once for an attack. */
+/** One download each, a moment apart: browsers block many at once. */
 function exportAll(pieces: readonly PieceSummary[]): void {
   pieces.forEach(({ id }, i) =>
     setTimeout(() => {

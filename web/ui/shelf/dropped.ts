@@ -1,7 +1,7 @@
-/** Files that one drop, or one folder, may bring in at most. */
+/** Most files of one drop or folder. */
 export const MOST_FILES = 2000;
 
-/** What of a dropped item is read; see the standard “File and Directory Entries API”. */
+/** The part of a dropped item that is read; see the standard “File and Directory Entries API”. */
 export interface Dropped {
   getAsFile(): File | null;
   webkitGetAsEntry?(): Entry | null;
@@ -18,10 +18,10 @@ interface FolderEntry extends Entry {
   createReader(): { readEntries(done: (entries: Entry[]) => void, failed: (error: Error) => void): void };
 }
 
-/** Whether a file of a folder may be a piece; what else lies there is passed over. */
+/** Whether a file of a folder may be a piece; others are skipped. */
 export const mayBePiece = (name: string) => /\.json$/i.test(name) && !name.startsWith('.');
 
-/** The entries of a folder, which come in portions until there are none. */
+/** The entries of a folder, which arrive in batches until an empty one. */
 async function entriesOf(folder: FolderEntry): Promise<Entry[]> {
   const reader = folder.createReader();
   const all: Entry[] = [];
@@ -41,9 +41,9 @@ async function filesIn(folder: FolderEntry, found: File[]): Promise<void> {
   }
 }
 
-/** The files of a drop: those that were dropped by themselves, and of folders all that may be pieces. */
+/** The files of a drop: those dropped directly, and those of folders that may be pieces. */
 export async function droppedFiles(items: readonly Dropped[]): Promise<File[]> {
-  // Only while the drop goes on can be asked what it has.
+  // Items can be read only during the drop event.
   const all = items.map((item) => ({ entry: item.webkitGetAsEntry?.() ?? null, file: item.getAsFile() }));
   const found: File[] = [];
   for (const { entry, file } of all)

@@ -12,11 +12,11 @@ import { StartStrip } from './start-strip';
 interface Props {
   readonly open: boolean;
   readonly onClose: () => void;
-  /** Makes the piece and opens it; `start` is where its first values are named. */
+  /** Creates and opens the piece; `start` tells which values to change first. */
   readonly onChoose: (piece: Piece, start: string | null) => Promise<unknown>;
 }
 
-/** What a loop begins with: an empty piece, or one that plays already and is made to be changed. */
+/** Chooses what a loop begins with: empty, or a starting point that plays already. */
 export function NewLoop({ open, onClose, onChoose }: Props) {
   const [busy, setBusy] = useState(false);
   const choose = (piece: Piece, start: string | null) => {

@@ -25,12 +25,12 @@ export type Length = keyof typeof LENGTHS;
 export const SHAPES = { all: 'Any format', square: 'Square', wide: 'Wide', upright: 'Upright' } as const;
 export type Shape = keyof typeof SHAPES;
 
-/** What is looked for on the shelf, and in which order it is shown. */
+/** Filter and order of the shelf. */
 export interface Sought {
   readonly query: string;
   readonly sort: Sort;
   readonly only: Only;
-  /** Only those with it; empty for all. */
+  /** Only pieces with this label; empty for all. */
   readonly label: string;
   readonly length: Length;
   readonly shape: Shape;
@@ -47,7 +47,7 @@ export function isKind({ gaps, trouble, delivered }: PieceSummary, only: Only): 
   return only === 'closed' ? gaps === 0 : gaps !== null && gaps > 0;
 }
 
-/** Whether a loop lasts so long. */
+/** Whether a loop has such a length. */
 export function isLong(piece: PieceSummary, length: Length): boolean {
   if (length === 'all') return true;
   if (!piece.frames) return false;
@@ -64,12 +64,12 @@ export function isShaped({ width, height }: PieceSummary, shape: Shape): boolean
 
 const seconds = ({ frames, fps }: PieceSummary) => (frames && fps ? loopSeconds({ frames, fps }) : 0);
 
-/** All labels that pieces have, in the order of the alphabet. */
+/** All labels of the pieces, in alphabetical order. */
 export function labelsOf(pieces: readonly PieceSummary[]): string[] {
   return [...new Set(pieces.flatMap((p) => p.labels))].sort((a, b) => a.localeCompare(b, 'en', { numeric: true }));
 }
 
-/** The pieces that are looked for, in the order that was chosen. Names go by their numbers: "Loop 2" before "Loop 10". */
+/** The pieces that match, in the chosen order. Numbers in names count as numbers: "Loop 2" before "Loop 10". */
 export function onShelf(
   pieces: readonly PieceSummary[],
   { query, sort, only, label, length, shape }: Sought,
@@ -94,7 +94,7 @@ export function onShelf(
   }[sort]();
 }
 
-/** Whether less than everything is looked for, apart from words. */
+/** Whether a filter other than text is set. */
 export function isNarrowed({ only, label, length, shape }: Sought): boolean {
   return only !== 'all' || label !== '' || length !== 'all' || shape !== 'all';
 }

@@ -28,7 +28,7 @@ import { takeIn } from './take-in';
 
 type View = 'all' | 'bin';
 
-/** A file field of a whole folder; the types of React do not know it. */
+/** A file input for a folder; React's types do not know it. */
 const OF_FOLDER = { webkitdirectory: '' };
 
 /** The home page: all pieces, as playing thumbnails. */
@@ -37,9 +37,9 @@ export function Shelf({
   total,
   viewer,
 }: {
-  /** Those changed last. */
+  /** The most recently changed. */
   initial: PieceSummary[];
-  /** How many there are in all. */
+  /** Total number of pieces. */
   total: number;
   viewer: Viewer;
 }) {
@@ -50,7 +50,7 @@ export function Shelf({
   const seek = useCallback((part: Partial<Sought>) => setSought((s) => ({ ...s, ...part })), []);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const [beginning, setBeginning] = useState(false);
-  /** How far a number of files has been taken in; empty where none is. */
+  /** Progress of an import; empty if there is none. */
   const [taking, setTaking] = useState('');
   const folder = useRef<HTMLInputElement>(null);
   const files = useRef<HTMLInputElement>(null);
@@ -97,7 +97,7 @@ export function Shelf({
         await refresh('all');
         setView('all');
       }
-      // All that is wrong is said; of very many the first, and how many more.
+      // Reports all problems; of many, the first three and their number.
       for (const words of refused.slice(0, 3)) tellTrouble(words);
       if (refused.length > 3) tellTrouble(`${refused.length - 3} more files could not be taken in.`);
     });
@@ -129,7 +129,7 @@ export function Shelf({
       tell(words, back && { label: 'Undo', onClick: () => void together(back, 'Taken back.') });
     });
 
-  // What came with the page is told with the number of all until the others are here.
+  // Until all pieces are loaded, the total comes from the page itself.
   const known = pieces === initial ? total : pieces.length;
   const labels = labelsOf(pieces);
   const found = onShelf(pieces, { ...sought, label: labels.includes(sought.label) ? sought.label : '' });

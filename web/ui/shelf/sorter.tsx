@@ -12,9 +12,9 @@ interface Props {
   readonly onSeek: (part: Partial<Sought>) => void;
 }
 
-/** Which pieces are shown, and in which order. What would tell nothing apart is not offered. */
+/** Filters and order of the shelf. Choices that would make no difference are hidden. */
 export function Sorter({ pieces, labels, sought, onSeek }: Props) {
-  /** The choices by which some of the pieces are found and others not, and that which is made. */
+  /** Choices that match some pieces but not all, and the present one. */
   const telling = <K extends string>(titles: Record<K, string>, now: K, is: (p: PieceSummary, k: K) => boolean) =>
     (Object.keys(titles) as K[])
       .filter((k) => k === 'all' || k === now || (pieces.some((p) => is(p, k)) && !pieces.every((p) => is(p, k))))

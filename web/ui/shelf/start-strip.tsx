@@ -5,13 +5,13 @@ import { keyframes } from '@emotion/react';
 import { START_STRIP } from '@maypole/core/starts/strip';
 
 const { frames } = START_STRIP;
-// With so many pictures side by side, picture i stands at i / (frames − 1) of the way.
+// Of pictures side by side, picture i is at i / (frames − 1) of the way.
 const play = keyframes({
   from: { backgroundPositionX: '0%' },
   to: { backgroundPositionX: `${(100 * frames) / (frames - 1)}%` },
 });
 
-/** The playing picture of a starting point; its first frame for whoever asked their system for less movement. */
+/** The playing preview of a starting point; its first frame with reduced motion. */
 export function StartStrip({ id, seconds }: { id: string; seconds: number }) {
   return (
     <Box

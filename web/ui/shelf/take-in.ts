@@ -4,20 +4,20 @@ import { createPiece } from '../api';
 
 const MOST = MAX_DOCUMENT + 2 * MAX_ASSET;
 
-/** A file as far as it is looked at here. */
+/** The part of a File that is read here. */
 export interface PieceFile {
   readonly name: string;
   readonly size: number;
   text(): Promise<string>;
 }
 
-/** What came of several files: how many are on the shelf, and what is wrong with the others, a sentence each. */
+/** Result of an import: how many are on the shelf, and a sentence for each that failed. */
 export interface TakenIn {
   readonly taken: number;
   readonly refused: readonly string[];
 }
 
-/** Takes piece files in, one after the other; one that is broken does not hold up the others. */
+/** Imports piece files one after another; a broken one does not stop the others. */
 export async function takeIn(
   files: readonly PieceFile[],
   onShare: (done: number) => void = () => {},

@@ -10,7 +10,7 @@ import type { PieceSummary } from '@/contract/pieces';
 import { loadPiece, storeThumbnail } from '../api';
 import { owesPicture, pictureDrawn } from '../state/owed-pictures';
 
-/** Whether an element is in sight, and whether it has been. */
+/** Whether an element is visible, and whether it has been. */
 function useSight(element: RefObject<HTMLElement | null>): { readonly now: boolean; readonly ever: boolean } {
   const [sight, setSight] = useState({ now: false, ever: false });
   useEffect(() => {
@@ -67,7 +67,7 @@ export function Thumbnail({ piece }: { piece: PieceSummary }) {
 
   useEffect(() => {
     if (!url || !inSight || piece.frames === null || piece.fps === null) return;
-    // Someone who asked their system for less movement sees the first frame.
+    // With reduced motion the first frame is shown.
     if (window.matchMedia('(prefers-reduced-motion: reduce)').matches) return;
     const length = loopSeconds({ frames: piece.frames, fps: piece.fps }) * 1000;
     let shown = -1;
@@ -91,18 +91,18 @@ export function Thumbnail({ piece }: { piece: PieceSummary }) {
       data-current={current || made !== null}
     >
       {url ? (
-        // A strip of frames side by side; a plain element, since it is moved and never resized.
+        // A strip of frames side by side; a plain element, because it moves and is never resized.
         <img
           ref={strip}
           src={url}
           alt=""
-          // The page is not kept from being painted by pictures that are still unpacked.
+          // Decoding must not delay painting.
           decoding="async"
           style={{ position: 'absolute', height: '100%', width: `${STRIP.frames * 100}%`, maxWidth: 'none' }}
         />
       ) : (
         <Box
-          // The link around it says where it leads.
+          // The surrounding link has the name.
           aria-hidden
           position="absolute"
           inset="0"
@@ -112,7 +112,7 @@ export function Thumbnail({ piece }: { piece: PieceSummary }) {
           color="muted"
           fontSize="12.5px"
         >
-          {/* Nothing that turns: a page of turning wheels takes the time that drawing needs. */}
+          {/** No spinner: many of them would take the time that drawing needs. */}
           {failed ?? 'Being drawn'}
         </Box>
       )}

@@ -1,6 +1,6 @@
 import { useLayoutEffect, useRef, useState } from 'react';
 
-/** Functions that are the same at every rendering and do what those of the latest do. To be called by hands, not while rendering. */
+/** Functions with a stable identity that call the latest ones. For event handlers, not for rendering. */
 export function useSteady<F extends object>(functions: F): F {
   const latest = useRef(functions);
   useLayoutEffect(() => {

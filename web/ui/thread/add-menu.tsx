@@ -14,13 +14,13 @@ interface Props {
   /** Forms only, or everything but forms. */
   readonly group: 'form' | 'steps';
   readonly label: string;
-  /** Ribbon that a chosen step is added to. */
+  /** The ribbon that a chosen step is added to. */
   readonly ribbonId?: string;
   readonly onChoose?: (kind: string) => void;
   readonly children: ReactNode;
 }
 
-/** Steps by what they do: search goes through titles and help lines. */
+/** The menu of steps; search covers titles and help. */
 export function AddMenu({ group, label, ribbonId, onChoose, children }: Props) {
   const [open, setOpen] = useState(false);
   const [query, setQuery] = useState('');
@@ -31,7 +31,7 @@ export function AddMenu({ group, label, ribbonId, onChoose, children }: Props) {
       words.every((w) => `${k.title} ${k.help}`.toLowerCase().includes(w)),
   );
   const tone = useEditor((s) => s.piece.ribbons.find((r) => r.id === ribbonId)?.colour ?? '#D9483B');
-  // Steps for curves come first where the ribbon begins with one, and last where it does not.
+  // Steps for curves come first if the ribbon begins with a curve, and last otherwise.
   const drawn = useEditor((s) =>
     ['outline', 'curve', 'text', 'svg'].includes(s.piece.ribbons.find((r) => r.id === ribbonId)?.steps[0]?.kind ?? ''),
   );
@@ -161,7 +161,7 @@ export function AddMenu({ group, label, ribbonId, onChoose, children }: Props) {
   );
 }
 
-/** What a step would make of the form, drawn small. */
+/** Preview of what a step would make of the form. */
 function Sketch({ image }: { image: Uint8ClampedArray<ArrayBuffer> }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   useEffect(() => canvas2d(canvas.current)?.putImageData(new ImageData(image, SKETCH, SKETCH), 0, 0), [image]);

@@ -6,13 +6,13 @@ import { session } from '../state/session';
 import { useEditor } from '../state/store';
 import { bandSketch } from './band-sketch';
 
-/** Pixels drawn, and pixels shown. */
+/** Size in pixels as drawn, and as shown. */
 const [DRAWN, SHOWN] = [68, 34];
-/** Milliseconds without an edit after which the picture is made anew. */
+/** Milliseconds without an edit after which the picture is redrawn. */
 const REST = 500;
 const TONE = '#fffdf8';
 
-/** Nothing yet. */
+/** A blank picture. */
 const EMPTY = 'data:image/gif;base64,R0lGODlhAQABAAAAACH5BAEKAAEALAAAAAABAAEAAAICTAEAOw==';
 
 /**
@@ -44,7 +44,7 @@ export const BandPicture = memo(function BandPicture({ id }: { id: string }) {
     return () => {
       ended = true;
       clearTimeout(timer);
-      // The one that takes its place is there a little later.
+      // The new picture is shown a little later.
       if (made) setTimeout(() => URL.revokeObjectURL(made), 2 * REST);
     };
   }, [ribbon]);

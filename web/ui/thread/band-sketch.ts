@@ -8,7 +8,7 @@ const waiting = new Map<number, (file: Blob | null) => void>();
 function start(): Worker {
   const made = new Worker(new URL('../../engine/sketch/band.worker.ts', import.meta.url), { type: 'module' });
   made.onmessage = ({ data }: MessageEvent<BandDrawn>) => answer(data.id, new Blob([data.file], { type: 'image/png' }));
-  // A picture that cannot be made is missing; nothing else depends on it.
+  // A failed picture is just missing; nothing depends on it.
   made.onerror = () => {
     worker = null;
     for (const id of waiting.keys()) answer(id, null);
@@ -21,7 +21,7 @@ function answer(id: number, file: Blob | null): void {
   waiting.delete(id);
 }
 
-/** A small picture of a shape, made beside the page; its buffers are given away. Null where it cannot be made. */
+/** A small picture of a shape, drawn in a worker that takes its buffers. Null if it fails. */
 export function bandSketch(mesh: Mesh, size: number, tone: string): Promise<Blob | null> {
   const { connectivity: c, positions } = mesh;
   const id = ++last;

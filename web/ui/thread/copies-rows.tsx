@@ -15,7 +15,7 @@ const TITLES: Record<CopiesAs, { title: string; help: string }> = {
   one: { title: 'All as one', help: 'Copies become one form with faces of its own, which costs more' },
 };
 
-/** What a step does with the copies that come in, where there is a choice. */
+/** What a step does with incoming copies, if there is a choice. */
 export function CopiesChoice({ ribbonId, step }: { ribbonId: string; step: StepDoc }) {
   const kind = stepKind(step.kind);
   const now = copiesAsOf(kind, step.copies);
@@ -35,7 +35,7 @@ export function CopiesChoice({ ribbonId, step }: { ribbonId: string; step: StepD
   );
 }
 
-/** How many copies there are after a step, and what they cost to draw. */
+/** The number of copies after a step, and what they cost to draw. */
 export function CopiesReadOut({ note, ribbonId }: { note: CopiesNote; ribbonId: string }) {
   const mb = (note.copies * 72) / 1024 / 1024;
   const words = [

@@ -24,7 +24,7 @@ interface Props {
   readonly finishes: RibbonDoc['finishes'];
 }
 
-/** The finishes of a ribbon: that of its form, and those that other kinds of its faces may have. */
+/** The finishes of a ribbon: the main one, and those of other kinds of faces. */
 export const FinishCard = memo(function FinishCard({ id, colour, finishes }: Props) {
   const key = `${id}/finish`;
   const open = useEditor((s) => s.openSteps[key] ?? false);
@@ -101,7 +101,7 @@ export const FinishCard = memo(function FinishCard({ id, colour, finishes }: Pro
   );
 });
 
-/** A kind of faces that may have a finish of its own. */
+/** A kind of faces that may have its own finish. */
 function Other({
   ribbon,
   of,

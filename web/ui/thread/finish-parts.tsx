@@ -19,15 +19,15 @@ interface Props {
   readonly ribbon: string;
   readonly finish: FinishDoc;
   readonly colour: string;
-  /** The kind of faces, where it is not the main one. */
+  /** The kind of faces, unless it is the main one. */
   readonly of?: string;
 }
 
-/** Every finish has these; they have no head of their own. */
+/** Parts that every finish has; they have no header. */
 const ALWAYS = new Set(finishParts.all.slice(0, 2).map((p) => p.kind));
 const order = finishParts.all.map((p) => p.kind);
 
-/** The parts of a finish, each switched on and off by itself, and a menu of those that can be added. */
+/** The parts of a finish, each with a switch, and a menu to add more. */
 export function FinishParts({ ribbon, finish, colour, of }: Props) {
   const change = (label: string, to: (parts: FinishDoc['parts']) => FinishDoc['parts']) =>
     useEditor.getState().editRibbon(label, ribbon, (r) => ({
@@ -36,7 +36,7 @@ export function FinishParts({ ribbon, finish, colour, of }: Props) {
     }));
   const add = (kind: string) => {
     const part = finishParts.get(kind);
-    // In the order in which they act, whatever the order in which they were added.
+    // In the order in which they act, whatever the order of adding.
     change(`Add ${part.title.toLowerCase()}`, (parts) =>
       [...parts, newItem(part)].sort((a, b) => order.indexOf(a.kind) - order.indexOf(b.kind)),
     );
@@ -121,7 +121,7 @@ export function FinishParts({ ribbon, finish, colour, of }: Props) {
   );
 }
 
-/** The patterns that lie on the values of a part: a swatch in each row, and the layers under it while they are open. */
+/** Patterns on the values of a part: a swatch in each row, and the layers below it while open. */
 function besides(ribbon: string, part: PartDoc, colour: string, open: Readonly<Record<string, boolean>>): Beside {
   const kind = finishParts.get(part.kind);
   const layersOf = (name: string) => part.patterns?.filter((l) => l.of === name) ?? [];

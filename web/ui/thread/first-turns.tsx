@@ -9,13 +9,13 @@ import { firstTurns, forgetStart, type FirstTurn } from '../state/first-turns';
 import { showOwner } from '../state/show-value';
 import { useEditor } from '../state/store';
 
-/** In a piece that was begun from a starting point: which values to turn first. */
+/** In a piece made from a starting point: which values to change first. */
 export function FirstTurns() {
   const id = useEditor((s) => s.id);
   const piece = useEditor((s) => s.piece);
   const [gone, setGone] = useState(false);
   const [ready, setReady] = useState(false);
-  // What the browser keeps is not known where the page is made.
+  // Browser storage is unknown during server rendering.
   useEffect(() => setReady(true), []);
   const turns = ready && !gone ? firstTurns(id, piece) : [];
   if (turns.length === 0) return null;
@@ -46,7 +46,7 @@ export function FirstTurns() {
   );
 }
 
-/** Opens the step, and puts the keyboard's focus into the row. */
+/** Opens the step and focuses the row. */
 function show({ address: { owner, param } }: FirstTurn): void {
   showOwner(owner);
   const item = owner.type === 'step' ? owner.item : '';

@@ -11,7 +11,7 @@ import { useEditor } from '../state/store';
 
 const SHOWN = 72;
 
-/** Finishes to begin with, drawn as balls in the light of the piece. A chosen one is an ordinary finish from then on. */
+/** Finishes to begin with, drawn as balls in the piece's light. Once chosen, it is an ordinary finish. */
 export function PresetPicker({ ribbon, of }: { ribbon: string; of: FaceKind }) {
   const [open, setOpen] = useState(false);
   const choose = (preset: Preset) => {
@@ -74,7 +74,7 @@ export function PresetPicker({ ribbon, of }: { ribbon: string; of: FaceKind }) {
   );
 }
 
-/** The pictures are kept while the light is the same. */
+/** Pictures are cached while the light is the same. */
 let kept: { scene: unknown; url: string } | null = null;
 
 function Balls({ onChoose }: { onChoose: (preset: Preset) => void }) {

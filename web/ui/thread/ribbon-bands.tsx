@@ -10,7 +10,7 @@ import { BandPicture } from './band-picture';
 import { AddMenu } from './add-menu';
 import { MenuList } from '../parts/menu-list';
 
-/** The ribbons as coloured bands, the chosen one marked. A right click, or the menu key, offers more. */
+/** The ribbons as coloured bands, the selected one marked, with a context menu. */
 export function RibbonBands() {
   const ribbons = useEditor((s) => s.piece.ribbons);
   const chosen = useEditor((s) => s.ribbonId);

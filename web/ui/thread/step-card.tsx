@@ -96,24 +96,24 @@ export function Card({
 interface StepProps {
   readonly ribbonId: string;
   readonly colour: string;
-  /** Steps in the ribbon. */
+  /** Number of steps in the ribbon. */
   readonly count: number;
   readonly step: StepDoc;
   readonly index: number;
   readonly problem?: Problem;
-  /** What there is of copies after it. */
+  /** Copies after this step. */
   readonly note?: CopiesNote;
   /** Whether copies come in. */
   readonly copies?: boolean;
-  /** How much later some copies do what it does, as shares of the loop in one text. */
+  /** Delays of copies, as fractions of the loop, joined as text. */
   readonly fan?: string;
 }
 
-/** Equal in all that they tell: both are made anew with every shape. */
+/** Compares by content: both are created anew with every shape. */
 const toldAlike = (a: Problem | CopiesNote | undefined, b: Problem | CopiesNote | undefined) =>
   a === b || JSON.stringify(a) === JSON.stringify(b);
 
-/** One step: closed it says what it does, open it shows all its values. */
+/** A step: closed it shows a summary, open all its values. */
 export const StepCard = memo(
   PlainStepCard,
   (a, b) =>
@@ -142,12 +142,12 @@ function PlainStepCard({ ribbonId, colour, count, step, index, problem, note, co
     id: step.id,
     disabled: isForm,
   });
-  // With Ctrl or Shift a card is taken to others, to be edited together.
+  // With Ctrl or Shift a card joins a multiple selection.
   const toggle = (e: { ctrlKey: boolean; metaKey: boolean; shiftKey: boolean }) =>
     e.ctrlKey || e.metaKey || e.shiftKey
       ? takeTogether(step.id)
       : useEditor.setState((s) => ({ openSteps: { ...s.openSteps, [step.id]: !open } }));
-  // The step at work has its handles in the picture.
+  // The active step has its handles in the picture.
   const hold = () => useEditor.getState().held !== step.id && useEditor.setState({ held: step.id });
   const moving = useOfPiece(
     (piece) =>
@@ -247,7 +247,7 @@ function PlainStepCard({ ribbonId, colour, count, step, index, problem, note, co
   );
 }
 
-/** A step in few words, at every frame; worked out anew only where it moves or was edited. */
+/** A step's summary at every frame; computed only if it moves or was edited. */
 function summaryOf(ribbonId: string, step: StepDoc): (s: EditorState) => string {
   const kind = stepKind(step.kind);
   let [piece, moves, words]: [Piece | null, boolean, string] = [null, false, ''];
@@ -357,7 +357,7 @@ const StepMenu = memo(function StepMenu({ ribbonId, count, id, of, index }: Menu
   );
 });
 
-/** One step as text, with the ribbons that it names. */
+/** Copies a step as text, with the ribbons that it names. */
 function copyStep(ribbonId: string, id: string, title: string): void {
   const { piece } = useEditor.getState();
   void copyText(

@@ -6,7 +6,7 @@ import { useEditor } from '../state/store';
 export const SKETCH = 88;
 let jobs = 0;
 
-/** Small pictures of what steps would make of a ribbon as it is, arriving one by one while a menu is open. */
+/** Previews of what steps would make of a ribbon, arriving one by one while a menu is open. */
 export function useSketches(
   open: boolean,
   ribbonId: string | undefined,

@@ -6,7 +6,7 @@ import { Hourglass, TriangleAlert } from 'lucide-react';
 import { PlainButton } from '../parts/buttons';
 import { session } from '../state/session';
 
-/** Why a step does nothing: it cannot, or it waits since it costs much. */
+/** Why a step does nothing: it cannot, or it waits because it is expensive. */
 export function StepTrouble({ problem, ribbonId }: { problem: Problem; ribbonId: string }) {
   const { waits } = problem;
   return (

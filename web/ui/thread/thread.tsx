@@ -26,7 +26,7 @@ import { FirstTurns } from './first-turns';
 import { StepCard } from './step-card';
 import { MenuList } from '../parts/menu-list';
 
-/** The chosen ribbon: its steps in the order they act, on a thread in its colour. */
+/** The selected ribbon: its steps in order, on a thread in its colour. */
 export function Thread() {
   const ribbon = useRibbon();
   const also = useEditor((s) => s.alsoRibbons);
@@ -56,7 +56,7 @@ function Empty() {
   );
 }
 
-/** What a step changed in the number of copies, shapes or faces; nothing where it left them. */
+/** The change a step made to the number of copies, shapes or faces; undefined if none. */
 function newNote(notes: readonly CopiesNote[], id: string): CopiesNote | undefined {
   const at = notes.findIndex((n) => n.step === id);
   const [note, before] = [notes[at], notes[at - 1]];
@@ -65,7 +65,7 @@ function newNote(notes: readonly CopiesNote[], id: string): CopiesNote | undefin
     : note;
 }
 
-/** What the panel shows of the shapes of the chosen ribbon. */
+/** What the panel shows of the selected ribbon's shapes. */
 const Shapes = createContext<RibbonGeometry | undefined>(undefined);
 
 function Steps({ ribbon }: { ribbon: RibbonDoc }) {
@@ -89,7 +89,7 @@ function Steps({ ribbon }: { ribbon: RibbonDoc }) {
   );
 }
 
-/** The thread that the steps hang on. */
+/** The line that the steps hang on. */
 const Line = memo(function Line({ colour }: { colour: string }) {
   return (
     <Box
@@ -104,7 +104,7 @@ const Line = memo(function Line({ colour }: { colour: string }) {
   );
 });
 
-// The same objects at every turn, or all cards are drawn anew with each.
+// Stable objects; otherwise every render would render all cards.
 const LIFTED = { activationConstraint: { distance: 4 } };
 const SPOKEN = { screenReaderInstructions: { draggable: 'Press the up and down arrow keys to move the step.' } };
 
@@ -113,7 +113,7 @@ interface ListProps {
   readonly colour: string;
 }
 
-/** The cards in their order; `ids` are those of the steps, in one text. Drawn anew where the order is another. */
+/** The cards in order; `ids` are those of the steps, joined as text, so that it renders only when the order changes. */
 const StepList = memo(function StepList({ ribbonId, colour, ids }: ListProps & { ids: string }) {
   const order = useMemo(() => ids.split(','), [ids]);
   // Keys move a step from its knot directly, without lifting it first.
@@ -138,13 +138,13 @@ const StepList = memo(function StepList({ ribbonId, colour, ids }: ListProps & {
   );
 });
 
-/** What the ribbon says of one step: its card is drawn anew where that is something else. */
+/** A step's part of the ribbon: its card renders only when that changes. */
 function StepPlace({ ribbonId, colour, id, index, count }: ListProps & { id: string; index: number; count: number }) {
   const ribbon = useEditor((s) => s.piece.ribbons.find((r) => r.id === ribbonId));
   const frames = useEditor((s) => s.piece.loop.frames);
   const geometry = useContext(Shapes);
   const step = ribbon?.steps[index];
-  // The list is told a moment later that it has lost a step.
+  // The list learns a moment later that a step is gone.
   if (step?.id !== id) return null;
   return (
     <StepCard

@@ -49,7 +49,7 @@ export function TogetherThread({ ribbons }: { ribbons: readonly RibbonDoc[] }) {
   );
 }
 
-/** Steps of one ribbon that were taken together: the values of the same name. */
+/** Several selected steps of a ribbon: their values of the same name. */
 export function StepsTogether({ ribbon }: { ribbon: RibbonDoc }) {
   const ids = useEditor((s) => s.stepsTogether);
   const steps = ribbon.steps.filter((s) => ids.includes(s.id));
