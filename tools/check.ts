@@ -42,7 +42,7 @@ for (const file of files) {
     unreadable(file, error.message, [...error.faults], error.missing ? 3 : 2);
     continue;
   }
-  // The line says whether it closes; how large each step is belongs to the full report.
+  // The line says whether it closes; step sizes belong to the full report.
   const report = await checkSeam(piece, 'draft', json);
   if (!report.closed && status === 0) status = 1;
   if (json) reports.push({ file, ...report });

@@ -1,6 +1,6 @@
 /**
- * Draws the pictures with which the demo pieces stand on a new shelf: `npm run demo-strips` makes those whose document has
- * changed. They are drawn by the shelf itself, of a Maypole of its own, in Chromium.
+ * Draws the pictures that demo pieces have on a new shelf: `npm run demo-strips` draws those whose document has
+ * changed. The shelf of a temporary Maypole draws them, in Chromium.
  */
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
@@ -14,10 +14,10 @@ const list = path.join(STRIPS, 'drawn.json');
 mkdirSync(path.dirname(list), { recursive: true });
 const drawn: Record<string, string> = existsSync(list) ? JSON.parse(readFileSync(list, 'utf8')) : {};
 const sources = new Map(demoFiles(folder).map((f) => [f, readFileSync(path.join(folder, f), 'utf8')]));
-/** Milliseconds that drawing all of them may take where a processor draws. */
+/** Milliseconds allowed for all of them with software rendering. */
 const LONG = 3_600_000;
 
-// What is not there is drawn by whoever looks at the shelf.
+// Missing ones are drawn by the browser that shows the shelf.
 for (const [file, source] of sources) if (drawn[file] !== demoMark(source)) rmSync(demoStrip(file), { force: true });
 
 const maypole = new Installation();

@@ -1,6 +1,6 @@
 /**
- * Writes docs/reference.md from the declarations, and what is declared for a new version of the
- * document. The list of a version that has one stays: what is declared anew belongs to the next.
+ * Writes docs/reference.md from the declarations, and the vocabulary of a new document version. The vocabulary of an
+ * existing version stays: new declarations belong to the next.
  */
 import { existsSync, mkdirSync, writeFileSync } from 'node:fs';
 import path from 'node:path';

@@ -4,12 +4,12 @@ import { MAX_BOUNCES, type Bounces } from '@maypole/core/trace/paths/tracer';
 import type { Piece } from '@maypole/core/piece/piece';
 import { pieceFrom, PieceTrouble } from '@maypole/render/work/piece-from';
 
-/** Something that the one who called can mend, in a sentence. */
+/** A fault that the caller can fix; the message is a sentence. */
 export class Unusable extends Error {
   override readonly name = 'Unusable';
   constructor(
     message: string,
-    /** With which the command ends: 3 where files of a piece are missing, 2 for anything else. */
+    /** Exit status of the command: 3 if files of a piece are missing, 2 otherwise. */
     readonly status: 2 | 3 = 2,
   ) {
     super(message);
@@ -20,29 +20,29 @@ export interface DrawOptions {
   readonly file: string;
   readonly to: string;
   readonly frame: number;
-  /** Pixels; absent, those of the piece, no more than 1080 along the longer side. */
+  /** Pixels; by default those of the piece, at most 1080 along the longer side. */
   readonly width?: number;
   readonly height?: number;
   readonly samples: number;
   readonly bounces: Bounces;
-  /** See TraceSettings; 0 for as many samples everywhere. */
+  /** See TraceSettings; 0 for the same number of samples everywhere. */
   readonly error: number;
   readonly minSamples: number;
   readonly fireflyClamp: number;
   readonly grainMotion: 'moves' | 'stands';
   readonly clear: boolean;
   readonly denoise: boolean;
-  /** Everything else that is known of the pixels goes into the file, as layers. */
+  /** All passes go into the file, as layers. */
   readonly passes: boolean;
   readonly workers?: number;
 }
 
-/** Pixels and samples of a picture up to which it is worked at all. */
+/** Most pixels and samples of a picture. */
 const [MOST_PIXELS, MOST_SAMPLES] = [8192 * 8192, 65_536];
 
 const KNOWN = ['to', 'frame', 'size', 'samples', 'least', 'error', 'bounces', 'limit', 'grain', 'workers'] as const;
 
-/** What was asked for on the command line. Throws Unusable. */
+/** Parses the command line. Throws Unusable. */
 export function drawOptions(args: readonly string[]): DrawOptions {
   const values = new Map<string, string>();
   const files: string[] = [];
@@ -93,7 +93,7 @@ export function drawOptions(args: readonly string[]): DrawOptions {
     ...(sides ? { width: sides[0], height: sides[1] } : {}),
     samples: number('samples', 64, 1, MOST_SAMPLES),
     bounces: bouncesIn(values.get('bounces') ?? '8'),
-    // In hundredths, as it is said of a picture.
+    // A percentage on the command line.
     error: number('error', 0, 0, 100, false) / 100,
     minSamples: number('least', 16, 1, MOST_SAMPLES),
     fireflyClamp: limit === 'none' ? Infinity : number('limit', 20, 0.01, 1e6, false),
@@ -105,7 +105,7 @@ export function drawOptions(args: readonly string[]): DrawOptions {
   };
 }
 
-/** One number for all kinds of surfaces, or one for matt ones, mirrors and glass each, and for the air. Throws Unusable. */
+/** One number for all kinds of surfaces, or one each for diffuse, mirror, glass, and air. Throws Unusable. */
 function bouncesIn(text: string): Bounces {
   const numbers = text.split(',').map(Number);
   const [matt, glossy = matt, glass = numbers.length === 1 ? 2 * matt : matt, air = MAX_BOUNCES] = numbers;
@@ -116,7 +116,7 @@ function bouncesIn(text: string): Bounces {
   return { diffuse: matt, glossy, transmission: glass, air };
 }
 
-/** The piece in a file, with everything there that it is evaluated with. Throws Unusable. */
+/** The piece in a file, with every file that it needs. Throws Unusable. */
 export async function pieceIn(file: string): Promise<Piece> {
   let text: string;
   try {
@@ -133,7 +133,7 @@ export async function pieceIn(file: string): Promise<Piece> {
   }
 }
 
-/** Why a file cannot be written at a place, with the remedy. */
+/** Why a file cannot be written at a path, with the remedy. */
 export function placeTrouble(to: string, error: NodeJS.ErrnoException): string {
   switch (error.code) {
     case 'EISDIR':
@@ -153,7 +153,7 @@ export function placeTrouble(to: string, error: NodeJS.ErrnoException): string {
   }
 }
 
-/** Looks whether a file can be written at a place, and leaves what is there as it is. */
+/** Checks that a file can be written at a path, without changing what is there. */
 export function refusePlace(to: string): void {
   const there = existsSync(to);
   try {
@@ -161,6 +161,6 @@ export function refusePlace(to: string): void {
   } catch (error) {
     throw new Unusable(placeTrouble(to, error as NodeJS.ErrnoException));
   }
-  // Made by this look alone.
+  // Created by this check alone.
   if (!there) rmSync(to);
 }

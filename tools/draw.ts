@@ -1,4 +1,7 @@
-/** A frame in true light: `./maypole draw FILE --to picture.png|.exr [--frame f] [--size WxH] [--samples n] [--passes] …`. */
+/**
+ * A frame in true light: `./maypole draw FILE --to picture.png|.exr [--frame f] [--size WxH] [--samples n] [--passes]
+ * …`.
+ */
 import { writeFileSync } from 'node:fs';
 import os from 'node:os';
 import { developed } from '@maypole/core/develop/develop';
@@ -12,7 +15,7 @@ import { drawOptions, pieceIn, placeTrouble, refusePlace, Unusable } from './dra
 
 async function main(): Promise<void> {
   const options = drawOptions(process.argv.slice(2));
-  // Before anything is drawn: what is drawn could not be kept otherwise.
+  // Checked first: otherwise the finished picture could not be saved.
   refusePlace(options.to);
   const piece = await pieceIn(options.file);
   const { frame } = options;
@@ -58,7 +61,7 @@ try {
   await main();
 } catch (error) {
   if (!(error instanceof Error)) throw error;
-  // What the user can mend is said in a sentence; anything else is a fault of ours.
+  // Faults that the user can fix are a sentence; anything else is a bug.
   if (!(error instanceof Unusable) && error.name !== 'SceneTooLarge') throw error;
   console.error(error.message);
   process.exitCode = error instanceof Unusable ? error.status : 2;

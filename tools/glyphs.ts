@@ -1,6 +1,6 @@
 /**
- * Writes the outlines of the letters that the form Text draws, from the open fonts the application
- * ships (SIL Open Font License): `npx tsx tools/glyphs.ts`. Only needed when fonts or letters change.
+ * Writes the glyph outlines of the form Text, from the open fonts that the application ships (SIL Open Font License):
+ * `npx tsx tools/glyphs.ts`. Only needed when fonts or letters change.
  */
 import { readFileSync, writeFileSync } from 'node:fs';
 import { createRequire } from 'node:module';

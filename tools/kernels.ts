@@ -1,14 +1,14 @@
-/** Compiles what is written in AssemblyScript and writes the result, as text, beside it: `npm run kernels`. */
+/** Compiles the AssemblyScript sources and writes the result, as text, beside them: `npm run kernels`. */
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import asc from 'assemblyscript/asc';
 
 const root = path.join(import.meta.dirname, '..');
 
-/** Its pages at most: see core/trace/memory/memory.ts. */
+/** Its maximum number of pages: see core/trace/memory/memory.ts. */
 const SHARED = ['--sharedMemory', '--maximumMemory', '32768', '--enable', 'threads'];
 
-/** Folders with an `assembly` folder in them, the file it begins with, the name the result has, and what memory it takes. */
+/** Folders that contain an `assembly` folder, its entry file, the name of the result, and its memory. */
 const MODULES = [
   { folder: 'core/kernels', entry: 'kernels.ts', name: 'KERNELS', memory: [] },
   { folder: 'core/trace', entry: 'trace.ts', name: 'TRACER', memory: SHARED },

@@ -1,11 +1,11 @@
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 
-/** A package of the lock file that goes out with the application. */
+/** A package of the lock file that ships with the application. */
 export interface Package {
   readonly name: string;
   readonly version: string;
-  /** By SPDX. */
+  /** SPDX expression. */
   readonly license: string;
   /** Where it is installed, below the project. */
   readonly folder: string;
@@ -15,12 +15,12 @@ interface Locked {
   readonly version?: string;
   readonly license?: string;
   readonly dev?: boolean;
-  /** For development here, and by choice for another package. */
+  /** For development, and optional for another package. */
   readonly devOptional?: boolean;
   readonly link?: boolean;
 }
 
-/** Packages that are not for development alone, by name and version. */
+/** Packages that are not for development only, by name and version. */
 export function packagesOf(root: string): readonly Package[] {
   const { packages } = JSON.parse(readFileSync(path.join(root, 'package-lock.json'), 'utf8')) as {
     packages: Record<string, Locked>;
@@ -36,7 +36,7 @@ export function packagesOf(root: string): readonly Package[] {
     .sort((a, b) => a.name.localeCompare(b.name, 'en') || a.version.localeCompare(b.version, 'en'));
 }
 
-/** The text of a package's licence; null where it brings none, or is for another machine and not installed. */
+/** The text of a package's licence; null if it brings none, or is for another platform and not installed. */
 function textOf({ folder }: Package, root: string): string | null {
   const full = path.join(root, folder);
   if (!existsSync(full)) return null;
@@ -44,7 +44,7 @@ function textOf({ folder }: Package, root: string): string | null {
   return file ? readFileSync(path.join(full, file), 'utf8').replaceAll('\r\n', '\n').trim() : null;
 }
 
-/** All notices as one text: who has made what, then each licence once with those it is of. */
+/** All notices as one text: authors, then each licence once with the packages under it. */
 export function noticesOf(packages: readonly Package[], root: string): string {
   const byText = new Map<string, Package[]>();
   for (const p of packages) {

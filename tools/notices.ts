@@ -1,4 +1,4 @@
-/** Writes NOTICES.md, what others have made that Maypole is made with, from the lock file: `npm run notices`. */
+/** Writes NOTICES.md, the licences of third-party works, from the lock file: `npm run notices`. */
 import { writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { noticesOf, packagesOf } from './notices-of';

@@ -17,13 +17,13 @@ export interface RenderOptions {
   readonly error?: number;
   readonly denoise?: boolean;
   readonly threads?: number;
-  /** Frames stay in the folder when all is done. */
+  /** Frames stay in the folder afterwards. */
   readonly keepFrames: boolean;
 }
 
 const KNOWN = ['to', 'output', 'frames', 'size', 'samples', 'error', 'threads', 'denoise'] as const;
 
-/** What was asked for on the command line. Throws Unusable. */
+/** Parses the command line. Throws Unusable. */
 export function renderOptions(args: readonly string[]): RenderOptions {
   const values = new Map<string, string>();
   const files: string[] = [];
@@ -83,7 +83,7 @@ export function renderOptions(args: readonly string[]): RenderOptions {
   };
 }
 
-/** What is rendered of a piece, by its own settings and what was asked for besides. */
+/** What to render of a piece, from its own settings and the command line. */
 export interface RenderPlan {
   readonly settings: RenderSettings;
   readonly size: PixelSize;
@@ -91,7 +91,7 @@ export interface RenderPlan {
   readonly items: readonly Item[];
 }
 
-/** Throws Unusable where an output cannot be made as asked. */
+/** Throws Unusable if an output cannot be made as asked. */
 export function planOf(piece: Piece, options: RenderOptions): RenderPlan {
   const own = renderSettings(piece.render.values);
   const settings: RenderSettings = {

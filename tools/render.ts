@@ -1,4 +1,7 @@
-/** A piece in true light, as files: `./maypole render FILE --to FOLDER [--output …] [--frames a-b] [--size WxH] [--samples n]`. */
+/**
+ * A piece in true light, as files: `./maypole render FILE --to FOLDER [--output …] [--frames a-b] [--size WxH]
+ * [--samples n]`.
+ */
 import { mkdirSync, rmSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
@@ -86,7 +89,7 @@ async function main(): Promise<void> {
   let sound = true;
   let failed = 0;
   for (const [i, item] of items.entries()) {
-    // One that fails takes no other along.
+    // A failed output does not stop the others.
     try {
       const { files, report } = await deliverOutput({
         item,
@@ -112,7 +115,7 @@ async function main(): Promise<void> {
       failed++;
     }
   }
-  // Frames stay where something is to be made of them once more.
+  // Frames stay if an output is to be tried again.
   if (!options.keepFrames && failed === 0) rmSync(work, { recursive: true, force: true });
   console.log(
     `${frames.length} frames, ${size.width} × ${size.height}, ${duration((performance.now() - begun) / 1000)}.`,
@@ -125,7 +128,7 @@ try {
   await main();
 } catch (error) {
   if (!(error instanceof Error)) throw error;
-  // What the user can mend is said in a sentence; anything else is a fault of ours.
+  // Faults that the user can fix are a sentence; anything else is a bug.
   const known = error instanceof Unusable || error instanceof ProgramTrouble || error instanceof ShapeTrouble;
   if (!known && error.name !== 'SceneTooLarge') throw error;
   console.error(error.message);

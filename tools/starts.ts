@@ -1,6 +1,6 @@
 /**
- * Draws the pictures of the starting points in true light: `npm run starts` makes those whose recipe has changed.
- * Each is a strip of equal frames side by side, which New loop plays.
+ * Draws the previews of starting points in true light: `npm run starts` draws those whose recipe has changed. Each is a
+ * strip of frames side by side, which New loop plays.
  */
 import { createHash } from 'node:crypto';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
@@ -19,7 +19,7 @@ const folder = path.join(import.meta.dirname, '../web/public/starts');
 const list = path.join(folder, 'drawn.json');
 const drawn: Record<string, string> = existsSync(list) ? JSON.parse(readFileSync(list, 'utf8')) : {};
 const { side, frames } = START_STRIP;
-/** Drawn larger and made smaller: edges are smooth at few samples. */
+/** Rendered larger and reduced: edges are smooth with few samples. */
 const SCALE = 2;
 const ORDER = { width: side * SCALE, height: side * SCALE, samples: 24, error: 0, denoise: true, passes: false };
 

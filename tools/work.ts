@@ -1,4 +1,4 @@
-/** Works on the renders of a server elsewhere: `./maypole work --server URL --key KEY`. */
+/** Works on the renders of a remote server: `./maypole work --server URL --key KEY`. */
 import { randomUUID } from 'node:crypto';
 import os from 'node:os';
 import { FrameWorker } from '@maypole/render/work/frame-worker';
@@ -12,13 +12,13 @@ const source = new ServerSource(new URL(env.MAYPOLE_SERVER!), env.MAYPOLE_KEY!, 
   name: env.MAYPOLE_NAME!,
   threads,
 });
-/** Milliseconds until it asks again after the server was away. */
+/** Shortest and longest pause after the server was away, in milliseconds. */
 const [LEAST, MOST] = [1000, 60_000];
 
 let ending = false;
 for (const signal of ['SIGINT', 'SIGTERM'] as const)
   process.on(signal, () => {
-    // Who asks twice does not wait for the frame: it is given back.
+    // A second signal does not wait for the frame: it is given back.
     if (ending) void worker.close().finally(() => process.exit(1));
     ending = true;
   });
@@ -35,7 +35,7 @@ while (!ending) {
   } catch (error) {
     const message = error instanceof Error ? error.message : String(error);
     console.error(message);
-    // What will not pass by itself: a key that was withdrawn, another version.
+    // Permanent refusals: a withdrawn key, another version.
     if (error instanceof Refused && error.forGood) {
       process.exitCode = 2;
       break;

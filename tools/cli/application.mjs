@@ -11,7 +11,10 @@ import { endProcess, pause, runProgram, waitFor } from './processes.mjs';
 import { MARK } from './running.mjs';
 import { Stop } from './say.mjs';
 
-/** Runs a program of ours on the database: as it was built, or, where that is of other sources, from these, which takes two seconds more. */
+/**
+ * Runs one of our programs on the database: as built, or from source if the build is of other sources, which takes two
+ * seconds more.
+ */
 function runOurs(built, source, args, url) {
   const [program, ...before] = isBuilt() ? [process.execPath, built] : [path.join(BIN, 'tsx'), path.join(WEB, source)];
   return runProgram(program, [...before, ...args], {
@@ -21,10 +24,10 @@ function runOurs(built, source, args, url) {
   });
 }
 
-/** Migrates the database; gives an empty one the demo pieces if asked. */
+/** Migrates the database; fills an empty one with the demo pieces if asked. */
 export async function prepareDatabase(url, demo) {
   const done = await runOurs(PROGRAMS.prepare, 'server/data/prepare.ts', demo ? ['--demo'] : [], url);
-  // What the user can mend is said in a sentence.
+  // Faults that the user can fix are a sentence.
   if (done.status === 3) throw new Stop(done.output.trim().split('\n').at(-1));
   if (done.status !== 0)
     throw new Stop(
@@ -32,7 +35,7 @@ export async function prepareDatabase(url, demo) {
     );
 }
 
-/** A link by which the owner makes an account; undefined where there is an owner. */
+/** A link by which the owner creates an account; undefined if there is an owner. */
 export async function linkForOwner(url, address) {
   const done = await runOurs(PROGRAMS.ownerLink, 'server/people/owner-link.ts', [], url);
   if (done.status !== 0)
@@ -92,10 +95,10 @@ export async function serve(url, port, opening = {}, temporary = undefined) {
   };
 }
 
-/** What requests put into the folder for what lasts as long as they do (web/server/http/body.ts), and nothing else. */
+/** Temporary files of requests (web/server/http/body.ts), and nothing else. */
 const OF_REQUESTS = /^maypole-body-/;
 
-/** A folder for what lasts as long as a request; what an application that was killed left of one there is taken away. */
+/** A folder for temporary files of requests; removes what a killed application left there. */
 function emptied(folder) {
   makeFolder(folder);
   for (const name of readdirSync(folder))
@@ -103,7 +106,7 @@ function emptied(folder) {
   return folder;
 }
 
-/** The status of its answer on loopback; undefined for none. Its certificate is for others. */
+/** HTTP status of its health on loopback; undefined without an answer. Its certificate is for others. */
 export function health(local) {
   if (local === undefined) return Promise.resolve(undefined);
   return new Promise((resolve) => {
@@ -120,9 +123,9 @@ export function health(local) {
   });
 }
 
-/** An application that runs already, as if it had been started here; undefined where it does not answer. */
+/** An application that is already running, as if it had been started here; undefined if it does not answer. */
 export async function adopted({ application, address, local }) {
-  // Its database may be what is missing.
+  // It may lack only its database.
   if (![200, 503].includes(await health(local))) return undefined;
   return {
     address,

@@ -1,4 +1,4 @@
-/** Schemas that hold what is kept: the pieces and all else, and the list of migrations. */
+/** Schemas that are backed up: the data, and the list of migrations. */
 const SCHEMAS = ['public', 'drizzle'];
 
 /**
@@ -9,7 +9,7 @@ const SCHEMAS = ['public', 'drizzle'];
  * @returns { 'public.pieces': { rows, sum }, … }
  */
 export async function factsOf(client) {
-  // What rows look like as text depends on these.
+  // The text of rows depends on these settings.
   await client.query(
     `set time zone 'UTC'; set bytea_output = 'hex'; set datestyle = 'ISO'; set extra_float_digits = 1`,
   );
@@ -30,7 +30,7 @@ export async function factsOf(client) {
   return facts;
 }
 
-/** The first table in which two databases are not the same, in words; undefined where they are. */
+/** The first table in which two databases differ, in words; undefined if they are equal. */
 export function differenceOf(wanted, found) {
   for (const name of new Set([...Object.keys(wanted), ...Object.keys(found)])) {
     const [a, b] = [wanted[name], found[name]];

@@ -5,11 +5,11 @@ import { seal } from './backup-seal.mjs';
 import { pause, runProgram } from './processes.mjs';
 import { Stop } from './say.mjs';
 
-/** How often a backup is tried where the database ends under it, and milliseconds in between. */
+/** Attempts at a backup if the database stops meanwhile, and milliseconds between them. */
 const TRIES = 4;
 const BETWEEN = 2000;
 
-/** 2026-11-27-121503, by the clock of this machine. */
+/** 2026-11-27-121503, in local time. */
 export function moment() {
   const two = (n) => String(n).padStart(2, '0');
   const d = new Date();
@@ -22,7 +22,7 @@ export function sizeOf(file) {
   return size < 2 ** 20 ? `${Math.ceil(size / 1024)} kB` : `${(size / 2 ** 20).toFixed(1)} MB`;
 }
 
-/** A file in a folder that is there, or in the place that is named. */
+/** A file in an existing folder, or at the named path. */
 export function placeFor(where) {
   if (existsSync(where) && statSync(where).isDirectory()) return path.join(where, `maypole-${moment()}.backup`);
   if (!existsSync(path.dirname(path.resolve(where))))
@@ -38,7 +38,7 @@ export function placeFor(where) {
  * @returns the file
  */
 export async function writeBackup(cluster, file) {
-  // Of this very act: another backup may be on its way to the same name.
+  // Unique to this process: another backup may be writing to the same name.
   const fresh = `${file}.${process.pid}.part`;
   for (let tried = 1; ; tried++) {
     try {
@@ -62,7 +62,7 @@ async function dump(cluster, file) {
   try {
     await client.query('begin isolation level repeatable read read only');
     const { rows } = await client.query('select pg_export_snapshot() as name');
-    // Nobody else may read it, whatever the folder is.
+    // Unreadable to others, whatever the folder's permissions.
     closeSync(openSync(file, 'w', 0o600));
     const done = await runProgram(
       cluster.program('pg_dump'),
@@ -88,7 +88,7 @@ function asStop(error) {
       );
 }
 
-/** Has a new name in a folder on the disk. */
+/** Flushes a folder, so that a new name in it is on disk. */
 export function flushFolder(folder) {
   const handle = openSync(folder, 'r');
   try {

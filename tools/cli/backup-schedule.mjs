@@ -6,8 +6,8 @@ import { say, Stop } from './say.mjs';
 const NAME = /^maypole-\d{4}-\d\d-\d\d-\d{6}\.backup$/;
 
 /**
- * What the environment says of backups made by themselves: MAYPOLE_BACKUPS names a folder, MAYPOLE_BACKUP_HOURS how
- * often (24), MAYPOLE_BACKUPS_KEPT how many stay (14). Undefined for none.
+ * Settings of automatic backups: MAYPOLE_BACKUPS names a folder, MAYPOLE_BACKUP_HOURS the interval (24),
+ * MAYPOLE_BACKUPS_KEPT how many are kept (14). Undefined for none.
  */
 export function backupSchedule(env = process.env) {
   const folder = env.MAYPOLE_BACKUPS;
@@ -30,19 +30,19 @@ export function backupSchedule(env = process.env) {
   };
 }
 
-/** Backups of ours in a folder, the oldest first. */
+/** Our backups in a folder, oldest first. */
 function ours(folder) {
   return readdirSync(folder)
     .filter((name) => NAME.test(name))
     .sort();
 }
 
-/** Takes the oldest away, so that so many stay; nothing but what is named as ours is touched. */
+/** Deletes the oldest so that so many remain; touches only files named as ours. */
 export function rotate(folder, kept) {
   for (const name of ours(folder).slice(0, -kept)) rmSync(path.join(folder, name));
 }
 
-/** Hours until the next one is due: none, where the latest is older than that. */
+/** Hours until the next is due; 0 if the latest is older than the interval. */
 export function hoursToNext({ folder, hours }, now = Date.now()) {
   const latest = ours(folder).at(-1);
   if (latest === undefined) return 0;
@@ -60,7 +60,7 @@ export async function keepBackups(cluster, schedule) {
       say(`Backed up to ${file}.`);
     }
   } catch (error) {
-    // What is served goes on; it is tried again.
+    // Serving continues; the backup is tried again.
     console.error(`No backup could be made in ${folder}: ${error.message}`);
   }
   const wait = Math.max(60_000, Math.min(hoursToNext(schedule) * 3_600_000, 3_600_000));

@@ -18,9 +18,9 @@ async function sumOf(file, bytes) {
 }
 
 /**
- * Puts the seal behind an archive, and has both on the disk before it returns.
+ * Appends the seal to an archive, and flushes both to disk before it returns.
  *
- * @param facts what `factsOf` told of the database at the moment of the archive
+ * @param facts what `factsOf` found in the database at the snapshot of the archive
  */
 export async function seal(file, facts) {
   const text = JSON.stringify(facts);
@@ -48,10 +48,10 @@ function readAt(file, place, bytes) {
 }
 
 /**
- * Reads a backup from end to end and compares it with its own SHA-256.
+ * Reads a backup from end to end and compares it with its SHA-256.
  *
- * @returns the facts it carries; undefined where it has no seal (an earlier Maypole wrote it, or its end is missing)
- * @throws Stop where a single bit is not as it was written
+ * @returns its facts; undefined if it has no seal (an earlier Maypole wrote it, or its end is missing)
+ * @throws Stop if a single bit has changed
  */
 export async function checkSeal(file) {
   const { size } = statSync(file);

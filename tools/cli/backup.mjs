@@ -16,7 +16,7 @@ export async function backup(args) {
   say(`Backed up to ${file} (${sizeOf(file)}). ./maypole restore brings it back.`);
 }
 
-/** One piece as a file in a folder, by its name or number; gives the file. */
+/** Exports a piece into a folder, by its name or number; returns the file. */
 export async function exportPiece(name, folder) {
   return withDatabase('written out', async (_cluster, address) => {
     await prepareDatabase(address, false);

@@ -6,10 +6,12 @@ import { runProgram } from './processes.mjs';
 import { runningInstance } from './running.mjs';
 import { say, Stop } from './say.mjs';
 
-/** A fingerprint of everything the build is made from. */
+/** A hash of everything that the build depends on. */
 const sourceHash = () => hashOf([path.join(ROOT, 'core'), path.join(ROOT, 'render'), WEB]);
 
-/** What runs beside the pages, and before them: the way in, the processes of jobs, the worker of renders and its threads, what makes the database ready. */
+/**
+ * Bundles the programs beside the pages: gateway, job processes, render worker and its threads, database preparation.
+ */
 const buildPrograms = () =>
   bundle(
     {
@@ -41,7 +43,7 @@ export async function ensureBuild() {
       `Maypole runs at ${running.address} from the build that is to be replaced; end it with ./maypole stop, then try again.`,
     );
   say('Building the application…');
-  // A build that is broken off has none, whatever it is of.
+  // An interrupted build has no stamp.
   rmSync(STAMP, { force: true });
   const build = () =>
     runProgram(path.join(BIN, 'next'), ['build'], {
@@ -53,7 +55,7 @@ export async function ensureBuild() {
   const before = existsSync(folder);
   let done = await build();
   if (done.status !== 0 && before) {
-    // What a build that was broken off has left can break the next one.
+    // Remains of an interrupted build can break the next one.
     rmSync(folder, { recursive: true, force: true });
     done = await build();
   }

@@ -20,7 +20,7 @@ function sources(folder) {
   });
 }
 
-/** A fingerprint of the sources in some folders, or of single files, of the versions of libraries, and of how all is put together. */
+/** A hash of the sources in some folders, or of single files, of library versions, and of how they are bundled. */
 export function hashOf(places) {
   const hash = createHash('sha256');
   for (const file of [...places.flatMap(sources), path.join(ROOT, 'package-lock.json'), import.meta.filename].sort())
@@ -28,14 +28,14 @@ export function hashOf(places) {
   return hash.digest('hex');
 }
 
-/** Libraries of hundreds of small files, which take a second to be read one by one. */
+/** Libraries of hundreds of small files, which take a second to read one by one, are bundled too. */
 const WITHIN = /^(mathjs|zod|culori)(\/|$)/;
 const LIBRARIES = `${path.sep}node_modules${path.sep}`;
 
 /**
- * Puts programs together, each one file of ours. Most libraries stay where they are.
+ * Bundles programs, each into one file. Most libraries stay external.
  *
- * @param entryPoints names, and the source each begins with, from the root of the project
+ * @param entryPoints names and entry files, relative to the project
  * @returns 0, or 1 and why not
  */
 export async function bundle(entryPoints, outdir) {

@@ -4,7 +4,7 @@ import { ensureNpm } from './install.mjs';
 import { ROOT } from './paths.mjs';
 import { runTool } from './program.mjs';
 
-/** Files of the pieces that come with Maypole, in their order. */
+/** The demo pieces that come with Maypole, in order. */
 function demoFiles() {
   const folder = path.join(ROOT, 'demo');
   return readdirSync(folder)

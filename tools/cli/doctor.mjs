@@ -14,7 +14,7 @@ const GB = 1e9;
 /** Gigabytes of disk and memory below which something will fail soon. */
 const LOW = { disk: 2, memory: 1 };
 
-/** One look each: what was looked at, whether it is well, and what to do where it is not. */
+/** The checks: what was checked, whether it is well, and what to do if not. */
 const LOOKS = [
   () => {
     const version = process.versions.node;
@@ -127,13 +127,13 @@ const LOOKS = [
 const well = (words) => ({ well: true, words });
 const ill = (words, remedy) => ({ well: false, words, remedy });
 
-/** What can be had without anything else being pushed out (proc(5), MemAvailable). */
+/** Memory available without swapping (proc(5), MemAvailable). */
 function availableMemory() {
   const kilobytes = /^MemAvailable:\s+(\d+)/m.exec(readFileSync('/proc/meminfo', 'utf8'))?.[1];
   return kilobytes ? Number(kilobytes) * 1024 : os.freemem();
 }
 
-/** Says in one page what is well, what is not, and what to do; its status is 1 where something is not. */
+/** Reports in one page what is well, what is not, and what to do; exit status 1 if something is not. */
 export async function run(args) {
   const json = takeFlag(args, '--json');
   if (args.length > 0) throw new Stop(`doctor does not know “${args[0]}”; it takes --json.`, 2);

@@ -3,7 +3,7 @@ import path from 'node:path';
 import { DATA, LOGS } from './paths.mjs';
 import { Stop } from './say.mjs';
 
-/** Makes a folder, which may be there, and looks whether it can be written; what is in its way is said in a sentence. */
+/** Creates a folder if necessary and checks that it is writable; an obstacle is a sentence. */
 export function makeFolder(folder) {
   try {
     mkdirSync(folder, { recursive: true, mode: 0o700 });
@@ -15,18 +15,18 @@ export function makeFolder(folder) {
   }
 }
 
-/** From here on what this command and its children write is for this user alone. */
+/** From here on, files of this command and its children are private to this user. */
 export function writePrivately() {
   process.umask(0o077);
 }
 
-/** The folder of the log, for this user alone. */
+/** The log folder, private to this user. */
 export function makeLogFolder() {
   makeFolder(LOGS);
   chmodSync(LOGS, 0o700);
 }
 
-/** What keeps a folder of the data from being written, in a sentence. */
+/** Why a data folder cannot be written, as a sentence. */
 export function folderTrouble(error, folder = DATA) {
   const elsewhere = 'or set MAYPOLE_DATA to another folder';
   const which = folder === DATA ? `The data folder ${DATA}` : `The folder ${folder}, in which data is kept,`;

@@ -1,12 +1,12 @@
 import { readdirSync, readFileSync, readlinkSync } from 'node:fs';
 
-/** What tells a process from any later one that gets its number: when it began, and since which start of the machine. */
+/** Identifies a process beyond its reusable pid: its start time, and the boot of the machine. */
 export function identityOf(pid) {
   const began = beganAt(pid);
   return began === undefined ? undefined : { pid, began };
 }
 
-/** Whether a process that was noted down is still that one. */
+/** Whether a recorded process is still the same. */
 export function isSame(identity) {
   return (
     Number.isInteger(identity?.pid) && typeof identity.began === 'string' && beganAt(identity.pid) === identity.began
@@ -15,9 +15,9 @@ export function isSame(identity) {
 
 function beganAt(pid) {
   try {
-    // Behind the name, which may have spaces and brackets in it, the 20th word (proc(5), /proc/pid/stat).
+    // After the name, which may contain spaces and brackets, field 20 (proc(5), /proc/pid/stat).
     const words = readFileSync(`/proc/${pid}/stat`, 'utf8').split(') ').at(-1).split(' ');
-    // One that has ended, and is only not yet asked for its status, is none.
+    // A zombie has ended.
     if (words[0] === 'Z' || words[0] === 'X') return undefined;
     return `${readFileSync('/proc/sys/kernel/random/boot_id', 'utf8').trim()}/${words[19]}`;
   } catch {
@@ -25,17 +25,17 @@ function beganAt(pid) {
   }
 }
 
-/** Processes whose command line, its words each ended by a zero, is as wanted. */
+/** Processes whose command line, with words terminated by zero bytes, matches. */
 export function processesBy(wanted) {
   return found((pid) => wanted(readFileSync(`/proc/${pid}/cmdline`, 'utf8')));
 }
 
-/** Processes that work in a folder, as far as one may look. */
+/** Processes whose working directory is a folder, as far as permissions allow. */
 export function processesIn(folder) {
   return found((pid) => readlinkSync(`/proc/${pid}/cwd`) === folder);
 }
 
-/** Processes that have a variable of the environment set so, as far as one may look. */
+/** Processes with an environment variable of this value, as far as permissions allow. */
 export function processesWith(name, value) {
   return found((pid) => `\0${readFileSync(`/proc/${pid}/environ`, 'utf8')}`.includes(`\0${name}=${value}\0`));
 }

@@ -5,7 +5,7 @@ import { ROOT } from './paths.mjs';
 import { runProgram } from './processes.mjs';
 import { say, Stop } from './say.mjs';
 
-/** Installs Debian packages for the programs that are missing. `wanted` maps a file to its package. */
+/** Installs the Debian packages of missing programs. `wanted` maps a file to its package. */
 export async function ensureDebian(wanted) {
   const packages = [
     ...new Set(
@@ -38,7 +38,7 @@ export async function ensureDebian(wanted) {
     );
 }
 
-/** Installs the npm packages of the lock file, unless just these are there already. */
+/** Installs the npm packages of the lock file, unless exactly these are there. */
 export async function ensureNpm() {
   const stamp = path.join(ROOT, 'node_modules/.maypole-lock');
   const hash = createHash('sha256')

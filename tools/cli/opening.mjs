@@ -5,8 +5,8 @@ import path from 'node:path';
 import { Stop, takeOption } from './say.mjs';
 
 /**
- * How Maypole is to be open to others, from the options of `start`; undefined where it is not. Passwords must not go
- * over a wire that can be read, so there is a certificate, or a proxy that has one.
+ * How `start` opens Maypole to others, from its options; undefined if it does not. Passwords must not cross a readable
+ * wire, so it takes a certificate, or a proxy that has one.
  */
 export function takeOpening(args) {
   const asked = ['--open', '--certificate', '--key', '--behind', '--listen'].map((flag) => takeOption(args, flag));
@@ -52,7 +52,7 @@ export function takeOpening(args) {
   };
 }
 
-/** Certificate and key are read before anything is started. */
+/** Certificate and key are read before anything starts. */
 function checkPair(certificate, key) {
   for (const file of [certificate, key]) if (!existsSync(file)) throw new Stop(`There is no file ${file}.`, 2);
   let pair;

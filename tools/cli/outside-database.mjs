@@ -1,11 +1,11 @@
 import { say, Stop } from './say.mjs';
 
-/** The oldest PostgreSQL whose server is used; older ones get no more mends. */
+/** The oldest supported PostgreSQL server; older ones get no more fixes. */
 const OLDEST = 14;
-/** The schema that everything of Maypole is in, on a server that others use too. */
+/** The schema of everything of Maypole on a shared server. */
 export const SCHEMA = 'maypole';
 
-/** A database on a server that is there already, named by MAYPOLE_DATABASE; it is neither started nor stopped here. */
+/** A database on an existing server, named by MAYPOLE_DATABASE; it is neither started nor stopped here. */
 export class OutsideDatabase {
   constructor(text) {
     let url;
@@ -24,7 +24,7 @@ export class OutsideDatabase {
     this.shown = `${url.hostname}:${url.port || 5432}${url.pathname}`;
   }
 
-  /** Looks whether it can be used, and has a schema of our own made in it; resolves with the application’s address. */
+  /** Checks that it is usable, and creates our schema; resolves with the application’s connection URL. */
   async start() {
     const { default: pg } = await import('pg');
     const client = new pg.Client({ connectionString: this.url.href, connectionTimeoutMillis: 10_000 });

@@ -12,7 +12,7 @@ function tryPort(port) {
   });
 }
 
-/** A port nobody uses now; the preferred one if it is free. */
+/** A free port; the preferred one if it is free. */
 export async function freePort(preferred = 0) {
   const first = await tryPort(preferred);
   if (first.port) return first.port;

@@ -37,7 +37,7 @@ export async function waitFor(ready, ms, every = 100) {
   }
 }
 
-/** Asks a process to end, then makes it. */
+/** Asks a process to end, then kills it. */
 export async function endProcess(pid, signal = 'SIGTERM', ms = 15_000) {
   if (!pid || !isAlive(pid)) return;
   try {

@@ -4,7 +4,7 @@ import { bundle, hashOf } from './bundle.mjs';
 import { BIN, ROOT } from './paths.mjs';
 import { runProgram } from './processes.mjs';
 
-/** Programs behind commands, and the threads that some of them begin. */
+/** Programs behind commands, and the threads that some of them start. */
 const SOURCES = {
   check: 'tools/check.ts',
   draw: 'tools/draw.ts',
@@ -14,10 +14,10 @@ const SOURCES = {
   'renew-server': 'render/work/renew-server.ts',
 };
 const KEPT = path.join(ROOT, 'node_modules/.cache/maypole');
-/** Those that nobody began for as long as this do not run any more. */
+/** Bundles unused for so long are removed. */
 const DAYS = 30;
 
-/** The folder with programs of the present sources, which are put together where they are not yet; undefined where that does not go. */
+/** The folder with bundles of the present sources, made if necessary; undefined if that fails. */
 async function present() {
   const tools = readdirSync(path.join(ROOT, 'tools')).filter((f) => f.endsWith('.ts') && !f.endsWith('.test.ts'));
   const hash = hashOf(['core', 'render', ...tools.map((f) => `tools/${f}`)].map((p) => path.join(ROOT, p)));
@@ -27,11 +27,11 @@ async function present() {
     try {
       utimesSync(folder, now, now);
     } catch {
-      // Somebody else's.
+      // It belongs to somebody else.
     }
     return folder;
   }
-  // Another command may be doing the same: whoever is done first has done it for both.
+  // Another command may be doing the same: the first to finish serves both.
   const making = `${folder}-${process.pid}`;
   try {
     mkdirSync(making, { recursive: true });
@@ -48,8 +48,8 @@ async function present() {
 }
 
 /**
- * Runs the program behind a command. It is put together once for each state of the sources: read one by one they take
- * four seconds, each time, and again for each thread.
+ * Runs the program behind a command. It is bundled once for each state of the sources: reading them one by one takes
+ * four seconds each time, and again for each thread.
  */
 export async function runTool(name, args, options = {}) {
   const folder = await present();

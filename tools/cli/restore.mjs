@@ -10,10 +10,10 @@ import { runningInstance } from './running.mjs';
 import { say, Stop, takeFlag } from './say.mjs';
 import { withDatabase } from './with-database.mjs';
 
-/** Databases beside the one that is served, while a backup is put into one of them, and the one that was served before. */
+/** Names of databases beside the served one: one that a backup is restored into, and the one that was served before. */
 const FRESH = 'maypole_restoring_';
 const FORMER = 'maypole_before_';
-/** What the database is called that is served. */
+/** The name of the served database. */
 const SERVED = 'postgres';
 
 /**
@@ -47,7 +47,7 @@ export async function run(args) {
       await fill(cluster, fresh, file, facts);
       await swap(cluster, fresh, kept, `${FORMER}${when.replaceAll('-', '')}`);
     } finally {
-      // Nothing of it is left after the swap; before, it is of this very act.
+      // Nothing of it remains after the swap; before the swap it belongs to this very act.
       await asSuperuser(cluster, 'template1', (client) =>
         client.query(`drop database if exists ${fresh} with (force)`),
       ).catch(() => undefined);
@@ -67,8 +67,8 @@ async function asSuperuser(cluster, name, work) {
 }
 
 /**
- * Takes away what a restore that was cut short has left: half a backup in a database that nobody ever came to, and one
- * that was served before, where the backup that was made of it reads whole.
+ * Removes what an interrupted restore has left: a half-filled database that nobody ever used, and a formerly served one
+ * whose backup reads whole.
  */
 async function dropLeft(client) {
   const { rows } = await client.query(`select datname as name from pg_database where datname ~ $1`, [
@@ -84,7 +84,7 @@ async function dropLeft(client) {
 
 const backupBefore = (when) => path.join(DATA, `before-restore-${when}.backup`);
 
-/** Backs up what is there, where anything is; gives that backup. */
+/** Backs up what is there, if anything is; returns that backup. */
 async function keptBefore(cluster, replaces, when) {
   const kept = await asSuperuser(cluster, SERVED, async (client) => {
     const { rows } = await client.query(`select to_regclass('public.pieces') is not null as there`);
@@ -105,7 +105,7 @@ async function keptBefore(cluster, replaces, when) {
   return before;
 }
 
-/** Puts a backup into a fresh database, compares it with what it says of itself, and brings it up to date. */
+/** Restores a backup into a fresh database, compares it with its facts, and migrates it. */
 async function fill(cluster, name, file, facts) {
   await asSuperuser(cluster, 'template1', (client) => client.query(`create database ${name} template template0`));
   await asSuperuser(cluster, name, (client) => client.query('drop schema if exists public; create schema public'));
@@ -135,8 +135,8 @@ async function fill(cluster, name, file, facts) {
 }
 
 /**
- * The two databases change names in one transaction (PostgreSQL renames a database like any other row). What was served
- * before goes only where a backup of it, made by this act, reads whole.
+ * Swaps the names of two databases in one transaction (PostgreSQL renames a database like any other row). The former
+ * one is dropped only if a backup of it, made by this act, reads whole.
  */
 async function swap(cluster, fresh, before, former) {
   await asSuperuser(cluster, 'template1', async (client) => {

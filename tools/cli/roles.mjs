@@ -1,16 +1,16 @@
 import { pause } from './processes.mjs';
 
-/** The role by which the application comes to its database: it owns what it keeps there, and may do nothing else. */
+/** The application's database role: it owns its data, and may do nothing else. */
 export const ROLE = 'maypole_application';
 
 /**
- * Sees to it that the role is there, with its secret, and owns what is kept in a database. To be done as superuser.
+ * Ensures that the role exists, with its secret, and owns the data of a database. Requires a superuser.
  *
  * @param client connected to that database
- * @param secret letters and digits alone
+ * @param secret letters and digits only
  */
 export async function giveToApplication(client, secret) {
-  // Two commands at once may change the same row of the catalogue: the later one is refused, and has it next time.
+  // Two commands may update the same catalogue row at once: the later one fails, and succeeds when repeated.
   for (let tried = 1; ; tried++) {
     try {
       return await give(client, secret);
@@ -29,7 +29,7 @@ async function give(client, secret) {
     `alter role ${ROLE} with login nosuperuser nocreatedb nocreaterole noreplication nobypassrls password '${secret}'`,
   );
   const { rows } = await client.query('select current_database() as name');
-  // The tool that brings the database up to date keeps its own list in a schema of its own.
+  // The migrator keeps its own list in a schema of its own.
   await client.query(`grant create on database "${rows[0].name}" to ${ROLE}`);
   const kept = await client.query(
     `select format('alter schema %I owner to ${ROLE}', nspname) as words

@@ -6,7 +6,7 @@ import { DATA } from './paths.mjs';
 
 const RUN_FILE = path.join(DATA, 'run.json');
 const LOCK_FILE = path.join(DATA, 'lock');
-/** A variable that the application of this installation has in its environment, and its value. */
+/** An environment variable that marks the application of this installation. */
 export const MARK = ['MAYPOLE_INSTALLATION', DATA];
 
 function read(file) {
@@ -14,18 +14,18 @@ function read(file) {
     const value = JSON.parse(readFileSync(file, 'utf8'));
     return typeof value === 'object' && value !== null ? value : undefined;
   } catch {
-    // Missing, cut or garbled: nothing is known by it.
+    // Missing, truncated or garbled: unknown.
     return undefined;
   }
 }
 
-/** A folder where a file of ours belongs is somebody's, and stays. */
+/** A folder in place of one of our files belongs to somebody, and stays. */
 function refuseFolder(file) {
   if (lstatSync(file, { throwIfNoEntry: false })?.isDirectory())
     throw folderTrouble(Object.assign(new Error('a folder'), { code: 'EISDIR', path: file }));
 }
 
-/** Written whole or not at all. */
+/** Writes a file whole or not at all. */
 function write(file, value) {
   const fresh = `${file}.${process.pid}`;
   refuseFolder(file);
@@ -34,10 +34,10 @@ function write(file, value) {
 }
 
 /**
- * Takes the lock of this installation; one process has it at a time.
+ * Takes this installation's lock, which one process holds at a time.
  *
  * @param doing what for: `start`, or what is done to the data meanwhile
- * @returns undefined, or the identity of the process that has it, and what it does
+ * @returns undefined, or the identity of the holder, and what it does
  */
 export function takeLock(doing) {
   refuseFolder(LOCK_FILE);
@@ -46,7 +46,7 @@ export function takeLock(doing) {
   try {
     for (;;) {
       try {
-        // A link is made whole or not at all, and never over another.
+        // Linking is atomic and never replaces a file.
         linkSync(own, LOCK_FILE);
         return undefined;
       } catch (error) {
@@ -54,7 +54,7 @@ export function takeLock(doing) {
       }
       const holder = read(LOCK_FILE);
       if (isSame(holder)) return holder;
-      // Left behind. Whoever is first to move it away goes on; a lock that was taken meanwhile is put back.
+      // A stale lock. Whoever moves it away first continues; a lock that was taken meanwhile is put back.
       const old = `${own}.old`;
       try {
         renameSync(LOCK_FILE, old);
@@ -66,7 +66,7 @@ export function takeLock(doing) {
         try {
           linkSync(old, LOCK_FILE);
         } catch {
-          // Another has it by now.
+          // Another process has it by now.
         }
       }
       rmSync(old, { force: true });
@@ -76,18 +76,18 @@ export function takeLock(doing) {
   }
 }
 
-/** What is done to the data at this moment by a command that is not to be broken off; undefined for nothing. */
+/** What an uninterruptible command is doing to the data right now; undefined for nothing. */
 export function busyWith() {
   const holder = read(LOCK_FILE);
   return holder?.doing !== 'start' && isSame(holder) ? holder.doing : undefined;
 }
 
-/** Gives the lock back, if this process has it. */
+/** Releases the lock, if this process has it. */
 export function dropLock() {
   if (read(LOCK_FILE)?.pid === process.pid) rmSync(LOCK_FILE, { force: true });
 }
 
-/** Notes down what runs. */
+/** Records what is running. */
 export function noteRunning(application) {
   write(RUN_FILE, {
     keeper: identityOf(process.pid),
@@ -102,8 +102,8 @@ export function forgetRunning() {
 }
 
 /**
- * What runs of this installation: the command that keeps it, the application and its address, each only where it is
- * surely that.
+ * What is running of this installation: the command that supervises it, the application and its address, each only if
+ * certain.
  */
 export function runningNow() {
   const run = read(RUN_FILE);
@@ -111,12 +111,12 @@ export function runningNow() {
   const keeper = [run?.keeper, holder?.doing === 'start' ? holder : undefined].find(isSame);
   if (isSame(run?.application))
     return { keeper, application: run.application, address: run.address, local: run.local ?? run.address };
-  // The note is lost; the application still has its mark.
+  // The record is lost; the application still has its mark.
   const [pid] = processesWith(...MARK).sort((a, b) => a - b);
   return { keeper, application: pid === undefined ? undefined : identityOf(pid), address: undefined };
 }
 
-/** The application that runs now and its address, if any. */
+/** The running application and its address, if any. */
 export function runningInstance() {
   const { application, address, local } = runningNow();
   return application && address ? { application, address, local } : undefined;

@@ -15,7 +15,7 @@ export function say(message) {
   console.log(message);
 }
 
-/** The value after a flag, removed from the list; undefined if the flag is not there. */
+/** The value after a flag, removed from the list; undefined if the flag is missing. */
 export function takeOption(args, flag) {
   const at = args.findIndex((a) => a === flag || a.startsWith(`${flag}=`));
   if (at < 0) return undefined;
@@ -25,7 +25,7 @@ export function takeOption(args, flag) {
   return args.splice(at, 1)[0];
 }
 
-/** Whether a flag is given, removed from the list. */
+/** Whether a flag is given; removes it from the list. */
 export function takeFlag(args, flag) {
   const at = args.indexOf(flag);
   if (at >= 0) args.splice(at, 1);

@@ -3,8 +3,8 @@ import path from 'node:path';
 import { ROOT } from './paths.mjs';
 
 /**
- * Reporter of Vitest: writes the names of the tests that passed at the second try only, as a list of
- * strings in JSON, to the file that MAYPOLE_SECOND_TRIES names. What is not steady is told, never hidden.
+ * Vitest reporter: writes the names of tests that passed only at the second attempt, as a JSON list of strings, to the
+ * file that MAYPOLE_SECOND_TRIES names. Flaky tests are reported, never hidden.
  */
 export default class SecondTries {
   names = [];

@@ -16,11 +16,11 @@ import { Tries } from './tries.mjs';
 import { busyWith, dropLock, forgetRunning, noteRunning, runningInstance, runningNow, takeLock } from './running.mjs';
 import { say, Stop, takeOption } from './say.mjs';
 
-/** How long another start may take, building and installing among it. */
+/** How long another start may take, building and installing included, in milliseconds. */
 const STARTING = 600_000;
-/** Milliseconds between looks at the database. */
+/** Milliseconds between checks of the database. */
 const WATCH = 1000;
-/** How often an application that ends by itself is started again, and within how many milliseconds. */
+/** How often a crashing application is restarted, and within how many milliseconds. */
 const APPLICATION = { times: 5, within: 600_000 };
 
 export async function run(args) {
@@ -42,7 +42,7 @@ export async function run(args) {
   process.on('exit', dropLock);
   const cluster = installedDatabase();
   const orphan = runningNow();
-  // Its command was killed: this one keeps it from here on, unless it does not answer.
+  // Its command was killed: this one supervises it from here on, unless it does not answer.
   let application = orphan.application && (await adopted(orphan));
   if (orphan.application && !application) await endProcess(orphan.application.pid);
   let ending = false;
@@ -61,7 +61,7 @@ export async function run(args) {
     say('The command that had started it is gone; this one keeps it from here on.');
   } else {
     const port = asked === undefined ? await freePort(4173) : await givenPort(asked);
-    // What makes movies of rendered frames.
+    // These make movies of rendered frames.
     await ensureDebian({ '/usr/bin/ffmpeg': 'ffmpeg', '/usr/bin/ffprobe': 'ffmpeg' });
     await ensureNpm();
     await ensureBuild();
@@ -114,7 +114,7 @@ export async function run(args) {
   if (schedule) void keepBackups(cluster, schedule);
 }
 
-/** The environment of the application: where its log is, and, open to others, the secret of its sessions. */
+/** The application's environment: its log, and, if open to others, the secret of its sessions. */
 function withSettings(opening = {}) {
   return {
     ...opening,
@@ -127,7 +127,7 @@ function withSettings(opening = {}) {
   };
 }
 
-/** Made once; with another, everyone has to sign in again. */
+/** Created once; with another one, everyone has to sign in again. */
 function sessionSecret() {
   const file = path.join(DATA, 'session-secret');
   if (!existsSync(file) || readFileSync(file, 'utf8').trim().length < 32)
@@ -135,15 +135,15 @@ function sessionSecret() {
   return readFileSync(file, 'utf8').trim();
 }
 
-/** Waits for a command that does something with the data and is not to be broken off. */
+/** Waits for an uninterruptible command that works on the data. */
 async function endOf(holder) {
   say(`The data is just being ${holder.doing} by another command; Maypole starts as soon as that is done.`);
   while (isSame(holder) && busyWith()) await pause(200);
 }
 
 /**
- * Another command has the lock: it runs already, or is about to, or has just ended, with what it kept or before it was
- * up. Tells where it runs; false where it does not, and the lock is free.
+ * Another command has the lock: Maypole is running, starting or just stopping. Reports its address; false if it is not
+ * running and the lock is free.
  */
 async function runsBy(holder) {
   const up = () => runningInstance();
@@ -154,7 +154,7 @@ async function runsBy(holder) {
       throw new Stop('The other command that is starting Maypole does not come to an end; ./maypole stop ends it.');
     if (!isSame(holder)) return false;
     const other = up();
-    // One that is just ending is no longer told of.
+    // One that is just stopping is not reported.
     if (other && (await health(other.local)) !== undefined) {
       say(`Maypole already runs at ${other.address}`);
       return true;
@@ -163,7 +163,7 @@ async function runsBy(holder) {
   }
 }
 
-/** Starts the database again where it has ended, for as long as this command runs. */
+/** Restarts the database if it stops, for as long as this command runs. */
 async function keepDatabase(cluster, isEnding, end) {
   let failures = 0;
   const look = async () => {
@@ -175,7 +175,7 @@ async function keepDatabase(cluster, isEnding, end) {
         failures = 0;
       } catch (error) {
         console.error(error.message);
-        // Something that will not pass by itself.
+        // A permanent fault.
         if (++failures >= 5) return end(1);
       }
     }

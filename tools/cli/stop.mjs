@@ -10,7 +10,7 @@ export async function run() {
   const cluster = installedDatabase();
   const { keeper, application } = runningNow();
   const wasUp = Boolean(keeper || application || cluster.running()?.pid);
-  // It ends the application and the database itself.
+  // It stops application and database itself.
   if (keeper) await endProcess(keeper.pid, 'SIGTERM', 40_000);
   // Left over only if that command was killed.
   if (isSame(application)) await endProcess(application.pid);

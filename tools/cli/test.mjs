@@ -11,14 +11,14 @@ import { freePort } from './ports.mjs';
 import { runProgram } from './processes.mjs';
 import { say, Stop } from './say.mjs';
 
-/** Where checks keep what they know of files that have not changed. */
+/** Cache of static checks. */
 const CACHE = path.join(ROOT, 'node_modules', '.cache', 'maypole-test');
 const tsc = (project) => [
   `types: ${project}`,
   path.join(BIN, 'tsc'),
   ['-p', project, '--incremental', '--tsBuildInfoFile', path.join(CACHE, `${path.basename(project)}.tsbuildinfo`)],
 ];
-/** Checks of the source, those that take longest first: core by itself, since it may know of no platform. */
+/** Static checks, slowest first; core separately, because it may depend on no platform. */
 const CHECKS = [
   tsc('web'),
   tsc('tsconfig.tools.json'),
@@ -66,7 +66,7 @@ export async function run(args) {
   });
   const scratch = mkdtempSync(path.join(os.tmpdir(), 'maypole-test-'));
   chmodSync(scratch, 0o755);
-  // Whatever tests leave behind goes with it; the database's user reads and writes there too.
+  // Everything that tests leave behind is removed with it; the database's user reads and writes there too.
   const temporary = path.join(scratch, 'tmp');
   mkdirSync(temporary);
   chmodSync(temporary, 0o1777);
@@ -132,7 +132,7 @@ export async function run(args) {
     }
     if (which !== 'unit') {
       await ensureBuild();
-      // Each lane of tests has a shelf that nothing else has touched: the story begins with an empty one.
+      // Each lane has an untouched database: the story begins with an empty shelf.
       for (const lane of ['first', 'second']) {
         process.env.MAYPOLE_RENDERS = path.join(scratch, `renders-${lane}`);
         const fresh = await cluster.another(lane);
@@ -165,7 +165,7 @@ export async function run(args) {
     await end();
   }
   say(`\nslowest files:\n${slowest(reports.unit, reports.e2e)}`);
-  // What failed may have been said a quarter of an hour ago.
+  // A failure may have scrolled by long ago.
   if (broken.length > 0) say(`\nfailed:\n${broken.join('\n')}`);
   const where = total.where.length > 0 ? ` (${total.where.join('; ')})` : '';
   if (unsteady.length > 0) say(`\npassed at the second try only: ${unsteady.join('; ')}`);
@@ -173,7 +173,10 @@ export async function run(args) {
   process.exitCode = total.failed > 0 ? 1 : 0;
 }
 
-/** What is asked for: which tests, whether those that take long, how many busy loops beside them, and how much slower the browser's processor seems. */
+/**
+ * Parses arguments: which tests, whether long ones run, how many busy loops run beside them, and how much slower the
+ * browser's processor seems.
+ */
 function readArgs(args) {
   const asked = { which: 'all', busy: 0, throttle: 1, atLength: false };
   const rest = [...args];
@@ -197,7 +200,7 @@ function readArgs(args) {
   return asked;
 }
 
-/** Runs works, so many at a time. */
+/** Runs tasks, so many at a time. */
 async function sideBySide(most, works) {
   const waiting = [...works];
   const lane = async () => {
@@ -206,7 +209,7 @@ async function sideBySide(most, works) {
   await Promise.all(Array.from({ length: most }, lane));
 }
 
-/** The slowest files of tests, for whoever wants a shorter run. */
+/** The slowest test files. */
 function slowest(unit, e2e) {
   const files = [
     ...(unit?.testResults ?? []).map((file) => [path.relative(ROOT, file.name), file.endTime - file.startTime]),
@@ -241,8 +244,8 @@ async function ensureBuildTypes(env) {
 }
 
 /**
- * A line for each unit test that failed, by file, name and the first line of what was wrong;
- * files that could not be run at all have no tests and tell it themselves.
+ * A line for each failed unit test: file, name and the first line of the error. Files that could not run at all have no
+ * tests, and report themselves.
  */
 export function failures(result) {
   const first = (message) => (message ?? '').split('\n')[0];
@@ -255,7 +258,7 @@ export function failures(result) {
   });
 }
 
-/** Titles of the tests that Playwright counts as flaky, with the files they stand in. */
+/** Titles of tests that Playwright counts as flaky, with their files. */
 function flaky(suites) {
   return suites.flatMap((suite) => [
     ...(suite.specs ?? [])

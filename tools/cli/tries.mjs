@@ -1,11 +1,11 @@
-/** Counts how often something was tried again of late. */
+/** Counts recent retries. */
 export class Tries {
-  /** @param limit so many `times` within so many milliseconds (`within`) */
+  /** @param limit at most `times` retries within `within` milliseconds */
   constructor({ times, within }, now = Date.now) {
     Object.assign(this, { times, within, now, made: [] });
   }
 
-  /** Whether it may be tried once more, which is counted. */
+  /** Whether one more retry is allowed; counts it. */
   another() {
     const now = this.now();
     this.made = this.made.filter((at) => now - at < this.within);

@@ -6,7 +6,7 @@ import { DATA } from './paths.mjs';
 import { dropLock, takeLock } from './running.mjs';
 import { Stop } from './say.mjs';
 
-/** The database of this installation while something is done with it; one that was not running is ended afterwards. */
+/** Runs `work` with this installation's database; one that was not running is stopped afterwards. */
 export async function withDatabase(doing, work) {
   makeFolder(DATA);
   await ensureNpm();

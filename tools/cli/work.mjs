@@ -9,7 +9,7 @@ import { say, Stop, takeOption } from './say.mjs';
 
 const CHROMIUM = '/usr/bin/chromium';
 
-/** Joins the renders of a server elsewhere: true light in Node, quick light in a browser without a window. */
+/** Joins the renders of a remote server: true light in Node.js, quick light in a headless browser. */
 export async function run(args) {
   const server = takeOption(args, '--server');
   const key = takeOption(args, '--key') ?? process.env.MAYPOLE_KEY;
@@ -42,13 +42,13 @@ export async function run(args) {
 }
 
 /**
- * A page of the server that draws. The key stands behind the #, where it is sent to nobody, and in a file that nobody
- * else may read: what a command is given can be seen by everybody on the machine.
+ * Opens the server's drawing page. The key is in the fragment, which is never sent, and in a file that nobody else may
+ * read, because everybody on the machine can see a command line.
  */
 async function lendBrowser(server, key, name) {
   const page = new URL('/lend', server);
   page.hash = new URLSearchParams({ key, name }).toString();
-  // A profile of its own: with that of the user it would only tell a browser that is open to open a tab.
+  // A separate profile: with the user's own, the command would only open a tab in a running browser.
   const profile = mkdtempSync(path.join(os.tmpdir(), 'maypole-lend-'));
   const begin = path.join(profile, 'begin.html');
   writeFileSync(begin, `<!doctype html><script>location.replace(${JSON.stringify(page.href)})</script>`, {

@@ -27,7 +27,7 @@ export interface CanvasProps {
   readonly title: string;
   /** The whole value, with layers and timing. */
   readonly total: NumberValue;
-  /** Keys, where the value is moved by keys. */
+  /** Keys, if keys move the value. */
   readonly keys: readonly KeyDoc[] | null;
   readonly adds: number;
   readonly chosen: readonly number[];
@@ -82,7 +82,7 @@ function boundsOfKeys(keys: readonly KeyDoc[], chosen: readonly number[]): Bound
   };
 }
 
-/** The curve of a value, with its keys to take hold of. */
+/** The curve of a value, with draggable keys. */
 export function CurveCanvas(props: CanvasProps) {
   const { box, frames, colour, total, keys, adds, chosen, snap, preview, onChoose, onKeys, onDragging } = props;
   const svg = useRef<SVGSVGElement>(null);
@@ -137,7 +137,7 @@ export function CurveCanvas(props: CanvasProps) {
     if (d.type === 'keys') {
       let [dx, dy] = [x - d.from[0], y - d.from[1]];
       if (Math.hypot(dx, dy) < 3) return;
-      // With Shift it goes one way only: along time or along value.
+      // Shift constrains it to time or value.
       if (e.shiftKey) [dx, dy] = Math.abs(dx) > Math.abs(dy) ? [dx, 0] : [0, dy];
       const by = {
         at: (dx / d.box.width) * d.box.span,
@@ -173,7 +173,7 @@ export function CurveCanvas(props: CanvasProps) {
     onDragging(false);
   };
 
-  /** A new key lies on the curve as it is; dragging it changes the curve. */
+  /** A new key lies on the present curve; dragging it changes the curve. */
   const double = (e: React.MouseEvent) => {
     if (!keys) return;
     const r = svg.current!.getBoundingClientRect();
@@ -285,7 +285,7 @@ export function CurveCanvas(props: CanvasProps) {
   );
 }
 
-/** A motion of keys without its layers and timing. */
+/** A key motion without its layers and timing. */
 function stripped(value: NumberValue): unknown {
   if (typeof value === 'number') return value;
   return {
@@ -322,7 +322,7 @@ function edgeAt(b: Bounds, box: CurveBox, x: number, y: number): Edge | null {
   return null;
 }
 
-/** Where the pulled edge goes, the one across from it stands. */
+/** Maps the dragged edge, keeping the opposite one in place. */
 function stretch(
   b: Bounds,
   edge: Edge,
@@ -331,7 +331,7 @@ function stretch(
 ): { about: { at: number; value: number }; by: { at: number; value: number } } {
   const mid = { at: b.t0, value: b.v0 };
   const [run, rise] = [b.t1 - b.t0, b.v1 - b.v0];
-  // The pointer may be in a neighbour loop; what counts is where it is next to the keys.
+  // The pointer may be in a neighbouring loop; its nearest equivalent counts.
   switch (edge) {
     case 'right':
       return { about: mid, by: { at: Math.max(0.01, (t - b.t0) / run), value: 1 } };

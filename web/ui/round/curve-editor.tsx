@@ -24,10 +24,10 @@ import { Playhead } from './playhead';
 const BAR = 30;
 const HEIGHT = OPEN_LANE - BAR;
 
-/** Keys that were copied last, for any lane. */
+/** The key clipboard, shared by all lanes. */
 let copied: readonly KeyDoc[] = [];
 
-/** An open lane: the curve at a size for working on it, its keys in numbers, and repairs. */
+/** An open lane: the curve at editing size, its keys in numbers, and repairs. */
 export function CurveEditor({ place }: { place: NumberPlace }) {
   const { address, param, title } = place;
   const key = addressKey(address);
@@ -61,7 +61,7 @@ export function CurveEditor({ place }: { place: NumberPlace }) {
     const room = b - a < 1e-9 ? (param.soft[1] - param.soft[0]) / 4 : 0.06 * (b - a);
     return { low: a - room, high: b + room };
   }, [keys, adds, place.value, frames, param.soft]);
-  // While something is dragged the ground must not move under it.
+  // The vertical range is frozen during a drag.
   const held = useRef(range);
   if (!dragging) held.current = range;
   const middle = (held.current.low + held.current.high) / 2;
@@ -222,7 +222,7 @@ function Now({ value, unit, cyclic }: { value: NumberValue; unit: string; cyclic
   );
 }
 
-/** Neighbour loops, seams and a line at zero behind the curve. */
+/** Neighbouring loops, seams and a zero line behind the curve. */
 function Ground({ box }: { box: CurveBox }) {
   const [a, b] = mainPart(box.from, box.span);
   const share = (t: number) => `${((t - box.from) / box.span) * 100}%`;

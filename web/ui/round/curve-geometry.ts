@@ -1,6 +1,6 @@
 import type { KeyDoc } from '@maypole/core/time/keys/key';
 
-/** The mapping between a moment and value and the pixels of a curve. */
+/** Maps moments and values to pixels of a curve. */
 export interface CurveBox {
   readonly width: number;
   readonly height: number;
@@ -29,16 +29,16 @@ export function valueAtY(box: CurveBox, y: number): number {
   return box.low + ((box.height - PAD - y) / (box.height - 2 * PAD)) * (box.high - box.low);
 }
 
-/** A key as it is seen: also in the loops beside the main one. */
+/** A visible key, also in neighbouring loops. */
 export interface SeenKey {
   readonly index: number;
-  /** How many loops away from where it is stored. */
+  /** Loops away from where it is stored. */
   readonly loop: number;
   readonly x: number;
   readonly y: number;
 }
 
-/** All places where keys are seen between the edges. */
+/** All visible positions of keys. */
 export function seenKeys(keys: readonly KeyDoc[], adds: number, box: CurveBox): SeenKey[] {
   const out: SeenKey[] = [];
   for (let loop = Math.floor(box.from) - 1; loop <= Math.ceil(box.from + box.span); loop++)
@@ -50,7 +50,7 @@ export function seenKeys(keys: readonly KeyDoc[], adds: number, box: CurveBox): 
   return out;
 }
 
-/** The seen key nearest to a place of the screen, within reach. */
+/** The visible key nearest to a screen position, within reach. */
 export function keyNear(seen: readonly SeenKey[], x: number, y: number, reach = 10): SeenKey | null {
   let best: SeenKey | null = null;
   let least = reach;
@@ -61,14 +61,14 @@ export function keyNear(seen: readonly SeenKey[], x: number, y: number, reach = 
   return best;
 }
 
-/** A handle of a tangent as it is seen. */
+/** A visible tangent handle. */
 export interface SeenTangent extends SeenKey {
   readonly side: 'in' | 'out';
   readonly tipX: number;
   readonly tipY: number;
 }
 
-/** Tangents of the chosen keys, where a free segment uses them. */
+/** Tangents of the selected keys, where a free segment uses them. */
 export function seenTangents(
   keys: readonly KeyDoc[],
   chosen: readonly number[],

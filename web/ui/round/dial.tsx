@@ -29,7 +29,7 @@ function arc(from: number, to: number, radius: number): string {
   return `M${x0.toFixed(2)} ${y0.toFixed(2)}A${radius} ${radius} 0 ${to - from > 0.5 ? 1 : 0} 1 ${x1.toFixed(2)} ${y1.toFixed(2)}`;
 }
 
-/** Runs of ready frames, as shares of the loop. */
+/** Runs of ready frames, as fractions of the loop. */
 function runs(ready: readonly boolean[]): [number, number][] {
   const out: [number, number][] = [];
   for (let i = 0; i < ready.length; i++) {
@@ -41,7 +41,7 @@ function runs(ready: readonly boolean[]): [number, number][] {
   return out;
 }
 
-/** The loop as a ring: drag round it to scrub. The knot at the top is the seam, the green arc what is ready. */
+/** The loop as a ring: drag round it to scrub. The knot at the top is the seam, the green arc the ready frames. */
 export function Dial() {
   const frames = useEditor((s) => s.piece.loop.frames);
   const { ready } = useReadiness();
@@ -132,7 +132,7 @@ export function Dial() {
   );
 }
 
-/** Where the loop is. */
+/** The playhead. */
 function Hand({ frames }: { frames: number }) {
   const hand = useLive<SVGGElement, number>(
     (s) => wrapFrame(s.frame, frames) / frames,
@@ -146,7 +146,7 @@ function Hand({ frames }: { frames: number }) {
   );
 }
 
-/** Marks along the ring, every quarter a longer one. */
+/** Tick marks, longer at every quarter. */
 const Ticks = memo(function Ticks({ count: marks }: { count: number }) {
   return (
     <>
@@ -167,7 +167,7 @@ const Ticks = memo(function Ticks({ count: marks }: { count: number }) {
   );
 });
 
-/** Keys of the values that move, as dots in the colour of their ribbon, inside the ring. */
+/** Keys of moving values, as dots in their ribbon's colour, inside the ring. */
 const KeyDots = memo(function KeyDots() {
   const moving = useEditor((s) => movingOf(s.piece));
   const dots = new Map<string, { at: number; colour: string }>();
@@ -175,7 +175,7 @@ const KeyDots = memo(function KeyDots() {
     if (isMoving(m.value) && m.value.motion === 'keys')
       for (const k of m.value.keys as readonly KeyDoc[]) {
         const colour = m.colour ? shownColour(m.colour) : 'var(--chakra-colors-muted)';
-        // Two keys nearer than a dot are wide are one dot.
+        // Keys closer than a dot's width share one dot.
         dots.set(`${Math.round(k.at * 90)}/${colour}`, { at: k.at, colour });
       }
   return (

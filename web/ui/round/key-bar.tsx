@@ -20,7 +20,7 @@ interface Props {
   readonly onRemove: () => void;
 }
 
-/** The chosen keys in numbers. */
+/** The selected keys in numbers. */
 export function KeyBar({ keys, adds, chosen, frames, param, onKeys, onAdd, onRemove }: Props) {
   const some = chosen.map((i) => keys[i]).filter(Boolean);
   const first = some[0];
@@ -159,7 +159,7 @@ function Ease({
   );
 }
 
-/** What the value gains each time round. */
+/** Gain per loop. */
 export function AddsField({
   adds,
   param,

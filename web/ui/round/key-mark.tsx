@@ -3,8 +3,8 @@
 import type { Segment } from '@maypole/core/time/keys/key';
 
 /**
- * A key is a bead on the curve with a small sign for the way it goes on: a flat top for hold, a
- * straight stroke for linear, a wave for smooth, a deeper one for a spline, an arch for eased, a cross for free.
+ * A key is a bead on the curve with a sign for its outgoing segment: a flat top for hold, a straight stroke for linear,
+ * a wave for smooth, a deeper one for a spline, an arch for eased, a cross for free.
  */
 const SIGNS: Record<Segment, string> = {
   hold: 'M-3 -1.5H3V1.5',

@@ -2,7 +2,7 @@
 
 import { Text } from '@chakra-ui/react';
 
-/** "Twist · Angle", and whose where another lane would read the same. */
+/** "Twist · Angle", and the ribbon if another lane would read the same. */
 export function LaneLabel({ of, name, also }: { of: string; name: string; also?: string }) {
   return (
     <Text fontSize="12.5px" truncate flex="1">

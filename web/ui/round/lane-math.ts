@@ -1,17 +1,17 @@
-/** Whole loops, and so seams, between two moments. */
+/** Seams between two moments: whole loops. */
 export function seamsBetween(from: number, to: number): number[] {
   const out: number[] = [];
   for (let k = Math.ceil(from - 1e-9); k <= to + 1e-9; k++) out.push(k + 0);
   return out;
 }
 
-/** The one loop that is shown in full strength. */
+/** The loop that is shown at full strength. */
 export function mainPart(from: number, span: number): [number, number] {
   const centre = from + span / 2;
   return span >= 1 ? [centre - 0.5, centre + 0.5] : [from, from + span];
 }
 
-/** What stands beside the names of lanes so that no two read alike: the ribbon, and a number where that is the same too. */
+/** Additions that make lane names unique: the ribbon, and a number if that is not enough. */
 export function toldApart(
   lanes: readonly { readonly title: string; readonly place: string }[],
 ): (string | undefined)[] {

@@ -18,7 +18,7 @@ import { useEditor } from '../state/store';
 import { LaneLabel } from './lane-label';
 import { LANE, NAMES, useLaneView, viewFrom } from './lane-view';
 
-/** A few words on a motion, and whether it closes. */
+/** A motion in a few words, and whether it closes. */
 export function laneWords(place: MovingPlace, frames: number): { words: string; closed: boolean } {
   const motion = place.value as MotionDoc;
   if (isColourPlace(place)) {
@@ -95,7 +95,7 @@ export const LaneName = memo(function LaneName({
   );
 });
 
-/** A moving value over the time shown. */
+/** A moving value over the visible time. */
 export const LaneCurve = memo(function LaneCurve({ place }: { place: MovingPlace }) {
   const frames = useEditor((s) => s.piece.loop.frames);
   const span = useLaneView((s) => s.span);

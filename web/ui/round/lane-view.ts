@@ -1,12 +1,12 @@
 import { create } from 'zustand';
 
-/** Which part of time the lanes show, in loops. */
+/** The visible range of time, in loops. */
 interface LaneView {
-  /** The moment in the middle: 0.5 puts the seams at the sides, 0 one in the middle. */
+  /** The moment in the centre: 0.5 puts the seams at the sides, 0 puts one in the middle. */
   readonly centre: number;
   /** Loops from edge to edge. */
   readonly span: number;
-  /** Factor on the height of the curve in the open lane. */
+  /** Vertical zoom of the curve in the open lane. */
   readonly valueZoom: number;
   readonly only: 'piece' | 'ribbon';
   readonly snap: boolean;
@@ -27,7 +27,7 @@ export const useLaneView = create<LaneView>()(() => ({
   snap: true,
 }));
 
-/** Zooms in time about a moment that stays where it is on the screen. */
+/** Zooms in time about a moment, which keeps its screen position. */
 export function zoomTime(factor: number, about: number): void {
   useLaneView.setState((s) => {
     const span = Math.max(NARROWEST, Math.min(WIDEST, s.span * factor));
@@ -39,7 +39,7 @@ export function panTime(by: number): void {
   useLaneView.setState((s) => ({ centre: s.centre + by }));
 }
 
-/** The first moment shown. */
+/** The first visible moment. */
 export function viewFrom(s: Pick<LaneView, 'centre' | 'span'>): number {
   return s.centre - s.span / 2;
 }

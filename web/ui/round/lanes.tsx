@@ -17,12 +17,12 @@ import { Playhead, scrub } from './playhead';
 import { Ruler } from './ruler';
 import { SelfLane } from './self-lane';
 
-/** Whose lanes are shown: those of the whole piece, or of the ribbon that is open. */
+/** Lanes of the whole piece, or of the open ribbon. */
 const LANES_OF = ['piece', 'ribbon'] as const;
 
 const isOf = (owner: Owner, ribbon: string | null) => 'ribbon' in owner && owner.ribbon === ribbon;
 
-/** Every moving value over the loop, the neighbour loops faded on both sides, so the seam is seen from both. */
+/** Every moving value over the loop, with faded neighbouring loops, so that the seam is visible from both sides. */
 export function Lanes() {
   const all = useEditor((s) => movingOf(s.piece));
   const only = useLaneView((s) => s.only);
@@ -140,7 +140,7 @@ const LanesHead = memo(function LanesHead({ shown, all }: { shown: number; all: 
   );
 });
 
-/** Only the lanes in sight are made, so a hundred scroll as smoothly as three. */
+/** Only visible lanes are rendered, so that a hundred scroll as smoothly as three. */
 const LaneList = memo(function LaneList({
   places,
   selves,
@@ -251,7 +251,7 @@ const LaneList = memo(function LaneList({
   );
 });
 
-/** The ground of the lanes: the loop in the middle, its neighbours darker, the seams as dashed lines. */
+/** The background of the lanes: the loop in the middle, darker neighbours, dashed seams. */
 const Backdrop = memo(function Backdrop() {
   const from = useLaneView(viewFrom);
   const span = useLaneView((s) => s.span);
@@ -282,7 +282,7 @@ const Backdrop = memo(function Backdrop() {
   );
 });
 
-/** Fades what belongs to the neighbour loops. */
+/** Fades neighbouring loops. */
 const Veils = memo(function Veils() {
   const from = useLaneView(viewFrom);
   const span = useLaneView((s) => s.span);

@@ -8,7 +8,7 @@ import { useEditor } from '../state/store';
 import { mainPart } from './lane-math';
 import { useLaneView, viewFrom } from './lane-view';
 
-/** Scrubs by a lane's width. */
+/** Scrubs across a lane's width. */
 export function scrub(event: PointerEvent): void {
   if (event.type === 'pointermove' && event.buttons === 0) return;
   if (event.type === 'pointerdown') event.currentTarget.setPointerCapture(event.pointerId);
@@ -20,7 +20,7 @@ export function scrub(event: PointerEvent): void {
   goTo(((frame % frames) + frames) % frames);
 }
 
-/** Where the lanes are now. */
+/** The playhead over the lanes. */
 export const Playhead = memo(function Playhead({ top = '0' }: { top?: string }) {
   const frames = useEditor((s) => s.piece.loop.frames);
   const from = useLaneView(viewFrom);
@@ -29,7 +29,7 @@ export const Playhead = memo(function Playhead({ top = '0' }: { top?: string }) 
   const bar = useLive<HTMLDivElement, number>(
     (s) => s.frame / frames,
     (element, p) => {
-      // It stands in the one full loop, wherever that has been turned to.
+      // It stays in the one full loop, wherever that is scrolled to.
       const place = p >= a && p <= b + 1e-9 ? p : p - Math.ceil(p - b - 1e-9);
       element.style.left = `${((place - from) / span) * 100}%`;
     },

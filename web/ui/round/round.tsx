@@ -13,12 +13,12 @@ import { Dial } from './dial';
 import { LANE, OPEN_LANE } from './lane-view';
 import { Lanes } from './lanes';
 
-/** Width of the ribbons' bands, so that the lanes begin where the picture does. */
+/** Width of the ribbons' bands, so that the lanes align with the picture. */
 const BANDS = 60;
 /** Head, ruler, one lane and its editor. */
 const FOR_EDITING = 34 + 17 + LANE + OPEN_LANE + 6;
 
-/** The time area: the dial and the lanes. Its upper edge can be pulled, and the whole put away. */
+/** The timeline: dial and lanes. Its upper edge can be dragged, and the whole hidden. */
 export function Round() {
   const pulled = useLayout((s) => s.round);
   const panel = useLayout((s) => s.panel);
@@ -34,7 +34,7 @@ export function Round() {
       borderTopWidth="1px"
       borderColor="line"
       bg="panel"
-      // The picture is never pushed out of sight.
+      // The picture always stays visible.
       maxH="calc(100vh - 260px)"
       style={{ height: height || AWAY }}
     >

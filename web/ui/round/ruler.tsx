@@ -20,7 +20,7 @@ export const Ruler = memo(function Ruler() {
   for (let k = Math.floor(from); k <= Math.ceil(from + span); k++)
     for (let f = 0; f < frames; f += step) {
       const t = k + f / frames;
-      // The last number before a seam would run into the seam's own.
+      // The last number before a seam would overlap the seam's own.
       if (t >= from && t <= from + span && (f === 0 || frames - f >= step * 0.6)) marks.push(t);
     }
   return (

@@ -13,7 +13,10 @@ import { LANE, NAMES, useLaneView, viewFrom } from './lane-view';
 const SAMPLES = 380;
 const PAD = 7;
 
-/** Height 0…1 of what moves of itself at a moment in loops: on and on for turns, wandering for noise, a slow swell for the rest. */
+/**
+ * Height 0…1 of something that moves by itself, at a moment in loops: rising for turns, wandering for noise, a slow
+ * swell otherwise.
+ */
 function heightOf({ how, amount, key }: SelfMoving): (t: number) => number {
   if (how === 'turns')
     return (t) => {
@@ -21,12 +24,12 @@ function heightOf({ how, amount, key }: SelfMoving): (t: number) => number {
       return x - Math.floor(x);
     };
   if (how === 'step') return (t) => 0.5 - 0.5 * Math.cos(2 * Math.PI * t);
-  // Not the noise itself, which is a whole field, but a line that changes as often as it does.
+  // A stand-in for the noise, which is a whole field: a line that changes as often.
   const series = seriesFor(Math.max(0.25, Math.min(64, amount * 2)), 1, key.length);
   return (t) => sample(series, { frame: t * 1000, frames: 1000 }).value;
 }
 
-/** A lane of something that moves without a motion: its name leads to its card. */
+/** The lane of something that moves without a motion: its name leads to its card. */
 export const SelfLane = memo(function SelfLane({ self, also }: { self: SelfMoving; also?: string }) {
   const span = useLaneView((s) => s.span);
   const from = useLaneView(viewFrom);
@@ -35,7 +38,7 @@ export const SelfLane = memo(function SelfLane({ self, also }: { self: SelfMovin
     let before = 0;
     return Array.from({ length: SAMPLES + 1 }, (_, i) => {
       const y = at(from + (i / SAMPLES) * span);
-      // Where it comes round it is drawn as two lines and not as a fall.
+      // A wrap is drawn as two lines, not as a fall.
       const pen = i === 0 || (self.how === 'turns' && Math.abs(y - before) > 0.5) ? 'M' : 'L';
       before = y;
       return `${pen}${((i / SAMPLES) * 1000).toFixed(1)} ${(PAD + (1 - y) * (LANE - 2 * PAD)).toFixed(2)}`;

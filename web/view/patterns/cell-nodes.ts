@@ -3,7 +3,7 @@ import { exp, float, floor, If, int, log, Loop, vec3 } from 'three/tsl';
 import { integer, rgb, scalar, type Int, type Rgb, type Scalar } from '../surfaces/tsl';
 import type { Place, Table } from './lattice-nodes';
 
-/** Farther than any feature point can be. */
+/** Farther than any feature point. */
 const FAR = 1e9;
 
 function distance(d: Rgb, metric: Metric): Scalar {
@@ -14,7 +14,7 @@ function distance(d: Rgb, metric: Metric): Scalar {
   return scalar(d.dot(d));
 }
 
-/** Calls back for every cell within so many of the one a place lies in, with the table's numbers of its point and the way to it. */
+/** Visits every cell within a distance of a position's cell, with the table entry of its point and the vector to it. */
 function eachCell(t: Table, p: Place, mask: Int, reach: number, visit: (to: Rgb, hash: Int) => void): void {
   const cell = floor(p).toVar();
   const f = p.sub(cell).toVar();
@@ -25,7 +25,7 @@ function eachCell(t: Table, p: Place, mask: Int, reach: number, visit: (to: Rgb,
     condition: '<=' as const,
     name,
   });
-  // Names of their own, since octaves are counted in a loop about these.
+  // Unique names, because octaves are counted by a loop around these.
   const loop = (name: string, each: (i: Int) => void) =>
     Loop(along(name), (inputs: unknown) => each((inputs as Record<string, Int>)[name]));
   loop('a', (a) =>
@@ -41,7 +41,10 @@ function eachCell(t: Table, p: Place, mask: Int, reach: number, visit: (to: Rgb,
   );
 }
 
-/** Distances to the nearest and the second nearest feature point, and the number of the nearest; see core/noise/feature-points. */
+/**
+ * Distances to the nearest and second nearest feature point, and the number of the nearest; see
+ * core/noise/feature-points.
+ */
 export function cellsAt(
   t: Table,
   p: Place,
@@ -63,7 +66,7 @@ export function cellsAt(
       });
     });
   look(1);
-  // Everything beyond the cells looked through is at least one cell away: seldom is a wider ring needed.
+  // Everything beyond the searched cells is at least one cell away, so a wider ring is rarely needed.
   If(next.greaterThan(1), () => {
     best.assign(FAR);
     next.assign(FAR);

@@ -5,7 +5,7 @@ import { four, integer, rgb, scalar, type Int, type Rgb, type Scalar } from '../
 export type Place = Rgb;
 type Cell = { readonly x: Int; readonly y: Int; readonly z: Int };
 
-/** A texture of tables, read by whole places: nothing of the usual way to a texture (its matrix, upside down) is compiled. */
+/** A texture of tables read by integer coordinates, without the usual texture matrix or vertical flip. */
 class TableTextureNode extends TextureNode {
   setupUV(_builder: unknown, uvNode: Node): Node {
     return uvNode;
@@ -13,12 +13,12 @@ class TableTextureNode extends TextureNode {
 }
 
 /**
- * The tables of a surface's patterns: a row has 256 places; at place i stand the permutation of i, and then three numbers that belong to
- * p[i], or for levels to i itself.
+ * The tables of a surface's patterns: rows of 256 entries. Entry i holds the permutation of i, then three numbers that
+ * belong to p[i], or for levels to i itself.
  */
 export class Tables {
   private readonly source = new TableTextureNode(new DataTexture());
-  /** The texture that is read. */
+  /** The texture to read. */
   set texture(texture: DataTexture) {
     this.source.value = texture;
   }
@@ -27,9 +27,9 @@ export class Tables {
     return new Table(this, row);
   }
 
-  /** All four numbers at a place of a row; what goes beyond 255 begins again. */
+  /** All four numbers of a row's entry; indices wrap after 255. */
   read(i: Int, row: Int): Node<'vec4'> {
-    // Not in a function of the shader: those are kept from one shader to the next, and know the texture by its name in the first.
+    // Not a shader function: those are cached across shaders, and would keep the first one's texture name.
     const source: object = this.source;
     const node = textureLoad(source as Texture, ivec2(i.bitAnd(int(255)) as Int, row));
     node.updateMatrix = false;
@@ -44,17 +44,17 @@ export class Table {
     readonly row: Int,
   ) {}
 
-  /** All four numbers at a place; what goes beyond 255 begins again. */
+  /** All four numbers of an entry; indices wrap after 255. */
   read(i: Int): Node<'vec4'> {
     return this.tables.read(i, this.row);
   }
 
-  /** The permutation of a place. */
+  /** The permutation of an entry. */
   hash(i: Int): Int {
     return int(this.read(i).x) as Int;
   }
 
-  /** Whole numbers of lattice cells within the period. */
+  /** Integer lattice coordinates within the period. */
   wrapped(cell: Rgb, mask: Int): Cell {
     const { x, y, z } = cell;
     const within = (i: Scalar) => integer(bitAnd(int(i), mask).toVar());
@@ -69,7 +69,10 @@ const fade = (t: Rgb): Rgb =>
     .mul(t.mul(t.mul(6).sub(15)).add(10)) as Rgb;
 const mix = (a: Scalar, b: Scalar, t: Scalar) => scalar(a.add(b.sub(a).mul(t)));
 
-/** The eight corners of a lattice cell, blended: `corner` gives the value of one from its four numbers and the way to it. */
+/**
+ * Blends the eight corners of a lattice cell: `corner` gives the value of one from its four numbers and the vector to
+ * it.
+ */
 function blended(
   t: Table,
   p: Place,

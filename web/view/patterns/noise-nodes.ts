@@ -15,18 +15,18 @@ import { cellsAt, softCellsAt } from './cell-nodes';
 import { gradientAt, simplexAt, valueAt, type Place, type Table } from './lattice-nodes';
 import { integer, rgb, scalar, type Int, type Rgb, type Scalar } from '../surfaces/tsl';
 
-/** What a table of a noise holds at each of its 256 places, besides the permutation. */
+/** What a noise table holds in its 256 entries, besides the permutation. */
 export type TableOf = 'gradients' | 'points' | 'values' | 'standing points' | 'levels';
 
-/** One octave of a noise on the graphics card: the tables it reads, and what it makes of them. */
+/** One octave of a noise as shader nodes: the tables that it reads, and its value. */
 export interface NoiseNodes {
-  /** What each of its tables holds, and how its seed differs from that of the noise. */
+  /** What each table holds, and its seed as a function of the noise's seed. */
   readonly tables: readonly { readonly of: TableOf; readonly seed: (seed: number) => number }[];
   /**
-   * @param p place in the lattice
+   * @param p lattice position
    * @param tables in the order above
-   * @param mask lattice cells after which it repeats, less one
-   * @param phase of what goes on by whole rounds with the rate, 0…1
+   * @param mask lattice period, less one
+   * @param phase of parts that advance by whole cycles with the rate, 0…1
    */
   at(p: Rgb, tables: readonly Table[], mask: Int, phase: Scalar, metric: Metric): Scalar;
 }
@@ -35,7 +35,7 @@ const same = (seed: number) => seed;
 const gradients = (...steps: number[]) => steps.map((k) => ({ of: 'gradients' as const, seed: (s: number) => s + k }));
 const one = (of: TableOf) => [{ of, seed: same }];
 
-/** Masks of the second and third term of a sum whose places are doubled each time. */
+/** Masks of the second and third term of a sum whose positions double each time. */
 const doubled = (mask: Int, times: number): Int =>
   integer(
     int(float(mask.add(1).mul(times)).min(256))
@@ -56,7 +56,7 @@ function turbulent(p: Rgb, tables: readonly Table[], mask: Int): Scalar {
 const at = (p: unknown): Place => p as Place;
 const bySpread = (value: unknown, mean: number, spread: number) => scalar((value as Scalar).sub(mean).mul(spread));
 
-/** Every kind of noise as the graphics card reads it. The declarations in core are what they must agree with. */
+/** Every kind of noise as shader nodes. They must agree with the declarations in core. */
 export const noiseNodes: Readonly<Record<string, NoiseNodes>> = {
   gradient: { tables: gradients(0), at: (p, [t], mask) => gradientAt(t, p, mask) },
   simplex: { tables: gradients(0), at: (p, [t], mask) => simplexAt(t, p, mask) },
@@ -162,5 +162,5 @@ export const noiseNodes: Readonly<Record<string, NoiseNodes>> = {
   },
 };
 
-/** Kinds whose parts go on by whole rounds with the rate. */
+/** Kinds with parts that advance by whole cycles with the rate. */
 export const GOES_ON = new Set(['marble', 'wood']);

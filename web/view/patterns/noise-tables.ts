@@ -9,12 +9,12 @@ import { DataTexture, FloatType, NearestFilter, RGBAFormat } from 'three/webgpu'
 import { RAMP } from '@maypole/core/pattern/ramp';
 import { noiseNodes, type TableOf } from './noise-nodes';
 
-/** Width of the texture: places of a lattice table, and of a ramp. */
+/** Width of the texture: entries of a lattice table, and of a ramp. */
 const WIDTH = 256;
 
 /**
- * The tables of all noises and ramps of one surface, as rows of one texture: a graphics card has few
- * textures to give. They are small, and go to the card when they change.
+ * The tables of all noises and ramps of a surface, as rows of one texture, because texture units are few. They are
+ * small, and uploaded when they change.
  */
 export class PatternTables {
   texture = new DataTexture(new Float32Array(4 * WIDTH), WIDTH, 1, RGBAFormat, FloatType);
@@ -26,7 +26,7 @@ export class PatternTables {
     this.next = [];
   }
 
-  /** Rows for the octaves of a noise; gives the number of the first. */
+  /** Adds rows for the octaves of a noise; returns the index of the first. */
   noise(settings: NoiseSettings, clock: Clock): number {
     const first = this.next.length;
     const { tables } = noiseNodes[settings.kind];
@@ -42,7 +42,7 @@ export class PatternTables {
     return first;
   }
 
-  /** A row for a ramp of colours; gives its number. */
+  /** Adds a row for a colour ramp; returns its index. */
   ramp(colours: Float32Array): number {
     this.next.push({
       key: `ramp/${identityOf(colours)}`,
@@ -53,13 +53,13 @@ export class PatternTables {
     return this.next.length - 1;
   }
 
-  /** Writes what has changed; the texture may be another one afterwards. */
+  /** Writes what has changed; the texture may be a new one afterwards. */
   end(): void {
     const rows = Math.max(1, this.next.length);
     const grown = rows > this.texture.image.height;
     if (grown) {
       this.texture.dispose();
-      // Some room to spare: octaves come and go.
+      // Some spare rows: octaves come and go.
       const height = 2 ** Math.ceil(Math.log2(rows));
       this.texture = new DataTexture(new Float32Array(4 * WIDTH * height), WIDTH, height, RGBAFormat, FloatType);
       this.texture.minFilter = this.texture.magFilter = NearestFilter;

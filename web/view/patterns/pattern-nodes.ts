@@ -18,31 +18,31 @@ import { shaderMaths as m } from './shader-maths';
 
 type Fill = (pattern: PatternAt) => void;
 
-/** What patterns of a surface are compiled for. */
+/** What the patterns of a surface are compiled for. */
 export function patternsKey(list: readonly ChannelPattern[]): string {
   return list.map(({ channel, layers }) => `${channel}=${layers.map(structureOf).join('+')}`).join('|');
 }
 
-/** The patterns of one surface as nodes of its shader, and what fills their numbers. */
+/** The patterns of a surface as shader nodes, and their uniforms. */
 export class PatternNodes {
   private readonly rows = new PatternTables();
   private readonly tables = new Tables();
   private readonly fills = new Map<string, readonly Fill[]>();
 
-  /** @param hit the place that is asked about, as nodes */
+  /** @param hit the surface point, as nodes */
   constructor(private readonly hit: Hit<Scalar>) {}
 
-  /** A channel as it goes over the surface; `even` where nothing lies on it. */
+  /** A channel with its pattern; `even` without one. */
   number(pattern: ChannelPattern | undefined, even: Scalar): Scalar {
     return pattern ? scalar(this.compiled(pattern, even)) : even;
   }
 
-  /** The same for a colour as linear light. */
+  /** The same for a colour in linear light. */
   colour(pattern: ChannelPattern | undefined, even: Rgb): Rgb {
     return pattern ? rgb(this.compiled(pattern, scalar(even))) : even;
   }
 
-  /** Takes over the numbers of a surface whose patterns have the same structure. */
+  /** Sets the uniforms from a surface with the same structure. */
   update(list: readonly ChannelPattern[]): void {
     this.rows.begin();
     for (const { channel, layers } of list) this.fills.get(channel)?.forEach((fill, i) => fill(layers[i]));
@@ -54,7 +54,7 @@ export class PatternNodes {
     this.rows.dispose();
   }
 
-  /** Nodes of all layers of a channel; whether they are one number or three goes by `even`. */
+  /** Nodes of all layers of a channel; `even` decides between one number and three. */
   private compiled({ channel, layers }: ChannelPattern, even: Scalar): Scalar {
     const made = layers.map((p) => this.layer(p));
     this.fills.set(
@@ -92,7 +92,7 @@ export class PatternNodes {
     };
   }
 
-  /** A picture read at a place: its light, and how bright it is seen. */
+  /** A picture read at a position: its light, and its perceived brightness. */
   private image([u, v]: readonly [Scalar, Scalar]): { node: TextureNode; light: Rgb; brightness: Scalar } {
     const node = texture(imageTexture(''), vec2(u, v));
     const light = rgb(node.rgb.toVar());
@@ -129,7 +129,7 @@ export class PatternNodes {
     };
   }
 
-  /** A noise as a function of places; its octaves are gone through by a loop, so that their number compiles nothing. */
+  /** A noise as a function of position; octaves run in a loop, so that their number needs no recompilation. */
   private noise(first: NoiseSettings): { read: NoiseRead<Scalar>; fill(s: NoiseSettings, clock: Clock): void } {
     const kind = noiseNodes[first.kind];
     const metric = first.metric ?? 'euclidean';

@@ -12,7 +12,7 @@ function pcg(x: Uint): Uint {
   return unsigned(word.shiftRight(whole(22)).bitXor(word));
 }
 
-/** Nodes of a shader. Three numbers as one node go through the same functions. */
+/** Shader nodes. A vector node goes through the same functions. */
 export const shaderMaths: Maths<Scalar> = {
   number: (x) => scalar(float(x)),
   add: (a, b) => scalar(a.add(b)),

@@ -13,28 +13,28 @@ import { shaderMaths as m } from './shader-maths';
 
 /** Attributes that patterns may read, besides those of every shape. */
 export const PATTERN_ATTRIBUTES = {
-  /** Place on the surface. */
+  /** Texture coordinates. */
   uv: 'patternUv',
-  /** How deep in a crevice, 0…1. */
+  /** Ambient occlusion, 0…1. */
   crevice: 'crevice',
-  /** Of a copy: where it stands, and its place in the repeat. */
+  /** Position of a copy, and its place in the repeat. */
   copyAt: 'copyAt',
   copyId: 'copyId',
 } as const;
 
-/** What a shape brings for patterns. */
+/** What a shape provides for patterns. */
 export interface HitSource {
   readonly copies: boolean;
   readonly uv: boolean;
   readonly crevice: boolean;
 }
 
-/** A place of a surface as nodes of its shader. What is not read is not compiled. */
+/** A surface point as shader nodes. What is not read is not compiled. */
 export class SurfaceHit implements Hit<Scalar> {
-  /** What has been read that not every shape has. */
+  /** What was read that not every shape has. */
   readonly reads = { uv: false, crevice: false };
 
-  /** @param depth how deep in a crevice, where the shape is not made of vertices that could bring it */
+  /** @param depth ambient occlusion, for shapes without vertices that could carry it */
   constructor(
     private readonly from: HitSource,
     private readonly deep?: Scalar,
