@@ -3,9 +3,9 @@ import type { Connectivity, Mesh } from './mesh';
 import { NearPoints } from './near';
 import { vertexNormals } from './normals';
 
-/** Discs that stand for a shape at most: of finer shapes each stands for several vertices. */
+/** Most discs that represent a shape; in finer shapes each stands for several vertices. */
 const MOST_DISCS = 3000;
-/** How far light is looked for, as a share of the shape's size. */
+/** Search radius, as a fraction of the shape's size. */
 const REACH = 0.22;
 
 /**
@@ -44,7 +44,7 @@ export function ambientOcclusionOf({ connectivity, positions: p }: Mesh): Float3
       const back = -(n[3 * d] * wx + n[3 * d + 1] * wy + n[3 * d + 2] * wz);
       if (facing <= 0 || back <= 0) return;
       const area = areas[d] * stride;
-      // Fades out at its end, so that nothing jumps as points come into reach.
+      // Fades to zero at the radius, so that nothing pops as points come into reach.
       const fade = 1 - square / (reach * reach);
       sum += ((area * facing * back) / (Math.PI * square + area)) * fade;
     });
@@ -53,7 +53,7 @@ export function ambientOcclusionOf({ connectivity, positions: p }: Mesh): Float3
   return out;
 }
 
-/** A third of each triangle of each face for each of its corners, in m². */
+/** A third of each triangle's area for each of its corners, in m². */
 function vertexAreas({ faceStart, corners }: Connectivity, p: Float32Array): Float32Array {
   const out = new Float32Array(p.length / 3);
   for (let f = 0; f + 1 < faceStart.length; f++)

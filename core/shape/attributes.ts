@@ -1,6 +1,6 @@
 import type { Connectivity, Curves } from './mesh';
 
-/** Places on the surface for corners that were corner number `from[i]` before. */
+/** Texture coordinates of corners that had the index `from[i]` before. */
 export function cornerUv(uv: Float32Array, from: ArrayLike<number>): Float32Array {
   const out = new Float32Array(2 * from.length);
   for (let k = 0; k < from.length; k++) {
@@ -11,11 +11,11 @@ export function cornerUv(uv: Float32Array, from: ArrayLike<number>): Float32Arra
 }
 
 /**
- * A connectivity made of the faces of another one, with what those faces and corners carry:
- * shading, finish and place on the surface.
+ * A connectivity made of the faces of another one, with their attributes: shading, material slot and texture
+ * coordinates.
  *
- * @param faceFrom the face that each new face was
- * @param cornerFrom the corner that each new corner was; left out where there is no such thing
+ * @param faceFrom the original of each new face
+ * @param cornerFrom the original of each new corner; absent if there is none
  */
 export function carried(
   old: Connectivity,
@@ -32,7 +32,7 @@ export function carried(
   };
 }
 
-/** Curves of several copies, each with vertices of its own. */
+/** Curves of several copies, each with its own vertices. */
 export function repeatedCurves(c: Curves, times: number, vertices: number): Curves {
   const [curves, count] = [c.closed.length, c.points.length];
   const start = new Uint32Array(curves * times + 1);
@@ -48,8 +48,8 @@ export function repeatedCurves(c: Curves, times: number, vertices: number): Curv
 }
 
 /**
- * Corners of a grid that comes round both ways, quads in the order in which torus and tube make them. Like all
- * places on surfaces of our own they run so that a picture there is read from left to right.
+ * Texture coordinates of the corners of a grid periodic in both directions, quads in the order of torus and tube. As on
+ * all our own surfaces, a picture reads from left to right.
  */
 export function gridUv(m: number, n: number): Float32Array {
   const uv = new Float32Array(8 * m * n);
@@ -64,10 +64,10 @@ export function gridUv(m: number, n: number): Float32Array {
 }
 
 /**
- * Longitude and latitude of corners seen from the middle, 0…1 each; longitude runs eastwards and goes on past 0 within
- * a face rather than jumping back. Poles have the longitude of their face's middle.
+ * Longitude and latitude of corners seen from the centre, 0…1 each; longitude runs eastwards and continues past 0
+ * within a face instead of jumping. Poles take the longitude of their face's centre.
  *
- * @param directions 3 numbers a vertex, of any length
+ * @param directions 3 numbers per vertex, of any length
  */
 export function ballUv(c: Connectivity, directions: ArrayLike<number>): Float32Array {
   const uv = new Float32Array(2 * c.corners.length);
@@ -96,7 +96,7 @@ function turnsOf(y: number, x: number): number {
   return a < 0 ? a + 1 : a;
 }
 
-/** The place on the surface of each vertex, two numbers each, from the first corner that has it; null without any. */
+/** Texture coordinates of each vertex, two numbers each, from the first corner that uses it; null if there are none. */
 export function vertexUv(c: Connectivity): Float32Array | null {
   if (!c.uv) return null;
   const out = new Float32Array(2 * c.vertexCount);

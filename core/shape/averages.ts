@@ -8,20 +8,20 @@ import { topologyOf } from './topology';
  * so that a list is short, and one byte tells its weights. About half the bytes of a sparse matrix.
  */
 export interface Averages {
-  /** Rows in the order in which they are made: faces, then edges, then vertices. */
+  /** Rows in the order in which they are computed: faces, edges, vertices. */
   readonly start: Uint32Array;
-  /** Old points by their number, new ones by their number after all old ones. */
+  /** Old points by index, new ones by index after all old ones. */
   readonly index: Uint32Array;
-  /** Which pair of weights a row has, and the pairs. */
+  /** The pair of weights of each row, and the pairs. */
   readonly code: Uint8Array;
   readonly weights: Float32Array;
   readonly faces: number;
   readonly edges: number;
-  /** Every list of a face, and of an edge, has four points. */
+  /** Whether all lists of faces and edges have four points. */
   readonly quads: boolean;
 }
 
-/** The averages of one level of Catmull–Clark without creases; null where some vertex is not an ordinary one. */
+/** The averages of one level of Catmull–Clark without creases; null if some vertex is irregular in its surroundings. */
 export const averagesOf: (c: Connectivity) => { readonly averages: Averages | null } = perConnectivity((c) => ({
   averages: build(c),
 }));
@@ -86,7 +86,7 @@ function build(c: Connectivity): Averages | null {
   };
 }
 
-/** The points of the next level, by the compiled kernels; null where there are none. */
+/** Points of the next level by the compiled kernels; null without kernels. */
 export function averaged(mesh: Mesh, a: Averages): Float32Array | null {
   const k = kernels();
   if (!k) return null;
@@ -95,13 +95,13 @@ export function averaged(mesh: Mesh, a: Averages): Float32Array | null {
   k.begin();
   const [start, index, code, weights] = [k.keep(a.start), k.keep(a.index), k.keep(a.code), k.keep(a.weights)];
   const made = old + edges + faces;
-  // Old and new points lie in one piece, so that one number tells either.
+  // Old and new points are contiguous, so that one index addresses either.
   const base = k.room(12 * (old + made));
   k.write(base, mesh.positions);
   const to = base + 12 * old;
   if (a.quads) {
     k.run.fours(index, 0.25, 0.25, faces, base, to + 12 * (old + edges));
-    // Behind the last edge lie the faces, which `fours` would write over.
+    // Faces follow the last edge; `fours` would overwrite them.
     k.run.fours(index + 16 * faces, 0.25, 0.25, edges - 1, base, to + 12 * old);
     k.run.averages(
       start + 4 * (faces + edges - 1),

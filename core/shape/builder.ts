@@ -1,6 +1,6 @@
 import { FINISH, type Connectivity, type Mesh } from './mesh';
 
-/** Collects faces of any number of sides; for forms and structural steps. */
+/** Collects faces with any number of sides. */
 export class ConnectivityBuilder {
   private readonly starts: number[] = [0];
   private readonly list: number[] = [];
@@ -8,7 +8,7 @@ export class ConnectivityBuilder {
   private readonly slots: number[] = [];
   private readonly uv: number[] = [];
 
-  /** @param places `read` where places on the surface are those of a file: they stay as they are, mirrored or not */
+  /** @param places `read` keeps texture coordinates from a file as they are, mirrored or not */
   constructor(private readonly places: 'own' | 'read' = 'own') {}
 
   /**
@@ -44,7 +44,7 @@ export class ConnectivityBuilder {
   }
 }
 
-/** Twice the area of a flat polygon, x and y of each corner; below 0 where it runs clockwise. */
+/** Twice the signed area of a flat polygon, x and y of each corner; negative if clockwise. */
 function signedArea(corners: readonly number[]): number {
   const n = corners.length;
   let sum = 0;
@@ -55,7 +55,7 @@ function signedArea(corners: readonly number[]): number {
   return sum;
 }
 
-/** A small store of the last connectivities of a form, by its segment counts. */
+/** A small cache of a form's last connectivities, by its segment counts. */
 export function connectivityStore(limit = 12): (key: string, make: () => Connectivity) => Connectivity {
   const known = new Map<string, Connectivity>();
   return (key, make) => {
@@ -69,7 +69,7 @@ export function connectivityStore(limit = 12): (key: string, make: () => Connect
   };
 }
 
-/** The pair, checked for size. */
+/** A mesh, checked for size. */
 export function meshOf(connectivity: Connectivity, positions: Float32Array): Mesh {
   if (positions.length !== connectivity.vertexCount * 3)
     throw new RangeError(`${positions.length} coordinates do not fit ${connectivity.vertexCount} vertices.`);

@@ -64,7 +64,7 @@ function build(c: Connectivity, sharp: Float32Array | null = null): Refinement {
     const n = topo.neighbourStart[v + 1] - topo.neighbourStart[v];
     const around = borderNeighbours.get(v);
     const creases = sharp && creasesAt(v, topo, sharp);
-    // A crease of sharpness below 1 is part crease, part bend.
+    // A crease of sharpness below 1 blends crease and smooth rule.
     const hard = around ? 1 : creases ? Math.min(1, creases.sharpness) : 0;
     if (n === 0) add(v, 1);
     else if (hard > 0) {
@@ -125,7 +125,7 @@ function build(c: Connectivity, sharp: Float32Array | null = null): Refinement {
   };
 }
 
-/** The quads that each corner of a face becomes, with the finish of their face and places between those of its corners. */
+/** The quads of every corner of a face, with the face's material slot and interpolated texture coordinates. */
 export function splitConnectivity(c: Connectivity, vertexCount: number, quads: Uint32Array): Connectivity {
   const faceStart = new Uint32Array(c.corners.length + 1);
   for (let i = 0; i <= c.corners.length; i++) faceStart[i] = i * 4;
@@ -162,12 +162,12 @@ function facesRoundVertices(c: Connectivity): { start: Uint32Array; faces: Uint3
 
 const refinementOf = perConnectivity((c: Connectivity) => build(c));
 
-/** Faces after `levels` of Catmull–Clark: a face of n corners becomes n, then each four. */
+/** Number of faces after `levels` of Catmull–Clark: a face of n corners becomes n quads, then each four. */
 export function facesAfter(c: Connectivity, levels: number): number {
   return levels === 0 ? faceCount(c) : c.corners.length * 4 ** (levels - 1);
 }
 
-/** Creases that meet at a vertex: their far ends, and how sharp the vertex is. Fewer than two are none. */
+/** Creases at a vertex: their far ends, and the vertex's sharpness. Fewer than two do not count. */
 function creasesAt(
   v: number,
   topo: ReturnType<typeof topologyOf>,
@@ -201,7 +201,7 @@ function edgesAt(topo: ReturnType<typeof topologyOf>, v: number): readonly numbe
 
 interface Creased {
   readonly refinement: Refinement;
-  /** Of the new edges; null when none is sharp any more. */
+  /** Sharpness of the new edges; null once none is sharp. */
   readonly sharp: Float32Array | null;
 }
 
@@ -257,7 +257,7 @@ export function catmullClark(mesh: Mesh, levels: number, sharpness: Float32Array
   return current;
 }
 
-/** Fewer rows than this are done before their buffers were copied. */
+/** Below this many rows, plain TypeScript finishes before buffers would be copied. */
 const LEAST_ROWS = 256;
 const asFloat32 = (weights: ArrayLike<number>) => Float32Array.from(weights);
 

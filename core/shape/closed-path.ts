@@ -2,25 +2,25 @@ import { hermite } from '../maths/hermite';
 import { periodicSlopes } from '../time/keys/spline';
 import { cross, dot, type Vec3 } from '../maths/vec3';
 
-/** Where a closed path is at a length along it, and how it is turned there. */
+/** Position and orientation on a closed path. */
 export interface PathPlace {
   readonly point: [number, number, number];
-  /** Unit vectors: ahead, and square to it. */
+  /** Unit vectors: tangent, and normal. */
   readonly tangent: [number, number, number];
   readonly normal: [number, number, number];
 }
 
-/** A closed curve in space, run through by its length. */
+/** A closed curve in space, parameterised by arc length. */
 export interface ClosedPath {
   /** Metres. */
   readonly length: number;
-  /** At s metres along it; any real number, round and round. */
+  /** At s metres; any real number, periodic. */
   at(s: number): PathPlace;
 }
 
 const SAMPLES = 1024;
 
-/** The part of `v` square to the unit vector `t`, of unit length; any such vector where there is none. */
+/** The unit component of `v` perpendicular to the unit vector `t`; any perpendicular if there is none. */
 export function squareTo(t: readonly number[], v: readonly number[]): [number, number, number] {
   const d = dot(t, v);
   const out: [number, number, number] = [v[0] - d * t[0], v[1] - d * t[1], v[2] - d * t[2]];
@@ -30,7 +30,7 @@ export function squareTo(t: readonly number[], v: readonly number[]): [number, n
   return squareTo(t, other);
 }
 
-/** The closed spline through points, with centripetal spacing so that it makes no loops of its own. */
+/** The closed spline through points, with centripetal parameterisation, which avoids loops. */
 export function splineThrough(points: readonly Vec3[]): (u: number) => [number, number, number] {
   const n = points.length;
   const next = (i: number) => points[(i + 1) % n];
@@ -144,7 +144,7 @@ function minimalNormals(
     const c2 = dot(v2, v2);
     normals.push(squareTo(u, c2 > 1e-20 ? reflected(r, v2, c2) : r));
   }
-  // What is left after one round is spread evenly along the way.
+  // The residual rotation after one round is distributed evenly along the curve.
   const [first, last, t] = [normals[0], normals[n], tangents[0]];
   const miss = Math.atan2(dot(cross(first, last), t), dot(first, last));
   return normals.slice(0, n).map((v, i) => {

@@ -2,15 +2,15 @@ import { drawTopologyOf } from './drawable';
 import { boundsOf } from './measure';
 import type { Mesh } from './mesh';
 
-/** The heights at which upright lines meet a surface. */
+/** Heights at which vertical lines intersect a surface. */
 export interface Columns {
-  /** Calls back with the height of each meeting of the line through x, z. */
+  /** Visits the height of each intersection of the line through x, z. */
   meetings(x: number, z: number, visit: (y: number) => void): void;
 }
 
 const NONE: Columns = { meetings: () => undefined };
 
-/** Triangles of a shape sorted into columns, so that upright lines find theirs. */
+/** Triangles of a shape sorted into columns, for vertical lines. */
 export function columnsOf(mesh: Mesh): Columns {
   const p = mesh.positions;
   const { triangles, source } = drawTopologyOf(mesh.connectivity);

@@ -3,17 +3,17 @@
  * whose finish it is.
  */
 
-/** How many numbers a copy has of each channel that may differ from copy to copy. Colours are sRGB 0…1, everything else as in a Surface. */
+/** Numbers per copy of each channel that may differ. Colours are sRGB 0…1, everything else as in a Surface. */
 export const CHANNEL_WIDTH = { baseColor: 3, roughness: 1, metalness: 1 } as const;
 
 export type CopyChannel = keyof typeof CHANNEL_WIDTH;
 
 export const copyChannels = Object.keys(CHANNEL_WIDTH) as CopyChannel[];
 
-/** By channel, its numbers for every copy one after the other; NaN where the copy has none of its own and the finish holds. */
+/** By channel, the numbers of all copies; NaN where a copy keeps the material's. */
 export type CopyChannels = Readonly<Partial<Record<CopyChannel, Float32Array>>>;
 
-/** Channels made anew from those that are there, each by its width; undefined where there are none. */
+/** New channels from existing ones, each with its width; undefined if there are none. */
 export function mapChannels(
   channels: CopyChannels | undefined,
   make: (values: Float32Array, width: number, channel: CopyChannel) => Float32Array,
@@ -24,12 +24,12 @@ export function mapChannels(
   return out;
 }
 
-/** The numbers of a channel to be written to, for so many copies: a copy of those there are, else all NaN. */
+/** A writable channel for so many copies: a copy of the existing one, or all NaN. */
 export function channelToWrite(channels: CopyChannels | undefined, channel: CopyChannel, count: number): Float32Array {
   return channels?.[channel]?.slice() ?? new Float32Array(CHANNEL_WIDTH[channel] * count).fill(NaN);
 }
 
-/** Every buffer of channels, for counting and handing over. */
+/** Every buffer of channels, for counting and transferring. */
 export function channelBuffers(channels: CopyChannels | undefined): Float32Array[] {
   return channels ? copyChannels.flatMap((c) => (channels[c] ? [channels[c]] : [])) : [];
 }

@@ -3,7 +3,7 @@ import { cornerNormals } from './normals';
 import { perConnectivity, type Connectivity, type Mesh } from './mesh';
 import { topologyOf } from './topology';
 
-/** What drawing needs of a connectivity; the same for every frame that shares it. */
+/** What drawing needs of a connectivity; shared by all frames that share it. */
 export interface DrawTopology {
   /** Drawn vertices: a vertex on a shading break is drawn once for each shading group. */
   readonly vertexCount: number;
@@ -17,15 +17,15 @@ export interface DrawTopology {
   readonly edges: Uint32Array;
   /** 2 numbers a piece of a curve, into drawn vertices. */
   readonly lines: Uint32Array;
-  /** Stretches of `triangles` that share a finish, see FINISH: from which number on, and how many. */
+  /** Ranges of `triangles` that share a material slot, see FINISH: first index, and count. */
   readonly groups: readonly { readonly slot: number; readonly start: number; readonly count: number }[];
-  /** Place on the surface, 2 numbers for each corner of `triangles`; absent where the shape has none. */
+  /** Texture coordinates, 2 numbers for each corner of `triangles`; absent if the shape has none. */
   readonly uv?: Float32Array;
-  /** True without any border: nobody looks at the backs of its faces. */
+  /** Without borders: back faces are never visible. */
   readonly closed: boolean;
 }
 
-/** Above this many triangles places on the surface are not drawn: they would be sent for nothing. */
+/** Above this many triangles texture coordinates are not sent for drawing. */
 const MOST_UV = 400_000;
 
 function build(c: Connectivity): DrawTopology {

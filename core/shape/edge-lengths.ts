@@ -1,7 +1,7 @@
 import type { Mesh } from './mesh';
 import { topologyOf } from './topology';
 
-/** Mean length in metres of the edges, and of the pieces of curves, at each point; 0 where there are none. */
+/** Mean length in metres of the edges and curve segments at each point; 0 if there are none. */
 export function edgeLengths({ connectivity, positions: p }: Mesh): Float32Array {
   const sum = new Float64Array(connectivity.vertexCount);
   const count = new Uint32Array(connectivity.vertexCount);

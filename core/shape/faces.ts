@@ -1,7 +1,7 @@
 import { carried } from './attributes';
 import type { Connectivity } from './mesh';
 
-/** Newell's normal of a face, not of unit length: twice its vector area. */
+/** Newell's normal of a face, not normalised: twice its vector area. */
 export function faceNormal(c: Connectivity, p: ArrayLike<number>, f: number): [number, number, number] {
   let [x, y, z] = [0, 0, 0];
   const [from, to] = [c.faceStart[f], c.faceStart[f + 1]];
@@ -29,7 +29,7 @@ export function faceMiddle(c: Connectivity, p: ArrayLike<number>, f: number): [n
   return [x / n, y / n, z / n];
 }
 
-/** Only some of the faces, with vertices that none of them uses left out. */
+/** Keeps some of the faces and drops unused vertices. */
 export function keepFaces(
   c: Connectivity,
   keep: (face: number) => boolean,
@@ -65,7 +65,7 @@ export function keepFaces(
   };
 }
 
-/** The positions of the vertices that were kept. */
+/** Positions of the kept vertices. */
 export function gather(p: Float32Array, from: Uint32Array): Float32Array {
   const out = new Float32Array(from.length * 3);
   for (let i = 0; i < from.length; i++) out.set(p.subarray(3 * from[i], 3 * from[i] + 3), 3 * i);

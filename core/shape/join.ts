@@ -1,7 +1,7 @@
 import { curvesFrom, polylinesOf } from './curves/curves';
 import type { Connectivity, Mesh } from './mesh';
 
-/** Several shapes as one, side by side, each with the shading and finish it had. */
+/** Several shapes as one, each with its shading and material slots. */
 export function joined(meshes: readonly Mesh[]): Mesh {
   const vertexCount = meshes.reduce((s, m) => s + m.connectivity.vertexCount, 0);
   const faces = meshes.reduce((s, m) => s + m.connectivity.faceStart.length - 1, 0);

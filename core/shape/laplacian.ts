@@ -3,7 +3,7 @@ import { netOf } from './curves/net';
 import type { Mesh } from './mesh';
 import { topologyOf } from './topology';
 
-/** Fewer points than this are done before their buffers were copied. */
+/** Below this many points, plain TypeScript finishes before buffers would be copied. */
 const LEAST = 256;
 
 /**
@@ -34,7 +34,7 @@ export function laplacianSmooth(mesh: Mesh, iterations: number, strength: number
     }
     return { connectivity: mesh.connectivity, positions: k.take(a, 3 * n) };
   }
-  // Two buffers take turns; the input is never written.
+  // Two buffers alternate; the input is never written.
   const buffers = [new Float32Array(from.length), new Float32Array(iterations > 1 ? from.length : 0)];
   for (let it = 0; it < iterations; it++) {
     const to = buffers[it & 1];

@@ -1,7 +1,7 @@
 import { ConnectivityBuilder, connectivityStore, meshOf } from './builder';
 import { FINISH, type Mesh } from './mesh';
 
-/** A point of a profile: distance from the axis, height, and the shading group of the band that begins here. */
+/** A point of a profile: radius, height, and the shading group of the band that begins here. */
 export interface ProfilePoint {
   readonly r: number;
   readonly y: number;
@@ -11,8 +11,8 @@ export interface ProfilePoint {
 const store = connectivityStore(24);
 
 /**
- * Turns a profile round the y axis. It runs from below to above on the outside; where it begins or
- * ends on the axis there is a pole with a fan of triangles. A closed profile is a ring's.
+ * Revolves a profile about the y axis. It runs from bottom to top on the outside; where it begins or ends on the axis
+ * there is a pole with a fan of triangles. A closed profile makes a ring.
  */
 export function lathe(profile: readonly ProfilePoint[], sides: number, closed = false): Mesh {
   const n = profile.length;
@@ -56,7 +56,7 @@ export function lathe(profile: readonly ProfilePoint[], sides: number, closed = 
   return meshOf(connectivity, positions);
 }
 
-/** Points along a straight part of a profile, without its last. */
+/** Points along a straight part of a profile, without the last. */
 export function straight(from: ProfilePoint, to: ProfilePoint, parts: number, group = 0): ProfilePoint[] {
   return Array.from({ length: parts }, (_, k) => ({
     r: from.r + ((to.r - from.r) * k) / parts,
@@ -65,7 +65,10 @@ export function straight(from: ProfilePoint, to: ProfilePoint, parts: number, gr
   }));
 }
 
-/** Points along an arc of a profile about (r, y), from one angle to another (radians, 0 outwards, ¼ turn up), without its last. */
+/**
+ * Points along an arc of a profile about (r, y), from one angle to another (radians, 0 outwards, ¼ turn up), without
+ * the last.
+ */
 export function arc(
   r: number,
   y: number,

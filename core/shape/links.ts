@@ -1,14 +1,14 @@
 import { NearPoints } from './near';
 
-/** Pairs within reach that are put in order at most; more take seconds and hundreds of megabytes. */
+/** Most pairs that are sorted; more take seconds and hundreds of megabytes. */
 export const MOST_PAIRS = 2_000_000;
-/** Pairs of points whose distance is looked at at most, before any is kept. */
+/** Most candidate pairs whose distance is computed. */
 const MOST_LOOKED_AT = 400_000_000;
 
-/** So many points are within reach of each other that their links would take too long. */
+/** Too many points are within reach of each other. */
 export class TooManyPairs extends Error {
   override readonly name = 'TooManyPairs';
-  /** @param pairs how many there are, or, where they were not counted, could be */
+  /** @param pairs their number, or an upper bound if they were not counted */
   constructor(
     readonly pairs: number,
     readonly counted: boolean,
@@ -52,7 +52,7 @@ export function linksBetween(
   let pairs = 0;
   const [from, to, squares]: number[][] = [[], [], []];
   each((a, b, square) => {
-    // Beyond, they are counted alone.
+    // Beyond the limit they are only counted.
     if (pairs++ >= MOST_PAIRS) return;
     from.push(a);
     to.push(b);

@@ -7,7 +7,7 @@ export function eulerCharacteristic(mesh: Mesh): number {
   return c.vertexCount - topologyOf(c).edges.length / 2 + faceCount(c);
 }
 
-/** Calls back with the fan triangles of every face (three vertex numbers). */
+/** Visits the fan triangles of every face (three vertex indices). */
 function eachTriangle(mesh: Mesh, visit: (a: number, b: number, c: number) => void): void {
   const { faceStart, corners } = mesh.connectivity;
   for (let f = 0; f + 1 < faceStart.length; f++)
@@ -15,7 +15,7 @@ function eachTriangle(mesh: Mesh, visit: (a: number, b: number, c: number) => vo
       visit(corners[faceStart[f]], corners[k], corners[k + 1]);
 }
 
-/** Surface area in m²; faces of more than three corners are cut into fans. */
+/** Surface area in m²; faces of more than three corners are split into fans. */
 export function surfaceArea(mesh: Mesh): number {
   const p = mesh.positions;
   let sum = 0;
@@ -46,7 +46,7 @@ export interface Bounds {
   readonly max: readonly [number, number, number];
 }
 
-/** Box round all positions (3 numbers each); null for none. */
+/** Bounding box of all positions (3 numbers each); null for none. */
 export function boundsOf(positions: Float32Array): Bounds | null {
   if (positions.length === 0) return null;
   const min: [number, number, number] = [Infinity, Infinity, Infinity];

@@ -14,13 +14,13 @@ export interface Connectivity {
   readonly faceStart: Uint32Array;
   /** Vertex of each corner, counter-clockwise seen from outside. */
   readonly corners: Uint32Array;
-  /** One number a face, length F: shading breaks where neighbouring faces differ. Absent: smooth all over. */
+  /** One number per face, length F: shading breaks where neighbouring faces differ. Absent: smooth everywhere. */
   readonly shadingGroups?: Uint16Array;
-  /** One number a face, length F: which finish it has, see FINISH. Absent: the ribbon's own all over. */
+  /** One number per face, length F: its material slot, see FINISH. Absent: the main one everywhere. */
   readonly slots?: Uint8Array;
-  /** Two numbers a corner: place on the surface, 0…1 from side to side; may pass 1 where it comes round. */
+  /** Two numbers per corner: texture coordinates, 0…1 from side to side; may exceed 1 where they wrap. */
   readonly uv?: Float32Array;
-  /** Lines through vertices, beside the faces or in their place. */
+  /** Lines through vertices, beside the faces or instead of them. */
   readonly curves?: Curves;
 }
 
@@ -28,48 +28,51 @@ export interface Connectivity {
 export interface Curves {
   /** K + 1 offsets into `points`; curve i has points[start[i]] … points[start[i+1]−1]. */
   readonly start: Uint32Array;
-  /** Vertices along the curves; a closed curve does not name its first again. */
+  /** Vertices along the curves; a closed curve does not repeat its first. */
   readonly points: Uint32Array;
-  /** 1 where the last point leads on to the first. Length K. */
+  /** 1 if the curve is closed. Length K. */
   readonly closed: Uint8Array;
 }
 
-/** Finishes that a face can have. */
+/** Material slots of faces. */
 export const FINISH = { main: 0, inside: 1, rods: 2, joints: 3 } as const;
 
 export interface Mesh {
   readonly connectivity: Connectivity;
   /** 3 · vertexCount coordinates in metres, y up. */
   readonly positions: Float32Array;
-  /** Where it stands in many places: connectivity and positions are those of its first source then. */
+  /** Instances: connectivity and positions are then those of the first source. */
   readonly copies?: Copies;
-  /** The form its faces were made of, where they show it as it is; a step that changes them makes a shape without. */
+  /** The exact form behind the faces, as long as they show it unchanged; a step that changes them drops it. */
   readonly field?: DistanceField;
 }
 
 /**
- * Many copies of a few shapes as a list, never as faces: what a copy costs is its matrix. Arrays have
- * one entry a copy unless said otherwise.
+ * Many copies of a few shapes as a list, never as faces: a copy costs its matrix. Arrays have one entry per copy unless
+ * noted.
  */
 export interface Copies {
-  /** The shapes that are copied; none of them has copies itself. */
+  /** The copied shapes; none of them has copies itself. */
   readonly sources: readonly Mesh[];
-  /** Which of the sources. */
+  /** Index of the source. */
   readonly source: Uint16Array;
-  /** 16 numbers a copy: a 4 × 4 matrix by columns, its linear part a turn times a size along each axis. */
+  /** 16 numbers per copy: a column-major 4 × 4 matrix whose linear part is a rotation times a scale along each axis. */
   readonly matrices: Float32Array;
-  /** Place in the repeat that was made last, from 0 to `places` − 1; between whole numbers while copies move on. */
+  /** Position in the last repeat, from 0 to `places` − 1; fractional while copies move on. */
   readonly order: Float32Array;
   readonly places: number;
-  /** Which place of the last repeat a copy belongs to, where several share one; absent where each has its own. */
+  /** The place of the last repeat that a copy belongs to, if several share one; absent if each has its own. */
   readonly group?: Uint32Array;
-  /** What chance tells a copy by; absent, its number in the list. */
+  /** Seeds a copy's random values; absent, its index. */
   readonly ids?: Uint32Array;
-  /** How much later its source plays, as a share of the loop. */
+  /** Delay of its source, as a fraction of the loop. */
   readonly late?: Float32Array;
-  /** What copies have of their own in place of their finish, by channel. */
+  /** Values that copies have instead of their material's, by channel. */
   readonly channels?: CopyChannels;
-  /** Whose finish a copy wears: 0 that of the ribbon it is in, k that of the ribbon `wardrobe[k − 1]`; absent, all the first. */
+  /**
+   * Whose finish a copy has: 0 that of its own ribbon, k that of the ribbon `materialRibbons[k − 1]`; absent, 0 for
+   * all.
+   */
   readonly materialIndices?: Uint8Array;
   /** Identifiers of ribbons. */
   readonly materialRibbons?: readonly string[];
@@ -79,7 +82,7 @@ export function faceCount(c: Connectivity): number {
   return c.faceStart.length - 1;
 }
 
-/** A connectivity in which all faces have the same number of corners. */
+/** A connectivity whose faces all have the same number of corners. */
 export function uniformConnectivity(
   vertexCount: number,
   sides: number,
@@ -92,7 +95,9 @@ export function uniformConnectivity(
   return { vertexCount, faceStart, corners, ...more };
 }
 
-/** What was derived from a connectivity: buffers of tables, and further connectivities, from which more may have been. */
+/**
+ * What was derived from a connectivity: table buffers, and further connectivities, which may have derived tables too.
+ */
 interface Derived {
   readonly buffers: ArrayBufferLike[];
   readonly connectivities: Connectivity[];
@@ -100,7 +105,7 @@ interface Derived {
 
 const derived = new WeakMap<Connectivity, Derived>();
 
-/** Buffers of the tables that were derived from a connectivity and live as long as it does; some may come twice. */
+/** Buffers of tables derived from a connectivity, which live as long as it does; may repeat. */
 export function* derivedBuffers(c: Connectivity): Iterable<ArrayBufferLike> {
   const own = derived.get(c);
   if (!own) return;
@@ -108,7 +113,7 @@ export function* derivedBuffers(c: Connectivity): Iterable<ArrayBufferLike> {
   for (const inner of own.connectivities) yield* derivedBuffers(inner);
 }
 
-/** Finds buffers and connectivities in a value and in what it holds, three levels deep, which is as deep as tables go. */
+/** Finds buffers and connectivities in a value, three levels deep, which is as deep as tables go. */
 function gather(value: unknown, from: Connectivity, into: Derived, depth = 3): void {
   if (ArrayBuffer.isView(value)) into.buffers.push(value.buffer);
   if (
@@ -123,7 +128,7 @@ function gather(value: unknown, from: Connectivity, into: Derived, depth = 3): v
   for (const x of Object.values(value)) gather(x, from, into, depth - 1);
 }
 
-/** Remembers a value for each connectivity for as long as that lives. */
+/** Caches a value per connectivity for as long as that lives. */
 export function perConnectivity<T>(make: (c: Connectivity) => T): (c: Connectivity) => T {
   const known = new WeakMap<Connectivity, T>();
   return (c) => {

@@ -1,22 +1,22 @@
-/** A grid of cells over points, to find those near a place. @param p 3 numbers a point */
+/** A grid of cells over points, for neighbour queries. @param p 3 numbers per point */
 export class NearPoints {
   private readonly cells = new Map<number, number[]>();
 
   constructor(
     private readonly p: ArrayLike<number>,
     private readonly cell: number,
-    /** Points to begin with; all of them unless it is said. */
+    /** Points to begin with; all of them by default. */
     count = p.length / 3,
   ) {
     for (let v = 0; v < count; v++) this.put(v);
   }
 
   private key(x: number, y: number, z: number): number {
-    // A hash, so that far places may share a cell; distances are checked anyway.
+    // A hash, so distant cells may collide; distances are checked anyway.
     return (Math.imul(x, 73_856_093) ^ Math.imul(y, 19_349_663) ^ Math.imul(z, 83_492_791)) | 0;
   }
 
-  /** Takes one more point in. */
+  /** Adds a point. */
   put(v: number): void {
     const key = this.key(
       Math.floor(this.p[3 * v] / this.cell),
@@ -28,7 +28,7 @@ export class NearPoints {
     else this.cells.set(key, [v]);
   }
 
-  /** How many points share a cell or lie in cells beside each other, as ordered pairs: at least as many as `within` meets. */
+  /** Number of ordered pairs in the same or adjacent cells: at least as many as `within` finds. */
   candidates(): number {
     let sum = 0;
     const counted = new Set<number>();
@@ -46,7 +46,7 @@ export class NearPoints {
     return sum;
   }
 
-  /** Calls back with each point within `radius` (at most the cell's size) of a place, and its distance squared. */
+  /** Visits each point within `radius` (at most the cell's size) of a position, with its squared distance. */
   within(x: number, y: number, z: number, radius: number, visit: (v: number, square: number) => void): void {
     const [cx, cy, cz] = [Math.floor(x / this.cell), Math.floor(y / this.cell), Math.floor(z / this.cell)];
     const seen: number[] = [];

@@ -1,7 +1,7 @@
 import { kernels } from '../kernels/kernels';
 import type { Connectivity } from './mesh';
 
-/** Fewer corners than this are done before their buffers were copied. */
+/** Below this many corners, plain TypeScript finishes before buffers would be copied. */
 const LEAST = 512;
 
 /**

@@ -1,4 +1,4 @@
-/** What draws a plane outline about a middle. */
+/** Parameters of a plane outline about a centre. */
 export interface Outline {
   readonly outline: string;
   readonly points: number;
@@ -7,7 +7,7 @@ export interface Outline {
   readonly rounding: number;
 }
 
-/** Distance from the middle to an outline at a share 0…1 of the way round, for an outer radius of 1. */
+/** Radius of an outline at a fraction 0…1 of the way round, for an outer radius of 1. */
 export function outlineRadius(v: Outline, share: number): number {
   const inner = v.inner / 100;
   const part = share * v.points - Math.floor(share * v.points);
@@ -16,7 +16,7 @@ export function outlineRadius(v: Outline, share: number): number {
     case 'circle':
       return 1;
     case 'polygon': {
-      // A side seen from the middle: cos(π/n) / cos(angle from its middle).
+      // A side seen from the centre: cos(π/n) / cos(angle from its middle).
       const a = (part - 0.5) * 2 * step;
       const straight = Math.cos(step) / Math.cos(a);
       return straight + (v.rounding / 100) * (1 - straight) * 0.9;
@@ -47,7 +47,7 @@ export function outlinePoints(v: Outline, count: number): [number, number][] {
   });
 }
 
-/** How many points an outline takes so that one stands on each tip, notch or corner. */
+/** Number of points so that one stands on each tip, notch or corner. */
 export function outlineCount(v: Outline, along: number): number {
   if (v.outline === 'circle') return 4 * along;
   const parts = v.outline === 'superellipse' ? 4 : v.points;

@@ -4,7 +4,7 @@ import { NO_FACE, topologyOf } from './topology';
 
 const known = new WeakMap<Connectivity, Map<string, { connectivity: Connectivity; from: Uint32Array }>>();
 
-/** Corners at a vertex that no flat enough edge joins get vertices of their own. */
+/** Splits vertices between corners that no sufficiently flat edge joins. */
 export function parted(mesh: Mesh, degrees: number): Mesh {
   const c = mesh.connectivity;
   const sharp =

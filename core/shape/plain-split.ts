@@ -32,7 +32,7 @@ function build(c: Connectivity): Refinement {
       q += 4;
     }
   const connectivity = splitConnectivity(c, made, quads);
-  // The form keeps its edges, so it keeps its shading too: each quad has that of its face.
+  // The form keeps its edges, so each quad keeps the shading of its face.
   const shadingGroups = c.shadingGroups ? new Uint16Array(c.corners.length) : undefined;
   for (let f = 0; shadingGroups && f < faces; f++)
     shadingGroups.fill(c.shadingGroups![f], c.faceStart[f], c.faceStart[f + 1]);
@@ -46,7 +46,7 @@ function build(c: Connectivity): Refinement {
 
 const refinementOf = perConnectivity(build);
 
-/** Every face cut into one quad a corner, `levels` times, without changing the form. */
+/** Splits every face into one quad per corner, `levels` times, without changing the form. */
 export function plainSplit(mesh: Mesh, levels: number): Mesh {
   let current = mesh;
   for (let l = 0; l < levels; l++) current = refined(current, refinementOf(current.connectivity));

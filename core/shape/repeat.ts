@@ -4,10 +4,9 @@ import type { Connectivity } from './mesh';
 const known = new WeakMap<Connectivity, Map<string, Connectivity>>();
 
 /**
- * The same connectivity several times over, made once for each. Copy number i has the vertices
- * from i · vertexCount on.
+ * The same connectivity several times, computed once for each count. Copy i has the vertices from i · vertexCount on.
  *
- * @param mirrored turns the faces of every other copy round, as a mirror does
+ * @param mirrored reverses the faces of every other copy
  */
 export function repeated(c: Connectivity, times: number, mirrored = false): Connectivity {
   if (times === 1) return c;
@@ -54,7 +53,7 @@ function make(c: Connectivity, times: number, mirrored: boolean): Connectivity {
   );
 }
 
-/** Positions of several copies, one after the other; `place` writes copy i from the original. */
+/** Positions of several copies; `place` writes copy i from the original. */
 export function copies(
   positions: Float32Array,
   times: number,

@@ -1,15 +1,15 @@
-/** Finds points that are the same in every bit (0 and −0 are), by a table with open addresses: linear in points. */
+/** Finds points that are equal in every bit (0 and −0 too) by a hash table with open addressing, in linear time. */
 export class SamePoints {
   private table: Int32Array;
   private places = new Float32Array(3 * 1024);
   private readonly names: number[] = [];
 
-  /** @param expected how many different points there may be */
+  /** @param expected expected number of distinct points */
   constructor(expected = 1024) {
     this.table = new Int32Array(2 ** Math.ceil(Math.log2(Math.max(16, 2 * expected)))).fill(-1);
   }
 
-  /** The name of the first point at a place: `name` itself where there was none yet. Places are single floats. */
+  /** The name of the first point at a position: `name` itself if there was none. Positions are single floats. */
   first(x: number, y: number, z: number, name: number): number {
     const [a, b, c] = [Math.fround(x) + 0, Math.fround(y) + 0, Math.fround(z) + 0];
     const at = this.find(a, b, c);

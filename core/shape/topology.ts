@@ -23,7 +23,7 @@ function build(c: Connectivity): Topology {
   const faces = faceCount(c);
   const { faceStart, corners, vertexCount } = c;
   const cornerEdge = new Uint32Array(corners.length);
-  // Open hash by vertex: chains of the edges that have v as their smaller end.
+  // Hash by vertex: chains of the edges that have v as their smaller end.
   const head = new Int32Array(vertexCount).fill(-1);
   const next = new Int32Array(corners.length);
   const ends = new Uint32Array(corners.length * 2);

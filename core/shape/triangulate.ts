@@ -25,7 +25,7 @@ export function trianglesOf(mesh: Mesh): { triangles: Uint32Array; faces: Uint32
       const [a, b, c, d] = [0, 1, 2, 3].map((k) => 3 * corners[start + k]);
       const square = (i: number, j: number) =>
         (p[i] - p[j]) ** 2 + (p[i + 1] - p[j + 1]) ** 2 + (p[i + 2] - p[j + 2]) ** 2;
-      // Equal diagonals, as in a grid, must not be told apart by rounding.
+      // Equal diagonals, as in a grid, must not be decided by rounding.
       if (square(b, d) < square(a, c) * (1 - 1e-6)) {
         put(0, 1, 3);
         put(1, 2, 3);

@@ -14,12 +14,12 @@ function allTriangles(c: Connectivity): boolean {
   return is;
 }
 
-/** The same shape with every face cut into triangles. */
+/** The same shape with every face split into triangles. */
 export function triangulated(mesh: Mesh): Mesh {
   const c = mesh.connectivity;
   if (allTriangles(c)) return mesh;
   const { triangles, faces, corners } = trianglesOf(mesh);
-  // Quads may change their diagonal as they move; the same cut is the same connectivity.
+  // Quads may change their diagonal as they move; the same split is the same connectivity.
   const key = corners.join();
   let own = known.get(c);
   if (!own) known.set(c, (own = new Map()));

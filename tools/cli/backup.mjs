@@ -38,11 +38,15 @@ export async function exportAll(args) {
   mkdirSync(folder, { recursive: true });
   const written = await withDatabase('written out', async (_cluster, address) => {
     await prepareDatabase(address, false);
-    const done = await runProgram(path.join(BIN, 'tsx'), [path.join(WEB, 'server/pieces/export.ts'), path.resolve(folder)], {
-      cwd: ROOT,
-      quiet: true,
-      env: { ...process.env, DATABASE_URL: address },
-    });
+    const done = await runProgram(
+      path.join(BIN, 'tsx'),
+      [path.join(WEB, 'server/pieces/export.ts'), path.resolve(folder)],
+      {
+        cwd: ROOT,
+        quiet: true,
+        env: { ...process.env, DATABASE_URL: address },
+      },
+    );
     if (done.status !== 0)
       throw new Stop(`The pieces could not be written:\n${done.output.trim().split('\n').slice(-3).join('\n')}`);
     return /written: (\d+)/.exec(done.output)[1];

@@ -77,8 +77,8 @@ function plane(first: usize, second: usize, degrees: v128): void {
   const s = f64x2.mul(r, series(q, series(q, series(q, series(q, f64x2.splat(1 / 362_880.0), -1 / 5040.0), 1 / 120.0), -1 / 6.0), 1));
   const c = series(q, series(q, series(q, series(q, series(q, f64x2.splat(-1 / 3_628_800.0), 1 / 40_320.0), -1 / 720.0), 1 / 24.0), -1 / 2.0), 1);
   const quarters = f64x2.add(whole, f64x2.splat(6755399441055744.0));
-  // By masks and not by questions, which a processor would guess wrong half the time. The sine changes its
-  // sign in the third and fourth quarter, the cosine in the second and third.
+  // With masks rather than branches, which would be mispredicted half the time. The sine changes sign in the third and
+  // fourth quarter, the cosine in the second and third.
   const odd = i64x2.neg(v128.and(quarters, i64x2.splat(1)));
   const sine = v128.xor(v128.bitselect(c, s, odd), i64x2.shl(v128.and(quarters, i64x2.splat(2)), 62));
   const cosine = v128.xor(v128.bitselect(s, c, odd), i64x2.shl(v128.and(i64x2.add(quarters, i64x2.splat(1)), i64x2.splat(2)), 62));

@@ -34,7 +34,7 @@ export function curl(points: usize, count: u32, place: usize, perm: usize, table
     const fx = Math.floor(x), fy = Math.floor(y), fz = Math.floor(z);
     const rx = <f32>(x - fx), ry = <f32>(y - fy), rz = <f32>(z - fz);
     const X = whole(fx) & 255, Y = whole(fy) & 255, Z = whole(fz) & 255;
-    // The table of 512 runs on where a lattice number would wrap.
+    // The table of 512 continues where a lattice number would wrap.
     const A = perm + <usize>load<u8>(perm + X) + Y, B = perm + <usize>load<u8>(perm + X + 1) + Y;
     const AA = perm + <usize>load<u8>(A) + Z, AB = perm + <usize>load<u8>(A + 1) + Z, BA = perm + <usize>load<u8>(B) + Z, BB = perm + <usize>load<u8>(B + 1) + Z;
     const a = table + <usize>load<u8>(AA) * 48, b = table + <usize>load<u8>(BA) * 48, c = table + <usize>load<u8>(AB) * 48, d = table + <usize>load<u8>(BB) * 48;

@@ -1,6 +1,6 @@
 /**
- * What comes after the sum of octaves, in place: bent values times contrast, plus brightness, between low and
- * high. bends: 1 absolute, 2 inverted.
+ * Applied in place after the sum of octaves: shaped values times contrast, plus brightness, clamped to low … high.
+ * bends: 1 absolute, 2 inverted.
  */
 export function finish(values: usize, count: u32, bends: i32, contrast: f32, brightness: f32, low: f32, high: f32): void {
   const sign = f32x4.splat(bends & 2 ? -contrast : contrast), plus = f32x4.splat(brightness), least = f32x4.splat(low), most = f32x4.splat(high);

@@ -1,6 +1,6 @@
 import { lerp4, whole } from './common';
 
-/** Where the tables of `gradient` lie in its working memory, in bytes. */
+/** Offsets of the tables of `gradient` in its working memory, in bytes. */
 const STEPS: usize = 1024;
 const PAIRS: usize = 2048;
 const MATRIX: usize = 18_432;
@@ -49,7 +49,7 @@ function edge(at: usize, w: v128, up: usize, wraps: bool): v128 {
   return wraps ? lerp4(w, near, v128.load(at + up, PAIRS + 48)) : f32x4.add(near, f32x4.mul(w, v128.load(at, PAIRS + 16)));
 }
 
-/** The lattice that repeats after 256 has its tables written twice, so that nothing wraps in it. */
+/** A lattice of period 256 has its tables written twice, so that nothing wraps within it. */
 // @ts-ignore: decorator
 @inline
 function octave(points: usize, count: u32, affine: usize, mask: i32, weight: f32, work: usize, out: usize, wraps: bool): void {

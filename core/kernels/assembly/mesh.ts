@@ -33,7 +33,7 @@ export function averages(start: usize, index: usize, code: usize, weights: usize
     const sum = f32x4.add(f32x4.mul(v128.load32_splat(pair), first), f32x4.mul(v128.load32_splat(pair, 4), rest));
     if (i + 1 < rows) v128.store(to, sum);
     else {
-      // Behind the last row lie points that are there already.
+      // The memory behind the last row holds existing points.
       store<f32>(to, f32x4.extract_lane(sum, 0));
       store<f32>(to, f32x4.extract_lane(sum, 1), 4);
       store<f32>(to, f32x4.extract_lane(sum, 2), 8);
@@ -43,8 +43,8 @@ export function averages(start: usize, index: usize, code: usize, weights: usize
 }
 
 /**
- * Rows of averages that all have four points, weighted alike: a · the first two and b · the others. One of 12
- * bytes more is written behind them.
+ * Rows of averages of four points each, with equal weights: a for the first two and b for the others. Writes up to 12
+ * bytes behind the last row.
  */
 export function fours(index: usize, a: f32, b: f32, rows: u32, base: usize, to: usize): void {
   const first = f32x4.splat(a), rest = f32x4.splat(b);
@@ -56,7 +56,10 @@ export function fours(index: usize, a: f32, b: f32, rows: u32, base: usize, to: 
   }
 }
 
-/** One pass of smoothing: (1 − s) of each point and s of the mean of its neighbours; held points stay. held: a byte a point. */
+/**
+ * One smoothing pass: (1 − s) of each point and s of the mean of its neighbours; held points stay. held: one byte per
+ * point.
+ */
 export function smooth(start: usize, neighbours: usize, held: usize, count: u32, strength: f32, from: usize, to: usize): void {
   let k: u32 = load<u32>(start);
   let own = from;
@@ -80,8 +83,8 @@ export function smooth(start: usize, neighbours: usize, held: usize, count: u32,
 }
 
 /**
- * Vector areas of faces added up at `target` of each corner, then made unit length; (0, 1, 0) where there is
- * none. out: f32 ×4 a vertex, cleared by the caller.
+ * Adds vector areas of faces at the `target` of each corner, then normalises; (0, 1, 0) where there is no area. out:
+ * f32 ×4 per vertex, zeroed by the caller.
  */
 export function normals(faceStart: usize, corners: usize, target: usize, faces: u32, positions: usize, out: usize, count: u32): void {
   let k: u32 = load<u32>(faceStart);

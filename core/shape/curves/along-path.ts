@@ -2,7 +2,7 @@ import { closedPath, splineThrough, squareTo, type PathPlace } from '../closed-p
 import type { Vec3 } from '../../maths/vec3';
 import { framesAlong } from './frames';
 
-/** A curve run through by its length; beyond the ends of an open one it goes on straight. */
+/** A curve parameterised by arc length; an open one continues straight beyond its ends. */
 export interface Path {
   readonly length: number;
   at(s: number): PathPlace;

@@ -1,6 +1,6 @@
 import type { Connectivity, Curves, Mesh } from '../mesh';
 
-/** One polyline: vertices in order, and whether the last leads on to the first. */
+/** A polyline: vertices in order, and whether it is closed. */
 export interface Polyline {
   readonly vertices: Uint32Array;
   readonly closed: boolean;
@@ -26,7 +26,7 @@ export function curvesFrom(
   return { start, points, closed: Uint8Array.from(lines, (l) => Number(l.closed)) };
 }
 
-/** A shape of curves alone, from points of 3 numbers each. */
+/** A shape of curves only, from points of 3 numbers each. */
 export function curvesMesh(lines: readonly { readonly points: ArrayLike<number>; readonly closed: boolean }[]): Mesh {
   let first = 0;
   const curves = curvesFrom(
@@ -50,7 +50,7 @@ export function curvesMesh(lines: readonly { readonly points: ArrayLike<number>;
 
 const known = new Map<string, Connectivity>();
 
-/** The connectivity seen before with the same curves, so that a curve that moves keeps its own. */
+/** The connectivity seen before with the same curves, so that a moving curve keeps its own. */
 function shared(c: Connectivity): Connectivity {
   const { start, closed } = c.curves!;
   const key = `${start.join()}/${closed.join()}`;

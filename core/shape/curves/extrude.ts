@@ -11,10 +11,10 @@ export interface Sheet {
   readonly contours: readonly { readonly points: readonly Point2[]; readonly heights: readonly number[] }[];
   /** Triangles over all points of the contours in order, counter-clockwise seen from the front. */
   readonly triangles: readonly number[];
-  /** Whether each contour goes against the way its curve was drawn. */
+  /** Whether each contour runs against the direction of its curve. */
   readonly reversed: readonly boolean[];
   readonly middle: readonly [number, number, number];
-  /** Unit vectors along the first and second number of a point, and to the front. */
+  /** Unit vectors of a point's two coordinates, and of the front. */
   readonly u: readonly [number, number, number];
   readonly v: readonly [number, number, number];
   readonly n: readonly [number, number, number];
@@ -41,7 +41,7 @@ export function capped(mesh: Mesh): Sheet | null {
       }
       count++;
     }
-    // The largest outline tells where the front is.
+    // The largest outline decides which side is the front.
     const size = Math.hypot(...own);
     if (size > largest) {
       largest = size;
@@ -98,7 +98,7 @@ export function capped(mesh: Mesh): Sheet | null {
   return { contours, triangles, reversed, middle, u, v, n };
 }
 
-/** Puts back points on straight sides, which the cutting into ears leaves out: the triangle there becomes a fan. */
+/** Restores points on straight sides, which ear clipping omits: the triangle there becomes a fan. */
 function withAll(cut: readonly number[], counts: readonly number[]): number[] {
   const out = [...cut];
   const used = new Set(cut);
@@ -133,7 +133,7 @@ function withAll(cut: readonly number[], counts: readonly number[]): number[] {
 
 const known = new Map<string, Connectivity>();
 
-/** A body over a sheet: rings of its outline from back to front, each drawn in by `inset` metres and at a height. */
+/** A body over a sheet: rings of its outline from back to front, each inset by `inset` metres and at a height. */
 export function extruded(
   sheet: Sheet,
   rows: readonly { readonly inset: number; readonly height: number }[],
@@ -157,7 +157,7 @@ export function extruded(
     groups.push(runs);
     return Math.max(...runs) + 1;
   }, 2);
-  // A moving outline mostly keeps its triangles and corners, and then keeps its connectivity.
+  // A moving outline usually keeps its triangles and corners, and then its connectivity.
   const key = `${rows.length}/${ends}/${contours.map((c) => c.points.length).join()}/${sheet.triangles.join()}/${groups.map((g) => g.join('')).join()}`;
   let connectivity = known.get(key);
   if (!connectivity) {

@@ -1,11 +1,11 @@
 import { cross, dot, normalize } from '../../maths/vec3';
 import { squareTo } from '../closed-path';
 
-/** Unit vectors along a polyline, 3 numbers a point each: ahead, and square to it. */
+/** Unit vectors along a polyline, 3 numbers per point: tangent, and normal. */
 export interface Frames {
   readonly tangents: Float64Array;
   readonly normals: Float64Array;
-  /** Metres from the first point to each; one more for the way back to it where the line is closed. */
+  /** Arc length in metres up to each point; one more for the closing segment. */
   readonly lengths: Float64Array;
 }
 
@@ -66,7 +66,7 @@ export function lengthOf(points: ArrayLike<number>, closed: boolean): number {
 }
 
 /**
- * As many points spread evenly by length along a polyline. An open one keeps both its ends.
+ * Points evenly spaced by arc length along a polyline. An open one keeps both ends.
  *
  * @returns 3 · count numbers
  */

@@ -2,7 +2,7 @@ import { splineThrough } from '../closed-path';
 
 const TURN = 2 * Math.PI;
 
-/** What tells the curves of geometry apart; see the parameters of the step Cord. */
+/** Parameters of the classic curves; see the step Cord. */
 export interface KnownCurve {
   readonly curve: string;
   readonly size: number;
@@ -19,7 +19,7 @@ export function closedCurve(v: KnownCurve): (u: number) => [number, number, numb
   const { size: r, depth: d } = v;
   switch (v.curve) {
     case 'knot':
-      // On a torus about y: p times round the axis while q times round the pipe.
+      // On a torus about y: p times round the axis while q times round the tube.
       return (u) => {
         const [a, b] = [TURN * v.p * u, TURN * v.q * u];
         const w = r + d * Math.cos(b);
@@ -32,7 +32,7 @@ export function closedCurve(v: KnownCurve): (u: number) => [number, number, numb
         return [w * Math.cos(a), d * Math.sin(b), w * Math.sin(a)];
       };
     case 'eight':
-      // Gerono's lemniscate, lifted so that it does not cut itself.
+      // Gerono's lemniscate, lifted so that it does not intersect itself.
       return (u) => [r * Math.sin(TURN * u), d * Math.cos(TURN * u), r * Math.sin(TURN * u) * Math.cos(TURN * u)];
     case 'rose':
       return (u) => {

@@ -14,7 +14,7 @@ export interface LoftOptions {
 
 const store = connectivityStore(24);
 
-/** Points of `next` begun and turned so that they lie nearest to those of `before`. */
+/** Shifts and, if necessary, reverses the points of `next` so that they lie nearest to those of `before`. */
 function aligned(before: Float64Array, next: Float64Array, closed: boolean): Float64Array {
   const n = before.length / 3;
   const middle = (p: Float64Array) => [0, 1, 2].map((k) => p.reduce((s, x, i) => (i % 3 === k ? s + x : s), 0) / n);
@@ -59,14 +59,14 @@ export function lofted(sections: readonly Float64Array[], o: LoftOptions): Mesh 
     const x = r / o.rows - i;
     const [a, b, c, d] = [at(i - 1), at(i), at(i + 1), at(i + 2)];
     for (let k = 0; k < 3 * count; k++) {
-      // Ends have the slope of the straight way.
+      // End slopes are those of the straight segment.
       const [m0, m1] = [(c[k] - a[k]) / (a === b ? 1 : 2), (d[k] - b[k]) / (c === d ? 1 : 2)];
       const rise = c[k] - b[k];
       positions[3 * count * r + k] =
         b[k] + x * (o.smooth ? m0 + x * (3 * rise - 2 * m0 - m1 + x * (m0 + m1 - 2 * rise)) : rise);
     }
   }
-  // Outwards is where a point of the first row lies from its middle, seen along the way of the loft.
+  // Outwards is where a point of the first row lies from its centre, seen along the loft.
   const flip = turnsInwards(positions, count, made);
   const caps =
     o.closed && o.ends && !o.joined
@@ -102,10 +102,10 @@ export function lofted(sections: readonly Float64Array[], o: LoftOptions): Mesh 
   return { connectivity, positions };
 }
 
-/** Faces over an end, in the order in which its points go. */
+/** Faces that cap an end, in the order of its points. */
 function closing(ring: Float32Array): number[][] {
   const flat = flatProfile(ring);
-  // Laying it flat may have turned it round to go counter-clockwise.
+  // Flattening may have reversed it to counter-clockwise.
   const last = ring.length / 3 - 1;
   const turned = flat[0][0] !== flatProfile(ring, true)[0][0] || flat[0][1] !== flatProfile(ring, true)[0][1];
   return capFaces(flat).map((f) => (turned ? f.map((i) => last - i).reverse() : f));
@@ -116,7 +116,7 @@ function pairs(list: readonly number[]): number[][] {
 }
 
 function turnsInwards(p: Float32Array, count: number, rows: number): boolean {
-  // The volume between the rows and the origin of their middle, by its sign.
+  // The signed volume between the rows and the origin of their centre.
   let sum = 0;
   const m = [0, 1, 2].map((k) => {
     let s = 0;

@@ -48,7 +48,7 @@ function build(c: Connectivity): Net {
 /** The net of a connectivity, computed once. */
 export const netOf: (c: Connectivity) => Net = perConnectivity(build);
 
-/** Pulls edges together into lines that run on as long as just two of them meet. */
+/** Joins edges into polylines that continue as long as exactly two meet. */
 export function chained(edges: ArrayLike<number>, vertexCount: number): { vertices: number[]; closed: boolean }[] {
   const at: number[][] = Array.from({ length: vertexCount }, () => []);
   for (let e = 0; e < edges.length; e += 2) {

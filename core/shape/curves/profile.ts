@@ -2,10 +2,10 @@ import earcut from 'earcut';
 
 export type Point2 = readonly [number, number];
 
-/** Outlines that turn by more than this are shaded as with an edge. */
+/** Outlines that turn by more than this are shaded with an edge. */
 const SHARP = (30 * Math.PI) / 180;
 
-/** Which points of a plane outline are corners rather than parts of a bend. */
+/** Which points of a plane outline are corners rather than part of a curve. */
 export function sharpPoints(points: readonly Point2[], closed: boolean): boolean[] {
   const n = points.length;
   return points.map((p, i) => {
@@ -16,7 +16,7 @@ export function sharpPoints(points: readonly Point2[], closed: boolean): boolean
   });
 }
 
-/** A shading group for the stretch from each point to the next: it changes at corners alone. */
+/** A shading group for each segment: it changes at corners only. */
 export function sharpRuns(points: readonly Point2[], closed: boolean, from = 0): number[] {
   const sharp = sharpPoints(points, closed);
   const first = closed ? sharp.indexOf(true) : 0;
@@ -52,10 +52,13 @@ export function isInside(point: Point2, outline: readonly Point2[]): boolean {
   return inside;
 }
 
-/** Longest way from a corner to its offset, against the offset itself. */
+/** Longest mitre relative to the offset. */
 const MITRE = 4;
 
-/** The vector at each point along which the outline moves outwards by one, mitred at corners. Counter-clockwise outlines grow. */
+/**
+ * The vector at each point that offsets the outline outwards by one, mitred at corners. Counter-clockwise outlines
+ * grow.
+ */
 export function mitres(points: readonly Point2[]): Point2[] {
   const n = points.length;
   const side = (i: number): Point2 => {
@@ -66,7 +69,7 @@ export function mitres(points: readonly Point2[]): Point2[] {
   return points.map((_, i) => {
     const [p, q] = [side(i + n - 1), side(i)];
     const [x, y] = [p[0] + q[0], p[1] + q[1]];
-    // The bisector b has b·n = cos(half), and must be 1/cos(half) long: 2 (p + q) / |p + q|².
+    // The bisector b has b·n = cos(half), and must have the length 1/cos(half): 2 (p + q) / |p + q|².
     const square = x * x + y * y;
     if (square < 1e-12) return q;
     const factor = Math.min(2 / square, MITRE / Math.sqrt(square));
@@ -74,7 +77,7 @@ export function mitres(points: readonly Point2[]): Point2[] {
   });
 }
 
-/** Faces that close a plane outline, counter-clockwise: itself where it bulges nowhere inwards, else triangles. */
+/** Faces that cap a plane outline, counter-clockwise: itself if convex, otherwise triangles. */
 export function capFaces(points: readonly Point2[]): number[][] {
   const n = points.length;
   const bulges = points.every((p, i) => {
@@ -90,7 +93,7 @@ export function capFaces(points: readonly Point2[]): number[][] {
 }
 
 /**
- * A curve in space laid flat: along its two widest directions, counter-clockwise unless asked for as drawn.
+ * A curve in space flattened onto its two widest directions, counter-clockwise unless asked for as drawn.
  * @param points 3 numbers each
  */
 export function flatProfile(points: ArrayLike<number>, asDrawn = false): Point2[] {
@@ -100,7 +103,7 @@ export function flatProfile(points: ArrayLike<number>, asDrawn = false): Point2[
     return high - low;
   });
   const thin = spread.indexOf(Math.min(...spread));
-  // Seen from above, in front or the right side.
+  // Seen from above, the front or the right.
   const [a, b, sign] = thin === 1 ? [0, 2, -1] : thin === 2 ? [0, 1, 1] : [2, 1, 1];
   const out: Point2[] = [];
   for (let i = 0; i < points.length; i += 3) out.push([points[i + a], sign * points[i + b]]);

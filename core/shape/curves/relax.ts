@@ -34,7 +34,7 @@ export function relaxed(
         const [dx, dy, dz] = [p[j] - p[i], p[j + 1] - p[i + 1], p[j + 2] - p[i + 2]];
         const d = Math.sqrt(dx * dx + dy * dy + dz * dz);
         if (d < 1e-12) continue;
-        // Half of what an edge is too long or too short, as each of its ends moves.
+        // Half of an edge's excess or lack of length, by which each end moves.
         const w = length === null ? d : (0.5 * (d - rest)) / d;
         x += w * dx;
         y += w * dy;

@@ -35,7 +35,7 @@ export function revolved(mesh: Mesh, axis: number, angle: number, sides: number,
       positions[o + w] = Math.sin(a) * x + Math.cos(a) * y;
     }
   });
-  // Which side is out: a closed outline going counter-clockwise about the way of the turn has it right.
+  // Which side is out: correct for a closed outline that runs counter-clockwise about the direction of rotation.
   const flip = turnedInwards(
     lines.map((l) => [...l.vertices]),
     lines.map((l) => l.closed),
@@ -90,7 +90,7 @@ export function revolved(mesh: Mesh, axis: number, angle: number, sides: number,
   return { connectivity, positions };
 }
 
-/** Whether the faces would look inwards: the sign of the body's volume, from the moments of its curves. */
+/** Whether faces would look inwards: the sign of the body's volume, from the moments of its curves. */
 function turnedInwards(lines: readonly number[][], closed: readonly boolean[], p: Float32Array, axis: number): boolean {
   const [u, w] = [(axis + 1) % 3, (axis + 2) % 3];
   let sum = 0;
@@ -98,7 +98,7 @@ function turnedInwards(lines: readonly number[][], closed: readonly boolean[], p
     for (let j = 0; j < (closed[i] ? line.length : line.length - 1); j++) {
       const [a, b] = [3 * line[j], 3 * line[(j + 1) % line.length]];
       const [ra, rb] = [Math.hypot(p[a + u], p[a + w]), Math.hypot(p[b + u], p[b + w])];
-      // ∮ r² dz over the profile: positive where it goes up on the outside.
+      // ∮ r² dz over the profile: positive if it goes up on the outside.
       sum += ((ra * ra + ra * rb + rb * rb) / 3) * (p[b + axis] - p[a + axis]);
     }
   });
@@ -113,7 +113,7 @@ function addEnds(
   sides: number,
   flip: boolean,
 ): void {
-  // The sheet may have turned a contour round; its points are then counted from behind.
+  // The sheet may have reversed a contour; its points are then counted from the end.
   const map: number[] = [];
   let first = 0;
   let contour = 0;
@@ -126,7 +126,7 @@ function addEnds(
   }
   for (let t = 0; t < sheet.triangles.length; t += 3) {
     const three = [0, 1, 2].map((k) => map[sheet.triangles[t + k]]);
-    // Seen from the front of the sheet they go counter-clockwise; which end that is depends on its way.
+    // Counter-clockwise seen from the front of the sheet; which end that is depends on its direction.
     const start = three.map((i) => at(i, 0));
     const end = three.map((i) => at(i, sides));
     const front = sheet.reversed[0] !== flip;

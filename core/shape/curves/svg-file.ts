@@ -5,17 +5,17 @@ import toPath from 'element-to-path';
 import svgpath from 'svgpath';
 import { parseSync, type INode } from 'svgson';
 
-/** What is in a vector drawing. */
+/** The content of a vector drawing. */
 export interface Drawing {
-  /** Path data of all its shapes, in the coordinates of the drawing. */
+  /** Path data of all its shapes, in the drawing's coordinates. */
   readonly path: string;
-  /** Elements that are seen in it and draw no line here, by name, and how many of each. */
+  /** Visible elements that become no curve here, by name, with their number. */
   readonly leftOut: ReadonlyMap<string, number>;
 }
 
 /** Basic shapes of SVG 1.1, section 9. */
 const SHAPES = new Set(['path', 'rect', 'circle', 'ellipse', 'line', 'polyline', 'polygon']);
-/** What holds others, or describes and draws nothing. */
+/** Containers, and elements that describe but draw nothing. */
 const HOLDERS = new Set(['svg', 'g', 'a', 'switch']);
 const SILENT = new Set([
   '',
@@ -42,10 +42,10 @@ export function isDrawingFile(text: string): boolean {
   return /<[a-z]/i.test(text);
 }
 
-/** What an attribute is where it is left out. */
+/** Defaults of attributes. */
 const ZEROS = { cx: '0', cy: '0', x1: '0', y1: '0', x2: '0', y2: '0' };
 
-/** Lengths without their unit, and lists of points with single spaces between, as the library reads them. */
+/** Lengths without units, and lists of points with single spaces, as the library reads them. */
 function plain(attributes: Record<string, string>): Record<string, string> {
   return Object.fromEntries(
     Object.entries({ ...ZEROS, ...attributes }).map(([name, value]) => [
@@ -105,7 +105,7 @@ export function drawingOf(text: string): Drawing {
   return { path: parts.join(' '), leftOut };
 }
 
-/** "2 texts and 1 image": what was left out, in words; empty where nothing was. */
+/** "2 texts and 1 image": what was left out, in words; empty if nothing was. */
 export function leftOutWords({ leftOut }: Pick<Drawing, 'leftOut'>): string {
   return [...leftOut].map(([name, n]) => `${n} × ${name}`).join(', ');
 }

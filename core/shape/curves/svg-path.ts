@@ -51,7 +51,7 @@ export function pathLines(d: string, tolerance: number): PlaneLine[] {
           return to(x, n[0]);
         case 'Q': {
           const [cx, cy, ex, ey] = n;
-          // The same bend as a cubic, from ⅓ and ⅔ of the way to the control point.
+          // The same quadratic curve as a cubic, from ⅓ and ⅔ of the way to the control point.
           return cubic(
             [
               x,
@@ -75,7 +75,7 @@ export function pathLines(d: string, tolerance: number): PlaneLine[] {
     });
   for (const l of lines) {
     const p = l.points;
-    // A line that comes back to its beginning is closed, whether it says so or not.
+    // A line that returns to its start is closed, whether it says so or not.
     if (p.length > 4 && Math.abs(p[0] - p[p.length - 2]) < 1e-6 && Math.abs(p[1] - p[p.length - 1]) < 1e-6) {
       p.length -= 2;
       l.closed = true;
@@ -85,8 +85,8 @@ export function pathLines(d: string, tolerance: number): PlaneLine[] {
 }
 
 /**
- * A cubic Bézier curve in even steps of its parameter, as many as keep within the tolerance: the
- * largest second difference bounds how far it bends off a chord (Wang's formula).
+ * A cubic Bézier curve in even parameter steps, as many as the tolerance needs: the largest second difference bounds
+ * the deviation from a chord (Wang's formula).
  */
 function cubic(p: readonly number[], tolerance: number, to: (x: number, y: number) => void): void {
   const bend = Math.max(

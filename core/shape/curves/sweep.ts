@@ -4,19 +4,19 @@ import { framesAlong } from './frames';
 import { capFaces, sharpRuns, type Point2 } from './profile';
 
 export interface SweepOptions {
-  /** Seen against the way of the path, counter-clockwise; the first number points along its normal. */
+  /** Counter-clockwise seen against the direction of the path; the first coordinate points along its normal. */
   readonly profile: readonly Point2[];
   readonly profileClosed: boolean;
-  /** Factor on the profile at a share 0…1 of the length. */
+  /** Scale of the profile at a fraction 0…1 of the length. */
   readonly scale: (share: number) => number;
-  /** Radians the profile is turned at a share of the length. */
+  /** Rotation of the profile in radians at a fraction of the length. */
   readonly turn: (share: number) => number;
-  /** Points of the profile by which a closed path joins its beginning; for turns by a part of the round. */
+  /** Points by which a closed path is offset at its joint, for partial turns. */
   readonly shift?: number;
   readonly caps: boolean;
-  /** Shaded round whatever the angle between its sides. */
+  /** Shaded smooth whatever the angle between its sides. */
   readonly smooth?: boolean;
-  /** The finish it has; the ribbon's own where none is given. */
+  /** Material slot; the ribbon's main one by default. */
   readonly slot?: keyof typeof FINISH;
 }
 

@@ -8,38 +8,38 @@ import {
   type DistanceBound,
 } from './distance';
 
-/** A 4 × 4 matrix by columns. */
+/** A 4 × 4 matrix, column-major. */
 type Matrix = readonly number[];
 
 /**
- * A form as a distance bound, carried beside the faces that were made of it: drawers that can march it
- * show it exactly, everything else takes the faces. In its own space it is as large as the unit ball.
+ * A form as a distance bound, carried beside its mesh: renderers that can sphere-trace it show it exactly, everything
+ * else uses the mesh. In its own space it is about as large as the unit ball.
  */
 export interface DistanceField {
   readonly form: 'box' | 'sponge' | 'bulb' | 'julia' | 'net' | 'lattice';
-  /** Four numbers, whose meaning goes by the form; see `boundOf`. Angles in radians. */
+  /** Four numbers, whose meaning depends on the form; see `boundOf`. Angles in radians. */
   readonly numbers: readonly [number, number, number, number];
   /** How many times space is folded. */
   readonly rounds: number;
-  /** Which part of the form is seen: the place in it that lies in the middle, and how many times as large it is. */
+  /** The visible part of the form: its centre, and the magnification. */
   readonly middle: readonly [number, number, number];
   readonly zoom: number;
-  /** What it is cut out by: the unit ball, or the cube within it. */
+  /** What it is cut by: the unit ball, or the cube inscribed in it. */
   readonly cut: 'ball' | 'cube';
-  /** How far outside the bound's own 0 the form begins. */
+  /** Offset of the surface outwards from the bound's zero. */
   readonly skin: number;
   /** From its own space to that of the shape, in metres. */
   readonly matrix: Matrix;
 }
 
-/** Half the edge of the cube within the unit ball. */
+/** Half the edge of the cube inscribed in the unit ball. */
 export const CUBE = 1 / Math.sqrt(3);
 /** Size of a Julia set, in unit balls. */
 export const JULIA_SIZE = 1.5;
-/** Farther than this outside what it is cut by, nothing else is looked at. */
+/** Farther than this outside the cut, only the cut is evaluated. */
 export const NEAR = 0.1;
 
-/** The distance bound of a form by itself, before it is cut and given its skin. */
+/** The distance bound of a form, before it is cut and offset. */
 function boundOf({ form, numbers: [a, b, c, d], rounds }: DistanceField): DistanceBound {
   switch (form) {
     case 'box':
@@ -59,7 +59,7 @@ function boundOf({ form, numbers: [a, b, c, d], rounds }: DistanceField): Distan
   }
 }
 
-/** At most the distance from a place in the form's own space to the form as it is cut, with its skin. */
+/** At most the distance from a position in the form's own space to the cut and offset form. */
 export function fieldBound(field: DistanceField): DistanceBound {
   const bound = boundOf(field);
   const { cut, skin, zoom } = field;
@@ -72,9 +72,9 @@ export function fieldBound(field: DistanceField): DistanceBound {
 }
 
 /**
- * A form after its shape was moved by p ↦ M·p + shift: undefined where nothing can be seen of it any more.
+ * A form after its shape was transformed by p ↦ M·p + shift; undefined if nothing of it remains visible.
  *
- * @param linear M, 9 numbers by rows
+ * @param linear M, 9 numbers, row-major
  */
 export function movedField(
   field: DistanceField | undefined,

@@ -4,7 +4,7 @@ import { FINISH, type Connectivity, type Mesh } from '../mesh';
 import { edgesSharperThan } from '../sharp';
 import { topologyOf } from '../topology';
 
-/** A bevel takes at most this share of an edge from each of its ends. */
+/** A bevel takes at most this fraction of an edge from each end. */
 const MOST = 0.45;
 
 /**
@@ -27,7 +27,7 @@ export function bevelled(mesh: Mesh, width: number, degrees: number, segments: n
   /** New vertex of each corner of a face. */
   const own = new Int32Array(c.corners.length).fill(-1);
   const faces = new ConnectivityBuilder();
-  /** Points across the bevel of an edge at one of its ends, from the corner of one face to that of the other. */
+  /** Points across the bevel of an edge at one end, from the corner of one face to that of the other. */
   const strips = new Map<string, number[]>();
 
   for (let v = 0; v < c.vertexCount; v++) {
@@ -40,7 +40,7 @@ export function bevelled(mesh: Mesh, width: number, degrees: number, segments: n
       for (const k of fan.corners) own[k] = id;
       continue;
     }
-    // Wedges begin after a sharp edge: edges[i] lies before corners[i] going round.
+    // Wedges begin after a sharp edge: edges[i] precedes corners[i] in circular order.
     const first = cuts.indexOf(true);
     const n = fan.corners.length;
     const wedges: { corners: number[]; from: number; to: number }[] = [];
@@ -55,7 +55,7 @@ export function bevelled(mesh: Mesh, width: number, degrees: number, segments: n
       for (const k of w.corners) own[k] = id;
       return id;
     });
-    // The strip between this wedge and the one before it runs over the edge that parts them.
+    // The strip between this wedge and the previous one covers the edge between them.
     wedges.forEach((w, i) => {
       const [left, right] = [ids[(i + wedges.length - 1) % wedges.length], ids[i]];
       // With two edges the same line serves both, seen from the other side.
@@ -74,7 +74,8 @@ export function bevelled(mesh: Mesh, width: number, degrees: number, segments: n
     });
     if (wedges.length > 2) {
       const ring = wedges.flatMap((w) => strips.get(`${w.from}/${v}`)!.slice(0, -1));
-      // The middle of the quadratic triangle whose corners are the wedges and whose controls are all the old corner.
+      // The centre of the quadratic triangle whose corners are the wedges and whose control points are all the old
+      // corner.
       const mean = [0, 1, 2].map((k) => ids.reduce((s, id) => s + positions[3 * id + k], 0) / ids.length);
       patch(faces, ring, segments > 1 ? mean.map((x, k) => x / 3 + (2 * at(v)[k]) / 3) : mean, put);
     }
@@ -111,13 +112,13 @@ export function bevelled(mesh: Mesh, width: number, degrees: number, segments: n
   return { connectivity: faces.finish(positions.length / 3), positions: Float32Array.from(positions) };
 }
 
-/** The line as seen from the corner it is to begin with; the corner alone where the edge ends in a point. */
+/** The line starting at a corner; the corner alone if the edge ends in a point. */
 function sideLine(line: number[] | undefined, corner: number): number[] {
   if (!line) return [corner];
   return line[0] === corner ? line : [...line].reverse();
 }
 
-/** A patch over a ring of points: a face, or a fan about a middle. */
+/** A patch over a ring of points: a face, or a fan about a centre. */
 function patch(
   faces: ConnectivityBuilder,
   ring: readonly number[],
@@ -129,7 +130,7 @@ function patch(
   ring.forEach((a, i) => faces.face([a, ring[(i + 1) % ring.length], id], 1));
 }
 
-/** Where the corner of the faces between two sharp edges goes. */
+/** New position of the corner of the faces between two sharp edges. */
 function wedgePoint(
   c: Connectivity,
   p: Float32Array,
@@ -154,7 +155,7 @@ function wedgePoint(
     const reach = Math.min(width / sine, MOST * Math.min(a.length, b.length));
     return here.map((x, k) => x + reach * (a.d[k] + b.d[k]));
   }
-  // Over several faces, or past a straight corner: along the middle of the wedge, in its faces.
+  // Over several faces, or past a straight corner: along the middle of the wedge, within its faces.
   const inward = [0, 0, 0];
   let shortest = Math.min(a.length, b.length);
   for (const k of w.corners) {
@@ -168,7 +169,7 @@ function wedgePoint(
       Math.hypot(...x.map((q, i) => q - here[i])),
       Math.hypot(...y.map((q, i) => q - here[i])),
     );
-    // Square to the way across this corner, inside the face.
+    // Perpendicular to the direction across this corner, within the face.
     const across = x.map((q, i) => q - y[i]);
     const m = n.map((q) => q / l);
     inward[0] += m[1] * across[2] - m[2] * across[1];
@@ -177,7 +178,7 @@ function wedgePoint(
   }
   const size = Math.hypot(...inward);
   if (size < 1e-12) return here;
-  // Pointing into the faces: the same side as their middles.
+  // Pointing into the faces: towards their centres.
   const mid = w.corners
     .map((k) => at(c.corners[next(c, k)]))
     .reduce<number[]>((s, q) => s.map((x, i) => x + q[i] - here[i]), [0, 0, 0]);
@@ -191,7 +192,7 @@ function next(c: Connectivity, k: number): number {
   return k + 1 < c.faceStart[f + 1] ? k + 1 : c.faceStart[f];
 }
 
-/** The face a corner belongs to, by halving. */
+/** The face of a corner, by binary search. */
 function faceOfCorner(c: Connectivity, k: number): number {
   let [low, high] = [0, c.faceStart.length - 2];
   while (low < high) {

@@ -5,7 +5,7 @@ import { trianglesOf } from '../triangulate';
 
 let library: ManifoldToplevel | null = null;
 
-/** Fetches the library for solids, once; until then `combined` gives null. */
+/** Loads the library for solids, once; until then `combined` returns null. */
 export async function loadSolids(): Promise<void> {
   if (library) return;
   const { default: start } = await import('manifold-3d');
@@ -20,7 +20,7 @@ export function solidsLoaded(): boolean {
 
 export type SolidWay = 'union' | 'difference' | 'intersection';
 
-/** A shape that is not the skin of a solid, with what is wrong with it. */
+/** A shape that does not bound a solid, with the reason. */
 export class NotSolid extends Error {
   override readonly name = 'NotSolid';
 }
@@ -87,7 +87,7 @@ function meshFrom(result: ResultMesh, first: number, insideCut: boolean, a: Mesh
     const source = (mine ? a : b).connectivity;
     const group = (f: number) => (source.shadingGroups?.[f] ?? 0) * 2 + (mine ? 0 : 1);
     const slot = (f: number) => (!mine && insideCut ? FINISH.inside : (source.slots?.[f] ?? FINISH.main));
-    // Triangles of one face stand together; two that still make up a whole quad become it again.
+    // Triangles of one face are grouped; two that still form a whole quad become it again.
     const byFace = new Map<number, number[]>();
     for (let t = runIndex[r] / 3; t < runIndex[r + 1] / 3; t++) {
       const list = byFace.get(faceID[t]);
@@ -108,7 +108,7 @@ function meshFrom(result: ResultMesh, first: number, insideCut: boolean, a: Mesh
   return { connectivity: builder.finish(count), positions };
 }
 
-/** The quad of two triangles that share an edge, if it bulges nowhere inwards. */
+/** The quad of two triangles that share an edge, if it is convex. */
 function quadOf(t: Uint32Array, x: number, y: number, p: Float32Array, stride: number): number[] | null {
   const [a, b] = [
     [t[3 * x], t[3 * x + 1], t[3 * x + 2]],
