@@ -36,6 +36,9 @@ export default ts.config(
     rules: {
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', ignoreRestSiblings: true }],
       'no-console': 'off',
+      // Left behind by renaming: `{ mesh: mesh }`, `import { a as a }`.
+      'object-shorthand': ['error', 'properties'],
+      'no-useless-rename': 'error',
     },
   },
   {

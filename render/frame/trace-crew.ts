@@ -113,7 +113,7 @@ export class TraceCrew {
       await this.close();
       throw error;
     }
-    return { light, features: features, passes: passes, samples: taken / (width * height) };
+    return { light, features, passes, samples: taken / (width * height) };
   }
 
   /** Ends the threads; a picture that is being traced is rejected. */

@@ -87,7 +87,7 @@ export async function trueFrame(
 /** Light passes denoised if the picture is, so that they add up to it; the others as they are. */
 function cleanPasses(
   passes: readonly Pass[],
-  { light, features: guides }: Traced,
+  { light, features }: Traced,
   clean: LightPicture,
   denoiser: Denoiser | null,
 ): readonly Pass[] {
@@ -96,7 +96,7 @@ function cleanPasses(
   const parts = denoiser.parts(
     lights.map((p) => p.values),
     light,
-    guides,
+    features,
     clean,
   );
   return passes.map((p) => (isLight(p) ? { ...p, values: parts[lights.indexOf(p)] } : p));

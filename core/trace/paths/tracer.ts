@@ -374,7 +374,7 @@ function meshesOf({ ribbons, materials }: PictureAt<Mesh>): ReadonlyMap<Mesh, Tr
 /** Width of a pixel in metres: per metre of distance, and at least. */
 function pixelOf({ scene, aspect }: PictureAt<Mesh>, { width, height }: TraceSettings): PixelSize {
   const metres = Math.hypot(...projectionOf(scene.camera, aspect, width, height).across(1, 0, 1));
-  return scene.camera.parallel > 0 ? { perMetre: 0, minSamples: metres } : { perMetre: metres, minSamples: 0 };
+  return scene.camera.parallel > 0 ? { perMetre: 0, minWidth: metres } : { perMetre: metres, minWidth: 0 };
 }
 
 /** Focus distance in metres: as set, or to the centre of a ribbon. */

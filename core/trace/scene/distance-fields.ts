@@ -20,7 +20,7 @@ const OCCLUSION_DISTANCE = 0.02;
 /** Width of a pixel in metres: per metre of distance, and at least. */
 export interface PixelSize {
   readonly perMetre: number;
-  readonly minSamples: number;
+  readonly minWidth: number;
 }
 
 interface Marched {
@@ -45,7 +45,7 @@ export class MarchedFields {
 
   /** @param withOcclusion ambient occlusion is needed: a pattern depends on it */
   constructor(
-    private readonly pixel: PixelSize = { perMetre: 0, minSamples: 0 },
+    private readonly pixel: PixelSize = { perMetre: 0, minWidth: 0 },
     private readonly withOcclusion = true,
   ) {}
 
@@ -132,8 +132,8 @@ export class MarchedFields {
 
   /** Hit distance at t, in the form's own space. */
   private hitDistance(t: number, speed: number): number {
-    const { perMetre, minSamples: least } = this.pixel;
-    return Math.max(FINEST, PIXEL * speed * Math.max(least, perMetre * t));
+    const { perMetre, minWidth } = this.pixel;
+    return Math.max(FINEST, PIXEL * speed * Math.max(minWidth, perMetre * t));
   }
 
   /**

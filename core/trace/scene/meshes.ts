@@ -109,7 +109,7 @@ export class MeshStore {
   placeField(mesh: TraceMesh, field: DistanceField, number: number): PlacedMesh {
     const shape = this.shapes++;
     this.memory.whole(this.table + 4 * MESH_NUMBERS * shape, MESH_NUMBERS).fill(0);
-    return { mesh: mesh, shape, root: -2 - number, field, ...fieldBox(field) };
+    return { mesh, shape, root: -2 - number, field, ...fieldBox(field) };
   }
 
   /**
@@ -133,14 +133,14 @@ export class MeshStore {
     memory.whole(this.table + 4 * MESH_NUMBERS * shape, MESH_NUMBERS).set(row);
     if (same?.splits === this.splits) {
       const { low, high } = same.placed;
-      return { mesh: mesh, shape, ...this.copyTree(same), low, high };
+      return { mesh, shape, ...this.copyTree(same), low, high };
     }
     const some = triangles.find((v) => isPlace(positions, v));
-    if (some === undefined) return { mesh: mesh, shape, root: NO_TREE, low: [], high: [] };
+    if (some === undefined) return { mesh, shape, root: NO_TREE, low: [], high: [] };
     const at = { points, corners, count, some };
     const known =
       like?.splits === this.splits && equal(like.placed.mesh.triangles, triangles) ? this.refit(like, at) : undefined;
-    return { mesh: mesh, shape, ...(known ?? this.build(at)) };
+    return { mesh, shape, ...(known ?? this.build(at)) };
   }
 
   /** The tree of a mesh; its bytes are valid until another scene is laid out. */

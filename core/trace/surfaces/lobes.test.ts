@@ -151,6 +151,22 @@ describe('bodies of glass in each other', () => {
     // Where the inner one is of another index, its faces mirror, too.
     expect(seen([1, glass(1.6, Infinity)], [0.5, glass(3, Infinity)]) / once).toBeLessThan(0.9);
   });
+  it('that scatter in part, too, are left again, whatever shadow rays have passed meanwhile', () => {
+    const half = { mesh: ball(0.5, 48), surface: { ...glass(1.2, 2), transmission: 0.5 } };
+    // What still took itself for glass would lose nearly all on its way to it.
+    const wall = { mesh: square(50, -6), surface: matt };
+    // Both hang behind the camera: a face that faintly glows, and a veil before it.
+    const glow = {
+      mesh: square(0.2, 6),
+      surface: { ...matt, baseColor: '#000000', emissiveColor: '#FFFFFF', emissiveStrength: 1e-4 },
+    };
+    const veil = { mesh: square(0.3, 5), surface: { ...matt, opacity: 0.5 } };
+    const seen = (...more: (typeof glow | typeof veil)[]) =>
+      meanOf(pictureOf([half, wall, ...more], [white], { focalLength: 600 }), 1024)[0];
+    const alone = seen();
+    expect(seen(glow) / alone).toBeCloseTo(1, 1.8);
+    expect(seen(glow, veil) / alone).toBeCloseTo(1, 1.8);
+  });
 });
 
 describe('surfaces that give light', () => {

@@ -1,4 +1,5 @@
 import * as hit from '../trees/intersect';
+import { there as surfaceOnShadowRay } from '../paths/hit-surface';
 import * as point from '../paths/shading-point';
 import * as scene from '../base/scene';
 import * as s from '../surfaces/surface';
@@ -91,7 +92,7 @@ export function sample(px: f32, py: f32, pz: f32, w: f32, u: f32, v: f32): bool 
   hit.setHit(far, which, triangle, b1, b2);
   point.setUpShadowHit(px, py, pz, x, y, z);
   hit.restore(t, own, face);
-  const surface = point.surfaceOnShadowRay();
+  const surface = surfaceOnShadowRay;
   pdf = solidAnglePdf(surface, far, cosine);
   // Cut-away parts emit nothing and a partly opaque surface its share, just as for a ray that hits it.
   const there: f32 =

@@ -1,6 +1,7 @@
 import { sampleVisibleNormal, hx, hz } from '../surfaces/microfacet';
 import * as hit from '../trees/intersect';
 import * as lights from './lights';
+import { mayTransmit, there as surfaceOnShadowRay } from '../paths/hit-surface';
 import * as point from '../paths/shading-point';
 import * as atmosphere from './atmosphere';
 import * as scene from '../base/scene';
@@ -73,9 +74,9 @@ function seesThrough(x: f32, y: f32, z: f32, to: f32): bool {
 
 /** Attenuates light that passes straight through a hit; false if nothing is left. */
 function attenuate(x: f32, y: f32, z: f32): bool {
-  if (!point.mayTransmit()) return false;
+  if (!mayTransmit()) return false;
   point.setUpShadowHit(x, y, z, wx, wy, wz);
-  const at = point.surfaceOnShadowRay();
+  const at = surfaceOnShadowRay;
   if (load<f32>(at, s.OVERLAY) > 0) return true;
   if (load<f32>(at, s.ADDITIVE) > 0 || load<f32>(at, s.CUT) < load<f32>(at, s.CUT_LEVEL)) return true;
   const alpha = load<f32>(at, s.ALPHA);

@@ -5,8 +5,9 @@ import * as scene from '../base/scene';
 /**
  * The camera, numbers of 4 bytes: position; right, up and forward vectors; the pixel in the middle of its view; width
  * of a pixel in metres, a metre ahead, or anywhere if rays are parallel; whether they are; lens radius; focus distance
- * in metres; number of aperture blades; bounces (diffuse); the firefly clamp, from the second vertex on; whether the
- * environment is visible behind everything; the sampler seed; exposure.
+ * in metres; number of aperture blades; diffuse bounces; the firefly clamp, from the second vertex on; whether the
+ * environment is visible behind everything; the sampler seed; exposure; glossy bounces; transmission bounces; the
+ * wanted error and the least samples for it; bounces up to which haze scatters light.
  */
 const RIGHT: usize = 12;
 const UP: usize = 24;
@@ -17,6 +18,14 @@ const PARALLEL: usize = 60;
 const LENS: usize = 64;
 const FOCUS: usize = 68;
 const BLADES: usize = 72;
+export const DIFFUSE_BOUNCES: usize = 76;
+export const FIREFLY_CLAMP: usize = 80;
+export const ENVIRONMENT_VISIBLE: usize = 84;
+export const SEED: usize = 88;
+export const EXPOSURE: usize = 92;
+export const GLOSSY_BOUNCES: usize = 96;
+export const TRANSMISSION_BOUNCES: usize = 100;
+export const AIR: usize = 112;
 
 /** The generated ray: origin and direction, a unit vector. */
 export let ox: f32 = 0;

@@ -14,6 +14,7 @@ import * as lights from '../lights/lights';
 import * as media from '../surfaces/media';
 import * as firstHit from './first-hit';
 import * as dispersion from '../surfaces/dispersion';
+import { here as surfaceHere } from './hit-surface';
 import * as point from './shading-point';
 import * as atmosphere from '../lights/atmosphere';
 import { beginSample, seek, next, skip, position } from '../base/sampler';
@@ -27,14 +28,6 @@ import { bsdfMisWeight, lightMisWeight } from '../lights/mis';
  * Veach & L. Guibas, “Optimally combining sampling techniques”, 1995). The result of a sample is radiance in scene
  * units, and coverage.
  */
-const DIFFUSE_BOUNCES: usize = 76;
-const FIREFLY_CLAMP: usize = 80;
-const ENVIRONMENT_VISIBLE: usize = 84;
-const SEED: usize = 88;
-export const EXPOSURE: usize = 92;
-const GLOSSY_BOUNCES: usize = 96;
-const TRANSMISSION_BOUNCES: usize = 100;
-const AIR: usize = 112;
 let ox: f32 = 0;
 let oy: f32 = 0;
 let oz: f32 = 0;
@@ -62,7 +55,7 @@ export let emissionSeenB: f32 = 0;
 
 /** Traces one sample of a pixel; results are exported variables of this and other modules. */
 export function traceSample(x: i32, y: i32, n: i32): void {
-  beginSample(x, y, load<u32>(scene.camera, SEED), n);
+  beginSample(x, y, load<u32>(scene.camera, camera.SEED), n);
   pixelX = <f32>x + 0.5;
   pixelY = <f32>y + 0.5;
   camera.generateRay(<f32>x, <f32>y);
@@ -114,9 +107,9 @@ function traceChannels(): void {
   coverage = 0;
   uncovered = floorMirrored = false;
   media.clear();
-  diffuseLeft = load<i32>(c, DIFFUSE_BOUNCES);
-  glossyLeft = load<i32>(c, GLOSSY_BOUNCES);
-  transmissionLeft = load<i32>(c, TRANSMISSION_BOUNCES);
+  diffuseLeft = load<i32>(c, camera.DIFFUSE_BOUNCES);
+  glossyLeft = load<i32>(c, camera.GLOSSY_BOUNCES);
+  transmissionLeft = load<i32>(c, camera.TRANSMISSION_BOUNCES);
   fireflyClamp = Infinity;
   pdf = -1;
   bounces = opaqueBounces = 0;
@@ -138,7 +131,7 @@ function traceChannels(): void {
 /** Continues from the current ray to the end of the path. */
 function tracePath(): void {
   const c = scene.camera;
-  const limit = load<f32>(c, FIREFLY_CLAMP);
+  const limit = load<f32>(c, camera.FIREFLY_CLAMP);
   const oneLight = lights.strategyCount() == 1 && scene.emissiveCount == 0;
   for (let steps = 0; steps < 128; steps++) {
     dimensionBefore = position();
@@ -196,7 +189,7 @@ function tracePath(): void {
     }
     if (!found) {
       features.recordMiss(dx, dy, dz, travelled);
-      if (seesThroughGlass && load<f32>(c, ENVIRONMENT_VISIBLE) == 0) {
+      if (seesThroughGlass && load<f32>(c, camera.ENVIRONMENT_VISIBLE) == 0) {
         // Through glass one sees the backdrop; with nothing in front of it the backdrop is composited later.
         if (coverage > 0) backdrop.evaluate(pixelX, pixelY);
         if (coverage > 0) add(throughputR * backdrop.r, throughputG * backdrop.g, throughputB * backdrop.b, fireflyClamp, otherSource());
@@ -210,7 +203,7 @@ function tracePath(): void {
       return;
     }
     point.setUp(ox, oy, oz, dx, dy, dz, travelled);
-    const surface = point.surfaceHere();
+    const surface = surfaceHere;
     const alpha = load<f32>(surface, s.ALPHA);
     const additive = load<f32>(surface, s.ADDITIVE) > 0;
     let veiled = false;
@@ -284,7 +277,7 @@ function tracePath(): void {
         eta = point.front ? ahead / media.index() : ahead / max(media.index(), dispersedIor());
       }
       glassLights.arrive(eta, thin, seesThroughGlass && aboveFloor);
-      if (glassLights.sampleLight(which, lu, lv, !seesThroughGlass || load<f32>(c, ENVIRONMENT_VISIBLE) > 0))
+      if (glassLights.sampleLight(which, lu, lv, !seesThroughGlass || load<f32>(c, camera.ENVIRONMENT_VISIBLE) > 0))
         addLight(throughputR * glassLights.r, throughputG * glassLights.g, throughputB * glassLights.b, glassLights.x, glassLights.y, glassLights.z);
       if (!glass.sampleGlass(eta, thin, lobe, du, dv)) return;
       scaleThroughput(s.weightR, s.weightG, s.weightB);
@@ -370,7 +363,7 @@ function passThrough(to: f32): void {
 }
 
 function enterMedium(id: i32): void {
-  const at = point.surfaceHere() + s.ABSORBED;
+  const at = surfaceHere + s.ABSORBED;
   media.enter(id, s.ior, load<f32>(at), load<f32>(at, 4), load<f32>(at, 8));
 }
 
@@ -460,9 +453,9 @@ function dispersedIor(): f32 {
 function emit(fireflyClamp: f32, share: f32, pdf: f32, far: f32): void {
   if (!(s.emissionR + s.emissionG + s.emissionB > 0)) return;
   let weight = share;
-  if (pdf >= 0 && load<f32>(point.surfaceHere(), s.IN_LIGHT_LIST) > 0) {
+  if (pdf >= 0 && load<f32>(surfaceHere, s.IN_LIGHT_LIST) > 0) {
     const cosine = abs(point.gx * dx + point.gy * dy + point.gz * dz);
-    const other = lights.emissivePdf(point.surfaceHere(), far, cosine);
+    const other = lights.emissivePdf(surfaceHere, far, cosine);
     weight *= bsdfMisWeight(pdf, other);
   }
   add(weight * throughputR * s.emissionR, weight * throughputG * s.emissionG, weight * throughputB * s.emissionB, fireflyClamp, scene.lampCount + 1);
@@ -505,7 +498,7 @@ function directLight(which: f32, u: f32, v: f32, share: f32, alone: bool): void 
 
 /** In-scattering of haze at one position of the ray. Returns whether there is any. */
 function inScatter(to: f32): bool {
-  if (bounces > load<i32>(scene.camera, AIR) || !haze.sampleLight(ox, oy, oz, dx, dy, dz, to)) return false;
+  if (bounces > load<i32>(scene.camera, camera.AIR) || !haze.sampleLight(ox, oy, oz, dx, dy, dz, to)) return false;
   return addLight(throughputR * haze.r, throughputG * haze.g, throughputB * haze.b, haze.x, haze.y, haze.z);
 }
 

@@ -1,6 +1,7 @@
 import * as radiance from './radiance';
 import * as features from './features';
 import * as firstHit from './first-hit';
+import * as camera from './camera';
 import * as path from './path';
 import * as scene from '../base/scene';
 
@@ -97,7 +98,7 @@ function isParked(at: usize): bool {
  * Whether the error of the mean over a pixel and its neighbours is below the limit, relative to how bright it appears.
  */
 function isConverged(x: i32, y: i32, width: i32, height: i32, sums: usize, limit: f32): bool {
-  const exposure: f64 = load<f32>(scene.camera, path.EXPOSURE);
+  const exposure: f64 = load<f32>(scene.camera, camera.EXPOSURE);
   let variance: f64 = 0;
   let mean: f64 = 0;
   let pixels: f64 = 0;
@@ -121,7 +122,7 @@ function isConverged(x: i32, y: i32, width: i32, height: i32, sums: usize, limit
 function sample(x: i32, y: i32, n: i32, at: usize, seen: usize): void {
   path.traceSample(x, y, n);
   // A reflection in the floor covers the background as far as it is no brighter than white; beyond, it is added light.
-  const most = load<f32>(scene.camera, path.EXPOSURE) * max(radiance.r, max(radiance.g, radiance.b));
+  const most = load<f32>(scene.camera, camera.EXPOSURE) * max(radiance.r, max(radiance.g, radiance.b));
   const over: f32 = path.uncovered ? 1 : path.floorMirrored && most > 1 ? 1 - 1 / most : 0;
   const under: f32 = 1 - over;
   store<f64>(at, load<f64>(at) + under * radiance.r);

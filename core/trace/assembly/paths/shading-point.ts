@@ -4,6 +4,7 @@ import * as hit from '../trees/intersect';
 import * as onFace from './hit-point';
 import { allocate } from '../base/per-thread';
 import * as scene from '../base/scene';
+import { here, loadHitSurface, there } from './hit-surface';
 import * as s from '../surfaces/surface';
 
 /**
@@ -39,17 +40,6 @@ export function queryAddress(): usize {
   return query;
 }
 
-/** Material at the path, and material at the hit of a shadow ray. */
-const here = allocate(192);
-const there = allocate(192);
-
-export function surfaceHere(): usize {
-  return here;
-}
-export function surfaceOnShadowRay(): usize {
-  return there;
-}
-
 /** Position, geometric normal and shading normal, both facing the ray. */
 export let px: f32 = 0;
 export let py: f32 = 0;
@@ -69,7 +59,7 @@ export let by: f32 = 1;
 export let bz: f32 = 0;
 /** The ray comes from outside. */
 export let front: bool = true;
-/** Index of the surface, which identifies the medium. */
+/** Index of the surface, which identifies the medium; shadow rays leave it alone. */
 export let medium: i32 = 0;
 
 let wx: f32 = 0;
@@ -152,7 +142,7 @@ export function setUp(ox: f32, oy: f32, oz: f32, dx: f32, dy: f32, dz: f32, trav
     ny = gy;
     nz = gz;
   }
-  loadSurface(copy, here);
+  medium = loadHitSurface(copy, here);
   // A distance field is in no light list: only BSDF sampling finds its light.
   if (fieldOffset > 0) store<f32>(here, 0, s.IN_LIGHT_LIST);
   if (load<i32>(here, s.PATTERN) != 0) {
@@ -182,19 +172,10 @@ export function setUp(ox: f32, oy: f32, oz: f32, dx: f32, dy: f32, dz: f32, trav
   if (load<f32>(here, s.GROOVES) >= 0) alignFrame(copy);
 }
 
-/** Whether light may pass straight through the hit; patterns are not evaluated. */
-export function mayTransmit(): bool {
-  const copy = scene.copies + <usize>hit.hitCopy * scene.COPY;
-  const mesh = scene.meshes + <usize>load<i32>(copy, scene.COPY_MESH) * scene.MESH;
-  const kind = faceKindOf(mesh);
-  const at = scene.surfaces + (<usize>load<i32>(copy, scene.COPY_SURFACE) + <usize>kind) * s.SURFACE;
-  return load<f32>(at, s.CLEAR) > 0;
-}
-
 /** Sets up the material at the hit of a shadow ray. */
 export function setUpShadowHit(ox: f32, oy: f32, oz: f32, dx: f32, dy: f32, dz: f32): void {
   const copy = scene.copies + <usize>hit.hitCopy * scene.COPY;
-  loadSurface(copy, there);
+  loadHitSurface(copy, there);
   if (load<i32>(there, s.PATTERN) == 0) return;
   save();
   px = ox + hit.hitT * dx;
@@ -281,35 +262,6 @@ function loadEdges(mesh: usize, corners: usize): void {
   cx = load<f32>(k) - load<f32>(i);
   cy = load<f32>(k, 4) - load<f32>(i, 4);
   cz = load<f32>(k, 8) - load<f32>(i, 8);
-}
-
-/** Kind of the face that was hit; a distance field has one kind only. */
-@inline
-function faceKindOf(mesh: usize): u8 {
-  const kinds: usize = load<u32>(mesh, 8);
-  return kinds ? load<u8>(kinds + <usize>hit.hitTriangle) : 0;
-}
-
-/** Copies the material of the hit, with the overrides of its instance. */
-function loadSurface(copy: usize, at: usize): void {
-  const mesh = scene.meshes + <usize>load<i32>(copy, scene.COPY_MESH) * scene.MESH;
-  const kind = faceKindOf(mesh);
-  medium = load<i32>(copy, scene.COPY_SURFACE) + <i32>kind;
-  const from = scene.surfaces + <usize>medium * s.SURFACE;
-  // memory.copy is a call, which takes longer than this loop.
-  for (let i: usize = 0; i < s.SURFACE; i += 16) v128.store(at + i, v128.load(from + i));
-  // Overrides apply to the main finish only.
-  if (kind != 0) return;
-  const red = load<f32>(copy, scene.COPY_BASE);
-  if (red == red) {
-    store<f32>(at, red);
-    store<f32>(at, load<f32>(copy, scene.COPY_BASE + 4), 4);
-    store<f32>(at, load<f32>(copy, scene.COPY_BASE + 8), 8);
-  }
-  const rough = load<f32>(copy, scene.COPY_ROUGHNESS);
-  if (rough == rough) store<f32>(at, rough, s.ROUGHNESS);
-  const metal = load<f32>(copy, scene.COPY_METALNESS);
-  if (metal == metal) store<f32>(at, metal, s.METALNESS);
 }
 
 /** Fills in the query for patterns. */
