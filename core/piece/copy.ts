@@ -165,3 +165,10 @@ export function copyFinish(
   const { piece, dropped } = copyAll(of([held]), { as: new Map([[ribbon.id, to]]), exists });
   return { parts: piece.ribbons[0].finishes[0].parts, dropped };
 }
+
+/** A copy of an item of the scene, or of an output, within its piece: what follows within it follows within the copy. */
+export function copyItem(item: Item, params: Params): Item {
+  const id = newId();
+  const { twin: _, apart: __, ...plain } = item as Item & { readonly twin?: string };
+  return { ...plain, id, values: renaming(new Map([[item.id, id]]))(item.values, params) };
+}

@@ -3,7 +3,7 @@ import { evaluateValues } from '../time/values';
 import type { Item, Piece } from './piece';
 import { outputs } from '../output/index';
 import { patternFault } from '../output/names';
-import { framesWanted, renderSettings } from '../output/render-settings';
+import { deliveredSize, framesWanted, renderSettings } from '../output/render-settings';
 
 /** Values of an output as constants. */
 export function outputValues(item: Pick<Item, 'kind' | 'values'>): Evaluated<Params> {
@@ -17,7 +17,7 @@ export function outputFault(piece: Piece, item: Item): string | null {
   const frames = framesWanted(settings, piece.loop.frames).length;
   return (
     refusal?.({
-      ...{ size: piece.format, light: settings.light, frames, fps: piece.loop.fps, values: outputValues(item) },
+      ...{ size: deliveredSize(piece), light: settings.light, frames, fps: piece.loop.fps, values: outputValues(item) },
     }) ?? null
   );
 }

@@ -1,5 +1,6 @@
 import { valueWords } from '../time/value-words';
 import type { Param, StoredValue } from '../declare/params';
+import { isKeyed, isRecord, isValue, keyAt, same, type Path } from './paths';
 import type { Piece } from './piece';
 import { readPieceValue } from './read';
 import { ownersOf } from './walk';
@@ -23,7 +24,6 @@ export type Merged =
   | { readonly ok: false; readonly message: string };
 
 type Json = unknown;
-type Path = readonly (string | number)[];
 interface Clash {
   readonly path: Path;
   readonly mine: Json;
@@ -45,19 +45,10 @@ export function mergePieces(base: Piece, mine: Piece, theirs: Piece, prefer: Sid
   return { ok: true, piece: read.piece, conflicts: clashes.map((c) => inWords(c, mine, theirs)) };
 }
 
-const same = (a: Json, b: Json) => a === b || JSON.stringify(a) === JSON.stringify(b);
-const isRecord = (x: Json): x is Record<string, Json> => typeof x === 'object' && x !== null && !Array.isArray(x);
-/** Identity within a list: finishes by face kind, of which each ribbon has one; everything else by identifier. */
-const keyed = (path: Path) => (path.at(-1) === 'finishes' ? 'of' : 'id');
-const isKeyed = (x: Json, key: string): x is Record<string, Json>[] =>
-  Array.isArray(x) && x.every((e) => isRecord(e) && typeof e[key] === 'string');
-/** Whether a path is that of a value, and not of its container. */
-const isValue = (path: Path) => path.at(-2) === 'values';
-
 function merge(base: Json, mine: Json, theirs: Json, path: Path, prefer: Side, clashes: Clash[]): Json {
   if (same(mine, theirs) || same(base, theirs)) return mine;
   if (same(base, mine)) return theirs;
-  const key = keyed(path);
+  const key = keyAt(path);
   if (!isValue(path)) {
     if (isRecord(mine) && isRecord(theirs) && isRecord(base))
       return mergeRecords(base, mine, theirs, path, prefer, clashes);
@@ -107,7 +98,7 @@ function mergeLists(
   prefer: Side,
   clashes: Clash[],
 ): Json {
-  const name = keyed(path);
+  const name = keyAt(path);
   const key = (x: Record<string, Json>) => x[name] as string;
   const [b, m, t] = [base, mine, theirs].map((list) => new Map(list.map((x) => [key(x), x])));
   const order = orderOf(base.map(key), mine.map(key), theirs.map(key));

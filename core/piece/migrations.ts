@@ -6,6 +6,7 @@ import { from5to6 } from './versions/5-to-6';
 import { from6to7 } from './versions/6-to-7';
 import { from7to8 } from './versions/7-to-8';
 import { from8to9 } from './versions/8-to-9';
+import { from9to10 } from './versions/9-to-10';
 
 /**
  * migrations[v] turns a document of version v into one of version v + 1. Each is pure, independent of the declarations,
@@ -20,4 +21,5 @@ export const migrations: Readonly<Record<number, (document: unknown) => unknown>
   6: from6to7,
   7: from7to8,
   8: from8to9,
+  9: from9to10,
 };

@@ -12,7 +12,7 @@ import type { Loop } from '../time/loop';
  * The version this code writes. Every declared addition raises it, so that an older Maypole says “newer” and not
  * “faulty”.
  */
-export const PIECE_VERSION = 9;
+export const PIECE_VERSION = 10;
 
 /** One operation in a ribbon. */
 export interface StepDoc extends Item {

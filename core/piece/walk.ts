@@ -1,4 +1,5 @@
 import type { Params } from '../declare/params';
+import { ALWAYS } from '../finish/documents';
 import { FACE_WORDS } from '../finish/surface';
 import { finishParts } from '../finish/parts/index';
 import { outputs } from '../output/index';
@@ -145,11 +146,18 @@ function ownedPart(ribbon: RibbonDoc, finish: FinishDoc, item: Item): Owned {
     owner: { type: 'part', ribbon: ribbon.id, item: item.id },
     item,
     params: finishParts.get(item.kind).params,
-    title: FACE_WORDS[finish.of].title,
+    title: partTitle(finish, item),
     place: ribbon.name,
     ribbon,
     finish,
   };
+}
+
+/** "Finish" for what every finish has, "Glow" for a part of the main one, "Rods glow" for one of another. */
+function partTitle(finish: FinishDoc, part: Item): string {
+  const { title } = finishParts.get(part.kind);
+  if (ALWAYS.has(part.kind)) return FACE_WORDS[finish.of].title;
+  return finish.of === 'main' ? title : `${FACE_WORDS[finish.of].title} ${title.toLowerCase()}`;
 }
 
 function ownedPattern(ribbon: RibbonDoc, finish: FinishDoc, part: PartDoc, item: PatternDoc): Owned {

@@ -9,9 +9,22 @@ export class QuantityError extends Error {
 
 type Factors = Readonly<Record<string, number>>;
 
-const LENGTHS: Factors = { m: 1, cm: 0.01, mm: 0.001, km: 1000 };
+/** Factors to metres; the inch is exact (international yard and pound agreement, 1959). */
+const LENGTHS: Factors = { m: 1, cm: 0.01, mm: 0.001, km: 1000, in: 0.0254, ft: 0.3048 };
+const BEATS_OF_BAR = 4;
+
 const scaled = (factors: Factors, by: number): Factors =>
   Object.fromEntries(Object.entries(factors).map(([name, f]) => [name, f * by]));
+
+/** The same things once in a loop, a second or a frame. */
+const perLoop = (things: Factors, loop: Loop, second: number): Factors =>
+  Object.fromEntries(
+    Object.entries(things).flatMap(([name, f]) => [
+      [`${name}/loop`, f],
+      [`${name}/s`, (f * loop.frames) / second],
+      [`${name}/frame`, f * loop.frames],
+    ]),
+  );
 
 /** Units that may be typed, as factors to the unit of a field. Durations depend on the loop. */
 function factorsOf(unit: string, loop: Loop): Factors {
@@ -24,6 +37,9 @@ function factorsOf(unit: string, loop: Loop): Factors {
     frames: 1,
     s: second,
     sec: second,
+    secs: second,
+    second,
+    seconds: second,
     ms: second / 1000,
     loop: loop.frames,
     loops: loop.frames,
@@ -38,7 +54,13 @@ function factorsOf(unit: string, loop: Loop): Factors {
     case '°':
       return { '°': 1, deg: 1, turn: 360, turns: 360, rad: 180 / Math.PI };
     case 'turns':
-      return { turn: 1, turns: 1, deg: 1 / 360, '°': 1 / 360 };
+      return { turn: 1, turns: 1, deg: 1 / 360, '°': 1 / 360, rad: 0.5 / Math.PI };
+    case '/loop':
+      return { ...perLoop({ '': 1 }, loop, second), hz: loop.frames / second };
+    case 'm/loop':
+      return perLoop(LENGTHS, loop, second);
+    case 'EV':
+      return { EV: 1, ev: 1, stop: 1, stops: 1 };
     case '%':
       return { '%': 1, ...scaled(frames, 100 / loop.frames) };
     case 'frames':
@@ -58,24 +80,56 @@ function factorsOf(unit: string, loop: Loop): Factors {
   }
 }
 
+/** The first name of each unit, as many as fit a message. */
+const namesIn = (factors: Factors): string[] =>
+  Object.keys(factors)
+    .filter((name, i, all) => name !== '' && all.findIndex((other) => factors[other] === factors[name]) === i)
+    .slice(0, 5);
+
+/** “1,000” is a thousand to some and one to others: it is asked back. */
+function refuseThousands(typed: string): void {
+  const [whole] = /(?<![\d.,])[1-9]\d{0,2}(?:,\d{3})+(?:\.\d+)?(?![\d,])|\d{1,3}(?:\.\d{3})+,\d+/.exec(typed) ?? [];
+  if (whole === undefined) return;
+  const digits = whole.replace(/[.,](?=\d{3}(?!\d))/g, '');
+  const many = digits.replace(',', '.');
+  const one = /^\d{1,3},\d{3}$/.test(whole) ? String(Number(whole.replace(',', '.'))) : null;
+  throw new QuantityError(
+    one === null
+      ? `“${whole}” is written with marks between thousands; write ${many}.`
+      : `“${whole}” can be ${many} or ${one}; write one of these.`,
+  );
+}
+
+/** “8 beats at 120 bpm” and “3 bars at 90 bpm” in seconds; a bar has four beats. */
+function inSeconds(text: string): string {
+  const [, count, what, rate] =
+    /^(\d+(?:\.\d+)?)\s*(beats?|bars?)\s*(?:at|@)\s*(\d+(?:\.\d+)?)\s*(?:bpm)?$/i.exec(text) ?? [];
+  if (count === undefined || Number(rate) === 0) return text;
+  const beats = Number(count) * (/^bar/i.test(what) ? BEATS_OF_BAR : 1);
+  return `${(beats * 60) / Number(rate)}s`;
+}
+
 /**
  * A number as a person types it: arithmetic, decimal comma or point, and units of the field's kind, converted: "3*2",
- * "1/3", "50cm", "15f", "0.5s", "90deg", "1/4 turn".
+ * "1/3", "50cm", "15f", "0.5s", "90deg", "1/4 turn", "0.3 m/s", "2 Hz", "8 beats at 120 bpm".
  *
  * @param unit of the field
  * @throws QuantityError
  */
 export function parseQuantity(typed: string, unit: string, loop: Loop): number {
-  const text = typed
-    .trim()
-    .replace(/(\d),(\d)/g, '$1.$2')
-    .replace(/−/g, '-');
+  refuseThousands(typed);
+  const text = inSeconds(
+    typed
+      .trim()
+      .replace(/(\d),(\d)/g, '$1.$2')
+      .replace(/−/g, '-'),
+  );
   if (text === '') throw new QuantityError('Nothing is typed; write a number.');
   const factors = factorsOf(unit, loop);
   let unknown = '';
   // A unit applies to the whole product or quotient before it: 1/4 turn is a quarter of one.
   const plain = text.replace(
-    /((?:\d+\.?\d*|\.\d+)(?:e[-+]?\d+)?(?:\s*[*/]\s*(?:\d+\.?\d*|\.\d+))*)\s*([a-z°%×]+)/gi,
+    /((?:\d+\.?\d*|\.\d+)(?:e[-+]?\d+)?(?:\s*[*/]\s*(?:\d+\.?\d*|\.\d+))*)\s*((?:[a-z]+)?\/(?:loop|s|frame)(?![a-z])|[a-z°%×]+)/gi,
     (whole, number: string, word: string) => {
       const factor = factors[word] ?? factors[word.toLowerCase()];
       if (factor === undefined) {
@@ -88,12 +142,7 @@ export function parseQuantity(typed: string, unit: string, loop: Loop): number {
   );
   if (unknown)
     throw new QuantityError(
-      `“${unknown}” is no unit of this value; use ${
-        Object.keys(factors)
-          .filter((f) => f !== '')
-          .slice(0, 4)
-          .join(', ') || 'a plain number'
-      }.`,
+      `“${unknown}” is no unit of this value; use ${namesIn(factors).join(', ') || 'a plain number'}.`,
     );
   let value: number | undefined;
   try {
