@@ -45,7 +45,7 @@ describe('two pieces without a common past', () => {
     const b = piece(ring(20, 'Two'), ring(10, 'Uno'), newRibbon('sphere', 0, 'Three'), newRibbon('plane', 0, 'Floor'));
     const told = words(a, b);
     expect(told).toContain('Two: Twist angle 2° → 20°');
-    expect(told).toContain('One: Name One → Uno');
+    expect(told).toContain('Uno: Name One → Uno');
     expect(told).toContain('Uno: Twist angle 1° → 10°');
     expect(told).toContain('Floor: Ribbon Floor → added');
     expect(told.some((w) => w.includes('removed') && w.startsWith('Three'))).toBe(true);

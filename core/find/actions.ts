@@ -38,6 +38,18 @@ export const ACTIONS = actions({
     keys: 'Ctrl S',
     group: 'edit',
   },
+  'save-file': {
+    title: 'Save the piece as a file',
+    help: 'Downloads the piece as a document that Maypole opens anywhere; files it uses are inside.',
+    group: 'edit',
+  },
+  'rename-piece': { title: 'Rename the piece', help: 'Puts the cursor into its name.', group: 'edit' },
+  loop: { title: 'Length and rate of the loop', help: 'Frames, seconds and frames a second.', group: 'time' },
+  'rename-ribbon': {
+    title: 'Rename the ribbon',
+    help: 'Puts the cursor into the name of the chosen one.',
+    group: 'ribbons',
+  },
   'add-step': {
     title: 'Add a step',
     help: 'Opens the list of steps for the chosen ribbon.',
@@ -98,6 +110,11 @@ export const ACTIONS = actions({
     title: 'True light',
     help: 'Every ray is followed: light that bounces, glass in glass, soft shadow.',
     keys: 'T',
+    group: 'view',
+  },
+  'true-settings': {
+    title: 'True light settings',
+    help: 'Samples, error, bounces and denoising of the picture in true light.',
     group: 'view',
   },
   'fine-picture': {

@@ -4,7 +4,9 @@ import { outputs } from '../output/index';
 import { sceneListNames, sceneLists } from '../scene/index';
 import { stepKinds } from '../steps/index';
 import { actionIds, actionOf, type ActionId } from './actions';
-import type { Findable } from './ranking';
+import type { Findable } from './search';
+import { ANSWERS } from './answers';
+import { holdsOf } from './settings';
 import { TRADE_WORDS } from './trade-words';
 
 /** What the command field offers whatever the piece. */
@@ -18,7 +20,9 @@ export interface Entry extends Findable {
     | { readonly type: 'scene'; readonly list: (typeof sceneListNames)[number]; readonly kind: string }
     | { readonly type: 'part'; readonly kind: string }
     | { readonly type: 'output'; readonly kind: string }
-    | { readonly type: 'help'; readonly path: string };
+    | { readonly type: 'help'; readonly path: string }
+    /** What Maypole does not have: `help` names what comes nearest, and `leads` goes there. */
+    | { readonly type: 'answer'; readonly leads: string };
   readonly keys?: string;
 }
 
@@ -46,6 +50,7 @@ export const entries: readonly Entry[] = [
       title,
       help: k.help,
       does: { type: 'step', kind: k.kind, form },
+      holds: holdsOf(k.params),
     });
   }),
   ...sceneListNames
@@ -58,11 +63,19 @@ export const entries: readonly Entry[] = [
           title: k.title,
           help: k.help,
           does: { type: 'scene', list, kind: k.kind },
+          holds: holdsOf(k.params),
         }),
       ),
     ),
   ...finishParts.all.map((p) =>
-    entry({ id: `part:${p.kind}`, sort: 'Finish', title: p.title, help: p.help, does: { type: 'part', kind: p.kind } }),
+    entry({
+      id: `part:${p.kind}`,
+      sort: 'Finish',
+      title: p.title,
+      help: p.help,
+      does: { type: 'part', kind: p.kind },
+      holds: holdsOf(p.params),
+    }),
   ),
   ...outputs.all.map((o) =>
     entry({
@@ -71,6 +84,7 @@ export const entries: readonly Entry[] = [
       title: o.title,
       help: o.help,
       does: { type: 'output', kind: o.kind },
+      holds: holdsOf(o.params),
     }),
   ),
   ...guidePages.flatMap((page) => [
@@ -91,4 +105,19 @@ export const entries: readonly Entry[] = [
       }),
     ),
   ]),
+  ...ANSWERS.map(({ id, title, help, also, leads }) => ({
+    id: `answer:${id}`,
+    sort: 'Not here',
+    title,
+    help,
+    also,
+    does: { type: 'answer', leads } as const,
+  })),
 ];
+
+/** An entry by its identifier. Throws RangeError if there is none. */
+export function entryOf(id: string): Entry {
+  const found = entries.find((e) => e.id === id);
+  if (!found) throw new RangeError(`There is no entry “${id}”.`);
+  return found;
+}

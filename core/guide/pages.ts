@@ -6,6 +6,7 @@ import { patterns } from '../pattern/kinds/index';
 import { sceneListNames, sceneLists } from '../scene/index';
 import { stepGroups, stepKinds } from '../steps/index';
 import { motionKinds } from '../time/motions/index';
+import { FIELD_RULE, LINE_RULES } from './lines';
 
 /** One declared thing, as the guide shows it. */
 export interface Article {
@@ -13,6 +14,8 @@ export interface Article {
   readonly title: string;
   readonly help: string;
   readonly params: Params;
+  /** Lines of the command field that show it. */
+  readonly lines?: readonly string[];
   /** The step whose example plays beside it. */
   readonly example?: string;
 }
@@ -81,6 +84,12 @@ export const guidePages: readonly GuidePage[] = [
     help: 'Part of the scene.',
     articles: sceneLists[list].kinds.all.map(article),
   })),
+  {
+    id: 'lines',
+    title: 'Lines',
+    help: 'The command field takes a line that says a thing and its values, shows what it understood, and does it.',
+    articles: [...LINE_RULES, FIELD_RULE].map(({ id, title, help, lines }) => ({ id, title, help, params: {}, lines })),
+  },
   {
     id: 'outputs',
     title: 'Outputs',
