@@ -84,7 +84,7 @@ export function pictureAt<Shape>(
   });
   return {
     ribbons,
-    materials: materials,
+    materials,
     scene: sceneAt(piece, frame),
     aspect: piece.format.width / piece.format.height,
     files: assetsOfPicture(piece),

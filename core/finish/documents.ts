@@ -2,6 +2,9 @@ import { newId, newItem, type PartDoc } from '../declare/items';
 import { finishParts } from './parts/index';
 import type { FaceKind } from './surface';
 
+/** Parts that every finish has. */
+export const ALWAYS: ReadonlySet<string> = new Set(['base', 'metal']);
+
 /** The finish of a face kind: parts, each of which sets some channels of its surface. */
 export interface FinishDoc {
   readonly id: string;
@@ -16,7 +19,7 @@ const FACE_COLOURS: Partial<Record<FaceKind, string>> = { inside: '#F1EDE4', rod
 /** A new finish for a face kind. */
 export function newFinish(of: FaceKind = 'main', colour = FACE_COLOURS[of]): FinishDoc {
   const parts = finishParts.all
-    .filter((p) => p.kind === 'base' || p.kind === 'metal')
+    .filter((p) => ALWAYS.has(p.kind))
     .map((p) => newItem(p, p.kind === 'base' && colour ? { colour } : {}));
   return { id: newId(), of, on: true, parts };
 }

@@ -1,6 +1,5 @@
 import { copyAll, copyFinish, isIn } from '../piece/copy';
 import { cameraOf, newId, newPiece, newRibbon, type FinishDoc, type Piece, type RibbonDoc } from '../piece/piece';
-import { sceneListNames } from '../scene/index';
 
 /**
  * Parts of a piece that are stored for use in others. Each is a whole small piece that contains it and little else, so
@@ -80,4 +79,4 @@ export function withSceneLook(piece: Piece, kind: SceneLookKind, look: Piece): U
   return { piece: { ...piece, scene: copied }, dropped };
 }
 
-const EMPTY = Object.fromEntries(sceneListNames.map((name) => [name, []])) as unknown as Piece['scene'];
+const EMPTY: Piece['scene'] = { cameras: [], lights: [], backdrop: [], ground: [], air: [], picture: [] };

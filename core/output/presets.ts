@@ -54,6 +54,13 @@ export const OUTPUT_PRESETS: readonly OutputPreset[] = [
     outputs: [['exr', { precision: 'half', passes: true }]],
   },
   {
+    id: 'proof',
+    title: 'Proof',
+    help: 'A small movie in quick light, a quarter of the size: soon there, and the piece stays as it is.',
+    render: { light: 'quick', scale: 25 },
+    outputs: [['mp4', { quality: 'good' }]],
+  },
+  {
     id: 'still',
     title: 'Still',
     help: 'One frame in true light, 16 bit.',

@@ -61,6 +61,19 @@ export const renderParams = {
     ],
     'Draft is quicker, to try things out.',
   ),
+  scale: number(
+    'Size',
+    100,
+    'Of the files, as a share of the picture: 25 % makes a proof and leaves the picture as it is.',
+    {
+      unit: '%',
+      min: 1,
+      max: 400,
+      soft: [10, 100],
+      step: 5,
+      moves: false,
+    },
+  ),
   range: choice(
     'Frames',
     'all',

@@ -127,13 +127,17 @@ export function layerParams(kind: PatternKind, target: NumberParam | ColourParam
   return params;
 }
 
-/** Values with which a new layer is visible at once: from the present value to another. */
+/** Values with which a new layer is visible at once: from the present value to another. It stands still. */
 export function freshLayer(
   kind: string,
   target: NumberParam | ColourParam,
   now: number | string,
 ): Record<string, unknown> {
-  const { round } = patterns.get(kind);
+  const { round, params } = patterns.get(kind);
+  return { ...freshRamp(target, now, round), ...('rate' in params ? { rate: 0 } : {}) };
+}
+
+function freshRamp(target: NumberParam | ColourParam, now: number | string, round = false): Record<string, unknown> {
   if (target.type === 'number') {
     const from = typeof now === 'number' ? now : target.default;
     const [low, high] = target.soft;

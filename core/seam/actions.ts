@@ -3,6 +3,7 @@ import { wrapped } from '../time/keys/edit';
 import { sortKeys, type KeyDoc } from '../time/keys/key';
 import type { MotionDoc, TimingDoc } from '../time/motion';
 import { closes, courseOf, evaluateNumber, isMoving } from '../time/value';
+import { wholeTurn } from './whole-turn';
 import { closingMotions, evenSpeed, smoothed } from './repairs';
 
 /** A repair or change of a whole motion in one action. */
@@ -56,6 +57,18 @@ function keysFrom(motion: MotionDoc, share: number): MotionDoc {
 }
 
 export const motionActions: readonly MotionAction[] = [
+  {
+    id: 'turn',
+    title: 'One whole turn',
+    help: 'Turns once in each loop, evenly, from where it starts.',
+    apply(motion, { param, frames }) {
+      if (!param.cyclic) return null;
+      const { adds } = courseOf(motion, frames);
+      const isTurn = motion.motion === 'keys' && (motion.keys as readonly KeyDoc[]).length === 1 && !motion.timing;
+      if (isTurn && adds === param.cyclic) return null;
+      return wholeTurn(Number(evaluateNumber(motion, { frame: 0, frames }).toPrecision(9)), param.cyclic);
+    },
+  },
   {
     id: 'close',
     title: 'Close it',

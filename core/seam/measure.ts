@@ -101,20 +101,32 @@ export async function ribbonSteps(
   const cache = new MeshCache();
   const at = (frame: number): Mesh => evaluateRibbon(linked, piece.loop, frame, detail, cache).mesh;
   const first = at(0);
+  let last: { readonly from: Mesh; readonly size: number } | null = null;
   let before = first;
   for (let f = 0; f < frames; f++) {
     const next = f + 1 < frames ? at(f + 1) : first;
-    sizes[f] = stepSize(before, next, f > 0 ? sizes[f - 1] : Infinity);
+    sizes[f] = stepSize(before, next, last, f === frames - 1);
+    last = { from: before, size: sizes[f] };
     before = next;
     if (!(await onFrame(f + 1))) return null;
   }
   return sizes;
 }
 
-/** If copies change places between two frames, the visible step is the distance as sets. */
-function stepSize(a: Mesh, b: Mesh, usual: number): number {
+/**
+ * If copies change places between two frames, or equal parts of a form across the seam, the visible step is the distance
+ * as sets. That is shorter than the way of the points, by as much as it was in the step before.
+ */
+function stepSize(
+  a: Mesh,
+  b: Mesh,
+  last: { readonly from: Mesh; readonly size: number } | null,
+  acrossSeam: boolean,
+): number {
   const { rms } = meshDistance(a, b);
-  return a.copies && rms > 2 * usual ? Math.min(rms, shapeDistance(a, b).rms) : rms;
+  if (last === null || rms <= 2 * last.size || !(a.copies || acrossSeam)) return rms;
+  const usual = shapeDistance(last.from, a).rms;
+  return Math.min(rms, shapeDistance(a, b).rms * (usual > 0 ? Math.max(1, last.size / usual) : 1));
 }
 
 /** The step across the seam relative to its neighbours: 1 is even, > 1 a pop, < 1 a pause. */

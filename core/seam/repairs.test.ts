@@ -228,6 +228,15 @@ describe('closed to the eye', () => {
     expect(report.ribbons[0].closure.how).toBe('permuted');
     expect(summarise(report)).toContain('frame 60 looks like frame 0, with the parts of Vane in each other’s places.');
   });
+  it('one and a half turns of a box close to the eye, and the step across the seam says so, too', async () => {
+    const report = await checkSeam(spinning(0, { turns: 1.5 }, 'box', { size: [1, 2, 1] }));
+    expect(report.ribbons[0].closure.how).toBe('permuted');
+    expect(report.ribbons[0].seamRatio).toBeCloseTo(1, 1);
+    // An eighth more does not.
+    const open = await checkSeam(spinning(0, { turns: 1.125 }, 'box', { size: [1, 2, 1] }));
+    // The chart marks what is beyond 1.5.
+    expect(open.ribbons[0].seamRatio).toBeGreaterThan(1.5);
+  });
   it('a gap of the angle is overruled by the shape', () => {
     const p = spinning({ motion: 'keys', adds: 90, keys: [key(0, 0)] });
     const verdict = judge(proveSeam(p), [
@@ -246,6 +255,12 @@ describe('closed to the eye', () => {
     expect(
       symmetryRepairs(spinning(0, { turns: 0.3 }, 'box', { size: [1, 2, 3] }), findings(p)[0], 'draft')[0].words,
     ).toBe('A half turn already closes');
+  });
+  it('says how many parts of a turn it sets', () => {
+    const p = spinning(0, { turns: 1.3 });
+    const [r] = symmetryRepairs(p, findings(p)[0], 'draft');
+    expect(r.words).toBe('5 × a quarter turn closes');
+    expect(applyRepair(p, r).ribbons[0].steps[1].values).toMatchObject({ turns: 5, symmetry: 4 });
   });
   it('random pieces: proof and the measured values agree', () => {
     for (let seed = 1; seed < 40; seed++) {

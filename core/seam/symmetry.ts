@@ -22,8 +22,11 @@ const NAMES: Record<number, string> = {
 };
 const MOST = 24;
 
-function turnName(k: number): string {
-  return k in NAMES ? `A ${NAMES[k]} turn` : `1/${k} turn`;
+/** “A quarter turn already closes”, or “5 × a quarter turn closes”. */
+function closesBy(parts: number, k: number): string {
+  const name = k in NAMES ? `a ${NAMES[k]} turn` : `1/${k} of a turn`;
+  const often = Math.abs(parts);
+  return often === 1 ? `${name[0].toUpperCase()}${name.slice(1)} already closes` : `${often} × ${name} closes`;
 }
 
 /** Rotational symmetry of the shape that enters a spin, about its axis; 1 for none. */
@@ -57,8 +60,8 @@ export function symmetryRepairs(piece: Piece, finding: Finding, detail: Detail):
   if (address.param === 'turns') {
     const parts = Math.round((step.values.turns as number) * k) || 1;
     candidates.push({
-      words: `${turnName(k)} already closes`,
-      help: `The form looks the same ${k} times in a turn`,
+      words: closesBy(parts, k),
+      help: `The form looks the same ${k} times in a turn; Turns then counts these`,
       set: [
         { address, value: parts },
         { address: { ...address, param: 'symmetry' }, value: k },
@@ -68,9 +71,10 @@ export function symmetryRepairs(piece: Piece, finding: Finding, detail: Detail):
   const angle = step.values.angle;
   if (address.param === 'angle' && isMoving(angle) && typeof angle.adds === 'number') {
     const part = 360 / k;
-    const adds = (Math.round(angle.adds / part) || 1) * part;
+    const parts = Math.round(angle.adds / part) || 1;
+    const adds = parts * part;
     candidates.push({
-      words: `${turnName(k)} already closes`,
+      words: closesBy(parts, k),
       help: `Adds ${Number(adds.toPrecision(6))}°`,
       set: [{ address, value: { ...angle, adds } }],
     });

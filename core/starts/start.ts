@@ -1,3 +1,4 @@
+import { inOrder } from '../piece/adding';
 import { defaultsOf, type Params } from '../declare/params';
 import { finishParts } from '../finish/parts/index';
 import {
@@ -62,10 +63,7 @@ export function ribbon(
 ): RibbonDoc {
   const plain = newRibbon(steps[0][0], index, name);
   const [main] = plain.finishes;
-  const order = finishParts.all.map((p) => p.kind);
-  const parts = [...finish]
-    .sort((a, b) => order.indexOf(a[0]) - order.indexOf(b[0]))
-    .map(([kind, values]) => newItem(finishParts.get(kind), values));
+  const parts = inOrder(finish.map(([kind, values]) => newItem(finishParts.get(kind), values)));
   const made: StepDoc[] = steps.map(([kind, values]) => newStep(kind, values));
   return { ...plain, finishes: [{ ...main, parts }], steps: made };
 }

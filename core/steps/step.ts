@@ -50,6 +50,8 @@ export interface StepKind<P extends Params = Params> {
   readonly icon: string;
   readonly group: StepGroup;
   readonly params: P;
+  /** Values of one that a person adds, where these are not the defaults on which documents rely. */
+  readonly fresh?: Readonly<Record<string, StoredValue>>;
   /** A few words for the closed card, from the values at the playhead. */
   summary(values: Evaluated<P>): string;
   /** What its result depends on besides its values and input; see reads.ts. */

@@ -71,6 +71,10 @@ export function pathLines(d: string, tolerance: number): PlaneLine[] {
           return cubic([x, y, ...n], tolerance, to);
         case 'Z':
           line.closed = true;
+          return;
+        // Nothing else is left by svgpath: see above.
+        default:
+          throw new RangeError(`The path has the command ${command}, which was to be replaced.`);
       }
     });
   for (const l of lines) {

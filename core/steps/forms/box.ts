@@ -46,6 +46,8 @@ export const box = defineStep({
       more: true,
     }),
   },
+  // Edges, wires and bevels then show a box and not a grid.
+  fresh: { segments: 1, counts: [1, 1, 1] },
   summary: (v) => `${v.size.map(brief).join(' × ')} m`,
   evaluate(v) {
     const n = v.uneven ? v.counts : ([v.segments, v.segments, v.segments] as const);
