@@ -139,7 +139,7 @@ export class ContactSheetRenderer {
     try {
       while (begun.length > 0) {
         const drawn = await begun[0];
-        begun.shift();
+        void begun.shift();
         begin();
         yield drawn;
       }

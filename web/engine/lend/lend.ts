@@ -45,13 +45,13 @@ export class Lender {
     let giveUp: (why: Error) => void = () => undefined;
     let wanted = true;
     const lost = new Promise<never>((_, reject) => (giveUp = reject));
-    const renewing = setInterval(async () => {
+    const renew = async () => {
       // An unreachable server may still be waiting for the frame.
-      if (!(await this.source.renew(work).catch(() => true))) {
-        wanted = false;
-        giveUp(new Lost());
-      }
-    }, RENEW);
+      if (await this.source.renew(work).catch(() => true)) return;
+      wanted = false;
+      giveUp(new Lost());
+    };
+    const renewing = setInterval(() => void renew(), RENEW);
     const drawing = this.draw(work, () => wanted);
     // An abandoned one ends some time, one way or another.
     drawing.catch(() => undefined);

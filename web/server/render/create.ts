@@ -1,6 +1,6 @@
 import { frameOrder, spreadOut } from '@maypole/core/output/frame-order';
 import { deliveryFault } from '@maypole/core/piece/delivery-fault';
-import { framesWanted, renderSettings } from '@maypole/core/output/render-settings';
+import { deliveredSize, framesWanted, renderSettings } from '@maypole/core/output/render-settings';
 import type { Item, Piece } from '@maypole/core/piece/piece';
 import { readPiece } from '@maypole/core/piece/read';
 import { basesOf } from '@maypole/core/output/bases';
@@ -45,7 +45,7 @@ export async function createRender(db: Database, { piece: id, revision, estimate
         .sort((a, b) => a - b)
     : wanted;
   const items = piece.outputs.filter((o) => o.on);
-  const order = frameOrder(settings, piece.format);
+  const order = frameOrder(settings, deliveredSize(piece));
   const fingerprints = frameFingerprints(piece, frames, order);
   const ranks = new Array<number>(frames.length);
   spreadOut(frames.length).forEach((place, rank) => (ranks[place] = rank));
@@ -65,7 +65,7 @@ export async function createRender(db: Database, { piece: id, revision, estimate
         pieceId: id,
         name: piece.name,
         revision,
-        source: source,
+        source,
         frames,
         loopFrames: piece.loop.frames,
         fps: piece.loop.fps,
@@ -94,11 +94,12 @@ export async function createRender(db: Database, { piece: id, revision, estimate
 }
 
 function filesOf(renderId: string, piece: Piece, items: readonly Item[], revision: number) {
-  const { format, loop, name } = piece;
+  const { loop, name } = piece;
+  const size = deliveredSize(piece);
   const { name: pattern } = renderSettings(piece.render.values);
-  const named = { piece: name, ...format, fps: loop.fps, frames: loop.frames, revision, date: new Date() };
+  const named = { piece: name, ...size, fps: loop.fps, frames: loop.frames, revision, date: new Date() };
   const bases = basesOf(items, pattern, named);
-  return items.map((item, position) => ({ renderId, position, item, base: bases[position], size: format }));
+  return items.map((item, position) => ({ renderId, position, item, base: bases[position], size }));
 }
 
 /**
@@ -117,7 +118,7 @@ export async function beginAnew(db: Database): Promise<number> {
       continue;
     }
     const { piece } = read;
-    const order = frameOrder(renderSettings(piece.render.values), piece.format);
+    const order = frameOrder(renderSettings(piece.render.values), deliveredSize(piece));
     const fingerprints = frameFingerprints(piece, frames, order);
     await db.transaction(async (tx) => {
       await tx.execute(sql`

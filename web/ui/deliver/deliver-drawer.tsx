@@ -7,7 +7,7 @@ import { outputs } from '@maypole/core/output/index';
 import { frameNameOf, patternFault } from '@maypole/core/output/names';
 import { OUTPUT_PRESETS } from '@maypole/core/output/presets';
 import { renderParams } from '@maypole/core/output/rendering';
-import { framesWanted, renderSettings } from '@maypole/core/output/render-settings';
+import { deliveredSize, framesWanted, renderSettings } from '@maypole/core/output/render-settings';
 import type { Piece } from '@maypole/core/piece/piece';
 import { softnessOf, WANTED } from '@maypole/core/scene/softness';
 import { loopSeconds } from '@maypole/core/time/loop';
@@ -19,9 +19,10 @@ import { PlainButton, StrongButton } from '../parts/buttons';
 import { tellTrouble } from '../parts/toasts';
 import { saveNow } from '../state/saving';
 import { sceneNow } from '../state/derived';
+import { verdictOf } from '../state/derived';
 import { useEditor } from '../state/store';
 import { AddOutput } from './add-output';
-import { removeOutput, repairOutput, switchOutput, takePreset } from './edit-outputs';
+import { duplicateOutput, removeOutput, repairOutput, switchOutput, takePreset } from './edit-outputs';
 import { EstimateWords, worksOn } from './estimate';
 import { lend, useLending } from './lending';
 import { RenderCard } from './render-card';
@@ -43,10 +44,43 @@ async function savedRevision(): Promise<number> {
   return revision;
 }
 
+/** Beside the button: why it does not work, or that it renders less than the loop. */
+function RenderNotes({ piece, frames, fault }: { piece: Piece; frames: readonly number[]; fault: string | null }) {
+  const part = frames.length < piece.loop.frames;
+  // With outputs the fault stands where it is mended.
+  const why = fault && piece.outputs.length === 0 ? fault : null;
+  if (!part && !why) return null;
+  const all = () => {
+    const owner = { type: 'render', item: piece.render.id } as const;
+    useEditor.getState().setValue('Frames', { owner, param: 'range' }, 'all');
+  };
+  return (
+    <Flex id="render-notes" role="status" fontSize="12.5px" color="muted" lineHeight="1.5" mb="2" gap="2">
+      <Text flex="1">
+        {why}
+        {why && part && ' '}
+        {part && `Of ${piece.loop.frames} frames, ${partWords(frames)}.`}
+      </Text>
+      {part && (
+        <chakra.button type="button" fontWeight="600" color="ink" cursor="pointer" onClick={all}>
+          All frames
+        </chakra.button>
+      )}
+    </Flex>
+  );
+}
+
+function partWords(frames: readonly number[]): string {
+  if (frames.length === 0) return 'none';
+  const [first, last] = [frames[0], frames[frames.length - 1]];
+  return frames.length === 1 ? `frame ${first} alone is rendered` : `${first} to ${last} are rendered`;
+}
+
 /** The outputs of a piece and its renders, beside the editor. */
 export function DeliverDrawer() {
   const id = useEditor((s) => s.id);
   const piece = useEditor((s) => s.piece);
+  const gaps = useEditor((s) => verdictOf(s.measure).gaps || verdictOf(s.measure).open.length);
   const queue = useQueue(id);
   const list = useRef<HTMLDivElement>(null);
   const [starting, setStarting] = useState(false);
@@ -91,6 +125,7 @@ export function DeliverDrawer() {
               stale={estimated?.piece !== piece}
             />
           )}
+          <RenderNotes piece={piece} frames={frames} fault={fault} />
           <Flex gap="2">
             <PlainButton
               data-does="estimate"
@@ -102,6 +137,8 @@ export function DeliverDrawer() {
             </PlainButton>
             <StrongButton
               data-does="render"
+              aria-describedby="render-notes"
+              title={fault ?? undefined}
               flex="1"
               disabled={fault !== null || starting}
               onClick={() => void start(false)}
@@ -113,8 +150,10 @@ export function DeliverDrawer() {
       }
     >
       <Text fontSize="13px" color="muted" mb="3" lineHeight="1.5">
-        {loop.frames} frames at {loop.fps} fps, {loopSeconds(loop).toFixed(2)} s. Frame {loop.frames} is frame 0 and is
-        left out.
+        {loop.frames} {loop.frames === 1 ? 'frame' : 'frames'} at {loop.fps} fps, {loopSeconds(loop).toFixed(2)} s.{' '}
+        {gaps > 0
+          ? `The seam has a gap: frame ${loop.frames} would not be frame 0, and the loop jumps where it begins again.`
+          : `Frame ${loop.frames} is frame 0 and is left out.`}
       </Text>
       <Flex align="center" mb="2">
         <Text fontSize="12.5px" fontWeight="600" color="muted" flex="1">
@@ -131,6 +170,7 @@ export function DeliverDrawer() {
             kind={outputs.get(item.kind)}
             colour="var(--chakra-colors-sky)"
             onSwitch={(value) => switchOutput(item.id, value)}
+            onCopy={() => duplicateOutput(item.id)}
             onRemove={() => removeOutput(item.id)}
           />
         </Box>
@@ -255,8 +295,15 @@ function NamesPreview({ piece, frames }: { piece: Piece; frames: readonly number
   const { name: pattern } = renderSettings(piece.render.values);
   const items = piece.outputs.filter((o) => o.on);
   if (items.length === 0 || patternFault(pattern) !== null) return null;
-  const { loop, format, name } = piece;
-  const named = { piece: name, ...format, fps: loop.fps, frames: loop.frames, revision, date: new Date() };
+  const { loop, name } = piece;
+  const named = {
+    piece: name,
+    ...deliveredSize(piece),
+    fps: loop.fps,
+    frames: loop.frames,
+    revision,
+    date: new Date(),
+  };
   const bases = basesOf(items, pattern, named);
   const lines = items.slice(0, NAMES).map((item, i) => {
     const kind = outputs.get(item.kind);

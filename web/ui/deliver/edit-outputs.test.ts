@@ -69,6 +69,14 @@ describe('a purpose', () => {
     expect(now().piece.render.values).toMatchObject({ light: 'true', samples: 128 });
     expect(list()).toEqual(['exr']);
   });
+  it('makes a still of the frame that is shown, and all frames again for the next purpose', () => {
+    useEditor.setState({ frame: 7 });
+    takePreset(preset('still'));
+    expect(now().piece.render.values).toMatchObject({ range: 'part', from: 7, to: 7 });
+    takePreset(preset('square'));
+    expect(now().piece.render.values).toMatchObject({ range: 'all' });
+    useEditor.setState({ frame: 0 });
+  });
   it('after purpose leaves outputs as many as there are kinds, whatever the order', () => {
     for (const p of [...OUTPUT_PRESETS, ...OUTPUT_PRESETS]) takePreset(p);
     const kinds = now().piece.outputs.map((o) => o.kind);

@@ -1,6 +1,8 @@
 import { outputs } from '@maypole/core/output/index';
 import type { OutputPreset } from '@maypole/core/output/presets';
+import { copyItem } from '@maypole/core/piece/copy';
 import { newItem, type Item, type Piece } from '@maypole/core/piece/piece';
+import { wrapFrame } from '@maypole/core/time/loop';
 import { useEditor } from '../state/store';
 
 const edit = (label: string, change: (piece: Piece) => Piece) => useEditor.getState().edit(label, change);
@@ -15,6 +17,14 @@ function outputFor(piece: Piece, kind: string, values: Item['values'] = {}): Ite
 
 export function addOutput(kind: string): void {
   edit(`Add ${outputs.get(kind).title}`, (p) => ({ ...p, outputs: [...p.outputs, outputFor(p, kind)] }));
+}
+
+/** Adds another output with the same values right behind one. */
+export function duplicateOutput(id: string): void {
+  edit('Duplicate output', (p) => ({
+    ...p,
+    outputs: p.outputs.flatMap((o) => (o.id === id ? [o, copyItem(o, outputs.get(o.kind).params)] : [o])),
+  }));
 }
 
 export function removeOutput(id: string): void {
@@ -36,8 +46,18 @@ export function repairOutput(kind: string, title: string, values: Item['values']
   }));
 }
 
-/** Applies a purpose: outputs, size, and how frames are made. Other outputs are switched off, not removed. */
+/** The part of the loop that a still is of: the frame that is shown. */
+function stillAt({ render }: OutputPreset, frame: number, { loop }: Piece): Item['values'] {
+  const at = wrapFrame(Math.floor(frame), loop.frames);
+  return render?.range === 'part' ? { from: at, to: at } : {};
+}
+
+/**
+ * Applies a purpose: outputs, size, and how frames are made. Other outputs are switched off, not removed. All frames are
+ * made at full size, whatever the purpose before it asked for; a still is of the frame that is shown.
+ */
 export function takePreset(preset: OutputPreset): void {
+  const at = useEditor.getState().frame;
   edit(`Deliver for: ${preset.title}`, (p) => {
     const rest = p.outputs.map((o) => ({ ...o, on: false }));
     const wanted: Item[] = [];
@@ -49,7 +69,10 @@ export function takePreset(preset: OutputPreset): void {
     return {
       ...p,
       format: preset.size ?? p.format,
-      render: { ...p.render, values: { ...p.render.values, ...preset.render } },
+      render: {
+        ...p.render,
+        values: { ...p.render.values, range: 'all', scale: 100, ...preset.render, ...stillAt(preset, at, p) },
+      },
       outputs: [...wanted, ...rest],
     };
   });

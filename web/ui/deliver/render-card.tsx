@@ -175,7 +175,7 @@ function unlike(other: MadeAgain['other']): string {
 function standing(r: RenderSummary, worked: boolean): string {
   const { state, paused, done, frames, takenOver, failed } = r;
   if (state === 'done')
-    return `Done${r.spent > 0 ? `, ${inWords(r.spent).replace('about ', '')} of work` : ''}, ${fileSize(r.bytes)}`;
+    return `Done${r.spent > 0 ? `, ${inWords(r.spent).replace('about ', '')} of work` : ''}, ${fileSize(r.bytes)} with its frames`;
   if (state === 'cancelled') return `Cancelled at ${done} of ${frames} frames; they are kept`;
   if (state === 'failed') return r.message ?? 'It could not be rendered.';
   if (paused) return `Paused at ${done} of ${frames} frames`;

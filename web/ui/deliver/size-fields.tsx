@@ -2,6 +2,7 @@
 
 import { Box, Flex, Text, chakra } from '@chakra-ui/react';
 import { LIMITS } from '@maypole/core/declare/limits';
+import { deliveredSize } from '@maypole/core/output/render-settings';
 import { NumberField } from '../fields/number-field';
 import { useEditor } from '../state/store';
 
@@ -13,7 +14,19 @@ const SIZES = [
   [3840, 2160],
 ] as const;
 
-/** Width and height of the picture. */
+/** What size the files have, where it is not that of the picture. */
+function FilesSize() {
+  const piece = useEditor((s) => s.piece);
+  const { width, height } = deliveredSize(piece);
+  if (width === piece.format.width && height === piece.format.height) return null;
+  return (
+    <Text fontSize="12px" color="muted" mb="1" data-testid="files-size">
+      Files are {width} × {height}; the picture stays as it is.
+    </Text>
+  );
+}
+
+/** Width and height of the picture, and of files where they differ. */
 export function SizeFields() {
   const format = useEditor((s) => s.piece.format);
   const edit = useEditor((s) => s.edit);
@@ -64,6 +77,7 @@ export function SizeFields() {
           );
         })}
       </Flex>
+      <FilesSize />
     </>
   );
 }

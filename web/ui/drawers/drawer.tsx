@@ -7,11 +7,13 @@ import type { ReactNode } from 'react';
 import { PictureButton } from '../parts/buttons';
 import { PaneEdge } from '../parts/pane-edge';
 import { PANES, useLayout } from '../state/layout';
+import { useNarrow } from '../state/narrow';
 import { useEditor } from '../state/store';
 
 /** A panel at the right; the picture keeps the rest. */
 export function DrawerFrame({ title, children, foot }: { title: string; children: ReactNode; foot?: ReactNode }) {
   const width = useLayout((s) => s.drawer);
+  const narrow = useNarrow();
   const close = () => useEditor.setState({ drawer: null });
   return (
     <Flex
@@ -21,14 +23,14 @@ export function DrawerFrame({ title, children, foot }: { title: string; children
       position="relative"
       direction="column"
       flexShrink={1}
-      minW={`${PANES.drawer.least}px`}
-      style={{ width }}
-      borderLeftWidth="1px"
+      minW={narrow ? '0' : `${PANES.drawer.least}px`}
+      style={{ width: narrow ? '100%' : width }}
+      borderLeftWidth={narrow ? undefined : '1px'}
       borderColor="line"
       bg="panel"
       minH="0"
     >
-      <PaneEdge pane="drawer" side="left" label={`Width of ${title.toLowerCase()}`} onAway={close} />
+      {!narrow && <PaneEdge pane="drawer" side="left" label={`Width of ${title.toLowerCase()}`} onAway={close} />}
       <Flex align="center" justify="space-between" px="4" pt="3" pb="1.5">
         <Heading as="h2" fontFamily="heading" fontSize="16px" fontWeight="700" title={explained(title)}>
           {title}

@@ -1,8 +1,8 @@
 'use client';
 
 import { Box, Flex, Heading, Text, chakra } from '@chakra-ui/react';
-import { withRibbonOf, withValueOf } from '@maypole/core/explore/bring-back';
-import { differences, type Difference } from '@maypole/core/explore/differences';
+import { withRibbonOf } from '@maypole/core/explore/bring-back';
+import { broughtBack, differences, type Difference } from '@maypole/core/explore/differences';
 import type { Piece } from '@maypole/core/piece/piece';
 import { writePiece } from '@maypole/core/piece/read';
 import { Bookmark, Film, LayoutGrid, Undo2 } from 'lucide-react';
@@ -16,7 +16,7 @@ import { tell, tellTrouble } from '../parts/toasts';
 import { fileSize } from '../parts/words';
 import { RevisionPicture } from '../explore/revision-picture';
 import { whenWords } from '../explore/when-words';
-import { keepAs, nameRevision, openPast, openSheetOf, usePast, wantRevision } from '../explore/history-store';
+import { keepAs, nameRevision, openPast, openSheetOf, tellKept, usePast, wantRevision } from '../explore/history-store';
 import { openCompare } from '../compare/compare-store';
 import { useEditor } from '../state/store';
 import { DrawerFrame } from './drawer';
@@ -147,7 +147,7 @@ function KeepNow() {
   const keep = async () => {
     const { id, piece } = useEditor.getState();
     if (await keepAs(id, writePiece(piece), name.trim())) {
-      tell(`“${name.trim()}” is kept as a take.`);
+      tellKept(name.trim());
       setName('');
     }
   };
@@ -359,19 +359,20 @@ function Looked({ number }: { number: number }) {
                 <Box flex="1" minW="0">
                   <Text fontSize="12.5px" truncate title={`${d.what}, ${d.place}`}>
                     {d.what}
+                    {d.place !== 'Piece' && !d.what.endsWith(d.place) && (
+                      <chakra.span color="muted"> · {d.place}</chakra.span>
+                    )}
                   </Text>
                   <Text fontSize="11.5px" fontFamily="mono" color="muted" truncate>
                     {thenWords(d)}
                   </Text>
                 </Box>
-                {d.item && d.param && (
-                  <PictureButton
-                    label={`Bring back ${d.what}`}
-                    onClick={() => bring(`Brought back ${d.what}`, (p) => withValueOf(p, old, d.item!, d.param!))}
-                  >
-                    <Undo2 size={15} />
-                  </PictureButton>
-                )}
+                <PictureButton
+                  label={`Bring back ${d.what}`}
+                  onClick={() => bring(`Brought back ${d.what}`, (p) => broughtBack(p, old, d))}
+                >
+                  <Undo2 size={15} />
+                </PictureButton>
               </Flex>
             ))}
           </Box>

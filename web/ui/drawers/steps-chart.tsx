@@ -17,6 +17,23 @@ interface Measured {
   readonly steps?: readonly number[];
 }
 
+/** The chart in words, for screen readers. */
+function spoken(ribbons: readonly Measured[], uneven: boolean, ratio: number): string {
+  const metres = (x: number) => `${Number(x.toPrecision(3))} m`;
+  const each = ribbons
+    .filter((r) => r.steps && r.steps.length > 0)
+    .map(({ name, steps }) => {
+      const across = metres(steps!.at(-1)!);
+      return `${name}: ${metres(Math.min(...steps!))} to ${metres(Math.max(...steps!))}, ${across} across the seam.`;
+    });
+  const seam = !uneven
+    ? 'The step across the seam is like its neighbours.'
+    : Number.isFinite(ratio)
+      ? `The step across the seam is ${ratio.toFixed(1)} times its neighbours.`
+      : 'Nothing moves but across the seam.';
+  return `Movement from frame to frame. ${each.join(' ')} ${seam}`;
+}
+
 /** Movement of each ribbon from frame to frame; the step across the seam is in the middle. */
 export function StepsChart({ ribbons, ratio }: { ribbons: readonly Measured[]; ratio: number }) {
   const holder = useRef<HTMLDivElement>(null);
@@ -33,7 +50,7 @@ export function StepsChart({ ribbons, ratio }: { ribbons: readonly Measured[]; r
     const uneven = ratio > 1.5 || ratio < 0.67;
     chart.setOption({
       animation: false,
-      aria: { enabled: true },
+      aria: { enabled: true, label: { description: spoken(ribbons, uneven, ratio) } },
       grid: { left: 4, right: 4, top: 20, bottom: 18 },
       tooltip: {
         trigger: 'axis',

@@ -15,6 +15,8 @@ import { startAround } from '../state/around';
 import { startAutosave } from '../state/saving';
 import { startKeepingUndo } from '../state/kept-undo';
 import { startSession } from '../state/session';
+import { noteFormats } from '../state/last-format';
+import { useFold, useNarrow, useTight } from '../state/narrow';
 import { pause } from '../state/player';
 import { useEditor } from '../state/store';
 import { useClipboard } from '../state/clipboard';
@@ -23,6 +25,7 @@ import { PANES, restoreLayout, useLayout } from '../state/layout';
 import { AWAY, PaneEdge } from '../parts/pane-edge';
 import { CommandField } from '../find/command-field';
 import { ACTS } from '../find/acts';
+import { FocusHint } from '../find/focus-hint';
 import { Explainer } from '../find/explainer';
 import { ShortcutsPage } from '../find/shortcuts-page';
 import { useSurroundings } from '../find/surroundings';
@@ -32,6 +35,7 @@ import { ConflictDialog } from './conflict-dialog';
 import { RibbonBands } from '../thread/ribbon-bands';
 import { Round } from '../round/round';
 import { Thread } from '../thread/thread';
+import { NarrowSide, NarrowTabs } from './narrow-side';
 import { TopBar } from './top-bar';
 import { Viewport } from '../picture/viewport';
 
@@ -54,6 +58,13 @@ function Panel() {
   );
 }
 
+const DRAWERS = {
+  seam: <SeamDrawer />,
+  scene: <SceneDrawer />,
+  deliver: <DeliverDrawer />,
+  history: <HistoryDrawer />,
+} as const;
+
 /** The screen of an open piece. */
 export function Editor() {
   const name = useEditor((s) => s.piece.name);
@@ -65,6 +76,7 @@ export function Editor() {
   useShortcuts((action) => ACTS[action](around));
   useClipboard();
   useEffect(restoreLayout, []);
+  useEffect(noteFormats, []);
   useWarmSheet();
   useEffect(() => {
     const endSession = startSession();
@@ -90,22 +102,26 @@ export function Editor() {
     document.title = `${name} · Maypole`;
   }, [name]);
 
+  const narrow = useNarrow();
+  const tight = useTight();
+  const fold = useFold((s) => s.fold);
+  const opened = drawer && DRAWERS[drawer];
+  // Lanes need width, whatever the screen; else what is edited stands beside the picture if there is room.
+  const stacked = narrow && (tight || (!drawer && fold === 'time'));
+
   return (
-    <Flex direction="column" position="relative" h="100vh" overflow="hidden" bg="panel">
+    <Flex direction="column" position="relative" h="100dvh" overflow="hidden" bg="panel">
       <TopBar />
-      <Flex flex="1" minH="0" inert={covered}>
-        <RibbonBands />
-        <Panel />
-        <Box flex="1" minW="300px" position="relative">
+      <Flex flex="1" minH="0" inert={covered} direction={stacked ? 'column' : 'row'}>
+        {!narrow && <RibbonBands />}
+        {!narrow && <Panel />}
+        <Box flex="1" minW={narrow ? '0' : '300px'} minH="0" position="relative" overflow="hidden">
           <Viewport />
         </Box>
-        {drawer === 'seam' && <SeamDrawer />}
-        {drawer === 'scene' && <SceneDrawer />}
-        {drawer === 'deliver' && <DeliverDrawer />}
-        {drawer === 'history' && <HistoryDrawer />}
+        {narrow ? <NarrowSide drawer={opened} below={stacked} /> : opened}
       </Flex>
       <Box inert={covered} flexShrink={0}>
-        <Round />
+        {narrow ? <NarrowTabs /> : <Round />}
       </Box>
       {sheet && <Sheet />}
       {compare && <Compare />}
@@ -113,6 +129,7 @@ export function Editor() {
       <CommandField />
       <ShortcutsPage />
       <Explainer />
+      <FocusHint />
       <Spoken />
       <WalkCompanion />
     </Flex>

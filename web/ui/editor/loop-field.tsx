@@ -29,6 +29,7 @@ export function LoopField() {
         <chakra.button
           type="button"
           data-testid="loop-field"
+          data-opens="loop"
           title="Length and frame rate of the loop"
           display="flex"
           alignItems="center"

@@ -1,9 +1,11 @@
 'use client';
 
-import { Box, Flex, Text, chakra } from '@chakra-ui/react';
+import { Box, Flex, Menu, Text, chakra } from '@chakra-ui/react';
 import {
   CircleAlert,
+  CircleHelp,
   Check,
+  Ellipsis,
   Film,
   History as HistoryIcon,
   LayoutGrid,
@@ -17,14 +19,16 @@ import { keepable, LIMITS } from '@maypole/core/declare/limits';
 import { writePiece } from '@maypole/core/piece/read';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import { Logo } from '../parts/logo';
 import { ModeButton } from '../parts/mode-button';
 import { createPiece } from '../api';
 import { PictureButton, PlainButton, StrongButton } from '../parts/buttons';
 import { tellTrouble } from '../parts/toasts';
 import { openSheet } from '../explore/sheet-store';
-import { useCommandField } from '../find/open-stores';
+import { useCommandField, useExplainer } from '../find/open-stores';
+import { MenuList } from '../parts/menu-list';
+import { useNarrow, useTight } from '../state/narrow';
 import { goesOn } from '../deliver/awaited';
 import { shareOf, useRenders } from '../deliver/renders';
 import { keysOf, useKeys } from '../state/keys';
@@ -45,7 +49,7 @@ const SAVE_WORDS: Record<SaveState, string> = {
 };
 
 export function TopBar() {
-  const drawer = useEditor((s) => s.drawer);
+  const narrow = useNarrow();
   return (
     <Flex
       as="header"
@@ -58,10 +62,19 @@ export function TopBar() {
       borderColor="line"
       bg="panel"
     >
-      <Link href="/" aria-label="Back to the shelf" title="Back to the shelf">
+      <Link href="/" aria-label="Back to the shelf" title="Back to the shelf" style={{ flexShrink: 0 }}>
         <Logo />
       </Link>
       <PieceName />
+      {narrow ? <NarrowTools /> : <Tools />}
+      <DeliverButton />
+    </Flex>
+  );
+}
+
+function Tools() {
+  return (
+    <>
       <SaveOrLook />
       <Others />
       <Box flex="1" />
@@ -70,31 +83,95 @@ export function TopBar() {
       <Flex gap={{ base: '0', lg: '1' }} ml={{ base: '0', lg: '1' }} flexShrink={0}>
         <UndoRedo />
         <FindButton />
-        <PictureButton
-          label="History"
-          data-opens="history"
-          aria-pressed={drawer === 'history'}
-          bg={drawer === 'history' ? 'field' : undefined}
-          onClick={() => useEditor.setState({ drawer: drawer === 'history' ? null : 'history' })}
-        >
+        <DrawerButton drawer="history" label="History">
           <HistoryIcon size={17} />
-        </PictureButton>
+        </DrawerButton>
         <PictureButton label="Sheet of variations" data-opens="sheet" onClick={openSheet}>
           <LayoutGrid size={17} />
         </PictureButton>
-        <PictureButton
-          label="Scene"
-          data-opens="scene"
-          aria-pressed={drawer === 'scene'}
-          bg={drawer === 'scene' ? 'field' : undefined}
-          onClick={() => useEditor.setState({ drawer: drawer === 'scene' ? null : 'scene' })}
-        >
+        <DrawerButton drawer="scene" label="Scene">
           <SlidersHorizontal size={17} />
-        </PictureButton>
+        </DrawerButton>
+        <ExplainButton />
         <ModeButton />
       </Flex>
-      <DeliverButton />
-    </Flex>
+    </>
+  );
+}
+
+/** What is needed all the time; the rest waits in a menu. */
+function NarrowTools() {
+  const tight = useTight();
+  return (
+    <>
+      {!tight && <SaveOrLook />}
+      <Box flex="1" />
+      <SeamChip short={tight} />
+      <Flex flexShrink={0}>
+        <UndoRedo />
+        <Menu.Root positioning={{ placement: 'bottom-end' }} lazyMount>
+          <Menu.Trigger asChild>
+            <PictureButton label="Find, history and sheets">
+              <Ellipsis size={18} />
+            </PictureButton>
+          </Menu.Trigger>
+          <MenuList>
+            {MORE.map(({ id, title, run }) => (
+              <Menu.Item key={id} value={id} minH="36px" onClick={run}>
+                {title}
+              </Menu.Item>
+            ))}
+          </MenuList>
+        </Menu.Root>
+        <ModeButton />
+      </Flex>
+    </>
+  );
+}
+
+const MORE = [
+  { id: 'find', title: 'Find and do', run: () => useCommandField.setState({ open: true }) },
+  { id: 'history', title: 'History', run: () => useEditor.setState({ drawer: 'history' }) },
+  { id: 'sheet', title: 'Sheet of variations', run: openSheet },
+  { id: 'explain', title: 'What is this?', run: () => useExplainer.setState({ open: true }) },
+] as const;
+
+function DrawerButton({
+  drawer,
+  label,
+  children,
+}: {
+  drawer: 'history' | 'scene';
+  label: string;
+  children: ReactNode;
+}) {
+  const open = useEditor((s) => s.drawer === drawer);
+  return (
+    <PictureButton
+      label={label}
+      data-opens={drawer}
+      aria-pressed={open}
+      bg={open ? 'field' : undefined}
+      onClick={() => useEditor.setState({ drawer: open ? null : drawer })}
+    >
+      {children}
+    </PictureButton>
+  );
+}
+
+/** Explains what one points at. */
+function ExplainButton() {
+  const open = useExplainer((s) => s.open);
+  const keys = useKeys((s) => keysOf('explain', s.own));
+  return (
+    <PictureButton
+      label={keys ? `What is this? (${keys})` : 'What is this?'}
+      aria-pressed={open}
+      bg={open ? 'field' : undefined}
+      onClick={() => useExplainer.setState({ open: !open })}
+    >
+      <CircleHelp size={17} />
+    </PictureButton>
   );
 }
 
@@ -216,6 +293,7 @@ function PieceName() {
   return (
     <chakra.input
       aria-label="Name of the piece"
+      data-opens="piece-name"
       value={typed ?? name}
       onChange={(e) => setTyped(e.target.value)}
       onBlur={commit}
@@ -245,7 +323,7 @@ function PieceName() {
 }
 
 /** Always visible: whether the piece closes. Opens the seam check. */
-function SeamChip() {
+function SeamChip({ short = false }: { short?: boolean }) {
   const gaps = useEditor((s) => verdictOf(s.measure).gaps || verdictOf(s.measure).open.length);
   const turns = useEditor((s) => verdictOf(s.measure).turns);
   const notes = useEditor(
@@ -281,7 +359,8 @@ function SeamChip() {
       data-testid="seam-chip"
       aria-expanded={open}
       aria-live="polite"
-      title={measuring && at ? `The seam check waits for the shape of ${at}` : 'Open the seam check'}
+      aria-label={short ? words : undefined}
+      title={measuring && at ? `The seam check waits for the shape of ${at}` : short ? words : 'Open the seam check'}
       {...tone}
       display="flex"
       alignItems="center"
@@ -302,7 +381,7 @@ function SeamChip() {
       ) : (
         <Check size={15} />
       )}
-      {words}
+      {short ? (gaps > 0 ? gaps : null) : words}
     </chakra.button>
   );
 }

@@ -4,8 +4,9 @@ import { readPiece } from '@maypole/core/piece/read';
 import { create } from 'zustand';
 import type { RevisionSummary } from '@/contract/pieces';
 import { keepTake, listRevisions, loadRevision, markRevision } from '../api';
-import { tellTrouble } from '../parts/toasts';
-import { openKeptSheet } from './sheet-store';
+import { tell, tellTrouble } from '../parts/toasts';
+import { useEditor } from '../state/store';
+import { closeSheet, openKeptSheet } from './sheet-store';
 
 interface PastState {
   /** The piece that it belongs to. */
@@ -77,4 +78,13 @@ export async function keepAs(id: string, source: string, name: string, sheet?: K
     await openPast(id);
   });
   return kept;
+}
+
+/** Says that a take was kept, and leads to it. */
+export function tellKept(name: string): void {
+  const show = () => {
+    closeSheet();
+    useEditor.setState({ drawer: 'history' });
+  };
+  tell(`“${name}” is kept as a take.`, { label: 'Show', onClick: show });
 }

@@ -11,7 +11,7 @@ import { createPiece } from '../api';
 import { PictureButton, PlainButton, StrongButton } from '../parts/buttons';
 import { tell, tellTrouble } from '../parts/toasts';
 import { useEditor } from '../state/store';
-import { keepAs } from './history-store';
+import { keepAs, tellKept } from './history-store';
 import { StripCanvas } from './strip-canvas';
 import { closeSheet, goOnFrom, useSheet, type Tile } from './sheet-store';
 
@@ -170,7 +170,7 @@ async function keepIt(piece: Piece, name: string): Promise<void> {
   const { id, piece: now } = useEditor.getState();
   const { seed } = useSheet.getState();
   const called = `Variation ${name} of seed ${seed}`;
-  if (await keepAs(id, writePiece({ ...piece, name: now.name }), called)) tell(`“${called}” is kept as a take.`);
+  if (await keepAs(id, writePiece({ ...piece, name: now.name }), called)) tellKept(called);
 }
 
 async function openBeside(piece: Piece, name: string): Promise<void> {

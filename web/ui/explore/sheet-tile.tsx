@@ -32,8 +32,8 @@ export const SheetTile = memo(function SheetTile({ tile, name }: { tile: Tile; n
       <Flex px="2" py="1" justify="space-between" fontSize="11.5px">
         <Text fontWeight={tile.index < 0 ? '700' : '500'}>{name}</Text>
         {tile.index >= 0 && (
-          <Text color="muted" fontFamily="mono" fontSize="11px" title="How much it differs from now">
-            {tile.distance.toFixed(1)}
+          <Text color="muted" fontSize="11px" title="How much its picture differs from that of now; 0 is the same">
+            differs by {tile.distance.toFixed(1)}
           </Text>
         )}
       </Flex>

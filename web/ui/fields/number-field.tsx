@@ -1,10 +1,13 @@
 'use client';
 
 import { Box, Flex, chakra } from '@chakra-ui/react';
+import { unitWord } from '@maypole/core/declare/unit-word';
 import { parseQuantity, QuantityError } from '@maypole/core/time/quantity';
+import type { Address } from '@maypole/core/piece/addresses';
 import { useLayoutEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { useLive } from '../state/live';
 import { useEditor, type EditorState } from '../state/store';
+import { addressesOf, fieldsUntil, noteJoinable, valueBeside } from './beside-fields';
 
 interface Props {
   readonly label: string;
@@ -23,12 +26,29 @@ interface Props {
   readonly driven?: boolean;
   /** Several values are edited at once and differ. */
   readonly mixed?: boolean;
-  /** `gesture` is the same for all changes of a drag. */
-  readonly onChange: (value: number, gesture: string) => void;
+  /** `gesture` is the same for all changes of a drag; `joined` are other values that it sets alike. */
+  readonly onChange: (value: number, gesture: string, joined: readonly Address[]) => void;
   readonly onDriven?: () => void;
+  /** Takes what is typed and may be more than a number; says what is wrong with it, null if it was taken. */
+  readonly onWords?: (text: string) => string | null | undefined;
+  /** What it sets; a drag that begins downwards or upwards sets the fields that it passes alike. */
+  readonly addresses?: readonly Address[];
 }
 
 const DRAG_PIXELS = 3;
+/** A drag that first goes this far down or up sets a whole column. */
+const COLUMN_PIXELS = 12;
+
+interface Drag {
+  x: number;
+  readonly y: number;
+  value: number;
+  moved: boolean;
+  column: boolean;
+  readonly gesture: string;
+  readonly joined: Set<HTMLElement>;
+}
+
 let gestures = 0;
 
 /** As many decimals as the step has; up to three if the value lies between steps. */
@@ -45,7 +65,9 @@ export function formatNumber(value: number, step: number): string {
  * its usual range.
  */
 export function NumberField(props: Props) {
-  const { label, live, unit, noUnit, min, max, soft, step, integer, driven, mixed, onChange, onDriven } = props;
+  const { label, live, unit, noUnit, min, max, soft, step, integer, driven, mixed, onChange, onDriven, onWords } =
+    props;
+  const { addresses } = props;
   const now = () => (live ? live(useEditor.getState()) : props.value);
   const value = now();
   const [typed, setTyped] = useState<string | null>(null);
@@ -53,22 +75,29 @@ export function NumberField(props: Props) {
   const [trouble, setTrouble] = useState<string | null>(null);
   const box = useRef<HTMLDivElement>(null);
   const wordsOf = (x: number) => (mixed ? 'mixed' : formatNumber(x, step));
-  const valueWords = (x: number) => (mixed ? 'mixed' : `${wordsOf(x)} ${unit ?? ''}`.trim());
+  const valueWords = (x: number) => (mixed ? 'mixed' : `${wordsOf(x)} ${unitWord(unit ?? '', x)}`.trim());
   const shareOf = (x: number) => Math.max(0, Math.min(1, (x - soft[0]) / (soft[1] - soft[0] || 1)));
   const field = useLive<HTMLDivElement, number>(live ?? null, (element, x) => {
     element.setAttribute('aria-valuenow', `${x}`);
     element.setAttribute('aria-valuetext', valueWords(x));
     element.querySelector('[data-words]')!.textContent = wordsOf(x);
+    const said = element.querySelector('[data-unit]');
+    if (said) said.textContent = unitWord(unit ?? '', x);
     const bar = element.querySelector<HTMLElement>('[data-bar]');
     if (bar) bar.style.width = `${shareOf(x) * 100}%`;
   });
-  // After typing, focus stays at the field, so that nothing else receives the key that ended it.
-  const comeBack = useRef(false);
+  // After typing, focus goes on to the next value, or stays at the field: nothing else receives the key that ended it.
+  const comeBack = useRef<'here' | 1 | -1 | null>(null);
   useLayoutEffect(() => {
-    if (typed === null && comeBack.current) field.current?.focus();
-    comeBack.current = false;
+    if (typed === null && comeBack.current && field.current)
+      ((comeBack.current !== 'here' && valueBeside(field.current, comeBack.current)) || field.current).focus();
+    comeBack.current = null;
   }, [typed, field]);
-  const drag = useRef<{ x: number; value: number; moved: boolean; gesture: string } | null>(null);
+  const drag = useRef<Drag | null>(null);
+  useLayoutEffect(() => {
+    if (field.current && addresses)
+      noteJoinable(field.current, { addresses, range: `${unit} ${min} ${max} ${integer}` });
+  });
 
   const hold = (x: number) => Math.max(min, Math.min(max, integer ? Math.round(x) : Number(x.toFixed(6))));
 
@@ -79,14 +108,30 @@ export function NumberField(props: Props) {
   const down = (event: PointerEvent) => {
     if (event.button !== 0 || typed !== null || driven) return;
     event.currentTarget.setPointerCapture(event.pointerId);
-    drag.current = { x: event.clientX, value: now(), moved: false, gesture: `drag-${++gestures}` };
+    const { clientX: x, clientY: y } = event;
+    drag.current = {
+      x,
+      y,
+      value: now(),
+      moved: false,
+      gesture: `drag-${++gestures}`,
+      joined: new Set(),
+      column: false,
+    };
   };
   const move = (event: PointerEvent) => {
     const d = drag.current;
     if (!d) return;
     const dx = event.clientX - d.x;
-    if (!d.moved && Math.abs(dx) < DRAG_PIXELS) return;
+    const dy = Math.abs(event.clientY - d.y);
+    d.column ||= !d.moved && dy > COLUMN_PIXELS && dy > 2 * Math.abs(dx);
+    if (!d.moved && !d.column && Math.abs(dx) < DRAG_PIXELS) return;
     d.moved = true;
+    if (d.column && field.current)
+      for (const other of fieldsUntil(field.current, event.clientY)) {
+        d.joined.add(other);
+        other.dataset.joined = '';
+      }
     // The usual range spans about two field widths, so that the hand need not be very steady.
     const width = (box.current?.offsetWidth ?? 90) * 2;
     const per = ((soft[1] - soft[0]) / width) * (event.shiftKey ? 0.1 : 1);
@@ -94,12 +139,16 @@ export function NumberField(props: Props) {
     d.x = event.clientX;
     d.value = raw;
     const grain = event.shiftKey && !integer ? step / 10 : step;
-    onChange(hold(Math.round(raw / grain) * grain), d.gesture);
+    onChange(hold(Math.round(raw / grain) * grain), d.gesture, addressesOf(d.joined));
   };
-  const up = () => {
+  const letGo = () => {
     const d = drag.current;
     drag.current = null;
-    if (d && !d.moved) type();
+    for (const other of d?.joined ?? []) delete other.dataset.joined;
+    return d;
+  };
+  const up = () => {
+    if (letGo()?.moved === false) type();
   };
   const keys = (event: KeyboardEvent) => {
     if (typed !== null) return;
@@ -107,18 +156,24 @@ export function NumberField(props: Props) {
     if (by !== undefined && !driven) {
       event.preventDefault();
       event.stopPropagation();
-      onChange(hold(now() + by * step * (event.shiftKey ? 10 : 1)), 'keys');
+      onChange(hold(now() + by * step * (event.shiftKey ? 10 : 1)), 'keys', []);
     } else if (event.key === 'Enter') {
       event.preventDefault();
-      if (driven) onDriven?.();
+      if (driven || event.shiftKey) onDriven?.();
       else type();
-    } else if (/^[-0-9.(]$/.test(event.key) && !driven) {
+    } else if (/^[-0-9.(]$/.test(event.key) && (!driven || onWords)) {
       event.preventDefault();
       selectAll.current = false;
       setTyped(event.key);
     }
   };
   const commit = (text: string): boolean => {
+    const words = onWords?.(text);
+    if (words !== undefined) {
+      setTrouble(words);
+      if (words === null) setTyped(null);
+      return words === null;
+    }
     let x: number;
     try {
       const exact = parseQuantity(text, unit ?? '', useEditor.getState().piece.loop ?? { frames: 100, fps: 25 });
@@ -144,7 +199,7 @@ export function NumberField(props: Props) {
     }
     setTrouble(null);
     setTyped(null);
-    if (x !== now() || mixed) onChange(x, `typed-${++gestures}`);
+    if (x !== now() || mixed) onChange(x, `typed-${++gestures}`, []);
     return true;
   };
 
@@ -161,6 +216,7 @@ export function NumberField(props: Props) {
           aria-valuemax={max}
           aria-valuetext={valueWords(value)}
           aria-readonly={driven}
+          aria-keyshortcuts={onDriven ? 'Shift+Enter' : undefined}
           h="24px"
           align="center"
           justify="space-between"
@@ -172,12 +228,13 @@ export function NumberField(props: Props) {
           position="relative"
           userSelect="none"
           touchAction="none"
+          css={{ '&[data-joined]': { outline: '2px solid var(--chakra-colors-sky)', outlineOffset: '-2px' } }}
           fontFamily="mono"
           fontSize="12px"
           onPointerDown={down}
           onPointerMove={move}
           onPointerUp={up}
-          onPointerCancel={() => (drag.current = null)}
+          onPointerCancel={letGo}
           onKeyDown={keys}
           onClick={driven ? onDriven : undefined}
           onBlur={() => setTrouble(null)}
@@ -196,8 +253,8 @@ export function NumberField(props: Props) {
             {wordsOf(value)}
           </Box>
           {unit && !noUnit && (
-            <Box position="relative" color="muted" fontSize="11px" whiteSpace="nowrap">
-              {unit}
+            <Box data-unit position="relative" color="muted" fontSize="11px" whiteSpace="nowrap">
+              {unitWord(unit, value)}
             </Box>
           )}
         </Flex>
@@ -222,11 +279,11 @@ export function NumberField(props: Props) {
             e.stopPropagation();
             if (e.key === 'Enter') {
               e.preventDefault();
-              comeBack.current = true;
-              if (!commit(typed)) comeBack.current = false;
+              comeBack.current = e.shiftKey ? -1 : 1;
+              if (!commit(typed)) comeBack.current = null;
             }
             if (e.key === 'Escape') {
-              comeBack.current = true;
+              comeBack.current = 'here';
               setTyped(null);
               setTrouble(null);
             }

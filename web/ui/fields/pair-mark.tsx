@@ -15,7 +15,7 @@ export function PairMark({ address, label }: { address: Address; label: string }
   return (
     <PictureButton
       label={linked ? `${label} goes along with its pair; part it` : `${label} is apart from its pair; join it again`}
-      minW="5"
+      minW="24px"
       h="5"
       color={linked ? 'leafText' : 'muted'}
       onClick={() => togglePairing(label, address)}

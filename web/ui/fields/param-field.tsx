@@ -3,6 +3,7 @@
 import { chakra } from '@chakra-ui/react';
 import { inTimeUnit, timeUnitOf } from '@maypole/core/declare/lasting';
 import type { NumberParam, VectorParam } from '@maypole/core/declare/params';
+import type { Address } from '@maypole/core/piece/addresses';
 import { setTimeUnit, useTimeUnit } from '../state/time-unit';
 import { useEditor, type EditorState } from '../state/store';
 import { NumberField } from './number-field';
@@ -16,7 +17,9 @@ interface Props {
   readonly driven?: boolean;
   readonly mixed?: boolean;
   readonly onDriven?: () => void;
-  readonly onChange: (value: number, gesture: string) => void;
+  readonly onChange: (value: number, gesture: string, joined: readonly Address[]) => void;
+  readonly onWords?: (text: string) => string | null | undefined;
+  readonly addresses?: readonly Address[];
 }
 
 /** The field of a declared number. Durations are shown in frames or %, as chosen once for all. */
@@ -45,7 +48,7 @@ export function ParamField({ param, live, ...rest }: Props) {
         soft={[to(soft[0]), to(soft[1])]}
         step={shown === stored ? step : shown === '%' ? 0.5 : 1}
         integer={integer && shown === stored}
-        onChange={(x, gesture) => rest.onChange(back(x), gesture)}
+        onChange={(x, gesture, joined) => rest.onChange(back(x), gesture, joined)}
       />
       <chakra.button
         type="button"

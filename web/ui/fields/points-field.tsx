@@ -132,12 +132,12 @@ export function PointsField({
             />
           </Box>
         ))}
-        <PictureButton label="Next point" minW="6" color="muted" onClick={() => setChosen((at + 1) % value.length)}>
+        <PictureButton label="Next point" minW="24px" color="muted" onClick={() => setChosen((at + 1) % value.length)}>
           <ChevronRight size={14} />
         </PictureButton>
         <PictureButton
           label={`Remove point ${at + 1}`}
-          minW="6"
+          minW="24px"
           color="muted"
           disabled={value.length <= 3}
           onClick={() => onChange(value.filter((_, i) => i !== at))}

@@ -37,7 +37,7 @@ export function SelectField({ label, value, options, onChange }: Props) {
           </option>
         ))}
       </chakra.select>
-      <Box position="absolute" right="6px" top="5px" pointerEvents="none" color="muted">
+      <Box position="absolute" right="6px" top="calc(50% - 7px)" pointerEvents="none" color="muted">
         <ChevronDown size={14} />
       </Box>
     </Box>

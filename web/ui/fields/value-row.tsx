@@ -33,6 +33,7 @@ import { ParamField } from './param-field';
 import { PairMark } from './pair-mark';
 import { PointsField } from './points-field';
 import { RibbonField } from './ribbon-field';
+import { sayTyped } from './say-typed';
 import { SelectField } from './select-field';
 import { SwitchField } from './switch-field';
 import { TextField } from './text-field';
@@ -237,8 +238,8 @@ function Row({
   drawing?: React.ReactNode;
 }) {
   return (
-    <Flex align="center" gap="2" minH="28px" data-name={title} data-help={help}>
-      <Flex w="82px" flexShrink={0} fontSize="12.5px" title={help} justify="space-between" lineHeight="1.15">
+    <Flex align="center" gap="2" minH="28px" title={help} data-name={title} data-help={help}>
+      <Flex w="82px" flexShrink={0} fontSize="12.5px" justify="space-between" lineHeight="1.15">
         <Box>{title}</Box>
         {suffix && (
           <Box color="muted" fontFamily="mono" fontSize="11px" pr="1">
@@ -259,14 +260,27 @@ function Row({
 function MotionButton({
   label,
   moving,
+  skipped,
   children,
   ...rest
-}: TriggerProps & { label: string; moving: boolean; onClick: () => void; children: React.ReactNode }) {
+}: TriggerProps & {
+  label: string;
+  moving: boolean;
+  /** Tab goes from value to value; the field before it opens the motion, too. */
+  skipped?: boolean;
+  onClick: () => void;
+  children: React.ReactNode;
+}) {
   return (
     <chakra.button
       type="button"
+      tabIndex={skipped ? -1 : undefined}
       aria-label={`Motion of ${label}${moving ? '' : ', still'}`}
-      title={moving ? 'Its motion over the loop' : 'Stands still; click to make it move'}
+      title={
+        moving
+          ? 'Its motion over the loop; Shift Enter in its field opens it'
+          : 'Stands still; click to make it move, or type “0 to 1” into its field'
+      }
       px="0.5"
       py="1"
       borderRadius="field"
@@ -345,7 +359,13 @@ function PlainNumberRow({
               label={label}
               open={open}
               trigger={(props) => (
-                <MotionButton {...props} label={label} moving={moving} onClick={open ? closeMotion : openMotion}>
+                <MotionButton
+                  {...props}
+                  label={label}
+                  moving={moving}
+                  onClick={open ? closeMotion : openMotion}
+                  skipped
+                >
                   <Drawing value={linked} colour={colour} width={beside ? BESIDE : 46} />
                 </MotionButton>
               )}
@@ -373,8 +393,10 @@ function PlainNumberRow({
         live={moving ? (s) => settled(param, linked, s.frame, s.piece.loop.frames) : undefined}
         driven={moving}
         mixed={mixed}
-        onDriven={openMotion}
-        onChange={(v, gesture) => setAll(label, [address, ...others], v, `${key}/${gesture}`)}
+        onDriven={param.moves ? openMotion : undefined}
+        addresses={[address, ...others]}
+        onWords={(text) => sayTyped(text, label, param, [address, ...others])}
+        onChange={(v, gesture, joined) => setAll(label, [address, ...others, ...joined], v, `${key}/${gesture}`)}
       />
     </Row>
   );

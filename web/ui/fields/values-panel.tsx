@@ -60,7 +60,7 @@ export function ValuesPanel({ owner, params: declared, values, colour, of, other
     );
   };
   return (
-    <Stack gap="0.5">
+    <Stack gap="0.5" data-values>
       {shown.filter(([, p]) => !p.more).map(row)}
       {rarer.length > 0 && (
         <Fold title="More" note={changed > 0 ? `${changed} set` : undefined} initially={changed > 0}>

@@ -16,8 +16,10 @@ export interface Surroundings {
   readonly toggleDusk: () => void;
   /** Scheme, host and port of this Maypole. */
   readonly origin: () => string;
-  /** Clicks the button that opens something, marked by `data-opens`. */
+  /** Clicks the button, or selects the text of the field, that `data-opens` marks. */
   readonly press: (opens: string) => void;
+  /** Downloads what an address gives. */
+  readonly fetchFile: (path: string) => void;
 }
 
 const set = useEditor.setState;
@@ -62,6 +64,14 @@ export const ACTS: Readonly<Record<ActionId, (around: Surroundings) => void>> = 
   redo: () => useEditor.getState().redo(),
   find: () => useCommandField.setState((s) => ({ open: !s.open })),
   save: () => void saveAtOnce(),
+  'save-file': ({ fetchFile }) => void saveNow().then(() => fetchFile(`/api/pieces/${useEditor.getState().id}/file`)),
+  'rename-piece': ({ press }) => press('piece-name'),
+  'rename-ribbon': ({ press }) => withRibbon(() => press('ribbon-name')),
+  loop: ({ press }) => press('loop'),
+  'true-settings': ({ press }) => {
+    set({ light: 'true', mode: 'shaded' });
+    press('true-settings');
+  },
   // The list opens at its button, so that focus returns there.
   'add-step': ({ press }) => withRibbon(() => press('add-step')),
   'next-ribbon': () => chooseRibbon(1),

@@ -2,30 +2,25 @@
 
 import { Box, Dialog, Flex, Portal, Text, chakra } from '@chakra-ui/react';
 import { entries } from '@maypole/core/find/entries';
-import { ranked, type Findable } from '@maypole/core/find/ranking';
-import { isShown } from '@maypole/core/declare/shown';
-import { ownerKey, valuesOf } from '@maypole/core/piece/addresses';
-import { ownersOf } from '@maypole/core/piece/walk';
+import { Search as Finder } from '@maypole/core/find/search';
+import { settingKey, settingsIn } from '@maypole/core/find/settings';
 import { Search } from 'lucide-react';
 import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { listPieces } from '../api';
+import { tell } from '../parts/toasts';
 import { showValue } from '../state/show-value';
 import { useEditor } from '../state/store';
 import { keysOf, useKeys } from '../state/keys';
 import { useCommandField } from './open-stores';
+import { earlier, LineStatus, useSaidLine } from './line-entry';
+import type { Line } from './line';
 import { runEntry } from './run-entry';
+import { doLine, keptLines } from './say-line';
 import { useSurroundings } from './surroundings';
 
 /** Most results shown. */
 const MOST = 40;
-
-interface Line extends Findable {
-  readonly id: string;
-  readonly sort: string;
-  readonly keys?: string;
-  readonly run: () => void;
-}
 
 /** Finds everything by what it does: actions, steps, the values of this piece, and other pieces. */
 export function CommandField() {
@@ -62,11 +57,21 @@ export function CommandField() {
 
 function Field({ close }: { close: () => void }) {
   const [query, setQuery] = useState('');
-  const [at, setAt] = useState(0);
+  /** The line that the arrows chose; null for the first that Enter may take. */
+  const [at, setAt] = useState<number | null>(null);
   const lines = useLines();
-  const found = useMemo(() => ranked(query, lines).slice(0, MOST), [query, lines]);
+  const finder = useMemo(() => new Finder(lines), [lines]);
+  const line = useSaidLine(query);
+  // Another piece opens only if an arrow chooses it, or if one asks for that: Enter never leaves the piece by chance.
+  const opens = /^\s*(open|piece)\b/i.test(query);
+  const found = useMemo(() => {
+    const all = finder.find(query);
+    const first = all.filter((l) => (l.sort === 'Piece') === opens);
+    const rest = all.filter((l) => (l.sort === 'Piece') !== opens);
+    return [...(line.entry ? [line.entry] : []), ...first, ...rest].slice(0, MOST);
+  }, [query, finder, line, opens]);
   const list = useRef<HTMLDivElement>(null);
-  const chosen = Math.min(at, found.length - 1);
+  const chosen = Math.min(at ?? (found[0]?.sort === 'Piece' && !opens ? -1 : 0), found.length - 1);
   useEffect(() => {
     list.current?.querySelector('[aria-selected=true]')?.scrollIntoView({ block: 'nearest' });
   }, [chosen, found]);
@@ -86,15 +91,20 @@ function Field({ close }: { close: () => void }) {
           aria-expanded
           aria-controls="found"
           aria-activedescendant={found[chosen] ? `found-${chosen}` : undefined}
-          placeholder="What do you want to do?"
+          placeholder="What do you want to do? Or say it: torus 2 0.5, twist 240 about z"
           value={query}
           onChange={(e) => {
             setQuery(e.target.value);
-            setAt(0);
+            setAt(null);
           }}
           onKeyDown={(e) => {
             const by = { ArrowDown: 1, ArrowUp: -1, PageDown: 8, PageUp: -8 }[e.key];
-            if (by !== undefined) {
+            const past = e.key === 'ArrowUp' && chosen <= 0 ? earlier(query) : undefined;
+            if (past !== undefined) {
+              e.preventDefault();
+              setQuery(past);
+              setAt(null);
+            } else if (by !== undefined) {
               e.preventDefault();
               setAt(Math.max(0, Math.min(found.length - 1, chosen + by)));
             } else if (e.key === 'Enter') {
@@ -109,6 +119,7 @@ function Field({ close }: { close: () => void }) {
           _placeholder={{ color: 'muted' }}
         />
       </Flex>
+      <LineStatus typed={query} line={line} />
       <Box ref={list} id="found" role="listbox" aria-label="Found" maxH="min(420px, 56vh)" overflowY="auto" p="1.5">
         {found.map((line, i) => (
           <Flex
@@ -127,11 +138,11 @@ function Field({ close }: { close: () => void }) {
             onClick={() => run(line)}
           >
             <Box flex="1" minW="0">
-              <Text fontSize="13.5px" fontWeight="600" truncate>
+              <Text fontSize="13.5px" fontWeight="600" truncate={i !== chosen} overflowWrap="anywhere">
                 {line.title}
               </Text>
               {line.help && (
-                <Text fontSize="12px" color="muted" truncate>
+                <Text fontSize="12px" color="muted" truncate={i !== chosen}>
                   {line.help}
                 </Text>
               )}
@@ -196,18 +207,21 @@ function useLines(): readonly Line[] {
       const keys = e.does.type === 'action' ? keysOf(e.does.action, own) : null;
       return { ...e, keys: keys ?? undefined, run: () => runEntry(e, around) };
     });
-    const owned = new Map(ownersOf(piece).map((o) => [ownerKey(o.owner), o]));
-    const values = valuesOf(piece)
-      .filter(({ address: { owner, param } }) => {
-        const of = owned.get(ownerKey(owner));
-        return of && owner.type !== 'output' && isShown(of.params, of.item.values, param);
-      })
-      .map((v, i): Line => ({
-        id: `value:${i}`,
-        title: `${v.title}, ${v.place}`,
-        sort: 'Value',
-        run: () => showValue(v.address),
-      }));
-    return [...fixed, ...values, ...pieces];
+    const values = settingsIn(piece).map((setting): Line => ({
+      ...setting,
+      id: settingKey(setting),
+      sort: 'Value',
+      run: () => showValue(setting),
+    }));
+    const kept = keptLines().map(({ name, line }): Line => ({
+      id: `kept:${name}`,
+      title: name,
+      help: line,
+      sort: 'Kept line',
+      run: () => {
+        if (!doLine(line)) tell('It is so already, or does not fit this piece.');
+      },
+    }));
+    return [...kept, ...fixed, ...values, ...pieces];
   }, [piece, pieces, around, own]);
 }

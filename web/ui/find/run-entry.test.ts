@@ -12,7 +12,13 @@ const ring: Piece = {
   ...newPiece('Ring'),
   ribbons: [{ ...newRibbon('torus', 0, 'Ring'), steps: [newStep('torus'), newStep('twist', { angle: 40 })] }],
 };
-const around = { go: vi.fn(), toggleDusk: vi.fn(), press: vi.fn(), origin: () => 'https://maypole.example' };
+const around = {
+  go: vi.fn(),
+  toggleDusk: vi.fn(),
+  press: vi.fn(),
+  fetchFile: vi.fn(),
+  origin: () => 'https://maypole.example',
+};
 beforeEach(() => {
   useEditor.getState().open('id', ring, 1);
   useEditor.setState({ drawer: null });
@@ -31,7 +37,7 @@ describe('an entry of the command field', () => {
     const read = readPiece(writePiece(piece()));
     expect(read.ok ? '' : read.message).toBe('');
     // What adds something adds it, and takes it back with one undo.
-    if (entry.does.type === 'action' || entry.does.type === 'help') return;
+    if (['action', 'help', 'answer'].includes(entry.does.type)) return;
     const there = entry.does.type === 'part' && ['base', 'metal'].includes(entry.does.kind);
     if (there) return expect(useEditor.getState().history.past).toHaveLength(0);
     expect(piece()).not.toEqual(ring);

@@ -1,6 +1,6 @@
-import type { Entry } from '@maypole/core/find/entries';
+import { entryOf, type Entry } from '@maypole/core/find/entries';
 import { finishParts } from '@maypole/core/finish/parts/index';
-import { newItem, type RibbonDoc } from '@maypole/core/piece/piece';
+import { withPart } from '@maypole/core/piece/adding';
 import { addOutput } from '../deliver/edit-outputs';
 import { addSceneItem } from '../items/edit-scene';
 import { addRibbon, addStep } from '../state/actions';
@@ -13,6 +13,7 @@ const set = useEditor.setState;
 export function runEntry({ does }: Entry, around: Surroundings): void {
   if (does.type === 'action') return ACTS[does.action](around);
   if (does.type === 'help') return around.go(does.path);
+  if (does.type === 'answer') return runEntry(entryOf(does.leads), around);
   if (does.type === 'output') {
     set({ drawer: 'deliver' });
     return addOutput(does.kind);
@@ -28,23 +29,11 @@ export function runEntry({ does }: Entry, around: Surroundings): void {
 
 /** Adds a part to a ribbon's first finish, in its order; one that is there is switched on and shown. */
 function addPart(ribbon: string, kind: string): void {
-  const part = finishParts.get(kind);
-  const order = finishParts.all.map((p) => p.kind);
-  const changed = (r: RibbonDoc): RibbonDoc => ({
-    ...r,
-    finishes: r.finishes.map((f, i) => {
-      if (i > 0 || f.parts.some((p) => p.kind === kind && p.on)) return f;
-      const there = f.parts.some((p) => p.kind === kind);
-      const parts = there
-        ? f.parts.map((p) => (p.kind === kind ? { ...p, on: true } : p))
-        : [...f.parts, newItem(part)].sort((a, b) => order.indexOf(a.kind) - order.indexOf(b.kind));
-      return { ...f, parts };
-    }),
-  });
-  useEditor.getState().editRibbon(`Add ${part.title.toLowerCase()}`, ribbon, (r) => {
-    const next = changed(r);
+  useEditor.getState().editRibbon(`Add ${finishParts.get(kind).title.toLowerCase()}`, ribbon, (r) => {
+    const [main, ...others] = r.finishes;
+    const next = withPart(main, kind);
     // A part that is on already is only shown.
-    return next.finishes.every((f, i) => f === r.finishes[i]) ? r : next;
+    return next === main ? r : { ...r, finishes: [next, ...others] };
   });
   set((s) => ({ openSteps: { ...s.openSteps, [`${ribbon}/finish`]: true } }));
 }

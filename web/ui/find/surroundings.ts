@@ -11,7 +11,19 @@ export function useSurroundings(): Surroundings {
     () => ({
       go: (path: string) => router.push(path),
       origin: () => window.location.origin,
-      press: (opens: string) => document.querySelector<HTMLElement>(`[data-opens="${opens}"]`)?.click(),
+      // The field that asked closes first, and gives the focus back.
+      press: (opens: string) =>
+        setTimeout(() => {
+          const element = document.querySelector<HTMLElement>(`[data-opens="${opens}"]`);
+          if (element instanceof HTMLInputElement) element.select();
+          else element?.click();
+        }),
+      fetchFile: (path: string) => {
+        const link = document.createElement('a');
+        link.href = path;
+        link.download = '';
+        link.click();
+      },
       toggleDusk: () => setTheme(resolvedTheme === 'dark' ? 'light' : 'dark'),
     }),
     [router, resolvedTheme, setTheme],

@@ -5,6 +5,7 @@ import type { Param } from '@maypole/core/declare/params';
 import { exampleOf, hasExample } from '@maypole/core/guide/examples';
 import { guidePage, type Article } from '@maypole/core/guide/pages';
 import { words } from '@maypole/core/guide/words';
+import { exampleLine } from '@maypole/core/say/example-line';
 import { writePiece } from '@maypole/core/piece/read';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
@@ -28,19 +29,23 @@ export function GuidePageOf({ id }: { id: string }) {
         {page.help}
       </Text>
       {page.articles.map((article) => (
-        <Section key={article.id} article={article} />
+        <Section key={article.id} article={article} said={!UNSAID.has(page.id)} />
       ))}
     </GuideFrame>
   );
 }
 
+/** Pages whose things a line does not add. */
+const UNSAID = new Set(['motion', 'noise', 'patterns', 'cameras', 'outputs', 'lines']);
+
 /** Values shown at first; the others unfold. */
 const FIRST = 4;
 
-function Section({ article }: { article: Article }) {
+function Section({ article, said }: { article: Article; said: boolean }) {
   const { id, title, help, params, example } = article;
   const shown = example && hasExample(example) ? example : null;
   const rows = Object.entries(params);
+  const lines = article.lines ?? (said ? [exampleLine(article)].filter((l) => l !== null) : []);
   return (
     <Box as="section" id={id} aria-label={title} py="5" borderTopWidth="1px" borderColor="line" scrollMarginTop="60px">
       <Grid templateColumns={shown ? { base: '1fr', sm: '180px minmax(0, 1fr)' } : '1fr'} gap="5">
@@ -57,6 +62,24 @@ function Section({ article }: { article: Article }) {
           <Text mt="0.5" lineHeight="1.55" maxW="640px">
             {help}
           </Text>
+          {lines.map((line) => (
+            <chakra.code
+              key={line}
+              display="block"
+              w="fit-content"
+              mt="1.5"
+              px="2"
+              py="0.5"
+              borderRadius="6px"
+              bg="raised"
+              borderWidth="1px"
+              borderColor="line"
+              fontFamily="mono"
+              fontSize="12.5px"
+            >
+              {line}
+            </chakra.code>
+          ))}
           <Values params={rows.slice(0, FIRST)} />
           {rows.length > FIRST && (
             <chakra.details mt="1.5">

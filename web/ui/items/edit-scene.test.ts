@@ -1,9 +1,10 @@
+import { switched } from '@maypole/core/piece/adding';
 import { cameraOf, newItem, newPiece } from '@maypole/core/piece/piece';
 import { readPiece, writePiece } from '@maypole/core/piece/read';
 import { lights, sceneList, sceneListNames, type SceneList } from '@maypole/core/scene/index';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { useEditor } from '../state/store';
-import { addSceneItem, editScene, switched } from './edit-scene';
+import { addSceneItem, editScene } from './edit-scene';
 
 const now = () => useEditor.getState();
 const scene = () => now().piece.scene;

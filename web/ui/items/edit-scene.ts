@@ -1,22 +1,7 @@
+import { withCopyOf, withItem } from '@maypole/core/piece/adding';
 import { newItem, type Item } from '@maypole/core/piece/piece';
-import { sceneList, type SceneList, type SceneListKind } from '@maypole/core/scene/index';
+import { sceneList, type SceneList } from '@maypole/core/scene/index';
 import { useEditor } from '../state/store';
-
-/** The list with an item switched. If only one may be on, another goes off or takes its place. */
-export function switched(
-  items: readonly Item[],
-  id: string,
-  on: boolean,
-  { kinds, oneOn }: SceneListKind,
-): readonly Item[] {
-  if (!oneOn) {
-    const one = (x: Item) => kinds.get(x.kind).one;
-    const alone = on && one(items.find((x) => x.id === id)!);
-    return items.map((x) => (x.id === id ? { ...x, on } : alone && one(x) === alone && x.on ? { ...x, on: false } : x));
-  }
-  const next = on ? id : items.find((x) => x.id !== id)?.id;
-  return items.map((x) => ({ ...x, on: x.id === next }));
-}
 
 /** Changes one list of the scene. */
 export function editScene(list: SceneList, label: string, to: (old: readonly Item[]) => readonly Item[]): void {
@@ -27,10 +12,12 @@ export function editScene(list: SceneList, label: string, to: (old: readonly Ite
 export function addSceneItem(list: SceneList, kind: string): void {
   const listKind = sceneList(list);
   const declared = listKind.kinds.get(kind);
-  if (listKind.most === 1) return editScene(list, declared.title, () => [newItem(declared)]);
-  editScene(list, `Add ${declared.title.toLowerCase()}`, (old) => {
-    if (old.length >= listKind.most) return old;
-    const item = newItem(declared);
-    return switched([...old, item], item.id, true, listKind);
-  });
+  const label = listKind.most === 1 ? declared.title : `Add ${declared.title.toLowerCase()}`;
+  editScene(list, label, (old) => withItem(old, newItem(declared), listKind));
+}
+
+/** Adds another item with the same values right behind one; what follows within it follows within the copy. */
+export function duplicateSceneItem(list: SceneList, id: string): void {
+  const { title } = sceneList(list).kinds.get(useEditor.getState().piece.scene[list].find((x) => x.id === id)!.kind);
+  editScene(list, `Duplicate ${title.toLowerCase()}`, (old) => withCopyOf(old, id, sceneList(list)));
 }

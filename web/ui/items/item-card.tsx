@@ -4,7 +4,7 @@ import { Box, Flex, Text } from '@chakra-ui/react';
 import type { Params } from '@maypole/core/declare/params';
 import type { Item } from '@maypole/core/piece/piece';
 import type { Owner } from '@maypole/core/piece/walk';
-import { ArrowDown, ArrowUp, Crosshair, Trash2 } from 'lucide-react';
+import { ArrowDown, ArrowUp, CopyPlus, Crosshair, Trash2 } from 'lucide-react';
 import { SwitchField } from '../fields/switch-field';
 import { ValuesPanel } from '../fields/values-panel';
 import { PictureButton } from '../parts/buttons';
@@ -21,11 +21,13 @@ interface Props {
   /** Moves it before (−1) or after (1) its neighbour, if there is one. */
   readonly onMove?: { readonly up?: () => void; readonly down?: () => void };
   readonly onSwitch?: (on: boolean) => void;
+  /** Adds another with the same values. */
+  readonly onCopy?: () => void;
   readonly onRemove?: () => void;
 }
 
 /** A declared item as a card: title, switch, removal, and values. */
-export function ItemCard({ owner, item, kind, colour, onAim, onMove, onSwitch, onRemove }: Props) {
+export function ItemCard({ owner, item, kind, colour, onAim, onMove, onSwitch, onCopy, onRemove }: Props) {
   return (
     <Box
       onPointerDownCapture={() => useEditor.setState({ held: item.id })}
@@ -53,7 +55,7 @@ export function ItemCard({ owner, item, kind, colour, onAim, onMove, onSwitch, o
           <>
             <PictureButton
               label={`${kind.title} earlier`}
-              minW="5"
+              minW="24px"
               color="muted"
               disabled={!onMove.up}
               onClick={onMove.up}
@@ -62,7 +64,7 @@ export function ItemCard({ owner, item, kind, colour, onAim, onMove, onSwitch, o
             </PictureButton>
             <PictureButton
               label={`${kind.title} later`}
-              minW="5"
+              minW="24px"
               color="muted"
               disabled={!onMove.down}
               onClick={onMove.down}
@@ -72,6 +74,11 @@ export function ItemCard({ owner, item, kind, colour, onAim, onMove, onSwitch, o
           </>
         )}
         {onSwitch && <SwitchField label={`${kind.title} on`} value={item.on} onChange={onSwitch} />}
+        {onCopy && (
+          <PictureButton label={`Duplicate ${kind.title.toLowerCase()}`} color="muted" onClick={onCopy}>
+            <CopyPlus size={14} />
+          </PictureButton>
+        )}
         {onRemove && (
           <PictureButton label={`Remove ${kind.title.toLowerCase()}`} color="muted" onClick={onRemove}>
             <Trash2 size={14} />

@@ -4,6 +4,7 @@ import { Box, Flex, Heading, Menu } from '@chakra-ui/react';
 import { lightUp } from '@maypole/core/looks/light-up';
 import { takeLook } from '../looks/take-look';
 import { sceneLook, withSceneLook } from '@maypole/core/looks/look';
+import { switched } from '@maypole/core/piece/adding';
 import type { Item } from '@maypole/core/piece/piece';
 import { sceneList, type SceneList } from '@maypole/core/scene/index';
 import { lightSetUps, type LightSetUp } from '@maypole/core/scene/set-ups';
@@ -12,7 +13,7 @@ import { PictureButton } from '../parts/buttons';
 import { DeclaredIcon } from '../parts/icons';
 import { KeptLooks } from '../looks/kept-looks';
 import { useEditor } from '../state/store';
-import { addSceneItem, editScene, switched } from './edit-scene';
+import { addSceneItem, duplicateSceneItem, editScene } from './edit-scene';
 import { ItemCard } from './item-card';
 import { MenuList } from '../parts/menu-list';
 
@@ -95,6 +96,11 @@ export function SceneItems({ list }: { list: SceneList }) {
           onSwitch={
             most > 1 && (least === 0 || items.length > 1)
               ? (on) => change('Switch', (old) => switched(old, item.id, on, listKind))
+              : undefined
+          }
+          onCopy={
+            most > 1 && items.length < most && !kinds.get(item.kind).one
+              ? () => duplicateSceneItem(list, item.id)
               : undefined
           }
           onRemove={

@@ -162,7 +162,7 @@ function List({ kind, now, onUse }: Props) {
                 <LookPicture look={look} />
                 <Text truncate>{look.name}</Text>
               </chakra.button>
-              <PictureButton label={`Remove ${look.name}`} color="muted" minW="6" onClick={() => void remove(look)}>
+              <PictureButton label={`Remove ${look.name}`} color="muted" minW="24px" onClick={() => void remove(look)}>
                 <X size={13} />
               </PictureButton>
             </Flex>

@@ -101,7 +101,7 @@ export function LayersList({
             </chakra.button>
             <PictureButton
               label={layer.on ? `Switch layer ${i + 1} off` : `Switch layer ${i + 1} on`}
-              minW="6"
+              minW="24px"
               color="muted"
               onClick={() => put(i, { on: !layer.on })}
             >
@@ -109,7 +109,7 @@ export function LayersList({
             </PictureButton>
             <PictureButton
               label={`Layer ${i + 1} earlier`}
-              minW="5"
+              minW="24px"
               color="muted"
               disabled={i === 0}
               onClick={() => move(i, -1)}
@@ -118,7 +118,7 @@ export function LayersList({
             </PictureButton>
             <PictureButton
               label={`Layer ${i + 1} later`}
-              minW="5"
+              minW="24px"
               color="muted"
               disabled={i === layers.length - 1}
               onClick={() => move(i, 1)}
@@ -127,7 +127,7 @@ export function LayersList({
             </PictureButton>
             <PictureButton
               label={`Remove layer ${i + 1}`}
-              minW="6"
+              minW="24px"
               color="muted"
               onClick={() => {
                 onChange(layers.filter((_, k) => k !== i));

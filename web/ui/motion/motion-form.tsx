@@ -150,6 +150,17 @@ export function MotionForm({ address, others, param, value, label, colour }: Pro
               onApply={(motion, title) => edit(motion, title)}
             />
           </Box>
+          {param.type === 'vector' && (
+            <Flex mt="1.5" justify="flex-end">
+              <PlainButton
+                size="xs"
+                title="x, y and z move like this one from now on"
+                onClick={() => setAll(`${label}, all three axes`, all.flatMap(axesOf), value)}
+              >
+                The same for all three axes
+              </PlainButton>
+            </Flex>
+          )}
           <Fold
             title="Layers"
             note={value.layers?.length ? `${value.layers.length}` : 'none'}
@@ -174,6 +185,9 @@ export function MotionForm({ address, others, param, value, label, colour }: Pro
     </>
   );
 }
+
+/** The three numbers of a vector. */
+const axesOf = ({ owner, param }: Address): Address[] => ([0, 1, 2] as const).map((axis) => ({ owner, param, axis }));
 
 function timingWords({ timing }: MotionDoc): string {
   const words: string[] = [];

@@ -3,6 +3,8 @@
 import { conditionsOf, meets } from '@maypole/core/declare/shown';
 import { Box, Flex, Text, chakra } from '@chakra-ui/react';
 import type { NumberParam, VectorParam } from '@maypole/core/declare/params';
+import type { KeyDoc } from '@maypole/core/time/keys/key';
+import { evaluateNumber } from '@maypole/core/time/value';
 import type { MotionDoc } from '@maypole/core/time/motion';
 import { motionKind } from '@maypole/core/time/motions/index';
 import { Shuffle } from 'lucide-react';
@@ -22,13 +24,46 @@ interface Props {
 
 const WIDE = new Set(['formula', 'source', 'curve', 'stops', 'keys']);
 
+const SEAM = { frame: 0, frames: 1 };
+
+/** Keys with all values moved, as far as the limits of the value let them. */
+function keysMoved(motion: MotionDoc, by: number, { min, max }: Target): MotionDoc {
+  const keys = motion.keys as readonly KeyDoc[];
+  const values = keys.map((k) => k.value);
+  const way = Math.max(min - Math.min(...values), Math.min(max - Math.max(...values), by));
+  return { ...motion, keys: keys.map((k) => ({ ...k, value: Number((k.value + way).toPrecision(12)) })) };
+}
+
 /** All settings of a motion; hides those without effect. */
 export function MotionSettings({ motion, target, own, onChange }: Props) {
   const kind = motionKind(motion.motion);
   const span = target.max - target.min;
+  const begins =
+    motion.motion === 'keys' ? evaluateNumber({ ...motion, timing: undefined, layers: undefined }, SEAM) : null;
   const reach = target.soft[1] - target.soft[0];
   return (
     <>
+      {begins !== null && (
+        <Flex align="center" gap="3" minH="29px">
+          <Text w="96px" flexShrink={0} fontSize="12.5px" title="Its value at frame 0; all keys move along.">
+            Starts at
+          </Text>
+          <Box flex="1">
+            <NumberField
+              label="Starts at"
+              value={begins}
+              unit={target.unit}
+              min={target.min}
+              max={target.max}
+              soft={target.soft}
+              step={target.step}
+              onChange={(to, gesture) =>
+                onChange(keysMoved(motion, to - begins, target), 'Starts at', `starts/${gesture}`)
+              }
+            />
+          </Box>
+        </Flex>
+      )}
       {Object.entries(kind.params)
         .filter(([name, p]) => name !== 'otherwise' && conditionsOf(p).every((c) => meets(c, motion[c.param])))
         .map(([name, setting]) => {

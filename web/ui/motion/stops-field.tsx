@@ -58,7 +58,7 @@ export function StopsField({
             label={`Remove colour ${i + 1}`}
             disabled={value.length <= 1}
             color="muted"
-            minW="6"
+            minW="24px"
             onClick={() => onChange(value.filter((_, k) => k !== i))}
           >
             <X size={13} />

@@ -158,7 +158,7 @@ function Layer({
         </chakra.button>
         <PictureButton
           label={layer.on ? `Switch layer ${number} off` : `Switch layer ${number} on`}
-          minW="6"
+          minW="24px"
           color="muted"
           onClick={() => change('Switch', (all) => all.map((l) => (l.id === layer.id ? { ...l, on: !l.on } : l)))}
         >
@@ -168,7 +168,7 @@ function Layer({
           <>
             <PictureButton
               label={`Layer ${number} lower`}
-              minW="5"
+              minW="24px"
               color="muted"
               disabled={number === 1}
               onClick={() => move(-1)}
@@ -177,7 +177,7 @@ function Layer({
             </PictureButton>
             <PictureButton
               label={`Layer ${number} higher`}
-              minW="5"
+              minW="24px"
               color="muted"
               disabled={number === of}
               onClick={() => move(1)}
@@ -188,7 +188,7 @@ function Layer({
         )}
         <PictureButton
           label={`Remove layer ${number}`}
-          minW="6"
+          minW="24px"
           color="muted"
           onClick={() => change('Remove', (all) => all.filter((l) => l.id !== layer.id))}
         >

@@ -1,7 +1,7 @@
 'use client';
 
 import { Box, chakra } from '@chakra-ui/react';
-import { useCallback, useEffect, useState } from 'react';
+import { useCallback, useEffect, useState, useRef } from 'react';
 import { KEY_DAYS } from '@/contract/auth-figures';
 import { ROLE_WORDS, ROLES, type Person, type Role } from '@/contract/person';
 import type { RoomUsed } from '@/contract/room';
@@ -26,10 +26,14 @@ const day = (text: string) =>
 export function PeoplePage({ me, room }: { me: Person; room: RoomUsed }) {
   const [all, setAll] = useState<Everyone>();
   const [handed, setHanded] = useState<Handed>();
+  const asked = useRef(0);
   const attempt = useCallback(async (work: () => Promise<unknown>) => {
     try {
       await work();
-      setAll(await everyone());
+      // Answers may come in another order; only the last one asked for knows of every action.
+      const own = ++asked.current;
+      const now = await everyone();
+      if (own === asked.current) setAll(now);
     } catch (error) {
       tellTrouble(error instanceof Error ? error.message : 'That did not work.');
     }

@@ -2,6 +2,7 @@
 
 import { Flex, Link } from '@chakra-ui/react';
 import { LogOut, Users } from 'lucide-react';
+import NextLink from 'next/link';
 import { useRouter } from 'next/navigation';
 import type { Viewer } from '@/contract/person';
 import { PictureButton } from '../parts/buttons';
@@ -25,8 +26,10 @@ export function PersonLinks({ viewer }: { viewer: Viewer }) {
   return (
     <Flex align="center" gap="1" pl="2" borderLeftWidth="1px" borderColor="line">
       {viewer.person.role === 'own' && (
-        <PictureButton label="People, keys and what was done" onClick={() => router.push('/people')}>
-          <Users size={17} />
+        <PictureButton label="People, keys and what was done" asChild>
+          <NextLink href="/people">
+            <Users size={17} />
+          </NextLink>
         </PictureButton>
       )}
       <Link

@@ -12,7 +12,13 @@ const moment = (text: string) =>
 export function Trail({ after }: { after: unknown }) {
   const [rows, setRows] = useState<readonly TrailRow[]>();
   useEffect(() => {
-    readTrail().then(setRows, (error: Error) => tellTrouble(error.message));
+    let isLate = false;
+    readTrail().then(
+      // An answer that was asked for before the last action does not know of it.
+      (now) => !isLate && setRows(now),
+      (error: Error) => !isLate && tellTrouble(error.message),
+    );
+    return () => void (isLate = true);
   }, [after]);
   if (!rows) return <Text color="muted">…</Text>;
   if (rows.length === 0) return <Text color="muted">Nothing yet.</Text>;

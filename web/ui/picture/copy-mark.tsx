@@ -132,13 +132,13 @@ export function CopyMark({ size }: { size: Size }) {
               title={look.colour}
             />
           )}
-          <PictureButton label="Copy before" minW="6" onClick={() => step(-1)}>
+          <PictureButton label="Copy before" minW="24px" onClick={() => step(-1)}>
             <ChevronLeft size={15} />
           </PictureButton>
-          <PictureButton label="Next copy" minW="6" onClick={() => step(1)}>
+          <PictureButton label="Next copy" minW="24px" onClick={() => step(1)}>
             <ChevronRight size={15} />
           </PictureButton>
-          <PictureButton label="Choose no copy" minW="6" onClick={() => useEditor.setState({ copy: null })}>
+          <PictureButton label="Choose no copy" minW="24px" onClick={() => useEditor.setState({ copy: null })}>
             <X size={14} />
           </PictureButton>
         </Flex>

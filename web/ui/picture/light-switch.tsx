@@ -1,6 +1,8 @@
 'use client';
 
-import { Flex } from '@chakra-ui/react';
+import { Box, Flex, Text, chakra } from '@chakra-ui/react';
+import { useState } from 'react';
+import { shownLight, useQuickLight } from '../state/quick-light';
 import { useEditor } from '../state/store';
 import { BarChoice } from './bar-choice';
 import { aboutTime, type Traced } from './traced';
@@ -13,17 +15,53 @@ const LIGHTS = [
 
 /** The light of the still picture. */
 export function LightSwitch({ traced }: { traced: Traced | null }) {
-  const light = useEditor((s) => s.light);
+  const missing = useQuickLight((s) => s.missing) !== null;
+  const light = useEditor(shownLight);
   return (
     <BarChoice
       label="Light"
       named
       value={light}
-      options={LIGHTS}
+      options={missing ? LIGHTS.filter((l) => l.value === 'true') : LIGHTS}
       onChange={(chosen) => useEditor.setState({ light: chosen })}
     >
       {light === 'true' && <TrueLightSettings leftOut={traced?.type === 'picture' ? traced.leftOut : null} />}
     </BarChoice>
+  );
+}
+
+/** Says that nothing but true light draws here; on demand, what to do about it. */
+export function QuickLightNote({ words }: { words: string }) {
+  const [open, setOpen] = useState(false);
+  return (
+    <Box
+      maxW="400px"
+      minH="34px"
+      bg="panel"
+      borderRadius="8px"
+      boxShadow="card"
+      px="3"
+      py="1.5"
+      fontSize="12.5px"
+      lineHeight="1.5"
+      pointerEvents="auto"
+    >
+      <Flex gap="3">
+        <Text role="status" color="muted">
+          No quick light here: true light draws
+        </Text>
+        <chakra.button
+          type="button"
+          fontWeight="600"
+          cursor="pointer"
+          aria-expanded={open}
+          onClick={() => setOpen(!open)}
+        >
+          Why?
+        </chakra.button>
+      </Flex>
+      {open && <Text mt="1">{words}</Text>}
+    </Box>
   );
 }
 

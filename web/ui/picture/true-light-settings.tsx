@@ -21,6 +21,7 @@ export function TrueLightSettings({ leftOut }: { leftOut: number | null }) {
         <chakra.button
           type="button"
           aria-label="True light settings"
+          data-opens="true-settings"
           title="Samples, bounces, denoising"
           px="1.5"
           py="1"

@@ -4,6 +4,7 @@ import { tilesOf } from '@maypole/core/trace/paths/tiles';
 import type { Develop, FromDeveloper } from '@/engine/trace/develop-protocol';
 import type { FromTracer, ToTracer } from '@/engine/trace/trace-protocol';
 import { session } from '../state/session';
+import { shownLight, useQuickLight } from '../state/quick-light';
 import { useEditor, type EditorState } from '../state/store';
 import { settingsOf, useTrueLight, type TrueLight } from '../state/true-light';
 import { Darkrooms } from './develop-workers';
@@ -27,7 +28,7 @@ interface Reports {
 /**
  * The picture in true light over the one in quick light: started when nothing has changed for a moment, refined tile by
  * tile, and removed by the next change, so that a moving view is in quick light. A playing loop shows frames traced
- * ahead.
+ * ahead. Where quick light cannot draw, the last picture stays until the next one.
  */
 export class TruePicture {
   private readonly canvas = document.createElement('canvas');
@@ -63,6 +64,7 @@ export class TruePicture {
       () => element.removeEventListener('pointerup', this.looked),
       useEditor.subscribe(this.edited),
       useTrueLight.subscribe(this.settled),
+      useQuickLight.subscribe(() => this.changed()),
     );
   }
 
@@ -84,8 +86,8 @@ export class TruePicture {
   };
 
   private readonly settled = (a: TrueLight, b: TrueLight) => {
-    const { light, playing } = useEditor.getState();
-    if (light !== 'true') return;
+    const { playing } = useEditor.getState();
+    if (shownLight(useEditor.getState()) !== 'true') return;
     // Frames of a loop are kept denoised, or not.
     if (playing && a.denoise !== b.denoise) return this.changed();
     if (a.denoise !== b.denoise || a.map !== b.map) this.darkrooms.tell({ type: 'how', how: howOf(a) });
@@ -104,14 +106,15 @@ export class TruePicture {
   private changed(): void {
     clearTimeout(this.timer);
     const { light, mode, playing } = useEditor.getState();
+    const alone = isAlone();
     // Results under way are of an obsolete picture.
     this.id++;
     this.seen = null;
     this.given = 0;
     clearInterval(this.watch);
     this.pool.stop();
-    this.canvas.remove();
-    if (light !== 'true' || mode !== 'shaded') {
+    if (!alone) this.canvas.remove();
+    if (!alone && (light !== 'true' || mode !== 'shaded')) {
       this.preview.stop();
       this.holdAhead(false);
       return this.reports.onTraced(null);
@@ -144,7 +147,10 @@ export class TruePicture {
   }
 
   private show(picture: ImageBitmap | null): void {
-    if (!picture) return this.canvas.remove();
+    if (!picture) {
+      if (!isAlone()) this.canvas.remove();
+      return;
+    }
     this.canvas.width = picture.width;
     this.canvas.height = picture.height;
     this.shown.transferFromImageBitmap(picture);
@@ -229,5 +235,8 @@ export class TruePicture {
     });
   }
 }
+
+/** Whether nothing else draws the picture. */
+const isAlone = () => useQuickLight.getState().missing !== null;
 
 const howOf = ({ denoise, map }: TrueLight): Develop => ({ denoise, shows: map ? 'samples' : 'picture' });

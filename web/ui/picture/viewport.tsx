@@ -13,13 +13,15 @@ import { tellTrouble } from '../parts/toasts';
 import { shownMode } from '../state/focusing';
 import { sceneNow } from '../state/derived';
 import { useLive } from '../state/live';
+import { useQuickLight } from '../state/quick-light';
 import { useEditor } from '../state/store';
 import { useTrueLight } from '../state/true-light';
 import { CameraBar } from './camera-bar';
 import { CopyMark, chooseCopyAt } from './copy-mark';
 import { FrameLines } from './frame-lines';
+import { Gestures, type PointerAt } from './gestures';
 import { Handles } from './handles';
-import { LightSwitch, TrueLightNote } from './light-switch';
+import { LightSwitch, QuickLightNote, TrueLightNote } from './light-switch';
 import { CompareLine } from './compare-line';
 import { DetailBar } from './detail-bar';
 import { useRefined, useTraced } from './refined';
@@ -55,13 +57,13 @@ const TIGHT = 420;
 export function Viewport() {
   const holder = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState({ width: 1, height: 1 });
-  const [trouble, setTrouble] = useState<string | null>(null);
+  const missing = useQuickLight((s) => s.missing);
   const traced = useTraced((s) => s.traced);
   useEffect(() => {
     const picture = new LivePicture(holder.current!, {
       onSize: setSize,
       onRefined: (done, of) => useRefined.setState({ done, of }),
-      onTrouble: setTrouble,
+      onTrouble: (words) => useQuickLight.setState({ missing: words }),
       onLost: tellTrouble,
     });
     const traced = new TruePicture(holder.current!, {
@@ -71,6 +73,7 @@ export function Viewport() {
     return () => {
       traced.end();
       picture.end();
+      useQuickLight.setState({ missing: null });
     };
   }, []);
   const format = useEditor((s) => s.piece.format);
@@ -81,7 +84,7 @@ export function Viewport() {
   const looked = useEditor(shownMode);
   const compare = useTrueLight((s) => s.compare);
   const picking = useEditor((s) => s.pick !== null);
-  const drag = useRef<{ x: number; y: number; shift: boolean; still: boolean } | null>(null);
+  const gestures = useRef(new Gestures());
 
   useEffect(() => {
     const element = holder.current!;
@@ -95,27 +98,11 @@ export function Viewport() {
 
   const down = (event: PointerEvent) => {
     event.currentTarget.setPointerCapture(event.pointerId);
-    drag.current = {
-      x: event.clientX,
-      y: event.clientY,
-      shift: event.button !== 0 || event.shiftKey,
-      still: event.button === 0,
-    };
-  };
-  const move = (event: PointerEvent) => {
-    const d = drag.current;
-    if (!d) return;
-    const [dx, dy] = [event.clientX - d.x, event.clientY - d.y];
-    if ((dx === 0 && dy === 0) || (d.still && Math.hypot(dx, dy) < 3)) return;
-    if (d.shift) pan(-dx / size.height, dy / size.height);
-    else orbit(-dx * 0.4, dy * 0.4);
-    drag.current = { ...d, x: event.clientX, y: event.clientY, still: false };
+    gestures.current.down(pointerAt(event));
   };
   /** A click without a drag selects the copy under it. */
   const up = (event: PointerEvent) => {
-    const clicked = drag.current?.still;
-    drag.current = null;
-    if (!clicked) return;
+    if (!gestures.current.up(pointerAt(event))) return;
     const box = event.currentTarget.getBoundingClientRect();
     const at = [event.clientX - box.left, event.clientY - box.top] as const;
     if (!pickAt(...at, size)) chooseCopyAt(...at, size);
@@ -150,52 +137,55 @@ export function Viewport() {
         cursor={picking ? 'crosshair' : 'grab'}
         touchAction="none"
         onPointerDown={down}
-        onPointerMove={move}
+        onPointerMove={(event) => gestures.current.move(pointerAt(event), size.height)}
         onPointerUp={up}
-        onPointerCancel={() => (drag.current = null)}
+        onPointerCancel={() => gestures.current.cancel()}
         {...takesLooks(size)}
         onContextMenu={(e) => e.preventDefault()}
         onKeyDown={keys}
       />
-      {trouble ? (
-        <Flex position="absolute" inset="0" align="center" justify="center" p="8">
-          <Box role="alert" bg="panel" p="5" borderRadius="12px" maxW="440px" boxShadow="float" lineHeight="1.5">
-            <Text fontFamily="heading" fontWeight="700" mb="1.5">
-              No picture
-            </Text>
-            {trouble}
-          </Box>
-        </Flex>
-      ) : (
-        <>
-          <FrameLines
-            width={fit.width}
-            height={fit.height}
-            aspect={format.width / format.height}
-            label={`${format.width} × ${format.height}`}
-          />
-          <Handles size={size} />
-          <CopyMark size={size} />
-          <PickNote />
-          {traced && compare && <CompareLine />}
-          {looked === 'exposure' && <Legend label="exposure-legend" of={EXPOSURE_BANDS} />}
-          {looked === 'sharp' && <Legend label="sharp-legend" of={SHARP_LEGEND} />}
-        </>
-      )}
-      <Flex position="absolute" top="3" left="3" right="3" justify="space-between" pointerEvents="none">
-        <ModeSwitch narrow={size.width < NARROW} />
+      <FrameLines
+        width={fit.width}
+        height={fit.height}
+        aspect={format.width / format.height}
+        label={`${format.width} × ${format.height}`}
+      />
+      <Handles size={size} />
+      <CopyMark size={size} />
+      <PickNote />
+      {traced && compare && missing === null && <CompareLine />}
+      {looked === 'exposure' && missing === null && <Legend label="exposure-legend" of={EXPOSURE_BANDS} />}
+      {looked === 'sharp' && missing === null && <Legend label="sharp-legend" of={SHARP_LEGEND} />}
+      <Flex
+        position="absolute"
+        top="3"
+        left="3"
+        right="3"
+        align="flex-start"
+        justify="space-between"
+        pointerEvents="none"
+      >
+        {missing === null ? <ModeSwitch narrow={size.width < NARROW} /> : <QuickLightNote words={missing} />}
         <CameraBar narrow={size.width < NARROW} />
       </Flex>
       <Flex position="absolute" bottom="3" left="3" gap="2" wrap="wrap" pointerEvents="none">
         <Box pointerEvents="auto">
           <DetailBar beneath={traced !== null && !compare} narrow={size.width < TIGHT} />
         </Box>
-        {!trouble && <LightSwitch traced={traced} />}
+        <LightSwitch traced={traced} />
         {traced && <TrueLightNote traced={traced} />}
       </Flex>
     </Box>
   );
 }
+
+const pointerAt = (event: PointerEvent): PointerAt => ({
+  id: event.pointerId,
+  x: event.clientX,
+  y: event.clientY,
+  touch: event.pointerType === 'touch',
+  other: event.button > 0 || event.shiftKey,
+});
 
 /** Legend of a view's colours; above the bars, which span a narrow picture. */
 function Legend({ label, of }: { label: string; of: readonly { readonly colour: string; readonly words: string }[] }) {

@@ -44,7 +44,7 @@ export function KeyBar({ keys, adds, chosen, frames, param, onKeys, onAdd, onRem
       overflowX="auto"
       overflowY="hidden"
     >
-      <PictureButton label="Add a key at the playhead (Insert)" minW="6" onClick={onAdd}>
+      <PictureButton label="Add a key at the playhead (Insert)" minW="24px" onClick={onAdd}>
         <Plus size={15} />
       </PictureButton>
       {!first ? (
@@ -53,7 +53,7 @@ export function KeyBar({ keys, adds, chosen, frames, param, onKeys, onAdd, onRem
         <>
           <PictureButton
             label={`Remove ${some.length === 1 ? 'the key' : `${some.length} keys`} (Delete)`}
-            minW="6"
+            minW="24px"
             disabled={keys.length <= some.length}
             onClick={onRemove}
           >
@@ -117,7 +117,7 @@ export function KeyBar({ keys, adds, chosen, frames, param, onKeys, onAdd, onRem
             <PictureButton
               label={first.broken ? 'Join the tangents' : 'Break the tangents'}
               aria-pressed={Boolean(first.broken)}
-              minW="6"
+              minW="24px"
               onClick={() => put({ broken: !first.broken }, first.broken ? 'Join tangents' : 'Break tangents')}
             >
               {first.broken ? <Unlink2 size={14} /> : <Link2 size={14} />}

@@ -76,7 +76,7 @@ const LanesHead = memo(function LanesHead({ shown, all }: { shown: number; all: 
             key={w}
             {...option(w)}
             px="2"
-            py="0.5"
+            h="24px"
             fontSize="11.5px"
             borderRadius="5px"
             cursor="pointer"
@@ -91,6 +91,7 @@ const LanesHead = memo(function LanesHead({ shown, all }: { shown: number; all: 
       <Box flex="1" />
       <chakra.button
         type="button"
+        h="24px"
         fontSize="12px"
         color="muted"
         cursor="pointer"

@@ -5,11 +5,11 @@ import { ChevronFirst, Pause, Play, StepBack, StepForward } from 'lucide-react';
 import { AWAY, PaneEdge } from '../parts/pane-edge';
 import { useLayout } from '../state/layout';
 import { PictureButton } from '../parts/buttons';
-import { NumberField } from '../fields/number-field';
 import { goTo, stepFrames, togglePlay } from '../state/player';
 import { LiveText } from '../state/live';
 import { useEditor } from '../state/store';
 import { Dial } from './dial';
+import { FrameField } from './frame-field';
 import { LANE, OPEN_LANE } from './lane-view';
 import { Lanes } from './lanes';
 
@@ -100,16 +100,7 @@ function Transport() {
         <Text fontSize="12.5px" w="48px">
           Frame
         </Text>
-        <NumberField
-          label="Frame"
-          value={0}
-          live={(s) => s.frame}
-          min={-frames * 4}
-          max={frames * 4}
-          soft={[0, frames]}
-          step={1}
-          onChange={(v) => goTo(v)}
-        />
+        <FrameField />
       </Flex>
       <Flex align="center" gap="2">
         <Text fontSize="12.5px" w="48px">

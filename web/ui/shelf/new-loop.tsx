@@ -6,6 +6,7 @@ import { starts, type Start } from '@maypole/core/starts/index';
 import { loopSeconds } from '@maypole/core/time/loop';
 import { Plus } from 'lucide-react';
 import { useMemo, useState, type ReactNode } from 'react';
+import { emptyPiece } from '../state/last-format';
 import { WideDialog } from '../parts/wide-dialog';
 import { StartStrip } from './start-strip';
 
@@ -16,9 +17,15 @@ interface Props {
   readonly onChoose: (piece: Piece, start: string | null) => Promise<unknown>;
 }
 
+const UNTITLED = 'Untitled loop';
+const PLAIN = JSON.stringify([newPiece().format, newPiece().loop]);
+
 /** Chooses what a loop begins with: empty, or a starting point that plays already. */
 export function NewLoop({ open, onClose, onChoose }: Props) {
   const [busy, setBusy] = useState(false);
+  const empty = useMemo(() => (open ? emptyPiece(UNTITLED) : newPiece(UNTITLED)), [open]);
+  const { format, loop } = empty;
+  const asLast = JSON.stringify([format, loop]) !== PLAIN;
   const choose = (piece: Piece, start: string | null) => {
     setBusy(true);
     void onChoose(piece, start).finally(() => setBusy(false));
@@ -33,9 +40,9 @@ export function NewLoop({ open, onClose, onChoose }: Props) {
       <Grid templateColumns="repeat(auto-fill, minmax(165px, 1fr))" gap="4">
         <Tile
           title="Empty"
-          help="No ribbon yet: begin with a form."
+          help={`No ribbon yet: begin with a form. ${format.width} × ${format.height} at ${loop.fps} fps${asLast ? ', as you had it last' : ''}.`}
           busy={busy}
-          onChoose={() => choose(newPiece('Untitled loop'), null)}
+          onChoose={() => choose(empty, null)}
         >
           <Flex aspectRatio="1" align="center" justify="center" bg="field" color="muted">
             <Plus size={30} />

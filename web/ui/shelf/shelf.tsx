@@ -5,6 +5,7 @@ import type { Piece } from '@maypole/core/piece/piece';
 import { writePiece } from '@maypole/core/piece/read';
 import { CircleHelp, FileUp, Film, FolderUp, Plus, Search } from 'lucide-react';
 import Link from 'next/link';
+import NextLink from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { BIN_DAYS, type PieceSummary, type SeveralEdit } from '@/contract/pieces';
@@ -243,11 +244,15 @@ export function Shelf({
             });
           }}
         />
-        <PictureButton label="Guide" onClick={() => router.push('/guide')}>
-          <CircleHelp size={17} />
+        <PictureButton label="Guide" asChild>
+          <NextLink href="/guide">
+            <CircleHelp size={17} />
+          </NextLink>
         </PictureButton>
-        <PictureButton label="Renders and machines" onClick={() => router.push('/renders')}>
-          <Film size={17} />
+        <PictureButton label="Renders and machines" asChild>
+          <NextLink href="/renders">
+            <Film size={17} />
+          </NextLink>
         </PictureButton>
         <ModeButton />
         {mayEdit(viewer) && (

@@ -1,8 +1,8 @@
-import { keepable, LIMITS } from '@maypole/core/declare/limits';
+import { freshRibbon, freshStep, longerName } from '@maypole/core/piece/adding';
 import { copyRibbon, copySteps } from '@maypole/core/piece/copy';
 import type { Address } from '@maypole/core/piece/addresses';
 import { joinValue, pairingOf, pairRibbon, partValue, setPairedValue } from '@maypole/core/piece/pair';
-import { newChance, newRibbon, newStep, type Piece, type StepDoc } from '@maypole/core/piece/piece';
+import { newChance, type StepDoc } from '@maypole/core/piece/piece';
 import { stepKind } from '@maypole/core/steps/index';
 import type { CopiesAs } from '@maypole/core/steps/step';
 import { tell } from '../parts/toasts';
@@ -10,21 +10,10 @@ import { useEditor } from './store';
 
 const editor = () => useEditor.getState();
 
-/** An unused ribbon name: “Torus”, “Torus 2”. */
-function freeName(name: string, piece: Piece): string {
-  const taken = new Set(piece.ribbons.map((r) => r.name));
-  let free = name;
-  for (let n = 2; taken.has(free); n++) free = longer(name, `${n}`);
-  return free;
-}
-
-/** A name with a word appended, within the limit. */
-const longer = (name: string, word: string) => `${keepable(name, LIMITS.nameOfRibbon - word.length - 1)} ${word}`;
-
 /** Adds a ribbon with a form, named after it. */
 export function addRibbon(form: string): void {
   const { piece } = editor();
-  const ribbon = newRibbon(form, piece.ribbons.length, freeName(stepKind(form).title, piece));
+  const ribbon = freshRibbon(piece, form);
   if (!editor().edit('Add ribbon', (p) => ({ ...p, ribbons: [...p.ribbons, ribbon] }))) return;
   editor().set({ ribbonId: ribbon.id, openSteps: { ...editor().openSteps, [ribbon.steps[0].id]: true } });
 }
@@ -33,7 +22,7 @@ export function addRibbon(form: string): void {
 export function duplicateRibbon(id: string): void {
   const source = editor().piece.ribbons.find((r) => r.id === id);
   if (!source) return;
-  const copy = copyRibbon(source, longer(source.name, 'copy'));
+  const copy = copyRibbon(source, longerName(source.name, 'copy'));
   const made = editor().edit('Duplicate ribbon', (p) => ({
     ...p,
     ribbons: p.ribbons.flatMap((r) => (r.id === id ? [r, copy] : [r])),
@@ -45,7 +34,7 @@ export function duplicateRibbon(id: string): void {
 export function addPair(id: string): void {
   const source = editor().piece.ribbons.find((r) => r.id === id);
   if (!source) return;
-  const second = pairRibbon(source, longer(source.name, 'pair'));
+  const second = pairRibbon(source, longerName(source.name, 'pair'));
   const made = editor().edit('Make a pair', (p) => ({
     ...p,
     ribbons: p.ribbons.flatMap((r) => (r.id === id ? [r, second] : [r])),
@@ -82,7 +71,7 @@ export function moveRibbon(id: string, by: -1 | 1): void {
 
 /** Adds a step after another, or at the end. */
 export function addStep(ribbonId: string, kind: string, after?: string): void {
-  const step = { ...newStep(kind), chance: newChance() };
+  const step = freshStep(kind);
   const made = editor().editRibbon(`Add ${stepKind(kind).title.toLowerCase()}`, ribbonId, (r) => {
     const at = after === undefined ? r.steps.length : r.steps.findIndex((s) => s.id === after) + 1;
     return { ...r, steps: [...r.steps.slice(0, at), step, ...r.steps.slice(at)] };
@@ -171,7 +160,7 @@ export function moveStep(ribbonId: string, id: string, to: number): void {
 
 /** Replaces the form. */
 export function changeForm(ribbonId: string, kind: string): void {
-  const step: StepDoc = { ...newStep(kind), chance: newChance() };
+  const step = freshStep(kind);
   editor().editRibbon(`Change form to ${stepKind(kind).title.toLowerCase()}`, ribbonId, (r) => ({
     ...r,
     steps:

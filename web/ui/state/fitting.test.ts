@@ -32,6 +32,7 @@ const around: Surroundings = {
   toggleDusk: () => undefined,
   origin: () => '',
   press: () => undefined,
+  fetchFile: () => undefined,
 };
 /** Of the command list, what changes nothing but the screen, and needs one. */
 const SCREEN: readonly ActionId[] = ['play', 'copy-link', 'compare', 'sheet', 'frame-all', 'save'];

@@ -2,12 +2,17 @@
 
 import { canvas2d } from '@/view/stage/canvas-2d';
 import { Box, Flex, Popover, Portal, Text, chakra } from '@chakra-ui/react';
+import { Search, type Findable } from '@maypole/core/find/search';
+import { holdsOf } from '@maypole/core/find/settings';
+import { TRADE_WORDS } from '@maypole/core/find/trade-words';
 import { stepGroups, stepKinds } from '@maypole/core/steps/index';
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { focusAfterClosing } from '../parts/focus-after';
 import { StepIcon } from '../parts/icons';
 import { addStep } from '../state/actions';
 import { useEditor } from '../state/store';
+import { focusFirstValue, focusForm } from './focus-value';
+import { lastSteps, noteStep } from './last-steps';
 import { SKETCH, useSketches } from './step-sketches';
 
 interface Props {
@@ -20,16 +25,44 @@ interface Props {
   readonly children: ReactNode;
 }
 
-/** The menu of steps; search covers titles and help. */
+const FOUND = { group: 'found', title: 'Found' };
+const LAST = { group: 'last', title: 'Added last' };
+/** Most steps shown for a question. */
+const MOST = 12;
+
+const offered = (group: Props['group']) => stepKinds.filter((k) => (k.group === 'form') === (group === 'form'));
+const search = Object.fromEntries(
+  (['form', 'steps'] as const).map((group) => [
+    group,
+    new Search(
+      offered(group).map((k) => ({
+        kind: k,
+        title: k.title,
+        also: TRADE_WORDS[`step:${k.kind}`],
+        holds: holdsOf(k.params),
+        help: k.help,
+      })),
+    ),
+  ]),
+) as Record<Props['group'], Search<Findable & { readonly kind: (typeof stepKinds)[number] }>>;
+
+/** Steps that a question means, best first; all of them without one. */
+function stepsFor(group: Props['group'], query: string): readonly (typeof stepKinds)[number][] {
+  if (query.trim() === '') return offered(group);
+  return search[group]
+    .find(query)
+    .slice(0, MOST)
+    .map((found) => found.kind);
+}
+
+/** The menu of steps; it finds by the same words as the command field. */
 export function AddMenu({ group, label, ribbonId, onChoose, children }: Props) {
   const [open, setOpen] = useState(false);
   const [query, setQuery] = useState('');
-  const words = query.toLowerCase().split(/\s+/).filter(Boolean);
-  const kinds = stepKinds.filter(
-    (k) =>
-      (k.group === 'form') === (group === 'form') &&
-      words.every((w) => `${k.title} ${k.help}`.toLowerCase().includes(w)),
-  );
+  const asked = query.trim() !== '';
+  const kinds = useMemo(() => stepsFor(group, query), [group, query]);
+  // Read anew each time the menu opens.
+  const last = useMemo(() => (open ? lastSteps(group) : []), [open, group]);
   const tone = useEditor((s) => s.piece.ribbons.find((r) => r.id === ribbonId)?.colour ?? '#D9483B');
   // Steps for curves come first if the ribbon begins with a curve, and last otherwise.
   const drawn = useEditor((s) =>
@@ -46,8 +79,15 @@ export function AddMenu({ group, label, ribbonId, onChoose, children }: Props) {
   const choose = (kind: string) => {
     setOpen(false);
     setQuery('');
-    if (onChoose) onChoose(kind);
-    else if (ribbonId) addStep(ribbonId, kind);
+    noteStep(group, kind);
+    if (onChoose) {
+      onChoose(kind);
+      focusForm();
+    } else if (ribbonId) {
+      addStep(ribbonId, kind);
+      const { held } = useEditor.getState();
+      if (held) focusFirstValue(held);
+    }
   };
   return (
     <Popover.Root
@@ -88,12 +128,12 @@ export function AddMenu({ group, label, ribbonId, onChoose, children }: Props) {
                 mb="1.5"
                 _placeholder={{ color: 'muted' }}
               />
-              {groups.map(({ group: g, title }) => {
-                const mine = kinds.filter((k) => k.group === g);
+              {(asked ? [FOUND] : [LAST, ...groups]).map(({ group: g, title }) => {
+                const mine = asked ? kinds : g === LAST.group ? last : kinds.filter((k) => k.group === g);
                 if (mine.length === 0) return null;
                 return (
                   <Box key={g} mt="1.5">
-                    {group !== 'form' && (
+                    {(group !== 'form' || g === LAST.group) && !asked && (
                       <Text fontSize="11px" color="muted" fontWeight="600" px="2" mb="0.5">
                         {title}
                       </Text>

@@ -1,8 +1,10 @@
 'use client';
 
 import { Box, Flex, Menu, Stack, Text } from '@chakra-ui/react';
+import { ALWAYS } from '@maypole/core/finish/documents';
 import { finishParts } from '@maypole/core/finish/parts/index';
 import { identityOf } from '@maypole/core/maths/identity';
+import { inOrder } from '@maypole/core/piece/adding';
 import { newItem, type FinishDoc, type PartDoc } from '@maypole/core/piece/piece';
 import { Plus, X } from 'lucide-react';
 import { PictureButton, PlainButton } from '../parts/buttons';
@@ -23,10 +25,6 @@ interface Props {
   readonly of?: string;
 }
 
-/** Parts that every finish has; they have no header. */
-const ALWAYS = new Set(finishParts.all.slice(0, 2).map((p) => p.kind));
-const order = finishParts.all.map((p) => p.kind);
-
 /** The parts of a finish, each with a switch, and a menu to add more. */
 export function FinishParts({ ribbon, finish, colour, of }: Props) {
   const change = (label: string, to: (parts: FinishDoc['parts']) => FinishDoc['parts']) =>
@@ -36,10 +34,7 @@ export function FinishParts({ ribbon, finish, colour, of }: Props) {
     }));
   const add = (kind: string) => {
     const part = finishParts.get(kind);
-    // In the order in which they act, whatever the order of adding.
-    change(`Add ${part.title.toLowerCase()}`, (parts) =>
-      [...parts, newItem(part)].sort((a, b) => order.indexOf(a.kind) - order.indexOf(b.kind)),
-    );
+    change(`Add ${part.title.toLowerCase()}`, (parts) => inOrder([...parts, newItem(part)]));
   };
   const openSteps = useEditor((s) => s.openSteps);
   const missing = finishParts.all.filter((p) => !finish.parts.some((x) => x.kind === p.kind));
@@ -53,7 +48,7 @@ export function FinishParts({ ribbon, finish, colour, of }: Props) {
             params={kind.params}
             values={p.values}
             colour={colour}
-            of={of ?? (ALWAYS.has(p.kind) ? undefined : kind.title)}
+            of={ALWAYS.has(p.kind) ? of : of ? `${of} ${kind.title.toLowerCase()}` : kind.title}
             beside={besides(ribbon, p, colour, openSteps)}
           />
         );

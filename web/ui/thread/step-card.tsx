@@ -276,7 +276,7 @@ const StepSwitch = memo(function StepSwitch({
     <PictureButton
       label={on ? `Switch ${title} off` : `Switch ${title} on`}
       color="muted"
-      minW="6"
+      minW="24px"
       onClick={() => switchStep(ribbonId, id)}
     >
       {on ? <Eye size={15} /> : <EyeOff size={15} />}
@@ -298,7 +298,7 @@ const StepMenu = memo(function StepMenu({ ribbonId, count, id, of, index }: Menu
   return (
     <Menu.Root positioning={{ placement: 'bottom-end' }} lazyMount>
       <Menu.Trigger asChild>
-        <PictureButton label={`More for ${kind.title}`} color="muted" minW="6">
+        <PictureButton label={`More for ${kind.title}`} color="muted" minW="24px">
           <Ellipsis size={15} />
         </PictureButton>
       </Menu.Trigger>

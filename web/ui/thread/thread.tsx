@@ -178,6 +178,7 @@ const Header = memo(function Header({
     <Flex align="center" px="3" pt="2.5" pb="2" gap="1">
       <chakra.input
         aria-label="Name of the ribbon"
+        data-opens="ribbon-name"
         value={typed ?? known}
         onChange={(e) => setTyped(e.target.value)}
         onBlur={() => {

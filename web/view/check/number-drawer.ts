@@ -47,7 +47,7 @@ export class NumberDrawer {
 
   dispose(): void {
     this.target.dispose();
-    this.renderer.dispose();
+    void this.renderer.dispose();
   }
 }
 

@@ -210,7 +210,7 @@ async function plainLibrary(): Promise<Timed> {
   );
   target.dispose();
   geometry.dispose();
-  renderer.dispose();
+  void renderer.dispose();
   return { name: 'The drawing library alone: 20k triangles, studio, one shadow', milliseconds };
 }
 

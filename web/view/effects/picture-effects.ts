@@ -146,8 +146,14 @@ const isDisplayEffect = (type: PictureEffectAt['type']): type is DisplayEffectTy
 
 const isEffect = <T extends PictureEffectAt['type']>(e: PictureEffectAt, type: T): e is Effect<T> => e.type === type;
 
-/** The display effect at a place of the list. */
-function drawnAt<T extends DisplayEffectType>(type: T, at: number): Pick<Drawn<never>, 'apply'> & { fill: Fill } {
+/** A display effect of a list: its node, and how its uniforms are set from that list. */
+interface Listed {
+  readonly fill: (list: readonly PictureEffectAt[]) => void;
+  readonly apply: (shown: Vec3Node) => Vec3Node;
+}
+
+/** The display effect at an index of the list. */
+function listed<T extends DisplayEffectType>(type: T, at: number): Listed {
   const { fill, apply } = shown[type]();
   return {
     apply,
@@ -158,18 +164,16 @@ function drawnAt<T extends DisplayEffectType>(type: T, at: number): Pick<Drawn<n
   };
 }
 
-type Fill = (list: readonly PictureEffectAt[]) => void;
-
 /** The effects of a picture, compiled together in their order. */
 export class PictureEffects {
-  private readonly drawn: readonly ReturnType<typeof drawnAt>[];
+  private readonly drawn: readonly Listed[];
   private readonly parting = uniform(0);
   readonly parts: boolean;
 
   /** @param types in the order of the list */
   constructor(types: readonly PictureEffectAt['type'][]) {
     this.parts = types.includes('fringe');
-    this.drawn = types.flatMap((type, at) => (isDisplayEffect(type) ? [drawnAt(type, at)] : []));
+    this.drawn = types.flatMap((type, at) => (isDisplayEffect(type) ? [listed(type, at)] : []));
   }
 
   fill(list: readonly PictureEffectAt[]): void {

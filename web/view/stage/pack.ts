@@ -40,7 +40,7 @@ export class Packer {
     const ribbons = frame.ribbons.map(({ shape, ...rest }) => {
       next.shapes.set(shape.key, true);
       const parts = shape.parts.map((part): PackedPart => {
-        const { key, topology, positions, normals, occlusion: occlusion, instances, field } = part;
+        const { key, topology, positions, normals, occlusion, instances, field } = part;
         const knownTopology = this.held.topologies.has(topology.key) || next.topologies.has(topology.key);
         const knownPoints = this.held.points.has(key) || next.points.has(key);
         next.topologies.set(topology.key, true);
@@ -49,7 +49,7 @@ export class Packer {
           key,
           topologyKey: topology.key,
           ...(knownTopology ? {} : { topology: plain(topology) }),
-          ...(knownPoints ? {} : { points: { positions, normals, ...(occlusion ? { occlusion: occlusion } : {}) } }),
+          ...(knownPoints ? {} : { points: { positions, normals, ...(occlusion ? { occlusion } : {}) } }),
           ...(instances ? { instances } : {}),
           ...(field ? { field } : {}),
         };
@@ -95,13 +95,13 @@ export class Unpacker {
     if (!sides || !body) throw new Error(`The part ${key} was named and never sent.`);
     next.topologies.set(topologyKey, sides);
     next.points.set(key, body);
-    const { positions, normals, occlusion: occlusion } = body;
+    const { positions, normals, occlusion } = body;
     return {
       key,
       topology: sides,
       positions,
       normals,
-      ...(occlusion ? { occlusion: occlusion } : {}),
+      ...(occlusion ? { occlusion } : {}),
       ...(instances ? { instances } : {}),
       ...(field ? { field } : {}),
     };

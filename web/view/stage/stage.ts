@@ -321,7 +321,7 @@ export class Stage {
     this.domes?.forms.dispose();
     this.domes?.floor.dispose();
     this.picture.dispose();
-    this.renderer.dispose();
+    void this.renderer.dispose();
   }
 
   private arrange(frame: ViewFrame, dome: AmbientOcclusion | null): void {
