@@ -4,7 +4,7 @@ import { expect, test, type Locator, type Page } from './test';
 import { PNG } from 'pngjs';
 import { addStep, openPiece, stillPicture, turns, typeNumber, watchErrors } from './helpers';
 
-test.use({ viewport: { width: 1000, height: 540 } });
+test.use({ viewport: { width: 1000, height: 560 } });
 
 /** A form before a camera, with everything that makes a look still to be done. */
 const form = (name: string, kind: string, values: object, camera: object = {}): Piece => ({
@@ -139,10 +139,10 @@ test(
     await finish.getByRole('button', { name: 'Add to inside' }).click();
     await page.getByRole('menuitem', { name: /^Glow/ }).click();
     const glow = finish.getByTestId('part-glow');
-    await typeNumber(glow, 'Inside strength', 3);
-    await glow.getByRole('button', { name: /^Motion of Inside colour/ }).click();
+    await typeNumber(glow, 'Inside glow strength', 3);
+    await glow.getByRole('button', { name: /^Motion of Inside glow colour/ }).click();
     await page
-      .getByLabel(/^Motion of Inside colour/)
+      .getByLabel(/^Motion of Inside glow colour/)
       .getByRole('radio', { name: 'Hue cycle' })
       .click();
     await page.keyboard.press('Escape');

@@ -73,7 +73,7 @@ test('an owner is made once, invites somebody who may look, and takes that back'
   expect((await page.request.get(`${address}/api/pieces`)).status()).toBe(401);
   await makeAccount(page, ownerLink, 'Ines');
 
-  await page.getByRole('button', { name: 'People, keys and what was done' }).click();
+  await page.getByRole('link', { name: 'People, keys and what was done' }).click();
   await expect(page.getByText('ines@larkhaven.example')).toBeVisible();
   await page.getByLabel('Role: Invite by a link').selectOption('look');
   await page.getByLabel('For whom').fill('Tomas');
@@ -86,7 +86,7 @@ test('an owner is made once, invites somebody who may look, and takes that back'
   await makeAccount(other, link, 'Tomas');
   // Who may only look has no way to make anything, and the server would not take it.
   await expect(other.getByRole('button', { name: 'New loop' })).toBeHidden();
-  await expect(other.getByRole('button', { name: 'People, keys' })).toBeHidden();
+  await expect(other.getByRole('link', { name: 'People, keys' })).toBeHidden();
   const made = await other.request.post(`${address}/api/pieces`, { data: { source: '{}' } });
   expect(made.status()).toBe(403);
   expect(((await made.json()) as { error: string }).error).toContain('yours is “Look”');

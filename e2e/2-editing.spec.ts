@@ -128,7 +128,7 @@ test('several ribbons, each with its finish; a wander on any value; forms are ex
 
 test('the loop plays, steps, scrubs and wraps; space and arrows work', async ({ page }) => {
   // Software drawing is slow; a small picture keeps it lively.
-  await page.setViewportSize({ width: 760, height: 520 });
+  await page.setViewportSize({ width: 960, height: 560 });
   await openPiece(page, smallPiece('Playing', 24));
   await expect(page.getByTestId('readiness')).toHaveText('all frames ready');
   await page.locator('body').press('ArrowRight');
@@ -221,6 +221,27 @@ test('the picture is turned, shifted and neared by mouse and keys; looks and det
   await page.getByRole('textbox', { name: 'Colour, as text' }).fill('#203040');
   await changes(() => page.keyboard.press('Enter'));
   await pictureReady(page);
+});
+
+test('a colour is typed as CSS writes it, or taken from those that the piece has', async ({ page }) => {
+  await openPiece(page, smallPiece('Coloured'));
+  await page.getByRole('button', { name: 'Scene', exact: true }).click();
+  const field = page.getByRole('textbox', { name: 'Colour, as text' });
+  await field.fill('light blue');
+  await field.press('Enter');
+  await expect(field).toHaveValue('#ADD8E6');
+  await field.fill('hsl(0 100% 50%)');
+  await field.press('Enter');
+  await expect(field).toHaveValue('#FF0000');
+  await field.fill('nonsense');
+  await expect(field).toHaveAttribute('title', /“nonsense” is no colour/);
+  await field.press('Escape');
+  await field.focus();
+  const ring = page.getByRole('button', { name: /^Colour: #d9483b, as elsewhere/i });
+  await field.press('ArrowDown');
+  await expect(page.getByRole('group', { name: 'Colours of the piece, for Colour' }).locator(':focus')).toHaveCount(1);
+  await ring.click();
+  await expect(field).toHaveValue('#D9483B');
 });
 
 test('a graphics device that goes away is told of, and the picture is drawn anew', async ({ page }) => {

@@ -1,6 +1,6 @@
 import { execFileSync } from 'node:child_process';
 import { expect, test, type Page } from './test';
-import { openPiece, smallPiece, step, typeNumber, watchErrors } from './helpers';
+import { openPiece, putPiece, smallPiece, step, typeNumber, watchErrors } from './helpers';
 
 const sheet = (page: Page) => page.getByTestId('sheet');
 const tiles = (page: Page) => sheet(page).getByTestId('tile');
@@ -199,6 +199,53 @@ test('everything is found by what it does, and done by the keyboard alone', asyn
   await page.keyboard.press('Control+k');
   await page.keyboard.type('zzqqx');
   await expect(page.getByText('Nothing is called “zzqqx”')).toBeVisible();
+  expect(errors).toEqual([]);
+});
+
+test('a line says a thing and its values, shows what it understood, and never leaves the piece', async ({ page }) => {
+  const errors = watchErrors(page);
+  await putPiece(page, smallPiece('Cuboid'));
+  await openPiece(page, smallPiece('Said'));
+  const here = page.url();
+  const field = page.getByRole('combobox', { name: 'What do you want to do?' });
+  const first = page.getByRole('option').first();
+  const type = async (line: string) => {
+    await page.keyboard.press('Control+k');
+    await expect(field).toBeFocused();
+    await page.keyboard.type(line);
+  };
+  await type('bend 80 along y, neon pink 5');
+  await expect(first).toContainText('Adds Bend to Ring: angle 80°, along Y. Adds Glow of Ring');
+  await page.keyboard.press('Enter');
+  await expect(step(page, 'bend').getByRole('spinbutton', { name: 'Angle', exact: true })).toHaveText(/80/);
+  await page.getByRole('button', { name: 'Undo: “bend 80 along y, neon pink 5”' }).click();
+  await expect(step(page, 'bend')).toHaveCount(0);
+  // The arrow up brings it back; a name keeps it.
+  await type('');
+  await page.keyboard.press('ArrowUp');
+  await expect(field).toHaveValue('bend 80 along y, neon pink 5');
+  await field.fill('hook = bend 80 along y');
+  await expect(first).toContainText('keeps the line as “hook”');
+  await page.keyboard.press('Enter');
+  await expect(step(page, 'bend')).toHaveCount(1);
+  await type('hook');
+  await expect(first).toContainText('bend 80 along y');
+  await page.keyboard.press('Enter');
+  await expect(step(page, 'bend')).toHaveCount(2);
+  // What is not understood is said, and not done.
+  await type('twist 240 abuot z');
+  await expect(page.getByRole('status').filter({ hasText: '“abuot” is not understood. Perhaps about?' })).toBeVisible();
+  // Somebody’s piece is no answer to Enter.
+  await field.fill('cuboid');
+  await expect(first).toContainText('New box');
+  await expect(page.getByRole('option', { name: /^Cuboid/ })).toBeVisible();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: 'Undo: Add ribbon' })).toBeVisible();
+  expect(page.url()).toBe(here);
+  await type('open cuboid');
+  await expect(first).toContainText('Cuboid');
+  await page.keyboard.press('Enter');
+  await expect(page).not.toHaveURL(here);
   expect(errors).toEqual([]);
 });
 

@@ -1,40 +1,6 @@
-import AxeBuilder from '@axe-core/playwright';
-import { expect, test, type Page } from './test';
+import { expectNone } from './access-rules';
+import { expect, test, type Locator } from './test';
 import { openPiece, smallPiece, step, typeNumber } from './helpers';
-
-/** WCAG 2.2 AA, as axe-core checks it. */
-const RULES = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
-
-/**
- * Marked experimental by axe-core itself: it takes a comma in a name ("Twist, 40°") for other words than those that are
- * seen ("Twist 40°"), which WCAG 2.5.3 does not.
- */
-const UNSURE = ['label-content-name-mismatch'];
-
-/** Rules that what is dark keeps, or not, by itself. */
-const COLOURS = ['color-contrast', 'link-in-text-block'];
-
-/** What fades in is paler for as long as it does: colours are read when everything that moves once has moved. */
-async function stoodStill(page: Page): Promise<void> {
-  await page.waitForFunction(() =>
-    document
-      .getAnimations()
-      .every((a) => a.playState !== 'running' || a.effect?.getComputedTiming().endTime === Infinity),
-  );
-}
-
-async function expectNone(page: Page, what: string): Promise<void> {
-  await stoodStill(page);
-  // There are no frames in our pages, so there is nothing to be put together elsewhere.
-  const axe = new AxeBuilder({ page }).setLegacyMode();
-  // By night only colours are others.
-  const dusk = (await page.locator('html').getAttribute('class'))?.includes('dark');
-  const { violations } = await (dusk ? axe.withRules(COLOURS) : axe.withTags(RULES).disableRules(UNSURE)).analyze();
-  const said = violations.flatMap((v) =>
-    v.nodes.map((n) => `${what}: ${v.id}: ${n.target.join(' ')}: ${n.failureSummary}`),
-  );
-  expect(said).toEqual([]);
-}
 
 for (const mode of ['light', 'dark'] as const)
   test.describe(`in ${mode === 'light' ? 'paper' : 'dusk'}`, () => {
@@ -103,6 +69,8 @@ for (const mode of ['light', 'dark'] as const)
     });
   });
 
+const MORE = 'Find, history and sheets';
+
 test('at twice the size nothing of the shelf, the guide or the editor is out of reach', async ({ page }) => {
   // 200 % zoom of a page of 1280 × 800 leaves it 640 × 400 CSS pixels (WCAG 2.2, 1.4.4, as browsers do it).
   await page.setViewportSize({ width: 640, height: 400 });
@@ -112,9 +80,15 @@ test('at twice the size nothing of the shelf, the guide or the editor is out of 
     expect(over, path).toBeLessThanOrEqual(0);
   }
   await openPiece(page, smallPiece('Twice'));
-  for (const name of ['Deliver', 'History', 'Scene', 'Sheet of variations']) {
-    const button = page.getByRole('button', { name, exact: true });
-    const box = (await button.boundingBox())!;
-    expect(box.x + box.width, name).toBeLessThanOrEqual(640);
-  }
+  const inside = async (of: Locator) => {
+    const box = (await of.boundingBox())!;
+    expect(box.x + box.width).toBeLessThanOrEqual(640);
+    expect(box.y + box.height).toBeLessThanOrEqual(400);
+  };
+  for (const name of ['Deliver', 'Scene', MORE]) await inside(page.getByRole('button', { name, exact: true }));
+  await page.getByRole('button', { name: MORE, exact: true }).click();
+  for (const name of ['Find and do', 'History', 'Sheet of variations', 'What is this?'])
+    await inside(page.getByRole('menuitem', { name }));
+  await page.getByRole('menuitem', { name: 'History' }).click();
+  await expect(page.getByRole('complementary', { name: 'History' })).toBeVisible();
 });

@@ -179,7 +179,7 @@ test('the service keeps strangers out and its workings to itself', async ({ page
   await expect(page.getByText('There is nothing here')).toBeVisible();
 });
 
-test('without 3D drawing the page says what to do', async ({ baseURL }) => {
+test('without 3D drawing true light draws, and the page says what to do', async ({ baseURL }) => {
   // A browser in which neither pages nor workers have it.
   const browser = await chromium.launch({
     executablePath: '/usr/bin/chromium',
@@ -188,7 +188,10 @@ test('without 3D drawing the page says what to do', async ({ baseURL }) => {
   const page = await browser.newPage({ baseURL });
   const made = await page.request.post('/api/pieces', { data: { source: writePiece(smallPiece('Dark')) } });
   await page.goto(`/piece/${((await made.json()) as { id: string }).id}`);
-  await expect(page.getByRole('alert').filter({ hasText: 'Turn on hardware acceleration' })).toBeVisible();
+  await expect(page.getByRole('status').filter({ hasText: 'No quick light here' })).toBeVisible();
+  await page.getByRole('button', { name: 'Why?' }).click();
+  await expect(page.getByText('Turn on hardware acceleration')).toBeVisible();
+  await expect(page.getByTestId('true-picture')).toBeVisible();
   await browser.close();
 });
 

@@ -108,8 +108,7 @@ test('a value is changed and made to move with the keyboard alone', async ({ pag
     'aria-valuenow',
     '0.41',
   );
-  await reach(/^Motion of Pipe radius/);
-  await page.keyboard.press('Enter');
+  await page.keyboard.press('Shift+Enter');
   const motion = page.getByLabel('Motion of Pipe radius', { exact: true });
   await expect(motion).toBeVisible();
   await motion.getByRole('radio', { name: 'Wave' }).focus();
