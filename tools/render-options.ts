@@ -1,7 +1,7 @@
 import path from 'node:path';
 import { outputs } from '@maypole/core/output/index';
 import { patternFault } from '@maypole/core/output/names';
-import { framesWanted, renderSettings, type RenderSettings } from '@maypole/core/output/render-settings';
+import { deliveredSize, framesWanted, renderSettings, type RenderSettings } from '@maypole/core/output/render-settings';
 import { newItem, type Item, type Piece } from '@maypole/core/piece/piece';
 import type { PixelSize } from '@maypole/core/output/kind';
 import { outputValues } from '@maypole/core/piece/delivery-fault';
@@ -106,7 +106,7 @@ export function planOf(piece: Piece, options: RenderOptions): RenderPlan {
     throw new Unusable(
       `--frames ${options.frames.join('-')} goes beyond the loop, whose last frame is ${piece.loop.frames - 1}.`,
     );
-  const size = options.size ?? piece.format;
+  const size = options.size ?? deliveredSize(piece);
   const items =
     options.outputs.length > 0
       ? options.outputs.map((kind) => piece.outputs.find((o) => o.kind === kind) ?? newItem(outputs.get(kind)))

@@ -51,6 +51,14 @@ const CHECKS = [
   ],
   tsc('core'),
 ];
+/** With everything that takes long: rules that need types. */
+const LONG_CHECKS = [
+  [
+    'lint with types',
+    path.join(BIN, 'eslint'),
+    ['-c', 'eslint.types.config.mjs', '--max-warnings', '0', 'core', 'render', 'web'],
+  ],
+];
 
 export async function run(args) {
   const { which, busy, throttle, atLength } = readArgs(args);
@@ -63,6 +71,14 @@ export async function run(args) {
     '/usr/bin/exrheader': 'openexr',
     '/usr/bin/exiftool': 'libimage-exiftool-perl',
     '/usr/bin/openssl': 'openssl',
+    // Other browsers are looked at with everything that takes long.
+    ...(atLength && which !== 'unit'
+      ? {
+          '/usr/bin/firefox-esr': 'firefox-esr',
+          '/usr/bin/Xvfb': 'xvfb',
+          '/usr/share/glvnd/egl_vendor.d/50_mesa.json': 'libegl1',
+        }
+      : {}),
   });
   const scratch = mkdtempSync(path.join(os.tmpdir(), 'maypole-test-'));
   chmodSync(scratch, 0o755);
@@ -103,7 +119,7 @@ export async function run(args) {
     if (which !== 'e2e') {
       await ensureBuildTypes(env);
       // Each takes one core: as many run side by side as there are cores, the application's build among them.
-      const checked = CHECKS.map(([name, program, programArgs]) => async () => {
+      const checked = [...(atLength ? LONG_CHECKS : []), ...CHECKS].map(([name, program, programArgs]) => async () => {
         const { status, output } = await runProgram(program, programArgs, { cwd: ROOT, env, capture: true });
         say(`\n${name}: ${status === 0 ? 'sound' : 'faulty'}${output ? `\n${output}` : ''}`);
         count(name, status === 0 ? 1 : 0, status === 0 ? 0 : 1);
