@@ -35,8 +35,9 @@ test('the picture in true light: refined while it stands still, in quick light w
   // A change takes it away at once, and it comes back.
   const viewport = page.getByTestId('viewport');
   await viewport.focus();
+  const said = await wordsOf(page, 'traced');
   await viewport.press('ArrowLeft');
-  await expect(note).toHaveText('following rays…');
+  await expect.poll(said).toContain('following rays…');
   await expect(note).toHaveText(SAMPLED);
   // Other looks are the card's.
   await page.getByRole('radiogroup', { name: 'Look' }).getByRole('radio', { name: 'Clay' }).click();

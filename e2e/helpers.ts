@@ -11,6 +11,19 @@ export function watchErrors(page: Page): string[] {
   return errors;
 }
 
+/** Records what an element says from now on, for words that are over before anybody looks; returns how to ask for them. */
+export async function wordsOf(page: Page, testId: string): Promise<() => Promise<string[]>> {
+  const words = await page.evaluateHandle((id) => {
+    const all: string[] = [];
+    new MutationObserver(() => {
+      const now = document.querySelector(`[data-testid=${id}]`)?.textContent;
+      if (now && now !== all.at(-1)) all.push(now);
+    }).observe(document.body, { subtree: true, childList: true, characterData: true });
+    return all;
+  }, testId);
+  return () => words.evaluate((all) => [...all]);
+}
+
 /**
  * Waits until the picture is whole, or stands still, looking at every turn of the screen: what an expectation looks for is
  * looked at once a second after a while, and there are hundreds of these.

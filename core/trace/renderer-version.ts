@@ -2,7 +2,7 @@ import { PIECE_VERSION } from '../piece/piece';
 import { BITS } from './bits';
 
 /** Raised when results change that the reference pictures do not show: passes, denoising, rarer paths. */
-const REVISION = 7;
+const REVISION = 8;
 
 /**
  * Version of the renderer: equal versions make frames that are equal in every bit. A worker of another version may not

@@ -2,8 +2,8 @@
  * Non-local means denoiser. Each pixel becomes a weighted mean of its neighbours: the more similar the patches around
  * both, relative to their variance (A. Buades, B. Coll & J.-M. Morel, “A non-local algorithm for image denoising”,
  * 2005; with sample variance after F. Rousselle, C. Knaus & M. Zwicker, “Adaptive rendering with non-local means
- * filtering”, 2012), and the more similar their normals, depths and albedos, the larger the weight. A first pass covers
- * the nearest pixels, a second pass, over its result, some further away. Four pixels are processed at once.
+ * filtering”, 2012), and the more similar their normals, depths, albedos and coverage, the larger the weight. A first
+ * pass covers the nearest pixels, a second pass, over its result, some further away. Four pixels are processed at once.
  *
  * Planes of 4-byte numbers follow each other, each `stride` wide with a margin of MARGIN on all sides: red, green, blue
  * and variance of luminance, all divided by albedo; opacity of the shadow catcher; 1 inside the image and 0 in the
@@ -30,11 +30,12 @@ export const CARGO: usize = 22;
 const CARGO_OUT: usize = 25;
 const WITH_CARGO: usize = 28;
 
-/** Tolerances: squared patch distance in units of variance; normals; relative depth; albedo. */
+/** Tolerances: squared patch distance in units of variance; normals; relative depth; albedo; coverage. */
 const PATCH: f32 = 0.4;
 const NORMALS: f32 = 60;
 const DEPTH: f32 = 0.02;
 const COLOURS: f32 = 60;
+const COVERAGE: f32 = 480;
 
 /** Least weight of the pixel itself. */
 const LEAST: f32 = 0.3;
@@ -369,6 +370,7 @@ function shift(x0: i32, across: i32, y: i32, rows: i32, right: i32, down: i32): 
   const cr = COLOUR * green;
   const cg = cr + green;
   const cb = cg + green;
+  const there = THERE * green;
   for (let j = 0; j < rows; j++) {
     let p = point(x0, y + j);
     let s = sums() + (<usize>(j * stride + MARGIN + x0) << 2);
@@ -385,14 +387,16 @@ function shift(x0: i32, across: i32, y: i32, rows: i32, right: i32, down: i32): 
         f32x4.add(f32x4.add(slope, f32x4.mul(f32x4.pmax(a, b), f32x4.splat(DEPTH))), f32x4.splat(1e-6)),
       );
       const turned = f32x4.mul(f32x4.pmax(zero, f32x4.sub(f32x4.splat(1), dot)), f32x4.splat(NORMALS));
-      const unlike = f32x4.add(f32x4.add(turned, ahead), f32x4.mul(colours, f32x4.splat(COLOURS)));
+      const covers = f32x4.mul(apartIn(p, other, there), f32x4.splat(COVERAGE));
+      const seen = f32x4.add(covers, f32x4.mul(colours, f32x4.splat(COLOURS)));
+      const unlike = f32x4.add(f32x4.add(turned, ahead), seen);
       const nine = f32x4.add(v128.load(from), f32x4.add(v128.load(from - width), v128.load(from + width)));
       const first = from + also;
       const own = f32x4.add(v128.load(first), f32x4.add(v128.load(first - width), v128.load(first + width)));
       take(s, other, weightOf(unlike, f32x4.sub(nine, own)), atmosphere, green, blue, spread, cover, inside);
       // The variances of both explain 1 / PATCH of their distance, summed over nine pixels.
-      const there = weightOf(unlike, f32x4.add(nine, f32x4.sub(own, f32x4.splat(9 / PATCH))));
-      take(s + q, p, there, atmosphere, green, blue, spread, cover, inside);
+      const back = weightOf(unlike, f32x4.add(nine, f32x4.sub(own, f32x4.splat(9 / PATCH))));
+      take(s + q, p, back, atmosphere, green, blue, spread, cover, inside);
     }
   }
 }
