@@ -183,6 +183,35 @@ const cases: readonly Case[] = [
     exact: grey(Math.exp(-0.3 * DISTANCE)),
     limit: 0.01,
   },
+  ...([0, 1] as const).map((haze): Case => ({
+    name: `Matt under a lamp through ${haze ? 'lit air' : 'fog'}, dimmed on both ways`,
+    lights: [{ type: 'ball', intensity: 2, at: [0, 0, 2], radius: 0, ...lamp }],
+    air: haze
+      ? // Black dust: what it scatters is another case.
+        [{ type: 'haze', forward: 0, reach: 1000, ...air }]
+      : [{ type: 'fog', begins: 0, ...air }],
+    exact: grey((2 / 4 / Math.PI) * mattShare(1) * Math.exp(-0.3 * (2 + DISTANCE))),
+    limit: 0.01,
+  })),
+  {
+    name: 'Matt under a square light through fog, dimmed on both ways',
+    lights: [
+      {
+        type: 'area',
+        radiance: 1,
+        at: [0, 0, UP],
+        target: [0, 0, 0],
+        width: 0.1,
+        height: 0.1,
+        turn: 0,
+        seen: false,
+        ...lamp,
+      },
+    ],
+    air: [{ type: 'fog', begins: 3, ...air }],
+    exact: grey(formFactor(0.05, UP) * Math.exp(-0.3 * (UP + DISTANCE - 3))),
+    limit: 0.02,
+  },
   {
     name: 'Lit air before a black wall',
     surface: { baseColor: '#000000' },

@@ -2,6 +2,7 @@ import { PLAIN_SURFACE, type Surface } from '@maypole/core/finish/surface';
 import { camera } from '@maypole/core/trace/fixture';
 import { Scene, type PointLight } from 'three/webgpu';
 import { describe, expect, it } from 'vitest';
+import { Air } from './air';
 import { AirGlows } from './air-glows';
 import { AIR_LAYER } from './air-layer';
 import type { DrawablePart, ViewFrame } from '../stage/frame';
@@ -50,7 +51,7 @@ describe('light of surfaces in lit air', () => {
   const lightsIn = (scene: Scene) => scene.children as PointLight[];
   it('is that of their area, from points of them that are others in every sub-frame', () => {
     const scene = new Scene();
-    const glows = new AirGlows(scene);
+    const glows = new AirGlows(scene, new Air());
     const places = new Set<string>();
     for (let n = 0; n < 8; n++) {
       glows.update(frameOf([[square(3), glow]]), n);
@@ -69,7 +70,7 @@ describe('light of surfaces in lit air', () => {
   });
   it('of several is as much as of each, over the sub-frames', () => {
     const scene = new Scene();
-    const glows = new AirGlows(scene);
+    const glows = new AirGlows(scene, new Air());
     const frame = frameOf([
       [square(1), glow],
       [square(2), { ...glow, emissiveStrength: 6 }],
@@ -87,7 +88,7 @@ describe('light of surfaces in lit air', () => {
   });
   it('is not there where the air is clear, nothing glows, or it has gone', () => {
     const scene = new Scene();
-    const glows = new AirGlows(scene);
+    const glows = new AirGlows(scene, new Air());
     glows.update(frameOf([[square(0), glow]], false), 0);
     expect(scene.children).toHaveLength(0);
     glows.update(frameOf([[square(0), {}]]), 0);

@@ -1,5 +1,6 @@
 import { hexToLight } from '@maypole/core/maths/srgb';
 import { PointLight, type Scene } from 'three/webgpu';
+import { fillDimmed, type Air, type Dimmed } from './air';
 import { AIR_LAYER } from './air-layer';
 import type { DrawablePart, ViewFrame } from '../stage/frame';
 
@@ -81,8 +82,13 @@ export class AirGlows {
     return light;
   });
   private there = false;
+  private kinds = '';
+  private dimmed: (Dimmed | null)[] = [];
 
-  constructor(private readonly scene: Scene) {}
+  constructor(
+    private readonly scene: Scene,
+    private readonly air: Air,
+  ) {}
 
   /** @param number index of the sub-frame */
   update(frame: ViewFrame, number: number): void {
@@ -95,8 +101,11 @@ export class AirGlows {
       }
       this.there = there;
     }
+    if (!there) return;
+    const kinds = frame.scene.air.map((a) => a.type).join(' ');
+    if (kinds !== this.kinds) this.dimmed = this.lights.map((light) => this.air.dim(light, frame.scene.air));
+    this.kinds = kinds;
     this.lights.forEach((light, i) => {
-      if (!there) return;
       // Each emissive ribbon in turn, with the share of light it stands for.
       const glowing = all[(number * LIGHTS + i) % all.length];
       const place = placeOf(glowing, ((number * LIGHTS + i) * ALONG + i * ACROSS) % 1);
@@ -107,6 +116,8 @@ export class AirGlows {
       light.position.set(...place);
       light.color.setRGB(glowing.light[0], glowing.light[1], glowing.light[2]);
       light.intensity = share;
+      const dimmed = this.dimmed[i];
+      if (dimmed) fillDimmed(dimmed, light, light.position);
     });
   }
 

@@ -1,9 +1,11 @@
 import type { AirAt } from '@maypole/core/scene/kind';
 import {
   cameraPosition,
+  clamp,
   dot,
   exp,
   float,
+  Fn,
   max,
   mix,
   output,
@@ -13,7 +15,7 @@ import {
   uniform,
   vec4,
 } from 'three/tsl';
-import { Color, Vector3, type Node } from 'three/webgpu';
+import { Color, Vector3, type Light, type Node, type NodeBuilder } from 'three/webgpu';
 import type { Extent } from '../stage/extent';
 import { rgb, scalar, type Rgb, type Scalar } from '../surfaces/tsl';
 
@@ -45,6 +47,23 @@ export function opticalDepth(metres: Scalar, from: Rgb, to: Rgb, air: Thickness)
   return scalar(metres.mul(air.extinction as Scalar).mul(thin));
 }
 
+/** Light of a lamp that air dims on its way: where it comes from, and how much leaves. */
+export interface Dimmed {
+  readonly from: { value: Vector3 };
+  readonly light: { value: Color };
+}
+
+/** @param place the point of the lamp that shines in this sub-frame */
+export function fillDimmed({ from, light }: Dimmed, lamp: Light, place: Vector3): void {
+  light.value.copy(lamp.color).multiplyScalar(lamp.intensity);
+  from.value.copy(place);
+}
+
+/** The point that is lit: of a surface, or of a ray in haze. */
+const lit = Fn(
+  (builder: NodeBuilder) => (builder.context as { positionWorld?: Rgb }).positionWorld ?? positionWorld,
+) as (..._: never[]) => Rgb;
+
 /** Numbers of one kind of air as uniforms, so that changing them compiles nothing. */
 class AirNumbers implements Thickness {
   readonly colour = uniform(new Color());
@@ -73,6 +92,25 @@ class AirNumbers implements Thickness {
     return scalar(float(1).sub(exp(opticalDepth(through, rgb(cameraPosition), rgb(positionWorld), this).negate())));
   }
 
+  /**
+   * Optical depth between two points. Fog is there up to the camera for the light of lamps: what begins later is for
+   * looking alone.
+   */
+  between(from: Rgb, to: Rgb, within: boolean): Scalar {
+    const way = rgb(to.sub(from));
+    const length = scalar(way.length());
+    if (!within) return opticalDepth(length, from, to, this);
+    const ahead = rgb(way.div(max(length, float(1e-6))));
+    const middle = rgb(this.middle.sub(from));
+    const nearest = scalar(dot(middle, ahead));
+    const inside = this.reach.mul(this.reach).sub(dot(middle, middle).sub(nearest.mul(nearest)));
+    const half = scalar(sqrt(max(inside, float(0))));
+    const enters = scalar(clamp(nearest.sub(half), float(0), length));
+    const leaves = scalar(clamp(nearest.add(half), float(0), length));
+    const point = (t: Scalar) => rgb(from.add(ahead.mul(t)));
+    return opticalDepth(scalar(leaves.sub(enters)), point(enters), point(leaves), this);
+  }
+
   /** Distance at which a ray enters the sphere of haze. */
   private entered(way: Rgb): Scalar {
     const ahead = way.div(max(way.length(), float(1e-6)));
@@ -91,6 +129,25 @@ export class Air {
   private readonly fog = new AirNumbers();
   private readonly haze = new AirNumbers();
   private readonly made = new Map<string, Node>();
+
+  /**
+   * Has the air dim a lamp's light on its way to what it lights (Beer–Lambert: e^{−τ} remains); null in clear air. Suns
+   * and the environment are defined by what arrives, as in true light.
+   */
+  dim(lamp: Light, list: readonly AirAt[]): Dimmed | null {
+    const kinds = list.map((a) => a.type);
+    const dimmed = { from: uniform(new Vector3()), light: uniform(new Color()) };
+    const between = (air: AirNumbers, within: boolean) => air.between(lit(), rgb(dimmed.from), within);
+    const depths = [
+      ...(kinds.includes('fog') ? [between(this.fog, false)] : []),
+      ...(kinds.includes('haze') ? [between(this.haze, true)] : []),
+    ];
+    // The library takes a lamp's colour and intensity from this node where there is one.
+    const colorNode =
+      depths.length > 0 ? rgb(dimmed.light).mul(exp(depths.reduce((a, b) => scalar(a.add(b))).negate())) : undefined;
+    Object.assign(lamp, { colorNode });
+    return colorNode ? dimmed : null;
+  }
 
   /** The fog node for the materials of a scene; null in clear air. */
   node(list: readonly AirAt[], extent: () => Extent): Node | null {

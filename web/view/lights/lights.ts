@@ -1,6 +1,5 @@
-import { isLamp, environmentOf, type Lamp, type LightAt } from '@maypole/core/scene/kind';
+import { isLamp, environmentOf, type AirAt, type Lamp, type LightAt } from '@maypole/core/scene/kind';
 import { studioSun, environmentStrength } from '@maypole/core/scene/environment/picture';
-import { AreaLight } from './area-light';
 import {
   Color,
   DirectionalLight,
@@ -13,7 +12,9 @@ import {
   type Scene,
 } from 'three/webgpu';
 import { lensOffset, pixelOffset } from '../stage/subframes';
+import { fillDimmed, type Air, type Dimmed } from './air';
 import { AIR_LAYER, FILLS } from './air-layer';
+import { AreaLight } from './area-light';
 import type { Extent } from '../stage/extent';
 import { CUBE_EDGE, type EnvironmentFilter } from './environment-filter';
 import { meanLight, EnvironmentTextures } from './environment-textures';
@@ -38,7 +39,7 @@ export class Lights {
   private readonly key = new DirectionalLight('#ffffff', 2);
   /** Mean radiance of the environment. */
   readonly meanRadiance = new Color();
-  private lamps: { readonly sort: string; readonly object: LampObject }[] = [];
+  private lamps: { readonly sort: string; readonly object: LampObject; readonly dimmed: Dimmed | null }[] = [];
   private pixels: number = SHADOW_PIXELS.usual;
 
   /** The environment map, if any. */
@@ -47,6 +48,7 @@ export class Lights {
   /** @param filter blurs environments for rough surfaces where the library should not */
   constructor(
     private readonly scene: Scene,
+    private readonly air: Air,
     private readonly filter: EnvironmentFilter | null = null,
   ) {
     this.key.userData[FILLS] = true;
@@ -61,6 +63,7 @@ export class Lights {
    */
   update(
     list: readonly LightAt[],
+    airs: readonly AirAt[],
     extentOf: () => Extent,
     reach: { readonly radii: number; readonly metres: number },
     number: number,
@@ -68,19 +71,22 @@ export class Lights {
   ): void {
     this.setEnvironment(list);
     const lamps = list.filter(isLamp);
-    const sorts = lamps.map((l) => `${l.type}${l.shadow ? ' shadow' : ''}`);
-    if (sorts.join() !== this.lamps.map((l) => l.sort).join()) this.remake(lamps, sorts);
+    const kinds = airs.map((a) => a.type).join(' ');
+    const sorts = lamps.map((l) => `${l.type}${l.shadow ? ' shadow' : ''}${l.type === 'sun' ? '' : ` ${kinds}`}`);
+    if (sorts.join() !== this.lamps.map((l) => l.sort).join()) this.remake(lamps, sorts, airs);
     if (lamps.length === 0) return;
     const extent = extentOf();
-    lamps.forEach((lamp, i) =>
+    lamps.forEach((lamp, i) => {
+      const { object, dimmed } = this.lamps[i];
       place(
-        this.lamps[i].object,
+        object,
         lamp,
         extent,
         Math.max(reach.radii * extent.radius, reach.metres),
         of === 1 ? [0, 0] : lamp.type === 'area' ? squareOffset(number, i) : lensOffset(number + 7 * i),
-      ),
-    );
+      );
+      if (dimmed) fillDimmed(dimmed, object, object instanceof AreaLight ? object.areaShadow.from : object.position);
+    });
   }
 
   dispose(): void {
@@ -121,7 +127,7 @@ export class Lights {
     scene.environmentRotation.set(((environmentMap?.tilt ?? 0) * Math.PI) / 180, turn, 0, 'YXZ');
   }
 
-  private remake(lamps: readonly Lamp[], sorts: readonly string[]): void {
+  private remake(lamps: readonly Lamp[], sorts: readonly string[], airs: readonly AirAt[]): void {
     this.clear();
     this.lamps = lamps.map((lamp, i) => {
       const object = OBJECTS[lamp.type]();
@@ -134,7 +140,7 @@ export class Lights {
       }
       this.scene.add(object);
       if ('target' in object) this.scene.add(object.target);
-      return { sort: sorts[i], object };
+      return { sort: sorts[i], object, dimmed: lamp.type === 'sun' ? null : this.air.dim(object, airs) };
     });
   }
 

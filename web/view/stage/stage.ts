@@ -78,7 +78,7 @@ export class Stage {
   private readonly picture: Picture;
   private readonly queue: DeviceQueue;
   private readonly air = new Air();
-  private readonly glows = new AirGlows(this.scene);
+  private readonly glows = new AirGlows(this.scene, this.air);
   private domes: Occlusions | null = null;
   private readonly grounds = new Grounds(this.scene);
   /** Sub-frames of a still picture: fewer where each is expensive. */
@@ -101,7 +101,7 @@ export class Stage {
     this.subframes = software ? { edges: 4, soft: 24 } : { edges: 16, soft: 64 };
     this.picture = new Picture(renderer, software ? 0 : SAMPLES);
     this.queue = new DeviceQueue(renderer);
-    this.lights = new Lights(this.scene, software ? new EnvironmentFilter(renderer) : null);
+    this.lights = new Lights(this.scene, this.air, software ? new EnvironmentFilter(renderer) : null);
     renderer.shadowMap.enabled = true;
   }
 
@@ -176,7 +176,7 @@ export class Stage {
     const { lights } = frame.scene;
     const at = focused(frame.scene.camera, frame);
     const camera = this.aimed(at, frame.aspect, number, of);
-    this.lights.update(lights, () => extentOf(frame), shadowReach(frame.scene), number, of);
+    this.lights.update(lights, frame.scene.air, () => extentOf(frame), shadowReach(frame.scene), number, of);
     this.glows.update(frame, number);
     const domes = this.occlusionsOf(frame, number, of);
     this.grounds.update(frame.scene.ground, domes);
