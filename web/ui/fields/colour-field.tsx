@@ -2,10 +2,11 @@
 
 import { Box, Flex, chakra } from '@chakra-ui/react';
 import { hexOf } from '@maypole/core/time/colours/css-colour';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { ColourSwatches } from './colour-swatches';
 import { useLive } from '../state/live';
 import type { EditorState } from '../state/store';
+import { newDrag } from '../state/undo';
 
 /** A colour: by picker, as CSS writes it, from the picture, or one that the piece has already. */
 export function ColourField({
@@ -31,6 +32,8 @@ export function ColourField({
     if (live && words) words.value = now.toUpperCase();
   });
   const [near, setNear] = useState(false);
+  /** Colours tried while the picker is open are one edit. */
+  const picking = useRef('');
   const read = typed === null ? null : hexOf(typed);
   const sound = typed === null || read !== null;
   const set = (hex: string, how: string) => onChange(hex.toUpperCase(), how);
@@ -59,7 +62,8 @@ export function ColourField({
               type="color"
               aria-label={label}
               value={value}
-              onChange={(e) => onChange(e.target.value, 'pick')}
+              onClick={() => (picking.current = `pick/${newDrag()}`)}
+              onChange={(e) => onChange(e.target.value, picking.current || 'pick')}
               position="absolute"
               inset="0"
               opacity="0"

@@ -7,6 +7,7 @@ import type { Address } from '@maypole/core/piece/addresses';
 import { useLayoutEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { useLive } from '../state/live';
 import { useEditor, type EditorState } from '../state/store';
+import { newDrag } from '../state/undo';
 import { addressesOf, fieldsUntil, noteJoinable, valueBeside } from './beside-fields';
 
 interface Props {
@@ -49,7 +50,7 @@ interface Drag {
   readonly joined: Set<HTMLElement>;
 }
 
-let gestures = 0;
+let typings = 0;
 
 /** As many decimals as the step has; up to three if the value lies between steps. */
 export function formatNumber(value: number, step: number): string {
@@ -114,7 +115,7 @@ export function NumberField(props: Props) {
       y,
       value: now(),
       moved: false,
-      gesture: `drag-${++gestures}`,
+      gesture: newDrag(),
       joined: new Set(),
       column: false,
     };
@@ -199,7 +200,7 @@ export function NumberField(props: Props) {
     }
     setTrouble(null);
     setTyped(null);
-    if (x !== now() || mixed) onChange(x, `typed-${++gestures}`, []);
+    if (x !== now() || mixed) onChange(x, `typed-${++typings}`, []);
     return true;
   };
 

@@ -7,10 +7,10 @@ import { splineThrough } from '@maypole/core/shape/closed-path';
 import { ChevronRight, X } from 'lucide-react';
 import { useRef, useState, type PointerEvent } from 'react';
 import { PictureButton } from '../parts/buttons';
+import { newDrag } from '../state/undo';
 import { NumberField } from './number-field';
 
 const SIZE = 252;
-let gestures = 0;
 
 /**
  * A closed path seen from above: drag points, click the ground to insert one where the path is nearest, and set the
@@ -51,7 +51,7 @@ export function PointsField({
     const [x, z] = ground(event);
     event.currentTarget.setPointerCapture(event.pointerId);
     const near = value.map((p, i) => ({ i, d: Math.hypot(p[0] - x, p[2] - z) })).sort((a, b) => a.d - b.d)[0];
-    const gesture = `points/drag-${++gestures}`;
+    const gesture = `points/${newDrag()}`;
     if (near.d < scale * 0.07) {
       setChosen(near.i);
       drag.current = { index: near.i, gesture, scale };

@@ -4,9 +4,9 @@ import { Box, Text } from '@chakra-ui/react';
 import { drawnCurve } from '@maypole/core/time/drawn';
 import { DRAWN } from '@maypole/core/time/motions/wave';
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import { newDrag } from '../state/undo';
 
 const [WIDTH, HEIGHT, PAD] = [264, 84, 8];
-let gestures = 0;
 
 /** One cycle drawn by hand: drag across it. Arrow keys move along it, and raise and lower the value. */
 export function CurveField({
@@ -40,7 +40,7 @@ export function CurveField({
     );
     if (event.type === 'pointerdown') {
       event.currentTarget.setPointerCapture(event.pointerId);
-      last.current = { i, v, gesture: `curve/drag-${++gestures}` };
+      last.current = { i, v, gesture: `curve/${newDrag()}` };
     }
     const from = last.current!;
     const next = [...value];

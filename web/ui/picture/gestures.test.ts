@@ -50,6 +50,18 @@ describe('on the picture', () => {
     expect(camera()).toEqual(pinched);
     expect(gestures.up({ id: 1 })).toBe(false);
   });
+  it('a turn is one edit, however long the hand rests in it, and the next turn is another', () => {
+    const edits = () => useEditor.getState().history.past.length;
+    for (const turns of [1, 2]) {
+      gestures.down(mouse(100, 100));
+      for (const x of [120, 140, 160]) {
+        gestures.move(mouse(x, 100), HEIGHT);
+        vi.advanceTimersByTime(3000);
+      }
+      gestures.up({ id: 1 });
+      expect(edits()).toBe(turns);
+    }
+  });
   it('a long press is the right button: it shifts and is no click', () => {
     const before = camera();
     gestures.down(finger(1, 100, 100));

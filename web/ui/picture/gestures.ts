@@ -1,4 +1,5 @@
 import { orbit, pan, zoom } from '../state/camera';
+import { newDrag } from '../state/undo';
 
 /** Milliseconds after which a finger that rests counts as the right button. */
 const HELD = 500;
@@ -30,6 +31,8 @@ export class Gestures {
   /** Nothing was moved yet: what ends so is a click. */
   private still = false;
   private pinched = false;
+  /** What is done until all are lifted is one edit. */
+  private drag = '';
   private timer: ReturnType<typeof setTimeout> | undefined;
 
   down({ id, x, y, touch, other }: PointerAt): void {
@@ -41,6 +44,7 @@ export class Gestures {
       return;
     }
     this.pinched = false;
+    this.drag = newDrag();
     this.shifts = other;
     this.still = !other;
     if (touch) this.timer = setTimeout(() => this.hold(), HELD);
@@ -65,8 +69,8 @@ export class Gestures {
     this.still = false;
     clearTimeout(this.timer);
     if (this.pinched) return;
-    if (this.shifts) pan(-dx / height, dy / height);
-    else orbit(-dx * 0.4, dy * 0.4);
+    if (this.shifts) pan(-dx / height, dy / height, this.drag);
+    else orbit(-dx * 0.4, dy * 0.4, this.drag);
   }
 
   private pinch(id: number, at: Pointer, height: number): void {
@@ -74,8 +78,8 @@ export class Gestures {
     this.pointers.set(id, at);
     const [c, d] = [...this.pointers.values()];
     const apart = (p: Pointer, q: Pointer) => Math.max(1, Math.hypot(p.x - q.x, p.y - q.y));
-    zoom(apart(a, b) / apart(c, d));
-    pan((a.x + b.x - c.x - d.x) / 2 / height, (c.y + d.y - a.y - b.y) / 2 / height);
+    zoom(apart(a, b) / apart(c, d), this.drag);
+    pan((a.x + b.x - c.x - d.x) / 2 / height, (c.y + d.y - a.y - b.y) / 2 / height, this.drag);
   }
 
   /** Whether it was a click. */

@@ -13,9 +13,9 @@ import { useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from
 import { shownColour } from '../parts/shown-colour';
 import { handlesAtWork, type HeldHandles } from '../state/held-handles';
 import { useEditor } from '../state/store';
+import { newDrag } from '../state/undo';
 
 const SNAP = { place: 0.1, distance: 0.1, angle: 15 } as const;
-let gestures = 0;
 
 /** Handles in the picture: positions, sizes and angles of the active step. */
 export function Handles({ size }: { size: { width: number; height: number } }) {
@@ -200,7 +200,7 @@ function Grip({ handle: h, shown, view, aside, onWords }: GripProps) {
     drag.current = {
       x: event.clientX,
       y: event.clientY,
-      gesture: `${++gestures}`,
+      gesture: newDrag(),
       start: h.at,
       done: [0, 0, 0],
       turned: 0,
@@ -260,7 +260,7 @@ function Grip({ handle: h, shown, view, aside, onWords }: GripProps) {
         : h.shape === 'distance'
           ? [(arrow[0] - arrow[1]) * 0.01 * k, 0, 0]
           : shown.back(view.across(arrow[0] * 4 * k, arrow[1] * 4 * k, seen.depth)),
-      `${++gestures}`,
+      'keys',
       false,
     );
   };

@@ -17,6 +17,7 @@ import {
   type CurveBox,
   type SeenTangent,
 } from './curve-geometry';
+import { newDrag } from '../state/undo';
 import { KeyMark } from './key-mark';
 
 /** What the canvas shows and may change. */
@@ -69,8 +70,6 @@ interface Bounds {
   readonly v1: number;
 }
 
-let gestures = 0;
-
 function boundsOfKeys(keys: readonly KeyDoc[], chosen: readonly number[]): Bounds | null {
   if (chosen.length < 2) return null;
   const some = chosen.map((i) => keys[i]).filter(Boolean);
@@ -101,7 +100,7 @@ export function CurveCanvas(props: CanvasProps) {
     if (e.button !== 0 || !keys) return;
     const [x, y] = place(e);
     e.currentTarget.setPointerCapture(e.pointerId);
-    const gesture = `lane/drag-${++gestures}`;
+    const gesture = `lane/${newDrag()}`;
     const tangent = tangents.find((t) => Math.hypot(t.tipX - x, t.tipY - y) < 9);
     if (tangent) {
       drag.current = { type: 'tangent', tangent, box, gesture };

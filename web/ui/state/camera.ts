@@ -14,8 +14,8 @@ import { boxOf } from '@/engine/draw/box';
 import { session } from './session';
 import { useEditor } from './store';
 
-/** Changes the active camera. */
-function change(label: string, update: (camera: Record<string, StoredValue>) => void): void {
+/** Changes the active camera; edits of one drag are one edit. */
+function change(label: string, update: (camera: Record<string, StoredValue>) => void, drag = ''): void {
   useEditor.getState().edit(
     label,
     (piece) =>
@@ -24,7 +24,7 @@ function change(label: string, update: (camera: Record<string, StoredValue>) => 
         update(camera);
         return camera;
       }),
-    'camera',
+    `camera/${drag}`,
   );
 }
 
@@ -44,31 +44,43 @@ const rangeOf = (name: 'azimuth' | 'elevation' | 'distance' | 'target' | 'span')
 const within = (x: number, [min, max]: readonly [number, number]) => Math.max(min, Math.min(max, x));
 
 /** Orbits the target by angles in degrees. */
-export function orbit(azimuth: number, elevation: number): void {
-  change('Orbit', (c) => {
-    c.azimuth = shiftedValue(c.azimuth as NumberValue, azimuth, rangeOf('azimuth'));
-    c.elevation = shiftedValue(c.elevation as NumberValue, elevation, [-89.9, 89.9]);
-  });
+export function orbit(azimuth: number, elevation: number, drag?: string): void {
+  change(
+    'Orbit',
+    (c) => {
+      c.azimuth = shiftedValue(c.azimuth as NumberValue, azimuth, rangeOf('azimuth'));
+      c.elevation = shiftedValue(c.elevation as NumberValue, elevation, [-89.9, 89.9]);
+    },
+    drag,
+  );
 }
 
 /** Pans the target by shares of the picture's height, right and up as seen. */
-export function pan(right: number, up: number): void {
+export function pan(right: number, up: number, drag?: string): void {
   const { piece, frame } = useEditor.getState();
   const { camera } = sceneAt(piece, frame);
   const aspect = piece.format.width / piece.format.height;
   const { distance } = cameraNow();
   const by = projectionOf(camera, aspect, aspect, 1).across(right, -up, distance);
-  change('Pan', (c) => {
-    c.target = vec3((k) => shiftedValue((c.target as readonly NumberValue[])[k], by[k], rangeOf('target')));
-  });
+  change(
+    'Pan',
+    (c) => {
+      c.target = vec3((k) => shiftedValue((c.target as readonly NumberValue[])[k], by[k], rangeOf('target')));
+    },
+    drag,
+  );
 }
 
 /** Zooms in (factor < 1) or out. */
-export function zoom(factor: number): void {
-  change('Zoom', (c) => {
-    const [name, usual] = c.lens === 'parallel' ? (['span', 6] as const) : (['distance', 7] as const);
-    c[name] = scaledValue((c[name] ?? usual) as NumberValue, factor, rangeOf(name));
-  });
+export function zoom(factor: number, drag?: string): void {
+  change(
+    'Zoom',
+    (c) => {
+      const [name, usual] = c.lens === 'parallel' ? (['span', 6] as const) : (['distance', 7] as const);
+      c[name] = scaledValue((c[name] ?? usual) as NumberValue, factor, rangeOf(name));
+    },
+    drag,
+  );
 }
 
 /** Share of the half picture that is filled when everything is framed. */

@@ -1,3 +1,5 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import path from 'node:path';
 import { newPiece, type Piece } from '@maypole/core/piece/piece';
 import { describe, expect, it } from 'vitest';
 import { NO_HISTORY, record, redo, undo } from './undo';
@@ -32,6 +34,18 @@ describe('undo and redo', () => {
     expect(history.past).toHaveLength(2);
     for (const t of [6000, 6400, 9000]) history = record(history, named('z'), 'Keys', 'keys', t);
     expect(history.past).toHaveLength(4);
+  });
+  it('count drags of all that is dragged so: their keys are those of drags', () => {
+    // Of these, nothing edits the piece.
+    const still = ['round/dial', 'round/playhead', 'parts/pane-edge', 'picture/compare-line', 'picture/viewport'];
+    const ui = path.resolve(import.meta.dirname, '..');
+    const sources = readdirSync(ui, { recursive: true, encoding: 'utf8' })
+      .filter((name) => /\.tsx?$/.test(name) && !name.includes('.test.'))
+      .map((name) => [name.replace(/\.tsx?$/, ''), readFileSync(path.join(ui, name), 'utf8')] as const);
+    const drags = sources.filter(([, text]) => text.includes('setPointerCapture')).map(([name]) => name);
+    expect(drags.length).toBeGreaterThan(8);
+    const named = sources.filter(([, text]) => text.includes('newDrag()')).map(([name]) => name);
+    for (const name of drags) if (!still.includes(name)) expect(named).toContain(name);
   });
   it('forget the undone once something new is done', () => {
     const history = record(NO_HISTORY, named('a'), 'one', undefined, 0);

@@ -18,8 +18,11 @@ interface Entry {
 export const NO_HISTORY: History = { past: [], future: [] };
 const LIMIT = 400;
 const MERGE_MS = 900;
-/** One numbered drag is one edit, however long it takes. */
 const ONE_DRAG = /drag-\d+$/;
+
+let drags = 0;
+/** A key for the edits of one drag, to end a merge key with: they are one edit, however long it takes. */
+export const newDrag = (): string => `drag-${++drags}`;
 
 /** The history after an edit that replaced `before`. */
 export function record(
