@@ -198,15 +198,21 @@ function rowsOf(channels: readonly Channel[], width: number, from: number, to: n
  * before.
  */
 export function apart(raw: Uint8Array): Uint8Array<ArrayBuffer> {
-  const out = new Uint8Array(raw.length);
-  let before = 0;
-  let to = 0;
-  // Differences wrap round modulo 256; the first byte stays as it is.
-  for (const first of [0, 1])
-    for (let i = first; i < raw.length; i += 2) {
-      out[to] = to === 0 ? raw[i] : raw[i] - before + 128;
-      before = raw[i];
-      to++;
-    }
+  const { length } = raw;
+  const out = new Uint8Array(length);
+  // Differences wrap round modulo 256; the first byte stays as it is, and the odd bytes go on from the last even one.
+  let even = 0;
+  for (let i = 0, to = 0; i < length; i += 2) {
+    const byte = raw[i];
+    out[to++] = byte - even + 128;
+    even = byte;
+  }
+  let odd = even;
+  for (let i = 1, to = (length + 1) >> 1; i < length; i += 2) {
+    const byte = raw[i];
+    out[to++] = byte - odd + 128;
+    odd = byte;
+  }
+  if (length > 0) out[0] = raw[0];
   return out;
 }
