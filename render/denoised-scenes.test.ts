@@ -45,7 +45,7 @@ function underALamp(piece: Piece['ribbons'][number]): Piece {
 const rods = () =>
   underALamp({
     ...newRibbon('box', 0, 'Rods'),
-    steps: [newStep('box', { segments: [3, 3, 3] }), newStep('struts', { rod: 0.015, joint: 0.03 })],
+    steps: [newStep('box', { segments: 3 }), newStep('struts', { rod: 0.015, joint: 0.03 })],
   });
 
 /** Light gathered by glass. */
