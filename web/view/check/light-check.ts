@@ -117,6 +117,67 @@ const patch = square('patch', -HALF);
 const FLOOR = 0.05;
 const wall = square('wall', -FLOOR);
 
+/** Lamps straight above the patch: what it reflects of them in clear air, and how far away they are, in metres. */
+const overhead: Record<string, { light: LightAt; exact: number; metres: number; limit: number }> = {
+  'a lamp': {
+    light: { type: 'ball', intensity: 2, at: [0, 0, 2], radius: 0, ...lamp },
+    exact: (2 / 4 / Math.PI) * mattShare(1),
+    metres: 2,
+    limit: 0.01,
+  },
+  'a spot': {
+    light: { type: 'spot', intensity: 2, at: [0, 0, 2], target: [0, 0, 0], cone: 60, soft: 0.2, radius: 0, ...lamp },
+    exact: (2 / 4 / Math.PI) * mattShare(1),
+    metres: 2,
+    limit: 0.01,
+  },
+  'a square light': {
+    light: {
+      type: 'area',
+      radiance: 1,
+      at: [0, 0, UP],
+      target: [0, 0, 0],
+      width: 0.1,
+      height: 0.1,
+      turn: 0,
+      seen: false,
+      ...lamp,
+    },
+    exact: formFactor(0.05, UP),
+    metres: UP,
+    limit: 0.02,
+  },
+};
+
+/** Kinds of air, and their optical depth from a lamp over the patch to the camera. */
+const thickAirs: Record<string, { air: AirAt; depth: (metres: number) => number }> = {
+  // What begins later is for looking alone.
+  fog: { air: { type: 'fog', begins: 3, ...air }, depth: (metres) => 0.3 * (metres + DISTANCE - 3) },
+  // Black dust: what it scatters is another case.
+  'lit air': {
+    air: { type: 'haze', forward: 0, reach: 1000, ...air },
+    depth: (metres) => 0.3 * (metres + DISTANCE),
+  },
+};
+
+/** A lamp beside the middle ray. */
+const BESIDE = [1.5, 0, 2] as const;
+
+/**
+ * Radiance of the middle ray by single isotropic scattering of white dust that a lamp beside the ray lights: ∫ σ e^{−σt}
+ * · I e^{−σd}/d² · 1/4π dt (S. Chandrasekhar, Radiative Transfer, 1950), by Simpson's rule.
+ */
+function litDust(intensity: number): number {
+  const at = (t: number) => {
+    const d = Math.hypot(BESIDE[0], BESIDE[2] - (DISTANCE - t));
+    return (air.extinction * Math.exp(-air.extinction * (t + d)) * intensity) / (d * d) / (4 * Math.PI);
+  };
+  const [steps, h] = [400, DISTANCE / 400];
+  let sum = at(0) + at(DISTANCE);
+  for (let i = 1; i < steps; i++) sum += (i % 2 ? 4 : 2) * at(i * h);
+  return (sum * h) / 3;
+}
+
 const cases: readonly Case[] = [
   { name: 'White in a white room', lights: [furnace], exact: grey(1), limit: 0.01 },
   ...[0.1, 0.4, 0.7, 1].map((r) => ({
@@ -183,35 +244,27 @@ const cases: readonly Case[] = [
     exact: grey(Math.exp(-0.3 * DISTANCE)),
     limit: 0.01,
   },
-  ...([0, 1] as const).map((haze): Case => ({
-    name: `Matt under a lamp through ${haze ? 'lit air' : 'fog'}, dimmed on both ways`,
-    lights: [{ type: 'ball', intensity: 2, at: [0, 0, 2], radius: 0, ...lamp }],
-    air: haze
-      ? // Black dust: what it scatters is another case.
-        [{ type: 'haze', forward: 0, reach: 1000, ...air }]
-      : [{ type: 'fog', begins: 0, ...air }],
-    exact: grey((2 / 4 / Math.PI) * mattShare(1) * Math.exp(-0.3 * (2 + DISTANCE))),
-    limit: 0.01,
-  })),
-  {
-    name: 'Matt under a square light through fog, dimmed on both ways',
+  ...Object.entries(thickAirs).flatMap(([through, { air, depth }]) =>
+    Object.entries(overhead).map(([under, { light, exact, metres, limit }]): Case => ({
+      name: `Matt under ${under} through ${through}, dimmed on both ways`,
+      lights: [light],
+      air: [air],
+      exact: grey(exact * Math.exp(-depth(metres))),
+      limit,
+    })),
+  ),
+  ...(['ball', 'spot'] as const).map((type): Case => ({
+    name: `Dust that a ${type} lights, dimmed on both ways, by its integral`,
+    surface: { baseColor: '#000000', specular: 0 },
     lights: [
-      {
-        type: 'area',
-        radiance: 1,
-        at: [0, 0, UP],
-        target: [0, 0, 0],
-        width: 0.1,
-        height: 0.1,
-        turn: 0,
-        seen: false,
-        ...lamp,
-      },
+      type === 'ball'
+        ? { type, intensity: 20, at: BESIDE, radius: 0, ...lamp }
+        : { type, intensity: 20, at: BESIDE, target: [0, 0, BESIDE[2]], cone: 170, soft: 0, radius: 0, ...lamp },
     ],
-    air: [{ type: 'fog', begins: 3, ...air }],
-    exact: grey(formFactor(0.05, UP) * Math.exp(-0.3 * (UP + DISTANCE - 3))),
+    air: [{ type: 'haze', forward: 0, reach: 1000, ...air, colour: '#FFFFFF' }],
+    exact: grey(litDust(20)),
     limit: 0.02,
-  },
+  })),
   {
     name: 'Lit air before a black wall',
     surface: { baseColor: '#000000' },

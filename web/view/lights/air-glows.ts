@@ -1,7 +1,9 @@
 import { hexToLight } from '@maypole/core/maths/srgb';
-import { PointLight, type Scene } from 'three/webgpu';
-import { fillDimmed, type Air, type Dimmed } from './air';
+import type { AirAt } from '@maypole/core/scene/kind';
+import type { Scene } from 'three/webgpu';
+import { airKinds, type Air } from './air';
 import { AIR_LAYER } from './air-layer';
+import { DimmedPoint } from './dimmed-lights';
 import type { DrawablePart, ViewFrame } from '../stage/frame';
 
 /** Point lights that stand for all emissive surfaces: more of them are smoother in each sub-frame, and cost more. */
@@ -76,14 +78,9 @@ function placeOf({ part, areas, copies }: Glowing, share: number): [number, numb
  * is the light of all. They light the air alone and cast no shadow.
  */
 export class AirGlows {
-  private readonly lights: readonly PointLight[] = Array.from({ length: LIGHTS }, () => {
-    const light = new PointLight();
-    light.layers.set(AIR_LAYER);
-    return light;
-  });
-  private there = false;
+  private lights: readonly DimmedPoint[] = [];
+  /** Kinds of air that the lights are made for; '' without lights. */
   private kinds = '';
-  private dimmed: (Dimmed | null)[] = [];
 
   constructor(
     private readonly scene: Scene,
@@ -93,18 +90,8 @@ export class AirGlows {
   /** @param number index of the sub-frame */
   update(frame: ViewFrame, number: number): void {
     const all = frame.scene.air.some((a) => a.type === 'haze') ? glowingIn(frame) : [];
-    const there = all.length > 0;
-    if (there !== this.there) {
-      for (const light of this.lights) {
-        if (there) this.scene.add(light);
-        else this.scene.remove(light);
-      }
-      this.there = there;
-    }
-    if (!there) return;
-    const kinds = frame.scene.air.map((a) => a.type).join(' ');
-    if (kinds !== this.kinds) this.dimmed = this.lights.map((light) => this.air.dim(light, frame.scene.air));
-    this.kinds = kinds;
+    const kinds = all.length > 0 ? airKinds(frame.scene.air) : '';
+    if (kinds !== this.kinds) this.remake(kinds, frame.scene.air);
     this.lights.forEach((light, i) => {
       // Each emissive ribbon in turn, with the share of light it stands for.
       const glowing = all[(number * LIGHTS + i) % all.length];
@@ -116,8 +103,7 @@ export class AirGlows {
       light.position.set(...place);
       light.color.setRGB(glowing.light[0], glowing.light[1], glowing.light[2]);
       light.intensity = share;
-      const dimmed = this.dimmed[i];
-      if (dimmed) fillDimmed(dimmed, light, light.position);
+      light.from.value.copy(light.position);
     });
   }
 
@@ -126,5 +112,20 @@ export class AirGlows {
       this.scene.remove(light);
       light.dispose();
     }
+    this.lights = [];
+  }
+
+  /** New lights for other air: the library keeps what it has compiled for a light. */
+  private remake(kinds: string, air: readonly AirAt[]): void {
+    this.dispose();
+    this.kinds = kinds;
+    if (kinds === '') return;
+    this.lights = Array.from({ length: LIGHTS }, () => {
+      const light = new DimmedPoint();
+      light.layers.set(AIR_LAYER);
+      light.transmittance = this.air.transmittance(light.from, air);
+      this.scene.add(light);
+      return light;
+    });
   }
 }

@@ -15,7 +15,7 @@ import {
   uniform,
   vec4,
 } from 'three/tsl';
-import { Color, Vector3, type Light, type Node, type NodeBuilder } from 'three/webgpu';
+import { Color, Vector3, type Node, type NodeBuilder } from 'three/webgpu';
 import type { Extent } from '../stage/extent';
 import { rgb, scalar, type Rgb, type Scalar } from '../surfaces/tsl';
 
@@ -47,18 +47,6 @@ export function opticalDepth(metres: Scalar, from: Rgb, to: Rgb, air: Thickness)
   return scalar(metres.mul(air.extinction as Scalar).mul(thin));
 }
 
-/** Light of a lamp that air dims on its way: where it comes from, and how much leaves. */
-export interface Dimmed {
-  readonly from: { value: Vector3 };
-  readonly light: { value: Color };
-}
-
-/** @param place the point of the lamp that shines in this sub-frame */
-export function fillDimmed({ from, light }: Dimmed, lamp: Light, place: Vector3): void {
-  light.value.copy(lamp.color).multiplyScalar(lamp.intensity);
-  from.value.copy(place);
-}
-
 /** The point that is lit: of a surface, or of a ray in haze. */
 const lit = Fn(
   (builder: NodeBuilder) => (builder.context as { positionWorld?: Rgb }).positionWorld ?? positionWorld,
@@ -86,8 +74,8 @@ class AirNumbers implements Thickness {
 
   /** Share of a point's light that is lost on its way to the camera (Beer–Lambert: e^{−τ} remains). */
   lost(within: boolean): Scalar {
-    const way = positionWorld.sub(cameraPosition);
-    const begins = within ? this.entered(rgb(way)) : this.begins;
+    const way = rgb(positionWorld.sub(cameraPosition));
+    const begins = within ? scalar(max(this.chord(rgb(cameraPosition), way).enters, float(0))) : this.begins;
     const through = scalar(max(way.length().sub(begins), float(0)));
     return scalar(float(1).sub(exp(opticalDepth(through, rgb(cameraPosition), rgb(positionWorld), this).negate())));
   }
@@ -100,26 +88,29 @@ class AirNumbers implements Thickness {
     const way = rgb(to.sub(from));
     const length = scalar(way.length());
     if (!within) return opticalDepth(length, from, to, this);
-    const ahead = rgb(way.div(max(length, float(1e-6))));
+    const { ahead, enters, leaves } = this.chord(from, way);
+    const [near, far] = [enters, leaves].map((t) => scalar(clamp(t, float(0), length)));
+    const point = (t: Scalar) => rgb(from.add(ahead.mul(t)));
+    return opticalDepth(scalar(far.sub(near)), point(near), point(far), this);
+  }
+
+  /**
+   * Distances at which a line enters and leaves the sphere of haze, negative behind its start; beside the sphere both
+   * are those of its nearest point.
+   */
+  private chord(from: Rgb, way: Rgb): { readonly ahead: Rgb; readonly enters: Scalar; readonly leaves: Scalar } {
+    const ahead = rgb(way.div(max(way.length(), float(1e-6))));
     const middle = rgb(this.middle.sub(from));
     const nearest = scalar(dot(middle, ahead));
     const inside = this.reach.mul(this.reach).sub(dot(middle, middle).sub(nearest.mul(nearest)));
     const half = scalar(sqrt(max(inside, float(0))));
-    const enters = scalar(clamp(nearest.sub(half), float(0), length));
-    const leaves = scalar(clamp(nearest.add(half), float(0), length));
-    const point = (t: Scalar) => rgb(from.add(ahead.mul(t)));
-    return opticalDepth(scalar(leaves.sub(enters)), point(enters), point(leaves), this);
-  }
-
-  /** Distance at which a ray enters the sphere of haze. */
-  private entered(way: Rgb): Scalar {
-    const ahead = way.div(max(way.length(), float(1e-6)));
-    const from = this.middle.sub(cameraPosition);
-    const nearest = dot(from, ahead);
-    const inside = this.reach.mul(this.reach).sub(dot(from, from).sub(nearest.mul(nearest)));
-    return scalar(max(nearest.sub(sqrt(max(inside, float(0)))), float(0)));
+    return { ahead, enters: scalar(nearest.sub(half)), leaves: scalar(nearest.add(half)) };
   }
 }
+
+/** The kinds of air of a scene, by which shaders are compiled. */
+export const airKinds = (list: readonly AirAt[]): string =>
+  (['fog', 'haze'] as const).filter((kind) => list.some((a) => a.type === kind)).join(' ');
 
 /**
  * Extinction by air: fog replaces light with its own colour; in-scattering by haze is drawn in front of everything, see
@@ -131,22 +122,17 @@ export class Air {
   private readonly made = new Map<string, Node>();
 
   /**
-   * Has the air dim a lamp's light on its way to what it lights (Beer–Lambert: e^{−τ} remains); null in clear air. Suns
-   * and the environment are defined by what arrives, as in true light.
+   * Transmittance of the air between a point of a lamp and what it lights (Beer–Lambert: e^{−τ} remains); null in clear
+   * air. Suns and the environment are defined by what arrives, as in true light.
    */
-  dim(lamp: Light, list: readonly AirAt[]): Dimmed | null {
-    const kinds = list.map((a) => a.type);
-    const dimmed = { from: uniform(new Vector3()), light: uniform(new Color()) };
-    const between = (air: AirNumbers, within: boolean) => air.between(lit(), rgb(dimmed.from), within);
+  transmittance(from: { readonly value: Vector3 }, list: readonly AirAt[]): Scalar | null {
+    const kinds = airKinds(list);
+    const between = (air: AirNumbers, within: boolean) => air.between(lit(), rgb(from), within);
     const depths = [
       ...(kinds.includes('fog') ? [between(this.fog, false)] : []),
       ...(kinds.includes('haze') ? [between(this.haze, true)] : []),
     ];
-    // The library takes a lamp's colour and intensity from this node where there is one.
-    const colorNode =
-      depths.length > 0 ? rgb(dimmed.light).mul(exp(depths.reduce((a, b) => scalar(a.add(b))).negate())) : undefined;
-    Object.assign(lamp, { colorNode });
-    return colorNode ? dimmed : null;
+    return depths.length > 0 ? scalar(exp(depths.reduce((a, b) => scalar(a.add(b))).negate())) : null;
   }
 
   /** The fog node for the materials of a scene; null in clear air. */
@@ -160,7 +146,7 @@ export class Air {
       this.haze.middle.value.set(...centre);
       this.haze.reach.value = Math.max(haze.reach, radius);
     }
-    const key = `${fog ? 'fog' : ''}${haze ? 'haze' : ''}`;
+    const key = airKinds(list);
     if (key === '') return null;
     let node = this.made.get(key);
     if (!node) this.made.set(key, (node = this.make(Boolean(fog), Boolean(haze))));

@@ -3,8 +3,6 @@ import { studioSun, environmentStrength } from '@maypole/core/scene/environment/
 import {
   Color,
   DirectionalLight,
-  PointLight,
-  SpotLight,
   Vector3,
   type DataTexture,
   type DirectionalLightShadow,
@@ -12,14 +10,14 @@ import {
   type Scene,
 } from 'three/webgpu';
 import { lensOffset, pixelOffset } from '../stage/subframes';
-import { fillDimmed, type Air, type Dimmed } from './air';
+import { airKinds, type Air } from './air';
 import { AIR_LAYER, FILLS } from './air-layer';
-import { AreaLight } from './area-light';
+import { DimmedArea, DimmedPoint, DimmedSpot } from './dimmed-lights';
 import type { Extent } from '../stage/extent';
 import { CUBE_EDGE, type EnvironmentFilter } from './environment-filter';
 import { meanLight, EnvironmentTextures } from './environment-textures';
 
-type LampObject = DirectionalLight | PointLight | SpotLight | AreaLight;
+type LampObject = DirectionalLight | DimmedPoint | DimmedSpot | DimmedArea;
 
 /** An environment without light. */
 const DARK = { type: 'studio', strength: 0, turn: 0 } as const;
@@ -39,7 +37,7 @@ export class Lights {
   private readonly key = new DirectionalLight('#ffffff', 2);
   /** Mean radiance of the environment. */
   readonly meanRadiance = new Color();
-  private lamps: { readonly sort: string; readonly object: LampObject; readonly dimmed: Dimmed | null }[] = [];
+  private lamps: { readonly sort: string; readonly object: LampObject }[] = [];
   private pixels: number = SHADOW_PIXELS.usual;
 
   /** The environment map, if any. */
@@ -71,13 +69,13 @@ export class Lights {
   ): void {
     this.setEnvironment(list);
     const lamps = list.filter(isLamp);
-    const kinds = airs.map((a) => a.type).join(' ');
+    const kinds = airKinds(airs);
     const sorts = lamps.map((l) => `${l.type}${l.shadow ? ' shadow' : ''}${l.type === 'sun' ? '' : ` ${kinds}`}`);
     if (sorts.join() !== this.lamps.map((l) => l.sort).join()) this.remake(lamps, sorts, airs);
     if (lamps.length === 0) return;
     const extent = extentOf();
     lamps.forEach((lamp, i) => {
-      const { object, dimmed } = this.lamps[i];
+      const { object } = this.lamps[i];
       place(
         object,
         lamp,
@@ -85,7 +83,6 @@ export class Lights {
         Math.max(reach.radii * extent.radius, reach.metres),
         of === 1 ? [0, 0] : lamp.type === 'area' ? squareOffset(number, i) : lensOffset(number + 7 * i),
       );
-      if (dimmed) fillDimmed(dimmed, object, object instanceof AreaLight ? object.areaShadow.from : object.position);
     });
   }
 
@@ -133,14 +130,15 @@ export class Lights {
       const object = OBJECTS[lamp.type]();
       object.layers.enable(AIR_LAYER);
       if (lamp.shadow) {
-        const shadow = object instanceof AreaLight ? object.areaShadow : object.shadow;
+        const shadow = object instanceof DimmedArea ? object.areaShadow : object.shadow;
         object.castShadow = true;
         shadow.mapSize.set(this.pixels, this.pixels);
         shadow.radius = 1.5;
       }
       this.scene.add(object);
       if ('target' in object) this.scene.add(object.target);
-      return { sort: sorts[i], object, dimmed: lamp.type === 'sun' ? null : this.air.dim(object, airs) };
+      if (!(object instanceof DirectionalLight)) object.transmittance = this.air.transmittance(object.from, airs);
+      return { sort: sorts[i], object };
     });
   }
 
@@ -156,9 +154,9 @@ export class Lights {
 
 const OBJECTS: Record<Lamp['type'], () => LampObject> = {
   sun: () => new DirectionalLight(),
-  area: () => new AreaLight(),
-  ball: () => new PointLight(),
-  spot: () => new SpotLight(),
+  area: () => new DimmedArea(),
+  ball: () => new DimmedPoint(),
+  spot: () => new DimmedSpot(),
 };
 
 const [side, up] = [new Vector3(), new Vector3()];
@@ -210,22 +208,25 @@ function place(
   }
   if (lamp.type === 'area') {
     const shape = { ...lamp, extent: { ...extent, radius: reach }, point: offset, reach: behind };
-    (object as AreaLight).place(shape, new Color(...lamp.colour), lamp.radiance);
+    const area = object as DimmedArea;
+    area.place(shape, new Color(...lamp.colour), lamp.radiance);
+    area.from.value.copy(area.areaShadow.from);
     return;
   }
-  const lit = object as PointLight | SpotLight;
+  const lit = object as DimmedPoint | DimmedSpot;
   lit.intensity = lamp.intensity;
   lit.decay = 2;
   lit.position.set(...lamp.at);
   along.set(...(lamp.type === 'spot' ? lamp.target : extent.centre)).sub(lit.position);
   if (along.lengthSq() > 0) shifted(lit.position, along.normalize(), lamp.radius, offset);
+  lit.from.value.copy(lit.position);
   const farthest = Math.hypot(...lamp.at.map((x, k) => x - extent.centre[k])) + reach;
   lit.shadow.camera.near = Math.max(0.02, farthest - 2.2 * reach);
   lit.shadow.camera.far = farthest * 1.05 + behind - 1.5 * reach;
   lit.shadow.bias = -0.003;
   lit.shadow.normalBias = 0.004 * reach;
   if (lamp.type === 'spot') {
-    const spot = object as SpotLight;
+    const spot = object as DimmedSpot;
     spot.angle = (lamp.cone * Math.PI) / 360;
     spot.penumbra = lamp.soft;
     spot.target.position.set(...lamp.target);
