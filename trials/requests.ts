@@ -110,6 +110,29 @@ function ask(
   });
 }
 
+interface Asked {
+  readonly method: string;
+  readonly path: string;
+  readonly host: string | undefined;
+  readonly origin: string | undefined;
+}
+
+/** What is wrong with an answer, as the end of a sentence. */
+function faultsOf({ status, type, body }: Answer, { method, path, host, origin }: Asked): string[] {
+  const wrong: string[] = [];
+  if (status >= 500) wrong.push(`was answered ${status}: ${body.slice(0, 200)}`);
+  if (status < 400) {
+    if (host !== undefined && host !== '[::1]:1' && host !== 'localhost') wrong.push('was let in by a foreign name');
+    if (origin !== undefined && ['POST', 'PUT', 'DELETE'].includes(method))
+      wrong.push('was let in from a foreign origin');
+    return wrong;
+  }
+  if (/at .*\.(ts|js|mjs):\d+/.test(body)) wrong.push('shows a stack');
+  const sentence = type.includes('json') || method === 'HEAD' || status === 405 || !path.startsWith('/api/');
+  if (!sentence) wrong.push(`was refused (${status}) without a sentence, as ${type}`);
+  return wrong;
+}
+
 /** Whatever is asked is answered, in a sentence where it is refused, and never as a fault of ours. */
 export const requests: Trial = {
   help: 'whatever is asked of whatever address is answered, and never as a fault',
@@ -148,20 +171,8 @@ export const requests: Trial = {
             body: text,
           } = await ask(base, method, path, headers, method === 'TRACE' ? undefined : body);
           statuses[status] = (statuses[status] ?? 0) + 1;
-          if (status >= 500) wrong.push(`${what} was answered ${status}: ${text.slice(0, 200)}`);
-          if (/at .*\.(ts|js|mjs):\d+/.test(text) && status >= 400) wrong.push(`${what} shows a stack`);
-          if (
-            path.startsWith('/api/') &&
-            status >= 400 &&
-            method !== 'HEAD' &&
-            status !== 405 &&
-            !type.includes('json')
-          )
-            wrong.push(`${what} was refused (${status}) without a sentence, as ${type}`);
-          if (host !== undefined && host !== '[::1]:1' && host !== 'localhost' && status < 400)
-            wrong.push(`${what} was let in by a foreign name`);
-          if (origin !== undefined && ['POST', 'PUT', 'DELETE'].includes(method) && status < 400)
-            wrong.push(`${what} was let in from a foreign origin`);
+          for (const fault of faultsOf({ status, type, body: text }, { method, path, host, origin }))
+            wrong.push(`${what} ${fault}`);
         } catch (error) {
           wrong.push(`${what}: ${(error as Error).message}`);
         }

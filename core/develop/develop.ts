@@ -59,6 +59,51 @@ export function developed(light: LightPicture, how: Developing): Uint8ClampedArr
   return out;
 }
 
+/** What a pixel shows of the surface it sees, over the backdrop. */
+function overBackdrop(
+  c: number[],
+  own: readonly number[],
+  by: number,
+  covered: number,
+  behind: readonly number[],
+  clear: boolean,
+): void {
+  if (covered <= 0) {
+    for (let k = 0; k < 3; k++) c[k] = clear ? 0 : behind[k];
+    return;
+  }
+  const shown = viewTransform(own[0] * by, own[1] * by, own[2] * by);
+  for (let k = 0; k < 3; k++) c[k] = clear ? shown[k] * covered : behind[k] + (shown[k] - behind[k]) * covered;
+}
+
+/** Added light lies over the background, in the share `open` of the pixel where that is visible. */
+function addBehind(
+  c: number[],
+  extra: readonly number[],
+  exposure: number,
+  open: number,
+  behind: readonly number[],
+  clear: boolean,
+): void {
+  const by = exposure / Math.max(open, 0.02);
+  const under = clear ? BLACK : lightShownAs(behind);
+  const over = viewTransform(under[0] + extra[0] * by, under[1] + extra[1] * by, under[2] + extra[2] * by);
+  for (let k = 0; k < 3; k++) c[k] += open * Math.max(0, over[k] - (clear ? 0 : behind[k]));
+}
+
+/** A light brighter than all that is visible of the pixel outshines it: a lamp reflected in a floor. */
+function addOutshining(c: number[], extra: readonly number[], exposure: number): void {
+  const alone = viewTransform(extra[0] * exposure, extra[1] * exposure, extra[2] * exposure);
+  for (let k = 0; k < 3; k++) c[k] = Math.max(c[k], alone[k]);
+}
+
+/** @param lit radiance of the whole pixel, exposed */
+function addBloom(c: number[], lit: readonly number[], halo: readonly number[], spill: number): void {
+  const before = viewTransform(lit[0], lit[1], lit[2]);
+  const after = viewTransform(lit[0] + spill * halo[0], lit[1] + spill * halo[1], lit[2] + spill * halo[2]);
+  for (let k = 0; k < 3; k++) c[k] += after[k] - before[k];
+}
+
 /** @param grain amplitude of the dither between two values */
 function developInto(
   out: Uint8ClampedArray | Uint16Array,
@@ -81,7 +126,11 @@ function developInto(
   const fringe = picture.find((e) => e.type === 'fringe');
   const effects = displayEffects(picture, light);
   const read = fringe ? parted(light, fringe.amount / 100) : null;
-  const c = [0, 0, 0];
+  const [c, extra, lit] = [
+    [0, 0, 0],
+    [0, 0, 0],
+    [0, 0, 0],
+  ];
   const own = [0, 0, 0, 0];
   for (let y = 0; y < height; y++)
     for (let x = 0; x < width; x++) {
@@ -93,39 +142,19 @@ function developInto(
       const by = covered > 0 ? exposure / covered : 0;
       const behind =
         plain ?? backdropShown(backdrop, (u - 0.5) / frame.width + 0.5, (v - 0.5) / frame.height + 0.5, aspect);
-      if (covered > 0) {
-        const shown = viewTransform(own[0] * by, own[1] * by, own[2] * by);
-        for (let k = 0; k < 3; k++) c[k] = clear ? shown[k] * covered : behind[k] + (shown[k] - behind[k]) * covered;
-      } else for (let k = 0; k < 3; k++) c[k] = clear ? 0 : behind[k];
-      const open = 1 - covered;
+      overBackdrop(c, own, by, covered, behind, clear);
       const o = 3 * (y * width + x);
-      if (open > 0 && added[o] + added[o + 1] + added[o + 2] > 0) {
-        // Added light lies over the background, in the part of the pixel where that is visible.
-        const by = exposure / Math.max(open, 0.02);
-        const under = clear ? BLACK : lightShownAs(behind);
-        const over = viewTransform(
-          under[0] + added[o] * by,
-          under[1] + added[o + 1] * by,
-          under[2] + added[o + 2] * by,
-        );
-        for (let k = 0; k < 3; k++) c[k] += open * Math.max(0, over[k] - (clear ? 0 : behind[k]));
-      }
       if (added[o] + added[o + 1] + added[o + 2] > 0) {
-        // A light brighter than all that is visible of the pixel outshines it: a lamp reflected in a floor.
-        const alone = viewTransform(added[o] * exposure, added[o + 1] * exposure, added[o + 2] * exposure);
-        for (let k = 0; k < 3; k++) c[k] = Math.max(c[k], alone[k]);
+        for (let k = 0; k < 3; k++) extra[k] = added[o + k];
+        if (covered < 1) addBehind(c, extra, exposure, 1 - covered, behind, clear);
+        addOutshining(c, extra, exposure);
       }
-      if (halo) {
-        const h = halo(u, v);
-        if (h[0] + h[1] + h[2] > 0) {
-          // Bloom is added to the light of the whole pixel, and to what is shown by as much.
-          const lit = [0, 1, 2].map(
-            (k) => (own[k] + added[o + k]) * exposure + (clear ? 0 : behind[k] ** 2 * (1 - covered)),
-          );
-          const before = viewTransform(lit[0], lit[1], lit[2]);
-          const after = viewTransform(lit[0] + spill * h[0], lit[1] + spill * h[1], lit[2] + spill * h[2]);
-          for (let k = 0; k < 3; k++) c[k] += after[k] - before[k];
-        }
+      const h = halo?.(u, v);
+      if (h && h[0] + h[1] + h[2] > 0) {
+        // Bloom is added to the light of the whole pixel, and to what is shown by as much.
+        for (let k = 0; k < 3; k++)
+          lit[k] = (own[k] + added[o + k]) * exposure + (clear ? 0 : behind[k] ** 2 * (1 - covered));
+        addBloom(c, lit, h, spill);
       }
       // Bloom over nothing covers as much as it is bright. Effects on display values cover nothing more: they apply to
       // what is there.

@@ -1,7 +1,7 @@
 import { averaged, averagesOf } from './averages';
 import { kernels } from '../kernels/kernels';
 import { faceCount, perConnectivity, type Connectivity, type Mesh } from './mesh';
-import { topologyOf } from './topology';
+import { topologyOf, type Topology } from './topology';
 
 /**
  * One level of Catmull–Clark as a sparse matrix: new vertex i is Σ weight · old vertex over
@@ -104,11 +104,21 @@ function build(c: Connectivity, sharp: Float32Array | null = null): Refinement {
     endRow();
   }
 
+  return {
+    connectivity: splitConnectivity(c, total, cornerQuads(c, topo)),
+    start,
+    index: Uint32Array.from(index),
+    weight: Float64Array.from(weight),
+  };
+}
+
+/** One quad for each corner of a face: vertex, edge point, face point, edge point before. */
+function cornerQuads({ faceStart, corners, vertexCount }: Connectivity, topo: Topology): Uint32Array {
+  const edgeCount = topo.edges.length / 2;
   const quads = new Uint32Array(corners.length * 4);
   let q = 0;
-  for (let f = 0; f < faces; f++) {
-    const from = faceStart[f];
-    const to = faceStart[f + 1];
+  for (let f = 0; f + 1 < faceStart.length; f++) {
+    const [from, to] = [faceStart[f], faceStart[f + 1]];
     for (let k = from; k < to; k++) {
       const before = k > from ? k - 1 : to - 1;
       quads[q++] = corners[k];
@@ -117,12 +127,7 @@ function build(c: Connectivity, sharp: Float32Array | null = null): Refinement {
       quads[q++] = vertexCount + topo.cornerEdge[before];
     }
   }
-  return {
-    connectivity: splitConnectivity(c, total, quads),
-    start,
-    index: Uint32Array.from(index),
-    weight: Float64Array.from(weight),
-  };
+  return quads;
 }
 
 /** The quads of every corner of a face, with the face's material slot and interpolated texture coordinates. */

@@ -60,26 +60,53 @@ const LONG_CHECKS = [
   ],
 ];
 
+/** What tests call, by the package of Debian that has it. */
+const PROGRAMS = {
+  '/usr/bin/chromium': 'chromium',
+  '/usr/bin/ffprobe': 'ffmpeg',
+  '/usr/bin/oiiotool': 'openimageio-tools',
+  '/usr/bin/exrheader': 'openexr',
+  '/usr/bin/exiftool': 'libimage-exiftool-perl',
+  '/usr/bin/openssl': 'openssl',
+};
+/** Other browsers are looked at with everything that takes long. */
+const OTHER_BROWSERS = {
+  '/usr/bin/firefox-esr': 'firefox-esr',
+  '/usr/bin/Xvfb': 'xvfb',
+  '/usr/share/glvnd/egl_vendor.d/50_mesa.json': 'libegl1',
+};
+
+/** What a run found: counts, where it failed, and the reports of both kinds of tests. */
+class Tally {
+  passed = 0;
+  failed = 0;
+  where = [];
+  /** Passed at the second try only. */
+  unsteady = [];
+  broken = [];
+  reports = {};
+
+  count(what, passed, failed) {
+    this.passed += passed;
+    this.failed += failed;
+    if (failed > 0) this.where.push(what);
+  }
+
+  tell() {
+    say(`\nslowest files:\n${slowest(this.reports.unit, this.reports.e2e)}`);
+    // A failure may have scrolled by long ago.
+    if (this.broken.length > 0) say(`\nfailed:\n${this.broken.join('\n')}`);
+    const where = this.where.length > 0 ? ` (${this.where.join('; ')})` : '';
+    if (this.unsteady.length > 0) say(`\npassed at the second try only: ${this.unsteady.join('; ')}`);
+    say(`\n${this.passed} passed, ${this.failed} failed${where}`);
+  }
+}
+
 export async function run(args) {
   const { which, busy, throttle, atLength } = readArgs(args);
   if (atLength) process.env.MAYPOLE_AT_LENGTH = '1';
   await ensureNpm();
-  await ensureDebian({
-    '/usr/bin/chromium': 'chromium',
-    '/usr/bin/ffprobe': 'ffmpeg',
-    '/usr/bin/oiiotool': 'openimageio-tools',
-    '/usr/bin/exrheader': 'openexr',
-    '/usr/bin/exiftool': 'libimage-exiftool-perl',
-    '/usr/bin/openssl': 'openssl',
-    // Other browsers are looked at with everything that takes long.
-    ...(atLength && which !== 'unit'
-      ? {
-          '/usr/bin/firefox-esr': 'firefox-esr',
-          '/usr/bin/Xvfb': 'xvfb',
-          '/usr/share/glvnd/egl_vendor.d/50_mesa.json': 'libegl1',
-        }
-      : {}),
-  });
+  await ensureDebian({ ...PROGRAMS, ...(atLength && which !== 'unit' ? OTHER_BROWSERS : {}) });
   const scratch = mkdtempSync(path.join(os.tmpdir(), 'maypole-test-'));
   chmodSync(scratch, 0o755);
   // Everything that tests leave behind is removed with it; the database's user reads and writes there too.
@@ -88,15 +115,7 @@ export async function run(args) {
   chmodSync(temporary, 0o1777);
   process.env.MAYPOLE_RENDERS = path.join(scratch, 'renders');
   const cluster = new Cluster(path.join(scratch, 'database'));
-  const total = { passed: 0, failed: 0, where: [] };
-  const unsteady = [];
-  let broken = [];
-  const reports = {};
-  const count = (what, passed, failed) => {
-    total.passed += passed;
-    total.failed += failed;
-    if (failed > 0) total.where.push(what);
-  };
+  const tally = new Tally();
   const applications = [];
   const end = async () => {
     for (const application of applications) await application.stop();
@@ -117,34 +136,8 @@ export async function run(args) {
       MAYPOLE_THROTTLE: `${throttle}`,
     };
     if (which !== 'e2e') {
-      await ensureBuildTypes(env);
-      // Each takes one core: as many run side by side as there are cores, the application's build among them.
-      const checked = [...(atLength ? LONG_CHECKS : []), ...CHECKS].map(([name, program, programArgs]) => async () => {
-        const { status, output } = await runProgram(program, programArgs, { cwd: ROOT, env, capture: true });
-        say(`\n${name}: ${status === 0 ? 'sound' : 'faulty'}${output ? `\n${output}` : ''}`);
-        count(name, status === 0 ? 1 : 0, status === 0 ? 0 : 1);
-      });
-      await sideBySide(os.availableParallelism(), [...(which === 'all' ? [ensureBuild] : []), ...checked]);
-      say('\nunit tests');
-      const report = path.join(scratch, 'unit.json');
-      const second = path.join(scratch, 'second-tries.json');
-      const { status } = await runProgram(
-        path.join(BIN, 'vitest'),
-        [
-          'run',
-          '--reporter=default',
-          '--reporter=json',
-          `--reporter=${path.join(ROOT, 'tools', 'cli', 'second-try.mjs')}`,
-          `--outputFile.json=${report}`,
-        ],
-        { cwd: ROOT, env: { ...env, MAYPOLE_SECOND_TRIES: second } },
-      );
-      const result = readReport(report);
-      reports.unit = result;
-      broken = failures(result);
-      unsteady.push(...(readReport(second) ?? []));
-      if (status !== 0 && broken.length === 0) broken = ['something went wrong beside the tests; it is told above'];
-      count('unit tests', result?.numPassedTests ?? 0, Math.max(result?.numFailedTests ?? 0, status === 0 ? 0 : 1));
+      await runChecks(tally, env, { atLength, withBuild: which === 'all' });
+      await runUnit(tally, env, scratch);
     }
     if (which !== 'unit') {
       await ensureBuild();
@@ -155,38 +148,69 @@ export async function run(args) {
         await prepareDatabase(fresh, false);
         applications.push(await serve(fresh, await freePort()));
       }
-      say('\nend-to-end tests');
-      const report = path.join(scratch, 'e2e.json');
-      const { status } = await runProgram(path.join(BIN, 'playwright'), ['test', '--reporter=list,json'], {
-        cwd: ROOT,
-        env: {
-          ...env,
-          MAYPOLE_ADDRESS: applications[0].address,
-          MAYPOLE_ADDRESS_2: applications[1].address,
-          PLAYWRIGHT_JSON_OUTPUT_NAME: report,
-        },
-      });
-      const result = readReport(report);
-      reports.e2e = result;
-      const stats = result?.stats;
-      unsteady.push(...flaky(result?.suites ?? []));
-      count(
-        'end-to-end tests',
-        (stats?.expected ?? 0) + (stats?.flaky ?? 0),
-        Math.max(stats?.unexpected ?? 0, status === 0 ? 0 : 1),
-      );
+      const [first, second] = applications.map((application) => application.address);
+      await runEndToEnd(tally, { ...env, MAYPOLE_ADDRESS: first, MAYPOLE_ADDRESS_2: second }, scratch);
     }
   } finally {
     for (const loop of loops) loop.kill();
     await end();
   }
-  say(`\nslowest files:\n${slowest(reports.unit, reports.e2e)}`);
-  // A failure may have scrolled by long ago.
-  if (broken.length > 0) say(`\nfailed:\n${broken.join('\n')}`);
-  const where = total.where.length > 0 ? ` (${total.where.join('; ')})` : '';
-  if (unsteady.length > 0) say(`\npassed at the second try only: ${unsteady.join('; ')}`);
-  say(`\n${total.passed} passed, ${total.failed} failed${where}`);
-  process.exitCode = total.failed > 0 ? 1 : 0;
+  tally.tell();
+  process.exitCode = tally.failed > 0 ? 1 : 0;
+}
+
+/** Static checks: each takes one core, so as many run side by side as there are cores, the build among them. */
+async function runChecks(tally, env, { atLength, withBuild }) {
+  await ensureBuildTypes(env);
+  const checked = [...(atLength ? LONG_CHECKS : []), ...CHECKS].map(([name, program, programArgs]) => async () => {
+    const { status, output } = await runProgram(program, programArgs, { cwd: ROOT, env, capture: true });
+    say(`\n${name}: ${status === 0 ? 'sound' : 'faulty'}${output ? `\n${output}` : ''}`);
+    tally.count(name, status === 0 ? 1 : 0, status === 0 ? 0 : 1);
+  });
+  await sideBySide(os.availableParallelism(), [...(withBuild ? [ensureBuild] : []), ...checked]);
+}
+
+async function runUnit(tally, env, scratch) {
+  say('\nunit tests');
+  const report = path.join(scratch, 'unit.json');
+  const second = path.join(scratch, 'second-tries.json');
+  const { status } = await runProgram(
+    path.join(BIN, 'vitest'),
+    [
+      'run',
+      '--reporter=default',
+      '--reporter=json',
+      `--reporter=${path.join(ROOT, 'tools', 'cli', 'second-try.mjs')}`,
+      `--outputFile.json=${report}`,
+    ],
+    { cwd: ROOT, env: { ...env, MAYPOLE_SECOND_TRIES: second } },
+  );
+  const result = readReport(report);
+  tally.reports.unit = result;
+  tally.broken = failures(result);
+  tally.unsteady.push(...(readReport(second) ?? []));
+  if (status !== 0 && tally.broken.length === 0)
+    tally.broken = ['something went wrong beside the tests; it is told above'];
+  const failed = Math.max(result?.numFailedTests ?? 0, status === 0 ? 0 : 1);
+  tally.count('unit tests', result?.numPassedTests ?? 0, failed);
+}
+
+async function runEndToEnd(tally, env, scratch) {
+  say('\nend-to-end tests');
+  const report = path.join(scratch, 'e2e.json');
+  const { status } = await runProgram(path.join(BIN, 'playwright'), ['test', '--reporter=list,json'], {
+    cwd: ROOT,
+    env: { ...env, PLAYWRIGHT_JSON_OUTPUT_NAME: report },
+  });
+  const result = readReport(report);
+  tally.reports.e2e = result;
+  const stats = result?.stats;
+  tally.unsteady.push(...flaky(result?.suites ?? []));
+  tally.count(
+    'end-to-end tests',
+    (stats?.expected ?? 0) + (stats?.flaky ?? 0),
+    Math.max(stats?.unexpected ?? 0, status === 0 ? 0 : 1),
+  );
 }
 
 /**

@@ -166,6 +166,59 @@ function quartered(v: RepeatValues, places: Places): Places {
   return { ...places, turns };
 }
 
+/** The sources of `n` copies, which of them each shows, and by how much each is late, in loops. */
+interface Dealt {
+  readonly sources: Mesh[];
+  readonly which: Uint16Array;
+  readonly late?: Float32Array;
+}
+
+/**
+ * Each ribbon at each moment is one source; copies whose moments coincide share it. A delay beyond a loop is taken
+ * modulo the loop, because everything before this step closes or reports that it does not.
+ *
+ * @param kind which ribbon each copy shows, from 0 for the input; absent, all show it
+ */
+function sourcesOf(
+  v: RepeatValues,
+  input: Mesh,
+  n: number,
+  kind: Uint16Array | undefined,
+  named: readonly string[],
+  context: StepContext,
+  moment?: (i: number) => number,
+): Dealt {
+  const delayed = v.later !== 0 || moment !== undefined;
+  const sources: Mesh[] = [];
+  const known = new Map<string, number>();
+  const which = new Uint16Array(n);
+  // Without delays, sources are numbered in the order they are named.
+  if (!delayed)
+    [input, ...named.map((name) => context.otherAt!(name, 0)!)].forEach((s, k) =>
+      known.set(`${k}/0`, sources.push(s) - 1),
+    );
+  const frames = context.clock.frames;
+  const late = delayed && context.inputAt ? new Float32Array(n) : undefined;
+  const shiftOf = (i: number) => (!late ? 0 : moment ? moment(i) - context.clock.frame : -((i * v.later) % frames));
+  for (let i = 0; i < n; i++) {
+    const k = kind ? kind[i] : 0;
+    const shift = shiftOf(i);
+    if (late) late[i] = -shift / frames;
+    const key = `${k}/${shift}`;
+    let source = known.get(key);
+    if (source === undefined) {
+      if (sources.length >= 65_535)
+        throw new StepProblem(
+          `There would be more than ${formatCount(65_535)} different shapes among the copies; use fewer copies or fewer frames.`,
+        );
+      source = sources.push((k === 0 ? context.inputAt?.(shift) : context.otherAt?.(named[k - 1], shift)) ?? input) - 1;
+      known.set(key, source);
+    }
+    which[i] = source;
+  }
+  return { sources, which, ...(late ? { late } : {}) };
+}
+
 /**
  * Places the input and other ribbons: the last stage of every repeat.
  *
@@ -190,35 +243,7 @@ export function repeated(
   const kind = dealt(v, places, named, context);
   const stand = quartered(v, places);
   if (!kind && v.later === 0 && !moment && n > 0) return drafted(v, repeatOver(stand, { sources: [input] }), context);
-  // Each ribbon at each moment is one source; copies whose moments coincide share it.
-  const sources: Mesh[] = [];
-  const known = new Map<string, number>();
-  const which = new Uint16Array(n);
-  // Without delays, sources are numbered in the order they are named.
-  if (v.later === 0 && !moment)
-    [input, ...named.map((name) => context.otherAt!(name, 0)!)].forEach((s, k) =>
-      known.set(`${k}/0`, sources.push(s) - 1),
-    );
-  const frames = context.clock.frames;
-  const late = (v.later !== 0 || moment) && context.inputAt ? new Float32Array(n) : undefined;
-  for (let i = 0; i < n; i++) {
-    const k = kind ? kind[i] : 0;
-    // A delay beyond a loop is taken modulo the loop, because everything before this step closes or reports that it
-    // does not.
-    const shift = !late ? 0 : moment ? moment(i) - context.clock.frame : -((i * v.later) % frames);
-    if (late) late[i] = -shift / frames;
-    const key = `${k}/${shift}`;
-    let source = known.get(key);
-    if (source === undefined) {
-      if (sources.length >= 65_535)
-        throw new StepProblem(
-          `There would be more than ${formatCount(65_535)} different shapes among the copies; use fewer copies or fewer frames.`,
-        );
-      source = sources.push((k === 0 ? context.inputAt?.(shift) : context.otherAt?.(named[k - 1], shift)) ?? input) - 1;
-      known.set(key, source);
-    }
-    which[i] = source;
-  }
+  const { sources, which, late } = sourcesOf(v, input, n, kind, named, context, moment);
   if (n === 0)
     return withCopies({
       sources: [input.copies ? input.copies.sources[0] : input],

@@ -61,6 +61,34 @@ function unsigned(g: Going | null): Going | null {
   return g?.flips && g.adds === 0 ? { loops: g.flips, adds: 0, still: g.still } : through([g]);
 }
 
+function inferChoice(when: Going | null, a: Going | null, b: Going | null): Going | null {
+  if (!when || when.adds !== 0 || !a || !b) return null;
+  const loops = lcm(when.loops, lcm(a.loops, b.loops));
+  if (loops > MOST_LOOPS || over(a, loops) !== over(b, loops)) return null;
+  return { loops, adds: over(a, loops), still: when.still && a.still && b.still };
+}
+
+function inferCall(
+  term: Extract<Term, { type: 'call' }>,
+  args: readonly (Going | null)[],
+  frames: number,
+): Going | null {
+  const [x] = args;
+  if (term.name === 'abs') return unsigned(x);
+  if (!x) return null;
+  if (term.name === 'sin' || term.name === 'cos') return swinging(x);
+  if (term.name in PERIODIC) return periodic(x, PERIODIC[term.name]);
+  if (STEPPED.has(term.name) && x.adds !== 0) {
+    const r = fraction(x.adds);
+    return r && x.loops * r.den <= MOST_LOOPS ? { loops: x.loops * r.den, adds: r.num, still: false } : null;
+  }
+  if (term.name === 'mod' && x.adds !== 0) {
+    const by = numberOf(term.args[1], frames);
+    return by ? periodic(x, by) : null;
+  }
+  return through(args);
+}
+
 /**
  * Infers from the tree how a formula continues from loop to loop: t gains 1, f gains n; sums add, products with
  * constants scale, sines drop whole turns, floor passes whole gains on, and any function of a term without gain has
@@ -84,30 +112,10 @@ export function inferGoing(term: Term, frames: number): Going | null {
     }
     case 'compare':
       return through([of(term.left), of(term.right)]);
-    case 'choose': {
-      const when = of(term.when);
-      const [a, b] = [of(term.then), of(term.otherwise)];
-      if (!when || when.adds !== 0 || !a || !b) return null;
-      const loops = lcm(when.loops, lcm(a.loops, b.loops));
-      if (loops > MOST_LOOPS || over(a, loops) !== over(b, loops)) return null;
-      return { loops, adds: over(a, loops), still: when.still && a.still && b.still };
-    }
-    case 'call': {
-      const args = term.args.map(of);
-      const [x] = args;
-      if ((term.name === 'sin' || term.name === 'cos') && x) return swinging(x);
-      if (term.name === 'abs') return unsigned(x);
-      if (term.name in PERIODIC && x) return periodic(x, PERIODIC[term.name]);
-      if (STEPPED.has(term.name) && x && x.adds !== 0) {
-        const r = fraction(x.adds);
-        return r && x.loops * r.den <= MOST_LOOPS ? { loops: x.loops * r.den, adds: r.num, still: false } : null;
-      }
-      if (term.name === 'mod' && x && x.adds !== 0) {
-        const by = numberOf(term.args[1], frames);
-        return by ? periodic(x, by) : null;
-      }
-      return through(args);
-    }
+    case 'choose':
+      return inferChoice(of(term.when), of(term.then), of(term.otherwise));
+    case 'call':
+      return inferCall(term, term.args.map(of), frames);
     case 'binary':
       return inferBinary(term, frames);
   }
@@ -124,6 +132,23 @@ function numberOf(term: Term, frames: number): number | undefined {
   return constantOf(term);
 }
 
+/**
+ * A product, quotient or power of terms without gain. A product with a number, or a whole power, keeps the sign change;
+ * two changes cancel.
+ *
+ * @param p value of the left side, if it is a number
+ * @param q value of the right side, if it is a number
+ */
+function withoutGain(op: string, a: Going, b: Going, p: number | undefined, q: number | undefined): Going | null {
+  const both = through([a, b]);
+  if (!both) return null;
+  if (a.flips && b.flips === a.flips && (op === '*' || op === '/'))
+    return { loops: a.flips, adds: 0, still: both.still };
+  const keepsLeft = op === '^' ? Number.isInteger(q) : q !== undefined;
+  const flips = keepsLeft ? a.flips : op === '*' && p !== undefined ? b.flips : undefined;
+  return flips ? { ...both, flips } : both;
+}
+
 function inferBinary({ op, left, right }: Extract<Term, { type: 'binary' }>, frames: number): Going | null {
   const a = inferGoing(left, frames);
   const b = inferGoing(right, frames);
@@ -136,23 +161,7 @@ function inferBinary({ op, left, right }: Extract<Term, { type: 'binary' }>, fra
   }
   const [p, q] = [numberOf(left, frames), numberOf(right, frames)];
   if (op === '^' && q !== undefined && Number.isInteger(q) && q % 2 === 0) return unsigned(a);
-  if (a.adds === 0 && b.adds === 0) {
-    const both = through([a, b]);
-    // A product with a number, or a whole power, keeps the sign change; two changes cancel.
-    if (a.flips && b.flips === a.flips && (op === '*' || op === '/'))
-      return both && { loops: a.flips, adds: 0, still: both.still };
-    const flips =
-      op === '^'
-        ? q !== undefined && Number.isInteger(q)
-          ? a.flips
-          : undefined
-        : q !== undefined
-          ? a.flips
-          : op === '*' && p !== undefined
-            ? b.flips
-            : undefined;
-    return both && flips ? { ...both, flips } : both;
-  }
+  if (a.adds === 0 && b.adds === 0) return withoutGain(op, a, b, p, q);
   // A gain may be scaled by a constant, and by nothing else.
   if (op === '*' && q !== undefined) return { ...a, adds: a.adds * q };
   if (op === '*' && p !== undefined) return { ...b, adds: b.adds * p };

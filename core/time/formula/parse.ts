@@ -82,10 +82,53 @@ const COMPARISONS: Readonly<Record<string, Comparison>> = {
   unequal: '!=',
 };
 
+type Refuse = (what: string, sign: string) => never;
+
+const isVariable = (name: string) => VARIABLES.some((v) => v.name === name);
+
+function checkSymbol(name: string, refuse: Refuse): Term {
+  if (Object.hasOwn(CONSTANTS, name)) return { type: 'constant', value: CONSTANTS[name] };
+  if (isVariable(name)) return { type: 'variable', name };
+  if (Object.hasOwn(FUNCTIONS, name))
+    return refuse(`“${name}” wants its argument in brackets, as in ${name}(t),`, name);
+  return refuse(`“${name}” is unknown; use ${VARIABLES.map((v) => v.name).join(', ')}, pi`, name);
+}
+
+/** @returns the name of a function that is there and takes that many arguments */
+function checkCall(node: AnyNode, refuse: Refuse): string {
+  const name =
+    typeof node.fn === 'object' && node.fn !== null && 'name' in node.fn ? String(node.fn.name) : String(node.name);
+  if (!Object.hasOwn(FUNCTIONS, name)) {
+    if (isVariable(name) || Object.hasOwn(CONSTANTS, name))
+      return refuse(`“${name}” is not a function; write ${name}*( … ) to multiply`, name);
+    return refuse(`There is no function “${name}”`, name);
+  }
+  const [least, most] = FUNCTIONS[name].args;
+  const got = node.args!.length;
+  if (got >= least && got <= most) return name;
+  const wanted = `${least === most ? least : `${least} to ${most}`} ${most === 1 ? 'argument' : 'arguments'}`;
+  return refuse(`“${name}” takes ${wanted}, not ${got},`, name);
+}
+
+const OPERATORS = { add: '+', subtract: '-', multiply: '*', divide: '/', pow: '^' } as const;
+const isOperator = (fn: unknown): fn is keyof typeof OPERATORS => typeof fn === 'string' && fn in OPERATORS;
+
+function checkOperator(node: AnyNode, inner: (x: AnyNode) => Term, refuse: Refuse): Term {
+  const [left, right] = node.args!;
+  const { fn } = node;
+  if (fn === 'unaryMinus') return { type: 'minus', of: inner(left) };
+  if (fn === 'unaryPlus') return inner(left);
+  if (isOperator(fn)) return { type: 'binary', op: OPERATORS[fn], left: inner(left), right: inner(right) };
+  if (fn === 'mod') return { type: 'call', name: 'mod', args: [inner(left), inner(right)] };
+  if (typeof fn === 'string' && fn in COMPARISONS)
+    return { type: 'compare', op: COMPARISONS[fn], left: inner(left), right: inner(right) };
+  return refuse(`“${node.op}” cannot be used in a formula`, node.op ?? '');
+}
+
 /** Converts the parsing library's tree to ours; rejects everything that is not allowed. */
 function check(raw: unknown, text: string, depth: number): Term {
   const node = raw as AnyNode;
-  const refuse = (what: string, sign: string): never => {
+  const refuse: Refuse = (what, sign) => {
     const at = placeOf(text, sign);
     throw new FormulaError(`${what} at character ${at + 1}.`, at);
   };
@@ -95,57 +138,14 @@ function check(raw: unknown, text: string, depth: number): Term {
     case 'ConstantNode':
       if (typeof node.value === 'number' && Number.isFinite(node.value)) return { type: 'constant', value: node.value };
       return refuse(`“${String(node.value)}” is not a number a formula can use`, String(node.value));
-    case 'SymbolNode': {
-      const name = node.name!;
-      if (Object.hasOwn(CONSTANTS, name)) return { type: 'constant', value: CONSTANTS[name] };
-      if (VARIABLES.some((v) => v.name === name)) return { type: 'variable', name };
-      if (Object.hasOwn(FUNCTIONS, name))
-        return refuse(`“${name}” wants its argument in brackets, as in ${name}(t),`, name);
-      return refuse(`“${name}” is unknown; use ${VARIABLES.map((v) => v.name).join(', ')}, pi`, name);
-    }
+    case 'SymbolNode':
+      return checkSymbol(node.name!, refuse);
     case 'ParenthesisNode':
       return inner(node.content!);
-    case 'FunctionNode': {
-      const name =
-        typeof node.fn === 'object' && node.fn !== null && 'name' in node.fn
-          ? String((node.fn as { name: unknown }).name)
-          : String(node.name);
-      if (!Object.hasOwn(FUNCTIONS, name)) {
-        if (VARIABLES.some((v) => v.name === name) || Object.hasOwn(CONSTANTS, name))
-          return refuse(`“${name}” is not a function; write ${name}*( … ) to multiply`, name);
-        return refuse(`There is no function “${name}”`, name);
-      }
-      const [least, most] = FUNCTIONS[name].args;
-      const got = node.args!.length;
-      if (got < least || got > most)
-        return refuse(
-          `“${name}” takes ${least === most ? least : `${least} to ${most}`} ${most === 1 ? 'argument' : 'arguments'}, not ${got},`,
-          name,
-        );
-      return { type: 'call', name, args: node.args!.map(inner) };
-    }
-    case 'OperatorNode': {
-      const [left, right] = node.args!;
-      if (node.fn === 'unaryMinus') return { type: 'minus', of: inner(left) };
-      if (node.fn === 'unaryPlus') return inner(left);
-      if (
-        node.fn === 'add' ||
-        node.fn === 'subtract' ||
-        node.fn === 'multiply' ||
-        node.fn === 'divide' ||
-        node.fn === 'pow'
-      )
-        return {
-          type: 'binary',
-          op: ({ add: '+', subtract: '-', multiply: '*', divide: '/', pow: '^' } as const)[node.fn],
-          left: inner(left),
-          right: inner(right),
-        };
-      if (node.fn === 'mod') return { type: 'call', name: 'mod', args: [inner(left), inner(right)] };
-      if (typeof node.fn === 'string' && node.fn in COMPARISONS)
-        return { type: 'compare', op: COMPARISONS[node.fn], left: inner(left), right: inner(right) };
-      return refuse(`“${node.op}” cannot be used in a formula`, node.op ?? '');
-    }
+    case 'FunctionNode':
+      return { type: 'call', name: checkCall(node, refuse), args: node.args!.map(inner) };
+    case 'OperatorNode':
+      return checkOperator(node, inner, refuse);
     case 'RelationalNode': {
       if (node.params!.length !== 2) return refuse('Only two things can be compared at once', text);
       return {

@@ -118,18 +118,7 @@ export function front({ answer, tls, proxies: proxiesText, hosts, secureOnly, fi
       if (!request.complete) drain(request, figures, () => void (request.complete || endSocket(request)));
       if (draining) setImmediate(() => server.closeIdleConnections());
     });
-    const nonce = randomUUID().replaceAll('-', '');
-    const policy = contentSecurityPolicy(nonce);
-    // A client cannot set these headers itself.
-    request.headers[CLIENT] = client;
-    request.headers[REQUEST] = number;
-    request.headers[SECURE] = secure ? '1' : '0';
-    request.headers['x-nonce'] = nonce;
-    request.headers['content-security-policy'] = policy;
-    for (const name of ['x-middleware-subrequest', 'x-forwarded-host']) delete request.headers[name];
-    response.setHeader('Content-Security-Policy', policy);
-    for (const [name, value] of Object.entries(SAFETY_HEADERS)) response.setHeader(name, value);
-    if (secure) response.setHeader('Strict-Transport-Security', 'max-age=31536000');
+    setHeaders(request, response, { client, number, secure });
     watchBody(request, response, figures, turnAway);
     turns.work(who, begin);
   };
@@ -144,24 +133,7 @@ export function front({ answer, tls, proxies: proxiesText, hosts, secureOnly, fi
   const server: Server = tls
     ? https.createServer({ ...limits, ...tls, minVersion: 'TLSv1.2' }, listener)
     : http.createServer(limits, listener);
-  server.on('connection', (socket: Socket) => {
-    const peer = plainAddress(socket.remoteAddress);
-    if (isProxy(peer, proxies)) return;
-    if (turns.connected(peer)) {
-      metrics().connections.inc();
-      socket.once('close', () => {
-        turns.disconnected(peer);
-        metrics().connections.dec();
-      });
-      return;
-    }
-    metrics().refused.inc({ why: 'connections' });
-    socket.end(
-      'HTTP/1.1 429 Too Many Requests\r\nRetry-After: 10\r\nContent-Type: text/plain\r\nConnection: close\r\n\r\n' +
-        'Too many connections are open from this address; close some of them.\n',
-    );
-    socket.destroySoon();
-  });
+  server.on('connection', (socket: Socket) => limitConnections(socket, turns, proxies));
   // No other protocol is supported.
   server.on('upgrade', (_request: IncomingMessage, socket: Duplex) => socket.destroy());
   server.on('clientError', badRequest);
@@ -179,6 +151,45 @@ export function front({ answer, tls, proxies: proxiesText, hosts, secureOnly, fi
         server.closeIdleConnections();
       }),
   };
+}
+
+/** Headers that a client cannot set itself, and those of safety. */
+function setHeaders(
+  request: IncomingMessage,
+  response: ServerResponse,
+  { client, number, secure }: { client: string; number: string; secure: boolean },
+): void {
+  const nonce = randomUUID().replaceAll('-', '');
+  const policy = contentSecurityPolicy(nonce);
+  request.headers[CLIENT] = client;
+  request.headers[REQUEST] = number;
+  request.headers[SECURE] = secure ? '1' : '0';
+  request.headers['x-nonce'] = nonce;
+  request.headers['content-security-policy'] = policy;
+  for (const name of ['x-middleware-subrequest', 'x-forwarded-host']) delete request.headers[name];
+  response.setHeader('Content-Security-Policy', policy);
+  for (const [name, value] of Object.entries(SAFETY_HEADERS)) response.setHeader(name, value);
+  if (secure) response.setHeader('Strict-Transport-Security', 'max-age=31536000');
+}
+
+/** Counts the open connections of an address, and closes those beyond its limit. */
+function limitConnections(socket: Socket, turns: Turns, proxies: ReturnType<typeof proxyList>): void {
+  const peer = plainAddress(socket.remoteAddress);
+  if (isProxy(peer, proxies)) return;
+  if (turns.connected(peer)) {
+    metrics().connections.inc();
+    socket.once('close', () => {
+      turns.disconnected(peer);
+      metrics().connections.dec();
+    });
+    return;
+  }
+  metrics().refused.inc({ why: 'connections' });
+  socket.end(
+    'HTTP/1.1 429 Too Many Requests\r\nRetry-After: 10\r\nContent-Type: text/plain\r\nConnection: close\r\n\r\n' +
+      'Too many connections are open from this address; close some of them.\n',
+  );
+  socket.destroySoon();
 }
 
 /** Closes a connection once what was written is sent. */
