@@ -3,11 +3,10 @@
 import { Box, Flex, Text, chakra } from '@chakra-ui/react';
 import type { NumberValue } from '@maypole/core/declare/params';
 import { addressKey, valueAt, type NumberPlace } from '@maypole/core/piece/addresses';
-import { addKey, moveKeys, pasteKeys, removeKeys } from '@maypole/core/time/keys/edit';
 import { sortKeys, type KeyDoc } from '@maypole/core/time/keys/key';
 import { evaluateNumber, isMoving } from '@maypole/core/time/value';
 import type { MotionDoc } from '@maypole/core/time/motion';
-import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { rangeOf } from '../fields/drawing';
 import { ActionRow } from '../motion/action-row';
 import { shownColour } from '../parts/shown-colour';
@@ -20,12 +19,10 @@ import { AddsField, KeyBar } from './key-bar';
 import { mainPart, seamsBetween } from './lane-math';
 import { NAMES, OPEN_LANE, useLaneView, viewFrom } from './lane-view';
 import { Playhead } from './playhead';
+import { useKeyEdits } from './use-key-edits';
 
 const BAR = 30;
 const HEIGHT = OPEN_LANE - BAR;
-
-/** The key clipboard, shared by all lanes. */
-let copied: readonly KeyDoc[] = [];
 
 /** An open lane: the curve at editing size, its keys in numbers, and repairs. */
 export function CurveEditor({ place }: { place: NumberPlace }) {
@@ -39,9 +36,6 @@ export function CurveEditor({ place }: { place: NumberPlace }) {
   const [chosen, setChosen] = useState<readonly number[]>([]);
   const [dragging, setDragging] = useState(false);
   const snap = useLaneView((s) => s.snap);
-  const from = useLaneView(viewFrom);
-  const span = useLaneView((s) => s.span);
-  const zoom = useLaneView((s) => s.valueZoom);
   const area = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(0);
   useEffect(() => {
@@ -53,83 +47,11 @@ export function CurveEditor({ place }: { place: NumberPlace }) {
   const motion = isMoving(stored) ? stored : null;
   const keys = useMemo(() => (motion?.motion === 'keys' ? sortKeys(motion.keys as readonly KeyDoc[]) : null), [motion]);
   const adds = keys ? (motion!.adds as number) : 0;
-  const range = useMemo(() => {
-    const plain: NumberValue = keys ? { motion: 'keys', adds, keys } : place.value;
-    const { low, high } = rangeOf(plain, frames);
-    const total = keys ? rangeOf(place.value, frames) : { low, high };
-    const [a, b] = [Math.min(low, total.low), Math.max(high, total.high)];
-    const room = b - a < 1e-9 ? (param.soft[1] - param.soft[0]) / 4 : 0.06 * (b - a);
-    return { low: a - room, high: b + room };
-  }, [keys, adds, place.value, frames, param.soft]);
-  // The vertical range is frozen during a drag.
-  const held = useRef(range);
-  if (!dragging) held.current = range;
-  const middle = (held.current.low + held.current.high) / 2;
-  const half = (held.current.high - held.current.low) / 2 / zoom;
-  const box: CurveBox = { width, height: HEIGHT, from, span, low: middle - half, high: middle + half };
+  const box = useCurveBox(place, keys, adds, width, dragging);
 
   const put = (next: NumberValue, label: string, gesture?: string) =>
     set(label, address, next, gesture && `${key}/${gesture}`);
-  const onKeys = (next: readonly KeyDoc[], label: string, gesture?: string, marked?: readonly number[]) => {
-    const hold = (x: number) => Math.max(param.min, Math.min(param.max, Number(x.toPrecision(9))));
-    put({ ...motion!, keys: next.map((k) => ({ ...k, value: hold(k.value) })) }, label, gesture);
-    if (marked) setChosen(marked);
-  };
-  const addHere = () => {
-    if (!keys) return;
-    const { frame } = useEditor.getState();
-    const out = addKey(keys, adds, Math.round(frame) / frames);
-    onKeys(out.keys, 'Add a key', undefined, out.chosen);
-  };
-  const remove = () => {
-    if (!keys || chosen.length === 0) return;
-    const out = removeKeys(keys, chosen);
-    onKeys(out.keys, chosen.length === 1 ? 'Remove a key' : 'Remove keys', undefined, []);
-  };
-
-  const keyboard = (e: KeyboardEvent) => {
-    if (!keys) return;
-    const done = () => {
-      e.preventDefault();
-      e.stopPropagation();
-    };
-    const command = e.ctrlKey || e.metaKey;
-    const fine = e.shiftKey ? 10 : 1;
-    const by = {
-      ArrowLeft: [-fine / frames, 0],
-      ArrowRight: [fine / frames, 0],
-      ArrowUp: [0, fine * param.step],
-      ArrowDown: [0, -fine * param.step],
-    }[e.key];
-    if (by && chosen.length > 0) {
-      done();
-      const out = moveKeys(keys, chosen, { at: by[0], value: by[1] }, adds, snap ? frames : 0);
-      onKeys(out.keys, 'Move keys', 'arrows', out.chosen);
-    } else if (e.key === 'Delete' || e.key === 'Backspace') {
-      done();
-      remove();
-    } else if (e.key === 'Insert') {
-      done();
-      addHere();
-    } else if (e.key === 'PageDown' || e.key === 'PageUp') {
-      done();
-      const step = e.key === 'PageDown' ? 1 : -1;
-      setChosen([((chosen[0] ?? (step > 0 ? -1 : 0)) + step + keys.length) % keys.length]);
-    } else if (e.key === 'Escape' && chosen.length > 0) {
-      done();
-      setChosen([]);
-    } else if (command && e.key.toLowerCase() === 'a') {
-      done();
-      setChosen(keys.map((_, i) => i));
-    } else if (command && e.key.toLowerCase() === 'c' && chosen.length > 0) {
-      done();
-      copied = chosen.map((i) => keys[i]);
-    } else if (command && e.key.toLowerCase() === 'v' && copied.length > 0) {
-      done();
-      const out = pasteKeys(keys, copied, Math.round(useEditor.getState().frame) / frames, adds);
-      onKeys(out.keys, 'Paste keys', undefined, out.chosen);
-    }
-  };
+  const { onKeys, addHere, remove, keyboard } = useKeyEdits({ place, motion, keys, adds, chosen, setChosen, put });
 
   return (
     <Flex h={`${OPEN_LANE}px`} bg="panel">
@@ -210,6 +132,37 @@ export function CurveEditor({ place }: { place: NumberPlace }) {
       </Flex>
     </Flex>
   );
+}
+
+/**
+ * Where a curve is drawn: the range of its value with some room. It is frozen during a drag.
+ *
+ * @param width in pixels
+ */
+function useCurveBox(
+  { param, value }: NumberPlace,
+  keys: readonly KeyDoc[] | null,
+  adds: number,
+  width: number,
+  dragging: boolean,
+): CurveBox {
+  const frames = useEditor((s) => s.piece.loop.frames);
+  const from = useLaneView(viewFrom);
+  const span = useLaneView((s) => s.span);
+  const zoom = useLaneView((s) => s.valueZoom);
+  const range = useMemo(() => {
+    const plain: NumberValue = keys ? { motion: 'keys', adds, keys } : value;
+    const { low, high } = rangeOf(plain, frames);
+    const total = keys ? rangeOf(value, frames) : { low, high };
+    const [a, b] = [Math.min(low, total.low), Math.max(high, total.high)];
+    const room = b - a < 1e-9 ? (param.soft[1] - param.soft[0]) / 4 : 0.06 * (b - a);
+    return { low: a - room, high: b + room };
+  }, [keys, adds, value, frames, param.soft]);
+  const held = useRef(range);
+  if (!dragging) held.current = range;
+  const middle = (held.current.low + held.current.high) / 2;
+  const half = (held.current.high - held.current.low) / 2 / zoom;
+  return { width, height: HEIGHT, from, span, low: middle - half, high: middle + half };
 }
 
 function Now({ value, unit, cyclic }: { value: NumberValue; unit: string; cyclic?: number }) {

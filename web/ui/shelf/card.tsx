@@ -59,29 +59,6 @@ export const PieceCard = memo(function PieceCard({ piece, binned, acts, chosen, 
       tellTrouble(error instanceof Error ? error.message : 'The piece could not be renamed.');
     }
   };
-  const picture = (
-    <Box aspectRatio="2 / 1" bg="field" position="relative" overflow="hidden">
-      {piece.trouble ? (
-        <Flex
-          h="100%"
-          direction="column"
-          align="center"
-          justify="center"
-          gap="2"
-          px="6"
-          textAlign="center"
-          color="muted"
-          fontSize="12.5px"
-          lineHeight="1.45"
-        >
-          <FileWarning size={22} />
-          {piece.trouble}
-        </Flex>
-      ) : (
-        <Thumbnail piece={piece} />
-      )}
-    </Box>
-  );
   return (
     <Box
       as="article"
@@ -99,39 +76,12 @@ export const PieceCard = memo(function PieceCard({ piece, binned, acts, chosen, 
       transition="border-color .12s"
       _hover={{ borderColor: 'lineStrong' }}
     >
-      <Flex
-        as="label"
-        position="absolute"
-        top="2"
-        left="2"
-        zIndex="1"
-        w="28px"
-        h="28px"
-        align="center"
-        justify="center"
-        bg="raised"
-        borderRadius="8px"
-        cursor="pointer"
-        opacity={chosen || choosing ? 1 : 0}
-        _groupHover={{ opacity: 1 }}
-        _focusWithin={{ opacity: 1 }}
-      >
-        <chakra.input
-          type="checkbox"
-          aria-label={`Choose ${piece.name}`}
-          checked={chosen}
-          onChange={(e) => acts.choose(piece.id, e.target.checked)}
-          w="16px"
-          h="16px"
-          cursor="pointer"
-          css={{ accentColor: 'var(--chakra-colors-ink)' }}
-        />
-      </Flex>
+      <ChooseBox piece={piece} acts={acts} chosen={chosen} shown={chosen || choosing} />
       {binned ? (
-        picture
+        <Picture piece={piece} />
       ) : (
         <Link href={`/piece/${piece.id}`} aria-label={`Open ${piece.name}`}>
-          {picture}
+          <Picture piece={piece} />
         </Link>
       )}
       <Flex align="center" px="3.5" py="2.5" gap="2">
@@ -168,20 +118,7 @@ export const PieceCard = memo(function PieceCard({ piece, binned, acts, chosen, 
               w="100%"
             />
           )}
-          <Text fontSize="12.5px" color="muted" truncate>
-            {piece.frames !== null && piece.fps !== null ? (
-              <>
-                <Text as="span" fontFamily="mono">
-                  {loopSeconds({ frames: piece.frames, fps: piece.fps }).toFixed(2)} s
-                </Text>{' '}
-                · {piece.frames} frames
-              </>
-            ) : (
-              'kept as it is'
-            )}
-            {piece.deletedAt && ` · deleted ${whenWords(piece.deletedAt)}`}
-            {piece.labels.length > 0 && ` · ${piece.labels.join(', ')}`}
-          </Text>
+          <Facts piece={piece} />
         </Box>
         {piece.gaps !== null && (
           <Flex
@@ -196,45 +133,140 @@ export const PieceCard = memo(function PieceCard({ piece, binned, acts, chosen, 
             {piece.gaps === 0 ? 'closed' : `${piece.gaps} ${piece.gaps === 1 ? 'gap' : 'gaps'}`}
           </Flex>
         )}
-        <Menu.Root positioning={{ placement: 'bottom-end' }} lazyMount>
-          <Menu.Trigger asChild>
-            <PictureButton label={`More for ${piece.name}`} color="muted">
-              <Ellipsis size={17} />
-            </PictureButton>
-          </Menu.Trigger>
-          <MenuList minW="170px">
-            {!binned && !piece.trouble && (
-              <Menu.Item value="rename" onClick={() => afterFocus(() => setTyped(piece.name))}>
-                <Pencil size={14} />
-                Rename
-              </Menu.Item>
-            )}
-            {!binned && !piece.trouble && (
-              <Menu.Item value="duplicate" onClick={() => acts.duplicate(piece)}>
-                <Copy size={14} />
-                Duplicate
-              </Menu.Item>
-            )}
-            <Menu.Item value="export" asChild>
-              <a href={`/api/pieces/${piece.id}/file`} download>
-                <Download size={14} />
-                Export
-              </a>
-            </Menu.Item>
-            {binned ? (
-              <Menu.Item value="restore" onClick={() => acts.restore(piece)}>
-                <RotateCcw size={14} />
-                Put back
-              </Menu.Item>
-            ) : (
-              <Menu.Item value="delete" color="poppyText" onClick={() => acts.remove(piece)}>
-                <Trash2 size={14} />
-                Delete
-              </Menu.Item>
-            )}
-          </MenuList>
-        </Menu.Root>
+        <CardMenu piece={piece} binned={binned} acts={acts} onRename={() => afterFocus(() => setTyped(piece.name))} />
       </Flex>
     </Box>
   );
 });
+
+function Picture({ piece }: { piece: PieceSummary }) {
+  return (
+    <Box aspectRatio="2 / 1" bg="field" position="relative" overflow="hidden">
+      {piece.trouble ? (
+        <Flex
+          h="100%"
+          direction="column"
+          align="center"
+          justify="center"
+          gap="2"
+          px="6"
+          textAlign="center"
+          color="muted"
+          fontSize="12.5px"
+          lineHeight="1.45"
+        >
+          <FileWarning size={22} />
+          {piece.trouble}
+        </Flex>
+      ) : (
+        <Thumbnail piece={piece} />
+      )}
+    </Box>
+  );
+}
+
+function ChooseBox({
+  piece,
+  acts,
+  chosen,
+  shown,
+}: Pick<Props, 'piece' | 'acts' | 'chosen'> & { readonly shown: boolean }) {
+  return (
+    <Flex
+      as="label"
+      position="absolute"
+      top="2"
+      left="2"
+      zIndex="1"
+      w="28px"
+      h="28px"
+      align="center"
+      justify="center"
+      bg="raised"
+      borderRadius="8px"
+      cursor="pointer"
+      opacity={shown ? 1 : 0}
+      _groupHover={{ opacity: 1 }}
+      _focusWithin={{ opacity: 1 }}
+    >
+      <chakra.input
+        type="checkbox"
+        aria-label={`Choose ${piece.name}`}
+        checked={chosen}
+        onChange={(e) => acts.choose(piece.id, e.target.checked)}
+        w="16px"
+        h="16px"
+        cursor="pointer"
+        css={{ accentColor: 'var(--chakra-colors-ink)' }}
+      />
+    </Flex>
+  );
+}
+
+/** Length, labels, and when it was deleted. */
+function Facts({ piece }: { piece: PieceSummary }) {
+  return (
+    <Text fontSize="12.5px" color="muted" truncate>
+      {piece.frames !== null && piece.fps !== null ? (
+        <>
+          <Text as="span" fontFamily="mono">
+            {loopSeconds({ frames: piece.frames, fps: piece.fps }).toFixed(2)} s
+          </Text>{' '}
+          · {piece.frames} frames
+        </>
+      ) : (
+        'kept as it is'
+      )}
+      {piece.deletedAt && ` · deleted ${whenWords(piece.deletedAt)}`}
+      {piece.labels.length > 0 && ` · ${piece.labels.join(', ')}`}
+    </Text>
+  );
+}
+
+function CardMenu({
+  piece,
+  binned,
+  acts,
+  onRename,
+}: Pick<Props, 'piece' | 'binned' | 'acts'> & { readonly onRename: () => void }) {
+  return (
+    <Menu.Root positioning={{ placement: 'bottom-end' }} lazyMount>
+      <Menu.Trigger asChild>
+        <PictureButton label={`More for ${piece.name}`} color="muted">
+          <Ellipsis size={17} />
+        </PictureButton>
+      </Menu.Trigger>
+      <MenuList minW="170px">
+        {!binned && !piece.trouble && (
+          <Menu.Item value="rename" onClick={onRename}>
+            <Pencil size={14} />
+            Rename
+          </Menu.Item>
+        )}
+        {!binned && !piece.trouble && (
+          <Menu.Item value="duplicate" onClick={() => acts.duplicate(piece)}>
+            <Copy size={14} />
+            Duplicate
+          </Menu.Item>
+        )}
+        <Menu.Item value="export" asChild>
+          <a href={`/api/pieces/${piece.id}/file`} download>
+            <Download size={14} />
+            Export
+          </a>
+        </Menu.Item>
+        {binned ? (
+          <Menu.Item value="restore" onClick={() => acts.restore(piece)}>
+            <RotateCcw size={14} />
+            Put back
+          </Menu.Item>
+        ) : (
+          <Menu.Item value="delete" color="poppyText" onClick={() => acts.remove(piece)}>
+            <Trash2 size={14} />
+            Delete
+          </Menu.Item>
+        )}
+      </MenuList>
+    </Menu.Root>
+  );
+}
