@@ -39,6 +39,7 @@ export default ts.config(
       // Left behind by renaming: `{ mesh: mesh }`, `import { a as a }`.
       'object-shorthand': ['error', 'properties'],
       'no-useless-rename': 'error',
+      complexity: ['error', 30],
     },
   },
   {
@@ -55,6 +56,12 @@ export default ts.config(
         Buffer: 'readonly',
       },
     },
+  },
+  // Tests are lists of cases, and a declaration is one long literal.
+  {
+    files: ['**/*.{ts,tsx,mjs}'],
+    ignores: ['**/*.test.ts', 'e2e/**'],
+    rules: { 'max-lines-per-function': ['error', { max: 120 }] },
   },
   // One direction: app → ui → engine/view → core; server → core.
   {

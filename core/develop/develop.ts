@@ -104,6 +104,20 @@ function addBloom(c: number[], lit: readonly number[], halo: readonly number[], 
   for (let k = 0; k < 3; k++) c[k] += after[k] - before[k];
 }
 
+const rounded = (white: number) => (x: number) => Math.min(white, Math.max(0, Math.round(x)));
+
+/** The display value of a backdrop at a place of the picture, 0…1 each way; uniform ones are asked once. */
+function backdropIn(
+  backdrop: SceneAt['backdrop'],
+  frame: { readonly width: number; readonly height: number },
+  aspect: number,
+): (u: number, v: number) => readonly number[] {
+  if (backdrop.type === 'gradient' || backdrop.type === 'image')
+    return (u, v) => backdropShown(backdrop, (u - 0.5) / frame.width + 0.5, (v - 0.5) / frame.height + 0.5, aspect);
+  const plain = backdropShown(backdrop, 0, 0, aspect);
+  return () => plain;
+}
+
 /** @param grain amplitude of the dither between two values */
 function developInto(
   out: Uint8ClampedArray | Uint16Array,
@@ -115,17 +129,16 @@ function developInto(
   const { width, height, values, added } = light;
   const { exposure } = camera;
   // Unless the array clamps by itself.
-  const whole = white > 255 ? (x: number) => Math.min(white, Math.max(0, Math.round(x))) : (x: number) => x;
+  const whole = white > 255 ? rounded(white) : (x: number) => x;
   const aspect = (width * frame.width) / (height * frame.height);
   const round = backdrop.type === 'round' && !clear;
-  const plain =
-    backdrop.type === 'gradient' || backdrop.type === 'image' ? null : backdropShown(backdrop, 0, 0, aspect);
+  const behindAt = backdropIn(backdrop, frame, aspect);
   const bloom = picture.find((e) => e.type === 'bloom');
   const halo = bloom && bloomOf({ width, height, values: wholeLight(light) }, bloom.from / exposure, bloom.spread);
   const spill = bloom ? (bloom.amount * exposure) / bloomGain(bloom.spread) : 0;
   const fringe = picture.find((e) => e.type === 'fringe');
   const effects = displayEffects(picture, light);
-  const read = fringe ? parted(light, fringe.amount / 100) : null;
+  const read = parted(light, (fringe?.amount ?? 0) / 100);
   const [c, extra, lit] = [
     [0, 0, 0],
     [0, 0, 0],
@@ -136,12 +149,11 @@ function developInto(
     for (let x = 0; x < width; x++) {
       const [u, v] = [(x + 0.5) / width, (y + 0.5) / height];
       const at = 4 * (y * width + x);
-      if (read) read(u, v, own);
+      if (fringe) read(u, v, own);
       else for (let k = 0; k < 4; k++) own[k] = values[at + k];
       const covered = round ? 1 : Math.min(1, own[3]);
       const by = covered > 0 ? exposure / covered : 0;
-      const behind =
-        plain ?? backdropShown(backdrop, (u - 0.5) / frame.width + 0.5, (v - 0.5) / frame.height + 0.5, aspect);
+      const behind = behindAt(u, v);
       overBackdrop(c, own, by, covered, behind, clear);
       const o = 3 * (y * width + x);
       if (added[o] + added[o + 1] + added[o + 2] > 0) {
@@ -152,8 +164,8 @@ function developInto(
       const h = halo?.(u, v);
       if (h && h[0] + h[1] + h[2] > 0) {
         // Bloom is added to the light of the whole pixel, and to what is shown by as much.
-        for (let k = 0; k < 3; k++)
-          lit[k] = (own[k] + added[o + k]) * exposure + (clear ? 0 : behind[k] ** 2 * (1 - covered));
+        const open = clear ? 0 : 1 - covered;
+        for (let k = 0; k < 3; k++) lit[k] = (own[k] + added[o + k]) * exposure + behind[k] ** 2 * open;
         addBloom(c, lit, h, spill);
       }
       // Bloom over nothing covers as much as it is bright. Effects on display values cover nothing more: they apply to

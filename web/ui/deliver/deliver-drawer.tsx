@@ -11,7 +11,8 @@ import { deliveredSize, framesWanted, renderSettings } from '@maypole/core/outpu
 import type { Piece } from '@maypole/core/piece/piece';
 import { softnessOf, WANTED } from '@maypole/core/scene/softness';
 import { loopSeconds } from '@maypole/core/time/loop';
-import { useRef, useState } from 'react';
+import { useRef, useState, type Ref } from 'react';
+import type { RenderSummary } from '@/contract/renders';
 import { DrawerFrame } from '../drawers/drawer';
 import { ValuesPanel } from '../fields/values-panel';
 import { ItemCard } from '../items/item-card';
@@ -93,14 +94,14 @@ export function DeliverDrawer() {
   const renders = queue?.renders ?? [];
   const estimate = renders.find((r) => r.id === estimated?.id);
   const shown = renders.filter((r) => !r.estimate);
-  const on = shown.filter(goesOn);
+  const open = (render: string, value: boolean) => setOpened((o) => ({ ...o, [render]: value }));
   const start = async (asEstimate: boolean) => {
     setStarting(true);
     try {
       if (asEstimate && estimated) await clearRender(estimated.id).catch(() => undefined);
       const made = await startRender(id, await savedRevision(), asEstimate);
       if (asEstimate) setEstimated({ id: made, piece });
-      else setOpened((o) => ({ ...o, [made]: true }));
+      else open(made, true);
       awaitRender(made);
       // This browser draws what it has asked for.
       if (settings.light === 'quick') lend(false);
@@ -126,26 +127,7 @@ export function DeliverDrawer() {
             />
           )}
           <RenderNotes piece={piece} frames={frames} fault={fault} />
-          <Flex gap="2">
-            <PlainButton
-              data-does="estimate"
-              disabled={fault !== null || starting}
-              title="Makes a few frames and estimates the whole"
-              onClick={() => void start(true)}
-            >
-              Estimate
-            </PlainButton>
-            <StrongButton
-              data-does="render"
-              aria-describedby="render-notes"
-              title={fault ?? undefined}
-              flex="1"
-              disabled={fault !== null || starting}
-              onClick={() => void start(false)}
-            >
-              Render {frames.length === 1 ? '1 frame' : `${frames.length} frames`}
-            </StrongButton>
-          </Flex>
+          <StartButtons frames={frames.length} fault={fault} starting={starting} onStart={(est) => void start(est)} />
         </>
       }
     >
@@ -189,22 +171,84 @@ export function DeliverDrawer() {
       {settings.light === 'quick' && <SoftAdvice subframes={settings.subframes} />}
       <TryFrame />
       <NamesPreview piece={piece} frames={frames} />
-      {fault && piece.outputs.length > 0 && (
-        <Box
-          role="alert"
-          mb="3"
-          px="3"
-          py="2.5"
-          borderRadius="card"
-          bg="poppyWash"
-          color="poppyText"
-          fontSize="13px"
-          lineHeight="1.5"
-        >
-          {fault}
-        </Box>
-      )}
-      <Flex ref={list} align="center" mt="5" mb="1.5">
+      {fault && piece.outputs.length > 0 && <Fault words={fault} />}
+      <Renders ref={list} queue={queue} shown={shown} opened={opened} onOpen={open} />
+    </DrawerFrame>
+  );
+}
+
+function StartButtons({
+  frames,
+  fault,
+  starting,
+  onStart,
+}: {
+  frames: number;
+  fault: string | null;
+  starting: boolean;
+  onStart: (asEstimate: boolean) => void;
+}) {
+  return (
+    <Flex gap="2">
+      <PlainButton
+        data-does="estimate"
+        disabled={fault !== null || starting}
+        title="Makes a few frames and estimates the whole"
+        onClick={() => onStart(true)}
+      >
+        Estimate
+      </PlainButton>
+      <StrongButton
+        data-does="render"
+        aria-describedby="render-notes"
+        title={fault ?? undefined}
+        flex="1"
+        disabled={fault !== null || starting}
+        onClick={() => onStart(false)}
+      >
+        Render {frames === 1 ? '1 frame' : `${frames} frames`}
+      </StrongButton>
+    </Flex>
+  );
+}
+
+/** Why nothing can be rendered as it is set. */
+function Fault({ words }: { words: string }) {
+  return (
+    <Box
+      role="alert"
+      mb="3"
+      px="3"
+      py="2.5"
+      borderRadius="card"
+      bg="poppyWash"
+      color="poppyText"
+      fontSize="13px"
+      lineHeight="1.5"
+    >
+      {words}
+    </Box>
+  );
+}
+
+/** The renders of this piece, the newest first. */
+function Renders({
+  ref,
+  queue,
+  shown,
+  opened,
+  onOpen,
+}: {
+  ref: Ref<HTMLDivElement>;
+  queue: ReturnType<typeof useQueue>;
+  shown: readonly RenderSummary[];
+  opened: Readonly<Record<string, boolean>>;
+  onOpen: (render: string, open: boolean) => void;
+}) {
+  const on = shown.filter(goesOn);
+  return (
+    <>
+      <Flex ref={ref} align="center" mt="5" mb="1.5">
         <Text fontSize="12.5px" fontWeight="600" color="muted" flex="1">
           Renders
         </Text>
@@ -231,12 +275,12 @@ export function DeliverDrawer() {
             worked={queue!.workers.some((w) => worksOn(w, render.order.light))}
             ahead={place > 0 ? on[place - 1].id : undefined}
             open={opened[render.id] ?? false}
-            onOpen={(value) => setOpened((o) => ({ ...o, [render.id]: value }))}
+            onOpen={(value) => onOpen(render.id, value)}
             onRepair={repairOutput}
           />
         );
       })}
-    </DrawerFrame>
+    </>
   );
 }
 

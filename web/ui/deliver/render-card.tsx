@@ -34,7 +34,7 @@ interface Props {
 export function RenderCard({ render, all, worked, ahead, open, onOpen, onRepair }: Props) {
   const [detail, setDetail] = useState<RenderDetail>();
   const [shown, setShown] = useState<number>();
-  const { id, state, paused, done, failed } = render;
+  const { id, state, done, failed } = render;
   useEffect(() => {
     if (!open) return;
     let wanted = true;
@@ -72,55 +72,12 @@ export function RenderCard({ render, all, worked, ahead, open, onOpen, onRepair 
             revision {render.revision}
           </chakra.span>
         </Text>
-        {on && ahead && (
-          <PictureButton label={`${render.name} earlier`} color="muted" onClick={() => change({ before: ahead })}>
-            <ArrowUp size={14} />
-          </PictureButton>
-        )}
-        {on && (
-          <PictureButton
-            label={paused ? `Go on with ${render.name}` : `Pause ${render.name}`}
-            color="muted"
-            onClick={() => change({ paused: !paused })}
-          >
-            {paused ? <Play size={14} /> : <Pause size={14} />}
-          </PictureButton>
-        )}
-        {on && (
-          <PictureButton label={`Cancel ${render.name}`} color="muted" onClick={() => change({ cancelled: true })}>
-            <X size={15} />
-          </PictureButton>
-        )}
-        {(state === 'failed' || state === 'cancelled') && (
-          <PictureButton label={`Try ${render.name} again`} color="muted" onClick={() => change({ retry: true })}>
-            <RotateCcw size={14} />
-          </PictureButton>
-        )}
-        {!on && (
-          <PictureButton label={`Clear ${render.name}`} color="muted" onClick={() => attempt(clearRender(id))}>
-            <Trash2 size={14} />
-          </PictureButton>
-        )}
+        <RenderActions render={render} ahead={ahead} change={change} onClear={() => attempt(clearRender(id))} />
       </Flex>
       <Text fontSize="12px" color="muted">
         {howMade(render)}
       </Text>
-      {on && (
-        <Box
-          mt="1.5"
-          h="6px"
-          borderRadius="full"
-          bg="field"
-          overflow="hidden"
-          role="progressbar"
-          aria-label={`Render of ${render.name}`}
-          aria-valuemin={0}
-          aria-valuemax={100}
-          aria-valuenow={Math.round(100 * shareOf(render))}
-        >
-          <Box h="100%" bg={paused ? 'marigold' : 'leaf'} style={{ width: `${100 * shareOf(render)}%` }} />
-        </Box>
-      )}
+      {on && <Progress render={render} />}
       <Flex justify="space-between" gap="3" mt="1" fontSize="12px" color="muted" fontVariantNumeric="tabular-nums">
         <Text role="status" color={state === 'failed' ? 'poppyText' : undefined}>
           {standing(render, worked)}
@@ -265,6 +222,69 @@ function OutputRow({ render, file, onRepair }: { render: string; file: FileSumma
           onRepair={onRepair && ((title, values) => onRepair(kind, title, values))}
         />
       )}
+    </Box>
+  );
+}
+
+/** What can be done with a render as it stands. */
+function RenderActions({
+  render,
+  ahead,
+  change,
+  onClear,
+}: Pick<Props, 'render' | 'ahead'> & { readonly change: (c: RenderChange) => void; readonly onClear: () => void }) {
+  const { state, paused } = render;
+  const on = goesOn(render);
+  return (
+    <>
+      {on && ahead && (
+        <PictureButton label={`${render.name} earlier`} color="muted" onClick={() => change({ before: ahead })}>
+          <ArrowUp size={14} />
+        </PictureButton>
+      )}
+      {on && (
+        <PictureButton
+          label={paused ? `Go on with ${render.name}` : `Pause ${render.name}`}
+          color="muted"
+          onClick={() => change({ paused: !paused })}
+        >
+          {paused ? <Play size={14} /> : <Pause size={14} />}
+        </PictureButton>
+      )}
+      {on && (
+        <PictureButton label={`Cancel ${render.name}`} color="muted" onClick={() => change({ cancelled: true })}>
+          <X size={15} />
+        </PictureButton>
+      )}
+      {(state === 'failed' || state === 'cancelled') && (
+        <PictureButton label={`Try ${render.name} again`} color="muted" onClick={() => change({ retry: true })}>
+          <RotateCcw size={14} />
+        </PictureButton>
+      )}
+      {!on && (
+        <PictureButton label={`Clear ${render.name}`} color="muted" onClick={onClear}>
+          <Trash2 size={14} />
+        </PictureButton>
+      )}
+    </>
+  );
+}
+
+function Progress({ render }: Pick<Props, 'render'>) {
+  return (
+    <Box
+      mt="1.5"
+      h="6px"
+      borderRadius="full"
+      bg="field"
+      overflow="hidden"
+      role="progressbar"
+      aria-label={`Render of ${render.name}`}
+      aria-valuemin={0}
+      aria-valuemax={100}
+      aria-valuenow={Math.round(100 * shareOf(render))}
+    >
+      <Box h="100%" bg={render.paused ? 'marigold' : 'leaf'} style={{ width: `${100 * shareOf(render)}%` }} />
     </Box>
   );
 }

@@ -15,7 +15,7 @@ const COUNTS = [12, 24, 40, 60] as const;
 
 /** What varies, how far, and the layout of the sheet. */
 export function SheetSettings() {
-  const { reach, count, seed, way, variables, locked, trail } = useSheet();
+  const { reach, count, seed, trail } = useSheet();
   const [tree, setTree] = useState(false);
   const set = useSheet.setState;
   return (
@@ -86,58 +86,77 @@ export function SheetSettings() {
         </Box>
       </Part>
       <Part title="Laid out">
-        {way.type === 'mix' ? (
-          <Text fontSize="12.5px">Between two variations.</Text>
-        ) : (
-          <Choice
-            label="Laid out"
-            value={way.type}
-            options={[
-              { value: 'spread', title: 'Spread', help: 'All that varies, nearest first' },
-              { value: 'axes', title: 'Along axes', help: 'One value across, another down' },
-            ]}
-            onChange={(type) =>
-              set({
-                way: type === 'axes' ? { type, across: firstOf(), down: '' } : { type: 'spread' },
-              })
-            }
-          />
-        )}
-        {way.type === 'axes' &&
-          (['across', 'down'] as const).map((axis) => (
-            <Row key={axis} label={axis === 'across' ? 'Across' : 'Down'}>
-              <SelectField
-                label={axis === 'across' ? 'Across' : 'Down'}
-                value={way[axis]}
-                options={[
-                  ...(axis === 'down' ? [{ value: '', title: 'Nothing' }] : []),
-                  ...variables.map((v) => ({ value: v.key, title: `${v.title}, ${v.place}` })),
-                ]}
-                onChange={(key) => set({ way: { ...way, [axis]: key } })}
-              />
-            </Row>
-          ))}
+        <LaidOut />
       </Part>
-      {locked.size > 0 && (
-        <Part title="Kept as they are">
-          {variables
-            .filter((v) => locked.has(v.key))
-            .map((v) => (
-              <Flex key={v.key} align="center" minH="26px" fontSize="12.5px">
-                <Text flex="1" truncate>
-                  {v.title}
-                </Text>
-                <PictureButton
-                  label={`Let ${v.title} vary again`}
-                  onClick={() => set({ locked: new Set([...locked].filter((k) => k !== v.key)) })}
-                >
-                  <LockOpen size={14} />
-                </PictureButton>
-              </Flex>
-            ))}
-        </Part>
-      )}
+      <KeptAsTheyAre />
     </Box>
+  );
+}
+
+/** How the tiles are laid out. */
+function LaidOut() {
+  const { way, variables } = useSheet();
+  const set = useSheet.setState;
+  return (
+    <>
+      {way.type === 'mix' ? (
+        <Text fontSize="12.5px">Between two variations.</Text>
+      ) : (
+        <Choice
+          label="Laid out"
+          value={way.type}
+          options={[
+            { value: 'spread', title: 'Spread', help: 'All that varies, nearest first' },
+            { value: 'axes', title: 'Along axes', help: 'One value across, another down' },
+          ]}
+          onChange={(type) =>
+            set({
+              way: type === 'axes' ? { type, across: firstOf(), down: '' } : { type: 'spread' },
+            })
+          }
+        />
+      )}
+      {way.type === 'axes' &&
+        (['across', 'down'] as const).map((axis) => (
+          <Row key={axis} label={axis === 'across' ? 'Across' : 'Down'}>
+            <SelectField
+              label={axis === 'across' ? 'Across' : 'Down'}
+              value={way[axis]}
+              options={[
+                ...(axis === 'down' ? [{ value: '', title: 'Nothing' }] : []),
+                ...variables.map((v) => ({ value: v.key, title: `${v.title}, ${v.place}` })),
+              ]}
+              onChange={(key) => set({ way: { ...way, [axis]: key } })}
+            />
+          </Row>
+        ))}
+    </>
+  );
+}
+
+/** Values that are held, to be let go. */
+function KeptAsTheyAre() {
+  const { variables, locked } = useSheet();
+  const set = useSheet.setState;
+  if (locked.size === 0) return null;
+  return (
+    <Part title="Kept as they are">
+      {variables
+        .filter((v) => locked.has(v.key))
+        .map((v) => (
+          <Flex key={v.key} align="center" minH="26px" fontSize="12.5px">
+            <Text flex="1" truncate>
+              {v.title}
+            </Text>
+            <PictureButton
+              label={`Let ${v.title} vary again`}
+              onClick={() => set({ locked: new Set([...locked].filter((k) => k !== v.key)) })}
+            >
+              <LockOpen size={14} />
+            </PictureButton>
+          </Flex>
+        ))}
+    </Part>
   );
 }
 

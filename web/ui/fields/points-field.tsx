@@ -58,25 +58,11 @@ export function PointsField({
       return;
     }
     if (value.length >= 64) return;
-    // Inserted into the nearest segment of the path.
-    const nearest = value
-      .map((p, i) => {
-        const q = value[(i + 1) % value.length];
-        const [dx, dz] = [q[0] - p[0], q[2] - p[2]];
-        const t = Math.max(0, Math.min(1, ((x - p[0]) * dx + (z - p[2]) * dz) / (dx * dx + dz * dz || 1)));
-        return { i, t, d: Math.hypot(p[0] + t * dx - x, p[2] + t * dz - z) };
-      })
-      .sort((a, b) => a.d - b.d)[0];
-    const [p, q] = [value[nearest.i], value[(nearest.i + 1) % value.length]];
-    const index = nearest.i + 1;
-    onChange(
-      [...value.slice(0, index), [x, Number((p[1] + nearest.t * (q[1] - p[1])).toFixed(3)), z], ...value.slice(index)],
-      gesture,
-    );
+    const { index, height } = insertion(value, x, z);
+    onChange([...value.slice(0, index), [x, height, z], ...value.slice(index)], gesture);
     setChosen(index);
     drag.current = { index, gesture, scale };
   };
-  const point = value[at];
   return (
     <Box role="group" aria-label={label}>
       <Box bg="field" borderRadius="8px" overflow="hidden">
@@ -94,60 +80,100 @@ export function PointsField({
           <path d={`M${SIZE / 2} 0V${SIZE}M0 ${SIZE / 2}H${SIZE}`} stroke="var(--chakra-colors-line)" />
           <path d={path} fill="none" stroke="var(--chakra-colors-sky)" strokeWidth="2" />
           {value.map((p, i) => (
-            <g key={i}>
-              <circle
-                cx={across(p[0])}
-                cy={across(p[2])}
-                r={i === at ? 6.5 : 5}
-                fill={i === at ? 'var(--chakra-colors-poppy)' : 'var(--chakra-colors-raised)'}
-                stroke="var(--chakra-colors-ink)"
-                strokeWidth="1.6"
-              />
-              <text x={across(p[0]) + 8} y={across(p[2]) - 6} fontSize="9.5" fill="var(--chakra-colors-muted)">
-                {i + 1}
-              </text>
-            </g>
+            <PointMark key={i} x={across(p[0])} y={across(p[2])} name={i + 1} chosen={i === at} />
           ))}
         </svg>
       </Box>
-      <Flex align="center" gap="1" mt="1.5">
-        <Text fontSize="12px" w="50px" flexShrink={0}>
-          Point {at + 1}
-        </Text>
-        {([0, 1, 2] as const).map((k) => (
-          <Box key={k} flex="1" minW="0">
-            <NumberField
-              label={`Point ${at + 1} ${'xyz'[k]}`}
-              value={point[k]}
-              min={-10_000}
-              max={10_000}
-              soft={[-reach, reach]}
-              step={0.05}
-              onChange={(v, g) =>
-                onChange(
-                  value.map((p, i) => (i === at ? vec3((j) => (j === k ? v : p[j])) : p)),
-                  `${at}/${k}/${g}`,
-                )
-              }
-            />
-          </Box>
-        ))}
-        <PictureButton label="Next point" minW="24px" color="muted" onClick={() => setChosen((at + 1) % value.length)}>
-          <ChevronRight size={14} />
-        </PictureButton>
-        <PictureButton
-          label={`Remove point ${at + 1}`}
-          minW="24px"
-          color="muted"
-          disabled={value.length <= 3}
-          onClick={() => onChange(value.filter((_, i) => i !== at))}
-        >
-          <X size={13} />
-        </PictureButton>
-      </Flex>
+      <PointBar value={value} at={at} reach={reach} onAt={setChosen} onChange={onChange} />
       <Text fontSize="11px" color="muted" mt="0.5">
         From above. Click to add a point, drag to move it.
       </Text>
     </Box>
+  );
+}
+
+/** Where a point goes that is added beside a path: into its nearest segment, as high as the segment is there. */
+function insertion(value: Points, x: number, z: number): { index: number; height: number } {
+  const nearest = value
+    .map((p, i) => {
+      const q = value[(i + 1) % value.length];
+      const [dx, dz] = [q[0] - p[0], q[2] - p[2]];
+      const t = Math.max(0, Math.min(1, ((x - p[0]) * dx + (z - p[2]) * dz) / (dx * dx + dz * dz || 1)));
+      return { i, t, d: Math.hypot(p[0] + t * dx - x, p[2] + t * dz - z) };
+    })
+    .sort((a, b) => a.d - b.d)[0];
+  const [p, q] = [value[nearest.i], value[(nearest.i + 1) % value.length]];
+  return { index: nearest.i + 1, height: Number((p[1] + nearest.t * (q[1] - p[1])).toFixed(3)) };
+}
+
+function PointMark({ x, y, name, chosen }: { x: number; y: number; name: number; chosen: boolean }) {
+  return (
+    <g>
+      <circle
+        cx={x}
+        cy={y}
+        r={chosen ? 6.5 : 5}
+        fill={chosen ? 'var(--chakra-colors-poppy)' : 'var(--chakra-colors-raised)'}
+        stroke="var(--chakra-colors-ink)"
+        strokeWidth="1.6"
+      />
+      <text x={x + 8} y={y - 6} fontSize="9.5" fill="var(--chakra-colors-muted)">
+        {name}
+      </text>
+    </g>
+  );
+}
+
+/** Numbers of the selected point, the next one, and removing it. */
+function PointBar({
+  value,
+  at,
+  reach,
+  onAt,
+  onChange,
+}: {
+  value: Points;
+  at: number;
+  reach: number;
+  onAt: (at: number) => void;
+  onChange: (value: Points, gesture?: string) => void;
+}) {
+  const point = value[at];
+  return (
+    <Flex align="center" gap="1" mt="1.5">
+      <Text fontSize="12px" w="50px" flexShrink={0}>
+        Point {at + 1}
+      </Text>
+      {([0, 1, 2] as const).map((k) => (
+        <Box key={k} flex="1" minW="0">
+          <NumberField
+            label={`Point ${at + 1} ${'xyz'[k]}`}
+            value={point[k]}
+            min={-10_000}
+            max={10_000}
+            soft={[-reach, reach]}
+            step={0.05}
+            onChange={(v, g) =>
+              onChange(
+                value.map((p, i) => (i === at ? vec3((j) => (j === k ? v : p[j])) : p)),
+                `${at}/${k}/${g}`,
+              )
+            }
+          />
+        </Box>
+      ))}
+      <PictureButton label="Next point" minW="24px" color="muted" onClick={() => onAt((at + 1) % value.length)}>
+        <ChevronRight size={14} />
+      </PictureButton>
+      <PictureButton
+        label={`Remove point ${at + 1}`}
+        minW="24px"
+        color="muted"
+        disabled={value.length <= 3}
+        onClick={() => onChange(value.filter((_, i) => i !== at))}
+      >
+        <X size={13} />
+      </PictureButton>
+    </Flex>
   );
 }

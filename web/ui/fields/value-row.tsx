@@ -18,7 +18,7 @@ import { linkedValue } from '@maypole/core/piece/link';
 import type { Values } from '@maypole/core/piece/piece';
 import { evaluateColour } from '@maypole/core/time/colours/index';
 import { isMoving } from '@maypole/core/time/value';
-import { memo } from 'react';
+import { memo, type ReactNode } from 'react';
 import { ColourMotionForm } from '../motion/colour-motion-form';
 import { StopsField } from '../motion/stops-field';
 import { MotionForm } from '../motion/motion-form';
@@ -111,24 +111,16 @@ function PlainValueRow({ owner, name, param, stored, values, colour, others = NO
     );
   if (param.type === 'vector')
     return (
-      <>
-        {([0, 1, 2] as const).map((axis) => (
-          <NumberRow
-            key={axis}
-            address={{ ...address, axis }}
-            others={addresses.slice(1).map((a) => ({ ...a, axis }))}
-            mixed={others.some(
-              (o) => !equal((o.stored as readonly unknown[])[axis], (stored as readonly unknown[])[axis]),
-            )}
-            title={axis === 0 ? param.title : ''}
-            suffix={'xyz'[axis]}
-            label={`${param.title} ${'xyz'[axis]}`}
-            param={param}
-            value={(stored as readonly NumberValue[])[axis]}
-            colour={colour}
-          />
-        ))}
-      </>
+      <VectorRows
+        address={address}
+        others={addresses.slice(1)}
+        differ={(axis) =>
+          others.some((o) => !equal((o.stored as readonly unknown[])[axis], (stored as readonly unknown[])[axis]))
+        }
+        param={param}
+        stored={stored as readonly NumberValue[]}
+        colour={colour}
+      />
     );
   if (param.type === 'colour')
     return (
@@ -143,28 +135,19 @@ function PlainValueRow({ owner, name, param, stored, values, colour, others = NO
     );
   if (param.type === 'points')
     return (
-      <Box py="1">
-        <Text fontSize="12.5px" title={param.help} mb="1">
-          {param.title}
-        </Text>
+      <Block title={param.title} help={param.help}>
         <PointsField label={param.title} value={stored as Points} onChange={change} />
-      </Box>
+      </Block>
     );
   if (param.type === 'stops')
     return (
-      <Box py="1">
-        <Text fontSize="12.5px" title={param.help} mb="1">
-          {param.title}
-        </Text>
+      <Block title={param.title} help={param.help}>
         <StopsField label={param.title} open={param.open} value={stored as readonly ColourStop[]} onChange={change} />
-      </Box>
+      </Block>
     );
   if (param.type === 'text')
     return (
-      <Box py="1">
-        <Text fontSize="12.5px" title={param.help} mb="1">
-          {param.title}
-        </Text>
+      <Block title={param.title} help={param.help}>
         <TextField
           label={param.title}
           value={stored as string}
@@ -173,7 +156,7 @@ function PlainValueRow({ owner, name, param, stored, values, colour, others = NO
           file={param.file}
           onChange={(v) => change(v)}
         />
-      </Box>
+      </Block>
     );
   return (
     <Row
@@ -213,6 +196,55 @@ function PlainValueRow({ owner, name, param, stored, values, colour, others = NO
         <SwitchField label={param.title} value={stored as boolean} onChange={(v) => change(v)} />
       )}
     </Row>
+  );
+}
+
+/** A field that needs the whole width, below its title. */
+function Block({ title, help, children }: { title: string; help?: string; children: ReactNode }) {
+  return (
+    <Box py="1">
+      <Text fontSize="12.5px" title={help} mb="1">
+        {title}
+      </Text>
+      {children}
+    </Box>
+  );
+}
+
+/** One row for each axis. */
+function VectorRows({
+  address,
+  others,
+  differ,
+  param,
+  stored,
+  colour,
+}: {
+  address: Address;
+  others: readonly Address[];
+  /** Whether values that are edited together differ in an axis. */
+  differ: (axis: number) => boolean;
+  param: VectorParam;
+  stored: readonly NumberValue[];
+  colour: string;
+}) {
+  return (
+    <>
+      {([0, 1, 2] as const).map((axis) => (
+        <NumberRow
+          key={axis}
+          address={{ ...address, axis }}
+          others={others.map((a) => ({ ...a, axis }))}
+          mixed={differ(axis)}
+          title={axis === 0 ? param.title : ''}
+          suffix={'xyz'[axis]}
+          label={`${param.title} ${'xyz'[axis]}`}
+          param={param}
+          value={stored[axis]}
+          colour={colour}
+        />
+      ))}
+    </>
   );
 }
 

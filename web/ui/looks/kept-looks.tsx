@@ -75,7 +75,6 @@ export function KeptLooks({ kind, now, onUse }: Props) {
 function List({ kind, now, onUse }: Props) {
   const { one, many } = LOOK_WORDS[kind];
   const [looks, setLooks] = useState<readonly KeptLook[] | null>(null);
-  const [name, setName] = useState('');
   const trouble = (error: unknown) => tellTrouble(error instanceof Error ? error.message : String(error));
   useEffect(() => {
     let ended = false;
@@ -84,17 +83,16 @@ function List({ kind, now, onUse }: Props) {
       ended = true;
     };
   }, [kind]);
-  const keep = async (event: FormEvent) => {
-    event.preventDefault();
-    const called = name.trim();
-    if (!called || !now) return;
+  const keep = async (called: string): Promise<boolean> => {
+    if (!now) return false;
     try {
       const made = await keepLook(kind, writePiece(now(called)));
       setLooks((all) => [made, ...(all ?? [])]);
-      setName('');
       tell(`Kept “${called}”. It can be used in every piece.`);
+      return true;
     } catch (error) {
       trouble(error);
+      return false;
     }
   };
   const use = (look: KeptLook) => {
@@ -106,27 +104,7 @@ function List({ kind, now, onUse }: Props) {
     removeLook(look.id).then(() => setLooks((all) => all!.filter((l) => l.id !== look.id)), trouble);
   return (
     <>
-      {now && (
-        <chakra.form onSubmit={(e) => void keep(e)} display="flex" gap="1.5" mb="2">
-          <chakra.input
-            aria-label={`Name for this ${one}`}
-            placeholder={`Keep this ${one} as…`}
-            value={name}
-            maxLength={80}
-            onChange={(e) => setName(e.target.value)}
-            flex="1"
-            minW="0"
-            h="28px"
-            px="2"
-            bg="field"
-            borderRadius="field"
-            fontSize="12.5px"
-          />
-          <StrongButton type="submit" size="xs" h="28px" disabled={name.trim() === ''}>
-            Keep
-          </StrongButton>
-        </chakra.form>
-      )}
+      {now && <KeepForm one={one} onKeep={keep} />}
       {looks === null ? (
         <Text fontSize="12px" color="muted">
           Looking…
@@ -138,78 +116,117 @@ function List({ kind, now, onUse }: Props) {
       ) : (
         <Box role="list" maxH="260px" overflowY="auto" mx="-1">
           {looks.map((look) => (
-            <Flex key={look.id} role="listitem" align="center" borderRadius="field" _hover={{ bg: 'field' }}>
-              <chakra.button
-                type="button"
-                title="Click to use it, or drag it onto the picture"
-                onClick={() => use(look)}
-                {...draggable(() => {
-                  const read = readPiece(look.source);
-                  return read.ok ? { kind, look: read.piece, name: look.name, use: () => use(look) } : null;
-                })}
-                display="flex"
-                alignItems="center"
-                gap="2.5"
-                flex="1"
-                minW="0"
-                px="2"
-                h="48px"
-                textAlign="left"
-                fontSize="12.5px"
-                fontWeight="500"
-                cursor="pointer"
-              >
-                <LookPicture look={look} />
-                <Text truncate>{look.name}</Text>
-              </chakra.button>
-              <PictureButton label={`Remove ${look.name}`} color="muted" minW="24px" onClick={() => void remove(look)}>
-                <X size={13} />
-              </PictureButton>
-            </Flex>
+            <LookRow key={look.id} kind={kind} look={look} onUse={() => use(look)} onRemove={() => void remove(look)} />
           ))}
         </Box>
       )}
-      {kind === SHIPPED && (
-        <Box
-          borderTopWidth="1px"
-          borderColor="line"
-          mt="2"
-          pt="2"
-          mx="-1"
-          role="group"
-          aria-label="Included with Maypole"
-        >
-          <Text px="2" fontSize="11.5px" color="muted" mb="0.5">
-            Included; your camera stays
-          </Text>
-          {shippedScenes().map((look) => {
-            // The camera of the piece is part of what is there now.
-            const wear = () =>
-              onUse({ ...look, scene: { ...look.scene, cameras: now!(look.name).scene.cameras } }, look.name);
-            return (
-              <chakra.button
-                key={look.name}
-                type="button"
-                onClick={wear}
-                {...draggable(() => ({ kind, look, name: look.name, use: wear }))}
-                display="block"
-                w="100%"
-                px="2"
-                h="28px"
-                textAlign="left"
-                fontSize="12.5px"
-                fontWeight="500"
-                borderRadius="field"
-                cursor="pointer"
-                _hover={{ bg: 'field' }}
-                truncate
-              >
-                {look.name}
-              </chakra.button>
-            );
-          })}
-        </Box>
-      )}
+      {kind === SHIPPED && <Included kind={kind} now={now} onUse={onUse} />}
     </>
+  );
+}
+
+/** Keeps what is there now by a name. */
+function KeepForm({ one, onKeep }: { one: string; onKeep: (name: string) => Promise<boolean> }) {
+  const [name, setName] = useState('');
+  const keep = async (event: FormEvent) => {
+    event.preventDefault();
+    const called = name.trim();
+    if (called && (await onKeep(called))) setName('');
+  };
+  return (
+    <chakra.form onSubmit={(e) => void keep(e)} display="flex" gap="1.5" mb="2">
+      <chakra.input
+        aria-label={`Name for this ${one}`}
+        placeholder={`Keep this ${one} as…`}
+        value={name}
+        maxLength={80}
+        onChange={(e) => setName(e.target.value)}
+        flex="1"
+        minW="0"
+        h="28px"
+        px="2"
+        bg="field"
+        borderRadius="field"
+        fontSize="12.5px"
+      />
+      <StrongButton type="submit" size="xs" h="28px" disabled={name.trim() === ''}>
+        Keep
+      </StrongButton>
+    </chakra.form>
+  );
+}
+
+function LookRow({
+  kind,
+  look,
+  onUse,
+  onRemove,
+}: Pick<Props, 'kind'> & { look: KeptLook; onUse: () => void; onRemove: () => void }) {
+  return (
+    <Flex role="listitem" align="center" borderRadius="field" _hover={{ bg: 'field' }}>
+      <chakra.button
+        type="button"
+        title="Click to use it, or drag it onto the picture"
+        onClick={onUse}
+        {...draggable(() => {
+          const read = readPiece(look.source);
+          return read.ok ? { kind, look: read.piece, name: look.name, use: onUse } : null;
+        })}
+        display="flex"
+        alignItems="center"
+        gap="2.5"
+        flex="1"
+        minW="0"
+        px="2"
+        h="48px"
+        textAlign="left"
+        fontSize="12.5px"
+        fontWeight="500"
+        cursor="pointer"
+      >
+        <LookPicture look={look} />
+        <Text truncate>{look.name}</Text>
+      </chakra.button>
+      <PictureButton label={`Remove ${look.name}`} color="muted" minW="24px" onClick={onRemove}>
+        <X size={13} />
+      </PictureButton>
+    </Flex>
+  );
+}
+
+/** Looks that come with Maypole. */
+function Included({ kind, now, onUse }: Props) {
+  return (
+    <Box borderTopWidth="1px" borderColor="line" mt="2" pt="2" mx="-1" role="group" aria-label="Included with Maypole">
+      <Text px="2" fontSize="11.5px" color="muted" mb="0.5">
+        Included; your camera stays
+      </Text>
+      {shippedScenes().map((look) => {
+        // The camera of the piece is part of what is there now.
+        const wear = () =>
+          onUse({ ...look, scene: { ...look.scene, cameras: now!(look.name).scene.cameras } }, look.name);
+        return (
+          <chakra.button
+            key={look.name}
+            type="button"
+            onClick={wear}
+            {...draggable(() => ({ kind, look, name: look.name, use: wear }))}
+            display="block"
+            w="100%"
+            px="2"
+            h="28px"
+            textAlign="left"
+            fontSize="12.5px"
+            fontWeight="500"
+            borderRadius="field"
+            cursor="pointer"
+            _hover={{ bg: 'field' }}
+            truncate
+          >
+            {look.name}
+          </chakra.button>
+        );
+      })}
+    </Box>
   );
 }

@@ -99,43 +99,18 @@ export function LayersList({
                 <ChevronDown size={13} />
               </Box>
             </chakra.button>
-            <PictureButton
-              label={layer.on ? `Switch layer ${i + 1} off` : `Switch layer ${i + 1} on`}
-              minW="24px"
-              color="muted"
-              onClick={() => put(i, { on: !layer.on })}
-            >
-              {layer.on ? <Eye size={13} /> : <EyeOff size={13} />}
-            </PictureButton>
-            <PictureButton
-              label={`Layer ${i + 1} earlier`}
-              minW="24px"
-              color="muted"
-              disabled={i === 0}
-              onClick={() => move(i, -1)}
-            >
-              <ArrowUp size={13} />
-            </PictureButton>
-            <PictureButton
-              label={`Layer ${i + 1} later`}
-              minW="24px"
-              color="muted"
-              disabled={i === layers.length - 1}
-              onClick={() => move(i, 1)}
-            >
-              <ArrowDown size={13} />
-            </PictureButton>
-            <PictureButton
-              label={`Remove layer ${i + 1}`}
-              minW="24px"
-              color="muted"
-              onClick={() => {
+            <LayerButtons
+              name={`layer ${i + 1}`}
+              on={layer.on}
+              first={i === 0}
+              last={i === layers.length - 1}
+              onSwitch={() => put(i, { on: !layer.on })}
+              onMove={(by) => move(i, by)}
+              onRemove={() => {
                 onChange(layers.filter((_, k) => k !== i));
                 setOpen(null);
               }}
-            >
-              <X size={13} />
-            </PictureButton>
+            />
           </Flex>
           {open === i && (
             <Box px="2" pb="2">
@@ -149,38 +124,78 @@ export function LayersList({
           )}
         </Box>
       ))}
-      <Menu.Root positioning={{ placement: 'bottom-start' }} lazyMount>
-        <Menu.Trigger asChild>
-          <chakra.button
-            type="button"
-            display="flex"
-            alignItems="center"
-            gap="1.5"
-            fontSize="12px"
-            color="muted"
-            cursor="pointer"
-            _hover={{ color: 'ink' }}
-            py="1"
-          >
-            <Plus size={13} />
-            Add a layer
-          </chakra.button>
-        </Menu.Trigger>
-        <MenuList>
-          {motionKinds.map((m) => (
-            <Menu.Item
-              key={m.kind}
-              value={m.kind}
-              onClick={() => {
-                onChange([...layers, freshLayer(m.kind, 'add', target)]);
-                setOpen(layers.length);
-              }}
-            >
-              {m.title}
-            </Menu.Item>
-          ))}
-        </MenuList>
-      </Menu.Root>
+      <AddLayer
+        onAdd={(kind) => {
+          onChange([...layers, freshLayer(kind, 'add', target)]);
+          setOpen(layers.length);
+        }}
+      />
     </Box>
+  );
+}
+
+function LayerButtons({
+  name,
+  on,
+  first,
+  last,
+  onSwitch,
+  onMove,
+  onRemove,
+}: {
+  name: string;
+  on: boolean;
+  first: boolean;
+  last: boolean;
+  onSwitch: () => void;
+  onMove: (by: number) => void;
+  onRemove: () => void;
+}) {
+  const Name = name[0].toUpperCase() + name.slice(1);
+  return (
+    <>
+      <PictureButton label={`Switch ${name} ${on ? 'off' : 'on'}`} minW="24px" color="muted" onClick={onSwitch}>
+        {on ? <Eye size={13} /> : <EyeOff size={13} />}
+      </PictureButton>
+      <PictureButton label={`${Name} earlier`} minW="24px" color="muted" disabled={first} onClick={() => onMove(-1)}>
+        <ArrowUp size={13} />
+      </PictureButton>
+      <PictureButton label={`${Name} later`} minW="24px" color="muted" disabled={last} onClick={() => onMove(1)}>
+        <ArrowDown size={13} />
+      </PictureButton>
+      <PictureButton label={`Remove ${name}`} minW="24px" color="muted" onClick={onRemove}>
+        <X size={13} />
+      </PictureButton>
+    </>
+  );
+}
+
+function AddLayer({ onAdd }: { onAdd: (kind: string) => void }) {
+  return (
+    <Menu.Root positioning={{ placement: 'bottom-start' }} lazyMount>
+      <Menu.Trigger asChild>
+        <chakra.button
+          type="button"
+          display="flex"
+          alignItems="center"
+          gap="1.5"
+          fontSize="12px"
+          color="muted"
+          cursor="pointer"
+          _hover={{ color: 'ink' }}
+          py="1"
+        >
+          <Plus size={13} />
+          Add a layer
+        </chakra.button>
+      </Menu.Trigger>
+      <MenuList>
+        {motionKinds.map((m) => (
+          <Menu.Item key={m.kind} value={m.kind} onClick={() => onAdd(m.kind)}>
+            {m.title}
+          </Menu.Item>
+        ))}
+      </MenuList>
+    </Menu.Root>
   );
 }

@@ -72,27 +72,13 @@ export function MotionForm({ address, others, param, value, label, colour }: Pro
 
   return (
     <>
-      <Flex justify="space-between" align="baseline" mb="2.5" gap="2">
-        <Text fontFamily="heading" fontWeight="700" fontSize="15px" truncate>
-          {label}
-        </Text>
-        <Text fontFamily="mono" fontSize="12px" color="muted" whiteSpace="nowrap" data-testid="motion-now">
-          <LiveText of={(s) => `${formatNumber(nowAt(s.frame), param.step)} ${param.unit}`} />
-        </Text>
-      </Flex>
-      {others.length > 0 && (
-        <Flex align="center" gap="2" mb="2" fontSize="12px" color="muted">
-          <Text flex="1">Edits {all.length} values together.</Text>
-          <PlainButton
-            size="xs"
-            title="The others follow this one from now on, so that they stay equal"
-            onClick={() => tieTogether(label, address, others, value)}
-          >
-            <Link2 size={13} />
-            Tie together
-          </PlainButton>
-        </Flex>
-      )}
+      <FormHead
+        label={label}
+        param={param}
+        nowAt={nowAt}
+        others={others.length}
+        onTie={() => tieTogether(label, address, others, value)}
+      />
       <MotionClips
         value={value}
         linked={linked}
@@ -161,27 +147,81 @@ export function MotionForm({ address, others, param, value, label, colour }: Pro
               </PlainButton>
             </Flex>
           )}
-          <Fold
-            title="Layers"
-            note={value.layers?.length ? `${value.layers.length}` : 'none'}
-            initially={Boolean(value.layers?.length)}
-          >
-            <LayersList
-              layers={value.layers ?? []}
-              target={param}
-              colour={colour}
-              own={key}
-              onChange={(layers, gesture) => edit({ ...value, layers }, 'Layers', gesture)}
-            />
-          </Fold>
-          <Fold title="Timing" note={timingWords(value)} initially={timingWords(value) !== 'as it is'}>
-            <TimingSettings
-              timing={value.timing}
-              onChange={(timing, gesture) => edit({ ...value, timing }, 'Timing', gesture && `timing/${gesture}`)}
-            />
-          </Fold>
+          <Folds motion={value} param={param} colour={colour} own={key} onEdit={edit} />
         </>
       )}
+    </>
+  );
+}
+
+/** Name and present value, and whether others are edited with it. */
+function FormHead({
+  label,
+  param,
+  nowAt,
+  others,
+  onTie,
+}: Pick<Props, 'label' | 'param'> & { nowAt: (frame: number) => number; others: number; onTie: () => void }) {
+  return (
+    <>
+      <Flex justify="space-between" align="baseline" mb="2.5" gap="2">
+        <Text fontFamily="heading" fontWeight="700" fontSize="15px" truncate>
+          {label}
+        </Text>
+        <Text fontFamily="mono" fontSize="12px" color="muted" whiteSpace="nowrap" data-testid="motion-now">
+          <LiveText of={(s) => `${formatNumber(nowAt(s.frame), param.step)} ${param.unit}`} />
+        </Text>
+      </Flex>
+      {others > 0 && (
+        <Flex align="center" gap="2" mb="2" fontSize="12px" color="muted">
+          <Text flex="1">Edits {others + 1} values together.</Text>
+          <PlainButton
+            size="xs"
+            title="The others follow this one from now on, so that they stay equal"
+            onClick={onTie}
+          >
+            <Link2 size={13} />
+            Tie together
+          </PlainButton>
+        </Flex>
+      )}
+    </>
+  );
+}
+
+/** Layers and timing of a motion. */
+function Folds({
+  motion,
+  param,
+  colour,
+  own,
+  onEdit,
+}: Pick<Props, 'param' | 'colour'> & {
+  motion: MotionDoc;
+  own: string;
+  onEdit: (motion: MotionDoc, title: string, gesture?: string) => void;
+}) {
+  return (
+    <>
+      <Fold
+        title="Layers"
+        note={motion.layers?.length ? `${motion.layers.length}` : 'none'}
+        initially={Boolean(motion.layers?.length)}
+      >
+        <LayersList
+          layers={motion.layers ?? []}
+          target={param}
+          colour={colour}
+          own={own}
+          onChange={(layers, gesture) => onEdit({ ...motion, layers }, 'Layers', gesture)}
+        />
+      </Fold>
+      <Fold title="Timing" note={timingWords(motion)} initially={timingWords(motion) !== 'as it is'}>
+        <TimingSettings
+          timing={motion.timing}
+          onChange={(timing, gesture) => onEdit({ ...motion, timing }, 'Timing', gesture && `timing/${gesture}`)}
+        />
+      </Fold>
     </>
   );
 }

@@ -7,6 +7,7 @@ import {
   numbersOf,
   setValue,
   valuesOf,
+  type ColourPlace,
   type NumberPlace,
 } from '@maypole/core/piece/addresses';
 import { circleThrough, describeCircle } from '@maypole/core/piece/link';
@@ -15,6 +16,8 @@ import { useMemo, useState } from 'react';
 import { useEditor } from '../state/store';
 
 const SHOWN = 60;
+
+const words = (p: Pick<NumberPlace, 'place' | 'title'>) => `${p.place}: ${p.title}`;
 
 /**
  * Picks the value to follow, by name. Moving ones come first; one that would close a cycle is refused, naming the
@@ -43,7 +46,6 @@ export function SourceField({
       .sort((a, b) => Number(isMoving(b.value)) - Number(isMoving(a.value)));
   }, [piece, own, colour]);
   const chosen = all.find((p) => addressKey(p.address) === value);
-  const words = (p: Pick<NumberPlace, 'place' | 'title'>) => `${p.place}: ${p.title}`;
   const found =
     search === null ? [] : all.filter((p) => words(p).toLowerCase().includes(search.toLowerCase())).slice(0, SHOWN);
 
@@ -82,73 +84,90 @@ export function SourceField({
         borderRadius="field"
         fontSize="12.5px"
       />
-      {search !== null && (
-        <Box
-          id="follow-list"
-          role="listbox"
-          aria-label="Values"
-          mt="1"
-          maxH="150px"
-          overflowY="auto"
-          bg="raised"
-          borderWidth="1px"
-          borderColor="line"
-          borderRadius="field"
+      {search !== null && <Options found={found} value={value} onChoose={choose} />}
+      {refused && <Refused words={refused} />}
+    </Box>
+  );
+}
+
+/** Values or colours that can be followed. */
+function Options({
+  found,
+  value,
+  onChoose,
+}: {
+  found: readonly (NumberPlace | ColourPlace)[];
+  value: string;
+  onChoose: (key: string) => void;
+}) {
+  return (
+    <Box
+      id="follow-list"
+      role="listbox"
+      aria-label="Values"
+      mt="1"
+      maxH="150px"
+      overflowY="auto"
+      bg="raised"
+      borderWidth="1px"
+      borderColor="line"
+      borderRadius="field"
+    >
+      {found.length === 0 && (
+        <Text px="2" py="1.5" fontSize="12px" color="muted">
+          Nothing found
+        </Text>
+      )}
+      {found.map((p) => (
+        <chakra.button
+          key={addressKey(p.address)}
+          type="button"
+          role="option"
+          aria-selected={addressKey(p.address) === value}
+          onMouseDown={(e) => {
+            e.preventDefault();
+            onChoose(addressKey(p.address));
+          }}
+          display="flex"
+          alignItems="center"
+          gap="2"
+          w="100%"
+          px="2"
+          py="1"
+          fontSize="12px"
+          textAlign="left"
+          cursor="pointer"
+          _hover={{ bg: 'field' }}
         >
-          {found.length === 0 && (
-            <Text px="2" py="1.5" fontSize="12px" color="muted">
-              Nothing found
+          <Box w="4px" h="14px" borderRadius="full" bg={p.colour ?? 'muted'} flexShrink={0} />
+          <Text truncate flex="1">
+            {words(p)}
+          </Text>
+          {isMoving(p.value) && (
+            <Text fontSize="11px" color="muted">
+              {p.value.motion}
             </Text>
           )}
-          {found.map((p) => (
-            <chakra.button
-              key={addressKey(p.address)}
-              type="button"
-              role="option"
-              aria-selected={addressKey(p.address) === value}
-              onMouseDown={(e) => {
-                e.preventDefault();
-                choose(addressKey(p.address));
-              }}
-              display="flex"
-              alignItems="center"
-              gap="2"
-              w="100%"
-              px="2"
-              py="1"
-              fontSize="12px"
-              textAlign="left"
-              cursor="pointer"
-              _hover={{ bg: 'field' }}
-            >
-              <Box w="4px" h="14px" borderRadius="full" bg={p.colour ?? 'muted'} flexShrink={0} />
-              <Text truncate flex="1">
-                {words(p)}
-              </Text>
-              {isMoving(p.value) && (
-                <Text fontSize="11px" color="muted">
-                  {p.value.motion}
-                </Text>
-              )}
-            </chakra.button>
-          ))}
-        </Box>
-      )}
-      {refused && (
-        <Box
-          role="alert"
-          mt="1"
-          px="2"
-          py="1.5"
-          bg="poppyWash"
-          color="poppyText"
-          borderRadius="field"
-          fontSize="12px"
-          lineHeight="1.4"
-        >
-          {refused}
-        </Box>
-      )}
+        </chakra.button>
+      ))}
+    </Box>
+  );
+}
+
+function Refused({ words }: { words: string }) {
+  return (
+    <Box
+      role="alert"
+      mt="1"
+      px="2"
+      py="1.5"
+      bg="poppyWash"
+      color="poppyText"
+      borderRadius="field"
+      fontSize="12px"
+      lineHeight="1.4"
+    >
+      {words}
     </Box>
   );
 }

@@ -46,106 +46,8 @@ export function PeoplePage({ me, room }: { me: Person; room: RoomUsed }) {
     <Box minH="100vh" bg="paper">
       <Box maxW="860px" mx="auto" px="6" py="8">
         <PageHead title="People" space="6" />
-        <Section
-          title="Who may come in"
-          help={ROLES.map((r) => `${ROLE_WORDS[r].title}: ${ROLE_WORDS[r].help}`).join(' ')}
-        >
-          {all?.people.map((p) => (
-            <Row key={p.id} name={p.name} detail={`${p.email}, since ${day(p.createdAt)}`}>
-              <Box w="110px">
-                <SelectField
-                  label={`Role of ${p.name}`}
-                  value={p.role}
-                  options={roles(ROLES)}
-                  onChange={(role) => void attempt(() => sure(() => setRole(p.id, role as Role)))}
-                />
-              </Box>
-              <PlainButton
-                size="xs"
-                disabled={p.id === me.id}
-                aria-label={`Remove ${p.name}`}
-                onClick={() => void attempt(() => sure(() => takeAway('person', p.id)))}
-              >
-                Remove
-              </PlainButton>
-            </Row>
-          ))}
-          {all?.invites.map((i) => (
-            <Row
-              key={i.id}
-              name={i.note || 'Invited'}
-              detail={`${ROLE_WORDS[i.role].title}; not used yet, good until ${day(i.expiresAt)}`}
-              faint
-            >
-              <PlainButton
-                size="xs"
-                aria-label={`Withdraw the invitation for ${i.note || 'somebody'}`}
-                onClick={() => void attempt(() => takeAway('invites', i.id))}
-              >
-                Withdraw
-              </PlainButton>
-            </Row>
-          ))}
-          <Adding
-            label="For whom"
-            button="Invite by a link"
-            choices={ROLES}
-            start="edit"
-            onAdd={(note, role) =>
-              attempt(async () => {
-                const token = await sure(() => invite(role, note));
-                if (token === undefined) return;
-                setHanded({
-                  title: `Link for ${note || 'whom you invite'}`,
-                  text: `${location.origin}/enter?invite=${token}`,
-                  help: 'Send it to them. It works once, for seven days, and is shown only now.',
-                });
-              })
-            }
-          />
-        </Section>
-        <Section
-          title="Keys of machines"
-          help="A machine shows its key in place of signing in. A withdrawn key, and one whose time is over, opens nothing."
-        >
-          {all?.keys.map((k) => (
-            <Row
-              key={k.id}
-              name={k.name}
-              detail={
-                `${ROLE_WORDS[k.role].title}, made ${day(k.createdAt)}, opens until ${day(k.endsAt)}, ` +
-                `${k.lastUsedAt ? `last used ${day(k.lastUsedAt)}` : 'never used'}`
-              }
-            >
-              <PlainButton
-                size="xs"
-                aria-label={`Withdraw the key ${k.name}`}
-                onClick={() => void attempt(() => takeAway('keys', k.id))}
-              >
-                Withdraw
-              </PlainButton>
-            </Row>
-          ))}
-          <Adding
-            label="Which machine"
-            button="Make a key"
-            choices={['look', 'edit', 'run']}
-            start="run"
-            needed
-            lasting
-            onAdd={(name, role, days) =>
-              attempt(async () => {
-                const key = await sure(() => makeKey(name, role, days));
-                if (key === undefined) return;
-                setHanded({
-                  title: `Key of ${name}`,
-                  text: key,
-                  help: `Take it now: it is shown only this once. It opens until ${day(new Date(Date.now() + days * 86_400_000).toISOString())}.`,
-                });
-              })
-            }
-          />
-        </Section>
+        <WhoMayComeIn all={all} me={me} attempt={attempt} onHanded={setHanded} />
+        <Keys all={all} attempt={attempt} onHanded={setHanded} />
         <Section title="Room">
           <RoomBar room={all?.room ?? room} />
         </Section>
@@ -156,6 +58,120 @@ export function PeoplePage({ me, room }: { me: Person; room: RoomUsed }) {
       {handed && <Given handed={handed} onClose={() => setHanded(undefined)} />}
       <AskSure />
     </Box>
+  );
+}
+
+interface SectionProps {
+  readonly all: Everyone | undefined;
+  /** Does something, tells what is wrong, and shows everybody anew. */
+  readonly attempt: (work: () => Promise<unknown>) => Promise<void>;
+  readonly onHanded: (handed: Handed) => void;
+}
+
+function WhoMayComeIn({ all, me, attempt, onHanded }: SectionProps & { readonly me: Person }) {
+  return (
+    <Section title="Who may come in" help={ROLES.map((r) => `${ROLE_WORDS[r].title}: ${ROLE_WORDS[r].help}`).join(' ')}>
+      {all?.people.map((p) => (
+        <Row key={p.id} name={p.name} detail={`${p.email}, since ${day(p.createdAt)}`}>
+          <Box w="110px">
+            <SelectField
+              label={`Role of ${p.name}`}
+              value={p.role}
+              options={roles(ROLES)}
+              onChange={(role) => void attempt(() => sure(() => setRole(p.id, role as Role)))}
+            />
+          </Box>
+          <PlainButton
+            size="xs"
+            disabled={p.id === me.id}
+            aria-label={`Remove ${p.name}`}
+            onClick={() => void attempt(() => sure(() => takeAway('person', p.id)))}
+          >
+            Remove
+          </PlainButton>
+        </Row>
+      ))}
+      {all?.invites.map((i) => (
+        <Row
+          key={i.id}
+          name={i.note || 'Invited'}
+          detail={`${ROLE_WORDS[i.role].title}; not used yet, good until ${day(i.expiresAt)}`}
+          faint
+        >
+          <PlainButton
+            size="xs"
+            aria-label={`Withdraw the invitation for ${i.note || 'somebody'}`}
+            onClick={() => void attempt(() => takeAway('invites', i.id))}
+          >
+            Withdraw
+          </PlainButton>
+        </Row>
+      ))}
+      <Adding
+        label="For whom"
+        button="Invite by a link"
+        choices={ROLES}
+        start="edit"
+        onAdd={(note, role) =>
+          attempt(async () => {
+            const token = await sure(() => invite(role, note));
+            if (token === undefined) return;
+            onHanded({
+              title: `Link for ${note || 'whom you invite'}`,
+              text: `${location.origin}/enter?invite=${token}`,
+              help: 'Send it to them. It works once, for seven days, and is shown only now.',
+            });
+          })
+        }
+      />
+    </Section>
+  );
+}
+
+function Keys({ all, attempt, onHanded }: SectionProps) {
+  return (
+    <Section
+      title="Keys of machines"
+      help="A machine shows its key in place of signing in. A withdrawn key, and one whose time is over, opens nothing."
+    >
+      {all?.keys.map((k) => (
+        <Row
+          key={k.id}
+          name={k.name}
+          detail={
+            `${ROLE_WORDS[k.role].title}, made ${day(k.createdAt)}, opens until ${day(k.endsAt)}, ` +
+            `${k.lastUsedAt ? `last used ${day(k.lastUsedAt)}` : 'never used'}`
+          }
+        >
+          <PlainButton
+            size="xs"
+            aria-label={`Withdraw the key ${k.name}`}
+            onClick={() => void attempt(() => takeAway('keys', k.id))}
+          >
+            Withdraw
+          </PlainButton>
+        </Row>
+      ))}
+      <Adding
+        label="Which machine"
+        button="Make a key"
+        choices={['look', 'edit', 'run']}
+        start="run"
+        needed
+        lasting
+        onAdd={(name, role, days) =>
+          attempt(async () => {
+            const key = await sure(() => makeKey(name, role, days));
+            if (key === undefined) return;
+            onHanded({
+              title: `Key of ${name}`,
+              text: key,
+              help: `Take it now: it is shown only this once. It opens until ${day(new Date(Date.now() + days * 86_400_000).toISOString())}.`,
+            });
+          })
+        }
+      />
+    </Section>
   );
 }
 

@@ -141,59 +141,69 @@ interface GripProps {
   readonly onWords: (words: { text: string; x: number; y: number } | null) => void;
 }
 
+interface GripDrag {
+  x: number;
+  y: number;
+  gesture: string;
+  start: readonly [number, number, number];
+  done: readonly [number, number, number];
+  turned: number;
+  last: number;
+  aside: number;
+}
+
+/** Moves by metres (or degrees in the first number), and reports the result. */
+function moveHandle(
+  h: Handle,
+  shown: HeldHandles,
+  by: readonly [number, number, number],
+  gesture: string,
+  snap: boolean,
+): string {
+  const { setValue } = useEditor.getState();
+  const p = shown.params[h.param];
+  const address = { owner: shown.owner, param: h.param } as const;
+  const merge = `handle/${h.param}/${h.index ?? ''}/${gesture}`;
+  const stored = storedValue(shown.owner, h.param) ?? p.default;
+  const grid = (x: number) => (snap ? Math.round(x / SNAP[h.shape]) * SNAP[h.shape] : x);
+  const tidy = (x: number) => Number(x.toFixed(4));
+  if (p.type === 'points') {
+    const list = [...(stored as Points)];
+    while (h.index! >= list.length) list.push([0, 0, 0]);
+    const at = list[h.index!];
+    const next = vec3((k) => tidy(grid(at[k] + by[k])));
+    setValue(
+      h.title,
+      address,
+      list.map((q, i) => (i === h.index ? next : q)),
+      merge,
+    );
+    return next.map((x) => x.toFixed(2)).join(', ');
+  }
+  if (h.shape === 'place') {
+    const q = p as VectorParam;
+    const now = stored as readonly NumberValue[];
+    const next = vec3((k) => shift(now[k], by[k], q, (x) => tidy(grid(x))));
+    setValue(h.title, address, next, merge);
+    return (
+      next.map((v, k) => (typeof v === 'number' ? v : shown.values[h.param][k] + by[k]).toFixed(2)).join(', ') + ' m'
+    );
+  }
+  const q = p as NumberParam;
+  const next = shift(stored as NumberValue, by[0], q, (x) => tidy(grid(x)));
+  setValue(h.title, address, next, merge);
+  const value = typeof next === 'number' ? next : Number(shown.values[h.param]) + by[0];
+  return `${value.toFixed(h.shape === 'angle' ? 1 : 2)}${q.unit === '°' ? '°' : ` ${q.unit}`}`;
+}
+
 function Grip({ handle: h, shown, view, aside, onWords }: GripProps) {
-  const drag = useRef<{
-    x: number;
-    y: number;
-    gesture: string;
-    start: readonly [number, number, number];
-    done: readonly [number, number, number];
-    turned: number;
-    last: number;
-    aside: number;
-  } | null>(null);
+  const drag = useRef<GripDrag | null>(null);
   const seen = view.to(shown.place(h.at));
   if (!seen) return null;
   const centre = h.about ? view.to(shown.place(h.about)) : null;
 
-  /** Moves by metres (or degrees in the first number), and reports the result. */
-  const apply = (by: readonly [number, number, number], gesture: string, snap: boolean): string => {
-    const { setValue } = useEditor.getState();
-    const p = shown.params[h.param];
-    const address = { owner: shown.owner, param: h.param } as const;
-    const merge = `handle/${h.param}/${h.index ?? ''}/${gesture}`;
-    const stored = storedValue(shown.owner, h.param) ?? p.default;
-    const grid = (x: number) => (snap ? Math.round(x / SNAP[h.shape]) * SNAP[h.shape] : x);
-    const tidy = (x: number) => Number(x.toFixed(4));
-    if (p.type === 'points') {
-      const list = [...(stored as Points)];
-      while (h.index! >= list.length) list.push([0, 0, 0]);
-      const at = list[h.index!];
-      const next = vec3((k) => tidy(grid(at[k] + by[k])));
-      setValue(
-        h.title,
-        address,
-        list.map((q, i) => (i === h.index ? next : q)),
-        merge,
-      );
-      return next.map((x) => x.toFixed(2)).join(', ');
-    }
-    if (h.shape === 'place') {
-      const q = p as VectorParam;
-      const now = stored as readonly NumberValue[];
-      const next = vec3((k) => shift(now[k], by[k], q, (x) => tidy(grid(x))));
-      setValue(h.title, address, next, merge);
-      return (
-        next.map((v, k) => (typeof v === 'number' ? v : shown.values[h.param][k] + by[k]).toFixed(2)).join(', ') + ' m'
-      );
-    }
-    const q = p as NumberParam;
-    const next = shift(stored as NumberValue, by[0], q, (x) => tidy(grid(x)));
-    setValue(h.title, address, next, merge);
-    const value = typeof next === 'number' ? next : Number(shown.values[h.param]) + by[0];
-    return `${value.toFixed(h.shape === 'angle' ? 1 : 2)}${q.unit === '°' ? '°' : ` ${q.unit}`}`;
-  };
-
+  const apply = (by: readonly [number, number, number], gesture: string, snap: boolean) =>
+    moveHandle(h, shown, by, gesture, snap);
   const down = (event: PointerEvent) => {
     event.stopPropagation();
     event.currentTarget.setPointerCapture(event.pointerId);
@@ -214,32 +224,20 @@ function Grip({ handle: h, shown, view, aside, onWords }: GripProps) {
     if (!d) return;
     event.stopPropagation();
     const [dx, dy] = [event.clientX - d.x, event.clientY - d.y];
-    let by: [number, number, number];
+    let by: readonly [number, number, number];
     if (h.shape === 'angle') {
       const box = event.currentTarget.parentElement!.getBoundingClientRect();
       const now = angleTo(centre, event.clientX - box.left, event.clientY - box.top);
-      let step = now - d.last;
-      step -= 360 * Math.round(step / 360);
       // Seen from the front of the axis it rotates one way, from behind the other.
       const front = h.axis && shown.turn(h.axis).reduce((s, x, k) => s + x * view.ahead[k], 0) < 0 ? -1 : 1;
-      drag.current = { ...d, last: now, turned: d.turned + step * front };
-      by = [drag.current.turned - d.done[0], 0, 0];
-      drag.current.done = [drag.current.turned, 0, 0];
+      const step = now - d.last;
+      const turned = d.turned + (step - 360 * Math.round(step / 360)) * front;
+      by = [turned - d.done[0], 0, 0];
+      drag.current = { ...d, last: now, turned, done: [turned, 0, 0] };
     } else {
-      const whole = shown.back(view.across(dx, dy, seen.depth));
-      // Shift keeps to the axis of the largest movement.
-      const most = whole.reduce((m, x, k) => (Math.abs(x) > Math.abs(whole[m]) ? k : m), 0);
-      const kept = event.shiftKey ? (whole.map((x, k) => (k === most ? x : 0)) as [number, number, number]) : whole;
-      if (h.shape === 'distance') {
-        const along =
-          Math.hypot(...[0, 1, 2].map((k) => d.start[k] + kept[k] - h.about![k])) -
-          Math.hypot(...[0, 1, 2].map((k) => d.start[k] - h.about![k]));
-        by = [along - d.done[0], 0, 0];
-        drag.current = { ...d, done: [along, 0, 0] };
-      } else {
-        by = kept.map((x, k) => x - d.done[k]) as [number, number, number];
-        drag.current = { ...d, done: kept };
-      }
+      const to = offsetOf(h, d.start, shown.back(view.across(dx, dy, seen.depth)), event.shiftKey);
+      by = vec3((k) => to[k] - d.done[k]);
+      drag.current = { ...d, done: to };
     }
     const text = apply(by, d.gesture, event.ctrlKey || event.metaKey);
     onWords({ text: `${h.title}  ${text}`, x: seen.x, y: seen.y });
@@ -300,6 +298,24 @@ function Grip({ handle: h, shown, view, aside, onWords }: GripProps) {
       />
     </Box>
   );
+}
+
+/**
+ * How far a handle has moved since it was grabbed: metres along each axis, or along its distance in the first number.
+ *
+ * @param onAxis keeps to the axis of the largest movement
+ */
+function offsetOf(
+  h: Handle,
+  start: readonly [number, number, number],
+  moved: readonly [number, number, number],
+  onAxis: boolean,
+): readonly [number, number, number] {
+  const most = moved.reduce((m, x, k) => (Math.abs(x) > Math.abs(moved[m]) ? k : m), 0);
+  const kept = onAxis ? vec3((k) => (k === most ? moved[k] : 0)) : moved;
+  if (h.shape !== 'distance') return kept;
+  const from = (by: readonly number[]) => Math.hypot(...vec3((k) => start[k] + by[k] - h.about![k]));
+  return [from(kept) - from([0, 0, 0]), 0, 0];
 }
 
 function shift(

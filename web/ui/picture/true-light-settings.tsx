@@ -54,7 +54,6 @@ export function TrueLightSettings({ leftOut }: { leftOut: number | null }) {
 function Settings({ leftOut }: { leftOut: number | null }) {
   const s = useTrueLight();
   const effort = effortOf(s);
-  const bounces = (change: Partial<typeof s.bounces>) => setTrueLight({ bounces: { ...s.bounces, ...change } });
   return (
     <Flex direction="column" gap="2" fontSize="12.5px">
       <Choice
@@ -101,6 +100,31 @@ function Settings({ leftOut }: { leftOut: number | null }) {
         />
       </Row>
       <Heading>Bounces</Heading>
+      <Bounces leftOut={leftOut} />
+      <Heading>Looking</Heading>
+      <Row title="Denoise" help="Smooths the grain that is left, along surfaces">
+        <SwitchField label="Denoise" value={s.denoise} onChange={(denoise) => setTrueLight({ denoise })} />
+      </Row>
+      <Row title="Samples" help="Where samples went: dark few, bright many">
+        <SwitchField label="Show samples" value={s.map} onChange={(map) => setTrueLight({ map })} />
+      </Row>
+      <Row title="Compare" help="Quick light to the left of a line, true light to the right">
+        <SwitchField
+          label="Compare with quick light"
+          value={s.compare}
+          onChange={(compare) => setTrueLight({ compare })}
+        />
+      </Row>
+    </Flex>
+  );
+}
+
+/** How far light is followed, by kind of surface, and what of it is held. */
+function Bounces({ leftOut }: { leftOut: number | null }) {
+  const s = useTrueLight();
+  const bounces = (change: Partial<typeof s.bounces>) => setTrueLight({ bounces: { ...s.bounces, ...change } });
+  return (
+    <>
       <Row title="Matt" help="Off matt surfaces; 0 is light straight from lamps">
         <Count
           label="Matt bounces"
@@ -164,21 +188,7 @@ function Settings({ leftOut }: { leftOut: number | null }) {
           Takes away {aboutShare(leftOut)} of the light
         </Text>
       )}
-      <Heading>Looking</Heading>
-      <Row title="Denoise" help="Smooths the grain that is left, along surfaces">
-        <SwitchField label="Denoise" value={s.denoise} onChange={(denoise) => setTrueLight({ denoise })} />
-      </Row>
-      <Row title="Samples" help="Where samples went: dark few, bright many">
-        <SwitchField label="Show samples" value={s.map} onChange={(map) => setTrueLight({ map })} />
-      </Row>
-      <Row title="Compare" help="Quick light to the left of a line, true light to the right">
-        <SwitchField
-          label="Compare with quick light"
-          value={s.compare}
-          onChange={(compare) => setTrueLight({ compare })}
-        />
-      </Row>
-    </Flex>
+    </>
   );
 }
 

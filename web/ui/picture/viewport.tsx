@@ -107,19 +107,6 @@ export function Viewport() {
     const at = [event.clientX - box.left, event.clientY - box.top] as const;
     if (!pickAt(...at, size)) chooseCopyAt(...at, size);
   };
-  const keys = (event: KeyboardEvent) => {
-    if (event.ctrlKey || event.metaKey || event.altKey) return;
-    const arrow = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[event.key];
-    if (arrow) {
-      if (event.shiftKey) pan(arrow[0] * 0.05, arrow[1] * 0.05);
-      else orbit(arrow[0] * 5, arrow[1] * 5);
-    } else if (event.key === '+' || event.key === '=') zoom(0.9);
-    else if (event.key === '-') zoom(1 / 0.9);
-    else return;
-    event.preventDefault();
-    event.stopPropagation();
-  };
-
   const fit = fitFrame(50, format.width / format.height, size.width / size.height);
   return (
     <Box ref={behind} position="absolute" inset="0">
@@ -177,6 +164,20 @@ export function Viewport() {
       </Flex>
     </Box>
   );
+}
+
+/** Turns, shifts and zooms the camera from the keyboard. */
+function keys(event: KeyboardEvent): void {
+  if (event.ctrlKey || event.metaKey || event.altKey) return;
+  const arrow = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[event.key];
+  if (arrow) {
+    if (event.shiftKey) pan(arrow[0] * 0.05, arrow[1] * 0.05);
+    else orbit(arrow[0] * 5, arrow[1] * 5);
+  } else if (event.key === '+' || event.key === '=') zoom(0.9);
+  else if (event.key === '-') zoom(1 / 0.9);
+  else return;
+  event.preventDefault();
+  event.stopPropagation();
 }
 
 const pointerAt = (event: PointerEvent): PointerAt => ({

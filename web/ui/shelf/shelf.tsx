@@ -32,11 +32,11 @@ export function Shelf({
   viewer: Viewer;
 }) {
   const router = useRouter();
-  const { pieces, view, taking, show, refresh, begin, importFiles, remove, restore, duplicate, together, known } =
-    usePieces(initial, total);
+  const shelf = usePieces(initial, total);
+  const { pieces, view, refresh, importFiles, together } = shelf;
   const [sought, setSought] = useState(EVERYTHING);
   const seek = useCallback((part: Partial<Sought>) => setSought((s) => ({ ...s, ...part })), []);
-  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const [chosen, choose, none] = useChosen();
   const [beginning, setBeginning] = useState(false);
   const [shown, more] = useMore(`${view}/${Object.values(sought).join('/')}`);
 
@@ -47,18 +47,11 @@ export function Shelf({
   const count = `${ids.length} ${ids.length === 1 ? 'piece' : 'pieces'}`;
   const acts = useSteady<CardActs>({
     changed: () => void refresh(view),
-    remove: (piece) => void remove(piece),
-    restore: (piece) => void restore(piece),
-    duplicate: (piece) => void duplicate(piece),
-    choose: (id, on) =>
-      setChosen((before) => {
-        const next = new Set(before);
-        if (on) next.add(id);
-        else next.delete(id);
-        return next;
-      }),
+    remove: (piece) => void shelf.remove(piece),
+    restore: (piece) => void shelf.restore(piece),
+    duplicate: (piece) => void shelf.duplicate(piece),
+    choose,
   });
-  const none = () => setChosen(new Set());
   return (
     <Box
       minH="100vh"
@@ -70,7 +63,7 @@ export function Shelf({
       }}
     >
       <ShelfHeader
-        taking={taking}
+        taking={shelf.taking}
         query={sought.query}
         onQuery={(query) => seek({ query })}
         viewer={viewer}
@@ -79,20 +72,14 @@ export function Shelf({
       />
       <Box maxW="1240px" mx="auto" px="5" pt="6" pb="16">
         <Flex align="baseline" gap="3" mb="4">
-          <Heading as="h1" fontFamily="heading" fontSize="27px" fontWeight="700">
-            {view === 'all' ? 'Shelf' : 'Bin'}
-          </Heading>
-          <Text color="muted" fontSize="13.5px">
-            {known} {known === 1 ? 'piece' : 'pieces'}
-            {view === 'bin' && `, each for ${BIN_DAYS} days after it was put here`}
-          </Text>
+          <Title view={view} known={shelf.known} />
           <Box flex="1" />
           {pieces.length > 1 && <Sorter pieces={pieces} labels={labels} sought={sought} onSeek={seek} />}
           <Views
             view={view}
             onShow={(which) => {
               none();
-              show(which);
+              shelf.show(which);
             }}
           />
         </Flex>
@@ -144,7 +131,7 @@ export function Shelf({
             onClear={none}
           />
         )}
-        <NewLoop open={beginning} onClose={() => setBeginning(false)} onChoose={begin} />
+        <NewLoop open={beginning} onClose={() => setBeginning(false)} onChoose={shelf.begin} />
         <Flex justify="center" gap="6" mt="14" fontSize="12.5px" color="muted" _hover={{ color: 'ink' }}>
           <Link href="/guide">Guide</Link>
           <Link href="/check">Does this machine draw right?</Link>
@@ -175,6 +162,28 @@ function Views({ view, onShow }: { view: View; onShow: (view: View) => void }) {
           {v === 'all' ? 'All' : 'Bin'}
         </chakra.button>
       ))}
+    </>
+  );
+}
+
+/** Pieces that are chosen, by id. */
+function useChosen(): [ReadonlySet<string>, (id: string, on: boolean) => void, () => void] {
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const choose = (id: string, on: boolean) =>
+    setChosen((before) => new Set(on ? [...before, id] : [...before].filter((other) => other !== id)));
+  return [chosen, choose, () => setChosen(new Set())];
+}
+
+function Title({ view, known }: { view: View; known: number }) {
+  return (
+    <>
+      <Heading as="h1" fontFamily="heading" fontSize="27px" fontWeight="700">
+        {view === 'all' ? 'Shelf' : 'Bin'}
+      </Heading>
+      <Text color="muted" fontSize="13.5px">
+        {known} {known === 1 ? 'piece' : 'pieces'}
+        {view === 'bin' && `, each for ${BIN_DAYS} days after it was put here`}
+      </Text>
     </>
   );
 }

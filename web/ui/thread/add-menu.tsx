@@ -140,49 +140,12 @@ export function AddMenu({ group, label, ribbonId, onChoose, children }: Props) {
                     )}
                     <Box display="grid" gridTemplateColumns="1fr 1fr" columnGap="1">
                       {mine.map((k) => (
-                        <chakra.button
+                        <StepChoice
                           key={k.kind}
-                          type="button"
-                          onClick={() => choose(k.kind)}
-                          display="flex"
-                          w="100%"
-                          gap="2.5"
-                          alignItems="center"
-                          textAlign="left"
-                          px="2"
-                          py="1.5"
-                          borderRadius="field"
-                          cursor="pointer"
-                          _hover={{ bg: 'field' }}
-                          _focusVisible={{ bg: 'field' }}
-                        >
-                          <Flex
-                            w="46px"
-                            h="46px"
-                            borderRadius="8px"
-                            borderWidth="1px"
-                            borderColor="line"
-                            bg="raised"
-                            align="center"
-                            justify="center"
-                            flexShrink={0}
-                            overflow="hidden"
-                          >
-                            {pictures.has(k.kind) ? (
-                              <Sketch image={pictures.get(k.kind)!} />
-                            ) : (
-                              <StepIcon name={k.icon} />
-                            )}
-                          </Flex>
-                          <Box minW="0">
-                            <Text fontWeight="600" fontSize="13px" lineHeight="1.3">
-                              {k.title}
-                            </Text>
-                            <Text color="muted" fontSize="12px" lineHeight="1.3">
-                              {k.help}
-                            </Text>
-                          </Box>
-                        </chakra.button>
+                          kind={k}
+                          image={pictures.get(k.kind)}
+                          onChoose={() => choose(k.kind)}
+                        />
                       ))}
                     </Box>
                   </Box>
@@ -198,6 +161,58 @@ export function AddMenu({ group, label, ribbonId, onChoose, children }: Props) {
         </Popover.Positioner>
       </Portal>
     </Popover.Root>
+  );
+}
+
+/** A step of the menu: what it would make, its name, and what it does. */
+function StepChoice({
+  kind: k,
+  image,
+  onChoose,
+}: {
+  kind: (typeof stepKinds)[number];
+  image: Uint8ClampedArray<ArrayBuffer> | undefined;
+  onChoose: () => void;
+}) {
+  return (
+    <chakra.button
+      type="button"
+      onClick={onChoose}
+      display="flex"
+      w="100%"
+      gap="2.5"
+      alignItems="center"
+      textAlign="left"
+      px="2"
+      py="1.5"
+      borderRadius="field"
+      cursor="pointer"
+      _hover={{ bg: 'field' }}
+      _focusVisible={{ bg: 'field' }}
+    >
+      <Flex
+        w="46px"
+        h="46px"
+        borderRadius="8px"
+        borderWidth="1px"
+        borderColor="line"
+        bg="raised"
+        align="center"
+        justify="center"
+        flexShrink={0}
+        overflow="hidden"
+      >
+        {image ? <Sketch image={image} /> : <StepIcon name={k.icon} />}
+      </Flex>
+      <Box minW="0">
+        <Text fontWeight="600" fontSize="13px" lineHeight="1.3">
+          {k.title}
+        </Text>
+        <Text color="muted" fontSize="12px" lineHeight="1.3">
+          {k.help}
+        </Text>
+      </Box>
+    </chakra.button>
   );
 }
 
