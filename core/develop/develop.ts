@@ -145,6 +145,10 @@ function developInto(
     [0, 0, 0],
   ];
   const own = [0, 0, 0, 0];
+  const write = (at: number, alpha: number, noise: number) => {
+    for (let k = 0; k < 3; k++) out[at + k] = alpha > 0 ? whole(white * c[k] + noise) : 0;
+    out[at + 3] = whole(white * alpha);
+  };
   for (let y = 0; y < height; y++)
     for (let x = 0; x < width; x++) {
       const [u, v] = [(x + 0.5) / width, (y + 0.5) / height];
@@ -174,8 +178,7 @@ function developInto(
       if (clear && alpha > 0) for (let k = 0; k < 3; k++) c[k] /= alpha;
       for (const effect of effects) effect(c, u, v);
       const noise = covered > 0 || backdrop.type === 'gradient' ? grain * dither(x, y) : 0;
-      for (let k = 0; k < 3; k++) out[at + k] = alpha > 0 ? whole(white * c[k] + noise) : 0;
-      out[at + 3] = whole(white * alpha);
+      write(at, alpha, noise);
     }
 }
 

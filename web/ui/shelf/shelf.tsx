@@ -39,7 +39,6 @@ export function Shelf({
   const [chosen, choose, none] = useChosen();
   const [beginning, setBeginning] = useState(false);
   const [shown, more] = useMore(`${view}/${Object.values(sought).join('/')}`);
-
   const labels = labelsOf(pieces);
   const found = onShelf(pieces, { ...sought, label: labels.includes(sought.label) ? sought.label : '' });
   const picked = found.filter((p) => chosen.has(p.id));
