@@ -49,6 +49,8 @@ const CHECKS = [
       '**/*.{ts,tsx,mjs}',
     ],
   ],
+  // Exports that nobody imports, and files that nothing reaches.
+  ['unused exports', path.join(BIN, 'knip'), ['--no-progress']],
   tsc('core'),
 ];
 /** With everything that takes long: rules that need types. */

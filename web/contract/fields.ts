@@ -8,7 +8,7 @@ import { z } from 'zod';
  */
 
 /** Largest value of an integer column. */
-export const LARGEST = 2 ** 31 - 1;
+const LARGEST = 2 ** 31 - 1;
 
 /** Fallback messages for Zod, as `error` of `parse`: the field, and what belongs there. */
 export function wordsFor(issue: z.core.$ZodRawIssue): string | undefined {

@@ -13,7 +13,7 @@ const QUIET_MS = 400;
 const MAX_TOPOLOGIES = 48;
 
 /** From this many milliseconds on, a slow shape is reported and can be stopped. */
-export const SLOW_MS = 2000;
+const SLOW_MS = 2000;
 
 /** Automatic retries of a failed shape: the first failure may have been the worker's. */
 const TRIES = 2;
@@ -35,7 +35,7 @@ export interface Readiness {
 }
 
 /** A shape that could not be made. */
-export class FrameTrouble extends Error {
+class FrameTrouble extends Error {
   override readonly name = 'FrameTrouble';
 }
 

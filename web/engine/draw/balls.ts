@@ -9,7 +9,7 @@ export const SHEET = { across: 6, cell: 96 } as const;
 const LENS = { focalLength: 600, filmWidth: 36 } as const;
 
 /** A piece with rows of balls, one for each preset, lit as another piece. */
-export function ballSheet(presets: readonly Preset[], scene: Piece['scene']): Piece {
+function ballSheet(presets: readonly Preset[], scene: Piece['scene']): Piece {
   const { across, cell } = SHEET;
   const down = Math.ceil(presets.length / across);
   const piece = newPiece('Presets');

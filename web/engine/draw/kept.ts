@@ -1,5 +1,5 @@
 /** Something that occupies a worker or a graphics context while it exists. */
-export interface Costly {
+interface Costly {
   /** Whether it has become unusable: its graphics device is lost. */
   readonly lost?: boolean;
   dispose(): void;

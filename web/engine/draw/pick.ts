@@ -3,7 +3,7 @@ import type { RibbonGeometry, RibbonPart } from '../evaluate/loop-cache';
 import { boxOf } from './box';
 
 /** A copy hit by a line of sight. */
-export interface Picked {
+interface Picked {
   /** Index among the copies of its ribbon. */
   readonly number: number;
   /** Distance, in lengths of `way`. */

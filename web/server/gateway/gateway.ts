@@ -14,7 +14,7 @@ import { metrics } from './metrics';
 import { METHODS, refusalOf } from './refusal';
 import { Turns } from './turns';
 
-export interface FrontOptions {
+interface FrontOptions {
   /** Handles a request that was let in. */
   readonly answer: (request: IncomingMessage, response: ServerResponse) => unknown;
   /** Certificate and key in PEM, for TLS. */

@@ -1,6 +1,6 @@
 import { collectDefaultMetrics, Counter, Gauge, Histogram, Registry } from 'prom-client';
 
-export interface Metrics {
+interface Metrics {
   readonly registry: Registry;
   readonly requests: Counter<'method' | 'status'>;
   readonly seconds: Histogram<'method'>;

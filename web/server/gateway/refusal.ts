@@ -2,7 +2,7 @@ import { refusal } from '../http/guard';
 import { FRONT } from './figures';
 
 /** An answer given before the application is asked. */
-export interface Refusal {
+interface Refusal {
   readonly status: 400 | 403 | 405 | 413;
   readonly error: string;
 }

@@ -40,7 +40,7 @@ interface Turn {
 }
 
 /** Why a request has to wait, and for how many seconds. */
-export interface Wait {
+interface Wait {
   readonly error: string;
   readonly seconds: number;
 }

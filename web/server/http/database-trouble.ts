@@ -1,5 +1,5 @@
 /** What to say, and which status to use, while the database cannot answer. */
-export interface Trouble {
+interface Trouble {
   readonly status: 503 | 507;
   readonly words: string;
 }

@@ -8,7 +8,7 @@ import { LOCAL, type Person } from '../../contract/person';
 import { openPages, pieces, revisions } from '../data/schema';
 
 /** Seconds after which a silent page is considered closed; visible pages report every ten. */
-export const SILENT = 45;
+const SILENT = 45;
 
 /**
  * Records that a page has a piece open, or no longer, and returns who else has, and its current revision.

@@ -37,7 +37,7 @@ const LOOK = 50;
 /** Megabytes a process may keep from one job to the next. */
 const RECYCLED = 384;
 
-export interface PoolOptions {
+interface PoolOptions {
   /** The program that runs jobs: it takes an Order and returns an Answer. */
   readonly program: string;
   /** Most processes. */

@@ -18,7 +18,7 @@ import type { JobName } from './limits';
 const read = <T>(body: Uint8Array, schema: z.ZodType<T>): T => parseJson(Buffer.from(body), schema);
 
 /** A file written by a job, to be sent and deleted. */
-export interface Made {
+interface Made {
   readonly file: string;
   readonly name: string;
 }

@@ -4,7 +4,7 @@ import type { Database } from '../data/db';
 import { revisions } from '../data/schema';
 
 /** Where a version sent by a page belongs. */
-export type InLine =
+type InLine =
   /** It continues the page's own last version, or the current one. */
   | { readonly is: 'next' }
   /** This version, or a later one of the same page, is stored already. */

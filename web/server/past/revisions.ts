@@ -20,7 +20,7 @@ type Reader = Pick<Database, 'select'>;
 type Writer = Pick<Database, 'select' | 'insert'>;
 
 /** A document as stored. */
-export interface Stored {
+interface Stored {
   readonly number: number;
   readonly source: string | null;
   readonly delta: string | null;
@@ -75,7 +75,7 @@ function packed(chain: readonly Stored[], source: string): { source: string | nu
 }
 
 /** SHA-256 fingerprints that a document names. */
-export const filesIn = (source: string): string[] => [
+const filesIn = (source: string): string[] => [
   ...new Set([...source.matchAll(/"([0-9a-f]{64})"/g)].map((m) => m[1])),
 ];
 

@@ -22,7 +22,7 @@ export function networkOf(client: string): string {
 }
 
 /** Who tries to sign in. */
-export interface Trying {
+interface Trying {
   /** Address it comes from. */
   readonly client: string;
   readonly account: string;

@@ -9,7 +9,7 @@ export const TRAIL_DAYS = 180;
 /** The same event within this time is one row with a count. */
 const TOGETHER = 3_600_000;
 
-export interface AuditEvent {
+interface AuditEvent {
   readonly what: string;
   readonly on: string;
   readonly person: Person;

@@ -12,7 +12,7 @@ import { accounts, people, sessions, twoFactors, verifications } from './tables'
 export const ARGON = { /** Argon2id. */ algorithm: 2, memoryCost: 19_456, timeCost: 2, parallelism: 1 } as const;
 
 /** Days after which a session ends regardless of use. */
-export const SESSION_DAYS = 14;
+const SESSION_DAYS = 14;
 
 /**
  * Accounts and sessions by better-auth: a maintained library whose sessions, cookies and password checks many have

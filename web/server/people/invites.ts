@@ -7,7 +7,7 @@ import { digestOf, newToken } from './secret-token';
 import { invites, people } from './tables';
 
 /** Days that a link is valid. */
-export const INVITE_DAYS = 7;
+const INVITE_DAYS = 7;
 
 /** Creates an invitation; its secret is returned this once. */
 export async function invite(db: Database, role: Role, note: string): Promise<{ id: string; token: string }> {

@@ -13,7 +13,7 @@ const NOTED = 5 * 60_000;
 /** Milliseconds for which a given password counts as recent. */
 export const SURE = 5 * 60_000;
 
-export interface Session {
+interface Session {
   readonly id: string;
   readonly person: Person;
   /** When the password was last given. */

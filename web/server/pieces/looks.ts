@@ -7,7 +7,7 @@ import { AppError } from '../http/app-error';
 import { looks } from '../data/schema';
 
 /** Most looks of a kind. */
-export const MOST_LOOKS = 500;
+const MOST_LOOKS = 500;
 
 const columns = { id: looks.id, kind: looks.kind, name: looks.name, source: looks.source };
 const asLook = (row: { id: string; kind: string; name: string; source: string }): KeptLook => ({

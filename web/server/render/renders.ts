@@ -319,7 +319,7 @@ async function clearUnknown(db: Database, store: FrameImageStore): Promise<void>
 }
 
 /** Days that finished renders are kept. */
-export const keepDays = () => Number(process.env.MAYPOLE_KEEP_RENDERS_DAYS) || 90;
+const keepDays = () => Number(process.env.MAYPOLE_KEEP_RENDERS_DAYS) || 90;
 
 /** Takes away renders that ended long ago, and estimates after a day. Gives how many. */
 export async function clearOld(db: Database): Promise<number> {

@@ -8,7 +8,7 @@ import { AppError } from '../http/app-error';
 const leftFree = () => Number(process.env.MAYPOLE_LEAVE_FREE_GIGABYTES) || 2;
 
 /** Where finished frames and files are. */
-export function rendersFolder(): string {
+function rendersFolder(): string {
   const folder = process.env.MAYPOLE_RENDERS ?? path.join(process.cwd(), '.maypole/renders');
   if (!existsSync(folder)) mkdirSync(folder, { recursive: true });
   return folder;

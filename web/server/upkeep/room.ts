@@ -12,7 +12,7 @@ const setting = (name: string, otherwise: number): number => {
 };
 
 /** How much may be kept; each can be set otherwise by the environment of the start command. */
-export function quotas() {
+function quotas() {
   return {
     pieces: setting('MAYPOLE_MOST_PIECES', 20_000),
     piecesOfOne: setting('MAYPOLE_MOST_PIECES_OF_ONE', 5000),

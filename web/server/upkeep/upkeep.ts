@@ -14,9 +14,9 @@ export const LOOSE_FILE_DAYS = 14;
  * of each day. Always kept: the one that is shown, takes, those with a name, those that a render was made of, and those that came
  * too late.
  */
-export const THINNING = { allDays: 2, hourlyDays: 30 } as const;
+const THINNING = { allDays: 2, hourlyDays: 30 } as const;
 
-export interface Upkeep {
+interface Upkeep {
   readonly pieces: number;
   readonly revisions: number;
   readonly files: number;

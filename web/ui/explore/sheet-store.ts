@@ -7,7 +7,7 @@ import { leaveSheet, leftSheet, wayOf } from './kept-sheet';
 import type { LeftOut, SheetState, Way } from './sheet-state';
 import { useEditor } from '../state/store';
 
-export type { LeftOut, SheetState, Tile, Way } from './sheet-state';
+export type { LeftOut, SheetState, Tile } from './sheet-state';
 
 export const NONE_LEFT: LeftOut = { alike: 0, open: 0, heavy: 0, size: 0 };
 

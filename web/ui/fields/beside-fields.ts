@@ -1,7 +1,7 @@
 import type { Address } from '@maypole/core/piece/addresses';
 
 /** What a field of a column sets, so that others can set it along. */
-export interface Joinable {
+interface Joinable {
   readonly addresses: readonly Address[];
   /** Only fields of one range and unit are set alike. */
   readonly range: string;

@@ -7,13 +7,13 @@ import { createContext, memo, useContext } from 'react';
 import { shownColour } from '../parts/shown-colour';
 import { useEditor } from '../state/store';
 
-export interface Range {
+interface Range {
   readonly low: number;
   readonly high: number;
 }
 
 /** Samples of a moving number at even intervals between two moments, in loops. */
-export function sampled(value: NumberValue, frames: number, from: number, to: number, samples: number): Float64Array {
+function sampled(value: NumberValue, frames: number, from: number, to: number, samples: number): Float64Array {
   const out = new Float64Array(samples + 1);
   for (let i = 0; i <= samples; i++)
     out[i] = evaluateNumber(value, { frame: (from + ((to - from) * i) / samples) * frames, frames });

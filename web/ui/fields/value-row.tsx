@@ -39,7 +39,7 @@ import { SwitchField } from './switch-field';
 import { TextField } from './text-field';
 
 /** The same value elsewhere, edited together with the first. */
-export interface Other {
+interface Other {
   readonly owner: Owner;
   readonly stored: StoredValue;
 }

@@ -8,7 +8,7 @@ import { useEditor } from '../state/store';
 import type { Line } from './line';
 import { doLine, keepLine, lastLines, namedLine, type KeptLine } from './say-line';
 
-export interface SaidLine {
+interface SaidLine {
   readonly said: Understood;
   /** The name that it is to be kept by, if it says one. */
   readonly kept: KeptLine | null;

@@ -10,7 +10,7 @@ import { layerParams } from '@maypole/core/pattern/layer';
 import { useEditor } from '../state/store';
 
 /** The ribbon with changed pattern layers on one part. */
-export function withPatterns(
+function withPatterns(
   ribbon: RibbonDoc,
   part: string,
   change: (layers: readonly PatternDoc[]) => readonly PatternDoc[],

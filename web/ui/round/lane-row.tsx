@@ -19,7 +19,7 @@ import { LaneLabel } from './lane-label';
 import { LANE, NAMES, useLaneView, viewFrom } from './lane-view';
 
 /** A motion in a few words, and whether it closes. */
-export function laneWords(place: MovingPlace, frames: number): { words: string; closed: boolean } {
+function laneWords(place: MovingPlace, frames: number): { words: string; closed: boolean } {
   const motion = place.value as MotionDoc;
   if (isColourPlace(place)) {
     const { turns } = colourCourse(place.value, frames);

@@ -12,7 +12,7 @@ export interface PieceFile {
 }
 
 /** Result of an import: how many are on the shelf, and a sentence for each that failed. */
-export interface TakenIn {
+interface TakenIn {
   readonly taken: number;
   readonly refused: readonly string[];
 }

@@ -11,7 +11,7 @@ export const GUIDES = [
   { id: '4:5', title: 'Portrait 4:5', aspect: 4 / 5 },
 ] as const;
 
-export type Guide = (typeof GUIDES)[number]['id'];
+type Guide = (typeof GUIDES)[number]['id'];
 
 const KEY = 'maypole-guides';
 

@@ -20,7 +20,7 @@ export const PANES: Readonly<Record<Pane, PaneSize>> = {
 };
 
 /** Width of panel and drawer, height of the round, in pixels; 0 if collapsed. */
-export type Layout = Readonly<Record<Pane, number>>;
+type Layout = Readonly<Record<Pane, number>>;
 
 const USUAL: Layout = { panel: PANES.panel.usual, drawer: PANES.drawer.usual, round: PANES.round.usual };
 const KEY = 'maypole-layout';

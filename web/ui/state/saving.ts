@@ -90,7 +90,7 @@ function stateAfter(status: number | undefined): SaveState {
 }
 
 /** What became of work that an earlier page left in the browser. */
-export type Delivered =
+type Delivered =
   /** The server has it: as the current revision with that number, or as a version no newer than that. */
   | { readonly is: 'saved'; readonly revision: number }
   | { readonly is: 'conflict'; readonly conflict: NonNullable<EditorState['conflict']> }

@@ -4,7 +4,7 @@ import { shelfWord } from './shelf-word';
 import { useEditor } from './store';
 
 /** Workers of an open piece, alive as long as its page. */
-export interface Session {
+interface Session {
   readonly engine: Engine;
   readonly seam: SeamWatch;
 }

@@ -5,7 +5,7 @@ import { keepText, keptJson } from '../state/browser-store';
 /** How many of the steps added last stand first in the menu. */
 const MOST = 3;
 const NAME = { form: 'maypole-last-forms', steps: 'maypole-last-steps' } as const;
-export type StepGroupName = keyof typeof NAME;
+type StepGroupName = keyof typeof NAME;
 
 /** The kinds added last in this browser, newest first. */
 export function lastSteps(group: StepGroupName): readonly StepKind[] {

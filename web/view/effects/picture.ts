@@ -34,7 +34,7 @@ import { dimmed, falseColours } from './false-colours';
 import { viewTransform } from './view-transform';
 
 /** Settings of a picture besides its scene. */
-export interface PictureSettings {
+interface PictureSettings {
   readonly camera: CameraAt;
   readonly backdrop: BackdropAt;
   /** Effects, in the order of the list. */

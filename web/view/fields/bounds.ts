@@ -28,7 +28,7 @@ import { four, rgb, scalar, type Int, type Rgb, type Scalar, type Variable } fro
 type Vec4 = Node<'vec4'>;
 
 /** A distance bound as nodes; see core/shape/fractals/distance for the formulas and their sources. */
-export type BoundNode = (p: Rgb, numbers: Vec4, rounds: Int) => Scalar;
+type BoundNode = (p: Rgb, numbers: Vec4, rounds: Int) => Scalar;
 
 const number = (x: unknown) => scalar(float(x as number).toVar()) as Scalar & Variable;
 const place = (x: unknown) => rgb(vec3(x as Rgb).toVar()) as Rgb & Variable;

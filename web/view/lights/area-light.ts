@@ -55,7 +55,7 @@ class AreaShadow extends LightShadow<PerspectiveCamera> {
   }
 }
 
-export interface AreaPlace {
+interface AreaPlace {
   readonly at: readonly [number, number, number];
   readonly target: readonly [number, number, number];
   readonly width: number;

@@ -16,7 +16,7 @@ import { rgb, type Scalar } from '../surfaces/tsl';
  * Lamps whose light the air may dim on its way. The library's own hook for a lamp's colour means another thing for a
  * spot (a projected picture), so that each kind of lamp has a light node here that multiplies what arrives.
  */
-export interface Dimmable {
+interface Dimmable {
   /** The point of the lamp that shines in this sub-frame. */
   readonly from: { readonly value: Vector3 };
   /** Transmittance between that point and what is lit, 0…1; null in clear air. Set before the first picture. */

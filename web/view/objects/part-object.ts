@@ -344,7 +344,7 @@ export function hasOwnChannels(part: DrawablePart): boolean {
 /**
  * Override values with one more number, 1 if the copy has its own and 0 if the finish holds; colours as linear light.
  */
-export function writeChannel(out: Float32Array, values: Float32Array, width: number, count: number): void {
+function writeChannel(out: Float32Array, values: Float32Array, width: number, count: number): void {
   for (let i = 0; i < count; i++) {
     const has = values[width * i] === values[width * i];
     for (let k = 0; k < width; k++)

@@ -19,7 +19,7 @@ import { integer, rgb, scalar, type Int, type Rgb, type Scalar } from '../surfac
 export type TableOf = 'gradients' | 'points' | 'values' | 'standing points' | 'levels';
 
 /** One octave of a noise as shader nodes: the tables that it reads, and its value. */
-export interface NoiseNodes {
+interface NoiseNodes {
   /** What each table holds, and its seed as a function of the noise's seed. */
   readonly tables: readonly { readonly of: TableOf; readonly seed: (seed: number) => number }[];
   /**

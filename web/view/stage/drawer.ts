@@ -46,7 +46,7 @@ export interface FrameRenderer {
   dispose(): void;
 }
 
-export interface DrawerOptions {
+interface DrawerOptions {
   /** Called when the graphics device is lost; nothing more is drawn then. */
   readonly onLost?: () => void;
 }

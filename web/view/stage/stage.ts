@@ -24,7 +24,7 @@ import { frameShare, parallelView, pictureAspect } from '../objects/wires';
 import { lensOffset, pixelOffset } from './subframes';
 
 /** Why no picture can be drawn, in words for the user. */
-export class NoPicture extends Error {
+class NoPicture extends Error {
   override readonly name = 'NoPicture';
 }
 
