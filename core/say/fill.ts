@@ -27,6 +27,9 @@ export interface Filled {
   readonly unclear: readonly Unclear[];
 }
 
+/** "pivotTurn" as it is said: "pivot turn". */
+export const identifierWords = (name: string): string => name.replace(/([A-Z])/g, ' $1').toLowerCase();
+
 type Numeric = NumberParam | VectorParam;
 const isNumeric = (p: Param): p is Numeric => p.type === 'number' || p.type === 'vector';
 const AXES: Readonly<Record<string, number>> = { x: 0, y: 1, z: 2 };
@@ -175,7 +178,9 @@ export class Fill {
 
   private inVector(name: string, param: VectorParam, axis: number, value: NumberValue): StoredValue {
     const old = this.axes(name, param);
-    return vec3((i) => (i === axis ? value : old[i]));
+    // What has one axis by default is a way: another axis takes its place.
+    const isWay = param.default.filter((x) => x !== 0).length === 1 && !this.said.includes(name);
+    return vec3((i) => (i === axis ? value : isWay ? 0 : old[i]));
   }
 
   private vector(name: string, param: VectorParam, read: readonly number[]): StoredValue {
@@ -237,6 +242,7 @@ export class Fill {
       this.axis = AXES[word];
       return 1;
     }
+    if (word === 'at' && this.placeAt(tokens, at)) return 1;
     for (let length = Math.min(LONGEST, tokens.length - at); length > 0; length--) {
       const part = tokens.slice(at, at + length);
       if (part.some((t) => t.type !== 'word')) continue;
@@ -259,6 +265,15 @@ export class Fill {
     else if (['no', 'without', 'not'].includes(word) && tokens[at + 1]) return this.switchOff(tokens, at);
     else if (!isJoining(word) && word !== 'from') this.refuse(token);
     return 1;
+  }
+
+  /** "at 2 3 2" says where it stands. */
+  private placeAt(tokens: readonly Token[], at: number): boolean {
+    const name = ['place', 'shift', 'source'].find((n) => this.params[n]?.type === 'vector' && !this.said.includes(n));
+    const numbers = [1, 2, 3].every((k) => tokens[at + k]?.type === 'number');
+    if (name === undefined || this.named !== null || !numbers) return false;
+    this.named = name;
+    return true;
   }
 
   private readColour(token: Token, part: readonly Token[]): number {
@@ -320,6 +335,7 @@ export class Fill {
     return (
       titled((title) => title === said) ??
       other ??
+      names.find((n) => stemsOf(identifierWords(n)) === said) ??
       (isJoining(text) ? undefined : titled((title) => title.split(' ').includes(said)))
     );
   }

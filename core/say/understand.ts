@@ -1,10 +1,12 @@
 import type { Params, StoredValue } from '../declare/params';
 import { LIMITS } from '../declare/limits';
-import { Search } from '../find/search';
-import { newItem, type Item, type Piece, type Values } from '../piece/piece';
+import { Search, stemsOf } from '../find/search';
+import { newFinish } from '../finish/documents';
+import { FACE_WORDS, faceKinds } from '../finish/surface';
+import { finishOf, newItem, type Item, type Piece, type Values } from '../piece/piece';
 import { freshRibbon, freshStep, switched, withItem, withPart } from '../piece/adding';
 import { setPairedValue } from '../piece/pair';
-import type { Owner } from '../piece/walk';
+import { mapOwners, ownersOf, type Owner } from '../piece/walk';
 import { sceneList } from '../scene/index';
 import { stepKinds } from '../steps/index';
 import { framesForSeconds, loopSeconds, MAX_FPS, MAX_FRAMES, MIN_FPS, type Loop } from '../time/loop';
@@ -122,6 +124,8 @@ class State {
 
   private about(subject: Subject, rest: readonly Token[]): void {
     if (subject.type === 'loop') return this.refuseAll(rest, 'Say a length and a rate, such as “10 s at 24”.');
+    if (rest.length === 1 && rest[0].text.toLowerCase() === 'off' && subject.type !== 'value')
+      return this.switchOff(subject, rest);
     if (subject.type === 'value') return this.value(subject, rest);
     if (subject.type === 'scene') return this.sceneItem(subject, rest);
     if (subject.type === 'part') return this.part(subject, rest);
@@ -239,14 +243,37 @@ class State {
     this.tell(subject, doing, params, filled);
   }
 
+  /** "Studio light off": the last one of its kind that is on. */
+  private switchOff(subject: Subject & { readonly kind: string }, tokens: readonly Token[]): void {
+    const { kind } = subject;
+    const owned = ownersOf(this.piece).findLast(({ owner, item }) => {
+      const isNear = owner.type === 'scene' || ('ribbon' in owner && owner.ribbon === this.ribbonId);
+      return owner.type === subject.type && isNear && item.kind === kind && item.on;
+    });
+    if (!owned) return this.refuseAll(tokens, `There is no ${subject.title} that is on.`);
+    if (subject.type === 'scene' && sceneList(subject.list).oneOn)
+      return this.refuseAll(tokens, `One of them is always on; say which takes the place of ${subject.title}.`);
+    this.piece = mapOwners(this.piece, ({ item }) => (item === owned.item ? { ...item, on: false } : item));
+    this.scene ||= subject.type === 'scene';
+    this.hasValues = true;
+    this.last = null;
+    this.tell(subject, `Switches ${owned.title} of ${owned.place} off`);
+  }
+
   private part(subject: Subject & { type: 'part' }, tokens: readonly Token[]): void {
     const ribbon = this.piece.ribbons.find((r) => r.id === this.ribbonId);
-    const finish = ribbon?.finishes[0];
-    if (!ribbon || !finish) return this.refuseAll(tokens, 'Choose a ribbon first, or begin with a form.');
+    if (!ribbon) return this.refuseAll(tokens, 'Choose a ribbon first, or begin with a form.');
+    const face = tokens.findIndex((t) => facesCalled.has(stemsOf(t.text)));
+    const of = face < 0 ? 'main' : facesCalled.get(stemsOf(tokens[face].text))!;
+    const finish = finishOf(ribbon, of) ?? newFinish(of);
     const wasOn = finish.parts.some((p) => p.kind === subject.kind && p.on);
-    const finishes = [withPart(finish, subject.kind), ...ribbon.finishes.slice(1)];
-    const part = finishes[0].parts.find((p) => p.kind === subject.kind)!;
-    const filled = new Fill(subject.params, part.values, this.piece.loop).read(tokens);
+    const worn = withPart(finish, subject.kind);
+    const finishes = ribbon.finishes.includes(finish)
+      ? ribbon.finishes.map((f) => (f === finish ? worn : f))
+      : [...ribbon.finishes, worn];
+    const part = worn.parts.find((p) => p.kind === subject.kind)!;
+    const rest = face < 0 ? tokens : tokens.toSpliced(face, 1);
+    const filled = new Fill(subject.params, part.values, this.piece.loop).read(rest);
     this.piece = {
       ...this.piece,
       ribbons: this.piece.ribbons.map((r) => (r === ribbon ? { ...r, finishes } : r)),
@@ -255,7 +282,8 @@ class State {
     const owner: Owner = { type: 'part', ribbon: ribbon.id, item: part.id };
     this.give(owner, part.values, filled.values);
     this.take(subject, owner, subject.params, filled);
-    this.tell(subject, `${wasOn ? 'Sets' : 'Adds'} ${subject.title} of ${ribbon.name}`, subject.params, filled);
+    const title = of === 'main' ? subject.title : `${FACE_WORDS[of].title} ${subject.title.toLowerCase()}`;
+    this.tell(subject, `${wasOn ? 'Sets' : 'Adds'} ${title} of ${ribbon.name}`, subject.params, filled);
   }
 
   /** Lamps are added; of what there can be one of, the one that is there is set. */
@@ -298,6 +326,9 @@ class State {
 }
 
 const FORMS = new Set(stepKinds.filter((k) => k.group === 'form').map((k) => k.kind));
+
+/** Faces that may have a finish of their own, by their titles. */
+const facesCalled = new Map(faceKinds.filter((of) => of !== 'main').map((of) => [stemsOf(FACE_WORDS[of].title), of]));
 
 const spanOf = ({ from, to, text }: Token): Unclear => ({ from, to, text });
 

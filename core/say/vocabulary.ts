@@ -7,6 +7,7 @@ import { ownersOf, type Owned } from '../piece/walk';
 import { sceneListNames, sceneLists, type SceneList } from '../scene/index';
 import { stepKinds } from '../steps/index';
 import { stemsOf } from '../find/search';
+import { identifierWords } from './fill';
 
 /** What a part of a line is about. */
 export type Subject =
@@ -61,6 +62,9 @@ function put(into: Vocabulary, phrase: string, named: Named): void {
 
 function putKind(into: Vocabulary, id: string, subject: Subject): void {
   put(into, subject.title, { subject, sure: SURE.title });
+  // "Geodesic" is enough of "Geodesic sphere".
+  const [first, ...more] = subject.title.split(' ');
+  if (more.length > 0 && first.length > 3) put(into, first, { subject, sure: SURE.word });
   const [words, ...phrases] = (TRADE_WORDS[id] ?? '').split(',');
   for (const phrase of phrases) put(into, phrase, { subject, sure: SURE.phrase });
   // Two letters, as in “no background”, name nothing by themselves.
@@ -116,6 +120,7 @@ function namingsOf({ title, item, params }: Owned): ReadonlyMap<string, Naming[]
     // "Radius" means "Ring radius" where nothing is called that alone.
     const last = param.title.split(' ').at(-1)!;
     if (last !== param.title) put(last, name, 'phrase');
+    put(identifierWords(name), name, 'phrase');
     for (const phrase of (TRADE_WORDS[`value:${item.kind}.${name}`] ?? '').split(',')) put(phrase, name, 'phrase');
   }
   namings.set(item, { title, byStems });
@@ -143,6 +148,13 @@ function* valuesCalled(stems: string, owners: readonly Owned[]): Generator<Phras
     }
 }
 
+/** The camera that is used, by "camera". */
+function* cameraCalled(stems: string, { scene: { cameras } }: Piece): Generator<Phrase> {
+  if (stems !== stemsOf('camera')) return;
+  const { kind, title, params } = sceneLists.cameras.kinds.get((cameras.find((c) => c.on) ?? cameras[0]).kind);
+  yield { subject: { type: 'scene', list: 'cameras', kind, title, params }, phrase: 'camera', sure: SURE.title };
+}
+
 /** What a phrase may mean in a piece, surest first; the order of declaration decides between equals. */
 export function vocabularyFor(
   piece: Piece,
@@ -154,7 +166,7 @@ export function vocabularyFor(
     const stems = stemsOf(phrase);
     if (stems === '') return [];
     const said = phrase.toLowerCase();
-    return [...valuesCalled(stems, owners), ...(declared.get(stems) ?? [])]
+    return [...cameraCalled(stems, piece), ...valuesCalled(stems, owners), ...(declared.get(stems) ?? [])]
       .map((n): Named => ({ subject: n.subject, sure: n.phrase === said ? n.sure : n.sure - ALIKE }))
       .sort((a, b) => b.sure - a.sure);
   };
