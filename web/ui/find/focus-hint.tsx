@@ -21,25 +21,32 @@ export function FocusHint() {
   const explains = useExplainer((s) => s.open);
   useEffect(() => {
     let timer: ReturnType<typeof setTimeout>;
-    const away = () => {
+    let row: Element | null = null;
+    const rest = () => {
       clearTimeout(timer);
       setHint(null);
+      const at = row;
+      if (at) timer = setTimeout(() => setHint(hintFor(at)), RESTS);
+    };
+    const away = () => {
+      row = null;
+      rest();
     };
     const onFocus = ({ target }: FocusEvent) => {
-      away();
-      const row = target instanceof Element && target.matches(':focus-visible') ? target.closest('[data-help]') : null;
-      if (row) timer = setTimeout(() => setHint(hintFor(row)), RESTS);
+      row = target instanceof Element && target.matches(':focus-visible') ? target.closest('[data-help]') : null;
+      rest();
     };
     document.addEventListener('focusin', onFocus);
     document.addEventListener('keydown', away);
     document.addEventListener('pointerdown', away);
-    document.addEventListener('scroll', away, true);
+    // A field that gets focus is scrolled into sight: the keyboard rests on it once that is over.
+    document.addEventListener('scroll', rest, true);
     return () => {
       clearTimeout(timer);
       document.removeEventListener('focusin', onFocus);
       document.removeEventListener('keydown', away);
       document.removeEventListener('pointerdown', away);
-      document.removeEventListener('scroll', away, true);
+      document.removeEventListener('scroll', rest, true);
     };
   }, []);
   if (!hint || explains) return null;
