@@ -40,14 +40,20 @@ export const LINE_RULES: readonly LineRule[] = [
   {
     id: 'what-is-there',
     title: 'Values of what is there',
-    help: 'The name of a value alone sets it: of the step used last, of the chosen ribbon, of the camera and the scene.',
-    lines: ['focal length 25', 'f-number 2.8', 'exposure 0.5'],
+    help: 'The name of a value alone sets it: of the step used last, of the chosen ribbon, of the camera and the scene. “Off” after a name switches it off.',
+    lines: ['focal length 25', 'camera elevation 0, azimuth 90', 'exposure 0.5', 'studio light off'],
   },
   {
     id: 'scene',
     title: 'Colours, lamps and the loop',
-    help: 'Colours by their CSS names or as #rrggbb. Lamps stand above, below, left, right, in front or behind. The loop takes a length and a rate.',
-    lines: ['background #101418', 'area light from above 2 x 2 m 300%', 'bloom 30%', '10 s at 24'],
+    help: 'Colours by their CSS names or as #rrggbb. Lamps stand above, below, left, right, in front or behind, or at three numbers. The loop takes a length and a rate.',
+    lines: [
+      'background #101418',
+      'area light from above 2 x 2 m 300%',
+      'ball light at 2 3 2',
+      'bloom 30%',
+      '10 s at 24',
+    ],
   },
   {
     id: 'keeping',

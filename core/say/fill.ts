@@ -45,6 +45,8 @@ export class Fill {
   /** The value that was named and has got nothing yet. */
   private named: string | null = null;
   private axis: number | null = null;
+  /** The switch that was named last. */
+  private switched: string | null = null;
   private motion: 'wave' | null = null;
   private turns = 1;
   private moving: { readonly name: string; readonly axis: number | null } | null = null;
@@ -67,6 +69,7 @@ export class Fill {
 
   /** Reads a clause without the words of its subject. */
   read(tokens: readonly Token[]): Filled {
+    if (this.named !== null && this.params[this.named].type === 'switch') this.switchOn(this.named);
     for (let i = 0; i < tokens.length;) {
       const token = tokens[i];
       if (token.type === 'number') i = this.readNumbers(tokens, i);
@@ -243,6 +246,11 @@ export class Fill {
       return 1;
     }
     if (word === 'at' && this.placeAt(tokens, at)) return 1;
+    if (word === 'off' && this.switched !== null) {
+      this.set(this.switched, false);
+      this.switched = null;
+      return 1;
+    }
     for (let length = Math.min(LONGEST, tokens.length - at); length > 0; length--) {
       const part = tokens.slice(at, at + length);
       if (part.some((t) => t.type !== 'word')) continue;
@@ -320,7 +328,7 @@ export class Fill {
   private name(text: string, exact = false): boolean {
     const name = this.nameOf(text, exact);
     if (name === undefined) return false;
-    if (this.params[name].type === 'switch') this.set(name, true);
+    if (this.params[name].type === 'switch') this.switchOn(name);
     else this.named = name;
     return true;
   }
@@ -338,6 +346,13 @@ export class Fill {
       names.find((n) => stemsOf(identifierWords(n)) === said) ??
       (isJoining(text) ? undefined : titled((title) => title.split(' ').includes(said)))
     );
+  }
+
+  /** A switch that is named is on, unless "off" comes after it. */
+  private switchOn(name: string): void {
+    this.set(name, true);
+    this.switched = name;
+    this.named = null;
   }
 
   private switchOff(tokens: readonly Token[], at: number): number {

@@ -75,9 +75,7 @@ function packed(chain: readonly Stored[], source: string): { source: string | nu
 }
 
 /** SHA-256 fingerprints that a document names. */
-const filesIn = (source: string): string[] => [
-  ...new Set([...source.matchAll(/"([0-9a-f]{64})"/g)].map((m) => m[1])),
-];
+const filesIn = (source: string): string[] => [...new Set([...source.matchAll(/"([0-9a-f]{64})"/g)].map((m) => m[1]))];
 
 export interface NewRevision {
   readonly source: string;
