@@ -30,6 +30,11 @@ export interface Filled {
 /** "pivotTurn" as it is said: "pivot turn". */
 export const identifierWords = (name: string): string => name.replace(/([A-Z])/g, ' $1').toLowerCase();
 
+/** Motions between two numbers, by the value that says how often in a loop. */
+const OFTEN = { wave: 'turns', wander: 'rate' } as const;
+type Swinging = keyof typeof OFTEN;
+const SWINGING = Object.keys(OFTEN) as Swinging[];
+
 type Numeric = NumberParam | VectorParam;
 const isNumeric = (p: Param): p is Numeric => p.type === 'number' || p.type === 'vector';
 const AXES: Readonly<Record<string, number>> = { x: 0, y: 1, z: 2 };
@@ -47,7 +52,7 @@ export class Fill {
   private axis: number | null = null;
   /** The switch that was named last. */
   private switched: string | null = null;
-  private motion: 'wave' | null = null;
+  private motion: Swinging | null = null;
   private turns = 1;
   private moving: { readonly name: string; readonly axis: number | null } | null = null;
 
@@ -211,13 +216,12 @@ export class Fill {
     const [a, b] = [this.checked(from, param), this.checked(to, param)];
     if (a === null || b === null) return;
     const gains = param.cyclic !== undefined && a !== b && (b - a) % param.cyclic === 0 && this.motion === null;
-    const start = {
-      ...motionKind('wave').start((a + b) / 2, { ...param, type: 'number' } as NumberParam),
-    };
+    const kind = this.motion ?? 'wave';
+    const start = motionKind(kind).start((a + b) / 2, { ...param, type: 'number' } as NumberParam);
     const motion = (
       gains
         ? wholeTurn(a, b - a)
-        : { motion: 'wave', ...start, low: a, high: b, ...(this.motion ? {} : { shape: 'smoothstep' }) }
+        : { motion: kind, ...start, low: a, high: b, ...(this.motion ? {} : { shape: 'smoothstep' }) }
     ) as MotionDoc;
     const axis = param.type === 'vector' ? (this.axis ?? 0) : null;
     this.set(name, axis === null ? motion : this.inVector(name, param as VectorParam, axis, motion));
@@ -231,7 +235,9 @@ export class Fill {
     const { name, axis } = this.moving!;
     const param = this.params[name];
     const often = (doc: MotionDoc): MotionDoc =>
-      doc.motion === 'keys' ? { ...doc, adds: (doc.adds as number) * this.turns } : { ...doc, turns: this.turns };
+      doc.motion === 'keys'
+        ? { ...doc, adds: (doc.adds as number) * this.turns }
+        : { ...doc, [OFTEN[doc.motion as Swinging]]: this.turns };
     const value = this.values[name];
     if (axis === null) this.set(name, often(value as MotionDoc));
     else this.set(name, this.inVector(name, param as VectorParam, axis, often((value as readonly MotionDoc[])[axis])));
@@ -267,7 +273,8 @@ export class Fill {
       )
         return length;
     }
-    if (/^waves?$/.test(word)) this.motion = 'wave';
+    const swinging = SWINGING.find((kind) => word === kind || word === `${kind}s`);
+    if (swinging) this.motion = swinging;
     else if (word in TIMES) this.turns = TIMES[word];
     else if (word in DIRECTIONS && this.stands(word)) return 1;
     else if (['no', 'without', 'not'].includes(word) && tokens[at + 1]) return this.switchOff(tokens, at);

@@ -43,6 +43,7 @@ describe('a line', () => {
     ['metal 100%, roughness 20%', 'Sets Metal of Ring: metalness 100%. Sets Finish of Ring: roughness 20%'],
     ['wires 2px white', 'Adds Wires of Ring: width 2 px, colour #ffffff'],
     ['grid 3 by 3 by 3', 'Adds Grid to Ring: columns 3 copies, layers 3 copies, rows 3 copies'],
+    ['place turn y wander -40 to 40 twice', 'Adds Place to Ring: turn x 0°, y wander -40…40°, rate 2, z 0°'],
     ['mirror x', 'Adds Mirror to Ring: across X'],
     ['sky shade on', 'Adds Sky: shade on'],
     ['studio light shade on', 'Sets Studio light of Scene: shade on'],

@@ -35,11 +35,12 @@ function vectorWords(value: readonly StoredValue[], unit: string): string {
 }
 
 function motionWords(doc: MotionDoc, unit: string): string {
-  const { motion, low, high, turns, adds, keys } = doc as MotionDoc & Readonly<Record<string, unknown>>;
+  const { motion, low, high, turns, rate, adds, keys } = doc as MotionDoc & Readonly<Record<string, unknown>>;
   const title = (motionKinds.find((k) => k.kind === motion)?.title ?? motion).toLowerCase();
   if (typeof low === 'number' && typeof high === 'number') {
     const often = typeof turns === 'number' && turns !== 1 ? `, ${plain(turns)} times` : '';
-    return `${title} ${plain(low)}…${plain(high)}${unit}${often}`;
+    const pace = typeof rate === 'number' ? `, rate ${plain(rate)}` : '';
+    return `${title} ${plain(low)}…${plain(high)}${unit}${often}${pace}`;
   }
   if (typeof adds === 'number' && adds !== 0) return `${adds > 0 ? '+' : ''}${plain(adds)}${unit} a loop`;
   return Array.isArray(keys) ? `${keys.length} ${keys.length === 1 ? 'key' : 'keys'}` : title;
