@@ -23,6 +23,7 @@ export default defineConfig({
   test: {
     // What hangs ends after it; no test is to hang on the speed of a machine.
     testTimeout: 300_000,
+    hookTimeout: 300_000,
     // As end to end: on a machine that has other work a test may miss its time; it is named at the end then.
     retry: process.env.CI ? 1 : 0,
     env: { MAYPOLE_JOBS: path.resolve(root, 'web/server/jobs/process.mjs') },

@@ -2,40 +2,14 @@
 
 import { Box, Flex } from '@chakra-ui/react';
 import { unitWord } from '@maypole/core/declare/unit-word';
-import type { Address } from '@maypole/core/piece/addresses';
 import { useLayoutEffect, type KeyboardEvent } from 'react';
 import { useLive } from '../state/live';
-import { useEditor, type EditorState } from '../state/store';
+import { useEditor } from '../state/store';
 import { noteJoinable } from './beside-fields';
+import type { NumberProps } from './number-props';
 import { TypedNumber } from './typed-number';
 import { useNumberDrag } from './use-number-drag';
 import { useTyping } from './use-typing';
-
-export interface NumberProps {
-  readonly label: string;
-  readonly value: number;
-  /** If a motion drives it: its value at each frame, instead of `value`. */
-  readonly live?: (s: EditorState) => number;
-  readonly unit?: string;
-  /** The unit is shown beside the field. */
-  readonly noUnit?: boolean;
-  readonly min: number;
-  readonly max: number;
-  readonly soft: readonly [number, number];
-  readonly step: number;
-  readonly integer?: boolean;
-  /** Shown but not editable here: a motion drives it. */
-  readonly driven?: boolean;
-  /** Several values are edited at once and differ. */
-  readonly mixed?: boolean;
-  /** `gesture` is the same for all changes of a drag; `joined` are other values that it sets alike. */
-  readonly onChange: (value: number, gesture: string, joined: readonly Address[]) => void;
-  readonly onDriven?: () => void;
-  /** Takes what is typed and may be more than a number; says what is wrong with it, null if it was taken. */
-  readonly onWords?: (text: string) => string | null | undefined;
-  /** What it sets; a drag that begins downwards or upwards sets the fields that it passes alike. */
-  readonly addresses?: readonly Address[];
-}
 
 /** As many decimals as the step has; up to three if the value lies between steps. */
 export function formatNumber(value: number, step: number): string {

@@ -4,7 +4,7 @@ import { parseQuantity, QuantityError } from '@maypole/core/time/quantity';
 import { useLayoutEffect, useRef, useState, type RefObject } from 'react';
 import { useEditor } from '../state/store';
 import { valueBeside } from './beside-fields';
-import type { NumberProps } from './number-field';
+import type { NumberProps } from './number-props';
 
 let typings = 0;
 

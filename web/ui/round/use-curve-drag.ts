@@ -4,7 +4,7 @@ import { addKey, moveKeys, scaleKeys, setTangent, snapped } from '@maypole/core/
 import type { KeyDoc } from '@maypole/core/time/keys/key';
 import { useRef, useState, type MouseEvent, type PointerEvent, type RefObject } from 'react';
 import { newDrag } from '../state/undo';
-import type { CanvasProps } from './curve-canvas';
+import type { CanvasProps } from './canvas-props';
 import { keyNear, momentAt, PAD, valueAtY, type CurveBox, type SeenKey, type SeenTangent } from './curve-geometry';
 import { edgeAt, stretch, type Bounds, type Edge } from './stretch';
 
