@@ -90,6 +90,9 @@ describe('a line', () => {
     expect(say('torus -1').unclear).toMatchObject([{ why: 'Ring radius goes from 0 to 1000 m.' }]);
     expect(say('torus 3 kg').unclear).toHaveLength(1);
     expect(say('torus, ring faces 20.5').unclear[0].why).toBe('Ring faces is a whole number.');
+    for (const line of ['metal off', 'torus off', 'camera off', 'backdrop off'])
+      expect(say(line).unclear[0].why, line).toMatch(/always on/);
+    expect(say('glow off').unclear[0].why).toBe('There is no Glow that is on.');
     expect(say('500 fps').unclear[0].why).toMatch(/frames a second/);
     expect(understand('twist 240', { piece, ribbonId: null, held: null }).unclear[0].why).toMatch(/Choose a ribbon/);
   });

@@ -1,7 +1,7 @@
 import type { Params, StoredValue } from '../declare/params';
 import { LIMITS } from '../declare/limits';
 import { Search, stemsOf } from '../find/search';
-import { newFinish } from '../finish/documents';
+import { ALWAYS, newFinish } from '../finish/documents';
 import { FACE_WORDS, faceKinds } from '../finish/surface';
 import { finishOf, newItem, type Item, type Piece, type Values } from '../piece/piece';
 import { freshRibbon, freshStep, switched, withItem, withPart } from '../piece/adding';
@@ -251,8 +251,9 @@ class State {
       return owner.type === subject.type && isNear && item.kind === kind && item.on;
     });
     if (!owned) return this.refuseAll(tokens, `There is no ${subject.title} that is on.`);
-    if (subject.type === 'scene' && sceneList(subject.list).oneOn)
+    if (subject.type === 'scene' && sceneList(subject.list).least > 0)
       return this.refuseAll(tokens, `One of them is always on; say which takes the place of ${subject.title}.`);
+    if (ALWAYS.has(kind) || FORMS.has(kind)) return this.refuseAll(tokens, `${subject.title} is always on.`);
     this.piece = mapOwners(this.piece, ({ item }) => (item === owned.item ? { ...item, on: false } : item));
     this.scene ||= subject.type === 'scene';
     this.hasValues = true;
