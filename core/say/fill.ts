@@ -186,8 +186,11 @@ export class Fill {
 
   private inVector(name: string, param: VectorParam, axis: number, value: NumberValue): StoredValue {
     const old = this.axes(name, param);
-    // What has one axis by default is a way: another axis takes its place.
-    const isWay = param.default.filter((x) => x !== 0).length === 1 && !this.said.includes(name);
+    // What has one axis by default is a way: another axis takes its place, unless somebody has set it.
+    const isWay =
+      param.default.filter((x) => x !== 0).length === 1 &&
+      !this.said.includes(name) &&
+      param.default.every((x, i) => x === old[i]);
     return vec3((i) => (i === axis ? value : isWay ? 0 : old[i]));
   }
 

@@ -70,6 +70,13 @@ describe('a line', () => {
     expect(piece.ribbons).toHaveLength(1);
   });
 
+  it('keeps the axes of a way that somebody has set', () => {
+    const line = newStep('repeat-line', { way: [5, 0, 0] });
+    const on = { ...piece, ribbons: [{ ...ribbon, steps: [...ribbon.steps, line] }] };
+    const { after } = understand('offset y 2', { piece: on, ribbonId: ribbon.id, held: line.id });
+    expect(after.piece.ribbons[0].steps[1].values.way).toEqual([5, 2, 0]);
+  });
+
   it('goes on with the ribbon that it added', () => {
     const { after, open } = say('sphere 2, twist 90, neon pink 5');
     const added = after.piece.ribbons[1];
